@@ -1,0 +1,138 @@
+"""The command line: ``vast-harbor serve | demo | compare | openapi | schema``."""
+
+import argparse
+import json
+import os
+import sqlite3
+import sys
+import tempfile
+from pathlib import Path
+
+from platformdirs import user_data_path
+from waitress import create_server
+
+from vast_harbor import __version__, data
+from vast_harbor.core.display import Style
+from vast_harbor.core.evaluate import evaluate
+from vast_harbor.formats import rig_file as files
+from vast_harbor.formats.table import comparison_table, results_json
+from vast_harbor.store import rigs
+from vast_harbor.store.database import Database, NewerDatabase, get_setting, set_setting
+from vast_harbor.web.app import create_app
+
+PORT = 8650
+DEMO_MARK = "demo"
+
+
+def default_database() -> Path:
+    """Where the owner's rigs are kept unless another file is named."""
+    return user_data_path("vast-harbor") / "harbor.sqlite3"
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="vast-harbor", description="Size and choose a house battery bank.")
+    parser.add_argument("--version", action="version", version=f"vast-harbor {__version__}")
+    commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
+    serve = commands.add_parser("serve", help="serve your rigs in the browser")
+    demo = commands.add_parser("demo", help="serve five demo rigs from a database of their own")
+    for command, path in ((serve, default_database()), (demo, Path(".demo/harbor.sqlite3"))):
+        command.add_argument("--data", type=Path, default=path, metavar="FILE", help="database file")
+        command.add_argument("--port", type=int, default=PORT, help=f"port on 127.0.0.1 (default {PORT})")
+    compare = commands.add_parser("compare", help="print the comparison of a rig file")
+    which = compare.add_mutually_exclusive_group(required=True)
+    which.add_argument("file", type=Path, nargs="?", metavar="FILE", help="rig file")
+    which.add_argument("--demo", choices=data.DEMO_RIGS, metavar="NAME",
+                       help=f"a demo rig: {', '.join(data.DEMO_RIGS)}")
+    compare.add_argument("--json", action="store_true", help="all results with their workings")
+    commands.add_parser("openapi", help="print the description of the API")
+    commands.add_parser("schema", help="print the JSON Schema of the rig file")
+    return parser
+
+
+def _fail(message: str) -> int:
+    print(f"vast-harbor: {message}", file=sys.stderr)
+    return 2
+
+
+def _compare(args: argparse.Namespace) -> int:
+    reference = data.reference()
+    try:
+        document = data.demo_rig(args.demo) if args.demo else files.loads_text(args.file.read_bytes())
+        rig = files.read(document, reference)
+    except OSError as error:
+        return _fail(f"{args.file}: {error.strerror}.")
+    except files.RigFileError as error:
+        for problem in error.problems:
+            _fail(f"{problem.path or args.file}: {problem.message}")
+        return 2
+    style = Style(rig.rig.units, rig.rig.currency)
+    results = evaluate(files.to_plan(rig, reference), reference)
+    if args.json:
+        print(json.dumps(results_json(results, style), ensure_ascii=False, indent=2))
+    else:
+        print(comparison_table(results, style))
+    return 0
+
+
+def _serve(args: argparse.Namespace) -> int:
+    try:
+        database = Database(args.data)
+        if args.command == "demo" and not _fill_demo(database):
+            return _fail(f"{args.data} holds rigs of your own; the demo wants a file of its own.")
+        server = create_server(create_app(database), host="127.0.0.1", port=args.port, threads=4)
+    except (OSError, sqlite3.Error, NewerDatabase) as error:
+        return _fail(f"{args.data}, port {args.port}: {error}")
+    print(f"Vast Harbor is at http://127.0.0.1:{args.port}/  (Ctrl+C ends it)", flush=True)
+    try:
+        server.run()
+    except KeyboardInterrupt:
+        server.close()
+    return 0
+
+
+def _fill_demo(database: Database) -> bool:
+    reference = data.reference()
+    with database.writing() as db:
+        if get_setting(db, DEMO_MARK):
+            return True
+        if rigs.listed(db):
+            return False
+        for name in data.DEMO_RIGS:
+            rigs.add(db, files.to_document(files.read(data.demo_rig(name), reference)))
+        set_setting(db, DEMO_MARK, __version__)
+    return True
+
+
+def _openapi() -> int:
+    with tempfile.TemporaryDirectory() as folder:
+        app = create_app(Database(Path(folder) / "empty.sqlite3"))
+        print(app.test_client().get("/api/openapi.json").get_data(as_text=True))
+    return 0
+
+
+def main(argv: list[str] | None = None) -> int:
+    """Run the command line.
+
+    Args:
+        argv: arguments; those of the process when None.
+
+    Returns:
+        Exit status: 0 done, 2 a clear sentence on standard error.
+    """
+    args = _parser().parse_args(argv)
+    try:
+        if args.command == "compare":
+            return _compare(args)
+        if args.command == "openapi":
+            return _openapi()
+        if args.command == "schema":
+            print(json.dumps(files.json_schema(), ensure_ascii=False, indent=2))
+            return 0
+        return _serve(args)
+    except BrokenPipeError:
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

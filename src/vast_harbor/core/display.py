@@ -1,0 +1,157 @@
+"""Figures as a person would write them: rounded, in the owner's units and currency."""
+
+from dataclasses import dataclass
+from functools import lru_cache
+from math import floor, isfinite, log10
+
+from babel.core import UnknownLocaleError
+from babel.numbers import get_currency_precision, get_currency_symbol
+
+from vast_harbor.core import units
+
+NO_VALUE = "—"
+THIN = "\u202f"
+MINUS = "−"
+# Read in columns, so a zero after the point is kept: 3.0 beside 3.2.
+KEPT = ("nights", "years", "kg/kWh", "lb/kWh")
+PER = {"money/cycle": " a cycle", "money/kWh": " per kWh", "money/year": " a year",
+       "money/night": " a night", "money/kg": " per kg", "money/lb": " per lb", "money/h": " an hour", "money/Ah": " per Ah", "money/kWh·year": " per kWh and year"}
+
+
+@lru_cache(maxsize=256)
+def currency_symbol(code: str) -> str:
+    """Symbol of a currency, or its code where it has none in common use.
+
+    Args:
+        code: ISO 4217 code.
+
+    Returns:
+        e.g. ``€``.
+    """
+    try:
+        return str(get_currency_symbol(code, "en"))
+    except UnknownLocaleError:
+        return code
+
+
+@lru_cache(maxsize=256)
+def _currency_digits(code: str) -> int:
+    return int(get_currency_precision(code))
+
+
+def group(number: float, digits: int) -> str:
+    """A number with a thin space between thousands and a true minus sign.
+
+    Args:
+        number: any finite number.
+        digits: decimals.
+
+    Returns:
+        e.g. ``−1 030.5``.
+    """
+    text = f"{abs(number):,.{digits}f}".replace(",", THIN)
+    return (MINUS if number < 0 and float(f"{abs(number):.{digits}f}") else "") + text
+
+
+def digits_for(value: float, significant: int) -> int:
+    """Decimals that show a value with so many significant figures, whole numbers kept whole.
+
+    Args:
+        value: any finite number.
+        significant: figures wanted.
+
+    Returns:
+        Decimals, 0 or more.
+    """
+    if value == 0:
+        return 0
+    return max(0, significant - 1 - floor(log10(abs(value)) + 1e-12))
+
+
+def trim(text: str) -> str:
+    """A number text without needless zeros after the point."""
+    return text.rstrip("0").rstrip(".") if "." in text else text
+
+
+@dataclass(frozen=True, slots=True)
+class Style:
+    """How one owner wants figures written.
+
+    Attributes:
+        system: ``metric`` or ``us``.
+        currency: ISO 4217 code.
+    """
+
+    system: str = units.METRIC
+    currency: str = "EUR"
+
+    def money(self, value: float) -> str:
+        """An amount: whole from 100 on, else with the currency's decimals."""
+        symbol = currency_symbol(self.currency)
+        digits = 0 if abs(value) >= 100 else _currency_digits(self.currency)
+        space = THIN if len(symbol) > 2 else ""
+        text = group(abs(value), digits)
+        sign = MINUS if value < 0 and float(text.replace(THIN, "")) else ""
+        return f"{sign}{symbol}{space}{text}"
+
+    def text(self, value: float | None, unit: str, exact: bool = False) -> str:
+        """A value with its unit, rounded as a person would; ``—`` for none.
+
+        Args:
+            value: in the stored unit.
+            unit: stored unit.
+            exact: seven significant figures instead of a person's rounding.
+
+        Returns:
+            e.g. ``2.58 kWh``, ``248 Ah``, ``€1 240``, ``5.2 years``, ``90 %``.
+        """
+        if value is None or not isfinite(value):
+            return NO_VALUE
+        value, unit = units.to_display(value, unit, self.system)
+        if unit.startswith("money"):
+            amount = self._exact_money(value) if exact else self.money(value)
+            return amount + PER.get(unit, "/" + unit[6:] if unit != "money" else "")
+        if exact:
+            number = trim(group(value, digits_for(value, 7)))
+            return number if unit == "1" else f"{number} {_unit_name(unit)}"
+        return self._rounded(value, unit)
+
+    def _exact_money(self, value: float) -> str:
+        symbol = currency_symbol(self.currency)
+        sign = MINUS if value < 0 else ""
+        return f"{sign}{symbol}{trim(group(abs(value), max(2, digits_for(value, 7))))}"
+
+    def _rounded(self, value: float, unit: str) -> str:
+        if unit in ("Wh", "W") and abs(value) >= (1000 if unit == "Wh" else 10_000):
+            kilo = value / 1000
+            return f"{group(kilo, digits_for(kilo, 3))} k{unit}"
+        if unit in ("1/year", "%"):
+            percent = value * 100
+            digits = 0 if abs(percent) >= 10 else 1
+            return f"{trim(group(percent, digits))} %" + (" a year" if unit == "1/year" else "")
+        if unit == "1":
+            return trim(group(value, digits_for(value, 3)))
+        if unit == "cycles" and abs(value) >= 1000:
+            value = round(value, -1)
+        digits = _digits(value, unit)
+        number = group(value, digits)
+        if unit not in KEPT or abs(value - round(value)) < 1e-9:
+            number = trim(number)
+        return f"{number} {_unit_name(unit, number)}"
+
+
+def _digits(value: float, unit: str) -> int:
+    """Decimals that a person would give a value of this unit."""
+    if unit in ("nights", "years", "h", "°C", "°F"):
+        return 0 if abs(value) >= 10 else 1
+    if unit in ("kg", "lb", "Ah", "A", "cycles", "cycles/year", "Wh", "W", "batteries", "strings"):
+        return 0 if abs(value) >= 10 else 1
+    return min(3, digits_for(value, 3))
+
+
+def _unit_name(unit: str, number: str = "") -> str:
+    name = {"cycles/year": "cycles a year", "h/year": "h a year"}.get(unit, unit)
+    plural = ("nights", "years", "cycles", "batteries", "strings")
+    if number == "1" and name in plural:
+        return "battery" if name == "batteries" else name[:-1]
+    return name

@@ -1,0 +1,156 @@
+"""When the loads of a day run, and the current that follows from it.
+
+The profile is kept exactly, as a step function: no grid, so that its area is the table's energy.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+DAY_H = 24.0
+# Uses of a few minutes are spread evenly over the waking day.
+WAKING = (7.0, 22.0)
+# A load that runs most of the day without a time given (a fridge, standby) runs all day.
+ALL_DAY_FROM_H = 20.0
+# Where a block is centred that has no time given: short ones in the evening, long ones past noon.
+EVENING_CENTRE_H, LONG_CENTRE_H, SHORT_UP_TO_H = 19.5, 13.5, 8.0
+
+Block = tuple[float, float]
+
+
+def spread_hours(hours: float, starts_at: float | None) -> tuple[Block, ...]:
+    """When a load that runs ``hours`` a day in one go is on.
+
+    Args:
+        hours: time on a day [h], 0 to 24.
+        starts_at: clock time at which it starts [h]; None for a sensible spread.
+
+    Returns:
+        (start, end) blocks within 0..24; one that runs past midnight is split there.
+    """
+    if hours <= 0:
+        return ()
+    if hours >= DAY_H or (starts_at is None and hours >= ALL_DAY_FROM_H):
+        return ((0.0, DAY_H),)
+    if starts_at is None:
+        centre = EVENING_CENTRE_H if hours <= SHORT_UP_TO_H else LONG_CENTRE_H
+        starts_at = (centre - hours / 2) % DAY_H
+    end = starts_at + hours
+    if end <= DAY_H:
+        return ((starts_at, end),)
+    return ((0.0, end - DAY_H), (starts_at, DAY_H))
+
+
+def spread_uses(uses: float, minutes: float, starts_at: float | None) -> tuple[Block, ...]:
+    """When a load that is used a few times a day for some minutes is on.
+
+    Args:
+        uses: uses a day; a fraction is a shorter last use.
+        minutes: length of one use [min].
+        starts_at: clock time of the first use [h]; None spreads them over the waking day.
+
+    Returns:
+        (start, end) blocks within 0..24.
+    """
+    total = uses * minutes / 60
+    count = max(1, int(np.ceil(uses - 1e-9)))
+    first, last = (WAKING[0] if starts_at is None else starts_at), WAKING[1]
+    if total <= 0:
+        return ()
+    # Too many to lie apart in the time that is left: one after the other.
+    if first + total > last or count > 200:
+        return spread_hours(min(total, DAY_H), starts_at)
+    gap = (last - first) / count
+    length = total / count
+    lead = 0.0 if starts_at is not None else (gap - length) / 2
+    return tuple((first + i * gap + lead, first + i * gap + lead + length) for i in range(count))
+
+
+def union_hours(blocks: list[Block]) -> tuple[Block, ...]:
+    """Blocks merged where they touch or overlap, in order."""
+    merged: list[Block] = []
+    for start, end in sorted(blocks):
+        if merged and start <= merged[-1][1] + 1e-12:
+            merged[-1] = (merged[-1][0], max(end, merged[-1][1]))
+        else:
+            merged.append((start, end))
+    return tuple(merged)
+
+
+@dataclass(frozen=True, slots=True)
+class Profile:
+    """Power drawn from the bank over one day, as steps.
+
+    Attributes:
+        edges_h: n+1 ascending times from 0 to 24 [h].
+        watts: n powers between them [W].
+    """
+
+    edges_h: NDArray[np.float64]
+    watts: NDArray[np.float64]
+
+    @property
+    def energy_wh(self) -> float:
+        """Area: energy of the day [Wh]."""
+        return float(np.sum(self.watts * np.diff(self.edges_h)))
+
+    @property
+    def power_squared_hours(self) -> float:
+        """Σ(P²·t) [W²h]."""
+        return float(np.sum(self.watts**2 * np.diff(self.edges_h)))
+
+    def energy_from(self, start_h: float, elapsed_h: NDArray[np.float64]) -> NDArray[np.float64]:
+        """Energy drawn since ``start_h`` of the first day, days repeating.
+
+        Args:
+            start_h: clock time of the start [h].
+            elapsed_h: hours since the start [h], any shape.
+
+        Returns:
+            Energy [Wh] of the shape of ``elapsed_h``.
+        """
+        cumulative = np.concatenate(([0.0], np.cumsum(self.watts * np.diff(self.edges_h))))
+        total = cumulative[-1]
+
+        def until(clock: NDArray[np.float64]) -> NDArray[np.float64]:
+            days, rest = np.divmod(clock, DAY_H)
+            return days * total + np.interp(rest, self.edges_h, cumulative)
+
+        return until(start_h + elapsed_h) - until(np.asarray(start_h))
+
+
+def stack(parts: list[tuple[tuple[Block, ...], float]]) -> Profile:
+    """The sum of loads that each draw a steady power in their blocks.
+
+    Args:
+        parts: (blocks, watts) of each load.
+
+    Returns:
+        Profile of the day.
+    """
+    edges = {0.0, DAY_H}
+    for blocks, _ in parts:
+        for block in blocks:
+            edges.update(block)
+    edges_h = np.array(sorted(edges))
+    steps = np.zeros(len(edges_h))
+    for blocks, watts in parts:
+        for start, end in blocks:
+            steps[np.searchsorted(edges_h, start)] += watts
+            steps[np.searchsorted(edges_h, end)] -= watts
+    return Profile(edges_h, np.maximum(np.cumsum(steps)[:-1], 0.0))
+
+
+def mean_current(power_squared_hours: float, energy_wh: float, nominal_v: float) -> float:
+    """I_mean = Σ(P²·t) / (Σ(P·t) · V): the energy-weighted mean current.
+
+    Args:
+        power_squared_hours: Σ(P²·t) of the day [W²h].
+        energy_wh: Σ(P·t) of the day [Wh].
+        nominal_v: nominal volts of the bank [V].
+
+    Returns:
+        Current [A]; 0 when nothing is drawn.
+    """
+    return power_squared_hours / (energy_wh * nominal_v) if energy_wh > 0 else 0.0

@@ -1,0 +1,79 @@
+"""The smallest bank of the catalogue that covers a need."""
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+
+from vast_harbor.core.battery import Bank, BatteryModel, series_count
+from vast_harbor.core.errors import InvalidInput
+
+Usable = Callable[[Bank], float]
+
+
+@dataclass(frozen=True, slots=True)
+class Fit:
+    """How one model could serve.
+
+    Attributes:
+        bank: the smallest layout that covers the need, or the largest permitted one.
+        usable_wh: its usable energy at the ageing allowance [Wh].
+        covers: whether it covers the need.
+    """
+
+    bank: Bank
+    usable_wh: float
+    covers: bool
+
+
+# More lead-acid strings than this share the current badly and are not proposed.
+LEAD_ACID_STRINGS = 3
+
+
+def fit(model: BatteryModel, system_v: float, need_wh: float, usable: Usable) -> Fit | None:
+    """The fewest strings of a model that cover the need.
+
+    Args:
+        model: battery model.
+        system_v: class volts of the system [V].
+        need_wh: usable energy wanted [Wh].
+        usable: usable energy of a bank [Wh].
+
+    Returns:
+        The fit, at the highest advisable number of strings when even that does not cover; None when
+        the model cannot make the system voltage.
+    """
+    try:
+        series = series_count(system_v, model.unit_class_v)
+    except InvalidInput:
+        return None
+    if series > model.max_series:
+        return None
+    most = model.max_parallel
+    if model.battery_class.is_lead_acid:
+        most = min(most, LEAD_ACID_STRINGS)
+    for parallel in range(1, most + 1):
+        bank = Bank(model, series, parallel)
+        if (got := usable(bank)) >= need_wh * (1 - 1e-9):
+            return Fit(bank, got, True)
+    return Fit(bank, got, False)
+
+
+def smallest(models: Iterable[BatteryModel], system_v: float, need_wh: float,
+             usable: Usable) -> Fit | None:
+    """The bank with the least usable energy that covers the need; then the cheaper, the lighter.
+
+    Args:
+        models: models of one battery class.
+        system_v, need_wh, usable: as in :func:`fit`.
+
+    Returns:
+        The best fit; when none covers, the one that comes nearest; None without any that can make
+        the system voltage.
+    """
+    fits = [f for m in models if (f := fit(m, system_v, need_wh, usable))]
+    covering = [f for f in fits if f.covers]
+    if covering:
+        return min(
+            covering,
+            key=lambda f: (round(f.usable_wh, 3), f.bank.units * f.bank.model.price, f.bank.kg),
+        )
+    return max(fits, key=lambda f: f.usable_wh, default=None)

@@ -1,0 +1,173 @@
+"""Reading what people type: ``1,5``, ``1h30``, ``12A``, ``20°F``, ``35 %``, ``0.3 kW``."""
+
+import re
+from dataclasses import dataclass
+
+from vast_harbor.core import units
+
+NUMBER = r"[-+−]?(?:\d[\d\s'\u00a0\u202f]*(?:[.,]\d+)*|[.,]\d+)"
+_NUMBER_AND_UNIT = re.compile(rf"^\s*({NUMBER})\s*(.*?)\s*$")
+_HOURS_AND_MINUTES = re.compile(r"^\s*(\d+)\s*(?:h|hrs?|hours?|:)\s*(\d{1,2})\s*(?:m|min|minutes?)?\s*$", re.I)
+
+# What may follow a number, by stored unit: suffix (lower case) → multiplier, or the unit it is in.
+_SUFFIXES: dict[str, dict[str, float]] = {
+    "W": {"w": 1, "watt": 1, "watts": 1, "kw": 1000, "mw": 0.001},
+    "A": {"a": 1, "amp": 1, "amps": 1, "ma": 0.001},
+    "Ah": {"ah": 1, "mah": 0.001},
+    "V": {"v": 1, "volt": 1, "volts": 1},
+    "h": {"h": 1, "hr": 1, "hrs": 1, "hour": 1, "hours": 1, "h/day": 1, "min": 1 / 60, "minutes": 1 / 60, "m": 1 / 60},
+    "min": {"min": 1, "minutes": 1, "m": 1, "h": 60, "hours": 60, "s": 1 / 60, "sec": 1 / 60},
+    "1": {"%": 0.01, "percent": 0.01},
+    "1/year": {"%": 0.01, "% a year": 0.01, "%/year": 0.01},
+    "kg": {"kg": 1, "g": 0.001, "t": 1000, "lb": units.KG_PER_LB, "lbs": units.KG_PER_LB},
+    "°C": {"c": 1, "°c": 1},
+    "years": {"y": 1, "yr": 1, "yrs": 1, "year": 1, "years": 1, "months": 1 / 12},
+    "nights": {"night": 1, "nights": 1, "n": 1},
+    "times": {"x": 1, "×": 1, "times": 1},
+    "h/year": {"h": 1, "h/year": 1, "hours": 1},
+}
+
+_ELSEWHERE = {"w": "watts", "kw": "kilowatts", "a": "amps", "ah": "amp-hours", "wh": "watt-hours",
+              "kwh": "kilowatt-hours", "v": "volts", "h": "hours", "min": "minutes", "kg": "kilograms"}
+
+NAMES = {"W": "watts", "A": "amps", "Ah": "amp-hours", "V": "volts", "h": "hours", "min": "minutes",
+         "1": "a number or a percentage", "kg": "a weight", "°C": "a temperature", "years": "years",
+         "nights": "nights", "money": "an amount of money", "times": "a count"}
+
+EXAMPLES = {"W": "45, 45 W or 0.3 kW", "A": "12 or 12 A", "Ah": "100 or 100 Ah", "V": "12",
+            "h": "6, 1h30 or 90 min", "min": "10 or 10 min", "1": "0.35 or 35 %", "kg": "29.5",
+            "°C": "10, 10 °C or 50 °F", "years": "10", "nights": "60", "money": "249.50",
+            "times": "3", "1/year": "2 %"}
+
+
+class Unreadable(ValueError):
+    """Typed text that is not a quantity of the kind wanted; the message is for the owner."""
+
+
+@dataclass(frozen=True, slots=True)
+class Draw:
+    """What a load draws, as the owner stated it.
+
+    Attributes:
+        value: number in ``unit``.
+        unit: ``W`` or ``A``.
+    """
+
+    value: float
+    unit: str
+
+
+def number(text: str) -> float:
+    """A plain number with comma or point decimals and optional digit grouping by spaces.
+
+    Args:
+        text: digits as typed.
+
+    Returns:
+        The number.
+
+    Raises:
+        Unreadable: when it is no number, or could be read two ways (``1,030``).
+    """
+    plain = re.sub(r"[\s'\u00a0\u202f]", "", text).replace("−", "-")
+    if "," in plain and "." in plain:
+        decimal = max(plain.rfind(","), plain.rfind("."))
+        whole = re.sub(r"[.,]", "", plain[:decimal])
+        return float(f"{whole}.{plain[decimal + 1:]}")
+    if re.fullmatch(r"[-+]?[1-9]\d{0,2}(,\d{3})+", plain):
+        whole = plain.replace(",", "")
+        if plain.count(",") > 1:
+            return float(whole)
+        raise Unreadable(
+            f"“{text.strip()}” can be read as {whole} or as {plain.replace(',', '.')}: "
+            "write it without the comma, or with a point."
+        )
+    if plain.count(".") > 1:
+        plain = plain.replace(".", "")
+    return float(plain.replace(",", "."))
+
+
+def _wrong_unit(suffix: str, unit: str, text: str) -> Unreadable:
+    other = _ELSEWHERE.get(suffix.lower())
+    wanted = NAMES.get(unit, unit)
+    if other:
+        return Unreadable(f"“{text.strip()}” is in {other}, but {wanted} belong here.")
+    return Unreadable(f"“{text.strip()}” is not {wanted}: try {EXAMPLES.get(unit, '12.5')}.")
+
+
+def parse(text: str, unit: str, system: str = units.METRIC) -> float:
+    """A typed quantity in the stored unit.
+
+    Args:
+        text: what was typed.
+        unit: stored unit of the field: ``W``, ``A``, ``Ah``, ``V``, ``h``, ``min``, ``1`` (a ratio),
+            ``1/year``, ``kg``, ``°C``, ``years``, ``nights``, ``money``, ``times``.
+        system: ``metric`` or ``us``: the unit of a bare number.
+
+    Returns:
+        Value in ``unit``.
+
+    Raises:
+        Unreadable: one sentence saying what is wrong and what would do.
+    """
+    if unit == "h" and (clock := _HOURS_AND_MINUTES.match(text)):
+        return int(clock[1]) + int(clock[2]) / 60
+    match = _NUMBER_AND_UNIT.match(text)
+    if not match:
+        raise Unreadable(
+            f"“{text.strip()}” is not {NAMES.get(unit, 'a number')}: try {EXAMPLES.get(unit, '12.5')}."
+        )
+    value, suffix = number(match[1]), match[2].strip()
+    if not suffix:
+        return units.from_display(value, unit, system)
+    if unit == "°C" and suffix.lower() in ("f", "°f"):
+        return units.US_UNITS["°C"].from_us(value)
+    scale = _SUFFIXES.get(unit, {}).get(suffix.lower())
+    if scale is None or suffix == "MW":
+        raise _wrong_unit(suffix, unit, text)
+    return value * scale
+
+
+def parse_draw(text: str) -> Draw:
+    """What a load draws, in watts unless amps are said: ``45``, ``45 W``, ``12A``, ``0.3 kW``.
+
+    Args:
+        text: what was typed.
+
+    Returns:
+        The draw in W or A.
+
+    Raises:
+        Unreadable: one sentence saying what is wrong and what would do.
+    """
+    match = _NUMBER_AND_UNIT.match(text)
+    if match and match[2].strip().lower() in _SUFFIXES["A"]:
+        return Draw(parse(text, "A"), "A")
+    if match and match[2].strip().lower() in ("ah", "wh", "kwh", "wh/day", "ah/day"):
+        raise Unreadable(
+            f"“{text.strip()}” is an amount for a time, not a draw: give the watts or amps that it "
+            "takes while it is on, and the hours beside it."
+        )
+    return Draw(parse(text, "W"), "W")
+
+
+def parse_clock(text: str) -> float:
+    """A time of day: ``18:30``, ``18h30``, ``18``, ``6 pm``.
+
+    Args:
+        text: what was typed.
+
+    Returns:
+        Hours after midnight, 0 to under 24.
+
+    Raises:
+        Unreadable: when it is no time of day.
+    """
+    match = re.match(r"^\s*(\d{1,2})(?:\s*[:.h]\s*(\d{2}))?\s*(am|pm)?\s*h?\s*$", text, re.I)
+    if match:
+        hour, minute = int(match[1]), int(match[2] or 0)
+        if match[3] and hour <= 12:
+            hour = hour % 12 + (12 if match[3].lower() == "pm" else 0)
+        if hour < 24 and minute < 60:
+            return hour + minute / 60
+    raise Unreadable(f"“{text.strip()}” is not a time of day: try 18:30.")

@@ -1,0 +1,61 @@
+"""Units: the core computes in SI and hours; display and typing convert here, both ways."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+KG_PER_LB = 0.45359237
+METRIC = "metric"
+US = "us"
+
+
+@dataclass(frozen=True, slots=True)
+class UnitPair:
+    """How one stored unit is shown to those who think in US units.
+
+    Attributes:
+        us: name of the US unit.
+        to_us: stored value → US value.
+        from_us: US value → stored value.
+    """
+
+    us: str
+    to_us: Callable[[float], float]
+    from_us: Callable[[float], float]
+
+
+US_UNITS = {
+    "kg": UnitPair("lb", lambda v: v / KG_PER_LB, lambda v: v * KG_PER_LB),
+    "°C": UnitPair("°F", lambda v: v * 9 / 5 + 32, lambda v: (v - 32) * 5 / 9),
+    "kg/kWh": UnitPair("lb/kWh", lambda v: v / KG_PER_LB, lambda v: v * KG_PER_LB),
+    "money/kg": UnitPair("money/lb", lambda v: v * KG_PER_LB, lambda v: v / KG_PER_LB),
+}
+
+
+def to_display(value: float, unit: str, system: str) -> tuple[float, str]:
+    """A stored value in the unit that the owner thinks in.
+
+    Args:
+        value: stored value in ``unit``.
+        unit: stored unit, e.g. ``kg`` or ``°C``.
+        system: ``metric`` or ``us``.
+
+    Returns:
+        Value and unit to show; unchanged where both systems use the same unit.
+    """
+    pair = US_UNITS.get(unit) if system == US else None
+    return (value, unit) if pair is None else (pair.to_us(value), pair.us)
+
+
+def from_display(value: float, unit: str, system: str) -> float:
+    """The stored value for a number typed in the owner's unit; inverse of :func:`to_display`.
+
+    Args:
+        value: typed number.
+        unit: stored unit of the field.
+        system: ``metric`` or ``us``.
+
+    Returns:
+        Value in ``unit``.
+    """
+    pair = US_UNITS.get(unit) if system == US else None
+    return value if pair is None else pair.from_us(value)

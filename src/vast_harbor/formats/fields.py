@@ -1,0 +1,188 @@
+"""Field types of the rig file: what is accepted, and the sentence for what is not.
+
+A file holds plain SI numbers. What an owner types into the interface arrives as text and is read in
+the owner's units; that is only allowed where the validation context says ``typed``.
+"""
+
+from dataclasses import dataclass
+from typing import Any
+
+from pydantic import GetCoreSchemaHandler, GetJsonSchemaHandler, ValidationInfo
+from pydantic_core import core_schema
+
+from vast_harbor.core import quantities
+from vast_harbor.core.units import METRIC
+
+
+def _context(info: ValidationInfo) -> dict[str, Any]:
+    return info.context or {}
+
+
+def read_number(value: Any, unit: str, context: dict[str, Any]) -> float:
+    """A number of a file, or what was typed in the interface.
+
+    Args:
+        value: number, or text when the context allows typing.
+        unit: stored unit.
+        context: ``typed`` and ``system``.
+
+    Returns:
+        Value in ``unit``.
+
+    Raises:
+        ValueError: one sentence saying what is wrong.
+    """
+    if isinstance(value, str) and context.get("typed"):
+        if not value.strip():
+            raise ValueError(f"Nothing is entered: give {quantities.NAMES.get(unit, 'a number')}, "
+                             f"for example {quantities.EXAMPLES.get(unit, '1')}.")
+        return quantities.parse(value, unit, context.get("system", METRIC))
+    if isinstance(value, bool) or not isinstance(value, int | float):
+        raise ValueError(f"A number is wanted here, not {type(value).__name__ if value else 'nothing'}.")
+    return float(value)
+
+
+def check_bounds(value: float, least: float, most: float, sentence: str) -> float:
+    """The value itself when it is within bounds.
+
+    Raises:
+        ValueError: ``sentence`` with ``{value}``, ``{least}`` and ``{most}`` filled in.
+    """
+    if not least <= value <= most:
+        raise ValueError(sentence.format(value=_plain(value), least=_plain(least), most=_plain(most)))
+    return value
+
+
+def _plain(value: float) -> str:
+    return f"{value:.6g}".replace("-", "−")
+
+
+class _Field:
+    """Metadata of a field: reads the value before pydantic does, and describes it."""
+
+    def read(self, value: Any, info: ValidationInfo) -> Any:
+        raise NotImplementedError
+
+    def schema(self) -> dict[str, Any]:
+        raise NotImplementedError
+
+    def __get_pydantic_core_schema__(
+        self, source: Any, handler: GetCoreSchemaHandler
+    ) -> core_schema.CoreSchema:
+        return core_schema.with_info_before_validator_function(self.read, handler(source))
+
+    def __get_pydantic_json_schema__(
+        self, _schema: core_schema.CoreSchema, _handler: GetJsonSchemaHandler
+    ) -> dict[str, Any]:
+        return self.schema()
+
+
+@dataclass(frozen=True)
+class Measure(_Field):
+    """A quantity.
+
+    Attributes:
+        unit: stored unit.
+        least, most: accepted range.
+        sentence: what to say outside of it, with ``{value}``, ``{least}``, ``{most}``.
+        optional: whether it may be empty (None).
+        whole: whether it must be a whole number.
+    """
+
+    unit: str
+    least: float
+    most: float
+    sentence: str
+    optional: bool = False
+    whole: bool = False
+
+    def read(self, value: Any, info: ValidationInfo) -> float | None:
+        if self.optional and (value is None or (isinstance(value, str) and not value.strip())):
+            return None
+        number = read_number(value, self.unit, _context(info))
+        check_bounds(number, self.least, self.most, self.sentence)
+        if self.whole and number != round(number):
+            raise ValueError(f"A whole number is wanted here, not {_plain(number)}.")
+        return number
+
+    def schema(self) -> dict[str, Any]:
+        kind = "integer" if self.whole else "number"
+        found: dict[str, Any] = {"type": [kind, "null"] if self.optional else kind,
+                                 "minimum": self.least, "maximum": self.most}
+        return found if self.unit in ("1", "times") else found | {"description": f"Unit: {self.unit}"}
+
+
+@dataclass(frozen=True)
+class Words(_Field):
+    """A text.
+
+    Attributes:
+        what: what it is, for the sentence.
+        most: longest text accepted [characters].
+        required: whether it may not be empty.
+    """
+
+    what: str
+    most: int
+    required: bool = False
+
+    def read(self, value: Any, info: ValidationInfo) -> str:
+        if not isinstance(value, str):
+            raise ValueError(f"{self.what} must be words.")
+        if self.required and not value.strip():
+            raise ValueError(f"{self.what} is empty: write something that you will know it by.")
+        if len(value) > self.most:
+            raise ValueError(f"{self.what} is {len(value)} characters long; {self.most} are the most.")
+        return value
+
+    def schema(self) -> dict[str, Any]:
+        return {"type": "string", "maxLength": self.most} | ({"minLength": 1} if self.required else {})
+
+
+@dataclass(frozen=True, init=False)
+class Choice(_Field):
+    """One of a few words.
+
+    Args:
+        what: what it is, for the sentence.
+        options: accepted words.
+        optional: whether it may be empty (None).
+    """
+
+    what: str
+    options: tuple[str, ...]
+    optional: bool
+
+    def __init__(self, what: str, *options: str, optional: bool = False) -> None:
+        object.__setattr__(self, "what", what)
+        object.__setattr__(self, "options", options)
+        object.__setattr__(self, "optional", optional)
+
+    def read(self, value: Any, info: ValidationInfo) -> str | None:
+        if self.optional and value in (None, ""):
+            return None
+        if value not in self.options:
+            raise ValueError(f"{self.what} “{value}” is not known: it can be {', '.join(self.options)}.")
+        return str(value)
+
+    def schema(self) -> dict[str, Any]:
+        return {"enum": [*self.options, *([None] if self.optional else [])]}
+
+
+@dataclass(frozen=True)
+class Clock(_Field):
+    """An optional time of day, stored as hours after midnight."""
+
+    unit: str = "clock"
+
+    def read(self, value: Any, info: ValidationInfo) -> float | None:
+        if value is None or (isinstance(value, str) and not value.strip()):
+            return None
+        if isinstance(value, str) and _context(info).get("typed"):
+            return quantities.parse_clock(value)
+        return check_bounds(read_number(value, "h", {}), 0, 23.9999,
+                            "A time of day lies between 0 and 24 h: {value} does not.")
+
+    def schema(self) -> dict[str, Any]:
+        return {"type": ["number", "null"], "minimum": 0, "exclusiveMaximum": 24,
+                "description": "Unit: h after midnight"}

@@ -1,0 +1,179 @@
+"""Rigs and the journal of their edits."""
+
+import json
+import sqlite3
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+import jsonpatch
+
+JOURNAL_LENGTH = 200
+# Typing on in one field within this time is one edit to undo.
+ONE_EDIT = timedelta(seconds=4)
+KEPT_AFTER_DELETION = timedelta(days=30)
+
+Document = dict[str, Any]
+
+
+class Missing(LookupError):
+    """There is no such rig, or it was deleted."""
+
+
+@dataclass(frozen=True, slots=True)
+class StoredRig:
+    """A rig as stored.
+
+    Attributes:
+        id, revision: which, and how often it was changed.
+        document: its rig file document.
+        undo, redo: label of the edit that would be undone or redone; None when there is none.
+    """
+
+    id: int
+    revision: int
+    document: Document
+    undo: str | None
+    redo: str | None
+
+
+def _now() -> str:
+    return datetime.now(UTC).isoformat(timespec="milliseconds")
+
+
+def _dumps(value: Any) -> str:
+    return json.dumps(value, ensure_ascii=False, separators=(",", ":"))
+
+
+def listed(db: sqlite3.Connection) -> list[StoredRig]:
+    """All rigs that are not deleted, in the order in which they were made."""
+    rows = db.execute("SELECT id FROM rig WHERE deleted_at IS NULL ORDER BY id").fetchall()
+    return [get(db, row["id"]) for row in rows]
+
+
+def get(db: sqlite3.Connection, rig_id: int) -> StoredRig:
+    """One rig; raises :class:`Missing`."""
+    row = db.execute(
+        "SELECT id, revision, document FROM rig WHERE id = ? AND deleted_at IS NULL", (rig_id,)
+    ).fetchone()
+    if row is None:
+        raise Missing(rig_id)
+    undo, redo = _last_done(db, rig_id), _first_undone(db, rig_id)
+    return StoredRig(row["id"], row["revision"], json.loads(row["document"]),
+                     undo and undo["label"], redo and redo["label"])
+
+
+def names(db: sqlite3.Connection) -> set[str]:
+    """Names of all rigs that are not deleted."""
+    return {r["name"] for r in db.execute("SELECT name FROM rig WHERE deleted_at IS NULL")}
+
+
+def add(db: sqlite3.Connection, document: Document) -> int:
+    """Store a new rig.
+
+    Args:
+        db: connection, in a write transaction.
+        document: its checked document.
+
+    Returns:
+        Its id.
+    """
+    now = _now()
+    cursor = db.execute("INSERT INTO rig (document, created_at, updated_at) VALUES (?, ?, ?)",
+                        (_dumps(document), now, now))
+    assert cursor.lastrowid is not None
+    return cursor.lastrowid
+
+
+def delete(db: sqlite3.Connection, rig_id: int) -> None:
+    """Set a rig aside so that it can be brought back; raises :class:`Missing`."""
+    done = db.execute("UPDATE rig SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL",
+                      (_now(), rig_id))
+    if not done.rowcount:
+        raise Missing(rig_id)
+    before = (datetime.now(UTC) - KEPT_AFTER_DELETION).isoformat()
+    db.execute("DELETE FROM rig WHERE deleted_at < ?", (before,))
+
+
+def restore(db: sqlite3.Connection, rig_id: int) -> None:
+    """Bring a deleted rig back; raises :class:`Missing`."""
+    if not db.execute("UPDATE rig SET deleted_at = NULL WHERE id = ?", (rig_id,)).rowcount:
+        raise Missing(rig_id)
+
+
+def change(db: sqlite3.Connection, stored: StoredRig, document: Document, label: str,
+           field: str = "") -> None:
+    """Store an edit of a rig and put it into the journal.
+
+    Args:
+        db: connection, in a write transaction.
+        stored: the rig as it was read in the same transaction.
+        document: the checked document after the edit.
+        label: what was done, for undo.
+        field: the one field that was typed into; further typing there is the same edit.
+    """
+    forward = jsonpatch.make_patch(stored.document, document).patch
+    if not forward:
+        return
+    backward = jsonpatch.make_patch(document, stored.document).patch
+    db.execute("DELETE FROM edit WHERE rig_id = ? AND undone = 1", (stored.id,))
+    last = _last_done(db, stored.id)
+    now = _now()
+    if field and last is not None and last["field"] == field and _recent(last["at"]):
+        before = jsonpatch.apply_patch(stored.document, json.loads(last["backward"]))
+        forward = jsonpatch.make_patch(before, document).patch
+        backward = jsonpatch.make_patch(document, before).patch
+        db.execute("UPDATE edit SET at = ?, forward = ?, backward = ? WHERE id = ?",
+                   (now, _dumps(forward), _dumps(backward), last["id"]))
+    else:
+        db.execute(
+            "INSERT INTO edit (rig_id, at, label, field, forward, backward) VALUES (?, ?, ?, ?, ?, ?)",
+            (stored.id, now, label, field, _dumps(forward), _dumps(backward)))
+        db.execute(
+            "DELETE FROM edit WHERE rig_id = ? AND id NOT IN "
+            "(SELECT id FROM edit WHERE rig_id = ? ORDER BY id DESC LIMIT ?)",
+            (stored.id, stored.id, JOURNAL_LENGTH))
+    _put(db, stored.id, document)
+
+
+def undo(db: sqlite3.Connection, stored: StoredRig) -> bool:
+    """Take the last edit back; False when there is none."""
+    edit = _last_done(db, stored.id)
+    if edit is None:
+        return False
+    _put(db, stored.id, jsonpatch.apply_patch(stored.document, json.loads(edit["backward"])))
+    db.execute("UPDATE edit SET undone = 1 WHERE id = ?", (edit["id"],))
+    return True
+
+
+def redo(db: sqlite3.Connection, stored: StoredRig) -> bool:
+    """Do the last undone edit again; False when there is none."""
+    edit = _first_undone(db, stored.id)
+    if edit is None:
+        return False
+    _put(db, stored.id, jsonpatch.apply_patch(stored.document, json.loads(edit["forward"])))
+    db.execute("UPDATE edit SET undone = 0, field = '' WHERE id = ?", (edit["id"],))
+    return True
+
+
+def _put(db: sqlite3.Connection, rig_id: int, document: Document) -> None:
+    db.execute("UPDATE rig SET document = ?, revision = revision + 1, updated_at = ? WHERE id = ?",
+               (_dumps(document), _now(), rig_id))
+
+
+def _recent(at: str) -> bool:
+    return datetime.now(UTC) - datetime.fromisoformat(at) < ONE_EDIT
+
+
+def _last_done(db: sqlite3.Connection, rig_id: int) -> sqlite3.Row | None:
+    row: sqlite3.Row | None = db.execute(
+        "SELECT * FROM edit WHERE rig_id = ? AND undone = 0 ORDER BY id DESC LIMIT 1", (rig_id,)
+    ).fetchone()
+    return row
+
+
+def _first_undone(db: sqlite3.Connection, rig_id: int) -> sqlite3.Row | None:
+    row: sqlite3.Row | None = db.execute(
+        "SELECT * FROM edit WHERE rig_id = ? AND undone = 1 ORDER BY id LIMIT 1", (rig_id,)
+    ).fetchone()
+    return row

@@ -1,0 +1,1 @@
+"""The web application: one blueprint for each part, request and response models, security."""

@@ -1,0 +1,69 @@
+"""The application factory."""
+
+from pathlib import Path
+
+from flask import Flask, Response, jsonify, make_response, send_from_directory
+from flask_openapi3 import Info, OpenAPI
+
+from vast_harbor import __version__
+from vast_harbor.formats.rig_file import LARGEST_BYTES, Problem
+from vast_harbor.store.database import Database
+from vast_harbor.web import errors, harbor, plan, reference, security
+
+STATIC = Path(__file__).parent / "static"
+NOT_BUILT = "The interface is not built yet: run make build."
+
+
+def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS) -> Flask:
+    """Make the application.
+
+    Args:
+        database: where the rigs are kept.
+        hosts: host names under which it may be reached.
+
+    Returns:
+        A WSGI application: the API under ``/api``, described at ``/api/openapi.json``; everything
+        else is the interface.
+    """
+    app = OpenAPI(
+        __name__, info=Info(title="Vast Harbor", version=__version__), doc_prefix="/api",
+        doc_ui=False, static_folder=None, validation_error_callback=errors.request_invalid,
+    )
+    app.config["DATABASE"] = database
+    app.config["MAX_CONTENT_LENGTH"] = LARGEST_BYTES + 1024
+    security.protect(app, hosts)
+    errors.handle(app)
+    for part in (harbor, plan, reference):
+        app.register_api(part.api)
+    _describe(app)
+    _serve_interface(app)
+    return app
+
+
+def _describe(app: OpenAPI) -> None:
+    @app.route("/api/openapi.json")
+    def openapi() -> Response:
+        return jsonify(app.api_doc)
+
+
+def _serve_interface(app: Flask) -> None:
+    @app.route("/api/<path:rest>", methods=["GET", "POST", "PUT", "PATCH", "DELETE"])
+    def no_such_call(rest: str) -> Response:
+        return errors.problems(404, Problem("", errors.SENTENCES[404]))
+
+    @app.route("/assets/<path:name>")
+    def asset(name: str) -> Response:
+        response = send_from_directory(STATIC / "assets", name)
+        response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
+        return response
+
+    @app.route("/", defaults={"path": ""})
+    @app.route("/<path:path>")
+    def page(path: str) -> Response:
+        if path and (STATIC / path).is_file():
+            return send_from_directory(STATIC, path)
+        if not (STATIC / "index.html").is_file():
+            return make_response(NOT_BUILT, 503)
+        response = send_from_directory(STATIC, "index.html")
+        response.headers["Cache-Control"] = "no-cache"
+        return response

@@ -1,0 +1,66 @@
+"""Every refusal is a sentence at its place, never a bare error page."""
+
+import logging
+from typing import Any
+
+import jsonpatch
+import jsonpointer
+from flask import Flask, Response, jsonify, make_response
+from pydantic import ValidationError
+from werkzeug.exceptions import HTTPException
+
+from vast_harbor.formats.rig_file import LARGEST_BYTES, Problem, RigFileError
+from vast_harbor.store.rigs import Missing
+
+log = logging.getLogger(__name__)
+
+SENTENCES = {
+    400: "The request could not be read as JSON.",
+    404: "There is nothing under this address.",
+    405: "That cannot be done under this address.",
+    413: f"The file is too large: a rig file has less than {LARGEST_BYTES / 1e6:.0f} MB, so this is "
+         "something else.",
+    415: "The request must be JSON.",
+}
+
+
+def problems(status: int, *found: Problem) -> Response:
+    """A refusal with its problems."""
+    body = {"problems": [{"path": p.path, "message": p.message} for p in found]}
+    return make_response(jsonify(body), status)
+
+
+def request_invalid(error: ValidationError) -> Response:
+    """A request whose shape is wrong; called by the API layer."""
+    return problems(422, *(Problem("".join(f"/{x}" for x in e["loc"]), f"{e['msg']}.")
+                           for e in error.errors(include_url=False)))
+
+
+def handle(app: Flask) -> None:
+    """Answer every error of the application with a sentence."""
+
+    @app.errorhandler(RigFileError)
+    def _rig_file(error: RigFileError) -> Response:
+        return problems(422, *error.problems)
+
+    @app.errorhandler(Missing)
+    def _missing(error: Missing) -> Response:
+        return problems(404, Problem("", "There is no such rig; it may have been deleted."))
+
+    @app.errorhandler(jsonpatch.JsonPatchException)
+    @app.errorhandler(jsonpointer.JsonPointerException)
+    def _patch(error: Exception) -> Response:
+        return problems(409, Problem("", "The edit does not fit the rig as it is now; it was loaded again."))
+
+    @app.errorhandler(HTTPException)
+    def _http(error: HTTPException) -> Response:
+        code = error.code or 500
+        return problems(code, Problem("", SENTENCES.get(code, error.description or error.name)))
+
+    @app.errorhandler(Exception)
+    def _unforeseen(error: Exception) -> Response:
+        log.exception("unforeseen error", exc_info=error)
+        return problems(500, Problem("", "Something went wrong inside the program; nothing was changed. "
+                                         "The details are in its log."))
+
+

@@ -1,0 +1,131 @@
+"""A rig's plan: read, edited by JSON Patch, undone and redone; and the workings of its figures."""
+
+import sqlite3
+from dataclasses import replace
+from typing import Any, Literal
+
+import jsonpatch
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+from pydantic import BaseModel, ConfigDict, Field
+
+from vast_harbor import data
+from vast_harbor.core.evaluate import Results, evaluate
+from vast_harbor.core.plan import Candidate, Plan
+from vast_harbor.formats import rig_file as files
+from vast_harbor.formats.rig_file import RigFile
+from vast_harbor.store import rigs
+from vast_harbor.web.errors import problems
+from vast_harbor.web.harbor import RigPath, database, json_response
+from vast_harbor.web.plan_view import RigView, rig_view, style_of
+from vast_harbor.web.views import ProblemsView, WorkingsView, workings_view
+
+api = APIBlueprint("plan", __name__, url_prefix="/api", abp_tags=[Tag(name="plan")],
+                   abp_responses={404: ProblemsView, 409: ProblemsView, 422: ProblemsView})
+
+FIT = "bank.fit-"
+
+
+class Operation(BaseModel):
+    """One operation of a JSON Patch (RFC 6902). A text value is read as typed by the owner."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    op: Literal["add", "remove", "replace", "move"]
+    path: str = Field(max_length=300)
+    value: Any = None
+    source: str | None = Field(default=None, description="Where from, for a move")
+
+
+class Edit(BaseModel):
+    """An edit of a rig."""
+
+    revision: int = Field(description="Revision that the edit was made against")
+    operations: list[Operation] = Field(min_length=1, max_length=200)
+    label: str = Field(default="edit", max_length=120, description="What is done, in words")
+    field: str = Field(default="", max_length=300, description="The one field that is typed into")
+
+
+class WorkingsQuery(BaseModel):
+    """Which figure."""
+
+    key: str = Field(max_length=300)
+
+
+def _evaluated(document: dict[str, Any]) -> tuple[RigFile, Plan, Results]:
+    reference = data.reference()
+    rig = files.read(document, reference)
+    plan = files.to_plan(rig, reference)
+    return rig, plan, evaluate(plan, reference)
+
+
+def _answer(db: sqlite3.Connection, rig_id: int) -> Response:
+    stored = rigs.get(db, rig_id)
+    rig, _, results = _evaluated(stored.document)
+    return json_response(rig_view(stored, rig, results))
+
+
+@api.get("/rigs/<int:rig_id>", responses={200: RigView})
+def get_rig(path: RigPath) -> Response:
+    """A rig with all its stops."""
+    with database().reading() as db:
+        return _answer(db, path.rig_id)
+
+
+@api.patch("/rigs/<int:rig_id>", responses={200: RigView})
+def edit_rig(path: RigPath, body: Edit) -> Response:
+    """Edit a rig; answers with all its stops as they are then."""
+    with database().writing() as db:
+        stored = rigs.get(db, path.rig_id)
+        if stored.revision != body.revision:
+            return problems(409, files.Problem("", "This rig was changed in another window; it was loaded "
+                                                   "again."))
+        document = jsonpatch.apply_patch(stored.document, [_operation(o) for o in body.operations])
+        checked = files.to_document(files.read(document, data.reference(), typed=True))
+        rigs.change(db, stored, checked, body.label, body.field)
+        return _answer(db, path.rig_id)
+
+
+def _operation(operation: Operation) -> dict[str, Any]:
+    out: dict[str, Any] = {"op": operation.op, "path": operation.path}
+    if operation.op == "move":
+        out["from"] = operation.source or ""
+    elif operation.op != "remove":
+        out["value"] = operation.value
+    return out
+
+
+@api.post("/rigs/<int:rig_id>/undo", responses={200: RigView})
+def undo_edit(path: RigPath) -> Response:
+    """Take the last edit back; nothing changes when there is none."""
+    with database().writing() as db:
+        rigs.undo(db, rigs.get(db, path.rig_id))
+        return _answer(db, path.rig_id)
+
+
+@api.post("/rigs/<int:rig_id>/redo", responses={200: RigView})
+def redo_edit(path: RigPath) -> Response:
+    """Do the last undone edit again; nothing changes when there is none."""
+    with database().writing() as db:
+        rigs.redo(db, rigs.get(db, path.rig_id))
+        return _answer(db, path.rig_id)
+
+
+@api.get("/rigs/<int:rig_id>/workings", responses={200: WorkingsView})
+def workings(path: RigPath, query: WorkingsQuery) -> Response:
+    """The workings of one figure."""
+    reference = data.reference()
+    with database().reading() as db:
+        rig, plan, results = _evaluated(rigs.get(db, path.rig_id).document)
+    if query.key.startswith(FIT):
+        model = query.key[len(FIT):].split(".")[0]
+        if model in plan.models:
+            trial = Candidate(f"fit-{model}", plan.models[model].battery_class.key, model)
+            results = evaluate(replace(plan, candidates=(*plan.candidates, trial)), reference)
+    figure = results.figures().get(query.key)
+    if figure is None:
+        return problems(404, files.Problem("", "This figure is no longer part of the plan."))
+    default = None
+    if figure.assumption in results.assumptions:
+        default = results.assumptions.get(figure.assumption).default
+    return json_response(workings_view(figure, style_of(rig), default))

@@ -1,0 +1,41 @@
+"""A program for one owner on one machine: who may talk to it, and what a page may load."""
+
+from urllib.parse import urlsplit
+
+from flask import Flask, Response, abort, request
+
+LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "::1"})
+CONTENT_POLICY = (
+    "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; "
+    "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
+)
+CHANGING = frozenset({"POST", "PUT", "PATCH", "DELETE"})
+
+
+def _name(netloc: str) -> str:
+    return urlsplit(f"//{netloc}").hostname or ""
+
+
+def protect(app: Flask, hosts: frozenset[str]) -> None:
+    """Refuse requests that other web sites send, and tell the browser what a page may load.
+
+    Args:
+        app: the application.
+        hosts: host names under which it may be reached; a foreign name in the Host header would be
+            another site's name that points here.
+    """
+
+    @app.before_request
+    def only_from_here() -> None:
+        if _name(request.host) not in hosts:
+            abort(403, "This address is not the program's own.")
+        origin = request.headers.get("Origin")
+        if request.method in CHANGING and origin and urlsplit(origin).netloc != request.host:
+            abort(403, "Changes are only taken from the program's own pages.")
+
+    @app.after_request
+    def headers(response: Response) -> Response:
+        response.headers["Content-Security-Policy"] = CONTENT_POLICY
+        response.headers["X-Content-Type-Options"] = "nosniff"
+        response.headers["Referrer-Policy"] = "no-referrer"
+        return response

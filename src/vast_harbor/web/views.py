@@ -1,0 +1,171 @@
+"""What the interface is given: response models, and how figures become them."""
+
+import re
+
+from pydantic import BaseModel
+
+from vast_harbor.core.display import NO_VALUE, Style
+from vast_harbor.core.workings import Figure, Finding, Sentence
+
+_SLOT = re.compile(r"\{\{|\}\}|\{([^{}]+)\}")
+
+
+class ProblemView(BaseModel):
+    """One thing wrong, at its field (JSON pointer; empty for the whole)."""
+
+    path: str
+    message: str
+
+
+class ProblemsView(BaseModel):
+    """Why a request was not carried out; nothing was changed."""
+
+    problems: list[ProblemView]
+
+
+class FigureView(BaseModel):
+    """A figure as shown; its key opens its workings."""
+
+    key: str
+    text: str
+    value: float | None
+
+
+class TokenView(BaseModel):
+    """A piece of a sentence; with a key it is a figure."""
+
+    text: str
+    key: str | None = None
+
+
+class FindingView(BaseModel):
+    """A finding of a check."""
+
+    code: str
+    severity: str
+    stop: str
+    says: list[TokenView]
+    remedy: str
+    subject: str
+
+
+class FormulaToken(BaseModel):
+    """A piece of a formula: plain text, or an input with its symbol and value."""
+
+    text: str
+    symbol: str | None = None
+    key: str | None = None
+
+
+class InputView(BaseModel):
+    """An input of a formula."""
+
+    symbol: str
+    key: str
+    name: str
+    text: str
+    origin: str
+
+
+class SchoolView(BaseModel):
+    """What a house rule would put."""
+
+    name: str
+    text: str
+
+
+class WorkingsView(BaseModel):
+    """Where a figure comes from."""
+
+    key: str
+    name: str
+    text: str
+    exact: str
+    origin: str
+    formula: list[FormulaToken]
+    inputs: list[InputView]
+    source: str
+    note: str
+    range: str
+    schools: list[SchoolView]
+    assumption: str
+    path: str
+    default: str
+
+
+def figure_view(figure: Figure, style: Style) -> FigureView:
+    """A figure in the owner's units."""
+    return FigureView.model_construct(key=figure.key, text=style.text(figure.value, figure.unit),
+                                      value=figure.value)
+
+
+def tokens(sentence: Sentence, style: Style) -> list[TokenView]:
+    """A sentence with its figures written out in the owner's units."""
+    out: list[TokenView] = []
+    end = 0
+
+    def words(text: str) -> None:
+        if text and out and out[-1].key is None:
+            out[-1] = TokenView(text=out[-1].text + text)
+        elif text:
+            out.append(TokenView(text=text))
+
+    for slot in _SLOT.finditer(sentence.template):
+        words(sentence.template[end:slot.start()])
+        end = slot.end()
+        if slot[1]:
+            figure = sentence.figures[slot[1]]
+            out.append(TokenView(text=style.text(figure.value, figure.unit), key=figure.key))
+        else:
+            words(slot[0][0])
+    words(sentence.template[end:])
+    return out
+
+
+def finding_view(finding: Finding, style: Style) -> FindingView:
+    """A finding in the owner's units."""
+    return FindingView(code=finding.code, severity=finding.severity, stop=finding.stop,
+                       says=tokens(finding.says, style), remedy=finding.remedy, subject=finding.subject)
+
+
+def range_text(low: float | None, high: float | None, unit: str, style: Style) -> str:
+    """The range in which practitioners differ, in words; empty without one."""
+    if low is None or high is None or low == high:
+        return ""
+    return f"{style.text(low, unit)} to {style.text(high, unit)}"
+
+
+def workings_view(figure: Figure, style: Style, default: float | None) -> WorkingsView:
+    """The workings of a figure.
+
+    Args:
+        figure: the figure.
+        style: the owner's units.
+        default: what the assumption would be without the owner's override, if it is one.
+
+    Returns:
+        Everything that explains it.
+    """
+    formula: list[FormulaToken] = []
+    end = 0
+    for slot in _SLOT.finditer(figure.formula):
+        if slot.start() > end:
+            formula.append(FormulaToken(text=figure.formula[end:slot.start()]))
+        given = figure.inputs[slot[1]]
+        formula.append(FormulaToken(text=style.text(given.value, given.unit, exact=True), symbol=slot[1],
+                                    key=given.key))
+        end = slot.end()
+    if end < len(figure.formula):
+        formula.append(FormulaToken(text=figure.formula[end:]))
+    inputs = [InputView(symbol=symbol, key=f.key, name=f.name, text=style.text(f.value, f.unit),
+                        origin=f.origin) for symbol, f in figure.inputs.items()]
+    return WorkingsView(
+        key=figure.key, name=figure.name, text=style.text(figure.value, figure.unit),
+        exact=style.text(figure.value, figure.unit, exact=True), origin=figure.origin, formula=formula,
+        inputs=inputs, source=figure.source, note=figure.note,
+        range=range_text(figure.low, figure.high, figure.unit, style),
+        schools=[SchoolView(name=n, text=style.text(v, figure.unit)) for n, v in figure.schools.items()],
+        assumption=figure.assumption, path=figure.path,
+        default=NO_VALUE if default is None else style.text(default, figure.unit),
+    )
+
