@@ -1,6 +1,7 @@
 """How long a bank lasts: cycles, years and accidents wear it side by side."""
 
 from collections.abc import Sequence
+from itertools import pairwise
 from math import inf, log
 
 LEAD_ACID_FADE_AFTER_END = 3.0
@@ -29,7 +30,7 @@ def cycles_at_depth(points: Sequence[tuple[float, float]], exponent: float, dept
     if depth >= points[-1][0]:
         d_ref, n_ref = points[-1]
     else:
-        for (d_1, n_1), (d_2, n_2) in zip(points, points[1:], strict=False):
+        for (d_1, n_1), (d_2, n_2) in pairwise(points):
             if d_1 <= depth <= d_2:
                 d_ref, n_ref, b = d_1, n_1, log(n_1 / n_2) / log(d_2 / d_1)
     return float(n_ref * (d_ref / depth) ** b)
@@ -93,8 +94,7 @@ def wear_at_health(health: float, lead_acid: bool) -> float:
     return 1 + (wear - 1) / LEAD_ACID_FADE_AFTER_END if lead_acid and wear > 1 else wear
 
 
-def health_at_replacement_lfp(need_without_reserve_wh: float, usable_new_wh: float,
-                              floor: float) -> float:
+def health_at_replacement_lfp(need_without_reserve_wh: float, usable_new_wh: float, floor: float) -> float:
     """SoH at which LFP no longer covers the need without reserve, between ``floor`` and 0.8.
 
     A bank that is too small to begin with is judged at 80 % like any other; that it does not cover

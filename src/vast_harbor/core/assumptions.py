@@ -89,9 +89,17 @@ class Assumption:
         """The assumption as an input of formulas."""
         origin = OVERRIDE if self.overridden else HOUSE_RULE if self.entry.rule else REFERENCE
         return Figure(
-            f"assume.{self.key}", self.name, self.value, self.entry.unit, origin,
-            source=self.entry.source, note=self.entry.note, low=self.low, high=self.high,
-            schools=self.schools, assumption=self.key,
+            f"assume.{self.key}",
+            self.name,
+            self.value,
+            self.entry.unit,
+            origin,
+            source=self.entry.source,
+            note=self.entry.note,
+            low=self.low,
+            high=self.high,
+            schools=self.schools,
+            assumption=self.key,
         )
 
 
@@ -175,7 +183,15 @@ class Assumptions:
                 default = float(reference)
         value = self._overrides.get(key, default)
         self._all[key] = Assumption(
-            entry, key, name, entry.symbol, default, value, low, high, schools,
+            entry,
+            key,
+            name,
+            entry.symbol,
+            default,
+            value,
+            low,
+            high,
+            schools,
             key in self._overrides,
         )
 
@@ -184,8 +200,18 @@ class Assumptions:
         def times(value: float | None) -> float | None:
             return None if value is None else value * factor
 
-        return Assumption(a.entry, a.key, a.name, a.symbol, times(a.default), times(a.value),
-                          times(a.low), times(a.high), a.schools, a.overridden)
+        return Assumption(
+            a.entry,
+            a.key,
+            a.name,
+            a.symbol,
+            times(a.default),
+            times(a.value),
+            times(a.low),
+            times(a.high),
+            a.schools,
+            a.overridden,
+        )
 
 
 def _of_rule(rule: HouseRule, name: str, battery_class: BatteryClass | None) -> float:

@@ -10,12 +10,23 @@ from babel.numbers import get_currency_precision, get_currency_symbol
 from vast_harbor.core import units
 
 NO_VALUE = "—"
+# Before a unit: a change, shown with its sign.
+SIGNED = "±"
 THIN = "\u202f"
 MINUS = "−"
 # Read in columns, so a zero after the point is kept: 3.0 beside 3.2.
 KEPT = ("nights", "years", "kg/kWh", "lb/kWh")
-PER = {"money/cycle": " a cycle", "money/kWh": " per kWh", "money/year": " a year",
-       "money/night": " a night", "money/kg": " per kg", "money/lb": " per lb", "money/h": " an hour", "money/Ah": " per Ah", "money/kWh·year": " per kWh and year"}
+PER = {
+    "money/cycle": " a cycle",
+    "money/kWh": " per kWh",
+    "money/year": " a year",
+    "money/night": " a night",
+    "money/kg": " per kg",
+    "money/lb": " per lb",
+    "money/h": " an hour",
+    "money/Ah": " per Ah",
+    "money/kWh·year": " per kWh and year",
+}
 
 
 @lru_cache(maxsize=256)
@@ -88,7 +99,7 @@ class Style:
     def money(self, value: float) -> str:
         """An amount: whole from 100 on, else with the currency's decimals."""
         symbol = currency_symbol(self.currency)
-        digits = 0 if abs(value) >= 100 else _currency_digits(self.currency)
+        digits = 0 if abs(value) >= 100 or value == 0 else _currency_digits(self.currency)
         space = THIN if len(symbol) > 2 else ""
         text = group(abs(value), digits)
         sign = MINUS if value < 0 and float(text.replace(THIN, "")) else ""
@@ -131,6 +142,9 @@ class Style:
             return f"{trim(group(percent, digits))} %" + (" a year" if unit == "1/year" else "")
         if unit == "1":
             return trim(group(value, digits_for(value, 3)))
+        if unit.startswith(SIGNED):
+            plain = self._rounded(value, unit[1:])
+            return f"+{plain}" if value > 0 and plain[0] != "0" else plain
         if unit == "cycles" and abs(value) >= 1000:
             value = round(value, -1)
         digits = _digits(value, unit)
@@ -149,8 +163,16 @@ def _digits(value: float, unit: str) -> int:
     return min(3, digits_for(value, 3))
 
 
+# Units whose name in a text is another.
+NAMES = {"1/year": "a year", "1/h": "C", "cycles/year": "cycles a year", "h/year": "h a year"}
+PLURAL = ("nights", "years", "cycles", "batteries", "strings")
+
+
 def _unit_name(unit: str, number: str = "") -> str:
-    name = {"cycles/year": "cycles a year", "h/year": "h a year"}.get(unit, unit)
+    unit = unit.removeprefix(SIGNED)
+    name = {"1/year": "a year", "1/h": "C", "cycles/year": "cycles a year", "h/year": "h a year"}.get(
+        unit, unit
+    )
     plural = ("nights", "years", "cycles", "batteries", "strings")
     if number == "1" and name in plural:
         return "battery" if name == "batteries" else name[:-1]

@@ -32,8 +32,9 @@ class Results:
     def findings(self) -> tuple[Finding, ...]:
         """Findings of all stops, in the order of the passage."""
         candidates = tuple(f for c in self.banks.candidates for f in c.findings)
-        return (self.day.findings + self.need.findings + self.banks.findings + candidates
-                + self.compare.findings)
+        return (
+            self.day.findings + self.need.findings + self.banks.findings + candidates + self.compare.findings
+        )
 
     def figures(self) -> dict[str, Figure]:
         """Every figure of the plan with all that went into it, by key."""
@@ -42,11 +43,13 @@ class Results:
         for need in self.need.classes.values():
             roots += [need.nameplate_ah, need.nameplate_wh, need.mean_current, need.rate]
         roots += [f for c in self.banks.candidates for f in c.figures.values()]
-        if self.banks.old_kg:
-            roots.append(self.banks.old_kg)
+        roots += [f for f in (self.banks.old_kg, self.banks.old_wh) if f is not None]
         for column in self.compare.columns:
-            roots += [*column.life.figures.values(), *column.cost.figures.values(),
-                      *column.figures.values()]
+            roots += [
+                *column.life.figures.values(),
+                *column.cost.figures.values(),
+                *column.figures.values(),
+            ]
         for correction in self.compare.corrections:
             roots += [*correction.figures, *correction.ratios]
         roots += [f for finding in self.findings for f in finding.says.figures.values()]

@@ -12,8 +12,14 @@ PEUKERT = "Peukert (1897)"
 
 def battery_temperature(plan: Plan) -> Figure:
     """The temperature of the battery in use, as entered [°C]."""
-    return typed("rig.battery_c", "Battery temperature in use", plan.battery_c, "°C",
-                 "/rig/battery_c", "Of the battery, not of the air.")
+    return typed(
+        "rig.battery_c",
+        "Battery temperature in use",
+        plan.battery_c,
+        "°C",
+        "/rig/battery_c",
+        "Of the battery, not of the air.",
+    )
 
 
 def temperature(plan: Plan, assumptions: Assumptions, battery_class: BatteryClass) -> Figure:
@@ -50,8 +56,17 @@ def temperature(plan: Plan, assumptions: Assumptions, battery_class: BatteryClas
             "T_2": point("t2", t_2, "°C", "Upper point of the table"),
         }
         formula = "{k_1} + ({k_2} − {k_1}) · ({T} − {T_1}) / ({T_2} − {T_1})"
-    return Figure(at, shown.name, value, "1", formula=formula, inputs=inputs, source=shown.source,
-                  note=shown.note, assumption=key)
+    return Figure(
+        at,
+        shown.name,
+        value,
+        "1",
+        formula=formula,
+        inputs=inputs,
+        source=shown.source,
+        note=shown.note,
+        assumption=key,
+    )
 
 
 def mean_current(at: str, profile_wh: Figure, squared: Figure, volts: Figure) -> Figure:
@@ -69,8 +84,12 @@ def mean_current(at: str, profile_wh: Figure, squared: Figure, volts: Figure) ->
     has = profile_wh.number > 0
     value = squared.number / (profile_wh.number * volts.number) if has else 0.0
     return computed(
-        f"{at}.I_mean", "Energy-weighted mean current", value, "A",
-        "{P²t} / ({Pt} · {V})" if has else "0", {"P²t": squared, "Pt": profile_wh, "V": volts},
+        f"{at}.I_mean",
+        "Energy-weighted mean current",
+        value,
+        "A",
+        "{P²t} / ({Pt} · {V})" if has else "0",
+        {"P²t": squared, "Pt": profile_wh, "V": volts},
         "Mean of the current over the energy of the day: hard draws weigh more",
         "Loads without a time of day are given a sensible one; a duty cycle is spread evenly.",
     )

@@ -110,11 +110,15 @@ def payments(costs: Costs, life_years: float, years: float) -> tuple[Payment, ..
     Returns:
         Payments in the order of time; their sum is the lifetime cost.
     """
+
     def now(t: float) -> float:
         return float((1 + costs.discount) ** -t)
 
-    out = [Payment(0.0, BATTERIES, costs.batteries), Payment(0.0, EXTRAS, costs.extras),
-           Payment(0.0, OLD_BANK, -costs.old_bank)]
+    out = [
+        Payment(0.0, BATTERIES, costs.batteries),
+        Payment(0.0, EXTRAS, costs.extras),
+        Payment(0.0, OLD_BANK, -costs.old_bank),
+    ]
     for t in replacement_times(life_years, years):
         amount = price_at(costs.batteries, costs.drift, t) + costs.swap
         out.append(Payment(t, REPLACEMENT, amount * now(t)))

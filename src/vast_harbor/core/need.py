@@ -15,9 +15,7 @@ def energy_need(bank_wh_per_day: float, nights: float, reserve: float) -> float:
     return bank_wh_per_day * nights * (1 + reserve)
 
 
-def nameplate_energy(
-    need_wh: float, dod: float, temperature: float, rate: float, ageing: float
-) -> float:
+def nameplate_energy(need_wh: float, dod: float, temperature: float, rate: float, ageing: float) -> float:
     """E_nameplate = E_need / (DoD · k_T · k_rate · k_age).
 
     Args:
@@ -33,9 +31,7 @@ def nameplate_energy(
     return need_wh / (dod * temperature * rate * ageing)
 
 
-def usable_energy(
-    nameplate_wh: float, dod: float, temperature: float, rate: float, ageing: float
-) -> float:
+def usable_energy(nameplate_wh: float, dod: float, temperature: float, rate: float, ageing: float) -> float:
     """What the owner of a real bank may take out: nameplate · DoD · k_T · k_rate · k_age.
 
     Args:

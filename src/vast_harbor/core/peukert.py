@@ -20,7 +20,7 @@ def capacity_at_current(rated_ah: float, rated_hours: float, exponent: float, am
     Source: W. Peukert, Elektrotechnische Zeitschrift 20 (1897).
     """
     rated_amps = rated_ah / rated_hours
-    return min(1.05 * rated_ah, rated_ah * (rated_amps / amps) ** (exponent - 1))
+    return float(min(1.05 * rated_ah, rated_ah * (rated_amps / amps) ** (exponent - 1)))
 
 
 def capacity_over_time(rated_ah: float, rated_hours: float, exponent: float, hours: float) -> float:
@@ -101,6 +101,4 @@ def nameplate_ah(amp_hours: float, rated_hours: float, exponent: float, mean_amp
         Rated capacity [Ah].
     """
     k = exponent
-    return float(
-        max(amp_hours, amp_hours ** (1 / k) * (rated_hours * mean_amps) ** ((k - 1) / k))
-    )
+    return float(max(amp_hours, amp_hours ** (1 / k) * (rated_hours * mean_amps) ** ((k - 1) / k)))

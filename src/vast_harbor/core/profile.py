@@ -115,7 +115,7 @@ class Profile:
 
         def until(clock: NDArray[np.float64]) -> NDArray[np.float64]:
             days, rest = np.divmod(clock, DAY_H)
-            return days * total + np.interp(rest, self.edges_h, cumulative)
+            return np.asarray(days * total + np.interp(rest, self.edges_h, cumulative), dtype=np.float64)
 
         return until(start_h + elapsed_h) - until(np.asarray(start_h))
 

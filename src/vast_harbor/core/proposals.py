@@ -57,8 +57,7 @@ def fit(model: BatteryModel, system_v: float, need_wh: float, usable: Usable) ->
     return Fit(bank, got, False)
 
 
-def smallest(models: Iterable[BatteryModel], system_v: float, need_wh: float,
-             usable: Usable) -> Fit | None:
+def smallest(models: Iterable[BatteryModel], system_v: float, need_wh: float, usable: Usable) -> Fit | None:
     """The bank with the least usable energy that covers the need; then the cheaper, the lighter.
 
     Args:

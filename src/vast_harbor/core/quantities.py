@@ -7,7 +7,9 @@ from vast_harbor.core import units
 
 NUMBER = r"[-+−]?(?:\d[\d\s'\u00a0\u202f]*(?:[.,]\d+)*|[.,]\d+)"
 _NUMBER_AND_UNIT = re.compile(rf"^\s*({NUMBER})\s*(.*?)\s*$")
-_HOURS_AND_MINUTES = re.compile(r"^\s*(\d+)\s*(?:h|hrs?|hours?|:)\s*(\d{1,2})\s*(?:m|min|minutes?)?\s*$", re.I)
+_HOURS_AND_MINUTES = re.compile(
+    r"^\s*(\d+)\s*(?:h|hrs?|hours?|:)\s*(\d{1,2})\s*(?:m|min|minutes?)?\s*$", re.I
+)
 
 # What may follow a number, by stored unit: suffix (lower case) → multiplier, or the unit it is in.
 _SUFFIXES: dict[str, dict[str, float]] = {
@@ -15,7 +17,17 @@ _SUFFIXES: dict[str, dict[str, float]] = {
     "A": {"a": 1, "amp": 1, "amps": 1, "ma": 0.001},
     "Ah": {"ah": 1, "mah": 0.001},
     "V": {"v": 1, "volt": 1, "volts": 1},
-    "h": {"h": 1, "hr": 1, "hrs": 1, "hour": 1, "hours": 1, "h/day": 1, "min": 1 / 60, "minutes": 1 / 60, "m": 1 / 60},
+    "h": {
+        "h": 1,
+        "hr": 1,
+        "hrs": 1,
+        "hour": 1,
+        "hours": 1,
+        "h/day": 1,
+        "min": 1 / 60,
+        "minutes": 1 / 60,
+        "m": 1 / 60,
+    },
     "min": {"min": 1, "minutes": 1, "m": 1, "h": 60, "hours": 60, "s": 1 / 60, "sec": 1 / 60},
     "1": {"%": 0.01, "percent": 0.01},
     "1/year": {"%": 0.01, "% a year": 0.01, "%/year": 0.01},
@@ -27,17 +39,51 @@ _SUFFIXES: dict[str, dict[str, float]] = {
     "h/year": {"h": 1, "h/year": 1, "hours": 1},
 }
 
-_ELSEWHERE = {"w": "watts", "kw": "kilowatts", "a": "amps", "ah": "amp-hours", "wh": "watt-hours",
-              "kwh": "kilowatt-hours", "v": "volts", "h": "hours", "min": "minutes", "kg": "kilograms"}
+_ELSEWHERE = {
+    "w": "watts",
+    "kw": "kilowatts",
+    "a": "amps",
+    "ah": "amp-hours",
+    "wh": "watt-hours",
+    "kwh": "kilowatt-hours",
+    "v": "volts",
+    "h": "hours",
+    "min": "minutes",
+    "kg": "kilograms",
+}
 
-NAMES = {"W": "watts", "A": "amps", "Ah": "amp-hours", "V": "volts", "h": "hours", "min": "minutes",
-         "1": "a number or a percentage", "kg": "a weight", "°C": "a temperature", "years": "years",
-         "nights": "nights", "money": "an amount of money", "times": "a count"}
+NAMES = {
+    "W": "watts",
+    "A": "amps",
+    "Ah": "amp-hours",
+    "V": "volts",
+    "h": "hours",
+    "min": "minutes",
+    "1": "a number or a percentage",
+    "kg": "a weight",
+    "°C": "a temperature",
+    "years": "years",
+    "nights": "nights",
+    "money": "an amount of money",
+    "times": "a count",
+}
 
-EXAMPLES = {"W": "45, 45 W or 0.3 kW", "A": "12 or 12 A", "Ah": "100 or 100 Ah", "V": "12",
-            "h": "6, 1h30 or 90 min", "min": "10 or 10 min", "1": "0.35 or 35 %", "kg": "29.5",
-            "°C": "10, 10 °C or 50 °F", "years": "10", "nights": "60", "money": "249.50",
-            "times": "3", "1/year": "2 %"}
+EXAMPLES = {
+    "W": "45, 45 W or 0.3 kW",
+    "A": "12 or 12 A",
+    "Ah": "100 or 100 Ah",
+    "V": "12",
+    "h": "6, 1h30 or 90 min",
+    "min": "10 or 10 min",
+    "1": "0.35 or 35 %",
+    "kg": "29.5",
+    "°C": "10, 10 °C or 50 °F",
+    "years": "10",
+    "nights": "60",
+    "money": "249.50",
+    "times": "3",
+    "1/year": "2 %",
+}
 
 
 class Unreadable(ValueError):
@@ -73,7 +119,7 @@ def number(text: str) -> float:
     if "," in plain and "." in plain:
         decimal = max(plain.rfind(","), plain.rfind("."))
         whole = re.sub(r"[.,]", "", plain[:decimal])
-        return float(f"{whole}.{plain[decimal + 1:]}")
+        return float(f"{whole}.{plain[decimal + 1 :]}")
     if re.fullmatch(r"[-+]?[1-9]\d{0,2}(,\d{3})+", plain):
         whole = plain.replace(",", "")
         if plain.count(",") > 1:

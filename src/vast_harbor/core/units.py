@@ -25,6 +25,7 @@ class UnitPair:
 
 US_UNITS = {
     "kg": UnitPair("lb", lambda v: v / KG_PER_LB, lambda v: v * KG_PER_LB),
+    "±kg": UnitPair("±lb", lambda v: v / KG_PER_LB, lambda v: v * KG_PER_LB),
     "°C": UnitPair("°F", lambda v: v * 9 / 5 + 32, lambda v: (v - 32) * 5 / 9),
     "kg/kWh": UnitPair("lb/kWh", lambda v: v / KG_PER_LB, lambda v: v * KG_PER_LB),
     "money/kg": UnitPair("money/lb", lambda v: v * KG_PER_LB, lambda v: v / KG_PER_LB),

@@ -79,8 +79,17 @@ class Figure:
             stack.extend(figure.inputs.values())
 
 
-def typed(key: str, name: str, value: float | None, unit: str, path: str, note: str = "",
-          low: float | None = None, high: float | None = None, source: str = "") -> Figure:
+def typed(
+    key: str,
+    name: str,
+    value: float | None,
+    unit: str,
+    path: str,
+    note: str = "",
+    low: float | None = None,
+    high: float | None = None,
+    source: str = "",
+) -> Figure:
     """A figure that the owner entered.
 
     Args:
@@ -91,12 +100,21 @@ def typed(key: str, name: str, value: float | None, unit: str, path: str, note: 
     Returns:
         The figure.
     """
-    return Figure(key, name, value, unit, TYPED, source=source or "Entered by you", path=path,
-                  note=note, low=low, high=high)
+    return Figure(
+        key,
+        name,
+        value,
+        unit,
+        TYPED,
+        source=source or "Entered by you",
+        path=path,
+        note=note,
+        low=low,
+        high=high,
+    )
 
 
-def datasheet(key: str, name: str, value: float | None, unit: str, source: str,
-              note: str = "") -> Figure:
+def datasheet(key: str, name: str, value: float | None, unit: str, source: str, note: str = "") -> Figure:
     """A figure from the entry of a battery model.
 
     Args:
@@ -109,9 +127,18 @@ def datasheet(key: str, name: str, value: float | None, unit: str, source: str,
     return Figure(key, name, value, unit, DATASHEET, source=source, note=note)
 
 
-def computed(key: str, name: str, value: float | None, unit: str, formula: str,
-             inputs: Mapping[str, Figure], source: str = "", note: str = "",
-             low: float | None = None, high: float | None = None) -> Figure:
+def computed(
+    key: str,
+    name: str,
+    value: float | None,
+    unit: str,
+    formula: str,
+    inputs: Mapping[str, Figure],
+    source: str = "",
+    note: str = "",
+    low: float | None = None,
+    high: float | None = None,
+) -> Figure:
     """A figure that follows from others.
 
     Args:

@@ -24,14 +24,26 @@ def _range(values: list[float]) -> Range:
 
 def _battery_class(key: str, row: dict[str, Any]) -> BatteryClass:
     return BatteryClass(
-        key=key, code=row["code"], name=row["name"], short=row["short"], family=row["family"],
-        cell_v=row["cell_v"], cycles=_range(row["cycles"]), cycles_at_dod=row["cycles_at_dod"],
-        cycle_exponent=row["cycle_exponent"], calendar_years=_range(row["calendar_years"]),
-        peukert=_range(row["peukert"]), rated_hours=row["rated_hours"],
-        energy_efficiency=row["energy_efficiency"], charge_c_rate=row["charge_c_rate"],
-        wear_c_rate=row["wear_c_rate"], short_of_full_penalty=_range(row["short_of_full_penalty"]),
-        charge_min_c=row["charge_c"][0], charge_max_c=row["charge_c"][1],
-        care_hours=row["care_hours"], wh_per_kg=row["wh_per_kg"],
+        key=key,
+        code=row["code"],
+        name=row["name"],
+        short=row["short"],
+        family=row["family"],
+        cell_v=row["cell_v"],
+        cycles=_range(row["cycles"]),
+        cycles_at_dod=row["cycles_at_dod"],
+        cycle_exponent=row["cycle_exponent"],
+        calendar_years=_range(row["calendar_years"]),
+        peukert=_range(row["peukert"]),
+        rated_hours=row["rated_hours"],
+        energy_efficiency=row["energy_efficiency"],
+        charge_c_rate=row["charge_c_rate"],
+        wear_c_rate=row["wear_c_rate"],
+        short_of_full_penalty=_range(row["short_of_full_penalty"]),
+        charge_min_c=row["charge_c"][0],
+        charge_max_c=row["charge_c"][1],
+        care_hours=row["care_hours"],
+        wh_per_kg=row["wh_per_kg"],
         temperature_factor=tuple((float(t), float(k)) for t, k in row["temperature_factor"]),
     )
 
@@ -47,8 +59,14 @@ def reference() -> Reference:
     classes = {k: _battery_class(k, r) for k, r in _toml("chemistries.toml")["class"].items()}
     rules_file = _toml("house_rules.toml")
     rules = {
-        key: HouseRule(key, row["name"], row["argues"], row["life_basis"],
-                       {k: float(v) for k, v in row.items() if isinstance(v, int | float)}, row["dod"])
+        key: HouseRule(
+            key,
+            row["name"],
+            row["argues"],
+            row["life_basis"],
+            {k: float(v) for k, v in row.items() if isinstance(v, int | float)},
+            row["dod"],
+        )
         for key, row in rules_file["rule"].items()
     }
     entries = tuple(AssumptionEntry(**row) for row in _toml("assumptions.toml")["assumption"])

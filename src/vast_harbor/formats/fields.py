@@ -34,8 +34,10 @@ def read_number(value: Any, unit: str, context: dict[str, Any]) -> float:
     """
     if isinstance(value, str) and context.get("typed"):
         if not value.strip():
-            raise ValueError(f"Nothing is entered: give {quantities.NAMES.get(unit, 'a number')}, "
-                             f"for example {quantities.EXAMPLES.get(unit, '1')}.")
+            raise ValueError(
+                f"Nothing is entered: give {quantities.NAMES.get(unit, 'a number')}, "
+                f"for example {quantities.EXAMPLES.get(unit, '1')}."
+            )
         return quantities.parse(value, unit, context.get("system", METRIC))
     if isinstance(value, bool) or not isinstance(value, int | float):
         raise ValueError(f"A number is wanted here, not {type(value).__name__ if value else 'nothing'}.")
@@ -107,8 +109,11 @@ class Measure(_Field):
 
     def schema(self) -> dict[str, Any]:
         kind = "integer" if self.whole else "number"
-        found: dict[str, Any] = {"type": [kind, "null"] if self.optional else kind,
-                                 "minimum": self.least, "maximum": self.most}
+        found: dict[str, Any] = {
+            "type": [kind, "null"] if self.optional else kind,
+            "minimum": self.least,
+            "maximum": self.most,
+        }
         return found if self.unit in ("1", "times") else found | {"description": f"Unit: {self.unit}"}
 
 
@@ -180,9 +185,17 @@ class Clock(_Field):
             return None
         if isinstance(value, str) and _context(info).get("typed"):
             return quantities.parse_clock(value)
-        return check_bounds(read_number(value, "h", {}), 0, 23.9999,
-                            "A time of day lies between 0 and 24 h: {value} does not.")
+        return check_bounds(
+            read_number(value, "h", {}),
+            0,
+            23.9999,
+            "A time of day lies between 0 and 24 h: {value} does not.",
+        )
 
     def schema(self) -> dict[str, Any]:
-        return {"type": ["number", "null"], "minimum": 0, "exclusiveMaximum": 24,
-                "description": "Unit: h after midnight"}
+        return {
+            "type": ["number", "null"],
+            "minimum": 0,
+            "exclusiveMaximum": 24,
+            "description": "Unit: h after midnight",
+        }

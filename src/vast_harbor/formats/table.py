@@ -27,16 +27,21 @@ def comparison_table(results: Results, style: Style) -> str:
     day, need = results.day.bank_wh, results.need
     lines = [
         f"{results.plan.name}: {style.text(day.value, 'Wh')} a day, {style.text(need.energy.value, 'Wh')} "
-        f"usable for {style.text(need.nights.value, 'nights')} ({results.assumptions.rule.name})", ""]
+        f"usable for {style.text(need.nights.value, 'nights')} ({results.assumptions.rule.name})",
+        "",
+    ]
     header = [""]
     for column in compare.columns:
         bank = column.banked.bank
         assert bank is not None
-        header.append(f"{column.banked.battery_class.code}  {bank.model.title}, {bank.series}S × {bank.parallel}P")
+        header.append(
+            f"{column.banked.battery_class.code}  {bank.model.title}, {bank.series}S × {bank.parallel}P"
+        )
     rows, groups = [header], [""]
     for row in compare.rows:
-        cells = [style.text(f.value, f.unit) + (" *" if i in row.best else "  ")
-                 for i, f in enumerate(row.figures)]
+        cells = [
+            style.text(f.value, f.unit) + (" *" if i in row.best else "  ") for i, f in enumerate(row.figures)
+        ]
         rows.append([row.name, *cells])
         groups.append("Headline" if row.headline else row.group)
     widths = [max(len(r[i]) for r in rows) for i in range(len(header))]
@@ -45,25 +50,42 @@ def comparison_table(results: Results, style: Style) -> str:
         if group != last:
             lines += ["", group]
             last = group
-        lines.append("  ".join([cells[0].ljust(widths[0]), *(
-            c.rjust(w) for c, w in zip(cells[1:], widths[1:], strict=True))]).rstrip())
+        lines.append(
+            "  ".join(
+                [
+                    cells[0].ljust(widths[0]),
+                    *(c.rjust(w) for c, w in zip(cells[1:], widths[1:], strict=True)),
+                ]
+            ).rstrip()
+        )
     lines += ["", sentence_text(compare.sentence, style)]
     marks = {"stop": "will not do", "care": "look at this", "note": "note"}
-    titles = {c.candidate.id: f"{c.battery_class.code} {c.bank.model.title if c.bank else c.battery_class.name}: "
-              for c in results.banks.candidates}
+    titles = {
+        c.candidate.id: f"{c.battery_class.code} {c.bank.model.title if c.bank else c.battery_class.name}: "
+        for c in results.banks.candidates
+    }
     for finding in results.findings:
-        lines.append(f"[{marks[finding.severity]}] {titles.get(finding.subject, '')}"
-                     f"{sentence_text(finding.says, style)} {finding.remedy}")
-    lines += ["", "A planning aid, not a design certificate: local code, the maker's manual and licensed "
-              "practice come first."]
+        lines.append(
+            f"[{marks[finding.severity]}] {titles.get(finding.subject, '')}"
+            f"{sentence_text(finding.says, style)} {finding.remedy}"
+        )
+    lines += [
+        "",
+        "A planning aid, not a design certificate: local code, the maker's manual and licensed "
+        "practice come first.",
+    ]
     return "\n".join(lines)
 
 
 def figure_json(figure: Figure, style: Style) -> dict[str, Any]:
     """A figure with its workings as plain data."""
     out: dict[str, Any] = {
-        "name": figure.name, "value": figure.value, "unit": figure.unit.replace("money", style.currency),
-        "text": style.text(figure.value, figure.unit), "origin": figure.origin}
+        "name": figure.name,
+        "value": figure.value,
+        "unit": figure.unit.replace("money", style.currency),
+        "text": style.text(figure.value, figure.unit),
+        "origin": figure.origin,
+    }
     if figure.formula:
         out["formula"] = figure.formula.replace("{", "").replace("}", "")
         out["inputs"] = {symbol: f.key for symbol, f in figure.inputs.items()}
@@ -89,14 +111,37 @@ def results_json(results: Results, style: Style) -> dict[str, Any]:
         "house_rule": results.assumptions.rule.key,
         "sentence": sentence_text(compare.sentence, style),
         "columns": [
-            {"candidate": c.banked.candidate.id, "battery_class": c.banked.battery_class.key,
-             "model": c.banked.bank.model.id, "series": c.banked.bank.series,
-             "parallel": c.banked.bank.parallel, "ends": c.life.ends}
-            for c in compare.columns if c.banked.bank
+            {
+                "candidate": c.banked.candidate.id,
+                "battery_class": c.banked.battery_class.key,
+                "model": c.banked.bank.model.id,
+                "series": c.banked.bank.series,
+                "parallel": c.banked.bank.parallel,
+                "ends": c.life.ends,
+            }
+            for c in compare.columns
+            if c.banked.bank
         ],
-        "rows": [{"key": r.key, "name": r.name, "better": r.better, "best": list(r.best),
-                  "figures": [f.key for f in r.figures]} for r in compare.rows],
-        "findings": [{"code": f.code, "severity": f.severity, "stop": f.stop, "subject": f.subject,
-                      "says": sentence_text(f.says, style), "remedy": f.remedy} for f in results.findings],
+        "rows": [
+            {
+                "key": r.key,
+                "name": r.name,
+                "better": r.better,
+                "best": list(r.best),
+                "figures": [f.key for f in r.figures],
+            }
+            for r in compare.rows
+        ],
+        "findings": [
+            {
+                "code": f.code,
+                "severity": f.severity,
+                "stop": f.stop,
+                "subject": f.subject,
+                "says": sentence_text(f.says, style),
+                "remedy": f.remedy,
+            }
+            for f in results.findings
+        ],
         "figures": {k: figure_json(f, style) for k, f in sorted(results.figures().items())},
     }

@@ -63,10 +63,12 @@ def _migrate(connection: sqlite3.Connection) -> None:
     if version > len(scripts):
         raise NewerDatabase(
             f"The database is of version {version}; this program knows up to {len(scripts)}. "
-            "Update the program, or choose another file.")
+            "Update the program, or choose another file."
+        )
     for number, script in enumerate(scripts[version:], version + 1):
         connection.executescript(
-            f"BEGIN IMMEDIATE; {script.read_text('utf-8')} PRAGMA user_version = {number}; COMMIT;")
+            f"BEGIN IMMEDIATE; {script.read_text('utf-8')} PRAGMA user_version = {number}; COMMIT;"
+        )
 
 
 def get_setting(connection: sqlite3.Connection, key: str) -> str | None:
@@ -79,4 +81,6 @@ def set_setting(connection: sqlite3.Connection, key: str, value: str) -> None:
     """Set a setting of the database."""
     connection.execute(
         "INSERT INTO setting (key, value) VALUES (?, ?) "
-        "ON CONFLICT (key) DO UPDATE SET value = excluded.value", (key, value))
+        "ON CONFLICT (key) DO UPDATE SET value = excluded.value",
+        (key, value),
+    )

@@ -59,8 +59,13 @@ def get(db: sqlite3.Connection, rig_id: int) -> StoredRig:
     if row is None:
         raise Missing(rig_id)
     undo, redo = _last_done(db, rig_id), _first_undone(db, rig_id)
-    return StoredRig(row["id"], row["revision"], json.loads(row["document"]),
-                     undo and undo["label"], redo and redo["label"])
+    return StoredRig(
+        row["id"],
+        row["revision"],
+        json.loads(row["document"]),
+        undo["label"] if undo else None,
+        redo["label"] if redo else None,
+    )
 
 
 def names(db: sqlite3.Connection) -> set[str]:
@@ -79,16 +84,17 @@ def add(db: sqlite3.Connection, document: Document) -> int:
         Its id.
     """
     now = _now()
-    cursor = db.execute("INSERT INTO rig (document, created_at, updated_at) VALUES (?, ?, ?)",
-                        (_dumps(document), now, now))
+    cursor = db.execute(
+        "INSERT INTO rig (document, created_at, updated_at) VALUES (?, ?, ?)",
+        (_dumps(document), now, now),
+    )
     assert cursor.lastrowid is not None
     return cursor.lastrowid
 
 
 def delete(db: sqlite3.Connection, rig_id: int) -> None:
     """Set a rig aside so that it can be brought back; raises :class:`Missing`."""
-    done = db.execute("UPDATE rig SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL",
-                      (_now(), rig_id))
+    done = db.execute("UPDATE rig SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL", (_now(), rig_id))
     if not done.rowcount:
         raise Missing(rig_id)
     before = (datetime.now(UTC) - KEPT_AFTER_DELETION).isoformat()
@@ -101,8 +107,9 @@ def restore(db: sqlite3.Connection, rig_id: int) -> None:
         raise Missing(rig_id)
 
 
-def change(db: sqlite3.Connection, stored: StoredRig, document: Document, label: str,
-           field: str = "") -> None:
+def change(
+    db: sqlite3.Connection, stored: StoredRig, document: Document, label: str, field: str = ""
+) -> None:
     """Store an edit of a rig and put it into the journal.
 
     Args:
@@ -123,16 +130,20 @@ def change(db: sqlite3.Connection, stored: StoredRig, document: Document, label:
         before = jsonpatch.apply_patch(stored.document, json.loads(last["backward"]))
         forward = jsonpatch.make_patch(before, document).patch
         backward = jsonpatch.make_patch(document, before).patch
-        db.execute("UPDATE edit SET at = ?, forward = ?, backward = ? WHERE id = ?",
-                   (now, _dumps(forward), _dumps(backward), last["id"]))
+        db.execute(
+            "UPDATE edit SET at = ?, forward = ?, backward = ? WHERE id = ?",
+            (now, _dumps(forward), _dumps(backward), last["id"]),
+        )
     else:
         db.execute(
             "INSERT INTO edit (rig_id, at, label, field, forward, backward) VALUES (?, ?, ?, ?, ?, ?)",
-            (stored.id, now, label, field, _dumps(forward), _dumps(backward)))
+            (stored.id, now, label, field, _dumps(forward), _dumps(backward)),
+        )
         db.execute(
             "DELETE FROM edit WHERE rig_id = ? AND id NOT IN "
             "(SELECT id FROM edit WHERE rig_id = ? ORDER BY id DESC LIMIT ?)",
-            (stored.id, stored.id, JOURNAL_LENGTH))
+            (stored.id, stored.id, JOURNAL_LENGTH),
+        )
     _put(db, stored.id, document)
 
 
@@ -157,8 +168,10 @@ def redo(db: sqlite3.Connection, stored: StoredRig) -> bool:
 
 
 def _put(db: sqlite3.Connection, rig_id: int, document: Document) -> None:
-    db.execute("UPDATE rig SET document = ?, revision = revision + 1, updated_at = ? WHERE id = ?",
-               (_dumps(document), _now(), rig_id))
+    db.execute(
+        "UPDATE rig SET document = ?, revision = revision + 1, updated_at = ? WHERE id = ?",
+        (_dumps(document), _now(), rig_id),
+    )
 
 
 def _recent(at: str) -> bool:

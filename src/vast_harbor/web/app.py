@@ -3,7 +3,8 @@
 from pathlib import Path
 
 from flask import Flask, Response, jsonify, make_response, send_from_directory
-from flask_openapi3 import Info, OpenAPI
+from flask_openapi3.models.info import Info
+from flask_openapi3.openapi import OpenAPI
 
 from vast_harbor import __version__
 from vast_harbor.formats.rig_file import LARGEST_BYTES, Problem
@@ -26,8 +27,12 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
         else is the interface.
     """
     app = OpenAPI(
-        __name__, info=Info(title="Vast Harbor", version=__version__), doc_prefix="/api",
-        doc_ui=False, static_folder=None, validation_error_callback=errors.request_invalid,
+        __name__,
+        info=Info(title="Vast Harbor", version=__version__),
+        doc_prefix="/api",
+        doc_ui=False,
+        static_folder=None,
+        validation_error_callback=errors.request_invalid,
     )
     app.config["DATABASE"] = database
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_BYTES + 1024

@@ -1,7 +1,6 @@
 """Every refusal is a sentence at its place, never a bare error page."""
 
 import logging
-from typing import Any
 
 import jsonpatch
 import jsonpointer
@@ -19,7 +18,7 @@ SENTENCES = {
     404: "There is nothing under this address.",
     405: "That cannot be done under this address.",
     413: f"The file is too large: a rig file has less than {LARGEST_BYTES / 1e6:.0f} MB, so this is "
-         "something else.",
+    "something else.",
     415: "The request must be JSON.",
 }
 
@@ -32,8 +31,13 @@ def problems(status: int, *found: Problem) -> Response:
 
 def request_invalid(error: ValidationError) -> Response:
     """A request whose shape is wrong; called by the API layer."""
-    return problems(422, *(Problem("".join(f"/{x}" for x in e["loc"]), f"{e['msg']}.")
-                           for e in error.errors(include_url=False)))
+    return problems(
+        422,
+        *(
+            Problem("".join(f"/{x}" for x in e["loc"]), f"{e['msg']}.")
+            for e in error.errors(include_url=False)
+        ),
+    )
 
 
 def handle(app: Flask) -> None:
@@ -60,7 +64,10 @@ def handle(app: Flask) -> None:
     @app.errorhandler(Exception)
     def _unforeseen(error: Exception) -> Response:
         log.exception("unforeseen error", exc_info=error)
-        return problems(500, Problem("", "Something went wrong inside the program; nothing was changed. "
-                                         "The details are in its log."))
-
-
+        return problems(
+            500,
+            Problem(
+                "",
+                "Something went wrong inside the program; nothing was changed. The details are in its log.",
+            ),
+        )

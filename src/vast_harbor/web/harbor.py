@@ -3,7 +3,8 @@
 import re
 
 from flask import Response, current_app, make_response, request
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3.blueprint import APIBlueprint
+from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor import data
@@ -11,11 +12,17 @@ from vast_harbor.core.evaluate import evaluate
 from vast_harbor.formats import rig_file as files
 from vast_harbor.store import rigs
 from vast_harbor.store.database import Database
-from vast_harbor.web.plan_view import StripView, strip, style_of
+from vast_harbor.web.plan_models import StripView
+from vast_harbor.web.plan_view import strip, style_of
 from vast_harbor.web.views import ProblemsView, TokenView, tokens
 
-api = APIBlueprint("harbor", __name__, url_prefix="/api", abp_tags=[Tag(name="harbor")],
-                   abp_responses={404: ProblemsView, 422: ProblemsView})
+api = APIBlueprint(
+    "harbor",
+    __name__,
+    url_prefix="/api",
+    abp_tags=[Tag(name="harbor")],
+    abp_responses={404: ProblemsView, 422: ProblemsView},
+)
 
 
 class RigPath(BaseModel):
@@ -111,10 +118,17 @@ def list_rigs() -> Response:
             rig = files.read(stored.document, reference)
             results = evaluate(files.to_plan(rig, reference), reference)
             style = style_of(rig)
-            cards.append(CardView(
-                id=stored.id, name=rig.rig.name, kind=rig.rig.kind, notes=rig.rig.notes,
-                strip=strip(results, rig, style), result=tokens(results.compare.sentence, style),
-                codes=[c.battery_class.code for c in results.banks.candidates]))
+            cards.append(
+                CardView(
+                    id=stored.id,
+                    name=rig.rig.name,
+                    kind=rig.rig.kind,
+                    notes=rig.rig.notes,
+                    strip=strip(results, rig, style),
+                    result=tokens(results.compare.sentence, style),
+                    codes=[c.battery_class.code for c in results.banks.candidates],
+                )
+            )
     return json_response(CardsView(rigs=cards))
 
 
@@ -164,15 +178,6 @@ def copy_rig(path: RigPath) -> Response:
         document = rigs.get(db, path.rig_id).document
     document["rig"]["name"] = f"{document['rig']['name'][:70]} copy"
     return json_response(store_document(document), 201)
-
-
-@api.delete("/rigs/<int:rig_id>", responses={200: MadeView})
-def delete_rig(path: RigPath) -> Response:
-    """Set a rig aside; it can be brought back."""
-    with database().writing() as db:
-        name = rigs.get(db, path.rig_id).document["rig"]["name"]
-        rigs.delete(db, path.rig_id)
-    return json_response(MadeView(id=path.rig_id, name=name))
 
 
 @api.post("/rigs/<int:rig_id>/restore", responses={200: MadeView})

@@ -1,4 +1,4 @@
-"""A rig's plan: read, edited by JSON Patch, undone and redone; and the workings of its figures."""
+"""A rig: read, edited by JSON Patch, undone and redone, deleted; and the workings of its figures."""
 
 import sqlite3
 from dataclasses import replace
@@ -6,22 +6,29 @@ from typing import Any, Literal
 
 import jsonpatch
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3.blueprint import APIBlueprint
+from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, ConfigDict, Field
 
 from vast_harbor import data
 from vast_harbor.core.evaluate import Results, evaluate
 from vast_harbor.core.plan import Candidate, Plan
 from vast_harbor.formats import rig_file as files
-from vast_harbor.formats.rig_file import RigFile
+from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.store import rigs
 from vast_harbor.web.errors import problems
-from vast_harbor.web.harbor import RigPath, database, json_response
-from vast_harbor.web.plan_view import RigView, rig_view, style_of
+from vast_harbor.web.harbor import MadeView, RigPath, database, json_response
+from vast_harbor.web.plan_models import RigView
+from vast_harbor.web.plan_view import rig_view, style_of
 from vast_harbor.web.views import ProblemsView, WorkingsView, workings_view
 
-api = APIBlueprint("plan", __name__, url_prefix="/api", abp_tags=[Tag(name="plan")],
-                   abp_responses={404: ProblemsView, 409: ProblemsView, 422: ProblemsView})
+api = APIBlueprint(
+    "plan",
+    __name__,
+    url_prefix="/api",
+    abp_tags=[Tag(name="plan")],
+    abp_responses={404: ProblemsView, 409: ProblemsView, 422: ProblemsView},
+)
 
 FIT = "bank.fit-"
 
@@ -78,8 +85,10 @@ def edit_rig(path: RigPath, body: Edit) -> Response:
     with database().writing() as db:
         stored = rigs.get(db, path.rig_id)
         if stored.revision != body.revision:
-            return problems(409, files.Problem("", "This rig was changed in another window; it was loaded "
-                                                   "again."))
+            return problems(
+                409,
+                files.Problem("", "This rig was changed in another window; it was loaded again."),
+            )
         document = jsonpatch.apply_patch(stored.document, [_operation(o) for o in body.operations])
         checked = files.to_document(files.read(document, data.reference(), typed=True))
         rigs.change(db, stored, checked, body.label, body.field)
@@ -93,6 +102,15 @@ def _operation(operation: Operation) -> dict[str, Any]:
     elif operation.op != "remove":
         out["value"] = operation.value
     return out
+
+
+@api.delete("/rigs/<int:rig_id>", responses={200: MadeView})
+def delete_rig(path: RigPath) -> Response:
+    """Set a rig aside; it can be brought back."""
+    with database().writing() as db:
+        name = rigs.get(db, path.rig_id).document["rig"]["name"]
+        rigs.delete(db, path.rig_id)
+    return json_response(MadeView(id=path.rig_id, name=name))
 
 
 @api.post("/rigs/<int:rig_id>/undo", responses={200: RigView})
@@ -118,7 +136,7 @@ def workings(path: RigPath, query: WorkingsQuery) -> Response:
     with database().reading() as db:
         rig, plan, results = _evaluated(rigs.get(db, path.rig_id).document)
     if query.key.startswith(FIT):
-        model = query.key[len(FIT):].split(".")[0]
+        model = query.key[len(FIT) :].split(".")[0]
         if model in plan.models:
             trial = Candidate(f"fit-{model}", plan.models[model].battery_class.key, model)
             results = evaluate(replace(plan, candidates=(*plan.candidates, trial)), reference)

@@ -1,9 +1,8 @@
 """A rig with all its stops, as the interface is given it after every edit."""
 
 from collections.abc import Iterable
-from typing import Any
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel
 
 from vast_harbor.core.assumptions import Assumption
 from vast_harbor.core.battery import Bank
@@ -14,13 +13,31 @@ from vast_harbor.core.stops import compare as compare_stop
 from vast_harbor.core.stops.banks import BankFigures, Proposal
 from vast_harbor.core.units import US, to_display
 from vast_harbor.formats.fields import Clock, Measure
-from vast_harbor.formats.rig_file import RigFile
+from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.store.rigs import StoredRig
+from vast_harbor.web.plan_models import (
+    AssumptionView,
+    BanksView,
+    CandidateView,
+    ClassNeedView,
+    ColumnView,
+    CompareView,
+    CorrectionView,
+    DayView,
+    FitView,
+    LoadView,
+    NeedView,
+    ProposalView,
+    RigView,
+    RowView,
+    SeriesView,
+    StripView,
+    UnfitView,
+    UnitsView,
+)
 from vast_harbor.web.views import (
     FigureView,
-    FindingView,
     SchoolView,
-    TokenView,
     figure_view,
     finding_view,
     range_text,
@@ -29,210 +46,6 @@ from vast_harbor.web.views import (
 
 STOPS = ("rig", "day", "need", "banks", "compare")
 SEVERITIES = ("note", "care", "stop")
-
-
-class StripView(BaseModel):
-    """One stop on the strip: its live figure and whether something there needs attention."""
-
-    stop: str
-    figure: str
-    attention: str
-    findings: int
-
-
-class LoadView(BaseModel):
-    """A load's figures."""
-
-    id: str
-    wh: FigureView
-    bank_wh: FigureView
-    share: FigureView
-
-
-class DayView(BaseModel):
-    """The day in figures, with the power profile as steps."""
-
-    loads: list[LoadView]
-    idle: FigureView
-    standby: FigureView
-    inverter_hours: FigureView
-    total: FigureView
-    edges_h: list[float]
-    watts: list[float]
-
-
-class ClassNeedView(BaseModel):
-    """What one battery class needs."""
-
-    battery_class: str
-    dod: FigureView
-    temperature: FigureView
-    rate: FigureView
-    ageing: FigureView
-    nameplate_wh: FigureView
-    nameplate_ah: FigureView
-
-
-class AssumptionView(BaseModel):
-    """One assumption that may be overridden."""
-
-    key: str
-    name: str
-    symbol: str
-    group: str
-    text: str
-    field: str
-    default: str
-    range: str
-    schools: list[SchoolView]
-    overridden: bool
-    source: str
-    note: str
-
-
-class NeedView(BaseModel):
-    """The need for every battery class side by side."""
-
-    energy: FigureView
-    nights: FigureView
-    reserve: FigureView
-    ageing: FigureView
-    classes: list[ClassNeedView]
-    assumptions: list[AssumptionView]
-
-
-class CandidateView(BaseModel):
-    """A candidate with its figures by name; none when it cannot be built."""
-
-    id: str
-    index: int
-    battery_class: str
-    title: str
-    layout: str
-    model: str | None
-    proposed_model: bool
-    proposed_parallel: bool
-    series: int | None
-    parallel: int | None
-    figures: dict[str, FigureView]
-    findings: list[FindingView]
-
-
-class FitView(BaseModel):
-    """How a model of the catalogue could serve."""
-
-    model: str
-    title: str
-    layout: str
-    covers: bool
-    usable: FigureView
-    kg: FigureView
-    purchase: FigureView
-    note: str
-    own: bool
-
-
-class UnfitView(BaseModel):
-    """A model that cannot make the system voltage."""
-
-    model: str
-    title: str
-    reason: str
-    own: bool
-
-
-class ProposalView(BaseModel):
-    """What the tool would put up for a class, and every model of it."""
-
-    battery_class: str
-    best: str | None
-    fits: list[FitView]
-    unfit: list[UnfitView]
-
-
-class BanksView(BaseModel):
-    """Candidates and proposals."""
-
-    candidates: list[CandidateView]
-    proposals: list[ProposalView]
-
-
-class ColumnView(BaseModel):
-    """A column of the comparison."""
-
-    id: str
-    battery_class: str
-    title: str
-    layout: str
-    ends: str
-    stop: bool
-
-
-class RowView(BaseModel):
-    """A row of the comparison."""
-
-    key: str
-    name: str
-    group: str
-    headline: bool
-    best: list[int]
-    figures: list[FigureView]
-
-
-class CorrectionView(BaseModel):
-    """A step from equal labels to the true comparison."""
-
-    key: str
-    name: str
-    says: str
-    figures: list[FigureView]
-    ratios: list[FigureView]
-
-
-class SeriesView(BaseModel):
-    """A line of a picture: points of (x, y)."""
-
-    id: str
-    state: str
-    points: list[tuple[float, float]]
-
-
-class CompareView(BaseModel):
-    """The comparison with its pictures."""
-
-    columns: list[ColumnView]
-    rows: list[RowView]
-    sentence: list[TokenView]
-    corrections: list[CorrectionView]
-    rundown_start_h: float
-    rundown: list[SeriesView]
-    cumulative: list[SeriesView]
-
-
-class UnitsView(BaseModel):
-    """Names of the owner's units."""
-
-    weight: str
-    temperature: str
-    currency: str
-
-
-class RigView(BaseModel):
-    """A rig with all its stops."""
-
-    id: int
-    revision: int
-    undo: str | None
-    redo: str | None
-    document: dict[str, Any] = Field(description="The rig file, see docs/formats.md")
-    fields: dict[str, str] = Field(description="JSON pointer → value as it stands in its input")
-    units: UnitsView
-    strip: list[StripView]
-    day: DayView
-    need: NeedView
-    banks: BanksView
-    compare: CompareView
-    findings: list[FindingView]
 
 
 def style_of(rig_file: RigFile) -> Style:
@@ -254,12 +67,22 @@ def rig_view(stored: StoredRig, rig_file: RigFile, results: Results) -> RigView:
     style = style_of(rig_file)
     us = rig_file.rig.units == US
     return RigView.model_construct(
-        id=stored.id, revision=stored.revision, undo=stored.undo, redo=stored.redo,
-        document=stored.document, fields=_fields(rig_file, results, style),
-        units=UnitsView(weight="lb" if us else "kg", temperature="°F" if us else "°C",
-                        currency=currency_symbol(rig_file.rig.currency)),
-        strip=strip(results, rig_file, style), day=_day(results, style), need=_need(results, style),
-        banks=_banks(results, style), compare=_compare(results, style),
+        id=stored.id,
+        revision=stored.revision,
+        undo=stored.undo,
+        redo=stored.redo,
+        document=stored.document,
+        fields=_fields(rig_file, results, style),
+        units=UnitsView(
+            weight="lb" if us else "kg",
+            temperature="°F" if us else "°C",
+            currency=currency_symbol(rig_file.rig.currency),
+        ),
+        strip=strip(results, rig_file, style),
+        day=_day(results, style),
+        need=_need(results, style),
+        banks=_banks(results, style),
+        compare=_compare(results, style),
         findings=[finding_view(f, style) for f in results.findings],
     )
 
@@ -268,16 +91,22 @@ def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
     """The strip: each stop with its one live figure."""
     need, columns = results.need, results.compare.columns
     nights = style.text(need.nights.value, "nights")
-    best = min((c for c in columns if c.cost["per_cycle"].value is not None),
-               key=lambda c: c.cost["per_cycle"].number, default=None)
+    best = min(
+        (c for c in columns if c.cost["per_cycle"].value is not None),
+        key=lambda c: c.cost["per_cycle"].number,
+        default=None,
+    )
     count = len(results.banks.candidates)
     figures = {
         "rig": f"{rig_file.rig.system_v:g} V · {style.text(rig_file.rig.off_grid_nights, 'nights')} a year",
         "day": style.text(results.day.bank_wh.value, "Wh"),
         "need": f"{style.text(need.energy.value, 'Wh')} for {nights}",
         "banks": f"{count} candidate{'' if count == 1 else 's'}",
-        "compare": (f"{best.banked.battery_class.code} · "
-                    f"{style.text(best.cost['per_cycle'].value, 'money/cycle')}" if best else "—"),
+        "compare": (
+            f"{best.banked.battery_class.code} · {style.text(best.cost['per_cycle'].value, 'money/cycle')}"
+            if best
+            else "—"
+        ),
     }
     out = []
     for stop in STOPS:
@@ -289,8 +118,11 @@ def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
 
 def _plain_number(value: float, unit: str, style: Style) -> str:
     shown, _ = to_display(value, unit, style.system)
-    return trim(f"{shown:.6f}").replace("-0", "0") if abs(shown) < 1e-9 else trim(f"{shown:.6g}" if abs(shown) < 1e6
-                                                                                  else f"{shown:.2f}")
+    return (
+        trim(f"{shown:.6f}").replace("-0", "0")
+        if abs(shown) < 1e-9
+        else trim(f"{shown:.6g}" if abs(shown) < 1e6 else f"{shown:.2f}")
+    )
 
 
 def _fields(rig_file: RigFile, results: Results, style: Style) -> dict[str, str]:
@@ -332,12 +164,21 @@ def _field_text(value: float, unit: str, style: Style) -> str:
 
 def _day(results: Results, style: Style) -> DayView:
     day = results.day
-    loads = [LoadView.model_construct(id=f.load.id, wh=figure_view(f.wh, style),
-                                      bank_wh=figure_view(f.bank_wh, style),
-                                      share=figure_view(f.share, style)) for f in day.loads]
+    loads = [
+        LoadView.model_construct(
+            id=f.load.id,
+            wh=figure_view(f.wh, style),
+            bank_wh=figure_view(f.bank_wh, style),
+            share=figure_view(f.share, style),
+        )
+        for f in day.loads
+    ]
     return DayView.model_construct(
-        loads=loads, idle=figure_view(day.idle_wh, style), standby=figure_view(day.standby_wh, style),
-        inverter_hours=figure_view(day.inverter_hours, style), total=figure_view(day.bank_wh, style),
+        loads=loads,
+        idle=figure_view(day.idle_wh, style),
+        standby=figure_view(day.standby_wh, style),
+        inverter_hours=figure_view(day.inverter_hours, style),
+        total=figure_view(day.bank_wh, style),
         edges_h=[round(float(x), 4) for x in day.profile.edges_h],
         watts=[round(float(x), 2) for x in day.profile.watts],
     )
@@ -347,17 +188,25 @@ def _need(results: Results, style: Style) -> NeedView:
     need = results.need
     classes = [
         ClassNeedView.model_construct(
-            battery_class=key, dod=figure_view(c.dod, style), temperature=figure_view(c.temperature, style),
-            rate=figure_view(c.rate, style), ageing=figure_view(c.ageing, style),
+            battery_class=key,
+            dod=figure_view(c.dod, style),
+            temperature=figure_view(c.temperature, style),
+            rate=figure_view(c.rate, style),
+            ageing=figure_view(c.ageing, style),
             nameplate_wh=figure_view(c.nameplate_wh, style),
-            nameplate_ah=figure_view(c.nameplate_ah, style))
+            nameplate_ah=figure_view(c.nameplate_ah, style),
+        )
         for key, c in need.classes.items()
     ]
     temperature = {f"temperature_factor.{k}": c.temperature.value for k, c in need.classes.items()}
     return NeedView.model_construct(
-        energy=figure_view(need.energy, style), nights=figure_view(need.nights, style),
-        reserve=figure_view(need.reserve, style), ageing=figure_view(need.ageing, style), classes=classes,
-        assumptions=[_assumption(a, temperature, style) for a in results.assumptions])
+        energy=figure_view(need.energy, style),
+        nights=figure_view(need.nights, style),
+        reserve=figure_view(need.reserve, style),
+        ageing=figure_view(need.ageing, style),
+        classes=classes,
+        assumptions=[_assumption(a, temperature, style) for a in results.assumptions],
+    )
 
 
 def _assumption(a: Assumption, computed: dict[str, float | None], style: Style) -> AssumptionView:
@@ -365,11 +214,19 @@ def _assumption(a: Assumption, computed: dict[str, float | None], style: Style) 
     value = computed.get(a.key) if a.value is None else a.value
     default = value if a.default is None and not a.overridden else a.default
     return AssumptionView.model_construct(
-        key=a.key, name=a.name, symbol=a.symbol, group=a.entry.group, text=style.text(value, unit),
+        key=a.key,
+        name=a.name,
+        symbol=a.symbol,
+        group=a.entry.group,
+        text=style.text(value, unit),
         field="" if value is None else _plain_number(value, unit, style),
-        default=style.text(default, unit), range=range_text(a.low, a.high, unit, style),
+        default=style.text(default, unit),
+        range=range_text(a.low, a.high, unit, style),
         schools=[SchoolView.model_construct(name=n, text=style.text(v, unit)) for n, v in a.schools.items()],
-        overridden=a.overridden, source=a.entry.source, note=a.entry.note)
+        overridden=a.overridden,
+        source=a.entry.source,
+        note=a.entry.note,
+    )
 
 
 def layout(bank: Bank) -> str:
@@ -387,13 +244,19 @@ def _candidate(banked: BankFigures, index: int, style: Style) -> CandidateView:
     bank = banked.bank
     given = banked.candidate
     return CandidateView.model_construct(
-        id=given.id, index=index, battery_class=banked.battery_class.key,
-        title=bank.model.title if bank else banked.battery_class.name, layout=layout(bank) if bank else "",
-        model=bank.model.id if bank else given.model, proposed_model=banked.proposed_model,
-        proposed_parallel=banked.proposed_parallel, series=bank.series if bank else given.series,
+        id=given.id,
+        index=index,
+        battery_class=banked.battery_class.key,
+        title=bank.model.title if bank else banked.battery_class.name,
+        layout=layout(bank) if bank else "",
+        model=bank.model.id if bank else given.model,
+        proposed_model=banked.proposed_model,
+        proposed_parallel=banked.proposed_parallel,
+        series=bank.series if bank else given.series,
         parallel=bank.parallel if bank else given.parallel,
         figures={k: figure_view(f, style) for k, f in banked.figures.items()},
-        findings=[finding_view(f, style) for f in banked.findings])
+        findings=[finding_view(f, style) for f in banked.findings],
+    )
 
 
 def _fit(fit: Fit, results: Results, style: Style) -> FitView:
@@ -401,13 +264,21 @@ def _fit(fit: Fit, results: Results, style: Style) -> FitView:
     price = model.price * (1.0 if model.own else results.assumptions.value("price_factor")) * fit.bank.units
 
     def shown(name: str, value: float, unit: str) -> FigureView:
-        return FigureView.model_construct(key=f"bank.fit-{model.id}.{name}", text=style.text(value, unit),
-                                          value=value)
+        return FigureView.model_construct(
+            key=f"bank.fit-{model.id}.{name}", text=style.text(value, unit), value=value
+        )
 
     return FitView.model_construct(
-        model=model.id, title=model.title, layout=layout(fit.bank), covers=fit.covers,
-        usable=shown("usable_wh", fit.usable_wh, "Wh"), kg=shown("kg", fit.bank.kg, "kg"),
-        purchase=shown("purchase", price, "money"), note=model.note, own=model.own)
+        model=model.id,
+        title=model.title,
+        layout=layout(fit.bank),
+        covers=fit.covers,
+        usable=shown("usable_wh", fit.usable_wh, "Wh"),
+        kg=shown("kg", fit.bank.kg, "kg"),
+        purchase=shown("purchase", price, "money"),
+        note=model.note,
+        own=model.own,
+    )
 
 
 def _proposal(proposal: Proposal, results: Results, style: Style) -> ProposalView:
@@ -415,14 +286,19 @@ def _proposal(proposal: Proposal, results: Results, style: Style) -> ProposalVie
         battery_class=proposal.battery_class.key,
         best=proposal.best.bank.model.id if proposal.best else None,
         fits=[_fit(f, results, style) for f in proposal.fits],
-        unfit=[UnfitView.model_construct(model=m.id, title=m.title, reason=why, own=m.own)
-               for m, why in proposal.unfit])
+        unfit=[
+            UnfitView.model_construct(model=m.id, title=m.title, reason=why, own=m.own)
+            for m, why in proposal.unfit
+        ],
+    )
 
 
 def _banks(results: Results, style: Style) -> BanksView:
     return BanksView.model_construct(
         candidates=[_candidate(c, i, style) for i, c in enumerate(results.banks.candidates)],
-        proposals=[_proposal(p, results, style) for p in results.banks.proposals.values()])
+        proposals=[_proposal(p, results, style) for p in results.banks.proposals.values()],
+        old=[figure_view(f, style) for f in (results.banks.old_wh, results.banks.old_kg) if f],
+    )
 
 
 def _points(pairs: Iterable[tuple[float, float]], digits: int) -> list[tuple[float, float]]:
@@ -433,36 +309,59 @@ def _compare(results: Results, style: Style) -> CompareView:
     compare = results.compare
     columns = [
         ColumnView.model_construct(
-            id=c.banked.candidate.id, battery_class=c.banked.battery_class.key,
+            id=c.banked.candidate.id,
+            battery_class=c.banked.battery_class.key,
             title=c.banked.bank.model.title if c.banked.bank else "",
-            layout=layout(c.banked.bank) if c.banked.bank else "", ends=c.life.ends,
-            stop=any(f.severity == "stop" for f in c.banked.findings))
+            layout=layout(c.banked.bank) if c.banked.bank else "",
+            ends=c.life.ends,
+            stop=any(f.severity == "stop" for f in c.banked.findings),
+        )
         for c in compare.columns
     ]
     rows = [
-        RowView.model_construct(key=r.key, name=r.name, group=r.group, headline=r.headline, best=list(r.best),
-                                figures=[figure_view(f, style) for f in r.figures])
+        RowView.model_construct(
+            key=r.key,
+            name=r.name,
+            group=r.group,
+            headline=r.headline,
+            best=list(r.best),
+            figures=[figure_view(f, style) for f in r.figures],
+        )
         for r in compare.rows
     ]
     corrections = [
-        CorrectionView.model_construct(key=c.key, name=c.name, says=c.says,
-                                       figures=[figure_view(f, style) for f in c.figures],
-                                       ratios=[figure_view(f, style) for f in c.ratios])
+        CorrectionView.model_construct(
+            key=c.key,
+            name=c.name,
+            says=c.says,
+            figures=[figure_view(f, style) for f in c.figures],
+            ratios=[figure_view(f, style) for f in c.ratios],
+        )
         for c in compare.corrections
     ]
     run_down: list[SeriesView] = []
     if compare.rundown is not None:
         lines = [(c, s) for c in compare.columns for s in ("new", "worn")]
         run_down = [
-            SeriesView.model_construct(id=c.banked.candidate.id, state=state,
-                                       points=_points(zip(compare.rundown.hours, line / 1000, strict=True), 4))
+            SeriesView.model_construct(
+                id=c.banked.candidate.id,
+                state=state,
+                points=_points(zip(compare.rundown.hours, line / 1000, strict=True), 4),
+            )
             for (c, state), line in zip(lines, compare.rundown.remaining_wh, strict=True)
         ]
     cumulative = [
-        SeriesView.model_construct(id=c.banked.candidate.id, state="new",
-                                   points=_points(compare_stop.cumulative(c), 2))
+        SeriesView.model_construct(
+            id=c.banked.candidate.id, state="new", points=_points(compare_stop.cumulative(c), 2)
+        )
         for c in compare.columns
     ]
     return CompareView.model_construct(
-        columns=columns, rows=rows, sentence=tokens(compare.sentence, style), corrections=corrections,
-        rundown_start_h=compare_stop.EVENING_H, rundown=run_down, cumulative=cumulative)
+        columns=columns,
+        rows=rows,
+        sentence=tokens(compare.sentence, style),
+        corrections=corrections,
+        rundown_start_h=compare_stop.EVENING_H,
+        rundown=run_down,
+        cumulative=cumulative,
+    )

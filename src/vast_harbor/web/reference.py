@@ -1,7 +1,8 @@
 """Shipped reference data that the interface offers: classes, house rules, appliances."""
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3.blueprint import APIBlueprint
+from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel
 
 from vast_harbor import data
@@ -19,6 +20,7 @@ class ClassView(BaseModel):
     short: str
     lead_acid: bool
     unit_v: float
+    rated_hours: float
 
 
 class RuleView(BaseModel):
@@ -68,11 +70,26 @@ def get_reference() -> Response:
     """Battery classes, house rules and the appliance list."""
     reference = data.reference()
     classes = [
-        ClassView(key=c.key, code=c.code, name=c.name, short=c.short, lead_acid=c.is_lead_acid,
-                  unit_v=c.nominal_v(12)) for c in reference.classes.values()
+        ClassView(
+            key=c.key,
+            code=c.code,
+            name=c.name,
+            short=c.short,
+            lead_acid=c.is_lead_acid,
+            unit_v=c.nominal_v(12),
+            rated_hours=c.rated_hours,
+        )
+        for c in reference.classes.values()
     ]
-    rules = [RuleView(key=r.key, name=r.name, argues=r.argues,
-                      life_basis=reference.life_bases[r.life_basis][0]) for r in reference.rules.values()]
+    rules = [
+        RuleView(
+            key=r.key,
+            name=r.name,
+            argues=r.argues,
+            life_basis=reference.life_bases[r.life_basis][0],
+        )
+        for r in reference.rules.values()
+    ]
     bases = [ChoiceView(key=k, name=name, why=why) for k, (name, why) in reference.life_bases.items()]
     appliances = [
         ApplianceView(**({"hours": 0, "uses": 0, "minutes": 0, "duty": 1, "starts_at": None} | row))

@@ -95,8 +95,9 @@ class WorkingsView(BaseModel):
 
 def figure_view(figure: Figure, style: Style) -> FigureView:
     """A figure in the owner's units."""
-    return FigureView.model_construct(key=figure.key, text=style.text(figure.value, figure.unit),
-                                      value=figure.value)
+    return FigureView.model_construct(
+        key=figure.key, text=style.text(figure.value, figure.unit), value=figure.value
+    )
 
 
 def tokens(sentence: Sentence, style: Style) -> list[TokenView]:
@@ -111,7 +112,7 @@ def tokens(sentence: Sentence, style: Style) -> list[TokenView]:
             out.append(TokenView(text=text))
 
     for slot in _SLOT.finditer(sentence.template):
-        words(sentence.template[end:slot.start()])
+        words(sentence.template[end : slot.start()])
         end = slot.end()
         if slot[1]:
             figure = sentence.figures[slot[1]]
@@ -124,8 +125,14 @@ def tokens(sentence: Sentence, style: Style) -> list[TokenView]:
 
 def finding_view(finding: Finding, style: Style) -> FindingView:
     """A finding in the owner's units."""
-    return FindingView(code=finding.code, severity=finding.severity, stop=finding.stop,
-                       says=tokens(finding.says, style), remedy=finding.remedy, subject=finding.subject)
+    return FindingView(
+        code=finding.code,
+        severity=finding.severity,
+        stop=finding.stop,
+        says=tokens(finding.says, style),
+        remedy=finding.remedy,
+        subject=finding.subject,
+    )
 
 
 def range_text(low: float | None, high: float | None, unit: str, style: Style) -> str:
@@ -150,22 +157,31 @@ def workings_view(figure: Figure, style: Style, default: float | None) -> Workin
     end = 0
     for slot in _SLOT.finditer(figure.formula):
         if slot.start() > end:
-            formula.append(FormulaToken(text=figure.formula[end:slot.start()]))
+            formula.append(FormulaToken(text=figure.formula[end : slot.start()]))
         given = figure.inputs[slot[1]]
-        formula.append(FormulaToken(text=style.text(given.value, given.unit, exact=True), symbol=slot[1],
-                                    key=given.key))
+        formula.append(
+            FormulaToken(text=style.text(given.value, given.unit, exact=True), symbol=slot[1], key=given.key)
+        )
         end = slot.end()
     if end < len(figure.formula):
         formula.append(FormulaToken(text=figure.formula[end:]))
-    inputs = [InputView(symbol=symbol, key=f.key, name=f.name, text=style.text(f.value, f.unit),
-                        origin=f.origin) for symbol, f in figure.inputs.items()]
+    inputs = [
+        InputView(symbol=symbol, key=f.key, name=f.name, text=style.text(f.value, f.unit), origin=f.origin)
+        for symbol, f in figure.inputs.items()
+    ]
     return WorkingsView(
-        key=figure.key, name=figure.name, text=style.text(figure.value, figure.unit),
-        exact=style.text(figure.value, figure.unit, exact=True), origin=figure.origin, formula=formula,
-        inputs=inputs, source=figure.source, note=figure.note,
+        key=figure.key,
+        name=figure.name,
+        text=style.text(figure.value, figure.unit),
+        exact=style.text(figure.value, figure.unit, exact=True),
+        origin=figure.origin,
+        formula=formula,
+        inputs=inputs,
+        source=figure.source,
+        note=figure.note,
         range=range_text(figure.low, figure.high, figure.unit, style),
         schools=[SchoolView(name=n, text=style.text(v, figure.unit)) for n, v in figure.schools.items()],
-        assumption=figure.assumption, path=figure.path,
+        assumption=figure.assumption,
+        path=figure.path,
         default=NO_VALUE if default is None else style.text(default, figure.unit),
     )
-

@@ -33,8 +33,15 @@ class Cost:
         return self.figures[name]
 
 
-def evaluate(plan: Plan, assumptions: Assumptions, day: Day, need: Need, banked: BankFigures,
-             life: Life, old_kg: Figure | None) -> Cost:
+def evaluate(
+    plan: Plan,
+    assumptions: Assumptions,
+    day: Day,
+    need: Need,
+    banked: BankFigures,
+    life: Life,
+    old_kg: Figure | None,
+) -> Cost:
     """Lifetime cost of a candidate and the prices of a cycle.
 
     Args:
@@ -53,9 +60,16 @@ def evaluate(plan: Plan, assumptions: Assumptions, day: Day, need: Need, banked:
     kappa, years = assumptions.figure("exit_share"), _years(plan)
     swap = _swap(assumptions, banked)
     credit = _old_bank(plan, assumptions, old_kg)
-    costs = money.Costs(banked["purchase"].number, banked["extras"].number, credit.number,
-                        drift.number, swap.number, f["running_per_year"].number, kappa.number,
-                        discount.number)
+    costs = money.Costs(
+        banked["purchase"].number,
+        banked["extras"].number,
+        credit.number,
+        drift.number,
+        swap.number,
+        f["running_per_year"].number,
+        kappa.number,
+        discount.number,
+    )
     paid = money.payments(costs, life.years, years.number)
     _replacements(f, banked, life, drift, discount, swap, years)
     _exit(f, banked, life, drift, discount, kappa, years)
@@ -66,47 +80,77 @@ def evaluate(plan: Plan, assumptions: Assumptions, day: Day, need: Need, banked:
 
 
 def _years(plan: Plan) -> Figure:
-    return typed("rig.years_kept", "Years that the rig is kept", plan.years_kept, "years",
-                 "/rig/years_kept")
+    return typed("rig.years_kept", "Years that the rig is kept", plan.years_kept, "years", "/rig/years_kept")
 
 
 def _delivered(f: dict[str, Figure], plan: Plan, day: Day, need: Need, banked: BankFigures) -> None:
     at, nights, years = f"cost.{banked.candidate.id}", nights_a_year(plan), _years(plan)
     usable = banked["usable_wh"]
     daily = min(day.bank_wh.number, usable.number / need.nights.number)
-    per_night = computed(f"{at}.per_day", "Delivered on an off-grid day", daily, "Wh",
-                         "min({E_bank}, {E_usable} / {N})",
-                         {"E_bank": day.bank_wh, "E_usable": usable, "N": need.nights},
-                         "No more than the bank can give between charges")
+    per_night = computed(
+        f"{at}.per_day",
+        "Delivered on an off-grid day",
+        daily,
+        "Wh",
+        "min({E_bank}, {E_usable} / {N})",
+        {"E_bank": day.bank_wh, "E_usable": usable, "N": need.nights},
+        "No more than the bank can give between charges",
+    )
     kwh = daily * nights.number * years.number / 1000
-    f["kwh_delivered"] = computed(f"{at}.kwh", "Delivered over the years", kwh, "kWh",
-                                  "{E_day} · {nights} · {H} / 1000",
-                                  {"E_day": per_night, "nights": nights, "H": years})
+    f["kwh_delivered"] = computed(
+        f"{at}.kwh",
+        "Delivered over the years",
+        kwh,
+        "kWh",
+        "{E_day} · {nights} · {H} / 1000",
+        {"E_day": per_night, "nights": nights, "H": years},
+    )
     has = need.energy.number > 0
-    f["cycles_made"] = computed(f"{at}.cycles_made", "Cycles of the plan made over the years",
-                                kwh * 1000 / need.energy.number if has else 0.0, "cycles",
-                                "{kWh} · 1000 / {E_need}" if has else "0",
-                                {"kWh": f["kwh_delivered"], "E_need": need.energy},
-                                "One cycle is the plan's need, the same for all candidates",
-                                "Smaller than the count of charges, because the need holds a reserve.")
+    f["cycles_made"] = computed(
+        f"{at}.cycles_made",
+        "Cycles of the plan made over the years",
+        kwh * 1000 / need.energy.number if has else 0.0,
+        "cycles",
+        "{kWh} · 1000 / {E_need}" if has else "0",
+        {"kWh": f["kwh_delivered"], "E_need": need.energy},
+        "One cycle is the plan's need, the same for all candidates",
+        "Smaller than the count of charges, because the need holds a reserve.",
+    )
 
 
 def _running(f: dict[str, Figure], assumptions: Assumptions, banked: BankFigures) -> None:
     key, at = banked.battery_class.key, f"cost.{banked.candidate.id}"
     hours, rate = assumptions.figure(f"care_hours.{key}"), assumptions.figure("hour_rate")
-    care = computed(f"{at}.care", "Care a year", hours.number * rate.number, "money", "{h_care} · {c_h}",
-                    {"h_care": hours, "c_h": rate})
+    care = computed(
+        f"{at}.care",
+        "Care a year",
+        hours.number * rate.number,
+        "money",
+        "{h_care} · {c_h}",
+        {"h_care": hours, "c_h": rate},
+    )
     kwh = f["kwh_delivered"]
     years = kwh.inputs["H"]
     eta, tariff = assumptions.figure(f"energy_efficiency.{key}"), assumptions.figure("tariff")
     share = assumptions.figure("mains_share")
     lost = kwh.number / years.number * (1 / eta.number - 1) * tariff.number * share.number
-    energy = computed(f"{at}.lost", "Charging energy lost a year", lost, "money",
-                      "{kWh} / {H} · (1 / {η} − 1) · {c_kWh} · {s_mains}",
-                      {"kWh": kwh, "H": years, "η": eta, "c_kWh": tariff, "s_mains": share},
-                      "Only the share of the charge that is bought")
-    f["running_per_year"] = computed(f"{at}.running_year", "Running cost a year", care.number + lost,
-                                     "money", "{care} + {lost}", {"care": care, "lost": energy})
+    energy = computed(
+        f"{at}.lost",
+        "Charging energy lost a year",
+        lost,
+        "money",
+        "{kWh} / {H} · (1 / {η} − 1) · {c_kWh} · {s_mains}",
+        {"kWh": kwh, "H": years, "η": eta, "c_kWh": tariff, "s_mains": share},
+        "Only the share of the charge that is bought",
+    )
+    f["running_per_year"] = computed(
+        f"{at}.running_year",
+        "Running cost a year",
+        care.number + lost,
+        "money",
+        "{care} + {lost}",
+        {"care": care, "lost": energy},
+    )
 
 
 def _swap(assumptions: Assumptions, banked: BankFigures) -> Figure:
@@ -114,10 +158,14 @@ def _swap(assumptions: Assumptions, banked: BankFigures) -> Figure:
     if not banked.battery_class.is_lead_acid:
         return labour
     scrap = assumptions.figure("scrap_per_kg")
-    return computed(f"{at}.swap", "Labour less scrap at each replacement",
-                    labour.number - banked["kg"].number * scrap.number, "money",
-                    "{C_swap} − {kg} · {scrap}",
-                    {"C_swap": labour, "kg": banked["kg"], "scrap": scrap})
+    return computed(
+        f"{at}.swap",
+        "Labour less scrap at each replacement",
+        labour.number - banked["kg"].number * scrap.number,
+        "money",
+        "{C_swap} − {kg} · {scrap}",
+        {"C_swap": labour, "kg": banked["kg"], "scrap": scrap},
+    )
 
 
 def _old_bank(plan: Plan, assumptions: Assumptions, old_kg: Figure | None) -> Figure:
@@ -125,34 +173,75 @@ def _old_bank(plan: Plan, assumptions: Assumptions, old_kg: Figure | None) -> Fi
     if old is None or old_kg is None or not old.battery_class.is_lead_acid:
         return computed("cost.old_bank", "Scrap of the old bank", 0.0, "money", "0", {})
     scrap = assumptions.figure("scrap_per_kg")
-    return computed("cost.old_bank", "Scrap of the old bank", old_kg.number * scrap.number, "money",
-                    "{kg_old} · {scrap}", {"kg_old": old_kg, "scrap": scrap})
+    return computed(
+        "cost.old_bank",
+        "Scrap of the old bank",
+        old_kg.number * scrap.number,
+        "money",
+        "{kg_old} · {scrap}",
+        {"kg_old": old_kg, "scrap": scrap},
+    )
 
 
-def _replacements(f: dict[str, Figure], banked: BankFigures, life: Life, drift: Figure, discount: Figure,
-                  swap: Figure, years: Figure) -> None:
+def _replacements(
+    f: dict[str, Figure],
+    banked: BankFigures,
+    life: Life,
+    drift: Figure,
+    discount: Figure,
+    swap: Figure,
+    years: Figure,
+) -> None:
     at, price = f"cost.{banked.candidate.id}", banked["purchase"]
     parts: dict[str, Figure] = {}
     for j, t in enumerate(money.replacement_times(life.years, years.number), 1):
-        when = computed(f"{at}.t.{j}", f"Time of replacement {j}", t, "years", f"{j} · {{life}}",
-                        {"life": life["years"]})
-        value = ((money.price_at(price.number, drift.number, t) + swap.number)
-                 * (1 + discount.number) ** -t)
+        when = computed(
+            f"{at}.t.{j}",
+            f"Time of replacement {j}",
+            t,
+            "years",
+            f"{j} · {{life}}",
+            {"life": life["years"]},
+        )
+        value = (money.price_at(price.number, drift.number, t) + swap.number) * (1 + discount.number) ** -t
         parts[f"R{j}"] = computed(
-            f"{at}.R.{j}", f"Replacement {j}", value, "money",
+            f"{at}.R.{j}",
+            f"Replacement {j}",
+            value,
+            "money",
             "({P} · (1 + {drift})^{t} + {swap}) / (1 + {r})^{t}",
             {"P": price, "drift": drift, "t": when, "swap": swap, "r": discount},
-            "Price of that year, plus labour, less scrap")
-    f["replacements"] = computed(f"{at}.replacements", "Replacements", sum(p.number for p in parts.values()),
-                                 "money", " + ".join(f"{{{s}}}" for s in parts) or "0", parts,
-                                 "At t = life, 2 · life ... before the end of keeping")
-    f["replacement_count"] = computed(f"{at}.replacement_count", "Times it is replaced", float(len(parts)),
-                                      "1", "", {"life": life["years"], "H": years},
-                                      "Whole lives that end before the years of keeping do")
+            "Price of that year, plus labour, less scrap",
+        )
+    f["replacements"] = computed(
+        f"{at}.replacements",
+        "Replacements",
+        sum(p.number for p in parts.values()),
+        "money",
+        " + ".join(f"{{{s}}}" for s in parts) or "0",
+        parts,
+        "At t = life, 2 · life ... before the end of keeping",
+    )
+    f["replacement_count"] = computed(
+        f"{at}.replacement_count",
+        "Times it is replaced",
+        float(len(parts)),
+        "1",
+        "",
+        {"life": life["years"], "H": years},
+        "Whole lives that end before the years of keeping do",
+    )
 
 
-def _exit(f: dict[str, Figure], banked: BankFigures, life: Life, drift: Figure, discount: Figure,
-          kappa: Figure, years: Figure) -> None:
+def _exit(
+    f: dict[str, Figure],
+    banked: BankFigures,
+    life: Life,
+    drift: Figure,
+    discount: Figure,
+    kappa: Figure,
+    years: Figure,
+) -> None:
     at, price = f"cost.{banked.candidate.id}", banked["purchase"]
     left = 1.0
     formula, inputs = "1", {}
@@ -163,83 +252,188 @@ def _exit(f: dict[str, Figure], banked: BankFigures, life: Life, drift: Figure, 
         formula = "max(0, 1 − ({H} − {j} · {life}) / {life})"
         inputs = {"H": years, "j": count, "life": life["years"]}
     share = computed(f"{at}.left", "Life left in the last bank", left, "%", formula, inputs)
-    value = (money.exit_credit(price.number, drift.number, years.number, life.years, kappa.number)
-             * (1 + discount.number) ** -years.number)
-    f["exit"] = computed(f"{at}.exit", "Worth at the end", value, "money",
-                         "{κ} · {left} · {P} · (1 + {drift})^{H} / (1 + {r})^{H}",
-                         {"κ": kappa, "left": share, "P": price, "drift": drift, "H": years,
-                          "r": discount}, "Unused life of the last bank, taken along or sold")
+    value = (
+        money.exit_credit(price.number, drift.number, years.number, life.years, kappa.number)
+        * (1 + discount.number) ** -years.number
+    )
+    f["exit"] = computed(
+        f"{at}.exit",
+        "Worth at the end",
+        value,
+        "money",
+        "{κ} · {left} · {P} · (1 + {drift})^{H} / (1 + {r})^{H}",
+        {"κ": kappa, "left": share, "P": price, "drift": drift, "H": years, "r": discount},
+        "Unused life of the last bank, taken along or sold",
+    )
 
 
-def _running_total(f: dict[str, Figure], paid: tuple[money.Payment, ...], discount: Figure, years: Figure,
-                   banked: BankFigures) -> None:
+def _running_total(
+    f: dict[str, Figure],
+    paid: tuple[money.Payment, ...],
+    discount: Figure,
+    years: Figure,
+    banked: BankFigures,
+) -> None:
     total = sum(p.amount for p in paid if p.item == money.RUNNING)
     plain = discount.number == 0
-    f["running"] = computed(f"cost.{banked.candidate.id}.running", "Running costs", total, "money",
-                            "{year} · {H}" if plain else "",
-                            {"year": f["running_per_year"], "H": years, "r": discount},
-                            "Each year's at mid-year, discounted")
+    f["running"] = computed(
+        f"cost.{banked.candidate.id}.running",
+        "Running costs",
+        total,
+        "money",
+        "{year} · {H}" if plain else "",
+        {"year": f["running_per_year"], "H": years, "r": discount},
+        "Each year's at mid-year, discounted",
+    )
 
 
 def _lifetime(f: dict[str, Figure], banked: BankFigures, credit: Figure, total: float) -> None:
     at = f"cost.{banked.candidate.id}"
-    inputs = {"batteries": banked["purchase"], "replacements": f["replacements"], "running": f["running"],
-              "exit": f["exit"], "old": credit}
+    inputs = {
+        "batteries": banked["purchase"],
+        "replacements": f["replacements"],
+        "running": f["running"],
+        "exit": f["exit"],
+        "old": credit,
+    }
     formula = "{batteries} + {replacements} + {running} − {exit} − {old}"
-    f["lifetime_bare"] = computed(f"{at}.lifetime_bare", "Lifetime cost without extras",
-                                  total - banked["extras"].number, "money", formula, inputs,
-                                  "Over the years of keeping, at present value")
-    f["lifetime"] = computed(f"{at}.lifetime", "Lifetime cost", total, "money",
-                             "{without} + {extras}",
-                             {"without": f["lifetime_bare"], "extras": banked["extras"]},
-                             "Over the years of keeping, at present value")
+    f["lifetime_bare"] = computed(
+        f"{at}.lifetime_bare",
+        "Lifetime cost without extras",
+        total - banked["extras"].number,
+        "money",
+        formula,
+        inputs,
+        "Over the years of keeping, at present value",
+    )
+    f["lifetime"] = computed(
+        f"{at}.lifetime",
+        "Lifetime cost",
+        total,
+        "money",
+        "{without} + {extras}",
+        {"without": f["lifetime_bare"], "extras": banked["extras"]},
+        "Over the years of keeping, at present value",
+    )
 
 
 def _quotients(f: dict[str, Figure], banked: BankFigures, life: Life, plan: Plan, years: Figure) -> None:
     at = f"cost.{banked.candidate.id}"
 
-    def per(key: str, name: str, unit: str, top: Figure, symbol: str, bottom: Figure, source: str = "",
-            note: str = "") -> None:
+    def per(
+        key: str,
+        name: str,
+        unit: str,
+        top: Figure,
+        symbol: str,
+        bottom: Figure,
+        source: str = "",
+        note: str = "",
+    ) -> None:
         has = bool(bottom.value)
-        f[key] = computed(f"{at}.{key}", name, top.number / bottom.number if has else None, unit,
-                          f"{{C}} / {{{symbol}}}" if has else "", {"C": top, symbol: bottom}, source,
-                          note if has else "No energy is delivered, so there is nothing to divide by.")
+        f[key] = computed(
+            f"{at}.{key}",
+            name,
+            top.number / bottom.number if has else None,
+            unit,
+            f"{{C}} / {{{symbol}}}" if has else "",
+            {"C": top, symbol: bottom},
+            source,
+            note if has else "No energy is delivered, so there is nothing to divide by.",
+        )
 
     cycles, kwh = f["cycles_made"], f["kwh_delivered"]
-    per("per_cycle", "Lifetime cost per cycle", "money/cycle", f["lifetime"], "cycles", cycles,
-        "Cost per cycle in this rig")
-    per("per_cycle_bare", "Lifetime cost per cycle without extras", "money/cycle", f["lifetime_bare"],
-        "cycles", cycles, "Cost per cycle in this rig")
+    per(
+        "per_cycle",
+        "Lifetime cost per cycle",
+        "money/cycle",
+        f["lifetime"],
+        "cycles",
+        cycles,
+        "Cost per cycle in this rig",
+    )
+    per(
+        "per_cycle_bare",
+        "Lifetime cost per cycle without extras",
+        "money/cycle",
+        f["lifetime_bare"],
+        "cycles",
+        cycles,
+        "Cost per cycle in this rig",
+    )
     per("per_kwh", "Lifetime cost per kWh", "money/kWh", f["lifetime"], "kWh", kwh)
     per("per_year", "Lifetime cost per year", "money/year", f["lifetime"], "H", years)
-    nights = computed("rig.nights_kept", "Off-grid nights over the years",
-                      plan.off_grid_nights * plan.years_kept, "nights", "{nights} · {H}",
-                      {"nights": nights_a_year(plan), "H": years})
-    per("per_night", "Lifetime cost per off-grid night", "money/night", f["lifetime"], "nights", nights)
+    nights = computed(
+        "rig.nights_kept",
+        "Off-grid nights over the years",
+        plan.off_grid_nights * plan.years_kept,
+        "nights",
+        "{nights} · {H}",
+        {"nights": nights_a_year(plan), "H": years},
+    )
+    per(
+        "per_night",
+        "Lifetime cost per off-grid night",
+        "money/night",
+        f["lifetime"],
+        "nights",
+        nights,
+    )
     label = life["design_cycles"]
-    per("label_per_cycle", "Label cost per cycle", "money/cycle", banked["purchase"], "N", label,
+    per(
+        "label_per_cycle",
+        "Label cost per cycle",
+        "money/cycle",
+        banked["purchase"],
+        "N",
+        label,
         "Purchase ÷ cycles at the design depth: what advertisements reckon",
-        "No rig makes all the cycles of an LFP label within its years.")
-    through = computed(f"{at}.label_kwh", "Energy by the label's cycles",
-                       (label.value or 0.0) * banked["usable_wh"].number / 1000, "kWh",
-                       "{N} · {E_usable} / 1000", {"N": label, "E_usable": banked["usable_wh"]})
-    per("label_per_kwh", "Label cost per lifetime kWh", "money/kWh", banked["purchase"], "kWh", through)
+        "No rig makes all the cycles of an LFP label within its years.",
+    )
+    through = computed(
+        f"{at}.label_kwh",
+        "Energy by the label's cycles",
+        (label.value or 0.0) * banked["usable_wh"].number / 1000,
+        "kWh",
+        "{N} · {E_usable} / 1000",
+        {"N": label, "E_usable": banked["usable_wh"]},
+    )
+    per(
+        "label_per_kwh",
+        "Label cost per lifetime kWh",
+        "money/kWh",
+        banked["purchase"],
+        "kWh",
+        through,
+    )
 
 
 def usable_quotients(banked: BankFigures) -> dict[str, Figure]:
     """Weight and money per usable kWh of a candidate: ``kg_per_kwh``, ``price_per_kwh``."""
     at, usable = f"cost.{banked.candidate.id}", banked["usable_wh"]
     has = usable.number > 0
-    outlay = computed(f"{at}.outlay", "Purchase with extras",
-                      banked["purchase"].number + banked["extras"].number, "money", "{P} + {X}",
-                      {"P": banked["purchase"], "X": banked["extras"]})
+    outlay = computed(
+        f"{at}.outlay",
+        "Purchase with extras",
+        banked["purchase"].number + banked["extras"].number,
+        "money",
+        "{P} + {X}",
+        {"P": banked["purchase"], "X": banked["extras"]},
+    )
 
     def per(key: str, name: str, unit: str, top: Figure) -> Figure:
         value = top.number / usable.number * 1000 if has else None
-        return computed(f"{at}.{key}", name, value, unit, "{x} · 1000 / {E_usable}" if has else "",
-                        {"x": top, "E_usable": usable})
+        return computed(
+            f"{at}.{key}",
+            name,
+            value,
+            unit,
+            "{x} · 1000 / {E_usable}" if has else "",
+            {"x": top, "E_usable": usable},
+        )
 
-    return {"outlay": outlay,
-            "kg_per_kwh": per("kg_per_kwh", "Weight per usable kWh", "kg/kWh", banked["kg"]),
-            "price_per_kwh": per("price_per_kwh", "Batteries per usable kWh", "money/kWh",
-                                 banked["purchase"])}
+    return {
+        "outlay": outlay,
+        "kg_per_kwh": per("kg_per_kwh", "Weight per usable kWh", "kg/kWh", banked["kg"]),
+        "price_per_kwh": per("price_per_kwh", "Batteries per usable kWh", "money/kWh", banked["purchase"]),
+    }

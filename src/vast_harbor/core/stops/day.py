@@ -71,53 +71,130 @@ def evaluate(plan: Plan, assumptions: Assumptions) -> Day:
     """
     eta_dc = assumptions.figure("dc_efficiency")
     inverter = plan.inverter
-    eta_inv = typed("day.inverter.efficiency", "Inverter efficiency", inverter.efficiency, "1",
-                    "/day/inverter/efficiency", "Without its idle draw.", 0.85, 0.94)
+    eta_inv = typed(
+        "day.inverter.efficiency",
+        "Inverter efficiency",
+        inverter.efficiency,
+        "1",
+        "/day/inverter/efficiency",
+        "Without its idle draw.",
+        0.85,
+        0.94,
+    )
     energies = [_load_energy(load, i) for i, load in enumerate(plan.loads)]
     windows = ac_windows(list(plan.loads))
     hours = _inverter_hours(plan, windows)
-    idle_w = typed("day.inverter.idle_w", "Inverter idle draw", inverter.idle_w, "W",
-                   "/day/inverter/idle_w", "Small ones take 3 W, large ones 25 W.", 3, 25)
-    idle = computed("day.idle_wh", "Inverter idle", idle_w.number * hours.number, "Wh",
-                    "{P_idle} · {h_inv}", {"P_idle": idle_w, "h_inv": hours},
-                    "Idle draw for as long as the inverter is switched on")
-    standby_w = typed("day.standby_w", "Standby with everything off", plan.standby_w, "W",
-                      "/day/standby_w", "What the monitor still reads: alarms, displays, relays.")
-    standby = computed("day.standby_wh", "Unlisted standby", 24 * plan.standby_w, "Wh",
-                       "24 · {P_standby}", {"P_standby": standby_w}, "Measured standby, round the clock")
-    sums = {s: _sum(s, [e for e, load in zip(energies, plan.loads, strict=True) if load.supply == s])
-            for s in (DC, AC)}
+    idle_w = typed(
+        "day.inverter.idle_w",
+        "Inverter idle draw",
+        inverter.idle_w,
+        "W",
+        "/day/inverter/idle_w",
+        "Small ones take 3 W, large ones 25 W.",
+        3,
+        25,
+    )
+    idle = computed(
+        "day.idle_wh",
+        "Inverter idle",
+        idle_w.number * hours.number,
+        "Wh",
+        "{P_idle} · {h_inv}",
+        {"P_idle": idle_w, "h_inv": hours},
+        "Idle draw for as long as the inverter is switched on",
+    )
+    standby_w = typed(
+        "day.standby_w",
+        "Standby with everything off",
+        plan.standby_w,
+        "W",
+        "/day/standby_w",
+        "What the monitor still reads: alarms, displays, relays.",
+    )
+    standby = computed(
+        "day.standby_wh",
+        "Unlisted standby",
+        24 * plan.standby_w,
+        "Wh",
+        "24 · {P_standby}",
+        {"P_standby": standby_w},
+        "Measured standby, round the clock",
+    )
+    sums = {
+        s: _sum(s, [e for e, load in zip(energies, plan.loads, strict=True) if load.supply == s])
+        for s in (DC, AC)
+    }
     total = computed(
-        "day.bank_wh", "The day, taken from the bank",
-        bank_energy(sums[DC].number, sums[AC].number, eta_dc.number, inverter.efficiency,
-                    idle.number, plan.standby_w),
-        "Wh", "{E_dc} / {η_dc} + {E_ac} / {η_inv} + {E_idle} + {E_standby}",
-        {"E_dc": sums[DC], "η_dc": eta_dc, "E_ac": sums[AC], "η_inv": eta_inv, "E_idle": idle,
-         "E_standby": standby},
+        "day.bank_wh",
+        "The day, taken from the bank",
+        bank_energy(
+            sums[DC].number,
+            sums[AC].number,
+            eta_dc.number,
+            inverter.efficiency,
+            idle.number,
+            plan.standby_w,
+        ),
+        "Wh",
+        "{E_dc} / {η_dc} + {E_ac} / {η_inv} + {E_idle} + {E_standby}",
+        {
+            "E_dc": sums[DC],
+            "η_dc": eta_dc,
+            "E_ac": sums[AC],
+            "η_inv": eta_inv,
+            "E_idle": idle,
+            "E_standby": standby,
+        },
         "Energy audit: loads, conversion losses, inverter idle and standby",
     )
     loads = tuple(
         _load_figures(load, energy, eta_inv if load.supply == AC else eta_dc, total)
         for load, energy in zip(plan.loads, energies, strict=True)
     )
-    return Day(loads, idle, standby, hours, total,
-               _profile(plan, eta_dc.number, windows, hours.number), _findings(plan, hours, windows))
+    return Day(
+        loads,
+        idle,
+        standby,
+        hours,
+        total,
+        _profile(plan, eta_dc.number, windows, hours.number),
+        _findings(plan, hours, windows),
+    )
 
 
 def _load_energy(load: Load, index: int) -> Figure:
     at, path = f"day.load.{load.id}", f"/day/loads/{index}"
     inputs: dict[str, Figure] = {
-        "n": typed(f"{at}.quantity", "How many", load.quantity, "1", f"{path}/quantity")}
+        "n": typed(f"{at}.quantity", "How many", load.quantity, "1", f"{path}/quantity")
+    }
     if load.draw.unit == "A":
         amps = typed(f"{at}.amps", "Current", load.draw.value, "A", f"{path}/draw")
-        volts = typed(f"{at}.volts", "At volts", load.volts, "V", f"{path}/volts",
-                      "Class volts unless you state others, so that the need does not depend on the bank.")
-        inputs["P"] = computed(f"{at}.watts", f"Power of {load.name}", load.watts, "W",
-                               "{I} · {V}", {"I": amps, "V": volts})
+        volts = typed(
+            f"{at}.volts",
+            "At volts",
+            load.volts,
+            "V",
+            f"{path}/volts",
+            "Class volts unless you state others, so that the need does not depend on the bank.",
+        )
+        inputs["P"] = computed(
+            f"{at}.watts",
+            f"Power of {load.name}",
+            load.watts,
+            "W",
+            "{I} · {V}",
+            {"I": amps, "V": volts},
+        )
     else:
         inputs["P"] = typed(f"{at}.watts", f"Power of {load.name}", load.watts, "W", f"{path}/draw")
-    duty = typed(f"{at}.duty", "Duty cycle", load.duty, "1", f"{path}/duty",
-                 "Share of the time switched on in which it really draws.")
+    duty = typed(
+        f"{at}.duty",
+        "Duty cycle",
+        load.duty,
+        "1",
+        f"{path}/duty",
+        "Share of the time switched on in which it really draws.",
+    )
     if load.use == USES:
         inputs["u"] = typed(f"{at}.uses", "Uses a day", load.uses, "1", f"{path}/uses")
         inputs["t"] = typed(f"{at}.minutes", "Minutes a use", load.minutes, "min", f"{path}/minutes")
@@ -134,39 +211,78 @@ def _load_energy(load: Load, index: int) -> Figure:
 def _sum(supply: str, energies: list[Figure]) -> Figure:
     inputs = {f"E{i}": e for i, e in enumerate(energies, 1)}
     formula = " + ".join(f"{{{symbol}}}" for symbol in inputs) or "0"
-    return computed(f"day.{supply}_wh", f"All {supply.upper()} loads", sum(e.number for e in energies),
-                    "Wh", formula, inputs, AUDIT)
+    return computed(
+        f"day.{supply}_wh",
+        f"All {supply.upper()} loads",
+        sum(e.number for e in energies),
+        "Wh",
+        formula,
+        inputs,
+        AUDIT,
+    )
 
 
 def _inverter_hours(plan: Plan, windows: tuple[Block, ...]) -> Figure:
-    union = computed("day.ac_hours", "Hours in which any AC load runs",
-                     sum(e - s for s, e in windows), "h", "", {},
-                     "Union of the times of the AC loads; overlapping ones count once")
-    stated = typed("day.inverter.hours_on", "Inverter switched on, as you state it",
-                   plan.inverter.hours_on or 0.0, "h", "/day/inverter/hours_on")
-    return computed("day.inverter_hours", "Inverter on",
-                    inverter_hours(plan.inverter.hours_on, union.number), "h",
-                    "max({h_stated}, {h_AC})", {"h_stated": stated, "h_AC": union},
-                    "At least as long as any AC load runs")
+    union = computed(
+        "day.ac_hours",
+        "Hours in which any AC load runs",
+        sum(e - s for s, e in windows),
+        "h",
+        "",
+        {},
+        "Union of the times of the AC loads; overlapping ones count once",
+    )
+    stated = typed(
+        "day.inverter.hours_on",
+        "Inverter switched on, as you state it",
+        plan.inverter.hours_on or 0.0,
+        "h",
+        "/day/inverter/hours_on",
+    )
+    return computed(
+        "day.inverter_hours",
+        "Inverter on",
+        inverter_hours(plan.inverter.hours_on, union.number),
+        "h",
+        "max({h_stated}, {h_AC})",
+        {"h_stated": stated, "h_AC": union},
+        "At least as long as any AC load runs",
+    )
 
 
 def _load_figures(load: Load, energy: Figure, eta: Figure, total: Figure) -> LoadFigures:
     at = f"day.load.{load.id}"
-    bank = computed(f"{at}.bank_wh", f"{load.name}, taken from the bank", energy.number / eta.number,
-                    "Wh", "{E} / {η}", {"E": energy, "η": eta},
-                    "Losses of the inverter or the wiring are the bank's to carry")
+    bank = computed(
+        f"{at}.bank_wh",
+        f"{load.name}, taken from the bank",
+        energy.number / eta.number,
+        "Wh",
+        "{E} / {η}",
+        {"E": energy, "η": eta},
+        "Losses of the inverter or the wiring are the bank's to carry",
+    )
     has = total.number > 0
-    share = computed(f"{at}.share", f"Share of {load.name}",
-                     bank.number / total.number if has else None, "%",
-                     "{E} / {E_bank}" if has else "", {"E": bank, "E_bank": total})
+    share = computed(
+        f"{at}.share",
+        f"Share of {load.name}",
+        bank.number / total.number if has else None,
+        "%",
+        "{E} / {E_bank}" if has else "",
+        {"E": bank, "E_bank": total},
+    )
     return LoadFigures(load, energy, bank, share)
 
 
 def _profile(plan: Plan, eta_dc: float, windows: tuple[Block, ...], hours_on: float) -> Profile:
     parts = [
-        (load.blocks,
-         load.quantity * load.watts * load.duty * _spread(load)
-         / (plan.inverter.efficiency if load.supply == AC else eta_dc))
+        (
+            load.blocks,
+            load.quantity
+            * load.watts
+            * load.duty
+            * _spread(load)
+            / (plan.inverter.efficiency if load.supply == AC else eta_dc),
+        )
         for load in plan.loads
     ]
     on = sum(e - s for s, e in windows)
@@ -189,16 +305,30 @@ def _findings(plan: Plan, hours: Figure, windows: tuple[Block, ...]) -> tuple[Fi
     stated = plan.inverter.hours_on
     union = hours.inputs["h_AC"]
     if stated is not None and stated < union.number - 1e-6:
-        found.append(Finding(
-            "inverter_hours", "note", "day",
-            Sentence("AC loads run {union} a day, longer than the {stated} for which the inverter is "
-                     "said to be on; {union} is used.",
-                     {"union": union, "stated": hours.inputs["h_stated"]}),
-            "State more hours, or leave the field empty."))
+        found.append(
+            Finding(
+                "inverter_hours",
+                "note",
+                "day",
+                Sentence(
+                    "AC loads run {union} a day, longer than the {stated} for which the inverter is "
+                    "said to be on; {union} is used.",
+                    {"union": union, "stated": hours.inputs["h_stated"]},
+                ),
+                "State more hours, or leave the field empty.",
+            )
+        )
     if plan.loads and not windows and plan.inverter.hours_on:
-        found.append(Finding(
-            "inverter_idle", "note", "day",
-            Sentence("The inverter is on {stated} a day with no AC load listed.",
-                     {"stated": hours.inputs["h_stated"]}),
-            "List what it is on for, or switch it off."))
+        found.append(
+            Finding(
+                "inverter_idle",
+                "note",
+                "day",
+                Sentence(
+                    "The inverter is on {stated} a day with no AC load listed.",
+                    {"stated": hours.inputs["h_stated"]},
+                ),
+                "List what it is on for, or switch it off.",
+            )
+        )
     return tuple(found)

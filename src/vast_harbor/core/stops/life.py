@@ -18,7 +18,15 @@ from vast_harbor.core.stops.banks import BankFigures
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.need import Need
 from vast_harbor.core.temperature import calendar_years
-from vast_harbor.core.workings import HOUSE_RULE, REFERENCE, TYPED, Figure, computed, datasheet, typed
+from vast_harbor.core.workings import (
+    HOUSE_RULE,
+    REFERENCE,
+    TYPED,
+    Figure,
+    computed,
+    datasheet,
+    typed,
+)
 
 MINER = "Palmgren–Miner: wears of cycles, years and accidents are added"
 CYCLES, YEARS, ACCIDENTS, WARRANTY = "cycles", "years", "accidents", "warranty"
@@ -44,8 +52,14 @@ class Life:
         return self.figures[name]
 
 
-def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, day: Day, need: Need,
-             banked: BankFigures) -> Life:
+def evaluate(
+    plan: Plan,
+    reference: Reference,
+    assumptions: Assumptions,
+    day: Day,
+    need: Need,
+    banked: BankFigures,
+) -> Life:
     """Life of a candidate in years, without a simulated year.
 
     Off-grid nights / N cycles a year, each of depth N · E_bank / nameplate (at most 1).
@@ -66,12 +80,16 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, day: Da
 
 def nights_a_year(plan: Plan) -> Figure:
     """Off-grid nights a year as entered."""
-    return typed("rig.off_grid_nights", "Off-grid nights a year", plan.off_grid_nights, "nights",
-                 "/rig/off_grid_nights")
+    return typed(
+        "rig.off_grid_nights",
+        "Off-grid nights a year",
+        plan.off_grid_nights,
+        "nights",
+        "/rig/off_grid_nights",
+    )
 
 
-def _curve(banked: BankFigures, assumptions: Assumptions, depth: Figure, key: str,
-           name: str) -> Figure:
+def _curve(banked: BankFigures, assumptions: Assumptions, depth: Figure, key: str, name: str) -> Figure:
     """N(d) of the entry at a depth, as a figure with the formula of the part that applies."""
     assert banked.bank is not None
     model, at = banked.bank.model, f"life.{banked.candidate.id}"
@@ -104,63 +122,119 @@ def _curve(banked: BankFigures, assumptions: Assumptions, depth: Figure, key: st
         return computed(f"{at}.{key}", name, None, "cycles", "", inputs, "No use, no cycles")
     reference = model.battery_class.cycles
     same = model.battery_class.cycles_at_dod == d
-    return computed(f"{at}.{key}", name, value, "cycles", formula, inputs,
-                    "Cycle law N(d) = N_ref · (d_ref/d)^b, to 80 % of the capacity",
-                    low=reference.low if same else None, high=reference.high if same else None)
+    return computed(
+        f"{at}.{key}",
+        name,
+        value,
+        "cycles",
+        formula,
+        inputs,
+        "Cycle law N(d) = N_ref · (d_ref/d)^b, to 80 % of the capacity",
+        low=reference.low if same else None,
+        high=reference.high if same else None,
+    )
 
 
-def _cycle_figures(f: dict[str, Figure], plan: Plan, assumptions: Assumptions, day: Day, need: Need,
-                   banked: BankFigures) -> None:
+def _cycle_figures(
+    f: dict[str, Figure],
+    plan: Plan,
+    assumptions: Assumptions,
+    day: Day,
+    need: Need,
+    banked: BankFigures,
+) -> None:
     at = f"life.{banked.candidate.id}"
-    f["design_cycles"] = _curve(banked, assumptions, banked["dod"], "design_cycles",
-                                "Cycles at the design depth")
+    f["design_cycles"] = _curve(
+        banked, assumptions, banked["dod"], "design_cycles", "Cycles at the design depth"
+    )
     nights, n = nights_a_year(plan), need.nights
-    f["cycles_per_year"] = computed(f"{at}.cycles_per_year", "Cycles made a year",
-                                    nights.number / n.number, "cycles/year", "{nights} / {N}",
-                                    {"nights": nights, "N": n},
-                                    "One cycle from one charge to the next, N nights later")
+    f["cycles_per_year"] = computed(
+        f"{at}.cycles_per_year",
+        "Cycles made a year",
+        nights.number / n.number,
+        "cycles/year",
+        "{nights} / {N}",
+        {"nights": nights, "N": n},
+        "One cycle from one charge to the next, N nights later",
+    )
     label = banked["nameplate_wh"]
-    f["depth"] = computed(f"{at}.depth", "Depth of each cycle",
-                          min(1.0, n.number * day.bank_wh.number / label.number), "%",
-                          "min(1, {N} · {E_bank} / {E_label})",
-                          {"N": n, "E_bank": day.bank_wh, "E_label": label},
-                          "Of the nameplate")
-    f["cycles_at_depth"] = _curve(banked, assumptions, f["depth"], "cycles_at_depth",
-                                  "Cycles that it stands at this depth")
+    f["depth"] = computed(
+        f"{at}.depth",
+        "Depth of each cycle",
+        min(1.0, n.number * day.bank_wh.number / label.number),
+        "%",
+        "min(1, {N} · {E_bank} / {E_label})",
+        {"N": n, "E_bank": day.bank_wh, "E_label": label},
+        "Of the nameplate",
+    )
+    f["cycles_at_depth"] = _curve(
+        banked, assumptions, f["depth"], "cycles_at_depth", "Cycles that it stands at this depth"
+    )
 
 
-def _wear_figures(f: dict[str, Figure], plan: Plan, assumptions: Assumptions,
-                  banked: BankFigures) -> None:
+def _wear_figures(f: dict[str, Figure], plan: Plan, assumptions: Assumptions, banked: BankFigures) -> None:
     battery_class, at = banked.battery_class, f"life.{banked.candidate.id}"
-    c_rate = Figure(f"{at}.wear_c", "Rate above which use wears it faster", battery_class.wear_c_rate,
-                    "1/h", REFERENCE, source="C/5 for lead-acid, C/2 for LFP")
+    c_rate = Figure(
+        f"{at}.wear_c",
+        "Rate above which use wears it faster",
+        battery_class.wear_c_rate,
+        "1/h",
+        REFERENCE,
+        source="C/5 for lead-acid, C/2 for LFP",
+    )
     current, ah = banked["mean_current"], banked["nameplate_ah"]
     limit = c_rate.number * ah.number
-    f["rate"] = computed(f"{at}.f_rate", "Wear by hard use", rate_wear_factor(current.number, limit), "1",
-                         "min(1.5, 1 + 0.3 · max(0, {I_mean} / ({c} · {Ah}) − 1))",
-                         {"I_mean": current, "c": c_rate, "Ah": ah},
-                         "Hard discharge wears faster; a practice value")
+    f["rate"] = computed(
+        f"{at}.f_rate",
+        "Wear by hard use",
+        rate_wear_factor(current.number, limit),
+        "1",
+        "min(1.5, 1 + 0.3 · max(0, {I_mean} / ({c} · {Ah}) − 1))",
+        {"I_mean": current, "c": c_rate, "Ah": ah},
+        "Hard discharge wears faster; a practice value",
+    )
     n_d, per_year = f["cycles_at_depth"], f["cycles_per_year"]
     p = assumptions.figure(f"short_of_full_penalty.{battery_class.key}")
     short = assumptions.figure("short_of_full_share")
-    worn = 0.0 if n_d.value is None else (
-        per_year.number / n_d.number * f["rate"].number * (1 + p.number * short.number))
+    worn = (
+        0.0
+        if n_d.value is None
+        else (per_year.number / n_d.number * f["rate"].number * (1 + p.number * short.number))
+    )
     f["cycle_wear"] = computed(
-        f"{at}.cycle_wear", "Wear a year by cycles", worn, "1/year",
+        f"{at}.cycle_wear",
+        "Wear a year by cycles",
+        worn,
+        "1/year",
         "{n} / {N_d} · {f_rate} · (1 + {p} · {s_short})" if n_d.value is not None else "0",
-        {"n": per_year, "N_d": n_d, "f_rate": f["rate"], "p": p, "s_short": short}, MINER)
+        {"n": per_year, "N_d": n_d, "f_rate": f["rate"], "p": p, "s_short": short},
+        MINER,
+    )
     _calendar(f, plan, assumptions, battery_class.key, at)
     count, each = assumptions.figure("accidents_per_year"), assumptions.figure("wear_per_accident")
     lead = battery_class.is_lead_acid
     f["accident_wear"] = computed(
-        f"{at}.accident_wear", "Wear a year by deep accidents", count.number * each.number if lead else 0.0,
-        "1/year", "{n_acc} · {w_acc}" if lead else "0", {"n_acc": count, "w_acc": each} if lead else {},
-        "Flattened by mistake and recharged within a day" if lead else "A BMS opens before harm is done")
-    f["wear"] = computed(f"{at}.wear", "Wear a year", f["cycle_wear"].number + f["calendar_wear"].number
-                         + f["accident_wear"].number, "1/year",
-                         "{w_cycles} + {w_years} + {w_accidents}",
-                         {"w_cycles": f["cycle_wear"], "w_years": f["calendar_wear"],
-                          "w_accidents": f["accident_wear"]}, MINER)
+        f"{at}.accident_wear",
+        "Wear a year by deep accidents",
+        count.number * each.number if lead else 0.0,
+        "1/year",
+        "{n_acc} · {w_acc}" if lead else "0",
+        {"n_acc": count, "w_acc": each} if lead else {},
+        "Flattened by mistake and recharged within a day" if lead else "A BMS opens before harm is done",
+    )
+    f["wear"] = computed(
+        f"{at}.wear",
+        "Wear a year",
+        f["cycle_wear"].number + f["calendar_wear"].number + f["accident_wear"].number,
+        "1/year",
+        "{w_cycles} + {w_years} + {w_accidents}",
+        {
+            "w_cycles": f["cycle_wear"],
+            "w_years": f["calendar_wear"],
+            "w_accidents": f["accident_wear"],
+        },
+        MINER,
+    )
 
 
 def _calendar(f: dict[str, Figure], plan: Plan, assumptions: Assumptions, key: str, at: str) -> None:
@@ -171,61 +245,131 @@ def _calendar(f: dict[str, Figure], plan: Plan, assumptions: Assumptions, key: s
     def life_at(name: str, title: str, temperature: Figure) -> Figure:
         hot = temperature.number > 25
         formula = "{L_25}" + (" · {f_AGM}" if factor else "") + (" · 2^((25 − {T}) / 10)" if hot else "")
-        return computed(f"{at}.{name}", title, calendar_years(at_25, temperature.number), "years",
-                        formula, {"L_25": base, **factor, "T": temperature},
-                        "Halves for every 10 K above 25 °C")
+        return computed(
+            f"{at}.{name}",
+            title,
+            calendar_years(at_25, temperature.number),
+            "years",
+            formula,
+            {"L_25": base, **factor, "T": temperature},
+            "Halves for every 10 K above 25 °C",
+        )
 
     use = life_at("years_use", "Calendar life at the temperature in use", factors.battery_temperature(plan))
-    rest = life_at("years_rest", "Calendar life at the temperature of the rest of the year",
-                   typed("rig.rest_c", "Battery temperature the rest of the year", plan.rest_c, "°C",
-                         "/rig/rest_c"))
+    rest = life_at(
+        "years_rest",
+        "Calendar life at the temperature of the rest of the year",
+        typed(
+            "rig.rest_c",
+            "Battery temperature the rest of the year",
+            plan.rest_c,
+            "°C",
+            "/rig/rest_c",
+        ),
+    )
     nights = nights_a_year(plan)
-    share = computed("rig.share_in_use", "Share of the year in use", min(1.0, nights.number / 365), "%",
-                     "min(1, {nights} / 365)", {"nights": nights})
+    share = computed(
+        "rig.share_in_use",
+        "Share of the year in use",
+        min(1.0, nights.number / 365),
+        "%",
+        "min(1, {nights} / 365)",
+        {"nights": nights},
+    )
     f["calendar_wear"] = computed(
-        f"{at}.calendar_wear", "Wear a year by age",
-        calendar_wear(use.number, rest.number, share.number), "1/year",
-        "{s} / {L_use} + (1 − {s}) / {L_rest}", {"s": share, "L_use": use, "L_rest": rest},
-        "Mean over the year of 1/L_cal(T)")
+        f"{at}.calendar_wear",
+        "Wear a year by age",
+        calendar_wear(use.number, rest.number, share.number),
+        "1/year",
+        "{s} / {L_use} + (1 − {s}) / {L_rest}",
+        {"s": share, "L_use": use, "L_rest": rest},
+        "Mean over the year of 1/L_cal(T)",
+    )
 
 
-def _life(f: dict[str, Figure], plan: Plan, reference: Reference, assumptions: Assumptions, day: Day,
-          need: Need, banked: BankFigures) -> Life:
+def _life(
+    f: dict[str, Figure],
+    plan: Plan,
+    reference: Reference,
+    assumptions: Assumptions,
+    day: Day,
+    need: Need,
+    banked: BankFigures,
+) -> Life:
     at, lead = f"life.{banked.candidate.id}", banked.battery_class.is_lead_acid
     end = _health_at_replacement(assumptions, day, need, banked, at)
     formula = "(1 − {SoH_end}) / 0.2"
     if lead and end.number < 0.8:
         formula = "1 + ((1 − {SoH_end}) / 0.2 − 1) / 3"
-    worn_out = computed(f"{at}.worn_out", "Wear at which it is replaced",
-                        wear_at_health(end.number, lead), "1", formula, {"SoH_end": end},
-                        "SoH = 1 − 0.2 · wear; below 80 % lead-acid fades three times as fast")
-    likely = computed(f"{at}.years_likely", "Years until worn out", worn_out.number / f["wear"].number,
-                      "years", "{w_end} / {w}", {"w_end": worn_out, "w": f["wear"]}, MINER)
-    wears = {CYCLES: f["cycle_wear"].number, YEARS: f["calendar_wear"].number,
-             ACCIDENTS: f["accident_wear"].number}
+    worn_out = computed(
+        f"{at}.worn_out",
+        "Wear at which it is replaced",
+        wear_at_health(end.number, lead),
+        "1",
+        formula,
+        {"SoH_end": end},
+        "SoH = 1 − 0.2 · wear; below 80 % lead-acid fades three times as fast",
+    )
+    likely = computed(
+        f"{at}.years_likely",
+        "Years until worn out",
+        worn_out.number / f["wear"].number,
+        "years",
+        "{w_end} / {w}",
+        {"w_end": worn_out, "w": f["wear"]},
+        MINER,
+    )
+    wears = {
+        CYCLES: f["cycle_wear"].number,
+        YEARS: f["calendar_wear"].number,
+        ACCIDENTS: f["accident_wear"].number,
+    }
     ends = max(wears, key=lambda k: wears[k])
     basis = plan.life_basis or assumptions.rule.life_basis
     name, why = reference.life_bases[basis]
-    basis_figure = Figure(f"{at}.basis", f"Life reckoned by {name}", None, "",
-                          TYPED if plan.life_basis else HOUSE_RULE, source=why,
-                          note=assumptions.rule.name)
+    basis_figure = Figure(
+        f"{at}.basis",
+        f"Life reckoned by {name}",
+        None,
+        "",
+        TYPED if plan.life_basis else HOUSE_RULE,
+        source=why,
+        note=assumptions.rule.name,
+    )
     if basis == "warranty":
         assert banked.bank is not None
-        warranty = datasheet(f"{at}.warranty", "Warranty", banked.bank.model.warranty_years, "years",
-                             banked.bank.model.title)
+        warranty = datasheet(
+            f"{at}.warranty",
+            "Warranty",
+            banked.bank.model.warranty_years,
+            "years",
+            banked.bank.model.title,
+        )
         value = min(likely.number, warranty.number)
         ends = WARRANTY if warranty.number < likely.number else ends
-        years = computed(f"{at}.years", "Years reckoned with", value, "years",
-                         "min({L_likely}, {warranty})", {"L_likely": likely, "warranty": warranty},
-                         why)
+        years = computed(
+            f"{at}.years",
+            "Years reckoned with",
+            value,
+            "years",
+            "min({L_likely}, {warranty})",
+            {"L_likely": likely, "warranty": warranty},
+            why,
+        )
     elif basis == "label_cycles":
         ends, per_year = CYCLES, f["cycles_per_year"]
         endless = per_year.number <= 0
         value = inf if endless else f["design_cycles"].number / per_year.number
-        years = computed(f"{at}.years", "Years reckoned with", None if endless else value, "years",
-                         "" if endless else "{N_label} / {n}",
-                         {"N_label": f["design_cycles"], "n": per_year}, why,
-                         "No cycles are made, so the label gives no end." if endless else "")
+        years = computed(
+            f"{at}.years",
+            "Years reckoned with",
+            None if endless else value,
+            "years",
+            "" if endless else "{N_label} / {n}",
+            {"N_label": f["design_cycles"], "n": per_year},
+            why,
+            "No cycles are made, so the label gives no end." if endless else "",
+        )
     else:
         value, years = likely.number, likely
     f["basis"], f["health_at_end"] = basis_figure, end
@@ -233,13 +377,19 @@ def _life(f: dict[str, Figure], plan: Plan, reference: Reference, assumptions: A
     return Life(f, ends, value if isfinite(value) else inf)
 
 
-def _health_at_replacement(assumptions: Assumptions, day: Day, need: Need, banked: BankFigures,
-                           at: str) -> Figure:
+def _health_at_replacement(
+    assumptions: Assumptions, day: Day, need: Need, banked: BankFigures, at: str
+) -> Figure:
     if banked.battery_class.is_lead_acid:
         return assumptions.figure("worn_out.lead_acid")
     floor, new = assumptions.figure("worn_out_floor.lfp"), banked["usable_new_wh"]
     value = health_at_replacement_lfp(need.nights.number * day.bank_wh.number, new.number, floor.number)
-    return computed(f"{at}.health_at_end", "State of health at which it is replaced", value, "1",
-                    "min(max({N} · {E_bank} / {E_new}, {SoH_floor}), max({SoH_floor}, 0.8))",
-                    {"N": need.nights, "E_bank": day.bank_wh, "E_new": new, "SoH_floor": floor},
-                    "LFP serves until it no longer covers the need without the reserve")
+    return computed(
+        f"{at}.health_at_end",
+        "State of health at which it is replaced",
+        value,
+        "1",
+        "min(max({N} · {E_bank} / {E_new}, {SoH_floor}), max({SoH_floor}, 0.8))",
+        {"N": need.nights, "E_bank": day.bank_wh, "E_new": new, "SoH_floor": floor},
+        "LFP serves until it no longer covers the need without the reserve",
+    )

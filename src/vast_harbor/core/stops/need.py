@@ -72,14 +72,33 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, day: Da
     """
     nights, reserve = assumptions.figure("nights"), assumptions.figure("reserve")
     ageing = assumptions.figure("ageing_allowance")
-    energy = computed("need.energy", "Usable energy needed between charges",
-                      energy_need(day.bank_wh.number, nights.number, reserve.number), "Wh",
-                      "{E_bank} · {N} · (1 + {m})",
-                      {"E_bank": day.bank_wh, "N": nights, "m": reserve}, NEED)
-    squared = computed("day.squared", "Power squared over the day", day.profile.power_squared_hours,
-                       "W²h", "", {}, "Σ(P²·t) over the steps of the day's power profile")
-    area = computed("day.area", "Energy under the power profile", day.profile.energy_wh, "Wh", "",
-                    {}, "Σ(P·t) over the steps of the day's power profile")
+    energy = computed(
+        "need.energy",
+        "Usable energy needed between charges",
+        energy_need(day.bank_wh.number, nights.number, reserve.number),
+        "Wh",
+        "{E_bank} · {N} · (1 + {m})",
+        {"E_bank": day.bank_wh, "N": nights, "m": reserve},
+        NEED,
+    )
+    squared = computed(
+        "day.squared",
+        "Power squared over the day",
+        day.profile.power_squared_hours,
+        "W²h",
+        "",
+        {},
+        "Σ(P²·t) over the steps of the day's power profile",
+    )
+    area = computed(
+        "day.area",
+        "Energy under the power profile",
+        day.profile.energy_wh,
+        "Wh",
+        "",
+        {},
+        "Σ(P·t) over the steps of the day's power profile",
+    )
     classes = {
         key: _class_need(plan, assumptions, c, energy, squared, area, ageing)
         for key, c in reference.classes.items()
@@ -92,55 +111,100 @@ def class_volts(plan: Plan, battery_class: BatteryClass) -> Figure:
     """Nominal volts of a class in the rig's system [V]."""
     system = typed("rig.system_v", "System voltage", plan.system_v, "V", "/rig/system_v")
     per_class = "" if battery_class.is_lead_acid else " / 12 · 4 · 3.2"
-    return computed(f"need.{battery_class.key}.V", f"Nominal volts, {battery_class.short}",
-                    battery_class.nominal_v(plan.system_v), "V", "{V_class}" + per_class,
-                    {"V_class": system}, "2.0 V a cell for lead-acid, 3.2 V a cell for LFP")
+    return computed(
+        f"need.{battery_class.key}.V",
+        f"Nominal volts, {battery_class.short}",
+        battery_class.nominal_v(plan.system_v),
+        "V",
+        "{V_class}" + per_class,
+        {"V_class": system},
+        "2.0 V a cell for lead-acid, 3.2 V a cell for LFP",
+    )
 
 
-def _class_need(plan: Plan, assumptions: Assumptions, battery_class: BatteryClass, energy: Figure,
-                squared: Figure, area: Figure, ageing: Figure) -> ClassNeed:
+def _class_need(
+    plan: Plan,
+    assumptions: Assumptions,
+    battery_class: BatteryClass,
+    energy: Figure,
+    squared: Figure,
+    area: Figure,
+    ageing: Figure,
+) -> ClassNeed:
     key = battery_class.key
     at = f"need.{key}"
     dod = assumptions.figure(f"dod.{key}")
     k_t = factors.temperature(plan, assumptions, battery_class)
     exponent = assumptions.figure(f"peukert.{key}")
     volts = class_volts(plan, battery_class)
-    hours = Figure(f"{at}.r", "Rated time", battery_class.rated_hours, "h", "reference",
-                   source="Time over which the class is rated")
+    hours = Figure(
+        f"{at}.r",
+        "Rated time",
+        battery_class.rated_hours,
+        "h",
+        "reference",
+        source="Time over which the class is rated",
+    )
     current = factors.mean_current(at, area, squared, volts)
-    before = computed(f"{at}.A", "Amp-hours before the rate is reckoned with",
-                      energy.number / (volts.number * dod.number * k_t.number * ageing.number), "Ah",
-                      "{E_need} / ({V} · {DoD} · {k_T} · {k_age})",
-                      {"E_need": energy, "V": volts, "DoD": dod, "k_T": k_t, "k_age": ageing}, NEED)
+    before = computed(
+        f"{at}.A",
+        "Amp-hours before the rate is reckoned with",
+        energy.number / (volts.number * dod.number * k_t.number * ageing.number),
+        "Ah",
+        "{E_need} / ({V} · {DoD} · {k_T} · {k_age})",
+        {"E_need": energy, "V": volts, "DoD": dod, "k_T": k_t, "k_age": ageing},
+        NEED,
+    )
     ah = computed(
-        f"{at}.nameplate_ah", f"Amp-hours on the label, {battery_class.short}",
-        nameplate_ah(before.number, hours.number, exponent.number, current.number), "Ah",
+        f"{at}.nameplate_ah",
+        f"Amp-hours on the label, {battery_class.short}",
+        nameplate_ah(before.number, hours.number, exponent.number, current.number),
+        "Ah",
         "max({A}, {A}^(1 / {k}) · ({r} · {I_mean})^(({k} − 1) / {k}))",
         {"A": before, "k": exponent, "r": hours, "I_mean": current},
-        f"{factors.PEUKERT}, solved so that the rate of the bank itself is used")
+        f"{factors.PEUKERT}, solved so that the rate of the bank itself is used",
+    )
     draws = current.number > 0
     rate = computed(
-        f"{at}.k_rate", f"Rate factor, {battery_class.short}",
-        rate_factor(ah.number, hours.number, exponent.number, current.number), "1",
+        f"{at}.k_rate",
+        f"Rate factor, {battery_class.short}",
+        rate_factor(ah.number, hours.number, exponent.number, current.number),
+        "1",
         "min(1, ({Ah} / {r} / {I_mean})^({k} − 1))" if draws else "1",
-        {"Ah": ah, "r": hours, "I_mean": current, "k": exponent}, factors.PEUKERT)
+        {"Ah": ah, "r": hours, "I_mean": current, "k": exponent},
+        factors.PEUKERT,
+    )
     wh = computed(
-        f"{at}.nameplate_wh", f"Energy on the label, {battery_class.short}",
-        nameplate_energy(energy.number, dod.number, k_t.number, rate.number, ageing.number), "Wh",
+        f"{at}.nameplate_wh",
+        f"Energy on the label, {battery_class.short}",
+        nameplate_energy(energy.number, dod.number, k_t.number, rate.number, ageing.number),
+        "Wh",
         "{E_need} / ({DoD} · {k_T} · {k_rate} · {k_age})",
         {"E_need": energy, "DoD": dod, "k_T": k_t, "k_rate": rate, "k_age": ageing},
-        "E_nameplate = E_need / (DoD · k_T · k_rate · k_age)")
+        "E_nameplate = E_need / (DoD · k_T · k_rate · k_age)",
+    )
     return ClassNeed(battery_class, dod, k_t, rate, ageing, current, wh, ah)
 
 
 def _findings(nights: Figure, day: Day) -> tuple[Finding, ...]:
     if day.bank_wh.number <= 0:
-        return (Finding("no_use", "note", "need",
-                        Sentence("The day has no energy yet, so there is no need to work out."),
-                        "List the loads on the Day stop."),)
+        return (
+            Finding(
+                "no_use",
+                "note",
+                "need",
+                Sentence("The day has no energy yet, so there is no need to work out."),
+                "List the loads on the Day stop.",
+            ),
+        )
     if nights.number < 1:
-        return (Finding("short_nights", "note", "need",
-                        Sentence("Planned for {N} without a charge: one cloudy day empties it.",
-                                 {"N": nights}),
-                        "Plan for at least one night unless the bank is charged every day."),)
+        return (
+            Finding(
+                "short_nights",
+                "note",
+                "need",
+                Sentence("Planned for {N} without a charge: one cloudy day empties it.", {"N": nights}),
+                "Plan for at least one night unless the bank is charged every day.",
+            ),
+        )
     return ()

@@ -1,0 +1,86 @@
+# make demo    five made-up rigs at http://127.0.0.1:8650 (PORT=, DATA= change that)
+# make test    lint, type checks and all tests, the browser's included
+# make shots   renew docs/screenshots/ from the demo rigs
+# make bench   speed, as measured on this machine
+# make serve   your own rigs
+
+PYTHON ?= python3
+PORT ?= 8650
+DATA ?= .demo/harbor.sqlite3
+BIN := .venv/bin
+
+STAMPS := .build
+STATIC := src/vast_harbor/web/static
+FRONT := $(shell find frontend/src frontend/public -type f ! -name schema.d.ts 2>/dev/null) \
+         frontend/index.html frontend/vite.config.ts frontend/tsconfig.json
+SOURCE := $(shell find src/vast_harbor -name '*.py' -o -name '*.toml' -o -name '*.sql' | grep -v /static/)
+
+.PHONY: demo serve test lint types check shots bench build docs clean chromium
+
+demo: $(STAMPS)/runtime $(STAMPS)/frontend
+	@exec $(BIN)/vast-harbor demo --port $(PORT) --data $(DATA)
+
+serve: $(STAMPS)/runtime $(STAMPS)/frontend
+	@exec $(BIN)/vast-harbor serve --port $(PORT)
+
+build: $(STAMPS)/runtime $(STAMPS)/frontend
+
+$(STAMPS)/venv:
+	@mkdir -p $(STAMPS)
+	$(PYTHON) -m venv .venv
+	@touch $@
+
+$(STAMPS)/runtime: requirements.lock pyproject.toml | $(STAMPS)/venv
+	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements.lock
+	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e .
+	@touch $@
+
+$(STAMPS)/dev: requirements-dev.lock $(STAMPS)/runtime
+	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements-dev.lock
+	@touch $@
+
+$(STAMPS)/node: frontend/package-lock.json frontend/package.json
+	@mkdir -p $(STAMPS)
+	cd frontend && npm ci --silent --no-audit --no-fund
+	@touch $@
+
+# The API's description changes with the code, its TypeScript types only when it really differs.
+$(STAMPS)/openapi.json: $(SOURCE) | $(STAMPS)/runtime
+	@$(BIN)/vast-harbor openapi > $@.new
+	@cmp -s $@.new $@ || cp $@.new $@
+	@rm -f $@.new
+
+frontend/src/api/schema.d.ts: $(STAMPS)/openapi.json $(STAMPS)/node
+	cd frontend && npm run --silent types
+	@touch $@
+
+$(STAMPS)/frontend: $(FRONT) frontend/src/api/schema.d.ts $(STAMPS)/node
+	cd frontend && npm run --silent build -- --logLevel warn
+	@touch $@
+
+lint: $(STAMPS)/dev $(STAMPS)/node frontend/src/api/schema.d.ts
+	$(BIN)/ruff format --check --quiet src tests tools
+	$(BIN)/ruff check --quiet src tests tools
+	cd frontend && npm run --silent lint
+
+types: $(STAMPS)/dev $(STAMPS)/node frontend/src/api/schema.d.ts
+	$(BIN)/mypy
+	cd frontend && npm run --silent check
+
+chromium:
+	@tools/have-chromium
+
+test: lint types build chromium
+	$(BIN)/pytest
+
+shots: $(STAMPS)/dev build chromium
+	$(BIN)/python tools/shots.py
+
+bench: $(STAMPS)/dev build chromium
+	$(BIN)/python tools/bench.py
+
+docs: $(STAMPS)/runtime
+	$(BIN)/vast-harbor schema > docs/rig-file.schema.json
+
+clean:
+	rm -rf .venv .build .demo frontend/node_modules frontend/src/api/schema.d.ts $(STATIC)

@@ -1,0 +1,27 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+export type Schemas = components['schemas']
+export type RigView = Schemas['RigView']
+export type FigureView = Schemas['FigureView']
+export type TokenView = Schemas['TokenView']
+export type FindingView = Schemas['FindingView']
+export type CandidateView = Schemas['CandidateView']
+export type CardView = Schemas['CardView']
+export type WorkingsView = Schemas['WorkingsView']
+export type ReferenceView = Schemas['ReferenceView']
+export type Operation = Schemas['Operation']
+export type Problem = Schemas['ProblemView']
+export type SeriesView = Schemas['SeriesView']
+export type ColumnView = Schemas['ColumnView']
+
+export const api = createClient<paths>({ baseUrl: '/' })
+
+const UNREACHABLE =
+  'The program does not answer. What you typed is kept here; start it again and go on.'
+
+/** What a refused or unanswered request has to say. */
+export function problemsOf(error: unknown): Problem[] {
+  const found = (error as { problems?: Problem[] } | undefined)?.problems
+  return found?.length ? found : [{ path: '', message: UNREACHABLE }]
+}

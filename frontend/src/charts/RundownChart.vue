@@ -1,0 +1,96 @@
+<script setup lang="ts">
+import { usePlan } from '@/stores/plan'
+import { computed } from 'vue'
+import ChartFrame from './ChartFrame.vue'
+import ChartLegend from './ChartLegend.vue'
+import { useLook } from './useLook'
+
+const plan = usePlan()
+const { look, chemistry } = useLook()
+const compare = computed(() => plan.rig!.compare)
+const columnOf = (id: string) => compare.value.columns.find((c) => c.id === id)!
+
+const series = computed(() =>
+  compare.value.rundown.map((s) => {
+    const column = columnOf(s.id)
+    const mark = chemistry(column.battery_class)
+    const worn = s.state === 'worn'
+    return {
+      name: `${column.title}, ${worn ? 'at the end of its life' : 'new'}`,
+      type: 'line',
+      data: s.points,
+      symbol: 'none',
+      color: mark.color,
+      lineStyle: {
+        width: worn ? 1.3 : 2.5,
+        type: mark.type,
+        color: mark.color,
+        opacity: worn ? 0.85 : 1,
+      },
+      emphasis: { focus: 'series' },
+    }
+  }),
+)
+
+function clock(hours: number): string {
+  const at = compare.value.rundown_start_h + hours
+  const hour = Math.floor(at % 24)
+  return `day ${Math.floor(at / 24) + 1}, ${String(hour).padStart(2, '0')}:${at % 1 ? '30' : '00'}`
+}
+
+const option = computed(() => ({
+  animation: false,
+  grid: { left: 58, right: 14, top: 14, bottom: 40 },
+  tooltip: {
+    ...look.value.tooltip,
+    trigger: 'axis',
+    formatter: (items: { seriesName: string; value: [number, number] }[]) =>
+      [clock(items[0]!.value[0])]
+        .concat(items.map((i) => `${i.seriesName}: <b>${i.value[1].toFixed(2)} kWh</b>`))
+        .join('<br>'),
+  },
+  xAxis: {
+    ...look.value.axis,
+    type: 'value',
+    min: 0,
+    interval: (compare.value.rundown[0]?.points.at(-1)?.[0] ?? 24) > 96 ? 24 : 12,
+    max: compare.value.rundown[0]?.points.at(-1)?.[0],
+    name: `hours without charging, full at ${compare.value.rundown_start_h}:00`,
+    nameLocation: 'middle',
+    nameGap: 26,
+    splitLine: { show: true, lineStyle: { color: look.value.line } },
+  },
+  yAxis: {
+    ...look.value.axis,
+    type: 'value',
+    min: 0,
+    axisLabel: { ...look.value.text, formatter: (v: number) => `${v} kWh` },
+  },
+  series: series.value,
+}))
+
+const rows = computed(() =>
+  compare.value.rundown.flatMap((s) =>
+    s.points
+      .filter((_, i) => i % 12 === 0)
+      .map(([h, kwh]) => [
+        `${columnOf(s.id).title}, ${s.state}`,
+        clock(h),
+        `${kwh.toFixed(2)} kWh`,
+      ]),
+  ),
+)
+</script>
+
+<template>
+  <ChartFrame
+    title="Usable energy left, hour by hour, with no charging"
+    :option="option"
+    :height="300"
+    :head="['Bank', 'When', 'Left']"
+    :rows="rows"
+  >
+    <ChartLegend :columns="compare.columns" />
+    <p class="mb-1 text-sm text-soft">Thick line: new. Thin line: at 80 % of its capacity.</p>
+  </ChartFrame>
+</template>

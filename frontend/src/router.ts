@@ -1,0 +1,26 @@
+import { createRouter, createWebHistory } from 'vue-router'
+
+export const STOPS = ['rig', 'day', 'need', 'banks', 'compare'] as const
+export type Stop = (typeof STOPS)[number]
+export const STOP_NAMES: Record<Stop, string> = {
+  rig: 'Rig',
+  day: 'Day',
+  need: 'Need',
+  banks: 'Banks',
+  compare: 'Compare',
+}
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'harbor', component: () => import('./stops/harbor/HarborPage.vue') },
+    {
+      path: '/rigs/:id(\\d+)/:stop(rig|day|need|banks|compare)',
+      name: 'rig',
+      component: () => import('./stops/RigPage.vue'),
+      props: (route) => ({ id: Number(route.params.id), stop: route.params.stop }),
+    },
+    { path: '/:rest(.*)', redirect: '/' },
+  ],
+  scrollBehavior: (to, from) => (to.params.stop === from.params.stop ? {} : { top: 0 }),
+})

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import { router, STOPS, type Stop } from '@/router'
+import { usePlan } from '@/stores/plan'
+import { useUi } from '@/stores/ui'
+import PassageStrip from '@/ui/PassageStrip.vue'
+import { useKeys } from '@/ui/useKeys'
+import WorkingsPanel from '@/ui/WorkingsPanel.vue'
+import { computed, defineAsyncComponent, watch } from 'vue'
+import BanksStop from './banks/BanksStop.vue'
+import DayStop from './day/DayStop.vue'
+import NeedStop from './need/NeedStop.vue'
+import RigStop from './rig/RigStop.vue'
+
+const props = defineProps<{ id: number; stop: Stop }>()
+const plan = usePlan()
+const ui = useUi()
+
+const CompareStop = defineAsyncComponent(() => import('./compare/CompareStop.vue'))
+const SCREENS = {
+  rig: RigStop,
+  day: DayStop,
+  need: NeedStop,
+  banks: BanksStop,
+  compare: CompareStop,
+}
+const screen = computed(() => SCREENS[props.stop])
+const next = computed(() => STOPS[STOPS.indexOf(props.stop) + 1])
+
+watch(
+  () => props.id,
+  async (id) => {
+    ui.workings = []
+    await plan.open(id)
+    document.title = `${plan.document?.rig.name ?? 'Rig'} · Vast Harbor`
+  },
+  { immediate: true },
+)
+
+function go(stop: Stop) {
+  router.push({ name: 'rig', params: { id: props.id, stop } })
+}
+
+function showWorkings(event: KeyboardEvent) {
+  const focus = (event.target as HTMLElement).closest<HTMLElement>('[data-figure]')
+  const figure =
+    focus ??
+    document.querySelector<HTMLElement>('main [data-main] [data-figure], main [data-figure]')
+  if (figure?.dataset.figure) ui.openWorkings(figure.dataset.figure)
+}
+
+useKeys({
+  ...Object.fromEntries(STOPS.map((stop, i) => [String(i + 1), () => go(stop)])),
+  '0': () => router.push('/'),
+  '?': () => (ui.keysShown = true),
+  n: () => document.querySelector<HTMLElement>('[data-new]')?.click(),
+  w: showWorkings,
+  'ctrl+z': () => plan.step('undo'),
+  'ctrl+y': () => plan.step('redo'),
+  'ctrl+shift+z': () => plan.step('redo'),
+  escape: () => (ui.workings = []),
+})
+</script>
+
+<template>
+  <div v-if="plan.missing" class="mx-auto max-w-lg px-4 py-24 text-center">
+    <h1 class="text-2xl">This rig is not here</h1>
+    <p class="mt-2 text-soft">It may have been deleted.</p>
+    <RouterLink to="/" class="btn btn-main mt-6">To the harbor</RouterLink>
+  </div>
+  <template v-else-if="plan.rig">
+    <PassageStrip :stop="stop" />
+    <main class="mx-auto max-w-[1240px] px-4 py-6">
+      <component :is="screen" />
+      <nav v-if="next" class="mt-10 flex justify-end print:hidden">
+        <RouterLink class="btn" :to="{ name: 'rig', params: { id, stop: next } }"
+          >On to
+          {{
+            next === 'day'
+              ? 'the day'
+              : next === 'need'
+                ? 'the need'
+                : next === 'banks'
+                  ? 'the banks'
+                  : 'the comparison'
+          }}</RouterLink
+        >
+      </nav>
+      <p class="mt-10 border-t border-line pt-4 text-sm text-soft">
+        A planning aid, not a design certificate. Local code, the maker’s manual, your insurer and
+        licensed practice come first.
+      </p>
+    </main>
+    <WorkingsPanel />
+  </template>
+</template>

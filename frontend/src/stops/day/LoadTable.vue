@@ -1,0 +1,127 @@
+<script setup lang="ts">
+import LoadRow from './LoadRow.vue'
+import { useLoads } from './useLoads'
+
+const { loads, figures, remove } = useLoads()
+</script>
+
+<template>
+  <table class="loads w-full">
+    <thead>
+      <tr class="text-left text-sm text-soft">
+        <th class="w-[21%]">Load</th>
+        <th class="w-[4.6rem]">Supply</th>
+        <th class="w-[5.6rem]">Draw</th>
+        <th class="w-[3.6rem]">How many</th>
+        <th class="w-[15.5rem]">Use</th>
+        <th class="w-[4.2rem]">Duty</th>
+        <th class="w-[4.4rem]">From</th>
+        <th class="w-[5rem] text-right">A day</th>
+        <th>Share of the day</th>
+        <th class="w-9"><span class="sr-only">Remove</span></th>
+      </tr>
+    </thead>
+    <tbody>
+      <LoadRow
+        v-for="(load, i) in loads"
+        :key="load.id"
+        :load="load"
+        :index="i"
+        :figures="figures.get(load.id)"
+        @remove="remove(i)"
+      />
+    </tbody>
+  </table>
+</template>
+
+<style>
+.loads {
+  table-layout: fixed;
+  border-collapse: collapse;
+}
+.loads th,
+.loads td {
+  padding: 0.25rem 0.3rem;
+}
+.loads th {
+  font-weight: 600;
+  vertical-align: bottom;
+  line-height: 1.2;
+}
+.loads tbody tr {
+  border-top: 1px solid var(--line);
+}
+.loads tbody tr.problems {
+  border-top: 0;
+}
+.loads tr.problems td {
+  padding-bottom: 0.6rem;
+}
+.loads td.wh {
+  padding-top: 0.6rem;
+  text-align: right;
+}
+.loads td.share {
+  padding-top: 0.6rem;
+  padding-left: 0.8rem;
+}
+@media (max-width: 1023px) {
+  .loads,
+  .loads tbody {
+    display: block;
+  }
+  .loads thead {
+    display: none;
+  }
+  .loads tbody tr {
+    display: grid;
+    grid-template-columns: repeat(4, minmax(0, 1fr));
+    gap: 0.35rem 0.5rem;
+    padding: 0.9rem 0;
+  }
+  .loads td {
+    padding: 0;
+  }
+  .loads td[data-label]::before {
+    content: attr(data-label);
+    display: block;
+    font-size: 0.8125rem;
+    font-weight: 600;
+    color: var(--soft);
+  }
+  .loads tbody tr.problems {
+    display: block;
+    border: 0;
+    padding: 0 0 0.8rem;
+  }
+  .loads td.name {
+    grid-column: span 3;
+  }
+  .loads td.supply {
+    grid-column: span 1;
+  }
+  .loads td.use {
+    grid-column: span 3;
+    order: 1;
+  }
+  .loads td.wh {
+    order: 2;
+    padding: 0;
+    text-align: right;
+  }
+  .loads td.wh::before {
+    margin-bottom: 0.45rem;
+  }
+  .loads td.share,
+  .loads td.drop {
+    order: 3;
+  }
+  .loads td.share {
+    grid-column: span 3;
+    padding: 0.5rem 0 0;
+  }
+  .loads td.drop {
+    text-align: right;
+  }
+}
+</style>

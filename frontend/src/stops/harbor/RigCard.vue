@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import type { CardView } from '@/api/client'
+import { STOP_NAMES, type Stop } from '@/router'
+import SentenceText from '@/ui/SentenceText.vue'
+import SeverityMark from '@/ui/SeverityMark.vue'
+import { Copy, Download, Trash2 } from '@lucide/vue'
+import { computed } from 'vue'
+import { kindOf } from './kinds'
+
+const props = defineProps<{ card: CardView }>()
+defineEmits<{ copy: []; remove: [] }>()
+
+const kind = computed(() => kindOf(props.card.kind))
+const figures = computed(() => props.card.strip.filter((s) => s.stop !== 'rig'))
+const worst = computed(
+  () => ['stop', 'care'].find((s) => props.card.strip.some((x) => x.attention === s)) ?? '',
+)
+</script>
+
+<template>
+  <article class="sheet flex flex-col" :data-card="card.name">
+    <RouterLink
+      :to="{ name: 'rig', params: { id: card.id, stop: 'rig' } }"
+      class="flex grow flex-col rounded-t-[10px] p-5 hover:bg-wash"
+    >
+      <span class="flex items-center gap-2 text-sm text-soft">
+        <component :is="kind.icon" :size="17" aria-hidden="true" />
+        {{ kind.name }} · {{ card.strip[0]?.figure }}
+        <SeverityMark v-if="worst" :severity="worst" class="ml-auto" />
+      </span>
+      <h2 class="mt-1 text-2xl">{{ card.name }}</h2>
+      <p v-if="card.notes" class="mt-1 line-clamp-3 leading-snug text-soft">{{ card.notes }}</p>
+      <dl class="mt-4 grid grid-cols-2 gap-x-4 gap-y-1">
+        <div v-for="s in figures" :key="s.stop" class="min-w-0">
+          <dt class="text-sm text-soft">{{ STOP_NAMES[s.stop as Stop] }}</dt>
+          <dd class="truncate font-semibold">{{ s.figure }}</dd>
+        </div>
+      </dl>
+      <p class="mt-4 border-t border-line pt-3 leading-snug">
+        <SentenceText :tokens="card.result" plain />
+      </p>
+    </RouterLink>
+    <footer class="flex border-t border-line px-3 py-1.5">
+      <button type="button" class="btn btn-quiet" @click="$emit('copy')">
+        <Copy :size="16" aria-hidden="true" /> Copy
+      </button>
+      <a class="btn btn-quiet" :href="`/api/rigs/${card.id}/file`" download>
+        <Download :size="16" aria-hidden="true" /> Export
+      </a>
+      <button type="button" class="btn btn-quiet ml-auto" @click="$emit('remove')">
+        <Trash2 :size="16" aria-hidden="true" /> Delete
+      </button>
+    </footer>
+  </article>
+</template>

@@ -1,0 +1,80 @@
+import { api, problemsOf, type CardView } from '@/api/client'
+import { router } from '@/router'
+import { useUi } from '@/stores/ui'
+import { ref } from 'vue'
+
+const LARGEST = 2_000_000
+
+/** The rigs as cards, and what can be done with them. */
+export function useHarbor() {
+  const ui = useUi()
+  const cards = ref<CardView[] | null>(null)
+  const problems = ref<string[]>([])
+
+  async function load() {
+    const { data } = await api.GET('/api/rigs').catch(() => ({ data: undefined }))
+    cards.value = data?.rigs ?? cards.value ?? []
+    if (!data) problems.value = ['The program does not answer. Start it again and load this page.']
+  }
+
+  function open(id: number, stop: string) {
+    router.push({ name: 'rig', params: { id, stop } })
+  }
+
+  async function make(name: string, kind: string) {
+    problems.value = []
+    const { data, error } = await api.POST('/api/rigs', { body: { name, kind } })
+    if (data) open(data.id, 'rig')
+    else problems.value = problemsOf(error).map((p) => p.message)
+  }
+
+  async function copy(id: number) {
+    const { data } = await api.POST('/api/rigs/{rig_id}/copy', { params: { path: { rig_id: id } } })
+    if (data) ui.say(`${data.name} made.`)
+    await load()
+  }
+
+  async function remove(id: number) {
+    const path = { params: { path: { rig_id: id } } }
+    const { data } = await api.DELETE('/api/rigs/{rig_id}', path)
+    await load()
+    if (!data) return
+    ui.say(`${data.name} deleted.`, {
+      label: 'Undo',
+      run: async () => {
+        await api.POST('/api/rigs/{rig_id}/restore', path)
+        await load()
+      },
+    })
+  }
+
+  async function bring(file: File) {
+    problems.value = []
+    if (file.size > LARGEST) {
+      const size = Math.round(file.size / 1e6)
+      problems.value = [
+        `${file.name} has ${size} MB; a rig file has less than 2 MB, so this is something else.`,
+      ]
+      return
+    }
+    const response = await fetch('/api/rigs/import', {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: file,
+    }).catch(() => null)
+    const body = await response?.json().catch(() => null)
+    if (response?.ok) {
+      ui.say(`${body.name} imported.`)
+      await load()
+    } else {
+      problems.value = problemsOf(body).map((p) => (p.path ? `${p.path}: ${p.message}` : p.message))
+    }
+  }
+
+  async function demo() {
+    await api.POST('/api/rigs/demo', { body: { name: '' } })
+    await load()
+  }
+
+  return { cards, problems, load, open, make, copy, remove, bring, demo }
+}

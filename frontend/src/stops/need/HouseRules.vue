@@ -1,0 +1,46 @@
+<script setup lang="ts">
+import { usePlan } from '@/stores/plan'
+import { useReference } from '@/stores/reference'
+import { RadioGroup, RadioGroupOption } from '@headlessui/vue'
+import { computed } from 'vue'
+
+const plan = usePlan()
+const reference = useReference()
+const chosen = computed({
+  get: () => plan.document.plan.house_rule,
+  set: (value: string) =>
+    plan.edit('house rule', { op: 'replace', path: '/plan/house_rule', value }),
+})
+</script>
+
+<template>
+  <RadioGroup v-model="chosen" class="grid gap-3 md:grid-cols-3" aria-label="House rule">
+    <RadioGroupOption
+      v-for="rule in reference.data?.rules"
+      :key="rule.key"
+      v-slot="{ checked }"
+      :value="rule.key"
+      as="template"
+    >
+      <div
+        class="sheet cursor-pointer p-4 hover:bg-wash"
+        :style="
+          checked ? { borderColor: 'var(--sea)', boxShadow: 'inset 0 0 0 1px var(--sea)' } : {}
+        "
+        :data-rule="rule.key"
+      >
+        <p class="flex items-center gap-2 font-semibold">
+          <span
+            class="grid size-4 place-items-center rounded-full border-2"
+            :class="checked ? 'border-sea' : 'border-edge'"
+          >
+            <span v-if="checked" class="size-2 rounded-full bg-sea" />
+          </span>
+          {{ rule.name }}
+        </p>
+        <p class="mt-1.5 leading-snug text-soft">{{ rule.argues }}</p>
+        <p class="mt-1.5 text-sm text-soft">Reckons life by {{ rule.life_basis }}.</p>
+      </div>
+    </RadioGroupOption>
+  </RadioGroup>
+</template>

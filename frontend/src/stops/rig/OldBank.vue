@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { usePlan } from '@/stores/plan'
+import { useReference } from '@/stores/reference'
+import FigureLink from '@/ui/FigureLink.vue'
+import PlanChoice from '@/ui/PlanChoice.vue'
+import PlanField from '@/ui/PlanField.vue'
+import { computed } from 'vue'
+
+const plan = usePlan()
+const reference = useReference()
+const old = computed(() => plan.document.old_bank)
+const figures = computed(() => plan.rig!.banks.old)
+const classes = computed(
+  () => reference.data?.classes.map((c) => ({ value: c.key, name: c.name })) ?? [],
+)
+
+function enter() {
+  plan.edit('enter the old bank', { op: 'add', path: '/old_bank', value: {} })
+}
+
+function clear() {
+  plan.edit('remove the old bank', { op: 'replace', path: '/old_bank', value: null })
+}
+</script>
+
+<template>
+  <section class="sheet p-5">
+    <h2 class="text-xl">The bank that is there now</h2>
+    <div v-if="old" class="mt-3 grid grid-cols-2 gap-4">
+      <PlanChoice
+        path="/old_bank/battery_class"
+        label="Class"
+        called="class of the old bank"
+        :value="old.battery_class as string"
+        :options="classes"
+        :also="(v) => reference.withClass('/old_bank', old!.battery_class, v)"
+        class="col-span-2"
+      />
+      <PlanField path="/old_bank/unit_v" label="Volts of one battery" unit="V" />
+      <PlanField path="/old_bank/unit_ah" label="Label of one battery" unit="Ah" />
+      <PlanField path="/old_bank/series" label="In series" />
+      <PlanField path="/old_bank/parallel" label="Strings in parallel" />
+      <PlanField path="/old_bank/age_years" label="Age" unit="years" placeholder="not known" />
+      <PlanField
+        path="/old_bank/unit_kg"
+        label="Weight of one"
+        :unit="plan.rig!.units.weight"
+        placeholder="estimated"
+      />
+      <p v-if="figures.length" class="col-span-2 text-soft">
+        By its label
+        <FigureLink :figure="figures[0]!" name="Energy" class="font-semibold text-ink" />;
+        <FigureLink :figure="figures[1]!" name="Weight" class="font-semibold text-ink" /> to lift
+        out.
+      </p>
+      <button type="button" class="btn col-span-2 justify-self-start" @click="clear">
+        There is none
+      </button>
+    </div>
+    <template v-else>
+      <p class="mt-1 text-soft">
+        Enter it to see by how much the weight changes and what its scrap is worth.
+      </p>
+      <button type="button" class="btn mt-3" @click="enter">Enter the old bank</button>
+    </template>
+  </section>
+</template>

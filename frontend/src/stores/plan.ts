@@ -1,0 +1,186 @@
+import { api, problemsOf, type Operation, type Problem, type RigView } from '@/api/client'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { useUi } from './ui'
+
+interface Edit {
+  operations: Operation[]
+  label: string
+  field: string
+}
+
+export interface Draft {
+  text: string
+  message: string
+}
+
+/** How long a wrong value may stand before it is spoken of [ms]. */
+const PAUSE = 600
+
+type Document = {
+  rig: Record<string, string | number | null>
+  old_bank: Record<string, string | number | null> | null
+  day: {
+    loads: Record<string, unknown>[]
+    inverter: Record<string, number | null>
+    standby_w: number
+  }
+  plan: { house_rule: string; life_basis: string | null; overrides: Record<string, number> }
+  own_models: Record<string, string | number | null>[]
+  candidates: {
+    id: string
+    battery_class: string
+    model: string | null
+    series: number | null
+    parallel: number | null
+    unit_price: number | null
+    extras: { id: string; name: string; price: number }[]
+  }[]
+}
+
+/**
+ * The rig that is open. Edits go to the server one after the other; its answer, with every figure
+ * computed anew, replaces what is shown. What was typed and refused is kept as a draft at its field,
+ * over reloads too.
+ */
+export const usePlan = defineStore('plan', () => {
+  const ui = useUi()
+  const rig = shallowRef<RigView | null>(null)
+  const missing = ref(false)
+  const drafts = ref<Record<string, Draft>>({})
+  const steps = ref(0)
+  const queue: Edit[] = []
+  let running: Promise<void> | null = null
+
+  const document = computed(() => rig.value?.document as unknown as Document)
+
+  const draftKey = () => `vast-harbor-drafts-${rig.value?.id}`
+
+  function keepDrafts() {
+    sessionStorage.setItem(draftKey(), JSON.stringify(drafts.value))
+  }
+
+  function take(view: RigView) {
+    rig.value = view
+  }
+
+  async function open(id: number) {
+    missing.value = false
+    if (rig.value?.id !== id) rig.value = null
+    const { data, response } = await api.GET('/api/rigs/{rig_id}', {
+      params: { path: { rig_id: id } },
+    })
+    if (!data) {
+      missing.value = true
+      if (response.status !== 404) ui.say('The rig could not be read.')
+      return
+    }
+    take(data as RigView)
+    drafts.value = JSON.parse(sessionStorage.getItem(draftKey()) ?? '{}')
+  }
+
+  async function send(edit: Edit) {
+    const view = rig.value
+    if (!view) return
+    const sent = edit.field ? (edit.operations[0]?.value as string) : null
+    const { data, error, response } = await api
+      .PATCH('/api/rigs/{rig_id}', {
+        params: { path: { rig_id: view.id } },
+        body: { revision: view.revision, ...edit },
+      })
+      .catch(() => ({ data: undefined, error: undefined, response: undefined }))
+    if (data) {
+      take(data as RigView)
+      if (edit.field && drafts.value[edit.field]?.text === sent) forget(edit.field)
+    } else if (response?.status === 409) {
+      ui.say(problemsOf(error)[0]!.message)
+      await open(view.id)
+    } else {
+      refuse(edit, problemsOf(error))
+    }
+  }
+
+  function refuse(edit: Edit, problems: Problem[]) {
+    const first = problems[0]!
+    if (!edit.field) {
+      ui.say(first.message)
+      return
+    }
+    const path = edit.field
+    const text = String(edit.operations[0]?.value ?? '')
+    // People pass through wrong values on the way to right ones: speak up when they pause.
+    setTimeout(() => {
+      if (drafts.value[path]?.text !== text) return
+      drafts.value = { ...drafts.value, [path]: { text, message: first.message } }
+      keepDrafts()
+    }, PAUSE)
+  }
+
+  async function drain() {
+    while (queue.length) await send(queue.shift()!)
+    running = null
+  }
+
+  function push(edit: Edit): Promise<void> {
+    const last = queue.at(-1)
+    if (edit.field && last?.field === edit.field) queue[queue.length - 1] = edit
+    else queue.push(edit)
+    running ??= drain()
+    return running
+  }
+
+  /** Carry out an edit that is not typed: a step, a choice, a row added. */
+  function edit(label: string, ...operations: Operation[]): Promise<void> {
+    for (const o of operations) if (o.op === 'remove') renumber(o.path)
+    return push({ operations, label, field: '' })
+  }
+
+  /** Take what is being typed into one field. */
+  function type(path: string, text: string, label: string): Promise<void> {
+    const message = drafts.value[path]?.message ?? ''
+    drafts.value = { ...drafts.value, [path]: { text, message } }
+    keepDrafts()
+    const op = path.startsWith('/plan/overrides/') ? 'add' : 'replace'
+    return push({ operations: [{ op, path, value: text }], label, field: path })
+  }
+
+  /** Drafts stay with their rows when one above them is removed. */
+  function renumber(removed: string) {
+    const [, list, index] = /^(.*)\/(\d+)$/.exec(removed) ?? []
+    if (!list) return
+    const kept = Object.entries(drafts.value).flatMap(([path, draft]) => {
+      const [, at, rest] = path.startsWith(`${list}/`)
+        ? (/^(\d+)(.*)$/.exec(path.slice(list.length + 1)) ?? [])
+        : []
+      if (at === undefined || Number(at) < Number(index)) return [[path, draft] as const]
+      return Number(at) === Number(index) ? [] : [[`${list}/${Number(at) - 1}${rest}`, draft] as const]
+    })
+    drafts.value = Object.fromEntries(kept)
+    keepDrafts()
+  }
+
+  /** Give up what was typed and refused; the stored value stands. */
+  function forget(path: string) {
+    const rest = { ...drafts.value }
+    delete rest[path]
+    drafts.value = rest
+    keepDrafts()
+  }
+
+  async function step(which: 'undo' | 'redo') {
+    await running
+    const view = rig.value
+    const label = which === 'undo' ? view?.undo : view?.redo
+    if (!view || !label) return
+    const path = which === 'undo' ? '/api/rigs/{rig_id}/undo' : '/api/rigs/{rig_id}/redo'
+    const { data } = await api.POST(path, { params: { path: { rig_id: view.id } } })
+    if (!data) return
+    drafts.value = {}
+    keepDrafts()
+    take(data as RigView)
+    steps.value++
+    ui.say(`${which === 'undo' ? 'Undone' : 'Done again'}: ${label}`)
+  }
+
+  return { rig, document, missing, drafts, steps, open, edit, type, forget, step }
+})

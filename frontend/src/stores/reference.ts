@@ -1,0 +1,29 @@
+import { api, type Operation, type ReferenceView, type Schemas } from '@/api/client'
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+
+/** Battery classes, house rules and the appliance list, loaded once. */
+export const useReference = defineStore('reference', () => {
+  const data = ref<ReferenceView | null>(null)
+
+  async function load() {
+    if (!data.value) data.value = (await api.GET('/api/reference')).data ?? null
+  }
+
+  const classes = computed(
+    () =>
+      new Map((data.value?.classes ?? []).map((c) => [c.key, c] as [string, Schemas['ClassView']])),
+  )
+
+  /** Volts and rated time that go with a class, when a battery changes its family. */
+  function withClass(at: string, from: unknown, to: unknown, rated = false): Operation[] {
+    const before = classes.value.get(String(from))
+    const after = classes.value.get(String(to))
+    if (!after || before?.lead_acid === after.lead_acid) return []
+    const volts: Operation = { op: 'replace', path: `${at}/unit_v`, value: after.unit_v }
+    const hours: Operation = { op: 'replace', path: `${at}/rated_hours`, value: after.rated_hours }
+    return rated ? [volts, hours] : [volts]
+  }
+
+  return { data, classes, load, withClass }
+})

@@ -1,0 +1,47 @@
+import { defineStore } from 'pinia'
+import { ref, watchEffect } from 'vue'
+
+export interface Toast {
+  id: number
+  text: string
+  action?: { label: string; run: () => void }
+}
+
+const THEME = 'vast-harbor-theme'
+
+/** Theme, passing messages and which side panel is open. */
+export const useUi = defineStore('ui', () => {
+  const night = ref(
+    localStorage.getItem(THEME) === 'night' ||
+      (!localStorage.getItem(THEME) && matchMedia('(prefers-color-scheme: dark)').matches),
+  )
+  const toasts = ref<Toast[]>([])
+  const workings = ref<string[]>([])
+  const keysShown = ref(false)
+  let next = 1
+
+  watchEffect(() => {
+    document.documentElement.dataset.theme = night.value ? 'night' : 'day'
+  })
+
+  function toggleTheme() {
+    night.value = !night.value
+    localStorage.setItem(THEME, night.value ? 'night' : 'day')
+  }
+
+  function say(text: string, action?: Toast['action']) {
+    const id = next++
+    toasts.value = [...toasts.value.slice(-2), { id, text, action }]
+    setTimeout(() => dismiss(id), action ? 12000 : 7000)
+  }
+
+  function dismiss(id: number) {
+    toasts.value = toasts.value.filter((t) => t.id !== id)
+  }
+
+  function openWorkings(key: string) {
+    workings.value = [key]
+  }
+
+  return { night, toasts, workings, keysShown, toggleTheme, say, dismiss, openWorkings }
+})

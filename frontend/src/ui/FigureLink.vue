@@ -1,0 +1,19 @@
+<script setup lang="ts">
+import type { FigureView } from '@/api/client'
+import { useUi } from '@/stores/ui'
+
+defineProps<{ figure: Pick<FigureView, 'key' | 'text'>; name?: string }>()
+const ui = useUi()
+</script>
+
+<template>
+  <button
+    type="button"
+    class="figure rounded-sm text-left underline decoration-line decoration-dotted decoration-1 underline-offset-4 hover:bg-wash hover:decoration-sea"
+    :data-figure="figure.key"
+    :title="`${name ? name + ': s' : 'S'}how the workings`"
+    @click="ui.openWorkings(figure.key)"
+  >
+    <span v-if="name" class="sr-only">{{ name }}: </span>{{ figure.text }}
+  </button>
+</template>

@@ -1,0 +1,122 @@
+<script setup lang="ts">
+import { STOP_NAMES, STOPS, type Stop } from '@/router'
+import { usePlan } from '@/stores/plan'
+import { useUi } from '@/stores/ui'
+import { Keyboard, Moon, Redo2, Sun, Undo2 } from '@lucide/vue'
+import { computed, nextTick, ref, watch } from 'vue'
+import SeverityMark from './SeverityMark.vue'
+
+const props = defineProps<{ stop: Stop }>()
+const plan = usePlan()
+const ui = useUi()
+const rail = ref<HTMLElement | null>(null)
+
+const stops = computed(() =>
+  STOPS.map((name) => ({ name, view: plan.rig?.strip.find((s) => s.stop === name) })),
+)
+
+watch(
+  () => [props.stop, plan.rig?.id],
+  async () => {
+    await nextTick()
+    const here = rail.value?.querySelector<HTMLElement>('[aria-current]')
+    if (here && rail.value)
+      rail.value.scrollLeft = here.offsetLeft - rail.value.clientWidth / 2 + here.offsetWidth / 2
+  },
+  { immediate: true },
+)
+</script>
+
+<template>
+  <header class="sticky top-0 z-20 border-b border-line bg-sheet">
+    <div class="mx-auto flex max-w-[1240px] flex-wrap items-center gap-x-4 px-4 lg:flex-nowrap">
+      <RouterLink
+        to="/"
+        class="flex shrink-0 items-center gap-2 py-2"
+        aria-label="Harbor, all rigs"
+      >
+        <img src="/mark.svg" alt="" width="30" height="30" />
+        <span class="min-w-0 leading-tight">
+          <span class="block text-sm text-soft">Vast Harbor</span>
+          <span class="block max-w-[10rem] truncate font-serif font-semibold">{{
+            plan.document?.rig.name
+          }}</span>
+        </span>
+      </RouterLink>
+      <nav
+        ref="rail"
+        aria-label="Passage"
+        class="relative order-last -mx-4 flex w-[calc(100%+2rem)] overflow-x-auto px-2 lg:order-none lg:mx-0 lg:w-auto lg:grow lg:px-0"
+      >
+        <RouterLink
+          v-for="(s, i) in stops"
+          :key="s.name"
+          :to="{ name: 'rig', params: { id: plan.rig?.id, stop: s.name } }"
+          class="group relative min-w-[8.5rem] flex-1 px-2 pt-2.5 pb-2 hover:bg-wash"
+          :aria-current="s.name === stop ? 'step' : undefined"
+          :data-stop="s.name"
+        >
+          <span class="flex items-center gap-2">
+            <span
+              class="grid size-6 shrink-0 place-items-center rounded-full border-2 border-sea text-sm font-bold"
+              :class="s.name === stop ? 'bg-sea text-onsea' : 'bg-sheet text-sea'"
+              >{{ i + 1 }}</span
+            >
+            <span class="font-semibold">{{ STOP_NAMES[s.name] }}</span>
+            <SeverityMark v-if="s.view?.attention" :severity="s.view.attention" class="shrink-0" />
+            <span
+              v-if="i < stops.length - 1"
+              class="-mr-3 h-0 grow border-t-2 border-dotted border-edge"
+              aria-hidden="true"
+            />
+          </span>
+          <span class="block truncate pl-8 text-sm text-soft" data-strip-figure>{{
+            s.view?.figure
+          }}</span>
+          <span
+            class="absolute inset-x-0 bottom-0 h-[3px]"
+            :class="s.name === stop ? 'bg-sea' : 'bg-transparent'"
+          />
+        </RouterLink>
+      </nav>
+      <div class="ml-auto flex shrink-0 lg:ml-0">
+        <button
+          type="button"
+          class="btn btn-quiet btn-icon"
+          :disabled="!plan.rig?.undo"
+          :aria-label="plan.rig?.undo ? `Undo: ${plan.rig.undo}` : 'Undo'"
+          :title="plan.rig?.undo ? `Undo: ${plan.rig.undo}` : 'Nothing to undo'"
+          @click="plan.step('undo')"
+        >
+          <Undo2 :size="18" />
+        </button>
+        <button
+          type="button"
+          class="btn btn-quiet btn-icon"
+          :disabled="!plan.rig?.redo"
+          :aria-label="plan.rig?.redo ? `Do again: ${plan.rig.redo}` : 'Do again'"
+          :title="plan.rig?.redo ? `Do again: ${plan.rig.redo}` : 'Nothing to do again'"
+          @click="plan.step('redo')"
+        >
+          <Redo2 :size="18" />
+        </button>
+        <button
+          type="button"
+          class="btn btn-quiet btn-icon"
+          :aria-label="ui.night ? 'Light theme' : 'Night theme'"
+          @click="ui.toggleTheme()"
+        >
+          <component :is="ui.night ? Sun : Moon" :size="18" />
+        </button>
+        <button
+          type="button"
+          class="btn btn-quiet btn-icon hidden sm:inline-flex"
+          aria-label="Keys"
+          @click="ui.keysShown = true"
+        >
+          <Keyboard :size="18" />
+        </button>
+      </div>
+    </div>
+  </header>
+</template>

@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import type { WorkingsView } from '@/api/client'
+import { usePlan } from '@/stores/plan'
+import { computed } from 'vue'
+import { ORIGINS } from './origins'
+import PlanField from './PlanField.vue'
+
+const props = defineProps<{ workings: WorkingsView }>()
+const plan = usePlan()
+
+const assumption = computed(() =>
+  plan.rig?.need.assumptions.find((a) => a.key === props.workings.assumption),
+)
+
+function reset() {
+  plan.edit(`back to default: ${props.workings.name}`, {
+    op: 'remove',
+    path: `/plan/overrides/${props.workings.assumption}`,
+  })
+}
+</script>
+
+<template>
+  <section class="space-y-3">
+    <dl class="grid grid-cols-[5.5rem_1fr] gap-x-2 gap-y-1.5 leading-snug">
+      <dt class="text-soft">Comes from</dt>
+      <dd>{{ ORIGINS[workings.origin] }}</dd>
+      <template v-if="workings.source && workings.origin !== 'typed'">
+        <dt class="text-soft">Source</dt>
+        <dd>{{ workings.source }}</dd>
+      </template>
+      <template v-if="workings.note">
+        <dt class="text-soft">Meaning</dt>
+        <dd>{{ workings.note }}</dd>
+      </template>
+      <template v-if="workings.range">
+        <dt class="text-soft">Others put</dt>
+        <dd>{{ workings.range }}</dd>
+      </template>
+      <template v-for="s in workings.schools" :key="s.name">
+        <dt class="text-soft" />
+        <dd>
+          {{ s.text }} <span class="text-soft">· {{ s.name }}</span>
+        </dd>
+      </template>
+    </dl>
+    <div v-if="assumption" class="rounded-lg border border-line p-3">
+      <PlanField
+        :path="`/plan/overrides/${assumption.key}`"
+        :label="`Your own value for ${assumption.symbol.replace('_', ' ')}`"
+        :called="assumption.name"
+        :fallback="assumption.field"
+      />
+      <button v-if="assumption.overridden" type="button" class="btn mt-2" @click="reset">
+        Back to {{ assumption.default }}
+      </button>
+    </div>
+  </section>
+</template>

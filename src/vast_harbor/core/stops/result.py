@@ -1,0 +1,68 @@
+"""The result of the comparison in plain words (part of Compare)."""
+
+from collections.abc import Sequence
+
+from vast_harbor.core.plan import Plan
+from vast_harbor.core.stops.column import Column
+from vast_harbor.core.stops.day import Day
+from vast_harbor.core.stops.life import nights_a_year
+from vast_harbor.core.workings import Sentence, computed
+
+# Within this share two lifetime costs are called the same.
+ALIKE = 0.05
+
+
+def result_sentence(plan: Plan, day: Day, columns: Sequence[Column]) -> Sentence:
+    """The result in plain words, presuming nothing about which chemistry is dearer.
+
+    Args:
+        plan, day: the plan and its day.
+        columns: candidates that can be built.
+
+    Returns:
+        One to three sentences.
+    """
+    if day.bank_wh.number <= 0:
+        return Sentence("List the loads of a day, and the comparison appears here.")
+    if len(columns) < 2:
+        return Sentence("Put up at least two banks that can be built, and they are compared here.")
+    fit = [c for c in columns if not c.stopped]
+    out = [c for c in columns if c.stopped]
+    ranked = fit if len(fit) > 1 else list(columns)
+    counted = all((c.cost["cycles_made"].value or 0) >= plan.years_kept for c in ranked)
+    key = "per_cycle" if counted else "per_year"
+    ranked.sort(key=lambda c: c.cost[key].number)
+    first, second = ranked[:2]
+    a, b = first.cost[key], second.cost[key]
+    figures = {
+        "H": columns[0].cost["per_year"].inputs["H"],
+        "nights": nights_a_year(plan),
+        "a": a,
+        "b": b,
+        "more": computed(
+            "compare.more", "Dearer by", b.number - a.number, a.unit, "{b} − {a}", {"b": b, "a": a}
+        ),
+    }
+    names = (first.short(columns), second.short(columns))
+    among = " of those that will do" if out and ranked == fit else ""
+    start = "Kept {H} with {nights} off-grid a year"
+    if b.number - a.number < ALIKE * abs(b.number):
+        says = f"{start}, {names[0]} and {names[1]} cost about the same: {{a}} and {{b}}."
+    else:
+        says = f"{start}, {names[0]} is cheapest{among} at {{a}}; next is {names[1]} at {{b}}, {{more}} more."
+    if first.figures["outlay"].number > second.figures["outlay"].number:
+        says += f" On the day you buy it, {names[0]} costs more: {{out_a}} against {{out_b}}."
+        figures |= {"out_a": first.figures["outlay"], "out_b": second.figures["outlay"]}
+    return Sentence(says + _left_out(out, columns, bool(among)), figures)
+
+
+def _left_out(out: Sequence[Column], columns: Sequence[Column], ranked_without: bool) -> str:
+    """Who will not do as it stands, in words."""
+    if not out:
+        return ""
+    names = [c.short(columns) for c in out]
+    listed = names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+    verb = "does" if len(names) == 1 else "do"
+    if ranked_without:
+        return f" Left out: {listed}, which {verb} not serve as it stands; Banks says why."
+    return f" But {listed} will not do as it stands; Banks says why."

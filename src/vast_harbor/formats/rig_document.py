@@ -1,0 +1,343 @@
+"""The rig document: the fields of a rig file, and what each accepts."""
+
+from typing import Annotated, Any, Final, Literal
+
+from babel.numbers import list_currencies
+from pydantic import BaseModel, ConfigDict, Field, ValidationInfo, field_validator
+
+from vast_harbor.core import quantities
+from vast_harbor.core.battery import cells_of
+from vast_harbor.core.errors import InvalidInput
+from vast_harbor.core.plan import Reference
+from vast_harbor.formats.fields import Choice, Clock, Measure, Words
+
+FORMAT: Final = "vast-harbor-rig"
+VERSION: Final = 1
+CLASSES = ("flooded_dual", "flooded_deep", "agm", "gel", "lfp")
+KINDS = ("van", "rv", "caravan", "boat", "cabin", "other")
+IDENTIFIER = Field(pattern=r"^[A-Za-z0-9_-]{1,40}$")
+
+
+class _Part(BaseModel):
+    model_config = ConfigDict(extra="forbid", validate_default=True)
+
+
+class RigPart(_Part):
+    """What the rig is and how it is used."""
+
+    name: Annotated[str, Words("The name of the rig", 80, required=True)]
+    kind: Annotated[str, Choice("The kind of rig", *KINDS)] = "van"
+    system_v: Annotated[
+        float, Measure("V", 12, 48, "House systems have 12, 24 or 48 V: {value} V is none of them.")
+    ] = 12.0
+    off_grid_nights: Annotated[
+        float, Measure("nights", 0, 366, "A year has 365 nights: {value} does not fit.")
+    ] = 40.0
+    years_kept: Annotated[
+        float,
+        Measure(
+            "years",
+            1,
+            40,
+            "Years to keep the rig must be between {least} and {most}: {value} is not.",
+        ),
+    ] = 10.0
+    currency: Annotated[str, Words("The currency", 3)] = "EUR"
+    units: Annotated[str, Choice("The units", "metric", "us")] = "metric"
+    battery_c: Annotated[
+        float,
+        Measure("°C", -40, 60, "A battery is used between {least} and {most} °C: {value} °C is not."),
+    ] = 15.0
+    rest_c: Annotated[
+        float,
+        Measure("°C", -40, 60, "A battery is kept between {least} and {most} °C: {value} °C is not."),
+    ] = 12.0
+    notes: Annotated[str, Words("The note", 4000)] = ""
+
+    @field_validator("system_v")
+    @classmethod
+    def _system(cls, value: float) -> float:
+        if value not in (12.0, 24.0, 48.0):
+            raise ValueError(f"House systems have 12, 24 or 48 V: {value:g} V is none of them.")
+        return value
+
+    @field_validator("currency")
+    @classmethod
+    def _currency(cls, value: str) -> str:
+        code = value.strip().upper()
+        if code not in list_currencies():
+            raise ValueError(f"“{value}” is not a currency code: give three letters such as EUR or USD.")
+        return code
+
+
+def _unit_volts(value: float, info: ValidationInfo, reference: Reference | None) -> float:
+    key = info.data.get("battery_class")
+    if reference and key:
+        try:
+            cells_of(reference.classes[key], value)
+        except InvalidInput as error:
+            raise ValueError(error.message) from error
+    return value
+
+
+def _reference(info: ValidationInfo) -> Reference | None:
+    return (info.context or {}).get("reference")
+
+
+UNIT_V = Measure("V", 1, 60, "One battery has between {least} and {most} V: {value} V is not one.")
+UNIT_AH = Measure("Ah", 0.5, 5000, "A label gives between {least} and {most} Ah: {value} Ah is not likely.")
+STRINGS = "Between {least} and {most} can be joined: {value} cannot."
+
+
+class OldBankPart(_Part):
+    """The bank that is in the rig now."""
+
+    battery_class: Annotated[str, Choice("The battery class", *CLASSES)] = "agm"
+    unit_v: Annotated[float, UNIT_V] = 12.0
+    unit_ah: Annotated[float, UNIT_AH] = 100.0
+    series: Annotated[int, Measure("times", 1, 24, STRINGS, whole=True)] = 1
+    parallel: Annotated[int, Measure("times", 1, 12, STRINGS, whole=True)] = 1
+    age_years: Annotated[
+        float | None,
+        Measure(
+            "years",
+            0,
+            60,
+            "An age between {least} and {most} years is wanted: {value} is not.",
+            optional=True,
+        ),
+    ] = None
+    unit_kg: Annotated[
+        float | None,
+        Measure(
+            "kg",
+            0.1,
+            500,
+            "One battery weighs between {least} and {most} kg: {value} kg is not likely.",
+            optional=True,
+        ),
+    ] = None
+
+    @field_validator("unit_v")
+    @classmethod
+    def _volts(cls, value: float, info: ValidationInfo) -> float:
+        return _unit_volts(value, info, _reference(info))
+
+
+class DrawPart(_Part):
+    """What a load draws."""
+
+    value: Annotated[
+        float,
+        Measure("W", 0, 100_000, "A load draws between {least} and {most}: {value} is not a draw."),
+    ]
+    unit: Annotated[str, Choice("The unit of the draw", "W", "A")] = "W"
+
+
+class LoadPart(_Part):
+    """One appliance of the day."""
+
+    id: Annotated[str, IDENTIFIER]
+    name: Annotated[str, Words("The name of the load", 80, required=True)]
+    supply: Annotated[str, Choice("The supply", "dc", "ac")] = "dc"
+    draw: DrawPart = DrawPart(value=0)
+    volts: Annotated[
+        float | None,
+        Measure(
+            "V",
+            1,
+            480,
+            "Volts between {least} and {most} are wanted: {value} V is not.",
+            optional=True,
+        ),
+    ] = None
+    quantity: Annotated[
+        float, Measure("times", 0, 1000, "Between {least} and {most} of them: {value} is not.")
+    ] = 1.0
+    use: Annotated[str, Choice("The way of use", "hours", "uses", "standby")] = "hours"
+    hours: Annotated[float, Measure("h", 0, 24, "A day has 24 hours: {value} h does not fit.")] = 0.0
+    uses: Annotated[
+        float, Measure("times", 0, 1440, "Between {least} and {most} uses a day: {value} is not.")
+    ] = 0.0
+    minutes: Annotated[
+        float,
+        Measure("min", 0, 1440, "A use takes between {least} and {most} minutes: {value} does not."),
+    ] = 0.0
+    duty: Annotated[
+        float,
+        Measure("1", 0, 1, "A duty cycle lies between 0 and 1 (0 and 100 %): {value} does not."),
+    ] = 1.0
+    starts_at: Annotated[float | None, Clock()] = None
+
+    @field_validator("draw", mode="before")
+    @classmethod
+    def _draw(cls, value: Any, info: ValidationInfo) -> Any:
+        if isinstance(value, str) and (info.context or {}).get("typed"):
+            if not value.strip():
+                raise ValueError("Nothing is entered: give watts or amps, for example 45 W or 12 A.")
+            draw = quantities.parse_draw(value)
+            if draw.value < 0:
+                raise ValueError(
+                    f"A load cannot draw less than nothing: {value.strip()}. Give what it "
+                    "takes while it is on."
+                )
+            return {"value": draw.value, "unit": draw.unit}
+        return value
+
+    @field_validator("minutes")
+    @classmethod
+    def _fits_the_day(cls, value: float, info: ValidationInfo) -> float:
+        uses = info.data.get("uses") or 0.0
+        if uses * value > 1440:
+            raise ValueError(f"{uses:g} uses of {value:g} minutes are more than a day has.")
+        return value
+
+
+class InverterPart(_Part):
+    """The rig's inverter."""
+
+    efficiency: Annotated[
+        float,
+        Measure(
+            "1",
+            0.3,
+            1,
+            "An inverter gives out between {least} and {most} of what it takes: {value} does not.",
+        ),
+    ] = 0.90
+    idle_w: Annotated[
+        float,
+        Measure("W", 0, 500, "An inverter idles on {least} to {most} W: {value} W is not likely."),
+    ] = 8.0
+    hours_on: Annotated[
+        float | None,
+        Measure("h", 0, 24, "A day has 24 hours: {value} h does not fit.", optional=True),
+    ] = None
+
+
+class DayPart(_Part):
+    """The loads of a day."""
+
+    loads: list[LoadPart] = Field(default_factory=list, max_length=300)
+    inverter: InverterPart = InverterPart()
+    standby_w: Annotated[
+        float,
+        Measure("W", 0, 5000, "Standby lies between {least} and {most} W: {value} W does not."),
+    ] = 0.0
+
+
+class PlanPart(_Part):
+    """House rule and what the owner overrides."""
+
+    house_rule: Annotated[str, Choice("The house rule", "long_life", "customary", "to_label")] = "customary"
+    life_basis: Annotated[
+        str | None,
+        Choice("The life to reckon with", "likely", "warranty", "label_cycles", optional=True),
+    ] = None
+    overrides: dict[str, float] = Field(default_factory=dict)
+
+
+class ModelPart(_Part):
+    """A battery that the owner entered."""
+
+    id: Annotated[str, IDENTIFIER]
+    maker: Annotated[str, Words("The maker", 60)] = ""
+    name: Annotated[str, Words("The name of the battery", 60, required=True)]
+    battery_class: Annotated[str, Choice("The battery class", *CLASSES)] = "lfp"
+    unit_v: Annotated[float, UNIT_V] = 12.8
+    rated_ah: Annotated[float, UNIT_AH] = 100.0
+    rated_hours: Annotated[
+        float,
+        Measure("h", 0.05, 240, "Capacity is rated over {least} to {most} h: {value} is not."),
+    ] = 20.0
+    kg: Annotated[
+        float,
+        Measure(
+            "kg",
+            0.1,
+            500,
+            "One battery weighs between {least} and {most} kg: {value} kg is not likely.",
+        ),
+    ] = 11.0
+    price: Annotated[
+        float,
+        Measure("money", 0, 10_000_000, "A price between {least} and {most} is wanted: {value} is not."),
+    ] = 0.0
+    cycles: Annotated[
+        float,
+        Measure("times", 1, 50_000, "Between {least} and {most} cycles are believable: {value} is not."),
+    ] = 3500.0
+    cycles_at_dod: Annotated[
+        float,
+        Measure(
+            "1",
+            0.1,
+            1,
+            "The depth of the cycle count lies between {least} and {most}: {value} does not.",
+        ),
+    ] = 0.8
+    warranty_years: Annotated[
+        float, Measure("years", 0, 40, "A warranty has {least} to {most} years: {value} is not.")
+    ] = 2.0
+    max_series: Annotated[int, Measure("times", 1, 32, STRINGS, whole=True)] = 4
+    max_parallel: Annotated[int, Measure("times", 1, 32, STRINGS, whole=True)] = 4
+    heater_w: Annotated[
+        float | None,
+        Measure(
+            "W",
+            0,
+            2000,
+            "A heater has {least} to {most} W: {value} W is not likely.",
+            optional=True,
+        ),
+    ] = None
+
+    @field_validator("unit_v")
+    @classmethod
+    def _volts(cls, value: float, info: ValidationInfo) -> float:
+        return _unit_volts(value, info, _reference(info))
+
+
+class ExtraPart(_Part):
+    """Something that must be bought besides the batteries."""
+
+    id: Annotated[str, IDENTIFIER]
+    name: Annotated[str, Words("The name of the extra", 80)] = ""
+    price: Annotated[
+        float,
+        Measure("money", 0, 10_000_000, "A price between {least} and {most} is wanted: {value} is not."),
+    ] = 0.0
+
+
+class CandidatePart(_Part):
+    """A bank that is being considered."""
+
+    id: Annotated[str, IDENTIFIER]
+    battery_class: Annotated[str, Choice("The battery class", *CLASSES)]
+    model: str | None = None
+    series: Annotated[int | None, Measure("times", 1, 32, STRINGS, optional=True, whole=True)] = None
+    parallel: Annotated[int | None, Measure("times", 1, 12, STRINGS, optional=True, whole=True)] = None
+    unit_price: Annotated[
+        float | None,
+        Measure(
+            "money",
+            0,
+            10_000_000,
+            "A price between {least} and {most} is wanted: {value} is not.",
+            optional=True,
+        ),
+    ] = None
+    extras: list[ExtraPart] = Field(default_factory=list, max_length=30)
+
+
+class RigFile(_Part):
+    """A rig with its day, plan and candidates."""
+
+    format: Literal["vast-harbor-rig"] = FORMAT
+    version: Literal[1] = VERSION
+    rig: RigPart
+    old_bank: OldBankPart | None = None
+    day: DayPart = DayPart()
+    plan: PlanPart = PlanPart()
+    own_models: list[ModelPart] = Field(default_factory=list, max_length=100)
+    candidates: list[CandidatePart] = Field(default_factory=list, max_length=8)
