@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { onBeforeUnmount, shallowRef, watch } from 'vue'
 import VChart from 'vue-echarts'
 import './setup'
 
-defineProps<{
+const props = defineProps<{
   title: string
   option: Record<string, unknown>
   height: number
@@ -10,6 +11,19 @@ defineProps<{
   head?: string[]
   rows?: string[][]
 }>()
+
+/** Pictures follow a moment after the figures, so that typing is not held up by drawing. */
+const LAG = 120
+const drawn = shallowRef(props.option)
+let timer = 0
+watch(
+  () => props.option,
+  (option) => {
+    clearTimeout(timer)
+    timer = window.setTimeout(() => (drawn.value = option), LAG)
+  },
+)
+onBeforeUnmount(() => clearTimeout(timer))
 </script>
 
 <template>
@@ -17,7 +31,7 @@ defineProps<{
     <figcaption class="mb-1 font-semibold">{{ title }}</figcaption>
     <slot />
     <VChart
-      :option="option"
+      :option="drawn"
       :update-options="{ notMerge: true }"
       autoresize
       :style="{ height: `${height}px` }"

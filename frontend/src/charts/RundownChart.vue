@@ -8,6 +8,8 @@ import { useLook } from './useLook'
 const plan = usePlan()
 const { look, chemistry } = useLook()
 const compare = computed(() => plan.rig!.compare)
+const hours = computed(() => compare.value.rundown_hours)
+const longest = computed(() => hours.value.at(-1) ?? 24)
 const columnOf = (id: string) => compare.value.columns.find((c) => c.id === id)!
 
 const series = computed(() =>
@@ -18,7 +20,7 @@ const series = computed(() =>
     return {
       name: `${column.title}, ${worn ? 'at the end of its life' : 'new'}`,
       type: 'line',
-      data: s.points,
+      data: s.kwh.map((kwh, i) => [hours.value[i], kwh]),
       symbol: 'none',
       color: mark.color,
       lineStyle: {
@@ -53,8 +55,8 @@ const option = computed(() => ({
     ...look.value.axis,
     type: 'value',
     min: 0,
-    interval: (compare.value.rundown[0]?.points.at(-1)?.[0] ?? 24) > 96 ? 24 : 12,
-    max: compare.value.rundown[0]?.points.at(-1)?.[0],
+    interval: longest.value > 96 ? 24 : 12,
+    max: longest.value,
     name: `hours without charging, full at ${compare.value.rundown_start_h}:00`,
     nameLocation: 'middle',
     nameGap: 26,
@@ -71,7 +73,8 @@ const option = computed(() => ({
 
 const rows = computed(() =>
   compare.value.rundown.flatMap((s) =>
-    s.points
+    s.kwh
+      .map((kwh, i): [number, number] => [hours.value[i]!, kwh])
       .filter((_, i) => i % 12 === 0)
       .map(([h, kwh]) => [
         `${columnOf(s.id).title}, ${s.state}`,

@@ -1,6 +1,7 @@
 import { api, problemsOf, type Operation, type Problem, type RigView } from '@/api/client'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
+import { share } from './share'
 import { useUi } from './ui'
 
 interface Edit {
@@ -61,7 +62,7 @@ export const usePlan = defineStore('plan', () => {
   }
 
   function take(view: RigView) {
-    rig.value = view
+    rig.value = share(rig.value, view)
   }
 
   async function open(id: number) {
@@ -153,7 +154,9 @@ export const usePlan = defineStore('plan', () => {
         ? (/^(\d+)(.*)$/.exec(path.slice(list.length + 1)) ?? [])
         : []
       if (at === undefined || Number(at) < Number(index)) return [[path, draft] as const]
-      return Number(at) === Number(index) ? [] : [[`${list}/${Number(at) - 1}${rest}`, draft] as const]
+      return Number(at) === Number(index)
+        ? []
+        : [[`${list}/${Number(at) - 1}${rest}`, draft] as const]
     })
     drafts.value = Object.fromEntries(kept)
     keepDrafts()

@@ -30,11 +30,7 @@ watch(
 <template>
   <header class="sticky top-0 z-20 border-b border-line bg-sheet">
     <div class="mx-auto flex max-w-[1240px] flex-wrap items-center gap-x-4 px-4 lg:flex-nowrap">
-      <RouterLink
-        to="/"
-        class="flex shrink-0 items-center gap-2 py-2"
-        aria-label="Harbor, all rigs"
-      >
+      <RouterLink to="/" class="flex shrink-0 items-center gap-2 py-2" title="All rigs">
         <img src="/mark.svg" alt="" width="30" height="30" />
         <span class="min-w-0 leading-tight">
           <span class="block text-sm text-soft">Vast Harbor</span>

@@ -46,7 +46,7 @@ function focus(event: FocusEvent) {
   local.value = stored.value
   focused.value = true
   const field = event.target as HTMLInputElement
-  if (!props.text) requestAnimationFrame(() => field.select?.())
+  if (!props.text) field.select?.()
 }
 
 function input(event: Event) {

@@ -116,8 +116,9 @@ class Style:
         Returns:
             e.g. ``2.58 kWh``, ``248 Ah``, ``€1 240``, ``5.2 years``, ``90 %``.
         """
-        if value is None or not isfinite(value):
-            return NO_VALUE
+        return _text(self, value, unit, exact)
+
+    def _write(self, value: float, unit: str, exact: bool) -> str:
         value, unit = units.to_display(value, unit, self.system)
         if unit.startswith("money"):
             amount = self._exact_money(value) if exact else self.money(value)
@@ -154,6 +155,14 @@ class Style:
         return f"{number} {_unit_name(unit, number)}"
 
 
+# An edit changes few of the figures on a screen, so most are asked for again and again.
+@lru_cache(maxsize=20_000)
+def _text(style: Style, value: float | None, unit: str, exact: bool) -> str:
+    if value is None or not isfinite(value):
+        return NO_VALUE
+    return style._write(value, unit, exact)
+
+
 def _digits(value: float, unit: str) -> int:
     """Decimals that a person would give a value of this unit."""
     if unit in ("nights", "years", "h", "°C", "°F"):
@@ -170,10 +179,7 @@ PLURAL = ("nights", "years", "cycles", "batteries", "strings")
 
 def _unit_name(unit: str, number: str = "") -> str:
     unit = unit.removeprefix(SIGNED)
-    name = {"1/year": "a year", "1/h": "C", "cycles/year": "cycles a year", "h/year": "h a year"}.get(
-        unit, unit
-    )
-    plural = ("nights", "years", "cycles", "batteries", "strings")
-    if number == "1" and name in plural:
+    name = NAMES.get(unit, unit)
+    if number == "1" and name in PLURAL:
         return "battery" if name == "batteries" else name[:-1]
     return name

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from functools import lru_cache
 
 from vast_harbor.core.assumptions import AssumptionEntry, Assumptions, HouseRule
 from vast_harbor.core.battery import BatteryModel
@@ -9,7 +10,7 @@ from vast_harbor.core.chemistry import BatteryClass
 from vast_harbor.core.loads import Inverter, Load
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class Reference:
     """Shipped reference data.
 
@@ -29,7 +30,13 @@ class Reference:
 
     def assumptions(self, rule: str, overrides: Mapping[str, float]) -> Assumptions:
         """The assumptions under a house rule with the owner's overrides."""
-        return Assumptions(self.entries, self.classes, self.rules, rule, overrides)
+        return _assumptions(self, rule, tuple(sorted(overrides.items())))
+
+
+# They change only with the rule and the overrides, not with every edit.
+@lru_cache(maxsize=64)
+def _assumptions(reference: Reference, rule: str, overrides: tuple[tuple[str, float], ...]) -> Assumptions:
+    return Assumptions(reference.entries, reference.classes, reference.rules, rule, dict(overrides))
 
 
 @dataclass(frozen=True, slots=True)

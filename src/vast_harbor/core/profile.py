@@ -129,16 +129,12 @@ def stack(parts: list[tuple[tuple[Block, ...], float]]) -> Profile:
     Returns:
         Profile of the day.
     """
-    edges = {0.0, DAY_H}
-    for blocks, _ in parts:
-        for block in blocks:
-            edges.update(block)
-    edges_h = np.array(sorted(edges))
+    flat = [(start, end, watts) for blocks, watts in parts for start, end in blocks]
+    starts, ends, powers = np.array(flat or [(0.0, DAY_H, 0.0)]).T
+    edges_h = np.unique(np.concatenate(([0.0, DAY_H], starts, ends)))
     steps = np.zeros(len(edges_h))
-    for blocks, watts in parts:
-        for start, end in blocks:
-            steps[np.searchsorted(edges_h, start)] += watts
-            steps[np.searchsorted(edges_h, end)] -= watts
+    np.add.at(steps, np.searchsorted(edges_h, starts), powers)
+    np.subtract.at(steps, np.searchsorted(edges_h, ends), powers)
     return Profile(edges_h, np.maximum(np.cumsum(steps)[:-1], 0.0))
 
 

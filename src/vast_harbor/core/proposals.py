@@ -1,6 +1,6 @@
 """The smallest bank of the catalogue that covers a need."""
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from vast_harbor.core.battery import Bank, BatteryModel, series_count
@@ -57,18 +57,15 @@ def fit(model: BatteryModel, system_v: float, need_wh: float, usable: Usable) ->
     return Fit(bank, got, False)
 
 
-def smallest(models: Iterable[BatteryModel], system_v: float, need_wh: float, usable: Usable) -> Fit | None:
+def smallest(fits: Sequence[Fit]) -> Fit | None:
     """The bank with the least usable energy that covers the need; then the cheaper, the lighter.
 
     Args:
-        models: models of one battery class.
-        system_v, need_wh, usable: as in :func:`fit`.
+        fits: what :func:`fit` found for the models of one battery class.
 
     Returns:
-        The best fit; when none covers, the one that comes nearest; None without any that can make
-        the system voltage.
+        The best fit; when none covers, the one that comes nearest; None without any.
     """
-    fits = [f for m in models if (f := fit(m, system_v, need_wh, usable))]
     covering = [f for f in fits if f.covers]
     if covering:
         return min(

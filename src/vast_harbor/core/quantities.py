@@ -171,7 +171,8 @@ def parse(text: str, unit: str, system: str = units.METRIC) -> float:
     scale = _SUFFIXES.get(unit, {}).get(suffix.lower())
     if scale is None or suffix == "MW":
         raise _wrong_unit(suffix, unit, text)
-    return value * scale
+    # 35 % is 0.35, not 0.35000000000000003.
+    return value / round(1 / scale) if scale in (0.01, 0.001) else value * scale
 
 
 def parse_draw(text: str) -> Draw:

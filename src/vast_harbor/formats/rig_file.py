@@ -104,6 +104,8 @@ def read(document: dict[str, Any], reference: Reference, *, typed: bool = False)
     Raises:
         RigFileError: every problem, each at its field.
     """
+    if not isinstance(document, dict):
+        raise _whole("A rig file is a group of fields.")
     rig = document.get("rig")
     system = rig.get("units", "metric") if isinstance(rig, dict) else "metric"
     context = {"typed": typed, "system": system, "reference": reference}
@@ -126,7 +128,7 @@ def _read_overrides(
     overrides = plan.get("overrides") if isinstance(plan, dict) else None
     if not isinstance(overrides, dict) or not overrides:
         return document, []
-    known = reference.assumptions("customary", {})
+    known = reference.assumptions(next(iter(reference.rules)), {})
     values: dict[str, float] = {}
     problems: list[Problem] = []
     for key, value in overrides.items():

@@ -7,6 +7,7 @@ from datetime import UTC, datetime, timedelta
 from typing import Any
 
 import jsonpatch
+import jsonpointer
 
 JOURNAL_LENGTH = 200
 # Typing on in one field within this time is one edit to undo.
@@ -43,6 +44,24 @@ def _now() -> str:
 
 def _dumps(value: Any) -> str:
     return json.dumps(value, ensure_ascii=False, separators=(",", ":"))
+
+
+def patched(document: Document, operations: list[dict[str, Any]]) -> Document:
+    """A document after a JSON Patch; the given one stays as it is.
+
+    Args:
+        document: plain data.
+        operations: JSON Patch (RFC 6902).
+
+    Returns:
+        The new document.
+
+    Raises:
+        jsonpatch.JsonPatchException, jsonpointer.JsonPointerException: the patch does not fit.
+    """
+    # Through JSON and back is a copy five times as quick as copy.deepcopy.
+    changed: Document = jsonpatch.apply_patch(json.loads(_dumps(document)), operations, in_place=True)
+    return changed
 
 
 def listed(db: sqlite3.Connection) -> list[StoredRig]:
@@ -119,25 +138,25 @@ def change(
         label: what was done, for undo.
         field: the one field that was typed into; further typing there is the same edit.
     """
-    forward = jsonpatch.make_patch(stored.document, document).patch
-    if not forward:
+    if document == stored.document:
         return
-    backward = jsonpatch.make_patch(document, stored.document).patch
     db.execute("DELETE FROM edit WHERE rig_id = ? AND undone = 1", (stored.id,))
     last = _last_done(db, stored.id)
-    now = _now()
-    if field and last is not None and last["field"] == field and _recent(last["at"]):
-        before = jsonpatch.apply_patch(stored.document, json.loads(last["backward"]))
-        forward = jsonpatch.make_patch(before, document).patch
-        backward = jsonpatch.make_patch(document, before).patch
+    before = stored.document
+    same = field and last is not None and last["field"] == field and _recent(last["at"])
+    if same and last is not None:
+        before = patched(stored.document, json.loads(last["backward"]))
+    forward = _dumps(_difference(before, document, field))
+    backward = _dumps(_difference(document, before, field))
+    if same and last is not None:
         db.execute(
             "UPDATE edit SET at = ?, forward = ?, backward = ? WHERE id = ?",
-            (now, _dumps(forward), _dumps(backward), last["id"]),
+            (_now(), forward, backward, last["id"]),
         )
     else:
         db.execute(
             "INSERT INTO edit (rig_id, at, label, field, forward, backward) VALUES (?, ?, ?, ?, ?, ?)",
-            (stored.id, now, label, field, _dumps(forward), _dumps(backward)),
+            (stored.id, _now(), label, field, forward, backward),
         )
         db.execute(
             "DELETE FROM edit WHERE rig_id = ? AND id NOT IN "
@@ -147,12 +166,24 @@ def change(
     _put(db, stored.id, document)
 
 
+def _difference(before: Document, after: Document, field: str) -> list[dict[str, Any]]:
+    """JSON Patch from one document to another; quick where only one field differs."""
+    if field:
+        value = jsonpointer.resolve_pointer(after, field, None)
+        patch = [{"op": "replace", "path": field, "value": value}]
+        found = jsonpointer.resolve_pointer(before, field, None)
+        if found is not None and value is not None and patched(before, patch) == after:
+            return patch
+    difference: list[dict[str, Any]] = jsonpatch.make_patch(before, after).patch
+    return difference
+
+
 def undo(db: sqlite3.Connection, stored: StoredRig) -> bool:
     """Take the last edit back; False when there is none."""
     edit = _last_done(db, stored.id)
     if edit is None:
         return False
-    _put(db, stored.id, jsonpatch.apply_patch(stored.document, json.loads(edit["backward"])))
+    _put(db, stored.id, patched(stored.document, json.loads(edit["backward"])))
     db.execute("UPDATE edit SET undone = 1 WHERE id = ?", (edit["id"],))
     return True
 
@@ -162,7 +193,7 @@ def redo(db: sqlite3.Connection, stored: StoredRig) -> bool:
     edit = _first_undone(db, stored.id)
     if edit is None:
         return False
-    _put(db, stored.id, jsonpatch.apply_patch(stored.document, json.loads(edit["forward"])))
+    _put(db, stored.id, patched(stored.document, json.loads(edit["forward"])))
     db.execute("UPDATE edit SET undone = 0, field = '' WHERE id = ?", (edit["id"],))
     return True
 

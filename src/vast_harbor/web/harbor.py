@@ -28,7 +28,7 @@ api = APIBlueprint(
 class RigPath(BaseModel):
     """Which rig."""
 
-    rig_id: int = Field(description="Number of the rig")
+    rig_id: int = Field(ge=1, le=2**53, description="Number of the rig")
 
 
 class CardView(BaseModel):

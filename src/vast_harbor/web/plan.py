@@ -4,7 +4,6 @@ import sqlite3
 from dataclasses import replace
 from typing import Any, Literal
 
-import jsonpatch
 from flask import Response
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
@@ -50,7 +49,9 @@ class Edit(BaseModel):
     revision: int = Field(description="Revision that the edit was made against")
     operations: list[Operation] = Field(min_length=1, max_length=200)
     label: str = Field(default="edit", max_length=120, description="What is done, in words")
-    field: str = Field(default="", max_length=300, description="The one field that is typed into")
+    field: str = Field(
+        default="", max_length=300, pattern=r"^(/.*)?$", description="The one field that is typed into"
+    )
 
 
 class WorkingsQuery(BaseModel):
@@ -60,10 +61,13 @@ class WorkingsQuery(BaseModel):
 
 
 def _evaluated(document: dict[str, Any]) -> tuple[RigFile, Plan, Results]:
-    reference = data.reference()
-    rig = files.read(document, reference)
-    plan = files.to_plan(rig, reference)
-    return rig, plan, evaluate(plan, reference)
+    rig = files.read(document, data.reference())
+    return rig, *_computed(rig)
+
+
+def _computed(rig: RigFile) -> tuple[Plan, Results]:
+    plan = files.to_plan(rig, data.reference())
+    return plan, evaluate(plan, data.reference())
 
 
 def _answer(db: sqlite3.Connection, rig_id: int) -> Response:
@@ -89,10 +93,11 @@ def edit_rig(path: RigPath, body: Edit) -> Response:
                 409,
                 files.Problem("", "This rig was changed in another window; it was loaded again."),
             )
-        document = jsonpatch.apply_patch(stored.document, [_operation(o) for o in body.operations])
-        checked = files.to_document(files.read(document, data.reference(), typed=True))
-        rigs.change(db, stored, checked, body.label, body.field)
-        return _answer(db, path.rig_id)
+        document = rigs.patched(stored.document, [_operation(o) for o in body.operations])
+        rig = files.read(document, data.reference(), typed=True)
+        rigs.change(db, stored, files.to_document(rig), body.label, body.field)
+        changed = rigs.get(db, path.rig_id)
+    return json_response(rig_view(changed, rig, _computed(rig)[1]))
 
 
 def _operation(operation: Operation) -> dict[str, Any]:

@@ -166,11 +166,18 @@ class CorrectionView(BaseModel):
     ratios: list[FigureView]
 
 
+class RundownView(BaseModel):
+    """Remaining usable energy of one candidate at the hours of the picture."""
+
+    id: str
+    state: str = Field(description="new or worn")
+    kwh: list[float]
+
+
 class SeriesView(BaseModel):
     """A line of a picture: points of (x, y)."""
 
     id: str
-    state: str
     points: list[tuple[float, float]]
 
 
@@ -182,7 +189,8 @@ class CompareView(BaseModel):
     sentence: list[TokenView]
     corrections: list[CorrectionView]
     rundown_start_h: float
-    rundown: list[SeriesView]
+    rundown_hours: list[float]
+    rundown: list[RundownView]
     cumulative: list[SeriesView]
 
 

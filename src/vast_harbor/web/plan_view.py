@@ -1,10 +1,12 @@
 """A rig with all its stops, as the interface is given it after every edit."""
 
 from collections.abc import Iterable
+from functools import lru_cache
 
+import numpy as np
 from pydantic import BaseModel
 
-from vast_harbor.core.assumptions import Assumption
+from vast_harbor.core.assumptions import Assumption, Assumptions
 from vast_harbor.core.battery import Bank
 from vast_harbor.core.display import Style, currency_symbol, trim
 from vast_harbor.core.evaluate import Results
@@ -30,6 +32,7 @@ from vast_harbor.web.plan_models import (
     ProposalView,
     RigView,
     RowView,
+    RundownView,
     SeriesView,
     StripView,
     UnfitView,
@@ -205,8 +208,16 @@ def _need(results: Results, style: Style) -> NeedView:
         reserve=figure_view(need.reserve, style),
         ageing=figure_view(need.ageing, style),
         classes=classes,
-        assumptions=[_assumption(a, temperature, style) for a in results.assumptions],
+        assumptions=_assumption_list(results.assumptions, tuple(temperature.items()), style),
     )
+
+
+# The list is long and changes only with the rule, the overrides and the temperature.
+@lru_cache(maxsize=16)
+def _assumption_list(
+    assumptions: Assumptions, computed: tuple[tuple[str, float | None], ...], style: Style
+) -> list[AssumptionView]:
+    return [_assumption(a, dict(computed), style) for a in assumptions]
 
 
 def _assumption(a: Assumption, computed: dict[str, float | None], style: Style) -> AssumptionView:
@@ -339,21 +350,17 @@ def _compare(results: Results, style: Style) -> CompareView:
         )
         for c in compare.corrections
     ]
-    run_down: list[SeriesView] = []
+    run_down: list[RundownView] = []
+    hours: list[float] = []
     if compare.rundown is not None:
-        lines = [(c, s) for c in compare.columns for s in ("new", "worn")]
+        hours = compare.rundown.hours.tolist()
+        lines = [(c.banked.candidate.id, s) for c in compare.columns for s in ("new", "worn")]
         run_down = [
-            SeriesView.model_construct(
-                id=c.banked.candidate.id,
-                state=state,
-                points=_points(zip(compare.rundown.hours, line / 1000, strict=True), 4),
-            )
-            for (c, state), line in zip(lines, compare.rundown.remaining_wh, strict=True)
+            RundownView.model_construct(id=id_, state=state, kwh=np.round(line / 1000, 3).tolist())
+            for (id_, state), line in zip(lines, compare.rundown.remaining_wh, strict=True)
         ]
     cumulative = [
-        SeriesView.model_construct(
-            id=c.banked.candidate.id, state="new", points=_points(compare_stop.cumulative(c), 2)
-        )
+        SeriesView.model_construct(id=c.banked.candidate.id, points=_points(compare_stop.cumulative(c), 2))
         for c in compare.columns
     ]
     return CompareView.model_construct(
@@ -362,6 +369,7 @@ def _compare(results: Results, style: Style) -> CompareView:
         sentence=tokens(compare.sentence, style),
         corrections=corrections,
         rundown_start_h=compare_stop.EVENING_H,
+        rundown_hours=hours,
         rundown=run_down,
         cumulative=cumulative,
     )

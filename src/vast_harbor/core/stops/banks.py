@@ -10,7 +10,7 @@ from vast_harbor.core.errors import InvalidInput
 from vast_harbor.core.need import usable_energy
 from vast_harbor.core.peukert import rate_factor
 from vast_harbor.core.plan import Candidate, Plan, Reference
-from vast_harbor.core.proposals import Fit, fit, smallest
+from vast_harbor.core.proposals import Fit, Usable, fit, smallest
 from vast_harbor.core.stops.bank_checks import bank_findings
 from vast_harbor.core.stops.bank_figures import bank_figures, label_or_class_exponent
 from vast_harbor.core.stops.need import Need
@@ -113,21 +113,24 @@ def _propose(plan: Plan, assumptions: Assumptions, need: Need, battery_class: Ba
     dod = class_need.dod.number
     amps = class_need.mean_current.number
 
-    def usable(bank: Bank) -> float:
-        rate = rate_factor(
-            bank.rated_ah, bank.model.rated_hours, label_or_class_exponent(assumptions, bank.model), amps
-        )
-        return usable_energy(bank.nameplate_wh, dod, k_t, rate, ageing)
+    def usable_of(model: BatteryModel) -> Usable:
+        exponent = label_or_class_exponent(assumptions, model)
 
-    models = [m for m in plan.models.values() if m.battery_class.key == battery_class.key]
+        def usable(bank: Bank) -> float:
+            rate = rate_factor(bank.rated_ah, model.rated_hours, exponent, amps)
+            return usable_energy(bank.nameplate_wh, dod, k_t, rate, ageing)
+
+        return usable
+
     fits, unfit = [], []
-    for model in models:
-        if found := fit(model, plan.system_v, need.energy.number, usable):
+    for model in plan.models.values():
+        if model.battery_class.key != battery_class.key:
+            continue
+        if found := fit(model, plan.system_v, need.energy.number, usable_of(model)):
             fits.append(found)
         else:
             unfit.append((model, why_unfit(model, plan.system_v)))
-    best = smallest(models, plan.system_v, need.energy.number, usable)
-    return Proposal(battery_class, best, tuple(fits), tuple(unfit))
+    return Proposal(battery_class, smallest(fits), tuple(fits), tuple(unfit))
 
 
 def why_unfit(model: BatteryModel, system_v: float) -> str:

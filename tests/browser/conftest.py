@@ -1,0 +1,71 @@
+"""The real built application, served as an owner would, driven in Debian's Chromium."""
+
+import os
+import re
+import shutil
+import subprocess
+import sys
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, Page, sync_playwright
+
+CHROMIUM = os.environ.get("CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-sync",
+]
+
+
+@pytest.fixture(scope="session")
+def address(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
+    """Address of a server with a database of its own."""
+    path: Path = tmp_path_factory.mktemp("harbor") / "harbor.sqlite3"
+    command = [sys.executable, "-m", "vast_harbor.cli", "serve", "--port", "0", "--data", str(path)]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as server:
+        assert server.stdout is not None
+        found = re.search(r"http://[\d.:]+", server.stdout.readline())
+        assert found is not None
+        yield found[0]
+        server.terminate()
+
+
+@pytest.fixture(scope="session")
+def browser() -> Iterator[Browser]:
+    with sync_playwright() as playwright:
+        found = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        yield found
+        found.close()
+
+
+@pytest.fixture
+def page(browser: Browser, address: str) -> Iterator[Page]:
+    """A fresh page at the harbor; a script error on it fails the test."""
+    context = browser.new_context(
+        base_url=address, viewport={"width": 1280, "height": 800}, accept_downloads=True, bypass_csp=True
+    )
+    errors: list[str] = []
+    opened = context.new_page()
+    opened.on("pageerror", lambda error: errors.append(str(error)))
+    opened.set_default_timeout(10_000)
+    opened.goto("/")
+    yield opened
+    context.close()
+    assert errors == []
+
+
+@pytest.fixture
+def demo(page: Page):
+    """Open a stop of a new copy of a demo rig."""
+
+    def build(name: str, stop: str) -> str:
+        made = page.request.post("/api/rigs/demo", data={"name": name}).json()["rigs"][0]
+        page.goto(f"/rigs/{made['id']}/{stop}")
+        page.locator("main h1").wait_for()
+        return made["name"]
+
+    return build

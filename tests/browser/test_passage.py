@@ -1,0 +1,123 @@
+"""The passage as an owner makes it, from an empty name to the comparison."""
+
+import json
+import re
+
+from playwright.sync_api import Page, expect
+
+
+def figure(page: Page, stop: str):
+    return page.locator(f"[data-stop={stop}] [data-strip-figure]")
+
+
+def add_load(page: Page, name: str, draw: str, hours: str) -> None:
+    page.keyboard.press("n")
+    row = page.locator("tr.load").last
+    expect(row.get_by_label("Name")).to_be_focused()
+    page.keyboard.type(name)
+    row.get_by_label(re.compile("^Draw")).fill(draw)
+    row.get_by_label(re.compile("^Hours")).fill(hours)
+    page.locator("main h1").click()
+
+
+def test_a_rig_from_nothing_to_the_comparison_and_found_again(page: Page) -> None:
+    page.get_by_label("Name of a new rig").fill("Skua")
+    page.get_by_label("Kind").select_option("boat")
+    page.get_by_role("button", name="Make rig").click()
+    page.get_by_label("Off-grid nights a year").fill("60")
+    page.get_by_role("textbox", name="Battery temperature when used").fill("50 °F")
+    page.keyboard.press("Tab")
+    expect(page.get_by_role("textbox", name="Battery temperature when used")).to_have_value("10")
+
+    page.locator("main h1").click()
+    page.keyboard.press("2")
+    expect(page.get_by_role("heading", name="The day")).to_be_visible()
+    picker = page.get_by_label("Add from the appliance list")
+    picker.fill("fridge 50")
+    picker.press("Enter")
+    # 45 W × 24 h × 0.30 = 324 Wh.
+    expect(figure(page, "day")).to_have_text("324 Wh")
+    page.locator("main h1").click()
+    add_load(page, "Lamps", "12A", "1h30")
+    # 12 A at 12 V for an hour and a half: 216 Wh more.
+    expect(figure(page, "day")).to_have_text("540 Wh")
+    add_load(page, "Heater fan", "0,03 kW", "10")
+    expect(figure(page, "day")).to_have_text("840 Wh")
+    expect(figure(page, "need")).to_have_text("2.10 kWh for 2 nights")
+
+    page.keyboard.press("4")
+    while page.locator("[data-candidate]").count():
+        before = page.locator("[data-candidate]").count()
+        page.locator("[data-candidate]").first.get_by_role("button", name=re.compile("^Take down")).click()
+        expect(page.locator("[data-candidate]")).to_have_count(before - 1)
+    page.get_by_role("tab", name=re.compile("AGM")).click()
+    page.get_by_role("button", name="Put up Tarnmoor Still 220").click()
+    page.get_by_role("tab", name=re.compile("lithium", re.I)).click()
+    page.get_by_role("button", name="Put up Ostrel Keel 200").click()
+    expect(page.locator("[data-candidate]")).to_have_count(2)
+    expect(figure(page, "banks")).to_have_text("2 candidates")
+
+    page.locator("main h1").click()
+    page.keyboard.press("5")
+    headlines = ["Usable capacity", "Weight", "Cycle life at the design depth", "Lifetime cost per cycle"]
+    table = page.locator(".comparison")
+    for row in headlines:
+        cells = table.get_by_role("row", name=re.compile(f"^{row}")).first.get_by_role("cell")
+        expect(cells).to_have_count(2)
+        expect(cells.first).to_contain_text(re.compile(r"\d"))
+    result = page.locator("[data-result]").inner_text()
+    assert "10 years" in result and "60 nights" in result and "LFP" in result and "AGM" in result
+    assert page.locator(".comparison").count() == 1
+    before = table.inner_text()
+
+    page.reload()
+    expect(page.locator("[data-result]")).to_have_text(result)
+    assert table.inner_text() == before
+    page.keyboard.press("2")
+    expect(page.locator("tr.load")).to_have_count(3)
+    expect(page.locator("[data-path='/day/loads/1/draw']")).to_have_value("12 A")
+    expect(page.locator("[data-path='/day/loads/1/hours']")).to_have_value("1.5")
+
+
+def test_a_rig_file_goes_out_and_comes_back_the_same(page: Page, demo, tmp_path) -> None:
+    name = demo("long-haul", "rig")
+    page.goto("/")
+    card = page.locator(f"[data-card='{name}']")
+    with page.expect_download() as sent:
+        card.get_by_role("link", name="Export").click()
+    path = tmp_path / sent.value.suggested_filename
+    sent.value.save_as(path)
+    card.get_by_role("button", name="Delete").click()
+    expect(card).to_have_count(0)
+    page.get_by_label("Rig file").set_input_files(path)
+    expect(card).to_have_count(1)
+    with page.expect_download() as again:
+        card.get_by_role("link", name="Export").click()
+    back = tmp_path / "back.json"
+    again.value.save_as(back)
+    assert json.loads(back.read_text()) == json.loads(path.read_text())
+
+
+def test_deleting_a_rig_can_be_undone(page: Page, demo) -> None:
+    name = demo("pebble", "rig")
+    page.goto("/")
+    card = page.locator(f"[data-card='{name}']")
+    card.get_by_role("button", name="Delete").click()
+    expect(card).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(card).to_have_count(1)
+
+
+def test_same_label_shows_the_naive_comparison_and_its_corrections(page: Page, demo) -> None:
+    demo("mulga", "compare")
+    page.get_by_role("switch").click()
+    rows = page.locator("[data-same-label] tbody tr")
+    expect(rows).to_have_count(7)
+    expect(rows.first).to_contain_text("Same label")
+    expect(rows.last).to_contain_text("Life")
+
+    # By the label LFP is the dearer one, corrected for all it is the cheaper one.
+    def against_the_first(row) -> float:
+        return float(row.locator("td").nth(1).locator("[data-figure$=ratio]").inner_text().split()[-1])
+
+    assert against_the_first(rows.first) > 1 > against_the_first(rows.last)

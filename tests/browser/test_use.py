@@ -1,0 +1,138 @@
+"""Mistakes, undo, workings, keys, narrow screens, and readable contrast."""
+
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+STOPS = ("rig", "day", "need", "banks", "compare")
+AXE = Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
+
+
+def test_wrong_values_are_told_at_their_place_and_kept_over_a_reload(page: Page, demo) -> None:
+    demo("pebble", "day")
+    before = page.locator("[data-stop=day] [data-strip-figure]").inner_text()
+    hours = page.locator("[data-path='/day/loads/0/hours']")
+    hours.fill("25")
+    page.locator("[data-path='/day/loads/0/duty']").fill("1,4")
+    problems = page.locator("#problems-lights")
+    expect(problems).to_contain_text("A day has 24 hours: 25 h does not fit.")
+    expect(problems).to_contain_text("A duty cycle lies between 0 and 1")
+    expect(hours).to_have_attribute("aria-invalid", "true")
+    page.reload()
+    expect(hours).to_have_value("25")
+    expect(problems).to_contain_text("25 h does not fit")
+    assert page.locator("[data-stop=day] [data-strip-figure]").inner_text() == before
+    page.get_by_label("Remove LED lights").click()
+    expect(page.locator("#problems-lights")).to_have_count(0)
+    expect(page.locator("[aria-invalid]")).to_have_count(0)
+
+
+def test_a_huge_or_foreign_file_is_refused_with_a_sentence(page: Page, tmp_path) -> None:
+    huge = tmp_path / "film.json"
+    huge.write_bytes(b" " * 50_000_000)
+    page.get_by_label("Rig file").set_input_files(huge)
+    expect(page.get_by_role("alert")).to_contain_text("film.json has 50 MB")
+    (tmp_path / "x.json").write_text("hello")
+    page.get_by_label("Rig file").set_input_files(tmp_path / "x.json")
+    expect(page.get_by_role("alert")).to_contain_text("not JSON")
+
+
+def test_undo_by_key_takes_back_typing_too(page: Page, demo) -> None:
+    demo("pebble", "rig")
+    nights = page.get_by_label("Off-grid nights a year", exact=True)
+    nights.fill("120")
+    expect(page.locator("[data-stop=rig] [data-strip-figure]")).to_contain_text("120 nights")
+    nights.press("Control+z")
+    expect(nights).to_have_value("9")
+    expect(page.locator("[data-stop=rig] [data-strip-figure]")).to_contain_text("9 nights")
+    nights.press("Control+Shift+Z")
+    expect(nights).to_have_value("120")
+
+
+def test_workings_open_by_key_lead_on_and_hold_the_override(page: Page, demo) -> None:
+    demo("mulga", "need")
+    page.keyboard.press("3")
+    page.locator("[data-class=agm] [data-label='Label must say'] [data-figure]").first.focus()
+    page.keyboard.press("w")
+    panel = page.get_by_label("Workings", exact=True)
+    expect(panel).to_contain_text("Amp-hours on the label, AGM")
+    panel.get_by_role("button", name="Amp-hours before the rate").click()
+    panel.get_by_role("button", name="Usable depth of discharge, AGM").click()
+    expect(panel).to_contain_text("Long-life school")
+    field = panel.get_by_label("Your own value for DoD")
+    field.fill("80 %")
+    expect(panel).to_contain_text("set by you, over the house rule")
+    expect(page.locator("[data-class=agm] input")).to_have_value("0.8")
+    panel.get_by_role("button", name="Back to 0.5").click()
+    expect(page.locator("[data-class=agm] input")).to_have_value("0.5")
+    page.keyboard.press("Escape")
+    expect(panel).to_have_count(0)
+
+
+def test_house_rule_moves_the_need(page: Page, demo) -> None:
+    demo("kittiwake", "need")
+    figure = page.locator("[data-stop=need] [data-strip-figure]")
+    expect(figure).to_contain_text("for 2 nights")
+    page.locator("[data-rule=long_life]").click()
+    expect(figure).to_contain_text("for 3 nights")
+    page.locator("[data-rule=to_label]").click()
+    expect(figure).to_contain_text("for 1 night")
+
+
+def test_bank_follows_the_need_until_it_is_stepped(page: Page, demo) -> None:
+    demo("mulga", "banks")
+    card = page.locator("[data-candidate=lfp]")
+    expect(card).to_contain_text("follows the need")
+    strings = card.get_by_role("group", name="strings").get_by_role("status")
+    had = int(strings.inner_text())
+    card.get_by_role("button", name="strings: one less").click()
+    expect(strings).to_have_text(str(had - 1))
+    expect(card).to_contain_text("short of the")
+    card.get_by_role("button", name="Follow the need").click()
+    expect(strings).to_have_text(str(had))
+    expect(card).not_to_contain_text("short of the")
+
+
+def test_own_battery_that_cannot_make_the_voltage_says_so(page: Page, demo) -> None:
+    demo("pebble", "banks")
+    page.get_by_role("button", name="Enter a battery from its label").click()
+    own = page.locator("[data-own=own-1]")
+    own.get_by_label("Class").select_option("agm")
+    own.get_by_label("Volts").fill("7")
+    expect(own.get_by_role("alert")).to_contain_text("7 V is not a voltage that AGM comes in")
+    own.get_by_label("Volts").fill("8")
+    expect(own.get_by_role("alert")).to_have_count(0)
+    page.get_by_role("tab", name="AGM").click()
+    expect(page.get_by_role("tabpanel")).to_contain_text("8 V units cannot make 12 V")
+
+
+@pytest.mark.parametrize("width", [390, 768, 1280, 1920])
+def test_no_page_scrolls_sideways(page: Page, demo, width) -> None:
+    page.set_viewport_size({"width": width, "height": 844})
+    demo("long-haul", "rig")
+    for stop in STOPS:
+        page.goto(page.url.rsplit("/", 1)[0] + f"/{stop}")
+        page.locator("main h1").wait_for()
+        if stop == "compare":
+            page.get_by_role("switch").click()
+        assert page.evaluate("document.documentElement.scrollWidth") <= width, stop
+    page.goto("/")
+    page.locator("[data-card]").first.wait_for()
+    assert page.evaluate("document.documentElement.scrollWidth") <= width
+
+
+@pytest.mark.parametrize("theme", ["day", "night"])
+def test_every_stop_is_accessible_and_has_enough_contrast(page: Page, demo, theme) -> None:
+    page.evaluate(f"localStorage.setItem('vast-harbor-theme', '{theme}')")
+    demo("tern-rock", "rig")
+    rig = page.url.rsplit("/", 1)[0]
+    for url in ["/", *(f"{rig}/{stop}" for stop in STOPS)]:
+        page.goto(url)
+        page.locator("main").wait_for()
+        page.wait_for_load_state("networkidle")
+        page.add_script_tag(path=AXE)
+        rules = "{runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']}"
+        found = page.evaluate(f"axe.run(document, {rules})")
+        told = [(v["id"], v["nodes"][0]["html"][:160], len(v["nodes"])) for v in found["violations"]]
+        assert told == [], url

@@ -1,0 +1,52 @@
+"""What several tests start from."""
+
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+
+from vast_harbor import data
+from vast_harbor.core.evaluate import Results, evaluate
+from vast_harbor.core.loads import Inverter, Load
+from vast_harbor.core.plan import Candidate, Plan, Reference
+from vast_harbor.formats import rig_file as files
+
+
+@pytest.fixture(scope="session")
+def reference() -> Reference:
+    return data.reference()
+
+
+@pytest.fixture(scope="session")
+def evaluated(reference: Reference) -> Callable[..., Results]:
+    """A plan evaluated from its loads and whatever else differs from a plain 12 V boat."""
+
+    def build(loads: tuple[Load, ...], inverter: Inverter | None = None, **changes: Any) -> Results:
+        fields: dict[str, Any] = {
+            "name": "Test",
+            "kind": "boat",
+            "system_v": 12,
+            "off_grid_nights": 60,
+            "years_kept": 10,
+            "battery_c": 15,
+            "rest_c": 15,
+            "standby_w": 0,
+            "house_rule": "customary",
+            "candidates": (Candidate("agm", "agm"), Candidate("lfp", "lfp")),
+            "models": reference.catalogue,
+        }
+        return evaluate(Plan(loads=loads, inverter=inverter or Inverter(), **(fields | changes)), reference)
+
+    return build
+
+
+@pytest.fixture(scope="session")
+def demo_results(reference: Reference) -> Callable[[str], Results]:
+    """The results of a demo rig."""
+
+    def build(name: str, **rig: Any) -> Results:
+        document = data.demo_rig(name)
+        document["rig"] |= rig
+        return evaluate(files.to_plan(files.read(document, reference), reference), reference)
+
+    return build

@@ -1,0 +1,97 @@
+"""Rigs in the database: edits, undo over reopening, deletion with a way back."""
+
+import sqlite3
+
+import pytest
+
+from vast_harbor.formats.rig_file import new_rig
+from vast_harbor.store import rigs
+from vast_harbor.store.database import Database, NewerDatabase
+
+
+@pytest.fixture
+def path(tmp_path):
+    return tmp_path / "deep" / "harbor.sqlite3"
+
+
+def edit(database, rig_id, nights, label="nights", field="") -> None:
+    with database.writing() as db:
+        stored = rigs.get(db, rig_id)
+        document = {**stored.document, "rig": {**stored.document["rig"], "off_grid_nights": nights}}
+        rigs.change(db, stored, document, label, field)
+
+
+def nights(database, rig_id) -> float:
+    with database.reading() as db:
+        return rigs.get(db, rig_id).document["rig"]["off_grid_nights"]
+
+
+def step(database, rig_id, which) -> bool:
+    with database.writing() as db:
+        return which(db, rigs.get(db, rig_id))
+
+
+def make(database) -> int:
+    with database.writing() as db:
+        return rigs.add(db, new_rig("Test", off_grid_nights=10))
+
+
+def test_undo_and_redo_outlive_the_program(path) -> None:
+    database = Database(path)
+    rig_id = make(database)
+    edit(database, rig_id, 20)
+    edit(database, rig_id, 30)
+    again = Database(path)
+    assert step(again, rig_id, rigs.undo) and nights(again, rig_id) == 20
+    assert step(again, rig_id, rigs.undo) and nights(again, rig_id) == 10
+    assert not step(again, rig_id, rigs.undo)
+    assert step(again, rig_id, rigs.redo) and nights(again, rig_id) == 20
+    edit(again, rig_id, 99)
+    assert not step(again, rig_id, rigs.redo)
+    assert step(again, rig_id, rigs.undo) and nights(again, rig_id) == 20
+
+
+def test_typing_on_in_one_field_is_one_edit(path) -> None:
+    database = Database(path)
+    rig_id = make(database)
+    for typed in (1, 12, 120):
+        edit(database, rig_id, typed, field="/rig/off_grid_nights")
+    assert step(database, rig_id, rigs.undo) and nights(database, rig_id) == 10
+
+
+def test_journal_keeps_the_last_edits_only(path) -> None:
+    database = Database(path)
+    rig_id = make(database)
+    for n in range(1, rigs.JOURNAL_LENGTH + 20):
+        edit(database, rig_id, 100 + n / 10)
+    with database.reading() as db:
+        assert db.execute("SELECT count(*) FROM edit").fetchone()[0] == rigs.JOURNAL_LENGTH
+
+
+def test_a_deleted_rig_comes_back(path) -> None:
+    database = Database(path)
+    rig_id = make(database)
+    with database.writing() as db:
+        rigs.delete(db, rig_id)
+        assert rigs.listed(db) == []
+        with pytest.raises(rigs.Missing):
+            rigs.get(db, rig_id)
+        rigs.restore(db, rig_id)
+        assert [r.id for r in rigs.listed(db)] == [rig_id]
+
+
+def test_a_failed_write_leaves_nothing_behind(path) -> None:
+    database = Database(path)
+    with pytest.raises(RuntimeError), database.writing() as db:
+        rigs.add(db, new_rig("Half"))
+        raise RuntimeError
+    with database.reading() as db:
+        assert rigs.listed(db) == []
+
+
+def test_a_database_of_a_newer_version_is_left_alone(path) -> None:
+    Database(path)
+    with sqlite3.connect(path) as db:
+        db.execute("PRAGMA user_version = 999")
+    with pytest.raises(NewerDatabase, match="Update the program"):
+        Database(path)

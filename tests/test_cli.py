@@ -1,0 +1,64 @@
+"""The command line."""
+
+import json
+
+import pytest
+
+from vast_harbor import cli, data
+from vast_harbor.formats.rig_file import new_rig
+from vast_harbor.store import rigs
+from vast_harbor.store.database import Database
+
+
+@pytest.mark.parametrize("name", data.DEMO_RIGS)
+def test_compare_prints_the_headline_rows_of_a_demo_rig(capsys, name) -> None:
+    assert cli.main(["compare", "--demo", name]) == 0
+    out = capsys.readouterr().out
+    for row in ("Usable capacity", "Weight", "Cycle life at the design depth", "Lifetime cost per cycle"):
+        assert row in out
+    assert "planning aid" in out
+
+
+def test_compare_prints_all_workings_as_json(capsys) -> None:
+    assert cli.main(["compare", "--demo", "pebble", "--json"]) == 0
+    found = json.loads(capsys.readouterr().out)
+    for row in found["rows"]:
+        assert all(key in found["figures"] for key in row["figures"])
+    for figure in found["figures"].values():
+        assert all(key in found["figures"] for key in figure.get("inputs", {}).values())
+
+
+def test_demo_rigs_have_different_right_answers(demo_results) -> None:
+    def winner(name: str) -> tuple[str, bool]:
+        columns = [c for c in demo_results(name).compare.columns if not c.stopped]
+        best = min(columns, key=lambda c: c.cost["per_cycle"].number)
+        heated = best.banked.bank.model.heater_w is not None
+        return best.banked.battery_class.key, heated
+
+    assert winner("pebble") == ("flooded_dual", False)
+    assert winner("kittiwake") == ("gel", False)
+    assert winner("tern-rock") == ("lfp", True)
+    assert winner("mulga") == ("lfp", False)
+    assert winner("long-haul")[0] == "lfp"
+
+
+@pytest.mark.parametrize(
+    ("content", "says"),
+    [(None, "No such file"), ("nonsense", "not JSON"), ('{"format": "x"}', "not a rig file")],
+)
+def test_compare_says_what_is_wrong_with_a_file(tmp_path, capsys, content, says) -> None:
+    path = tmp_path / "rig.json"
+    if content is not None:
+        path.write_text(content)
+    assert cli.main(["compare", str(path)]) == 2
+    assert says in capsys.readouterr().err
+
+
+def test_demo_never_touches_rigs_of_the_owner(tmp_path, capsys) -> None:
+    path = tmp_path / "own.sqlite3"
+    with Database(path).writing() as db:
+        rigs.add(db, new_rig("Mine"))
+    assert cli.main(["demo", "--data", str(path), "--port", "0"]) == 2
+    assert "rigs of your own" in capsys.readouterr().err
+    with Database(path).reading() as db:
+        assert [r.document["rig"]["name"] for r in rigs.listed(db)] == ["Mine"]

@@ -1,0 +1,152 @@
+"""The API: edits answer with every figure, refusals with sentences, and nothing ends in a bare error."""
+
+import json
+
+import pytest
+
+from vast_harbor import data
+from vast_harbor.store.database import Database
+from vast_harbor.web.app import create_app
+
+
+@pytest.fixture
+def client(tmp_path):
+    return create_app(Database(tmp_path / "h.sqlite3")).test_client()
+
+
+@pytest.fixture
+def rig(client):
+    made = client.post("/api/rigs", json={"name": "Skua", "kind": "boat"}).get_json()
+    return client.get(f"/api/rigs/{made['id']}").get_json()
+
+
+def patch(client, rig, *operations, **more):
+    body = {"revision": rig["revision"], "operations": list(operations), **more}
+    return client.patch(f"/api/rigs/{rig['id']}", json=body)
+
+
+def add_load(client, rig, **fields):
+    load = {"id": "fridge", "name": "Fridge", "draw": "45 W", "hours": "24", "duty": "35 %"} | fields
+    return patch(client, rig, {"op": "add", "path": "/day/loads/-", "value": load}, label="add Fridge")
+
+
+def test_an_edit_moves_the_whole_strip(client, rig) -> None:
+    view = add_load(client, rig).get_json()
+    strip = {s["stop"]: s["figure"] for s in view["strip"]}
+    # 45 W × 24 h × 0.35 = 378 Wh; two nights and a quarter more: 945 Wh.
+    assert strip["day"] == "378 Wh" and strip["need"] == "945 Wh for 2 nights"
+    assert strip["compare"] != "—" and view["undo"] == "add Fridge"
+    undone = client.post(f"/api/rigs/{rig['id']}/undo").get_json()
+    assert undone["document"] == rig["document"] and undone["redo"] == "add Fridge"
+
+
+def test_a_refused_edit_changes_nothing_and_says_why(client, rig) -> None:
+    view = add_load(client, rig).get_json()
+    answer = patch(client, view, {"op": "replace", "path": "/day/loads/0/hours", "value": "25"})
+    assert answer.status_code == 422
+    assert answer.get_json()["problems"][0]["path"] == "/day/loads/0/hours"
+    assert client.get(f"/api/rigs/{rig['id']}").get_json() == view
+
+
+def test_an_edit_of_an_older_state_is_refused(client, rig) -> None:
+    add_load(client, rig)
+    answer = add_load(client, rig, id="other")
+    assert answer.status_code == 409
+    assert "another window" in answer.get_json()["problems"][0]["message"]
+
+
+def figures_of(view) -> set[str]:
+    if isinstance(view, dict):
+        own = {view["key"]} if {"key", "text"} <= view.keys() and view["key"] else set()
+        return own.union(*(figures_of(v) for v in view.values()))
+    if isinstance(view, list):
+        return set().union(*(figures_of(v) for v in view))
+    return set()
+
+
+@pytest.mark.parametrize("name", data.DEMO_RIGS)
+def test_every_figure_on_every_stop_opens_its_workings(client, name) -> None:
+    rig_id = client.post("/api/rigs/demo", json={"name": name}).get_json()["rigs"][0]["id"]
+    view = client.get(f"/api/rigs/{rig_id}").get_json()
+    assumptions = {a["key"] for a in view["need"].pop("assumptions")}
+    keys = figures_of(view)
+    assert len(keys) > 100
+    for key in keys | {f"assume.{a}" for a in assumptions}:
+        answer = client.get(f"/api/rigs/{rig_id}/workings", query_string={"key": key})
+        assert answer.status_code == 200, key
+        workings = answer.get_json()
+        assert workings["name"] and (workings["formula"] or workings["source"] or workings["path"]), key
+
+
+def test_a_rig_file_goes_out_and_comes_back(client) -> None:
+    made = client.post("/api/rigs/demo", json={"name": "pebble"}).get_json()["rigs"][0]
+    sent = client.get(f"/api/rigs/{made['id']}/file")
+    assert "attachment" in sent.headers["Content-Disposition"]
+    back = client.post("/api/rigs/import", data=sent.data, content_type="application/json").get_json()
+    assert back["name"] == "Pebble (2)"
+    again = json.loads(client.get(f"/api/rigs/{back['id']}/file").data)
+    first = json.loads(sent.data)
+    assert again["rig"].pop("name") == "Pebble (2)" and first["rig"].pop("name") == "Pebble"
+    assert again == first
+
+
+def test_delete_copy_and_restore(client, rig) -> None:
+    copy = client.post(f"/api/rigs/{rig['id']}/copy").get_json()
+    assert copy["name"] == "Skua copy"
+    assert client.delete(f"/api/rigs/{rig['id']}").status_code == 200
+    assert [r["name"] for r in client.get("/api/rigs").get_json()["rigs"]] == ["Skua copy"]
+    assert client.get(f"/api/rigs/{rig['id']}").status_code == 404
+    client.post(f"/api/rigs/{rig['id']}/restore")
+    assert client.get(f"/api/rigs/{rig['id']}").get_json()["document"] == rig["document"]
+
+
+@pytest.mark.parametrize(
+    ("method", "path", "body", "status"),
+    [
+        ("post", "/api/rigs/import", b"x" * 3_000_000, 413),
+        ("post", "/api/rigs/import", b"not json", 422),
+        ("post", "/api/rigs", b"{", 422),
+        ("post", "/api/rigs", b'{"name": 5}', 422),
+        ("patch", "/api/rigs/1", b"[]", 422),
+        ("patch", "/api/rigs/1", b'{"revision": 1, "operations": [{"op": "remove", "path": "/nix/3"}]}', 409),
+        ("patch", "/api/rigs/1", b'{"revision": 1, "operations": [{"op": "remove", "path": "nix"}]}', 409),
+        ("patch", "/api/rigs/1", b'{"revision": 1, "operations": [{"op": "remove", "path": "/rig"}]}', 422),
+        (
+            "patch",
+            "/api/rigs/1",
+            b'{"revision": 1, "operations": [{"op": "replace", "path": "", "value": 3}]}',
+            422,
+        ),
+        ("get", "/api/rigs/1/workings?key=nix", b"", 404),
+        ("get", "/api/nix", b"", 404),
+        ("put", "/api/rigs", b"", 404),
+        ("get", "/api/rigs/99999999999999999999999", b"", 422),
+    ],
+)
+def test_bad_requests_are_answered_with_a_sentence(client, rig, method, path, body, status) -> None:
+    answer = getattr(client, method)(path, data=body, content_type="application/json")
+    assert answer.status_code == status
+    for problem in answer.get_json()["problems"]:
+        assert problem["message"].strip().endswith(".")
+
+
+def test_other_sites_cannot_reach_in(client) -> None:
+    foreign = client.post("/api/rigs", json={"name": "x"}, headers={"Origin": "http://elsewhere.example"})
+    assert foreign.status_code == 403
+    assert client.get("/api/rigs", headers={"Host": "elsewhere.example"}).status_code == 403
+    own = client.post("/api/rigs", json={"name": "x"}, headers={"Origin": "http://localhost"})
+    assert own.status_code == 201
+    assert "default-src 'self'" in client.get("/api/rigs").headers["Content-Security-Policy"]
+
+
+def test_appliance_list_can_be_added_as_it_is(client, rig) -> None:
+    appliances = client.get("/api/reference").get_json()["appliances"]
+    assert len(appliances) >= 40
+    fields = ("name", "supply", "draw", "use", "hours", "uses", "minutes", "duty", "starts_at")
+    operations = [
+        {"op": "add", "path": "/day/loads/-", "value": {"id": f"a{i}"} | {f: entry[f] for f in fields}}
+        for i, entry in enumerate(appliances)
+    ]
+    view = patch(client, rig, *operations).get_json()
+    assert len(view["day"]["loads"]) == len(appliances)
+    assert all(load["wh"]["value"] > 0 for load in view["day"]["loads"])
