@@ -38,7 +38,7 @@ def same_label(plan: Plan, columns: Sequence[Column]) -> list[Correction]:
         ),
         ("voltage", "Voltage", "Amp-hours at 12.8 V are more watt-hours than at 12 V.", "V"),
         ("depth", "Usable depth", "Only part of the label may be taken out each cycle.", "DoD"),
-        ("temperature", "Temperature", "A cold battery gives less.", "k_T"),
+        ("temperature", "Temperature", "A cold battery gives less, a warm one a little more.", "k_T"),
         ("rate", "Rate", "A hard draw leaves part of a lead-acid bank behind.", "k_rate"),
         ("age", "Age", "An older bank gives less; both are held to the same allowance.", "k_age"),
         ("life", "Life", "A bank that lasts longer gives its watt-hours for more years.", "years"),

@@ -1,0 +1,69 @@
+"""Renew the pictures in ``docs/screenshots/`` from the demo rigs: one for each main view, at 1280 × 800."""
+
+from collections.abc import Callable
+from pathlib import Path
+
+from playwright.sync_api import Page
+from served import served
+
+FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
+SIZE = {"width": 1280, "height": 800}
+PHONE = {"width": 390, "height": 844}
+
+
+def nothing(page: Page) -> None:
+    """Leave the page as it opens."""
+
+
+def to_pictures(page: Page) -> None:
+    """Scroll to the two pictures of the comparison."""
+    page.locator("figure").last.scroll_into_view_if_needed()
+
+
+def workings(page: Page) -> None:
+    """Open the workings of what the LFP bank costs a cycle."""
+    page.locator("[data-row=per_cycle] [data-figure]").last.click()
+    page.get_by_label("Workings", exact=True).get_by_role("button", name="Lifetime cost").last.click()
+
+
+def same_label(page: Page) -> None:
+    """Switch to the naive comparison."""
+    page.get_by_role("switch").click()
+
+
+VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
+    ("harbor", "", "day", nothing),
+    ("rig", "1/rig", "day", nothing),
+    ("day", "3/day", "day", nothing),
+    ("need", "3/need", "day", nothing),
+    ("banks", "2/banks", "day", nothing),
+    ("compare", "5/compare", "day", nothing),
+    ("compare-pictures", "5/compare", "day", to_pictures),
+    ("compare-same-label", "3/compare", "day", same_label),
+    ("workings-night", "5/compare", "night", workings),
+    ("day-phone", "4/day", "day", nothing),
+]
+
+
+def main() -> None:
+    """Take every picture."""
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with served("demo") as (address, browser):
+        for name, path, theme, prepare in VIEWS:
+            context = browser.new_context(
+                viewport=PHONE if name.endswith("phone") else SIZE,
+                color_scheme="dark" if theme == "night" else "light",
+                reduced_motion="reduce",
+            )
+            page = context.new_page()
+            page.goto(f"{address}/rigs/{path}" if path else address)
+            page.wait_for_load_state("networkidle")
+            prepare(page)
+            page.mouse.move(0, 0)
+            page.wait_for_timeout(600)
+            page.screenshot(path=FOLDER / f"{name}.png")
+            context.close()
+
+
+if __name__ == "__main__":
+    main()
