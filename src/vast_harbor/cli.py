@@ -43,10 +43,7 @@ def _parser() -> argparse.ArgumentParser:
     which = compare.add_mutually_exclusive_group(required=True)
     which.add_argument("file", type=Path, nargs="?", metavar="FILE", help="rig file")
     which.add_argument(
-        "--demo",
-        choices=data.DEMO_RIGS,
-        metavar="NAME",
-        help=f"a demo rig: {', '.join(data.DEMO_RIGS)}",
+        "--demo", choices=data.DEMO_RIGS, metavar="NAME", help=f"a demo rig: {', '.join(data.DEMO_RIGS)}"
     )
     compare.add_argument("--json", action="store_true", help="all results with their workings")
     commands.add_parser("openapi", help="print the description of the API")

@@ -78,6 +78,10 @@ export const usePlan = defineStore('plan', () => {
     }
     take(data as RigView)
     drafts.value = JSON.parse(sessionStorage.getItem(draftKey()) ?? '{}')
+    // What was typed just before a reload may not have arrived: send it again.
+    for (const [path, draft] of Object.entries(drafts.value)) {
+      type(path, draft.text, path.split('/').at(-1) ?? 'edit')
+    }
   }
 
   async function send(edit: Edit) {

@@ -183,16 +183,7 @@ class Assumptions:
                 default = float(reference)
         value = self._overrides.get(key, default)
         self._all[key] = Assumption(
-            entry,
-            key,
-            name,
-            entry.symbol,
-            default,
-            value,
-            low,
-            high,
-            schools,
-            key in self._overrides,
+            entry, key, name, entry.symbol, default, value, low, high, schools, key in self._overrides
         )
 
     @staticmethod

@@ -45,11 +45,7 @@ class Results:
         roots += [f for c in self.banks.candidates for f in c.figures.values()]
         roots += [f for f in (self.banks.old_kg, self.banks.old_wh) if f is not None]
         for column in self.compare.columns:
-            roots += [
-                *column.life.figures.values(),
-                *column.cost.figures.values(),
-                *column.figures.values(),
-            ]
+            roots += [*column.life.figures.values(), *column.cost.figures.values(), *column.figures.values()]
         for correction in self.compare.corrections:
             roots += [*correction.figures, *correction.ratios]
         roots += [f for finding in self.findings for f in finding.says.figures.values()]

@@ -69,7 +69,6 @@ def smallest(fits: Sequence[Fit]) -> Fit | None:
     covering = [f for f in fits if f.covers]
     if covering:
         return min(
-            covering,
-            key=lambda f: (round(f.usable_wh, 3), f.bank.units * f.bank.model.price, f.bank.kg),
+            covering, key=lambda f: (round(f.usable_wh, 3), f.bank.units * f.bank.model.price, f.bank.kg)
         )
     return max(fits, key=lambda f: f.usable_wh, default=None)

@@ -35,22 +35,15 @@ class RigPart(_Part):
     ] = 40.0
     years_kept: Annotated[
         float,
-        Measure(
-            "years",
-            1,
-            40,
-            "Years to keep the rig must be between {least} and {most}: {value} is not.",
-        ),
+        Measure("years", 1, 40, "Years to keep the rig must be between {least} and {most}: {value} is not."),
     ] = 10.0
     currency: Annotated[str, Words("The currency", 3)] = "EUR"
     units: Annotated[str, Choice("The units", "metric", "us")] = "metric"
     battery_c: Annotated[
-        float,
-        Measure("°C", -40, 60, "A battery is used between {least} and {most} °C: {value} °C is not."),
+        float, Measure("°C", -40, 60, "A battery is used between {least} and {most} °C: {value} °C is not.")
     ] = 15.0
     rest_c: Annotated[
-        float,
-        Measure("°C", -40, 60, "A battery is kept between {least} and {most} °C: {value} °C is not."),
+        float, Measure("°C", -40, 60, "A battery is kept between {least} and {most} °C: {value} °C is not.")
     ] = 12.0
     notes: Annotated[str, Words("The note", 4000)] = ""
 
@@ -128,8 +121,7 @@ class DrawPart(_Part):
     """What a load draws."""
 
     value: Annotated[
-        float,
-        Measure("W", 0, 100_000, "A load draws between {least} and {most}: {value} is not a draw."),
+        float, Measure("W", 0, 100_000, "A load draws between {least} and {most}: {value} is not a draw.")
     ]
     unit: Annotated[str, Choice("The unit of the draw", "W", "A")] = "W"
 
@@ -143,13 +135,7 @@ class LoadPart(_Part):
     draw: DrawPart = DrawPart(value=0)
     volts: Annotated[
         float | None,
-        Measure(
-            "V",
-            1,
-            480,
-            "Volts between {least} and {most} are wanted: {value} V is not.",
-            optional=True,
-        ),
+        Measure("V", 1, 480, "Volts between {least} and {most} are wanted: {value} V is not.", optional=True),
     ] = None
     quantity: Annotated[
         float, Measure("times", 0, 1000, "Between {least} and {most} of them: {value} is not.")
@@ -160,12 +146,10 @@ class LoadPart(_Part):
         float, Measure("times", 0, 1440, "Between {least} and {most} uses a day: {value} is not.")
     ] = 0.0
     minutes: Annotated[
-        float,
-        Measure("min", 0, 1440, "A use takes between {least} and {most} minutes: {value} does not."),
+        float, Measure("min", 0, 1440, "A use takes between {least} and {most} minutes: {value} does not.")
     ] = 0.0
     duty: Annotated[
-        float,
-        Measure("1", 0, 1, "A duty cycle lies between 0 and 1 (0 and 100 %): {value} does not."),
+        float, Measure("1", 0, 1, "A duty cycle lies between 0 and 1 (0 and 100 %): {value} does not.")
     ] = 1.0
     starts_at: Annotated[float | None, Clock()] = None
 
@@ -206,12 +190,10 @@ class InverterPart(_Part):
         ),
     ] = 0.90
     idle_w: Annotated[
-        float,
-        Measure("W", 0, 500, "An inverter idles on {least} to {most} W: {value} W is not likely."),
+        float, Measure("W", 0, 500, "An inverter idles on {least} to {most} W: {value} W is not likely.")
     ] = 8.0
     hours_on: Annotated[
-        float | None,
-        Measure("h", 0, 24, "A day has 24 hours: {value} h does not fit.", optional=True),
+        float | None, Measure("h", 0, 24, "A day has 24 hours: {value} h does not fit.", optional=True)
     ] = None
 
 
@@ -221,8 +203,7 @@ class DayPart(_Part):
     loads: list[LoadPart] = Field(default_factory=list, max_length=300)
     inverter: InverterPart = InverterPart()
     standby_w: Annotated[
-        float,
-        Measure("W", 0, 5000, "Standby lies between {least} and {most} W: {value} W does not."),
+        float, Measure("W", 0, 5000, "Standby lies between {least} and {most} W: {value} W does not.")
     ] = 0.0
 
 
@@ -231,8 +212,7 @@ class PlanPart(_Part):
 
     house_rule: Annotated[str, Choice("The house rule", "long_life", "customary", "to_label")] = "customary"
     life_basis: Annotated[
-        str | None,
-        Choice("The life to reckon with", "likely", "warranty", "label_cycles", optional=True),
+        str | None, Choice("The life to reckon with", "likely", "warranty", "label_cycles", optional=True)
     ] = None
     overrides: dict[str, float] = Field(default_factory=dict)
 
@@ -247,16 +227,12 @@ class ModelPart(_Part):
     unit_v: Annotated[float, UNIT_V] = 12.8
     rated_ah: Annotated[float, UNIT_AH] = 100.0
     rated_hours: Annotated[
-        float,
-        Measure("h", 0.05, 240, "Capacity is rated over {least} to {most} h: {value} is not."),
+        float, Measure("h", 0.05, 240, "Capacity is rated over {least} to {most} h: {value} is not.")
     ] = 20.0
     kg: Annotated[
         float,
         Measure(
-            "kg",
-            0.1,
-            500,
-            "One battery weighs between {least} and {most} kg: {value} kg is not likely.",
+            "kg", 0.1, 500, "One battery weighs between {least} and {most} kg: {value} kg is not likely."
         ),
     ] = 11.0
     price: Annotated[
@@ -270,10 +246,7 @@ class ModelPart(_Part):
     cycles_at_dod: Annotated[
         float,
         Measure(
-            "1",
-            0.1,
-            1,
-            "The depth of the cycle count lies between {least} and {most}: {value} does not.",
+            "1", 0.1, 1, "The depth of the cycle count lies between {least} and {most}: {value} does not."
         ),
     ] = 0.8
     warranty_years: Annotated[
@@ -283,13 +256,7 @@ class ModelPart(_Part):
     max_parallel: Annotated[int, Measure("times", 1, 32, STRINGS, whole=True)] = 4
     heater_w: Annotated[
         float | None,
-        Measure(
-            "W",
-            0,
-            2000,
-            "A heater has {least} to {most} W: {value} W is not likely.",
-            optional=True,
-        ),
+        Measure("W", 0, 2000, "A heater has {least} to {most} W: {value} W is not likely.", optional=True),
     ] = None
 
     @field_validator("unit_v")

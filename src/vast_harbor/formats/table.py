@@ -52,10 +52,7 @@ def comparison_table(results: Results, style: Style) -> str:
             last = group
         lines.append(
             "  ".join(
-                [
-                    cells[0].ljust(widths[0]),
-                    *(c.rjust(w) for c, w in zip(cells[1:], widths[1:], strict=True)),
-                ]
+                [cells[0].ljust(widths[0]), *(c.rjust(w) for c, w in zip(cells[1:], widths[1:], strict=True))]
             ).rstrip()
         )
     lines += ["", sentence_text(compare.sentence, style)]

@@ -104,8 +104,7 @@ def add(db: sqlite3.Connection, document: Document) -> int:
     """
     now = _now()
     cursor = db.execute(
-        "INSERT INTO rig (document, created_at, updated_at) VALUES (?, ?, ?)",
-        (_dumps(document), now, now),
+        "INSERT INTO rig (document, created_at, updated_at) VALUES (?, ?, ?)", (_dumps(document), now, now)
     )
     assert cursor.lastrowid is not None
     return cursor.lastrowid

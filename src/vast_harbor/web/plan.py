@@ -90,8 +90,7 @@ def edit_rig(path: RigPath, body: Edit) -> Response:
         stored = rigs.get(db, path.rig_id)
         if stored.revision != body.revision:
             return problems(
-                409,
-                files.Problem("", "This rig was changed in another window; it was loaded again."),
+                409, files.Problem("", "This rig was changed in another window; it was loaded again.")
             )
         document = rigs.patched(stored.document, [_operation(o) for o in body.operations])
         rig = files.read(document, data.reference(), typed=True)

@@ -38,14 +38,7 @@ from vast_harbor.web.plan_models import (
     UnfitView,
     UnitsView,
 )
-from vast_harbor.web.views import (
-    FigureView,
-    SchoolView,
-    figure_view,
-    finding_view,
-    range_text,
-    tokens,
-)
+from vast_harbor.web.views import FigureView, SchoolView, figure_view, finding_view, range_text, tokens
 
 STOPS = ("rig", "day", "need", "banks", "compare")
 SEVERITIES = ("note", "care", "stop")

@@ -82,12 +82,7 @@ def get_reference() -> Response:
         for c in reference.classes.values()
     ]
     rules = [
-        RuleView(
-            key=r.key,
-            name=r.name,
-            argues=r.argues,
-            life_basis=reference.life_bases[r.life_basis][0],
-        )
+        RuleView(key=r.key, name=r.name, argues=r.argues, life_basis=reference.life_bases[r.life_basis][0])
         for r in reference.rules.values()
     ]
     bases = [ChoiceView(key=k, name=name, why=why) for k, (name, why) in reference.life_bases.items()]

@@ -21,7 +21,15 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'ban
     Real batteries in series and parallel, side by side. Each follows the need until you step it
     yourself, so that banks of equal usable energy are compared.
   </p>
-  <p class="mt-3 text-xl" data-main>
+  <p v-if="!plan.rig!.need.energy.value" class="mt-3 text-xl">
+    The day has no loads yet, so these are the smallest of their class.
+    <RouterLink
+      class="text-sea underline underline-offset-4"
+      :to="{ name: 'rig', params: { id: plan.rig!.id, stop: 'day' } }"
+      >List the loads</RouterLink
+    >
+  </p>
+  <p v-else class="mt-3 text-xl" data-main>
     Each should give
     <FigureLink :figure="plan.rig!.need.energy" name="The need" class="font-semibold" /> usable.
   </p>

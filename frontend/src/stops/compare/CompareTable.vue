@@ -66,7 +66,7 @@ const ENDS: Record<string, string> = {
               class="inline-flex items-center gap-1.5"
               :class="row.best.includes(i) ? 'best' : ''"
             >
-              <FigureLink :figure="f" :name="row.name" />
+              <FigureLink :figure="f" :name="row.name" class="whitespace-nowrap" />
               <Check
                 v-if="row.best.includes(i)"
                 :size="16"

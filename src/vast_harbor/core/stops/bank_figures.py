@@ -7,15 +7,7 @@ from vast_harbor.core.need import usable_energy
 from vast_harbor.core.peukert import rate_factor
 from vast_harbor.core.plan import Candidate, Plan
 from vast_harbor.core.stops.need import Need, class_volts
-from vast_harbor.core.workings import (
-    OVERRIDE,
-    REFERENCE,
-    TYPED,
-    Figure,
-    computed,
-    datasheet,
-    typed,
-)
+from vast_harbor.core.workings import OVERRIDE, REFERENCE, TYPED, Figure, computed, datasheet, typed
 
 NEW, END_OF_LIFE = 1.0, 0.8
 
@@ -65,21 +57,11 @@ def bank_figures(
     )
     unit_v = datasheet(f"{at}.unit_v", "Nominal volts of one", model.nominal_v, "V", entry)
     unit_ah = datasheet(
-        f"{at}.unit_ah",
-        "Label of one",
-        model.rated_ah,
-        "Ah",
-        entry,
-        f"Over {model.rated_hours:g} hours.",
+        f"{at}.unit_ah", "Label of one", model.rated_ah, "Ah", entry, f"Over {model.rated_hours:g} hours."
     )
     n_s, n_p = f["series"], f["parallel"]
     f["units"] = computed(
-        f"{at}.units",
-        "Batteries",
-        bank.units,
-        "batteries",
-        "{n_s} · {n_p}",
-        {"n_s": n_s, "n_p": n_p},
+        f"{at}.units", "Batteries", bank.units, "batteries", "{n_s} · {n_p}", {"n_s": n_s, "n_p": n_p}
     )
     f["volts"] = computed(
         f"{at}.volts",
@@ -127,13 +109,7 @@ def bank_figures(
 
 
 def _rate_figures(
-    f: dict[str, Figure],
-    assumptions: Assumptions,
-    need: Need,
-    bank: Bank,
-    at: str,
-    entry: str,
-    volts: Figure,
+    f: dict[str, Figure], assumptions: Assumptions, need: Need, bank: Bank, at: str, entry: str, volts: Figure
 ) -> None:
     model = bank.model
     key = f"peukert.{model.battery_class.key}"
@@ -197,11 +173,7 @@ def _usable_figures(f: dict[str, Figure], ageing: Figure, bank: Bank, at: str) -
             f"{at}.{name}",
             title,
             usable_energy(
-                bank.nameplate_wh,
-                f["dod"].number,
-                f["temperature"].number,
-                f["rate"].number,
-                age.number,
+                bank.nameplate_wh, f["dod"].number, f["temperature"].number, f["rate"].number, age.number
             ),
             "Wh",
             "{E_label} · {DoD} · {k_T} · {k_rate} · {k_age}",

@@ -28,5 +28,6 @@ class Column:
         same = [c for c in columns if c.banked.battery_class.key == self.banked.battery_class.key]
         bank = self.banked.bank
         if len(same) > 1 and bank is not None:
-            return f"{bank.model.title} × {bank.units}".replace("{", "{{").replace("}", "}}")
+            name = f"{bank.model.title} × {bank.units}".replace("{", "{{").replace("}", "}}")
+            return f"{name} with its extras" if self.banked["extras"].number else name
         return self.banked.battery_class.short

@@ -135,14 +135,7 @@ def _rows(columns: Sequence[Column]) -> list[Row]:
         "Without charging",
     )
     table: list[tuple[str, str, str, str, bool, list[Figure]]] = [
-        (
-            "usable_wh",
-            "Usable capacity",
-            energy,
-            HIGH,
-            True,
-            [c.banked["usable_wh"] for c in columns],
-        ),
+        ("usable_wh", "Usable capacity", energy, HIGH, True, [c.banked["usable_wh"] for c in columns]),
         ("kg", "Weight", body, LOW, True, [c.banked["kg"] for c in columns]),
         (
             "design_cycles",
@@ -152,22 +145,8 @@ def _rows(columns: Sequence[Column]) -> list[Row]:
             True,
             [c.life["design_cycles"] for c in columns],
         ),
-        (
-            "per_cycle",
-            "Lifetime cost per cycle",
-            purse,
-            LOW,
-            True,
-            [c.cost["per_cycle"] for c in columns],
-        ),
-        (
-            "usable_ah",
-            "Usable amp-hours",
-            energy,
-            "",
-            False,
-            [c.banked["usable_ah"] for c in columns],
-        ),
+        ("per_cycle", "Lifetime cost per cycle", purse, LOW, True, [c.cost["per_cycle"] for c in columns]),
+        ("usable_ah", "Usable amp-hours", energy, "", False, [c.banked["usable_ah"] for c in columns]),
         (
             "nameplate_wh",
             "Energy on the label",
@@ -185,14 +164,7 @@ def _rows(columns: Sequence[Column]) -> list[Row]:
             False,
             [c.figures["nights_end"] for c in columns],
         ),
-        (
-            "kg_per_kwh",
-            "Weight per usable kWh",
-            body,
-            LOW,
-            False,
-            [c.figures["kg_per_kwh"] for c in columns],
-        ),
+        ("kg_per_kwh", "Weight per usable kWh", body, LOW, False, [c.figures["kg_per_kwh"] for c in columns]),
         ("years", "Years until worn out", life, HIGH, False, [c.life["years"] for c in columns]),
         (
             "cycles_per_year",
@@ -211,22 +183,8 @@ def _rows(columns: Sequence[Column]) -> list[Row]:
             False,
             [c.cost["replacement_count"] for c in columns],
         ),
-        (
-            "purchase",
-            "Batteries to buy",
-            purse,
-            LOW,
-            False,
-            [c.banked["purchase"] for c in columns],
-        ),
-        (
-            "outlay",
-            "Batteries and extras",
-            purse,
-            LOW,
-            False,
-            [c.figures["outlay"] for c in columns],
-        ),
+        ("purchase", "Batteries to buy", purse, LOW, False, [c.banked["purchase"] for c in columns]),
+        ("outlay", "Batteries and extras", purse, LOW, False, [c.figures["outlay"] for c in columns]),
         (
             "price_per_kwh",
             "Batteries per usable kWh",
@@ -246,14 +204,7 @@ def _rows(columns: Sequence[Column]) -> list[Row]:
         ),
         ("per_kwh", "Per kWh delivered", purse, LOW, False, [c.cost["per_kwh"] for c in columns]),
         ("per_year", "Per year kept", purse, LOW, False, [c.cost["per_year"] for c in columns]),
-        (
-            "per_night",
-            "Per off-grid night",
-            purse,
-            LOW,
-            False,
-            [c.cost["per_night"] for c in columns],
-        ),
+        ("per_night", "Per off-grid night", purse, LOW, False, [c.cost["per_night"] for c in columns]),
         (
             "label_per_cycle",
             "Purchase ÷ label cycles",

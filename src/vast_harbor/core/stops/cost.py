@@ -196,12 +196,7 @@ def _replacements(
     parts: dict[str, Figure] = {}
     for j, t in enumerate(money.replacement_times(life.years, years.number), 1):
         when = computed(
-            f"{at}.t.{j}",
-            f"Time of replacement {j}",
-            t,
-            "years",
-            f"{j} · {{life}}",
-            {"life": life["years"]},
+            f"{at}.t.{j}", f"Time of replacement {j}", t, "years", f"{j} · {{life}}", {"life": life["years"]}
         )
         value = (money.price_at(price.number, drift.number, t) + swap.number) * (1 + discount.number) ** -t
         parts[f"R{j}"] = computed(
@@ -371,14 +366,7 @@ def _quotients(f: dict[str, Figure], banked: BankFigures, life: Life, plan: Plan
         "{nights} · {H}",
         {"nights": nights_a_year(plan), "H": years},
     )
-    per(
-        "per_night",
-        "Lifetime cost per off-grid night",
-        "money/night",
-        f["lifetime"],
-        "nights",
-        nights,
-    )
+    per("per_night", "Lifetime cost per off-grid night", "money/night", f["lifetime"], "nights", nights)
     label = life["design_cycles"]
     per(
         "label_per_cycle",
@@ -398,14 +386,7 @@ def _quotients(f: dict[str, Figure], banked: BankFigures, life: Life, plan: Plan
         "{N} · {E_usable} / 1000",
         {"N": label, "E_usable": banked["usable_wh"]},
     )
-    per(
-        "label_per_kwh",
-        "Label cost per lifetime kWh",
-        "money/kWh",
-        banked["purchase"],
-        "kWh",
-        through,
-    )
+    per("label_per_kwh", "Label cost per lifetime kWh", "money/kWh", banked["purchase"], "kWh", through)
 
 
 def usable_quotients(banked: BankFigures) -> dict[str, Figure]:

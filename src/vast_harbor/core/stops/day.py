@@ -3,16 +3,7 @@
 from dataclasses import dataclass
 
 from vast_harbor.core.assumptions import Assumptions
-from vast_harbor.core.loads import (
-    AC,
-    DC,
-    STANDBY,
-    USES,
-    Load,
-    ac_windows,
-    bank_energy,
-    inverter_hours,
-)
+from vast_harbor.core.loads import AC, DC, STANDBY, USES, Load, ac_windows, bank_energy, inverter_hours
 from vast_harbor.core.plan import Plan
 from vast_harbor.core.profile import DAY_H, Block, Profile, stack
 from vast_harbor.core.workings import Figure, Finding, Sentence, computed, typed
@@ -128,12 +119,7 @@ def evaluate(plan: Plan, assumptions: Assumptions) -> Day:
         "day.bank_wh",
         "The day, taken from the bank",
         bank_energy(
-            sums[DC].number,
-            sums[AC].number,
-            eta_dc.number,
-            inverter.efficiency,
-            idle.number,
-            plan.standby_w,
+            sums[DC].number, sums[AC].number, eta_dc.number, inverter.efficiency, idle.number, plan.standby_w
         ),
         "Wh",
         "{E_dc} / {η_dc} + {E_ac} / {η_inv} + {E_idle} + {E_standby}",
@@ -178,12 +164,7 @@ def _load_energy(load: Load, index: int) -> Figure:
             "Class volts unless you state others, so that the need does not depend on the bank.",
         )
         inputs["P"] = computed(
-            f"{at}.watts",
-            f"Power of {load.name}",
-            load.watts,
-            "W",
-            "{I} · {V}",
-            {"I": amps, "V": volts},
+            f"{at}.watts", f"Power of {load.name}", load.watts, "W", "{I} · {V}", {"I": amps, "V": volts}
         )
     else:
         inputs["P"] = typed(f"{at}.watts", f"Power of {load.name}", load.watts, "W", f"{path}/draw")

@@ -18,15 +18,7 @@ from vast_harbor.core.stops.banks import BankFigures
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.need import Need
 from vast_harbor.core.temperature import calendar_years
-from vast_harbor.core.workings import (
-    HOUSE_RULE,
-    REFERENCE,
-    TYPED,
-    Figure,
-    computed,
-    datasheet,
-    typed,
-)
+from vast_harbor.core.workings import HOUSE_RULE, REFERENCE, TYPED, Figure, computed, datasheet, typed
 
 MINER = "Palmgren–Miner: wears of cycles, years and accidents are added"
 CYCLES, YEARS, ACCIDENTS, WARRANTY = "cycles", "years", "accidents", "warranty"
@@ -53,12 +45,7 @@ class Life:
 
 
 def evaluate(
-    plan: Plan,
-    reference: Reference,
-    assumptions: Assumptions,
-    day: Day,
-    need: Need,
-    banked: BankFigures,
+    plan: Plan, reference: Reference, assumptions: Assumptions, day: Day, need: Need, banked: BankFigures
 ) -> Life:
     """Life of a candidate in years, without a simulated year.
 
@@ -136,12 +123,7 @@ def _curve(banked: BankFigures, assumptions: Assumptions, depth: Figure, key: st
 
 
 def _cycle_figures(
-    f: dict[str, Figure],
-    plan: Plan,
-    assumptions: Assumptions,
-    day: Day,
-    need: Need,
-    banked: BankFigures,
+    f: dict[str, Figure], plan: Plan, assumptions: Assumptions, day: Day, need: Need, banked: BankFigures
 ) -> None:
     at = f"life.{banked.candidate.id}"
     f["design_cycles"] = _curve(
@@ -228,11 +210,7 @@ def _wear_figures(f: dict[str, Figure], plan: Plan, assumptions: Assumptions, ba
         f["cycle_wear"].number + f["calendar_wear"].number + f["accident_wear"].number,
         "1/year",
         "{w_cycles} + {w_years} + {w_accidents}",
-        {
-            "w_cycles": f["cycle_wear"],
-            "w_years": f["calendar_wear"],
-            "w_accidents": f["accident_wear"],
-        },
+        {"w_cycles": f["cycle_wear"], "w_years": f["calendar_wear"], "w_accidents": f["accident_wear"]},
         MINER,
     )
 
@@ -259,13 +237,7 @@ def _calendar(f: dict[str, Figure], plan: Plan, assumptions: Assumptions, key: s
     rest = life_at(
         "years_rest",
         "Calendar life at the temperature of the rest of the year",
-        typed(
-            "rig.rest_c",
-            "Battery temperature the rest of the year",
-            plan.rest_c,
-            "°C",
-            "/rig/rest_c",
-        ),
+        typed("rig.rest_c", "Battery temperature the rest of the year", plan.rest_c, "°C", "/rig/rest_c"),
     )
     nights = nights_a_year(plan)
     share = computed(
@@ -339,11 +311,7 @@ def _life(
     if basis == "warranty":
         assert banked.bank is not None
         warranty = datasheet(
-            f"{at}.warranty",
-            "Warranty",
-            banked.bank.model.warranty_years,
-            "years",
-            banked.bank.model.title,
+            f"{at}.warranty", "Warranty", banked.bank.model.warranty_years, "years", banked.bank.model.title
         )
         value = min(likely.number, warranty.number)
         ends = WARRANTY if warranty.number < likely.number else ends

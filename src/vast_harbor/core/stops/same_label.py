@@ -30,12 +30,7 @@ def same_label(plan: Plan, columns: Sequence[Column]) -> list[Correction]:
     if len(columns) < 2:
         return []
     steps: list[tuple[str, str, str, str]] = [
-        (
-            "label",
-            "Same label",
-            "Money per amp-hour on the label, as a shop window compares them.",
-            "Ah",
-        ),
+        ("label", "Same label", "Money per amp-hour on the label, as a shop window compares them.", "Ah"),
         ("voltage", "Voltage", "Amp-hours at 12.8 V are more watt-hours than at 12 V.", "V"),
         ("depth", "Usable depth", "Only part of the label may be taken out each cycle.", "DoD"),
         ("temperature", "Temperature", "A cold battery gives less, a warm one a little more.", "k_T"),
@@ -54,22 +49,12 @@ def same_label(plan: Plan, columns: Sequence[Column]) -> list[Correction]:
             if key == "label":
                 value = column.banked["purchase"].number / factor.number
                 figure = computed(
-                    at,
-                    name,
-                    value,
-                    unit,
-                    "{P} / {Ah}",
-                    {"P": column.banked["purchase"], "Ah": factor},
+                    at, name, value, unit, "{P} / {Ah}", {"P": column.banked["purchase"], "Ah": factor}
                 )
             elif key == "voltage":
                 value = worth[i].number / factor.number * 1000
                 figure = computed(
-                    at,
-                    name,
-                    value,
-                    unit,
-                    "{before} / {V} · 1000",
-                    {"before": worth[i], "V": factor},
+                    at, name, value, unit, "{before} / {V} · 1000", {"before": worth[i], "V": factor}
                 )
             else:
                 figure = computed(
@@ -99,13 +84,7 @@ def same_label(plan: Plan, columns: Sequence[Column]) -> list[Correction]:
 
 def _factor(symbol: str, column: Column, plan: Plan) -> Figure:
     banked = column.banked
-    plain = {
-        "Ah": "nameplate_ah",
-        "V": "volts",
-        "DoD": "dod",
-        "k_T": "temperature",
-        "k_rate": "rate",
-    }
+    plain = {"Ah": "nameplate_ah", "V": "volts", "DoD": "dod", "k_T": "temperature", "k_rate": "rate"}
     if symbol in plain:
         return banked[plain[symbol]]
     if symbol == "k_age":
