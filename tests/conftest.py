@@ -4,12 +4,17 @@ from collections.abc import Callable
 from typing import Any
 
 import pytest
+from hypothesis import settings
 
 from vast_harbor import data
 from vast_harbor.core.evaluate import Results, evaluate
 from vast_harbor.core.loads import Inverter, Load
 from vast_harbor.core.plan import Candidate, Plan, Reference
 from vast_harbor.formats import rig_file as files
+
+# How fast a machine is must not decide a test.
+settings.register_profile("steady", deadline=None)
+settings.load_profile("steady")
 
 
 @pytest.fixture(scope="session")

@@ -163,6 +163,11 @@ class Sentence:
     figures: Mapping[str, Figure] = field(default_factory=dict)
 
 
+def escaped(text: str) -> str:
+    """Words of the owner, safe inside a sentence's template."""
+    return text.replace("{", "{{").replace("}", "}}")
+
+
 @dataclass(frozen=True, slots=True)
 class Finding:
     """One thing that a check has to say.

@@ -15,7 +15,7 @@ from vast_harbor.core.stops.bank_checks import bank_findings
 from vast_harbor.core.stops.bank_figures import bank_figures, label_or_class_exponent
 from vast_harbor.core.stops.need import Need
 from vast_harbor.core.stops.old_bank import old_bank_kg, old_bank_wh
-from vast_harbor.core.workings import Figure, Finding, Sentence
+from vast_harbor.core.workings import Figure, Finding, Sentence, escaped
 
 
 @dataclass(frozen=True, slots=True)
@@ -206,6 +206,4 @@ def _candidate(
 
 
 def _cannot(candidate: Candidate, message: str, remedy: str) -> Finding:
-    return Finding(
-        "cannot_build", "stop", "banks", Sentence(message.replace("{", "{{")), remedy, candidate.id
-    )
+    return Finding("cannot_build", "stop", "banks", Sentence(escaped(message)), remedy, candidate.id)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from vast_harbor.core.stops.banks import BankFigures
 from vast_harbor.core.stops.cost import Cost
 from vast_harbor.core.stops.life import Life
-from vast_harbor.core.workings import Figure
+from vast_harbor.core.workings import Figure, escaped
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,6 +28,6 @@ class Column:
         same = [c for c in columns if c.banked.battery_class.key == self.banked.battery_class.key]
         bank = self.banked.bank
         if len(same) > 1 and bank is not None:
-            name = f"{bank.model.title} × {bank.units}".replace("{", "{{").replace("}", "}}")
+            name = escaped(f"{bank.model.title} × {bank.units}")
             return f"{name} with its extras" if self.banked["extras"].number else name
         return self.banked.battery_class.short

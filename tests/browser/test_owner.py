@@ -1,0 +1,188 @@
+"""What owners do besides the straight way: money, units, windows left open, the telephone in the locker."""
+
+import re
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+
+def strip(page: Page, stop: str):
+    return page.locator(f"[data-stop={stop}] [data-strip-figure]")
+
+
+def row(page: Page, key: str, column: int):
+    return page.locator(f"[data-row={key}] td").nth(column).locator("[data-figure]")
+
+
+def to_stop(page: Page, stop: str) -> None:
+    page.locator(f"[data-stop={stop}]").click()
+    page.locator("main h1").wait_for()
+
+
+def test_a_quoted_price_and_an_extra_change_what_a_cycle_costs(page: Page, demo) -> None:
+    demo("mulga", "banks")
+    card = page.locator("[data-candidate=lfp]")
+    card.get_by_label("Price of one, as quoted to you").fill("500")
+    # Four Keel 200 at 500 each.
+    expect(card.get_by_role("button", name="Batteries:")).to_have_text("Batteries: A$2\u202f000")
+    had = card.get_by_label("What must be bought besides").count()
+    card.get_by_role("button", name="Add what must be bought besides").click()
+    expect(card.get_by_label("What must be bought besides")).to_have_count(had + 1)
+    card.get_by_label("What must be bought besides").last.fill("Class T fuse")
+    card.get_by_label(re.compile("^Price of (the extra|Class T fuse)")).fill("1000")
+    to_stop(page, "compare")
+    # 2000 + 420 + 90 + 1000.
+    expect(row(page, "outlay", 1)).to_contain_text("A$3\u202f510")
+    with_extras, without = (
+        float(re.sub(r"[^\d.]", "", row(page, key, 1).inner_text().split("$")[-1]))
+        for key in ("per_cycle", "per_cycle_bare")
+    )
+    assert with_extras > without
+
+
+def test_units_change_what_is_shown_and_how_it_is_read(page: Page, demo) -> None:
+    demo("tern-rock", "rig")
+    temperature = page.get_by_role("textbox", name="Battery temperature when used")
+    expect(temperature).to_have_value("-15")
+    page.get_by_label("Units").select_option("us")
+    expect(temperature).to_have_value("5")
+    temperature.fill("50")
+    to_stop(page, "need")
+    # 50 °F are 10 °C, at which AGM gives 0.92.
+    expect(page.locator("[data-class=agm] [data-label=Temperature]")).to_contain_text("0.92")
+    to_stop(page, "compare")
+    expect(row(page, "kg", 0)).to_contain_text("lb")
+    to_stop(page, "rig")
+    page.get_by_label("Units").select_option("metric")
+    expect(temperature).to_have_value("10")
+
+
+def test_changing_the_voltage_marks_banks_that_no_longer_fit(page: Page, demo) -> None:
+    demo("long-haul", "rig")
+    page.get_by_label("System voltage").select_option("12")
+    expect(strip(page, "rig")).to_contain_text("12 V")
+    to_stop(page, "banks")
+    card = page.locator("[data-candidate=lfp]")
+    card.get_by_role("button", name=re.compile("in series: one more")).click()
+    expect(card).to_contain_text("in series make 24 V, but the system has 12 V")
+    page.get_by_role("button", name=re.compile("^Undo")).click()
+    expect(card).not_to_contain_text("but the system has")
+
+
+def test_removing_the_old_bank_removes_its_weight(page: Page, demo) -> None:
+    demo("pebble", "compare")
+    expect(page.locator("[data-row=kg_change]")).to_have_count(1)
+    to_stop(page, "rig")
+    page.get_by_role("button", name="There is none").click()
+    to_stop(page, "compare")
+    expect(page.locator("[data-row=kg]")).to_have_count(1)
+    expect(page.locator("[data-row=kg_change]")).to_have_count(0)
+    to_stop(page, "rig")
+    page.get_by_role("button", name="Enter the old bank").click()
+    page.get_by_label("Class").select_option("lfp")
+    expect(page.get_by_label("Volts of one battery")).to_have_value("12.8")
+
+
+def test_an_edit_in_another_window_is_not_overwritten(page: Page, demo, browser: Browser) -> None:
+    demo("pebble", "rig")
+    other = page.context.new_page()
+    other.goto(page.url)
+    other.get_by_role("textbox", name="Off-grid nights a year").fill("77")
+    expect(strip(other, "rig")).to_contain_text("77 nights")
+    other.close()
+    page.get_by_role("textbox", name="Name", exact=True).fill("Pebble two")
+    expect(page.get_by_text("changed in another window")).to_be_visible()
+    expect(strip(page, "rig")).to_contain_text("77 nights")
+    expect(page.get_by_role("textbox", name="Name", exact=True)).to_have_value("Pebble two")
+    expect(page.locator("header")).to_contain_text("Pebble two")
+
+
+def test_what_was_typed_while_the_program_was_away_is_kept(page: Page, demo) -> None:
+    demo("pebble", "rig")
+    page.context.set_offline(True)
+    nights = page.get_by_role("textbox", name="Off-grid nights a year")
+    nights.fill("31")
+    expect(page.get_by_role("alert")).to_contain_text("The program does not answer. What you typed is kept")
+    page.context.set_offline(False)
+    page.reload()
+    expect(nights).to_have_value("31")
+    expect(strip(page, "rig")).to_contain_text("31 nights")
+
+
+def test_appliances_are_added_by_keyboard_alone(page: Page, demo) -> None:
+    demo("pebble", "day")
+    loads = page.locator("tr.load")
+    had = loads.count()
+    picker = page.get_by_label("Add from the appliance list")
+    picker.focus()
+    page.keyboard.type("kettle")
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("Enter")
+    expect(loads).to_have_count(had + 1)
+    expect(loads.last.get_by_label("Name")).to_be_focused()
+    expect(loads.last.get_by_label(re.compile("^Supply"))).to_have_value("ac")
+    loads.last.get_by_label(re.compile("^Way of use")).select_option("standby")
+    # 900 W round the clock, through an inverter of 0.9: 24 kWh and an idle of nothing.
+    expect(loads.last).to_contain_text("21.6 kWh")
+    loads.last.get_by_label(re.compile("^Way of use")).select_option("uses")
+    expect(loads.last.get_by_label(re.compile("^Minutes"))).to_have_value("5")
+
+
+def test_keys_lead_along_the_passage_and_are_listed(page: Page, demo) -> None:
+    demo("kittiwake", "rig")
+    page.locator("main h1").click()
+    for key, heading in zip("54321", ("comparison", "banks", "need", "day", "rig"), strict=True):
+        page.keyboard.press(key)
+        expect(page.locator("main h1")).to_have_text(f"The {heading}")
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog")).to_contain_text("open the workings of the figure in focus")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    page.keyboard.press("0")
+    expect(page.get_by_role("heading", name="Vast Harbor")).to_be_visible()
+
+
+def test_the_theme_is_kept(page: Page) -> None:
+    page.get_by_role("button", name=re.compile("theme")).click()
+    theme = page.locator("html").get_attribute("data-theme")
+    page.reload()
+    expect(page.locator("html")).to_have_attribute("data-theme", theme or "")
+
+
+def test_pictures_have_the_same_as_a_table(page: Page, demo) -> None:
+    demo("long-haul", "compare")
+    figures = page.locator("figure")
+    expect(figures).to_have_count(2)
+    for i, unit in enumerate(("€", "kWh")):
+        figures.nth(i).get_by_text("As a table").click()
+        rows = figures.nth(i).locator("tbody tr")
+        assert rows.count() > 10
+        expect(rows.first).to_contain_text(unit)
+    # The last line of the flooded bank's money is its lifetime cost.
+    spent = figures.nth(0).locator("tbody tr", has_text="Hollin").last.locator("td").last.inner_text()
+    assert spent in row(page, "lifetime", 0).inner_text()
+
+
+def test_a_load_is_added_on_a_telephone(page: Page, demo) -> None:
+    page.set_viewport_size({"width": 390, "height": 844})
+    demo("pebble", "day")
+    page.get_by_role("button", name="Add an empty load").click()
+    last = page.locator("tr.load").last
+    last.get_by_label("Name").fill("Pump")
+    last.get_by_label(re.compile("^Draw")).fill("10 W")
+    last.get_by_label(re.compile("^Hours")).fill("0h30")
+    expect(last).to_contain_text("5 Wh")
+    last.locator("[data-figure$=wh]").click()
+    panel = page.get_by_label("Workings", exact=True)
+    expect(panel).to_contain_text("quantity · power · hours · duty cycle")
+    box = panel.bounding_box()
+    assert box is not None and box["width"] == 390 and box["y"] > 200
+    panel.get_by_role("button", name="Close workings").click()
+    expect(panel).to_have_count(0)
+
+
+@pytest.mark.parametrize("url", ["/rigs/999999/day", "/nowhere/at/all"])
+def test_an_address_that_leads_nowhere_leads_back(page: Page, url) -> None:
+    page.goto(url)
+    link = page.get_by_role("link", name="To the harbor")
+    expect(link.or_(page.get_by_role("heading", name="Vast Harbor"))).to_be_visible()

@@ -1,0 +1,152 @@
+"""Shipped data: complete, believable, and as the documents say."""
+
+import json
+import re
+from pathlib import Path
+
+import pytest
+
+from vast_harbor import data
+from vast_harbor.core.battery import Bank, series_count
+from vast_harbor.core.errors import InvalidInput
+from vast_harbor.core.need import usable_energy
+from vast_harbor.formats import rig_file as files
+
+ROOT = Path(__file__).parents[1]
+CLASSES = ("flooded_dual", "flooded_deep", "agm", "gel", "lfp")
+
+
+def test_catalogue_has_models_of_every_class(reference) -> None:
+    models = reference.catalogue.values()
+    assert len(models) >= 12
+    assert {m.battery_class.key for m in models} == set(CLASSES)
+    assert len({m.title for m in models}) == len(models)
+
+
+@pytest.mark.parametrize("model", data.reference().catalogue.values(), ids=lambda m: m.id)
+def test_catalogue_entry_is_believable(model) -> None:
+    energy = model.nominal_v * model.rated_ah
+    assert 0.55 < energy / model.kg / model.battery_class.wh_per_kg < 1.45
+    assert 80 < model.price / energy * 1000 < 450
+    depths, cycles = zip(*model.cycles, strict=True)
+    assert list(depths) == sorted(depths) and list(cycles) == sorted(cycles, reverse=True)
+    low, high = model.battery_class.cycles.low, model.battery_class.cycles.high
+    for depth, count in model.cycles:
+        if depth == model.battery_class.cycles_at_dod:
+            assert low <= count <= high * 1.25
+    if model.label_exponent is not None:
+        assert 1.0 < model.label_exponent < 1.35
+    assert (model.bms_continuous_a is not None) == (model.battery_class.key == "lfp")
+    usable = {v for v in (12, 24, 48) if _makes(model, v)}
+    assert usable, "no system can be built of it"
+
+
+def _makes(model, volts: float) -> bool:
+    try:
+        return series_count(volts, model.unit_class_v) <= model.max_series
+    except InvalidInput:
+        return False
+
+
+@pytest.mark.parametrize("key", CLASSES)
+def test_every_class_has_a_bank_for_a_common_need(reference, key) -> None:
+    # 2.5 kWh usable at half or nine tenths of the label, at 12 V, in no more strings than are advisable.
+    models = [m for m in reference.catalogue.values() if m.battery_class.key == key and _makes(m, 12)]
+    dod = reference.rules["customary"].dod[key]
+    best = max(
+        usable_energy(
+            Bank(m, series_count(12, m.unit_class_v), min(3, m.max_parallel)).nameplate_wh, dod, 1, 1, 0.9
+        )
+        for m in models
+    )
+    assert best > (1500 if key == "flooded_dual" else 2500)
+
+
+def test_assumptions_are_coherent(reference) -> None:
+    for rule in reference.rules:
+        for assumption in reference.assumptions(rule, {}):
+            entry = assumption.entry
+            assert entry.least <= entry.most and entry.name and entry.source and entry.note
+            if assumption.value is not None:
+                assert entry.least <= assumption.value <= entry.most, assumption.key
+            if assumption.low is not None and assumption.high is not None:
+                assert assumption.low <= assumption.high
+                if not assumption.schools:
+                    assert assumption.value is not None
+                    assert assumption.low <= assumption.value <= assumption.high, assumption.key
+
+
+def test_house_rules_are_the_three_schools(reference) -> None:
+    # The trade's table: depth of flooded dual, flooded deep, AGM, gel, LFP; then nights, reserve, ageing.
+    expected = {
+        "long_life": ((0.30, 0.35, 0.40, 0.40, 0.80), (3, 0.40, 0.8), "warranty", 0.9),
+        "customary": ((0.50, 0.50, 0.50, 0.50, 0.90), (2, 0.25, 0.9), "likely", 1.0),
+        "to_label": ((0.50, 0.80, 0.80, 0.80, 1.00), (1, 0.20, 1.0), "label_cycles", 1.3),
+    }
+    for key, (depths, values, basis, agm) in expected.items():
+        rule = reference.rules[key]
+        assert tuple(rule.dod[c] for c in CLASSES) == depths
+        assert tuple(rule.values[v] for v in ("nights", "reserve", "ageing_allowance")) == values
+        assert (rule.life_basis, rule.values["agm_life_factor"]) == (basis, agm)
+        assert rule.argues.endswith(".")
+
+
+def test_defaults_that_follow_the_price_factor(reference) -> None:
+    plain, dear = (
+        reference.assumptions("customary", {}),
+        reference.assumptions("customary", {"price_factor": 11.5}),
+    )
+    assert dear.value("tariff") == pytest.approx(11.5 * plain.value("tariff"))
+    assert dear.value("scrap_per_kg") == pytest.approx(11.5 * plain.value("scrap_per_kg"))
+    held = reference.assumptions("customary", {"price_factor": 11.5, "tariff": 2})
+    assert held.value("tariff") == 2 and held.get("tariff").overridden
+
+
+def test_appliance_list_covers_the_rooms() -> None:
+    entries = data.appliances()
+    assert len(entries) >= 40
+    assert len({e["name"] for e in entries}) == len(entries)
+    assert {e["supply"] for e in entries} == {"dc", "ac"}
+    assert {e["use"] for e in entries} == {"hours", "uses", "standby"}
+
+
+@pytest.mark.parametrize("name", data.DEMO_RIGS)
+def test_demo_rig_is_whole(reference, name) -> None:
+    rig = files.read(data.demo_rig(name), reference)
+    assert rig.rig.notes and rig.old_bank is not None
+    assert len(rig.day.loads) >= 7 and len(rig.candidates) >= 3
+    classes = {c.battery_class for c in rig.candidates}
+    assert "lfp" in classes and classes & {"flooded_dual", "flooded_deep", "agm", "gel"}
+
+
+def test_the_documented_example_is_a_rig_file(reference) -> None:
+    text = (ROOT / "docs" / "formats.md").read_text("utf-8")
+    example = re.search(r"```json\n(.*?)```", text, re.S)
+    assert example is not None
+    rig = files.read(json.loads(example[1]), reference)
+    assert rig.rig.name == "Skua" and rig.day.loads[1].draw.unit == "A"
+
+
+def test_readme_tells_what_is_there(reference) -> None:
+    text = (ROOT / "README.md").read_text("utf-8")
+    assert f"{len(data.appliances())} appliances" in text
+    count = len(list(reference.assumptions("customary", {})))
+    assert f"{count} assumptions" in text
+    pictures = sorted((ROOT / "docs" / "screenshots").glob("*.png"))
+    assert 5 <= len(pictures) < 20
+    for picture in pictures:
+        assert f"docs/screenshots/{picture.name}" in text
+        assert picture.read_bytes()[:8] == b"\x89PNG\r\n\x1a\n"
+
+
+def test_lock_files_hold_versions_and_hashes_and_no_addresses() -> None:
+    for name in ("requirements.lock", "requirements-dev.lock"):
+        text = (ROOT / name).read_text("utf-8")
+        assert "://" not in text and "index-url" not in text
+        for package in re.findall(r"^[\w.-]+==.*$", text, re.M):
+            assert package.endswith("\\"), package
+        assert text.count("--hash=sha256:") >= text.count("==")
+    lock = json.loads((ROOT / "frontend" / "package-lock.json").read_text("utf-8"))
+    for path, package in lock["packages"].items():
+        assert "resolved" not in package
+        assert not path or package.keys() & {"integrity", "link", "inBundle"}, path
