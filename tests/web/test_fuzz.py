@@ -39,10 +39,16 @@ TYPED = st.one_of(
     st.lists(st.integers(), max_size=2),
     st.dictionaries(st.text(max_size=5), st.integers(), max_size=2),
 )
-PATHS = st.sampled_from(
-    ["/rig/name", "/rig/system_v", "/rig/off_grid_nights", "/rig/years_kept", "/rig/currency", "/rig/units", "/rig/battery_c", "/rig/kind", "/old_bank", "/old_bank/unit_v", "/old_bank/series", "/day/loads", "/day/loads/0", "/day/loads/0/draw", "/day/loads/0/hours", "/day/loads/0/duty", "/day/loads/1/uses", "/day/loads/1/minutes", "/day/loads/0/use", "/day/loads/0/starts_at", "/day/loads/0/quantity", "/day/loads/0/name", "/day/inverter/efficiency", "/day/inverter/hours_on", "/day/standby_w", "/plan/house_rule", "/plan/life_basis", "/plan/overrides", "/plan/overrides/nights", "/plan/overrides/dod.lfp", "/plan/overrides/peukert.agm", "/candidates/0/model", "/candidates/0/series", "/candidates/0/parallel", "/candidates/0/unit_price", "/candidates/0/extras", "/candidates/2/extras/0/price", "/own_models", "/format", "/version", "/", "/nix"]
-    + [""]
-)
+FIELDS = """
+/rig/name /rig/system_v /rig/off_grid_nights /rig/years_kept /rig/currency /rig/units /rig/battery_c /rig/kind
+/old_bank /old_bank/unit_v /old_bank/series /day/loads /day/loads/0 /day/loads/0/draw /day/loads/0/hours
+/day/loads/0/duty /day/loads/1/uses /day/loads/1/minutes /day/loads/0/use /day/loads/0/starts_at
+/day/loads/0/quantity /day/loads/0/name /day/inverter/efficiency /day/inverter/hours_on /day/standby_w
+/plan/house_rule /plan/life_basis /plan/overrides /plan/overrides/nights /plan/overrides/dod.lfp
+/plan/overrides/peukert.agm /candidates/0/model /candidates/0/series /candidates/0/parallel
+/candidates/0/unit_price /candidates/0/extras /candidates/2/extras/0/price /own_models /format /version / /nix
+"""
+PATHS = st.sampled_from(["", *FIELDS.split()])
 
 
 @pytest.fixture(scope="module")

@@ -153,15 +153,18 @@ def _read_overrides(
 
 def _cross_check(rig_file: RigFile, reference: Reference) -> list[Problem]:
     problems: list[Problem] = []
-    own = {m.id for m in rig_file.own_models}
+    classes = {m.id: m.battery_class.key for m in reference.catalogue.values()}
+    classes |= {m.id: m.battery_class for m in rig_file.own_models}
     for i, candidate in enumerate(rig_file.candidates):
-        if candidate.model and candidate.model not in own and candidate.model not in reference.catalogue:
-            problems.append(
-                Problem(
-                    f"/candidates/{i}/model",
-                    f"There is no battery “{candidate.model}” in the catalogue or among your own.",
-                )
-            )
+        if candidate.model is None:
+            continue
+        path = f"/candidates/{i}/model"
+        if candidate.model not in classes:
+            said = f"There is no battery “{candidate.model}” in the catalogue or among your own."
+            problems.append(Problem(path, said))
+        elif classes[candidate.model] != candidate.battery_class:
+            said = f"The battery “{candidate.model}” is not of the class “{candidate.battery_class}”."
+            problems.append(Problem(path, said))
     lists = {
         "day/loads": [load.id for load in rig_file.day.loads],
         "candidates": [candidate.id for candidate in rig_file.candidates],

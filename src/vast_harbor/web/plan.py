@@ -95,8 +95,8 @@ def edit_rig(path: RigPath, body: Edit) -> Response:
         document = rigs.patched(stored.document, [_operation(o) for o in body.operations])
         rig = files.read(document, data.reference(), typed=True)
         rigs.change(db, stored, files.to_document(rig), body.label, body.field)
-        changed = rigs.get(db, path.rig_id)
-    return json_response(rig_view(changed, rig, _computed(rig)[1]))
+        # Computed before it is kept: a rig that could not be shown must not be stored.
+        return json_response(rig_view(rigs.get(db, path.rig_id), rig, _computed(rig)[1]))
 
 
 def _operation(operation: Operation) -> dict[str, Any]:

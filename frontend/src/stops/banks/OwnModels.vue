@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Operation } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
 import PlanChoice from '@/ui/PlanChoice.vue'
@@ -13,6 +14,17 @@ const classes = computed(
   () => reference.data?.classes.map((c) => ({ value: c.key, name: c.name })) ?? [],
 )
 const used = (id: unknown) => plan.document.candidates.some((c) => c.model === id)
+
+/** A battery that changes its class takes the candidates built of it along. */
+function withClass(i: number, to: unknown): Operation[] {
+  const model = own.value[i]!
+  const built = plan.document.candidates.flatMap((c, k): Operation[] =>
+    c.model === model.id
+      ? [{ op: 'replace', path: `/candidates/${k}/battery_class`, value: to }]
+      : [],
+  )
+  return [...built, ...reference.withClass(`/own_models/${i}`, model.battery_class, to, true)]
+}
 
 async function add() {
   const taken = new Set(own.value.map((m) => m.id))
@@ -44,7 +56,7 @@ function remove(i: number) {
         label="Class"
         :value="m.battery_class ?? null"
         :options="classes"
-        :also="(v) => reference.withClass(`/own_models/${i}`, m.battery_class, v, true)"
+        :also="(v) => withClass(i, v)"
         class="col-span-2"
       />
       <PlanField :path="`/own_models/${i}/unit_v`" label="Volts" unit="V" />
