@@ -5,7 +5,15 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from vast_harbor.core.display import Style
-from vast_harbor.core.quantities import Draw, Unreadable, parse, parse_clock, parse_draw
+from vast_harbor.core.quantities import (
+    Draw,
+    Unreadable,
+    clock_text,
+    parse,
+    parse_clock,
+    parse_draw,
+    parse_windows,
+)
 from vast_harbor.core.units import US, US_UNITS, from_display, to_display
 
 
@@ -110,3 +118,12 @@ def test_us_units_and_other_currencies() -> None:
     assert style.text(20.5, "kg") == "45 lb"
     assert style.text(-15, "°C") == "5 °F"
     assert Style("metric", "NOK").text(898.2, "money/cycle") == "NOK\u202f898 a cycle"
+
+
+def test_set_times() -> None:
+    assert parse_windows("7-8:30, 18:00–22:30") == [(7, 8.5), (18, 22.5)]
+    assert parse_windows("10 pm to 2 am; 6h30-7") == [(22, 26), (6.5, 7)]
+    assert parse_windows("18-24") == [(18, 24)] and parse_windows(" ") == []
+    with pytest.raises(Unreadable, match="range of times"):
+        parse_windows("at noon")
+    assert (clock_text(24), clock_text(26), clock_text(6.25)) == ("24:00", "02:00", "06:15")

@@ -140,6 +140,16 @@ export const usePlan = defineStore('plan', () => {
     return push({ operations, label, field: '' })
   }
 
+  /** Carry out an edit by hand that goes on, such as a drag: a newer one takes the place of one that waits. */
+  function set(label: string, field: string, operations: Operation[]): Promise<void> {
+    return push({ operations, label, field })
+  }
+
+  /** When all edits so far have been answered. */
+  async function settled(): Promise<void> {
+    await running
+  }
+
   /** Take what is being typed into one field. */
   function type(path: string, text: string, label: string): Promise<void> {
     const message = drafts.value[path]?.message ?? ''
@@ -189,5 +199,5 @@ export const usePlan = defineStore('plan', () => {
     ui.say(`${which === 'undo' ? 'Undone' : 'Done again'}: ${label}`)
   }
 
-  return { rig, document, missing, drafts, steps, open, edit, type, forget, step }
+  return { rig, document, missing, drafts, steps, open, edit, set, settled, type, forget, step }
 })

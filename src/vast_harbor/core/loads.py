@@ -2,11 +2,11 @@
 
 from dataclasses import dataclass
 
-from vast_harbor.core.profile import Block, spread_hours, spread_uses, union_hours
+from vast_harbor.core.profile import Block, spread_hours, spread_uses, union_hours, within_day
 from vast_harbor.core.quantities import Draw
 
 DC, AC = "dc", "ac"
-HOURS, USES, STANDBY = "hours", "uses", "standby"
+HOURS, USES, TIMES, STANDBY = "hours", "uses", "times", "standby"
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,12 +20,13 @@ class Load:
         draw: watts, or amps with ``volts``.
         volts: volts to which amps refer [V].
         quantity: how many of them.
-        use: ``hours`` a day, ``uses`` × ``minutes``, or ``standby`` round the clock.
+        use: ``hours`` a day, ``uses`` × ``minutes``, at set ``times``, or ``standby`` round the clock.
         hours: hours on a day [h].
         uses: uses a day.
         minutes: length of a use [min].
         duty: share of the time on in which it really draws [-].
         starts_at: clock time at which it first runs [h]; None for a sensible spread.
+        windows: set times as (from, to) clock hours; ``to`` beyond 24 runs past midnight.
     """
 
     id: str
@@ -40,6 +41,7 @@ class Load:
     minutes: float = 0
     duty: float = 1
     starts_at: float | None = None
+    windows: tuple[Block, ...] = ()
 
     @property
     def watts(self) -> float:
@@ -51,6 +53,8 @@ class Load:
         """Hours on a day [h]."""
         if self.use == STANDBY:
             return 24.0
+        if self.use == TIMES:
+            return sum(end - start for start, end in self.blocks)
         return self.uses * self.minutes / 60 if self.use == USES else self.hours
 
     @property
@@ -61,6 +65,8 @@ class Load:
     @property
     def blocks(self) -> tuple[Block, ...]:
         """When it is on, as (start, end) clock hours."""
+        if self.use == TIMES:
+            return within_day(self.windows)
         if self.use == USES:
             return spread_uses(self.uses, self.minutes, self.starts_at)
         return spread_hours(self.hours_on, self.starts_at)

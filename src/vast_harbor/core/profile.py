@@ -3,6 +3,7 @@
 The profile is kept exactly, as a step function: no grid, so that its area is the table's energy.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -11,8 +12,6 @@ from numpy.typing import NDArray
 DAY_H = 24.0
 # Uses of a few minutes are spread evenly over the waking day.
 WAKING = (7.0, 22.0)
-# A load that runs most of the day without a time given (a fridge, standby) runs all day.
-ALL_DAY_FROM_H = 20.0
 # Where a block is centred that has no time given: short ones in the evening, long ones past noon.
 EVENING_CENTRE_H, LONG_CENTRE_H, SHORT_UP_TO_H = 19.5, 13.5, 8.0
 
@@ -31,7 +30,7 @@ def spread_hours(hours: float, starts_at: float | None) -> tuple[Block, ...]:
     """
     if hours <= 0:
         return ()
-    if hours >= DAY_H or (starts_at is None and hours >= ALL_DAY_FROM_H):
+    if hours >= DAY_H:
         return ((0.0, DAY_H),)
     if starts_at is None:
         centre = EVENING_CENTRE_H if hours <= SHORT_UP_TO_H else LONG_CENTRE_H
@@ -78,6 +77,23 @@ def union_hours(blocks: list[Block]) -> tuple[Block, ...]:
     return tuple(merged)
 
 
+def within_day(windows: Sequence[Block]) -> tuple[Block, ...]:
+    """Set times as blocks within one day: split at midnight, overlapping ones joined.
+
+    Args:
+        windows: (from, to) clock hours with 0 ≤ from < 24 and from < to ≤ from + 24.
+
+    Returns:
+        (start, end) blocks within 0..24, ascending, apart from each other.
+    """
+    parts: list[Block] = []
+    for start, end in windows:
+        parts.append((start, min(end, DAY_H)))
+        if end > DAY_H:
+            parts.append((0.0, end - DAY_H))
+    return union_hours(parts)
+
+
 @dataclass(frozen=True, slots=True)
 class Profile:
     """Power drawn from the bank over one day, as steps.
@@ -100,6 +116,10 @@ class Profile:
         """Σ(P²·t) [W²h]."""
         return float(np.sum(self.watts**2 * np.diff(self.edges_h)))
 
+    def energy_so_far(self) -> NDArray[np.float64]:
+        """Energy drawn since midnight at each edge [Wh], shape (n+1,)."""
+        return np.concatenate(([0.0], np.cumsum(self.watts * np.diff(self.edges_h))))
+
     def energy_from(self, start_h: float, elapsed_h: NDArray[np.float64]) -> NDArray[np.float64]:
         """Energy drawn since ``start_h`` of the first day, days repeating.
 
@@ -110,7 +130,7 @@ class Profile:
         Returns:
             Energy [Wh] of the shape of ``elapsed_h``.
         """
-        cumulative = np.concatenate(([0.0], np.cumsum(self.watts * np.diff(self.edges_h))))
+        cumulative = self.energy_so_far()
         total = cumulative[-1]
 
         def until(clock: NDArray[np.float64]) -> NDArray[np.float64]:
@@ -120,7 +140,10 @@ class Profile:
         return until(start_h + elapsed_h) - until(np.asarray(start_h))
 
 
-def stack(parts: list[tuple[tuple[Block, ...], float]]) -> Profile:
+Part = tuple[tuple[Block, ...], float]
+
+
+def stack(parts: list[Part]) -> Profile:
     """The sum of loads that each draw a steady power in their blocks.
 
     Args:
@@ -129,13 +152,28 @@ def stack(parts: list[tuple[tuple[Block, ...], float]]) -> Profile:
     Returns:
         Profile of the day.
     """
-    flat = [(start, end, watts) for blocks, watts in parts for start, end in blocks]
-    starts, ends, powers = np.array(flat or [(0.0, DAY_H, 0.0)]).T
-    edges_h = np.unique(np.concatenate(([0.0, DAY_H], starts, ends)))
+    times = [t for blocks, _ in parts for block in blocks for t in block]
+    edges_h = np.unique(np.array([0.0, DAY_H, *times]))
+    return Profile(edges_h, on_edges(edges_h, parts))
+
+
+def on_edges(edges_h: NDArray[np.float64], parts: list[Part]) -> NDArray[np.float64]:
+    """Power of some loads between edges that hold all of their starts and ends.
+
+    Args:
+        edges_h: n+1 ascending times [h].
+        parts: (blocks, watts) of each load.
+
+    Returns:
+        n powers [W].
+    """
     steps = np.zeros(len(edges_h))
-    np.add.at(steps, np.searchsorted(edges_h, starts), powers)
-    np.subtract.at(steps, np.searchsorted(edges_h, ends), powers)
-    return Profile(edges_h, np.maximum(np.cumsum(steps)[:-1], 0.0))
+    flat = [(start, end, watts) for blocks, watts in parts for start, end in blocks]
+    if flat:
+        starts, ends, powers = np.array(flat).T
+        np.add.at(steps, np.searchsorted(edges_h, starts), powers)
+        np.subtract.at(steps, np.searchsorted(edges_h, ends), powers)
+    return np.maximum(np.cumsum(steps)[:-1], 0.0)
 
 
 def mean_current(power_squared_hours: float, energy_wh: float, nominal_v: float) -> float:

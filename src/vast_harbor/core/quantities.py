@@ -198,6 +198,46 @@ def parse_draw(text: str) -> Draw:
     return Draw(parse(text, "W"), "W")
 
 
+_RANGE = re.compile(r"^(.+?)\s*(?:-|–|—|to|until|\.\.)\s*(.+)$")
+
+
+def parse_windows(text: str) -> list[tuple[float, float]]:
+    """Set times of a day: ``7-8:30, 18:00–22:00``; an end before its start is on the next day.
+
+    Args:
+        text: what was typed; times apart by commas, semicolons or ``and``.
+
+    Returns:
+        (from, to) clock hours, ``to`` up to 24 h after ``from``.
+
+    Raises:
+        Unreadable: when a part is no range of times.
+    """
+    out: list[tuple[float, float]] = []
+    for part in re.split(r"[,;]|\band\b", text):
+        if not part.strip():
+            continue
+        match = _RANGE.match(part.strip())
+        if match is None:
+            raise Unreadable(f"“{part.strip()}” is not a range of times: try 18:00-22:30.")
+        start = parse_clock(match[1])
+        end = 24.0 if match[2].strip().rstrip("h ") in ("24", "24:00") else parse_clock(match[2])
+        out.append((start, end if end > start else end + 24))
+    return out
+
+
+def clock_text(hours: float) -> str:
+    """A clock time as it is written: ``18:30``; 24 h is ``24:00``.
+
+    Args:
+        hours: hours after midnight; beyond 24 it is the next day.
+    """
+    minutes = round(hours * 60)
+    if minutes != 1440:
+        minutes %= 1440
+    return f"{minutes // 60:02d}:{minutes % 60:02d}"
+
+
 def parse_clock(text: str) -> float:
     """A time of day: ``18:30``, ``18h30``, ``18``, ``6 pm``.
 

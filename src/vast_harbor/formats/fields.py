@@ -199,3 +199,37 @@ class Clock(_Field):
             "exclusiveMaximum": 24,
             "description": "Unit: h after midnight",
         }
+
+
+@dataclass(frozen=True)
+class Windows(_Field):
+    """Set times of a day, stored as (from, to) hours after midnight; ``to`` may lie on the next day."""
+
+    most: int = 96
+
+    def read(self, value: Any, info: ValidationInfo) -> list[tuple[float, float]]:
+        if isinstance(value, str) and _context(info).get("typed"):
+            value = quantities.parse_windows(value)
+        if not isinstance(value, list | tuple) or len(value) > self.most:
+            raise ValueError(f"Set times are a list of up to {self.most} pairs of hours.")
+        return [self._pair(pair) for pair in value]
+
+    def _pair(self, pair: Any) -> tuple[float, float]:
+        if not isinstance(pair, list | tuple) or len(pair) != 2:
+            raise ValueError("A set time is a pair of hours: from and to.")
+        start, end = read_number(pair[0], "h", {}), read_number(pair[1], "h", {})
+        check_bounds(start, 0, 23.9999, "A time of day lies between 0 and 24 h: {value} does not.")
+        if not start < end <= start + 24:
+            raise ValueError(
+                f"A set time ends within 24 hours after it starts: {_plain(start)} to {_plain(end)} does not."
+            )
+        return start, end
+
+    def schema(self) -> dict[str, Any]:
+        pair = {"type": "array", "items": {"type": "number", "minimum": 0, "maximum": 48}}
+        return {
+            "type": "array",
+            "maxItems": self.most,
+            "items": pair | {"minItems": 2, "maxItems": 2},
+            "description": "Unit: h after midnight",
+        }

@@ -9,7 +9,7 @@ from vast_harbor.core import quantities
 from vast_harbor.core.battery import cells_of
 from vast_harbor.core.errors import InvalidInput
 from vast_harbor.core.plan import Reference
-from vast_harbor.formats.fields import Choice, Clock, Measure, Words
+from vast_harbor.formats.fields import Choice, Clock, Measure, Windows, Words
 
 FORMAT: Final = "vast-harbor-rig"
 VERSION: Final = 1
@@ -140,7 +140,7 @@ class LoadPart(_Part):
     quantity: Annotated[
         float, Measure("times", 0, 1000, "Between {least} and {most} of them: {value} is not.")
     ] = 1.0
-    use: Annotated[str, Choice("The way of use", "hours", "uses", "standby")] = "hours"
+    use: Annotated[str, Choice("The way of use", "hours", "uses", "times", "standby")] = "hours"
     hours: Annotated[float, Measure("h", 0, 24, "A day has 24 hours: {value} h does not fit.")] = 0.0
     uses: Annotated[
         float, Measure("times", 0, 1440, "Between {least} and {most} uses a day: {value} is not.")
@@ -152,6 +152,7 @@ class LoadPart(_Part):
         float, Measure("1", 0, 1, "A duty cycle lies between 0 and 1 (0 and 100 %): {value} does not.")
     ] = 1.0
     starts_at: Annotated[float | None, Clock()] = None
+    windows: Annotated[list[tuple[float, float]], Windows()] = Field(default_factory=list)
 
     @field_validator("draw", mode="before")
     @classmethod

@@ -252,6 +252,7 @@ def _load(part: LoadPart, system_v: float, mains_v: float) -> Load:
         part.minutes,
         part.duty,
         part.starts_at,
+        tuple(part.windows),
     )
 
 

@@ -23,6 +23,7 @@ class LoadView(BaseModel):
     wh: FigureView
     bank_wh: FigureView
     share: FigureView
+    blocks: list[tuple[float, float]] = Field(description="When it is on, clock hours within the day")
 
 
 class DayView(BaseModel):
@@ -35,6 +36,8 @@ class DayView(BaseModel):
     total: FigureView
     edges_h: list[float]
     watts: list[float]
+    ac_watts: list[float] = Field(description="The part of it through the inverter")
+    kwh: list[float] = Field(description="Energy so far at each edge")
 
 
 class ClassNeedView(BaseModel):

@@ -11,6 +11,7 @@ from vast_harbor.core.battery import Bank
 from vast_harbor.core.display import Style, currency_symbol, trim
 from vast_harbor.core.evaluate import Results
 from vast_harbor.core.proposals import Fit
+from vast_harbor.core.quantities import clock_text
 from vast_harbor.core.stops import compare as compare_stop
 from vast_harbor.core.stops.banks import BankFigures, Proposal
 from vast_harbor.core.units import US, to_display
@@ -130,6 +131,8 @@ def _fields(rig_file: RigFile, results: Results, style: Style) -> dict[str, str]
             value, path = getattr(part, name), f"{at}/{name}"
             if isinstance(value, BaseModel):
                 walk(value, path)
+            elif name == "windows":
+                out[path] = ", ".join(f"{clock_text(a)}–{clock_text(b)}" for a, b in value)
             elif isinstance(value, list):
                 for i, item in enumerate(value):
                     walk(item, f"{path}/{i}")
@@ -153,8 +156,7 @@ def _fields(rig_file: RigFile, results: Results, style: Style) -> dict[str, str]
 
 def _field_text(value: float, unit: str, style: Style) -> str:
     if unit == "clock":
-        minutes = round(value * 60) % 1440
-        return f"{minutes // 60:02d}:{minutes % 60:02d}"
+        return clock_text(value)
     return _plain_number(value, unit, style)
 
 
@@ -166,6 +168,7 @@ def _day(results: Results, style: Style) -> DayView:
             wh=figure_view(f.wh, style),
             bank_wh=figure_view(f.bank_wh, style),
             share=figure_view(f.share, style),
+            blocks=[(round(a, 4), round(b, 4)) for a, b in f.load.blocks],
         )
         for f in day.loads
     ]
@@ -176,7 +179,9 @@ def _day(results: Results, style: Style) -> DayView:
         inverter_hours=figure_view(day.inverter_hours, style),
         total=figure_view(day.bank_wh, style),
         edges_h=[round(float(x), 4) for x in day.profile.edges_h],
-        watts=[round(float(x), 2) for x in day.profile.watts],
+        watts=np.round(day.profile.watts, 2).tolist(),
+        ac_watts=np.round(day.ac_watts, 2).tolist(),
+        kwh=np.round(day.profile.energy_so_far() / 1000, 4).tolist(),
     )
 
 

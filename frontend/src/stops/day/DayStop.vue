@@ -4,14 +4,22 @@ import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
 import FindingList from '@/ui/FindingList.vue'
 import PlanField from '@/ui/PlanField.vue'
-import { Plus } from '@lucide/vue'
-import { computed } from 'vue'
+import { ChartGantt, Plus, Table2 } from '@lucide/vue'
+import { computed, ref, watch } from 'vue'
 import AppliancePicker from './AppliancePicker.vue'
+import DaySheet from './DaySheet.vue'
 import LoadTable from './LoadTable.vue'
 import { useLoads } from './useLoads'
 
 const plan = usePlan()
 const { loads, add } = useLoads()
+const VIEWS = [
+  { key: 'table', name: 'Table', icon: Table2 },
+  { key: 'sheet', name: '24-hour sheet', icon: ChartGantt },
+]
+const KEY = 'vast-harbor-day-view'
+const view = ref(sessionStorage.getItem(KEY) ?? 'table')
+watch(view, (now) => sessionStorage.setItem(KEY, now))
 const day = computed(() => plan.rig!.day)
 const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day'))
 </script>
@@ -29,10 +37,27 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
         a day
       </p>
     </div>
-    <ProfileChart v-if="loads.length" />
+    <ProfileChart v-if="loads.length && view === 'table'" />
   </div>
-  <section class="sheet mt-6 p-4">
-    <LoadTable v-if="loads.length" />
+  <div v-if="loads.length" class="mt-6 flex gap-1" role="radiogroup" aria-label="View of the day">
+    <button
+      v-for="v in VIEWS"
+      :key="v.key"
+      type="button"
+      role="radio"
+      class="btn"
+      :class="view === v.key ? 'btn-main' : ''"
+      :aria-checked="view === v.key"
+      @click="view = v.key"
+    >
+      <component :is="v.icon" :size="16" aria-hidden="true" /> {{ v.name }}
+    </button>
+  </div>
+  <section class="sheet mt-3 p-4">
+    <template v-if="loads.length">
+      <DaySheet v-if="view === 'sheet'" />
+      <LoadTable v-else />
+    </template>
     <div v-else class="mx-auto max-w-lg py-8 text-center">
       <h2 class="text-xl">What runs on a day?</h2>
       <p class="mt-1 text-soft">

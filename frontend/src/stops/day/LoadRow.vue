@@ -82,6 +82,7 @@ const share = computed(() => Math.round((props.figures?.share.value ?? 0) * 100)
           :options="[
             { value: 'hours', name: 'hours' },
             { value: 'uses', name: 'uses ×' },
+            { value: 'times', name: 'at times' },
             { value: 'standby', name: 'all day' },
           ]"
         />
@@ -114,6 +115,17 @@ const share = computed(() => Math.round((props.figures?.share.value ?? 0) * 100)
             :problems-at="problemsAt"
           />
         </template>
+        <PlanField
+          v-else-if="load.use === 'times'"
+          class="grow"
+          :path="`${at}/windows`"
+          :label="`Set times of ${load.name}`"
+          placeholder="18:00–22:30"
+          bare
+          text
+          :called="called('times')"
+          :problems-at="problemsAt"
+        />
         <p v-else class="self-center px-1 text-soft">24 h</p>
       </div>
     </td>
@@ -128,6 +140,7 @@ const share = computed(() => Math.round((props.figures?.share.value ?? 0) * 100)
     </td>
     <td class="from" data-label="From">
       <PlanField
+        v-if="load.use === 'hours' || load.use === 'uses'"
         :path="`${at}/starts_at`"
         :label="`Time of day at which ${load.name} starts`"
         placeholder="any"

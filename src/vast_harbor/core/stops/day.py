@@ -2,10 +2,13 @@
 
 from dataclasses import dataclass
 
+import numpy as np
+from numpy.typing import NDArray
+
 from vast_harbor.core.assumptions import Assumptions
-from vast_harbor.core.loads import AC, DC, STANDBY, USES, Load, ac_windows, bank_energy, inverter_hours
+from vast_harbor.core.loads import AC, DC, STANDBY, TIMES, USES, Load, ac_windows, bank_energy, inverter_hours
 from vast_harbor.core.plan import Plan
-from vast_harbor.core.profile import DAY_H, Block, Profile, stack
+from vast_harbor.core.profile import DAY_H, Block, Part, Profile, on_edges, stack
 from vast_harbor.core.workings import Figure, Finding, Sentence, computed, typed
 
 AUDIT = "Energy audit: quantity · power · hours · duty cycle"
@@ -38,6 +41,7 @@ class Day:
         inverter_hours: hours that the inverter is on [h].
         bank_wh: E_bank [Wh/day].
         profile: power drawn from the bank over 24 h.
+        ac_watts: that part of it which goes through the inverter [W].
         findings: what is to be looked at.
     """
 
@@ -47,6 +51,7 @@ class Day:
     inverter_hours: Figure
     bank_wh: Figure
     profile: Profile
+    ac_watts: NDArray[np.float64]
     findings: tuple[Finding, ...]
 
 
@@ -137,15 +142,8 @@ def evaluate(plan: Plan, assumptions: Assumptions) -> Day:
         _load_figures(load, energy, eta_inv if load.supply == AC else eta_dc, total)
         for load, energy in zip(plan.loads, energies, strict=True)
     )
-    return Day(
-        loads,
-        idle,
-        standby,
-        hours,
-        total,
-        _profile(plan, eta_dc.number, windows, hours.number),
-        _findings(plan, hours, windows),
-    )
+    profile, ac_watts = _profile(plan, eta_dc.number, windows, hours.number)
+    return Day(loads, idle, standby, hours, total, profile, ac_watts, _findings(plan, hours, windows))
 
 
 def _load_energy(load: Load, index: int) -> Figure:
@@ -182,6 +180,17 @@ def _load_energy(load: Load, index: int) -> Figure:
         formula = "{n} · {P} · {u} · {t} / 60 · {duty}"
     elif load.use == STANDBY:
         formula = "{n} · {P} · 24 · {duty}"
+    elif load.use == TIMES:
+        inputs["h"] = computed(
+            f"{at}.hours",
+            "Length of its set times",
+            load.hours_on,
+            "h",
+            "",
+            {},
+            "Read off the 24-hour sheet; overlapping times count once",
+        )
+        formula = "{n} · {P} · {h} · {duty}"
     else:
         inputs["h"] = typed(f"{at}.hours", "Hours a day", load.hours, "h", f"{path}/hours")
         formula = "{n} · {P} · {h} · {duty}"
@@ -254,31 +263,24 @@ def _load_figures(load: Load, energy: Figure, eta: Figure, total: Figure) -> Loa
     return LoadFigures(load, energy, bank, share)
 
 
-def _profile(plan: Plan, eta_dc: float, windows: tuple[Block, ...], hours_on: float) -> Profile:
-    parts = [
-        (
-            load.blocks,
-            load.quantity
-            * load.watts
-            * load.duty
-            * _spread(load)
-            / (plan.inverter.efficiency if load.supply == AC else eta_dc),
-        )
-        for load in plan.loads
-    ]
+def _profile(
+    plan: Plan, eta_dc: float, windows: tuple[Block, ...], hours_on: float
+) -> tuple[Profile, NDArray[np.float64]]:
+    """Power from the bank over the day, and that part of it which goes through the inverter."""
+    dc: list[Part] = [(((0.0, DAY_H),), plan.standby_w)]
+    ac: list[Part] = [(windows, plan.inverter.idle_w)]
+    for load in plan.loads:
+        power = load.quantity * load.watts * load.duty
+        if load.supply == AC:
+            ac.append((load.blocks, power / plan.inverter.efficiency))
+        else:
+            dc.append((load.blocks, power / eta_dc))
     on = sum(e - s for s, e in windows)
-    parts.append((windows, plan.inverter.idle_w))
     if hours_on > on and on < DAY_H:
         thin = plan.inverter.idle_w * (hours_on - on) / (DAY_H - on)
-        parts += [(((0.0, DAY_H),), thin), (windows, -thin)]
-    parts.append((((0.0, DAY_H),), plan.standby_w))
-    return stack(parts)
-
-
-def _spread(load: Load) -> float:
-    """Hours on ÷ length of its blocks: below 1 where a long use is spread over the whole day."""
-    length = sum(end - start for start, end in load.blocks)
-    return load.hours_on / length if length > 0 else 0.0
+        ac += [(((0.0, DAY_H),), thin), (windows, -thin)]
+    profile = stack(dc + ac)
+    return profile, on_edges(profile.edges_h, ac)
 
 
 def _findings(plan: Plan, hours: Figure, windows: tuple[Block, ...]) -> tuple[Finding, ...]:

@@ -1,0 +1,26 @@
+<script setup lang="ts">
+import SheetLane from './SheetLane.vue'
+import SheetProfile from './SheetProfile.vue'
+import { useLoads } from './useLoads'
+
+const { loads, figures } = useLoads()
+</script>
+
+<template>
+  <div data-sheet>
+    <p class="mb-3 text-pretty text-soft">
+      Drag a block to move it, its ends to stretch it; draw on a free place; hold Alt to copy. By
+      keyboard: arrows move, with Shift stretch, <kbd>c</kbd> copies, <kbd>Delete</kbd> removes.
+    </p>
+    <div class="space-y-1">
+      <SheetLane
+        v-for="(load, i) in loads"
+        :key="load.id"
+        :load="load"
+        :index="i"
+        :figures="figures.get(load.id)"
+      />
+    </div>
+    <SheetProfile />
+  </div>
+</template>

@@ -1,0 +1,139 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client'
+import FigureLink from '@/ui/FigureLink.vue'
+import { Plus } from '@lucide/vue'
+import { computed, ref } from 'vue'
+import { clock, useBlocks, type Block } from './useBlocks'
+import type { Load } from './useLoads'
+
+const props = defineProps<{ load: Load; index: number; figures?: Schemas['LoadView'] }>()
+const track = ref<HTMLElement | null>(null)
+const { blocks, dragging, grab, drag, release, key, add } = useBlocks(
+  () => props.load,
+  () => props.index,
+  () => (props.figures?.blocks ?? []) as Block[],
+  () => track.value,
+)
+const all = computed(
+  () => blocks.value.length === 1 && blocks.value[0]![1] - blocks.value[0]![0] >= 24,
+)
+const ac = computed(() => props.load.supply === 'ac')
+</script>
+
+<template>
+  <div class="lane" :data-lane="load.id">
+    <div class="flex min-w-0 items-center gap-1.5 pr-2">
+      <span class="w-6 shrink-0 text-xs font-bold" :class="ac ? 'text-care' : 'text-sea'">{{
+        load.supply.toUpperCase()
+      }}</span>
+      <span class="truncate" :title="load.name">{{ load.name }}</span>
+    </div>
+    <div
+      ref="track"
+      class="track"
+      :class="ac ? 'ac' : 'dc'"
+      @pointerdown="grab($event, 'draw', -1)"
+      @pointermove="drag"
+      @pointerup="release"
+      @pointercancel="release"
+    >
+      <div
+        v-for="([start, end], i) in blocks"
+        :key="i"
+        role="button"
+        tabindex="0"
+        class="slot"
+        :class="{ all, held: dragging }"
+        :style="{ left: `${(start / 24) * 100}%`, width: `${((end - start) / 24) * 100}%` }"
+        :aria-label="`${load.name}, ${clock(start)} to ${clock(end)}. Arrow keys move it, with shift stretch it, c copies, delete removes.`"
+        :title="`${clock(start)} to ${clock(end)}`"
+        data-block
+        @pointerdown="grab($event, 'move', i)"
+        @keydown="key($event, i)"
+      >
+        <span class="grip -left-0.5" @pointerdown="grab($event, 'start', i)" />
+        <span class="grip -right-0.5" @pointerdown="grab($event, 'end', i)" />
+      </div>
+    </div>
+    <div class="flex items-center justify-end gap-1 pl-2">
+      <FigureLink
+        v-if="figures"
+        :figure="figures.wh"
+        :name="load.name"
+        class="text-sm whitespace-nowrap"
+      />
+      <button
+        type="button"
+        class="btn btn-quiet size-7 min-h-0 p-0"
+        :aria-label="`Add a time for ${load.name}`"
+        @click="add"
+      >
+        <Plus :size="14" />
+      </button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.lane {
+  display: grid;
+  grid-template-columns: 11rem 1fr 6.2rem;
+  align-items: center;
+}
+.track {
+  position: relative;
+  height: 1.9rem;
+  touch-action: pan-y;
+  cursor: crosshair;
+  border-radius: 4px;
+  background:
+    repeating-linear-gradient(to right, var(--line) 0 1px, transparent 1px calc(100% / 24)) 0 0 /
+      100% 100%,
+    var(--well);
+}
+.slot {
+  position: absolute;
+  inset-block: 3px;
+  min-width: 4px;
+  border-radius: 4px;
+  cursor: grab;
+  touch-action: none;
+}
+.slot.held {
+  cursor: grabbing;
+}
+.dc .slot {
+  background: color-mix(in oklab, var(--sea) 62%, var(--sheet));
+  border: 1px solid var(--sea);
+}
+.ac .slot {
+  background: repeating-linear-gradient(
+    135deg,
+    color-mix(in oklab, var(--care) 62%, var(--sheet)) 0 6px,
+    color-mix(in oklab, var(--care) 40%, var(--sheet)) 6px 9px
+  );
+  border: 1px solid var(--care);
+}
+.slot.all {
+  opacity: 0.55;
+}
+.grip {
+  position: absolute;
+  inset-block: 0;
+  width: min(9px, 40%);
+  cursor: ew-resize;
+  touch-action: none;
+}
+@media (max-width: 767px) {
+  .lane {
+    grid-template-columns: 1fr auto;
+    row-gap: 0.15rem;
+    padding-block: 0.3rem;
+  }
+  .lane .track {
+    grid-row: 2;
+    grid-column: 1 / -1;
+    height: 2.4rem;
+  }
+}
+</style>

@@ -1,0 +1,149 @@
+import { usePlan } from '@/stores/plan'
+import { computed, ref, shallowRef } from 'vue'
+import type { Load } from './useLoads'
+
+export type Block = [number, number]
+export type Grip = 'move' | 'start' | 'end' | 'draw' | 'copy'
+
+const STEP = 0.25
+const SHORTEST = 0.25
+const WHAT: Record<Grip, string> = {
+  move: 'move a time',
+  start: 'stretch a time',
+  end: 'stretch a time',
+  draw: 'draw a time',
+  copy: 'copy a time',
+}
+const snap = (hours: number) => Math.round(hours / STEP) * STEP
+const clamp = (value: number, least: number, most: number) => Math.min(most, Math.max(least, value))
+
+export function clock(hours: number): string {
+  const minutes = Math.round(hours * 60)
+  const hour = minutes === 1440 ? 24 : Math.floor(minutes / 60) % 24
+  return `${String(hour).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
+}
+
+/** The blocks of one lane: drawn, moved, stretched, copied and removed by pointer and by keyboard. */
+export function useBlocks(
+  load: () => Load,
+  index: () => number,
+  stored: () => Block[],
+  track: () => HTMLElement | null,
+) {
+  const plan = usePlan()
+  const held = shallowRef<Block[] | null>(null)
+  const dragging = ref(false)
+  const blocks = computed(() => held.value ?? stored())
+  let grip: Grip = 'move'
+  let which = 0
+  let from = 0
+  let before: Block[] = []
+
+  function hourAt(event: PointerEvent): number {
+    const box = track()!.getBoundingClientRect()
+    return clamp(((event.clientX - box.left) / box.width) * 24, 0, 24)
+  }
+
+  /** Hand the blocks over; until the server has answered what they mean, they are shown as they are held. */
+  function send(next: Block[], what: string): Promise<void> {
+    held.value = next
+    const at = `/day/loads/${index()}`
+    const sorted = [...next].sort((a, b) => a[0] - b[0])
+    return plan.set(`${load().name}: ${what}`, `${at}/windows`, [
+      { op: 'replace', path: `${at}/use`, value: 'times' },
+      { op: 'replace', path: `${at}/windows`, value: sorted },
+    ])
+  }
+
+  async function commit(next: Block[], what: string) {
+    await send(next, what)
+    if (held.value === next) held.value = null
+  }
+
+  function grab(event: PointerEvent, on: Grip, i: number) {
+    if (event.button !== 0) return
+    event.preventDefault()
+    event.stopPropagation()
+    ;(event.target as HTMLElement).closest<HTMLElement>('[data-block]')?.focus()
+    track()!.setPointerCapture(event.pointerId)
+    before = stored().map((b) => [...b] as Block)
+    from = hourAt(event)
+    grip = on
+    which = i
+    if (on === 'draw') {
+      const start = clamp(snap(from), 0, 24 - SHORTEST)
+      before.push([start, start + SHORTEST])
+      which = before.length - 1
+    } else if (on === 'move' && event.altKey) {
+      before.push([...before[i]!] as Block)
+      which = before.length - 1
+      grip = 'copy'
+    }
+    held.value = before
+    dragging.value = true
+  }
+
+  function moved([start, end]: Block, by: number): Block {
+    const shift = clamp(snap(by), -start, 24 - end)
+    return [start + shift, end + shift]
+  }
+
+  function drag(event: PointerEvent) {
+    if (!dragging.value) return
+    const now = hourAt(event)
+    const [start, end] = before[which]!
+    const next = before.map((b) => [...b] as Block)
+    if (grip === 'move' || grip === 'copy') next[which] = moved([start, end], now - from)
+    else if (grip === 'start') next[which] = [clamp(snap(now), 0, end - SHORTEST), end]
+    else if (grip === 'end') next[which] = [start, clamp(snap(now), start + SHORTEST, 24)]
+    else {
+      const to = snap(now)
+      next[which] =
+        to >= start ? [start, clamp(to, start + SHORTEST, 24)] : [clamp(to, 0, 24), start]
+    }
+    if (JSON.stringify(next) === JSON.stringify(held.value)) return
+    send(next, WHAT[grip])
+  }
+
+  async function release() {
+    if (!dragging.value) return
+    dragging.value = false
+    const last = held.value
+    if (last && (grip === 'draw' || grip === 'copy')) send(last, WHAT[grip])
+    await plan.settled()
+    if (!dragging.value) held.value = null
+  }
+
+  function change(i: number, next: Block | null, what: string) {
+    const list = blocks.value.map((b) => [...b] as Block)
+    if (next) list[i] = next
+    else list.splice(i, 1)
+    return commit(list, what)
+  }
+
+  function key(event: KeyboardEvent, i: number) {
+    const [start, end] = blocks.value[i]!
+    const by = event.key === 'ArrowRight' ? STEP : event.key === 'ArrowLeft' ? -STEP : 0
+    if (by && event.shiftKey)
+      change(i, [start, clamp(end + by, start + SHORTEST, 24)], 'stretch a time')
+    else if (by) change(i, moved([start, end], by), 'move a time')
+    else if (event.key === 'Delete' || event.key === 'Backspace') change(i, null, 'remove a time')
+    else if (event.key === 'c') copy(i)
+    else return
+    event.preventDefault()
+    event.stopPropagation()
+  }
+
+  function copy(i: number) {
+    const [start, end] = blocks.value[i]!
+    const length = end - start
+    const to = end + length <= 24 ? end + STEP : 0
+    return commit([...blocks.value, [to, Math.min(24, to + length)]], 'copy a time')
+  }
+
+  function add() {
+    return commit([...blocks.value, [18, 19]], 'draw a time')
+  }
+
+  return { blocks, dragging, grab, drag, release, key, copy, add }
+}
