@@ -142,6 +142,47 @@ def test_keys_lead_along_the_passage_and_are_listed(page: Page, demo) -> None:
     expect(page.get_by_role("heading", name="Vast Harbor")).to_be_visible()
 
 
+def test_commands_are_found_by_their_words(page: Page, demo) -> None:
+    demo("pebble", "rig")
+    page.locator("main h1").click()
+    page.keyboard.press("/")
+    page.keyboard.type("add kettle")
+    page.keyboard.press("Enter")
+    expect(page.locator("tr.load").last.get_by_label("Name")).to_have_value("Kettle, small")
+    page.get_by_role("button", name="Commands").click()
+    page.keyboard.type("long-life")
+    page.keyboard.press("Enter")
+    expect(strip(page, "need")).to_contain_text("1 night")  # Pebble overrides the nights
+    page.get_by_role("button", name="Commands").click()
+    page.keyboard.type("workings nights")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Workings", exact=True)).to_contain_text("Nights without a charge")
+    page.get_by_role("button", name="Commands").click()
+    page.keyboard.type("nonsense")
+    expect(page.get_by_role("dialog")).to_contain_text("Nothing by that name.")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog")).to_have_count(0)
+
+
+def test_what_was_changed_is_listed_over_a_reload(page: Page, demo) -> None:
+    demo("pebble", "rig")
+    page.get_by_role("textbox", name="Off-grid nights a year").fill("31")
+    expect(strip(page, "rig")).to_contain_text("31 nights")
+    page.get_by_label("Kind").select_option("van")
+    expect(page.get_by_role("button", name="Undo: Kind")).to_be_visible()
+    page.reload()
+    page.get_by_role("button", name="Commands").click()
+    page.keyboard.type("what was changed")
+    page.keyboard.press("Enter")
+    edits = page.get_by_label("Edits").get_by_role("listitem")
+    expect(edits).to_have_count(2)
+    expect(edits.nth(0)).to_contain_text("caravan → van")
+    expect(edits.nth(1)).to_contain_text("Off-grid nights a year")
+    expect(edits.nth(1)).to_contain_text("9 → 31")
+    page.get_by_role("button", name="Undo the last").click()
+    expect(edits.nth(0)).to_have_css("text-decoration-line", "line-through")
+
+
 def test_the_theme_is_kept(page: Page) -> None:
     page.get_by_role("button", name=re.compile("theme")).click()
     theme = page.locator("html").get_attribute("data-theme")

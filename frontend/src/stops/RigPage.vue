@@ -2,6 +2,8 @@
 import { router, STOPS, type Stop } from '@/router'
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
+import ChangeList from '@/ui/ChangeList.vue'
+import CommandPalette from '@/ui/CommandPalette.vue'
 import PassageStrip from '@/ui/PassageStrip.vue'
 import { useKeys } from '@/ui/useKeys'
 import WorkingsPanel from '@/ui/WorkingsPanel.vue'
@@ -52,6 +54,7 @@ useKeys({
   ...Object.fromEntries(STOPS.map((stop, i) => [String(i + 1), () => go(stop)])),
   '0': () => router.push('/'),
   '?': () => (ui.keysShown = true),
+  '/': () => (ui.paletteShown = true),
   n: () => document.querySelector<HTMLElement>('[data-new]')?.click(),
   w: showWorkings,
   'ctrl+z': () => plan.step('undo'),
@@ -91,5 +94,7 @@ useKeys({
       </p>
     </main>
     <WorkingsPanel />
+    <CommandPalette />
+    <ChangeList />
   </template>
 </template>

@@ -18,6 +18,8 @@ export const useUi = defineStore('ui', () => {
   const toasts = ref<Toast[]>([])
   const workings = ref<string[]>([])
   const keysShown = ref(false)
+  const paletteShown = ref(false)
+  const changesShown = ref(false)
   let next = 1
 
   watchEffect(() => {
@@ -43,5 +45,16 @@ export const useUi = defineStore('ui', () => {
     workings.value = [key]
   }
 
-  return { night, toasts, workings, keysShown, toggleTheme, say, dismiss, openWorkings }
+  return {
+    night,
+    toasts,
+    workings,
+    keysShown,
+    paletteShown,
+    changesShown,
+    toggleTheme,
+    say,
+    dismiss,
+    openWorkings,
+  }
 })

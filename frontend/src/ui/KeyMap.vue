@@ -6,6 +6,7 @@ const ui = useUi()
 const KEYS: [string, string][] = [
   ['1 … 5', 'go to Rig, Day, Need, Banks, Compare'],
   ['0', 'go to Harbor, the list of rigs'],
+  ['/', 'find a command: a stop, a load to add, an assumption'],
   ['n', 'add a load (on Day) or a bank (on Banks)'],
   ['w', 'open the workings of the figure in focus'],
   ['Ctrl + Z', 'undo the last edit'],

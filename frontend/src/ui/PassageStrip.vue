@@ -2,7 +2,7 @@
 import { STOP_NAMES, STOPS, type Stop } from '@/router'
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
-import { Keyboard, Moon, Redo2, Sun, Undo2 } from '@lucide/vue'
+import { Moon, Redo2, Search, Sun, Undo2 } from '@lucide/vue'
 import { computed, nextTick, ref, watch } from 'vue'
 import SeverityMark from './SeverityMark.vue'
 
@@ -106,11 +106,12 @@ watch(
         </button>
         <button
           type="button"
-          class="btn btn-quiet btn-icon hidden sm:inline-flex"
-          aria-label="Keys"
-          @click="ui.keysShown = true"
+          class="btn btn-quiet btn-icon"
+          aria-label="Commands"
+          title="Commands: /"
+          @click="ui.paletteShown = true"
         >
-          <Keyboard :size="18" />
+          <Search :size="18" />
         </button>
       </div>
     </div>

@@ -177,6 +177,44 @@ def _difference(before: Document, after: Document, field: str) -> list[dict[str,
     return difference
 
 
+@dataclass(frozen=True, slots=True)
+class Change:
+    """One edit of the journal.
+
+    Attributes:
+        id, at, label: which, when (ISO 8601, UTC) and what was done.
+        undone: whether it is undone at present.
+        forward, backward: JSON Patch there and back.
+    """
+
+    id: int
+    at: str
+    label: str
+    undone: bool
+    forward: list[dict[str, Any]]
+    backward: list[dict[str, Any]]
+
+
+def changes(db: sqlite3.Connection, rig_id: int) -> list[Change]:
+    """The journal of a rig, the newest edit first; raises :class:`Missing`."""
+    get(db, rig_id)
+    rows = db.execute(
+        "SELECT id, at, label, undone, forward, backward FROM edit WHERE rig_id = ? ORDER BY id DESC",
+        (rig_id,),
+    )
+    return [
+        Change(
+            r["id"],
+            r["at"],
+            r["label"],
+            bool(r["undone"]),
+            json.loads(r["forward"]),
+            json.loads(r["backward"]),
+        )
+        for r in rows
+    ]
+
+
 def undo(db: sqlite3.Connection, stored: StoredRig) -> bool:
     """Take the last edit back; False when there is none."""
     edit = _last_done(db, stored.id)

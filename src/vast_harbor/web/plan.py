@@ -54,6 +54,23 @@ class Edit(BaseModel):
     )
 
 
+class ChangeView(BaseModel):
+    """An edit of the journal; before and after where it changed one plain value."""
+
+    id: int
+    at: str
+    label: str
+    undone: bool
+    before: str
+    after: str
+
+
+class ChangesView(BaseModel):
+    """The journal of a rig, the newest edit first."""
+
+    changes: list[ChangeView]
+
+
 class WorkingsQuery(BaseModel):
     """Which figure."""
 
@@ -151,3 +168,33 @@ def workings(path: RigPath, query: WorkingsQuery) -> Response:
     if figure.assumption in results.assumptions:
         default = results.assumptions.get(figure.assumption).default
     return json_response(workings_view(figure, style_of(rig), default))
+
+
+@api.get("/rigs/<int:rig_id>/changes", responses={200: ChangesView})
+def list_changes(path: RigPath) -> Response:
+    """What was changed, the newest first."""
+    with database().reading() as db:
+        journal = rigs.changes(db, path.rig_id)
+    return json_response(
+        ChangesView(
+            changes=[
+                ChangeView(
+                    id=c.id,
+                    at=c.at,
+                    label=c.label,
+                    undone=c.undone,
+                    before=_plain(c.backward),
+                    after=_plain(c.forward),
+                )
+                for c in journal
+            ]
+        )
+    )
+
+
+def _plain(patch: list[dict[str, Any]]) -> str:
+    """The value of a patch that sets one plain value; empty for any other."""
+    values = [o.get("value") for o in patch]
+    if len(values) == 1 and patch[0]["op"] == "replace" and isinstance(values[0], str | int | float):
+        return f"{values[0]:g}" if isinstance(values[0], float) else str(values[0])
+    return ""

@@ -1,0 +1,65 @@
+<script setup lang="ts">
+import { api, type Schemas } from '@/api/client'
+import { usePlan } from '@/stores/plan'
+import { useUi } from '@/stores/ui'
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import { ref, watch } from 'vue'
+
+const ui = useUi()
+const plan = usePlan()
+const changes = ref<Schemas['ChangeView'][]>([])
+
+watch(
+  () => [ui.changesShown, plan.rig?.revision],
+  async () => {
+    if (!ui.changesShown || !plan.rig) return
+    const { data } = await api.GET('/api/rigs/{rig_id}/changes', {
+      params: { path: { rig_id: plan.rig.id } },
+    })
+    changes.value = data?.changes ?? []
+  },
+)
+
+const when = (at: string) =>
+  new Date(at).toLocaleString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  })
+</script>
+
+<template>
+  <Dialog :open="ui.changesShown" class="relative z-40" @close="ui.changesShown = false">
+    <div class="fixed inset-0 bg-black/40" aria-hidden="true" />
+    <div class="fixed inset-0 flex items-center justify-center p-4">
+      <DialogPanel class="sheet flex max-h-[80vh] w-full max-w-xl flex-col p-6 shadow-xl">
+        <DialogTitle class="font-serif text-xl font-semibold">What was changed</DialogTitle>
+        <p class="text-soft">The last 200 edits of this rig, the newest first.</p>
+        <ol class="mt-3 grow divide-y divide-line overflow-y-auto" tabindex="0" aria-label="Edits">
+          <li
+            v-for="c in changes"
+            :key="c.id"
+            class="py-1.5"
+            :class="c.undone ? 'text-soft line-through' : ''"
+          >
+            <span class="flex justify-between gap-4">
+              <span>{{ c.label }}</span>
+              <span class="shrink-0 text-sm text-soft">{{ when(c.at) }}</span>
+            </span>
+            <span v-if="c.before || c.after" class="block text-sm text-soft"
+              >{{ c.before }} → {{ c.after }}</span
+            >
+          </li>
+          <li v-if="!changes.length" class="py-2 text-soft">Nothing yet.</li>
+        </ol>
+        <div class="mt-4 flex gap-2">
+          <button type="button" class="btn" :disabled="!plan.rig?.undo" @click="plan.step('undo')">
+            Undo the last
+          </button>
+          <button type="button" class="btn ml-auto" @click="ui.changesShown = false">Close</button>
+        </div>
+      </DialogPanel>
+    </div>
+  </Dialog>
+</template>

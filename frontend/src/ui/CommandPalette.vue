@@ -1,0 +1,147 @@
+<script setup lang="ts">
+import { router, STOP_NAMES, STOPS } from '@/router'
+import { usePlan } from '@/stores/plan'
+import { useReference } from '@/stores/reference'
+import { useUi } from '@/stores/ui'
+import { useLoads } from '@/stops/day/useLoads'
+import {
+  Combobox,
+  ComboboxInput,
+  ComboboxOption,
+  ComboboxOptions,
+  Dialog,
+  DialogPanel,
+} from '@headlessui/vue'
+import { computed, nextTick, ref } from 'vue'
+
+interface Command {
+  name: string
+  hint: string
+  run: () => unknown
+}
+
+const ui = useUi()
+const plan = usePlan()
+const reference = useReference()
+const { add } = useLoads()
+const query = ref('')
+const MOST = 12
+
+const go = (stop: string) => router.push({ name: 'rig', params: { id: plan.rig!.id, stop } })
+
+function setRig(label: string, path: string, value: string | number) {
+  return plan.edit(label, { op: 'replace', path, value })
+}
+
+async function addLoad(entry: Parameters<typeof add>[0]) {
+  await go('day')
+  await nextTick()
+  await add(entry)
+}
+
+const commands = computed<Command[]>(() => {
+  const rig = plan.document.rig
+  const other = rig.units === 'us' ? 'metric' : 'us'
+  return [
+    ...STOPS.map((s, i) => ({
+      name: `Go to ${STOP_NAMES[s]}`,
+      hint: String(i + 1),
+      run: () => go(s),
+    })),
+    { name: 'Go to Harbor, all rigs', hint: '0', run: () => router.push('/') },
+    { name: 'Add an empty load', hint: 'n', run: () => addLoad(undefined) },
+    {
+      name: other === 'us' ? 'Show pounds and °F' : 'Show kilograms and °C',
+      hint: '',
+      run: () => setRig('units', '/rig/units', other),
+    },
+    ...[12, 24, 48]
+      .filter((v) => v !== rig.system_v)
+      .map((v) => ({
+        name: `Set the system to ${v} V`,
+        hint: '',
+        run: () => setRig('system voltage', '/rig/system_v', v),
+      })),
+    ...(reference.data?.rules ?? [])
+      .filter((r) => r.key !== plan.document.plan.house_rule)
+      .map((r) => ({
+        name: `Follow the ${r.name}`,
+        hint: '',
+        run: () => setRig('house rule', '/plan/house_rule', r.key),
+      })),
+    { name: ui.night ? 'Light theme' : 'Night theme', hint: '', run: () => ui.toggleTheme() },
+    ...(plan.rig?.undo
+      ? [{ name: `Undo: ${plan.rig.undo}`, hint: 'Ctrl Z', run: () => plan.step('undo') }]
+      : []),
+    ...(plan.rig?.redo
+      ? [{ name: `Do again: ${plan.rig.redo}`, hint: 'Ctrl Shift Z', run: () => plan.step('redo') }]
+      : []),
+    { name: 'What was changed', hint: '', run: () => (ui.changesShown = true) },
+    { name: 'Keys', hint: '?', run: () => (ui.keysShown = true) },
+    ...(reference.data?.appliances ?? []).map((a) => ({
+      name: `Add ${a.name}`,
+      hint: a.draw,
+      run: () => addLoad(a),
+    })),
+    ...(plan.rig?.need.assumptions ?? []).map((a) => ({
+      name: `Workings: ${a.name}`,
+      hint: a.text,
+      run: () => ui.openWorkings(`assume.${a.key}`),
+    })),
+  ]
+})
+
+const found = computed(() => {
+  const words = query.value.toLowerCase().split(/\s+/).filter(Boolean)
+  return commands.value
+    .filter((c) => words.every((w) => c.name.toLowerCase().includes(w)))
+    .slice(0, MOST)
+})
+
+function close() {
+  ui.paletteShown = false
+  query.value = ''
+}
+
+function run(command: Command | null) {
+  close()
+  // After the dialog has given the focus back.
+  if (command) setTimeout(command.run)
+}
+</script>
+
+<template>
+  <Dialog :open="ui.paletteShown" class="relative z-40" aria-label="Commands" @close="close">
+    <div class="fixed inset-0 bg-black/40" aria-hidden="true" />
+    <div class="fixed inset-0 flex items-start justify-center p-4 pt-[12vh]">
+      <DialogPanel class="sheet w-full max-w-lg overflow-hidden shadow-xl">
+        <Combobox :model-value="null" nullable @update:model-value="run">
+          <ComboboxInput
+            class="w-full bg-transparent px-4 py-3 text-lg focus:outline-none"
+            aria-label="Command"
+            placeholder="Go to a stop, add a load, find an assumption …"
+            autocomplete="off"
+            @change="query = $event.target.value"
+          />
+          <ComboboxOptions static class="max-h-[50vh] overflow-y-auto border-t border-line py-1">
+            <p v-if="!found.length" class="px-4 py-2 text-soft">Nothing by that name.</p>
+            <ComboboxOption
+              v-for="c in found"
+              :key="c.name"
+              v-slot="{ active }"
+              :value="c"
+              as="template"
+            >
+              <li
+                class="flex cursor-pointer justify-between gap-4 px-4 py-1.5"
+                :class="active ? 'bg-wash' : ''"
+              >
+                <span>{{ c.name }}</span><span class="shrink-0 text-soft">{{ c.hint }}</span>
+              </li>
+            </ComboboxOption>
+          </ComboboxOptions>
+        </Combobox>
+      </DialogPanel>
+    </div>
+  </Dialog>
+</template>
