@@ -86,3 +86,16 @@ def test_nameplate_gives_back_what_was_asked_for(ah, exponent, amps) -> None:
     # Self-consistent: the rate factor of the bank that is proposed leaves just the amp-hours wanted.
     label = nameplate_ah(ah, 20, exponent, amps)
     assert label * rate_factor(label, 20, exponent, amps) == pytest.approx(ah, rel=1e-9)
+
+
+def test_steps_lead_from_the_day_to_the_label(demo_results) -> None:
+    for name in ("tern-rock", "mulga"):
+        results = demo_results(name)
+        for need in results.need.classes.values():
+            values = [s.number for s in need.steps]
+            assert [s.name for s in need.steps] == [
+                "The day", "Nights", "Reserve", "Usable depth", "Temperature", "Rate", "Age",
+            ]  # fmt: skip
+            assert values[0] == results.day.bank_wh.number
+            assert values[2] == pytest.approx(results.need.energy.number)
+            assert values[-1] == pytest.approx(need.nameplate_wh.number)

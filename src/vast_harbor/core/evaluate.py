@@ -41,7 +41,7 @@ class Results:
         roots = [self.day.bank_wh, self.day.idle_wh, self.day.standby_wh, self.need.energy]
         roots += [f for load in self.day.loads for f in (load.wh, load.bank_wh, load.share)]
         for need in self.need.classes.values():
-            roots += [need.nameplate_ah, need.nameplate_wh, need.mean_current, need.rate]
+            roots += [need.nameplate_ah, need.nameplate_wh, need.mean_current, need.rate, *need.steps]
         roots += [f for c in self.banks.candidates for f in c.figures.values()]
         roots += [f for f in (self.banks.old_kg, self.banks.old_wh) if f is not None]
         for column in self.compare.columns:

@@ -40,6 +40,14 @@ class DayView(BaseModel):
     kwh: list[float] = Field(description="Energy so far at each edge")
 
 
+class StepView(BaseModel):
+    """A step of the way from the day's energy to the label."""
+
+    name: str
+    figure: FigureView
+    added: str = Field(description="By how much the step raised it; empty for the first")
+
+
 class ClassNeedView(BaseModel):
     """What one battery class needs."""
 
@@ -50,6 +58,7 @@ class ClassNeedView(BaseModel):
     ageing: FigureView
     nameplate_wh: FigureView
     nameplate_ah: FigureView
+    steps: list[StepView]
 
 
 class AssumptionView(BaseModel):

@@ -15,6 +15,7 @@ from vast_harbor.core.quantities import clock_text
 from vast_harbor.core.stops import compare as compare_stop
 from vast_harbor.core.stops.banks import BankFigures, Proposal
 from vast_harbor.core.units import US, to_display
+from vast_harbor.core.workings import Figure
 from vast_harbor.formats.fields import Clock, Measure
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.store.rigs import StoredRig
@@ -35,6 +36,7 @@ from vast_harbor.web.plan_models import (
     RowView,
     RundownView,
     SeriesView,
+    StepView,
     StripView,
     UnfitView,
     UnitsView,
@@ -196,6 +198,7 @@ def _need(results: Results, style: Style) -> NeedView:
             ageing=figure_view(c.ageing, style),
             nameplate_wh=figure_view(c.nameplate_wh, style),
             nameplate_ah=figure_view(c.nameplate_ah, style),
+            steps=_steps(c.steps, style),
         )
         for key, c in need.classes.items()
     ]
@@ -208,6 +211,18 @@ def _need(results: Results, style: Style) -> NeedView:
         classes=classes,
         assumptions=_assumption_list(results.assumptions, tuple(temperature.items()), style),
     )
+
+
+def _steps(steps: tuple[Figure, ...], style: Style) -> list[StepView]:
+    before = [None, *steps[:-1]]
+    return [
+        StepView.model_construct(
+            name=step.name,
+            figure=figure_view(step, style),
+            added="" if last is None else style.text(step.number - last.number, "±Wh"),
+        )
+        for last, step in zip(before, steps, strict=True)
+    ]
 
 
 # The list is long and changes only with the rule, the overrides and the temperature.

@@ -9,6 +9,7 @@ import { computed } from 'vue'
 import AssumptionList from './AssumptionList.vue'
 import ClassTable from './ClassTable.vue'
 import HouseRules from './HouseRules.vue'
+import WaterfallPair from './WaterfallPair.vue'
 
 const plan = usePlan()
 const reference = useReference()
@@ -51,6 +52,14 @@ const bases = computed(() => {
   <h2 class="mt-8 mb-2 text-xl">Every chemistry side by side</h2>
   <section class="sheet px-5 py-3">
     <ClassTable />
+  </section>
+  <h2 class="mt-8 mb-2 text-xl">From the day to the label</h2>
+  <section class="sheet p-5">
+    <p class="mb-4 max-w-3xl text-pretty text-soft">
+      Each line adds what one thing costs. The last line is what the label must say; both pictures
+      have one scale.
+    </p>
+    <WaterfallPair />
   </section>
   <h2 class="mt-8 mb-3 text-xl">All assumptions</h2>
   <AssumptionList />

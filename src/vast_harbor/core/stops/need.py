@@ -24,6 +24,7 @@ class ClassNeed:
         dod, temperature, rate, ageing: factors between label and usable energy [-].
         mean_current: energy-weighted mean current at the volts of the class [A].
         nameplate_wh, nameplate_ah: what the label must say [Wh], [Ah].
+        steps: from the day's energy to the label, one factor after the other [Wh].
     """
 
     battery_class: BatteryClass
@@ -34,6 +35,7 @@ class ClassNeed:
     mean_current: Figure
     nameplate_wh: Figure
     nameplate_ah: Figure
+    steps: tuple[Figure, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -183,7 +185,38 @@ def _class_need(
         {"E_need": energy, "DoD": dod, "k_T": k_t, "k_rate": rate, "k_age": ageing},
         "E_nameplate = E_need / (DoD · k_T · k_rate · k_age)",
     )
-    return ClassNeed(battery_class, dod, k_t, rate, ageing, current, wh, ah)
+    steps = _steps(at, energy, dod, k_t, rate, ageing)
+    return ClassNeed(battery_class, dod, k_t, rate, ageing, current, wh, ah, steps)
+
+
+def _steps(
+    at: str, energy: Figure, dod: Figure, k_t: Figure, rate: Figure, ageing: Figure
+) -> tuple[Figure, ...]:
+    """From the day's energy to what the label must say, each factor adding its part."""
+    day, nights, reserve = (energy.inputs[symbol] for symbol in ("E_bank", "N", "m"))
+    factors_in_turn: list[tuple[str, str, str, Figure, float]] = [
+        ("nights", "Nights", "{E} · {x}", nights, nights.number),
+        ("reserve", "Reserve", "{E} · (1 + {x})", reserve, 1 + reserve.number),
+        ("depth", "Usable depth", "{E} / {x}", dod, 1 / dod.number),
+        ("temperature", "Temperature", "{E} / {x}", k_t, 1 / k_t.number),
+        ("rate", "Rate", "{E} / {x}", rate, 1 / rate.number),
+        ("age", "Age", "{E} / {x}", ageing, 1 / ageing.number),
+    ]
+    steps = [computed(f"{at}.step.day", "The day", day.number, "Wh", "{E_bank}", {"E_bank": day}, NEED)]
+    for key, name, formula, factor, times in factors_in_turn:
+        before = steps[-1]
+        steps.append(
+            computed(
+                f"{at}.step.{key}",
+                name,
+                before.number * times,
+                "Wh",
+                formula,
+                {"E": before, "x": factor},
+                "What has to be carried once this is reckoned with",
+            )
+        )
+    return tuple(steps)
 
 
 def _findings(nights: Figure, day: Day) -> tuple[Finding, ...]:
