@@ -227,3 +227,26 @@ def test_an_address_that_leads_nowhere_leads_back(page: Page, url) -> None:
     page.goto(url)
     link = page.get_by_role("link", name="To the harbor")
     expect(link.or_(page.get_by_role("heading", name="Vast Harbor"))).to_be_visible()
+
+
+def test_loads_go_out_as_csv_and_a_file_is_looked_through_first(page: Page, demo, tmp_path) -> None:
+    demo("pebble", "day")
+    had = page.locator("tr.load").count()
+    with page.expect_download() as sent:
+        page.get_by_role("link", name="Loads as CSV").click()
+    path = tmp_path / "loads.csv"
+    sent.value.save_as(path)
+    text = path.read_text("utf-8-sig")
+    assert text.startswith("name,supply,draw") and "LED lights,dc,2.5 W,5" in text
+    path.write_text(text + "Winch,dc,70 A,1,hours,25,0,0,1,,,\n", "utf-8")
+    page.get_by_label("CSV file of loads").set_input_files(path)
+    dialog = page.get_by_role("dialog")
+    expect(dialog).to_contain_text(f"{had} of {had + 1} can be added")
+    expect(dialog).to_contain_text("hours: A day has 24 hours: 25 h does not fit.")
+    dialog.get_by_role("button", name=f"Add {had} loads").click()
+    expect(page.locator("tr.load")).to_have_count(2 * had)
+    page.get_by_role("button", name="Undo: add loads from a file").click()
+    expect(page.locator("tr.load")).to_have_count(had)
+    path.write_text("nothing", "utf-8")
+    page.get_by_label("CSV file of loads").set_input_files(path)
+    expect(page.get_by_role("alert")).to_contain_text("The heading lacks name and draw")

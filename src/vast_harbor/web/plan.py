@@ -47,7 +47,7 @@ class Edit(BaseModel):
     """An edit of a rig."""
 
     revision: int = Field(description="Revision that the edit was made against")
-    operations: list[Operation] = Field(min_length=1, max_length=200)
+    operations: list[Operation] = Field(min_length=1, max_length=400)
     label: str = Field(default="edit", max_length=120, description="What is done, in words")
     field: str = Field(
         default="", max_length=300, pattern=r"^(/.*)?$", description="The one field that is typed into"

@@ -8,6 +8,7 @@ import { ChartGantt, Plus, Table2 } from '@lucide/vue'
 import { computed, ref, watch } from 'vue'
 import AppliancePicker from './AppliancePicker.vue'
 import DaySheet from './DaySheet.vue'
+import LoadCsv from './LoadCsv.vue'
 import LoadTable from './LoadTable.vue'
 import { useLoads } from './useLoads'
 
@@ -72,6 +73,7 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
       </button>
     </div>
   </section>
+  <LoadCsv class="mt-3" />
   <FindingList :findings="findings" class="mt-4" />
   <section class="sheet mt-6 grid gap-4 p-5 sm:grid-cols-2 lg:grid-cols-4">
     <h2 class="text-xl sm:col-span-2 lg:col-span-4">Inverter and standby</h2>

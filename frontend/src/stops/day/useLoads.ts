@@ -17,11 +17,13 @@ export function useLoads() {
   const loads = computed(() => plan.document.day.loads as unknown as Load[])
   const figures = computed(() => new Map(plan.rig!.day.loads.map((l) => [l.id, l])))
 
-  function freshId(): string {
+  function freshIds(count: number): string[] {
     const taken = new Set(loads.value.map((l) => l.id))
-    let n = loads.value.length + 1
-    while (taken.has(`load-${n}`)) n++
-    return `load-${n}`
+    const out: string[] = []
+    for (let n = loads.value.length + 1; out.length < count; n++) {
+      if (!taken.has(`load-${n}`)) out.push(`load-${n}`)
+    }
+    return out
   }
 
   async function focus(id: string) {
@@ -32,7 +34,7 @@ export function useLoads() {
   }
 
   async function add(entry?: Schemas['ApplianceView']) {
-    const id = freshId()
+    const id = freshIds(1)[0]!
     const value = entry
       ? {
           id,
@@ -51,9 +53,20 @@ export function useLoads() {
     await focus(id)
   }
 
+  /** Add loads as they stand in a rig file, as one edit. */
+  function addMany(entries: Record<string, unknown>[]) {
+    const ids = freshIds(entries.length)
+    const operations = entries.map((entry, i) => ({
+      op: 'add' as const,
+      path: '/day/loads/-',
+      value: { ...entry, id: ids[i] },
+    }))
+    return plan.edit('add loads from a file', ...operations)
+  }
+
   function remove(index: number) {
     plan.edit(`remove ${loads.value[index]?.name}`, { op: 'remove', path: `/day/loads/${index}` })
   }
 
-  return { loads, figures, add, remove }
+  return { loads, figures, add, addMany, remove }
 }

@@ -1,0 +1,86 @@
+"""Loads as CSV: out and back the same, every bad line told, nothing that a spreadsheet would run."""
+
+import csv
+import io
+
+import pytest
+
+from vast_harbor import data
+from vast_harbor.formats import load_csv
+from vast_harbor.formats import rig_file as files
+
+
+def read(reference, text: str | bytes, system: str = "metric") -> list[load_csv.Row]:
+    return load_csv.read(text if isinstance(text, bytes) else text.encode(), reference, system)
+
+
+@pytest.mark.parametrize("name", data.DEMO_RIGS)
+def test_loads_go_out_and_come_back_the_same(reference, name) -> None:
+    document = data.demo_rig(name)
+    document["day"]["loads"][0] |= {"use": "times", "windows": [[22, 26], [6.25, 7.5]]}
+    loads = files.read(document, reference).day.loads
+    rows = read(reference, "\ufeff" + load_csv.write(loads))
+    assert [r.problems for r in rows] == [()] * len(loads)
+    assert [r.load for r in rows] == [load.model_dump(mode="json", exclude={"id"}) for load in loads]
+
+
+def test_semicolons_and_decimal_commas(reference) -> None:
+    text = "Name;Draw;Hours;Duty\r\nFridge;45,5 W;24;0,35\r\nPump;5 A;1h30;50 %\r\n\r\n"
+    first, second = (r.load for r in read(reference, text))
+    assert first is not None and second is not None
+    assert (first["draw"], first["hours"], first["duty"]) == ({"value": 45.5, "unit": "W"}, 24, 0.35)
+    assert (second["draw"], second["hours"], second["duty"]) == ({"value": 5, "unit": "A"}, 1.5, 0.5)
+
+
+def test_way_of_use_is_guessed_from_what_is_filled_in(reference) -> None:
+    text = 'name,draw,hours,uses,minutes,windows\na,5,2,,,\nb,5,,3,10,\nc,5,,,,"7-8, 20-22"\n'
+    assert [r.load and r.load["use"] for r in read(reference, text)] == ["hours", "uses", "times"]
+
+
+def test_each_rejected_line_is_told_with_all_its_reasons(reference) -> None:
+    lines = ["Good,45 W,2,1,dc", ",45 W,2,1,dc", "Bad,-5,25,1.4,three", "Long,1,1,1,dc,9", "None,,1,1,"]
+    text = "\n".join(["name,draw,hours,duty,supply", *lines])
+    good, unnamed, bad, long, none = read(reference, text)
+    assert good.load and not good.problems
+    assert (unnamed.line, unnamed.problems) == (3, ("name: nothing is entered.",))
+    assert len(bad.problems) == 4 and bad.load is None
+    assert any("25 h does not fit" in p for p in bad.problems)
+    assert "more cells than the heading" in long.problems[0]
+    assert none.problems == ("draw: nothing is entered.",)
+
+
+def test_formulas_are_only_words(reference) -> None:
+    row, *_ = read(reference, 'name,draw\n"=cmd()|calc",45\n')
+    assert row.load is not None and row.load["name"] == "=cmd()|calc"
+    document = files.new_rig("x")
+    document["day"]["loads"] = [
+        {"id": "a", "name": n, "draw": {"value": 1, "unit": "W"}} for n in ("=1+1", "@x", "-y")
+    ]
+    for i, load in enumerate(document["day"]["loads"]):
+        load["id"] = f"l{i}"
+    text = load_csv.write(files.read(document, reference).day.loads)
+    cells = [c for line in csv.reader(io.StringIO(text)) for c in line]
+    assert not [c for c in cells if c.startswith(("=", "@", "+", "-"))]
+    assert [r.name for r in read(reference, text)] == ["=1+1", "@x", "-y"]
+
+
+@pytest.mark.parametrize(
+    ("content", "says"),
+    [
+        (b"", "is empty"),
+        (b"\n\n", "is empty"),
+        (b"\x89PNG\r\n\x00\x00", "not text"),
+        ("name,draw\nK\xfchlschrank,45\n".encode("latin-1"), "not in UTF-8"),
+        (b"what,ever\n1,2\n", "lacks name and draw"),
+        (b"name,hours\nx,2\n", "lacks draw"),
+        (b"name,draw\n" + b"x,1\n" * 5000, "has 5000 loads"),
+    ],
+)
+def test_a_file_that_cannot_be_taken_is_told_so(reference, content, says) -> None:
+    with pytest.raises(load_csv.CsvError, match=says):
+        read(reference, content)
+
+
+def test_sixteen_bit_text_is_read(reference) -> None:
+    rows = read(reference, "name,draw\nKühlschrank,45\n".encode("utf-16"))
+    assert rows[0].name == "Kühlschrank" and rows[0].load is not None
