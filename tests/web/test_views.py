@@ -112,7 +112,8 @@ def test_openapi_describes_every_call(client) -> None:
     calls = {(m.upper(), p) for p, methods in found["paths"].items() for m in methods}
     expected = """
     GET /api/rigs, POST /api/rigs, GET /api/rigs/{rig_id}, PATCH /api/rigs/{rig_id},
-    DELETE /api/rigs/{rig_id}, POST /api/rigs/{rig_id}/undo, GET /api/rigs/{rig_id}/workings, GET /api/rigs/{rig_id}/changes,
+    DELETE /api/rigs/{rig_id}, POST /api/rigs/{rig_id}/undo, GET /api/rigs/{rig_id}/workings,
+    GET /api/rigs/{rig_id}/changes, GET /api/rigs/{rig_id}/loads.csv, POST /api/rigs/{rig_id}/loads/preview,
     POST /api/rigs/import, GET /api/reference
     """
     for call in expected.split(","):

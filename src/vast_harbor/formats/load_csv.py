@@ -12,7 +12,10 @@ from vast_harbor.core.plan import Reference
 from vast_harbor.core.quantities import clock_text
 from vast_harbor.formats.rig_document import LoadPart
 
-COLUMNS = tuple(["name", "supply", "draw", "quantity", "use", "hours", "uses", "minutes", "duty", "starts_at", "windows", "volts"])
+COLUMNS = (
+    "name", "supply", "draw", "quantity", "use", "hours", "uses", "minutes",
+    "duty", "starts_at", "windows", "volts",
+)  # fmt: skip
 NEEDED = ("name", "draw")
 LARGEST_ROWS = 300
 # A spreadsheet would take a cell that begins so for a formula.
