@@ -250,3 +250,18 @@ def test_loads_go_out_as_csv_and_a_file_is_looked_through_first(page: Page, demo
     path.write_text("nothing", "utf-8")
     page.get_by_label("CSV file of loads").set_input_files(path)
     expect(page.get_by_role("alert")).to_contain_text("The heading lacks name and draw")
+
+
+def test_a_capacity_test_tells_what_is_left_of_the_old_bank(page: Page, demo) -> None:
+    demo("pebble", "rig")
+    page.get_by_label("Current").fill("4")
+    page.get_by_label("Time", exact=True).fill("12h30")
+    # 4 A for 750 minutes are 50 Ah; a new 85 Ah battery (k 1.25) gives 85 · (4.25/4)^0.25 = 86.3 Ah, times
+    # k_T 0.98 at the usual 20 °C: 59 %.
+    told = page.locator("[data-tested]")
+    expect(told).to_contain_text("59 %")
+    expect(told).to_contain_text("it still carries")
+    told.get_by_role("button", name="State of health").click()
+    expect(page.get_by_label("Workings", exact=True)).to_contain_text("Others put")
+    page.get_by_label("Current").fill("40")
+    expect(page.locator("[data-finding=test_current]")).to_contain_text("more than a fifth")

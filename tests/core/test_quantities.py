@@ -36,6 +36,7 @@ from vast_harbor.core.units import US, US_UNITS, from_display, to_display
         ("1.030,5", "W", 1030.5),
         ("1,030.5", "W", 1030.5),
         ("2 h", "min", 120),
+        ("12h30", "min", 750),
         ("18 months", "years", 1.5),
         ("44 lb", "kg", 19.958),
     ],

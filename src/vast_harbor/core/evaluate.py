@@ -44,6 +44,7 @@ class Results:
             roots += [need.nameplate_ah, need.nameplate_wh, need.mean_current, need.rate, *need.steps]
         roots += [f for c in self.banks.candidates for f in c.figures.values()]
         roots += [f for f in (self.banks.old_kg, self.banks.old_wh) if f is not None]
+        roots += self.banks.old_tested.values()
         for column in self.compare.columns:
             roots += [*column.life.figures.values(), *column.cost.figures.values(), *column.figures.values()]
         for correction in self.compare.corrections:

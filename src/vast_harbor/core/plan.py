@@ -50,6 +50,9 @@ class OldBank:
         series, parallel: how they are joined.
         age_years: years in service.
         unit_kg: mass of one battery [kg]; None to estimate it from the class.
+        test_a: steady current of a capacity test of the whole bank [A]; None without a test.
+        test_minutes: time of the test from full to the cut-off [min].
+        test_c: temperature of the battery at the test [°C].
     """
 
     battery_class: BatteryClass
@@ -59,6 +62,9 @@ class OldBank:
     parallel: int
     age_years: float | None = None
     unit_kg: float | None = None
+    test_a: float | None = None
+    test_minutes: float | None = None
+    test_c: float | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -156,8 +156,9 @@ def parse(text: str, unit: str, system: str = units.METRIC) -> float:
     Raises:
         Unreadable: one sentence saying what is wrong and what would do.
     """
-    if unit == "h" and (clock := _HOURS_AND_MINUTES.match(text)):
-        return int(clock[1]) + int(clock[2]) / 60
+    if unit in ("h", "min") and (clock := _HOURS_AND_MINUTES.match(text)):
+        minutes = int(clock[1]) * 60 + int(clock[2])
+        return minutes / 60 if unit == "h" else float(minutes)
     match = _NUMBER_AND_UNIT.match(text)
     if not match:
         raise Unreadable(

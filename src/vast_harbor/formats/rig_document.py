@@ -111,6 +111,33 @@ class OldBankPart(_Part):
         ),
     ] = None
 
+    test_a: Annotated[
+        float | None,
+        Measure(
+            "A",
+            0.1,
+            1000,
+            "A test draws between {least} and {most} A: {value} A is not likely.",
+            optional=True,
+        ),
+    ] = None
+    test_minutes: Annotated[
+        float | None,
+        Measure(
+            "min", 1, 6000, "A test takes between {least} and {most} minutes: {value} is not.", optional=True
+        ),
+    ] = None
+    test_c: Annotated[
+        float | None,
+        Measure(
+            "°C",
+            -20,
+            60,
+            "A battery is tested between {least} and {most} °C: {value} °C is not.",
+            optional=True,
+        ),
+    ] = None
+
     @field_validator("unit_v")
     @classmethod
     def _volts(cls, value: float, info: ValidationInfo) -> float:

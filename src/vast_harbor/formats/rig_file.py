@@ -262,7 +262,16 @@ def _old_bank(part: OldBankPart | None, reference: Reference) -> OldBank | None:
     battery_class = reference.classes[part.battery_class]
     volts = cells_of(battery_class, part.unit_v) * battery_class.cell_v
     return OldBank(
-        battery_class, volts, part.unit_ah, part.series, part.parallel, part.age_years, part.unit_kg
+        battery_class,
+        volts,
+        part.unit_ah,
+        part.series,
+        part.parallel,
+        part.age_years,
+        part.unit_kg,
+        part.test_a,
+        part.test_minutes,
+        part.test_c,
     )
 
 

@@ -143,6 +143,8 @@ class BanksView(BaseModel):
 
     candidates: list[CandidateView]
     proposals: list[ProposalView]
+    old_tested: dict[str, FigureView] = Field(description="What a capacity test says; empty without one")
+    old_range: str = Field(description="Range of the state of health that the test allows")
     old: list[FigureView] = Field(description="Label energy and weight of the old bank; empty without one")
 
 

@@ -321,8 +321,15 @@ def _banks(results: Results, style: Style) -> BanksView:
     return BanksView.model_construct(
         candidates=[_candidate(c, i, style) for i, c in enumerate(results.banks.candidates)],
         proposals=[_proposal(p, results, style) for p in results.banks.proposals.values()],
+        old_tested={k: figure_view(f, style) for k, f in results.banks.old_tested.items()},
+        old_range=_old_range(results, style),
         old=[figure_view(f, style) for f in (results.banks.old_wh, results.banks.old_kg) if f],
     )
+
+
+def _old_range(results: Results, style: Style) -> str:
+    soh = results.banks.old_tested.get("soh")
+    return "" if soh is None else range_text(soh.low, soh.high, soh.unit, style)
 
 
 def _points(pairs: Iterable[tuple[float, float]], digits: int) -> list[tuple[float, float]]:

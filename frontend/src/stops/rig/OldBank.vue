@@ -2,6 +2,7 @@
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
 import FigureLink from '@/ui/FigureLink.vue'
+import FindingList from '@/ui/FindingList.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
 import { computed } from 'vue'
@@ -10,6 +11,8 @@ const plan = usePlan()
 const reference = useReference()
 const old = computed(() => plan.document.old_bank)
 const figures = computed(() => plan.rig!.banks.old)
+const tested = computed(() => plan.rig!.banks.old_tested)
+const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'rig'))
 const classes = computed(
   () => reference.data?.classes.map((c) => ({ value: c.key, name: c.name })) ?? [],
 )
@@ -53,6 +56,30 @@ function clear() {
         <FigureLink :figure="figures[1]!" name="Weight" class="font-semibold text-ink" /> to lift
         out.
       </p>
+      <div class="col-span-2 grid grid-cols-3 gap-3 border-t border-line pt-4">
+        <div class="col-span-3">
+          <h3 class="font-sans font-semibold">What is left of it?</h3>
+          <p class="text-sm text-pretty text-soft">
+            Charge it full, let it rest, then draw a steady known current until it falls to 10.5 V
+            (LFP: 11.2 V; twice that at 24 V), and stop there.
+          </p>
+        </div>
+        <PlanField path="/old_bank/test_a" label="Current" unit="A" />
+        <PlanField path="/old_bank/test_minutes" label="Time" unit="min" />
+        <PlanField
+          path="/old_bank/test_c"
+          label="Battery"
+          :unit="plan.rig!.units.temperature"
+          :placeholder="plan.document.rig.units === 'us' ? '68' : '20'"
+        />
+        <p v-if="tested.soh" class="col-span-3" data-tested>
+          <FigureLink :figure="tested.soh" name="State of health" class="text-xl font-semibold" />
+          of its capacity is left<span class="text-soft"> ({{ plan.rig!.banks.old_range }})</span>:
+          it still carries
+          <FigureLink :figure="tested.nights!" name="Nights" class="font-semibold" />.
+        </p>
+        <FindingList :findings="findings" class="col-span-3" />
+      </div>
       <button type="button" class="btn col-span-2 justify-self-start" @click="clear">
         There is none
       </button>

@@ -74,13 +74,13 @@ const units = computed(() => plan.rig!.units)
           ]"
         />
       </section>
-    </div>
-    <div class="space-y-6">
-      <OldBank />
       <section class="sheet p-5">
         <h2 class="text-xl">Notes</h2>
         <PlanField path="/rig/notes" label="Notes" bare text :rows="6" class="mt-3" />
       </section>
+    </div>
+    <div>
+      <OldBank />
     </div>
   </div>
 </template>

@@ -11,6 +11,7 @@ from vast_harbor.core.need import usable_energy
 from vast_harbor.core.peukert import rate_factor
 from vast_harbor.core.plan import Candidate, Plan, Reference
 from vast_harbor.core.proposals import Fit, Usable, fit, smallest
+from vast_harbor.core.stops import old_bank
 from vast_harbor.core.stops.bank_checks import bank_findings
 from vast_harbor.core.stops.bank_figures import bank_figures, label_or_class_exponent
 from vast_harbor.core.stops.need import Need
@@ -72,6 +73,7 @@ class Banks:
     proposals: Mapping[str, Proposal]
     old_kg: Figure | None
     old_wh: Figure | None
+    old_tested: Mapping[str, Figure]
     findings: tuple[Finding, ...]
 
 
@@ -104,7 +106,9 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, need: N
                 "Add one of the proposals below, or any model of the catalogue.",
             ),
         )
-    return Banks(candidates, proposals, old, old_bank_wh(plan), findings)
+    tested = old_bank.tested(plan, assumptions, need)
+    findings += old_bank.findings(plan, tested, need)
+    return Banks(candidates, proposals, old, old_bank_wh(plan), tested, findings)
 
 
 def _propose(plan: Plan, assumptions: Assumptions, need: Need, battery_class: BatteryClass) -> Proposal:
