@@ -31,11 +31,25 @@ def same_label(page: Page) -> None:
     page.get_by_role("switch").click()
 
 
+def sheet(page: Page) -> None:
+    """Turn to the 24-hour sheet."""
+    page.get_by_role("radio", name="24-hour sheet").click()
+    page.evaluate("window.scrollTo(0, 140)")
+
+
+def waterfall(page: Page) -> None:
+    """Scroll to the way from the day to the label."""
+    page.get_by_role("heading", name="From the day to the label").scroll_into_view_if_needed()
+    page.evaluate("window.scrollBy(0, 250)")
+
+
 VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
     ("harbor", "", "day", nothing),
     ("rig", "1/rig", "day", nothing),
     ("day", "3/day", "day", nothing),
+    ("day-sheet", "3/day", "day", sheet),
     ("need", "3/need", "day", nothing),
+    ("need-waterfall", "2/need", "day", waterfall),
     ("banks", "2/banks", "day", nothing),
     ("compare", "5/compare", "day", nothing),
     ("compare-pictures", "5/compare", "day", to_pictures),
