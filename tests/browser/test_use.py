@@ -63,9 +63,9 @@ def test_workings_open_by_key_lead_on_and_hold_the_override(page: Page, demo) ->
     field = panel.get_by_label("Your own value for DoD")
     field.fill("80 %")
     expect(panel).to_contain_text("set by you, over the house rule")
-    expect(page.locator("[data-class=agm] input")).to_have_value("0.8")
+    expect(page.locator("[data-class=agm] input").first).to_have_value("0.8")
     panel.get_by_role("button", name="Back to 0.5").click()
-    expect(page.locator("[data-class=agm] input")).to_have_value("0.5")
+    expect(page.locator("[data-class=agm] input").first).to_have_value("0.5")
     page.keyboard.press("Escape")
     expect(panel).to_have_count(0)
 
@@ -78,6 +78,24 @@ def test_house_rule_moves_the_need(page: Page, demo) -> None:
     expect(figure).to_contain_text("for 3 nights")
     page.locator("[data-rule=to_label]").click()
     expect(figure).to_contain_text("for 1 night")
+
+
+def test_sliders_move_the_strip_and_are_one_edit(page: Page, demo) -> None:
+    demo("kittiwake", "need")
+    figure = page.locator("[data-stop=need] [data-strip-figure]")
+    slider = page.locator("[data-slider=nights]")
+    slider.focus()
+    for _ in range(3):
+        page.keyboard.press("ArrowRight")
+    expect(figure).to_contain_text("for 3.5 nights")
+    expect(page.locator("[data-path='/plan/overrides/nights']")).to_have_value("3.5")
+    before = page.locator("[data-class=agm]").inner_text()
+    page.locator("[data-slider='dod.agm']").fill("0.8")
+    expect(page.locator("[data-class=agm] input").first).to_have_value("0.8")
+    assert page.locator("[data-class=agm]").inner_text() != before
+    page.get_by_role("button", name="Undo: Usable depth of discharge, AGM").click()
+    page.get_by_role("button", name="Undo: Nights without a charge").click()
+    expect(figure).to_contain_text("for 2 nights")
 
 
 def test_bank_follows_the_need_until_it_is_stepped(page: Page, demo) -> None:

@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from vast_harbor.core.loads import AC, DC, USES, Inverter, Load, ac_hours, bank_energy, inverter_hours
-from vast_harbor.core.need import energy_need, nameplate_energy
+from vast_harbor.core.need import classical_nameplate, energy_need, nameplate_energy
 from vast_harbor.core.peukert import nameplate_ah, rate_factor
 from vast_harbor.core.profile import mean_current
 from vast_harbor.core.quantities import Draw
@@ -99,3 +99,15 @@ def test_steps_lead_from_the_day_to_the_label(demo_results) -> None:
             assert values[0] == results.day.bank_wh.number
             assert values[2] == pytest.approx(results.need.energy.number)
             assert values[-1] == pytest.approx(need.nameplate_wh.number)
+
+
+def test_classical_solar_method_by_hand(demo_results) -> None:
+    # 1000 Wh a day, two nights, reserve 0.25, k_T 0.9. At a depth of 0.5: max(4000, 2500, 5000) = 5000, so
+    # the daily fifth governs: 5000 · 1.25 / 0.9 = 6944.4 Wh. With four nights autonomy does: 10 000 / 0.9.
+    assert classical_nameplate(1000, 2, 0.25, 0.5, 0.2, 0.9) == pytest.approx(6944.44, abs=0.01)
+    assert classical_nameplate(1000, 4, 0.25, 0.5, 0.2, 0.9) == pytest.approx(11111.11, abs=0.01)
+    # Deeper than four fifths is never planned for: depth 1.0 counts as 0.8.
+    assert classical_nameplate(1000, 4, 0, 1.0, 0.5, 1) == pytest.approx(5000)
+    classes = demo_results("mulga").need.classes
+    assert classes["lfp"].classical_ah is None
+    assert all(classes[k].classical_ah is not None for k in ("flooded_dual", "flooded_deep", "agm", "gel"))

@@ -42,6 +42,7 @@ class Results:
         roots += [f for load in self.day.loads for f in (load.wh, load.bank_wh, load.share)]
         for need in self.need.classes.values():
             roots += [need.nameplate_ah, need.nameplate_wh, need.mean_current, need.rate, *need.steps]
+            roots += [need.classical_ah] if need.classical_ah else []
         roots += [f for c in self.banks.candidates for f in c.figures.values()]
         roots += [f for f in (self.banks.old_kg, self.banks.old_wh) if f is not None]
         roots += self.banks.old_tested.values()

@@ -42,3 +42,33 @@ def usable_energy(nameplate_wh: float, dod: float, temperature: float, rate: flo
         Energy [Wh].
     """
     return nameplate_wh * dod * temperature * rate * ageing
+
+
+# The classical method never plans below a fifth of the charge.
+DEEPEST_EVER = 0.8
+
+
+def classical_nameplate(
+    bank_wh_per_day: float, nights: float, reserve: float, dod: float, daily_depth: float, temperature: float
+) -> float:
+    """The classical stand-alone solar method for lead-acid.
+
+    The largest of autonomy ÷ maximum DoD, autonomy ÷ 0.8 and day ÷ maximum daily DoD, times the reserve,
+    over k_T.
+
+    Args:
+        bank_wh_per_day: what the day takes from the bank [Wh/day].
+        nights: days of autonomy, N.
+        reserve: margin m [-].
+        dod: maximum depth of discharge [-].
+        daily_depth: maximum daily depth of discharge [-].
+        temperature: k_T [-].
+
+    Returns:
+        Energy by the label [Wh].
+
+    Source: after IEEE 1013, Recommended practice for sizing lead-acid batteries for stand-alone PV systems.
+    """
+    autonomy = bank_wh_per_day * nights
+    largest = max(autonomy / dod, autonomy / DEEPEST_EVER, bank_wh_per_day / daily_depth)
+    return largest * (1 + reserve) / temperature

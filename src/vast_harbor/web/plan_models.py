@@ -58,6 +58,7 @@ class ClassNeedView(BaseModel):
     ageing: FigureView
     nameplate_wh: FigureView
     nameplate_ah: FigureView
+    classical_ah: FigureView | None
     steps: list[StepView]
 
 
@@ -69,6 +70,7 @@ class AssumptionView(BaseModel):
     symbol: str
     group: str
     text: str
+    value: float | None
     field: str
     default: str
     range: str

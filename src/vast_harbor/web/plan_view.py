@@ -198,6 +198,7 @@ def _need(results: Results, style: Style) -> NeedView:
             ageing=figure_view(c.ageing, style),
             nameplate_wh=figure_view(c.nameplate_wh, style),
             nameplate_ah=figure_view(c.nameplate_ah, style),
+            classical_ah=figure_view(c.classical_ah, style) if c.classical_ah else None,
             steps=_steps(c.steps, style),
         )
         for key, c in need.classes.items()
@@ -243,6 +244,7 @@ def _assumption(a: Assumption, computed: dict[str, float | None], style: Style) 
         symbol=a.symbol,
         group=a.entry.group,
         text=style.text(value, unit),
+        value=value,
         field="" if value is None else _plain_number(value, unit, style),
         default=style.text(default, unit),
         range=range_text(a.low, a.high, unit, style),

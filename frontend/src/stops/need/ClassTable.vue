@@ -2,6 +2,7 @@
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
 import AssumptionField from '@/ui/AssumptionField.vue'
+import AssumptionSlider from '@/ui/AssumptionSlider.vue'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import FigureLink from '@/ui/FigureLink.vue'
 import { computed } from 'vue'
@@ -35,6 +36,7 @@ const most = computed(() => Math.max(1, ...rows.value.map((r) => r.nameplate_wh.
         </th>
         <td data-label="Usable depth">
           <AssumptionField :name="`dod.${r.battery_class}`" bare />
+          <AssumptionSlider :name="`dod.${r.battery_class}`" :least="0.1" :most="1" :step="0.05" />
         </td>
         <td data-label="Temperature">
           <FigureLink :figure="r.temperature" name="Temperature factor" />
@@ -45,6 +47,9 @@ const most = computed(() => Math.max(1, ...rows.value.map((r) => r.nameplate_wh.
           <FigureLink :figure="r.nameplate_ah" name="Amp-hours" class="font-semibold" />
           <span class="block text-sm text-soft"
             ><FigureLink :figure="r.nameplate_wh" name="Energy"
+          /></span>
+          <span v-if="r.classical_ah" class="block text-sm whitespace-nowrap text-soft"
+            >classical <FigureLink :figure="r.classical_ah" name="Classical solar method"
           /></span>
         </td>
         <td class="bar" aria-hidden="true">
@@ -70,7 +75,8 @@ const most = computed(() => Math.max(1, ...rows.value.map((r) => r.nameplate_wh.
   </table>
   <p class="mt-2 text-sm text-soft">
     Full colour: the usable energy that you need, the same for all. Pale: what the label must hold
-    besides, because it cannot be used.
+    besides, because it cannot be used. Classical: what the stand-alone solar method (after IEEE
+    1013) asks of lead-acid, which also limits what one ordinary day may take.
   </p>
 </template>
 

@@ -2,6 +2,7 @@
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
 import AssumptionField from '@/ui/AssumptionField.vue'
+import AssumptionSlider from '@/ui/AssumptionSlider.vue'
 import FigureLink from '@/ui/FigureLink.vue'
 import FindingList from '@/ui/FindingList.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
@@ -13,6 +14,11 @@ import WaterfallPair from './WaterfallPair.vue'
 
 const plan = usePlan()
 const reference = useReference()
+const SLIDERS = [
+  { name: 'nights', least: 0.5, most: 7, step: 0.5 },
+  { name: 'reserve', least: 0, most: 1, step: 0.05 },
+  { name: 'ageing_allowance', least: 0.7, most: 1, step: 0.05 },
+]
 const need = computed(() => plan.rig!.need)
 const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'need'))
 const bases = computed(() => {
@@ -39,9 +45,10 @@ const bases = computed(() => {
   <h2 class="mt-8 mb-3 text-xl">Whose rule do you follow?</h2>
   <HouseRules />
   <div class="mt-4 grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
-    <AssumptionField name="nights" />
-    <AssumptionField name="reserve" />
-    <AssumptionField name="ageing_allowance" />
+    <div v-for="a in SLIDERS" :key="a.name">
+      <AssumptionField :name="a.name" />
+      <AssumptionSlider v-bind="a" />
+    </div>
     <PlanChoice
       path="/plan/life_basis"
       label="Life to reckon with"

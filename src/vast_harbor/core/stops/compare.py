@@ -13,6 +13,7 @@ from vast_harbor.core.stops.banks import BankFigures, Banks
 from vast_harbor.core.stops.column import Column
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.need import Need
+from vast_harbor.core.stops.prices import usable_quotients
 from vast_harbor.core.stops.result import result_sentence
 from vast_harbor.core.stops.same_label import Correction, same_label
 from vast_harbor.core.workings import Figure, Finding, Sentence, computed
@@ -109,7 +110,7 @@ def evaluate(
 
 
 def _further(banked: BankFigures, day: Day) -> dict[str, Figure]:
-    out = cost_stop.usable_quotients(banked)
+    out = usable_quotients(banked)
     for name, title, energy in (
         ("nights_new", "Nights without charging, new", "usable_new_wh"),
         ("nights_end", "Nights without charging, at the end of its life", "usable_end_wh"),

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from vast_harbor.core import factors
 from vast_harbor.core.assumptions import Assumptions
 from vast_harbor.core.chemistry import BatteryClass
-from vast_harbor.core.need import energy_need, nameplate_energy
+from vast_harbor.core.need import classical_nameplate, energy_need, nameplate_energy
 from vast_harbor.core.peukert import nameplate_ah, rate_factor
 from vast_harbor.core.plan import Plan, Reference
 from vast_harbor.core.stops.day import Day
@@ -24,6 +24,7 @@ class ClassNeed:
         dod, temperature, rate, ageing: factors between label and usable energy [-].
         mean_current: energy-weighted mean current at the volts of the class [A].
         nameplate_wh, nameplate_ah: what the label must say [Wh], [Ah].
+        classical_ah: what the classical solar method asks of the label [Ah]; None for LFP.
         steps: from the day's energy to the label, one factor after the other [Wh].
     """
 
@@ -35,6 +36,7 @@ class ClassNeed:
     mean_current: Figure
     nameplate_wh: Figure
     nameplate_ah: Figure
+    classical_ah: Figure | None
     steps: tuple[Figure, ...]
 
 
@@ -186,7 +188,26 @@ def _class_need(
         "E_nameplate = E_need / (DoD · k_T · k_rate · k_age)",
     )
     steps = _steps(at, energy, dod, k_t, rate, ageing)
-    return ClassNeed(battery_class, dod, k_t, rate, ageing, current, wh, ah, steps)
+    classical = _classical(at, assumptions, energy, dod, k_t, volts) if battery_class.is_lead_acid else None
+    return ClassNeed(battery_class, dod, k_t, rate, ageing, current, wh, ah, classical, steps)
+
+
+def _classical(
+    at: str, assumptions: Assumptions, energy: Figure, dod: Figure, k_t: Figure, volts: Figure
+) -> Figure:
+    day, nights, reserve = (energy.inputs[symbol] for symbol in ("E_bank", "N", "m"))
+    daily = assumptions.figure("daily_depth")
+    wh = classical_nameplate(day.number, nights.number, reserve.number, dod.number, daily.number, k_t.number)
+    return computed(
+        f"{at}.classical_ah",
+        "Amp-hours by the classical solar method",
+        wh / volts.number,
+        "Ah",
+        "max({E_bank} · {N} / {DoD}, {E_bank} · {N} / 0.8, {E_bank} / {DoD_day}) · (1 + {m}) / {k_T} / {V}",
+        {"E_bank": day, "N": nights, "DoD": dod, "DoD_day": daily, "m": reserve, "k_T": k_t, "V": volts},
+        "After IEEE 1013, for lead-acid on sun alone",
+        "It also limits what an ordinary day takes, so that the bank is full on most evenings.",
+    )
 
 
 def _steps(
