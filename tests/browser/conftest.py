@@ -9,7 +9,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 CHROMIUM = os.environ.get("CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
 FLAGS = [
@@ -56,6 +56,13 @@ def page(browser: Browser, address: str) -> Iterator[Page]:
     yield opened
     context.close()
     assert errors == []
+
+
+def expect_choice(page: Page, name: str) -> None:
+    """Wait until a search has found an entry and Enter would take it."""
+    option = page.locator("[role=option]").first
+    expect(option).to_contain_text(name)
+    expect(option).to_have_attribute("data-headlessui-state", re.compile("active"))
 
 
 @pytest.fixture

@@ -5,6 +5,8 @@ import re
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
+from browser.conftest import expect_choice
+
 
 def strip(page: Page, stop: str):
     return page.locator(f"[data-stop={stop}] [data-strip-figure]")
@@ -116,7 +118,7 @@ def test_appliances_are_added_by_keyboard_alone(page: Page, demo) -> None:
     picker = page.get_by_label("Add from the appliance list")
     picker.focus()
     page.keyboard.type("kettle")
-    page.keyboard.press("ArrowDown")
+    expect_choice(page, "Kettle")
     page.keyboard.press("Enter")
     expect(loads).to_have_count(had + 1)
     expect(loads.last.get_by_label("Name")).to_be_focused()
@@ -147,14 +149,17 @@ def test_commands_are_found_by_their_words(page: Page, demo) -> None:
     page.locator("main h1").click()
     page.keyboard.press("/")
     page.keyboard.type("add kettle")
+    expect_choice(page, "Add Kettle")
     page.keyboard.press("Enter")
     expect(page.locator("tr.load").last.get_by_label("Name")).to_have_value("Kettle, small")
     page.get_by_role("button", name="Commands").click()
     page.keyboard.type("long-life")
+    expect_choice(page, "Follow the Long-life school")
     page.keyboard.press("Enter")
     expect(strip(page, "need")).to_contain_text("1 night")  # Pebble overrides the nights
     page.get_by_role("button", name="Commands").click()
     page.keyboard.type("workings nights")
+    expect_choice(page, "Nights without")
     page.keyboard.press("Enter")
     expect(page.get_by_label("Workings", exact=True)).to_contain_text("Nights without a charge")
     page.get_by_role("button", name="Commands").click()
@@ -173,6 +178,7 @@ def test_what_was_changed_is_listed_over_a_reload(page: Page, demo) -> None:
     page.reload()
     page.get_by_role("button", name="Commands").click()
     page.keyboard.type("what was changed")
+    expect_choice(page, "What was changed")
     page.keyboard.press("Enter")
     edits = page.get_by_label("Edits").get_by_role("listitem")
     expect(edits).to_have_count(2)
@@ -207,7 +213,9 @@ def test_pictures_have_the_same_as_a_table(page: Page, demo) -> None:
 def test_a_load_is_added_on_a_telephone(page: Page, demo) -> None:
     page.set_viewport_size({"width": 390, "height": 844})
     demo("pebble", "day")
+    had = page.locator("tr.load").count()
     page.get_by_role("button", name="Add an empty load").click()
+    expect(page.locator("tr.load")).to_have_count(had + 1)
     last = page.locator("tr.load").last
     last.get_by_label("Name").fill("Pump")
     last.get_by_label(re.compile("^Draw")).fill("10 W")

@@ -5,6 +5,8 @@ import re
 
 from playwright.sync_api import Page, expect
 
+from browser.conftest import expect_choice
+
 
 def figure(page: Page, stop: str):
     return page.locator(f"[data-stop={stop}] [data-strip-figure]")
@@ -34,6 +36,7 @@ def test_a_rig_from_nothing_to_the_comparison_and_found_again(page: Page) -> Non
     expect(page.get_by_role("heading", name="The day")).to_be_visible()
     picker = page.get_by_label("Add from the appliance list")
     picker.fill("fridge 50")
+    expect_choice(page, "fridge, 50 l")
     picker.press("Enter")
     # 45 W × 24 h × 0.30 = 324 Wh.
     expect(figure(page, "day")).to_have_text("324 Wh")
