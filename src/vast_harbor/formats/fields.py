@@ -4,6 +4,7 @@ A file holds plain SI numbers. What an owner types into the interface arrives as
 the owner's units; that is only allowed where the validation context says ``typed``.
 """
 
+from abc import ABC, abstractmethod
 from dataclasses import dataclass
 from typing import Any
 
@@ -59,14 +60,16 @@ def _plain(value: float) -> str:
     return f"{value:.6g}".replace("-", "−")
 
 
-class _Field:
+class _Field(ABC):
     """Metadata of a field: reads the value before pydantic does, and describes it."""
 
+    @abstractmethod
     def read(self, value: Any, info: ValidationInfo) -> Any:
-        raise NotImplementedError
+        """The value in its stored form; ValueError with one sentence when it cannot be taken."""
 
+    @abstractmethod
     def schema(self) -> dict[str, Any]:
-        raise NotImplementedError
+        """JSON Schema of the field."""
 
     def __get_pydantic_core_schema__(
         self, source: Any, handler: GetCoreSchemaHandler

@@ -40,7 +40,6 @@ class CardView(BaseModel):
     notes: str
     strip: list[StripView]
     result: list[TokenView]
-    codes: list[str]
 
 
 class CardsView(BaseModel):
@@ -126,7 +125,6 @@ def list_rigs() -> Response:
                     notes=rig.rig.notes,
                     strip=strip(results, rig, style),
                     result=tokens(results.compare.sentence, style),
-                    codes=[c.battery_class.code for c in results.banks.candidates],
                 )
             )
     return json_response(CardsView(rigs=cards))
