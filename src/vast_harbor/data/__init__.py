@@ -1,7 +1,10 @@
 """Shipped reference data: battery classes, house rules, assumptions, catalogue, appliances, demo rigs."""
 
+import csv
 import json
 import tomllib
+from collections.abc import Mapping
+from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
 from typing import Any
@@ -9,6 +12,7 @@ from typing import Any
 from vast_harbor.core.assumptions import AssumptionEntry, HouseRule
 from vast_harbor.core.battery import BatteryModel
 from vast_harbor.core.chemistry import BatteryClass, Range
+from vast_harbor.core.climate import Climate, Region
 from vast_harbor.core.plan import Reference
 
 DEMO_RIGS = ("kittiwake", "tern-rock", "mulga", "pebble", "long-haul")
@@ -44,7 +48,10 @@ def _battery_class(key: str, row: dict[str, Any]) -> BatteryClass:
         charge_max_c=row["charge_c"][1],
         care_hours=row["care_hours"],
         wh_per_kg=row["wh_per_kg"],
+        wh_per_l=row["wh_per_l"],
+        resistance_mohm=row["resistance_mohm"],
         temperature_factor=tuple((float(t), float(k)) for t, k in row["temperature_factor"]),
+        rested_v=tuple((float(soc), float(v)) for soc, v in row["rested_v"]),
     )
 
 
@@ -72,13 +79,88 @@ def reference() -> Reference:
     entries = tuple(AssumptionEntry(**row) for row in _toml("assumptions.toml")["assumption"])
     models = [_model(row, classes) for row in _toml("catalogue.toml")["model"]]
     bases = {k: (row["name"], row["why"]) for k, row in rules_file["life_basis"].items()}
-    return Reference(classes, rules, entries, {m.id: m for m in models}, bases)
+    climates = {
+        key: Climate(key, row["name"], row["like"], tuple(row["mean_c"]), tuple(row["minimum_c"]))
+        for key, row in _toml("climates.toml")["climate"].items()
+    }
+    regions = {row["key"]: Region(**row) for row in _toml("regions.toml")["region"]}
+    ampacity = tuple((float(mm2), float(a)) for mm2, a in _toml("cables.toml")["ampacity"])
+    return Reference(classes, rules, entries, {m.id: m for m in models}, bases, climates, regions, ampacity)
+
+
+@dataclass(frozen=True, slots=True)
+class Appliance:
+    """An entry of the appliance list.
+
+    Attributes:
+        name, room, note: how it is called, where it belongs, what to know of it.
+        kinds: kinds of rig that have such a thing; empty for all.
+        load: the load as a rig file takes it when typed, without ``id``.
+    """
+
+    name: str
+    room: str
+    kinds: tuple[str, ...]
+    note: str
+    load: Mapping[str, Any]
 
 
 @cache
-def appliances() -> tuple[dict[str, Any], ...]:
-    """The appliance list: name, room, supply, watts, use, duty and a note for each."""
-    return tuple(_toml("appliances.toml")["appliance"])
+def weather() -> Mapping[str, tuple[str, tuple[float, ...]]]:
+    """How duty follows the weather: key → (name, factors at 0, 15, 25 and 40 °C)."""
+    rows = _toml("weather.toml")["follows"]
+    return {key: (row["name"], tuple(float(f) for f in row["factor"])) for key, row in rows.items()}
+
+
+def duty_at(follows: str, duty: float) -> list[float]:
+    """Duties at 0, 15, 25 and 40 °C of what follows the weather, from its usual duty.
+
+    Args:
+        follows: key of :func:`weather`.
+        duty: usual duty [-].
+
+    Returns:
+        Four duties, at most 1 each.
+    """
+    return [round(min(1.0, duty * factor), 3) for factor in weather()[follows][1]]
+
+
+def _appliance(row: dict[str, str]) -> Appliance:
+    unit, duty = row["unit"], float(row["duty"])
+    start = f"{row['start_factor']}x" if row["start_factor"] else None
+    load = {
+        "name": row["name"],
+        "supply": row["supply"],
+        "draw": f"{row['likely']} {unit}",
+        "low": float(row["low"]),
+        "high": float(row["high"]),
+        "use": row["use"],
+        "hours": float(row["hours"] or 0),
+        "uses": float(row["uses"] or 0),
+        "minutes": float(row["minutes"] or 0),
+        "duty": duty,
+        "starts_at": float(row["starts_at"]) if row["starts_at"] else None,
+        "start_w": start,
+        "start_s": float(row["start_s"] or 0),
+        "together": row["together"] == "yes",
+        "critical": row["critical"] == "yes",
+        "duty_at": duty_at(row["follows"], duty) if row["follows"] else [],
+    }
+    return Appliance(row["name"], row["room"], tuple(row["kinds"].split()), row["note"], load)
+
+
+@cache
+def appliances() -> tuple[Appliance, ...]:
+    """The appliance list."""
+    text = (files(__package__) / "appliances.csv").read_text("utf-8")
+    return tuple(_appliance(row) for row in csv.DictReader(text.splitlines()))
+
+
+@cache
+def patterns() -> Mapping[str, Mapping[str, Any]]:
+    """Patterns of use to start from, by key."""
+    found: Mapping[str, Mapping[str, Any]] = _toml("patterns.toml")["pattern"]
+    return found
 
 
 def demo_rig(name: str) -> dict[str, Any]:
