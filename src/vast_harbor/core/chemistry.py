@@ -41,7 +41,10 @@ class BatteryClass:
         charge_min_c, charge_max_c: battery temperatures between which it may be charged [°C].
         care_hours: hours of care a year [h].
         wh_per_kg: energy density by the label [Wh/kg].
+        wh_per_l: the same by the space that a battery takes, terminals included [Wh/l].
+        resistance_mohm: inner resistance of a 12 V 100 Ah unit at 25 °C, new [mΩ].
         temperature_factor: k_T against battery temperature [°C].
+        rested_v: rested open-circuit volts of a 12 V unit at 25 °C against state of charge [-].
     """
 
     key: str
@@ -64,7 +67,10 @@ class BatteryClass:
     charge_max_c: float
     care_hours: float
     wh_per_kg: float
+    wh_per_l: float
+    resistance_mohm: float
     temperature_factor: Points
+    rested_v: Points
 
     @property
     def is_lead_acid(self) -> bool:

@@ -8,6 +8,7 @@ from babel.core import UnknownLocaleError
 from babel.numbers import get_currency_precision, get_currency_symbol
 
 from vast_harbor.core import units
+from vast_harbor.core.quantities import clock_text
 
 NO_VALUE = "—"
 # Before a unit: a change, shown with its sign.
@@ -16,6 +17,46 @@ THIN = "\u202f"
 MINUS = "−"
 # Read in columns, so a zero after the point is kept: 3.0 beside 3.2.
 KEPT = ("nights", "years", "kg/kWh", "lb/kWh")
+# Longer than a day and a half is told in days.
+LONGEST_HOURS = 36.0
+
+
+def duration(hours: float) -> str:
+    """A time as people say it: ``40 min``, ``5 h 20``, ``2.5 days``.
+
+    Args:
+        hours: length [h].
+    """
+    if hours >= LONGEST_HOURS:
+        days = hours / 24
+        return f"{trim(group(days, 0 if days >= 10 else 1))} days"
+    minutes = round(hours * 60)
+    if minutes < 60:
+        return f"{minutes} min"
+    return f"{minutes // 60} h {minutes % 60:02d}" if minutes % 60 and minutes < 600 else f"{round(hours)} h"
+
+
+# Cross-section in mm² of the American wire sizes, thinnest first.
+AWG = (
+    (0.82, "18"), (1.31, "16"), (2.08, "14"), (3.31, "12"), (5.26, "10"), (8.37, "8"), (13.3, "6"),
+    (21.2, "4"), (33.6, "2"), (53.5, "1/0"), (67.4, "2/0"), (85.0, "3/0"), (107.2, "4/0"),
+)  # fmt: skip
+
+
+def awg(mm2: float) -> str:
+    """The American wire size that has at least this cross-section, a tenth of rounding allowed.
+
+    Args:
+        mm2: cross-section [mm²].
+
+    Returns:
+        e.g. ``AWG 2/0``; the metric size where there is none so thick.
+    """
+    return next((f"AWG {name}" for area, name in AWG if area >= mm2 * 0.9), f"{mm2:g} mm²")
+
+
+# Units that are not a number and a name.
+WORDED = {"clock": clock_text, "duration": duration}
 PER = {
     "money/cycle": " a cycle",
     "money/kWh": " per kWh",
@@ -119,6 +160,10 @@ class Style:
         return _text(self, value, unit, exact)
 
     def _write(self, value: float, unit: str, exact: bool) -> str:
+        if unit in WORDED:
+            return WORDED[unit](value)
+        if unit == "mm²" and self.system == units.US:
+            return awg(value)
         value, unit = units.to_display(value, unit, self.system)
         if unit.startswith("money"):
             amount = self._exact_money(value) if exact else self.money(value)
@@ -165,16 +210,29 @@ def _text(style: Style, value: float | None, unit: str, exact: bool) -> str:
 
 def _digits(value: float, unit: str) -> int:
     """Decimals that a person would give a value of this unit."""
-    if unit in ("nights", "years", "h", "°C", "°F"):
+    if unit in ("nights", "years", "h", "°C", "°F", "l", "cu ft", "m", "ft"):
         return 0 if abs(value) >= 10 else 1
-    if unit in ("kg", "lb", "Ah", "A", "cycles", "cycles/year", "Wh", "W", "batteries", "strings"):
+    if unit in (
+        "kg",
+        "lb",
+        "Ah",
+        "A",
+        "days",
+        "mm²",
+        "cycles",
+        "cycles/year",
+        "Wh",
+        "W",
+        "batteries",
+        "strings",
+    ):
         return 0 if abs(value) >= 10 else 1
     return min(3, digits_for(value, 3))
 
 
 # Units whose name in a text is another.
 NAMES = {"1/year": "a year", "1/h": "C", "cycles/year": "cycles a year", "h/year": "h a year"}
-PLURAL = ("nights", "years", "cycles", "batteries", "strings")
+PLURAL = ("nights", "years", "cycles", "batteries", "strings", "days")
 
 
 def _unit_name(unit: str, number: str = "") -> str:

@@ -1,13 +1,24 @@
 """The whole passage at once: every stop's figures from one plan."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from vast_harbor.core.assumptions import Assumptions
 from vast_harbor.core.plan import Plan, Reference
 from vast_harbor.core.stops import banks as banks_stop
 from vast_harbor.core.stops import compare as compare_stop
-from vast_harbor.core.stops import day as day_stop
-from vast_harbor.core.stops import need as need_stop
+from vast_harbor.core.stops import day_findings, need_findings, rig_findings
+from vast_harbor.core.stops import days as days_stop
+from vast_harbor.core.stops import runtime as runtime_stop
+from vast_harbor.core.stops import second as second_stop
+from vast_harbor.core.stops import voltage as voltage_stop
+from vast_harbor.core.stops.day import Day
+from vast_harbor.core.stops.days import Days
+from vast_harbor.core.stops.need import Need
+from vast_harbor.core.stops.need_findings import standby_days
+from vast_harbor.core.stops.runtime import Runtime
+from vast_harbor.core.stops.second import SecondNeed
+from vast_harbor.core.stops.voltage import VoltageChoice
 from vast_harbor.core.workings import Figure, Finding
 
 
@@ -18,34 +29,60 @@ class Results:
     Attributes:
         plan: what they were computed from.
         assumptions: what held.
-        day, need, banks, compare: the stops.
+        days: the kinds of day, and which governs.
+        day, need: the governing day and its need.
+        second: need of the second bank; None without one.
+        banks, compare: the stops.
+        voltages: the rig at 12, 24 and 48 V.
+        runtimes: how long the day and each load run.
+        found: findings of Day and Need.
     """
 
     plan: Plan
     assumptions: Assumptions
-    day: day_stop.Day
-    need: need_stop.Need
+    days: Days
+    second: SecondNeed | None
     banks: banks_stop.Banks
     compare: compare_stop.Compare
+    voltages: tuple[VoltageChoice, ...]
+    runtimes: tuple[Runtime, ...]
+    found: tuple[Finding, ...]
+
+    @property
+    def day(self) -> Day:
+        """The governing day."""
+        return self.days.day
+
+    @property
+    def need(self) -> Need:
+        """The need of the governing day."""
+        return self.days.need
 
     @property
     def findings(self) -> tuple[Finding, ...]:
         """Findings of all stops, in the order of the passage."""
         candidates = tuple(f for c in self.banks.candidates for f in c.findings)
-        return (
-            self.day.findings + self.need.findings + self.banks.findings + candidates + self.compare.findings
-        )
+        return self.found + self.banks.findings + candidates + self.compare.findings
 
     def figures(self) -> dict[str, Figure]:
         """Every figure of the plan with all that went into it, by key."""
-        roots = [self.day.bank_wh, self.day.idle_wh, self.day.standby_wh, self.need.energy]
-        roots += [f for load in self.day.loads for f in (load.wh, load.bank_wh, load.share)]
-        for need in self.need.classes.values():
-            roots += [need.nameplate_ah, need.nameplate_wh, need.mean_current, need.rate, *need.steps]
-            roots += [need.classical_ah] if need.classical_ah else []
+        roots = [*self._day_figures(), *self._need_figures()]
         roots += [f for c in self.banks.candidates for f in c.figures.values()]
         roots += [f for f in (self.banks.old_kg, self.banks.old_wh) if f is not None]
-        roots += self.banks.old_tested.values()
+        roots += self.banks.old_carries.values()
+        if self.banks.diagnosis is not None:
+            roots += [self.banks.diagnosis.health] if self.banks.diagnosis.health else []
+            roots += [f for s in self.banks.diagnosis.suspects for f in s.says.figures.values()]
+        for choice in self.voltages:
+            roots += [
+                choice.peak_a,
+                choice.cable,
+                choice.converter_wh,
+                choice.need_wh,
+                *choice.label_ah.values(),
+            ]
+        for runtime in self.runtimes:
+            roots += runtime.figures()
         for column in self.compare.columns:
             roots += [*column.life.figures.values(), *column.cost.figures.values(), *column.figures.values()]
         for correction in self.compare.corrections:
@@ -62,6 +99,26 @@ class Results:
                 stack.extend(figure.inputs.values())
         return out
 
+    def _day_figures(self) -> Iterator[Figure]:
+        for day in self.days.days.values():
+            yield from (day.air_c, day.battery_c, day.idle_wh, day.standby_wh, day.inverter_hours)
+            yield from (day.listed_wh, day.cautious_wh, day.bank_wh, day.peak_w, day.mean_a, day.peak_a)
+            yield from day.habits.values()
+            yield from (f for f in (day.measured_wh, day.second_wh) if f is not None)
+            yield from (f for load in day.loads for f in (load.wh, load.bank_wh, load.share))
+
+    def _need_figures(self) -> Iterator[Figure]:
+        for need in self.days.needs.values():
+            yield from (need.energy, need.overnight, need.nights, need.coldest, need.warmest)
+            for c in need.classes.values():
+                yield from (c.nameplate_ah, c.nameplate_wh, c.mean_current, c.peak_current, c.rate, *c.steps)
+                yield from [c.classical_ah] if c.classical_ah else []
+        if self.second is not None:
+            yield from (self.second.day_wh, self.second.energy, self.second.from_main)
+            yield from self.second.nameplate_ah.values()
+        if (left := standby_days(self.plan, self.days)) is not None:
+            yield left
+
 
 def evaluate(plan: Plan, reference: Reference) -> Results:
     """Compute every stop of a plan.
@@ -77,8 +134,15 @@ def evaluate(plan: Plan, reference: Reference) -> Results:
         KeyError: when the plan names a house rule, assumption, class or model that there is not.
     """
     assumptions = reference.assumptions(plan.house_rule, plan.overrides)
-    day = day_stop.evaluate(plan, assumptions)
-    need = need_stop.evaluate(plan, reference, assumptions, day)
-    banks = banks_stop.evaluate(plan, reference, assumptions, need)
-    compare = compare_stop.evaluate(plan, reference, assumptions, day, need, banks)
-    return Results(plan, assumptions, day, need, banks, compare)
+    days = days_stop.evaluate(plan, reference, assumptions)
+    second = second_stop.evaluate(plan, reference, assumptions, days)
+    banks = banks_stop.evaluate(plan, reference, assumptions, days.need)
+    compare = compare_stop.evaluate(plan, reference, assumptions, days.day, days.need, banks)
+    voltages = voltage_stop.evaluate(plan, reference, assumptions, days)
+    runtimes = runtime_stop.evaluate(plan, days, banks.old_carries)
+    found = (
+        rig_findings.findings(plan, assumptions, days, banks)
+        + day_findings.findings(plan, days)
+        + need_findings.findings(plan, reference, days)
+    )
+    return Results(plan, assumptions, days, second, banks, compare, voltages, runtimes, found)

@@ -7,6 +7,8 @@ from functools import lru_cache
 from vast_harbor.core.assumptions import AssumptionEntry, Assumptions, HouseRule
 from vast_harbor.core.battery import BatteryModel
 from vast_harbor.core.chemistry import BatteryClass
+from vast_harbor.core.climate import LIVING, Climate, Region
+from vast_harbor.core.day_types import PLAIN_DAY, DayType
 from vast_harbor.core.loads import Inverter, Load
 
 
@@ -20,6 +22,9 @@ class Reference:
         entries: list of assumptions.
         catalogue: battery models by id.
         life_bases: key → (name, why).
+        climates: climate kinds by key.
+        regions: places to choose a site from, by key.
+        ampacity: (cross-section [mm²], current that such a cable may carry [A]), ascending.
     """
 
     classes: Mapping[str, BatteryClass]
@@ -27,6 +32,9 @@ class Reference:
     entries: tuple[AssumptionEntry, ...]
     catalogue: Mapping[str, BatteryModel]
     life_bases: Mapping[str, tuple[str, str]]
+    climates: Mapping[str, Climate]
+    regions: Mapping[str, Region]
+    ampacity: tuple[tuple[float, float], ...]
 
     def assumptions(self, rule: str, overrides: Mapping[str, float]) -> Assumptions:
         """The assumptions under a house rule with the owner's overrides."""
@@ -41,7 +49,7 @@ def _assumptions(reference: Reference, rule: str, overrides: tuple[tuple[str, fl
 
 @dataclass(frozen=True, slots=True)
 class OldBank:
-    """The bank that is in the rig now.
+    """The bank that is in the rig now, and what its owner knows of it.
 
     Attributes:
         battery_class: its class.
@@ -53,6 +61,14 @@ class OldBank:
         test_a: steady current of a capacity test of the whole bank [A]; None without a test.
         test_minutes: time of the test from full to the cut-off [min].
         test_c: temperature of the battery at the test [°C].
+        nights_then, nights_now: nights that it lasted when new, and lasts now.
+        day_then_wh: what a day took then [Wh]; None for as much as now.
+        rested_v: volts of the bank some hours after the charger said full [V].
+        rested_hours: hours that it had rested [h].
+        loaded_v, load_a: volts under a known current, and that current, at that charge [V], [A].
+        smells, warm, bulges: rotten eggs, warmth while charging, a swollen case.
+        deep_accidents: how often it was left flat.
+        reason: why it is to be replaced, in the owner's words.
     """
 
     battery_class: BatteryClass
@@ -65,6 +81,90 @@ class OldBank:
     test_a: float | None = None
     test_minutes: float | None = None
     test_c: float | None = None
+    nights_then: float | None = None
+    nights_now: float | None = None
+    day_then_wh: float | None = None
+    rested_v: float | None = None
+    rested_hours: float | None = None
+    loaded_v: float | None = None
+    load_a: float | None = None
+    smells: bool = False
+    warm: bool = False
+    bulges: bool = False
+    deep_accidents: float = 0
+    reason: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Site:
+    """Where the rig is used.
+
+    Attributes:
+        latitude, longitude: degrees, north and east positive; None where it is not known.
+        utc_offset_h: standard time against UTC [h]; None for the nautical zone of the longitude.
+        climate: kind of climate; None where it is not known.
+    """
+
+    latitude: float | None = None
+    longitude: float | None = None
+    utc_offset_h: float | None = None
+    climate: Climate | None = None
+
+    @property
+    def south(self) -> bool:
+        """Whether it lies in the southern half of the world."""
+        return (self.latitude or 0.0) < 0
+
+
+@dataclass(frozen=True, slots=True)
+class Stay:
+    """What else ends a stay: nights that water, waste tank and gas last; None for not asked."""
+
+    water_nights: float | None = None
+    waste_nights: float | None = None
+    gas_nights: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Loading:
+    """What the rig can still carry, and where.
+
+    Attributes:
+        payload_kg: what may still be loaded, the old bank being in [kg].
+        base_m: wheelbase of a vehicle, or axle to coupling of a caravan [m].
+        coupling_kg: load on the coupling now, and
+        coupling_max_kg: the most that it may be [kg].
+        old_x_m, new_x_m: where the old and the new bank stand: ahead of the (rear) axle, or of the middle of
+            a boat [m].
+        locker_mm: inside length, width and height of the locker [mm]; None where one is missing.
+    """
+
+    payload_kg: float | None = None
+    base_m: float | None = None
+    coupling_kg: float | None = None
+    coupling_max_kg: float | None = None
+    old_x_m: float | None = None
+    new_x_m: float | None = None
+    locker_mm: tuple[float, float, float] | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class SecondBank:
+    """A second house bank, fed from the main one by a DC-DC charger.
+
+    Attributes:
+        name: what the owner calls it.
+        system_v: its class volts [V].
+        efficiency: of the DC-DC charger [-].
+        limit_w: what the charger gives at most, at its output [W].
+        nights: nights that it must last by itself should the charger fail.
+    """
+
+    name: str = "Services"
+    system_v: float = 12.0
+    efficiency: float = 0.92
+    limit_w: float = 360.0
+    nights: float = 1.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,8 +212,8 @@ class Plan:
         system_v: class volts of the house system, 12, 24 or 48 [V].
         off_grid_nights: nights a year without hook-up.
         years_kept: years that the rig will be kept, H.
-        battery_c: temperature of the battery when it is used [°C].
-        rest_c: its temperature the rest of the year [°C].
+        battery_c: temperature of the battery when it is used [°C]; None to go by its place and season.
+        rest_c: its temperature the rest of the year [°C]; None to go by its place.
         loads, inverter, standby_w: the day; standby is what the monitor reads with all off [W].
         house_rule: key of the selected house rule.
         overrides: assumption key → value.
@@ -121,6 +221,21 @@ class Plan:
         candidates: banks being considered.
         models: catalogue and own models by id.
         old_bank: the bank that is there now, or None.
+        site: where the rig is used.
+        place: where the battery stands, one of ``climate.PLACES``.
+        months: months of use, 1 to 12; empty for all the year.
+        nights_in_a_row: longest stretch off-grid; None where it is not known.
+        hook_up_nights: nights a year on hook-up.
+        drive_hours: hours driven or motored on a travelling day [h].
+        stay, loading: what else ends a stay, and what the rig can carry.
+        budget: the most to spend at once [money]; None for no ceiling.
+        cares: what the owner cares about, the strongest first.
+        day_types: kinds of day, at least one.
+        governing: day type to plan for; None for the one that asks most.
+        day_basis: ``likely``, ``cautious`` or ``measured``: which day is planned for.
+        habits: ``careful``, ``usual`` or ``careless``.
+        overnight: plan from the last charge of a day to the next, instead of for whole nights.
+        second: a second house bank, or None.
     """
 
     name: str
@@ -128,8 +243,8 @@ class Plan:
     system_v: float
     off_grid_nights: float
     years_kept: float
-    battery_c: float
-    rest_c: float
+    battery_c: float | None
+    rest_c: float | None
     loads: tuple[Load, ...]
     inverter: Inverter
     standby_w: float
@@ -139,3 +254,23 @@ class Plan:
     candidates: tuple[Candidate, ...] = ()
     models: Mapping[str, BatteryModel] = field(default_factory=dict)
     old_bank: OldBank | None = None
+    site: Site = Site()
+    place: str = LIVING
+    months: tuple[int, ...] = ()
+    nights_in_a_row: float | None = None
+    hook_up_nights: float = 0
+    drive_hours: float = 2
+    stay: Stay = Stay()
+    loading: Loading = Loading()
+    budget: float | None = None
+    cares: tuple[str, ...] = ()
+    day_types: tuple[DayType, ...] = (PLAIN_DAY,)
+    governing: str | None = None
+    day_basis: str = "likely"
+    habits: str = "usual"
+    overnight: bool = False
+    second: SecondBank | None = None
+
+    def type_path(self, day_type: DayType) -> str:
+        """JSON pointer of a day type in the rig file."""
+        return f"/day/types/{[t.id for t in self.day_types].index(day_type.id)}"

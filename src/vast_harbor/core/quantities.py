@@ -37,6 +37,11 @@ _SUFFIXES: dict[str, dict[str, float]] = {
     "nights": {"night": 1, "nights": 1, "n": 1},
     "times": {"x": 1, "×": 1, "times": 1},
     "h/year": {"h": 1, "h/year": 1, "hours": 1},
+    "Wh": {"wh": 1, "kwh": 1000, "wh/day": 1, "kwh/day": 1000},
+    "mm": {"mm": 1, "cm": 10, "m": 1000, "in": 25.4, "inch": 25.4, '"': 25.4},
+    "m": {"m": 1, "cm": 0.01, "mm": 0.001, "ft": 0.3048, "feet": 0.3048},
+    "s": {"s": 1, "sec": 1, "seconds": 1, "min": 60},
+    "°": {"°": 1, "n": 1, "°n": 1, "e": 1, "°e": 1, "s": -1, "°s": -1, "w": -1, "°w": -1},
 }
 
 _ELSEWHERE = {
@@ -66,6 +71,11 @@ NAMES = {
     "nights": "nights",
     "money": "an amount of money",
     "times": "a count",
+    "Wh": "watt-hours",
+    "mm": "a length",
+    "m": "a length",
+    "s": "seconds",
+    "°": "degrees",
 }
 
 EXAMPLES = {
@@ -83,6 +93,11 @@ EXAMPLES = {
     "money": "249.50",
     "times": "3",
     "1/year": "2 %",
+    "Wh": "850, 850 Wh, 0.85 kWh or 70 Ah",
+    "mm": "520, 52 cm or 20.5 in",
+    "m": "1.2, 1.2 m or 4 ft",
+    "s": "3",
+    "°": "52.2 or 52.2 N",
 }
 
 
@@ -141,7 +156,7 @@ def _wrong_unit(suffix: str, unit: str, text: str) -> Unreadable:
     return Unreadable(f"“{text.strip()}” is not {wanted}: try {EXAMPLES.get(unit, '12.5')}.")
 
 
-def parse(text: str, unit: str, system: str = units.METRIC) -> float:
+def parse(text: str, unit: str, system: str = units.METRIC, system_v: float | None = None) -> float:
     """A typed quantity in the stored unit.
 
     Args:
@@ -149,6 +164,7 @@ def parse(text: str, unit: str, system: str = units.METRIC) -> float:
         unit: stored unit of the field: ``W``, ``A``, ``Ah``, ``V``, ``h``, ``min``, ``1`` (a ratio),
             ``1/year``, ``kg``, ``°C``, ``years``, ``nights``, ``money``, ``times``.
         system: ``metric`` or ``us``: the unit of a bare number.
+        system_v: volts at which amp-hours count where watt-hours are wanted [V]; None to refuse them.
 
     Returns:
         Value in ``unit``.
@@ -169,11 +185,20 @@ def parse(text: str, unit: str, system: str = units.METRIC) -> float:
         return units.from_display(value, unit, system)
     if unit == "°C" and suffix.lower() in ("f", "°f"):
         return units.US_UNITS["°C"].from_us(value)
+    if unit == "Wh" and system_v and suffix.lower() in ("ah", "ah/day"):
+        return value * system_v
     scale = _SUFFIXES.get(unit, {}).get(suffix.lower())
     if scale is None or suffix == "MW":
         raise _wrong_unit(suffix, unit, text)
     # 35 % is 0.35, not 0.35000000000000003.
     return value / round(1 / scale) if scale in (0.01, 0.001) else value * scale
+
+
+# Units of an amount for a time, which belong beside the hours and not in place of a draw.
+PER_DAY = (
+    "ah", "wh", "kwh", "wh/day", "kwh/day", "ah/day", "w/day", "kw/day", "a/day", "w/d", "wh/d", "ah/d",
+    "w per day", "wh per day", "ah per day", "wh a day", "ah a day", "w a day",
+)  # fmt: skip
 
 
 def parse_draw(text: str) -> Draw:
@@ -191,7 +216,7 @@ def parse_draw(text: str) -> Draw:
     match = _NUMBER_AND_UNIT.match(text)
     if match and match[2].strip().lower() in _SUFFIXES["A"]:
         return Draw(parse(text, "A"), "A")
-    if match and match[2].strip().lower() in ("ah", "wh", "kwh", "wh/day", "ah/day"):
+    if match and match[2].strip().lower() in PER_DAY:
         raise Unreadable(
             f"“{text.strip()}” is an amount for a time, not a draw: give the watts or amps that it "
             "takes while it is on, and the hours beside it."

@@ -28,6 +28,10 @@ US_UNITS = {
     "±kg": UnitPair("±lb", lambda v: v / KG_PER_LB, lambda v: v * KG_PER_LB),
     "°C": UnitPair("°F", lambda v: v * 9 / 5 + 32, lambda v: (v - 32) * 5 / 9),
     "kg/kWh": UnitPair("lb/kWh", lambda v: v / KG_PER_LB, lambda v: v * KG_PER_LB),
+    "mm": UnitPair("in", lambda v: v / 25.4, lambda v: v * 25.4),
+    "m": UnitPair("ft", lambda v: v / 0.3048, lambda v: v * 0.3048),
+    "l": UnitPair("cu ft", lambda v: v / 28.316846592, lambda v: v * 28.316846592),
+    "kg·m": UnitPair("lb·ft", lambda v: v / KG_PER_LB / 0.3048, lambda v: v * KG_PER_LB * 0.3048),
     "money/kg": UnitPair("money/lb", lambda v: v * KG_PER_LB, lambda v: v / KG_PER_LB),
 }
 

@@ -9,7 +9,7 @@ times, ``−`` for minus and ``^`` for powers, so that it reads like the trade's
 evaluated: a test computes every formula again from its inputs and compares.
 """
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
 
 TYPED = "typed"
@@ -77,6 +77,34 @@ class Figure:
             seen.add(figure.key)
             yield figure
             stack.extend(figure.inputs.values())
+
+
+class Deferred(Mapping[str, Figure]):
+    """Inputs of a figure that are only built when somebody looks at its workings.
+
+    A day of sixty loads has hundreds of figures, of which an owner opens one at a time.
+
+    Args:
+        make: builds symbol → figure.
+    """
+
+    def __init__(self, make: Callable[[], Mapping[str, Figure]]) -> None:
+        self._make = make
+        self._made: Mapping[str, Figure] | None = None
+
+    def _inputs(self) -> Mapping[str, Figure]:
+        if self._made is None:
+            self._made = self._make()
+        return self._made
+
+    def __getitem__(self, symbol: str) -> Figure:
+        return self._inputs()[symbol]
+
+    def __iter__(self) -> Iterator[str]:
+        return iter(self._inputs())
+
+    def __len__(self) -> int:
+        return len(self._inputs())
 
 
 def typed(

@@ -2,7 +2,6 @@
 
 from collections.abc import Mapping
 
-from vast_harbor.core import factors
 from vast_harbor.core.battery import Bank
 from vast_harbor.core.plan import Candidate, Plan
 from vast_harbor.core.proposals import LEAD_ACID_STRINGS
@@ -63,8 +62,8 @@ def bank_findings(
             f"{bank.parallel} lead-acid strings in parallel share the current badly.",
             "Prefer larger units, two or six volts, in fewer strings.",
         )
-    temperature = factors.battery_temperature(plan)
-    too_cold = plan.battery_c < battery_class.charge_min_c
+    temperature = need.coldest
+    too_cold = temperature.number < battery_class.charge_min_c
     if too_cold and model.heater_w is None:
         add(
             "cold_charge",
@@ -93,17 +92,17 @@ def bank_findings(
             T=temperature,
             most=most,
         )
-    elif plan.battery_c > battery_class.charge_max_c:
+    elif need.warmest.number > battery_class.charge_max_c:
         add(
             "hot_charge",
             "care",
             "At {T} it is warmer than it should be while charged.",
             "Shade and air the locker, or charge in the cool of the day.",
-            T=temperature,
+            T=need.warmest,
         )
     if battery_class.is_lead_acid:
         floor = 1 - f["dod"].number
-        if plan.battery_c < freezing_point_c(floor) + FREEZING_MARGIN_K:
+        if temperature.number < freezing_point_c(floor) + FREEZING_MARGIN_K:
             add(
                 "freezing",
                 "care",

@@ -11,9 +11,11 @@ from vast_harbor.core.need import usable_energy
 from vast_harbor.core.peukert import rate_factor
 from vast_harbor.core.plan import Candidate, Plan, Reference
 from vast_harbor.core.proposals import Fit, Usable, fit, smallest
+from vast_harbor.core.stops import diagnosis as diagnosis_stop
 from vast_harbor.core.stops import old_bank
 from vast_harbor.core.stops.bank_checks import bank_findings
 from vast_harbor.core.stops.bank_figures import bank_figures, label_or_class_exponent
+from vast_harbor.core.stops.diagnosis import Diagnosis
 from vast_harbor.core.stops.need import Need
 from vast_harbor.core.stops.old_bank import old_bank_kg, old_bank_wh
 from vast_harbor.core.workings import Figure, Finding, Sentence, escaped
@@ -67,13 +69,23 @@ class Proposal:
 
 @dataclass(frozen=True, slots=True)
 class Banks:
-    """All candidates, and the proposals by battery class."""
+    """All candidates, the proposals by battery class, and the old bank.
+
+    Attributes:
+        candidates: as entered.
+        proposals: by battery class.
+        old_kg, old_wh: weight and label energy of the old bank [kg], [Wh]; None without one.
+        old_carries: ``soh``, ``usable_wh`` and ``nights`` of the old bank; empty when nothing is known of it.
+        diagnosis: what its signs say; None without one.
+        findings: what is to be looked at, besides those of the candidates.
+    """
 
     candidates: tuple[BankFigures, ...]
     proposals: Mapping[str, Proposal]
     old_kg: Figure | None
     old_wh: Figure | None
-    old_tested: Mapping[str, Figure]
+    old_carries: Mapping[str, Figure]
+    diagnosis: Diagnosis | None
     findings: tuple[Finding, ...]
 
 
@@ -106,9 +118,10 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, need: N
                 "Add one of the proposals below, or any model of the catalogue.",
             ),
         )
-    tested = old_bank.tested(plan, assumptions, need)
-    findings += old_bank.findings(plan, tested, need)
-    return Banks(candidates, proposals, old, old_bank_wh(plan), tested, findings)
+    diagnosis = diagnosis_stop.evaluate(plan, assumptions, need)
+    carries = old_bank.carries(plan, assumptions, need, diagnosis.health if diagnosis else None)
+    findings += old_bank.findings(plan, carries, need)
+    return Banks(candidates, proposals, old, old_bank_wh(plan), carries, diagnosis, findings)
 
 
 def _propose(plan: Plan, assumptions: Assumptions, need: Need, battery_class: BatteryClass) -> Proposal:

@@ -61,7 +61,7 @@ def evaluate(
     """
     f: dict[str, Figure] = {}
     _cycle_figures(f, plan, assumptions, day, need, banked)
-    _wear_figures(f, plan, assumptions, banked)
+    _wear_figures(f, plan, assumptions, need, banked)
     return _life(f, plan, reference, assumptions, day, need, banked)
 
 
@@ -154,7 +154,9 @@ def _cycle_figures(
     )
 
 
-def _wear_figures(f: dict[str, Figure], plan: Plan, assumptions: Assumptions, banked: BankFigures) -> None:
+def _wear_figures(
+    f: dict[str, Figure], plan: Plan, assumptions: Assumptions, need: Need, banked: BankFigures
+) -> None:
     battery_class, at = banked.battery_class, f"life.{banked.candidate.id}"
     c_rate = Figure(
         f"{at}.wear_c",
@@ -192,7 +194,7 @@ def _wear_figures(f: dict[str, Figure], plan: Plan, assumptions: Assumptions, ba
         {"n": per_year, "N_d": n_d, "f_rate": f["rate"], "p": p, "s_short": short},
         MINER,
     )
-    _calendar(f, plan, assumptions, battery_class.key, at)
+    _calendar(f, plan, assumptions, need, battery_class.key, at)
     count, each = assumptions.figure("accidents_per_year"), assumptions.figure("wear_per_accident")
     lead = battery_class.is_lead_acid
     f["accident_wear"] = computed(
@@ -215,7 +217,9 @@ def _wear_figures(f: dict[str, Figure], plan: Plan, assumptions: Assumptions, ba
     )
 
 
-def _calendar(f: dict[str, Figure], plan: Plan, assumptions: Assumptions, key: str, at: str) -> None:
+def _calendar(
+    f: dict[str, Figure], plan: Plan, assumptions: Assumptions, need: Need, key: str, at: str
+) -> None:
     base = assumptions.figure(f"calendar_years.{key}")
     factor = {"f_AGM": assumptions.figure("agm_life_factor")} if key == "agm" else {}
     at_25 = base.number * (factor["f_AGM"].number if factor else 1.0)
@@ -233,11 +237,11 @@ def _calendar(f: dict[str, Figure], plan: Plan, assumptions: Assumptions, key: s
             "Halves for every 10 K above 25 °C",
         )
 
-    use = life_at("years_use", "Calendar life at the temperature in use", factors.battery_temperature(plan))
+    use = life_at("years_use", "Calendar life at the temperature in use", need.day.battery_c)
     rest = life_at(
         "years_rest",
         "Calendar life at the temperature of the rest of the year",
-        typed("rig.rest_c", "Battery temperature the rest of the year", plan.rest_c, "°C", "/rig/rest_c"),
+        factors.rest_temperature(plan, assumptions),
     )
     nights = nights_a_year(plan)
     share = computed(

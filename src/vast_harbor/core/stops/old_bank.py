@@ -79,20 +79,20 @@ def old_bank_wh(plan: Plan) -> Figure | None:
     )
 
 
-def tested(plan: Plan, assumptions: Assumptions, need: Need) -> dict[str, Figure]:
-    """What a capacity test says of the old bank: ``soh``, ``usable_wh`` and ``nights`` that it still carries.
+def carries(plan: Plan, assumptions: Assumptions, need: Need, soh: Figure | None) -> dict[str, Figure]:
+    """What is left of the old bank: ``soh``, ``usable_wh`` and ``nights`` that it still carries.
 
     Args:
         plan, assumptions: the plan and what holds for it.
         need: the need in figures.
+        soh: its state of health; None where nothing is known of it.
 
     Returns:
-        Figures by name; empty without a whole test.
+        Figures by name; empty without a state of health.
     """
     old = plan.old_bank
-    if old is None or not old.test_a or not old.test_minutes:
+    if old is None or soh is None:
         return {}
-    soh = _soh(old, assumptions)
     of_class = need.classes[old.battery_class.key]
     label = old_bank_wh(plan)
     assert label is not None
@@ -104,14 +104,11 @@ def tested(plan: Plan, assumptions: Assumptions, need: Need) -> dict[str, Figure
     label_ah = typed("rig.old.ah", "Label of the whole bank", ah, "Ah", "/old_bank/unit_ah")
     draws = of_class.mean_current.number > 0
     rate = computed(
-        "rig.old.k_rate",
-        "Rate factor",
-        rate_factor(ah, hours.number, exponent.number, of_class.mean_current.number),
-        "1",
+        "rig.old.k_rate", "Rate factor",
+        rate_factor(ah, hours.number, exponent.number, of_class.mean_current.number), "1",
         "min(1, ({Ah} / {r} / {I_mean})^({k} − 1))" if draws else "1",
-        {"Ah": label_ah, "r": hours, "I_mean": of_class.mean_current, "k": exponent},
-        "Peukert (1897)",
-    )
+        {"Ah": label_ah, "r": hours, "I_mean": of_class.mean_current, "k": exponent}, "Peukert (1897)",
+    )  # fmt: skip
     usable = computed(
         "rig.old.usable_wh",
         "Usable energy of the old bank as it is",
@@ -125,15 +122,20 @@ def tested(plan: Plan, assumptions: Assumptions, need: Need) -> dict[str, Figure
     )
     day = need.energy.inputs["E_bank"]
     nights = computed(
-        "rig.old.nights",
-        "Nights that the old bank still carries",
-        usable.number / day.number if day.number else None,
-        "nights",
-        "{E_usable} / {E_bank}" if day.number else "",
-        {"E_usable": usable, "E_bank": day},
+        "rig.old.nights", "Nights that the old bank still carries",
+        usable.number / day.number if day.number else None, "nights",
+        "{E_usable} / {E_bank}" if day.number else "", {"E_usable": usable, "E_bank": day},
         "Usable energy ÷ the day",
-    )
+    )  # fmt: skip
     return {"soh": soh, "usable_wh": usable, "nights": nights}
+
+
+def tested_health(plan: Plan, assumptions: Assumptions) -> Figure | None:
+    """State of health of the old bank by a capacity test, with its range; None without a whole test."""
+    old = plan.old_bank
+    if old is None or not old.test_a or not old.test_minutes:
+        return None
+    return _soh(old, assumptions)
 
 
 def _soh(old: OldBank, assumptions: Assumptions) -> Figure:
@@ -185,14 +187,13 @@ def _soh(old: OldBank, assumptions: Assumptions) -> Figure:
 
 
 def findings(plan: Plan, figures: dict[str, Figure], need: Need) -> tuple[Finding, ...]:
-    """What there is to say about the test of the old bank."""
+    """What there is to say about the test of the old bank, and whether it still serves."""
     old = plan.old_bank
-    if old is None or not figures or not old.test_a:
+    if old is None or not figures:
         return ()
-    soh = figures["soh"]
     found: list[Finding] = []
-    amps = soh.inputs["I"]
-    if old.test_a > FASTEST_C * old.parallel * old.unit_ah * (1 + 1e-9):
+    soh, amps = figures["soh"], figures["soh"].inputs.get("I")
+    if amps is not None and old.test_a and old.test_a > FASTEST_C * old.parallel * old.unit_ah * (1 + 1e-9):
         found.append(
             Finding(
                 "test_current",
@@ -202,20 +203,19 @@ def findings(plan: Plan, figures: dict[str, Figure], need: Need) -> tuple[Findin
                 "A gentler current says more.",
             )
         )
-    warmth = soh.inputs["k_T"].inputs["T"]
-    if not COLDEST_C <= warmth.number <= HOTTEST_C:
+    if amps is not None and not COLDEST_C <= soh.inputs["k_T"].inputs["T"].number <= HOTTEST_C:
         found.append(
             Finding(
                 "test_temperature",
                 "note",
                 "rig",
-                Sentence("The battery had {T} at the test.", {"T": warmth}),
+                Sentence("The battery had {T} at the test.", {"T": soh.inputs["k_T"].inputs["T"]}),
                 "Between 10 and 30 °C (50 and 86 °F) the result is surer.",
             )
         )
     nights = figures["nights"]
     wanted = need.nights.number * (1 + need.reserve.number)
-    if nights.value is not None and nights.value >= wanted:
+    if amps is not None and nights.value is not None and nights.value >= wanted:
         found.append(
             Finding(
                 "old_bank_serves",

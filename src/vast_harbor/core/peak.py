@@ -1,0 +1,127 @@
+"""The hardest moment of a day, and the current that it draws from a bank."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import sqrt
+
+import numpy as np
+
+from vast_harbor.core.profile import DAY_H, Block
+
+
+@dataclass(frozen=True, slots=True)
+class Runner:
+    """A load as the bank feels it.
+
+    Attributes:
+        id: its name.
+        blocks: when it is on, clock hours.
+        run_w: power from the bank while it runs, losses included [W].
+        start_w: power from the bank for the seconds of its start [W]; at least ``run_w``.
+        together: whether it may run at the same time as others.
+    """
+
+    id: str
+    blocks: tuple[Block, ...]
+    run_w: float
+    start_w: float
+    together: bool = True
+
+
+@dataclass(frozen=True, slots=True)
+class Peak:
+    """The hardest moment.
+
+    Attributes:
+        running_w: power of all that runs at the moment [W].
+        start: the load that starts on top of it; None when none draws more at its start.
+        watts: both together [W].
+        at_h: clock time of the moment [h].
+        ids: what runs then.
+    """
+
+    running_w: float
+    start: Runner | None
+    watts: float
+    at_h: float
+    ids: tuple[str, ...]
+
+
+def hardest_moment(runners: Sequence[Runner], always_w: float) -> Peak:
+    """P_peak = Σ P_run(together)/η + max over loads of (P_start − P_run)/η.
+
+    Loads that cycle by themselves, and whose times overlap, are taken to run at the same moment. Of loads
+    that may not run together with others only the largest counts at a time.
+
+    Args:
+        runners: the loads of the day.
+        always_w: standby and inverter idle [W].
+
+    Returns:
+        The moment with the largest sum.
+    """
+    best = Peak(always_w, None, always_w, 0.0, ())
+    if not runners:
+        return best
+    flat = [(i, start, end) for i, r in enumerate(runners) for start, end in r.blocks]
+    edges = np.unique(np.array([0.0, DAY_H, *(t for _, start, end in flat for t in (start, end))]))
+    on = np.zeros((len(runners), len(edges) - 1), dtype=bool)
+    if flat:
+        rows, starts, ends = zip(*flat, strict=True)
+        first, last = np.searchsorted(edges, starts), np.searchsorted(edges, ends)
+        for row, i, j in zip(rows, first, last, strict=True):
+            on[row, i:j] = True
+    run = np.array([r.run_w for r in runners])[:, None]
+    extra = np.array([max(0.0, r.start_w - r.run_w) for r in runners])[:, None]
+    alone = np.array([not r.together for r in runners])[:, None]
+    shared = (on & ~alone) * run
+    single = (on & alone) * run
+    running = always_w + shared.sum(axis=0) + single.max(axis=0, initial=0.0)
+    # Of those that run alone only the one that is counted may start.
+    counted = on & (~alone | (single == single.max(axis=0, keepdims=True)))
+    starting = (counted * extra).max(axis=0, initial=0.0)
+    moment = int(np.argmax(running + starting))
+    here = [r for i, r in enumerate(runners) if counted[i, moment] and r.run_w > 0]
+    jump = float(starting[moment])
+    start = max(here, key=lambda r: r.start_w - r.run_w, default=None) if jump > 0 else None
+    watts = float(running[moment])
+    return Peak(watts, start, watts + jump, float(edges[moment]), tuple(r.id for r in here))
+
+
+def peak_current(open_circuit_v: float, resistance_ohm: float, watts: float) -> float | None:
+    """I_peak = (OCV − √(OCV² − 4·R·P)) / (2R): the current at which a bank gives a power.
+
+    Args:
+        open_circuit_v: OCV at the state of charge in question [V].
+        resistance_ohm: of the bank and its cables [Ω], above 0.
+        watts: power at the terminals of the load [W].
+
+    Returns:
+        Current [A]; None when the bank cannot deliver it at all.
+    """
+    under = open_circuit_v**2 - 4 * resistance_ohm * watts
+    if under < 0:
+        return None
+    return (open_circuit_v - sqrt(under)) / (2 * resistance_ohm)
+
+
+def bank_resistance(
+    class_mohm: float, system_v: float, bank_ah: float, celsius: float, health: float, lithium: bool
+) -> float:
+    """Resistance of a bank on discharge, cold and age reckoned with.
+
+    Args:
+        class_mohm: of a 12 V 100 Ah unit of the class at 25 °C, new [mΩ].
+        system_v: class volts of the bank [V].
+        bank_ah: label of the whole bank [Ah], above 0.
+        celsius: temperature of the battery [°C].
+        health: state of health [-].
+        lithium: LFP; lead-acid otherwise.
+
+    Returns:
+        R_ref·(V/12)·(100/Ah)/SoH, × (1 + 0.01 per K below 25 °C) for lead-acid or e^(0.03 per K) for
+        LFP [Ω].
+    """
+    below = max(0.0, 25 - celsius)
+    cold = float(np.exp(0.03 * below)) if lithium else 1 + 0.01 * below
+    return class_mohm / 1000 * (system_v / 12) * (100 / bank_ah) * cold / health

@@ -1,0 +1,154 @@
+"""The system voltage questioned: the same rig at 12, 24 and 48 V (part of Rig)."""
+
+from dataclasses import dataclass
+
+from vast_harbor.core.assumptions import Assumptions
+from vast_harbor.core.loads import DC
+from vast_harbor.core.plan import Plan, Reference
+from vast_harbor.core.stops.day_loads import hangs_on_second
+from vast_harbor.core.stops.days import Days
+from vast_harbor.core.system_voltage import cable_mm2
+from vast_harbor.core.workings import REFERENCE, Figure, computed
+
+VOLTS = (12.0, 24.0, 48.0)
+# Appliances that a 12 V rig has are not replaced with the bank.
+APPLIANCE_V = 12.0
+
+
+@dataclass(frozen=True, slots=True)
+class VoltageChoice:
+    """The rig at one system voltage.
+
+    Attributes:
+        system_v: class volts [V].
+        peak_a: current at the hardest moment, at the cut-off of the inverter [A].
+        cable: main cable for it [mm²]; its value is None when none of the table will do.
+        converter_wh: what converters to the appliances' volts lose on the governing day [Wh].
+        need_wh: usable energy needed, by the loads as they are [Wh].
+        label_ah: what a label must say for it, lead-acid and LFP [Ah].
+        replaced: what would have to be replaced or added, in words.
+    """
+
+    system_v: float
+    peak_a: Figure
+    cable: Figure
+    converter_wh: Figure
+    need_wh: Figure
+    label_ah: dict[str, Figure]
+    replaced: tuple[str, ...]
+
+
+def evaluate(
+    plan: Plan, reference: Reference, assumptions: Assumptions, days: Days
+) -> tuple[VoltageChoice, ...]:
+    """The rig at 12, 24 and 48 V: Wh stay the same, Ah and amps shrink.
+
+    Args:
+        plan, reference, assumptions, days: the plan and what follows from it.
+
+    Returns:
+        One choice for each voltage.
+    """
+    return tuple(_choice(plan, reference, assumptions, days, v) for v in VOLTS)
+
+
+def _choice(
+    plan: Plan, reference: Reference, assumptions: Assumptions, days: Days, volts: float
+) -> VoltageChoice:
+    at, day = f"rig.at{volts:g}", days.day
+    v = Figure(f"{at}.v", "System voltage tried", volts, "V", REFERENCE, source="One of 12, 24 and 48 V")
+    peak_a = computed(
+        f"{at}.peak_a", f"Hardest moment at {volts:g} V", day.peak_w.number / (10.8 * volts / 12), "A",
+        "{P} / (10.8 · {V} / 12)", {"P": day.peak_w, "V": v},
+        "I = P/(η·V_LVC), at the volts at which an inverter cuts off",
+    )  # fmt: skip
+    length = assumptions.figure("main_cable_m")
+    cable = computed(
+        f"{at}.cable",
+        f"Main cable at {volts:g} V",
+        cable_mm2(peak_a.number, length.number, volts, reference.ampacity),
+        "mm²",
+        "",
+        {"I": peak_a, "L": length},
+        "Smallest size that may carry it and drops at most 3 % (R = ρ·2L/A); after ISO 10133, 105 °C",
+        "No figure: more than one cable, or more volts. Your code's own table goes before this one.",
+    )
+    direct = [f.wh for f in day.loads if f.load.supply == DC and f.runs and not hangs_on_second(plan, f.load)]
+    dc = computed(
+        f"{at}.dc_wh",
+        "DC loads on the main bank",
+        sum(f.number for f in direct),
+        "Wh",
+        " + ".join(f"{{E{i}}}" for i in range(1, len(direct) + 1)) or "0",
+        {f"E{i}": f for i, f in enumerate(direct, 1)},
+        "Appliances made for the rig's present volts",
+    )
+    converts = volts != APPLIANCE_V and plan.system_v == APPLIANCE_V
+    efficiency = assumptions.figure("voltage_converter_efficiency")
+    loss = computed(
+        f"{at}.converter_wh",
+        "Lost in converters to 12 V appliances",
+        dc.number * (1 / efficiency.number - 1) if converts else 0.0,
+        "Wh",
+        "{E_dc} · (1 / {η} − 1)" if converts else "0",
+        {"E_dc": dc, "η": efficiency},
+        "12 V appliances on a bank of more volts hang on a converter",
+    )
+    need = days.need
+    nights, reserve = need.nights, need.reserve
+    need_wh = computed(
+        f"{at}.need_wh", f"Need at {volts:g} V",
+        (day.bank_wh.number + loss.number) * nights.number * (1 + reserve.number), "Wh",
+        "({E_bank} + {E_loss}) · {N} · (1 + {m})",
+        {"E_bank": day.bank_wh, "E_loss": loss, "N": nights, "m": reserve},
+        "Watt-hours do not change with the volts, but for what converters lose",
+    )  # fmt: skip
+    labels = {}
+    for key in ("agm", "lfp"):
+        of_class, battery_class = need.classes[key], reference.classes[key]
+        nominal = battery_class.nominal_v(volts)
+        product = (
+            of_class.dod.number * of_class.temperature.number * of_class.rate.number * of_class.ageing.number
+        )
+        labels[key] = computed(
+            f"{at}.{key}_ah",
+            f"On the label at {volts:g} V, {battery_class.short}",
+            need_wh.number / product / nominal,
+            "Ah",
+            "{E} / ({DoD} · {k_T} · {k_rate} · {k_age}) / ({V}"
+            + (")" if battery_class.is_lead_acid else " / 12 · 12.8)"),
+            {
+                "E": need_wh,
+                "DoD": of_class.dod,
+                "k_T": of_class.temperature,
+                "k_rate": of_class.rate,
+                "k_age": of_class.ageing,
+                "V": v,
+            },
+            "Amp-hours shrink as the volts grow; the energy on the label stays",
+        )
+    return VoltageChoice(volts, peak_a, cable, loss, need_wh, labels, _replaced(plan, days, volts))
+
+
+def _replaced(plan: Plan, days: Days, volts: float) -> tuple[str, ...]:
+    if volts == plan.system_v:
+        return ()
+    out = [
+        "the mains charger",
+        "solar controller, if it does not take both",
+        "monitor shunt and fuses by their volts",
+    ]
+    if any(f.load.supply == "ac" and f.runs for f in days.day.loads):
+        out.insert(0, "the inverter")
+    if plan.kind in ("van", "rv", "boat", "other"):
+        out.append(f"a DC-DC charger from the engine’s alternator to {volts:g} V")
+    if volts > plan.system_v:
+        strong = [
+            f.load.name for f in days.day.loads if f.load.supply == DC and f.runs and f.load.run_w >= 400
+        ]
+        out.append(f"a converter to {plan.system_v:g} V for the DC appliances")
+        if strong:
+            out.append(f"motors that no converter feeds: {', '.join(strong[:3])}")
+    else:
+        out.append(f"every DC appliance made for {plan.system_v:g} V")
+    return tuple(out)
