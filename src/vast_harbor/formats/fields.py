@@ -4,6 +4,7 @@ A file holds plain SI numbers. What an owner types into the interface arrives as
 the owner's units; that is only allowed where the validation context says ``typed``.
 """
 
+import re
 from abc import ABC, abstractmethod
 from dataclasses import dataclass
 from typing import Any
@@ -39,7 +40,7 @@ def read_number(value: Any, unit: str, context: dict[str, Any]) -> float:
                 f"Nothing is entered: give {quantities.NAMES.get(unit, 'a number')}, "
                 f"for example {quantities.EXAMPLES.get(unit, '1')}."
             )
-        return quantities.parse(value, unit, context.get("system", METRIC))
+        return quantities.parse(value, unit, context.get("system", METRIC), context.get("system_v"))
     if isinstance(value, bool) or not isinstance(value, int | float):
         raise ValueError(f"A number is wanted here, not {type(value).__name__ if value else 'nothing'}.")
     return float(value)
@@ -236,3 +237,133 @@ class Windows(_Field):
             "items": pair | {"minItems": 2, "maxItems": 2},
             "description": "Unit: h after midnight",
         }
+
+
+@dataclass(frozen=True)
+class Truth(_Field):
+    """Yes or no."""
+
+    def read(self, value: Any, info: ValidationInfo) -> bool:
+        if not isinstance(value, bool):
+            raise ValueError("Yes or no (true or false) is wanted here.")
+        return value
+
+    def schema(self) -> dict[str, Any]:
+        return {"type": "boolean"}
+
+
+@dataclass(frozen=True)
+class Numbers(_Field):
+    """A list of numbers.
+
+    Attributes:
+        what: what they are, for the sentence.
+        least, most: accepted range of each.
+        count: how many at most.
+        exactly: whether it must be so many, or none.
+    """
+
+    what: str
+    least: float
+    most: float
+    count: int
+    exactly: bool = False
+
+    def read(self, value: Any, info: ValidationInfo) -> list[float]:
+        if not isinstance(value, list | tuple) or len(value) > self.count:
+            raise ValueError(f"{self.what} are a list of up to {self.count} numbers.")
+        if self.exactly and value and len(value) != self.count:
+            raise ValueError(f"{self.what} are {self.count} numbers, or none.")
+        return [
+            check_bounds(
+                read_number(v, "1", _context(info)),
+                self.least,
+                self.most,
+                f"{self.what} lie between {{least}} and {{most}}: {{value}} does not.",
+            )
+            for v in value
+        ]
+
+    def schema(self) -> dict[str, Any]:
+        item = {"type": "number", "minimum": self.least, "maximum": self.most}
+        return {"type": "array", "maxItems": self.count, "items": item}
+
+
+@dataclass(frozen=True, init=False)
+class Names(_Field):
+    """A list of some of a few words, each at most once.
+
+    Args:
+        what: what they are, for the sentence.
+        options: accepted words.
+    """
+
+    what: str
+    options: tuple[str, ...]
+
+    def __init__(self, what: str, *options: str) -> None:
+        object.__setattr__(self, "what", what)
+        object.__setattr__(self, "options", options)
+
+    def read(self, value: Any, info: ValidationInfo) -> list[str]:
+        known = isinstance(value, list) and all(v in self.options for v in value)
+        if not known or len(set(value)) != len(value):
+            raise ValueError(f"{self.what} is a list of {', '.join(self.options)}, each at most once.")
+        return list(value)
+
+    def schema(self) -> dict[str, Any]:
+        return {"type": "array", "items": {"enum": list(self.options)}, "uniqueItems": True}
+
+
+@dataclass(frozen=True)
+class LimitOfDraw(_Field):
+    """Least or most that a load may draw, in the unit of its draw; empty for no doubt."""
+
+    def read(self, value: Any, info: ValidationInfo) -> float | None:
+        if value is None or (isinstance(value, str) and not value.strip()):
+            return None
+        if isinstance(value, str) and _context(info).get("typed"):
+            unit = getattr(info.data.get("draw"), "unit", "W")
+            value = quantities.parse(value, unit)
+        return check_bounds(
+            read_number(value, "W", {}),
+            0,
+            100_000,
+            "A load draws between {least} and {most}: {value} is not a draw.",
+        )
+
+    def schema(self) -> dict[str, Any]:
+        return {
+            "type": ["number", "null"],
+            "minimum": 0,
+            "maximum": 100_000,
+            "description": "In the unit of the draw",
+        }
+
+
+_TIMES = re.compile(r"^\s*([\d.,]+)\s*[x×]\s*$", re.IGNORECASE)
+
+
+@dataclass(frozen=True)
+class StartPower(_Field):
+    """Power of a load while it starts [W]; typed ``3x`` it is so many times the running power."""
+
+    def read(self, value: Any, info: ValidationInfo) -> float | None:
+        context = _context(info)
+        if value is None or (isinstance(value, str) and not value.strip()):
+            return None
+        times = _TIMES.match(value) if isinstance(value, str) and context.get("typed") else None
+        if times is not None:
+            draw = info.data.get("draw")
+            volts = info.data.get("volts") or context.get("system_v") or 12.0
+            watts = draw.value * (volts if draw.unit == "A" else 1.0) if draw is not None else 0.0
+            value = quantities.number(times[1]) * watts
+        return check_bounds(
+            read_number(value, "W", context),
+            0,
+            200_000,
+            "A start draws between {least} and {most} W: {value} W is not likely.",
+        )
+
+    def schema(self) -> dict[str, Any]:
+        return {"type": ["number", "null"], "minimum": 0, "maximum": 200_000, "description": "Unit: W"}

@@ -2,6 +2,7 @@
 
 import csv
 import io
+import re
 from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
@@ -10,12 +11,24 @@ from pydantic import ValidationError
 
 from vast_harbor.core.plan import Reference
 from vast_harbor.core.quantities import clock_text
-from vast_harbor.formats.rig_document import LoadPart
+from vast_harbor.formats.rig_document import LoadPart, TimesPart
 
 COLUMNS = (
     "name", "supply", "draw", "quantity", "use", "hours", "uses", "minutes",
-    "duty", "starts_at", "windows", "volts",
+    "duty", "starts_at", "windows", "volts", "low", "high", "start_w", "start_s", "together", "critical",
+    "duty_at", "measured_wh", "measured_hours", "bank", "days",
 )  # fmt: skip
+YES, NO = "yes", "no"
+TRUTHS = {
+    "yes": True,
+    "y": True,
+    "true": True,
+    "1": True,
+    "no": False,
+    "n": False,
+    "false": False,
+    "0": False,
+}
 NEEDED = ("name", "draw")
 LARGEST_ROWS = 300
 # A spreadsheet would take a cell that begins so for a formula.
@@ -56,21 +69,66 @@ def write(loads: Iterable[LoadPart]) -> str:
     table = csv.writer(out)
     table.writerow(COLUMNS)
     for load in loads:
-        windows = ", ".join(f"{clock_text(a)}-{clock_text(b)}" for a, b in load.windows)
-        starts = "" if load.starts_at is None else clock_text(load.starts_at)
-        draw = f"{load.draw.value:g} {load.draw.unit}"
-        numbers = [load.hours, load.uses, load.minutes, load.duty]
-        cells = [
-            load.name,
-            load.supply,
-            draw,
-            f"{load.quantity:g}",
-            load.use,
-            *(f"{n:.10g}" for n in numbers),
-        ]
-        cells += [starts, windows, "" if load.volts is None else f"{load.volts:g}"]
-        table.writerow([_safe(cell) for cell in cells])
+        cells = {
+            "name": load.name,
+            "supply": load.supply,
+            "draw": f"{load.draw.value:.10g} {load.draw.unit}",
+            "use": load.use,
+            "starts_at": _clock(load.starts_at),
+            "windows": _windows(load.windows),
+            "together": YES if load.together else NO,
+            "critical": YES if load.critical else NO,
+            "duty_at": " / ".join(f"{d:.10g}" for d in load.duty_at),
+            "bank": load.bank,
+            "days": " | ".join(f"{key}={_times(times)}" for key, times in load.on.items()),
+        }
+        for name in COLUMNS:
+            if name not in cells:
+                value = getattr(load, name)
+                cells[name] = "" if value is None else f"{value:.10g}"
+        table.writerow([_safe(cells[name]) for name in COLUMNS])
     return out.getvalue()
+
+
+def _clock(hours: float | None) -> str:
+    return "" if hours is None else clock_text(hours)
+
+
+def _windows(windows: Iterable[tuple[float, float]]) -> str:
+    return ", ".join(f"{clock_text(a)}-{clock_text(b)}" for a, b in windows)
+
+
+def _times(times: TimesPart | None) -> str:
+    """Times of one kind of day: ``off``, ``3 h``, ``2 x 10 min from 07:00``, ``18:00-22:00``, ``all day``."""
+    if times is None:
+        return "off"
+    if times.use == "standby":
+        return "all day"
+    if times.use == "times":
+        return _windows(times.windows) or "0 h"
+    at = "" if times.starts_at is None else f" from {clock_text(times.starts_at)}"
+    if times.use == "uses":
+        return f"{times.uses:.10g} x {times.minutes:.10g} min{at}"
+    return f"{times.hours:.10g} h{at}"
+
+
+_USES = re.compile(r"^(\S+)\s*[x×]\s*(.+?)(?:\s+from\s+(\S+))?$", re.IGNORECASE)
+_HOURS = re.compile(r"^(.+?)(?:\s+from\s+(\S+))?$", re.IGNORECASE)
+
+
+def _read_times(text: str) -> dict[str, Any] | None:
+    """The reverse of :func:`_times`, as typed fields; None for ``off``."""
+    plain = text.strip()
+    if plain.lower() in ("off", "no"):
+        return None
+    if plain.lower() == "all day":
+        return {"use": "standby"}
+    if re.match(r"^\d{1,2}(:\d{2})?\s*[-–]", plain):
+        return {"use": "times", "windows": plain}
+    if match := _USES.match(plain):
+        return {"use": "uses", "uses": match[1], "minutes": match[2], "starts_at": match[3]}
+    match = _HOURS.match(plain)
+    return {"use": "hours", "hours": match[1], "starts_at": match[2]} if match else {"hours": plain}
 
 
 def _safe(cell: str) -> str:
@@ -83,13 +141,14 @@ def _plain(cell: str) -> str:
     return cell[1:] if cell.startswith("'") and cell[1:2] in FORMULA else cell
 
 
-def read(data: bytes, reference: Reference, system: str) -> list[Row]:
+def read(data: bytes, reference: Reference, system: str, day_types: Iterable[str] = ()) -> list[Row]:
     """The lines of a file, each a load or the reasons why it is none.
 
     Args:
         data: content of the file.
         reference: shipped data.
         system: ``metric`` or ``us``, for bare numbers.
+        day_types: ids of the kinds of day of the rig, for the column ``days``.
 
     Returns:
         Rows in the order of the file.
@@ -117,7 +176,8 @@ def read(data: bytes, reference: Reference, system: str) -> list[Row]:
     if len(lines) - 1 > LARGEST_ROWS:
         raise CsvError(f"The file has {len(lines) - 1} loads; a rig holds {LARGEST_ROWS} at most.")
     context = {"typed": True, "system": system, "reference": reference}
-    return [_row(number, heading, cells, context) for number, cells in enumerate(lines[1:], 2)]
+    known = set(day_types)
+    return [_row(number, heading, cells, context, known) for number, cells in enumerate(lines[1:], 2)]
 
 
 def _decode(data: bytes) -> str:
@@ -132,8 +192,12 @@ def _decode(data: bytes) -> str:
         ) from error
 
 
-def _row(number: int, heading: list[str], cells: list[str], context: dict[str, Any]) -> Row:
-    given = {c: _plain(v) for c, v in zip(heading, cells, strict=False) if c in COLUMNS and v.strip()}
+def _row(
+    number: int, heading: list[str], cells: list[str], context: dict[str, Any], day_types: set[str]
+) -> Row:
+    given: dict[str, Any] = {
+        c: _plain(v) for c, v in zip(heading, cells, strict=False) if c in COLUMNS and v.strip()
+    }
     name = given.get("name", "")
     if len(cells) > len(heading):
         return Row(number, name, None, ("The line has more cells than the heading.",))
@@ -147,11 +211,40 @@ def _row(number: int, heading: list[str], cells: list[str], context: dict[str, A
         given["use"] = "times"
     elif "uses" in given and "hours" not in given:
         given["use"] = "uses"
+    problems = _structured(given, day_types)
+    if problems:
+        return Row(number, name, None, tuple(problems))
     try:
         part = LoadPart.model_validate({"id": f"line-{number}", **given}, context=context)
     except ValidationError as error:
         return Row(number, name, None, tuple(_reason(e) for e in error.errors(include_url=False)))
     return Row(number, name, part.model_dump(mode="json", exclude={"id"}), ())
+
+
+def _structured(given: dict[str, Any], day_types: set[str]) -> list[str]:
+    """Bring cells with yes or no, or several values, to what a load takes; why it cannot be done."""
+    problems = []
+    for name in ("together", "critical"):
+        if name in given:
+            if given[name].lower() not in TRUTHS:
+                problems.append(f"{name}: “{given[name]}” is neither yes nor no.")
+            given[name] = TRUTHS.get(given[name].lower(), False)
+    if "bank" in given:
+        given["bank"] = given["bank"].lower()
+    if "duty_at" in given:
+        given["duty_at"] = [part.strip() for part in re.split(r"[/;]", given["duty_at"])]
+    if "days" in given:
+        on = {}
+        for part in given.pop("days").split("|"):
+            key, equals, text = part.partition("=")
+            key = key.strip()
+            if not equals or key not in day_types:
+                known = ", ".join(sorted(day_types))
+                problems.append(f"days: there is no kind of day “{key}” in this rig; there are {known}.")
+            else:
+                on[key] = _read_times(text)
+        given["on"] = on
+    return problems
 
 
 def _reason(error: Any) -> str:

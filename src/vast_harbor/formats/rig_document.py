@@ -7,15 +7,53 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationInfo, field_validat
 
 from vast_harbor.core import quantities
 from vast_harbor.core.battery import cells_of
+from vast_harbor.core.climate import PLACES
+from vast_harbor.core.day_types import KINDS as DAY_KINDS
 from vast_harbor.core.errors import InvalidInput
 from vast_harbor.core.plan import Reference
-from vast_harbor.formats.fields import Choice, Clock, Measure, Windows, Words
+from vast_harbor.core.sun import SEASONS
+from vast_harbor.formats.fields import (
+    Choice,
+    Clock,
+    LimitOfDraw,
+    Measure,
+    Names,
+    Numbers,
+    StartPower,
+    Truth,
+    Windows,
+    Words,
+)
 
 FORMAT: Final = "vast-harbor-rig"
 VERSION: Final = 1
 CLASSES = ("flooded_dual", "flooded_deep", "agm", "gel", "lfp")
 KINDS = ("van", "rv", "caravan", "boat", "cabin", "other")
+CLIMATES = ("maritime", "continental", "mediterranean", "desert", "subarctic")
+CARES = ("purse", "weight", "cold", "no_upkeep", "big_loads", "short_keeping", "long_keeping")
 IDENTIFIER = Field(pattern=r"^[A-Za-z0-9_-]{1,40}$")
+STAY = Measure(
+    "nights", 0, 366, "Between {least} and {most} nights are wanted: {value} is not.", optional=True
+)
+LEVER = Measure("m", -30, 30, "A lever lies between {least} and {most} m: {value} m does not.", optional=True)
+LEVER_ABOVE = Measure(
+    "m", 0.3, 30, "Between {least} and {most} m are wanted: {value} m is not.", optional=True
+)
+COUPLING = Measure(
+    "kg",
+    0,
+    2000,
+    "A coupling carries between {least} and {most} kg: {value} kg is not likely.",
+    optional=True,
+)
+INSIDE = Measure(
+    "mm",
+    50,
+    10_000,
+    "A locker measures between {least} and {most} mm: {value} mm is not likely.",
+    optional=True,
+)
+USES = ("hours", "uses", "times", "standby")
 
 
 class _Part(BaseModel):
@@ -40,11 +78,92 @@ class RigPart(_Part):
     currency: Annotated[str, Words("The currency", 3)] = "EUR"
     units: Annotated[str, Choice("The units", "metric", "us")] = "metric"
     battery_c: Annotated[
-        float, Measure("°C", -40, 60, "A battery is used between {least} and {most} °C: {value} °C is not.")
-    ] = 15.0
+        float | None,
+        Measure(
+            "°C",
+            -40,
+            60,
+            "A battery is used between {least} and {most} °C: {value} °C is not.",
+            optional=True,
+        ),
+    ] = None
     rest_c: Annotated[
-        float, Measure("°C", -40, 60, "A battery is kept between {least} and {most} °C: {value} °C is not.")
-    ] = 12.0
+        float | None,
+        Measure(
+            "°C",
+            -40,
+            60,
+            "A battery is kept between {least} and {most} °C: {value} °C is not.",
+            optional=True,
+        ),
+    ] = None
+    place: Annotated[str, Choice("The place of the battery", *PLACES)] = "living_space"
+    region: Annotated[str, Words("The region", 40)] = ""
+    latitude: Annotated[
+        float | None,
+        Measure(
+            "°", -90, 90, "Latitude lies between {least} and {most}°, south negative: {value} does not.",
+            optional=True,
+        ),
+    ] = None  # fmt: skip
+    longitude: Annotated[
+        float | None,
+        Measure(
+            "°", -180, 180, "Longitude lies between {least} and {most}°, west negative: {value} does not.",
+            optional=True,
+        ),
+    ] = None  # fmt: skip
+    utc_offset_h: Annotated[
+        float | None,
+        Measure(
+            "h",
+            -12,
+            14,
+            "Standard time lies between {least} and {most} h: {value} h does not.",
+            optional=True,
+        ),
+    ] = None
+    climate: Annotated[str | None, Choice("The climate", *CLIMATES, optional=True)] = None
+    months: Annotated[list[int], Numbers("Months", 1, 12, 12)] = Field(default_factory=list)
+    nights_in_a_row: Annotated[
+        float | None, Measure("nights", 0, 366, "A year has 365 nights: {value} does not fit.", optional=True)
+    ] = None
+    hook_up_nights: Annotated[
+        float, Measure("nights", 0, 366, "A year has 365 nights: {value} does not fit.")
+    ] = 0.0
+    drive_hours: Annotated[float, Measure("h", 0, 24, "A day has 24 hours: {value} h does not fit.")] = 2.0
+    water_nights: Annotated[float | None, STAY] = None
+    waste_nights: Annotated[float | None, STAY] = None
+    gas_nights: Annotated[float | None, STAY] = None
+    payload_kg: Annotated[
+        float | None,
+        Measure(
+            "kg",
+            -5000,
+            50_000,
+            "Payload lies between {least} and {most} kg: {value} kg does not.",
+            optional=True,
+        ),
+    ] = None
+    base_m: Annotated[float | None, LEVER_ABOVE] = None
+    coupling_kg: Annotated[float | None, COUPLING] = None
+    coupling_max_kg: Annotated[float | None, COUPLING] = None
+    old_x_m: Annotated[float | None, LEVER] = None
+    new_x_m: Annotated[float | None, LEVER] = None
+    locker_length: Annotated[float | None, INSIDE] = None
+    locker_width: Annotated[float | None, INSIDE] = None
+    locker_height: Annotated[float | None, INSIDE] = None
+    budget: Annotated[
+        float | None,
+        Measure(
+            "money",
+            0,
+            10_000_000,
+            "An amount between {least} and {most} is wanted: {value} is not.",
+            optional=True,
+        ),
+    ] = None
+    cares: Annotated[list[str], Names("What you care about", *CARES)] = Field(default_factory=list)
     notes: Annotated[str, Words("The note", 4000)] = ""
 
     @field_validator("system_v")
@@ -79,6 +198,12 @@ def _reference(info: ValidationInfo) -> Reference | None:
 
 UNIT_V = Measure("V", 1, 60, "One battery has between {least} and {most} V: {value} V is not one.")
 UNIT_AH = Measure("Ah", 0.5, 5000, "A label gives between {least} and {most} Ah: {value} Ah is not likely.")
+DAY_WH = Measure(
+    "Wh", 0.1, 200_000, "A day takes between {least} and {most} Wh: {value} Wh is not likely.", optional=True
+)
+BANK_V = Measure(
+    "V", 1, 70, "A house bank reads between {least} and {most} V: {value} V is not likely.", optional=True
+)
 STRINGS = "Between {least} and {most} can be joined: {value} cannot."
 
 
@@ -138,10 +263,45 @@ class OldBankPart(_Part):
         ),
     ] = None
 
+    nights_then: Annotated[float | None, STAY] = None
+    nights_now: Annotated[float | None, STAY] = None
+    day_then_wh: Annotated[float | None, DAY_WH] = None
+    rested_v: Annotated[float | None, BANK_V] = None
+    rested_hours: Annotated[
+        float | None,
+        Measure(
+            "h", 0, 2000, "A rest lasts between {least} and {most} h: {value} h does not.", optional=True
+        ),
+    ] = None
+    loaded_v: Annotated[float | None, BANK_V] = None
+    load_a: Annotated[
+        float | None,
+        Measure(
+            "A",
+            0.1,
+            2000,
+            "A load draws between {least} and {most} A: {value} A is not likely.",
+            optional=True,
+        ),
+    ] = None
+    smells: Annotated[bool, Truth()] = False
+    warm: Annotated[bool, Truth()] = False
+    bulges: Annotated[bool, Truth()] = False
+    deep_accidents: Annotated[
+        float, Measure("times", 0, 100, "Between {least} and {most} times are believable: {value} is not.")
+    ] = 0.0
+    reason: Annotated[str, Words("The reason", 400)] = ""
+
     @field_validator("unit_v")
     @classmethod
     def _volts(cls, value: float, info: ValidationInfo) -> float:
         return _unit_volts(value, info, _reference(info))
+
+
+HOURS = Measure("h", 0, 24, "A day has 24 hours: {value} h does not fit.")
+USES_A_DAY = Measure("times", 0, 1440, "Between {least} and {most} uses a day: {value} is not.")
+MINUTES = Measure("min", 0, 1440, "A use takes between {least} and {most} minutes: {value} does not.")
+DOUBT = LimitOfDraw()
 
 
 class DrawPart(_Part):
@@ -151,6 +311,17 @@ class DrawPart(_Part):
         float, Measure("W", 0, 100_000, "A load draws between {least} and {most}: {value} is not a draw.")
     ]
     unit: Annotated[str, Choice("The unit of the draw", "W", "A")] = "W"
+
+
+class TimesPart(_Part):
+    """When a load runs on one kind of day, where that is not as usual."""
+
+    use: Annotated[str, Choice("The way of use", *USES)] = "hours"
+    hours: Annotated[float, HOURS] = 0.0
+    uses: Annotated[float, USES_A_DAY] = 0.0
+    minutes: Annotated[float, MINUTES] = 0.0
+    starts_at: Annotated[float | None, Clock()] = None
+    windows: Annotated[list[tuple[float, float]], Windows()] = Field(default_factory=list)
 
 
 class LoadPart(_Part):
@@ -167,19 +338,31 @@ class LoadPart(_Part):
     quantity: Annotated[
         float, Measure("times", 0, 1000, "Between {least} and {most} of them: {value} is not.")
     ] = 1.0
-    use: Annotated[str, Choice("The way of use", "hours", "uses", "times", "standby")] = "hours"
-    hours: Annotated[float, Measure("h", 0, 24, "A day has 24 hours: {value} h does not fit.")] = 0.0
-    uses: Annotated[
-        float, Measure("times", 0, 1440, "Between {least} and {most} uses a day: {value} is not.")
-    ] = 0.0
-    minutes: Annotated[
-        float, Measure("min", 0, 1440, "A use takes between {least} and {most} minutes: {value} does not.")
-    ] = 0.0
+    use: Annotated[str, Choice("The way of use", *USES)] = "hours"
+    hours: Annotated[float, HOURS] = 0.0
+    uses: Annotated[float, USES_A_DAY] = 0.0
+    minutes: Annotated[float, MINUTES] = 0.0
     duty: Annotated[
         float, Measure("1", 0, 1, "A duty cycle lies between 0 and 1 (0 and 100 %): {value} does not.")
     ] = 1.0
     starts_at: Annotated[float | None, Clock()] = None
     windows: Annotated[list[tuple[float, float]], Windows()] = Field(default_factory=list)
+    low: Annotated[float | None, DOUBT] = None
+    high: Annotated[float | None, DOUBT] = None
+    start_w: Annotated[float | None, StartPower()] = None
+    start_s: Annotated[
+        float, Measure("s", 0, 600, "A start takes between {least} and {most} s: {value} s does not.")
+    ] = 0.0
+    together: Annotated[bool, Truth()] = True
+    critical: Annotated[bool, Truth()] = False
+    duty_at: Annotated[list[float], Numbers("Duties", 0, 1, 4, exactly=True)] = Field(default_factory=list)
+    measured_wh: Annotated[float | None, DAY_WH] = None
+    measured_hours: Annotated[
+        float,
+        Measure("h", 0.1, 2000, "A measurement takes between {least} and {most} h: {value} h does not."),
+    ] = 24.0
+    bank: Annotated[str, Choice("The bank", "main", "second")] = "main"
+    on: dict[str, TimesPart | None] = Field(default_factory=dict, max_length=24)
 
     @field_validator("draw", mode="before")
     @classmethod
@@ -225,14 +408,85 @@ class InverterPart(_Part):
     ] = None
 
 
-class DayPart(_Part):
-    """The loads of a day."""
+class DayTypePart(_Part):
+    """A kind of day."""
 
+    id: Annotated[str, IDENTIFIER]
+    name: Annotated[str, Words("The name of the day", 40, required=True)]
+    kind: Annotated[str, Choice("The kind of day", *DAY_KINDS)] = "off_grid"
+    season: Annotated[str, Choice("The season", *SEASONS)] = "summer"
+    battery_c: Annotated[
+        float | None,
+        Measure(
+            "°C",
+            -40,
+            60,
+            "A battery is used between {least} and {most} °C: {value} °C is not.",
+            optional=True,
+        ),
+    ] = None
+    air_c: Annotated[
+        float | None,
+        Measure(
+            "°C", -50, 55, "Air has between {least} and {most} °C: {value} °C is not likely.", optional=True
+        ),
+    ] = None
+    charge_from: Annotated[float | None, Clock()] = None
+    charge_to: Annotated[float | None, Clock()] = None
+    measured_wh: Annotated[float | None, DAY_WH] = None
+    measured_hours: Annotated[
+        float, Measure("h", 1, 2000, "A measurement takes between {least} and {most} h: {value} h does not.")
+    ] = 24.0
+
+
+def usual_day_types() -> list[DayTypePart]:
+    """The kinds of day that a new rig starts with."""
+    return [
+        DayTypePart(id="summer", name="Summer, off-grid", kind="off_grid", season="summer"),
+        DayTypePart(id="winter", name="Winter, off-grid", kind="off_grid", season="winter"),
+        DayTypePart(id="travelling", name="Travelling", kind="travelling", season="summer"),
+        DayTypePart(id="hook-up", name="On hook-up", kind="hook_up", season="summer"),
+        DayTypePart(id="laid-up", name="Laid up", kind="laid_up", season="winter"),
+    ]
+
+
+class DayPart(_Part):
+    """The loads, and the kinds of day on which they run."""
+
+    types: list[DayTypePart] = Field(default_factory=usual_day_types, min_length=1, max_length=12)
     loads: list[LoadPart] = Field(default_factory=list, max_length=300)
     inverter: InverterPart = InverterPart()
     standby_w: Annotated[
         float, Measure("W", 0, 5000, "Standby lies between {least} and {most} W: {value} W does not.")
     ] = 0.0
+
+
+class SecondBankPart(_Part):
+    """A second house bank, fed from the main one."""
+
+    name: Annotated[str, Words("The name of the second bank", 40, required=True)] = "Services"
+    system_v: Annotated[
+        float, Measure("V", 12, 48, "A second bank has 12, 24 or 48 V: {value} V is none of them.")
+    ] = 12.0
+    efficiency: Annotated[
+        float, Measure("1", 0.5, 1, "An efficiency lies between {least} and {most}: {value} does not.")
+    ] = 0.92
+    limit_w: Annotated[
+        float,
+        Measure(
+            "W", 10, 20_000, "Such a charger gives between {least} and {most} W: {value} W is not likely."
+        ),
+    ] = 360.0
+    nights: Annotated[
+        float, Measure("nights", 0.1, 30, "Between {least} and {most} nights are wanted: {value} is not.")
+    ] = 1.0
+
+    @field_validator("system_v")
+    @classmethod
+    def _system(cls, value: float) -> float:
+        if value not in (12.0, 24.0, 48.0):
+            raise ValueError(f"A second bank has 12, 24 or 48 V: {value:g} V is none of them.")
+        return value
 
 
 class PlanPart(_Part):
@@ -243,6 +497,10 @@ class PlanPart(_Part):
         str | None, Choice("The life to reckon with", "likely", "warranty", "label_cycles", optional=True)
     ] = None
     overrides: dict[str, float] = Field(default_factory=dict)
+    day_type: str | None = None
+    day_basis: Annotated[str, Choice("The day to plan for", "likely", "cautious", "measured")] = "likely"
+    habits: Annotated[str, Choice("The habits", "careful", "usual", "careless")] = "usual"
+    overnight: Annotated[bool, Truth()] = False
 
 
 class ModelPart(_Part):
@@ -332,6 +590,7 @@ class RigFile(_Part):
     version: Literal[1] = VERSION
     rig: RigPart
     old_bank: OldBankPart | None = None
+    second_bank: SecondBankPart | None = None
     day: DayPart = DayPart()
     plan: PlanPart = PlanPart()
     own_models: list[ModelPart] = Field(default_factory=list, max_length=100)

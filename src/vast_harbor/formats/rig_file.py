@@ -5,14 +5,16 @@ units, hours and the rig's currency.
 """
 
 import json
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
 from typing import Any
 
 from pydantic import ValidationError
 
 from vast_harbor.core.battery import BatteryModel, cells_of
-from vast_harbor.core.loads import DC, Inverter, Load
-from vast_harbor.core.plan import Candidate, Extra, OldBank, Plan, Reference
+from vast_harbor.core.day_types import DayType, Times
+from vast_harbor.core.loads import DC, SECOND, Inverter, Load
+from vast_harbor.core.plan import Candidate, Extra, Loading, OldBank, Plan, Reference, SecondBank, Site, Stay
 from vast_harbor.core.quantities import Draw
 from vast_harbor.formats.fields import check_bounds, read_number
 from vast_harbor.formats.rig_document import (
@@ -24,7 +26,9 @@ from vast_harbor.formats.rig_document import (
     OldBankPart,
     RigFile,
     RigPart,
+    TimesPart,
 )
+from vast_harbor.formats.slips import Reading, possible_readings
 
 LARGEST_BYTES = 2_000_000
 MAINS_V = {"metric": 230.0, "us": 120.0}
@@ -37,10 +41,12 @@ class Problem:
     Attributes:
         path: JSON pointer of the field; empty for the whole.
         message: one sentence for the owner.
+        readings: what may have been meant instead.
     """
 
     path: str
     message: str
+    readings: tuple[Reading, ...] = ()
 
 
 class RigFileError(ValueError):
@@ -108,12 +114,21 @@ def read(document: dict[str, Any], reference: Reference, *, typed: bool = False)
         raise _whole("A rig file is a group of fields.")
     rig = document.get("rig")
     system = rig.get("units", "metric") if isinstance(rig, dict) else "metric"
-    context = {"typed": typed, "system": system, "reference": reference}
+    volts = rig.get("system_v") if isinstance(rig, dict) else None
+    context = {
+        "typed": typed,
+        "system": system,
+        "system_v": volts if isinstance(volts, int | float) else None,
+        "reference": reference,
+    }
     document, problems = _read_overrides(document, reference, context)
     try:
         rig_file = RigFile.model_validate(document, context=context)
     except ValidationError as error:
-        problems += [_problem(e) for e in error.errors(include_url=False)]
+        found = [_problem(e) for e in error.errors(include_url=False)]
+        problems += (
+            [replace(p, readings=possible_readings(p.path, document)) for p in found] if typed else found
+        )
         raise RigFileError(problems) from error
     problems += _cross_check(rig_file, reference)
     if problems:
@@ -165,7 +180,9 @@ def _cross_check(rig_file: RigFile, reference: Reference) -> list[Problem]:
         elif classes[candidate.model] != candidate.battery_class:
             said = f"The battery “{candidate.model}” is not of the class “{candidate.battery_class}”."
             problems.append(Problem(path, said))
+    problems += _cross_check_days(rig_file)
     lists = {
+        "day/types": [t.id for t in rig_file.day.types],
         "day/loads": [load.id for load in rig_file.day.loads],
         "candidates": [candidate.id for candidate in rig_file.candidates],
         "own_models": [model.id for model in rig_file.own_models],
@@ -175,6 +192,44 @@ def _cross_check(rig_file: RigFile, reference: Reference) -> list[Problem]:
             shipped = name == "own_models" and given in reference.catalogue
             if given in ids[:i] or shipped:
                 problems.append(Problem(f"/{name}/{i}/id", f"The id “{given}” is used twice."))
+    return problems
+
+
+def _cross_check_days(rig_file: RigFile) -> list[Problem]:
+    problems: list[Problem] = []
+    types = {t.id for t in rig_file.day.types}
+    if rig_file.plan.day_type is not None and rig_file.plan.day_type not in types:
+        problems.append(Problem("/plan/day_type", "The plan is made for a kind of day that is not there."))
+    for i, load in enumerate(rig_file.day.loads):
+        path = f"/day/loads/{i}"
+        for name in load.on:
+            if name not in types:
+                problems.append(Problem(f"{path}/on/{name}", f"There is no kind of day “{name}”."))
+        parts: list[tuple[str, LoadPart | TimesPart]] = [(path, load)]
+        parts += [(f"{path}/on/{name}", times) for name, times in load.on.items() if times is not None]
+        for at, part in parts:
+            if part.use == "uses" and part.uses * part.minutes > 1440 * (1 + 1e-9):
+                said = (
+                    f"{part.uses:g} uses of {part.minutes:g} min are {part.uses * part.minutes / 60:.1f} h: "
+                    "a day has 24."
+                )
+                problems.append(Problem(f"{at}/minutes", said))
+        likely = load.draw.value
+        if load.low is not None and load.low > likely:
+            problems.append(
+                Problem(f"{path}/low", f"The least, {load.low:g}, is more than the draw, {likely:g}.")
+            )
+        if load.high is not None and load.high < likely:
+            problems.append(
+                Problem(f"{path}/high", f"The most, {load.high:g}, is less than the draw, {likely:g}.")
+            )
+        if load.start_w is not None and load.start_w < likely * (1 if load.draw.unit == "W" else 0):
+            problems.append(
+                Problem(
+                    f"{path}/start_w",
+                    f"It starts at {load.start_w:g} W but runs at {likely:g} W: starts draw more.",
+                )
+            )
     return problems
 
 
@@ -237,22 +292,42 @@ def own_model(part: ModelPart, reference: Reference) -> BatteryModel:
     )
 
 
-def _load(part: LoadPart, system_v: float, mains_v: float) -> Load:
-    volts = part.volts or (system_v if part.supply == DC else mains_v)
+def _times(part: TimesPart | None) -> Times | None:
+    if part is None:
+        return None
+    return Times(part.use, part.hours, part.uses, part.minutes, part.starts_at, tuple(part.windows))
+
+
+def _load(part: LoadPart, rig_file: RigFile) -> Load:
+    second = rig_file.second_bank
+    on_second = second is not None and part.bank == SECOND and part.supply == DC
+    system_v = second.system_v if second is not None and on_second else rig_file.rig.system_v
+    volts = part.volts or (system_v if part.supply == DC else MAINS_V[rig_file.rig.units])
     return Load(
-        part.id,
-        part.name,
-        part.supply,
-        Draw(part.draw.value, part.draw.unit),
-        volts,
-        part.quantity,
-        part.use,
-        part.hours,
-        part.uses,
-        part.minutes,
-        part.duty,
-        part.starts_at,
-        tuple(part.windows),
+        id=part.id,
+        name=part.name,
+        supply=part.supply,
+        draw=Draw(part.draw.value, part.draw.unit),
+        volts=volts,
+        quantity=part.quantity,
+        use=part.use,
+        hours=part.hours,
+        uses=part.uses,
+        minutes=part.minutes,
+        duty=part.duty,
+        starts_at=part.starts_at,
+        windows=tuple(part.windows),
+        low=part.low,
+        high=part.high,
+        start_w=part.start_w,
+        start_s=part.start_s,
+        together=part.together,
+        critical=part.critical,
+        duty_at=tuple(part.duty_at),
+        measured_wh=part.measured_wh,
+        measured_hours=part.measured_hours,
+        bank=part.bank,
+        on={name: _times(times) for name, times in part.on.items()},
     )
 
 
@@ -261,17 +336,21 @@ def _old_bank(part: OldBankPart | None, reference: Reference) -> OldBank | None:
         return None
     battery_class = reference.classes[part.battery_class]
     volts = cells_of(battery_class, part.unit_v) * battery_class.cell_v
-    return OldBank(
-        battery_class,
-        volts,
-        part.unit_ah,
-        part.series,
-        part.parallel,
-        part.age_years,
-        part.unit_kg,
-        part.test_a,
-        part.test_minutes,
-        part.test_c,
+    fields = part.model_dump() | {"battery_class": battery_class, "unit_v": volts}
+    return OldBank(**fields)
+
+
+def _site(rig: RigPart, reference: Reference) -> Site:
+    climate = reference.climates.get(rig.climate) if rig.climate else None
+    return Site(rig.latitude, rig.longitude, rig.utc_offset_h, climate)
+
+
+def _loading(rig: RigPart) -> Loading:
+    inside = (rig.locker_length, rig.locker_width, rig.locker_height)
+    length, width, height = inside
+    locker = None if length is None or width is None or height is None else (length, width, height)
+    return Loading(
+        rig.payload_kg, rig.base_m, rig.coupling_kg, rig.coupling_max_kg, rig.old_x_m, rig.new_x_m, locker
     )
 
 
@@ -286,7 +365,6 @@ def to_plan(rig_file: RigFile, reference: Reference) -> Plan:
         The plan.
     """
     rig, day, plan = rig_file.rig, rig_file.day, rig_file.plan
-    mains_v = MAINS_V[rig.units]
     own = {m.id: own_model(m, reference) for m in rig_file.own_models}
     candidates = tuple(
         Candidate(
@@ -300,24 +378,86 @@ def to_plan(rig_file: RigFile, reference: Reference) -> Plan:
         )
         for c in rig_file.candidates
     )
+    second = rig_file.second_bank
     return Plan(
-        rig.name,
-        rig.kind,
-        rig.system_v,
-        rig.off_grid_nights,
-        rig.years_kept,
-        rig.battery_c,
-        rig.rest_c,
-        tuple(_load(part, rig.system_v, mains_v) for part in day.loads),
-        Inverter(day.inverter.efficiency, day.inverter.idle_w, day.inverter.hours_on),
-        day.standby_w,
-        plan.house_rule,
-        plan.overrides,
-        plan.life_basis,
-        candidates,
-        {**reference.catalogue, **own},
-        _old_bank(rig_file.old_bank, reference),
+        name=rig.name,
+        kind=rig.kind,
+        system_v=rig.system_v,
+        off_grid_nights=rig.off_grid_nights,
+        years_kept=rig.years_kept,
+        battery_c=rig.battery_c,
+        rest_c=rig.rest_c,
+        loads=tuple(_load(part, rig_file) for part in day.loads),
+        inverter=Inverter(day.inverter.efficiency, day.inverter.idle_w, day.inverter.hours_on),
+        standby_w=day.standby_w,
+        house_rule=plan.house_rule,
+        overrides=plan.overrides,
+        life_basis=plan.life_basis,
+        candidates=candidates,
+        models={**reference.catalogue, **own},
+        old_bank=_old_bank(rig_file.old_bank, reference),
+        site=_site(rig, reference),
+        place=rig.place,
+        months=tuple(int(m) for m in rig.months),
+        nights_in_a_row=rig.nights_in_a_row,
+        hook_up_nights=rig.hook_up_nights,
+        drive_hours=rig.drive_hours,
+        stay=Stay(rig.water_nights, rig.waste_nights, rig.gas_nights),
+        loading=_loading(rig),
+        budget=rig.budget,
+        cares=tuple(rig.cares),
+        day_types=tuple(DayType(**t.model_dump()) for t in day.types),
+        governing=plan.day_type,
+        day_basis=plan.day_basis,
+        habits=plan.habits,
+        overnight=plan.overnight,
+        second=None if second is None else SecondBank(**second.model_dump()),
     )
+
+
+def load_to_keep(load: dict[str, Any]) -> dict[str, Any]:
+    """A load as it is kept in the owner's appliance list: checked, without its id and its kinds of day.
+
+    Args:
+        load: a load as it stands in a rig file.
+
+    Returns:
+        Its fields.
+
+    Raises:
+        RigFileError: it is no load.
+    """
+    try:
+        part = LoadPart.model_validate({**load, "id": "own", "on": {}})
+    except ValidationError as error:
+        raise RigFileError([_problem(e) for e in error.errors(include_url=False)]) from error
+    return part.model_dump(mode="json", exclude={"id", "on", "bank"})
+
+
+def from_pattern(pattern: Mapping[str, Any], appliances: Mapping[str, Mapping[str, Any]]) -> dict[str, Any]:
+    """What a pattern of use fills a rig with, as it would be typed.
+
+    Args:
+        pattern: fields of the rig, ``assumptions``, ``standby_w``, and ``loads`` by the names of appliances,
+            with their number before ``×``.
+        appliances: name → load as it would be typed.
+
+    Returns:
+        ``rig``, ``day`` and ``plan`` parts of a document.
+
+    Raises:
+        KeyError: an appliance that is not in the list.
+    """
+    loads = []
+    for i, entry in enumerate(pattern["loads"], 1):
+        count, _, name = entry.rpartition(" × ")
+        loads.append({"id": f"load-{i}", **appliances[name], "quantity": int(count or 1)})
+    fields = ("off_grid_nights", "hook_up_nights", "nights_in_a_row", "drive_hours", "months")
+    return {
+        "rig": {f: pattern[f] for f in fields},
+        "day": {"loads": loads, "standby_w": pattern["standby_w"]},
+        "plan": {"overrides": dict(pattern["assumptions"])},
+    }
 
 
 def new_rig(name: str, **fields: Any) -> dict[str, Any]:

@@ -1,0 +1,148 @@
+"""Unit slips: what somebody may have meant who typed an amount where a draw belongs, or minutes as hours."""
+
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+from vast_harbor.core.quantities import NUMBER, PER_DAY, Unreadable, number
+
+_AMOUNT = re.compile(rf"^\s*({NUMBER})\s*(.*?)\s*$")
+# What LFP units have by their label; lead-acid ones have 2 V a cell.
+LFP_VOLTS = {12.8: 12.0, 25.6: 24.0, 51.2: 48.0, 6.4: 6.0}
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """One way to read what was typed.
+
+    Attributes:
+        label: it in words, computed.
+        operations: JSON Patch that enters it so.
+    """
+
+    label: str
+    operations: tuple[dict[str, Any], ...]
+
+
+def possible_readings(path: str, document: Any) -> tuple[Reading, ...]:
+    """What may have been meant by a value that was refused.
+
+    Args:
+        path: JSON pointer of the field.
+        document: the rig document as it was typed, the refused value in it.
+
+    Returns:
+        Readings, the likelier first; none where nothing is known to be meant.
+    """
+    text = _at(document, path)
+    match = _AMOUNT.match(text) if isinstance(text, str) else None
+    if match is None:
+        return ()
+    try:
+        amount = number(match[1])
+    except Unreadable:
+        return ()
+    unit, field = match[2].strip().lower(), path.rsplit("/", 1)[-1]
+    if field == "draw":
+        return tuple(_of_draw(path, amount, unit, document))
+    if field == "hours":
+        return tuple(_of_hours(path, amount, unit))
+    if field == "unit_v":
+        return tuple(_of_volts(path, amount))
+    if field == "unit_ah" or field == "rated_ah":
+        return tuple(_of_ah(path, amount, unit, document))
+    if field == "measured_wh" and unit in ("w", "kw"):
+        watts = amount * (1000 if unit == "kw" else 1)
+        return (
+            Reading(f"{_say(watts)} Wh", (_put(path, watts),)),
+            Reading(f"{_say(watts)} W for 24 h, which is {_say(watts * 24)} Wh", (_put(path, watts * 24),)),
+        )
+    return ()
+
+
+def _at(document: Any, path: str) -> Any:
+    for part in path.split("/")[1:]:
+        if isinstance(document, list) and part.isdigit() and int(part) < len(document):
+            document = document[int(part)]
+        elif isinstance(document, dict) and part in document:
+            document = document[part]
+        else:
+            return None
+    return document
+
+
+def _put(path: str, value: Any) -> dict[str, Any]:
+    return {"op": "replace", "path": path, "value": value}
+
+
+def _say(value: float) -> str:
+    return f"{value:.4g}" if value < 1000 else f"{value:.0f}"
+
+
+def _number(value: Any, otherwise: float) -> float:
+    return float(value) if isinstance(value, int | float) and not isinstance(value, bool) else otherwise
+
+
+def _hours(load: dict[str, Any]) -> float:
+    if load.get("use") == "standby":
+        return 24.0
+    if load.get("use") == "uses":
+        return _number(load.get("uses"), 0) * _number(load.get("minutes"), 0) / 60
+    if load.get("use") == "times":
+        return float(sum(b - a for a, b in load.get("windows") or []))
+    return _number(load.get("hours"), 0)
+
+
+def _of_draw(path: str, amount: float, unit: str, document: Any) -> Iterator[Reading]:
+    """``300 W/day``, ``1.2 kWh``, ``60 Ah`` in place of a draw: an amount a day, or a draw while it is on."""
+    if unit not in PER_DAY:
+        return
+    load = _at(document, path.rsplit("/", 1)[0])
+    if not isinstance(load, dict):
+        return
+    on = _hours(load) * _number(load.get("quantity"), 1) * _number(load.get("duty"), 1)
+    amps = unit.startswith("a")
+    volts = _number(load.get("volts"), 0) or _number(_at(document, "/rig/system_v"), 12)
+    wh = amount * (1000 if unit.startswith("k") else volts if amps else 1)
+    said = f"{_say(amount)} Ah at {volts:g} V, {_say(wh)} Wh" if amps else f"{_say(wh)} Wh"
+    if on > 0:
+        watts = wh / on
+        yield Reading(f"{said} a day: {_say(watts)} W over its {_say(on)} h", (_put(path, f"{watts:.6g} W"),))
+    yield Reading(
+        f"{said} a day, all day long: {_say(wh / 24)} W",
+        (
+            _put(path, f"{wh / 24:.6g} W"),
+            _put(path.replace("/draw", "/use"), "standby"),
+            _put(path.replace("/draw", "/duty"), 1),
+            _put(path.replace("/draw", "/quantity"), 1),
+        ),
+    )
+    base = f"{_say(amount)} A" if amps else f"{_say(wh)} W"
+    yield Reading(f"{base} while it is on", (_put(path, base),))
+
+
+def _of_hours(path: str, amount: float, unit: str) -> Iterator[Reading]:
+    if unit in ("", "h") and 24 < amount <= 1440:
+        yield Reading(f"{_say(amount)} minutes, {_say(amount / 60)} h", (_put(path, amount / 60),))
+        yield Reading("All day, 24 h", (_put(path, 24),))
+
+
+def _of_volts(path: str, amount: float) -> Iterator[Reading]:
+    for lfp, lead in LFP_VOLTS.items():
+        if abs(amount - lfp) < 1e-6:
+            of_class = path.replace("/unit_v", "/battery_class")
+            yield Reading(f"A lead-acid battery of {lead:g} V", (_put(path, lead),))
+            yield Reading(f"An LFP battery of {lfp:g} V", (_put(of_class, "lfp"), _put(path, lfp)))
+
+
+def _of_ah(path: str, amount: float, unit: str, document: Any) -> Iterator[Reading]:
+    volts = _number(_at(document, path.rsplit("/", 1)[0] + "/unit_v"), 12)
+    if unit in ("wh", "kwh"):
+        wh = amount * (1000 if unit == "kwh" else 1)
+        yield Reading(f"{_say(wh)} Wh at {volts:g} V: {_say(wh / volts)} Ah", (_put(path, wh / volts),))
+    if unit in ("min", "minutes", "rc"):
+        yield Reading(
+            f"Reserve minutes at 25 A: {_say(25 * amount / 60)} Ah at that rate",
+            (_put(path, 25 * amount / 60),),
+        )
