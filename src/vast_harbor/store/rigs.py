@@ -29,6 +29,8 @@ class StoredRig:
         id, revision: which, and how often it was changed.
         document: its rig file document.
         undo, redo: label of the edit that would be undone or redone; None when there is none.
+        base: the plan as it was before something was tried beside it; None when nothing is tried.
+        tried: labels of the edits tried so far, the oldest first.
     """
 
     id: int
@@ -36,6 +38,8 @@ class StoredRig:
     document: Document
     undo: str | None
     redo: str | None
+    base: Document | None = None
+    tried: tuple[str, ...] = ()
 
 
 def _now() -> str:
@@ -73,17 +77,69 @@ def listed(db: sqlite3.Connection) -> list[StoredRig]:
 def get(db: sqlite3.Connection, rig_id: int) -> StoredRig:
     """One rig; raises :class:`Missing`."""
     row = db.execute(
-        "SELECT id, revision, document FROM rig WHERE id = ? AND deleted_at IS NULL", (rig_id,)
+        "SELECT id, revision, document, base, base_edit FROM rig WHERE id = ? AND deleted_at IS NULL",
+        (rig_id,),
     ).fetchone()
     if row is None:
         raise Missing(rig_id)
     undo, redo = _last_done(db, rig_id), _first_undone(db, rig_id)
+    base = None if row["base"] is None else json.loads(row["base"])
+    tried = () if base is None else _labels_after(db, rig_id, row["base_edit"])
+    if base is not None and undo is not None and undo["id"] <= row["base_edit"]:
+        # What came before the trial is the plan; it is undone when the trial is over.
+        undo = None
     return StoredRig(
         row["id"],
         row["revision"],
         json.loads(row["document"]),
         undo["label"] if undo else None,
         redo["label"] if redo else None,
+        base,
+        tried,
+    )
+
+
+def _labels_after(db: sqlite3.Connection, rig_id: int, edit_id: int) -> tuple[str, ...]:
+    rows = db.execute(
+        "SELECT label FROM edit WHERE rig_id = ? AND id > ? AND undone = 0 ORDER BY id", (rig_id, edit_id)
+    )
+    return tuple(r["label"] for r in rows)
+
+
+def start_trial(db: sqlite3.Connection, stored: StoredRig) -> None:
+    """Try something beside the plan: what follows can be kept or dropped as a whole.
+
+    Args:
+        db: connection, in a write transaction.
+        stored: the rig as it was read in the same transaction.
+    """
+    if stored.base is not None:
+        return
+    # An undone edit could give its number to the first one tried.
+    db.execute("DELETE FROM edit WHERE rig_id = ? AND undone = 1", (stored.id,))
+    last = db.execute("SELECT max(id) AS id FROM edit WHERE rig_id = ?", (stored.id,)).fetchone()["id"]
+    db.execute(
+        "UPDATE rig SET base = ?, base_edit = ?, revision = revision + 1 WHERE id = ?",
+        (_dumps(stored.document), last or 0, stored.id),
+    )
+    # Further typing in the same field is part of the trial, not of the edit before it.
+    db.execute("UPDATE edit SET field = '' WHERE rig_id = ?", (stored.id,))
+
+
+def end_trial(db: sqlite3.Connection, stored: StoredRig, keep: bool) -> None:
+    """Keep what was tried, or go back to the plan as it was; both can be undone.
+
+    Args:
+        db: connection, in a write transaction.
+        stored: the rig as it was read in the same transaction.
+        keep: whether what was tried becomes the plan.
+    """
+    if stored.base is None:
+        return
+    if not keep:
+        change(db, stored, stored.base, "drop what was tried")
+    db.execute(
+        "UPDATE rig SET base = NULL, base_edit = NULL, revision = revision + 1 WHERE id = ?", (stored.id,)
     )
 
 
@@ -218,7 +274,7 @@ def changes(db: sqlite3.Connection, rig_id: int) -> list[Change]:
 def undo(db: sqlite3.Connection, stored: StoredRig) -> bool:
     """Take the last edit back; False when there is none."""
     edit = _last_done(db, stored.id)
-    if edit is None:
+    if edit is None or stored.undo is None:
         return False
     _put(db, stored.id, patched(stored.document, json.loads(edit["backward"])))
     db.execute("UPDATE edit SET undone = 1 WHERE id = ?", (edit["id"],))
