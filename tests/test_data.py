@@ -9,6 +9,7 @@ import pytest
 from vast_harbor import data
 from vast_harbor.core.battery import Bank, series_count
 from vast_harbor.core.errors import InvalidInput
+from vast_harbor.core.evaluate import evaluate
 from vast_harbor.core.need import usable_energy
 from vast_harbor.formats import rig_file as files
 
@@ -104,10 +105,31 @@ def test_defaults_that_follow_the_price_factor(reference) -> None:
 
 def test_appliance_list_covers_the_rooms() -> None:
     entries = data.appliances()
-    assert len(entries) >= 40
-    assert len({e["name"] for e in entries}) == len(entries)
-    assert {e["supply"] for e in entries} == {"dc", "ac"}
-    assert {e["use"] for e in entries} == {"hours", "uses", "standby"}
+    assert len(entries) >= 120
+    assert len({e.name for e in entries}) == len(entries)
+    assert {e.load["supply"] for e in entries} == {"dc", "ac"}
+    assert {e.load["use"] for e in entries} == {"hours", "uses", "standby"}
+    for e in entries:
+        likely = float(e.load["draw"].split()[0])
+        assert e.load["low"] <= likely <= e.load["high"], e.name
+        assert set(e.kinds) <= {"van", "rv", "caravan", "boat", "cabin", "other"}, e.name
+    critical = {e.name for e in entries if e.load["critical"]}
+    assert {"Navigation lights, LED", "Gas and smoke alarm", "Trailer brake, electric"} <= critical
+    rooms = {e.room for e in entries}
+    assert {"Galley", "Water", "Light", "Heat", "Deck", "Vehicle", "Safety"} <= rooms
+
+
+@pytest.mark.parametrize("key", data.patterns())
+def test_a_pattern_fills_a_rig_that_can_be_computed(reference, key) -> None:
+    filled = files.from_pattern(data.patterns()[key], {a.name: a.load for a in data.appliances()})
+    document = files.new_rig("Pattern")
+    for part, fields in filled.items():
+        document[part] |= fields
+    rig = files.read(document, reference, typed=True)
+    results = evaluate(files.to_plan(rig, reference), reference)
+    assert 100 < results.day.bank_wh.number < 6000
+    assert rig.rig.off_grid_nights + rig.rig.hook_up_nights <= 366
+    assert rig.rig.nights_in_a_row <= rig.rig.off_grid_nights
 
 
 @pytest.mark.parametrize("name", data.DEMO_RIGS)

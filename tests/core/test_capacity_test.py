@@ -48,7 +48,7 @@ def test_old_bank_in_nights_by_hand(evaluated, reference) -> None:
     # 422.9 Ah at 20 A: 23.65 % are left. Label 5040 Wh · 0.5 · k_T 0.95 (15 °C) · 0.2365 = 566.1 Wh: 1.179
     # nights of 480.
     results = evaluated(LAMP, old_bank=old_bank(reference, test_a=20, test_minutes=300, test_c=25))
-    tested = results.banks.old_tested
+    tested = results.banks.old_carries
     assert tested["soh"].value == pytest.approx(0.23648, abs=1e-4)
     assert tested["usable_wh"].value == pytest.approx(566.1, abs=0.5)
     assert tested["nights"].value == pytest.approx(1.1795, abs=1e-3)
@@ -77,6 +77,7 @@ def test_a_bank_that_still_serves_is_said_to(evaluated, reference) -> None:
 
 
 def test_half_a_test_is_no_test(evaluated, reference, demo_results) -> None:
-    assert evaluated(LAMP, old_bank=old_bank(reference, test_a=20)).banks.old_tested == {}
+    young = replace(old_bank(reference, test_a=20), age_years=None)
+    assert evaluated(LAMP, old_bank=young).banks.old_carries == {}
     plan = demo_results("kittiwake").plan
-    assert evaluate(replace(plan, old_bank=None), reference).banks.old_tested == {}
+    assert evaluate(replace(plan, old_bank=None), reference).banks.old_carries == {}

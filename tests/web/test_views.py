@@ -66,6 +66,11 @@ def test_every_field_reads_back_as_it_is_shown(client, reference, name) -> None:
         "/supply",
         "/use",
         "/value",
+        "/place",
+        "/season",
+        "/climate",
+        "/bank",
+        "/second_bank",
     )
     for path, text in view["fields"].items():
         if path.endswith(skip) or path.startswith("/plan/") or path.endswith("/unit"):
@@ -83,7 +88,7 @@ def test_every_field_reads_back_as_it_is_shown(client, reference, name) -> None:
 def test_strip_marks_the_worst_finding_of_a_stop(client) -> None:
     strip = {s["stop"]: s for s in view_of(client, "tern-rock")["strip"]}
     assert strip["banks"]["attention"] == "stop" and strip["banks"]["findings"] >= 2
-    assert strip["day"]["attention"] == "" and strip["day"]["findings"] == 0
+    assert strip["need"]["attention"] == "" and strip["need"]["findings"] == 0
 
 
 def test_pictures_are_given_as_points(client) -> None:

@@ -9,7 +9,7 @@ from flask_openapi3.openapi import OpenAPI
 from vast_harbor import __version__
 from vast_harbor.formats.rig_file import LARGEST_BYTES, Problem
 from vast_harbor.store.database import Database
-from vast_harbor.web import errors, harbor, load_csv, plan, reference, security
+from vast_harbor.web import errors, harbor, label, load_csv, plan, reference, security
 
 STATIC = Path(__file__).parent / "static"
 NOT_BUILT = "The interface is not built yet: run make build."
@@ -38,7 +38,7 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_BYTES + 1024
     security.protect(app, hosts)
     errors.handle(app)
-    for part in (harbor, plan, load_csv, reference):
+    for part in (harbor, plan, load_csv, label, reference):
         app.register_api(part.api)
     _describe(app)
     _serve_interface(app)

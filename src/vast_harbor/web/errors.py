@@ -25,7 +25,16 @@ SENTENCES = {
 
 def problems(status: int, *found: Problem) -> Response:
     """A refusal with its problems."""
-    body = {"problems": [{"path": p.path, "message": p.message} for p in found]}
+    body = {
+        "problems": [
+            {
+                "path": p.path,
+                "message": p.message,
+                "readings": [{"label": r.label, "operations": list(r.operations)} for r in p.readings],
+            }
+            for p in found
+        ]
+    }
     return make_response(jsonify(body), status)
 
 

@@ -1,6 +1,7 @@
 """Harbor: the rigs as cards; made, copied, exported, imported, deleted and brought back."""
 
 import re
+from typing import Any
 
 from flask import Response, current_app, make_response, request
 from flask_openapi3.blueprint import APIBlueprint
@@ -60,6 +61,10 @@ class NewRig(BaseModel):
 
     name: str = ""
     kind: str = "van"
+    pattern: str = Field(default="", description="Pattern of use to fill it with; an empty rig without")
+    region: str = Field(default="", description="Region where it is used")
+    units: str = ""
+    currency: str = ""
 
 
 class MadeListView(BaseModel):
@@ -132,10 +137,32 @@ def list_rigs() -> Response:
 
 @api.post("/rigs", responses={201: MadeView})
 def make_rig(body: NewRig) -> Response:
-    """Make an empty rig."""
+    """Make a rig: empty, or filled from a pattern of use."""
+    reference = data.reference()
     document = files.new_rig("New rig")
-    document["rig"] |= {"name": body.name.strip() or "New rig", "kind": body.kind}
-    checked = files.read(document, data.reference())
+    fields: dict[str, Any] = {"name": body.name.strip() or "New rig", "kind": body.kind}
+    if body.pattern:
+        if body.pattern not in data.patterns():
+            raise files.RigFileError([files.Problem("", f"There is no pattern “{body.pattern}”.")])
+        filled = files.from_pattern(
+            data.patterns()[body.pattern], {a.name: a.load for a in data.appliances()}
+        )
+        fields |= filled["rig"]
+        document["day"] |= filled["day"]
+        document["plan"] |= filled["plan"]
+    if body.region:
+        if body.region not in reference.regions:
+            raise files.RigFileError([files.Problem("", f"There is no region “{body.region}”.")])
+        region = reference.regions[body.region]
+        fields |= {
+            "region": region.key,
+            "latitude": region.latitude,
+            "longitude": region.longitude,
+            "utc_offset_h": region.utc_offset_h,
+            "climate": region.climate,
+        }
+    document["rig"] |= fields | {k: v for k, v in (("units", body.units), ("currency", body.currency)) if v}
+    checked = files.read(document, reference, typed=True)
     return json_response(store_document(files.to_document(checked)), 201)
 
 

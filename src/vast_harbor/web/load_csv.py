@@ -53,7 +53,8 @@ def preview_loads(path: RigPath) -> Response:
     with database().reading() as db:
         document = rigs.get(db, path.rig_id).document
     try:
-        rows = load_csv.read(request.get_data(), data.reference(), document["rig"]["units"])
+        types = [t["id"] for t in document["day"]["types"]]
+        rows = load_csv.read(request.get_data(), data.reference(), document["rig"]["units"], types)
     except load_csv.CsvError as error:
         raise files.RigFileError([files.Problem("", str(error))]) from error
     return json_response(

@@ -1,7 +1,9 @@
 """A rig: read, edited by JSON Patch, undone and redone, deleted; and the workings of its figures."""
 
+import json
 import sqlite3
 from dataclasses import replace
+from functools import lru_cache
 from typing import Any, Literal
 
 from flask import Response
@@ -15,6 +17,7 @@ from vast_harbor.core.plan import Candidate, Plan
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.store import rigs
+from vast_harbor.store.rigs import StoredRig
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor import MadeView, RigPath, database, json_response
 from vast_harbor.web.plan_models import RigView
@@ -52,6 +55,9 @@ class Edit(BaseModel):
     field: str = Field(
         default="", max_length=300, pattern=r"^(/.*)?$", description="The one field that is typed into"
     )
+    show: str = Field(
+        default="", max_length=40, description="Kind of day to show; the governing one if empty"
+    )
 
 
 class ChangeView(BaseModel):
@@ -71,6 +77,18 @@ class ChangesView(BaseModel):
     changes: list[ChangeView]
 
 
+class ShowQuery(BaseModel):
+    """Which kind of day to show."""
+
+    show: str = Field(default="", max_length=40, description="Id of a kind of day")
+
+
+class EndTrial(BaseModel):
+    """How a trial ends."""
+
+    keep: bool = Field(description="Whether what was tried becomes the plan")
+
+
 class WorkingsQuery(BaseModel):
     """Which figure."""
 
@@ -87,17 +105,28 @@ def _computed(rig: RigFile) -> tuple[Plan, Results]:
     return plan, evaluate(plan, data.reference())
 
 
-def _answer(db: sqlite3.Connection, rig_id: int) -> Response:
+# While something is tried, the plan beside it stays the same from edit to edit.
+@lru_cache(maxsize=4)
+def _base_results(document: str) -> Results:
+    return _evaluated(json.loads(document))[2]
+
+
+def _view(stored: StoredRig, rig: RigFile, results: Results, show: str) -> RigView:
+    base = None if stored.base is None else _base_results(json.dumps(stored.base))
+    return rig_view(stored, rig, results, show, base)
+
+
+def _answer(db: sqlite3.Connection, rig_id: int, show: str) -> Response:
     stored = rigs.get(db, rig_id)
     rig, _, results = _evaluated(stored.document)
-    return json_response(rig_view(stored, rig, results))
+    return json_response(_view(stored, rig, results, show))
 
 
 @api.get("/rigs/<int:rig_id>", responses={200: RigView})
-def get_rig(path: RigPath) -> Response:
+def get_rig(path: RigPath, query: ShowQuery) -> Response:
     """A rig with all its stops."""
     with database().reading() as db:
-        return _answer(db, path.rig_id)
+        return _answer(db, path.rig_id, query.show)
 
 
 @api.patch("/rigs/<int:rig_id>", responses={200: RigView})
@@ -113,7 +142,7 @@ def edit_rig(path: RigPath, body: Edit) -> Response:
         rig = files.read(document, data.reference(), typed=True)
         rigs.change(db, stored, files.to_document(rig), body.label, body.field)
         # Computed before it is kept: a rig that could not be shown must not be stored.
-        return json_response(rig_view(rigs.get(db, path.rig_id), rig, _computed(rig)[1]))
+        return json_response(_view(rigs.get(db, path.rig_id), rig, _computed(rig)[1], body.show))
 
 
 def _operation(operation: Operation) -> dict[str, Any]:
@@ -135,19 +164,35 @@ def delete_rig(path: RigPath) -> Response:
 
 
 @api.post("/rigs/<int:rig_id>/undo", responses={200: RigView})
-def undo_edit(path: RigPath) -> Response:
+def undo_edit(path: RigPath, query: ShowQuery) -> Response:
     """Take the last edit back; nothing changes when there is none."""
     with database().writing() as db:
         rigs.undo(db, rigs.get(db, path.rig_id))
-        return _answer(db, path.rig_id)
+        return _answer(db, path.rig_id, query.show)
 
 
 @api.post("/rigs/<int:rig_id>/redo", responses={200: RigView})
-def redo_edit(path: RigPath) -> Response:
+def redo_edit(path: RigPath, query: ShowQuery) -> Response:
     """Do the last undone edit again; nothing changes when there is none."""
     with database().writing() as db:
         rigs.redo(db, rigs.get(db, path.rig_id))
-        return _answer(db, path.rig_id)
+        return _answer(db, path.rig_id, query.show)
+
+
+@api.post("/rigs/<int:rig_id>/what-if", responses={200: RigView})
+def start_trial(path: RigPath, query: ShowQuery) -> Response:
+    """Try something beside the plan, from here on; every figure then tells what it is in the plan."""
+    with database().writing() as db:
+        rigs.start_trial(db, rigs.get(db, path.rig_id))
+        return _answer(db, path.rig_id, query.show)
+
+
+@api.post("/rigs/<int:rig_id>/what-if/end", responses={200: RigView})
+def end_trial(path: RigPath, query: ShowQuery, body: EndTrial) -> Response:
+    """Keep what was tried, or drop it."""
+    with database().writing() as db:
+        rigs.end_trial(db, rigs.get(db, path.rig_id), body.keep)
+        return _answer(db, path.rig_id, query.show)
 
 
 @api.get("/rigs/<int:rig_id>/workings", responses={200: WorkingsView})

@@ -14,26 +14,68 @@ class StripView(BaseModel):
     figure: str
     attention: str
     findings: int
+    was: str | None = Field(default=None, description="What it is in the plan, while something is tried")
 
 
 class LoadView(BaseModel):
-    """A load's figures."""
+    """A load's figures on the day that is shown."""
 
     id: str
     wh: FigureView
     bank_wh: FigureView
     share: FigureView
     blocks: list[tuple[float, float]] = Field(description="When it is on, clock hours within the day")
+    runs: bool = Field(description="Whether it runs on this kind of day at all")
+    own: bool = Field(description="Whether this kind of day has other times than usual")
+    duty: str = Field(description="Duty where the weather sets it; empty otherwise")
+    measured: bool
+
+
+class DayTypeView(BaseModel):
+    """A kind of day beside the others."""
+
+    id: str
+    index: int
+    total: FigureView
+    governs: bool
+    carried: bool = Field(description="Whether the bank must carry it alone")
+    need: FigureView
+    labels: list[FigureView] = Field(description="What the label must say, by class in their order")
+
+
+class HabitView(BaseModel):
+    """The same day by other habits."""
+
+    key: str
+    figure: FigureView
 
 
 class DayView(BaseModel):
-    """The day in figures, with the power profile as steps."""
+    """One kind of day in figures, with the power profile as steps."""
 
+    type: str
+    index: int
+    types: list[DayTypeView]
+    chosen: bool = Field(description="Whether the owner chose the day to plan for")
     loads: list[LoadView]
     idle: FigureView
     standby: FigureView
+    standby_left: FigureView | None
     inverter_hours: FigureView
     total: FigureView
+    listed: FigureView
+    cautious: FigureView
+    habits: list[HabitView]
+    measured: FigureView | None
+    mean_current: FigureView
+    peak: FigureView
+    peak_current: FigureView
+    peak_loads: list[str]
+    air: FigureView
+    battery: FigureView
+    sun: str = Field(description="Sunrise and sunset in words; empty without a site")
+    night: list[tuple[float, float]]
+    charge: str = Field(description="When it is charged, in words")
     edges_h: list[float]
     watts: list[float]
     ac_watts: list[float] = Field(description="The part of it through the inverter")
@@ -59,6 +101,7 @@ class ClassNeedView(BaseModel):
     nameplate_wh: FigureView
     nameplate_ah: FigureView
     classical_ah: FigureView | None
+    peak_current: FigureView
     steps: list[StepView]
 
 
@@ -80,14 +123,46 @@ class AssumptionView(BaseModel):
     note: str
 
 
+class RuleNeedView(BaseModel):
+    """What a house rule would make of the same day: the need, and the labels by class in their order."""
+
+    key: str
+    need: str
+    labels: list[str]
+
+
+class SecondView(BaseModel):
+    """The need of the second bank."""
+
+    day: FigureView
+    energy: FigureView
+    from_main: FigureView
+    labels: list[FigureView] = Field(description="By class in their order")
+
+
+class RuntimeView(BaseModel):
+    """How long something runs on one kilowatt-hour, and on the old bank where that is known."""
+
+    id: str
+    name: str
+    on_kwh: FigureView
+    on_old: FigureView | None
+
+
 class NeedView(BaseModel):
     """The need for every battery class side by side."""
 
+    day_name: str = Field(description="The kind of day that governs")
     energy: FigureView
     nights: FigureView
     reserve: FigureView
     ageing: FigureView
+    overnight: FigureView
+    overnight_text: str = Field(description="From when to when, in words")
     classes: list[ClassNeedView]
+    rules: list[RuleNeedView]
+    second: SecondView | None
+    runtimes: list[RuntimeView]
     assumptions: list[AssumptionView]
 
 
@@ -140,13 +215,45 @@ class ProposalView(BaseModel):
     unfit: list[UnfitView]
 
 
+class SignView(BaseModel):
+    """What one sign says of the old bank's health, as a range of shares."""
+
+    name: str
+    text: str
+    low: float
+    high: float
+
+
+class SuspectView(BaseModel):
+    """One that may be at fault."""
+
+    key: str
+    verdict: str
+    says: list[TokenView]
+    next: str
+
+
+class DiagnosisView(BaseModel):
+    """Whether the old bank is the culprit."""
+
+    says: str
+    danger: str
+    health: FigureView | None
+    range: str
+    agree: bool
+    signs: list[SignView]
+    suspects: list[SuspectView]
+
+
 class BanksView(BaseModel):
     """Candidates and proposals."""
 
     candidates: list[CandidateView]
     proposals: list[ProposalView]
-    old_tested: dict[str, FigureView] = Field(description="What a capacity test says; empty without one")
-    old_range: str = Field(description="Range of the state of health that the test allows")
+    old_carries: dict[str, FigureView] = Field(
+        description="What is left of the old bank; empty where unknown"
+    )
+    diagnosis: DiagnosisView | None
     old: list[FigureView] = Field(description="Label energy and weight of the old bank; empty without one")
 
 
@@ -215,7 +322,28 @@ class UnitsView(BaseModel):
 
     weight: str
     temperature: str
+    length: str
+    small_length: str
     currency: str
+
+
+class VoltageView(BaseModel):
+    """The rig at one system voltage."""
+
+    system_v: float
+    here: bool
+    peak: FigureView
+    cable: FigureView
+    lost: FigureView
+    need: FigureView
+    labels: list[FigureView] = Field(description="AGM and LFP")
+    replaced: list[str]
+
+
+class TrialView(BaseModel):
+    """What is being tried beside the plan."""
+
+    tried: list[str]
 
 
 class RigView(BaseModel):
@@ -233,4 +361,6 @@ class RigView(BaseModel):
     need: NeedView
     banks: BanksView
     compare: CompareView
+    voltages: list[VoltageView]
+    what_if: TrialView | None
     findings: list[FindingView]

@@ -1,47 +1,46 @@
 """A rig with all its stops, as the interface is given it after every edit."""
 
 from collections.abc import Iterable
-from functools import lru_cache
 
 import numpy as np
 from pydantic import BaseModel
 
-from vast_harbor.core.assumptions import Assumption, Assumptions
 from vast_harbor.core.battery import Bank
-from vast_harbor.core.display import Style, currency_symbol, trim
+from vast_harbor.core.display import Style, currency_symbol
 from vast_harbor.core.evaluate import Results
 from vast_harbor.core.proposals import Fit
 from vast_harbor.core.quantities import clock_text
 from vast_harbor.core.stops import compare as compare_stop
 from vast_harbor.core.stops.banks import BankFigures, Proposal
-from vast_harbor.core.units import US, to_display
+from vast_harbor.core.stops.voltage import VoltageChoice
+from vast_harbor.core.units import US
 from vast_harbor.core.workings import Figure
 from vast_harbor.formats.fields import Clock, Measure
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.store.rigs import StoredRig
+from vast_harbor.web.day_view import day_view, need_view
 from vast_harbor.web.plan_models import (
-    AssumptionView,
     BanksView,
     CandidateView,
-    ClassNeedView,
     ColumnView,
     CompareView,
     CorrectionView,
-    DayView,
+    DiagnosisView,
     FitView,
-    LoadView,
-    NeedView,
     ProposalView,
     RigView,
     RowView,
     RundownView,
     SeriesView,
-    StepView,
+    SignView,
     StripView,
+    SuspectView,
+    TrialView,
     UnfitView,
     UnitsView,
+    VoltageView,
 )
-from vast_harbor.web.views import FigureView, SchoolView, figure_view, finding_view, range_text, tokens
+from vast_harbor.web.views import FigureView, figure_view, finding_view, plain_number, range_text, tokens
 
 STOPS = ("rig", "day", "need", "banks", "compare")
 SEVERITIES = ("note", "care", "stop")
@@ -52,20 +51,24 @@ def style_of(rig_file: RigFile) -> Style:
     return Style(rig_file.rig.units, rig_file.rig.currency)
 
 
-def rig_view(stored: StoredRig, rig_file: RigFile, results: Results) -> RigView:
+def rig_view(
+    stored: StoredRig, rig_file: RigFile, results: Results, show: str = "", base: Results | None = None
+) -> RigView:
     """A rig with all its stops.
 
     Args:
         stored: the rig as stored.
         rig_file: its checked document.
         results: its figures.
+        show: id of the kind of day to show; the governing one when there is none of that id.
+        base: figures of the plan beside which something is tried; None when nothing is.
 
     Returns:
         What the interface shows.
     """
     style = style_of(rig_file)
     us = rig_file.rig.units == US
-    return RigView.model_construct(
+    view = RigView.model_construct(
         id=stored.id,
         revision=stored.revision,
         undo=stored.undo,
@@ -75,21 +78,52 @@ def rig_view(stored: StoredRig, rig_file: RigFile, results: Results) -> RigView:
         units=UnitsView(
             weight="lb" if us else "kg",
             temperature="°F" if us else "°C",
+            length="ft" if us else "m",
+            small_length="in" if us else "mm",
             currency=currency_symbol(rig_file.rig.currency),
         ),
         strip=strip(results, rig_file, style),
-        day=_day(results, style),
-        need=_need(results, style),
+        day=day_view(results, style, show),
+        need=need_view(results, style),
         banks=_banks(results, style),
         compare=_compare(results, style),
+        voltages=[_voltage(c, results, style) for c in results.voltages],
+        what_if=None if stored.base is None else TrialView(tried=list(stored.tried)),
         findings=[finding_view(f, style) for f in results.findings],
     )
+    if base is not None:
+        _tell_what_was(view, base.figures(), strip(base, rig_file, style), style)
+    return view
+
+
+def _tell_what_was(view: RigView, base: dict[str, Figure], base_strip: list[StripView], style: Style) -> None:
+    """Put beside every figure what it is in the plan, where it differs."""
+
+    def walk(part: object) -> None:
+        if isinstance(part, FigureView):
+            before = base.get(part.key)
+            text = style.text(before.value, before.unit) if before is not None else None
+            part.was = text if text != part.text else None
+        elif isinstance(part, BaseModel):
+            for name in type(part).model_fields:
+                walk(getattr(part, name))
+        elif isinstance(part, list):
+            for item in part:
+                walk(item)
+        elif isinstance(part, dict):
+            for item in part.values():
+                walk(item)
+
+    for name in ("day", "need", "banks", "compare", "voltages"):
+        walk(getattr(view, name))
+    for now, before in zip(view.strip, base_strip, strict=True):
+        now.was = before.figure if before.figure != now.figure else None
 
 
 def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
     """The strip: each stop with its one live figure."""
     need, columns = results.need, results.compare.columns
-    nights = style.text(need.nights.value, "nights")
+    nights = "overnight" if results.plan.overnight else f"for {style.text(need.nights.value, 'nights')}"
     best = min(
         (c for c in columns if c.cost["per_cycle"].value is not None),
         key=lambda c: c.cost["per_cycle"].number,
@@ -98,8 +132,10 @@ def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
     count = len(results.banks.candidates)
     figures = {
         "rig": f"{rig_file.rig.system_v:g} V · {style.text(rig_file.rig.off_grid_nights, 'nights')} a year",
-        "day": style.text(results.day.bank_wh.value, "Wh"),
-        "need": f"{style.text(need.energy.value, 'Wh')} for {nights}",
+        "day": f"{style.text(results.day.bank_wh.value, 'Wh')} · {results.day.type.name}"
+        if len(results.days.days) > 1
+        else style.text(results.day.bank_wh.value, "Wh"),
+        "need": f"{style.text(need.energy.value, 'Wh')} {nights}",
         "banks": f"{count} candidate{'' if count == 1 else 's'}",
         "compare": (
             f"{best.banked.battery_class.code} · {style.text(best.cost['per_cycle'].value, 'money/cycle')}"
@@ -111,17 +147,12 @@ def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
     for stop in STOPS:
         here = [f for f in results.findings if f.stop == stop]
         worst = max((f.severity for f in here), key=SEVERITIES.index, default="")
-        out.append(StripView(stop=stop, figure=figures[stop], attention=worst, findings=len(here)))
+        out.append(
+            StripView.model_construct(
+                stop=stop, figure=figures[stop], attention=worst, findings=len(here), was=None
+            )
+        )
     return out
-
-
-def _plain_number(value: float, unit: str, style: Style) -> str:
-    shown, _ = to_display(value, unit, style.system)
-    return (
-        trim(f"{shown:.6f}").replace("-0", "0")
-        if abs(shown) < 1e-9
-        else trim(f"{shown:.6g}" if abs(shown) < 1e6 else f"{shown:.2f}")
-    )
 
 
 def _fields(rig_file: RigFile, results: Results, style: Style) -> dict[str, str]:
@@ -133,11 +164,21 @@ def _fields(rig_file: RigFile, results: Results, style: Style) -> dict[str, str]
             value, path = getattr(part, name), f"{at}/{name}"
             if isinstance(value, BaseModel):
                 walk(value, path)
+            elif name == "on":
+                for key, times in value.items():
+                    if times is not None:
+                        walk(times, f"{path}/{key}")
             elif name == "windows":
                 out[path] = ", ".join(f"{clock_text(a)}–{clock_text(b)}" for a, b in value)
+            elif name == "duty_at":
+                for i, item in enumerate(value):
+                    out[f"{path}/{i}"] = plain_number(item, "1", style)
             elif isinstance(value, list):
                 for i, item in enumerate(value):
-                    walk(item, f"{path}/{i}")
+                    if isinstance(item, BaseModel):
+                        walk(item, f"{path}/{i}")
+            elif isinstance(value, bool):
+                continue
             elif value is None:
                 out[path] = ""
             elif isinstance(value, str):
@@ -149,110 +190,17 @@ def _fields(rig_file: RigFile, results: Results, style: Style) -> dict[str, str]
     walk(rig_file, "")
     for i, load in enumerate(rig_file.day.loads):
         unit = load.draw.unit
-        out[f"/day/loads/{i}/draw"] = f"{_plain_number(load.draw.value, unit, style)} {unit}"
+        out[f"/day/loads/{i}/draw"] = f"{plain_number(load.draw.value, unit, style)} {unit}"
     for key, value in rig_file.plan.overrides.items():
         unit = results.assumptions.get(key).entry.unit
-        out[f"/plan/overrides/{key}"] = _plain_number(value, unit, style)
+        out[f"/plan/overrides/{key}"] = plain_number(value, unit, style)
     return out
 
 
 def _field_text(value: float, unit: str, style: Style) -> str:
     if unit == "clock":
         return clock_text(value)
-    return _plain_number(value, unit, style)
-
-
-def _day(results: Results, style: Style) -> DayView:
-    day = results.day
-    loads = [
-        LoadView.model_construct(
-            id=f.load.id,
-            wh=figure_view(f.wh, style),
-            bank_wh=figure_view(f.bank_wh, style),
-            share=figure_view(f.share, style),
-            blocks=[(round(a, 4), round(b, 4)) for a, b in f.load.blocks],
-        )
-        for f in day.loads
-    ]
-    return DayView.model_construct(
-        loads=loads,
-        idle=figure_view(day.idle_wh, style),
-        standby=figure_view(day.standby_wh, style),
-        inverter_hours=figure_view(day.inverter_hours, style),
-        total=figure_view(day.bank_wh, style),
-        edges_h=[round(float(x), 4) for x in day.profile.edges_h],
-        watts=np.round(day.profile.watts, 2).tolist(),
-        ac_watts=np.round(day.ac_watts, 2).tolist(),
-        kwh=np.round(day.profile.energy_so_far() / 1000, 4).tolist(),
-    )
-
-
-def _need(results: Results, style: Style) -> NeedView:
-    need = results.need
-    classes = [
-        ClassNeedView.model_construct(
-            battery_class=key,
-            dod=figure_view(c.dod, style),
-            temperature=figure_view(c.temperature, style),
-            rate=figure_view(c.rate, style),
-            ageing=figure_view(c.ageing, style),
-            nameplate_wh=figure_view(c.nameplate_wh, style),
-            nameplate_ah=figure_view(c.nameplate_ah, style),
-            classical_ah=figure_view(c.classical_ah, style) if c.classical_ah else None,
-            steps=_steps(c.steps, style),
-        )
-        for key, c in need.classes.items()
-    ]
-    temperature = {f"temperature_factor.{k}": c.temperature.value for k, c in need.classes.items()}
-    return NeedView.model_construct(
-        energy=figure_view(need.energy, style),
-        nights=figure_view(need.nights, style),
-        reserve=figure_view(need.reserve, style),
-        ageing=figure_view(need.ageing, style),
-        classes=classes,
-        assumptions=_assumption_list(results.assumptions, tuple(temperature.items()), style),
-    )
-
-
-def _steps(steps: tuple[Figure, ...], style: Style) -> list[StepView]:
-    before = [None, *steps[:-1]]
-    return [
-        StepView.model_construct(
-            name=step.name,
-            figure=figure_view(step, style),
-            added="" if last is None else style.text(step.number - last.number, "±Wh"),
-        )
-        for last, step in zip(before, steps, strict=True)
-    ]
-
-
-# The list is long and changes only with the rule, the overrides and the temperature.
-@lru_cache(maxsize=16)
-def _assumption_list(
-    assumptions: Assumptions, computed: tuple[tuple[str, float | None], ...], style: Style
-) -> list[AssumptionView]:
-    return [_assumption(a, dict(computed), style) for a in assumptions]
-
-
-def _assumption(a: Assumption, computed: dict[str, float | None], style: Style) -> AssumptionView:
-    unit = a.entry.unit
-    value = computed.get(a.key) if a.value is None else a.value
-    default = value if a.default is None and not a.overridden else a.default
-    return AssumptionView.model_construct(
-        key=a.key,
-        name=a.name,
-        symbol=a.symbol,
-        group=a.entry.group,
-        text=style.text(value, unit),
-        value=value,
-        field="" if value is None else _plain_number(value, unit, style),
-        default=style.text(default, unit),
-        range=range_text(a.low, a.high, unit, style),
-        schools=[SchoolView.model_construct(name=n, text=style.text(v, unit)) for n, v in a.schools.items()],
-        overridden=a.overridden,
-        source=a.entry.source,
-        note=a.entry.note,
-    )
+    return plain_number(value, unit, style)
 
 
 def layout(bank: Bank) -> str:
@@ -323,15 +271,47 @@ def _banks(results: Results, style: Style) -> BanksView:
     return BanksView.model_construct(
         candidates=[_candidate(c, i, style) for i, c in enumerate(results.banks.candidates)],
         proposals=[_proposal(p, results, style) for p in results.banks.proposals.values()],
-        old_tested={k: figure_view(f, style) for k, f in results.banks.old_tested.items()},
-        old_range=_old_range(results, style),
+        old_carries={k: figure_view(f, style) for k, f in results.banks.old_carries.items()},
+        diagnosis=_diagnosis(results, style),
         old=[figure_view(f, style) for f in (results.banks.old_wh, results.banks.old_kg) if f],
     )
 
 
-def _old_range(results: Results, style: Style) -> str:
-    soh = results.banks.old_tested.get("soh")
-    return "" if soh is None else range_text(soh.low, soh.high, soh.unit, style)
+def _diagnosis(results: Results, style: Style) -> DiagnosisView | None:
+    found = results.banks.diagnosis
+    if found is None:
+        return None
+    health = found.health
+    return DiagnosisView.model_construct(
+        says=found.says,
+        danger=found.danger,
+        health=figure_view(health, style) if health else None,
+        range=range_text(health.low, health.high, health.unit, style) if health else "",
+        agree=found.agree,
+        signs=[
+            SignView.model_construct(
+                name=s.name, text=range_text(s.low, s.high, "%", style), low=s.low, high=s.high
+            )
+            for s in found.signs
+        ],
+        suspects=[
+            SuspectView.model_construct(key=s.key, verdict=s.verdict, says=tokens(s.says, style), next=s.next)
+            for s in found.suspects
+        ],
+    )
+
+
+def _voltage(choice: VoltageChoice, results: Results, style: Style) -> VoltageView:
+    return VoltageView.model_construct(
+        system_v=choice.system_v,
+        here=choice.system_v == results.plan.system_v,
+        peak=figure_view(choice.peak_a, style),
+        cable=figure_view(choice.cable, style),
+        lost=figure_view(choice.converter_wh, style),
+        need=figure_view(choice.need_wh, style),
+        labels=[figure_view(f, style) for f in choice.label_ah.values()],
+        replaced=list(choice.replaced),
+    )
 
 
 def _points(pairs: Iterable[tuple[float, float]], digits: int) -> list[tuple[float, float]]:

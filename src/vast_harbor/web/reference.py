@@ -1,14 +1,29 @@
 """Shipped reference data that the interface offers: classes, house rules, appliances."""
 
+from collections.abc import Mapping
+from dataclasses import asdict
+from typing import Any
+
 from flask import Response
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from vast_harbor import data
-from vast_harbor.web.harbor import json_response
+from vast_harbor.data import Appliance
+from vast_harbor.formats import rig_file as files
+from vast_harbor.store import appliances
+from vast_harbor.store.appliances import OwnAppliance
+from vast_harbor.web.harbor import database, json_response
+from vast_harbor.web.views import ProblemsView
 
-api = APIBlueprint("reference", __name__, url_prefix="/api", abp_tags=[Tag(name="reference")])
+api = APIBlueprint(
+    "reference",
+    __name__,
+    url_prefix="/api",
+    abp_tags=[Tag(name="reference")],
+    abp_responses={422: ProblemsView},
+)
 
 
 class ClassView(BaseModel):
@@ -41,19 +56,27 @@ class ChoiceView(BaseModel):
 
 
 class ApplianceView(BaseModel):
-    """An entry of the appliance list."""
+    """An entry of the appliance list, shipped or the owner's own."""
 
     name: str
     room: str
-    supply: str
-    draw: str
-    use: str
-    hours: float
-    uses: float
-    minutes: float
-    duty: float
-    starts_at: float | None
+    kinds: list[str] = Field(description="Kinds of rig that have such a thing; empty for all")
     note: str
+    says: str = Field(description="Draw, supply and usual time in words")
+    critical: bool
+    own: int | None = Field(default=None, description="Number in the owner's list")
+    load: dict[str, Any] = Field(description="The load as an edit of a rig takes it, without id")
+
+
+class RegionView(BaseModel):
+    """A place to choose a site from."""
+
+    key: str
+    name: str
+    latitude: float
+    longitude: float
+    utc_offset_h: float
+    climate: str
 
 
 class ReferenceView(BaseModel):
@@ -63,6 +86,65 @@ class ReferenceView(BaseModel):
     rules: list[RuleView]
     life_bases: list[ChoiceView]
     appliances: list[ApplianceView]
+    regions: list[RegionView]
+    climates: list[ChoiceView]
+    patterns: list[ChoiceView]
+
+
+class KeepAppliance(BaseModel):
+    """An appliance for the owner's list."""
+
+    load: dict[str, Any] = Field(description="A load as it stands in a rig file")
+
+
+class AppliancePath(BaseModel):
+    """Which of the owner's appliances."""
+
+    appliance_id: int = Field(ge=1, le=2**53)
+
+
+class AppliancesView(BaseModel):
+    """The owner's own appliances."""
+
+    appliances: list[ApplianceView]
+
+
+def _usual(load: Mapping[str, Any]) -> str:
+    if load["use"] == "standby":
+        return "all day"
+    if load["use"] == "uses":
+        return f"{load['uses']:g} × {load['minutes']:g} min"
+    if load["use"] == "times":
+        return "at times"
+    return f"{load['hours']:g} h"
+
+
+def _shipped(entry: Appliance) -> ApplianceView:
+    load = entry.load
+    return ApplianceView(
+        name=entry.name,
+        room=entry.room,
+        kinds=list(entry.kinds),
+        note=entry.note,
+        says=f"{load['draw']} {load['supply'].upper()} · {_usual(load)}",
+        critical=load["critical"],
+        load=dict(load),
+    )
+
+
+def _own(entry: OwnAppliance) -> ApplianceView:
+    load = entry.load
+    draw = load["draw"]
+    return ApplianceView(
+        name=entry.name,
+        room="Your own",
+        kinds=[],
+        note="",
+        says=f"{draw['value']:g} {draw['unit']} {load['supply'].upper()} · {_usual(load)}",
+        critical=load["critical"],
+        own=entry.id,
+        load=load,
+    )
 
 
 @api.get("/reference", responses={200: ReferenceView})
@@ -86,8 +168,39 @@ def get_reference() -> Response:
         for r in reference.rules.values()
     ]
     bases = [ChoiceView(key=k, name=name, why=why) for k, (name, why) in reference.life_bases.items()]
-    appliances = [
-        ApplianceView(**({"hours": 0, "uses": 0, "minutes": 0, "duty": 1, "starts_at": None} | row))
-        for row in data.appliances()
-    ]
-    return json_response(ReferenceView(classes=classes, rules=rules, life_bases=bases, appliances=appliances))
+    climates = [ChoiceView(key=c.key, name=c.name, why=c.like) for c in reference.climates.values()]
+    patterns = [ChoiceView(key=k, name=p["name"], why=p["like"]) for k, p in data.patterns().items()]
+    view = ReferenceView(
+        classes=classes,
+        rules=rules,
+        life_bases=bases,
+        appliances=[_shipped(a) for a in data.appliances()],
+        regions=[RegionView(**asdict(r)) for r in reference.regions.values()],
+        climates=climates,
+        patterns=patterns,
+    )
+    return json_response(view)
+
+
+@api.get("/appliances", responses={200: AppliancesView})
+def list_own() -> Response:
+    """The owner's own appliances."""
+    with database().reading() as db:
+        return json_response(AppliancesView(appliances=[_own(a) for a in appliances.listed(db)]))
+
+
+@api.post("/appliances", responses={200: AppliancesView})
+def keep_own(body: KeepAppliance) -> Response:
+    """Keep a load in the owner's list, to be found in every rig; one of the same name is replaced."""
+    load = files.load_to_keep(body.load)
+    with database().writing() as db:
+        appliances.keep(db, load["name"], load)
+        return json_response(AppliancesView(appliances=[_own(a) for a in appliances.listed(db)]))
+
+
+@api.delete("/appliances/<int:appliance_id>", responses={200: AppliancesView})
+def forget_own(path: AppliancePath) -> Response:
+    """Take an appliance out of the owner's list."""
+    with database().writing() as db:
+        appliances.forget(db, path.appliance_id)
+        return json_response(AppliancesView(appliances=[_own(a) for a in appliances.listed(db)]))

@@ -1,13 +1,22 @@
 """What the interface is given: response models, and how figures become them."""
 
 import re
+from typing import Any
 
 from pydantic import BaseModel
 
-from vast_harbor.core.display import NO_VALUE, Style
+from vast_harbor.core.display import NO_VALUE, Style, trim
+from vast_harbor.core.units import to_display
 from vast_harbor.core.workings import Figure, Finding, Sentence
 
 _SLOT = re.compile(r"\{\{|\}\}|\{([^{}]+)\}")
+
+
+class ReadingView(BaseModel):
+    """One way to read what was typed, and the JSON Patch that enters it so."""
+
+    label: str
+    operations: list[dict[str, Any]]
 
 
 class ProblemView(BaseModel):
@@ -15,6 +24,7 @@ class ProblemView(BaseModel):
 
     path: str
     message: str
+    readings: list[ReadingView] = []
 
 
 class ProblemsView(BaseModel):
@@ -24,11 +34,12 @@ class ProblemsView(BaseModel):
 
 
 class FigureView(BaseModel):
-    """A figure as shown; its key opens its workings."""
+    """A figure as shown; its key opens its workings. While something is tried, what it was in the plan."""
 
     key: str
     text: str
     value: float | None
+    was: str | None = None
 
 
 class TokenView(BaseModel):
@@ -184,4 +195,14 @@ def workings_view(figure: Figure, style: Style, default: float | None) -> Workin
         assumption=figure.assumption,
         path=figure.path,
         default=NO_VALUE if default is None else style.text(default, figure.unit),
+    )
+
+
+def plain_number(value: float, unit: str, style: Style) -> str:
+    """A value as it stands in its input: in the owner's unit, without it."""
+    shown, _ = to_display(value, unit, style.system)
+    return (
+        trim(f"{shown:.6f}").replace("-0", "0")
+        if abs(shown) < 1e-9
+        else trim(f"{shown:.6g}" if abs(shown) < 1e6 else f"{shown:.2f}")
     )
