@@ -6,11 +6,13 @@ import ChangeList from '@/ui/ChangeList.vue'
 import CommandPalette from '@/ui/CommandPalette.vue'
 import PassageStrip from '@/ui/PassageStrip.vue'
 import { useKeys } from '@/ui/useKeys'
+import WhatIfBar from '@/ui/WhatIfBar.vue'
 import WorkingsPanel from '@/ui/WorkingsPanel.vue'
 import { computed, defineAsyncComponent, watch } from 'vue'
 import BanksStop from './banks/BanksStop.vue'
 import DayStop from './day/DayStop.vue'
 import NeedStop from './need/NeedStop.vue'
+import LabelReader from './banks/LabelReader.vue'
 import RigStop from './rig/RigStop.vue'
 
 const props = defineProps<{ id: number; stop: Stop }>()
@@ -56,6 +58,9 @@ useKeys({
   '?': () => (ui.keysShown = true),
   '/': () => (ui.paletteShown = true),
   n: () => document.querySelector<HTMLElement>('[data-new]')?.click(),
+  t: () => {
+    if (!plan.rig?.what_if) plan.whatIf()
+  },
   w: showWorkings,
   'ctrl+z': () => plan.step('undo'),
   'ctrl+y': () => plan.step('redo'),
@@ -72,6 +77,7 @@ useKeys({
   </div>
   <template v-else-if="plan.rig">
     <PassageStrip :stop="stop" />
+    <WhatIfBar />
     <main class="mx-auto max-w-[1240px] px-4 py-6">
       <component :is="screen" />
       <nav v-if="next" class="mt-10 flex justify-end print:hidden">
@@ -96,5 +102,6 @@ useKeys({
     <WorkingsPanel />
     <CommandPalette />
     <ChangeList />
+    <LabelReader />
   </template>
 </template>

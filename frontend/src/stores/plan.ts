@@ -1,4 +1,11 @@
-import { api, problemsOf, type Operation, type Problem, type RigView } from '@/api/client'
+import {
+  api,
+  problemsOf,
+  type Operation,
+  type Problem,
+  type Reading,
+  type RigView,
+} from '@/api/client'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { share } from './share'
@@ -13,20 +20,42 @@ interface Edit {
 export interface Draft {
   text: string
   message: string
+  /** What may have been meant instead. */
+  readings?: Reading[]
 }
 
 /** How long a wrong value may stand before it is spoken of [ms]. */
 const PAUSE = 600
 
+export interface DayType {
+  id: string
+  name: string
+  kind: string
+  season: string
+  [field: string]: unknown
+}
+
+type Value = string | number | boolean | null
+
 type Document = {
-  rig: Record<string, string | number | null>
-  old_bank: Record<string, string | number | null> | null
+  rig: Record<string, Value> & { months: number[]; cares: string[] }
+  old_bank: Record<string, Value> | null
+  second_bank: Record<string, Value> | null
   day: {
+    types: DayType[]
     loads: Record<string, unknown>[]
     inverter: Record<string, number | null>
     standby_w: number
   }
-  plan: { house_rule: string; life_basis: string | null; overrides: Record<string, number> }
+  plan: {
+    house_rule: string
+    life_basis: string | null
+    overrides: Record<string, number>
+    day_type: string | null
+    day_basis: string
+    habits: string
+    overnight: boolean
+  }
   own_models: Record<string, string | number | null>[]
   candidates: {
     id: string
@@ -50,11 +79,14 @@ export const usePlan = defineStore('plan', () => {
   const missing = ref(false)
   const drafts = ref<Record<string, Draft>>({})
   const steps = ref(0)
+  /** Kind of day that is shown; the governing one while it is empty. */
+  const show = ref('')
   const queue: Edit[] = []
   let running: Promise<void> | null = null
 
   const document = computed(() => rig.value?.document as unknown as Document)
 
+  const showKey = () => `vast-harbor-show-${rig.value?.id}`
   const draftKey = () => `vast-harbor-drafts-${rig.value?.id}`
 
   function keepDrafts() {
@@ -67,9 +99,12 @@ export const usePlan = defineStore('plan', () => {
 
   async function open(id: number) {
     missing.value = false
-    if (rig.value?.id !== id) rig.value = null
+    if (rig.value?.id !== id) {
+      rig.value = null
+      show.value = sessionStorage.getItem(`vast-harbor-show-${id}`) ?? ''
+    }
     const { data, response } = await api.GET('/api/rigs/{rig_id}', {
-      params: { path: { rig_id: id } },
+      params: { path: { rig_id: id }, query: { show: show.value } },
     })
     if (!data) {
       missing.value = true
@@ -91,7 +126,7 @@ export const usePlan = defineStore('plan', () => {
     const { data, error, response } = await api
       .PATCH('/api/rigs/{rig_id}', {
         params: { path: { rig_id: view.id } },
-        body: { revision: view.revision, ...edit },
+        body: { revision: view.revision, show: show.value, ...edit },
       })
       .catch(() => ({ data: undefined, error: undefined, response: undefined }))
     if (data) {
@@ -116,7 +151,10 @@ export const usePlan = defineStore('plan', () => {
     // People pass through wrong values on the way to right ones: speak up when they pause.
     setTimeout(() => {
       if (drafts.value[path]?.text !== text) return
-      drafts.value = { ...drafts.value, [path]: { text, message: first.message } }
+      drafts.value = {
+        ...drafts.value,
+        [path]: { text, message: first.message, readings: first.readings },
+      }
       keepDrafts()
     }, PAUSE)
   }
@@ -184,13 +222,47 @@ export const usePlan = defineStore('plan', () => {
     keepDrafts()
   }
 
+  /** Enter what was meant by a refused value, as one edit. */
+  function mean(path: string, reading: Reading): Promise<void> {
+    forget(path)
+    return edit(`read as ${reading.label}`, ...(reading.operations as unknown as Operation[]))
+  }
+
+  /** Show another kind of day. */
+  async function showDay(id: string) {
+    await running
+    show.value = id
+    sessionStorage.setItem(showKey(), id)
+    if (rig.value) await open(rig.value.id)
+  }
+
+  /** Try something beside the plan, or end it by keeping or dropping what was tried. */
+  async function whatIf(end?: 'keep' | 'drop') {
+    await running
+    const view = rig.value
+    if (!view) return
+    const params = { path: { rig_id: view.id }, query: { show: show.value } }
+    const { data } = end
+      ? await api.POST('/api/rigs/{rig_id}/what-if/end', { params, body: { keep: end === 'keep' } })
+      : await api.POST('/api/rigs/{rig_id}/what-if', { params })
+    if (!data) return
+    if (end === 'drop') {
+      drafts.value = {}
+      keepDrafts()
+      steps.value++
+    }
+    take(data as RigView)
+  }
+
   async function step(which: 'undo' | 'redo') {
     await running
     const view = rig.value
     const label = which === 'undo' ? view?.undo : view?.redo
     if (!view || !label) return
     const path = which === 'undo' ? '/api/rigs/{rig_id}/undo' : '/api/rigs/{rig_id}/redo'
-    const { data } = await api.POST(path, { params: { path: { rig_id: view.id } } })
+    const { data } = await api.POST(path, {
+      params: { path: { rig_id: view.id }, query: { show: show.value } },
+    })
     if (!data) return
     drafts.value = {}
     keepDrafts()
@@ -199,5 +271,22 @@ export const usePlan = defineStore('plan', () => {
     ui.say(`${which === 'undo' ? 'Undone' : 'Done again'}: ${label}`)
   }
 
-  return { rig, document, missing, drafts, steps, open, edit, set, settled, type, forget, step }
+  return {
+    rig,
+    document,
+    missing,
+    drafts,
+    steps,
+    show,
+    open,
+    edit,
+    set,
+    settled,
+    type,
+    forget,
+    mean,
+    showDay,
+    whatIf,
+    step,
+  }
 })

@@ -7,8 +7,25 @@ export const useReference = defineStore('reference', () => {
   const data = ref<ReferenceView | null>(null)
 
   async function load() {
-    if (!data.value) data.value = (await api.GET('/api/reference')).data ?? null
+    if (data.value) return
+    data.value = (await api.GET('/api/reference')).data ?? null
+    await loadOwn()
   }
+
+  const own = ref<Schemas['ApplianceView'][]>([])
+
+  async function loadOwn() {
+    own.value = (await api.GET('/api/appliances')).data?.appliances ?? []
+  }
+
+  async function forgetOwn(id: number) {
+    const path = { appliance_id: id }
+    const { data } = await api.DELETE('/api/appliances/{appliance_id}', { params: { path } })
+    own.value = data?.appliances ?? own.value
+  }
+
+  /** The owner's own appliances, then the shipped ones. */
+  const appliances = computed(() => [...own.value, ...(data.value?.appliances ?? [])])
 
   const classes = computed(
     () =>
@@ -25,5 +42,5 @@ export const useReference = defineStore('reference', () => {
     return rated ? [volts, hours] : [volts]
   }
 
-  return { data, classes, load, withClass }
+  return { data, own, appliances, classes, load, loadOwn, forgetOwn, withClass }
 })

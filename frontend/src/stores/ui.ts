@@ -20,6 +20,7 @@ export const useUi = defineStore('ui', () => {
   const keysShown = ref(false)
   const paletteShown = ref(false)
   const changesShown = ref(false)
+  const labelShown = ref(false)
   let next = 1
 
   watchEffect(() => {
@@ -52,6 +53,7 @@ export const useUi = defineStore('ui', () => {
     keysShown,
     paletteShown,
     changesShown,
+    labelShown,
     toggleTheme,
     say,
     dismiss,

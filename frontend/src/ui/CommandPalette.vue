@@ -49,6 +49,7 @@ const commands = computed<Command[]>(() => {
       run: () => go(s),
     })),
     { name: 'Go to Harbor, all rigs', hint: '0', run: () => router.push('/') },
+    { name: 'Read a battery label', hint: '', run: () => (ui.labelShown = true) },
     { name: 'Add an empty load', hint: 'n', run: () => addLoad(undefined) },
     {
       name: other === 'us' ? 'Show pounds and °F' : 'Show kilograms and °C',
@@ -76,11 +77,22 @@ const commands = computed<Command[]>(() => {
     ...(plan.rig?.redo
       ? [{ name: `Do again: ${plan.rig.redo}`, hint: 'Ctrl Shift Z', run: () => plan.step('redo') }]
       : []),
+    ...(plan.rig?.what_if
+      ? [
+          { name: 'Keep what is tried', hint: '', run: () => plan.whatIf('keep') },
+          { name: 'Drop what is tried', hint: '', run: () => plan.whatIf('drop') },
+        ]
+      : [{ name: 'What if: try changes beside the plan', hint: 't', run: () => plan.whatIf() }]),
+    ...plan.document.day.types.map((t) => ({
+      name: `Show the day “${t.name}”`,
+      hint: '',
+      run: () => (go('day'), plan.showDay(t.id)),
+    })),
     { name: 'What was changed', hint: '', run: () => (ui.changesShown = true) },
     { name: 'Keys', hint: '?', run: () => (ui.keysShown = true) },
-    ...(reference.data?.appliances ?? []).map((a) => ({
+    ...reference.appliances.map((a) => ({
       name: `Add ${a.name}`,
-      hint: a.draw,
+      hint: a.says,
       run: () => addLoad(a),
     })),
     ...(plan.rig?.need.assumptions ?? []).map((a) => ({

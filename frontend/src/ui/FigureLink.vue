@@ -2,7 +2,7 @@
 import type { FigureView } from '@/api/client'
 import { useUi } from '@/stores/ui'
 
-defineProps<{ figure: Pick<FigureView, 'key' | 'text'>; name?: string }>()
+defineProps<{ figure: Pick<FigureView, 'key' | 'text' | 'was'>; name?: string }>()
 const ui = useUi()
 </script>
 
@@ -14,6 +14,9 @@ const ui = useUi()
     :title="`${name ? name + ': s' : 'S'}how the workings`"
     @click="ui.openWorkings(figure.key)"
   >
-    <span v-if="name" class="sr-only">{{ name }}: </span>{{ figure.text }}
+    <span v-if="name" class="sr-only">{{ name }}: </span>{{ figure.text
+    }}<span v-if="figure.was" class="was block text-sm font-normal whitespace-nowrap text-note"
+      >was {{ figure.was }}</span
+    >
   </button>
 </template>

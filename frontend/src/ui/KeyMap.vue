@@ -8,6 +8,7 @@ const KEYS: [string, string][] = [
   ['0', 'go to Harbor, the list of rigs'],
   ['/', 'find a command: a stop, a load to add, an assumption'],
   ['n', 'add a load (on Day) or a bank (on Banks)'],
+  ['t', 'try changes beside the plan (what if)'],
   ['w', 'open the workings of the figure in focus'],
   ['Ctrl + Z', 'undo the last edit'],
   ['Ctrl + Shift + Z', 'do it again'],

@@ -69,6 +69,9 @@ watch(
           <span class="block truncate pl-8 text-sm text-soft" data-strip-figure>{{
             s.view?.figure
           }}</span>
+          <span v-if="s.view?.was" class="block truncate pl-8 text-sm text-note"
+            >was {{ s.view.was }}</span
+          >
           <span
             class="absolute inset-x-0 bottom-0 h-[3px]"
             :class="s.name === stop ? 'bg-sea' : 'bg-transparent'"

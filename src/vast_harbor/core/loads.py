@@ -167,11 +167,13 @@ class Inverter:
         efficiency: out ÷ in without the idle draw [-].
         idle_w: what it takes while on [W].
         hours_on: hours on a day as the owner states them [h]; None for as long as AC loads run.
+        rated_w: what it gives for long [W]; None where it is not known.
     """
 
     efficiency: float = 0.90
     idle_w: float = 8.0
     hours_on: float | None = None
+    rated_w: float | None = None
 
 
 def ac_windows(loads: list[Load]) -> tuple[Block, ...]:

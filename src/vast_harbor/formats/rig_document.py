@@ -406,6 +406,16 @@ class InverterPart(_Part):
     hours_on: Annotated[
         float | None, Measure("h", 0, 24, "A day has 24 hours: {value} h does not fit.", optional=True)
     ] = None
+    rated_w: Annotated[
+        float | None,
+        Measure(
+            "W",
+            50,
+            50_000,
+            "An inverter gives between {least} and {most} W: {value} W is not likely.",
+            optional=True,
+        ),
+    ] = None
 
 
 class DayTypePart(_Part):

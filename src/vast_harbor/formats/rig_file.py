@@ -388,7 +388,7 @@ def to_plan(rig_file: RigFile, reference: Reference) -> Plan:
         battery_c=rig.battery_c,
         rest_c=rig.rest_c,
         loads=tuple(_load(part, rig_file) for part in day.loads),
-        inverter=Inverter(day.inverter.efficiency, day.inverter.idle_w, day.inverter.hours_on),
+        inverter=Inverter(**day.inverter.model_dump()),
         standby_w=day.standby_w,
         house_rule=plan.house_rule,
         overrides=plan.overrides,

@@ -212,6 +212,7 @@ def need_view(results: Results, style: Style) -> NeedView:
     temperature = {f"temperature_factor.{k}": c.temperature.value for k, c in need.classes.items()}
     return NeedView.model_construct(
         day_name=need.day.type.name,
+        day=figure_view(need.day.bank_wh, style),
         energy=figure_view(need.energy, style),
         nights=figure_view(need.nights, style),
         reserve=figure_view(need.reserve, style),

@@ -153,6 +153,7 @@ class NeedView(BaseModel):
     """The need for every battery class side by side."""
 
     day_name: str = Field(description="The kind of day that governs")
+    day: FigureView
     energy: FigureView
     nights: FigureView
     reserve: FigureView

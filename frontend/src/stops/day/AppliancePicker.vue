@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
+import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
 import { computed, ref } from 'vue'
@@ -8,19 +9,26 @@ const emit = defineEmits<{ pick: [entry: Schemas['ApplianceView']] }>()
 const reference = useReference()
 const query = ref('')
 
-const all = computed(() => reference.data?.appliances ?? [])
+const plan = usePlan()
+const kind = computed(() => plan.document.rig.kind as string)
+const all = computed(() => reference.appliances)
+// Without a search only what such a rig has; a search finds all.
+const usual = computed(() =>
+  all.value.filter((a) => !a.kinds.length || a.kinds.includes(kind.value)),
+)
 const found = computed(() => {
   const words = query.value.toLowerCase().split(/\s+/).filter(Boolean)
+  if (!words.length) return usual.value
   return all.value.filter((a) => {
     const text = `${a.name} ${a.room} ${a.note}`.toLowerCase()
     return words.every((w) => text.includes(w))
   })
 })
-
-function usual(a: Schemas['ApplianceView']): string {
-  if (a.use === 'standby') return 'all day'
-  return a.use === 'uses' ? `${a.uses} × ${a.minutes} min` : `${a.hours} h`
-}
+const rooms = computed(() => {
+  const out = new Map<string, Schemas['ApplianceView'][]>()
+  for (const a of found.value) out.set(a.room, [...(out.get(a.room) ?? []), a])
+  return [...out]
+})
 
 function pick(entry: Schemas['ApplianceView'] | null) {
   if (entry) emit('pick', entry)
@@ -45,24 +53,42 @@ function pick(entry: Schemas['ApplianceView'] | null) {
         <p v-if="!found.length" class="px-3 py-2 text-soft">
           Nothing like it in the list. Add an empty load and type its watts.
         </p>
-        <ComboboxOption
-          v-for="a in found"
-          :key="a.name"
-          v-slot="{ active }"
-          :value="a"
-          as="template"
-        >
-          <li
-            class="grid cursor-pointer grid-cols-[1fr_auto] gap-x-3 px-3 py-1.5 leading-snug"
-            :class="active ? 'bg-wash' : ''"
+        <template v-for="[room, entries] in rooms" :key="room">
+          <p class="px-3 pt-2 pb-0.5 text-sm font-semibold text-sea" aria-hidden="true">
+            {{ room }}
+          </p>
+          <ComboboxOption
+            v-for="a in entries"
+            :key="a.name + a.own"
+            v-slot="{ active }"
+            :value="a"
+            as="template"
           >
-            <span>{{ a.name }}</span>
-            <span class="text-right text-soft"
-              >{{ a.draw }} {{ a.supply.toUpperCase() }} · {{ usual(a) }}</span
+            <li
+              class="grid cursor-pointer grid-cols-[1fr_auto] gap-x-3 px-3 py-1.5 leading-snug"
+              :class="active ? 'bg-wash' : ''"
             >
-            <span v-if="a.note" class="col-span-2 text-sm text-soft">{{ a.note }}</span>
-          </li>
-        </ComboboxOption>
+              <span
+                >{{ a.name
+                }}<span v-if="a.critical" class="text-sm text-soft"> · critical</span></span
+              >
+              <span class="text-right text-soft">
+                {{ a.says }}
+                <button
+                  v-if="a.own"
+                  type="button"
+                  tabindex="-1"
+                  class="ml-2 text-sm underline"
+                  :aria-label="`Take ${a.name} out of your list`"
+                  @click.stop.prevent="reference.forgetOwn(a.own)"
+                >
+                  forget
+                </button>
+              </span>
+              <span v-if="a.note" class="col-span-2 text-sm text-soft">{{ a.note }}</span>
+            </li>
+          </ComboboxOption>
+        </template>
       </ComboboxOptions>
     </div>
   </Combobox>

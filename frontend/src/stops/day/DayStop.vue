@@ -8,6 +8,8 @@ import { ChartGantt, Plus, Table2 } from '@lucide/vue'
 import { computed, ref, watch } from 'vue'
 import AppliancePicker from './AppliancePicker.vue'
 import DaySheet from './DaySheet.vue'
+import DaySummary from './DaySummary.vue'
+import DayTypes from './DayTypes.vue'
 import LoadCsv from './LoadCsv.vue'
 import LoadTable from './LoadTable.vue'
 import { useLoads } from './useLoads'
@@ -30,17 +32,19 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
     <div>
       <h1 class="text-3xl">The day</h1>
       <p class="mt-1 max-w-3xl text-pretty text-soft">
-        Every load of an ordinary off-grid day. Write 45 W or 12 A; 6, 1h30 or 90 min; 0.35 or 35 %.
+        Every load, on each kind of day that you have. Write 45 W or 12 A; 6, 1h30 or 90 min; 0.35
+        or 35 %.
       </p>
       <p class="mt-4 text-xl" data-main>
         The bank gives
         <FigureLink :figure="day.total" name="The day" class="text-3xl font-semibold" />
-        a day
+        on this day
       </p>
     </div>
     <ProfileChart v-if="loads.length && view === 'table'" />
   </div>
-  <div v-if="loads.length" class="mt-6 flex gap-1" role="radiogroup" aria-label="View of the day">
+  <DayTypes class="mt-5" />
+  <div v-if="loads.length" class="mt-5 flex gap-1" role="radiogroup" aria-label="View of the day">
     <button
       v-for="v in VIEWS"
       :key="v.key"
@@ -75,8 +79,9 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
   </section>
   <LoadCsv class="mt-3" />
   <FindingList :findings="findings" class="mt-4" />
+  <DaySummary v-if="loads.length" />
   <section class="sheet mt-6 grid gap-4 p-5 sm:grid-cols-2 lg:grid-cols-4">
-    <h2 class="text-xl sm:col-span-2 lg:col-span-4">Inverter and standby</h2>
+    <h2 class="text-xl sm:col-span-2 lg:col-span-4">Inverter</h2>
     <PlanField
       path="/day/inverter/efficiency"
       label="Inverter efficiency"
@@ -89,17 +94,18 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
       hint="3 to 25 W by size, as long as it is on."
     />
     <PlanField
+      path="/day/inverter/rated_w"
+      label="It gives at most"
+      unit="W"
+      placeholder="not known"
+      hint="For long, not for seconds: sizes cable and fuse."
+    />
+    <PlanField
       path="/day/inverter/hours_on"
       label="Hours it is switched on"
       unit="h"
       placeholder="as needed"
       hint="Empty: only while AC loads run."
-    />
-    <PlanField
-      path="/day/standby_w"
-      label="Monitor reading, all off"
-      unit="W"
-      hint="What still draws with everything off and is not listed above."
     />
     <p class="text-soft sm:col-span-2 lg:col-span-4">
       Inverter on <FigureLink :figure="day.inverter_hours" /> a day, idle

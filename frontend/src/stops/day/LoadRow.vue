@@ -4,31 +4,71 @@ import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
-import { Trash2 } from '@lucide/vue'
-import { computed } from 'vue'
-import type { Load } from './useLoads'
+import ReadingList from '@/ui/ReadingList.vue'
+import { SlidersHorizontal, Trash2 } from '@lucide/vue'
+import { computed, ref } from 'vue'
+import LoadDetails from './LoadDetails.vue'
+import LoadTimes from './LoadTimes.vue'
+import { useLoads, type Load, type OnDay } from './useLoads'
 
 const plan = usePlan()
 const props = defineProps<{ load: Load; index: number; figures?: Schemas['LoadView'] }>()
 defineEmits<{ remove: [] }>()
+const { onDay, timesOf, timesPath, setOnDay } = useLoads()
 
+const open = ref(false)
 const at = computed(() => `/day/loads/${props.index}`)
+const times = computed(() => timesOf(props.load))
+const timesAt = computed(() => timesPath(props.load, props.index))
+const day = computed(() => onDay(props.load))
 const called = (what: string) => `${props.load.name}: ${what}`
 const problemsAt = computed(() => `problems-${props.load.id}`)
 const problems = computed(() => {
-  const names: Record<string, string> = { starts_at: 'from', quantity: 'how many' }
+  const names: Record<string, string> = {
+    starts_at: 'from',
+    quantity: 'how many',
+    low: 'at least',
+    high: 'at most',
+    start_w: 'starts at',
+  }
   return Object.entries(plan.drafts)
     .filter(([path, draft]) => path.startsWith(`${at.value}/`) && draft.message)
     .map(([path, draft]) => {
-      const field = path.slice(at.value.length + 1)
-      return { field: names[field] ?? field, message: draft.message }
+      const field = path.slice(path.lastIndexOf('/') + 1)
+      return { path, field: names[field] ?? field, message: draft.message }
     })
+    .filter((p) => !open.value || !(p.field in DETAILS))
 })
+const DETAILS = {
+  'at least': 1,
+  'at most': 1,
+  'starts at': 1,
+  start_s: 1,
+  measured_wh: 1,
+  measured_hours: 1,
+}
 const share = computed(() => Math.round((props.figures?.share.value ?? 0) * 100))
+const marks = computed(() =>
+  [
+    props.figures?.measured && 'measured',
+    props.load.critical && 'critical',
+    !props.load.together && 'runs alone',
+    plan.document.second_bank && props.load.bank === 'second' && 'second bank',
+  ].filter(Boolean),
+)
+const ON_DAY = [
+  { value: 'usual', name: 'usual' },
+  { value: 'own', name: 'own' },
+  { value: 'off', name: 'off' },
+]
+
+function choose(event: Event) {
+  setOnDay(props.load, props.index, (event.target as HTMLSelectElement).value as OnDay)
+}
 </script>
 
 <template>
-  <tr class="load align-top" :data-load="load.id">
+  <tr class="load align-top" :class="figures?.runs === false ? 'off' : ''" :data-load="load.id">
     <td class="name">
       <PlanField
         :path="`${at}/name`"
@@ -38,6 +78,9 @@ const share = computed(() => Math.round((props.figures?.share.value ?? 0) * 100)
         :called="called('name')"
         :problems-at="problemsAt"
       />
+      <p v-if="marks.length" class="px-2 pt-0.5 text-xs text-soft" data-marks>
+        {{ marks.join(', ') }}
+      </p>
     </td>
     <td class="supply">
       <PlanChoice
@@ -70,67 +113,29 @@ const share = computed(() => Math.round((props.figures?.share.value ?? 0) * 100)
         :problems-at="problemsAt"
       />
     </td>
+    <td class="on" data-label="This day">
+      <label>
+        <span class="sr-only">{{ load.name }} on this day</span>
+        <select class="field" data-on-day @change="choose">
+          <option v-for="o in ON_DAY" :key="o.value" :value="o.value" :selected="o.value === day">
+            {{ o.name }}
+          </option>
+        </select>
+      </label>
+    </td>
     <td class="use" data-label="Use">
-      <div class="flex items-start gap-1.5">
-        <PlanChoice
-          class="w-[6.4rem] shrink-0"
-          :path="`${at}/use`"
-          :label="`Way of use of ${load.name}`"
-          bare
-          :value="load.use"
-          :called="called('use')"
-          :options="[
-            { value: 'hours', name: 'hours' },
-            { value: 'uses', name: 'uses ×' },
-            { value: 'times', name: 'at times' },
-            { value: 'standby', name: 'all day' },
-          ]"
-        />
-        <PlanField
-          v-if="load.use === 'hours'"
-          class="grow"
-          :path="`${at}/hours`"
-          :label="`Hours a day of ${load.name}`"
-          unit="h"
-          bare
-          :called="called('hours')"
-          :problems-at="problemsAt"
-        />
-        <template v-else-if="load.use === 'uses'">
-          <PlanField
-            class="w-16 shrink-0"
-            :path="`${at}/uses`"
-            :label="`Uses a day of ${load.name}`"
-            bare
-            :called="called('uses')"
-            :problems-at="problemsAt"
-          />
-          <PlanField
-            class="grow"
-            :path="`${at}/minutes`"
-            :label="`Minutes a use of ${load.name}`"
-            unit="min"
-            bare
-            :called="called('minutes')"
-            :problems-at="problemsAt"
-          />
-        </template>
-        <PlanField
-          v-else-if="load.use === 'times'"
-          class="grow"
-          :path="`${at}/windows`"
-          :label="`Set times of ${load.name}`"
-          placeholder="18:00–22:30"
-          bare
-          text
-          :called="called('times')"
-          :problems-at="problemsAt"
-        />
-        <p v-else class="self-center px-1 text-soft">24 h</p>
-      </div>
+      <p v-if="day === 'off'" class="px-1 py-1.5 text-soft">does not run</p>
+      <p v-else-if="figures?.runs === false" class="px-1 py-1.5 text-soft">
+        off while nobody is there
+      </p>
+      <LoadTimes v-else :at="timesAt" :name="load.name" :times="times" :problems-at="problemsAt" />
     </td>
     <td class="duty" data-label="Duty">
+      <p v-if="figures?.duty" class="px-1 py-1.5 text-soft" title="Its duty follows the weather">
+        {{ figures.duty }}
+      </p>
       <PlanField
+        v-else
         :path="`${at}/duty`"
         :label="`Duty cycle of ${load.name}`"
         bare
@@ -140,8 +145,8 @@ const share = computed(() => Math.round((props.figures?.share.value ?? 0) * 100)
     </td>
     <td class="from" data-label="From">
       <PlanField
-        v-if="load.use === 'hours' || load.use === 'uses'"
-        :path="`${at}/starts_at`"
+        v-if="figures?.runs !== false && (times.use === 'hours' || times.use === 'uses')"
+        :path="`${timesAt}/starts_at`"
         :label="`Time of day at which ${load.name} starts`"
         placeholder="any"
         bare
@@ -162,25 +167,37 @@ const share = computed(() => Math.round((props.figures?.share.value ?? 0) * 100)
         <span class="h-2 grow overflow-hidden rounded-full bg-line" aria-hidden="true">
           <span class="block h-full rounded-full bg-sea" :style="{ width: `${share}%` }" />
         </span>
-        <FigureLink :figure="figures.share" name="Share" class="w-12 text-right text-sm" />
+        <FigureLink :figure="figures.share" name="Share" class="w-11 text-right text-sm" />
       </div>
     </td>
-    <td class="drop">
+    <td class="drop whitespace-nowrap">
       <button
         type="button"
-        class="btn btn-quiet btn-icon text-soft"
+        class="btn btn-quiet size-8 min-h-0 p-0 text-soft"
+        :aria-label="`Details of ${load.name}`"
+        :aria-expanded="open"
+        title="Doubt, start, measurement, weather"
+        @click="open = !open"
+      >
+        <SlidersHorizontal :size="15" />
+      </button>
+      <button
+        type="button"
+        class="btn btn-quiet size-8 min-h-0 p-0 text-soft"
         :aria-label="`Remove ${load.name}`"
         @click="$emit('remove')"
       >
-        <Trash2 :size="16" />
+        <Trash2 :size="15" />
       </button>
     </td>
   </tr>
   <tr v-if="problems.length" class="problems">
-    <td :id="problemsAt" colspan="10" role="alert">
-      <p v-for="p in problems" :key="p.field" class="leading-snug text-stop">
+    <td :id="problemsAt" colspan="11" role="alert">
+      <div v-for="p in problems" :key="p.path" class="leading-snug text-stop">
         <b class="capitalize">{{ p.field }}</b>: {{ p.message }}
-      </p>
+        <ReadingList :path="p.path" />
+      </div>
     </td>
   </tr>
+  <LoadDetails v-if="open" :load="load" :index="index" :problems-at="problemsAt" />
 </template>

@@ -9,16 +9,17 @@ const { loads, figures, remove } = useLoads()
   <table class="loads w-full">
     <thead>
       <tr class="text-left text-sm text-soft">
-        <th class="w-[21%]">Load</th>
-        <th class="w-[4.6rem]">Supply</th>
-        <th class="w-[5.6rem]">Draw</th>
-        <th class="w-[3.6rem]">How many</th>
-        <th class="w-[15.5rem]">Use</th>
-        <th class="w-[4.2rem]">Duty</th>
-        <th class="w-[4.4rem]">From</th>
-        <th class="w-[5rem] text-right">A day</th>
-        <th>Share of the day</th>
-        <th class="w-9"><span class="sr-only">Remove</span></th>
+        <th class="w-[18%]">Load</th>
+        <th class="w-[4.5rem]">Supply</th>
+        <th class="w-[5.2rem]">Draw</th>
+        <th class="w-[3.3rem]">How many</th>
+        <th class="w-[5.2rem]">This day</th>
+        <th class="w-[14.6rem]">Use</th>
+        <th class="w-[4rem]">Duty</th>
+        <th class="w-[4.3rem]">From</th>
+        <th class="w-[4.8rem] text-right">A day</th>
+        <th>Share</th>
+        <th class="w-[4.3rem]"><span class="sr-only">Details, remove</span></th>
       </tr>
     </thead>
     <tbody>
@@ -57,6 +58,14 @@ const { loads, figures, remove } = useLoads()
 .loads tr.problems td {
   padding-bottom: 0.6rem;
 }
+.loads tbody tr.details {
+  border-top: 0;
+}
+.loads tr.off td.draw,
+.loads tr.off td.count,
+.loads tr.off td.duty {
+  opacity: 0.55;
+}
 .loads td.wh {
   padding-top: 0.6rem;
   text-align: right;
@@ -89,6 +98,10 @@ const { loads, figures, remove } = useLoads()
     font-weight: 600;
     color: var(--soft);
   }
+  .loads tbody tr.details {
+    display: block;
+    padding: 0 0 0.8rem;
+  }
   .loads tbody tr.problems {
     display: block;
     border: 0;
@@ -107,20 +120,19 @@ const { loads, figures, remove } = useLoads()
   .loads td.wh {
     order: 2;
     padding: 0;
-    text-align: right;
-  }
-  .loads td.wh::before {
-    margin-bottom: 0.45rem;
+    text-align: left;
   }
   .loads td.share,
   .loads td.drop {
     order: 3;
   }
   .loads td.share {
-    grid-column: span 3;
-    padding: 0.5rem 0 0;
+    grid-column: span 2;
+    align-self: end;
+    padding: 0 0 0.2rem;
   }
   .loads td.drop {
+    align-self: end;
     text-align: right;
   }
 }

@@ -4,7 +4,8 @@ import FigureLink from '@/ui/FigureLink.vue'
 import { Plus } from '@lucide/vue'
 import { computed, ref } from 'vue'
 import { clock, useBlocks, type Block } from './useBlocks'
-import type { Load } from './useLoads'
+import NightShade from './NightShade.vue'
+import { useLoads, type Load } from './useLoads'
 
 const props = defineProps<{ load: Load; index: number; figures?: Schemas['LoadView'] }>()
 const track = ref<HTMLElement | null>(null)
@@ -18,6 +19,8 @@ const all = computed(
   () => blocks.value.length === 1 && blocks.value[0]![1] - blocks.value[0]![0] >= 24,
 )
 const ac = computed(() => props.load.supply === 'ac')
+const { onDay } = useLoads()
+const own = computed(() => onDay(props.load) === 'own')
 </script>
 
 <template>
@@ -27,6 +30,11 @@ const ac = computed(() => props.load.supply === 'ac')
         load.supply.toUpperCase()
       }}</span>
       <span class="truncate" :title="load.name">{{ load.name }}</span>
+      <span
+        v-if="own"
+        class="size-1.5 shrink-0 rounded-full bg-sea"
+        title="Has times of its own on this day"
+      />
     </div>
     <div
       ref="track"
@@ -37,6 +45,7 @@ const ac = computed(() => props.load.supply === 'ac')
       @pointerup="release"
       @pointercancel="release"
     >
+      <NightShade />
       <div
         v-for="([start, end], i) in blocks"
         :key="i"

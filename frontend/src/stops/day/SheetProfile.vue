@@ -70,6 +70,16 @@ function step(by: number) {
       @keydown.right.prevent="step(0.5)"
       @keydown.left.prevent="step(-0.5)"
     >
+      <rect
+        v-for="([from, to], i) in day.night"
+        :key="i"
+        :x="from"
+        :width="to - from"
+        y="0"
+        :height="HEIGHT"
+        fill="var(--ink)"
+        opacity="0.07"
+      />
       <path :d="area(day.watts)" fill="color-mix(in oklab, var(--care) 55%, var(--sheet))" />
       <path
         :d="area(day.watts.map((w, i) => w - day.ac_watts[i]!))"

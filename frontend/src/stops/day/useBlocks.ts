@@ -1,6 +1,6 @@
 import { usePlan } from '@/stores/plan'
 import { computed, ref, shallowRef } from 'vue'
-import type { Load } from './useLoads'
+import { useLoads, type Load } from './useLoads'
 
 export type Block = [number, number]
 export type Grip = 'move' | 'start' | 'end' | 'draw' | 'copy'
@@ -31,6 +31,7 @@ export function useBlocks(
   track: () => HTMLElement | null,
 ) {
   const plan = usePlan()
+  const { shown, onDay, timesPath } = useLoads()
   const held = shallowRef<Block[] | null>(null)
   const dragging = ref(false)
   const blocks = computed(() => held.value ?? stored())
@@ -47,8 +48,13 @@ export function useBlocks(
   /** Hand the blocks over; until the server has answered what they mean, they are shown as they are held. */
   function send(next: Block[], what: string): Promise<void> {
     held.value = next
-    const at = `/day/loads/${index()}`
     const sorted = [...next].sort((a, b) => a[0] - b[0])
+    if (onDay(load()) === 'off') {
+      const path = `/day/loads/${index()}/on/${shown.value}`
+      const value = { use: 'times', windows: sorted }
+      return plan.set(`${load().name}: ${what}`, path, [{ op: 'add', path, value }])
+    }
+    const at = timesPath(load(), index())
     return plan.set(`${load().name}: ${what}`, `${at}/windows`, [
       { op: 'replace', path: `${at}/use`, value: 'times' },
       { op: 'replace', path: `${at}/windows`, value: sorted },

@@ -1,11 +1,17 @@
 <script setup lang="ts">
 import { Upload } from '@lucide/vue'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
+import { useReference } from '@/stores/reference'
 import { KINDS } from './kinds'
+import type { NewRigFields } from './useHarbor'
 
-const emit = defineEmits<{ make: [name: string, kind: string]; bring: [file: File] }>()
+const emit = defineEmits<{ make: [wanted: NewRigFields]; bring: [file: File] }>()
+const reference = useReference()
 const name = ref('')
 const kind = ref('van')
+const pattern = ref('')
+const region = ref('')
+const why = computed(() => reference.data?.patterns.find((p) => p.key === pattern.value)?.why)
 const picker = ref<HTMLInputElement | null>(null)
 
 function picked(event: Event) {
@@ -17,8 +23,11 @@ function picked(event: Event) {
 </script>
 
 <template>
-  <form class="sheet flex flex-wrap items-end gap-3 p-4" @submit.prevent="emit('make', name, kind)">
-    <div class="min-w-[12rem] grow sm:max-w-xs">
+  <form
+    class="sheet flex flex-wrap items-end gap-3 p-4"
+    @submit.prevent="emit('make', { name, kind, pattern, region })"
+  >
+    <div class="min-w-[11rem] grow sm:max-w-[14rem]">
       <label for="new-name" class="eyebrow mb-1 block">Name of a new rig</label>
       <input id="new-name" v-model="name" class="field" maxlength="80" autocomplete="off" />
     </div>
@@ -26,6 +35,24 @@ function picked(event: Event) {
       <label for="new-kind" class="eyebrow mb-1 block">Kind</label>
       <select id="new-kind" v-model="kind" class="field">
         <option v-for="k in KINDS" :key="k.value" :value="k.value">{{ k.name }}</option>
+      </select>
+    </div>
+    <div class="min-w-[11rem] grow sm:max-w-[13rem]">
+      <label for="new-pattern" class="eyebrow mb-1 block">Start from</label>
+      <select id="new-pattern" v-model="pattern" class="field">
+        <option value="">an empty rig</option>
+        <option v-for="p in reference.data?.patterns" :key="p.key" :value="p.key" :title="p.why">
+          {{ p.name }}
+        </option>
+      </select>
+    </div>
+    <div class="min-w-[11rem] grow sm:max-w-[14rem]">
+      <label for="new-region" class="eyebrow mb-1 block">Where</label>
+      <select id="new-region" v-model="region" class="field">
+        <option value="">say it later</option>
+        <option v-for="r in reference.data?.regions" :key="r.key" :value="r.key">
+          {{ r.name }}
+        </option>
       </select>
     </div>
     <button type="submit" class="btn btn-main">Make rig</button>
@@ -41,5 +68,6 @@ function picked(event: Event) {
       aria-label="Rig file"
       @change="picked"
     />
+    <p v-if="why" class="w-full text-soft">{{ why }}. You get a filled rig to edit.</p>
   </form>
 </template>

@@ -5,6 +5,13 @@ import { ref } from 'vue'
 
 const LARGEST = 2_000_000
 
+export interface NewRigFields {
+  name: string
+  kind: string
+  pattern: string
+  region: string
+}
+
 /** The rigs as cards, and what can be done with them. */
 export function useHarbor() {
   const ui = useUi()
@@ -21,9 +28,11 @@ export function useHarbor() {
     router.push({ name: 'rig', params: { id, stop } })
   }
 
-  async function make(name: string, kind: string) {
+  async function make(wanted: NewRigFields) {
     problems.value = []
-    const { data, error } = await api.POST('/api/rigs', { body: { name, kind } })
+    const { data, error } = await api.POST('/api/rigs', {
+      body: { units: '', currency: '', ...wanted },
+    })
     if (data) open(data.id, 'rig')
     else problems.value = problemsOf(error).map((p) => p.message)
   }

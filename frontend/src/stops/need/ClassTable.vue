@@ -51,6 +51,9 @@ const most = computed(() => Math.max(1, ...rows.value.map((r) => r.nameplate_wh.
           <span v-if="r.classical_ah" class="block text-sm whitespace-nowrap text-soft"
             >classical <FigureLink :figure="r.classical_ah" name="Classical solar method"
           /></span>
+          <span class="block text-sm whitespace-nowrap text-soft"
+            >peak <FigureLink :figure="r.peak_current" name="Current at the hardest moment"
+          /></span>
         </td>
         <td class="bar" aria-hidden="true">
           <span class="relative block h-7 overflow-hidden rounded-sm bg-line">

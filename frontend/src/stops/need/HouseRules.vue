@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
+import ChemistryMark from '@/ui/ChemistryMark.vue'
 import { RadioGroup, RadioGroupOption } from '@headlessui/vue'
 import { computed } from 'vue'
 
 const plan = usePlan()
 const reference = useReference()
+const sized = computed(() => new Map(plan.rig!.need.rules.map((r) => [r.key, r])))
+const classes = computed(() => plan.rig!.need.classes.map((c) => c.battery_class))
 const chosen = computed({
   get: () => plan.document.plan.house_rule,
   set: (value: string) =>
@@ -40,6 +43,17 @@ const chosen = computed({
         </p>
         <p class="mt-1.5 leading-snug text-soft">{{ rule.argues }}</p>
         <p class="mt-1.5 text-sm text-soft">Reckons life by {{ rule.life_basis }}.</p>
+        <p v-if="sized.get(rule.key)" class="mt-2 border-t border-line pt-2 leading-snug">
+          <b>{{ sized.get(rule.key)!.need }}</b> needed
+          <span class="mt-1 flex flex-wrap gap-x-3 gap-y-1 text-sm">
+            <span
+              v-for="(l, i) in sized.get(rule.key)!.labels"
+              :key="i"
+              class="inline-flex items-center gap-1"
+              ><ChemistryMark :battery-class="classes[i]!" /> {{ l }}</span
+            >
+          </span>
+        </p>
       </div>
     </RadioGroupOption>
   </RadioGroup>

@@ -11,8 +11,8 @@ const plan = usePlan()
 const reference = useReference()
 const old = computed(() => plan.document.old_bank)
 const figures = computed(() => plan.rig!.banks.old)
-const tested = computed(() => plan.rig!.banks.old_tested)
-const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'rig'))
+const TEST = ['test_current', 'test_temperature', 'old_bank_serves']
+const findings = computed(() => plan.rig!.findings.filter((f) => TEST.includes(f.code)))
 const classes = computed(
   () => reference.data?.classes.map((c) => ({ value: c.key, name: c.name })) ?? [],
 )
@@ -50,6 +50,13 @@ function clear() {
         :unit="plan.rig!.units.weight"
         placeholder="estimated"
       />
+      <PlanField
+        path="/old_bank/reason"
+        label="Why is it to be replaced?"
+        text
+        :rows="2"
+        class="col-span-2"
+      />
       <p v-if="figures.length" class="col-span-2 text-soft">
         By its label
         <FigureLink :figure="figures[0]!" name="Energy" class="font-semibold text-ink" />;
@@ -58,7 +65,7 @@ function clear() {
       </p>
       <div class="col-span-2 grid grid-cols-3 gap-3 border-t border-line pt-4">
         <div class="col-span-3">
-          <h3 class="font-sans font-semibold">What is left of it?</h3>
+          <h3 class="font-sans font-semibold">A capacity test</h3>
           <p class="text-sm text-pretty text-soft">
             Charge it full, let it rest, then draw a steady known current until it falls to 10.5 V
             (LFP: 11.2 V; twice that at 24 V), and stop there.
@@ -72,12 +79,6 @@ function clear() {
           :unit="plan.rig!.units.temperature"
           :placeholder="plan.document.rig.units === 'us' ? '68' : '20'"
         />
-        <p v-if="tested.soh" class="col-span-3" data-tested>
-          <FigureLink :figure="tested.soh" name="State of health" class="text-xl font-semibold" />
-          of its capacity is left<span class="text-soft"> ({{ plan.rig!.banks.old_range }})</span>:
-          it still carries
-          <FigureLink :figure="tested.nights!" name="Nights" class="font-semibold" />.
-        </p>
         <FindingList :findings="findings" class="col-span-3" />
       </div>
       <button type="button" class="btn col-span-2 justify-self-start" @click="clear">

@@ -8,7 +8,7 @@ from vast_harbor.core.plan import Plan
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.day_loads import LoadFigures, hangs_on_second
 from vast_harbor.core.stops.days import Days
-from vast_harbor.core.workings import Finding, Sentence, computed, escaped
+from vast_harbor.core.workings import Finding, Sentence, computed, escaped, typed
 
 DOMINATES = 0.4
 # A load sets the peak alone when the hardest moment without it is less than this part of it.
@@ -64,6 +64,25 @@ def _inverter(plan: Plan, day: Day) -> Iterator[Finding]:
             Sentence("AC loads are listed, but the inverter loses nothing and idles on nothing."),
             "Put its efficiency near 0.90 and its idle draw between 3 and 25 W: the bank carries both.",
             "care",
+        )
+    rated = plan.inverter.rated_w
+    hardest = max((f.load.run_w for f in day.loads if f.runs and f.load.supply == AC), default=0.0)
+    if rated is not None and hardest > rated:
+        worst = max((f for f in day.loads if f.load.supply == AC and f.runs), key=lambda f: f.load.run_w)
+        yield _note(
+            "inverter_too_small",
+            Sentence(
+                f"“{escaped(worst.load.name)}” draws {{P}}, more than the {{rated}} that the inverter gives.",
+                {
+                    "P": typed(f"day.load.{worst.load.id}.run_w", "It draws", worst.load.run_w, "W", ""),
+                    "rated": typed(
+                        "day.inverter.rated_w", "Inverter rating", rated, "W", "/day/inverter/rated_w"
+                    ),
+                },
+            ),
+            "A smaller appliance, or a larger inverter with cable and fuse for it.",
+            "stop",
+            worst.load.id,
         )
     for load in plan.loads:
         if load.supply == DC and load.watts >= 300 and MAINS_WORDS.search(load.name):

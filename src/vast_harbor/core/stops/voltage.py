@@ -8,7 +8,7 @@ from vast_harbor.core.plan import Plan, Reference
 from vast_harbor.core.stops.day_loads import hangs_on_second
 from vast_harbor.core.stops.days import Days
 from vast_harbor.core.system_voltage import cable_mm2
-from vast_harbor.core.workings import REFERENCE, Figure, computed
+from vast_harbor.core.workings import REFERENCE, Figure, computed, typed
 
 VOLTS = (12.0, 24.0, 48.0)
 # Appliances that a 12 V rig has are not replaced with the bank.
@@ -21,7 +21,7 @@ class VoltageChoice:
 
     Attributes:
         system_v: class volts [V].
-        peak_a: current at the hardest moment, at the cut-off of the inverter [A].
+        peak_a: largest main current, at the cut-off of the inverter [A].
         cable: main cable for it [mm²]; its value is None when none of the table will do.
         converter_wh: what converters to the appliances' volts lose on the governing day [Wh].
         need_wh: usable energy needed, by the loads as they are [Wh].
@@ -52,14 +52,37 @@ def evaluate(
     return tuple(_choice(plan, reference, assumptions, days, v) for v in VOLTS)
 
 
+def _main_power(plan: Plan, days: Days) -> Figure:
+    """What cable and fuse must bear: the hardest moment, or the inverter at its rating where that is more."""
+    peak, inverter = days.day.peak_w, plan.inverter
+    if inverter.rated_w is None or inverter.rated_w / inverter.efficiency <= peak.number:
+        return peak
+    rated = typed("day.inverter.rated_w", "Inverter rating", inverter.rated_w, "W", "/day/inverter/rated_w")
+    efficiency = typed(
+        "day.inverter.efficiency",
+        "Inverter efficiency",
+        inverter.efficiency,
+        "1",
+        "/day/inverter/efficiency",
+        "Without its idle draw.",
+        0.85,
+        0.94,
+    )
+    return computed(
+        "rig.main_w", "Inverter at its rating", rated.number / efficiency.number, "W", "{P} / {η}",
+        {"P": rated, "η": efficiency}, "Cable and fuse bear what it can draw, not only what it draws today",
+    )  # fmt: skip
+
+
 def _choice(
     plan: Plan, reference: Reference, assumptions: Assumptions, days: Days, volts: float
 ) -> VoltageChoice:
     at, day = f"rig.at{volts:g}", days.day
     v = Figure(f"{at}.v", "System voltage tried", volts, "V", REFERENCE, source="One of 12, 24 and 48 V")
+    watts = _main_power(plan, days)
     peak_a = computed(
-        f"{at}.peak_a", f"Hardest moment at {volts:g} V", day.peak_w.number / (10.8 * volts / 12), "A",
-        "{P} / (10.8 · {V} / 12)", {"P": day.peak_w, "V": v},
+        f"{at}.peak_a", f"Main current at {volts:g} V", watts.number / (10.8 * volts / 12), "A",
+        "{P} / (10.8 · {V} / 12)", {"P": watts, "V": v},
         "I = P/(η·V_LVC), at the volts at which an inverter cuts off",
     )  # fmt: skip
     length = assumptions.figure("main_cable_m")

@@ -1,0 +1,135 @@
+<script setup lang="ts">
+import { api, problemsOf, type Schemas } from '@/api/client'
+import { usePlan } from '@/stores/plan'
+import { useReference } from '@/stores/reference'
+import { useUi } from '@/stores/ui'
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import { computed, reactive, ref, watch } from 'vue'
+
+const ui = useUi()
+const plan = usePlan()
+const reference = useReference()
+const label = reactive({
+  battery_class: 'agm',
+  volts: '12',
+  ah: '',
+  hours: '',
+  ah_2: '',
+  hours_2: '',
+  reserve_minutes: '',
+  wh: '',
+  cycles: '',
+  cycles_at_dod: '',
+})
+type Field = keyof typeof label
+const FIELDS: { key: Field; name: string; unit: string; hint?: string }[] = [
+  { key: 'volts', name: 'Volts', unit: 'V' },
+  { key: 'wh', name: 'Energy', unit: 'Wh' },
+  { key: 'ah', name: 'Capacity', unit: 'Ah' },
+  { key: 'hours', name: 'over', unit: 'h', hint: 'C20 is 20 h, C5 is 5 h' },
+  { key: 'ah_2', name: 'Second capacity', unit: 'Ah' },
+  { key: 'hours_2', name: 'over', unit: 'h' },
+  { key: 'cycles', name: 'Cycles', unit: '' },
+  { key: 'cycles_at_dod', name: 'at a depth of', unit: '', hint: '0.5 or 50 %' },
+  { key: 'reserve_minutes', name: 'Reserve at 25 A', unit: 'min' },
+]
+const result = ref<Schemas['LabelView'] | null>(null)
+const problems = ref<Record<string, string>>({})
+const empty = computed(() => !label.ah && !label.wh && !label.reserve_minutes)
+
+watch(label, read)
+watch(() => ui.labelShown, read)
+
+async function read() {
+  if (!ui.labelShown || empty.value) {
+    result.value = null
+    problems.value = {}
+    return
+  }
+  const house_rule = plan.document?.plan.house_rule ?? 'customary'
+  const { data, error } = await api.POST('/api/label', {
+    body: { ...label, house_rule } as Schemas['LabelText'],
+  })
+  if (data) {
+    result.value = data
+    problems.value = {}
+  } else {
+    problems.value = Object.fromEntries(problemsOf(error).map((p) => [p.path.slice(1), p.message]))
+  }
+}
+</script>
+
+<template>
+  <Dialog :open="ui.labelShown" class="relative z-40" @close="ui.labelShown = false">
+    <div class="fixed inset-0 bg-black/40" aria-hidden="true" />
+    <div class="fixed inset-0 flex items-start justify-center overflow-y-auto p-4 sm:pt-[8vh]">
+      <DialogPanel class="sheet grid w-full max-w-3xl gap-6 p-6 shadow-xl md:grid-cols-2">
+        <div class="md:col-span-2">
+          <DialogTitle class="font-serif text-xl font-semibold">Read a battery label</DialogTitle>
+          <p class="text-soft">
+            Enter what stands on it; leave out what does not. Nothing here changes the plan.
+          </p>
+        </div>
+        <div class="grid grid-cols-2 content-start gap-3">
+          <label class="col-span-2">
+            <span class="eyebrow mb-1 block">Class</span>
+            <select v-model="label.battery_class" class="field">
+              <option v-for="c in reference.data?.classes" :key="c.key" :value="c.key">
+                {{ c.name }}
+              </option>
+            </select>
+          </label>
+          <label v-for="f in FIELDS" :key="f.key" class="min-w-0">
+            <span class="eyebrow mb-1 block"
+              >{{ f.name }}<template v-if="f.unit">, {{ f.unit }}</template></span
+            >
+            <input
+              v-model="label[f.key]"
+              class="field"
+              autocomplete="off"
+              :data-label="f.key"
+              :placeholder="f.hint"
+              :aria-invalid="problems[f.key] ? 'true' : undefined"
+            />
+            <span
+              v-if="problems[f.key]"
+              class="mt-1 block text-sm leading-snug text-stop"
+              role="alert"
+              >{{ problems[f.key] }}</span
+            >
+          </label>
+        </div>
+        <div aria-live="polite" data-label-result>
+          <dl v-if="result" class="divide-y divide-line">
+            <div v-for="f in result.figures" :key="f.name" class="py-2">
+              <div class="flex items-baseline justify-between gap-4">
+                <dt>{{ f.name }}</dt>
+                <dd class="text-lg font-semibold whitespace-nowrap">{{ f.text }}</dd>
+              </div>
+              <p class="text-sm text-soft">{{ f.source }}</p>
+            </div>
+          </dl>
+          <p v-else class="text-soft">
+            With a capacity, reserve minutes or watt-hours you see here what it compares to.
+          </p>
+          <ul v-if="result?.remarks.length" class="mt-3 space-y-2">
+            <li
+              v-for="r in result.remarks"
+              :key="r"
+              class="border-l-2 border-care pl-3 leading-snug"
+            >
+              {{ r }}
+            </li>
+          </ul>
+        </div>
+        <button
+          type="button"
+          class="btn md:col-span-2 md:justify-self-end"
+          @click="ui.labelShown = false"
+        >
+          Close
+        </button>
+      </DialogPanel>
+    </div>
+  </Dialog>
+</template>

@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import { usePlan } from '@/stores/plan'
+import FigureLink from '@/ui/FigureLink.vue'
+import PlanChoice from '@/ui/PlanChoice.vue'
+import PlanField from '@/ui/PlanField.vue'
+import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/vue'
+import { Anchor, ChevronRight, CopyPlus } from '@lucide/vue'
+import { computed } from 'vue'
+import { DAY_KINDS, SEASONS, useDayTypes } from './useDayTypes'
+
+const plan = usePlan()
+const { types, view, here, at, chosen, copy, remove, planFor } = useDayTypes()
+const units = computed(() => plan.rig!.units)
+
+const WHO: Record<string, string> = { hook_up: 'mains carries it', laid_up: 'nobody there' }
+</script>
+
+<template>
+  <section aria-label="Kinds of day">
+    <div
+      class="-mx-4 flex gap-2 overflow-x-auto px-4 pb-2"
+      role="radiogroup"
+      aria-label="Kind of day"
+    >
+      <button
+        v-for="(t, i) in types"
+        :key="t.id"
+        type="button"
+        role="radio"
+        class="sheet min-w-[9.2rem] shrink-0 px-3 py-2 text-left hover:bg-wash"
+        :class="t.id === view.type ? 'shown' : ''"
+        :aria-checked="t.id === view.type"
+        :data-day-type="t.id"
+        @click="plan.showDay(t.id)"
+      >
+        <span class="block max-w-[12rem] truncate font-semibold">{{ t.name }}</span>
+        <span class="block text-lg leading-tight">{{ view.types[i]?.total.text }}</span>
+        <span
+          v-if="view.types[i]?.governs"
+          class="flex items-center gap-1 text-sm font-semibold text-sea"
+          ><Anchor :size="13" aria-hidden="true" /> governs</span
+        >
+        <span v-else class="block text-sm text-soft">{{ WHO[t.kind] ?? t.season }}</span>
+      </button>
+      <button
+        type="button"
+        class="btn shrink-0 self-center"
+        :title="`Copy ${here.name} to a new kind of day`"
+        @click="copy"
+      >
+        <CopyPlus :size="16" aria-hidden="true" /> Copy to a new day
+      </button>
+    </div>
+    <Disclosure v-slot="{ open }">
+      <div class="flex flex-wrap items-center gap-x-5 gap-y-1">
+        <DisclosureButton class="flex items-center gap-1.5 py-1 text-left font-semibold">
+          <ChevronRight
+            :size="16"
+            class="transition-transform"
+            :class="open ? 'rotate-90' : ''"
+            aria-hidden="true"
+          />
+          About this day
+        </DisclosureButton>
+        <p class="text-soft">
+          air <FigureLink :figure="view.air" name="Outside air" />, battery
+          <FigureLink :figure="view.battery" name="Battery" /><template v-if="view.sun"
+            >; {{ view.sun }}</template
+          >; charged {{ view.charge }}
+        </p>
+      </div>
+      <DisclosurePanel class="sheet mt-2 grid gap-4 p-4 sm:grid-cols-2 lg:grid-cols-4">
+        <PlanField :path="`${at}/name`" label="Name of this day" text />
+        <PlanChoice :path="`${at}/kind`" label="Kind" :value="here.kind" :options="DAY_KINDS" />
+        <PlanChoice :path="`${at}/season`" label="Season" :value="here.season" :options="SEASONS" />
+        <PlanField
+          :path="`${at}/air_c`"
+          label="Outside air"
+          :unit="units.temperature"
+          :placeholder="view.air.text"
+        />
+        <PlanField
+          :path="`${at}/battery_c`"
+          label="Battery on this day"
+          :unit="units.temperature"
+          :placeholder="view.battery.text"
+          hint="Empty: by where it stands and the air."
+        />
+        <PlanField
+          :path="`${at}/charge_from`"
+          label="First charge of the day"
+          :placeholder="view.charge.split(' to ')[0]"
+          hint="Sun, engine or mains: when it begins."
+        />
+        <PlanField
+          :path="`${at}/charge_to`"
+          label="Last charge of the day"
+          :placeholder="view.charge.split(' to ')[1]"
+        />
+        <div class="flex flex-col items-start justify-end gap-2">
+          <label class="flex cursor-pointer items-start gap-2 leading-snug">
+            <input
+              type="checkbox"
+              class="mt-0.5 size-4.5 accent-sea"
+              :checked="chosen"
+              @change="planFor(($event.target as HTMLInputElement).checked)"
+            />
+            Plan for this day, whatever the others ask
+          </label>
+          <button v-if="types.length > 1" type="button" class="btn" @click="remove">
+            Remove this day
+          </button>
+        </div>
+      </DisclosurePanel>
+    </Disclosure>
+  </section>
+</template>
+
+<style scoped>
+.shown {
+  border-color: var(--sea);
+  box-shadow: inset 0 0 0 1px var(--sea);
+}
+</style>

@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import PlanChoice from '@/ui/PlanChoice.vue'
+import PlanField from '@/ui/PlanField.vue'
+import type { Times } from './useLoads'
+
+const props = defineProps<{ at: string; name: string; times: Times; problemsAt: string }>()
+const called = (what: string) => `${props.name}: ${what}`
+const WAYS = [
+  { value: 'hours', name: 'hours' },
+  { value: 'uses', name: 'uses ×' },
+  { value: 'times', name: 'at times' },
+  { value: 'standby', name: 'all day' },
+]
+</script>
+
+<template>
+  <div class="flex items-start gap-1.5">
+    <PlanChoice
+      class="w-[5.6rem] shrink-0"
+      :path="`${at}/use`"
+      :label="`Way of use of ${name}`"
+      bare
+      :value="times.use"
+      :called="called('use')"
+      :options="WAYS"
+    />
+    <PlanField
+      v-if="times.use === 'hours'"
+      class="grow"
+      :path="`${at}/hours`"
+      :label="`Hours a day of ${name}`"
+      unit="h"
+      bare
+      :called="called('hours')"
+      :problems-at="problemsAt"
+    />
+    <template v-else-if="times.use === 'uses'">
+      <PlanField
+        class="w-12 shrink-0"
+        :path="`${at}/uses`"
+        :label="`Uses a day of ${name}`"
+        bare
+        :called="called('uses')"
+        :problems-at="problemsAt"
+      />
+      <PlanField
+        class="grow"
+        :path="`${at}/minutes`"
+        :label="`Minutes a use of ${name}`"
+        unit="min"
+        bare
+        :called="called('minutes')"
+        :problems-at="problemsAt"
+      />
+    </template>
+    <PlanField
+      v-else-if="times.use === 'times'"
+      class="grow"
+      :path="`${at}/windows`"
+      :label="`Set times of ${name}`"
+      placeholder="18:00–22:30"
+      bare
+      text
+      :called="called('times')"
+      :problems-at="problemsAt"
+    />
+    <p v-else class="self-center px-1 text-soft">24 h</p>
+  </div>
+</template>

@@ -1,0 +1,76 @@
+import type { Operation } from '@/api/client'
+import { usePlan, type DayType } from '@/stores/plan'
+import { computed } from 'vue'
+import { useLoads } from './useLoads'
+
+export const DAY_KINDS = [
+  { value: 'off_grid', name: 'Off-grid: the bank carries it' },
+  { value: 'travelling', name: 'Travelling: the engine charges' },
+  { value: 'hook_up', name: 'On hook-up: mains carries it' },
+  { value: 'laid_up', name: 'Laid up: nobody is there' },
+]
+export const SEASONS = ['spring', 'summer', 'autumn', 'winter'].map((value) => ({
+  value,
+  name: value[0]!.toUpperCase() + value.slice(1),
+}))
+
+/** The kinds of day: shown, copied, removed, chosen to plan for. */
+export function useDayTypes() {
+  const plan = usePlan()
+  const { loads } = useLoads()
+  const types = computed(() => plan.document.day.types)
+  const view = computed(() => plan.rig!.day)
+  const here = computed<DayType>(() => types.value[view.value.index]!)
+  const at = computed(() => `/day/types/${view.value.index}`)
+  const chosen = computed(() => plan.document.plan.day_type === here.value.id)
+
+  function freshId(): string {
+    const taken = new Set(types.value.map((t) => t.id))
+    let n = types.value.length + 1
+    while (taken.has(`day-${n}`)) n++
+    return `day-${n}`
+  }
+
+  /** A copy of the day that is shown, with all that its loads do otherwise on it; it is shown then. */
+  async function copy() {
+    const from = here.value
+    const id = freshId()
+    const operations: Operation[] = [
+      {
+        op: 'add',
+        path: '/day/types/-',
+        value: { ...from, id, name: `${from.name.slice(0, 33)}, copy` },
+      },
+    ]
+    loads.value.forEach((load, i) => {
+      const given = load.on[from.id]
+      if (given !== undefined)
+        operations.push({ op: 'add', path: `/day/loads/${i}/on/${id}`, value: given })
+    })
+    await plan.edit(`copy ${from.name}`, ...operations)
+    await plan.showDay(id)
+  }
+
+  async function remove() {
+    const { id, name } = here.value
+    const operations: Operation[] = [{ op: 'remove', path: at.value }]
+    loads.value.forEach((load, i) => {
+      if (load.on[id] !== undefined)
+        operations.push({ op: 'remove', path: `/day/loads/${i}/on/${id}` })
+    })
+    if (plan.document.plan.day_type === id)
+      operations.push({ op: 'replace', path: '/plan/day_type', value: null })
+    await plan.edit(`remove ${name}`, ...operations)
+    await plan.showDay('')
+  }
+
+  function planFor(on: boolean) {
+    return plan.edit('day to plan for', {
+      op: 'replace',
+      path: '/plan/day_type',
+      value: on ? here.value.id : null,
+    })
+  }
+
+  return { types, view, here, at, chosen, copy, remove, planFor }
+}
