@@ -1,11 +1,13 @@
 """Speed as measured on this machine, as JSON: medians, with the tail beside them.
 
-The rig has 30 loads and 3 banks. ``key_to_figure`` is taken in the browser, from the key going down to the
-figure on the strip being painted anew.
+Rigs of 30 and 60 loads with 4 kinds of day and 3 banks. ``key_to_figure`` is taken in the browser, from the
+key going down to the figure on the strip being painted anew; ``drag`` and ``slide`` while a block is
+stretched and a slider moved without a pause: the frames on screen, and from an edit to its figure.
 """
 
 import gc
 import json
+import math
 import platform
 import statistics
 import time
@@ -19,6 +21,31 @@ from vast_harbor.core.evaluate import evaluate
 from vast_harbor.formats import rig_file as files
 
 RUNS = 100
+# Frames while the hand moves, and from the sending of an edit to the painting of the figure that it led to.
+OBSERVE_DRAG = """(stop) => {
+  window.frames_ = []
+  window.lags = []
+  let last = performance.now()
+  const tick = (now) => {
+    window.frames_.push(now - last)
+    last = now
+    requestAnimationFrame(tick)
+  }
+  requestAnimationFrame(tick)
+  const figure = document.querySelector(`[data-stop=${stop}] [data-strip-figure]`)
+  new MutationObserver(() => {
+    const from = window.sent
+    requestAnimationFrame(() => window.lags.push(performance.now() - from))
+  }).observe(figure, { characterData: true, childList: true, subtree: true })
+}"""
+# When the last request was sent.
+SENT = """{
+  const send = window.fetch
+  window.fetch = (...call) => {
+    window.sent = performance.now()
+    return send(...call)
+  }
+}"""
 OBSERVE = """() => {
   window.times = []
   let down = 0
@@ -30,18 +57,21 @@ OBSERVE = """() => {
 }"""
 
 
-def large_rig() -> dict[str, Any]:
-    """A rig of 30 loads and 3 banks."""
+def large_rig(count: int = 30) -> dict[str, Any]:
+    """A rig of so many loads, 4 kinds of day and 3 banks."""
     document = data.demo_rig("long-haul")
+    types = [t for t in document["day"]["types"] if t["kind"] != "laid_up"]
+    document["day"]["types"] = types
     loads = document["day"]["loads"]
     document["day"]["loads"] = [
         {
-            **loads[i % len(loads)],
+            **{k: v for k, v in loads[i % len(loads)].items() if k not in ("low", "high", "start_w")},
             "id": f"l{i}",
             "name": f"Load {i + 1}",
             "draw": {"value": 20.0 + i, "unit": "W"},
+            "on": {k: v for k, v in loads[i % len(loads)].get("on", {}).items() if k != "laid-up"},
         }
-        for i in range(30)
+        for i in range(count)
     ]
     return document
 
@@ -86,17 +116,58 @@ def key_to_figure() -> dict[str, float]:
     return summary(times)
 
 
+def drag(stop: str) -> dict[str, Any]:
+    """Frames and lag while a block of the sheet (Day) or the slider of the nights (Need) is dragged."""
+    with served("serve") as (address, browser):
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.add_init_script(SENT)
+        made = page.request.post(f"{address}/api/rigs/import", data=large_rig(60)).json()
+        page.goto(f"{address}/rigs/{made['id']}/{stop}")
+        page.wait_for_load_state("networkidle")
+        if stop == "day":
+            page.get_by_role("radio", name="24-hour sheet").click()
+            held = page.locator("[data-lane=l58] [data-block]").first
+        else:
+            held = page.locator("[data-slider=nights]")
+        held.scroll_into_view_if_needed()
+        box = held.bounding_box()
+        assert box is not None
+        # A moved block keeps its energy; a stretched one moves the figures.
+        grip = box["width"] - 2 if stop == "day" else box["width"] / 2
+        x, y = box["x"] + grip, box["y"] + box["height"] / 2
+        page.mouse.move(x, y)
+        page.mouse.down()
+        page.wait_for_timeout(300)
+        page.evaluate(OBSERVE_DRAG, stop)
+        reach = 80 if stop == "day" else box["width"] / 3
+        for i in range(400):
+            page.mouse.move(x + reach * math.sin(i / 20), y)
+            page.wait_for_timeout(8)
+        page.mouse.up()
+        frames = page.evaluate("window.frames_")[5:]
+        lags = page.evaluate("window.lags")
+    return {
+        "frames_a_second": round(1000 / statistics.median(frames), 1),
+        "frames_over_34_ms": f"{sum(f > 34 for f in frames)} of {len(frames)}",
+        "edit_to_figure": summary(lags),
+    }
+
+
 def main() -> None:
     """Measure and print."""
     reference = data.reference()
     gc.freeze()
     rig = files.read(large_rig(), reference)
     plan = files.to_plan(rig, reference)
+    large = files.to_plan(files.read(large_rig(60), reference), reference)
     found = {
         "machine": f"{platform.machine()}, Python {platform.python_version()}",
         "read_a_rig_file": timed(lambda: files.read(large_rig(), reference)),
         "evaluate_30_loads_3_banks": timed(lambda: evaluate(plan, reference)),
+        "evaluate_60_loads_4_days_3_banks": timed(lambda: evaluate(large, reference)),
         "key_to_figure_30_loads_3_banks": key_to_figure(),
+        "drag_60_loads_4_days": drag("day"),
+        "slide_60_loads_4_days": drag("need"),
     }
     print(json.dumps(found, indent=2))
 

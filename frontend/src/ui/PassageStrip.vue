@@ -16,7 +16,7 @@ const stops = computed(() =>
 )
 
 watch(
-  () => [props.stop, plan.rig?.id],
+  [() => props.stop, () => plan.rig?.id],
   async () => {
     await nextTick()
     const here = rail.value?.querySelector<HTMLElement>('[aria-current]')

@@ -34,13 +34,13 @@ from vast_harbor.web.views import FigureView, SchoolView, figure_view, plain_num
 
 def _shown(key: str, value: float | None, unit: str, style: Style) -> FigureView:
     """A figure whose workings are built only when somebody opens them."""
-    return FigureView.model_construct(key=key, text=style.text(value, unit), value=value, was=None)
+    return FigureView.of(key=key, text=style.text(value, unit), value=value, was=None)
 
 
 def _load(f: LoadFigures, style: Style) -> LoadView:
     at = f"day.{f.type.id}.load.{f.load.id}"
     share = f.from_bank_wh / f.total.number if f.total.number > 0 else None
-    return LoadView.model_construct(
+    return LoadView.of(
         id=f.load.id,
         wh=_shown(f"{at}.wh", f.load_wh, "Wh", style),
         bank_wh=_shown(f"{at}.bank_wh", f.from_bank_wh, "Wh", style),
@@ -57,7 +57,7 @@ def _type(results: Results, key: str, index: int, style: Style) -> DayTypeView:
     days = results.days
     day, asks = days.days[key], days.asks[key]
     at = "need" if key == days.governing else f"need.on.{key}"
-    return DayTypeView.model_construct(
+    return DayTypeView.of(
         id=key,
         index=index,
         total=figure_view(day.bank_wh, style),
@@ -99,7 +99,7 @@ def day_view(results: Results, style: Style, show: str) -> DayView:
     key = day.type.id
     names = {f.load.id: f.load.name for f in day.loads}
     left = standby_days(results.plan, days)
-    return DayView.model_construct(
+    return DayView.of(
         type=key,
         index=list(days.days).index(key),
         types=[_type(results, k, i, style) for i, k in enumerate(days.days)],
@@ -113,7 +113,7 @@ def day_view(results: Results, style: Style, show: str) -> DayView:
         listed=figure_view(day.listed_wh, style),
         cautious=figure_view(day.cautious_wh, style),
         habits=[
-            HabitView.model_construct(key=k, figure=figure_view(day.habits[k], style))
+            HabitView.of(key=k, figure=figure_view(day.habits[k], style))
             for k in ("careful", "usual", "careless")
         ],
         measured=figure_view(day.measured_wh, style) if day.measured_wh else None,
@@ -136,7 +136,7 @@ def day_view(results: Results, style: Style, show: str) -> DayView:
 def _steps(steps: tuple[Figure, ...], style: Style) -> list[StepView]:
     before = [None, *steps[:-1]]
     return [
-        StepView.model_construct(
+        StepView.of(
             name=step.name,
             figure=figure_view(step, style),
             added="" if last is None else style.text(step.number - last.number, "±Wh"),
@@ -151,7 +151,7 @@ def _rules(results: Results, style: Style) -> list[RuleNeedView]:
     for key in reference().rules:
         asks = need_stop.asks(results.plan, reference(), reference().assumptions(key, {}), results.day)
         found.append(
-            RuleNeedView.model_construct(
+            RuleNeedView.of(
                 key=key,
                 need=style.text(asks.energy_wh, "Wh"),
                 labels=[style.text(ah, "Ah") for ah in asks.label_ah.values()],
@@ -164,7 +164,7 @@ def _second(results: Results, style: Style) -> SecondView | None:
     second = results.second
     if second is None:
         return None
-    return SecondView.model_construct(
+    return SecondView.of(
         day=figure_view(second.day_wh, style),
         energy=figure_view(second.energy, style),
         from_main=figure_view(second.from_main, style),
@@ -175,7 +175,7 @@ def _second(results: Results, style: Style) -> SecondView | None:
 def _runtime(runtime: Runtime, style: Style) -> RuntimeView:
     at = f"runtime.{runtime.id}"
     old = runtime.on_old_h
-    return RuntimeView.model_construct(
+    return RuntimeView.of(
         id=runtime.id,
         name=runtime.name,
         on_kwh=_shown(f"{at}.on_kwh", runtime.on_kwh_h, "duration", style),
@@ -195,7 +195,7 @@ def need_view(results: Results, style: Style) -> NeedView:
     """
     need = results.need
     classes = [
-        ClassNeedView.model_construct(
+        ClassNeedView.of(
             battery_class=key,
             dod=figure_view(c.dod, style),
             temperature=figure_view(c.temperature, style),
@@ -210,7 +210,7 @@ def need_view(results: Results, style: Style) -> NeedView:
         for key, c in need.classes.items()
     ]
     temperature = {f"temperature_factor.{k}": c.temperature.value for k, c in need.classes.items()}
-    return NeedView.model_construct(
+    return NeedView.of(
         day_name=need.day.type.name,
         day=figure_view(need.day.bank_wh, style),
         energy=figure_view(need.energy, style),
@@ -239,7 +239,7 @@ def _assumption(a: Assumption, computed: dict[str, float | None], style: Style) 
     unit = a.entry.unit
     value = computed.get(a.key) if a.value is None else a.value
     default = value if a.default is None and not a.overridden else a.default
-    return AssumptionView.model_construct(
+    return AssumptionView.of(
         key=a.key,
         name=a.name,
         symbol=a.symbol,
@@ -249,7 +249,7 @@ def _assumption(a: Assumption, computed: dict[str, float | None], style: Style) 
         field="" if value is None else plain_number(value, unit, style),
         default=style.text(default, unit),
         range=range_text(a.low, a.high, unit, style),
-        schools=[SchoolView.model_construct(name=n, text=style.text(v, unit)) for n, v in a.schools.items()],
+        schools=[SchoolView.of(name=n, text=style.text(v, unit)) for n, v in a.schools.items()],
         overridden=a.overridden,
         source=a.entry.source,
         note=a.entry.note,

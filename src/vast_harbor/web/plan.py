@@ -140,9 +140,11 @@ def edit_rig(path: RigPath, body: Edit) -> Response:
             )
         document = rigs.patched(stored.document, [_operation(o) for o in body.operations])
         rig = files.read(document, data.reference(), typed=True)
-        rigs.change(db, stored, files.to_document(rig), body.label, body.field)
+        document = files.to_document(rig)
+        rigs.change(db, stored, document, body.label, body.field)
         # Computed before it is kept: a rig that could not be shown must not be stored.
-        return json_response(_view(rigs.get(db, path.rig_id), rig, _computed(rig)[1], body.show))
+        changed = rigs.get(db, path.rig_id, document)
+        return json_response(_view(changed, rig, _computed(rig)[1], body.show))
 
 
 def _operation(operation: Operation) -> dict[str, Any]:

@@ -2,12 +2,12 @@
 
 from typing import Any
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-from vast_harbor.web.views import FigureView, FindingView, SchoolView, TokenView
+from vast_harbor.web.views import FigureView, FindingView, SchoolView, TokenView, View
 
 
-class StripView(BaseModel):
+class StripView(View):
     """One stop on the strip: its live figure and whether something there needs attention."""
 
     stop: str
@@ -17,7 +17,7 @@ class StripView(BaseModel):
     was: str | None = Field(default=None, description="What it is in the plan, while something is tried")
 
 
-class LoadView(BaseModel):
+class LoadView(View):
     """A load's figures on the day that is shown."""
 
     id: str
@@ -31,7 +31,7 @@ class LoadView(BaseModel):
     measured: bool
 
 
-class DayTypeView(BaseModel):
+class DayTypeView(View):
     """A kind of day beside the others."""
 
     id: str
@@ -43,14 +43,14 @@ class DayTypeView(BaseModel):
     labels: list[FigureView] = Field(description="What the label must say, by class in their order")
 
 
-class HabitView(BaseModel):
+class HabitView(View):
     """The same day by other habits."""
 
     key: str
     figure: FigureView
 
 
-class DayView(BaseModel):
+class DayView(View):
     """One kind of day in figures, with the power profile as steps."""
 
     type: str
@@ -82,7 +82,7 @@ class DayView(BaseModel):
     kwh: list[float] = Field(description="Energy so far at each edge")
 
 
-class StepView(BaseModel):
+class StepView(View):
     """A step of the way from the day's energy to the label."""
 
     name: str
@@ -90,7 +90,7 @@ class StepView(BaseModel):
     added: str = Field(description="By how much the step raised it; empty for the first")
 
 
-class ClassNeedView(BaseModel):
+class ClassNeedView(View):
     """What one battery class needs."""
 
     battery_class: str
@@ -105,7 +105,7 @@ class ClassNeedView(BaseModel):
     steps: list[StepView]
 
 
-class AssumptionView(BaseModel):
+class AssumptionView(View):
     """One assumption that may be overridden."""
 
     key: str
@@ -123,7 +123,7 @@ class AssumptionView(BaseModel):
     note: str
 
 
-class RuleNeedView(BaseModel):
+class RuleNeedView(View):
     """What a house rule would make of the same day: the need, and the labels by class in their order."""
 
     key: str
@@ -131,7 +131,7 @@ class RuleNeedView(BaseModel):
     labels: list[str]
 
 
-class SecondView(BaseModel):
+class SecondView(View):
     """The need of the second bank."""
 
     day: FigureView
@@ -140,7 +140,7 @@ class SecondView(BaseModel):
     labels: list[FigureView] = Field(description="By class in their order")
 
 
-class RuntimeView(BaseModel):
+class RuntimeView(View):
     """How long something runs on one kilowatt-hour, and on the old bank where that is known."""
 
     id: str
@@ -149,7 +149,7 @@ class RuntimeView(BaseModel):
     on_old: FigureView | None
 
 
-class NeedView(BaseModel):
+class NeedView(View):
     """The need for every battery class side by side."""
 
     day_name: str = Field(description="The kind of day that governs")
@@ -167,7 +167,7 @@ class NeedView(BaseModel):
     assumptions: list[AssumptionView]
 
 
-class CandidateView(BaseModel):
+class CandidateView(View):
     """A candidate with its figures by name; none when it cannot be built."""
 
     id: str
@@ -184,7 +184,7 @@ class CandidateView(BaseModel):
     findings: list[FindingView]
 
 
-class FitView(BaseModel):
+class FitView(View):
     """How a model of the catalogue could serve."""
 
     model: str
@@ -198,7 +198,7 @@ class FitView(BaseModel):
     own: bool
 
 
-class UnfitView(BaseModel):
+class UnfitView(View):
     """A model that cannot make the system voltage."""
 
     model: str
@@ -207,7 +207,7 @@ class UnfitView(BaseModel):
     own: bool
 
 
-class ProposalView(BaseModel):
+class ProposalView(View):
     """What the tool would put up for a class, and every model of it."""
 
     battery_class: str
@@ -216,7 +216,7 @@ class ProposalView(BaseModel):
     unfit: list[UnfitView]
 
 
-class SignView(BaseModel):
+class SignView(View):
     """What one sign says of the old bank's health, as a range of shares."""
 
     name: str
@@ -225,7 +225,7 @@ class SignView(BaseModel):
     high: float
 
 
-class SuspectView(BaseModel):
+class SuspectView(View):
     """One that may be at fault."""
 
     key: str
@@ -234,7 +234,7 @@ class SuspectView(BaseModel):
     next: str
 
 
-class DiagnosisView(BaseModel):
+class DiagnosisView(View):
     """Whether the old bank is the culprit."""
 
     says: str
@@ -246,7 +246,7 @@ class DiagnosisView(BaseModel):
     suspects: list[SuspectView]
 
 
-class BanksView(BaseModel):
+class BanksView(View):
     """Candidates and proposals."""
 
     candidates: list[CandidateView]
@@ -258,7 +258,7 @@ class BanksView(BaseModel):
     old: list[FigureView] = Field(description="Label energy and weight of the old bank; empty without one")
 
 
-class ColumnView(BaseModel):
+class ColumnView(View):
     """A column of the comparison."""
 
     id: str
@@ -269,7 +269,7 @@ class ColumnView(BaseModel):
     stop: bool
 
 
-class RowView(BaseModel):
+class RowView(View):
     """A row of the comparison."""
 
     key: str
@@ -280,7 +280,7 @@ class RowView(BaseModel):
     figures: list[FigureView]
 
 
-class CorrectionView(BaseModel):
+class CorrectionView(View):
     """A step from equal labels to the true comparison."""
 
     key: str
@@ -290,7 +290,7 @@ class CorrectionView(BaseModel):
     ratios: list[FigureView]
 
 
-class RundownView(BaseModel):
+class RundownView(View):
     """Remaining usable energy of one candidate at the hours of the picture."""
 
     id: str
@@ -298,14 +298,14 @@ class RundownView(BaseModel):
     kwh: list[float]
 
 
-class SeriesView(BaseModel):
+class SeriesView(View):
     """A line of a picture: points of (x, y)."""
 
     id: str
     points: list[tuple[float, float]]
 
 
-class CompareView(BaseModel):
+class CompareView(View):
     """The comparison with its pictures."""
 
     columns: list[ColumnView]
@@ -318,7 +318,7 @@ class CompareView(BaseModel):
     cumulative: list[SeriesView]
 
 
-class UnitsView(BaseModel):
+class UnitsView(View):
     """Names of the owner's units."""
 
     weight: str
@@ -328,7 +328,7 @@ class UnitsView(BaseModel):
     currency: str
 
 
-class VoltageView(BaseModel):
+class VoltageView(View):
     """The rig at one system voltage."""
 
     system_v: float
@@ -341,13 +341,13 @@ class VoltageView(BaseModel):
     replaced: list[str]
 
 
-class TrialView(BaseModel):
+class TrialView(View):
     """What is being tried beside the plan."""
 
     tried: list[str]
 
 
-class RigView(BaseModel):
+class RigView(View):
     """A rig with all its stops."""
 
     id: int

@@ -1,6 +1,7 @@
 """A rig with all its stops, as the interface is given it after every edit."""
 
 from collections.abc import Iterable
+from functools import lru_cache
 
 import numpy as np
 from pydantic import BaseModel
@@ -68,7 +69,7 @@ def rig_view(
     """
     style = style_of(rig_file)
     us = rig_file.rig.units == US
-    view = RigView.model_construct(
+    view = RigView.of(
         id=stored.id,
         revision=stored.revision,
         undo=stored.undo,
@@ -148,11 +149,19 @@ def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
         here = [f for f in results.findings if f.stop == stop]
         worst = max((f.severity for f in here), key=SEVERITIES.index, default="")
         out.append(
-            StripView.model_construct(
-                stop=stop, figure=figures[stop], attention=worst, findings=len(here), was=None
-            )
+            StripView.of(stop=stop, figure=figures[stop], attention=worst, findings=len(here), was=None)
         )
     return out
+
+
+@lru_cache
+def _measures(model: type[BaseModel]) -> tuple[tuple[str, str], ...]:
+    """Fields of a part of the document, with the unit of those that have one."""
+    out = []
+    for name, info in model.model_fields.items():
+        marks = [m for m in info.metadata if isinstance(m, Measure | Clock)]
+        out.append((name, marks[0].unit if marks else "1"))
+    return tuple(out)
 
 
 def _fields(rig_file: RigFile, results: Results, style: Style) -> dict[str, str]:
@@ -160,9 +169,17 @@ def _fields(rig_file: RigFile, results: Results, style: Style) -> dict[str, str]
     out: dict[str, str] = {}
 
     def walk(part: BaseModel, at: str) -> None:
-        for name, info in type(part).model_fields.items():
+        for name, unit in _measures(type(part)):
             value, path = getattr(part, name), f"{at}/{name}"
-            if isinstance(value, BaseModel):
+            if value is None:
+                out[path] = ""
+            elif isinstance(value, str):
+                out[path] = value
+            elif isinstance(value, bool):
+                continue
+            elif isinstance(value, int | float):
+                out[path] = _field_text(float(value), unit, style)
+            elif isinstance(value, BaseModel):
                 walk(value, path)
             elif name == "on":
                 for key, times in value.items():
@@ -171,21 +188,11 @@ def _fields(rig_file: RigFile, results: Results, style: Style) -> dict[str, str]
             elif name == "windows":
                 out[path] = ", ".join(f"{clock_text(a)}–{clock_text(b)}" for a, b in value)
             elif name == "duty_at":
-                for i, item in enumerate(value):
-                    out[f"{path}/{i}"] = plain_number(item, "1", style)
+                out.update({f"{path}/{i}": _field_text(d, "1", style) for i, d in enumerate(value)})
             elif isinstance(value, list):
                 for i, item in enumerate(value):
                     if isinstance(item, BaseModel):
                         walk(item, f"{path}/{i}")
-            elif isinstance(value, bool):
-                continue
-            elif value is None:
-                out[path] = ""
-            elif isinstance(value, str):
-                out[path] = value
-            elif isinstance(value, int | float):
-                marks = [m for m in info.metadata if isinstance(m, Measure | Clock)]
-                out[path] = _field_text(float(value), marks[0].unit if marks else "1", style)
 
     walk(rig_file, "")
     for i, load in enumerate(rig_file.day.loads):
@@ -197,6 +204,8 @@ def _fields(rig_file: RigFile, results: Results, style: Style) -> dict[str, str]
     return out
 
 
+# The same few numbers stand in hundreds of fields, edit after edit.
+@lru_cache(maxsize=10_000)
 def _field_text(value: float, unit: str, style: Style) -> str:
     if unit == "clock":
         return clock_text(value)
@@ -217,7 +226,7 @@ def layout(bank: Bank) -> str:
 def _candidate(banked: BankFigures, index: int, style: Style) -> CandidateView:
     bank = banked.bank
     given = banked.candidate
-    return CandidateView.model_construct(
+    return CandidateView.of(
         id=given.id,
         index=index,
         battery_class=banked.battery_class.key,
@@ -238,11 +247,9 @@ def _fit(fit: Fit, results: Results, style: Style) -> FitView:
     price = model.price * (1.0 if model.own else results.assumptions.value("price_factor")) * fit.bank.units
 
     def shown(name: str, value: float, unit: str) -> FigureView:
-        return FigureView.model_construct(
-            key=f"bank.fit-{model.id}.{name}", text=style.text(value, unit), value=value
-        )
+        return FigureView.of(key=f"bank.fit-{model.id}.{name}", text=style.text(value, unit), value=value)
 
-    return FitView.model_construct(
+    return FitView.of(
         model=model.id,
         title=model.title,
         layout=layout(fit.bank),
@@ -256,19 +263,16 @@ def _fit(fit: Fit, results: Results, style: Style) -> FitView:
 
 
 def _proposal(proposal: Proposal, results: Results, style: Style) -> ProposalView:
-    return ProposalView.model_construct(
+    return ProposalView.of(
         battery_class=proposal.battery_class.key,
         best=proposal.best.bank.model.id if proposal.best else None,
         fits=[_fit(f, results, style) for f in proposal.fits],
-        unfit=[
-            UnfitView.model_construct(model=m.id, title=m.title, reason=why, own=m.own)
-            for m, why in proposal.unfit
-        ],
+        unfit=[UnfitView.of(model=m.id, title=m.title, reason=why, own=m.own) for m, why in proposal.unfit],
     )
 
 
 def _banks(results: Results, style: Style) -> BanksView:
-    return BanksView.model_construct(
+    return BanksView.of(
         candidates=[_candidate(c, i, style) for i, c in enumerate(results.banks.candidates)],
         proposals=[_proposal(p, results, style) for p in results.banks.proposals.values()],
         old_carries={k: figure_view(f, style) for k, f in results.banks.old_carries.items()},
@@ -282,27 +286,25 @@ def _diagnosis(results: Results, style: Style) -> DiagnosisView | None:
     if found is None:
         return None
     health = found.health
-    return DiagnosisView.model_construct(
+    return DiagnosisView.of(
         says=found.says,
         danger=found.danger,
         health=figure_view(health, style) if health else None,
         range=range_text(health.low, health.high, health.unit, style) if health else "",
         agree=found.agree,
         signs=[
-            SignView.model_construct(
-                name=s.name, text=range_text(s.low, s.high, "%", style), low=s.low, high=s.high
-            )
+            SignView.of(name=s.name, text=range_text(s.low, s.high, "%", style), low=s.low, high=s.high)
             for s in found.signs
         ],
         suspects=[
-            SuspectView.model_construct(key=s.key, verdict=s.verdict, says=tokens(s.says, style), next=s.next)
+            SuspectView.of(key=s.key, verdict=s.verdict, says=tokens(s.says, style), next=s.next)
             for s in found.suspects
         ],
     )
 
 
 def _voltage(choice: VoltageChoice, results: Results, style: Style) -> VoltageView:
-    return VoltageView.model_construct(
+    return VoltageView.of(
         system_v=choice.system_v,
         here=choice.system_v == results.plan.system_v,
         peak=figure_view(choice.peak_a, style),
@@ -321,7 +323,7 @@ def _points(pairs: Iterable[tuple[float, float]], digits: int) -> list[tuple[flo
 def _compare(results: Results, style: Style) -> CompareView:
     compare = results.compare
     columns = [
-        ColumnView.model_construct(
+        ColumnView.of(
             id=c.banked.candidate.id,
             battery_class=c.banked.battery_class.key,
             title=c.banked.bank.model.title if c.banked.bank else "",
@@ -332,7 +334,7 @@ def _compare(results: Results, style: Style) -> CompareView:
         for c in compare.columns
     ]
     rows = [
-        RowView.model_construct(
+        RowView.of(
             key=r.key,
             name=r.name,
             group=r.group,
@@ -343,7 +345,7 @@ def _compare(results: Results, style: Style) -> CompareView:
         for r in compare.rows
     ]
     corrections = [
-        CorrectionView.model_construct(
+        CorrectionView.of(
             key=c.key,
             name=c.name,
             says=c.says,
@@ -358,14 +360,14 @@ def _compare(results: Results, style: Style) -> CompareView:
         hours = compare.rundown.hours.tolist()
         lines = [(c.banked.candidate.id, s) for c in compare.columns for s in ("new", "worn")]
         run_down = [
-            RundownView.model_construct(id=id_, state=state, kwh=np.round(line / 1000, 3).tolist())
+            RundownView.of(id=id_, state=state, kwh=np.round(line / 1000, 3).tolist())
             for (id_, state), line in zip(lines, compare.rundown.remaining_wh, strict=True)
         ]
     cumulative = [
-        SeriesView.model_construct(id=c.banked.candidate.id, points=_points(compare_stop.cumulative(c), 2))
+        SeriesView.of(id=c.banked.candidate.id, points=_points(compare_stop.cumulative(c), 2))
         for c in compare.columns
     ]
-    return CompareView.model_construct(
+    return CompareView.of(
         columns=columns,
         rows=rows,
         sentence=tokens(compare.sentence, style),

@@ -1,7 +1,7 @@
 """What the interface is given: response models, and how figures become them."""
 
 import re
-from typing import Any
+from typing import Any, Self
 
 from pydantic import BaseModel
 
@@ -10,6 +10,30 @@ from vast_harbor.core.units import to_display
 from vast_harbor.core.workings import Figure, Finding, Sentence
 
 _SLOT = re.compile(r"\{\{|\}\}|\{([^{}]+)\}")
+
+
+class View(BaseModel):
+    """Base of what is made anew, by the hundred, after every edit."""
+
+    @classmethod
+    def of(cls, **values: Any) -> Self:
+        """A view of values that are known to be right: every field given, nothing checked.
+
+        Args:
+            values: all fields.
+
+        Returns:
+            The view.
+        """
+        made = cls.__new__(cls)
+        for name, value in (
+            ("__dict__", values),
+            ("__pydantic_fields_set__", set(values)),
+            ("__pydantic_extra__", None),
+            ("__pydantic_private__", None),
+        ):
+            object.__setattr__(made, name, value)
+        return made
 
 
 class ReadingView(BaseModel):
@@ -33,7 +57,7 @@ class ProblemsView(BaseModel):
     problems: list[ProblemView]
 
 
-class FigureView(BaseModel):
+class FigureView(View):
     """A figure as shown; its key opens its workings. While something is tried, what it was in the plan."""
 
     key: str
@@ -42,14 +66,14 @@ class FigureView(BaseModel):
     was: str | None = None
 
 
-class TokenView(BaseModel):
+class TokenView(View):
     """A piece of a sentence; with a key it is a figure."""
 
     text: str
     key: str | None = None
 
 
-class FindingView(BaseModel):
+class FindingView(View):
     """A finding of a check."""
 
     code: str
@@ -78,7 +102,7 @@ class InputView(BaseModel):
     origin: str
 
 
-class SchoolView(BaseModel):
+class SchoolView(View):
     """What a house rule would put."""
 
     name: str
@@ -106,8 +130,8 @@ class WorkingsView(BaseModel):
 
 def figure_view(figure: Figure, style: Style) -> FigureView:
     """A figure in the owner's units."""
-    return FigureView.model_construct(
-        key=figure.key, text=style.text(figure.value, figure.unit), value=figure.value
+    return FigureView.of(
+        key=figure.key, text=style.text(figure.value, figure.unit), value=figure.value, was=None
     )
 
 
