@@ -44,9 +44,11 @@ def test_a_quoted_price_and_an_extra_change_what_a_cycle_costs(page: Page, demo)
 
 def test_units_change_what_is_shown_and_how_it_is_read(page: Page, demo) -> None:
     demo("tern-rock", "rig")
-    temperature = page.get_by_role("textbox", name="Battery temperature when used")
-    expect(temperature).to_have_value("-15")
     page.get_by_label("Units").select_option("us")
+    to_stop(page, "day")
+    page.get_by_role("button", name="About this day").click()
+    temperature = page.get_by_role("textbox", name="Battery on this day")
+    # The ski weekend governs: −15 °C.
     expect(temperature).to_have_value("5")
     temperature.fill("50")
     to_stop(page, "need")
@@ -56,6 +58,8 @@ def test_units_change_what_is_shown_and_how_it_is_read(page: Page, demo) -> None
     expect(row(page, "kg", 0)).to_contain_text("lb")
     to_stop(page, "rig")
     page.get_by_label("Units").select_option("metric")
+    to_stop(page, "day")
+    page.get_by_role("button", name="About this day").click()
     expect(temperature).to_have_value("10")
 
 

@@ -19,9 +19,33 @@ def test_loads_go_out_and_come_back_the_same(reference, name) -> None:
     document = data.demo_rig(name)
     document["day"]["loads"][0] |= {"use": "times", "windows": [[22, 26], [6.25, 7.5]]}
     loads = files.read(document, reference).day.loads
-    rows = read(reference, "\ufeff" + load_csv.write(loads))
+    types = [t["id"] for t in document["day"]["types"]]
+    rows = load_csv.read(("\ufeff" + load_csv.write(loads)).encode(), reference, "metric", types)
     assert [r.problems for r in rows] == [()] * len(loads)
     assert [r.load for r in rows] == [load.model_dump(mode="json", exclude={"id"}) for load in loads]
+
+
+def test_times_of_the_kinds_of_day_are_read_and_unknown_days_are_told(reference) -> None:
+    text = (
+        "name,draw,hours,days,critical\n"
+        "a,5,2,winter=off | summer=3 h from 18:00,yes\n"
+        'b,5,2,"winter=2 x 10 min from 7:00 | summer=18:00-22:00, 6-7",no\n'
+        "c,5,2,nix=3 h,maybe\n"
+        "d,5,2,summer=25 h,no\n"
+    )
+    rows = load_csv.read(text.encode(), reference, "metric", ["summer", "winter"])
+    on = [r.load and r.load["on"] for r in rows]
+    assert on[0]["winter"] is None and (on[0]["summer"]["hours"], on[0]["summer"]["starts_at"]) == (3, 18)
+    assert (on[1]["winter"]["uses"], on[1]["winter"]["minutes"], on[1]["winter"]["starts_at"]) == (2, 10, 7)
+    assert on[1]["summer"]["windows"] == [[18, 22], [6, 7]]
+    assert on[2] is None and "neither yes nor no" in rows[2].problems[0]
+    assert "there are summer, winter" in rows[2].problems[1]
+    assert on[3] is None and "A day has 24 hours" in rows[3].problems[0]
+
+
+def test_five_thousand_rows_are_refused_in_a_sentence(reference) -> None:
+    with pytest.raises(load_csv.CsvError, match="5000 loads; a rig holds 300"):
+        read(reference, "name,draw\n" + "Lamp,5 W\n" * 5000)
 
 
 def test_semicolons_and_decimal_commas(reference) -> None:

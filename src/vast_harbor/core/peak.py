@@ -72,20 +72,25 @@ def hardest_moment(runners: Sequence[Runner], always_w: float) -> Peak:
         for row, i, j in zip(rows, first, last, strict=True):
             on[row, i:j] = True
     run = np.array([r.run_w for r in runners])[:, None]
-    extra = np.array([max(0.0, r.start_w - r.run_w) for r in runners])[:, None]
+    start = np.array([max(r.run_w, r.start_w) for r in runners])[:, None]
     alone = np.array([not r.together for r in runners])[:, None]
-    shared = (on & ~alone) * run
-    single = (on & alone) * run
-    running = always_w + shared.sum(axis=0) + single.max(axis=0, initial=0.0)
-    # Of those that run alone only the one that is counted may start.
-    counted = on & (~alone | (single == single.max(axis=0, keepdims=True)))
-    starting = (counted * extra).max(axis=0, initial=0.0)
-    moment = int(np.argmax(running + starting))
-    here = [r for i, r in enumerate(runners) if counted[i, moment] and r.run_w > 0]
-    jump = float(starting[moment])
-    start = max(here, key=lambda r: r.start_w - r.run_w, default=None) if jump > 0 else None
-    watts = float(running[moment])
-    return Peak(watts, start, watts + jump, float(edges[moment]), tuple(r.id for r in here))
+    shared_run = ((on & ~alone) * run).sum(axis=0)
+    shared_jump = ((on & ~alone) * (start - run)).max(axis=0, initial=0.0)
+    # Of those that run alone one runs while another load starts, or one of them starts itself.
+    alone_run = ((on & alone) * run).max(axis=0, initial=0.0)
+    alone_start = ((on & alone) * start).max(axis=0, initial=0.0)
+    watts = always_w + shared_run + np.maximum(alone_run + shared_jump, alone_start)
+    moment = int(np.argmax(watts))
+    by_itself = alone_start[moment] > alone_run[moment] + shared_jump[moment]
+    here = [r for i, r in enumerate(runners) if on[i, moment] and r.run_w > 0]
+    power = (lambda r: r.start_w) if by_itself else (lambda r: r.run_w)
+    single = max((r for r in here if not r.together), key=power, default=None)
+    jumps = [r for r in here if r.start_w > r.run_w and (r is single if by_itself else r.together)]
+    starting = max(jumps, key=lambda r: r.start_w - r.run_w, default=None)
+    top = float(watts[moment])
+    jump = starting.start_w - starting.run_w if starting is not None else 0.0
+    ids = tuple(r.id for r in here if r.together or r is single)
+    return Peak(top - jump, starting, top, float(edges[moment]), ids)
 
 
 def peak_current(open_circuit_v: float, resistance_ohm: float, watts: float) -> float | None:

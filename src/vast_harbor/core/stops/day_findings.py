@@ -181,6 +181,7 @@ def _slips(plan: Plan, day: Day) -> Iterator[Finding]:
                     "note",
                     load.id,
                 )
+        yield from _crossed(figures)
         if load.measured_wh is not None and load.measured_hours < 4 and load.duty < 1:
             yield _note(
                 "short_measurement",
@@ -213,6 +214,44 @@ def _slips(plan: Plan, day: Day) -> Iterator[Finding]:
             "note",
             worst.load.id,
         )
+
+
+def _crossed(figures: LoadFigures) -> Iterator[Finding]:
+    """Limits and starts that lie on the wrong side of the draw."""
+    load = figures.load
+    at, name = f"day.load.{load.id}", escaped(load.name)
+    unit = load.draw.unit
+    draw = typed(f"{at}.draw", "Draw", load.draw.value, unit, "")
+    wrong = [
+        (
+            load.low is not None and load.low > load.draw.value,
+            load.low,
+            unit,
+            "at least {limit}, more than its {draw}",
+        ),
+        (
+            load.high is not None and load.high < load.draw.value,
+            load.high,
+            unit,
+            "at most {limit}, less than its {draw}",
+        ),
+        (
+            load.start_w is not None and load.start_w < load.watts,
+            load.start_w,
+            "W",
+            "{limit} while it starts, less than it runs at",
+        ),
+    ]
+    for i, (is_wrong, value, its_unit, says) in enumerate(wrong):
+        if is_wrong:
+            limit = typed(f"{at}.limit{i}", "As stated", value, its_unit, "")
+            yield _note(
+                "limits_crossed",
+                Sentence(f"“{name}” is said to draw {says}.", {"limit": limit, "draw": draw}),
+                "One of the two is a slip; until then the draw itself is used.",
+                "care",
+                load.id,
+            )
 
 
 def _measured(days: Days) -> Iterator[Finding]:

@@ -68,13 +68,13 @@ class LoadFigures:
 
     @property
     def low_wh(self) -> float:
-        """Least that it may take from the bank [Wh/day]."""
-        return self.from_bank_wh * _scale(self.load, self.load.low)
+        """Least that it may take from the bank [Wh/day]; never more than the likely."""
+        return self.from_bank_wh * min(1.0, _scale(self.load, self.load.low))
 
     @property
     def high_wh(self) -> float:
-        """Most that it may take from the bank [Wh/day]."""
-        return self.from_bank_wh * _scale(self.load, self.load.high)
+        """Most that it may take from the bank [Wh/day]; never less than the likely."""
+        return self.from_bank_wh * max(1.0, _scale(self.load, self.load.high))
 
 
 def load_energy(plan: Plan, day_type: DayType, load: Load, index: int, air: Figure, wh: float) -> Figure:
