@@ -108,3 +108,28 @@ def test_a_rig_is_made_from_a_pattern_in_a_region(client, pattern) -> None:
     assert len(view["day"]["loads"]) >= 7 and view["need"]["energy"]["value"] > 0
     assert client.post("/api/rigs", json={"pattern": "nix"}).status_code == 422
     assert client.post("/api/rigs", json={"region": "nix"}).status_code == 422
+
+
+def test_use_is_told_in_amp_hours_where_the_owner_leads_with_them(client, rig) -> None:
+    edit = {"op": "replace", "path": "/rig/lead", "value": "ah"}
+    view = patch(client, rig, edit).get_json()
+    # 1181 Wh at 12 V are 98 Ah; what labels say stays in its own units.
+    assert view["day"]["total"]["text"] == "98 Ah" and view["day"]["loads"][0]["wh"]["text"] == "22 Ah"
+    assert (
+        view["strip"][1]["figure"].startswith("98 Ah") and view["strip"][2]["figure"] == "246 Ah for 2 nights"
+    )
+    assert (
+        view["need"]["classes"][0]["nameplate_wh"]["text"]
+        == rig["need"]["classes"][0]["nameplate_wh"]["text"]
+    )
+    key = view["day"]["total"]["key"]
+    workings = client.get(f"/api/rigs/{rig['id']}/workings", query_string={"key": key}).get_json()
+    assert "Wh" in workings["exact"]
+
+
+def test_weight_and_price_are_checked_with_the_bank(client) -> None:
+    made = client.post("/api/rigs/demo", json={"name": "mulga"}).get_json()["rigs"][0]
+    view = client.get(f"/api/rigs/{made['id']}").get_json()
+    agm = next(c for c in view["banks"]["candidates"] if c["id"] == "agm")
+    assert {"payload"} <= {f["code"] for f in agm["findings"] if f["severity"] == "stop"}
+    assert view["compare"]["columns"][0]["stop"]

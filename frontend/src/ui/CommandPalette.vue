@@ -56,6 +56,11 @@ const commands = computed<Command[]>(() => {
       hint: '',
       run: () => setRig('units', '/rig/units', other),
     },
+    {
+      name: rig.lead === 'ah' ? 'Tell use in watt-hours' : 'Tell use in amp-hours',
+      hint: '',
+      run: () => setRig('lead figure', '/rig/lead', rig.lead === 'ah' ? 'wh' : 'ah'),
+    },
     ...[12, 24, 48]
       .filter((v) => v !== rig.system_v)
       .map((v) => ({

@@ -2,7 +2,7 @@
 import { STOP_NAMES, STOPS, type Stop } from '@/router'
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
-import { Moon, Redo2, Search, Sun, Undo2 } from '@lucide/vue'
+import { FlaskConical, Moon, Redo2, Search, Sun, Undo2 } from '@lucide/vue'
 import { computed, nextTick, ref, watch } from 'vue'
 import SeverityMark from './SeverityMark.vue'
 
@@ -98,6 +98,16 @@ watch(
           @click="plan.step('redo')"
         >
           <Redo2 :size="18" />
+        </button>
+        <button
+          v-if="!plan.rig?.what_if"
+          type="button"
+          class="btn btn-quiet btn-icon"
+          aria-label="What if: try changes beside the plan"
+          title="What if: try changes beside the plan (t)"
+          @click="plan.whatIf()"
+        >
+          <FlaskConical :size="18" />
         </button>
         <button
           type="button"

@@ -132,10 +132,12 @@ class Style:
     Attributes:
         system: ``metric`` or ``us``.
         currency: ISO 4217 code.
+        lead_v: class volts at which the energy of use is told in amp-hours [V]; None for watt-hours.
     """
 
     system: str = units.METRIC
     currency: str = "EUR"
+    lead_v: float | None = None
 
     def money(self, value: float) -> str:
         """An amount: whole from 100 on, else with the currency's decimals."""
@@ -158,6 +160,17 @@ class Style:
             e.g. ``2.58 kWh``, ``248 Ah``, ``€1 240``, ``5.2 years``, ``90 %``.
         """
         return _text(self, value, unit, exact)
+
+    def use(self, value: float | None, unit: str) -> str:
+        """As :meth:`text`, but the energy of use in amp-hours at class volts where the owner leads with them.
+
+        Args:
+            value: in the stored unit.
+            unit: stored unit.
+        """
+        if self.lead_v and unit in ("Wh", SIGNED + "Wh"):
+            value, unit = None if value is None else value / self.lead_v, unit.replace("Wh", "Ah")
+        return self.text(value, unit)
 
     def _write(self, value: float, unit: str, exact: bool) -> str:
         if unit in WORDED:

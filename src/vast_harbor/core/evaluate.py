@@ -141,7 +141,7 @@ def evaluate(plan: Plan, reference: Reference) -> Results:
     voltages = voltage_stop.evaluate(plan, reference, assumptions, days)
     runtimes = runtime_stop.evaluate(plan, days, banks.old_carries)
     found = (
-        rig_findings.findings(plan, assumptions, days, banks)
+        rig_findings.findings(plan, days)
         + day_findings.findings(plan, days)
         + need_findings.findings(plan, reference, days)
     )

@@ -77,6 +77,7 @@ class RigPart(_Part):
     ] = 10.0
     currency: Annotated[str, Words("The currency", 3)] = "EUR"
     units: Annotated[str, Choice("The units", "metric", "us")] = "metric"
+    lead: Annotated[str, Choice("The lead figure", "wh", "ah")] = "wh"
     battery_c: Annotated[
         float | None,
         Measure(

@@ -29,12 +29,12 @@ from vast_harbor.web.plan_models import (
     SecondView,
     StepView,
 )
-from vast_harbor.web.views import FigureView, SchoolView, figure_view, plain_number, range_text
+from vast_harbor.web.views import FigureView, SchoolView, figure_view, plain_number, range_text, text_of
 
 
 def _shown(key: str, value: float | None, unit: str, style: Style) -> FigureView:
     """A figure whose workings are built only when somebody opens them."""
-    return FigureView.of(key=key, text=style.text(value, unit), value=value, was=None)
+    return FigureView.of(key=key, text=text_of(key, value, unit, style), value=value, was=None)
 
 
 def _load(f: LoadFigures, style: Style) -> LoadView:

@@ -41,15 +41,24 @@ from vast_harbor.web.plan_models import (
     UnitsView,
     VoltageView,
 )
-from vast_harbor.web.views import FigureView, figure_view, finding_view, plain_number, range_text, tokens
+from vast_harbor.web.views import (
+    FigureView,
+    figure_view,
+    finding_view,
+    plain_number,
+    range_text,
+    text_of,
+    tokens,
+)
 
 STOPS = ("rig", "day", "need", "banks", "compare")
 SEVERITIES = ("note", "care", "stop")
 
 
 def style_of(rig_file: RigFile) -> Style:
-    """The owner's units and currency."""
-    return Style(rig_file.rig.units, rig_file.rig.currency)
+    """The owner's units, currency and lead figure."""
+    rig = rig_file.rig
+    return Style(rig.units, rig.currency, rig.system_v if rig.lead == "ah" else None)
 
 
 def rig_view(
@@ -103,7 +112,7 @@ def _tell_what_was(view: RigView, base: dict[str, Figure], base_strip: list[Stri
     def walk(part: object) -> None:
         if isinstance(part, FigureView):
             before = base.get(part.key)
-            text = style.text(before.value, before.unit) if before is not None else None
+            text = text_of(part.key, before.value, before.unit, style) if before is not None else None
             part.was = text if text != part.text else None
         elif isinstance(part, BaseModel):
             for name in type(part).model_fields:
@@ -133,10 +142,10 @@ def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
     count = len(results.banks.candidates)
     figures = {
         "rig": f"{rig_file.rig.system_v:g} V · {style.text(rig_file.rig.off_grid_nights, 'nights')} a year",
-        "day": f"{style.text(results.day.bank_wh.value, 'Wh')} · {results.day.type.name}"
+        "day": f"{style.use(results.day.bank_wh.value, 'Wh')} · {results.day.type.name}"
         if len(results.days.days) > 1
-        else style.text(results.day.bank_wh.value, "Wh"),
-        "need": f"{style.text(need.energy.value, 'Wh')} {nights}",
+        else style.use(results.day.bank_wh.value, "Wh"),
+        "need": f"{style.use(need.energy.value, 'Wh')} {nights}",
         "banks": f"{count} candidate{'' if count == 1 else 's'}",
         "compare": (
             f"{best.banked.battery_class.code} · {style.text(best.cost['per_cycle'].value, 'money/cycle')}"

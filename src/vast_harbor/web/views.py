@@ -128,10 +128,35 @@ class WorkingsView(BaseModel):
     default: str
 
 
+# Energies of use, which an owner may read in amp-hours; those on labels stand beside their own amp-hours.
+_OF_USE = re.compile(
+    r"^(day\.|need\.(on\.[^.]+\.)?(energy|overnight)$|second\.(day|energy|from)|need\..*\.step\.(day|nights|reserve)$)"
+)
+
+
+def text_of(key: str, value: float | None, unit: str, style: Style) -> str:
+    """A figure as text: an energy of use in amp-hours where the owner leads with them.
+
+    Args:
+        key: address of the figure.
+        value, unit: the figure.
+        style: the owner's units.
+
+    Returns:
+        Its text.
+    """
+    if style.lead_v is not None and _OF_USE.match(key):
+        return style.use(value, unit)
+    return style.text(value, unit)
+
+
 def figure_view(figure: Figure, style: Style) -> FigureView:
     """A figure in the owner's units."""
     return FigureView.of(
-        key=figure.key, text=style.text(figure.value, figure.unit), value=figure.value, was=None
+        key=figure.key,
+        text=text_of(figure.key, figure.value, figure.unit, style),
+        value=figure.value,
+        was=None,
     )
 
 
@@ -151,7 +176,8 @@ def tokens(sentence: Sentence, style: Style) -> list[TokenView]:
         end = slot.end()
         if slot[1]:
             figure = sentence.figures[slot[1]]
-            out.append(TokenView(text=style.text(figure.value, figure.unit), key=figure.key))
+            text = text_of(figure.key, figure.value, figure.unit, style)
+            out.append(TokenView(text=text, key=figure.key))
         else:
             words(slot[0][0])
     words(sentence.template[end:])

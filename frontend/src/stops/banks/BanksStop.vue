@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
+import { useUi } from '@/stores/ui'
 import FigureLink from '@/ui/FigureLink.vue'
 import FindingList from '@/ui/FindingList.vue'
+import { ScanText } from '@lucide/vue'
 import { computed } from 'vue'
 import BankCard from './BankCard.vue'
 import CatalogueTabs from './CatalogueTabs.vue'
@@ -10,6 +12,7 @@ import OwnModels from './OwnModels.vue'
 import { useBanks } from './useBanks'
 
 const plan = usePlan()
+const ui = useUi()
 const reference = useReference()
 const { candidates, add, full } = useBanks()
 const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'banks' && !f.subject))
@@ -66,5 +69,8 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'ban
     Copy the label and the datasheet of a battery that you are offered; it then stands in the
     catalogue above.
   </p>
+  <button type="button" class="btn mt-2" @click="ui.labelShown = true">
+    <ScanText :size="16" aria-hidden="true" /> Read a label first
+  </button>
   <OwnModels />
 </template>

@@ -62,6 +62,16 @@ const findings = computed(() =>
             { value: 'us', name: 'US: lb, °F, in' },
           ]"
         />
+        <PlanChoice
+          path="/rig/lead"
+          label="Use is told in"
+          :value="rig.lead as string"
+          :options="[
+            { value: 'wh', name: 'Watt-hours' },
+            { value: 'ah', name: `Amp-hours at ${rig.system_v} V` },
+          ]"
+          class="sm:col-span-2"
+        />
         <PlanField path="/rig/notes" label="Notes" text :rows="5" class="sm:col-span-2" />
       </section>
     </div>

@@ -11,8 +11,8 @@ from vast_harbor.core.need import usable_energy
 from vast_harbor.core.peukert import rate_factor
 from vast_harbor.core.plan import Candidate, Plan, Reference
 from vast_harbor.core.proposals import Fit, Usable, fit, smallest
+from vast_harbor.core.stops import bank_weight, old_bank
 from vast_harbor.core.stops import diagnosis as diagnosis_stop
-from vast_harbor.core.stops import old_bank
 from vast_harbor.core.stops.bank_checks import bank_findings
 from vast_harbor.core.stops.bank_figures import bank_figures, label_or_class_exponent
 from vast_harbor.core.stops.diagnosis import Diagnosis
@@ -219,6 +219,7 @@ def _candidate(
         )
     figures = bank_figures(plan, assumptions, need, candidate, bank, index, old_kg)
     findings = bank_findings(plan, need, candidate, bank, figures)
+    findings += bank_weight.findings(plan, candidate, figures, old_kg)
     return BankFigures(candidate, battery_class, bank, *flags, findings, figures)
 
 

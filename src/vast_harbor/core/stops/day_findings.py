@@ -8,7 +8,7 @@ from vast_harbor.core.plan import Plan
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.day_loads import LoadFigures, hangs_on_second
 from vast_harbor.core.stops.days import Days
-from vast_harbor.core.workings import Finding, Sentence, computed, escaped, typed
+from vast_harbor.core.workings import Figure, Finding, Sentence, computed, escaped, typed
 
 DOMINATES = 0.4
 # A load sets the peak alone when the hardest moment without it is less than this part of it.
@@ -27,7 +27,7 @@ MEASURED_OFF = 0.1
 def findings(plan: Plan, days: Days) -> tuple[Finding, ...]:
     """All findings of the days, those of the governing day first."""
     day = days.day
-    found = [*_inverter(plan, day), *_heavy(day), *_slips(plan, day), *_measured(days), *_second(plan, day)]
+    found = [*_inverter(plan, day), *_heavy(days), *_slips(plan, day), *_measured(days), *_second(plan, day)]
     return tuple(found)
 
 
@@ -97,7 +97,8 @@ def _inverter(plan: Plan, day: Day) -> Iterator[Finding]:
             )
 
 
-def _heavy(day: Day) -> Iterator[Finding]:
+def _heavy(days: Days) -> Iterator[Finding]:
+    day = days.day
     running = [f for f in day.loads if f.runs]
     total = day.listed_wh.number
     if len(running) >= 2 and total > 0:
@@ -106,15 +107,27 @@ def _heavy(day: Day) -> Iterator[Finding]:
             yield _note(
                 "dominates",
                 Sentence(
-                    f"“{escaped(heaviest.load.name)}” makes up {{share}} of the day: {{wh}} of the bank each "
-                    "day are for it alone.",
-                    {"share": heaviest.share, "wh": heaviest.bank_wh},
+                    f"“{escaped(heaviest.load.name)}” makes up {{share}} of the day: {{agm}} of an AGM "
+                    "label or {{lfp}} of an LFP one are for it alone.",
+                    {"share": heaviest.share}
+                    | {key: _part_of_label(days, heaviest, key) for key in ("agm", "lfp")},
                 ),
                 _instead(heaviest),
                 "care",
                 heaviest.load.id,
             )
     yield from _peak_alone(day)
+
+
+def _part_of_label(days: Days, figures: LoadFigures, key: str) -> Figure:
+    """What of the label of a class a load is the reason for [Ah]."""
+    label = days.need.classes[key].nameplate_ah
+    share = figures.share
+    return computed(
+        f"day.{figures.type.id}.load.{figures.load.id}.{key}_ah", f"Of the label for {figures.load.name}",
+        label.number * share.number, "Ah", "{Ah} · {share}", {"Ah": label, "share": share},
+        "Its share of the day, of what the label must say",
+    )  # fmt: skip
 
 
 def _instead(figures: LoadFigures) -> str:
