@@ -146,7 +146,7 @@ def test_the_documented_example_is_a_rig_file(reference) -> None:
     example = re.search(r"```json\n(.*?)```", text, re.S)
     assert example is not None
     rig = files.read(json.loads(example[1]), reference)
-    assert rig.rig.name == "Skua" and rig.day.loads[1].draw.unit == "A"
+    assert rig.rig.name == "Skua" and rig.day.loads[2].draw.unit == "A"
 
 
 def test_readme_tells_what_is_there(reference) -> None:

@@ -34,7 +34,36 @@ def same_label(page: Page) -> None:
 def sheet(page: Page) -> None:
     """Turn to the 24-hour sheet."""
     page.get_by_role("radio", name="24-hour sheet").click()
-    page.evaluate("window.scrollTo(0, 140)")
+    page.evaluate("window.scrollTo(0, 270)")
+
+
+def summary(page: Page) -> None:
+    """Scroll to how sure the day is, and its hardest moment."""
+    page.get_by_role("heading", name="How sure is it?").scroll_into_view_if_needed()
+    page.evaluate("window.scrollBy(0, 330)")
+
+
+def diagnosis(page: Page) -> None:
+    """Scroll to the question whether the old bank is the culprit."""
+    page.locator("[data-diagnosis]").scroll_into_view_if_needed()
+    page.evaluate("window.scrollTo(0, document.querySelector('[data-diagnosis]').offsetTop - 90)")
+
+
+def what_if(page: Page) -> None:
+    """Try one night more beside the plan."""
+    page.keyboard.press("t")
+    page.locator("[data-what-if]").wait_for()
+    page.locator("[data-slider=nights]").focus()
+    page.keyboard.press("ArrowRight")
+    page.locator("[data-main]").get_by_text("was").first.wait_for()
+
+
+def label(page: Page) -> None:
+    """Read a label with two ratings."""
+    page.get_by_role("button", name="Read a label first").click()
+    for field, text in (("ah", "100"), ("hours", "20"), ("reserve_minutes", "185"), ("cycles", "600")):
+        page.locator(f"[data-label={field}]").fill(text)
+    page.locator("[data-label-result] dl").wait_for()
 
 
 def waterfall(page: Page) -> None:
@@ -46,9 +75,13 @@ def waterfall(page: Page) -> None:
 VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
     ("harbor", "", "day", nothing),
     ("rig", "1/rig", "day", nothing),
+    ("rig-diagnosis", "1/rig", "day", diagnosis),
     ("day", "3/day", "day", nothing),
-    ("day-sheet", "3/day", "day", sheet),
+    ("day-sheet", "5/day", "day", sheet),
+    ("day-sure", "3/day", "day", summary),
     ("need", "3/need", "day", nothing),
+    ("what-if", "5/need", "night", what_if),
+    ("label", "4/banks", "day", label),
     ("need-waterfall", "2/need", "day", waterfall),
     ("banks", "2/banks", "day", nothing),
     ("compare", "5/compare", "day", nothing),

@@ -66,9 +66,12 @@ watch(
               aria-hidden="true"
             />
           </span>
-          <span class="block truncate pl-8 text-sm text-soft" data-strip-figure>{{
-            s.view?.figure
-          }}</span>
+          <span
+            class="block truncate pl-8 text-sm text-soft"
+            :title="s.view?.figure"
+            data-strip-figure
+            >{{ s.view?.figure }}</span
+          >
           <span v-if="s.view?.was" class="block truncate pl-8 text-sm text-note"
             >was {{ s.view.was }}</span
           >
