@@ -1,8 +1,9 @@
 """The whole passage at once: every stop's figures from one plan."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
+from vast_harbor.core import factors
 from vast_harbor.core.assumptions import Assumptions
 from vast_harbor.core.plan import Plan, Reference
 from vast_harbor.core.stops import banks as banks_stop
@@ -35,7 +36,8 @@ class Results:
         banks, compare: the stops.
         voltages: the rig at 12, 24 and 48 V.
         runtimes: how long the day and each load run.
-        found: findings of Day and Need.
+        found: findings of Rig, Day and Need.
+        seasons: temperature of the battery by its place in each season [°C].
     """
 
     plan: Plan
@@ -47,6 +49,7 @@ class Results:
     voltages: tuple[VoltageChoice, ...]
     runtimes: tuple[Runtime, ...]
     found: tuple[Finding, ...]
+    seasons: Mapping[str, Figure]
 
     @property
     def day(self) -> Day:
@@ -66,7 +69,7 @@ class Results:
 
     def figures(self) -> dict[str, Figure]:
         """Every figure of the plan with all that went into it, by key."""
-        roots = [*self._day_figures(), *self._need_figures()]
+        roots = [*self._day_figures(), *self._need_figures(), *self.seasons.values()]
         roots += [f for c in self.banks.candidates for f in c.figures.values()]
         roots += [f for f in (self.banks.old_kg, self.banks.old_wh) if f is not None]
         roots += self.banks.old_carries.values()
@@ -145,4 +148,5 @@ def evaluate(plan: Plan, reference: Reference) -> Results:
         + day_findings.findings(plan, days)
         + need_findings.findings(plan, reference, days)
     )
-    return Results(plan, assumptions, days, second, banks, compare, voltages, runtimes, found)
+    seasons = factors.season_temperatures(plan, assumptions)
+    return Results(plan, assumptions, days, second, banks, compare, voltages, runtimes, found, seasons)

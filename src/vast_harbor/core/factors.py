@@ -1,10 +1,13 @@
 """The factors between label and usable energy, as figures with their workings."""
 
+from dataclasses import replace
+
 from vast_harbor.core.assumptions import Assumptions
 from vast_harbor.core.chemistry import BatteryClass
 from vast_harbor.core.climate import ENGINE, INSIDE, LIVING, warmth_at
 from vast_harbor.core.day_types import LAID_UP, TRAVELLING, DayType
 from vast_harbor.core.plan import Plan
+from vast_harbor.core.sun import SEASONS
 from vast_harbor.core.tables import bracket
 from vast_harbor.core.temperature import temperature_factor
 from vast_harbor.core.workings import REFERENCE, Figure, computed, typed
@@ -62,6 +65,15 @@ def battery_temperature(plan: Plan, assumptions: Assumptions, day_type: DayType)
         f"day.{day_type.id}.battery_c", name, plan, assumptions, air,
         day_type.kind != LAID_UP, day_type.kind == TRAVELLING,
     )  # fmt: skip
+
+
+def season_temperatures(plan: Plan, assumptions: Assumptions) -> dict[str, Figure]:
+    """The temperature of the battery by its place in each season, somebody being there [°C]."""
+    by_place = replace(plan, battery_c=None)
+    return {
+        season: battery_temperature(by_place, assumptions, DayType(f"in-{season}", season, season=season))
+        for season in SEASONS
+    }
 
 
 def rest_temperature(plan: Plan, assumptions: Assumptions) -> Figure:

@@ -32,6 +32,12 @@ KINDS = ("van", "rv", "caravan", "boat", "cabin", "other")
 CLIMATES = ("maritime", "continental", "mediterranean", "desert", "subarctic")
 CARES = ("purse", "weight", "cold", "no_upkeep", "big_loads", "short_keeping", "long_keeping")
 IDENTIFIER = Field(pattern=r"^[A-Za-z0-9_-]{1,40}$")
+BATTERY_C = Measure(
+    "°C", -40, 60, "A battery has between {least} and {most} °C: {value} °C is not likely.", optional=True
+)
+PRICE_SAYS = "An amount between {least} and {most} is wanted: {value} is not."
+PRICE = Measure("money", 0, 10_000_000, PRICE_SAYS)
+PRICE_OR_NONE = Measure("money", 0, 10_000_000, PRICE_SAYS, optional=True)
 STAY = Measure(
     "nights", 0, 366, "Between {least} and {most} nights are wanted: {value} is not.", optional=True
 )
@@ -78,26 +84,8 @@ class RigPart(_Part):
     currency: Annotated[str, Words("The currency", 3)] = "EUR"
     units: Annotated[str, Choice("The units", "metric", "us")] = "metric"
     lead: Annotated[str, Choice("The lead figure", "wh", "ah")] = "wh"
-    battery_c: Annotated[
-        float | None,
-        Measure(
-            "°C",
-            -40,
-            60,
-            "A battery is used between {least} and {most} °C: {value} °C is not.",
-            optional=True,
-        ),
-    ] = None
-    rest_c: Annotated[
-        float | None,
-        Measure(
-            "°C",
-            -40,
-            60,
-            "A battery is kept between {least} and {most} °C: {value} °C is not.",
-            optional=True,
-        ),
-    ] = None
+    battery_c: Annotated[float | None, BATTERY_C] = None
+    rest_c: Annotated[float | None, BATTERY_C] = None
     place: Annotated[str, Choice("The place of the battery", *PLACES)] = "living_space"
     region: Annotated[str, Words("The region", 40)] = ""
     latitude: Annotated[
@@ -154,16 +142,7 @@ class RigPart(_Part):
     locker_length: Annotated[float | None, INSIDE] = None
     locker_width: Annotated[float | None, INSIDE] = None
     locker_height: Annotated[float | None, INSIDE] = None
-    budget: Annotated[
-        float | None,
-        Measure(
-            "money",
-            0,
-            10_000_000,
-            "An amount between {least} and {most} is wanted: {value} is not.",
-            optional=True,
-        ),
-    ] = None
+    budget: Annotated[float | None, PRICE_OR_NONE] = None
     cares: Annotated[list[str], Names("What you care about", *CARES)] = Field(default_factory=list)
     notes: Annotated[str, Words("The note", 4000)] = ""
 
@@ -426,16 +405,7 @@ class DayTypePart(_Part):
     name: Annotated[str, Words("The name of the day", 40, required=True)]
     kind: Annotated[str, Choice("The kind of day", *DAY_KINDS)] = "off_grid"
     season: Annotated[str, Choice("The season", *SEASONS)] = "summer"
-    battery_c: Annotated[
-        float | None,
-        Measure(
-            "°C",
-            -40,
-            60,
-            "A battery is used between {least} and {most} °C: {value} °C is not.",
-            optional=True,
-        ),
-    ] = None
+    battery_c: Annotated[float | None, BATTERY_C] = None
     air_c: Annotated[
         float | None,
         Measure(
@@ -532,10 +502,7 @@ class ModelPart(_Part):
             "kg", 0.1, 500, "One battery weighs between {least} and {most} kg: {value} kg is not likely."
         ),
     ] = 11.0
-    price: Annotated[
-        float,
-        Measure("money", 0, 10_000_000, "A price between {least} and {most} is wanted: {value} is not."),
-    ] = 0.0
+    price: Annotated[float, PRICE] = 0.0
     cycles: Annotated[
         float,
         Measure("times", 1, 50_000, "Between {least} and {most} cycles are believable: {value} is not."),
@@ -567,10 +534,7 @@ class ExtraPart(_Part):
 
     id: Annotated[str, IDENTIFIER]
     name: Annotated[str, Words("The name of the extra", 80)] = ""
-    price: Annotated[
-        float,
-        Measure("money", 0, 10_000_000, "A price between {least} and {most} is wanted: {value} is not."),
-    ] = 0.0
+    price: Annotated[float, PRICE] = 0.0
 
 
 class CandidatePart(_Part):
@@ -581,16 +545,7 @@ class CandidatePart(_Part):
     model: str | None = None
     series: Annotated[int | None, Measure("times", 1, 32, STRINGS, optional=True, whole=True)] = None
     parallel: Annotated[int | None, Measure("times", 1, 12, STRINGS, optional=True, whole=True)] = None
-    unit_price: Annotated[
-        float | None,
-        Measure(
-            "money",
-            0,
-            10_000_000,
-            "A price between {least} and {most} is wanted: {value} is not.",
-            optional=True,
-        ),
-    ] = None
+    unit_price: Annotated[float | None, PRICE_OR_NONE] = None
     extras: list[ExtraPart] = Field(default_factory=list, max_length=30)
 
 

@@ -363,5 +363,6 @@ class RigView(View):
     banks: BanksView
     compare: CompareView
     voltages: list[VoltageView]
+    seasons: dict[str, FigureView] = Field(description="Battery temperature by its place in each season")
     what_if: TrialView | None
     findings: list[FindingView]

@@ -98,6 +98,7 @@ def rig_view(
         banks=_banks(results, style),
         compare=_compare(results, style),
         voltages=[_voltage(c, results, style) for c in results.voltages],
+        seasons={k: figure_view(f, style) for k, f in results.seasons.items()},
         what_if=None if stored.base is None else TrialView(tried=list(stored.tried)),
         findings=[finding_view(f, style) for f in results.findings],
     )

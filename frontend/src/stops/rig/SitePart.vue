@@ -2,6 +2,7 @@
 import type { Operation } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
+import FigureLink from '@/ui/FigureLink.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
 import { computed } from 'vue'
@@ -65,8 +66,16 @@ function withRegion(key: string | number | null): Operation[] {
       :options="PLACES"
       class="col-span-2 sm:col-span-1"
     />
-    <p class="col-span-2 self-end text-sm text-soft sm:col-span-1">
-      Its temperature follows from the place and the season. State it below where you know better.
+    <div class="col-span-2 self-end sm:col-span-1" data-seasons>
+      <p class="flex justify-between gap-2">
+        <span v-for="(f, season) in plan.rig!.seasons" :key="season" class="text-center">
+          <span class="block text-sm text-soft capitalize">{{ season }}</span>
+          <FigureLink :figure="f" :name="`Battery in ${season}`" />
+        </span>
+      </p>
+    </div>
+    <p class="col-span-2 -mt-1 text-sm text-soft">
+      So warm is the battery there, by the place and the climate. State it where you know better.
     </p>
     <PlanField
       path="/rig/battery_c"
