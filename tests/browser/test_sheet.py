@@ -124,3 +124,14 @@ def test_sheet_works_on_a_telephone(sheet: Page) -> None:
     assert sheet.evaluate("document.documentElement.scrollWidth") == 390
     drag(sheet, "tv", 21.5, 19.5)
     expect_times(sheet, "tv", "18:30 to 20:30")
+
+
+def test_a_touched_time_is_copied_and_removed_by_its_buttons(sheet: Page) -> None:
+    blocks(sheet, "tv").first.click()
+    lane(sheet, "tv").get_by_role("button", name="Copy this time").click()
+    # No room for two hours after 22:30: the copy lies at midnight.
+    expect_times(sheet, "tv", "00:00 to 02:00", "20:30 to 22:30")
+    blocks(sheet, "tv").last.click()
+    lane(sheet, "tv").get_by_role("button", name="Remove this time").click()
+    expect_times(sheet, "tv", "00:00 to 02:00")
+    expect(lane(sheet, "tv").get_by_role("button", name="Add a time")).to_be_visible()

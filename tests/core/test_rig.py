@@ -98,6 +98,8 @@ def test_a_load_that_makes_up_most_of_the_day_is_questioned(evaluated) -> None:
     said = next(f for f in evaluated((FRIDGE, LAMP)).findings if f.code == "dominates")
     assert said.subject == "fridge" and "insulation" in said.remedy
     assert said.says.figures["share"].value == pytest.approx(480 / 580)
+    label = evaluated((FRIDGE, LAMP)).need.classes["lfp"].nameplate_ah.number
+    assert said.says.figures["lfp"].value == pytest.approx(label * 480 / 580)
     assert "dominates" not in codes(evaluated((FRIDGE,)))
     plate = Load("p", "Plate", AC, Draw(1800, "W"), 230, hours=0.1)
     alone = next(f for f in evaluated((FRIDGE, LAMP, plate)).findings if f.code == "peak_alone")

@@ -127,6 +127,23 @@ def test_use_is_told_in_amp_hours_where_the_owner_leads_with_them(client, rig) -
     assert "Wh" in workings["exact"]
 
 
+@pytest.mark.parametrize("name", data.DEMO_RIGS)
+def test_findings_are_whole_sentences_on_every_kind_of_day(client, name) -> None:
+    made = client.post("/api/rigs/demo", json={"name": name}).get_json()["rigs"][0]
+    view = client.get(f"/api/rigs/{made['id']}").get_json()
+    # The hungriest thing that people put on a bank, so that more findings speak.
+    value = {"id": "x", "name": "Fan {heater}", "supply": "ac", "draw": "2 kW", "high": 3000, "hours": 6}
+    view = patch(client, view, {"op": "add", "path": "/day/loads/-", "value": value}).get_json()
+    assert {"dominates", "doubt"} <= {f["code"] for f in view["findings"]}
+    for kind in view["document"]["day"]["types"]:
+        edit = {"op": "replace", "path": "/plan/day_type", "value": kind["id"]}
+        view = patch(client, view, edit).get_json()
+        for finding in view["findings"]:
+            text = "".join(t["text"] for t in finding["says"]).replace("Fan {heater}", "")
+            assert "{" not in text and "}" not in text
+            assert text.rstrip().endswith((".", "?")) and finding["remedy"].endswith("."), text
+
+
 def test_weight_and_price_are_checked_with_the_bank(client) -> None:
     made = client.post("/api/rigs/demo", json={"name": "mulga"}).get_json()["rigs"][0]
     view = client.get(f"/api/rigs/{made['id']}").get_json()

@@ -16,6 +16,10 @@ const most = computed(() =>
     ...day.value.habits.map((h) => h.figure.value ?? 0),
   ),
 )
+const together = computed(() => {
+  const names = day.value.peak_loads
+  return names.length > 1 ? `with ${names.join(', ')} at once.` : `by ${names[0]} alone.`
+})
 const NAMES: Record<string, string> = {
   careful: 'Careful people',
   usual: 'As listed',
@@ -86,9 +90,7 @@ const HABITS = ['careful', 'usual', 'careless'].map((value) => ({ value, name: v
         bank
       </p>
       <p class="mt-1 text-pretty text-soft">
-        <template v-if="day.peak_loads.length"
-          >with {{ day.peak_loads.join(', ') }} at once.
-        </template>
+        <template v-if="day.peak_loads.length">{{ together }} </template>
         Weighted by energy the day draws
         <FigureLink :figure="day.mean_current" name="Mean current" class="text-ink" />. What may not
         run together is set in a load’s details.

@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
 import FigureLink from '@/ui/FigureLink.vue'
-import { Plus } from '@lucide/vue'
-import { computed, ref } from 'vue'
+import { CopyPlus, Plus, Trash2 } from '@lucide/vue'
+import { computed, ref, watch } from 'vue'
 import { clock, useBlocks, type Block } from './useBlocks'
 import NightShade from './NightShade.vue'
 import { useLoads, type Load } from './useLoads'
 
 const props = defineProps<{ load: Load; index: number; figures?: Schemas['LoadView'] }>()
 const track = ref<HTMLElement | null>(null)
-const { blocks, dragging, grab, drag, release, key, add } = useBlocks(
+const { blocks, dragging, grab, drag, release, key, copy, remove, add } = useBlocks(
   () => props.load,
   () => props.index,
   () => (props.figures?.blocks ?? []) as Block[],
@@ -19,12 +19,27 @@ const all = computed(
   () => blocks.value.length === 1 && blocks.value[0]![1] - blocks.value[0]![0] >= 24,
 )
 const ac = computed(() => props.load.supply === 'ac')
+/** The time that is in focus, for those who have no Alt key and no Delete key under their finger. */
+const picked = ref<number | null>(null)
+const lane = ref<HTMLElement | null>(null)
+
+function left(event: FocusEvent) {
+  if (!lane.value?.contains(event.relatedTarget as Node | null)) picked.value = null
+}
+
+// A block that is gone tells nobody that it lost the focus.
+watch(
+  () => blocks.value.length,
+  (now, before) => {
+    if (now < before) picked.value = null
+  },
+)
 const { onDay } = useLoads()
 const own = computed(() => onDay(props.load) === 'own')
 </script>
 
 <template>
-  <div class="lane" :data-lane="load.id">
+  <div ref="lane" class="lane" :data-lane="load.id" @focusout="left">
     <div class="flex min-w-0 items-center gap-1.5 pr-2">
       <span class="w-6 shrink-0 text-xs font-bold" :class="ac ? 'text-care' : 'text-sea'">{{
         load.supply.toUpperCase()
@@ -57,6 +72,7 @@ const own = computed(() => onDay(props.load) === 'own')
         :aria-label="`${load.name}, ${clock(start)} to ${clock(end)}. Arrow keys move it, with shift stretch it, c copies, delete removes.`"
         :title="`${clock(start)} to ${clock(end)}`"
         data-block
+        @focus="picked = i"
         @pointerdown="grab($event, 'move', i)"
         @keydown="key($event, i)"
       >
@@ -71,10 +87,32 @@ const own = computed(() => onDay(props.load) === 'own')
         :name="load.name"
         class="text-sm whitespace-nowrap"
       />
+      <template v-if="picked !== null && blocks[picked]">
+        <button
+          type="button"
+          class="btn btn-quiet size-7 min-h-0 p-0"
+          :aria-label="`Copy this time of ${load.name}`"
+          title="Copy this time"
+          @click="copy(picked)"
+        >
+          <CopyPlus :size="14" />
+        </button>
+        <button
+          type="button"
+          class="btn btn-quiet size-7 min-h-0 p-0"
+          :aria-label="`Remove this time of ${load.name}`"
+          title="Remove this time"
+          @click="remove(picked)"
+        >
+          <Trash2 :size="14" />
+        </button>
+      </template>
       <button
+        v-else
         type="button"
         class="btn btn-quiet size-7 min-h-0 p-0"
         :aria-label="`Add a time for ${load.name}`"
+        title="Add a time"
         @click="add"
       >
         <Plus :size="14" />
@@ -86,7 +124,7 @@ const own = computed(() => onDay(props.load) === 'own')
 <style scoped>
 .lane {
   display: grid;
-  grid-template-columns: 11rem 1fr 6.2rem;
+  grid-template-columns: 11rem 1fr 7.4rem;
   align-items: center;
 }
 .track {

@@ -133,7 +133,7 @@ export function useBlocks(
     if (by && event.shiftKey)
       change(i, [start, clamp(end + by, start + SHORTEST, 24)], 'stretch a time')
     else if (by) change(i, moved([start, end], by), 'move a time')
-    else if (event.key === 'Delete' || event.key === 'Backspace') change(i, null, 'remove a time')
+    else if (event.key === 'Delete' || event.key === 'Backspace') remove(i)
     else if (event.key === 'c') copy(i)
     else return
     event.preventDefault()
@@ -151,5 +151,9 @@ export function useBlocks(
     return commit([...blocks.value, [18, 19]], 'draw a time')
   }
 
-  return { blocks, dragging, grab, drag, release, key, copy, add }
+  function remove(i: number) {
+    return change(i, null, 'remove a time')
+  }
+
+  return { blocks, dragging, grab, drag, release, key, copy, remove, add }
 }

@@ -52,9 +52,16 @@ const bases = computed(() => {
   <h2 class="mt-8 mb-3 text-xl">Whose rule do you follow?</h2>
   <HouseRules />
   <div class="mt-4 grid gap-x-4 gap-y-3 sm:grid-cols-2 lg:grid-cols-[1fr_1fr_1fr_1.3fr_1.3fr]">
-    <div v-for="a in SLIDERS" :key="a.name">
+    <div
+      v-for="a in SLIDERS"
+      :key="a.name"
+      :class="a.name === 'nights' && plan.document.plan.overnight ? 'opacity-60' : ''"
+    >
       <AssumptionField :name="a.name" />
       <AssumptionSlider v-bind="a" />
+      <p v-if="a.name === 'nights' && plan.document.plan.overnight" class="text-sm text-soft">
+        Not used while you plan overnight.
+      </p>
     </div>
     <div>
       <PlanCheck

@@ -18,7 +18,7 @@ MAINS_WORDS = re.compile(
     re.I,
 )
 HEATS = re.compile(
-    r"kettle|toaster|coffee|hair|iron\b|induction|hob|oven|heater|water heat|blanket|cook", re.I
+    r"kettle|toaster|coffee|hair|iron\b|induction|hob|oven|heat|radiator|towel|blanket|cook|fryer", re.I
 )
 COOLS = re.compile(r"fridge|freezer|cool|chest", re.I)
 MEASURED_OFF = 0.1
@@ -108,7 +108,7 @@ def _heavy(days: Days) -> Iterator[Finding]:
                 "dominates",
                 Sentence(
                     f"“{escaped(heaviest.load.name)}” makes up {{share}} of the day: {{agm}} of an AGM "
-                    "label or {{lfp}} of an LFP one are for it alone.",
+                    "label or {lfp} of an LFP one are for it alone.",
                     {"share": heaviest.share}
                     | {key: _part_of_label(days, heaviest, key) for key in ("agm", "lfp")},
                 ),
