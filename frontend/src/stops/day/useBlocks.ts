@@ -72,7 +72,8 @@ export function useBlocks(
     event.stopPropagation()
     ;(event.target as HTMLElement).closest<HTMLElement>('[data-block]')?.focus()
     track()!.setPointerCapture(event.pointerId)
-    before = stored().map((b) => [...b] as Block)
+    // What is on screen, not what the server last answered: it may lag behind the hand.
+    before = blocks.value.map((b) => [...b] as Block)
     from = hourAt(event)
     grip = on
     which = i
