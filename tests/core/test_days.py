@@ -185,6 +185,10 @@ def test_second_bank_by_hand(evaluated) -> None:
     assert evaluated(loads, system_v=24).day.bank_wh.value == pytest.approx(480)
     ac = evaluated((replace(loads[1], supply=AC, draw=Draw(60, "W")),), Inverter(0.9, 0), second=second)
     assert ac.day.bank_wh.value == pytest.approx(240 / 0.9) and ac.second.day_wh.value == 0
+    # Its charger bounds what the main bank feels of it: of 60 W and 100 W at once 120 W, through 0.8.
+    strong = (loads[1], replace(loads[1], id="aux2", draw=Draw(100, "W")))
+    limited = evaluated(strong, system_v=24, second=replace(second, limit_w=120))
+    assert limited.day.peak.watts == pytest.approx(150)
     weak = evaluated(loads, system_v=24, second=replace(second, limit_w=9))
     assert "second_limit" in {f.code for f in weak.findings}
 

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from vast_harbor.core.loads import AC, DC, USES, Inverter, Load, ac_hours, bank_energy, inverter_hours
+from vast_harbor.core.loads import AC, DC, USES, Inverter, Load, bank_energy, inverter_hours
 from vast_harbor.core.need import classical_nameplate, energy_need, nameplate_energy
 from vast_harbor.core.peukert import nameplate_ah, rate_factor
 from vast_harbor.core.profile import mean_current
@@ -55,14 +55,15 @@ def test_amps_are_read_at_class_volts_unless_others_are_stated() -> None:
     assert Load("a", "Pump", DC, Draw(5, "A"), 24, use=USES, uses=4, minutes=15).wh == pytest.approx(120)
 
 
-def test_overlapping_ac_loads_count_the_inverter_once() -> None:
+def test_overlapping_ac_loads_count_the_inverter_once(evaluated) -> None:
     # 18:00 to 20:00 and 19:00 to 22:00 overlap for one hour: 4 hours, not 5.
-    loads = [
+    loads = (
         Load("a", "TV", AC, Draw(30, "W"), 230, hours=2, starts_at=18),
         Load("b", "Laptop", AC, Draw(60, "W"), 230, hours=3, starts_at=19),
-    ]
-    assert ac_hours(loads) == pytest.approx(4)
-    assert inverter_hours(1.0, ac_hours(loads)) == pytest.approx(4)
+    )
+    hours = evaluated(loads, Inverter(0.9, 8, 1.0)).day.inverter_hours
+    assert hours.inputs["h_AC"].value == pytest.approx(4)
+    assert hours.value == pytest.approx(4)
     assert inverter_hours(None, 0) == 0
 
 

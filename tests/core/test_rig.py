@@ -38,6 +38,10 @@ def test_watt_hours_stay_and_amps_shrink_with_the_volts(evaluated) -> None:
     assert at[48].peak_a.value == pytest.approx(at[12].peak_a.number / 4)
     assert at[24].label_ah["lfp"].number < at[12].label_ah["lfp"].number
     assert at[12].replaced == () and any("converter" in r for r in at[24].replaced)
+    # A 24 V rig has 24 V appliances: 48 V need converters for them, 12 V other appliances.
+    at = {c.system_v: c for c in evaluated((FRIDGE, LAMP), system_v=24).voltages}
+    assert at[48].converter_wh.value == pytest.approx(50.43, abs=0.01) and at[12].converter_wh.value == 0
+    assert any("every DC appliance" in r for r in at[12].replaced)
     rated = evaluated((FRIDGE,), Inverter(0.9, 8, None, 2000))
     assert rated.voltages[0].peak_a.value == pytest.approx(205.76, abs=0.01)
 

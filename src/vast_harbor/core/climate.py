@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from vast_harbor.core.sun import OPPOSITE, SEASON_MONTHS
+from vast_harbor.core.sun import SEASON_MONTHS
 
 LIVING, INSIDE, OUTSIDE, ENGINE = "living_space", "inside_locker", "outside_box", "engine_room"
 PLACES = (LIVING, INSIDE, OUTSIDE, ENGINE)
@@ -16,14 +16,13 @@ class Climate:
 
     Attributes:
         key, name, like: how it is called and told.
-        mean_c, minimum_c: monthly mean and mean daily minimum of the air, January first, northern half [°C].
+        mean_c: monthly mean of the air, January first, northern half [°C].
     """
 
     key: str
     name: str
     like: str
     mean_c: tuple[float, ...]
-    minimum_c: tuple[float, ...]
 
     def month_c(self, month: int, south: bool = False) -> float:
         """Mean air temperature of a month [°C]; ``month`` 1 to 12, turned by half a year in the south."""
@@ -81,8 +80,3 @@ def warmth_at(place: str, air_c: float, room_c: float, heated: bool, running: bo
     if place == ENGINE and running:
         return air_c + ENGINE_RISE_K
     return air_c
-
-
-def turned(season: str, south: bool) -> str:
-    """The northern season at that time of the year."""
-    return OPPOSITE[season] if south else season

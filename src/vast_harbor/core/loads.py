@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
 from vast_harbor.core.day_types import LAID_UP, DayType, Times
-from vast_harbor.core.profile import DAY_H, Block, spread_hours, spread_uses, union_hours, within_day
+from vast_harbor.core.profile import DAY_H, Block, spread_hours, spread_uses, within_day
 from vast_harbor.core.quantities import Draw
 from vast_harbor.core.tables import interpolate
 
@@ -174,16 +174,6 @@ class Inverter:
     idle_w: float = 8.0
     hours_on: float | None = None
     rated_w: float | None = None
-
-
-def ac_windows(loads: list[Load]) -> tuple[Block, ...]:
-    """The union of the times in which any AC load is on, as clock hours."""
-    return union_hours([b for load in loads if load.supply == AC for b in load.blocks])
-
-
-def ac_hours(loads: list[Load]) -> float:
-    """Length of the union of the AC windows [h]."""
-    return sum(end - start for start, end in ac_windows(loads))
 
 
 def inverter_hours(stated: float | None, windows_h: float) -> float:

@@ -68,7 +68,6 @@ class OldBank:
         loaded_v, load_a: volts under a known current, and that current, at that charge [V], [A].
         smells, warm, bulges: rotten eggs, warmth while charging, a swollen case.
         deep_accidents: how often it was left flat.
-        reason: why it is to be replaced, in the owner's words.
     """
 
     battery_class: BatteryClass
@@ -92,7 +91,6 @@ class OldBank:
     warm: bool = False
     bulges: bool = False
     deep_accidents: float = 0
-    reason: str = ""
 
 
 @dataclass(frozen=True, slots=True)

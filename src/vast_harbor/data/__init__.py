@@ -80,7 +80,7 @@ def reference() -> Reference:
     models = [_model(row, classes) for row in _toml("catalogue.toml")["model"]]
     bases = {k: (row["name"], row["why"]) for k, row in rules_file["life_basis"].items()}
     climates = {
-        key: Climate(key, row["name"], row["like"], tuple(row["mean_c"]), tuple(row["minimum_c"]))
+        key: Climate(key, row["name"], row["like"], tuple(row["mean_c"]))
         for key, row in _toml("climates.toml")["climate"].items()
     }
     regions = {row["key"]: Region(**row) for row in _toml("regions.toml")["region"]}

@@ -318,7 +318,7 @@ def _old_bank(part: OldBankPart | None, reference: Reference) -> OldBank | None:
         return None
     battery_class = reference.classes[part.battery_class]
     volts = cells_of(battery_class, part.unit_v) * battery_class.cell_v
-    fields = part.model_dump() | {"battery_class": battery_class, "unit_v": volts}
+    fields = part.model_dump(exclude={"reason"}) | {"battery_class": battery_class, "unit_v": volts}
     return OldBank(**fields)
 
 

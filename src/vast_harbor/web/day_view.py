@@ -9,7 +9,8 @@ from vast_harbor.core.display import Style
 from vast_harbor.core.evaluate import Results
 from vast_harbor.core.quantities import clock_text
 from vast_harbor.core.stops import need as need_stop
-from vast_harbor.core.stops.day import Day, charge_window
+from vast_harbor.core.stops.charge_window import charge_window
+from vast_harbor.core.stops.day import SECOND_BANK, Day
 from vast_harbor.core.stops.day_loads import LoadFigures
 from vast_harbor.core.stops.need_findings import standby_days
 from vast_harbor.core.stops.runtime import Runtime
@@ -98,6 +99,8 @@ def day_view(results: Results, style: Style, show: str) -> DayView:
     day = days.days.get(show, days.day)
     key = day.type.id
     names = {f.load.id: f.load.name for f in day.loads}
+    if results.plan.second is not None:
+        names[SECOND_BANK] = results.plan.second.name
     left = standby_days(results.plan, days)
     return DayView.of(
         type=key,
@@ -121,6 +124,7 @@ def day_view(results: Results, style: Style, show: str) -> DayView:
         peak=figure_view(day.peak_w, style),
         peak_current=figure_view(day.peak_a, style),
         peak_loads=[names[i] for i in day.peak.ids],
+        peak_at=clock_text(day.peak.at_h),
         air=figure_view(day.air_c, style),
         battery=figure_view(day.battery_c, style),
         sun=_sun_text(day),

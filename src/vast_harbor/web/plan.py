@@ -14,6 +14,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from vast_harbor import data
 from vast_harbor.core.evaluate import Results, evaluate
 from vast_harbor.core.plan import Candidate, Plan
+from vast_harbor.core.workings import Figure
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.store import rigs
@@ -107,12 +108,13 @@ def _computed(rig: RigFile) -> tuple[Plan, Results]:
 
 # While something is tried, the plan beside it stays the same from edit to edit.
 @lru_cache(maxsize=4)
-def _base_results(document: str) -> Results:
-    return _evaluated(json.loads(document))[2]
+def _base(document: str) -> tuple[Results, dict[str, Figure]]:
+    results = _evaluated(json.loads(document))[2]
+    return results, results.figures()
 
 
 def _view(stored: StoredRig, rig: RigFile, results: Results, show: str) -> RigView:
-    base = None if stored.base is None else _base_results(json.dumps(stored.base))
+    base = None if stored.base is None else _base(json.dumps(stored.base))
     return rig_view(stored, rig, results, show, base)
 
 

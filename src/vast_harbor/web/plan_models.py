@@ -71,6 +71,7 @@ class DayView(View):
     peak: FigureView
     peak_current: FigureView
     peak_loads: list[str]
+    peak_at: str = Field(description="Clock time of the hardest moment")
     air: FigureView
     battery: FigureView
     sun: str = Field(description="Sunrise and sunset in words; empty without a site")

@@ -62,7 +62,11 @@ def style_of(rig_file: RigFile) -> Style:
 
 
 def rig_view(
-    stored: StoredRig, rig_file: RigFile, results: Results, show: str = "", base: Results | None = None
+    stored: StoredRig,
+    rig_file: RigFile,
+    results: Results,
+    show: str = "",
+    base: tuple[Results, dict[str, Figure]] | None = None,
 ) -> RigView:
     """A rig with all its stops.
 
@@ -71,7 +75,7 @@ def rig_view(
         rig_file: its checked document.
         results: its figures.
         show: id of the kind of day to show; the governing one when there is none of that id.
-        base: figures of the plan beside which something is tried; None when nothing is.
+        base: the plan beside which something is tried, and its figures by key; None when nothing is.
 
     Returns:
         What the interface shows.
@@ -103,7 +107,8 @@ def rig_view(
         findings=[finding_view(f, style) for f in results.findings],
     )
     if base is not None:
-        _tell_what_was(view, base.figures(), strip(base, rig_file, style), style)
+        plan, figures = base
+        _tell_what_was(view, figures, strip(plan, rig_file, style), style)
     return view
 
 

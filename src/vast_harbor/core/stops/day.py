@@ -10,17 +10,29 @@ from numpy.typing import NDArray
 from vast_harbor.core import factors
 from vast_harbor.core.assumptions import Assumptions
 from vast_harbor.core.day_types import DayType
-from vast_harbor.core.doubt import Triple, cautious_sum
-from vast_harbor.core.loads import AC, DC, TIMES, Load, bank_energy, inverter_hours
+from vast_harbor.core.loads import AC, DC, TIMES, Load
 from vast_harbor.core.peak import Peak, Runner, hardest_moment
 from vast_harbor.core.plan import Plan
 from vast_harbor.core.profile import DAY_H, Block, Part, Profile, mean_current, on_edges, stack, union_hours
-from vast_harbor.core.stops.day_loads import AUDIT, LoadFigures, hangs_on_second
+from vast_harbor.core.stops.day_energy import (
+    cautious_energy,
+    habit_energies,
+    hours_of_inverter,
+    idle_energy,
+    inverter_efficiency,
+    listed_energy,
+    measured_energy,
+    planned_energy,
+    second_efficiency,
+    standby_energy,
+    sum_energy,
+)
+from vast_harbor.core.stops.day_loads import LoadFigures, hangs_on_second
 from vast_harbor.core.sun import SunDay, day_of_year, sun_day
-from vast_harbor.core.workings import REFERENCE, Deferred, Figure, computed, typed
+from vast_harbor.core.workings import Figure, computed, typed
 
-CAREFUL, USUAL, CARELESS = "careful", "usual", "careless"
-LIKELY, CAUTIOUS, MEASURED = "likely", "cautious", "measured"
+# Stands for all loads of the second bank in the hardest moment; no load can be called so.
+SECOND_BANK = "second bank"
 
 
 @dataclass(frozen=True)
@@ -123,10 +135,10 @@ def evaluate(plan: Plan, assumptions: Assumptions, day_type: DayType) -> Day:
     windows = union_hours(
         [b for load, own in zip(on_day, blocks, strict=True) if load.supply == AC for b in own]
     )
-    eta_dc, eta_inv = assumptions.figure("dc_efficiency"), _inverter_efficiency(plan)
-    eta_second = _second_efficiency(plan, eta_dc)
-    hours = _inverter_hours(plan, at, windows)
-    idle, standby = _idle(plan, at, hours), _standby(plan, at)
+    eta_dc, eta_inv = assumptions.figure("dc_efficiency"), inverter_efficiency(plan)
+    eta_second = eta_dc if plan.second is None else second_efficiency(plan.second)
+    hours = hours_of_inverter(plan, at, windows)
+    idle, standby = idle_energy(plan, at, hours), standby_energy(plan, at)
     loads: list[LoadFigures] = []
     etas = [_eta(plan, load, eta_dc, eta_inv, eta_second) for load in on_day]
     energies = [
@@ -135,7 +147,7 @@ def evaluate(plan: Plan, assumptions: Assumptions, day_type: DayType) -> Day:
     ]
 
     def sum_of(name: str, title: str, of: Callable[[Load], bool]) -> Figure:
-        return _sum(
+        return sum_energy(
             f"{at}.{name}", title, [wh for wh, load in zip(energies, on_day, strict=True) if of(load)],
             lambda: [f.wh for f in loads if of(f.load)],
         )  # fmt: skip
@@ -149,15 +161,15 @@ def evaluate(plan: Plan, assumptions: Assumptions, day_type: DayType) -> Day:
         second_wh = sum_of(
             "second_wh", f"All loads on {plan.second.name}", lambda x: hangs_on_second(plan, x)
         )
-    listed = _listed(plan, at, sums, eta_dc, eta_inv, eta_second, idle, standby, second_wh)
+    listed = listed_energy(plan, at, sums, eta_dc, eta_inv, eta_second, idle, standby, second_wh)
     loads += [
         LoadFigures(plan, day_type, air, load, i, own, wh, wh / eta.number, eta, listed)
         for i, (load, own, wh, eta) in enumerate(zip(on_day, blocks, energies, etas, strict=True))
     ]
-    cautious = _cautious(at, listed, loads)
-    habits = _habits(at, assumptions, listed, loads)
-    measured = _measured(plan, at, day_type)
-    planned = _planned(plan, at, listed, cautious, habits, measured)
+    cautious = cautious_energy(at, listed, loads)
+    habits = habit_energies(at, assumptions, listed, loads)
+    measured = measured_energy(plan, at, day_type)
+    planned = planned_energy(plan, at, listed, cautious, habits, measured)
     profile, ac_watts = _profile(plan, loads, windows, hours.number)
     scale = planned.number / listed.number if listed.number > 0 else 1.0
     if scale != 1.0:
@@ -183,162 +195,6 @@ def _sun(plan: Plan, day_type: DayType) -> SunDay | None:
     return sun_day(site.latitude, site.longitude, site.utc_offset_h, day)
 
 
-def _inverter_efficiency(plan: Plan) -> Figure:
-    return typed(
-        "day.inverter.efficiency", "Inverter efficiency", plan.inverter.efficiency, "1",
-        "/day/inverter/efficiency", "Without its idle draw.", 0.85, 0.94,
-    )  # fmt: skip
-
-
-def _second_efficiency(plan: Plan, eta_dc: Figure) -> Figure:
-    if plan.second is None:
-        return eta_dc
-    return typed(
-        "second.efficiency", f"Efficiency of the charger to {plan.second.name}", plan.second.efficiency, "1",
-        "/second_bank/efficiency", "DC-DC charger between the banks.", 0.85, 0.95,
-    )  # fmt: skip
-
-
-def _idle(plan: Plan, at: str, hours: Figure) -> Figure:
-    idle_w = typed(
-        "day.inverter.idle_w", "Inverter idle draw", plan.inverter.idle_w, "W", "/day/inverter/idle_w",
-        "Small ones take 3 W, large ones 25 W.", 3, 25,
-    )  # fmt: skip
-    return computed(
-        f"{at}.idle_wh", "Inverter idle", idle_w.number * hours.number, "Wh", "{P_idle} · {h_inv}",
-        {"P_idle": idle_w, "h_inv": hours}, "Idle draw for as long as the inverter is switched on",
-    )  # fmt: skip
-
-
-def _standby(plan: Plan, at: str) -> Figure:
-    standby_w = typed(
-        "day.standby_w", "Standby with everything off", plan.standby_w, "W", "/day/standby_w",
-        "What the monitor still reads: alarms, displays, relays.",
-    )  # fmt: skip
-    return computed(
-        f"{at}.standby_wh", "Unlisted standby", 24 * plan.standby_w, "Wh", "24 · {P_standby}",
-        {"P_standby": standby_w}, "Measured standby, round the clock",
-    )  # fmt: skip
-
-
-def _sum(key: str, name: str, energies: list[float], figures: Callable[[], list[Figure]]) -> Figure:
-    formula = " + ".join(f"{{E{i}}}" for i in range(1, len(energies) + 1)) or "0"
-    inputs = Deferred(lambda: {f"E{i}": f for i, f in enumerate(figures(), 1)})
-    return computed(key, name, sum(energies), "Wh", formula, inputs, AUDIT)
-
-
-def _listed(
-    plan: Plan,
-    at: str,
-    sums: dict[str, Figure],
-    eta_dc: Figure,
-    eta_inv: Figure,
-    eta_second: Figure,
-    idle: Figure,
-    standby: Figure,
-    second: Figure | None,
-) -> Figure:
-    value = bank_energy(
-        sums[DC].number, sums[AC].number, eta_dc.number, eta_inv.number, idle.number, plan.standby_w
-    )
-    formula = "{E_dc} / {η_dc} + {E_ac} / {η_inv} + {E_idle} + {E_standby}"
-    inputs = {
-        "E_dc": sums[DC], "η_dc": eta_dc, "E_ac": sums[AC], "η_inv": eta_inv, "E_idle": idle,
-        "E_standby": standby,
-    }  # fmt: skip
-    if second is not None:
-        value += second.number / eta_second.number
-        formula += " + {E_2} / {η_2}"
-        inputs |= {"E_2": second, "η_2": eta_second}
-    return computed(
-        f"{at}.bank_wh", "The day, taken from the bank", value, "Wh", formula, inputs,
-        "Energy audit: loads, conversion losses, inverter idle and standby",
-    )  # fmt: skip
-
-
-def _cautious(at: str, listed: Figure, loads: list[LoadFigures]) -> Figure:
-    in_doubt = [f for f in loads if f.high_wh - f.low_wh > 1e-9]
-    triples: list[Triple] = [(f.low_wh, f.from_bank_wh, f.high_wh) for f in in_doubt]
-    certain = listed.number - sum(t[1] for t in triples)
-    return computed(
-        f"{at}.cautious_wh", "The cautious day", cautious_sum(triples, certain), "Wh", "",
-        Deferred(lambda: {"E_bank": listed} | {f"E{i}": f.bank_wh for i, f in enumerate(in_doubt, 1)}),
-        "Nine days of ten stay below it (P90): triangular low, likely, high of each load, independent",
-        "mean + 1.28 · √Σσ², not above the sum of the highs.",
-    )  # fmt: skip
-
-
-def _habits(at: str, assumptions: Assumptions, listed: Figure, loads: list[LoadFigures]) -> dict[str, Figure]:
-    hand = [f for f in loads if f.load.by_hand and f.runs]
-    by_hand = _sum(
-        f"{at}.by_hand_wh", "Of it switched by hand", [f.from_bank_wh for f in hand],
-        lambda: [f.bank_wh for f in hand],
-    )  # fmt: skip
-    out = {USUAL: listed}
-    for name, key in ((CAREFUL, "habit_careful"), (CARELESS, "habit_careless")):
-        factor = assumptions.figure(key)
-        out[name] = computed(
-            f"{at}.{name}_wh", f"The day of {name} people",
-            listed.number + (factor.number - 1) * by_hand.number, "Wh", "{E_bank} + ({f} − 1) · {E_hand}",
-            {"E_bank": listed, "f": factor, "E_hand": by_hand},
-            "Habits change what is switched by hand, not what runs round the clock",
-        )  # fmt: skip
-    return out
-
-
-def _measured(plan: Plan, at: str, day_type: DayType) -> Figure | None:
-    if day_type.measured_wh is None:
-        return None
-    path = plan.type_path(day_type)
-    counted = typed(
-        f"{at}.counted_wh", "Counted by the monitor", day_type.measured_wh, "Wh", f"{path}/measured_wh"
-    )
-    hours = typed(f"{at}.counted_h", "Over hours", day_type.measured_hours, "h", f"{path}/measured_hours")
-    return computed(
-        f"{at}.measured_wh", "The day as measured", counted.number / hours.number * 24, "Wh",
-        "{Wh} / {h} · 24", {"Wh": counted, "h": hours}, "A battery monitor's count, brought to 24 hours",
-    )  # fmt: skip
-
-
-def _planned(
-    plan: Plan, at: str, listed: Figure, cautious: Figure, habits: dict[str, Figure], measured: Figure | None
-) -> Figure:
-    """The day that the plan goes by; the listed one itself where nothing else is chosen."""
-    base, name = listed, "The day, as listed"
-    if plan.day_basis == MEASURED and measured is not None:
-        return measured
-    if plan.day_basis == CAUTIOUS:
-        base, name = cautious, "The cautious day"
-    if plan.habits == USUAL:
-        return base
-    habit = habits[plan.habits]
-    return computed(
-        f"{at}.planned_wh", f"{name}, of {plan.habits} people",
-        max(0.0, base.number + habit.number - listed.number), "Wh", "max(0, {E} + {E_habit} − {E_bank})",
-        {"E": base, "E_habit": habit, "E_bank": listed}, "What habits change is added to the day",
-    )  # fmt: skip
-
-
-def _inverter_hours(plan: Plan, at: str, windows: tuple[Block, ...]) -> Figure:
-    union = computed(
-        f"{at}.ac_hours", "Hours in which any AC load runs", sum(e - s for s, e in windows), "h", "", {},
-        "Union of the times of the AC loads; overlapping ones count once",
-    )  # fmt: skip
-    stated = typed(
-        "day.inverter.hours_on", "Inverter switched on, as you state it", plan.inverter.hours_on or 0.0, "h",
-        "/day/inverter/hours_on",
-    )  # fmt: skip
-    return computed(
-        f"{at}.inverter_hours",
-        "Inverter on",
-        inverter_hours(plan.inverter.hours_on, union.number),
-        "h",
-        "max({h_stated}, {h_AC})",
-        {"h_stated": stated, "h_AC": union},
-        "At least as long as any AC load runs",
-    )
-
-
 def _profile(
     plan: Plan, loads: list[LoadFigures], windows: tuple[Block, ...], hours_on: float
 ) -> tuple[Profile, NDArray[np.float64]]:
@@ -355,16 +211,19 @@ def _profile(
     return profile, on_edges(profile.edges_h, ac)
 
 
+def _runner(f: LoadFigures, eta: float) -> Runner:
+    load = f.load
+    start = max(load.run_w, (load.start_w or 0.0) + max(0.0, load.quantity - 1) * load.watts)
+    return Runner(load.id, f.blocks, load.run_w / eta, start / eta, load.together)
+
+
 def _peak(plan: Plan, loads: tuple[LoadFigures, ...], inverter_on: bool) -> Peak:
-    runners = []
-    for f in loads:
-        load = f.load
-        run = load.run_w
-        start = max(run, (load.start_w or 0.0) + max(0.0, load.quantity - 1) * load.watts)
-        if plan.second is not None and hangs_on_second(plan, load):
-            run, start = min(run, plan.second.limit_w), min(start, plan.second.limit_w)
-        eta = f.eta.number
-        runners.append(Runner(load.id, f.blocks, run / eta, start / eta, load.together))
+    runners = [_runner(f, f.eta.number) for f in loads if not hangs_on_second(plan, f.load)]
+    there = [_runner(f, 1.0) for f in loads if f.runs and hangs_on_second(plan, f.load)]
+    if plan.second is not None and there:
+        # What its charger takes while any of its loads runs; beyond the limit the second bank gives the rest.
+        watts = min(plan.second.limit_w, hardest_moment(there, 0.0).watts) / plan.second.efficiency
+        runners.append(Runner(SECOND_BANK, union_hours([b for r in there for b in r.blocks]), watts, watts))
     return hardest_moment(runners, plan.standby_w + (plan.inverter.idle_w if inverter_on else 0.0))
 
 
@@ -398,41 +257,3 @@ def profile_sums(at: str, profile: Profile) -> tuple[Figure, Figure]:
         "Σ(P·t) over the steps of the day's power profile",
     )  # fmt: skip
     return squared, area
-
-
-def charge_window(plan: Plan, day: Day) -> tuple[Figure, Figure] | None:
-    """From when to when the bank is charged on a kind of day.
-
-    Args:
-        plan: for the hours driven.
-        day: the day in figures.
-
-    Returns:
-        Clock hours of the first and the last charge [h]; None when there is none (polar night).
-    """
-    kind, at = day.type, f"day.{day.type.id}"
-    path = plan.type_path(kind)
-    start, end, source = 9.0, 17.0, "Customary daylight, as no site is chosen on the Rig stop"
-    if kind.kind == "travelling" and plan.drive_hours > 0:
-        half = min(12.0, plan.drive_hours / 2)
-        start, end, source = 13 - half, 13 + half, "The hours driven, about one in the afternoon"
-    elif day.sun is not None:
-        if not day.sun.daylight:
-            return None
-        if day.sun.rise_h is None or day.sun.set_h is None:
-            start, end = 6.0, 20.0
-        else:
-            length = (day.sun.set_h - day.sun.rise_h) % 24
-            lead = min(1.0, length / 4)
-            start, end = (day.sun.rise_h + lead) % 24, (day.sun.set_h - lead) % 24
-        source = "An hour after sunrise to an hour before sunset, at the site in that season"
-
-    def moment(name: str, title: str, stated: float | None, otherwise: float) -> Figure:
-        if stated is not None:
-            return typed(f"{at}.{name}", title, stated, "clock", f"{path}/{name}")
-        return Figure(f"{at}.{name}", title, otherwise, "clock", REFERENCE, source=source)
-
-    return (
-        moment("charge_from", "First charge of the day", kind.charge_from, start),
-        moment("charge_to", "Last charge of the day", kind.charge_to, end),
-    )

@@ -13,7 +13,8 @@ from vast_harbor.core.peak import bank_resistance, peak_current
 from vast_harbor.core.peukert import nameplate_ah, rate_factor
 from vast_harbor.core.plan import Plan, Reference
 from vast_harbor.core.profile import mean_current
-from vast_harbor.core.stops.day import Day, charge_window, profile_sums
+from vast_harbor.core.stops.charge_window import charge_window
+from vast_harbor.core.stops.day import Day, profile_sums
 from vast_harbor.core.tables import interpolate
 from vast_harbor.core.temperature import temperature_factor
 from vast_harbor.core.workings import Figure, computed, typed

@@ -7,6 +7,7 @@ from vast_harbor.core import factors
 from vast_harbor.core.assumptions import Assumptions
 from vast_harbor.core.need import nameplate_energy
 from vast_harbor.core.plan import Plan, Reference
+from vast_harbor.core.stops.day_energy import second_efficiency
 from vast_harbor.core.stops.days import Days
 from vast_harbor.core.workings import Figure, computed, typed
 
@@ -60,10 +61,7 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, days: D
         {"E_2": day_wh, "N_2": nights, "m": reserve},
         "E_need = E_bank · N · (1 + m), for its own loads",
     )
-    efficiency = typed(
-        "second.efficiency", f"Efficiency of the charger to {second.name}", second.efficiency, "1",
-        "/second_bank/efficiency", "DC-DC charger between the banks.", 0.85, 0.95,
-    )  # fmt: skip
+    efficiency = second_efficiency(second)
     from_main = computed(
         "second.from_main", "What the main bank gives for it a day", own.number / efficiency.number, "Wh",
         "{E_2} / {η}", {"E_2": own, "η": efficiency}, "Its day, with the losses of the charger",

@@ -3,16 +3,15 @@
 from dataclasses import dataclass
 
 from vast_harbor.core.assumptions import Assumptions
-from vast_harbor.core.loads import DC
+from vast_harbor.core.loads import AC, DC
 from vast_harbor.core.plan import Plan, Reference
+from vast_harbor.core.stops.day_energy import inverter_efficiency
 from vast_harbor.core.stops.day_loads import hangs_on_second
 from vast_harbor.core.stops.days import Days
-from vast_harbor.core.system_voltage import cable_mm2
+from vast_harbor.core.system_voltage import cable_mm2, main_current
 from vast_harbor.core.workings import REFERENCE, Figure, computed, typed
 
 VOLTS = (12.0, 24.0, 48.0)
-# Appliances that a 12 V rig has are not replaced with the bank.
-APPLIANCE_V = 12.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,16 +57,7 @@ def _main_power(plan: Plan, days: Days) -> Figure:
     if inverter.rated_w is None or inverter.rated_w / inverter.efficiency <= peak.number:
         return peak
     rated = typed("day.inverter.rated_w", "Inverter rating", inverter.rated_w, "W", "/day/inverter/rated_w")
-    efficiency = typed(
-        "day.inverter.efficiency",
-        "Inverter efficiency",
-        inverter.efficiency,
-        "1",
-        "/day/inverter/efficiency",
-        "Without its idle draw.",
-        0.85,
-        0.94,
-    )
+    efficiency = inverter_efficiency(plan)
     return computed(
         "rig.main_w", "Inverter at its rating", rated.number / efficiency.number, "W", "{P} / {η}",
         {"P": rated, "η": efficiency}, "Cable and fuse bear what it can draw, not only what it draws today",
@@ -81,7 +71,7 @@ def _choice(
     v = Figure(f"{at}.v", "System voltage tried", volts, "V", REFERENCE, source="One of 12, 24 and 48 V")
     watts = _main_power(plan, days)
     peak_a = computed(
-        f"{at}.peak_a", f"Main current at {volts:g} V", watts.number / (10.8 * volts / 12), "A",
+        f"{at}.peak_a", f"Main current at {volts:g} V", main_current(watts.number, 1.0, volts), "A",
         "{P} / (10.8 · {V} / 12)", {"P": watts, "V": v},
         "I = P/(η·V_LVC), at the volts at which an inverter cuts off",
     )  # fmt: skip
@@ -104,18 +94,19 @@ def _choice(
         "Wh",
         " + ".join(f"{{E{i}}}" for i in range(1, len(direct) + 1)) or "0",
         {f"E{i}": f for i, f in enumerate(direct, 1)},
-        "Appliances made for the rig's present volts",
+        "Appliances made for the present volts of the rig",
     )
-    converts = volts != APPLIANCE_V and plan.system_v == APPLIANCE_V
+    # Appliances stay; those of more volts than the bank cannot, so nothing is converted for them.
+    converts = volts > plan.system_v
     efficiency = assumptions.figure("voltage_converter_efficiency")
     loss = computed(
         f"{at}.converter_wh",
-        "Lost in converters to 12 V appliances",
+        f"Lost in converters to {plan.system_v:g} V appliances",
         dc.number * (1 / efficiency.number - 1) if converts else 0.0,
         "Wh",
         "{E_dc} · (1 / {η} − 1)" if converts else "0",
         {"E_dc": dc, "η": efficiency},
-        "12 V appliances on a bank of more volts hang on a converter",
+        "The appliances as they are hang on a converter where the bank has more volts",
     )
     need = days.need
     nights, reserve = need.nights, need.reserve
@@ -161,7 +152,7 @@ def _replaced(plan: Plan, days: Days, volts: float) -> tuple[str, ...]:
         "solar controller, if it does not take both",
         "monitor shunt and fuses by their volts",
     ]
-    if any(f.load.supply == "ac" and f.runs for f in days.day.loads):
+    if any(f.load.supply == AC and f.runs for f in days.day.loads):
         out.insert(0, "the inverter")
     if plan.kind in ("van", "rv", "boat", "other"):
         out.append(f"a DC-DC charger from the engine’s alternator to {volts:g} V")
