@@ -11,7 +11,7 @@ from pydantic import ValidationError
 
 from vast_harbor.core.plan import Reference
 from vast_harbor.core.quantities import clock_text
-from vast_harbor.formats.rig_document import LoadPart, TimesPart
+from vast_harbor.formats.day_part import LoadPart, TimesPart
 
 COLUMNS = (
     "name", "supply", "draw", "quantity", "use", "hours", "uses", "minutes",

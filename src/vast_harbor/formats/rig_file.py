@@ -11,27 +11,16 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from vast_harbor.core.battery import BatteryModel, cells_of
-from vast_harbor.core.day_types import DayType, Times
-from vast_harbor.core.loads import DC, SECOND, Inverter, Load
-from vast_harbor.core.plan import Candidate, Extra, Loading, OldBank, Plan, Reference, SecondBank, Site, Stay
-from vast_harbor.core.quantities import Draw
+from vast_harbor.core.plan import Reference
+from vast_harbor.formats.bank_parts import CandidatePart
+from vast_harbor.formats.day_part import LoadPart
 from vast_harbor.formats.fields import check_bounds, read_number
-from vast_harbor.formats.rig_document import (
-    FORMAT,
-    VERSION,
-    CandidatePart,
-    LoadPart,
-    ModelPart,
-    OldBankPart,
-    RigFile,
-    RigPart,
-    TimesPart,
-)
+from vast_harbor.formats.rig_document import FORMAT, VERSION, RigFile
+from vast_harbor.formats.rig_part import RigPart
+from vast_harbor.formats.rig_plan import to_plan as to_plan
 from vast_harbor.formats.slips import Reading, possible_readings
 
 LARGEST_BYTES = 2_000_000
-MAINS_V = {"metric": 230.0, "us": 120.0}
 
 
 @dataclass(frozen=True, slots=True)
@@ -251,150 +240,6 @@ def json_schema() -> dict[str, Any]:
         **schema,
         "title": f"Vast Harbor rig file, version {VERSION}",
     }
-
-
-def own_model(part: ModelPart, reference: Reference) -> BatteryModel:
-    """An own battery entry as the core knows it."""
-    battery_class = reference.classes[part.battery_class]
-    return BatteryModel(
-        part.id,
-        part.maker,
-        part.name,
-        battery_class,
-        cells_of(battery_class, part.unit_v),
-        ((part.rated_ah, part.rated_hours),),
-        ((part.cycles_at_dod, part.cycles),),
-        part.kg,
-        part.price,
-        part.warranty_years,
-        part.max_series,
-        part.max_parallel,
-        heater_w=part.heater_w,
-        own=True,
-    )
-
-
-def _times(part: TimesPart | None) -> Times | None:
-    if part is None:
-        return None
-    return Times(part.use, part.hours, part.uses, part.minutes, part.starts_at, tuple(part.windows))
-
-
-def _load(part: LoadPart, rig_file: RigFile) -> Load:
-    second = rig_file.second_bank
-    on_second = second is not None and part.bank == SECOND and part.supply == DC
-    system_v = second.system_v if second is not None and on_second else rig_file.rig.system_v
-    volts = part.volts or (system_v if part.supply == DC else MAINS_V[rig_file.rig.units])
-    return Load(
-        id=part.id,
-        name=part.name,
-        supply=part.supply,
-        draw=Draw(part.draw.value, part.draw.unit),
-        volts=volts,
-        quantity=part.quantity,
-        use=part.use,
-        hours=part.hours,
-        uses=part.uses,
-        minutes=part.minutes,
-        duty=part.duty,
-        starts_at=part.starts_at,
-        windows=tuple(part.windows),
-        low=part.low,
-        high=part.high,
-        start_w=part.start_w,
-        start_s=part.start_s,
-        together=part.together,
-        critical=part.critical,
-        duty_at=tuple(part.duty_at),
-        measured_wh=part.measured_wh,
-        measured_hours=part.measured_hours,
-        bank=part.bank,
-        on={name: _times(times) for name, times in part.on.items()},
-    )
-
-
-def _old_bank(part: OldBankPart | None, reference: Reference) -> OldBank | None:
-    if part is None:
-        return None
-    battery_class = reference.classes[part.battery_class]
-    volts = cells_of(battery_class, part.unit_v) * battery_class.cell_v
-    fields = part.model_dump(exclude={"reason"}) | {"battery_class": battery_class, "unit_v": volts}
-    return OldBank(**fields)
-
-
-def _site(rig: RigPart, reference: Reference) -> Site:
-    climate = reference.climates.get(rig.climate) if rig.climate else None
-    return Site(rig.latitude, rig.longitude, rig.utc_offset_h, climate)
-
-
-def _loading(rig: RigPart) -> Loading:
-    inside = (rig.locker_length, rig.locker_width, rig.locker_height)
-    length, width, height = inside
-    locker = None if length is None or width is None or height is None else (length, width, height)
-    return Loading(
-        rig.payload_kg, rig.base_m, rig.coupling_kg, rig.coupling_max_kg, rig.old_x_m, rig.new_x_m, locker
-    )
-
-
-def to_plan(rig_file: RigFile, reference: Reference) -> Plan:
-    """What the core computes from.
-
-    Args:
-        rig_file: a checked rig file.
-        reference: shipped data.
-
-    Returns:
-        The plan.
-    """
-    rig, day, plan = rig_file.rig, rig_file.day, rig_file.plan
-    own = {m.id: own_model(m, reference) for m in rig_file.own_models}
-    candidates = tuple(
-        Candidate(
-            c.id,
-            c.battery_class,
-            c.model,
-            c.series,
-            c.parallel,
-            c.unit_price,
-            tuple(Extra(e.name, e.price) for e in c.extras),
-        )
-        for c in rig_file.candidates
-    )
-    second = rig_file.second_bank
-    return Plan(
-        name=rig.name,
-        kind=rig.kind,
-        system_v=rig.system_v,
-        off_grid_nights=rig.off_grid_nights,
-        years_kept=rig.years_kept,
-        battery_c=rig.battery_c,
-        rest_c=rig.rest_c,
-        loads=tuple(_load(part, rig_file) for part in day.loads),
-        inverter=Inverter(**day.inverter.model_dump()),
-        standby_w=day.standby_w,
-        house_rule=plan.house_rule,
-        overrides=plan.overrides,
-        life_basis=plan.life_basis,
-        candidates=candidates,
-        models={**reference.catalogue, **own},
-        old_bank=_old_bank(rig_file.old_bank, reference),
-        site=_site(rig, reference),
-        place=rig.place,
-        months=tuple(int(m) for m in rig.months),
-        nights_in_a_row=rig.nights_in_a_row,
-        hook_up_nights=rig.hook_up_nights,
-        drive_hours=rig.drive_hours,
-        stay=Stay(rig.water_nights, rig.waste_nights, rig.gas_nights),
-        loading=_loading(rig),
-        budget=rig.budget,
-        cares=tuple(rig.cares),
-        day_types=tuple(DayType(**t.model_dump()) for t in day.types),
-        governing=plan.day_type,
-        day_basis=plan.day_basis,
-        habits=plan.habits,
-        overnight=plan.overnight,
-        second=None if second is None else SecondBank(**second.model_dump()),
-    )
 
 
 def load_to_keep(load: dict[str, Any]) -> dict[str, Any]:

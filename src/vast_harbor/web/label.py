@@ -13,7 +13,7 @@ from vast_harbor.core.display import Style
 from vast_harbor.core.quantities import Unreadable, parse
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.fields import Choice
-from vast_harbor.formats.rig_document import CLASSES
+from vast_harbor.formats.parts import CLASSES
 from vast_harbor.web.harbor import json_response
 from vast_harbor.web.views import ProblemsView
 

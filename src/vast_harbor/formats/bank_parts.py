@@ -1,0 +1,205 @@
+"""The rig document: the old bank, a second one, own batteries and the candidates."""
+
+from typing import Annotated
+
+from pydantic import Field, ValidationInfo, field_validator
+
+from vast_harbor.formats.fields import Choice, Measure, Truth, Words
+from vast_harbor.formats.parts import (
+    BANK_V,
+    CLASSES,
+    DAY_WH,
+    IDENTIFIER,
+    PRICE,
+    PRICE_OR_NONE,
+    STAY,
+    STRINGS,
+    UNIT_AH,
+    UNIT_V,
+    Part,
+    unit_volts,
+)
+
+
+class OldBankPart(Part):
+    """The bank that is in the rig now."""
+
+    battery_class: Annotated[str, Choice("The battery class", *CLASSES)] = "agm"
+    unit_v: Annotated[float, UNIT_V] = 12.0
+    unit_ah: Annotated[float, UNIT_AH] = 100.0
+    series: Annotated[int, Measure("times", 1, 24, STRINGS, whole=True)] = 1
+    parallel: Annotated[int, Measure("times", 1, 12, STRINGS, whole=True)] = 1
+    age_years: Annotated[
+        float | None,
+        Measure(
+            "years",
+            0,
+            60,
+            "An age between {least} and {most} years is wanted: {value} is not.",
+            optional=True,
+        ),
+    ] = None
+    unit_kg: Annotated[
+        float | None,
+        Measure(
+            "kg",
+            0.1,
+            500,
+            "One battery weighs between {least} and {most} kg: {value} kg is not likely.",
+            optional=True,
+        ),
+    ] = None
+
+    test_a: Annotated[
+        float | None,
+        Measure(
+            "A",
+            0.1,
+            1000,
+            "A test draws between {least} and {most} A: {value} A is not likely.",
+            optional=True,
+        ),
+    ] = None
+    test_minutes: Annotated[
+        float | None,
+        Measure(
+            "min", 1, 6000, "A test takes between {least} and {most} minutes: {value} is not.", optional=True
+        ),
+    ] = None
+    test_c: Annotated[
+        float | None,
+        Measure(
+            "°C",
+            -20,
+            60,
+            "A battery is tested between {least} and {most} °C: {value} °C is not.",
+            optional=True,
+        ),
+    ] = None
+
+    nights_then: Annotated[float | None, STAY] = None
+    nights_now: Annotated[float | None, STAY] = None
+    day_then_wh: Annotated[float | None, DAY_WH] = None
+    rested_v: Annotated[float | None, BANK_V] = None
+    rested_hours: Annotated[
+        float | None,
+        Measure(
+            "h", 0, 2000, "A rest lasts between {least} and {most} h: {value} h does not.", optional=True
+        ),
+    ] = None
+    loaded_v: Annotated[float | None, BANK_V] = None
+    load_a: Annotated[
+        float | None,
+        Measure(
+            "A",
+            0.1,
+            2000,
+            "A load draws between {least} and {most} A: {value} A is not likely.",
+            optional=True,
+        ),
+    ] = None
+    smells: Annotated[bool, Truth()] = False
+    warm: Annotated[bool, Truth()] = False
+    bulges: Annotated[bool, Truth()] = False
+    deep_accidents: Annotated[
+        float, Measure("times", 0, 100, "Between {least} and {most} times are believable: {value} is not.")
+    ] = 0.0
+    reason: Annotated[str, Words("The reason", 400)] = ""
+
+    @field_validator("unit_v")
+    @classmethod
+    def _volts(cls, value: float, info: ValidationInfo) -> float:
+        return unit_volts(value, info)
+
+
+class SecondBankPart(Part):
+    """A second house bank, fed from the main one."""
+
+    name: Annotated[str, Words("The name of the second bank", 40, required=True)] = "Services"
+    system_v: Annotated[
+        float, Measure("V", 12, 48, "A second bank has 12, 24 or 48 V: {value} V is none of them.")
+    ] = 12.0
+    efficiency: Annotated[
+        float, Measure("1", 0.5, 1, "An efficiency lies between {least} and {most}: {value} does not.")
+    ] = 0.92
+    limit_w: Annotated[
+        float,
+        Measure(
+            "W", 10, 20_000, "Such a charger gives between {least} and {most} W: {value} W is not likely."
+        ),
+    ] = 360.0
+    nights: Annotated[
+        float, Measure("nights", 0.1, 30, "Between {least} and {most} nights are wanted: {value} is not.")
+    ] = 1.0
+
+    @field_validator("system_v")
+    @classmethod
+    def _system(cls, value: float) -> float:
+        if value not in (12.0, 24.0, 48.0):
+            raise ValueError(f"A second bank has 12, 24 or 48 V: {value:g} V is none of them.")
+        return value
+
+
+class ModelPart(Part):
+    """A battery that the owner entered."""
+
+    id: Annotated[str, IDENTIFIER]
+    maker: Annotated[str, Words("The maker", 60)] = ""
+    name: Annotated[str, Words("The name of the battery", 60, required=True)]
+    battery_class: Annotated[str, Choice("The battery class", *CLASSES)] = "lfp"
+    unit_v: Annotated[float, UNIT_V] = 12.8
+    rated_ah: Annotated[float, UNIT_AH] = 100.0
+    rated_hours: Annotated[
+        float, Measure("h", 0.05, 240, "Capacity is rated over {least} to {most} h: {value} is not.")
+    ] = 20.0
+    kg: Annotated[
+        float,
+        Measure(
+            "kg", 0.1, 500, "One battery weighs between {least} and {most} kg: {value} kg is not likely."
+        ),
+    ] = 11.0
+    price: Annotated[float, PRICE] = 0.0
+    cycles: Annotated[
+        float,
+        Measure("times", 1, 50_000, "Between {least} and {most} cycles are believable: {value} is not."),
+    ] = 3500.0
+    cycles_at_dod: Annotated[
+        float,
+        Measure(
+            "1", 0.1, 1, "The depth of the cycle count lies between {least} and {most}: {value} does not."
+        ),
+    ] = 0.8
+    warranty_years: Annotated[
+        float, Measure("years", 0, 40, "A warranty has {least} to {most} years: {value} is not.")
+    ] = 2.0
+    max_series: Annotated[int, Measure("times", 1, 32, STRINGS, whole=True)] = 4
+    max_parallel: Annotated[int, Measure("times", 1, 32, STRINGS, whole=True)] = 4
+    heater_w: Annotated[
+        float | None,
+        Measure("W", 0, 2000, "A heater has {least} to {most} W: {value} W is not likely.", optional=True),
+    ] = None
+
+    @field_validator("unit_v")
+    @classmethod
+    def _volts(cls, value: float, info: ValidationInfo) -> float:
+        return unit_volts(value, info)
+
+
+class ExtraPart(Part):
+    """Something that must be bought besides the batteries."""
+
+    id: Annotated[str, IDENTIFIER]
+    name: Annotated[str, Words("The name of the extra", 80)] = ""
+    price: Annotated[float, PRICE] = 0.0
+
+
+class CandidatePart(Part):
+    """A bank that is being considered."""
+
+    id: Annotated[str, IDENTIFIER]
+    battery_class: Annotated[str, Choice("The battery class", *CLASSES)]
+    model: str | None = None
+    series: Annotated[int | None, Measure("times", 1, 32, STRINGS, optional=True, whole=True)] = None
+    parallel: Annotated[int | None, Measure("times", 1, 12, STRINGS, optional=True, whole=True)] = None
+    unit_price: Annotated[float | None, PRICE_OR_NONE] = None
+    extras: list[ExtraPart] = Field(default_factory=list, max_length=30)
