@@ -4,6 +4,7 @@ import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
 import { FlaskConical, Moon, Redo2, Search, Sun, Undo2 } from '@lucide/vue'
 import { computed, nextTick, ref, watch } from 'vue'
+import IconButton from './IconButton.vue'
 import SeverityMark from './SeverityMark.vue'
 
 const props = defineProps<{ stop: Stop }>()
@@ -82,53 +83,38 @@ watch(
         </RouterLink>
       </nav>
       <div class="ml-auto flex shrink-0 lg:ml-0">
-        <button
-          type="button"
-          class="btn btn-quiet btn-icon"
+        <IconButton
+          :icon="Undo2"
+          :label="plan.rig?.undo ? `Undo: ${plan.rig.undo}` : 'Undo'"
+          :hint="plan.rig?.undo ? undefined : 'Nothing to undo'"
           :disabled="!plan.rig?.undo"
-          :aria-label="plan.rig?.undo ? `Undo: ${plan.rig.undo}` : 'Undo'"
-          :title="plan.rig?.undo ? `Undo: ${plan.rig.undo}` : 'Nothing to undo'"
           @click="plan.step('undo')"
-        >
-          <Undo2 :size="18" />
-        </button>
-        <button
-          type="button"
-          class="btn btn-quiet btn-icon"
+        />
+        <IconButton
+          :icon="Redo2"
+          :label="plan.rig?.redo ? `Do again: ${plan.rig.redo}` : 'Do again'"
+          :hint="plan.rig?.redo ? undefined : 'Nothing to do again'"
           :disabled="!plan.rig?.redo"
-          :aria-label="plan.rig?.redo ? `Do again: ${plan.rig.redo}` : 'Do again'"
-          :title="plan.rig?.redo ? `Do again: ${plan.rig.redo}` : 'Nothing to do again'"
           @click="plan.step('redo')"
-        >
-          <Redo2 :size="18" />
-        </button>
-        <button
+        />
+        <IconButton
           v-if="!plan.rig?.what_if"
-          type="button"
-          class="btn btn-quiet btn-icon"
-          aria-label="What if: try changes beside the plan"
-          title="What if: try changes beside the plan (t)"
+          :icon="FlaskConical"
+          label="What if: try changes beside the plan"
+          hint="What if: try changes beside the plan (t)"
           @click="plan.whatIf()"
-        >
-          <FlaskConical :size="18" />
-        </button>
-        <button
-          type="button"
-          class="btn btn-quiet btn-icon"
-          :aria-label="ui.night ? 'Light theme' : 'Night theme'"
+        />
+        <IconButton
+          :icon="ui.night ? Sun : Moon"
+          :label="ui.night ? 'Light theme' : 'Night theme'"
           @click="ui.toggleTheme()"
-        >
-          <component :is="ui.night ? Sun : Moon" :size="18" />
-        </button>
-        <button
-          type="button"
-          class="btn btn-quiet btn-icon"
-          aria-label="Commands"
-          title="Commands: /"
+        />
+        <IconButton
+          :icon="Search"
+          label="Commands"
+          hint="Commands: /"
           @click="ui.paletteShown = true"
-        >
-          <Search :size="18" />
-        </button>
+        />
       </div>
     </div>
   </header>

@@ -2,6 +2,7 @@
 import type { Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
+import IconButton from '@/ui/IconButton.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
 import ReadingList from '@/ui/ReadingList.vue'
@@ -171,24 +172,15 @@ function choose(event: Event) {
       </div>
     </td>
     <td class="drop whitespace-nowrap">
-      <button
-        type="button"
-        class="btn btn-quiet size-8 min-h-0 p-0 text-soft"
-        :aria-label="`Details of ${load.name}`"
+      <IconButton
+        small
+        :icon="SlidersHorizontal"
+        :label="`Details of ${load.name}`"
+        hint="Doubt, start, measurement, weather"
         :aria-expanded="open"
-        title="Doubt, start, measurement, weather"
         @click="open = !open"
-      >
-        <SlidersHorizontal :size="15" />
-      </button>
-      <button
-        type="button"
-        class="btn btn-quiet size-8 min-h-0 p-0 text-soft"
-        :aria-label="`Remove ${load.name}`"
-        @click="$emit('remove')"
-      >
-        <Trash2 :size="15" />
-      </button>
+      />
+      <IconButton small :icon="Trash2" :label="`Remove ${load.name}`" @click="$emit('remove')" />
     </td>
   </tr>
   <tr v-if="problems.length" class="problems">

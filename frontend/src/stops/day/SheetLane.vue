@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
 import FigureLink from '@/ui/FigureLink.vue'
+import IconButton from '@/ui/IconButton.vue'
 import { CopyPlus, Plus, Trash2 } from '@lucide/vue'
 import { computed, ref, watch } from 'vue'
 import { clock, useBlocks, type Block } from './useBlocks'
@@ -88,35 +89,20 @@ const own = computed(() => onDay(props.load) === 'own')
         class="text-sm whitespace-nowrap"
       />
       <template v-if="picked !== null && blocks[picked]">
-        <button
-          type="button"
-          class="btn btn-quiet size-7 min-h-0 p-0"
-          :aria-label="`Copy this time of ${load.name}`"
-          title="Copy this time"
+        <IconButton
+          small
+          :icon="CopyPlus"
+          :label="`Copy this time of ${load.name}`"
           @click="copy(picked)"
-        >
-          <CopyPlus :size="14" />
-        </button>
-        <button
-          type="button"
-          class="btn btn-quiet size-7 min-h-0 p-0"
-          :aria-label="`Remove this time of ${load.name}`"
-          title="Remove this time"
+        />
+        <IconButton
+          small
+          :icon="Trash2"
+          :label="`Remove this time of ${load.name}`"
           @click="remove(picked)"
-        >
-          <Trash2 :size="14" />
-        </button>
+        />
       </template>
-      <button
-        v-else
-        type="button"
-        class="btn btn-quiet size-7 min-h-0 p-0"
-        :aria-label="`Add a time for ${load.name}`"
-        title="Add a time"
-        @click="add"
-      >
-        <Plus :size="14" />
-      </button>
+      <IconButton v-else small :icon="Plus" :label="`Add a time for ${load.name}`" @click="add" />
     </div>
   </div>
 </template>
@@ -124,7 +110,7 @@ const own = computed(() => onDay(props.load) === 'own')
 <style scoped>
 .lane {
   display: grid;
-  grid-template-columns: 11rem 1fr 7.4rem;
+  grid-template-columns: 11rem 1fr 7.6rem;
   align-items: center;
 }
 .track {

@@ -120,7 +120,7 @@ function step(by: number) {
 <style scoped>
 .sheet-scale {
   display: grid;
-  grid-template-columns: 11rem 1fr 7.4rem;
+  grid-template-columns: 11rem 1fr 7.6rem;
   align-items: center;
 }
 @media (max-width: 767px) {
