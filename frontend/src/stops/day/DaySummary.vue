@@ -18,7 +18,9 @@ const most = computed(() =>
 )
 const together = computed(() => {
   const names = day.value.peak_loads
-  return names.length > 1 ? `with ${names.join(', ')} at once.` : `by ${names[0]} alone.`
+  return names.length > 1
+    ? `At ${day.value.peak_at}, with ${names.join(', ')} at once.`
+    : `At ${day.value.peak_at}, by ${names[0]} alone.`
 })
 const NAMES: Record<string, string> = {
   careful: 'Careful people',
@@ -27,7 +29,7 @@ const NAMES: Record<string, string> = {
 }
 const bars = computed(() => [
   ...day.value.habits.map((h) => ({ name: NAMES[h.key]!, figure: h.figure })),
-  { name: 'Cautious (9 of 10)', figure: day.value.cautious },
+  { name: 'Cautious', figure: day.value.cautious },
   ...(day.value.measured ? [{ name: 'Measured', figure: day.value.measured }] : []),
 ])
 const bases = computed(() => [
@@ -58,6 +60,10 @@ const HABITS = ['careful', 'usual', 'careless'].map((value) => ({ value, name: v
           <FigureLink :figure="b.figure" :name="b.name" class="text-right font-semibold" />
         </li>
       </ol>
+      <p class="mt-2 text-sm text-soft">
+        Cautious: with the least and the most that each load may draw, nine days of ten take less.
+        Careful and careless people change what is switched by hand.
+      </p>
       <div class="mt-4 grid gap-4 sm:grid-cols-2">
         <PlanChoice
           path="/plan/day_basis"

@@ -38,6 +38,7 @@ const WHO: Record<string, string> = { hook_up: 'mains carries it', laid_up: 'nob
         <span
           v-if="view.types[i]?.governs"
           class="flex items-center gap-1 text-sm font-semibold text-sea"
+          title="It asks most of the battery: the plan is made for this day"
           ><Anchor :size="13" aria-hidden="true" /> governs</span
         >
         <span v-else class="block text-sm text-soft">{{ WHO[t.kind] ?? t.season }}</span>

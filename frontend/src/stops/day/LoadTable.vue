@@ -33,6 +33,10 @@ const { loads, figures, remove } = useLoads()
       />
     </tbody>
   </table>
+  <p class="mt-3 text-sm text-soft">
+    This day: “usual” has the same times on all days, “own” has other times on this day only, “off”
+    does not run on it.
+  </p>
 </template>
 
 <style>

@@ -64,7 +64,7 @@ const findings = computed(() =>
         />
         <PlanChoice
           path="/rig/lead"
-          label="Use is told in"
+          label="Energy of use is shown in"
           :value="rig.lead as string"
           :options="[
             { value: 'wh', name: 'Watt-hours' },
