@@ -9,7 +9,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, Page, expect, sync_playwright
+from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
 
 CHROMIUM = os.environ.get("CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
 FLAGS = [
@@ -76,3 +76,14 @@ def demo(page: Page):
         return made["name"]
 
     return build
+
+
+def figure(page: Page, stop: str) -> Locator:
+    """The live figure of a stop on the strip."""
+    return page.locator(f"[data-stop={stop}] [data-strip-figure]")
+
+
+def to_stop(page: Page, stop: str) -> None:
+    """Go to a stop by the strip."""
+    page.locator(f"[data-stop={stop}]").click()
+    page.locator("main h1").wait_for()

@@ -5,14 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-
-def figure(page: Page, stop: str) -> Locator:
-    return page.locator(f"[data-stop={stop}] [data-strip-figure]")
-
-
-def to_stop(page: Page, stop: str) -> None:
-    page.locator(f"[data-stop={stop}]").click()
-    page.locator("main h1").wait_for()
+from browser.conftest import figure, to_stop
 
 
 def show(page: Page, day_type: str) -> Locator:

@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from browser.conftest import expect_choice
+from browser.conftest import expect_choice, to_stop
 
 
 def strip(page: Page, stop: str):
@@ -14,11 +14,6 @@ def strip(page: Page, stop: str):
 
 def row(page: Page, key: str, column: int):
     return page.locator(f"[data-row={key}] td").nth(column).locator("[data-figure]")
-
-
-def to_stop(page: Page, stop: str) -> None:
-    page.locator(f"[data-stop={stop}]").click()
-    page.locator("main h1").wait_for()
 
 
 def test_a_quoted_price_and_an_extra_change_what_a_cycle_costs(page: Page, demo) -> None:

@@ -5,11 +5,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from browser.conftest import expect_choice
-
-
-def figure(page: Page, stop: str):
-    return page.locator(f"[data-stop={stop}] [data-strip-figure]")
+from browser.conftest import expect_choice, figure
 
 
 def add_load(page: Page, name: str, draw: str, hours: str) -> None:

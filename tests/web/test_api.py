@@ -5,24 +5,13 @@ import json
 import pytest
 
 from vast_harbor import data
-from vast_harbor.store.database import Database
-from vast_harbor.web.app import create_app
-
-
-@pytest.fixture
-def client(tmp_path):
-    return create_app(Database(tmp_path / "h.sqlite3")).test_client()
+from web.conftest import patch
 
 
 @pytest.fixture
 def rig(client):
     made = client.post("/api/rigs", json={"name": "Skua", "kind": "boat"}).get_json()
     return client.get(f"/api/rigs/{made['id']}").get_json()
-
-
-def patch(client, rig, *operations, **more):
-    body = {"revision": rig["revision"], "operations": list(operations), **more}
-    return client.patch(f"/api/rigs/{rig['id']}", json=body)
 
 
 def add_load(client, rig, **fields):

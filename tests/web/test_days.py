@@ -3,24 +3,13 @@
 import pytest
 
 from vast_harbor import data
-from vast_harbor.store.database import Database
-from vast_harbor.web.app import create_app
-
-
-@pytest.fixture
-def client(tmp_path):
-    return create_app(Database(tmp_path / "h.sqlite3")).test_client()
+from web.conftest import patch
 
 
 @pytest.fixture
 def rig(client):
     made = client.post("/api/rigs/demo", json={"name": "kittiwake"}).get_json()["rigs"][0]
     return client.get(f"/api/rigs/{made['id']}").get_json()
-
-
-def patch(client, rig, *operations, **more):
-    body = {"revision": rig["revision"], "operations": list(operations), **more}
-    return client.patch(f"/api/rigs/{rig['id']}", json=body)
 
 
 def test_the_day_that_is_shown_is_the_one_asked_for(client, rig) -> None:

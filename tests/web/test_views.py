@@ -6,8 +6,6 @@ from vast_harbor import data
 from vast_harbor.core.display import Style
 from vast_harbor.core.workings import Sentence, computed, typed
 from vast_harbor.formats import rig_file as files
-from vast_harbor.store.database import Database
-from vast_harbor.web.app import create_app
 from vast_harbor.web.views import range_text, tokens, workings_view
 
 KG = typed("k", "Weight", 20.5, "kg", "/x")
@@ -38,11 +36,6 @@ def test_workings_are_in_the_units_of_the_owner() -> None:
 def test_a_range_of_nothing_is_not_told() -> None:
     assert range_text(None, 3, "V", Style()) == range_text(2, 2, "V", Style()) == ""
     assert range_text(1, 2, "years", Style()) == "1 year to 2 years"
-
-
-@pytest.fixture
-def client(tmp_path):
-    return create_app(Database(tmp_path / "h.sqlite3")).test_client()
 
 
 def view_of(client, name: str):
