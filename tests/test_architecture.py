@@ -49,14 +49,19 @@ def imports(path: Path) -> set[str]:
     return found
 
 
+def called(path: Path) -> set[str]:
+    """Plain names that are called in a file."""
+    calls = (node.func for node in ast.walk(ast.parse(path.read_text("utf-8"))) if isinstance(node, ast.Call))
+    return {func.id for func in calls if isinstance(func, ast.Name)}
+
+
 def test_core_touches_nothing_outside_of_itself() -> None:
     files = list((ROOT / "core").rglob("*.py"))
     assert len(files) > 20
     for path in files:
-        source = path.read_text("utf-8")
         used = {name.split(".")[0] for name in imports(path)}
         assert not used & FORBIDDEN_IN_CORE, path
-        assert "open(" not in source and "print(" not in source, path
+        assert not called(path) & {"open", "print"}, path
         assert used <= set(sys.stdlib_module_names) | {"numpy", "babel", "vast_harbor"}, path
 
 

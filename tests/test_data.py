@@ -19,16 +19,20 @@ CLASSES = ("flooded_dual", "flooded_deep", "agm", "gel", "lfp")
 
 def test_catalogue_has_models_of_every_class(reference) -> None:
     models = reference.catalogue.values()
-    assert len(models) >= 12
+    assert len(models) >= 60
     assert {m.battery_class.key for m in models} == set(CLASSES)
+    # Eight-volt, six-volt and two-volt units, and ready-made ones for 24 and 48 V.
+    assert {m.unit_class_v for m in models} == {2, 6, 8, 12, 24, 48}
+    assert {m.grade for m in models} == {"A", "B", "C"}
+    assert {m.bms.switch for m in models if m.bms} == {"own", "monitor", "none"}
     assert len({m.title for m in models}) == len(models)
 
 
 @pytest.mark.parametrize("model", data.reference().catalogue.values(), ids=lambda m: m.id)
 def test_catalogue_entry_is_believable(model) -> None:
     energy = model.nominal_v * model.rated_ah
-    assert 0.55 < energy / model.kg / model.battery_class.wh_per_kg < 1.45
-    assert 80 < model.price / energy * 1000 < 450
+    assert 0.55 < energy / model.kg / model.battery_class.wh_per_kg < 1.6
+    assert 60 < model.price / energy * 1000 < (450 if model.portable is None else 1000)
     depths, cycles = zip(*model.cycles, strict=True)
     assert list(depths) == sorted(depths) and list(cycles) == sorted(cycles, reverse=True)
     low, high = model.battery_class.cycles.low, model.battery_class.cycles.high
@@ -37,7 +41,15 @@ def test_catalogue_entry_is_believable(model) -> None:
             assert low <= count <= high * 1.25
     if model.label_exponent is not None:
         assert 1.0 < model.label_exponent < 1.35
-    assert (model.bms_continuous_a is not None) == (model.battery_class.key == "lfp")
+    own_switch = model.bms is not None and model.bms.switch == "own"
+    assert own_switch == (model.bms is not None and model.bms.continuous_a is not None)
+    assert (model.bms is None) == model.battery_class.is_lead_acid
+    # 1.3 to 3 kg a litre is what batteries of lead weigh, 0.9 to 2.6 those of lithium.
+    density = model.kg / (model.case.length_mm * model.case.width_mm * model.case.height_mm / 1e6)
+    assert 1.1 < density < 3.1 if model.battery_class.is_lead_acid else 0.7 < density < 2.6, density
+    assert model.offer.low <= model.price <= model.offer.high
+    assert model.warranty.full_years <= model.warranty.years and model.note
+    assert not model.battery_class.upright_only or model.case.orientation == "upright"
     usable = {v for v in (12, 24, 48) if _makes(model, v)}
     assert usable, "no system can be built of it"
 

@@ -93,7 +93,7 @@ def test_schools_reckon_with_different_lives(demo_results, reference, rule, ends
     column = evaluate(plan, reference).compare.columns[2]
     assert column.life.ends == ends
     if rule == "long_life":
-        assert column.life.years == column.banked.bank.model.warranty_years
+        assert column.life.years == column.banked.bank.model.warranty.years
     if rule == "to_label":
         # Label cycles at full depth, 160 cycles a year of one night each.
         cycles = column.life["design_cycles"].value

@@ -37,6 +37,7 @@ def test_a_small_caravan_by_hand_where_lead_acid_wins(evaluated) -> None:
     results = evaluated(
         (Load("a", "Control", DC, Draw(15, "W"), 12, hours=24),),
         off_grid_nights=10,
+        place="outside_box",
         years_kept=8,
         battery_c=25,
         overrides={"nights": 1},
@@ -93,8 +94,11 @@ def test_sentence_calls_like_costs_alike(evaluated) -> None:
 
 def test_sentence_ranks_those_that_will_do(demo_results) -> None:
     says = sentence(demo_results("tern-rock"))
+    assert says.startswith("Of these only Quenby Ember 280 × 2 will do as it stands: kept 15 years")
+    assert "Left out: flooded deep-cycle, Ostrel Keel 100 × 4 and Skerry Plain 280 × 2" in says
+    says = sentence(demo_results("pebble"))
     assert "cheapest of those that will do" in says
-    assert "Left out: Ostrel Keel 100 × 4, which does not serve as it stands" in says
+    assert "Left out: Swap-shop sealed 110 × 1, which does not serve as it stands" in says
 
 
 def test_sentence_asks_for_what_is_missing(evaluated) -> None:

@@ -6,7 +6,6 @@ from vast_harbor.core.loading import coupling_change, locker_litres, trim_moment
 from vast_harbor.core.loads import AC, DC, Inverter, Load
 from vast_harbor.core.plan import Candidate, Loading, OldBank, Stay
 from vast_harbor.core.quantities import Draw
-from vast_harbor.core.system_voltage import cable_mm2, main_current
 
 FRIDGE = Load("fridge", "Compressor fridge", DC, Draw(50, "W"), 12, hours=24, duty=0.4)
 LAMP = Load("lamp", "Lamp", DC, Draw(20, "W"), 12, hours=5)
@@ -14,17 +13,6 @@ LAMP = Load("lamp", "Lamp", DC, Draw(20, "W"), 12, hours=5)
 
 def codes(results) -> set[str]:
     return {f.code for f in results.findings}
-
-
-def test_two_kilowatts_at_the_cut_off_are_206_amps(reference) -> None:
-    # 2000 / (0.90 · 10.8) = 205.8 A at 12 V, a quarter of it at 48 V.
-    assert main_current(2000, 0.9, 12) == pytest.approx(205.76, abs=0.01)
-    assert main_current(2000, 0.9, 48) == pytest.approx(51.44, abs=0.01)
-    # 206 A over 3 m: 0.020·2·3·206/(0.03·12) = 68.7 mm² by the drop: 70 mm², which carries 330 A.
-    assert cable_mm2(206, 3, 12, reference.ampacity) == 70
-    # Over half a metre the ampacity decides: 35 mm² carries 210 A.
-    assert cable_mm2(206, 0.5, 12, reference.ampacity) == 35
-    assert cable_mm2(600, 1, 12, reference.ampacity) is None
 
 
 def test_watt_hours_stay_and_amps_shrink_with_the_volts(evaluated) -> None:

@@ -8,6 +8,7 @@ import pytest
 from vast_harbor import data
 from vast_harbor.formats import load_csv
 from vast_harbor.formats import rig_file as files
+from vast_harbor.formats.csv_table import CsvError
 
 
 def read(reference, text: str | bytes, system: str = "metric") -> list[load_csv.Row]:
@@ -44,7 +45,7 @@ def test_times_of_the_kinds_of_day_are_read_and_unknown_days_are_told(reference)
 
 
 def test_five_thousand_rows_are_refused_in_a_sentence(reference) -> None:
-    with pytest.raises(load_csv.CsvError, match="5000 loads; a rig holds 300"):
+    with pytest.raises(CsvError, match="5000 loads; a rig holds 300"):
         read(reference, "name,draw\n" + "Lamp,5 W\n" * 5000)
 
 
@@ -101,7 +102,7 @@ def test_formulas_are_only_words(reference) -> None:
     ],
 )
 def test_a_file_that_cannot_be_taken_is_told_so(reference, content, says) -> None:
-    with pytest.raises(load_csv.CsvError, match=says):
+    with pytest.raises(CsvError, match=says):
         read(reference, content)
 
 

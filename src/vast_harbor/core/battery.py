@@ -3,6 +3,17 @@
 from dataclasses import dataclass
 
 from vast_harbor.core.chemistry import BatteryClass
+from vast_harbor.core.datasheet import (
+    Bms,
+    Case,
+    Limits,
+    Offer,
+    Portable,
+    Proof,
+    Used,
+    Warranty,
+    confidence_grade,
+)
 from vast_harbor.core.errors import InvalidInput
 from vast_harbor.core.peukert import exponent_from_two_ratings
 
@@ -83,9 +94,15 @@ class BatteryModel:
         cycles: (depth of discharge, cycles to 80 % capacity) points, ascending depth.
         kg: mass of one unit [kg].
         price: list price of one unit [money].
-        warranty_years: years of warranty.
+        warranty: what the maker answers for.
         max_series, max_parallel: what the maker permits.
-        bms_continuous_a: continuous current that the BMS passes [A]; None without one.
+        case: its outside.
+        bms: its battery management system; None of lead-acid.
+        limits: currents and temperatures that it stands.
+        offer: what hangs on the price.
+        proof: what backs up the datasheet.
+        used: what is known of it when it is bought used; None for a new one.
+        portable: the rest of a portable pack; None for a battery.
         heater_w: built-in heater [W]; None without one.
         note: one line for the buyer.
         own: entered by the owner, not from the shipped catalogue.
@@ -100,10 +117,16 @@ class BatteryModel:
     cycles: tuple[tuple[float, float], ...]
     kg: float
     price: float
-    warranty_years: float
+    warranty: Warranty
     max_series: int
     max_parallel: int
-    bms_continuous_a: float | None = None
+    case: Case = Case()
+    bms: Bms | None = None
+    limits: Limits = Limits()
+    offer: Offer = Offer()
+    proof: Proof = Proof()
+    used: Used | None = None
+    portable: Portable | None = None
     heater_w: float | None = None
     note: str = ""
     own: bool = False
@@ -132,6 +155,29 @@ class BatteryModel:
     def rated_hours(self) -> float:
         """Time over which the nameplate holds [h]."""
         return self.ratings[0][1]
+
+    @property
+    def health(self) -> float:
+        """State of health when it is bought [-]: 1 unless it is used and was measured."""
+        if self.used is None or self.used.measured_ah is None:
+            return 1.0
+        return min(1.0, self.used.measured_ah / self.rated_ah)
+
+    @property
+    def grade(self) -> str:
+        """Confidence grade of its datasheet, A to C."""
+        lithium = not self.battery_class.is_lead_acid
+        return confidence_grade(self.proof, len(self.ratings), self.bms, lithium)
+
+    @property
+    def charge_c(self) -> tuple[float, float]:
+        """Temperatures between which it may be charged [°C]."""
+        return self.limits.charge_c or (self.battery_class.charge_min_c, self.battery_class.charge_max_c)
+
+    @property
+    def charge_a(self) -> float:
+        """Highest charge current of one unit [A]: as stated, else by the class's rate."""
+        return self.limits.charge_a or self.battery_class.charge_c_rate * self.rated_ah
 
     @property
     def label_exponent(self) -> float | None:

@@ -39,6 +39,12 @@ class BatteryClass:
         wear_c_rate: rate above which use wears the bank faster [C].
         short_of_full_penalty: p of the ageing law [-].
         charge_min_c, charge_max_c: battery temperatures between which it may be charged [°C].
+        vented: when its place must be vented to the outside: ``always``, ``closed locker`` or ``no``.
+        water: whether water must be topped up.
+        upright_only: whether it may only stand upright.
+        absorption_v: usual absorption volts of a 12 V unit [V].
+        gas_ma: gassing current at float and at boost [mA/Ah].
+        discharge_c, storage_c: temperatures between which it may be used and stored [°C].
         care_hours: hours of care a year [h].
         wh_per_kg: energy density by the label [Wh/kg].
         wh_per_l: the same by the space that a battery takes, terminals included [Wh/l].
@@ -65,6 +71,13 @@ class BatteryClass:
     short_of_full_penalty: Range
     charge_min_c: float
     charge_max_c: float
+    vented: str
+    water: bool
+    upright_only: bool
+    absorption_v: float
+    gas_ma: tuple[float, float]
+    discharge_c: tuple[float, float]
+    storage_c: tuple[float, float]
     care_hours: float
     wh_per_kg: float
     wh_per_l: float

@@ -225,7 +225,12 @@ def _digits(value: float, unit: str) -> int:
     """Decimals that a person would give a value of this unit."""
     if unit in ("nights", "years", "h", "°C", "°F", "l", "cu ft", "m", "ft"):
         return 0 if abs(value) >= 10 else 1
+    if unit in ("mm", "cm²", "sq in", "mΩ"):
+        return 0
+    if unit == "in":
+        return 1
     if unit in (
+        "K",
         "kg",
         "lb",
         "Ah",

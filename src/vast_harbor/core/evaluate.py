@@ -71,6 +71,7 @@ class Results:
         """Every figure of the plan with all that went into it, by key."""
         roots = [*self._day_figures(), *self._need_figures(), *self.seasons.values()]
         roots += [f for c in self.banks.candidates for f in c.figures.values()]
+        roots += [f for c in self.banks.candidates for f in _of_checks(c)]
         roots += [f for f in (self.banks.old_kg, self.banks.old_wh) if f is not None]
         roots += self.banks.old_carries.values()
         if self.banks.diagnosis is not None:
@@ -123,6 +124,15 @@ class Results:
             yield left
 
 
+def _of_checks(banked: banks_stop.BankFigures) -> Iterator[Figure]:
+    for check in banked.checks:
+        yield from (f for f in (check.figure, check.limit, check.margin) if f is not None)
+        yield from check.says.figures.values()
+        yield from (r.price for r in check.remedies if r.price is not None)
+    for stage in banked.stages:
+        yield from (stage.money, stage.so_far, stage.usable, stage.covered, stage.nights)
+
+
 def evaluate(plan: Plan, reference: Reference) -> Results:
     """Compute every stop of a plan.
 
@@ -139,7 +149,7 @@ def evaluate(plan: Plan, reference: Reference) -> Results:
     assumptions = reference.assumptions(plan.house_rule, plan.overrides)
     days = days_stop.evaluate(plan, reference, assumptions)
     second = second_stop.evaluate(plan, reference, assumptions, days)
-    banks = banks_stop.evaluate(plan, reference, assumptions, days.need)
+    banks = banks_stop.evaluate(plan, reference, assumptions, days)
     compare = compare_stop.evaluate(plan, reference, assumptions, days.day, days.need, banks)
     voltages = voltage_stop.evaluate(plan, reference, assumptions, days)
     runtimes = runtime_stop.evaluate(plan, days, banks.old_carries)

@@ -1,6 +1,6 @@
 """What a bank's weight and size do to a rig."""
 
-SIDE_MM, OVER_MM = 25.0, 50.0
+from vast_harbor.core.packing import OVER_MM, SIDE_MM
 
 
 def coupling_change(new_kg: float, new_x_m: float, old_kg: float, old_x_m: float, base_m: float) -> float:

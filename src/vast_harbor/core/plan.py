@@ -6,10 +6,13 @@ from functools import lru_cache
 
 from vast_harbor.core.assumptions import AssumptionEntry, Assumptions, HouseRule
 from vast_harbor.core.battery import BatteryModel
+from vast_harbor.core.cables import CableData
 from vast_harbor.core.chemistry import BatteryClass
 from vast_harbor.core.climate import LIVING, Climate, Region
+from vast_harbor.core.datasheet import NO_PROTECTION
 from vast_harbor.core.day_types import PLAIN_DAY, DayType
 from vast_harbor.core.loads import Inverter, Load
+from vast_harbor.core.packing import Place, Size
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -24,7 +27,7 @@ class Reference:
         life_bases: key → (name, why).
         climates: climate kinds by key.
         regions: places to choose a site from, by key.
-        ampacity: (cross-section [mm²], current that such a cable may carry [A]), ascending.
+        cables: published sizes of cables and fuses.
     """
 
     classes: Mapping[str, BatteryClass]
@@ -34,7 +37,7 @@ class Reference:
     life_bases: Mapping[str, tuple[str, str]]
     climates: Mapping[str, Climate]
     regions: Mapping[str, Region]
-    ampacity: tuple[tuple[float, float], ...]
+    cables: CableData
 
     def assumptions(self, rule: str, overrides: Mapping[str, float]) -> Assumptions:
         """The assumptions under a house rule with the owner's overrides."""
@@ -134,7 +137,7 @@ class Loading:
         coupling_max_kg: the most that it may be [kg].
         old_x_m, new_x_m: where the old and the new bank stand: ahead of the (rear) axle, or of the middle of
             a boat [m].
-        locker_mm: inside length, width and height of the locker [mm]; None where one is missing.
+        front_kg, rear_kg: what the front and the rear axle may still take [kg].
     """
 
     payload_kg: float | None = None
@@ -143,7 +146,51 @@ class Loading:
     coupling_max_kg: float | None = None
     old_x_m: float | None = None
     new_x_m: float | None = None
-    locker_mm: tuple[float, float, float] | None = None
+    front_kg: float | None = None
+    rear_kg: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Locker:
+    """Where the bank is to stand.
+
+    Attributes:
+        rooms: inside length, width and height of the compartments, at most two [mm]; none where not measured.
+        second_cable_m: main cable more, one way, to reach the second compartment [m].
+        opens: ``top`` or ``front``.
+        vented: whether it is closed to the living space and vented to the outside.
+        vent_cm2: free area of each of its two openings [cm²]; None where not measured.
+    """
+
+    rooms: tuple[Size, ...] = ()
+    second_cable_m: float = 0.0
+    opens: str = "top"
+    vented: bool = False
+    vent_cm2: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Installed:
+    """What is installed and must go with the bank; None where the owner did not say.
+
+    Attributes:
+        cable_mm2: cross-section of the main cable [mm²].
+        clad: whether it is copper-clad aluminium.
+        fuse_a, fuse_breaks_a: rated current of the main fuse, and the short circuit that it interrupts [A].
+        lugs: for which terminals its lugs are.
+        charge_a: what all chargers together give at once [A].
+        charge_v: absorption volts for a 12 V bank [V].
+        equalises: whether the charger equalises.
+    """
+
+    cable_mm2: float | None = None
+    clad: bool = False
+    fuse_a: float | None = None
+    fuse_breaks_a: float | None = None
+    lugs: str = ""
+    charge_a: float | None = None
+    charge_v: float | None = None
+    equalises: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -179,6 +226,23 @@ class Extra:
 
 
 @dataclass(frozen=True, slots=True)
+class Stage:
+    """A step in which a part of a bank is bought.
+
+    Attributes:
+        when: month, ISO ``2027-04``; empty for at once.
+        strings: strings bought in it.
+        other: what else is bought, in words.
+        other_price: its price [money].
+    """
+
+    when: str
+    strings: int
+    other: str = ""
+    other_price: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
 class Candidate:
     """A bank that is being considered.
 
@@ -189,7 +253,11 @@ class Candidate:
         series: units in series; None for as many as the system voltage takes.
         parallel: strings; None for as many as the need takes.
         unit_price: price of one battery as quoted to the owner [money]; None for the list price.
+        price_date: ISO date of that price; empty where not known.
         extras: what must be bought besides.
+        protection: what guards batteries without a switch of their own.
+        places: where the owner stands the boxes; none for the search's.
+        stages: steps in which it is bought; none for at once.
     """
 
     id: str
@@ -198,7 +266,11 @@ class Candidate:
     series: int | None = None
     parallel: int | None = None
     unit_price: float | None = None
+    price_date: str = ""
     extras: tuple[Extra, ...] = ()
+    protection: str = NO_PROTECTION
+    places: tuple[Place, ...] = ()
+    stages: tuple[Stage, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -226,6 +298,9 @@ class Plan:
         hook_up_nights: nights a year on hook-up.
         drive_hours: hours driven or motored on a travelling day [h].
         stay, loading: what else ends a stay, and what the rig can carry.
+        locker: where the bank is to stand.
+        installed: cables, fuses and chargers that are there.
+        today: ISO date on which it is looked at; empty where that does not matter.
         budget: the most to spend at once [money]; None for no ceiling.
         cares: what the owner cares about, the strongest first.
         day_types: kinds of day, at least one.
@@ -260,6 +335,9 @@ class Plan:
     drive_hours: float = 2
     stay: Stay = Stay()
     loading: Loading = Loading()
+    locker: Locker = Locker()
+    installed: Installed = Installed()
+    today: str = ""
     budget: float | None = None
     cares: tuple[str, ...] = ()
     day_types: tuple[DayType, ...] = (PLAIN_DAY,)

@@ -57,18 +57,24 @@ def fit(model: BatteryModel, system_v: float, need_wh: float, usable: Usable) ->
     return Fit(bank, got, False)
 
 
-def smallest(fits: Sequence[Fit]) -> Fit | None:
+def smallest(fits: Sequence[Fit], will_do: Callable[[Bank], bool] = lambda bank: True) -> Fit | None:
     """The bank with the least usable energy that covers the need; then the cheaper, the lighter.
+
+    Used batteries and portable packs are for the owner to choose, not for the tool.
 
     Args:
         fits: what :func:`fit` found for the models of one battery class.
+        will_do: whether nothing else stands against a bank; where something does against all of them, the
+            smallest is taken all the same.
 
     Returns:
         The best fit; when none covers, the one that comes nearest; None without any.
     """
-    covering = [f for f in fits if f.covers]
+    plain = [f for f in fits if f.bank.model.used is None and f.bank.model.portable is None]
+    covering = sorted(
+        (f for f in plain if f.covers),
+        key=lambda f: (round(f.usable_wh, 3), f.bank.units * f.bank.model.price, f.bank.kg),
+    )
     if covering:
-        return min(
-            covering, key=lambda f: (round(f.usable_wh, 3), f.bank.units * f.bank.model.price, f.bank.kg)
-        )
-    return max(fits, key=lambda f: f.usable_wh, default=None)
+        return next((f for f in covering if will_do(f.bank)), covering[0])
+    return max(plain, key=lambda f: f.usable_wh, default=None)

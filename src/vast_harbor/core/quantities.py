@@ -40,6 +40,9 @@ _SUFFIXES: dict[str, dict[str, float]] = {
     "Wh": {"wh": 1, "kwh": 1000, "wh/day": 1, "kwh/day": 1000},
     "mm": {"mm": 1, "cm": 10, "m": 1000, "in": 25.4, "inch": 25.4, '"': 25.4},
     "m": {"m": 1, "cm": 0.01, "mm": 0.001, "ft": 0.3048, "feet": 0.3048},
+    "mm²": {"mm²": 1, "mm2": 1, "sq mm": 1},
+    "cm²": {"cm²": 1, "cm2": 1, "sq cm": 1, "in²": 6.4516, "sq in": 6.4516},
+    "mV": {"mv": 1, "v": 1000},
     "s": {"s": 1, "sec": 1, "seconds": 1, "min": 60},
     "°": {"°": 1, "n": 1, "°n": 1, "e": 1, "°e": 1, "s": -1, "°s": -1, "w": -1, "°w": -1},
 }
@@ -75,6 +78,9 @@ NAMES = {
     "mm": "a length",
     "m": "a length",
     "s": "seconds",
+    "mm²": "a cross-section",
+    "cm²": "an area",
+    "mV": "millivolts",
     "°": "degrees",
 }
 
@@ -97,6 +103,9 @@ EXAMPLES = {
     "mm": "520, 52 cm or 20.5 in",
     "m": "1.2, 1.2 m or 4 ft",
     "s": "3",
+    "mm²": "35 or 35 mm²",
+    "cm²": "110 or 110 cm²",
+    "mV": "20",
     "°": "52.2 or 52.2 N",
 }
 

@@ -31,6 +31,9 @@ US_UNITS = {
     "mm": UnitPair("in", lambda v: v / 25.4, lambda v: v * 25.4),
     "m": UnitPair("ft", lambda v: v / 0.3048, lambda v: v * 0.3048),
     "l": UnitPair("cu ft", lambda v: v / 28.316846592, lambda v: v * 28.316846592),
+    "K": UnitPair("°F more", lambda v: v * 1.8, lambda v: v / 1.8),
+    "cm²": UnitPair("sq in", lambda v: v / 6.4516, lambda v: v * 6.4516),
+    "m³/h": UnitPair("cu ft/min", lambda v: v * 0.588578, lambda v: v / 0.588578),
     "kg·m": UnitPair("lb·ft", lambda v: v / KG_PER_LB / 0.3048, lambda v: v * KG_PER_LB * 0.3048),
     "money/kg": UnitPair("money/lb", lambda v: v * KG_PER_LB, lambda v: v / KG_PER_LB),
 }

@@ -11,8 +11,10 @@ from typing import Any
 
 from vast_harbor.core.assumptions import AssumptionEntry, HouseRule
 from vast_harbor.core.battery import BatteryModel
+from vast_harbor.core.cables import CableData, FuseKind
 from vast_harbor.core.chemistry import BatteryClass, Range
 from vast_harbor.core.climate import Climate, Region
+from vast_harbor.core.entry import model_of
 from vast_harbor.core.plan import Reference
 
 DEMO_RIGS = ("kittiwake", "tern-rock", "mulga", "pebble", "long-haul")
@@ -46,6 +48,13 @@ def _battery_class(key: str, row: dict[str, Any]) -> BatteryClass:
         short_of_full_penalty=_range(row["short_of_full_penalty"]),
         charge_min_c=row["charge_c"][0],
         charge_max_c=row["charge_c"][1],
+        vented=row["vented"],
+        water=row["water"],
+        upright_only=row["upright_only"],
+        absorption_v=row["absorption_v"],
+        gas_ma=(row["gas_ma"][0], row["gas_ma"][1]),
+        discharge_c=(row["discharge_c"][0], row["discharge_c"][1]),
+        storage_c=(row["storage_c"][0], row["storage_c"][1]),
         care_hours=row["care_hours"],
         wh_per_kg=row["wh_per_kg"],
         wh_per_l=row["wh_per_l"],
@@ -55,9 +64,51 @@ def _battery_class(key: str, row: dict[str, Any]) -> BatteryClass:
     )
 
 
-def _model(row: dict[str, Any], classes: dict[str, BatteryClass]) -> BatteryModel:
-    pairs = {k: tuple((float(a), float(b)) for a, b in row[k]) for k in ("ratings", "cycles")}
-    return BatteryModel(**{**row, **pairs, "battery_class": classes[row["battery_class"]]})
+# Columns of the catalogue that are words; the rest are numbers, or yes and no.
+_WORDS = frozenset(
+    [
+        "id",
+        "maker",
+        "name",
+        "battery_class",
+        "orientation",
+        "terminals",
+        "terminal_side",
+        "ingress",
+        "price_date",
+        "warranty_conditions",
+        "bms",
+        "bms_resets",
+        "certifications",
+        "note",
+    ]
+)
+
+
+def _cell(column: str, text: str) -> Any:
+    if column in _WORDS:
+        return text
+    return {"yes": True, "no": False}[text] if text in ("yes", "no") else float(text)
+
+
+def catalogue_rows() -> list[dict[str, str]]:
+    """The shipped catalogue as it stands in its file: columns by name, as text."""
+    return list(csv.DictReader((files(__package__) / "catalogue.csv").read_text("utf-8").splitlines()))
+
+
+def _model(row: dict[str, str], classes: dict[str, BatteryClass]) -> BatteryModel:
+    fields = {column: _cell(column, text) for column, text in row.items() if text}
+    return model_of(fields, classes[fields["battery_class"]])
+
+
+def _cables() -> CableData:
+    rows = _toml("cables.toml")
+    return CableData(
+        tuple((float(mm2), float(amps)) for mm2, amps in rows["ampacity"]),
+        rows["source"],
+        tuple(float(a) for a in rows["fuses"]),
+        tuple(FuseKind(k["name"], float(k["volts"]), float(k["interrupts_a"])) for k in rows["kind"]),
+    )
 
 
 @cache
@@ -77,15 +128,14 @@ def reference() -> Reference:
         for key, row in rules_file["rule"].items()
     }
     entries = tuple(AssumptionEntry(**row) for row in _toml("assumptions.toml")["assumption"])
-    models = [_model(row, classes) for row in _toml("catalogue.toml")["model"]]
+    models = [_model(row, classes) for row in catalogue_rows()]
     bases = {k: (row["name"], row["why"]) for k, row in rules_file["life_basis"].items()}
     climates = {
         key: Climate(key, row["name"], row["like"], tuple(row["mean_c"]))
         for key, row in _toml("climates.toml")["climate"].items()
     }
     regions = {row["key"]: Region(**row) for row in _toml("regions.toml")["region"]}
-    ampacity = tuple((float(mm2), float(a)) for mm2, a in _toml("cables.toml")["ampacity"])
-    return Reference(classes, rules, entries, {m.id: m for m in models}, bases, climates, regions, ampacity)
+    return Reference(classes, rules, entries, {m.id: m for m in models}, bases, climates, regions, _cables())
 
 
 @dataclass(frozen=True, slots=True)

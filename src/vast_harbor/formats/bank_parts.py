@@ -4,7 +4,9 @@ from typing import Annotated
 
 from pydantic import Field, ValidationInfo, field_validator
 
-from vast_harbor.formats.fields import Choice, Measure, Truth, Words
+from vast_harbor.core.datasheet import CUT_OFFS, EXTERNAL_BMS, NO_PROTECTION
+from vast_harbor.core.packing import POSES, STANDING
+from vast_harbor.formats.fields import Choice, Date, Measure, Truth, Words
 from vast_harbor.formats.parts import (
     BANK_V,
     CLASSES,
@@ -19,6 +21,8 @@ from vast_harbor.formats.parts import (
     Part,
     unit_volts,
 )
+
+WHERE = Measure("mm", 0, 10_000, "A place lies between {least} and {most} mm: {value} mm does not.")
 
 
 class OldBankPart(Part):
@@ -140,57 +144,33 @@ class SecondBankPart(Part):
         return value
 
 
-class ModelPart(Part):
-    """A battery that the owner entered."""
-
-    id: Annotated[str, IDENTIFIER]
-    maker: Annotated[str, Words("The maker", 60)] = ""
-    name: Annotated[str, Words("The name of the battery", 60, required=True)]
-    battery_class: Annotated[str, Choice("The battery class", *CLASSES)] = "lfp"
-    unit_v: Annotated[float, UNIT_V] = 12.8
-    rated_ah: Annotated[float, UNIT_AH] = 100.0
-    rated_hours: Annotated[
-        float, Measure("h", 0.05, 240, "Capacity is rated over {least} to {most} h: {value} is not.")
-    ] = 20.0
-    kg: Annotated[
-        float,
-        Measure(
-            "kg", 0.1, 500, "One battery weighs between {least} and {most} kg: {value} kg is not likely."
-        ),
-    ] = 11.0
-    price: Annotated[float, PRICE] = 0.0
-    cycles: Annotated[
-        float,
-        Measure("times", 1, 50_000, "Between {least} and {most} cycles are believable: {value} is not."),
-    ] = 3500.0
-    cycles_at_dod: Annotated[
-        float,
-        Measure(
-            "1", 0.1, 1, "The depth of the cycle count lies between {least} and {most}: {value} does not."
-        ),
-    ] = 0.8
-    warranty_years: Annotated[
-        float, Measure("years", 0, 40, "A warranty has {least} to {most} years: {value} is not.")
-    ] = 2.0
-    max_series: Annotated[int, Measure("times", 1, 32, STRINGS, whole=True)] = 4
-    max_parallel: Annotated[int, Measure("times", 1, 32, STRINGS, whole=True)] = 4
-    heater_w: Annotated[
-        float | None,
-        Measure("W", 0, 2000, "A heater has {least} to {most} W: {value} W is not likely.", optional=True),
-    ] = None
-
-    @field_validator("unit_v")
-    @classmethod
-    def _volts(cls, value: float, info: ValidationInfo) -> float:
-        return unit_volts(value, info)
-
-
 class ExtraPart(Part):
     """Something that must be bought besides the batteries."""
 
     id: Annotated[str, IDENTIFIER]
     name: Annotated[str, Words("The name of the extra", 80)] = ""
     price: Annotated[float, PRICE] = 0.0
+
+
+class PlacePart(Part):
+    """Where one battery stands in the locker."""
+
+    compartment: Annotated[int, Measure("times", 0, 1, "There are two compartments: {value} is none.",
+                                        whole=True)] = 0  # fmt: skip
+    x: Annotated[float, WHERE] = 0.0
+    y: Annotated[float, WHERE] = 0.0
+    pose: Annotated[str, Choice("The pose", *POSES)] = STANDING
+    turned: Annotated[bool, Truth()] = False
+
+
+class StagePart(Part):
+    """A step in which a part of the bank is bought."""
+
+    id: Annotated[str, IDENTIFIER]
+    when: Annotated[str, Date("The month of a step", month=True)] = ""
+    strings: Annotated[int, Measure("times", 0, 12, STRINGS, whole=True)] = 1
+    other: Annotated[str, Words("What else is bought", 80)] = ""
+    other_price: Annotated[float, PRICE] = 0.0
 
 
 class CandidatePart(Part):
@@ -202,4 +182,10 @@ class CandidatePart(Part):
     series: Annotated[int | None, Measure("times", 1, 32, STRINGS, optional=True, whole=True)] = None
     parallel: Annotated[int | None, Measure("times", 1, 12, STRINGS, optional=True, whole=True)] = None
     unit_price: Annotated[float | None, PRICE_OR_NONE] = None
+    price_date: Annotated[str, Date("The date of the price")] = ""
+    protection: Annotated[str, Choice("What guards it", NO_PROTECTION, EXTERNAL_BMS, CUT_OFFS)] = (
+        NO_PROTECTION
+    )
+    places: list[PlacePart] = Field(default_factory=list, max_length=64)
+    stages: list[StagePart] = Field(default_factory=list, max_length=6)
     extras: list[ExtraPart] = Field(default_factory=list, max_length=30)

@@ -178,6 +178,34 @@ class Choice(_Field):
         return {"enum": [*self.options, *([None] if self.optional else [])]}
 
 
+_ISO_DATE = re.compile(r"^\d{4}-(0[1-9]|1[0-2])(-(0[1-9]|[12]\d|3[01]))?$")
+
+
+@dataclass(frozen=True)
+class Date(_Field):
+    """An optional date, ISO ``2026-11-25``, or a month, ``2026-11``; empty for none.
+
+    Attributes:
+        what: what it is, for the sentence.
+        month: whether a month is wanted rather than a day.
+    """
+
+    what: str
+    month: bool = False
+
+    def read(self, value: Any, info: ValidationInfo) -> str:
+        text = "" if value is None else value.strip() if isinstance(value, str) else "?"
+        if text and not (_ISO_DATE.match(text) and "1990" <= text[:4] <= "2100"):
+            raise ValueError(
+                f"{self.what} is written as {'2027-04' if self.month else '2026-11-25 or 2026-11'}: "
+                f"“{value}” is not."
+            )
+        return text[:7] if self.month else text
+
+    def schema(self) -> dict[str, Any]:
+        return {"type": "string", "pattern": r"^(\d{4}-\d{2}(-\d{2})?)?$"}
+
+
 @dataclass(frozen=True)
 class Clock(_Field):
     """An optional time of day, stored as hours after midnight."""
@@ -241,15 +269,19 @@ class Windows(_Field):
 
 @dataclass(frozen=True)
 class Truth(_Field):
-    """Yes or no."""
+    """Yes or no; where it is optional also neither (None)."""
 
-    def read(self, value: Any, info: ValidationInfo) -> bool:
+    optional: bool = False
+
+    def read(self, value: Any, info: ValidationInfo) -> bool | None:
+        if self.optional and value is None:
+            return None
         if not isinstance(value, bool):
             raise ValueError("Yes or no (true or false) is wanted here.")
         return value
 
     def schema(self) -> dict[str, Any]:
-        return {"type": "boolean"}
+        return {"type": ["boolean", "null"] if self.optional else "boolean"}
 
 
 @dataclass(frozen=True)

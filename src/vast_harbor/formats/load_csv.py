@@ -1,7 +1,5 @@
 """Loads as CSV, out and in: documented columns, comma or semicolon, comma or point decimals."""
 
-import csv
-import io
 import re
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -11,6 +9,8 @@ from pydantic import ValidationError
 
 from vast_harbor.core.plan import Reference
 from vast_harbor.core.quantities import clock_text
+from vast_harbor.formats import csv_table
+from vast_harbor.formats.csv_table import NO, TRUTHS, YES, Table, reason
 from vast_harbor.formats.day_part import LoadPart, TimesPart
 
 COLUMNS = (
@@ -18,25 +18,8 @@ COLUMNS = (
     "duty", "starts_at", "windows", "volts", "low", "high", "start_w", "start_s", "together", "critical",
     "duty_at", "measured_wh", "measured_hours", "bank", "days",
 )  # fmt: skip
-YES, NO = "yes", "no"
-TRUTHS = {
-    "yes": True,
-    "y": True,
-    "true": True,
-    "1": True,
-    "no": False,
-    "n": False,
-    "false": False,
-    "0": False,
-}
 NEEDED = ("name", "draw")
 LARGEST_ROWS = 300
-# A spreadsheet would take a cell that begins so for a formula.
-FORMULA = ("=", "+", "-", "@", "\t", "\r")
-
-
-class CsvError(ValueError):
-    """The file as a whole cannot be taken; the message is for the owner."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,9 +48,7 @@ def write(loads: Iterable[LoadPart]) -> str:
     Returns:
         Text with a heading, commas, points and CRLF line ends.
     """
-    out = io.StringIO()
-    table = csv.writer(out)
-    table.writerow(COLUMNS)
+    rows = []
     for load in loads:
         cells = {
             "name": load.name,
@@ -86,8 +67,8 @@ def write(loads: Iterable[LoadPart]) -> str:
             if name not in cells:
                 value = getattr(load, name)
                 cells[name] = "" if value is None else f"{value:.10g}"
-        table.writerow([_safe(cells[name]) for name in COLUMNS])
-    return out.getvalue()
+        rows.append(cells)
+    return csv_table.write(COLUMNS, rows)
 
 
 def _clock(hours: float | None) -> str:
@@ -131,16 +112,6 @@ def _read_times(text: str) -> dict[str, Any] | None:
     return {"use": "hours", "hours": match[1], "starts_at": match[2]} if match else {"hours": plain}
 
 
-def _safe(cell: str) -> str:
-    return f"'{cell}" if cell.startswith(FORMULA) else cell
-
-
-def _plain(cell: str) -> str:
-    """A cell as it was before :func:`_safe`; a foreign formula is only words here."""
-    cell = cell.strip()
-    return cell[1:] if cell.startswith("'") and cell[1:2] in FORMULA else cell
-
-
 def read(data: bytes, reference: Reference, system: str, day_types: Iterable[str] = ()) -> list[Row]:
     """The lines of a file, each a load or the reasons why it is none.
 
@@ -156,50 +127,17 @@ def read(data: bytes, reference: Reference, system: str, day_types: Iterable[str
     Raises:
         CsvError: no text, no heading, needed columns missing, or too many lines.
     """
-    text = _decode(data)
-    first = text.split("\n", 1)[0]
-    table = csv.reader(
-        io.StringIO(text, newline=""), delimiter=";" if first.count(";") > first.count(",") else ","
-    )
-    try:
-        lines = [line for line in table if any(cell.strip() for cell in line)]
-    except csv.Error as error:
-        raise CsvError(f"The file is not CSV: {error}.") from error
-    if not lines:
-        raise CsvError("The file is empty.")
-    heading = [cell.strip().lower() for cell in lines[0]]
-    if missing := [c for c in NEEDED if c not in heading]:
-        raise CsvError(
-            f"The heading lacks {' and '.join(missing)}; the columns are {', '.join(COLUMNS)}, of which "
-            f"{' and '.join(NEEDED)} are needed."
-        )
-    if len(lines) - 1 > LARGEST_ROWS:
-        raise CsvError(f"The file has {len(lines) - 1} loads; a rig holds {LARGEST_ROWS} at most.")
+    what = "The file has {n} loads; a rig holds {most} at most."
+    table = csv_table.read(data, COLUMNS, NEEDED, LARGEST_ROWS, what)
     context = {"typed": True, "system": system, "reference": reference}
     known = set(day_types)
-    return [_row(number, heading, cells, context, known) for number, cells in enumerate(lines[1:], 2)]
+    return [_row(number, table, cells, context, known) for number, cells in table.lines]
 
 
-def _decode(data: bytes) -> str:
-    if b"\x00" in data[:4096] and not data.startswith((b"\xff\xfe", b"\xfe\xff")):
-        raise CsvError("The file is not text: save it as CSV in UTF-8.")
-    encoding = "utf-16" if data.startswith((b"\xff\xfe", b"\xfe\xff")) else "utf-8-sig"
-    try:
-        return data.decode(encoding)
-    except UnicodeDecodeError as error:
-        raise CsvError(
-            "The file is not in UTF-8, so names would be garbled: save it again as CSV in UTF-8."
-        ) from error
-
-
-def _row(
-    number: int, heading: list[str], cells: list[str], context: dict[str, Any], day_types: set[str]
-) -> Row:
-    given: dict[str, Any] = {
-        c: _plain(v) for c, v in zip(heading, cells, strict=False) if c in COLUMNS and v.strip()
-    }
+def _row(number: int, table: Table, cells: list[str], context: dict[str, Any], day_types: set[str]) -> Row:
+    given: dict[str, Any] = dict(csv_table.cells_of(table, cells, COLUMNS))
     name = given.get("name", "")
-    if len(cells) > len(heading):
+    if len(cells) > len(table.heading):
         return Row(number, name, None, ("The line has more cells than the heading.",))
     if missing := [c for c in NEEDED if c not in given]:
         return Row(number, name, None, tuple(f"{c}: nothing is entered." for c in missing))
@@ -217,7 +155,7 @@ def _row(
     try:
         part = LoadPart.model_validate({"id": f"line-{number}", **given}, context=context)
     except ValidationError as error:
-        return Row(number, name, None, tuple(_reason(e) for e in error.errors(include_url=False)))
+        return Row(number, name, None, tuple(reason(dict(e)) for e in error.errors(include_url=False)))
     return Row(number, name, part.model_dump(mode="json", exclude={"id"}), ())
 
 
@@ -245,8 +183,3 @@ def _structured(given: dict[str, Any], day_types: set[str]) -> list[str]:
                 on[key] = _read_times(text)
         given["on"] = on
     return problems
-
-
-def _reason(error: Any) -> str:
-    field = str(error["loc"][0]) if error["loc"] else "line"
-    return f"{field}: {error['ctx']['error'] if error['type'] == 'value_error' else error['msg']}"

@@ -8,6 +8,7 @@ from vast_harbor.core.plan import Reference
 from vast_harbor.formats.fields import Measure
 
 CLASSES = ("flooded_dual", "flooded_deep", "agm", "gel", "lfp")
+TERMINALS = ("tapered posts", "M6 threads", "M8 threads", "M10 threads", "M8 studs", "flags", "sockets")
 IDENTIFIER = Field(pattern=r"^[A-Za-z0-9_-]{1,40}$")
 BATTERY_C = Measure(
     "°C", -40, 60, "A battery has between {least} and {most} °C: {value} °C is not likely.", optional=True

@@ -4,9 +4,10 @@ from typing import Annotated, Final, Literal
 
 from pydantic import Field
 
-from vast_harbor.formats.bank_parts import CandidatePart, ModelPart, OldBankPart, SecondBankPart
+from vast_harbor.formats.bank_parts import CandidatePart, OldBankPart, SecondBankPart
 from vast_harbor.formats.day_part import DayPart
 from vast_harbor.formats.fields import Choice, Truth
+from vast_harbor.formats.model_part import ModelPart
 from vast_harbor.formats.parts import Part
 from vast_harbor.formats.rig_part import RigPart
 

@@ -15,6 +15,7 @@ from vast_harbor.core.plan import Reference
 from vast_harbor.formats.bank_parts import CandidatePart
 from vast_harbor.formats.day_part import LoadPart
 from vast_harbor.formats.fields import check_bounds, read_number
+from vast_harbor.formats.model_part import contradictions
 from vast_harbor.formats.rig_document import FORMAT, VERSION, RigFile
 from vast_harbor.formats.rig_part import RigPart
 from vast_harbor.formats.rig_plan import to_plan as to_plan
@@ -170,6 +171,7 @@ def _cross_check(rig_file: RigFile, reference: Reference) -> list[Problem]:
             said = f"The battery “{candidate.model}” is not of the class “{candidate.battery_class}”."
             problems.append(Problem(path, said))
     problems += _cross_check_days(rig_file)
+    problems += _cross_check_models(rig_file, reference)
     lists = {
         "day/types": [t.id for t in rig_file.day.types],
         "day/loads": [load.id for load in rig_file.day.loads],
@@ -181,6 +183,19 @@ def _cross_check(rig_file: RigFile, reference: Reference) -> list[Problem]:
             shipped = name == "own_models" and given in reference.catalogue
             if given in ids[:i] or shipped:
                 problems.append(Problem(f"/{name}/{i}/id", f"The id “{given}” is used twice."))
+    return problems
+
+
+def _cross_check_models(rig_file: RigFile, reference: Reference) -> list[Problem]:
+    problems: list[Problem] = []
+    titles = {m.title.casefold() for m in reference.catalogue.values()}
+    for i, part in enumerate(rig_file.own_models):
+        at = f"/own_models/{i}"
+        problems += [Problem(f"{at}/{field}", said) for field, said in contradictions(part)]
+        title = f"{part.maker} {part.name}".strip()
+        if title.casefold() in titles:
+            problems.append(Problem(f"{at}/name", f"There is already a battery called “{title}”."))
+        titles.add(title.casefold())
     return problems
 
 

@@ -6,8 +6,8 @@ from babel.numbers import list_currencies
 from pydantic import Field, field_validator
 
 from vast_harbor.core.climate import PLACES
-from vast_harbor.formats.fields import Choice, Measure, Names, Numbers, Words
-from vast_harbor.formats.parts import BATTERY_C, PRICE_OR_NONE, STAY, Part
+from vast_harbor.formats.fields import Choice, Measure, Names, Numbers, Truth, Words
+from vast_harbor.formats.parts import BATTERY_C, PRICE_OR_NONE, STAY, TERMINALS, Part
 
 KINDS = ("van", "rv", "caravan", "boat", "cabin", "other")
 CLIMATES = ("maritime", "continental", "mediterranean", "desert", "subarctic")
@@ -30,6 +30,16 @@ INSIDE = Measure(
     "A locker measures between {least} and {most} mm: {value} mm is not likely.",
     optional=True,
 )
+AXLE = Measure(
+    "kg", -5000, 50_000, "What is left on an axle lies between {least} and {most} kg: {value} kg does not.",
+    optional=True,
+)  # fmt: skip
+
+
+def _some(unit: str, least: float, most: float, what: str) -> Measure:
+    """A quantity that may be left open."""
+    says = f"{what} lies between {{least}} and {{most}} {unit}: {{value}} {unit} does not."
+    return Measure(unit, least, most, says, optional=True)
 
 
 class RigPart(Part):
@@ -108,6 +118,27 @@ class RigPart(Part):
     locker_length: Annotated[float | None, INSIDE] = None
     locker_width: Annotated[float | None, INSIDE] = None
     locker_height: Annotated[float | None, INSIDE] = None
+    locker2_length: Annotated[float | None, INSIDE] = None
+    locker2_width: Annotated[float | None, INSIDE] = None
+    locker2_height: Annotated[float | None, INSIDE] = None
+    locker2_cable_m: Annotated[
+        float, Measure("m", 0, 30, "A cable of {least} to {most} m is wanted: {value} m is not.")
+    ] = 0.0
+    locker_opens: Annotated[str, Choice("Where the locker opens", "top", "front")] = "top"
+    locker_vented: Annotated[bool, Truth()] = False
+    vent_cm2: Annotated[float | None, _some("cm²", 0, 5000, "An opening")] = None
+    front_axle_kg: Annotated[float | None, AXLE] = None
+    rear_axle_kg: Annotated[float | None, AXLE] = None
+    cable_mm2: Annotated[float | None, _some("mm²", 0.5, 500, "A main cable")] = None
+    cable_clad: Annotated[bool, Truth()] = False
+    fuse_a: Annotated[float | None, _some("A", 1, 1000, "A main fuse")] = None
+    fuse_breaks_a: Annotated[
+        float | None, _some("A", 100, 200_000, "The short circuit that a fuse interrupts")
+    ] = None
+    lugs: Annotated[str, Choice("What the lugs are for", "", *TERMINALS)] = ""
+    charge_a: Annotated[float | None, _some("A", 0, 2000, "The current of all chargers")] = None
+    charge_v: Annotated[float | None, _some("V", 12, 17, "An absorption voltage for 12 V")] = None
+    equalises: Annotated[bool, Truth()] = False
     budget: Annotated[float | None, PRICE_OR_NONE] = None
     cares: Annotated[list[str], Names("What you care about", *CARES)] = Field(default_factory=list)
     notes: Annotated[str, Words("The note", 4000)] = ""

@@ -2,11 +2,27 @@
 
 from vast_harbor.core.battery import BatteryModel, cells_of
 from vast_harbor.core.day_types import DayType, Times
+from vast_harbor.core.entry import model_of
 from vast_harbor.core.loads import DC, SECOND, Inverter, Load
-from vast_harbor.core.plan import Candidate, Extra, Loading, OldBank, Plan, Reference, SecondBank, Site, Stay
+from vast_harbor.core.packing import Place
+from vast_harbor.core.plan import (
+    Candidate,
+    Extra,
+    Installed,
+    Loading,
+    Locker,
+    OldBank,
+    Plan,
+    Reference,
+    SecondBank,
+    Site,
+    Stage,
+    Stay,
+)
 from vast_harbor.core.quantities import Draw
-from vast_harbor.formats.bank_parts import ModelPart, OldBankPart
+from vast_harbor.formats.bank_parts import CandidatePart, OldBankPart
 from vast_harbor.formats.day_part import LoadPart, TimesPart
+from vast_harbor.formats.model_part import ModelPart
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.formats.rig_part import RigPart
 
@@ -16,23 +32,7 @@ MAINS_V = {"metric": 230.0, "us": 120.0}
 
 def own_model(part: ModelPart, reference: Reference) -> BatteryModel:
     """An own battery entry as the core knows it."""
-    battery_class = reference.classes[part.battery_class]
-    return BatteryModel(
-        part.id,
-        part.maker,
-        part.name,
-        battery_class,
-        cells_of(battery_class, part.unit_v),
-        ((part.rated_ah, part.rated_hours),),
-        ((part.cycles_at_dod, part.cycles),),
-        part.kg,
-        part.price,
-        part.warranty_years,
-        part.max_series,
-        part.max_parallel,
-        heater_w=part.heater_w,
-        own=True,
-    )
+    return model_of(part.model_dump(), reference.classes[part.battery_class], own=True)
 
 
 def _times(part: TimesPart | None) -> Times | None:
@@ -79,38 +79,63 @@ def _site(rig: RigPart, reference: Reference) -> Site:
 
 
 def _loading(rig: RigPart) -> Loading:
-    inside = (rig.locker_length, rig.locker_width, rig.locker_height)
-    length, width, height = inside
-    locker = None if length is None or width is None or height is None else (length, width, height)
     return Loading(
-        rig.payload_kg, rig.base_m, rig.coupling_kg, rig.coupling_max_kg, rig.old_x_m, rig.new_x_m, locker
+        rig.payload_kg, rig.base_m, rig.coupling_kg, rig.coupling_max_kg, rig.old_x_m, rig.new_x_m,
+        rig.front_axle_kg, rig.rear_axle_kg,
+    )  # fmt: skip
+
+
+def _locker(rig: RigPart) -> Locker:
+    given = (
+        (rig.locker_length, rig.locker_width, rig.locker_height),
+        (rig.locker2_length, rig.locker2_width, rig.locker2_height),
+    )
+    rooms = [
+        (length, width, height)
+        for length, width, height in given
+        if length is not None and width is not None and height is not None
+    ]
+    # A second compartment without a first one is the first.
+    more = rig.locker2_cable_m if len(rooms) == 2 else 0.0
+    return Locker(tuple(rooms), more, rig.locker_opens, rig.locker_vented, rig.vent_cm2)
+
+
+def _installed(rig: RigPart) -> Installed:
+    return Installed(
+        rig.cable_mm2, rig.cable_clad, rig.fuse_a, rig.fuse_breaks_a, rig.lugs, rig.charge_a, rig.charge_v,
+        rig.equalises,
+    )  # fmt: skip
+
+
+def _candidate(part: CandidatePart) -> Candidate:
+    return Candidate(
+        part.id,
+        part.battery_class,
+        part.model,
+        part.series,
+        part.parallel,
+        part.unit_price,
+        part.price_date,
+        tuple(Extra(e.name, e.price) for e in part.extras),
+        part.protection,
+        tuple(Place(**p.model_dump()) for p in part.places),
+        tuple(Stage(s.when, s.strings, s.other, s.other_price) for s in part.stages),
     )
 
 
-def to_plan(rig_file: RigFile, reference: Reference) -> Plan:
+def to_plan(rig_file: RigFile, reference: Reference, today: str = "") -> Plan:
     """What the core computes from.
 
     Args:
         rig_file: a checked rig file.
         reference: shipped data.
+        today: ISO date on which it is looked at; empty where that does not matter.
 
     Returns:
         The plan.
     """
     rig, day, plan = rig_file.rig, rig_file.day, rig_file.plan
     own = {m.id: own_model(m, reference) for m in rig_file.own_models}
-    candidates = tuple(
-        Candidate(
-            c.id,
-            c.battery_class,
-            c.model,
-            c.series,
-            c.parallel,
-            c.unit_price,
-            tuple(Extra(e.name, e.price) for e in c.extras),
-        )
-        for c in rig_file.candidates
-    )
     second = rig_file.second_bank
     return Plan(
         name=rig.name,
@@ -126,7 +151,7 @@ def to_plan(rig_file: RigFile, reference: Reference) -> Plan:
         house_rule=plan.house_rule,
         overrides=plan.overrides,
         life_basis=plan.life_basis,
-        candidates=candidates,
+        candidates=tuple(_candidate(c) for c in rig_file.candidates),
         models={**reference.catalogue, **own},
         old_bank=_old_bank(rig_file.old_bank, reference),
         site=_site(rig, reference),
@@ -137,6 +162,9 @@ def to_plan(rig_file: RigFile, reference: Reference) -> Plan:
         drive_hours=rig.drive_hours,
         stay=Stay(rig.water_nights, rig.waste_nights, rig.gas_nights),
         loading=_loading(rig),
+        locker=_locker(rig),
+        installed=_installed(rig),
+        today=today,
         budget=rig.budget,
         cares=tuple(rig.cares),
         day_types=tuple(DayType(**t.model_dump()) for t in day.types),

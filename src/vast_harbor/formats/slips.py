@@ -8,6 +8,8 @@ from typing import Any
 from vast_harbor.core.quantities import NUMBER, PER_DAY, Unreadable, number
 
 _AMOUNT = re.compile(rf"^\s*({NUMBER})\s*(.*?)\s*$")
+# Outer measures of a battery.
+LEAST_CASE_MM, LARGEST_CASE_MM = 30.0, 1500.0
 # What LFP units have by their label; lead-acid ones have 2 V a cell.
 LFP_VOLTS = {12.8: 12.0, 25.6: 24.0, 51.2: 48.0, 6.4: 6.0}
 
@@ -52,6 +54,8 @@ def possible_readings(path: str, document: Any) -> tuple[Reading, ...]:
         return tuple(_of_volts(path, amount))
     if field == "unit_ah" or field == "rated_ah":
         return tuple(_of_ah(path, amount, unit, document))
+    if field in ("length_mm", "width_mm", "height_mm"):
+        return tuple(_of_length(path, amount, unit))
     if field == "measured_wh" and unit in ("w", "kw"):
         watts = amount * (1000 if unit == "kw" else 1)
         return (
@@ -134,6 +138,14 @@ def _of_volts(path: str, amount: float) -> Iterator[Reading]:
             of_class = path.replace("/unit_v", "/battery_class")
             yield Reading(f"A lead-acid battery of {lead:g} V", (_put(path, lead),))
             yield Reading(f"An LFP battery of {lfp:g} V", (_put(of_class, "lfp"), _put(path, lfp)))
+
+
+def _of_length(path: str, amount: float, unit: str) -> Iterator[Reading]:
+    """A case of 33 m or of 3.3 mm: the same figure in the unit that makes it a battery's."""
+    scales = {"mm": 1.0, "cm": 10.0, "in": 25.4}
+    for name, scale in scales.items():
+        if unit != name and LEAST_CASE_MM <= amount * scale <= LARGEST_CASE_MM:
+            yield Reading(f"{_say(amount)} {name}, {_say(amount * scale)} mm", (_put(path, amount * scale),))
 
 
 def _of_ah(path: str, amount: float, unit: str, document: Any) -> Iterator[Reading]:

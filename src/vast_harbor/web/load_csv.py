@@ -10,6 +10,7 @@ from pydantic import BaseModel, Field
 from vast_harbor import data
 from vast_harbor.formats import load_csv
 from vast_harbor.formats import rig_file as files
+from vast_harbor.formats.csv_table import CsvError
 from vast_harbor.store import rigs
 from vast_harbor.web.harbor import RigPath, database, json_response
 from vast_harbor.web.views import ProblemsView
@@ -55,7 +56,7 @@ def preview_loads(path: RigPath) -> Response:
     try:
         types = [t["id"] for t in document["day"]["types"]]
         rows = load_csv.read(request.get_data(), data.reference(), document["rig"]["units"], types)
-    except load_csv.CsvError as error:
+    except CsvError as error:
         raise files.RigFileError([files.Problem("", str(error))]) from error
     return json_response(
         CsvPreviewView(

@@ -1,13 +1,15 @@
 """What a candidate bank is and gives, with its workings (part of Banks)."""
 
 from vast_harbor.core import factors
+from vast_harbor.core.ageing import cycles_at_depth
 from vast_harbor.core.assumptions import Assumptions
 from vast_harbor.core.battery import Bank, BatteryModel
 from vast_harbor.core.need import usable_energy
 from vast_harbor.core.peukert import rate_factor
 from vast_harbor.core.plan import Candidate, Plan
+from vast_harbor.core.stops.bank_price import price_figures
 from vast_harbor.core.stops.need import Need, class_volts
-from vast_harbor.core.workings import OVERRIDE, REFERENCE, TYPED, Figure, computed, datasheet, typed
+from vast_harbor.core.workings import OVERRIDE, REFERENCE, TYPED, Figure, computed, datasheet
 
 NEW, END_OF_LIFE = 1.0, 0.8
 
@@ -104,7 +106,8 @@ def bank_figures(
             "{kg_new} − {kg_old}",
             {"kg_new": f["kg"], "kg_old": old_kg},
         )
-    _money_figures(f, assumptions, candidate, bank, at, path, entry)
+    _used_figures(f, assumptions, bank, at, entry)
+    f.update(price_figures(plan, assumptions, candidate, bank, f["units"], at, path, entry))
     return f
 
 
@@ -168,6 +171,10 @@ def _usable_figures(f: dict[str, Figure], ageing: Figure, bank: Bank, at: str) -
             ),
         ),
     }
+    if bank.model.health < 1:
+        entry = "Its capacity test ÷ its label"
+        health = datasheet(f"{at}.health", "Health when it is bought", bank.model.health, "%", entry)
+        ages = {name: (title, _capped(age, health)) for name, (title, age) in ages.items()}
     for name, (title, age) in ages.items():
         f[name] = computed(
             f"{at}.{name}",
@@ -197,69 +204,35 @@ def _usable_figures(f: dict[str, Figure], ageing: Figure, bank: Bank, at: str) -
     )
 
 
-def _money_figures(
-    f: dict[str, Figure],
-    assumptions: Assumptions,
-    candidate: Candidate,
-    bank: Bank,
-    at: str,
-    path: str,
-    entry: str,
-) -> None:
+def _capped(age: Figure, health: Figure) -> Figure:
+    """The allowance for age of a used battery: it never had more than its health."""
+    return computed(
+        f"{health.key}.{age.key.rsplit('.', 1)[-1]}", age.name, min(age.number, health.number), "1",
+        "min({k_age}, {SoH})", {"k_age": age, "SoH": health}, "Bought used",
+    )  # fmt: skip
+
+
+def _used_figures(f: dict[str, Figure], assumptions: Assumptions, bank: Bank, at: str, entry: str) -> None:
+    """``start_wear`` of a battery that is bought used."""
     model = bank.model
-    if candidate.unit_price is not None:
-        f["unit_price"] = typed(
-            f"{at}.unit_price",
-            "Price of one, as quoted to you",
-            candidate.unit_price,
-            "money",
-            f"{path}/unit_price",
-        )
-    elif model.own:
-        f["unit_price"] = datasheet(f"{at}.unit_price", "Price of one", model.price, "money", entry)
-    else:
-        listed = datasheet(
-            f"{at}.list_price",
-            "List price of one",
-            model.price,
-            "money",
-            entry,
-            "Made up, of the size that such batteries cost.",
-        )
-        factor = assumptions.figure("price_factor")
-        f["unit_price"] = computed(
-            f"{at}.unit_price",
-            "Price of one",
-            model.price * factor.number,
-            "money",
-            "{P_list} · {f_price}",
-            {"P_list": listed, "f_price": factor},
-        )
-    f["purchase"] = computed(
-        f"{at}.purchase",
-        "Batteries to buy",
-        bank.units * f["unit_price"].number,
-        "money",
-        "{n} · {P}",
-        {"n": f["units"], "P": f["unit_price"]},
+    if model.used is None:
+        return
+    key = model.battery_class.key
+    stands = cycles_at_depth(model.cycles, assumptions.value(f"cycle_exponent.{key}"), f["dod"].number)
+    made = datasheet(f"{at}.cycles_made", "Cycles made", model.used.cycles_made, "cycles", entry)
+    age = datasheet(f"{at}.age_years", "Age", model.used.age_years, "years", entry)
+    n = Figure(f"{at}.cycles_stood", "Cycles that it stands at the planned depth", stands, "cycles",
+    REFERENCE,
+               source="Cycle law on the points of its entry")  # fmt: skip
+    life = assumptions.figure(f"calendar_years.{key}")
+    health = datasheet(f"{at}.soh", "Health by its capacity test", model.health, "1", entry)
+    value = max(
+        model.used.cycles_made / stands + model.used.age_years / life.number,
+        max(0.0, (1 - model.health) / 0.2),
     )
-    extras = {
-        f"X{i}": typed(
-            f"{at}.extra.{i}",
-            extra.name or "Extra",
-            extra.price,
-            "money",
-            f"{path}/extras/{i - 1}/price",
-            "Bought once.",
-        )
-        for i, extra in enumerate(candidate.extras, 1)
-    }
-    f["extras"] = computed(
-        f"{at}.extras",
-        "Extras",
-        sum(e.price for e in candidate.extras),
-        "money",
-        " + ".join(f"{{{s}}}" for s in extras) or "0",
-        extras,
-        "What must be bought besides the batteries: charger, box, heater, cable",
-    )
+    f["start_wear"] = computed(
+        f"{at}.start_wear", "Wear when it is bought", value, "%",
+        "max({n} / {N} + {age} / {L}, (1 − {SoH}) / 0.2)",
+        {"n": made, "N": n, "age": age, "L": life, "SoH": health},
+        "The larger of what it has made and what its test shows",
+    )  # fmt: skip

@@ -7,16 +7,17 @@ from vast_harbor.core.assumptions import Assumptions
 from vast_harbor.core.battery import Bank, BatteryModel, series_count
 from vast_harbor.core.chemistry import BatteryClass
 from vast_harbor.core.errors import InvalidInput
-from vast_harbor.core.need import usable_energy
-from vast_harbor.core.peukert import rate_factor
 from vast_harbor.core.plan import Candidate, Plan, Reference
-from vast_harbor.core.proposals import Fit, Usable, fit, smallest
-from vast_harbor.core.stops import bank_weight, old_bank
+from vast_harbor.core.proposals import Fit, fit, smallest
+from vast_harbor.core.stops import checks as bank_checks
 from vast_harbor.core.stops import diagnosis as diagnosis_stop
-from vast_harbor.core.stops.bank_checks import bank_findings
-from vast_harbor.core.stops.bank_figures import bank_figures, label_or_class_exponent
+from vast_harbor.core.stops import old_bank
+from vast_harbor.core.stops.bank_figures import bank_figures
+from vast_harbor.core.stops.checks.check import Build, Check
+from vast_harbor.core.stops.checks.stages import StageFigures, steps
+from vast_harbor.core.stops.days import Days
 from vast_harbor.core.stops.diagnosis import Diagnosis
-from vast_harbor.core.stops.need import Need
+from vast_harbor.core.stops.ground import Ground
 from vast_harbor.core.stops.old_bank import old_bank_kg, old_bank_wh
 from vast_harbor.core.workings import Figure, Finding, Sentence, escaped
 
@@ -31,6 +32,9 @@ class BankFigures:
         bank: the layout; None when it cannot be built, and then there are no figures.
         proposed_model, proposed_parallel: whether the tool chose the model, the strings.
         findings: what is to be looked at.
+        checks: everything that was looked at, with its figure, limit and margin.
+        stages: the steps in which it is bought; none for at once.
+        build: the bank in its rig; None when it cannot be built.
         figures: by name: ``series``, ``parallel``, ``units``, ``volts``, ``nameplate_ah``,
             ``nameplate_wh``; the factors ``dod``, ``temperature``, ``rate`` and ``exponent``;
             ``mean_current`` [A]; ``usable_wh`` at the ageing allowance, ``usable_new_wh``,
@@ -45,6 +49,9 @@ class BankFigures:
     proposed_parallel: bool
     findings: tuple[Finding, ...]
     figures: Mapping[str, Figure]
+    checks: tuple[Check, ...] = ()
+    stages: tuple[StageFigures, ...] = ()
+    build: Build | None = None
 
     def __getitem__(self, name: str) -> Figure:
         return self.figures[name]
@@ -56,7 +63,7 @@ class Proposal:
 
     Attributes:
         battery_class: the class.
-        best: the smallest that covers the need; None when no model makes the system voltage.
+        best: the smallest that covers the need and will do; None when no model makes the system voltage.
         fits: every model that makes the system voltage.
         unfit: models that do not, with the reason.
     """
@@ -89,22 +96,23 @@ class Banks:
     findings: tuple[Finding, ...]
 
 
-def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, need: Need) -> Banks:
+def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, days: Days) -> Banks:
     """Every candidate and a proposal for each class.
 
     Args:
         plan: what the owner entered.
         reference: shipped data.
         assumptions: what holds for the plan.
-        need: the need in figures.
+        days: the kinds of day and the need.
 
     Returns:
         The banks with their workings.
     """
-    old = old_bank_kg(plan)
-    proposals = {k: _propose(plan, assumptions, need, c) for k, c in reference.classes.items()}
+    old, need = old_bank_kg(plan), days.need
+    ground = Ground(plan, reference, assumptions, days, old.number if old is not None else 0.0)
+    proposals = {k: _propose(ground, c) for k, c in reference.classes.items()}
     candidates = tuple(
-        _candidate(plan, reference, assumptions, need, proposals, c, i, old)
+        _candidate(plan, reference, assumptions, days, proposals, c, i, old)
         for i, c in enumerate(plan.candidates)
     )
     findings: tuple[Finding, ...] = ()
@@ -124,30 +132,18 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, need: N
     return Banks(candidates, proposals, old, old_bank_wh(plan), carries, diagnosis, findings)
 
 
-def _propose(plan: Plan, assumptions: Assumptions, need: Need, battery_class: BatteryClass) -> Proposal:
-    class_need = need.classes[battery_class.key]
-    k_t, ageing = class_need.temperature.number, class_need.ageing.number
-    dod = class_need.dod.number
-    amps = class_need.mean_current.number
-
-    def usable_of(model: BatteryModel) -> Usable:
-        exponent = label_or_class_exponent(assumptions, model)
-
-        def usable(bank: Bank) -> float:
-            rate = rate_factor(bank.rated_ah, model.rated_hours, exponent, amps)
-            return usable_energy(bank.nameplate_wh, dod, k_t, rate, ageing)
-
-        return usable
-
+def _propose(ground: Ground, battery_class: BatteryClass) -> Proposal:
+    plan, need = ground.plan, ground.days.need
     fits, unfit = [], []
     for model in plan.models.values():
         if model.battery_class.key != battery_class.key:
             continue
-        if found := fit(model, plan.system_v, need.energy.number, usable_of(model)):
+        if found := fit(model, plan.system_v, need.energy.number, ground.usable_wh):
             fits.append(found)
         else:
             unfit.append((model, why_unfit(model, plan.system_v)))
-    return Proposal(battery_class, smallest(fits), tuple(fits), tuple(unfit))
+    best = smallest(fits, lambda bank: not any(True for _ in ground.against(bank)))
+    return Proposal(battery_class, best, tuple(fits), tuple(unfit))
 
 
 def why_unfit(model: BatteryModel, system_v: float) -> str:
@@ -169,8 +165,6 @@ def _layout(plan: Plan, candidate: Candidate, model: BatteryModel, proposals: Ma
             f"{series} × {model.unit_class_v:g} V in series make {total:g} V, "
             f"but the system has {plan.system_v:g} V.",
         )
-    if series > model.max_series:
-        raise InvalidInput("series", why_unfit(model, plan.system_v))
     parallel = candidate.parallel
     if parallel is None:
         fits = proposals[model.battery_class.key].fits
@@ -182,7 +176,7 @@ def _candidate(
     plan: Plan,
     reference: Reference,
     assumptions: Assumptions,
-    need: Need,
+    days: Days,
     proposals: Mapping[str, Proposal],
     candidate: Candidate,
     index: int,
@@ -217,10 +211,11 @@ def _candidate(
         return BankFigures(
             candidate, battery_class, None, *flags, (_cannot(candidate, error.message, remedy),), {}
         )
-    figures = bank_figures(plan, assumptions, need, candidate, bank, index, old_kg)
-    findings = bank_findings(plan, need, candidate, bank, figures)
-    findings += bank_weight.findings(plan, candidate, figures, old_kg)
-    return BankFigures(candidate, battery_class, bank, *flags, findings, figures)
+    figures = bank_figures(plan, assumptions, days.need, candidate, bank, index, old_kg)
+    build = Build(plan, reference, assumptions, days, candidate, index, bank, figures, old_kg)
+    checks = bank_checks.run(build)
+    findings = tuple(f for c in checks if (f := c.finding(candidate.id)) is not None)
+    return BankFigures(candidate, battery_class, bank, *flags, findings, figures, checks, steps(build), build)
 
 
 def _cannot(candidate: Candidate, message: str, remedy: str) -> Finding:

@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
+from math import inf
 
 import numpy as np
 from numpy.typing import NDArray
@@ -78,7 +79,21 @@ class Day:
     @cached_property
     def peak(self) -> Peak:
         """The hardest moment; what hangs on the second bank is met by it, beyond its charger's limit."""
-        return _peak(self.plan, self.loads, self.inverter_hours.inputs["h_AC"].number > 0)
+        return _peak(self.plan, self.loads, self._inverter_on)
+
+    def lasting(self, seconds: float) -> float:
+        """Largest power that lasts longer than some seconds: starts that are over sooner are left out [W]."""
+        return _peak(self.plan, self.loads, self._inverter_on, seconds).watts
+
+    @property
+    def ac_peak_w(self) -> float:
+        """Largest sum of AC loads that run at once, without the inverter's losses [W]."""
+        runners = [_runner(f, 1.0, inf) for f in self.loads if f.load.supply == AC]
+        return hardest_moment(runners, 0.0).watts
+
+    @property
+    def _inverter_on(self) -> bool:
+        return self.inverter_hours.inputs["h_AC"].number > 0
 
     @cached_property
     def peak_w(self) -> Figure:
@@ -211,15 +226,19 @@ def _profile(
     return profile, on_edges(profile.edges_h, ac)
 
 
-def _runner(f: LoadFigures, eta: float) -> Runner:
+def _runner(f: LoadFigures, eta: float, longer_s: float | None = None) -> Runner:
     load = f.load
     start = max(load.run_w, (load.start_w or 0.0) + max(0.0, load.quantity - 1) * load.watts)
+    if longer_s is not None and load.start_s <= longer_s:
+        start = load.run_w
     return Runner(load.id, f.blocks, load.run_w / eta, start / eta, load.together)
 
 
-def _peak(plan: Plan, loads: tuple[LoadFigures, ...], inverter_on: bool) -> Peak:
-    runners = [_runner(f, f.eta.number) for f in loads if not hangs_on_second(plan, f.load)]
-    there = [_runner(f, 1.0) for f in loads if f.runs and hangs_on_second(plan, f.load)]
+def _peak(
+    plan: Plan, loads: tuple[LoadFigures, ...], inverter_on: bool, longer_s: float | None = None
+) -> Peak:
+    runners = [_runner(f, f.eta.number, longer_s) for f in loads if not hangs_on_second(plan, f.load)]
+    there = [_runner(f, 1.0, longer_s) for f in loads if f.runs and hangs_on_second(plan, f.load)]
     if plan.second is not None and there:
         # What its charger takes while any of its loads runs; beyond the limit the second bank gives the rest.
         watts = min(plan.second.limit_w, hardest_moment(there, 0.0).watts) / plan.second.efficiency

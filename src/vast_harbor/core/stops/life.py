@@ -21,6 +21,8 @@ from vast_harbor.core.temperature import calendar_years
 from vast_harbor.core.workings import HOUSE_RULE, REFERENCE, TYPED, Figure, computed, datasheet, typed
 
 MINER = "Palmgren–Miner: wears of cycles, years and accidents are added"
+# A used battery that is worn out already is reckoned to serve a little while.
+LEAST_YEARS = 0.25
 CYCLES, YEARS, ACCIDENTS, WARRANTY = "cycles", "years", "accidents", "warranty"
 
 
@@ -286,13 +288,16 @@ def _life(
         {"SoH_end": end},
         "SoH = 1 − 0.2 · wear; below 80 % lead-acid fades three times as fast",
     )
+    start = banked.figures.get("start_wear")
+    parts = {"w_end": worn_out, "w": f["wear"]} | ({"w_start": start} if start is not None else {})
+    left = worn_out.number - (start.number if start is not None else 0.0)
     likely = computed(
         f"{at}.years_likely",
         "Years until worn out",
-        worn_out.number / f["wear"].number,
+        max(LEAST_YEARS, left / f["wear"].number),
         "years",
-        "{w_end} / {w}",
-        {"w_end": worn_out, "w": f["wear"]},
+        "{w_end} / {w}" if start is None else f"max({LEAST_YEARS}, ({{w_end}} − {{w_start}}) / {{w}})",
+        parts,
         MINER,
     )
     wears = {
@@ -312,10 +317,11 @@ def _life(
         source=why,
         note=assumptions.rule.name,
     )
-    if basis == "warranty":
-        assert banked.bank is not None
+    assert banked.bank is not None
+    # What has no warranty, a used battery, is reckoned with its likely life.
+    if basis == "warranty" and banked.bank.model.warranty.years > 0:
         warranty = datasheet(
-            f"{at}.warranty", "Warranty", banked.bank.model.warranty_years, "years", banked.bank.model.title
+            f"{at}.warranty", "Warranty", banked.bank.model.warranty.years, "years", banked.bank.model.title
         )
         value = min(likely.number, warranty.number)
         ends = WARRANTY if warranty.number < likely.number else ends

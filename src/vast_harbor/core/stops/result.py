@@ -28,7 +28,9 @@ def result_sentence(plan: Plan, day: Day, columns: Sequence[Column]) -> Sentence
         return Sentence("Put up at least two banks that can be built, and they are compared here.")
     fit = [c for c in columns if not c.stopped]
     out = [c for c in columns if c.stopped]
-    ranked = fit if len(fit) > 1 else list(columns)
+    if len(fit) == 1 and out:
+        return _only(plan, fit[0], out, columns)
+    ranked = fit if fit else list(columns)
     counted = all((c.cost["cycles_made"].value or 0) >= plan.years_kept for c in ranked)
     key = "per_cycle" if counted else "per_year"
     ranked.sort(key=lambda c: c.cost[key].number)
@@ -54,6 +56,15 @@ def result_sentence(plan: Plan, day: Day, columns: Sequence[Column]) -> Sentence
         says += f" On the day you buy it, {names[0]} costs more: {{out_a}} against {{out_b}}."
         figures |= {"out_a": first.figures["outlay"], "out_b": second.figures["outlay"]}
     return Sentence(says + _left_out(out, columns, bool(among)), figures)
+
+
+def _only(plan: Plan, column: Column, out: Sequence[Column], columns: Sequence[Column]) -> Sentence:
+    """The one that will do, where no other does."""
+    counted = (column.cost["cycles_made"].value or 0) >= plan.years_kept
+    a = column.cost["per_cycle" if counted else "per_year"]
+    figures = {"H": columns[0].cost["per_year"].inputs["H"], "nights": nights_a_year(plan), "a": a}
+    says = f"Of these only {column.short(columns)} will do as it stands: kept {{H}} with {{nights}} off-grid "
+    return Sentence(says + "a year it costs {a}." + _left_out(out, columns, True), figures)
 
 
 def _left_out(out: Sequence[Column], columns: Sequence[Column], ranked_without: bool) -> str:

@@ -55,9 +55,9 @@ def _year(plan: Plan) -> Iterator[Finding]:
 
 def _locker(plan: Plan, days: Days) -> Iterator[Finding]:
     """A first look at the space, by volume; the sizes of real batteries decide."""
-    if plan.loading.locker_mm is None or days.need.energy.number <= 0:
+    if not plan.locker.rooms or days.need.energy.number <= 0:
         return
-    litres = locker_litres(*plan.loading.locker_mm)
+    litres = sum(locker_litres(*room) for room in plan.locker.rooms)
     room = Figure(
         "rig.locker_l",
         "Room in the locker",

@@ -3,12 +3,12 @@
 from dataclasses import dataclass
 
 from vast_harbor.core.assumptions import Assumptions
+from vast_harbor.core.cables import inverter_current, size
 from vast_harbor.core.loads import AC, DC
 from vast_harbor.core.plan import Plan, Reference
 from vast_harbor.core.stops.day_energy import inverter_efficiency
 from vast_harbor.core.stops.day_loads import hangs_on_second
 from vast_harbor.core.stops.days import Days
-from vast_harbor.core.system_voltage import cable_mm2, main_current
 from vast_harbor.core.workings import REFERENCE, Figure, computed, typed
 
 VOLTS = (12.0, 24.0, 48.0)
@@ -70,20 +70,24 @@ def _choice(
     at, day = f"rig.at{volts:g}", days.day
     v = Figure(f"{at}.v", "System voltage tried", volts, "V", REFERENCE, source="One of 12, 24 and 48 V")
     watts = _main_power(plan, days)
+    cut_off, drop = assumptions.figure("inverter_cut_off_v"), assumptions.figure("cable_drop")
     peak_a = computed(
-        f"{at}.peak_a", f"Main current at {volts:g} V", main_current(watts.number, 1.0, volts), "A",
-        "{P} / (10.8 · {V} / 12)", {"P": watts, "V": v},
+        f"{at}.peak_a", f"Main current at {volts:g} V",
+        inverter_current(watts.number, 1.0, cut_off.number * volts / 12), "A",
+        "{P} / ({V_LVC} · {V} / 12)", {"P": watts, "V": v, "V_LVC": cut_off},
         "I = P/(η·V_LVC), at the volts at which an inverter cuts off",
     )  # fmt: skip
     length = assumptions.figure("main_cable_m")
+    sized = size(max(peak_a.number, 0.1), length.number, volts, drop.number, reference.cables)
     cable = computed(
         f"{at}.cable",
         f"Main cable at {volts:g} V",
-        cable_mm2(peak_a.number, length.number, volts, reference.ampacity),
+        None if sized is None else sized.mm2,
         "mm²",
         "",
-        {"I": peak_a, "L": length},
-        "Smallest size that may carry it and drops at most 3 % (R = ρ·2L/A); after ISO 10133, 105 °C",
+        {"I": peak_a, "L": length, "drop": drop},
+        "Smallest size that may carry it, drops little enough (R = ρ·2L/A) and has a fuse of 1.25 times the "
+        "current; after ISO 10133, 105 °C",
         "No figure: more than one cable, or more volts. Your code's own table goes before this one.",
     )
     direct = [f.wh for f in day.loads if f.load.supply == DC and f.runs and not hangs_on_second(plan, f.load)]

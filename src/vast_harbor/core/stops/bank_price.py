@@ -1,0 +1,126 @@
+"""What a bank costs to buy, with its workings (part of Banks)."""
+
+from dataclasses import replace
+
+from vast_harbor.core.assumptions import Assumptions
+from vast_harbor.core.battery import Bank
+from vast_harbor.core.datasheet import widened
+from vast_harbor.core.plan import Candidate, Plan
+from vast_harbor.core.workings import Figure, computed, datasheet, typed
+
+# How far a price is in doubt where the entry gives no range.
+DOUBT = 0.15
+
+
+def price_figures(
+    plan: Plan,
+    assumptions: Assumptions,
+    candidate: Candidate,
+    bank: Bank,
+    units: Figure,
+    at: str,
+    path: str,
+    entry: str,
+) -> dict[str, Figure]:
+    """``unit_price``, ``unit_paid`` with tax and discount, ``purchase`` and ``extras`` of a bank.
+
+    Args:
+        plan, assumptions: the plan and what holds for it.
+        candidate, bank: the candidate and its layout.
+        units: batteries to buy, as a figure.
+        at, path, entry: prefix of the keys, JSON pointer of the candidate, where the entry is from.
+
+    Returns:
+        Figures by name.
+    """
+    f: dict[str, Figure] = {}
+    model, offer = bank.model, bank.model.offer
+    if candidate.unit_price is not None:
+        f["unit_price"] = typed(
+            f"{at}.unit_price", "Price of one, as quoted to you", candidate.unit_price, "money",
+            f"{path}/unit_price",
+        )  # fmt: skip
+    elif model.own:
+        f["unit_price"] = datasheet(f"{at}.unit_price", "Price of one", model.price, "money", entry)
+    else:
+        listed = datasheet(
+            f"{at}.list_price", "List price of one", model.price, "money", entry,
+            "Made up, of the size that such batteries cost.",
+        )  # fmt: skip
+        factor = assumptions.figure("price_factor")
+        f["unit_price"] = computed(
+            f"{at}.unit_price", "Price of one", model.price * factor.number, "money", "{P_list} · {f_price}",
+            {"P_list": listed, "f_price": factor},
+        )  # fmt: skip
+    if candidate.unit_price is None:
+        f["unit_price"] = _ranged(f["unit_price"], bank)
+    f["unit_paid"] = _paid(f["unit_price"], bank, candidate, at, entry)
+    spare = model.used is not None and model.used.spare
+    parts, formula = {"n": units, "P": f["unit_paid"]}, "({n} + 1) · {P}" if spare else "{n} · {P}"
+    value = (bank.units + spare) * f["unit_paid"].number
+    quoted = candidate.unit_price is not None
+    if offer.delivery and not quoted:
+        parts["D"] = datasheet(f"{at}.delivery", "Delivery", offer.delivery, "money", entry)
+        formula, value = formula + " + {D}", value + offer.delivery
+    if offer.deposit and not quoted:
+        parts["n_old"] = _handed_in(plan, bank, at)
+        parts["pledge"] = datasheet(
+            f"{at}.deposit", "Deposit of one", offer.deposit, "money", entry, "Given back for an old one."
+        )
+        due = max(0.0, bank.units - parts["n_old"].number)
+        formula, value = formula + " + ({n} − {n_old}) · {pledge}", value + due * offer.deposit
+    f["purchase"] = computed(
+        f"{at}.purchase", "Batteries to buy", value, "money", formula, parts,
+        "A spare one is kept in place of a warranty" if spare else "",
+    )  # fmt: skip
+    extras = {
+        f"X{i}": typed(
+            f"{at}.extra.{i}", extra.name or "Extra", extra.price, "money", f"{path}/extras/{i - 1}/price",
+            "Bought once.",
+        )
+        for i, extra in enumerate(candidate.extras, 1)
+    }  # fmt: skip
+    f["extras"] = computed(
+        f"{at}.extras", "Extras", sum(e.price for e in candidate.extras), "money",
+        " + ".join(f"{{{s}}}" for s in extras) or "0", extras,
+        "What must be bought besides the batteries: charger, box, heater, cable",
+    )  # fmt: skip
+    return f
+
+
+def _ranged(price: Figure, bank: Bank) -> Figure:
+    """The price with its range, wider the less backs up its datasheet; the middle stays."""
+    model = bank.model
+    if not model.price:
+        return price
+    low = (model.offer.low or model.price * (1 - DOUBT)) / model.price
+    high = (model.offer.high or model.price * (1 + DOUBT)) / model.price
+    least, most = widened(min(low, 1.0), 1.0, max(high, 1.0), model.grade)
+    note = f"Range by the confidence in its datasheet, grade {model.grade}."
+    return replace(price, low=price.number * least, high=price.number * most, note=price.note or note)
+
+
+def _paid(price: Figure, bank: Bank, candidate: Candidate, at: str, entry: str) -> Figure:
+    """A quote is taken as it is paid; a list price bears discount and tax."""
+    offer = bank.model.offer
+    if candidate.unit_price is not None or not (offer.tax or offer.discount):
+        return price
+    parts = {
+        "P": price,
+        "d": datasheet(f"{at}.discount", "Discount", offer.discount, "%", entry),
+        "tax": datasheet(f"{at}.tax", "Tax", offer.tax, "%", entry),
+    }
+    return computed(
+        f"{at}.unit_paid", "Price of one with discount and tax",
+        price.number * (1 - offer.discount) * (1 + offer.tax), "money", "{P} · (1 − {d}) · (1 + {tax})",
+        parts,
+    )  # fmt: skip
+
+
+def _handed_in(plan: Plan, bank: Bank, at: str) -> Figure:
+    """Old batteries that are handed in for the deposit, no more than are bought."""
+    old = plan.old_bank
+    count = 0 if old is None or not old.battery_class.is_lead_acid else old.series * old.parallel
+    return typed(
+        f"{at}.handed_in", "Old batteries handed in", min(count, bank.units), "batteries", "/old_bank"
+    )
