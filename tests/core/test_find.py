@@ -84,8 +84,8 @@ def test_every_model_is_either_found_or_told_why_not(reference) -> None:
 def test_within_a_ceiling_the_most_nights(reference) -> None:
     plan = plan_of("mulga")
     look = look_at(plan)
-    best = within(look, plan.models, Ceiling(money=900, space=True))
-    assert best and all(w.found.purchase <= 900 for w in best)
+    best = within(look, plan.models, Ceiling(money=1300, space=True))
+    assert best and all(w.found.purchase <= 1300 for w in best)
     assert [w.found.usable_wh for w in best] == sorted((w.found.usable_wh for w in best), reverse=True)
     lfp = next(w for w in best if w.found.bank.model.battery_class.key == "lfp")
     day = look.ground.days.day.bank_wh.number
