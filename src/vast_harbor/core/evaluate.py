@@ -13,6 +13,7 @@ from vast_harbor.core.stops import days as days_stop
 from vast_harbor.core.stops import runtime as runtime_stop
 from vast_harbor.core.stops import second as second_stop
 from vast_harbor.core.stops import voltage as voltage_stop
+from vast_harbor.core.stops import volts as volts_stop
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.days import Days
 from vast_harbor.core.stops.need import Need
@@ -129,6 +130,9 @@ def _of_checks(banked: banks_stop.BankFigures) -> Iterator[Figure]:
         yield from (f for f in (check.figure, check.limit, check.margin) if f is not None)
         yield from check.says.figures.values()
         yield from (r.price for r in check.remedies if r.price is not None)
+    if banked.build is not None:
+        for act in volts_stop.acts(banked.build):
+            yield from (act.soc, act.rested, act.loaded)
     for stage in banked.stages:
         yield from (stage.money, stage.so_far, stage.usable, stage.covered, stage.nights)
 

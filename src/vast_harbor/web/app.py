@@ -1,5 +1,6 @@
 """The application factory."""
 
+from datetime import date
 from pathlib import Path
 
 from flask import Flask, Response, jsonify, make_response, send_from_directory
@@ -9,7 +10,18 @@ from flask_openapi3.openapi import OpenAPI
 from vast_harbor import __version__
 from vast_harbor.formats.rig_file import LARGEST_BYTES, Problem
 from vast_harbor.store.database import Database
-from vast_harbor.web import errors, harbor, label, load_csv, plan, reference, security
+from vast_harbor.web import (
+    banks,
+    cable,
+    errors,
+    harbor,
+    label,
+    load_csv,
+    model_csv,
+    plan,
+    reference,
+    security,
+)
 
 STATIC = Path(__file__).parent / "static"
 NOT_BUILT = "The interface is not built yet: run make build."
@@ -35,10 +47,11 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
         validation_error_callback=errors.request_invalid,
     )
     app.config["DATABASE"] = database
+    app.config["TODAY"] = lambda: date.today().isoformat()
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_BYTES + 1024
     security.protect(app, hosts)
     errors.handle(app)
-    for part in (harbor, plan, load_csv, label, reference):
+    for part in (harbor, plan, load_csv, banks, model_csv, cable, label, reference):
         app.register_api(part.api)
     _describe(app)
     _serve_interface(app)

@@ -6,7 +6,7 @@ from dataclasses import replace
 from functools import lru_cache
 from typing import Any, Literal
 
-from flask import Response
+from flask import Response, current_app
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, ConfigDict, Field
@@ -14,6 +14,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from vast_harbor import data
 from vast_harbor.core.evaluate import Results, evaluate
 from vast_harbor.core.plan import Candidate, Plan
+from vast_harbor.core.stops.outlook import Outlook, outlook
 from vast_harbor.core.workings import Figure
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.rig_document import RigFile
@@ -102,8 +103,20 @@ def _evaluated(document: dict[str, Any]) -> tuple[RigFile, Plan, Results]:
 
 
 def _computed(rig: RigFile) -> tuple[Plan, Results]:
-    plan = files.to_plan(rig, data.reference())
+    plan = files.to_plan(rig, data.reference(), current_app.config["TODAY"]())
     return plan, evaluate(plan, data.reference())
+
+
+def evaluated_rig(rig_id: int) -> tuple[RigFile, Plan, Results, Outlook]:
+    """A stored rig with all its figures, and how banks look at it.
+
+    Raises:
+        KeyError: no such rig.
+    """
+    with database().reading() as db:
+        document = rigs.get(db, rig_id).document
+    rig, plan, results = _evaluated(document)
+    return rig, plan, results, outlook(plan, data.reference(), results.assumptions, results.days)
 
 
 # While something is tried, the plan beside it stays the same from edit to edit.

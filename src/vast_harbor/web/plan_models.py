@@ -168,6 +168,40 @@ class NeedView(View):
     assumptions: list[AssumptionView]
 
 
+class RemedyView(View):
+    """Something that may be done about a check, and the JSON Patch that tries it."""
+
+    key: str
+    says: str
+    price: FigureView | None
+    operations: list[dict[str, Any]]
+
+
+class CheckView(View):
+    """One thing that was looked at."""
+
+    code: str
+    name: str
+    verdict: str
+    says: list[TokenView]
+    remedy: str
+    margin: FigureView | None
+    broken: bool = Field(description="Whether the margin is used up")
+    remedies: list[RemedyView]
+
+
+class StageView(View):
+    """A step in which a bank is bought."""
+
+    index: int
+    strings: int
+    money: FigureView
+    so_far: FigureView
+    usable: FigureView
+    covered: FigureView
+    nights: FigureView
+
+
 class CandidateView(View):
     """A candidate with its figures by name; none when it cannot be built."""
 
@@ -181,7 +215,11 @@ class CandidateView(View):
     proposed_parallel: bool
     series: int | None
     parallel: int | None
+    grade: str = Field(description="Confidence in its datasheet, A to C; empty when it cannot be built")
+    no_switch: bool = Field(description="Whether an external BMS or cut-offs must guard it")
     figures: dict[str, FigureView]
+    checks: list[CheckView]
+    stages: list[StageView]
     findings: list[FindingView]
 
 

@@ -7,12 +7,14 @@ import numpy as np
 from pydantic import BaseModel
 
 from vast_harbor.core.battery import Bank
+from vast_harbor.core.datasheet import OWN_SWITCH
 from vast_harbor.core.display import Style, currency_symbol
 from vast_harbor.core.evaluate import Results
 from vast_harbor.core.proposals import Fit
 from vast_harbor.core.quantities import clock_text
 from vast_harbor.core.stops import compare as compare_stop
 from vast_harbor.core.stops.banks import BankFigures, Proposal
+from vast_harbor.core.stops.checks.check import OK, Check
 from vast_harbor.core.stops.voltage import VoltageChoice
 from vast_harbor.core.units import US
 from vast_harbor.core.workings import Figure
@@ -23,17 +25,20 @@ from vast_harbor.web.day_view import day_view, need_view
 from vast_harbor.web.plan_models import (
     BanksView,
     CandidateView,
+    CheckView,
     ColumnView,
     CompareView,
     CorrectionView,
     DiagnosisView,
     FitView,
     ProposalView,
+    RemedyView,
     RigView,
     RowView,
     RundownView,
     SeriesView,
     SignView,
+    StageView,
     StripView,
     SuspectView,
     TrialView,
@@ -252,8 +257,45 @@ def _candidate(banked: BankFigures, index: int, style: Style) -> CandidateView:
         proposed_parallel=banked.proposed_parallel,
         series=bank.series if bank else given.series,
         parallel=bank.parallel if bank else given.parallel,
+        grade=bank.model.grade if bank else "",
+        no_switch=bool(bank and bank.model.bms and bank.model.bms.switch != OWN_SWITCH),
         figures={k: figure_view(f, style) for k, f in banked.figures.items()},
+        checks=[check_view(c, style) for c in banked.checks],
+        stages=[
+            StageView.of(
+                index=s.index,
+                strings=s.strings,
+                money=figure_view(s.money, style),
+                so_far=figure_view(s.so_far, style),
+                usable=figure_view(s.usable, style),
+                covered=figure_view(s.covered, style),
+                nights=figure_view(s.nights, style),
+            )
+            for s in banked.stages
+        ],
         findings=[finding_view(f, style) for f in banked.findings],
+    )
+
+
+def check_view(check: Check, style: Style) -> CheckView:
+    """One thing that was looked at."""
+    return CheckView.of(
+        code=check.code,
+        name=check.name,
+        verdict=check.verdict,
+        says=tokens(check.says, style),
+        remedy=check.remedy,
+        margin=None if check.margin is None else figure_view(check.margin, style),
+        broken=check.margin is not None and check.verdict != OK,
+        remedies=[
+            RemedyView.of(
+                key=r.key,
+                says=r.says,
+                price=None if r.price is None else figure_view(r.price, style),
+                operations=[dict(o) for o in r.edits],
+            )
+            for r in check.remedies
+        ],
     )
 
 

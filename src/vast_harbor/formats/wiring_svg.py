@@ -1,0 +1,183 @@
+"""A bank's wiring as an SVG drawing that stands by itself."""
+
+from xml.sax.saxutils import escape
+
+from vast_harbor.core.cables import FUSE_WITHIN_MM
+from vast_harbor.core.display import awg
+from vast_harbor.core.wiring import MOST_DRAWN, Unit, Wiring
+
+BOX_W, BOX_H, GAP_X, GAP_Y = 116, 62, 44, 44
+LEFT, TOP, RIGHT, BOTTOM = 96, 92, 330, 110
+# Colours of the page where it is shown in one, else these.
+INK, PLUS, MINUS, PAPER, SOFT = (
+    "currentColor", "var(--stop, #9c3018)", "var(--sea, #14585c)", "var(--sheet, #fffdf7)", "var(--soft,
+    #55656a)",
+)  # fmt: skip
+FONT = 'font-family="Source Sans 3 Variable, Source Sans 3, Helvetica, Arial, sans-serif"'
+
+
+def cable_text(mm2: float | None, us: bool) -> str:
+    """A cross-section as people order it."""
+    if mm2 is None:
+        return "no single cable will do"
+    return f"{awg(mm2)} ({mm2:g} mm²)" if us else f"{mm2:g} mm² ({awg(mm2)})"
+
+
+class _Pen:
+    """Collects the shapes of a drawing."""
+
+    def __init__(self) -> None:
+        self.shapes: list[str] = []
+
+    def line(self, colour: str, width: float, *points: tuple[float, float], dash: str = "") -> None:
+        path = " ".join(f"{x:g},{y:g}" for x, y in points)
+        dashed = f' stroke-dasharray="{dash}"' if dash else ""
+        self.shapes.append(
+            f'<polyline points="{path}" fill="none" stroke="{colour}" stroke-width="{width:g}"'
+            f' stroke-linejoin="round"{dashed}/>'
+        )
+
+    def box(self, x: float, y: float, w: float, h: float, radius: float = 6) -> None:
+        self.shapes.append(
+            f'<rect x="{x:g}" y="{y:g}" width="{w:g}" height="{h:g}" rx="{radius:g}" fill="{PAPER}"'
+            f' stroke="{INK}" stroke-width="1.5"/>'
+        )
+
+    def dot(self, x: float, y: float, colour: str) -> None:
+        self.shapes.append(f'<circle cx="{x:g}" cy="{y:g}" r="5" fill="{colour}"/>')
+
+    def text(
+        self, x: float, y: float, words: str, size: float = 13, anchor: str = "middle", colour: str = INK,
+        bold: bool = False,
+    ) -> None:  # fmt: skip
+        weight = ' font-weight="600"' if bold else ""
+        self.shapes.append(
+            f'<text x="{x:g}" y="{y:g}" font-size="{size:g}" text-anchor="{anchor}" fill="{colour}"{weight}>'
+            f"{escape(words)}</text>"
+        )
+
+
+def _corner(unit: Unit) -> tuple[float, float]:
+    return LEFT + 60 + unit.column * (BOX_W + GAP_X), TOP + unit.row * (BOX_H + GAP_Y)
+
+
+def _terminals(unit: Unit) -> tuple[tuple[float, float], tuple[float, float]]:
+    """Where its − and its + are."""
+    x, y = _corner(unit)
+    ends = ((x, y + BOX_H / 2), (x + BOX_W, y + BOX_H / 2))
+    return ends if unit.plus_right else (ends[1], ends[0])
+
+
+def draw(wiring: Wiring, title: str, us: bool = False) -> str:
+    """The drawing.
+
+    Args:
+        wiring: the bank's wiring.
+        title: what is drawn, for its head.
+        us: whether cables are named by AWG first.
+
+    Returns:
+        SVG text; colours are those of the page where it is embedded in one.
+
+    Raises:
+        ValueError: more batteries than are drawn.
+    """
+    if wiring.bank.units > MOST_DRAWN:
+        raise ValueError(f"Up to {MOST_DRAWN} batteries are drawn; this bank has {wiring.bank.units}.")
+    pen = _Pen()
+    width = LEFT + 60 + wiring.columns * (BOX_W + GAP_X) + RIGHT
+    height = TOP + wiring.rows * (BOX_H + GAP_Y) + BOTTOM
+    pen.text(LEFT - 70, 30, title, 18, "start", bold=True)
+    left_bar, right_bar = LEFT + 8, LEFT + 60 + wiring.columns * (BOX_W + GAP_X) + 26
+    strings = [[u for u in wiring.units if u.string == n + 1] for n in range(wiring.bank.parallel)]
+    _strings(pen, wiring, strings, left_bar, right_bar)
+    for unit in wiring.units:
+        _unit(pen, wiring, unit)
+    first, last = _feet(strings[0])[1], _feet(strings[-1])[0]
+    _take_off(pen, wiring, right_bar, first, left_bar, last, width, height, us)
+    if wiring.link is not None and (wiring.bank.series > 1 or wiring.bank.parallel > 1):
+        says = f"Between the batteries: {cable_text(wiring.link.mm2, us)}, all of one length."
+        pen.text(LEFT - 70, 52, says, 13, "start", SOFT)
+    label = escape(f"Wiring of {title}", {'"': "&quot;"})
+    return (
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:g} {height:g}" width="{width:g}"'
+        f' height="{height:g}" role="img" aria-label="{label}" color="#1b2a2e" {FONT}>'
+        + "".join(pen.shapes)
+        + "</svg>"
+    )
+
+
+def _feet(string: list[Unit]) -> tuple[float, float]:
+    """Heights at which the − and the + of a string leave it."""
+    minus, plus = _terminals(string[0])[0], _terminals(string[-1])[1]
+    under = 0.0 if string[-1].plus_right else BOX_H / 2 + 16
+    return minus[1], plus[1] + under
+
+
+def _strings(pen: _Pen, wiring: Wiring, strings: list[list[Unit]], left: float, right: float) -> None:
+    for string in strings:
+        for one, two in zip(string, string[1:], strict=False):
+            start, end = _terminals(one)[1], _terminals(two)[0]
+            if one.row == two.row:
+                pen.line(INK, 3, start, end)
+            else:
+                out = start[0] + (18 if one.plus_right else -18)
+                pen.line(INK, 3, start, (out, start[1]), (out, end[1]), end)
+        minus, plus = _terminals(string[0])[0], _terminals(string[-1])[1]
+        pen.line(MINUS, 3, minus, (left, minus[1]), dash="9 4")
+        foot = _feet(string)[1]
+        if string[-1].plus_right:
+            pen.line(PLUS, 3, plus, (right, foot))
+        else:
+            pen.line(PLUS, 3, plus, (plus[0] - 18, plus[1]), (plus[0] - 18, foot), (right, foot))
+        if wiring.string_fuse_a is not None:
+            pen.box(right - 48, foot - 9, 34, 18, 3)
+            pen.text(right - 31, foot + 4.5, f"{wiring.string_fuse_a:g} A", 11)
+    if len(strings) > 1:
+        tops, feet = _feet(strings[0]), _feet(strings[-1])
+        pen.line(MINUS, 7, (left, tops[0] - 10), (left, feet[0] + 10))
+        pen.line(PLUS, 7, (right, tops[1] - 10), (right, feet[1] + 10))
+        pen.text(left, tops[0] - 18, "− bar", 12, colour=MINUS)
+        pen.text(right, feet[1] + 26, "+ bar", 12, colour=PLUS)
+
+
+def _unit(pen: _Pen, wiring: Wiring, unit: Unit) -> None:
+    x, y = _corner(unit)
+    pen.box(x, y, BOX_W, BOX_H)
+    model = wiring.bank.model
+    name = f"{unit.string}.{unit.number}" if wiring.bank.parallel > 1 else f"{unit.number}"
+    pen.text(x + BOX_W / 2, y + 26, f"Battery {name}", 13, bold=True)
+    pen.text(x + BOX_W / 2, y + 44, f"{model.nominal_v:g} V · {model.rated_ah:g} Ah", 12, colour=SOFT)
+    minus, plus = _terminals(unit)
+    pen.dot(*minus, MINUS)
+    pen.dot(*plus, PLUS)
+    inward = 10 if unit.plus_right else -10
+    pen.text(minus[0] + inward, minus[1] + 5, "−", 15, colour=MINUS, bold=True)
+    pen.text(plus[0] - inward, plus[1] + 5, "+", 15, colour=PLUS, bold=True)
+
+
+def _take_off(
+    pen: _Pen, wiring: Wiring, right: float, plus_y: float, left: float, minus_y: float, width: float,
+    height: float, us: bool,
+) -> None:  # fmt: skip
+    """Main + from the first string's end, main − from the last one's: opposite corners of the bank."""
+    main = None if wiring.main is None else wiring.main.mm2
+    end = width - 26
+    pen.line(PLUS, 5, (right, plus_y), (end, plus_y))
+    fuse = "fuse?" if wiring.main is None else f"{wiring.main.fuse_a:g} A"
+    pen.box(right + 30, plus_y - 15, 58, 30, 4)
+    pen.text(right + 59, plus_y + 5, fuse, 13, bold=True)
+    pen.text(right + 59, plus_y - 24, "main fuse", 12, colour=SOFT)
+    pen.text(right + 59, plus_y + 32, f"≤ {FUSE_WITHIN_MM} mm", 11, colour=SOFT)
+    pen.box(right + 124, plus_y - 15, 72, 30, 4)
+    pen.text(right + 160, plus_y + 5, "isolator", 13)
+    pen.text(end, plus_y - 24, "to loads and chargers, +", 12, "end", PLUS)
+    bottom = height - 46
+    pen.line(MINUS, 5, (left, minus_y), (left, bottom), (end, bottom), dash="11 4")
+    pen.box(right + 30, bottom - 15, 58, 30, 4)
+    pen.text(right + 59, bottom + 5, "shunt", 13)
+    pen.text(end, bottom - 24, "to loads and chargers, −", 12, "end", MINUS)
+    pen.text(left + 12, bottom - 10, f"Main cables, + and −: {cable_text(main, us)}", 13, "start")
+    if wiring.bank.parallel > 1:
+        says = "Taken off at opposite corners, so that every string has the same way."
+        pen.text(left + 12, bottom + 22, says, 12, "start", SOFT)
