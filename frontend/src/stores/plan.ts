@@ -35,6 +35,15 @@ export interface DayType {
   [field: string]: unknown
 }
 
+/** Where a battery stands in the locker [mm]. */
+export interface Place {
+  compartment: number
+  x: number
+  y: number
+  pose: string
+  turned: boolean
+}
+
 type Value = string | number | boolean | null
 
 type Document = {
@@ -56,7 +65,7 @@ type Document = {
     habits: string
     overnight: boolean
   }
-  own_models: Record<string, string | number | null>[]
+  own_models: Record<string, Value>[]
   candidates: {
     id: string
     battery_class: string
@@ -64,6 +73,10 @@ type Document = {
     series: number | null
     parallel: number | null
     unit_price: number | null
+    price_date: string
+    protection: string
+    places: Place[]
+    stages: { id: string; when: string; strings: number; other: string; other_price: number }[]
     extras: { id: string; name: string; price: number }[]
   }[]
 }

@@ -1,5 +1,6 @@
 """A bank's wiring as an SVG drawing that stands by itself."""
 
+import itertools
 from xml.sax.saxutils import escape
 
 from vast_harbor.core.cables import FUSE_WITHIN_MM
@@ -9,10 +10,8 @@ from vast_harbor.core.wiring import MOST_DRAWN, Unit, Wiring
 BOX_W, BOX_H, GAP_X, GAP_Y = 116, 62, 44, 44
 LEFT, TOP, RIGHT, BOTTOM = 96, 92, 330, 110
 # Colours of the page where it is shown in one, else these.
-INK, PLUS, MINUS, PAPER, SOFT = (
-    "currentColor", "var(--stop, #9c3018)", "var(--sea, #14585c)", "var(--sheet, #fffdf7)", "var(--soft,
-    #55656a)",
-)  # fmt: skip
+INK, SOFT, PAPER = "currentColor", "var(--soft, #55656a)", "var(--sheet, #fffdf7)"
+PLUS, MINUS = "var(--stop, #9c3018)", "var(--sea, #14585c)"
 FONT = 'font-family="Source Sans 3 Variable, Source Sans 3, Helvetica, Arial, sans-serif"'
 
 
@@ -116,7 +115,7 @@ def _feet(string: list[Unit]) -> tuple[float, float]:
 
 def _strings(pen: _Pen, wiring: Wiring, strings: list[list[Unit]], left: float, right: float) -> None:
     for string in strings:
-        for one, two in zip(string, string[1:], strict=False):
+        for one, two in itertools.pairwise(string):
             start, end = _terminals(one)[1], _terminals(two)[0]
             if one.row == two.row:
                 pen.line(INK, 3, start, end)

@@ -22,7 +22,16 @@ class FoundView(BaseModel):
     years: str
     nights: str
     front: bool
-    at: tuple[float, float, float] = Field(description="Purchase, weight and lifetime cost in shown units")
+    purchase_at: float = Field(description="In shown units, for the picture; the next two likewise")
+    kg_at: float
+    lifetime_at: float
+
+
+class NamedView(BaseModel):
+    """A model by its name."""
+
+    model: str
+    title: str
 
 
 class DroppedView(BaseModel):
@@ -31,7 +40,7 @@ class DroppedView(BaseModel):
     key: str
     says: str
     count: int
-    models: list[tuple[str, str]] = Field(description="Id and title of each")
+    models: list[NamedView]
 
 
 class WithinView(BaseModel):

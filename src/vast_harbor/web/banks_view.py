@@ -22,6 +22,7 @@ from vast_harbor.web.banks_models import (
     FindView,
     FoundView,
     LockerView,
+    NamedView,
     PairView,
     RatesView,
     RoomView,
@@ -50,19 +51,17 @@ def found_view(found: Found, style: Style) -> FoundView:
         years=style.text(found.years, "years"),
         nights=style.text(found.nights, "nights"),
         front=found.front,
-        at=(
-            round(found.purchase, 2),
-            round(to_display(bank.kg, "kg", style.system)[0], 2),
-            round(found.lifetime, 2),
-        ),
+        purchase_at=round(found.purchase, 2),
+        kg_at=round(to_display(bank.kg, "kg", style.system)[0], 2),
+        lifetime_at=round(found.lifetime, 2),
     )
 
 
 def find_view(found: Search, look: Outlook, plan: Plan, results: Results, style: Style) -> FindView:
     """What a search found."""
-    by_reason: dict[str, list[tuple[str, str]]] = {}
+    by_reason: dict[str, list[NamedView]] = {}
     for model, reasons in found.reasons.items():
-        by_reason.setdefault(reasons[0], []).append((model, plan.models[model].title))
+        by_reason.setdefault(reasons[0], []).append(NamedView(model=model, title=plan.models[model].title))
     pairs = []
     for key in ("lfp", "agm", "gel", "flooded_deep", "flooded_dual"):
         if (pair := shapes(look, found.found, key)) is not None:

@@ -34,7 +34,8 @@ api = APIBlueprint(
     abp_responses={404: ProblemsView, 409: ProblemsView, 422: ProblemsView},
 )
 
-FIT = "bank.fit-"
+FIT_ID = "fit-"
+FIT = f"bank.{FIT_ID}"
 
 
 class Operation(BaseModel):
@@ -103,7 +104,7 @@ def _evaluated(document: dict[str, Any]) -> tuple[RigFile, Plan, Results]:
 
 
 def _computed(rig: RigFile) -> tuple[Plan, Results]:
-    plan = files.to_plan(rig, data.reference(), current_app.config["TODAY"]())
+    plan = files.to_plan(rig, data.reference(), _today())
     return plan, evaluate(plan, data.reference())
 
 
@@ -115,19 +116,30 @@ def evaluated_rig(rig_id: int) -> tuple[RigFile, Plan, Results, Outlook]:
     """
     with database().reading() as db:
         document = rigs.get(db, rig_id).document
-    rig, plan, results = _evaluated(document)
+    rig, plan, results, _ = _known(json.dumps(document), _today())
     return rig, plan, results, outlook(plan, data.reference(), results.assumptions, results.days)
 
 
-# While something is tried, the plan beside it stays the same from edit to edit.
-@lru_cache(maxsize=4)
-def _base(document: str) -> tuple[Results, dict[str, Figure]]:
-    results = _evaluated(json.loads(document))[2]
-    return results, results.figures()
+def _today() -> str:
+    today: str = current_app.config["TODAY"]()
+    return today
+
+
+# Workings, pictures and the plan beside a trial are asked for again and again of one state of a rig.
+@lru_cache(maxsize=8)
+def _known(document: str, today: str, fit: str = "") -> tuple[RigFile, Plan, Results, dict[str, Figure]]:
+    reference = data.reference()
+    rig = files.read(json.loads(document), reference)
+    plan = files.to_plan(rig, reference, today)
+    if fit in plan.models:
+        trial = Candidate(f"{FIT_ID}{fit}", plan.models[fit].battery_class.key, fit)
+        plan = replace(plan, candidates=(*plan.candidates, trial))
+    results = evaluate(plan, reference)
+    return rig, plan, results, results.figures()
 
 
 def _view(stored: StoredRig, rig: RigFile, results: Results, show: str) -> RigView:
-    base = None if stored.base is None else _base(json.dumps(stored.base))
+    base = None if stored.base is None else _known(json.dumps(stored.base), _today())[2:]
     return rig_view(stored, rig, results, show, base)
 
 
@@ -215,15 +227,11 @@ def end_trial(path: RigPath, query: ShowQuery, body: EndTrial) -> Response:
 @api.get("/rigs/<int:rig_id>/workings", responses={200: WorkingsView})
 def workings(path: RigPath, query: WorkingsQuery) -> Response:
     """The workings of one figure."""
-    reference = data.reference()
     with database().reading() as db:
-        rig, plan, results = _evaluated(rigs.get(db, path.rig_id).document)
-    if query.key.startswith(FIT):
-        model = query.key[len(FIT) :].split(".")[0]
-        if model in plan.models:
-            trial = Candidate(f"fit-{model}", plan.models[model].battery_class.key, model)
-            results = evaluate(replace(plan, candidates=(*plan.candidates, trial)), reference)
-    figure = results.figures().get(query.key)
+        document = json.dumps(rigs.get(db, path.rig_id).document)
+    fit = query.key[len(FIT) :].split(".")[0] if query.key.startswith(FIT) else ""
+    rig, _, results, figures = _known(document, _today(), fit)
+    figure = figures.get(query.key)
     if figure is None:
         return problems(404, files.Problem("", "This figure is no longer part of the plan."))
     default = None

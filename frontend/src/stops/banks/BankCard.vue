@@ -5,11 +5,14 @@ import { useReference } from '@/stores/reference'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import FigureLink from '@/ui/FigureLink.vue'
 import FindingList from '@/ui/FindingList.vue'
+import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
 import StepField from '@/ui/StepField.vue'
 import { X } from '@lucide/vue'
 import { computed } from 'vue'
+import BankChecks from './BankChecks.vue'
 import BankExtras from './BankExtras.vue'
+import BankStages from './BankStages.vue'
 import { useBanks } from './useBanks'
 
 const props = defineProps<{ candidate: CandidateView }>()
@@ -36,6 +39,12 @@ const ROWS: [string, string][] = [
   ['purchase', 'Batteries'],
   ['extras', 'Extras'],
 ]
+const GUARDS = [
+  { value: 'none', name: 'Nothing yet' },
+  { value: 'external_bms', name: 'An external BMS with contactor' },
+  { value: 'cut_offs', name: 'Cut-offs in inverter and charger' },
+]
+const stages = computed(() => plan.document.candidates[props.candidate.index]?.stages ?? [])
 const rows = computed(() => ROWS.filter(([key]) => f.value[key]))
 
 function choose(event: Event) {
@@ -138,19 +147,42 @@ function choose(event: Event) {
           <dd><FigureLink :figure="f[key]!" :name="name" /></dd>
         </div>
       </dl>
-      <PlanField
-        class="mt-3"
-        :path="`/candidates/${candidate.index}/unit_price`"
-        label="Price of one, as quoted to you"
-        :called="`${candidate.title}: price`"
-        :placeholder="`${f.unit_price?.text} by the list`"
+      <details class="mt-2" :open="stages.length > 0">
+        <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
+          Quote, extras, steps
+        </summary>
+        <div class="mt-2 grid grid-cols-[1fr_7.5rem] gap-2">
+          <PlanField
+            :path="`/candidates/${candidate.index}/unit_price`"
+            label="Price of one, as quoted"
+            :called="`${candidate.title}: price`"
+            :placeholder="`${f.unit_price?.text} by the list`"
+          />
+          <PlanField
+            :path="`/candidates/${candidate.index}/price_date`"
+            label="on"
+            text
+            :called="`${candidate.title}: date of the price`"
+            placeholder="2026-11"
+          />
+        </div>
+        <BankExtras :candidate="candidate" class="mt-3" />
+        <BankStages :candidate="candidate" class="mt-1" />
+      </details>
+      <PlanChoice
+        v-if="candidate.no_switch"
+        :path="`/candidates/${candidate.index}/protection`"
+        label="What guards its cells"
+        :value="plan.document.candidates[candidate.index]?.protection ?? 'none'"
+        :options="GUARDS"
+        class="mt-2"
       />
-      <BankExtras :candidate="candidate" class="mt-3" />
     </template>
-    <FindingList
-      v-if="candidate.findings.length"
-      :findings="candidate.findings"
-      class="mt-4 border-t border-line pt-3"
+    <BankChecks
+      v-if="candidate.checks.length"
+      :candidate="candidate"
+      class="mt-3 border-t border-line pt-3"
     />
+    <FindingList v-else :findings="candidate.findings" class="mt-4 border-t border-line pt-3" />
   </article>
 </template>

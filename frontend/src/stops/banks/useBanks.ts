@@ -1,4 +1,4 @@
-import type { CandidateView } from '@/api/client'
+import type { CandidateView, Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 
@@ -26,6 +26,21 @@ export function useBanks() {
     })
   }
 
+  /** A bank that was found, with its strings as they were found. */
+  function putUp(found: Schemas['FoundView']) {
+    return plan.edit(`put up ${found.title}`, {
+      op: 'add',
+      path: '/candidates/-',
+      value: {
+        id: freshId(found.model),
+        battery_class: found.battery_class,
+        model: found.model,
+        series: found.series,
+        parallel: found.parallel,
+      },
+    })
+  }
+
   function set(c: CandidateView, field: string, value: unknown, label: string) {
     return plan.edit(`${c.title}: ${label}`, {
       op: 'replace',
@@ -50,5 +65,5 @@ export function useBanks() {
     })
   }
 
-  return { candidates, full, add, set, remove, addExtra }
+  return { candidates, full, add, putUp, set, remove, addExtra }
 }

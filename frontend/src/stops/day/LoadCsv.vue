@@ -1,101 +1,31 @@
 <script setup lang="ts">
-import { problemsOf, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
-import SeverityMark from '@/ui/SeverityMark.vue'
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
-import { Download, Upload } from '@lucide/vue'
-import { computed, ref } from 'vue'
+import CsvImport from '@/ui/CsvImport.vue'
+import { Download } from '@lucide/vue'
 import { useLoads } from './useLoads'
 
 const plan = usePlan()
 const ui = useUi()
 const { addMany } = useLoads()
-const picker = ref<HTMLInputElement | null>(null)
-const rows = ref<Schemas['CsvRowView'][] | null>(null)
-const problem = ref('')
-const good = computed(() => (rows.value ?? []).filter((r) => r.load))
 
-async function picked(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
-  if (!file) return
-  problem.value = ''
-  const response = await fetch(`/api/rigs/${plan.rig!.id}/loads/preview`, {
-    method: 'POST',
-    headers: { 'Content-Type': 'text/csv' },
-    body: file,
-  }).catch(() => null)
-  const body = await response?.json().catch(() => null)
-  if (response?.ok) rows.value = body.rows
-  else problem.value = problemsOf(body)[0]!.message
-}
-
-async function take() {
-  const loads = good.value.map((r) => r.load!)
-  rows.value = null
-  await addMany(loads)
-  ui.say(loads.length === 1 ? '1 load added.' : `${loads.length} loads added.`)
+async function take(rows: Record<string, unknown>[]) {
+  await addMany(rows.map((r) => r.load as Record<string, unknown>))
+  ui.say(rows.length === 1 ? '1 load added.' : `${rows.length} loads added.`)
 }
 </script>
 
 <template>
-  <div>
-    <div class="flex flex-wrap gap-2">
-      <button type="button" class="btn" @click="picker?.click()">
-        <Upload :size="16" aria-hidden="true" /> Loads from CSV
-      </button>
+  <div class="flex flex-wrap gap-2">
+    <CsvImport
+      one="load"
+      many="loads"
+      :url="`/api/rigs/${plan.rig!.id}/loads/preview`"
+      @take="take"
+    >
       <a class="btn" :href="`/api/rigs/${plan.rig!.id}/loads.csv`" download>
         <Download :size="16" aria-hidden="true" /> Loads as CSV
       </a>
-      <input
-        ref="picker"
-        type="file"
-        accept=".csv,text/csv"
-        class="sr-only"
-        tabindex="-1"
-        aria-label="CSV file of loads"
-        @change="picked"
-      />
-    </div>
-    <p v-if="problem" class="mt-2 text-stop" role="alert">{{ problem }}</p>
-    <Dialog :open="rows !== null" class="relative z-40" @close="rows = null">
-      <div class="fixed inset-0 bg-black/40" aria-hidden="true" />
-      <div class="fixed inset-0 flex items-center justify-center p-4">
-        <DialogPanel class="sheet flex max-h-[80vh] w-full max-w-2xl flex-col p-6 shadow-xl">
-          <DialogTitle class="font-serif text-xl font-semibold">Loads in the file</DialogTitle>
-          <p class="text-soft">
-            {{ good.length }} of {{ rows?.length }} can be added. The others are left out, for the
-            reason beside them.
-          </p>
-          <ul
-            class="mt-3 grow divide-y divide-line overflow-y-auto"
-            tabindex="0"
-            aria-label="Lines of the file"
-          >
-            <li v-for="r in rows" :key="r.line" class="flex gap-2 py-1.5 leading-snug">
-              <span class="w-16 shrink-0 text-soft">line {{ r.line }}</span>
-              <SeverityMark v-if="!r.load" severity="stop" class="mt-0.5 shrink-0" />
-              <span class="min-w-0 break-words">
-                {{ r.name || 'no name' }}
-                <span v-for="p in r.problems" :key="p" class="block text-stop">{{ p }}</span>
-              </span>
-            </li>
-          </ul>
-          <div class="mt-4 flex gap-2">
-            <button type="button" class="btn" @click="rows = null">Leave it</button>
-            <button
-              type="button"
-              class="btn btn-main ml-auto"
-              :disabled="!good.length"
-              @click="take"
-            >
-              Add {{ good.length === 1 ? '1 load' : `${good.length} loads` }}
-            </button>
-          </div>
-        </DialogPanel>
-      </div>
-    </Dialog>
+    </CsvImport>
   </div>
 </template>

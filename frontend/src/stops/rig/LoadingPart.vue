@@ -7,6 +7,7 @@ import { computed } from 'vue'
 const plan = usePlan()
 const kind = computed(() => plan.document.rig.kind as string)
 const units = computed(() => plan.rig!.units)
+const second = computed(() => plan.document.rig.locker2_length !== null)
 const levers = computed(() => kind.value !== 'cabin')
 const from = computed(() =>
   kind.value === 'boat'
@@ -25,6 +26,22 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.code === 'loc
     <PlanField path="/rig/locker_width" label="width" :unit="units.small_length" />
     <PlanField path="/rig/locker_height" label="height" :unit="units.small_length" />
     <p class="col-span-3 -mt-2 text-sm text-soft">Inside measures, at the narrowest.</p>
+    <details class="col-span-3 -mt-2" :open="second">
+      <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
+        A second compartment
+      </summary>
+      <div class="mt-2 grid grid-cols-3 gap-4">
+        <PlanField path="/rig/locker2_length" label="Length" :unit="units.small_length" />
+        <PlanField path="/rig/locker2_width" label="width" :unit="units.small_length" />
+        <PlanField path="/rig/locker2_height" label="height" :unit="units.small_length" />
+        <PlanField
+          path="/rig/locker2_cable_m"
+          label="Cable more to reach it, one way"
+          :unit="units.length"
+          class="col-span-3 sm:col-span-2"
+        />
+      </div>
+    </details>
     <template v-if="levers">
       <PlanField
         v-if="kind !== 'boat'"
@@ -46,6 +63,15 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.code === 'loc
         <PlanField
           path="/rig/coupling_max_kg"
           label="Permitted"
+          :unit="units.weight"
+          class="col-span-2"
+        />
+      </template>
+      <template v-if="kind !== 'boat' && kind !== 'caravan'">
+        <PlanField path="/rig/front_axle_kg" label="Left on front axle" :unit="units.weight" />
+        <PlanField
+          path="/rig/rear_axle_kg"
+          label="Left on rear axle"
           :unit="units.weight"
           class="col-span-2"
         />

@@ -5,6 +5,7 @@ import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
 import { computed } from 'vue'
 import { KINDS } from '../harbor/kinds'
+import BuildPart from './BuildPart.vue'
 import CaresPart from './CaresPart.vue'
 import DiagnosisPart from './DiagnosisPart.vue'
 import LoadingPart from './LoadingPart.vue'
@@ -44,6 +45,7 @@ const findings = computed(() =>
       <UsePart />
       <SitePart />
       <LoadingPart />
+      <BuildPart />
       <CaresPart />
       <section class="sheet grid gap-4 p-5 sm:grid-cols-2">
         <h2 class="text-xl sm:col-span-2">How it is written</h2>

@@ -83,7 +83,13 @@ class Day:
 
     def lasting(self, seconds: float) -> float:
         """Largest power that lasts longer than some seconds: starts that are over sooner are left out [W]."""
-        return _peak(self.plan, self.loads, self._inverter_on, seconds).watts
+        if seconds not in self._lasting:
+            self._lasting[seconds] = _peak(self.plan, self.loads, self._inverter_on, seconds).watts
+        return self._lasting[seconds]
+
+    @cached_property
+    def _lasting(self) -> dict[float, float]:
+        return {}
 
     @property
     def ac_peak_w(self) -> float:

@@ -71,16 +71,6 @@ class Ground:
         return max(carried, key=lambda d: d.peak.watts)
 
     @cached_property
-    def _lasting(self) -> dict[float, float]:
-        return {}
-
-    def lasting(self, seconds: float) -> float:
-        """Largest power that lasts longer than some seconds on the hardest day [W]."""
-        if seconds not in self._lasting:
-            self._lasting[seconds] = self._hardest.lasting(seconds)
-        return self._lasting[seconds]
-
-    @cached_property
     def _cable_ohm(self) -> float:
         plan, assume = self.plan, self.assumptions
         mm2, length = plan.installed.cable_mm2, assume.value("main_cable_m")
@@ -98,7 +88,7 @@ class Ground:
         plan = self.plan
         volts = self.assumptions.value("inverter_cut_off_v") * plan.system_v / 12
         rated = plan.inverter.rated_w or 0.0
-        return max(self.lasting(0.0), rated / plan.inverter.efficiency) / volts
+        return max(self._hardest.lasting(0.0), rated / plan.inverter.efficiency) / volts
 
     def usable_wh(self, bank: Bank, age: float | None = None) -> float:
         """Usable energy of a bank at the ageing allowance, or at another age [Wh]."""
@@ -156,7 +146,7 @@ class Ground:
         share = bank.parallel * (1.0 if bank.parallel == 1 else self.assumptions.value("sharing"))
         most = bms.continuous_a if bms is not None else model.limits.discharge_a
         if most is not None:
-            running = amps(self.lasting(bms.peak_s if bms is not None and bms.peak_a else 0.0))
+            running = amps(self._hardest.lasting(bms.peak_s if bms is not None and bms.peak_a else 0.0))
             if running is None or running > share * most * (1 + 1e-6):
                 yield "current"
         peak = self._hardest.peak.watts

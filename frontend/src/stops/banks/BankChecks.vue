@@ -1,0 +1,57 @@
+<script setup lang="ts">
+import type { CandidateView } from '@/api/client'
+import SeverityMark from '@/ui/SeverityMark.vue'
+import { Check, HelpCircle } from '@lucide/vue'
+import { computed } from 'vue'
+import CheckList from './CheckList.vue'
+
+const props = defineProps<{ candidate: CandidateView }>()
+const ORDER = ['stop', 'care', 'note', 'unknown', 'ok']
+const NAMES: Record<string, string> = {
+  stop: 'will not do',
+  care: 'to look at',
+  note: 'to know',
+  unknown: 'not known',
+  ok: 'pass',
+}
+const counts = computed(() =>
+  ORDER.map((v) => ({
+    verdict: v,
+    count: props.candidate.checks.filter((c) => c.verdict === v).length,
+  })).filter((c) => c.count),
+)
+const urgent = computed(() =>
+  props.candidate.checks.filter((c) => c.verdict === 'stop' || c.verdict === 'care'),
+)
+const rest = computed(() =>
+  props.candidate.checks
+    .filter((c) => c.verdict !== 'stop' && c.verdict !== 'care')
+    .sort((a, b) => ORDER.indexOf(a.verdict) - ORDER.indexOf(b.verdict)),
+)
+</script>
+
+<template>
+  <section>
+    <p class="flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
+      <span class="eyebrow">Checks</span>
+      <span v-for="c in counts" :key="c.verdict" class="flex items-center gap-1">
+        <Check v-if="c.verdict === 'ok'" :size="15" class="text-sea" aria-hidden="true" />
+        <HelpCircle
+          v-else-if="c.verdict === 'unknown'"
+          :size="15"
+          class="text-soft"
+          aria-hidden="true"
+        />
+        <SeverityMark v-else :severity="c.verdict" class="scale-90" />
+        {{ c.count }} {{ NAMES[c.verdict] }}
+      </span>
+    </p>
+    <CheckList v-if="urgent.length" :checks="urgent" class="mt-1" />
+    <details v-if="rest.length" class="mt-1">
+      <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
+        All that was looked at
+      </summary>
+      <CheckList :checks="rest" />
+    </details>
+  </section>
+</template>

@@ -1,0 +1,101 @@
+<script setup lang="ts">
+import type { CandidateView } from '@/api/client'
+import { usePlan } from '@/stores/plan'
+import FigureLink from '@/ui/FigureLink.vue'
+import IconButton from '@/ui/IconButton.vue'
+import PlanField from '@/ui/PlanField.vue'
+import StepField from '@/ui/StepField.vue'
+import { CalendarPlus, Trash2 } from '@lucide/vue'
+import { computed } from 'vue'
+
+const props = defineProps<{ candidate: CandidateView }>()
+const plan = usePlan()
+const at = computed(() => `/candidates/${props.candidate.index}/stages`)
+const stages = computed(() => plan.document.candidates[props.candidate.index]?.stages ?? [])
+
+function freshId(n: number): string {
+  const taken = new Set(stages.value.map((s) => s.id))
+  while (taken.has(`s${n}`)) n++
+  return `s${n}`
+}
+
+/** At first the strings are parted between now and later; further steps buy nothing yet. */
+function add() {
+  const strings = props.candidate.parallel ?? 1
+  const first = { id: 's1', when: '', strings: Math.max(1, strings - 1) }
+  const value = stages.value.length
+    ? { id: freshId(stages.value.length + 1), when: '', strings: 0 }
+    : { id: 's2', when: '', strings: strings > 1 ? 1 : 0 }
+  const label = `${props.candidate.title}: a step`
+  const operations = stages.value.length
+    ? [{ op: 'add' as const, path: `${at.value}/-`, value }]
+    : [
+        {
+          op: 'replace' as const,
+          path: `/candidates/${props.candidate.index}/parallel`,
+          value: strings,
+        },
+        { op: 'add' as const, path: `${at.value}/-`, value: first },
+        { op: 'add' as const, path: `${at.value}/-`, value },
+      ]
+  plan.edit(label, ...operations)
+}
+
+function step(i: number, value: number) {
+  plan.edit('strings of a step', { op: 'replace', path: `${at.value}/${i}/strings`, value })
+}
+
+function remove(i: number) {
+  plan.edit('remove a step', { op: 'remove', path: `${at.value}/${i}` })
+}
+</script>
+
+<template>
+  <div>
+    <ol v-if="stages.length" class="space-y-3">
+      <li v-for="(s, i) in stages" :key="s.id" class="rounded-md bg-well p-2.5" :data-stage="s.id">
+        <div class="flex items-end gap-2">
+          <PlanField
+            :path="`${at}/${i}/when`"
+            label="Month"
+            text
+            placeholder="2027-04"
+            class="w-28"
+          />
+          <div class="grow">
+            <p class="eyebrow mb-1">Strings</p>
+            <StepField
+              :label="`Strings of step ${i + 1}`"
+              :value="s.strings"
+              :least="0"
+              @step="(n) => step(i, n)"
+            />
+          </div>
+          <IconButton :icon="Trash2" small :label="`Remove step ${i + 1}`" @click="remove(i)" />
+        </div>
+        <div class="mt-2 grid grid-cols-[1fr_6.5rem] gap-2">
+          <PlanField :path="`${at}/${i}/other`" label="And besides" text placeholder="charger" />
+          <PlanField
+            :path="`${at}/${i}/other_price`"
+            label="its price"
+            :unit="plan.rig!.units.currency"
+          />
+        </div>
+        <p v-if="candidate.stages[i]" class="mt-2 leading-snug text-soft">
+          <FigureLink
+            :figure="candidate.stages[i]!.money"
+            name="Money of this step"
+            class="font-semibold text-ink"
+          />; then
+          <FigureLink :figure="candidate.stages[i]!.usable" name="Usable then" class="text-ink" />
+          usable, <FigureLink :figure="candidate.stages[i]!.covered" name="Share of the need" /> of
+          the need, <FigureLink :figure="candidate.stages[i]!.nights" name="Nights" />.
+        </p>
+      </li>
+    </ol>
+    <button type="button" class="btn btn-quiet -ml-3" @click="add">
+      <CalendarPlus :size="15" aria-hidden="true" />
+      {{ stages.length ? 'Another step' : 'Buy it in steps' }}
+    </button>
+  </div>
+</template>

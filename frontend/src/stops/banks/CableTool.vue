@@ -1,0 +1,113 @@
+<script setup lang="ts">
+import { api, problemsOf, type Schemas } from '@/api/client'
+import { usePlan } from '@/stores/plan'
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
+
+const plan = usePlan()
+const us = computed(() => plan.document.rig.units === 'us')
+const wanted = reactive({
+  amps: '150',
+  length: us.value ? '5' : '1.5',
+  volts: String(plan.document.rig.system_v),
+  drop: '3 %',
+  clad: false,
+})
+const FIELDS = computed(
+  () =>
+    [
+      { key: 'amps', name: 'Current', unit: 'A' },
+      { key: 'length', name: 'Length, one way', unit: us.value ? 'ft' : 'm' },
+      { key: 'volts', name: 'Volts', unit: 'V' },
+      { key: 'drop', name: 'Drop', unit: '' },
+    ] as const,
+)
+const answer = shallowRef<Schemas['CableView'] | null>(null)
+const problems = ref<Record<string, string>>({})
+
+watch(
+  [wanted, us],
+  async () => {
+    const body = { ...wanted, units: us.value ? 'us' : 'metric' }
+    const { data, error } = await api.POST('/api/cable', { body })
+    if (data) answer.value = data
+    problems.value = data
+      ? {}
+      : Object.fromEntries(problemsOf(error).map((p) => [p.path.slice(1), p.message]))
+  },
+  { immediate: true },
+)
+</script>
+
+<template>
+  <section class="sheet grid gap-6 p-5 md:grid-cols-2" data-cable>
+    <div>
+      <h2 class="text-xl">Any cable and its fuse</h2>
+      <p class="text-pretty text-soft">For a charger, a windlass, an inverter: what carries it.</p>
+      <div class="mt-3 grid grid-cols-2 gap-3">
+        <label v-for="f in FIELDS" :key="f.key">
+          <span class="eyebrow mb-1 block"
+            >{{ f.name }}<template v-if="f.unit">, {{ f.unit }}</template></span
+          >
+          <input
+            v-model="wanted[f.key]"
+            class="field"
+            autocomplete="off"
+            :data-cable-field="f.key"
+            :aria-invalid="problems[f.key] ? 'true' : undefined"
+          />
+          <span
+            v-if="problems[f.key]"
+            class="mt-1 block text-sm leading-snug text-stop"
+            role="alert"
+            >{{ problems[f.key] }}</span
+          >
+        </label>
+        <label class="col-span-2 flex items-center gap-2">
+          <input v-model="wanted.clad" type="checkbox" class="size-4.5 accent-sea" /> Copper-clad
+          aluminium, not copper
+        </label>
+      </div>
+      <p v-if="answer" class="mt-4 text-2xl font-semibold" aria-live="polite" data-cable-size>
+        <template v-if="answer.size">
+          {{ us ? answer.awg : answer.size }}
+          <span class="text-base font-normal text-soft"
+            >{{ us ? answer.size : answer.awg }} · fuse {{ answer.fuse }} · loses
+            {{ answer.drop }}</span
+          >
+        </template>
+        <template v-else>No single cable</template>
+      </p>
+      <p v-if="answer" class="mt-1 text-pretty text-soft">{{ answer.says }}</p>
+    </div>
+    <div v-if="answer" class="min-w-0">
+      <div class="relative max-h-80 overflow-y-auto" tabindex="0" role="region" aria-label="Sizes">
+        <table class="w-full text-sm">
+          <thead>
+            <tr class="text-left text-soft">
+              <th class="py-1 font-semibold">Size</th>
+              <th class="font-semibold">AWG</th>
+              <th class="text-right font-semibold">may carry</th>
+              <th class="text-right font-semibold">would lose</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr
+              v-for="r in answer.rows"
+              :key="r.size"
+              class="border-t border-line"
+              :class="r.chosen ? 'bg-wash font-semibold' : ''"
+            >
+              <td class="py-1">{{ r.size }}</td>
+              <td>{{ r.awg.replace('AWG ', '') }}</td>
+              <td class="text-right">{{ r.carries }}</td>
+              <td class="text-right">{{ r.drop }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <p class="mt-2 text-sm text-soft">
+        {{ answer.source }}. In bundles, conduit or an engine room a cable carries less.
+      </p>
+    </div>
+  </section>
+</template>

@@ -1,0 +1,85 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client'
+import ChartFrame from '@/charts/ChartFrame.vue'
+import { grouped, useLook } from '@/charts/useLook'
+import { useReference } from '@/stores/reference'
+import ChemistryMark from '@/ui/ChemistryMark.vue'
+import { computed } from 'vue'
+
+const props = defineProps<{ found: Schemas['FoundView'][]; money: string; kg: string }>()
+const { look, chemistry } = useLook()
+const reference = useReference()
+const classes = computed(() => [...new Set(props.found.map((f) => f.battery_class))])
+const heaviest = computed(() => Math.max(...props.found.map((f) => f.kg_at), 1))
+const size = (kg: number) => 9 + 19 * Math.sqrt(kg / heaviest.value)
+
+const option = computed(() => ({
+  animation: false,
+  grid: { left: 66, right: 20, top: 12, bottom: 44 },
+  tooltip: {
+    ...look.value.tooltip,
+    trigger: 'item',
+    formatter: (item: { data: { name: string; says: string } }) =>
+      `<b>${item.data.name}</b><br>${item.data.says}`,
+  },
+  xAxis: {
+    ...look.value.axis,
+    type: 'value',
+    scale: true,
+    name: `to buy, ${props.money}`,
+    nameLocation: 'middle',
+    nameGap: 28,
+    axisLabel: { ...look.value.text, formatter: (v: number) => grouped(v), hideOverlap: true },
+  },
+  yAxis: {
+    ...look.value.axis,
+    type: 'value',
+    scale: true,
+    axisLabel: { ...look.value.text, formatter: (v: number) => grouped(v) },
+  },
+  series: classes.value.map((key) => ({
+    type: 'scatter',
+    data: props.found
+      .filter((f) => f.battery_class === key)
+      .map((f) => ({
+        value: [f.purchase_at, f.lifetime_at],
+        name: `${f.title}, ${f.layout}`,
+        says: `${f.purchase} to buy, ${f.lifetime} over the years<br>${f.kg}, ${f.usable} usable`,
+        symbol: chemistry(key).symbol,
+        symbolSize: size(f.kg_at),
+        itemStyle: f.front
+          ? { color: chemistry(key).color, opacity: 0.92 }
+          : { color: 'transparent', borderColor: chemistry(key).color, borderWidth: 1.4 },
+      })),
+  })),
+}))
+const rows = computed(() =>
+  props.found.map((f) => [
+    `${f.title}, ${f.layout}`,
+    f.purchase,
+    f.kg,
+    f.lifetime,
+    f.front ? 'not beaten' : '',
+  ]),
+)
+</script>
+
+<template>
+  <ChartFrame
+    :title="`Lifetime cost against purchase, ${money}`"
+    :option="option"
+    :height="330"
+    :head="['Bank', 'To buy', 'Weight', 'Lifetime cost', '']"
+    :rows="rows"
+  >
+    <ul class="flex flex-wrap gap-x-4 gap-y-1 text-sm">
+      <li v-for="c in classes" :key="c" class="flex items-center gap-1.5">
+        <ChemistryMark :battery-class="c" class="scale-90" />
+        {{ reference.classes.get(c)?.short }}
+      </li>
+    </ul>
+    <p class="mb-1 text-sm text-soft">
+      Filled: not beaten by any other. The larger the mark, the heavier the bank.
+    </p>
+  </ChartFrame>
+</template>

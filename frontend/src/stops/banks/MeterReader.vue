@@ -1,0 +1,114 @@
+<script setup lang="ts">
+import { api, problemsOf, type Schemas } from '@/api/client'
+import { usePlan } from '@/stores/plan'
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
+
+const plan = usePlan()
+const banks = computed(() => [
+  ...(plan.document.old_bank ? [{ id: 'old', name: 'The old bank' }] : []),
+  ...plan
+    .rig!.banks.candidates.filter((c) => c.figures.usable_wh)
+    .map((c) => ({ id: c.id, name: `${c.title}, ${c.layout}` })),
+])
+const STATES = [
+  { key: 'rested', name: 'rested eight hours or more' },
+  { key: 'short_rest', name: 'rested two to eight hours' },
+  { key: 'just_charged', name: 'just off the charger' },
+  { key: 'loaded', name: 'while a load runs' },
+  { key: 'charging', name: 'while it is charged' },
+]
+const seen = reactive({ bank: banks.value[0]?.id ?? '', volts: '', amps: '', state: 'rested' })
+const answer = shallowRef<Schemas['MeterView'] | null>(null)
+const problems = ref<Record<string, string>>({})
+
+watch(
+  [seen, () => plan.rig?.revision],
+  async () => {
+    if (!seen.volts.trim()) {
+      answer.value = null
+      problems.value = {}
+      return
+    }
+    const { data, error } = await api.POST('/api/rigs/{rig_id}/meter', {
+      params: { path: { rig_id: plan.rig!.id } },
+      body: { ...seen } as Schemas['MeterText'],
+    })
+    answer.value = data ?? null
+    problems.value = data
+      ? {}
+      : Object.fromEntries(problemsOf(error).map((p) => [p.path.slice(1), p.message]))
+  },
+  { deep: true },
+)
+const low = computed(() => (answer.value?.low ?? 0) * 100)
+const high = computed(() => (answer.value?.high ?? 1) * 100)
+</script>
+
+<template>
+  <section class="sheet grid gap-6 p-5 md:grid-cols-2" data-meter>
+    <div>
+      <h2 class="text-xl">Read a meter</h2>
+      <p class="text-pretty text-soft">What a number of volts may mean, and why it is not more.</p>
+      <div class="mt-3 grid grid-cols-2 gap-3">
+        <label class="col-span-2">
+          <span class="eyebrow mb-1 block">Of which bank</span>
+          <select v-model="seen.bank" class="field" data-meter-bank>
+            <option v-for="b in banks" :key="b.id" :value="b.id">{{ b.name }}</option>
+          </select>
+        </label>
+        <label class="col-span-2">
+          <span class="eyebrow mb-1 block">It was</span>
+          <select v-model="seen.state" class="field" data-meter-state>
+            <option v-for="s in STATES" :key="s.key" :value="s.key">{{ s.name }}</option>
+          </select>
+        </label>
+        <label>
+          <span class="eyebrow mb-1 block">It shows, V</span>
+          <input
+            v-model="seen.volts"
+            class="field"
+            autocomplete="off"
+            data-meter-volts
+            :aria-invalid="problems.volts ? 'true' : undefined"
+          />
+          <span v-if="problems.volts" class="mt-1 block text-sm text-stop" role="alert">{{
+            problems.volts
+          }}</span>
+        </label>
+        <label v-if="seen.state === 'loaded'">
+          <span class="eyebrow mb-1 block">at, A</span>
+          <input
+            v-model="seen.amps"
+            class="field"
+            autocomplete="off"
+            data-meter-amps
+            :aria-invalid="problems.amps ? 'true' : undefined"
+          />
+          <span v-if="problems.amps" class="mt-1 block text-sm text-stop" role="alert">{{
+            problems.amps
+          }}</span>
+        </label>
+      </div>
+    </div>
+    <div aria-live="polite" data-meter-says>
+      <template v-if="answer">
+        <p class="text-2xl font-semibold">{{ answer.text || 'Volts say nothing now' }}</p>
+        <div v-if="answer.text" class="relative mt-3 h-4 rounded bg-line" aria-hidden="true">
+          <span
+            class="absolute inset-y-0 rounded bg-sea"
+            :style="{ left: `${low}%`, width: `${Math.max(1.5, high - low)}%` }"
+          />
+        </div>
+        <p v-if="answer.text" class="flex justify-between text-sm text-soft" aria-hidden="true">
+          <span>empty</span><span>full</span>
+        </p>
+        <ul class="mt-2 space-y-1.5">
+          <li v-for="w in answer.why" :key="w" class="border-l-2 border-care pl-3 leading-snug">
+            {{ w }}
+          </li>
+        </ul>
+      </template>
+      <p v-else class="text-soft">Enter what the meter shows.</p>
+    </div>
+  </section>
+</template>

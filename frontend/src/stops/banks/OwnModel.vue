@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import type { Operation } from '@/api/client'
+import { usePlan } from '@/stores/plan'
+import { useReference } from '@/stores/reference'
+import PlanCheck from '@/ui/PlanCheck.vue'
+import PlanChoice from '@/ui/PlanChoice.vue'
+import PlanField from '@/ui/PlanField.vue'
+import { Copy, Trash2 } from '@lucide/vue'
+import { computed } from 'vue'
+import { GROUPS, LABEL } from './ownFields'
+import OwnField from './OwnField.vue'
+
+const props = defineProps<{ index: number }>()
+defineEmits<{ copy: []; remove: [] }>()
+const plan = usePlan()
+const reference = useReference()
+const model = computed(() => plan.document.own_models[props.index]!)
+const at = computed(() => `/own_models/${props.index}`)
+const classes = computed(() => [
+  ...(reference.data?.classes.map((c) => ({ value: c.key, name: c.name })) ?? []),
+  { value: 'starting', name: 'Starting battery' },
+  { value: 'cobalt', name: 'Lithium with cobalt (NMC, NCA)' },
+])
+const lithium = computed(() => model.value.battery_class === 'lfp')
+const groups = computed(() =>
+  GROUPS.filter((g) => (!g.lithium || lithium.value) && (!g.when || model.value[g.when])),
+)
+const used = computed(() => plan.document.candidates.some((c) => c.model === model.value.id))
+
+/** Opened by itself where something in it was refused. */
+const open = (keys: string[]) => keys.some((k) => plan.drafts[`${at.value}/${k}`]?.message)
+
+/** A battery that changes its class takes the candidates built of it along. */
+function withClass(to: unknown): Operation[] {
+  const built = plan.document.candidates.flatMap((c, k): Operation[] =>
+    c.model === model.value.id
+      ? [{ op: 'replace', path: `/candidates/${k}/battery_class`, value: to }]
+      : [],
+  )
+  return [...built, ...reference.withClass(at.value, model.value.battery_class, to, true)]
+}
+</script>
+
+<template>
+  <article class="border-b border-line py-4" :data-own="model.id">
+    <div class="grid grid-cols-2 gap-3 sm:grid-cols-4 lg:grid-cols-6">
+      <PlanField :path="`${at}/maker`" label="Maker" text />
+      <PlanField :path="`${at}/name`" label="Name" text />
+      <PlanChoice
+        :path="`${at}/battery_class`"
+        label="Class"
+        :value="model.battery_class as string"
+        :options="classes"
+        :also="withClass"
+        class="col-span-2"
+      />
+      <PlanCheck
+        :path="`${at}/used`"
+        label="It is bought used"
+        :value="model.used === true"
+        class="col-span-2 self-end"
+      />
+      <OwnField v-for="f in LABEL" :key="f.key" :field="f" :index="index" />
+    </div>
+    <details
+      v-for="g in groups"
+      :key="g.key"
+      class="mt-2"
+      :open="g.when !== undefined || open(g.fields.map((f) => f.key))"
+      :data-group="g.key"
+    >
+      <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
+        {{ g.name }}
+      </summary>
+      <div class="mt-1 grid grid-cols-2 gap-3 sm:grid-cols-4 lg:grid-cols-6">
+        <OwnField v-for="f in g.fields" :key="f.key" :field="f" :index="index" />
+      </div>
+    </details>
+    <div class="mt-3 flex gap-2">
+      <button type="button" class="btn" @click="$emit('copy')">
+        <Copy :size="15" aria-hidden="true" /> Copy
+      </button>
+      <button
+        type="button"
+        class="btn"
+        :disabled="used"
+        :title="used ? 'It is put up for comparison: take it down first.' : undefined"
+        @click="$emit('remove')"
+      >
+        <Trash2 :size="15" aria-hidden="true" /> Remove
+      </button>
+    </div>
+  </article>
+</template>

@@ -1,0 +1,153 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client'
+import ChartFrame from '@/charts/ChartFrame.vue'
+import { useLook } from '@/charts/useLook'
+import { computed } from 'vue'
+
+const props = defineProps<{ rates: Schemas['RatesView']; curves: Schemas['CurveView'][] }>()
+const { look, chemistry } = useLook()
+
+const line = (c: Schemas['CurveView'], data: number[][], thin = false) => {
+  const mark = chemistry(c.battery_class)
+  return {
+    name: thin ? `${c.title}, by charge alone` : c.title,
+    type: 'line',
+    data,
+    symbol: 'none',
+    color: mark.color,
+    lineStyle: { width: thin ? 1.2 : 2.5, type: mark.type, color: mark.color },
+  }
+}
+type Item = { seriesName: string; value: [number, number] }
+const tip = (unit: string, head: (x: number) => string) => ({
+  ...look.value.tooltip,
+  trigger: 'axis',
+  formatter: (items: Item[]) =>
+    [head(items[0]!.value[0])]
+      .concat(items.map((i) => `${i.seriesName}: <b>${i.value[1].toFixed(1)} ${unit}</b>`))
+      .join('<br>'),
+})
+const delivered = computed(() => ({
+  animation: false,
+  grid: { left: 58, right: 16, top: 12, bottom: 42 },
+  tooltip: tip('Ah', (x) => `${x.toFixed(1)} A`),
+  xAxis: {
+    ...look.value.axis,
+    type: 'log',
+    min: props.rates.amps[0],
+    max: props.rates.amps.at(-1),
+    name: 'steady current, A (each step ten times the last)',
+    nameLocation: 'middle',
+    nameGap: 26,
+    axisLabel: { ...look.value.text, formatter: (v: number) => `${+v.toPrecision(2)}` },
+  },
+  yAxis: {
+    ...look.value.axis,
+    type: 'value',
+    min: 0,
+    axisLabel: { ...look.value.text, formatter: (v: number) => `${v} Ah` },
+  },
+  series: props.curves.flatMap((c) => [
+    line(
+      c,
+      c.by_volts.map((ah, i) => [props.rates.amps[i]!, ah]),
+    ),
+    line(
+      c,
+      c.by_charge.map((ah, i) => [props.rates.amps[i]!, ah]),
+      true,
+    ),
+  ]),
+}))
+const longest = computed(() => Math.max(...props.curves.map((c) => c.hours.at(-1) ?? 0), 0.01))
+const inMinutes = computed(() => longest.value < 3)
+const time = (h: number) => (inMinutes.value ? h * 60 : h)
+const volts = computed(() => ({
+  animation: false,
+  grid: { left: 58, right: 16, top: 12, bottom: 42 },
+  tooltip: tip('V', (x) => `${x.toFixed(1)} ${inMinutes.value ? 'min' : 'h'}`),
+  xAxis: {
+    ...look.value.axis,
+    type: 'value',
+    min: 0,
+    name: `${inMinutes.value ? 'minutes' : 'hours'} at ${props.rates.current}`,
+    nameLocation: 'middle',
+    nameGap: 26,
+  },
+  yAxis: {
+    ...look.value.axis,
+    type: 'value',
+    scale: true,
+    axisLabel: { ...look.value.text, formatter: (v: number) => `${v} V` },
+  },
+  series: [
+    ...props.curves.map((c) =>
+      line(
+        c,
+        c.volts.map((v, i) => [time(c.hours[i]!), v]),
+      ),
+    ),
+    {
+      name: 'cut-off',
+      type: 'line',
+      symbol: 'none',
+      color: look.value.soft,
+      lineStyle: { width: 1, type: [3, 3], color: look.value.soft },
+      data: [
+        [0, props.rates.cut_off_v],
+        [time(longest.value), props.rates.cut_off_v],
+      ],
+    },
+  ],
+}))
+const rows = computed(() =>
+  props.curves.flatMap((c) =>
+    c.by_volts
+      .map((ah, i) => [
+        c.title,
+        `${props.rates.amps[i]!.toFixed(1)} A`,
+        `${ah.toFixed(0)} Ah`,
+        `${c.by_charge[i]!.toFixed(0)} Ah`,
+      ])
+      .filter((_, i) => i % 6 === 0),
+  ),
+)
+const voltRows = computed(() =>
+  props.curves.flatMap((c) =>
+    c.volts
+      .map((v, i) => [
+        c.title,
+        `${time(c.hours[i]!).toFixed(1)} ${inMinutes.value ? 'min' : 'h'}`,
+        `${v.toFixed(2)} V`,
+      ])
+      .filter((_, i) => i % 12 === 0),
+  ),
+)
+</script>
+
+<template>
+  <div class="grid gap-6 lg:grid-cols-2">
+    <ChartFrame
+      title="Delivered from full, by current"
+      :option="delivered"
+      :height="280"
+      :head="['Bank', 'Current', 'Down to the cut-off', 'By charge alone']"
+      :rows="rows"
+    >
+      <p class="text-sm text-soft">
+        Thick: until the inverter’s cut-off. Thin: if volts did not matter.
+      </p>
+    </ChartFrame>
+    <ChartFrame
+      :title="`Volts at ${rates.current}, until it ends`"
+      :option="volts"
+      :height="280"
+      :head="['Bank', 'After', 'Volts']"
+      :rows="voltRows"
+    >
+      <p class="text-sm text-soft">
+        Dotted: where the inverter gives up, {{ rates.cut_off_v.toFixed(1) }} V.
+      </p>
+    </ChartFrame>
+  </div>
+</template>

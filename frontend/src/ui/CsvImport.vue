@@ -1,0 +1,98 @@
+<script setup lang="ts">
+import { problemsOf } from '@/api/client'
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import { Upload } from '@lucide/vue'
+import { computed, ref, shallowRef } from 'vue'
+import SeverityMark from './SeverityMark.vue'
+
+const props = defineProps<{
+  /** What the file holds: one and many. */
+  one: string
+  many: string
+  /** Where the file is looked through. */
+  url: string
+}>()
+/** A line of the file, and what it holds where nothing is wrong with it. */
+interface Row {
+  line: number
+  name: string
+  problems: string[]
+  [field: string]: unknown
+}
+const emit = defineEmits<{ take: [rows: Row[]] }>()
+const picker = ref<HTMLInputElement | null>(null)
+const rows = shallowRef<Row[] | null>(null)
+const problem = ref('')
+const good = computed(() => (rows.value ?? []).filter((r) => !r.problems.length))
+const named = computed(() => `${props.many[0]!.toUpperCase()}${props.many.slice(1)}`)
+
+async function picked(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  problem.value = ''
+  const response = await fetch(props.url, {
+    method: 'POST',
+    headers: { 'Content-Type': 'text/csv' },
+    body: file,
+  }).catch(() => null)
+  const body = await response?.json().catch(() => null)
+  if (response?.ok) rows.value = body.rows
+  else problem.value = problemsOf(body)[0]!.message
+}
+
+function take() {
+  emit('take', good.value)
+  rows.value = null
+}
+</script>
+
+<template>
+  <button type="button" class="btn" @click="picker?.click()">
+    <Upload :size="16" aria-hidden="true" /> {{ named }} from CSV
+  </button>
+  <slot />
+  <input
+    ref="picker"
+    type="file"
+    accept=".csv,text/csv"
+    class="sr-only"
+    tabindex="-1"
+    :aria-label="`CSV file of ${many}`"
+    @change="picked"
+  />
+  <p v-if="problem" class="basis-full text-stop" role="alert">{{ problem }}</p>
+  <Dialog :open="rows !== null" class="relative z-40" @close="rows = null">
+    <div class="fixed inset-0 bg-black/40" aria-hidden="true" />
+    <div class="fixed inset-0 flex items-center justify-center p-4">
+      <DialogPanel class="sheet flex max-h-[80vh] w-full max-w-2xl flex-col p-6 shadow-xl">
+        <DialogTitle class="font-serif text-xl font-semibold">{{ named }} in the file</DialogTitle>
+        <p class="text-soft">
+          {{ good.length }} of {{ rows?.length }} can be added. The others are left out, for the
+          reason beside them.
+        </p>
+        <ul
+          class="mt-3 grow divide-y divide-line overflow-y-auto"
+          tabindex="0"
+          aria-label="Lines of the file"
+        >
+          <li v-for="r in rows" :key="r.line" class="flex gap-2 py-1.5 leading-snug">
+            <span class="w-16 shrink-0 text-soft">line {{ r.line }}</span>
+            <SeverityMark v-if="r.problems.length" severity="stop" class="mt-0.5 shrink-0" />
+            <span class="min-w-0 break-words">
+              {{ r.name || 'no name' }}
+              <span v-for="p in r.problems" :key="p" class="block text-stop">{{ p }}</span>
+            </span>
+          </li>
+        </ul>
+        <div class="mt-4 flex gap-2">
+          <button type="button" class="btn" @click="rows = null">Leave it</button>
+          <button type="button" class="btn btn-main ml-auto" :disabled="!good.length" @click="take">
+            Add {{ good.length === 1 ? `1 ${one}` : `${good.length} ${many}` }}
+          </button>
+        </div>
+      </DialogPanel>
+    </div>
+  </Dialog>
+</template>
