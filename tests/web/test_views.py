@@ -86,11 +86,11 @@ def test_strip_marks_the_worst_finding_of_a_stop(client) -> None:
 
 def test_pictures_are_given_as_points(client) -> None:
     compare = view_of(client, "long-haul")["compare"]
-    assert len(compare["cumulative"]) == len(compare["columns"]) == 3
+    assert len(compare["cumulative"]) == len(compare["columns"]) == 5
     for line, column in zip(compare["cumulative"], compare["columns"], strict=True):
         assert line["id"] == column["id"]
         assert line["points"][0][0] == 0 and line["points"][-1][0] == 10
-    assert len(compare["rundown"]) == 6
+    assert len(compare["rundown"]) == 10
     for line in compare["rundown"]:
         assert len(line["kwh"]) == len(compare["rundown_hours"])
         assert line["kwh"][0] > 0 and line["kwh"][-1] == 0

@@ -92,6 +92,8 @@ export const usePlan = defineStore('plan', () => {
   const missing = ref(false)
   const drafts = ref<Record<string, Draft>>({})
   const steps = ref(0)
+  /** Why the last edit that was not typed was refused. */
+  const refused = shallowRef<Problem | null>(null)
   /** Kind of day that is shown; the governing one while it is empty. */
   const show = ref('')
   const queue: Edit[] = []
@@ -144,6 +146,7 @@ export const usePlan = defineStore('plan', () => {
       .catch(() => ({ data: undefined, error: undefined, response: undefined }))
     if (data) {
       take(data as RigView)
+      refused.value = null
       if (edit.field && drafts.value[edit.field]?.text === sent) forget(edit.field)
     } else if (response?.status === 409) {
       ui.say(problemsOf(error)[0]!.message)
@@ -156,7 +159,9 @@ export const usePlan = defineStore('plan', () => {
   function refuse(edit: Edit, problems: Problem[]) {
     const first = problems[0]!
     if (!edit.field) {
-      ui.say(first.message)
+      refused.value = first
+      // What a choice was refused for stands under it.
+      if (!edit.operations.some((o) => o.path === first.path)) ui.say(first.message)
       return
     }
     const path = edit.field
@@ -289,6 +294,7 @@ export const usePlan = defineStore('plan', () => {
     document,
     missing,
     drafts,
+    refused,
     steps,
     show,
     open,

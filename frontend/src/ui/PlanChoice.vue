@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Operation } from '@/api/client'
 import { usePlan } from '@/stores/plan'
-import { useId } from 'vue'
+import { computed, ref, useId, watch } from 'vue'
 
 const props = defineProps<{
   path: string
@@ -17,6 +17,13 @@ const props = defineProps<{
 const plan = usePlan()
 const id = useId()
 
+const select = ref<HTMLSelectElement | null>(null)
+const problem = computed(() => (plan.refused?.path === props.path ? plan.refused.message : ''))
+watch(problem, (now) => {
+  const stands = props.options.findIndex((o) => o.value === props.value)
+  if (now && select.value) select.value.selectedIndex = stands
+})
+
 function choose(event: Event) {
   const option = props.options[(event.target as HTMLSelectElement).selectedIndex]!
   const more = props.also?.(option.value) ?? []
@@ -31,7 +38,11 @@ function choose(event: Event) {
 <template>
   <div class="min-w-0">
     <label :for="id" :class="bare ? 'sr-only' : 'eyebrow mb-1 block'">{{ label }}</label>
-    <select :id="id" class="field" :data-path="path" @change="choose">
+    <select
+      :id="id"
+      ref="select"
+      class="field"
+      :aria-describedby="problem ? `${id}-problem` : undefined" :data-path="path" @change="choose">
       <option
         v-for="o in options"
         :key="String(o.value)"
@@ -41,5 +52,8 @@ function choose(event: Event) {
         {{ o.name }}
       </option>
     </select>
+    <p v-if="problem" :id="`${id}-problem`" class="mt-1 text-sm leading-snug text-stop" role="alert">
+      {{ problem }}
+    </p>
   </div>
 </template>

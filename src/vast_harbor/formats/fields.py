@@ -274,7 +274,7 @@ class Truth(_Field):
     optional: bool = False
 
     def read(self, value: Any, info: ValidationInfo) -> bool | None:
-        if self.optional and value is None:
+        if self.optional and value in (None, ""):
             return None
         if not isinstance(value, bool):
             raise ValueError("Yes or no (true or false) is wanted here.")

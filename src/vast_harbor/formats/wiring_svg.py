@@ -8,7 +8,7 @@ from vast_harbor.core.display import awg
 from vast_harbor.core.wiring import MOST_DRAWN, Unit, Wiring
 
 BOX_W, BOX_H, GAP_X, GAP_Y = 116, 62, 44, 44
-LEFT, TOP, RIGHT, BOTTOM = 96, 92, 330, 110
+LEFT, TOP, RIGHT, BOTTOM = 96, 92, 330, 122
 # Colours of the page where it is shown in one, else these.
 INK, SOFT, PAPER = "currentColor", "var(--soft, #55656a)", "var(--sheet, #fffdf7)"
 PLUS, MINUS = "var(--stop, #9c3018)", "var(--sea, #14585c)"
@@ -19,7 +19,10 @@ def cable_text(mm2: float | None, us: bool) -> str:
     """A cross-section as people order it."""
     if mm2 is None:
         return "no single cable will do"
-    return f"{awg(mm2)} ({mm2:g} mm²)" if us else f"{mm2:g} mm² ({awg(mm2)})"
+    size, gauge = f"{mm2:g} mm²", awg(mm2)
+    if gauge == size:
+        return size
+    return f"{gauge} ({size})" if us else f"{size} ({gauge})"
 
 
 class _Pen:
@@ -150,7 +153,7 @@ def _unit(pen: _Pen, wiring: Wiring, unit: Unit) -> None:
     minus, plus = _terminals(unit)
     pen.dot(*minus, MINUS)
     pen.dot(*plus, PLUS)
-    inward = 10 if unit.plus_right else -10
+    inward = 14 if unit.plus_right else -14
     pen.text(minus[0] + inward, minus[1] + 5, "−", 15, colour=MINUS, bold=True)
     pen.text(plus[0] - inward, plus[1] + 5, "+", 15, colour=PLUS, bold=True)
 
@@ -171,7 +174,7 @@ def _take_off(
     pen.box(right + 124, plus_y - 15, 72, 30, 4)
     pen.text(right + 160, plus_y + 5, "isolator", 13)
     pen.text(end, plus_y - 24, "to loads and chargers, +", 12, "end", PLUS)
-    bottom = height - 46
+    bottom = height - 58
     pen.line(MINUS, 5, (left, minus_y), (left, bottom), (end, bottom), dash="11 4")
     pen.box(right + 30, bottom - 15, 58, 30, 4)
     pen.text(right + 59, bottom + 5, "shunt", 13)
@@ -179,4 +182,4 @@ def _take_off(
     pen.text(left + 12, bottom - 10, f"Main cables, + and −: {cable_text(main, us)}", 13, "start")
     if wiring.bank.parallel > 1:
         says = "Taken off at opposite corners, so that every string has the same way."
-        pen.text(left + 12, bottom + 22, says, 12, "start", SOFT)
+        pen.text(left + 12, bottom + 36, says, 12, "start", SOFT)

@@ -11,7 +11,7 @@ from vast_harbor.core.stops.outlook import Outlook
 from vast_harbor.core.stops.rate import Rates
 from vast_harbor.core.stops.volts import Act
 from vast_harbor.core.units import US, to_display
-from vast_harbor.core.workings import Sentence
+from vast_harbor.core.workings import Figure, Sentence
 from vast_harbor.web.banks_models import (
     ActsOfView,
     ActsView,
@@ -31,7 +31,7 @@ from vast_harbor.web.banks_models import (
     WithinView,
 )
 from vast_harbor.web.plan_view import check_view, layout
-from vast_harbor.web.views import figure_view, tokens
+from vast_harbor.web.views import FigureView, figure_view, tokens
 
 
 def found_view(found: Found, style: Style) -> FoundView:
@@ -195,6 +195,11 @@ def rates_view(rates: Rates | None, results: Results, style: Style) -> RatesView
     )
 
 
+def _fine(volts: Figure) -> FigureView:
+    """Volts to a hundredth: a tenth is a fifth of the charge of lead-acid."""
+    return FigureView.of(key=volts.key, text=f"{volts.number:.2f} V", value=volts.value, was=None)
+
+
 def acts_view(banks: list[tuple[Build, tuple[Act, ...]]], results: Results, style: Style) -> ActsView:
     """Volts to act on of all candidates."""
     return ActsView(
@@ -209,8 +214,8 @@ def acts_view(banks: list[tuple[Build, tuple[Act, ...]]], results: Results, styl
                         key=a.key,
                         name=a.name,
                         soc=figure_view(a.soc, style),
-                        rested=figure_view(a.rested, style),
-                        loaded=figure_view(a.loaded, style),
+                        rested=_fine(a.rested),
+                        loaded=_fine(a.loaded),
                         blind=a.blind,
                     )
                     for a in found

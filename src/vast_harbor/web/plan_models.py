@@ -186,7 +186,7 @@ class CheckView(View):
     says: list[TokenView]
     remedy: str
     margin: FigureView | None
-    broken: bool = Field(description="Whether the margin is used up")
+    gap: str = Field(description="How the margin is called: to spare, over by, short by")
     remedies: list[RemedyView]
 
 

@@ -277,6 +277,14 @@ def _candidate(banked: BankFigures, index: int, style: Style) -> CandidateView:
     )
 
 
+def _margin(check: Check, style: Style) -> FigureView | None:
+    """What is left, or lacks, without a sign: the words beside it say which."""
+    if check.margin is None:
+        return None
+    view = figure_view(check.margin, style)
+    return FigureView.of(key=view.key, text=view.text.lstrip("−+"), value=view.value, was=None)
+
+
 def check_view(check: Check, style: Style) -> CheckView:
     """One thing that was looked at."""
     return CheckView.of(
@@ -285,8 +293,8 @@ def check_view(check: Check, style: Style) -> CheckView:
         verdict=check.verdict,
         says=tokens(check.says, style),
         remedy=check.remedy,
-        margin=None if check.margin is None else figure_view(check.margin, style),
-        broken=check.margin is not None and check.verdict != OK,
+        margin=_margin(check, style),
+        gap="to spare" if check.verdict == OK else "short by" if check.least else "over by",
         remedies=[
             RemedyView.of(
                 key=r.key,

@@ -7,12 +7,16 @@ defineEmits<{ choose: [id: string] }>()
 </script>
 
 <template>
-  <div class="flex flex-wrap gap-2" role="group" :aria-label="label">
+  <div
+    class="relative -mx-1 flex gap-2 overflow-x-auto px-1 py-1 sm:flex-wrap"
+    role="group"
+    :aria-label="label"
+  >
     <button
       v-for="c in banks"
       :key="c.id"
       type="button"
-      class="btn h-auto py-1.5 text-left leading-tight font-normal whitespace-normal"
+      class="btn h-auto shrink-0 py-1.5 text-left leading-tight font-normal whitespace-normal"
       :class="chosen.includes(c.id) ? 'border-sea bg-wash ring-1 ring-sea' : ''"
       :aria-pressed="chosen.includes(c.id)"
       :data-pick="c.id"

@@ -2,7 +2,7 @@
 import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
 import FindingList from '@/ui/FindingList.vue'
-import { computed, defineAsyncComponent } from 'vue'
+import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import BankCards from './BankCards.vue'
 
@@ -31,6 +31,18 @@ const to = (key: string) => ({
   params: { id: plan.rig!.id, stop: 'banks' },
   query: key === 'cards' ? {} : { part: key },
 })
+const tabs = ref<HTMLElement | null>(null)
+
+/** On a phone the part that is open may stand outside of the row. */
+watch(
+  part,
+  async () => {
+    await nextTick()
+    const tab = tabs.value?.querySelector<HTMLElement>('[aria-current]')
+    if (tabs.value && tab) tabs.value.scrollLeft = tab.offsetLeft - 40
+  },
+  { immediate: true, flush: 'post' },
+)
 </script>
 
 <template>
@@ -50,6 +62,7 @@ const to = (key: string) => ({
     >
   </p>
   <nav
+    ref="tabs"
     class="relative mt-3 mb-5 flex gap-1 overflow-x-auto border-b border-line"
     aria-label="Parts of Banks"
   >

@@ -65,7 +65,7 @@ const locker = computed(() => plan.document.rig.locker_length !== null)
     </div>
     <ol v-if="answer?.ceiling" class="mt-3 divide-y divide-line" data-within>
       <li v-for="w in answer.within" :key="w.found.battery_class" class="flex gap-3 py-2.5">
-        <ChemistryMark :battery-class="w.found.battery_class" class="mt-0.5" />
+        <ChemistryMark :battery-class="w.found.battery_class" class="mt-0.5 self-start" />
         <p class="min-w-0 grow leading-snug">
           <span class="font-semibold">{{ w.found.title }}</span>
           <span class="text-soft"> · {{ w.found.layout }}</span>

@@ -45,7 +45,7 @@ async function attempt(name: string, remedy: Schemas['RemedyView']) {
         <p class="flex flex-wrap items-baseline justify-between gap-x-3">
           <span class="font-semibold">{{ c.name }}</span>
           <span v-if="c.margin" class="text-sm whitespace-nowrap text-soft">
-            {{ c.broken ? 'over by' : 'to spare' }}
+            {{ c.gap }}
             <FigureLink :figure="c.margin" :name="`Margin: ${c.name}`" />
           </span>
         </p>

@@ -43,7 +43,7 @@ const sorted = (checks: Schemas['CheckView'][]) =>
       <li v-for="d in dropped" :key="d.key" class="py-1.5" :data-dropped="d.key">
         <details>
           <summary class="leading-snug">
-            <b>{{ d.count }}</b> {{ d.count === 1 ? 'battery' : 'batteries' }}: {{ d.says }}
+            <b>{{ d.count }}</b> · {{ d.says }}
           </summary>
           <p class="mt-1.5 ml-4 flex flex-wrap gap-x-3 gap-y-1 text-sm">
             <button

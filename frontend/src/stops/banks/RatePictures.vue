@@ -36,7 +36,7 @@ const delivered = computed(() => ({
     type: 'log',
     min: props.rates.amps[0],
     max: props.rates.amps.at(-1),
-    name: 'steady current, A (each step ten times the last)',
+    name: 'steady current, A',
     nameLocation: 'middle',
     nameGap: 26,
     axisLabel: { ...look.value.text, formatter: (v: number) => `${+v.toPrecision(2)}` },

@@ -34,6 +34,8 @@ from vast_harbor.core.workings import Figure, computed, typed
 
 # Stands for all loads of the second bank in the hardest moment; no load can be called so.
 SECOND_BANK = "second bank"
+# A draw that is over sooner heats neither cable nor fuse, and is not what a device does for long.
+BRIEF_S = 10.0
 
 
 @dataclass(frozen=True)
@@ -81,7 +83,7 @@ class Day:
         """The hardest moment; what hangs on the second bank is met by it, beyond its charger's limit."""
         return _peak(self.plan, self.loads, self._inverter_on)
 
-    def lasting(self, seconds: float) -> float:
+    def lasting(self, seconds: float = BRIEF_S) -> float:
         """Largest power that lasts longer than some seconds: starts that are over sooner are left out [W]."""
         if seconds not in self._lasting:
             self._lasting[seconds] = _peak(self.plan, self.loads, self._inverter_on, seconds).watts

@@ -22,7 +22,7 @@ from vast_harbor.core.packing import Packing, pack
 from vast_harbor.core.peukert import rate_factor
 from vast_harbor.core.plan import Plan, Reference
 from vast_harbor.core.stops.bank_figures import label_or_class_exponent
-from vast_harbor.core.stops.day import Day
+from vast_harbor.core.stops.day import BRIEF_S, Day
 from vast_harbor.core.stops.days import Days
 from vast_harbor.core.terminal import Terminal, bank_resistance
 
@@ -88,7 +88,7 @@ class Ground:
         plan = self.plan
         volts = self.assumptions.value("inverter_cut_off_v") * plan.system_v / 12
         rated = plan.inverter.rated_w or 0.0
-        return max(self._hardest.lasting(0.0), rated / plan.inverter.efficiency) / volts
+        return max(self._hardest.lasting(), rated / plan.inverter.efficiency) / volts
 
     def usable_wh(self, bank: Bank, age: float | None = None) -> float:
         """Usable energy of a bank at the ageing allowance, or at another age [Wh]."""
@@ -146,7 +146,7 @@ class Ground:
         share = bank.parallel * (1.0 if bank.parallel == 1 else self.assumptions.value("sharing"))
         most = bms.continuous_a if bms is not None else model.limits.discharge_a
         if most is not None:
-            running = amps(self._hardest.lasting(bms.peak_s if bms is not None and bms.peak_a else 0.0))
+            running = amps(self._hardest.lasting(bms.peak_s if bms is not None and bms.peak_a else BRIEF_S))
             if running is None or running > share * most * (1 + 1e-6):
                 yield "current"
         peak = self._hardest.peak.watts

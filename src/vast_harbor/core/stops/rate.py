@@ -72,7 +72,7 @@ def evaluate(builds: tuple[Build, ...], amps: float | None) -> Rates | None:
         return None
     first = builds[0]
     system_v = first.plan.system_v
-    lasting = first.hardest_day.lasting(0.0) / system_v
+    lasting = first.hardest_day.lasting() / system_v
     current = amps if amps else max(1.0, lasting)
     cut_off = first.assumptions.value("inverter_cut_off_v") * system_v / 12
     top = max(current * 1.5, *(0.5 * b.bank.rated_ah for b in builds))

@@ -52,6 +52,7 @@ class Check:
         figure, limit, margin: the value, what it is held against, and how much is left to it (negative
             where it
             is broken); None where there are none.
+        least: whether the limit is a least rather than a most.
         remedies: what may be done, each with its price.
     """
 
@@ -63,6 +64,7 @@ class Check:
     figure: Figure | None = None
     limit: Figure | None = None
     margin: Figure | None = None
+    least: bool = False
     remedies: tuple[Remedy, ...] = ()
 
     def finding(self, subject: str) -> Finding | None:
@@ -170,7 +172,7 @@ class Build:
         lvc = self.assumptions.figure("inverter_cut_off_v")
         volts = lvc.number * plan.system_v / 12
         system = self.entered("rig", "system_v", "System voltage", plan.system_v, "V")
-        running = day.lasting(0.0)
+        running = day.lasting()
         rated, eta = plan.inverter.rated_w, inverter_efficiency(plan)
         note = "Cable and fuse must bear what can be drawn, at the volts at which the inverter gives up"
         if rated and rated / eta.number > running:
@@ -280,7 +282,7 @@ class Build:
         says = Sentence(broken if broke else ok, {"x": figure, "limit": limit, "margin": margin, **more})
         verdict = severity if broke else OK
         return Check(
-            code, name, verdict, says, remedy if broke else "", figure, limit, margin,
+            code, name, verdict, says, remedy if broke else "", figure, limit, margin, least,
             remedies if broke else (),
         )  # fmt: skip
 

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from vast_harbor.core.datasheet import OWN_SWITCH
 from vast_harbor.core.loads import AC
 from vast_harbor.core.stops.checks.check import CARE, STOP, Build, Check
+from vast_harbor.core.stops.day import BRIEF_S
 from vast_harbor.core.workings import REFERENCE, Figure, Sentence, computed
 
 
@@ -86,7 +87,7 @@ def _limits(build: Build) -> Iterator[Check]:
             "continuous_current", name, "Its entry gives no highest discharge current; the sag below decides."
         )
         return
-    peak_s = bms.peak_s if bms is not None and bms.peak_a else 0.0
+    peak_s = bms.peak_s if bms is not None and bms.peak_a else BRIEF_S
     running = _watts(
         build, "lasting_w", "Largest power", day.lasting(peak_s),
         "What runs at once, with starts that last longer than the BMS's peak, losses included",

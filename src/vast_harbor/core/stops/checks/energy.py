@@ -103,5 +103,6 @@ def _used(build: Build) -> Iterator[Check]:
         "used", "Bought used", NOTE if used.spare else CARE,
         Sentence(says + (" A spare one is bought with it." if used.spare else ""), {"wear": worn})
         if worn is not None else Sentence("Used: no maker answers for it."),
-        "" if used.spare else "Keep a spare one in place of the warranty, or take it off the price.",
+        "Keep the spare one at half charge and cool, and check it every three months."
+        if used.spare else "Keep a spare one in place of the warranty, or take it off the price.",
     )  # fmt: skip

@@ -93,7 +93,8 @@ def _portable(build: Build) -> Iterator[Check]:
             "takes all with it." + (" DC loads hang on its sockets." if direct else ""),
             {"in_w": build.of_entry("in_w", "Its inputs", pack.in_w, "W")},
         ),
-        "Check that wires and fuses of the rig can be fed from its socket." if direct else "",
+        "Check that wires and fuses of the rig can be fed from its socket." if direct else "Compare it "
+            "with battery, inverter and charger together.",
     )  # fmt: skip
     if any(x.supply == AC for x in plan.loads) and plan.inverter.rated_w:
         yield Check(

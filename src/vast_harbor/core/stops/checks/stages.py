@@ -128,7 +128,8 @@ def checks(build: Build) -> Iterator[Check]:
     if not first or not buying[-1].when:
         yield Check(
             "mixed_ages", "Batteries of different age", NOTE,
-            Sentence("Say when each step is bought: the gap in age decides whether they may be joined."), "",
+            Sentence("Say when each step is bought: the gap in age decides whether they may be joined."),
+            "Enter the months of the steps on its card.",
         )  # fmt: skip
         return
     gap = _gap(build, months_between(first, buying[-1].when))

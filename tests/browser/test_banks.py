@@ -1,0 +1,175 @@
+"""Banks that can be built: they fit the locker or say by how much not, are found, placed, wired and read."""
+
+import re
+import xml.etree.ElementTree as ET
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+from browser.conftest import expect_choice, figure, to_stop
+
+
+def part(page: Page, key: str) -> None:
+    """Go to a part of the Banks stop."""
+    page.locator(f"[data-part={key}]").click()
+    expect(page.locator(f"[data-part={key}]")).to_have_attribute("aria-current", "page")
+
+
+def card(page: Page, key: str):
+    return page.locator(f"[data-candidate={key}]")
+
+
+def test_cells_too_wide_for_the_locker_give_way_to_a_bank_that_fits(page: Page, demo, tmp_path) -> None:
+    # Long Haul has 24 V. Twelve 2 V cells, 262 × 181 × 430 mm: two rows of seven want 2·262 + 5 + 50 = 579 mm
+    # of width, the locker has 500.
+    demo("long-haul", "rig")
+    page.locator("[data-path='/rig/locker_width']").fill("50 cm")
+    page.locator("[data-path='/rig/locker_height']").fill("520")
+    to_stop(page, "banks")
+    deep = card(page, "deep")
+    deep.locator("select").first.select_option("hollin-2-600")
+    fewer = deep.get_by_role("button", name=re.compile("strings: one less"))
+    while fewer.is_enabled():
+        fewer.click()
+        page.wait_for_timeout(150)
+    expect(deep.get_by_role("group", name=re.compile("in series$"))).to_contain_text("12")
+    fit = deep.locator("[data-check=fit]")
+    expect(fit).to_contain_text("12 batteries do not fit: 79 mm too wide for the locker")
+    expect(figure(page, "banks")).to_have_text("6 candidates")
+    # It says so where it is compared, too, and in the locker itself.
+    part(page, "locker")
+    page.locator("[data-pick=deep]").click()
+    expect(page.locator("[data-locker-says]")).to_contain_text("79 mm too wide")
+    # One that fits.
+    part(page, "find")
+    found = page.locator("[data-found]").first
+    title = found.locator(".font-semibold").first.inner_text()
+    found.get_by_role("button", name=re.compile("^Put up")).click()
+    expect(figure(page, "banks")).to_have_text("7 candidates")
+    part(page, "cards")
+    new = page.locator("[data-candidate]").last
+    expect(new.locator("h3")).to_have_text(title)
+    expect(new.locator("[data-verdict=stop]")).to_have_count(0)
+    new.get_by_text("All that was looked at").click()
+    expect(new.locator("[data-check=fit]")).to_contain_text("Fits the locker")
+    # Its wiring, drawn and taken along.
+    part(page, "wiring")
+    page.locator("[data-pick]").last.click()
+    expect(page.get_by_role("region", name="Wiring drawing")).to_contain_text("isolator")
+    with page.expect_download() as sent:
+        page.locator("[data-export]").click()
+    sent.value.save_as(tmp_path / "wiring.svg")
+    drawn = ET.fromstring(Path(tmp_path / "wiring.svg").read_bytes())
+    assert any(title in (t.text or "") for t in drawn.iter("{http://www.w3.org/2000/svg}text"))
+
+
+def test_a_box_follows_the_hand_and_the_keys_and_goes_back(page: Page, demo) -> None:
+    demo("kittiwake", "banks")
+    part(page, "locker")
+    page.locator("[data-pick=lfp]").click()
+    says = page.locator("[data-locker-says]")
+    expect(says).to_contain_text("Fits the locker")
+    first, second = page.locator("[data-box='1']"), page.locator("[data-box='2']")
+    one, two = first.bounding_box(), second.bounding_box()
+    page.mouse.move(two["x"] + two["width"] / 2, two["y"] + two["height"] / 2)
+    page.mouse.down()
+    page.mouse.move(one["x"] + one["width"] * 0.7, one["y"] + one["height"] * 0.7, steps=8)
+    page.mouse.up()
+    expect(says).to_contain_text("Batteries 2 and 1 overlap by")
+    expect(page.locator("[data-stop=banks]").get_by_role("img", name="Will not do")).to_be_visible()
+    page.get_by_role("button", name="Let the search place them").click()
+    expect(says).to_contain_text("Fits the locker")
+    # By the keys: against the wall's clearance, and undone.
+    first.focus()
+    page.keyboard.press("ArrowLeft")
+    expect(says).to_contain_text("Battery 1 stands 5 mm outside")
+    page.keyboard.press("Control+z")
+    expect(says).to_contain_text("Fits the locker")
+    first.focus()
+    page.keyboard.press("r")
+    expect(page.get_by_text("Placed by you.")).to_be_visible()
+    page.reload()
+    page.locator("[data-pick=lfp]").click()
+    expect(page.get_by_text("Placed by you.")).to_be_visible()
+
+
+def test_a_remedy_of_the_cold_is_tried_beside_the_plan(page: Page, demo) -> None:
+    demo("tern-rock", "banks")
+    lfp = card(page, "lfp")
+    cold = lfp.locator("[data-check=cold_charge]")
+    expect(cold).to_contain_text("At −15 °C it must not be charged")
+    expect(cold.locator("[data-remedy=indoors]")).to_contain_text("NOK")
+    cold.locator("[data-remedy=indoors]").get_by_role("button", name="Try").click()
+    expect(lfp.locator("[data-verdict=stop][data-check=cold_charge]")).to_have_count(0)
+    expect(page.locator("[data-what-if]")).to_contain_text("Cold while charged")
+    page.get_by_role("button", name="Drop it").click()
+    expect(cold).to_contain_text("At −15 °C")
+
+
+def test_a_bank_in_steps_and_modules_with_a_guard(page: Page, demo) -> None:
+    demo("mulga", "banks")
+    steps = card(page, "steps")
+    expect(steps.locator("[data-stage]")).to_have_count(2)
+    expect(steps.locator("[data-stage=s2]")).to_contain_text("of the need")
+    month = page.locator("[data-path='/candidates/3/stages/1/when']")
+    month.fill("next spring")
+    expect(steps).to_contain_text("is written as 2027-04: “next spring” is not.")
+    month.fill("2039-05")
+    expect(steps.locator("[data-check=mixed_ages]")).to_contain_text("10 % are the most")
+    demo("long-haul", "banks")
+    modules = card(page, "modules")
+    expect(modules.locator("[data-check=external_bms]")).to_contain_text("nothing stops an overcharge")
+    modules.get_by_label("What guards its cells").select_option(label="An external BMS with contactor")
+    expect(modules.locator("[data-verdict=stop][data-check=external_bms]")).to_have_count(0)
+
+
+def test_a_newcomer_enters_a_battery_and_is_asked_about_slips(page: Page, demo) -> None:
+    demo("pebble", "banks")
+    part(page, "batteries")
+    page.get_by_role("button", name="Enter a battery from its label").click()
+    own = page.locator("[data-own=own-2]")
+    expect(own).to_be_visible()
+    at = "/own_models/1"
+    page.locator(f"[data-path='{at}/length_mm']").fill("33 m")
+    expect(own).to_contain_text("33000 mm is not likely")
+    own.get_by_role("button", name="33 cm, 330 mm").click()
+    expect(page.locator(f"[data-path='{at}/length_mm']")).to_have_value("330")
+    own.get_by_label("Class").select_option(label="Starting battery")
+    expect(page.get_by_text("a few deep discharges kill it")).to_be_visible()
+    expect_choice(page, f"{at}/battery_class", "Lithium iron phosphate (LFP)")
+    own.get_by_text("BMS", exact=True).click()
+    page.locator(f"[data-path='{at}/bms_continuous_a']").fill("0")
+    expect(own).to_contain_text("would never give anything")
+    page.locator(f"[data-path='{at}/bms_continuous_a']").fill("150")
+    expect(own.locator("[aria-invalid]")).to_have_count(0)
+
+
+def test_why_not_this_one_and_the_best_within_a_ceiling(page: Page, demo) -> None:
+    demo("pebble", "banks")
+    part(page, "find")
+    page.locator("[data-why]").select_option("tarnmoor-220")
+    answer = page.get_by_role("dialog")
+    expect(answer).to_contain_text("Still 220")
+    expect(answer.locator("[data-check=coupling]")).to_contain_text("are permitted")
+    answer.get_by_role("button", name="Close").click()
+    page.locator("[data-ceiling=money]").fill("120")
+    best = page.locator("[data-within] li").first
+    expect(best).to_contain_text("of the need")
+    page.locator("[data-ceiling=money]").fill("a lot")
+    expect(page.get_by_role("alert")).to_contain_text("“a lot” is not an amount of money")
+
+
+def test_a_meter_and_a_cable_are_read(page: Page, demo) -> None:
+    demo("kittiwake", "banks")
+    part(page, "volts")
+    page.locator("[data-meter-volts]").fill("12,36")
+    expect(page.locator("[data-meter-says]")).to_contain_text("56 to 64 % charged")
+    page.locator("[data-meter-bank]").select_option("lfp")
+    page.locator("[data-meter-volts]").fill("13.18")
+    expect(page.locator("[data-meter-says]")).to_contain_text("a counting shunt can")
+    page.locator("[data-amps]").fill("400")
+    expect(page.locator("[data-curve=gel]")).to_contain_text("At 400 A")
+    part(page, "wiring")
+    page.locator("[data-cable-field=amps]").fill("206")
+    page.locator("[data-cable-field=length]").fill("3 m")
+    expect(page.locator("[data-cable-size]")).to_contain_text("70 mm²")
