@@ -12,12 +12,19 @@ import platform
 import statistics
 import time
 from collections.abc import Callable
+from dataclasses import replace
 from typing import Any
 
 from served import served
 
 from vast_harbor import data
+from vast_harbor.core.battery import BatteryModel
 from vast_harbor.core.evaluate import evaluate
+from vast_harbor.core.packing import cells, lacks, pack
+from vast_harbor.core.stops import days as days_stop
+from vast_harbor.core.stops.checks import run
+from vast_harbor.core.stops.find import search
+from vast_harbor.core.stops.outlook import outlook
 from vast_harbor.formats import rig_file as files
 
 RUNS = 100
@@ -86,11 +93,11 @@ def summary(times: list[float]) -> dict[str, float]:
     return {name: round(value, 1) for name, value in found.items()} | {"runs": len(times)}
 
 
-def timed(work: Callable[[], object]) -> dict[str, float]:
+def timed(work: Callable[[], object], runs: int = RUNS) -> dict[str, float]:
     """Many runs [ms]."""
     work()
     times = []
-    for _ in range(RUNS):
+    for _ in range(runs):
         start = time.perf_counter()
         work()
         times.append((time.perf_counter() - start) * 1000)
@@ -153,6 +160,43 @@ def drag(stop: str) -> dict[str, Any]:
     }
 
 
+def many_models(count: int) -> dict[str, BatteryModel]:
+    """A catalogue of so many models: the shipped ones, each a little longer and heavier than the last."""
+    shipped = list(data.reference().catalogue.values())
+    made = {}
+    for i in range(count):
+        model, by = shipped[i % len(shipped)], i // len(shipped)
+        length = (model.case.length_mm or 300) + 3 * by
+        made[f"m{i}"] = replace(
+            model, id=f"m{i}", kg=model.kg * (1 + by / 100), case=replace(model.case, length_mm=length)
+        )
+    return made
+
+
+def banks(name: str) -> dict[str, dict[str, float]]:
+    """Find banks over a catalogue of 500, with nothing remembered, and all checks of one candidate."""
+    reference = data.reference()
+    plan = files.to_plan(files.read(data.demo_rig(name), reference), reference)
+    assumptions = reference.assumptions(plan.house_rule, plan.overrides)
+    days = days_stop.evaluate(plan, reference, assumptions)
+    models = many_models(500)
+    results = evaluate(plan, reference)
+    build = next(c.build for c in results.banks.candidates if c.build is not None)
+
+    def find() -> None:
+        pack.cache_clear()
+        cells.cache_clear()
+        search(outlook(plan, reference, assumptions, days), models)
+
+    def check() -> None:
+        pack.cache_clear()
+        lacks.cache_clear()
+        cells.cache_clear()
+        run(replace(build))
+
+    return {"find_banks_500_models": timed(find, 30), "all_checks_of_a_candidate": timed(check)}
+
+
 def main() -> None:
     """Measure and print."""
     reference = data.reference()
@@ -165,6 +209,8 @@ def main() -> None:
         "read_a_rig_file": timed(lambda: files.read(large_rig(), reference)),
         "evaluate_30_loads_3_banks": timed(lambda: evaluate(plan, reference)),
         "evaluate_60_loads_4_days_3_banks": timed(lambda: evaluate(large, reference)),
+        "banks_kittiwake": banks("kittiwake"),
+        "banks_long_haul": banks("long-haul"),
         "key_to_figure_30_loads_3_banks": key_to_figure(),
         "drag_60_loads_4_days": drag("day"),
         "slide_60_loads_4_days": drag("need"),

@@ -58,12 +58,9 @@ def what_if(page: Page) -> None:
     page.locator("[data-main]").get_by_text("was").first.wait_for()
 
 
-def label(page: Page) -> None:
-    """Read a label with two ratings."""
-    page.get_by_role("button", name="Read a label first").click()
-    for field, text in (("ah", "100"), ("hours", "20"), ("reserve_minutes", "185"), ("cycles", "600")):
-        page.locator(f"[data-label={field}]").fill(text)
-    page.locator("[data-label-result] dl").wait_for()
+def loaded(page: Page) -> None:
+    """Wait for what is asked for besides the plan."""
+    page.locator("main svg, main canvas").first.wait_for()
 
 
 def waterfall(page: Page) -> None:
@@ -81,9 +78,12 @@ VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
     ("day-sure", "3/day", "day", summary),
     ("need", "3/need", "day", nothing),
     ("what-if", "5/need", "night", what_if),
-    ("label", "4/banks", "day", label),
     ("need-waterfall", "2/need", "day", waterfall),
-    ("banks", "2/banks", "day", nothing),
+    ("banks", "1/banks", "day", nothing),
+    ("banks-find", "4/banks?part=find", "day", loaded),
+    ("banks-locker", "1/banks?part=locker", "day", loaded),
+    ("banks-wiring", "5/banks?part=wiring", "day", loaded),
+    ("banks-volts", "1/banks?part=volts", "day", loaded),
     ("compare", "5/compare", "day", nothing),
     ("compare-pictures", "5/compare", "day", to_pictures),
     ("compare-same-label", "3/compare", "day", same_label),

@@ -7,6 +7,7 @@ import os
 import sqlite3
 import sys
 import tempfile
+from datetime import date
 from pathlib import Path
 
 from platformdirs import user_data_path
@@ -68,7 +69,7 @@ def _compare(args: argparse.Namespace) -> int:
             _fail(f"{problem.path or args.file}: {problem.message}")
         return 2
     style = Style(rig.rig.units, rig.rig.currency)
-    results = evaluate(files.to_plan(rig, reference), reference)
+    results = evaluate(files.to_plan(rig, reference, date.today().isoformat()), reference)
     if args.json:
         print(json.dumps(results_json(results, style), ensure_ascii=False, indent=2))
     else:

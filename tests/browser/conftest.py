@@ -87,3 +87,9 @@ def to_stop(page: Page, stop: str) -> None:
     """Go to a stop by the strip."""
     page.locator(f"[data-stop={stop}]").click()
     page.locator("main h1").wait_for()
+
+
+def bank_part(page: Page, key: str) -> None:
+    """Go to a part of the Banks stop."""
+    page.locator(f"[data-part={key}]").click()
+    expect(page.locator(f"[data-part={key}]")).to_have_attribute("aria-current", "page")

@@ -19,7 +19,8 @@ def row(page: Page, key: str, column: int):
 def test_a_quoted_price_and_an_extra_change_what_a_cycle_costs(page: Page, demo) -> None:
     demo("mulga", "banks")
     card = page.locator("[data-candidate=lfp]")
-    card.get_by_label("Price of one, as quoted to you").fill("500")
+    card.get_by_text("Quote, extras, steps").click()
+    card.get_by_label("Price of one, as quoted").fill("500")
     # Four Keel 200 at 500 each.
     expect(card.get_by_role("button", name="Batteries:")).to_have_text("Batteries: A$2\u202f000")
     had = card.get_by_label("What must be bought besides").count()

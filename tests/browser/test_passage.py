@@ -5,7 +5,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from browser.conftest import expect_choice, figure
+from browser.conftest import bank_part, expect_choice, figure
 
 
 def add_load(page: Page, name: str, draw: str, hours: str) -> None:
@@ -49,12 +49,14 @@ def test_a_rig_from_nothing_to_the_comparison_and_found_again(page: Page) -> Non
         before = page.locator("[data-candidate]").count()
         page.locator("[data-candidate]").first.get_by_role("button", name=re.compile("^Take down")).click()
         expect(page.locator("[data-candidate]")).to_have_count(before - 1)
+    bank_part(page, "batteries")
     page.get_by_role("tab", name=re.compile("AGM")).click()
     page.get_by_role("button", name="Put up Tarnmoor Still 220").click()
     page.get_by_role("tab", name=re.compile("lithium", re.I)).click()
     page.get_by_role("button", name="Put up Ostrel Keel 200").click()
-    expect(page.locator("[data-candidate]")).to_have_count(2)
     expect(figure(page, "banks")).to_have_text("2 candidates")
+    bank_part(page, "cards")
+    expect(page.locator("[data-candidate]")).to_have_count(2)
 
     page.locator("main h1").click()
     page.keyboard.press("5")

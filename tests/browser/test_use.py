@@ -5,7 +5,10 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
+from browser.conftest import bank_part
+
 STOPS = ("rig", "day", "need", "banks", "compare")
+PARTS = ("find", "locker", "wiring", "volts", "batteries")
 AXE = Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 
 
@@ -114,8 +117,9 @@ def test_bank_follows_the_need_until_it_is_stepped(page: Page, demo) -> None:
 
 def test_own_battery_that_cannot_make_the_voltage_says_so(page: Page, demo) -> None:
     demo("pebble", "banks")
+    bank_part(page, "batteries")
     page.get_by_role("button", name="Enter a battery from its label").click()
-    own = page.locator("[data-own=own-1]")
+    own = page.locator("[data-own=own-2]")
     own.get_by_label("Class").select_option("agm")
     own.get_by_label("Volts").fill("7")
     expect(own.get_by_role("alert")).to_contain_text("7 V is not a voltage that AGM comes in")
@@ -129,9 +133,10 @@ def test_own_battery_that_cannot_make_the_voltage_says_so(page: Page, demo) -> N
 def test_no_page_scrolls_sideways(page: Page, demo, width) -> None:
     page.set_viewport_size({"width": width, "height": 844})
     demo("long-haul", "rig")
-    for stop in STOPS:
+    for stop in (*STOPS, *(f"banks?part={part}" for part in PARTS)):
         page.goto(page.url.rsplit("/", 1)[0] + f"/{stop}")
         page.locator("main h1").wait_for()
+        page.wait_for_load_state("networkidle")
         if stop == "compare":
             page.get_by_role("switch").click()
         assert page.evaluate("document.documentElement.scrollWidth") <= width, stop

@@ -72,7 +72,7 @@ def test_the_nameplate_comes_out_exactly_and_the_rest_nearly(ratings) -> None:
 
 
 def test_two_capacities_of_a_sealed_battery_foretell_the_others(reference) -> None:
-    # Typical of the class (docs/method/rate-and-voltage.md): 20 h 100, 10 h 94, 5 h 85, 2 h 70, 1 h 61,
+    # Typical of the class (docs/method.md): 20 h 100, 10 h 94, 5 h 85, 2 h 70, 1 h 61,
     # 30 min 49. Told the first and the fifth. The model is low in the middle and, as its available well is
     # there at once, high where the discharge takes less than an hour.
     wells = fit(((100.0, 20.0), (61.0, 1.0)), 1.1)

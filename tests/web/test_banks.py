@@ -53,7 +53,7 @@ def test_why_not_tells_every_reason(client, demo) -> None:
 
 def test_a_ceiling_in_place_of_the_need(client, demo) -> None:
     path, _ = demo("mulga")
-    view = client.get(f"{path}/find", query_string={"money": "2000"}).get_json()
+    view = client.get(f"{path}/find", query_string={"money": "1300"}).get_json()
     assert view["ceiling"] and view["within"][0]["covered"].endswith("%")
     assert any("one more string" in w["later"] for w in view["within"])
     wrong = client.get(f"{path}/find", query_string={"money": "lots"})

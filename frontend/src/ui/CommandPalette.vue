@@ -26,6 +26,13 @@ const reference = useReference()
 const { add } = useLoads()
 const query = ref('')
 const MOST = 12
+const BANK_PARTS = [
+  ['find', 'Find banks in the whole catalogue'],
+  ['locker', 'Stand a bank into the locker'],
+  ['wiring', 'Draw the wiring of a bank; size a cable and fuse'],
+  ['volts', 'Read a meter; volts to act on'],
+  ['batteries', 'Enter a battery; the catalogue'],
+] as const
 
 const go = (stop: string) => router.push({ name: 'rig', params: { id: plan.rig!.id, stop } })
 
@@ -47,6 +54,12 @@ const commands = computed<Command[]>(() => {
       name: `Go to ${STOP_NAMES[s]}`,
       hint: String(i + 1),
       run: () => go(s),
+    })),
+    ...BANK_PARTS.map(([part, name]) => ({
+      name,
+      hint: '',
+      run: () =>
+        router.push({ name: 'rig', params: { id: plan.rig!.id, stop: 'banks' }, query: { part } }),
     })),
     { name: 'Go to Harbor, all rigs', hint: '0', run: () => router.push('/') },
     { name: 'Read a battery label', hint: '', run: () => (ui.labelShown = true) },

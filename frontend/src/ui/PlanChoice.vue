@@ -42,7 +42,10 @@ function choose(event: Event) {
       :id="id"
       ref="select"
       class="field"
-      :aria-describedby="problem ? `${id}-problem` : undefined" :data-path="path" @change="choose">
+      :aria-describedby="problem ? `${id}-problem` : undefined"
+      :data-path="path"
+      @change="choose"
+    >
       <option
         v-for="o in options"
         :key="String(o.value)"
@@ -52,7 +55,12 @@ function choose(event: Event) {
         {{ o.name }}
       </option>
     </select>
-    <p v-if="problem" :id="`${id}-problem`" class="mt-1 text-sm leading-snug text-stop" role="alert">
+    <p
+      v-if="problem"
+      :id="`${id}-problem`"
+      class="mt-1 text-sm leading-snug text-stop"
+      role="alert"
+    >
       {{ problem }}
     </p>
   </div>

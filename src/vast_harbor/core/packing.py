@@ -80,10 +80,20 @@ def _takes(size: Size, pose: str) -> Size:
 
 
 @lru_cache(maxsize=20_000)
-def _cells(
+def cells(
     length: float, width: float, a: float, b: float, most: int, depth: int
 ) -> tuple[tuple[float, float, bool], ...]:
-    """Corners of up to ``most`` rectangles a × b, turned or not, in a floor: blocks cut off it in turn."""
+    """Corners of rectangles a × b in a floor, turned or not: blocks are cut off it in turn.
+
+    Args:
+        length, width: of the floor [mm].
+        a, b: of a rectangle, its gap included [mm].
+        most: more than so many are not wanted.
+        depth: how many times a rest may be parted again.
+
+    Returns:
+        (x, y, turned) of each [mm].
+    """
     best: tuple[tuple[float, float, bool], ...] = ()
     for turned, (p, q) in ((False, (a, b)), (True, (b, a))):
         columns, rows = int((length + 1e-6) // p), int((width + 1e-6) // q)
@@ -100,13 +110,13 @@ def _cells(
             return best
         for i in range(1, columns + 1):
             block = [(k * p, j * q, turned) for k in range(i) for j in range(rows)]
-            rest = _cells(length - i * p, width, a, b, most, depth - 1)
+            rest = cells(length - i * p, width, a, b, most, depth - 1)
             found = block + [(x + i * p, y, t) for x, y, t in rest]
             if len(found) > len(best):
                 best = tuple(found[:most])
         for j in range(1, rows + 1):
             block = [(i * p, k * q, turned) for i in range(columns) for k in range(j)]
-            rest = _cells(length, width - j * q, a, b, most, depth - 1)
+            rest = cells(length, width - j * q, a, b, most, depth - 1)
             found = block + [(x, y + j * q, t) for x, y, t in rest]
             if len(found) > len(best):
                 best = tuple(found[:most])
@@ -125,7 +135,7 @@ def _place(room: Size, size: Size, allowed: Sequence[str], count: int, compartme
             continue
         if (along + GAP_MM) * (across + GAP_MM) * (len(best) + 1) > floor[0] * floor[1]:
             continue
-        cells = _cells(
+        found = cells(
             round(floor[0], 3),
             round(floor[1], 3),
             round(along + GAP_MM, 3),
@@ -133,8 +143,8 @@ def _place(room: Size, size: Size, allowed: Sequence[str], count: int, compartme
             count,
             2,
         )
-        if len(cells) > len(best):
-            best = [Place(compartment, x + SIDE_MM, y + SIDE_MM, pose, turned) for x, y, turned in cells]
+        if len(found) > len(best):
+            best = [Place(compartment, x + SIDE_MM, y + SIDE_MM, pose, turned) for x, y, turned in found]
         if len(best) >= count:
             break
     return best

@@ -120,7 +120,7 @@ def list_rigs() -> Response:
     with database().reading() as db:
         for stored in rigs.listed(db):
             rig = files.read(stored.document, reference)
-            results = evaluate(files.to_plan(rig, reference), reference)
+            results = evaluate(files.to_plan(rig, reference, current_app.config["TODAY"]()), reference)
             style = style_of(rig)
             cards.append(
                 CardView(

@@ -281,8 +281,9 @@ def _margin(check: Check, style: Style) -> FigureView | None:
     """What is left, or lacks, without a sign: the words beside it say which."""
     if check.margin is None:
         return None
-    view = figure_view(check.margin, style)
-    return FigureView.of(key=view.key, text=view.text.lstrip("−+"), value=view.value, was=None)
+    value = check.margin.number
+    text = style.text(abs(value), check.margin.unit.removeprefix("±"))
+    return FigureView.of(key=check.margin.key, text=text, value=value, was=None)
 
 
 def check_view(check: Check, style: Style) -> CheckView:

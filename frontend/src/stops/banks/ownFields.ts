@@ -103,7 +103,7 @@ export const GROUPS: OwnGroup[] = [
           { value: 'one_end', name: 'At one end' },
         ],
       },
-      { key: 'ingress', name: 'Ingress class', words: true, empty: 'IP65' },
+      { key: 'ingress', name: 'Ingress protection', words: true, empty: 'IP65' },
     ],
   },
   {

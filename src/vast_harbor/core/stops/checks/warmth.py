@@ -1,8 +1,9 @@
 """Temperatures for charging, use and storage, and what may be done about a cold place (part of Banks)."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
+from typing import Any
 
-from vast_harbor.core.climate import LIVING, OUTSIDE
+from vast_harbor.core.climate import LIVING
 from vast_harbor.core.stops.checks.check import CARE, STOP, Build, Check, Remedy
 from vast_harbor.core.temperature import FREEZING_MARGIN_K, freezing_point_c
 from vast_harbor.core.workings import REFERENCE, Figure, Sentence, computed
@@ -142,14 +143,12 @@ def _remedies(build: Build) -> tuple[Remedy, ...]:
         "{T} + {ΔT}", {"T": build.coldest, "ΔT": gain},
     )  # fmt: skip
     enough = warmer.number >= build.bank.model.charge_c[0]
-    if plan.battery_c is not None or plan.place == OUTSIDE:
-        out.append(
-            Remedy(
-                "box", "An insulated box: some degrees warmer while it is used"
-                + (", enough here." if enough else ", not enough here."), price,
-                ({"op": "replace", "path": "/rig/battery_c", "value": round(warmer.number, 1)},),
-            )
-        )  # fmt: skip
+    out.append(
+        Remedy(
+            "box", "An insulated box: some degrees warmer while it is used"
+            + (", enough here." if enough else ", not enough here."), price, _on_cold_days(build, gain.number),
+        )
+    )  # fmt: skip
     out += _models(build)
     out.append(
         Remedy(
@@ -173,9 +172,10 @@ def _indoors(build: Build, room: Figure) -> Remedy:
             "· {P_m}",
         {"L": length, "P_m": per_m}, "Both ways",
     )  # fmt: skip
-    edits: list[dict[str, object]] = [{"op": "replace", "path": "/rig/place", "value": LIVING}]
+    edits: list[Mapping[str, Any]] = [{"op": "replace", "path": "/rig/place", "value": LIVING}]
     if plan.battery_c is not None:
         edits.append({"op": "replace", "path": "/rig/battery_c", "value": None})
+    edits += _on_cold_days(build, None)
     longer = build.assumptions.value("main_cable_m") + metres
     edits.append({"op": "add", "path": "/plan/overrides/main_cable_m", "value": longer})
     return Remedy(
@@ -184,6 +184,18 @@ def _indoors(build: Build, room: Figure) -> Remedy:
         price,
         tuple(edits),
     )
+
+
+def _on_cold_days(build: Build, gain: float | None) -> tuple[Mapping[str, Any], ...]:
+    """Warmer by so much on every day too cold for charging [K]; without a gain what is stated goes."""
+    least = build.bank.model.charge_c[0]
+    out = []
+    for day in build.used_days:
+        if day.battery_c.number < least and (gain is not None or day.type.battery_c is not None):
+            value = None if gain is None else round(day.battery_c.number + gain, 1)
+            path = f"{build.plan.type_path(day.type)}/battery_c"
+            out.append({"op": "replace", "path": path, "value": value})
+    return tuple(out)
 
 
 def _models(build: Build) -> Iterator[Remedy]:
