@@ -77,7 +77,6 @@ VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
     ("day-sheet", "5/day", "day", sheet),
     ("day-sure", "3/day", "day", summary),
     ("need", "3/need", "day", nothing),
-    ("what-if", "5/need", "night", what_if),
     ("need-waterfall", "2/need", "day", waterfall),
     ("banks", "1/banks", "day", nothing),
     ("banks-find", "4/banks?part=find", "day", loaded),
@@ -89,6 +88,8 @@ VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
     ("compare-same-label", "3/compare", "day", same_label),
     ("workings-night", "5/compare", "night", workings),
     ("day-phone", "4/day", "day", nothing),
+    # Last: what it tries stays with the rig.
+    ("what-if", "5/need", "night", what_if),
 ]
 
 

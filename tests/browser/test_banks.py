@@ -14,8 +14,8 @@ def card(page: Page, key: str):
 
 
 def test_cells_too_wide_for_the_locker_give_way_to_a_bank_that_fits(page: Page, demo, tmp_path) -> None:
-    # Long Haul has 24 V. Twelve 2 V cells, 262 × 181 × 430 mm: a row of seven across and one of five along want
-    # 262 + 181 + 5 + 50 = 498 mm of width, the locker has 450.
+    # Long Haul has 24 V. Twelve 2 V cells, 262 × 181 × 430 mm: a row of seven across and one of five along
+    # want 262 + 181 + 5 + 50 = 498 mm of width, the locker has 450.
     demo("long-haul", "rig")
     page.locator("[data-path='/rig/locker_width']").fill("45 cm")
     page.locator("[data-path='/rig/locker_height']").fill("520")

@@ -144,9 +144,10 @@ def _tell_what_was(view: RigView, base: dict[str, Figure], base_strip: list[Stri
 def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
     """The strip: each stop with its one live figure."""
     need, columns = results.need, results.compare.columns
+    fit = [c for c in columns if not c.stopped]
     nights = "overnight" if results.plan.overnight else f"for {style.text(need.nights.value, 'nights')}"
     best = min(
-        (c for c in columns if c.cost["per_cycle"].value is not None),
+        (c for c in fit or columns if c.cost["per_cycle"].value is not None),
         key=lambda c: c.cost["per_cycle"].number,
         default=None,
     )

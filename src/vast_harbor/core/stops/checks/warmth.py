@@ -187,7 +187,7 @@ def _indoors(build: Build, room: Figure) -> Remedy:
 
 
 def _on_cold_days(build: Build, gain: float | None) -> tuple[Mapping[str, Any], ...]:
-    """Warmer by so much on every day too cold for charging [K]; without a gain what is stated goes."""
+    """Warmer by so much on every day too cold for charging [K]; else what is stated goes."""
     least = build.bank.model.charge_c[0]
     out = []
     for day in build.used_days:
