@@ -143,12 +143,9 @@ def _remedies(build: Build) -> tuple[Remedy, ...]:
         "{T} + {ΔT}", {"T": build.coldest, "ΔT": gain},
     )  # fmt: skip
     enough = warmer.number >= build.bank.model.charge_c[0]
-    out.append(
-        Remedy(
-            "box", "An insulated box: some degrees warmer while it is used"
-            + (", enough here." if enough else ", not enough here."), price, _on_cold_days(build, gain.number),
-        )
-    )  # fmt: skip
+    says = "An insulated box: some degrees warmer while it is used, "
+    says += "enough here." if enough else "not enough here."
+    out.append(Remedy("box", says, price, _on_cold_days(build, gain.number)))
     out += _models(build)
     out.append(
         Remedy(
