@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import type { CandidateView } from '@/api/client'
-import SeverityMark from '@/ui/SeverityMark.vue'
-import { Check, HelpCircle } from '@lucide/vue'
 import { computed } from 'vue'
 import CheckList from './CheckList.vue'
+import VerdictMark from './VerdictMark.vue'
 
 const props = defineProps<{ candidate: CandidateView }>()
 const ORDER = ['stop', 'care', 'note', 'unknown', 'ok']
@@ -35,14 +34,7 @@ const rest = computed(() =>
     <p class="flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
       <span class="eyebrow">Checks</span>
       <span v-for="c in counts" :key="c.verdict" class="flex items-center gap-1">
-        <Check v-if="c.verdict === 'ok'" :size="15" class="text-sea" aria-hidden="true" />
-        <HelpCircle
-          v-else-if="c.verdict === 'unknown'"
-          :size="15"
-          class="text-soft"
-          aria-hidden="true"
-        />
-        <SeverityMark v-else :severity="c.verdict" class="scale-90" />
+        <VerdictMark :verdict="c.verdict" class="scale-90" />
         {{ c.count }} {{ NAMES[c.verdict] }}
       </span>
     </p>

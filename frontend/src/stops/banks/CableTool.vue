@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { api, problemsOf, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
+import ToolField from '@/ui/ToolField.vue'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 
 const plan = usePlan()
@@ -44,24 +45,15 @@ watch(
       <h2 class="text-xl">Any cable and its fuse</h2>
       <p class="text-pretty text-soft">For a charger, a windlass, an inverter: what carries it.</p>
       <div class="mt-3 grid grid-cols-2 gap-3">
-        <label v-for="f in FIELDS" :key="f.key">
-          <span class="eyebrow mb-1 block"
-            >{{ f.name }}<template v-if="f.unit">, {{ f.unit }}</template></span
-          >
-          <input
-            v-model="wanted[f.key]"
-            class="field"
-            autocomplete="off"
-            :data-cable-field="f.key"
-            :aria-invalid="problems[f.key] ? 'true' : undefined"
-          />
-          <span
-            v-if="problems[f.key]"
-            class="mt-1 block text-sm leading-snug text-stop"
-            role="alert"
-            >{{ problems[f.key] }}</span
-          >
-        </label>
+        <ToolField
+          v-for="f in FIELDS"
+          :key="f.key"
+          v-model="wanted[f.key]"
+          :label="f.name"
+          :unit="f.unit"
+          :problem="problems[f.key]"
+          :data="f.key"
+        />
         <label class="col-span-2 flex items-center gap-2">
           <input v-model="wanted.clad" type="checkbox" class="size-4.5 accent-sea" /> Copper-clad
           aluminium, not copper

@@ -2,6 +2,7 @@
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
+import ToolField from '@/ui/ToolField.vue'
 import { Plus } from '@lucide/vue'
 import { computed, ref } from 'vue'
 import { useAsked } from './useAsked'
@@ -33,32 +34,20 @@ const locker = computed(() => plan.document.rig.locker_length !== null)
       Instead of the need: what can be had for so much money, weight or space, and how far it goes.
     </p>
     <div class="mt-3 grid grid-cols-2 gap-3">
-      <label>
-        <span class="eyebrow mb-1 block">At most, {{ plan.rig!.units.currency }}</span>
-        <input
-          v-model="money"
-          class="field"
-          autocomplete="off"
-          data-ceiling="money"
-          :aria-invalid="problem('/money') ? 'true' : undefined"
-        />
-        <span v-if="problem('/money')" class="mt-1 block text-sm text-stop" role="alert">{{
-          problem('/money')
-        }}</span>
-      </label>
-      <label>
-        <span class="eyebrow mb-1 block">At most, {{ plan.rig!.units.weight }}</span>
-        <input
-          v-model="kg"
-          class="field"
-          autocomplete="off"
-          data-ceiling="kg"
-          :aria-invalid="problem('/kg') ? 'true' : undefined"
-        />
-        <span v-if="problem('/kg')" class="mt-1 block text-sm text-stop" role="alert">{{
-          problem('/kg')
-        }}</span>
-      </label>
+      <ToolField
+        v-model="money"
+        label="At most"
+        :unit="plan.rig!.units.currency"
+        :problem="problem('/money')"
+        data="money"
+      />
+      <ToolField
+        v-model="kg"
+        label="At most"
+        :unit="plan.rig!.units.weight"
+        :problem="problem('/kg')"
+        data="kg"
+      />
       <label v-if="locker" class="col-span-2 flex items-center gap-2">
         <input v-model="space" type="checkbox" class="size-4.5 accent-sea" /> It must fit the locker
       </label>

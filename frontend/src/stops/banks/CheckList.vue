@@ -3,8 +3,8 @@ import type { Operation, Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
 import SentenceText from '@/ui/SentenceText.vue'
-import SeverityMark from '@/ui/SeverityMark.vue'
-import { Check, FlaskConical, HelpCircle } from '@lucide/vue'
+import { FlaskConical } from '@lucide/vue'
+import VerdictMark from './VerdictMark.vue'
 
 defineProps<{ checks: Schemas['CheckView'][]; plain?: boolean }>()
 const plan = usePlan()
@@ -28,19 +28,7 @@ async function attempt(name: string, remedy: Schemas['RemedyView']) {
       :data-check="c.code"
       :data-verdict="c.verdict"
     >
-      <Check
-        v-if="c.verdict === 'ok'"
-        :size="18"
-        class="mt-0.5 shrink-0 text-sea"
-        aria-label="Passes"
-      />
-      <HelpCircle
-        v-else-if="c.verdict === 'unknown'"
-        :size="18"
-        class="mt-0.5 shrink-0 text-soft"
-        aria-label="Not known yet"
-      />
-      <SeverityMark v-else :severity="c.verdict" class="mt-0.5 shrink-0" />
+      <VerdictMark :verdict="c.verdict" class="mt-0.5 shrink-0" />
       <div class="min-w-0 grow">
         <p class="flex flex-wrap items-baseline justify-between gap-x-3">
           <span class="font-semibold">{{ c.name }}</span>

@@ -36,6 +36,10 @@ const shown = computed(() => (all.value ? (answer.value?.found ?? []) : front.va
         shows the best that can be had all the same.</template
       >
     </p>
+    <p v-if="answer.found.length" class="max-w-3xl text-pretty text-soft">
+      Money is without what must be bought besides, such as a charger for another chemistry: put one
+      up to add that.
+    </p>
     <div
       v-if="answer.found.length"
       class="mt-5 grid gap-6 lg:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]"

@@ -3,6 +3,7 @@ import { api, problemsOf, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
 import { useUi } from '@/stores/ui'
+import ToolField from '@/ui/ToolField.vue'
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { computed, reactive, ref, watch } from 'vue'
 
@@ -79,25 +80,16 @@ async function read() {
               </option>
             </select>
           </label>
-          <label v-for="f in FIELDS" :key="f.key" class="min-w-0">
-            <span class="eyebrow mb-1 block"
-              >{{ f.name }}<template v-if="f.unit">, {{ f.unit }}</template></span
-            >
-            <input
-              v-model="label[f.key]"
-              class="field"
-              autocomplete="off"
-              :data-label="f.key"
-              :placeholder="f.hint"
-              :aria-invalid="problems[f.key] ? 'true' : undefined"
-            />
-            <span
-              v-if="problems[f.key]"
-              class="mt-1 block text-sm leading-snug text-stop"
-              role="alert"
-              >{{ problems[f.key] }}</span
-            >
-          </label>
+          <ToolField
+            v-for="f in FIELDS"
+            :key="f.key"
+            v-model="label[f.key]"
+            :label="f.name"
+            :unit="f.unit"
+            :hint="f.hint"
+            :problem="problems[f.key]"
+            :data="f.key"
+          />
         </div>
         <div aria-live="polite" data-label-result>
           <dl v-if="result" class="divide-y divide-line">

@@ -2,13 +2,13 @@
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import SentenceText from '@/ui/SentenceText.vue'
-import SeverityMark from '@/ui/SeverityMark.vue'
-import { Check, RotateCw, Wand2 } from '@lucide/vue'
+import { RotateCw, Wand2 } from '@lucide/vue'
 import { computed, ref } from 'vue'
 import BankPicker from './BankPicker.vue'
 import LockerRoom from './LockerRoom.vue'
 import { useAsked } from './useAsked'
 import { useOneBank } from './useOneBank'
+import VerdictMark from './VerdictMark.vue'
 import { useBoxes } from './useBoxes'
 
 const plan = usePlan()
@@ -52,8 +52,7 @@ function place(number: number) {
     </div>
     <template v-else-if="answer">
       <p class="mt-5 flex items-start gap-2 text-lg leading-snug" data-locker-says>
-        <Check v-if="answer.verdict === 'ok'" :size="22" class="mt-0.5 shrink-0 text-sea" />
-        <SeverityMark v-else :severity="answer.verdict" class="mt-1 shrink-0" />
+        <VerdictMark :verdict="answer.verdict" class="mt-1 shrink-0" />
         <SentenceText :tokens="answer.says" />
       </p>
       <p class="text-soft">

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
 import { computed, ref } from 'vue'
+import LockerBox from './LockerBox.vue'
 import type { Box } from './useBoxes'
 
 const props = defineProps<{
@@ -24,6 +25,7 @@ const edge = computed(() => Math.max(props.room.length, props.room.width, props.
 const frame = (height: number) =>
   `${-edge.value} ${-edge.value} ${props.room.length + 2 * edge.value} ${height + 2 * edge.value}`
 const type = computed(() => Math.max(22, Math.min(60, props.room.length / 22)))
+const colour = computed(() => `var(--chem-${props.batteryClass})`)
 const held = ref<{ number: number; dx: number; dy: number; moved: boolean } | null>(null)
 
 function at(event: PointerEvent): { x: number; y: number } {
@@ -157,36 +159,26 @@ const behind = computed(() => [...props.boxes].sort((a, b) => a.y - b.y))
             @focus="$emit('pick', b.number)"
             @keydown="key($event, b)"
           >
-            <rect
+            <LockerBox
               :x="b.x"
               :y="b.y"
               :width="b.length"
               :height="b.width"
-              rx="6"
-              fill="var(--sheet)"
-              :stroke="b.wrong ? 'var(--stop)' : `var(--chem-${batteryClass})`"
-              :stroke-width="picked === b.number ? 5 : 2.5"
-              :stroke-dasharray="b.wrong ? '9 5' : undefined"
-              vector-effect="non-scaling-stroke"
-            />
-            <circle
-              v-for="(t, i) in terminals(b)"
-              :key="i"
-              :cx="t.x"
-              :cy="t.y"
-              :r="type * 0.28"
-              :fill="i ? 'var(--stop)' : 'var(--sea)'"
-            />
-            <text
-              :x="b.x + b.length / 2"
-              :y="b.y + b.width / 2 + type * 0.35"
-              text-anchor="middle"
-              :font-size="type"
-              fill="var(--ink)"
-              font-weight="600"
+              :number="b.number"
+              :size="type"
+              :colour="colour"
+              :picked="picked === b.number"
+              :wrong="b.wrong !== ''"
             >
-              {{ b.number }}
-            </text>
+              <circle
+                v-for="(t, i) in terminals(b)"
+                :key="i"
+                :cx="t.x"
+                :cy="t.y"
+                :r="type * 0.28"
+                :fill="i ? 'var(--stop)' : 'var(--sea)'"
+              />
+            </LockerBox>
           </g>
         </svg>
       </figure>
@@ -221,27 +213,17 @@ const behind = computed(() => [...props.boxes].sort((a, b) => a.y - b.y))
               stroke-dasharray="5 5"
               vector-effect="non-scaling-stroke"
             />
-            <rect
+            <LockerBox
               :x="b.x"
               :y="room.height - b.height"
               :width="b.length"
               :height="b.height"
-              rx="6"
-              fill="var(--sheet)"
-              :stroke="b.wrong ? 'var(--stop)' : `var(--chem-${batteryClass})`"
-              :stroke-width="picked === b.number ? 5 : 2.5"
-              vector-effect="non-scaling-stroke"
+              :number="b.number"
+              :size="type"
+              :colour="colour"
+              :picked="picked === b.number"
+              :wrong="b.wrong !== ''"
             />
-            <text
-              :x="b.x + b.length / 2"
-              :y="room.height - b.height / 2 + type * 0.35"
-              text-anchor="middle"
-              :font-size="type"
-              fill="var(--ink)"
-              font-weight="600"
-            >
-              {{ b.number }}
-            </text>
           </g>
         </svg>
         <p class="mt-1 text-sm text-soft">

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { api, problemsOf, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
+import ToolField from '@/ui/ToolField.vue'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 
 const plan = usePlan()
@@ -62,32 +63,21 @@ const high = computed(() => (answer.value?.high ?? 1) * 100)
             <option v-for="s in STATES" :key="s.key" :value="s.key">{{ s.name }}</option>
           </select>
         </label>
-        <label>
-          <span class="eyebrow mb-1 block">It shows, V</span>
-          <input
-            v-model="seen.volts"
-            class="field"
-            autocomplete="off"
-            data-meter-volts
-            :aria-invalid="problems.volts ? 'true' : undefined"
-          />
-          <span v-if="problems.volts" class="mt-1 block text-sm text-stop" role="alert">{{
-            problems.volts
-          }}</span>
-        </label>
-        <label v-if="seen.state === 'loaded'">
-          <span class="eyebrow mb-1 block">at, A</span>
-          <input
-            v-model="seen.amps"
-            class="field"
-            autocomplete="off"
-            data-meter-amps
-            :aria-invalid="problems.amps ? 'true' : undefined"
-          />
-          <span v-if="problems.amps" class="mt-1 block text-sm text-stop" role="alert">{{
-            problems.amps
-          }}</span>
-        </label>
+        <ToolField
+          v-model="seen.volts"
+          label="It shows"
+          unit="V"
+          :problem="problems.volts"
+          data="volts"
+        />
+        <ToolField
+          v-if="seen.state === 'loaded'"
+          v-model="seen.amps"
+          label="at"
+          unit="A"
+          :problem="problems.amps"
+          data="amps"
+        />
       </div>
     </div>
     <div aria-live="polite" data-meter-says>

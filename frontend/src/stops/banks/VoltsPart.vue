@@ -3,6 +3,7 @@ import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import SentenceText from '@/ui/SentenceText.vue'
+import ToolField from '@/ui/ToolField.vue'
 import { computed, ref } from 'vue'
 import ActsTable from './ActsTable.vue'
 import BankPicker from './BankPicker.vue'
@@ -53,18 +54,15 @@ const curves = computed(() => answer.value?.curves.filter((c) => pair.value.incl
     </p>
     <BankPicker :banks="built" :chosen="pair" label="Banks to look at" @choose="choose" />
     <div class="mt-4 flex flex-wrap items-end gap-4">
-      <label class="w-44">
-        <span class="eyebrow mb-1 block">Steady current, A</span>
-        <input
-          v-model="amps"
-          class="field"
-          autocomplete="off"
-          data-amps
-          :placeholder="answer ? `${answer.current}, the hardest load` : ''"
-          :aria-invalid="problem ? 'true' : undefined"
-        />
-      </label>
-      <p v-if="problem" class="pb-2 text-stop" role="alert">{{ problem }}</p>
+      <ToolField
+        v-model="amps"
+        class="w-52"
+        label="Steady current"
+        unit="A"
+        :hint="answer ? `${answer.current}, the hardest load` : ''"
+        :problem="problem"
+        data="current"
+      />
     </div>
     <ul class="mt-3 space-y-1.5">
       <li v-for="c in curves" :key="c.id" class="flex gap-2 leading-snug" :data-curve="c.id">

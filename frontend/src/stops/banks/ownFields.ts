@@ -1,3 +1,5 @@
+import { TERMINALS } from './terminals'
+
 /** The fields of a battery that the owner enters, as the form shows them. */
 
 export interface Own {
@@ -33,19 +35,6 @@ export interface OwnGroup {
   when?: string
   fields: Own[]
 }
-
-const TERMINALS = [
-  { value: '', name: 'Not known' },
-  ...[
-    'tapered posts',
-    'M6 threads',
-    'M8 threads',
-    'M10 threads',
-    'M8 studs',
-    'flags',
-    'sockets',
-  ].map((t) => ({ value: t, name: t[0]!.toUpperCase() + t.slice(1) })),
-]
 
 export const LABEL: Own[] = [
   { key: 'unit_v', name: 'Volts', unit: 'V' },

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { TERMINALS } from '@/stops/banks/terminals'
 import { usePlan } from '@/stores/plan'
 import PlanCheck from '@/ui/PlanCheck.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
@@ -8,16 +9,6 @@ import { computed } from 'vue'
 const plan = usePlan()
 const rig = computed(() => plan.document.rig)
 const area = computed(() => (rig.value.units === 'us' ? 'sq in' : 'cm²'))
-const LUGS = [
-  '',
-  'tapered posts',
-  'M6 threads',
-  'M8 threads',
-  'M10 threads',
-  'M8 studs',
-  'flags',
-  'sockets',
-].map((t) => ({ value: t, name: t ? t[0]!.toUpperCase() + t.slice(1) : 'Not known' }))
 </script>
 
 <template>
@@ -58,7 +49,7 @@ const LUGS = [
       path="/rig/lugs"
       label="Its lugs are for"
       :value="rig.lugs as string"
-      :options="LUGS"
+      :options="TERMINALS"
     />
     <PlanField
       path="/rig/charge_a"
