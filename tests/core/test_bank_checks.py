@@ -6,7 +6,7 @@ from dataclasses import replace
 import pytest
 
 from vast_harbor import data
-from vast_harbor.core.datasheet import CUT_OFFS, EXTERNAL_BMS, Portable, Used
+from vast_harbor.core.datasheet import CUT_OFFS, EXTERNAL_BMS, Portable, Proof, Used
 from vast_harbor.core.display import Style
 from vast_harbor.core.gas import air_flow, gassing_ma, opening_cm2, spark_distance_mm
 from vast_harbor.core.loads import AC, DC, Inverter, Load
@@ -386,6 +386,24 @@ def test_doubt_widens_ranges_and_leaves_the_middle(look, evaluated) -> None:
     assert (at["quenby-280"].low, at["quenby-280"].high) == pytest.approx((959, 1286))
     assert (at["skerry-280"].low, at["skerry-280"].high) == pytest.approx((540 - 65 * 1.6, 540 + 97 * 1.6))
     assert at["skerry-280"].value == 540
+
+
+def test_doubt_of_a_life_spans_its_middle(evaluated) -> None:
+    # One of grade A and the same with nothing to back it up: the same years, and 1.6 times as wide a range.
+    sure = CATALOGUE["quenby-280"]
+    unsure = replace(sure, id="unsure", own=True, proof=Proof(), bms=replace(sure.bms, peak_a=None))
+    assert (sure.grade, unsure.grade) == ("A", "C")
+    pair = (Candidate("a", "lfp", sure.id, 1, 2), Candidate("c", "lfp", "unsure", 1, 2))
+    columns = evaluated((LAMP,), models={**CATALOGUE, "unsure": unsure}, candidates=pair).compare.columns
+    a, c = (column.life for column in columns)
+    for name in ("design_cycles", "years_likely"):
+        assert a[name].value == pytest.approx(c[name].value)
+        assert c[name].low < a[name].low < a[name].value < a[name].high < c[name].high
+    # LFP: 2000 to 6000 about 3500, so N · 2000/3500 to N · 6000/3500; 1.6 times as far from the middle.
+    n = a["design_cycles"]
+    assert (n.low, n.high) == pytest.approx((n.value * 2000 / 3500, n.value * 6000 / 3500))
+    wide = c["design_cycles"]
+    assert wide.value - wide.low == pytest.approx(1.6 * (n.value - n.low))
 
 
 def used(**past):

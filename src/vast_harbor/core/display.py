@@ -195,6 +195,8 @@ class Style:
         if unit in ("Wh", "W") and abs(value) >= (1000 if unit == "Wh" else 10_000):
             kilo = value / 1000
             return f"{group(kilo, digits_for(kilo, 3))} k{unit}"
+        if unit == "A" and abs(value) >= 10_000:
+            return f"{group(value / 1000, 1)} kA"
         if unit in ("1/year", "%"):
             percent = value * 100
             digits = 0 if abs(percent) >= 10 else 1

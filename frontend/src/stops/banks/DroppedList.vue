@@ -2,6 +2,7 @@
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import { X } from '@lucide/vue'
 import { ref, shallowRef } from 'vue'
 import CheckList from './CheckList.vue'
 
@@ -9,6 +10,7 @@ defineProps<{ dropped: Schemas['DroppedView'][] }>()
 const plan = usePlan()
 const why = shallowRef<Schemas['WhyView'] | null>(null)
 const asked = ref('')
+const close = ref<HTMLButtonElement | null>(null)
 
 async function ask(model: string) {
   if (!model) return
@@ -59,16 +61,24 @@ const sorted = (checks: Schemas['CheckView'][]) =>
         </details>
       </li>
     </ul>
-    <Dialog :open="why !== null" class="relative z-40" @close="why = null">
+    <Dialog :open="why !== null" class="relative z-40" :initial-focus="close" @close="why = null">
       <div class="fixed inset-0 bg-black/40" aria-hidden="true" />
       <div class="fixed inset-0 flex items-start justify-center overflow-y-auto p-4 sm:pt-[6vh]">
         <DialogPanel v-if="why" class="sheet w-full max-w-2xl p-6 shadow-xl">
+          <button
+            ref="close"
+            type="button"
+            class="btn btn-quiet btn-icon float-right"
+            aria-label="Close"
+            @click="why = null"
+          >
+            <X :size="18" />
+          </button>
           <DialogTitle class="font-serif text-xl font-semibold">{{ why.title }}</DialogTitle>
           <p class="text-soft">
             {{ why.layout ? `${why.layout}: everything that was looked at.` : why.unfit }}
           </p>
           <CheckList :checks="sorted(why.checks)" plain class="mt-2" />
-          <button type="button" class="btn mt-4 ml-auto flex" @click="why = null">Close</button>
         </DialogPanel>
       </div>
     </Dialog>

@@ -1,7 +1,7 @@
 """How long a candidate lasts in this rig, with its workings (part of Compare)."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import inf, isfinite
 
 from vast_harbor.core import factors
@@ -13,6 +13,8 @@ from vast_harbor.core.ageing import (
     wear_at_health,
 )
 from vast_harbor.core.assumptions import Assumptions
+from vast_harbor.core.chemistry import Range
+from vast_harbor.core.datasheet import widened
 from vast_harbor.core.plan import Plan, Reference
 from vast_harbor.core.stops.banks import BankFigures
 from vast_harbor.core.stops.day import Day
@@ -109,8 +111,7 @@ def _curve(banked: BankFigures, assumptions: Assumptions, depth: Figure, key: st
         formula, value = formula + " · {f_AGM}", value * inputs["f_AGM"].number
     if d <= 0:
         return computed(f"{at}.{key}", name, None, "cycles", "", inputs, "No use, no cycles")
-    reference = model.battery_class.cycles
-    same = model.battery_class.cycles_at_dod == d
+    low, high = _doubt(value, model.battery_class.cycles, model.grade)
     return computed(
         f"{at}.{key}",
         name,
@@ -119,9 +120,16 @@ def _curve(banked: BankFigures, assumptions: Assumptions, depth: Figure, key: st
         formula,
         inputs,
         "Cycle law N(d) = N_ref · (d_ref/d)^b, to 80 % of the capacity",
-        low=reference.low if same else None,
-        high=reference.high if same else None,
+        note=f"Range of the class about it, by the confidence in its datasheet, grade {model.grade}.",
+        low=low,
+        high=high,
     )
+
+
+def _doubt(value: float, of_class: Range, grade: str) -> tuple[float, float]:
+    """The range of the class about a value, wider the less backs up the datasheet."""
+    ratio = value / of_class.likely
+    return widened(of_class.low * ratio, value, of_class.high * ratio, grade)
 
 
 def _cycle_figures(
@@ -300,6 +308,8 @@ def _life(
         parts,
         MINER,
     )
+    low, high = _life_range(f, likely.number, banked)
+    likely = replace(likely, low=low, high=high)
     wears = {
         CYCLES: f["cycle_wear"].number,
         YEARS: f["calendar_wear"].number,
@@ -353,6 +363,20 @@ def _life(
     f["basis"], f["health_at_end"] = basis_figure, end
     f["years"], f["years_likely"] = years, likely
     return Life(f, ends, value if isfinite(value) else inf)
+
+
+def _life_range(f: Mapping[str, Figure], years: float, banked: BankFigures) -> tuple[float, float]:
+    """Least and most years: cycles and calendar life both at the low, and both at the high end of "
+    "their range."""
+    assert banked.bank is not None
+    battery_class, grade = banked.battery_class, banked.bank.model.grade
+    wears = []
+    for end in range(2):
+        cycles = f["cycle_wear"].number / _doubt(1.0, battery_class.cycles, grade)[end]
+        calendar = f["calendar_wear"].number / _doubt(1.0, battery_class.calendar_years, grade)[end]
+        wears.append(cycles + calendar + f["accident_wear"].number)
+    whole = years * f["wear"].number
+    return whole / wears[0], whole / wears[1]
 
 
 def _health_at_replacement(
