@@ -166,6 +166,7 @@ def test_readme_tells_what_is_there(reference) -> None:
     assert f"{len(data.appliances())} appliances" in text
     count = len(list(reference.assumptions("customary", {})))
     assert f"{count} assumptions" in text
+    assert f"{len(reference.catalogue)} batteries" in text
     pictures = sorted((ROOT / "docs" / "screenshots").glob("*.png"))
     assert 5 <= len(pictures) < 20
     for picture in pictures:

@@ -34,7 +34,8 @@ async function attempt(name: string, remedy: Schemas['RemedyView']) {
           <span class="font-semibold">{{ c.name }}</span>
           <span v-if="c.margin" class="text-sm whitespace-nowrap text-soft">
             {{ c.gap }}
-            <FigureLink :figure="c.margin" :name="`Margin: ${c.name}`" />
+            <template v-if="plain">{{ c.margin.text }}</template>
+            <FigureLink v-else :figure="c.margin" :name="`Margin: ${c.name}`" />
           </span>
         </p>
         <p><SentenceText :tokens="c.says" :plain="plain" /></p>
@@ -49,7 +50,8 @@ async function attempt(name: string, remedy: Schemas['RemedyView']) {
             <p class="min-w-0 grow">
               {{ r.says }}
               <span v-if="r.price" class="whitespace-nowrap"
-                ><FigureLink :figure="r.price" name="Its price" class="font-semibold"
+                ><b v-if="plain">{{ r.price.text }}</b
+                ><FigureLink v-else :figure="r.price" name="Its price" class="font-semibold"
               /></span>
             </p>
             <button
