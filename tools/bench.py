@@ -69,6 +69,7 @@ def large_rig(count: int = 30) -> dict[str, Any]:
     document = data.demo_rig("long-haul")
     types = [t for t in document["day"]["types"] if t["kind"] != "laid_up"]
     document["day"]["types"] = types
+    document["candidates"] = document["candidates"][:3]
     loads = document["day"]["loads"]
     document["day"]["loads"] = [
         {

@@ -1,6 +1,7 @@
 """Battery models, and banks built of one model in series and parallel."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 from vast_harbor.core.chemistry import BatteryClass
 from vast_harbor.core.datasheet import (
@@ -79,6 +80,13 @@ def series_count(system_v: float, unit_class_v: float) -> int:
             f"number in series gives {system_v:g} V.",
         )
     return count
+
+
+# Asked for of every model, edit after edit.
+@lru_cache(maxsize=2048)
+def _exponent(ratings: tuple[tuple[float, float], ...]) -> float:
+    (ah_1, h_1), (ah_2, h_2) = ratings
+    return exponent_from_two_ratings(ah_1, h_1, ah_2, h_2)
 
 
 @dataclass(frozen=True, slots=True)
@@ -182,10 +190,7 @@ class BatteryModel:
     @property
     def label_exponent(self) -> float | None:
         """Peukert exponent from the label's first two ratings; None when it has only one."""
-        if len(self.ratings) < 2:
-            return None
-        (ah_1, h_1), (ah_2, h_2) = self.ratings[:2]
-        return exponent_from_two_ratings(ah_1, h_1, ah_2, h_2)
+        return None if len(self.ratings) < 2 else _exponent(self.ratings[:2])
 
 
 @dataclass(frozen=True, slots=True)

@@ -26,6 +26,8 @@ from vast_harbor.formats.fields import Choice
 from vast_harbor.formats.wiring_svg import cable_text, draw
 from vast_harbor.web.banks_models import (
     ActsView,
+    CatalogueView,
+    ChecksView,
     FindView,
     LockerView,
     MeterView,
@@ -34,11 +36,19 @@ from vast_harbor.web.banks_models import (
     WiringPartView,
     WiringView,
 )
-from vast_harbor.web.banks_view import acts_view, find_view, locker_view, rates_view, why_view, within_view
+from vast_harbor.web.banks_view import (
+    acts_view,
+    catalogue_view,
+    find_view,
+    locker_view,
+    rates_view,
+    why_view,
+    within_view,
+)
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor import RigPath, json_response
 from vast_harbor.web.plan import evaluated_rig
-from vast_harbor.web.plan_view import layout, style_of
+from vast_harbor.web.plan_view import check_view, layout, style_of
 from vast_harbor.web.views import ProblemsView
 
 api = APIBlueprint(
@@ -104,6 +114,24 @@ def _candidate(banks: tuple[BankFigures, ...], key: str) -> BankFigures | None:
 
 
 NOT_BUILT = files.Problem("", "This bank cannot be built as it stands; its card says why.")
+
+
+@api.get("/rigs/<int:rig_id>/catalogue", responses={200: CatalogueView})
+def catalogue(path: RigPath) -> Response:
+    """Every model by class, each in the fewest strings that cover the need."""
+    rig, _, results, _ = evaluated_rig(path.rig_id)
+    return json_response(catalogue_view(results, style_of(rig)))
+
+
+@api.get("/rigs/<int:rig_id>/checks", responses={200: ChecksView})
+def list_checks(path: RigPath, query: OfCandidate) -> Response:
+    """Everything that was looked at of a candidate, what passes too."""
+    rig, _, results, _ = evaluated_rig(path.rig_id)
+    banked = _candidate(results.banks.candidates, query.candidate)
+    if banked is None:
+        return problems(404, NOT_BUILT)
+    style = style_of(rig)
+    return json_response(ChecksView(checks=[check_view(c, style) for c in banked.checks]))
 
 
 @api.get("/rigs/<int:rig_id>/find", responses={200: FindView})

@@ -3,7 +3,7 @@
 from pydantic import BaseModel, Field
 
 from vast_harbor.web.plan_models import CheckView
-from vast_harbor.web.views import FigureView, TokenView
+from vast_harbor.web.views import FigureView, TokenView, View
 
 
 class FoundView(BaseModel):
@@ -214,3 +214,47 @@ class MeterView(BaseModel):
     text: str
     wide: bool
     why: list[str]
+
+
+class FitView(View):
+    """How a model of the catalogue could serve."""
+
+    model: str
+    title: str
+    layout: str
+    covers: bool
+    usable: FigureView
+    kg: FigureView
+    purchase: FigureView
+    note: str
+    own: bool
+
+
+class UnfitView(View):
+    """A model that cannot make the system voltage."""
+
+    model: str
+    title: str
+    reason: str
+    own: bool
+
+
+class ProposalView(View):
+    """What the tool would put up for a class, and every model of it."""
+
+    battery_class: str
+    best: str | None
+    fits: list[FitView]
+    unfit: list[UnfitView]
+
+
+class CatalogueView(View):
+    """Every model by class."""
+
+    classes: list[ProposalView]
+
+
+class ChecksView(BaseModel):
+    """Everything that was looked at of a candidate."""
+
+    checks: list[CheckView]

@@ -5,6 +5,8 @@ from vast_harbor.core.display import Style, currency_symbol
 from vast_harbor.core.evaluate import Results
 from vast_harbor.core.packing import OVER_MM, SIDE_MM, footprint, poses
 from vast_harbor.core.plan import Plan
+from vast_harbor.core.proposals import Fit
+from vast_harbor.core.stops.banks import Proposal
 from vast_harbor.core.stops.checks.check import Build, Check
 from vast_harbor.core.stops.find import NAMES, Found, Search, Shape, Within, shapes
 from vast_harbor.core.stops.outlook import Outlook
@@ -17,16 +19,20 @@ from vast_harbor.web.banks_models import (
     ActsView,
     ActView,
     BoxView,
+    CatalogueView,
     CurveView,
     DroppedView,
     FindView,
+    FitView,
     FoundView,
     LockerView,
     NamedView,
     PairView,
+    ProposalView,
     RatesView,
     RoomView,
     ShapeView,
+    UnfitView,
     WhyView,
     WithinView,
 )
@@ -225,3 +231,37 @@ def acts_view(banks: list[tuple[Build, tuple[Act, ...]]], results: Results, styl
             for build, found in banks
         ],
     )
+
+
+def _fit(fit: Fit, results: Results, style: Style) -> FitView:
+    model = fit.bank.model
+    price = model.price * (1.0 if model.own else results.assumptions.value("price_factor")) * fit.bank.units
+
+    def shown(name: str, value: float, unit: str) -> FigureView:
+        return FigureView.of(key=f"bank.fit-{model.id}.{name}", text=style.text(value, unit), value=value)
+
+    return FitView.of(
+        model=model.id,
+        title=model.title,
+        layout=layout(fit.bank),
+        covers=fit.covers,
+        usable=shown("usable_wh", fit.usable_wh, "Wh"),
+        kg=shown("kg", fit.bank.kg, "kg"),
+        purchase=shown("purchase", price, "money"),
+        note=model.note,
+        own=model.own,
+    )
+
+
+def _proposal(proposal: Proposal, results: Results, style: Style) -> ProposalView:
+    return ProposalView.of(
+        battery_class=proposal.battery_class.key,
+        best=proposal.best.bank.model.id if proposal.best else None,
+        fits=[_fit(f, results, style) for f in proposal.fits],
+        unfit=[UnfitView.of(model=m.id, title=m.title, reason=why, own=m.own) for m, why in proposal.unfit],
+    )
+
+
+def catalogue_view(results: Results, style: Style) -> CatalogueView:
+    """Every model by class, each in the fewest strings that cover the need."""
+    return CatalogueView.of(classes=[_proposal(p, results, style) for p in results.banks.proposals.values()])

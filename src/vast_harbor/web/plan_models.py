@@ -218,41 +218,10 @@ class CandidateView(View):
     grade: str = Field(description="Confidence in its datasheet, A to C; empty when it cannot be built")
     no_switch: bool = Field(description="Whether an external BMS or cut-offs must guard it")
     figures: dict[str, FigureView]
-    checks: list[CheckView]
+    checks: list[CheckView] = Field(description="Those that do not pass; the rest is asked for")
+    passed: int = Field(description="How many pass")
     stages: list[StageView]
-    findings: list[FindingView]
-
-
-class FitView(View):
-    """How a model of the catalogue could serve."""
-
-    model: str
-    title: str
-    layout: str
-    covers: bool
-    usable: FigureView
-    kg: FigureView
-    purchase: FigureView
-    note: str
-    own: bool
-
-
-class UnfitView(View):
-    """A model that cannot make the system voltage."""
-
-    model: str
-    title: str
-    reason: str
-    own: bool
-
-
-class ProposalView(View):
-    """What the tool would put up for a class, and every model of it."""
-
-    battery_class: str
-    best: str | None
-    fits: list[FitView]
-    unfit: list[UnfitView]
+    findings: list[FindingView] = Field(description="Why it cannot be built; what is built has checks")
 
 
 class SignView(View):
@@ -286,10 +255,9 @@ class DiagnosisView(View):
 
 
 class BanksView(View):
-    """Candidates and proposals."""
+    """The candidates and the old bank."""
 
     candidates: list[CandidateView]
-    proposals: list[ProposalView]
     old_carries: dict[str, FigureView] = Field(
         description="What is left of the old bank; empty where unknown"
     )
@@ -404,4 +372,4 @@ class RigView(View):
     voltages: list[VoltageView]
     seasons: dict[str, FigureView] = Field(description="Battery temperature by its place in each season")
     what_if: TrialView | None
-    findings: list[FindingView]
+    findings: list[FindingView] = Field(description="Of all stops, without those of single candidates")

@@ -10,10 +10,9 @@ from vast_harbor.core.battery import Bank
 from vast_harbor.core.datasheet import OWN_SWITCH
 from vast_harbor.core.display import Style, currency_symbol
 from vast_harbor.core.evaluate import Results
-from vast_harbor.core.proposals import Fit
 from vast_harbor.core.quantities import clock_text
 from vast_harbor.core.stops import compare as compare_stop
-from vast_harbor.core.stops.banks import BankFigures, Proposal
+from vast_harbor.core.stops.banks import BankFigures
 from vast_harbor.core.stops.checks.check import OK, Check
 from vast_harbor.core.stops.voltage import VoltageChoice
 from vast_harbor.core.units import US
@@ -30,8 +29,6 @@ from vast_harbor.web.plan_models import (
     CompareView,
     CorrectionView,
     DiagnosisView,
-    FitView,
-    ProposalView,
     RemedyView,
     RigView,
     RowView,
@@ -42,7 +39,6 @@ from vast_harbor.web.plan_models import (
     StripView,
     SuspectView,
     TrialView,
-    UnfitView,
     UnitsView,
     VoltageView,
 )
@@ -109,7 +105,7 @@ def rig_view(
         voltages=[_voltage(c, results, style) for c in results.voltages],
         seasons={k: figure_view(f, style) for k, f in results.seasons.items()},
         what_if=None if stored.base is None else TrialView(tried=list(stored.tried)),
-        findings=[finding_view(f, style) for f in results.findings],
+        findings=[finding_view(f, style) for f in results.findings if f.stop != "banks" or not f.subject],
     )
     if base is not None:
         plan, figures = base
@@ -261,7 +257,8 @@ def _candidate(banked: BankFigures, index: int, style: Style) -> CandidateView:
         grade=bank.model.grade if bank else "",
         no_switch=bool(bank and bank.model.bms and bank.model.bms.switch != OWN_SWITCH),
         figures={k: figure_view(f, style) for k, f in banked.figures.items()},
-        checks=[check_view(c, style) for c in banked.checks],
+        checks=[check_view(c, style) for c in banked.checks if c.verdict != OK],
+        passed=sum(c.verdict == OK for c in banked.checks),
         stages=[
             StageView.of(
                 index=s.index,
@@ -274,7 +271,7 @@ def _candidate(banked: BankFigures, index: int, style: Style) -> CandidateView:
             )
             for s in banked.stages
         ],
-        findings=[finding_view(f, style) for f in banked.findings],
+        findings=[] if banked.checks else [finding_view(f, style) for f in banked.findings],
     )
 
 
@@ -309,39 +306,9 @@ def check_view(check: Check, style: Style) -> CheckView:
     )
 
 
-def _fit(fit: Fit, results: Results, style: Style) -> FitView:
-    model = fit.bank.model
-    price = model.price * (1.0 if model.own else results.assumptions.value("price_factor")) * fit.bank.units
-
-    def shown(name: str, value: float, unit: str) -> FigureView:
-        return FigureView.of(key=f"bank.fit-{model.id}.{name}", text=style.text(value, unit), value=value)
-
-    return FitView.of(
-        model=model.id,
-        title=model.title,
-        layout=layout(fit.bank),
-        covers=fit.covers,
-        usable=shown("usable_wh", fit.usable_wh, "Wh"),
-        kg=shown("kg", fit.bank.kg, "kg"),
-        purchase=shown("purchase", price, "money"),
-        note=model.note,
-        own=model.own,
-    )
-
-
-def _proposal(proposal: Proposal, results: Results, style: Style) -> ProposalView:
-    return ProposalView.of(
-        battery_class=proposal.battery_class.key,
-        best=proposal.best.bank.model.id if proposal.best else None,
-        fits=[_fit(f, results, style) for f in proposal.fits],
-        unfit=[UnfitView.of(model=m.id, title=m.title, reason=why, own=m.own) for m, why in proposal.unfit],
-    )
-
-
 def _banks(results: Results, style: Style) -> BanksView:
     return BanksView.of(
         candidates=[_candidate(c, i, style) for i, c in enumerate(results.banks.candidates)],
-        proposals=[_proposal(p, results, style) for p in results.banks.proposals.values()],
         old_carries={k: figure_view(f, style) for k, f in results.banks.old_carries.items()},
         diagnosis=_diagnosis(results, style),
         old=[figure_view(f, style) for f in (results.banks.old_wh, results.banks.old_kg) if f],

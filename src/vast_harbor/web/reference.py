@@ -79,6 +79,14 @@ class RegionView(BaseModel):
     climate: str
 
 
+class ModelNameView(BaseModel):
+    """A battery of the catalogue by its name."""
+
+    model: str
+    title: str
+    battery_class: str
+
+
 class ReferenceView(BaseModel):
     """All shipped reference data that the interface offers."""
 
@@ -89,6 +97,7 @@ class ReferenceView(BaseModel):
     regions: list[RegionView]
     climates: list[ChoiceView]
     patterns: list[ChoiceView]
+    catalogue: list[ModelNameView]
 
 
 class KeepAppliance(BaseModel):
@@ -178,6 +187,10 @@ def get_reference() -> Response:
         regions=[RegionView(**asdict(r)) for r in reference.regions.values()],
         climates=climates,
         patterns=patterns,
+        catalogue=[
+            ModelNameView(model=m.id, title=m.title, battery_class=m.battery_class.key)
+            for m in reference.catalogue.values()
+        ],
     )
     return json_response(view)
 

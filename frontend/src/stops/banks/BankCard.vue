@@ -14,6 +14,7 @@ import BankChecks from './BankChecks.vue'
 import BankExtras from './BankExtras.vue'
 import BankStages from './BankStages.vue'
 import { useBanks } from './useBanks'
+import { useModels } from './useModels'
 
 const props = defineProps<{ candidate: CandidateView }>()
 const plan = usePlan()
@@ -21,12 +22,8 @@ const reference = useReference()
 const { set, remove } = useBanks()
 
 const f = computed(() => props.candidate.figures)
-const models = computed(() => {
-  const proposal = plan.rig!.banks.proposals.find(
-    (p) => p.battery_class === props.candidate.battery_class,
-  )
-  return [...(proposal?.fits ?? []), ...(proposal?.unfit ?? [])]
-})
+const { ofClass } = useModels()
+const models = computed(() => ofClass(props.candidate.battery_class))
 const need = computed(() => plan.rig!.need.energy.value ?? 0)
 const filled = computed(() =>
   need.value ? Math.min(1, (f.value.usable_wh?.value ?? 0) / (need.value * 1.5)) : 0,
@@ -179,7 +176,7 @@ function choose(event: Event) {
       />
     </template>
     <BankChecks
-      v-if="candidate.checks.length"
+      v-if="candidate.checks.length || candidate.passed"
       :candidate="candidate"
       class="mt-3 border-t border-line pt-3"
     />

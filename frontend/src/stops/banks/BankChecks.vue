@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { CandidateView } from '@/api/client'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import CheckList from './CheckList.vue'
+import OtherChecks from './OtherChecks.vue'
 import VerdictMark from './VerdictMark.vue'
 
 const props = defineProps<{ candidate: CandidateView }>()
@@ -13,20 +14,17 @@ const NAMES: Record<string, string> = {
   unknown: 'not known',
   ok: 'pass',
 }
+const checks = computed(() => props.candidate.checks)
 const counts = computed(() =>
   ORDER.map((v) => ({
     verdict: v,
-    count: props.candidate.checks.filter((c) => c.verdict === v).length,
+    count: v === 'ok' ? props.candidate.passed : checks.value.filter((c) => c.verdict === v).length,
   })).filter((c) => c.count),
 )
 const urgent = computed(() =>
-  props.candidate.checks.filter((c) => c.verdict === 'stop' || c.verdict === 'care'),
+  checks.value.filter((c) => c.verdict === 'stop' || c.verdict === 'care'),
 )
-const rest = computed(() =>
-  props.candidate.checks
-    .filter((c) => c.verdict !== 'stop' && c.verdict !== 'care')
-    .sort((a, b) => ORDER.indexOf(a.verdict) - ORDER.indexOf(b.verdict)),
-)
+const open = ref(false)
 </script>
 
 <template>
@@ -39,11 +37,11 @@ const rest = computed(() =>
       </span>
     </p>
     <CheckList v-if="urgent.length" :checks="urgent" class="mt-1" />
-    <details v-if="rest.length" class="mt-1">
+    <details class="mt-1" @toggle="open = ($event.target as HTMLDetailsElement).open">
       <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
         All that was looked at
       </summary>
-      <CheckList :checks="rest" />
+      <OtherChecks v-if="open" :candidate="candidate" />
     </details>
   </section>
 </template>

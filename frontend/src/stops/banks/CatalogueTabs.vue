@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
@@ -6,22 +7,22 @@ import FigureLink from '@/ui/FigureLink.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue'
 import { Plus } from '@lucide/vue'
+import { useAsked } from './useAsked'
 import { useBanks } from './useBanks'
 
 const plan = usePlan()
 const reference = useReference()
 const { add, full } = useBanks()
+const { answer } = useAsked<Schemas['CatalogueView']>(
+  () => '',
+  () => api.GET('/api/rigs/{rig_id}/catalogue', { params: { path: { rig_id: plan.rig!.id } } }),
+)
 </script>
 
 <template>
-  <TabGroup>
+  <TabGroup v-if="answer">
     <TabList class="relative flex gap-1 overflow-x-auto border-b border-line">
-      <Tab
-        v-for="p in plan.rig!.banks.proposals"
-        :key="p.battery_class"
-        v-slot="{ selected }"
-        as="template"
-      >
+      <Tab v-for="p in answer.classes" :key="p.battery_class" v-slot="{ selected }" as="template">
         <button
           type="button"
           class="flex shrink-0 items-center gap-2 rounded-t-lg border-b-[3px] px-3 py-2 hover:bg-wash"
@@ -33,11 +34,7 @@ const { add, full } = useBanks()
       </Tab>
     </TabList>
     <TabPanels>
-      <TabPanel
-        v-for="p in plan.rig!.banks.proposals"
-        :key="p.battery_class"
-        class="divide-y divide-line"
-      >
+      <TabPanel v-for="p in answer.classes" :key="p.battery_class" class="divide-y divide-line">
         <p class="py-2 font-semibold sm:hidden">
           {{ reference.classes.get(p.battery_class)?.name }}
         </p>

@@ -1,13 +1,17 @@
 <script setup lang="ts">
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
+import { useReference } from '@/stores/reference'
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { X } from '@lucide/vue'
 import { ref, shallowRef } from 'vue'
 import CheckList from './CheckList.vue'
+import { useModels } from './useModels'
 
 defineProps<{ dropped: Schemas['DroppedView'][] }>()
 const plan = usePlan()
+const reference = useReference()
+const { ofClass } = useModels()
 const why = shallowRef<Schemas['WhyView'] | null>(null)
 const asked = ref('')
 const close = ref<HTMLButtonElement | null>(null)
@@ -30,12 +34,8 @@ const sorted = (checks: Schemas['CheckView'][]) =>
       <span class="eyebrow mb-1 block">Why not this one?</span>
       <select v-model="asked" class="field" data-why @change="ask(asked)">
         <option value="">Choose any battery…</option>
-        <optgroup
-          v-for="p in plan.rig!.banks.proposals"
-          :key="p.battery_class"
-          :label="p.battery_class.replace('_', ' ')"
-        >
-          <option v-for="m in [...p.fits, ...p.unfit]" :key="m.model" :value="m.model">
+        <optgroup v-for="c in reference.data?.classes" :key="c.key" :label="c.name">
+          <option v-for="m in ofClass(c.key)" :key="m.model" :value="m.model">
             {{ m.title }}
           </option>
         </optgroup>

@@ -1,6 +1,6 @@
 """Banks: real batteries in series and parallel, and what they deliver in this rig."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from vast_harbor.core.assumptions import Assumptions
@@ -96,6 +96,35 @@ class Banks:
     findings: tuple[Finding, ...]
 
 
+class Proposals(Mapping[str, Proposal]):
+    """The proposal for each battery class, looked for when somebody asks for it.
+
+    Args:
+        ground: the rig as a bank meets it.
+    """
+
+    def __init__(self, ground: Ground) -> None:
+        self._ground = ground
+        self._made: dict[str, Proposal] = {}
+
+    def __getitem__(self, key: str) -> Proposal:
+        if key not in self._made:
+            self._made[key] = _propose(self._ground, self._ground.reference.classes[key])
+        return self._made[key]
+
+    def strings(self, model: BatteryModel) -> int:
+        """The fewest strings of a model that cover the need, or as many as are advisable."""
+        ground = self._ground
+        found = fit(model, ground.plan.system_v, ground.days.need.energy.number, ground.usable_wh)
+        return found.bank.parallel if found is not None else 1
+
+    def __iter__(self) -> Iterator[str]:
+        return iter(self._ground.reference.classes)
+
+    def __len__(self) -> int:
+        return len(self._ground.reference.classes)
+
+
 def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, days: Days) -> Banks:
     """Every candidate and a proposal for each class.
 
@@ -110,7 +139,7 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, days: D
     """
     old, need = old_bank_kg(plan), days.need
     ground = Ground(plan, reference, assumptions, days, old.number if old is not None else 0.0)
-    proposals = {k: _propose(ground, c) for k, c in reference.classes.items()}
+    proposals = Proposals(ground)
     candidates = tuple(
         _candidate(plan, reference, assumptions, days, proposals, c, i, old)
         for i, c in enumerate(plan.candidates)
@@ -155,7 +184,7 @@ def why_unfit(model: BatteryModel, system_v: float) -> str:
     return f"{system_v:g} V takes {series} of them in series, but the maker permits {model.max_series}."
 
 
-def _layout(plan: Plan, candidate: Candidate, model: BatteryModel, proposals: Mapping[str, Proposal]) -> Bank:
+def _layout(plan: Plan, candidate: Candidate, model: BatteryModel, proposals: Proposals) -> Bank:
     """The layout of a candidate, strings filled in where they follow the need."""
     series = candidate.series or series_count(plan.system_v, model.unit_class_v)
     if series * model.unit_class_v != plan.system_v:
@@ -167,8 +196,7 @@ def _layout(plan: Plan, candidate: Candidate, model: BatteryModel, proposals: Ma
         )
     parallel = candidate.parallel
     if parallel is None:
-        fits = proposals[model.battery_class.key].fits
-        parallel = next((f.bank.parallel for f in fits if f.bank.model.id == model.id), 1)
+        parallel = proposals.strings(model)
     return Bank(model, series, parallel)
 
 
@@ -177,7 +205,7 @@ def _candidate(
     reference: Reference,
     assumptions: Assumptions,
     days: Days,
-    proposals: Mapping[str, Proposal],
+    proposals: Proposals,
     candidate: Candidate,
     index: int,
     old_kg: Figure | None,
