@@ -109,14 +109,23 @@ def test_sentence_asks_for_what_is_missing(evaluated) -> None:
 def test_headline_rows_come_first_and_best_values_are_marked(demo_results) -> None:
     compare = demo_results("pebble").compare
     assert [r.key for r in compare.rows[:4]] == ["usable_wh", "kg", "design_cycles", "per_cycle"]
+    # The swapped one is too heavy for the coupling: nothing of it is best.
+    out = [c.stopped for c in compare.columns]
+    assert out == [False, False, False, True]
     for row in compare.rows:
-        values = [f.value for f in row.figures]
+        values = [None if o else f.value for f, o in zip(row.figures, out, strict=True)]
         known = [v for v in values if v is not None]
         best = {values[i] for i in row.best}
         if row.better and len(set(known)) > 1:
             assert best == {max(known) if row.better == "high" else min(known)}, row.key
         else:
             assert best == set(), row.key
+
+
+def test_where_one_bank_alone_will_do_nothing_is_best(demo_results) -> None:
+    compare = demo_results("tern-rock").compare
+    assert [c.stopped for c in compare.columns].count(False) == 1
+    assert all(row.best == () for row in compare.rows)
 
 
 def test_same_label_ends_where_the_banks_do(demo_results) -> None:

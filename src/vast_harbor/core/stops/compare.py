@@ -34,6 +34,7 @@ class Row:
         better: ``high``, ``low`` or empty where neither is better.
         headline: one of the four lines that owners decide on.
         figures: one for each column.
+        stopped: of each column, whether its bank will not do as it stands.
     """
 
     key: str
@@ -42,11 +43,16 @@ class Row:
     better: str
     headline: bool
     figures: tuple[Figure, ...]
+    stopped: tuple[bool, ...]
 
     @property
     def best(self) -> tuple[int, ...]:
-        """Columns with the best value; empty where all are equal or nothing can be said."""
-        values = [f.value for f in self.figures]
+        """Columns with the best value, of banks that will do where any does.
+
+        Empty where all are equal, or there is nothing to be better than.
+        """
+        out = self.stopped if not all(self.stopped) else (False,) * len(self.stopped)
+        values = [None if o else f.value for f, o in zip(self.figures, out, strict=True)]
         known = [v for v in values if v is not None]
         if not self.better or len(known) < 2 or max(known) - min(known) <= 1e-9 * max(map(abs, known)):
             return ()
@@ -227,7 +233,8 @@ def _rows(columns: Sequence[Column]) -> list[Row]:
             )
         )
     order = [energy, lasting, body, life, purse]
-    rows = [Row(k, n, g, b, h, tuple(f)) for k, n, g, b, h, f in table]
+    stopped = tuple(c.stopped for c in columns)
+    rows = [Row(k, n, g, b, h, tuple(f), stopped) for k, n, g, b, h, f in table]
     return [r for r in rows if r.headline] + sorted(
         (r for r in rows if not r.headline), key=lambda r: order.index(r.group)
     )
