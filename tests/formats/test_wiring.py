@@ -56,7 +56,7 @@ def test_the_take_off_is_diagonal(series, parallel) -> None:
     lines = [line.attrib for line in drawing.iter(f"{SVG}polyline")]
     mains = [line for line in lines if line["stroke-width"] == "5"]
     plus, minus = ([tuple(map(float, p.split(","))) for p in m["points"].split()] for m in mains)
-    tops = [y for _, y, width, _ in boxes(drawing) if width == 116]
+    tops = [y for _, y, width, _ in boxes(drawing) if width == 132]
     first, last = tops[:series], tops[-series:]
     assert min(first) < plus[0][1] < max(first) + 62 + 40 and min(last) < minus[0][1] < max(last) + 62
     assert minus[0][1] > plus[0][1]

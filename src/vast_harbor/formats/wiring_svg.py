@@ -7,7 +7,7 @@ from vast_harbor.core.cables import FUSE_WITHIN_MM
 from vast_harbor.core.display import awg
 from vast_harbor.core.wiring import MOST_DRAWN, Unit, Wiring
 
-BOX_W, BOX_H, GAP_X, GAP_Y = 116, 62, 44, 44
+BOX_W, BOX_H, GAP_X, GAP_Y = 132, 62, 44, 44
 LEFT, TOP, RIGHT, BOTTOM = 96, 92, 330, 122
 # Colours of the page where it is shown in one, else these.
 INK, SOFT, PAPER = "currentColor", "var(--soft, #55656a)", "var(--sheet, #fffdf7)"
@@ -179,7 +179,7 @@ def _take_off(
     pen.box(right + 30, bottom - 15, 58, 30, 4)
     pen.text(right + 59, bottom + 5, "shunt", 13)
     pen.text(end, bottom - 24, "to loads and chargers, −", 12, "end", MINUS)
-    pen.text(left + 12, bottom - 10, f"Main cables, + and −: {cable_text(main, us)}", 13, "start")
+    pen.text(left - 6, bottom + 24, f"Main cables, + and −: {cable_text(main, us)}", 13, "start")
     if wiring.bank.parallel > 1:
         says = "Taken off at opposite corners, so that every string has the same way."
-        pen.text(left + 12, bottom + 36, says, 12, "start", SOFT)
+        pen.text(left - 6, bottom + 44, says, 12, "start", SOFT)
