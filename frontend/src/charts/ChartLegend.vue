@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { ColumnView } from '@/api/client'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
+import { numberOf } from './sameClass'
 
 defineProps<{ columns: ColumnView[] }>()
 </script>
@@ -9,7 +10,9 @@ defineProps<{ columns: ColumnView[] }>()
   <ul class="mb-1 flex flex-wrap gap-x-5 gap-y-1 text-sm">
     <li v-for="c in columns" :key="c.id" class="flex items-center gap-1.5">
       <ChemistryMark :battery-class="c.battery_class" class="scale-90" />
-      <span class="leading-tight">{{ c.title }}</span>
+      <span class="leading-tight"
+        ><b v-if="numberOf(columns, c.id)">{{ numberOf(columns, c.id) }}</b> {{ c.title }}</span
+      >
     </li>
   </ul>
 </template>

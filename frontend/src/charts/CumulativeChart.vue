@@ -3,6 +3,7 @@ import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 import ChartFrame from './ChartFrame.vue'
 import ChartLegend from './ChartLegend.vue'
+import { numberOf } from './sameClass'
 import { grouped, useLook } from './useLook'
 
 const plan = usePlan()
@@ -16,6 +17,7 @@ const series = computed(() =>
   compare.value.cumulative.map((s, i) => {
     const column = compare.value.columns[i]!
     const mark = chemistry(column.battery_class)
+    const number = numberOf(compare.value.columns, column.id)
     return {
       name: column.title,
       type: 'line',
@@ -25,6 +27,8 @@ const series = computed(() =>
       showAllSymbol: false,
       color: mark.color,
       lineStyle: { width: 2.5, type: mark.type, color: mark.color },
+      endLabel: { show: number !== '', formatter: number, color: mark.color, fontWeight: 700 },
+      labelLayout: { moveOverlap: 'shiftY' },
       emphasis: { focus: 'series' },
     }
   }),
@@ -32,7 +36,7 @@ const series = computed(() =>
 
 const option = computed(() => ({
   animation: false,
-  grid: { left: 66, right: 14, top: 14, bottom: 40 },
+  grid: { left: 66, right: 22, top: 14, bottom: 40 },
   tooltip: {
     ...look.value.tooltip,
     trigger: 'item',

@@ -3,6 +3,7 @@ import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 import ChartFrame from './ChartFrame.vue'
 import ChartLegend from './ChartLegend.vue'
+import { numberOf } from './sameClass'
 import { useLook } from './useLook'
 
 const plan = usePlan()
@@ -12,6 +13,15 @@ const hours = computed(() => compare.value.rundown_hours)
 const longest = computed(() => hours.value.at(-1) ?? 24)
 const columnOf = (id: string) => compare.value.columns.find((c) => c.id === id)!
 
+/** The first point of a new bank bears its number, where its class has several. */
+function first(id: string, worn: boolean, kwh: number, color: string) {
+  const number = worn ? '' : numberOf(compare.value.columns, id)
+  const label = { show: true, formatter: number, position: 'right', color, fontWeight: 700 }
+  return number
+    ? { value: [hours.value[0], kwh], symbol: 'circle', symbolSize: 3, label }
+    : [hours.value[0], kwh]
+}
+
 const series = computed(() =>
   compare.value.rundown.map((s) => {
     const column = columnOf(s.id)
@@ -20,7 +30,8 @@ const series = computed(() =>
     return {
       name: `${column.title}, ${worn ? 'at the end of its life' : 'new'}`,
       type: 'line',
-      data: s.kwh.map((kwh, i) => [hours.value[i], kwh]),
+      data: s.kwh.map((kwh, i) => (i ? [hours.value[i], kwh] : first(s.id, worn, kwh, mark.color))),
+      showSymbol: true,
       symbol: 'none',
       color: mark.color,
       lineStyle: {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
 import ChartFrame from '@/charts/ChartFrame.vue'
+import { numberOf } from '@/charts/sameClass'
 import { useLook } from '@/charts/useLook'
 import { computed } from 'vue'
 
@@ -16,6 +17,13 @@ const line = (c: Schemas['CurveView'], data: number[][], thin = false) => {
     symbol: 'none',
     color: mark.color,
     lineStyle: { width: thin ? 1.2 : 2.5, type: mark.type, color: mark.color },
+    endLabel: {
+      show: !thin && numberOf(props.curves, c.id) !== '',
+      formatter: numberOf(props.curves, c.id),
+      color: mark.color,
+      fontWeight: 700,
+    },
+    labelLayout: { moveOverlap: 'shiftY' },
   }
 }
 type Item = { seriesName: string; value: [number, number] }
@@ -29,7 +37,7 @@ const tip = (unit: string, head: (x: number) => string) => ({
 })
 const delivered = computed(() => ({
   animation: false,
-  grid: { left: 58, right: 16, top: 12, bottom: 42 },
+  grid: { left: 58, right: 22, top: 12, bottom: 42 },
   tooltip: tip('Ah', (x) => `${x.toFixed(1)} A`),
   xAxis: {
     ...look.value.axis,
@@ -64,7 +72,7 @@ const inMinutes = computed(() => longest.value < 3)
 const time = (h: number) => (inMinutes.value ? h * 60 : h)
 const volts = computed(() => ({
   animation: false,
-  grid: { left: 58, right: 16, top: 12, bottom: 42 },
+  grid: { left: 58, right: 22, top: 12, bottom: 42 },
   tooltip: tip('V', (x) => `${x.toFixed(1)} ${inMinutes.value ? 'min' : 'h'}`),
   xAxis: {
     ...look.value.axis,

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { api, type Schemas } from '@/api/client'
+import { numberOf } from '@/charts/sameClass'
 import { usePlan } from '@/stores/plan'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import SentenceText from '@/ui/SentenceText.vue'
@@ -67,7 +68,10 @@ const curves = computed(() => answer.value?.curves.filter((c) => pair.value.incl
     <ul class="mt-3 space-y-1.5">
       <li v-for="c in curves" :key="c.id" class="flex gap-2 leading-snug" :data-curve="c.id">
         <ChemistryMark :battery-class="c.battery_class" class="mt-0.5 shrink-0" />
-        <p><SentenceText :tokens="c.says" plain /></p>
+        <p>
+          <b v-if="numberOf(curves, c.id)">{{ numberOf(curves, c.id) }}</b>
+          <SentenceText :tokens="c.says" plain />
+        </p>
       </li>
     </ul>
     <RatePictures v-if="answer && curves.length" :rates="answer" :curves="curves" class="mt-4" />
