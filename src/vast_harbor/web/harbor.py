@@ -1,6 +1,8 @@
 """Harbor: the rigs as cards; made, copied, exported, imported, deleted and brought back."""
 
+import json
 import re
+from functools import lru_cache
 from typing import Any
 
 from flask import Response, current_app, make_response, request
@@ -115,24 +117,27 @@ def store_document(document: dict[str, object]) -> MadeView:
 @api.get("/rigs", responses={200: CardsView})
 def list_rigs() -> Response:
     """All rigs with the live figures of their stops."""
-    reference = data.reference()
-    cards = []
+    today = current_app.config["TODAY"]()
     with database().reading() as db:
-        for stored in rigs.listed(db):
-            rig = files.read(stored.document, reference)
-            results = evaluate(files.to_plan(rig, reference, current_app.config["TODAY"]()), reference)
-            style = style_of(rig)
-            cards.append(
-                CardView(
-                    id=stored.id,
-                    name=rig.rig.name,
-                    kind=rig.rig.kind,
-                    notes=rig.rig.notes,
-                    strip=strip(results, rig, style),
-                    result=tokens(results.compare.sentence, style),
-                )
-            )
+        cards = [_card(r.id, json.dumps(r.document), today) for r in rigs.listed(db)]
     return json_response(CardsView(rigs=cards))
+
+
+# Of many rigs one was changed since the harbor was last looked at.
+@lru_cache(maxsize=512)
+def _card(rig_id: int, document: str, today: str) -> CardView:
+    reference = data.reference()
+    rig = files.read(json.loads(document), reference)
+    results = evaluate(files.to_plan(rig, reference, today), reference)
+    style = style_of(rig)
+    return CardView(
+        id=rig_id,
+        name=rig.rig.name,
+        kind=rig.rig.kind,
+        notes=rig.rig.notes,
+        strip=strip(results, rig, style),
+        result=tokens(results.compare.sentence, style),
+    )
 
 
 @api.post("/rigs", responses={201: MadeView})
