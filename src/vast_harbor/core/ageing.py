@@ -63,6 +63,21 @@ def calendar_wear(years_in_use: float, years_at_rest: float, share_in_use: float
     return share_in_use / years_in_use + (1 - share_in_use) / years_at_rest
 
 
+def wear_by_plan(nights: float, nights_a_cycle: float, cycles: float, calendar: float) -> float:
+    """Wear a year of a bank that makes one cycle from charge to charge, and ages: a first look.
+
+    Args:
+        nights: off-grid nights a year.
+        nights_a_cycle: N, nights from one charge to the next.
+        cycles: that it stands at the planned depth.
+        calendar: calendar life [years].
+
+    Returns:
+        Wear a year [-].
+    """
+    return nights / nights_a_cycle / cycles + 1 / calendar
+
+
 def state_of_health(wear: float, lead_acid: bool) -> float:
     """SoH = 1 − 0.2·wear up to wear 1; beyond it lead-acid fades three times as fast.
 

@@ -3,7 +3,8 @@
 from collections.abc import Sequence
 
 from vast_harbor.core.chemistry import BatteryClass
-from vast_harbor.core.tables import interpolate
+from vast_harbor.core.meter import JUST_CHARGED, RESTED, SHORT_REST, read
+from vast_harbor.core.terminal import Terminal
 
 Span = tuple[float, float]
 # Doubt of a class's resistance, meter, clamp and cables together.
@@ -31,16 +32,10 @@ def charge_by_volts(battery_class: BatteryClass, volts_12: float, rested_hours: 
         just charged it reads up to 0.30 V too high (surface charge). LFP to ±0.08 V, which says little in
         its middle.
     """
-    if not battery_class.is_lead_acid:
-        below, above = 0.08, 0.08
-    elif rested_hours >= 8:
-        below, above = 0.05, 0.05
-    elif rested_hours >= 2:
-        below, above = 0.10, 0.10
-    else:
-        below, above = 0.30, 0.0
-    inverse = tuple((v, soc) for soc, v in battery_class.rested_v)
-    return interpolate(inverse, volts_12 - below), interpolate(inverse, volts_12 + above)
+    state = RESTED if rested_hours >= 8 else SHORT_REST if rested_hours >= 2 else JUST_CHARGED
+    said = read(Terminal(battery_class, 12, 0.0), volts_12, state)
+    assert said.low is not None and said.high is not None
+    return said.low, said.high
 
 
 def health_by_sag(expected_ohm: float, rested_v: float, loaded_v: float, amps: float) -> Span:

@@ -8,6 +8,7 @@ from numpy.typing import ArrayLike, NDArray
 
 from vast_harbor.core.battery import Bank
 from vast_harbor.core.chemistry import BatteryClass
+from vast_harbor.core.peak import peak_current
 
 Floats = NDArray[np.float64]
 # Below this level of the available well lead-acid falls off a knee, and so far.
@@ -109,6 +110,4 @@ class Terminal:
 
     def current(self, soc: float, level: float, watts: float) -> float | None:
         """I = (V₀ − √(V₀² − 4·R·P))/(2R): current at which it gives a power [A]; None when it cannot."""
-        source, ohm = float(self.source_volts(soc, level)), float(self.resistance(soc, level))
-        under = source**2 - 4 * ohm * watts
-        return None if under < 0 else (source - under**0.5) / (2 * ohm)
+        return peak_current(float(self.source_volts(soc, level)), float(self.resistance(soc, level)), watts)

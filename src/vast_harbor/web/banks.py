@@ -45,10 +45,11 @@ from vast_harbor.web.banks_view import (
     why_view,
     within_view,
 )
+from vast_harbor.web.compare_view import layout
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor import RigPath, json_response
 from vast_harbor.web.plan import evaluated_rig
-from vast_harbor.web.plan_view import check_view, layout, style_of
+from vast_harbor.web.plan_view import check_view, style_of
 from vast_harbor.web.views import ProblemsView
 
 api = APIBlueprint(

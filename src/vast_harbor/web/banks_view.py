@@ -36,7 +36,8 @@ from vast_harbor.web.banks_models import (
     WhyView,
     WithinView,
 )
-from vast_harbor.web.plan_view import check_view, layout
+from vast_harbor.web.compare_view import layout
+from vast_harbor.web.plan_view import check_view
 from vast_harbor.web.views import FigureView, figure_view, tokens
 
 

@@ -1,17 +1,13 @@
 """A rig with all its stops, as the interface is given it after every edit."""
 
-from collections.abc import Iterable
 from functools import lru_cache
 
-import numpy as np
 from pydantic import BaseModel
 
-from vast_harbor.core.battery import Bank
 from vast_harbor.core.datasheet import OWN_SWITCH
 from vast_harbor.core.display import Style, currency_symbol
 from vast_harbor.core.evaluate import Results
 from vast_harbor.core.quantities import clock_text
-from vast_harbor.core.stops import compare as compare_stop
 from vast_harbor.core.stops.banks import BankFigures
 from vast_harbor.core.stops.checks.check import OK, Check
 from vast_harbor.core.stops.voltage import VoltageChoice
@@ -20,20 +16,15 @@ from vast_harbor.core.workings import Figure
 from vast_harbor.formats.fields import Clock, Measure
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.store.rigs import StoredRig
+from vast_harbor.web.compare_view import compare_view, layout
 from vast_harbor.web.day_view import day_view, need_view
 from vast_harbor.web.plan_models import (
     BanksView,
     CandidateView,
     CheckView,
-    ColumnView,
-    CompareView,
-    CorrectionView,
     DiagnosisView,
     RemedyView,
     RigView,
-    RowView,
-    RundownView,
-    SeriesView,
     SignView,
     StageView,
     StripView,
@@ -101,7 +92,7 @@ def rig_view(
         day=day_view(results, style, show),
         need=need_view(results, style),
         banks=_banks(results, style),
-        compare=_compare(results, style),
+        compare=compare_view(results, style),
         voltages=[_voltage(c, results, style) for c in results.voltages],
         seasons={k: figure_view(f, style) for k, f in results.seasons.items()},
         what_if=None if stored.base is None else TrialView(tried=list(stored.tried)),
@@ -229,17 +220,6 @@ def _field_text(value: float, unit: str, style: Style) -> str:
     return plain_number(value, unit, style)
 
 
-def layout(bank: Bank) -> str:
-    """A layout in words: ``2 in series × 3``."""
-    if bank.units == 1:
-        return "1 battery"
-    if bank.series == 1:
-        return f"{bank.parallel} in parallel"
-    if bank.parallel == 1:
-        return f"{bank.series} in series"
-    return f"{bank.series} in series × {bank.parallel} in parallel"
-
-
 def _candidate(banked: BankFigures, index: int, style: Style) -> CandidateView:
     bank = banked.bank
     given = banked.candidate
@@ -347,67 +327,4 @@ def _voltage(choice: VoltageChoice, results: Results, style: Style) -> VoltageVi
         need=figure_view(choice.need_wh, style),
         labels=[figure_view(f, style) for f in choice.label_ah.values()],
         replaced=list(choice.replaced),
-    )
-
-
-def _points(pairs: Iterable[tuple[float, float]], digits: int) -> list[tuple[float, float]]:
-    return [(round(float(x), 3), round(float(y), digits)) for x, y in pairs]
-
-
-def _compare(results: Results, style: Style) -> CompareView:
-    compare = results.compare
-    columns = [
-        ColumnView.of(
-            id=c.banked.candidate.id,
-            battery_class=c.banked.battery_class.key,
-            title=c.banked.bank.model.title if c.banked.bank else "",
-            layout=layout(c.banked.bank) if c.banked.bank else "",
-            ends=c.life.ends,
-            stop=any(f.severity == "stop" for f in c.banked.findings),
-        )
-        for c in compare.columns
-    ]
-    rows = [
-        RowView.of(
-            key=r.key,
-            name=r.name,
-            group=r.group,
-            headline=r.headline,
-            best=list(r.best),
-            figures=[figure_view(f, style) for f in r.figures],
-        )
-        for r in compare.rows
-    ]
-    corrections = [
-        CorrectionView.of(
-            key=c.key,
-            name=c.name,
-            says=c.says,
-            figures=[figure_view(f, style) for f in c.figures],
-            ratios=[figure_view(f, style) for f in c.ratios],
-        )
-        for c in compare.corrections
-    ]
-    run_down: list[RundownView] = []
-    hours: list[float] = []
-    if compare.rundown is not None:
-        hours = compare.rundown.hours.tolist()
-        lines = [(c.banked.candidate.id, s) for c in compare.columns for s in ("new", "worn")]
-        run_down = [
-            RundownView.of(id=id_, state=state, kwh=np.round(line / 1000, 3).tolist())
-            for (id_, state), line in zip(lines, compare.rundown.remaining_wh, strict=True)
-        ]
-    cumulative = [
-        SeriesView.of(id=c.banked.candidate.id, points=_points(compare_stop.cumulative(c), 2))
-        for c in compare.columns
-    ]
-    return CompareView.of(
-        columns=columns,
-        rows=rows,
-        sentence=tokens(compare.sentence, style),
-        corrections=corrections,
-        rundown_start_h=compare_stop.EVENING_H,
-        rundown_hours=hours,
-        rundown=run_down,
-        cumulative=cumulative,
     )

@@ -5,12 +5,13 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 from vast_harbor.core.assumptions import Assumptions
-from vast_harbor.core.day_types import LAID_UP, DayType
+from vast_harbor.core.day_types import CARRIED, LAID_UP, DayType
 from vast_harbor.core.plan import Plan, Reference
 from vast_harbor.core.stops import day as day_stop
 from vast_harbor.core.stops import need as need_stop
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.need import Asks, Need
+from vast_harbor.core.workings import Figure
 
 
 @dataclass(frozen=True)
@@ -39,6 +40,27 @@ class Days:
     def day(self) -> Day:
         """The governing day."""
         return self.days[self.governing]
+
+    @cached_property
+    def used(self) -> tuple[Day, ...]:
+        """Kinds of day on which somebody is there; the governing one where there is no other."""
+        return tuple(d for d in self.days.values() if d.type.kind != LAID_UP) or (self.day,)
+
+    @cached_property
+    def hardest(self) -> Day:
+        """The kind of day with the hardest moment, of those that the bank carries alone."""
+        carried = [d for d in self.used if d.type.kind in CARRIED]
+        return max(carried or self.used, key=lambda d: d.peak.watts)
+
+    @cached_property
+    def coldest(self) -> Figure:
+        """Coldest that the battery is on any kind of day in use [°C]."""
+        return min((d.battery_c for d in self.used), key=lambda t: t.number)
+
+    @cached_property
+    def warmest(self) -> Figure:
+        """Warmest that the battery is on any kind of day in use [°C]."""
+        return max((d.battery_c for d in self.used), key=lambda t: t.number)
 
     @cached_property
     def needs(self) -> Mapping[str, Need]:

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from vast_harbor.core.ageing import cycles_at_depth
+from vast_harbor.core.ageing import cycles_at_depth, wear_by_plan
 from vast_harbor.core.battery import Bank, BatteryModel, series_count
 from vast_harbor.core.errors import InvalidInput
 from vast_harbor.core.pareto import front
@@ -211,8 +211,8 @@ def _within(look: Outlook, bank: Bank, against: tuple[str, ...]) -> Within:
         ground.assumptions.value(f"cycle_exponent.{key}"),
         ground.days.need.classes[key].dod.number,
     )
-    wear = ground.plan.off_grid_nights / ground.days.need.nights.number / stands
-    wear += 1 / ground.assumptions.value(f"calendar_years.{key}")
+    years = ground.assumptions.value(f"calendar_years.{key}")
+    wear = wear_by_plan(ground.plan.off_grid_nights, ground.days.need.nights.number, stands, years)
     return Within(found, covered, bank.series * look.price(model), 12 * MOST_GAP / (0.2 * wear), against)
 
 

@@ -13,16 +13,16 @@ from vast_harbor.core.battery import Bank, BatteryModel
 from vast_harbor.core.cables import resistance, size
 from vast_harbor.core.climate import LIVING
 from vast_harbor.core.datasheet import OWN_SWITCH
-from vast_harbor.core.day_types import CARRIED, LAID_UP
 from vast_harbor.core.gas import air_flow, gassing_ma, opening_cm2
 from vast_harbor.core.loading import coupling_change
 from vast_harbor.core.loads import AC
 from vast_harbor.core.need import usable_energy
 from vast_harbor.core.packing import Packing, pack
+from vast_harbor.core.peak import peak_current
 from vast_harbor.core.peukert import rate_factor
 from vast_harbor.core.plan import Plan, Reference
 from vast_harbor.core.stops.bank_figures import label_or_class_exponent
-from vast_harbor.core.stops.day import BRIEF_S, Day
+from vast_harbor.core.stops.day import BRIEF_S
 from vast_harbor.core.stops.days import Days
 from vast_harbor.core.terminal import Terminal, bank_resistance
 
@@ -60,17 +60,6 @@ class Ground:
     old_kg: float
 
     @cached_property
-    def _used(self) -> list[float]:
-        days = [d for d in self.days.days.values() if d.type.kind != LAID_UP]
-        return [d.battery_c.number for d in days] or [self.days.need.coldest.number]
-
-    @cached_property
-    def _hardest(self) -> Day:
-        used = [d for d in self.days.days.values() if d.type.kind != LAID_UP]
-        carried = [d for d in used if d.type.kind in CARRIED] or used or [self.days.day]
-        return max(carried, key=lambda d: d.peak.watts)
-
-    @cached_property
     def _cable_ohm(self) -> float:
         plan, assume = self.plan, self.assumptions
         mm2, length = plan.installed.cable_mm2, assume.value("main_cable_m")
@@ -88,7 +77,7 @@ class Ground:
         plan = self.plan
         volts = self.assumptions.value("inverter_cut_off_v") * plan.system_v / 12
         rated = plan.inverter.rated_w or 0.0
-        return max(self._hardest.lasting(), rated / plan.inverter.efficiency) / volts
+        return max(self.days.hardest.lasting(), rated / plan.inverter.efficiency) / volts
 
     def usable_wh(self, bank: Bank, age: float | None = None) -> float:
         """Usable energy of a bank at the ageing allowance, or at another age [Wh]."""
@@ -116,7 +105,7 @@ class Ground:
         bms = model.bms
         if bms is not None and bms.switch != OWN_SWITCH:
             yield "switch"
-        if model.portable is not None and self._hardest.ac_peak_w > model.portable.ac_w * (1 + 1e-6):
+        if model.portable is not None and self.days.hardest.ac_peak_w > model.portable.ac_w * (1 + 1e-6):
             yield "pack"
         yield from self._electrical(bank)
         yield from self._climate(model)
@@ -135,22 +124,19 @@ class Ground:
         floor = 1 - of_class.dod.number
         terminal = Terminal(
             model.battery_class, bank.series * model.unit_class_v, bank_resistance(bank), self._cable_ohm,
-            min(self._used), min(of_class.ageing.number, model.health),
+            self.days.coldest.number, min(of_class.ageing.number, model.health),
         )  # fmt: skip
         source, ohm = float(terminal.source_volts(floor, floor)), float(terminal.resistance(floor, floor))
-
-        def amps(watts: float) -> float | None:
-            under = source**2 - 4 * ohm * watts
-            return None if under < 0 else (source - under**0.5) / (2 * ohm)
 
         share = bank.parallel * (1.0 if bank.parallel == 1 else self.assumptions.value("sharing"))
         most = bms.continuous_a if bms is not None else model.limits.discharge_a
         if most is not None:
-            running = amps(self._hardest.lasting(bms.peak_s if bms is not None and bms.peak_a else BRIEF_S))
+            seconds = bms.peak_s if bms is not None and bms.peak_a else BRIEF_S
+            running = peak_current(source, ohm, self.days.hardest.lasting(seconds))
             if running is None or running > share * most * (1 + 1e-6):
                 yield "current"
-        peak = self._hardest.peak.watts
-        start = amps(peak)
+        peak = self.days.hardest.peak.watts
+        start = peak_current(source, ohm, peak)
         if bms is not None and (start is None or (bms.peak_a and start > share * bms.peak_a * (1 + 1e-6))):
             yield "start"
         cut_off = self.assumptions.value("inverter_cut_off_v") * plan.system_v / 12
@@ -162,7 +148,7 @@ class Ground:
             yield "charge"
 
     def _climate(self, model: BatteryModel) -> Iterator[str]:
-        coldest, warmest = min(self._used), max(self._used)
+        coldest, warmest = self.days.coldest.number, self.days.warmest.number
         lead = model.battery_class.is_lead_acid
         if not lead and coldest < model.charge_c[0] and model.heater_w is None:
             yield "cold"

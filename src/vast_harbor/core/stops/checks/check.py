@@ -9,7 +9,6 @@ from vast_harbor.core import factors
 from vast_harbor.core.assumptions import Assumptions
 from vast_harbor.core.battery import Bank
 from vast_harbor.core.cables import Sized, inverter_current, resistance, size
-from vast_harbor.core.day_types import OFF_GRID, TRAVELLING
 from vast_harbor.core.packing import Packing, Place, clashes, pack
 from vast_harbor.core.plan import Candidate, Plan, Reference
 from vast_harbor.core.stops.day import Day
@@ -131,26 +130,25 @@ class Build:
         """A figure that the owner entered on the Rig stop."""
         return typed(f"{part}.{key}", name, value, unit, f"/{part}/{key}")
 
-    @cached_property
+    @property
     def used_days(self) -> tuple[Day, ...]:
         """Kinds of day on which somebody is there."""
-        return tuple(d for d in self.days.days.values() if d.type.kind != "laid_up")
+        return self.days.used
 
-    @cached_property
+    @property
     def coldest(self) -> Figure:
         """Coldest that the battery is on any kind of day in use [°C]."""
-        return min((d.battery_c for d in self.used_days), key=lambda t: t.number, default=self.need.coldest)
+        return self.days.coldest
 
-    @cached_property
+    @property
     def warmest(self) -> Figure:
         """Warmest that the battery is on any kind of day in use [°C]."""
-        return max((d.battery_c for d in self.used_days), key=lambda t: t.number, default=self.need.warmest)
+        return self.days.warmest
 
-    @cached_property
+    @property
     def hardest_day(self) -> Day:
         """The kind of day with the hardest moment, of those that the bank carries alone."""
-        carried = [d for d in self.used_days if d.type.kind in (OFF_GRID, TRAVELLING)] or list(self.used_days)
-        return max(carried, key=lambda d: d.peak.watts, default=self.days.day)
+        return self.days.hardest
 
     @cached_property
     def cable_m(self) -> Figure:

@@ -4,7 +4,7 @@ import itertools
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from vast_harbor.core.ageing import cycles_at_depth
+from vast_harbor.core.ageing import cycles_at_depth, wear_by_plan
 from vast_harbor.core.datasheet import months_between
 from vast_harbor.core.stops.checks.check import CARE, NOTE, STOP, Build, Check
 from vast_harbor.core.workings import REFERENCE, Figure, Sentence, computed, typed
@@ -151,7 +151,7 @@ def _gap(build: Build, months: int) -> Figure:
     nights, n = build.plan.off_grid_nights, build.need.nights.number
     depth = build.figures["dod"].number
     cycles = cycles_at_depth(model.cycles, assume.value(f"cycle_exponent.{key}"), depth)
-    wear = nights / n / cycles + 1 / assume.value(f"calendar_years.{key}")
+    wear = wear_by_plan(nights, n, cycles, assume.value(f"calendar_years.{key}"))
     per_year = Figure(
         f"{build.at}.wear_first", "Wear a year until then", wear, "1/year", REFERENCE,
         source="One cycle to the planned depth for each spell between charges, and the calendar",
