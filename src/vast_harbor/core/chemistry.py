@@ -42,7 +42,12 @@ class BatteryClass:
         vented: when its place must be vented to the outside: ``always``, ``closed locker`` or ``no``.
         water: whether water must be topped up.
         upright_only: whether it may only stand upright.
-        absorption_v: usual absorption volts of a 12 V unit [V].
+        absorption_v, float_v: usual absorption and float volts of a 12 V unit [V].
+        equalise_v: volts at which a 12 V unit is equalised [V]; 0 where it never is.
+        compensation: change of both for each kelvin above 25 °C, between 0 and 40 °C [V/K].
+        coulombic: share of the charge put in that comes out again [-].
+        acceptance_h: τ, time constant of the current that it accepts at absorption volts [h].
+        self_discharge: share of its charge lost in a month at 20 °C, doubling for every 10 K [-].
         gas_ma: gassing current at float and at boost [mA/Ah].
         discharge_c, storage_c: temperatures between which it may be used and stored [°C].
         care_hours: hours of care a year [h].
@@ -75,6 +80,12 @@ class BatteryClass:
     water: bool
     upright_only: bool
     absorption_v: float
+    float_v: float
+    equalise_v: float
+    compensation: float
+    coulombic: Range
+    acceptance_h: float
+    self_discharge: float
     gas_ma: tuple[float, float]
     discharge_c: tuple[float, float]
     storage_c: tuple[float, float]

@@ -17,16 +17,30 @@ class Climate:
     Attributes:
         key, name, like: how it is called and told.
         mean_c: monthly mean of the air, January first, northern half [°C].
+        low_c: monthly mean of the nightly minimum [°C].
+        spread_k: standard deviation of a day's mean about the month's [K].
+        sunny, overcast: share of such days by month [-]; the rest is mixed.
+        stays: chance that a day is like the one before it, beyond that share [-].
     """
 
     key: str
     name: str
     like: str
     mean_c: tuple[float, ...]
+    low_c: tuple[float, ...]
+    spread_k: float
+    sunny: tuple[float, ...]
+    overcast: tuple[float, ...]
+    stays: float
+
+    @staticmethod
+    def turned(month: int, south: bool) -> int:
+        """Index of a month in the tables, 0 to 11: turned by half a year in the south."""
+        return (month - 1 + (6 if south else 0)) % 12
 
     def month_c(self, month: int, south: bool = False) -> float:
         """Mean air temperature of a month [°C]; ``month`` 1 to 12, turned by half a year in the south."""
-        return self.mean_c[(month - 1 + (6 if south else 0)) % 12]
+        return self.mean_c[self.turned(month, south)]
 
     def season_c(self, season: str) -> float:
         """Mean air temperature of the month in the middle of a season [°C]."""

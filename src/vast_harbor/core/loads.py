@@ -38,6 +38,7 @@ class Load:
         start_s: seconds that the start takes [s].
         together: whether it may run at the same time as other loads.
         critical: whether the rig is in danger without it.
+        least_v: volts of a 12 V bank below which it suffers or stops [V]; None where it does not mind.
         duty_at: duty at the air temperatures of :data:`WEATHER_C`; empty when it does not follow the weather.
         measured_wh: what a meter counted for all of them [Wh]; None for none.
         measured_hours: hours switched on over which it counted [h].
@@ -64,6 +65,7 @@ class Load:
     start_s: float = 0
     together: bool = True
     critical: bool = False
+    least_v: float | None = None
     duty_at: tuple[float, ...] = ()
     measured_wh: float | None = None
     measured_hours: float = 24

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from math import sqrt
 
 import numpy as np
+from numpy.typing import NDArray
 
 from vast_harbor.core.profile import DAY_H, Block
 
@@ -63,23 +64,10 @@ def hardest_moment(runners: Sequence[Runner], always_w: float) -> Peak:
     best = Peak(always_w, None, always_w, 0.0, ())
     if not runners:
         return best
-    flat = [(i, start, end) for i, r in enumerate(runners) for start, end in r.blocks]
-    edges = np.unique(np.array([0.0, DAY_H, *(t for _, start, end in flat for t in (start, end))]))
-    on = np.zeros((len(runners), len(edges) - 1), dtype=bool)
-    if flat:
-        rows, starts, ends = zip(*flat, strict=True)
-        first, last = np.searchsorted(edges, starts), np.searchsorted(edges, ends)
-        for row, i, j in zip(rows, first, last, strict=True):
-            on[row, i:j] = True
-    run = np.array([r.run_w for r in runners])[:, None]
-    start = np.array([max(r.run_w, r.start_w) for r in runners])[:, None]
-    alone = np.array([not r.together for r in runners])[:, None]
-    shared_run = ((on & ~alone) * run).sum(axis=0)
-    shared_jump = ((on & ~alone) * (start - run)).max(axis=0, initial=0.0)
-    # Of those that run alone one runs while another load starts, or one of them starts itself.
-    alone_run = ((on & alone) * run).max(axis=0, initial=0.0)
-    alone_start = ((on & alone) * start).max(axis=0, initial=0.0)
-    watts = always_w + shared_run + np.maximum(alone_run + shared_jump, alone_start)
+    flat = [t for r in runners for block in r.blocks for t in block]
+    edges = np.unique(np.array([0.0, DAY_H, *flat]))
+    on = _on(runners, edges)
+    watts, shared_jump, alone_run, alone_start = _sums(runners, on, always_w)
     moment = int(np.argmax(watts))
     by_itself = alone_start[moment] > alone_run[moment] + shared_jump[moment]
     here = [r for i, r in enumerate(runners) if on[i, moment] and r.run_w > 0]
@@ -91,6 +79,54 @@ def hardest_moment(runners: Sequence[Runner], always_w: float) -> Peak:
     jump = starting.start_w - starting.run_w if starting is not None else 0.0
     ids = tuple(r.id for r in here if r.together or r is single)
     return Peak(top - jump, starting, top, float(edges[moment]), ids)
+
+
+def _on(runners: Sequence[Runner], edges: NDArray[np.float64]) -> NDArray[np.bool_]:
+    """Whether each runs at some time between neighbouring edges, shape (runners, len(edges) − 1)."""
+    on = np.zeros((len(runners), len(edges) - 1), dtype=bool)
+    flat = [(i, start, end) for i, r in enumerate(runners) for start, end in r.blocks]
+    if flat:
+        rows, starts, ends = zip(*flat, strict=True)
+        first = np.searchsorted(edges, np.array(starts) + 1e-9, side="right") - 1
+        last = np.searchsorted(edges, np.array(ends) - 1e-9)
+        for row, i, j in zip(rows, first, last, strict=True):
+            on[row, i:j] = True
+    return on
+
+
+def _sums(
+    runners: Sequence[Runner], on: NDArray[np.bool_], always_w: float
+) -> tuple[NDArray[np.float64], NDArray[np.float64], NDArray[np.float64], NDArray[np.float64]]:
+    """Power of each moment, and its parts: the largest start of those that share it, and of one that does
+    not its running and its starting power."""
+    run = np.array([r.run_w for r in runners])[:, None]
+    start = np.array([max(r.run_w, r.start_w) for r in runners])[:, None]
+    alone = np.array([not r.together for r in runners])[:, None]
+    shared_run = ((on & ~alone) * run).sum(axis=0)
+    shared_jump = ((on & ~alone) * (start - run)).max(axis=0, initial=0.0)
+    # Of those that run alone one runs while another load starts, or one of them starts itself.
+    alone_run = ((on & alone) * run).max(axis=0, initial=0.0)
+    alone_start = ((on & alone) * start).max(axis=0, initial=0.0)
+    watts = always_w + shared_run + np.maximum(alone_run + shared_jump, alone_start)
+    return watts, shared_jump, alone_run, alone_start
+
+
+def hardest_over(
+    runners: Sequence[Runner], always_w: float, edges: NDArray[np.float64]
+) -> NDArray[np.float64]:
+    """The hardest moment between neighbouring times of the day.
+
+    Args:
+        runners: the loads of the day.
+        always_w: standby and inverter idle [W].
+        edges: ascending clock hours from 0 to 24 [h], shape (n + 1,).
+
+    Returns:
+        Largest power in each interval [W], shape (n,).
+    """
+    if not runners:
+        return np.full(len(edges) - 1, always_w)
+    return _sums(runners, _on(runners, edges), always_w)[0]
 
 
 def peak_current(open_circuit_v: float, resistance_ohm: float, watts: float) -> float | None:

@@ -11,8 +11,10 @@ from vast_harbor.core.chemistry import BatteryClass
 from vast_harbor.core.climate import LIVING, Climate, Region
 from vast_harbor.core.datasheet import NO_PROTECTION
 from vast_harbor.core.day_types import PLAIN_DAY, DayType
+from vast_harbor.core.insolation import SunshineOf, sunshine
 from vast_harbor.core.loads import Inverter, Load
 from vast_harbor.core.packing import Place, Size
+from vast_harbor.core.sources import ENGINE, KINDS, MAINS, SOLAR, STREAM, Source
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -243,6 +245,46 @@ class Stage:
 
 
 @dataclass(frozen=True, slots=True)
+class Fix:
+    """A remedy that the owner chose for a source beside a candidate.
+
+    Attributes:
+        source: id of the source.
+        remedy: key of the remedy.
+    """
+
+    source: str
+    remedy: str
+
+
+@dataclass(frozen=True, slots=True)
+class Tried:
+    """The stretch of days that the trial runs.
+
+    Attributes:
+        stretch: ``plan``, or the name of a bad one, see ``stops.trial.stretches``.
+        days: length [days]; None for that of the stretch.
+        month: 1 to 12; None for the governing season.
+        seed: of the weather.
+        nights: nights off-grid in a row; None for the rig's.
+        drive_every: days from one drive to the next; None for moving days only.
+        pitches: where it stands, night by night, one after the other again; none for the rig's pitch.
+        hidden_w: a drain that nobody knows of [W].
+        start_soc: state of charge at the start [-].
+    """
+
+    stretch: str = "plan"
+    days: int | None = None
+    month: int | None = None
+    seed: int = 1
+    nights: int | None = None
+    drive_every: int | None = None
+    pitches: tuple[str, ...] = ()
+    hidden_w: float = 0.0
+    start_soc: float = 1.0
+
+
+@dataclass(frozen=True, slots=True)
 class Candidate:
     """A bank that is being considered.
 
@@ -258,6 +300,7 @@ class Candidate:
         protection: what guards batteries without a switch of their own.
         places: where the owner stands the boxes; none for the search's.
         stages: steps in which it is bought; none for at once.
+        fixes: remedies chosen for its sources.
     """
 
     id: str
@@ -271,6 +314,7 @@ class Candidate:
     protection: str = NO_PROTECTION
     places: tuple[Place, ...] = ()
     stages: tuple[Stage, ...] = ()
+    fixes: tuple[Fix, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -309,6 +353,13 @@ class Plan:
         habits: ``careful``, ``usual`` or ``careless``.
         overnight: plan from the last charge of a day to the next, instead of for whole nights.
         second: a second house bank, or None.
+        sources: what charges the bank, and the upkeep of a starting battery.
+        sun_hours: the owner's own peak-sun-hours of a mean day by month, January first [kWh/m²]; none to go
+            by site and climate.
+        pitch: where it usually stands, one of ``sources.PITCHES``.
+        disconnect: ``all``, ``not_critical`` or ``none``: which loads a low-volts disconnect drops.
+        tried: the stretch that the trial runs.
+        sunshine: where irradiance comes from.
     """
 
     name: str
@@ -346,6 +397,35 @@ class Plan:
     habits: str = "usual"
     overnight: bool = False
     second: SecondBank | None = None
+    sources: tuple[Source, ...] = ()
+    sun_hours: tuple[float, ...] = ()
+    pitch: str = "open"
+    disconnect: str = "all"
+    tried: Tried = Tried()
+    sunshine: SunshineOf = sunshine
+
+    @property
+    def charge_a(self) -> float | None:
+        """What all chargers give at once [A]: of the sources, else as the owner states it.
+
+        Mains and engine do not charge together; sun, wind and water do with either.
+        """
+        charging = [s for s in self.sources if s.charges]
+        if not charging:
+            return self.installed.charge_a
+        given = {k: sum(s.most_a(self.system_v) for s in charging if s.kind == k) for k in KINDS}
+        return given[SOLAR] + given[STREAM] + max(given[MAINS], given[ENGINE])
+
+    @property
+    def charge_v(self) -> float | None:
+        """Highest absorption volts of any charger, for 12 V [V]."""
+        volts = [s.set_v for s in self.sources if s.charges and s.set_v]
+        return max(volts) if volts else self.installed.charge_v
+
+    @property
+    def equalises(self) -> bool:
+        """Whether any charger equalises."""
+        return any(s.equalise_v for s in self.sources) or self.installed.equalises
 
     def type_path(self, day_type: DayType) -> str:
         """JSON pointer of a day type in the rig file."""

@@ -52,6 +52,12 @@ def _battery_class(key: str, row: dict[str, Any]) -> BatteryClass:
         water=row["water"],
         upright_only=row["upright_only"],
         absorption_v=row["absorption_v"],
+        float_v=row["float_v"],
+        equalise_v=row["equalise_v"],
+        compensation=row["compensation"],
+        coulombic=_range(row["coulombic"]),
+        acceptance_h=row["acceptance_h"],
+        self_discharge=row["self_discharge"],
         gas_ma=(row["gas_ma"][0], row["gas_ma"][1]),
         discharge_c=(row["discharge_c"][0], row["discharge_c"][1]),
         storage_c=(row["storage_c"][0], row["storage_c"][1]),
@@ -131,7 +137,7 @@ def reference() -> Reference:
     models = [_model(row, classes) for row in catalogue_rows()]
     bases = {k: (row["name"], row["why"]) for k, row in rules_file["life_basis"].items()}
     climates = {
-        key: Climate(key, row["name"], row["like"], tuple(row["mean_c"]))
+        key: Climate(key, **{k: tuple(v) if isinstance(v, list) else v for k, v in row.items()})
         for key, row in _toml("climates.toml")["climate"].items()
     }
     regions = {row["key"]: Region(**row) for row in _toml("regions.toml")["region"]}

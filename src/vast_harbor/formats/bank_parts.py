@@ -21,6 +21,7 @@ from vast_harbor.formats.parts import (
     Part,
     unit_volts,
 )
+from vast_harbor.formats.source_part import FixPart
 
 WHERE = Measure("mm", 0, 10_000, "A place lies between {least} and {most} mm: {value} mm does not.")
 
@@ -189,3 +190,4 @@ class CandidatePart(Part):
     places: list[PlacePart] = Field(default_factory=list, max_length=64)
     stages: list[StagePart] = Field(default_factory=list, max_length=6)
     extras: list[ExtraPart] = Field(default_factory=list, max_length=30)
+    fixes: list[FixPart] = Field(default_factory=list, max_length=24)

@@ -80,6 +80,12 @@ class LoadPart(Part):
     together: Annotated[bool, Truth()] = True
     critical: Annotated[bool, Truth()] = False
     duty_at: Annotated[list[float], Numbers("Duties", 0, 1, 4, exactly=True)] = Field(default_factory=list)
+    least_v: Annotated[
+        float | None,
+        Measure(
+            "V", 9, 14, "Least volts at 12 V lie between {least} and {most}: {value} V do not.", optional=True
+        ),
+    ] = None
     measured_wh: Annotated[float | None, DAY_WH] = None
     measured_hours: Annotated[
         float,

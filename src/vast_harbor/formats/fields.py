@@ -321,6 +321,46 @@ class Numbers(_Field):
         return {"type": "array", "maxItems": self.count, "items": item}
 
 
+@dataclass(frozen=True)
+class Pairs(_Field):
+    """Pairs of volts, typed as ``14.4/13.6, 14.7/13.8``.
+
+    Attributes:
+        what: what they are, for the sentence.
+        least, most: accepted range of each.
+        count: how many at most.
+    """
+
+    what: str
+    least: float
+    most: float
+    count: int
+
+    def read(self, value: Any, info: ValidationInfo) -> list[tuple[float, float]]:
+        if isinstance(value, str) and _context(info).get("typed"):
+            value = [part.split("/") for part in re.split(r"\s*[,;]\s+|\s*;\s*", value.strip()) if part]
+        if not isinstance(value, list | tuple) or len(value) > self.count:
+            raise ValueError(f"{self.what} are up to {self.count} pairs.")
+        return [self._pair(pair, info) for pair in value]
+
+    def _pair(self, pair: Any, info: ValidationInfo) -> tuple[float, float]:
+        if not isinstance(pair, list | tuple) or len(pair) != 2:
+            raise ValueError(f"{self.what} are written as 14.4/13.6, 14.7/13.8: absorption, then float.")
+        first, second = (
+            check_bounds(
+                read_number(v, "V", _context(info)), self.least, self.most,
+                f"{self.what} lie between {{least}} and {{most}} V: {{value}} V does not.",
+            )
+            for v in pair
+        )  # fmt: skip
+        return first, second
+
+    def schema(self) -> dict[str, Any]:
+        volts = {"type": "number", "minimum": self.least, "maximum": self.most}
+        pair = {"type": "array", "items": volts, "minItems": 2, "maxItems": 2}
+        return {"type": "array", "maxItems": self.count, "items": pair, "description": "Unit: V"}
+
+
 @dataclass(frozen=True, init=False)
 class Names(_Field):
     """A list of some of a few words, each at most once.

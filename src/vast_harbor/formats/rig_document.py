@@ -10,6 +10,7 @@ from vast_harbor.formats.fields import Choice, Truth
 from vast_harbor.formats.model_part import ModelPart
 from vast_harbor.formats.parts import Part
 from vast_harbor.formats.rig_part import RigPart
+from vast_harbor.formats.source_part import SourcePart, TrialPart
 
 FORMAT: Final = "vast-harbor-rig"
 VERSION: Final = 1
@@ -39,5 +40,7 @@ class RigFile(Part):
     second_bank: SecondBankPart | None = None
     day: DayPart = DayPart()
     plan: PlanPart = PlanPart()
+    sources: list[SourcePart] = Field(default_factory=list, max_length=12)
+    trial: TrialPart = TrialPart()
     own_models: list[ModelPart] = Field(default_factory=list, max_length=100)
     candidates: list[CandidatePart] = Field(default_factory=list, max_length=8)

@@ -6,6 +6,7 @@ from babel.numbers import list_currencies
 from pydantic import Field, field_validator
 
 from vast_harbor.core.climate import PLACES
+from vast_harbor.core.sources import PITCHES
 from vast_harbor.formats.fields import Choice, Measure, Names, Numbers, Truth, Words
 from vast_harbor.formats.parts import BATTERY_C, PRICE_OR_NONE, STAY, TERMINALS, Part
 
@@ -139,6 +140,11 @@ class RigPart(Part):
     charge_a: Annotated[float | None, _some("A", 0, 2000, "The current of all chargers")] = None
     charge_v: Annotated[float | None, _some("V", 12, 17, "An absorption voltage for 12 V")] = None
     equalises: Annotated[bool, Truth()] = False
+    pitch: Annotated[str, Choice("The usual pitch", *PITCHES)] = "open"
+    sun_hours: Annotated[list[float], Numbers("Peak-sun-hours by month", 0, 14, 12, exactly=True)] = Field(
+        default_factory=list
+    )
+    disconnect: Annotated[str, Choice("The load disconnect", "all", "not_critical", "none")] = "all"
     budget: Annotated[float | None, PRICE_OR_NONE] = None
     cares: Annotated[list[str], Names("What you care about", *CARES)] = Field(default_factory=list)
     notes: Annotated[str, Words("The note", 4000)] = ""

@@ -3,11 +3,13 @@
 from vast_harbor.core.battery import BatteryModel, cells_of
 from vast_harbor.core.day_types import DayType, Times
 from vast_harbor.core.entry import model_of
+from vast_harbor.core.insolation import SunshineOf, sunshine
 from vast_harbor.core.loads import DC, SECOND, Inverter, Load
 from vast_harbor.core.packing import Place
 from vast_harbor.core.plan import (
     Candidate,
     Extra,
+    Fix,
     Installed,
     Loading,
     Locker,
@@ -18,13 +20,16 @@ from vast_harbor.core.plan import (
     Site,
     Stage,
     Stay,
+    Tried,
 )
 from vast_harbor.core.quantities import Draw
+from vast_harbor.core.sources import Source
 from vast_harbor.formats.bank_parts import CandidatePart, OldBankPart
 from vast_harbor.formats.day_part import LoadPart, TimesPart
 from vast_harbor.formats.model_part import ModelPart
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.formats.rig_part import RigPart
+from vast_harbor.formats.source_part import SourcePart, TrialPart
 
 # Volts of AC loads given in amps.
 MAINS_V = {"metric": 230.0, "us": 120.0}
@@ -44,7 +49,7 @@ def _times(part: TimesPart | None) -> Times | None:
 # Fields of a load that the core takes as they stand in the document.
 _SAME = (
     "id", "name", "supply", "quantity", "use", "hours", "uses", "minutes", "duty", "starts_at", "low", "high",
-    "start_w", "start_s", "together", "critical", "measured_wh", "measured_hours", "bank",
+    "start_w", "start_s", "together", "critical", "least_v", "measured_wh", "measured_hours", "bank",
 )  # fmt: skip
 
 
@@ -120,16 +125,29 @@ def _candidate(part: CandidatePart) -> Candidate:
         part.protection,
         tuple(Place(**p.model_dump()) for p in part.places),
         tuple(Stage(s.when, s.strings, s.other, s.other_price) for s in part.stages),
+        tuple(Fix(f.source, f.remedy) for f in part.fixes),
     )
 
 
-def to_plan(rig_file: RigFile, reference: Reference, today: str = "") -> Plan:
+def _source(part: SourcePart) -> Source:
+    lists = {"positions": tuple(part.positions), "monthly_w": tuple(part.monthly_w)}
+    return Source(**part.model_dump(exclude=set(lists)), **lists)
+
+
+def _tried(part: TrialPart) -> Tried:
+    return Tried(**part.model_dump(exclude={"pitches"}), pitches=tuple(part.pitches))
+
+
+def to_plan(
+    rig_file: RigFile, reference: Reference, today: str = "", sunshine: SunshineOf = sunshine
+) -> Plan:
     """What the core computes from.
 
     Args:
         rig_file: a checked rig file.
         reference: shipped data.
         today: ISO date on which it is looked at; empty where that does not matter.
+        sunshine: where irradiance comes from.
 
     Returns:
         The plan.
@@ -173,4 +191,10 @@ def to_plan(rig_file: RigFile, reference: Reference, today: str = "") -> Plan:
         habits=plan.habits,
         overnight=plan.overnight,
         second=None if second is None else SecondBank(**second.model_dump()),
+        sources=tuple(_source(s) for s in rig_file.sources),
+        sun_hours=tuple(rig.sun_hours),
+        pitch=rig.pitch,
+        disconnect=rig.disconnect,
+        tried=_tried(rig_file.trial),
+        sunshine=sunshine,
     )

@@ -12,7 +12,7 @@ from vast_harbor.core import factors
 from vast_harbor.core.assumptions import Assumptions
 from vast_harbor.core.day_types import DayType
 from vast_harbor.core.loads import AC, DC, TIMES, Load
-from vast_harbor.core.peak import Peak, Runner, hardest_moment
+from vast_harbor.core.peak import Peak, Runner, hardest_moment, hardest_over
 from vast_harbor.core.plan import Plan
 from vast_harbor.core.profile import DAY_H, Block, Part, Profile, mean_current, on_edges, stack, union_hours
 from vast_harbor.core.stops.day_energy import (
@@ -92,6 +92,10 @@ class Day:
     @cached_property
     def _lasting(self) -> dict[float, float]:
         return {}
+
+    def hardest_over(self, edges: NDArray[np.float64], seconds: float | None = None) -> NDArray[np.float64]:
+        """Largest power between neighbouring clock hours, starts over sooner left out [W]; n for n + 1 edges."""
+        return hardest_over(*_runners(self.plan, self.loads, self._inverter_on, seconds), edges)
 
     @property
     def ac_peak_w(self) -> float:
@@ -245,13 +249,20 @@ def _runner(f: LoadFigures, eta: float, longer_s: float | None = None) -> Runner
 def _peak(
     plan: Plan, loads: tuple[LoadFigures, ...], inverter_on: bool, longer_s: float | None = None
 ) -> Peak:
+    return hardest_moment(*_runners(plan, loads, inverter_on, longer_s))
+
+
+def _runners(
+    plan: Plan, loads: tuple[LoadFigures, ...], inverter_on: bool, longer_s: float | None
+) -> tuple[list[Runner], float]:
+    """The loads as the bank feels them, without starts that are over sooner, and what always draws [W]."""
     runners = [_runner(f, f.eta.number, longer_s) for f in loads if not hangs_on_second(plan, f.load)]
     there = [_runner(f, 1.0, longer_s) for f in loads if f.runs and hangs_on_second(plan, f.load)]
     if plan.second is not None and there:
         # What its charger takes while any of its loads runs; beyond the limit the second bank gives the rest.
         watts = min(plan.second.limit_w, hardest_moment(there, 0.0).watts) / plan.second.efficiency
         runners.append(Runner(SECOND_BANK, union_hours([b for r in there for b in r.blocks]), watts, watts))
-    return hardest_moment(runners, plan.standby_w + (plan.inverter.idle_w if inverter_on else 0.0))
+    return runners, plan.standby_w + (plan.inverter.idle_w if inverter_on else 0.0)
 
 
 def _system_volts(plan: Plan) -> Figure:

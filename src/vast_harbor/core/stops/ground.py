@@ -143,7 +143,7 @@ class Ground:
         sags = start is not None and source - start * ohm < cut_off * (1 - 1e-6)
         if peak > 0 and (start is None or (sags and any(x.supply == AC for x in plan.loads))):
             yield "sag"
-        charge = plan.installed.charge_a
+        charge = plan.charge_a
         if charge is not None and charge > bank.parallel * model.charge_a * (1 + 1e-6):
             yield "charge"
 
@@ -157,7 +157,7 @@ class Ground:
             yield "temperature"
 
     def _gasses(self, bank: Bank) -> bool:
-        battery_class, locker, there = bank.model.battery_class, self.plan.locker, self.plan.installed
+        battery_class, locker, plan = bank.model.battery_class, self.plan.locker, self.plan
         if battery_class.vented != "always":
             return False
         if self.plan.place == LIVING and not locker.vented:
@@ -165,9 +165,9 @@ class Ground:
         if locker.vent_cm2 is None:
             return False
         equalise = None
-        if there.equalises and battery_class.water:
-            equalise = 1000 * (there.charge_a or 0.0) / bank.rated_ah
-        gas = gassing_ma(battery_class, (there.charge_v or battery_class.absorption_v) / 6, equalise)
+        if plan.equalises and battery_class.water:
+            equalise = 1000 * (plan.charge_a or 0.0) / bank.rated_ah
+        gas = gassing_ma(battery_class, (plan.charge_v or battery_class.absorption_v) / 6, equalise)
         flow = air_flow(bank.series * bank.model.cells, gas, bank.rated_ah)
         return opening_cm2(flow) > locker.vent_cm2 * (1 + 1e-6)
 

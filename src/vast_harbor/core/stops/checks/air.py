@@ -62,14 +62,14 @@ def checks(build: Build) -> Iterator[Check]:
 
 
 def _air(build: Build) -> tuple[Figure, Figure, Figure]:
-    bank, battery_class, there = build.bank, build.bank.model.battery_class, build.plan.installed
+    bank, battery_class = build.bank, build.bank.model.battery_class
     cells = bank.series * bank.model.cells
-    volts = there.charge_v or battery_class.absorption_v
+    volts = build.plan.charge_v or battery_class.absorption_v
     cell_v = volts / 6
     ah = bank.rated_ah
     equalise = None
-    if there.equalises and battery_class.water:
-        equalise = 1000 * (there.charge_a or 0.0) / ah
+    if build.plan.equalises and battery_class.water:
+        equalise = 1000 * (build.plan.charge_a or 0.0) / ah
     gas = gassing_ma(battery_class, cell_v, equalise)
     at = build.at
     i_gas = Figure(

@@ -130,7 +130,7 @@ def _short_circuit(build: Build) -> Iterator[Check]:
             source="R_ref·(class/12)·(100/Ah)·n_s/n_p")},
         "New, full, at 25 °C; with half as much again",
     )  # fmt: skip
-    highest = max(battery_class.absorption_v, build.plan.installed.charge_v or 0.0) * class_v / 12
+    highest = max(battery_class.absorption_v, build.plan.charge_v or 0.0) * class_v / 12
     kind = fuse_kind(build.reference.cables.kinds, highest, short)
     fit = f"A {kind.name} does, for up to {kind.volts:g} V." if kind else "No usual fuse does: ask the maker."
     breaks = build.plan.installed.fuse_breaks_a

@@ -167,7 +167,7 @@ def _sag(build: Build) -> Iterator[Check]:
 
 
 def _charge(build: Build) -> Iterator[Check]:
-    name, charge = "Charge current", build.plan.installed.charge_a
+    name, charge = "Charge current", build.plan.charge_a
     model, bank = build.bank.model, build.bank
     one = build.of_entry(
         "charge_one", "Highest charge current of one", model.charge_a, "A",

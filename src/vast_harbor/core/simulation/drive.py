@@ -1,0 +1,87 @@
+"""What the days ask of a bank and what they offer it, step by step: the same for every bank beside it."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+Floats = NDArray[np.float64]
+Flags = NDArray[np.bool_]
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Feed:
+    """What one source offers.
+
+    Attributes:
+        id: of the source.
+        unit: share of what it can give, at most about 1, shape (stretches, steps).
+        starts: whether it begins anew in a step, as in the morning or when it is plugged in, same shape.
+    """
+
+    id: str
+    unit: Floats
+    starts: Flags
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Drive:
+    """Days of use and weather of several stretches, arrays of shape (stretches, steps).
+
+    Attributes:
+        step_h: length of a step [h].
+        dc_w, ac_w: mean power from the bank, through the inverter in the latter [W], losses included.
+        critical_dc_w, critical_ac_w: those parts which must not go dark [W].
+        lasting_w, peak_w: the most that runs at once in the step, for longer than a moment and with the
+            hardest start [W].
+        battery_c: temperature of the battery [°C].
+        generator_ok: whether a generator may run.
+        least_v: volts that the loads which are on want, for 12 V [V]; 0 where none minds.
+        feeds: the sources.
+    """
+
+    step_h: float
+    dc_w: Floats
+    ac_w: Floats
+    critical_dc_w: Floats
+    critical_ac_w: Floats
+    lasting_w: Floats
+    peak_w: Floats
+    battery_c: Floats
+    generator_ok: Flags
+    least_v: Floats
+    feeds: tuple[Feed, ...] = ()
+
+    @property
+    def steps(self) -> int:
+        """How many steps."""
+        return int(self.dc_w.shape[1])
+
+    @property
+    def stretches(self) -> int:
+        """How many stretches side by side."""
+        return int(self.dc_w.shape[0])
+
+    def without_charge(self) -> "Drive":
+        """The same days with no source at all."""
+        return Drive(
+            self.step_h, self.dc_w, self.ac_w, self.critical_dc_w, self.critical_ac_w, self.lasting_w, self.peak_w, self.battery_c,
+            np.zeros_like(self.generator_ok), self.least_v, (),
+        )  # fmt: skip
+
+    def halved(self) -> "Drive":
+        """The same in steps half as long."""
+
+        def twice(a: NDArray[np.generic]) -> NDArray[np.generic]:
+            return np.repeat(a, 2, axis=1)
+
+        feeds = []
+        for feed in self.feeds:
+            starts = twice(feed.starts)
+            starts[:, 1::2] = False
+            feeds.append(Feed(feed.id, twice(feed.unit), starts))  # type: ignore[arg-type]
+        parts = (
+            self.dc_w, self.ac_w, self.critical_dc_w, self.critical_ac_w, self.lasting_w, self.peak_w, self.battery_c,
+            self.generator_ok, self.least_v,
+        )  # fmt: skip
+        return Drive(self.step_h / 2, *(twice(p) for p in parts), tuple(feeds))  # type: ignore[arg-type]

@@ -1,0 +1,440 @@
+"""The loop over time for one bank, compiled: plain arithmetic on plain numbers.
+
+Charge moves between the two wells of the kinetic model; volts follow from charge, level and current; loads
+come first and the bank gets the rest, as much as it accepts; and what protects the rig switches off and on.
+Everything that does not depend on the state of the bank is laid out before, see
+:mod:`vast_harbor.core.simulation.run`.
+"""
+
+from math import sqrt
+from typing import NamedTuple
+
+import numpy as np
+from numba import njit
+from numpy.typing import NDArray
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int32]
+Flags = NDArray[np.bool_]
+
+# What is noted of each step, as bits.
+INVERTER_OFF, LOADS_OFF, BMS_OPEN, EMPTY, HEATING, TOO_COLD = 1, 2, 4, 8, 16, 32
+RESTING, GENERATING, FULL, OVERLOAD, ASLEEP, SAGGED = 64, 128, 256, 512, 1024, 2048
+# A charge this close to what the bank accepts is held at the set volts.
+AT_VOLTS = 0.995
+KNEE_LEVEL, RISE_SOC = 0.10, 0.2
+# How often one step may be parted, and things give up one after the other in it.
+PARTS, GIVE_UPS = 6, 5
+# A switch closes again at the next step; a BMS that was opened by low charge when it has so much again.
+CLOSES_SOC = 0.05
+
+
+class Bank(NamedTuple):
+    """A bank in numbers; currents and volts are those of the whole bank."""
+
+    q_max: float
+    ratio: float
+    rate: float
+    ah: float
+    lfp: bool
+    ohm: float
+    cable_ohm: float
+    charge_ohm: float
+    knee_v: float
+    lasting_a: float
+    peak_a: float
+    cut_v: float
+    close_v: float
+    by_itself: bool
+    coulombic: float
+    heater_w: float
+    heated_a: float
+    standing_w: float
+    full_soc: float
+    tail_a: float
+    inverter_v: float
+    restart_v: float
+    disconnect_v: float
+    reconnect_v: float
+    keeps_critical: bool
+    table_soc: Floats
+    table_v: Floats
+    table_area: Floats
+    generator_start: float
+    generator_stop: float
+    generator_a: float
+
+
+class Series(NamedTuple):
+    """What goes on around it, arrays of shape (stretches, steps)."""
+
+    dc_w: Floats
+    ac_w: Floats
+    critical_dc_w: Floats
+    critical_ac_w: Floats
+    lasting_w: Floats
+    peak_w: Floats
+    generator_ok: Flags
+    cold_ohm: Floats
+    limit_a: Floats
+    held_back: Floats
+    leak_a: Floats
+    cold_off: Flags
+    heats: Flags
+
+
+class Slots(NamedTuple):
+    """The sources, lowest set volts first: one value each, or arrays of (sources, stretches, steps)."""
+
+    amps: Floats
+    watts: Floats
+    by_power: Flags
+    plugged: Flags
+    rests: Flags
+    rebulk_v: Floats
+    timeout_h: Floats
+    wakes: Flags
+    more_ohm: Floats
+    order: NDArray[np.int64]
+    unit: Floats
+    starts: Flags
+    set_v: Floats
+    hold_v: Floats
+    set_tau: Floats
+    hold_tau: Floats
+    rest_after_h: float
+
+
+class Traces(NamedTuple):
+    """How a run went, arrays of shape (stretches, steps) unless it says otherwise.
+
+    ``soc`` and ``level`` have one column more: at the start of each step, and at the end of the last. ``amps``
+    is the mean current into the bank, ``volts`` that at its terminals, ``peak_v`` the volts at the hardest
+    moment. ``served_w`` is what loads and heater got from bank and sources; ``unserved_dc``,
+    ``unserved_ac`` and ``unserved_critical`` what they did not [Wh]. ``heat_w`` is lost in the bank and its
+    cables, ``lost_ah`` by itself. ``used_w`` and ``offered_w`` are by source, (sources, stretches, steps).
+    """
+
+    soc: Floats
+    level: Floats
+    amps: Floats
+    volts: Floats
+    peak_v: Floats
+    served_w: Floats
+    heater_w: Floats
+    unserved_dc: Floats
+    unserved_ac: Floats
+    unserved_critical: Floats
+    heat_w: Floats
+    lost_ah: Floats
+    state: Ints
+    used_w: Floats
+    offered_w: Floats
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def _at(soc, xs, ys):  # type: ignore[no-untyped-def]
+    """A table at a charge, linear between its points."""
+    if soc <= xs[0]:
+        return ys[0]
+    for i in range(1, xs.size):
+        if soc <= xs[i]:
+            return ys[i - 1] + (ys[i] - ys[i - 1]) * (soc - xs[i - 1]) / (xs[i] - xs[i - 1])
+    return ys[-1]
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def _area(soc, xs, ys, areas):  # type: ignore[no-untyped-def]
+    """∫ V dSoC from empty, exactly; beyond the ends the volts stay as they are there."""
+    if soc <= xs[0]:
+        return ys[0] * (soc - xs[0])
+    for i in range(1, xs.size):
+        if soc <= xs[i]:
+            v = ys[i - 1] + (ys[i] - ys[i - 1]) * (soc - xs[i - 1]) / (xs[i] - xs[i - 1])
+            return areas[i - 1] + (ys[i - 1] + v) / 2 * (soc - xs[i - 1])
+    return areas[-1] + ys[-1] * (soc - xs[-1])
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def _mean_v(soc, after, bank):  # type: ignore[no-untyped-def]
+    """Mean rested volts from one charge to another."""
+    if abs(after - soc) < 1e-9:
+        return _at(soc, bank.table_soc, bank.table_v)
+    xs, ys, areas = bank.table_soc, bank.table_v, bank.table_area
+    return (_area(after, xs, ys, areas) - _area(soc, xs, ys, areas)) / (after - soc)
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def _draw(source_v, ohm, supply_a, watts):  # type: ignore[no-untyped-def]
+    """Current out of a bank for a power, sources giving a part of it; below 0 where they give more than all.
+
+    (V₀ − R·I)·(I_sources + I) = P; NaN where there is no such current.
+    """
+    twice = source_v - ohm * supply_a
+    under = twice * twice - 4 * ohm * (watts - source_v * supply_a)
+    if under < 0:
+        return np.nan
+    return (twice - sqrt(under)) / (2 * ohm)
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def]
+    """Run one bank through every stretch.
+
+    Args:
+        bank, series, slots: a :class:`Bank`, :class:`Series` and :class:`Slots`.
+        start_soc: state of charge at the start of each stretch, shape (stretches,).
+        dt: length of a step [h].
+        out: :class:`Traces` to fill.
+    """
+    count, stretches, total = slots.amps.size, series.dc_w.shape[0], series.dc_w.shape[1]
+    c, k, c_q = bank.ratio, bank.rate, bank.ratio * bank.q_max
+    given, accepts, set_v = np.zeros(count), np.zeros(count), np.zeros(count)
+    for s in range(stretches):
+        q = bank.q_max - (1 - start_soc[s]) * bank.ah
+        q_1 = c * q
+        inverter_off = loads_off = opened = generating = False
+        done, resting = np.zeros(count, dtype=np.bool_), np.zeros(count, dtype=np.bool_)
+        timer, floated = np.zeros(count), np.zeros(count)
+        v = _at(start_soc[s], bank.table_soc, bank.table_v)
+        charged = False
+        for t in range(total):
+            soc = min(1.0, max(0.0, 1 - (bank.q_max - q) / bank.ah))
+            out.soc[s, t], out.level[s, t] = soc, q_1 / c_q
+            state = 0
+            dc_w, ac_w = series.dc_w[s, t] + bank.standing_w, series.ac_w[s, t]
+            critical = series.critical_dc_w[s, t]
+            # What went off in the step before comes back where its volts have.
+            if inverter_off and v >= bank.restart_v:
+                inverter_off = False
+            if loads_off and v >= bank.reconnect_v:
+                loads_off = False
+            if opened and not series.cold_off[s, t]:
+                rested = _at(soc, bank.table_soc, bank.table_v)
+                if (bank.by_itself and rested >= bank.close_v) or (charged and soc >= CLOSES_SOC):
+                    opened = False
+            generating = series.generator_ok[s, t] and (
+                soc < bank.generator_start or (generating and soc < bank.generator_stop)
+            )
+            if generating:
+                state |= GENERATING
+            for i in range(count):
+                if slots.starts[i, s, t]:
+                    done[i], resting[i], timer[i], floated[i] = False, False, 0.0, 0.0
+                if resting[i] and v < slots.rebulk_v[i]:
+                    resting[i], done[i], timer[i], floated[i] = False, False, 0.0, 0.0
+            left, charged = dt, False
+            emptied = False
+            low_v = np.inf
+            for _part in range(PARTS):
+                if left <= 1e-9:
+                    break
+                soc = min(1.0, max(0.0, 1 - (bank.q_max - q) / bank.ah))
+                level = q_1 / c_q
+                rested = _at(soc, bank.table_soc, bank.table_v)
+                if bank.lfp:
+                    shape = 1 + max(0.0, (RISE_SOC - soc) / RISE_SOC)
+                else:
+                    shape = 2 - level
+                ohm = bank.ohm * shape * series.cold_ohm[s, t] + bank.cable_ohm
+                knee = bank.knee_v * max(0.0, 1 - level / KNEE_LEVEL)
+                source_v = rested - knee
+                supply = 0.0
+                for i in range(count):
+                    hold = done[i]
+                    set_v[i] = slots.hold_v[i, s, t] if hold else slots.set_v[i, s, t]
+                    tau = slots.hold_tau[i, s, t] if hold else slots.set_tau[i, s, t]
+                    unit = slots.unit[i, s, t]
+                    if slots.by_power[i]:
+                        a = min(slots.amps[i], slots.watts[i] * unit / max(v, source_v, 1.0))
+                    else:
+                        a = slots.amps[i] * unit
+                        if generating and slots.plugged[i]:
+                            a = max(a, min(slots.amps[i], bank.generator_a))
+                    if resting[i]:
+                        state |= RESTING
+                        a = 0.0
+                    if opened and a > 0 and not (slots.wakes[i] or bank.by_itself):
+                        state |= ASLEEP
+                        a = 0.0
+                    if set_v[i] <= source_v:
+                        a = 0.0
+                    given[i] = a
+                    by_volts = (set_v[i] - rested) / (bank.charge_ohm + slots.more_ohm[i])
+                    accepts[i] = max(0.0, min((1 - soc) * bank.ah / tau, by_volts))
+                    supply += a
+                # Loads and what gives up under them.
+                for _again in range(GIVE_UPS):
+                    off_dc, off_ac = loads_off or opened or emptied, inverter_off or opened or emptied
+                    dc = 0.0 if off_dc else dc_w
+                    if loads_off and bank.keeps_critical and not (opened or emptied):
+                        dc = min(critical, dc_w)
+                    ac = 0.0 if off_ac else ac_w
+                    watts = dc + ac
+                    heater = 0.0
+                    if series.heats[s, t] and supply > 0 and not opened:
+                        heater = min(bank.heater_w, max(0.0, supply * max(v, source_v) - watts))
+                    amps = _draw(source_v, ohm, supply, watts + heater)
+                    if not np.isnan(amps) and amps > 0:
+                        # Volts fall over the step: find the mean that gives this power.
+                        for _i in range(4):
+                            was = amps
+                            after = soc - amps * left / bank.ah
+                            amps = _draw(_mean_v(soc, after, bank) - knee, ohm, supply, watts + heater)
+                            if np.isnan(amps) or abs(amps - was) < 1e-10 * amps:
+                                break
+                    extra = max(0.0, series.peak_w[s, t] - dc_w - ac_w) if dc + ac > 0 else 0.0
+                    hardest = _draw(source_v, ohm, supply, watts + heater + extra)
+                    if opened or emptied:
+                        break
+                    low = 0.0 if np.isnan(hardest) else source_v - ohm * hardest
+                    draws = np.isnan(amps) or amps > 0 or hardest > 0
+                    if series.cold_off[s, t] and bank.lfp:
+                        opened = True
+                        state |= BMS_OPEN
+                        continue
+                    if draws and bank.lfp:
+                        lasting = max(0.0, series.lasting_w[s, t] - dc_w - ac_w) if dc + ac > 0 else 0.0
+                        longer = _draw(source_v, ohm, supply, watts + heater + lasting)
+                        if longer > bank.lasting_a * (1 + 1e-9) or hardest > bank.peak_a * (1 + 1e-9):
+                            opened = True
+                            state |= OVERLOAD | BMS_OPEN
+                            continue
+                        if np.isnan(hardest) or low < bank.cut_v:
+                            opened = True
+                            state |= BMS_OPEN | SAGGED
+                            continue
+                    if draws and ac > 0 and low < bank.inverter_v:
+                        inverter_off = True
+                        state |= SAGGED | INVERTER_OFF
+                        continue
+                    mean_v = 0.0 if np.isnan(amps) else source_v - ohm * amps
+                    if not off_dc and dc > 0 and mean_v < bank.disconnect_v and (np.isnan(amps) or amps > 0):
+                        loads_off = True
+                        state |= LOADS_OFF
+                        continue
+                    if np.isnan(amps):
+                        emptied = True
+                        state |= EMPTY
+                        continue
+                    break
+                low_v = min(low_v, 0.0 if np.isnan(hardest) else source_v - ohm * hardest)
+                if opened:
+                    state |= BMS_OPEN
+                if inverter_off:
+                    state |= INVERTER_OFF
+                if loads_off:
+                    state |= LOADS_OFF
+                if heater > 0:
+                    state |= HEATING
+                if np.isnan(amps):
+                    amps = 0.0
+                into, held = 0.0, 0.0
+                if amps <= 0:
+                    # The sources give more than the loads take: the bank gets what it accepts.
+                    amps = 0.0
+                    may = series.limit_a[s, t]
+                    if heater > 0 and heater >= 0.999 * bank.heater_w:
+                        may = max(may, bank.heated_a)
+                    if may <= 0 and supply * source_v > watts + 1:
+                        state |= TOO_COLD
+                    load_a = (watts + heater) / source_v
+                    flow, top, takes = 0.0, rested, 0.0
+                    for i in slots.order:
+                        if given[i] <= 0:
+                            continue
+                        flow = max(flow, min(flow + given[i], load_a + min(accepts[i], may)))
+                        top, takes = set_v[i], accepts[i]
+                    into = max(0.0, flow - load_a)
+                    if takes > 0:
+                        held = rested + (top - rested) * min(1.0, into / takes)
+                # How long this goes on: until full, or until the available well is dry.
+                h = left
+                if into > 0:
+                    room = bank.q_max - q
+                    if into * bank.coulombic * h > room:
+                        if room <= 1e-9 * bank.q_max:
+                            into = 0.0
+                        else:
+                            h = room / (into * bank.coulombic)
+                out_a = amps if into == 0 else -into * bank.coulombic
+                empty_q = series.held_back[s, t] * c_q
+                x = k * h
+                gone = 1 - np.exp(-x)
+                q_1_next = q_1 * (1 - gone) + (q * k * c - out_a) * gone / k - out_a * c * (x - gone) / k
+                if out_a > 0 and q_1_next < empty_q:
+                    low_h, high_h = 0.0, h
+                    for _i in range(40):
+                        h = (low_h + high_h) / 2
+                        x = k * h
+                        gone = 1 - np.exp(-x)
+                        q_1_next = (
+                            q_1 * (1 - gone) + (q * k * c - out_a) * gone / k - out_a * c * (x - gone) / k
+                        )
+                        if q_1_next < empty_q:
+                            high_h = h
+                        else:
+                            low_h = h
+                    h = max(low_h, 1e-9)
+                    emptied = True
+                    state |= EMPTY
+                    if bank.lfp:
+                        opened = True
+                        state |= BMS_OPEN
+                lost = min(series.leak_a[s, t] * h, max(0.0, q - out_a * h) * 0.5)
+                q_next = q - out_a * h - lost
+                # What the available well cannot hold goes to the bound one at once.
+                q_1_next = min(q_1_next - c * lost, c_q)
+                q_1_next = max(q_1_next, q_next - (bank.q_max - c_q), 0.0)
+                after = 1 - (bank.q_max - q + out_a * h) / bank.ah
+                mean = _mean_v(soc, after, bank) if out_a != 0 else rested
+                if into > 0:
+                    v = max(held, mean)
+                    heat = (v - mean * bank.coulombic) * into
+                elif amps > 0:
+                    v = mean - knee - ohm * amps
+                    heat = (mean - v) * amps
+                else:
+                    v, heat = max(source_v, held), 0.0
+                share = h / dt
+                out.amps[s, t] += (into - amps) * share
+                out.volts[s, t] += (0.0 if opened and not into else v) * share
+                out.served_w[s, t] += (watts + heater) * share
+                out.heater_w[s, t] += heater * share
+                out.heat_w[s, t] += heat * share
+                out.lost_ah[s, t] += lost
+                missing_dc, missing_ac = max(0.0, dc_w - dc), max(0.0, ac_w - ac)
+                out.unserved_dc[s, t] += missing_dc * h
+                out.unserved_ac[s, t] += missing_ac * h
+                missing = max(0.0, critical - dc)
+                if ac < ac_w:
+                    missing += series.critical_ac_w[s, t]
+                out.unserved_critical[s, t] += missing * h
+                from_sources = max(0.0, watts + heater + (into - amps) * v)
+                for i in slots.order[::-1]:
+                    offered = given[i] * v
+                    used = min(offered, from_sources)
+                    out.offered_w[i, s, t] += offered * share
+                    out.used_w[i, s, t] += used * share
+                    from_sources -= used
+                # How each charger sees it.
+                for i in range(count):
+                    if given[i] <= 0 or amps > 0:
+                        continue
+                    if not done[i] and (into >= AT_VOLTS * min(accepts[i], series.limit_a[s, t]) or not into):
+                        timer[i] += h
+                        if into <= bank.tail_a and soc > 0.5 or timer[i] >= slots.timeout_h[i]:
+                            done[i] = True
+                    if done[i]:
+                        floated[i] += h
+                        if slots.rests[i] and floated[i] >= slots.rest_after_h:
+                            resting[i] = True
+                charged = charged or into > 0
+                q, q_1 = q_next, q_1_next
+                left -= h
+            if (1 - (bank.q_max - q) / bank.ah) >= bank.full_soc:
+                state |= FULL
+            out.state[s, t] = state
+            out.peak_v[s, t] = low_v
+        out.soc[s, total] = min(1.0, max(0.0, 1 - (bank.q_max - q) / bank.ah))
+        out.level[s, total] = q_1 / c_q

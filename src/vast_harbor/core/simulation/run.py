@@ -1,0 +1,220 @@
+"""Banks run through days side by side: what each step needs is laid out, then the compiled loop takes over."""
+
+from collections.abc import Sequence
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from vast_harbor.core.acceptance import (
+    COLD_C,
+    COMPENSATED_C,
+    COOL_C,
+    COOL_RATE,
+    TAIL_C,
+    charge_ohm,
+    self_discharge,
+    time_constant,
+)
+from vast_harbor.core.datasheet import BY_ITSELF
+from vast_harbor.core.simulation import kernel
+from vast_harbor.core.simulation.drive import Drive, Feed
+from vast_harbor.core.simulation.kernel import Bank, Series, Slots, Traces
+from vast_harbor.core.simulation.lane import Lane
+from vast_harbor.core.sources import (
+    CHARGE_V,
+    ENGINE,
+    GENERATOR,
+    MAINS,
+    MPPT,
+    MPPT_EFFICIENCY,
+    PANEL_V,
+    REST_AFTER_H,
+    SOLAR,
+    STREAM,
+    Source,
+    engine_watts,
+    generator_watts,
+)
+from vast_harbor.core.terminal import KNEE_V
+
+Floats = NDArray[np.float64]
+ENDLESS = 1e12
+# In the order in which their charge is counted as used: the sun before what is bought.
+_LAST_USED = {SOLAR: 0, STREAM: 1, ENGINE: 2, MAINS: 3}
+
+
+def run(lanes: Sequence[Lane], drive: Drive, soc: float | Floats = 1.0) -> list[Traces]:
+    """Run banks through the same days.
+
+    Args:
+        lanes: the banks.
+        drive: the days of one or more stretches.
+        soc: state of charge at the start [-], one for all or of shape (stretches,).
+
+    Returns:
+        How it went, one for each bank.
+    """
+    start = np.full(drive.stretches, float(soc)) if np.ndim(soc) == 0 else np.asarray(soc, dtype=float)
+    out = []
+    for lane in lanes:
+        fed = [f for f in drive.feeds if any(s.id == f.id and s.charges for s in lane.sources)]
+        traces = _empty(len(fed), drive.steps, drive.stretches)
+        kernel.run(_bank(lane), _series(lane, drive), _slots(lane, drive, fed), start, drive.step_h, traces)
+        out.append(traces)
+    return out
+
+
+def fed_by(lane: Lane, drive: Drive) -> list[Source]:
+    """The sources in the order of ``used_w`` and ``offered_w``."""
+    by_id = {s.id: s for s in lane.sources if s.charges}
+    return [by_id[f.id] for f in drive.feeds if f.id in by_id]
+
+
+def _empty(sources: int, steps: int, stretches: int) -> Traces:
+    def some(columns: int = steps) -> Floats:
+        return np.zeros((stretches, columns))
+
+    by_source = (np.zeros((sources, stretches, steps)) for _ in range(2))
+    return Traces(
+        some(steps + 1), some(steps + 1), *(some() for _ in range(10)),
+        np.zeros((stretches, steps), dtype=np.int32), *by_source,
+    )  # fmt: skip
+
+
+def _bank(lane: Lane) -> Bank:
+    n = lane.class_v / 12
+    xs, ys = (np.array(part, dtype=float) for part in zip(*lane.battery_class.rested_v, strict=True))
+    ys = ys * n
+    areas = np.concatenate(([0.0], np.cumsum((ys[1:] + ys[:-1]) / 2 * np.diff(xs))))
+    generator = next((s for s in lane.sources if s.kind == GENERATOR), None)
+    chargers = sum(s.kind == MAINS for s in lane.sources)
+    guards = lane.guards
+    gives = generator_watts(generator) / (CHARGE_V * n) / chargers if generator and chargers else 0.0
+    return Bank(
+        q_max=lane.wells.capacity,
+        ratio=lane.wells.ratio,
+        rate=lane.wells.rate,
+        ah=lane.nameplate_ah,
+        lfp=lane.lfp,
+        ohm=lane.ohm / lane.health,
+        cable_ohm=lane.cable_ohm,
+        charge_ohm=charge_ohm(lane.battery_class, lane.ohm / lane.health, lane.cable_ohm),
+        knee_v=0.0 if lane.lfp else KNEE_V * n,
+        lasting_a=lane.lasting_a,
+        peak_a=lane.peak_a,
+        cut_v=lane.cut_v * n,
+        close_v=lane.close_v * n,
+        by_itself=lane.resets == BY_ITSELF,
+        coulombic=lane.coulombic,
+        heater_w=lane.heater_w,
+        heated_a=min(lane.charge_a, COOL_RATE * lane.nameplate_ah),
+        standing_w=lane.standing_a * lane.class_v,
+        full_soc=lane.full_soc,
+        tail_a=TAIL_C * lane.nameplate_ah,
+        inverter_v=guards.inverter_v * n,
+        restart_v=guards.restart_v * n,
+        disconnect_v=-1.0 if guards.disconnect_v is None else guards.disconnect_v * n,
+        reconnect_v=guards.reconnect_v * n,
+        keeps_critical=guards.keeps_critical,
+        table_soc=xs,
+        table_v=ys,
+        table_area=areas,
+        generator_start=generator.start_soc if gives and generator else -1.0,
+        generator_stop=generator.stop_soc if gives and generator else -1.0,
+        generator_a=gives,
+    )
+
+
+def _series(lane: Lane, drive: Drive) -> Series:
+    celsius = drive.battery_c
+    below = np.maximum(0.0, 25 - celsius)
+    low, high = lane.charge_c
+    limit = np.full(celsius.shape, lane.charge_a)
+    if lane.lfp:
+        limit = np.where(celsius < COOL_C, np.minimum(limit, COOL_RATE * lane.nameplate_ah), limit)
+        low = max(low, COLD_C)
+    at, k_t = zip(*lane.battery_class.temperature_factor, strict=True)
+    return Series(
+        dc_w=drive.dc_w,
+        ac_w=drive.ac_w,
+        critical_dc_w=drive.critical_dc_w,
+        critical_ac_w=drive.critical_ac_w,
+        lasting_w=drive.lasting_w,
+        peak_w=drive.peak_w,
+        generator_ok=drive.generator_ok,
+        cold_ohm=np.exp(0.03 * below) if lane.lfp else 1 + 0.01 * below,
+        limit_a=np.where((celsius < low) | (celsius > high), 0.0, limit),
+        held_back=1 - np.minimum(1.0, np.interp(celsius, at, k_t)),
+        leak_a=self_discharge(lane.battery_class, celsius, lane.health) * lane.nameplate_ah,
+        cold_off=(celsius < lane.discharge_c[0]) & lane.lfp,
+        heats=(celsius < COOL_C) & (lane.heater_w > 0),
+    )
+
+
+def _slots(lane: Lane, drive: Drive, feeds: Sequence[Feed]) -> Slots:
+    by_id = {s.id: s for s in lane.sources}
+    sources = [by_id[f.id] for f in feeds]
+    n = lane.class_v / 12
+    shape = (len(feeds), drive.stretches, drive.steps)
+    volts = [np.zeros(shape) for _ in range(2)]
+    taus = [np.ones(shape) for _ in range(2)]
+    for i, source in enumerate(sources):
+        shift: Floats | float = 0.0
+        if source.compensates:
+            kelvin = lane.battery_class.compensation or COMPENSATION
+            shift = kelvin * (np.clip(drive.battery_c, *COMPENSATED_C) - 25)
+        for which, at in enumerate((source.set_v, source.hold_v)):
+            if at:
+                volts[which][i] = (at + shift) * n
+                taus[which][i] = time_constant(lane.battery_class, at + shift, drive.battery_c)
+    order = sorted(range(len(sources)), key=lambda i: (sources[i].set_v, -_LAST_USED[sources[i].kind]))
+    return Slots(
+        amps=np.array([_amps(s, n) for s in sources]),
+        watts=np.array([_watts(s) for s in sources]),
+        by_power=np.array([_by_power(s) for s in sources], dtype=bool),
+        plugged=np.array([s.plugged for s in sources], dtype=bool),
+        rests=np.array([s.rests for s in sources], dtype=bool),
+        rebulk_v=np.array([s.rebulk_v * n for s in sources]),
+        timeout_h=np.array([ENDLESS if s.timeout_h is None else s.timeout_h for s in sources]),
+        wakes=np.array([s.wakes for s in sources], dtype=bool),
+        more_ohm=np.array([s.cable_mohm / 1000 if s.is_relay else 0.0 for s in sources]),
+        order=np.array(order, dtype=np.int64),
+        unit=np.array([f.unit for f in feeds]).reshape(shape),
+        starts=np.array([f.starts for f in feeds], dtype=bool).reshape(shape),
+        set_v=volts[0],
+        hold_v=volts[1],
+        set_tau=taus[0],
+        hold_tau=taus[1],
+        rest_after_h=REST_AFTER_H,
+    )
+
+
+# A charger that compensates does so whatever hangs on it; this is what lead-acid wants [V/K].
+COMPENSATION = -0.024
+
+
+def _by_power(source: Source) -> bool:
+    return source.kind == STREAM or (source.kind == SOLAR and source.controller == MPPT)
+
+
+def _watts(source: Source) -> float:
+    if source.kind == SOLAR:
+        return source.watts * MPPT_EFFICIENCY * (1 - source.starter_share)
+    return 1.0
+
+
+def _amps(source: Source, scale: float) -> float:
+    """The most that a source gives, for a unit of one [A]."""
+    limit = ENDLESS if source.amps is None else source.amps
+    if source.kind == SOLAR and source.controller != MPPT:
+        return min(source.watts / (PANEL_V * scale), limit) * (1 - source.starter_share)
+    if source.kind == SOLAR:
+        return limit * (1 - source.starter_share)
+    if source.kind == STREAM:
+        return ENDLESS
+    if source.is_relay:
+        return engine_watts(source) / (CHARGE_V * scale)
+    if source.kind == ENGINE:
+        return min(limit, engine_watts(source) * 0.88 / (CHARGE_V * scale))
+    return source.amps or 0.0
