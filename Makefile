@@ -17,13 +17,13 @@ SOURCE := $(shell find src/vast_harbor -name '*.py' -o -name '*.toml' -o -name '
 
 .PHONY: demo serve test lint types check shots bench build docs clean chromium
 
-demo: $(STAMPS)/runtime $(STAMPS)/frontend
+demo: $(STAMPS)/kernel $(STAMPS)/frontend
 	@exec $(BIN)/vast-harbor demo --port $(PORT) --data $(DATA)
 
-serve: $(STAMPS)/runtime $(STAMPS)/frontend
+serve: $(STAMPS)/kernel $(STAMPS)/frontend
 	@exec $(BIN)/vast-harbor serve --port $(PORT)
 
-build: $(STAMPS)/runtime $(STAMPS)/frontend
+build: $(STAMPS)/kernel $(STAMPS)/frontend
 
 $(STAMPS)/venv:
 	@mkdir -p $(STAMPS)
@@ -33,6 +33,11 @@ $(STAMPS)/venv:
 $(STAMPS)/runtime: requirements.lock pyproject.toml | $(STAMPS)/venv
 	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements.lock
 	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e .
+	@touch $@
+
+# The loop over time is compiled once, and kept beside its source.
+$(STAMPS)/kernel: src/vast_harbor/core/simulation/kernel.py $(STAMPS)/runtime
+	$(BIN)/vast-harbor prepare
 	@touch $@
 
 $(STAMPS)/dev: requirements-dev.lock $(STAMPS)/runtime

@@ -85,7 +85,7 @@ def acceptance(
     """
     by_charge = (1 - np.asarray(soc)) * capacity_ah / np.asarray(tau_h)
     by_volts = (np.asarray(set_v) - np.asarray(rested_v)) / ohm
-    return np.maximum(0.0, np.minimum(by_charge, by_volts))
+    return np.asarray(np.maximum(0.0, np.minimum(by_charge, by_volts)))
 
 
 def self_discharge(battery_class: BatteryClass, celsius: ArrayLike, health: float) -> Floats:

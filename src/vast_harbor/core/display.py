@@ -55,8 +55,17 @@ def awg(mm2: float) -> str:
     return next((f"AWG {name}" for area, name in AWG if area >= mm2 * 0.9), f"{mm2:g} mm²")
 
 
+def moment(hours: float) -> str:
+    """A moment of a stretch of days: ``day 4, 02:15``.
+
+    Args:
+        hours: since midnight before its first day [h].
+    """
+    return f"day {int(hours // 24) + 1}, {clock_text(hours % 24)}"
+
+
 # Units that are not a number and a name.
-WORDED = {"clock": clock_text, "duration": duration}
+WORDED = {"clock": clock_text, "duration": duration, "moment": moment}
 PER = {
     "money/cycle": " a cycle",
     "money/kWh": " per kWh",

@@ -14,12 +14,15 @@ from vast_harbor.core.stops import runtime as runtime_stop
 from vast_harbor.core.stops import second as second_stop
 from vast_harbor.core.stops import voltage as voltage_stop
 from vast_harbor.core.stops import volts as volts_stop
+from vast_harbor.core.stops.charging import findings as charging_findings
+from vast_harbor.core.stops.charging.audit import Judged, judge
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.days import Days
 from vast_harbor.core.stops.need import Need
 from vast_harbor.core.stops.need_findings import standby_days
 from vast_harbor.core.stops.runtime import Runtime
 from vast_harbor.core.stops.second import SecondNeed
+from vast_harbor.core.stops.simulated import Simulated
 from vast_harbor.core.stops.voltage import VoltageChoice
 from vast_harbor.core.workings import Figure, Finding
 
@@ -39,6 +42,10 @@ class Results:
         runtimes: how long the day and each load run.
         found: findings of Rig, Day and Need.
         seasons: temperature of the battery by its place in each season [°C].
+        judged: every source beside every candidate, by the candidate's id.
+        ran: what is run rather than reckoned: trial and year; while it is not yet run for an edit, that of
+            the plan before it.
+        late: whether ``ran`` is that of the plan before.
     """
 
     plan: Plan
@@ -51,6 +58,9 @@ class Results:
     runtimes: tuple[Runtime, ...]
     found: tuple[Finding, ...]
     seasons: Mapping[str, Figure]
+    judged: Mapping[str, tuple[Judged, ...]]
+    ran: Simulated
+    late: bool = False
 
     @property
     def day(self) -> Day:
@@ -66,7 +76,8 @@ class Results:
     def findings(self) -> tuple[Finding, ...]:
         """Findings of all stops, in the order of the passage."""
         candidates = tuple(f for c in self.banks.candidates for f in c.findings)
-        return self.found + self.banks.findings + candidates + self.compare.findings
+        charging = charging_findings.findings(self.plan, self.judged)
+        return self.found + self.banks.findings + candidates + charging + self.compare.findings
 
     def figures(self) -> dict[str, Figure]:
         """Every figure of the plan with all that went into it, by key."""
@@ -94,6 +105,7 @@ class Results:
             roots += [*correction.figures, *correction.ratios]
         roots += [f for finding in self.findings for f in finding.says.figures.values()]
         roots += self.compare.sentence.figures.values()
+        roots += self._run_figures()
         roots += [a.figure() for a in self.assumptions]
         out: dict[str, Figure] = {}
         stack = roots
@@ -124,6 +136,20 @@ class Results:
         if (left := standby_days(self.plan, self.days)) is not None:
             yield left
 
+    def _run_figures(self) -> Iterator[Figure]:
+        for judged in self.judged.values():
+            for one in judged:
+                yield from (f for p in (*one.points, *one.before) for f in p.says.figures.values())
+        if not self.late:
+            for ran in self.ran.trial.ran:
+                yield from ran.figures.values()
+                yield from (f for e in ran.events for f in e.says.figures.values())
+            for year in self.ran.years.values():
+                yield from year.figures.values()
+            yield from self.ran.needs.values()
+            for needed in self.ran.needed.values():
+                yield from needed.values()
+
 
 def _of_checks(banked: banks_stop.BankFigures) -> Iterator[Figure]:
     for check in banked.checks:
@@ -137,12 +163,14 @@ def _of_checks(banked: banks_stop.BankFigures) -> Iterator[Figure]:
         yield from (stage.money, stage.so_far, stage.usable, stage.covered, stage.nights)
 
 
-def evaluate(plan: Plan, reference: Reference) -> Results:
+def evaluate(plan: Plan, reference: Reference, before: Simulated | None = None) -> Results:
     """Compute every stop of a plan.
 
     Args:
         plan: what the owner entered.
         reference: shipped data.
+        before: trial and year of the plan as it was before an edit, to go on with until they are run anew;
+            None to run them.
 
     Returns:
         All figures with their workings.
@@ -154,7 +182,12 @@ def evaluate(plan: Plan, reference: Reference) -> Results:
     days = days_stop.evaluate(plan, reference, assumptions)
     second = second_stop.evaluate(plan, reference, assumptions, days)
     banks = banks_stop.evaluate(plan, reference, assumptions, days)
-    compare = compare_stop.evaluate(plan, reference, assumptions, days.day, days.need, banks)
+    ran = Simulated(plan, reference, assumptions, days, banks)
+    late = before is not None and not ran.known
+    if late and before is not None:
+        ran = before
+    compare = compare_stop.evaluate(plan, reference, assumptions, days.day, days.need, banks, ran.years)
+    judged = {c.candidate.id: judge(c.build) for c in banks.candidates if c.build is not None}
     voltages = voltage_stop.evaluate(plan, reference, assumptions, days)
     runtimes = runtime_stop.evaluate(plan, days, banks.old_carries)
     found = (
@@ -163,4 +196,7 @@ def evaluate(plan: Plan, reference: Reference) -> Results:
         + need_findings.findings(plan, reference, days)
     )
     seasons = factors.season_temperatures(plan, assumptions)
-    return Results(plan, assumptions, days, second, banks, compare, voltages, runtimes, found, seasons)
+    return Results(
+        plan, assumptions, days, second, banks, compare, voltages, runtimes, found, seasons, judged, ran,
+        late,
+    )  # fmt: skip

@@ -6,6 +6,7 @@ Geometry of the sun and the way onto the plane of the panels by ``pvlib``, loade
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -80,15 +81,17 @@ def sunshine(
     sun = solarposition.get_solarposition(times, latitude, longitude)
     clear = clearsky.haurwitz(sun["apparent_zenith"])["ghi"].to_numpy()
     extra = irradiance.get_extra_radiation(times).to_numpy()
-    return Sunshine(
-        *(
-            _on_plane(clear * share, sun, extra, tilt, azimuth, irradiance, times).reshape(12, STEPS_A_DAY)
-            for share in (1.0, CLOUD)
-        )
-    )
+    planes = [
+        _on_plane(clear * share, sun, extra, tilt, azimuth, times).reshape(12, STEPS_A_DAY)
+        for share in (1.0, CLOUD)
+    ]
+    return Sunshine(*planes)
 
 
-def _on_plane(global_w, sun, extra, tilt, azimuth, irradiance, times):  # type: ignore[no-untyped-def]
+def _on_plane(global_w: Floats, sun: Any, extra: Floats, tilt: float, azimuth: float, times: Any) -> Floats:
+    """Global irradiance parted into direct and diffuse, and both brought onto the plane [W/m²]."""
+    from pvlib import irradiance
+
     zenith = sun["apparent_zenith"].to_numpy()
     split = irradiance.erbs(global_w, zenith, times)
     total = irradiance.get_total_irradiance(
@@ -96,4 +99,4 @@ def _on_plane(global_w, sun, extra, tilt, azimuth, irradiance, times):  # type: 
         np.asarray(split["dhi"]), dni_extra=extra, albedo=ALBEDO, model="haydavies",
     )  # fmt: skip
     on_plane = np.nan_to_num(np.asarray(total["poa_global"]))
-    return np.maximum(np.where(zenith < 90, on_plane, 0.0), 0.0)
+    return np.asarray(np.maximum(np.where(zenith < 90, on_plane, 0.0), 0.0))

@@ -10,8 +10,8 @@ MAINS, GENERATOR, SOLAR, ENGINE, STREAM, UPKEEP = (
 KINDS = (MAINS, GENERATOR, SOLAR, ENGINE, STREAM, UPKEEP)
 RELAY, DC_DC = "relay", "dc_dc"
 MPPT, PWM = "mppt", "pwm"
-# What a controller that seeks the best point makes of the panel, what a DC-DC charger and a mains charger make
-# of their input, and what a generator bears of its rating for hours.
+# What a controller that seeks the best point makes of the panel, what a DC-DC charger and a mains charger
+# make of their input, and what a generator bears of its rating for hours.
 MPPT_EFFICIENCY, DC_DC_EFFICIENCY, MAINS_EFFICIENCY, GENERATOR_SHARE = 0.95, 0.88, 0.85, 0.8
 # Volts of a 12 V panel at its best point: what a PWM controller passes is a current.
 PANEL_V = 18.0

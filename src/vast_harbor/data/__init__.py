@@ -107,6 +107,11 @@ def _model(row: dict[str, str], classes: dict[str, BatteryClass]) -> BatteryMode
     return model_of(fields, classes[fields["battery_class"]])
 
 
+def _climate(key: str, row: dict[str, Any]) -> Climate:
+    fields: dict[str, Any] = {k: tuple(v) if isinstance(v, list) else v for k, v in row.items()}
+    return Climate(key, **fields)
+
+
 def _cables() -> CableData:
     rows = _toml("cables.toml")
     return CableData(
@@ -136,10 +141,7 @@ def reference() -> Reference:
     entries = tuple(AssumptionEntry(**row) for row in _toml("assumptions.toml")["assumption"])
     models = [_model(row, classes) for row in catalogue_rows()]
     bases = {k: (row["name"], row["why"]) for k, row in rules_file["life_basis"].items()}
-    climates = {
-        key: Climate(key, **{k: tuple(v) if isinstance(v, list) else v for k, v in row.items()})
-        for key, row in _toml("climates.toml")["climate"].items()
-    }
+    climates = {key: _climate(key, row) for key, row in _toml("climates.toml")["climate"].items()}
     regions = {row["key"]: Region(**row) for row in _toml("regions.toml")["region"]}
     return Reference(classes, rules, entries, {m.id: m for m in models}, bases, climates, regions, _cables())
 

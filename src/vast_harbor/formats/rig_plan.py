@@ -130,8 +130,8 @@ def _candidate(part: CandidatePart) -> Candidate:
 
 
 def _source(part: SourcePart) -> Source:
-    lists = {"positions": tuple(part.positions), "monthly_w": tuple(part.monthly_w)}
-    return Source(**part.model_dump(exclude=set(lists)), **lists)
+    plain = part.model_dump(exclude={"positions", "monthly_w"})
+    return Source(**plain, positions=tuple(part.positions), monthly_w=tuple(part.monthly_w))
 
 
 def _tried(part: TrialPart) -> Tried:

@@ -21,9 +21,13 @@ DAYS = Measure(
     whole=True,
 )
 ROW = Measure(
-    "nights", 0, 30, "Between {least} and {most} nights in a row can be tried: {value} cannot.", optional=True,
+    "nights",
+    0,
+    30,
+    "Between {least} and {most} nights in a row can be tried: {value} cannot.",
+    optional=True,
     whole=True,
-)  # fmt: skip
+)
 SHARE = "A share of charge lies between 0 and 100 %: {value} does not."
 
 

@@ -13,14 +13,18 @@ from vast_harbor.store.database import Database
 from vast_harbor.web import (
     banks,
     cable,
+    charging,
     errors,
     harbor,
     label,
     load_csv,
     model_csv,
+    monitor,
     plan,
     reference,
     security,
+    sunshine,
+    trial,
 )
 
 STATIC = Path(__file__).parent / "static"
@@ -51,7 +55,8 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_BYTES + 1024
     security.protect(app, hosts)
     errors.handle(app)
-    for part in (harbor, plan, load_csv, banks, model_csv, cable, label, reference):
+    sunshine.keep_sunshine(app, database)
+    for part in (harbor, plan, load_csv, banks, charging, trial, monitor, model_csv, cable, label, reference):
         app.register_api(part.api)
     _describe(app)
     _serve_interface(app)

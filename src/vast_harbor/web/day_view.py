@@ -197,7 +197,7 @@ def need_view(results: Results, style: Style) -> NeedView:
     Returns:
         What the Need stop shows.
     """
-    need = results.need
+    need, year = results.need, results.ran.needs
     classes = [
         ClassNeedView.of(
             battery_class=key,
@@ -208,6 +208,7 @@ def need_view(results: Results, style: Style) -> NeedView:
             nameplate_wh=figure_view(c.nameplate_wh, style),
             nameplate_ah=figure_view(c.nameplate_ah, style),
             classical_ah=figure_view(c.classical_ah, style) if c.classical_ah else None,
+            year_wh=figure_view(year[key], style) if key in year else None,
             peak_current=figure_view(c.peak_current, style),
             steps=_steps(c.steps, style),
         )

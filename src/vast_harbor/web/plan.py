@@ -2,8 +2,10 @@
 
 import json
 import sqlite3
+from collections import OrderedDict
 from dataclasses import replace
-from functools import lru_cache
+from functools import cached_property, lru_cache
+from pathlib import Path
 from typing import Any, Literal
 
 from flask import Response, current_app
@@ -15,6 +17,7 @@ from vast_harbor import data
 from vast_harbor.core.evaluate import Results, evaluate
 from vast_harbor.core.plan import Candidate, Plan
 from vast_harbor.core.stops.outlook import Outlook, outlook
+from vast_harbor.core.stops.simulated import Simulated
 from vast_harbor.core.workings import Figure
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.rig_document import RigFile
@@ -24,6 +27,7 @@ from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor import MadeView, RigPath, database, json_response
 from vast_harbor.web.plan_models import RigView
 from vast_harbor.web.plan_view import rig_view, style_of
+from vast_harbor.web.sunshine import sunshines
 from vast_harbor.web.views import ProblemsView, WorkingsView, workings_view
 
 api = APIBlueprint(
@@ -98,14 +102,38 @@ class WorkingsQuery(BaseModel):
     key: str = Field(max_length=300)
 
 
-def _evaluated(document: dict[str, Any]) -> tuple[RigFile, Plan, Results]:
+# What was run for a rig last: an edit is answered with it, and what is new is run when it is asked for.
+_LAST_RUN: OrderedDict[tuple[Path, int], Simulated] = OrderedDict()
+_MOST_RUN = 32
+
+
+def _evaluated(rig_id: int, document: dict[str, Any]) -> tuple[RigFile, Results]:
+    """A rig with everything run."""
     rig = files.read(document, data.reference())
-    return rig, *_computed(rig)
+    results = evaluate(plan_of(rig), data.reference())
+    _remember(rig_id, results)
+    return rig, results
 
 
-def _computed(rig: RigFile) -> tuple[Plan, Results]:
-    plan = files.to_plan(rig, data.reference(), _today())
-    return plan, evaluate(plan, data.reference())
+def _edited(rig_id: int, rig: RigFile) -> Results:
+    """A rig just edited: what takes long to run is as it was, unless it is known already."""
+    before = _LAST_RUN.get((database().path, rig_id))
+    results = evaluate(plan_of(rig), data.reference(), before)
+    if not results.late:
+        _remember(rig_id, results)
+    return results
+
+
+def _remember(rig_id: int, results: Results) -> None:
+    results.ran.run()
+    _LAST_RUN[database().path, rig_id] = results.ran
+    while len(_LAST_RUN) > _MOST_RUN:
+        _LAST_RUN.popitem(last=False)
+
+
+def plan_of(rig: RigFile) -> Plan:
+    """What the core computes from, with the sunshine that is kept."""
+    return files.to_plan(rig, data.reference(), _today(), sunshines().find)
 
 
 def evaluated_rig(rig_id: int) -> tuple[RigFile, Plan, Results, Outlook]:
@@ -120,6 +148,33 @@ def evaluated_rig(rig_id: int) -> tuple[RigFile, Plan, Results, Outlook]:
     return rig, plan, results, outlook(plan, data.reference(), results.assumptions, results.days)
 
 
+def evaluated_results(rig_id: int) -> tuple[RigFile, Plan, Results]:
+    """A stored rig with all its figures, everything run.
+
+    Raises:
+        KeyError: no such rig.
+    """
+    with database().reading() as db:
+        document = rigs.get(db, rig_id).document
+    return _known(json.dumps(document), _today())[:3]
+
+
+class LazyFigures:
+    """All figures of a plan by key, gathered when somebody asks for one.
+
+    Args:
+        results: the plan in figures.
+    """
+
+    def __init__(self, results: Results) -> None:
+        self._results = results
+
+    @cached_property
+    def all(self) -> dict[str, Figure]:
+        """By key."""
+        return self._results.figures()
+
+
 def _today() -> str:
     today: str = current_app.config["TODAY"]()
     return today
@@ -127,25 +182,28 @@ def _today() -> str:
 
 # Workings, pictures and the plan beside a trial are asked for again and again of one state of a rig.
 @lru_cache(maxsize=8)
-def _known(document: str, today: str, fit: str = "") -> tuple[RigFile, Plan, Results, dict[str, Figure]]:
+def _known(document: str, today: str, fit: str = "") -> tuple[RigFile, Plan, Results, LazyFigures]:
     reference = data.reference()
     rig = files.read(json.loads(document), reference)
-    plan = files.to_plan(rig, reference, today)
+    plan = plan_of(rig)
     if fit in plan.models:
         trial = Candidate(f"{FIT_ID}{fit}", plan.models[fit].battery_class.key, fit)
         plan = replace(plan, candidates=(*plan.candidates, trial))
     results = evaluate(plan, reference)
-    return rig, plan, results, results.figures()
+    return rig, plan, results, LazyFigures(results)
 
 
 def _view(stored: StoredRig, rig: RigFile, results: Results, show: str) -> RigView:
-    base = None if stored.base is None else _known(json.dumps(stored.base), _today())[2:]
+    base = None
+    if stored.base is not None:
+        plan, figures = _known(json.dumps(stored.base), _today())[2:]
+        base = (plan, figures.all)
     return rig_view(stored, rig, results, show, base)
 
 
 def _answer(db: sqlite3.Connection, rig_id: int, show: str) -> Response:
     stored = rigs.get(db, rig_id)
-    rig, _, results = _evaluated(stored.document)
+    rig, results = _evaluated(rig_id, stored.document)
     return json_response(_view(stored, rig, results, show))
 
 
@@ -171,7 +229,7 @@ def edit_rig(path: RigPath, body: Edit) -> Response:
         rigs.change(db, stored, document, body.label, body.field)
         # Computed before it is kept: a rig that could not be shown must not be stored.
         changed = rigs.get(db, path.rig_id, document)
-        return json_response(_view(changed, rig, _computed(rig)[1], body.show))
+        return json_response(_view(changed, rig, _edited(path.rig_id, rig), body.show))
 
 
 def _operation(operation: Operation) -> dict[str, Any]:
@@ -231,7 +289,7 @@ def workings(path: RigPath, query: WorkingsQuery) -> Response:
         document = json.dumps(rigs.get(db, path.rig_id).document)
     fit = query.key[len(FIT) :].split(".")[0] if query.key.startswith(FIT) else ""
     rig, _, results, figures = _known(document, _today(), fit)
-    figure = figures.get(query.key)
+    figure = figures.all.get(query.key)
     if figure is None:
         return problems(404, files.Problem("", "This figure is no longer part of the plan."))
     default = None

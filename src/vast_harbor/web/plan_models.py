@@ -102,6 +102,7 @@ class ClassNeedView(View):
     nameplate_wh: FigureView
     nameplate_ah: FigureView
     classical_ah: FigureView | None
+    year_wh: FigureView | None = Field(description="By a year's weather; none where no year is run")
     peak_current: FigureView
     steps: list[StepView]
 
@@ -354,6 +355,17 @@ class TrialView(View):
     tried: list[str]
 
 
+class SourceView(View):
+    """A source as a row of the energy picture."""
+
+    id: str
+    index: int
+    kind: str
+    name: str
+    most: str = Field(description="The most that it gives at once, in words")
+    worst: str = Field(description="Worst verdict beside any candidate; ok where it suits all")
+
+
 class RigView(View):
     """A rig with all its stops."""
 
@@ -371,5 +383,7 @@ class RigView(View):
     compare: CompareView
     voltages: list[VoltageView]
     seasons: dict[str, FigureView] = Field(description="Battery temperature by its place in each season")
+    sources: list[SourceView]
+    late: bool = Field(description="Whether trial and year are still those before the last edit")
     what_if: TrialView | None
     findings: list[FindingView] = Field(description="Of all stops, without those of single candidates")

@@ -9,6 +9,8 @@ from vast_harbor.core.display import Style, currency_symbol
 from vast_harbor.core.evaluate import Results
 from vast_harbor.core.quantities import clock_text
 from vast_harbor.core.stops.banks import BankFigures
+from vast_harbor.core.stops.charging.audit import WORST
+from vast_harbor.core.stops.charging.ladder import name_of
 from vast_harbor.core.stops.checks.check import OK, Check
 from vast_harbor.core.stops.voltage import VoltageChoice
 from vast_harbor.core.units import US
@@ -26,6 +28,7 @@ from vast_harbor.web.plan_models import (
     RemedyView,
     RigView,
     SignView,
+    SourceView,
     StageView,
     StripView,
     SuspectView,
@@ -33,6 +36,7 @@ from vast_harbor.web.plan_models import (
     UnitsView,
     VoltageView,
 )
+from vast_harbor.web.source_text import source_text
 from vast_harbor.web.views import (
     FigureView,
     figure_view,
@@ -43,7 +47,7 @@ from vast_harbor.web.views import (
     tokens,
 )
 
-STOPS = ("rig", "day", "need", "banks", "compare")
+STOPS = ("rig", "day", "need", "banks", "charging", "trial", "compare")
 SEVERITIES = ("note", "care", "stop")
 
 
@@ -95,6 +99,8 @@ def rig_view(
         compare=compare_view(results, style),
         voltages=[_voltage(c, results, style) for c in results.voltages],
         seasons={k: figure_view(f, style) for k, f in results.seasons.items()},
+        sources=[_source(results, i, style) for i in range(len(results.plan.sources))],
+        late=results.late,
         what_if=None if stored.base is None else TrialView(tried=list(stored.tried)),
         findings=[finding_view(f, style) for f in results.findings if f.stop != "banks" or not f.subject],
     )
@@ -102,6 +108,19 @@ def rig_view(
         plan, figures = base
         _tell_what_was(view, figures, strip(plan, rig_file, style), style)
     return view
+
+
+def _source(results: Results, index: int, style: Style) -> SourceView:
+    source = results.plan.sources[index]
+    verdicts = [j.verdict for one in results.judged.values() for j in one if j.source == source.id]
+    return SourceView.of(
+        id=source.id,
+        index=index,
+        kind=source.kind,
+        name=name_of(source),
+        most=source_text(source, results.plan.system_v, style),
+        worst=max(verdicts, key=lambda v: WORST[v], default="ok"),
+    )
 
 
 def _tell_what_was(view: RigView, base: dict[str, Figure], base_strip: list[StripView], style: Style) -> None:
@@ -146,6 +165,8 @@ def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
         else style.use(results.day.bank_wh.value, "Wh"),
         "need": f"{style.use(need.energy.value, 'Wh')} {nights}",
         "banks": f"{count} candidate{'' if count == 1 else 's'}",
+        "charging": _charging_figure(results, style),
+        "trial": _trial_figure(results),
         "compare": (
             f"{best.banked.battery_class.code} · {style.text(best.cost['per_cycle'].value, 'money/cycle')}"
             if best
@@ -253,6 +274,29 @@ def _candidate(banked: BankFigures, index: int, style: Style) -> CandidateView:
         ],
         findings=[] if banked.checks else [finding_view(f, style) for f in banked.findings],
     )
+
+
+def _charging_figure(results: Results, style: Style) -> str:
+    plan = results.plan
+    charging = [s for s in plan.sources if s.charges]
+    if not charging:
+        return "no source yet"
+    count = f"{len(charging)} source{'' if len(charging) == 1 else 's'}"
+    return f"{count} · {style.text(plan.charge_a, 'A')}"
+
+
+def _trial_figure(results: Results) -> str:
+    """How many candidates never go dark; of a single one, when it does."""
+    ran = results.ran.trial.candidates
+    if not ran:
+        return "—"
+    lit = sum(not r.dark for r in ran)
+    if len(ran) == 1 and ran[0].dark:
+        return f"dark on day {int(ran[0]['first_dark'].number // 24) + 1}"
+    if not lit:
+        first = max(r["first_dark"].number for r in ran)
+        return f"all dark by day {int(first // 24) + 1}"
+    return f"{lit} of {len(ran)} never dark"
 
 
 def _margin(check: Check, style: Style) -> FigureView | None:

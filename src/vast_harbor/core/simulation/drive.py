@@ -1,6 +1,7 @@
 """What the days ask of a bank and what they offer it, step by step: the same for every bank beside it."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, fields, replace
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -64,24 +65,20 @@ class Drive:
 
     def without_charge(self) -> "Drive":
         """The same days with no source at all."""
-        return Drive(
-            self.step_h, self.dc_w, self.ac_w, self.critical_dc_w, self.critical_ac_w, self.lasting_w, self.peak_w, self.battery_c,
-            np.zeros_like(self.generator_ok), self.least_v, (),
-        )  # fmt: skip
+        return replace(self, generator_ok=np.zeros_like(self.generator_ok), feeds=())
 
     def halved(self) -> "Drive":
         """The same in steps half as long."""
 
-        def twice(a: NDArray[np.generic]) -> NDArray[np.generic]:
+        def twice(a: NDArray[Any]) -> NDArray[Any]:
             return np.repeat(a, 2, axis=1)
 
         feeds = []
         for feed in self.feeds:
             starts = twice(feed.starts)
             starts[:, 1::2] = False
-            feeds.append(Feed(feed.id, twice(feed.unit), starts))  # type: ignore[arg-type]
-        parts = (
-            self.dc_w, self.ac_w, self.critical_dc_w, self.critical_ac_w, self.lasting_w, self.peak_w, self.battery_c,
-            self.generator_ok, self.least_v,
-        )  # fmt: skip
-        return Drive(self.step_h / 2, *(twice(p) for p in parts), tuple(feeds))  # type: ignore[arg-type]
+            feeds.append(Feed(feed.id, twice(feed.unit), starts))
+        doubled = {
+            f.name: twice(getattr(self, f.name)) for f in fields(self) if f.name not in ("step_h", "feeds")
+        }
+        return replace(self, step_h=self.step_h / 2, feeds=tuple(feeds), **doubled)

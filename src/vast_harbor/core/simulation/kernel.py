@@ -108,9 +108,9 @@ class Slots(NamedTuple):
 class Traces(NamedTuple):
     """How a run went, arrays of shape (stretches, steps) unless it says otherwise.
 
-    ``soc`` and ``level`` have one column more: at the start of each step, and at the end of the last. ``amps``
-    is the mean current into the bank, ``volts`` that at its terminals, ``peak_v`` the volts at the hardest
-    moment. ``served_w`` is what loads and heater got from bank and sources; ``unserved_dc``,
+    ``soc`` and ``level`` have one column more: at the start of each step, and at the end of the last.
+    ``amps`` is the mean current into the bank, ``volts`` that at its terminals, ``peak_v`` the volts at
+    the hardest moment. ``served_w`` is what loads and heater got from bank and sources; ``unserved_dc``,
     ``unserved_ac`` and ``unserved_critical`` what they did not [Wh]. ``heat_w`` is lost in the bank and its
     cables, ``lost_ah`` by itself. ``used_w`` and ``offered_w`` are by source, (sources, stretches, steps).
     """
@@ -193,7 +193,7 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
     for s in range(stretches):
         q = bank.q_max - (1 - start_soc[s]) * bank.ah
         q_1 = c * q
-        inverter_off = loads_off = opened = generating = False
+        inverter_off = loads_off = opened = too_cold = generating = False
         done, resting = np.zeros(count, dtype=np.bool_), np.zeros(count, dtype=np.bool_)
         timer, floated = np.zeros(count), np.zeros(count)
         v = _at(start_soc[s], bank.table_soc, bank.table_v)
@@ -211,8 +211,9 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                 loads_off = False
             if opened and not series.cold_off[s, t]:
                 rested = _at(soc, bank.table_soc, bank.table_v)
-                if (bank.by_itself and rested >= bank.close_v) or (charged and soc >= CLOSES_SOC):
-                    opened = False
+                woken = charged and soc >= CLOSES_SOC
+                if too_cold or woken or (bank.by_itself and rested >= bank.close_v):
+                    opened = too_cold = False
             generating = series.generator_ok[s, t] and (
                 soc < bank.generator_start or (generating and soc < bank.generator_stop)
             )
@@ -232,10 +233,7 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                 soc = min(1.0, max(0.0, 1 - (bank.q_max - q) / bank.ah))
                 level = q_1 / c_q
                 rested = _at(soc, bank.table_soc, bank.table_v)
-                if bank.lfp:
-                    shape = 1 + max(0.0, (RISE_SOC - soc) / RISE_SOC)
-                else:
-                    shape = 2 - level
+                shape = 1 + max(0.0, (RISE_SOC - soc) / RISE_SOC) if bank.lfp else 2 - level
                 ohm = bank.ohm * shape * series.cold_ohm[s, t] + bank.cable_ohm
                 knee = bank.knee_v * max(0.0, 1 - level / KNEE_LEVEL)
                 source_v = rested - knee
@@ -251,7 +249,7 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                         a = slots.amps[i] * unit
                         if generating and slots.plugged[i]:
                             a = max(a, min(slots.amps[i], bank.generator_a))
-                    if resting[i]:
+                    if resting[i] and a > 0:
                         state |= RESTING
                         a = 0.0
                     if opened and a > 0 and not (slots.wakes[i] or bank.by_itself):
@@ -290,7 +288,7 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                     low = 0.0 if np.isnan(hardest) else source_v - ohm * hardest
                     draws = np.isnan(amps) or amps > 0 or hardest > 0
                     if series.cold_off[s, t] and bank.lfp:
-                        opened = True
+                        opened = too_cold = True
                         state |= BMS_OPEN
                         continue
                     if draws and bank.lfp:
@@ -403,7 +401,8 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                 out.heater_w[s, t] += heater * share
                 out.heat_w[s, t] += heat * share
                 out.lost_ah[s, t] += lost
-                missing_dc, missing_ac = max(0.0, dc_w - dc), max(0.0, ac_w - ac)
+                missing_dc = max(0.0, series.dc_w[s, t] - dc)
+                missing_ac = max(0.0, ac_w - ac)
                 out.unserved_dc[s, t] += missing_dc * h
                 out.unserved_ac[s, t] += missing_ac * h
                 missing = max(0.0, critical - dc)
@@ -423,7 +422,7 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                         continue
                     if not done[i] and (into >= AT_VOLTS * min(accepts[i], series.limit_a[s, t]) or not into):
                         timer[i] += h
-                        if into <= bank.tail_a and soc > 0.5 or timer[i] >= slots.timeout_h[i]:
+                        if (into <= bank.tail_a and soc > 0.5) or timer[i] >= slots.timeout_h[i]:
                             done[i] = True
                     if done[i]:
                         floated[i] += h

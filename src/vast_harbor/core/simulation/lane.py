@@ -1,7 +1,6 @@
 """A bank as it runs through days of use: what the simulation needs to know of it."""
 
 from dataclasses import dataclass
-
 from math import inf
 
 from vast_harbor.core.acceptance import full_soc

@@ -1,7 +1,6 @@
-"""Banks run through days side by side: what each step needs is laid out, then the compiled loop takes over."""
+"""Banks run through days side by side: what each step needs is laid out, then the compiled loop runs."""
 
 from collections.abc import Sequence
-from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -40,6 +39,8 @@ from vast_harbor.core.terminal import KNEE_V
 
 Floats = NDArray[np.float64]
 ENDLESS = 1e12
+# Traces that are not plain series of the steps.
+_SHAPED = ("soc", "level", "state", "used_w", "offered_w")
 # In the order in which their charge is counted as used: the sun before what is bought.
 _LAST_USED = {SOLAR: 0, STREAM: 1, ENGINE: 2, MAINS: 3}
 
@@ -71,15 +72,39 @@ def fed_by(lane: Lane, drive: Drive) -> list[Source]:
     return [by_id[f.id] for f in drive.feeds if f.id in by_id]
 
 
+def power_offered(sources: Sequence[Source], system_v: float, drive: Drive) -> Floats:
+    """What all sources could give at the volts of a charge, whatever the bank takes [W].
+
+    Args:
+        sources: what charges.
+        system_v: class volts [V].
+        drive: the days.
+
+    Returns:
+        Shape (stretches, steps).
+    """
+    n = system_v / 12
+    out = np.zeros(drive.dc_w.shape)
+    for feed in drive.feeds:
+        source = next((s for s in sources if s.id == feed.id and s.charges), None)
+        if source is None:
+            continue
+        volts = CHARGE_V * n
+        if _by_power(source):
+            out += np.minimum(_watts(source) * feed.unit, _amps(source, n) * volts)
+        else:
+            out += _amps(source, n) * feed.unit * volts
+    return out
+
+
 def _empty(sources: int, steps: int, stretches: int) -> Traces:
     def some(columns: int = steps) -> Floats:
         return np.zeros((stretches, columns))
 
-    by_source = (np.zeros((sources, stretches, steps)) for _ in range(2))
-    return Traces(
-        some(steps + 1), some(steps + 1), *(some() for _ in range(10)),
-        np.zeros((stretches, steps), dtype=np.int32), *by_source,
-    )  # fmt: skip
+    plain = {name: some() for name in Traces._fields if name not in _SHAPED}
+    by_source = {name: np.zeros((sources, stretches, steps)) for name in ("used_w", "offered_w")}
+    state = np.zeros((stretches, steps), dtype=np.int32)
+    return Traces(soc=some(steps + 1), level=some(steps + 1), state=state, **plain, **by_source)
 
 
 def _bank(lane: Lane) -> Bank:

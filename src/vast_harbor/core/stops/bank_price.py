@@ -6,7 +6,8 @@ from vast_harbor.core.assumptions import Assumptions
 from vast_harbor.core.battery import Bank
 from vast_harbor.core.datasheet import widened
 from vast_harbor.core.plan import Candidate, Plan
-from vast_harbor.core.workings import Figure, computed, datasheet, typed
+from vast_harbor.core.stops.charging.ladder import chosen, name_of
+from vast_harbor.core.workings import REFERENCE, Figure, computed, datasheet, typed
 
 # How far a price is in doubt where the entry gives no range.
 DOUBT = 0.15
@@ -80,12 +81,33 @@ def price_figures(
         )
         for i, extra in enumerate(candidate.extras, 1)
     }  # fmt: skip
+    extras |= _remedies(plan, assumptions, candidate, bank, at)
     f["extras"] = computed(
-        f"{at}.extras", "Extras", sum(e.price for e in candidate.extras), "money",
+        f"{at}.extras", "Extras", sum(e.number for e in extras.values()), "money",
         " + ".join(f"{{{s}}}" for s in extras) or "0", extras,
         "What must be bought besides the batteries: charger, box, heater, cable",
     )  # fmt: skip
     return f
+
+
+def _remedies(
+    plan: Plan, assumptions: Assumptions, candidate: Candidate, bank: Bank, at: str
+) -> dict[str, Figure]:
+    """What the remedies chosen for its sources cost: parts, and hours at the owner's rate."""
+    rate, out = assumptions.figure("hour_rate"), {}
+    for i, (source, rung) in enumerate(chosen(plan, candidate, bank.model.battery_class, assumptions), 1):
+        parts = Figure(f"{at}.fix.{i}.parts", "Parts", rung.parts, "money", REFERENCE, source=rung.says)
+        hours = Figure(f"{at}.fix.{i}.hours", "Work", rung.hours, "h", REFERENCE, source=rung.says)
+        out[f"F{i}"] = computed(
+            f"{at}.fix.{i}",
+            f"{name_of(source)}: {rung.says}",
+            rung.parts + rung.hours * rate.number,
+            "money",
+            "{P} + {h} · {c_h}",
+            {"P": parts, "h": hours, "c_h": rate},
+            "Chosen on the Charging stop",
+        )
+    return out
 
 
 def _ranged(price: Figure, bank: Bank) -> Figure:

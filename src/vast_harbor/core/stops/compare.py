@@ -1,6 +1,6 @@
 """Compare: candidates as columns, the headline rows first, then pictures and one plain sentence."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from vast_harbor.core import money
@@ -16,6 +16,7 @@ from vast_harbor.core.stops.need import Need
 from vast_harbor.core.stops.prices import usable_quotients
 from vast_harbor.core.stops.result import result_sentence
 from vast_harbor.core.stops.same_label import Correction, same_label
+from vast_harbor.core.stops.trial.year import YearOf
 from vast_harbor.core.workings import Figure, Finding, Sentence, computed
 
 # The hour at which the run-down begins: charged through the day, off-grid from the evening.
@@ -23,6 +24,7 @@ EVENING_H = 18.0
 # Usable energies further apart than this are not compared like with like.
 UNEQUAL = 0.10
 HIGH, LOW = "high", "low"
+NO_YEARS: Mapping[str, YearOf] = {}
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,13 +84,20 @@ class Compare:
 
 
 def evaluate(
-    plan: Plan, reference: Reference, assumptions: Assumptions, day: Day, need: Need, banks: Banks
+    plan: Plan,
+    reference: Reference,
+    assumptions: Assumptions,
+    day: Day,
+    need: Need,
+    banks: Banks,
+    years: Mapping[str, YearOf] = NO_YEARS,
 ) -> Compare:
     """Compare all candidates that can be built.
 
     Args:
         plan, reference, assumptions: the plan and what holds for it.
         day, need, banks: in figures.
+        years: a run year of each candidate, by its id; none to go by the hand estimate.
 
     Returns:
         The comparison with its workings.
@@ -97,8 +106,9 @@ def evaluate(
     for banked in banks.candidates:
         if banked.bank is None:
             continue
-        life = life_stop.evaluate(plan, reference, assumptions, day, need, banked)
-        cost = cost_stop.evaluate(plan, assumptions, day, need, banked, life, banks.old_kg)
+        year = years.get(banked.candidate.id)
+        life = life_stop.evaluate(plan, reference, assumptions, day, need, banked, year)
+        cost = cost_stop.evaluate(plan, assumptions, day, need, banked, life, banks.old_kg, year)
         columns.append(Column(banked, life, cost, _further(banked, day)))
     rows = tuple(_rows(columns)) if columns else ()
     ends = ("usable_new_wh", "usable_end_wh")

@@ -12,6 +12,7 @@ from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.life import Life, nights_a_year
 from vast_harbor.core.stops.need import Need
 from vast_harbor.core.stops.prices import prices
+from vast_harbor.core.stops.trial.year import YearOf
 from vast_harbor.core.workings import Figure, computed, typed
 
 
@@ -42,6 +43,7 @@ def evaluate(
     banked: BankFigures,
     life: Life,
     old_kg: Figure | None,
+    year: YearOf | None = None,
 ) -> Cost:
     """Lifetime cost of a candidate and the prices of a cycle.
 
@@ -49,13 +51,14 @@ def evaluate(
         plan, assumptions: the plan and what holds for it.
         day, need, banked, life: in figures.
         old_kg: weight of the old bank [kg]; None without one.
+        year: its run year; None for the hand estimate.
 
     Returns:
         The money with its workings.
     """
     f: dict[str, Figure] = {}
-    _delivered(f, plan, day, need, banked)
-    _running(f, assumptions, banked)
+    _delivered(f, plan, day, need, banked, year)
+    _running(f, assumptions, banked, year)
     family = "lead_acid" if banked.battery_class.is_lead_acid else "lfp"
     drift, discount = assumptions.figure(f"drift.{family}"), assumptions.figure("discount_rate")
     kappa, years = assumptions.figure("exit_share"), _years(plan)
@@ -84,8 +87,18 @@ def _years(plan: Plan) -> Figure:
     return typed("rig.years_kept", "Years that the rig is kept", plan.years_kept, "years", "/rig/years_kept")
 
 
-def _delivered(f: dict[str, Figure], plan: Plan, day: Day, need: Need, banked: BankFigures) -> None:
+def _delivered(
+    f: dict[str, Figure], plan: Plan, day: Day, need: Need, banked: BankFigures, year: YearOf | None
+) -> None:
     at, nights, years = f"cost.{banked.candidate.id}", nights_a_year(plan), _years(plan)
+    if year is not None:
+        f["kwh_delivered"] = computed(
+            f"{at}.kwh", "Delivered over the years", year["through"].number * years.number, "kWh",
+            "{kWh_year} · {H}", {"kWh_year": year["through"], "H": years},
+            "What the run year takes from the bank; what sun or engine carry at once is not in it",
+        )  # fmt: skip
+        _cycles_made(f, need, at)
+        return
     usable = banked["usable_wh"]
     daily = min(day.bank_wh.number, usable.number / need.nights.number)
     per_night = computed(
@@ -106,7 +119,11 @@ def _delivered(f: dict[str, Figure], plan: Plan, day: Day, need: Need, banked: B
         "{E_day} · {nights} · {H} / 1000",
         {"E_day": per_night, "nights": nights, "H": years},
     )
-    has = need.energy.number > 0
+    _cycles_made(f, need, at)
+
+
+def _cycles_made(f: dict[str, Figure], need: Need, at: str) -> None:
+    has, kwh = need.energy.number > 0, f["kwh_delivered"].number
     f["cycles_made"] = computed(
         f"{at}.cycles_made",
         "Cycles of the plan made over the years",
@@ -119,7 +136,9 @@ def _delivered(f: dict[str, Figure], plan: Plan, day: Day, need: Need, banked: B
     )
 
 
-def _running(f: dict[str, Figure], assumptions: Assumptions, banked: BankFigures) -> None:
+def _running(
+    f: dict[str, Figure], assumptions: Assumptions, banked: BankFigures, year: YearOf | None
+) -> None:
     key, at = banked.battery_class.key, f"cost.{banked.candidate.id}"
     hours, rate = assumptions.figure(f"care_hours.{key}"), assumptions.figure("hour_rate")
     care = computed(
@@ -134,6 +153,8 @@ def _running(f: dict[str, Figure], assumptions: Assumptions, banked: BankFigures
     years = kwh.inputs["H"]
     eta, tariff = assumptions.figure(f"energy_efficiency.{key}"), assumptions.figure("tariff")
     share = assumptions.figure("mains_share")
+    if year is not None and not assumptions.overridden("mains_share") and year["bought"].value is not None:
+        share = year["bought"]
     lost = kwh.number / years.number * (1 / eta.number - 1) * tariff.number * share.number
     energy = computed(
         f"{at}.lost",

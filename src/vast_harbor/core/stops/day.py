@@ -94,7 +94,7 @@ class Day:
         return {}
 
     def hardest_over(self, edges: NDArray[np.float64], seconds: float | None = None) -> NDArray[np.float64]:
-        """Largest power between neighbouring clock hours, starts over sooner left out [W]; n for n + 1 edges."""
+        """Largest power between clock hours, starts over sooner left out [W]; n for n + 1 edges."""
         return hardest_over(*_runners(self.plan, self.loads, self._inverter_on, seconds), edges)
 
     @property

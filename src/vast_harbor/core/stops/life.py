@@ -19,6 +19,7 @@ from vast_harbor.core.plan import Plan, Reference
 from vast_harbor.core.stops.banks import BankFigures
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.need import Need
+from vast_harbor.core.stops.trial.year import YearOf
 from vast_harbor.core.temperature import calendar_years
 from vast_harbor.core.workings import HOUSE_RULE, REFERENCE, TYPED, Figure, computed, datasheet, typed
 
@@ -49,23 +50,31 @@ class Life:
 
 
 def evaluate(
-    plan: Plan, reference: Reference, assumptions: Assumptions, day: Day, need: Need, banked: BankFigures
+    plan: Plan,
+    reference: Reference,
+    assumptions: Assumptions,
+    day: Day,
+    need: Need,
+    banked: BankFigures,
+    year: YearOf | None = None,
 ) -> Life:
-    """Life of a candidate in years, without a simulated year.
+    """Life of a candidate in years.
 
-    Off-grid nights / N cycles a year, each of depth N · E_bank / nameplate (at most 1).
+    By the cycles and the days short of full of a run year; without one by hand: off-grid nights / N cycles a
+    year, each of depth N · E_bank / nameplate (at most 1).
 
     Args:
         plan, reference, assumptions: the plan and what holds for it.
         day, need: in figures.
         banked: the candidate; its bank must exist.
+        year: its run year; None for the hand estimate.
 
     Returns:
         The life with its workings.
     """
     f: dict[str, Figure] = {}
     _cycle_figures(f, plan, assumptions, day, need, banked)
-    _wear_figures(f, plan, assumptions, need, banked)
+    _wear_figures(f, plan, assumptions, need, banked, year)
     return _life(f, plan, reference, assumptions, day, need, banked)
 
 
@@ -165,7 +174,12 @@ def _cycle_figures(
 
 
 def _wear_figures(
-    f: dict[str, Figure], plan: Plan, assumptions: Assumptions, need: Need, banked: BankFigures
+    f: dict[str, Figure],
+    plan: Plan,
+    assumptions: Assumptions,
+    need: Need,
+    banked: BankFigures,
+    year: YearOf | None,
 ) -> None:
     battery_class, at = banked.battery_class, f"life.{banked.candidate.id}"
     c_rate = Figure(
@@ -187,23 +201,7 @@ def _wear_figures(
         {"I_mean": current, "c": c_rate, "Ah": ah},
         "Hard discharge wears faster; a practice value",
     )
-    n_d, per_year = f["cycles_at_depth"], f["cycles_per_year"]
-    p = assumptions.figure(f"short_of_full_penalty.{battery_class.key}")
-    short = assumptions.figure("short_of_full_share")
-    worn = (
-        0.0
-        if n_d.value is None
-        else (per_year.number / n_d.number * f["rate"].number * (1 + p.number * short.number))
-    )
-    f["cycle_wear"] = computed(
-        f"{at}.cycle_wear",
-        "Wear a year by cycles",
-        worn,
-        "1/year",
-        "{n} / {N_d} · {f_rate} · (1 + {p} · {s_short})" if n_d.value is not None else "0",
-        {"n": per_year, "N_d": n_d, "f_rate": f["rate"], "p": p, "s_short": short},
-        MINER,
-    )
+    f["cycle_wear"] = _cycle_wear(f, assumptions, banked, year)
     _calendar(f, plan, assumptions, need, battery_class.key, at)
     count, each = assumptions.figure("accidents_per_year"), assumptions.figure("wear_per_accident")
     lead = battery_class.is_lead_acid
@@ -225,6 +223,32 @@ def _wear_figures(
         {"w_cycles": f["cycle_wear"], "w_years": f["calendar_wear"], "w_accidents": f["accident_wear"]},
         MINER,
     )
+
+
+def _cycle_wear(
+    f: dict[str, Figure], assumptions: Assumptions, banked: BankFigures, year: YearOf | None
+) -> Figure:
+    key, at = banked.battery_class.key, f"life.{banked.candidate.id}.cycle_wear"
+    p, short = assumptions.figure(f"short_of_full_penalty.{key}"), assumptions.figure("short_of_full_share")
+    if year is not None:
+        if not assumptions.overridden("short_of_full_share"):
+            short = year["short_share"]
+        counted, factor = year["cycle_wear"], {}
+        formula = "{w_n} · {f_rate} · (1 + {p} · {s_short})"
+        value = counted.number * f["rate"].number * (1 + p.number * short.number)
+        if key == "agm":
+            factor = {"f_AGM": assumptions.figure("agm_life_factor")}
+            formula, value = f"{formula} / {{f_AGM}}", value / factor["f_AGM"].number
+        inputs = {"w_n": counted, "f_rate": f["rate"], "p": p, "s_short": short, **factor}
+        return computed(at, "Wear a year by cycles", value, "1/year", formula, inputs, MINER)
+    n_d, per_year = f["cycles_at_depth"], f["cycles_per_year"]
+    known = n_d.value is not None
+    worn = per_year.number / n_d.number * f["rate"].number * (1 + p.number * short.number) if known else 0.0
+    return computed(
+        at, "Wear a year by cycles", worn, "1/year",
+        "{n} / {N_d} · {f_rate} · (1 + {p} · {s_short})" if known else "0",
+        {"n": per_year, "N_d": n_d, "f_rate": f["rate"], "p": p, "s_short": short}, MINER,
+    )  # fmt: skip
 
 
 def _calendar(

@@ -1,4 +1,4 @@
-"""Remedies for a source that does not suit a bank, from a turn of a switch to a new unit (part of Charging)."""
+"""Remedies for a source that does not suit a bank, from a switch to a new unit (part of Charging)."""
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
@@ -50,7 +50,7 @@ def _profile(source: Source, battery_class: BatteryClass) -> Source:
 
 
 def suits(battery_class: BatteryClass, absorption_v: float) -> bool:
-    """Whether absorption volts suit a class: LFP between 14.2 and 14.6 V, gel and AGM not much over their own."""
+    """Whether absorption volts suit a class: LFP 14.2 to 14.6 V, gel and AGM not much over their own."""
     if not battery_class.is_lead_acid:
         return BALANCES_V[0] <= absorption_v <= BALANCES_V[1]
     over = 0.1 if not battery_class.water else 0.4
@@ -75,19 +75,8 @@ def ladder(
     level = assumptions.value("price_factor")
     for i, (absorption, hold) in enumerate(source.positions):
         if suits(battery_class, absorption):
-            left = "" if not (lfp and source.rests) else "It still rests after float."
-            out.append(
-                Rung(
-                    f"position-{i}",
-                    f"Set its switch to {absorption:g} / {hold:g} V.",
-                    0,
-                    0.25,
-                    EASY,
-                    "",
-                    left,
-                    lambda s, a=absorption, h=hold: replace(s, absorption_v=a, float_v=h),
-                )  # fmt: skip
-            )
+            left = "It still rests after float." if lfp and source.rests else ""
+            out.append(_position(i, absorption, hold, left))
     if source.adjustable:
         float_v = battery_class.float_v
         out.append(
@@ -101,7 +90,7 @@ def ladder(
                 "",
                 "It still rests after float." if lfp and source.rests else "",
                 lambda s: replace(_profile(s, battery_class), rests=s.rests),
-            )  # fmt: skip
+            )
         )
         if source.rests:
             out.append(
@@ -114,7 +103,7 @@ def ladder(
                     "",
                     "",
                     lambda s: replace(s, rests=False),
-                )  # fmt: skip
+                )
             )
     if source.rests:
         out.append(
@@ -127,7 +116,7 @@ def ladder(
                 "",
                 "It still cycles the bank between full and that threshold.",
                 lambda s: replace(s, rebulk_v=HIGHEST_REBULK_V),
-            )  # fmt: skip
+            )
         )
     if source.equalise_v:
         out.append(
@@ -140,7 +129,7 @@ def ladder(
                 "",
                 "" if lfp else "Flooded batteries then mix their acid less.",
                 lambda s: replace(s, equalise_v=None),
-            )  # fmt: skip
+            )
         )
     if lfp and source.compensates:
         out.append(
@@ -153,7 +142,7 @@ def ladder(
                 "",
                 "",
                 lambda s: replace(s, compensates=False),
-            )  # fmt: skip
+            )
         )
     if not lfp and not source.compensates and source.kind == MAINS:
         out.append(
@@ -166,7 +155,7 @@ def ladder(
                 "A cable to the battery.",
                 "",
                 lambda s: replace(s, compensates=True),
-            )  # fmt: skip
+            )
         )
     if source.firmware and lfp:
         out.append(
@@ -179,10 +168,17 @@ def ladder(
                 "It may have to be sent in.",
                 "",
                 lambda s: _profile(s, battery_class),
-            )  # fmt: skip
+            )
         )
     out += _new_units(source, battery_class, assumptions, system_v)
     return out
+
+
+def _position(index: int, absorption: float, hold: float, leaves: str) -> Rung:
+    return Rung(
+        f"position-{index}", f"Set its switch to {absorption:g} / {hold:g} V.", 0, 0.25, EASY, "", leaves,
+        lambda s: replace(s, absorption_v=absorption, float_v=hold),
+    )  # fmt: skip
 
 
 def _new_units(
@@ -202,7 +198,7 @@ def _new_units(
                 "Its AC supply; cable and fuse for its current.",
                 "",
                 lambda s: replace(_profile(s, battery_class), rests=False, wakes=True, adjustable=True),
-            )  # fmt: skip
+            )
         ]
     if source.kind == ENGINE and source.is_relay:
         rated = min(60.0, max(20.0, round(source.alternator_a / 2 / 10) * 10.0))
@@ -224,7 +220,7 @@ def _new_units(
                     wakes=True,
                     adjustable=True,
                 ),
-            )  # fmt: skip
+            )
         ]
     if source.kind == ENGINE:
         price = assumptions.value("charger_price") * 0.8 + assumptions.value("charger_price_a") * amps * n
@@ -238,7 +234,7 @@ def _new_units(
                 "",
                 "",
                 lambda s: replace(_profile(s, battery_class), wakes=True, adjustable=True),
-            )  # fmt: skip
+            )
         ]
     if source.kind == SOLAR:
         price = 60 * level + 0.25 * source.watts * level
@@ -253,9 +249,33 @@ def _new_units(
                 "Panels off before it is changed." if source.controller == PWM else "",
                 "",
                 lambda s: replace(_profile(s, battery_class), controller=MPPT, adjustable=True),
-            )  # fmt: skip
+            )
         ]
     return []
+
+
+NAMES = {
+    "mains": "Mains charger", "generator": "Generator", "solar": "Solar", "engine": "Engine",
+    "stream": "Wind or water", "upkeep": "Upkeep of the starting battery",
+}  # fmt: skip
+
+
+def name_of(source: Source) -> str:
+    """What a source is called."""
+    return source.name or NAMES[source.kind]
+
+
+def chosen(
+    plan: Plan, candidate: Candidate, battery_class: BatteryClass, assumptions: Assumptions
+) -> list[tuple[Source, Rung]]:
+    """The remedies chosen beside a candidate, each with its source as it is before any of them."""
+    out = []
+    for source in plan.sources:
+        keys = {f.remedy for f in candidate.fixes if f.source == source.id}
+        if keys:
+            offered = ladder(source, battery_class, assumptions, plan.system_v)
+            out += [(source, rung) for rung in offered if rung.key in keys]
+    return out
 
 
 def sources_of(
@@ -272,12 +292,7 @@ def sources_of(
     Returns:
         Sources in the plan's order; a remedy that is not offered any more changes nothing.
     """
-    out = []
-    for source in plan.sources:
-        chosen = {f.remedy for f in candidate.fixes if f.source == source.id}
-        if chosen:
-            for rung in ladder(source, battery_class, assumptions, plan.system_v):
-                if rung.key in chosen:
-                    source = rung.apply(source)
-        out.append(source)
-    return tuple(out)
+    made = {s.id: s for s in plan.sources}
+    for source, rung in chosen(plan, candidate, battery_class, assumptions):
+        made[source.id] = rung.apply(made[source.id])
+    return tuple(made.values())

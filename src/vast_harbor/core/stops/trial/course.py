@@ -1,7 +1,7 @@
 """Days, weather and sources laid out step by step: what a run of banks goes through (part of Trial)."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -9,9 +9,9 @@ from vast_harbor.core.assumptions import Assumptions
 from vast_harbor.core.climate import INSIDE, LIVING, Climate, warmth_at
 from vast_harbor.core.day_types import LAID_UP, DayType
 from vast_harbor.core.insolation import Sunshine
-from vast_harbor.core.plan import Plan, Reference
-from vast_harbor.core.simulation.drive import Drive, Feed, Floats
-from vast_harbor.core.sources import ENGINE, MAINS, PITCHES, SOLAR, STREAM, UPKEEP, Source
+from vast_harbor.core.plan import Plan, Reference, Tried
+from vast_harbor.core.simulation.drive import Drive, Feed, Flags, Floats
+from vast_harbor.core.sources import ENGINE, GENERATOR, MAINS, PITCHES, SOLAR, STREAM, UPKEEP, Source
 from vast_harbor.core.stops.charge_window import NOON_H
 from vast_harbor.core.stops.days import Days
 from vast_harbor.core.stops.trial.demand import Demand, coverage, demand
@@ -22,6 +22,8 @@ from vast_harbor.core.weather import STEP_H, STEPS_A_DAY, Weather, clear_share, 
 SWING_SHARE = 0.5
 # How much of a change of the air reaches it, by its place.
 FOLLOWS_AIR = {LIVING: 0.0, INSIDE: 0.5}
+# What the loads ask of a bank in each step, see ``Drive``.
+ASKED = ("dc_w", "ac_w", "critical_dc_w", "critical_ac_w", "lasting_w", "peak_w", "least_v")
 # Climate that stands in where none is chosen.
 USUAL_CLIMATE = "maritime"
 
@@ -38,6 +40,11 @@ class Course:
     reference: Reference
     assumptions: Assumptions
     days: Days
+
+    @property
+    def calm(self) -> "Course":
+        """The same without what is only tried: for the year."""
+        return replace(self, plan=replace(self.plan, tried=Tried()))
 
     @property
     def climate(self) -> Climate:
@@ -85,7 +92,7 @@ class Course:
         types = {spec.type.id: spec.type for days in stretches for spec in days}
         asks = self.demands(list(types.values()))
         shape = (len(stretches), count, STEPS_A_DAY)
-        parts = [np.zeros(shape) for _ in range(7)]
+        parts = {name: np.zeros(shape) for name in ASKED}
         celsius = np.zeros(shape)
         air = weather.air_c.reshape(shape)
         hidden = self.plan.tried.hidden_w
@@ -96,24 +103,26 @@ class Course:
                 dc, ac, critical_dc, critical_ac = ask.on(float(weather.mean_c[j, d]) + shift)
                 # On hook-up what needs mains gets it from the hook-up.
                 plugged = spec.hook_up
-                parts[0][j, d] = dc + hidden
-                parts[1][j, d] = 0.0 if plugged else ac
-                parts[2][j, d] = critical_dc
-                parts[3][j, d] = 0.0 if plugged else critical_ac
-                parts[4][j, d] = dc if plugged else np.maximum(ask.lasting, dc + ac)
-                parts[5][j, d] = dc if plugged else np.maximum(ask.peak, dc + ac)
-                parts[6][j, d] = ask.least_v
+                parts["dc_w"][j, d] = dc + hidden
+                parts["ac_w"][j, d] = 0.0 if plugged else ac
+                parts["critical_dc_w"][j, d] = critical_dc
+                parts["critical_ac_w"][j, d] = 0.0 if plugged else critical_ac
+                parts["lasting_w"][j, d] = dc if plugged else np.maximum(ask.lasting, dc + ac)
+                parts["peak_w"][j, d] = dc if plugged else np.maximum(ask.peak, dc + ac)
+                parts["least_v"][j, d] = ask.least_v
                 celsius[j, d] = self._battery_c(spec, air[j, d] + shift, float(weather.mean_c[j, d]) + shift)
-        parts[0] += self._upkeep_w()
+        parts["dc_w"] += self._upkeep_w()
         flat = (len(stretches), count * STEPS_A_DAY)
         feeds = tuple(self._feed(s, stretches, months, weather) for s in self.plan.sources if s.charges)
-        ok = np.array(
-            [[self._generator_hours(spec) for spec in specs] for specs in stretches]
-        ).reshape(flat)  # fmt: skip
-        return Drive(
-            STEP_H, *(p.reshape(flat) for p in parts[:6]), _smooth(celsius.reshape(flat)), ok,
-            parts[6].reshape(flat), feeds,
-        ), weather  # fmt: skip
+        may_run = [[self._generator_hours(spec) for spec in specs] for specs in stretches]
+        drive = Drive(
+            step_h=STEP_H,
+            battery_c=_smooth(celsius.reshape(flat)),
+            generator_ok=np.array(may_run).reshape(flat),
+            feeds=feeds,
+            **{name: part.reshape(flat) for name, part in parts.items()},
+        )
+        return drive, weather
 
     def _shift(self, day_type: DayType) -> float:
         """How much colder or warmer such days are than the climate has it, where the owner says so [K]."""
@@ -139,8 +148,8 @@ class Course:
         volts = self.plan.system_v
         return sum((s.amps or 0.0) * volts * s.hours / 24 for s in self.plan.sources if s.kind == UPKEEP)
 
-    def _generator_hours(self, spec: DaySpec) -> Floats:
-        generator = next((s for s in self.plan.sources if s.kind == "generator"), None)
+    def _generator_hours(self, spec: DaySpec) -> Flags:
+        generator = next((s for s in self.plan.sources if s.kind == GENERATOR), None)
         if generator is None or spec.hook_up or spec.kind == LAID_UP:
             return np.zeros(STEPS_A_DAY, dtype=bool)
         return allowed_steps(generator)
@@ -180,14 +189,14 @@ def driving(plan: Plan) -> Floats:
     return coverage(((max(0.0, NOON_H - half), min(24.0, NOON_H + half)),))
 
 
-def allowed_steps(generator: Source) -> Floats:
+def allowed_steps(generator: Source) -> Flags:
     """Whether a generator may run, by step of the day, shape (96,)."""
     hours = (np.arange(STEPS_A_DAY) + 0.5) * STEP_H
     start, end = generator.quiet_from, generator.quiet_to
     if start == end:
         return np.ones(STEPS_A_DAY, dtype=bool)
     quiet = (hours >= start) & (hours < end) if start < end else (hours >= start) | (hours < end)
-    return ~quiet
+    return np.asarray(~quiet)
 
 
 def _smooth(celsius: Floats) -> Floats:

@@ -116,6 +116,12 @@ def demand(day: Day) -> Demand:
             watts = share * load.quantity * load.watts / f.eta.number * scale
             followers.append(Follower(watts, load.duty_at, load.duty, load.supply == AC, load.critical))
     return Demand(
-        total - ac, ac, critical_dc, critical_ac, day.hardest_over(EDGES_H, BRIEF_S), day.hardest_over(EDGES_H),
-        tuple(followers), least_v,
-    )  # fmt: skip
+        total - ac,
+        ac,
+        critical_dc,
+        critical_ac,
+        day.hardest_over(EDGES_H, BRIEF_S),
+        day.hardest_over(EDGES_H),
+        tuple(followers),
+        least_v,
+    )

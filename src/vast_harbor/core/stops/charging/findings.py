@@ -1,0 +1,95 @@
+"""What the Charging stop has to say (part of Charging)."""
+
+from collections.abc import Mapping
+
+from vast_harbor.core.plan import Plan
+from vast_harbor.core.sources import GENERATOR, MAINS, SOLAR, Source
+from vast_harbor.core.stops.charging.audit import Judged
+from vast_harbor.core.stops.charging.ladder import name_of
+from vast_harbor.core.sun import POLAR_NIGHT, day_of_year, sun_day
+from vast_harbor.core.workings import Finding, Sentence, escaped
+
+
+def findings(plan: Plan, judged: Mapping[str, tuple[Judged, ...]]) -> tuple[Finding, ...]:
+    """Findings of the rig's sources, and of each source beside each candidate.
+
+    Args:
+        plan: the plan.
+        judged: sources beside candidates, by the candidate's id.
+    """
+    found = [f for one in judged.values() for j in one if (f := j.finding()) is not None]
+    return tuple(_of_rig(plan)) + tuple(found)
+
+
+def _finding(code: str, severity: str, says: str, remedy: str) -> Finding:
+    return Finding(code, severity, "charging", Sentence(escaped(says)), remedy)
+
+
+def _of_rig(plan: Plan) -> list[Finding]:
+    charging = [s for s in plan.sources if s.charges]
+    out = []
+    if not charging and plan.off_grid_nights > 0:
+        out.append(
+            _finding(
+                "no_source",
+                "note",
+                "No source of charge is entered: the trial runs every bank down, and a year cannot be run.",
+                "Add what charges the bank: mains, sun, engine, wind or water.",
+            )
+        )
+    for source in plan.sources:
+        out += _of_source(plan, source)
+    return out
+
+
+def _of_source(plan: Plan, source: Source) -> list[Finding]:
+    name, out = name_of(source), []
+    if source.kind == SOLAR and plan.site.latitude is None and not plan.sun_hours:
+        out.append(
+            _finding(
+                "no_site",
+                "care",
+                f"{name}: without a site there is no sun to reckon with.",
+                "Choose a region on the Rig stop.",
+            )
+        )
+    if source.kind == SOLAR and plan.site.latitude is not None and plan.site.longitude is not None:
+        day = day_of_year("winter", plan.site.latitude)
+        dark = sun_day(plan.site.latitude, plan.site.longitude, plan.site.utc_offset_h, day)
+        if dark.kind == POLAR_NIGHT:
+            out.append(
+                _finding(
+                    "polar_night",
+                    "note",
+                    f"{name}: in mid-winter the sun does not rise here.",
+                    "Reckon with generator, engine or mains then.",
+                )
+            )
+    if source.kind == SOLAR and source.watts <= 0:
+        out.append(
+            _finding("no_watts", "care", f"{name}: its panels have no watts yet.", "Enter their peak power.")
+        )
+    if source.kind == MAINS and not source.amps:
+        out.append(
+            _finding("no_amps", "care", f"{name}: its amps are not entered.", "They stand on its label.")
+        )
+    if source.kind == GENERATOR:
+        if not any(s.kind == MAINS for s in plan.sources):
+            out.append(
+                _finding(
+                    "no_charger",
+                    "care",
+                    f"{name}: there is no mains charger that it could feed.",
+                    "Add the charger through which it charges.",
+                )
+            )
+        if source.run_hours < 0.25:
+            out.append(
+                _finding(
+                    "quiet",
+                    "care",
+                    f"{name}: the quiet hours leave no time in which it may run.",
+                    "Shorten them.",
+                )
+            )
+    return out

@@ -1,0 +1,259 @@
+"""What happened to a bank on the way, as sentences (part of Trial)."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from vast_harbor.core.datasheet import BY_ITSELF
+from vast_harbor.core.simulation.kernel import (
+    ASLEEP,
+    BMS_OPEN,
+    EMPTY,
+    INVERTER_OFF,
+    LOADS_OFF,
+    OVERLOAD,
+    RESTING,
+    TOO_COLD,
+    Traces,
+)
+from vast_harbor.core.simulation.lane import Lane
+from vast_harbor.core.stops.trial.setup import Staged
+from vast_harbor.core.temperature import FREEZING_MARGIN_K, freezing_point_c
+from vast_harbor.core.weather import STEPS_A_DAY
+from vast_harbor.core.workings import REFERENCE, Figure, Sentence
+
+# A cut-off that comes again within this time is told once [steps].
+TOGETHER = 8
+MOST = 60
+
+
+@dataclass(frozen=True, slots=True)
+class Event:
+    """Something that happened.
+
+    Attributes:
+        step, until: first step and the one after the last.
+        code: stable name.
+        severity: ``stop``, ``care`` or ``note``.
+        says: what, in words.
+    """
+
+    step: int
+    until: int
+    code: str
+    severity: str
+    says: Sentence
+
+
+def spans(on: np.ndarray, gap: int = 1) -> list[tuple[int, int]]:
+    """Where flags stand, as (first, one after last); those less than ``gap`` apart count as one."""
+    edges = np.flatnonzero(np.diff(np.concatenate(([0], on.astype(np.int8), [0]))))
+    out: list[tuple[int, int]] = []
+    for start, end in zip(edges[::2], edges[1::2], strict=True):
+        if out and start - out[-1][1] < gap:
+            out[-1] = (out[-1][0], int(end))
+        else:
+            out.append((int(start), int(end)))
+    return out
+
+
+def events(lane: Lane, staged: Staged, traces: Traces) -> tuple[Event, ...]:
+    """What happened to one bank, in order of time; sixty at most.
+
+    Args:
+        lane: the bank.
+        staged: the stretch.
+        traces: how it went, one stretch wide.
+    """
+    teller = _Teller(lane, staged, traces)
+    found = sorted(teller.all(), key=lambda e: (e.step, e.severity != "stop"))
+    return tuple(found[:MOST])
+
+
+class _Teller:
+    def __init__(self, lane: Lane, staged: Staged, traces: Traces) -> None:
+        self.lane, self.staged, self.traces = lane, staged, traces
+        self.state = traces.state[0]
+        self.dt = staged.drive.step_h
+        self.at = f"trial.{lane.id}.event"
+
+    def all(self) -> Iterator[Event]:
+        yield from self._bms()
+        yield from self._inverter()
+        yield from self._loads()
+        yield from self._charge()
+        yield from self._low()
+        yield from self._frozen()
+        yield from self._short()
+
+    def figure(self, step: int, key: str, name: str, value: float, unit: str) -> Figure:
+        return Figure(f"{self.at}.{step}.{key}", name, value, unit, REFERENCE, source="The run of the trial")
+
+    def _soc(self, step: int) -> Figure:
+        return self.figure(step, "soc", "Charge", float(self.traces.soc[0, step]), "%")
+
+    def _time(self, step: int, until: int) -> Figure:
+        return self.figure(step, "time", "For", (until - step) * self.dt, "duration")
+
+    def _watts(self, step: int) -> Figure:
+        return self.figure(step, "watts", "Load", float(self.staged.drive.peak_w[0, step]), "W")
+
+    def _bms(self) -> Iterator[Event]:
+        lane, drive = self.lane, self.staged.drive
+        if not lane.lfp:
+            return
+        for start, end in spans((self.state & BMS_OPEN) > 0, TOGETHER):
+            inside = self.state[start:end]
+            figures = {"soc": self._soc(start), "time": self._time(start, end)}
+            reset = self._reset(start, end)
+            if (inside & OVERLOAD).any():
+                at = start + int(np.flatnonzero(inside & OVERLOAD)[0])
+                volts = max(1.0, float(self.traces.peak_v[0, max(0, at - 1)]) or lane.class_v)
+                over_peak = drive.peak_w[0, at] / lane.class_v > lane.peak_a
+                limit = lane.peak_a if over_peak else lane.lasting_a
+                watts = drive.peak_w[0, at] if over_peak else drive.lasting_w[0, at]
+                figures |= {
+                    "watts": self.figure(at, "watts", "Load", float(watts), "W"),
+                    "amps": self.figure(at, "amps", "Current", float(watts) / volts, "A"),
+                    "limit": self.figure(at, "limit", "Its BMS passes", limit, "A"),
+                }
+                says = (
+                    "Its BMS opens under {watts}: {amps} where it passes {limit}. All goes dark for {time}."
+                )
+                yield Event(start, end, "bms_overload", "stop", Sentence(says + reset, figures))
+            elif (inside & EMPTY).any() or self.traces.soc[0, start] < 0.12:
+                says = "Empty: its BMS opens at {soc}, and everything is dark for {time}."
+                yield Event(start, end, "bms_empty", "stop", Sentence(says + reset, figures))
+            elif drive.battery_c[0, start] < lane.discharge_c[0]:
+                figures["T"] = self.figure(start, "T", "Battery", float(drive.battery_c[0, start]), "°C")
+                says = "At {T} it is too cold to be used: its BMS opens for {time}."
+                yield Event(start, end, "bms_cold", "stop", Sentence(says, figures))
+            else:
+                figures["watts"] = self._watts(start)
+                figures["V"] = self.figure(start, "V", "Volts", float(self.traces.peak_v[0, start]), "V")
+                says = "Its volts fall to {V} under {watts} with {soc} left, and its BMS opens for {time}."
+                yield Event(start, end, "bms_volts", "stop", Sentence(says + reset, figures))
+        for start, end in spans((self.state & ASLEEP) > 0, STEPS_A_DAY):
+            figures = {"time": self._time(start, end)}
+            says = (
+                "It sleeps: its charger sees no volts and does not start. After {time} it still "
+                "waits for a charger "
+                "that wakes it, or for its switch."
+            )
+            yield Event(start, end, "asleep", "stop", Sentence(says, figures))
+
+    def _reset(self, start: int, end: int) -> str:
+        if end >= len(self.state):
+            return " It does not close again in this stretch."
+        if self.lane.resets == BY_ITSELF:
+            return " It closes again by itself."
+        return " It takes a charger to close it again."
+
+    def _inverter(self) -> Iterator[Event]:
+        opened = (self.state & (BMS_OPEN | EMPTY)) > 0
+        for start, end in spans(((self.state & INVERTER_OFF) > 0) & ~opened, TOGETHER):
+            figures = {
+                "soc": self._soc(start),
+                "time": self._time(start, end),
+                "watts": self._watts(start),
+                "V": self.figure(
+                    start, "V", "Cut-off", self.lane.guards.inverter_v * self.lane.class_v / 12, "V"
+                ),
+            }
+            tail = "; it is off for {time}."
+            if end < len(self.state) and end - start <= 2:
+                tail = "; it starts again once the load is gone."
+            yield Event(
+                start, end, "inverter", "stop",
+                Sentence(f"The volts fall below {{V}} under {{watts}} with {{soc}} left: the "
+                         f"inverter gives up{tail}", figures),
+            )  # fmt: skip
+
+    def _loads(self) -> Iterator[Event]:
+        for start, end in spans((self.state & LOADS_OFF) > 0, TOGETHER):
+            figures = {"soc": self._soc(start), "time": self._time(start, end)}
+            says = "The disconnect drops the loads with {soc} left; they are off for {time}."
+            yield Event(start, end, "disconnect", "stop", Sentence(says, figures))
+        if self.lane.lfp:
+            return
+        for start, end in spans(
+            ((self.state & EMPTY) > 0) & ((self.state & LOADS_OFF) == 0), STEPS_A_DAY // 2
+        ):
+            figures = {"soc": self._soc(start), "time": self._time(start, end)}
+            says = (
+                "Flat: what can be drawn at once is gone with {soc} by the label left. Left flat it spoils."
+            )
+            yield Event(start, end, "flat", "stop", Sentence(says, figures))
+
+    def _charge(self) -> Iterator[Event]:
+        lost = (self.traces.offered_w - self.traces.used_w).sum(axis=0)[0]
+        for start, end in spans((self.state & TOO_COLD) > 0, STEPS_A_DAY // 2):
+            wh = float(lost[start:end].sum()) * self.dt
+            coldest = float(self.staged.drive.battery_c[0, start:end].min())
+            figures = {
+                "T": self.figure(start, "T", "Battery", coldest, "°C"),
+                "Wh": self.figure(start, "Wh", "Not taken", wh, "Wh"),
+            }
+            says = "Too cold to charge: down to {T} it takes nothing, and {Wh} that were offered are lost."
+            yield Event(start, end, "too_cold", "care", Sentence(says, figures))
+        for start, end in spans((self.state & RESTING) > 0):
+            low = float(self.traces.soc[0, start : end + 1].min())
+            if self.traces.soc[0, start] - low < 0.02:
+                continue
+            figures = {"time": self._time(start, end), "low": self.figure(start, "low", "Down to", low, "%")}
+            says = "The charger rests for {time} while plugged in; the loads draw the bank down to {low}."
+            yield Event(start, end, "rests", "care", Sentence(says, figures))
+
+    def _low(self) -> Iterator[Event]:
+        least = self.staged.drive.least_v[0] * self.lane.class_v / 12
+        volts = self.traces.volts[0]
+        for start, end in spans((volts < least) & (volts > 0), TOGETHER):
+            lowest = float(volts[start:end].min())
+            figures = {
+                "V": self.figure(start, "V", "Volts", lowest, "V"),
+                "least": self.figure(start, "least", "Wanted", float(least[start:end].max()), "V"),
+                "time": self._time(start, end),
+            }
+            says = "For {time} there are only {V} where a load wants {least}."
+            yield Event(start, end, "low_volts", "care", Sentence(says, figures))
+
+    def _frozen(self) -> Iterator[Event]:
+        if self.lane.lfp:
+            return
+        celsius, soc = self.staged.drive.battery_c[0], self.traces.soc[0, :-1]
+        freezes = np.array([freezing_point_c(float(s)) for s in soc])
+        for start, end in spans(celsius < freezes + FREEZING_MARGIN_K, STEPS_A_DAY):
+            at = start + int(np.argmin((celsius - freezes)[start:end]))
+            figures = {
+                "T": self.figure(at, "T", "Battery", float(celsius[at]), "°C"),
+                "F": self.figure(at, "F", "Freezes at", float(freezes[at]), "°C"),
+                "soc": self._soc(at),
+            }
+            if celsius[at] < freezes[at]:
+                says = (
+                    "It freezes: {T} with {soc} left, where it freezes at {F}. It must not be charged frozen."
+                )
+                yield Event(start, end, "frozen", "stop", Sentence(says, figures))
+            else:
+                says = "Near freezing: {T} with {soc} left, where it freezes at {F}."
+                yield Event(start, end, "near_freezing", "care", Sentence(says, figures))
+
+    def _short(self) -> Iterator[Event]:
+        """Off-grid days on whose evening it was not full, told once."""
+        if not self.lane.sources:
+            return
+        days = len(self.staged.specs)
+        best = self.traces.soc[0, :-1].reshape(days, STEPS_A_DAY).max(axis=1)
+        short = [
+            d for d, spec in enumerate(self.staged.specs) if not spec.hook_up and best[d] < self.lane.full_soc
+        ]
+        if not short or len(short) < 2:
+            return
+        start = short[0] * STEPS_A_DAY
+        figures = {
+            "n": self.figure(start, "short", "Days", len(short), "days"),
+            "best": self.figure(start, "best", "Highest", float(np.mean(best[short])), "%"),
+        }
+        says = "On {n} off-grid it was not full by evening; {best} was the most, on average."
+        yield Event(start, start + 1, "not_full", "note", Sentence(says, figures))

@@ -1,0 +1,184 @@
+"""Trial: the candidates and the old bank through one stretch of days together."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from functools import cached_property
+
+import numpy as np
+
+from vast_harbor.core.simulation.kernel import (
+    BMS_OPEN,
+    EMPTY,
+    FULL,
+    GENERATING,
+    INVERTER_OFF,
+    LOADS_OFF,
+    Traces,
+)
+from vast_harbor.core.simulation.lane import Lane
+from vast_harbor.core.simulation.run import fed_by, run
+from vast_harbor.core.sources import GENERATOR, Source
+from vast_harbor.core.stops.banks import Banks
+from vast_harbor.core.stops.trial.course import Course
+from vast_harbor.core.stops.trial.events import Event, events
+from vast_harbor.core.stops.trial.lanes import OLD, lanes
+from vast_harbor.core.stops.trial.setup import Staged, stage, start_soc
+from vast_harbor.core.weather import STEPS_A_DAY
+from vast_harbor.core.workings import REFERENCE, Figure
+
+# Less than this is not a dark rig but a rounding [Wh].
+DARK_WH = 0.5
+SOURCE = "Run in steps of a quarter of an hour: kinetic battery model, volts, acceptance, weather of the seed"
+
+
+@dataclass(frozen=True)
+class Ran:
+    """How one bank went through the stretch.
+
+    Attributes:
+        lane: the bank.
+        title: its name.
+        sources: what charged it, in the order of its traces.
+        traces: step by step, one stretch wide.
+        events: what happened, in order.
+        figures: ``first_dark`` [h], ``served`` [%], ``unserved`` and ``critical`` [Wh], ``nights_served``,
+            ``lowest`` [%], ``days_short`` of full, ``through`` [Wh], ``resets``, ``low_hours``,
+            ``generator_hours``, ``litres``, ``fuel``, ``heater`` [Wh], ``unaccepted`` [%].
+    """
+
+    lane: Lane
+    title: str
+    sources: tuple[Source, ...]
+    traces: Traces
+    events: tuple[Event, ...]
+    figures: Mapping[str, Figure]
+
+    def __getitem__(self, name: str) -> Figure:
+        return self.figures[name]
+
+    @property
+    def dark(self) -> bool:
+        """Whether anything was ever not served."""
+        return self.figures["first_dark"].value is not None
+
+
+@dataclass(frozen=True)
+class Trial:
+    """A stretch of days with every bank in it.
+
+    Attributes:
+        course: the rig's days.
+        banks: the candidates.
+        nights: how many it has.
+    """
+
+    course: Course
+    banks: Banks
+    _made: dict[str, object] = field(default_factory=dict)
+
+    @cached_property
+    def lanes(self) -> tuple[Lane, ...]:
+        """The candidates that can be built, and the old bank."""
+        return lanes(self.course.plan, self.course.assumptions, self.banks)
+
+    @cached_property
+    def staged(self) -> Staged:
+        """The stretch."""
+        return stage(self.course, self.lanes)
+
+    @cached_property
+    def ran(self) -> tuple[Ran, ...]:
+        """Every bank through it."""
+        titles = {c.candidate.id: c.bank.model.title for c in self.banks.candidates if c.bank is not None}
+        out = []
+        for lane in self.lanes:
+            start = start_soc(self.course, self.staged, lane)
+            traces = run([lane], self.staged.drive, start)[0]
+            title = titles.get(lane.id, "The old bank")
+            found = events(lane, self.staged, traces)
+            sources = tuple(fed_by(lane, self.staged.drive))
+            figures = _figures(self, lane, traces)
+            out.append(Ran(lane, title, sources, traces, found, figures))
+        return tuple(out)
+
+    def of(self, candidate: str) -> Ran | None:
+        """A candidate's run; None where it cannot be built."""
+        return next((r for r in self.ran if r.lane.id == candidate), None)
+
+    @property
+    def candidates(self) -> tuple[Ran, ...]:
+        """Those of the candidates, without the old bank's."""
+        return tuple(r for r in self.ran if r.lane.id != OLD)
+
+
+def _figures(trial: Trial, lane: Lane, traces: Traces) -> dict[str, Figure]:
+    staged, dt = trial.staged, trial.staged.drive.step_h
+    note = f"{staged.stretch.name}, {len(staged.specs)} days, weather {staged.seed}."
+
+    def of(key: str, name: str, value: float | None, unit: str, says: str = "") -> Figure:
+        return Figure(
+            f"trial.{lane.id}.{key}",
+            name,
+            value,
+            unit,
+            REFERENCE,
+            source=SOURCE,
+            note=f"{says} {note}".strip(),
+        )
+
+    missing = (traces.unserved_dc + traces.unserved_ac)[0]
+    dark = np.flatnonzero(np.cumsum(missing) > DARK_WH)
+    asked = float(((staged.drive.dc_w + staged.drive.ac_w)[0] * dt).sum())
+    state = traces.state[0]
+    days = len(staged.specs)
+    by_day = state.reshape(days, STEPS_A_DAY)
+    off_grid = np.array([not s.hook_up for s in staged.specs])
+    if not off_grid.any():
+        off_grid[:] = True
+    short = int((~((by_day & FULL) > 0).any(axis=1) & off_grid).sum())
+    nights = _nights(missing, days)
+    away = off_grid[: len(nights)]
+    served = int((nights <= DARK_WH)[away].sum())
+    generator = next((s for s in lane.sources if s.kind == GENERATOR), None)
+    hours = float(((state & GENERATING) > 0).sum()) * dt
+    litres = hours * (generator.litres_per_h if generator else 0.0)
+    offered, used = traces.offered_w.sum() * dt, traces.used_w.sum() * dt
+    through = float(np.maximum(-traces.amps * traces.volts, 0.0).sum()) * dt
+    least = staged.drive.least_v[0] * lane.class_v / 12
+    low = (traces.volts[0] < least) & (traces.volts[0] > 0)
+    off = (state & (INVERTER_OFF | LOADS_OFF | BMS_OPEN | EMPTY)) > 0
+    resets = int((off & ~np.concatenate(([False], off[:-1]))).sum())
+    return {
+        "first_dark": of("first_dark", "First dark", float(dark[0]) * dt if dark.size else None, "moment"),
+        "served": of(
+            "served", "Energy served", max(0.0, 1 - float(missing.sum()) / asked) if asked > 0 else 1.0, "%"
+        ),
+        "unserved": of("unserved", "Not served", float(missing.sum()), "Wh"),
+        "critical": of("critical", "Critical energy not served", float(traces.unserved_critical.sum()), "Wh"),
+        "nights_served": of(
+            "nights_served", "Nights fully served", served, "nights", f"Of {int(away.sum())} off-grid."
+        ),
+        "lowest": of("lowest", "Lowest charge", float(traces.soc.min()), "%"),
+        "days_short": of("days_short", "Off-grid days not returned to full", short, "days"),
+        "through": of("through", "Taken from the bank", through, "Wh"),
+        "resets": of("resets", "Times that something switched off", resets, "times"),
+        "low_hours": of("low_hours", "Hours below the volts that a load wants", float(low.sum()) * dt, "h"),
+        "generator_hours": of("generator_hours", "Generator", hours, "h"),
+        "litres": of("litres", "Fuel", litres, "l"),
+        "fuel": of("fuel", "Fuel", litres * (generator.litre_price if generator else 0.0), "money"),
+        "heater": of("heater", "Taken by its heater", float(traces.heater_w.sum()) * dt, "Wh"),
+        "unaccepted": of(
+            "unaccepted",
+            "Of what the sources offered, not taken",
+            1 - used / offered if offered > 0 else None,
+            "%",
+            "The bank was full, too cold, or took no more.",
+        ),
+    }
+
+
+def _nights(missing: np.ndarray, days: int) -> np.ndarray:
+    """What is missing from noon to noon, one value for each night; the last ends with the stretch [Wh]."""
+    half = STEPS_A_DAY // 2
+    padded = np.concatenate((missing[half:], np.zeros(half)))
+    return np.asarray(padded.reshape(days, STEPS_A_DAY).sum(axis=1))

@@ -1,0 +1,290 @@
+"""The year: representative weeks of every month of use, scaled to the rig's nights (part of Trial)."""
+
+from collections import OrderedDict
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+
+from vast_harbor.core.ageing import cycles_at_depth
+from vast_harbor.core.battery import BatteryModel
+from vast_harbor.core.simulation.drive import Drive, Floats
+from vast_harbor.core.simulation.kernel import EMPTY, FULL, GENERATING, Traces
+from vast_harbor.core.simulation.lane import Lane
+from vast_harbor.core.simulation.run import fed_by, power_offered, run
+from vast_harbor.core.sources import GENERATOR, MAINS, SOLAR, Source
+from vast_harbor.core.stops.trial.course import Course
+from vast_harbor.core.stops.trial.pattern import DaySpec, months_of_use, stretch
+from vast_harbor.core.stops.trial.rain import cycles, histogram
+from vast_harbor.core.weather import STEPS_A_DAY
+from vast_harbor.core.workings import REFERENCE, Figure
+
+# Weathers of each month, and the most nights of a row that are counted.
+SEEDS = (11, 12, 13)
+LONGEST_ROW = 7
+# Days before the counted ones: a short row and what follows it, so that it begins as it would.
+BEFORE = 2
+# Used on more nights of a month than this, rows follow one another with one night on hook-up between.
+DENSE = 20
+SOURCE = (
+    "Every month of use in three weathers, in steps of a quarter of an hour, scaled to the nights of the year"
+)
+DARK_WH = 0.5
+
+
+@dataclass(frozen=True)
+class YearPlan:
+    """The sample of days that stands for a year.
+
+    Attributes:
+        course: the rig's days.
+    """
+
+    course: Course
+
+    @cached_property
+    def row(self) -> int:
+        """Nights of a row that are counted."""
+        row = max(1, round(self.course.plan.nights_in_a_row or 3))
+        return min(LONGEST_ROW, row)
+
+    @cached_property
+    def between(self) -> int:
+        """Days on hook-up, or at home, between two rows."""
+        plan = self.course.plan
+        used = (plan.off_grid_nights + plan.hook_up_nights) / len(months_of_use(plan))
+        return 1 if used > DENSE else 2
+
+    @cached_property
+    def specs(self) -> tuple[tuple[DaySpec, ...], ...]:
+        """The days of each stretch: a row and what follows it, then the counted row and a day after it."""
+        out = []
+        for month in self.months:
+            row = stretch(self.course.plan, self.row, month, self.row)
+            after = stretch(self.course.plan, 1, month, 0)
+            out.append(row[:BEFORE] + after * self.between + row + after)
+        return tuple(out)
+
+    @cached_property
+    def months(self) -> tuple[int, ...]:
+        """Month of each stretch."""
+        return tuple(m for m in months_of_use(self.course.plan) for _ in SEEDS)
+
+    @cached_property
+    def drive(self) -> Drive:
+        """The days laid out."""
+        seeds = [seed for _ in months_of_use(self.course.plan) for seed in SEEDS]
+        calm = self.course.calm
+        return calm.lay_out(self.specs, self.months, seeds)[0]
+
+    @property
+    def first(self) -> int:
+        """First step of the counted row."""
+        before = min(BEFORE, self.row)
+        return (before + self.between) * STEPS_A_DAY
+
+    @property
+    def nights(self) -> int:
+        """Counted off-grid nights in all stretches."""
+        return self.row * len(self.months)
+
+    @property
+    def scale(self) -> float:
+        """Off-grid nights of the year for each counted one."""
+        return self.course.plan.off_grid_nights / self.nights
+
+
+@dataclass(frozen=True)
+class YearOf:
+    """A year of one bank.
+
+    Attributes:
+        figures: by name: ``nights_served`` of the year and ``served_share`` [%], ``unserved`` and
+            ``critical`` [kWh], ``generator_hours``, ``litres``, ``fuel``, ``short_share`` of off-grid days
+            not returned to full [%],
+            ``through`` [kWh], ``cycle_wear`` [1/year], ``flat`` (times emptied), ``heater`` [kWh],
+            ``sun_left`` [%], ``bought`` share of the charge [%].
+        depths: cycles a year by depth in tenths, shape (10,).
+    """
+
+    figures: Mapping[str, Figure]
+    depths: Floats
+
+    def __getitem__(self, name: str) -> Figure:
+        return self.figures[name]
+
+
+# One bank's year depends on few of the things that are edited: it is kept for a while.
+_KEPT: OrderedDict[tuple[object, ...], YearOf] = OrderedDict()
+_MOST_KEPT = 256
+
+
+def is_kept(key: str, lane: Lane, model: BatteryModel, exponent: float) -> bool:
+    """Whether a bank's year was run before; arguments as of :func:`year_of`."""
+    return (key, lane, model.cycles, exponent) in _KEPT
+
+
+def year_of(plan: YearPlan, key: str, lane: Lane, model: BatteryModel, exponent: float) -> YearOf:
+    """A year of one bank.
+
+    Args:
+        plan: the sample of days.
+        key: what the sample depends on, as a text.
+        lane: the bank.
+        model: its model, for its cycle life.
+        exponent: b of the cycle law [-].
+
+    Returns:
+        Its year; the same object for the same days and bank.
+    """
+    kept = (key, lane, model.cycles, exponent)
+    if kept in _KEPT:
+        _KEPT.move_to_end(kept)
+        return _KEPT[kept]
+    traces = run([lane], plan.drive)[0]
+    _KEPT[kept] = _count(plan, lane, traces, model, exponent)
+    while len(_KEPT) > _MOST_KEPT:
+        _KEPT.popitem(last=False)
+    return _KEPT[kept]
+
+
+def _count(plan: YearPlan, lane: Lane, traces: Traces, model: BatteryModel, exponent: float) -> YearOf:
+    first, dt, scale = plan.first, plan.drive.step_h, plan.scale
+    row = plan.row * STEPS_A_DAY
+    counted = slice(first, first + row)
+    note = f"{plan.nights} nights were run; {plan.course.plan.off_grid_nights:g} off-grid nights a year."
+
+    def of(key: str, name: str, value: float | None, unit: str, says: str = "") -> Figure:
+        return Figure(
+            f"year.{lane.id}.{key}",
+            name,
+            value,
+            unit,
+            REFERENCE,
+            source=SOURCE,
+            note=f"{says} {note}".strip(),
+        )
+
+    missing = (traces.unserved_dc + traces.unserved_ac)[:, counted]
+    by_night = missing.reshape(len(plan.months), plan.row, STEPS_A_DAY).sum(axis=2)
+    served = float((by_night <= DARK_WH).mean())
+    full = ((traces.state[:, counted] & FULL) > 0).reshape(len(plan.months), plan.row, STEPS_A_DAY)
+    short = 1 - float(full.any(axis=2).mean())
+    state = traces.state[:, first:]
+    emptied = ((state & EMPTY) > 0).any(axis=1).sum()
+    generator = next((s for s in lane.sources if s.kind == GENERATOR), None)
+    hours = float(((traces.state[:, counted] & GENERATING) > 0).sum()) * dt * scale
+    through = np.maximum(-traces.amps * traces.volts, 0.0)[:, counted]
+    found, wear = [], 0.0
+    for soc in traces.soc[:, first:]:
+        for depth, count in cycles(soc):
+            found.append((depth, count))
+            wear += count / cycles_at_depth(model.cycles, exponent, depth)
+    sources = fed_by(lane, plan.drive)
+    used = traces.used_w[:, :, first:].sum(axis=(1, 2))
+    offered = traces.offered_w[:, :, first:].sum(axis=(1, 2))
+    sun = [i for i, s in enumerate(sources) if s.kind == SOLAR]
+    sun_offered = sum(offered[i] for i in sun)
+    bought = sum(used[i] for i, s in enumerate(sources) if s.kind == MAINS)
+    total = float(used.sum())
+    litres = hours * (generator.litres_per_h if generator else 0.0)
+    nights = plan.course.plan.off_grid_nights
+    kwh = scale * dt / 1000
+    figures = {
+        "nights_served": of("nights_served", "Nights fully served a year", served * nights, "nights"),
+        "served_share": of("served_share", "Share of off-grid nights fully served", served, "%"),
+        "unserved": of("unserved", "Not served in a year", float(missing.sum()) * scale / 1000, "kWh"),
+        "critical": of(
+            "critical",
+            "Critical energy not served in a year",
+            float(traces.unserved_critical[:, counted].sum()) * scale / 1000,
+            "kWh",
+        ),
+        "generator_hours": of("generator_hours", "Generator hours a year", hours, "h/year"),
+        "litres": of("litres", "Fuel a year", litres, "l"),
+        "fuel": of("fuel", "Fuel a year", litres * (generator.litre_price if generator else 0.0), "money"),
+        "short_share": of("short_share", "Off-grid days not returned to full", short, "%"),
+        "through": of("through", "Taken from the bank in a year", float(through.sum()) * kwh, "kWh"),
+        "cycle_wear": of(
+            "cycle_wear",
+            "Wear a year by the cycles counted",
+            wear * scale,
+            "1/year",
+            "Each cycle by its own depth, by rainflow counting, over the cycles that the bank "
+            "stands at that depth.",
+        ),
+        "flat": of("flat", "Times a year that it is emptied", float(emptied) * scale, "1/year"),
+        "heater": of(
+            "heater", "Taken by its heater in a year", float(traces.heater_w[:, counted].sum()) * kwh, "kWh"
+        ),
+        "sun_left": of(
+            "sun_left",
+            "Share of the sun that it did not take",
+            1 - sum(used[i] for i in sun) / sun_offered if sun_offered > 0 else None,
+            "%",
+        ),
+        "bought": of(
+            "bought",
+            "Share of its charge from mains or generator",
+            bought / total if total > 0 else None,
+            "%",
+        ),
+    }
+    return YearOf(figures, histogram(found) * scale)
+
+
+def largest_fall(plan: YearPlan, sources: Sequence[Source], system_v: float, efficiency: float) -> float:
+    """The largest fall of Σ(η·charge − discharge) of an unlimited store over the counted rows [Wh].
+
+    Args:
+        plan: the sample of days.
+        sources: what charges.
+        system_v: class volts [V].
+        efficiency: η, energy out ÷ in [-].
+
+    Returns:
+        Energy at the terminals that the store must hold.
+    """
+    drive = plan.drive
+    row = slice(plan.first, plan.first + plan.row * STEPS_A_DAY)
+    offered = power_offered(sources, system_v, drive)[:, row]
+    asked = (drive.dc_w + drive.ac_w)[:, row]
+    surplus = offered - asked
+    flow = np.where(surplus > 0, surplus * efficiency, surplus) * drive.step_h
+    level = np.cumsum(flow, axis=1)
+    highest = np.maximum.accumulate(np.concatenate((np.zeros((len(level), 1)), level), axis=1), axis=1)[
+        :, :-1
+    ]
+    return float(np.max(highest - level, initial=0.0))
+
+
+def key_of(course: Course) -> str:
+    """What a year's sample of days depends on, as a text."""
+    plan = course.plan
+    assume = course.assumptions
+    values = [a.value for a in assume if a.entry.group in ("Day", "Temperature", "Charging")]
+    return repr(
+        (
+            plan.loads,
+            plan.inverter,
+            plan.standby_w,
+            plan.day_types,
+            plan.day_basis,
+            plan.habits,
+            plan.second,
+            plan.site,
+            plan.place,
+            plan.battery_c,
+            plan.months,
+            plan.nights_in_a_row,
+            plan.off_grid_nights,
+            plan.hook_up_nights,
+            plan.drive_hours,
+            plan.sources,
+            plan.sun_hours,
+            plan.pitch,
+            plan.system_v,
+            values,
+        )
+    )

@@ -1,0 +1,166 @@
+"""Response models of the Trial stop."""
+
+from pydantic import Field
+
+from vast_harbor.web.views import FigureView, TokenView, View
+
+
+class EventView(View):
+    """Something that happened to a bank."""
+
+    step: int
+    until: int
+    at: str
+    code: str
+    severity: str
+    says: list[TokenView]
+
+
+class LaneView(View):
+    """One bank through the stretch."""
+
+    id: str
+    title: str
+    battery_class: str
+    floor: float = Field(description="Its planned floor [-]")
+    soc: list[float]
+    volts: list[float]
+    amps: list[float]
+    events: list[EventView]
+    figures: dict[str, FigureView]
+
+
+class TrialDayView(View):
+    """A day of the stretch."""
+
+    name: str
+    weather: str
+    kind: str
+    drives: bool
+    pitch: str
+    air: str
+
+
+class StretchView(View):
+    """A stretch that can be tried."""
+
+    key: str
+    name: str
+    says: str
+    own_days: bool
+
+
+class TrialRunView(View):
+    """Every bank through one stretch of days."""
+
+    stretch: str
+    says: str
+    month: int
+    month_name: str
+    seed: int
+    nights: int
+    days: list[TrialDayView]
+    step_h: float
+    air: list[float] = Field(description="Of the outside air, in the owner's unit, by step")
+    battery: list[float] = Field(description="Of the battery, in the owner's unit, by step")
+    night: list[tuple[float, float]] = Field(description="Hours of darkness from the start [h]")
+    lanes: list[LaneView]
+    stretches: list[StretchView]
+    months: list[str]
+
+
+class FlowView(View):
+    """One flow of power at every step."""
+
+    key: str
+    name: str
+    kind: str
+    watts: list[float]
+
+
+class StateView(View):
+    """What a bit of the state means."""
+
+    bit: int
+    name: str
+
+
+class FlowsView(View):
+    """All flows of one bank, for the small picture at a moment."""
+
+    id: str
+    into: list[FlowView] = Field(description="Sources")
+    out: list[FlowView] = Field(description="Loads and heater")
+    unserved: list[float]
+    bank: list[float] = Field(description="Into the bank, negative out of it [W]")
+    state: list[int]
+    states: list[StateView]
+    labels: list[str] = Field(description="Clock of each step")
+
+
+class DarkView(View):
+    """How long a bank lasts."""
+
+    id: str
+    title: str
+    battery_class: str
+    until_dark: str
+    runs: str
+
+
+class HowLongView(View):
+    """How long every bank lasts with no charging, and how long one appliance runs."""
+
+    lanes: list[DarkView]
+    load: str
+    loads: list[tuple[str, str]]
+
+
+class YearLaneView(View):
+    """A year of one bank."""
+
+    id: str
+    title: str
+    battery_class: str
+    figures: dict[str, FigureView]
+    depths: list[float]
+
+
+class YearView(View):
+    """The year of every candidate."""
+
+    says: str = Field(description="Why there is none; empty where there is")
+    sample: str
+    lanes: list[YearLaneView]
+
+
+class LaidUpRowView(View):
+    """A bank through the months without use."""
+
+    id: str
+    title: str
+    battery_class: str
+    connected: bool
+    lasts: str
+    recharge: str
+    lowest: str
+    cold: str
+    frost: str
+
+
+class LaidUpView(View):
+    """Every bank through the months without use."""
+
+    says: str
+    rows: list[LaidUpRowView]
+
+
+class OddsLaneView(View):
+    """How often a bank went dark."""
+
+    id: str
+    title: str
+    battery_class: str
+    dark: str
+    share: float
+    lowest: str
