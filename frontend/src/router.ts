@@ -1,12 +1,14 @@
 import { createRouter, createWebHistory } from 'vue-router'
 
-export const STOPS = ['rig', 'day', 'need', 'banks', 'compare'] as const
+export const STOPS = ['rig', 'day', 'need', 'banks', 'charging', 'trial', 'compare'] as const
 export type Stop = (typeof STOPS)[number]
 export const STOP_NAMES: Record<Stop, string> = {
   rig: 'Rig',
   day: 'Day',
   need: 'Need',
   banks: 'Banks',
+  charging: 'Charging',
+  trial: 'Trial',
   compare: 'Compare',
 }
 
@@ -15,7 +17,7 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'harbor', component: () => import('./stops/harbor/HarborPage.vue') },
     {
-      path: '/rigs/:id(\\d+)/:stop(rig|day|need|banks|compare)',
+      path: '/rigs/:id(\\d+)/:stop(rig|day|need|banks|charging|trial|compare)',
       name: 'rig',
       component: () => import('./stops/RigPage.vue'),
       props: (route) => ({ id: Number(route.params.id), stop: route.params.stop }),

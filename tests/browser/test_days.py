@@ -153,7 +153,7 @@ def test_a_pattern_fills_a_rig_in_one_click(page: Page) -> None:
     expect(page.get_by_role("textbox", name="Off-grid nights a year")).to_have_value("44")
     expect(page.get_by_role("button", name="Mar")).to_have_attribute("aria-pressed", "true")
     expect(page.locator("[data-path='/rig/latitude']")).to_have_value("57")
-    expect(figure(page, "need")).to_contain_text("kWh for 2 nights")
+    expect(figure(page, "need")).to_contain_text("kWh · 2 nights")
     expect(figure(page, "compare")).not_to_have_text("—")
     to_stop(page, "day")
     expect(page.locator("tr[data-load]")).to_have_count(8)

@@ -42,7 +42,7 @@ def test_a_rig_from_nothing_to_the_comparison_and_found_again(page: Page) -> Non
     expect(figure(page, "day")).to_contain_text("459 Wh")
     add_load(page, "Heater fan", "0,03 kW", "10")
     expect(figure(page, "day")).to_contain_text("759 Wh")
-    expect(figure(page, "need")).to_have_text("1.90 kWh for 2 nights")
+    expect(figure(page, "need")).to_have_text("1.90 kWh · 2 nights")
 
     page.keyboard.press("4")
     while page.locator("[data-candidate]").count():

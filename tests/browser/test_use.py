@@ -76,7 +76,7 @@ def test_workings_open_by_key_lead_on_and_hold_the_override(page: Page, demo) ->
 def test_house_rule_moves_the_need(page: Page, demo) -> None:
     demo("kittiwake", "need")
     figure = page.locator("[data-stop=need] [data-strip-figure]")
-    expect(figure).to_contain_text("for 2 nights")
+    expect(figure).to_contain_text("· 2 nights")
     page.locator("[data-rule=long_life]").click()
     expect(figure).to_contain_text("for 3 nights")
     page.locator("[data-rule=to_label]").click()
@@ -98,7 +98,7 @@ def test_sliders_move_the_strip_and_are_one_edit(page: Page, demo) -> None:
     assert page.locator("[data-class=agm]").inner_text() != before
     page.get_by_role("button", name="Undo: Usable depth of discharge, AGM").click()
     page.get_by_role("button", name="Undo: Nights without a charge").click()
-    expect(figure).to_contain_text("for 2 nights")
+    expect(figure).to_contain_text("· 2 nights")
 
 
 def test_bank_follows_the_need_until_it_is_stepped(page: Page, demo) -> None:

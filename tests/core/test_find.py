@@ -35,7 +35,8 @@ def look_at(plan):
 @pytest.mark.parametrize("name", data.DEMO_RIGS)
 def test_find_and_the_checks_agree_on_every_bank(name, reference) -> None:
     # Eight candidates at a time through the full checks; Find's plain reasons must say the same of each.
-    plan = plan_of(name)
+    # Find reckons lives by hand, as the checks do of a rig whose sources are not known.
+    plan = plan_of(name, sources=())
     look = look_at(plan)
     banks = [b for m in plan.models.values() for b in layouts(m, plan.system_v)]
     for start in range(0, len(banks), 8):

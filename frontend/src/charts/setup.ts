@@ -1,6 +1,24 @@
-import { LineChart, ScatterChart } from 'echarts/charts'
-import { GridComponent, TooltipComponent } from 'echarts/components'
+import { BarChart, LineChart, ScatterChart } from 'echarts/charts'
+import {
+  AxisPointerComponent,
+  GridComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+  MarkPointComponent,
+  TooltipComponent,
+} from 'echarts/components'
 import { use } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 
-use([LineChart, ScatterChart, GridComponent, TooltipComponent, SVGRenderer])
+use([
+  BarChart,
+  LineChart,
+  ScatterChart,
+  AxisPointerComponent,
+  GridComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+  MarkPointComponent,
+  TooltipComponent,
+  SVGRenderer,
+])

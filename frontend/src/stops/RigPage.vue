@@ -19,13 +19,26 @@ const props = defineProps<{ id: number; stop: Stop }>()
 const plan = usePlan()
 const ui = useUi()
 
+const ChargingStop = defineAsyncComponent(() => import('./charging/ChargingStop.vue'))
+const TrialStop = defineAsyncComponent(() => import('./trial/TrialStop.vue'))
 const CompareStop = defineAsyncComponent(() => import('./compare/CompareStop.vue'))
 const SCREENS = {
   rig: RigStop,
   day: DayStop,
   need: NeedStop,
   banks: BanksStop,
+  charging: ChargingStop,
+  trial: TrialStop,
   compare: CompareStop,
+}
+const ONWARD: Record<Stop, string> = {
+  rig: 'the rig',
+  day: 'the day',
+  need: 'the need',
+  banks: 'the banks',
+  charging: 'charging',
+  trial: 'the trial run',
+  compare: 'the comparison',
 }
 const screen = computed(() => SCREENS[props.stop])
 const next = computed(() => STOPS[STOPS.indexOf(props.stop) + 1])
@@ -82,16 +95,7 @@ useKeys({
       <component :is="screen" />
       <nav v-if="next" class="mt-10 flex justify-end print:hidden">
         <RouterLink class="btn" :to="{ name: 'rig', params: { id, stop: next } }"
-          >On to
-          {{
-            next === 'day'
-              ? 'the day'
-              : next === 'need'
-                ? 'the need'
-                : next === 'banks'
-                  ? 'the banks'
-                  : 'the comparison'
-          }}</RouterLink
+          >On to {{ ONWARD[next] }}</RouterLink
         >
       </nav>
       <p class="mt-10 border-t border-line pt-4 text-sm text-soft">

@@ -26,6 +26,8 @@ export interface Draft {
 
 /** How long a wrong value may stand before it is spoken of [ms]. */
 const PAUSE = 600
+/** How long nothing is edited before what takes long is run anew [ms]. */
+const PAUSE_BEFORE_RUN = 200
 
 export interface DayType {
   id: string
@@ -46,8 +48,17 @@ export interface Place {
 
 type Value = string | number | boolean | null
 
+/** A source of charge; which fields count depends on its kind. */
+export interface Source {
+  id: string
+  kind: string
+  name: string
+  monthly_w: number[]
+  [field: string]: unknown
+}
+
 type Document = {
-  rig: Record<string, Value> & { months: number[]; cares: string[] }
+  rig: Record<string, Value> & { months: number[]; cares: string[]; sun_hours: number[] }
   old_bank: Record<string, Value> | null
   second_bank: Record<string, Value> | null
   day: {
@@ -66,6 +77,17 @@ type Document = {
     overnight: boolean
   }
   own_models: Record<string, Value>[]
+  sources: Source[]
+  trial: {
+    stretch: string
+    days: number | null
+    month: number | null
+    seed: number
+    nights: number | null
+    pitches: string[]
+    hidden_w: number
+    start_soc: number
+  }
   candidates: {
     id: string
     battery_class: string
@@ -78,6 +100,7 @@ type Document = {
     places: Place[]
     stages: { id: string; when: string; strings: number; other: string; other_price: number }[]
     extras: { id: string; name: string; price: number }[]
+    fixes: { source: string; remedy: string }[]
   }[]
 }
 
@@ -98,6 +121,7 @@ export const usePlan = defineStore('plan', () => {
   const show = ref('')
   const queue: Edit[] = []
   let running: Promise<void> | null = null
+  let catchingUp = 0
 
   const document = computed(() => rig.value?.document as unknown as Document)
 
@@ -110,6 +134,22 @@ export const usePlan = defineStore('plan', () => {
 
   function take(view: RigView) {
     rig.value = share(rig.value, view)
+    clearTimeout(catchingUp)
+    if (view.late) catchingUp = window.setTimeout(catchUp, PAUSE_BEFORE_RUN)
+  }
+
+  /** After an edit trial and year are those of before: fetch the new ones once the hand rests. */
+  async function catchUp() {
+    await running
+    const view = rig.value
+    if (!view?.late) return
+    const { data } = await api
+      .GET('/api/rigs/{rig_id}', {
+        params: { path: { rig_id: view.id }, query: { show: show.value } },
+      })
+      .catch(() => ({ data: undefined }))
+    if (data && rig.value?.id === view.id && (data as RigView).revision === rig.value.revision)
+      take(data as RigView)
   }
 
   async function open(id: number) {

@@ -49,7 +49,7 @@ watch(
           v-for="(s, i) in stops"
           :key="s.name"
           :to="{ name: 'rig', params: { id: plan.rig?.id, stop: s.name } }"
-          class="group relative min-w-[8.5rem] flex-1 px-2 pt-2.5 pb-2 hover:bg-wash"
+          class="group relative min-w-[7.6rem] flex-1 px-1.5 pt-2.5 pb-2 hover:bg-wash"
           :aria-current="s.name === stop ? 'step' : undefined"
           :data-stop="s.name"
         >
@@ -68,12 +68,12 @@ watch(
             />
           </span>
           <span
-            class="block truncate pl-8 text-sm text-soft"
+            class="block truncate text-sm text-soft lg:text-[0.84rem]"
             :title="s.view?.figure"
             data-strip-figure
             >{{ s.view?.figure }}</span
           >
-          <span v-if="s.view?.was" class="block truncate pl-8 text-sm text-note"
+          <span v-if="s.view?.was" class="block truncate text-sm text-note"
             >was {{ s.view.was }}</span
           >
           <span

@@ -247,6 +247,7 @@ def _digits(value: float, unit: str) -> int:
         "Ah",
         "A",
         "days",
+        "times",
         "mm²",
         "cycles",
         "cycles/year",
@@ -261,7 +262,7 @@ def _digits(value: float, unit: str) -> int:
 
 # Units whose name in a text is another.
 NAMES = {"1/year": "a year", "1/h": "C", "cycles/year": "cycles a year", "h/year": "h a year"}
-PLURAL = ("nights", "years", "cycles", "batteries", "strings", "days")
+PLURAL = ("nights", "years", "cycles", "batteries", "strings", "days", "times")
 
 
 def _unit_name(unit: str, number: str = "") -> str:

@@ -23,6 +23,7 @@ from vast_harbor.core.stops.need_findings import standby_days
 from vast_harbor.core.stops.runtime import Runtime
 from vast_harbor.core.stops.second import SecondNeed
 from vast_harbor.core.stops.simulated import Simulated
+from vast_harbor.core.stops.trial import findings as trial_findings
 from vast_harbor.core.stops.voltage import VoltageChoice
 from vast_harbor.core.workings import Figure, Finding
 
@@ -77,7 +78,8 @@ class Results:
         """Findings of all stops, in the order of the passage."""
         candidates = tuple(f for c in self.banks.candidates for f in c.findings)
         charging = charging_findings.findings(self.plan, self.judged)
-        return self.found + self.banks.findings + candidates + charging + self.compare.findings
+        trial = trial_findings.findings(self.ran, self.need)
+        return self.found + self.banks.findings + candidates + charging + trial + self.compare.findings
 
     def figures(self) -> dict[str, Figure]:
         """Every figure of the plan with all that went into it, by key."""

@@ -267,7 +267,6 @@ class Tried:
         month: 1 to 12; None for the governing season.
         seed: of the weather.
         nights: nights off-grid in a row; None for the rig's.
-        drive_every: days from one drive to the next; None for moving days only.
         pitches: where it stands, night by night, one after the other again; none for the rig's pitch.
         hidden_w: a drain that nobody knows of [W].
         start_soc: state of charge at the start [-].
@@ -278,7 +277,6 @@ class Tried:
     month: int | None = None
     seed: int = 1
     nights: int | None = None
-    drive_every: int | None = None
     pitches: tuple[str, ...] = ()
     hidden_w: float = 0.0
     start_soc: float = 1.0
@@ -341,6 +339,7 @@ class Plan:
         nights_in_a_row: longest stretch off-grid; None where it is not known.
         hook_up_nights: nights a year on hook-up.
         drive_hours: hours driven or motored on a travelling day [h].
+        drive_every: days from one drive to the next while off-grid; None for moving days only.
         stay, loading: what else ends a stay, and what the rig can carry.
         locker: where the bank is to stand.
         installed: cables, fuses and chargers that are there.
@@ -384,6 +383,7 @@ class Plan:
     nights_in_a_row: float | None = None
     hook_up_nights: float = 0
     drive_hours: float = 2
+    drive_every: int | None = None
     stay: Stay = Stay()
     loading: Loading = Loading()
     locker: Locker = Locker()

@@ -98,6 +98,13 @@ class RigPart(Part):
         float, Measure("nights", 0, 366, "A year has 365 nights: {value} does not fit.")
     ] = 0.0
     drive_hours: Annotated[float, Measure("h", 0, 24, "A day has 24 hours: {value} h does not fit.")] = 2.0
+    drive_every: Annotated[
+        int | None,
+        Measure(
+            "days", 1, 30, "It drives every {least} to {most} days: {value} does not fit.", optional=True,
+            whole=True,
+        ),
+    ] = None  # fmt: skip
     water_nights: Annotated[float | None, STAY] = None
     waste_nights: Annotated[float | None, STAY] = None
     gas_nights: Annotated[float | None, STAY] = None

@@ -178,6 +178,7 @@ def to_plan(
         nights_in_a_row=rig.nights_in_a_row,
         hook_up_nights=rig.hook_up_nights,
         drive_hours=rig.drive_hours,
+        drive_every=rig.drive_every,
         stay=Stay(rig.water_nights, rig.waste_nights, rig.gas_nights),
         loading=_loading(rig),
         locker=_locker(rig),

@@ -157,11 +157,6 @@ class TrialPart(Part):
         int, Measure("times", 0, 99_999, "A seed is a whole number up to {most}: {value} is not.", whole=True)
     ] = 1
     nights: Annotated[int | None, ROW] = None
-    drive_every: Annotated[
-        int | None,
-        Measure("days", 1, 30, "It drives every {least} to {most} days: {value} does not fit.", optional=True,
-                whole=True),
-    ] = None  # fmt: skip
     pitches: Annotated[list[Annotated[str, Choice("The pitch", *PITCHES)]], Field(max_length=30)] = Field(
         default_factory=list
     )

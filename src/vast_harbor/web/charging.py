@@ -16,7 +16,7 @@ from vast_harbor.core.stops.charging.audit import Judged
 from vast_harbor.core.stops.charging.curves import Curve, curve
 from vast_harbor.core.stops.charging.ladder import name_of
 from vast_harbor.core.stops.charging.measured import explain
-from vast_harbor.core.stops.charging.needed import MONTHS, design_month
+from vast_harbor.core.stops.charging.needed import MONTHS, design_month, too_dark
 from vast_harbor.core.stops.charging.settings import Setting, sheets
 from vast_harbor.core.stops.trial.pattern import months_of_use
 from vast_harbor.core.stops.trial.year import YearOf
@@ -25,6 +25,7 @@ from vast_harbor.formats.rig_file import Problem
 from vast_harbor.web.charging_models import (
     AuditView,
     ChargeCurveView,
+    ChargeStageView,
     ChargingView,
     CurvesView,
     ExplainedView,
@@ -101,7 +102,7 @@ def charging(path: RigPath, query: OfQuery) -> Response:
                 MonthSunView(name=MONTHS[m], kwh=round(kwh, 3), text=f"{kwh:.1f}", used=m + 1 in used)
                 for m, kwh in enumerate(sun.monthly)
             ],
-            sun_says=sun.says,
+            sun_says=sun.says or too_dark(course, sun),
             sun_own=sun.own,
             design=MONTHS[design_month(course, sun) - 1] if sun.monthly else "",
             needed=[
@@ -272,7 +273,7 @@ def _curve(lane: Lane, made: Curve, title: str, key: str, style: Style) -> Charg
         soc=thin(made.soc, 4),
         amps=thin(made.amps, 2),
         volts=thin(made.volts, 3),
-        stages=list(made.stages),
+        stages=[ChargeStageView(name=name, hours=round(h, 3)) for name, h in made.stages],
         to_80=time(0.8),
         to_95=time(0.95),
         to_full=time(lane.full_soc),

@@ -49,6 +49,13 @@ class AuditView(View):
     judged: list[JudgedView]
 
 
+class ChargeStageView(View):
+    """A stage of a charge, and when it begins."""
+
+    name: str
+    hours: float
+
+
 class ChargeCurveView(View):
     """A charge of one bank over time."""
 
@@ -59,7 +66,7 @@ class ChargeCurveView(View):
     soc: list[float]
     amps: list[float]
     volts: list[float]
-    stages: list[tuple[str, float]]
+    stages: list[ChargeStageView]
     to_80: str
     to_95: str
     to_full: str

@@ -151,7 +151,7 @@ def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
     """The strip: each stop with its one live figure."""
     need, columns = results.need, results.compare.columns
     fit = [c for c in columns if not c.stopped]
-    nights = "overnight" if results.plan.overnight else f"for {style.text(need.nights.value, 'nights')}"
+    nights = "overnight" if results.plan.overnight else f"· {style.text(need.nights.value, 'nights')}"
     best = min(
         (c for c in fit or columns if c.cost["per_cycle"].value is not None),
         key=lambda c: c.cost["per_cycle"].number,
@@ -159,7 +159,7 @@ def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
     )
     count = len(results.banks.candidates)
     figures = {
-        "rig": f"{rig_file.rig.system_v:g} V · {style.text(rig_file.rig.off_grid_nights, 'nights')} a year",
+        "rig": f"{rig_file.rig.system_v:g} V · {style.text(rig_file.rig.off_grid_nights, 'nights')}",
         "day": f"{style.use(results.day.bank_wh.value, 'Wh')} · {results.day.type.name}"
         if len(results.days.days) > 1
         else style.use(results.day.bank_wh.value, "Wh"),

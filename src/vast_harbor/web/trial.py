@@ -37,7 +37,9 @@ from vast_harbor.web.trial_models import (
     LaidUpRowView,
     LaidUpView,
     LaneView,
+    LoadNameView,
     OddsLaneView,
+    SpanView,
     StateView,
     StretchView,
     TrialDayView,
@@ -58,7 +60,7 @@ STATES = {
     kernel.BMS_OPEN: "BMS open",
     kernel.EMPTY: "empty",
     kernel.HEATING: "heating itself",
-    kernel.TOO_COLD: "too cold to charge",
+    kernel.TOO_COLD: "too cold or too warm to charge",
     kernel.RESTING: "charger rests",
     kernel.GENERATING: "generator runs",
     kernel.FULL: "full",
@@ -127,7 +129,7 @@ def trial(path: RigPath) -> Response:
             step_h=staged.drive.step_h,
             air=warm(staged.weather.air_c[0]),
             battery=warm(staged.drive.battery_c[0]),
-            night=_night(results, staged.month, len(staged.specs)),
+            night=[SpanView(begins=a, ends=b) for a, b in _night(results, staged.month, len(staged.specs))],
             lanes=[_lane(r, floors, style) for r in run.ran],
             stretches=[
                 StretchView(key=s.key, name=s.name, says=s.says, own_days=s.own_days)
@@ -210,7 +212,7 @@ def flows(path: RigPath, query: LaneQuery) -> Response:
             ],
             out=out,
             unserved=whole((traces.unserved_dc + traces.unserved_ac)[0] / drive.step_h),
-            bank=whole(traces.amps[0] * traces.volts[0]),
+            bank=whole(traces.bank_w[0]),
             state=[int(v) for v in traces.state[0]],
             states=[StateView(bit=bit, name=name) for bit, name in STATES.items()],
             labels=[f"Day {t // STEPS_A_DAY + 1}, {clock_text(t % STEPS_A_DAY / 4)}" for t in range(steps)],
@@ -248,7 +250,7 @@ def lasts(path: RigPath, query: LoadQuery) -> Response:
                 for r, d, h in zip(run.ran, dark, runs, strict=True)
             ],
             load=load.id if load is not None else "",
-            loads=[(x.id, x.name) for x in loads],
+            loads=[LoadNameView(id=x.id, name=x.name) for x in loads],
         )
     )
 
@@ -323,7 +325,7 @@ def idle_months(path: RigPath) -> Response:
                 else "under a week",
                 recharge="" if one.recharge is None else f"{one.recharge[1]} {MONTHS[one.recharge[0] - 1]}",
                 lowest=style.text(one.lowest, "%"),
-                cold="" if not one.cold_tries else f"{one.cold_tries} days",
+                cold="" if not one.cold_tries else style.text(one.cold_tries, "days"),
                 frost=frost,
             )
         )

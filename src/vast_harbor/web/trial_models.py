@@ -41,6 +41,13 @@ class TrialDayView(View):
     air: str
 
 
+class SpanView(View):
+    """A span of time from the start of the stretch [h]."""
+
+    begins: float
+    ends: float
+
+
 class StretchView(View):
     """A stretch that can be tried."""
 
@@ -63,7 +70,7 @@ class TrialRunView(View):
     step_h: float
     air: list[float] = Field(description="Of the outside air, in the owner's unit, by step")
     battery: list[float] = Field(description="Of the battery, in the owner's unit, by step")
-    night: list[tuple[float, float]] = Field(description="Hours of darkness from the start [h]")
+    night: list[SpanView] = Field(description="Darkness")
     lanes: list[LaneView]
     stretches: list[StretchView]
     months: list[str]
@@ -108,12 +115,19 @@ class DarkView(View):
     runs: str
 
 
+class LoadNameView(View):
+    """An appliance by its name."""
+
+    id: str
+    name: str
+
+
 class HowLongView(View):
     """How long every bank lasts with no charging, and how long one appliance runs."""
 
     lanes: list[DarkView]
     load: str
-    loads: list[tuple[str, str]]
+    loads: list[LoadNameView]
 
 
 class YearLaneView(View):

@@ -4,7 +4,7 @@ import { usePlan } from '@/stores/plan'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import FigureLink from '@/ui/FigureLink.vue'
 import { EyeOff } from '@lucide/vue'
-import { useAsked } from './useAsked'
+import { useAsked } from '@/stores/useAsked'
 
 const plan = usePlan()
 const { answer } = useAsked<Schemas['ActsView']>(

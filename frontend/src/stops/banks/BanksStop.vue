@@ -2,7 +2,8 @@
 import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
 import FindingList from '@/ui/FindingList.vue'
-import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
+import PartTabs from '@/ui/PartTabs.vue'
+import { computed, defineAsyncComponent } from 'vue'
 import { useRoute } from 'vue-router'
 import BankCards from './BankCards.vue'
 
@@ -26,23 +27,6 @@ const PARTS = [
 ]
 const part = computed(() => PARTS.find((p) => p.key === route.query.part) ?? PARTS[0]!)
 const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'banks' && !f.subject))
-const to = (key: string) => ({
-  name: 'rig',
-  params: { id: plan.rig!.id, stop: 'banks' },
-  query: key === 'cards' ? {} : { part: key },
-})
-const tabs = ref<HTMLElement | null>(null)
-
-/** On a phone the part that is open may stand outside of the row. */
-watch(
-  part,
-  async () => {
-    await nextTick()
-    const tab = tabs.value?.querySelector<HTMLElement>('[aria-current]')
-    if (tabs.value && tab) tabs.value.scrollLeft = tab.offsetLeft - 40
-  },
-  { immediate: true, flush: 'post' },
-)
 </script>
 
 <template>
@@ -61,22 +45,7 @@ watch(
       >List the loads</RouterLink
     >
   </p>
-  <nav
-    ref="tabs"
-    class="relative mt-3 mb-5 flex gap-1 overflow-x-auto border-b border-line"
-    aria-label="Parts of Banks"
-  >
-    <RouterLink
-      v-for="p in PARTS"
-      :key="p.key"
-      :to="to(p.key)"
-      class="shrink-0 rounded-t-lg border-b-[3px] px-3 py-2 hover:bg-wash"
-      :class="p.key === part.key ? 'border-sea font-semibold' : 'border-transparent text-soft'"
-      :aria-current="p.key === part.key ? 'page' : undefined"
-      :data-part="p.key"
-      >{{ p.name }}</RouterLink
-    >
-  </nav>
+  <PartTabs stop="banks" :parts="PARTS" :chosen="part.key" name="Parts of Banks" />
   <FindingList :findings="findings" class="mb-4" />
   <component :is="part.screen" />
 </template>

@@ -7,7 +7,7 @@ import FigureLink from '@/ui/FigureLink.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/vue'
 import { Plus } from '@lucide/vue'
-import { useAsked } from './useAsked'
+import { useAsked } from '@/stores/useAsked'
 import { useBanks } from './useBanks'
 
 const plan = usePlan()

@@ -5,7 +5,7 @@ import ChemistryMark from '@/ui/ChemistryMark.vue'
 import ToolField from '@/ui/ToolField.vue'
 import { Plus } from '@lucide/vue'
 import { computed, ref } from 'vue'
-import { useAsked } from './useAsked'
+import { useAsked } from '@/stores/useAsked'
 import { useBanks } from './useBanks'
 
 const plan = usePlan()

@@ -7,7 +7,7 @@ import DroppedList from './DroppedList.vue'
 import FoundList from './FoundList.vue'
 import FoundPicture from './FoundPicture.vue'
 import OneOrMany from './OneOrMany.vue'
-import { useAsked } from './useAsked'
+import { useAsked } from '@/stores/useAsked'
 
 const plan = usePlan()
 const all = ref(false)

@@ -3,7 +3,7 @@ import { api, type CandidateView, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 import CheckList from './CheckList.vue'
-import { useAsked } from './useAsked'
+import { useAsked } from '@/stores/useAsked'
 
 /** What passes, or is only to be known: asked for when somebody looks. */
 const props = defineProps<{ candidate: CandidateView }>()

@@ -10,7 +10,7 @@ import ActsTable from './ActsTable.vue'
 import BankPicker from './BankPicker.vue'
 import MeterReader from './MeterReader.vue'
 import RatePictures from './RatePictures.vue'
-import { useAsked } from './useAsked'
+import { useAsked } from '@/stores/useAsked'
 import { useOneBank } from './useOneBank'
 
 const plan = usePlan()

@@ -4,7 +4,7 @@ import { usePlan } from '@/stores/plan'
 import { Download } from '@lucide/vue'
 import BankPicker from './BankPicker.vue'
 import CableTool from './CableTool.vue'
-import { useAsked } from './useAsked'
+import { useAsked } from '@/stores/useAsked'
 import { useOneBank } from './useOneBank'
 
 const plan = usePlan()

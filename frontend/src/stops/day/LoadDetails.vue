@@ -91,6 +91,15 @@ async function keep() {
             unit="s"
             :called="called('seconds of start')"
           />
+          <PlanField
+            :path="`${at}/least_v`"
+            label="Minds volts below"
+            unit="V"
+            placeholder="does not"
+            :called="called('least volts')"
+            hint="Of a 12 V bank."
+            class="col-span-2"
+          />
           <PlanCheck
             :path="`${at}/together`"
             label="May run together with others"

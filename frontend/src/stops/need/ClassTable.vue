@@ -51,6 +51,9 @@ const most = computed(() => Math.max(1, ...rows.value.map((r) => r.nameplate_wh.
           <span v-if="r.classical_ah" class="block text-sm whitespace-nowrap text-soft"
             >classical <FigureLink :figure="r.classical_ah" name="Classical solar method"
           /></span>
+          <span v-if="r.year_wh" class="block text-sm whitespace-nowrap text-soft"
+            >by the year <FigureLink :figure="r.year_wh" name="Label by a year’s weather"
+          /></span>
           <span class="block text-sm whitespace-nowrap text-soft"
             >peak <FigureLink :figure="r.peak_current" name="Current at the hardest moment"
           /></span>

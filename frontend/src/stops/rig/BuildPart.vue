@@ -51,24 +51,34 @@ const area = computed(() => (rig.value.units === 'us' ? 'sq in' : 'cm²'))
       :value="rig.lugs as string"
       :options="TERMINALS"
     />
-    <PlanField
-      path="/rig/charge_a"
-      label="All chargers at once"
-      unit="A"
-      placeholder="not known"
-      hint="Mains, engine and sun together."
-    />
-    <PlanField
-      path="/rig/charge_v"
-      label="Absorption, for 12 V"
-      unit="V"
-      placeholder="of the class"
-    />
-    <PlanCheck
-      path="/rig/equalises"
-      label="The charger equalises"
-      :value="rig.equalises === true"
-      class="col-span-full"
-    />
+    <p v-if="plan.document.sources.length" class="col-span-full leading-snug text-soft">
+      What charges it stands on
+      <RouterLink
+        class="text-sea underline underline-offset-4"
+        :to="{ name: 'rig', params: { id: plan.rig!.id, stop: 'charging' } }"
+        >Charging</RouterLink
+      >.
+    </p>
+    <template v-else>
+      <PlanField
+        path="/rig/charge_a"
+        label="All chargers at once"
+        unit="A"
+        placeholder="not known"
+        hint="Mains, engine and sun together."
+      />
+      <PlanField
+        path="/rig/charge_v"
+        label="Absorption, for 12 V"
+        unit="V"
+        placeholder="of the class"
+      />
+      <PlanCheck
+        path="/rig/equalises"
+        label="The charger equalises"
+        :value="rig.equalises === true"
+        class="col-span-full"
+      />
+    </template>
   </section>
 </template>

@@ -41,6 +41,13 @@ function toggle(month: number) {
       unit="h"
     />
     <PlanField
+      v-if="moves"
+      path="/rig/drive_every"
+      label="It drives every"
+      unit="days"
+      placeholder="when it moves on"
+    />
+    <PlanField
       path="/rig/years_kept"
       label="Years you will keep the rig"
       unit="years"

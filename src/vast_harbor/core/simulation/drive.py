@@ -33,8 +33,8 @@ class Drive:
         step_h: length of a step [h].
         dc_w, ac_w: mean power from the bank, through the inverter in the latter [W], losses included.
         critical_dc_w, critical_ac_w: those parts which must not go dark [W].
-        lasting_w, peak_w: the most that runs at once in the step, for longer than a moment and with the
-            hardest start [W].
+        peak_w: the most that runs at once in the step, with the hardest start [W].
+        starts_w: (seconds, the same without starts that are over sooner), ascending from nought.
         battery_c: temperature of the battery [°C].
         generator_ok: whether a generator may run.
         least_v: volts that the loads which are on want, for 12 V [V]; 0 where none minds.
@@ -46,8 +46,8 @@ class Drive:
     ac_w: Floats
     critical_dc_w: Floats
     critical_ac_w: Floats
-    lasting_w: Floats
     peak_w: Floats
+    starts_w: tuple[tuple[float, Floats], ...]
     battery_c: Floats
     generator_ok: Flags
     least_v: Floats
@@ -62,6 +62,10 @@ class Drive:
     def stretches(self) -> int:
         """How many stretches side by side."""
         return int(self.dc_w.shape[0])
+
+    def lasting_w(self, seconds: float) -> Floats:
+        """The most that runs at once, without starts that are over within so many seconds [W]."""
+        return [watts for limit, watts in self.starts_w if limit <= seconds][-1]
 
     def without_charge(self) -> "Drive":
         """The same days with no source at all."""
@@ -78,7 +82,7 @@ class Drive:
             starts = twice(feed.starts)
             starts[:, 1::2] = False
             feeds.append(Feed(feed.id, twice(feed.unit), starts))
-        doubled = {
-            f.name: twice(getattr(self, f.name)) for f in fields(self) if f.name not in ("step_h", "feeds")
-        }
-        return replace(self, step_h=self.step_h / 2, feeds=tuple(feeds), **doubled)
+        plain = [f.name for f in fields(self) if f.name not in ("step_h", "feeds", "starts_w")]
+        doubled: dict[str, Any] = {name: twice(getattr(self, name)) for name in plain}
+        starts = tuple((seconds, twice(watts)) for seconds, watts in self.starts_w)
+        return replace(self, step_h=self.step_h / 2, feeds=tuple(feeds), starts_w=starts, **doubled)

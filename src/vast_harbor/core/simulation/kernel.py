@@ -108,17 +108,20 @@ class Slots(NamedTuple):
 class Traces(NamedTuple):
     """How a run went, arrays of shape (stretches, steps) unless it says otherwise.
 
-    ``soc`` and ``level`` have one column more: at the start of each step, and at the end of the last.
-    ``amps`` is the mean current into the bank, ``volts`` that at its terminals, ``peak_v`` the volts at
-    the hardest moment. ``served_w`` is what loads and heater got from bank and sources; ``unserved_dc``,
-    ``unserved_ac`` and ``unserved_critical`` what they did not [Wh]. ``heat_w`` is lost in the bank and its
-    cables, ``lost_ah`` by itself. ``used_w`` and ``offered_w`` are by source, (sources, stretches, steps).
+    ``charge`` (in both wells, [Ah]), ``soc`` and ``level`` have one column more: at the start of each step, and
+    at the end of the last. ``amps`` is the mean current into the bank, ``volts`` that at its terminals and
+    ``bank_w`` the mean power into them; ``peak_v`` the volts at the hardest moment. ``served_w`` is what loads
+    and heater got from bank and sources; ``unserved_dc``, ``unserved_ac`` and ``unserved_critical`` what they
+    did not [Wh]. ``heat_w`` is lost in the bank and its cables, ``lost_ah`` and ``lost_wh`` by themselves.
+    ``used_w`` and ``offered_w`` are by source, (sources, stretches, steps).
     """
 
+    charge: Floats
     soc: Floats
     level: Floats
     amps: Floats
     volts: Floats
+    bank_w: Floats
     peak_v: Floats
     served_w: Floats
     heater_w: Floats
@@ -127,6 +130,7 @@ class Traces(NamedTuple):
     unserved_critical: Floats
     heat_w: Floats
     lost_ah: Floats
+    lost_wh: Floats
     state: Ints
     used_w: Floats
     offered_w: Floats
@@ -200,7 +204,7 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
         charged = False
         for t in range(total):
             soc = min(1.0, max(0.0, 1 - (bank.q_max - q) / bank.ah))
-            out.soc[s, t], out.level[s, t] = soc, q_1 / c_q
+            out.charge[s, t], out.soc[s, t], out.level[s, t] = q, soc, q_1 / c_q
             state = 0
             dc_w, ac_w = series.dc_w[s, t] + bank.standing_w, series.ac_w[s, t]
             critical = series.critical_dc_w[s, t]
@@ -214,8 +218,12 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                 woken = charged and soc >= CLOSES_SOC
                 if too_cold or woken or (bank.by_itself and rested >= bank.close_v):
                     opened = too_cold = False
-            generating = series.generator_ok[s, t] and (
-                soc < bank.generator_start or (generating and soc < bank.generator_stop)
+            # Nobody lets it run for a bank that is too cold to take anything.
+            takes = series.limit_a[s, t] > 0 or series.heats[s, t]
+            generating = (
+                series.generator_ok[s, t]
+                and takes
+                and (soc < bank.generator_start or (generating and soc < bank.generator_stop))
             )
             if generating:
                 state |= GENERATING
@@ -230,15 +238,17 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
             for _part in range(PARTS):
                 if left <= 1e-9:
                     break
-                soc = min(1.0, max(0.0, 1 - (bank.q_max - q) / bank.ah))
+                # The wells hold somewhat more than the label says: below nought there is still a little.
+                here = 1 - (bank.q_max - q) / bank.ah
+                soc = min(1.0, max(0.0, here))
                 level = q_1 / c_q
                 rested = _at(soc, bank.table_soc, bank.table_v)
                 shape = 1 + max(0.0, (RISE_SOC - soc) / RISE_SOC) if bank.lfp else 2 - level
                 ohm = bank.ohm * shape * series.cold_ohm[s, t] + bank.cable_ohm
                 knee = bank.knee_v * max(0.0, 1 - level / KNEE_LEVEL)
                 source_v = rested - knee
-                supply = 0.0
-                for i in range(count):
+                supply, top_v, takes_a = 0.0, source_v, 0.0
+                for i in slots.order:
                     hold = done[i]
                     set_v[i] = slots.hold_v[i, s, t] if hold else slots.set_v[i, s, t]
                     tau = slots.hold_tau[i, s, t] if hold else slots.set_tau[i, s, t]
@@ -259,8 +269,22 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                         a = 0.0
                     given[i] = a
                     by_volts = (set_v[i] - rested) / (bank.charge_ohm + slots.more_ohm[i])
-                    accepts[i] = max(0.0, min((1 - soc) * bank.ah / tau, by_volts))
+                    # (1 − SoC)·C/τ falls as it fills: its mean over what is left of the step.
+                    fills = (1 - np.exp(-bank.coulombic * left / tau)) / (bank.coulombic * left)
+                    accepts[i] = max(0.0, min((1 - soc) * bank.ah * fills, by_volts))
                     supply += a
+                    if a > 0:
+                        top_v, takes_a = set_v[i], accepts[i]
+                # Charged, its volts rise: a power then gives fewer amps than at the volts of before.
+                if supply > 0:
+                    risen = top_v
+                    if takes_a > 0:
+                        risen = rested + (top_v - rested) * min(1.0, supply / takes_a)
+                    for i in range(count):
+                        if slots.by_power[i] and given[i] > 0 and risen > max(v, source_v):
+                            less = min(given[i], slots.watts[i] * slots.unit[i, s, t] / risen)
+                            supply -= given[i] - less
+                            given[i] = less
                 # Loads and what gives up under them.
                 for _again in range(GIVE_UPS):
                     off_dc, off_ac = loads_off or opened or emptied, inverter_off or opened or emptied
@@ -277,8 +301,8 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                         # Volts fall over the step: find the mean that gives this power.
                         for _i in range(4):
                             was = amps
-                            after = soc - amps * left / bank.ah
-                            amps = _draw(_mean_v(soc, after, bank) - knee, ohm, supply, watts + heater)
+                            after = here - amps * left / bank.ah
+                            amps = _draw(_mean_v(here, after, bank) - knee, ohm, supply, watts + heater)
                             if np.isnan(amps) or abs(amps - was) < 1e-10 * amps:
                                 break
                     extra = max(0.0, series.peak_w[s, t] - dc_w - ac_w) if dc + ac > 0 else 0.0
@@ -384,8 +408,8 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                 # What the available well cannot hold goes to the bound one at once.
                 q_1_next = min(q_1_next - c * lost, c_q)
                 q_1_next = max(q_1_next, q_next - (bank.q_max - c_q), 0.0)
-                after = 1 - (bank.q_max - q + out_a * h) / bank.ah
-                mean = _mean_v(soc, after, bank) if out_a != 0 else rested
+                after = here - out_a * h / bank.ah
+                mean = _mean_v(here, after, bank) if out_a != 0 else rested
                 if into > 0:
                     v = max(held, mean)
                     heat = (v - mean * bank.coulombic) * into
@@ -394,13 +418,17 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                     heat = (mean - v) * amps
                 else:
                     v, heat = max(source_v, held), 0.0
+                # A current that is steady over the step gives, to the last part, what its mean volts make of it.
+                served = (supply + amps) * v if amps > 0 else watts + heater
                 share = h / dt
                 out.amps[s, t] += (into - amps) * share
                 out.volts[s, t] += (0.0 if opened and not into else v) * share
-                out.served_w[s, t] += (watts + heater) * share
+                out.served_w[s, t] += served * share
                 out.heater_w[s, t] += heater * share
                 out.heat_w[s, t] += heat * share
                 out.lost_ah[s, t] += lost
+                out.lost_wh[s, t] += _mean_v(after, after - lost / bank.ah, bank) * lost
+                out.bank_w[s, t] += (into - amps) * v * share
                 missing_dc = max(0.0, series.dc_w[s, t] - dc)
                 missing_ac = max(0.0, ac_w - ac)
                 out.unserved_dc[s, t] += missing_dc * h
@@ -409,7 +437,7 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                 if ac < ac_w:
                     missing += series.critical_ac_w[s, t]
                 out.unserved_critical[s, t] += missing * h
-                from_sources = max(0.0, watts + heater + (into - amps) * v)
+                from_sources = max(0.0, served + (into - amps) * v)
                 for i in slots.order[::-1]:
                     offered = given[i] * v
                     used = min(offered, from_sources)
@@ -435,5 +463,6 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                 state |= FULL
             out.state[s, t] = state
             out.peak_v[s, t] = low_v
+        out.charge[s, total] = q
         out.soc[s, total] = min(1.0, max(0.0, 1 - (bank.q_max - q) / bank.ah))
         out.level[s, total] = q_1 / c_q

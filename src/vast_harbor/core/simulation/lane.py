@@ -88,6 +88,10 @@ class Lane:
         return full_soc(self.battery_class)
 
 
+# A start that is over sooner is not what a BMS without a stated peak passes for long.
+BRIEF_S = 10.0
+# A BMS that states no peak is taken to pass so many times what it passes for long, for a start.
+UNSTATED_PEAK = 2.0
 # A BMS draws a few milliamps (1 to 5) for itself; without its own volts stated it opens and closes there.
 BMS_DRAW_A, BMS_CUT_V, BMS_CLOSE_V = 0.003, 10.4, 12.0
 
@@ -116,15 +120,30 @@ def lane_of(
     own = bms is not None and bms.switch == "own"
     per_unit = 12 / model.unit_class_v
     lasting = bms.continuous_a if bms is not None and own and bms.continuous_a else inf
-    peak = bms.peak_a if bms is not None and own and bms.peak_a else lasting
+    peak = bms.peak_a if bms is not None and own and bms.peak_a else lasting * UNSTATED_PEAK
+    cut_v = bms.cut_v * per_unit if bms is not None and bms.cut_v else BMS_CUT_V
+    close_v = bms.reconnect_v * per_unit if bms is not None and bms.reconnect_v else BMS_CLOSE_V
     return Lane(
-        id, model.battery_class, bank.series * model.unit_class_v,
-        Wells(wells.capacity * n_p * health, wells.ratio, wells.rate), bank.rated_ah * health, health, ohm,
-        cable_ohm, model.charge_a * n_p, share * lasting, share * peak, bms.peak_s if bms else 0.0,
-        ((bms.cut_v * per_unit if bms and bms.cut_v else BMS_CUT_V) if lfp else 0.0),
-        ((bms.reconnect_v * per_unit if bms and bms.reconnect_v else BMS_CLOSE_V) if lfp else 0.0),
-        bms.resets if bms is not None else BY_ITSELF,
-        model.battery_class.coulombic.likely if coulombic is None else coulombic, model.charge_c,
-        model.limits.discharge_c or model.battery_class.discharge_c,
-        (model.heater_w or 0.0) * bank.units, BMS_DRAW_A * bank.units if lfp else 0.0, guards, sources,
-    )  # fmt: skip
+        id=id,
+        battery_class=model.battery_class,
+        class_v=bank.series * model.unit_class_v,
+        wells=Wells(wells.capacity * n_p * health, wells.ratio, wells.rate),
+        nameplate_ah=bank.rated_ah * health,
+        health=health,
+        ohm=ohm,
+        cable_ohm=cable_ohm,
+        charge_a=model.charge_a * n_p,
+        lasting_a=share * lasting,
+        peak_a=share * peak,
+        peak_s=bms.peak_s if bms is not None and bms.peak_a else BRIEF_S,
+        cut_v=cut_v if lfp else 0.0,
+        close_v=close_v if lfp else 0.0,
+        resets=bms.resets if bms is not None else BY_ITSELF,
+        coulombic=model.battery_class.coulombic.likely if coulombic is None else coulombic,
+        charge_c=model.charge_c,
+        discharge_c=model.limits.discharge_c or model.battery_class.discharge_c,
+        heater_w=(model.heater_w or 0.0) * bank.units,
+        standing_a=BMS_DRAW_A * bank.units if lfp else 0.0,
+        guards=guards,
+        sources=sources,
+    )

@@ -40,7 +40,7 @@ from vast_harbor.core.terminal import KNEE_V
 Floats = NDArray[np.float64]
 ENDLESS = 1e12
 # Traces that are not plain series of the steps.
-_SHAPED = ("soc", "level", "state", "used_w", "offered_w")
+_SHAPED = ("charge", "soc", "level", "state", "used_w", "offered_w")
 # In the order in which their charge is counted as used: the sun before what is bought.
 _LAST_USED = {SOLAR: 0, STREAM: 1, ENGINE: 2, MAINS: 3}
 
@@ -104,7 +104,8 @@ def _empty(sources: int, steps: int, stretches: int) -> Traces:
     plain = {name: some() for name in Traces._fields if name not in _SHAPED}
     by_source = {name: np.zeros((sources, stretches, steps)) for name in ("used_w", "offered_w")}
     state = np.zeros((stretches, steps), dtype=np.int32)
-    return Traces(soc=some(steps + 1), level=some(steps + 1), state=state, **plain, **by_source)
+    charge, soc, level = (some(steps + 1) for _ in range(3))
+    return Traces(charge=charge, soc=soc, level=level, state=state, **plain, **by_source)
 
 
 def _bank(lane: Lane) -> Bank:
@@ -165,7 +166,7 @@ def _series(lane: Lane, drive: Drive) -> Series:
         ac_w=drive.ac_w,
         critical_dc_w=drive.critical_dc_w,
         critical_ac_w=drive.critical_ac_w,
-        lasting_w=drive.lasting_w,
+        lasting_w=drive.lasting_w(lane.peak_s),
         peak_w=drive.peak_w,
         generator_ok=drive.generator_ok,
         cold_ohm=np.exp(0.03 * below) if lane.lfp else 1 + 0.01 * below,

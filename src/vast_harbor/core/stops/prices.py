@@ -34,8 +34,8 @@ def prices(f: dict[str, Figure], banked: BankFigures, life: Life, plan: Plan, ye
             unit,
             f"{{C}} / {{{symbol}}}" if has else "",
             {"C": top, symbol: bottom},
-            source,
-            note if has else "No energy is delivered, so there is nothing to divide by.",
+            source if has else "No energy is delivered, so there is nothing to divide by",
+            note if has else "",
         )
 
     cycles, kwh = f["cycles_made"], f["kwh_delivered"]

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from math import exp
 
-from vast_harbor.core.acceptance import COMPENSATED_C, LFP_CHARGE_OHM
+from vast_harbor.core.acceptance import COMPENSATED_C, LFP_CHARGE_OHM, full_soc, time_constant
 from vast_harbor.core.datasheet import BY_ITSELF, OWN_SWITCH
 from vast_harbor.core.meter import soc_at
 from vast_harbor.core.sources import ENGINE, MAINS, PWM, SOLAR, Source
@@ -364,12 +364,13 @@ class _Teller:
     def _timeout(self, hours: float, amps: float) -> Iterator[Point]:
         """Bulk until the bank takes less than the charger gives, then the time that absorption has."""
         battery_class, ah = self.battery_class, self.build.bank.rated_ah
-        tau = battery_class.acceptance_h
+        celsius = self.build.days.day.battery_c.number
+        tau = float(time_constant(battery_class, self.source.set_v, celsius))
         left = min(0.5, amps * tau / ah) * exp(-hours / tau)
-        if 1 - left >= 1 - 0.02 * tau - 1e-9:
+        if 1 - left >= full_soc(battery_class) - 1e-9:
             return
         ends = self.found("timeout_soc", "Charge when absorption ends", 1 - left, "%",
-                          "(I·τ/C)·e^(−t/τ) is missing, after Mas")  # fmt: skip
+                          "(I·τ/C)·e^(−t/τ) is missing, τ at its volts and warmth, after Mas")  # fmt: skip
         time = self.given("timeout_h", "Absorption ends after", hours, "h")
         yield Point(
             "timeout", CARE,

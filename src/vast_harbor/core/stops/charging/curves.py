@@ -68,17 +68,17 @@ def curve(
     )
     load = flat + load_w
     drive = Drive(
-        STEP_H,
-        load,
-        flat,
-        flat,
-        flat,
-        load,
-        load,
-        flat + celsius,
-        np.zeros((1, steps), dtype=bool),
-        flat,
-        feeds,
+        step_h=STEP_H,
+        dc_w=load,
+        ac_w=flat,
+        critical_dc_w=flat,
+        critical_ac_w=flat,
+        peak_w=load,
+        starts_w=((0.0, load),),
+        battery_c=flat + celsius,
+        generator_ok=np.zeros((1, steps), dtype=bool),
+        least_v=flat,
+        feeds=feeds,
     )
     ready = replace(lane, sources=sources, standing_a=0.0)
     traces = run([ready], drive, from_soc)[0]

@@ -73,6 +73,14 @@ def design_month(course: Course, sun: Sun) -> int:
     return min(months_of_use(course.plan), key=lambda m: sun.monthly[m - 1])
 
 
+def too_dark(course: Course, sun: Sun) -> str:
+    """What to say where the design month has too little sun for any array; empty where it has enough."""
+    if not sun.monthly or sun.monthly[design_month(course, sun) - 1] >= LEAST_SUN:
+        return ""
+    month = MONTHS[design_month(course, sun) - 1]
+    return f"In {month} there is too little sun for any array: reckon with another source."
+
+
 def needed(build: Build, course: Course, sun: Sun) -> Mapping[str, Figure]:
     """What each kind of source must give for one candidate.
 
@@ -138,14 +146,9 @@ def needed(build: Build, course: Course, sun: Sun) -> Mapping[str, Figure]:
             )  # fmt: skip
         else:
             out["panel_w"] = computed(
-                f"{at}.panel_w",
-                "Panels to carry the day",
-                None,
-                "W",
-                "",
-                {"h_sun": hours},
-                note="There is too little sun then for any array: reckon with another source.",
-            )
+                f"{at}.panel_w", "Panels to carry the day", None, "W", "", {"h_sun": hours},
+                "There is too little sun then for any array: reckon with another source",
+            )  # fmt: skip
     out |= _suits(build, at)
     volts = build.figures["volts"]
     eight = Figure(f"{at}.hours", "Hours on mains", 8.0, "h", REFERENCE, source="One night")

@@ -100,6 +100,6 @@ def sheets(build: Build) -> tuple[Sheet, ...]:
         ]
         note = ""
         if not (source.adjustable or source.positions):
-            note = "Its volts cannot be set: see what that does under Will they do."
+            note = "Its volts cannot be set: see what that does under “Will they do?”."
         out.append(Sheet(source.id, name_of(source), tuple(lines), note))
     return tuple(out)

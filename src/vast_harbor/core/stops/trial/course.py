@@ -23,7 +23,7 @@ SWING_SHARE = 0.5
 # How much of a change of the air reaches it, by its place.
 FOLLOWS_AIR = {LIVING: 0.0, INSIDE: 0.5}
 # What the loads ask of a bank in each step, see ``Drive``.
-ASKED = ("dc_w", "ac_w", "critical_dc_w", "critical_ac_w", "lasting_w", "peak_w", "least_v")
+ASKED = ("dc_w", "ac_w", "critical_dc_w", "critical_ac_w", "peak_w", "least_v")
 # Climate that stands in where none is chosen.
 USUAL_CLIMATE = "maritime"
 
@@ -93,6 +93,7 @@ class Course:
         asks = self.demands(list(types.values()))
         shape = (len(stretches), count, STEPS_A_DAY)
         parts = {name: np.zeros(shape) for name in ASKED}
+        starts = {seconds: np.zeros(shape) for seconds in next(iter(asks.values())).starts}
         celsius = np.zeros(shape)
         air = weather.air_c.reshape(shape)
         hidden = self.plan.tried.hidden_w
@@ -107,7 +108,8 @@ class Course:
                 parts["ac_w"][j, d] = 0.0 if plugged else ac
                 parts["critical_dc_w"][j, d] = critical_dc
                 parts["critical_ac_w"][j, d] = 0.0 if plugged else critical_ac
-                parts["lasting_w"][j, d] = dc if plugged else np.maximum(ask.lasting, dc + ac)
+                for seconds, watts in ask.starts.items():
+                    starts[seconds][j, d] = dc if plugged else np.maximum(watts, dc + ac)
                 parts["peak_w"][j, d] = dc if plugged else np.maximum(ask.peak, dc + ac)
                 parts["least_v"][j, d] = ask.least_v
                 celsius[j, d] = self._battery_c(spec, air[j, d] + shift, float(weather.mean_c[j, d]) + shift)
@@ -120,6 +122,7 @@ class Course:
             battery_c=_smooth(celsius.reshape(flat)),
             generator_ok=np.array(may_run).reshape(flat),
             feeds=feeds,
+            starts_w=tuple((seconds, watts.reshape(flat)) for seconds, watts in starts.items()),
             **{name: part.reshape(flat) for name, part in parts.items()},
         )
         return drive, weather

@@ -1,5 +1,6 @@
 """What a kind of day asks of the bank, quarter of an hour by quarter of an hour (part of Trial)."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -7,7 +8,7 @@ from numpy.typing import NDArray
 
 from vast_harbor.core.loads import AC, WEATHER_C
 from vast_harbor.core.profile import DAY_H, Block
-from vast_harbor.core.stops.day import BRIEF_S, Day
+from vast_harbor.core.stops.day import Day
 from vast_harbor.core.weather import STEP_H, STEPS_A_DAY
 
 Floats = NDArray[np.float64]
@@ -39,7 +40,8 @@ class Demand:
     Attributes:
         dc, ac: mean power, losses included, weather as the kind of day has it.
         critical_dc, critical_ac: those parts that must not go dark.
-        lasting, peak: the most that runs at once.
+        peak: the most that runs at once, with the hardest start.
+        starts: the same without starts that are over within so many seconds, by the seconds.
         followers: loads that follow the weather.
         least_v: volts of a 12 V bank that the loads which are on then want [V]; 0 where none minds.
     """
@@ -48,8 +50,8 @@ class Demand:
     ac: Floats
     critical_dc: Floats
     critical_ac: Floats
-    lasting: Floats
     peak: Floats
+    starts: Mapping[float, Floats]
     followers: tuple[Follower, ...]
     least_v: Floats
 
@@ -115,13 +117,7 @@ def demand(day: Day) -> Demand:
         if follows:
             watts = share * load.quantity * load.watts / f.eta.number * scale
             followers.append(Follower(watts, load.duty_at, load.duty, load.supply == AC, load.critical))
-    return Demand(
-        total - ac,
-        ac,
-        critical_dc,
-        critical_ac,
-        day.hardest_over(EDGES_H, BRIEF_S),
-        day.hardest_over(EDGES_H),
-        tuple(followers),
-        least_v,
-    )
+    limits = {0.0} | {load.start_s for load in day.plan.loads if load.start_w}
+    starts = {seconds: day.hardest_over(EDGES_H, seconds) for seconds in sorted(limits)}
+    peak = day.hardest_over(EDGES_H)
+    return Demand(total - ac, ac, critical_dc, critical_ac, peak, starts, tuple(followers), least_v)

@@ -18,6 +18,7 @@ from vast_harbor.core.simulation.kernel import (
     Traces,
 )
 from vast_harbor.core.simulation.lane import Lane
+from vast_harbor.core.simulation.run import fed_by
 from vast_harbor.core.stops.trial.setup import Staged
 from vast_harbor.core.temperature import FREEZING_MARGIN_K, freezing_point_c
 from vast_harbor.core.weather import STEPS_A_DAY
@@ -26,6 +27,8 @@ from vast_harbor.core.workings import REFERENCE, Figure, Sentence
 # A cut-off that comes again within this time is told once [steps].
 TOGETHER = 8
 MOST = 60
+# So far above the least temperature at which it may be charged, it is the heat that bars it [K].
+HOT_K = 20.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,7 +115,7 @@ class _Teller:
                 volts = max(1.0, float(self.traces.peak_v[0, max(0, at - 1)]) or lane.class_v)
                 over_peak = drive.peak_w[0, at] / lane.class_v > lane.peak_a
                 limit = lane.peak_a if over_peak else lane.lasting_a
-                watts = drive.peak_w[0, at] if over_peak else drive.lasting_w[0, at]
+                watts = drive.peak_w[0, at] if over_peak else drive.lasting_w(lane.peak_s)[0, at]
                 figures |= {
                     "watts": self.figure(at, "watts", "Load", float(watts), "W"),
                     "amps": self.figure(at, "amps", "Current", float(watts) / volts, "A"),
@@ -187,16 +190,25 @@ class _Teller:
             yield Event(start, end, "flat", "stop", Sentence(says, figures))
 
     def _charge(self) -> Iterator[Event]:
-        lost = (self.traces.offered_w - self.traces.used_w).sum(axis=0)[0]
+        # What a plug offers is not lost where it is not taken.
+        free = [i for i, s in enumerate(fed_by(self.lane, self.staged.drive)) if not s.plugged]
+        lost = (self.traces.offered_w - self.traces.used_w)[free, 0].sum(axis=0)
         for start, end in spans((self.state & TOO_COLD) > 0, STEPS_A_DAY // 2):
             wh = float(lost[start:end].sum()) * self.dt
-            coldest = float(self.staged.drive.battery_c[0, start:end].min())
+            warmth = self.staged.drive.battery_c[0, start:end]
+            hot = float(warmth.mean()) > self.lane.charge_c[0] + HOT_K
+            worst = float(warmth.max() if hot else warmth.min())
             figures = {
-                "T": self.figure(start, "T", "Battery", coldest, "°C"),
+                "T": self.figure(start, "T", "Battery", worst, "°C"),
                 "Wh": self.figure(start, "Wh", "Not taken", wh, "Wh"),
             }
-            says = "Too cold to charge: down to {T} it takes nothing, and {Wh} that were offered are lost."
-            yield Event(start, end, "too_cold", "care", Sentence(says, figures))
+            says = (
+                "Too warm to charge: up to {T} it takes nothing"
+                if hot
+                else ("Too cold to charge: down to {T} it takes nothing")
+            )
+            says += ", and {Wh} that sun, wind or engine offered are lost." if wh > 1 else "."
+            yield Event(start, end, "too_warm" if hot else "too_cold", "care", Sentence(says, figures))
         for start, end in spans((self.state & RESTING) > 0):
             low = float(self.traces.soc[0, start : end + 1].min())
             if self.traces.soc[0, start] - low < 0.02:

@@ -46,11 +46,12 @@ def _from(drive: Drive, step: int) -> Drive:
     parts = {
         name: getattr(drive, name)[:, step:]
         for name in (
-            "dc_w", "ac_w", "critical_dc_w", "critical_ac_w", "lasting_w", "peak_w", "battery_c",
+            "dc_w", "ac_w", "critical_dc_w", "critical_ac_w", "peak_w", "battery_c",
             "generator_ok", "least_v",
         )
     }  # fmt: skip
-    return replace(drive, **parts)
+    starts = tuple((seconds, watts[:, step:]) for seconds, watts in drive.starts_w)
+    return replace(drive, starts_w=starts, **parts)
 
 
 def runs_for(course: Course, lanes: tuple[Lane, ...], load: Load, soc: float = 1.0) -> list[float | None]:
@@ -76,11 +77,19 @@ def runs_for(course: Course, lanes: tuple[Lane, ...], load: Load, soc: float = 1
     through = np.zeros(shape) + (watts + idle if ac else 0.0)
     dc = always + (0.0 if ac else watts)
     nothing = np.zeros(shape)
-    celsius = nothing + course.days.day.battery_c.number
+    always_on = idle + plan.standby_w
     drive = Drive(
-        STEP_H, dc, through, nothing, nothing, nothing + load.run_w / eta + idle + plan.standby_w,
-        nothing + top + idle + plan.standby_w, celsius, np.zeros(shape, dtype=bool), nothing, (),
-    )  # fmt: skip
+        step_h=STEP_H,
+        dc_w=dc,
+        ac_w=through,
+        critical_dc_w=nothing,
+        critical_ac_w=nothing,
+        peak_w=nothing + top + always_on,
+        starts_w=((0.0, nothing + load.run_w / eta + always_on),),
+        battery_c=nothing + course.days.day.battery_c.number,
+        generator_ok=np.zeros(shape, dtype=bool),
+        least_v=nothing,
+    )
     out: list[float | None] = []
     for traces in run([replace(x, sources=()) for x in lanes], drive, soc):
         missing = (traces.unserved_ac if ac else traces.unserved_dc)[0]

@@ -84,7 +84,9 @@ def _through(lane: Lane, drives: list[Drive], months: tuple[int, ...], connected
     for drive in drives:
         if not connected:
             empty = np.zeros_like(drive.dc_w)
-            drive = replace(drive.without_charge(), dc_w=empty, ac_w=empty, lasting_w=empty, peak_w=empty)
+            drive = replace(
+                drive.without_charge(), dc_w=empty, ac_w=empty, peak_w=empty, starts_w=((0.0, empty),)
+            )
         traces = run([here], drive, soc)[0]
         state = traces.state[0]
         over = np.flatnonzero((state & (BMS_OPEN | EMPTY)) > 0)

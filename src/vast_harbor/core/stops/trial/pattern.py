@@ -83,8 +83,8 @@ def stretch(
         pitches: where it stands night by night; none for the rig's pitch.
 
     Returns:
-        The days. It drives on the first day of each row, or as often as is tried; where no kind of day is a
-        travelling one but the engine charges, an ordinary day is driven on.
+        The days. It drives on the first day of each row, or as often as the rig does; where no kind of day is
+        a travelling one but the engine charges, an ordinary day is driven on.
     """
     has_engine = any(s.kind == ENGINE for s in plan.sources) and plan.drive_hours > 0
     places = tuple(pitches) or plan.tried.pitches or (plan.pitch,)
@@ -92,7 +92,7 @@ def stretch(
     for d in range(days):
         at = (d + first) % (row + 1)
         hook_up = at == row
-        every = plan.tried.drive_every
+        every = plan.drive_every
         drives = has_engine and not hook_up and (at == 0 if every is None else at % every == 0)
         kind = HOOK_UP if hook_up else TRAVELLING if drives else OFF_GRID
         out.append(DaySpec(kind, type_for(plan, kind, month), hook_up, drives, places[d % len(places)]))

@@ -2,10 +2,11 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from typing import Any
 
 import numpy as np
 
-from vast_harbor.core.simulation.drive import Drive
+from vast_harbor.core.simulation.drive import Drive, Floats
 from vast_harbor.core.simulation.lane import Lane
 from vast_harbor.core.simulation.run import run
 from vast_harbor.core.sources import MAINS
@@ -140,12 +141,18 @@ def _without_mains(course: Course, staged: Staged, step: int) -> Staged:
         feeds.append(replace(feed, unit=unit))
     off = tuple(replace(s, hook_up=False) for s in staged.specs)
     alone, _ = course.lay_out([off], [staged.month], [staged.seed])
-    parts = {}
-    for name in ("ac_w", "critical_ac_w", "lasting_w", "peak_w"):
-        series = getattr(staged.drive, name).copy()
-        series[:, step:] = getattr(alone, name)[:, step:]
-        parts[name] = series
-    return replace(staged, drive=replace(staged.drive, feeds=tuple(feeds), **parts))
+    parts: dict[str, Any] = {}
+
+    def then(before: Floats, after: Floats) -> Floats:
+        return np.concatenate((before[:, :step], after[:, step:]), axis=1)
+
+    for name in ("ac_w", "critical_ac_w", "peak_w"):
+        parts[name] = then(getattr(staged.drive, name), getattr(alone, name))
+    starts = tuple(
+        (seconds, then(a, b))
+        for (seconds, a), (_, b) in zip(staged.drive.starts_w, alone.starts_w, strict=True)
+    )
+    return replace(staged, drive=replace(staged.drive, feeds=tuple(feeds), starts_w=starts, **parts))
 
 
 def _worst(course: Course, lanes: Sequence[Lane], kind: Stretch, days: int) -> Staged:

@@ -143,7 +143,7 @@ def _figures(trial: Trial, lane: Lane, traces: Traces) -> dict[str, Figure]:
     hours = float(((state & GENERATING) > 0).sum()) * dt
     litres = hours * (generator.litres_per_h if generator else 0.0)
     offered, used = traces.offered_w.sum() * dt, traces.used_w.sum() * dt
-    through = float(np.maximum(-traces.amps * traces.volts, 0.0).sum()) * dt
+    through = float(np.maximum(-traces.bank_w, 0.0).sum()) * dt
     least = staged.drive.least_v[0] * lane.class_v / 12
     low = (traces.volts[0] < least) & (traces.volts[0] > 0)
     off = (state & (INVERTER_OFF | LOADS_OFF | BMS_OPEN | EMPTY)) > 0

@@ -175,7 +175,7 @@ def _count(plan: YearPlan, lane: Lane, traces: Traces, model: BatteryModel, expo
     emptied = ((state & EMPTY) > 0).any(axis=1).sum()
     generator = next((s for s in lane.sources if s.kind == GENERATOR), None)
     hours = float(((traces.state[:, counted] & GENERATING) > 0).sum()) * dt * scale
-    through = np.maximum(-traces.amps * traces.volts, 0.0)[:, counted]
+    through = np.maximum(-traces.bank_w, 0.0)[:, counted]
     found, wear = [], 0.0
     for soc in traces.soc[:, first:]:
         for depth, count in cycles(soc):
@@ -214,7 +214,7 @@ def _count(plan: YearPlan, lane: Lane, traces: Traces, model: BatteryModel, expo
             "Each cycle by its own depth, by rainflow counting, over the cycles that the bank "
             "stands at that depth.",
         ),
-        "flat": of("flat", "Times a year that it is emptied", float(emptied) * scale, "1/year"),
+        "flat": of("flat", "Times a year that it is emptied", float(emptied) * scale, "times"),
         "heater": of(
             "heater", "Taken by its heater in a year", float(traces.heater_w[:, counted].sum()) * kwh, "kWh"
         ),
@@ -281,6 +281,7 @@ def key_of(course: Course) -> str:
             plan.off_grid_nights,
             plan.hook_up_nights,
             plan.drive_hours,
+            plan.drive_every,
             plan.sources,
             plan.sun_hours,
             plan.pitch,

@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import ChemistryMark from '@/ui/ChemistryMark.vue'
+import SentenceText from '@/ui/SentenceText.vue'
+import SeverityMark from '@/ui/SeverityMark.vue'
+import { Check } from '@lucide/vue'
+import RemedyLadder from './RemedyLadder.vue'
+import { useCharging } from './useCharging'
+
+const { answer } = useCharging()
+</script>
+
+<template>
+  <div v-if="answer">
+    <p class="mb-4 max-w-3xl text-pretty text-soft">
+      Each source beside each bank, judged by its numbers and not by the name of its profile. A
+      remedy that you take is carried out in everything that follows, and its price goes to the
+      extras of that bank.
+    </p>
+    <p v-if="!answer.audits.some((a) => a.judged.length)" class="text-soft">
+      Enter a source and put up a bank; each is then judged beside the other here.
+    </p>
+    <section
+      v-for="a in answer.audits"
+      :key="a.id"
+      class="sheet mb-4 p-5"
+      :data-audit="a.id"
+      :aria-label="a.title"
+    >
+      <h2 class="flex items-center gap-2 text-xl">
+        <ChemistryMark :battery-class="a.battery_class" /> {{ a.title }}
+      </h2>
+      <div
+        v-for="j in a.judged"
+        :key="j.source"
+        class="mt-3 border-t border-line pt-3"
+        :data-judged="j.source"
+        :data-verdict="j.verdict"
+      >
+        <h3 class="flex items-center gap-2 font-sans font-semibold">
+          <Check
+            v-if="j.verdict === 'ok'"
+            :size="19"
+            class="shrink-0 text-sea"
+            aria-hidden="true"
+          />
+          <SeverityMark v-else :severity="j.verdict" class="shrink-0" />
+          {{ j.name }}
+          <span v-if="j.verdict === 'ok'" class="font-normal text-soft">
+            {{ j.solved.length ? 'suits it, so changed' : 'suits it as it is' }}
+          </span>
+        </h3>
+        <ul class="mt-1 space-y-1 pl-7">
+          <li v-for="p in j.points" :key="p.code" class="leading-snug" :data-point="p.code">
+            <SentenceText :tokens="p.says" />
+          </li>
+          <li
+            v-for="p in j.solved"
+            :key="p.code"
+            class="leading-snug text-soft line-through decoration-1"
+          >
+            <SentenceText :tokens="p.says" plain />
+          </li>
+        </ul>
+        <RemedyLadder v-if="j.rungs.length" :rungs="j.rungs" :name="j.name" class="ml-7" />
+      </div>
+    </section>
+    <p class="max-w-3xl text-sm text-soft">
+      Inside a charger and at its supply there is mains: leave that to a qualified electrician. The
+      maker’s manual of battery and charger goes before this page.
+    </p>
+  </div>
+</template>

@@ -1,0 +1,119 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client'
+import ChartFrame from '@/charts/ChartFrame.vue'
+import { numberOf } from '@/charts/sameClass'
+import { useLook } from '@/charts/useLook'
+import { computed } from 'vue'
+
+const props = defineProps<{ curves: Schemas['ChargeCurveView'][] }>()
+const { look, chemistry } = useLook()
+const STAGES: Record<string, string> = {
+  absorption: 'absorption',
+  float: 'float',
+  resting: 'off',
+}
+
+function series(c: Schemas['ChargeCurveView'], values: number[], digits: number) {
+  const mark = chemistry(c.battery_class)
+  const number = numberOf(props.curves, c.id)
+  return {
+    name: `${number} ${c.title}`.trim(),
+    type: 'line',
+    symbol: 'none',
+    color: mark.color,
+    lineStyle: { width: 2.4, type: mark.type, color: mark.color },
+    data: values.map((v, i) => [c.hours[i]!, +v.toFixed(digits)]),
+    labelLayout: { moveOverlap: 'shiftY' },
+    endLabel: { show: number !== '', formatter: number, color: mark.color, fontWeight: 700 },
+    markPoint: {
+      symbol: 'circle',
+      symbolSize: 7,
+      itemStyle: { color: mark.color },
+      label: { show: false },
+      data: c.stages
+        .filter((s) => STAGES[s.name])
+        .map((s) => {
+          const i = Math.max(
+            0,
+            c.hours.findIndex((t) => t >= s.hours),
+          )
+          return { name: STAGES[s.name], coord: [c.hours[i]!, values[i]!] }
+        }),
+    },
+  }
+}
+/** A day is enough to see; the table tells what takes longer. */
+const longest = computed(() =>
+  Math.min(24, Math.max(1, ...props.curves.map((c) => c.hours.at(-1) ?? 0))),
+)
+const stage = (c: Schemas['ChargeCurveView'] | undefined, hour: number) =>
+  c?.stages.filter((s) => s.hours <= hour + 1e-6).at(-1)?.name ?? ''
+
+const option = (unit: string, values: (c: Schemas['ChargeCurveView']) => number[]) => ({
+  animation: false,
+  grid: { left: 56, right: 24, top: 12, bottom: 42 },
+  tooltip: {
+    ...look.value.tooltip,
+    trigger: 'axis',
+    formatter: (items: { seriesIndex: number; seriesName: string; value: [number, number] }[]) =>
+      [`${items[0]!.value[0].toFixed(1)} h`]
+        .concat(
+          items.map(
+            (i) =>
+              `${i.seriesName}: <b>${i.value[1]} ${unit}</b>, ${stage(props.curves[i.seriesIndex], i.value[0])}`,
+          ),
+        )
+        .join('<br>'),
+  },
+  xAxis: {
+    ...look.value.axis,
+    type: 'value',
+    min: 0,
+    max: Math.ceil(longest.value),
+    name: 'hours of charging',
+    nameLocation: 'middle',
+    nameGap: 26,
+  },
+  yAxis: {
+    ...look.value.axis,
+    type: 'value',
+    min: 0,
+    max: unit === '%' ? 100 : undefined,
+    axisLabel: { ...look.value.text, formatter: (v: number) => `${v} ${unit}` },
+  },
+  series: props.curves.map((c) => series(c, values(c), 1)),
+})
+const amps = computed(() => option('A', (c) => c.amps))
+const charge = computed(() => option('%', (c) => c.soc.map((s) => s * 100)))
+const rows = computed(() =>
+  props.curves.flatMap((c) =>
+    c.hours
+      .map((h, i) => [
+        c.title,
+        `${h.toFixed(1)} h`,
+        `${c.amps[i]!.toFixed(1)} A`,
+        `${(c.soc[i]! * 100).toFixed(0)} %`,
+        `${c.volts[i]!.toFixed(2)} V`,
+        stage(c, h),
+      ])
+      .filter((_, i) => i % 20 === 0),
+  ),
+)
+</script>
+
+<template>
+  <div class="grid gap-6 lg:grid-cols-2">
+    <ChartFrame
+      title="Current into the bank"
+      :option="amps"
+      :height="280"
+      :head="['Bank', 'After', 'Current', 'Charge', 'Volts', 'Stage']"
+      :rows="rows"
+    >
+      <p class="text-sm text-soft">Dots: where absorption begins, and where it ends.</p>
+    </ChartFrame>
+    <ChartFrame title="State of charge" :option="charge" :height="280">
+      <p class="text-sm text-soft">By the label, at the age that is planned for.</p>
+    </ChartFrame>
+  </div>
+</template>

@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import { api, type Schemas } from '@/api/client'
+import { numberOf } from '@/charts/sameClass'
+import { usePlan } from '@/stores/plan'
+import { useAsked } from '@/stores/useAsked'
+import ChemistryMark from '@/ui/ChemistryMark.vue'
+import ToolField from '@/ui/ToolField.vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
+
+const ChargeChart = defineAsyncComponent(() => import('./ChargeChart.vue'))
+const plan = usePlan()
+const source = ref('')
+const from = ref('50 %')
+const to = ref('100 %')
+const { answer, problems } = useAsked<Schemas['CurvesView']>(
+  () => `${source.value} ${from.value} ${to.value}`,
+  () =>
+    api.GET('/api/rigs/{rig_id}/charging/curves', {
+      params: {
+        path: { rig_id: plan.rig!.id },
+        query: { source: source.value, start: from.value, end: to.value },
+      },
+    }),
+)
+const charging = computed(() =>
+  plan.rig!.sources.filter((s) => !['generator', 'upkeep'].includes(s.kind)),
+)
+const problem = (path: string) => problems.value.find((p) => p.path === path)?.message ?? ''
+</script>
+
+<template>
+  <p class="mb-3 max-w-3xl text-pretty text-soft">
+    At first the source sets the current, then the bank: the fuller it is, the less it takes.
+    Lead-acid needs hours for its last fifth, LFP hardly any. The sun is taken as at noon.
+  </p>
+  <div class="flex flex-wrap items-end gap-3">
+    <label class="w-60">
+      <span class="eyebrow mb-1 block">Charged by</span>
+      <select v-model="source" class="field" data-by>
+        <option value="">all that charge at once</option>
+        <option v-for="s in charging" :key="s.id" :value="s.id">{{ s.name }}, {{ s.most }}</option>
+      </select>
+    </label>
+    <ToolField v-model="from" label="From" class="w-24" :problem="problem('/start')" data="from" />
+    <ToolField v-model="to" label="to" class="w-24" :problem="problem('/end')" data="to" />
+  </div>
+  <template v-if="answer">
+    <p v-if="answer.says" class="mt-4 text-soft">{{ answer.says }}</p>
+    <template v-else>
+      <ChargeChart :curves="answer.curves" class="mt-4" />
+      <div
+        class="relative mt-6 overflow-x-auto"
+        tabindex="0"
+        role="region"
+        aria-label="Time to charge"
+      >
+        <table class="w-full min-w-[38rem]">
+          <thead>
+            <tr class="text-left text-sm text-soft">
+              <th class="py-1 font-semibold">Bank</th>
+              <th class="pr-4 font-semibold">To 80 %</th>
+              <th class="pr-4 font-semibold">To 95 %</th>
+              <th class="pr-4 font-semibold">Full</th>
+              <th class="font-semibold">Comes to</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr
+              v-for="c in answer.curves"
+              :key="c.id"
+              class="border-t border-line"
+              :data-charge="c.id"
+            >
+              <th scope="row" class="py-1.5 pr-4 text-left font-semibold">
+                <span class="flex items-center gap-2">
+                  <ChemistryMark :battery-class="c.battery_class" />
+                  <span
+                    ><template v-if="numberOf(answer.curves, c.id)"
+                      >{{ numberOf(answer.curves, c.id) }}
+                    </template>
+                    {{ c.title }}</span
+                  >
+                </span>
+              </th>
+              <td
+                v-for="(t, i) in [c.to_80, c.to_95, c.to_full]"
+                :key="i"
+                class="pr-4"
+                :class="t === 'never' ? 'font-semibold text-care' : ''"
+              >
+                {{ t }}
+              </td>
+              <td>{{ c.ends }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </template>
+  </template>
+</template>

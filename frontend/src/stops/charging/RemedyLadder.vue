@@ -1,0 +1,44 @@
+<script setup lang="ts">
+import type { Operation, Schemas } from '@/api/client'
+import { usePlan } from '@/stores/plan'
+import { Check } from '@lucide/vue'
+
+const props = defineProps<{ rungs: Schemas['RungView'][]; name: string }>()
+const plan = usePlan()
+
+function choose(rung: Schemas['RungView']) {
+  const label = `${props.name}: ${rung.chosen ? 'take back' : 'take'} “${rung.says}”`
+  plan.edit(label, ...(rung.operations as unknown as Operation[]))
+}
+</script>
+
+<template>
+  <ol class="mt-2 divide-y divide-line rounded-md bg-well">
+    <li
+      v-for="(r, i) in rungs"
+      :key="r.key"
+      class="grid grid-cols-[1.4rem_1fr_auto] gap-x-2 px-3 py-2 leading-snug"
+      :data-rung="r.key"
+    >
+      <span class="font-semibold text-soft">{{ i + 1 }}</span>
+      <div>
+        <p :class="r.chosen ? 'font-semibold' : ''">{{ r.says }}</p>
+        <p class="text-sm text-soft">
+          {{ r.price }}, {{ r.hours }}, {{ r.skill }}.
+          <template v-if="r.hidden">Hangs on it: {{ r.hidden }} </template>
+          <template v-if="r.leaves"><b class="font-semibold">Remains:</b> {{ r.leaves }}</template>
+        </p>
+      </div>
+      <button
+        type="button"
+        class="btn self-start"
+        :class="r.chosen ? 'btn-main' : ''"
+        :aria-pressed="r.chosen"
+        @click="choose(r)"
+      >
+        <Check v-if="r.chosen" :size="15" aria-hidden="true" />
+        {{ r.chosen ? 'Taken' : 'Take it' }}
+      </button>
+    </li>
+  </ol>
+</template>

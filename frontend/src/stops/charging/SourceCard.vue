@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client'
+import { usePlan } from '@/stores/plan'
+import IconButton from '@/ui/IconButton.vue'
+import PlanField from '@/ui/PlanField.vue'
+import SeverityMark from '@/ui/SeverityMark.vue'
+import { Check, Trash2 } from '@lucide/vue'
+import { computed } from 'vue'
+import { FIELDS, KINDS } from './kinds'
+import SourceFields from './SourceFields.vue'
+import { useSources } from './useSources'
+
+const props = defineProps<{ view: Schemas['SourceView'] }>()
+const plan = usePlan()
+const { remove } = useSources()
+const source = computed(() => plan.document.sources[props.view.index])
+const kind = computed(() => KINDS.find((k) => k.key === props.view.kind)!)
+const fields = computed(() => FIELDS[props.view.kind]!)
+const charges = computed(() => !['generator', 'upkeep'].includes(props.view.kind))
+const at = computed(() => `/sources/${props.view.index}`)
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+/** Opened by itself where something in it was refused. */
+const open = computed(() =>
+  fields.value.more.some((f) => plan.drafts[`${at.value}/${f.key}`]?.message),
+)
+</script>
+
+<template>
+  <article v-if="source" class="sheet p-4" :data-source="view.id">
+    <header class="flex items-start gap-3">
+      <span class="grid size-10 shrink-0 place-items-center rounded-lg bg-wash text-sea">
+        <component :is="kind.icon" :size="22" aria-hidden="true" />
+      </span>
+      <div class="min-w-0 grow">
+        <PlanField
+          :path="`${at}/name`"
+          :label="`Name of this ${kind.name.toLowerCase()}`"
+          bare
+          text
+          :placeholder="kind.name"
+        />
+        <p class="mt-1 flex flex-wrap items-center gap-x-2 text-soft">
+          <b class="font-semibold text-ink" data-most>{{ view.most }}</b> {{ kind.says }}
+          <RouterLink
+            v-if="charges && plan.rig!.banks.candidates.length"
+            class="flex items-center gap-1 underline decoration-dotted underline-offset-4"
+            :to="{
+              name: 'rig',
+              params: { id: plan.rig!.id, stop: 'charging' },
+              query: { part: 'audit' },
+            }"
+            :data-worst="view.worst"
+          >
+            <template v-if="view.worst === 'ok'"
+              ><Check :size="15" class="text-sea" aria-hidden="true" /> suits every bank</template
+            >
+            <template v-else
+              ><SeverityMark :severity="view.worst" class="scale-90" /> not with every
+              bank</template
+            >
+          </RouterLink>
+        </p>
+      </div>
+      <IconButton :icon="Trash2" small :label="`Remove ${view.name}`" @click="remove(view.index)" />
+    </header>
+    <div class="mt-3 grid grid-cols-2 gap-3 sm:grid-cols-4">
+      <SourceFields :source="source" :index="view.index" :fields="fields.first" />
+      <template v-if="view.kind === 'stream'">
+        <div class="col-span-full">
+          <p class="eyebrow mb-1">Mean watts by month</p>
+          <div class="grid grid-cols-4 gap-2 sm:grid-cols-6">
+            <PlanField
+              v-for="(m, i) in MONTHS"
+              :key="m"
+              :path="`${at}/monthly_w/${i}`"
+              :label="m"
+            />
+          </div>
+        </div>
+      </template>
+    </div>
+    <details v-if="fields.more.length" class="mt-2" :open="open">
+      <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
+        Volts, stages and what it can be set to
+      </summary>
+      <div class="mt-1 grid grid-cols-2 items-end gap-3 sm:grid-cols-4">
+        <SourceFields :source="source" :index="view.index" :fields="fields.more" />
+      </div>
+    </details>
+  </article>
+</template>

@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client'
+import ChartFrame from '@/charts/ChartFrame.vue'
+import { useLook } from '@/charts/useLook'
+import { usePlan } from '@/stores/plan'
+import PlanField from '@/ui/PlanField.vue'
+import { computed } from 'vue'
+
+const props = defineProps<{ view: Schemas['ChargingView'] }>()
+const plan = usePlan()
+const { look } = useLook()
+const months = computed(() => props.view.sun)
+const own = computed(() => plan.document.rig.sun_hours.length === 12)
+
+const option = computed(() => ({
+  animation: false,
+  grid: { left: 44, right: 10, top: 22, bottom: 28 },
+  tooltip: {
+    ...look.value.tooltip,
+    trigger: 'axis',
+    formatter: (items: { dataIndex: number }[]) => {
+      const m = months.value[items[0]!.dataIndex]!
+      return `${m.name}: <b>${m.text} kWh</b> for each kWp${m.used ? '' : ', not in use'}`
+    },
+  },
+  xAxis: {
+    ...look.value.axis,
+    type: 'category',
+    data: months.value.map((m) => m.name.slice(0, 3)),
+    axisLabel: { ...look.value.text, interval: 0, hideOverlap: true },
+  },
+  yAxis: { ...look.value.axis, type: 'value', min: 0, minInterval: 1 },
+  series: [
+    {
+      type: 'bar',
+      barCategoryGap: '28%',
+      label: {
+        show: true,
+        position: 'top',
+        ...look.value.text,
+        fontSize: 12,
+        formatter: (p: { dataIndex: number }) => months.value[p.dataIndex]!.text,
+      },
+      data: months.value.map((m) => ({
+        value: +m.text,
+        itemStyle: m.used
+          ? { color: look.value.sea }
+          : { color: look.value.line, borderColor: look.value.soft, borderType: 'dashed' },
+      })),
+    },
+  ],
+}))
+
+/** Own hours begin with those that the climate gives, to be corrected month by month. */
+function take(on: boolean) {
+  plan.edit(on ? 'own peak-sun-hours' : 'sun of the climate', {
+    op: 'replace',
+    path: '/rig/sun_hours',
+    value: on ? months.value.map((m) => +m.text) : [],
+  })
+}
+</script>
+
+<template>
+  <section>
+    <h2 class="text-xl">The sun there</h2>
+    <p v-if="!months.length" class="text-soft">{{ view.sun_says }}</p>
+    <template v-else>
+      <div class="grid gap-6 lg:grid-cols-[1fr_22rem]">
+        <ChartFrame
+          title="kWh on a mean day for each kWp of panels"
+          :option="option"
+          :height="210"
+          :head="['Month', 'kWh for each kWp']"
+          :rows="months.map((m) => [m.name, m.text])"
+        >
+          <p class="text-sm text-soft">
+            {{
+              view.sun_own
+                ? 'Your own hours.'
+                : 'Clear sky of the site times the weather of the climate, on the first panels entered, or flat ones.'
+            }}
+            Dashed: months without use.
+          </p>
+        </ChartFrame>
+        <div>
+          <label class="flex items-start gap-2 font-semibold">
+            <input
+              type="checkbox"
+              class="mt-1 size-4 accent-sea"
+              :checked="own"
+              data-own-sun
+              @change="take(($event.target as HTMLInputElement).checked)"
+            />
+            I know the peak-sun-hours
+          </label>
+          <p class="mt-1 text-sm text-soft">
+            From a record or a map, for a mean day of each month. They replace the reckoning; the
+            weather then plays about them.
+          </p>
+          <div v-if="own" class="mt-2 grid grid-cols-3 gap-2">
+            <PlanField
+              v-for="(m, i) in months"
+              :key="m.name"
+              :path="`/rig/sun_hours/${i}`"
+              :label="m.name.slice(0, 3)"
+              unit="h"
+              :called="`sun of ${m.name}`"
+            />
+          </div>
+        </div>
+      </div>
+      <p v-if="view.sun_says" class="mt-1 text-care">{{ view.sun_says }}</p>
+    </template>
+  </section>
+</template>

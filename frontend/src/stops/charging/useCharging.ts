@@ -1,0 +1,18 @@
+import { api, type Schemas } from '@/api/client'
+import { usePlan } from '@/stores/plan'
+import { useAsked } from '@/stores/useAsked'
+import { ref } from 'vue'
+
+/** What the Charging stop asks for besides the plan. */
+export function useCharging() {
+  const plan = usePlan()
+  const candidate = ref('')
+  const asked = useAsked<Schemas['ChargingView']>(
+    () => candidate.value,
+    () =>
+      api.GET('/api/rigs/{rig_id}/charging', {
+        params: { path: { rig_id: plan.rig!.id }, query: { candidate: candidate.value } },
+      }),
+  )
+  return { ...asked, candidate }
+}

@@ -1,0 +1,60 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client'
+import ChartFrame from '@/charts/ChartFrame.vue'
+import { numberOf } from '@/charts/sameClass'
+import { useLook } from '@/charts/useLook'
+import ChemistryMark from '@/ui/ChemistryMark.vue'
+import { computed } from 'vue'
+
+const props = defineProps<{ lanes: Schemas['YearLaneView'][] }>()
+const { look, chemistry } = useLook()
+const BINS = Array.from({ length: 10 }, (_, i) => `${i * 10}–${i * 10 + 10}`)
+const top = computed(() => Math.max(1, ...props.lanes.flatMap((l) => l.depths)))
+
+const option = (lane: Schemas['YearLaneView']) => ({
+  animation: false,
+  grid: { left: 34, right: 6, top: 8, bottom: 38 },
+  tooltip: { ...look.value.tooltip, trigger: 'axis' },
+  xAxis: {
+    ...look.value.axis,
+    type: 'category',
+    data: BINS,
+    name: 'depth, % of the label',
+    nameLocation: 'middle',
+    nameGap: 22,
+    axisLabel: { ...look.value.text, formatter: (v: string) => v.split('–')[0] },
+  },
+  yAxis: { ...look.value.axis, type: 'value', min: 0, max: Math.ceil(top.value), splitNumber: 3 },
+  series: [
+    {
+      name: 'cycles a year',
+      type: 'bar',
+      barCategoryGap: '20%',
+      color: chemistry(lane.battery_class).color,
+      data: lane.depths.map((d) => +d.toFixed(1)),
+    },
+  ],
+})
+</script>
+
+<template>
+  <section>
+    <h2 class="text-xl">How deep it is cycled</h2>
+    <p class="max-w-3xl text-pretty text-soft">
+      Cycles a year by their depth, counted by rainflow. Shallow ones wear little, deep ones much.
+    </p>
+    <div class="mt-3 grid gap-6 sm:grid-cols-2 lg:grid-cols-3">
+      <ChartFrame
+        v-for="l in lanes"
+        :key="l.id"
+        :title="`${numberOf(lanes, l.id)} ${l.title}`"
+        :option="option(l)"
+        :height="170"
+        :head="['Depth, %', 'Cycles a year']"
+        :rows="l.depths.map((d, i) => [BINS[i]!, d.toFixed(1)])"
+      >
+        <ChemistryMark :battery-class="l.battery_class" class="scale-90" />
+      </ChartFrame>
+    </div>
+  </section>
+</template>

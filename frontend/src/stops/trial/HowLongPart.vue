@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import { api, type Schemas } from '@/api/client'
+import { usePlan } from '@/stores/plan'
+import { useAsked } from '@/stores/useAsked'
+import ChemistryMark from '@/ui/ChemistryMark.vue'
+import { ref } from 'vue'
+
+const plan = usePlan()
+const load = ref('')
+const { answer } = useAsked<Schemas['HowLongView']>(
+  () => load.value,
+  () =>
+    api.GET('/api/rigs/{rig_id}/trial/how-long', {
+      params: { path: { rig_id: plan.rig!.id }, query: { load: load.value } },
+    }),
+)
+</script>
+
+<template>
+  <div v-if="answer">
+    <p class="mb-3 max-w-3xl text-pretty text-soft">
+      From full at six in the evening, on days like “{{ plan.rig!.need.day_name }}”, with no
+      charging at all; and one appliance by itself, without a break, besides standby.
+    </p>
+    <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="How long">
+      <table class="w-full max-w-3xl">
+        <thead>
+          <tr class="text-left align-bottom text-sm text-soft">
+            <th class="py-1 font-semibold">Bank</th>
+            <th class="pr-4 font-semibold">Until dark with no charging</th>
+            <th class="font-semibold">
+              <label>
+                Runs
+                <select
+                  class="field mt-1 text-base font-normal text-ink"
+                  :value="answer.load"
+                  data-how-long-load
+                  @change="load = ($event.target as HTMLSelectElement).value"
+                >
+                  <option v-for="x in answer.loads" :key="x.id" :value="x.id">
+                    {{ x.name }}
+                  </option>
+                </select>
+              </label>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr
+            v-for="l in answer.lanes"
+            :key="l.id"
+            class="border-t border-line"
+            :data-how-long="l.id"
+          >
+            <th scope="row" class="py-1.5 pr-4 text-left font-semibold">
+              <span class="flex items-center gap-2"
+                ><ChemistryMark :battery-class="l.battery_class" /> {{ l.title }}</span
+              >
+            </th>
+            <td class="pr-4 text-lg font-semibold">{{ l.until_dark }}</td>
+            <td class="text-lg">{{ l.runs }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <p v-if="!answer.lanes.length" class="text-soft">Put up a bank, and it stands here.</p>
+  </div>
+</template>

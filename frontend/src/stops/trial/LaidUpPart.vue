@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { api, type Schemas } from '@/api/client'
+import { usePlan } from '@/stores/plan'
+import { useAsked } from '@/stores/useAsked'
+import ChemistryMark from '@/ui/ChemistryMark.vue'
+import { computed } from 'vue'
+
+const plan = usePlan()
+const { answer } = useAsked<Schemas['LaidUpView']>(
+  () => '',
+  () => api.GET('/api/rigs/{rig_id}/trial/laid-up', { params: { path: { rig_id: plan.rig!.id } } }),
+)
+const HEAD = ['Bank', 'Lasts', 'Recharge by', 'Lowest', 'Charged too cold', 'Near freezing']
+const parts = computed(() => [
+  {
+    name: 'Left connected',
+    says: 'What stays plugged in, alarms and the BMS draw on it; sun and wind charge it.',
+    rows: answer.value?.rows.filter((r) => r.connected) ?? [],
+  },
+  {
+    name: 'Disconnected',
+    says: 'Only its own discharge is left.',
+    rows: answer.value?.rows.filter((r) => !r.connected) ?? [],
+  },
+])
+</script>
+
+<template>
+  <div v-if="answer">
+    <p class="mb-3 max-w-3xl text-pretty text-soft">{{ answer.says }}</p>
+    <template v-if="answer.rows.length">
+      <section v-for="p in parts" :key="p.name" class="mb-6">
+        <h2 class="text-xl">{{ p.name }}</h2>
+        <p class="text-soft">{{ p.says }}</p>
+        <div class="relative mt-1 overflow-x-auto" tabindex="0" role="region" :aria-label="p.name">
+          <table class="w-full min-w-[44rem]">
+            <thead>
+              <tr class="text-left text-sm text-soft">
+                <th v-for="h in HEAD" :key="h" class="py-1 pr-4 font-semibold">{{ h }}</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="r in p.rows" :key="r.id" class="border-t border-line" :data-laid-up="r.id">
+                <th scope="row" class="py-1.5 pr-4 text-left font-semibold">
+                  <span class="flex items-center gap-2"
+                    ><ChemistryMark :battery-class="r.battery_class" /> {{ r.title }}</span
+                  >
+                </th>
+                <td :class="r.lasts === 'lasts' ? '' : 'font-semibold text-stop'">{{ r.lasts }}</td>
+                <td>{{ r.recharge || 'not needed' }}</td>
+                <td>{{ r.lowest }}</td>
+                <td :class="r.cold ? 'text-care' : 'text-soft'">{{ r.cold || 'no' }}</td>
+                <td :class="r.frost ? 'font-semibold text-stop' : 'text-soft'">
+                  {{ r.frost || 'no' }}
+                </td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+      </section>
+      <p class="max-w-3xl text-sm text-soft">
+        Flooded batteries freeze when they are flat. A frozen battery must not be charged: let it
+        thaw, and look for cracks.
+      </p>
+    </template>
+  </div>
+</template>

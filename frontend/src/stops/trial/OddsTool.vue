@@ -1,0 +1,90 @@
+<script setup lang="ts">
+import { usePlan } from '@/stores/plan'
+import ChemistryMark from '@/ui/ChemistryMark.vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+
+interface OddsLane {
+  id: string
+  title: string
+  battery_class: string
+  dark: string
+  share: number
+}
+interface Told {
+  done: number
+  of: number
+  lanes: OddsLane[]
+}
+const WEATHERS = 100
+const plan = usePlan()
+const told = ref<Told | null>(null)
+const running = ref(false)
+let stream: EventSource | null = null
+
+function stop() {
+  stream?.close()
+  stream = null
+  running.value = false
+}
+
+function start() {
+  stop()
+  told.value = null
+  running.value = true
+  stream = new EventSource(`/api/rigs/${plan.rig!.id}/trial/odds?weathers=${WEATHERS}`)
+  stream.onmessage = (event) => {
+    told.value = JSON.parse(event.data)
+    if (told.value!.done >= told.value!.of) stop()
+  }
+  stream.onerror = stop
+}
+const share = computed(() => (told.value ? (told.value.done / told.value.of) * 100 : 0))
+watch(
+  () => plan.rig?.revision,
+  () => {
+    stop()
+    told.value = null
+  },
+)
+onBeforeUnmount(stop)
+</script>
+
+<template>
+  <section data-odds>
+    <h2 class="text-xl">How often would that happen?</h2>
+    <p class="max-w-3xl text-pretty text-soft">
+      One weather proves little. Run the same days in {{ WEATHERS }} weathers of that month.
+    </p>
+    <div class="mt-2 flex items-center gap-3">
+      <button v-if="!running" type="button" class="btn" @click="start">
+        Run {{ WEATHERS }} weathers
+      </button>
+      <template v-else>
+        <button type="button" class="btn" @click="stop">Cancel</button>
+        <progress class="h-2 w-56 accent-sea" max="100" :value="share" aria-label="Weathers run" />
+        <span class="text-soft">{{ told?.done ?? 0 }} of {{ WEATHERS }}</span>
+      </template>
+    </div>
+    <ul v-if="told" class="mt-3 max-w-2xl space-y-1.5" aria-live="polite">
+      <li
+        v-for="l in told.lanes"
+        :key="l.id"
+        class="grid grid-cols-[1.8rem_1fr_7rem] items-center gap-2"
+        :data-odds-lane="l.id"
+      >
+        <ChemistryMark :battery-class="l.battery_class" class="scale-90" />
+        <span class="relative overflow-hidden rounded bg-well px-2 py-0.5">
+          <span
+            class="absolute inset-y-0 left-0 bg-stop opacity-20"
+            :style="{ width: `${l.share * 100}%` }"
+            aria-hidden="true"
+          />
+          <span class="relative">{{ l.title }}</span>
+        </span>
+        <span
+          ><b class="font-semibold">{{ l.share ? `dark in ${l.dark}` : 'never dark' }}</b></span
+        >
+      </li>
+    </ul>
+  </section>
+</template>

@@ -1,0 +1,57 @@
+<script setup lang="ts">
+import { usePlan } from '@/stores/plan'
+import { Plus, X } from '@lucide/vue'
+import { computed } from 'vue'
+
+const plan = usePlan()
+const pitches = computed(() => plan.document.trial.pitches)
+const PITCHES = [
+  { key: 'open', name: 'open' },
+  { key: 'half', name: 'half shade' },
+  { key: 'trees', name: 'trees' },
+]
+
+function put(value: string[]) {
+  plan.edit('pitches of the trial', { op: 'replace', path: '/trial/pitches', value })
+}
+function set(i: number, key: string) {
+  put(pitches.value.map((p, k) => (k === i ? key : p)))
+}
+</script>
+
+<template>
+  <fieldset>
+    <legend class="eyebrow mb-1">Where it stands, night by night, and again from the first</legend>
+    <ol class="flex flex-wrap items-center gap-2">
+      <li v-for="(p, i) in pitches" :key="i" class="flex items-center" data-pitch>
+        <select
+          class="field w-auto"
+          :value="p"
+          :aria-label="`Pitch of night ${i + 1}`"
+          @change="set(i, ($event.target as HTMLSelectElement).value)"
+        >
+          <option v-for="o in PITCHES" :key="o.key" :value="o.key">{{ o.name }}</option>
+        </select>
+        <button
+          type="button"
+          class="btn btn-quiet btn-icon"
+          :aria-label="`Remove night ${i + 1}`"
+          @click="put(pitches.filter((_, k) => k !== i))"
+        >
+          <X :size="15" />
+        </button>
+      </li>
+      <li>
+        <button
+          type="button"
+          class="btn"
+          :disabled="pitches.length >= 30"
+          @click="put([...pitches, 'half'])"
+        >
+          <Plus :size="15" aria-hidden="true" />
+          {{ pitches.length ? 'Next night' : 'Let the pitch change' }}
+        </button>
+      </li>
+    </ol>
+  </fieldset>
+</template>

@@ -1,0 +1,54 @@
+<script setup lang="ts">
+import { usePlan } from '@/stores/plan'
+import ChemistryMark from '@/ui/ChemistryMark.vue'
+import { computed, defineAsyncComponent } from 'vue'
+import EventList from './EventList.vue'
+import FlowPicture from './FlowPicture.vue'
+import OddsTool from './OddsTool.vue'
+import RunTable from './RunTable.vue'
+import StretchControls from './StretchControls.vue'
+import { useRun } from './useRun'
+
+const TrialChart = defineAsyncComponent(() => import('./TrialChart.vue'))
+const plan = usePlan()
+const { answer, lanes, drawn, focus, choose, moment, look } = useRun()
+const shown = computed(() => lanes.value.filter((l) => drawn.value.includes(l.id)))
+const lane = computed(() => lanes.value.find((l) => l.id === focus.value))
+</script>
+
+<template>
+  <StretchControls :run="answer" />
+  <p v-if="answer && !lanes.length" class="mt-4 text-soft">
+    Put up a bank that can be built; it then goes through these days.
+  </p>
+  <template v-if="answer && lanes.length">
+    <p v-if="plan.rig!.late" class="sr-only" role="status">Running the days anew.</p>
+    <RunTable :lanes="lanes" :drawn="drawn" class="mt-4" @choose="choose" />
+    <TrialChart
+      :run="answer"
+      :lanes="shown"
+      :moment="moment"
+      class="mt-4"
+      :class="plan.rig!.late ? 'opacity-60' : ''"
+      @look="look"
+    />
+    <div v-if="lane" class="mt-6 grid gap-6 lg:grid-cols-2">
+      <section class="sheet min-w-0 p-4">
+        <h2 class="mb-1 flex items-center gap-2 text-xl">
+          <ChemistryMark :battery-class="lane.battery_class" /> {{ lane.title }}, at that moment
+        </h2>
+        <FlowPicture
+          :lane="lane.id"
+          :moment="moment"
+          :soc="lane.soc[moment] ?? 0"
+          :battery-class="lane.battery_class"
+        />
+      </section>
+      <section class="min-w-0">
+        <h2 class="mb-1 text-xl">What happened to it</h2>
+        <EventList :lane="lane" :moment="moment" @look="look" />
+      </section>
+    </div>
+    <OddsTool v-if="plan.document.trial.stretch === 'plan'" class="mt-8" />
+  </template>
+</template>

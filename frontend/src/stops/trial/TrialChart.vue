@@ -1,0 +1,244 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client'
+import { numberOf } from '@/charts/sameClass'
+import { useLook } from '@/charts/useLook'
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import VChart from 'vue-echarts'
+import '@/charts/setup'
+import DayStrip from './DayStrip.vue'
+
+const props = defineProps<{
+  run: Schemas['TrialRunView']
+  lanes: Schemas['LaneView'][]
+  moment: number
+}>()
+const emit = defineEmits<{ look: [step: number] }>()
+const { look, chemistry } = useLook()
+const LEFT = 54
+const RIGHT = 18
+const chart = ref<{ convertFromPixel: (f: object, p: number[]) => number[] } | null>(null)
+const hours = computed(() => props.run.days.length * 24)
+const step = computed(() => props.run.step_h)
+
+const PANES = [
+  { key: 'soc', name: 'Charge', unit: '%', top: 8, height: 170 },
+  { key: 'volts', name: 'Volts', unit: 'V', top: 200, height: 84 },
+  { key: 'amps', name: 'Current', unit: 'A', top: 306, height: 84 },
+] as const
+
+function points(lane: Schemas['LaneView'], key: 'soc' | 'volts' | 'amps') {
+  const scale = key === 'soc' ? 100 : 1
+  // An open BMS shows no volts: the line ends there.
+  return lane[key].map((v, i) => [
+    +(i * step.value).toFixed(2),
+    key === 'volts' && v === 0 ? null : +(v * scale).toFixed(2),
+  ])
+}
+
+function lines(lane: Schemas['LaneView'], pane: number) {
+  const mark = chemistry(lane.battery_class)
+  const number = numberOf(props.run.lanes, lane.id)
+  const worn = lane.id === 'old'
+  return {
+    id: `${lane.id}-${pane}`,
+    name: lane.title,
+    type: 'line',
+    xAxisIndex: pane,
+    yAxisIndex: pane,
+    symbol: 'none',
+    connectNulls: false,
+    step: pane === 2 ? 'end' : undefined,
+    sampling: pane === 0 ? 'lttb' : 'minmax',
+    color: mark.color,
+    lineStyle: { width: worn ? 1.3 : 2, type: mark.type, color: mark.color },
+    data: points(lane, PANES[pane]!.key),
+    endLabel: { show: pane === 0 && number !== '', formatter: number, color: mark.color },
+  }
+}
+
+const nights = computed(() => ({
+  id: 'night',
+  type: 'line',
+  xAxisIndex: 0,
+  yAxisIndex: 0,
+  data: [],
+  silent: true,
+  markArea: {
+    silent: true,
+    itemStyle: { color: look.value.ink, opacity: 0.07 },
+    data: props.run.night.map((n) => [{ xAxis: n.begins }, { xAxis: n.ends }]),
+  },
+}))
+const dark = computed(() =>
+  props.lanes.flatMap((lane) =>
+    lane.events
+      .filter((e) => e.severity === 'stop')
+      .map((e) => ({
+        name: lane.title,
+        value: [e.step * step.value, (lane.soc[e.step] ?? 0) * 100],
+        itemStyle: { color: chemistry(lane.battery_class).color },
+      })),
+  ),
+)
+const pointer = computed(() =>
+  PANES.map((_, pane) => ({
+    id: `moment-${pane}`,
+    type: 'line',
+    xAxisIndex: pane,
+    yAxisIndex: pane,
+    data: [],
+    silent: true,
+    markLine: {
+      silent: true,
+      symbol: 'none',
+      animation: false,
+      label: { show: false },
+      lineStyle: { color: look.value.sea, width: 2, type: 'solid' },
+      data: [{ xAxis: props.moment * step.value }],
+    },
+  })),
+)
+
+const option = computed(() => ({
+  animation: false,
+  grid: PANES.map((p) => ({ left: LEFT, right: RIGHT, top: p.top, height: p.height })),
+  axisPointer: { link: [{ xAxisIndex: 'all' }], lineStyle: { color: look.value.soft } },
+  tooltip: {
+    ...look.value.tooltip,
+    trigger: 'axis',
+    formatter: (items: { axisIndex: number; seriesName: string; value: [number, number] }[]) => {
+      const named = items.filter((i) => i.seriesName && i.value?.[1] != null)
+      if (!named.length) return ''
+      const h = named[0]!.value[0]
+      const clock = `${String(Math.floor(h % 24)).padStart(2, '0')}:${String(Math.round((h % 1) * 60)).padStart(2, '0')}`
+      return [`day ${Math.floor(h / 24) + 1}, ${clock}`]
+        .concat(
+          named.map(
+            (i) => `${i.seriesName}: <b>${i.value[1]} ${PANES[i.axisIndex]?.unit ?? ''}</b>`,
+          ),
+        )
+        .join('<br>')
+    },
+  },
+  xAxis: PANES.map((_, i) => ({
+    ...look.value.axis,
+    gridIndex: i,
+    type: 'value',
+    min: 0,
+    max: hours.value,
+    interval: hours.value > 480 ? 72 : hours.value > 240 ? 48 : 24,
+    axisLabel: {
+      ...look.value.text,
+      show: i === PANES.length - 1,
+      formatter: (h: number) => `day ${h / 24 + 1}`,
+      hideOverlap: true,
+      showMaxLabel: false,
+    },
+    splitLine: { show: true, lineStyle: { color: look.value.line } },
+  })),
+  yAxis: PANES.map((p, i) => ({
+    ...look.value.axis,
+    gridIndex: i,
+    type: 'value',
+    scale: p.key !== 'soc',
+    min: p.key === 'soc' ? 0 : undefined,
+    max: p.key === 'soc' ? 100 : undefined,
+    splitNumber: 2,
+    interval: p.key === 'soc' ? 25 : undefined,
+    axisLabel: { ...look.value.text, formatter: (v: number) => `${v} ${p.unit}` },
+  })),
+  series: [
+    nights.value,
+    ...PANES.flatMap((_, pane) => props.lanes.map((lane) => lines(lane, pane))),
+    {
+      id: 'dark',
+      type: 'scatter',
+      xAxisIndex: 0,
+      yAxisIndex: 0,
+      symbol: 'triangle',
+      symbolRotate: 180,
+      symbolSize: 11,
+      symbolOffset: [0, -9],
+      data: dark.value,
+    },
+    ...pointer.value,
+  ],
+}))
+
+// Drawn a moment after the figures, so that a slider does not wait for it.
+const drawn = shallowRef(option.value)
+let timer = 0
+watch(option, (next) => {
+  clearTimeout(timer)
+  timer = window.setTimeout(() => (drawn.value = next), 60)
+})
+onBeforeUnmount(() => clearTimeout(timer))
+
+function pick(event: { offsetX: number; offsetY: number }) {
+  const at = chart.value?.convertFromPixel({ gridIndex: 0 }, [event.offsetX, event.offsetY])
+  if (at) emit('look', Math.round(at[0]! / step.value))
+}
+
+const rows = computed(() =>
+  props.lanes.flatMap((lane) =>
+    lane.volts
+      .map((v, i) => [
+        lane.title,
+        `day ${Math.floor((i * step.value) / 24) + 1}, ${String(Math.floor((i * step.value) % 24)).padStart(2, '0')}:00`,
+        `${(lane.soc[i]! * 100).toFixed(0)} %`,
+        `${v.toFixed(2)} V`,
+        `${lane.amps[i]!.toFixed(1)} A`,
+      ])
+      .filter((_, i) => i % 24 === 0),
+  ),
+)
+</script>
+
+<template>
+  <figure class="min-w-0" data-trial-chart>
+    <DayStrip :days="run.days" :left="LEFT" :right="RIGHT" />
+    <VChart
+      ref="chart"
+      :option="drawn"
+      :update-options="{ replaceMerge: ['series'] }"
+      autoresize
+      :style="{ height: '424px' }"
+      role="img"
+      aria-label="Charge, volts and current over the days of the trial"
+      @zr:click="pick"
+    />
+    <div :style="{ paddingLeft: `${LEFT - 8}px`, paddingRight: `${RIGHT - 8}px` }">
+      <input
+        type="range"
+        class="w-full accent-sea"
+        min="0"
+        :max="run.days.length * 96 - 1"
+        :value="moment"
+        aria-label="Moment that is looked at"
+        data-scrub
+        @input="emit('look', Number(($event.target as HTMLInputElement).value))"
+      />
+    </div>
+    <p class="text-sm text-soft">
+      Grey: night. Triangles: something switches off. Current below zero is drawn from the bank.
+      Click, or move the slider, to look at a moment.
+    </p>
+    <details class="mt-1 text-sm">
+      <summary class="text-soft underline decoration-dotted underline-offset-4">As a table</summary>
+      <div class="relative mt-2 max-h-72 overflow-auto">
+        <table class="w-full">
+          <thead>
+            <tr class="text-left text-soft">
+              <th v-for="h in ['Bank', 'When', 'Charge', 'Volts', 'Current']" :key="h">{{ h }}</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="(row, i) in rows" :key="i" class="border-t border-line">
+              <td v-for="(cell, j) in row" :key="j" class="py-0.5 pr-4">{{ cell }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </details>
+  </figure>
+</template>

@@ -1,0 +1,63 @@
+"""What the Trial stop has to say (part of Trial)."""
+
+from vast_harbor.core.stops.need import Need
+from vast_harbor.core.stops.simulated import Simulated
+from vast_harbor.core.workings import Finding, Sentence, escaped
+
+# A bank that serves fewer of the off-grid nights of a year is spoken of.
+SERVES = 0.95
+# The year's view of the need is spoken of where it goes so far beyond the other.
+BEYOND = 1.1
+# Battery classes for which the two views of the need are told.
+TOLD = ("agm", "lfp")
+
+
+def findings(ran: Simulated, need: Need) -> tuple[Finding, ...]:
+    """Banks that go dark in the trial or in a year, and a need that the year makes larger.
+
+    Args:
+        ran: what was run.
+        need: the need by nights.
+    """
+    out = []
+    for one in ran.trial.candidates:
+        if one.dark:
+            says = Sentence(
+                f"{escaped(one.title)} goes dark on {{when}}: {{missing}} are not served.",
+                {"when": one["first_dark"], "missing": one["unserved"]},
+            )
+            remedy = "Look at that moment: the events say what gave up, and why."
+            out.append(Finding("goes_dark", "care", "trial", says, remedy, one.lane.id))
+    titles = {r.lane.id: r.title for r in ran.trial.ran}
+    for key, year in ran.years.items():
+        if year["served_share"].number < SERVES:
+            says = Sentence(
+                f"{escaped(titles.get(key, key))} serves {{share}} of the off-grid nights of a year.",
+                {"share": year["served_share"]},
+            )
+            remedy = "More charge, a larger bank, or fewer nights in a row."
+            out.append(Finding("nights_unserved", "care", "trial", says, remedy, key))
+    return (*out, *_need(ran, need))
+
+
+def _need(ran: Simulated, need: Need) -> list[Finding]:
+    """The two views of the need, where that of the year is the larger."""
+    larger = {
+        key: figure
+        for key, figure in ran.needs.items()
+        if key in TOLD and figure.number > need.classes[key].nameplate_wh.number * BEYOND
+    }
+    if not larger:
+        return []
+    key, figure = next(iter(larger.items()))
+    says = Sentence(
+        "By a year’s weather the label must say more than by nights alone: {year} against {nights} for "
+        f"{need.classes[key].battery_class.short}.",
+        {"year": figure, "nights": need.classes[key].nameplate_wh},
+    )
+    return [
+        Finding(
+            "year_needs_more", "note", "need", says,
+            "The sources do not bring back what such nights take: add source, or plan for more nights.",
+        )
+    ]  # fmt: skip
