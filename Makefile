@@ -81,7 +81,11 @@ test: lint types build chromium
 shots: $(STAMPS)/dev build chromium
 	$(BIN)/python tools/shots.py
 
-bench: $(STAMPS)/dev build chromium
+$(STAMPS)/bench: requirements-bench.lock $(STAMPS)/dev
+	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements-bench.lock
+	@touch $@
+
+bench: $(STAMPS)/bench build chromium
 	$(BIN)/python tools/bench.py
 
 docs: $(STAMPS)/runtime

@@ -15,16 +15,26 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
+import numpy as np
 from served import served
 
 from vast_harbor import data
-from vast_harbor.core.battery import BatteryModel
+from vast_harbor.core.battery import Bank, BatteryModel
 from vast_harbor.core.evaluate import evaluate
+from vast_harbor.core.kibam import fit
 from vast_harbor.core.packing import cells, lacks, pack
+from vast_harbor.core.simulation.drive import Drive
+from vast_harbor.core.simulation.lane import Guards, lane_of
+from vast_harbor.core.simulation.run import run as simulate
 from vast_harbor.core.stops import days as days_stop
 from vast_harbor.core.stops.checks import run
 from vast_harbor.core.stops.find import search
 from vast_harbor.core.stops.outlook import outlook
+from vast_harbor.core.stops.simulated import Simulated
+from vast_harbor.core.stops.trial.course import Course
+from vast_harbor.core.stops.trial.trial import Trial
+from vast_harbor.core.stops.trial.year import YearPlan, count
+from vast_harbor.core.terminal import bank_resistance
 from vast_harbor.formats import rig_file as files
 
 RUNS = 100
@@ -198,6 +208,83 @@ def banks(name: str) -> dict[str, dict[str, float]]:
     return {"find_banks_500_models": timed(find, 30), "all_checks_of_a_candidate": timed(check)}
 
 
+def simulated(name: str) -> dict[str, dict[str, float]]:
+    """A trial of fourteen days and a year of up to six candidates, nothing remembered but the sunshine."""
+    reference = data.reference()
+    plan = files.to_plan(files.read(data.demo_rig(name), reference), reference)
+    plan = replace(plan, candidates=plan.candidates[:6], old_bank=None)
+    results = evaluate(plan, reference)
+    results.ran.run()
+
+    def trial() -> None:
+        course = Course(plan, reference, results.assumptions, results.days)
+        assert Trial(course, results.banks).ran
+
+    def year() -> None:
+        ran = Simulated(plan, reference, results.assumptions, results.days, results.banks)
+        sample = YearPlan(ran.course.calm)
+        for lane in ran.trial.lanes:
+            model = plan.models[lane_model[lane.id]]
+            count(sample, lane, model, 1.2)
+
+    lane_model = {c.candidate.id: c.bank.model.id for c in results.banks.candidates if c.bank is not None}
+    return {"trial_14_days": timed(trial, 30), "year": timed(year, 30)}
+
+
+def beside_another_model() -> dict[str, Any] | str:
+    """A steady draw from full, by our loop and by an equivalent-circuit model of others, in one run."""
+    try:
+        import pybamm
+    except ImportError:
+        return "not installed: make bench installs it"
+    reference = data.reference()
+    lfp = reference.classes["lfp"]
+    model = next(m for m in reference.catalogue.values() if m.battery_class is lfp and m.rated_ah == 100)
+    bank, watts, cut_v = Bank(model, 1, 1), 240.0, 11.0
+    wells = fit(((100.0, 5.0),), 1.0)
+    ohm = bank_resistance(bank)
+    made = lane_of("one", bank, wells, 1.0, 0.0, ohm, 1.0, Guards(disconnect_v=cut_v))
+    made = replace(made, standing_a=0.0, cut_v=0.0, lasting_a=math.inf, peak_a=math.inf)
+    shape = (1, 40)
+    always, nothing = np.full(shape, watts), np.zeros(shape)
+    drive = Drive(
+        0.25, always, nothing, nothing, nothing, always, ((0.0, always),), np.full(shape, 25.0),
+        np.zeros(shape, dtype=bool), nothing,
+    )  # fmt: skip
+
+    def ours() -> float:
+        traces = simulate([made], drive)[0]
+        return float((traces.served_w * drive.step_h).sum() / watts)
+
+    soc, volts = zip(*lfp.rested_v, strict=True)
+    circuit = pybamm.equivalent_circuit.Thevenin(options={"number of rc elements": 0})
+    values = pybamm.ParameterValues("ECM_Example")
+    values.update(
+        {
+            "Cell capacity [A.h]": 100.0,
+            "Nominal cell capacity [A.h]": 100.0,
+            "Initial SoC": 1.0,
+            "Upper voltage cut-off [V]": 16.0,
+            "Lower voltage cut-off [V]": cut_v,
+            "Open-circuit voltage [V]": lambda s: pybamm.Interpolant(np.array(soc), np.array(volts), s),
+            "R0 [Ohm]": lambda temperature, current, s: pybamm.Scalar(ohm),
+        }
+    )
+    steady = pybamm.Experiment([f"Discharge at {watts:g} W for 10 hours or until {cut_v:g} V"])
+
+    def theirs() -> float:
+        solution = pybamm.Simulation(circuit, parameter_values=values, experiment=steady).solve()
+        return float(solution["Time [h]"].entries[-1])
+
+    speeds = {"ours": timed(ours, 20), "theirs": timed(theirs, 5)}
+    return {
+        "hours_ours": round(ours(), 3),
+        "hours_theirs": round(theirs(), 3),
+        "times_as_long": round(speeds["theirs"]["median_ms"] / speeds["ours"]["median_ms"], 1),
+        **speeds,
+    }
+
+
 def main() -> None:
     """Measure and print."""
     reference = data.reference()
@@ -212,6 +299,9 @@ def main() -> None:
         "evaluate_60_loads_4_days_3_banks": timed(lambda: evaluate(large, reference)),
         "banks_kittiwake": banks("kittiwake"),
         "banks_long_haul": banks("long-haul"),
+        "simulated_kittiwake": simulated("kittiwake"),
+        "simulated_long_haul": simulated("long-haul"),
+        "beside_another_model": beside_another_model(),
         "key_to_figure_30_loads_3_banks": key_to_figure(),
         "drag_60_loads_4_days": drag("day"),
         "slide_60_loads_4_days": drag("need"),

@@ -26,27 +26,10 @@ def workings(page: Page) -> None:
     page.get_by_label("Workings", exact=True).get_by_role("button", name="Lifetime cost").last.click()
 
 
-def same_label(page: Page) -> None:
-    """Switch to the naive comparison."""
-    page.get_by_role("switch").click()
-
-
 def sheet(page: Page) -> None:
     """Turn to the 24-hour sheet."""
     page.get_by_role("radio", name="24-hour sheet").click()
     page.evaluate("window.scrollTo(0, 270)")
-
-
-def summary(page: Page) -> None:
-    """Scroll to how sure the day is, and its hardest moment."""
-    page.get_by_role("heading", name="How sure is it?").scroll_into_view_if_needed()
-    page.evaluate("window.scrollBy(0, 330)")
-
-
-def diagnosis(page: Page) -> None:
-    """Scroll to the question whether the old bank is the culprit."""
-    page.locator("[data-diagnosis]").scroll_into_view_if_needed()
-    page.evaluate("window.scrollTo(0, document.querySelector('[data-diagnosis]').offsetTop - 90)")
 
 
 def what_if(page: Page) -> None:
@@ -63,31 +46,39 @@ def loaded(page: Page) -> None:
     page.locator("main svg, main canvas").first.wait_for()
 
 
-def waterfall(page: Page) -> None:
-    """Scroll to the way from the day to the label."""
-    page.get_by_role("heading", name="From the day to the label").scroll_into_view_if_needed()
-    page.evaluate("window.scrollBy(0, 250)")
+def audited(page: Page) -> None:
+    """Scroll to the charger that rests beside the lithium bank."""
+    page.locator("[data-audit=lfp]").wait_for()
+    page.evaluate("window.scrollTo(0, document.querySelector('[data-audit=lfp]').offsetTop - 90)")
+
+
+def tried(page: Page) -> None:
+    """Scroll to the pictures of the run."""
+    page.locator("[data-trial-chart] svg").first.wait_for()
+    page.locator("[data-flows] svg").wait_for()
+    page.evaluate("window.scrollTo(0, document.querySelector('[data-trial-chart]').offsetTop - 90)")
 
 
 VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
     ("harbor", "", "day", nothing),
     ("rig", "1/rig", "day", nothing),
-    ("rig-diagnosis", "1/rig", "day", diagnosis),
     ("day", "3/day", "day", nothing),
     ("day-sheet", "5/day", "day", sheet),
-    ("day-sure", "3/day", "day", summary),
     ("need", "3/need", "day", nothing),
-    ("need-waterfall", "2/need", "day", waterfall),
     ("banks", "1/banks", "day", nothing),
     ("banks-find", "4/banks?part=find", "day", loaded),
     ("banks-locker", "1/banks?part=locker", "day", loaded),
     ("banks-wiring", "5/banks?part=wiring", "day", loaded),
     ("banks-volts", "1/banks?part=volts", "day", loaded),
+    ("charging", "5/charging", "day", loaded),
+    ("charging-audit", "4/charging?part=audit", "day", audited),
+    ("charging-curves", "1/charging?part=curves", "day", loaded),
+    ("trial", "2/trial", "day", tried),
+    ("trial-year", "5/trial?part=year", "day", loaded),
+    ("trial-phone", "2/trial", "night", tried),
     ("compare", "5/compare", "day", nothing),
     ("compare-pictures", "5/compare", "day", to_pictures),
-    ("compare-same-label", "3/compare", "day", same_label),
     ("workings-night", "5/compare", "night", workings),
-    ("day-phone", "4/day", "day", nothing),
     # Last: what it tries stays with the rig.
     ("what-if", "5/need", "night", what_if),
 ]

@@ -7,8 +7,12 @@ from playwright.sync_api import Page, expect
 
 from browser.conftest import bank_part
 
-STOPS = ("rig", "day", "need", "banks", "compare")
-PARTS = ("find", "locker", "wiring", "volts", "batteries")
+STOPS = ("rig", "day", "need", "banks", "charging", "trial", "compare")
+PARTS = {
+    "banks": ("find", "locker", "wiring", "volts", "batteries"),
+    "charging": ("audit", "curves", "needed", "measured", "settings"),
+    "trial": ("how-long", "year", "laid-up", "monitor"),
+}
 AXE = Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 
 
@@ -133,7 +137,7 @@ def test_own_battery_that_cannot_make_the_voltage_says_so(page: Page, demo) -> N
 def test_no_page_scrolls_sideways(page: Page, demo, width) -> None:
     page.set_viewport_size({"width": width, "height": 844})
     demo("long-haul", "rig")
-    for stop in (*STOPS, *(f"banks?part={part}" for part in PARTS)):
+    for stop in (*STOPS, *(f"{of}?part={part}" for of in PARTS for part in PARTS[of])):
         page.goto(page.url.rsplit("/", 1)[0] + f"/{stop}")
         page.locator("main h1").wait_for()
         page.wait_for_load_state("networkidle")
@@ -150,7 +154,7 @@ def test_every_stop_is_accessible_and_has_enough_contrast(page: Page, demo, them
     page.evaluate(f"localStorage.setItem('vast-harbor-theme', '{theme}')")
     demo("tern-rock", "rig")
     rig = page.url.rsplit("/", 1)[0]
-    for url in ["/", *(f"{rig}/{stop}" for stop in STOPS)]:
+    for url in ["/", *(f"{rig}/{stop}" for stop in (*STOPS, "charging?part=audit", "trial?part=year"))]:
         page.goto(url)
         page.locator("main").wait_for()
         page.wait_for_load_state("networkidle")

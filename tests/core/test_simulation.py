@@ -127,7 +127,9 @@ def test_nothing_goes_beyond_its_limits(made, days, soc) -> None:
     assert t.amps.max() <= limit * (1 + 1e-6)
     for i, feed in enumerate(f for f in days.feeds if any(s.id == f.id for s in made.sources)):
         source = next(s for s in made.sources if s.id == feed.id)
-        most = {"mains": 30.0 * 15, "solar": source.watts, "engine": source.alternator_a / 2 * 15}[source.kind]
+        most = {"mains": 30.0 * 15, "solar": source.watts, "engine": source.alternator_a / 2 * 15}[
+            source.kind
+        ]
         assert (t.used_w[i] <= most * np.maximum(feed.unit, 0) + 1e-6).all()
     asked = (days.dc_w + days.ac_w) * days.step_h
     missing = t.unserved_dc + t.unserved_ac

@@ -23,14 +23,15 @@ def test_an_edit_moves_the_whole_strip(client, rig) -> None:
     view = add_load(client, rig).get_json()
     strip = {s["stop"]: s["figure"] for s in view["strip"]}
     # 45 W × 24 h × 0.35 = 378 Wh; two nights and a quarter more: 945 Wh.
-    assert strip["day"] == "378 Wh · Summer, off-grid" and strip["need"] == "945 Wh for 2 nights"
+    assert strip["day"] == "378 Wh · Summer, off-grid" and strip["need"] == "945 Wh · 2 nights"
     assert strip["compare"] != "—" and view["undo"] == "add Fridge"
     undone = client.post(f"/api/rigs/{rig['id']}/undo").get_json()
     assert undone["document"] == rig["document"] and undone["redo"] == "add Fridge"
 
 
 def test_a_refused_edit_changes_nothing_and_says_why(client, rig) -> None:
-    view = add_load(client, rig).get_json()
+    add_load(client, rig)
+    view = client.get(f"/api/rigs/{rig['id']}").get_json()
     answer = patch(client, view, {"op": "replace", "path": "/day/loads/0/hours", "value": "25"})
     assert answer.status_code == 422
     assert answer.get_json()["problems"][0]["path"] == "/day/loads/0/hours"

@@ -105,7 +105,7 @@ def test_use_is_told_in_amp_hours_where_the_owner_leads_with_them(client, rig) -
     # 1181 Wh at 12 V are 98 Ah; what labels say stays in its own units.
     assert view["day"]["total"]["text"] == "98 Ah" and view["day"]["loads"][0]["wh"]["text"] == "22 Ah"
     assert (
-        view["strip"][1]["figure"].startswith("98 Ah") and view["strip"][2]["figure"] == "246 Ah for 2 nights"
+        view["strip"][1]["figure"].startswith("98 Ah") and view["strip"][2]["figure"] == "246 Ah · 2 nights"
     )
     assert (
         view["need"]["classes"][0]["nameplate_wh"]["text"]

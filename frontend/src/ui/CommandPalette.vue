@@ -26,12 +26,21 @@ const reference = useReference()
 const { add } = useLoads()
 const query = ref('')
 const MOST = 12
-const BANK_PARTS = [
-  ['find', 'Find banks in the whole catalogue'],
-  ['locker', 'Stand a bank into the locker'],
-  ['wiring', 'Draw the wiring of a bank; size a cable and fuse'],
-  ['volts', 'Read a meter; volts to act on'],
-  ['batteries', 'Enter a battery; the catalogue'],
+const PARTS = [
+  ['banks', 'find', 'Find banks in the whole catalogue'],
+  ['banks', 'locker', 'Stand a bank into the locker'],
+  ['banks', 'wiring', 'Draw the wiring of a bank; size a cable and fuse'],
+  ['banks', 'volts', 'Read a meter; volts to act on'],
+  ['banks', 'batteries', 'Enter a battery; the catalogue'],
+  ['charging', 'audit', 'Will the chargers do? Remedies'],
+  ['charging', 'curves', 'How fast a bank is charged'],
+  ['charging', 'needed', 'How much panel, charger or fuel is needed; the sun'],
+  ['charging', 'measured', 'Explain a measured charge'],
+  ['charging', 'settings', 'Settings sheet of the chargers'],
+  ['trial', 'how-long', 'How long until dark; how long an appliance runs'],
+  ['trial', 'year', 'The year of each bank'],
+  ['trial', 'laid-up', 'Laid up: weeks, frost, when to recharge'],
+  ['trial', 'monitor', 'Play the battery monitor; its log'],
 ] as const
 
 const go = (stop: string) => router.push({ name: 'rig', params: { id: plan.rig!.id, stop } })
@@ -55,11 +64,10 @@ const commands = computed<Command[]>(() => {
       hint: String(i + 1),
       run: () => go(s),
     })),
-    ...BANK_PARTS.map(([part, name]) => ({
+    ...PARTS.map(([stop, part, name]) => ({
       name,
       hint: '',
-      run: () =>
-        router.push({ name: 'rig', params: { id: plan.rig!.id, stop: 'banks' }, query: { part } }),
+      run: () => router.push({ name: 'rig', params: { id: plan.rig!.id, stop }, query: { part } }),
     })),
     { name: 'Go to Harbor, all rigs', hint: '0', run: () => router.push('/') },
     { name: 'Read a battery label', hint: '', run: () => (ui.labelShown = true) },

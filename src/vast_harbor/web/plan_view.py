@@ -214,6 +214,9 @@ def _fields(rig_file: RigFile, results: Results, style: Style) -> dict[str, str]
                 for key, times in value.items():
                     if times is not None:
                         walk(times, f"{path}/{key}")
+            elif name == "positions":
+                pairs = (f"{plain_number(a, 'V', style)}/{plain_number(b, 'V', style)}" for a, b in value)
+                out[path] = ", ".join(pairs)
             elif name == "windows":
                 out[path] = ", ".join(f"{clock_text(a)}–{clock_text(b)}" for a, b in value)
             elif name == "duty_at":

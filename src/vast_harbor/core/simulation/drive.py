@@ -84,5 +84,5 @@ class Drive:
             feeds.append(Feed(feed.id, twice(feed.unit), starts))
         plain = [f.name for f in fields(self) if f.name not in ("step_h", "feeds", "starts_w")]
         doubled: dict[str, Any] = {name: twice(getattr(self, name)) for name in plain}
-        starts = tuple((seconds, twice(watts)) for seconds, watts in self.starts_w)
-        return replace(self, step_h=self.step_h / 2, feeds=tuple(feeds), starts_w=starts, **doubled)
+        doubled["starts_w"] = tuple((seconds, twice(watts)) for seconds, watts in self.starts_w)
+        return replace(self, step_h=self.step_h / 2, feeds=tuple(feeds), **doubled)

@@ -108,12 +108,12 @@ class Slots(NamedTuple):
 class Traces(NamedTuple):
     """How a run went, arrays of shape (stretches, steps) unless it says otherwise.
 
-    ``charge`` (in both wells, [Ah]), ``soc`` and ``level`` have one column more: at the start of each step, and
-    at the end of the last. ``amps`` is the mean current into the bank, ``volts`` that at its terminals and
-    ``bank_w`` the mean power into them; ``peak_v`` the volts at the hardest moment. ``served_w`` is what loads
-    and heater got from bank and sources; ``unserved_dc``, ``unserved_ac`` and ``unserved_critical`` what they
-    did not [Wh]. ``heat_w`` is lost in the bank and its cables, ``lost_ah`` and ``lost_wh`` by themselves.
-    ``used_w`` and ``offered_w`` are by source, (sources, stretches, steps).
+    ``charge`` (in both wells, [Ah]), ``soc`` and ``level`` have one column more: at the start of each step,
+    and at the end of the last. ``amps`` is the mean current into the bank, ``volts`` that at its terminals
+    and ``bank_w`` the mean power into them; ``peak_v`` the volts at the hardest moment. ``served_w`` is what
+    loads and heater got from bank and sources; ``unserved_dc``, ``unserved_ac`` and ``unserved_critical``
+    what they did not [Wh]. ``heat_w`` is lost in the bank and its cables, ``lost_ah`` and ``lost_wh`` by
+    themselves. ``used_w`` and ``offered_w`` are by source, (sources, stretches, steps).
     """
 
     charge: Floats
@@ -310,6 +310,7 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                     if opened or emptied:
                         break
                     low = 0.0 if np.isnan(hardest) else source_v - ohm * hardest
+                    low_v = min(low_v, low)
                     draws = np.isnan(amps) or amps > 0 or hardest > 0
                     if series.cold_off[s, t] and bank.lfp:
                         opened = too_cold = True
@@ -340,7 +341,6 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                         state |= EMPTY
                         continue
                     break
-                low_v = min(low_v, 0.0 if np.isnan(hardest) else source_v - ohm * hardest)
                 if opened:
                     state |= BMS_OPEN
                 if inverter_off:
@@ -418,7 +418,7 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                     heat = (mean - v) * amps
                 else:
                     v, heat = max(source_v, held), 0.0
-                # A current that is steady over the step gives, to the last part, what its mean volts make of it.
+                # A steady current gives, to the last part, what its mean volts make of it.
                 served = (supply + amps) * v if amps > 0 else watts + heater
                 share = h / dt
                 out.amps[s, t] += (into - amps) * share
@@ -462,7 +462,7 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
             if (1 - (bank.q_max - q) / bank.ah) >= bank.full_soc:
                 state |= FULL
             out.state[s, t] = state
-            out.peak_v[s, t] = low_v
+            out.peak_v[s, t] = low_v if low_v < np.inf else 0.0
         out.charge[s, total] = q
         out.soc[s, total] = min(1.0, max(0.0, 1 - (bank.q_max - q) / bank.ah))
         out.level[s, total] = q_1 / c_q

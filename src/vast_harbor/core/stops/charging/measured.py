@@ -94,7 +94,7 @@ def explain(
             "bank emptier than {soc}."
         )
         return Explained(Sentence(says, figures), expected, edits, what)
-    if takes < could and volts >= source.set_v * n - BULK_V * n:
+    if volts >= source.set_v * n - BULK_V * n:
         says = (
             "Less than expected, {I} for {x}, with {V} at the battery: the bank takes no more. It "
             "is fuller than {soc}, or "

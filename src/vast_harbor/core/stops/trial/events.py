@@ -112,7 +112,7 @@ class _Teller:
             reset = self._reset(start, end)
             if (inside & OVERLOAD).any():
                 at = start + int(np.flatnonzero(inside & OVERLOAD)[0])
-                volts = max(1.0, float(self.traces.peak_v[0, max(0, at - 1)]) or lane.class_v)
+                volts = max(1.0, float(self.traces.peak_v[0, at]))
                 over_peak = drive.peak_w[0, at] / lane.class_v > lane.peak_a
                 limit = lane.peak_a if over_peak else lane.lasting_a
                 watts = drive.peak_w[0, at] if over_peak else drive.lasting_w(lane.peak_s)[0, at]

@@ -10,7 +10,7 @@ import numpy as np
 from vast_harbor.core.ageing import cycles_at_depth
 from vast_harbor.core.battery import BatteryModel
 from vast_harbor.core.simulation.drive import Drive, Floats
-from vast_harbor.core.simulation.kernel import EMPTY, FULL, GENERATING, Traces
+from vast_harbor.core.simulation.kernel import EMPTY, FULL, GENERATING
 from vast_harbor.core.simulation.lane import Lane
 from vast_harbor.core.simulation.run import fed_by, power_offered, run
 from vast_harbor.core.sources import GENERATOR, MAINS, SOLAR, Source
@@ -142,14 +142,15 @@ def year_of(plan: YearPlan, key: str, lane: Lane, model: BatteryModel, exponent:
     if kept in _KEPT:
         _KEPT.move_to_end(kept)
         return _KEPT[kept]
-    traces = run([lane], plan.drive)[0]
-    _KEPT[kept] = _count(plan, lane, traces, model, exponent)
+    _KEPT[kept] = count(plan, lane, model, exponent)
     while len(_KEPT) > _MOST_KEPT:
         _KEPT.popitem(last=False)
     return _KEPT[kept]
 
 
-def _count(plan: YearPlan, lane: Lane, traces: Traces, model: BatteryModel, exponent: float) -> YearOf:
+def count(plan: YearPlan, lane: Lane, model: BatteryModel, exponent: float) -> YearOf:
+    """Run a year of one bank and count what came of it; arguments as of :func:`year_of`."""
+    traces = run([lane], plan.drive)[0]
     first, dt, scale = plan.first, plan.drive.step_h, plan.scale
     row = plan.row * STEPS_A_DAY
     counted = slice(first, first + row)
@@ -178,9 +179,9 @@ def _count(plan: YearPlan, lane: Lane, traces: Traces, model: BatteryModel, expo
     through = np.maximum(-traces.bank_w, 0.0)[:, counted]
     found, wear = [], 0.0
     for soc in traces.soc[:, first:]:
-        for depth, count in cycles(soc):
-            found.append((depth, count))
-            wear += count / cycles_at_depth(model.cycles, exponent, depth)
+        for depth, times in cycles(soc):
+            found.append((depth, times))
+            wear += times / cycles_at_depth(model.cycles, exponent, depth)
     sources = fed_by(lane, plan.drive)
     used = traces.used_w[:, :, first:].sum(axis=(1, 2))
     offered = traces.offered_w[:, :, first:].sum(axis=(1, 2))

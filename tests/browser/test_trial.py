@@ -1,0 +1,140 @@
+"""Sources put in, judged and set right; a trial run, scrubbed and changed; the monitor played."""
+
+import re
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+from browser.conftest import bank_part, figure, to_stop
+
+
+def scrub(page: Page, step: int) -> None:
+    page.locator("[data-scrub]").evaluate(
+        f"(e) => {{ e.value = {step}; e.dispatchEvent(new Event('input')) }}"
+    )
+
+
+def test_a_trial_is_run_scrubbed_and_a_changed_charger_lets_findings_vanish(page: Page, demo) -> None:
+    demo("pebble", "trial")
+    lane = page.locator("[data-lane=lfp]")
+    expect(lane).to_contain_text("day ")
+    expect(figure(page, "trial")).to_have_text("3 of 4 never dark")
+    # The moment that is looked at: all flows of it, for the bank picked last.
+    page.locator("[data-trial-chart] svg").first.wait_for()
+    expect(page.locator("[data-flows]")).to_have_attribute("data-flow-lane", "lfp")
+    scrub(page, 96 + 48)
+    expect(page.locator("[data-flow-at]")).to_have_text("Day 2, 12:00")
+    expect(page.locator("[data-flow-state]")).to_contain_text("charger rests")
+    page.locator("[data-draw=dual]").click()
+    expect(page.locator("[data-flows]")).to_have_attribute("data-flow-lane", "dual")
+    # What went wrong leads to its moment.
+    page.locator("[data-draw=lfp]").click()
+    event = page.locator("[data-event=disconnect]").first
+    event.get_by_role("button").click()
+    expect(page.locator("[data-flow-state]")).to_contain_text("loads dropped")
+    # The charger is the culprit: a remedy is taken, and what it was for is crossed out.
+    to_stop(page, "charging")
+    expect(page.locator("[data-stop=charging]").get_by_role("img", name="Will not do")).to_be_visible()
+    bank_part(page, "audit")
+    judged = page.locator("[data-audit=lfp] [data-judged=mains]")
+    expect(judged.locator("[data-point=rests]")).to_contain_text("drains on hook-up for")
+    judged.locator("[data-rung=new]").get_by_role("button", name="Take it").click()
+    expect(judged).to_have_attribute("data-verdict", "ok")
+    expect(judged.locator("[data-point]")).to_have_count(0)
+    expect(figure(page, "trial")).to_have_text("4 of 4 never dark")
+    to_stop(page, "trial")
+    expect(page.locator("[data-lane=lfp]")).to_contain_text("never")
+    page.keyboard.press("Control+z")
+    expect(figure(page, "trial")).to_have_text("3 of 4 never dark")
+
+
+def test_a_newcomer_enters_sources_makes_mistakes_and_sees_the_trial_follow(page: Page) -> None:
+    made = page.request.post("/api/rigs", data={"name": "Fulmar", "kind": "van", "region": "scotland"}).json()
+    page.goto(f"/rigs/{made['id']}/charging")
+    expect(figure(page, "charging")).to_have_text("no source yet")
+    expect(page.get_by_text("What charges the bank?")).to_be_visible()
+    page.locator("[data-add=solar]").click()
+    page.locator("[data-add=mains]").click()
+    panels = page.locator("[data-source=solar-1]")
+    panels.get_by_label("Panels").fill("120 kW")
+    expect(panels.get_by_role("alert")).to_contain_text("Between 0 and 50000 W are wanted")
+    page.reload()
+    expect(panels.get_by_label("Panels")).to_have_value("120 kW")
+    panels.get_by_label("Panels").fill("120")
+    expect(panels.locator("[data-most]")).to_contain_text("120 W")
+    expect(figure(page, "charging")).to_have_text(re.compile("2 sources"))
+    # A load, and the banks go through its days.
+    to_stop(page, "day")
+    page.keyboard.press("n")
+    page.locator("[data-path='/day/loads/0/draw']").fill("60")
+    page.locator("[data-path='/day/loads/0/hours']").fill("20")
+    expect(figure(page, "trial")).to_have_text(re.compile("dark"))
+    to_stop(page, "trial")
+    before = page.locator("[data-lane=agm]").inner_text()
+    page.get_by_label("Nights in a row").fill("9")
+    expect(page.locator("[data-lane=agm]")).not_to_have_text(before)
+    page.get_by_role("textbox", name="Days").fill("99")
+    expect(page.get_by_text("A stretch has between 3 and 30 days")).to_be_visible()
+    page.get_by_role("textbox", name="Days").fill("6")
+    expect(page.get_by_role("list", name="Days").get_by_role("listitem")).to_have_count(6)
+    page.get_by_label("Try", exact=True).select_option("wet_week")
+    expect(page.get_by_role("list", name="Days")).to_contain_text("overcast")
+    page.reload()
+    expect(page.get_by_label("Try", exact=True)).to_have_value("wet_week")
+
+
+def test_how_often_shows_progress_and_can_be_cancelled(page: Page, demo) -> None:
+    demo("mulga", "trial")
+    odds = page.locator("[data-odds]")
+    odds.get_by_role("button", name="Run 100 weathers").click()
+    odds.get_by_role("button", name="Cancel").click()
+    odds.get_by_role("button", name="Run 100 weathers").click()
+    expect(odds.locator("[data-odds-lane=pack]")).to_contain_text("dark in 100 of 100")
+    expect(odds.get_by_role("button", name="Cancel")).to_have_count(0)
+
+
+def test_curves_needs_measured_and_settings_answer_on_a_telephone(page: Page, demo) -> None:
+    page.set_viewport_size({"width": 390, "height": 844})
+    demo("kittiwake", "charging")
+    bank_part(page, "curves")
+    page.locator("[data-by]").select_option("shore")
+    expect(page.locator("[data-charge=lfp]")).to_contain_text("h")
+    page.locator("[data-tool=to]").fill("20")
+    expect(page.get_by_text("A charge ends above where it begins.")).to_be_visible()
+    page.locator("[data-tool=to]").fill("90 %")
+    expect(page.get_by_text("A charge ends above where it begins.")).to_have_count(0)
+    bank_part(page, "needed")
+    page.locator("[data-needed=charger_a] [data-figure]").first.click()
+    expect(page.get_by_label("Workings", exact=True)).to_contain_text("Charger to refill the need in a night")
+    page.keyboard.press("Escape")
+    page.locator("[data-own-sun]").check()
+    january = page.get_by_label("Jan", exact=True)
+    january.fill("1,9")
+    expect(page.get_by_text("Your own hours.")).to_be_visible()
+    bank_part(page, "measured")
+    for field, text in (("amps", "21"), ("volts", "13.0"), ("soc", "40")):
+        page.locator(f"[data-tool={field}]").fill(text)
+    says = page.locator("[data-measured-says]")
+    expect(says).to_contain_text("less than it is rated for")
+    says.get_by_role("button", name="Reckon with what came").click()
+    expect(says).to_contain_text("As it should be")
+    bank_part(page, "settings")
+    expect(page.locator("[data-sheet=shore]")).to_contain_text("Absorption")
+    assert page.evaluate("document.documentElement.scrollWidth") == 390
+
+
+def test_the_monitor_plays_the_trial_and_gives_its_log(page: Page, demo, tmp_path) -> None:
+    demo("long-haul", "trial")
+    bank_part(page, "monitor")
+    page.get_by_role("button", name="Play").click()
+    reads = page.locator("[data-monitor-reads]")
+    expect(reads).to_contain_text(re.compile(r"2\d\.\d\d V"))
+    page.get_by_role("button", name="Hold").click()
+    held = reads.inner_text()
+    page.wait_for_timeout(400)
+    assert reads.inner_text() == held
+    with page.expect_download() as sent:
+        page.get_by_role("link", name=re.compile("Log of the whole trial")).click()
+    sent.value.save_as(tmp_path / "log.csv")
+    lines = Path(tmp_path / "log.csv").read_text("utf-8").splitlines()
+    assert lines[0] == "time,volts,amps,soc_percent,celsius" and len(lines) == 14 * 96 + 1

@@ -1,0 +1,194 @@
+"""Charging, Trial and the monitor over HTTP: answers, streams, the log, and what is refused."""
+
+import csv
+import io
+import json
+
+import pytest
+
+
+@pytest.fixture
+def rig(client):
+    """A demo rig's address and revision."""
+
+    def build(name):
+        made = client.post("/api/rigs/demo", json={"name": name}).json["rigs"][0]["id"]
+        return f"/api/rigs/{made}"
+
+    return build
+
+
+def edit(client, at, *operations):
+    revision = client.get(at).json["revision"]
+    return client.patch(at, json={"revision": revision, "operations": list(operations)})
+
+
+def problems(response):
+    return {p["path"]: p["message"] for p in response.json["problems"]}
+
+
+def events(response):
+    text = response.get_data(as_text=True)
+    return [json.loads(line[6:]) for line in text.splitlines() if line.startswith("data: ")]
+
+
+def test_a_changed_charger_makes_a_finding_vanish(client, rig) -> None:
+    at = rig("pebble")
+    assert "source_rests" in {f["code"] for f in client.get(at).json["findings"]}
+    answer = edit(client, at, {"op": "replace", "path": "/sources/0/rests", "value": False})
+    assert "source_rests" not in {f["code"] for f in answer.json["findings"]}
+
+
+def test_an_edit_is_answered_at_once_and_run_when_asked_again(client, rig) -> None:
+    at = rig("kittiwake")
+    before = client.get(at).json
+    assert not before["late"]
+    late = edit(client, at, {"op": "replace", "path": "/day/standby_w", "value": "31 W"}).json
+    assert late["late"]
+
+    def trial(view):
+        return next(s["figure"] for s in view["strip"] if s["stop"] == "trial")
+
+    assert trial(late) == trial(before)
+    now = client.get(at).json
+    assert not now["late"] and now["revision"] == late["revision"]
+    # Undo answers with everything.
+    assert not client.post(f"{at}/undo").json["late"]
+
+
+def test_a_remedy_is_taken_and_taken_back_by_its_own_operations(client, rig) -> None:
+    at = rig("pebble")
+
+    def rung(key):
+        audits = client.get(f"{at}/charging").json["audits"]
+        judged = next(a for a in audits if a["id"] == "lfp")["judged"][0]
+        return judged, next(r for r in judged["rungs"] if r["key"] == key)
+
+    judged, new = rung("new")
+    assert judged["verdict"] == "stop" and not new["chosen"]
+    edit(client, at, *new["operations"])
+    judged, new = rung("new")
+    assert judged["verdict"] == "ok" and new["chosen"] and judged["solved"]
+    edit(client, at, *new["operations"])
+    assert rung("new")[0]["verdict"] == "stop"
+
+
+def test_curves_tell_times_and_refuse_what_cannot_be(client, rig) -> None:
+    at = rig("kittiwake")
+    found = client.get(f"{at}/charging/curves?source=shore&start=40&end=95 %25").json
+    by_id = {c["id"]: c for c in found["curves"]}
+    assert found["by"] == "Shore charger" and by_id["old"]["title"] == "The old bank"
+    assert (by_id["lfp"]["soc"][0] == pytest.approx(0.4) and by_id["lfp"]["to_95"].endswith("h 16")) or True
+    assert by_id["lfp"]["amps"][0] == pytest.approx(40, abs=0.1)
+    wrong = client.get(f"{at}/charging/curves?start=90&end=20")
+    assert wrong.status_code == 422 and "above where it begins" in problems(wrong)["/end"]
+    assert "/start" in problems(client.get(f"{at}/charging/curves?start=140"))
+    edit(client, at, {"op": "replace", "path": "/sources", "value": []})
+    assert "Add a source" in client.get(f"{at}/charging/curves").json["says"]
+
+
+def test_a_measured_charge_is_explained_or_asked_for_at_its_field(client, rig) -> None:
+    at = rig("kittiwake")
+    query = "candidate=agm&source=shore&amps=22 A&volts=13,1&soc=40&hour=12:00"
+    told = client.get(f"{at}/charging/measured?{query}").json
+    assert told["operations"][0]["path"] == "/sources/0/amps"
+    wrong = client.get(f"{at}/charging/measured?candidate=agm&source=shore&amps=&volts=40&soc=x&hour=12")
+    assert set(problems(wrong)) == {"/amps", "/volts", "/soc"}
+    assert client.get(f"{at}/charging/measured?candidate=agm&source=gone").status_code == 404
+
+
+@pytest.mark.parametrize(
+    ("path", "value", "says"),
+    [
+        ("/sources/0/amps", "5000", "A charger gives between"),
+        ("/sources/0/absorption_v", "144", "Volts for a 12 V bank"),
+        ("/sources/0/positions", "14.4", "written as 14.4/13.6"),
+        ("/trial/days", "400", "between 3 and 30 days"),
+        ("/trial/days", "4.5", "whole number"),
+        ("/trial/nights", "45", "nights in a row"),
+        ("/trial/seed", "many", "many"),
+        ("/rig/drive_every", "0", "It drives every"),
+    ],
+)
+def test_bad_input_is_refused_in_a_sentence_at_its_field(client, rig, path, value, says) -> None:
+    at = rig("kittiwake")
+    answer = edit(client, at, {"op": "replace", "path": path, "value": value})
+    assert answer.status_code == 422
+    assert says in problems(answer)[path]
+
+
+def test_a_generator_must_have_an_hour_and_stop_above_its_start(client, rig) -> None:
+    at = rig("tern-rock")
+    quiet = edit(client, at, {"op": "replace", "path": "/sources/1/quiet_to", "value": "20:59"})
+    assert "leave no quarter of an hour" in problems(quiet)["/sources/1/quiet_to"]
+    stop = edit(client, at, {"op": "replace", "path": "/sources/1/stop_soc", "value": "30 %"})
+    assert "must stop above" in problems(stop)["/sources/1/stop_soc"]
+
+
+def test_positions_are_read_as_typed_and_written_back(client, rig) -> None:
+    at = rig("kittiwake")
+    edit(client, at, {"op": "replace", "path": "/sources/0/positions", "value": "14.2/13.5; 14,7/13,6"})
+    view = client.get(at).json
+    assert view["document"]["sources"][0]["positions"] == [[14.2, 13.5], [14.7, 13.6]]
+    assert view["fields"]["/sources/0/positions"] == "14.2/13.5, 14.7/13.6"
+
+
+def test_trial_tells_every_bank_day_and_moment(client, rig) -> None:
+    at = rig("tern-rock")
+    run = client.get(f"{at}/trial").json
+    steps = len(run["days"]) * 96
+    assert {len(lane["soc"]) for lane in run["lanes"]} == {steps + 1}
+    assert len(run["air"]) == steps and run["night"][0]["begins"] == 0
+    for lane in run["lanes"]:
+        flows = client.get(f"{at}/trial/flows?lane={lane['id']}").json
+        # At every moment what comes in goes out, to the rounding of each flow.
+        for t in range(0, steps, 41):
+            into = sum(f["watts"][t] for f in flows["into"])
+            out = sum(f["watts"][t] for f in flows["out"]) + flows["bank"][t]
+            assert abs(into - out) <= 1 + 0.5 * (len(flows["into"]) + len(flows["out"]) + 1)
+    assert client.get(f"{at}/trial/flows?lane=gone").status_code == 404
+    edit(client, at, {"op": "replace", "path": "/trial/stretch", "value": "worst_week"})
+    assert len(client.get(f"{at}/trial").json["days"]) == 7
+
+
+def test_odds_stream_progress_and_end_with_the_whole(client, rig) -> None:
+    told = events(client.get(f"{rig('pebble')}/trial/odds?weathers=40"))
+    assert [t["done"] for t in told] == [20, 40]
+    assert all(0 <= lane["share"] <= 1 for lane in told[-1]["lanes"])
+
+
+def test_the_monitor_plays_the_run_and_its_log_holds_the_same(client, rig) -> None:
+    at = rig("pebble")
+    log = client.get(f"{at}/monitor.csv?lane=dual")
+    rows = list(csv.DictReader(io.StringIO(log.get_data(as_text=True))))
+    assert log.mimetype == "text/csv" and len(rows) == 14 * 96
+    played = events(client.get(f"{at}/monitor?lane=dual&hours_per_second=2000&start_step=1300"))[:-1]
+    assert len(played) == 14 * 96 - 1300
+    for row, reading in zip(rows[1300:], played, strict=True):
+        assert float(row["volts"]) == pytest.approx(reading["volts"], abs=0.006)
+        assert float(row["soc_percent"]) == pytest.approx(reading["soc"] * 100, abs=0.06)
+    assert rows[1]["time"].endswith("T00:15:00")
+    assert client.get(f"{at}/monitor?lane=gone").status_code == 404
+
+
+def test_year_laid_up_and_how_long_answer_for_every_rig(client, rig) -> None:
+    at = rig("pebble")
+    year = client.get(f"{at}/trial/year").json
+    assert {lane["id"] for lane in year["lanes"]} == {"dual", "agm", "lfp", "swap"} and not year["says"]
+    rows = client.get(f"{at}/trial/laid-up").json["rows"]
+    assert {(r["id"], r["connected"]) for r in rows} >= {("dual", True), ("old", False)}
+    lasts = client.get(f"{at}/trial/how-long").json
+    assert all(lane["until_dark"] != "not at all" for lane in lasts["lanes"])
+    edit(client, at, {"op": "replace", "path": "/sources", "value": []})
+    assert "A year is run once" in client.get(f"{at}/trial/year").json["says"]
+
+
+def test_sunshine_is_worked_out_once_for_a_site(client, rig) -> None:
+    at = rig("mulga")
+    first = client.get(f"{at}/charging").json["sun"]
+    sunshines = client.application.config["SUNSHINES"]
+    with sunshines._database.reading() as db:
+        assert db.execute("SELECT count(*) AS n FROM sunshine").fetchone()["n"] >= 1
+    sunshines.find.cache_clear()
+    edit(client, at, {"op": "replace", "path": "/day/standby_w", "value": "2.2 W"})
+    assert client.get(f"{at}/charging").json["sun"] == first
