@@ -59,7 +59,7 @@ def test_a_rig_from_nothing_to_the_comparison_and_found_again(page: Page) -> Non
     expect(page.locator("[data-candidate]")).to_have_count(2)
 
     page.locator("main h1").click()
-    page.keyboard.press("5")
+    page.keyboard.press("7")
     headlines = ["Usable capacity", "Weight", "Cycle life at the design depth", "Lifetime cost per cycle"]
     table = page.locator(".comparison")
     for row in headlines:

@@ -82,9 +82,9 @@ def test_house_rule_moves_the_need(page: Page, demo) -> None:
     figure = page.locator("[data-stop=need] [data-strip-figure]")
     expect(figure).to_contain_text("· 2 nights")
     page.locator("[data-rule=long_life]").click()
-    expect(figure).to_contain_text("for 3 nights")
+    expect(figure).to_contain_text("· 3 nights")
     page.locator("[data-rule=to_label]").click()
-    expect(figure).to_contain_text("for 1 night")
+    expect(figure).to_contain_text("· 1 night")
 
 
 def test_sliders_move_the_strip_and_are_one_edit(page: Page, demo) -> None:
@@ -94,7 +94,7 @@ def test_sliders_move_the_strip_and_are_one_edit(page: Page, demo) -> None:
     slider.focus()
     for _ in range(3):
         page.keyboard.press("ArrowRight")
-    expect(figure).to_contain_text("for 3.5 nights")
+    expect(figure).to_contain_text("· 3.5 nights")
     expect(page.locator("[data-path='/plan/overrides/nights']")).to_have_value("3.5")
     before = page.locator("[data-class=agm]").inner_text()
     page.locator("[data-slider='dod.agm']").fill("0.8")

@@ -122,6 +122,11 @@ def test_panels_needed_carry_the_design_month(demo_results, reference) -> None:
     assert got["refill_w"].number == pytest.approx(by_hand * (1 + extra / results.day.bank_wh.number))
     shaded = evaluate(replace(results.plan, pitch="half"), reference).ran.needed["lfp"]
     assert shaded["panel_w"].number == pytest.approx(by_hand / 0.6)
+    roof = next(s for s in results.plan.sources if s.kind == "solar").watts
+    spare = roof * sun.monthly[month] * 0.9 * 0.95 - results.day.bank_wh.number / eta
+    days = got["recover_days"].value
+    assert (days is None) == (spare <= 0)
+    assert days is None or days == pytest.approx(results.need.energy.number / eta / spare)
     assert got["charger_a"].number == pytest.approx(
         results.need.energy.number / eta / build.bank.nominal_v / 8
     )

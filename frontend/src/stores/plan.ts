@@ -120,7 +120,9 @@ export const usePlan = defineStore('plan', () => {
   /** Kind of day that is shown; the governing one while it is empty. */
   const show = ref('')
   const queue: Edit[] = []
-  let running: Promise<void> | null = null
+  /** Everything that changes the rig goes one after the other. */
+  let turn: Promise<void> = Promise.resolve()
+  let taken = 0
   let catchingUp = 0
 
   const document = computed(() => rig.value?.document as unknown as Document)
@@ -133,6 +135,7 @@ export const usePlan = defineStore('plan', () => {
   }
 
   function take(view: RigView) {
+    taken++
     rig.value = share(rig.value, view)
     clearTimeout(catchingUp)
     if (view.late) catchingUp = window.setTimeout(catchUp, PAUSE_BEFORE_RUN)
@@ -140,16 +143,16 @@ export const usePlan = defineStore('plan', () => {
 
   /** After an edit trial and year are those of before: fetch the new ones once the hand rests. */
   async function catchUp() {
-    await running
+    await turn
     const view = rig.value
+    const before = taken
     if (!view?.late) return
     const { data } = await api
       .GET('/api/rigs/{rig_id}', {
         params: { path: { rig_id: view.id }, query: { show: show.value } },
       })
       .catch(() => ({ data: undefined }))
-    if (data && rig.value?.id === view.id && (data as RigView).revision === rig.value.revision)
-      take(data as RigView)
+    if (data && taken === before) take(data as RigView)
   }
 
   async function open(id: number) {
@@ -217,17 +220,21 @@ export const usePlan = defineStore('plan', () => {
     }, PAUSE)
   }
 
-  async function drain() {
-    while (queue.length) await send(queue.shift()!)
-    running = null
+  function inTurn(work: () => Promise<void>): Promise<void> {
+    turn = turn.then(work).catch(() => ui.say('That did not arrive. Please try again.'))
+    return turn
+  }
+
+  async function sendNext() {
+    const next = queue.shift()
+    if (next) await send(next)
   }
 
   function push(edit: Edit): Promise<void> {
     const last = queue.at(-1)
     if (edit.field && last?.field === edit.field) queue[queue.length - 1] = edit
     else queue.push(edit)
-    running ??= drain()
-    return running
+    return inTurn(sendNext)
   }
 
   /** Carry out an edit that is not typed: a step, a choice, a row added. */
@@ -243,7 +250,7 @@ export const usePlan = defineStore('plan', () => {
 
   /** When all edits so far have been answered. */
   async function settled(): Promise<void> {
-    await running
+    await turn
   }
 
   /** Take what is being typed into one field. */
@@ -288,15 +295,18 @@ export const usePlan = defineStore('plan', () => {
 
   /** Show another kind of day. */
   async function showDay(id: string) {
-    await running
+    await turn
     show.value = id
     sessionStorage.setItem(showKey(), id)
     if (rig.value) await open(rig.value.id)
   }
 
   /** Try something beside the plan, or end it by keeping or dropping what was tried. */
-  async function whatIf(end?: 'keep' | 'drop') {
-    await running
+  function whatIf(end?: 'keep' | 'drop'): Promise<void> {
+    return inTurn(() => beginOrEnd(end))
+  }
+
+  async function beginOrEnd(end?: 'keep' | 'drop') {
     const view = rig.value
     if (!view) return
     const params = { path: { rig_id: view.id }, query: { show: show.value } }
@@ -312,8 +322,11 @@ export const usePlan = defineStore('plan', () => {
     take(data as RigView)
   }
 
-  async function step(which: 'undo' | 'redo') {
-    await running
+  function step(which: 'undo' | 'redo'): Promise<void> {
+    return inTurn(() => stepNow(which))
+  }
+
+  async function stepNow(which: 'undo' | 'redo') {
     const view = rig.value
     const label = which === 'undo' ? view?.undo : view?.redo
     if (!view || !label) return

@@ -1,7 +1,6 @@
 """A rig: read, edited by JSON Patch, undone and redone, deleted; and the workings of its figures."""
 
 import json
-import sqlite3
 from collections import OrderedDict
 from dataclasses import replace
 from functools import cached_property, lru_cache
@@ -201,8 +200,10 @@ def _view(stored: StoredRig, rig: RigFile, results: Results, show: str) -> RigVi
     return rig_view(stored, rig, results, show, base)
 
 
-def _answer(db: sqlite3.Connection, rig_id: int, show: str) -> Response:
-    stored = rigs.get(db, rig_id)
+def _answer(rig_id: int, show: str) -> Response:
+    """The rig as it stands; run outside of any transaction, so that nobody waits for it."""
+    with database().reading() as db:
+        stored = rigs.get(db, rig_id)
     rig, results = _evaluated(rig_id, stored.document)
     return json_response(_view(stored, rig, results, show))
 
@@ -210,8 +211,7 @@ def _answer(db: sqlite3.Connection, rig_id: int, show: str) -> Response:
 @api.get("/rigs/<int:rig_id>", responses={200: RigView})
 def get_rig(path: RigPath, query: ShowQuery) -> Response:
     """A rig with all its stops."""
-    with database().reading() as db:
-        return _answer(db, path.rig_id, query.show)
+    return _answer(path.rig_id, query.show)
 
 
 @api.patch("/rigs/<int:rig_id>", responses={200: RigView})
@@ -255,7 +255,7 @@ def undo_edit(path: RigPath, query: ShowQuery) -> Response:
     """Take the last edit back; nothing changes when there is none."""
     with database().writing() as db:
         rigs.undo(db, rigs.get(db, path.rig_id))
-        return _answer(db, path.rig_id, query.show)
+    return _answer(path.rig_id, query.show)
 
 
 @api.post("/rigs/<int:rig_id>/redo", responses={200: RigView})
@@ -263,7 +263,7 @@ def redo_edit(path: RigPath, query: ShowQuery) -> Response:
     """Do the last undone edit again; nothing changes when there is none."""
     with database().writing() as db:
         rigs.redo(db, rigs.get(db, path.rig_id))
-        return _answer(db, path.rig_id, query.show)
+    return _answer(path.rig_id, query.show)
 
 
 @api.post("/rigs/<int:rig_id>/what-if", responses={200: RigView})
@@ -271,7 +271,7 @@ def start_trial(path: RigPath, query: ShowQuery) -> Response:
     """Try something beside the plan, from here on; every figure then tells what it is in the plan."""
     with database().writing() as db:
         rigs.start_trial(db, rigs.get(db, path.rig_id))
-        return _answer(db, path.rig_id, query.show)
+    return _answer(path.rig_id, query.show)
 
 
 @api.post("/rigs/<int:rig_id>/what-if/end", responses={200: RigView})
@@ -279,7 +279,7 @@ def end_trial(path: RigPath, query: ShowQuery, body: EndTrial) -> Response:
     """Keep what was tried, or drop it."""
     with database().writing() as db:
         rigs.end_trial(db, rigs.get(db, path.rig_id), body.keep)
-        return _answer(db, path.rig_id, query.show)
+    return _answer(path.rig_id, query.show)
 
 
 @api.get("/rigs/<int:rig_id>/workings", responses={200: WorkingsView})

@@ -12,6 +12,7 @@ const { answer } = useCharging()
 const ROWS = [
   { key: 'panel_w', name: 'Panels to carry the day' },
   { key: 'refill_w', name: 'Panels to refill the need besides' },
+  { key: 'recover_days', name: 'Days of sun to recover it, as it is' },
   { key: 'most_w', name: 'Most panels that suit it' },
   { key: 'charger_a', name: 'Charger to refill it in a night' },
   { key: 'generator_h', name: 'Generator to refill it' },

@@ -17,7 +17,7 @@ function choose(rung: Schemas['RungView']) {
     <li
       v-for="(r, i) in rungs"
       :key="r.key"
-      class="grid grid-cols-[1.4rem_1fr_auto] gap-x-2 px-3 py-2 leading-snug"
+      class="grid grid-cols-[1.4rem_1fr] gap-x-2 gap-y-1 px-3 py-2 leading-snug sm:grid-cols-[1.4rem_1fr_auto]"
       :data-rung="r.key"
     >
       <span class="font-semibold text-soft">{{ i + 1 }}</span>
@@ -31,7 +31,7 @@ function choose(rung: Schemas['RungView']) {
       </div>
       <button
         type="button"
-        class="btn self-start"
+        class="btn self-start justify-self-start max-sm:col-start-2"
         :class="r.chosen ? 'btn-main' : ''"
         :aria-pressed="r.chosen"
         @click="choose(r)"

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from vast_harbor.core.sources import (
+    CHARGE_V,
     ENGINE,
     GENERATOR,
     MAINS,
@@ -91,8 +92,8 @@ def needed(build: Build, course: Course, sun: Sun) -> Mapping[str, Figure]:
 
     Returns:
         Figures by name: ``panel_w`` to carry the day, ``refill_w`` to refill the need besides in so many
-        days, ``least_w`` and ``most_w`` that suit the bank, ``charger_a`` for eight hours, ``generator_h``,
-        ``litres`` and ``fuel``, ``drive_h``. A figure without a value cannot be met.
+        days, ``recover_days`` with the panels that are there, ``most_w`` that suit the bank, ``charger_a``
+        for eight hours, ``generator_h`` and ``litres``, ``drive_h``. A figure without a value cannot be met.
     """
     plan, assume, at = build.plan, build.assumptions, f"charging.{build.candidate.id}.needed"
     day, need = build.days.day.bank_wh, build.need.energy
@@ -141,9 +142,11 @@ def needed(build: Build, course: Course, sun: Sun) -> Mapping[str, Figure]:
             out["refill_w"] = computed(
                 f"{at}.refill_w", "Panels to refill the need besides", refill, "W",
                 "({E_day} + {E_need} / {d}) / {η} / ({h_sun} · {f_dirt} · {f_pitch} · {η_c})",
-                inputs | {"E_need": need, "d": days}, "The reserve belongs on the array as well as "
-                                                      "on the bank",
+                inputs | {"E_need": need, "d": days},
+                "The reserve belongs on the array as well as on the bank",
             )  # fmt: skip
+            if (there := _panels(build)) is not None:
+                out["recover_days"] = _recovers(at, day, need, there, inputs, gives)
         else:
             out["panel_w"] = computed(
                 f"{at}.panel_w", "Panels to carry the day", None, "W", "", {"h_sun": hours},
@@ -165,10 +168,47 @@ def needed(build: Build, course: Course, sun: Sun) -> Mapping[str, Figure]:
     return out
 
 
+def _panels(build: Build) -> Figure | None:
+    """Peak power of all panels that are there [W]; None without any."""
+    watts = [s.watts for s in build.plan.sources if s.kind == SOLAR]
+    return typed("charging.panels", "Panels that are there", sum(watts), "W", "/sources") if watts else None
+
+
+def _recovers(
+    at: str, day: Figure, need: Figure, there: Figure, inputs: Mapping[str, Figure], gives: float
+) -> Figure:
+    """Days of mean sun in which the panels that are there bring back the need, beside the day's own use."""
+    eta = inputs["η"]
+    spare = there.number * gives - day.number / eta.number
+    name = "Days of sun to recover the need"
+    if spare <= 0:
+        return computed(f"{at}.recover_days", name, None, "days", "", {"W": there, **inputs},
+                        "They do not even carry the day in the design month")  # fmt: skip
+    return computed(
+        f"{at}.recover_days", name, need.number / eta.number / spare, "days",
+        "{E_need} / {η} / ({W} · {h_sun} · {f_dirt} · {f_pitch} · {η_c} − {E_day} / {η})",
+        {"W": there, "E_need": need, **inputs}, "With the panels that are there, in the design month",
+    )  # fmt: skip
+
+
 def _suits(build: Build, at: str) -> dict[str, Figure]:
     rule = build.plan.house_rule
     if rule not in MOST_W_PER_KWH:
-        return {}
+        most = Figure(
+            f"{at}.charge_a", "Charge current that the bank may take",
+            build.bank.parallel * build.bank.model.charge_a, "A", REFERENCE, source=build.entry,
+        )  # fmt: skip
+        volts = Figure(f"{at}.charge_v", "Volts of a charge", CHARGE_V * build.plan.system_v / 12, "V",
+                       REFERENCE, source="14 V for 12 V")  # fmt: skip
+        control = Figure("charging.mppt", "Controller", MPPT_EFFICIENCY, "1", REFERENCE,
+                         source="One that seeks the best point")  # fmt: skip
+        return {
+            "most_w": computed(
+                f"{at}.most_w", "Most panels that suit the bank",
+                most.number * volts.number / control.number, "W", "{I} · {V} / {η_c}",
+                {"I": most, "V": volts, "η_c": control}, "What its charge current allows",
+            )
+        }  # fmt: skip
     each = MOST_W_PER_KWH[rule][0 if build.lead else 1]
     per = Figure(
         f"{at}.per_kwh", "Panels for each kWh of label", each, "W/kWh", REFERENCE, source="House rule"

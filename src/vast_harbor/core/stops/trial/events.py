@@ -10,6 +10,7 @@ from vast_harbor.core.simulation.kernel import (
     ASLEEP,
     BMS_OPEN,
     EMPTY,
+    HEATING,
     INVERTER_OFF,
     LOADS_OFF,
     OVERLOAD,
@@ -88,6 +89,7 @@ class _Teller:
         yield from self._charge()
         yield from self._low()
         yield from self._frozen()
+        yield from self._heater()
         yield from self._short()
 
     def figure(self, step: int, key: str, name: str, value: float, unit: str) -> Figure:
@@ -250,6 +252,20 @@ class _Teller:
             else:
                 says = "Near freezing: {T} with {soc} left, where it freezes at {F}."
                 yield Event(start, end, "near_freezing", "care", Sentence(says, figures))
+
+    def _heater(self) -> Iterator[Event]:
+        """What its heater took over the whole stretch, told where it first runs."""
+        runs = np.flatnonzero(self.state & HEATING)
+        if not runs.size:
+            return
+        start = int(runs[0])
+        wh = float(self.traces.heater_w.sum()) * self.dt
+        figures = {
+            "Wh": self.figure(start, "heater", "Heater", wh, "Wh"),
+            "time": self.figure(start, "heats", "Heats for", runs.size * self.dt, "duration"),
+        }
+        says = "Its heater warms it for a charge: {Wh} in all, over {time} of this stretch."
+        yield Event(start, start + 1, "heats", "note", Sentence(says, figures))
 
     def _short(self) -> Iterator[Event]:
         """Off-grid days on whose evening it was not full, told once."""

@@ -8,6 +8,7 @@ from vast_harbor.core.plan import Plan
 from vast_harbor.core.sources import ENGINE
 from vast_harbor.core.sun import OPPOSITE, SEASON_MONTHS
 
+CABIN = "cabin"
 # Nights in a row where the owner does not say.
 IN_A_ROW = 3
 
@@ -62,6 +63,16 @@ def months_of_use(plan: Plan) -> tuple[int, ...]:
     return tuple(sorted(plan.months)) or tuple(range(1, 13))
 
 
+def has_hook_up(plan: Plan) -> bool:
+    """Whether mains is there between two rows of nights: a cabin cannot be driven to it."""
+    return plan.kind != CABIN or plan.hook_up_nights > 0
+
+
+def idle_type(plan: Plan, month: int) -> DayType:
+    """The kind of day on which nobody is there; an off-grid one where there is none."""
+    return next((t for t in plan.day_types if t.kind == LAID_UP), type_for(plan, OFF_GRID, month))
+
+
 def in_a_row(plan: Plan) -> int:
     """Nights off-grid in a row: as tried, as the rig has them, else three."""
     if plan.tried.nights is not None:
@@ -73,6 +84,8 @@ def stretch(
     plan: Plan, days: int, month: int, row: int, first: int = 0, pitches: Sequence[str] = ()
 ) -> tuple[DaySpec, ...]:
     """The days of a stretch: so many nights off-grid, then one on hook-up, and again.
+
+    Where there is none to be had, a cabin is left for a day instead.
 
     Args:
         plan: the plan.
@@ -91,15 +104,18 @@ def stretch(
     out = []
     for d in range(days):
         at = (d + first) % (row + 1)
+        place = places[d % len(places)]
+        if at == row and not has_hook_up(plan):
+            out.append(DaySpec(LAID_UP, idle_type(plan, month), False, False, place))
+            continue
         hook_up = at == row
         every = plan.drive_every
         drives = has_engine and not hook_up and (at == 0 if every is None else at % every == 0)
         kind = HOOK_UP if hook_up else TRAVELLING if drives else OFF_GRID
-        out.append(DaySpec(kind, type_for(plan, kind, month), hook_up, drives, places[d % len(places)]))
+        out.append(DaySpec(kind, type_for(plan, kind, month), hook_up, drives, place))
     return tuple(out)
 
 
 def laid_up(plan: Plan, days: int, month: int) -> tuple[DaySpec, ...]:
     """Days on which nobody is there and nothing is plugged in."""
-    day_type = next((t for t in plan.day_types if t.kind == LAID_UP), type_for(plan, OFF_GRID, month))
-    return (DaySpec(LAID_UP, day_type, False, False, plan.pitch),) * days
+    return (DaySpec(LAID_UP, idle_type(plan, month), False, False, plan.pitch),) * days

@@ -15,7 +15,7 @@ from vast_harbor.core.simulation.lane import Lane
 from vast_harbor.core.simulation.run import fed_by, power_offered, run
 from vast_harbor.core.sources import GENERATOR, MAINS, SOLAR, Source
 from vast_harbor.core.stops.trial.course import Course
-from vast_harbor.core.stops.trial.pattern import DaySpec, months_of_use, stretch
+from vast_harbor.core.stops.trial.pattern import DaySpec, has_hook_up, months_of_use, stretch
 from vast_harbor.core.stops.trial.rain import cycles, histogram
 from vast_harbor.core.weather import STEPS_A_DAY
 from vast_harbor.core.workings import REFERENCE, Figure
@@ -27,6 +27,8 @@ LONGEST_ROW = 7
 BEFORE = 2
 # Used on more nights of a month than this, rows follow one another with one night on hook-up between.
 DENSE = 20
+# Days for which nobody is there between two stays, where nothing is plugged in meanwhile.
+AWAY = 5
 SOURCE = (
     "Every month of use in three weathers, in steps of a quarter of an hour, scaled to the nights of the year"
 )
@@ -51,10 +53,12 @@ class YearPlan:
 
     @cached_property
     def between(self) -> int:
-        """Days on hook-up, or at home, between two rows."""
+        """Days on hook-up, at home, or with nobody there, between two rows."""
         plan = self.course.plan
         used = (plan.off_grid_nights + plan.hook_up_nights) / len(months_of_use(plan))
-        return 1 if used > DENSE else 2
+        if used > DENSE:
+            return 1
+        return 2 if has_hook_up(plan) else AWAY
 
     @cached_property
     def specs(self) -> tuple[tuple[DaySpec, ...], ...]:
@@ -287,6 +291,7 @@ def key_of(course: Course) -> str:
             plan.sun_hours,
             plan.pitch,
             plan.system_v,
+            plan.kind,
             values,
         )
     )
