@@ -32,15 +32,6 @@ def sheet(page: Page) -> None:
     page.evaluate("window.scrollTo(0, 270)")
 
 
-def what_if(page: Page) -> None:
-    """Try one night more beside the plan."""
-    page.keyboard.press("t")
-    page.locator("[data-what-if]").wait_for()
-    page.locator("[data-slider=nights]").focus()
-    page.keyboard.press("ArrowRight")
-    page.locator("[data-main]").get_by_text("was").first.wait_for()
-
-
 def loaded(page: Page) -> None:
     """Wait for what is asked for besides the plan."""
     page.locator("main svg, main canvas").first.wait_for()
@@ -79,8 +70,6 @@ VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
     ("compare", "5/compare", "day", nothing),
     ("compare-pictures", "5/compare", "day", to_pictures),
     ("workings-night", "5/compare", "night", workings),
-    # Last: what it tries stays with the rig.
-    ("what-if", "5/need", "night", what_if),
 ]
 
 

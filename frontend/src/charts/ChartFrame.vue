@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onBeforeUnmount, shallowRef, watch } from 'vue'
 import VChart from 'vue-echarts'
+import DataTable from './DataTable.vue'
 import './setup'
 
 const props = defineProps<{
@@ -38,22 +39,6 @@ onBeforeUnmount(() => clearTimeout(timer))
       :aria-label="title"
       role="img"
     />
-    <details v-if="rows?.length" class="mt-1 text-sm">
-      <summary class="text-soft underline decoration-dotted underline-offset-4">As a table</summary>
-      <div class="relative mt-2 max-h-72 overflow-auto">
-        <table class="w-full">
-          <thead>
-            <tr class="text-left text-soft">
-              <th v-for="h in head" :key="h" class="pr-4 pb-1 font-semibold">{{ h }}</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="(row, i) in rows" :key="i" class="border-t border-line">
-              <td v-for="(cell, j) in row" :key="j" class="py-0.5 pr-4">{{ cell }}</td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
-    </details>
+    <DataTable v-if="rows?.length" :head="head" :rows="rows" />
   </figure>
 </template>

@@ -14,6 +14,7 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor.core.stops.trial.monitor import Reading, readings
+from vast_harbor.core.stops.trial.trial import Ran, Trial
 from vast_harbor.core.weather import STEP_H
 from vast_harbor.formats import monitor_csv
 from vast_harbor.formats.rig_file import Problem
@@ -41,12 +42,15 @@ class StreamQuery(BaseModel):
     start_step: int = Field(default=0, ge=0, le=100_000, description="First reading")
 
 
+def _lane(rig_id: int, lane: str) -> tuple[Trial, Ran | None]:
+    run = evaluated_results(rig_id)[2].ran.trial
+    return run, run.of(lane)
+
+
 @api.get("/rigs/<int:rig_id>/monitor")
 def stream(path: RigPath, query: StreamQuery) -> Response:
     """Readings as server-sent events, accelerated."""
-    _, _, results = evaluated_results(path.rig_id)
-    run = results.ran.trial
-    ran = run.of(query.lane)
+    run, ran = _lane(path.rig_id, query.lane)
     if ran is None:
         return problems(404, Problem("", GONE))
     told = list(readings(run, ran))[query.start_step :]
@@ -75,9 +79,7 @@ def _played(told: list[Reading], hours_per_second: float) -> Iterator[str]:
 @api.get("/rigs/<int:rig_id>/monitor.csv")
 def log(path: RigPath, query: LaneQuery) -> Response:
     """The log of the whole trial as CSV."""
-    _, _, results = evaluated_results(path.rig_id)
-    run = results.ran.trial
-    ran = run.of(query.lane)
+    run, ran = _lane(path.rig_id, query.lane)
     if ran is None:
         return problems(404, Problem("", GONE))
     year = int(current_app.config["TODAY"]()[:4])

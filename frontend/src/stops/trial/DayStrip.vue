@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
-import { CarFront, Cloud, CloudSun, PlugZap, Sun } from '@lucide/vue'
+import { CarFront, Cloud, CloudSun, DoorClosed, PlugZap, Sun } from '@lucide/vue'
 
 defineProps<{ days: Schemas['TrialDayView'][]; left: number; right: number }>()
 const ICONS = { sunny: Sun, mixed: CloudSun, overcast: Cloud }
@@ -25,6 +25,7 @@ const icon = (weather: string) => ICONS[weather as keyof typeof ICONS]
       <span class="h-4" aria-hidden="true">
         <PlugZap v-if="d.kind === 'on hook-up'" :size="14" class="text-sea" />
         <CarFront v-else-if="d.drives" :size="14" />
+        <DoorClosed v-else-if="d.kind === 'laid up'" :size="14" />
       </span>
     </li>
   </ol>

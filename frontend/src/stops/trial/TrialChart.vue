@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
+import DataTable from '@/charts/DataTable.vue'
 import { numberOf } from '@/charts/sameClass'
 import { useLook } from '@/charts/useLook'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
@@ -220,25 +221,10 @@ const rows = computed(() =>
       />
     </div>
     <p class="text-sm text-soft">
-      Grey: night. Triangles: something switches off. Current below zero is drawn from the bank.
-      Click, or move the slider, to look at a moment.
+      Grey: night. Plug: on hook-up. Car: it drives. Door: nobody is there. Triangles: something
+      switches off. Current below zero is drawn from the bank. Click, or move the slider, to look at
+      a moment.
     </p>
-    <details class="mt-1 text-sm">
-      <summary class="text-soft underline decoration-dotted underline-offset-4">As a table</summary>
-      <div class="relative mt-2 max-h-72 overflow-auto">
-        <table class="w-full">
-          <thead>
-            <tr class="text-left text-soft">
-              <th v-for="h in ['Bank', 'When', 'Charge', 'Volts', 'Current']" :key="h">{{ h }}</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="(row, i) in rows" :key="i" class="border-t border-line">
-              <td v-for="(cell, j) in row" :key="j" class="py-0.5 pr-4">{{ cell }}</td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
-    </details>
+    <DataTable :head="['Bank', 'When', 'Charge', 'Volts', 'Current']" :rows="rows" />
   </figure>
 </template>

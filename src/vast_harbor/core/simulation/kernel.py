@@ -182,6 +182,108 @@ def _draw(source_v, ohm, supply_a, watts):  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True, nogil=True, error_model="numpy")
+def _well(bank, q_1, q, amps, hours):  # type: ignore[no-untyped-def]
+    """Charge of the available well after a steady current; see :func:`vast_harbor.core.kibam.step`."""
+    c, k = bank.ratio, bank.rate
+    x = k * hours
+    gone = 1 - np.exp(-x)
+    return q_1 * (1 - gone) + (q * k * c - amps) * gone / k - amps * c * (x - gone) / k
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def _until_dry(bank, q_1, q, amps, hours, empty_q):  # type: ignore[no-untyped-def]
+    """How long a current can be drawn until the available well is down to what the cold holds back [h]."""
+    low, high = 0.0, hours
+    for _i in range(40):
+        middle = (low + high) / 2
+        if _well(bank, q_1, q, amps, middle) < empty_q:
+            high = middle
+        else:
+            low = middle
+    return max(low, 1e-9)
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def _offers(  # type: ignore[no-untyped-def]
+    bank, slots, s, t, at, generating, opened, done, resting, given, accepts, set_v
+):
+    """What each source would give, and what the bank would accept of it; both are written into arrays.
+
+    Returns:
+        The sum that is offered [A], and what there is to note.
+    """
+    soc, rested, source_v, bus_v, left = at
+    supply, top_v, takes, state = 0.0, source_v, 0.0, 0
+    for i in slots.order:
+        hold = done[i]
+        set_v[i] = slots.hold_v[i, s, t] if hold else slots.set_v[i, s, t]
+        tau = slots.hold_tau[i, s, t] if hold else slots.set_tau[i, s, t]
+        unit = slots.unit[i, s, t]
+        if slots.by_power[i]:
+            a = min(slots.amps[i], slots.watts[i] * unit / bus_v)
+        else:
+            a = slots.amps[i] * unit
+            if generating and slots.plugged[i]:
+                a = max(a, min(slots.amps[i], bank.generator_a))
+        if resting[i] and a > 0:
+            state |= RESTING
+            a = 0.0
+        if opened and a > 0 and not (slots.wakes[i] or bank.by_itself):
+            state |= ASLEEP
+            a = 0.0
+        if set_v[i] <= source_v:
+            a = 0.0
+        given[i] = a
+        by_volts = (set_v[i] - rested) / (bank.charge_ohm + slots.more_ohm[i])
+        # (1 − SoC)·C/τ falls as it fills: its mean over what is left of the step.
+        fills = (1 - np.exp(-bank.coulombic * left / tau)) / (bank.coulombic * left)
+        accepts[i] = max(0.0, min((1 - soc) * bank.ah * fills, by_volts))
+        supply += a
+        if a > 0:
+            top_v, takes = set_v[i], accepts[i]
+    # Charged, its volts rise: a power then gives fewer amps than at the volts of before.
+    risen = top_v if takes <= 0 else rested + (top_v - rested) * min(1.0, supply / takes)
+    for i in range(given.size):
+        if slots.by_power[i] and given[i] > 0 and risen > bus_v:
+            less = min(given[i], slots.watts[i] * slots.unit[i, s, t] / risen)
+            supply -= given[i] - less
+            given[i] = less
+    return supply, state
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def _flow(slots, given, accepts, set_v, may, load_a, rested):  # type: ignore[no-untyped-def]
+    """Current into the bank [A], and the volts at which it is then held, where the sources give more than
+    the loads take: each gives until the bank, at that source's volts, takes no more."""
+    flow, top, takes = 0.0, rested, 0.0
+    for i in slots.order:
+        if given[i] > 0:
+            flow = max(flow, min(flow + given[i], load_a + min(accepts[i], may)))
+            top, takes = set_v[i], accepts[i]
+    into = max(0.0, flow - load_a)
+    held = rested + (top - rested) * min(1.0, into / takes) if takes > 0 else 0.0
+    return into, held
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def _see(  # type: ignore[no-untyped-def]
+    bank, slots, given, accepts, into, limit_a, soc, hours, done, resting, timer, floated
+):
+    """How each charger sees the bank: whether absorption is over, and whether it goes to rest."""
+    for i in range(given.size):
+        if given[i] <= 0:
+            continue
+        if not done[i] and (into >= AT_VOLTS * min(accepts[i], limit_a) or not into):
+            timer[i] += hours
+            if (into <= bank.tail_a and soc > 0.5) or timer[i] >= slots.timeout_h[i]:
+                done[i] = True
+        if done[i]:
+            floated[i] += hours
+            if slots.rests[i] and floated[i] >= slots.rest_after_h:
+                resting[i] = True
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
 def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def]
     """Run one bank through every stretch.
 
@@ -192,7 +294,7 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
         out: :class:`Traces` to fill.
     """
     count, stretches, total = slots.amps.size, series.dc_w.shape[0], series.dc_w.shape[1]
-    c, k, c_q = bank.ratio, bank.rate, bank.ratio * bank.q_max
+    c, c_q = bank.ratio, bank.ratio * bank.q_max
     given, accepts, set_v = np.zeros(count), np.zeros(count), np.zeros(count)
     for s in range(stretches):
         q = bank.q_max - (1 - start_soc[s]) * bank.ah
@@ -238,7 +340,7 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
             for _part in range(PARTS):
                 if left <= 1e-9:
                     break
-                # The wells hold somewhat more than the label says: below nought there is still a little.
+                # The wells hold somewhat more than the label says: below nought there is a little.
                 here = 1 - (bank.q_max - q) / bank.ah
                 soc = min(1.0, max(0.0, here))
                 level = q_1 / c_q
@@ -247,44 +349,11 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                 ohm = bank.ohm * shape * series.cold_ohm[s, t] + bank.cable_ohm
                 knee = bank.knee_v * max(0.0, 1 - level / KNEE_LEVEL)
                 source_v = rested - knee
-                supply, top_v, takes_a = 0.0, source_v, 0.0
-                for i in slots.order:
-                    hold = done[i]
-                    set_v[i] = slots.hold_v[i, s, t] if hold else slots.set_v[i, s, t]
-                    tau = slots.hold_tau[i, s, t] if hold else slots.set_tau[i, s, t]
-                    unit = slots.unit[i, s, t]
-                    if slots.by_power[i]:
-                        a = min(slots.amps[i], slots.watts[i] * unit / max(v, source_v, 1.0))
-                    else:
-                        a = slots.amps[i] * unit
-                        if generating and slots.plugged[i]:
-                            a = max(a, min(slots.amps[i], bank.generator_a))
-                    if resting[i] and a > 0:
-                        state |= RESTING
-                        a = 0.0
-                    if opened and a > 0 and not (slots.wakes[i] or bank.by_itself):
-                        state |= ASLEEP
-                        a = 0.0
-                    if set_v[i] <= source_v:
-                        a = 0.0
-                    given[i] = a
-                    by_volts = (set_v[i] - rested) / (bank.charge_ohm + slots.more_ohm[i])
-                    # (1 − SoC)·C/τ falls as it fills: its mean over what is left of the step.
-                    fills = (1 - np.exp(-bank.coulombic * left / tau)) / (bank.coulombic * left)
-                    accepts[i] = max(0.0, min((1 - soc) * bank.ah * fills, by_volts))
-                    supply += a
-                    if a > 0:
-                        top_v, takes_a = set_v[i], accepts[i]
-                # Charged, its volts rise: a power then gives fewer amps than at the volts of before.
-                if supply > 0:
-                    risen = top_v
-                    if takes_a > 0:
-                        risen = rested + (top_v - rested) * min(1.0, supply / takes_a)
-                    for i in range(count):
-                        if slots.by_power[i] and given[i] > 0 and risen > max(v, source_v):
-                            less = min(given[i], slots.watts[i] * slots.unit[i, s, t] / risen)
-                            supply -= given[i] - less
-                            given[i] = less
+                at = (soc, rested, source_v, max(v, source_v, 1.0), left)
+                supply, seen = _offers(
+                    bank, slots, s, t, at, generating, opened, done, resting, given, accepts, set_v
+                )
+                state |= seen
                 # Loads and what gives up under them.
                 for _again in range(GIVE_UPS):
                     off_dc, off_ac = loads_off or opened or emptied, inverter_off or opened or emptied
@@ -360,16 +429,7 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                         may = max(may, bank.heated_a)
                     if may <= 0 and supply * source_v > watts + 1:
                         state |= TOO_COLD
-                    load_a = (watts + heater) / source_v
-                    flow, top, takes = 0.0, rested, 0.0
-                    for i in slots.order:
-                        if given[i] <= 0:
-                            continue
-                        flow = max(flow, min(flow + given[i], load_a + min(accepts[i], may)))
-                        top, takes = set_v[i], accepts[i]
-                    into = max(0.0, flow - load_a)
-                    if takes > 0:
-                        held = rested + (top - rested) * min(1.0, into / takes)
+                    into, held = _flow(slots, given, accepts, set_v, may, (watts + heater) / source_v, rested)
                 # How long this goes on: until full, or until the available well is dry.
                 h = left
                 if into > 0:
@@ -381,23 +441,10 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                             h = room / (into * bank.coulombic)
                 out_a = amps if into == 0 else -into * bank.coulombic
                 empty_q = series.held_back[s, t] * c_q
-                x = k * h
-                gone = 1 - np.exp(-x)
-                q_1_next = q_1 * (1 - gone) + (q * k * c - out_a) * gone / k - out_a * c * (x - gone) / k
+                q_1_next = _well(bank, q_1, q, out_a, h)
                 if out_a > 0 and q_1_next < empty_q:
-                    low_h, high_h = 0.0, h
-                    for _i in range(40):
-                        h = (low_h + high_h) / 2
-                        x = k * h
-                        gone = 1 - np.exp(-x)
-                        q_1_next = (
-                            q_1 * (1 - gone) + (q * k * c - out_a) * gone / k - out_a * c * (x - gone) / k
-                        )
-                        if q_1_next < empty_q:
-                            high_h = h
-                        else:
-                            low_h = h
-                    h = max(low_h, 1e-9)
+                    h = _until_dry(bank, q_1, q, out_a, h, empty_q)
+                    q_1_next = _well(bank, q_1, q, out_a, h)
                     emptied = True
                     state |= EMPTY
                     if bank.lfp:
@@ -444,18 +491,9 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                     out.offered_w[i, s, t] += offered * share
                     out.used_w[i, s, t] += used * share
                     from_sources -= used
-                # How each charger sees it.
-                for i in range(count):
-                    if given[i] <= 0 or amps > 0:
-                        continue
-                    if not done[i] and (into >= AT_VOLTS * min(accepts[i], series.limit_a[s, t]) or not into):
-                        timer[i] += h
-                        if (into <= bank.tail_a and soc > 0.5) or timer[i] >= slots.timeout_h[i]:
-                            done[i] = True
-                    if done[i]:
-                        floated[i] += h
-                        if slots.rests[i] and floated[i] >= slots.rest_after_h:
-                            resting[i] = True
+                if amps <= 0:
+                    limit_a = series.limit_a[s, t]
+                    _see(bank, slots, given, accepts, into, limit_a, soc, h, done, resting, timer, floated)
                 charged = charged or into > 0
                 q, q_1 = q_next, q_1_next
                 left -= h

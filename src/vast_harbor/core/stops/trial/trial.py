@@ -23,8 +23,9 @@ from vast_harbor.core.stops.trial.course import Course
 from vast_harbor.core.stops.trial.events import Event, events
 from vast_harbor.core.stops.trial.lanes import OLD, lanes
 from vast_harbor.core.stops.trial.setup import Staged, stage, start_soc
+from vast_harbor.core.stops.trial.told import telling
 from vast_harbor.core.weather import STEPS_A_DAY
-from vast_harbor.core.workings import REFERENCE, Figure
+from vast_harbor.core.workings import Figure
 
 # Less than this is not a dark rig but a rounding [Wh].
 DARK_WH = 0.5
@@ -115,16 +116,7 @@ def _figures(trial: Trial, lane: Lane, traces: Traces) -> dict[str, Figure]:
     staged, dt = trial.staged, trial.staged.drive.step_h
     note = f"{staged.stretch.name}, {len(staged.specs)} days, weather {staged.seed}."
 
-    def of(key: str, name: str, value: float | None, unit: str, says: str = "") -> Figure:
-        return Figure(
-            f"trial.{lane.id}.{key}",
-            name,
-            value,
-            unit,
-            REFERENCE,
-            source=SOURCE,
-            note=f"{says} {note}".strip(),
-        )
+    of = telling(f"trial.{lane.id}", SOURCE, note)
 
     missing = (traces.unserved_dc + traces.unserved_ac)[0]
     dark = np.flatnonzero(np.cumsum(missing) > DARK_WH)

@@ -17,8 +17,9 @@ from vast_harbor.core.sources import GENERATOR, MAINS, SOLAR, Source
 from vast_harbor.core.stops.trial.course import Course
 from vast_harbor.core.stops.trial.pattern import DaySpec, has_hook_up, months_of_use, stretch
 from vast_harbor.core.stops.trial.rain import cycles, histogram
+from vast_harbor.core.stops.trial.told import telling
 from vast_harbor.core.weather import STEPS_A_DAY
-from vast_harbor.core.workings import REFERENCE, Figure
+from vast_harbor.core.workings import Figure
 
 # Weathers of each month, and the most nights of a row that are counted.
 SEEDS = (11, 12, 13)
@@ -160,16 +161,7 @@ def count(plan: YearPlan, lane: Lane, model: BatteryModel, exponent: float) -> Y
     counted = slice(first, first + row)
     note = f"{plan.nights} nights were run; {plan.course.plan.off_grid_nights:g} off-grid nights a year."
 
-    def of(key: str, name: str, value: float | None, unit: str, says: str = "") -> Figure:
-        return Figure(
-            f"year.{lane.id}.{key}",
-            name,
-            value,
-            unit,
-            REFERENCE,
-            source=SOURCE,
-            note=f"{says} {note}".strip(),
-        )
+    of = telling(f"year.{lane.id}", SOURCE, note)
 
     missing = (traces.unserved_dc + traces.unserved_ac)[:, counted]
     by_night = missing.reshape(len(plan.months), plan.row, STEPS_A_DAY).sum(axis=2)

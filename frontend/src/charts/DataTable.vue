@@ -1,0 +1,24 @@
+<script setup lang="ts">
+/** A picture as a table, for those who read rather than look. */
+defineProps<{ head?: string[]; rows: string[][] }>()
+</script>
+
+<template>
+  <details class="mt-1 text-sm">
+    <summary class="text-soft underline decoration-dotted underline-offset-4">As a table</summary>
+    <div class="relative mt-2 max-h-72 overflow-auto">
+      <table class="w-full">
+        <thead>
+          <tr class="text-left text-soft">
+            <th v-for="h in head" :key="h" class="pr-4 pb-1 font-semibold">{{ h }}</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(row, i) in rows" :key="i" class="border-t border-line">
+            <td v-for="(cell, j) in row" :key="j" class="py-0.5 pr-4">{{ cell }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+  </details>
+</template>
