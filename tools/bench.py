@@ -8,6 +8,7 @@ stretched and a slider moved without a pause: the frames on screen, and from an 
 import gc
 import json
 import math
+import os
 import platform
 import statistics
 import time
@@ -38,6 +39,8 @@ from vast_harbor.core.terminal import bank_resistance
 from vast_harbor.formats import rig_file as files
 
 RUNS = 100
+# An equivalent circuit does not begin quite full.
+BEGINS = 0.995
 # Frames while the hand moves, and from the sending of an edit to the painting of the figure that it led to.
 OBSERVE_DRAG = """(stop) => {
   window.frames_ = []
@@ -232,7 +235,8 @@ def simulated(name: str) -> dict[str, dict[str, float]]:
 
 
 def beside_another_model() -> dict[str, Any] | str:
-    """A steady draw from full, by our loop and by an equivalent-circuit model of others, in one run."""
+    """A steady draw from nearly full, by our loop and by the equivalent circuit of others, in one run."""
+    os.environ["PYBAMM_DISABLE_TELEMETRY"] = "true"
     try:
         import pybamm
     except ImportError:
@@ -253,7 +257,7 @@ def beside_another_model() -> dict[str, Any] | str:
     )  # fmt: skip
 
     def ours() -> float:
-        traces = simulate([made], drive)[0]
+        traces = simulate([made], drive, BEGINS)[0]
         return float((traces.served_w * drive.step_h).sum() / watts)
 
     soc, volts = zip(*lfp.rested_v, strict=True)
@@ -263,7 +267,7 @@ def beside_another_model() -> dict[str, Any] | str:
         {
             "Cell capacity [A.h]": 100.0,
             "Nominal cell capacity [A.h]": 100.0,
-            "Initial SoC": 1.0,
+            "Initial SoC": BEGINS,
             "Upper voltage cut-off [V]": 16.0,
             "Lower voltage cut-off [V]": cut_v,
             "Open-circuit voltage [V]": lambda s: pybamm.Interpolant(np.array(soc), np.array(volts), s),

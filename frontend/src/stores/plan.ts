@@ -27,7 +27,7 @@ export interface Draft {
 /** How long a wrong value may stand before it is spoken of [ms]. */
 const PAUSE = 600
 /** How long nothing is edited before what takes long is run anew [ms]. */
-const PAUSE_BEFORE_RUN = 200
+const PAUSE_BEFORE_RUN = 350
 
 export interface DayType {
   id: string
@@ -123,6 +123,7 @@ export const usePlan = defineStore('plan', () => {
   /** Everything that changes the rig goes one after the other. */
   let turn: Promise<void> = Promise.resolve()
   let taken = 0
+  let waiting = 0
   let catchingUp = 0
 
   const document = computed(() => rig.value?.document as unknown as Document)
@@ -137,16 +138,13 @@ export const usePlan = defineStore('plan', () => {
   function take(view: RigView) {
     taken++
     rig.value = share(rig.value, view)
-    clearTimeout(catchingUp)
-    if (view.late) catchingUp = window.setTimeout(catchUp, PAUSE_BEFORE_RUN)
   }
 
   /** After an edit trial and year are those of before: fetch the new ones once the hand rests. */
   async function catchUp() {
-    await turn
     const view = rig.value
     const before = taken
-    if (!view?.late) return
+    if (!view?.late || waiting) return
     const { data } = await api
       .GET('/api/rigs/{rig_id}', {
         params: { path: { rig_id: view.id }, query: { show: show.value } },
@@ -221,7 +219,15 @@ export const usePlan = defineStore('plan', () => {
   }
 
   function inTurn(work: () => Promise<void>): Promise<void> {
-    turn = turn.then(work).catch(() => ui.say('That did not arrive. Please try again.'))
+    clearTimeout(catchingUp)
+    waiting++
+    turn = turn
+      .then(work)
+      .catch(() => ui.say('That did not arrive. Please try again.'))
+      .finally(() => {
+        waiting--
+        if (!waiting && rig.value?.late) catchingUp = window.setTimeout(catchUp, PAUSE_BEFORE_RUN)
+      })
     return turn
   }
 

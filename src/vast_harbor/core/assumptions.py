@@ -132,7 +132,7 @@ class Assumptions:
                     self._add(entry, battery_class)
             else:
                 self._add(entry, None)
-        factor = self.value("price_factor")
+        factor = self._all["price_factor"].figure().number
         for assumption in list(self._all.values()):
             if assumption.entry.scaled and not assumption.overridden:
                 self._all[assumption.key] = self._scaled(assumption, factor)
@@ -155,7 +155,7 @@ class Assumptions:
             KeyError: no such assumption.
             ValueError: it has no default and is computed elsewhere.
         """
-        return self._all[key].figure().number
+        return self._figures[key].number
 
     def figure(self, key: str) -> Figure:
         """The assumption under ``key`` as an input of formulas; KeyError when there is none."""
