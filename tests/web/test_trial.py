@@ -133,6 +133,24 @@ def test_positions_are_read_as_typed_and_written_back(client, rig) -> None:
     assert view["fields"]["/sources/0/positions"] == "14.2/13.5, 14.7/13.6"
 
 
+def test_lists_and_shares_stand_in_their_fields_as_typed(client, rig) -> None:
+    at = rig("tern-rock")
+    for path, typed, held, shown in [
+        ("/sources/3/monthly_w/1", "31,5", lambda d: d["sources"][3]["monthly_w"][1] == 31.5, "31.5"),
+        ("/rig/sun_hours", [1.5] * 12, lambda d: d["rig"]["sun_hours"] == [1.5] * 12, None),
+        ("/rig/sun_hours/11", "0.25", lambda d: d["rig"]["sun_hours"][11] == 0.25, "0.25"),
+        ("/sources/1/start_soc", "35", lambda d: d["sources"][1]["start_soc"] == 0.35, "35 %"),
+        ("/sources/1/stop_soc", "0.9", lambda d: d["sources"][1]["stop_soc"] == 0.9, "90 %"),
+        ("/trial/start_soc", "55 %", lambda d: d["trial"]["start_soc"] == 0.55, "55 %"),
+    ]:
+        assert edit(client, at, {"op": "replace", "path": path, "value": typed}).status_code == 200, path
+        view = client.get(at).json
+        assert held(view["document"]), path
+        assert view["fields"].get(path) == shown, path
+    beyond = edit(client, at, {"op": "replace", "path": "/trial/start_soc", "value": "140"})
+    assert "between 5 and 100 % full: 140 % is not" in problems(beyond)["/trial/start_soc"]
+
+
 def test_trial_tells_every_bank_day_and_moment(client, rig) -> None:
     at = rig("tern-rock")
     run = client.get(f"{at}/trial").json

@@ -49,7 +49,7 @@ watch(
           v-for="(s, i) in stops"
           :key="s.name"
           :to="{ name: 'rig', params: { id: plan.rig?.id, stop: s.name } }"
-          class="group relative min-w-[7.6rem] flex-1 px-1.5 pt-2.5 pb-2 hover:bg-wash"
+          class="group relative min-w-[7.2rem] shrink-0 grow basis-auto px-1.5 pt-2.5 pb-2 hover:bg-wash"
           :aria-current="s.name === stop ? 'step' : undefined"
           :data-stop="s.name"
         >
@@ -63,17 +63,17 @@ watch(
             <SeverityMark v-if="s.view?.attention" :severity="s.view.attention" class="shrink-0" />
             <span
               v-if="i < stops.length - 1"
-              class="-mr-3 h-0 grow border-t-2 border-dotted border-edge"
+              class="-mr-3 h-0 min-w-5 grow border-t-2 border-dotted border-edge"
               aria-hidden="true"
             />
           </span>
           <span
-            class="block truncate text-sm text-soft lg:text-[0.84rem]"
+            class="block w-0 min-w-full truncate text-sm text-soft lg:text-[0.84rem]"
             :title="s.view?.figure"
             data-strip-figure
             >{{ s.view?.figure }}</span
           >
-          <span v-if="s.view?.was" class="block truncate text-sm text-note"
+          <span v-if="s.view?.was" class="block w-0 min-w-full truncate text-sm text-note"
             >was {{ s.view.was }}</span
           >
           <span

@@ -93,6 +93,7 @@ class Measure(_Field):
         sentence: what to say outside of it, with ``{value}``, ``{least}``, ``{most}``.
         optional: whether it may be empty (None).
         whole: whether it must be a whole number.
+        percent: whether a share is typed and shown in per cent: ``40`` and ``40 %`` are 0.4.
     """
 
     unit: str
@@ -101,12 +102,16 @@ class Measure(_Field):
     sentence: str
     optional: bool = False
     whole: bool = False
+    percent: bool = False
 
     def read(self, value: Any, info: ValidationInfo) -> float | None:
         if self.optional and (value is None or (isinstance(value, str) and not value.strip())):
             return None
         number = read_number(value, self.unit, _context(info))
-        check_bounds(number, self.least, self.most, self.sentence)
+        if self.percent and isinstance(value, str) and "%" not in value and number > 1:
+            number /= 100
+        scale = 100 if self.percent else 1
+        check_bounds(scale * number, scale * self.least, scale * self.most, self.sentence)
         if self.whole and number != round(number):
             raise ValueError(f"A whole number is wanted here, not {_plain(number)}.")
         return number

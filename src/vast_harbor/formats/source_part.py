@@ -28,7 +28,7 @@ ROW = Measure(
     optional=True,
     whole=True,
 )
-SHARE = "A share of charge lies between 0 and 100 %: {value} does not."
+SHARE = Measure("1", 0, 1, "A share of charge lies between 0 and 100 %: {value} % does not.", percent=True)
 
 
 class SourcePart(Part):
@@ -76,7 +76,7 @@ class SourcePart(Part):
             "°", 0, 360, "A direction lies between {least} and {most}°, north 0, east 90: {value}° does not."
         ),
     ] = 180.0
-    starter_share: Annotated[float, Measure("1", 0, 1, SHARE)] = 0.0
+    starter_share: Annotated[float, SHARE] = 0.0
     litres_per_h: Annotated[
         float,
         Measure("l/h", 0, 50, "It burns between {least} and {most} litres an hour: {value} is not likely."),
@@ -84,8 +84,8 @@ class SourcePart(Part):
     litre_price: Annotated[float, PRICE] = 0.0
     quiet_from: Annotated[float | None, Clock()] = 21.0
     quiet_to: Annotated[float | None, Clock()] = 8.0
-    start_soc: Annotated[float, Measure("1", 0, 1, SHARE)] = 0.4
-    stop_soc: Annotated[float, Measure("1", 0, 1, SHARE)] = 0.85
+    start_soc: Annotated[float, SHARE] = 0.4
+    stop_soc: Annotated[float, SHARE] = 0.85
     link: Annotated[str, Choice("The link to the engine", DC_DC, RELAY)] = DC_DC
     alternator_a: Annotated[
         float,
@@ -165,5 +165,5 @@ class TrialPart(Part):
         Measure("W", 0, 2000, "A hidden drain takes between {least} and {most} W: {value} W is not likely."),
     ] = 0.0
     start_soc: Annotated[
-        float, Measure("1", 0.05, 1, "It starts between 5 and 100 % full: {value} does not.")
+        float, Measure("1", 0.05, 1, "It starts between 5 and 100 % full: {value} % is not.", percent=True)
     ] = 1.0

@@ -189,7 +189,8 @@ def _measures(model: type[BaseModel]) -> tuple[tuple[str, str], ...]:
     out = []
     for name, info in model.model_fields.items():
         marks = [m for m in info.metadata if isinstance(m, Measure | Clock)]
-        out.append((name, marks[0].unit if marks else "1"))
+        percent = bool(marks) and isinstance(marks[0], Measure) and marks[0].percent
+        out.append((name, "%" if percent else marks[0].unit if marks else "1"))
     return tuple(out)
 
 
@@ -219,12 +220,12 @@ def _fields(rig_file: RigFile, results: Results, style: Style) -> dict[str, str]
                 out[path] = ", ".join(pairs)
             elif name == "windows":
                 out[path] = ", ".join(f"{clock_text(a)}–{clock_text(b)}" for a, b in value)
-            elif name == "duty_at":
-                out.update({f"{path}/{i}": _field_text(d, "1", style) for i, d in enumerate(value)})
             elif isinstance(value, list):
                 for i, item in enumerate(value):
                     if isinstance(item, BaseModel):
                         walk(item, f"{path}/{i}")
+                    elif isinstance(item, float):
+                        out[f"{path}/{i}"] = _field_text(item, "1", style)
 
     walk(rig_file, "")
     for i, load in enumerate(rig_file.day.loads):
@@ -241,6 +242,8 @@ def _fields(rig_file: RigFile, results: Results, style: Style) -> dict[str, str]
 def _field_text(value: float, unit: str, style: Style) -> str:
     if unit == "clock":
         return clock_text(value)
+    if unit == "%":
+        return f"{plain_number(100 * value, '1', style)} %"
     return plain_number(value, unit, style)
 
 

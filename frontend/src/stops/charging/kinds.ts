@@ -64,7 +64,7 @@ export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] 
     first: [
       { key: 'amps', name: 'Gives', unit: 'A', empty: 'on its label' },
       ...VOLTS,
-      { key: 'timeout_h', name: 'Absorption ends after', unit: 'h', empty: 'no limit' },
+      { key: 'timeout_h', name: 'Absorption lasts', unit: 'h', empty: 'no limit' },
     ],
     more: [
       { key: 'rests', name: 'Rests after float', yes: true },
@@ -84,8 +84,8 @@ export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] 
         key: 'controller',
         name: 'Controller',
         choices: [
-          { value: 'mppt', name: 'Seeks the best point (MPPT)' },
-          { value: 'pwm', name: 'Passes the current (PWM)' },
+          { value: 'mppt', name: 'MPPT: seeks the best point' },
+          { value: 'pwm', name: 'PWM: passes the current' },
         ],
       },
       { key: 'tilt', name: 'Tilt', unit: '°', hint: '0 is flat.' },

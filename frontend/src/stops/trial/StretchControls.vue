@@ -15,7 +15,7 @@ const stretches = computed(
   () => props.run?.stretches.map((s) => ({ value: s.key, name: s.name })) ?? [],
 )
 const months = computed(() => [
-  { value: null, name: 'of the governing day' },
+  { value: null, name: 'as planned' },
   ...(props.run?.months ?? []).map((name, i) => ({ value: i + 1, name })),
 ])
 const planned = computed(() => trial.value.stretch === 'plan')
