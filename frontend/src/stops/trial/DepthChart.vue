@@ -9,7 +9,13 @@ import { computed } from 'vue'
 const props = defineProps<{ lanes: Schemas['YearLaneView'][] }>()
 const { look, chemistry } = useLook()
 const BINS = Array.from({ length: 10 }, (_, i) => `${i * 10}–${i * 10 + 10}`)
-const top = computed(() => Math.max(1, ...props.lanes.flatMap((l) => l.depths)))
+/** One scale for all banks, in steps of 1, 2 or 5 times a power of ten. */
+const scale = computed(() => {
+  const most = Math.max(1, ...props.lanes.flatMap((l) => l.depths))
+  const power = 10 ** Math.floor(Math.log10(most / 3))
+  const interval = power * [1, 2, 5, 10].find((m) => 3 * m * power >= most)!
+  return { min: 0, max: Math.ceil(most / interval) * interval, interval }
+})
 
 const option = (lane: Schemas['YearLaneView']) => ({
   animation: false,
@@ -24,7 +30,7 @@ const option = (lane: Schemas['YearLaneView']) => ({
     nameGap: 22,
     axisLabel: { ...look.value.text, formatter: (v: string) => v.split('–')[0] },
   },
-  yAxis: { ...look.value.axis, type: 'value', min: 0, max: Math.ceil(top.value), splitNumber: 3 },
+  yAxis: { ...look.value.axis, type: 'value', ...scale.value },
   series: [
     {
       name: 'cycles a year',

@@ -57,7 +57,7 @@ const rows = computed(() =>
           <tbody>
             <tr v-for="r in rows" :key="r.key" class="border-t border-line" :data-year="r.key">
               <th scope="row" class="py-1.5 pr-4 text-left font-normal">{{ r.name }}</th>
-              <td v-for="l in answer.lanes" :key="l.id" class="pr-4">
+              <td v-for="l in answer.lanes" :key="l.id" class="pr-4 whitespace-nowrap">
                 <FigureLink
                   v-if="l.figures[r.key]"
                   :figure="l.figures[r.key]!"
