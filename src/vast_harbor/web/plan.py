@@ -1,7 +1,6 @@
 """A rig: read, edited by JSON Patch, undone and redone, deleted; and the workings of its figures."""
 
 import json
-from collections import OrderedDict
 from dataclasses import replace
 from functools import cached_property, lru_cache
 from pathlib import Path
@@ -14,6 +13,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from vast_harbor import data
 from vast_harbor.core.evaluate import Results, evaluate
+from vast_harbor.core.kept import Kept
 from vast_harbor.core.plan import Candidate, Plan
 from vast_harbor.core.stops.outlook import Outlook, outlook
 from vast_harbor.core.stops.simulated import Simulated
@@ -102,8 +102,7 @@ class WorkingsQuery(BaseModel):
 
 
 # What was run for a rig last: an edit is answered with it, and what is new is run when it is asked for.
-_LAST_RUN: OrderedDict[tuple[Path, int], Simulated] = OrderedDict()
-_MOST_RUN = 32
+_LAST_RUN: Kept[tuple[Path, int], Simulated] = Kept(32)
 
 
 def _evaluated(rig_id: int, document: dict[str, Any]) -> tuple[RigFile, Results]:
@@ -125,9 +124,7 @@ def _edited(rig_id: int, rig: RigFile) -> Results:
 
 def _remember(rig_id: int, results: Results) -> None:
     results.ran.run()
-    _LAST_RUN[database().path, rig_id] = results.ran
-    while len(_LAST_RUN) > _MOST_RUN:
-        _LAST_RUN.popitem(last=False)
+    _LAST_RUN.put((database().path, rig_id), results.ran)
 
 
 def plan_of(rig: RigFile) -> Plan:

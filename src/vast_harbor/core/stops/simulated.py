@@ -1,12 +1,12 @@
 """What is run rather than reckoned: the trial, and a year of each candidate (part of Trial and Compare)."""
 
-from collections import OrderedDict
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
 from vast_harbor.core.assumptions import Assumptions
 from vast_harbor.core.battery import BatteryModel
+from vast_harbor.core.kept import Kept
 from vast_harbor.core.plan import Plan, Reference
 from vast_harbor.core.simulation.lane import Lane
 from vast_harbor.core.sources import SOLAR
@@ -20,8 +20,7 @@ from vast_harbor.core.stops.trial.year import YearOf, YearPlan, is_kept, key_of,
 from vast_harbor.core.workings import REFERENCE, Figure, computed
 
 # Trials that were run: most edits change nothing in them.
-_KEPT: OrderedDict[tuple[object, ...], Trial] = OrderedDict()
-_MOST_KEPT = 24
+_KEPT: Kept[tuple[object, ...], Trial] = Kept(24)
 
 
 @dataclass(frozen=True)
@@ -56,13 +55,7 @@ class Simulated:
     @cached_property
     def trial(self) -> Trial:
         """The stretch that is tried."""
-        key = self._trial_key
-        if key not in _KEPT:
-            _KEPT[key] = Trial(self.course, self.banks)
-            while len(_KEPT) > _MOST_KEPT:
-                _KEPT.popitem(last=False)
-        _KEPT.move_to_end(key)
-        return _KEPT[key]
+        return _KEPT.of(self._trial_key, lambda: Trial(self.course, self.banks))
 
     @property
     def known(self) -> bool:

@@ -127,7 +127,7 @@ def ladder(
                 0.25,
                 EASY,
                 "",
-                "" if lfp else "Flooded batteries then mix their acid less.",
+                "",
                 lambda s: replace(s, equalise_v=None),
             )
         )

@@ -187,7 +187,7 @@ class _Teller:
         ):
             figures = {"soc": self._soc(start), "time": self._time(start, end)}
             says = (
-                "Flat: what can be drawn at once is gone with {soc} by the label left. Left flat it spoils."
+                "Flat: no more can be drawn, though {soc} of its label is still in it. Left flat it spoils."
             )
             yield Event(start, end, "flat", "stop", Sentence(says, figures))
 

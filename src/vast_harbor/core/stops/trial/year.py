@@ -1,6 +1,5 @@
 """The year: representative weeks of every month of use, scaled to the rig's nights (part of Trial)."""
 
-from collections import OrderedDict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
@@ -9,6 +8,7 @@ import numpy as np
 
 from vast_harbor.core.ageing import cycles_at_depth
 from vast_harbor.core.battery import BatteryModel
+from vast_harbor.core.kept import Kept
 from vast_harbor.core.simulation.drive import Drive, Floats
 from vast_harbor.core.simulation.kernel import EMPTY, FULL, GENERATING
 from vast_harbor.core.simulation.lane import Lane
@@ -121,8 +121,7 @@ class YearOf:
 
 
 # One bank's year depends on few of the things that are edited: it is kept for a while.
-_KEPT: OrderedDict[tuple[object, ...], YearOf] = OrderedDict()
-_MOST_KEPT = 256
+_KEPT: Kept[tuple[object, ...], YearOf] = Kept(256)
 
 
 def is_kept(key: str, lane: Lane, model: BatteryModel, exponent: float) -> bool:
@@ -144,13 +143,7 @@ def year_of(plan: YearPlan, key: str, lane: Lane, model: BatteryModel, exponent:
         Its year; the same object for the same days and bank.
     """
     kept = (key, lane, model.cycles, exponent)
-    if kept in _KEPT:
-        _KEPT.move_to_end(kept)
-        return _KEPT[kept]
-    _KEPT[kept] = count(plan, lane, model, exponent)
-    while len(_KEPT) > _MOST_KEPT:
-        _KEPT.popitem(last=False)
-    return _KEPT[kept]
+    return _KEPT.of(kept, lambda: count(plan, lane, model, exponent))
 
 
 def count(plan: YearPlan, lane: Lane, model: BatteryModel, exponent: float) -> YearOf:
