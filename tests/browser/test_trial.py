@@ -138,3 +138,37 @@ def test_the_monitor_plays_the_trial_and_gives_its_log(page: Page, demo, tmp_pat
     sent.value.save_as(tmp_path / "log.csv")
     lines = Path(tmp_path / "log.csv").read_text("utf-8").splitlines()
     assert lines[0] == "time,volts,amps,soc_percent,celsius" and len(lines) == 14 * 96 + 1
+
+
+def test_what_is_entered_of_wind_sun_and_generator_stays_and_year_and_idle_months_follow(
+    page: Page, demo
+) -> None:
+    demo("tern-rock", "charging")
+    february = page.locator("[data-source=wind]").get_by_label("Feb", exact=True)
+    expect(february).to_have_value("20")
+    february.fill("31,5")
+    generator = page.locator("[data-source=generator]")
+    generator.get_by_label("Started below").fill("35")
+    generator.get_by_label("Stopped at").click()
+    expect(generator.get_by_label("Started below")).to_have_value("35 %")
+    expect(february).to_have_value("31.5")
+    bank_part(page, "needed")
+    page.locator("[data-own-sun]").check()
+    december = page.get_by_label("Dec", exact=True)
+    expect(december).not_to_have_value("")
+    december.fill("0.25")
+    page.get_by_label("Nov", exact=True).click()
+    page.reload()
+    expect(december).to_have_value("0.25")
+    to_stop(page, "trial")
+    bank_part(page, "how-long")
+    lasts = page.locator("[data-how-long]").first
+    expect(lasts).to_be_visible()
+    before = lasts.inner_text()
+    page.locator("[data-how-long-load]").select_option(index=2)
+    expect(lasts).not_to_have_text(before)
+    bank_part(page, "year")
+    nights = page.locator("[data-year=served_share] [data-figure]")
+    expect(nights).to_have_count(4)
+    bank_part(page, "laid-up")
+    expect(page.locator("[data-laid-up=old]").first).to_be_visible()
