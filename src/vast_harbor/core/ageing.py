@@ -6,6 +6,8 @@ from math import inf, log
 
 LEAD_ACID_FADE_AFTER_END = 3.0
 FADE_PER_WEAR = 0.2
+# A used battery that is worn out already is reckoned to serve for a year: nobody buys the like every month.
+LEAST_YEARS = 1.0
 
 
 def cycles_at_depth(points: Sequence[tuple[float, float]], exponent: float, depth: float) -> float:

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from functools import cached_property
 
 from vast_harbor.core import factors
 from vast_harbor.core.assumptions import Assumptions
@@ -24,11 +25,13 @@ from vast_harbor.core.stops.runtime import Runtime
 from vast_harbor.core.stops.second import SecondNeed
 from vast_harbor.core.stops.simulated import Simulated
 from vast_harbor.core.stops.trial import findings as trial_findings
+from vast_harbor.core.stops.verdict import words
+from vast_harbor.core.stops.verdict.verdict import Verdict
 from vast_harbor.core.stops.voltage import VoltageChoice
 from vast_harbor.core.workings import Figure, Finding
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Results:
     """All stops of a plan in figures.
 
@@ -62,6 +65,11 @@ class Results:
     judged: Mapping[str, tuple[Judged, ...]]
     ran: Simulated
     late: bool = False
+
+    @cached_property
+    def verdict(self) -> Verdict:
+        """The answer."""
+        return Verdict(self.plan, self.assumptions, self.days, self.banks, self.compare.columns)
 
     @property
     def day(self) -> Day:
@@ -106,7 +114,9 @@ class Results:
         for correction in self.compare.corrections:
             roots += [*correction.figures, *correction.ratios]
         roots += [f for finding in self.findings for f in finding.says.figures.values()]
+        roots += [f for c in self.compare.columns for d in c.cost.demands for f in (d.price,)]
         roots += self.compare.sentence.figures.values()
+        roots += [*self.verdict.figures(), *words.figures(self.verdict)]
         roots += self._run_figures()
         roots += [a.figure() for a in self.assumptions]
         out: dict[str, Figure] = {}
@@ -188,8 +198,11 @@ def evaluate(plan: Plan, reference: Reference, before: Simulated | None = None) 
     late = before is not None and not ran.known
     if late and before is not None:
         ran = before
-    compare = compare_stop.evaluate(plan, reference, assumptions, days.day, days.need, banks, ran.years)
     judged = {c.candidate.id: judge(c.build) for c in banks.candidates if c.build is not None}
+    went = {r.lane.id: r for r in ran.trial.candidates}
+    compare = compare_stop.evaluate(
+        plan, reference, assumptions, days.day, days.need, banks, ran.years, went, judged
+    )
     voltages = voltage_stop.evaluate(plan, reference, assumptions, days)
     runtimes = runtime_stop.evaluate(plan, days, banks.old_carries)
     found = (

@@ -43,6 +43,8 @@ class Load:
         measured_wh: what a meter counted for all of them [Wh]; None for none.
         measured_hours: hours switched on over which it counted [h].
         bank: ``main``, or ``second`` for a load on the second house bank.
+        thrifty_w: what a thriftier one would draw in its place [W]; None where none is thought of.
+        thrifty_price: what that costs [money].
         on: day type → other times, or None where it does not run; as usual where it is not named.
     """
 
@@ -70,6 +72,8 @@ class Load:
     measured_wh: float | None = None
     measured_hours: float = 24
     bank: str = MAIN
+    thrifty_w: float | None = None
+    thrifty_price: float | None = None
     on: Mapping[str, Times | None] = field(default_factory=dict)
 
     @property

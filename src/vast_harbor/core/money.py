@@ -37,8 +37,10 @@ def price_at(price: float, drift: float, t: float) -> float:
     return float(price * (1 + drift) ** t)
 
 
-def exit_credit(price: float, drift: float, years: float, life_years: float, share: float) -> float:
-    """What the unused life of the last bank is worth: κ · (remaining share) · P · (1 + drift)^H.
+def exit_credit(
+    price: float, drift: float, years: float, life_years: float, share: float, refit: float = 0.0
+) -> float:
+    """What the unused life of the last bank is worth: κ · (remaining share) · P · (1 + drift)^H, less refit.
 
     Args:
         price: price of a bank now [money].
@@ -46,15 +48,16 @@ def exit_credit(price: float, drift: float, years: float, life_years: float, sha
         years: years of keeping, H.
         life_years: life of one bank [years].
         share: κ [-].
+        refit: what taking it along costs [money].
 
     Returns:
         Credit at the end [money], 0 or more.
     """
     if life_years == inf:
-        return share * price_at(price, drift, years)
+        return max(0.0, share * price_at(price, drift, years) - refit)
     last = (replacement_times(life_years, years) or (0.0,))[-1]
     remaining = max(0.0, 1 - (years - last) / life_years)
-    return share * remaining * price_at(price, drift, years)
+    return max(0.0, share * remaining * price_at(price, drift, years) - refit)
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,13 +66,15 @@ class Costs:
 
     Attributes:
         batteries: purchase of the bank.
-        extras: what must be bought besides, once.
+        extras: what comes besides, once.
         old_bank: what the old bank fetches, a credit.
         drift: yearly change of the batteries' price [1/year].
         swap: labour less scrap at each replacement.
         running: care, water and energy lost, a year.
         exit_share: κ [-].
         discount: r [1/year].
+        refit: what taking the last bank along costs.
+        again: (price, life) of extras that are bought again after their life [money], [years].
     """
 
     batteries: float
@@ -80,6 +85,8 @@ class Costs:
     running: float = 0.0
     exit_share: float = 0.0
     discount: float = 0.0
+    refit: float = 0.0
+    again: tuple[tuple[float, float], ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,13 +129,15 @@ def payments(costs: Costs, life_years: float, years: float) -> tuple[Payment, ..
     for t in replacement_times(life_years, years):
         amount = price_at(costs.batteries, costs.drift, t) + costs.swap
         out.append(Payment(t, REPLACEMENT, amount * now(t)))
+    for price, lasts in costs.again:
+        out += [Payment(t, EXTRAS, price * now(t)) for t in replacement_times(lasts, years)]
     start = 0.0
     while start < years - 1e-9:
         length = min(1.0, years - start)
         middle = start + length / 2
         out.append(Payment(middle, RUNNING, costs.running * length * now(middle)))
         start += 1.0
-    credit = exit_credit(costs.batteries, costs.drift, years, life_years, costs.exit_share)
+    credit = exit_credit(costs.batteries, costs.drift, years, life_years, costs.exit_share, costs.refit)
     out.append(Payment(years, EXIT, -credit * now(years)))
     return tuple(sorted(out, key=lambda p: p.t))
 

@@ -16,6 +16,12 @@ from vast_harbor.core.loads import Inverter, Load
 from vast_harbor.core.packing import Place, Size
 from vast_harbor.core.sources import ENGINE, KINDS, MAINS, SOLAR, STREAM, Source
 
+# What an extra is to a bank, and who puts a bank in.
+NEEDED, WANTED, THERE = "needed", "wanted", "there"
+TAGS = (NEEDED, WANTED, THERE)
+OWN_HANDS, WORKSHOP = "own", "workshop"
+DIFFICULTIES = ("easy", "some", "hard")
+
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Reference:
@@ -73,6 +79,7 @@ class OldBank:
         loaded_v, load_a: volts under a known current, and that current, at that charge [V], [A].
         smells, warm, bulges: rotten eggs, warmth while charging, a swollen case.
         deep_accidents: how often it was left flat.
+        sale_price: what somebody would pay for it [money]; None to sell it as scrap.
     """
 
     battery_class: BatteryClass
@@ -96,6 +103,7 @@ class OldBank:
     warm: bool = False
     bulges: bool = False
     deep_accidents: float = 0
+    sale_price: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -221,10 +229,16 @@ class Extra:
     Attributes:
         name: what it is.
         price: amount [money].
+        tag: ``needed`` by this bank, ``wanted`` anyway, or already ``there``; only the first is charged to it.
+        covers: key of the demand that it meets, see ``stops.demands``; empty for none.
+        life_years: after which it is bought again [years]; None for once.
     """
 
     name: str
     price: float
+    tag: str = NEEDED
+    covers: str = ""
+    life_years: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -299,6 +313,9 @@ class Candidate:
         places: where the owner stands the boxes; none for the search's.
         stages: steps in which it is bought; none for at once.
         fixes: remedies chosen for its sources.
+        struck: keys of demands that the owner struck out.
+        difficulty: ``easy``, ``some`` or ``hard`` to put in; None to go by the skill that it asks for.
+        spare: whether a spare battery is bought with it.
     """
 
     id: str
@@ -313,6 +330,9 @@ class Candidate:
     places: tuple[Place, ...] = ()
     stages: tuple[Stage, ...] = ()
     fixes: tuple[Fix, ...] = ()
+    struck: tuple[str, ...] = ()
+    difficulty: str | None = None
+    spare: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -359,6 +379,7 @@ class Plan:
         disconnect: ``all``, ``not_critical`` or ``none``: which loads a low-volts disconnect drops.
         tried: the stretch that the trial runs.
         sunshine: where irradiance comes from.
+        labour: who puts the bank in: ``own`` hands or a ``workshop``.
     """
 
     name: str
@@ -403,6 +424,7 @@ class Plan:
     disconnect: str = "all"
     tried: Tried = Tried()
     sunshine: SunshineOf = sunshine
+    labour: str = OWN_HANDS
 
     @property
     def charge_a(self) -> float | None:

@@ -6,6 +6,7 @@ from pydantic import Field, ValidationInfo, field_validator
 
 from vast_harbor.core.datasheet import CUT_OFFS, EXTERNAL_BMS, NO_PROTECTION
 from vast_harbor.core.packing import POSES, STANDING
+from vast_harbor.core.plan import DIFFICULTIES, NEEDED, TAGS
 from vast_harbor.formats.fields import Choice, Date, Measure, Truth, Words
 from vast_harbor.formats.parts import (
     BANK_V,
@@ -110,6 +111,7 @@ class OldBankPart(Part):
         float, Measure("times", 0, 100, "Between {least} and {most} times are believable: {value} is not.")
     ] = 0.0
     reason: Annotated[str, Words("The reason", 400)] = ""
+    sale_price: Annotated[float | None, PRICE_OR_NONE] = None
 
     @field_validator("unit_v")
     @classmethod
@@ -151,6 +153,15 @@ class ExtraPart(Part):
     id: Annotated[str, IDENTIFIER]
     name: Annotated[str, Words("The name of the extra", 80)] = ""
     price: Annotated[float, PRICE] = 0.0
+    tag: Annotated[str, Choice("What the extra is to the bank", *TAGS)] = NEEDED
+    covers: Annotated[str, Words("The demand that it meets", 80)] = ""
+    life_years: Annotated[
+        float | None,
+        Measure(
+            "years", 0.5, 60, "It lasts between {least} and {most} years: {value} is not likely.",
+            optional=True,
+        ),
+    ] = None  # fmt: skip
 
 
 class PlacePart(Part):
@@ -191,3 +202,6 @@ class CandidatePart(Part):
     stages: list[StagePart] = Field(default_factory=list, max_length=6)
     extras: list[ExtraPart] = Field(default_factory=list, max_length=30)
     fixes: list[FixPart] = Field(default_factory=list, max_length=24)
+    struck: list[Annotated[str, Words("A demand", 80)]] = Field(default_factory=list, max_length=40)
+    difficulty: Annotated[str | None, Choice("The difficulty", *DIFFICULTIES, optional=True)] = None
+    spare: Annotated[bool, Truth()] = False

@@ -18,7 +18,7 @@ from vast_harbor.formats.fields import (
     Windows,
     Words,
 )
-from vast_harbor.formats.parts import BATTERY_C, DAY_WH, IDENTIFIER, Part
+from vast_harbor.formats.parts import BATTERY_C, DAY_WH, IDENTIFIER, PRICE_OR_NONE, Part
 
 USES = ("hours", "uses", "times", "standby")
 
@@ -92,6 +92,14 @@ class LoadPart(Part):
         Measure("h", 0.1, 2000, "A measurement takes between {least} and {most} h: {value} h does not."),
     ] = 24.0
     bank: Annotated[str, Choice("The bank", "main", "second")] = "main"
+    thrifty_w: Annotated[
+        float | None,
+        Measure(
+            "W", 0, 20_000, "A thriftier one draws between {least} and {most} W: {value} W is not likely.",
+            optional=True,
+        ),
+    ] = None  # fmt: skip
+    thrifty_price: Annotated[float | None, PRICE_OR_NONE] = None
     on: dict[str, TimesPart | None] = Field(default_factory=dict, max_length=24)
 
     @field_validator("draw", mode="before")

@@ -4,6 +4,7 @@ from typing import Annotated, Final, Literal
 
 from pydantic import Field
 
+from vast_harbor.core.plan import OWN_HANDS, WORKSHOP
 from vast_harbor.formats.bank_parts import CandidatePart, OldBankPart, SecondBankPart
 from vast_harbor.formats.day_part import DayPart
 from vast_harbor.formats.fields import Choice, Truth
@@ -28,6 +29,7 @@ class PlanPart(Part):
     day_basis: Annotated[str, Choice("The day to plan for", "likely", "cautious", "measured")] = "likely"
     habits: Annotated[str, Choice("The habits", "careful", "usual", "careless")] = "usual"
     overnight: Annotated[bool, Truth()] = False
+    labour: Annotated[str, Choice("Who puts it in", OWN_HANDS, WORKSHOP)] = OWN_HANDS
 
 
 class RigFile(Part):

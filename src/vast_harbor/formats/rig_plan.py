@@ -49,7 +49,7 @@ def _times(part: TimesPart | None) -> Times | None:
 # Fields of a load that the core takes as they stand in the document.
 _SAME = (
     "id", "name", "supply", "quantity", "use", "hours", "uses", "minutes", "duty", "starts_at", "low", "high",
-    "start_w", "start_s", "together", "critical", "least_v", "measured_wh", "measured_hours", "bank",
+    "start_w", "start_s", "together", "critical", "least_v", "measured_wh", "measured_hours", "bank", "thrifty_w", "thrifty_price",
 )  # fmt: skip
 
 
@@ -121,11 +121,14 @@ def _candidate(part: CandidatePart) -> Candidate:
         part.parallel,
         part.unit_price,
         part.price_date,
-        tuple(Extra(e.name, e.price) for e in part.extras),
+        tuple(Extra(e.name, e.price, e.tag, e.covers, e.life_years) for e in part.extras),
         part.protection,
         tuple(Place(**p.model_dump()) for p in part.places),
         tuple(Stage(s.when, s.strings, s.other, s.other_price) for s in part.stages),
         tuple(Fix(f.source, f.remedy) for f in part.fixes),
+        tuple(part.struck),
+        part.difficulty,
+        part.spare,
     )
 
 
@@ -198,4 +201,5 @@ def to_plan(
         disconnect=rig.disconnect,
         tried=_tried(rig_file.trial),
         sunshine=sunshine,
+        labour=plan.labour,
     )

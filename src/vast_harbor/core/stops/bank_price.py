@@ -5,7 +5,7 @@ from dataclasses import replace
 from vast_harbor.core.assumptions import Assumptions
 from vast_harbor.core.battery import Bank
 from vast_harbor.core.datasheet import widened
-from vast_harbor.core.plan import Candidate, Plan
+from vast_harbor.core.plan import NEEDED, WANTED, Candidate, Extra, Plan
 from vast_harbor.core.stops.charging.ladder import chosen, name_of
 from vast_harbor.core.workings import REFERENCE, Figure, computed, datasheet, typed
 
@@ -56,7 +56,7 @@ def price_figures(
     if candidate.unit_price is None:
         f["unit_price"] = _ranged(f["unit_price"], bank)
     f["unit_paid"] = _paid(f["unit_price"], bank, candidate, at, entry)
-    spare = model.used is not None and model.used.spare
+    spare = candidate.spare or (model.used is not None and model.used.spare)
     parts, formula = {"n": units, "P": f["unit_paid"]}, "({n} + 1) · {P}" if spare else "{n} · {P}"
     value = (bank.units + spare) * f["unit_paid"].number
     quoted = candidate.unit_price is not None
@@ -72,39 +72,55 @@ def price_figures(
         formula, value = formula + " + ({n} − {n_old}) · {pledge}", value + due * offer.deposit
     f["purchase"] = computed(
         f"{at}.purchase", "Batteries to buy", value, "money", formula, parts,
-        "A spare one is kept in place of a warranty" if spare else "",
+        "A spare one is kept" if spare else "",
     )  # fmt: skip
-    extras = {
-        f"X{i}": typed(
-            f"{at}.extra.{i}", extra.name or "Extra", extra.price, "money", f"{path}/extras/{i - 1}/price",
-            "Bought once.",
-        )
-        for i, extra in enumerate(candidate.extras, 1)
-    }  # fmt: skip
+    extras = _typed(candidate, NEEDED, at, path)
     extras |= _remedies(plan, assumptions, candidate, bank, at)
     f["extras"] = computed(
         f"{at}.extras", "Extras", sum(e.number for e in extras.values()), "money",
         " + ".join(f"{{{s}}}" for s in extras) or "0", extras,
         "What must be bought besides the batteries: charger, box, heater, cable",
     )  # fmt: skip
+    wanted = _typed(candidate, WANTED, at, path)
+    f["wanted"] = computed(
+        f"{at}.wanted", "Wanted anyway", sum(e.number for e in wanted.values()), "money",
+        " + ".join(f"{{{s}}}" for s in wanted) or "0", wanted,
+        "Bought whichever bank it is, so not charged to this one",
+    )  # fmt: skip
     return f
+
+
+def _typed(candidate: Candidate, tag: str, at: str, path: str) -> dict[str, Figure]:
+    """Extras of one tag as the owner entered them."""
+
+    def told(i: int, extra: Extra) -> Figure:
+        note = "Bought once." if extra.life_years is None else f"Lasts {extra.life_years:g} years."
+        return typed(
+            f"{at}.extra.{i}",
+            extra.name or "Extra",
+            extra.price,
+            "money",
+            f"{path}/extras/{i - 1}/price",
+            note,
+        )
+
+    return {f"X{i}": told(i, e) for i, e in enumerate(candidate.extras, 1) if e.tag == tag}
 
 
 def _remedies(
     plan: Plan, assumptions: Assumptions, candidate: Candidate, bank: Bank, at: str
 ) -> dict[str, Figure]:
-    """What the remedies chosen for its sources cost: parts, and hours at the owner's rate."""
-    rate, out = assumptions.figure("hour_rate"), {}
+    """Parts of the remedies chosen for its sources; their hours are labour."""
+    out = {}
     for i, (source, rung) in enumerate(chosen(plan, candidate, bank.model.battery_class, assumptions), 1):
         parts = Figure(f"{at}.fix.{i}.parts", "Parts", rung.parts, "money", REFERENCE, source=rung.says)
-        hours = Figure(f"{at}.fix.{i}.hours", "Work", rung.hours, "h", REFERENCE, source=rung.says)
         out[f"F{i}"] = computed(
             f"{at}.fix.{i}",
             f"{name_of(source)}: {rung.says}",
-            rung.parts + rung.hours * rate.number,
+            rung.parts,
             "money",
-            "{P} + {h} · {c_h}",
-            {"P": parts, "h": hours, "c_h": rate},
+            "{P}",
+            {"P": parts},
             "Chosen on the Charging stop",
         )
     return out

@@ -4,9 +4,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from vast_harbor.core.stops.banks import BankFigures
+from vast_harbor.core.stops.charging.audit import Judged
 from vast_harbor.core.stops.cost import Cost
 from vast_harbor.core.stops.life import Life
-from vast_harbor.core.workings import Figure, escaped
+from vast_harbor.core.stops.trial.trial import Ran
+from vast_harbor.core.stops.trial.year import YearOf
+from vast_harbor.core.workings import Figure, Finding, escaped
 
 
 @dataclass(frozen=True, slots=True)
@@ -17,11 +20,25 @@ class Column:
     life: Life
     cost: Cost
     figures: dict[str, Figure]
+    year: YearOf | None = None
+    ran: Ran | None = None
+    judged: tuple[Judged, ...] = ()
+
+    @property
+    def id(self) -> str:
+        """Id of the candidate."""
+        return self.banked.candidate.id
+
+    @property
+    def hard(self) -> tuple[Finding, ...]:
+        """Findings of its checks for which it will not do, of which the remedy is not priced in."""
+        met = {d.meets for d in self.cost.demands if d.met}
+        return tuple(f for f in self.banked.findings if f.severity == "stop" and f.code not in met)
 
     @property
     def stopped(self) -> bool:
-        """Whether a check says that it will not do as it stands."""
-        return any(f.severity == "stop" for f in self.banked.findings)
+        """Whether a check says that it will not do, even with what is priced in."""
+        return bool(self.hard)
 
     def short(self, columns: Sequence["Column"]) -> str:
         """Its name inside a sentence: its class, with the model where two share the class."""
@@ -29,5 +46,5 @@ class Column:
         bank = self.banked.bank
         if len(same) > 1 and bank is not None:
             name = escaped(f"{bank.model.title} × {bank.units}")
-            return f"{name} with its extras" if self.banked["extras"].number else name
+            return f"{name} with its extras" if self.cost["extras"].number else name
         return self.banked.battery_class.short

@@ -6,12 +6,15 @@ from math import isinf
 
 from vast_harbor.core import money
 from vast_harbor.core.assumptions import Assumptions
-from vast_harbor.core.plan import Plan
+from vast_harbor.core.plan import WORKSHOP, Plan
 from vast_harbor.core.stops.banks import BankFigures
+from vast_harbor.core.stops.besides import again, besides
 from vast_harbor.core.stops.day import Day
+from vast_harbor.core.stops.demands import Demand
 from vast_harbor.core.stops.life import Life, nights_a_year
 from vast_harbor.core.stops.need import Need
 from vast_harbor.core.stops.prices import prices
+from vast_harbor.core.stops.running import running
 from vast_harbor.core.stops.trial.year import YearOf
 from vast_harbor.core.workings import Figure, computed, typed
 
@@ -23,13 +26,19 @@ class Cost:
     Attributes:
         figures: by name: ``lifetime``, ``lifetime_bare`` (without extras), ``per_cycle``,
             ``per_cycle_bare``, ``per_kwh``, ``per_year``, ``per_night``, ``label_per_cycle``,
-            ``label_per_kwh``, ``cycles_made``, ``kwh_delivered``, ``replacements``,
-            ``replacement_count``, ``running``, ``exit``.
+            ``label_per_kwh``, ``ready`` (per kWh kept ready and year), ``cycles_made``, ``kwh_delivered``,
+            ``extras``, ``hours``, ``labour``, ``contingency``, ``besides`` (these together), ``outlay``,
+            ``old_bank``, ``replacements``, ``replacement_count``, ``again``, ``running`` and its parts
+            ``care``, ``water``, ``lost``, ``fuel`` a year, ``exit``.
         payments: each at its present value, extras included.
+        costs: what they were made from.
+        demands: what the bank asks for besides itself.
     """
 
     figures: Mapping[str, Figure]
     payments: tuple[money.Payment, ...]
+    costs: money.Costs
+    demands: tuple[Demand, ...] = ()
 
     def __getitem__(self, name: str) -> Figure:
         return self.figures[name]
@@ -44,6 +53,7 @@ def evaluate(
     life: Life,
     old_kg: Figure | None,
     year: YearOf | None = None,
+    demanded: tuple[Demand, ...] = (),
 ) -> Cost:
     """Lifetime cost of a candidate and the prices of a cycle.
 
@@ -52,35 +62,41 @@ def evaluate(
         day, need, banked, life: in figures.
         old_kg: weight of the old bank [kg]; None without one.
         year: its run year; None for the hand estimate.
+        demanded: what it asks for besides itself.
 
     Returns:
         The money with its workings.
     """
     f: dict[str, Figure] = {}
     _delivered(f, plan, day, need, banked, year)
-    _running(f, assumptions, banked, year)
+    running(f, assumptions, banked, year)
+    besides(f, plan, assumptions, banked, demanded)
     family = "lead_acid" if banked.battery_class.is_lead_acid else "lfp"
     drift, discount = assumptions.figure(f"drift.{family}"), assumptions.figure("discount_rate")
     kappa, years = assumptions.figure("exit_share"), _years(plan)
-    swap = _swap(assumptions, banked)
-    credit = _old_bank(plan, assumptions, old_kg)
+    swap = _swap(plan, assumptions, banked)
+    credit, refit = _old_bank(plan, assumptions, old_kg), assumptions.figure("exit_refit")
+    f["old_bank"] = credit
     costs = money.Costs(
-        banked["purchase"].number,
-        banked["extras"].number,
-        credit.number,
-        drift.number,
-        swap.number,
-        f["running_per_year"].number,
-        kappa.number,
-        discount.number,
+        batteries=banked["purchase"].number,
+        extras=f["besides"].number,
+        old_bank=credit.number,
+        drift=drift.number,
+        swap=swap.number,
+        running=f["running_per_year"].number,
+        exit_share=kappa.number,
+        discount=discount.number,
+        refit=refit.number,
+        again=again(plan, banked),
     )
     paid = money.payments(costs, life.years, years.number)
     _replacements(f, banked, life, drift, discount, swap, years)
-    _exit(f, banked, life, drift, discount, kappa, years)
+    _exit(f, banked, life, drift, discount, (kappa, refit), years)
     _running_total(f, paid, discount, years, banked)
+    _again(f, paid, discount, years, banked)
     _lifetime(f, banked, credit, sum(p.amount for p in paid))
     prices(f, banked, life, plan, years)
-    return Cost(f, paid)
+    return Cost(f, paid, costs, demanded)
 
 
 def _years(plan: Plan) -> Figure:
@@ -136,47 +152,14 @@ def _cycles_made(f: dict[str, Figure], need: Need, at: str) -> None:
     )
 
 
-def _running(
-    f: dict[str, Figure], assumptions: Assumptions, banked: BankFigures, year: YearOf | None
-) -> None:
-    key, at = banked.battery_class.key, f"cost.{banked.candidate.id}"
-    hours, rate = assumptions.figure(f"care_hours.{key}"), assumptions.figure("hour_rate")
-    care = computed(
-        f"{at}.care",
-        "Care a year",
-        hours.number * rate.number,
-        "money",
-        "{h_care} · {c_h}",
-        {"h_care": hours, "c_h": rate},
-    )
-    kwh = f["kwh_delivered"]
-    years = kwh.inputs["H"]
-    eta, tariff = assumptions.figure(f"energy_efficiency.{key}"), assumptions.figure("tariff")
-    share = assumptions.figure("mains_share")
-    if year is not None and not assumptions.overridden("mains_share") and year["bought"].value is not None:
-        share = year["bought"]
-    lost = kwh.number / years.number * (1 / eta.number - 1) * tariff.number * share.number
-    energy = computed(
-        f"{at}.lost",
-        "Charging energy lost a year",
-        lost,
-        "money",
-        "{kWh} / {H} · (1 / {η} − 1) · {c_kWh} · {s_mains}",
-        {"kWh": kwh, "H": years, "η": eta, "c_kWh": tariff, "s_mains": share},
-        "Only the share of the charge that is bought",
-    )
-    f["running_per_year"] = computed(
-        f"{at}.running_year",
-        "Running cost a year",
-        care.number + lost,
-        "money",
-        "{care} + {lost}",
-        {"care": care, "lost": energy},
-    )
-
-
-def _swap(assumptions: Assumptions, banked: BankFigures) -> Figure:
+def _swap(plan: Plan, assumptions: Assumptions, banked: BankFigures) -> Figure:
     at, labour = f"cost.{banked.candidate.id}", assumptions.figure("swap_labour")
+    if plan.labour == WORKSHOP and not assumptions.overridden("swap_labour"):
+        hours, rate = assumptions.figure("install_hours"), assumptions.figure("workshop_rate")
+        labour = computed(
+            f"{at}.swap_labour", "Labour for each replacement", hours.number * rate.number, "money",
+            "{h_in} · {c_shop}", {"h_in": hours, "c_shop": rate}, "By a workshop",
+        )  # fmt: skip
     if not banked.battery_class.is_lead_acid:
         return labour
     scrap = assumptions.figure("scrap_per_kg")
@@ -192,6 +175,11 @@ def _swap(assumptions: Assumptions, banked: BankFigures) -> Figure:
 
 def _old_bank(plan: Plan, assumptions: Assumptions, old_kg: Figure | None) -> Figure:
     old = plan.old_bank
+    if old is not None and old.sale_price is not None:
+        return typed(
+            "cost.old_bank", "Sale of the old bank", old.sale_price, "money", "/old_bank/sale_price",
+            "In place of scrap.",
+        )  # fmt: skip
     if old is None or old_kg is None or not old.battery_class.is_lead_acid:
         return computed("cost.old_bank", "Scrap of the old bank", 0.0, "money", "0", {})
     scrap = assumptions.figure("scrap_per_kg")
@@ -256,9 +244,10 @@ def _exit(
     life: Life,
     drift: Figure,
     discount: Figure,
-    kappa: Figure,
+    exit_: tuple[Figure, Figure],
     years: Figure,
 ) -> None:
+    kappa, refit = exit_
     at, price = f"cost.{banked.candidate.id}", banked["purchase"]
     left = 1.0
     formula, inputs = "1", {}
@@ -270,16 +259,22 @@ def _exit(
         inputs = {"H": years, "j": count, "life": life["years"]}
     share = computed(f"{at}.left", "Life left in the last bank", left, "%", formula, inputs)
     value = (
-        money.exit_credit(price.number, drift.number, years.number, life.years, kappa.number)
+        money.exit_credit(price.number, drift.number, years.number, life.years, kappa.number, refit.number)
         * (1 + discount.number) ** -years.number
     )
+    worth, inputs = (
+        "{κ} · {left} · {P} · (1 + {drift})^{H}",
+        {"κ": kappa, "left": share, "P": price, "drift": drift, "H": years, "r": discount},
+    )
+    if refit.number:
+        worth, inputs["C_refit"] = f"max(0, {worth} − {{C_refit}})", refit
     f["exit"] = computed(
         f"{at}.exit",
         "Worth at the end",
         value,
         "money",
-        "{κ} · {left} · {P} · (1 + {drift})^{H} / (1 + {r})^{H}",
-        {"κ": kappa, "left": share, "P": price, "drift": drift, "H": years, "r": discount},
+        f"{worth} / (1 + {{r}})^{{H}}",
+        inputs,
         "Unused life of the last bank, taken along or sold",
     )
 
@@ -304,6 +299,20 @@ def _running_total(
     )
 
 
+def _again(
+    f: dict[str, Figure],
+    paid: tuple[money.Payment, ...],
+    discount: Figure,
+    years: Figure,
+    banked: BankFigures,
+) -> None:
+    total = sum(p.amount for p in paid if p.item == money.EXTRAS and p.t > 0)
+    f["again"] = computed(
+        f"cost.{banked.candidate.id}.again", "Extras bought again", total, "money", "" if total else "0",
+        {"H": years, "r": discount}, "Those whose life ends before the years of keeping do",
+    )  # fmt: skip
+
+
 def _lifetime(f: dict[str, Figure], banked: BankFigures, credit: Figure, total: float) -> None:
     at = f"cost.{banked.candidate.id}"
     inputs = {
@@ -317,7 +326,7 @@ def _lifetime(f: dict[str, Figure], banked: BankFigures, credit: Figure, total: 
     f["lifetime_bare"] = computed(
         f"{at}.lifetime_bare",
         "Lifetime cost without extras",
-        total - banked["extras"].number,
+        total - f["besides"].number - f["again"].number,
         "money",
         formula,
         inputs,
@@ -328,7 +337,8 @@ def _lifetime(f: dict[str, Figure], banked: BankFigures, credit: Figure, total: 
         "Lifetime cost",
         total,
         "money",
-        "{without} + {extras}",
-        {"without": f["lifetime_bare"], "extras": banked["extras"]},
+        "{without} + {besides}" + (" + {again}" if f["again"].number else ""),
+        {"without": f["lifetime_bare"], "besides": f["besides"]}
+        | ({"again": f["again"]} if f["again"].number else {}),
         "Over the years of keeping, at present value",
     )

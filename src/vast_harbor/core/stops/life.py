@@ -6,6 +6,7 @@ from math import inf, isfinite
 
 from vast_harbor.core import factors
 from vast_harbor.core.ageing import (
+    LEAST_YEARS,
     calendar_wear,
     cycles_at_depth,
     health_at_replacement_lfp,
@@ -24,8 +25,8 @@ from vast_harbor.core.temperature import calendar_years
 from vast_harbor.core.workings import HOUSE_RULE, REFERENCE, TYPED, Figure, computed, datasheet, typed
 
 MINER = "Palmgren–Miner: wears of cycles, years and accidents are added"
-# A used battery that is worn out already is reckoned to serve a little while.
-LEAST_YEARS = 0.25
+# A day below a fifth of its charge, as a share of the life of lead-acid.
+WEAR_LOW = 0.02
 CYCLES, YEARS, ACCIDENTS, WARRANTY = "cycles", "years", "accidents", "warranty"
 
 
@@ -203,17 +204,7 @@ def _wear_figures(
     )
     f["cycle_wear"] = _cycle_wear(f, assumptions, banked, year)
     _calendar(f, plan, assumptions, need, battery_class.key, at)
-    count, each = assumptions.figure("accidents_per_year"), assumptions.figure("wear_per_accident")
-    lead = battery_class.is_lead_acid
-    f["accident_wear"] = computed(
-        f"{at}.accident_wear",
-        "Wear a year by deep accidents",
-        count.number * each.number if lead else 0.0,
-        "1/year",
-        "{n_acc} · {w_acc}" if lead else "0",
-        {"n_acc": count, "w_acc": each} if lead else {},
-        "Flattened by mistake and recharged within a day" if lead else "A BMS opens before harm is done",
-    )
+    f["accident_wear"] = _accidents(assumptions, battery_class.is_lead_acid, at, year)
     f["wear"] = computed(
         f"{at}.wear",
         "Wear a year",
@@ -223,6 +214,29 @@ def _wear_figures(
         {"w_cycles": f["cycle_wear"], "w_years": f["calendar_wear"], "w_accidents": f["accident_wear"]},
         MINER,
     )
+
+
+def _accidents(assumptions: Assumptions, lead: bool, at: str, year: YearOf | None) -> Figure:
+    """Mistakes as expected, and the times that a run year empties it or leaves it low."""
+    name = "Wear a year by deep accidents"
+    if not lead:
+        return computed(
+            f"{at}.accident_wear", name, 0.0, "1/year", "0", {}, "A BMS opens before harm is done"
+        )
+    count, each = assumptions.figure("accidents_per_year"), assumptions.figure("wear_per_accident")
+    inputs, formula, value = {"n_acc": count, "w_acc": each}, "{n_acc} · {w_acc}", count.number * each.number
+    if year is not None and (year["flat"].number or year["low"].number):
+        low = Figure(
+            f"{at}.wear_low", "Wear of a day below a fifth", WEAR_LOW, "1", REFERENCE,
+            source="Below 20 % for over a day; practice", note="Less than emptied, more than nothing.",
+        )  # fmt: skip
+        inputs |= {"n_flat": year["flat"], "n_low": year["low"], "w_low": low}
+        formula = "({n_acc} + {n_flat}) · {w_acc} + {n_low} · {w_low}"
+        value = (count.number + year["flat"].number) * each.number + year["low"].number * WEAR_LOW
+    return computed(
+        f"{at}.accident_wear", name, value, "1/year", formula, inputs,
+        "Flattened by mistake and recharged within a day, and as often as the run year empties it",
+    )  # fmt: skip
 
 
 def _cycle_wear(

@@ -9,6 +9,7 @@ from math import inf
 
 from vast_harbor.core import money
 from vast_harbor.core.ageing import (
+    LEAST_YEARS,
     calendar_wear,
     cycles_at_depth,
     health_at_replacement_lfp,
@@ -17,10 +18,9 @@ from vast_harbor.core.ageing import (
 )
 from vast_harbor.core.assumptions import Assumptions
 from vast_harbor.core.battery import Bank, BatteryModel
-from vast_harbor.core.plan import Plan, Reference
+from vast_harbor.core.plan import WORKSHOP, Plan, Reference
 from vast_harbor.core.stops.days import Days
 from vast_harbor.core.stops.ground import Ground
-from vast_harbor.core.stops.life import LEAST_YEARS
 from vast_harbor.core.stops.old_bank import old_bank_kg
 from vast_harbor.core.temperature import calendar_years
 
@@ -110,11 +110,16 @@ class Outlook:
         kwh = daily * plan.off_grid_nights / 1000
         lost = kwh * (1 / assume.value(f"energy_efficiency.{key}") - 1)
         running = assume.value(f"care_hours.{key}") * assume.value("hour_rate")
+        running += assume.value("water_cost") if bank.model.battery_class.water else 0.0
         running += lost * assume.value("tariff") * assume.value("mains_share")
-        swap = assume.value("swap_labour") - (bank.kg * assume.value("scrap_per_kg") if lead else 0.0)
+        labour = assume.value("swap_labour")
+        if plan.labour == WORKSHOP and not assume.overridden("swap_labour"):
+            labour = assume.value("install_hours") * assume.value("workshop_rate")
+        swap = labour - (bank.kg * assume.value("scrap_per_kg") if lead else 0.0)
         costs = money.Costs(
             self.purchase(bank), 0.0, self.old_scrap, assume.value(f"drift.{'lead_acid' if lead else 'lfp'}"),
             swap, running, assume.value("exit_share"), assume.value("discount_rate"),
+            assume.value("exit_refit"),
         )  # fmt: skip
         return money.lifetime_cost(costs, self.years(bank), plan.years_kept)
 
@@ -126,5 +131,7 @@ def outlook(plan: Plan, reference: Reference, assumptions: Assumptions, days: Da
     lead = old is not None and old.battery_class.is_lead_acid
     kg = old_kg.number if old_kg is not None else 0.0
     scrap = kg * assumptions.value("scrap_per_kg") if lead else 0.0
+    if old is not None and old.sale_price is not None:
+        scrap = old.sale_price
     count = old.series * old.parallel if old is not None and lead else 0
     return Outlook(Ground(plan, reference, assumptions, days, kg), count, scrap)

@@ -3,7 +3,7 @@
 from vast_harbor.core.plan import Plan
 from vast_harbor.core.stops.banks import BankFigures
 from vast_harbor.core.stops.life import Life, nights_a_year
-from vast_harbor.core.workings import Figure, computed
+from vast_harbor.core.workings import Figure, computed, datasheet
 
 
 def prices(f: dict[str, Figure], banked: BankFigures, life: Life, plan: Plan, years: Figure) -> None:
@@ -68,6 +68,16 @@ def prices(f: dict[str, Figure], banked: BankFigures, life: Life, plan: Plan, ye
         {"nights": nights_a_year(plan), "H": years},
     )
     per("per_night", "Lifetime cost per off-grid night", "money/night", f["lifetime"], "nights", nights)
+    usable = banked["usable_wh"]
+    kept = computed(
+        f"{at}.kept_ready",
+        "Usable kWh kept ready, times years",
+        usable.number / 1000 * years.number,
+        "kWh·year",
+        "{E_usable} / 1000 · {H}",
+        {"E_usable": usable, "H": years},
+    )
+    per("ready", "Lifetime cost per kWh kept ready and year", "money/kWh·year", f["lifetime"], "ready", kept)
     label = life["design_cycles"]
     per(
         "label_per_cycle",
@@ -91,31 +101,34 @@ def prices(f: dict[str, Figure], banked: BankFigures, life: Life, plan: Plan, ye
 
 
 def usable_quotients(banked: BankFigures) -> dict[str, Figure]:
-    """Weight and money per usable kWh of a candidate: ``kg_per_kwh``, ``price_per_kwh``."""
+    """Weight, space and money per usable kWh of a candidate: ``kg_per_kwh``, ``l_per_kwh``, ``price_per_kwh``."""
     at, usable = f"cost.{banked.candidate.id}", banked["usable_wh"]
     has = usable.number > 0
-    outlay = computed(
-        f"{at}.outlay",
-        "Purchase with extras",
-        banked["purchase"].number + banked["extras"].number,
-        "money",
-        "{P} + {X}",
-        {"P": banked["purchase"], "X": banked["extras"]},
-    )
 
     def per(key: str, name: str, unit: str, top: Figure) -> Figure:
-        value = top.number / usable.number * 1000 if has else None
+        known = has and top.value is not None
+        value = top.number / usable.number * 1000 if known else None
         return computed(
-            f"{at}.{key}",
-            name,
-            value,
-            unit,
-            "{x} · 1000 / {E_usable}" if has else "",
+            f"{at}.{key}", name, value, unit, "{x} · 1000 / {E_usable}" if known else "",
             {"x": top, "E_usable": usable},
-        )
+        )  # fmt: skip
 
     return {
-        "outlay": outlay,
         "kg_per_kwh": per("kg_per_kwh", "Weight per usable kWh", "kg/kWh", banked["kg"]),
+        "l_per_kwh": per("l_per_kwh", "Space per usable kWh", "l/kWh", _litres(banked)),
         "price_per_kwh": per("price_per_kwh", "Batteries per usable kWh", "money/kWh", banked["purchase"]),
     }
+
+
+def _litres(banked: BankFigures) -> Figure:
+    """Space that the boxes take; none where the entry has no measures."""
+    bank = banked.bank
+    size = bank.model.case.size if bank is not None else None
+    at, units = f"cost.{banked.candidate.id}", banked["units"]
+    entry = bank.model.title if bank is not None else ""
+    one = None if size is None else size[0] * size[1] * size[2] / 1e6
+    of_one = datasheet(f"{at}.l_one", "Space of one", one, "l", entry)
+    return computed(
+        f"{at}.litres", "Space of the bank", None if one is None else one * units.number, "l",
+        "" if one is None else "{n} · {l}", {"n": units, "l": of_one},
+    )  # fmt: skip

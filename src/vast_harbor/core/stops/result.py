@@ -52,9 +52,9 @@ def result_sentence(plan: Plan, day: Day, columns: Sequence[Column]) -> Sentence
         says = f"{start}, {names[0]} and {names[1]} cost about the same: {{a}} and {{b}}."
     else:
         says = f"{start}, {names[0]} is cheapest{among} at {{a}}; next is {names[1]} at {{b}}, {{more}} more."
-    if first.figures["outlay"].number > second.figures["outlay"].number:
+    if first.cost["outlay"].number > second.cost["outlay"].number:
         says += f" On the day you buy it, {names[0]} costs more: {{out_a}} against {{out_b}}."
-        figures |= {"out_a": first.figures["outlay"], "out_b": second.figures["outlay"]}
+        figures |= {"out_a": first.cost["outlay"], "out_b": second.cost["outlay"]}
     return Sentence(says + _left_out(out, columns, bool(among)), figures)
 
 

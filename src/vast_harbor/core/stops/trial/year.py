@@ -34,6 +34,8 @@ SOURCE = (
     "Every month of use in three weathers, in steps of a quarter of an hour, scaled to the nights of the year"
 )
 DARK_WH = 0.5
+# Lead-acid suffers when it stays below this for more than a day.
+LOW_SOC = 0.2
 
 
 @dataclass(frozen=True)
@@ -109,7 +111,8 @@ class YearOf:
             ``critical`` [kWh], ``generator_hours``, ``litres``, ``fuel``, ``short_share`` of off-grid days
             not returned to full [%],
             ``through`` [kWh], ``cycle_wear`` [1/year], ``flat`` (times emptied), ``heater`` [kWh],
-            ``sun_left`` [%], ``bought`` share of the charge [%].
+            ``low`` (times below a fifth for a day), ``sun_left`` [%], ``bought`` share of the charge [%] and
+            that from ``hook_up`` [%], ``offered`` by the sources on a mean off-grid day [Wh].
         depths: cycles a year by depth in tenths, shape (10,).
     """
 
@@ -120,12 +123,46 @@ class YearOf:
         return self.figures[name]
 
 
-# One bank's year depends on few of the things that are edited: it is kept for a while.
-_KEPT: Kept[tuple[object, ...], YearOf] = Kept(256)
+@dataclass(frozen=True, slots=True)
+class Sample:
+    """What a bank did in the counted nights, before it is scaled to the nights of a year.
+
+    Attributes:
+        served, short: share of the nights fully served, of the days not returned to full [-].
+        missing, critical, through, heater: energies in the counted nights [Wh].
+        emptied, low: times emptied, and times below a fifth for more than a day.
+        generator_h: hours of the generator [h].
+        wear: Palmgren–Miner sum of the cycles [-].
+        sun_left, bought, hook_up: shares of the sun not taken, of the charge from mains or generator, and of
+            that from mains alone [-]; None where there is none.
+        offered: what the sources could give on a mean off-grid day [Wh].
+        depths: cycles by depth in tenths, shape (10,).
+    """
+
+    served: float
+    short: float
+    missing: float
+    critical: float
+    through: float
+    heater: float
+    emptied: float
+    low: float
+    generator_h: float
+    wear: float
+    sun_left: float | None
+    bought: float | None
+    hook_up: float | None
+    offered: float
+    depths: Floats
+
+
+# One bank's days depend on few of the things that are edited: they are kept for a while. The nights of the
+# year only scale them.
+_KEPT: Kept[tuple[object, ...], Sample] = Kept(256)
 
 
 def is_kept(key: str, lane: Lane, model: BatteryModel, exponent: float) -> bool:
-    """Whether a bank's year was run before; arguments as of :func:`year_of`."""
+    """Whether a bank's days were run before; arguments as of :func:`year_of`."""
     return (key, lane, model.cycles, exponent) in _KEPT
 
 
@@ -140,88 +177,116 @@ def year_of(plan: YearPlan, key: str, lane: Lane, model: BatteryModel, exponent:
         exponent: b of the cycle law [-].
 
     Returns:
-        Its year; the same object for the same days and bank.
+        Its year.
     """
     kept = (key, lane, model.cycles, exponent)
-    return _KEPT.of(kept, lambda: count(plan, lane, model, exponent))
+    return scaled(plan, lane, _KEPT.of(kept, lambda: count(plan, lane, model, exponent)))
 
 
-def count(plan: YearPlan, lane: Lane, model: BatteryModel, exponent: float) -> YearOf:
-    """Run a year of one bank and count what came of it; arguments as of :func:`year_of`."""
+def count(plan: YearPlan, lane: Lane, model: BatteryModel, exponent: float) -> Sample:
+    """Run the sample of days with one bank and count what came of it; arguments as of :func:`year_of`."""
     traces = run([lane], plan.drive)[0]
-    first, dt, scale = plan.first, plan.drive.step_h, plan.scale
+    first, dt = plan.first, plan.drive.step_h
     row = plan.row * STEPS_A_DAY
     counted = slice(first, first + row)
-    note = f"{plan.nights} nights were run; {plan.course.plan.off_grid_nights:g} off-grid nights a year."
-
-    of = telling(f"year.{lane.id}", SOURCE, note)
-
     missing = (traces.unserved_dc + traces.unserved_ac)[:, counted]
     by_night = missing.reshape(len(plan.months), plan.row, STEPS_A_DAY).sum(axis=2)
-    served = float((by_night <= DARK_WH).mean())
     full = ((traces.state[:, counted] & FULL) > 0).reshape(len(plan.months), plan.row, STEPS_A_DAY)
-    short = 1 - float(full.any(axis=2).mean())
     state = traces.state[:, first:]
-    emptied = ((state & EMPTY) > 0).any(axis=1).sum()
-    generator = next((s for s in lane.sources if s.kind == GENERATOR), None)
-    hours = float(((traces.state[:, counted] & GENERATING) > 0).sum()) * dt * scale
-    through = np.maximum(-traces.bank_w, 0.0)[:, counted]
-    found, wear = [], 0.0
-    for soc in traces.soc[:, first:]:
+    empty, generating = (state & EMPTY) > 0, (state & GENERATING) > 0
+    found, wear, low = [], 0.0, 0
+    for soc, flat in zip(traces.soc[:, first:], empty.any(axis=1), strict=True):
+        low += 0 if flat else episodes(soc < LOW_SOC, STEPS_A_DAY)
         for depth, times in cycles(soc):
             found.append((depth, times))
             wear += times / cycles_at_depth(model.cycles, exponent, depth)
     sources = fed_by(lane, plan.drive)
-    used = traces.used_w[:, :, first:].sum(axis=(1, 2))
-    offered = traces.offered_w[:, :, first:].sum(axis=(1, 2))
+    used, offered = traces.used_w[:, :, first:], traces.offered_w[:, :, first:].sum(axis=(1, 2))
     sun = [i for i, s in enumerate(sources) if s.kind == SOLAR]
-    sun_offered = sum(offered[i] for i in sun)
-    bought = sum(used[i] for i, s in enumerate(sources) if s.kind == MAINS)
-    total = float(used.sum())
+    mains = [i for i, s in enumerate(sources) if s.kind == MAINS]
+    by_source, total = used.sum(axis=(1, 2)), float(used.sum())
+    hook_up = float(np.where(generating[None], 0.0, used[mains]).sum())
+    sun_offered = float(offered[sun].sum())
+    return Sample(
+        served=float((by_night <= DARK_WH).mean()),
+        short=1 - float(full.any(axis=2).mean()),
+        missing=float(missing.sum()),
+        critical=float(traces.unserved_critical[:, counted].sum()),
+        through=float(np.maximum(-traces.bank_w, 0.0)[:, counted].sum()) * dt,
+        heater=float(traces.heater_w[:, counted].sum()) * dt,
+        emptied=float(empty.any(axis=1).sum()),
+        low=float(low),
+        generator_h=float(generating[:, :row].sum()) * dt,
+        wear=wear,
+        sun_left=1 - float(by_source[sun].sum()) / sun_offered if sun_offered > 0 else None,
+        bought=float(by_source[mains].sum()) / total if total > 0 else None,
+        hook_up=hook_up / total if total > 0 else None,
+        offered=float(traces.offered_w[:, :, counted].sum()) * dt / plan.nights,
+        depths=histogram(found),
+    )
+
+
+def episodes(where: np.ndarray, longer: int) -> int:
+    """How often something lasts for more than so many steps in a row.
+
+    Args:
+        where: for each step whether it holds, shape (steps,).
+        longer: steps.
+
+    Returns:
+        Number of runs longer than that.
+    """
+    edges = np.flatnonzero(np.diff(np.concatenate(([0], where.astype(np.int8), [0]))))
+    return int(((edges[1::2] - edges[::2]) > longer).sum())
+
+
+def scaled(plan: YearPlan, lane: Lane, sample: Sample) -> YearOf:
+    """The counted nights of a bank as a year.
+
+    Args:
+        plan: the sample of days.
+        lane: the bank.
+        sample: what came of it.
+
+    Returns:
+        The year with its figures.
+    """
+    nights, scale = plan.course.plan.off_grid_nights, plan.scale
+    note = f"{plan.nights} nights were run; {nights:g} off-grid nights a year."
+    of = telling(f"year.{lane.id}", SOURCE, note)
+    generator = next((s for s in lane.sources if s.kind == GENERATOR), None)
+    hours, kwh = sample.generator_h * scale, scale / 1000
     litres = hours * (generator.litres_per_h if generator else 0.0)
-    nights = plan.course.plan.off_grid_nights
-    kwh = scale * dt / 1000
+    price = generator.litre_price if generator else 0.0
     figures = {
-        "nights_served": of("nights_served", "Nights fully served a year", served * nights, "nights"),
-        "served_share": of("served_share", "Share of off-grid nights fully served", served, "%"),
-        "unserved": of("unserved", "Not served in a year", float(missing.sum()) * scale / 1000, "kWh"),
-        "critical": of(
-            "critical",
-            "Critical energy not served in a year",
-            float(traces.unserved_critical[:, counted].sum()) * scale / 1000,
-            "kWh",
-        ),
+        "nights_served": of("nights_served", "Nights fully served a year", sample.served * nights, "nights"),
+        "served_share": of("served_share", "Share of off-grid nights fully served", sample.served, "%"),
+        "unserved": of("unserved", "Not served in a year", sample.missing * kwh, "kWh"),
+        "critical": of("critical", "Critical energy not served in a year", sample.critical * kwh, "kWh"),
         "generator_hours": of("generator_hours", "Generator hours a year", hours, "h/year"),
         "litres": of("litres", "Fuel a year", litres, "l"),
-        "fuel": of("fuel", "Fuel a year", litres * (generator.litre_price if generator else 0.0), "money"),
-        "short_share": of("short_share", "Off-grid days not returned to full", short, "%"),
-        "through": of("through", "Taken from the bank in a year", float(through.sum()) * kwh, "kWh"),
+        "fuel": of("fuel", "Fuel a year", litres * price, "money"),
+        "short_share": of("short_share", "Off-grid days not returned to full", sample.short, "%"),
+        "through": of("through", "Taken from the bank in a year", sample.through * kwh, "kWh"),
         "cycle_wear": of(
             "cycle_wear",
             "Wear a year by the cycles counted",
-            wear * scale,
+            sample.wear * scale,
             "1/year",
             "Each cycle by its own depth, by rainflow counting, over the cycles that the bank "
             "stands at that depth.",
         ),
-        "flat": of("flat", "Times a year that it is emptied", float(emptied) * scale, "times"),
-        "heater": of(
-            "heater", "Taken by its heater in a year", float(traces.heater_w[:, counted].sum()) * kwh, "kWh"
+        "flat": of("flat", "Times a year that it is emptied", sample.emptied * scale, "times"),
+        "low": of(
+            "low", "Times a year below a fifth for more than a day", sample.low * scale, "times"
         ),
-        "sun_left": of(
-            "sun_left",
-            "Share of the sun that it did not take",
-            1 - sum(used[i] for i in sun) / sun_offered if sun_offered > 0 else None,
-            "%",
-        ),
-        "bought": of(
-            "bought",
-            "Share of its charge from mains or generator",
-            bought / total if total > 0 else None,
-            "%",
-        ),
-    }
-    return YearOf(figures, histogram(found) * scale)
+        "heater": of("heater", "Taken by its heater in a year", sample.heater * kwh, "kWh"),
+        "sun_left": of("sun_left", "Share of the sun that it did not take", sample.sun_left, "%"),
+        "bought": of("bought", "Share of its charge from mains or generator", sample.bought, "%"),
+        "hook_up": of("hook_up", "Share of its charge from hook-up", sample.hook_up, "%"),
+        "offered": of("offered", "What the sources could give on a mean off-grid day", sample.offered, "Wh"),
+    }  # fmt: skip
+    return YearOf(figures, sample.depths * scale)
 
 
 def largest_fall(plan: YearPlan, sources: Sequence[Source], system_v: float, efficiency: float) -> float:
@@ -253,6 +318,8 @@ def key_of(course: Course) -> str:
     """What a year's sample of days depends on, as a text."""
     plan = course.plan
     assume = course.assumptions
+    # Nights of the year count only as far as they set how close rows follow on one another.
+    between = YearPlan(course).between
     values = [a.value for a in assume if a.entry.group in ("Day", "Temperature", "Charging")]
     return repr(
         (
@@ -268,8 +335,8 @@ def key_of(course: Course) -> str:
             plan.battery_c,
             plan.months,
             plan.nights_in_a_row,
-            plan.off_grid_nights,
-            plan.hook_up_nights,
+            between,
+            has_hook_up(plan),
             plan.drive_hours,
             plan.drive_every,
             plan.sources,
