@@ -30,16 +30,15 @@ def test_compare_prints_all_workings_as_json(capsys) -> None:
 
 def test_demo_rigs_have_different_right_answers(demo_results) -> None:
     def winner(name: str) -> tuple[str, bool]:
-        columns = [c for c in demo_results(name).compare.columns if not c.stopped]
-        best = min(columns, key=lambda c: c.cost["per_cycle"].number)
-        heated = best.banked.bank.model.heater_w is not None
-        return best.banked.battery_class.key, heated
+        verdict = demo_results(name).verdict
+        assert verdict.winner is not None
+        return verdict.winner.banked.battery_class.key, verdict.decided[1]
 
-    assert winner("pebble") == ("flooded_dual", False)
-    assert winner("kittiwake") == ("gel", False)
-    assert winner("tern-rock") == ("lfp", True)
-    assert winner("mulga")[0] == "lfp"
-    assert winner("long-haul")[0] == "lfp"
+    assert winner("pebble") == ("flooded_dual", "money")
+    assert winner("kittiwake") == ("agm", "")
+    assert winner("tern-rock") == ("flooded_deep", "only")
+    assert winner("mulga") == ("lfp", "big_loads")
+    assert winner("long-haul") == ("lfp", "only")
 
 
 @pytest.mark.parametrize(

@@ -102,7 +102,7 @@ def test_care_and_lost_energy_are_counted_each_year(evaluated) -> None:
     results = evaluated(
         STEADY,
         battery_c=25,
-        overrides={"hour_rate": 10},
+        overrides={"hour_rate": 10, "water_cost": 0},
         candidates=(Candidate("d", "flooded_deep", "hollin-6-330", 2, 2),),
     )
     cost = results.compare.columns[0].cost

@@ -2,7 +2,6 @@
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from functools import cached_property
 
 from vast_harbor.core import factors
 from vast_harbor.core.assumptions import Assumptions
@@ -31,7 +30,7 @@ from vast_harbor.core.stops.voltage import VoltageChoice
 from vast_harbor.core.workings import Figure, Finding
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class Results:
     """All stops of a plan in figures.
 
@@ -66,10 +65,10 @@ class Results:
     ran: Simulated
     late: bool = False
 
-    @cached_property
+    @property
     def verdict(self) -> Verdict:
         """The answer."""
-        return Verdict(self.plan, self.assumptions, self.days, self.banks, self.compare.columns)
+        return self.compare.verdict
 
     @property
     def day(self) -> Day:
@@ -201,7 +200,7 @@ def evaluate(plan: Plan, reference: Reference, before: Simulated | None = None) 
     judged = {c.candidate.id: judge(c.build) for c in banks.candidates if c.build is not None}
     went = {r.lane.id: r for r in ran.trial.candidates}
     compare = compare_stop.evaluate(
-        plan, reference, assumptions, days.day, days.need, banks, ran.years, went, judged
+        plan, reference, assumptions, days, banks, ran.years, went, judged
     )
     voltages = voltage_stop.evaluate(plan, reference, assumptions, days)
     runtimes = runtime_stop.evaluate(plan, days, banks.old_carries)

@@ -167,7 +167,7 @@ def life_years(p: Prospect, c: Change = AS_PLANNED) -> Values:
     if not p.lead:
         health = np.clip(p.covers * np.asarray(c.use), p.health_floor, max(p.health_floor, 0.8))
         end = (1 - health) / FADE_PER_WEAR
-    likely = np.maximum(LEAST_YEARS, (end - p.start_wear) / wear)
+    likely = np.maximum(LEAST_YEARS if p.used else 0.0, (end - p.start_wear) / wear)
     if p.basis == "warranty" and p.warranty_years > 0:
         return np.minimum(likely, p.warranty_years)
     if p.basis == "label_cycles":

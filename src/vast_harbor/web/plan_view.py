@@ -12,6 +12,7 @@ from vast_harbor.core.stops.banks import BankFigures
 from vast_harbor.core.stops.charging.audit import WORST
 from vast_harbor.core.stops.charging.ladder import name_of
 from vast_harbor.core.stops.checks.check import OK, Check
+from vast_harbor.core.stops.verdict.verdict import HOOK_UP, KEEP, MEND
 from vast_harbor.core.stops.voltage import VoltageChoice
 from vast_harbor.core.units import US
 from vast_harbor.core.workings import Figure
@@ -149,14 +150,8 @@ def _tell_what_was(view: RigView, base: dict[str, Figure], base_strip: list[Stri
 
 def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
     """The strip: each stop with its one live figure."""
-    need, columns = results.need, results.compare.columns
-    fit = [c for c in columns if not c.stopped]
+    need = results.need
     nights = "overnight" if results.plan.overnight else f"· {style.text(need.nights.value, 'nights')}"
-    best = min(
-        (c for c in fit or columns if c.cost["per_cycle"].value is not None),
-        key=lambda c: c.cost["per_cycle"].number,
-        default=None,
-    )
     count = len(results.banks.candidates)
     figures = {
         "rig": f"{rig_file.rig.system_v:g} V · {style.text(rig_file.rig.off_grid_nights, 'nights')}",
@@ -167,11 +162,7 @@ def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
         "banks": f"{count} candidate{'' if count == 1 else 's'}",
         "charging": _charging_figure(results, style),
         "trial": _trial_figure(results),
-        "compare": (
-            f"{best.banked.battery_class.code} · {style.text(best.cost['per_cycle'].value, 'money/cycle')}"
-            if best
-            else "—"
-        ),
+        "compare": _verdict_figure(results, style),
     }
     out = []
     for stop in STOPS:
@@ -289,6 +280,18 @@ def _charging_figure(results: Results, style: Style) -> str:
         return "no source yet"
     count = f"{len(charging)} source{'' if len(charging) == 1 else 's'}"
     return f"{count} · {style.text(plan.charge_a, 'A')}"
+
+
+def _verdict_figure(results: Results, style: Style) -> str:
+    """The verdict in two words and its price."""
+    verdict = results.verdict
+    winner = verdict.winner
+    if winner is None:
+        words = {KEEP: "keep what you have", MEND: "mend first", HOOK_UP: "spend nothing"}
+        return words.get(verdict.kind, "none yet" if verdict.columns else "—")
+    code, cost = winner.banked.battery_class.code, winner.cost
+    per = cost["per_cycle"] if cost["per_cycle"].value is not None else cost["per_year"]
+    return f"{code} · {style.text(per.value, per.unit)}"
 
 
 def _trial_figure(results: Results) -> str:

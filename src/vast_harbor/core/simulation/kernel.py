@@ -388,6 +388,9 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                     if draws and bank.lfp:
                         lasting = max(0.0, series.lasting_w[s, t] - dc_w - ac_w) if dc + ac > 0 else 0.0
                         longer = _draw(source_v, ohm, supply, watts + heater + lasting)
+                        # Near empty the volts fall within the step: its mean current is the larger one.
+                        if amps > longer:
+                            longer = amps
                         if longer > bank.lasting_a * (1 + 1e-9) or hardest > bank.peak_a * (1 + 1e-9):
                             opened = True
                             state |= OVERLOAD | BMS_OPEN

@@ -13,6 +13,7 @@ from vast_harbor.core.stops.banks import BankFigures, Banks
 from vast_harbor.core.stops.charging.audit import Judged
 from vast_harbor.core.stops.column import Column
 from vast_harbor.core.stops.day import Day
+from vast_harbor.core.stops.days import Days
 from vast_harbor.core.stops.demands import demands
 from vast_harbor.core.stops.need import Need
 from vast_harbor.core.stops.prices import usable_quotients
@@ -20,6 +21,7 @@ from vast_harbor.core.stops.result import result_sentence
 from vast_harbor.core.stops.same_label import Correction, same_label
 from vast_harbor.core.stops.trial.trial import Ran
 from vast_harbor.core.stops.trial.year import YearOf
+from vast_harbor.core.stops.verdict.verdict import Verdict
 from vast_harbor.core.terminal import bank_resistance
 from vast_harbor.core.workings import REFERENCE, Figure, Finding, Sentence, computed
 
@@ -42,7 +44,7 @@ class Row:
         better: ``high``, ``low`` or empty where neither is better.
         headline: one of the four lines that owners decide on.
         figures: one for each column.
-        stopped: of each column, whether its bank will not do as it stands.
+        stopped: of each column, whether the verdict leaves its bank out.
         none: what a cell without a value says; empty for a dash.
     """
 
@@ -76,6 +78,7 @@ class Compare:
 
     Attributes:
         columns: candidates that can be built.
+        verdict: the answer.
         rows: the table.
         sentence: the result in plain words.
         corrections: the same-label comparison, step by step.
@@ -84,6 +87,7 @@ class Compare:
     """
 
     columns: tuple[Column, ...]
+    verdict: Verdict
     rows: tuple[Row, ...]
     sentence: Sentence
     corrections: tuple[Correction, ...]
@@ -95,8 +99,7 @@ def evaluate(
     plan: Plan,
     reference: Reference,
     assumptions: Assumptions,
-    day: Day,
-    need: Need,
+    days: Days,
     banks: Banks,
     years: Mapping[str, YearOf] = NO_YEARS,
     ran: Mapping[str, Ran] = NO_TRIAL,
@@ -106,7 +109,7 @@ def evaluate(
 
     Args:
         plan, reference, assumptions: the plan and what holds for it.
-        day, need, banks: in figures.
+        days, banks: in figures.
         years: a run year of each candidate, by its id; none to go by the hand estimate.
         ran: how each went through the trial, by its id.
         judged: its sources, by its id.
@@ -114,7 +117,8 @@ def evaluate(
     Returns:
         The comparison with its workings.
     """
-    columns = []
+    columns: list[Column] = []
+    day, need = days.day, days.need
     for banked in banks.candidates:
         if banked.bank is None:
             continue
@@ -125,15 +129,18 @@ def evaluate(
         cost = cost_stop.evaluate(plan, assumptions, day, need, banked, life, banks.old_kg, year, asked)
         further = _further(banked, day, year)
         columns.append(Column(banked, life, cost, further, year, ran.get(id), sources))
-    rows = tuple(_rows(columns)) if columns else ()
+    verdict = Verdict(plan, assumptions, days, banks, tuple(columns))
+    out = tuple(c not in verdict.fit for c in columns)
+    rows = tuple(_rows(columns, out)) if columns else ()
     ends = ("usable_new_wh", "usable_end_wh")
     rundown = None
     if columns and day.bank_wh.number > 0:
         rundown = run_down(day.profile, EVENING_H, [c.banked[e].number for c in columns for e in ends])
     return Compare(
         tuple(columns),
+        verdict,
         rows,
-        result_sentence(plan, day, columns),
+        result_sentence(plan, day, columns, verdict.fit),
         tuple(same_label(plan, columns)),
         rundown,
         _findings(columns, need),
@@ -183,6 +190,7 @@ def _limits(banked: BankFigures) -> dict[str, Figure]:
     at = f"compare.{banked.candidate.id}"
     checks = {c.code: c for c in banked.checks}
     gives = checks["continuous_current"].limit if "continuous_current" in checks else None
+    silent = _blank("Current that it may give for long", "A")
     one = build.of_entry("charge_a_one", "Charge current of one", model.charge_a, "A")
     ohm = Figure(
         f"{at}.ohm", "Inner resistance of the bank, new, at 25 °C", 1000 * bank_resistance(bank), "mΩ", REFERENCE,
@@ -190,7 +198,7 @@ def _limits(banked: BankFigures) -> dict[str, Figure]:
     )  # fmt: skip
     return {
         "ohm": ohm,
-        "gives_a": gives or Figure(f"{at}.gives_a", "Current that it may give for long", None, "A"),
+        "gives_a": gives or silent,
         "takes_a": computed(
             f"{at}.takes_a", "Charge current that it bears", bank.parallel * model.charge_a, "A", "{n_p} · {I}",
             {"n_p": banked["parallel"], "I": one},
@@ -291,13 +299,12 @@ LINES = (
 ORDER = (ENERGY, NIGHTS, USE, LIMITS, BODY, LASTING, PURSE)
 
 
-def _rows(columns: Sequence[Column]) -> list[Row]:
-    stopped = tuple(c.stopped for c in columns)
+def _rows(columns: Sequence[Column], out: tuple[bool, ...]) -> list[Row]:
     has_old = all("kg_change" in c.banked.figures for c in columns)
 
     def row(line: _Line, headline: bool) -> Row:
         figures = tuple(line.of(c) for c in columns)
-        return Row(line.key, line.name, line.group, line.better, headline, figures, stopped, line.none)
+        return Row(line.key, line.name, line.group, line.better, headline, figures, out, line.none)
 
     lines = [x for x in LINES if x.key != "kg_change" or has_old]
     lines.sort(key=lambda x: ORDER.index(x.group))

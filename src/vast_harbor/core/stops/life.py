@@ -340,7 +340,7 @@ def _life(
     likely = computed(
         f"{at}.years_likely",
         "Years until worn out",
-        max(LEAST_YEARS, left / f["wear"].number),
+        left / f["wear"].number if start is None else max(LEAST_YEARS, left / f["wear"].number),
         "years",
         "{w_end} / {w}" if start is None else f"max({LEAST_YEARS}, ({{w_end}} − {{w_start}}) / {{w}})",
         parts,

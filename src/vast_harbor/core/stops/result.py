@@ -12,12 +12,15 @@ from vast_harbor.core.workings import Sentence, computed
 ALIKE = 0.05
 
 
-def result_sentence(plan: Plan, day: Day, columns: Sequence[Column]) -> Sentence:
+def result_sentence(
+    plan: Plan, day: Day, columns: Sequence[Column], will_do: Sequence[Column]
+) -> Sentence:
     """The result in plain words, presuming nothing about which chemistry is dearer.
 
     Args:
         plan, day: the plan and its day.
         columns: candidates that can be built.
+        will_do: those that the verdict does not leave out.
 
     Returns:
         One to three sentences.
@@ -26,8 +29,8 @@ def result_sentence(plan: Plan, day: Day, columns: Sequence[Column]) -> Sentence
         return Sentence("List the loads of a day, and the comparison appears here.")
     if len(columns) < 2:
         return Sentence("Put up at least two banks that can be built, and they are compared here.")
-    fit = [c for c in columns if not c.stopped]
-    out = [c for c in columns if c.stopped]
+    fit = list(will_do)
+    out = [c for c in columns if c not in fit]
     if len(fit) == 1 and out:
         return _only(plan, fit[0], out, columns)
     ranked = fit if fit else list(columns)
@@ -63,7 +66,7 @@ def _only(plan: Plan, column: Column, out: Sequence[Column], columns: Sequence[C
     counted = (column.cost["cycles_made"].value or 0) >= plan.years_kept
     a = column.cost["per_cycle" if counted else "per_year"]
     figures = {"H": columns[0].cost["per_year"].inputs["H"], "nights": nights_a_year(plan), "a": a}
-    says = f"Of these only {column.short(columns)} will do as it stands: kept {{H}} with {{nights}} off-grid "
+    says = f"Of these only {column.short(columns)} will do: kept {{H}} with {{nights}} off-grid "
     return Sentence(says + "a year it costs {a}." + _left_out(out, columns, True), figures)
 
 
@@ -73,7 +76,6 @@ def _left_out(out: Sequence[Column], columns: Sequence[Column], ranked_without: 
         return ""
     names = [c.short(columns) for c in out]
     listed = names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
-    verb = "does" if len(names) == 1 else "do"
     if ranked_without:
-        return f" Left out: {listed}, which {verb} not serve as it stands; Banks says why."
-    return f" But {listed} will not do as it stands; Banks says why."
+        return f" Left out: {listed}, which will not do; the verdict says why."
+    return f" But {listed} will not do; the verdict says why."
