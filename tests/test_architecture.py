@@ -30,7 +30,7 @@ FORBIDDEN_IN_CORE = {
     "importlib",
     "logging",
 }
-ALLOWED = {"numpy", "babel", "numba", "pandas", "pvlib", "rainflow", "vast_harbor"}
+ALLOWED = {"numpy", "babel", "numba", "pandas", "pvlib", "rainflow", "scipy", "vast_harbor"}
 MAY_USE = {
     "core": {"core"},
     "data": {"core", "data"},

@@ -199,9 +199,7 @@ def evaluate(plan: Plan, reference: Reference, before: Simulated | None = None) 
         ran = before
     judged = {c.candidate.id: judge(c.build) for c in banks.candidates if c.build is not None}
     went = {r.lane.id: r for r in ran.trial.candidates}
-    compare = compare_stop.evaluate(
-        plan, reference, assumptions, days, banks, ran.years, went, judged
-    )
+    compare = compare_stop.evaluate(plan, reference, assumptions, days, banks, ran.years, went, judged)
     voltages = voltage_stop.evaluate(plan, reference, assumptions, days)
     runtimes = runtime_stop.evaluate(plan, days, banks.old_carries)
     found = (

@@ -111,6 +111,7 @@ class Change:
 
     Attributes:
         price, cycles, calendar, use, tariff, extras, accidents: factors [-].
+        lasts: factor on the life, whatever wears it [-].
         drift: added to the yearly change of the batteries' price [1/year].
         warmer: added to the battery's temperature [K].
         nights: off-grid nights a year; None for the plan's.
@@ -124,6 +125,7 @@ class Change:
     tariff: Many = 1.0
     extras: Many = 1.0
     accidents: Many = 1.0
+    lasts: Many = 1.0
     drift: Many = 0.0
     warmer: Many = 0.0
     nights: Many | None = None
@@ -162,7 +164,7 @@ def life_years(p: Prospect, c: Change = AS_PLANNED) -> Values:
 
     wear = p.cycle_wear * more * np.asarray(c.use) ** p.exponent / c.cycles
     wear = wear + share * yearly(p.use_c + c.warmer) + (1 - share) * yearly(p.rest_c + c.warmer)
-    wear = wear + (p.accidents + p.emptied * more) * c.accidents
+    wear = (wear + (p.accidents + p.emptied * more) * c.accidents) / c.lasts
     end: Many = p.worn_out
     if not p.lead:
         health = np.clip(p.covers * np.asarray(c.use), p.health_floor, max(p.health_floor, 0.8))

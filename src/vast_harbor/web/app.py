@@ -25,6 +25,7 @@ from vast_harbor.web import (
     security,
     sunshine,
     trial,
+    verdict,
 )
 
 STATIC = Path(__file__).parent / "static"
@@ -56,7 +57,9 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
     security.protect(app, hosts)
     errors.handle(app)
     sunshine.keep_sunshine(app, database)
-    for part in (harbor, plan, load_csv, banks, charging, trial, monitor, model_csv, cable, label, reference):
+    for part in (
+        harbor, plan, load_csv, banks, charging, trial, verdict, monitor, model_csv, cable, label, reference,
+    ):  # fmt: skip
         app.register_api(part.api)
     _describe(app)
     _serve_interface(app)

@@ -8,13 +8,24 @@ from vast_harbor.core.battery import Bank
 from vast_harbor.core.display import Style
 from vast_harbor.core.evaluate import Results
 from vast_harbor.core.stops import compare as compare_stop
+from vast_harbor.core.stops.column import Column
+from vast_harbor.core.stops.demands import Demand, difficulty
+from vast_harbor.core.stops.verdict import words
+from vast_harbor.core.stops.verdict.pictures import capacity, items
 from vast_harbor.web.plan_models import (
     ColumnView,
     CompareView,
     CorrectionView,
+    DemandView,
+    ItemView,
+    LaneShareView,
+    OutView,
+    ReasonView,
     RowView,
+    RuleStepView,
     RundownView,
     SeriesView,
+    VerdictView,
 )
 from vast_harbor.web.views import figure_view, tokens
 
@@ -37,17 +48,7 @@ def _points(pairs: Iterable[tuple[float, float]], digits: int) -> list[tuple[flo
 def compare_view(results: Results, style: Style) -> CompareView:
     """The comparison with its pictures."""
     compare = results.compare
-    columns = [
-        ColumnView.of(
-            id=c.banked.candidate.id,
-            battery_class=c.banked.battery_class.key,
-            title=c.banked.bank.model.title if c.banked.bank else "",
-            layout=layout(c.banked.bank) if c.banked.bank else "",
-            ends=c.life.ends,
-            stop=any(f.severity == "stop" for f in c.banked.findings),
-        )
-        for c in compare.columns
-    ]
+    columns = [_column(c, results, style) for c in compare.columns]
     rows = [
         RowView.of(
             key=r.key,
@@ -55,6 +56,8 @@ def compare_view(results: Results, style: Style) -> CompareView:
             group=r.group,
             headline=r.headline,
             best=list(r.best),
+            none=r.none,
+            better=r.better,
             figures=[figure_view(f, style) for f in r.figures],
         )
         for r in compare.rows
@@ -82,7 +85,13 @@ def compare_view(results: Results, style: Style) -> CompareView:
         SeriesView.of(id=c.banked.candidate.id, points=_points(compare_stop.cumulative(c), 2))
         for c in compare.columns
     ]
+    lasts = [
+        SeriesView.of(id=c.id, points=_points(capacity(c, results.plan.years_kept), 3))
+        for c in compare.columns
+    ]
     return CompareView.of(
+        verdict=_verdict(results, style),
+        unequal=any(f.code == "unequal" for f in compare.findings),
         columns=columns,
         rows=rows,
         sentence=tokens(compare.sentence, style),
@@ -91,4 +100,107 @@ def compare_view(results: Results, style: Style) -> CompareView:
         rundown_hours=hours,
         rundown=run_down,
         cumulative=cumulative,
+        capacity=lasts,
+    )
+
+
+# Money of a column that is told beside its pictures.
+MONEY = (
+    "purchase", "extras", "labour", "hours", "contingency", "besides", "outlay", "old_bank", "replacements",
+    "running", "care", "water", "lost", "fuel", "exit", "lifetime", "lifetime_bare", "per_cycle",
+    "per_cycle_bare", "per_kwh", "per_year", "per_night", "ready", "label_per_cycle", "label_per_kwh",
+    "cycles_made", "kwh_delivered", "wanted",
+)  # fmt: skip
+
+
+def _column(column: Column, results: Results, style: Style) -> ColumnView:
+    banked, bank, cost = column.banked, column.banked.bank, column.cost
+    index = [c.id for c in results.plan.candidates].index(column.id)
+    of = {"purchase": banked["purchase"], "wanted": banked["wanted"], **cost.figures}
+    level = difficulty(banked.build, cost.demands) if banked.build is not None else "easy"
+    return ColumnView.of(
+        id=column.id,
+        index=index,
+        code=banked.battery_class.code,
+        battery_class=banked.battery_class.key,
+        title=bank.model.title if bank else "",
+        layout=layout(bank) if bank else "",
+        ends=column.life.ends,
+        stop=column not in results.verdict.fit,
+        money={k: figure_view(of[k], style) for k in MONEY if k in of},
+        difficulty=level,
+        demands=[_demand(d, column, index, style) for d in cost.demands],
+        items=[
+            ItemView.of(
+                key=i.key,
+                name=i.name,
+                text=style.text(i.money, "money"),
+                value=round(i.money, 2),
+                per=None if i.per_cycle is None else round(i.per_cycle, 4),
+                per_text=style.text(i.per_cycle, "money/cycle"),
+            )
+            for i in items(column)
+        ],
+    )
+
+
+def _demand(demand: Demand, column: Column, index: int, style: Style) -> DemandView:
+    at, key = f"/candidates/{index}", demand.key
+    candidate = column.banked.candidate
+    taken = {e.covers for e in candidate.extras}
+    new = {"id": f"for-{key}"[:40], "name": demand.name[:80], "price": round(demand.price.number, 2),
+           "covers": key}  # fmt: skip
+    price_it = [] if key in taken else [{"op": "add", "path": f"{at}/extras/-", "value": new}]
+    strike = [{"op": "add", "path": f"{at}/struck/-", "value": key}]
+    if key in candidate.struck:
+        strike = [{"op": "remove", "path": f"{at}/struck/{candidate.struck.index(key)}"}]
+    fix = demand.fix
+    do = [] if fix is None else [
+        {"op": "add", "path": f"{at}/fixes/-", "value": {"source": fix.source, "remedy": fix.remedy}}
+    ]  # fmt: skip
+    return DemandView.of(
+        key=key,
+        name=demand.name,
+        price=figure_view(demand.price, style),
+        hours=style.text(demand.hours, "duration"),
+        skill=demand.skill,
+        hidden=demand.hidden,
+        hard=demand.hard,
+        state=demand.state,
+        price_it=price_it,
+        strike=strike,
+        do=do,
+    )
+
+
+def _verdict(results: Results, style: Style) -> VerdictView:
+    v = results.verdict
+    return VerdictView.of(
+        kind=v.kind,
+        headline=tokens(words.headline(v), style),
+        card=[tokens(s, style) for s in words.card(v)],
+        winner=v.winner.id if v.winner is not None else None,
+        runner_up=v.runner_up.id if v.runner_up is not None else None,
+        runner_text=""
+        if v.runner_up is None
+        else words.title(v.runner_up).replace("{{", "{").replace("}}", "}"),
+        reasons=[
+            ReasonView.of(side=r.side, says=tokens(r.says, style), stop=r.stop, cared=r.cared)
+            for r in words.reasons(v)
+        ],
+        steps=[RuleStepView.of(rule=s.rule, name=s.name, says=tokens(s.says, style)) for s in words.steps(v)],
+        outs=[
+            OutView.of(id=o.column.id, rule=o.rule, says=tokens(o.says, style), needs=o.needs) for o in v.outs
+        ],
+        lanes=[
+            LaneShareView.of(
+                id=c.id,
+                share=figure_view(v.shares[c.id], style) if c.id in v.shares else None,
+                p10=figure_view(v.spreads[c.id][0], style),
+                p50=figure_view(v.spreads[c.id][1], style),
+                p90=figure_view(v.spreads[c.id][2], style),
+            )
+            for c in v.columns
+        ],
+        danger=v.danger,
     )

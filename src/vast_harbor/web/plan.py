@@ -17,6 +17,7 @@ from vast_harbor.core.kept import Kept
 from vast_harbor.core.plan import Candidate, Plan
 from vast_harbor.core.stops.outlook import Outlook, outlook
 from vast_harbor.core.stops.simulated import Simulated
+from vast_harbor.core.stops.verdict.lookup import asked_figure
 from vast_harbor.core.workings import Figure
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.rig_document import RigFile
@@ -286,7 +287,7 @@ def workings(path: RigPath, query: WorkingsQuery) -> Response:
         document = json.dumps(rigs.get(db, path.rig_id).document)
     fit = query.key[len(FIT) :].split(".")[0] if query.key.startswith(FIT) else ""
     rig, _, results, figures = _known(document, _today(), fit)
-    figure = figures.all.get(query.key)
+    figure = figures.all.get(query.key) or asked_figure(query.key, results, data.reference())
     if figure is None:
         return problems(404, files.Problem("", "This figure is no longer part of the plan."))
     default = None

@@ -12,9 +12,7 @@ from vast_harbor.core.workings import Sentence, computed
 ALIKE = 0.05
 
 
-def result_sentence(
-    plan: Plan, day: Day, columns: Sequence[Column], will_do: Sequence[Column]
-) -> Sentence:
+def result_sentence(plan: Plan, day: Day, columns: Sequence[Column], will_do: Sequence[Column]) -> Sentence:
     """The result in plain words, presuming nothing about which chemistry is dearer.
 
     Args:

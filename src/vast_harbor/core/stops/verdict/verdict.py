@@ -224,7 +224,8 @@ class Verdict:
         """The cheapest to buy that does no harm; none is needed where the old bank is not dangerous."""
         if self.plan.off_grid_nights == 0 and self.plan.old_bank is not None and not self.danger:
             return None
-        fit = [c for c in self.columns if not any(f.code in HARMFUL for f in c.hard)]
+        fit = [c for c in self.columns if all(f.code == "covers_need" for f in c.hard)]
+        fit = fit or [c for c in self.columns if not any(f.code in HARMFUL for f in c.hard)]
         return (min(fit, key=lambda c: c.cost["outlay"].number), "price") if fit else None
 
     @property

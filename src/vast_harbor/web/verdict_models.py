@@ -1,0 +1,181 @@
+"""What the interface is given of the verdict when it asks: doubt, turns, schools, options, loads, terms."""
+
+from pydantic import Field
+
+from vast_harbor.web.views import FigureView, TokenView, View
+
+
+class BandView(View):
+    """Money spent by the end of each year, in the futures drawn."""
+
+    id: str
+    years: list[float]
+    p10: list[float]
+    p90: list[float]
+
+
+class FlipView(View):
+    """Where two banks cost the same."""
+
+    key: str
+    name: str
+    now: FigureView
+    at: list[FigureView]
+    says: list[TokenView]
+    ranges: str = Field(
+        description="Who costs less as replacements really fall, in words; empty where not asked"
+    )
+
+
+class SwingView(View):
+    """How far one assumption moves the saving."""
+
+    key: str
+    name: str
+    low: FigureView
+    high: FigureView
+    at_low: FigureView
+    at_high: FigureView
+    flips: bool
+
+
+class TornadoView(View):
+    """What moves the saving, the most first."""
+
+    winner: str
+    rival: str
+    saving: FigureView
+    swings: list[SwingView]
+
+
+class UseMapView(View):
+    """Who is cheapest, by nights a year and years kept."""
+
+    nights: list[float]
+    years: list[float]
+    ids: list[str]
+    cheapest: list[list[int]] = Field(description="Index into ids, a row for each number of years")
+    gap: list[list[float]] = Field(description="How much the next one costs more, as a share")
+    here: tuple[float, float] = Field(description="This owner's nights and years")
+    supposed: bool
+
+
+class DoubtView(View):
+    """How sure the answer is, and what would change it."""
+
+    draws: int
+    bands: list[BandView]
+    flips: list[FlipView]
+    tornado: TornadoView | None
+    map: UseMapView | None
+
+
+class TurnView(View):
+    """Nights a year from which the verdict is another."""
+
+    nights: FigureView
+    before: list[TokenView]
+    after: list[TokenView]
+
+
+class TurnsView(View):
+    """Where the verdict itself changes."""
+
+    turns: list[TurnView]
+
+
+class SchoolVerdictView(View):
+    """The verdict under one house rule."""
+
+    key: str
+    name: str
+    argues: str
+    headline: list[TokenView]
+    card: list[list[TokenView]]
+    need: FigureView
+    cost: FigureView | None
+    same: bool
+    here: bool
+
+
+class SchoolsView(View):
+    """The verdict under each house rule."""
+
+    schools: list[SchoolVerdictView]
+
+
+class OptionView(View):
+    """One way to come by the bank."""
+
+    key: str
+    name: str
+    says: list[TokenView]
+    lifetime: FigureView
+    more: FigureView
+    cash: FigureView
+    works: bool
+
+
+class PackageView(View):
+    """One size of a purchase."""
+
+    key: str
+    name: str
+    strings: int
+    cash: FigureView
+    usable: FigureView
+    nights: FigureView
+    buys: list[str]
+    leaves: list[str]
+
+
+class PackagesView(View):
+    """The packages of one candidate."""
+
+    id: str
+    packages: list[PackageView]
+
+
+class WhenView(View):
+    """When to buy and how much at once."""
+
+    options: list[OptionView]
+    candidates: list[PackagesView]
+
+
+class LoadCostView(View):
+    """What one load costs in battery."""
+
+    id: str
+    name: str
+    index: int
+    bank_wh: FigureView
+    money: FigureView
+    kg: FigureView
+    kept: FigureView
+    quarter: FigureView | None
+    strings: int
+    saves: FigureView | None
+    says: list[TokenView] | None
+    better: bool
+
+
+class LoadCostsView(View):
+    """The cheapest watt-hour."""
+
+    bank: str
+    loads: list[LoadCostView]
+
+
+class TermView(View):
+    """The candidates made equal in one way."""
+
+    key: str
+    says: str
+    figures: dict[str, dict[str, FigureView]]
+
+
+class TermsView(View):
+    """The candidates on equal terms."""
+
+    terms: list[TermView]
