@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 import ChartFrame from './ChartFrame.vue'
@@ -6,6 +7,7 @@ import ChartLegend from './ChartLegend.vue'
 import { numberOf } from './sameClass'
 import { grouped, useLook } from './useLook'
 
+const props = withDefaults(defineProps<{ bands?: Schemas['BandView'][] }>(), { bands: () => [] })
 const plan = usePlan()
 const { look, chemistry } = useLook()
 const compare = computed(() => plan.rig!.compare)
@@ -26,13 +28,51 @@ const series = computed(() =>
       symbolSize: 6,
       showAllSymbol: false,
       color: mark.color,
-      lineStyle: { width: 2.5, type: mark.type, color: mark.color },
+      z: 3,
+      lineStyle: {
+        width: column.stop ? 1.2 : 2.5,
+        type: mark.type,
+        color: mark.color,
+        opacity: column.stop ? 0.6 : 1,
+      },
       endLabel: { show: number !== '', formatter: number, color: mark.color, fontWeight: 700 },
       labelLayout: { moveOverlap: 'shiftY' },
       emphasis: { focus: 'series' },
     }
   }),
 )
+
+/** Eight futures of ten lie in a band: its lower edge, and on it the width, filled. */
+const bands = computed(() =>
+  props.bands.flatMap((b) => {
+    const column = compare.value.columns.find((c) => c.id === b.id)
+    if (!column || column.stop) return []
+    const color = chemistry(column.battery_class).color
+    const line = { lineStyle: { opacity: 0 }, symbol: 'none', silent: true, type: 'line', z: 1 }
+    return [
+      { ...line, stack: b.id, data: b.years.map((t, i) => [t, b.p10[i]]) },
+      {
+        ...line,
+        stack: b.id,
+        stackStrategy: 'all',
+        areaStyle: { color, opacity: 0.13 },
+        data: b.years.map((t, i) => [t, b.p90[i]! - b.p10[i]!]),
+      },
+    ]
+  }),
+)
+const most = computed(() => {
+  const fit = compare.value.cumulative.filter((_, i) => !compare.value.columns[i]!.stop)
+  const lines = (fit.length ? fit : compare.value.cumulative).flatMap((s) =>
+    s.points.map((p) => p[1]),
+  )
+  const tops = props.bands
+    .filter((b) => compare.value.columns.some((c) => c.id === b.id && !c.stop))
+    .map((b) => b.p90.at(-1)!)
+  const top = Math.max(1, ...lines, ...tops.map((t) => Math.min(t, 2.2 * Math.max(...lines))))
+  const step = 10 ** Math.floor(Math.log10(top))
+  return Math.ceil(top / (step / 2)) * (step / 2)
+})
 
 const option = computed(() => ({
   animation: false,
@@ -58,8 +98,9 @@ const option = computed(() => ({
     ...look.value.axis,
     type: 'value',
     axisLabel: { ...look.value.text, formatter: money },
+    max: most.value,
   },
-  series: series.value,
+  series: [...bands.value, ...series.value],
 }))
 
 const rows = computed(() =>
@@ -79,7 +120,11 @@ const rows = computed(() =>
   >
     <ChartLegend :columns="compare.columns" />
     <p class="mb-1 text-sm text-soft">
-      Steps up are replacements; the step down at the end is what the unused life is worth.
+      Steps up are replacements; the step down at the end is what the unused life is worth.<template
+        v-if="bands.length"
+      >
+        Within its band a bank stays in eight futures of ten.</template
+      >
     </p>
   </ChartFrame>
 </template>

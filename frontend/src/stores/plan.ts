@@ -75,6 +75,7 @@ type Document = {
     day_basis: string
     habits: string
     overnight: boolean
+    labour: string
   }
   own_models: Record<string, Value>[]
   sources: Source[]
@@ -99,7 +100,17 @@ type Document = {
     protection: string
     places: Place[]
     stages: { id: string; when: string; strings: number; other: string; other_price: number }[]
-    extras: { id: string; name: string; price: number }[]
+    extras: {
+      id: string
+      name: string
+      price: number
+      tag: string
+      covers: string
+      life_years: number | null
+    }[]
+    struck: string[]
+    difficulty: string | null
+    spare: boolean
     fixes: { source: string; remedy: string }[]
   }[]
 }

@@ -1,19 +1,30 @@
 <script setup lang="ts">
 import type { TokenView } from '@/api/client'
+import { computed } from 'vue'
 import FigureLink from './FigureLink.vue'
 
-defineProps<{ tokens: TokenView[]; plain?: boolean }>()
+const props = defineProps<{ tokens: TokenView[]; plain?: boolean }>()
+
+/** A stop or comma never stands alone at the start of a line: it keeps to the figure before it. */
+const parts = computed(() =>
+  props.tokens.map((t, i) => {
+    const before = props.tokens[i - 1]
+    const after = t.key ? (/^[.,;:)]/.exec(props.tokens[i + 1]?.text ?? '')?.[0] ?? '') : ''
+    const text = before?.key ? t.text.replace(/^[.,;:)]/, '') : t.text
+    return { ...t, text: t.key ? t.text : text, after }
+  }),
+)
 </script>
 
 <template>
   <span>
-    <template v-for="(t, i) in tokens" :key="i">
-      <FigureLink
-        v-if="t.key && !plain"
-        :figure="{ key: t.key, text: t.text }"
-        class="font-semibold"
-      />
-      <template v-else>{{ t.text }}</template>
+    <template v-for="(t, i) in parts" :key="i">
+      <span v-if="t.key && !plain" :class="t.after ? 'whitespace-nowrap' : ''"
+        ><FigureLink :figure="{ key: t.key, text: t.text }" class="font-semibold" />{{
+          t.after
+        }}</span
+      >
+      <template v-else>{{ t.text }}{{ t.after }}</template>
     </template>
   </span>
 </template>

@@ -186,6 +186,8 @@ class Style:
             return WORDED[unit](value)
         if unit == "mm²" and self.system == units.US:
             return awg(value)
+        if unit.startswith(SIGNED + "money"):
+            return ("+" if value > 0 else "") + self._write(value, unit[1:], exact)
         value, unit = units.to_display(value, unit, self.system)
         if unit.startswith("money"):
             amount = self._exact_money(value) if exact else self.money(value)
@@ -236,8 +238,10 @@ def _digits(value: float, unit: str) -> int:
     """Decimals that a person would give a value of this unit."""
     if unit in ("nights", "years", "h", "°C", "°F", "l", "cu ft", "m", "ft"):
         return 0 if abs(value) >= 10 else 1
-    if unit in ("mm", "cm²", "sq in", "mΩ"):
+    if unit in ("mm", "cm²", "sq in"):
         return 0
+    if unit == "mΩ":
+        return 0 if abs(value) >= 10 else 1 if abs(value) >= 1 else 2
     if unit == "in":
         return 1
     if unit in (

@@ -171,3 +171,20 @@ def cumulative(paid: tuple[Payment, ...]) -> list[tuple[float, float]]:
         if after != before:
             points.append((t, after))
     return points
+
+
+def yearly(paid: tuple[Payment, ...]) -> list[dict[str, float]]:
+    """Payments gathered by the year in which they fall.
+
+    Args:
+        paid: payments of one bank, as :func:`payments` gives them.
+
+    Returns:
+        Item → amount [money], first what is paid today, then year by year; all together the lifetime cost.
+    """
+    years = ceil(max(p.t for p in paid) - 1e-9)
+    out: list[dict[str, float]] = [{} for _ in range(years + 1)]
+    for payment in paid:
+        year = out[min(years, ceil(payment.t - 1e-9))]
+        year[payment.item] = year.get(payment.item, 0.0) + payment.amount
+    return out

@@ -229,7 +229,7 @@ class Extra:
     Attributes:
         name: what it is.
         price: amount [money].
-        tag: ``needed`` by this bank, ``wanted`` anyway, or already ``there``; only the first is charged to it.
+        tag: ``needed`` by this bank, ``wanted`` anyway, or already ``there``; the first is charged to it.
         covers: key of the demand that it meets, see ``stops.demands``; empty for none.
         life_years: after which it is bought again [years]; None for once.
     """

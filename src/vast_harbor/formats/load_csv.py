@@ -16,7 +16,7 @@ from vast_harbor.formats.day_part import LoadPart, TimesPart
 COLUMNS = (
     "name", "supply", "draw", "quantity", "use", "hours", "uses", "minutes",
     "duty", "starts_at", "windows", "volts", "low", "high", "start_w", "start_s", "together", "critical",
-    "duty_at", "measured_wh", "measured_hours", "bank", "days",
+    "duty_at", "measured_wh", "measured_hours", "bank", "thrifty_w", "thrifty_price", "days",
 )  # fmt: skip
 NEEDED = ("name", "draw")
 LARGEST_ROWS = 300

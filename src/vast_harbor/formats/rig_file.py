@@ -143,7 +143,11 @@ def _read_overrides(
             continue
         entry = known.get(key).entry
         try:
-            number = read_number(value, entry.unit, context)
+            share = entry.unit == "%"
+            number = read_number(value, "1" if share else entry.unit, context)
+            # A share is typed in per cent: 95 and 95 % are 0.95.
+            if share and isinstance(value, str) and "%" not in value and number > 1:
+                number /= 100
             values[key] = check_bounds(
                 number,
                 entry.least,

@@ -48,9 +48,29 @@ def _times(part: TimesPart | None) -> Times | None:
 
 # Fields of a load that the core takes as they stand in the document.
 _SAME = (
-    "id", "name", "supply", "quantity", "use", "hours", "uses", "minutes", "duty", "starts_at", "low", "high",
-    "start_w", "start_s", "together", "critical", "least_v", "measured_wh", "measured_hours", "bank", "thrifty_w", "thrifty_price",
-)  # fmt: skip
+    "id",
+    "name",
+    "supply",
+    "quantity",
+    "use",
+    "hours",
+    "uses",
+    "minutes",
+    "duty",
+    "starts_at",
+    "low",
+    "high",
+    "start_w",
+    "start_s",
+    "together",
+    "critical",
+    "least_v",
+    "measured_wh",
+    "measured_hours",
+    "bank",
+    "thrifty_w",
+    "thrifty_price",
+)
 
 
 def _load(part: LoadPart, rig_file: RigFile) -> Load:

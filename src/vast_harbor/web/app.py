@@ -22,6 +22,7 @@ from vast_harbor.web import (
     monitor,
     plan,
     reference,
+    report,
     security,
     sunshine,
     trial,
@@ -58,7 +59,8 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
     errors.handle(app)
     sunshine.keep_sunshine(app, database)
     for part in (
-        harbor, plan, load_csv, banks, charging, trial, verdict, monitor, model_csv, cable, label, reference,
+        harbor, plan, load_csv, banks, charging, trial, verdict, report, monitor, model_csv, cable, label,
+        reference,
     ):  # fmt: skip
         app.register_api(part.api)
     _describe(app)

@@ -134,7 +134,7 @@ def _column(column: Column, results: Results, style: Style) -> ColumnView:
             ItemView.of(
                 key=i.key,
                 name=i.name,
-                text=style.text(i.money, "money"),
+                amount=style.text(i.money, "money"),
                 value=round(i.money, 2),
                 per=None if i.per_cycle is None else round(i.per_cycle, 4),
                 per_text=style.text(i.per_cycle, "money/cycle"),

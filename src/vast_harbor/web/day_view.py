@@ -30,7 +30,7 @@ from vast_harbor.web.plan_models import (
     SecondView,
     StepView,
 )
-from vast_harbor.web.views import FigureView, SchoolView, figure_view, plain_number, range_text, text_of
+from vast_harbor.web.views import FigureView, SchoolView, field_number, figure_view, range_text, text_of
 
 
 def _shown(key: str, value: float | None, unit: str, style: Style) -> FigureView:
@@ -251,7 +251,7 @@ def _assumption(a: Assumption, computed: dict[str, float | None], style: Style) 
         group=a.entry.group,
         text=style.text(value, unit),
         value=value,
-        field="" if value is None else plain_number(value, unit, style),
+        field="" if value is None else field_number(value, unit, style),
         default=style.text(default, unit),
         range=range_text(a.low, a.high, unit, style),
         schools=[SchoolView.of(name=n, text=style.text(v, unit)) for n, v in a.schools.items()],

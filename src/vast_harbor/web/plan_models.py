@@ -267,7 +267,7 @@ class BanksView(View):
 
 
 class DemandView(View):
-    """Something that a bank asks for besides itself, with the JSON Patches that price it, strike it or do it."""
+    """Something that a bank asks for besides itself, with the JSON Patches that price, strike or do it."""
 
     key: str
     name: str
@@ -287,7 +287,7 @@ class ItemView(View):
 
     key: str
     name: str
-    text: str
+    amount: str
     value: float
     per: float | None = Field(description="For one cycle of the plan")
     per_text: str

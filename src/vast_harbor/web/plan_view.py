@@ -40,6 +40,7 @@ from vast_harbor.web.plan_models import (
 from vast_harbor.web.source_text import source_text
 from vast_harbor.web.views import (
     FigureView,
+    field_number,
     figure_view,
     finding_view,
     plain_number,
@@ -224,7 +225,7 @@ def _fields(rig_file: RigFile, results: Results, style: Style) -> dict[str, str]
         out[f"/day/loads/{i}/draw"] = f"{plain_number(load.draw.value, unit, style)} {unit}"
     for key, value in rig_file.plan.overrides.items():
         unit = results.assumptions.get(key).entry.unit
-        out[f"/plan/overrides/{key}"] = plain_number(value, unit, style)
+        out[f"/plan/overrides/{key}"] = field_number(value, unit, style)
     return out
 
 
@@ -233,9 +234,7 @@ def _fields(rig_file: RigFile, results: Results, style: Style) -> dict[str, str]
 def _field_text(value: float, unit: str, style: Style) -> str:
     if unit == "clock":
         return clock_text(value)
-    if unit == "%":
-        return f"{plain_number(100 * value, '1', style)} %"
-    return plain_number(value, unit, style)
+    return field_number(value, unit, style)
 
 
 def _candidate(banked: BankFigures, index: int, style: Style) -> CandidateView:

@@ -4,9 +4,10 @@ import numpy as np
 from flask import Response
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
+from pydantic import BaseModel, Field
 
 from vast_harbor import data
-from vast_harbor.core.display import Style
+from vast_harbor.core.display import SIGNED, Style
 from vast_harbor.core.draws import COUNT, draw
 from vast_harbor.core.evaluate import Results
 from vast_harbor.core.stops.verdict.flips import Flip, flips
@@ -20,11 +21,14 @@ from vast_harbor.core.stops.verdict.watt_hours import load_costs
 from vast_harbor.core.stops.verdict.when import options
 from vast_harbor.core.stops.verdict.words import title
 from vast_harbor.core.workings import Figure
+from vast_harbor.formats.rig_file import Problem
+from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor import RigPath, json_response
 from vast_harbor.web.plan import evaluated_results
 from vast_harbor.web.plan_view import style_of
 from vast_harbor.web.verdict_models import (
     BandView,
+    DifferencesView,
     DoubtView,
     FlipView,
     LoadCostsView,
@@ -112,11 +116,18 @@ def _tornado(results: Results, style: Style) -> TornadoView | None:
         rival=found.rival,
         saving=view(found.saving),
         swings=[
-            SwingView(key=s.key, name=_plain(s.name), low=view(s.low), high=view(s.high), at_low=view(s.at_low),
-                      at_high=view(s.at_high), flips=s.flips)
+            SwingView(
+                key=s.key,
+                name=_plain(s.name),
+                low=view(s.low),
+                high=view(s.high),
+                at_low=view(s.at_low),
+                at_high=view(s.at_high),
+                flips=s.flips,
+            )
             for s in found.swings
         ],
-    )  # fmt: skip
+    )
 
 
 def _map(results: Results) -> UseMapView | None:
@@ -129,7 +140,7 @@ def _map(results: Results) -> UseMapView | None:
         ids=list(found.ids),
         cheapest=found.cheapest.tolist(),
         gap=np.round(found.gap, 3).tolist(),
-        here=(results.plan.off_grid_nights, results.plan.years_kept),
+        here=[results.plan.off_grid_nights, results.plan.years_kept],
         supposed=found.supposed,
     )
 
@@ -266,3 +277,28 @@ def equal_terms(path: RigPath) -> Response:
             ]
         )
     )
+
+
+class ReferenceQuery(BaseModel):
+    """Against which candidate."""
+
+    reference: str = Field(max_length=60, description="Id of a candidate")
+
+
+@api.get("/rigs/<int:rig_id>/compare/differences", responses={200: DifferencesView})
+def differences(path: RigPath, query: ReferenceQuery) -> Response:
+    """The comparison as differences to one candidate."""
+    rig, _, results = evaluated_results(path.rig_id)
+    style, columns = style_of(rig), results.compare.columns
+    at = next((i for i, c in enumerate(columns) if c.id == query.reference), None)
+    if at is None:
+        return problems(404, Problem("/reference", "This bank is no longer put up."))
+
+    def told(figures: tuple[Figure, ...], i: int) -> str:
+        a, b = figures[at], figures[i]
+        if i == at or a.value is None or b.value is None or a.unit == "moment":
+            return ""
+        return style.text(b.value - a.value, f"{SIGNED}{a.unit.replace('°C', 'K')}")
+
+    rows = {r.key: [told(r.figures, i) for i in range(len(columns))] for r in results.compare.rows}
+    return json_response(DifferencesView(rows=rows))

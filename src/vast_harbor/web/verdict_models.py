@@ -56,7 +56,7 @@ class UseMapView(View):
     ids: list[str]
     cheapest: list[list[int]] = Field(description="Index into ids, a row for each number of years")
     gap: list[list[float]] = Field(description="How much the next one costs more, as a share")
-    here: tuple[float, float] = Field(description="This owner's nights and years")
+    here: list[float] = Field(description="This owner's nights and years")
     supposed: bool
 
 
@@ -165,6 +165,14 @@ class LoadCostsView(View):
 
     bank: str
     loads: list[LoadCostView]
+
+
+class DifferencesView(View):
+    """How every cell of the comparison differs from that of one candidate."""
+
+    rows: dict[str, list[str]] = Field(
+        description="By the row's key; empty where there is nothing to compare"
+    )
 
 
 class TermView(View):

@@ -256,3 +256,8 @@ def plain_number(value: float, unit: str, style: Style) -> str:
         if abs(shown) < 1e-9
         else trim(f"{shown:.6g}" if abs(shown) < 1e6 else f"{shown:.2f}")
     )
+
+
+def field_number(value: float, unit: str, style: Style) -> str:
+    """As :func:`plain_number`, a share in per cent."""
+    return f"{plain_number(100 * value, '1', style)} %" if unit == "%" else plain_number(value, unit, style)

@@ -1,13 +1,29 @@
 <script setup lang="ts">
+import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
+import { useAsked } from '@/stores/useAsked'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import FigureLink from '@/ui/FigureLink.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
-import { Check } from '@lucide/vue'
+import { ArrowDown, ArrowUp, Check, EyeOff, Pin, PinOff } from '@lucide/vue'
 import { computed } from 'vue'
+import { useColumns } from './useColumns'
 
 const plan = usePlan()
 const compare = computed(() => plan.rig!.compare)
+const { kept, shown, hidden, reference, toggle, sortBy } = useColumns()
+const { answer: apart } = useAsked<Schemas['DifferencesView']>(
+  () => reference.value,
+  () =>
+    reference.value
+      ? api.GET('/api/rigs/{rig_id}/compare/differences', {
+          params: {
+            path: { rig_id: plan.rig!.id },
+            query: { reference: reference.value },
+          },
+        })
+      : Promise.resolve({ data: { rows: {} } }),
+)
 const groups = computed(() => {
   const out = new Map<string, typeof compare.value.rows>()
   for (const row of compare.value.rows) {
@@ -22,15 +38,78 @@ const ENDS: Record<string, string> = {
   accidents: 'deep accidents end it',
   warranty: 'counted to the warranty',
 }
+const difference = (key: string, at: number) =>
+  (reference.value && apart.value?.rows[key]?.[at]) || ''
 </script>
 
 <template>
-  <div class="relative overflow-x-auto">
+  <div class="mb-3 flex flex-wrap items-end gap-x-5 gap-y-2">
+    <label class="text-sm">
+      <span class="eyebrow mb-1 block">Show the difference to</span>
+      <select v-model="kept.reference" class="field w-auto max-w-64" data-reference>
+        <option value="">none</option>
+        <option v-for="c in shown" :key="c.id" :value="c.id">{{ c.title }}</option>
+      </select>
+    </label>
+    <p v-if="hidden.length" class="flex flex-wrap items-center gap-2 text-sm">
+      <span class="text-soft">Hidden:</span>
+      <button
+        v-for="c in hidden"
+        :key="c.id"
+        type="button"
+        class="btn min-h-8 px-2 text-sm"
+        :data-unhide="c.id"
+        @click="toggle('hidden', c.id)"
+      >
+        {{ c.title }}
+      </button>
+    </p>
+    <p class="text-sm text-soft max-sm:hidden">
+      The name of a row sorts by it.<template v-if="kept.sort">
+        <button
+          type="button"
+          class="ml-1 text-sea underline underline-offset-4"
+          @click="kept.sort = ''"
+        >
+          As put up
+        </button></template
+      >
+    </p>
+  </div>
+  <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="The comparison">
     <table class="comparison w-full">
       <thead>
         <tr>
           <th class="corner"><span class="sr-only">What</span></th>
-          <th v-for="c in compare.columns" :key="c.id" scope="col" class="text-left align-bottom">
+          <th
+            v-for="c in shown"
+            :key="c.id"
+            scope="col"
+            class="text-left align-bottom"
+            :class="kept.pinned.includes(c.id) ? 'pinned' : ''"
+            :data-column="c.id"
+          >
+            <span class="mb-1 flex gap-0.5 print:hidden">
+              <button
+                type="button"
+                class="btn btn-quiet btn-icon min-h-8 w-8"
+                :aria-pressed="kept.pinned.includes(c.id)"
+                :aria-label="`${kept.pinned.includes(c.id) ? 'Unpin' : 'Pin'} ${c.title}`"
+                :title="kept.pinned.includes(c.id) ? 'Unpin' : 'Pin to the left'"
+                @click="toggle('pinned', c.id)"
+              >
+                <component :is="kept.pinned.includes(c.id) ? PinOff : Pin" :size="15" />
+              </button>
+              <button
+                type="button"
+                class="btn btn-quiet btn-icon min-h-8 w-8"
+                :aria-label="`Hide ${c.title}`"
+                title="Hide"
+                @click="toggle('hidden', c.id)"
+              >
+                <EyeOff :size="15" />
+              </button>
+            </span>
             <span class="flex items-start gap-2">
               <ChemistryMark :battery-class="c.battery_class" />
               <span class="leading-tight">
@@ -40,42 +119,68 @@ const ENDS: Record<string, string> = {
             </span>
             <RouterLink
               v-if="c.stop"
-              :to="{ name: 'rig', params: { id: plan.rig!.id, stop: 'banks' } }"
+              :to="{ name: 'rig', params: { id: plan.rig!.id, stop: 'compare' } }"
               class="mt-1 flex items-center gap-1.5 font-normal text-stop underline underline-offset-2"
             >
-              <SeverityMark severity="stop" /> will not do as it stands
+              <SeverityMark severity="stop" /> out; the verdict says why
             </RouterLink>
           </th>
         </tr>
       </thead>
       <tbody v-for="[group, rows] in groups" :key="group">
         <tr v-if="group" class="group">
-          <th :colspan="compare.columns.length + 1" scope="rowgroup" class="text-left">
-            {{ group }}
-          </th>
+          <th :colspan="shown.length + 1" scope="rowgroup" class="text-left">{{ group }}</th>
         </tr>
         <tr
           v-for="row in rows"
           :key="row.key"
           :class="{ headline: row.headline }"
           :data-row="row.key"
+          :aria-sort="kept.sort === row.key ? (kept.down ? 'descending' : 'ascending') : undefined"
         >
-          <th scope="row" class="text-left">{{ row.name }}</th>
-          <td v-for="(f, i) in row.figures" :key="f.key">
+          <th scope="row" class="text-left">
+            <button
+              type="button"
+              class="rounded-sm text-left hover:underline hover:underline-offset-4"
+              :title="`Sort the banks by: ${row.name}`"
+              @click="sortBy(row.key, row.better)"
+            >
+              {{ row.name }}
+              <component
+                :is="kept.down ? ArrowDown : ArrowUp"
+                v-if="kept.sort === row.key"
+                :size="14"
+                class="inline text-sea"
+              />
+            </button>
+          </th>
+          <td v-for="c in shown" :key="c.id" :class="kept.pinned.includes(c.id) ? 'pinned' : ''">
             <span
               class="inline-flex items-center gap-1.5"
-              :class="row.best.includes(i) ? 'best' : ''"
+              :class="row.best.includes(c.at) ? 'best' : ''"
             >
-              <FigureLink :figure="f" :name="row.name" class="whitespace-nowrap" />
+              <span v-if="row.none && row.figures[c.at]!.value === null">{{ row.none }}</span>
+              <FigureLink
+                v-else
+                :figure="row.figures[c.at]!"
+                :name="row.name"
+                class="whitespace-nowrap"
+              />
               <Check
-                v-if="row.best.includes(i)"
+                v-if="row.best.includes(c.at)"
                 :size="16"
                 aria-label="best"
                 class="shrink-0 text-sea"
               />
             </span>
+            <span
+              v-if="difference(row.key, c.at)"
+              class="block text-sm whitespace-nowrap text-note"
+              data-difference
+              >{{ difference(row.key, c.at) }}</span
+            >
             <span v-if="row.key === 'years'" class="block text-sm text-soft">{{
-              ENDS[compare.columns[i]!.ends]
+              ENDS[c.ends]
             }}</span>
           </td>
         </tr>
@@ -127,6 +232,10 @@ const ENDS: Record<string, string> = {
 }
 .best {
   font-weight: 700;
+}
+.pinned {
+  background: var(--well);
+  padding-left: 0.6rem !important;
 }
 @media (min-width: 640px) {
   .comparison tbody th,

@@ -32,7 +32,7 @@ class Column:
     @property
     def hard(self) -> tuple[Finding, ...]:
         """Findings of its checks for which it will not do, of which the remedy is not priced in."""
-        met = {d.meets for d in self.cost.demands if d.met}
+        met = {code for d in self.cost.demands if d.met for code in d.meets}
         return tuple(f for f in self.banked.findings if f.severity == "stop" and f.code not in met)
 
     @property

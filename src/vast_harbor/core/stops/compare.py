@@ -193,21 +193,36 @@ def _limits(banked: BankFigures) -> dict[str, Figure]:
     silent = _blank("Current that it may give for long", "A")
     one = build.of_entry("charge_a_one", "Charge current of one", model.charge_a, "A")
     ohm = Figure(
-        f"{at}.ohm", "Inner resistance of the bank, new, at 25 °C", 1000 * bank_resistance(bank), "mΩ", REFERENCE,
-        source="R_ref·(class/12)·(100/Ah)·n_s/n_p", note="The lower, the less it sags under a big load.",
-    )  # fmt: skip
+        f"{at}.ohm",
+        "Inner resistance of the bank, new, at 25 °C",
+        1000 * bank_resistance(bank),
+        "mΩ",
+        REFERENCE,
+        source="R_ref·(class/12)·(100/Ah)·n_s/n_p",
+        note="The lower, the less it sags under a big load.",
+    )
     return {
         "ohm": ohm,
         "gives_a": gives or silent,
         "takes_a": computed(
-            f"{at}.takes_a", "Charge current that it bears", bank.parallel * model.charge_a, "A", "{n_p} · {I}",
+            f"{at}.takes_a",
+            "Charge current that it bears",
+            bank.parallel * model.charge_a,
+            "A",
+            "{n_p} · {I}",
             {"n_p": banked["parallel"], "I": one},
         ),
-        "cold": build.of_entry("charge_least_c", "May be charged down to", model.charge_c[0], "°C",
-                               "A heater of its own carries it further down." if model.heater_w else ""),
-        "warranty": build.of_entry("warranty_years", "Warranty", model.warranty.years or None, "years",
-                                   model.warranty.conditions),
-    }  # fmt: skip
+        "cold": build.of_entry(
+            "charge_least_c",
+            "May be charged down to",
+            model.charge_c[0],
+            "°C",
+            "A heater of its own carries it further down." if model.heater_w else "",
+        ),
+        "warranty": build.of_entry(
+            "warranty_years", "Warranty", model.warranty.years or None, "years", model.warranty.conditions
+        ),
+    }
 
 
 def _blank(name: str, unit: str) -> Figure:
@@ -260,16 +275,26 @@ LINES = (
     _Line("nights_new", "Without charging, new", NIGHTS, HIGH, lambda c: c.figures["nights_new"]),
     _Line("nights_end", "Without charging, worn", NIGHTS, HIGH, lambda c: c.figures["nights_end"]),
     _Line(
-        "nights_new_charged", "With charging, new", NIGHTS, HIGH, lambda c: c.figures["nights_new_charged"]
+        "nights_new_charged",
+        "With charging, new",
+        NIGHTS,
+        HIGH,
+        lambda c: c.figures["nights_new_charged"],
+        "no end",
     ),
     _Line(
-        "nights_end_charged", "With charging, worn", NIGHTS, HIGH, lambda c: c.figures["nights_end_charged"]
+        "nights_end_charged",
+        "With charging, worn",
+        NIGHTS,
+        HIGH,
+        lambda c: c.figures["nights_end_charged"],
+        "no end",
     ),
     _Line("served_share", "Off-grid nights fully served", USE, HIGH, _year("served_share", "%")),
     _Line("short_share", "Off-grid days not returned to full", USE, LOW, _year("short_share", "%")),
     _Line("first_dark", "First dark in the trial", USE, HIGH, _ran("first_dark", "moment"), "never"),
     _Line("care_hours", "Hours of care a year", USE, LOW, lambda c: c.cost["care"].inputs["h_care"]),
-    _Line("gives_a", "Current that it may give for long", LIMITS, HIGH, lambda c: c.figures["gives_a"]),
+    _Line("gives_a", "Current that it may give for long", LIMITS, "", lambda c: c.figures["gives_a"]),
     _Line("ohm", "Inner resistance", LIMITS, LOW, lambda c: c.figures["ohm"]),
     _Line("takes_a", "Charge current that it bears", LIMITS, HIGH, lambda c: c.figures["takes_a"]),
     _Line("cold", "May be charged down to", LIMITS, LOW, lambda c: c.figures["cold"]),
@@ -306,7 +331,10 @@ def _rows(columns: Sequence[Column], out: tuple[bool, ...]) -> list[Row]:
         figures = tuple(line.of(c) for c in columns)
         return Row(line.key, line.name, line.group, line.better, headline, figures, out, line.none)
 
-    lines = [x for x in LINES if x.key != "kg_change" or has_old]
+    ran = any(c.year is not None for c in columns)
+    lines = [
+        x for x in LINES if (x.key != "kg_change" or has_old) and (ran or not x.key.endswith("_charged"))
+    ]
     lines.sort(key=lambda x: ORDER.index(x.group))
     made = [row(x, True) for x in HEADLINES] + [row(x, False) for x in lines]
     # A row of which nothing is known for any bank tells nothing.

@@ -22,7 +22,7 @@ class Demand:
     Attributes:
         key: ``source-…`` or ``check-…``; stable over edits.
         name: what is bought or done.
-        meets: code of the finding that it meets.
+        meets: codes of the findings that it meets.
         price: parts [money].
         hours: work [h].
         skill: ``anyone``, ``handy`` or ``electrician``.
@@ -35,7 +35,7 @@ class Demand:
 
     key: str
     name: str
-    meets: str
+    meets: tuple[str, ...]
     price: Figure
     hours: float
     skill: str
@@ -83,9 +83,17 @@ def _of_sources(build: Build, judged: Sequence[Judged]) -> Iterator[Demand]:
             source="Remedy of the Charging stop; made up, of the size that such parts cost",
         )  # fmt: skip
         yield Demand(
-            key, f"{one.source_name}: {rung.says}", f"source_{one.points[0].code}", price, rung.hours, rung.skill,
-            rung.hidden, hard, _state(build, key, hard), Fix(one.source, rung.key),
-        )  # fmt: skip
+            key,
+            f"{one.source_name}: {rung.says}",
+            tuple(f"source_{p.code}" for p in one.points),
+            price,
+            rung.hours,
+            rung.skill,
+            rung.hidden,
+            hard,
+            _state(build, key, hard),
+            Fix(one.source, rung.key),
+        )
 
 
 def _enough(build: Build, one: Judged) -> Rung:
@@ -129,18 +137,23 @@ def _of_checks(build: Build, checks: Sequence[Check]) -> Iterator[Demand]:
         price = build.assumptions.figure(price_key)
         figure = computed(f"{build.at}.demand.{key}", says, price.number, "money", "{P}", {"P": price})
         counts = hard or safety
-        yield Demand(key, says, code, figure, hours, skill, "", hard, _state(build, key, counts))
+        meets = ("short_circuit", "fuse") if code == "short_circuit" else (code,)
+        yield Demand(key, says, meets, figure, hours, skill, "", hard, _state(build, key, counts))
     cable = next((by_code[c] for c in _CABLE if c in by_code), None)
     if cable is not None and build.sized is not None:
         per_m, length = build.assumptions.figure("cable_price"), build.cable_m
         says = f"Main cable of {build.sized.mm2:g} mm², both ways."
         price = computed(
-            f"{build.at}.demand.check-cable", says, 2 * length.number * per_m.number, "money", "2 · {L} · {P_m}",
+            f"{build.at}.demand.check-cable",
+            says,
+            2 * length.number * per_m.number,
+            "money",
+            "2 · {L} · {P_m}",
             {"L": length, "P_m": per_m},
-        )  # fmt: skip
+        )
         counts = cable.code == "cable_load"
         yield Demand(
-            "check-cable", says, cable.code, price, 2.0, HANDY, "Lugs, and a clear way for it.", False,
+            "check-cable", says, _CABLE, price, 2.0, HANDY, "Lugs, and a clear way for it.", False,
             _state(build, "check-cable", counts),
         )  # fmt: skip
 

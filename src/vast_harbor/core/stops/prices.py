@@ -101,7 +101,7 @@ def prices(f: dict[str, Figure], banked: BankFigures, life: Life, plan: Plan, ye
 
 
 def usable_quotients(banked: BankFigures) -> dict[str, Figure]:
-    """Weight, space and money per usable kWh of a candidate: ``kg_per_kwh``, ``l_per_kwh``, ``price_per_kwh``."""
+    """Weight, space and money per usable kWh: ``kg_per_kwh``, ``l_per_kwh``, ``price_per_kwh``."""
     at, usable = f"cost.{banked.candidate.id}", banked["usable_wh"]
     has = usable.number > 0
 

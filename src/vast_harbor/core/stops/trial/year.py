@@ -195,8 +195,9 @@ def count(plan: YearPlan, lane: Lane, model: BatteryModel, exponent: float) -> S
     state = traces.state[:, first:]
     empty, generating = (state & EMPTY) > 0, (state & GENERATING) > 0
     found, wear, low = [], 0.0, 0
-    for soc, flat in zip(traces.soc[:, first:], empty.any(axis=1), strict=True):
-        low += 0 if flat else episodes(soc < LOW_SOC, STEPS_A_DAY)
+    flat = np.asarray(empty.any(axis=1))
+    for i, soc in enumerate(traces.soc[:, first:]):
+        low += 0 if flat[i] else episodes(soc < LOW_SOC, STEPS_A_DAY)
         for depth, times in cycles(soc):
             found.append((depth, times))
             wear += times / cycles_at_depth(model.cycles, exponent, depth)
@@ -214,7 +215,7 @@ def count(plan: YearPlan, lane: Lane, model: BatteryModel, exponent: float) -> S
         critical=float(traces.unserved_critical[:, counted].sum()),
         through=float(np.maximum(-traces.bank_w, 0.0)[:, counted].sum()) * dt,
         heater=float(traces.heater_w[:, counted].sum()) * dt,
-        emptied=float(empty.any(axis=1).sum()),
+        emptied=float(flat.sum()),
         low=float(low),
         generator_h=float(generating[:, :row].sum()) * dt,
         wear=wear,

@@ -146,15 +146,21 @@ class _Flips:
                 out.append((float(x), float(x), who))
         return tuple(out)
 
-    def _moved(self, column: Column, **change: float) -> tuple[Change, Change]:
-        moved = Change(**change)
+    def _moved(self, column: Column, moved: Change) -> tuple[Change, Change]:
         return (moved, AS_PLANNED) if column is self.winner else (AS_PLANNED, moved)
 
     def _factor(
-        self, key: str, name: str, column: Column, base: float, unit: str, field: str, grid: Sequence[float]
+        self,
+        key: str,
+        name: str,
+        column: Column,
+        base: float,
+        unit: str,
+        make: Callable[[float], Change],
+        grid: Sequence[float],
     ) -> Flip:
         def gap(x: float) -> float:
-            changes = self._moved(column, **{field: x / base})
+            changes = self._moved(column, make(x / base))
             return self.difference(self.a, self.b, *changes, self.plan.years_kept)
 
         return self._flip(key, name, base, unit, gap, [base * g for g in grid])
@@ -164,8 +170,15 @@ class _Flips:
         if column is None or not column.banked["purchase"].number:
             return None
         base = column.banked["purchase"].number
-        return self._factor("price", f"Price of the batteries, {self.names[column.id]}", column, base, "money",
-                            "price", np.linspace(0.05, 4, 60))  # fmt: skip
+        return self._factor(
+            "price",
+            f"Price of the batteries, {self.names[column.id]}",
+            column,
+            base,
+            "money",
+            lambda x: Change(price=x),
+            [*np.linspace(0.05, 4, 60)],
+        )
 
     def life(self) -> Flip | None:
         column = self.lead
@@ -173,15 +186,22 @@ class _Flips:
             return None
         base = column.life.years
         return self._factor("life", f"Life of {self.names[column.id]}", column, base, "years",
-                            "lasts", np.linspace(0.2, 4, 115))  # fmt: skip
+                            lambda x: Change(lasts=x), [*np.linspace(0.2, 4, 115)])  # fmt: skip
 
     def extras(self) -> Flip | None:
         column = max((self.winner, self.rival), key=lambda c: c.cost["besides"].number)
         base = column.cost["besides"].number
         if base <= 0:
             return None
-        return self._factor("extras", f"Besides the batteries, {self.names[column.id]}", column, base, "money",
-                            "extras", np.linspace(0, 8, 81))  # fmt: skip
+        return self._factor(
+            "extras",
+            f"Besides the batteries, {self.names[column.id]}",
+            column,
+            base,
+            "money",
+            lambda x: Change(extras=x),
+            [*np.linspace(0, 8, 81)],
+        )
 
     def depths(self) -> list[Flip]:
         return [self._depth(c) for c in (self.lead, self.lfp) if c is not None]
@@ -195,8 +215,14 @@ class _Flips:
             a, b = (sized, self.b) if column is self.winner else (self.a, sized)
             return self.difference(a, b, AS_PLANNED, AS_PLANNED, self.plan.years_kept)
 
-        return self._flip(f"depth_{'lead' if column is self.lead else 'lfp'}", f"Usable depth, {self.names[column.id]}",
-                          now, "%", gap, [*np.linspace(0.2, 1, 41)])  # fmt: skip
+        return self._flip(
+            f"depth_{'lead' if column is self.lead else 'lfp'}",
+            f"Usable depth, {self.names[column.id]}",
+            now,
+            "%",
+            gap,
+            [*np.linspace(0.2, 1, 41)],
+        )
 
     def temperature(self) -> Flip:
         now = self.results.need.day.battery_c.number

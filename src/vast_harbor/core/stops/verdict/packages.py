@@ -47,8 +47,9 @@ def packages(results: Results, reference: Reference) -> dict[str, tuple[Package,
         reference: shipped data.
 
     Returns:
-        The sensible one as it is put up, with what checks and audit demand; before it a smaller one where fewer
-        strings are safe and carry a night; after it one with all that is advised or wanted, and a string more.
+        The sensible one as it is put up, with what checks and audit demand; before it a smaller one where
+        fewer strings are safe and carry a night; after it one with all that is advised or wanted, and a
+        string more.
     """
     plan = results.plan
     look = outlook(plan, reference, results.assumptions, results.days)
@@ -106,12 +107,33 @@ def _package(
         left.insert(0, "It does not carry all nights that are planned for.")
     source = "Batteries in proportion to the strings, and what is bought besides"
     return Package(
-        key, NAMES[key], bank.parallel,
-        Figure(f"{at}.cash", f"{NAMES[key]}: cash on the day", batteries + besides + settled + wanted, "money",
-               REFERENCE, source=source),
-        Figure(f"{at}.usable", f"{NAMES[key]}: usable", usable, "Wh", REFERENCE,
-               source="usable = nameplate · DoD · k_T · k_rate · k_age"),
-        Figure(f"{at}.nights", f"{NAMES[key]}: nights without charging", usable / day if day else None, "nights",
-               REFERENCE, source="Usable energy ÷ the day"),
-        tuple(buys), tuple(left),
-    )  # fmt: skip
+        key,
+        NAMES[key],
+        bank.parallel,
+        Figure(
+            f"{at}.cash",
+            f"{NAMES[key]}: cash on the day",
+            batteries + besides + settled + wanted,
+            "money",
+            REFERENCE,
+            source=source,
+        ),
+        Figure(
+            f"{at}.usable",
+            f"{NAMES[key]}: usable",
+            usable,
+            "Wh",
+            REFERENCE,
+            source="usable = nameplate · DoD · k_T · k_rate · k_age",
+        ),
+        Figure(
+            f"{at}.nights",
+            f"{NAMES[key]}: nights without charging",
+            usable / day if day else None,
+            "nights",
+            REFERENCE,
+            source="Usable energy ÷ the day",
+        ),
+        tuple(buys),
+        tuple(left),
+    )

@@ -13,7 +13,7 @@ EQUAL_DEPTH = 0.5
 FLATTERS = {
     USABLE: "Every bank as large as the need, to the watt-hour: flatters none.",
     DEPTH: "Half of every bank is used: flatters lead-acid, because LFP carries a half that it could give.",
-    LABEL: "The same watt-hours on every label: flatters lead-acid, because its label holds less that is usable.",
+    LABEL: "The same watt-hours on every label: flatters lead-acid, whose label holds less that is usable.",
     BOUGHT: "As they are bought, in whole batteries: flatters the one whose size happens to fit the need.",
 }
 

@@ -13,6 +13,16 @@ from vast_harbor.core.workings import REFERENCE, Figure
 MOST_YEARS = 40.0
 
 
+def _factor(key: str, x: float) -> Change:
+    """A change of price, cycles or calendar life by a factor."""
+    return {"price": Change(price=x), "cycles": Change(cycles=x), "calendar": Change(calendar=x)}[key]
+
+
+def _set(p: Prospect, key: str, x: float) -> Prospect:
+    """A bank with another share at the end, or another discount rate."""
+    return replace(p, exit_share=x) if key == "exit_share" else replace(p, discount=x)
+
+
 @dataclass(frozen=True, slots=True)
 class Swing:
     """How far one assumption over its range moves the saving of the winner.
@@ -89,7 +99,7 @@ def tornado(results: Results) -> Tornado | None:
             ("calendar", "Calendar life", p.calendar, p.years_25, "years"),
         )
         for key, words, ends, scale, unit in base_of:
-            changes = [Change(**{key: x}) for x in ends]
+            changes = [_factor(key, x) for x in ends]
             values = tuple(
                 saving(a, b, c if mine else AS_PLANNED, AS_PLANNED if mine else c, h) for c in changes
             )
@@ -141,21 +151,19 @@ def tornado(results: Results) -> Tornado | None:
     )
     for key, name, unit, ends in (("exit_share", "Worth of unused life at the end", "%", (0.0, 0.5)),
                                   ("discount", "Discount rate", "1/year", (0.0, 0.06))):  # fmt: skip
-        values = tuple(
-            saving(replace(a, **{key: x}), replace(b, **{key: x}), AS_PLANNED, AS_PLANNED, h) for x in ends
-        )
+        values = tuple(saving(_set(a, key, x), _set(b, key, x), AS_PLANNED, AS_PLANNED, h) for x in ends)
         swing(key, name, unit, ends, (values[0], values[1]))
     if a.lead or b.lead:
         expected = results.assumptions.get("accidents_per_year")
         low, high = expected.low or 0.0, expected.high or 0.0
         each = results.assumptions.value("wear_per_accident")
-        values = tuple(
-            saving(
-                *(replace(p, accidents=n * each) if p.lead else p for p in (a, b)), AS_PLANNED, AS_PLANNED, h
-            )
-            for n in (low, high)
-        )
-        swing("accidents", "Deep accidents a year", "1/year", (low, high), (values[0], values[1]))
+
+        def suffering(n: float) -> float:
+            one, other = (replace(p, accidents=n * each) if p.lead else p for p in (a, b))
+            return saving(one, other, AS_PLANNED, AS_PLANNED, h)
+
+        values = suffering(low), suffering(high)
+        swing("accidents", "Deep accidents a year", "times", (low, high), (values[0], values[1]))
     swings.sort(key=lambda s: -abs(s.at_high.number - s.at_low.number))
     told = Figure("verdict.swing.base", "Saved as planned", base, "money", REFERENCE,
                   source="Lifetime cost of the rival less that of the winner")  # fmt: skip

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from itertools import pairwise
 
 from vast_harbor.core.evaluate import Results, evaluate
 from vast_harbor.core.plan import Reference
@@ -47,7 +48,7 @@ def turns(results: Results, reference: Reference) -> tuple[Turn, ...]:
         return made[nights]
 
     out = []
-    for low, high in zip(LOOK_AT, LOOK_AT[1:], strict=False):
+    for low, high in pairwise(LOOK_AT):
         if says(low)[0] == says(high)[0]:
             continue
         a, b = low, high
@@ -55,9 +56,13 @@ def turns(results: Results, reference: Reference) -> tuple[Turn, ...]:
             middle = (a + b) // 2
             a, b = (middle, b) if says(middle)[0] == says(low)[0] else (a, middle)
         figure = Figure(
-            f"verdict.turn.{b}", "Nights off-grid a year from which the verdict is another", float(b), "nights",
-            REFERENCE, source="The whole verdict reckoned at each number of nights, halving the range",
-        )  # fmt: skip
+            f"verdict.turn.{b}",
+            "Nights off-grid a year from which the verdict is another",
+            float(b),
+            "nights",
+            REFERENCE,
+            source="The whole verdict reckoned at each number of nights, halving the range",
+        )
         out.append(Turn(figure, says(a)[1], says(b)[1]))
     return tuple(out)
 

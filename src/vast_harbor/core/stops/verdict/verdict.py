@@ -16,12 +16,14 @@ from vast_harbor.core.stops.column import Column
 from vast_harbor.core.stops.days import Days
 from vast_harbor.core.stops.diagnosis import AT_FAULT, BANK, CHARGER, DRAIN
 from vast_harbor.core.stops.old_bank import tested_health
-from vast_harbor.core.stops.verdict.cares import CARES, choose
+from vast_harbor.core.stops.verdict.cares import choose
 from vast_harbor.core.stops.verdict.prospects import doubt_of, prospect_of
 from vast_harbor.core.workings import REFERENCE, Figure, Sentence, computed
 
 KEEP, MEND, HOOK_UP, BUY, NONE = "keep", "mend", "hook_up", "buy", "none"
 DRAWN = f"{COUNT} seeded draws of price, cycles, calendar life, use, drift, tariff and temperature"
+# In some weathers it gets so much colder than the temperature that is planned for.
+COLD_SPELL_K = 8
 # Findings about gas, acid and fire, which rule a bank out even where hardly any use is made of it.
 HARMFUL = ("living_space", "ventilation", "external_bms", "cold_unguarded", "orientation", "fit")
 
@@ -161,7 +163,7 @@ class Verdict:
         if column.hard:
             first = column.hard[0]
             return Out(column, 2, first.says, first.remedy)
-        met = {d.meets for d in column.cost.demands if d.met}
+        met = {code for d in column.cost.demands if d.met for code in d.meets}
         for judged in column.judged:
             point = judged.points[0] if judged.points else None
             if point is not None and point.severity == "stop" and f"source_{point.code}" not in met:
@@ -189,10 +191,10 @@ class Verdict:
         build = column.banked.build
         assert build is not None
         least = build.bank.model.limits.discharge_c or build.bank.model.battery_class.discharge_c
-        if build.coldest.number <= least[0] + 2:
-            return "A warmer place for it, moved indoors, or a class that bears the cold."
+        if build.coldest.number <= least[0] + COLD_SPELL_K:
+            return "A warmer place for it, such as indoors."
         if any(d.hard and d.fix is not None for d in column.cost.demands):
-            return "Its charger set right first, then run the year again."
+            return "Its charger set right."
         return "More charge from sun, engine or mains, or a larger bank."
 
     # Rule 4

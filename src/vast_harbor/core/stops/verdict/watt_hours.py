@@ -1,4 +1,4 @@
-"""The cheapest watt-hour: what battery each load causes, beside what shortening or replacing it would cost."""
+"""The cheapest watt-hour: what battery each load causes, beside the price of shortening or replacing it."""
 
 from dataclasses import dataclass
 
@@ -76,8 +76,14 @@ def _one(index: int, column: Column, results: Results, reference: Reference) -> 
     money = share("money", f"Battery money that {load.name} causes", purchase)
     quarter = None
     if 0 < load.hours_on < 24 and load.use != STANDBY:
-        quarter = Figure(f"{at}.quarter", f"Battery money for a quarter less of {load.name}", money.number / 4,
-                         "money", REFERENCE, source="A quarter of its share")  # fmt: skip
+        quarter = Figure(
+            f"{at}.quarter",
+            f"Battery money for a quarter less of {load.name}",
+            money.number / 4,
+            "money",
+            REFERENCE,
+            source="A quarter of its share",
+        )
     saves, price, says, better = _thrifty(at, index, money, results)
     index_in_plan = [x.id for x in plan.loads].index(load.id)
     return LoadCost(

@@ -83,7 +83,7 @@ class _Options:
         )  # fmt: skip
 
     def later(self, years: float) -> float:
-        """Cost of the bank when it is bought so much later, the years of keeping ending as they do [money]."""
+        """Cost of the bank bought so much later, the years of keeping ending as they do [money]."""
         left = self.plan.years_kept - years
         if left <= 0:
             return 0.0
@@ -110,18 +110,16 @@ class _Options:
             warns = " It is dangerous: do not." if self.results.verdict.danger else (
                 "" if enough else " You sleep on hook-up more, or go without."
             )  # fmt: skip
+            grow = f"The batteries meanwhile grow {self._grow()} by {{x}}, if prices go on as assumed."
+            figures = {"k": years, "soh": soh, "nights": nights, "wanted": self.results.need.nights,
+                       "x": self._change(k)}  # fmt: skip
             says = Sentence(
-                f"The old bank for {{k}} more, at {{soh}} of its label: {{nights}} where the plan asks for {{wanted}}, "
-                f"and less each year.{warns} The batteries meanwhile grow {self._grow()} by {{x}}, if prices go on "
-                "as assumed.",
-                {
-                    "k": years,
-                    "soh": soh,
-                    "nights": nights,
-                    "wanted": self.results.need.nights,
-                    "x": self._change(k),
-                },
+                "The old bank, at {soh} of its label, carries {nights} where the plan asks for {wanted}, "
+                f"and less each year.{warns} {grow}",
+                figures,
             )
+            if k > RUN_ON_YEARS[0]:
+                says = Sentence(f"The same for {{k}}. {grow}", figures)
             out.append(self._option(f"run_on_{k}", f"Run on for {k} {'year' if k == 1 else 'years'}", says,
                                     self.later(k), 0.0, enough))  # fmt: skip
         return out
@@ -159,8 +157,14 @@ class _Options:
         years = min(found.years(bank), LONGEST_BRIDGE)
         if years >= plan.years_kept:
             return None
-        when = Figure("verdict.when.bridge.years", "Until it is worn, or put aside", years, "years", REFERENCE,
-                      source="Its life, three years at the most")  # fmt: skip
+        when = Figure(
+            "verdict.when.bridge.years",
+            "Until it is worn, or put aside",
+            years,
+            "years",
+            REFERENCE,
+            source="Its life, three years at the most",
+        )
         usable = Figure("verdict.when.bridge.usable", "Usable energy of the bridge",
                         found.ground.usable_wh(bank), "Wh", REFERENCE,
                         source="usable = nameplate · DoD · k_T · k_rate · k_age")  # fmt: skip
@@ -177,8 +181,8 @@ class _Options:
         if self.plan.years_kept <= 1:
             return None
         says = Sentence(
-            f"In a year the batteries grow {self._grow()} by {{x}}, if prices go on as assumed. It is only worth "
-            "it where you can do without for a year.",
+            f"In a year the batteries grow {self._grow()} by {{x}}, if prices go on as assumed. It is only "
+            "worth it where you can do without for a year.",
             {"x": self._change(1)},
         )
         return self._option("wait", "Wait a year for prices", says, self.later(1), 0.0, False)
@@ -200,8 +204,8 @@ class _Options:
                         self.winner.banked["usable_wh"].number * share, "Wh", REFERENCE,
                         source="Its share of the strings")  # fmt: skip
         says = Sentence(
-            f"{first} of {bank.parallel} strings now, the rest in a year: {{usable}} until then. The same model, "
-            "within the health gap that its maker permits; extras are bought at once.",
+            f"{first} of {bank.parallel} strings now, the rest in a year: {{usable}} until then. The same "
+            "model, within the health gap that its maker permits; extras are bought at once.",
             {"usable": usable},
         )
         cash = self.winner.cost["outlay"].number - (1 - share) * self.costs.batteries

@@ -12,6 +12,8 @@ from vast_harbor.core.stops.verdict.verdict import BUY, HOOK_UP, KEEP, MEND, Ver
 from vast_harbor.core.workings import Figure, Sentence, escaped, typed
 
 MOST_WORDS = 120
+# The rule that leaves out what does not serve the nights.
+UNSERVED = 3
 FOR, AGAINST = "for", "against"
 CULPRITS = {CHARGER: "the charger", DRAIN: "the hidden drain", USE: "the grown use"}
 # What ends a bank, and what does not.
@@ -157,9 +159,13 @@ def _beside(v: Verdict, winner: Column) -> Iterator[Sentence]:
     name, total = title(runner), {"b": runner.cost["lifetime"]}
     if why == "only":
         out = next((o for o in v.outs if o.column is runner), None)
-        reason = f": {_lower(out.says.template)}" if out is not None else "."
-        yield Sentence(f"Nothing else that you put up will do. {name} is out{reason}",
-                       {} if out is None else dict(out.says.figures))  # fmt: skip
+        if out is None:
+            yield Sentence("Nothing else that you put up will do.")
+            return
+        says = f"Nothing else that you put up will do. {name} is out: {_lower(out.says.template)}"
+        if out.rule == UNSERVED and runner.cost["lifetime"].number < winner.cost["lifetime"].number:
+            says += f" With {_lower(escaped(out.needs).rstrip('.'))} it would come to {{b}}."
+        yield Sentence(says, dict(out.says.figures) | total)
         return
     if why == "money":
         yield Sentence(
@@ -181,7 +187,12 @@ def reasons(v: Verdict) -> tuple[Reason, ...]:
     """Reasons for and against what it says to buy; what the owner cares about comes first."""
     if v.winner is None or v.kind != BUY:
         return ()
-    found = [*_money_reasons(v, v.winner), *_care_reasons(v, v.winner), *_use_reasons(v, v.winner)]
+    found = [
+        *_money_reasons(v, v.winner),
+        *_beside_runner(v, v.winner),
+        *_care_reasons(v, v.winner),
+        *_use_reasons(v, v.winner),
+    ]
     return tuple(sorted(found, key=lambda r: (r.side != FOR, not r.cared)))
 
 
@@ -191,19 +202,26 @@ def _money_reasons(v: Verdict, winner: Column) -> Iterator[Reason]:
         figures = {"saved": saved, "low": low, "high": high}
         if low.number > 0:
             yield Reason(
-                FOR, Sentence("It saves {saved} against the runner-up, and more than the doubt: {low} to {high} in "
-                              "eight futures of ten.", figures), "compare",
-            )  # fmt: skip
+                FOR,
+                Sentence(
+                    "It saves {saved} against the runner-up, and more than the doubt: {low} to {high} in "
+                    "eight futures of ten.",
+                    figures,
+                ),
+                "compare",
+            )
         elif saved.number > 0:
             yield Reason(
-                AGAINST, Sentence("The {saved} that it saves are within the doubt: {low} to {high}.", figures),
+                AGAINST,
+                Sentence("The {saved} that it saves are within the doubt: {low} to {high}.", figures),
                 "compare",
-            )  # fmt: skip
+            )
         else:
             yield Reason(
-                AGAINST, Sentence("As planned it costs {more} more than the runner-up.", {"more": _positive(saved)}),
+                AGAINST,
+                Sentence("As planned it costs {more} more than the runner-up.", {"more": _positive(saved)}),
                 "compare",
-            )  # fmt: skip
+            )
     if v.pays_back is not None and v.pays_back.number < v.plan.years_kept:
         yield Reason(
             FOR, Sentence("What it costs more on the day is back after {t}.", {"t": v.pays_back}), "compare"
@@ -214,6 +232,36 @@ def _money_reasons(v: Verdict, winner: Column) -> Iterator[Reason]:
         yield Reason(
             AGAINST, Sentence("It asks {outlay} at once; you wanted to spend {budget} at most.",
                               {"outlay": outlay, "budget": ceiling}), "rig", True,
+        )  # fmt: skip
+
+
+def _beside_runner(v: Verdict, winner: Column) -> Iterator[Reason]:
+    """What it has over the runner-up, besides the money over the years."""
+    runner = v.runner_up
+    if runner is None or runner not in v.fit:
+        return
+    ours, theirs = winner.cost["outlay"], runner.cost["outlay"]
+    if ours.number < theirs.number * (1 - ALIKE):
+        yield Reason(
+            FOR,
+            Sentence(
+                "It asks less on the day than the runner-up: {x} against {y}.", {"x": ours, "y": theirs}
+            ),
+            "compare",
+            "purse" in v.plan.cares,
+        )
+    besides, more = winner.cost["besides"], runner.cost["besides"]
+    if besides.number < more.number * (1 - ALIKE):
+        yield Reason(
+            FOR,
+            Sentence("Less must be bought and changed besides: {x} against {y}.", {"x": besides, "y": more}),
+            "compare",
+        )
+    kept = winner.cost["per_year"].inputs["H"]
+    if winner.cost["replacement_count"].number == 0 and winner.life["years"].value is not None:
+        yield Reason(
+            FOR, Sentence("It lasts for {years}, longer than the {kept} that you keep the rig.",
+                          {"years": winner.life["years"], "kept": kept}), "compare",
         )  # fmt: skip
 
 
@@ -238,10 +286,10 @@ def _care_reasons(v: Verdict, winner: Column) -> Iterator[Reason]:
         if max(losses.values()) - least <= ALIKE * max(abs(least), 1e-9):
             continue
         figure = care.figure(winner)
-        if own - least <= ALIKE * max(abs(least), 1e-9):
+        if own <= least + 1e-9:
             if cared or key in ("weight", "purse"):
                 yield Reason(FOR, Sentence(f"It {care.best}: {{x}}.", {"x": figure}), "compare", cared)
-        elif cared:
+        elif cared and own - least > ALIKE * max(abs(least), 1e-9):
             best = min(fit, key=lambda c: losses[c.id])
             yield Reason(
                 AGAINST, Sentence(f"It {care.worst} than {best.short(v.columns)}: {{x}} against {{y}}.",
@@ -253,9 +301,12 @@ def _use_reasons(v: Verdict, winner: Column) -> Iterator[Reason]:
     year, life = winner.year, winner.life
     if year is not None:
         yield Reason(
-            FOR, Sentence("It serves {share} of the off-grid nights of a run year.", {"share": year["served_share"]}),
+            FOR,
+            Sentence(
+                "It serves {share} of the off-grid nights of a run year.", {"share": year["served_share"]}
+            ),
             "trial",
-        )  # fmt: skip
+        )
         if winner.banked.battery_class.is_lead_acid and year["short_share"].number > 0.3:
             yield Reason(
                 AGAINST, Sentence("It is not full again on {share} of its off-grid days, which sulphates it.",
@@ -264,10 +315,14 @@ def _use_reasons(v: Verdict, winner: Column) -> Iterator[Reason]:
     per_year, stands = life["cycles_per_year"], life["cycles_at_depth"]
     if life.ends != life_stop.CYCLES and stands.value is not None and per_year.number > 0:
         yield Reason(
-            AGAINST, Sentence("Of the {stands} that it stands you make {n}: the rest is paid for and not used.",
-                              {"stands": stands, "n": per_year}), "compare",
-        )  # fmt: skip
-    met = {"budget", *(d.meets for d in winner.cost.demands if d.met)}
+            AGAINST,
+            Sentence(
+                "Of the {stands} that it stands you make {n}: the rest is paid for and not used.",
+                {"stands": stands, "n": per_year},
+            ),
+            "compare",
+        )
+    met = {"budget", *(code for d in winner.cost.demands if d.met for code in d.meets)}
     cares = [f for f in winner.banked.findings if f.severity == "care" and f.code not in met]
     for finding in cares[:2]:
         yield Reason(AGAINST, finding.says, "banks")
@@ -321,12 +376,16 @@ def _rule_4(v: Verdict) -> Sentence:
         says = f"None is cheapest in {{clear}} of the futures; {name} comes nearest."
         return Sentence(says, {"clear": clear})
     decides = f"you care about {CARES[why].name}" if why else "it asks less on the day"
-    near = " and ".join(title(c) for c in v.near)
+    near = _listed([title(c) for c in v.near])
     return Sentence(
-        f"No clear winner on money: none is cheapest in {{clear}} of the futures. Between {near} it is {name}, "
-        f"because {decides}.",
+        f"No clear winner on money: none is cheapest in {{clear}} of the futures. Between {near} it is "
+        f"{name}, because {decides}.",
         {"clear": clear},
     )
+
+
+def _listed(names: list[str]) -> str:
+    return f"{', '.join(names[:-1])} and {names[-1]}"
 
 
 def _rule_5(v: Verdict) -> Sentence:

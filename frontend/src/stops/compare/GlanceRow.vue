@@ -1,0 +1,114 @@
+<script setup lang="ts">
+import { usePlan } from '@/stores/plan'
+import ChemistryMark from '@/ui/ChemistryMark.vue'
+import FigureLink from '@/ui/FigureLink.vue'
+import { computed } from 'vue'
+
+/** Every candidate at one glance: four bars, the range of its cost, and how often it is cheapest. */
+const plan = usePlan()
+const compare = computed(() => plan.rig!.compare)
+const NAMES: Record<string, string> = {
+  usable_wh: 'Usable',
+  kg: 'Weight',
+  design_cycles: 'Cycle life',
+  per_cycle: 'Per cycle',
+}
+const rows = computed(() => compare.value.rows.filter((r) => r.headline))
+const most = computed(() =>
+  rows.value.map((r) => Math.max(1e-9, ...r.figures.map((f) => f.value ?? 0))),
+)
+const fit = computed(() => {
+  const lanes = compare.value.verdict.lanes
+  const inside = lanes.filter((l) => l.share)
+  return inside.length ? inside : lanes
+})
+const top = computed(() => Math.max(1e-9, ...fit.value.map((l) => l.p90.value ?? 0)) * 1.04)
+const at = (v: number | null) => `${Math.min(100, Math.max(0, ((v ?? 0) / top.value) * 100))}%`
+const cards = computed(() =>
+  compare.value.columns.map((c, i) => ({
+    ...c,
+    lane: compare.value.verdict.lanes[i]!,
+    bars: rows.value.map((r, j) => ({
+      key: r.key,
+      name: NAMES[r.key] ?? r.name,
+      figure: r.figures[i]!,
+      best: r.best.includes(i),
+      width: `${Math.max(1.5, ((r.figures[i]!.value ?? 0) / most.value[j]!) * 100)}%`,
+    })),
+  })),
+)
+</script>
+
+<template>
+  <section aria-label="The candidates at a glance">
+    <ul class="grid grid-cols-[repeat(auto-fill,minmax(17.5rem,1fr))] gap-3">
+      <li
+        v-for="c in cards"
+        :key="c.id"
+        class="sheet flex flex-col p-4"
+        :class="c.id === compare.verdict.winner ? 'outline-2 outline-sea' : ''"
+        :data-glance="c.id"
+      >
+        <h3 class="flex min-h-12 items-start gap-2 leading-tight">
+          <ChemistryMark :battery-class="c.battery_class" />
+          <span>
+            {{ c.title }}
+            <span class="block font-sans text-sm font-normal text-soft">
+              {{ c.layout }}<b v-if="c.stop" class="font-semibold text-stop"> · out</b>
+            </span>
+          </span>
+        </h3>
+        <dl class="mt-3 space-y-1.5">
+          <div
+            v-for="b in c.bars"
+            :key="b.key"
+            class="grid grid-cols-[4.6rem_1fr_6.2rem] items-center gap-2 text-sm"
+          >
+            <dt class="text-soft">{{ b.name }}</dt>
+            <dd class="h-2 overflow-hidden rounded-full bg-line" aria-hidden="true">
+              <span
+                class="block h-full rounded-full"
+                :style="{
+                  width: b.width,
+                  background: `var(--chem-${c.battery_class})`,
+                  opacity: c.stop ? 0.45 : 1,
+                }"
+              />
+            </dd>
+            <dd :class="b.best ? 'font-bold' : ''" class="whitespace-nowrap">
+              <FigureLink :figure="b.figure" :name="b.name" />
+            </dd>
+          </div>
+        </dl>
+        <div class="mt-auto pt-3 text-sm">
+          <p class="text-soft">
+            Lifetime cost, eight futures of ten:
+            <FigureLink :figure="c.lane.p10" class="text-ink" /> to
+            <FigureLink :figure="c.lane.p90" class="text-ink" />
+          </p>
+          <div class="relative mt-1.5 h-3" aria-hidden="true">
+            <span class="absolute inset-x-0 top-[5px] h-0.5 bg-line" />
+            <span
+              class="absolute top-[3px] h-1.5 rounded-full"
+              :style="{
+                left: at(c.lane.p10.value),
+                right: `calc(100% - ${at(c.lane.p90.value)})`,
+                background: `var(--chem-${c.battery_class})`,
+                opacity: 0.55,
+              }"
+            />
+            <span
+              class="absolute top-0 h-3 w-[3px] bg-ink"
+              :style="{ left: at(c.lane.p50.value) }"
+            />
+          </div>
+          <p v-if="c.lane.share" class="mt-1">
+            Cheapest in
+            <FigureLink :figure="c.lane.share" class="font-semibold" data-share /> of them
+          </p>
+          <p v-else class="mt-1 text-soft">Not in the running</p>
+        </div>
+      </li>
+    </ul>
+  </section>
+</template>

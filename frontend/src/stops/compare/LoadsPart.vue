@@ -1,0 +1,107 @@
+<script setup lang="ts">
+import { api, type Schemas } from '@/api/client'
+import { usePlan } from '@/stores/plan'
+import { useAsked } from '@/stores/useAsked'
+import FigureLink from '@/ui/FigureLink.vue'
+import PlanField from '@/ui/PlanField.vue'
+import SentenceText from '@/ui/SentenceText.vue'
+import { computed } from 'vue'
+
+const plan = usePlan()
+const { answer, asking } = useAsked<Schemas['LoadCostsView']>(
+  () => '',
+  () => api.GET('/api/rigs/{rig_id}/compare/loads', { params: { path: { rig_id: plan.rig!.id } } }),
+)
+const advice = computed(() => answer.value?.loads.filter((l) => l.better && l.says) ?? [])
+const most = computed(() =>
+  Math.max(1, ...(answer.value?.loads ?? []).map((l) => l.money.value ?? 0)),
+)
+</script>
+
+<template>
+  <div v-if="answer" :aria-busy="asking" data-load-costs>
+    <h2 class="text-xl">The cheapest watt-hour is the one that is not drawn</h2>
+    <p class="max-w-3xl text-pretty text-soft">
+      What each load causes in {{ answer.bank }}: its share of the batteries, of their weight, and
+      of their cost over the years without extras. Put beside it what a thriftier one draws and
+      costs.
+    </p>
+    <ul v-if="advice.length" class="mt-3 space-y-1" data-advice>
+      <li v-for="l in advice" :key="l.id" class="text-lg font-semibold">
+        <SentenceText :tokens="l.says!" />
+      </li>
+    </ul>
+    <div class="relative mt-4 overflow-x-auto" tabindex="0" role="region" aria-label="Each load">
+      <table class="w-full min-w-[58rem]">
+        <thead>
+          <tr class="text-left text-sm text-soft">
+            <th class="w-64 py-1 pr-4 font-semibold">Load</th>
+            <th class="pr-4 font-semibold">From the bank a day</th>
+            <th class="pr-4 font-semibold">Batteries</th>
+            <th class="pr-4 font-semibold">Weight</th>
+            <th class="pr-4 font-semibold">Over the years</th>
+            <th class="pr-4 font-semibold">A quarter less of it frees</th>
+            <th class="w-24 pr-2 font-semibold">A thriftier one draws</th>
+            <th class="w-28 pr-4 font-semibold">and costs</th>
+            <th class="font-semibold">and frees</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr
+            v-for="l in answer.loads"
+            :key="l.id"
+            class="border-t border-line align-top"
+            :data-load-cost="l.id"
+          >
+            <th scope="row" class="py-2 pr-4 text-left font-normal leading-snug">
+              {{ l.name }}
+              <span
+                class="mt-1 block h-1.5 rounded-full bg-sea"
+                :style="{ width: `${Math.max(1, ((l.money.value ?? 0) / most) * 100)}%` }"
+                aria-hidden="true"
+              />
+              <span v-if="l.strings" class="block text-sm text-soft">
+                without it {{ l.strings === 1 ? 'one string' : `${l.strings} strings` }} fewer
+              </span>
+            </th>
+            <td class="py-2 pr-4 whitespace-nowrap"><FigureLink :figure="l.bank_wh" /></td>
+            <td class="py-2 pr-4 font-semibold whitespace-nowrap">
+              <FigureLink :figure="l.money" />
+            </td>
+            <td class="py-2 pr-4 whitespace-nowrap"><FigureLink :figure="l.kg" /></td>
+            <td class="py-2 pr-4 whitespace-nowrap"><FigureLink :figure="l.kept" /></td>
+            <td class="py-2 pr-4 whitespace-nowrap">
+              <FigureLink v-if="l.quarter" :figure="l.quarter" />
+              <span v-else class="text-soft">runs by itself</span>
+            </td>
+            <td class="py-1 pr-2">
+              <PlanField
+                :path="`/day/loads/${l.index}/thrifty_w`"
+                :label="`What a thriftier ${l.name} draws`"
+                bare
+                unit="W"
+                :called="`${l.name}: a thriftier one`"
+              />
+            </td>
+            <td class="py-1 pr-4">
+              <PlanField
+                :path="`/day/loads/${l.index}/thrifty_price`"
+                :label="`What a thriftier ${l.name} costs`"
+                bare
+                :unit="plan.rig!.units.currency"
+                :called="`${l.name}: price of a thriftier one`"
+              />
+            </td>
+            <td class="py-2 whitespace-nowrap">
+              <FigureLink
+                v-if="l.saves"
+                :figure="l.saves"
+                :class="l.better ? 'font-semibold text-sea' : ''"
+              />
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+  </div>
+</template>

@@ -1,0 +1,115 @@
+<script setup lang="ts">
+import { usePlan } from '@/stores/plan'
+import AssumptionField from '@/ui/AssumptionField.vue'
+import CumulativeChart from '@/charts/CumulativeChart.vue'
+import PlanChoice from '@/ui/PlanChoice.vue'
+import { computed, ref } from 'vue'
+import BesidesList from './BesidesList.vue'
+import CapacityChart from './CapacityChart.vue'
+import CostSplit from './CostSplit.vue'
+import { useDoubt } from './useDoubt'
+
+const plan = usePlan()
+const { answer } = useDoubt()
+const columns = computed(() => plan.rig!.compare.columns)
+const chosen = ref('')
+const column = computed(
+  () =>
+    columns.value.find((c) => c.id === chosen.value) ??
+    columns.value.find((c) => c.id === plan.rig!.compare.verdict.winner) ??
+    columns.value[0],
+)
+const EXITS = [
+  { value: 0.5, name: 'Take it along' },
+  { value: 0.3, name: 'Leave it to the buyer' },
+  { value: 0, name: 'Reckon with nothing' },
+]
+const share = computed(
+  () => plan.rig!.need.assumptions.find((a) => a.key === 'exit_share')?.value ?? null,
+)
+
+function leave(value: number) {
+  plan.edit('what becomes of the last bank', {
+    op: 'add',
+    path: '/plan/overrides/exit_share',
+    value,
+  })
+}
+</script>
+
+<template>
+  <section class="sheet p-5"><CostSplit :columns="columns" /></section>
+  <div class="mt-6 grid gap-6 lg:grid-cols-2">
+    <section class="sheet p-5"><CumulativeChart :bands="answer?.bands ?? []" /></section>
+    <section class="sheet p-5"><CapacityChart /></section>
+  </div>
+  <section class="sheet mt-6 p-5">
+    <div class="flex flex-wrap items-end justify-between gap-3">
+      <h2 class="text-xl">What comes besides the batteries</h2>
+      <label class="text-sm">
+        <span class="eyebrow mb-1 block">For which bank</span>
+        <select
+          class="field w-auto"
+          :value="column?.id"
+          data-besides-for
+          @change="chosen = ($event.target as HTMLSelectElement).value"
+        >
+          <option v-for="c in columns" :key="c.id" :value="c.id">
+            {{ c.title }}
+          </option>
+        </select>
+      </label>
+    </div>
+    <BesidesList v-if="column" :column="column" />
+  </section>
+  <section class="sheet mt-6 p-5">
+    <h2 class="text-xl">How it is reckoned</h2>
+    <div class="mt-3 grid items-start gap-x-6 gap-y-4 sm:grid-cols-2 lg:grid-cols-4">
+      <PlanChoice
+        path="/plan/labour"
+        label="Who puts it in"
+        :value="plan.document.plan.labour"
+        :options="[
+          { value: 'own', name: 'Your own hands' },
+          { value: 'workshop', name: 'A workshop' },
+        ]"
+      />
+      <PlanChoice
+        path="/plan/life_basis"
+        label="Life to reckon with"
+        :value="plan.document.plan.life_basis"
+        :options="[
+          { value: null, name: 'As the house rule' },
+          { value: 'likely', name: 'Likely: cycles, years, accidents' },
+          { value: 'warranty', name: 'The warranty only' },
+          { value: 'label_cycles', name: 'Label cycles only' },
+        ]"
+      />
+      <fieldset>
+        <legend class="eyebrow mb-1">The last bank, at the end</legend>
+        <div class="flex flex-wrap gap-1.5">
+          <button
+            v-for="e in EXITS"
+            :key="e.value"
+            type="button"
+            class="btn px-2.5 text-sm"
+            :class="share === e.value ? 'btn-main' : ''"
+            :aria-pressed="share === e.value"
+            @click="leave(e.value)"
+          >
+            {{ e.name }}
+          </button>
+        </div>
+      </fieldset>
+      <AssumptionField name="discount_rate" />
+      <AssumptionField name="hour_rate" />
+      <AssumptionField name="workshop_rate" />
+      <AssumptionField name="install_hours" />
+      <AssumptionField name="tariff" />
+      <AssumptionField name="drift.lead_acid" />
+      <AssumptionField name="drift.lfp" />
+      <AssumptionField name="exit_refit" />
+      <AssumptionField name="water_cost" />
+    </div>
+  </section>
+</template>

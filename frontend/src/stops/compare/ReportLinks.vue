@@ -1,0 +1,22 @@
+<script setup lang="ts">
+import { usePlan } from '@/stores/plan'
+import { FileDown, Printer } from '@lucide/vue'
+import { computed } from 'vue'
+
+const plan = usePlan()
+const at = computed(() => `/api/rigs/${plan.rig!.id}/report`)
+</script>
+
+<template>
+  <p class="flex flex-wrap gap-2 print:hidden" data-report-links>
+    <a class="btn btn-main" :href="`${at}?paper=a4`" target="_blank" rel="noopener">
+      <Printer :size="16" aria-hidden="true" /> Report to print
+    </a>
+    <a class="btn" :href="`${at}?paper=letter`" target="_blank" rel="noopener">on Letter</a>
+    <a class="btn" :href="`${at}?paper=a4&save=true`" download>
+      <FileDown :size="16" aria-hidden="true" /> Report as a file
+    </a>
+    <a class="btn" :href="`${at}/comparison.csv`" download>Comparison, CSV</a>
+    <a class="btn" :href="`${at}/cash-flow.csv`" download>Cash flow, CSV</a>
+  </p>
+</template>

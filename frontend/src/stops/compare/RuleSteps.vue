@@ -1,0 +1,40 @@
+<script setup lang="ts">
+import { usePlan } from '@/stores/plan'
+import AssumptionField from '@/ui/AssumptionField.vue'
+import SentenceText from '@/ui/SentenceText.vue'
+import { computed } from 'vue'
+
+const plan = usePlan()
+const steps = computed(() => plan.rig!.compare.verdict.steps)
+const SET_BY: Record<number, string[]> = {
+  1: ['verdict_nights'],
+  3: ['verdict_served'],
+  4: ['verdict_clear', 'verdict_near', 'verdict_within'],
+}
+</script>
+
+<template>
+  <section data-rules>
+    <h2 class="text-xl">How the rules came to it</h2>
+    <p class="max-w-3xl text-soft">In this order. What stands in a field is yours to change.</p>
+    <ol class="mt-2 divide-y divide-line border-y border-line">
+      <li
+        v-for="s in steps"
+        :key="s.rule"
+        class="grid gap-x-6 gap-y-2 py-3 md:grid-cols-[1fr_20rem]"
+        :data-rule="s.rule"
+      >
+        <div class="grid grid-cols-[1.6rem_1fr] leading-snug">
+          <span class="font-semibold text-sea">{{ s.rule }}</span>
+          <p>
+            <b class="font-semibold">{{ s.name }}</b>
+            <span class="block"><SentenceText :tokens="s.says" /></span>
+          </p>
+        </div>
+        <div v-if="SET_BY[s.rule]" class="grid gap-2">
+          <AssumptionField v-for="k in SET_BY[s.rule]" :key="k" :name="k" />
+        </div>
+      </li>
+    </ol>
+  </section>
+</template>

@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import { api, type Schemas } from '@/api/client'
+import { usePlan } from '@/stores/plan'
+import { useAsked } from '@/stores/useAsked'
+import FigureLink from '@/ui/FigureLink.vue'
+import SentenceText from '@/ui/SentenceText.vue'
+import { computed } from 'vue'
+
+const plan = usePlan()
+const { answer, asking } = useAsked<Schemas['SchoolsView']>(
+  () => '',
+  () =>
+    api.GET('/api/rigs/{rig_id}/compare/schools', { params: { path: { rig_id: plan.rig!.id } } }),
+)
+const apart = computed(() => answer.value?.schools.filter((s) => !s.same).length ?? 0)
+</script>
+
+<template>
+  <section data-schools :aria-busy="asking">
+    <h2 class="text-xl">What each school would say</h2>
+    <p v-if="answer" class="max-w-3xl text-soft">
+      {{
+        apart
+          ? 'Knowledgeable people disagree on this rig. Your own changes to assumptions hold for all three.'
+          : 'On this rig all three come to the same.'
+      }}
+    </p>
+    <div v-if="answer" class="mt-3 grid gap-3 lg:grid-cols-3">
+      <article
+        v-for="s in answer.schools"
+        :key="s.key"
+        class="sheet p-4"
+        :class="s.here ? 'outline-2 outline-sea' : ''"
+        :data-school="s.key"
+      >
+        <p class="eyebrow">{{ s.name }}{{ s.here ? ', in force' : '' }}</p>
+        <h3 class="mt-1 text-lg leading-snug"><SentenceText :tokens="s.headline" /></h3>
+        <p class="mt-2 text-sm">
+          Wants <FigureLink :figure="s.need" class="font-semibold" /> between charges<template
+            v-if="s.cost"
+          >
+            and comes to <FigureLink :figure="s.cost" class="font-semibold" /></template
+          >.
+        </p>
+        <p class="mt-2 text-sm text-pretty text-soft">{{ s.argues }}</p>
+        <details v-if="!s.same" class="mt-2 text-sm">
+          <summary class="text-soft underline decoration-dotted underline-offset-4">Why</summary>
+          <p class="mt-1 leading-snug">
+            <template v-for="(c, i) in s.card" :key="i"
+              ><SentenceText :tokens="c" />{{ ' ' }}</template
+            >
+          </p>
+        </details>
+      </article>
+    </div>
+    <p v-else class="mt-2 text-soft">Reckoning under each house rule …</p>
+  </section>
+</template>

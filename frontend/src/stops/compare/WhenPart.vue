@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import { api, type Schemas } from '@/api/client'
+import { usePlan } from '@/stores/plan'
+import { useAsked } from '@/stores/useAsked'
+import ChemistryMark from '@/ui/ChemistryMark.vue'
+import FigureLink from '@/ui/FigureLink.vue'
+import SentenceText from '@/ui/SentenceText.vue'
+import { computed } from 'vue'
+
+const plan = usePlan()
+const { answer, asking } = useAsked<Schemas['WhenView']>(
+  () => '',
+  () => api.GET('/api/rigs/{rig_id}/compare/when', { params: { path: { rig_id: plan.rig!.id } } }),
+)
+const columns = computed(() => plan.rig!.compare.columns)
+const column = (id: string) => columns.value.find((c) => c.id === id)
+</script>
+
+<template>
+  <div v-if="answer" :aria-busy="asking">
+    <section data-options>
+      <h2 class="text-xl">When</h2>
+      <p class="max-w-3xl text-soft">
+        The bank of the verdict, bought in other ways; all within the years that you keep the rig.
+      </p>
+      <p v-if="!answer.options.length" class="mt-2">The verdict does not say to buy.</p>
+      <div
+        v-else
+        class="relative mt-3 overflow-x-auto"
+        tabindex="0"
+        role="region"
+        aria-label="Ways to buy"
+      >
+        <table class="w-full min-w-[44rem]">
+          <thead>
+            <tr class="text-left text-sm text-soft">
+              <th class="py-1 pr-4 font-semibold">How</th>
+              <th class="pr-4 font-semibold">Cash on the day</th>
+              <th class="pr-4 font-semibold">Over the years</th>
+              <th class="pr-4 font-semibold">Against buying now</th>
+              <th class="font-semibold">What it gives</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr
+              v-for="o in answer.options"
+              :key="o.key"
+              class="border-t border-line align-top"
+              :data-option="o.key"
+            >
+              <th scope="row" class="py-2 pr-4 text-left font-semibold whitespace-nowrap">
+                {{ o.name }}
+              </th>
+              <td class="py-2 pr-4 whitespace-nowrap"><FigureLink :figure="o.cash" /></td>
+              <td class="py-2 pr-4 whitespace-nowrap"><FigureLink :figure="o.lifetime" /></td>
+              <td class="py-2 pr-4 whitespace-nowrap">
+                <FigureLink v-if="o.key !== 'now'" :figure="o.more" />
+              </td>
+              <td class="max-w-md py-2 leading-snug">
+                <SentenceText :tokens="o.says" />
+                <span v-if="!o.works" class="block text-sm text-care">
+                  Meanwhile the nights of the plan are not carried.
+                </span>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </section>
+    <section class="mt-8" data-packages>
+      <h2 class="text-xl">How much at once</h2>
+      <p class="max-w-3xl text-soft">The smallest that will do comes first; more may follow.</p>
+      <article
+        v-for="c in answer.candidates"
+        :key="c.id"
+        class="sheet mt-3 p-5"
+        :data-packages="c.id"
+      >
+        <h3 class="flex items-center gap-2 text-lg">
+          <ChemistryMark :battery-class="column(c.id)!.battery_class" />
+          {{ column(c.id)!.title }}
+        </h3>
+        <ul class="mt-3 grid gap-x-6 gap-y-4 md:grid-cols-3">
+          <li v-for="p in c.packages" :key="p.key" class="border-t-2 border-line pt-2">
+            <p class="font-semibold">{{ p.name }}</p>
+            <p class="text-xl font-semibold"><FigureLink :figure="p.cash" /></p>
+            <p class="text-sm text-soft">
+              {{ p.strings }} {{ p.strings === 1 ? 'string' : 'strings' }},
+              <FigureLink :figure="p.usable" class="text-ink" /> usable,
+              <FigureLink :figure="p.nights" class="text-ink" />
+            </p>
+            <p v-if="p.buys.length" class="mt-1 text-sm leading-snug">
+              With: {{ p.buys.map((b) => b.replace(/\.$/, '')).join('; ') }}.
+            </p>
+            <p v-if="p.leaves.length" class="mt-1 text-sm leading-snug text-soft">
+              Leaves: {{ p.leaves.map((b) => b.replace(/\.$/, '')).join('; ') }}.
+            </p>
+          </li>
+        </ul>
+      </article>
+    </section>
+  </div>
+</template>

@@ -1,0 +1,286 @@
+"""The report: everything that an owner takes along, as one HTML document that needs nothing else."""
+
+import re
+from collections.abc import Iterator
+from functools import lru_cache
+from pathlib import Path
+from typing import Any
+
+from jinja2 import Environment, FileSystemLoader, select_autoescape
+from markupsafe import Markup, escape
+
+from vast_harbor.core import money
+from vast_harbor.core.display import Style, currency_symbol
+from vast_harbor.core.draws import COUNT
+from vast_harbor.core.evaluate import Results
+from vast_harbor.core.plan import Reference
+from vast_harbor.core.quantities import Draw
+from vast_harbor.core.sources import MAINS
+from vast_harbor.core.stops.charging.ladder import name_of
+from vast_harbor.core.stops.charging.settings import sheets
+from vast_harbor.core.stops.column import Column
+from vast_harbor.core.stops.verdict import words
+from vast_harbor.core.stops.verdict.flips import flips
+from vast_harbor.core.stops.verdict.turns import schools, turns
+from vast_harbor.core.workings import Figure, Finding, Sentence
+from vast_harbor.formats.report import pictures
+
+PAPERS = {"a4": "A4", "letter": "letter"}
+SEVERITIES = {"stop": "Will not do", "care": "Look at this", "note": "Note"}
+_SLOT = re.compile(r"\{\{|\}\}|\{([^{}]+)\}")
+# Workings that are written out for the bank of the verdict: key of its figures, by where they stand.
+OF_BANK = ("nameplate_wh", "usable_wh", "purchase")
+OF_LIFE = ("cycle_wear", "calendar_wear", "accident_wear", "wear", "years")
+OF_COST = ("besides", "running_per_year", "replacements", "exit", "lifetime_bare", "lifetime", "cycles_made",
+           "per_cycle", "per_kwh", "per_year")  # fmt: skip
+
+
+@lru_cache(maxsize=1)
+def _environment() -> Environment:
+    return Environment(
+        loader=FileSystemLoader(Path(__file__).parent), autoescape=select_autoescape(), trim_blocks=True,
+        lstrip_blocks=True,
+    )  # fmt: skip
+
+
+def report(results: Results, reference: Reference, style: Style, today: str, paper: str = "a4") -> str:
+    """The report of a rig.
+
+    Args:
+        results: the plan in figures, everything run.
+        reference: shipped data.
+        style: the owner's units and currency.
+        today: ISO date on it.
+        paper: ``a4`` or ``letter``.
+
+    Returns:
+        HTML with its style and pictures inside.
+
+    Raises:
+        KeyError: no such paper.
+    """
+    return (
+        _environment()
+        .get_template("report.html")
+        .render(_Teller(results, reference, style).all(today, paper))
+    )
+
+
+class _Teller:
+    """Puts the plan into the words of the report."""
+
+    def __init__(self, results: Results, reference: Reference, style: Style) -> None:
+        self.results, self.reference, self.style = results, reference, style
+        self.plan, self.verdict = results.plan, results.verdict
+        shown = self.verdict.winner or next(iter(self.verdict.columns), None)
+        self.shown: Column | None = shown
+
+    def text(self, figure: Figure | None) -> str:
+        return "—" if figure is None else self.style.text(figure.value, figure.unit)
+
+    def says(self, sentence: Sentence) -> Markup:
+        """A sentence with its figures set off."""
+        out, end = Markup(""), 0
+        for slot in _SLOT.finditer(sentence.template):
+            out += escape(sentence.template[end : slot.start()])
+            end = slot.end()
+            if slot[1]:
+                out += Markup("<b>{}</b>").format(self.text(sentence.figures[slot[1]]))
+            else:
+                out += escape(slot[0][0])
+        return out + escape(sentence.template[end:])
+
+    def formula(self, figure: Figure) -> str:
+        """The formula with the owner's numbers in it."""
+
+        def filled(slot: re.Match[str]) -> str:
+            given = figure.inputs[slot[1]]
+            return self.style.text(given.value, given.unit, exact=True)
+
+        return re.sub(r"\{([^{}]+)\}", filled, figure.formula)
+
+    def all(self, today: str, paper: str) -> dict[str, Any]:
+        """Everything that the template shows."""
+        results, style, verdict = self.results, self.style, self.verdict
+        symbol = currency_symbol(style.currency)
+        has = bool(verdict.columns) and results.day.bank_wh.number > 0
+        drawn = [
+            ("The day, hour by hour", pictures.day_profile(results)),
+            ("Lifetime cost by item; left of the line comes back", pictures.cost_by_item(results, symbol)),
+            ("Money spent so far; in its band a bank stays in eight futures of ten",
+             pictures.cost_over_years(results, symbol)),
+            ("Usable energy as the banks age", pictures.capacity_over_years(results)),
+        ] if has else []  # fmt: skip
+        return {
+            "paper": PAPERS[paper],
+            "today": today,
+            "plan": self.plan,
+            "rule": results.assumptions.rule,
+            "headline": self.says(words.headline(verdict)),
+            "card": [self.says(s) for s in words.card(verdict)],
+            "danger": verdict.danger,
+            "reasons": [(r.side, self.says(r.says)) for r in words.reasons(verdict)],
+            "steps": [(s.name, self.says(s.says)) for s in words.steps(verdict)],
+            "outs": [(words.title(o.column).replace("{{", "{").replace("}}", "}"), self.says(o.says), o.needs)
+                     for o in verdict.outs],
+            "turns": [(self.text(t.nights), self.says(t.before), self.says(t.after))
+                      for t in turns(results, self.reference)] if has else [],
+            "flips": [self.says(f.says) for f in flips(results, self.reference)] if has else [],
+            "schools": [
+                (s.name, self.says(s.headline), self.text(s.need), self.text(s.cost))
+                for s in schools(results, self.reference)
+            ] if has else [],
+            "shares": self._shares(),
+            "draws": COUNT,
+            "facts": list(self._facts()),
+            "loads": list(self._loads()),
+            "columns": [self._title(c) for c in verdict.columns],
+            "out": [c not in verdict.fit for c in verdict.columns],
+            "rows": [
+                (r.group if not r.headline else "", r.name,
+                 [(r.none if f.value is None and r.none else self.text(f), i in r.best)
+                  for i, f in enumerate(r.figures)])
+                for r in results.compare.rows
+            ],
+            "pictures": [(title, Markup(svg)) for title, svg in drawn],
+            "flows": list(self._flows()),
+            "items": tables_items(),
+            "besides": self._besides(),
+            "settings": list(self._settings()),
+            "sources": list(self._sources()),
+            "findings": [
+                (SEVERITIES[f.severity], self._subject(f.subject), self.says(f.says), f.remedy)
+                for f in self._findings()
+            ],
+            "workings": list(self._workings()),
+            "cautions": list(self._cautions()),
+            "shown": self._title(self.shown) if self.shown is not None else "",
+        }  # fmt: skip
+
+    def _title(self, column: Column) -> str:
+        bank = column.banked.bank
+        assert bank is not None
+        return f"{column.banked.battery_class.code} {bank.model.title} × {bank.units}"
+
+    def _subject(self, id_: str) -> str:
+        return next((self._title(c) for c in self.verdict.columns if c.id == id_), "")
+
+    def _findings(self) -> list[Finding]:
+        """Those of the rig and of the bank that is shown; why others are out is told before."""
+        others = {c.id for c in self.verdict.columns if c is not self.shown}
+        others |= {c.candidate.id for c in self.results.banks.candidates if c.bank is None}
+        return [f for f in self.results.findings if f.subject not in others]
+
+    def _shares(self) -> list[tuple[str, ...]]:
+        v = self.verdict
+        return [
+            (self._title(c), self.text(v.shares.get(c.id)), *(self.text(f) for f in v.spreads[c.id]))
+            for c in v.columns
+        ]
+
+    def _facts(self) -> Iterator[tuple[str, str]]:
+        plan, results, text = self.plan, self.results, self.style.text
+        yield "Rig", f"{plan.name}, {plan.kind}, {plan.system_v:g} V"
+        yield "Nights off-grid a year", text(plan.off_grid_nights, "nights")
+        yield "Nights on hook-up a year", text(plan.hook_up_nights, "nights")
+        yield "Years that it is kept", text(plan.years_kept, "years")
+        yield "Day that governs", results.day.type.name
+        yield "Taken from the bank that day", self.text(results.day.bank_wh)
+        yield "Battery temperature then", self.text(results.day.battery_c)
+        yield "Nights between charges", self.text(results.need.nights)
+        yield "Reserve", text(results.need.reserve.value, "%")
+        yield "Usable energy needed", self.text(results.need.energy)
+        yield "House rule", results.assumptions.rule.name
+        changed = [a for a in results.assumptions if a.overridden]
+        for a in changed:
+            yield f"Set by you: {a.name}", text(a.value, a.entry.unit)
+
+    def _loads(self) -> Iterator[tuple[str, str, str, str, str]]:
+        for load in self.results.day.loads:
+            draw: Draw = load.load.draw
+            yield (
+                load.load.name, f"{load.load.quantity:g} × {draw.value:g} {draw.unit}",
+                self.style.text(load.load.hours_on, "h"), self.text(load.wh), self.text(load.bank_wh),
+            )  # fmt: skip
+
+    def _flows(self) -> Iterator[tuple[str, list[list[str]]]]:
+        for column in self.verdict.fit or self.verdict.columns:
+            lines, so_far = [], 0.0
+            for year, paid in enumerate(money.yearly(column.cost.payments)):
+                total = sum(paid.values())
+                so_far += total
+                amounts = [self.style.text(paid[i], "money") if paid.get(i) else "" for i in tables_items()]
+                lines.append([str(year), *amounts, self.style.text(total, "money"),
+                              self.style.text(so_far, "money")])  # fmt: skip
+            yield self._title(column), lines
+
+    def _besides(self) -> list[tuple[str, str, str, str]]:
+        if self.shown is None:
+            return []
+        own = [
+            (e.name or "Extra", self.style.text(e.price, "money"), "", f"put down by you, {e.tag}")
+            for e in self.shown.banked.candidate.extras
+        ]
+        return own + [
+            (d.name, self.text(d.price), self.style.text(d.hours, "duration"), d.state)
+            for d in self.shown.cost.demands
+        ]
+
+    def _settings(self) -> Iterator[tuple[str, list[tuple[str, str, str]], str]]:
+        if self.shown is None or self.shown.banked.build is None:
+            return
+        for sheet in sheets(self.shown.banked.build):
+            lines = [
+                (s.name, s.words or self.style.text(s.value, s.unit),
+                 "" if s.is_now is None else self.style.text(s.is_now, s.unit))
+                for s in sheet.settings
+            ]  # fmt: skip
+            yield sheet.name, lines, sheet.note
+
+    def _sources(self) -> Iterator[tuple[str, Markup]]:
+        if self.shown is None:
+            return
+        for judged in self.shown.judged:
+            points = Markup(" ").join(self.says(p.says) for p in judged.points)
+            yield judged.source_name, points or Markup("Suits it.")
+
+    def _workings(self) -> Iterator[tuple[str, str, str, str]]:
+        if self.shown is None:
+            return
+        column = self.shown
+        figures = [self.results.need.energy, *(column.banked[k] for k in OF_BANK)]
+        figures += [column.life[k] for k in OF_LIFE]
+        figures += [column.cost[k] for k in OF_COST]
+        for figure in figures:
+            if figure.formula and figure.value is not None:
+                yield figure.name, self.formula(figure), self.text(figure), figure.source
+
+    def _cautions(self) -> Iterator[str]:
+        classes = {c.banked.battery_class for c in self.verdict.columns}
+        yield (
+            "A battery gives thousands of amps across a dropped spanner: rings off, insulated tools, the fuse "
+            "at the battery, positive first and negative last."
+        )
+        if any(c.is_lead_acid for c in classes):
+            yield (
+                "Lead-acid gives off hydrogen while charging: air in low and out high, no sparks. Acid: "
+                "goggles, gloves, water at hand."
+            )
+        if any(not c.is_lead_acid for c in classes):
+            yield (
+                "Lithium iron phosphate must not be charged below freezing. When its BMS opens under charge, "
+                "an alternator without a load can be damaged."
+            )
+        mains = next((s for s in self.plan.sources if s.kind == MAINS), None)
+        if mains is not None:
+            yield f"Mains and inverter output ({name_of(mains)}): leave them to a qualified electrician."
+        yield (
+            "A battery that is swollen, flooded, frozen, or smells of rotten eggs: do not charge it; air the "
+            "place and leave."
+        )
+        yield "Lift anything over 25 kg with two, over 40 kg with a hoist."
+
+
+def tables_items() -> tuple[str, ...]:
+    """Items of the cash flow, in their order."""
+    return (money.BATTERIES, money.EXTRAS, money.OLD_BANK, money.REPLACEMENT, money.RUNNING, money.EXIT)

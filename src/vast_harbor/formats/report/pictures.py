@@ -1,0 +1,185 @@
+"""Pictures of the report as SVG, in ink that prints."""
+
+import io
+import re
+from collections.abc import Sequence
+from typing import Any
+
+import numpy as np
+
+from vast_harbor.core.draws import draw
+from vast_harbor.core.evaluate import Results
+from vast_harbor.core.money import cumulative
+from vast_harbor.core.stops.column import Column
+from vast_harbor.core.stops.verdict.pictures import capacity, items
+from vast_harbor.core.stops.verdict.prospects import doubt_of
+
+# As on the screen: a colour, a line pattern and a point for each class.
+LOOKS: dict[str, tuple[str, Any, str]] = {
+    "flooded_dual": ("#a34a26", (0, (1, 2)), "^"),
+    "flooded_deep": ("#6a5a12", (0, (6, 2, 1, 2)), "D"),
+    "agm": ("#2b5aa0", (0, (4, 2.5)), "s"),
+    "gel": ("#7c3c84", (0, (8, 3)), "v"),
+    "lfp": ("#08756a", "solid", "o"),
+}
+INK, SOFT = "#16262c", "#4d5e63"
+SPLIT = {
+    "purchase": ("#0e5a66", ""), "replacements": ("#5d9199", "////"), "extras": ("#855400", ""),
+    "labour": ("#c4a161", "\\\\\\\\"), "running": ("#355a86", ""), "exit": ("#a7aca9", ""),
+    "old_bank": ("#7d8685", "|||"),
+}  # fmt: skip
+
+
+def _figure(width: float, height: float) -> tuple[Any, Any]:
+    # Loaded when a report is asked for: it takes half a second.
+    from matplotlib import rcParams
+    from matplotlib.figure import Figure
+    from matplotlib.ticker import MaxNLocator
+
+    rcParams["svg.fonttype"] = "none"
+    rcParams["svg.hashsalt"] = "vast-harbor"
+    rcParams["font.family"] = "sans-serif"
+    rcParams["font.size"] = 9
+    rcParams["hatch.linewidth"] = 0.8
+    figure = Figure(figsize=(width, height), layout="constrained")
+    axes = figure.add_subplot()
+    for side in ("top", "right"):
+        axes.spines[side].set_visible(False)
+    for side in ("left", "bottom"):
+        axes.spines[side].set_color(SOFT)
+    axes.tick_params(colors=SOFT)
+    axes.grid(axis="y", color="#ddd7c8", linewidth=0.6)
+    axes.set_axisbelow(True)
+    axes.xaxis.set_major_locator(MaxNLocator(8, integer=True))
+    return figure, axes
+
+
+def _svg(figure: Any) -> str:
+    out = io.StringIO()
+    figure.savefig(out, format="svg", transparent=True, metadata={"Date": None, "Creator": None})
+    text = out.getvalue()
+    return re.sub(r"^.*?(?=<svg)", "", text, count=1, flags=re.DOTALL)
+
+
+def _label(column: Column, results: Results) -> str:
+    bank = column.banked.bank
+    assert bank is not None
+    number = _number(column, results)
+    return f"{column.banked.battery_class.code}{number}  {bank.model.title} × {bank.units}"
+
+
+def _number(column: Column, results: Results) -> str:
+    """Banks of one class share a colour and a line: where there are several, each has a number."""
+    key = column.banked.battery_class.key
+    same = [c for c in _shown(results) if c.banked.battery_class.key == key]
+    return str(same.index(column) + 1) if len(same) > 1 else ""
+
+
+def _end(axes: Any, x: float, y: float, column: Column, results: Results) -> None:
+    """The number of a bank at the end of its line."""
+    colour = LOOKS[column.banked.battery_class.key][0]
+    axes.annotate(
+        _number(column, results),
+        (x, y),
+        (4, 0),
+        textcoords="offset points",
+        color=colour,
+        fontsize=9,
+        fontweight="bold",
+        va="center",
+        annotation_clip=False,
+    )
+
+
+def _shown(results: Results) -> Sequence[Column]:
+    return results.verdict.fit or results.verdict.columns
+
+
+def day_profile(results: Results) -> str:
+    """The day's draw hour by hour [W], as SVG."""
+    figure, axes = _figure(7, 1.9)
+    profile = results.day.profile
+    axes.stairs(profile.watts, profile.edges_h, fill=True, color="#0e5a66", alpha=0.85)
+    axes.set_xlim(0, 24)
+    axes.set_xticks(range(0, 25, 3))
+    axes.set_xlabel("clock hour", color=SOFT)
+    axes.set_ylabel("W", color=SOFT)
+    return _svg(figure)
+
+
+def cost_over_years(results: Results, symbol: str) -> str:
+    """Money spent so far with replacements as steps and the band of eight futures of ten, as SVG."""
+    figure, axes = _figure(7, 2.9)
+    h, verdict = results.plan.years_kept, results.verdict
+    at = np.unique(np.append(np.arange(0.0, h), h))
+    spent = draw(verdict.prospects, doubt_of(results.assumptions), h, at=at).spent
+    tops = []
+    for column in _shown(results):
+        colour, dash, mark = LOOKS[column.banked.battery_class.key]
+        t, money = zip(*cumulative(column.cost.payments), strict=True)
+        low, high = np.percentile(spent[verdict.columns.index(column)], (10, 90), axis=1)
+        axes.fill_between(at, low, high, color=colour, alpha=0.12, linewidth=0)
+        axes.plot(t, money, color=colour, linestyle=dash, linewidth=1.8, marker=mark, markersize=3.5,
+                  markevery=max(1, len(t) // 6), label=_label(column, results))  # fmt: skip
+        _end(axes, t[-1], money[-1], column, results)
+        tops.append(max(money))
+    axes.set_xlim(0, h)
+    axes.set_ylim(0, 1.5 * max(tops, default=1.0))
+    axes.set_xlabel("years from now", color=SOFT)
+    axes.set_ylabel(symbol, color=SOFT)
+    axes.legend(frameon=False, fontsize=8, loc="upper left")
+    return _svg(figure)
+
+
+def capacity_over_years(results: Results) -> str:
+    """Usable energy as the banks age [kWh], as SVG."""
+    figure, axes = _figure(7, 2.4)
+    h = results.plan.years_kept
+    for column in _shown(results):
+        colour, dash, _ = LOOKS[column.banked.battery_class.key]
+        t, kwh = zip(*capacity(column, h), strict=True)
+        axes.plot(t, kwh, color=colour, linestyle=dash, linewidth=1.8, label=_label(column, results))
+        _end(axes, t[-1], kwh[-1], column, results)
+    need = results.need.energy.number / 1000
+    axes.axhline(need, color=INK, linewidth=0.8)
+    axes.annotate("need", (0.01 * h, need), color=INK, fontsize=8, va="bottom")
+    axes.set_xlim(0, h)
+    axes.set_ylim(0, None)
+    axes.set_xlabel("years from now", color=SOFT)
+    axes.set_ylabel("usable kWh", color=SOFT)
+    axes.legend(frameon=False, fontsize=8, loc="lower left", ncols=2)
+    return _svg(figure)
+
+
+def cost_by_item(results: Results, symbol: str) -> str:
+    """Lifetime cost split by item, credits to the left of nought, as SVG."""
+    columns = list(_shown(results))
+    figure, axes = _figure(7, 0.9 + 0.42 * len(columns))
+    axes.grid(axis="y", visible=False)
+    named: set[str] = set()
+    for i, column in enumerate(columns):
+        up = down = 0.0
+        for item in items(column):
+            if abs(item.money) < 1e-9:
+                continue
+            colour, hatch = SPLIT[item.key]
+            left = up if item.money > 0 else down + item.money
+            label = item.name if item.name not in named else None
+            named.add(item.name)
+            axes.barh(
+                i,
+                abs(item.money),
+                left=left,
+                color=colour,
+                hatch=hatch,
+                edgecolor="white",
+                height=0.62,
+                label=label,
+            )
+            up, down = up + max(0.0, item.money), down + min(0.0, item.money)
+    axes.axvline(0, color=INK, linewidth=1)
+    axes.set_yticks(range(len(columns)), [_label(c, results) for c in columns])
+    axes.invert_yaxis()
+    axes.set_xlabel(f"{symbol} over the years of keeping", color=SOFT)
+    figure.legend(frameon=False, fontsize=7.5, ncols=4, loc="outside upper left")
+    return _svg(figure)

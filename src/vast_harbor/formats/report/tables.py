@@ -1,0 +1,64 @@
+"""The comparison and the yearly cash flow as CSV."""
+
+import csv
+import io
+
+from vast_harbor.core import money
+from vast_harbor.core.display import Style
+from vast_harbor.core.evaluate import Results
+
+ITEMS = (money.BATTERIES, money.EXTRAS, money.OLD_BANK, money.REPLACEMENT, money.RUNNING, money.EXIT)
+
+
+def _written(rows: list[list[object]]) -> str:
+    out = io.StringIO()
+    csv.writer(out, lineterminator="\n").writerows(rows)
+    return out.getvalue()
+
+
+def _names(results: Results) -> list[str]:
+    names = []
+    for column in results.compare.columns:
+        bank = column.banked.bank
+        assert bank is not None
+        names.append(f"{bank.model.title} ({bank.series}S{bank.parallel}P)")
+    return names
+
+
+def comparison_csv(results: Results, style: Style) -> str:
+    """The comparison: a line for each row, plain numbers in stored units, a column for each bank.
+
+    Args:
+        results: the plan in figures.
+        style: the owner's currency.
+
+    Returns:
+        CSV text with a header; ``money`` in the unit is the rig's currency.
+    """
+    rows: list[list[object]] = [["group", "row", "unit", *_names(results)]]
+    for row in results.compare.rows:
+        unit = row.figures[0].unit.replace("money", style.currency)
+        values = ["" if f.value is None else f"{f.value:.6g}" for f in row.figures]
+        rows.append(["Headline" if row.headline else row.group, row.name, unit, *values])
+    return _written(rows)
+
+
+def cash_flow_csv(results: Results, style: Style) -> str:
+    """The cash flow: a line for each bank and year, at present value; year 0 is today.
+
+    Args:
+        results: the plan in figures.
+        style: the owner's currency.
+
+    Returns:
+        CSV text with a header.
+    """
+    rows: list[list[object]] = [["bank", "year", *ITEMS, f"total {style.currency}", "so far"]]
+    for name, column in zip(_names(results), results.compare.columns, strict=True):
+        so_far = 0.0
+        for year, items in enumerate(money.yearly(column.cost.payments)):
+            total = sum(items.values())
+            so_far += total
+            amounts = [f"{items.get(i, 0.0):.2f}" for i in ITEMS]
+            rows.append([name, year, *amounts, f"{total:.2f}", f"{so_far:.2f}"])
+    return _written(rows)
