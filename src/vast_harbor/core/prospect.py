@@ -224,10 +224,8 @@ def lifetime(
         Cost [money], in the shape of what differs; spent, shape (times, ...), without the worth at the end.
     """
     life = life_years(p, c)
-    shape = np.broadcast_shapes(
-        np.shape(life), np.shape(years), np.shape(c.price), np.shape(c.drift), np.shape(c.extras),
-        np.shape(c.tariff), np.shape(c.use),
-    )  # fmt: skip
+    parts = (life, years, c.price, c.drift, c.extras, c.tariff, c.use)
+    shape = np.broadcast_shapes(*(np.shape(x) for x in parts), c.fails.shape[1:])
     life, horizon = np.broadcast_to(life, shape), np.broadcast_to(np.asarray(years, float), shape)
     price = np.broadcast_to(p.batteries * np.asarray(c.price, float), shape)
     grows = np.broadcast_to(1 + p.drift + np.asarray(c.drift, float), shape)
