@@ -1,6 +1,7 @@
 """The command line."""
 
 import json
+import re
 
 import pytest
 
@@ -26,6 +27,16 @@ def test_compare_prints_all_workings_as_json(capsys) -> None:
         assert all(key in found["figures"] for key in row["figures"])
     for figure in found["figures"].values():
         assert all(key in found["figures"] for key in figure.get("inputs", {}).values())
+
+
+def test_report_prints_a_document_that_needs_nothing_else(capsys) -> None:
+    assert cli.main(["report", "--demo", "long-haul", "--paper", "letter"]) == 0
+    html = capsys.readouterr().out
+    assert html.startswith("<!doctype html>") and "size: letter" in html and html.count("<svg") == 4
+    assert "Buy 4 × Skerry Plain 200" in html and "not a design certificate" in html
+    # Nothing is fetched: no address but the names of SVG, which are names.
+    sources = re.findall(r'(?:src|href)="([^"#][^"]*)"', html)
+    assert sources == [] and "@import" not in html and "url(" not in html.replace("url(#", "")
 
 
 def test_demo_rigs_have_different_right_answers(demo_results) -> None:

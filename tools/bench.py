@@ -21,6 +21,8 @@ from served import served
 
 from vast_harbor import data
 from vast_harbor.core.battery import Bank, BatteryModel
+from vast_harbor.core.display import Style
+from vast_harbor.core.draws import draw
 from vast_harbor.core.evaluate import evaluate
 from vast_harbor.core.kibam import fit
 from vast_harbor.core.packing import cells, lacks, pack
@@ -35,8 +37,13 @@ from vast_harbor.core.stops.simulated import Simulated
 from vast_harbor.core.stops.trial.course import Course
 from vast_harbor.core.stops.trial.trial import Trial
 from vast_harbor.core.stops.trial.year import YearPlan, count
+from vast_harbor.core.stops.verdict.flips import flips
+from vast_harbor.core.stops.verdict.prospects import doubt_of
+from vast_harbor.core.stops.verdict.turns import schools, turns
+from vast_harbor.core.stops.verdict.use_map import cheapest_map
 from vast_harbor.core.terminal import bank_resistance
 from vast_harbor.formats import rig_file as files
+from vast_harbor.formats.report.document import report
 
 RUNS = 100
 # An equivalent circuit does not begin quite full.
@@ -234,6 +241,48 @@ def simulated(name: str) -> dict[str, dict[str, float]]:
     return {"trial_14_days": timed(trial, 30), "year": timed(year, 30)}
 
 
+def verdict(name: str) -> dict[str, dict[str, float]]:
+    """The draws of up to six candidates, the whole answer to an edit, and what is asked for besides."""
+    reference = data.reference()
+    plan = files.to_plan(files.read(data.demo_rig(name), reference), reference)
+    plan = replace(plan, candidates=plan.candidates[:6])
+    results = evaluate(plan, reference)
+    results.ran.run()
+    prospects, doubt = results.verdict.prospects, doubt_of(results.assumptions)
+
+    def edited() -> None:
+        after = evaluate(replace(plan, years_kept=plan.years_kept + 1), reference)
+        assert after.verdict.decided is not None and after.verdict.spreads
+
+    return {
+        "draws_5000": timed(lambda: draw(prospects, doubt, plan.years_kept), 50),
+        "an_edit_with_its_draws": timed(edited, 30),
+        "where_costs_meet": timed(lambda: flips(results, reference), 5),
+        "map_40_by_20": timed(lambda: cheapest_map(results, reference), 10),
+        "when_it_turns": timed(lambda: turns(results, reference), 3),
+        "each_school": timed(lambda: schools(results, reference), 3),
+        "report": timed(lambda: report(results, reference, Style(), "2026-11-25"), 3),
+    }
+
+
+def money_on_screen() -> dict[str, float]:
+    """From key to the cost on the strip, typing a discount rate beside six candidates and their draws."""
+    with served("demo") as (address, browser):
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(f"{address}/rigs/1/compare?part=money")
+        page.wait_for_load_state("networkidle")
+        field = page.get_by_label("Discount rate")
+        field.fill("1 %")
+        page.wait_for_timeout(1500)
+        page.evaluate(OBSERVE.replace("[data-stop=day]", "[data-stop=compare]"))
+        for i in range(40):
+            field.press("Home")
+            field.press(str(1 + i % 9)) if i % 2 == 0 else field.press("Delete")
+            page.wait_for_timeout(900)
+        times = page.evaluate("window.times")
+    return summary(times)
+
+
 def beside_another_model() -> dict[str, Any] | str:
     """A steady draw from nearly full, by our loop and by the equivalent circuit of others, in one run."""
     os.environ["PYBAMM_DISABLE_TELEMETRY"] = "true"
@@ -305,6 +354,9 @@ def main() -> None:
         "banks_long_haul": banks("long-haul"),
         "simulated_kittiwake": simulated("kittiwake"),
         "simulated_long_haul": simulated("long-haul"),
+        "verdict_kittiwake": verdict("kittiwake"),
+        "verdict_long_haul": verdict("long-haul"),
+        "money_on_screen": money_on_screen(),
         "beside_another_model": beside_another_model(),
         "key_to_figure_30_loads_3_banks": key_to_figure(),
         "drag_60_loads_4_days": drag("day"),

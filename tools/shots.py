@@ -15,9 +15,16 @@ def nothing(page: Page) -> None:
     """Leave the page as it opens."""
 
 
-def to_pictures(page: Page) -> None:
-    """Scroll to the two pictures of the comparison."""
-    page.locator("figure").last.scroll_into_view_if_needed()
+def judged(page: Page) -> None:
+    """Wait for what the verdict asks for besides the plan."""
+    page.locator("[data-turn]").first.wait_for()
+    page.evaluate("window.scrollTo(0, 0)")
+
+
+def doubted(page: Page) -> None:
+    """Scroll to the map of use and what moves the answer."""
+    page.locator("[data-map] svg").wait_for()
+    page.evaluate("window.scrollTo(0, document.querySelector('[data-map]').offsetTop - 110)")
 
 
 def workings(page: Page) -> None:
@@ -60,16 +67,16 @@ VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
     ("banks-find", "4/banks?part=find", "day", loaded),
     ("banks-locker", "1/banks?part=locker", "day", loaded),
     ("banks-wiring", "5/banks?part=wiring", "day", loaded),
-    ("banks-volts", "1/banks?part=volts", "day", loaded),
     ("charging", "5/charging", "day", loaded),
     ("charging-audit", "4/charging?part=audit", "day", audited),
-    ("charging-curves", "1/charging?part=curves", "day", loaded),
     ("trial", "2/trial", "day", tried),
     ("trial-year", "5/trial?part=year", "day", loaded),
     ("trial-phone", "2/trial", "night", tried),
-    ("compare", "5/compare", "day", nothing),
-    ("compare-pictures", "5/compare", "day", to_pictures),
-    ("workings-night", "5/compare", "night", workings),
+    ("compare", "4/compare", "day", judged),
+    ("compare-table", "1/compare?part=table", "day", loaded),
+    ("compare-money", "4/compare?part=money", "day", loaded),
+    ("compare-doubt", "4/compare?part=doubt", "day", doubted),
+    ("workings-night", "5/compare?part=table", "night", workings),
 ]
 
 

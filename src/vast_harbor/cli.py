@@ -1,4 +1,4 @@
-"""The command line: ``vast-harbor serve | demo | compare | prepare | openapi | schema``."""
+"""The command line: ``vast-harbor serve | demo | compare | report | prepare | openapi | schema``."""
 
 import argparse
 import gc
@@ -19,6 +19,7 @@ from vast_harbor import __version__, data
 from vast_harbor.core.display import Style
 from vast_harbor.core.evaluate import evaluate
 from vast_harbor.formats import rig_file as files
+from vast_harbor.formats.report.document import PAPERS, report
 from vast_harbor.formats.table import comparison_table, results_json
 from vast_harbor.store import rigs
 from vast_harbor.store.database import Database, NewerDatabase, get_setting, set_setting
@@ -45,11 +46,14 @@ def _parser() -> argparse.ArgumentParser:
         command.add_argument("--data", type=Path, default=path, metavar="FILE", help="database file")
         command.add_argument("--port", type=int, default=PORT, help=f"port on 127.0.0.1 (default {PORT})")
     compare = commands.add_parser("compare", help="print the comparison of a rig file")
-    which = compare.add_mutually_exclusive_group(required=True)
-    which.add_argument("file", type=Path, nargs="?", metavar="FILE", help="rig file")
-    which.add_argument(
-        "--demo", choices=data.DEMO_RIGS, metavar="NAME", help=f"a demo rig: {', '.join(data.DEMO_RIGS)}"
-    )
+    report_ = commands.add_parser("report", help="print the report of a rig file as HTML")
+    for command in (compare, report_):
+        which = command.add_mutually_exclusive_group(required=True)
+        which.add_argument("file", type=Path, nargs="?", metavar="FILE", help="rig file")
+        which.add_argument(
+            "--demo", choices=data.DEMO_RIGS, metavar="NAME", help=f"a demo rig: {', '.join(data.DEMO_RIGS)}"
+        )
+    report_.add_argument("--paper", choices=tuple(PAPERS), default="a4", help="paper size (default a4)")
     compare.add_argument("--json", action="store_true", help="all results with their workings")
     commands.add_parser("prepare", help="compile what is compiled, so that nobody waits for it later")
     commands.add_parser("openapi", help="print the description of the API")
@@ -62,7 +66,8 @@ def _fail(message: str) -> int:
     return 2
 
 
-def _compare(args: argparse.Namespace) -> int:
+def _tell(args: argparse.Namespace) -> int:
+    """The comparison, or the report, of a rig."""
     reference = data.reference()
     try:
         document = data.demo_rig(args.demo) if args.demo else files.loads_text(args.file.read_bytes())
@@ -74,8 +79,11 @@ def _compare(args: argparse.Namespace) -> int:
             _fail(f"{problem.path or args.file}: {problem.message}")
         return 2
     style = Style(rig.rig.units, rig.rig.currency)
-    results = evaluate(files.to_plan(rig, reference, date.today().isoformat()), reference)
-    if args.json:
+    today = date.today().isoformat()
+    results = evaluate(files.to_plan(rig, reference, today), reference)
+    if args.command == "report":
+        print(report(results, reference, style, today, args.paper))
+    elif args.json:
         print(json.dumps(results_json(results, style), ensure_ascii=False, indent=2))
     else:
         print(comparison_table(results, style))
@@ -152,8 +160,8 @@ def main(argv: list[str] | None = None) -> int:
     """
     args = _parser().parse_args(argv)
     try:
-        if args.command == "compare":
-            return _compare(args)
+        if args.command in ("compare", "report"):
+            return _tell(args)
         if args.command == "prepare":
             return _prepare()
         if args.command == "openapi":

@@ -95,6 +95,6 @@ def to_stop(page: Page, stop: str) -> None:
 
 
 def bank_part(page: Page, key: str) -> None:
-    """Go to a part of the Banks stop."""
+    """Go to a part of the stop that is open."""
     page.locator(f"[data-part={key}]").click()
     expect(page.locator(f"[data-part={key}]")).to_have_attribute("aria-current", "page")

@@ -60,6 +60,9 @@ def test_a_rig_from_nothing_to_the_comparison_and_found_again(page: Page) -> Non
 
     page.locator("main h1").click()
     page.keyboard.press("7")
+    # One of them is said to be bought, and how often that holds.
+    expect(page.locator("[data-headline]")).to_contain_text("Buy ")
+    bank_part(page, "table")
     headlines = ["Usable capacity", "Weight", "Cycle life at the design depth", "Lifetime cost per cycle"]
     table = page.locator(".comparison")
     for row in headlines:
@@ -110,7 +113,7 @@ def test_deleting_a_rig_can_be_undone(page: Page, demo) -> None:
 
 
 def test_same_label_shows_the_naive_comparison_and_its_corrections(page: Page, demo) -> None:
-    demo("mulga", "compare")
+    demo("mulga", "compare?part=table")
     page.get_by_role("switch").click()
     rows = page.locator("[data-same-label] tbody tr")
     expect(rows).to_have_count(7)

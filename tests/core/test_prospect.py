@@ -1,4 +1,4 @@
-"""A bank's years and money in plain numbers, and drawn futures: they agree with the workings, and obey laws."""
+"""A bank's years and money in plain numbers, and drawn futures: they agree with the workings."""
 
 from dataclasses import replace
 
@@ -88,7 +88,7 @@ def _first(p, drawn, count):
 
 @given(p=PROSPECTS, year=st.floats(1, 25))
 def test_with_unused_life_credited_in_full_cost_has_no_steps(p, year) -> None:
-    # Just before and just after a replacement would fall, and anywhere else, a day more costs next to nothing.
+    # Just before and after a replacement would fall, and anywhere else, a moment more costs next to nothing.
     life = float(life_years(p))
     for h in (year, max(1.0, life), max(1.0, 2 * life)):
         if h > 40:

@@ -1,6 +1,7 @@
 """The verdict: three rigs worked by hand, its rules, where costs meet, and who says otherwise."""
 
 from dataclasses import replace
+from itertools import pairwise
 
 import numpy as np
 import pytest
@@ -82,15 +83,18 @@ def test_by_hand_calendar_life_ends_the_lfp(evaluated) -> None:
 
 def test_by_hand_hard_use_where_lfp_wins(evaluated) -> None:
     # 200 nights a year of 1200 Wh, one night between charges, ten years, prices flat, nothing at the end.
-    # Flooded 110 Ah × 3 (3960 Wh): depth 0.30303, N = 300 · (0.5/0.30303)^1.15 = 533.63; 200/533.63 = 0.37479.
-    # Age 1/4.5 = 0.22222, accident 0.05: 0.64701 a year, 1.54557 years: replaced 6 times (at 9.27 the last).
-    # 7 · 387 = 2709, less 6 · 78 kg · 0.5 = 234 of scrap: 2475. LFP 200 Ah at 739: 200/6472.1 + 1/14 = 0.10233;
-    # 2/0.10233 = 19.5 years: bought once, 739.
+    # Flooded 110 Ah × 3 (3960 Wh): depth 0.30303, N = 300 · (0.5/0.30303)^1.15 = 533.63;
+    # 200/533.63 = 0.37479. Age 1/4.5 = 0.22222, accident 0.05: 0.64701 a year, 1.54557 years: six times
+    # replaced (at 9.27 the last): 7 banks, less 6 times their scrap.
+    # LFP 200 Ah: 200/6472.1 + 1/14 = 0.10233; 2/0.10233 = 19.5 years: bought once.
     over = {"nights": 1, "drift.lead_acid": 0, "drift.lfp": 0, "exit_share": 0, "mains_share": 0,
             "water_cost": 0}  # fmt: skip
     results = evaluated(
         LAMP, off_grid_nights=200, battery_c=25, rest_c=25, place="outside_box", overrides=over,
-        candidates=(Candidate("f", "flooded_dual", "marram-110", 1, 3), Candidate("l", "lfp", "ostrel-200", 1, 1)),
+        candidates=(
+            Candidate("f", "flooded_dual", "marram-110", 1, 3),
+            Candidate("l", "lfp", "ostrel-200", 1, 1),
+        ),
     )  # fmt: skip
     flooded, lfp = results.compare.columns
     assert flooded.life.years == pytest.approx(1.54557, abs=1e-4)
@@ -193,7 +197,7 @@ def test_rule_4_asks_the_cares_where_money_is_not_clear(evaluated) -> None:
     # Two like banks at like prices: neither is cheapest in seven tenths of the futures.
     two = (Candidate("a", "agm", "tarnmoor-150", 1, 4), Candidate("g", "gel", "vellan-210", 1, 3))
 
-    def chosen(*cares: str, prices=(250.0, 340.0)) -> tuple[str, str]:
+    def chosen(*cares: str, prices=(250.0, 440.0)) -> tuple[str, str]:
         priced = tuple(replace(c, unit_price=p) for c, p in zip(two, prices, strict=True))
         verdict = evaluated(LAMP, candidates=priced, cares=cares).verdict
         return verdict.winner.id, verdict.decided[1]
@@ -203,7 +207,7 @@ def test_rule_4_asks_the_cares_where_money_is_not_clear(evaluated) -> None:
     assert chosen("weight") == (lighter, "weight")
     heavier = next(i for i in weights if i != lighter)
     # Whoever is far dearer is not chosen for being light.
-    far = (900.0, 340.0) if lighter == "a" else (250.0, 900.0)
+    far = (900.0, 440.0) if lighter == "a" else (250.0, 900.0)
     assert chosen("weight", prices=far)[0] == heavier
 
 
@@ -324,7 +328,7 @@ def test_capacity_falls_to_the_end_of_life_and_steps_up_at_each_replacement(demo
         points = capacity(column, 8)
         new = column.banked["usable_new_wh"].number / 1000
         assert points[0] == (0, pytest.approx(new)) and points[-1][0] == pytest.approx(8)
-        ups = sum(b[1] > a[1] + 1e-9 for a, b in zip(points, points[1:], strict=False))
+        ups = sum(b[1] > a[1] + 1e-9 for a, b in pairwise(points))
         assert ups == column.cost["replacement_count"].number
         if ups:
             assert points[1][1] == pytest.approx(0.8 * new)

@@ -258,8 +258,8 @@ class _Teller:
     def _cautions(self) -> Iterator[str]:
         classes = {c.banked.battery_class for c in self.verdict.columns}
         yield (
-            "A battery gives thousands of amps across a dropped spanner: rings off, insulated tools, the fuse "
-            "at the battery, positive first and negative last."
+            "A battery gives thousands of amps across a dropped spanner: rings off, insulated tools, the "
+            "fuse at the battery, positive first and negative last."
         )
         if any(c.is_lead_acid for c in classes):
             yield (

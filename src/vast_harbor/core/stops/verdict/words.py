@@ -75,8 +75,13 @@ def headline(v: Verdict) -> Sentence:
     if v.kind == HOOK_UP and winner is None:
         return Sentence("Spend nothing: you are on hook-up.")
     if winner is None:
-        return Sentence("None of these yet." if v.columns else "Nothing to judge yet.")
+        return Sentence("None of these yet." if _judged(v) else "Nothing to judge yet.")
     return Sentence(f"Buy {title(winner)}.")
+
+
+def _judged(v: Verdict) -> bool:
+    """Whether there is a day, and a bank that can be built."""
+    return bool(v.columns) and v.days.day.bank_wh.number > 0
 
 
 def _culprits(v: Verdict) -> str:
@@ -114,8 +119,9 @@ def _card(v: Verdict) -> Iterator[Sentence]:
             yield Sentence("The old one still buffers pump and lights; replace it when it no longer does.")
         return
     if v.winner is None:
-        if not v.columns:
+        if not _judged(v):
             yield Sentence("List the loads of a day and put up a bank or two; the verdict appears here.")
+            return
         for out in v.outs[:3]:
             yield Sentence(f"{title(out.column)}: {out.says.template} {escaped(out.needs)}", out.says.figures)
         return
