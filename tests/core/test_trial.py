@@ -13,6 +13,7 @@ from vast_harbor.core.stops.trial import how_long, laid_up, odds
 from vast_harbor.core.stops.trial.monitor import readings
 from vast_harbor.core.stops.trial.rain import cycles, histogram, turning_points
 from vast_harbor.core.stops.trial.stretches import STRETCHES
+from vast_harbor.core.stops.trial.year import episodes
 from vast_harbor.core.weather import STEPS_A_DAY
 
 
@@ -220,3 +221,46 @@ def test_an_edit_goes_on_with_the_last_run_until_it_is_run_anew(demo_results, re
     priced = evaluate(replace(moved, years_kept=3), reference, now.ran)
     assert not priced.late
     assert (now.ran.trial.ran[0].traces.state & kernel.FULL).any()
+
+
+@pytest.mark.parametrize(
+    ("where", "longer", "count"),
+    [
+        ([0, 0, 0], 1, 0),
+        ([1, 1, 1], 2, 1),
+        ([1, 1, 0, 1, 1], 2, 0),
+        ([1, 1, 1, 0, 1, 1, 1], 2, 2),
+        ([], 1, 0),
+    ],
+)
+def test_episodes_are_runs_longer_than_so_many_steps(where, longer, count) -> None:
+    assert episodes(np.array(where, dtype=bool), longer) == count
+
+
+def test_the_nights_of_the_year_only_scale_a_run_year(demo_results, reference) -> None:
+    # Days are run anew only where rows of nights follow closer on one another: above twenty in a month of use.
+    results = demo_results("pebble")
+    results.ran.run()
+    base = results.ran.years["dual"]
+    for nights in (18.0, 90.0):
+        again = evaluate(replace(results.plan, off_grid_nights=nights), reference)
+        assert again.ran.known or nights > 80
+        year = again.ran.years["dual"]
+        assert year["served_share"].number == pytest.approx(base["served_share"].number)
+        if again.ran.year_plan.between == results.ran.year_plan.between:
+            for key in ("through", "cycle_wear"):
+                assert year[key].number == pytest.approx(base[key].number * nights / 9)
+
+
+def test_what_a_run_year_burns_and_empties_reaches_money_and_life(demo_results) -> None:
+    columns = {c.id: c for c in demo_results("tern-rock").compare.columns}
+    burnt = [c for c in columns.values() if c.year["fuel"].number > 0]
+    for column in burnt:
+        assert column.cost["fuel"].number == column.year["fuel"].number
+        assert column.cost["running_per_year"].number >= column.cost["fuel"].number
+    # The old sort, drawn to four fifths, is emptied in some weathers: each time is an accident besides the one
+    # a year that is expected.
+    same = columns["same"]
+    flat, low = same.year["flat"].number, same.year["low"].number
+    assert same.life["accident_wear"].number == pytest.approx((1 + flat) * 0.05 + low * 0.02)
+    assert flat + low > 0

@@ -41,6 +41,11 @@ const PARTS = [
   ['trial', 'year', 'The year of each bank'],
   ['trial', 'laid-up', 'Laid up: weeks, frost, when to recharge'],
   ['trial', 'monitor', 'Play the battery monitor; its log'],
+  ['compare', 'table', 'The banks side by side; equal terms'],
+  ['compare', 'money', 'Money by item and over the years; extras'],
+  ['compare', 'doubt', 'What would change the verdict; map of use'],
+  ['compare', 'when', 'When to buy and how much at once; packages'],
+  ['compare', 'loads', 'What battery each load causes'],
 ] as const
 
 const go = (stop: string) => router.push({ name: 'rig', params: { id: plan.rig!.id, stop } })
@@ -70,6 +75,11 @@ const commands = computed<Command[]>(() => {
       run: () => router.push({ name: 'rig', params: { id: plan.rig!.id, stop }, query: { part } }),
     })),
     { name: 'Go to Harbor, all rigs', hint: '0', run: () => router.push('/') },
+    {
+      name: 'Report to print',
+      hint: '',
+      run: () => window.open(`/api/rigs/${plan.rig!.id}/report?paper=a4`, '_blank', 'noopener'),
+    },
     { name: 'Read a battery label', hint: '', run: () => (ui.labelShown = true) },
     { name: 'Add an empty load', hint: 'n', run: () => addLoad(undefined) },
     {

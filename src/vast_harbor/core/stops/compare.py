@@ -303,6 +303,8 @@ LINES = (
     _Line("l_per_kwh", "Space per usable kWh", BODY, LOW, lambda c: c.figures["l_per_kwh"]),
     _Line("kg_change", "Change against the old bank", BODY, LOW, lambda c: c.banked["kg_change"]),
     _Line("years", "Years until worn out", LASTING, HIGH, lambda c: c.life["years"]),
+    _Line("by_cycles", "By its cycles alone", LASTING, HIGH, lambda c: c.life["by_cycles"]),
+    _Line("by_years", "By its years alone", LASTING, HIGH, lambda c: c.life["by_years"]),
     _Line("cycles_per_year", "Charges made a year", LASTING, "", lambda c: c.life["cycles_per_year"]),
     _Line("depth", "Depth of each cycle", LASTING, "", lambda c: c.life["depth"]),
     _Line(

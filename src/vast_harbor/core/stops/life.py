@@ -37,7 +37,7 @@ class Life:
     Attributes:
         figures: by name: ``design_cycles`` at the design depth, ``cycles_per_year``, ``depth``,
             ``cycles_at_depth``, ``cycle_wear``, ``calendar_wear``, ``accident_wear``, ``wear``,
-            ``years``.
+            ``years``, and those ``by_cycles`` and ``by_years`` alone.
         ends: what ends it: cycles, years, accidents or warranty.
         years: life [years]; infinite when nothing wears it by the rule in force.
     """
@@ -398,9 +398,21 @@ def _life(
         )
     else:
         value, years = likely.number, likely
+    f["by_cycles"] = _alone(f["cycle_wear"], worn_out, at, "by_cycles", "Life by its cycles alone")
+    f["by_years"] = _alone(f["calendar_wear"], worn_out, at, "by_years", "Life by its years alone")
     f["basis"], f["health_at_end"] = basis_figure, end
     f["years"], f["years_likely"] = years, likely
     return Life(f, ends, value if isfinite(value) else inf)
+
+
+def _alone(wear: Figure, worn_out: Figure, at: str, key: str, name: str) -> Figure:
+    """How long it would last if one wear alone were at work; no value where that wears nothing."""
+    has = wear.number > 0
+    return computed(
+        f"{at}.{key}", name, worn_out.number / wear.number if has else None, "years",
+        "{w_end} / {w}" if has else "", {"w_end": worn_out, "w": wear},
+        "As if nothing else wore it" if has else "It makes no cycles",
+    )  # fmt: skip
 
 
 def _life_range(f: Mapping[str, Figure], years: float, banked: BankFigures) -> tuple[float, float]:

@@ -1,0 +1,165 @@
+"""The verdict over the API: what is asked for besides the plan, its workings, and the files that go out."""
+
+import csv
+import io
+
+import pytest
+
+from vast_harbor import data
+from web.conftest import patch
+
+ASKED = ("doubt", "turns", "schools", "when", "loads", "terms")
+
+
+@pytest.fixture
+def rig(client):
+    """Open a demo rig: its view."""
+
+    def build(name):
+        made = client.post("/api/rigs/demo", json={"name": name}).get_json()["rigs"][0]
+        return client.get(f"/api/rigs/{made['id']}").get_json()
+
+    return build
+
+
+def keys_of(view) -> set[str]:
+    if isinstance(view, dict):
+        own = {view["key"]} if {"key", "text"} <= view.keys() and view["key"] else set()
+        return own.union(*(keys_of(v) for v in view.values()))
+    if isinstance(view, list):
+        return set().union(*(keys_of(v) for v in view))
+    return set()
+
+
+@pytest.mark.parametrize("asked", ASKED)
+def test_what_is_asked_for_opens_its_workings(client, rig, asked) -> None:
+    view = rig("pebble")
+    answer = client.get(f"/api/rigs/{view['id']}/compare/{asked}")
+    assert answer.status_code == 200
+    keys = sorted(keys_of(answer.get_json()))
+    assert keys
+    for key in keys[:: max(1, len(keys) // 12)]:
+        workings = client.get(f"/api/rigs/{view['id']}/workings", query_string={"key": key})
+        assert workings.status_code == 200, key
+        told = workings.get_json()
+        assert told["name"] and (told["formula"] or told["source"] or told["path"]), key
+    assert client.get(f"/api/rigs/999/compare/{asked}").status_code == 404
+
+
+@pytest.mark.parametrize("name", data.DEMO_RIGS)
+def test_the_answer_to_an_edit_holds_the_verdict_and_its_draws(client, rig, name) -> None:
+    view = rig(name)
+    verdict = view["compare"]["verdict"]
+    assert verdict["kind"] == "buy" and verdict["winner"] in {c["id"] for c in view["compare"]["columns"]}
+    inside = [lane for lane in verdict["lanes"] if lane["share"]]
+    assert sum(lane["share"]["value"] for lane in inside) == pytest.approx(1)
+    for lane in verdict["lanes"]:
+        assert lane["p10"]["value"] <= lane["p50"]["value"] <= lane["p90"]["value"]
+    out = {o["id"] for o in verdict["outs"]}
+    assert out == {c["id"] for c in view["compare"]["columns"] if c["stop"]}
+    # A price that is quoted for the winner alone is answered with a new verdict at once, nothing late.
+    index = next(c["index"] for c in view["compare"]["columns"] if c["id"] == verdict["winner"])
+    op = {"op": "replace", "path": f"/candidates/{index}/unit_price", "value": 9999}
+    after = patch(client, view, op).get_json()
+    assert not after["late"]
+    spread = {lane["id"]: lane["p50"]["value"] for lane in after["compare"]["verdict"]["lanes"]}
+    before = {lane["id"]: lane["p50"]["value"] for lane in verdict["lanes"]}
+    assert spread[verdict["winner"]] > before[verdict["winner"]]
+
+
+def test_a_verdict_without_candidates_or_nights_is_an_answer_too(client, rig) -> None:
+    view = rig("pebble")
+    view = patch(client, view, {"op": "replace", "path": "/rig/off_grid_nights", "value": 0}).get_json()
+    assert view["compare"]["verdict"]["kind"] == "hook_up"
+    assert view["strip"][-1]["figure"] == "spend nothing"
+    for asked in ASKED:
+        assert client.get(f"/api/rigs/{view['id']}/compare/{asked}").status_code == 200
+    view = patch(client, view, {"op": "replace", "path": "/candidates", "value": []}).get_json()
+    assert view["compare"]["verdict"]["kind"] == "none"
+    for asked in ASKED:
+        assert client.get(f"/api/rigs/{view['id']}/compare/{asked}").status_code == 200
+    report = client.get(f"/api/rigs/{view['id']}/report")
+    assert report.status_code == 200 and "Nothing to judge yet" in report.get_data(as_text=True)
+
+
+def test_differences_are_told_against_a_bank_that_is_there(client, rig) -> None:
+    view = rig("kittiwake")
+    at = f"/api/rigs/{view['id']}/compare/differences"
+    rows = client.get(at, query_string={"reference": "lfp"}).get_json()["rows"]
+    ids = [c["id"] for c in view["compare"]["columns"]]
+    lifetime = next(r for r in view["compare"]["rows"] if r["key"] == "lifetime")["figures"]
+    gap = lifetime[0]["value"] - lifetime[ids.index("lfp")]["value"]
+    assert rows["lifetime"][ids.index("lfp")] == ""
+    assert rows["lifetime"][0].startswith("−" if gap < 0 else "+")
+    assert rows["kg"][0] == "+161 kg" and rows["cold"][0] == "−20 K"
+    assert client.get(at, query_string={"reference": "gone"}).status_code == 404
+
+
+def test_demands_go_in_and_out_by_their_own_operations(client, rig) -> None:
+    view = rig("kittiwake")
+
+    def demand(view, key="check-short_circuit", id_="gel"):
+        column = next(c for c in view["compare"]["columns"] if c["id"] == id_)
+        return next(d for d in column["demands"] if d["key"] == key)
+
+    assert demand(view)["state"] == "counted"
+    view = patch(client, view, *demand(view)["strike"]).get_json()
+    assert demand(view)["state"] == "struck"
+    view = patch(client, view, *demand(view)["strike"]).get_json()
+    assert demand(view)["state"] == "counted"
+    view = patch(client, view, *demand(view)["price_it"]).get_json()
+    assert demand(view)["state"] == "covered" and demand(view)["price_it"] == []
+    refused = patch(client, view, {"op": "replace", "path": "/candidates/0/extras/0/tag", "value": "maybe"})
+    assert refused.status_code == 422
+    assert "needed" in refused.get_json()["problems"][0]["message"]
+
+
+@pytest.mark.parametrize(
+    ("path", "value", "says"),
+    [
+        ("/rig/years_kept", 0, "between 1 and 40"),
+        ("/rig/years_kept", "60", "between 1 and 40"),
+        ("/plan/overrides/discount_rate", "-5 %", "between 0 and 0.3"),
+        ("/plan/overrides/verdict_clear", "20", "between 0.34 and 1"),
+        ("/candidates/0/unit_price", "-3", "amount between"),
+        ("/candidates/0/difficulty", "terrible", "easy"),
+        ("/plan/labour", "robots", "own"),
+        ("/day/loads/0/thrifty_w", "-1 W", "between 0 and"),
+        ("/old_bank/sale_price", "-1", "amount between"),
+    ],
+)
+def test_money_that_cannot_be_is_refused_at_its_field(client, rig, path, value, says) -> None:
+    view = rig("pebble")
+    op = "add" if "overrides" in path else "replace"
+    answer = patch(client, view, {"op": op, "path": path, "value": value})
+    assert answer.status_code == 422
+    problem = answer.get_json()["problems"][0]
+    assert problem["path"] == path and says in problem["message"]
+
+
+@pytest.mark.parametrize(("typed", "means"), [("95", 0.95), ("95 %", 0.95), ("0.95", 0.95), ("1", 1.0)])
+def test_a_share_is_typed_in_per_cent(client, rig, typed, means) -> None:
+    view = rig("pebble")
+    op = {"op": "add", "path": "/plan/overrides/verdict_served", "value": typed}
+    after = patch(client, view, op).get_json()
+    assert after["document"]["plan"]["overrides"]["verdict_served"] == pytest.approx(means)
+    assert after["fields"]["/plan/overrides/verdict_served"] == f"{means * 100:g} %"
+
+
+def test_files_go_out_under_the_rigs_name(client, rig) -> None:
+    view = rig("long-haul")
+    at = f"/api/rigs/{view['id']}/report"
+    for path, kind, ending in (
+        (f"{at}?save=true", "text/html", "report.html"),
+        (f"{at}/comparison.csv", "text/csv", "comparison.csv"),
+        (f"{at}/cash-flow.csv", "text/csv", "cash-flow.csv"),
+    ):
+        answer = client.get(path)
+        assert answer.mimetype == kind
+        assert f"long-haul-{ending}" in answer.headers["Content-Disposition"]
+    assert "Content-Disposition" not in client.get(at).headers
+    assert client.get(f"{at}?paper=a3").status_code == 422
+    rows = list(csv.reader(io.StringIO(client.get(f"{at}/cash-flow.csv").get_data(as_text=True))))
+    columns = len(view["compare"]["columns"])
+    assert len(rows) == 1 + columns * 11
+    assert all(len(r) == len(rows[0]) for r in rows)
