@@ -143,7 +143,7 @@ def test_keys_lead_along_the_passage_and_are_listed(page: Page, demo) -> None:
         "The banks",
         "Putting it back",
         "The trial run",
-        "The comparison",
+        "The verdict",
     )
     for key, heading in reversed(list(enumerate(headings, 1))):
         page.keyboard.press(str(key))

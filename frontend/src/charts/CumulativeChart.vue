@@ -4,42 +4,20 @@ import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 import ChartFrame from './ChartFrame.vue'
 import ChartLegend from './ChartLegend.vue'
-import { numberOf } from './sameClass'
-import { grouped, useLook } from './useLook'
+import { grouped } from './useLook'
+import { useYearLines } from './useYearLines'
 
 const props = withDefaults(defineProps<{ bands?: Schemas['BandView'][] }>(), { bands: () => [] })
 const plan = usePlan()
-const { look, chemistry } = useLook()
 const compare = computed(() => plan.rig!.compare)
 const symbol = computed(() => plan.rig!.units.currency)
 const money = (v: number) =>
   `${symbol.value}${symbol.value.length > 2 ? '\u202f' : ''}${grouped(v)}`
 
-const series = computed(() =>
-  compare.value.cumulative.map((s, i) => {
-    const column = compare.value.columns[i]!
-    const mark = chemistry(column.battery_class)
-    const number = numberOf(compare.value.columns, column.id)
-    return {
-      name: column.title,
-      type: 'line',
-      data: s.points,
-      symbol: mark.symbol,
-      symbolSize: 6,
-      showAllSymbol: false,
-      color: mark.color,
-      z: 3,
-      lineStyle: {
-        width: column.stop ? 1.2 : 2.5,
-        type: mark.type,
-        color: mark.color,
-        opacity: column.stop ? 0.6 : 1,
-      },
-      endLabel: { show: number !== '', formatter: number, color: mark.color, fontWeight: 700 },
-      labelLayout: { moveOverlap: 'shiftY' },
-      emphasis: { focus: 'series' },
-    }
-  }),
+const { look, chemistry, axis, tooltip, series, rows } = useYearLines(
+  computed(() => compare.value.columns),
+  computed(() => compare.value.cumulative),
+  money,
 )
 
 /** Eight futures of ten lie in a band: its lower edge, and on it the width, filled. */
@@ -77,23 +55,8 @@ const most = computed(() => {
 const option = computed(() => ({
   animation: false,
   grid: { left: 66, right: 22, top: 14, bottom: 40 },
-  tooltip: {
-    ...look.value.tooltip,
-    trigger: 'item',
-    formatter: (p: { seriesName: string; value: [number, number] }) =>
-      `${p.seriesName}<br>after ${p.value[0].toFixed(1)} years: <b>${money(p.value[1])}</b>`,
-  },
-  xAxis: {
-    ...look.value.axis,
-    type: 'value',
-    min: 0,
-    max: compare.value.cumulative[0]?.points.at(-1)?.[0],
-    name: 'years from now',
-    nameLocation: 'middle',
-    nameGap: 26,
-    splitLine: { show: false },
-    minInterval: 1,
-  },
+  tooltip: tooltip.value,
+  xAxis: axis.value,
   yAxis: {
     ...look.value.axis,
     type: 'value',
@@ -102,12 +65,6 @@ const option = computed(() => ({
   },
   series: [...bands.value, ...series.value],
 }))
-
-const rows = computed(() =>
-  compare.value.cumulative.flatMap((s, i) =>
-    s.points.map(([t, v]) => [compare.value.columns[i]!.title, t.toFixed(1), money(v)]),
-  ),
-)
 </script>
 
 <template>

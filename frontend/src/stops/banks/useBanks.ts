@@ -53,7 +53,7 @@ export function useBanks() {
     return plan.edit(`take down ${c.title}`, { op: 'remove', path: `/candidates/${c.index}` })
   }
 
-  function addExtra(c: CandidateView) {
+  function addExtra(c: Pick<CandidateView, 'index' | 'title'>) {
     const extras = plan.document.candidates[c.index]?.extras ?? []
     const taken = new Set(extras.map((e) => e.id))
     let n = extras.length + 1

@@ -5,10 +5,12 @@ import FigureLink from '@/ui/FigureLink.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
 import { Plus, X } from '@lucide/vue'
+import { useBanks } from '@/stops/banks/useBanks'
 import { computed } from 'vue'
 
 const props = defineProps<{ column: ColumnView }>()
 const plan = usePlan()
+const { addExtra } = useBanks()
 const at = computed(() => `/candidates/${props.column.index}`)
 const candidate = computed(() => plan.document.candidates[props.column.index]!)
 const TAGS = [
@@ -41,15 +43,6 @@ const SUMS = [
 
 const go = (label: string, operations: unknown) =>
   plan.edit(`${props.column.title}: ${label}`, ...(operations as Operation[]))
-
-function add() {
-  const taken = new Set(candidate.value.extras.map((e) => e.id))
-  let n = candidate.value.extras.length + 1
-  while (taken.has(`x${n}`)) n++
-  go('add an extra', [
-    { op: 'add', path: `${at.value}/extras/-`, value: { id: `x${n}`, name: '', price: 0 } },
-  ])
-}
 </script>
 
 <template>
@@ -149,7 +142,7 @@ function add() {
         </button>
       </li>
     </ul>
-    <button type="button" class="btn btn-quiet mt-1 -ml-3" data-new @click="add">
+    <button type="button" class="btn btn-quiet mt-1 -ml-3" data-new @click="addExtra(column)">
       <Plus :size="15" aria-hidden="true" /> Add what must be bought besides
     </button>
     <div class="mt-4 grid gap-x-8 gap-y-4 md:grid-cols-[14rem_1fr]">

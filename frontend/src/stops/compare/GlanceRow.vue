@@ -20,7 +20,7 @@ const most = computed(() =>
 const fit = computed(() => {
   const lanes = compare.value.verdict.lanes
   const inside = lanes.filter((l) => l.share)
-  return inside.length ? inside : lanes
+  return inside.length > 1 ? inside : lanes
 })
 const top = computed(() => Math.max(1e-9, ...fit.value.map((l) => l.p90.value ?? 0)) * 1.04)
 const at = (v: number | null) => `${Math.min(100, Math.max(0, ((v ?? 0) / top.value) * 100))}%`

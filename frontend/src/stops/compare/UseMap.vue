@@ -17,8 +17,8 @@ const used = computed(() => {
 })
 const W = 480
 const H = 300
-const LEFT = 42
-const BOTTOM = 40
+const LEFT = 48
+const BOTTOM = 46
 const nights = computed(() => props.map.nights)
 const years = computed(() => props.map.years)
 const RIGHT = 14
@@ -119,7 +119,7 @@ const hatch = (c: { battery_class: string }) => c.battery_class !== 'lfp'
         :opacity="c.near ? 0.5 : 1"
         @pointerenter="over = { i: c.i, j: c.j }"
       />
-      <g font-size="12" fill="var(--soft)">
+      <g font-size="14" fill="var(--soft)">
         <text
           v-for="n in ticks(nights, 7)"
           :key="n"

@@ -68,7 +68,7 @@ CARES = {
         Care("short_keeping", "selling soon", lambda c: c.cost["lifetime"].number,
              lambda c: c.cost["lifetime"], "costs least until you sell", "costs more until you sell"),
         Care("long_keeping", "keeping it for long", _lasts, lambda c: c.life["years"],
-             "has to be replaced least", "has to be replaced more often"),
+             "lasts longest", "lasts less long"),
     )
 }  # fmt: skip
 
