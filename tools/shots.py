@@ -21,9 +21,15 @@ def judged(page: Page) -> None:
     page.evaluate("window.scrollTo(0, 0)")
 
 
+def tabled(page: Page) -> None:
+    """Scroll to the table of the comparison."""
+    page.evaluate("window.scrollTo(0, document.querySelector('.comparison').offsetTop + 440)")
+
+
 def doubted(page: Page) -> None:
     """Scroll to the map of use and what moves the answer."""
-    page.locator("[data-map] svg").wait_for()
+    page.locator("[data-map] figcaption").wait_for()
+    page.locator("[data-turn]").first.wait_for()
     page.evaluate("window.scrollTo(0, document.querySelector('[data-map]').offsetTop - 110)")
 
 
@@ -73,7 +79,7 @@ VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
     ("trial-year", "5/trial?part=year", "day", loaded),
     ("trial-phone", "2/trial", "night", tried),
     ("compare", "4/compare", "day", judged),
-    ("compare-table", "1/compare?part=table", "day", loaded),
+    ("compare-table", "1/compare?part=table", "day", tabled),
     ("compare-money", "4/compare?part=money", "day", loaded),
     ("compare-doubt", "4/compare?part=doubt", "day", doubted),
     ("workings-night", "5/compare?part=table", "night", workings),

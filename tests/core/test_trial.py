@@ -238,7 +238,7 @@ def test_episodes_are_runs_longer_than_so_many_steps(where, longer, count) -> No
 
 
 def test_the_nights_of_the_year_only_scale_a_run_year(demo_results, reference) -> None:
-    # Days are run anew only where rows of nights follow closer on one another: above twenty in a month of use.
+    # Days are run anew only where rows follow closer on one another: above twenty nights in a month of use.
     results = demo_results("pebble")
     results.ran.run()
     base = results.ran.years["dual"]
@@ -258,7 +258,7 @@ def test_what_a_run_year_burns_and_empties_reaches_money_and_life(demo_results) 
     for column in burnt:
         assert column.cost["fuel"].number == column.year["fuel"].number
         assert column.cost["running_per_year"].number >= column.cost["fuel"].number
-    # The old sort, drawn to four fifths, is emptied in some weathers: each time is an accident besides the one
+    # The old sort, drawn to four fifths, is emptied in some weathers: each is an accident besides the one
     # a year that is expected.
     same = columns["same"]
     flat, low = same.year["flat"].number, same.year["low"].number

@@ -21,6 +21,8 @@ from vast_harbor.core.workings import REFERENCE, Figure, computed
 
 # Trials that were run: most edits change nothing in them.
 _KEPT: Kept[tuple[object, ...], Trial] = Kept(24)
+# Largest falls of a year, by its days and the efficiency.
+_FALLS: Kept[tuple[str, float], float] = Kept(256)
 
 
 @dataclass(frozen=True)
@@ -121,6 +123,13 @@ class Simulated:
                 out[banked.candidate.id] = lane_for(banked.build), model, exponent
         return out
 
+    def _fall(self, efficiency: float) -> float:
+        plan = self.plan
+        return _FALLS.of(
+            (self._key, efficiency),
+            lambda: largest_fall(self.year_plan, plan.sources, plan.system_v, efficiency),
+        )
+
     @cached_property
     def needs(self) -> Mapping[str, Figure]:
         """The second view of the need: what a label must say so that a year's longest fall is borne [Wh]."""
@@ -129,7 +138,7 @@ class Simulated:
         out = {}
         for key, c in self.days.need.classes.items():
             eta = self.assumptions.figure(f"energy_efficiency.{key}")
-            fall = largest_fall(self.year_plan, self.plan.sources, self.plan.system_v, eta.number)
+            fall = self._fall(eta.number)
             at = f"need.{key}.year"
             longest = Figure(
                 f"{at}.fall", "Largest fall of a year", fall, "Wh", REFERENCE,
