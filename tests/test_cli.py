@@ -23,6 +23,8 @@ def test_compare_prints_the_headline_rows_of_a_demo_rig(capsys, name) -> None:
 def test_compare_prints_all_workings_as_json(capsys) -> None:
     assert cli.main(["compare", "--demo", "pebble", "--json"]) == 0
     found = json.loads(capsys.readouterr().out)
+    assert found["verdict"]["winner"] == "dual" and found["verdict"]["headline"].startswith("Buy Marram")
+    assert sum(found["verdict"]["cheapest_in"].values()) == pytest.approx(1)
     for row in found["rows"]:
         assert all(key in found["figures"] for key in row["figures"])
     for figure in found["figures"].values():

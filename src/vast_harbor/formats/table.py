@@ -4,6 +4,7 @@ from typing import Any
 
 from vast_harbor.core.display import Style
 from vast_harbor.core.evaluate import Results
+from vast_harbor.core.stops.verdict import words
 from vast_harbor.core.workings import Figure, Sentence
 
 
@@ -55,7 +56,9 @@ def comparison_table(results: Results, style: Style) -> str:
                 [cells[0].ljust(widths[0]), *(c.rjust(w) for c, w in zip(cells[1:], widths[1:], strict=True))]
             ).rstrip()
         )
-    lines += ["", sentence_text(compare.sentence, style)]
+    verdict = results.verdict
+    told = [words.headline(verdict), *words.card(verdict)]
+    lines += ["", sentence_text(compare.sentence, style), "", *(sentence_text(s, style) for s in told)]
     marks = {"stop": "will not do", "care": "look at this", "note": "note"}
     titles = {
         c.candidate.id: f"{c.battery_class.code} {c.bank.model.title if c.bank else c.battery_class.name}: "
@@ -107,6 +110,13 @@ def results_json(results: Results, style: Style) -> dict[str, Any]:
         "rig": results.plan.name,
         "house_rule": results.assumptions.rule.key,
         "sentence": sentence_text(compare.sentence, style),
+        "verdict": {
+            "kind": results.verdict.kind,
+            "winner": results.verdict.winner.id if results.verdict.winner is not None else None,
+            "headline": sentence_text(words.headline(results.verdict), style),
+            "card": [sentence_text(s, style) for s in words.card(results.verdict)],
+            "cheapest_in": {k: f.number for k, f in results.verdict.shares.items()},
+        },
         "columns": [
             {
                 "candidate": c.banked.candidate.id,
