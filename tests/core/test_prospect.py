@@ -26,8 +26,7 @@ PROSPECTS = st.builds(
     covers=st.floats(0.2, 2), health_floor=st.floats(0.5, 0.8), start_wear=st.just(0.0),
     used=st.just(False), basis=st.sampled_from(["likely", "warranty", "label_cycles"]),
     label_years=st.floats(1, 60), warranty_years=st.floats(1, 10), full_years=st.floats(0, 5),
-    kwh=st.floats(1, 2000), need_kwh=st.floats(0.3, 10), price=st.just((0.8, 1.3)),
-    cycles=st.just((0.6, 1.6)), calendar=st.just((0.7, 1.4)),
+    price=st.just((0.8, 1.3)),    cycles=st.just((0.6, 1.6)), calendar=st.just((0.7, 1.4)),
 )  # fmt: skip
 
 

@@ -6,7 +6,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from vast_harbor.core.prospect import Change, Prospect, Values, kwh_a_year, lifetime
+from vast_harbor.core.prospect import Change, Prospect, Values, lifetime
 
 COUNT = 5000
 SEED = 20_260
@@ -76,12 +76,10 @@ class Futures:
 
     Attributes:
         costs: lifetime cost, shape (banks, draws) [money].
-        kwh: delivered in a year, shape (banks, draws) [kWh].
         spent: by the times asked for, shape (banks, times, draws) [money].
     """
 
     costs: Values
-    kwh: Values
     spent: Values
 
     def cheapest(self, among: Sequence[int]) -> dict[int, float]:
@@ -150,13 +148,11 @@ def draw(
     Returns:
         What they cost.
     """
-    costs, kwh, spent = [], [], []
+    costs, spent = [], []
     for p, change in zip(prospects, changes(prospects, doubt, count), strict=True):
         cost, by = lifetime(p, change, years, at=at)
         costs.append(np.broadcast_to(cost, (count,)))
         spent.append(np.broadcast_to(by, (len(at), count)))
-        kwh.append(np.broadcast_to(np.asarray(kwh_a_year(p, change), float), (count,)))
-    shape = (len(prospects), count)
     if not prospects:
-        return Futures(np.zeros(shape), np.zeros(shape), np.zeros((0, len(at), count)))
-    return Futures(np.array(costs), np.array(kwh), np.array(spent))
+        return Futures(np.zeros((0, count)), np.zeros((0, len(at), count)))
+    return Futures(np.array(costs), np.array(spent))

@@ -48,7 +48,6 @@ class Prospect:
         basis: ``likely``, ``warranty`` or ``label_cycles``.
         label_years: years by label cycles, at ``nights`` [years].
         warranty_years, full_years: of the warranty, and the free part of them [years].
-        kwh: delivered a year [kWh]; ``need_kwh``: one cycle of the plan [kWh].
         price, cycles, calendar: (low, high) of these against the likely value [-].
     """
 
@@ -84,8 +83,6 @@ class Prospect:
     label_years: float
     warranty_years: float
     full_years: float
-    kwh: float
-    need_kwh: float
     price: tuple[float, float] = (1.0, 1.0)
     cycles: tuple[float, float] = (1.0, 1.0)
     calendar: tuple[float, float] = (1.0, 1.0)
@@ -110,7 +107,7 @@ class Change:
     """What comes differently than planned: numbers, or arrays that go together.
 
     Attributes:
-        price, cycles, calendar, use, tariff, extras, accidents: factors [-].
+        price, cycles, calendar, use, tariff, extras: factors [-].
         lasts: factor on the life, whatever wears it [-].
         drift: added to the yearly change of the batteries' price [1/year].
         warmer: added to the battery's temperature [K].
@@ -124,7 +121,6 @@ class Change:
     use: Many = 1.0
     tariff: Many = 1.0
     extras: Many = 1.0
-    accidents: Many = 1.0
     lasts: Many = 1.0
     drift: Many = 0.0
     warmer: Many = 0.0
@@ -164,7 +160,7 @@ def life_years(p: Prospect, c: Change = AS_PLANNED) -> Values:
 
     wear = p.cycle_wear * more * np.asarray(c.use) ** p.exponent / c.cycles
     wear = wear + share * yearly(p.use_c + c.warmer) + (1 - share) * yearly(p.rest_c + c.warmer)
-    wear = (wear + (p.accidents + p.emptied * more) * c.accidents) / c.lasts
+    wear = (wear + p.accidents + p.emptied * more) / c.lasts
     end: Many = p.worn_out
     if not p.lead:
         health = np.clip(p.covers * np.asarray(c.use), p.health_floor, max(p.health_floor, 0.8))
@@ -201,11 +197,6 @@ def annuity(years: Many, discount: float) -> Many:
 def running_a_year(p: Prospect, c: Change = AS_PLANNED) -> Many:
     """Care, water, lost energy and fuel of a year [money]."""
     return p.care + (p.lost_kwh * p.tariff * c.tariff + p.fuel) * c.use * _more(p, c)
-
-
-def kwh_a_year(p: Prospect, c: Change = AS_PLANNED) -> Many:
-    """Energy delivered in a year [kWh]."""
-    return p.kwh * c.use * _more(p, c)
 
 
 def lifetime(

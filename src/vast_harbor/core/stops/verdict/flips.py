@@ -3,6 +3,7 @@
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
+from math import isinf
 
 import numpy as np
 from scipy.optimize import brentq
@@ -182,7 +183,7 @@ class _Flips:
 
     def life(self) -> Flip | None:
         column = self.lead
-        if column is None:
+        if column is None or isinf(column.life.years):
             return None
         base = column.life.years
         return self._factor("life", f"Life of {self.names[column.id]}", column, base, "years",

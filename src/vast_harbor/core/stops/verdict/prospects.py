@@ -68,8 +68,6 @@ def prospect_of(column: Column, plan: Plan, assumptions: Assumptions, days: Days
         label_years=design / per_year if per_year > 0 else inf,
         warranty_years=model.warranty.years,
         full_years=model.warranty.full_years,
-        kwh=cost["kwh_delivered"].number / plan.years_kept,
-        need_kwh=need.energy.number / 1000,
         price=_against(price.low, price.value, price.high),
         cycles=_about(battery_class.cycles, model.grade),
         calendar=_about(battery_class.calendar_years, model.grade),

@@ -1,7 +1,7 @@
 """The verdict, by visible rules in their order: nothing to do, out, unserved, money, then cares."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
@@ -58,7 +58,6 @@ class Verdict:
     days: Days
     banks: Banks
     columns: tuple[Column, ...]
-    _made: dict[str, Figure] = field(default_factory=dict)
 
     @cached_property
     def prospects(self) -> tuple[Prospect, ...]:
