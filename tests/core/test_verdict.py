@@ -351,6 +351,15 @@ def test_a_workshop_and_its_contingency_by_hand(evaluated) -> None:
     assert cost["lifetime"].number - cost["lifetime_bare"].number == pytest.approx(cost["besides"].number)
 
 
+def test_a_spare_is_one_battery_more(evaluated) -> None:
+    base = Candidate("l", "lfp", "ostrel-200", 1, 2, unit_price=500)
+    one, two = (
+        evaluated(LAMP, candidates=(replace(base, spare=s),)).compare.columns[0] for s in (False, True)
+    )
+    assert (one.banked["purchase"].number, two.banked["purchase"].number) == (1000, 1500)
+    assert one.banked["usable_wh"].number == two.banked["usable_wh"].number
+
+
 def test_extras_that_wear_out_are_bought_again_and_a_sold_bank_pays(evaluated, reference) -> None:
     old = OldBank(reference.classes["agm"], 12, 100, 1, 1, 6, 30)
     base = Candidate("l", "lfp", "ostrel-200", 1, 2, extras=(Extra("Heater", 90),))

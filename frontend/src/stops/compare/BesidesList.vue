@@ -2,6 +2,7 @@
 import type { ColumnView, Operation } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
+import PlanCheck from '@/ui/PlanCheck.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
 import { Plus, X } from '@lucide/vue'
@@ -145,6 +146,12 @@ const go = (label: string, operations: unknown) =>
     <button type="button" class="btn btn-quiet mt-1 -ml-3" data-new @click="addExtra(column)">
       <Plus :size="15" aria-hidden="true" /> Add what must be bought besides
     </button>
+    <PlanCheck
+      :path="`${at}/spare`"
+      label="Buy a spare battery with it"
+      :value="candidate.spare"
+      class="mt-3"
+    />
     <div class="mt-4 grid gap-x-8 gap-y-4 md:grid-cols-[14rem_1fr]">
       <PlanChoice
         :path="`${at}/difficulty`"

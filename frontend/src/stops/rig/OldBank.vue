@@ -51,6 +51,12 @@ function clear() {
         placeholder="estimated"
       />
       <PlanField
+        path="/old_bank/sale_price"
+        label="What somebody pays for it"
+        :unit="plan.rig!.units.currency"
+        placeholder="scrap"
+      />
+      <PlanField
         path="/old_bank/reason"
         label="Why is it to be replaced?"
         text
