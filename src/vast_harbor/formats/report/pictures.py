@@ -38,6 +38,8 @@ def _figure(width: float, height: float) -> tuple[Any, Any]:
 
     rcParams["svg.fonttype"] = "none"
     rcParams["svg.hashsalt"] = "vast-harbor"
+    # Owners’ names are names: a dollar sign begins no formula.
+    rcParams["text.parse_math"] = False
     rcParams["font.family"] = "sans-serif"
     rcParams["font.size"] = 9
     rcParams["hatch.linewidth"] = 0.8
