@@ -196,6 +196,11 @@ def escaped(text: str) -> str:
     return text.replace("{", "{{").replace("}", "}}")
 
 
+def unescaped(text: str) -> str:
+    """Words made safe by :func:`escaped`, as they are shown where they are no template."""
+    return text.replace("{{", "{").replace("}}", "}")
+
+
 @dataclass(frozen=True, slots=True)
 class Finding:
     """One thing that a check has to say.

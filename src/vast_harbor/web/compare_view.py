@@ -12,6 +12,7 @@ from vast_harbor.core.stops.column import Column
 from vast_harbor.core.stops.demands import Demand, difficulty
 from vast_harbor.core.stops.verdict import words
 from vast_harbor.core.stops.verdict.pictures import capacity, items
+from vast_harbor.core.workings import unescaped
 from vast_harbor.web.plan_models import (
     ColumnView,
     CompareView,
@@ -181,9 +182,7 @@ def _verdict(results: Results, style: Style) -> VerdictView:
         card=[tokens(s, style) for s in words.card(v)],
         winner=v.winner.id if v.winner is not None else None,
         runner_up=v.runner_up.id if v.runner_up is not None else None,
-        runner_text=""
-        if v.runner_up is None
-        else words.title(v.runner_up).replace("{{", "{").replace("}}", "}"),
+        runner_text="" if v.runner_up is None else unescaped(words.title(v.runner_up)),
         reasons=[
             ReasonView.of(side=r.side, says=tokens(r.says, style), stop=r.stop, cared=r.cared)
             for r in words.reasons(v)

@@ -20,7 +20,7 @@ from vast_harbor.core.stops.verdict.use_map import cheapest_map
 from vast_harbor.core.stops.verdict.watt_hours import load_costs
 from vast_harbor.core.stops.verdict.when import options
 from vast_harbor.core.stops.verdict.words import title
-from vast_harbor.core.workings import Figure
+from vast_harbor.core.workings import Figure, unescaped
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor import RigPath, json_response
@@ -91,16 +91,12 @@ def _flip(flip: Flip, results: Results, style: Style) -> FlipView:
     told = [f"{names[who]} from {a:g} to {b:g}" for a, b, who in flip.ranges]
     return FlipView(
         key=flip.key,
-        name=_plain(flip.name),
+        name=unescaped(flip.name),
         now=figure_view(flip.now, style),
         at=[figure_view(f, style) for f in flip.at],
         says=tokens(flip.says, style),
-        ranges=_plain("; ".join(told)) if len(told) < 8 else f"changes {len(told) - 1} times",
+        ranges=unescaped("; ".join(told)) if len(told) < 8 else f"changes {len(told) - 1} times",
     )
-
-
-def _plain(text: str) -> str:
-    return text.replace("{{", "{").replace("}}", "}")
 
 
 def _tornado(results: Results, style: Style) -> TornadoView | None:
@@ -118,7 +114,7 @@ def _tornado(results: Results, style: Style) -> TornadoView | None:
         swings=[
             SwingView(
                 key=s.key,
-                name=_plain(s.name),
+                name=unescaped(s.name),
                 low=view(s.low),
                 high=view(s.high),
                 at_low=view(s.at_low),
@@ -236,7 +232,7 @@ def loads(path: RigPath) -> Response:
     column = verdict.winner or (verdict.columns[0] if verdict.columns else None)
     return json_response(
         LoadCostsView(
-            bank="" if column is None else _plain(title(column)),
+            bank="" if column is None else unescaped(title(column)),
             loads=[
                 LoadCostView(
                     id=c.id,

@@ -22,8 +22,9 @@ from vast_harbor.core.stops.column import Column
 from vast_harbor.core.stops.verdict import words
 from vast_harbor.core.stops.verdict.flips import flips
 from vast_harbor.core.stops.verdict.turns import schools, turns
-from vast_harbor.core.workings import Figure, Finding, Sentence
+from vast_harbor.core.workings import Figure, Finding, Sentence, unescaped
 from vast_harbor.formats.report import pictures
+from vast_harbor.formats.report.tables import ITEMS
 
 PAPERS = {"a4": "A4", "letter": "letter"}
 SEVERITIES = {"stop": "Will not do", "care": "Look at this", "note": "Note"}
@@ -121,7 +122,7 @@ class _Teller:
             "danger": verdict.danger,
             "reasons": [(r.side, self.says(r.says)) for r in words.reasons(verdict)],
             "steps": [(s.name, self.says(s.says)) for s in words.steps(verdict)],
-            "outs": [(words.title(o.column).replace("{{", "{").replace("}}", "}"), self.says(o.says), o.needs)
+            "outs": [(unescaped(words.title(o.column)), self.says(o.says), o.needs)
                      for o in verdict.outs],
             "turns": [(self.text(t.nights), self.says(t.before), self.says(t.after))
                       for t in turns(results, self.reference)] if has else [],
@@ -144,7 +145,7 @@ class _Teller:
             ],
             "pictures": [(title, Markup(svg)) for title, svg in drawn],
             "flows": list(self._flows()),
-            "items": tables_items(),
+            "items": ITEMS,
             "besides": self._besides(),
             "settings": list(self._settings()),
             "sources": list(self._sources()),
@@ -209,7 +210,7 @@ class _Teller:
             for year, paid in enumerate(money.yearly(column.cost.payments)):
                 total = sum(paid.values())
                 so_far += total
-                amounts = [self.style.text(paid[i], "money") if paid.get(i) else "" for i in tables_items()]
+                amounts = [self.style.text(paid[i], "money") if paid.get(i) else "" for i in ITEMS]
                 lines.append([str(year), *amounts, self.style.text(total, "money"),
                               self.style.text(so_far, "money")])  # fmt: skip
             yield self._title(column), lines
@@ -279,8 +280,3 @@ class _Teller:
             "place and leave."
         )
         yield "Lift anything over 25 kg with two, over 40 kg with a hoist."
-
-
-def tables_items() -> tuple[str, ...]:
-    """Items of the cash flow, in their order."""
-    return (money.BATTERIES, money.EXTRAS, money.OLD_BANK, money.REPLACEMENT, money.RUNNING, money.EXIT)

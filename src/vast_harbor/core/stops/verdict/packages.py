@@ -101,9 +101,7 @@ def _package(
     if key == FULL:
         buys += [e.name or "Extra" for e in column.banked.candidate.extras if e.tag == WANTED]
     left = [d.name for d in leaves]
-    if key == LEAST and bank.parallel < (
-        column.banked.bank.parallel if column.banked.bank is not None else 1
-    ):
+    if key == LEAST:
         left.insert(0, "It does not carry all nights that are planned for.")
     source = "Batteries in proportion to the strings, and what is bought besides"
     return Package(
