@@ -7,9 +7,9 @@ import pytest
 from hypothesis import settings
 
 from vast_harbor import data
-from vast_harbor.core.evaluate import Results, evaluate
-from vast_harbor.core.loads import Inverter, Load
-from vast_harbor.core.plan import Candidate, Plan, Reference
+from vast_harbor.core.passage import Results, evaluate
+from vast_harbor.core.rig.loads import Inverter, Load
+from vast_harbor.core.rig.plan import Candidate, Plan, Reference
 from vast_harbor.formats import rig_file as files
 
 # How fast a machine is must not decide a test.

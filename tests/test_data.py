@@ -7,10 +7,10 @@ from pathlib import Path
 import pytest
 
 from vast_harbor import data
-from vast_harbor.core.battery import Bank, series_count
+from vast_harbor.core.battery.bank import Bank, series_count
+from vast_harbor.core.battery.sizing import usable_energy
 from vast_harbor.core.errors import InvalidInput
-from vast_harbor.core.evaluate import evaluate
-from vast_harbor.core.need import usable_energy
+from vast_harbor.core.passage import evaluate
 from vast_harbor.formats import rig_file as files
 
 ROOT = Path(__file__).parents[1]

@@ -20,28 +20,28 @@ import numpy as np
 from served import served
 
 from vast_harbor import data
-from vast_harbor.core.battery import Bank, BatteryModel
-from vast_harbor.core.display import Style
-from vast_harbor.core.draws import draw
-from vast_harbor.core.evaluate import evaluate
-from vast_harbor.core.kibam import fit
-from vast_harbor.core.packing import cells, lacks, pack
-from vast_harbor.core.simulation.drive import Drive
-from vast_harbor.core.simulation.lane import Guards, lane_of
+from vast_harbor.core.battery.bank import Bank, BatteryModel
+from vast_harbor.core.battery.kibam import fit
+from vast_harbor.core.battery.terminal_voltage import bank_resistance
+from vast_harbor.core.cost.monte_carlo import draw
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.installation.packing import cells, lacks, pack
+from vast_harbor.core.passage import evaluate
+from vast_harbor.core.schedule.timeline import Course
+from vast_harbor.core.sensitivity.break_even import flips
+from vast_harbor.core.sensitivity.use_map import cheapest_map
+from vast_harbor.core.sensitivity.verdict_changes import schools, turns
+from vast_harbor.core.simulation.conditions import Drive
 from vast_harbor.core.simulation.run import run as simulate
-from vast_harbor.core.stops import days as days_stop
-from vast_harbor.core.stops.checks import run
-from vast_harbor.core.stops.find import search
-from vast_harbor.core.stops.outlook import outlook
-from vast_harbor.core.stops.simulated import Simulated
-from vast_harbor.core.stops.trial.course import Course
+from vast_harbor.core.simulation.simulated_bank import Guards, lane_of
+from vast_harbor.core.stops.banks.checks import run
+from vast_harbor.core.stops.banks.find import search
+from vast_harbor.core.stops.banks.quick_life_cost import outlook
+from vast_harbor.core.stops.compare.life_cost_inputs import doubt_of
+from vast_harbor.core.stops.need import governing_day as days_stop
+from vast_harbor.core.stops.trial.simulated_runs import Simulated
 from vast_harbor.core.stops.trial.trial import Trial
 from vast_harbor.core.stops.trial.year import YearPlan, count
-from vast_harbor.core.stops.verdict.flips import flips
-from vast_harbor.core.stops.verdict.prospects import doubt_of
-from vast_harbor.core.stops.verdict.turns import schools, turns
-from vast_harbor.core.stops.verdict.use_map import cheapest_map
-from vast_harbor.core.terminal import bank_resistance
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.report.document import report
 

@@ -16,8 +16,8 @@ from platformdirs import user_data_path
 from waitress import create_server
 
 from vast_harbor import __version__, data
-from vast_harbor.core.display import Style
-from vast_harbor.core.evaluate import evaluate
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.passage import evaluate
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.report.document import PAPERS, report
 from vast_harbor.formats.table import comparison_table, results_json

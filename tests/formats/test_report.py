@@ -8,11 +8,11 @@ from html import unescape
 import pytest
 
 from vast_harbor import data
-from vast_harbor.core.display import Style
-from vast_harbor.core.evaluate import evaluate
-from vast_harbor.core.loads import DC, Load
-from vast_harbor.core.plan import Candidate, Extra
-from vast_harbor.core.quantities import Draw
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.figures.parsing import Draw
+from vast_harbor.core.passage import evaluate
+from vast_harbor.core.rig.loads import DC, Load
+from vast_harbor.core.rig.plan import Candidate, Extra
 from vast_harbor.formats.report.document import report
 
 ODD = 'Bad <script>alert(1)</script> $x^2$ & {y} "z"'

@@ -7,8 +7,8 @@ import xml.etree.ElementTree as ET
 import pytest
 
 from vast_harbor import data
-from vast_harbor.core.battery import Bank
-from vast_harbor.core.wiring import MOST_DRAWN, fuses_per_string, wire
+from vast_harbor.core.battery.bank import Bank
+from vast_harbor.core.installation.wiring import MOST_DRAWN, fuses_per_string, wire
 from vast_harbor.formats.wiring_svg import draw
 
 SVG = "{http://www.w3.org/2000/svg}"

@@ -3,8 +3,8 @@
 import pytest
 
 from vast_harbor import data
-from vast_harbor.core.display import Style
-from vast_harbor.core.workings import Sentence, computed, typed
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.figures.workings import Sentence, computed, typed
 from vast_harbor.formats import rig_file as files
 from vast_harbor.web.views import range_text, tokens, workings_view
 

@@ -9,13 +9,13 @@ from functools import cache
 from importlib.resources import files
 from typing import Any
 
-from vast_harbor.core.assumptions import AssumptionEntry, HouseRule
-from vast_harbor.core.battery import BatteryModel
-from vast_harbor.core.cables import CableData, FuseKind
-from vast_harbor.core.chemistry import BatteryClass, Range
-from vast_harbor.core.climate import Climate, Region
-from vast_harbor.core.entry import model_of
-from vast_harbor.core.plan import Reference
+from vast_harbor.core.battery.bank import BatteryModel
+from vast_harbor.core.battery.catalogue_entry import model_of
+from vast_harbor.core.battery.chemistry import BatteryClass, Range
+from vast_harbor.core.installation.cables import CableData, FuseKind
+from vast_harbor.core.rig.assumptions import AssumptionEntry, HouseRule
+from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.weather.climate import Climate, Region
 
 DEMO_RIGS = ("kittiwake", "tern-rock", "mulga", "pebble", "long-haul")
 

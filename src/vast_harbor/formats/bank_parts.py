@@ -4,9 +4,9 @@ from typing import Annotated
 
 from pydantic import Field, ValidationInfo, field_validator
 
-from vast_harbor.core.datasheet import CUT_OFFS, EXTERNAL_BMS, NO_PROTECTION
-from vast_harbor.core.packing import POSES, STANDING
-from vast_harbor.core.plan import DIFFICULTIES, NEEDED, TAGS
+from vast_harbor.core.battery.datasheet import CUT_OFFS, EXTERNAL_BMS, NO_PROTECTION
+from vast_harbor.core.installation.packing import POSES, STANDING
+from vast_harbor.core.rig.plan import DIFFICULTIES, NEEDED, TAGS
 from vast_harbor.formats.fields import Choice, Date, Measure, Truth, Words
 from vast_harbor.formats.parts import (
     BANK_V,

@@ -4,9 +4,9 @@ from typing import Annotated, Any
 
 from pydantic import Field, ValidationInfo, field_validator
 
-from vast_harbor.core import quantities
-from vast_harbor.core.day_types import KINDS as DAY_KINDS
-from vast_harbor.core.sun import SEASONS
+from vast_harbor.core.figures import parsing
+from vast_harbor.core.rig.day_types import KINDS as DAY_KINDS
+from vast_harbor.core.weather.sun import SEASONS
 from vast_harbor.formats.fields import (
     Choice,
     Clock,
@@ -108,7 +108,7 @@ class LoadPart(Part):
         if isinstance(value, str) and (info.context or {}).get("typed"):
             if not value.strip():
                 raise ValueError("Nothing is entered: give watts or amps, for example 45 W or 12 A.")
-            draw = quantities.parse_draw(value)
+            draw = parsing.parse_draw(value)
             if draw.value < 0:
                 raise ValueError(
                     f"A load cannot draw less than nothing: {value.strip()}. Give what it "

@@ -12,8 +12,8 @@ from typing import Any
 from pydantic import GetCoreSchemaHandler, GetJsonSchemaHandler, ValidationInfo
 from pydantic_core import core_schema
 
-from vast_harbor.core import quantities
-from vast_harbor.core.units import METRIC
+from vast_harbor.core.figures import parsing
+from vast_harbor.core.figures.units import METRIC
 
 
 def _context(info: ValidationInfo) -> dict[str, Any]:
@@ -37,10 +37,10 @@ def read_number(value: Any, unit: str, context: dict[str, Any]) -> float:
     if isinstance(value, str) and context.get("typed"):
         if not value.strip():
             raise ValueError(
-                f"Nothing is entered: give {quantities.NAMES.get(unit, 'a number')}, "
-                f"for example {quantities.EXAMPLES.get(unit, '1')}."
+                f"Nothing is entered: give {parsing.NAMES.get(unit, 'a number')}, "
+                f"for example {parsing.EXAMPLES.get(unit, '1')}."
             )
-        return quantities.parse(value, unit, context.get("system", METRIC), context.get("system_v"))
+        return parsing.parse(value, unit, context.get("system", METRIC), context.get("system_v"))
     if isinstance(value, bool) or not isinstance(value, int | float):
         raise ValueError(f"A number is wanted here, not {type(value).__name__ if value else 'nothing'}.")
     return float(value)
@@ -221,7 +221,7 @@ class Clock(_Field):
         if value is None or (isinstance(value, str) and not value.strip()):
             return None
         if isinstance(value, str) and _context(info).get("typed"):
-            return quantities.parse_clock(value)
+            return parsing.parse_clock(value)
         return check_bounds(
             read_number(value, "h", {}),
             0,
@@ -246,7 +246,7 @@ class Windows(_Field):
 
     def read(self, value: Any, info: ValidationInfo) -> list[tuple[float, float]]:
         if isinstance(value, str) and _context(info).get("typed"):
-            value = quantities.parse_windows(value)
+            value = parsing.parse_windows(value)
         if not isinstance(value, list | tuple) or len(value) > self.most:
             raise ValueError(f"Set times are a list of up to {self.most} pairs of hours.")
         return [self._pair(pair) for pair in value]
@@ -401,7 +401,7 @@ class LimitOfDraw(_Field):
             return None
         if isinstance(value, str) and _context(info).get("typed"):
             unit = getattr(info.data.get("draw"), "unit", "W")
-            value = quantities.parse(value, unit)
+            value = parsing.parse(value, unit)
         return check_bounds(
             read_number(value, "W", {}),
             0,
@@ -434,7 +434,7 @@ class StartPower(_Field):
             draw = info.data.get("draw")
             volts = info.data.get("volts") or context.get("system_v") or 12.0
             watts = draw.value * (volts if draw.unit == "A" else 1.0) if draw is not None else 0.0
-            value = quantities.number(times[1]) * watts
+            value = parsing.number(times[1]) * watts
         return check_bounds(
             read_number(value, "W", context),
             0,

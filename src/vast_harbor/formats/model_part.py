@@ -6,7 +6,7 @@ from typing import Annotated, Any
 
 from pydantic import ValidationInfo, field_validator
 
-from vast_harbor.core.datasheet import (
+from vast_harbor.core.battery.datasheet import (
     ANY,
     BY_CHARGER,
     BY_ITSELF,

@@ -2,9 +2,9 @@
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationInfo
 
-from vast_harbor.core.battery import cells_of
+from vast_harbor.core.battery.bank import cells_of
 from vast_harbor.core.errors import InvalidInput
-from vast_harbor.core.plan import Reference
+from vast_harbor.core.rig.plan import Reference
 from vast_harbor.formats.fields import Measure
 
 CLASSES = ("flooded_dual", "flooded_deep", "agm", "gel", "lfp")

@@ -4,7 +4,7 @@ from typing import Annotated, Final, Literal
 
 from pydantic import Field
 
-from vast_harbor.core.plan import OWN_HANDS, WORKSHOP
+from vast_harbor.core.rig.plan import OWN_HANDS, WORKSHOP
 from vast_harbor.formats.bank_parts import CandidatePart, OldBankPart, SecondBankPart
 from vast_harbor.formats.day_part import DayPart
 from vast_harbor.formats.fields import Choice, Truth

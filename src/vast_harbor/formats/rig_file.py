@@ -11,7 +11,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from vast_harbor.core.plan import Reference
+from vast_harbor.core.rig.plan import Reference
 from vast_harbor.formats.bank_parts import CandidatePart
 from vast_harbor.formats.day_part import LoadPart
 from vast_harbor.formats.fields import check_bounds, read_number

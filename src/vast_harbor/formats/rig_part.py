@@ -5,8 +5,8 @@ from typing import Annotated
 from babel.numbers import list_currencies
 from pydantic import Field, field_validator
 
-from vast_harbor.core.climate import PLACES
-from vast_harbor.core.sources import PITCHES
+from vast_harbor.core.rig.sources import PITCHES
+from vast_harbor.core.weather.climate import PLACES
 from vast_harbor.formats.fields import Choice, Measure, Names, Numbers, Truth, Words
 from vast_harbor.formats.parts import BATTERY_C, PRICE_OR_NONE, STAY, TERMINALS, Part
 

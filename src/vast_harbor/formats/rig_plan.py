@@ -1,12 +1,12 @@
 """The plan that the core computes from, out of a checked rig document."""
 
-from vast_harbor.core.battery import BatteryModel, cells_of
-from vast_harbor.core.day_types import DayType, Times
-from vast_harbor.core.entry import model_of
-from vast_harbor.core.insolation import SunshineOf, sunshine
-from vast_harbor.core.loads import DC, SECOND, Inverter, Load
-from vast_harbor.core.packing import Place
-from vast_harbor.core.plan import (
+from vast_harbor.core.battery.bank import BatteryModel, cells_of
+from vast_harbor.core.battery.catalogue_entry import model_of
+from vast_harbor.core.figures.parsing import Draw
+from vast_harbor.core.installation.packing import Place
+from vast_harbor.core.rig.day_types import DayType, Times
+from vast_harbor.core.rig.loads import DC, SECOND, Inverter, Load
+from vast_harbor.core.rig.plan import (
     Candidate,
     Extra,
     Fix,
@@ -22,8 +22,8 @@ from vast_harbor.core.plan import (
     Stay,
     Tried,
 )
-from vast_harbor.core.quantities import Draw
-from vast_harbor.core.sources import Source
+from vast_harbor.core.rig.sources import Source
+from vast_harbor.core.weather.insolation import SunshineOf, sunshine
 from vast_harbor.formats.bank_parts import CandidatePart, OldBankPart
 from vast_harbor.formats.day_part import LoadPart, TimesPart
 from vast_harbor.formats.model_part import ModelPart

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
-from vast_harbor.core.quantities import NUMBER, PER_DAY, Unreadable, number
+from vast_harbor.core.figures.parsing import NUMBER, PER_DAY, Unreadable, number
 
 _AMOUNT = re.compile(rf"^\s*({NUMBER})\s*(.*?)\s*$")
 # Outer measures of a battery.

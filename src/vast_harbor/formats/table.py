@@ -2,10 +2,10 @@
 
 from typing import Any
 
-from vast_harbor.core.display import Style
-from vast_harbor.core.evaluate import Results
-from vast_harbor.core.stops.verdict import words
-from vast_harbor.core.workings import Figure, Sentence
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.figures.workings import Figure, Sentence
+from vast_harbor.core.passage import Results
+from vast_harbor.core.stops.compare import verdict_text
 
 
 def sentence_text(sentence: Sentence, style: Style) -> str:
@@ -57,7 +57,7 @@ def comparison_table(results: Results, style: Style) -> str:
             ).rstrip()
         )
     verdict = results.verdict
-    told = [words.headline(verdict), *words.card(verdict)]
+    told = [verdict_text.headline(verdict), *verdict_text.card(verdict)]
     lines += ["", sentence_text(compare.sentence, style), "", *(sentence_text(s, style) for s in told)]
     marks = {"stop": "will not do", "care": "look at this", "note": "note"}
     titles = {
@@ -113,8 +113,8 @@ def results_json(results: Results, style: Style) -> dict[str, Any]:
         "verdict": {
             "kind": results.verdict.kind,
             "winner": results.verdict.winner.id if results.verdict.winner is not None else None,
-            "headline": sentence_text(words.headline(results.verdict), style),
-            "card": [sentence_text(s, style) for s in words.card(results.verdict)],
+            "headline": sentence_text(verdict_text.headline(results.verdict), style),
+            "card": [sentence_text(s, style) for s in verdict_text.card(results.verdict)],
             "cheapest_in": {k: f.number for k, f in results.verdict.shares.items()},
         },
         "columns": [

@@ -3,9 +3,9 @@
 import itertools
 from xml.sax.saxutils import escape
 
-from vast_harbor.core.cables import FUSE_WITHIN_MM
-from vast_harbor.core.display import awg
-from vast_harbor.core.wiring import MOST_DRAWN, Unit, Wiring
+from vast_harbor.core.figures.display import awg
+from vast_harbor.core.installation.cables import FUSE_WITHIN_MM
+from vast_harbor.core.installation.wiring import MOST_DRAWN, Unit, Wiring
 
 BOX_W, BOX_H, GAP_X, GAP_Y = 132, 62, 44, 44
 LEFT, TOP, RIGHT, BOTTOM = 96, 92, 330, 122

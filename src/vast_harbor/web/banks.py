@@ -8,19 +8,19 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor import data
-from vast_harbor.core import meter
-from vast_harbor.core.display import Style
-from vast_harbor.core.plan import Candidate
-from vast_harbor.core.quantities import Unreadable, parse
-from vast_harbor.core.stops import checks as bank_checks
-from vast_harbor.core.stops import find, rate
-from vast_harbor.core.stops.bank_figures import bank_figures
-from vast_harbor.core.stops.banks import BankFigures, why_unfit
-from vast_harbor.core.stops.checks.check import Build
-from vast_harbor.core.stops.volts import acts
-from vast_harbor.core.terminal import Terminal, unit_resistance
-from vast_harbor.core.units import US
-from vast_harbor.core.wiring import MOST_DRAWN, Wiring, wire
+from vast_harbor.core.battery import soc_from_voltage
+from vast_harbor.core.battery.terminal_voltage import Terminal, unit_resistance
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.figures.parsing import Unreadable, parse
+from vast_harbor.core.figures.units import US
+from vast_harbor.core.installation.wiring import MOST_DRAWN, Wiring, wire
+from vast_harbor.core.rig.plan import Candidate
+from vast_harbor.core.stops.banks import checks as bank_checks
+from vast_harbor.core.stops.banks import discharge_curves, find
+from vast_harbor.core.stops.banks.bank_figures import bank_figures
+from vast_harbor.core.stops.banks.candidates import BankFigures, why_unfit
+from vast_harbor.core.stops.banks.checks.check import Build
+from vast_harbor.core.stops.banks.volts_to_act_on import acts
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.fields import Choice
 from vast_harbor.formats.wiring_svg import cable_text, draw
@@ -92,7 +92,7 @@ class MeterText(BaseModel):
     bank: str = Field(max_length=60, description="Id of a candidate, or “old”")
     volts: str = Field(max_length=40)
     amps: str = Field(default="", max_length=40)
-    state: Annotated[str, Choice("The state", *meter.STATES)] = meter.RESTED
+    state: Annotated[str, Choice("The state", *soc_from_voltage.STATES)] = soc_from_voltage.RESTED
 
 
 def _typed(text: str, unit: str, field: str, style: Style, found: list[files.Problem]) -> float | None:
@@ -260,7 +260,7 @@ def rates(path: RigPath, query: RatesQuery) -> Response:
     if wrong:
         raise files.RigFileError(wrong)
     builds = tuple(c.build for c in results.banks.candidates if c.build is not None)
-    return json_response(rates_view(rate.evaluate(builds, amps), results, style))
+    return json_response(rates_view(discharge_curves.evaluate(builds, amps), results, style))
 
 
 @api.get("/rigs/<int:rig_id>/volts", responses={200: ActsView})
@@ -282,7 +282,7 @@ def read_meter(path: RigPath, body: MeterText) -> Response:
     bank = _metered(results, body.bank)
     if seen is None and not wrong:
         wrong.append(files.Problem("/volts", "Enter what the meter shows, for example 12.4."))
-    if body.state == meter.LOADED and amps is None and not any(p.path == "/amps" for p in wrong):
+    if body.state == soc_from_voltage.LOADED and amps is None and not any(p.path == "/amps" for p in wrong):
         wrong.append(files.Problem("/amps", "Enter the current that flows while you read, for example 15."))
     if bank is None:
         wrong.append(files.Problem("/bank", "There is no such bank any more."))
@@ -295,7 +295,7 @@ def read_meter(path: RigPath, body: MeterText) -> Response:
         )
     if wrong or seen is None or bank is None:
         raise files.RigFileError(wrong)
-    said = meter.read(bank, seen, body.state, amps or 0.0)
+    said = soc_from_voltage.read(bank, seen, body.state, amps or 0.0)
     spans = ""
     if said.low is not None and said.high is not None:
         low, high = (f"{100 * v:.0f}" for v in (said.low, said.high))
@@ -319,4 +319,8 @@ def _metered(results: Any, key: str) -> Terminal | None:
             health = max(0.2, min(1.0, results.banks.diagnosis.health.number))
         return Terminal(battery_class, class_v * old.series, ohm, 0.0, results.day.battery_c.number, health)
     banked = _candidate(results.banks.candidates, key)
-    return None if banked is None or banked.build is None else rate.discharging(banked.build).terminal
+    return (
+        None
+        if banked is None or banked.build is None
+        else discharge_curves.discharging(banked.build).terminal
+    )

@@ -1,19 +1,19 @@
 """What the Banks stop asks for besides the plan, in the owner's units."""
 
-from vast_harbor.core.battery import BatteryModel
-from vast_harbor.core.display import Style, currency_symbol
-from vast_harbor.core.evaluate import Results
-from vast_harbor.core.packing import OVER_MM, SIDE_MM, footprint, poses
-from vast_harbor.core.plan import Plan
-from vast_harbor.core.proposals import Fit
-from vast_harbor.core.stops.banks import Proposal
-from vast_harbor.core.stops.checks.check import Build, Check
-from vast_harbor.core.stops.find import NAMES, Found, Search, Shape, Within, shapes
-from vast_harbor.core.stops.outlook import Outlook
-from vast_harbor.core.stops.rate import Rates
-from vast_harbor.core.stops.volts import Act
-from vast_harbor.core.units import US, to_display
-from vast_harbor.core.workings import Figure, Sentence
+from vast_harbor.core.battery.bank import BatteryModel
+from vast_harbor.core.figures.display import Style, currency_symbol
+from vast_harbor.core.figures.units import US, to_display
+from vast_harbor.core.figures.workings import Figure, Sentence
+from vast_harbor.core.installation.packing import OVER_MM, SIDE_MM, footprint, poses
+from vast_harbor.core.passage import Results
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.stops.banks.candidates import Proposal
+from vast_harbor.core.stops.banks.checks.check import Build, Check
+from vast_harbor.core.stops.banks.discharge_curves import Rates
+from vast_harbor.core.stops.banks.find import NAMES, Found, Search, Shape, Within, shapes
+from vast_harbor.core.stops.banks.proposals import Fit
+from vast_harbor.core.stops.banks.quick_life_cost import Outlook
+from vast_harbor.core.stops.banks.volts_to_act_on import Act
 from vast_harbor.web.banks_models import (
     ActsOfView,
     ActsView,

@@ -6,10 +6,10 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor import data
-from vast_harbor.core.cables import FUSE_WITHIN_MM, resistance, size
-from vast_harbor.core.display import Style, awg
-from vast_harbor.core.quantities import Unreadable, parse
-from vast_harbor.core.tables import interpolate
+from vast_harbor.core.figures.display import Style, awg
+from vast_harbor.core.figures.interpolation import interpolate
+from vast_harbor.core.figures.parsing import Unreadable, parse
+from vast_harbor.core.installation.cables import FUSE_WITHIN_MM, resistance, size
 from vast_harbor.formats import rig_file as files
 from vast_harbor.web.harbor import json_response
 from vast_harbor.web.views import ProblemsView

@@ -7,20 +7,20 @@ from flask_openapi3.models.tag import Tag
 from numpy.typing import NDArray
 from pydantic import BaseModel, Field
 
-from vast_harbor.core.display import Style
-from vast_harbor.core.evaluate import Results
-from vast_harbor.core.quantities import Unreadable, parse, parse_clock
-from vast_harbor.core.simulation.lane import Lane
-from vast_harbor.core.sources import ENGINE, MAINS
-from vast_harbor.core.stops.charging.audit import Judged
-from vast_harbor.core.stops.charging.curves import Curve, curve
-from vast_harbor.core.stops.charging.ladder import name_of
-from vast_harbor.core.stops.charging.measured import explain
-from vast_harbor.core.stops.charging.needed import MONTHS, design_month, too_dark
-from vast_harbor.core.stops.charging.settings import Setting, sheets
-from vast_harbor.core.stops.trial.pattern import months_of_use
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.figures.parsing import Unreadable, parse, parse_clock
+from vast_harbor.core.passage import Results
+from vast_harbor.core.rig.source_remedies import name_of
+from vast_harbor.core.rig.sources import ENGINE, MAINS
+from vast_harbor.core.schedule.day_pattern import months_of_use
+from vast_harbor.core.simulation.simulated_bank import Lane
+from vast_harbor.core.stops.banks.volts_to_act_on import acts
+from vast_harbor.core.stops.charging.charge_curves import Curve, curve
+from vast_harbor.core.stops.charging.measured_charge import explain
+from vast_harbor.core.stops.charging.settings_sheet import Setting, sheets
+from vast_harbor.core.stops.charging.sources_needed import MONTHS, design_month, too_dark
+from vast_harbor.core.stops.charging.suitability import Judged
 from vast_harbor.core.stops.trial.year import YearOf
-from vast_harbor.core.stops.volts import acts
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.web.charging_models import (
     AuditView,

@@ -4,15 +4,15 @@ from collections.abc import Iterable
 
 import numpy as np
 
-from vast_harbor.core.battery import Bank
-from vast_harbor.core.display import Style
-from vast_harbor.core.evaluate import Results
-from vast_harbor.core.stops import compare as compare_stop
-from vast_harbor.core.stops.column import Column
-from vast_harbor.core.stops.demands import Demand, difficulty
-from vast_harbor.core.stops.verdict import words
-from vast_harbor.core.stops.verdict.pictures import capacity, items
-from vast_harbor.core.workings import unescaped
+from vast_harbor.core.battery.bank import Bank
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.figures.workings import unescaped
+from vast_harbor.core.passage import Results
+from vast_harbor.core.stops.compare import comparison as compare_stop
+from vast_harbor.core.stops.compare import verdict_text
+from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.compare.required_extras import Demand, difficulty
+from vast_harbor.core.stops.compare.verdict_charts import capacity, items
 from vast_harbor.web.plan_models import (
     ColumnView,
     CompareView,
@@ -178,16 +178,19 @@ def _verdict(results: Results, style: Style) -> VerdictView:
     v = results.verdict
     return VerdictView.of(
         kind=v.kind,
-        headline=tokens(words.headline(v), style),
-        card=[tokens(s, style) for s in words.card(v)],
+        headline=tokens(verdict_text.headline(v), style),
+        card=[tokens(s, style) for s in verdict_text.card(v)],
         winner=v.winner.id if v.winner is not None else None,
         runner_up=v.runner_up.id if v.runner_up is not None else None,
-        runner_text="" if v.runner_up is None else unescaped(words.title(v.runner_up)),
+        runner_text="" if v.runner_up is None else unescaped(verdict_text.title(v.runner_up)),
         reasons=[
             ReasonView.of(side=r.side, says=tokens(r.says, style), stop=r.stop, cared=r.cared)
-            for r in words.reasons(v)
+            for r in verdict_text.reasons(v)
         ],
-        steps=[RuleStepView.of(rule=s.rule, name=s.name, says=tokens(s.says, style)) for s in words.steps(v)],
+        steps=[
+            RuleStepView.of(rule=s.rule, name=s.name, says=tokens(s.says, style))
+            for s in verdict_text.steps(v)
+        ],
         outs=[
             OutView.of(id=o.column.id, rule=o.rule, says=tokens(o.says, style), needs=o.needs) for o in v.outs
         ],

@@ -4,18 +4,18 @@ from functools import lru_cache
 
 import numpy as np
 
-from vast_harbor.core.assumptions import Assumption, Assumptions
-from vast_harbor.core.display import Style
-from vast_harbor.core.evaluate import Results
-from vast_harbor.core.quantities import clock_text
-from vast_harbor.core.stops import need as need_stop
-from vast_harbor.core.stops.charge_window import charge_window
-from vast_harbor.core.stops.day import SECOND_BANK, Day
-from vast_harbor.core.stops.day_loads import LoadFigures
-from vast_harbor.core.stops.need_findings import standby_days
-from vast_harbor.core.stops.runtime import Runtime
-from vast_harbor.core.sun import POLAR_DAY
-from vast_harbor.core.workings import Figure
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.figures.parsing import clock_text
+from vast_harbor.core.figures.workings import Figure
+from vast_harbor.core.passage import Results
+from vast_harbor.core.rig.assumptions import Assumption, Assumptions
+from vast_harbor.core.stops.day.charge_window import charge_window
+from vast_harbor.core.stops.day.energy_audit import SECOND_BANK, Day
+from vast_harbor.core.stops.day.load_energy import LoadFigures
+from vast_harbor.core.stops.need import energy_need as need_stop
+from vast_harbor.core.stops.need.findings import standby_days
+from vast_harbor.core.stops.need.runtime import Runtime
+from vast_harbor.core.weather.sun import POLAR_DAY
 from vast_harbor.data import reference
 from vast_harbor.web.plan_models import (
     AssumptionView,

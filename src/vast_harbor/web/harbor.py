@@ -11,7 +11,7 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor import data
-from vast_harbor.core.evaluate import evaluate
+from vast_harbor.core.passage import evaluate
 from vast_harbor.formats import rig_file as files
 from vast_harbor.store import rigs
 from vast_harbor.store.database import Database

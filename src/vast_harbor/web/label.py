@@ -8,9 +8,9 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor import data
-from vast_harbor.core import label
-from vast_harbor.core.display import Style
-from vast_harbor.core.quantities import Unreadable, parse
+from vast_harbor.core.battery import label
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.figures.parsing import Unreadable, parse
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.fields import Choice
 from vast_harbor.formats.parts import CLASSES

@@ -13,9 +13,9 @@ from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
-from vast_harbor.core.stops.trial.monitor import Reading, readings
+from vast_harbor.core.stops.trial.battery_monitor import Reading, readings
 from vast_harbor.core.stops.trial.trial import Ran, Trial
-from vast_harbor.core.weather import STEP_H
+from vast_harbor.core.weather.daily_weather import STEP_H
 from vast_harbor.formats import monitor_csv
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.web.errors import problems

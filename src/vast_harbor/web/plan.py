@@ -12,13 +12,13 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, ConfigDict, Field
 
 from vast_harbor import data
-from vast_harbor.core.evaluate import Results, evaluate
-from vast_harbor.core.kept import Kept
-from vast_harbor.core.plan import Candidate, Plan
-from vast_harbor.core.stops.outlook import Outlook, outlook
-from vast_harbor.core.stops.simulated import Simulated
-from vast_harbor.core.stops.verdict.lookup import asked_figure
-from vast_harbor.core.workings import Figure
+from vast_harbor.core.figures.lru_cache import Kept
+from vast_harbor.core.figures.workings import Figure
+from vast_harbor.core.passage import Results, evaluate
+from vast_harbor.core.rig.plan import Candidate, Plan
+from vast_harbor.core.sensitivity.figure_lookup import asked_figure
+from vast_harbor.core.stops.banks.quick_life_cost import Outlook, outlook
+from vast_harbor.core.stops.trial.simulated_runs import Simulated
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.store import rigs

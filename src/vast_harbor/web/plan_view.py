@@ -4,18 +4,18 @@ from functools import lru_cache
 
 from pydantic import BaseModel
 
-from vast_harbor.core.datasheet import OWN_SWITCH
-from vast_harbor.core.display import Style, currency_symbol
-from vast_harbor.core.evaluate import Results
-from vast_harbor.core.quantities import clock_text
-from vast_harbor.core.stops.banks import BankFigures
-from vast_harbor.core.stops.charging.audit import WORST
-from vast_harbor.core.stops.charging.ladder import name_of
-from vast_harbor.core.stops.checks.check import OK, Check
-from vast_harbor.core.stops.verdict.verdict import HOOK_UP, KEEP, MEND
-from vast_harbor.core.stops.voltage import VoltageChoice
-from vast_harbor.core.units import US
-from vast_harbor.core.workings import Figure
+from vast_harbor.core.battery.datasheet import OWN_SWITCH
+from vast_harbor.core.figures.display import Style, currency_symbol
+from vast_harbor.core.figures.parsing import clock_text
+from vast_harbor.core.figures.units import US
+from vast_harbor.core.figures.workings import Figure
+from vast_harbor.core.passage import Results
+from vast_harbor.core.rig.source_remedies import name_of
+from vast_harbor.core.stops.banks.candidates import BankFigures
+from vast_harbor.core.stops.banks.checks.check import OK, Check
+from vast_harbor.core.stops.charging.suitability import WORST
+from vast_harbor.core.stops.compare.verdict import HOOK_UP, KEEP, MEND
+from vast_harbor.core.stops.rig.system_voltage import VoltageChoice
 from vast_harbor.formats.fields import Clock, Measure
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.store.rigs import StoredRig

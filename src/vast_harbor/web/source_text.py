@@ -1,7 +1,7 @@
 """What a source gives, in words."""
 
-from vast_harbor.core.display import Style
-from vast_harbor.core.sources import GENERATOR, SOLAR, STREAM, UPKEEP, Source
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.rig.sources import GENERATOR, SOLAR, STREAM, UPKEEP, Source
 
 
 def source_text(source: Source, system_v: float, style: Style) -> str:

@@ -6,8 +6,8 @@ from functools import lru_cache
 import numpy as np
 from flask import Flask, Response, current_app
 
-from vast_harbor.core import insolation
-from vast_harbor.core.insolation import Sunshine
+from vast_harbor.core.weather import insolation
+from vast_harbor.core.weather.insolation import Sunshine
 from vast_harbor.store import sunshine as kept
 from vast_harbor.store.database import Database
 

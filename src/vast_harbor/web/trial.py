@@ -8,21 +8,21 @@ from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
-from vast_harbor.core.display import Style
-from vast_harbor.core.evaluate import Results
-from vast_harbor.core.quantities import clock_text
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.figures.parsing import clock_text
+from vast_harbor.core.figures.units import to_display
+from vast_harbor.core.passage import Results
+from vast_harbor.core.rig.source_remedies import name_of
+from vast_harbor.core.schedule.day_pattern import in_a_row
 from vast_harbor.core.simulation import kernel
-from vast_harbor.core.stops.charging.ladder import name_of
-from vast_harbor.core.stops.charging.needed import MONTHS
-from vast_harbor.core.stops.trial import how_long, laid_up
-from vast_harbor.core.stops.trial.odds import odds
-from vast_harbor.core.stops.trial.pattern import in_a_row
+from vast_harbor.core.stops.charging.sources_needed import MONTHS
+from vast_harbor.core.stops.trial import storage, time_to_empty
 from vast_harbor.core.stops.trial.stretches import STRETCHES
 from vast_harbor.core.stops.trial.trial import Ran, Trial
+from vast_harbor.core.stops.trial.weather_odds import odds
 from vast_harbor.core.stops.trial.year import SEEDS
-from vast_harbor.core.sun import sun_day
-from vast_harbor.core.units import to_display
-from vast_harbor.core.weather import NAMES, STEPS_A_DAY
+from vast_harbor.core.weather.daily_weather import NAMES, STEPS_A_DAY
+from vast_harbor.core.weather.sun import sun_day
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor import RigPath, json_response
@@ -226,11 +226,11 @@ def lasts(path: RigPath, query: LoadQuery) -> Response:
     rig, plan, results = evaluated_results(path.rig_id)
     style, run = style_of(rig), results.ran.trial
     course, lanes = results.ran.course, run.lanes
-    dark = how_long.until_dark(course, lanes)
+    dark = time_to_empty.until_dark(course, lanes)
     loads = [load for load in plan.loads if load.watts > 0]
     usual = max(loads, key=lambda x: x.wh, default=None)
     load = next((x for x in loads if x.id == query.load), usual)
-    runs = how_long.runs_for(course, lanes, load) if load is not None else [None] * len(lanes)
+    runs = time_to_empty.runs_for(course, lanes, load) if load is not None else [None] * len(lanes)
 
     def text(hours: float | None) -> str:
         return (
@@ -300,14 +300,14 @@ def idle_months(path: RigPath) -> Response:
     rig, _, results = evaluated_results(path.rig_id)
     style, run = style_of(rig), results.ran.trial
     titles = {r.lane.id: (r.title, r.lane.battery_class.key) for r in run.ran}
-    months = laid_up.months_laid_up(results.ran.course)
+    months = storage.months_laid_up(results.ran.course)
     says = (
         f"Laid up in {', '.join(MONTHS[m - 1] for m in months)}: lead-acid left full, LFP at 60 %."
         if months
         else "It is used all the year, so it is never laid up."
     )
     rows = []
-    for one in laid_up.evaluate(results.ran.course, run.lanes):
+    for one in storage.evaluate(results.ran.course, run.lanes):
         title, key = titles[one.id]
         frost = ""
         if one.frozen_c is not None:

@@ -7,20 +7,20 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor import data
-from vast_harbor.core.display import SIGNED, Style
-from vast_harbor.core.draws import COUNT, draw
-from vast_harbor.core.evaluate import Results
-from vast_harbor.core.stops.verdict.flips import Flip, flips
-from vast_harbor.core.stops.verdict.packages import packages
-from vast_harbor.core.stops.verdict.prospects import doubt_of
-from vast_harbor.core.stops.verdict.terms import terms
-from vast_harbor.core.stops.verdict.tornado import tornado
-from vast_harbor.core.stops.verdict.turns import schools, turns
-from vast_harbor.core.stops.verdict.use_map import cheapest_map
-from vast_harbor.core.stops.verdict.watt_hours import load_costs
-from vast_harbor.core.stops.verdict.when import options
-from vast_harbor.core.stops.verdict.words import title
-from vast_harbor.core.workings import Figure, unescaped
+from vast_harbor.core.cost.monte_carlo import COUNT, draw
+from vast_harbor.core.figures.display import SIGNED, Style
+from vast_harbor.core.figures.workings import Figure, unescaped
+from vast_harbor.core.passage import Results
+from vast_harbor.core.sensitivity.break_even import Flip, flips
+from vast_harbor.core.sensitivity.equal_terms import terms
+from vast_harbor.core.sensitivity.load_costs import load_costs
+from vast_harbor.core.sensitivity.purchase_sizes import packages
+from vast_harbor.core.sensitivity.purchase_timing import options
+from vast_harbor.core.sensitivity.tornado import tornado
+from vast_harbor.core.sensitivity.use_map import cheapest_map
+from vast_harbor.core.sensitivity.verdict_changes import schools, turns
+from vast_harbor.core.stops.compare.life_cost_inputs import doubt_of
+from vast_harbor.core.stops.compare.verdict_text import title
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor import RigPath, json_response

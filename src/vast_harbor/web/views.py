@@ -5,9 +5,9 @@ from typing import Any, Self
 
 from pydantic import BaseModel
 
-from vast_harbor.core.display import NO_VALUE, Style, trim
-from vast_harbor.core.units import to_display
-from vast_harbor.core.workings import Figure, Finding, Sentence
+from vast_harbor.core.figures.display import NO_VALUE, Style, trim
+from vast_harbor.core.figures.units import to_display
+from vast_harbor.core.figures.workings import Figure, Finding, Sentence
 
 _SLOT = re.compile(r"\{\{|\}\}|\{([^{}]+)\}")
 

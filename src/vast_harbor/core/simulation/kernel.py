@@ -183,7 +183,7 @@ def _draw(source_v, ohm, supply_a, watts):  # type: ignore[no-untyped-def]
 
 @njit(cache=True, nogil=True, error_model="numpy")
 def _well(bank, q_1, q, amps, hours):  # type: ignore[no-untyped-def]
-    """Charge of the available well after a steady current; see :func:`vast_harbor.core.kibam.step`."""
+    """Charge of the available well after a steady current; as :func:`vast_harbor.core.battery.kibam.step`."""
     c, k = bank.ratio, bank.rate
     x = k * hours
     gone = 1 - np.exp(-x)

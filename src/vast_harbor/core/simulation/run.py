@@ -5,7 +5,7 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import NDArray
 
-from vast_harbor.core.acceptance import (
+from vast_harbor.core.battery.charge_acceptance import (
     COLD_C,
     COMPENSATED_C,
     COOL_C,
@@ -15,12 +15,9 @@ from vast_harbor.core.acceptance import (
     self_discharge,
     time_constant,
 )
-from vast_harbor.core.datasheet import BY_ITSELF
-from vast_harbor.core.simulation import kernel
-from vast_harbor.core.simulation.drive import Drive, Feed
-from vast_harbor.core.simulation.kernel import Bank, Series, Slots, Traces
-from vast_harbor.core.simulation.lane import Lane
-from vast_harbor.core.sources import (
+from vast_harbor.core.battery.datasheet import BY_ITSELF
+from vast_harbor.core.battery.terminal_voltage import KNEE_V
+from vast_harbor.core.rig.sources import (
     CHARGE_V,
     ENGINE,
     GENERATOR,
@@ -35,7 +32,10 @@ from vast_harbor.core.sources import (
     engine_watts,
     generator_watts,
 )
-from vast_harbor.core.terminal import KNEE_V
+from vast_harbor.core.simulation import kernel
+from vast_harbor.core.simulation.conditions import Drive, Feed
+from vast_harbor.core.simulation.kernel import Bank, Series, Slots, Traces
+from vast_harbor.core.simulation.simulated_bank import Lane
 
 Floats = NDArray[np.float64]
 ENDLESS = 1e12

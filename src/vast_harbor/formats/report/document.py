@@ -9,20 +9,20 @@ from typing import Any
 from jinja2 import Environment, FileSystemLoader, select_autoescape
 from markupsafe import Markup, escape
 
-from vast_harbor.core import money
-from vast_harbor.core.display import Style, currency_symbol
-from vast_harbor.core.draws import COUNT
-from vast_harbor.core.evaluate import Results
-from vast_harbor.core.plan import Reference
-from vast_harbor.core.quantities import Draw
-from vast_harbor.core.sources import MAINS
-from vast_harbor.core.stops.charging.ladder import name_of
-from vast_harbor.core.stops.charging.settings import sheets
-from vast_harbor.core.stops.column import Column
-from vast_harbor.core.stops.verdict import words
-from vast_harbor.core.stops.verdict.flips import flips
-from vast_harbor.core.stops.verdict.turns import schools, turns
-from vast_harbor.core.workings import Figure, Finding, Sentence, unescaped
+from vast_harbor.core.cost import cash_flow
+from vast_harbor.core.cost.monte_carlo import COUNT
+from vast_harbor.core.figures.display import Style, currency_symbol
+from vast_harbor.core.figures.parsing import Draw
+from vast_harbor.core.figures.workings import Figure, Finding, Sentence, unescaped
+from vast_harbor.core.passage import Results
+from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.source_remedies import name_of
+from vast_harbor.core.rig.sources import MAINS
+from vast_harbor.core.sensitivity.break_even import flips
+from vast_harbor.core.sensitivity.verdict_changes import schools, turns
+from vast_harbor.core.stops.charging.settings_sheet import sheets
+from vast_harbor.core.stops.compare import verdict_text
+from vast_harbor.core.stops.compare.compared_bank import Column
 from vast_harbor.formats.report import pictures
 from vast_harbor.formats.report.tables import ITEMS
 
@@ -117,12 +117,12 @@ class _Teller:
             "today": today,
             "plan": self.plan,
             "rule": results.assumptions.rule,
-            "headline": self.says(words.headline(verdict)),
-            "card": [self.says(s) for s in words.card(verdict)],
+            "headline": self.says(verdict_text.headline(verdict)),
+            "card": [self.says(s) for s in verdict_text.card(verdict)],
             "danger": verdict.danger,
-            "reasons": [(r.side, self.says(r.says)) for r in words.reasons(verdict)],
-            "steps": [(s.name, self.says(s.says)) for s in words.steps(verdict)],
-            "outs": [(unescaped(words.title(o.column)), self.says(o.says), o.needs)
+            "reasons": [(r.side, self.says(r.says)) for r in verdict_text.reasons(verdict)],
+            "steps": [(s.name, self.says(s.says)) for s in verdict_text.steps(verdict)],
+            "outs": [(unescaped(verdict_text.title(o.column)), self.says(o.says), o.needs)
                      for o in verdict.outs],
             "turns": [(self.text(t.nights), self.says(t.before), self.says(t.after))
                       for t in turns(results, self.reference)] if has else [],
@@ -207,7 +207,7 @@ class _Teller:
     def _flows(self) -> Iterator[tuple[str, list[list[str]]]]:
         for column in self.verdict.fit or self.verdict.columns:
             lines, so_far = [], 0.0
-            for year, paid in enumerate(money.yearly(column.cost.payments)):
+            for year, paid in enumerate(cash_flow.yearly(column.cost.payments)):
                 total = sum(paid.values())
                 so_far += total
                 amounts = [self.style.text(paid[i], "money") if paid.get(i) else "" for i in ITEMS]

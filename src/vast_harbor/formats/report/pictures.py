@@ -7,12 +7,12 @@ from typing import Any
 
 import numpy as np
 
-from vast_harbor.core.draws import draw
-from vast_harbor.core.evaluate import Results
-from vast_harbor.core.money import cumulative
-from vast_harbor.core.stops.column import Column
-from vast_harbor.core.stops.verdict.pictures import capacity, items
-from vast_harbor.core.stops.verdict.prospects import doubt_of
+from vast_harbor.core.cost.cash_flow import cumulative
+from vast_harbor.core.cost.monte_carlo import draw
+from vast_harbor.core.passage import Results
+from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.compare.life_cost_inputs import doubt_of
+from vast_harbor.core.stops.compare.verdict_charts import capacity, items
 
 # As on the screen: a colour, a line pattern and a point for each class.
 LOOKS: dict[str, tuple[str, Any, str]] = {

@@ -3,11 +3,18 @@
 import csv
 import io
 
-from vast_harbor.core import money
-from vast_harbor.core.display import Style
-from vast_harbor.core.evaluate import Results
+from vast_harbor.core.cost import cash_flow
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.passage import Results
 
-ITEMS = (money.BATTERIES, money.EXTRAS, money.OLD_BANK, money.REPLACEMENT, money.RUNNING, money.EXIT)
+ITEMS = (
+    cash_flow.BATTERIES,
+    cash_flow.EXTRAS,
+    cash_flow.OLD_BANK,
+    cash_flow.REPLACEMENT,
+    cash_flow.RUNNING,
+    cash_flow.EXIT,
+)
 
 
 def _written(rows: list[list[object]]) -> str:
@@ -56,7 +63,7 @@ def cash_flow_csv(results: Results, style: Style) -> str:
     rows: list[list[object]] = [["bank", "year", *ITEMS, f"total {style.currency}", "so far"]]
     for name, column in zip(_names(results), results.compare.columns, strict=True):
         so_far = 0.0
-        for year, items in enumerate(money.yearly(column.cost.payments)):
+        for year, items in enumerate(cash_flow.yearly(column.cost.payments)):
             total = sum(items.values())
             so_far += total
             amounts = [f"{items.get(i, 0.0):.2f}" for i in ITEMS]

@@ -1,1 +1,1 @@
-"""Charging: what puts the charge back, how fast, and whether what is there will do."""
+"""Charging: whether the sources suit each bank, how fast they charge it, and how much is needed."""

@@ -2,12 +2,12 @@
 
 from collections.abc import Mapping
 
-from vast_harbor.core.plan import Plan
-from vast_harbor.core.sources import GENERATOR, MAINS, SOLAR, Source
-from vast_harbor.core.stops.charging.audit import Judged
-from vast_harbor.core.stops.charging.ladder import name_of
-from vast_harbor.core.sun import POLAR_NIGHT, day_of_year, sun_day
-from vast_harbor.core.workings import Finding, Sentence, escaped
+from vast_harbor.core.figures.workings import Finding, Sentence, escaped
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.source_remedies import name_of
+from vast_harbor.core.rig.sources import GENERATOR, MAINS, SOLAR, Source
+from vast_harbor.core.stops.charging.suitability import Judged
+from vast_harbor.core.weather.sun import POLAR_NIGHT, day_of_year, sun_day
 
 
 def findings(plan: Plan, judged: Mapping[str, tuple[Judged, ...]]) -> tuple[Finding, ...]:

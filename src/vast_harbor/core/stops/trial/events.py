@@ -5,7 +5,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vast_harbor.core.datasheet import BY_ITSELF
+from vast_harbor.core.battery.datasheet import BY_ITSELF
+from vast_harbor.core.battery.temperature import FREEZING_MARGIN_K, freezing_point_c
+from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
 from vast_harbor.core.simulation.kernel import (
     ASLEEP,
     BMS_OPEN,
@@ -18,12 +20,10 @@ from vast_harbor.core.simulation.kernel import (
     TOO_COLD,
     Traces,
 )
-from vast_harbor.core.simulation.lane import Lane
 from vast_harbor.core.simulation.run import fed_by
-from vast_harbor.core.stops.trial.setup import Staged
-from vast_harbor.core.temperature import FREEZING_MARGIN_K, freezing_point_c
-from vast_harbor.core.weather import STEPS_A_DAY
-from vast_harbor.core.workings import REFERENCE, Figure, Sentence
+from vast_harbor.core.simulation.simulated_bank import Lane
+from vast_harbor.core.stops.trial.stretch_setup import Staged
+from vast_harbor.core.weather.daily_weather import STEPS_A_DAY
 
 # A cut-off that comes again within this time is told once [steps].
 TOGETHER = 8

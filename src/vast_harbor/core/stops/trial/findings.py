@@ -1,8 +1,8 @@
 """What the Trial stop has to say (part of Trial)."""
 
-from vast_harbor.core.stops.need import Need
-from vast_harbor.core.stops.simulated import Simulated
-from vast_harbor.core.workings import Finding, Sentence, escaped
+from vast_harbor.core.figures.workings import Finding, Sentence, escaped
+from vast_harbor.core.stops.need.energy_need import Need
+from vast_harbor.core.stops.trial.simulated_runs import Simulated
 
 # A bank that serves fewer of the off-grid nights of a year is spoken of.
 SERVES = 0.95

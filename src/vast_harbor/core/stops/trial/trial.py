@@ -6,6 +6,9 @@ from functools import cached_property
 
 import numpy as np
 
+from vast_harbor.core.figures.workings import Figure
+from vast_harbor.core.rig.sources import GENERATOR, Source
+from vast_harbor.core.schedule.timeline import Course
 from vast_harbor.core.simulation.kernel import (
     BMS_OPEN,
     EMPTY,
@@ -15,17 +18,14 @@ from vast_harbor.core.simulation.kernel import (
     LOADS_OFF,
     Traces,
 )
-from vast_harbor.core.simulation.lane import Lane
 from vast_harbor.core.simulation.run import fed_by, run
-from vast_harbor.core.sources import GENERATOR, Source
-from vast_harbor.core.stops.banks import Banks
-from vast_harbor.core.stops.trial.course import Course
+from vast_harbor.core.simulation.simulated_bank import Lane
+from vast_harbor.core.stops.banks.candidates import Banks
 from vast_harbor.core.stops.trial.events import Event, events
-from vast_harbor.core.stops.trial.lanes import OLD, lanes
-from vast_harbor.core.stops.trial.setup import Staged, stage, start_soc
-from vast_harbor.core.stops.trial.told import telling
-from vast_harbor.core.weather import STEPS_A_DAY
-from vast_harbor.core.workings import Figure
+from vast_harbor.core.stops.trial.figure_factory import telling
+from vast_harbor.core.stops.trial.simulated_banks import OLD, lanes
+from vast_harbor.core.stops.trial.stretch_setup import Staged, stage, start_soc
+from vast_harbor.core.weather.daily_weather import STEPS_A_DAY
 
 # Less than this is not a dark rig but a rounding [Wh].
 DARK_WH = 0.5

@@ -6,20 +6,20 @@ from functools import cached_property
 
 import numpy as np
 
-from vast_harbor.core.ageing import cycles_at_depth
-from vast_harbor.core.battery import BatteryModel
-from vast_harbor.core.kept import Kept
-from vast_harbor.core.simulation.drive import Drive, Floats
+from vast_harbor.core.battery.ageing import cycles_at_depth
+from vast_harbor.core.battery.bank import BatteryModel
+from vast_harbor.core.figures.lru_cache import Kept
+from vast_harbor.core.figures.workings import Figure
+from vast_harbor.core.rig.sources import GENERATOR, MAINS, SOLAR, Source
+from vast_harbor.core.schedule.day_pattern import DaySpec, has_hook_up, months_of_use, stretch
+from vast_harbor.core.schedule.timeline import Course
+from vast_harbor.core.simulation.conditions import Drive, Floats
 from vast_harbor.core.simulation.kernel import EMPTY, FULL, GENERATING
-from vast_harbor.core.simulation.lane import Lane
 from vast_harbor.core.simulation.run import fed_by, power_offered, run
-from vast_harbor.core.sources import GENERATOR, MAINS, SOLAR, Source
-from vast_harbor.core.stops.trial.course import Course
-from vast_harbor.core.stops.trial.pattern import DaySpec, has_hook_up, months_of_use, stretch
-from vast_harbor.core.stops.trial.rain import cycles, histogram
-from vast_harbor.core.stops.trial.told import telling
-from vast_harbor.core.weather import STEPS_A_DAY
-from vast_harbor.core.workings import Figure
+from vast_harbor.core.simulation.simulated_bank import Lane
+from vast_harbor.core.stops.trial.figure_factory import telling
+from vast_harbor.core.stops.trial.rainflow_cycles import cycles, histogram
+from vast_harbor.core.weather.daily_weather import STEPS_A_DAY
 
 # Weathers of each month, and the most nights of a row that are counted.
 SEEDS = (11, 12, 13)

@@ -1,0 +1,1 @@
+"""Batteries: classes, datasheets, and the physics of one bank, a module for each phenomenon."""

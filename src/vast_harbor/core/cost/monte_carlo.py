@@ -1,0 +1,158 @@
+"""Drawn futures: what is not known comes differently in each, for all banks together or for each its own."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+
+from vast_harbor.core.cost.life_cost import Change, Prospect, Values, lifetime
+
+COUNT = 5000
+SEED = 20_260
+# Banks one after the other whose early failure is drawn; later ones last as they are reckoned.
+FAILURES = 3
+# Streams of draws: of the rig, then of each bank.
+_OF_RIG, _OF_BANK = 5, 3 + FAILURES
+
+
+def triangular(uniform: Values, low: float, likely: float, high: float) -> Values:
+    """Values of a triangular distribution at given quantiles.
+
+    Args:
+        uniform: quantiles between 0 and 1.
+        low, likely, high: ascending; all equal for a certain value.
+
+    Returns:
+        Values, in the shape of ``uniform``.
+
+    Source: inverse of the distribution function, Johnson, The Statistician 46 (1997) 387–398.
+    """
+    width = high - low
+    if width <= 0:
+        return np.full(uniform.shape, likely)
+    rise = (likely - low) / width
+    left = low + np.sqrt(uniform * width * (likely - low))
+    right = high - np.sqrt((1 - uniform) * width * (high - likely))
+    return np.where(uniform < rise, left, right)
+
+
+# The same futures after every edit, so that a figure moves only by what was edited.
+@lru_cache(maxsize=4)
+def _uniform(banks: int, count: int) -> Values:
+    return np.random.default_rng(SEED).random((_OF_RIG + _OF_BANK * banks, count))
+
+
+@dataclass(frozen=True, slots=True)
+class Doubt:
+    """How far the rig's own figures may come differently.
+
+    Attributes:
+        use: (low, high) of the use against what is planned [-].
+        drift_lead, drift_lfp: (low, likely, high) of the yearly change of prices [1/year].
+        tariff: (low, high) against the likely one [-].
+        warmer: how far the battery may be warmer or cooler [K].
+        failures: early failures a year [1/year].
+        width: factor on every width; 0 makes all draws the point estimate [-].
+    """
+
+    use: tuple[float, float]
+    drift_lead: tuple[float, float, float]
+    drift_lfp: tuple[float, float, float]
+    tariff: tuple[float, float]
+    warmer: float
+    failures: float
+    width: float = 1.0
+
+    def about(self, likely: float, low: float, high: float) -> tuple[float, float, float]:
+        """A range about a likely value, as wide as the draws are."""
+        least, most = min(low, likely), max(high, likely)
+        return likely - (likely - least) * self.width, likely, likely + (most - likely) * self.width
+
+
+@dataclass(frozen=True, slots=True)
+class Futures:
+    """What the banks cost in every draw.
+
+    Attributes:
+        costs: lifetime cost, shape (banks, draws) [money].
+        spent: by the times asked for, shape (banks, times, draws) [money].
+    """
+
+    costs: Values
+    spent: Values
+
+    def cheapest(self, among: Sequence[int]) -> dict[int, float]:
+        """How often each of some banks is the cheapest of them [-]."""
+        if not among:
+            return {}
+        first = np.argmin(self.costs[list(among)], axis=0)
+        return {bank: float(np.mean(first == i)) for i, bank in enumerate(among)}
+
+    def percentiles(self, bank: int) -> tuple[float, float, float]:
+        """P10, P50 and P90 of a bank's lifetime cost [money]."""
+        low, middle, high = np.percentile(self.costs[bank], (10, 50, 90))
+        return float(low), float(middle), float(high)
+
+
+NO_TIMES: Values = np.zeros(0)
+
+
+def changes(prospects: Sequence[Prospect], doubt: Doubt, count: int = COUNT) -> list[Change]:
+    """One change for each bank, drawn ``count`` times; use, drift, tariff and warmth are common to all."""
+    u = _uniform(max(8, len(prospects)), count)
+    use = triangular(u[0], *doubt.about(1.0, *doubt.use))
+    tariff = triangular(u[1], *doubt.about(1.0, *doubt.tariff))
+    warmer = triangular(u[2], *doubt.about(0.0, -doubt.warmer, doubt.warmer))
+    drift = {
+        True: triangular(u[3], *_about(doubt, doubt.drift_lead)) - doubt.drift_lead[1],
+        False: triangular(u[4], *_about(doubt, doubt.drift_lfp)) - doubt.drift_lfp[1],
+    }
+    out = []
+    for i, p in enumerate(prospects):
+        own = u[_OF_RIG + _OF_BANK * i :][:_OF_BANK]
+        rate = doubt.failures * doubt.width
+        fails = -np.log1p(-own[3:]) / rate if rate > 0 else NO_TIMES
+        out.append(
+            Change(
+                price=triangular(own[0], *doubt.about(1.0, *p.price)),
+                cycles=triangular(own[1], *doubt.about(1.0, *p.cycles)),
+                calendar=triangular(own[2], *doubt.about(1.0, *p.calendar)),
+                use=use,
+                tariff=tariff,
+                drift=drift[p.lead],
+                warmer=warmer,
+                fails=fails,
+            )
+        )
+    return out
+
+
+def _about(doubt: Doubt, triple: tuple[float, float, float]) -> tuple[float, float, float]:
+    low, likely, high = triple
+    return doubt.about(likely, low, high)
+
+
+def draw(
+    prospects: Sequence[Prospect], doubt: Doubt, years: float, count: int = COUNT, at: Values = NO_TIMES
+) -> Futures:
+    """Draw futures and reckon every bank in each.
+
+    Args:
+        prospects: the banks.
+        doubt: of the rig's figures; those of a bank are its own.
+        years: H, of keeping.
+        count: draws.
+        at: times at which to tell what was spent by then [years].
+
+    Returns:
+        What they cost.
+    """
+    costs, spent = [], []
+    for p, change in zip(prospects, changes(prospects, doubt, count), strict=True):
+        cost, by = lifetime(p, change, years, at=at)
+        costs.append(np.broadcast_to(cost, (count,)))
+        spent.append(np.broadcast_to(by, (len(at), count)))
+    if not prospects:
+        return Futures(np.zeros((0, count)), np.zeros((0, len(at), count)))
+    return Futures(np.array(costs), np.array(spent))

@@ -1,0 +1,1 @@
+"""Numbers as they are typed, computed and shown: workings, units, parsing, display, tables."""

@@ -1,0 +1,298 @@
+"""Reading what people type: ``1,5``, ``1h30``, ``12A``, ``20°F``, ``35 %``, ``0.3 kW``."""
+
+import re
+from dataclasses import dataclass
+
+from vast_harbor.core.figures import units
+
+NUMBER = r"[-+−]?(?:\d[\d\s'\u00a0\u202f]*(?:[.,]\d+)*|[.,]\d+)"
+_NUMBER_AND_UNIT = re.compile(rf"^\s*({NUMBER})\s*(.*?)\s*$")
+_HOURS_AND_MINUTES = re.compile(
+    r"^\s*(\d+)\s*(?:h|hrs?|hours?|:)\s*(\d{1,2})\s*(?:m|min|minutes?)?\s*$", re.I
+)
+
+# What may follow a number, by stored unit: suffix (lower case) → multiplier, or the unit it is in.
+_SUFFIXES: dict[str, dict[str, float]] = {
+    "W": {"w": 1, "watt": 1, "watts": 1, "kw": 1000, "mw": 0.001},
+    "A": {"a": 1, "amp": 1, "amps": 1, "ma": 0.001},
+    "Ah": {"ah": 1, "mah": 0.001},
+    "V": {"v": 1, "volt": 1, "volts": 1},
+    "h": {
+        "h": 1,
+        "hr": 1,
+        "hrs": 1,
+        "hour": 1,
+        "hours": 1,
+        "h/day": 1,
+        "min": 1 / 60,
+        "minutes": 1 / 60,
+        "m": 1 / 60,
+    },
+    "min": {"min": 1, "minutes": 1, "m": 1, "h": 60, "hours": 60, "s": 1 / 60, "sec": 1 / 60},
+    "1": {"%": 0.01, "percent": 0.01},
+    "1/year": {"%": 0.01, "% a year": 0.01, "%/year": 0.01},
+    "kg": {"kg": 1, "g": 0.001, "t": 1000, "lb": units.KG_PER_LB, "lbs": units.KG_PER_LB},
+    "°C": {"c": 1, "°c": 1},
+    "years": {"y": 1, "yr": 1, "yrs": 1, "year": 1, "years": 1, "months": 1 / 12},
+    "nights": {"night": 1, "nights": 1, "n": 1},
+    "times": {"x": 1, "×": 1, "times": 1},
+    "h/year": {"h": 1, "h/year": 1, "hours": 1},
+    "Wh": {"wh": 1, "kwh": 1000, "wh/day": 1, "kwh/day": 1000},
+    "mm": {"mm": 1, "cm": 10, "m": 1000, "in": 25.4, "inch": 25.4, '"': 25.4},
+    "m": {"m": 1, "cm": 0.01, "mm": 0.001, "ft": 0.3048, "feet": 0.3048},
+    "mm²": {"mm²": 1, "mm2": 1, "sq mm": 1},
+    "cm²": {"cm²": 1, "cm2": 1, "sq cm": 1, "in²": 6.4516, "sq in": 6.4516},
+    "mV": {"mv": 1, "v": 1000},
+    "mΩ": {"mω": 1, "mohm": 1, "milliohm": 1, "ω": 1000, "ohm": 1000},
+    "l/h": {"l/h": 1, "l": 1, "litres": 1, "gal/h": 3.785412, "gph": 3.785412},
+    "days": {"d": 1, "day": 1, "days": 1, "weeks": 7},
+    "s": {"s": 1, "sec": 1, "seconds": 1, "min": 60},
+    "°": {"°": 1, "n": 1, "°n": 1, "e": 1, "°e": 1, "s": -1, "°s": -1, "w": -1, "°w": -1},
+}
+
+_ELSEWHERE = {
+    "w": "watts",
+    "kw": "kilowatts",
+    "a": "amps",
+    "ah": "amp-hours",
+    "wh": "watt-hours",
+    "kwh": "kilowatt-hours",
+    "v": "volts",
+    "h": "hours",
+    "min": "minutes",
+    "kg": "kilograms",
+}
+
+NAMES = {
+    "W": "watts",
+    "A": "amps",
+    "Ah": "amp-hours",
+    "V": "volts",
+    "h": "hours",
+    "min": "minutes",
+    "1": "a number or a percentage",
+    "kg": "a weight",
+    "°C": "a temperature",
+    "years": "years",
+    "nights": "nights",
+    "money": "an amount of money",
+    "times": "a count",
+    "Wh": "watt-hours",
+    "mm": "a length",
+    "m": "a length",
+    "s": "seconds",
+    "mm²": "a cross-section",
+    "cm²": "an area",
+    "mV": "millivolts",
+    "°": "degrees",
+}
+
+EXAMPLES = {
+    "W": "45, 45 W or 0.3 kW",
+    "A": "12 or 12 A",
+    "Ah": "100 or 100 Ah",
+    "V": "12",
+    "h": "6, 1h30 or 90 min",
+    "min": "10 or 10 min",
+    "1": "0.35 or 35 %",
+    "kg": "29.5",
+    "°C": "10, 10 °C or 50 °F",
+    "years": "10",
+    "nights": "60",
+    "money": "249.50",
+    "times": "3",
+    "1/year": "2 %",
+    "Wh": "850, 850 Wh, 0.85 kWh or 70 Ah",
+    "mm": "520, 52 cm or 20.5 in",
+    "m": "1.2, 1.2 m or 4 ft",
+    "s": "3",
+    "mm²": "35 or 35 mm²",
+    "cm²": "110 or 110 cm²",
+    "mV": "20",
+    "°": "52.2 or 52.2 N",
+}
+
+
+class Unreadable(ValueError):
+    """Typed text that is not a quantity of the kind wanted; the message is for the owner."""
+
+
+@dataclass(frozen=True, slots=True)
+class Draw:
+    """What a load draws, as the owner stated it.
+
+    Attributes:
+        value: number in ``unit``.
+        unit: ``W`` or ``A``.
+    """
+
+    value: float
+    unit: str
+
+
+def number(text: str) -> float:
+    """A plain number with comma or point decimals and optional digit grouping by spaces.
+
+    Args:
+        text: digits as typed.
+
+    Returns:
+        The number.
+
+    Raises:
+        Unreadable: when it is no number, or could be read two ways (``1,030``).
+    """
+    plain = re.sub(r"[\s'\u00a0\u202f]", "", text).replace("−", "-")
+    if "," in plain and "." in plain:
+        decimal = max(plain.rfind(","), plain.rfind("."))
+        whole = re.sub(r"[.,]", "", plain[:decimal])
+        return float(f"{whole}.{plain[decimal + 1 :]}")
+    if re.fullmatch(r"[-+]?[1-9]\d{0,2}(,\d{3})+", plain):
+        whole = plain.replace(",", "")
+        if plain.count(",") > 1:
+            return float(whole)
+        raise Unreadable(
+            f"“{text.strip()}” can be read as {whole} or as {plain.replace(',', '.')}: "
+            "write it without the comma, or with a point."
+        )
+    if plain.count(".") > 1:
+        plain = plain.replace(".", "")
+    return float(plain.replace(",", "."))
+
+
+def _wrong_unit(suffix: str, unit: str, text: str) -> Unreadable:
+    other = _ELSEWHERE.get(suffix.lower())
+    wanted = NAMES.get(unit, unit)
+    if other:
+        return Unreadable(f"“{text.strip()}” is in {other}, but {wanted} belong here.")
+    return Unreadable(f"“{text.strip()}” is not {wanted}: try {EXAMPLES.get(unit, '12.5')}.")
+
+
+def parse(text: str, unit: str, system: str = units.METRIC, system_v: float | None = None) -> float:
+    """A typed quantity in the stored unit.
+
+    Args:
+        text: what was typed.
+        unit: stored unit of the field: ``W``, ``A``, ``Ah``, ``V``, ``h``, ``min``, ``1`` (a ratio),
+            ``1/year``, ``kg``, ``°C``, ``years``, ``nights``, ``money``, ``times``.
+        system: ``metric`` or ``us``: the unit of a bare number.
+        system_v: volts at which amp-hours count where watt-hours are wanted [V]; None to refuse them.
+
+    Returns:
+        Value in ``unit``.
+
+    Raises:
+        Unreadable: one sentence saying what is wrong and what would do.
+    """
+    if unit in ("h", "min") and (clock := _HOURS_AND_MINUTES.match(text)):
+        minutes = int(clock[1]) * 60 + int(clock[2])
+        return minutes / 60 if unit == "h" else float(minutes)
+    match = _NUMBER_AND_UNIT.match(text)
+    if not match:
+        raise Unreadable(
+            f"“{text.strip()}” is not {NAMES.get(unit, 'a number')}: try {EXAMPLES.get(unit, '12.5')}."
+        )
+    value, suffix = number(match[1]), match[2].strip()
+    if not suffix:
+        return units.from_display(value, unit, system)
+    if unit == "°C" and suffix.lower() in ("f", "°f"):
+        return units.US_UNITS["°C"].from_us(value)
+    if unit == "Wh" and system_v and suffix.lower() in ("ah", "ah/day"):
+        return value * system_v
+    scale = _SUFFIXES.get(unit, {}).get(suffix.lower())
+    if scale is None or suffix == "MW":
+        raise _wrong_unit(suffix, unit, text)
+    # 35 % is 0.35, not 0.35000000000000003.
+    return value / round(1 / scale) if scale in (0.01, 0.001) else value * scale
+
+
+# Units of an amount for a time, which belong beside the hours and not in place of a draw.
+PER_DAY = (
+    "ah", "wh", "kwh", "wh/day", "kwh/day", "ah/day", "w/day", "kw/day", "a/day", "w/d", "wh/d", "ah/d",
+    "w per day", "wh per day", "ah per day", "wh a day", "ah a day", "w a day",
+)  # fmt: skip
+
+
+def parse_draw(text: str) -> Draw:
+    """What a load draws, in watts unless amps are said: ``45``, ``45 W``, ``12A``, ``0.3 kW``.
+
+    Args:
+        text: what was typed.
+
+    Returns:
+        The draw in W or A.
+
+    Raises:
+        Unreadable: one sentence saying what is wrong and what would do.
+    """
+    match = _NUMBER_AND_UNIT.match(text)
+    if match and match[2].strip().lower() in _SUFFIXES["A"]:
+        return Draw(parse(text, "A"), "A")
+    if match and match[2].strip().lower() in PER_DAY:
+        raise Unreadable(
+            f"“{text.strip()}” is an amount for a time, not a draw: give the watts or amps that it "
+            "takes while it is on, and the hours beside it."
+        )
+    return Draw(parse(text, "W"), "W")
+
+
+_RANGE = re.compile(r"^(.+?)\s*(?:-|–|—|to|until|\.\.)\s*(.+)$")
+
+
+def parse_windows(text: str) -> list[tuple[float, float]]:
+    """Set times of a day: ``7-8:30, 18:00–22:00``; an end before its start is on the next day.
+
+    Args:
+        text: what was typed; times apart by commas, semicolons or ``and``.
+
+    Returns:
+        (from, to) clock hours, ``to`` up to 24 h after ``from``.
+
+    Raises:
+        Unreadable: when a part is no range of times.
+    """
+    out: list[tuple[float, float]] = []
+    for part in re.split(r"[,;]|\band\b", text):
+        if not part.strip():
+            continue
+        match = _RANGE.match(part.strip())
+        if match is None:
+            raise Unreadable(f"“{part.strip()}” is not a range of times: try 18:00-22:30.")
+        start = parse_clock(match[1])
+        end = 24.0 if match[2].strip().rstrip("h ") in ("24", "24:00") else parse_clock(match[2])
+        out.append((start, end if end > start else end + 24))
+    return out
+
+
+def clock_text(hours: float) -> str:
+    """A clock time as it is written: ``18:30``; 24 h is ``24:00``.
+
+    Args:
+        hours: hours after midnight; beyond 24 it is the next day.
+    """
+    minutes = round(hours * 60)
+    if minutes != 1440:
+        minutes %= 1440
+    return f"{minutes // 60:02d}:{minutes % 60:02d}"
+
+
+def parse_clock(text: str) -> float:
+    """A time of day: ``18:30``, ``18h30``, ``18``, ``6 pm``.
+
+    Args:
+        text: what was typed.
+
+    Returns:
+        Hours after midnight, 0 to under 24.
+
+    Raises:
+        Unreadable: when it is no time of day.
+    """
+    match = re.match(r"^\s*(\d{1,2})(?:\s*[:.h]\s*(\d{2}))?\s*(am|pm)?\s*h?\s*$", text, re.I)
+    if match:
+        hour, minute = int(match[1]), int(match[2] or 0)
+        if match[3] and hour <= 12:
+            hour = hour % 12 + (12 if match[3].lower() == "pm" else 0)
+        if hour < 24 and minute < 60:
+            return hour + minute / 60
+    raise Unreadable(f"“{text.strip()}” is not a time of day: try 18:30.")

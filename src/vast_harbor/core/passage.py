@@ -1,0 +1,216 @@
+"""The whole passage at once: every stop's figures from one plan."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+
+from vast_harbor.core.figures.workings import Figure, Finding
+from vast_harbor.core.rig import derating
+from vast_harbor.core.rig.assumptions import Assumptions
+from vast_harbor.core.rig.plan import Plan, Reference
+from vast_harbor.core.stops.banks import candidates as banks_stop
+from vast_harbor.core.stops.banks import volts_to_act_on as volts_stop
+from vast_harbor.core.stops.charging import findings as charging_findings
+from vast_harbor.core.stops.charging.suitability import Judged, judge
+from vast_harbor.core.stops.compare import comparison as compare_stop
+from vast_harbor.core.stops.compare import verdict_text
+from vast_harbor.core.stops.compare.verdict import Verdict
+from vast_harbor.core.stops.day import findings as day_findings
+from vast_harbor.core.stops.day.energy_audit import Day
+from vast_harbor.core.stops.need import findings as need_findings
+from vast_harbor.core.stops.need import governing_day as days_stop
+from vast_harbor.core.stops.need import runtime as runtime_stop
+from vast_harbor.core.stops.need import second_bank as second_stop
+from vast_harbor.core.stops.need.energy_need import Need
+from vast_harbor.core.stops.need.findings import standby_days
+from vast_harbor.core.stops.need.governing_day import Days
+from vast_harbor.core.stops.need.runtime import Runtime
+from vast_harbor.core.stops.need.second_bank import SecondNeed
+from vast_harbor.core.stops.rig import findings as rig_findings
+from vast_harbor.core.stops.rig import system_voltage as voltage_stop
+from vast_harbor.core.stops.rig.system_voltage import VoltageChoice
+from vast_harbor.core.stops.trial import findings as trial_findings
+from vast_harbor.core.stops.trial.simulated_runs import Simulated
+
+
+@dataclass(frozen=True, slots=True)
+class Results:
+    """All stops of a plan in figures.
+
+    Attributes:
+        plan: what they were computed from.
+        assumptions: what held.
+        days: the kinds of day, and which governs.
+        day, need: the governing day and its need.
+        second: need of the second bank; None without one.
+        banks, compare: the stops.
+        voltages: the rig at 12, 24 and 48 V.
+        runtimes: how long the day and each load run.
+        found: findings of Rig, Day and Need.
+        seasons: temperature of the battery by its place in each season [°C].
+        judged: every source beside every candidate, by the candidate's id.
+        ran: what is run rather than reckoned: trial and year; while it is not yet run for an edit, that of
+            the plan before it.
+        late: whether ``ran`` is that of the plan before.
+    """
+
+    plan: Plan
+    assumptions: Assumptions
+    days: Days
+    second: SecondNeed | None
+    banks: banks_stop.Banks
+    compare: compare_stop.Compare
+    voltages: tuple[VoltageChoice, ...]
+    runtimes: tuple[Runtime, ...]
+    found: tuple[Finding, ...]
+    seasons: Mapping[str, Figure]
+    judged: Mapping[str, tuple[Judged, ...]]
+    ran: Simulated
+    late: bool = False
+
+    @property
+    def verdict(self) -> Verdict:
+        """The answer."""
+        return self.compare.verdict
+
+    @property
+    def day(self) -> Day:
+        """The governing day."""
+        return self.days.day
+
+    @property
+    def need(self) -> Need:
+        """The need of the governing day."""
+        return self.days.need
+
+    @property
+    def findings(self) -> tuple[Finding, ...]:
+        """Findings of all stops, in the order of the passage."""
+        candidates = tuple(f for c in self.banks.candidates for f in c.findings)
+        charging = charging_findings.findings(self.plan, self.judged)
+        trial = trial_findings.findings(self.ran, self.need)
+        return self.found + self.banks.findings + candidates + charging + trial + self.compare.findings
+
+    def figures(self) -> dict[str, Figure]:
+        """Every figure of the plan with all that went into it, by key."""
+        roots = [*self._day_figures(), *self._need_figures(), *self.seasons.values()]
+        roots += [f for c in self.banks.candidates for f in c.figures.values()]
+        roots += [f for c in self.banks.candidates for f in _of_checks(c)]
+        roots += [f for f in (self.banks.old_kg, self.banks.old_wh) if f is not None]
+        roots += self.banks.old_carries.values()
+        if self.banks.diagnosis is not None:
+            roots += [self.banks.diagnosis.health] if self.banks.diagnosis.health else []
+            roots += [f for s in self.banks.diagnosis.suspects for f in s.says.figures.values()]
+        for choice in self.voltages:
+            roots += [
+                choice.peak_a,
+                choice.cable,
+                choice.converter_wh,
+                choice.need_wh,
+                *choice.label_ah.values(),
+            ]
+        for runtime in self.runtimes:
+            roots += runtime.figures()
+        for column in self.compare.columns:
+            roots += [*column.life.figures.values(), *column.cost.figures.values(), *column.figures.values()]
+        for correction in self.compare.corrections:
+            roots += [*correction.figures, *correction.ratios]
+        roots += [f for finding in self.findings for f in finding.says.figures.values()]
+        roots += [f for c in self.compare.columns for d in c.cost.demands for f in (d.price,)]
+        roots += self.compare.sentence.figures.values()
+        roots += [*self.verdict.figures(), *verdict_text.figures(self.verdict)]
+        roots += self._run_figures()
+        roots += [a.figure() for a in self.assumptions]
+        out: dict[str, Figure] = {}
+        stack = roots
+        while stack:
+            figure = stack.pop()
+            if figure.key not in out:
+                out[figure.key] = figure
+                stack.extend(figure.inputs.values())
+        return out
+
+    def _day_figures(self) -> Iterator[Figure]:
+        for day in self.days.days.values():
+            yield from (day.air_c, day.battery_c, day.idle_wh, day.standby_wh, day.inverter_hours)
+            yield from (day.listed_wh, day.cautious_wh, day.bank_wh, day.peak_w, day.mean_a, day.peak_a)
+            yield from day.habits.values()
+            yield from (f for f in (day.measured_wh, day.second_wh) if f is not None)
+            yield from (f for load in day.loads for f in (load.wh, load.bank_wh, load.share))
+
+    def _need_figures(self) -> Iterator[Figure]:
+        for need in self.days.needs.values():
+            yield from (need.energy, need.overnight, need.nights, need.coldest, need.warmest)
+            for c in need.classes.values():
+                yield from (c.nameplate_ah, c.nameplate_wh, c.mean_current, c.peak_current, c.rate, *c.steps)
+                yield from [c.classical_ah] if c.classical_ah else []
+        if self.second is not None:
+            yield from (self.second.day_wh, self.second.energy, self.second.from_main)
+            yield from self.second.nameplate_ah.values()
+        if (left := standby_days(self.plan, self.days)) is not None:
+            yield left
+
+    def _run_figures(self) -> Iterator[Figure]:
+        for judged in self.judged.values():
+            for one in judged:
+                yield from (f for p in (*one.points, *one.before) for f in p.says.figures.values())
+        if not self.late:
+            for ran in self.ran.trial.ran:
+                yield from ran.figures.values()
+                yield from (f for e in ran.events for f in e.says.figures.values())
+            for year in self.ran.years.values():
+                yield from year.figures.values()
+            yield from self.ran.needs.values()
+            for needed in self.ran.needed.values():
+                yield from needed.values()
+
+
+def _of_checks(banked: banks_stop.BankFigures) -> Iterator[Figure]:
+    for check in banked.checks:
+        yield from (f for f in (check.figure, check.limit, check.margin) if f is not None)
+        yield from check.says.figures.values()
+        yield from (r.price for r in check.remedies if r.price is not None)
+    if banked.build is not None:
+        for act in volts_stop.acts(banked.build):
+            yield from (act.soc, act.rested, act.loaded)
+    for stage in banked.stages:
+        yield from (stage.money, stage.so_far, stage.usable, stage.covered, stage.nights)
+
+
+def evaluate(plan: Plan, reference: Reference, before: Simulated | None = None) -> Results:
+    """Compute every stop of a plan.
+
+    Args:
+        plan: what the owner entered.
+        reference: shipped data.
+        before: trial and year of the plan as it was before an edit, to go on with until they are run anew;
+            None to run them.
+
+    Returns:
+        All figures with their workings.
+
+    Raises:
+        KeyError: when the plan names a house rule, assumption, class or model that there is not.
+    """
+    assumptions = reference.assumptions(plan.house_rule, plan.overrides)
+    days = days_stop.evaluate(plan, reference, assumptions)
+    second = second_stop.evaluate(plan, reference, assumptions, days)
+    banks = banks_stop.evaluate(plan, reference, assumptions, days)
+    ran = Simulated(plan, reference, assumptions, days, banks)
+    late = before is not None and not ran.known
+    if late and before is not None:
+        ran = before
+    judged = {c.candidate.id: judge(c.build) for c in banks.candidates if c.build is not None}
+    went = {r.lane.id: r for r in ran.trial.candidates}
+    compare = compare_stop.evaluate(plan, reference, assumptions, days, banks, ran.years, went, judged)
+    voltages = voltage_stop.evaluate(plan, reference, assumptions, days)
+    runtimes = runtime_stop.evaluate(plan, days, banks.old_carries)
+    found = (
+        rig_findings.findings(plan, days)
+        + day_findings.findings(plan, days)
+        + need_findings.findings(plan, reference, days)
+    )
+    seasons = derating.season_temperatures(plan, assumptions)
+    return Results(
+        plan, assumptions, days, second, banks, compare, voltages, runtimes, found, seasons, judged, ran,
+        late,
+    )  # fmt: skip

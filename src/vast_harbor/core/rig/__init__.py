@@ -1,0 +1,1 @@
+"""The rig as its owner describes it: plan, assumptions, loads and sources."""

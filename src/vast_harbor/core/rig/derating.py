@@ -1,0 +1,158 @@
+"""The factors between label and usable energy, as figures with their workings."""
+
+from dataclasses import replace
+
+from vast_harbor.core.battery.chemistry import BatteryClass
+from vast_harbor.core.battery.temperature import temperature_factor
+from vast_harbor.core.figures.interpolation import bracket
+from vast_harbor.core.figures.workings import REFERENCE, Figure, computed, typed
+from vast_harbor.core.rig.assumptions import Assumptions
+from vast_harbor.core.rig.day_types import LAID_UP, TRAVELLING, DayType
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.weather.climate import ENGINE, INSIDE, LIVING, warmth_at
+from vast_harbor.core.weather.sun import SEASONS
+
+PEUKERT = "Peukert (1897)"
+
+
+def air_temperature(plan: Plan, day_type: DayType) -> Figure:
+    """Temperature of the outside air on a kind of day [°C]: as stated, else of climate and season."""
+    at = f"day.{day_type.id}.air_c"
+    if day_type.air_c is not None:
+        return typed(at, "Outside air", day_type.air_c, "°C", f"{plan.type_path(day_type)}/air_c")
+    climate = plan.site.climate
+    if climate is None:
+        return Figure(at, "Outside air", 15.0, "°C", REFERENCE, source="No climate is chosen on the Rig stop")
+    return Figure(
+        at, f"Outside air in {day_type.season}", climate.season_c(day_type.season), "°C", REFERENCE,
+        source=f"Monthly mean of the climate kind “{climate.name}”",
+        note="State the day's own temperature on the Day stop where you know it.",
+    )  # fmt: skip
+
+
+def _by_place(
+    at: str, name: str, plan: Plan, assumptions: Assumptions, air: Figure, heated: bool, running: bool
+) -> Figure:
+    room = assumptions.figure("room_c")
+    value = warmth_at(plan.place, air.number, room.number, heated, running)
+    inputs = {"T_air": air, "T_room": room}
+    inside = "max({T_room}, {T_air})" if heated else "{T_air}"
+    if plan.place == LIVING:
+        formula = inside
+    elif plan.place == INSIDE:
+        formula = f"({{T_air}} + {inside}) / 2"
+    else:
+        formula = "{T_air} + 15" if plan.place == ENGINE and running else "{T_air}"
+    used = {k: v for k, v in inputs.items() if f"{{{k}}}" in formula}
+    return computed(
+        at, name, value, "°C", formula, used, "By where the battery stands",
+        "Living space: the room's. Inside locker: midway. Outside box: the air's. Engine room: 15 K above it "
+        "while the engine runs.",
+    )  # fmt: skip
+
+
+def battery_temperature(plan: Plan, assumptions: Assumptions, day_type: DayType) -> Figure:
+    """The temperature of the battery on a kind of day [°C]: as stated, else by its place and the season."""
+    note = "Of the battery, not of the air."
+    name = "Battery temperature in use"
+    if day_type.battery_c is not None:
+        path = f"{plan.type_path(day_type)}/battery_c"
+        return typed(f"day.{day_type.id}.battery_c", name, day_type.battery_c, "°C", path, note)
+    if plan.battery_c is not None and day_type.kind != LAID_UP:
+        return typed("rig.battery_c", name, plan.battery_c, "°C", "/rig/battery_c", note)
+    air = air_temperature(plan, day_type)
+    return _by_place(
+        f"day.{day_type.id}.battery_c", name, plan, assumptions, air,
+        day_type.kind != LAID_UP, day_type.kind == TRAVELLING,
+    )  # fmt: skip
+
+
+def season_temperatures(plan: Plan, assumptions: Assumptions) -> dict[str, Figure]:
+    """The temperature of the battery by its place in each season, somebody being there [°C]."""
+    by_place = replace(plan, battery_c=None)
+    return {
+        season: battery_temperature(by_place, assumptions, DayType(f"in-{season}", season, season=season))
+        for season in SEASONS
+    }
+
+
+def rest_temperature(plan: Plan, assumptions: Assumptions) -> Figure:
+    """The temperature of the battery the rest of the year [°C]: as stated, else by its place, unheated."""
+    name = "Battery temperature the rest of the year"
+    if plan.rest_c is not None:
+        return typed("rig.rest_c", name, plan.rest_c, "°C", "/rig/rest_c")
+    climate = plan.site.climate
+    others = [m for m in range(1, 13) if m not in plan.months] if plan.months else []
+    mean = 12.0 if climate is None else climate.months_c(others, plan.site.south)
+    air = Figure(
+        "rig.rest_air_c", "Outside air in the months without use", mean, "°C", REFERENCE,
+        source=f"Mean of the climate kind “{climate.name}”" if climate else "No climate is chosen",
+    )  # fmt: skip
+    return _by_place("rig.rest_c", name, plan, assumptions, air, False, False)
+
+
+def temperature(at: str, warmth: Figure, assumptions: Assumptions, battery_class: BatteryClass) -> Figure:
+    """k_T of a class at a temperature of the battery, or the owner's override.
+
+    Args:
+        at: prefix of its key.
+        warmth: temperature of the battery [°C].
+        assumptions: for an override.
+        battery_class: one of the five classes.
+
+    Returns:
+        k_T [-], interpolated in the table of the class.
+    """
+    key = f"temperature_factor.{battery_class.key}"
+    shown = assumptions.figure(key)
+    if shown.value is not None:
+        return shown
+    (t_1, k_1), (t_2, k_2) = bracket(battery_class.temperature_factor, warmth.number)
+    at = f"{at}.k_T"
+    value = temperature_factor(battery_class, warmth.number)
+
+    def point(which: str, value: float, unit: str, name: str) -> Figure:
+        return Figure(f"{at}.{which}", name, value, unit, REFERENCE, source=shown.source)
+
+    if t_1 == t_2:
+        inputs = {"k_end": point("k1", k_1, "1", f"Table value at {t_1:g} °C")}
+        formula = "{k_end}"
+    else:
+        inputs = {
+            "k_1": point("k1", k_1, "1", f"Table value at {t_1:g} °C"),
+            "k_2": point("k2", k_2, "1", f"Table value at {t_2:g} °C"),
+            "T": warmth,
+            "T_1": point("t1", t_1, "°C", "Lower point of the table"),
+            "T_2": point("t2", t_2, "°C", "Upper point of the table"),
+        }
+        formula = "{k_1} + ({k_2} − {k_1}) · ({T} − {T_1}) / ({T_2} − {T_1})"
+    return Figure(
+        at, shown.name, value, "1", formula=formula, inputs=inputs, source=shown.source, note=shown.note,
+        assumption=key,
+    )  # fmt: skip
+
+
+def mean_current(at: str, profile_wh: Figure, squared: Figure, volts: Figure) -> Figure:
+    """I_mean = Σ(P²·t) / (Σ(P·t) · V), as a figure.
+
+    Args:
+        at: key prefix.
+        profile_wh: Σ(P·t) [Wh].
+        squared: Σ(P²·t) [W²h].
+        volts: nominal volts [V].
+
+    Returns:
+        Energy-weighted mean current [A].
+    """
+    has = profile_wh.number > 0
+    value = squared.number / (profile_wh.number * volts.number) if has else 0.0
+    return computed(
+        f"{at}.I_mean",
+        "Energy-weighted mean current",
+        value,
+        "A",
+        "{P²t} / ({Pt} · {V})" if has else "0",
+        {"P²t": squared, "Pt": profile_wh, "V": volts},
+        "Mean of the current over the energy of the day: hard draws weigh more",
+        "Loads without a time of day are given a sensible one; a duty cycle is spread evenly.",
+    )

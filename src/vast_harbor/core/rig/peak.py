@@ -1,0 +1,168 @@
+"""The hardest moment of a day, and the current that it draws from a bank."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import sqrt
+
+import numpy as np
+from numpy.typing import NDArray
+
+from vast_harbor.core.rig.profile import DAY_H, Block
+
+
+@dataclass(frozen=True, slots=True)
+class Runner:
+    """A load as the bank feels it.
+
+    Attributes:
+        id: its name.
+        blocks: when it is on, clock hours.
+        run_w: power from the bank while it runs, losses included [W].
+        start_w: power from the bank for the seconds of its start [W]; at least ``run_w``.
+        together: whether it may run at the same time as others.
+    """
+
+    id: str
+    blocks: tuple[Block, ...]
+    run_w: float
+    start_w: float
+    together: bool = True
+
+
+@dataclass(frozen=True, slots=True)
+class Peak:
+    """The hardest moment.
+
+    Attributes:
+        running_w: power of all that runs at the moment [W].
+        start: the load that starts on top of it; None when none draws more at its start.
+        watts: both together [W].
+        at_h: clock time of the moment [h].
+        ids: what runs then.
+    """
+
+    running_w: float
+    start: Runner | None
+    watts: float
+    at_h: float
+    ids: tuple[str, ...]
+
+
+def hardest_moment(runners: Sequence[Runner], always_w: float) -> Peak:
+    """P_peak = Σ P_run(together)/η + max over loads of (P_start − P_run)/η.
+
+    Loads that cycle by themselves, and whose times overlap, are taken to run at the same moment. Of loads
+    that may not run together with others only the largest counts at a time.
+
+    Args:
+        runners: the loads of the day.
+        always_w: standby and inverter idle [W].
+
+    Returns:
+        The moment with the largest sum.
+    """
+    best = Peak(always_w, None, always_w, 0.0, ())
+    if not runners:
+        return best
+    flat = [t for r in runners for block in r.blocks for t in block]
+    edges = np.unique(np.array([0.0, DAY_H, *flat]))
+    on = _on(runners, edges)
+    watts, shared_jump, alone_run, alone_start = _sums(runners, on, always_w)
+    moment = int(np.argmax(watts))
+    by_itself = alone_start[moment] > alone_run[moment] + shared_jump[moment]
+    here = [r for i, r in enumerate(runners) if on[i, moment] and r.run_w > 0]
+    power = (lambda r: r.start_w) if by_itself else (lambda r: r.run_w)
+    single = max((r for r in here if not r.together), key=power, default=None)
+    jumps = [r for r in here if r.start_w > r.run_w and (r is single if by_itself else r.together)]
+    starting = max(jumps, key=lambda r: r.start_w - r.run_w, default=None)
+    top = float(watts[moment])
+    jump = starting.start_w - starting.run_w if starting is not None else 0.0
+    ids = tuple(r.id for r in here if r.together or r is single)
+    return Peak(top - jump, starting, top, float(edges[moment]), ids)
+
+
+def _on(runners: Sequence[Runner], edges: NDArray[np.float64]) -> NDArray[np.bool_]:
+    """Whether each runs at some time between neighbouring edges, shape (runners, len(edges) − 1)."""
+    on = np.zeros((len(runners), len(edges) - 1), dtype=bool)
+    flat = [(i, start, end) for i, r in enumerate(runners) for start, end in r.blocks]
+    if flat:
+        rows, starts, ends = zip(*flat, strict=True)
+        first = np.searchsorted(edges, np.array(starts) + 1e-9, side="right") - 1
+        last = np.searchsorted(edges, np.array(ends) - 1e-9)
+        for row, i, j in zip(rows, first, last, strict=True):
+            on[row, i:j] = True
+    return on
+
+
+def _sums(
+    runners: Sequence[Runner], on: NDArray[np.bool_], always_w: float
+) -> tuple[NDArray[np.float64], NDArray[np.float64], NDArray[np.float64], NDArray[np.float64]]:
+    """Power of each moment, and its parts: the largest start of those that share it, and of one that does
+    not its running and its starting power."""
+    run = np.array([r.run_w for r in runners])[:, None]
+    start = np.array([max(r.run_w, r.start_w) for r in runners])[:, None]
+    alone = np.array([not r.together for r in runners])[:, None]
+    shared_run = ((on & ~alone) * run).sum(axis=0)
+    shared_jump = ((on & ~alone) * (start - run)).max(axis=0, initial=0.0)
+    # Of those that run alone one runs while another load starts, or one of them starts itself.
+    alone_run = ((on & alone) * run).max(axis=0, initial=0.0)
+    alone_start = ((on & alone) * start).max(axis=0, initial=0.0)
+    watts = always_w + shared_run + np.maximum(alone_run + shared_jump, alone_start)
+    return watts, shared_jump, alone_run, alone_start
+
+
+def hardest_over(
+    runners: Sequence[Runner], always_w: float, edges: NDArray[np.float64]
+) -> NDArray[np.float64]:
+    """The hardest moment between neighbouring times of the day.
+
+    Args:
+        runners: the loads of the day.
+        always_w: standby and inverter idle [W].
+        edges: ascending clock hours from 0 to 24 [h], shape (n + 1,).
+
+    Returns:
+        Largest power in each interval [W], shape (n,).
+    """
+    if not runners:
+        return np.full(len(edges) - 1, always_w)
+    return _sums(runners, _on(runners, edges), always_w)[0]
+
+
+def peak_current(open_circuit_v: float, resistance_ohm: float, watts: float) -> float | None:
+    """I_peak = (OCV − √(OCV² − 4·R·P)) / (2R): the current at which a bank gives a power.
+
+    Args:
+        open_circuit_v: OCV at the state of charge in question [V].
+        resistance_ohm: of the bank and its cables [Ω], above 0.
+        watts: power at the terminals of the load [W].
+
+    Returns:
+        Current [A]; None when the bank cannot deliver it at all.
+    """
+    under = open_circuit_v**2 - 4 * resistance_ohm * watts
+    if under < 0:
+        return None
+    return (open_circuit_v - sqrt(under)) / (2 * resistance_ohm)
+
+
+def bank_resistance(
+    class_mohm: float, system_v: float, bank_ah: float, celsius: float, health: float, lithium: bool
+) -> float:
+    """Resistance of a bank on discharge, cold and age reckoned with.
+
+    Args:
+        class_mohm: of a 12 V 100 Ah unit of the class at 25 °C, new [mΩ].
+        system_v: class volts of the bank [V].
+        bank_ah: label of the whole bank [Ah], above 0.
+        celsius: temperature of the battery [°C].
+        health: state of health [-].
+        lithium: LFP; lead-acid otherwise.
+
+    Returns:
+        R_ref·(V/12)·(100/Ah)/SoH, × (1 + 0.01 per K below 25 °C) for lead-acid or e^(0.03 per K) for
+        LFP [Ω].
+    """
+    below = max(0.0, 25 - celsius)
+    cold = float(np.exp(0.03 * below)) if lithium else 1 + 0.01 * below
+    return class_mohm / 1000 * (system_v / 12) * (100 / bank_ah) * cold / health

@@ -1,0 +1,454 @@
+"""A plan: everything that an owner has entered, and the reference data that it is read against."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from functools import lru_cache
+
+from vast_harbor.core.battery.bank import BatteryModel
+from vast_harbor.core.battery.chemistry import BatteryClass
+from vast_harbor.core.battery.datasheet import NO_PROTECTION
+from vast_harbor.core.installation.cables import CableData
+from vast_harbor.core.installation.packing import Place, Size
+from vast_harbor.core.rig.assumptions import AssumptionEntry, Assumptions, HouseRule
+from vast_harbor.core.rig.day_types import PLAIN_DAY, DayType
+from vast_harbor.core.rig.loads import Inverter, Load
+from vast_harbor.core.rig.sources import ENGINE, KINDS, MAINS, SOLAR, STREAM, Source
+from vast_harbor.core.weather.climate import LIVING, Climate, Region
+from vast_harbor.core.weather.insolation import SunshineOf, sunshine
+
+# What an extra is to a bank, and who puts a bank in.
+NEEDED, WANTED, THERE = "needed", "wanted", "there"
+TAGS = (NEEDED, WANTED, THERE)
+OWN_HANDS, WORKSHOP = "own", "workshop"
+DIFFICULTIES = ("easy", "some", "hard")
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Reference:
+    """Shipped reference data.
+
+    Attributes:
+        classes: battery classes by key.
+        rules: house rules by key.
+        entries: list of assumptions.
+        catalogue: battery models by id.
+        life_bases: key → (name, why).
+        climates: climate kinds by key.
+        regions: places to choose a site from, by key.
+        cables: published sizes of cables and fuses.
+    """
+
+    classes: Mapping[str, BatteryClass]
+    rules: Mapping[str, HouseRule]
+    entries: tuple[AssumptionEntry, ...]
+    catalogue: Mapping[str, BatteryModel]
+    life_bases: Mapping[str, tuple[str, str]]
+    climates: Mapping[str, Climate]
+    regions: Mapping[str, Region]
+    cables: CableData
+
+    def assumptions(self, rule: str, overrides: Mapping[str, float]) -> Assumptions:
+        """The assumptions under a house rule with the owner's overrides."""
+        return _assumptions(self, rule, tuple(sorted(overrides.items())))
+
+
+# They change only with the rule and the overrides, not with every edit.
+@lru_cache(maxsize=64)
+def _assumptions(reference: Reference, rule: str, overrides: tuple[tuple[str, float], ...]) -> Assumptions:
+    return Assumptions(reference.entries, reference.classes, reference.rules, rule, dict(overrides))
+
+
+@dataclass(frozen=True, slots=True)
+class OldBank:
+    """The bank that is in the rig now, and what its owner knows of it.
+
+    Attributes:
+        battery_class: its class.
+        unit_v: volts of one battery, by class or label [V].
+        unit_ah: label capacity of one battery [Ah].
+        series, parallel: how they are joined.
+        age_years: years in service.
+        unit_kg: mass of one battery [kg]; None to estimate it from the class.
+        test_a: steady current of a capacity test of the whole bank [A]; None without a test.
+        test_minutes: time of the test from full to the cut-off [min].
+        test_c: temperature of the battery at the test [°C].
+        nights_then, nights_now: nights that it lasted when new, and lasts now.
+        day_then_wh: what a day took then [Wh]; None for as much as now.
+        rested_v: volts of the bank some hours after the charger said full [V].
+        rested_hours: hours that it had rested [h].
+        loaded_v, load_a: volts under a known current, and that current, at that charge [V], [A].
+        smells, warm, bulges: rotten eggs, warmth while charging, a swollen case.
+        deep_accidents: how often it was left flat.
+        sale_price: what somebody would pay for it [money]; None to sell it as scrap.
+    """
+
+    battery_class: BatteryClass
+    unit_v: float
+    unit_ah: float
+    series: int
+    parallel: int
+    age_years: float | None = None
+    unit_kg: float | None = None
+    test_a: float | None = None
+    test_minutes: float | None = None
+    test_c: float | None = None
+    nights_then: float | None = None
+    nights_now: float | None = None
+    day_then_wh: float | None = None
+    rested_v: float | None = None
+    rested_hours: float | None = None
+    loaded_v: float | None = None
+    load_a: float | None = None
+    smells: bool = False
+    warm: bool = False
+    bulges: bool = False
+    deep_accidents: float = 0
+    sale_price: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Site:
+    """Where the rig is used.
+
+    Attributes:
+        latitude, longitude: degrees, north and east positive; None where it is not known.
+        utc_offset_h: standard time against UTC [h]; None for the nautical zone of the longitude.
+        climate: kind of climate; None where it is not known.
+    """
+
+    latitude: float | None = None
+    longitude: float | None = None
+    utc_offset_h: float | None = None
+    climate: Climate | None = None
+
+    @property
+    def south(self) -> bool:
+        """Whether it lies in the southern half of the world."""
+        return (self.latitude or 0.0) < 0
+
+
+@dataclass(frozen=True, slots=True)
+class Stay:
+    """What else ends a stay: nights that water, waste tank and gas last; None for not asked."""
+
+    water_nights: float | None = None
+    waste_nights: float | None = None
+    gas_nights: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Loading:
+    """What the rig can still carry, and where.
+
+    Attributes:
+        payload_kg: what may still be loaded, the old bank being in [kg].
+        base_m: wheelbase of a vehicle, or axle to coupling of a caravan [m].
+        coupling_kg: load on the coupling now, and
+        coupling_max_kg: the most that it may be [kg].
+        old_x_m, new_x_m: where the old and the new bank stand: ahead of the (rear) axle, or of the middle of
+            a boat [m].
+        front_kg, rear_kg: what the front and the rear axle may still take [kg].
+    """
+
+    payload_kg: float | None = None
+    base_m: float | None = None
+    coupling_kg: float | None = None
+    coupling_max_kg: float | None = None
+    old_x_m: float | None = None
+    new_x_m: float | None = None
+    front_kg: float | None = None
+    rear_kg: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Locker:
+    """Where the bank is to stand.
+
+    Attributes:
+        rooms: inside length, width and height of the compartments, at most two [mm]; none where not measured.
+        second_cable_m: main cable more, one way, to reach the second compartment [m].
+        opens: ``top`` or ``front``.
+        vented: whether it is closed to the living space and vented to the outside.
+        vent_cm2: free area of each of its two openings [cm²]; None where not measured.
+    """
+
+    rooms: tuple[Size, ...] = ()
+    second_cable_m: float = 0.0
+    opens: str = "top"
+    vented: bool = False
+    vent_cm2: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Installed:
+    """What is installed and must go with the bank; None where the owner did not say.
+
+    Attributes:
+        cable_mm2: cross-section of the main cable [mm²].
+        clad: whether it is copper-clad aluminium.
+        fuse_a, fuse_breaks_a: rated current of the main fuse, and the short circuit that it interrupts [A].
+        lugs: for which terminals its lugs are.
+        charge_a: what all chargers together give at once [A].
+        charge_v: absorption volts for a 12 V bank [V].
+        equalises: whether the charger equalises.
+    """
+
+    cable_mm2: float | None = None
+    clad: bool = False
+    fuse_a: float | None = None
+    fuse_breaks_a: float | None = None
+    lugs: str = ""
+    charge_a: float | None = None
+    charge_v: float | None = None
+    equalises: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class SecondBank:
+    """A second house bank, fed from the main one by a DC-DC charger.
+
+    Attributes:
+        name: what the owner calls it.
+        system_v: its class volts [V].
+        efficiency: of the DC-DC charger [-].
+        limit_w: what the charger gives at most, at its output [W].
+        nights: nights that it must last by itself should the charger fail.
+    """
+
+    name: str = "Services"
+    system_v: float = 12.0
+    efficiency: float = 0.92
+    limit_w: float = 360.0
+    nights: float = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Extra:
+    """Something that must be bought besides the batteries for one candidate.
+
+    Attributes:
+        name: what it is.
+        price: amount [money].
+        tag: ``needed`` by this bank, ``wanted`` anyway, or already ``there``; the first is charged to it.
+        covers: key of the demand that it meets, see ``stops.demands``; empty for none.
+        life_years: after which it is bought again [years]; None for once.
+    """
+
+    name: str
+    price: float
+    tag: str = NEEDED
+    covers: str = ""
+    life_years: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Stage:
+    """A step in which a part of a bank is bought.
+
+    Attributes:
+        when: month, ISO ``2027-04``; empty for at once.
+        strings: strings bought in it.
+        other: what else is bought, in words.
+        other_price: its price [money].
+    """
+
+    when: str
+    strings: int
+    other: str = ""
+    other_price: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Fix:
+    """A remedy that the owner chose for a source beside a candidate.
+
+    Attributes:
+        source: id of the source.
+        remedy: key of the remedy.
+    """
+
+    source: str
+    remedy: str
+
+
+@dataclass(frozen=True, slots=True)
+class Tried:
+    """The stretch of days that the trial runs.
+
+    Attributes:
+        stretch: ``plan``, or the name of a bad one, see ``stops.trial.stretches``.
+        days: length [days]; None for that of the stretch.
+        month: 1 to 12; None for the governing season.
+        seed: of the weather.
+        nights: nights off-grid in a row; None for the rig's.
+        pitches: where it stands, night by night, one after the other again; none for the rig's pitch.
+        hidden_w: a drain that nobody knows of [W].
+        start_soc: state of charge at the start [-].
+    """
+
+    stretch: str = "plan"
+    days: int | None = None
+    month: int | None = None
+    seed: int = 1
+    nights: int | None = None
+    pitches: tuple[str, ...] = ()
+    hidden_w: float = 0.0
+    start_soc: float = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Candidate:
+    """A bank that is being considered.
+
+    Attributes:
+        id: name within the rig.
+        battery_class: key of its class.
+        model: id of its model; None lets the tool choose the smallest that covers the need.
+        series: units in series; None for as many as the system voltage takes.
+        parallel: strings; None for as many as the need takes.
+        unit_price: price of one battery as quoted to the owner [money]; None for the list price.
+        price_date: ISO date of that price; empty where not known.
+        extras: what must be bought besides.
+        protection: what guards batteries without a switch of their own.
+        places: where the owner stands the boxes; none for the search's.
+        stages: steps in which it is bought; none for at once.
+        fixes: remedies chosen for its sources.
+        struck: keys of demands that the owner struck out.
+        difficulty: ``easy``, ``some`` or ``hard`` to put in; None to go by the skill that it asks for.
+        spare: whether a spare battery is bought with it.
+    """
+
+    id: str
+    battery_class: str
+    model: str | None = None
+    series: int | None = None
+    parallel: int | None = None
+    unit_price: float | None = None
+    price_date: str = ""
+    extras: tuple[Extra, ...] = ()
+    protection: str = NO_PROTECTION
+    places: tuple[Place, ...] = ()
+    stages: tuple[Stage, ...] = ()
+    fixes: tuple[Fix, ...] = ()
+    struck: tuple[str, ...] = ()
+    difficulty: str | None = None
+    spare: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Plan:
+    """Everything that an owner entered for one rig.
+
+    Attributes:
+        name, kind: what the rig is.
+        system_v: class volts of the house system, 12, 24 or 48 [V].
+        off_grid_nights: nights a year without hook-up.
+        years_kept: years that the rig will be kept, H.
+        battery_c: temperature of the battery when it is used [°C]; None to go by its place and season.
+        rest_c: its temperature the rest of the year [°C]; None to go by its place.
+        loads, inverter, standby_w: the day; standby is what the monitor reads with all off [W].
+        house_rule: key of the selected house rule.
+        overrides: assumption key → value.
+        life_basis: which life to reckon with; None for the house rule's.
+        candidates: banks being considered.
+        models: catalogue and own models by id.
+        old_bank: the bank that is there now, or None.
+        site: where the rig is used.
+        place: where the battery stands, one of ``climate.PLACES``.
+        months: months of use, 1 to 12; empty for all the year.
+        nights_in_a_row: longest stretch off-grid; None where it is not known.
+        hook_up_nights: nights a year on hook-up.
+        drive_hours: hours driven or motored on a travelling day [h].
+        drive_every: days from one drive to the next while off-grid; None for moving days only.
+        stay, loading: what else ends a stay, and what the rig can carry.
+        locker: where the bank is to stand.
+        installed: cables, fuses and chargers that are there.
+        today: ISO date on which it is looked at; empty where that does not matter.
+        budget: the most to spend at once [money]; None for no ceiling.
+        cares: what the owner cares about, the strongest first.
+        day_types: kinds of day, at least one.
+        governing: day type to plan for; None for the one that asks most.
+        day_basis: ``likely``, ``cautious`` or ``measured``: which day is planned for.
+        habits: ``careful``, ``usual`` or ``careless``.
+        overnight: plan from the last charge of a day to the next, instead of for whole nights.
+        second: a second house bank, or None.
+        sources: what charges the bank, and the upkeep of a starting battery.
+        sun_hours: the owner's own peak-sun-hours of a mean day by month, January first [kWh/m²]; none to go
+            by site and climate.
+        pitch: where it usually stands, one of ``sources.PITCHES``.
+        disconnect: ``all``, ``not_critical`` or ``none``: which loads a low-volts disconnect drops.
+        tried: the stretch that the trial runs.
+        sunshine: where irradiance comes from.
+        labour: who puts the bank in: ``own`` hands or a ``workshop``.
+    """
+
+    name: str
+    kind: str
+    system_v: float
+    off_grid_nights: float
+    years_kept: float
+    battery_c: float | None
+    rest_c: float | None
+    loads: tuple[Load, ...]
+    inverter: Inverter
+    standby_w: float
+    house_rule: str
+    overrides: Mapping[str, float] = field(default_factory=dict)
+    life_basis: str | None = None
+    candidates: tuple[Candidate, ...] = ()
+    models: Mapping[str, BatteryModel] = field(default_factory=dict)
+    old_bank: OldBank | None = None
+    site: Site = Site()
+    place: str = LIVING
+    months: tuple[int, ...] = ()
+    nights_in_a_row: float | None = None
+    hook_up_nights: float = 0
+    drive_hours: float = 2
+    drive_every: int | None = None
+    stay: Stay = Stay()
+    loading: Loading = Loading()
+    locker: Locker = Locker()
+    installed: Installed = Installed()
+    today: str = ""
+    budget: float | None = None
+    cares: tuple[str, ...] = ()
+    day_types: tuple[DayType, ...] = (PLAIN_DAY,)
+    governing: str | None = None
+    day_basis: str = "likely"
+    habits: str = "usual"
+    overnight: bool = False
+    second: SecondBank | None = None
+    sources: tuple[Source, ...] = ()
+    sun_hours: tuple[float, ...] = ()
+    pitch: str = "open"
+    disconnect: str = "all"
+    tried: Tried = Tried()
+    sunshine: SunshineOf = sunshine
+    labour: str = OWN_HANDS
+
+    @property
+    def charge_a(self) -> float | None:
+        """What all chargers give at once [A]: of the sources, else as the owner states it.
+
+        Mains and engine do not charge together; sun, wind and water do with either.
+        """
+        charging = [s for s in self.sources if s.charges]
+        if not charging:
+            return self.installed.charge_a
+        given = {k: sum(s.most_a(self.system_v) for s in charging if s.kind == k) for k in KINDS}
+        return given[SOLAR] + given[STREAM] + max(given[MAINS], given[ENGINE])
+
+    @property
+    def charge_v(self) -> float | None:
+        """Highest absorption volts of any charger, for 12 V [V]."""
+        volts = [s.set_v for s in self.sources if s.charges and s.set_v]
+        return max(volts) if volts else self.installed.charge_v
+
+    @property
+    def equalises(self) -> bool:
+        """Whether any charger equalises."""
+        return any(s.equalise_v for s in self.sources) or self.installed.equalises
+
+    def type_path(self, day_type: DayType) -> str:
+        """JSON pointer of a day type in the rig file."""
+        return f"/day/types/{[t.id for t in self.day_types].index(day_type.id)}"

@@ -1,0 +1,121 @@
+"""Which kind of day follows which: off-grid nights in a row, drives, nights on hook-up (part of Trial)."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from vast_harbor.core.rig.day_types import HOOK_UP, LAID_UP, OFF_GRID, TRAVELLING, DayType
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.sources import ENGINE
+from vast_harbor.core.weather.sun import OPPOSITE, SEASON_MONTHS
+
+CABIN = "cabin"
+# Nights in a row where the owner does not say.
+IN_A_ROW = 3
+
+
+@dataclass(frozen=True, slots=True)
+class DaySpec:
+    """One day of a stretch.
+
+    Attributes:
+        kind: one of ``day_types.KINDS``.
+        type: the kind of day of the rig whose loads it has.
+        hook_up: whether it has mains, from midnight to midnight.
+        drives: whether the engine runs.
+        pitch: key of ``sources.PITCHES``.
+    """
+
+    kind: str
+    type: DayType
+    hook_up: bool
+    drives: bool
+    pitch: str
+
+
+def season_month(day_type: DayType, south: bool) -> int:
+    """The month in the middle of a kind of day's season, 1 to 12."""
+    return SEASON_MONTHS[OPPOSITE[day_type.season] if south else day_type.season]
+
+
+def type_for(plan: Plan, kind: str, month: int) -> DayType:
+    """The kind of day that comes nearest to a month.
+
+    Args:
+        plan: with its kinds of day.
+        kind: one of ``day_types.KINDS``.
+        month: 1 to 12.
+
+    Returns:
+        Of that kind the one whose season is nearest; where there is none, one that is used off-grid.
+    """
+
+    def away(t: DayType) -> int:
+        gap = abs(season_month(t, plan.site.south) - month) % 12
+        return min(gap, 12 - gap)
+
+    wanted = [t for t in plan.day_types if t.kind == kind]
+    wanted = wanted or [t for t in plan.day_types if t.kind == OFF_GRID] or list(plan.day_types)
+    return min(wanted, key=away)
+
+
+def months_of_use(plan: Plan) -> tuple[int, ...]:
+    """Months in which it is used, ascending."""
+    return tuple(sorted(plan.months)) or tuple(range(1, 13))
+
+
+def has_hook_up(plan: Plan) -> bool:
+    """Whether mains is there between two rows of nights: a cabin cannot be driven to it."""
+    return plan.kind != CABIN or plan.hook_up_nights > 0
+
+
+def idle_type(plan: Plan, month: int) -> DayType:
+    """The kind of day on which nobody is there; an off-grid one where there is none."""
+    return next((t for t in plan.day_types if t.kind == LAID_UP), type_for(plan, OFF_GRID, month))
+
+
+def in_a_row(plan: Plan) -> int:
+    """Nights off-grid in a row: as tried, as the rig has them, else three."""
+    if plan.tried.nights is not None:
+        return plan.tried.nights
+    return max(1, round(plan.nights_in_a_row or IN_A_ROW))
+
+
+def stretch(
+    plan: Plan, days: int, month: int, row: int, first: int = 0, pitches: Sequence[str] = ()
+) -> tuple[DaySpec, ...]:
+    """The days of a stretch: so many nights off-grid, then one on hook-up, and again.
+
+    Where there is none to be had, a cabin is left for a day instead.
+
+    Args:
+        plan: the plan.
+        days: how many.
+        month: 1 to 12.
+        row: nights off-grid in a row.
+        first: day of the pattern with which it begins; 0 is the first off-grid one.
+        pitches: where it stands night by night; none for the rig's pitch.
+
+    Returns:
+        The days. It drives on the first day of each row, or as often as the rig does; where no kind of day is
+        a travelling one but the engine charges, an ordinary day is driven on.
+    """
+    has_engine = any(s.kind == ENGINE for s in plan.sources) and plan.drive_hours > 0
+    places = tuple(pitches) or plan.tried.pitches or (plan.pitch,)
+    out = []
+    for d in range(days):
+        at = (d + first) % (row + 1)
+        place = places[d % len(places)]
+        if at == row and not has_hook_up(plan):
+            out.append(DaySpec(LAID_UP, idle_type(plan, month), False, False, place))
+            continue
+        hook_up = at == row
+        every = plan.drive_every
+        drives = has_engine and not hook_up and (at == 0 if every is None else at % every == 0)
+        kind = HOOK_UP if hook_up else TRAVELLING if drives else OFF_GRID
+        out.append(DaySpec(kind, type_for(plan, kind, month), hook_up, drives, place))
+    return tuple(out)
+
+
+def laid_up(plan: Plan, days: int, month: int) -> tuple[DaySpec, ...]:
+    """Days on which nobody is there and nothing is plugged in."""
+    return (DaySpec(LAID_UP, idle_type(plan, month), False, False, plan.pitch),) * days

@@ -1,0 +1,123 @@
+"""What a kind of day asks of the bank, quarter of an hour by quarter of an hour (part of Trial)."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from vast_harbor.core.rig.loads import AC, WEATHER_C
+from vast_harbor.core.rig.profile import DAY_H, Block
+from vast_harbor.core.stops.day.energy_audit import Day
+from vast_harbor.core.weather.daily_weather import STEP_H, STEPS_A_DAY
+
+Floats = NDArray[np.float64]
+EDGES_H = np.linspace(0.0, DAY_H, STEPS_A_DAY + 1)
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Follower:
+    """A load whose duty follows the weather.
+
+    Attributes:
+        watts: what it takes from the bank at a duty of one, by step of the day [W].
+        duty_at: its duty at the air temperatures of ``WEATHER_C`` [-], and
+        duty: that which the day counts it with.
+        ac, critical: what it is.
+    """
+
+    watts: Floats
+    duty_at: tuple[float, ...]
+    duty: float
+    ac: bool
+    critical: bool
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Demand:
+    """Power from the bank by step of a day, each of shape (96,) [W].
+
+    Attributes:
+        dc, ac: mean power, losses included, weather as the kind of day has it.
+        critical_dc, critical_ac: those parts that must not go dark.
+        peak: the most that runs at once, with the hardest start.
+        starts: the same without starts that are over within so many seconds, by the seconds.
+        followers: loads that follow the weather.
+        least_v: volts of a 12 V bank that the loads which are on then want [V]; 0 where none minds.
+    """
+
+    dc: Floats
+    ac: Floats
+    critical_dc: Floats
+    critical_ac: Floats
+    peak: Floats
+    starts: Mapping[float, Floats]
+    followers: tuple[Follower, ...]
+    least_v: Floats
+
+    def on(self, air_c: float) -> tuple[Floats, Floats, Floats, Floats]:
+        """``dc``, ``ac``, ``critical_dc`` and ``critical_ac`` on a day of another air temperature [W].
+
+        Args:
+            air_c: mean of the air on it [°C].
+        """
+        parts = [self.dc.copy(), self.ac.copy(), self.critical_dc.copy(), self.critical_ac.copy()]
+        for f in self.followers:
+            more = f.watts * (float(np.interp(air_c, WEATHER_C, f.duty_at)) - f.duty)
+            parts[int(f.ac)] += more
+            if f.critical:
+                parts[2 + int(f.ac)] += more
+        return (
+            np.maximum(parts[0], 0), np.maximum(parts[1], 0), np.maximum(parts[2], 0),
+            np.maximum(parts[3], 0),
+        )  # fmt: skip
+
+
+def coverage(blocks: tuple[Block, ...]) -> Floats:
+    """Share of each step of the day that some blocks cover, shape (96,)."""
+    out = np.zeros(STEPS_A_DAY)
+    for start, end in blocks:
+        out += np.diff(np.clip(EDGES_H - start, 0.0, end - start)) / STEP_H
+    return out
+
+
+def _bins(edges_h: Floats, watts: Floats) -> Floats:
+    """The exact mean of a step function over each step of the day."""
+    so_far = np.concatenate(([0.0], np.cumsum(watts * np.diff(edges_h))))
+    return np.asarray(np.diff(np.interp(EDGES_H, edges_h, so_far)) / STEP_H)
+
+
+def demand(day: Day) -> Demand:
+    """What a kind of day asks, as the plan goes by it: listed, cautious or measured.
+
+    Args:
+        day: the day in figures.
+
+    Returns:
+        Its power by the quarter of an hour.
+    """
+    total = _bins(day.profile.edges_h, day.profile.watts)
+    ac = _bins(day.profile.edges_h, day.ac_watts)
+    scale = day.bank_wh.number / day.listed_wh.number if day.listed_wh.number > 0 else 1.0
+    critical_dc, critical_ac = np.zeros(STEPS_A_DAY), np.zeros(STEPS_A_DAY)
+    followers = []
+    least_v = np.zeros(STEPS_A_DAY)
+    for f in day.loads:
+        load = f.load
+        follows = bool(load.duty_at) and load.measured_wh is None
+        if not (load.critical or follows or load.least_v) or not f.blocks:
+            continue
+        share = coverage(f.blocks)
+        if load.least_v and load.mean_w > 0:
+            least_v = np.maximum(least_v, np.where(share > 0, load.least_v, 0.0))
+        if load.critical:
+            (critical_ac if load.supply == AC else critical_dc)[:] += (
+                share * load.mean_w / f.eta.number * scale
+            )
+        if follows:
+            watts = share * load.quantity * load.watts / f.eta.number * scale
+            followers.append(Follower(watts, load.duty_at, load.duty, load.supply == AC, load.critical))
+    limits = {0.0} | {load.start_s for load in day.plan.loads if load.start_w}
+    starts = {seconds: day.hardest_over(EDGES_H, seconds) for seconds in sorted(limits)}
+    peak = day.hardest_over(EDGES_H)
+    return Demand(total - ac, ac, critical_dc, critical_ac, peak, starts, tuple(followers), least_v)

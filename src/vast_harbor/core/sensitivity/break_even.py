@@ -1,0 +1,275 @@
+"""What would change the answer: at which nights, years, prices, life, extras, depth and warmth costs meet."""
+
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+from math import isinf
+
+import numpy as np
+from scipy.optimize import brentq
+
+from vast_harbor.core.cost.life_cost import AS_PLANNED, Change, Prospect, lifetime
+from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, escaped
+from vast_harbor.core.passage import Results
+from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.sensitivity.runner_up import AtNights, rival_of
+from vast_harbor.core.stops.compare.compared_bank import Column
+
+CONTINUOUS = "Lifetime cost with the last bank’s unused life credited in full, so that it is continuous"
+# Of a root: difference of the two costs [money].
+WITHIN = 1.0
+MOST_NIGHTS, MOST_YEARS = 365.0, 40.0
+
+
+@dataclass(frozen=True, slots=True)
+class Flip:
+    """Where the two banks cost the same.
+
+    Attributes:
+        key, name: what is moved.
+        now: its value in the plan.
+        at: every value at which they meet, ascending; none where they never do within the range.
+        below: id of the bank that is cheaper below the first, or everywhere.
+        says: that in a sentence.
+        ranges: (from, to, id) of the cheaper bank as replacements really fall; none where not asked.
+    """
+
+    key: str
+    name: str
+    now: Figure
+    at: tuple[Figure, ...]
+    below: str
+    says: Sentence
+    ranges: tuple[tuple[float, float, str], ...] = ()
+
+
+def crossings(difference: Callable[[float], float], grid: Sequence[float]) -> list[float]:
+    """Every root of a difference of costs on a range, by Brent's method.
+
+    Args:
+        difference: cost of one less cost of the other [money].
+        grid: points between which a change of sign is looked for, ascending.
+
+    Returns:
+        Roots, ascending; where the difference only jumps over nought there is none.
+    """
+    values = [difference(x) for x in grid]
+    roots = []
+    for (a, fa), (b, fb) in pairwise(zip(grid, values, strict=True)):
+        if fa == 0:
+            roots.append(a)
+        elif fa * fb < 0:
+            x = float(brentq(difference, a, b, xtol=1e-9, rtol=1e-12))
+            if abs(difference(x)) < WITHIN:
+                roots.append(x)
+    return roots
+
+
+def flips(results: Results, reference: Reference) -> tuple[Flip, ...]:
+    """Where winner and rival cost the same, in nights, years, price, life, extras, depth and temperature.
+
+    Args:
+        results: the plan in figures.
+        reference: shipped data.
+
+    Returns:
+        One for each; none without a winner and a rival.
+    """
+    pair = rival_of(results)
+    if pair is None:
+        return ()
+    teller = _Flips(results, reference, *pair)
+    return tuple(f for f in teller.all() if f is not None)
+
+
+def _name(column: Column, same_class: bool) -> str:
+    """What tells the two apart, safe inside a template."""
+    bank = column.banked.bank
+    assert bank is not None
+    return escaped(bank.model.title) if same_class else column.banked.battery_class.short
+
+
+class _Flips:
+    """Moves one thing after the other, and looks where winner and rival cost the same."""
+
+    def __init__(self, results: Results, reference: Reference, winner: Column, rival: Column) -> None:
+        self.results, self.plan = results, results.plan
+        self.winner, self.rival = winner, rival
+        self.at_nights = AtNights(results, reference)
+        by_id = {p.id: p for p in results.verdict.prospects}
+        self.a, self.b = by_id[winner.id], by_id[rival.id]
+        lead = winner.banked.battery_class.is_lead_acid
+        both = lead == rival.banked.battery_class.is_lead_acid
+        self.lfp = None if both and lead else rival if lead else winner
+        self.lead = None if both and not lead else winner if lead else rival
+        same = winner.banked.battery_class.key == rival.banked.battery_class.key
+        self.names = {c.id: _name(c, same) for c in (winner, rival)}
+
+    def all(self) -> list[Flip | None]:
+        return [self.nights(), self.years(), self.price(), self.life(), self.extras(), *self.depths(),
+                self.temperature()]  # fmt: skip
+
+    def difference(self, a: Prospect, b: Prospect, change_a: Change, change_b: Change, years: float) -> float:
+        one, _ = lifetime(a, change_a, years, in_full=True)
+        other, _ = lifetime(b, change_b, years, in_full=True)
+        return float(one) - float(other)
+
+    def nights(self) -> Flip:
+        h, at = self.plan.years_kept, self.at_nights
+
+        def gap(n: float) -> float:
+            return at.cost(self.winner.id, n, h) - at.cost(self.rival.id, n, h)
+
+        whole = range(1, int(MOST_NIGHTS) + 1)
+        nights = np.array(whole, dtype=float)
+        steps = at.costs(self.winner.id, nights, h) - at.costs(self.rival.id, nights, h)
+        grid = [*np.linspace(1, MOST_NIGHTS, 92)]
+        return self._flip("nights", "Nights off-grid a year", self.plan.off_grid_nights, "nights",
+                          gap, grid, self._ranges(whole, steps))  # fmt: skip
+
+    def years(self) -> Flip:
+        def gap(h: float) -> float:
+            return self.difference(self.a, self.b, AS_PLANNED, AS_PLANNED, h)
+
+        whole = range(1, int(MOST_YEARS) + 1)
+        kept = np.array(whole, dtype=float)
+        steps = lifetime(self.a, AS_PLANNED, kept)[0] - lifetime(self.b, AS_PLANNED, kept)[0]
+        return self._flip("years", "Years that it is kept", self.plan.years_kept, "years", gap,
+                          [*np.linspace(1, MOST_YEARS, 118)], self._ranges(whole, steps))  # fmt: skip
+
+    def _ranges(self, xs: Sequence[int], gaps: Iterable[float]) -> tuple[tuple[float, float, str], ...]:
+        out: list[tuple[float, float, str]] = []
+        for x, gap in zip(xs, gaps, strict=True):
+            who = self.winner.id if gap <= 0 else self.rival.id
+            if out and out[-1][2] == who:
+                out[-1] = (out[-1][0], float(x), who)
+            else:
+                out.append((float(x), float(x), who))
+        return tuple(out)
+
+    def _moved(self, column: Column, moved: Change) -> tuple[Change, Change]:
+        return (moved, AS_PLANNED) if column is self.winner else (AS_PLANNED, moved)
+
+    def _factor(
+        self,
+        key: str,
+        name: str,
+        column: Column,
+        base: float,
+        unit: str,
+        make: Callable[[float], Change],
+        grid: Sequence[float],
+    ) -> Flip:
+        def gap(x: float) -> float:
+            changes = self._moved(column, make(x / base))
+            return self.difference(self.a, self.b, *changes, self.plan.years_kept)
+
+        return self._flip(key, name, base, unit, gap, [base * g for g in grid])
+
+    def price(self) -> Flip | None:
+        column = self.lfp
+        if column is None or not column.banked["purchase"].number:
+            return None
+        base = column.banked["purchase"].number
+        return self._factor(
+            "price",
+            f"Price of the batteries, {self.names[column.id]}",
+            column,
+            base,
+            "money",
+            lambda x: Change(price=x),
+            [*np.linspace(0.05, 4, 60)],
+        )
+
+    def life(self) -> Flip | None:
+        column = self.lead
+        if column is None or isinf(column.life.years):
+            return None
+        base = column.life.years
+        return self._factor("life", f"Life of {self.names[column.id]}", column, base, "years",
+                            lambda x: Change(lasts=x), [*np.linspace(0.2, 4, 115)])  # fmt: skip
+
+    def extras(self) -> Flip | None:
+        column = max((self.winner, self.rival), key=lambda c: c.cost["besides"].number)
+        base = column.cost["besides"].number
+        if base <= 0:
+            return None
+        return self._factor(
+            "extras",
+            f"Besides the batteries, {self.names[column.id]}",
+            column,
+            base,
+            "money",
+            lambda x: Change(extras=x),
+            [*np.linspace(0, 8, 81)],
+        )
+
+    def depths(self) -> list[Flip]:
+        return [self._depth(c) for c in (self.lead, self.lfp) if c is not None]
+
+    def _depth(self, column: Column) -> Flip:
+        now = column.banked["dod"].number
+        prospect = self.a if column is self.winner else self.b
+
+        def gap(x: float) -> float:
+            sized = prospect.scaled(now / x, x / now)
+            a, b = (sized, self.b) if column is self.winner else (self.a, sized)
+            return self.difference(a, b, AS_PLANNED, AS_PLANNED, self.plan.years_kept)
+
+        return self._flip(
+            f"depth_{'lead' if column is self.lead else 'lfp'}",
+            f"Usable depth, {self.names[column.id]}",
+            now,
+            "%",
+            gap,
+            [*np.linspace(0.2, 1, 41)],
+        )
+
+    def temperature(self) -> Flip:
+        now = self.results.need.day.battery_c.number
+
+        def gap(x: float) -> float:
+            warmer = Change(warmer=x - now)
+            return self.difference(self.a, self.b, warmer, warmer, self.plan.years_kept)
+
+        return self._flip("temperature", "Temperature of the battery in use", now, "°C", gap,
+                          [*np.linspace(now - 15, now + 30, 91)])  # fmt: skip
+
+    def _flip(
+        self,
+        key: str,
+        name: str,
+        now: float,
+        unit: str,
+        gap: Callable[[float], float],
+        grid: Sequence[float],
+        ranges: tuple[tuple[float, float, str], ...] = (),
+    ) -> Flip:
+        at = f"verdict.flip.{key}"
+        roots = crossings(gap, grid)
+        figures = tuple(
+            Figure(f"{at}.{i}", f"{name}: costs meet", x, unit, REFERENCE, source=CONTINUOUS,
+                   note="Found by Brent’s method; both cost the same there.")
+            for i, x in enumerate(roots)
+        )  # fmt: skip
+        low = self.winner if gap(grid[0]) <= 0 else self.rival
+        other = self.rival if low is self.winner else self.winner
+        here = Figure(f"{at}.now", name, now, unit, REFERENCE, source="In the plan")
+        ends = {
+            "least": Figure(f"{at}.least", name, grid[0], unit, REFERENCE, source="From here"),
+            "most": Figure(f"{at}.most", name, grid[-1], unit, REFERENCE, source="To here"),
+        }
+        if not figures:
+            says = Sentence(f"{name}: {self.names[low.id]} costs less from {{least}} to {{most}}.", ends)
+        elif len(figures) == 1:
+            says = Sentence(
+                f"{name}: below {{x}} {self.names[low.id]} costs less, above it {self.names[other.id]}.",
+                {"x": figures[0]},
+            )
+        else:
+            words = " and ".join(f"{{x{i}}}" for i in range(len(figures)))
+            says = Sentence(
+                f"{name}: they cost the same at {words}; below the first {self.names[low.id]} costs less.",
+                {f"x{i}": f for i, f in enumerate(figures)},
+            )
+        return Flip(key, name, here, figures, low.id, says, ranges)

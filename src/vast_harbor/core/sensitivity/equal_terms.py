@@ -1,0 +1,89 @@
+"""Banks made equal on paper: in usable energy, in depth, or by the label, and whom that flatters."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from vast_harbor.core.cost.life_cost import AS_PLANNED, lifetime
+from vast_harbor.core.figures.workings import REFERENCE, Figure
+from vast_harbor.core.passage import Results
+from vast_harbor.core.stops.compare.compared_bank import Column
+
+USABLE, DEPTH, LABEL, BOUGHT = "usable", "depth", "label", "bought"
+EQUAL_DEPTH = 0.5
+FLATTERS = {
+    USABLE: "Every bank as large as the need, to the watt-hour: flatters none.",
+    DEPTH: "Half of every bank is used: flatters lead-acid, because LFP carries a half that it could give.",
+    LABEL: "The same watt-hours on every label: flatters lead-acid, whose label holds less that is usable.",
+    BOUGHT: "As they are bought, in whole batteries: flatters the one whose size happens to fit the need.",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Term:
+    """The candidates made equal in one way.
+
+    Attributes:
+        key: ``usable``, ``depth``, ``label`` or ``bought``.
+        says: what is equal, and whom that flatters.
+        figures: of each candidate by its id: ``usable`` [Wh], ``kg``, ``purchase`` and ``lifetime`` [money],
+            ``per_cycle`` [money/cycle].
+    """
+
+    key: str
+    says: str
+    figures: Mapping[str, Mapping[str, Figure]]
+
+
+def terms(results: Results) -> tuple[Term, ...]:
+    """The candidates on four sets of equal terms.
+
+    Args:
+        results: the plan in figures.
+
+    Returns:
+        Equal usable energy first.
+    """
+    columns = results.verdict.columns
+    if not columns or not results.need.energy.number:
+        return ()
+    return tuple(
+        Term(key, says, {c.id: _figures(key, i, c, columns, results) for i, c in enumerate(columns)})
+        for key, says in FLATTERS.items()
+    )
+
+
+def _size(key: str, column: Column, columns: tuple[Column, ...], results: Results) -> tuple[float, float]:
+    """Batteries against those it has, and depth of its cycles against what it is [-]."""
+    usable, label = column.banked["usable_wh"].number, column.banked["nameplate_wh"].number
+    need = results.need.energy.number
+    if key == BOUGHT or usable <= 0:
+        return 1.0, 1.0
+    if key == LABEL:
+        largest = max(c.banked["nameplate_wh"].number for c in columns)
+        return largest / label, label / largest
+    share = need / usable
+    if key == DEPTH:
+        share *= column.banked["dod"].number / EQUAL_DEPTH
+    return share, 1 / share
+
+
+def _figures(
+    key: str, index: int, column: Column, columns: tuple[Column, ...], results: Results
+) -> dict[str, Figure]:
+    share, depth = _size(key, column, columns, results)
+    prospect = results.verdict.prospects[index].scaled(share, depth)
+    total = float(lifetime(prospect, AS_PLANNED, results.plan.years_kept)[0])
+    at, cycles = f"verdict.terms.{key}.{column.id}", column.cost["cycles_made"].number
+
+    def told(name: str, words: str, value: float | None, unit: str) -> Figure:
+        source = f"The bank made {share:.3g} times as large on paper" if share != 1 else "As it is bought"
+        return Figure(f"{at}.{name}", words, value, unit, REFERENCE, source=source)
+
+    return {
+        "usable": told("usable", "Usable energy", column.banked["usable_wh"].number * share, "Wh"),
+        "kg": told("kg", "Weight", column.banked["kg"].number * share, "kg"),
+        "purchase": told("purchase", "Batteries to buy", prospect.batteries, "money"),
+        "lifetime": told("lifetime", "Lifetime cost", total, "money"),
+        "per_cycle": told("per_cycle", "Lifetime cost per cycle", total / cycles if cycles else None,
+                          "money/cycle"),
+    }  # fmt: skip

@@ -1,0 +1,90 @@
+"""Figures that are only made when somebody asks for them, found by the first words of their key."""
+
+from collections.abc import Callable, Iterable, Mapping
+
+from vast_harbor.core.figures.workings import Figure
+from vast_harbor.core.passage import Results
+from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.sensitivity.break_even import flips
+from vast_harbor.core.sensitivity.equal_terms import terms
+from vast_harbor.core.sensitivity.load_costs import load_costs
+from vast_harbor.core.sensitivity.purchase_sizes import packages
+from vast_harbor.core.sensitivity.purchase_timing import options
+from vast_harbor.core.sensitivity.tornado import tornado
+from vast_harbor.core.sensitivity.verdict_changes import schools, turns
+
+
+def _flips(results: Results, reference: Reference) -> Iterable[Figure]:
+    for flip in flips(results, reference):
+        yield from (flip.now, *flip.at, *flip.says.figures.values())
+
+
+def _turns(results: Results, reference: Reference) -> Iterable[Figure]:
+    yield from (turn.nights for turn in turns(results, reference))
+
+
+def _schools(results: Results, reference: Reference) -> Iterable[Figure]:
+    for school in schools(results, reference):
+        yield from (school.need, *([school.cost] if school.cost is not None else []))
+        for sentence in (school.headline, *school.card):
+            yield from sentence.figures.values()
+
+
+def _swings(results: Results, reference: Reference) -> Iterable[Figure]:
+    found = tornado(results)
+    if found is not None:
+        yield found.saving
+        for s in found.swings:
+            yield from (s.low, s.high, s.at_low, s.at_high)
+
+
+def _when(results: Results, reference: Reference) -> Iterable[Figure]:
+    for option in options(results, reference):
+        yield from (option.lifetime, option.more, option.cash, *option.says.figures.values())
+
+
+def _packages(results: Results, reference: Reference) -> Iterable[Figure]:
+    for some in packages(results, reference).values():
+        for one in some:
+            yield from (one.cash, one.usable, one.nights)
+
+
+def _loads(results: Results, reference: Reference) -> Iterable[Figure]:
+    for one in load_costs(results, reference):
+        yield from (one.money, one.kg, one.kept)
+        yield from (f for f in (one.quarter, one.saves, one.price) if f is not None)
+
+
+def _terms(results: Results, reference: Reference) -> Iterable[Figure]:
+    for term in terms(results):
+        for figures in term.figures.values():
+            yield from figures.values()
+
+
+FAMILIES: Mapping[str, Callable[[Results, Reference], Iterable[Figure]]] = {
+    "verdict.flip.": _flips,
+    "verdict.turn.": _turns,
+    "verdict.school.": _schools,
+    "verdict.swing.": _swings,
+    "verdict.when.": _when,
+    "verdict.package.": _packages,
+    "verdict.load.": _loads,
+    "verdict.terms.": _terms,
+}
+
+
+def asked_figure(key: str, results: Results, reference: Reference) -> Figure | None:
+    """A figure of the verdict that is only made when it is asked for; None where there is none.
+
+    Args:
+        key: address of the figure, or of one that went into it.
+        results: the plan in figures.
+        reference: shipped data.
+    """
+    for family, make in FAMILIES.items():
+        if key.startswith(family):
+            for root in make(results, reference):
+                found = next((f for f in root.walk() if f.key == key), None)
+                if found is not None:
+                    return found
+    return None

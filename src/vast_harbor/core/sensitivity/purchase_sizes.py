@@ -1,0 +1,137 @@
+"""The least that is safe, the sensible, and the full package of each candidate (part of Compare)."""
+
+from dataclasses import dataclass
+
+from vast_harbor.core.battery.bank import Bank
+from vast_harbor.core.figures.workings import REFERENCE, Figure
+from vast_harbor.core.passage import Results
+from vast_harbor.core.rig.plan import NEEDED, WANTED, Reference
+from vast_harbor.core.stops.banks.quick_life_cost import Outlook, outlook
+from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.compare.required_extras import ADVISED, COUNTED, Demand
+
+LEAST, SENSIBLE, FULL = "least", "sensible", "full"
+NAMES = {LEAST: "Least that is safe", SENSIBLE: "Sensible", FULL: "Full"}
+# Fewer checks than these are not safe: everything that stands against a bank but its size.
+SIZE_ONLY = {"need"}
+
+
+@dataclass(frozen=True, slots=True)
+class Package:
+    """One size of a purchase.
+
+    Attributes:
+        key, name: which.
+        strings: strings of the bank.
+        cash: on the day [money].
+        usable: usable energy [Wh]; ``nights``: that it carries without charging [nights].
+        buys: what is bought besides, in words.
+        leaves: what it leaves undone, in words.
+    """
+
+    key: str
+    name: str
+    strings: int
+    cash: Figure
+    usable: Figure
+    nights: Figure
+    buys: tuple[str, ...]
+    leaves: tuple[str, ...]
+
+
+def packages(results: Results, reference: Reference) -> dict[str, tuple[Package, ...]]:
+    """The packages of every candidate that will do, by its id.
+
+    Args:
+        results: the plan in figures.
+        reference: shipped data.
+
+    Returns:
+        The sensible one as it is put up, with what checks and audit demand; before it a smaller one where
+        fewer strings are safe and carry a night; after it one with all that is advised or wanted, and a
+        string more.
+    """
+    plan = results.plan
+    look = outlook(plan, reference, results.assumptions, results.days)
+    return {c.id: _of(c, results, look) for c in results.verdict.fit}
+
+
+def _of(column: Column, results: Results, look: Outlook) -> tuple[Package, ...]:
+    bank = column.banked.bank
+    assert bank is not None
+    counted = tuple(d for d in column.cost.demands if d.state == COUNTED)
+    advised = tuple(d for d in column.cost.demands if d.state == ADVISED)
+    least = _least(bank, results, look)
+    more = Bank(bank.model, bank.series, bank.parallel + 1)
+    grows = bank.parallel < bank.model.max_parallel and not (set(look.ground.against(more)) - SIZE_ONLY)
+    sizes = [(SENSIBLE, bank, counted, advised)]
+    if least.parallel < bank.parallel:
+        sizes.insert(0, (LEAST, least, counted, advised))
+    wants = any(e.tag == WANTED for e in column.banked.candidate.extras)
+    if grows or advised or wants:
+        sizes.append((FULL, more if grows else bank, (*counted, *advised), ()))
+    return tuple(_package(key, column, results, look, size, parts, left) for key, size, parts, left in sizes)
+
+
+def _least(bank: Bank, results: Results, look: Outlook) -> Bank:
+    """The fewest strings that carry one night and pass every check but that of the need."""
+    night = results.day.bank_wh.number
+    for strings in range(1, bank.parallel):
+        smaller = Bank(bank.model, bank.series, strings)
+        if look.ground.usable_wh(smaller) >= night and not set(look.ground.against(smaller)) - SIZE_ONLY:
+            return smaller
+    return bank
+
+
+def _package(
+    key: str, column: Column, results: Results, look: Outlook, bank: Bank, parts: tuple[Demand, ...],
+    leaves: tuple[Demand, ...],
+) -> Package:  # fmt: skip
+    at = f"verdict.package.{column.id}.{key}"
+    own = column.banked["extras"].number
+    share = bank.parallel / (column.banked.bank.parallel if column.banked.bank is not None else 1)
+    batteries = column.banked["purchase"].number * share
+    besides = own + sum(d.price.number for d in parts)
+    settled = column.cost["labour"].number + column.cost["contingency"].number
+    wanted = column.banked["wanted"].number if key == FULL else 0.0
+    usable = look.ground.usable_wh(bank)
+    day = results.day.bank_wh.number
+    buys = [e.name or "Extra" for e in column.banked.candidate.extras if e.tag == NEEDED]
+    buys += [d.name for d in parts]
+    if key == FULL:
+        buys += [e.name or "Extra" for e in column.banked.candidate.extras if e.tag == WANTED]
+    left = [d.name for d in leaves]
+    if key == LEAST:
+        left.insert(0, "It does not carry all nights that are planned for.")
+    source = "Batteries in proportion to the strings, and what is bought besides"
+    return Package(
+        key,
+        NAMES[key],
+        bank.parallel,
+        Figure(
+            f"{at}.cash",
+            f"{NAMES[key]}: cash on the day",
+            batteries + besides + settled + wanted,
+            "money",
+            REFERENCE,
+            source=source,
+        ),
+        Figure(
+            f"{at}.usable",
+            f"{NAMES[key]}: usable",
+            usable,
+            "Wh",
+            REFERENCE,
+            source="usable = nameplate · DoD · k_T · k_rate · k_age",
+        ),
+        Figure(
+            f"{at}.nights",
+            f"{NAMES[key]}: nights without charging",
+            usable / day if day else None,
+            "nights",
+            REFERENCE,
+            source="Usable energy ÷ the day",
+        ),
+        tuple(buys),
+        tuple(left),
+    )

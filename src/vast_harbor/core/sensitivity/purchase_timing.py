@@ -1,0 +1,215 @@
+"""When to buy and how much at once: now, later, over a bridge, or in steps (part of Compare)."""
+
+from dataclasses import dataclass, replace
+
+from vast_harbor.core.battery.bank import Bank
+from vast_harbor.core.cost import cash_flow
+from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, escaped
+from vast_harbor.core.passage import Results
+from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.stops.banks.find import layouts
+from vast_harbor.core.stops.banks.quick_life_cost import outlook
+from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.compare.verdict_text import title
+
+RUN_ON_YEARS = (1, 2, 3)
+# A bridge is thrown away after so long at the latest.
+LONGEST_BRIDGE = 3.0
+SOURCE = "All payments at present value over the same years of keeping"
+
+
+@dataclass(frozen=True, slots=True)
+class Option:
+    """One way to go about it.
+
+    Attributes:
+        key, name: which.
+        says: what it gives and what it leaves open.
+        lifetime: cost over the years of keeping [money].
+        more: against buying all now [money]; negative where it is cheaper.
+        cash: on the day [money].
+        works: whether the nights between two charges are carried meanwhile.
+    """
+
+    key: str
+    name: str
+    says: Sentence
+    lifetime: Figure
+    more: Figure
+    cash: Figure
+    works: bool
+
+
+def options(results: Results, reference: Reference) -> tuple[Option, ...]:
+    """The ways to come by the bank that the verdict recommends; none where it recommends none.
+
+    Args:
+        results: the plan in figures.
+        reference: shipped data.
+
+    Returns:
+        Buying all now first.
+    """
+    winner = results.verdict.winner
+    if winner is None:
+        return ()
+    teller = _Options(results, reference, winner)
+    running = teller.run_on()
+    wait = None if running else teller.wait()
+    made = [teller.now(), *running, teller.bridge(), wait, teller.steps()]
+    return tuple(o for o in made if o is not None)
+
+
+class _Options:
+    """The options of one bank."""
+
+    def __init__(self, results: Results, reference: Reference, winner: Column) -> None:
+        self.results, self.plan, self.winner = results, results.plan, winner
+        self.reference = reference
+        self.costs, self.life = winner.cost.costs, winner.life.years
+        self.base = winner.cost["lifetime"].number
+
+    def _figure(self, key: str, what: str, name: str, value: float) -> Figure:
+        return Figure(f"verdict.when.{key}.{what}", name, value, "money", REFERENCE, source=SOURCE)
+
+    def _option(
+        self, key: str, name: str, says: Sentence, lifetime: float, cash: float, works: bool = True
+    ) -> Option:
+        return Option(
+            key, name, says,
+            self._figure(key, "lifetime", f"{name}: over the years of keeping", lifetime),
+            self._figure(key, "more", f"{name}: against buying now", lifetime - self.base),
+            self._figure(key, "cash", f"{name}: cash on the day", cash), works,
+        )  # fmt: skip
+
+    def later(self, years: float) -> float:
+        """Cost of the bank bought so much later, the years of keeping ending as they do [money]."""
+        left = self.plan.years_kept - years
+        if left <= 0:
+            return 0.0
+        costs = replace(
+            self.costs, batteries=cash_flow.price_at(self.costs.batteries, self.costs.drift, years)
+        )
+        return cash_flow.lifetime_cost(costs, self.life, left) * float((1 + self.costs.discount) ** -years)
+
+    def now(self) -> Option:
+        says = Sentence(f"{title(self.winner)}, all at once.")
+        return self._option("now", "Buy now", says, self.base, self.winner.cost["outlay"].number)
+
+    def run_on(self) -> list[Option]:
+        """The old bank for some years more, as long as it carries a night at all."""
+        carries, out = self.results.banks.old_carries, []
+        if self.plan.old_bank is None or not carries or carries["nights"].value is None:
+            return []
+        nights, soh = carries["nights"], carries["soh"]
+        for k in RUN_ON_YEARS:
+            if k >= self.plan.years_kept:
+                break
+            years = Figure(f"verdict.when.run_on_{k}.years", "Years more", float(k), "years", REFERENCE,
+                           source="Tried")  # fmt: skip
+            wanted = self.results.need.nights.number
+            enough = nights.number >= wanted and not self.results.verdict.danger
+            warns = " It is dangerous: do not." if self.results.verdict.danger else (
+                "" if enough else " You sleep on hook-up more, or go without."
+            )  # fmt: skip
+            grow = f"The batteries meanwhile grow {self._grow()} by {{x}}, if prices go on as assumed."
+            figures = {"k": years, "soh": soh, "nights": nights, "wanted": self.results.need.nights,
+                       "x": self._change(k)}  # fmt: skip
+            says = Sentence(
+                "The old bank, at {soh} of its label, carries {nights} where the plan asks for {wanted}, "
+                f"and less each year.{warns} {grow}",
+                figures,
+            )
+            if k > RUN_ON_YEARS[0]:
+                says = Sentence(f"The same for {{k}}. {grow}", figures)
+            out.append(self._option(f"run_on_{k}", f"Run on for {k} {'year' if k == 1 else 'years'}", says,
+                                    self.later(k), 0.0, enough))  # fmt: skip
+        return out
+
+    def _grow(self) -> str:
+        return "cheaper" if self.costs.drift < 0 else "dearer"
+
+    def _change(self, years: float) -> Figure:
+        then = cash_flow.price_at(self.costs.batteries, self.costs.drift, years)
+        return Figure(f"verdict.when.change.{years:g}", "Change of the price meanwhile",
+                      abs(then - self.costs.batteries), "money", REFERENCE,
+                      source="P · (1 + drift)^t − P")  # fmt: skip
+
+    def bridge(self) -> Option | None:
+        """The cheapest new battery that carries one night, until it is worn, then the bank."""
+        plan, found = (
+            self.plan,
+            outlook(self.plan, self.reference, self.results.assumptions, self.results.days),
+        )
+        night = self.results.day.bank_wh.number
+        best: tuple[float, Bank] | None = None
+        for model in plan.models.values():
+            if model.used is not None or not model.battery_class.is_lead_acid:
+                continue
+            for bank in layouts(model, plan.system_v):
+                if found.ground.usable_wh(bank) < night:
+                    continue
+                reasons = set(found.ground.against(bank)) - {"need"}
+                price = found.purchase(bank)
+                if not reasons and (best is None or price < best[0]):
+                    best = price, bank
+        if best is None or best[0] >= self.costs.batteries:
+            return None
+        price, bank = best
+        years = min(found.years(bank), LONGEST_BRIDGE)
+        if years >= plan.years_kept:
+            return None
+        when = Figure(
+            "verdict.when.bridge.years",
+            "Until it is worn, or put aside",
+            years,
+            "years",
+            REFERENCE,
+            source="Its life, three years at the most",
+        )
+        usable = Figure("verdict.when.bridge.usable", "Usable energy of the bridge",
+                        found.ground.usable_wh(bank), "Wh", REFERENCE,
+                        source="usable = nameplate · DoD · k_T · k_rate · k_age")  # fmt: skip
+        count = f"{bank.units} × " if bank.units > 1 else ""
+        says = Sentence(
+            f"{escaped(count + bank.model.title)} for {{t}} gives {{usable}}, one night; then the bank.",
+            {"t": when, "usable": usable},
+        )
+        total = price - self.costs.old_bank + self.later(years)
+        return self._option("bridge", "Bridge cheaply", says, total, price, False)
+
+    def wait(self) -> Option | None:
+        """What prices do in a year, whatever happens meanwhile."""
+        if self.plan.years_kept <= 1:
+            return None
+        says = Sentence(
+            f"In a year the batteries grow {self._grow()} by {{x}}, if prices go on as assumed. It is only "
+            "worth it where you can do without for a year.",
+            {"x": self._change(1)},
+        )
+        return self._option("wait", "Wait a year for prices", says, self.later(1), 0.0, False)
+
+    def steps(self) -> Option | None:
+        """Half of the strings now, the rest in a year; lead-acid may not be mixed in age."""
+        bank = self.winner.banked.bank
+        assert bank is not None
+        if bank.parallel < 2 or self.winner.banked.battery_class.is_lead_acid or self.plan.years_kept <= 1:
+            return None
+        first = (bank.parallel + 1) // 2
+        share = first / bank.parallel
+        drifted = cash_flow.price_at(self.costs.batteries, self.costs.drift, 1) * float(
+            (1 + self.costs.discount) ** -1
+        )
+        second = (1 - share) * drifted
+        total = self.base - (1 - share) * self.costs.batteries + second
+        usable = Figure("verdict.when.steps.usable", "Usable in the first year",
+                        self.winner.banked["usable_wh"].number * share, "Wh", REFERENCE,
+                        source="Its share of the strings")  # fmt: skip
+        says = Sentence(
+            f"{first} of {bank.parallel} strings now, the rest in a year: {{usable}} until then. The same "
+            "model, within the health gap that its maker permits; extras are bought at once.",
+            {"usable": usable},
+        )
+        cash = self.winner.cost["outlay"].number - (1 - share) * self.costs.batteries
+        covers = usable.number >= self.results.need.energy.number
+        return self._option("steps", "Buy in steps", says, total, cash, covers)

@@ -1,0 +1,85 @@
+"""The two banks between which the answer lies, at any number of nights a year."""
+
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+
+from vast_harbor.core.cost.life_cost import Change, Prospect, Values, lifetime
+from vast_harbor.core.passage import Results, evaluate
+from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.schedule.day_pattern import months_of_use
+from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.trial.year import DENSE
+
+
+def rival_of(results: Results) -> tuple[Column, Column] | None:
+    """The winner and the bank that it is held against; None without both.
+
+    The rival is the best of the other family that will do; else the runner-up; else the cheapest of the rest.
+    """
+    verdict = results.verdict
+    winner = verdict.winner
+    if winner is None:
+        return None
+    lead = winner.banked.battery_class.is_lead_acid
+    fit = [c for c in verdict.fit if c is not winner]
+    other = [c for c in fit if c.banked.battery_class.is_lead_acid != lead]
+    if other:
+        return winner, max(other, key=lambda c: verdict.shares[c.id].number)
+    return (winner, verdict.runner_up) if verdict.runner_up is not None else None
+
+
+@dataclass(frozen=True)
+class AtNights:
+    """The candidates in numbers for any number of nights a year.
+
+    A run year is scaled by the nights, but rows of nights follow closer on one another where there are many:
+    two runs serve for all.
+
+    Attributes:
+        results: the plan in figures.
+        reference: shipped data.
+    """
+
+    results: Results
+    reference: Reference
+    _runs: dict[bool, dict[str, Prospect]] = field(default_factory=dict)
+
+    def dense(self, nights: float) -> bool:
+        """Whether rows of nights follow close on one another."""
+        plan = self.results.plan
+        return (nights + plan.hook_up_nights) / len(months_of_use(plan)) > DENSE
+
+    def edge(self) -> float:
+        """Nights a year above which they do."""
+        plan = self.results.plan
+        return DENSE * len(months_of_use(plan)) - plan.hook_up_nights
+
+    def prospects(self, nights: float) -> dict[str, Prospect]:
+        """The candidates by their id, as they are at so many nights."""
+        dense = self.dense(nights)
+        if dense not in self._runs:
+            plan = self.results.plan
+            if dense == self.dense(plan.off_grid_nights) and plan.off_grid_nights > 0:
+                made = self.results
+            else:
+                edge = max(1.0, self.edge())
+                other = min(365.0, edge + 1) if dense else max(1.0, min(edge, 30.0))
+                made = evaluate(replace(plan, off_grid_nights=other), self.reference)
+            self._runs[dense] = {p.id: p for p in made.verdict.prospects}
+        return self._runs[dense]
+
+    def cost(self, id: str, nights: float, years: float) -> float:
+        """Lifetime cost of a candidate at so many nights a year, unused life credited in full [money]."""
+        total, _ = lifetime(self.prospects(nights)[id], Change(nights=nights), years, in_full=True)
+        return float(total)
+
+    def costs(self, id: str, nights: Values, years: float) -> Values:
+        """Lifetime cost of a candidate at each of some nights a year, as replacements really fall [money]."""
+        out = np.zeros(len(nights))
+        dense = np.array([self.dense(n) for n in nights])
+        for where in (dense, ~dense):
+            if where.any():
+                prospect = self.prospects(float(nights[where][0]))[id]
+                out[where] = lifetime(prospect, Change(nights=nights[where]), years)[0]
+        return out

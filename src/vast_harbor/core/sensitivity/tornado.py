@@ -1,0 +1,170 @@
+"""How far each assumption over its range moves what the winner saves."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+from vast_harbor.core.cost.life_cost import AS_PLANNED, Change, Prospect, lifetime
+from vast_harbor.core.figures.workings import REFERENCE, Figure
+from vast_harbor.core.passage import Results
+from vast_harbor.core.sensitivity.runner_up import rival_of
+from vast_harbor.core.stops.compare.life_cost_inputs import doubt_of
+from vast_harbor.core.stops.compare.verdict_text import title
+
+MOST_YEARS = 40.0
+
+
+def _factor(key: str, x: float) -> Change:
+    """A change of price, cycles or calendar life by a factor."""
+    return {"price": Change(price=x), "cycles": Change(cycles=x), "calendar": Change(calendar=x)}[key]
+
+
+def _set(p: Prospect, key: str, x: float) -> Prospect:
+    """A bank with another share at the end, or another discount rate."""
+    return replace(p, exit_share=x) if key == "exit_share" else replace(p, discount=x)
+
+
+@dataclass(frozen=True, slots=True)
+class Swing:
+    """How far one assumption over its range moves the saving of the winner.
+
+    Attributes:
+        key, name: which.
+        low, high: what it is at the ends of its range.
+        at_low, at_high: saving against the rival there [money].
+        flips: whether the rival is cheaper at either end.
+    """
+
+    key: str
+    name: str
+    low: Figure
+    high: Figure
+    at_low: Figure
+    at_high: Figure
+    flips: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Tornado:
+    """What moves the saving, the most first.
+
+    Attributes:
+        winner, rival: ids.
+        saving: as planned [money].
+        swings: one for each assumption.
+    """
+
+    winner: str
+    rival: str
+    saving: Figure
+    swings: tuple[Swing, ...]
+
+
+def tornado(results: Results) -> Tornado | None:
+    """How far each assumption over its range moves what the winner saves; None without a rival."""
+    pair = rival_of(results)
+    if pair is None:
+        return None
+    winner, rival = pair
+    by_id = {p.id: p for p in results.verdict.prospects}
+    a, b, plan = by_id[winner.id], by_id[rival.id], results.plan
+    doubt = doubt_of(results.assumptions)
+    h = plan.years_kept
+
+    def saving(one: Prospect, other: Prospect, ca: Change, cb: Change, years: float) -> float:
+        return float(lifetime(other, cb, years)[0]) - float(lifetime(one, ca, years)[0])
+
+    base = saving(a, b, AS_PLANNED, AS_PLANNED, h)
+    swings = []
+
+    def swing(key: str, name: str, unit: str, ends: tuple[float, float], values: tuple[float, float]) -> None:
+        if max(abs(v - base) for v in values) < 0.5 or ends[0] == ends[1]:
+            return
+        at = f"verdict.swing.{key}"
+        told = [Figure(f"{at}.{k}", name, x, unit, REFERENCE, source="End of its range")
+                for k, x in zip(("low", "high"), ends, strict=True)]  # fmt: skip
+        money = [Figure(f"{at}.at_{k}", f"Saved, with {name.lower()} at that end", v, "money", REFERENCE,
+                        source="Lifetime cost of the rival less that of the winner")
+                 for k, v in zip(("low", "high"), values, strict=True)]  # fmt: skip
+        swings.append(Swing(key, name, told[0], told[1], money[0], money[1], min(values) < 0 <= base))
+
+    def common(make: Callable[[float], Change], ends: tuple[float, float]) -> tuple[float, float]:
+        low, high = (saving(a, b, make(x), make(x), h) for x in ends)
+        return low, high
+
+    for column, p, mine in ((winner, a, True), (rival, b, False)):
+        name = title(column)
+        base_of: tuple[tuple[str, str, tuple[float, float], float, str], ...] = (
+            ("price", "Price", p.price, column.banked["purchase"].number, "money"),
+            ("cycles", "Cycle life", p.cycles, column.life["design_cycles"].number, "cycles"),
+            ("calendar", "Calendar life", p.calendar, p.years_25, "years"),
+        )
+        for key, words, ends, scale, unit in base_of:
+            changes = [_factor(key, x) for x in ends]
+            values = tuple(
+                saving(a, b, c if mine else AS_PLANNED, AS_PLANNED if mine else c, h) for c in changes
+            )
+            swing(f"{key}.{column.id}", f"{words} of {name}", unit, (ends[0] * scale, ends[1] * scale),
+                  (values[0], values[1]))  # fmt: skip
+        if p.extras > 0:
+            values = tuple(
+                saving(a, b, *((c, AS_PLANNED) if mine else (AS_PLANNED, c)), h)
+                for c in (Change(extras=0.5), Change(extras=1.5))
+            )
+            swing(f"extras.{column.id}", f"Besides the batteries of {name}", "money",
+                  (p.extras * 0.5, p.extras * 1.5), (values[0], values[1]))  # fmt: skip
+    swing("use", "Use of energy", "%", doubt.use, common(lambda x: Change(use=x), doubt.use))
+    nights = (max(1.0, plan.off_grid_nights * 0.5), min(365.0, plan.off_grid_nights * 1.5))
+    swing("nights", "Nights off-grid a year", "nights", nights, common(lambda x: Change(nights=x), nights))
+    years = (max(1.0, h * 0.5), min(MOST_YEARS, h * 1.5))
+    swing(
+        "years",
+        "Years that it is kept",
+        "years",
+        years,
+        (saving(a, b, AS_PLANNED, AS_PLANNED, years[0]), saving(a, b, AS_PLANNED, AS_PLANNED, years[1])),
+    )
+    for key, name, drift, lead in (
+        ("drift.lead_acid", "Yearly change of lead-acid prices", doubt.drift_lead, True),
+        ("drift.lfp", "Yearly change of LFP prices", doubt.drift_lfp, False),
+    ):
+        values = tuple(
+            saving(a, b, Change(drift=x * (a.lead == lead)), Change(drift=x * (b.lead == lead)), h)
+            for x in (drift[0] - drift[1], drift[2] - drift[1])
+        )
+        swing(key, name, "1/year", (drift[0], drift[2]), (values[0], values[1]))
+    warm = (-doubt.warmer, doubt.warmer)
+    here = results.need.day.battery_c.number
+    swing(
+        "temperature",
+        "Temperature of the battery",
+        "°C",
+        (here + warm[0], here + warm[1]),
+        common(lambda x: Change(warmer=x), warm),
+    )
+    tariff = doubt.tariff
+    swing(
+        "tariff",
+        "Price of a bought kWh",
+        "money/kWh",
+        (tariff[0] * a.tariff, tariff[1] * a.tariff),
+        common(lambda x: Change(tariff=x), tariff),
+    )
+    for key, name, unit, ends in (("exit_share", "Worth of unused life at the end", "%", (0.0, 0.5)),
+                                  ("discount", "Discount rate", "1/year", (0.0, 0.06))):  # fmt: skip
+        values = tuple(saving(_set(a, key, x), _set(b, key, x), AS_PLANNED, AS_PLANNED, h) for x in ends)
+        swing(key, name, unit, ends, (values[0], values[1]))
+    if a.lead or b.lead:
+        expected = results.assumptions.get("accidents_per_year")
+        low, high = expected.low or 0.0, expected.high or 0.0
+        each = results.assumptions.value("wear_per_accident")
+
+        def suffering(n: float) -> float:
+            one, other = (replace(p, accidents=n * each) if p.lead else p for p in (a, b))
+            return saving(one, other, AS_PLANNED, AS_PLANNED, h)
+
+        values = suffering(low), suffering(high)
+        swing("accidents", "Deep accidents a year", "times", (low, high), (values[0], values[1]))
+    swings.sort(key=lambda s: -abs(s.at_high.number - s.at_low.number))
+    told = Figure("verdict.swing.base", "Saved as planned", base, "money", REFERENCE,
+                  source="Lifetime cost of the rival less that of the winner")  # fmt: skip
+    return Tornado(winner.id, rival.id, told, tuple(swings))

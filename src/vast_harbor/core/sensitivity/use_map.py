@@ -1,0 +1,66 @@
+"""Who is cheapest, by off-grid nights a year and years kept."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from vast_harbor.core.cost.life_cost import Change, Values, lifetime
+from vast_harbor.core.passage import Results
+from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.sensitivity.runner_up import AtNights
+
+MOST_NIGHTS, MOST_YEARS = 365.0, 40.0
+
+
+@dataclass(frozen=True, slots=True)
+class Map:
+    """Who is cheapest, by nights a year and years kept.
+
+    Attributes:
+        nights, years: of the cells, ascending, shapes (40,) and (20,).
+        ids: candidates in it.
+        cheapest: index into ``ids``, shape (years, nights).
+        gap: how much the next dearer one costs more, as a share, same shape.
+        supposed: whether banks are in it that will not do, because fewer than two will.
+    """
+
+    nights: Values
+    years: Values
+    ids: tuple[str, ...]
+    cheapest: np.ndarray
+    gap: Values
+    supposed: bool
+
+
+CELLS = 40, 20
+
+
+def cheapest_map(results: Results, reference: Reference) -> Map | None:
+    """The map of use, 40 × 20, of the candidates that will do; None without two.
+
+    Where fewer than two will do, those that cover the need are supposed to.
+    """
+    plan, verdict = results.plan, results.verdict
+    columns = list(verdict.fit)
+    supposed = len(columns) < 2
+    if supposed:
+        columns = [c for c in verdict.columns if all(f.code != "covers_need" for f in c.hard)]
+    if len(columns) < 2:
+        return None
+    most = min(MOST_NIGHTS, max(120.0, 2 * plan.off_grid_nights))
+    nights = np.unique(np.round(np.linspace(1, most, CELLS[0]), 1))
+    years = np.linspace(1, max(20.0, min(MOST_YEARS, 2 * plan.years_kept)), CELLS[1])
+    at = AtNights(results, reference)
+    dense = np.array([at.dense(n) for n in nights])
+    costs = np.zeros((len(columns), len(years), len(nights)))
+    for where, probe in ((~dense, nights[~dense]), (dense, nights[dense])):
+        if not probe.size:
+            continue
+        grid_n, grid_h = np.meshgrid(probe, years)
+        prospects = at.prospects(float(probe[0]))
+        for i, column in enumerate(columns):
+            cost, _ = lifetime(prospects[column.id], Change(nights=grid_n), grid_h, in_full=True)
+            costs[i][:, where] = cost
+    ranked = np.sort(costs, axis=0)
+    gap = (ranked[1] - ranked[0]) / np.maximum(1.0, np.abs(ranked[0]))
+    return Map(nights, years, tuple(c.id for c in columns), np.argmin(costs, axis=0), gap, supposed)

@@ -1,0 +1,133 @@
+"""At which nights a year the verdict itself changes, by all its rules, and what each school would say."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from itertools import pairwise
+
+from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
+from vast_harbor.core.passage import Results, evaluate
+from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.stops.compare.verdict_text import card, headline
+
+
+@dataclass(frozen=True, slots=True)
+class Turn:
+    """A number of nights a year at which the verdict itself changes, by all its rules.
+
+    Attributes:
+        nights: the first of them, as a figure.
+        before, after: the verdict below and from there on, in a line.
+    """
+
+    nights: Figure
+    before: Sentence
+    after: Sentence
+
+
+LOOK_AT = (0, 1, 3, 6, 10, 15, 20, 30, 40, 50, 60, 75, 90, 120, 150, 180, 220, 260, 300, 365)
+
+
+def turns(results: Results, reference: Reference) -> tuple[Turn, ...]:
+    """At which whole nights a year the verdict changes, with all its rules, draws and cares.
+
+    Args:
+        results: the plan in figures.
+        reference: shipped data.
+
+    Returns:
+        Every change between the points looked at, ascending.
+    """
+    plan = results.plan
+    made: dict[int, tuple[str, Sentence]] = {}
+
+    def says(nights: int) -> tuple[str, Sentence]:
+        if nights not in made:
+            verdict = evaluate(replace(plan, off_grid_nights=float(nights)), reference).verdict
+            line = headline(verdict)
+            made[nights] = line.template, line
+        return made[nights]
+
+    out = []
+    for low, high in pairwise(LOOK_AT):
+        if says(low)[0] == says(high)[0]:
+            continue
+        a, b = low, high
+        while b - a > 1:
+            middle = (a + b) // 2
+            a, b = (middle, b) if says(middle)[0] == says(low)[0] else (a, middle)
+        figure = Figure(
+            f"verdict.turn.{b}",
+            "Nights off-grid a year from which the verdict is another",
+            float(b),
+            "nights",
+            REFERENCE,
+            source="The whole verdict reckoned at each number of nights, halving the range",
+        )
+        out.append(Turn(figure, says(a)[1], says(b)[1]))
+    return tuple(out)
+
+
+@dataclass(frozen=True, slots=True)
+class School:
+    """The verdict under one house rule.
+
+    Attributes:
+        key, name, argues: the rule.
+        headline: the verdict in a line.
+        card: more of it.
+        need: usable energy that it asks for [Wh].
+        cost: lifetime cost of what it says to buy [money]; None where it buys nothing.
+        same: whether it says the same as the rule in force.
+    """
+
+    key: str
+    name: str
+    argues: str
+    headline: Sentence
+    card: tuple[Sentence, ...]
+    need: Figure
+    cost: Figure | None
+    same: bool
+
+
+def schools(results: Results, reference: Reference) -> tuple[School, ...]:
+    """The verdict of every house rule on the same rig, the owner's overrides kept.
+
+    Args:
+        results: the plan in figures.
+        reference: shipped data.
+
+    Returns:
+        One for each rule, in their order.
+    """
+    here = headline(results.verdict).template
+    return tuple(_school(key, results, reference, here) for key in reference.rules)
+
+
+def _school(key: str, results: Results, reference: Reference, here: str) -> School:
+    plan, rule = results.plan, reference.rules[key]
+    same_rule = key == plan.house_rule
+    found = results if same_rule else evaluate(replace(plan, house_rule=key), reference)
+    verdict = found.verdict
+    line = headline(verdict)
+    cost = verdict.winner.cost["lifetime"] if verdict.winner is not None else None
+    return School(
+        key,
+        rule.name,
+        rule.argues,
+        _renamed(line, key),
+        tuple(_renamed(s, key) for s in card(verdict)),
+        _copied(found.need.energy, key),
+        None if cost is None else _copied(cost, key),
+        line.template == here,
+    )
+
+
+def _copied(figure: Figure, key: str) -> Figure:
+    """A figure of another rule under a key of its own."""
+    return replace(figure, key=f"verdict.school.{key}.{figure.key}")
+
+
+def _renamed(sentence: Sentence, key: str) -> Sentence:
+    figures: Mapping[str, Figure] = {k: _copied(f, key) for k, f in sentence.figures.items()}
+    return Sentence(sentence.template, figures)

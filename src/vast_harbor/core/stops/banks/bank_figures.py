@@ -1,0 +1,238 @@
+"""What a candidate bank is and gives, with its workings (part of Banks)."""
+
+from vast_harbor.core.battery.ageing import cycles_at_depth
+from vast_harbor.core.battery.bank import Bank, BatteryModel
+from vast_harbor.core.battery.peukert import rate_factor
+from vast_harbor.core.battery.sizing import usable_energy
+from vast_harbor.core.figures.workings import OVERRIDE, REFERENCE, TYPED, Figure, computed, datasheet
+from vast_harbor.core.rig import derating
+from vast_harbor.core.rig.assumptions import Assumptions
+from vast_harbor.core.rig.plan import Candidate, Plan
+from vast_harbor.core.stops.banks.purchase_price import price_figures
+from vast_harbor.core.stops.need.energy_need import Need, class_volts
+
+NEW, END_OF_LIFE = 1.0, 0.8
+
+
+def label_or_class_exponent(assumptions: Assumptions, model: BatteryModel) -> float:
+    """Peukert exponent of a model: from its two ratings, else of its class; an override holds over both."""
+    key = f"peukert.{model.battery_class.key}"
+    if assumptions.overridden(key) or model.label_exponent is None:
+        return assumptions.value(key)
+    return model.label_exponent
+
+
+def bank_figures(
+    plan: Plan,
+    assumptions: Assumptions,
+    need: Need,
+    candidate: Candidate,
+    bank: Bank,
+    index: int,
+    old_kg: Figure | None,
+) -> dict[str, Figure]:
+    """What a bank is and gives in this rig, each figure with its workings.
+
+    Args:
+        plan, assumptions: the plan and what holds for it.
+        need: the need in figures.
+        candidate, index: the candidate and its place in the list.
+        bank: its layout.
+        old_kg: weight of the old bank [kg]; None without one.
+
+    Returns:
+        Figures by the names that :class:`~vast_harbor.core.stops.banks.candidates.BankFigures` lists.
+    """
+    model, at, path = bank.model, f"bank.{candidate.id}", f"/candidates/{index}"
+    entry = ("Your own entry: " if model.own else "Catalogue entry: ") + model.title
+    class_need = need.classes[model.battery_class.key]
+    f: dict[str, Figure] = {}
+    f["series"] = Figure(f"{at}.series", "In series", bank.series, "batteries", TYPED, path=f"{path}/series")
+    f["parallel"] = Figure(
+        f"{at}.parallel",
+        "Strings in parallel",
+        bank.parallel,
+        "strings",
+        TYPED if candidate.parallel else REFERENCE,
+        path=f"{path}/parallel",
+        source="" if candidate.parallel else "The fewest that cover the need",
+    )
+    unit_v = datasheet(f"{at}.unit_v", "Nominal volts of one", model.nominal_v, "V", entry)
+    unit_ah = datasheet(
+        f"{at}.unit_ah", "Label of one", model.rated_ah, "Ah", entry, f"Over {model.rated_hours:g} hours."
+    )
+    n_s, n_p = f["series"], f["parallel"]
+    f["units"] = computed(
+        f"{at}.units", "Batteries", bank.units, "batteries", "{n_s} · {n_p}", {"n_s": n_s, "n_p": n_p}
+    )
+    f["volts"] = computed(
+        f"{at}.volts",
+        "Nominal volts",
+        bank.nominal_v,
+        "V",
+        "{n_s} · {V_unit}",
+        {"n_s": n_s, "V_unit": unit_v},
+        "In series volts add, amp-hours stay",
+    )
+    f["nameplate_ah"] = computed(
+        f"{at}.nameplate_ah",
+        "Amp-hours by the label",
+        bank.rated_ah,
+        "Ah",
+        "{n_p} · {Ah_unit}",
+        {"n_p": n_p, "Ah_unit": unit_ah},
+        "In parallel amp-hours add, volts stay",
+    )
+    f["nameplate_wh"] = computed(
+        f"{at}.nameplate_wh",
+        "Energy by the label",
+        bank.nameplate_wh,
+        "Wh",
+        "{V} · {Ah}",
+        {"V": f["volts"], "Ah": f["nameplate_ah"]},
+        "Wh = V · Ah",
+    )
+    f["dod"], f["temperature"] = class_need.dod, class_need.temperature
+    _rate_figures(f, assumptions, need, bank, at, entry, class_volts(plan, model.battery_class))
+    _usable_figures(f, class_need.ageing, bank, at)
+    unit_kg = datasheet(f"{at}.unit_kg", "Weight of one", model.kg, "kg", entry)
+    f["kg"] = computed(f"{at}.kg", "Weight", bank.kg, "kg", "{n} · {kg}", {"n": f["units"], "kg": unit_kg})
+    if old_kg is not None:
+        f["kg_change"] = computed(
+            f"{at}.kg_change",
+            "Change of weight",
+            bank.kg - old_kg.number,
+            "±kg",
+            "{kg_new} − {kg_old}",
+            {"kg_new": f["kg"], "kg_old": old_kg},
+        )
+    _used_figures(f, assumptions, bank, at, entry)
+    f.update(price_figures(plan, assumptions, candidate, bank, f["units"], at, path, entry))
+    return f
+
+
+def _rate_figures(
+    f: dict[str, Figure], assumptions: Assumptions, need: Need, bank: Bank, at: str, entry: str, volts: Figure
+) -> None:
+    model = bank.model
+    key = f"peukert.{model.battery_class.key}"
+    exponent = assumptions.figure(key)
+    if model.label_exponent is not None and exponent.origin != OVERRIDE:
+        (ah_1, h_1), (ah_2, h_2) = model.ratings[:2]
+        parts = {
+            "Ah_1": datasheet(f"{at}.ah_1", "First rating", ah_1, "Ah", entry),
+            "t_1": datasheet(f"{at}.t_1", "Its time", h_1, "h", entry),
+            "Ah_2": datasheet(f"{at}.ah_2", "Second rating", ah_2, "Ah", entry),
+            "t_2": datasheet(f"{at}.t_2", "Its time", h_2, "h", entry),
+        }
+        exponent = computed(
+            f"{at}.k",
+            "Peukert exponent",
+            model.label_exponent,
+            "1",
+            "log({t_2} / {t_1}) / log(({Ah_1} / {t_1}) / ({Ah_2} / {t_2}))",
+            parts,
+            f"{derating.PEUKERT}, from the two ratings of the label",
+            low=exponent.low,
+            high=exponent.high,
+        )
+    hours = datasheet(f"{at}.r", "Rated time", model.rated_hours, "h", entry)
+    current = derating.mean_current(at, need.area, need.squared, volts)
+    draws = current.number > 0
+    f["exponent"], f["mean_current"] = exponent, current
+    f["rate"] = computed(
+        f"{at}.k_rate",
+        "Rate factor",
+        rate_factor(bank.rated_ah, hours.number, exponent.number, current.number),
+        "1",
+        "min(1, ({Ah} / {r} / {I_mean})^({k} − 1))" if draws else "1",
+        {"Ah": f["nameplate_ah"], "r": hours, "I_mean": current, "k": exponent},
+        derating.PEUKERT,
+    )
+
+
+def _usable_figures(f: dict[str, Figure], ageing: Figure, bank: Bank, at: str) -> None:
+    source = "usable = nameplate · DoD · k_T · k_rate · k_age"
+    ages = {
+        "usable_wh": ("Usable energy", ageing),
+        "usable_new_wh": (
+            "Usable energy, new",
+            Figure(f"{at}.age_new", "Capacity when new", NEW, "1", REFERENCE, source="Full capacity"),
+        ),
+        "usable_end_wh": (
+            "Usable energy at the end of its life",
+            Figure(
+                f"{at}.age_end",
+                "Capacity at the end of life",
+                END_OF_LIFE,
+                "1",
+                REFERENCE,
+                source="80 % of the capacity when new",
+            ),
+        ),
+    }
+    if bank.model.health < 1:
+        entry = "Its capacity test ÷ its label"
+        health = datasheet(f"{at}.health", "Health when it is bought", bank.model.health, "%", entry)
+        ages = {name: (title, _capped(age, health)) for name, (title, age) in ages.items()}
+    for name, (title, age) in ages.items():
+        f[name] = computed(
+            f"{at}.{name}",
+            title,
+            usable_energy(
+                bank.nameplate_wh, f["dod"].number, f["temperature"].number, f["rate"].number, age.number
+            ),
+            "Wh",
+            "{E_label} · {DoD} · {k_T} · {k_rate} · {k_age}",
+            {
+                "E_label": f["nameplate_wh"],
+                "DoD": f["dod"],
+                "k_T": f["temperature"],
+                "k_rate": f["rate"],
+                "k_age": age,
+            },
+            source,
+        )
+    f["usable_ah"] = computed(
+        f"{at}.usable_ah",
+        "Usable amp-hours",
+        f["usable_wh"].number / bank.nominal_v,
+        "Ah",
+        "{E_usable} / {V}",
+        {"E_usable": f["usable_wh"], "V": f["volts"]},
+        "Compare amp-hours only at the same volts",
+    )
+
+
+def _capped(age: Figure, health: Figure) -> Figure:
+    """The allowance for age of a used battery: it never had more than its health."""
+    return computed(
+        f"{health.key}.{age.key.rsplit('.', 1)[-1]}", age.name, min(age.number, health.number), "1",
+        "min({k_age}, {SoH})", {"k_age": age, "SoH": health}, "Bought used",
+    )  # fmt: skip
+
+
+def _used_figures(f: dict[str, Figure], assumptions: Assumptions, bank: Bank, at: str, entry: str) -> None:
+    """``start_wear`` of a battery that is bought used."""
+    model = bank.model
+    if model.used is None:
+        return
+    key = model.battery_class.key
+    stands = cycles_at_depth(model.cycles, assumptions.value(f"cycle_exponent.{key}"), f["dod"].number)
+    made = datasheet(f"{at}.cycles_made", "Cycles made", model.used.cycles_made, "cycles", entry)
+    age = datasheet(f"{at}.age_years", "Age", model.used.age_years, "years", entry)
+    n = Figure(f"{at}.cycles_stood", "Cycles that it stands at the planned depth", stands, "cycles",
+    REFERENCE,
+               source="Cycle law on the points of its entry")  # fmt: skip
+    life = assumptions.figure(f"calendar_years.{key}")
+    health = datasheet(f"{at}.soh", "Health by its capacity test", model.health, "1", entry)
+    value = max(
+        model.used.cycles_made / stands + model.used.age_years / life.number,
+        max(0.0, (1 - model.health) / 0.2),
+    )
+    f["start_wear"] = computed(
+        f"{at}.start_wear", "Wear when it is bought", value, "%",
+        "max({n} / {N} + {age} / {L}, (1 − {SoH}) / 0.2)",
+        {"n": made, "N": n, "age": age, "L": life, "SoH": health},
+        "The larger of what it has made and what its test shows",
+    )  # fmt: skip

@@ -1,0 +1,270 @@
+"""Find banks: the whole catalogue in every layout, what is dropped and why, and the best of the rest.
+
+Part of Banks.
+"""
+
+from collections import Counter
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from vast_harbor.core.battery.ageing import cycles_at_depth, wear_by_plan
+from vast_harbor.core.battery.bank import Bank, BatteryModel, series_count
+from vast_harbor.core.cost.pareto import front
+from vast_harbor.core.errors import InvalidInput
+from vast_harbor.core.stops.banks.checks.stages import MOST_GAP
+from vast_harbor.core.stops.banks.proposals import LEAD_ACID_STRINGS
+from vast_harbor.core.stops.banks.quick_life_cost import Outlook
+from vast_harbor.core.stops.banks.rig_limits import REASONS
+
+MOST_STRINGS = 12
+VOLTS = "volts"
+NAMES = {VOLTS: "cannot make the system’s volts", **REASONS}
+
+
+@dataclass(frozen=True, slots=True)
+class Found:
+    """A bank that would do.
+
+    Attributes:
+        bank: its layout.
+        usable_wh: usable energy [Wh].
+        purchase, lifetime: money to buy it, and over the years of keeping without extras [money].
+        years: life [years].
+        nights: nights that it carries, without reserve; None on a day without use.
+        front: whether no other is cheaper to buy, lighter, and cheaper over the years at once.
+    """
+
+    bank: Bank
+    usable_wh: float
+    purchase: float
+    lifetime: float
+    years: float
+    nights: float | None
+    front: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Search:
+    """What a search found.
+
+    Attributes:
+        looked_at: layouts that were looked at.
+        found: banks that will do, the cheapest over the years first.
+        dropped: reason → how many models fell to it.
+        reasons: model id → the reasons against its best layout.
+    """
+
+    looked_at: int
+    found: tuple[Found, ...]
+    dropped: Mapping[str, int]
+    reasons: Mapping[str, tuple[str, ...]]
+
+
+def layouts(model: BatteryModel, system_v: float) -> list[Bank]:
+    """Every layout of a model that makes the system's volts, up to what is permitted and advisable.
+
+    At least one string of it, so that there is something to say of a model of too many in series.
+    """
+    try:
+        series = series_count(system_v, model.unit_class_v)
+    except InvalidInput:
+        return []
+    most = min(MOST_STRINGS, model.max_parallel)
+    if model.battery_class.is_lead_acid:
+        most = min(most, LEAD_ACID_STRINGS)
+    return [Bank(model, series, n) for n in range(1, most + 1)]
+
+
+def search(look: Outlook, models: Mapping[str, BatteryModel]) -> Search:
+    """Every model in every layout against the rig.
+
+    Args:
+        look: the rig.
+        models: by id.
+
+    Returns:
+        Banks that will do with the Pareto front marked, and why the others do not.
+    """
+    found: list[Found] = []
+    dropped: Counter[str] = Counter()
+    reasons: dict[str, tuple[str, ...]] = {}
+    seen = 0
+    for model in models.values():
+        banks = layouts(model, look.ground.plan.system_v)
+        seen += len(banks)
+        against, good = _of_model(look, banks)
+        found += good
+        if not good:
+            reasons[model.id] = against
+            dropped[against[0]] += 1
+    mask = front(np.array([[f.purchase, f.bank.kg, f.lifetime] for f in found]).reshape(-1, 3))
+    marked = [replace(f, front=bool(on)) for f, on in zip(found, mask, strict=True)]
+    marked.sort(key=lambda f: (f.lifetime, f.purchase, f.bank.model.id))
+    return Search(seen, tuple(marked), dict(dropped.most_common()), reasons)
+
+
+def _of_model(look: Outlook, banks: list[Bank]) -> tuple[tuple[str, ...], list[Found]]:
+    """Reasons against the layout of a model that has fewest, and those layouts that will do."""
+    if not banks:
+        return (VOLTS,), []
+    need = look.ground.days.need.energy.number
+    covering = [b for b in banks if look.ground.usable_wh(b) >= need * (1 - 1e-6)]
+    best: tuple[str, ...] | None = None
+    good = []
+    for bank in covering or banks[-1:]:
+        against = tuple(look.ground.against(bank))
+        if not against:
+            good.append(_found(look, bank))
+        elif best is None or len(against) < len(best):
+            best = against
+    return best or (), good
+
+
+def _found(look: Outlook, bank: Bank) -> Found:
+    day, usable = look.ground.days.day.bank_wh.number, look.ground.usable_wh(bank)
+    return Found(
+        bank,
+        usable,
+        look.purchase(bank),
+        look.lifetime(bank),
+        look.years(bank),
+        usable / day if day else None,
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class Ceiling:
+    """What may not be exceeded; None for no ceiling.
+
+    Attributes:
+        money: the most to spend on batteries [money].
+        kg: the most that they may weigh [kg].
+        space: whether they must fit the locker.
+    """
+
+    money: float | None = None
+    kg: float | None = None
+    space: bool = True
+
+
+@dataclass(frozen=True, slots=True)
+class Within:
+    """The best bank of a class within a ceiling.
+
+    Attributes:
+        found: the bank.
+        covered: share of the need [-]; None without a need.
+        next_string: price of one more string, where one may be added later [money]; None where not.
+        next_months: months within which it must be added [months]; None where there is no such end.
+        against: reasons that remain, besides that it does not cover the need.
+    """
+
+    found: Found
+    covered: float | None
+    next_string: float | None
+    next_months: float | None
+    against: tuple[str, ...]
+
+
+def within(look: Outlook, models: Mapping[str, BatteryModel], ceiling: Ceiling) -> tuple[Within, ...]:
+    """The most usable energy of each class within a ceiling, instead of the need.
+
+    Args:
+        look: the rig.
+        models: by id.
+        ceiling: what may not be exceeded.
+
+    Returns:
+        One bank for each class that has any, the most nights first.
+    """
+    best: dict[str, tuple[float, float, Bank, tuple[str, ...]]] = {}
+    for model in models.values():
+        for bank in layouts(model, look.ground.plan.system_v):
+            cost = look.purchase(bank)
+            if ceiling.money is not None and cost > ceiling.money:
+                continue
+            if ceiling.kg is not None and bank.kg > ceiling.kg:
+                continue
+            against = tuple(r for r in look.ground.against(bank) if r != "need")
+            if set(against) - {"locker"} or (ceiling.space and "locker" in against):
+                continue
+            usable, key = look.ground.usable_wh(bank), model.battery_class.key
+            if key not in best or (usable, -cost) > best[key][:2]:
+                best[key] = (usable, -cost, bank, against)
+    out = [_within(look, bank, against) for _, _, bank, against in best.values()]
+    return tuple(sorted(out, key=lambda w: -w.found.usable_wh))
+
+
+def _within(look: Outlook, bank: Bank, against: tuple[str, ...]) -> Within:
+    ground, model = look.ground, bank.model
+    need = ground.days.need.energy.number
+    found = _found(look, bank)
+    covered = found.usable_wh / need if need else None
+    may_add = not model.battery_class.is_lead_acid and bank.parallel < model.max_parallel
+    if not may_add:
+        return Within(found, covered, None, None, against)
+    key = model.battery_class.key
+    stands = cycles_at_depth(
+        model.cycles,
+        ground.assumptions.value(f"cycle_exponent.{key}"),
+        ground.days.need.classes[key].dod.number,
+    )
+    years = ground.assumptions.value(f"calendar_years.{key}")
+    wear = wear_by_plan(ground.plan.off_grid_nights, ground.days.need.nights.number, stands, years)
+    return Within(found, covered, bank.series * look.price(model), 12 * MOST_GAP / (0.2 * wear), against)
+
+
+@dataclass(frozen=True, slots=True)
+class Shape:
+    """A bank seen by the number of its pieces.
+
+    Attributes:
+        found: the bank.
+        heaviest_kg: one battery [kg].
+        current_a: what its BMS or label lets it give for ever, sharing reckoned with [A]; None where not
+            stated.
+        one_gone_wh: usable energy that is left when one string fails [Wh].
+        joints: terminals that are bolted.
+    """
+
+    found: Found
+    heaviest_kg: float
+    current_a: float | None
+    one_gone_wh: float
+    joints: int
+
+
+def shapes(look: Outlook, found: tuple[Found, ...], key: str) -> tuple[Shape, Shape] | None:
+    """The bank of fewest and that of most batteries of a class, both of which will do; None where all
+    are alike.
+
+    Args:
+        look: the rig.
+        found: what a search found.
+        key: battery class.
+
+    Returns:
+        One large unit, against several small ones.
+    """
+    of_class = [f for f in found if f.bank.model.battery_class.key == key]
+    if not of_class:
+        return None
+    few = min(of_class, key=lambda f: (f.bank.units, f.purchase))
+    many = min(of_class, key=lambda f: (-f.bank.parallel, f.purchase))
+    if many.bank.units <= few.bank.units:
+        return None
+    return _shape(look, few), _shape(look, many)
+
+
+def _shape(look: Outlook, found: Found) -> Shape:
+    bank, model = found.bank, found.bank.model
+    most = model.bms.continuous_a if model.bms is not None else model.limits.discharge_a
+    sharing = 1.0 if bank.parallel == 1 else look.ground.assumptions.value("sharing")
+    left = 0.0
+    if bank.parallel > 1:
+        left = look.ground.usable_wh(Bank(model, bank.series, bank.parallel - 1))
+    return Shape(
+        found, model.kg, None if most is None else most * bank.parallel * sharing, left, 2 * bank.units
+    )

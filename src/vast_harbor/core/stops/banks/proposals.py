@@ -1,0 +1,80 @@
+"""The smallest bank of the catalogue that covers a need."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+from vast_harbor.core.battery.bank import Bank, BatteryModel, series_count
+from vast_harbor.core.errors import InvalidInput
+
+Usable = Callable[[Bank], float]
+
+
+@dataclass(frozen=True, slots=True)
+class Fit:
+    """How one model could serve.
+
+    Attributes:
+        bank: the smallest layout that covers the need, or the largest permitted one.
+        usable_wh: its usable energy at the ageing allowance [Wh].
+        covers: whether it covers the need.
+    """
+
+    bank: Bank
+    usable_wh: float
+    covers: bool
+
+
+# More lead-acid strings than this share the current badly and are not proposed.
+LEAD_ACID_STRINGS = 3
+
+
+def fit(model: BatteryModel, system_v: float, need_wh: float, usable: Usable) -> Fit | None:
+    """The fewest strings of a model that cover the need.
+
+    Args:
+        model: battery model.
+        system_v: class volts of the system [V].
+        need_wh: usable energy wanted [Wh].
+        usable: usable energy of a bank [Wh].
+
+    Returns:
+        The fit, at the highest advisable number of strings when even that does not cover; None when
+        the model cannot make the system voltage.
+    """
+    try:
+        series = series_count(system_v, model.unit_class_v)
+    except InvalidInput:
+        return None
+    if series > model.max_series:
+        return None
+    most = model.max_parallel
+    if model.battery_class.is_lead_acid:
+        most = min(most, LEAD_ACID_STRINGS)
+    for parallel in range(1, most + 1):
+        bank = Bank(model, series, parallel)
+        if (got := usable(bank)) >= need_wh * (1 - 1e-9):
+            return Fit(bank, got, True)
+    return Fit(bank, got, False)
+
+
+def smallest(fits: Sequence[Fit], will_do: Callable[[Bank], bool] = lambda bank: True) -> Fit | None:
+    """The bank with the least usable energy that covers the need; then the cheaper, the lighter.
+
+    Used batteries and portable packs are for the owner to choose, not for the tool.
+
+    Args:
+        fits: what :func:`fit` found for the models of one battery class.
+        will_do: whether nothing else stands against a bank; where something does against all of them, the
+            smallest is taken all the same.
+
+    Returns:
+        The best fit; when none covers, the one that comes nearest; None without any.
+    """
+    plain = [f for f in fits if f.bank.model.used is None and f.bank.model.portable is None]
+    covering = sorted(
+        (f for f in plain if f.covers),
+        key=lambda f: (round(f.usable_wh, 3), f.bank.units * f.bank.model.price, f.bank.kg),
+    )
+    if covering:
+        return next((f for f in covering if will_do(f.bank)), covering[0])
+    return max(plain, key=lambda f: f.usable_wh, default=None)

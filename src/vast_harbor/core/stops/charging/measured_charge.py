@@ -1,0 +1,168 @@
+"""A charge as it was measured, against what the source should give there (part of Charging)."""
+
+from dataclasses import dataclass
+from typing import Any
+
+from vast_harbor.core.battery.charge_acceptance import acceptance, charge_ohm, time_constant
+from vast_harbor.core.battery.terminal_voltage import rested_volts
+from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
+from vast_harbor.core.rig.sources import (
+    CHARGE_V,
+    ENGINE,
+    MAINS,
+    MPPT,
+    MPPT_EFFICIENCY,
+    PANEL_V,
+    PITCHES,
+    SOLAR,
+)
+from vast_harbor.core.schedule.timeline import Course
+from vast_harbor.core.stops.banks.checks.check import Build
+from vast_harbor.core.weather.daily_weather import STEP_H
+
+# Within this share a measurement is as it should be.
+ALIKE = 0.12
+# So far below its set volts a bank still takes all that it is given [V at 12 V].
+BULK_V = 0.15
+
+
+@dataclass(frozen=True, slots=True)
+class Explained:
+    """What a measurement says.
+
+    Attributes:
+        says: in words.
+        expected: what the source should give there [A].
+        edits: JSON Patch operations that take the source as measured; none where there is nothing to take.
+        edit_says: what they do, in words.
+    """
+
+    says: Sentence
+    expected: Figure
+    edits: tuple[dict[str, Any], ...]
+    edit_says: str
+
+
+def explain(
+    build: Build, course: Course, index: int, amps: float, volts: float, soc: float, hour: float, month: int
+) -> Explained:
+    """Why a source gives what was measured.
+
+    Args:
+        build: the bank that was charged, in its rig.
+        course: the rig's days.
+        index: of the source in the plan.
+        amps, volts: measured at the battery [A], [V].
+        soc: state of charge [-].
+        hour: clock hour [h].
+        month: 1 to 12.
+
+    Returns:
+        What explains the difference: a limit, a cable, shade, or the bank itself.
+    """
+    plan, source = build.plan, build.plan.sources[index]
+    battery_class, n = build.bank.model.battery_class, build.plan.system_v / 12
+    at = f"charging.measured.{source.id}"
+
+    def figure(key: str, name: str, value: float, unit: str) -> Figure:
+        return Figure(
+            f"{at}.{key}", name, value, unit, REFERENCE, source="From the source and the bank as entered"
+        )
+
+    celsius = build.days.day.battery_c.number
+    could = _could(course, index, hour, month, volts / n)
+    rested = float(rested_volts(battery_class, plan.system_v, soc))
+    ohm = charge_ohm(battery_class, build.terminal.ohm, build.terminal.cable_ohm)
+    tau = time_constant(battery_class, source.set_v, celsius)
+    takes = float(acceptance(soc, rested, source.set_v * n, build.bank.rated_ah, ohm, tau))
+    expected = figure("expected", "Expected", min(could, takes), "A")
+    figures = {
+        "I": figure("amps", "Measured", amps, "A"),
+        "x": expected,
+        "could": figure("could", "It could give", could, "A"),
+        "takes": figure("takes", "The bank takes", takes, "A"),
+        "V": figure("volts", "Measured", volts, "V"),
+        "soc": figure("soc", "Charge", soc, "%"),
+    }
+    path = f"/sources/{index}"
+    if expected.number <= 0.5 and amps <= 0.5:
+        says = "Nothing was expected here, and nothing came."
+        return Explained(Sentence(says, figures), expected, (), "")
+    if abs(amps - expected.number) <= ALIKE * max(1.0, expected.number):
+        by = "the bank, which takes no more at {soc}" if takes < could else "what the source gives"
+        return Explained(
+            Sentence(f"As it should be: {{I}} where {{x}} are expected; it is limited by {by}.", figures),
+            expected,
+            (),
+            "",
+        )
+    if amps > expected.number:
+        edits, what = _rated(source.kind, source.link, path, amps)
+        says = (
+            "More than expected: {I} where {x} are. The source is larger than entered, or the "
+            "bank emptier than {soc}."
+        )
+        return Explained(Sentence(says, figures), expected, edits, what)
+    if volts >= source.set_v * n - BULK_V * n:
+        says = (
+            "Less than expected, {I} for {x}, with {V} at the battery: the bank takes no more. It "
+            "is fuller than {soc}, or "
+            "worn so far that it seems full early."
+        )
+        return Explained(Sentence(says, figures), expected, (), "")
+    if source.kind == SOLAR:
+        factor = PITCHES[plan.pitch] * amps / expected.number
+        figures["f"] = figure("shade", "Shade and dirt leave", factor, "%")
+        dirt = max(0.3, min(1.0, round(course.assumptions.value("panel_dirt") * amps / expected.number, 2)))
+        says = (
+            "Less than expected: {I} for {x}. Shade, dirt or haze leave {f} of what an open "
+            "pitch gives at that hour."
+        )
+        edit = {"op": "add", "path": "/plan/overrides/panel_dirt", "value": dirt}
+        return Explained(Sentence(says, figures), expected, (edit,), "Reckon with what came")
+    lost = source.set_v * n - volts
+    if lost > 0.3 * n and source.is_relay:
+        cable = figure("cable", "Cable", lost / amps * 1000 if amps > 0 else 0.0, "mΩ")
+        says = (
+            "Less than expected, {I} for {x}: {lost} are lost on the way from the alternator, a "
+            "cable of {cable}."
+        )
+        figures |= {"lost": figure("lost", "Lost on the way", lost, "V"), "cable": cable}
+        edit = {"op": "replace", "path": f"{path}/cable_mohm", "value": min(2000.0, round(cable.number, 1))}
+        return Explained(Sentence(says, figures), expected, (edit,), "Enter that cable")
+    edits, what = _rated(source.kind, source.link, path, amps)
+    says = (
+        "Less than expected: {I} for {x}, with the battery at {V} and willing. The source gives "
+        "less than it is rated for."
+    )
+    if lost > 0.6 * n:
+        says += " Look for a thin cable or a bad joint between them."
+    return Explained(Sentence(says, figures), expected, edits, what)
+
+
+def _rated(kind: str, link: str, path: str, amps: float) -> tuple[tuple[dict[str, Any], ...], str]:
+    if amps > 0 and (kind == MAINS or (kind == ENGINE and link != "relay")):
+        return ({"op": "replace", "path": f"{path}/amps", "value": round(amps, 1)},), "Reckon with what came"
+    return (), ""
+
+
+def _could(course: Course, index: int, hour: float, month: int, volts: float) -> float:
+    """What a source gives at an hour into a bank of some volts, for 12 V [A]; the sun under a clear sky."""
+    source, n = course.plan.sources[index], course.plan.system_v / 12
+    if source.kind != SOLAR:
+        return source.most_a(course.plan.system_v)
+    sun = course.sunshine_of(source)
+    if sun is None:
+        return 0.0
+    over = float(sun.clear[month - 1, min(95, int(hour / STEP_H))]) / 1000
+    share = (
+        over
+        * course.assumptions.value("panel_dirt")
+        * PITCHES[course.plan.pitch]
+        * (1 - source.starter_share)
+    )
+    if source.controller == MPPT:
+        given = source.watts * MPPT_EFFICIENCY / ((volts or CHARGE_V) * n)
+    else:
+        given = source.watts / (PANEL_V * n)
+    return min(given * share, source.amps or 1e9)

@@ -1,0 +1,274 @@
+"""How much source is needed, the other way round (part of Charging)."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from vast_harbor.core.figures.workings import REFERENCE, Figure, computed, typed
+from vast_harbor.core.rig.sources import (
+    CHARGE_V,
+    ENGINE,
+    GENERATOR,
+    MAINS,
+    MPPT_EFFICIENCY,
+    PITCHES,
+    SOLAR,
+    Source,
+    generator_watts,
+)
+from vast_harbor.core.schedule.day_pattern import months_of_use
+from vast_harbor.core.schedule.timeline import Course
+from vast_harbor.core.stops.banks.checks.check import Build
+from vast_harbor.core.weather.daily_weather import clear_share
+from vast_harbor.core.weather.sun import POLAR_NIGHT, sun_day
+
+MONTHS = (
+    "January", "February", "March", "April", "May", "June", "July", "August", "September", "October",
+    "November", "December",
+)  # fmt: skip
+# With less sun than this no array that fits a rig carries the day [kWh/kWp].
+LEAST_SUN = 0.15
+# Panels of a school: W for each kWh of nameplate, lead-acid and LFP; the third goes by the charge current.
+MOST_W_PER_KWH = {"long_life": (80.0, 150.0), "customary": (150.0, 400.0)}
+
+
+@dataclass(frozen=True)
+class Sun:
+    """What the sun brings at the site.
+
+    Attributes:
+        monthly: kWh for each kWp of a mean day by month, January first, on the plane of the panels.
+        own: whether they are the owner's.
+        says: why there is none; empty where there is.
+    """
+
+    monthly: tuple[float, ...]
+    own: bool
+    says: str
+
+
+def sun_of(course: Course, source: Source | None) -> Sun:
+    """Mean daily kWh for each kWp by month; flat panels where none are entered."""
+    plan = course.plan
+    if plan.sun_hours:
+        return Sun(plan.sun_hours, True, "")
+    site = plan.site
+    if site.latitude is None or site.longitude is None:
+        return Sun(
+            (),
+            False,
+            "Choose a region or give latitude and longitude on the Rig stop, and the sun appears here.",
+        )
+    over = course.sunshine_of(source or Source("flat", SOLAR))
+    assert over is not None
+    monthly = tuple(over.daily_kwh(m, clear_share(course.climate, m, site.south)) for m in range(1, 13))
+    dark = [
+        MONTHS[m - 1] for m in range(1, 13)
+        if sun_day(site.latitude, site.longitude, site.utc_offset_h, (m - 1) * 30 + 15).kind == POLAR_NIGHT
+    ]  # fmt: skip
+    says = f"The sun does not rise in {', '.join(dark)}: panels give nothing then." if dark else ""
+    return Sun(monthly, False, says)
+
+
+def design_month(course: Course, sun: Sun) -> int:
+    """The month of use with the least sun, 1 to 12."""
+    return min(months_of_use(course.plan), key=lambda m: sun.monthly[m - 1])
+
+
+def too_dark(course: Course, sun: Sun) -> str:
+    """What to say where the design month has too little sun for any array; empty where it has enough."""
+    if not sun.monthly or sun.monthly[design_month(course, sun) - 1] >= LEAST_SUN:
+        return ""
+    month = MONTHS[design_month(course, sun) - 1]
+    return f"In {month} there is too little sun for any array: reckon with another source."
+
+
+def needed(build: Build, course: Course, sun: Sun) -> Mapping[str, Figure]:
+    """What each kind of source must give for one candidate.
+
+    Args:
+        build: the candidate in its rig.
+        course: the rig's days.
+        sun: what the sun brings.
+
+    Returns:
+        Figures by name: ``panel_w`` to carry the day, ``refill_w`` to refill the need besides in so many
+        days, ``recover_days`` with the panels that are there, ``most_w`` that suit the bank, ``charger_a``
+        for eight hours, ``generator_h`` and ``litres``, ``drive_h``. A figure without a value cannot be met.
+    """
+    plan, assume, at = build.plan, build.assumptions, f"charging.{build.candidate.id}.needed"
+    day, need = build.days.day.bank_wh, build.need.energy
+    key = build.bank.model.battery_class.key
+    eta = assume.figure(f"energy_efficiency.{key}")
+    out: dict[str, Figure] = {}
+    if sun.monthly:
+        month = design_month(course, sun)
+        hours = Figure(
+            "charging.design_sun",
+            f"Sun of a mean day in {MONTHS[month - 1]}",
+            sun.monthly[month - 1],
+            "kWh/kWp",
+            REFERENCE,
+            source="Your own hours" if sun.own else "Clear sky of the site and the climate’s weather",
+        )
+        dirt = assume.figure("panel_dirt")
+        pitch = Figure(
+            "charging.pitch",
+            "Pitch",
+            PITCHES[plan.pitch],
+            "1",
+            REFERENCE,
+            source="The usual pitch of the rig",
+            path="/rig/pitch",
+        )
+        control = Figure(
+            "charging.mppt",
+            "Controller",
+            MPPT_EFFICIENCY,
+            "1",
+            REFERENCE,
+            source="One that seeks the best point",
+        )
+        days = assume.figure("reaches_full_in")
+        gives = sun.monthly[month - 1] * dirt.number * pitch.number * control.number
+        inputs = {"E_day": day, "h_sun": hours, "f_dirt": dirt, "f_pitch": pitch, "η_c": control, "η": eta}
+        if sun.monthly[month - 1] >= LEAST_SUN:
+            carry = day.number / eta.number / gives
+            out["panel_w"] = computed(
+                f"{at}.panel_w", "Panels to carry the day", carry, "W",
+                "{E_day} / {η} / ({h_sun} · {f_dirt} · {f_pitch} · {η_c})", inputs, "Mean weather of the "
+                                                                                    "design month",
+            )  # fmt: skip
+            refill = (day.number + need.number / days.number) / eta.number / gives
+            out["refill_w"] = computed(
+                f"{at}.refill_w", "Panels to refill the need besides", refill, "W",
+                "({E_day} + {E_need} / {d}) / {η} / ({h_sun} · {f_dirt} · {f_pitch} · {η_c})",
+                inputs | {"E_need": need, "d": days},
+                "The reserve belongs on the array as well as on the bank",
+            )  # fmt: skip
+            if (there := _panels(build)) is not None:
+                out["recover_days"] = _recovers(at, day, need, there, inputs, gives)
+        else:
+            out["panel_w"] = computed(
+                f"{at}.panel_w", "Panels to carry the day", None, "W", "", {"h_sun": hours},
+                "There is too little sun then for any array: reckon with another source",
+            )  # fmt: skip
+    out |= _suits(build, at)
+    volts = build.figures["volts"]
+    eight = Figure(f"{at}.hours", "Hours on mains", 8.0, "h", REFERENCE, source="One night")
+    out["charger_a"] = computed(
+        f"{at}.charger_a",
+        "Charger to refill the need in a night",
+        need.number / eta.number / volts.number / 8,
+        "A",
+        "{E_need} / {η} / {V} / {h}",
+        {"E_need": need, "η": eta, "V": volts, "h": eight},
+        "Absorption takes longer with lead-acid: the last fifth goes slowly",
+    )
+    out |= _bought(build, at, eta)
+    return out
+
+
+def _panels(build: Build) -> Figure | None:
+    """Peak power of all panels that are there [W]; None without any."""
+    watts = [s.watts for s in build.plan.sources if s.kind == SOLAR]
+    return typed("charging.panels", "Panels that are there", sum(watts), "W", "/sources") if watts else None
+
+
+def _recovers(
+    at: str, day: Figure, need: Figure, there: Figure, inputs: Mapping[str, Figure], gives: float
+) -> Figure:
+    """Days of mean sun in which the panels that are there bring back the need, beside the day's own use."""
+    eta = inputs["η"]
+    spare = there.number * gives - day.number / eta.number
+    name = "Days of sun to recover the need"
+    if spare <= 0:
+        return computed(f"{at}.recover_days", name, None, "days", "", {"W": there, **inputs},
+                        "They do not even carry the day in the design month")  # fmt: skip
+    return computed(
+        f"{at}.recover_days", name, need.number / eta.number / spare, "days",
+        "{E_need} / {η} / ({W} · {h_sun} · {f_dirt} · {f_pitch} · {η_c} − {E_day} / {η})",
+        {"W": there, "E_need": need, **inputs}, "With the panels that are there, in the design month",
+    )  # fmt: skip
+
+
+def _suits(build: Build, at: str) -> dict[str, Figure]:
+    rule = build.plan.house_rule
+    if rule not in MOST_W_PER_KWH:
+        most = Figure(
+            f"{at}.charge_a", "Charge current that the bank may take",
+            build.bank.parallel * build.bank.model.charge_a, "A", REFERENCE, source=build.entry,
+        )  # fmt: skip
+        volts = Figure(f"{at}.charge_v", "Volts of a charge", CHARGE_V * build.plan.system_v / 12, "V",
+                       REFERENCE, source="14 V for 12 V")  # fmt: skip
+        control = Figure("charging.mppt", "Controller", MPPT_EFFICIENCY, "1", REFERENCE,
+                         source="One that seeks the best point")  # fmt: skip
+        return {
+            "most_w": computed(
+                f"{at}.most_w", "Most panels that suit the bank",
+                most.number * volts.number / control.number, "W", "{I} · {V} / {η_c}",
+                {"I": most, "V": volts, "η_c": control}, "What its charge current allows",
+            )
+        }  # fmt: skip
+    each = MOST_W_PER_KWH[rule][0 if build.lead else 1]
+    per = Figure(
+        f"{at}.per_kwh", "Panels for each kWh of label", each, "W/kWh", REFERENCE, source="House rule"
+    )
+    label = build.figures["nameplate_wh"]
+    return {
+        "most_w": computed(
+            f"{at}.most_w",
+            "Most panels that suit the bank",
+            each * label.number / 1000,
+            "W",
+            "{w} · {E_label} / 1000",
+            {"w": per, "E_label": label},
+            "House rule: a small bank on a large array is charged harder than it likes",
+        )
+    }
+
+
+def _bought(build: Build, at: str, eta: Figure) -> dict[str, Figure]:
+    plan, need, out = build.plan, build.need.energy, {}
+    generator = next((s for s in plan.sources if s.kind == GENERATOR), None)
+    chargers = [s for s in plan.sources if s.kind == MAINS]
+    if generator is not None and chargers:
+        amps = sum(s.amps or 0 for s in chargers)
+        watts = min(generator_watts(generator), amps * build.figures["volts"].number * 1.05)
+        gives = Figure(f"{at}.generator_w", "Given through the chargers", watts, "W", REFERENCE,
+                       source="The lesser of generator · 0.8 · 0.85 and the chargers’ amps")  # fmt: skip
+        if watts > 0:
+            out["generator_h"] = computed(
+                f"{at}.generator_h", "Generator to refill the need", need.number / eta.number / watts, "h",
+                "{E_need} / {η} / {P}", {"E_need": need, "η": eta, "P": gives},
+            )  # fmt: skip
+            burns = typed("source.litres_per_h", "It burns", generator.litres_per_h, "l/h", "/sources")
+            out["litres"] = computed(
+                f"{at}.litres",
+                "Fuel for it",
+                out["generator_h"].number * generator.litres_per_h,
+                "l",
+                "{h} · {b}",
+                {"h": out["generator_h"], "b": burns},
+            )
+    engine = next((s for s in plan.sources if s.kind == ENGINE), None)
+    if engine is not None and not (engine.is_relay and engine.smart):
+        amps = engine.most_a(plan.system_v)
+        if amps > 0:
+            amp = Figure(
+                f"{at}.engine_a",
+                "Given by the engine",
+                amps,
+                "A",
+                REFERENCE,
+                source="Rated, or half the alternator",
+            )
+            out["drive_h"] = computed(
+                f"{at}.drive_h",
+                "Hours driven to refill the need",
+                need.number / eta.number / build.figures["volts"].number / amps,
+                "h",
+                "{E_need} / {η} / {V} / {I}",
+                {"E_need": need, "η": eta, "V": build.figures["volts"], "I": amp},
+                "Lead-acid takes less than that once it is four fifths full" if build.lead else "",
+            )
+    return out

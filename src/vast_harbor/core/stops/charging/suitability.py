@@ -1,0 +1,409 @@
+"""Will what charges the old bank do for a new one? Each source beside each candidate (part of Charging)."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from math import exp
+
+from vast_harbor.core.battery.charge_acceptance import COMPENSATED_C, LFP_CHARGE_OHM, full_soc, time_constant
+from vast_harbor.core.battery.datasheet import BY_ITSELF, OWN_SWITCH
+from vast_harbor.core.battery.soc_from_voltage import soc_at
+from vast_harbor.core.battery.terminal_voltage import rested_volts
+from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, escaped, typed
+from vast_harbor.core.rig.source_remedies import BALANCES_V, Rung, ladder, name_of, sources_of
+from vast_harbor.core.rig.sources import ENGINE, MAINS, PWM, SOLAR, Source
+from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, STOP, Build
+
+# Volts below which LFP is not filled, at which gel is ruined, and from which sealed types suffer in the heat.
+FILLS_V, GEL_V, HOT_C = 13.6, 14.4, 35.0
+# A rest that lets LFP fall below this is a stop, above it a care.
+LOW_SOC = 0.2
+# Slower than this a charger takes days [C].
+SLOW_C = 0.05
+WORST = {STOP: 3, CARE: 2, NOTE: 1, OK: 0}
+
+
+@dataclass(frozen=True, slots=True)
+class Point:
+    """One thing that a source does to a bank.
+
+    Attributes:
+        code: stable name.
+        severity: ``stop``, ``care`` or ``note``.
+        says: what, and what happens if nothing is changed.
+        rungs: keys of the remedies that help.
+    """
+
+    code: str
+    severity: str
+    says: Sentence
+    rungs: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Judged:
+    """A source beside a candidate.
+
+    Attributes:
+        source, candidate: ids.
+        source_name: what the source is called.
+        points: what is wrong, worst first; none where it suits.
+        before: what would be wrong without the remedies chosen.
+        rungs: remedies that help, the least first.
+        chosen: keys of those chosen.
+    """
+
+    source: str
+    candidate: str
+    source_name: str
+    points: tuple[Point, ...]
+    before: tuple[Point, ...]
+    rungs: tuple[Rung, ...]
+    chosen: tuple[str, ...]
+
+    @property
+    def verdict(self) -> str:
+        """The worst severity; ``ok`` where it suits."""
+        return max((p.severity for p in self.points), key=lambda s: WORST[s], default=OK)
+
+    def finding(self) -> Finding | None:
+        """As a finding of the stop; None where it suits."""
+        if not self.points:
+            return None
+        worst = self.points[0]
+        says = Sentence(f"{escaped(self.source_name)}: {worst.says.template}", worst.says.figures)
+        remedy = self.rungs[0].says if self.rungs else "Have a specialist look at it."
+        return Finding(f"source_{worst.code}", worst.severity, "charging", says, remedy, self.candidate)
+
+
+def judge(build: Build) -> tuple[Judged, ...]:
+    """Every source of a rig beside one candidate.
+
+    Args:
+        build: the candidate in its rig.
+
+    Returns:
+        One judgement for each source that charges.
+    """
+    plan, battery_class = build.plan, build.bank.model.battery_class
+    after = {s.id: s for s in sources_of(plan, build.candidate, battery_class, build.assumptions)}
+    out = []
+    for index, source in enumerate(plan.sources):
+        if not source.charges:
+            continue
+        before = _points(build, source, index)
+        chosen = tuple(f.remedy for f in build.candidate.fixes if f.source == source.id)
+        now = _points(build, after[source.id], index) if chosen else before
+        helps = {key for p in before for key in p.rungs}
+        offered = ladder(source, battery_class, build.assumptions, plan.system_v)
+        rungs = tuple(r for r in offered if r.key in chosen or r.key in helps or _in_group(r.key, helps))
+        out.append(Judged(source.id, build.candidate.id, name_of(source), now, before, rungs, chosen))
+    return tuple(out)
+
+
+def _in_group(key: str, helps: set[str]) -> bool:
+    return key.startswith("position-") and "position" in helps
+
+
+def _points(build: Build, source: Source, index: int) -> tuple[Point, ...]:
+    teller = _Teller(build, source, index)
+    found = list(teller.lithium() if not build.lead else teller.lead())
+    found += teller.both()
+    return tuple(sorted(found, key=lambda p: -WORST[p.severity]))
+
+
+PROFILE = ("position", "settings", "firmware", "new", "dc_dc")
+
+
+class _Teller:
+    """What one source does to one bank."""
+
+    def __init__(self, build: Build, source: Source, index: int) -> None:
+        self.build, self.source = build, source
+        self.path = f"/sources/{index}"
+        self.at = f"charging.{build.candidate.id}.{source.id}"
+        self.model = build.bank.model
+        self.battery_class = self.model.battery_class
+        self.n = build.plan.system_v / 12
+
+    def given(self, key: str, name: str, value: float, unit: str) -> Figure:
+        return typed(f"source.{self.source.id}.{key}", name, value, unit, f"{self.path}/{key}")
+
+    def found(self, key: str, name: str, value: float, unit: str, says: str) -> Figure:
+        return Figure(f"{self.at}.{key}", name, value, unit, REFERENCE, source=says)
+
+    def soc(self, key: str, volts: float) -> Figure:
+        value = soc_at(self.battery_class, 12, volts)
+        return self.found(
+            key, "Charge at those volts", value, "%", "Rested volts of the class against its charge"
+        )
+
+    def volts(self, key: str, name: str, value: float) -> Figure:
+        field = {"absorption_v": "absorption_v", "float_v": "float_v", "rebulk_v": "rebulk_v"}.get(key, key)
+        return self.given(field, name, value, "V")
+
+    def lithium(self) -> Iterator[Point]:
+        s = self.source
+        key = "alternator_v" if s.is_relay else "absorption_v" if s.absorption_v else "float_v"
+        top = self.volts(key, "Its highest volts", s.set_v)
+        if s.set_v < FILLS_V - 1e-9 and not (s.is_relay and s.smart):
+            end = self.soc("ends", s.set_v)
+            yield Point(
+                "low_volts",
+                CARE,
+                Sentence(
+                    "With {V} at 12 V it ends near {end} and never balances the cells.",
+                    {"V": top, "end": end},
+                ),
+                PROFILE,
+            )
+        elif s.set_v < BALANCES_V[0] - 1e-9 and not s.is_relay:
+            yield Point(
+                "no_balance", CARE,
+                Sentence("With {V} it fills the bank almost as fast, but never reaches the 14.2 V "
+                         "at which the "
+                         "cells are balanced.", {"V": top}),
+                PROFILE,
+            )  # fmt: skip
+        elif s.set_v > BALANCES_V[1] + 1e-9:
+            yield Point(
+                "high_volts",
+                STOP,
+                Sentence(
+                    "Its {V} are over the 14.6 V that LFP bears: the BMS opens under charge.", {"V": top}
+                ),
+                PROFILE,
+            )
+        if s.equalise_v:
+            volts = self.volts("equalise_v", "Equalising", s.equalise_v)
+            yield Point(
+                "equalises", STOP,
+                Sentence("It equalises or desulphates with {V}: never on LFP.", {"V": volts}),
+                ("no_equalise", "settings", "firmware", "new"),
+            )  # fmt: skip
+        cold = self.build.coldest
+        kelvin = 25 - max(COMPENSATED_C[0], min(COMPENSATED_C[1], cold.number))
+        if s.compensates and s.set_v + 0.024 * kelvin > BALANCES_V[1] + 0.02:
+            raised = self.found("raised", "Volts in the cold", s.set_v + 0.024 * kelvin, "V",
+                                "Set volts + 0.024 V for each kelvin below 25 °C")  # fmt: skip
+            yield Point(
+                "compensates", CARE,
+                Sentence("It follows the temperature: at {T} it goes up to {V}, over what LFP bears.",
+                         {"T": cold, "V": raised}),
+                ("no_compensation", "settings", "firmware", "new"),
+            )  # fmt: skip
+        if s.rests:
+            rebulk = self.volts("rebulk_v", "Starts again below", s.rebulk_v)
+            left = self.soc("rebulk_soc", s.rebulk_v)
+            days = self._drain_days(1 - left.number)
+            figures = {"V": rebulk, "soc": left, **days}
+            says = "It rests after float and starts again below {V}: on LFP that is at {soc}."
+            says += " The bank drains on hook-up for {days} until then." if days else ""
+            yield Point(
+                "rests", STOP if left.number < LOW_SOC else CARE, Sentence(says, figures),
+                ("no_rest", "rebulk", "firmware", "new"),
+            )  # fmt: skip
+        if s.timeout_h is not None and s.kind == MAINS:
+            c_h = self.build.bank.rated_ah / max(1e-9, s.amps or 1e-9)
+            if c_h > 3 * s.timeout_h + 6:
+                yield Point("slow", NOTE, self._slow(c_h), ("new",))
+        yield from self._bms()
+        if s.is_relay:
+            yield from self._relay_lithium()
+
+    def _drain_days(self, share: float) -> dict[str, Figure]:
+        """Days on hook-up until its loads have drawn so much; nothing where nothing is drawn."""
+        days = [d for d in self.build.days.days.values() if d.type.kind == "hook_up"]
+        if not days:
+            return {}
+        day = days[0]
+        dc = float((day.profile.watts - day.ac_watts) @ (day.profile.edges_h[1:] - day.profile.edges_h[:-1]))
+        if dc <= 0:
+            return {}
+        wh = self.build.bank.nameplate_wh * share
+        return {
+            "days": self.found(
+                "drain",
+                "Drains for",
+                wh / dc * 24,
+                "duration",
+                "Energy down to the threshold ÷ what DC loads take on hook-up",
+            )
+        }
+
+    def _bms(self) -> Iterator[Point]:
+        s, bms = self.source, self.model.bms
+        if bms is None or bms.switch != OWN_SWITCH:
+            return
+        if bms.resets != BY_ITSELF and not s.wakes and not s.is_relay:
+            yield Point(
+                "does_not_wake", CARE,
+                Sentence("After its BMS has opened the battery shows no volts: this charger does "
+                         "not see it and "
+                         "does not start."),
+                ("new",),
+            )  # fmt: skip
+        if s.is_relay:
+            yield Point(
+                "load_dump", CARE,
+                Sentence("If the BMS opens while the engine charges, the alternator’s volts jump "
+                         "and can destroy its "
+                         "diodes."),
+                ("dc_dc",),
+            )  # fmt: skip
+        if s.kind == SOLAR and s.controller == PWM:
+            yield Point(
+                "panel_volts", NOTE,
+                Sentence("If the BMS opens in the sun, this controller can pass the panel’s volts "
+                         "on to the loads."),
+                ("new",),
+            )  # fmt: skip
+
+    def _relay_lithium(self) -> Iterator[Point]:
+        s = self.source
+        if not s.smart:
+            ohm = s.cable_mohm / 1000 + LFP_CHARGE_OHM * self.build.terminal.ohm
+            rested = float(rested_volts(self.battery_class, self.build.plan.system_v, 0.5))
+            amps = (s.alternator_v * self.n - rested) / ohm
+            flows = self.found(
+                "flows", "Would flow at half charge", amps, "A", "I = (V_alt − OCV) / (R_cable + 2.5·R_bank)"
+            )
+            half = self.found(
+                "half", "Half the alternator’s rating", s.alternator_a / 2, "A", "What it bears for hours"
+            )
+            if amps > half.number:
+                yield Point(
+                    "alternator", STOP,
+                    Sentence("Through the relay about {I} would flow at half charge, over the "
+                             "{half} that the alternator "
+                             "bears for hours: it overheats.", {"I": flows, "half": half}),
+                    ("dc_dc",),
+                )  # fmt: skip
+        drop = self.volts("drop_out_v", "Relay opens below", s.drop_out_v)
+        left = self.soc("drop_soc", s.drop_out_v)
+        if left.number < 0.9:
+            yield Point(
+                "stays_closed", CARE,
+                Sentence("The relay opens below {V} only; LFP rests above that down to {soc}: with "
+                         "the engine off both "
+                         "batteries are drawn down together.", {"V": drop, "soc": left}),
+                ("dc_dc",),
+            )  # fmt: skip
+
+    def _slow(self, hours: float) -> Sentence:
+        took = self.found(
+            "fills_in", "From empty", hours, "duration", "Amp-hours of the bank ÷ amps of the charger"
+        )
+        return Sentence("It takes {h} from empty, so it is seldom full after one night.", {"h": took})
+
+    def lead(self) -> Iterator[Point]:
+        s, battery_class, key = self.source, self.battery_class, self.battery_class.key
+        top_key = "alternator_v" if s.is_relay else "absorption_v" if s.absorption_v else "float_v"
+        top = self.volts(top_key, "Its highest volts", s.set_v)
+        wants = self.found(
+            "wants",
+            "Absorption of the class",
+            battery_class.absorption_v,
+            "V",
+            "Reference value of the class",
+        )
+        if key == "gel" and s.set_v > GEL_V + 1e-9:
+            yield Point(
+                "gel_volts",
+                STOP,
+                Sentence("Its {V} ruin gel, which bears 14.4 V at most.", {"V": top}),
+                PROFILE,
+            )
+        elif not battery_class.water and s.set_v > battery_class.absorption_v + 0.3:
+            yield Point(
+                "high_volts", CARE,
+                Sentence("Its {V} are over the {want} that {class} wants: it loses water that "
+                         "cannot be topped up."
+                         .replace("{class}", battery_class.short), {"V": top, "want": wants}),
+                PROFILE,
+            )  # fmt: skip
+        elif s.set_v < battery_class.absorption_v - 0.35 and not (s.is_relay and s.smart):
+            tau = battery_class.acceptance_h * exp((battery_class.absorption_v - s.set_v) / 0.6)
+            time = self.found(
+                "to_95", "From half to 95 %", tau * 2.3, "duration", "τ(V)·ln(0.5/0.05), after Mas"
+            )
+            yield Point(
+                "low_volts", CARE,
+                Sentence("With {V} where {want} are wanted it takes about {time} from half to 95 %; "
+                         "left short of full it "
+                         "sulphates.", {"V": top, "want": wants, "time": time}),
+                PROFILE,
+            )  # fmt: skip
+        if s.equalise_v and not battery_class.water:
+            volts = self.volts("equalise_v", "Equalising", s.equalise_v)
+            yield Point(
+                "equalises", STOP, Sentence("It equalises with {V}: sealed batteries dry out.", {"V": volts}),
+                ("no_equalise", "settings", "new"),
+            )  # fmt: skip
+        hot = self.build.warmest
+        if not battery_class.water and hot.number > HOT_C and not s.compensates and s.kind != SOLAR:
+            yield Point(
+                "hot", CARE,
+                Sentence("At {T} it does not lower its volts: sealed types suffer above 35 °C.", {"T": hot}),
+                ("sensor", "settings", "new"),
+            )  # fmt: skip
+        if s.timeout_h is not None and s.amps:
+            yield from self._timeout(s.timeout_h, s.amps)
+        if s.rests:
+            left = self.soc("rebulk_soc", s.rebulk_v)
+            if left.number < 0.75:
+                rebulk = self.volts("rebulk_v", "Starts again below", s.rebulk_v)
+                yield Point(
+                    "rests", CARE,
+                    Sentence("It rests after float and starts again below {V}: lead-acid is then at {soc}.",
+                             {"V": rebulk, "soc": left}),
+                    ("no_rest", "rebulk", "new"),
+                )  # fmt: skip
+        if s.kind == MAINS and s.amps and s.amps < SLOW_C * self.build.bank.rated_ah:
+            yield Point("slow", NOTE, self._slow(self.build.bank.rated_ah / s.amps), ("new",))
+
+    def _timeout(self, hours: float, amps: float) -> Iterator[Point]:
+        """Bulk until the bank takes less than the charger gives, then the time that absorption has."""
+        battery_class, ah = self.battery_class, self.build.bank.rated_ah
+        celsius = self.build.days.day.battery_c.number
+        tau = float(time_constant(battery_class, self.source.set_v, celsius))
+        left = min(0.5, amps * tau / ah) * exp(-hours / tau)
+        if 1 - left >= full_soc(battery_class) - 1e-9:
+            return
+        ends = self.found("timeout_soc", "Charge when absorption ends", 1 - left, "%",
+                          "(I·τ/C)·e^(−t/τ) is missing, τ at its volts and warmth, after Mas")  # fmt: skip
+        time = self.given("timeout_h", "Absorption ends after", hours, "h")
+        yield Point(
+            "timeout", CARE,
+            Sentence("It ends absorption after {h}, whatever the bank still takes: at about {soc}, "
+                     "day after day short of "
+                     "full.", {"h": time, "soc": ends}),
+            ("settings", "new"),
+        )  # fmt: skip
+
+    def both(self) -> Iterator[Point]:
+        s = self.source
+        if s.kind == ENGINE and s.is_relay and s.smart:
+            yield Point(
+                "smart", STOP,
+                Sentence("A smart alternator falls to about 12.4 V: through a relay nothing arrives."),
+                ("dc_dc",),
+            )  # fmt: skip
+        if s.kind == ENGINE and not s.is_relay and s.amps:
+            into = self.found(
+                "alternator_in",
+                "Taken from the alternator",
+                s.amps * s.set_v / (0.88 * s.alternator_v),
+                "A",
+                "Rated amps · V_out / (0.88 · V_in)",
+            )
+            half = self.found(
+                "half", "Half the alternator’s rating", s.alternator_a / 2, "A", "What it bears for hours"
+            )
+            if into.number > half.number * 1.001:
+                yield Point(
+                    "alternator", CARE,
+                    Sentence("It takes {I} from the alternator, over the half of its rating, "
+                             "{half}, that it bears for hours.",
+                             {"I": into, "half": half}),
+                    (),
+                )  # fmt: skip

@@ -1,0 +1,50 @@
+"""One column of the comparison: a candidate with all that is known of it."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from vast_harbor.core.figures.workings import Figure, Finding, escaped
+from vast_harbor.core.stops.banks.candidates import BankFigures
+from vast_harbor.core.stops.charging.suitability import Judged
+from vast_harbor.core.stops.compare.cost import Cost
+from vast_harbor.core.stops.compare.life import Life
+from vast_harbor.core.stops.trial.trial import Ran
+from vast_harbor.core.stops.trial.year import YearOf
+
+
+@dataclass(frozen=True, slots=True)
+class Column:
+    """One candidate with all that is known of it."""
+
+    banked: BankFigures
+    life: Life
+    cost: Cost
+    figures: dict[str, Figure]
+    year: YearOf | None = None
+    ran: Ran | None = None
+    judged: tuple[Judged, ...] = ()
+
+    @property
+    def id(self) -> str:
+        """Id of the candidate."""
+        return self.banked.candidate.id
+
+    @property
+    def hard(self) -> tuple[Finding, ...]:
+        """Findings of its checks for which it will not do, of which the remedy is not priced in."""
+        met = {code for d in self.cost.demands if d.met for code in d.meets}
+        return tuple(f for f in self.banked.findings if f.severity == "stop" and f.code not in met)
+
+    @property
+    def stopped(self) -> bool:
+        """Whether a check says that it will not do, even with what is priced in."""
+        return bool(self.hard)
+
+    def short(self, columns: Sequence["Column"]) -> str:
+        """Its name inside a sentence: its class, with the model where two share the class."""
+        same = [c for c in columns if c.banked.battery_class.key == self.banked.battery_class.key]
+        bank = self.banked.bank
+        if len(same) > 1 and bank is not None:
+            name = escaped(f"{bank.model.title} × {bank.units}")
+            return f"{name} with its extras" if self.cost["extras"].number else name
+        return self.banked.battery_class.short

@@ -1,0 +1,387 @@
+"""Compare: candidates as columns, the headline rows first, then pictures and one plain sentence."""
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+
+from vast_harbor.core.battery.terminal_voltage import bank_resistance
+from vast_harbor.core.cost import cash_flow
+from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed
+from vast_harbor.core.rig.assumptions import Assumptions
+from vast_harbor.core.rig.plan import Plan, Reference
+from vast_harbor.core.rig.rundown import Rundown, nights_without_charge, run_down
+from vast_harbor.core.stops.banks.candidates import BankFigures, Banks
+from vast_harbor.core.stops.charging.suitability import Judged
+from vast_harbor.core.stops.compare import cost as cost_stop
+from vast_harbor.core.stops.compare import life as life_stop
+from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.compare.equal_label import Correction, same_label
+from vast_harbor.core.stops.compare.required_extras import demands
+from vast_harbor.core.stops.compare.summary_sentence import result_sentence
+from vast_harbor.core.stops.compare.unit_costs import usable_quotients
+from vast_harbor.core.stops.compare.verdict import Verdict
+from vast_harbor.core.stops.day.energy_audit import Day
+from vast_harbor.core.stops.need.energy_need import Need
+from vast_harbor.core.stops.need.governing_day import Days
+from vast_harbor.core.stops.trial.trial import Ran
+from vast_harbor.core.stops.trial.year import YearOf
+
+# The hour at which the run-down begins: charged through the day, off-grid from the evening.
+EVENING_H = 18.0
+# Usable energies further apart than this are not compared like with like.
+UNEQUAL = 0.10
+HIGH, LOW = "high", "low"
+NO_YEARS: Mapping[str, YearOf] = {}
+NO_TRIAL: Mapping[str, Ran] = {}
+NO_AUDIT: Mapping[str, tuple[Judged, ...]] = {}
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """One line of the comparison.
+
+    Attributes:
+        key, name, group: which line.
+        better: ``high``, ``low`` or empty where neither is better.
+        headline: one of the four lines that owners decide on.
+        figures: one for each column.
+        stopped: of each column, whether the verdict leaves its bank out.
+        none: what a cell without a value says; empty for a dash.
+    """
+
+    key: str
+    name: str
+    group: str
+    better: str
+    headline: bool
+    figures: tuple[Figure, ...]
+    stopped: tuple[bool, ...]
+    none: str = ""
+
+    @property
+    def best(self) -> tuple[int, ...]:
+        """Columns with the best value, of banks that will do where any does.
+
+        Empty where all are equal, or there is nothing to be better than.
+        """
+        out = self.stopped if not all(self.stopped) else (False,) * len(self.stopped)
+        values = [None if o else f.value for f, o in zip(self.figures, out, strict=True)]
+        known = [v for v in values if v is not None]
+        if not self.better or len(known) < 2 or max(known) - min(known) <= 1e-9 * max(map(abs, known)):
+            return ()
+        top = max(known) if self.better == HIGH else min(known)
+        return tuple(i for i, v in enumerate(values) if v == top)
+
+
+@dataclass(frozen=True, slots=True)
+class Compare:
+    """The comparison.
+
+    Attributes:
+        columns: candidates that can be built.
+        verdict: the answer.
+        rows: the table.
+        sentence: the result in plain words.
+        corrections: the same-label comparison, step by step.
+        rundown: remaining energy of each column, new and then at the end of life.
+        findings: what is to be looked at.
+    """
+
+    columns: tuple[Column, ...]
+    verdict: Verdict
+    rows: tuple[Row, ...]
+    sentence: Sentence
+    corrections: tuple[Correction, ...]
+    rundown: Rundown | None
+    findings: tuple[Finding, ...]
+
+
+def evaluate(
+    plan: Plan,
+    reference: Reference,
+    assumptions: Assumptions,
+    days: Days,
+    banks: Banks,
+    years: Mapping[str, YearOf] = NO_YEARS,
+    ran: Mapping[str, Ran] = NO_TRIAL,
+    judged: Mapping[str, tuple[Judged, ...]] = NO_AUDIT,
+) -> Compare:
+    """Compare all candidates that can be built.
+
+    Args:
+        plan, reference, assumptions: the plan and what holds for it.
+        days, banks: in figures.
+        years: a run year of each candidate, by its id; none to go by the hand estimate.
+        ran: how each went through the trial, by its id.
+        judged: its sources, by its id.
+
+    Returns:
+        The comparison with its workings.
+    """
+    columns: list[Column] = []
+    day, need = days.day, days.need
+    for banked in banks.candidates:
+        if banked.bank is None:
+            continue
+        id = banked.candidate.id
+        year, sources = years.get(id), judged.get(id, ())
+        asked = demands(banked.build, banked.checks, sources) if banked.build is not None else ()
+        life = life_stop.evaluate(plan, reference, assumptions, day, need, banked, year)
+        cost = cost_stop.evaluate(plan, assumptions, day, need, banked, life, banks.old_kg, year, asked)
+        further = _further(banked, day, year)
+        columns.append(Column(banked, life, cost, further, year, ran.get(id), sources))
+    verdict = Verdict(plan, assumptions, days, banks, tuple(columns))
+    out = tuple(c not in verdict.fit for c in columns)
+    rows = tuple(_rows(columns, out)) if columns else ()
+    ends = ("usable_new_wh", "usable_end_wh")
+    rundown = None
+    if columns and day.bank_wh.number > 0:
+        rundown = run_down(day.profile, EVENING_H, [c.banked[e].number for c in columns for e in ends])
+    return Compare(
+        tuple(columns),
+        verdict,
+        rows,
+        result_sentence(plan, day, columns, verdict.fit),
+        tuple(same_label(plan, columns)),
+        rundown,
+        _findings(columns, need),
+    )
+
+
+def _further(banked: BankFigures, day: Day, year: YearOf | None) -> dict[str, Figure]:
+    out = usable_quotients(banked)
+    for name, title, energy in (
+        ("nights_new", "Nights without charging, new", "usable_new_wh"),
+        ("nights_end", "Nights without charging, at the end of its life", "usable_end_wh"),
+    ):
+        has = day.bank_wh.number > 0
+        at = f"compare.{banked.candidate.id}.{name}"
+        out[name] = computed(
+            at,
+            title,
+            nights_without_charge(banked[energy].number, day.bank_wh.number),
+            "nights",
+            "{E_usable} / {E_bank}" if has else "",
+            {"E_usable": banked[energy], "E_bank": day.bank_wh},
+        )
+        falls = year is not None and has and day.bank_wh.number > year["offered"].number
+        inputs = {"E_usable": banked[energy], "E_bank": day.bank_wh}
+        inputs |= {"E_in": year["offered"]} if year is not None else {}
+        fall = day.bank_wh.number - year["offered"].number if year is not None else 0.0
+        out[f"{name}_charged"] = computed(
+            f"{at}_charged",
+            f"{title.replace('without', 'with')}",
+            banked[energy].number / fall if falls else None,
+            "nights",
+            "{E_usable} / ({E_bank} − {E_in})" if falls else "",
+            inputs,
+            "What the sources bring on a mean off-grid day comes off the day"
+            if falls or year is None
+            else "On a mean off-grid day the sources bring what the day takes",
+        )
+    return out | _limits(banked)
+
+
+def _limits(banked: BankFigures) -> dict[str, Figure]:
+    """What it may give and take for long, how cold it may be charged, how long its maker answers."""
+    bank, build = banked.bank, banked.build
+    if bank is None or build is None:
+        return {}
+    model = bank.model
+    at = f"compare.{banked.candidate.id}"
+    checks = {c.code: c for c in banked.checks}
+    gives = checks["continuous_current"].limit if "continuous_current" in checks else None
+    silent = _blank("Current that it may give for long", "A")
+    one = build.of_entry("charge_a_one", "Charge current of one", model.charge_a, "A")
+    ohm = Figure(
+        f"{at}.ohm",
+        "Inner resistance of the bank, new, at 25 °C",
+        1000 * bank_resistance(bank),
+        "mΩ",
+        REFERENCE,
+        source="R_ref·(class/12)·(100/Ah)·n_s/n_p",
+        note="The lower, the less it sags under a big load.",
+    )
+    return {
+        "ohm": ohm,
+        "gives_a": gives or silent,
+        "takes_a": computed(
+            f"{at}.takes_a",
+            "Charge current that it bears",
+            bank.parallel * model.charge_a,
+            "A",
+            "{n_p} · {I}",
+            {"n_p": banked["parallel"], "I": one},
+        ),
+        "cold": build.of_entry(
+            "charge_least_c",
+            "May be charged down to",
+            model.charge_c[0],
+            "°C",
+            "A heater of its own carries it further down." if model.heater_w else "",
+        ),
+        "warranty": build.of_entry(
+            "warranty_years", "Warranty", model.warranty.years or None, "years", model.warranty.conditions
+        ),
+    }
+
+
+def _blank(name: str, unit: str) -> Figure:
+    """A cell of which nothing is known."""
+    return Figure(f"compare.none.{name}", name, None, unit, source="Not known for this rig or this bank")
+
+
+ENERGY, NIGHTS, BODY, LASTING, PURSE, USE, LIMITS = (
+    "What it gives",
+    "Nights to the floor",
+    "Weight and space",
+    "How long it lasts",
+    "Money",
+    "In use",
+    "What it bears",
+)
+
+
+@dataclass(frozen=True, slots=True)
+class _Line:
+    """How one row is made."""
+
+    key: str
+    name: str
+    group: str
+    better: str
+    of: Callable[[Column], Figure]
+    none: str = ""
+
+
+def _year(name: str, unit: str) -> Callable[[Column], Figure]:
+    return lambda c: c.year[name] if c.year is not None else _blank(name, unit)
+
+
+def _ran(name: str, unit: str) -> Callable[[Column], Figure]:
+    return lambda c: c.ran[name] if c.ran is not None else _blank(name, unit)
+
+
+HEADLINES = (
+    _Line("usable_wh", "Usable capacity", ENERGY, HIGH, lambda c: c.banked["usable_wh"]),
+    _Line("kg", "Weight", BODY, LOW, lambda c: c.banked["kg"]),
+    _Line(
+        "design_cycles", "Cycle life at the design depth", LASTING, HIGH, lambda c: c.life["design_cycles"]
+    ),
+    _Line("per_cycle", "Lifetime cost per cycle", PURSE, LOW, lambda c: c.cost["per_cycle"]),
+)
+LINES = (
+    _Line("usable_ah", "Usable amp-hours", ENERGY, "", lambda c: c.banked["usable_ah"]),
+    _Line("nameplate_wh", "Energy on the label", ENERGY, "", lambda c: c.banked["nameplate_wh"]),
+    _Line("nights_new", "Without charging, new", NIGHTS, HIGH, lambda c: c.figures["nights_new"]),
+    _Line("nights_end", "Without charging, worn", NIGHTS, HIGH, lambda c: c.figures["nights_end"]),
+    _Line(
+        "nights_new_charged",
+        "With charging, new",
+        NIGHTS,
+        HIGH,
+        lambda c: c.figures["nights_new_charged"],
+        "no end",
+    ),
+    _Line(
+        "nights_end_charged",
+        "With charging, worn",
+        NIGHTS,
+        HIGH,
+        lambda c: c.figures["nights_end_charged"],
+        "no end",
+    ),
+    _Line("served_share", "Off-grid nights fully served", USE, HIGH, _year("served_share", "%")),
+    _Line("short_share", "Off-grid days not returned to full", USE, LOW, _year("short_share", "%")),
+    _Line("first_dark", "First dark in the trial", USE, HIGH, _ran("first_dark", "moment"), "never"),
+    _Line("care_hours", "Hours of care a year", USE, LOW, lambda c: c.cost["care"].inputs["h_care"]),
+    _Line("gives_a", "Current that it may give for long", LIMITS, "", lambda c: c.figures["gives_a"]),
+    _Line("ohm", "Inner resistance", LIMITS, LOW, lambda c: c.figures["ohm"]),
+    _Line("takes_a", "Charge current that it bears", LIMITS, HIGH, lambda c: c.figures["takes_a"]),
+    _Line("cold", "May be charged down to", LIMITS, LOW, lambda c: c.figures["cold"]),
+    _Line("warranty", "Warranty", LIMITS, HIGH, lambda c: c.figures["warranty"], "none"),
+    _Line("kg_per_kwh", "Weight per usable kWh", BODY, LOW, lambda c: c.figures["kg_per_kwh"]),
+    _Line("l_per_kwh", "Space per usable kWh", BODY, LOW, lambda c: c.figures["l_per_kwh"]),
+    _Line("kg_change", "Change against the old bank", BODY, LOW, lambda c: c.banked["kg_change"]),
+    _Line("years", "Years until worn out", LASTING, HIGH, lambda c: c.life["years"]),
+    _Line("by_cycles", "By its cycles alone", LASTING, HIGH, lambda c: c.life["by_cycles"]),
+    _Line("by_years", "By its years alone", LASTING, HIGH, lambda c: c.life["by_years"]),
+    _Line("cycles_per_year", "Charges made a year", LASTING, "", lambda c: c.life["cycles_per_year"]),
+    _Line("depth", "Depth of each cycle", LASTING, "", lambda c: c.life["depth"]),
+    _Line(
+        "replacement_count", "Times replaced while kept", LASTING, LOW, lambda c: c.cost["replacement_count"]
+    ),
+    _Line("purchase", "Batteries to buy", PURSE, LOW, lambda c: c.banked["purchase"]),
+    _Line("besides", "Besides the batteries", PURSE, LOW, lambda c: c.cost["besides"]),
+    _Line("outlay", "Cash on the day", PURSE, LOW, lambda c: c.cost["outlay"]),
+    _Line("price_per_kwh", "Batteries per usable kWh", PURSE, LOW, lambda c: c.figures["price_per_kwh"]),
+    _Line("lifetime", "Lifetime cost", PURSE, LOW, lambda c: c.cost["lifetime"]),
+    _Line("per_cycle_bare", "Per cycle without extras", PURSE, LOW, lambda c: c.cost["per_cycle_bare"]),
+    _Line("per_kwh", "Per kWh delivered", PURSE, LOW, lambda c: c.cost["per_kwh"]),
+    _Line("per_year", "Per year kept", PURSE, LOW, lambda c: c.cost["per_year"]),
+    _Line("per_night", "Per off-grid night", PURSE, LOW, lambda c: c.cost["per_night"]),
+    _Line("ready", "Per kWh kept ready and year", PURSE, LOW, lambda c: c.cost["ready"]),
+    _Line("label_per_cycle", "Purchase ÷ label cycles", PURSE, "", lambda c: c.cost["label_per_cycle"]),
+    _Line("label_per_kwh", "Purchase ÷ label’s lifetime kWh", PURSE, "", lambda c: c.cost["label_per_kwh"]),
+)
+ORDER = (ENERGY, NIGHTS, USE, LIMITS, BODY, LASTING, PURSE)
+
+
+def _rows(columns: Sequence[Column], out: tuple[bool, ...]) -> list[Row]:
+    has_old = all("kg_change" in c.banked.figures for c in columns)
+
+    def row(line: _Line, headline: bool) -> Row:
+        figures = tuple(line.of(c) for c in columns)
+        return Row(line.key, line.name, line.group, line.better, headline, figures, out, line.none)
+
+    ran = any(c.year is not None for c in columns)
+    lines = [
+        x for x in LINES if (x.key != "kg_change" or has_old) and (ran or not x.key.endswith("_charged"))
+    ]
+    lines.sort(key=lambda x: ORDER.index(x.group))
+    made = [row(x, True) for x in HEADLINES] + [row(x, False) for x in lines]
+    # A row of which nothing is known for any bank tells nothing.
+    return [r for r in made if r.headline or r.none or any(f.value is not None for f in r.figures)]
+
+
+def _findings(columns: Sequence[Column], need: Need) -> tuple[Finding, ...]:
+    found: list[Finding] = []
+    usable = [c.banked["usable_wh"] for c in columns]
+    if len(usable) > 1 and need.energy.number > 0:
+        most, least = max(usable, key=lambda f: f.number), min(usable, key=lambda f: f.number)
+        if most.number > least.number * (1 + UNEQUAL):
+            found.append(
+                Finding(
+                    "unequal",
+                    "note",
+                    "compare",
+                    Sentence(
+                        "The banks are not equal: the largest gives {most} usable, the smallest {least}.",
+                        {"most": most, "least": least},
+                    ),
+                    "Batteries come in whole units; the cost per cycle counts the same need for all. Choose "
+                    "other models to bring them closer.",
+                )
+            )
+    for column in columns:
+        if column.life.ends == life_stop.CYCLES and column.life["years"].value is not None:
+            likely = column.life["years_likely"]
+            if column.life["years"].number > 2 * likely.number:
+                found.append(
+                    Finding(
+                        "label_years",
+                        "care",
+                        "compare",
+                        Sentence(
+                            "By label cycles alone it would last {label}; age ends it after about {likely}.",
+                            {"label": column.life["years"], "likely": likely},
+                        ),
+                        "Reckon life by likely values unless you have a reason.",
+                        column.banked.candidate.id,
+                    )
+                )
+    return tuple(found)
+
+
+def cumulative(column: Column) -> list[tuple[float, float]]:
+    """Cost so far over the years of one column, as (years, money) points."""
+    return cash_flow.cumulative(column.cost.payments)

@@ -1,0 +1,82 @@
+"""What comes besides the batteries: extras, labour and contingency, with their workings (part of Compare)."""
+
+from collections.abc import Sequence
+
+from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
+from vast_harbor.core.rig.assumptions import Assumptions
+from vast_harbor.core.rig.plan import NEEDED, WORKSHOP, Plan
+from vast_harbor.core.stops.banks.candidates import BankFigures
+from vast_harbor.core.stops.compare.required_extras import COUNTED, Demand, difficulty, hours_of
+
+
+def besides(
+    f: dict[str, Figure], plan: Plan, assumptions: Assumptions, banked: BankFigures, asked: Sequence[Demand]
+) -> None:
+    """Put ``extras``, ``hours``, ``labour``, ``contingency``, ``besides`` and ``outlay`` to the money.
+
+    Args:
+        f: figures of the money so far.
+        plan, assumptions: the plan and what holds for it.
+        banked: the candidate.
+        asked: what it demands.
+    """
+    at, build = f"cost.{banked.candidate.id}", banked.build
+    parts = {f"D{i}": d.price for i, d in enumerate((d for d in asked if d.state == COUNTED), 1)}
+    own = banked["extras"]
+    f["extras"] = computed(
+        f"{at}.extras", "Extras", own.number + sum(p.number for p in parts.values()), "money",
+        " + ".join(["{own}", *(f"{{{s}}}" for s in parts)]), {"own": own, **parts},
+        "Yours and those that the checks and the audit of the sources demand",
+    )  # fmt: skip
+    swap = assumptions.figure("install_hours")
+    more = Figure(
+        f"{at}.extra_hours", "Work on the extras", hours_of(build, asked) if build is not None else 0.0, "h",
+        REFERENCE, source="Hours of each remedy",
+    )  # fmt: skip
+    f["hours"] = computed(
+        f"{at}.hours", "Hours of work", swap.number + more.number, "h", "{h_in} + {h_X}",
+        {"h_in": swap, "h_X": more},
+    )  # fmt: skip
+    shop = plan.labour == WORKSHOP
+    rate = assumptions.figure("workshop_rate" if shop else "hour_rate")
+    f["labour"] = computed(
+        f"{at}.labour", "Labour", f["hours"].number * rate.number, "money", "{h} · {c}",
+        {"h": f["hours"], "c": rate}, "By a workshop" if shop else "Your own hands",
+    )  # fmt: skip
+    level = difficulty(build, asked) if build is not None else "easy"
+    f["contingency"] = _contingency(f, assumptions, level, at)
+    f["besides"] = computed(
+        f"{at}.besides", "Besides the batteries",
+        f["extras"].number + f["labour"].number + f["contingency"].number, "money", "{X} + {W} + {Y}",
+        {"X": f["extras"], "W": f["labour"], "Y": f["contingency"]},
+    )  # fmt: skip
+    wanted = banked["wanted"]
+    inputs = {"P": banked["purchase"], "X": f["besides"]}
+    formula = "{P} + {X}"
+    if wanted.number:
+        inputs["Z"], formula = wanted, formula + " + {Z}"
+    f["outlay"] = computed(
+        f"{at}.outlay", "Cash on the day", banked["purchase"].number + f["besides"].number + wanted.number,
+        "money", formula, inputs, "Batteries, extras and labour, what you want anyway included",
+    )  # fmt: skip
+
+
+def _contingency(f: dict[str, Figure], assumptions: Assumptions, level: str, at: str) -> Figure:
+    base = {"X": f["extras"], "W": f["labour"]}
+    if level == "easy":
+        return computed(f"{at}.contingency", "Contingency", 0.0, "money", "0", base, "An easy swap")
+    share = assumptions.figure(f"contingency.{level}")
+    return computed(
+        f"{at}.contingency", "Contingency", share.number * (f["extras"].number + f["labour"].number), "money",
+        "{f} · ({X} + {W})", {"f": share, **base},
+        "Some difficulty" if level == "some" else "Hard: new wiring, carpentry or an electrician",
+    )  # fmt: skip
+
+
+def again(plan: Plan, banked: BankFigures) -> tuple[tuple[float, float], ...]:
+    """(price, life) of extras that are bought again after their life [money], [years]."""
+    return tuple(
+        (e.price, e.life_years)
+        for e in banked.candidate.extras
+        if e.tag == NEEDED and e.life_years is not None
+    )

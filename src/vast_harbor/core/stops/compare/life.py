@@ -1,0 +1,447 @@
+"""How long a candidate lasts in this rig, with its workings (part of Compare)."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from math import inf, isfinite
+
+from vast_harbor.core.battery.ageing import (
+    LEAST_YEARS,
+    calendar_wear,
+    cycles_at_depth,
+    health_at_replacement_lfp,
+    rate_wear_factor,
+    wear_at_health,
+)
+from vast_harbor.core.battery.chemistry import Range
+from vast_harbor.core.battery.datasheet import widened
+from vast_harbor.core.battery.temperature import calendar_years
+from vast_harbor.core.figures.workings import HOUSE_RULE, REFERENCE, TYPED, Figure, computed, datasheet, typed
+from vast_harbor.core.rig import derating
+from vast_harbor.core.rig.assumptions import Assumptions
+from vast_harbor.core.rig.plan import Plan, Reference
+from vast_harbor.core.stops.banks.candidates import BankFigures
+from vast_harbor.core.stops.day.energy_audit import Day
+from vast_harbor.core.stops.need.energy_need import Need
+from vast_harbor.core.stops.trial.year import YearOf
+
+MINER = "Palmgren–Miner: wears of cycles, years and accidents are added"
+# A day below a fifth of its charge, as a share of the life of lead-acid.
+WEAR_LOW = 0.02
+CYCLES, YEARS, ACCIDENTS, WARRANTY = "cycles", "years", "accidents", "warranty"
+
+
+@dataclass(frozen=True, slots=True)
+class Life:
+    """The life of one candidate.
+
+    Attributes:
+        figures: by name: ``design_cycles`` at the design depth, ``cycles_per_year``, ``depth``,
+            ``cycles_at_depth``, ``cycle_wear``, ``calendar_wear``, ``accident_wear``, ``wear``,
+            ``years``, and those ``by_cycles`` and ``by_years`` alone.
+        ends: what ends it: cycles, years, accidents or warranty.
+        years: life [years]; infinite when nothing wears it by the rule in force.
+    """
+
+    figures: Mapping[str, Figure]
+    ends: str
+    years: float
+
+    def __getitem__(self, name: str) -> Figure:
+        return self.figures[name]
+
+
+def evaluate(
+    plan: Plan,
+    reference: Reference,
+    assumptions: Assumptions,
+    day: Day,
+    need: Need,
+    banked: BankFigures,
+    year: YearOf | None = None,
+) -> Life:
+    """Life of a candidate in years.
+
+    By the cycles and the days short of full of a run year; without one by hand: off-grid nights / N cycles a
+    year, each of depth N · E_bank / nameplate (at most 1).
+
+    Args:
+        plan, reference, assumptions: the plan and what holds for it.
+        day, need: in figures.
+        banked: the candidate; its bank must exist.
+        year: its run year; None for the hand estimate.
+
+    Returns:
+        The life with its workings.
+    """
+    f: dict[str, Figure] = {}
+    _cycle_figures(f, plan, assumptions, day, need, banked)
+    _wear_figures(f, plan, assumptions, need, banked, year)
+    return _life(f, plan, reference, assumptions, day, need, banked)
+
+
+def nights_a_year(plan: Plan) -> Figure:
+    """Off-grid nights a year as entered."""
+    return typed(
+        "rig.off_grid_nights",
+        "Off-grid nights a year",
+        plan.off_grid_nights,
+        "nights",
+        "/rig/off_grid_nights",
+    )
+
+
+def _curve(banked: BankFigures, assumptions: Assumptions, depth: Figure, key: str, name: str) -> Figure:
+    """N(d) of the entry at a depth, as a figure with the formula of the part that applies."""
+    assert banked.bank is not None
+    model, at = banked.bank.model, f"life.{banked.candidate.id}"
+    entry = ("Your own entry: " if model.own else "Catalogue entry: ") + model.title
+    exponent = assumptions.figure(f"cycle_exponent.{model.battery_class.key}")
+    d = depth.number
+    value = cycles_at_depth(model.cycles, exponent.number, d)
+    inside = max(d, 0.1)
+    index = next((i for i, (p, _) in enumerate(model.cycles) if p >= inside), None)
+    inputs: dict[str, Figure] = {"d": depth}
+    points = model.cycles
+    if index is None or index == 0:
+        d_ref, n_ref = points[-1] if index is None else points[0]
+        inputs["b"] = exponent
+        power = "{b}"
+    else:
+        (d_ref, n_ref), (d_2, n_2) = points[index - 1], points[index]
+        inputs["d_2"] = datasheet(f"{at}.d.{d_2}", "Next depth of the curve", d_2, "1", entry)
+        inputs["N_2"] = datasheet(f"{at}.N.{d_2}", f"Cycles at {d_2:.0%}", n_2, "cycles", entry)
+        power = "(log({N_ref} / {N_2}) / log({d_2} / {d_ref}))"
+    inputs["d_ref"] = datasheet(f"{at}.d.{d_ref}", "Depth of the datasheet's count", d_ref, "1", entry)
+    inputs["N_ref"] = datasheet(f"{at}.N.{d_ref}", f"Cycles at {d_ref:.0%}", n_ref, "cycles", entry)
+    formula = f"{{N_ref}} · ({{d_ref}} / {{d}})^{power}"
+    if d < 0.1:
+        formula = f"{{N_ref}} · ({{d_ref}} / 0.1)^{power} · 0.1 / {{d}}"
+    if model.battery_class.key == "agm":
+        inputs["f_AGM"] = assumptions.figure("agm_life_factor")
+        formula, value = formula + " · {f_AGM}", value * inputs["f_AGM"].number
+    if d <= 0:
+        return computed(f"{at}.{key}", name, None, "cycles", "", inputs, "No use, no cycles")
+    low, high = _doubt(value, model.battery_class.cycles, model.grade)
+    return computed(
+        f"{at}.{key}",
+        name,
+        value,
+        "cycles",
+        formula,
+        inputs,
+        "Cycle law N(d) = N_ref · (d_ref/d)^b, to 80 % of the capacity",
+        note=f"Range of the class about it, by the confidence in its datasheet, grade {model.grade}.",
+        low=low,
+        high=high,
+    )
+
+
+def _doubt(value: float, of_class: Range, grade: str) -> tuple[float, float]:
+    """The range of the class about a value, wider the less backs up the datasheet."""
+    ratio = value / of_class.likely
+    return widened(of_class.low * ratio, value, of_class.high * ratio, grade)
+
+
+def _cycle_figures(
+    f: dict[str, Figure], plan: Plan, assumptions: Assumptions, day: Day, need: Need, banked: BankFigures
+) -> None:
+    at = f"life.{banked.candidate.id}"
+    f["design_cycles"] = _curve(
+        banked, assumptions, banked["dod"], "design_cycles", "Cycles at the design depth"
+    )
+    nights, n = nights_a_year(plan), need.nights
+    f["cycles_per_year"] = computed(
+        f"{at}.cycles_per_year",
+        "Cycles made a year",
+        nights.number / n.number,
+        "cycles/year",
+        "{nights} / {N}",
+        {"nights": nights, "N": n},
+        "One cycle from one charge to the next, N nights later",
+    )
+    label = banked["nameplate_wh"]
+    f["depth"] = computed(
+        f"{at}.depth",
+        "Depth of each cycle",
+        min(1.0, n.number * day.bank_wh.number / label.number),
+        "%",
+        "min(1, {N} · {E_bank} / {E_label})",
+        {"N": n, "E_bank": day.bank_wh, "E_label": label},
+        "Of the nameplate",
+    )
+    f["cycles_at_depth"] = _curve(
+        banked, assumptions, f["depth"], "cycles_at_depth", "Cycles that it stands at this depth"
+    )
+
+
+def _wear_figures(
+    f: dict[str, Figure],
+    plan: Plan,
+    assumptions: Assumptions,
+    need: Need,
+    banked: BankFigures,
+    year: YearOf | None,
+) -> None:
+    battery_class, at = banked.battery_class, f"life.{banked.candidate.id}"
+    c_rate = Figure(
+        f"{at}.wear_c",
+        "Rate above which use wears it faster",
+        battery_class.wear_c_rate,
+        "1/h",
+        REFERENCE,
+        source="C/5 for lead-acid, C/2 for LFP",
+    )
+    current, ah = banked["mean_current"], banked["nameplate_ah"]
+    limit = c_rate.number * ah.number
+    f["rate"] = computed(
+        f"{at}.f_rate",
+        "Wear by hard use",
+        rate_wear_factor(current.number, limit),
+        "1",
+        "min(1.5, 1 + 0.3 · max(0, {I_mean} / ({c} · {Ah}) − 1))",
+        {"I_mean": current, "c": c_rate, "Ah": ah},
+        "Hard discharge wears faster; a practice value",
+    )
+    f["cycle_wear"] = _cycle_wear(f, assumptions, banked, year)
+    _calendar(f, plan, assumptions, need, battery_class.key, at)
+    f["accident_wear"] = _accidents(assumptions, battery_class.is_lead_acid, at, year)
+    f["wear"] = computed(
+        f"{at}.wear",
+        "Wear a year",
+        f["cycle_wear"].number + f["calendar_wear"].number + f["accident_wear"].number,
+        "1/year",
+        "{w_cycles} + {w_years} + {w_accidents}",
+        {"w_cycles": f["cycle_wear"], "w_years": f["calendar_wear"], "w_accidents": f["accident_wear"]},
+        MINER,
+    )
+
+
+def _accidents(assumptions: Assumptions, lead: bool, at: str, year: YearOf | None) -> Figure:
+    """Mistakes as expected, and the times that a run year empties it or leaves it low."""
+    name = "Wear a year by deep accidents"
+    if not lead:
+        return computed(
+            f"{at}.accident_wear", name, 0.0, "1/year", "0", {}, "A BMS opens before harm is done"
+        )
+    count, each = assumptions.figure("accidents_per_year"), assumptions.figure("wear_per_accident")
+    inputs, formula, value = {"n_acc": count, "w_acc": each}, "{n_acc} · {w_acc}", count.number * each.number
+    if year is not None and (year["flat"].number or year["low"].number):
+        low = Figure(
+            f"{at}.wear_low", "Wear of a day below a fifth", WEAR_LOW, "1", REFERENCE,
+            source="Below 20 % for over a day; practice", note="Less than emptied, more than nothing.",
+        )  # fmt: skip
+        inputs |= {"n_flat": year["flat"], "n_low": year["low"], "w_low": low}
+        formula = "({n_acc} + {n_flat}) · {w_acc} + {n_low} · {w_low}"
+        value = (count.number + year["flat"].number) * each.number + year["low"].number * WEAR_LOW
+    return computed(
+        f"{at}.accident_wear", name, value, "1/year", formula, inputs,
+        "Flattened by mistake and recharged within a day, and as often as the run year empties it",
+    )  # fmt: skip
+
+
+def _cycle_wear(
+    f: dict[str, Figure], assumptions: Assumptions, banked: BankFigures, year: YearOf | None
+) -> Figure:
+    key, at = banked.battery_class.key, f"life.{banked.candidate.id}.cycle_wear"
+    p, short = assumptions.figure(f"short_of_full_penalty.{key}"), assumptions.figure("short_of_full_share")
+    if year is not None:
+        if not assumptions.overridden("short_of_full_share"):
+            short = year["short_share"]
+        counted, factor = year["cycle_wear"], {}
+        formula = "{w_n} · {f_rate} · (1 + {p} · {s_short})"
+        value = counted.number * f["rate"].number * (1 + p.number * short.number)
+        if key == "agm":
+            factor = {"f_AGM": assumptions.figure("agm_life_factor")}
+            formula, value = f"{formula} / {{f_AGM}}", value / factor["f_AGM"].number
+        inputs = {"w_n": counted, "f_rate": f["rate"], "p": p, "s_short": short, **factor}
+        return computed(at, "Wear a year by cycles", value, "1/year", formula, inputs, MINER)
+    n_d, per_year = f["cycles_at_depth"], f["cycles_per_year"]
+    known = n_d.value is not None
+    worn = per_year.number / n_d.number * f["rate"].number * (1 + p.number * short.number) if known else 0.0
+    return computed(
+        at, "Wear a year by cycles", worn, "1/year",
+        "{n} / {N_d} · {f_rate} · (1 + {p} · {s_short})" if known else "0",
+        {"n": per_year, "N_d": n_d, "f_rate": f["rate"], "p": p, "s_short": short}, MINER,
+    )  # fmt: skip
+
+
+def _calendar(
+    f: dict[str, Figure], plan: Plan, assumptions: Assumptions, need: Need, key: str, at: str
+) -> None:
+    base = assumptions.figure(f"calendar_years.{key}")
+    factor = {"f_AGM": assumptions.figure("agm_life_factor")} if key == "agm" else {}
+    at_25 = base.number * (factor["f_AGM"].number if factor else 1.0)
+
+    def life_at(name: str, title: str, temperature: Figure) -> Figure:
+        hot = temperature.number > 25
+        formula = "{L_25}" + (" · {f_AGM}" if factor else "") + (" · 2^((25 − {T}) / 10)" if hot else "")
+        return computed(
+            f"{at}.{name}",
+            title,
+            calendar_years(at_25, temperature.number),
+            "years",
+            formula,
+            {"L_25": base, **factor, "T": temperature},
+            "Halves for every 10 K above 25 °C",
+        )
+
+    use = life_at("years_use", "Calendar life at the temperature in use", need.day.battery_c)
+    rest = life_at(
+        "years_rest",
+        "Calendar life at the temperature of the rest of the year",
+        derating.rest_temperature(plan, assumptions),
+    )
+    nights = nights_a_year(plan)
+    share = computed(
+        "rig.share_in_use",
+        "Share of the year in use",
+        min(1.0, nights.number / 365),
+        "%",
+        "min(1, {nights} / 365)",
+        {"nights": nights},
+    )
+    f["calendar_wear"] = computed(
+        f"{at}.calendar_wear",
+        "Wear a year by age",
+        calendar_wear(use.number, rest.number, share.number),
+        "1/year",
+        "{s} / {L_use} + (1 − {s}) / {L_rest}",
+        {"s": share, "L_use": use, "L_rest": rest},
+        "Mean over the year of 1/L_cal(T)",
+    )
+
+
+def _life(
+    f: dict[str, Figure],
+    plan: Plan,
+    reference: Reference,
+    assumptions: Assumptions,
+    day: Day,
+    need: Need,
+    banked: BankFigures,
+) -> Life:
+    at, lead = f"life.{banked.candidate.id}", banked.battery_class.is_lead_acid
+    end = _health_at_replacement(assumptions, day, need, banked, at)
+    formula = "(1 − {SoH_end}) / 0.2"
+    if lead and end.number < 0.8:
+        formula = "1 + ((1 − {SoH_end}) / 0.2 − 1) / 3"
+    worn_out = computed(
+        f"{at}.worn_out",
+        "Wear at which it is replaced",
+        wear_at_health(end.number, lead),
+        "1",
+        formula,
+        {"SoH_end": end},
+        "SoH = 1 − 0.2 · wear; below 80 % lead-acid fades three times as fast",
+    )
+    start = banked.figures.get("start_wear")
+    parts = {"w_end": worn_out, "w": f["wear"]} | ({"w_start": start} if start is not None else {})
+    left = worn_out.number - (start.number if start is not None else 0.0)
+    likely = computed(
+        f"{at}.years_likely",
+        "Years until worn out",
+        left / f["wear"].number if start is None else max(LEAST_YEARS, left / f["wear"].number),
+        "years",
+        "{w_end} / {w}" if start is None else f"max({LEAST_YEARS}, ({{w_end}} − {{w_start}}) / {{w}})",
+        parts,
+        MINER,
+    )
+    low, high = _life_range(f, likely.number, banked)
+    likely = replace(likely, low=low, high=high)
+    wears = {
+        CYCLES: f["cycle_wear"].number,
+        YEARS: f["calendar_wear"].number,
+        ACCIDENTS: f["accident_wear"].number,
+    }
+    ends = max(wears, key=lambda k: wears[k])
+    basis = plan.life_basis or assumptions.rule.life_basis
+    name, why = reference.life_bases[basis]
+    basis_figure = Figure(
+        f"{at}.basis",
+        f"Life reckoned by {name}",
+        None,
+        "",
+        TYPED if plan.life_basis else HOUSE_RULE,
+        source=why,
+        note=assumptions.rule.name,
+    )
+    assert banked.bank is not None
+    # What has no warranty, a used battery, is reckoned with its likely life.
+    if basis == "warranty" and banked.bank.model.warranty.years > 0:
+        warranty = datasheet(
+            f"{at}.warranty", "Warranty", banked.bank.model.warranty.years, "years", banked.bank.model.title
+        )
+        value = min(likely.number, warranty.number)
+        ends = WARRANTY if warranty.number < likely.number else ends
+        years = computed(
+            f"{at}.years",
+            "Years reckoned with",
+            value,
+            "years",
+            "min({L_likely}, {warranty})",
+            {"L_likely": likely, "warranty": warranty},
+            why,
+        )
+    elif basis == "label_cycles":
+        ends, per_year = CYCLES, f["cycles_per_year"]
+        endless = per_year.number <= 0
+        value = inf if endless else f["design_cycles"].number / per_year.number
+        years = computed(
+            f"{at}.years",
+            "Years reckoned with",
+            None if endless else value,
+            "years",
+            "" if endless else "{N_label} / {n}",
+            {"N_label": f["design_cycles"], "n": per_year},
+            why,
+            "No cycles are made, so the label gives no end." if endless else "",
+        )
+    else:
+        value, years = likely.number, likely
+    f["by_cycles"] = _alone(f["cycle_wear"], worn_out, at, "by_cycles", "Life by its cycles alone")
+    f["by_years"] = _alone(f["calendar_wear"], worn_out, at, "by_years", "Life by its years alone")
+    f["basis"], f["health_at_end"] = basis_figure, end
+    f["years"], f["years_likely"] = years, likely
+    return Life(f, ends, value if isfinite(value) else inf)
+
+
+def _alone(wear: Figure, worn_out: Figure, at: str, key: str, name: str) -> Figure:
+    """How long it would last if one wear alone were at work; no value where that wears nothing."""
+    has = wear.number > 0
+    return computed(
+        f"{at}.{key}", name, worn_out.number / wear.number if has else None, "years",
+        "{w_end} / {w}" if has else "", {"w_end": worn_out, "w": wear},
+        "As if nothing else wore it" if has else "It makes no cycles",
+    )  # fmt: skip
+
+
+def _life_range(f: Mapping[str, Figure], years: float, banked: BankFigures) -> tuple[float, float]:
+    """Least and most years: cycles and calendar life both at the low, and both at the high end of "
+    "their range."""
+    assert banked.bank is not None
+    battery_class, grade = banked.battery_class, banked.bank.model.grade
+    wears = []
+    for end in range(2):
+        cycles = f["cycle_wear"].number / _doubt(1.0, battery_class.cycles, grade)[end]
+        calendar = f["calendar_wear"].number / _doubt(1.0, battery_class.calendar_years, grade)[end]
+        wears.append(cycles + calendar + f["accident_wear"].number)
+    whole = years * f["wear"].number
+    return whole / wears[0], whole / wears[1]
+
+
+def _health_at_replacement(
+    assumptions: Assumptions, day: Day, need: Need, banked: BankFigures, at: str
+) -> Figure:
+    if banked.battery_class.is_lead_acid:
+        return assumptions.figure("worn_out.lead_acid")
+    floor, new = assumptions.figure("worn_out_floor.lfp"), banked["usable_new_wh"]
+    value = health_at_replacement_lfp(need.nights.number * day.bank_wh.number, new.number, floor.number)
+    return computed(
+        f"{at}.health_at_end",
+        "State of health at which it is replaced",
+        value,
+        "1",
+        "min(max({N} · {E_bank} / {E_new}, {SoH_floor}), max({SoH_floor}, 0.8))",
+        {"N": need.nights, "E_bank": day.bank_wh, "E_new": new, "SoH_floor": floor},
+        "LFP serves until it no longer covers the need without the reserve",
+    )

@@ -1,0 +1,94 @@
+"""What an owner cares about, as something by which banks can be told apart."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from math import inf
+
+from vast_harbor.core.battery.terminal_voltage import bank_resistance
+from vast_harbor.core.figures.workings import Figure
+from vast_harbor.core.stops.compare.compared_bank import Column
+
+# Nearer than this two banks serve a care alike.
+ALIKE = 0.05
+
+
+@dataclass(frozen=True, slots=True)
+class Care:
+    """One thing that owners care about.
+
+    Attributes:
+        key: as in the rig file.
+        name: inside a sentence: “you care about …”.
+        loss: what a bank costs by it; less is better.
+        figure: the figure that shows it.
+        best, worst: of a bank that is best by it, that is not; inside a sentence after its name.
+    """
+
+    key: str
+    name: str
+    loss: Callable[[Column], float]
+    figure: Callable[[Column], Figure]
+    best: str
+    worst: str
+
+
+def _cold(column: Column) -> float:
+    """How far it stays behind in the cold: what it cannot be charged in, then the capacity that it loses."""
+    build = column.banked.build
+    assert build is not None
+    model = build.bank.model
+    short = max(0.0, model.charge_c[0] - build.coldest.number) if model.heater_w is None else 0.0
+    return short + 1 - column.banked["temperature"].number
+
+
+def _big_loads(column: Column) -> float:
+    bank = column.banked.bank
+    assert bank is not None
+    return bank_resistance(bank)
+
+
+def _lasts(column: Column) -> float:
+    return column.cost["replacement_count"].number + (1 / column.life.years if column.life.years < inf else 0)
+
+
+CARES = {
+    c.key: c
+    for c in (
+        Care("purse", "little money now", lambda c: c.cost["outlay"].number, lambda c: c.cost["outlay"],
+             "asks least on the day", "asks more on the day"),
+        Care("weight", "little weight", lambda c: c.banked["kg"].number, lambda c: c.banked["kg"],
+             "is the lightest", "is heavier"),
+        Care("cold", "the cold", _cold, lambda c: replace(c.banked["temperature"], unit="%"),
+             "keeps most of its capacity at the temperature planned for",
+             "is worse off in the cold"),
+        Care("no_upkeep", "no upkeep", lambda c: c.cost["care"].inputs["h_care"].number,
+             lambda c: c.cost["care"].inputs["h_care"], "wants least care", "wants more care"),
+        Care("big_loads", "big loads", _big_loads, lambda c: c.figures["ohm"],
+             "sags least under big loads", "sags more under big loads"),
+        Care("short_keeping", "selling soon", lambda c: c.cost["lifetime"].number,
+             lambda c: c.cost["lifetime"], "costs least until you sell", "costs more until you sell"),
+        Care("long_keeping", "keeping it for long", _lasts, lambda c: c.life["years"],
+             "lasts longest", "lasts less long"),
+    )
+}  # fmt: skip
+
+
+def choose(near: Sequence[Column], cares: Sequence[str]) -> tuple[Column, str]:
+    """The bank that serves the strongest cares best, then the cheaper to buy.
+
+    Args:
+        near: banks in the running, at least one.
+        cares: keys of the cares, the strongest first.
+
+    Returns:
+        The bank, and the key of the care that decided; empty where money on the day did.
+    """
+    left = list(near)
+    for key in cares:
+        losses = [CARES[key].loss(c) for c in left]
+        least = min(losses)
+        rest = [c for c, x in zip(left, losses, strict=True) if x - least <= ALIKE * max(abs(least), 1e-9)]
+        if len(rest) == 1 and len(left) > 1:
+            return rest[0], key
+        left = rest
+    return min(left, key=lambda c: c.cost["outlay"].number), ""

@@ -1,0 +1,178 @@
+"""What a bank demands besides itself, by the audit of its sources and its checks (part of Compare).
+
+Each can be priced by the owner, struck out, or, where it is a remedy of a source, carried out.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+
+from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
+from vast_harbor.core.rig.plan import Fix
+from vast_harbor.core.rig.source_remedies import EASY, HANDY, TRADE, Rung, chosen
+from vast_harbor.core.stops.banks.checks.check import CARE, STOP, Build, Check
+from vast_harbor.core.stops.charging.suitability import Judged, judge
+
+COUNTED, ADVISED, STRUCK, COVERED = "counted", "advised", "struck", "covered"
+
+
+@dataclass(frozen=True, slots=True)
+class Demand:
+    """One thing that a bank asks for.
+
+    Attributes:
+        key: ``source-…`` or ``check-…``; stable over edits.
+        name: what is bought or done.
+        meets: codes of the findings that it meets.
+        price: parts [money].
+        hours: work [h].
+        skill: ``anyone``, ``handy`` or ``electrician``.
+        hidden: work that hangs on it; empty for none.
+        hard: whether the bank will not do without it.
+        state: ``counted`` in its money, only ``advised``, ``struck`` out by the owner, or ``covered`` by an
+            extra of theirs.
+        fix: the remedy of a source that carries it out; None where it is done by hand only.
+    """
+
+    key: str
+    name: str
+    meets: tuple[str, ...]
+    price: Figure
+    hours: float
+    skill: str
+    hidden: str
+    hard: bool
+    state: str
+    fix: Fix | None = None
+
+    @property
+    def met(self) -> bool:
+        """Whether it is priced in."""
+        return self.state in (COUNTED, COVERED)
+
+
+def demands(build: Build, checks: Sequence[Check], judged: Sequence[Judged]) -> tuple[Demand, ...]:
+    """What a candidate asks for besides its batteries.
+
+    Args:
+        build: the bank in its rig.
+        checks: what was looked at.
+        judged: its sources.
+
+    Returns:
+        Demands; hard ones and those of safety are counted unless struck or covered, the rest is advised.
+    """
+    return (*_of_sources(build, judged), *_of_checks(build, checks))
+
+
+def _state(build: Build, key: str, counts: bool) -> str:
+    if any(e.covers == key for e in build.candidate.extras):
+        return COVERED
+    if key in build.candidate.struck:
+        return STRUCK
+    return COUNTED if counts else ADVISED
+
+
+def _of_sources(build: Build, judged: Sequence[Judged]) -> Iterator[Demand]:
+    for one in judged:
+        if one.verdict not in (STOP, CARE) or not one.rungs:
+            continue
+        hard, rung = one.verdict == STOP, _enough(build, one)
+        key = f"source-{one.source}"
+        price = Figure(
+            f"{build.at}.demand.{key}", f"{one.source_name}: {rung.says}", rung.parts, "money", REFERENCE,
+            source="Remedy of the Charging stop; made up, of the size that such parts cost",
+        )  # fmt: skip
+        yield Demand(
+            key,
+            f"{one.source_name}: {rung.says}",
+            tuple(f"source_{p.code}" for p in one.points),
+            price,
+            rung.hours,
+            rung.skill,
+            rung.hidden,
+            hard,
+            _state(build, key, hard),
+            Fix(one.source, rung.key),
+        )
+
+
+def _enough(build: Build, one: Judged) -> Rung:
+    """The least remedy that leaves nothing that will not do, else the largest."""
+    if one.verdict != STOP:
+        return one.rungs[0]
+    for rung in one.rungs:
+        fixed = replace(build.candidate, fixes=(*build.candidate.fixes, Fix(one.source, rung.key)))
+        after = next(j for j in judge(replace(build, candidate=fixed)) if j.source == one.source)
+        if after.verdict != STOP:
+            return rung
+    return one.rungs[-1]
+
+
+# Code of a check → key of its price, words, hours, skill, whether it is counted without being hard.
+_BY_CHECK = {
+    "external_bms": ("bms_price", "External BMS with contactor.", 3.0, TRADE, False),
+    "ventilation": (
+        "vent_price",
+        "Ducts or larger openings to the outside, low and high.",
+        3.0,
+        HANDY,
+        False,
+    ),
+    "living_space": ("vent_price", "A box closed to the room and vented to the outside.", 4.0, HANDY, False),
+    "short_circuit": ("fuse_price", "A main fuse that interrupts its short circuit.", 0.5, HANDY, True),
+    "fuse": ("fuse_price", "A main fuse of the right size.", 0.5, HANDY, True),
+}
+_CABLE = ("cable_load", "cable_drop")
+
+
+def _of_checks(build: Build, checks: Sequence[Check]) -> Iterator[Demand]:
+    by_code = {c.code: c for c in checks if c.verdict in (STOP, CARE)}
+    for code, (price_key, says, hours, skill, safety) in _BY_CHECK.items():
+        check = by_code.get(code)
+        # One new fuse is of the right size and interrupts the short circuit.
+        if check is None or (code == "fuse" and "short_circuit" in by_code):
+            continue
+        hard = check.verdict == STOP
+        key = f"check-{code}"
+        price = build.assumptions.figure(price_key)
+        figure = computed(f"{build.at}.demand.{key}", says, price.number, "money", "{P}", {"P": price})
+        counts = hard or safety
+        meets = ("short_circuit", "fuse") if code == "short_circuit" else (code,)
+        yield Demand(key, says, meets, figure, hours, skill, "", hard, _state(build, key, counts))
+    cable = next((by_code[c] for c in _CABLE if c in by_code), None)
+    if cable is not None and build.sized is not None:
+        per_m, length = build.assumptions.figure("cable_price"), build.cable_m
+        says = f"Main cable of {build.sized.mm2:g} mm², both ways."
+        price = computed(
+            f"{build.at}.demand.check-cable",
+            says,
+            2 * length.number * per_m.number,
+            "money",
+            "2 · {L} · {P_m}",
+            {"L": length, "P_m": per_m},
+        )
+        counts = cable.code == "cable_load"
+        yield Demand(
+            "check-cable", says, _CABLE, price, 2.0, HANDY, "Lugs, and a clear way for it.", False,
+            _state(build, "check-cable", counts),
+        )  # fmt: skip
+
+
+def difficulty(build: Build, asked: Sequence[Demand]) -> str:
+    """How hard the bank is to put in: as the owner says, else by the skill that its parts ask for."""
+    if build.candidate.difficulty is not None:
+        return build.candidate.difficulty
+    battery_class = build.bank.model.battery_class
+    skills = {d.skill for d in asked if d.state == COUNTED}
+    skills |= {
+        rung.skill for _, rung in chosen(build.plan, build.candidate, battery_class, build.assumptions)
+    }
+    skills -= {EASY}
+    return "hard" if TRADE in skills else "some" if skills else "easy"
+
+
+def hours_of(build: Build, asked: Sequence[Demand]) -> float:
+    """Work on the extras: what is counted, and the remedies chosen [h]."""
+    battery_class = build.bank.model.battery_class
+    fixes = chosen(build.plan, build.candidate, battery_class, build.assumptions)
+    return sum(d.hours for d in asked if d.state == COUNTED) + sum(rung.hours for _, rung in fixes)

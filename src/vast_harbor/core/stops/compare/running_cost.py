@@ -1,0 +1,58 @@
+"""What a bank costs each year while it is used, with its workings (part of Compare)."""
+
+from vast_harbor.core.figures.workings import Figure, computed
+from vast_harbor.core.rig.assumptions import Assumptions
+from vast_harbor.core.stops.banks.candidates import BankFigures
+from vast_harbor.core.stops.trial.year import YearOf
+
+
+def running(f: dict[str, Figure], assumptions: Assumptions, banked: BankFigures, year: YearOf | None) -> None:
+    """Put ``care``, ``water``, ``lost`` with ``lost_kwh``, ``fuel`` and ``running_per_year`` to the money.
+
+    Args:
+        f: figures of the money so far, with ``kwh_delivered``.
+        assumptions: what holds for the plan.
+        banked: the candidate.
+        year: its run year; None for the hand estimate.
+    """
+    key, at = banked.battery_class.key, f"cost.{banked.candidate.id}"
+    hours, rate = assumptions.figure(f"care_hours.{key}"), assumptions.figure("hour_rate")
+    f["care"] = computed(
+        f"{at}.care", "Care a year", hours.number * rate.number, "money", "{h_care} · {c_h}",
+        {"h_care": hours, "c_h": rate},
+    )  # fmt: skip
+    water = assumptions.figure("water_cost")
+    f["water"] = computed(
+        f"{at}.water", "Water a year", water.number if banked.battery_class.water else 0.0, "money",
+        "{C_water}" if banked.battery_class.water else "0", {"C_water": water},
+    )  # fmt: skip
+    _lost(f, assumptions, key, at, year)
+    fuel = 0.0 if year is None else year["fuel"].number
+    f["fuel"] = computed(
+        f"{at}.fuel", "Generator fuel a year", fuel, "money", "{fuel}" if year is not None else "0",
+        {} if year is None else {"fuel": year["fuel"]}, "What this bank makes the generator run",
+    )  # fmt: skip
+    parts = {"care": f["care"], "water": f["water"], "lost": f["lost"], "fuel": f["fuel"]}
+    f["running_per_year"] = computed(
+        f"{at}.running_year", "Running cost a year", sum(p.number for p in parts.values()), "money",
+        "{care} + {water} + {lost} + {fuel}", parts,
+    )  # fmt: skip
+
+
+def _lost(f: dict[str, Figure], assumptions: Assumptions, key: str, at: str, year: YearOf | None) -> None:
+    kwh = f["kwh_delivered"]
+    years = kwh.inputs["H"]
+    eta, tariff = assumptions.figure(f"energy_efficiency.{key}"), assumptions.figure("tariff")
+    share = assumptions.figure("mains_share")
+    # Of a run year the part from hook-up; what a generator makes is in its fuel.
+    if year is not None and not assumptions.overridden("mains_share") and year["hook_up"].value is not None:
+        share = year["hook_up"]
+    f["lost_kwh"] = computed(
+        f"{at}.lost_kwh", "Bought energy lost in charging, a year",
+        kwh.number / years.number * (1 / eta.number - 1) * share.number, "kWh",
+        "{kWh} / {H} · (1 / {η} − 1) · {s_mains}", {"kWh": kwh, "H": years, "η": eta, "s_mains": share},
+    )  # fmt: skip
+    f["lost"] = computed(
+        f"{at}.lost", "Charging energy lost a year", f["lost_kwh"].number * tariff.number, "money",
+        "{E} · {c_kWh}", {"E": f["lost_kwh"], "c_kWh": tariff}, "Only the share of the charge that is bought",
+    )  # fmt: skip

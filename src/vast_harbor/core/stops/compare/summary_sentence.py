@@ -1,0 +1,79 @@
+"""The result of the comparison in plain words (part of Compare)."""
+
+from collections.abc import Sequence
+
+from vast_harbor.core.figures.workings import Sentence, computed
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.compare.life import nights_a_year
+from vast_harbor.core.stops.day.energy_audit import Day
+
+# Within this share two lifetime costs are called the same.
+ALIKE = 0.05
+
+
+def result_sentence(plan: Plan, day: Day, columns: Sequence[Column], will_do: Sequence[Column]) -> Sentence:
+    """The result in plain words, presuming nothing about which chemistry is dearer.
+
+    Args:
+        plan, day: the plan and its day.
+        columns: candidates that can be built.
+        will_do: those that the verdict does not leave out.
+
+    Returns:
+        One to three sentences.
+    """
+    if day.bank_wh.number <= 0:
+        return Sentence("List the loads of a day, and the comparison appears here.")
+    if len(columns) < 2:
+        return Sentence("Put up at least two banks that can be built, and they are compared here.")
+    fit = list(will_do)
+    out = [c for c in columns if c not in fit]
+    if len(fit) == 1 and out:
+        return _only(plan, fit[0], out, columns)
+    ranked = fit if fit else list(columns)
+    counted = all((c.cost["cycles_made"].value or 0) >= plan.years_kept for c in ranked)
+    key = "per_cycle" if counted else "per_year"
+    ranked.sort(key=lambda c: c.cost[key].number)
+    first, second = ranked[:2]
+    a, b = first.cost[key], second.cost[key]
+    figures = {
+        "H": columns[0].cost["per_year"].inputs["H"],
+        "nights": nights_a_year(plan),
+        "a": a,
+        "b": b,
+        "more": computed(
+            "compare.more", "Dearer by", b.number - a.number, a.unit, "{b} − {a}", {"b": b, "a": a}
+        ),
+    }
+    names = (first.short(columns), second.short(columns))
+    among = " of those that will do" if out and ranked == fit else ""
+    start = "Kept {H} with {nights} off-grid a year"
+    if b.number - a.number < ALIKE * abs(b.number):
+        says = f"{start}, {names[0]} and {names[1]} cost about the same: {{a}} and {{b}}."
+    else:
+        says = f"{start}, {names[0]} is cheapest{among} at {{a}}; next is {names[1]} at {{b}}, {{more}} more."
+    if first.cost["outlay"].number > second.cost["outlay"].number:
+        says += f" On the day you buy it, {names[0]} costs more: {{out_a}} against {{out_b}}."
+        figures |= {"out_a": first.cost["outlay"], "out_b": second.cost["outlay"]}
+    return Sentence(says + _left_out(out, columns, bool(among)), figures)
+
+
+def _only(plan: Plan, column: Column, out: Sequence[Column], columns: Sequence[Column]) -> Sentence:
+    """The one that will do, where no other does."""
+    counted = (column.cost["cycles_made"].value or 0) >= plan.years_kept
+    a = column.cost["per_cycle" if counted else "per_year"]
+    figures = {"H": columns[0].cost["per_year"].inputs["H"], "nights": nights_a_year(plan), "a": a}
+    says = f"Of these only {column.short(columns)} will do: kept {{H}} with {{nights}} off-grid "
+    return Sentence(says + "a year it costs {a}." + _left_out(out, columns, True), figures)
+
+
+def _left_out(out: Sequence[Column], columns: Sequence[Column], ranked_without: bool) -> str:
+    """Who will not do as it stands, in words."""
+    if not out:
+        return ""
+    names = [c.short(columns) for c in out]
+    listed = names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+    if ranked_without:
+        return f" Left out: {listed}, which will not do; the verdict says why."
+    return f" But {listed} will not do; the verdict says why."

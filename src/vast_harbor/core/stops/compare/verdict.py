@@ -1,0 +1,306 @@
+"""The verdict, by visible rules in their order: nothing to do, out, unserved, money, then cares."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+
+from vast_harbor.core.cost import cash_flow
+from vast_harbor.core.cost.life_cost import Prospect
+from vast_harbor.core.cost.monte_carlo import COUNT, Futures, draw
+from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
+from vast_harbor.core.rig.assumptions import Assumptions
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.stops.banks.candidates import Banks
+from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.compare.life_cost_inputs import doubt_of, prospect_of
+from vast_harbor.core.stops.compare.priorities import choose
+from vast_harbor.core.stops.need.governing_day import Days
+from vast_harbor.core.stops.rig.diagnosis import AT_FAULT, BANK, CHARGER, DRAIN
+from vast_harbor.core.stops.rig.old_bank import tested_health
+
+KEEP, MEND, HOOK_UP, BUY, NONE = "keep", "mend", "hook_up", "buy", "none"
+DRAWN = f"{COUNT} seeded draws of price, cycles, calendar life, use, drift, tariff and temperature"
+# In some weathers it gets so much colder than the temperature that is planned for.
+COLD_SPELL_K = 8
+# Findings about gas, acid and fire, which rule a bank out even where hardly any use is made of it.
+HARMFUL = ("living_space", "ventilation", "external_bms", "cold_unguarded", "orientation", "fit")
+
+
+@dataclass(frozen=True, slots=True)
+class Out:
+    """A candidate that is out, why, and what it would need.
+
+    Attributes:
+        column: the candidate.
+        rule: 2 for a hard finding, 3 for what it does not serve.
+        says: why.
+        needs: what would bring it back.
+    """
+
+    column: Column
+    rule: int
+    says: Sentence
+    needs: str
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """The answer for a rig.
+
+    Attributes:
+        plan, assumptions, days, banks, columns: the plan in figures.
+    """
+
+    plan: Plan
+    assumptions: Assumptions
+    days: Days
+    banks: Banks
+    columns: tuple[Column, ...]
+
+    @cached_property
+    def prospects(self) -> tuple[Prospect, ...]:
+        """The candidates in numbers."""
+        return tuple(prospect_of(c, self.plan, self.assumptions, self.days) for c in self.columns)
+
+    @cached_property
+    def futures(self) -> Futures:
+        """What every candidate costs in every draw."""
+        return draw(self.prospects, doubt_of(self.assumptions), self.plan.years_kept)
+
+    @cached_property
+    def outs(self) -> tuple[Out, ...]:
+        """Candidates that rules 2 and 3 leave out."""
+        out = []
+        for column in self.columns:
+            found = self._hard(column) or self._unserved(column)
+            if found is not None:
+                out.append(found)
+        return tuple(out)
+
+    @cached_property
+    def fit(self) -> tuple[Column, ...]:
+        """Candidates that will do."""
+        gone = {o.column.id for o in self.outs}
+        return tuple(c for c in self.columns if c.id not in gone)
+
+    @cached_property
+    def shares(self) -> Mapping[str, Figure]:
+        """How often each of those that will do is the cheapest of them [%], by the candidate's id."""
+        places = [i for i, c in enumerate(self.columns) if c in self.fit]
+        return {
+            self.columns[i].id: Figure(
+                f"verdict.{self.columns[i].id}.share", "Cheapest in this share of the futures drawn", share,
+                "%", REFERENCE, source=DRAWN, note="Of the banks that will do.",
+            )
+            for i, share in self.futures.cheapest(places).items()
+        }  # fmt: skip
+
+    @cached_property
+    def spreads(self) -> Mapping[str, tuple[Figure, Figure, Figure]]:
+        """P10, P50 and P90 of the lifetime cost of each candidate [money], by its id."""
+        names = (
+            ("p10", "in one future of ten less"),
+            ("p50", "in the middle"),
+            ("p90", "in one of ten more"),
+        )
+        out = {}
+        for i, column in enumerate(self.columns):
+            values = self.futures.percentiles(i)
+            out[column.id] = tuple(
+                Figure(
+                    f"verdict.{column.id}.{key}", f"Lifetime cost, {words}", value, "money", REFERENCE,
+                    source=DRAWN,
+                )
+                for (key, words), value in zip(names, values, strict=True)
+            )  # fmt: skip
+        return out  # type: ignore[return-value]
+
+    # Rule 1
+
+    @cached_property
+    def kind(self) -> str:
+        """Which kind of answer it is."""
+        if not self.days.day.bank_wh.number or not (self.columns or self._kept or self._mended):
+            return NONE
+        if self._kept:
+            return KEEP
+        if self._mended:
+            return MEND
+        if self.plan.off_grid_nights <= self.assumptions.value("verdict_nights"):
+            return HOOK_UP
+        return BUY if self.fit else NONE
+
+    @property
+    def danger(self) -> str:
+        """What makes the old bank dangerous, in words; empty where nothing does."""
+        diagnosis = self.banks.diagnosis
+        return diagnosis.danger if diagnosis is not None else ""
+
+    @cached_property
+    def _kept(self) -> bool:
+        usable = self.banks.old_carries.get("usable_wh")
+        tested = tested_health(self.plan, self.assumptions)
+        if usable is None or tested is None or self.danger:
+            return False
+        return usable.number >= self.days.need.energy.number
+
+    @cached_property
+    def at_fault(self) -> tuple[str, ...]:
+        """Which of the suspects are at fault: bank, charger, drain, use."""
+        diagnosis = self.banks.diagnosis
+        return () if diagnosis is None else tuple(s.key for s in diagnosis.suspects if s.verdict == AT_FAULT)
+
+    @cached_property
+    def _mended(self) -> bool:
+        return not self.danger and BANK not in self.at_fault and bool({CHARGER, DRAIN} & set(self.at_fault))
+
+    # Rules 2 and 3
+
+    def _hard(self, column: Column) -> Out | None:
+        if column.hard:
+            first = column.hard[0]
+            return Out(column, 2, first.says, first.remedy)
+        met = {code for d in column.cost.demands if d.met for code in d.meets}
+        for judged in column.judged:
+            point = judged.points[0] if judged.points else None
+            if point is not None and point.severity == "stop" and f"source_{point.code}" not in met:
+                remedy = judged.rungs[0].says if judged.rungs else "Have a specialist look at it."
+                return Out(column, 2, point.says, remedy)
+        return None
+
+    def _unserved(self, column: Column) -> Out | None:
+        year = column.year
+        if year is None:
+            return None
+        if year["critical"].number > 1e-3:
+            says = Sentence("It leaves {critical} of critical loads unserved in a year.",
+                            {"critical": year["critical"]})  # fmt: skip
+            return Out(column, 3, says, self._needs(column))
+        least = self.assumptions.figure("verdict_served")
+        if year["served_share"].number < least.number - 1e-9:
+            says = Sentence("It serves {share} of the off-grid nights; {least} are wanted.",
+                            {"share": year["served_share"], "least": least})  # fmt: skip
+            return Out(column, 3, says, self._needs(column))
+        return None
+
+    @staticmethod
+    def _needs(column: Column) -> str:
+        build = column.banked.build
+        assert build is not None
+        least = build.bank.model.limits.discharge_c or build.bank.model.battery_class.discharge_c
+        if build.coldest.number <= least[0] + COLD_SPELL_K:
+            return "A warmer place for it, such as indoors."
+        if any(d.hard and d.fix is not None for d in column.cost.demands):
+            return "Its charger set right."
+        return "More charge from sun, engine or mains, or a larger bank."
+
+    # Rule 4
+
+    @cached_property
+    def decided(self) -> tuple[Column, str] | None:
+        """The winner, and what decided: ``only``, ``money``, the key of a care, or empty for the price."""
+        if self.kind == HOOK_UP:
+            return self._harmless()
+        if self.kind != BUY:
+            return None
+        if len(self.fit) == 1:
+            return self.fit[0], "only"
+        top = max(self.fit, key=lambda c: self.shares[c.id].number)
+        if self.shares[top.id].number > self.assumptions.value("verdict_clear"):
+            return top, "money"
+        return choose(self.near, self.plan.cares[:2])
+
+    @cached_property
+    def near(self) -> tuple[Column, ...]:
+        """Those that money leaves in the running where none is clearly cheapest."""
+        least = self.assumptions.value("verdict_near")
+        middle = {c.id: self.spreads[c.id][1].number for c in self.fit}
+        most = min(middle.values()) * (1 + self.assumptions.value("verdict_within"))
+        near = tuple(c for c in self.fit if self.shares[c.id].number >= least and middle[c.id] <= most)
+        return near or (max(self.fit, key=lambda c: self.shares[c.id].number),)
+
+    def _harmless(self) -> tuple[Column, str] | None:
+        """The cheapest to buy that does no harm; none is needed where the old bank is not dangerous."""
+        if self.plan.off_grid_nights == 0 and self.plan.old_bank is not None and not self.danger:
+            return None
+        fit = [c for c in self.columns if all(f.code == "covers_need" for f in c.hard)]
+        fit = fit or [c for c in self.columns if not any(f.code in HARMFUL for f in c.hard)]
+        return (min(fit, key=lambda c: c.cost["outlay"].number), "price") if fit else None
+
+    @property
+    def winner(self) -> Column | None:
+        """The bank that it says to buy; None where it says to buy none."""
+        return self.decided[0] if self.decided is not None else None
+
+    @cached_property
+    def runner_up(self) -> Column | None:
+        """The next best of those that will do; else the cheapest of the others."""
+        if self.winner is None or self.kind != BUY:
+            return None
+        rest = [c for c in self.near if c is not self.winner]
+        rest = rest or [c for c in self.fit if c is not self.winner]
+        if rest:
+            return max(rest, key=lambda c: (self.shares[c.id].number, -c.cost["lifetime"].number))
+        others = [o.column for o in self.outs if o.rule == 3] or [o.column for o in self.outs]
+        sized = [c for c in others if not any(f.code == "covers_need" for f in c.hard)] or others
+        return min(sized, key=lambda c: c.cost["lifetime"].number) if sized else None
+
+    # What it saves, and whether that is more than its doubt
+
+    @cached_property
+    def saving(self) -> tuple[Figure, Figure, Figure] | None:
+        """What the winner costs less than the runner-up: P10, as planned, P90 [money]; None without both."""
+        if self.winner is None or self.runner_up is None:
+            return None
+        a, b = self.columns.index(self.winner), self.columns.index(self.runner_up)
+        drawn = self.futures.costs[b] - self.futures.costs[a]
+        low, high = (float(x) for x in np.percentile(drawn, (10, 90)))
+        ours, theirs = self.winner.cost["lifetime"], self.runner_up.cost["lifetime"]
+        planned = computed(
+            "verdict.saving", "Saved against the runner-up", theirs.number - ours.number, "money",
+            "{b} − {a}", {"a": ours, "b": theirs}, "Over the years of keeping", low=low, high=high,
+        )  # fmt: skip
+        of = [
+            Figure(f"verdict.saving.{k}", f"Saved, {w}", v, "money", REFERENCE, source=DRAWN)
+            for k, w, v in (("p10", "in one future of ten less", low), ("p90", "in one of ten more", high))
+        ]
+        return of[0], planned, of[1]
+
+    @cached_property
+    def pays_back(self) -> Figure | None:
+        """When a winner that asks more on the day has cost less than the runner-up from then on [years].
+
+        None where it asks less on the day, or never does within the years of keeping.
+        """
+        if self.winner is None or self.runner_up is None:
+            return None
+        ours, theirs = (cash_flow.cumulative(c.cost.payments) for c in (self.winner, self.runner_up))
+        if self.winner.cost["outlay"].number <= self.runner_up.cost["outlay"].number:
+            return None
+        times = sorted({t for t, _ in (*ours, *theirs)})
+        dearer = [t for t in times if _at(ours, t) > _at(theirs, t) + 1e-9]
+        after = [t for t in times if t > max(dearer)] if dearer else times
+        if not after:
+            return None
+        return Figure(
+            "verdict.pays_back", "Years until it has cost less", after[0], "years", REFERENCE,
+            source="Where the money spent so far of both meets, worth at the end included",
+        )  # fmt: skip
+
+    def figures(self) -> list[Figure]:
+        """All figures of its own."""
+        out = [*self.shares.values(), *(f for three in self.spreads.values() for f in three)]
+        out += [f for o in self.outs for f in o.says.figures.values()]
+        out += list(self.saving or ())
+        return out + ([self.pays_back] if self.pays_back is not None else [])
+
+
+def _at(points: Sequence[tuple[float, float]], t: float) -> float:
+    """Money spent by a time, after what is paid at it."""
+    before = [p for p in points if p[0] <= t]
+    (t0, v0), after = before[-1], next((p for p in points if p[0] > t), None)
+    if after is None or t == t0:
+        return v0
+    return v0 + (after[1] - v0) * (t - t0) / (after[0] - t0)

@@ -1,0 +1,414 @@
+"""The verdict in words: a card of at most 120, the reasons for and against, and what each rule came to."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from vast_harbor.core.figures.workings import Figure, Sentence, escaped, typed
+from vast_harbor.core.stops.compare import life as life_stop
+from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.compare.life import nights_a_year
+from vast_harbor.core.stops.compare.priorities import ALIKE, CARES
+from vast_harbor.core.stops.compare.verdict import BUY, HOOK_UP, KEEP, MEND, Verdict
+from vast_harbor.core.stops.rig.diagnosis import CHARGER, DRAIN, USE
+
+MOST_WORDS = 120
+# The rule that leaves out what does not serve the nights.
+UNSERVED = 3
+FOR, AGAINST = "for", "against"
+CULPRITS = {CHARGER: "the charger", DRAIN: "the hidden drain", USE: "the grown use"}
+# What ends a bank, and what does not.
+ENDS = {
+    life_stop.CYCLES: "Cycles end it",
+    life_stop.YEARS: "Years, not cycles, end it",
+    life_stop.ACCIDENTS: "Deep accidents end it before its cycles do",
+    life_stop.WARRANTY: "It is reckoned with for its warranty only",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Reason:
+    """One reason.
+
+    Attributes:
+        side: ``for`` or ``against``.
+        says: the reason, its figures in it.
+        stop: where it is looked at.
+        cared: whether it is about something that the owner cares about.
+    """
+
+    side: str
+    says: Sentence
+    stop: str
+    cared: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """What one rule came to.
+
+    Attributes:
+        rule: 1 to 5.
+        name: the rule in words.
+        says: what it came to here.
+    """
+
+    rule: int
+    name: str
+    says: Sentence
+
+
+def title(column: Column) -> str:
+    """A bank as one would ask for it in a shop, safe inside a template."""
+    bank = column.banked.bank
+    assert bank is not None
+    count = f"{bank.units} × " if bank.units > 1 else ""
+    return escaped(f"{count}{bank.model.title} ({column.banked.battery_class.short})")
+
+
+def headline(v: Verdict) -> Sentence:
+    """The verdict in one line."""
+    winner = v.winner
+    if v.kind == KEEP:
+        return Sentence("Keep what you have.")
+    if v.kind == MEND:
+        return Sentence(f"Mend {_culprits(v)} first; buy no bank yet.")
+    if v.kind == HOOK_UP and winner is None:
+        return Sentence("Spend nothing: you are on hook-up.")
+    if winner is None:
+        return Sentence("None of these yet." if _judged(v) else "Nothing to judge yet.")
+    return Sentence(f"Buy {title(winner)}.")
+
+
+def _judged(v: Verdict) -> bool:
+    """Whether there is a day, and a bank that can be built."""
+    return bool(v.columns) and v.days.day.bank_wh.number > 0
+
+
+def _culprits(v: Verdict) -> str:
+    named = [CULPRITS[k] for k in v.at_fault if k in CULPRITS]
+    return " and ".join(named)
+
+
+def card(v: Verdict) -> tuple[Sentence, ...]:
+    """The verdict in at most 120 plain words, its headline left out."""
+    says = list(_card(v))
+    while len(says) > 1 and sum(len(s.template.split()) for s in says) > MOST_WORDS:
+        says.pop()
+    return tuple(says)
+
+
+def _card(v: Verdict) -> Iterator[Sentence]:
+    nights = nights_a_year(v.plan)
+    if v.kind == KEEP:
+        carries = v.banks.old_carries
+        yield Sentence(
+            "Its test shows {soh} of its label: {usable} usable, and the plan asks for {need}.",
+            {"soh": carries["soh"], "usable": carries["usable_wh"], "need": v.days.need.energy},
+        )
+        yield Sentence("Test it again before the next season; look at charger and drains meanwhile.")
+        return
+    if v.kind == MEND:
+        yield Sentence("A new bank would go the same way. Mend it, charge full, and test again.")
+        return
+    if v.kind == HOOK_UP:
+        yield Sentence("You are off-grid on {nights} a year, so no bank earns its price.", {"nights": nights})
+        if v.winner is not None:
+            yield Sentence("It is the cheapest that does no harm: {outlay} on the day.",
+                           {"outlay": v.winner.cost["outlay"]})  # fmt: skip
+        else:
+            yield Sentence("The old one still buffers pump and lights; replace it when it no longer does.")
+        return
+    if v.winner is None:
+        if not _judged(v):
+            yield Sentence("List the loads of a day and put up a bank or two; the verdict appears here.")
+            return
+        for out in v.outs[:3]:
+            yield Sentence(f"{title(out.column)}: {out.says.template} {escaped(out.needs)}", out.says.figures)
+        return
+    yield from _buy(v, v.winner, nights)
+
+
+def _buy(v: Verdict, winner: Column, nights: Figure) -> Iterator[Sentence]:
+    cost, life = winner.cost, winner.life
+    years = cost["per_year"].inputs["H"]
+    counted = (cost["cycles_made"].value or 0) >= v.plan.years_kept
+    says = "Kept {H} with {nights} off-grid a year it costs {total} in all, {year}"
+    says += ", {cycle}." if counted else "."
+    yield Sentence(
+        says,
+        {"H": years, "nights": nights, "total": cost["lifetime"], "year": cost["per_year"]}
+        | ({"cycle": cost["per_cycle"]} if counted else {}),
+    )
+    yield from _beside(v, winner)
+    if life["years"].value is not None:
+        yield Sentence(f"{ENDS[life.ends]}, after about {{years}}.", {"years": life["years"]})
+    if cost["besides"].number > 0:
+        yield Sentence(
+            "Have {outlay} ready on the day; {besides} of it is for what comes besides the batteries.",
+            {"outlay": cost["outlay"], "besides": cost["besides"]},
+        )
+    else:
+        yield Sentence("Have {outlay} ready on the day.", {"outlay": cost["outlay"]})
+    others = [CULPRITS[k] for k in v.at_fault if k in CULPRITS and k != USE]
+    if others:
+        yield Sentence(f"Mend {' and '.join(others)} too, or this bank goes the way of the old one.")
+    if v.danger:
+        yield Sentence("Take the old bank out of use now.")
+
+
+def _beside(v: Verdict, winner: Column) -> Iterator[Sentence]:
+    assert v.decided is not None
+    runner, why = v.runner_up, v.decided[1]
+    if runner is None:
+        yield Sentence("It is the only one that you put up.")
+        return
+    name, total = title(runner), {"b": runner.cost["lifetime"]}
+    if why == "only":
+        out = next((o for o in v.outs if o.column is runner), None)
+        if out is None:
+            yield Sentence("Nothing else that you put up will do.")
+            return
+        says = f"Nothing else that you put up will do. {name} is out: {_lower(out.says.template)}"
+        if out.rule == UNSERVED and runner.cost["lifetime"].number < winner.cost["lifetime"].number:
+            says += f" With {_lower(escaped(out.needs).rstrip('.'))} it would come to {{b}}."
+        yield Sentence(says, dict(out.says.figures) | total)
+        return
+    if why == "money":
+        yield Sentence(
+            f"It is cheapest in {{share}} of the futures drawn; next comes {name} with {{b}}.",
+            {"share": v.shares[winner.id], **total},
+        )
+        return
+    because = f"You care about {CARES[why].name}, and it {CARES[why].best}." if why else (
+        "It asks less on the day."
+    )  # fmt: skip
+    yield Sentence(f"Money alone does not decide: {name} comes to {{b}}. {because}", total)
+
+
+def _lower(text: str) -> str:
+    return text[:1].lower() + text[1:] if not text.startswith("{") else text
+
+
+def reasons(v: Verdict) -> tuple[Reason, ...]:
+    """Reasons for and against what it says to buy; what the owner cares about comes first."""
+    if v.winner is None or v.kind != BUY:
+        return ()
+    found = [
+        *_money_reasons(v, v.winner),
+        *_beside_runner(v, v.winner),
+        *_care_reasons(v, v.winner),
+        *_use_reasons(v, v.winner),
+    ]
+    return tuple(sorted(found, key=lambda r: (r.side != FOR, not r.cared)))
+
+
+def _money_reasons(v: Verdict, winner: Column) -> Iterator[Reason]:
+    if v.saving is not None and v.runner_up in v.fit:
+        low, saved, high = v.saving
+        figures = {"saved": saved, "low": low, "high": high}
+        if low.number > 0:
+            yield Reason(
+                FOR,
+                Sentence(
+                    "It saves {saved} against the runner-up, and more than the doubt: {low} to {high} in "
+                    "eight futures of ten.",
+                    figures,
+                ),
+                "compare",
+            )
+        elif saved.number > 0:
+            yield Reason(
+                AGAINST,
+                Sentence("The {saved} that it saves are within the doubt: {low} to {high}.", figures),
+                "compare",
+            )
+        else:
+            yield Reason(
+                AGAINST,
+                Sentence("As planned it costs {more} more than the runner-up.", {"more": _positive(saved)}),
+                "compare",
+            )
+    if v.pays_back is not None and v.pays_back.number < v.plan.years_kept:
+        yield Reason(
+            FOR, Sentence("What it costs more on the day is back after {t}.", {"t": v.pays_back}), "compare"
+        )
+    budget, outlay = v.plan.budget, winner.cost["outlay"]
+    if budget is not None and outlay.number > budget:
+        ceiling = typed("rig.budget", "Most to spend at once", budget, "money", "/rig/budget")
+        yield Reason(
+            AGAINST, Sentence("It asks {outlay} at once; you wanted to spend {budget} at most.",
+                              {"outlay": outlay, "budget": ceiling}), "rig", True,
+        )  # fmt: skip
+
+
+def _beside_runner(v: Verdict, winner: Column) -> Iterator[Reason]:
+    """What it has over the runner-up, besides the money over the years."""
+    runner = v.runner_up
+    if runner is None or runner not in v.fit:
+        return
+    ours, theirs = winner.cost["outlay"], runner.cost["outlay"]
+    if ours.number < theirs.number * (1 - ALIKE):
+        yield Reason(
+            FOR,
+            Sentence(
+                "It asks less on the day than the runner-up: {x} against {y}.", {"x": ours, "y": theirs}
+            ),
+            "compare",
+            "purse" in v.plan.cares,
+        )
+    besides, more = winner.cost["besides"], runner.cost["besides"]
+    if besides.number < more.number * (1 - ALIKE):
+        yield Reason(
+            FOR,
+            Sentence("Less must be bought and changed besides: {x} against {y}.", {"x": besides, "y": more}),
+            "compare",
+        )
+    kept = winner.cost["per_year"].inputs["H"]
+    if winner.cost["replacement_count"].number == 0 and winner.life["years"].value is not None:
+        yield Reason(
+            FOR, Sentence("It lasts for {years}, longer than the {kept} that you keep the rig.",
+                          {"years": winner.life["years"], "kept": kept}), "compare",
+        )  # fmt: skip
+
+
+def _positive(saved: Figure) -> Figure:
+    inputs = {"a": saved.inputs["a"], "b": saved.inputs["b"]}
+    return Figure(
+        "verdict.dearer",
+        "Dearer than the runner-up",
+        -saved.number,
+        "money",
+        formula="{a} − {b}",
+        inputs=inputs,
+    )
+
+
+def _care_reasons(v: Verdict, winner: Column) -> Iterator[Reason]:
+    fit = v.fit if len(v.fit) > 1 else v.columns
+    for key in CARES:
+        care, cared = CARES[key], key in v.plan.cares
+        losses = {c.id: care.loss(c) for c in fit}
+        least, own = min(losses.values()), losses.get(winner.id, 0.0)
+        if max(losses.values()) - least <= ALIKE * max(abs(least), 1e-9):
+            continue
+        figure = care.figure(winner)
+        if own <= least + 1e-9:
+            if cared or key in ("weight", "purse"):
+                yield Reason(FOR, Sentence(f"It {care.best}: {{x}}.", {"x": figure}), "compare", cared)
+        elif cared and own - least > ALIKE * max(abs(least), 1e-9):
+            best = min(fit, key=lambda c: losses[c.id])
+            yield Reason(
+                AGAINST, Sentence(f"It {care.worst} than {best.short(v.columns)}: {{x}} against {{y}}.",
+                                  {"x": figure, "y": care.figure(best)}), "compare", True,
+            )  # fmt: skip
+
+
+def _use_reasons(v: Verdict, winner: Column) -> Iterator[Reason]:
+    year, life = winner.year, winner.life
+    if year is not None:
+        yield Reason(
+            FOR,
+            Sentence(
+                "It serves {share} of the off-grid nights of a run year.", {"share": year["served_share"]}
+            ),
+            "trial",
+        )
+        if winner.banked.battery_class.is_lead_acid and year["short_share"].number > 0.3:
+            yield Reason(
+                AGAINST, Sentence("It is not full again on {share} of its off-grid days, which sulphates it.",
+                                  {"share": year["short_share"]}), "trial",
+            )  # fmt: skip
+    per_year, stands = life["cycles_per_year"], life["cycles_at_depth"]
+    if life.ends != life_stop.CYCLES and stands.value is not None and per_year.number > 0:
+        yield Reason(
+            AGAINST,
+            Sentence(
+                "Of the {stands} that it stands you make {n}: the rest is paid for and not used.",
+                {"stands": stands, "n": per_year},
+            ),
+            "compare",
+        )
+    met = {"budget", *(code for d in winner.cost.demands if d.met for code in d.meets)}
+    cares = [f for f in winner.banked.findings if f.severity == "care" and f.code not in met]
+    for finding in cares[:2]:
+        yield Reason(AGAINST, finding.says, "banks")
+    for judged in winner.judged:
+        if judged.points and judged.points[0].severity != "note":
+            says = judged.points[0].says
+            named = Sentence(f"{escaped(judged.source_name)}: {says.template}", says.figures)
+            yield Reason(AGAINST, named, "charging")
+
+
+NAMES = (
+    "Nothing to do?",
+    "Out: what will not do",
+    "Out: what does not serve the nights",
+    "Money, then what you care about",
+    "The least that will do",
+)
+
+
+def steps(v: Verdict) -> tuple[Step, ...]:
+    """What each rule came to."""
+    says = (_rule_1(v), _gone(v, 2), _gone(v, 3), _rule_4(v), _rule_5(v))
+    return tuple(Step(i, n, s) for i, (n, s) in enumerate(zip(NAMES, says, strict=True), 1))
+
+
+def _rule_1(v: Verdict) -> Sentence:
+    nights = nights_a_year(v.plan)
+    return {
+        KEEP: Sentence("The old bank, tested, still covers the need."),
+        MEND: Sentence("The bank is not at fault; what charges or drains it is."),
+        HOOK_UP: Sentence("With {nights} off-grid there is next to nothing to do.", {"nights": nights}),
+    }.get(v.kind, Sentence("No: what is there is worn or too small, and it is used."))
+
+
+def _gone(v: Verdict, rule: int) -> Sentence:
+    gone = [o.column for o in v.outs if o.rule == rule]
+    return Sentence(", ".join(title(c) for c in gone) + "." if gone else "None.")
+
+
+def _rule_4(v: Verdict) -> Sentence:
+    if v.kind != BUY or v.decided is None:
+        return Sentence("Not asked.")
+    winner, why = v.decided
+    name, clear = title(winner), v.assumptions.figure("verdict_clear")
+    if why == "only":
+        return Sentence(f"Only {name} is left.")
+    if why == "money":
+        share = {"share": v.shares[winner.id], "clear": clear}
+        return Sentence(f"{name} is cheapest in {{share}} of the futures, more than {{clear}}.", share)
+    if len(v.near) == 1:
+        says = f"None is cheapest in {{clear}} of the futures; {name} comes nearest."
+        return Sentence(says, {"clear": clear})
+    decides = f"you care about {CARES[why].name}" if why else "it asks less on the day"
+    near = _listed([title(c) for c in v.near])
+    return Sentence(
+        f"No clear winner on money: none is cheapest in {{clear}} of the futures. Between {near} it is "
+        f"{name}, because {decides}.",
+        {"clear": clear},
+    )
+
+
+def _listed(names: list[str]) -> str:
+    return f"{', '.join(names[:-1])} and {names[-1]}"
+
+
+def _rule_5(v: Verdict) -> Sentence:
+    if v.winner is None:
+        return Sentence("Nothing is bought.")
+    return Sentence(
+        "{outlay} on the day; see the packages for what may be left out at first.",
+        {"outlay": v.winner.cost["outlay"]},
+    )
+
+
+def figures(v: Verdict) -> list[Figure]:
+    """Every figure of the words."""
+    says: Sequence[Sentence] = (
+        headline(v),
+        *card(v),
+        *(r.says for r in reasons(v)),
+        *(s.says for s in steps(v)),
+    )
+    return [f for s in says for f in s.figures.values()]

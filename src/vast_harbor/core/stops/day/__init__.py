@@ -1,0 +1,1 @@
+"""Day: the energy audit of each kind of day."""

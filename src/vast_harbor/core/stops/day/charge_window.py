@@ -1,0 +1,50 @@
+"""From when to when the bank is charged on a kind of day (part of Day)."""
+
+from vast_harbor.core.figures.workings import REFERENCE, Figure, typed
+from vast_harbor.core.rig.day_types import TRAVELLING
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.stops.day.energy_audit import Day
+
+# Without a site; while the sun does not set; and about when people drive.
+DAYLIGHT, BRIGHT, NOON_H = (9.0, 17.0), (6.0, 20.0), 13.0
+# The sun gives little in the first and the last hour.
+LEAD_H = 1.0
+
+
+def charge_window(plan: Plan, day: Day) -> tuple[Figure, Figure] | None:
+    """From when to when the bank is charged on a kind of day.
+
+    Args:
+        plan: for the hours driven.
+        day: the day in figures.
+
+    Returns:
+        Clock hours of the first and the last charge [h]; None when there is none (polar night).
+    """
+    kind, at = day.type, f"day.{day.type.id}"
+    path = plan.type_path(kind)
+    start, end = DAYLIGHT
+    source = "Customary daylight, as no site is chosen on the Rig stop"
+    if kind.kind == TRAVELLING and plan.drive_hours > 0:
+        half = min(12.0, plan.drive_hours / 2)
+        start, end, source = NOON_H - half, NOON_H + half, "The hours driven, about one in the afternoon"
+    elif day.sun is not None:
+        if not day.sun.daylight:
+            return None
+        if day.sun.rise_h is None or day.sun.set_h is None:
+            start, end = BRIGHT
+        else:
+            length = (day.sun.set_h - day.sun.rise_h) % 24
+            lead = min(LEAD_H, length / 4)
+            start, end = (day.sun.rise_h + lead) % 24, (day.sun.set_h - lead) % 24
+        source = "An hour after sunrise to an hour before sunset, at the site in that season"
+
+    def moment(name: str, title: str, stated: float | None, otherwise: float) -> Figure:
+        if stated is not None:
+            return typed(f"{at}.{name}", title, stated, "clock", f"{path}/{name}")
+        return Figure(f"{at}.{name}", title, otherwise, "clock", REFERENCE, source=source)
+
+    return (
+        moment("charge_from", "First charge of the day", kind.charge_from, start),
+        moment("charge_to", "Last charge of the day", kind.charge_to, end),
+    )

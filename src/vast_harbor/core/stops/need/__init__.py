@@ -1,0 +1,1 @@
+"""Need: usable energy between charges, and the rated capacity that gives it."""

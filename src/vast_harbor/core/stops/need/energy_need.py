@@ -1,0 +1,346 @@
+"""Need: usable energy between charges, and the nameplate of each chemistry that gives it."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+
+from vast_harbor.core.battery.chemistry import BatteryClass
+from vast_harbor.core.battery.peukert import nameplate_ah, rate_factor
+from vast_harbor.core.battery.sizing import classical_nameplate, energy_need, nameplate_energy
+from vast_harbor.core.battery.temperature import temperature_factor
+from vast_harbor.core.figures.interpolation import interpolate
+from vast_harbor.core.figures.workings import Figure, computed, typed
+from vast_harbor.core.rig import derating
+from vast_harbor.core.rig.assumptions import Assumptions
+from vast_harbor.core.rig.peak import bank_resistance, peak_current
+from vast_harbor.core.rig.plan import Plan, Reference
+from vast_harbor.core.rig.profile import mean_current
+from vast_harbor.core.stops.day.charge_window import charge_window
+from vast_harbor.core.stops.day.energy_audit import Day, profile_sums
+
+NEED = "E_need = E_bank · N · (1 + m)"
+
+
+@dataclass(frozen=True, slots=True)
+class ClassNeed:
+    """What one chemistry needs.
+
+    Attributes:
+        battery_class: the class.
+        dod, temperature, rate, ageing: factors between label and usable energy [-].
+        mean_current: energy-weighted mean current at the volts of the class [A].
+        peak_current: current at the hardest moment, from a bank of that label at its floor [A]; its value is
+            None when such a bank cannot deliver it.
+        nameplate_wh, nameplate_ah: what the label must say [Wh], [Ah].
+        classical_ah: what the classical solar method asks of the label [Ah]; None for LFP.
+        steps: from the day's energy to the label, one factor after the other [Wh].
+    """
+
+    battery_class: BatteryClass
+    dod: Figure
+    temperature: Figure
+    rate: Figure
+    ageing: Figure
+    mean_current: Figure
+    peak_current: Figure
+    nameplate_wh: Figure
+    nameplate_ah: Figure
+    classical_ah: Figure | None
+    steps: tuple[Figure, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Need:
+    """The need of one kind of day in figures.
+
+    Attributes:
+        day: that day.
+        nights, reserve, ageing: assumptions that hold for all chemistries.
+        overnight: energy from the last charge of a day to the next [Wh].
+        energy: E_need, usable energy between charges [Wh].
+        squared, area: Σ(P²·t) and Σ(P·t) of the day [W²h], [Wh].
+        classes: the need by battery class.
+        coldest, warmest: battery temperatures between which the rig is used [°C].
+    """
+
+    day: Day
+    nights: Figure
+    reserve: Figure
+    ageing: Figure
+    overnight: Figure
+    energy: Figure
+    squared: Figure
+    area: Figure
+    classes: Mapping[str, ClassNeed]
+    coldest: Figure
+    warmest: Figure
+
+
+def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, day: Day, at: str = "need") -> Need:
+    """The need of a kind of day for every chemistry.
+
+    Args:
+        plan: what the owner entered.
+        reference: shipped data, for the battery classes.
+        assumptions: what holds for the plan.
+        day: the day in figures.
+        at: prefix of the keys; ``need`` for the day that the plan is made for.
+
+    Returns:
+        The need with its workings.
+    """
+    reserve, ageing = assumptions.figure("reserve"), assumptions.figure("ageing_allowance")
+    overnight = _overnight(plan, at, day)
+    nights = _nights(plan, at, assumptions, day, overnight)
+    energy = computed(
+        f"{at}.energy", "Usable energy needed between charges",
+        energy_need(day.bank_wh.number, nights.number, reserve.number), "Wh", "{E_bank} · {N} · (1 + {m})",
+        {"E_bank": day.bank_wh, "N": nights, "m": reserve}, NEED,
+    )  # fmt: skip
+    squared, area = profile_sums(f"day.{day.type.id}", day.profile)
+    classes = {
+        key: _class_need(plan, assumptions, f"{at}.{key}", c, day, energy, squared, area, ageing)
+        for key, c in reference.classes.items()
+    }
+    warmth = day.battery_c
+    return Need(day, nights, reserve, ageing, overnight, energy, squared, area, classes, warmth, warmth)
+
+
+@dataclass(frozen=True, slots=True)
+class Asks:
+    """What a kind of day asks, in plain numbers.
+
+    Attributes:
+        energy_wh: usable energy between charges [Wh].
+        label_wh, label_ah: by battery class, what the label must say [Wh], [Ah].
+    """
+
+    energy_wh: float
+    label_wh: Mapping[str, float]
+    label_ah: Mapping[str, float]
+
+    @property
+    def total(self) -> float:
+        """Of all classes together, by which kinds of day are ranked [Wh]."""
+        return sum(self.label_wh.values())
+
+
+def asks(plan: Plan, reference: Reference, assumptions: Assumptions, day: Day) -> Asks:
+    """What a kind of day asks: as :func:`evaluate`, without the workings."""
+    at = f"need.on.{day.type.id}"
+    nights = assumptions.value("nights")
+    if plan.overnight:
+        nights = _nights(plan, at, assumptions, day, _overnight(plan, at, day)).number
+    energy = energy_need(day.bank_wh.number, nights, assumptions.value("reserve"))
+    squared, area = day.profile.power_squared_hours, day.profile.energy_wh
+    wh, ah = {}, {}
+    for key, c in reference.classes.items():
+        override = assumptions.figure(f"temperature_factor.{key}").value
+        k_t = temperature_factor(c, day.battery_c.number) if override is None else override
+        volts = c.nominal_v(plan.system_v)
+        usable = assumptions.value(f"dod.{key}") * k_t * assumptions.value("ageing_allowance")
+        current = mean_current(squared, area, volts)
+        exponent = assumptions.value(f"peukert.{key}")
+        ah[key] = nameplate_ah(energy / (volts * usable), c.rated_hours, exponent, current)
+        wh[key] = ah[key] * volts
+    return Asks(energy, wh, ah)
+
+
+def _overnight(plan: Plan, at: str, day: Day) -> Figure:
+    """Energy from the last charge of a day to the next."""
+    window = charge_window(plan, day)
+    if window is None:
+        return computed(
+            f"{at}.overnight", "Overnight, from the last charge to the next", day.bank_wh.number, "Wh",
+            "{E_bank}", {"E_bank": day.bank_wh}, "The sun does not rise: the whole day is without a charge",
+        )  # fmt: skip
+    start, end = window
+    hours = (start.number - end.number) % 24
+    wh = float(day.profile.energy_from(end.number, np.array([hours]))[0])
+    return computed(
+        f"{at}.overnight", "Overnight, from the last charge to the next", wh, "Wh", "",
+        {"t_last": end, "t_first": start, "E_bank": day.bank_wh},
+        "Energy under the day's profile from the last charge of a day to the first of the next",
+    )  # fmt: skip
+
+
+def _nights(plan: Plan, at: str, assumptions: Assumptions, day: Day, overnight: Figure) -> Figure:
+    if not plan.overnight:
+        return assumptions.figure("nights")
+    has = day.bank_wh.number > 0
+    return computed(
+        f"{at}.nights_overnight", "Overnight, as a share of the day",
+        overnight.number / day.bank_wh.number if has else 1.0, "nights",
+        "{E_overnight} / {E_bank}" if has else "1", {"E_overnight": overnight, "E_bank": day.bank_wh},
+        "Planned from the last charge of a day to the next, in place of whole nights",
+    )  # fmt: skip
+
+
+def class_volts(plan: Plan, battery_class: BatteryClass) -> Figure:
+    """Nominal volts of a class in the rig's system [V]."""
+    system = typed("rig.system_v", "System voltage", plan.system_v, "V", "/rig/system_v")
+    per_class = "" if battery_class.is_lead_acid else " / 12 · 4 · 3.2"
+    return computed(
+        f"need.{battery_class.key}.V",
+        f"Nominal volts, {battery_class.short}",
+        battery_class.nominal_v(plan.system_v),
+        "V",
+        "{V_class}" + per_class,
+        {"V_class": system},
+        "2.0 V a cell for lead-acid, 3.2 V a cell for LFP",
+    )
+
+
+def _class_need(
+    plan: Plan,
+    assumptions: Assumptions,
+    at: str,
+    battery_class: BatteryClass,
+    day: Day,
+    energy: Figure,
+    squared: Figure,
+    area: Figure,
+    ageing: Figure,
+) -> ClassNeed:
+    key = battery_class.key
+    dod = assumptions.figure(f"dod.{key}")
+    k_t = derating.temperature(at, day.battery_c, assumptions, battery_class)
+    exponent = assumptions.figure(f"peukert.{key}")
+    volts = class_volts(plan, battery_class)
+    hours = Figure(
+        f"{at}.r",
+        "Rated time",
+        battery_class.rated_hours,
+        "h",
+        "reference",
+        source="Time over which the class is rated",
+    )
+    current = derating.mean_current(at, area, squared, volts)
+    before = computed(
+        f"{at}.A",
+        "Amp-hours before the rate is reckoned with",
+        energy.number / (volts.number * dod.number * k_t.number * ageing.number),
+        "Ah",
+        "{E_need} / ({V} · {DoD} · {k_T} · {k_age})",
+        {"E_need": energy, "V": volts, "DoD": dod, "k_T": k_t, "k_age": ageing},
+        NEED,
+    )
+    ah = computed(
+        f"{at}.nameplate_ah",
+        f"Amp-hours on the label, {battery_class.short}",
+        nameplate_ah(before.number, hours.number, exponent.number, current.number),
+        "Ah",
+        "max({A}, {A}^(1 / {k}) · ({r} · {I_mean})^(({k} − 1) / {k}))",
+        {"A": before, "k": exponent, "r": hours, "I_mean": current},
+        f"{derating.PEUKERT}, solved so that the rate of the bank itself is used",
+    )
+    draws = current.number > 0
+    rate = computed(
+        f"{at}.k_rate",
+        f"Rate factor, {battery_class.short}",
+        rate_factor(ah.number, hours.number, exponent.number, current.number),
+        "1",
+        "min(1, ({Ah} / {r} / {I_mean})^({k} − 1))" if draws else "1",
+        {"Ah": ah, "r": hours, "I_mean": current, "k": exponent},
+        derating.PEUKERT,
+    )
+    wh = computed(
+        f"{at}.nameplate_wh",
+        f"Energy on the label, {battery_class.short}",
+        nameplate_energy(energy.number, dod.number, k_t.number, rate.number, ageing.number),
+        "Wh",
+        "{E_need} / ({DoD} · {k_T} · {k_rate} · {k_age})",
+        {"E_need": energy, "DoD": dod, "k_T": k_t, "k_rate": rate, "k_age": ageing},
+        "E_nameplate = E_need / (DoD · k_T · k_rate · k_age)",
+    )
+    steps = _steps(at, energy, dod, k_t, rate, ageing)
+    classical = _classical(at, assumptions, energy, dod, k_t, volts) if battery_class.is_lead_acid else None
+    peak = _peak_current(plan, at, battery_class, day, dod, ageing, ah)
+    return ClassNeed(battery_class, dod, k_t, rate, ageing, current, peak, wh, ah, classical, steps)
+
+
+def _peak_current(
+    plan: Plan, at: str, battery_class: BatteryClass, day: Day, dod: Figure, ageing: Figure, ah: Figure
+) -> Figure:
+    """I_peak of a bank of that label at its planned floor, cold and aged."""
+    if ah.number <= 0:
+        return Figure(f"{at}.I_peak", "Current at the hardest moment", 0.0, "A", source="Nothing is drawn")
+    per_class = plan.system_v / 12
+    rested = computed(
+        f"{at}.OCV", "Rested volts at the planned floor",
+        per_class * interpolate(battery_class.rested_v, 1 - dod.number), "V", "", {"DoD": dod},
+        "Table of rested volts of the class against state of charge",
+    )  # fmt: skip
+    lithium = not battery_class.is_lead_acid
+    ohm = bank_resistance(
+        battery_class.resistance_mohm, plan.system_v, ah.number, day.battery_c.number, ageing.number, lithium
+    )
+    cold = "2.718281828459045^(0.03 · max(0, 25 − {T}))" if lithium else "(1 + 0.01 · max(0, 25 − {T}))"
+    inner = Figure(
+        f"{at}.R_ref", "Resistance of a 12 V 100 Ah unit, new, 25 °C", battery_class.resistance_mohm / 1000,
+        "Ω", "reference", source="Reference value of the battery class",
+    )  # fmt: skip
+    system = typed("rig.system_v", "System voltage", plan.system_v, "V", "/rig/system_v")
+    resistance = computed(
+        f"{at}.R", "Resistance of such a bank", ohm, "Ω",
+        f"{{R_ref}} · {{V}} / 12 · 100 / {{Ah}} · {cold} / {{k_age}}",
+        {"R_ref": inner, "V": system, "Ah": ah, "T": day.battery_c, "k_age": ageing},
+        "Grows with cold and age", "Cables come on top.",
+    )  # fmt: skip
+    value = peak_current(rested.number, ohm, day.peak_w.number)
+    return computed(
+        f"{at}.I_peak", f"Current at the hardest moment, {battery_class.short}", value, "A",
+        "" if value is None else "({OCV} − ({OCV}^2 − 4 · {R} · {P})^0.5) / (2 · {R})",
+        {"OCV": rested, "R": resistance, "P": day.peak_w},
+        "I_peak = (OCV − √(OCV² − 4·R·P)) / (2R), at the planned floor, cold and aged",
+        "No figure: such a bank cannot deliver it.",
+    )  # fmt: skip
+
+
+def _classical(
+    at: str, assumptions: Assumptions, energy: Figure, dod: Figure, k_t: Figure, volts: Figure
+) -> Figure:
+    day, nights, reserve = (energy.inputs[symbol] for symbol in ("E_bank", "N", "m"))
+    daily = assumptions.figure("daily_depth")
+    wh = classical_nameplate(day.number, nights.number, reserve.number, dod.number, daily.number, k_t.number)
+    return computed(
+        f"{at}.classical_ah",
+        "Amp-hours by the classical solar method",
+        wh / volts.number,
+        "Ah",
+        "max({E_bank} · {N} / {DoD}, {E_bank} · {N} / 0.8, {E_bank} / {DoD_day}) · (1 + {m}) / {k_T} / {V}",
+        {"E_bank": day, "N": nights, "DoD": dod, "DoD_day": daily, "m": reserve, "k_T": k_t, "V": volts},
+        "After IEEE 1013, for lead-acid on sun alone",
+        "It also limits what an ordinary day takes, so that the bank is full on most evenings.",
+    )
+
+
+def _steps(
+    at: str, energy: Figure, dod: Figure, k_t: Figure, rate: Figure, ageing: Figure
+) -> tuple[Figure, ...]:
+    """From the day's energy to what the label must say, each factor adding its part."""
+    day, nights, reserve = (energy.inputs[symbol] for symbol in ("E_bank", "N", "m"))
+    factors_in_turn: list[tuple[str, str, str, Figure, float]] = [
+        ("nights", "Nights", "{E} · {x}", nights, nights.number),
+        ("reserve", "Reserve", "{E} · (1 + {x})", reserve, 1 + reserve.number),
+        ("depth", "Usable depth", "{E} / {x}", dod, 1 / dod.number),
+        ("temperature", "Temperature", "{E} / {x}", k_t, 1 / k_t.number),
+        ("rate", "Rate", "{E} / {x}", rate, 1 / rate.number),
+        ("age", "Age", "{E} / {x}", ageing, 1 / ageing.number),
+    ]
+    steps = [computed(f"{at}.step.day", "The day", day.number, "Wh", "{E_bank}", {"E_bank": day}, NEED)]
+    for key, name, formula, factor, times in factors_in_turn:
+        before = steps[-1]
+        steps.append(
+            computed(
+                f"{at}.step.{key}",
+                name,
+                before.number * times,
+                "Wh",
+                formula,
+                {"E": before, "x": factor},
+                "What has to be carried once this is reckoned with",
+            )
+        )
+    return tuple(steps)

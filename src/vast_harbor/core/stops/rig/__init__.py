@@ -1,0 +1,1 @@
+"""Rig: the bank that is there now, and the rig at other system voltages."""

@@ -1,0 +1,231 @@
+"""The bank that is there now, with its workings (part of Rig)."""
+
+from dataclasses import replace
+
+from vast_harbor.core.battery.capacity_test import health_range, state_of_health
+from vast_harbor.core.battery.peukert import capacity_at_current, rate_factor
+from vast_harbor.core.battery.sizing import usable_energy
+from vast_harbor.core.battery.temperature import temperature_factor
+from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed, typed
+from vast_harbor.core.rig.assumptions import Assumptions
+from vast_harbor.core.rig.plan import OldBank, Plan
+from vast_harbor.core.stops.need.energy_need import Need
+
+# A test says most when it is no faster than this and neither cold nor hot.
+FASTEST_C, COLDEST_C, HOTTEST_C = 0.2, 10.0, 30.0
+TEST_AT_C = 20.0
+
+
+def old_bank_kg(plan: Plan) -> Figure | None:
+    """Weight of the bank that is there now [kg]; None without one."""
+    old = plan.old_bank
+    if old is None:
+        return None
+    n = typed("rig.old.units", "Old batteries", old.series * old.parallel, "1", "/old_bank")
+    if old.unit_kg is not None:
+        unit = typed("rig.old.unit_kg", "Weight of one old battery", old.unit_kg, "kg", "/old_bank/unit_kg")
+    else:
+        density = Figure(
+            "rig.old.density",
+            "Energy density of the class",
+            old.battery_class.wh_per_kg,
+            "Wh/kg",
+            REFERENCE,
+            source="Reference value of the battery class",
+        )
+        volts = typed("rig.old.unit_v", "Volts of one", old.unit_v, "V", "/old_bank/unit_v")
+        ah = typed("rig.old.unit_ah", "Label of one", old.unit_ah, "Ah", "/old_bank/unit_ah")
+        unit = computed(
+            "rig.old.unit_kg",
+            "Weight of one old battery, estimated",
+            old.unit_v * old.unit_ah / old.battery_class.wh_per_kg,
+            "kg",
+            "{V} · {Ah} / {density}",
+            {"V": volts, "Ah": ah, "density": density},
+            "Estimated from its class: weigh it to be sure",
+        )
+    return computed(
+        "rig.old.kg",
+        "Weight of the old bank",
+        n.number * unit.number,
+        "kg",
+        "{n} · {kg}",
+        {"n": n, "kg": unit},
+    )
+
+
+def old_bank_wh(plan: Plan) -> Figure | None:
+    """Energy on the label of the bank that is there now [Wh]; None without one."""
+    old = plan.old_bank
+    if old is None:
+        return None
+    at = "rig.old"
+    inputs = {
+        "n_s": typed(f"{at}.series", "In series", old.series, "batteries", "/old_bank/series"),
+        "V": typed(f"{at}.unit_v", "Volts of one", old.unit_v, "V", "/old_bank/unit_v"),
+        "n_p": typed(f"{at}.parallel", "Strings", old.parallel, "strings", "/old_bank/parallel"),
+        "Ah": typed(f"{at}.unit_ah", "Label of one", old.unit_ah, "Ah", "/old_bank/unit_ah"),
+    }
+    value = old.series * old.unit_v * old.parallel * old.unit_ah
+    return computed(
+        f"{at}.wh",
+        "The old bank by its label",
+        value,
+        "Wh",
+        "{n_s} · {V} · {n_p} · {Ah}",
+        inputs,
+        "Wh = V · Ah; in series volts add, in parallel amp-hours",
+        "When new. What is left of it a capacity test shows.",
+    )
+
+
+def carries(plan: Plan, assumptions: Assumptions, need: Need, soh: Figure | None) -> dict[str, Figure]:
+    """What is left of the old bank: ``soh``, ``usable_wh`` and ``nights`` that it still carries.
+
+    Args:
+        plan, assumptions: the plan and what holds for it.
+        need: the need in figures.
+        soh: its state of health; None where nothing is known of it.
+
+    Returns:
+        Figures by name; empty without a state of health.
+    """
+    old = plan.old_bank
+    if old is None or soh is None:
+        return {}
+    of_class = need.classes[old.battery_class.key]
+    label = old_bank_wh(plan)
+    assert label is not None
+    exponent = assumptions.figure(f"peukert.{old.battery_class.key}")
+    ah = old.parallel * old.unit_ah
+    hours = Figure(
+        "rig.old.r", "Rated time", old.battery_class.rated_hours, "h", REFERENCE, source="Of the class"
+    )
+    label_ah = typed("rig.old.ah", "Label of the whole bank", ah, "Ah", "/old_bank/unit_ah")
+    draws = of_class.mean_current.number > 0
+    rate = computed(
+        "rig.old.k_rate", "Rate factor",
+        rate_factor(ah, hours.number, exponent.number, of_class.mean_current.number), "1",
+        "min(1, ({Ah} / {r} / {I_mean})^({k} − 1))" if draws else "1",
+        {"Ah": label_ah, "r": hours, "I_mean": of_class.mean_current, "k": exponent}, "Peukert (1897)",
+    )  # fmt: skip
+    usable = computed(
+        "rig.old.usable_wh",
+        "Usable energy of the old bank as it is",
+        usable_energy(
+            label.number, of_class.dod.number, of_class.temperature.number, rate.number, soh.number
+        ),
+        "Wh",
+        "{E_label} · {DoD} · {k_T} · {k_rate} · {SoH}",
+        {"E_label": label, "DoD": of_class.dod, "k_T": of_class.temperature, "k_rate": rate, "SoH": soh},
+        "usable = nameplate · DoD · k_T · k_rate · SoH",
+    )
+    day = need.energy.inputs["E_bank"]
+    nights = computed(
+        "rig.old.nights", "Nights that the old bank still carries",
+        usable.number / day.number if day.number else None, "nights",
+        "{E_usable} / {E_bank}" if day.number else "", {"E_usable": usable, "E_bank": day},
+        "Usable energy ÷ the day",
+    )  # fmt: skip
+    return {"soh": soh, "usable_wh": usable, "nights": nights}
+
+
+def tested_health(plan: Plan, assumptions: Assumptions) -> Figure | None:
+    """State of health of the old bank by a capacity test, with its range; None without a whole test."""
+    old = plan.old_bank
+    if old is None or not old.test_a or not old.test_minutes:
+        return None
+    return _soh(old, assumptions)
+
+
+def _soh(old: OldBank, assumptions: Assumptions) -> Figure:
+    assert old.test_a and old.test_minutes
+    at, battery_class = "rig.old", old.battery_class
+    celsius = TEST_AT_C if old.test_c is None else old.test_c
+    exponent = assumptions.figure(f"peukert.{battery_class.key}")
+    ah, hours = old.parallel * old.unit_ah, battery_class.rated_hours
+    k_t = temperature_factor(battery_class, celsius)
+    amps = typed(f"{at}.test_a", "Current of the test", old.test_a, "A", "/old_bank/test_a")
+    minutes = typed(
+        f"{at}.test_minutes", "Time to the cut-off", old.test_minutes, "min", "/old_bank/test_minutes"
+    )
+    warmth = typed(f"{at}.test_c", "Battery temperature at the test", celsius, "°C", "/old_bank/test_c")
+    expected = computed(
+        f"{at}.expected",
+        "What a new one gives at that current",
+        capacity_at_current(ah, hours, exponent.number, old.test_a),
+        "Ah",
+        "min(1.05 · {C}, {C} · ({C} / {r} / {I})^({k} − 1))",
+        {
+            "C": typed(f"{at}.ah", "Label of the whole bank", ah, "Ah", "/old_bank/unit_ah"),
+            "r": Figure(f"{at}.r", "Rated time", hours, "h", REFERENCE, source="Of the class"),
+            "I": amps,
+            "k": exponent,
+        },
+        "Peukert (1897)",
+    )
+    factor = Figure(
+        f"{at}.test_k_T", "Temperature factor of the test", k_t, "1", REFERENCE, inputs={"T": warmth},
+        source="Table of the class, linear between its points",
+    )  # fmt: skip
+    low, high = health_range(
+        old.test_a, old.test_minutes, ah, hours,
+        (assumptions.get(exponent.assumption).low or exponent.number,
+         assumptions.get(exponent.assumption).high or exponent.number), k_t,
+    )  # fmt: skip
+    soh = computed(
+        f"{at}.soh",
+        "State of health of the old bank",
+        state_of_health(old.test_a, old.test_minutes, ah, hours, exponent.number, k_t),
+        "%",
+        "{I} · {t} / 60 / ({C_I} · {k_T})",
+        {"I": amps, "t": minutes, "C_I": expected, "k_T": factor},
+        "Ah measured to the cut-off ÷ what a new one gives at that current and temperature",
+        "The range allows for the exponent of the class and for ammeter and clock.",
+    )
+    return replace(soh, low=low, high=high)
+
+
+def findings(plan: Plan, figures: dict[str, Figure], need: Need) -> tuple[Finding, ...]:
+    """What there is to say about the test of the old bank, and whether it still serves."""
+    old = plan.old_bank
+    if old is None or not figures:
+        return ()
+    found: list[Finding] = []
+    soh, amps = figures["soh"], figures["soh"].inputs.get("I")
+    if amps is not None and old.test_a and old.test_a > FASTEST_C * old.parallel * old.unit_ah * (1 + 1e-9):
+        found.append(
+            Finding(
+                "test_current",
+                "note",
+                "rig",
+                Sentence("The test drew {I}, more than a fifth of the label in amps.", {"I": amps}),
+                "A gentler current says more.",
+            )
+        )
+    if amps is not None and not COLDEST_C <= soh.inputs["k_T"].inputs["T"].number <= HOTTEST_C:
+        found.append(
+            Finding(
+                "test_temperature",
+                "note",
+                "rig",
+                Sentence("The battery had {T} at the test.", {"T": soh.inputs["k_T"].inputs["T"]}),
+                "Between 10 and 30 °C (50 and 86 °F) the result is surer.",
+            )
+        )
+    nights = figures["nights"]
+    wanted = need.nights.number * (1 + need.reserve.number)
+    if amps is not None and nights.value is not None and nights.value >= wanted:
+        found.append(
+            Finding(
+                "old_bank_serves",
+                "note",
+                "rig",
+                Sentence(
+                    "The old bank still carries {nights}, all that the plan asks of a new one.",
+                    {"nights": nights},
+                ),
+                "Look at the charger and at hidden drains before you buy.",
+            )
+        )
+    return tuple(found)

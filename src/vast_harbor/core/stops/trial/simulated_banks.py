@@ -1,0 +1,72 @@
+"""The candidates and the old bank as the simulation takes them (part of Trial)."""
+
+from vast_harbor.core.battery.bank import Bank, BatteryModel
+from vast_harbor.core.battery.datasheet import Warranty
+from vast_harbor.core.battery.kibam import fit
+from vast_harbor.core.battery.terminal_voltage import bank_resistance
+from vast_harbor.core.rig.assumptions import Assumptions
+from vast_harbor.core.rig.plan import Candidate, Plan
+from vast_harbor.core.rig.source_remedies import sources_of
+from vast_harbor.core.simulation.simulated_bank import Guards, Lane, lane_of
+from vast_harbor.core.stops.banks.bank_figures import label_or_class_exponent
+from vast_harbor.core.stops.banks.candidates import Banks
+from vast_harbor.core.stops.banks.checks.check import Build
+
+OLD = "old"
+# What is left of an old bank of which nothing is known.
+UNKNOWN_HEALTH = 0.7
+
+
+def guards(plan: Plan, assumptions: Assumptions, lead: bool) -> Guards:
+    """When things switch off in a rig."""
+    family = "lead_acid" if lead else "lfp"
+    none = plan.disconnect == "none"
+    return Guards(
+        assumptions.value("inverter_cut_off_v"),
+        assumptions.value("inverter_restart_v"),
+        None if none else assumptions.value(f"disconnect_v.{family}"),
+        assumptions.value(f"reconnect_v.{family}"),
+        plan.disconnect == "not_critical",
+    )
+
+
+def lane_for(build: Build) -> Lane:
+    """A candidate at the age that the need is planned for, with its sources and what is chosen for them."""
+    plan, assumptions, model = build.plan, build.assumptions, build.bank.model
+    return lane_of(
+        build.candidate.id, build.bank, fit(model.ratings, label_or_class_exponent(assumptions, model)),
+        build.terminal.health, build.terminal.cable_ohm, build.terminal.ohm, assumptions.value("sharing"),
+        guards(plan, assumptions, build.lead),
+        sources_of(plan, build.candidate, model.battery_class, assumptions),
+        assumptions.value(f"coulombic.{model.battery_class.key}"),
+    )  # fmt: skip
+
+
+def old_lane(plan: Plan, assumptions: Assumptions, banks: Banks) -> Lane | None:
+    """The bank that is there now, as worn as it is; None without one, or where it does not make the volts."""
+    old = plan.old_bank
+    if old is None or abs(old.series * old.unit_v - plan.system_v) > 0.11 * plan.system_v:
+        return None
+    battery_class = old.battery_class
+    cells = round(old.unit_v / battery_class.cell_v)
+    model = BatteryModel(
+        OLD, "", "The old bank", battery_class, cells, ((old.unit_ah, battery_class.rated_hours),),
+        ((battery_class.cycles_at_dod, battery_class.cycles.likely),), 1.0, 0.0, Warranty(0), 24, 12,
+    )  # fmt: skip
+    bank = Bank(model, old.series, old.parallel)
+    soh = banks.old_carries.get("soh")
+    health = max(0.05, min(1.0, soh.number if soh is not None and soh.value else UNKNOWN_HEALTH))
+    exponent = assumptions.value(f"peukert.{battery_class.key}")
+    return lane_of(
+        OLD, bank, fit(model.ratings, exponent), health, 0.0, bank_resistance(bank),
+        assumptions.value("sharing"), guards(plan, assumptions, battery_class.is_lead_acid),
+        sources_of(plan, Candidate(OLD, battery_class.key), battery_class, assumptions),
+        assumptions.value(f"coulombic.{battery_class.key}"),
+    )  # fmt: skip
+
+
+def lanes(plan: Plan, assumptions: Assumptions, banks: Banks, with_old: bool = True) -> tuple[Lane, ...]:
+    """Every candidate that can be built, and the old bank last."""
+    out = [lane_for(c.build) for c in banks.candidates if c.build is not None]
+    old = old_lane(plan, assumptions, banks) if with_old else None
+    return tuple(out + ([old] if old is not None else []))

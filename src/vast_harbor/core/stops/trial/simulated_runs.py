@@ -1,0 +1,157 @@
+"""What is run rather than reckoned: the trial, and a year of each candidate (part of Trial and Compare)."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cached_property
+
+from vast_harbor.core.battery.bank import BatteryModel
+from vast_harbor.core.figures.lru_cache import Kept
+from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
+from vast_harbor.core.rig.assumptions import Assumptions
+from vast_harbor.core.rig.plan import Plan, Reference
+from vast_harbor.core.rig.sources import SOLAR
+from vast_harbor.core.schedule.timeline import Course
+from vast_harbor.core.simulation.simulated_bank import Lane
+from vast_harbor.core.stops.banks.candidates import Banks
+from vast_harbor.core.stops.charging.sources_needed import Sun, needed, sun_of
+from vast_harbor.core.stops.need.governing_day import Days
+from vast_harbor.core.stops.trial.simulated_banks import lane_for, lanes
+from vast_harbor.core.stops.trial.trial import Trial
+from vast_harbor.core.stops.trial.year import YearOf, YearPlan, is_kept, key_of, largest_fall, year_of
+
+# Trials that were run: most edits change nothing in them.
+_KEPT: Kept[tuple[object, ...], Trial] = Kept(24)
+# Largest falls of a year, by its days and the efficiency.
+_FALLS: Kept[tuple[str, float], float] = Kept(256)
+
+
+@dataclass(frozen=True)
+class Simulated:
+    """Everything of a plan that is run.
+
+    Attributes:
+        plan, reference, assumptions, days, banks: the plan and what holds for it.
+    """
+
+    plan: Plan
+    reference: Reference
+    assumptions: Assumptions
+    days: Days
+    banks: Banks
+
+    @cached_property
+    def course(self) -> Course:
+        """The rig's days."""
+        return Course(self.plan, self.reference, self.assumptions, self.days)
+
+    @cached_property
+    def _key(self) -> str:
+        return key_of(self.course)
+
+    @cached_property
+    def _trial_key(self) -> tuple[object, ...]:
+        titles = tuple(c.bank.model.title for c in self.banks.candidates if c.bank is not None)
+        made = lanes(self.plan, self.assumptions, self.banks)
+        return self._key, self.plan.tried, self.days.governing, made, titles
+
+    @cached_property
+    def trial(self) -> Trial:
+        """The stretch that is tried."""
+        return _KEPT.of(self._trial_key, lambda: Trial(self.course, self.banks))
+
+    @property
+    def known(self) -> bool:
+        """Whether all of it was run before, so that asking costs nothing."""
+        if self._trial_key not in _KEPT:
+            return False
+        return not self.has_year or all(
+            is_kept(self._key, lane, model, exponent) for lane, model, exponent in self._yearly.values()
+        )
+
+    def run(self) -> None:
+        """Run all that is not yet run."""
+        _ = self.trial.ran, self.years, self.needs
+
+    @cached_property
+    def sun(self) -> Sun:
+        """What the sun brings onto the first panels, or onto flat ones."""
+        first = next((s for s in self.plan.sources if s.kind == SOLAR), None)
+        return sun_of(self.course, first)
+
+    @cached_property
+    def needed(self) -> Mapping[str, Mapping[str, Figure]]:
+        """How much source each candidate needs, by its id."""
+        return {
+            c.candidate.id: needed(c.build, self.course, self.sun)
+            for c in self.banks.candidates
+            if c.build is not None
+        }
+
+    @property
+    def has_year(self) -> bool:
+        """Whether a year can be run: there are nights, something is drawn, and something charges.
+
+        The sun needs a site. Without a year life and money go by the hand estimate.
+        """
+        plan = self.plan
+        sources = [s for s in plan.sources if s.charges]
+        placed = plan.site.latitude is not None or not any(s.kind == SOLAR for s in sources)
+        return bool(sources) and placed and plan.off_grid_nights > 0 and self.days.day.bank_wh.number > 0
+
+    @cached_property
+    def year_plan(self) -> YearPlan:
+        """The days that stand for a year."""
+        return YearPlan(self.course.calm)
+
+    @cached_property
+    def years(self) -> Mapping[str, YearOf]:
+        """A year of each candidate that can be built, by its id; empty where none can be run."""
+        if not self.has_year:
+            return {}
+        return {
+            id: year_of(self.year_plan, self._key, lane, model, exponent)
+            for id, (lane, model, exponent) in self._yearly.items()
+        }
+
+    @cached_property
+    def _yearly(self) -> Mapping[str, tuple[Lane, BatteryModel, float]]:
+        out = {}
+        for banked in self.banks.candidates:
+            if banked.build is not None and banked.bank is not None:
+                model = banked.bank.model
+                exponent = self.assumptions.value(f"cycle_exponent.{model.battery_class.key}")
+                out[banked.candidate.id] = lane_for(banked.build), model, exponent
+        return out
+
+    def _fall(self, efficiency: float) -> float:
+        plan = self.plan
+        return _FALLS.of(
+            (self._key, efficiency),
+            lambda: largest_fall(self.year_plan, plan.sources, plan.system_v, efficiency),
+        )
+
+    @cached_property
+    def needs(self) -> Mapping[str, Figure]:
+        """The second view of the need: what a label must say so that a year's longest fall is borne [Wh]."""
+        if not self.has_year:
+            return {}
+        out = {}
+        for key, c in self.days.need.classes.items():
+            eta = self.assumptions.figure(f"energy_efficiency.{key}")
+            fall = self._fall(eta.number)
+            at = f"need.{key}.year"
+            longest = Figure(
+                f"{at}.fall", "Largest fall of a year", fall, "Wh", REFERENCE,
+                source="Σ(η·charge − discharge) of a store without end, over every month of use in "
+                       "three weathers",
+            )  # fmt: skip
+            out[key] = computed(
+                at,
+                "Label by a year’s weather",
+                fall / (c.dod.number * c.temperature.number * c.ageing.number),
+                "Wh",
+                "{fall} / ({DoD} · {k_T} · {k_age})",
+                {"fall": longest, "DoD": c.dod, "k_T": c.temperature, "k_age": c.ageing},
+                "Second view of the need: from the year, its sources and its weather",
+            )
+        return out

@@ -1,0 +1,1 @@
+"""Sun, climate and weather at a place."""

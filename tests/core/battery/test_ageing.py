@@ -1,0 +1,100 @@
+"""How long a bank lasts."""
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from vast_harbor.core.battery.ageing import (
+    calendar_wear,
+    cycles_at_depth,
+    health_at_replacement_lfp,
+    rate_wear_factor,
+    state_of_health,
+    wear_at_health,
+)
+from vast_harbor.core.battery.temperature import calendar_years
+from vast_harbor.core.figures.parsing import Draw
+from vast_harbor.core.passage import evaluate
+from vast_harbor.core.rig.loads import DC, Load
+from vast_harbor.core.rig.plan import Candidate
+
+
+def test_cycle_law_from_one_point() -> None:
+    # 650 cycles at half, b 1.2: at four fifths 650 · (0.5/0.8)^1.2 = 650 · 0.568939 = 369.8.
+    assert cycles_at_depth([(0.5, 650)], 1.2, 0.8) == pytest.approx(369.8, abs=0.05)
+    # Below a tenth the throughput stays: N(0.05) = 2 · N(0.1).
+    assert cycles_at_depth([(0.5, 650)], 1.2, 0.05) == pytest.approx(
+        2 * cycles_at_depth([(0.5, 650)], 1.2, 0.1)
+    )
+
+
+def test_cycle_law_runs_through_its_points() -> None:
+    points = [(0.3, 1800), (0.5, 1000), (0.8, 560)]
+    for depth, cycles in points:
+        assert cycles_at_depth(points, 1.2, depth) == pytest.approx(cycles)
+    assert 560 < cycles_at_depth(points, 1.2, 0.65) < 1000
+
+
+@given(st.floats(0.01, 1), st.floats(0.01, 1))
+def test_deeper_never_gives_more_cycles(a, b) -> None:
+    points = [(0.3, 1800), (0.5, 1000), (0.8, 560)]
+    low, high = sorted((a, b))
+    assert cycles_at_depth(points, 1.2, high) <= cycles_at_depth(points, 1.2, low) * (1 + 1e-12)
+
+
+def test_heat_halves_calendar_life() -> None:
+    assert calendar_years(14, 35) == pytest.approx(7)
+    assert calendar_years(14, 5) == 14
+    # A quarter of the year at 35 °C (7 years), the rest at 25 °C (14): 0.25/7 + 0.75/14 = 0.089286.
+    assert calendar_wear(7, 14, 0.25) == pytest.approx(0.0892857)
+
+
+def test_hard_use_wears_faster_up_to_a_half_more() -> None:
+    assert rate_wear_factor(10, 20) == 1
+    assert rate_wear_factor(40, 20) == pytest.approx(1.3)
+    assert rate_wear_factor(400, 20) == 1.5
+
+
+@given(wear=st.floats(0, 2.5), lead=st.booleans())
+def test_health_and_wear_are_inverse(wear, lead) -> None:
+    health = state_of_health(wear, lead)
+    if health > 0:
+        assert wear_at_health(health, lead) == pytest.approx(wear, abs=1e-9)
+
+
+def test_lfp_serves_until_it_no_longer_covers_the_need() -> None:
+    assert health_at_replacement_lfp(2000, 2800, 0.6) == pytest.approx(0.714286)
+    assert health_at_replacement_lfp(1000, 2800, 0.6) == 0.6
+    assert health_at_replacement_lfp(2700, 2800, 0.6) == 0.8
+
+
+def test_life_of_a_plain_agm_bank_by_hand(evaluated) -> None:
+    # 50 W all day are 1200 Wh. Two nights a cycle, 60 nights: 30 cycles a year, each of 2400 Wh.
+    # Still 150, three strings: 5400 Wh, so each cycle is 44.4 % deep and lasts
+    # N = 650 · (0.5/0.4444)^1.2 = 748.7 cycles: 30/748.7 = 0.04007 a year. I = 50/12 = 4.17 A is gentle
+    # (limit 90 A). Age: 1/7 = 0.14286. One accident: 0.05. Together 0.23293: 4.293 years, ended by age.
+    load = Load("a", "All day", DC, Draw(50, "W"), 12, hours=24)
+    candidates = (Candidate("a", "agm", "tarnmoor-150", 1, 3), Candidate("l", "lfp"))
+    results = evaluated((load,), candidates=candidates)
+    life = results.compare.columns[0].life
+    assert life["depth"].value == pytest.approx(0.44444, abs=1e-5)
+    assert life["cycle_wear"].value == pytest.approx(0.04007, abs=5e-5)
+    assert life.years == pytest.approx(4.293, abs=2e-3)
+    assert life.ends == "years"
+
+
+@pytest.mark.parametrize(
+    ("rule", "ends"), [("long_life", "warranty"), ("customary", "years"), ("to_label", "cycles")]
+)
+def test_schools_reckon_with_different_lives(demo_results, reference, rule, ends) -> None:
+    plan = replace(demo_results("long-haul").plan, house_rule=rule)
+    column = evaluate(plan, reference).compare.columns[2]
+    assert column.life.ends == ends
+    if rule == "long_life":
+        assert column.life.years == column.banked.bank.model.warranty.years
+    if rule == "to_label":
+        # Label cycles at full depth, 160 cycles a year of one night each.
+        cycles = column.life["design_cycles"].value
+        assert column.life.years == pytest.approx(cycles / 160)

@@ -1,0 +1,44 @@
+"""A label read: comparable capacity, exponent, usable energy, and what it leaves open."""
+
+import pytest
+
+from vast_harbor.core.battery.label import Label, read
+
+
+def values(reading) -> dict[str, float]:
+    return {f.key.split(".")[1]: f.number for f in reading.figures}
+
+
+def test_two_ratings_by_hand(reference) -> None:
+    # 100 Ah over 20 h, 85 Ah over 5 h: k = ln 4 / ln (17/5) = 1.3863/1.2238 = 1.1328.
+    found = values(read(Label(reference.classes["agm"], 12, 100, 20, 85, 5), 0.5))
+    assert found["k"] == pytest.approx(1.1328, abs=1e-4)
+    assert found["comparable"] == pytest.approx(100) and found["energy"] == pytest.approx(1200)
+    assert found["usable"] == pytest.approx(600)
+
+
+def test_reserve_minutes_alone_by_hand(reference) -> None:
+    # 120 min at 25 A are 50 Ah over 2 h; flooded dual k 1.25: over 20 h 50·10^(1 − 1/1.25) = 79.24 Ah.
+    found = values(read(Label(reference.classes["flooded_dual"], 12, reserve_minutes=120), 0.5))
+    assert found["comparable"] == pytest.approx(50 * 10**0.2)
+    assert found["energy"] == pytest.approx(12 * 50 * 10**0.2)
+
+
+def test_amp_hours_at_other_volts_compare_as_energy(reference) -> None:
+    lead = values(read(Label(reference.classes["gel"], 12, 100, 20), 0.5))
+    lithium = values(read(Label(reference.classes["lfp"], 12.8, 100, 5), 0.9))
+    assert lithium["energy"] / lead["energy"] == pytest.approx(12.8 / 12)
+    only_wh = values(read(Label(reference.classes["lfp"], 25.6, wh=2560), 0.9))
+    assert only_wh["comparable"] == pytest.approx(100) and only_wh["usable"] == pytest.approx(2304)
+
+
+def test_what_a_label_does_not_say_is_said(reference) -> None:
+    agm = reference.classes["agm"]
+    said = " ".join(read(Label(agm, 12, 100, cycles=600), 0.5).remarks)
+    assert "at which depth its cycles are counted" in said and "over how many hours" in said
+    assert "contradict" in " ".join(read(Label(agm, 12, 100, 20, 120, 5), 0.5).remarks)
+    assert "not believable" in " ".join(
+        read(Label(agm, 12, 100, 20, cycles=9000, cycles_at_dod=0.5), 0.5).remarks
+    )
+    assert "differ" in " ".join(read(Label(agm, 12, 100, 20, wh=900), 0.5).remarks)
+    assert read(Label(agm, 12), 0.5).figures == ()

@@ -1,0 +1,127 @@
+"""Lifetime cost: laws, and one example worked by hand."""
+
+from dataclasses import replace
+from itertools import pairwise
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from vast_harbor.core.cost.cash_flow import (
+    EXIT,
+    REPLACEMENT,
+    Costs,
+    cumulative,
+    exit_credit,
+    lifetime_cost,
+    payments,
+    replacement_times,
+)
+from vast_harbor.core.figures.parsing import Draw
+from vast_harbor.core.rig.loads import DC, Load
+from vast_harbor.core.rig.plan import Candidate
+
+MONEY = st.floats(0, 20_000)
+COSTS = st.builds(
+    Costs,
+    batteries=MONEY,
+    extras=MONEY,
+    old_bank=st.floats(0, 200),
+    drift=st.floats(-0.1, 0.04),
+    swap=st.floats(-50, 500),
+    running=st.floats(0, 300),
+    exit_share=st.floats(0, 0.5),
+    discount=st.floats(0, 0.1),
+)
+
+
+def test_lifetime_cost_by_hand() -> None:
+    # 1000 now; lives of 4 years in 10: replacements at 4 and 8, prices 1000·1.02^4 = 1082.43 and
+    # 1000·1.02^8 = 1171.66, each less 20 of scrap. Running 30 a year: 300. The last bank is 2 of 4 years
+    # old: half is left, at half its worth then: 0.5·0.5·1000·1.02^10 = 304.75. Extras 150, old bank 40.
+    costs = Costs(1000, 150, 40, 0.02, -20, 30, 0.5)
+    assert replacement_times(4, 10) == (4, 8)
+    expected = 1000 + 150 - 40 + (1082.4322 - 20) + (1171.6594 - 20) + 300 - 304.7486
+    assert lifetime_cost(costs, 4, 10) == pytest.approx(expected, abs=1e-3)
+
+
+def test_a_bank_that_dies_on_the_last_day_is_not_replaced() -> None:
+    assert replacement_times(5, 10) == (5,)
+    assert replacement_times(5 - 1e-6, 10) == (5 - 1e-6, 2 * (5 - 1e-6))
+    assert exit_credit(1000, 0, 10, 5, 1.0) == pytest.approx(0)
+
+
+@given(costs=COSTS, life=st.floats(0.5, 40), years=st.floats(1, 40))
+def test_payments_add_up_to_the_lifetime_cost(costs, life, years) -> None:
+    paid = payments(costs, life, years)
+    assert sum(p.amount for p in paid) == pytest.approx(lifetime_cost(costs, life, years))
+    points = cumulative(paid)
+    assert points[-1] == (pytest.approx(years), pytest.approx(lifetime_cost(costs, life, years), abs=1e-6))
+    assert all(a[0] <= b[0] for a, b in pairwise(points))
+
+
+@given(costs=COSTS, life=st.floats(0.5, 40), years=st.floats(1, 25), more=st.floats(0, 5000))
+def test_dearer_batteries_never_cost_less_over_the_years(costs, life, years, more) -> None:
+    dearer = replace(costs, batteries=costs.batteries + more)
+    assert lifetime_cost(dearer, life, years) >= lifetime_cost(costs, life, years) - 1e-6
+
+
+@given(costs=COSTS, life=st.floats(0.5, 40), years=st.floats(1, 40))
+def test_discounting_at_nothing_changes_nothing(costs, life, years) -> None:
+    plain = payments(replace(costs, discount=0), life, years)
+    by_hand = costs.batteries + costs.extras - costs.old_bank
+    by_hand += sum(
+        costs.batteries * (1 + costs.drift) ** t + costs.swap for t in replacement_times(life, years)
+    )
+    by_hand += costs.running * years
+    by_hand -= exit_credit(costs.batteries, costs.drift, years, life, costs.exit_share)
+    assert sum(p.amount for p in plain) == pytest.approx(by_hand, abs=1e-6)
+
+
+def test_one_life_without_drift_or_extras_costs_purchase_over_cycles(evaluated) -> None:
+    # Kept just as long as the bank lasts: lifetime cost = purchase, so per cycle = purchase ÷ cycles made.
+    load = Load("a", "All day", DC, Draw(50, "W"), 12, hours=24)
+    plain = {
+        "battery_c": 25,
+        "overrides": {"drift.lead_acid": 0, "mains_share": 0, "scrap_per_kg": 0},
+        "candidates": (Candidate("a", "agm", "tarnmoor-150", 1, 3),),
+    }
+    life = evaluated((load,), **plain).compare.columns[0].life.years
+    column = evaluated((load,), **plain, years_kept=life).compare.columns[0]
+    cost = column.cost
+    assert cost["lifetime"].value == pytest.approx(column.banked["purchase"].value)
+    assert cost["per_cycle"].value == pytest.approx(
+        column.banked["purchase"].value / cost["cycles_made"].value
+    )
+    # 60 nights of 1200 Wh a year against a need of 1200 · 2 · 1.25: 24 cycles of the plan a year.
+    assert cost["cycles_made"].value == pytest.approx(24 * life)
+
+
+def test_doubling_the_price_doubles_the_battery_part(evaluated) -> None:
+    load = Load("a", "All day", DC, Draw(50, "W"), 12, hours=24)
+    over = {"scrap_per_kg": 0}
+
+    def parts(price: float) -> dict[str, float]:
+        candidate = Candidate("a", "agm", "tarnmoor-150", 1, 3, unit_price=price)
+        column = evaluated((load,), candidates=(candidate,), overrides=over).compare.columns[0]
+        sums = dict.fromkeys(("batteries", REPLACEMENT, EXIT), 0.0)
+        for payment in column.cost.payments:
+            if payment.item in sums:
+                sums[payment.item] += payment.amount
+        return sums
+
+    single, double = parts(300), parts(600)
+    assert single[REPLACEMENT] > 0
+    for item, amount in single.items():
+        assert double[item] == pytest.approx(2 * amount)
+
+
+def test_without_off_grid_nights_there_is_nothing_to_divide_by(evaluated) -> None:
+    load = Load("a", "All day", DC, Draw(50, "W"), 12, hours=24)
+    results = evaluated((load,), off_grid_nights=0)
+    for column in results.compare.columns:
+        assert column.cost["per_cycle"].value is None
+        assert column.cost["per_kwh"].value is None
+        assert column.cost["per_year"].value is not None
+    assert "{a}" in results.compare.sentence.template
+    assert results.compare.sentence.figures["a"].unit == "money/year"

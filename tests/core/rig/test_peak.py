@@ -1,0 +1,74 @@
+"""The hardest moment of a day, and the current of a bank that sags."""
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from vast_harbor.core.rig.peak import Runner, bank_resistance, hardest_moment, peak_current
+from vast_harbor.core.rig.profile import spread_hours
+
+RUNNERS = st.lists(
+    st.tuples(st.floats(0, 23), st.floats(0.1, 24), st.floats(0, 3000), st.floats(1, 4), st.booleans()),
+    max_size=7,
+).map(
+    lambda rows: [
+        Runner(str(i), spread_hours(hours, start), watts, watts * times, together)
+        for i, (start, hours, watts, times, together) in enumerate(rows)
+    ]
+)
+
+
+@given(runners=RUNNERS, always=st.floats(0, 50))
+def test_peak_is_never_below_any_single_load_nor_above_all(runners, always) -> None:
+    peak = hardest_moment(runners, always)
+    for runner in runners:
+        assert peak.watts >= always + max(runner.run_w, runner.start_w) - 1e-6
+    starts = max((r.start_w - r.run_w for r in runners), default=0)
+    assert peak.watts <= always + sum(r.run_w for r in runners) + starts + 1e-6
+
+
+@given(runners=RUNNERS)
+def test_peak_without_starts_is_the_top_of_the_summed_powers(runners) -> None:
+    # On a grid of a minute, with all loads free to run together: the plain maximum of the sum.
+    free = [Runner(r.id, r.blocks, r.run_w, r.run_w) for r in runners]
+    minutes = (np.arange(1440) + 0.5) / 60
+    total = np.zeros(1440)
+    for r in free:
+        for start, end in r.blocks:
+            total += np.where((minutes >= start) & (minutes < end), r.run_w, 0)
+    assert hardest_moment(free, 0).watts >= total.max() - 1e-6
+
+
+def test_starts_come_on_top_and_loads_that_run_alone_do_not_add_up() -> None:
+    # Pump 60 W, starting at 150; kettle 1000 W and plate 1500 W that never run together; all at noon.
+    noon = ((12.0, 13.0),)
+    pump, kettle, plate = (
+        Runner("pump", noon, 60, 150),
+        Runner("kettle", noon, 1000, 1000, together=False),
+        Runner("plate", noon, 1500, 1500, together=False),
+    )
+    peak = hardest_moment([pump, kettle, plate], 10)
+    assert (peak.running_w, peak.watts) == (1570, 1660)
+    assert peak.start is not None and peak.start.id == "pump" and peak.at_h == 12
+    assert set(peak.ids) == {"pump", "plate"}
+    together = [pump, Runner("kettle", noon, 1000, 1000), Runner("plate", noon, 1500, 1500)]
+    assert hardest_moment(together, 10).watts == 2660
+    assert hardest_moment([], 10).watts == 10
+
+
+def test_current_of_a_sagging_bank_by_hand() -> None:
+    # OCV 12.10 V, 20 mΩ, 1000 W: (12.1 − √(146.41 − 80)) / 0.04 = (12.1 − 8.14923) / 0.04 = 98.77 A.
+    amps = peak_current(12.10, 0.020, 1000)
+    assert amps == pytest.approx(98.769, abs=1e-3)
+    assert amps * (12.10 - amps * 0.020) == pytest.approx(1000)
+    # The most that it gives at all is OCV²/4R = 1830 W.
+    assert peak_current(12.10, 0.020, 1830) is not None
+    assert peak_current(12.10, 0.020, 1831) is None
+
+
+def test_resistance_grows_with_cold_age_and_volts_and_falls_with_size() -> None:
+    # AGM 4 mΩ: 200 Ah halve it, 24 V double it; at 5 °C a fifth more, at 80 % health a quarter more.
+    assert bank_resistance(4, 24, 200, 5, 0.8, False) == pytest.approx(0.004 * 2 / 2 * 1.2 / 0.8)
+    assert bank_resistance(3, 12, 100, 0, 1, True) == pytest.approx(0.003 * np.exp(0.75))
+    assert bank_resistance(3, 12, 100, 40, 1, True) == pytest.approx(0.003)

@@ -1,0 +1,194 @@
+"""Sources judged by their numbers, what sets them right, how much is needed, and what was measured."""
+
+from dataclasses import replace
+
+import pytest
+
+from vast_harbor.core.passage import evaluate
+from vast_harbor.core.rig.plan import Candidate, Fix
+from vast_harbor.core.rig.sources import Source
+from vast_harbor.core.schedule.timeline import Course
+from vast_harbor.core.stops.charging.measured_charge import explain
+from vast_harbor.core.stops.charging.settings_sheet import sheets
+from vast_harbor.core.stops.charging.suitability import judge
+
+MAINS = Source("m", "mains", amps=30.0)
+ENGINE = Source("e", "engine", link="relay", alternator_a=90.0, alternator_v=14.2)
+SUN = Source("s", "solar", watts=300.0)
+
+
+@pytest.fixture(scope="module")
+def beside(demo_results, reference):
+    """The points of a source beside a bank of a class in the barge."""
+    plan = demo_results("kittiwake").plan
+
+    def build(key, source, *fixes):
+        fixed = tuple(Fix(source.id, f) for f in fixes)
+        changed = replace(plan, sources=(source,), candidates=(Candidate("c", key, fixes=fixed),))
+        return evaluate(changed, reference)
+
+    return build
+
+
+def codes(results):
+    return {p.code: p.severity for j in results.judged["c"] for p in j.points}
+
+
+@pytest.mark.parametrize(
+    ("key", "source", "code", "severity"),
+    [
+        ("lfp", replace(MAINS, absorption_v=None, float_v=13.2), "low_volts", "care"),
+        ("lfp", replace(MAINS, absorption_v=None, float_v=13.6), "no_balance", "care"),
+        ("lfp", replace(MAINS, absorption_v=14.8), "high_volts", "stop"),
+        ("lfp", replace(MAINS, equalise_v=15.5), "equalises", "stop"),
+        ("lfp", replace(MAINS, compensates=True), "compensates", "care"),
+        ("lfp", replace(MAINS, rests=True), "rests", "stop"),
+        ("lfp", replace(MAINS, rests=True, rebulk_v=13.3), "rests", "care"),
+        ("lfp", replace(ENGINE, cable_mohm=5.0, alternator_a=60.0), "alternator", "stop"),
+        ("lfp", ENGINE, "stays_closed", "care"),
+        ("lfp", ENGINE, "load_dump", "care"),
+        ("lfp", replace(ENGINE, smart=True), "smart", "stop"),
+        ("lfp", replace(SUN, controller="pwm"), "panel_volts", "note"),
+        ("gel", replace(MAINS, absorption_v=14.7), "gel_volts", "stop"),
+        ("agm", replace(MAINS, absorption_v=14.9), "high_volts", "care"),
+        ("agm", replace(MAINS, equalise_v=15.5), "equalises", "stop"),
+        ("agm", replace(MAINS, timeout_h=2.0), "timeout", "care"),
+        ("agm", replace(MAINS, rests=True, rebulk_v=12.4), "rests", "care"),
+        ("agm", replace(MAINS, amps=6.0), "slow", "note"),
+        ("flooded_deep", replace(MAINS, absorption_v=13.8), "low_volts", "care"),
+        ("agm", replace(ENGINE, smart=True), "smart", "stop"),
+        ("agm", Source("e", "engine", amps=60.0, alternator_a=70.0), "alternator", "care"),
+    ],
+)
+def test_each_misfit_is_told(beside, key, source, code, severity) -> None:
+    assert codes(beside(key, source)).get(code) == severity
+
+
+@pytest.mark.parametrize(
+    ("key", "source"),
+    [
+        ("lfp", replace(MAINS, absorption_v=14.3, float_v=13.5, wakes=True)),
+        ("lfp", Source("e", "engine", amps=30.0, wakes=True)),
+        ("agm", replace(MAINS, absorption_v=14.5, amps=60.0)),
+        ("gel", replace(MAINS, absorption_v=14.2, amps=60.0)),
+        ("flooded_deep", replace(MAINS, absorption_v=14.7, equalise_v=15.5, amps=60.0)),
+    ],
+)
+def test_what_suits_is_left_alone(beside, key, source) -> None:
+    assert codes(beside(key, source)) == {}
+
+
+def test_a_profile_is_judged_by_its_numbers(beside) -> None:
+    """A switch position for AGM at 14.4 V is right for LFP, one for flooded at 14.8 V is not."""
+    source = replace(MAINS, absorption_v=14.8, positions=((14.8, 13.6), (14.4, 13.5)), wakes=True)
+    rungs = [r.key for j in beside("lfp", source).judged["c"] for r in j.rungs]
+    assert rungs == ["position-1", "new"]
+    assert codes(beside("lfp", source, "position-1")) == {}
+
+
+def test_a_remedy_is_carried_out_priced_and_taken_back(beside) -> None:
+    source = replace(MAINS, rests=True)
+    before, after = beside("lfp", source), beside("lfp", source, "new")
+    assert "rests" in codes(before) and codes(after) == {}
+    extra = after.banks.candidates[0]["extras"].number - before.banks.candidates[0]["extras"].number
+    price = after.assumptions.value("charger_price") + 30 * after.assumptions.value("charger_price_a")
+    assert extra == pytest.approx(price + 2 * after.assumptions.value("hour_rate"))
+    assert codes(beside("lfp", source, "no such remedy")) == codes(before)
+    # A raised threshold still leaves the bank cycling, and says so.
+    rung = next(r for j in before.judged["c"] for r in j.rungs if r.key == "rebulk")
+    assert rung.leaves and codes(beside("lfp", source, "rebulk"))["rests"] == "care"
+    lane = after.ran.trial.lanes[0]
+    assert not lane.sources[0].rests and lane.sources[0].wakes
+
+
+def test_finding_names_source_and_first_remedy(beside) -> None:
+    results = beside("lfp", replace(MAINS, name="Old charger", rests=True, adjustable=True))
+    finding = next(f for f in results.findings if f.code == "source_rests")
+    assert finding.says.template.startswith("Old charger: It rests") and finding.subject == "c"
+    assert "by hand" in finding.remedy or "rest stage off" in finding.remedy
+
+
+def test_panels_needed_carry_the_design_month(demo_results, reference) -> None:
+    """By hand: the day over η, over the sun of that month, dirt, pitch and controller."""
+    results = demo_results("long-haul")
+    sun = results.ran.sun
+    month = min(range(12), key=lambda m: sun.monthly[m])
+    build = next(c.build for c in results.banks.candidates if c.candidate.id == "lfp")
+    got = results.ran.needed["lfp"]
+    eta = results.assumptions.value("energy_efficiency.lfp")
+    by_hand = results.day.bank_wh.number / eta / (sun.monthly[month] * 0.9 * 1.0 * 0.95)
+    assert got["panel_w"].number == pytest.approx(by_hand)
+    extra = results.need.energy.number / results.assumptions.value("reaches_full_in")
+    assert got["refill_w"].number == pytest.approx(by_hand * (1 + extra / results.day.bank_wh.number))
+    shaded = evaluate(replace(results.plan, pitch="half"), reference).ran.needed["lfp"]
+    assert shaded["panel_w"].number == pytest.approx(by_hand / 0.6)
+    roof = next(s for s in results.plan.sources if s.kind == "solar").watts
+    spare = roof * sun.monthly[month] * 0.9 * 0.95 - results.day.bank_wh.number / eta
+    days = got["recover_days"].value
+    assert (days is None) == (spare <= 0)
+    assert days is None or days == pytest.approx(results.need.energy.number / eta / spare)
+    assert got["charger_a"].number == pytest.approx(
+        results.need.energy.number / eta / build.bank.nominal_v / 8
+    )
+
+
+def test_own_sun_hours_replace_the_sky(demo_results, reference) -> None:
+    plan = demo_results("long-haul").plan
+    own = tuple(1.0 + m / 10 for m in range(12))
+    results = evaluate(replace(plan, sun_hours=own), reference)
+    assert results.ran.sun.monthly == own
+    course = Course(results.plan, reference, results.assumptions, results.days)
+    roof = next(s for s in plan.sources if s.kind == "solar")
+    over = course.sunshine_of(roof)
+    from vast_harbor.core.weather.daily_weather import clear_share
+
+    for month in (1, 6, 12):
+        share = clear_share(course.climate, month, False)
+        assert over.daily_kwh(month, share) == pytest.approx(own[month - 1])
+
+
+@pytest.mark.parametrize(
+    ("source", "measured", "words", "edits"),
+    [
+        (MAINS, (30.0, 13.0, 0.5), "As it should be", 0),
+        (MAINS, (18.0, 12.9, 0.4), "less than it is rated", 1),
+        (MAINS, (2.0, 14.4, 0.5), "takes no more", 0),
+        (SUN, (6.0, 13.0, 0.4), "Shade, dirt or haze", 1),
+        (ENGINE, (12.0, 12.9, 0.3), "cable", 1),
+        (MAINS, (45.0, 13.2, 0.3), "More than expected", 1),
+    ],
+)
+def test_a_measured_charge_is_explained(beside, reference, source, measured, words, edits) -> None:
+    results = beside("agm", source)
+    course = Course(results.plan, reference, results.assumptions, results.days)
+    build = results.banks.candidates[0].build
+    told = explain(build, course, 0, *measured, hour=12.5, month=6)
+    assert words in told.says.template
+    assert len(told.edits) == edits
+
+
+def test_settings_sheet_scales_with_the_system(demo_results, reference) -> None:
+    plan = demo_results("long-haul").plan
+    bare = tuple(replace(c, fixes=()) for c in plan.candidates)
+    results = evaluate(replace(plan, candidates=bare), reference)
+    lfp = next(c for c in results.banks.candidates if c.candidate.id == "lfp")
+    sheet = {s.source: {x.name: x for x in s.settings} for s in sheets(lfp.build)}["mains"]
+    assert sheet["Absorption"].value == pytest.approx(28.6) and sheet["Absorption"].is_now == pytest.approx(
+        29.4
+    )
+    assert sheet["Equalise"].words == "never" and sheet["Temperature compensation"].words == "off"
+    assert sheet["No charge below"].value == 0
+    assert {j.verdict for j in judge(lfp.build)} >= {"stop"}
+
+
+def test_no_source_at_all_and_no_charger_for_a_generator_are_told(beside, reference) -> None:
+    plan = beside("agm", MAINS).plan
+    none = evaluate(replace(plan, sources=()), reference)
+    assert "no_source" in {f.code for f in none.findings} and not none.ran.has_year
+    alone = evaluate(replace(plan, sources=(Source("g", "generator", watts=1000.0),)), reference)
+    assert "no_charger" in {f.code for f in alone.findings}
+    far_north = replace(plan, site=replace(plan.site, latitude=85.0), sources=(SUN,), months=(12,))
+    dark = evaluate(far_north, reference)
+    assert "polar_night" in {f.code for f in dark.findings}
+    assert dark.ran.needed["c"]["panel_w"].value is None
+    assert dark.ran.trial.ran[0].traces.used_w.sum() == 0
