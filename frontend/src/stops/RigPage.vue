@@ -12,7 +12,7 @@ import { computed, defineAsyncComponent, watch } from 'vue'
 import BanksStop from './banks/BanksStop.vue'
 import DayStop from './day/DayStop.vue'
 import NeedStop from './need/NeedStop.vue'
-import LabelReader from './banks/LabelReader.vue'
+import LabelReader from '@/stops/banks/catalogue/LabelReader.vue'
 import RigStop from './rig/RigStop.vue'
 
 const props = defineProps<{ id: number; stop: Stop }>()

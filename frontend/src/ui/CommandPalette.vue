@@ -3,7 +3,7 @@ import { router, STOP_NAMES, STOPS } from '@/router'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
 import { useUi } from '@/stores/ui'
-import { useLoads } from '@/stops/day/useLoads'
+import { useLoads } from '@/stores/useLoads'
 import {
   Combobox,
   ComboboxInput,

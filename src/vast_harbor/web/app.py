@@ -10,24 +10,17 @@ from flask_openapi3.openapi import OpenAPI
 from vast_harbor import __version__
 from vast_harbor.formats.rig_file import LARGEST_BYTES, Problem
 from vast_harbor.store.database import Database
-from vast_harbor.web import (
-    banks,
-    cable,
-    charging,
-    errors,
-    harbor,
-    label,
-    load_csv,
-    model_csv,
-    monitor,
-    plan,
-    reference,
-    report,
-    security,
-    sunshine,
-    trial,
-    verdict,
-)
+from vast_harbor.web import errors, reference, security, sunshine
+from vast_harbor.web.banks import cable_tool, label_reader, model_csv
+from vast_harbor.web.banks import routes as banks
+from vast_harbor.web.charging import routes as charging
+from vast_harbor.web.compare import report
+from vast_harbor.web.compare import routes as compare
+from vast_harbor.web.day import load_csv
+from vast_harbor.web.harbor import routes as harbor
+from vast_harbor.web.plan import routes as plan
+from vast_harbor.web.trial import monitor
+from vast_harbor.web.trial import routes as trial
 
 STATIC = Path(__file__).parent / "static"
 NOT_BUILT = "The interface is not built yet: run make build."
@@ -59,8 +52,8 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
     errors.handle(app)
     sunshine.keep_sunshine(app, database)
     for part in (
-        harbor, plan, load_csv, banks, charging, trial, verdict, report, monitor, model_csv, cable, label,
-        reference,
+        harbor, plan, load_csv, banks, charging, trial, compare, report, monitor, model_csv, cable_tool,
+        label_reader, reference,
     ):  # fmt: skip
         app.register_api(part.api)
     _describe(app)

@@ -14,7 +14,7 @@ from vast_harbor.data import Appliance
 from vast_harbor.formats import rig_file as files
 from vast_harbor.store import appliances
 from vast_harbor.store.appliances import OwnAppliance
-from vast_harbor.web.harbor import database, json_response
+from vast_harbor.web.harbor.routes import database, json_response
 from vast_harbor.web.views import ProblemsView
 
 api = APIBlueprint(

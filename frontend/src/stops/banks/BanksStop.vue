@@ -5,7 +5,7 @@ import FindingList from '@/ui/FindingList.vue'
 import PartTabs from '@/ui/PartTabs.vue'
 import { computed, defineAsyncComponent } from 'vue'
 import { useRoute } from 'vue-router'
-import BankCards from './BankCards.vue'
+import BankCards from '@/stops/banks/cards/BankCards.vue'
 
 const plan = usePlan()
 const route = useRoute()
@@ -14,15 +14,27 @@ const PARTS = [
   {
     key: 'find',
     name: 'Find banks',
-    screen: defineAsyncComponent(() => import('./FindBanks.vue')),
+    screen: defineAsyncComponent(() => import('@/stops/banks/find/FindBanks.vue')),
   },
-  { key: 'locker', name: 'Locker', screen: defineAsyncComponent(() => import('./LockerPart.vue')) },
-  { key: 'wiring', name: 'Wiring', screen: defineAsyncComponent(() => import('./WiringPart.vue')) },
-  { key: 'volts', name: 'Volts', screen: defineAsyncComponent(() => import('./VoltsPart.vue')) },
+  {
+    key: 'locker',
+    name: 'Locker',
+    screen: defineAsyncComponent(() => import('@/stops/banks/locker/LockerPart.vue')),
+  },
+  {
+    key: 'wiring',
+    name: 'Wiring',
+    screen: defineAsyncComponent(() => import('@/stops/banks/wiring/WiringPart.vue')),
+  },
+  {
+    key: 'volts',
+    name: 'Volts',
+    screen: defineAsyncComponent(() => import('@/stops/banks/volts/VoltsPart.vue')),
+  },
   {
     key: 'batteries',
     name: 'Batteries',
-    screen: defineAsyncComponent(() => import('./BatteriesPart.vue')),
+    screen: defineAsyncComponent(() => import('@/stops/banks/catalogue/BatteriesPart.vue')),
   },
 ]
 const part = computed(() => PARTS.find((p) => p.key === route.query.part) ?? PARTS[0]!)

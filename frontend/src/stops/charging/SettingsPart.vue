@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import BankPicker from '@/stops/banks/BankPicker.vue'
+import BankPicker from '@/ui/BankPicker.vue'
 import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 import { useCharging } from './useCharging'

@@ -6,7 +6,7 @@ import PlanCheck from '@/ui/PlanCheck.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
 import { Plus, X } from '@lucide/vue'
-import { useBanks } from '@/stops/banks/useBanks'
+import { useBanks } from '@/stores/useBanks'
 import { computed } from 'vue'
 
 const props = defineProps<{ column: ColumnView }>()

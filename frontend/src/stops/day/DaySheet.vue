@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import SheetLane from './SheetLane.vue'
 import SheetProfile from './SheetProfile.vue'
-import { useLoads } from './useLoads'
+import { useLoads } from '@/stores/useLoads'
 
 const { loads, figures } = useLoads()
 </script>

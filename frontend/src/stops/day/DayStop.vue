@@ -12,7 +12,7 @@ import DaySummary from './DaySummary.vue'
 import DayTypes from './DayTypes.vue'
 import LoadCsv from './LoadCsv.vue'
 import LoadTable from './LoadTable.vue'
-import { useLoads } from './useLoads'
+import { useLoads } from '@/stores/useLoads'
 
 const plan = usePlan()
 const { loads, add } = useLoads()

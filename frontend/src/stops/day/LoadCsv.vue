@@ -3,7 +3,7 @@ import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
 import CsvImport from '@/ui/CsvImport.vue'
 import { Download } from '@lucide/vue'
-import { useLoads } from './useLoads'
+import { useLoads } from '@/stores/useLoads'
 
 const plan = usePlan()
 const ui = useUi()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import LoadRow from './LoadRow.vue'
-import { useLoads } from './useLoads'
+import { useLoads } from '@/stores/useLoads'
 
 const { loads, figures, remove } = useLoads()
 </script>

@@ -1,6 +1,6 @@
 import { usePlan } from '@/stores/plan'
 import { computed, ref, shallowRef } from 'vue'
-import { useLoads, type Load } from './useLoads'
+import { useLoads, type Load } from '@/stores/useLoads'
 
 export type Block = [number, number]
 export type Grip = 'move' | 'start' | 'end' | 'draw' | 'copy'

@@ -1,7 +1,7 @@
 import type { Operation } from '@/api/client'
 import { usePlan, type DayType } from '@/stores/plan'
 import { computed } from 'vue'
-import { useLoads } from './useLoads'
+import { useLoads } from '@/stores/useLoads'
 
 export const DAY_KINDS = [
   { value: 'off_grid', name: 'Off-grid: the bank carries it' },

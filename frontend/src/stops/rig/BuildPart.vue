@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { TERMINALS } from '@/stops/banks/terminals'
+import { TERMINALS } from '@/ui/terminals'
 import { usePlan } from '@/stores/plan'
 import PlanCheck from '@/ui/PlanCheck.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'

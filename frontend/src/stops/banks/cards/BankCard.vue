@@ -1,0 +1,185 @@
+<script setup lang="ts">
+import type { CandidateView } from '@/api/client'
+import { usePlan } from '@/stores/plan'
+import { useReference } from '@/stores/reference'
+import ChemistryMark from '@/ui/ChemistryMark.vue'
+import FigureLink from '@/ui/FigureLink.vue'
+import FindingList from '@/ui/FindingList.vue'
+import PlanChoice from '@/ui/PlanChoice.vue'
+import PlanField from '@/ui/PlanField.vue'
+import StepField from '@/ui/StepField.vue'
+import { X } from '@lucide/vue'
+import { computed } from 'vue'
+import BankChecks from './BankChecks.vue'
+import BankExtras from './BankExtras.vue'
+import BankStages from './BankStages.vue'
+import { useBanks } from '@/stores/useBanks'
+import { useModels } from '@/stops/banks/catalogue/useModels'
+
+const props = defineProps<{ candidate: CandidateView }>()
+const plan = usePlan()
+const reference = useReference()
+const { set, remove } = useBanks()
+
+const f = computed(() => props.candidate.figures)
+const { ofClass } = useModels()
+const models = computed(() => ofClass(props.candidate.battery_class))
+const need = computed(() => plan.rig!.need.energy.value ?? 0)
+const filled = computed(() =>
+  need.value ? Math.min(1, (f.value.usable_wh?.value ?? 0) / (need.value * 1.5)) : 0,
+)
+const ROWS: [string, string][] = [
+  ['nameplate_wh', 'On the label'],
+  ['nameplate_ah', 'Amp-hours'],
+  ['kg', 'Weight'],
+  ['kg_change', 'Against the old bank'],
+  ['purchase', 'Batteries'],
+  ['extras', 'Extras'],
+]
+const GUARDS = [
+  { value: 'none', name: 'Nothing yet' },
+  { value: 'external_bms', name: 'An external BMS with contactor' },
+  { value: 'cut_offs', name: 'Cut-offs in inverter and charger' },
+]
+const stages = computed(() => plan.document.candidates[props.candidate.index]?.stages ?? [])
+const rows = computed(() => ROWS.filter(([key]) => f.value[key]))
+
+function choose(event: Event) {
+  const value = (event.target as HTMLSelectElement).value || null
+  set(props.candidate, 'model', value, 'model')
+}
+</script>
+
+<template>
+  <article class="sheet flex flex-col p-4" :data-candidate="candidate.id">
+    <header class="flex items-start gap-3">
+      <ChemistryMark :battery-class="candidate.battery_class" />
+      <div class="min-w-0 grow leading-tight">
+        <h3 class="text-lg">{{ candidate.title }}</h3>
+        <p class="text-soft">{{ reference.classes.get(candidate.battery_class)?.name }}</p>
+      </div>
+      <button
+        type="button"
+        class="btn btn-quiet btn-icon -mt-1 -mr-1"
+        :aria-label="`Take down ${candidate.title}`"
+        @click="remove(candidate)"
+      >
+        <X :size="17" />
+      </button>
+    </header>
+    <label class="mt-3 block">
+      <span class="sr-only">Model of {{ candidate.title }}</span>
+      <select class="field" @change="choose">
+        <option value="" :selected="candidate.proposed_model">Smallest that covers the need</option>
+        <option
+          v-for="m in models"
+          :key="m.model"
+          :value="m.model"
+          :selected="!candidate.proposed_model && m.model === candidate.model"
+        >
+          {{ m.title }}
+        </option>
+      </select>
+    </label>
+    <div class="mt-3 flex flex-wrap items-end gap-x-5 gap-y-2">
+      <div>
+        <p class="eyebrow mb-1">In series</p>
+        <StepField
+          :label="`${candidate.title} in series`"
+          :value="candidate.series ?? 1"
+          :most="24"
+          @step="(n) => set(candidate, 'series', n, 'in series')"
+        />
+      </div>
+      <div>
+        <p class="eyebrow mb-1">Strings</p>
+        <StepField
+          :label="`${candidate.title} strings`"
+          :value="candidate.parallel ?? 1"
+          @step="(n) => set(candidate, 'parallel', n, 'strings')"
+        />
+      </div>
+      <button
+        v-if="!candidate.proposed_parallel || plan.document.candidates[candidate.index]?.series"
+        type="button"
+        class="btn"
+        @click="
+          plan.edit(
+            `${candidate.title}: follow the need`,
+            { op: 'replace', path: `/candidates/${candidate.index}/parallel`, value: null },
+            { op: 'replace', path: `/candidates/${candidate.index}/series`, value: null },
+          )
+        "
+      >
+        Follow the need
+      </button>
+      <p v-else class="pb-2 text-sm text-soft">follows the need</p>
+    </div>
+    <template v-if="f.usable_wh">
+      <div class="mt-4 flex items-baseline justify-between">
+        <span class="eyebrow">Usable</span>
+        <span>
+          <FigureLink :figure="f.usable_wh" name="Usable energy" class="text-2xl font-semibold" />
+          <span class="text-soft">
+            · <FigureLink :figure="f.usable_ah!" name="Usable amp-hours"
+          /></span>
+        </span>
+      </div>
+      <div class="relative mt-1 h-2.5 rounded-full bg-line" aria-hidden="true">
+        <span
+          class="block h-full rounded-full"
+          :style="{
+            width: `${filled * 100}%`,
+            background: `var(--chem-${candidate.battery_class})`,
+          }"
+        />
+        <span v-if="need" class="absolute -inset-y-1 left-2/3 w-0.5 bg-ink" />
+      </div>
+      <p v-if="need" class="mt-1 text-right text-sm text-soft">
+        the line is the need, {{ plan.rig!.need.energy.text }}
+      </p>
+      <dl class="mt-2 divide-y divide-line">
+        <div v-for="[key, name] in rows" :key="key" class="flex justify-between gap-3 py-1">
+          <dt class="text-soft">{{ name }}</dt>
+          <dd><FigureLink :figure="f[key]!" :name="name" /></dd>
+        </div>
+      </dl>
+      <details class="mt-2" :open="stages.length > 0">
+        <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
+          Quote, extras, steps
+        </summary>
+        <div class="mt-2 grid grid-cols-[1fr_7.5rem] gap-2">
+          <PlanField
+            :path="`/candidates/${candidate.index}/unit_price`"
+            label="Price of one, as quoted"
+            :called="`${candidate.title}: price`"
+            :placeholder="`${f.unit_price?.text} by the list`"
+          />
+          <PlanField
+            :path="`/candidates/${candidate.index}/price_date`"
+            label="on"
+            text
+            :called="`${candidate.title}: date of the price`"
+            placeholder="2026-11"
+          />
+        </div>
+        <BankExtras :candidate="candidate" class="mt-3" />
+        <BankStages :candidate="candidate" class="mt-1" />
+      </details>
+      <PlanChoice
+        v-if="candidate.no_switch"
+        :path="`/candidates/${candidate.index}/protection`"
+        label="What guards its cells"
+        :value="plan.document.candidates[candidate.index]?.protection ?? 'none'"
+        :options="GUARDS"
+        class="mt-2"
+      />
+    </template>
+    <BankChecks
+      v-if="candidate.checks.length || candidate.passed"
+      :candidate="candidate"
+      class="mt-3 border-t border-line pt-3"
+    />
+    <FindingList v-else :findings="candidate.findings" class="mt-4 border-t border-line pt-3" />
+  </article>
+</template>

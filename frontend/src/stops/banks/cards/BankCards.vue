@@ -1,0 +1,33 @@
+<script setup lang="ts">
+import { useReference } from '@/stores/reference'
+import BankCard from './BankCard.vue'
+import { useBanks } from '@/stores/useBanks'
+
+const reference = useReference()
+const { candidates, add, full } = useBanks()
+</script>
+
+<template>
+  <p class="mb-4 max-w-3xl text-pretty text-soft">
+    Real batteries in series and parallel, side by side. Each follows the need until you step it
+    yourself, so that banks of equal usable energy are compared.
+  </p>
+  <section class="grid items-start gap-4 md:grid-cols-2 xl:grid-cols-3" aria-label="Candidates">
+    <BankCard v-for="c in candidates" :key="c.id" :candidate="c" />
+  </section>
+  <div class="mt-4 flex flex-wrap items-center gap-2">
+    <span class="text-soft">Put up the smallest that covers the need:</span>
+    <button
+      v-for="c in reference.data?.classes"
+      :key="c.key"
+      type="button"
+      class="btn"
+      :disabled="full"
+      :data-new="c.key === 'agm' ? '' : undefined"
+      @click="add(c.key, null, c.name)"
+    >
+      {{ c.short }}
+    </button>
+    <span v-if="full" class="text-soft">Eight candidates are the most.</span>
+  </div>
+</template>

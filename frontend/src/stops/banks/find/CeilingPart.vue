@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import { api, type Schemas } from '@/api/client'
+import { usePlan } from '@/stores/plan'
+import ChemistryMark from '@/ui/ChemistryMark.vue'
+import ToolField from '@/ui/ToolField.vue'
+import { Plus } from '@lucide/vue'
+import { computed, ref } from 'vue'
+import { useAsked } from '@/stores/useAsked'
+import { useBanks } from '@/stores/useBanks'
+
+const plan = usePlan()
+const { full, putUp } = useBanks()
+const money = ref(plan.rig!.fields['/rig/budget'] ?? '')
+const kg = ref('')
+const space = ref(true)
+const { answer, problems } = useAsked<Schemas['FindView']>(
+  () => `${money.value}|${kg.value}|${space.value}`,
+  () =>
+    api.GET('/api/rigs/{rig_id}/find', {
+      params: {
+        path: { rig_id: plan.rig!.id },
+        query: { money: money.value, kg: kg.value, space: space.value },
+      },
+    }),
+)
+const problem = (path: string) => problems.value.find((p) => p.path === path)?.message ?? ''
+const locker = computed(() => plan.document.rig.locker_length !== null)
+</script>
+
+<template>
+  <section>
+    <h2 class="text-xl">The best within a ceiling</h2>
+    <p class="text-pretty text-soft">
+      Instead of the need: what can be had for so much money, weight or space, and how far it goes.
+    </p>
+    <div class="mt-3 grid grid-cols-2 gap-3">
+      <ToolField
+        v-model="money"
+        label="At most"
+        :unit="plan.rig!.units.currency"
+        :problem="problem('/money')"
+        data="money"
+      />
+      <ToolField
+        v-model="kg"
+        label="At most"
+        :unit="plan.rig!.units.weight"
+        :problem="problem('/kg')"
+        data="kg"
+      />
+      <label v-if="locker" class="col-span-2 flex items-center gap-2">
+        <input v-model="space" type="checkbox" class="size-4.5 accent-sea" /> It must fit the locker
+      </label>
+    </div>
+    <ol v-if="answer?.ceiling" class="mt-3 divide-y divide-line" data-within>
+      <li v-for="w in answer.within" :key="w.found.battery_class" class="flex gap-3 py-2.5">
+        <ChemistryMark :battery-class="w.found.battery_class" class="mt-0.5 self-start" />
+        <p class="min-w-0 grow leading-snug">
+          <span class="font-semibold">{{ w.found.title }}</span>
+          <span class="text-soft"> · {{ w.found.layout }}</span>
+          <span class="block"
+            >{{ w.found.usable }} usable, {{ w.covered }} of the need:
+            <b>{{ w.found.nights }}</b> without a reserve. {{ w.found.purchase }},
+            {{ w.found.kg }}.</span
+          >
+          <span class="block text-sm text-soft">{{ w.later }}</span>
+          <span v-for="a in w.against" :key="a" class="block text-sm text-care"
+            >But it {{ a }}.</span
+          >
+        </p>
+        <button
+          type="button"
+          class="btn shrink-0 self-start"
+          :disabled="full"
+          :aria-label="`Put up ${w.found.title}, ${w.found.layout}`"
+          @click="putUp(w.found)"
+        >
+          <Plus :size="15" aria-hidden="true" /> Put up
+        </button>
+      </li>
+      <li v-if="!answer.within.length" class="py-2.5 text-soft">
+        Nothing that carries the loads can be had within it.
+      </li>
+    </ol>
+  </section>
+</template>

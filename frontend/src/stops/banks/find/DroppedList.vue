@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import { api, type Schemas } from '@/api/client'
+import { usePlan } from '@/stores/plan'
+import { useReference } from '@/stores/reference'
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import { X } from '@lucide/vue'
+import { ref, shallowRef } from 'vue'
+import CheckList from '@/stops/banks/cards/CheckList.vue'
+import { useModels } from '@/stops/banks/catalogue/useModels'
+
+defineProps<{ dropped: Schemas['DroppedView'][] }>()
+const plan = usePlan()
+const reference = useReference()
+const { ofClass } = useModels()
+const why = shallowRef<Schemas['WhyView'] | null>(null)
+const asked = ref('')
+const close = ref<HTMLButtonElement | null>(null)
+
+async function ask(model: string) {
+  if (!model) return
+  const params = { path: { rig_id: plan.rig!.id }, query: { model } }
+  why.value = (await api.GET('/api/rigs/{rig_id}/why', { params })).data ?? null
+  asked.value = ''
+}
+const ORDER = ['stop', 'care', 'note', 'unknown', 'ok']
+const sorted = (checks: Schemas['CheckView'][]) =>
+  [...checks].sort((a, b) => ORDER.indexOf(a.verdict) - ORDER.indexOf(b.verdict))
+</script>
+
+<template>
+  <section>
+    <h2 class="text-xl">Why not the others</h2>
+    <label class="mt-2 block max-w-md">
+      <span class="eyebrow mb-1 block">Why not this one?</span>
+      <select v-model="asked" class="field" data-why @change="ask(asked)">
+        <option value="">Choose any battery…</option>
+        <optgroup v-for="c in reference.data?.classes" :key="c.key" :label="c.name">
+          <option v-for="m in ofClass(c.key)" :key="m.model" :value="m.model">
+            {{ m.title }}
+          </option>
+        </optgroup>
+      </select>
+    </label>
+    <ul class="mt-3 divide-y divide-line">
+      <li v-for="d in dropped" :key="d.key" class="py-1.5" :data-dropped="d.key">
+        <details>
+          <summary class="leading-snug">
+            <b>{{ d.count }}</b> · {{ d.says }}
+          </summary>
+          <p class="mt-1.5 ml-4 flex flex-wrap gap-x-3 gap-y-1 text-sm">
+            <button
+              v-for="m in d.models"
+              :key="m.model"
+              type="button"
+              class="text-left text-sea underline decoration-dotted underline-offset-4"
+              @click="ask(m.model)"
+            >
+              {{ m.title }}
+            </button>
+          </p>
+        </details>
+      </li>
+    </ul>
+    <Dialog :open="why !== null" class="relative z-40" :initial-focus="close" @close="why = null">
+      <div class="fixed inset-0 bg-black/40" aria-hidden="true" />
+      <div class="fixed inset-0 flex items-start justify-center overflow-y-auto p-4 sm:pt-[6vh]">
+        <DialogPanel v-if="why" class="sheet w-full max-w-2xl p-6 shadow-xl">
+          <button
+            ref="close"
+            type="button"
+            class="btn btn-quiet btn-icon float-right"
+            aria-label="Close"
+            @click="why = null"
+          >
+            <X :size="18" />
+          </button>
+          <DialogTitle class="font-serif text-xl font-semibold">{{ why.title }}</DialogTitle>
+          <p class="text-soft">
+            {{ why.layout ? `${why.layout}: everything that was looked at.` : why.unfit }}
+          </p>
+          <CheckList :checks="sorted(why.checks)" plain class="mt-2" />
+        </DialogPanel>
+      </div>
+    </Dialog>
+  </section>
+</template>

@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import { api, type Schemas } from '@/api/client'
+import { usePlan } from '@/stores/plan'
+import { Download } from '@lucide/vue'
+import BankPicker from '@/ui/BankPicker.vue'
+import CableTool from './CableTool.vue'
+import { useAsked } from '@/stores/useAsked'
+import { useOneBank } from '@/stops/banks/useOneBank'
+
+const plan = usePlan()
+const { built, bank, chosen } = useOneBank()
+const { answer } = useAsked<Schemas['WiringView']>(
+  () => bank.value?.id ?? '',
+  () =>
+    api.GET('/api/rigs/{rig_id}/wiring', {
+      params: { path: { rig_id: plan.rig!.id }, query: { candidate: bank.value!.id } },
+    }),
+)
+</script>
+
+<template>
+  <div v-if="bank">
+    <BankPicker
+      :banks="built"
+      :chosen="[bank.id]"
+      label="Bank to wire"
+      @choose="(id) => (chosen = id)"
+    />
+    <template v-if="answer">
+      <!-- The drawing is made by our own server, every word in it escaped. -->
+      <!-- eslint-disable vue/no-v-html -->
+      <div
+        v-if="answer.svg"
+        class="wiring sheet relative mt-5 overflow-x-auto p-4"
+        tabindex="0"
+        role="region"
+        aria-label="Wiring drawing"
+        v-html="answer.svg"
+      />
+      <!-- eslint-enable vue/no-v-html -->
+      <p v-else class="mt-5 text-lg">{{ answer.says }}</p>
+      <div class="mt-3 flex flex-wrap items-start justify-between gap-4">
+        <p class="max-w-2xl text-pretty text-soft">
+          A drawing to plan by, not a design certificate. Thousands of amps flow across a dropped
+          spanner: insulated tools, rings off, the fuse first. Mains and inverter belong to a
+          qualified electrician.
+        </p>
+        <a
+          v-if="answer.svg"
+          class="btn"
+          data-export
+          :href="`/api/rigs/${plan.rig!.id}/wiring.svg?candidate=${bank.id}`"
+          download
+        >
+          <Download :size="16" aria-hidden="true" /> Drawing as SVG
+        </a>
+      </div>
+      <h2 class="mt-8 text-xl">Parts of it</h2>
+      <table class="mt-2 w-full max-w-4xl">
+        <tbody>
+          <tr v-for="p in answer.parts" :key="p.what" class="border-t border-line align-top">
+            <td class="w-12 py-1.5 pr-3 text-right font-semibold">{{ p.count }} ×</td>
+            <td class="py-1.5 pr-4">
+              {{ p.what }}<template v-if="p.size">, {{ p.size }}</template>
+              <span class="block text-sm text-soft">{{ p.note }}</span>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <p class="mt-2 max-w-3xl text-sm text-soft">{{ answer.source }}.</p>
+    </template>
+    <CableTool class="mt-10" />
+  </div>
+  <p v-else class="text-soft">Put up a bank first; its wiring is drawn here.</p>
+</template>
+
+<style>
+.wiring svg {
+  color: var(--ink);
+  max-width: none;
+  height: auto;
+  min-width: 640px;
+  margin: 0 auto;
+  display: block;
+}
+</style>

@@ -1,0 +1,109 @@
+import type { Operation, Schemas } from '@/api/client'
+import { usePlan } from './plan'
+import { computed, nextTick } from 'vue'
+
+export interface Times {
+  use: string
+  hours: number
+  uses: number
+  minutes: number
+  starts_at: number | null
+  windows: [number, number][]
+}
+
+export interface Load extends Times {
+  id: string
+  name: string
+  supply: string
+  draw: { value: number; unit: string }
+  quantity: number
+  together: boolean
+  critical: boolean
+  duty_at: number[]
+  bank: string
+  on: Record<string, Times | null | undefined>
+}
+
+export type OnDay = 'usual' | 'own' | 'off'
+
+/** The loads of the day that is shown as rows, and adding to them. */
+export function useLoads() {
+  const plan = usePlan()
+  const loads = computed(() => plan.document.day.loads as unknown as Load[])
+  const figures = computed(() => new Map(plan.rig!.day.loads.map((l) => [l.id, l])))
+  const shown = computed(() => plan.rig!.day.type)
+
+  /** Whether a load runs as usual on the day that is shown, at times of its own, or not. */
+  function onDay(load: Load): OnDay {
+    const given = load.on[shown.value]
+    if (given === null) return 'off'
+    return given ? 'own' : 'usual'
+  }
+
+  /** The times that hold on the day that is shown. */
+  function timesOf(load: Load): Times {
+    return load.on[shown.value] ?? load
+  }
+
+  /** JSON pointer of those times. */
+  function timesPath(load: Load, index: number): string {
+    const at = `/day/loads/${index}`
+    return onDay(load) === 'own' ? `${at}/on/${shown.value}` : at
+  }
+
+  function setOnDay(load: Load, index: number, to: OnDay) {
+    const path = `/day/loads/${index}/on/${shown.value}`
+    const { use, hours, uses, minutes, starts_at, windows } = load
+    const operation: Operation =
+      to === 'usual'
+        ? { op: 'remove', path }
+        : {
+            op: 'add',
+            path,
+            value: to === 'off' ? null : { use, hours, uses, minutes, starts_at, windows },
+          }
+    return plan.edit(`${load.name}: ${to === 'off' ? 'not' : to} on this day`, operation)
+  }
+
+  function freshIds(count: number): string[] {
+    const taken = new Set(loads.value.map((l) => l.id))
+    const out: string[] = []
+    for (let n = loads.value.length + 1; out.length < count; n++) {
+      if (!taken.has(`load-${n}`)) out.push(`load-${n}`)
+    }
+    return out
+  }
+
+  async function focus(id: string) {
+    await nextTick()
+    const field = document.querySelector<HTMLInputElement>(`[data-load="${id}"] input`)
+    field?.focus()
+    field?.select()
+  }
+
+  async function add(entry?: Schemas['ApplianceView']) {
+    const id = freshIds(1)[0]!
+    const value = entry
+      ? { ...entry.load, id }
+      : { id, name: `Load ${id.slice(5)}`, draw: '0 W', hours: 1 }
+    await plan.edit(`add ${entry?.name ?? 'a load'}`, { op: 'add', path: '/day/loads/-', value })
+    await focus(id)
+  }
+
+  /** Add loads as they stand in a rig file, as one edit. */
+  function addMany(entries: Record<string, unknown>[]) {
+    const ids = freshIds(entries.length)
+    const operations = entries.map((entry, i) => ({
+      op: 'add' as const,
+      path: '/day/loads/-',
+      value: { ...entry, id: ids[i] },
+    }))
+    return plan.edit('add loads from a file', ...operations)
+  }
+
+  function remove(index: number) {
+    plan.edit(`remove ${loads.value[index]?.name}`, { op: 'remove', path: `/day/loads/${index}` })
+  }
+
+  return { loads, figures, shown, onDay, timesOf, timesPath, setOnDay, add, addMany, remove }
+}

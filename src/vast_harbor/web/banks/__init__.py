@@ -1,0 +1,1 @@
+"""Banks: candidates, the search, locker, wiring, volts, batteries."""

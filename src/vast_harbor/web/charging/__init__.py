@@ -1,0 +1,1 @@
+"""Charging: sources and whether they suit."""

@@ -1,0 +1,1 @@
+"""Compare: the comparison, the verdict and the report."""

@@ -1,0 +1,300 @@
+"""The verdict as it is asked for besides the plan: doubt, turns, schools, options, loads, equal terms."""
+
+import numpy as np
+from flask import Response
+from flask_openapi3.blueprint import APIBlueprint
+from flask_openapi3.models.tag import Tag
+from pydantic import BaseModel, Field
+
+from vast_harbor import data
+from vast_harbor.core.cost.monte_carlo import COUNT, draw
+from vast_harbor.core.figures.display import SIGNED, Style
+from vast_harbor.core.figures.workings import Figure, unescaped
+from vast_harbor.core.passage import Results
+from vast_harbor.core.sensitivity.break_even import Flip, flips
+from vast_harbor.core.sensitivity.equal_terms import terms
+from vast_harbor.core.sensitivity.load_costs import load_costs
+from vast_harbor.core.sensitivity.purchase_sizes import packages
+from vast_harbor.core.sensitivity.purchase_timing import options
+from vast_harbor.core.sensitivity.tornado import tornado
+from vast_harbor.core.sensitivity.use_map import cheapest_map
+from vast_harbor.core.sensitivity.verdict_changes import schools, turns
+from vast_harbor.core.stops.compare.life_cost_inputs import doubt_of
+from vast_harbor.core.stops.compare.verdict_text import title
+from vast_harbor.formats.rig_file import Problem
+from vast_harbor.web.compare.models import (
+    BandView,
+    DifferencesView,
+    DoubtView,
+    FlipView,
+    LoadCostsView,
+    LoadCostView,
+    OptionView,
+    PackagesView,
+    PackageView,
+    SchoolsView,
+    SchoolVerdictView,
+    SwingView,
+    TermsView,
+    TermView,
+    TornadoView,
+    TurnsView,
+    TurnView,
+    UseMapView,
+    WhenView,
+)
+from vast_harbor.web.errors import problems
+from vast_harbor.web.harbor.routes import RigPath, json_response
+from vast_harbor.web.plan.routes import evaluated_results
+from vast_harbor.web.plan.views import style_of
+from vast_harbor.web.views import FigureView, ProblemsView, figure_view, tokens
+
+api = APIBlueprint(
+    "verdict", __name__, url_prefix="/api", abp_tags=[Tag(name="verdict")], abp_responses={404: ProblemsView}
+)
+
+
+@api.get("/rigs/<int:rig_id>/compare/doubt", responses={200: DoubtView})
+def doubt(path: RigPath) -> Response:
+    """Bands of cost over the years, where costs meet, what moves the saving, and the map of use."""
+    rig, _, results = evaluated_results(path.rig_id)
+    style, reference = style_of(rig), data.reference()
+    return json_response(
+        DoubtView(
+            draws=COUNT,
+            bands=bands(results),
+            flips=[_flip(f, results, style) for f in flips(results, reference)],
+            tornado=_tornado(results, style),
+            map=_map(results),
+        )
+    )
+
+
+def bands(results: Results) -> list[BandView]:
+    """P10 and P90 of what is spent by the end of each year, one for each candidate."""
+    h = results.plan.years_kept
+    at = np.unique(np.append(np.arange(0.0, h), h))
+    prospects = results.verdict.prospects
+    spent = draw(prospects, doubt_of(results.assumptions), h, at=at).spent
+    out = []
+    for p, lines in zip(prospects, spent, strict=True):
+        low, high = np.percentile(lines, (10, 90), axis=1)
+        out.append(
+            BandView.of(id=p.id, years=at.tolist(), p10=np.round(low, 2).tolist(),
+                        p90=np.round(high, 2).tolist())
+        )  # fmt: skip
+    return out
+
+
+def _flip(flip: Flip, results: Results, style: Style) -> FlipView:
+    names = {c.id: c.short(results.verdict.columns) for c in results.verdict.columns}
+    told = [f"{names[who]} from {a:g} to {b:g}" for a, b, who in flip.ranges]
+    return FlipView(
+        key=flip.key,
+        name=unescaped(flip.name),
+        now=figure_view(flip.now, style),
+        at=[figure_view(f, style) for f in flip.at],
+        says=tokens(flip.says, style),
+        ranges=unescaped("; ".join(told)) if len(told) < 8 else f"changes {len(told) - 1} times",
+    )
+
+
+def _tornado(results: Results, style: Style) -> TornadoView | None:
+    found = tornado(results)
+    if found is None:
+        return None
+
+    def view(f: Figure) -> FigureView:
+        return figure_view(f, style)
+
+    return TornadoView(
+        winner=found.winner,
+        rival=found.rival,
+        saving=view(found.saving),
+        swings=[
+            SwingView(
+                key=s.key,
+                name=unescaped(s.name),
+                low=view(s.low),
+                high=view(s.high),
+                at_low=view(s.at_low),
+                at_high=view(s.at_high),
+                flips=s.flips,
+            )
+            for s in found.swings
+        ],
+    )
+
+
+def _map(results: Results) -> UseMapView | None:
+    found = cheapest_map(results, data.reference())
+    if found is None:
+        return None
+    return UseMapView(
+        nights=found.nights.tolist(),
+        years=np.round(found.years, 2).tolist(),
+        ids=list(found.ids),
+        cheapest=found.cheapest.tolist(),
+        gap=np.round(found.gap, 3).tolist(),
+        here=[results.plan.off_grid_nights, results.plan.years_kept],
+        supposed=found.supposed,
+    )
+
+
+@api.get("/rigs/<int:rig_id>/compare/turns", responses={200: TurnsView})
+def list_turns(path: RigPath) -> Response:
+    """At which nights a year the verdict itself changes."""
+    rig, _, results = evaluated_results(path.rig_id)
+    style = style_of(rig)
+    return json_response(
+        TurnsView(
+            turns=[
+                TurnView(nights=figure_view(t.nights, style), before=tokens(t.before, style),
+                         after=tokens(t.after, style))
+                for t in turns(results, data.reference())
+            ]
+        )
+    )  # fmt: skip
+
+
+@api.get("/rigs/<int:rig_id>/compare/schools", responses={200: SchoolsView})
+def list_schools(path: RigPath) -> Response:
+    """The verdict under each house rule."""
+    rig, plan, results = evaluated_results(path.rig_id)
+    style = style_of(rig)
+    return json_response(
+        SchoolsView(
+            schools=[
+                SchoolVerdictView(
+                    key=s.key,
+                    name=s.name,
+                    argues=s.argues,
+                    headline=tokens(s.headline, style),
+                    card=[tokens(c, style) for c in s.card],
+                    need=figure_view(s.need, style),
+                    cost=None if s.cost is None else figure_view(s.cost, style),
+                    same=s.same,
+                    here=s.key == plan.house_rule,
+                )
+                for s in schools(results, data.reference())
+            ]
+        )
+    )
+
+
+@api.get("/rigs/<int:rig_id>/compare/when", responses={200: WhenView})
+def when(path: RigPath) -> Response:
+    """When to buy, and how much at once."""
+    rig, _, results = evaluated_results(path.rig_id)
+    style, reference = style_of(rig), data.reference()
+    return json_response(
+        WhenView(
+            options=[
+                OptionView(
+                    key=o.key,
+                    name=o.name,
+                    says=tokens(o.says, style),
+                    lifetime=figure_view(o.lifetime, style),
+                    more=figure_view(o.more, style),
+                    cash=figure_view(o.cash, style),
+                    works=o.works,
+                )
+                for o in options(results, reference)
+            ],
+            candidates=[
+                PackagesView(
+                    id=id_,
+                    packages=[
+                        PackageView(
+                            key=p.key,
+                            name=p.name,
+                            strings=p.strings,
+                            cash=figure_view(p.cash, style),
+                            usable=figure_view(p.usable, style),
+                            nights=figure_view(p.nights, style),
+                            buys=list(p.buys),
+                            leaves=list(p.leaves),
+                        )
+                        for p in some
+                    ],
+                )
+                for id_, some in packages(results, reference).items()
+            ],
+        )
+    )
+
+
+@api.get("/rigs/<int:rig_id>/compare/loads", responses={200: LoadCostsView})
+def loads(path: RigPath) -> Response:
+    """What battery each load causes."""
+    rig, _, results = evaluated_results(path.rig_id)
+    style, verdict = style_of(rig), results.verdict
+    column = verdict.winner or (verdict.columns[0] if verdict.columns else None)
+    return json_response(
+        LoadCostsView(
+            bank="" if column is None else unescaped(title(column)),
+            loads=[
+                LoadCostView(
+                    id=c.id,
+                    name=c.name,
+                    index=c.index,
+                    bank_wh=figure_view(c.bank_wh, style),
+                    money=figure_view(c.money, style),
+                    kg=figure_view(c.kg, style),
+                    kept=figure_view(c.kept, style),
+                    quarter=None if c.quarter is None else figure_view(c.quarter, style),
+                    strings=c.strings,
+                    saves=None if c.saves is None else figure_view(c.saves, style),
+                    says=None if c.says is None else tokens(c.says, style),
+                    better=c.better,
+                )
+                for c in load_costs(results, data.reference())
+            ],
+        )
+    )
+
+
+@api.get("/rigs/<int:rig_id>/compare/terms", responses={200: TermsView})
+def equal_terms(path: RigPath) -> Response:
+    """The candidates made equal on paper."""
+    rig, _, results = evaluated_results(path.rig_id)
+    style = style_of(rig)
+    return json_response(
+        TermsView(
+            terms=[
+                TermView(
+                    key=t.key,
+                    says=t.says,
+                    figures={
+                        i: {k: figure_view(f, style) for k, f in one.items()} for i, one in t.figures.items()
+                    },
+                )
+                for t in terms(results)
+            ]
+        )
+    )
+
+
+class ReferenceQuery(BaseModel):
+    """Against which candidate."""
+
+    reference: str = Field(max_length=60, description="Id of a candidate")
+
+
+@api.get("/rigs/<int:rig_id>/compare/differences", responses={200: DifferencesView})
+def differences(path: RigPath, query: ReferenceQuery) -> Response:
+    """The comparison as differences to one candidate."""
+    rig, _, results = evaluated_results(path.rig_id)
+    style, columns = style_of(rig), results.compare.columns
+    at = next((i for i, c in enumerate(columns) if c.id == query.reference), None)
+    if at is None:
+        return problems(404, Problem("/reference", "This bank is no longer put up."))
+
+    def told(figures: tuple[Figure, ...], i: int) -> str:
+        a, b = figures[at], figures[i]
+        if i == at or a.value is None or b.value is None or a.unit == "moment":
+            return ""
+        return style.text(b.value - a.value, f"{SIGNED}{a.unit.replace('°C', 'K')}")
+
+    rows = {r.key: [told(r.figures, i) for i in range(len(columns))] for r in results.compare.rows}
+    return json_response(DifferencesView(rows=rows))

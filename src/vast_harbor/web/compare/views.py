@@ -1,0 +1,208 @@
+"""The comparison as the interface is given it: its table, its sentence, its pictures."""
+
+from collections.abc import Iterable
+
+import numpy as np
+
+from vast_harbor.core.battery.bank import Bank
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.figures.workings import unescaped
+from vast_harbor.core.passage import Results
+from vast_harbor.core.stops.compare import comparison as compare_stop
+from vast_harbor.core.stops.compare import verdict_text
+from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.compare.required_extras import Demand, difficulty
+from vast_harbor.core.stops.compare.verdict_charts import capacity, items
+from vast_harbor.web.plan.models import (
+    ColumnView,
+    CompareView,
+    CorrectionView,
+    DemandView,
+    ItemView,
+    LaneShareView,
+    OutView,
+    ReasonView,
+    RowView,
+    RuleStepView,
+    RundownView,
+    SeriesView,
+    VerdictView,
+)
+from vast_harbor.web.views import figure_view, tokens
+
+
+def layout(bank: Bank) -> str:
+    """A layout in words: ``2 in series × 3``."""
+    if bank.units == 1:
+        return "1 battery"
+    if bank.series == 1:
+        return f"{bank.parallel} in parallel"
+    if bank.parallel == 1:
+        return f"{bank.series} in series"
+    return f"{bank.series} in series × {bank.parallel} in parallel"
+
+
+def _points(pairs: Iterable[tuple[float, float]], digits: int) -> list[tuple[float, float]]:
+    return [(round(float(x), 3), round(float(y), digits)) for x, y in pairs]
+
+
+def compare_view(results: Results, style: Style) -> CompareView:
+    """The comparison with its pictures."""
+    compare = results.compare
+    columns = [_column(c, results, style) for c in compare.columns]
+    rows = [
+        RowView.of(
+            key=r.key,
+            name=r.name,
+            group=r.group,
+            headline=r.headline,
+            best=list(r.best),
+            none=r.none,
+            better=r.better,
+            figures=[figure_view(f, style) for f in r.figures],
+        )
+        for r in compare.rows
+    ]
+    corrections = [
+        CorrectionView.of(
+            key=c.key,
+            name=c.name,
+            says=c.says,
+            figures=[figure_view(f, style) for f in c.figures],
+            ratios=[figure_view(f, style) for f in c.ratios],
+        )
+        for c in compare.corrections
+    ]
+    run_down: list[RundownView] = []
+    hours: list[float] = []
+    if compare.rundown is not None:
+        hours = compare.rundown.hours.tolist()
+        lines = [(c.banked.candidate.id, s) for c in compare.columns for s in ("new", "worn")]
+        run_down = [
+            RundownView.of(id=id_, state=state, kwh=np.round(line / 1000, 3).tolist())
+            for (id_, state), line in zip(lines, compare.rundown.remaining_wh, strict=True)
+        ]
+    cumulative = [
+        SeriesView.of(id=c.banked.candidate.id, points=_points(compare_stop.cumulative(c), 2))
+        for c in compare.columns
+    ]
+    lasts = [
+        SeriesView.of(id=c.id, points=_points(capacity(c, results.plan.years_kept), 3))
+        for c in compare.columns
+    ]
+    return CompareView.of(
+        verdict=_verdict(results, style),
+        unequal=any(f.code == "unequal" for f in compare.findings),
+        columns=columns,
+        rows=rows,
+        sentence=tokens(compare.sentence, style),
+        corrections=corrections,
+        rundown_start_h=compare_stop.EVENING_H,
+        rundown_hours=hours,
+        rundown=run_down,
+        cumulative=cumulative,
+        capacity=lasts,
+    )
+
+
+# Money of a column that is told beside its pictures.
+MONEY = (
+    "purchase", "extras", "labour", "hours", "contingency", "besides", "outlay", "old_bank", "replacements",
+    "running", "care", "water", "lost", "fuel", "exit", "lifetime", "lifetime_bare", "per_cycle",
+    "per_cycle_bare", "per_kwh", "per_year", "per_night", "ready", "label_per_cycle", "label_per_kwh",
+    "cycles_made", "kwh_delivered", "wanted",
+)  # fmt: skip
+
+
+def _column(column: Column, results: Results, style: Style) -> ColumnView:
+    banked, bank, cost = column.banked, column.banked.bank, column.cost
+    index = [c.id for c in results.plan.candidates].index(column.id)
+    of = {"purchase": banked["purchase"], "wanted": banked["wanted"], **cost.figures}
+    level = difficulty(banked.build, cost.demands) if banked.build is not None else "easy"
+    return ColumnView.of(
+        id=column.id,
+        index=index,
+        code=banked.battery_class.code,
+        battery_class=banked.battery_class.key,
+        title=bank.model.title if bank else "",
+        layout=layout(bank) if bank else "",
+        ends=column.life.ends,
+        stop=column not in results.verdict.fit,
+        money={k: figure_view(of[k], style) for k in MONEY if k in of},
+        difficulty=level,
+        demands=[_demand(d, column, index, style) for d in cost.demands],
+        items=[
+            ItemView.of(
+                key=i.key,
+                name=i.name,
+                amount=style.text(i.money, "money"),
+                value=round(i.money, 2),
+                per=None if i.per_cycle is None else round(i.per_cycle, 4),
+                per_text=style.text(i.per_cycle, "money/cycle"),
+            )
+            for i in items(column)
+        ],
+    )
+
+
+def _demand(demand: Demand, column: Column, index: int, style: Style) -> DemandView:
+    at, key = f"/candidates/{index}", demand.key
+    candidate = column.banked.candidate
+    taken = {e.covers for e in candidate.extras}
+    new = {"id": f"for-{key}"[:40], "name": demand.name[:80], "price": round(demand.price.number, 2),
+           "covers": key}  # fmt: skip
+    price_it = [] if key in taken else [{"op": "add", "path": f"{at}/extras/-", "value": new}]
+    strike = [{"op": "add", "path": f"{at}/struck/-", "value": key}]
+    if key in candidate.struck:
+        strike = [{"op": "remove", "path": f"{at}/struck/{candidate.struck.index(key)}"}]
+    fix = demand.fix
+    do = [] if fix is None else [
+        {"op": "add", "path": f"{at}/fixes/-", "value": {"source": fix.source, "remedy": fix.remedy}}
+    ]  # fmt: skip
+    return DemandView.of(
+        key=key,
+        name=demand.name,
+        price=figure_view(demand.price, style),
+        hours=style.text(demand.hours, "duration"),
+        skill=demand.skill,
+        hidden=demand.hidden,
+        hard=demand.hard,
+        state=demand.state,
+        price_it=price_it,
+        strike=strike,
+        do=do,
+    )
+
+
+def _verdict(results: Results, style: Style) -> VerdictView:
+    v = results.verdict
+    return VerdictView.of(
+        kind=v.kind,
+        headline=tokens(verdict_text.headline(v), style),
+        card=[tokens(s, style) for s in verdict_text.card(v)],
+        winner=v.winner.id if v.winner is not None else None,
+        runner_up=v.runner_up.id if v.runner_up is not None else None,
+        runner_text="" if v.runner_up is None else unescaped(verdict_text.title(v.runner_up)),
+        reasons=[
+            ReasonView.of(side=r.side, says=tokens(r.says, style), stop=r.stop, cared=r.cared)
+            for r in verdict_text.reasons(v)
+        ],
+        steps=[
+            RuleStepView.of(rule=s.rule, name=s.name, says=tokens(s.says, style))
+            for s in verdict_text.steps(v)
+        ],
+        outs=[
+            OutView.of(id=o.column.id, rule=o.rule, says=tokens(o.says, style), needs=o.needs) for o in v.outs
+        ],
+        lanes=[
+            LaneShareView.of(
+                id=c.id,
+                share=figure_view(v.shares[c.id], style) if c.id in v.shares else None,
+                p10=figure_view(v.spreads[c.id][0], style),
+                p50=figure_view(v.spreads[c.id][1], style),
+                p90=figure_view(v.spreads[c.id][2], style),
+            )
+            for c in v.columns
+        ],
+        danger=v.danger,
+    )

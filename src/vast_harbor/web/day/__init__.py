@@ -1,0 +1,1 @@
+"""Day: figures of a day, loads as CSV."""

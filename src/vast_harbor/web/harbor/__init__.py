@@ -1,0 +1,1 @@
+"""Harbor: the rigs as cards."""

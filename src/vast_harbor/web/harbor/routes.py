@@ -1,0 +1,220 @@
+"""Harbor: the rigs as cards; made, copied, exported, imported, deleted and brought back."""
+
+import json
+import re
+from functools import lru_cache
+from typing import Any
+
+from flask import Response, current_app, make_response, request
+from flask_openapi3.blueprint import APIBlueprint
+from flask_openapi3.models.tag import Tag
+from pydantic import BaseModel, Field
+
+from vast_harbor import data
+from vast_harbor.core.passage import evaluate
+from vast_harbor.formats import rig_file as files
+from vast_harbor.store import rigs
+from vast_harbor.store.database import Database
+from vast_harbor.web.plan.models import StripView
+from vast_harbor.web.plan.views import strip, style_of
+from vast_harbor.web.sunshine import sunshines
+from vast_harbor.web.views import ProblemsView, TokenView, tokens
+
+api = APIBlueprint(
+    "harbor",
+    __name__,
+    url_prefix="/api",
+    abp_tags=[Tag(name="harbor")],
+    abp_responses={404: ProblemsView, 422: ProblemsView},
+)
+
+
+class RigPath(BaseModel):
+    """Which rig."""
+
+    rig_id: int = Field(ge=1, le=2**53, description="Number of the rig")
+
+
+class CardView(BaseModel):
+    """A rig as a card."""
+
+    id: int
+    name: str
+    kind: str
+    notes: str
+    strip: list[StripView]
+    result: list[TokenView]
+
+
+class CardsView(BaseModel):
+    """All rigs."""
+
+    rigs: list[CardView]
+
+
+class MadeView(BaseModel):
+    """A rig that was made."""
+
+    id: int
+    name: str
+
+
+class NewRig(BaseModel):
+    """What a new rig starts with."""
+
+    name: str = ""
+    kind: str = "van"
+    pattern: str = Field(default="", description="Pattern of use to fill it with; an empty rig without")
+    region: str = Field(default="", description="Region where it is used")
+    units: str = ""
+    currency: str = ""
+
+
+class MadeListView(BaseModel):
+    """Rigs that were made."""
+
+    rigs: list[MadeView]
+
+
+class DemoName(BaseModel):
+    """Which demo rig; all of them when empty."""
+
+    name: str = ""
+
+
+def database() -> Database:
+    """The database that the application was made with."""
+    found: Database = current_app.config["DATABASE"]
+    return found
+
+
+def json_response(model: BaseModel, status: int = 200) -> Response:
+    """A response model as JSON."""
+    response = make_response(model.model_dump_json(), status)
+    response.mimetype = "application/json"
+    return response
+
+
+def free_name(wanted: str, taken: set[str]) -> str:
+    """``wanted``, or with the next free number behind it."""
+    if wanted not in taken:
+        return wanted
+    base = re.sub(r" \(\d+\)$", "", wanted)[:72]
+    number = 2
+    while f"{base} ({number})" in taken:
+        number += 1
+    return f"{base} ({number})"
+
+
+def store_document(document: dict[str, object]) -> MadeView:
+    """Store a checked document as a new rig under a free name."""
+    with database().writing() as db:
+        rig = document["rig"]
+        assert isinstance(rig, dict)
+        rig["name"] = free_name(str(rig["name"]), rigs.names(db))
+        return MadeView(id=rigs.add(db, document), name=rig["name"])
+
+
+@api.get("/rigs", responses={200: CardsView})
+def list_rigs() -> Response:
+    """All rigs with the live figures of their stops."""
+    today = current_app.config["TODAY"]()
+    with database().reading() as db:
+        cards = [_card(r.id, json.dumps(r.document), today) for r in rigs.listed(db)]
+    return json_response(CardsView(rigs=cards))
+
+
+# Of many rigs one was changed since the harbor was last looked at.
+@lru_cache(maxsize=512)
+def _card(rig_id: int, document: str, today: str) -> CardView:
+    reference = data.reference()
+    rig = files.read(json.loads(document), reference)
+    results = evaluate(files.to_plan(rig, reference, today, sunshines().find), reference)
+    style = style_of(rig)
+    return CardView(
+        id=rig_id,
+        name=rig.rig.name,
+        kind=rig.rig.kind,
+        notes=rig.rig.notes,
+        strip=strip(results, rig, style),
+        result=tokens(results.compare.sentence, style),
+    )
+
+
+@api.post("/rigs", responses={201: MadeView})
+def make_rig(body: NewRig) -> Response:
+    """Make a rig: empty, or filled from a pattern of use."""
+    reference = data.reference()
+    document = files.new_rig("New rig")
+    fields: dict[str, Any] = {"name": body.name.strip() or "New rig", "kind": body.kind}
+    if body.pattern:
+        if body.pattern not in data.patterns():
+            raise files.RigFileError([files.Problem("", f"There is no pattern “{body.pattern}”.")])
+        filled = files.from_pattern(
+            data.patterns()[body.pattern], {a.name: a.load for a in data.appliances()}
+        )
+        fields |= filled["rig"]
+        document["day"] |= filled["day"]
+        document["plan"] |= filled["plan"]
+    if body.region:
+        if body.region not in reference.regions:
+            raise files.RigFileError([files.Problem("", f"There is no region “{body.region}”.")])
+        region = reference.regions[body.region]
+        fields |= {
+            "region": region.key,
+            "latitude": region.latitude,
+            "longitude": region.longitude,
+            "utc_offset_h": region.utc_offset_h,
+            "climate": region.climate,
+        }
+    document["rig"] |= fields | {k: v for k, v in (("units", body.units), ("currency", body.currency)) if v}
+    checked = files.read(document, reference, typed=True)
+    return json_response(store_document(files.to_document(checked)), 201)
+
+
+@api.post("/rigs/demo", responses={201: MadeListView})
+def add_demo(body: DemoName) -> Response:
+    """Add a demo rig, or all of them, beside the owner's own."""
+    names = [body.name] if body.name else list(data.DEMO_RIGS)
+    if unknown := [n for n in names if n not in data.DEMO_RIGS]:
+        raise files.RigFileError([files.Problem("", f"There is no demo rig “{unknown[0]}”.")])
+    made = [store_document(files.to_document(files.read(data.demo_rig(n), data.reference()))) for n in names]
+    return json_response(MadeListView(rigs=made), 201)
+
+
+@api.post("/rigs/import", responses={201: MadeView})
+def import_rig() -> Response:
+    """Take a rig file, sent as the body of the request."""
+    document = files.loads_text(request.get_data())
+    checked = files.read(document, data.reference())
+    return json_response(store_document(files.to_document(checked)), 201)
+
+
+@api.get("/rigs/<int:rig_id>/file")
+def export_rig(path: RigPath) -> Response:
+    """The rig file of a rig, to be kept or passed on."""
+    with database().reading() as db:
+        document = rigs.get(db, path.rig_id).document
+    response = make_response(files.to_json(document))
+    response.mimetype = "application/json"
+    slug = re.sub(r"[^a-z0-9]+", "-", document["rig"]["name"].lower()).strip("-") or "rig"
+    response.headers["Content-Disposition"] = f'attachment; filename="{slug}.rig.json"'
+    return response
+
+
+@api.post("/rigs/<int:rig_id>/copy", responses={201: MadeView})
+def copy_rig(path: RigPath) -> Response:
+    """Copy a rig."""
+    with database().reading() as db:
+        document = rigs.get(db, path.rig_id).document
+    document["rig"]["name"] = f"{document['rig']['name'][:70]} copy"
+    return json_response(store_document(document), 201)
+
+
+@api.post("/rigs/<int:rig_id>/restore", responses={200: MadeView})
+def restore_rig(path: RigPath) -> Response:
+    """Bring a deleted rig back."""
+    with database().writing() as db:
+        rigs.restore(db, path.rig_id)
+        name = rigs.get(db, path.rig_id).document["rig"]["name"]
+    return json_response(MadeView(id=path.rig_id, name=name))

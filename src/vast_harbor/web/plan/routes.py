@@ -1,0 +1,326 @@
+"""A rig: read, edited by JSON Patch, undone and redone, deleted; and the workings of its figures."""
+
+import json
+from dataclasses import replace
+from functools import cached_property, lru_cache
+from pathlib import Path
+from typing import Any, Literal
+
+from flask import Response, current_app
+from flask_openapi3.blueprint import APIBlueprint
+from flask_openapi3.models.tag import Tag
+from pydantic import BaseModel, ConfigDict, Field
+
+from vast_harbor import data
+from vast_harbor.core.figures.lru_cache import Kept
+from vast_harbor.core.figures.workings import Figure
+from vast_harbor.core.passage import Results, evaluate
+from vast_harbor.core.rig.plan import Candidate, Plan
+from vast_harbor.core.sensitivity.figure_lookup import asked_figure
+from vast_harbor.core.stops.banks.quick_life_cost import Outlook, outlook
+from vast_harbor.core.stops.trial.simulated_runs import Simulated
+from vast_harbor.formats import rig_file as files
+from vast_harbor.formats.rig_document import RigFile
+from vast_harbor.store import rigs
+from vast_harbor.store.rigs import StoredRig
+from vast_harbor.web.errors import problems
+from vast_harbor.web.harbor.routes import MadeView, RigPath, database, json_response
+from vast_harbor.web.plan.models import RigView
+from vast_harbor.web.plan.views import rig_view, style_of
+from vast_harbor.web.sunshine import sunshines
+from vast_harbor.web.views import ProblemsView, WorkingsView, workings_view
+
+api = APIBlueprint(
+    "plan",
+    __name__,
+    url_prefix="/api",
+    abp_tags=[Tag(name="plan")],
+    abp_responses={404: ProblemsView, 409: ProblemsView, 422: ProblemsView},
+)
+
+FIT_ID = "fit-"
+FIT = f"bank.{FIT_ID}"
+
+
+class Operation(BaseModel):
+    """One operation of a JSON Patch (RFC 6902). A text value is read as typed by the owner."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    op: Literal["add", "remove", "replace", "move"]
+    path: str = Field(max_length=300)
+    value: Any = None
+    source: str | None = Field(default=None, description="Where from, for a move")
+
+
+class Edit(BaseModel):
+    """An edit of a rig."""
+
+    revision: int = Field(description="Revision that the edit was made against")
+    operations: list[Operation] = Field(min_length=1, max_length=400)
+    label: str = Field(default="edit", max_length=120, description="What is done, in words")
+    field: str = Field(
+        default="", max_length=300, pattern=r"^(/.*)?$", description="The one field that is typed into"
+    )
+    show: str = Field(
+        default="", max_length=40, description="Kind of day to show; the governing one if empty"
+    )
+
+
+class ChangeView(BaseModel):
+    """An edit of the journal; before and after where it changed one plain value."""
+
+    id: int
+    at: str
+    label: str
+    undone: bool
+    before: str
+    after: str
+
+
+class ChangesView(BaseModel):
+    """The journal of a rig, the newest edit first."""
+
+    changes: list[ChangeView]
+
+
+class ShowQuery(BaseModel):
+    """Which kind of day to show."""
+
+    show: str = Field(default="", max_length=40, description="Id of a kind of day")
+
+
+class EndTrial(BaseModel):
+    """How a trial ends."""
+
+    keep: bool = Field(description="Whether what was tried becomes the plan")
+
+
+class WorkingsQuery(BaseModel):
+    """Which figure."""
+
+    key: str = Field(max_length=300)
+
+
+# What was run for a rig last: an edit is answered with it, and what is new is run when it is asked for.
+_LAST_RUN: Kept[tuple[Path, int], Simulated] = Kept(32)
+
+
+def _evaluated(rig_id: int, document: dict[str, Any]) -> tuple[RigFile, Results]:
+    """A rig with everything run."""
+    rig = files.read(document, data.reference())
+    results = evaluate(plan_of(rig), data.reference())
+    _remember(rig_id, results)
+    return rig, results
+
+
+def _edited(rig_id: int, rig: RigFile) -> Results:
+    """A rig just edited: what takes long to run is as it was, unless it is known already."""
+    before = _LAST_RUN.get((database().path, rig_id))
+    results = evaluate(plan_of(rig), data.reference(), before)
+    if not results.late:
+        _remember(rig_id, results)
+    return results
+
+
+def _remember(rig_id: int, results: Results) -> None:
+    results.ran.run()
+    _LAST_RUN.put((database().path, rig_id), results.ran)
+
+
+def plan_of(rig: RigFile) -> Plan:
+    """What the core computes from, with the sunshine that is kept."""
+    return files.to_plan(rig, data.reference(), _today(), sunshines().find)
+
+
+def evaluated_rig(rig_id: int) -> tuple[RigFile, Plan, Results, Outlook]:
+    """A stored rig with all its figures, and how banks look at it.
+
+    Raises:
+        KeyError: no such rig.
+    """
+    with database().reading() as db:
+        document = rigs.get(db, rig_id).document
+    rig, plan, results, _ = _known(json.dumps(document), _today())
+    return rig, plan, results, outlook(plan, data.reference(), results.assumptions, results.days)
+
+
+def evaluated_results(rig_id: int) -> tuple[RigFile, Plan, Results]:
+    """A stored rig with all its figures, everything run.
+
+    Raises:
+        KeyError: no such rig.
+    """
+    with database().reading() as db:
+        document = rigs.get(db, rig_id).document
+    return _known(json.dumps(document), _today())[:3]
+
+
+class LazyFigures:
+    """All figures of a plan by key, gathered when somebody asks for one.
+
+    Args:
+        results: the plan in figures.
+    """
+
+    def __init__(self, results: Results) -> None:
+        self._results = results
+
+    @cached_property
+    def all(self) -> dict[str, Figure]:
+        """By key."""
+        return self._results.figures()
+
+
+def _today() -> str:
+    today: str = current_app.config["TODAY"]()
+    return today
+
+
+# Workings, pictures and the plan beside a trial are asked for again and again of one state of a rig.
+@lru_cache(maxsize=8)
+def _known(document: str, today: str, fit: str = "") -> tuple[RigFile, Plan, Results, LazyFigures]:
+    reference = data.reference()
+    rig = files.read(json.loads(document), reference)
+    plan = plan_of(rig)
+    if fit in plan.models:
+        trial = Candidate(f"{FIT_ID}{fit}", plan.models[fit].battery_class.key, fit)
+        plan = replace(plan, candidates=(*plan.candidates, trial))
+    results = evaluate(plan, reference)
+    return rig, plan, results, LazyFigures(results)
+
+
+def _view(stored: StoredRig, rig: RigFile, results: Results, show: str) -> RigView:
+    base = None
+    if stored.base is not None:
+        plan, figures = _known(json.dumps(stored.base), _today())[2:]
+        base = (plan, figures.all)
+    return rig_view(stored, rig, results, show, base)
+
+
+def _answer(rig_id: int, show: str) -> Response:
+    """The rig as it stands; run outside of any transaction, so that nobody waits for it."""
+    with database().reading() as db:
+        stored = rigs.get(db, rig_id)
+    rig, results = _evaluated(rig_id, stored.document)
+    return json_response(_view(stored, rig, results, show))
+
+
+@api.get("/rigs/<int:rig_id>", responses={200: RigView})
+def get_rig(path: RigPath, query: ShowQuery) -> Response:
+    """A rig with all its stops."""
+    return _answer(path.rig_id, query.show)
+
+
+@api.patch("/rigs/<int:rig_id>", responses={200: RigView})
+def edit_rig(path: RigPath, body: Edit) -> Response:
+    """Edit a rig; answers with all its stops as they are then."""
+    with database().writing() as db:
+        stored = rigs.get(db, path.rig_id)
+        if stored.revision != body.revision:
+            return problems(
+                409, files.Problem("", "This rig was changed in another window; it was loaded again.")
+            )
+        document = rigs.patched(stored.document, [_operation(o) for o in body.operations])
+        rig = files.read(document, data.reference(), typed=True)
+        document = files.to_document(rig)
+        rigs.change(db, stored, document, body.label, body.field)
+        # Computed before it is kept: a rig that could not be shown must not be stored.
+        changed = rigs.get(db, path.rig_id, document)
+        return json_response(_view(changed, rig, _edited(path.rig_id, rig), body.show))
+
+
+def _operation(operation: Operation) -> dict[str, Any]:
+    out: dict[str, Any] = {"op": operation.op, "path": operation.path}
+    if operation.op == "move":
+        out["from"] = operation.source or ""
+    elif operation.op != "remove":
+        out["value"] = operation.value
+    return out
+
+
+@api.delete("/rigs/<int:rig_id>", responses={200: MadeView})
+def delete_rig(path: RigPath) -> Response:
+    """Set a rig aside; it can be brought back."""
+    with database().writing() as db:
+        name = rigs.get(db, path.rig_id).document["rig"]["name"]
+        rigs.delete(db, path.rig_id)
+    return json_response(MadeView(id=path.rig_id, name=name))
+
+
+@api.post("/rigs/<int:rig_id>/undo", responses={200: RigView})
+def undo_edit(path: RigPath, query: ShowQuery) -> Response:
+    """Take the last edit back; nothing changes when there is none."""
+    with database().writing() as db:
+        rigs.undo(db, rigs.get(db, path.rig_id))
+    return _answer(path.rig_id, query.show)
+
+
+@api.post("/rigs/<int:rig_id>/redo", responses={200: RigView})
+def redo_edit(path: RigPath, query: ShowQuery) -> Response:
+    """Do the last undone edit again; nothing changes when there is none."""
+    with database().writing() as db:
+        rigs.redo(db, rigs.get(db, path.rig_id))
+    return _answer(path.rig_id, query.show)
+
+
+@api.post("/rigs/<int:rig_id>/what-if", responses={200: RigView})
+def start_trial(path: RigPath, query: ShowQuery) -> Response:
+    """Try something beside the plan, from here on; every figure then tells what it is in the plan."""
+    with database().writing() as db:
+        rigs.start_trial(db, rigs.get(db, path.rig_id))
+    return _answer(path.rig_id, query.show)
+
+
+@api.post("/rigs/<int:rig_id>/what-if/end", responses={200: RigView})
+def end_trial(path: RigPath, query: ShowQuery, body: EndTrial) -> Response:
+    """Keep what was tried, or drop it."""
+    with database().writing() as db:
+        rigs.end_trial(db, rigs.get(db, path.rig_id), body.keep)
+    return _answer(path.rig_id, query.show)
+
+
+@api.get("/rigs/<int:rig_id>/workings", responses={200: WorkingsView})
+def workings(path: RigPath, query: WorkingsQuery) -> Response:
+    """The workings of one figure."""
+    with database().reading() as db:
+        document = json.dumps(rigs.get(db, path.rig_id).document)
+    fit = query.key[len(FIT) :].split(".")[0] if query.key.startswith(FIT) else ""
+    rig, _, results, figures = _known(document, _today(), fit)
+    figure = figures.all.get(query.key) or asked_figure(query.key, results, data.reference())
+    if figure is None:
+        return problems(404, files.Problem("", "This figure is no longer part of the plan."))
+    default = None
+    if figure.assumption in results.assumptions:
+        default = results.assumptions.get(figure.assumption).default
+    return json_response(workings_view(figure, style_of(rig), default))
+
+
+@api.get("/rigs/<int:rig_id>/changes", responses={200: ChangesView})
+def list_changes(path: RigPath) -> Response:
+    """What was changed, the newest first."""
+    with database().reading() as db:
+        journal = rigs.changes(db, path.rig_id)
+    return json_response(
+        ChangesView(
+            changes=[
+                ChangeView(
+                    id=c.id,
+                    at=c.at,
+                    label=c.label,
+                    undone=c.undone,
+                    before=_plain(c.backward),
+                    after=_plain(c.forward),
+                )
+                for c in journal
+            ]
+        )
+    )
+
+
+def _plain(patch: list[dict[str, Any]]) -> str:
+    """The value of a patch that sets one plain value; empty for any other."""
+    values = [o.get("value") for o in patch]
+    if len(values) == 1 and patch[0]["op"] == "replace" and isinstance(values[0], str | int | float):
+        return f"{values[0]:g}" if isinstance(values[0], float) else str(values[0])
+    return ""

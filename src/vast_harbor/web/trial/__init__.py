@@ -1,0 +1,1 @@
+"""Trial: runs over time, the year, the battery monitor."""

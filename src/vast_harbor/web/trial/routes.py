@@ -1,0 +1,355 @@
+"""Trial: the stretch run, its flows, how long a bank lasts, the year, the laid-up months, and the odds."""
+
+import json
+from collections.abc import Iterator
+
+from flask import Response
+from flask_openapi3.blueprint import APIBlueprint
+from flask_openapi3.models.tag import Tag
+from pydantic import BaseModel, Field
+
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.figures.parsing import clock_text
+from vast_harbor.core.figures.units import to_display
+from vast_harbor.core.passage import Results
+from vast_harbor.core.rig.source_remedies import name_of
+from vast_harbor.core.schedule.day_pattern import in_a_row
+from vast_harbor.core.simulation import kernel
+from vast_harbor.core.stops.charging.sources_needed import MONTHS
+from vast_harbor.core.stops.trial import storage, time_to_empty
+from vast_harbor.core.stops.trial.stretches import STRETCHES
+from vast_harbor.core.stops.trial.trial import Ran, Trial
+from vast_harbor.core.stops.trial.weather_odds import odds
+from vast_harbor.core.stops.trial.year import SEEDS
+from vast_harbor.core.weather.daily_weather import NAMES, STEPS_A_DAY
+from vast_harbor.core.weather.sun import sun_day
+from vast_harbor.formats.rig_file import Problem
+from vast_harbor.web.errors import problems
+from vast_harbor.web.harbor.routes import RigPath, json_response
+from vast_harbor.web.plan.routes import evaluated_results
+from vast_harbor.web.plan.views import style_of
+from vast_harbor.web.trial.models import (
+    DarkView,
+    EventView,
+    FlowsView,
+    FlowView,
+    HowLongView,
+    LaidUpRowView,
+    LaidUpView,
+    LaneView,
+    LoadNameView,
+    OddsLaneView,
+    SpanView,
+    StateView,
+    StretchView,
+    TrialDayView,
+    TrialRunView,
+    YearLaneView,
+    YearView,
+)
+from vast_harbor.web.views import ProblemsView, figure_view, tokens
+
+api = APIBlueprint(
+    "trial", __name__, url_prefix="/api", abp_tags=[Tag(name="trial")],
+    abp_responses={404: ProblemsView, 422: ProblemsView},
+)  # fmt: skip
+
+STATES = {
+    kernel.INVERTER_OFF: "inverter off",
+    kernel.LOADS_OFF: "loads dropped",
+    kernel.BMS_OPEN: "BMS open",
+    kernel.EMPTY: "empty",
+    kernel.HEATING: "heating itself",
+    kernel.TOO_COLD: "too cold or too warm to charge",
+    kernel.RESTING: "charger rests",
+    kernel.GENERATING: "generator runs",
+    kernel.FULL: "full",
+    kernel.OVERLOAD: "overload",
+    kernel.ASLEEP: "asleep",
+    kernel.SAGGED: "volts sag",
+}
+PITCH_NAMES = {"open": "open", "half": "half shade", "trees": "under trees"}
+KIND_NAMES = {
+    "off_grid": "off-grid",
+    "travelling": "off-grid, drives",
+    "hook_up": "on hook-up",
+    "laid_up": "laid up",
+}
+MOST_WEATHERS = 400
+
+
+class LaneQuery(BaseModel):
+    """Which bank."""
+
+    lane: str = Field(max_length=60, description="Id of a candidate, or old")
+
+
+class LoadQuery(BaseModel):
+    """Which appliance."""
+
+    load: str = Field(default="", max_length=60, description="Id of a load; the largest consumer if empty")
+
+
+class OddsQuery(BaseModel):
+    """How many weathers."""
+
+    weathers: int = Field(default=100, ge=20, le=MOST_WEATHERS)
+
+
+@api.get("/rigs/<int:rig_id>/trial", responses={200: TrialRunView})
+def trial(path: RigPath) -> Response:
+    """The stretch that the plan tries, every bank through it."""
+    rig, plan, results = evaluated_results(path.rig_id)
+    style, run = style_of(rig), results.ran.trial
+    staged = run.staged
+    floors = {c.candidate.id: 1 - c["dod"].number for c in results.banks.candidates if c.bank is not None}
+
+    def warm(values: object) -> list[float]:
+        return [round(to_display(float(v), "°C", style.system)[0], 1) for v in values]  # type: ignore[attr-defined]
+
+    return json_response(
+        TrialRunView(
+            stretch=staged.stretch.key,
+            says=staged.stretch.says,
+            month=staged.month,
+            month_name=MONTHS[staged.month - 1],
+            seed=staged.seed,
+            nights=in_a_row(plan),
+            days=[
+                TrialDayView(
+                    name=f"Day {d + 1}",
+                    weather=NAMES[int(staged.weather.kinds[0, d])],
+                    kind=KIND_NAMES["hook_up" if s.hook_up else s.kind],
+                    drives=s.drives,
+                    pitch=PITCH_NAMES[s.pitch],
+                    air=style.text(float(staged.weather.mean_c[0, d]), "°C"),
+                )
+                for d, s in enumerate(staged.specs)
+            ],
+            step_h=staged.drive.step_h,
+            air=warm(staged.weather.air_c[0]),
+            battery=warm(staged.drive.battery_c[0]),
+            night=[SpanView(begins=a, ends=b) for a, b in _night(results, staged.month, len(staged.specs))],
+            lanes=[_lane(r, floors, style) for r in run.ran],
+            stretches=[
+                StretchView(key=s.key, name=s.name, says=s.says, own_days=s.own_days)
+                for s in STRETCHES.values()
+            ],
+            months=list(MONTHS),
+        )
+    )
+
+
+def _night(results: Results, month: int, days: int) -> list[tuple[float, float]]:
+    """Darkness from the start of the stretch; from nine to seven where no site is known."""
+    site = results.plan.site
+    rise, fall = 7.0, 21.0
+    if site.latitude is not None and site.longitude is not None:
+        sun = sun_day(site.latitude, site.longitude, site.utc_offset_h, (month - 1) * 30 + 15)
+        if sun.rise_h is None or sun.set_h is None:
+            return [(0.0, days * 24.0)] if sun.night else []
+        rise, fall = sun.rise_h, sun.set_h
+        if rise > fall:
+            return [(d * 24 + fall, d * 24 + rise) for d in range(days)]
+    spans = [(0.0, rise)]
+    spans += [(d * 24 + fall, (d + 1) * 24 + rise) for d in range(days - 1)]
+    return [*spans, ((days - 1) * 24 + fall, days * 24.0)]
+
+
+def _lane(ran: Ran, floors: dict[str, float], style: Style) -> LaneView:
+    traces = ran.traces
+    return LaneView(
+        id=ran.lane.id,
+        title=ran.title,
+        battery_class=ran.lane.battery_class.key,
+        floor=round(floors.get(ran.lane.id, 0.5), 4),
+        soc=[round(float(v), 3) for v in traces.soc[0]],
+        volts=[round(float(v), 2) for v in traces.volts[0]],
+        amps=[round(float(v), 1) for v in traces.amps[0]],
+        events=[
+            EventView(
+                step=e.step,
+                until=e.until,
+                at=style.text(e.step * 0.25, "moment"),
+                code=e.code,
+                severity=e.severity,
+                says=tokens(e.says, style),
+            )
+            for e in ran.events
+        ],
+        figures={k: figure_view(f, style) for k, f in ran.figures.items()},
+    )
+
+
+@api.get("/rigs/<int:rig_id>/trial/flows", responses={200: FlowsView})
+def flows(path: RigPath, query: LaneQuery) -> Response:
+    """All flows of power of one bank at every step."""
+    _, _, results = evaluated_results(path.rig_id)
+    run = results.ran.trial
+    ran = run.of(query.lane)
+    if ran is None:
+        return problems(404, Problem("", "This bank is no longer part of the trial."))
+    traces, drive = ran.traces, run.staged.drive
+
+    def whole(values: object) -> list[float]:
+        return [float(round(float(v))) for v in values]  # type: ignore[attr-defined]
+
+    served_ac = drive.ac_w[0] - traces.unserved_ac[0] / drive.step_h
+    served_dc = drive.dc_w[0] - traces.unserved_dc[0] / drive.step_h
+    out = [
+        FlowView(key="dc", name="DC loads", kind="load", watts=whole(served_dc)),
+        FlowView(key="ac", name="AC loads and inverter", kind="load", watts=whole(served_ac)),
+    ]
+    if ran.lane.heater_w > 0:
+        out.append(FlowView(key="heater", name="Its heater", kind="heater", watts=whole(traces.heater_w[0])))
+    steps = drive.steps
+    return json_response(
+        FlowsView(
+            id=ran.lane.id,
+            into=[
+                FlowView(key=s.id, name=name_of(s), kind=s.kind, watts=whole(traces.used_w[i, 0]))
+                for i, s in enumerate(ran.sources)
+            ],
+            out=out,
+            unserved=whole((traces.unserved_dc + traces.unserved_ac)[0] / drive.step_h),
+            bank=whole(traces.bank_w[0]),
+            state=[int(v) for v in traces.state[0]],
+            states=[StateView(bit=bit, name=name) for bit, name in STATES.items()],
+            labels=[f"Day {t // STEPS_A_DAY + 1}, {clock_text(t % STEPS_A_DAY / 4)}" for t in range(steps)],
+        )
+    )
+
+
+@api.get("/rigs/<int:rig_id>/trial/how-long", responses={200: HowLongView})
+def lasts(path: RigPath, query: LoadQuery) -> Response:
+    """How long until dark with no charging, and how long one appliance runs."""
+    rig, plan, results = evaluated_results(path.rig_id)
+    style, run = style_of(rig), results.ran.trial
+    course, lanes = results.ran.course, run.lanes
+    dark = time_to_empty.until_dark(course, lanes)
+    loads = [load for load in plan.loads if load.watts > 0]
+    usual = max(loads, key=lambda x: x.wh, default=None)
+    load = next((x for x in loads if x.id == query.load), usual)
+    runs = time_to_empty.runs_for(course, lanes, load) if load is not None else [None] * len(lanes)
+
+    def text(hours: float | None) -> str:
+        return (
+            "over 60 days" if hours is None else "not at all" if hours <= 0 else style.text(hours, "duration")
+        )
+
+    return json_response(
+        HowLongView(
+            lanes=[
+                DarkView(
+                    id=r.lane.id,
+                    title=r.title,
+                    battery_class=r.lane.battery_class.key,
+                    until_dark=text(d),
+                    runs=text(h) if load is not None else "—",
+                )
+                for r, d, h in zip(run.ran, dark, runs, strict=True)
+            ],
+            load=load.id if load is not None else "",
+            loads=[LoadNameView(id=x.id, name=x.name) for x in loads],
+        )
+    )
+
+
+@api.get("/rigs/<int:rig_id>/trial/year", responses={200: YearView})
+def year(path: RigPath) -> Response:
+    """The year of every candidate."""
+    rig, plan, results = evaluated_results(path.rig_id)
+    style, ran = style_of(rig), results.ran
+    says = ""
+    if not ran.has_year:
+        says = (
+            "A year is run once a source of charge is entered, a day has loads, and there are "
+            "off-grid nights; the sun "
+            "needs a site besides."
+        )
+    titles = {
+        c.candidate.id: (c.bank.model.title, c.battery_class.key) for c in results.banks.candidates if c.bank
+    }
+    sample = ""
+    if ran.has_year:
+        days = ran.year_plan
+        sample = (
+            f"{days.nights} nights were run, in rows of {days.row}, in every month of use in "
+            f"{len(SEEDS)} weathers, and "
+            f"scaled to {plan.off_grid_nights:g} off-grid nights."
+        )
+    return json_response(
+        YearView(
+            says=says,
+            sample=sample,
+            lanes=[
+                YearLaneView(
+                    id=key, title=titles[key][0], battery_class=titles[key][1],
+                    figures={k: figure_view(f, style) for k, f in one.figures.items()},
+                    depths=[round(float(d), 2) for d in one.depths],
+                )
+                for key, one in ran.years.items()
+            ],
+        )
+    )  # fmt: skip
+
+
+@api.get("/rigs/<int:rig_id>/trial/laid-up", responses={200: LaidUpView})
+def idle_months(path: RigPath) -> Response:
+    """Every bank through the months without use."""
+    rig, _, results = evaluated_results(path.rig_id)
+    style, run = style_of(rig), results.ran.trial
+    titles = {r.lane.id: (r.title, r.lane.battery_class.key) for r in run.ran}
+    months = storage.months_laid_up(results.ran.course)
+    says = (
+        f"Laid up in {', '.join(MONTHS[m - 1] for m in months)}: lead-acid left full, LFP at 60 %."
+        if months
+        else "It is used all the year, so it is never laid up."
+    )
+    rows = []
+    for one in storage.evaluate(results.ran.course, run.lanes):
+        title, key = titles[one.id]
+        frost = ""
+        if one.frozen_c is not None:
+            frost = f"{style.text(one.frozen_c, '°C')} with {style.text(one.frozen_soc, '%')} left"
+        rows.append(
+            LaidUpRowView(
+                id=one.id,
+                title=title,
+                battery_class=key,
+                connected=one.connected,
+                lasts="lasts"
+                if one.weeks is None
+                else f"{one.weeks:.0f} weeks"
+                if one.weeks >= 1
+                else "under a week",
+                recharge="" if one.recharge is None else f"{one.recharge[1]} {MONTHS[one.recharge[0] - 1]}",
+                lowest=style.text(one.lowest, "%"),
+                cold="" if not one.cold_tries else style.text(one.cold_tries, "days"),
+                frost=frost,
+            )
+        )
+    return json_response(LaidUpView(says=says, rows=rows))
+
+
+@api.get("/rigs/<int:rig_id>/trial/odds")
+def how_often(path: RigPath, query: OddsQuery) -> Response:
+    """How often every bank goes dark, as server-sent events: progress, then the result."""
+    rig, _, results = evaluated_results(path.rig_id)
+    style, run = style_of(rig), results.ran.trial
+    return Response(
+        _odds(run, query.weathers, style), mimetype="text/event-stream", headers={"Cache-Control": "no-store"}
+    )
+
+
+def _odds(run: Trial, weathers: int, style: Style) -> Iterator[str]:
+    for told in odds(run, weathers):
+        lanes = [
+            OddsLaneView(
+                id=r.lane.id, title=r.title, battery_class=r.lane.battery_class.key,
+                dark=f"{told.dark[r.lane.id]} of {told.done}", share=told.dark[r.lane.id] / told.done,
+                lowest=style.text(told.lowest[r.lane.id], "%"),
+            ).model_dump()
+            for r in run.ran
+        ]  # fmt: skip
+        yield f"data: {json.dumps({'done': told.done, 'of': told.of, 'lanes': lanes})}\n\n"
