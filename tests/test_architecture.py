@@ -31,6 +31,27 @@ FORBIDDEN_IN_CORE = {
     "logging",
 }
 ALLOWED = {"numpy", "babel", "numba", "pandas", "pvlib", "rainflow", "scipy", "vast_harbor"}
+# Packages of the core from the ground up: each may use itself and what stands before it.
+ORDER = (
+    "errors",
+    "figures",
+    "battery",
+    "weather",
+    "installation",
+    "rig",
+    "cost",
+    "simulation",
+    "stops.day",
+    "stops.need",
+    "stops.rig",
+    "stops.banks",
+    "schedule",
+    "stops.charging",
+    "stops.trial",
+    "stops.compare",
+    "passage",
+    "sensitivity",
+)
 MAY_USE = {
     "core": {"core"},
     "data": {"core", "data"},
@@ -73,3 +94,39 @@ def test_imports_point_one_way(package) -> None:
             parts = name.split(".")
             if parts[0] == "vast_harbor" and len(parts) > 1 and (ROOT / parts[1]).is_dir():
                 assert parts[1] in MAY_USE[package], f"{path}: {name}"
+
+
+def package_of(module: str) -> str:
+    """The longest package of the order that a module of the core lies in; empty for none."""
+    return max((name for name in ORDER if f"{module}.".startswith(f"{name}.")), key=len, default="")
+
+
+def test_packages_of_the_core_depend_one_way() -> None:
+    core = ROOT / "core"
+    for path in core.rglob("*.py"):
+        module = ".".join(path.relative_to(core).with_suffix("").parts).removesuffix(".__init__")
+        if module in ("__init__", "stops"):
+            continue
+        own = package_of(module)
+        assert own, f"{path} lies in no package of the order"
+        for name in imports(path):
+            used = (
+                package_of(name.removeprefix("vast_harbor.core."))
+                if name.startswith("vast_harbor.core.")
+                else ""
+            )
+            assert not used or ORDER.index(used) <= ORDER.index(own), f"{path} uses {name}"
+
+
+def test_shared_parts_of_the_interface_know_no_stop() -> None:
+    source = ROOT.parents[1] / "frontend" / "src"
+    shared = [p for part in ("ui", "charts", "stores", "api") for p in (source / part).rglob("*.[tv]*")]
+    assert len(shared) > 40
+    for path in shared:
+        assert "@/stops" not in path.read_text("utf-8"), path
+    stops = [p for p in (source / "stops").iterdir() if p.is_dir()]
+    for stop in stops:
+        others = {f"@/stops/{other.name}" for other in stops if other != stop}
+        for path in stop.rglob("*.[tv]*"):
+            text = path.read_text("utf-8")
+            assert not [other for other in others if f"{other}/" in text], path

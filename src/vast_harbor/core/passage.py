@@ -204,9 +204,10 @@ def evaluate(plan: Plan, reference: Reference, before: Simulated | None = None) 
     compare = compare_stop.evaluate(plan, reference, assumptions, days, banks, ran.years, went, judged)
     voltages = voltage_stop.evaluate(plan, reference, assumptions, days)
     runtimes = runtime_stop.evaluate(plan, days, banks.old_carries)
+    label_ah = {key: c.nameplate_ah for key, c in days.need.classes.items()}
     found = (
         rig_findings.findings(plan, days)
-        + day_findings.findings(plan, days)
+        + day_findings.findings(plan, days.days, days.day, label_ah)
         + need_findings.findings(plan, reference, days)
     )
     seasons = derating.season_temperatures(plan, assumptions)

@@ -5,7 +5,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from vast_harbor.core.rig.peak import Runner, bank_resistance, hardest_moment, peak_current
+from vast_harbor.core.battery.terminal_voltage import cold_resistance, peak_current
+from vast_harbor.core.rig.peak import Runner, hardest_moment
 from vast_harbor.core.rig.profile import spread_hours
 
 RUNNERS = st.lists(
@@ -69,6 +70,6 @@ def test_current_of_a_sagging_bank_by_hand() -> None:
 
 def test_resistance_grows_with_cold_age_and_volts_and_falls_with_size() -> None:
     # AGM 4 mΩ: 200 Ah halve it, 24 V double it; at 5 °C a fifth more, at 80 % health a quarter more.
-    assert bank_resistance(4, 24, 200, 5, 0.8, False) == pytest.approx(0.004 * 2 / 2 * 1.2 / 0.8)
-    assert bank_resistance(3, 12, 100, 0, 1, True) == pytest.approx(0.003 * np.exp(0.75))
-    assert bank_resistance(3, 12, 100, 40, 1, True) == pytest.approx(0.003)
+    assert cold_resistance(4, 24, 200, 5, 0.8, False) == pytest.approx(0.004 * 2 / 2 * 1.2 / 0.8)
+    assert cold_resistance(3, 12, 100, 0, 1, True) == pytest.approx(0.003 * np.exp(0.75))
+    assert cold_resistance(3, 12, 100, 40, 1, True) == pytest.approx(0.003)

@@ -7,9 +7,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from vast_harbor.core.figures.clock import within_day
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.rig.loads import AC, DC, HOURS, STANDBY, TIMES, USES, Inverter, Load
-from vast_harbor.core.rig.profile import Profile, spread_hours, spread_uses, within_day
+from vast_harbor.core.rig.profile import Profile, spread_hours, spread_uses
 from vast_harbor.core.rig.rundown import run_down
 
 CLOCK = st.none() | st.floats(0, 23.99)

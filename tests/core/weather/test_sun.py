@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from vast_harbor.core.rig.profile import union_hours
+from vast_harbor.core.figures.clock import union_hours
 from vast_harbor.core.weather.sun import POLAR_DAY, POLAR_NIGHT, SEASONS, day_of_year, sun_day
 
 MINUTES = 4 / 60

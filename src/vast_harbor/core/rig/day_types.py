@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from vast_harbor.core.rig.profile import Block
+from vast_harbor.core.figures.clock import Block
 
 OFF_GRID, TRAVELLING, HOOK_UP, LAID_UP = "off_grid", "travelling", "hook_up", "laid_up"
 KINDS = (OFF_GRID, TRAVELLING, HOOK_UP, LAID_UP)

@@ -3,10 +3,11 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
+from vast_harbor.core.figures.clock import DAY_H, Block, within_day
 from vast_harbor.core.figures.interpolation import interpolate
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.rig.day_types import LAID_UP, DayType, Times
-from vast_harbor.core.rig.profile import DAY_H, Block, spread_hours, spread_uses, within_day
+from vast_harbor.core.rig.profile import spread_hours, spread_uses
 
 DC, AC = "dc", "ac"
 HOURS, USES, TIMES, STANDBY = "hours", "uses", "times", "standby"

@@ -2,12 +2,11 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import sqrt
 
 import numpy as np
 from numpy.typing import NDArray
 
-from vast_harbor.core.rig.profile import DAY_H, Block
+from vast_harbor.core.figures.clock import DAY_H, Block
 
 
 @dataclass(frozen=True, slots=True)
@@ -127,42 +126,3 @@ def hardest_over(
     if not runners:
         return np.full(len(edges) - 1, always_w)
     return _sums(runners, _on(runners, edges), always_w)[0]
-
-
-def peak_current(open_circuit_v: float, resistance_ohm: float, watts: float) -> float | None:
-    """I_peak = (OCV − √(OCV² − 4·R·P)) / (2R): the current at which a bank gives a power.
-
-    Args:
-        open_circuit_v: OCV at the state of charge in question [V].
-        resistance_ohm: of the bank and its cables [Ω], above 0.
-        watts: power at the terminals of the load [W].
-
-    Returns:
-        Current [A]; None when the bank cannot deliver it at all.
-    """
-    under = open_circuit_v**2 - 4 * resistance_ohm * watts
-    if under < 0:
-        return None
-    return (open_circuit_v - sqrt(under)) / (2 * resistance_ohm)
-
-
-def bank_resistance(
-    class_mohm: float, system_v: float, bank_ah: float, celsius: float, health: float, lithium: bool
-) -> float:
-    """Resistance of a bank on discharge, cold and age reckoned with.
-
-    Args:
-        class_mohm: of a 12 V 100 Ah unit of the class at 25 °C, new [mΩ].
-        system_v: class volts of the bank [V].
-        bank_ah: label of the whole bank [Ah], above 0.
-        celsius: temperature of the battery [°C].
-        health: state of health [-].
-        lithium: LFP; lead-acid otherwise.
-
-    Returns:
-        R_ref·(V/12)·(100/Ah)/SoH, × (1 + 0.01 per K below 25 °C) for lead-acid or e^(0.03 per K) for
-        LFP [Ω].
-    """
-    below = max(0.0, 25 - celsius)
-    cold = float(np.exp(0.03 * below)) if lithium else 1 + 0.01 * below
-    return class_mohm / 1000 * (system_v / 12) * (100 / bank_ah) * cold / health

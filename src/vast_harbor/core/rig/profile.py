@@ -3,19 +3,17 @@
 The profile is kept exactly, as a step function: no grid, so that its area is the table's energy.
 """
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
-DAY_H = 24.0
+from vast_harbor.core.figures.clock import DAY_H, Block
+
 # Uses of a few minutes are spread evenly over the waking day.
 WAKING = (7.0, 22.0)
 # Where a block is centred that has no time given: short ones in the evening, long ones past noon.
 EVENING_CENTRE_H, LONG_CENTRE_H, SHORT_UP_TO_H = 19.5, 13.5, 8.0
-
-Block = tuple[float, float]
 
 
 def spread_hours(hours: float, starts_at: float | None) -> tuple[Block, ...]:
@@ -64,34 +62,6 @@ def spread_uses(uses: float, minutes: float, starts_at: float | None) -> tuple[B
     length = total / count
     lead = 0.0 if starts_at is not None else (gap - length) / 2
     return tuple((first + i * gap + lead, first + i * gap + lead + length) for i in range(count))
-
-
-def union_hours(blocks: list[Block]) -> tuple[Block, ...]:
-    """Blocks merged where they touch or overlap, in order."""
-    merged: list[Block] = []
-    for start, end in sorted(blocks):
-        if merged and start <= merged[-1][1] + 1e-12:
-            merged[-1] = (merged[-1][0], max(end, merged[-1][1]))
-        else:
-            merged.append((start, end))
-    return tuple(merged)
-
-
-def within_day(windows: Sequence[Block]) -> tuple[Block, ...]:
-    """Set times as blocks within one day: split at midnight, overlapping ones joined.
-
-    Args:
-        windows: (from, to) clock hours with 0 ≤ from < 24 and from < to ≤ from + 24.
-
-    Returns:
-        (start, end) blocks within 0..24, ascending, apart from each other.
-    """
-    parts: list[Block] = []
-    for start, end in windows:
-        parts.append((start, min(end, DAY_H)))
-        if end > DAY_H:
-            parts.append((0.0, end - DAY_H))
-    return union_hours(parts)
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,4 +1,4 @@
-"""Remedies for a source that does not suit a bank, from a switch to a new unit (part of Charging)."""
+"""Remedies for a source that does not suit a bank, from a switch to a new unit."""
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from vast_harbor.core.rig.profile import DAY_H
+from vast_harbor.core.figures.clock import DAY_H
 
 MAINS, GENERATOR, SOLAR, ENGINE, STREAM, UPKEEP = (
     "mains", "generator", "solar", "engine", "stream", "upkeep",

@@ -1,4 +1,4 @@
-"""Which kind of day follows which: off-grid nights in a row, drives, nights on hook-up (part of Trial)."""
+"""Which kind of day follows which: off-grid nights in a row, drives, nights on hook-up."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass

@@ -1,4 +1,4 @@
-"""What a kind of day asks of the bank, quarter of an hour by quarter of an hour (part of Trial)."""
+"""What a kind of day asks of the bank, quarter of an hour by quarter of an hour."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -6,8 +6,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from vast_harbor.core.figures.clock import DAY_H, Block
 from vast_harbor.core.rig.loads import AC, WEATHER_C
-from vast_harbor.core.rig.profile import DAY_H, Block
 from vast_harbor.core.stops.day.energy_audit import Day
 from vast_harbor.core.weather.daily_weather import STEP_H, STEPS_A_DAY
 

@@ -1,4 +1,4 @@
-"""Days, weather and sources laid out step by step: what a run of banks goes through (part of Trial)."""
+"""Days, weather and sources laid out step by step: what a run of banks goes through."""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace

@@ -1,4 +1,4 @@
-"""The least that is safe, the sensible, and the full package of each candidate (part of Compare)."""
+"""The least that is safe, the sensible, and the full package of each candidate."""
 
 from dataclasses import dataclass
 

@@ -1,4 +1,4 @@
-"""When to buy and how much at once: now, later, over a bridge, or in steps (part of Compare)."""
+"""When to buy and how much at once: now, later, over a bridge, or in steps."""
 
 from dataclasses import dataclass, replace
 

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from math import acos, cos, degrees, pi, radians, sin, tan
 
-from vast_harbor.core.rig.profile import DAY_H, Block
+from vast_harbor.core.figures.clock import DAY_H, Block
 
 # Upper limb of the sun on the horizon, with refraction.
 HORIZON_DEG = -0.833

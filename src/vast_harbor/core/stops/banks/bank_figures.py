@@ -1,4 +1,4 @@
-"""What a candidate bank is and gives, with its workings (part of Banks)."""
+"""What a candidate bank is and gives, with its workings."""
 
 from vast_harbor.core.battery.ageing import cycles_at_depth
 from vast_harbor.core.battery.bank import Bank, BatteryModel

@@ -1,4 +1,4 @@
-"""Rate and voltage: what banks deliver at a steady current, and what ends it (part of Banks)."""
+"""Rate and voltage: what banks deliver at a steady current, and what ends it."""
 
 from dataclasses import dataclass
 

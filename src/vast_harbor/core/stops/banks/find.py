@@ -1,7 +1,4 @@
-"""Find banks: the whole catalogue in every layout, what is dropped and why, and the best of the rest.
-
-Part of Banks.
-"""
+"""Find banks: the whole catalogue in every layout, what is dropped and why, and the best of the rest."""
 
 from collections import Counter
 from collections.abc import Mapping

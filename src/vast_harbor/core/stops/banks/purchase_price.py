@@ -1,4 +1,4 @@
-"""What a bank costs to buy, with its workings (part of Banks)."""
+"""What a bank costs to buy, with its workings."""
 
 from dataclasses import replace
 

@@ -1,4 +1,4 @@
-"""Life and lifetime cost of a bank in plain numbers, for very many banks at once (part of Banks).
+"""Life and lifetime cost of a bank in plain numbers, for very many banks at once.
 
 Life and Cost of a candidate say the same with workings; a test holds the two against each other.
 """

@@ -1,4 +1,4 @@
-"""What a bank must stand up to in a rig, in plain numbers, for looking at very many banks (part of Banks).
+"""What a bank must stand up to in a rig, in plain numbers, for looking at very many banks.
 
 The checks of a candidate tell the same with figures and words; a test holds the two against each other.
 """
@@ -12,14 +12,13 @@ from vast_harbor.core.battery.datasheet import OWN_SWITCH
 from vast_harbor.core.battery.gassing import air_flow, gassing_ma, opening_cm2
 from vast_harbor.core.battery.peukert import rate_factor
 from vast_harbor.core.battery.sizing import usable_energy
-from vast_harbor.core.battery.terminal_voltage import Terminal, bank_resistance
+from vast_harbor.core.battery.terminal_voltage import Terminal, bank_resistance, peak_current
 from vast_harbor.core.installation.axle_load import coupling_change
 from vast_harbor.core.installation.cables import resistance, size
 from vast_harbor.core.installation.packing import Packing, pack
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.loads import AC
-from vast_harbor.core.rig.peak import peak_current
 from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.stops.banks.bank_figures import label_or_class_exponent
 from vast_harbor.core.stops.day.energy_audit import BRIEF_S

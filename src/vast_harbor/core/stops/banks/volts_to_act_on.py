@@ -1,4 +1,4 @@
-"""Volts to act on: what a bank shows at the alarm, the floor, and where loads are cut (part of Banks)."""
+"""Volts to act on: what a bank shows at the alarm, the floor, and where loads are cut."""
 
 from dataclasses import dataclass
 

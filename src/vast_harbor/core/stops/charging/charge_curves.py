@@ -1,4 +1,4 @@
-"""A charge over time, by any source from any charge to any other (part of Charging)."""
+"""A charge over time, by any source from any charge to any other."""
 
 from dataclasses import dataclass, replace
 

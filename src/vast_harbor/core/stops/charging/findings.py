@@ -1,4 +1,4 @@
-"""What the Charging stop has to say (part of Charging)."""
+"""What the Charging stop has to say."""
 
 from collections.abc import Mapping
 

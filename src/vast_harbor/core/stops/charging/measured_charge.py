@@ -1,4 +1,4 @@
-"""A charge as it was measured, against what the source should give there (part of Charging)."""
+"""A charge as it was measured, against what the source should give there."""
 
 from dataclasses import dataclass
 from typing import Any

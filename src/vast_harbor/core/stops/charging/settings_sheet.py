@@ -1,4 +1,4 @@
-"""The settings sheet: what each source is to be set to for one candidate (part of Charging)."""
+"""The settings sheet: what each source is to be set to for one candidate."""
 
 from dataclasses import dataclass
 

@@ -1,4 +1,4 @@
-"""How much source is needed, the other way round (part of Charging)."""
+"""How much source is needed, the other way round."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass

@@ -1,4 +1,4 @@
-"""Will what charges the old bank do for a new one? Each source beside each candidate (part of Charging)."""
+"""Will what charges the old bank do for a new one? Each source beside each candidate."""
 
 from collections.abc import Iterator
 from dataclasses import dataclass

@@ -1,1 +1,1 @@
-"""The answer: who is cheapest, how sure that is, what would change it, and the verdict (part of Compare)."""
+"""The answer: who is cheapest, how sure that is, what would change it, and the verdict."""

@@ -1,4 +1,4 @@
-"""What a candidate costs over the years of keeping, with its workings (part of Compare)."""
+"""What a candidate costs over the years of keeping, with its workings."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass

@@ -1,4 +1,4 @@
-"""From equal labels to the true comparison, one correction at a time (part of Compare)."""
+"""From equal labels to the true comparison, one correction at a time."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass

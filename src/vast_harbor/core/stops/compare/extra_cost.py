@@ -1,4 +1,4 @@
-"""What comes besides the batteries: extras, labour and contingency, with their workings (part of Compare)."""
+"""What comes besides the batteries: extras, labour and contingency, with their workings."""
 
 from collections.abc import Sequence
 

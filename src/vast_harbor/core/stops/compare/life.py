@@ -1,4 +1,4 @@
-"""How long a candidate lasts in this rig, with its workings (part of Compare)."""
+"""How long a candidate lasts in this rig, with its workings."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace

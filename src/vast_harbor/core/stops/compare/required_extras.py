@@ -1,4 +1,4 @@
-"""What a bank demands besides itself, by the audit of its sources and its checks (part of Compare).
+"""What a bank demands besides itself, by the audit of its sources and its checks.
 
 Each can be priced by the owner, struck out, or, where it is a remedy of a source, carried out.
 """

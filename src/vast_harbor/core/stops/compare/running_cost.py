@@ -1,4 +1,4 @@
-"""What a bank costs each year while it is used, with its workings (part of Compare)."""
+"""What a bank costs each year while it is used, with its workings."""
 
 from vast_harbor.core.figures.workings import Figure, computed
 from vast_harbor.core.rig.assumptions import Assumptions

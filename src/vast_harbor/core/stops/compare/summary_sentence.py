@@ -1,4 +1,4 @@
-"""The result of the comparison in plain words (part of Compare)."""
+"""The result of the comparison in plain words."""
 
 from collections.abc import Sequence
 

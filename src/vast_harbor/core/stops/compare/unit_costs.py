@@ -1,4 +1,4 @@
-"""The prices of a cycle, a kWh, a year and a night (part of Compare)."""
+"""The prices of a cycle, a kWh, a year and a night."""
 
 from vast_harbor.core.figures.workings import Figure, computed, datasheet
 from vast_harbor.core.rig.plan import Plan

@@ -1,4 +1,4 @@
-"""From when to when the bank is charged on a kind of day (part of Day)."""
+"""From when to when the bank is charged on a kind of day."""
 
 from vast_harbor.core.figures.workings import REFERENCE, Figure, typed
 from vast_harbor.core.rig.day_types import TRAVELLING

@@ -8,6 +8,7 @@ from math import inf
 import numpy as np
 from numpy.typing import NDArray
 
+from vast_harbor.core.figures.clock import DAY_H, Block, union_hours
 from vast_harbor.core.figures.workings import Figure, computed, typed
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
@@ -15,16 +16,7 @@ from vast_harbor.core.rig.day_types import DayType
 from vast_harbor.core.rig.loads import AC, DC, TIMES, Load
 from vast_harbor.core.rig.peak import Peak, Runner, hardest_moment, hardest_over
 from vast_harbor.core.rig.plan import Plan
-from vast_harbor.core.rig.profile import (
-    DAY_H,
-    Block,
-    Part,
-    Profile,
-    mean_current,
-    on_edges,
-    stack,
-    union_hours,
-)
+from vast_harbor.core.rig.profile import Part, Profile, mean_current, on_edges, stack
 from vast_harbor.core.stops.day.energy_sums import (
     cautious_energy,
     habit_energies,

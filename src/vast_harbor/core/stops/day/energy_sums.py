@@ -1,14 +1,14 @@
-"""The energy of a day, as listed, in doubt, by habits and as measured (part of Day)."""
+"""The energy of a day, as listed, in doubt, by habits and as measured."""
 
 from collections.abc import Callable
 
+from vast_harbor.core.figures.clock import Block
 from vast_harbor.core.figures.workings import Deferred, Figure, computed, typed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.day_types import DayType
 from vast_harbor.core.rig.doubt import Triple, cautious_sum
 from vast_harbor.core.rig.loads import AC, DC, bank_energy, inverter_hours
 from vast_harbor.core.rig.plan import Plan, SecondBank
-from vast_harbor.core.rig.profile import Block
 from vast_harbor.core.stops.day.load_energy import AUDIT, LoadFigures
 
 CAREFUL, USUAL, CARELESS = "careful", "usual", "careless"

@@ -1,14 +1,13 @@
-"""What there is to say about the days: slips, traps, doubts, and loads that weigh too much (part of Day)."""
+"""What there is to say about the days: slips, traps, doubts, and loads that weigh too much."""
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 from vast_harbor.core.figures.workings import Figure, Finding, Sentence, computed, escaped, typed
 from vast_harbor.core.rig.loads import AC, DC, STANDBY
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.day.energy_audit import Day
 from vast_harbor.core.stops.day.load_energy import LoadFigures, hangs_on_second
-from vast_harbor.core.stops.need.governing_day import Days
 
 DOMINATES = 0.4
 # A load sets the peak alone when the hardest moment without it is less than this part of it.
@@ -24,11 +23,22 @@ COOLS = re.compile(r"fridge|freezer|cool|chest", re.I)
 MEASURED_OFF = 0.1
 
 
-def findings(plan: Plan, days: Days) -> tuple[Finding, ...]:
-    """All findings of the days, those of the governing day first."""
-    day = days.day
-    found = [*_inverter(plan, day), *_heavy(days), *_slips(plan, day), *_measured(days), *_second(plan, day)]
-    return tuple(found)
+def findings(
+    plan: Plan, days: Mapping[str, Day], day: Day, label_ah: Mapping[str, Figure]
+) -> tuple[Finding, ...]:
+    """All findings of the days, those of the governing day first.
+
+    Args:
+        plan: the plan.
+        days: each kind of day, by its id.
+        day: the one that governs.
+        label_ah: what the need of that day asks of a label, by battery class [Ah].
+
+    Returns:
+        Findings of the Day stop.
+    """
+    found = [*_inverter(plan, day), *_heavy(day, label_ah), *_slips(plan, day), *_measured(days)]
+    return (*found, *_second(plan, day))
 
 
 def _note(code: str, text: Sentence, remedy: str, severity: str = "note", subject: str = "") -> Finding:
@@ -97,8 +107,7 @@ def _inverter(plan: Plan, day: Day) -> Iterator[Finding]:
             )
 
 
-def _heavy(days: Days) -> Iterator[Finding]:
-    day = days.day
+def _heavy(day: Day, label_ah: Mapping[str, Figure]) -> Iterator[Finding]:
     running = [f for f in day.loads if f.runs]
     total = day.listed_wh.number
     if len(running) >= 2 and total > 0:
@@ -110,7 +119,7 @@ def _heavy(days: Days) -> Iterator[Finding]:
                     f"“{escaped(heaviest.load.name)}” makes up {{share}} of the day: {{agm}} of an AGM "
                     "label or {lfp} of an LFP one are for it alone.",
                     {"share": heaviest.share}
-                    | {key: _part_of_label(days, heaviest, key) for key in ("agm", "lfp")},
+                    | {key: _part_of_label(label_ah[key], heaviest, key) for key in ("agm", "lfp")},
                 ),
                 _instead(heaviest),
                 "care",
@@ -119,9 +128,8 @@ def _heavy(days: Days) -> Iterator[Finding]:
     yield from _peak_alone(day)
 
 
-def _part_of_label(days: Days, figures: LoadFigures, key: str) -> Figure:
+def _part_of_label(label: Figure, figures: LoadFigures, key: str) -> Figure:
     """What of the label of a class a load is the reason for [Ah]."""
-    label = days.need.classes[key].nameplate_ah
     share = figures.share
     return computed(
         f"day.{figures.type.id}.load.{figures.load.id}.{key}_ah", f"Of the label for {figures.load.name}",
@@ -267,8 +275,8 @@ def _crossed(figures: LoadFigures) -> Iterator[Finding]:
             )
 
 
-def _measured(days: Days) -> Iterator[Finding]:
-    for day in days.days.values():
+def _measured(days: Mapping[str, Day]) -> Iterator[Finding]:
+    for day in days.values():
         if day.measured_wh is None or day.listed_wh.number <= 0:
             continue
         more = day.measured_wh.number > day.listed_wh.number

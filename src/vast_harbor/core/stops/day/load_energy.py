@@ -1,13 +1,13 @@
-"""What each load of a day takes, with its workings (part of Day)."""
+"""What each load of a day takes, with its workings."""
 
 from dataclasses import dataclass
 from functools import cached_property
 
+from vast_harbor.core.figures.clock import Block
 from vast_harbor.core.figures.workings import Deferred, Figure, computed, typed
 from vast_harbor.core.rig.day_types import DayType
 from vast_harbor.core.rig.loads import DC, SECOND, STANDBY, TIMES, USES, WEATHER_C, Load
 from vast_harbor.core.rig.plan import Plan
-from vast_harbor.core.rig.profile import Block
 
 AUDIT = "Energy audit: quantity · power · hours · duty cycle"
 

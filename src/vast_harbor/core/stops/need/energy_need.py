@@ -9,11 +9,11 @@ from vast_harbor.core.battery.chemistry import BatteryClass
 from vast_harbor.core.battery.peukert import nameplate_ah, rate_factor
 from vast_harbor.core.battery.sizing import classical_nameplate, energy_need, nameplate_energy
 from vast_harbor.core.battery.temperature import temperature_factor
+from vast_harbor.core.battery.terminal_voltage import cold_resistance, peak_current
 from vast_harbor.core.figures.interpolation import interpolate
 from vast_harbor.core.figures.workings import Figure, computed, typed
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.peak import bank_resistance, peak_current
 from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.rig.profile import mean_current
 from vast_harbor.core.stops.day.charge_window import charge_window
@@ -273,7 +273,7 @@ def _peak_current(
         "Table of rested volts of the class against state of charge",
     )  # fmt: skip
     lithium = not battery_class.is_lead_acid
-    ohm = bank_resistance(
+    ohm = cold_resistance(
         battery_class.resistance_mohm, plan.system_v, ah.number, day.battery_c.number, ageing.number, lithium
     )
     cold = "2.718281828459045^(0.03 · max(0, 25 − {T}))" if lithium else "(1 + 0.01 · max(0, 25 − {T}))"

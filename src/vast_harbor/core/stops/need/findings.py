@@ -1,4 +1,4 @@
-"""What there is to say about the need: stays, sunny-week planning, the governing day (part of Need)."""
+"""What there is to say about the need: stays, sunny-week planning, the governing day."""
 
 from collections.abc import Iterator
 

@@ -1,4 +1,4 @@
-"""How long one appliance, or the whole day, runs (part of Need)."""
+"""How long one appliance, or the whole day, runs."""
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass

@@ -1,4 +1,4 @@
-"""The second house bank, fed from the main one (part of Need)."""
+"""The second house bank, fed from the main one."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass

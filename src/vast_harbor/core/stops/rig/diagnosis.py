@@ -1,4 +1,4 @@
-"""Is the old bank really the culprit? What its signs say, and who else may be at fault (part of Rig)."""
+"""Is the old bank really the culprit? What its signs say, and who else may be at fault."""
 
 from dataclasses import dataclass
 
@@ -10,9 +10,9 @@ from vast_harbor.core.battery.health_signs import (
     health_by_sag,
     together,
 )
+from vast_harbor.core.battery.terminal_voltage import cold_resistance
 from vast_harbor.core.figures.workings import Figure, Sentence, computed, typed
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.peak import bank_resistance
 from vast_harbor.core.rig.plan import OldBank, Plan
 from vast_harbor.core.stops.need.energy_need import Need
 from vast_harbor.core.stops.rig.old_bank import tested_health
@@ -122,7 +122,7 @@ def _signs(
     if test is not None and test.low is not None and test.high is not None:
         out.append(Sign("capacity test", test.low, test.high))
     if old.loaded_v is not None and old.load_a and old.rested_v is not None and old.rested_v > old.loaded_v:
-        new = bank_resistance(
+        new = cold_resistance(
             old.battery_class.resistance_mohm, 12 * _per_12(old), old.parallel * old.unit_ah, LAB_C, 1.0,
             not old.battery_class.is_lead_acid,
         )  # fmt: skip

@@ -1,4 +1,4 @@
-"""What there is to say about the rig: its year, and the space that it has (part of Rig)."""
+"""What there is to say about the rig: its year, and the space that it has."""
 
 from collections.abc import Iterator
 

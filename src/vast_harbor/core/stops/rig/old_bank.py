@@ -1,4 +1,4 @@
-"""The bank that is there now, with its workings (part of Rig)."""
+"""The bank that is there now, with its workings."""
 
 from dataclasses import replace
 

@@ -1,4 +1,4 @@
-"""The system voltage questioned: the same rig at 12, 24 and 48 V (part of Rig)."""
+"""The system voltage questioned: the same rig at 12, 24 and 48 V."""
 
 from dataclasses import dataclass
 

@@ -1,4 +1,4 @@
-"""A simulated battery monitor: what a shunt would read while a bank goes through the trial (part of Trial).
+"""A simulated battery monitor: what a shunt would read while a bank goes through the trial.
 
 It stands in for a real one: volts, amps, state of charge by counting and temperature, with the grain and the
 noise that such meters have.

@@ -1,4 +1,4 @@
-"""What happened to a bank on the way, as sentences (part of Trial)."""
+"""What happened to a bank on the way, as sentences."""
 
 from collections.abc import Iterator
 from dataclasses import dataclass

@@ -1,4 +1,4 @@
-"""Figures of what was run rather than reckoned (part of Trial)."""
+"""Figures of what was run rather than reckoned."""
 
 from collections.abc import Callable
 

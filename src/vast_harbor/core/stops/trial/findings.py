@@ -1,4 +1,4 @@
-"""What the Trial stop has to say (part of Trial)."""
+"""What the Trial stop has to say."""
 
 from vast_harbor.core.figures.workings import Finding, Sentence, escaped
 from vast_harbor.core.stops.need.energy_need import Need

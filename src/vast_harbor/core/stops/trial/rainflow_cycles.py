@@ -1,4 +1,4 @@
-"""Cycles counted in a record of the charge (part of Trial)."""
+"""Cycles counted in a record of the charge."""
 
 from collections.abc import Iterator
 

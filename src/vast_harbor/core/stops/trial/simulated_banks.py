@@ -1,4 +1,4 @@
-"""The candidates and the old bank as the simulation takes them (part of Trial)."""
+"""The candidates and the old bank as the simulation takes them."""
 
 from vast_harbor.core.battery.bank import Bank, BatteryModel
 from vast_harbor.core.battery.datasheet import Warranty

@@ -1,4 +1,4 @@
-"""What is run rather than reckoned: the trial, and a year of each candidate (part of Trial and Compare)."""
+"""What is run rather than reckoned: the trial, and a year of each candidate."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass

@@ -1,4 +1,4 @@
-"""The rig laid up: weeks to the floor, charging in frost, freezing, and when to recharge (part of Trial)."""
+"""The rig laid up: weeks to the floor, charging in frost, freezing, and when to recharge."""
 
 from dataclasses import dataclass, replace
 

@@ -1,4 +1,4 @@
-"""Which days, which weather and which banks a stretch has (part of Trial)."""
+"""Which days, which weather and which banks a stretch has."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace

@@ -1,4 +1,4 @@
-"""The stretches of days that can be tried: the plan's own, and bad ones (part of Trial)."""
+"""The stretches of days that can be tried: the plan's own, and bad ones."""
 
 from dataclasses import dataclass
 

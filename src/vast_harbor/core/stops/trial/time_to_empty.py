@@ -1,4 +1,4 @@
-"""How long until dark with no charging, and how long one appliance runs (part of Trial)."""
+"""How long until dark with no charging, and how long one appliance runs."""
 
 from dataclasses import replace
 

@@ -1,4 +1,4 @@
-"""How often a bank goes dark: the same stretch in many weathers (part of Trial)."""
+"""How often a bank goes dark: the same stretch in many weathers."""
 
 from collections.abc import Iterator
 from dataclasses import dataclass

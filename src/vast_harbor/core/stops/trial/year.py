@@ -1,4 +1,4 @@
-"""The year: representative weeks of every month of use, scaled to the rig's nights (part of Trial)."""
+"""The year: representative weeks of every month of use, scaled to the rig's nights."""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass

@@ -1,4 +1,4 @@
-"""All checks of a bank, one module for each kind of reason why it will not do (part of Banks)."""
+"""All checks of a bank, one module for each kind of reason why it will not do."""
 
 from vast_harbor.core.stops.banks.checks import (
     cable_and_fuse,

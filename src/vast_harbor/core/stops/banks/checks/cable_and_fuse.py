@@ -1,4 +1,4 @@
-"""Main cable, fuse, and what a dead short would draw (part of Banks)."""
+"""Main cable, fuse, and what a dead short would draw."""
 
 from collections.abc import Iterator
 from dataclasses import replace

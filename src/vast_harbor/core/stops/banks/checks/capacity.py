@@ -1,4 +1,4 @@
-"""Whether a bank gives enough, and may be joined as it is (part of Banks)."""
+"""Whether a bank gives enough, and may be joined as it is."""
 
 from collections.abc import Iterator
 

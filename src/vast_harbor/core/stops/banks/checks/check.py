@@ -1,4 +1,4 @@
-"""What a check of a bank is, and what checks share (part of Banks)."""
+"""What a check of a bank is, and what checks share."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field

@@ -1,4 +1,4 @@
-"""Whether a bank carries the load and takes the charge (part of Banks)."""
+"""Whether a bank carries the load and takes the charge."""
 
 from collections.abc import Iterator
 

@@ -1,4 +1,4 @@
-"""Whether a bank fits its locker and can be reached (part of Banks)."""
+"""Whether a bank fits its locker and can be reached."""
 
 from collections.abc import Iterator
 

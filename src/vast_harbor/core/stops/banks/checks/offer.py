@@ -1,4 +1,4 @@
-"""Price, doubt, and packs with everything in one case (part of Banks)."""
+"""Price, doubt, and packs with everything in one case."""
 
 from collections.abc import Iterator
 

@@ -1,4 +1,4 @@
-"""What happens when one part fails, and what a person must lift (part of Banks)."""
+"""What happens when one part fails, and what a person must lift."""
 
 from collections.abc import Iterator
 

@@ -1,4 +1,4 @@
-"""A bank that is bought in steps: money, need covered, and strings of different age (part of Banks)."""
+"""A bank that is bought in steps: money, need covered, and strings of different age."""
 
 import itertools
 from collections.abc import Iterator

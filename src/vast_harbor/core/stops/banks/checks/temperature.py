@@ -1,4 +1,4 @@
-"""Temperatures for charging, use and storage, and what may be done about a cold place (part of Banks)."""
+"""Temperatures for charging, use and storage, and what may be done about a cold place."""
 
 from collections.abc import Iterator, Mapping
 from typing import Any

@@ -1,4 +1,4 @@
-"""Gas while charging: living space, air flow and openings (part of Banks)."""
+"""Gas while charging: living space, air flow and openings."""
 
 from collections.abc import Iterator
 

@@ -1,4 +1,4 @@
-"""What a bank's weight does to the rig (part of Banks)."""
+"""What a bank's weight does to the rig."""
 
 from collections.abc import Iterator
 
