@@ -37,6 +37,7 @@ $(STAMPS)/runtime: requirements.lock pyproject.toml | $(STAMPS)/venv
 
 # The loop over time is compiled once, and kept beside its source.
 $(STAMPS)/kernel: src/vast_harbor/core/simulation/kernel.py $(STAMPS)/runtime
+	rm -f src/vast_harbor/core/simulation/__pycache__/*.nb?
 	$(BIN)/vast-harbor prepare
 	@touch $@
 

@@ -21,25 +21,25 @@ from served import served
 
 from vast_harbor import data
 from vast_harbor.core.battery.bank import Bank, BatteryModel
-from vast_harbor.core.battery.kibam import fit
+from vast_harbor.core.battery.kibam import fit_wells
 from vast_harbor.core.battery.terminal_voltage import bank_resistance
-from vast_harbor.core.cost.monte_carlo import draw
+from vast_harbor.core.cost.monte_carlo import sample_costs
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.installation.packing import cells, lacks, pack
 from vast_harbor.core.passage import evaluate
-from vast_harbor.core.schedule.timeline import Course
-from vast_harbor.core.sensitivity.break_even import flips
+from vast_harbor.core.schedule.timeline import Timeline
+from vast_harbor.core.sensitivity.break_even import break_evens
 from vast_harbor.core.sensitivity.use_map import cheapest_map
-from vast_harbor.core.sensitivity.verdict_changes import schools, turns
-from vast_harbor.core.simulation.conditions import Drive
+from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes
+from vast_harbor.core.simulation.conditions import Conditions
 from vast_harbor.core.simulation.run import run as simulate
-from vast_harbor.core.simulation.simulated_bank import Guards, lane_of
+from vast_harbor.core.simulation.simulated_bank import CutOffs, simulate_bank_as
 from vast_harbor.core.stops.banks.checks import run
 from vast_harbor.core.stops.banks.find import search
-from vast_harbor.core.stops.banks.quick_life_cost import outlook
-from vast_harbor.core.stops.compare.life_cost_inputs import doubt_of
+from vast_harbor.core.stops.banks.quick_life_cost import quick_life_cost
+from vast_harbor.core.stops.compare.life_cost_inputs import uncertainty_of
 from vast_harbor.core.stops.need import governing_day as days_stop
-from vast_harbor.core.stops.trial.simulated_runs import Simulated
+from vast_harbor.core.stops.trial.simulated_runs import SimulatedRuns
 from vast_harbor.core.stops.trial.trial import Trial
 from vast_harbor.core.stops.trial.year import YearPlan, count
 from vast_harbor.formats import rig_file as files
@@ -207,7 +207,7 @@ def banks(name: str) -> dict[str, dict[str, float]]:
     def find() -> None:
         pack.cache_clear()
         cells.cache_clear()
-        search(outlook(plan, reference, assumptions, days), models)
+        search(quick_life_cost(plan, reference, assumptions, days), models)
 
     def check() -> None:
         pack.cache_clear()
@@ -224,20 +224,19 @@ def simulated(name: str) -> dict[str, dict[str, float]]:
     plan = files.to_plan(files.read(data.demo_rig(name), reference), reference)
     plan = replace(plan, candidates=plan.candidates[:6], old_bank=None)
     results = evaluate(plan, reference)
-    results.ran.run()
+    results.simulated.run()
 
     def trial() -> None:
-        course = Course(plan, reference, results.assumptions, results.days)
-        assert Trial(course, results.banks).ran
+        timeline = Timeline(plan, reference, results.assumptions, results.days)
+        assert Trial(timeline, results.banks).results
 
     def year() -> None:
-        ran = Simulated(plan, reference, results.assumptions, results.days, results.banks)
-        sample = YearPlan(ran.course.calm)
-        for lane in ran.trial.lanes:
-            model = plan.models[lane_model[lane.id]]
-            count(sample, lane, model, 1.2)
+        runs = SimulatedRuns(plan, reference, results.assumptions, results.days, results.banks)
+        sample = YearPlan(runs.timeline.calm)
+        for bank in runs.trial.simulated_banks:
+            count(sample, bank, plan.models[model_of[bank.id]], 1.2)
 
-    lane_model = {c.candidate.id: c.bank.model.id for c in results.banks.candidates if c.bank is not None}
+    model_of = {c.candidate.id: c.bank.model.id for c in results.banks.candidates if c.bank is not None}
     return {"trial_14_days": timed(trial, 30), "year": timed(year, 30)}
 
 
@@ -247,19 +246,19 @@ def verdict(name: str) -> dict[str, dict[str, float]]:
     plan = files.to_plan(files.read(data.demo_rig(name), reference), reference)
     plan = replace(plan, candidates=plan.candidates[:6])
     results = evaluate(plan, reference)
-    results.ran.run()
-    prospects, doubt = results.verdict.prospects, doubt_of(results.assumptions)
+    results.simulated.run()
+    life_cost_inputs, doubt = results.verdict.life_cost_inputs, uncertainty_of(results.assumptions)
 
     def edited() -> None:
         after = evaluate(replace(plan, years_kept=plan.years_kept + 1), reference)
         assert after.verdict.decided is not None and after.verdict.spreads
 
     return {
-        "draws_5000": timed(lambda: draw(prospects, doubt, plan.years_kept), 50),
+        "draws_5000": timed(lambda: sample_costs(life_cost_inputs, doubt, plan.years_kept), 50),
         "an_edit_with_its_draws": timed(edited, 30),
-        "where_costs_meet": timed(lambda: flips(results, reference), 5),
+        "where_costs_meet": timed(lambda: break_evens(results, reference), 5),
         "map_40_by_20": timed(lambda: cheapest_map(results, reference), 10),
-        "when_it_turns": timed(lambda: turns(results, reference), 3),
+        "when_it_turns": timed(lambda: verdict_changes(results, reference), 3),
         "each_school": timed(lambda: schools(results, reference), 3),
         "report": timed(lambda: report(results, reference, Style(), "2026-11-25"), 3),
     }
@@ -294,23 +293,23 @@ def beside_another_model() -> dict[str, Any] | str:
     lfp = reference.classes["lfp"]
     model = next(m for m in reference.catalogue.values() if m.battery_class is lfp and m.rated_ah == 100)
     bank, watts, cut_v = Bank(model, 1, 1), 240.0, 11.0
-    wells = fit(((100.0, 5.0),), 1.0)
+    wells = fit_wells(((100.0, 5.0),), 1.0)
     ohm = bank_resistance(bank)
-    made = lane_of("one", bank, wells, 1.0, 0.0, ohm, 1.0, Guards(disconnect_v=cut_v))
+    made = simulate_bank_as("one", bank, wells, 1.0, 0.0, ohm, 1.0, CutOffs(disconnect_v=cut_v))
     made = replace(made, standing_a=0.0, cut_v=0.0, lasting_a=math.inf, peak_a=math.inf)
     shape = (1, 40)
     always, nothing = np.full(shape, watts), np.zeros(shape)
-    drive = Drive(
+    conditions = Conditions(
         0.25, always, nothing, nothing, nothing, always, ((0.0, always),), np.full(shape, 25.0),
         np.zeros(shape, dtype=bool), nothing,
     )  # fmt: skip
 
     def ours() -> float:
-        traces = simulate([made], drive, BEGINS)[0]
-        return float((traces.served_w * drive.step_h).sum() / watts)
+        traces = simulate([made], conditions, BEGINS)[0]
+        return float((traces.served_w * conditions.step_h).sum() / watts)
 
     soc, volts = zip(*lfp.rested_v, strict=True)
-    circuit = pybamm.equivalent_circuit.Thevenin(options={"number of rc elements": 0})
+    circuit = pybamm.equivalent_circuit.Thevenin(purchase_options={"number of rc elements": 0})
     values = pybamm.ParameterValues("ECM_Example")
     values.update(
         {

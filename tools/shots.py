@@ -15,7 +15,7 @@ def nothing(page: Page) -> None:
     """Leave the page as it opens."""
 
 
-def judged(page: Page) -> None:
+def suitability(page: Page) -> None:
     """Wait for what the verdict asks for besides the plan."""
     page.locator("[data-turn]").first.wait_for()
     page.evaluate("window.scrollTo(0, 0)")
@@ -78,7 +78,7 @@ VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
     ("trial", "2/trial", "day", tried),
     ("trial-year", "5/trial?part=year", "day", loaded),
     ("trial-phone", "2/trial", "night", tried),
-    ("compare", "4/compare", "day", judged),
+    ("compare", "4/compare", "day", suitability),
     ("compare-table", "1/compare?part=table", "day", tabled),
     ("compare-money", "4/compare?part=money", "day", loaded),
     ("compare-doubt", "4/compare?part=doubt", "day", doubted),

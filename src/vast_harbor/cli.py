@@ -129,7 +129,7 @@ def _prepare() -> int:
     """Run one demo rig once: the compiled loop is then kept on disk."""
     reference = data.reference()
     plan = files.to_plan(files.read(data.demo_rig(data.DEMO_RIGS[0]), reference), reference)
-    evaluate(plan, reference).ran.run()
+    evaluate(plan, reference).simulated.run()
     return 0
 
 

@@ -43,14 +43,14 @@ def test_every_demo_rig_has_a_whole_report(demo_results, reference, name) -> Non
         winner.banked["kg"],
     ):
         assert plain(STYLE.text(figure.value, figure.unit)) in told
-    for column in results.compare.columns:
+    for column in results.compare.compared_banks:
         assert column.banked.bank.model.title in told
     # Four pictures that can be read as XML, each bank that will do named in those of money and capacity.
     drawn = svgs(html)
     assert len(drawn) == 4
     for picture in drawn[1:]:
         words = " ".join(t.text or "" for t in picture.iter("{http://www.w3.org/2000/svg}text"))
-        for column in results.verdict.fit:
+        for column in results.verdict.suitable:
             assert column.banked.bank.model.title in words
     # The cash flow of the winner ends at its lifetime cost.
     flow = html.split(f"Cash flow: {winner.banked.battery_class.code} {winner.banked.bank.model.title}")[1]

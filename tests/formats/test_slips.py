@@ -22,8 +22,8 @@ def problem(document, reference, path: str, value) -> files.Problem:
     return next(p for p in caught.value.problems if p.path == path)
 
 
-def entered(document, reference, reading) -> files.RigFile:
-    return files.read(patched(document, list(reading.operations)), reference, typed=True)
+def entered(document, reference, interpretation) -> files.RigFile:
+    return files.read(patched(document, list(interpretation.operations)), reference, typed=True)
 
 
 @pytest.mark.parametrize(
@@ -37,43 +37,46 @@ def entered(document, reference, reading) -> files.RigFile:
 )
 def test_an_amount_a_day_in_place_of_a_draw(document, reference, typed, watts) -> None:
     found = problem(document, reference, "/day/loads/0/draw", typed)
-    assert len(found.readings) == 3
-    for reading, expected in zip(found.readings, watts, strict=True):
-        load = entered(document, reference, reading).day.loads[0]
+    assert len(found.interpretations) == 3
+    for interpretation, expected in zip(found.interpretations, watts, strict=True):
+        load = entered(document, reference, interpretation).day.loads[0]
         assert (load.draw.value, load.draw.unit) == (pytest.approx(expected), "W")
-        assert f"{expected:g} W" in reading.label
-    all_day = entered(document, reference, found.readings[1]).day.loads[0]
+        assert f"{expected:g} W" in interpretation.label
+    all_day = entered(document, reference, found.interpretations[1]).day.loads[0]
     assert (all_day.use, all_day.duty) == ("standby", 1)
 
 
 def test_amp_hours_in_place_of_amps(document, reference) -> None:
     # 60 Ah at 12 V are 720 Wh: 240 W over 3 h of running, 30 W all day, or 60 A while it is on.
-    readings = problem(document, reference, "/day/loads/0/draw", "60 Ah").readings
-    draws = [entered(document, reference, r).day.loads[0].draw for r in readings]
+    interpretations = problem(document, reference, "/day/loads/0/draw", "60 Ah").interpretations
+    draws = [entered(document, reference, r).day.loads[0].draw for r in interpretations]
     assert [(d.value, d.unit) for d in draws] == [(240, "W"), (30, "W"), (60, "A")]
 
 
 def test_minutes_in_place_of_hours(document, reference) -> None:
-    readings = problem(document, reference, "/day/loads/0/hours", "90").readings
-    assert [entered(document, reference, r).day.loads[0].hours for r in readings] == [1.5, 24]
+    interpretations = problem(document, reference, "/day/loads/0/hours", "90").interpretations
+    assert [entered(document, reference, r).day.loads[0].hours for r in interpretations] == [1.5, 24]
 
 
 def test_lfp_volts_on_a_lead_acid_battery(document, reference) -> None:
-    readings = problem(document, reference, "/old_bank/unit_v", "12.8").readings
-    banks = [entered(document, reference, r).old_bank for r in readings]
+    interpretations = problem(document, reference, "/old_bank/unit_v", "12.8").interpretations
+    banks = [entered(document, reference, r).old_bank for r in interpretations]
     assert [(b.battery_class, b.unit_v) for b in banks] == [("agm", 12), ("lfp", 12.8)]
 
 
 def test_watts_in_place_of_watt_hours_and_a_capacity_in_watt_hours(document, reference) -> None:
-    readings = problem(document, reference, "/day/types/0/measured_wh", "1.2 kW").readings
-    assert [entered(document, reference, r).day.types[0].measured_wh for r in readings] == [1200, 28800]
-    readings = problem(document, reference, "/old_bank/unit_ah", "1200 Wh").readings
-    assert entered(document, reference, readings[0]).old_bank.unit_ah == pytest.approx(100)
+    interpretations = problem(document, reference, "/day/types/0/measured_wh", "1.2 kW").interpretations
+    assert [entered(document, reference, r).day.types[0].measured_wh for r in interpretations] == [
+        1200,
+        28800,
+    ]
+    interpretations = problem(document, reference, "/old_bank/unit_ah", "1200 Wh").interpretations
+    assert entered(document, reference, interpretations[0]).old_bank.unit_ah == pytest.approx(100)
 
 
 def test_what_can_be_read_one_way_only_is_not_asked_about(document, reference) -> None:
-    assert problem(document, reference, "/day/loads/0/draw", "-5").readings == ()
-    assert problem(document, reference, "/day/loads/0/draw", "many").readings == ()
+    assert problem(document, reference, "/day/loads/0/draw", "-5").interpretations == ()
+    assert problem(document, reference, "/day/loads/0/draw", "many").interpretations == ()
     # A monitor's amp-hours count at the system's volts.
     typed = patched(document, [{"op": "add", "path": "/day/types/0/measured_wh", "value": "85 Ah"}])
     assert files.read(typed, reference, typed=True).day.types[0].measured_wh == pytest.approx(85 * 12)

@@ -24,13 +24,13 @@ def change(db, rig_id: int, **fields) -> None:
 def test_a_trial_dropped_is_the_plan_again_and_that_can_be_undone(db) -> None:
     rig_id = rigs.add(db, NAMED)
     change(db, rig_id, n=2)
-    rigs.start_trial(db, rigs.get(db, rig_id))
+    rigs.start_what_if(db, rigs.get(db, rig_id))
     change(db, rig_id, n=3)
     change(db, rig_id, loads=["a"])
     stored = rigs.get(db, rig_id)
     assert stored.base is not None and stored.base["n"] == 2
     assert stored.tried == ("set n", "set loads")
-    rigs.end_trial(db, stored, keep=False)
+    rigs.end_what_if(db, stored, keep=False)
     stored = rigs.get(db, rig_id)
     assert (stored.document["n"], stored.document["loads"], stored.base) == (2, [], None)
     rigs.undo(db, stored)
@@ -39,9 +39,9 @@ def test_a_trial_dropped_is_the_plan_again_and_that_can_be_undone(db) -> None:
 
 def test_a_trial_kept_is_the_plan_and_each_edit_of_it_can_be_undone(db) -> None:
     rig_id = rigs.add(db, NAMED)
-    rigs.start_trial(db, rigs.get(db, rig_id))
+    rigs.start_what_if(db, rigs.get(db, rig_id))
     change(db, rig_id, n=5)
-    rigs.end_trial(db, rigs.get(db, rig_id), keep=True)
+    rigs.end_what_if(db, rigs.get(db, rig_id), keep=True)
     stored = rigs.get(db, rig_id)
     assert stored.document["n"] == 5 and stored.base is None and stored.undo == "set n"
     rigs.undo(db, stored)
@@ -53,7 +53,7 @@ def test_undo_in_a_trial_stops_at_the_plan(db) -> None:
     change(db, rig_id, n=2)
     change(db, rig_id, loads=["x"])
     rigs.undo(db, rigs.get(db, rig_id))
-    rigs.start_trial(db, rigs.get(db, rig_id))
+    rigs.start_what_if(db, rigs.get(db, rig_id))
     change(db, rig_id, n=9)
     assert rigs.get(db, rig_id).tried == ("set n",)
     assert rigs.undo(db, rigs.get(db, rig_id)) is True

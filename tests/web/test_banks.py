@@ -36,7 +36,7 @@ def test_found_banks_can_be_put_up_as_they_were_found(client, demo) -> None:
     assert card["figures"]["usable_wh"]["text"] == best["usable"]
     assert card["figures"]["purchase"]["text"] == best["purchase"]
     assert all(c["verdict"] != "stop" for c in card["checks"]) and card["passed"] > 10
-    column = next(i for i, c in enumerate(view["compare"]["columns"]) if c["id"] == "found")
+    column = next(i for i, c in enumerate(view["compare"]["compared_banks"]) if c["id"] == "found")
     rows = {r["key"]: r["figures"][column]["text"] for r in view["compare"]["rows"]}
     assert best["lifetime"] in rows.values()
 
@@ -208,4 +208,4 @@ def test_an_entry_that_cannot_be_is_questioned_at_its_field(
     problem = answer.get_json()["problems"][0]
     assert answer.status_code == 422 and says in problem["message"], problem
     assert problem["path"].startswith("/own_models/1/")
-    assert reading is None or reading in [r["label"] for r in problem["readings"]]
+    assert reading is None or reading in [r["label"] for r in problem["interpretations"]]

@@ -56,7 +56,7 @@ def test_what_if_tells_beside_every_figure_what_it_was(client, rig) -> None:
 def test_a_slip_is_answered_with_readings_that_can_be_sent_back(client, rig) -> None:
     answer = patch(client, rig, {"op": "replace", "path": "/day/loads/6/draw", "value": "80 Wh/day"})
     assert answer.status_code == 422
-    readings = answer.get_json()["problems"][0]["readings"]
+    readings = answer.get_json()["problems"][0]["interpretations"]
     # The television runs 2.5 h: 80 Wh a day are its 32 W.
     assert "32 W over its 2.5 h" in readings[0]["label"]
     view = patch(client, rig, *readings[0]["operations"]).get_json()
@@ -139,4 +139,4 @@ def test_weight_and_price_are_checked_with_the_bank(client) -> None:
     view = client.get(f"/api/rigs/{made['id']}").get_json()
     agm = next(c for c in view["banks"]["candidates"] if c["id"] == "agm")
     assert {"payload"} <= {c["code"] for c in agm["checks"] if c["verdict"] == "stop"}
-    assert view["compare"]["columns"][0]["stop"]
+    assert view["compare"]["compared_banks"][0]["stop"]

@@ -78,7 +78,8 @@ def test_any_edit_is_taken_or_refused_with_a_sentence(client, path, op, value, r
         if answer.status_code == 200:
             view = answer.get_json()
             assert all(
-                len(row["figures"]) == len(view["compare"]["columns"]) for row in view["compare"]["rows"]
+                len(row["figures"]) == len(view["compare"]["compared_banks"])
+                for row in view["compare"]["rows"]
             )
         else:
             assert all(p["message"].strip().endswith(".") for p in answer.get_json()["problems"])

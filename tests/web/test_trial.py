@@ -43,18 +43,18 @@ def test_a_changed_charger_makes_a_finding_vanish(client, rig) -> None:
 def test_an_edit_is_answered_at_once_and_run_when_asked_again(client, rig) -> None:
     at = rig("kittiwake")
     before = client.get(at).json
-    assert not before["late"]
-    late = edit(client, at, {"op": "replace", "path": "/day/standby_w", "value": "31 W"}).json
-    assert late["late"]
+    assert not before["stale"]
+    stale = edit(client, at, {"op": "replace", "path": "/day/standby_w", "value": "31 W"}).json
+    assert stale["stale"]
 
     def trial(view):
         return next(s["figure"] for s in view["strip"] if s["stop"] == "trial")
 
-    assert trial(late) == trial(before)
+    assert trial(stale) == trial(before)
     now = client.get(at).json
-    assert not now["late"] and now["revision"] == late["revision"]
+    assert not now["stale"] and now["revision"] == stale["revision"]
     # Undo answers with everything.
-    assert not client.post(f"{at}/undo").json["late"]
+    assert not client.post(f"{at}/undo").json["stale"]
 
 
 def test_a_remedy_is_taken_and_taken_back_by_its_own_operations(client, rig) -> None:
@@ -63,14 +63,14 @@ def test_a_remedy_is_taken_and_taken_back_by_its_own_operations(client, rig) -> 
 
     def rung(key):
         audits = client.get(f"{at}/charging").json["audits"]
-        judged = next(a for a in audits if a["id"] == "lfp")["judged"][0]
-        return judged, next(r for r in judged["rungs"] if r["key"] == key)
+        suitability = next(a for a in audits if a["id"] == "lfp")["suitability"][0]
+        return suitability, next(r for r in suitability["rungs"] if r["key"] == key)
 
-    judged, new = rung("new")
-    assert judged["verdict"] == "stop" and not new["chosen"]
+    suitability, new = rung("new")
+    assert suitability["verdict"] == "stop" and not new["chosen"]
     edit(client, at, *new["operations"])
-    judged, new = rung("new")
-    assert judged["verdict"] == "ok" and new["chosen"] and judged["solved"]
+    suitability, new = rung("new")
+    assert suitability["verdict"] == "ok" and new["chosen"] and suitability["solved"]
     edit(client, at, *new["operations"])
     assert rung("new")[0]["verdict"] == "stop"
 
@@ -157,16 +157,16 @@ def test_trial_tells_every_bank_day_and_moment(client, rig) -> None:
     at = rig("tern-rock")
     run = client.get(f"{at}/trial").json
     steps = len(run["days"]) * 96
-    assert {len(lane["soc"]) for lane in run["lanes"]} == {steps + 1}
+    assert {len(lane["soc"]) for lane in run["banks"]} == {steps + 1}
     assert len(run["air"]) == steps and run["night"][0]["begins"] == 0
-    for lane in run["lanes"]:
-        flows = client.get(f"{at}/trial/flows?lane={lane['id']}").json
+    for lane in run["banks"]:
+        flows = client.get(f"{at}/trial/flows?bank={lane['id']}").json
         # At every moment what comes in goes out, to the rounding of each flow.
         for t in range(0, steps, 41):
             into = sum(f["watts"][t] for f in flows["into"])
             out = sum(f["watts"][t] for f in flows["out"]) + flows["bank"][t]
             assert abs(into - out) <= 1 + 0.5 * (len(flows["into"]) + len(flows["out"]) + 1)
-    assert client.get(f"{at}/trial/flows?lane=gone").status_code == 404
+    assert client.get(f"{at}/trial/flows?bank=gone").status_code == 404
     edit(client, at, {"op": "replace", "path": "/trial/stretch", "value": "worst_week"})
     assert len(client.get(f"{at}/trial").json["days"]) == 7
 
@@ -174,31 +174,31 @@ def test_trial_tells_every_bank_day_and_moment(client, rig) -> None:
 def test_odds_stream_progress_and_end_with_the_whole(client, rig) -> None:
     told = events(client.get(f"{rig('pebble')}/trial/odds?weathers=40"))
     assert [t["done"] for t in told] == [20, 40]
-    assert all(0 <= lane["share"] <= 1 for lane in told[-1]["lanes"])
+    assert all(0 <= lane["share"] <= 1 for lane in told[-1]["banks"])
 
 
 def test_the_monitor_plays_the_run_and_its_log_holds_the_same(client, rig) -> None:
     at = rig("pebble")
-    log = client.get(f"{at}/monitor.csv?lane=dual")
+    log = client.get(f"{at}/monitor.csv?bank=dual")
     rows = list(csv.DictReader(io.StringIO(log.get_data(as_text=True))))
     assert log.mimetype == "text/csv" and len(rows) == 14 * 96
-    played = events(client.get(f"{at}/monitor?lane=dual&hours_per_second=2000&start_step=1300"))[:-1]
+    played = events(client.get(f"{at}/monitor?bank=dual&hours_per_second=2000&start_step=1300"))[:-1]
     assert len(played) == 14 * 96 - 1300
     for row, reading in zip(rows[1300:], played, strict=True):
         assert float(row["volts"]) == pytest.approx(reading["volts"], abs=0.006)
         assert float(row["soc_percent"]) == pytest.approx(reading["soc"] * 100, abs=0.06)
     assert rows[1]["time"].endswith("T00:15:00")
-    assert client.get(f"{at}/monitor?lane=gone").status_code == 404
+    assert client.get(f"{at}/monitor?bank=gone").status_code == 404
 
 
 def test_year_laid_up_and_how_long_answer_for_every_rig(client, rig) -> None:
     at = rig("pebble")
     year = client.get(f"{at}/trial/year").json
-    assert {lane["id"] for lane in year["lanes"]} == {"dual", "agm", "lfp", "swap"} and not year["says"]
+    assert {lane["id"] for lane in year["banks"]} == {"dual", "agm", "lfp", "swap"} and not year["says"]
     rows = client.get(f"{at}/trial/laid-up").json["rows"]
     assert {(r["id"], r["connected"]) for r in rows} >= {("dual", True), ("old", False)}
     lasts = client.get(f"{at}/trial/how-long").json
-    assert all(lane["until_dark"] != "not at all" for lane in lasts["lanes"])
+    assert all(lane["until_dark"] != "not at all" for lane in lasts["banks"])
     edit(client, at, {"op": "replace", "path": "/sources", "value": []})
     assert "A year is run once" in client.get(f"{at}/trial/year").json["says"]
 

@@ -31,10 +31,10 @@ def keys_of(view) -> set[str]:
     return set()
 
 
-@pytest.mark.parametrize("asked", ASKED)
-def test_what_is_asked_for_opens_its_workings(client, rig, asked) -> None:
+@pytest.mark.parametrize("required", ASKED)
+def test_what_is_asked_for_opens_its_workings(client, rig, required) -> None:
     view = rig("pebble")
-    answer = client.get(f"/api/rigs/{view['id']}/compare/{asked}")
+    answer = client.get(f"/api/rigs/{view['id']}/compare/{required}")
     assert answer.status_code == 200
     keys = sorted(keys_of(answer.get_json()))
     assert keys
@@ -43,27 +43,29 @@ def test_what_is_asked_for_opens_its_workings(client, rig, asked) -> None:
         assert workings.status_code == 200, key
         told = workings.get_json()
         assert told["name"] and (told["formula"] or told["source"] or told["path"]), key
-    assert client.get(f"/api/rigs/999/compare/{asked}").status_code == 404
+    assert client.get(f"/api/rigs/999/compare/{required}").status_code == 404
 
 
 @pytest.mark.parametrize("name", data.DEMO_RIGS)
 def test_the_answer_to_an_edit_holds_the_verdict_and_its_draws(client, rig, name) -> None:
     view = rig(name)
     verdict = view["compare"]["verdict"]
-    assert verdict["kind"] == "buy" and verdict["winner"] in {c["id"] for c in view["compare"]["columns"]}
-    inside = [lane for lane in verdict["lanes"] if lane["share"]]
+    assert verdict["kind"] == "buy" and verdict["winner"] in {
+        c["id"] for c in view["compare"]["compared_banks"]
+    }
+    inside = [lane for lane in verdict["candidates"] if lane["share"]]
     assert sum(lane["share"]["value"] for lane in inside) == pytest.approx(1)
-    for lane in verdict["lanes"]:
+    for lane in verdict["candidates"]:
         assert lane["p10"]["value"] <= lane["p50"]["value"] <= lane["p90"]["value"]
     out = {o["id"] for o in verdict["outs"]}
-    assert out == {c["id"] for c in view["compare"]["columns"] if c["stop"]}
+    assert out == {c["id"] for c in view["compare"]["compared_banks"] if c["stop"]}
     # A price that is quoted for the winner alone is answered with a new verdict at once, nothing late.
-    index = next(c["index"] for c in view["compare"]["columns"] if c["id"] == verdict["winner"])
+    index = next(c["index"] for c in view["compare"]["compared_banks"] if c["id"] == verdict["winner"])
     op = {"op": "replace", "path": f"/candidates/{index}/unit_price", "value": 9999}
     after = patch(client, view, op).get_json()
-    assert not after["late"]
-    spread = {lane["id"]: lane["p50"]["value"] for lane in after["compare"]["verdict"]["lanes"]}
-    before = {lane["id"]: lane["p50"]["value"] for lane in verdict["lanes"]}
+    assert not after["stale"]
+    spread = {lane["id"]: lane["p50"]["value"] for lane in after["compare"]["verdict"]["candidates"]}
+    before = {lane["id"]: lane["p50"]["value"] for lane in verdict["candidates"]}
     assert spread[verdict["winner"]] > before[verdict["winner"]]
 
 
@@ -72,12 +74,12 @@ def test_a_verdict_without_candidates_or_nights_is_an_answer_too(client, rig) ->
     view = patch(client, view, {"op": "replace", "path": "/rig/off_grid_nights", "value": 0}).get_json()
     assert view["compare"]["verdict"]["kind"] == "hook_up"
     assert view["strip"][-1]["figure"] == "spend nothing"
-    for asked in ASKED:
-        assert client.get(f"/api/rigs/{view['id']}/compare/{asked}").status_code == 200
+    for required in ASKED:
+        assert client.get(f"/api/rigs/{view['id']}/compare/{required}").status_code == 200
     view = patch(client, view, {"op": "replace", "path": "/candidates", "value": []}).get_json()
     assert view["compare"]["verdict"]["kind"] == "none"
-    for asked in ASKED:
-        assert client.get(f"/api/rigs/{view['id']}/compare/{asked}").status_code == 200
+    for required in ASKED:
+        assert client.get(f"/api/rigs/{view['id']}/compare/{required}").status_code == 200
     report = client.get(f"/api/rigs/{view['id']}/report")
     assert report.status_code == 200 and "Nothing to judge yet" in report.get_data(as_text=True)
 
@@ -86,7 +88,7 @@ def test_differences_are_told_against_a_bank_that_is_there(client, rig) -> None:
     view = rig("kittiwake")
     at = f"/api/rigs/{view['id']}/compare/differences"
     rows = client.get(at, query_string={"reference": "lfp"}).get_json()["rows"]
-    ids = [c["id"] for c in view["compare"]["columns"]]
+    ids = [c["id"] for c in view["compare"]["compared_banks"]]
     lifetime = next(r for r in view["compare"]["rows"] if r["key"] == "lifetime")["figures"]
     gap = lifetime[0]["value"] - lifetime[ids.index("lfp")]["value"]
     assert rows["lifetime"][ids.index("lfp")] == ""
@@ -98,17 +100,17 @@ def test_differences_are_told_against_a_bank_that_is_there(client, rig) -> None:
 def test_demands_go_in_and_out_by_their_own_operations(client, rig) -> None:
     view = rig("kittiwake")
 
-    def demand(view, key="check-short_circuit", id_="gel"):
-        column = next(c for c in view["compare"]["columns"] if c["id"] == id_)
-        return next(d for d in column["demands"] if d["key"] == key)
+    def required_extra(view, key="check-short_circuit", id_="gel"):
+        column = next(c for c in view["compare"]["compared_banks"] if c["id"] == id_)
+        return next(d for d in column["required_extras"] if d["key"] == key)
 
-    assert demand(view)["state"] == "counted"
-    view = patch(client, view, *demand(view)["strike"]).get_json()
-    assert demand(view)["state"] == "struck"
-    view = patch(client, view, *demand(view)["strike"]).get_json()
-    assert demand(view)["state"] == "counted"
-    view = patch(client, view, *demand(view)["price_it"]).get_json()
-    assert demand(view)["state"] == "covered" and demand(view)["price_it"] == []
+    assert required_extra(view)["state"] == "counted"
+    view = patch(client, view, *required_extra(view)["strike"]).get_json()
+    assert required_extra(view)["state"] == "struck"
+    view = patch(client, view, *required_extra(view)["strike"]).get_json()
+    assert required_extra(view)["state"] == "counted"
+    view = patch(client, view, *required_extra(view)["price_it"]).get_json()
+    assert required_extra(view)["state"] == "covered" and required_extra(view)["price_it"] == []
     refused = patch(client, view, {"op": "replace", "path": "/candidates/0/extras/0/tag", "value": "maybe"})
     assert refused.status_code == 422
     assert "needed" in refused.get_json()["problems"][0]["message"]
@@ -160,6 +162,6 @@ def test_files_go_out_under_the_rigs_name(client, rig) -> None:
     assert "Content-Disposition" not in client.get(at).headers
     assert client.get(f"{at}?paper=a3").status_code == 422
     rows = list(csv.reader(io.StringIO(client.get(f"{at}/cash-flow.csv").get_data(as_text=True))))
-    columns = len(view["compare"]["columns"])
+    columns = len(view["compare"]["compared_banks"])
     assert len(rows) == 1 + columns * 11
     assert all(len(r) == len(rows[0]) for r in rows)

@@ -94,8 +94,8 @@ def test_strip_marks_the_worst_finding_of_a_stop(client) -> None:
 
 def test_pictures_are_given_as_points(client) -> None:
     compare = view_of(client, "long-haul")["compare"]
-    assert len(compare["cumulative"]) == len(compare["columns"]) == 6
-    for line, column in zip(compare["cumulative"], compare["columns"], strict=True):
+    assert len(compare["cumulative"]) == len(compare["compared_banks"]) == 6
+    for line, column in zip(compare["cumulative"], compare["compared_banks"], strict=True):
         assert line["id"] == column["id"]
         assert line["points"][0][0] == 0 and line["points"][-1][0] == 10
     assert len(compare["rundown"]) == 12

@@ -12,9 +12,9 @@ export type WorkingsView = Schemas['WorkingsView']
 export type ReferenceView = Schemas['ReferenceView']
 export type Operation = Schemas['Operation']
 export type Problem = Schemas['ProblemView']
-export type Reading = Schemas['ReadingView']
+export type Interpretation = Schemas['InterpretationView']
 export type SeriesView = Schemas['SeriesView']
-export type ColumnView = Schemas['ColumnView']
+export type ComparedBankView = Schemas['ComparedBankView']
 
 export const api = createClient<paths>({ baseUrl: '/' })
 
@@ -24,5 +24,5 @@ const UNREACHABLE =
 /** What a refused or unanswered request has to say. */
 export function problemsOf(error: unknown): Problem[] {
   const found = (error as { problems?: Problem[] } | undefined)?.problems
-  return found?.length ? found : [{ path: '', message: UNREACHABLE, readings: [] }]
+  return found?.length ? found : [{ path: '', message: UNREACHABLE, interpretations: [] }]
 }

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import type { ColumnView } from '@/api/client'
+import type { ComparedBankView } from '@/api/client'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import { numberOf } from './sameClass'
 
-defineProps<{ columns: ColumnView[] }>()
+defineProps<{ columns: ComparedBankView[] }>()
 </script>
 
 <template>

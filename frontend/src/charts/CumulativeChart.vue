@@ -15,7 +15,7 @@ const money = (v: number) =>
   `${symbol.value}${symbol.value.length > 2 ? '\u202f' : ''}${grouped(v)}`
 
 const { look, chemistry, axis, tooltip, series, rows } = useYearLines(
-  computed(() => compare.value.columns),
+  computed(() => compare.value.compared_banks),
   computed(() => compare.value.cumulative),
   money,
 )
@@ -23,7 +23,7 @@ const { look, chemistry, axis, tooltip, series, rows } = useYearLines(
 /** Eight futures of ten lie in a band: its lower edge, and on it the width, filled. */
 const bands = computed(() =>
   props.bands.flatMap((b) => {
-    const column = compare.value.columns.find((c) => c.id === b.id)
+    const column = compare.value.compared_banks.find((c) => c.id === b.id)
     if (!column || column.stop) return []
     const color = chemistry(column.battery_class).color
     const line = { lineStyle: { opacity: 0 }, symbol: 'none', silent: true, type: 'line', z: 1 }
@@ -40,12 +40,12 @@ const bands = computed(() =>
   }),
 )
 const most = computed(() => {
-  const fit = compare.value.cumulative.filter((_, i) => !compare.value.columns[i]!.stop)
+  const fit = compare.value.cumulative.filter((_, i) => !compare.value.compared_banks[i]!.stop)
   const lines = (fit.length ? fit : compare.value.cumulative).flatMap((s) =>
     s.points.map((p) => p[1]),
   )
   const tops = props.bands
-    .filter((b) => compare.value.columns.some((c) => c.id === b.id && !c.stop))
+    .filter((b) => compare.value.compared_banks.some((c) => c.id === b.id && !c.stop))
     .map((b) => b.p90.at(-1)!)
   const top = Math.max(1, ...lines, ...tops.map((t) => Math.min(t, 2.2 * Math.max(...lines))))
   const step = 10 ** Math.floor(Math.log10(top))
@@ -75,7 +75,7 @@ const option = computed(() => ({
     :head="['Bank', 'Years', 'Spent so far']"
     :rows="rows"
   >
-    <ChartLegend :columns="compare.columns" />
+    <ChartLegend :columns="compare.compared_banks" />
     <p class="mb-1 text-sm text-soft">
       Steps up are replacements; the step down at the end is what the unused life is worth.<template
         v-if="bands.length"

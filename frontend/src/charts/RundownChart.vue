@@ -11,11 +11,11 @@ const { look, chemistry } = useLook()
 const compare = computed(() => plan.rig!.compare)
 const hours = computed(() => compare.value.rundown_hours)
 const longest = computed(() => hours.value.at(-1) ?? 24)
-const columnOf = (id: string) => compare.value.columns.find((c) => c.id === id)!
+const columnOf = (id: string) => compare.value.compared_banks.find((c) => c.id === id)!
 
 /** The first point of a new bank bears its number, where its class has several. */
 function first(id: string, worn: boolean, kwh: number, color: string) {
-  const number = worn ? '' : numberOf(compare.value.columns, id)
+  const number = worn ? '' : numberOf(compare.value.compared_banks, id)
   const label = { show: true, formatter: number, position: 'right', color, fontWeight: 700 }
   return number
     ? { value: [hours.value[0], kwh], symbol: 'circle', symbolSize: 3, label }
@@ -104,7 +104,7 @@ const rows = computed(() =>
     :head="['Bank', 'When', 'Left']"
     :rows="rows"
   >
-    <ChartLegend :columns="compare.columns" />
+    <ChartLegend :columns="compare.compared_banks" />
     <p class="mb-1 text-sm text-soft">Thick line: new. Thin line: at 80 % of its capacity.</p>
   </ChartFrame>
 </template>

@@ -1,11 +1,11 @@
-import type { ColumnView, SeriesView } from '@/api/client'
+import type { ComparedBankView, SeriesView } from '@/api/client'
 import { computed, type ComputedRef } from 'vue'
 import { numberOf } from './sameClass'
 import { useLook } from './useLook'
 
 /** Lines over the years of keeping, one for each bank: what the pictures of money and capacity share. */
 export function useYearLines(
-  columns: ComputedRef<ColumnView[]>,
+  columns: ComputedRef<ComparedBankView[]>,
   lines: ComputedRef<SeriesView[]>,
   tell: (value: number) => string,
 ) {

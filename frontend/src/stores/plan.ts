@@ -3,7 +3,7 @@ import {
   problemsOf,
   type Operation,
   type Problem,
-  type Reading,
+  type Interpretation,
   type RigView,
 } from '@/api/client'
 import { defineStore } from 'pinia'
@@ -21,7 +21,7 @@ export interface Draft {
   text: string
   message: string
   /** What may have been meant instead. */
-  readings?: Reading[]
+  interpretations?: Interpretation[]
 }
 
 /** How long a wrong value may stand before it is spoken of [ms]. */
@@ -155,7 +155,7 @@ export const usePlan = defineStore('plan', () => {
   async function catchUp() {
     const view = rig.value
     const before = taken
-    if (!view?.late || waiting) return
+    if (!view?.stale || waiting) return
     const { data } = await api
       .GET('/api/rigs/{rig_id}', {
         params: { path: { rig_id: view.id }, query: { show: show.value } },
@@ -223,7 +223,7 @@ export const usePlan = defineStore('plan', () => {
       if (drafts.value[path]?.text !== text) return
       drafts.value = {
         ...drafts.value,
-        [path]: { text, message: first.message, readings: first.readings },
+        [path]: { text, message: first.message, interpretations: first.interpretations },
       }
       keepDrafts()
     }, PAUSE)
@@ -237,7 +237,7 @@ export const usePlan = defineStore('plan', () => {
       .catch(() => ui.say('That did not arrive. Please try again.'))
       .finally(() => {
         waiting--
-        if (!waiting && rig.value?.late) catchingUp = window.setTimeout(catchUp, PAUSE_BEFORE_RUN)
+        if (!waiting && rig.value?.stale) catchingUp = window.setTimeout(catchUp, PAUSE_BEFORE_RUN)
       })
     return turn
   }
@@ -305,9 +305,12 @@ export const usePlan = defineStore('plan', () => {
   }
 
   /** Enter what was meant by a refused value, as one edit. */
-  function mean(path: string, reading: Reading): Promise<void> {
+  function mean(path: string, interpretation: Interpretation): Promise<void> {
     forget(path)
-    return edit(`read as ${reading.label}`, ...(reading.operations as unknown as Operation[]))
+    return edit(
+      `read as ${interpretation.label}`,
+      ...(interpretation.operations as unknown as Operation[]),
+    )
   }
 
   /** Show another kind of day. */

@@ -7,7 +7,7 @@ import { ref, watch } from 'vue'
 
 const ui = useUi()
 const plan = usePlan()
-const changes = ref<Schemas['ChangeView'][]>([])
+const changes = ref<Schemas['JournalEntryView'][]>([])
 
 watch(
   () => [ui.changesShown, plan.rig?.revision],

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { usePlan } from '@/stores/plan'
 import { computed, ref, useId, watch } from 'vue'
-import ReadingList from './ReadingList.vue'
+import InterpretationList from './InterpretationList.vue'
 
 const props = defineProps<{
   /** JSON pointer of the value in the rig file. */
@@ -101,7 +101,7 @@ function escape(event: KeyboardEvent) {
       role="alert"
     >
       {{ problem }}
-      <ReadingList :path="path" />
+      <InterpretationList :path="path" />
     </p>
     <p v-else-if="hint && !problem" :id="`${id}-hint`" class="mt-1 text-sm leading-snug text-soft">
       {{ hint }}

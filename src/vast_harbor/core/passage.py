@@ -10,7 +10,7 @@ from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.stops.banks import candidates as banks_stop
 from vast_harbor.core.stops.banks import volts_to_act_on as volts_stop
 from vast_harbor.core.stops.charging import findings as charging_findings
-from vast_harbor.core.stops.charging.suitability import Judged, judge
+from vast_harbor.core.stops.charging.suitability import Suitability, suitability_of
 from vast_harbor.core.stops.compare import comparison as compare_stop
 from vast_harbor.core.stops.compare import verdict_text
 from vast_harbor.core.stops.compare.verdict import Verdict
@@ -29,7 +29,7 @@ from vast_harbor.core.stops.rig import findings as rig_findings
 from vast_harbor.core.stops.rig import system_voltage as voltage_stop
 from vast_harbor.core.stops.rig.system_voltage import VoltageChoice
 from vast_harbor.core.stops.trial import findings as trial_findings
-from vast_harbor.core.stops.trial.simulated_runs import Simulated
+from vast_harbor.core.stops.trial.simulated_runs import SimulatedRuns
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,10 +47,10 @@ class Results:
         runtimes: how long the day and each load run.
         found: findings of Rig, Day and Need.
         seasons: temperature of the battery by its place in each season [°C].
-        judged: every source beside every candidate, by the candidate's id.
-        ran: what is run rather than reckoned: trial and year; while it is not yet run for an edit, that of
-            the plan before it.
-        late: whether ``ran`` is that of the plan before.
+        suitability: every source beside every candidate, by the candidate's id.
+        simulated: trial and year, which are run step by step; right after an edit, those of the plan
+            before it.
+        stale: whether ``simulated`` is that of the plan before.
     """
 
     plan: Plan
@@ -63,9 +63,9 @@ class Results:
     runtimes: tuple[Runtime, ...]
     found: tuple[Finding, ...]
     seasons: Mapping[str, Figure]
-    judged: Mapping[str, tuple[Judged, ...]]
-    ran: Simulated
-    late: bool = False
+    suitability: Mapping[str, tuple[Suitability, ...]]
+    simulated: SimulatedRuns
+    stale: bool = False
 
     @property
     def verdict(self) -> Verdict:
@@ -86,8 +86,8 @@ class Results:
     def findings(self) -> tuple[Finding, ...]:
         """Findings of all stops, in the order of the passage."""
         candidates = tuple(f for c in self.banks.candidates for f in c.findings)
-        charging = charging_findings.findings(self.plan, self.judged)
-        trial = trial_findings.findings(self.ran, self.need)
+        charging = charging_findings.findings(self.plan, self.suitability)
+        trial = trial_findings.findings(self.simulated, self.need)
         return self.found + self.banks.findings + candidates + charging + trial + self.compare.findings
 
     def figures(self) -> dict[str, Figure]:
@@ -110,12 +110,16 @@ class Results:
             ]
         for runtime in self.runtimes:
             roots += runtime.figures()
-        for column in self.compare.columns:
-            roots += [*column.life.figures.values(), *column.cost.figures.values(), *column.figures.values()]
+        for compared in self.compare.compared_banks:
+            roots += [
+                *compared.life.figures.values(),
+                *compared.cost.figures.values(),
+                *compared.figures.values(),
+            ]
         for correction in self.compare.corrections:
             roots += [*correction.figures, *correction.ratios]
         roots += [f for finding in self.findings for f in finding.says.figures.values()]
-        roots += [f for c in self.compare.columns for d in c.cost.demands for f in (d.price,)]
+        roots += [f for c in self.compare.compared_banks for d in c.cost.required_extras for f in (d.price,)]
         roots += self.compare.sentence.figures.values()
         roots += [*self.verdict.figures(), *verdict_text.figures(self.verdict)]
         roots += self._run_figures()
@@ -150,17 +154,17 @@ class Results:
             yield left
 
     def _run_figures(self) -> Iterator[Figure]:
-        for judged in self.judged.values():
-            for one in judged:
+        for suitability in self.suitability.values():
+            for one in suitability:
                 yield from (f for p in (*one.points, *one.before) for f in p.says.figures.values())
-        if not self.late:
-            for ran in self.ran.trial.ran:
-                yield from ran.figures.values()
-                yield from (f for e in ran.events for f in e.says.figures.values())
-            for year in self.ran.years.values():
+        if not self.stale:
+            for simulated in self.simulated.trial.results:
+                yield from simulated.figures.values()
+                yield from (f for e in simulated.events for f in e.says.figures.values())
+            for year in self.simulated.years.values():
                 yield from year.figures.values()
-            yield from self.ran.needs.values()
-            for needed in self.ran.needed.values():
+            yield from self.simulated.needs.values()
+            for needed in self.simulated.needed.values():
                 yield from needed.values()
 
 
@@ -176,7 +180,7 @@ def _of_checks(banked: banks_stop.BankFigures) -> Iterator[Figure]:
         yield from (stage.money, stage.so_far, stage.usable, stage.covered, stage.nights)
 
 
-def evaluate(plan: Plan, reference: Reference, before: Simulated | None = None) -> Results:
+def evaluate(plan: Plan, reference: Reference, before: SimulatedRuns | None = None) -> Results:
     """Compute every stop of a plan.
 
     Args:
@@ -195,13 +199,15 @@ def evaluate(plan: Plan, reference: Reference, before: Simulated | None = None) 
     days = days_stop.evaluate(plan, reference, assumptions)
     second = second_stop.evaluate(plan, reference, assumptions, days)
     banks = banks_stop.evaluate(plan, reference, assumptions, days)
-    ran = Simulated(plan, reference, assumptions, days, banks)
-    late = before is not None and not ran.known
-    if late and before is not None:
-        ran = before
-    judged = {c.candidate.id: judge(c.build) for c in banks.candidates if c.build is not None}
-    went = {r.lane.id: r for r in ran.trial.candidates}
-    compare = compare_stop.evaluate(plan, reference, assumptions, days, banks, ran.years, went, judged)
+    simulated = SimulatedRuns(plan, reference, assumptions, days, banks)
+    stale = before is not None and not simulated.known
+    if stale and before is not None:
+        simulated = before
+    suitability = {c.candidate.id: suitability_of(c.build) for c in banks.candidates if c.build is not None}
+    went = {r.simulated.id: r for r in simulated.trial.candidates}
+    compare = compare_stop.evaluate(
+        plan, reference, assumptions, days, banks, simulated.years, went, suitability
+    )
     voltages = voltage_stop.evaluate(plan, reference, assumptions, days)
     runtimes = runtime_stop.evaluate(plan, days, banks.old_carries)
     label_ah = {key: c.nameplate_ah for key, c in days.need.classes.items()}
@@ -212,6 +218,17 @@ def evaluate(plan: Plan, reference: Reference, before: Simulated | None = None) 
     )
     seasons = derating.season_temperatures(plan, assumptions)
     return Results(
-        plan, assumptions, days, second, banks, compare, voltages, runtimes, found, seasons, judged, ran,
-        late,
-    )  # fmt: skip
+        plan,
+        assumptions,
+        days,
+        second,
+        banks,
+        compare,
+        voltages,
+        runtimes,
+        found,
+        seasons,
+        suitability,
+        simulated,
+        stale,
+    )

@@ -175,7 +175,7 @@ class PlacePart(Part):
     turned: Annotated[bool, Truth()] = False
 
 
-class StagePart(Part):
+class PurchaseStepPart(Part):
     """A step in which a part of the bank is bought."""
 
     id: Annotated[str, IDENTIFIER]
@@ -199,7 +199,7 @@ class CandidatePart(Part):
         NO_PROTECTION
     )
     places: list[PlacePart] = Field(default_factory=list, max_length=64)
-    stages: list[StagePart] = Field(default_factory=list, max_length=6)
+    stages: list[PurchaseStepPart] = Field(default_factory=list, max_length=6)
     extras: list[ExtraPart] = Field(default_factory=list, max_length=30)
     fixes: list[FixPart] = Field(default_factory=list, max_length=24)
     struck: list[Annotated[str, Words("A demand", 80)]] = Field(default_factory=list, max_length=40)

@@ -5,12 +5,12 @@ import io
 from collections.abc import Iterable
 from datetime import datetime, timedelta
 
-from vast_harbor.core.stops.trial.battery_monitor import Reading
+from vast_harbor.core.stops.trial.battery_monitor import MonitorReading
 
 COLUMNS = ("time", "volts", "amps", "soc_percent", "celsius")
 
 
-def write(readings: Iterable[Reading], start: datetime) -> str:
+def write(readings: Iterable[MonitorReading], start: datetime) -> str:
     """Readings as CSV with a heading line.
 
     Args:

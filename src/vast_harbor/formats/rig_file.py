@@ -19,7 +19,7 @@ from vast_harbor.formats.model_part import contradictions
 from vast_harbor.formats.rig_document import FORMAT, VERSION, RigFile
 from vast_harbor.formats.rig_part import RigPart
 from vast_harbor.formats.rig_plan import to_plan as to_plan
-from vast_harbor.formats.slips import Reading, possible_readings
+from vast_harbor.formats.slips import Interpretation, possible_interpretations
 
 LARGEST_BYTES = 2_000_000
 
@@ -31,12 +31,12 @@ class Problem:
     Attributes:
         path: JSON pointer of the field; empty for the whole.
         message: one sentence for the owner.
-        readings: what may have been meant instead.
+        interpretations: what may have been meant instead.
     """
 
     path: str
     message: str
-    readings: tuple[Reading, ...] = ()
+    interpretations: tuple[Interpretation, ...] = ()
 
 
 class RigFileError(ValueError):
@@ -117,7 +117,9 @@ def read(document: dict[str, Any], reference: Reference, *, typed: bool = False)
     except ValidationError as error:
         found = [_problem(e) for e in error.errors(include_url=False)]
         problems += (
-            [replace(p, readings=possible_readings(p.path, document)) for p in found] if typed else found
+            [replace(p, interpretations=possible_interpretations(p.path, document)) for p in found]
+            if typed
+            else found
         )
         raise RigFileError(problems) from error
     problems += _cross_check(rig_file, reference)

@@ -15,12 +15,12 @@ from vast_harbor.core.rig.plan import (
     Locker,
     OldBank,
     Plan,
+    PurchaseStep,
     Reference,
     SecondBank,
     Site,
-    Stage,
     Stay,
-    Tried,
+    TrialSettings,
 )
 from vast_harbor.core.rig.sources import Source
 from vast_harbor.core.weather.insolation import SunshineOf, sunshine
@@ -144,7 +144,7 @@ def _candidate(part: CandidatePart) -> Candidate:
         tuple(Extra(e.name, e.price, e.tag, e.covers, e.life_years) for e in part.extras),
         part.protection,
         tuple(Place(**p.model_dump()) for p in part.places),
-        tuple(Stage(s.when, s.strings, s.other, s.other_price) for s in part.stages),
+        tuple(PurchaseStep(s.when, s.strings, s.other, s.other_price) for s in part.stages),
         tuple(Fix(f.source, f.remedy) for f in part.fixes),
         tuple(part.struck),
         part.difficulty,
@@ -157,8 +157,8 @@ def _source(part: SourcePart) -> Source:
     return Source(**plain, positions=tuple(part.positions), monthly_w=tuple(part.monthly_w))
 
 
-def _tried(part: TrialPart) -> Tried:
-    return Tried(**part.model_dump(exclude={"pitches"}), pitches=tuple(part.pitches))
+def _tried(part: TrialPart) -> TrialSettings:
+    return TrialSettings(**part.model_dump(exclude={"pitches"}), pitches=tuple(part.pitches))
 
 
 def to_plan(
@@ -219,7 +219,7 @@ def to_plan(
         sun_hours=tuple(rig.sun_hours),
         pitch=rig.pitch,
         disconnect=rig.disconnect,
-        tried=_tried(rig_file.trial),
+        trial=_tried(rig_file.trial),
         sunshine=sunshine,
         labour=plan.labour,
     )

@@ -15,7 +15,7 @@ LFP_VOLTS = {12.8: 12.0, 25.6: 24.0, 51.2: 48.0, 6.4: 6.0}
 
 
 @dataclass(frozen=True, slots=True)
-class Reading:
+class Interpretation:
     """One way to read what was typed.
 
     Attributes:
@@ -27,7 +27,7 @@ class Reading:
     operations: tuple[dict[str, Any], ...]
 
 
-def possible_readings(path: str, document: Any) -> tuple[Reading, ...]:
+def possible_interpretations(path: str, document: Any) -> tuple[Interpretation, ...]:
     """What may have been meant by a value that was refused.
 
     Args:
@@ -59,8 +59,10 @@ def possible_readings(path: str, document: Any) -> tuple[Reading, ...]:
     if field == "measured_wh" and unit in ("w", "kw"):
         watts = amount * (1000 if unit == "kw" else 1)
         return (
-            Reading(f"{_say(watts)} Wh", (_put(path, watts),)),
-            Reading(f"{_say(watts)} W for 24 h, which is {_say(watts * 24)} Wh", (_put(path, watts * 24),)),
+            Interpretation(f"{_say(watts)} Wh", (_put(path, watts),)),
+            Interpretation(
+                f"{_say(watts)} W for 24 h, which is {_say(watts * 24)} Wh", (_put(path, watts * 24),)
+            ),
         )
     return ()
 
@@ -98,7 +100,7 @@ def _hours(load: dict[str, Any]) -> float:
     return _number(load.get("hours"), 0)
 
 
-def _of_draw(path: str, amount: float, unit: str, document: Any) -> Iterator[Reading]:
+def _of_draw(path: str, amount: float, unit: str, document: Any) -> Iterator[Interpretation]:
     """``300 W/day``, ``1.2 kWh``, ``60 Ah`` in place of a draw: an amount a day, or a draw while it is on."""
     if unit not in PER_DAY:
         return
@@ -112,8 +114,10 @@ def _of_draw(path: str, amount: float, unit: str, document: Any) -> Iterator[Rea
     said = f"{_say(amount)} Ah at {volts:g} V, {_say(wh)} Wh" if amps else f"{_say(wh)} Wh"
     if on > 0:
         watts = wh / on
-        yield Reading(f"{said} a day: {_say(watts)} W over its {_say(on)} h", (_put(path, f"{watts:.6g} W"),))
-    yield Reading(
+        yield Interpretation(
+            f"{said} a day: {_say(watts)} W over its {_say(on)} h", (_put(path, f"{watts:.6g} W"),)
+        )
+    yield Interpretation(
         f"{said} a day, all day long: {_say(wh / 24)} W",
         (
             _put(path, f"{wh / 24:.6g} W"),
@@ -123,38 +127,42 @@ def _of_draw(path: str, amount: float, unit: str, document: Any) -> Iterator[Rea
         ),
     )
     base = f"{_say(amount)} A" if amps else f"{_say(wh)} W"
-    yield Reading(f"{base} while it is on", (_put(path, base),))
+    yield Interpretation(f"{base} while it is on", (_put(path, base),))
 
 
-def _of_hours(path: str, amount: float, unit: str) -> Iterator[Reading]:
+def _of_hours(path: str, amount: float, unit: str) -> Iterator[Interpretation]:
     if unit in ("", "h") and 24 < amount <= 1440:
-        yield Reading(f"{_say(amount)} minutes, {_say(amount / 60)} h", (_put(path, amount / 60),))
-        yield Reading("All day, 24 h", (_put(path, 24),))
+        yield Interpretation(f"{_say(amount)} minutes, {_say(amount / 60)} h", (_put(path, amount / 60),))
+        yield Interpretation("All day, 24 h", (_put(path, 24),))
 
 
-def _of_volts(path: str, amount: float) -> Iterator[Reading]:
+def _of_volts(path: str, amount: float) -> Iterator[Interpretation]:
     for lfp, lead in LFP_VOLTS.items():
         if abs(amount - lfp) < 1e-6:
             of_class = path.replace("/unit_v", "/battery_class")
-            yield Reading(f"A lead-acid battery of {lead:g} V", (_put(path, lead),))
-            yield Reading(f"An LFP battery of {lfp:g} V", (_put(of_class, "lfp"), _put(path, lfp)))
+            yield Interpretation(f"A lead-acid battery of {lead:g} V", (_put(path, lead),))
+            yield Interpretation(f"An LFP battery of {lfp:g} V", (_put(of_class, "lfp"), _put(path, lfp)))
 
 
-def _of_length(path: str, amount: float, unit: str) -> Iterator[Reading]:
+def _of_length(path: str, amount: float, unit: str) -> Iterator[Interpretation]:
     """A case of 33 m or of 3.3 mm: the same figure in the unit that makes it a battery's."""
     scales = {"mm": 1.0, "cm": 10.0, "in": 25.4}
     for name, scale in scales.items():
         if unit != name and LEAST_CASE_MM <= amount * scale <= LARGEST_CASE_MM:
-            yield Reading(f"{_say(amount)} {name}, {_say(amount * scale)} mm", (_put(path, amount * scale),))
+            yield Interpretation(
+                f"{_say(amount)} {name}, {_say(amount * scale)} mm", (_put(path, amount * scale),)
+            )
 
 
-def _of_ah(path: str, amount: float, unit: str, document: Any) -> Iterator[Reading]:
+def _of_ah(path: str, amount: float, unit: str, document: Any) -> Iterator[Interpretation]:
     volts = _number(_at(document, path.rsplit("/", 1)[0] + "/unit_v"), 12)
     if unit in ("wh", "kwh"):
         wh = amount * (1000 if unit == "kwh" else 1)
-        yield Reading(f"{_say(wh)} Wh at {volts:g} V: {_say(wh / volts)} Ah", (_put(path, wh / volts),))
+        yield Interpretation(
+            f"{_say(wh)} Wh at {volts:g} V: {_say(wh / volts)} Ah", (_put(path, wh / volts),)
+        )
     if unit in ("min", "minutes", "rc"):
-        yield Reading(
+        yield Interpretation(
             f"Reserve minutes at 25 A: {_say(25 * amount / 60)} Ah at that rate",
             (_put(path, 25 * amount / 60),),
         )

@@ -32,11 +32,11 @@ def comparison_table(results: Results, style: Style) -> str:
         "",
     ]
     header = [""]
-    for column in compare.columns:
-        bank = column.banked.bank
+    for compared in compare.compared_banks:
+        bank = compared.banked.bank
         assert bank is not None
         header.append(
-            f"{column.banked.battery_class.code}  {bank.model.title}, {bank.series}S × {bank.parallel}P"
+            f"{compared.banked.battery_class.code}  {bank.model.title}, {bank.series}S × {bank.parallel}P"
         )
     rows, groups = [header], [""]
     for row in compare.rows:
@@ -103,7 +103,7 @@ def results_json(results: Results, style: Style) -> dict[str, Any]:
         style: the owner's units.
 
     Returns:
-        ``sentence``, ``columns``, ``rows`` (keys into ``figures``), ``findings`` and ``figures``.
+        ``sentence``, ``compared_banks``, ``rows`` (keys into ``figures``), ``findings`` and ``figures``.
     """
     compare = results.compare
     return {
@@ -126,7 +126,7 @@ def results_json(results: Results, style: Style) -> dict[str, Any]:
                 "parallel": c.banked.bank.parallel,
                 "ends": c.life.ends,
             }
-            for c in compare.columns
+            for c in compare.compared_banks
             if c.banked.bank
         ],
         "rows": [

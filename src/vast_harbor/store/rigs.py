@@ -115,7 +115,7 @@ def _labels_after(db: sqlite3.Connection, rig_id: int, edit_id: int) -> tuple[st
     return tuple(r["label"] for r in rows)
 
 
-def start_trial(db: sqlite3.Connection, stored: StoredRig) -> None:
+def start_what_if(db: sqlite3.Connection, stored: StoredRig) -> None:
     """Try something beside the plan: what follows can be kept or dropped as a whole.
 
     Args:
@@ -135,7 +135,7 @@ def start_trial(db: sqlite3.Connection, stored: StoredRig) -> None:
     db.execute("UPDATE edit SET field = '' WHERE rig_id = ?", (stored.id,))
 
 
-def end_trial(db: sqlite3.Connection, stored: StoredRig, keep: bool) -> None:
+def end_what_if(db: sqlite3.Connection, stored: StoredRig, keep: bool) -> None:
     """Keep what was tried, or go back to the plan as it was; both can be undone.
 
     Args:
@@ -259,7 +259,7 @@ def _difference(before: Any, after: Any, at: str = "") -> list[dict[str, Any]]:
 
 
 @dataclass(frozen=True, slots=True)
-class Change:
+class JournalEntry:
     """One edit of the journal.
 
     Attributes:
@@ -276,7 +276,7 @@ class Change:
     backward: list[dict[str, Any]]
 
 
-def changes(db: sqlite3.Connection, rig_id: int) -> list[Change]:
+def changes(db: sqlite3.Connection, rig_id: int) -> list[JournalEntry]:
     """The journal of a rig, the newest edit first; raises :class:`Missing`."""
     get(db, rig_id)
     rows = db.execute(
@@ -284,7 +284,7 @@ def changes(db: sqlite3.Connection, rig_id: int) -> list[Change]:
         (rig_id,),
     )
     return [
-        Change(
+        JournalEntry(
             r["id"], r["at"], r["label"], bool(r["undone"]), from_json(r["forward"]), from_json(r["backward"])
         )
         for r in rows

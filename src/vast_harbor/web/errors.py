@@ -30,7 +30,9 @@ def problems(status: int, *found: Problem) -> Response:
             {
                 "path": p.path,
                 "message": p.message,
-                "readings": [{"label": r.label, "operations": list(r.operations)} for r in p.readings],
+                "interpretations": [
+                    {"label": r.label, "operations": list(r.operations)} for r in p.interpretations
+                ],
             }
             for p in found
         ]

@@ -1,7 +1,7 @@
 """What the interface is given: response models, and how figures become them."""
 
 import re
-from typing import Any, Self
+from typing import Any
 
 from pydantic import BaseModel
 
@@ -15,28 +15,8 @@ _SLOT = re.compile(r"\{\{|\}\}|\{([^{}]+)\}")
 class View(BaseModel):
     """Base of what is made anew, by the hundred, after every edit."""
 
-    @classmethod
-    def of(cls, **values: Any) -> Self:
-        """A view of values that are known to be right: every field given, nothing checked.
 
-        Args:
-            values: all fields.
-
-        Returns:
-            The view.
-        """
-        made = cls.__new__(cls)
-        for name, value in (
-            ("__dict__", values),
-            ("__pydantic_fields_set__", set(values)),
-            ("__pydantic_extra__", None),
-            ("__pydantic_private__", None),
-        ):
-            object.__setattr__(made, name, value)
-        return made
-
-
-class ReadingView(BaseModel):
+class InterpretationView(BaseModel):
     """One way to read what was typed, and the JSON Patch that enters it so."""
 
     label: str
@@ -48,7 +28,7 @@ class ProblemView(BaseModel):
 
     path: str
     message: str
-    readings: list[ReadingView] = []
+    interpretations: list[InterpretationView] = []
 
 
 class ProblemsView(BaseModel):
@@ -152,7 +132,7 @@ def text_of(key: str, value: float | None, unit: str, style: Style) -> str:
 
 def figure_view(figure: Figure, style: Style) -> FigureView:
     """A figure in the owner's units."""
-    return FigureView.of(
+    return FigureView(
         key=figure.key,
         text=text_of(figure.key, figure.value, figure.unit, style),
         value=figure.value,

@@ -78,7 +78,7 @@ def test_life_of_a_plain_agm_bank_by_hand(evaluated) -> None:
     load = Load("a", "All day", DC, Draw(50, "W"), 12, hours=24)
     candidates = (Candidate("a", "agm", "tarnmoor-150", 1, 3), Candidate("l", "lfp"))
     results = evaluated((load,), candidates=candidates)
-    life = results.compare.columns[0].life
+    life = results.compare.compared_banks[0].life
     assert life["depth"].value == pytest.approx(0.44444, abs=1e-5)
     assert life["cycle_wear"].value == pytest.approx(0.04007, abs=5e-5)
     assert life.years == pytest.approx(4.293, abs=2e-3)
@@ -90,11 +90,11 @@ def test_life_of_a_plain_agm_bank_by_hand(evaluated) -> None:
 )
 def test_schools_reckon_with_different_lives(demo_results, reference, rule, ends) -> None:
     plan = replace(demo_results("long-haul").plan, house_rule=rule)
-    column = evaluate(plan, reference).compare.columns[2]
-    assert column.life.ends == ends
+    compared = evaluate(plan, reference).compare.compared_banks[2]
+    assert compared.life.ends == ends
     if rule == "long_life":
-        assert column.life.years == column.banked.bank.model.warranty.years
+        assert compared.life.years == compared.banked.bank.model.warranty.years
     if rule == "to_label":
         # Label cycles at full depth, 160 cycles a year of one night each.
-        cycles = column.life["design_cycles"].value
-        assert column.life.years == pytest.approx(cycles / 160)
+        cycles = compared.life["design_cycles"].value
+        assert compared.life.years == pytest.approx(cycles / 160)

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from vast_harbor.core.battery.bank import Bank, cells_of, series_count
 from vast_harbor.core.errors import InvalidInput
-from vast_harbor.core.stops.banks.proposals import fit, smallest
+from vast_harbor.core.stops.banks.proposals import size_layout, smallest
 
 
 def test_series_adds_volts_and_parallel_adds_amp_hours(reference) -> None:
@@ -57,14 +57,14 @@ def test_smallest_bank_covers_and_no_smaller_one_of_the_class_does(reference) ->
     def usable(bank: Bank) -> float:
         return bank.nameplate_wh * 0.45
 
-    fits = [f for m in models if (f := fit(m, 12, 2000, usable))]
-    best = smallest(fits)
+    layouts = [f for m in models if (f := size_layout(m, 12, 2000, usable))]
+    best = smallest(layouts)
     assert best is not None and best.covers and best.usable_wh >= 2000
-    assert all(best.usable_wh <= other.usable_wh for other in fits if other.covers)
+    assert all(best.usable_wh <= other.usable_wh for other in layouts if other.covers)
     fewer = best.bank.parallel - 1
     assert fewer == 0 or usable(Bank(best.bank.model, best.bank.series, fewer)) < 2000
 
 
 def test_lead_acid_is_not_proposed_in_more_than_three_strings(reference) -> None:
-    found = fit(reference.catalogue["tarnmoor-60"], 12, 1e9, lambda bank: bank.nameplate_wh)
+    found = size_layout(reference.catalogue["tarnmoor-60"], 12, 1e9, lambda bank: bank.nameplate_wh)
     assert found is not None and not found.covers and found.bank.parallel == 3

@@ -9,12 +9,12 @@ from pvlib import clearsky, location
 
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.charge_acceptance import full_soc, time_constant
-from vast_harbor.core.battery.kibam import fit
+from vast_harbor.core.battery.kibam import fit_wells
 from vast_harbor.core.battery.terminal_voltage import bank_resistance
 from vast_harbor.core.rig.sources import Source
-from vast_harbor.core.simulation.simulated_bank import Guards, lane_of
+from vast_harbor.core.simulation.simulated_bank import CutOffs, simulate_bank_as
 from vast_harbor.core.stops.charging.charge_curves import curve
-from vast_harbor.core.weather.daily_weather import CLEAR_SHARE, STEP_H, clear_share, draw, shares
+from vast_harbor.core.weather.daily_weather import CLEAR_SHARE, STEP_H, clear_share, draw_weather, shares
 from vast_harbor.core.weather.insolation import sunshine
 
 
@@ -25,8 +25,8 @@ def hundred(reference, key):
     )
     plain = replace(model, ratings=((100.0, model.battery_class.rated_hours),), limits=type(model.limits)())
     bank = Bank(plain, 1, 1)
-    wells = fit(plain.ratings, model.battery_class.peukert.likely)
-    return lane_of(key, bank, wells, 1.0, 0.0, bank_resistance(bank), 1.0, Guards())
+    wells = fit_wells(plain.ratings, model.battery_class.peukert.likely)
+    return simulate_bank_as(key, bank, wells, 1.0, 0.0, bank_resistance(bank), 1.0, CutOffs())
 
 
 @pytest.mark.parametrize(
@@ -101,21 +101,28 @@ def test_panels_that_face_the_sun_get_more_in_winter_and_none_in_the_polar_night
 def test_weather_keeps_its_shares_and_its_seed(reference) -> None:
     for climate in reference.climates.values():
         for month in (1, 7):
-            kinds = draw(climate, [month], 3000, False, [4]).kinds[0]
+            kinds = draw_weather(climate, [month], 3000, False, [4]).kinds[0]
             for kind, share in enumerate(shares(climate, month, False)):
                 assert (kinds == kind).mean() == pytest.approx(share, abs=0.05)
             stays = (kinds[1:] == kinds[:-1]).mean()
             chance = sum(s * s for s in shares(climate, month, False))
             assert stays == pytest.approx(climate.stays + (1 - climate.stays) * chance, abs=0.04)
     maritime = reference.climates["maritime"]
-    a, b, c = (draw(maritime, [3], 20, False, [seed]) for seed in (1, 1, 2))
+    a, b, c = (draw_weather(maritime, [3], 20, False, [seed]) for seed in (1, 1, 2))
     assert np.array_equal(a.sunlit, b.sunlit) and np.array_equal(a.air_c, b.air_c)
     assert not np.array_equal(a.air_c, c.air_c)
-    assert draw(maritime, [1], 9, True, [1]).mean_c.mean() > draw(maritime, [1], 9, False, [1]).mean_c.mean()
+    assert (
+        draw_weather(maritime, [1], 9, True, [1]).mean_c.mean()
+        > draw_weather(maritime, [1], 9, False, [1]).mean_c.mean()
+    )
 
 
 def test_a_mixed_day_has_clouds_of_half_an_hour_and_more(reference) -> None:
-    sun = draw(reference.climates["maritime"], [6], 400, False, [1], kinds=[1]).sunlit[0].reshape(400, 96)
+    sun = (
+        draw_weather(reference.climates["maritime"], [6], 400, False, [1], kinds=[1])
+        .sunlit[0]
+        .reshape(400, 96)
+    )
     lit = sun.mean()
     assert lit + (1 - lit) * 0.2 == pytest.approx(CLEAR_SHARE[1], abs=0.01)
     for day in sun[:50]:

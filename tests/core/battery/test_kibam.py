@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from vast_harbor.core.battery import kibam
-from vast_harbor.core.battery.kibam import Wells, advance, capacity, capacity_at, fit, step
+from vast_harbor.core.battery.kibam import Wells, advance, capacity, capacity_at, fit_wells, step
 from vast_harbor.core.battery.peukert import capacity_over_time
 
 WELLS = st.builds(Wells, st.floats(5, 2000), st.floats(0.05, 0.98), st.floats(0.02, 20))
@@ -49,7 +49,7 @@ def test_charging_fills_it_to_the_brim_and_no_further(wells, c_rate, c_charge) -
 
 def test_a_rest_brings_some_of_it_back() -> None:
     # 100 A out of a 100 Ah AGM: dead while more than a third is left; two hours later it runs 5 A again.
-    wells = fit(((100.0, 20.0), (60.0, 1.0)), 1.1)
+    wells = fit_wells(((100.0, 20.0), (60.0, 1.0)), 1.1)
     dead = advance(wells, *wells.full(), 100, 10)
     assert dead.met == "empty" and dead.bound > 35
     rested = step(wells, dead.available, dead.bound, 0, 2)
@@ -60,7 +60,7 @@ def test_a_rest_brings_some_of_it_back() -> None:
 @pytest.mark.parametrize("ratings", [((100.0, 20.0),), ((100.0, 20.0), (86.0, 5.0)),
                                      ((100.0, 20.0), (86.0, 5.0), (62.0, 1.0))])  # fmt: skip
 def test_the_nameplate_comes_out_exactly_and_the_rest_nearly(ratings) -> None:
-    wells = fit(ratings, 1.1)
+    wells = fit_wells(ratings, 1.1)
     assert capacity(wells, 20) == pytest.approx(100, rel=1e-9)
     for ah, hours in ratings:
         assert capacity(wells, hours) == pytest.approx(ah, rel=0.015)
@@ -75,19 +75,19 @@ def test_two_capacities_of_a_sealed_battery_foretell_the_others(reference) -> No
     # Typical of the class (docs/method.md): 20 h 100, 10 h 94, 5 h 85, 2 h 70, 1 h 61,
     # 30 min 49. Told the first and the fifth. The model is low in the middle and, as its available well is
     # there at once, high where the discharge takes less than an hour.
-    wells = fit(((100.0, 20.0), (61.0, 1.0)), 1.1)
+    wells = fit_wells(((100.0, 20.0), (61.0, 1.0)), 1.1)
     off = {h: capacity(wells, h) / typical - 1
            for h, typical in {10: 94, 5: 85, 2: 70, 1: 61, 0.5: 49}.items()}  # fmt: skip
     assert off == pytest.approx({10: -0.03, 5: -0.06, 2: -0.04, 1: 0.007, 0.5: 0.19}, abs=0.01)
     # With the 5 h capacity as well, all down to one hour are within 2.5 %.
-    wells = fit(((100.0, 20.0), (85.0, 5.0), (61.0, 1.0)), 1.1)
+    wells = fit_wells(((100.0, 20.0), (85.0, 5.0), (61.0, 1.0)), 1.1)
     for hours, typical in {10: 94, 5: 85, 2: 70, 1: 61}.items():
         assert capacity(wells, hours) == pytest.approx(typical, rel=0.025)
 
 
 def test_every_label_of_the_catalogue_can_be_fitted(reference) -> None:
     for model in reference.catalogue.values():
-        wells = fit(model.ratings, model.battery_class.peukert.likely)
+        wells = fit_wells(model.ratings, model.battery_class.peukert.likely)
         assert 0 < wells.ratio < 1 and wells.rate > 0 and wells.capacity >= model.rated_ah * 0.999
         for ah, hours in model.ratings:
             assert capacity(wells, hours) == pytest.approx(ah, rel=0.03), model.id

@@ -86,12 +86,12 @@ def test_one_life_without_drift_or_extras_costs_purchase_over_cycles(evaluated) 
         "overrides": {"drift.lead_acid": 0, "mains_share": 0, "scrap_per_kg": 0},
         "candidates": (Candidate("a", "agm", "tarnmoor-150", 1, 3),),
     }
-    life = evaluated((load,), **plain).compare.columns[0].life.years
-    column = evaluated((load,), **plain, years_kept=life).compare.columns[0]
-    cost = column.cost
-    assert cost["lifetime"].value == pytest.approx(column.banked["purchase"].value)
+    life = evaluated((load,), **plain).compare.compared_banks[0].life.years
+    compared = evaluated((load,), **plain, years_kept=life).compare.compared_banks[0]
+    cost = compared.cost
+    assert cost["lifetime"].value == pytest.approx(compared.banked["purchase"].value)
     assert cost["per_cycle"].value == pytest.approx(
-        column.banked["purchase"].value / cost["cycles_made"].value
+        compared.banked["purchase"].value / cost["cycles_made"].value
     )
     # 60 nights of 1200 Wh a year against a need of 1200 · 2 · 1.25: 24 cycles of the plan a year.
     assert cost["cycles_made"].value == pytest.approx(24 * life)
@@ -103,9 +103,9 @@ def test_doubling_the_price_doubles_the_battery_part(evaluated) -> None:
 
     def parts(price: float) -> dict[str, float]:
         candidate = Candidate("a", "agm", "tarnmoor-150", 1, 3, unit_price=price)
-        column = evaluated((load,), candidates=(candidate,), overrides=over).compare.columns[0]
+        compared = evaluated((load,), candidates=(candidate,), overrides=over).compare.compared_banks[0]
         sums = dict.fromkeys(("batteries", REPLACEMENT, EXIT), 0.0)
-        for payment in column.cost.payments:
+        for payment in compared.cost.payments:
             if payment.item in sums:
                 sums[payment.item] += payment.amount
         return sums
@@ -119,9 +119,9 @@ def test_doubling_the_price_doubles_the_battery_part(evaluated) -> None:
 def test_without_off_grid_nights_there_is_nothing_to_divide_by(evaluated) -> None:
     load = Load("a", "All day", DC, Draw(50, "W"), 12, hours=24)
     results = evaluated((load,), off_grid_nights=0)
-    for column in results.compare.columns:
-        assert column.cost["per_cycle"].value is None
-        assert column.cost["per_kwh"].value is None
-        assert column.cost["per_year"].value is not None
+    for compared in results.compare.compared_banks:
+        assert compared.cost["per_cycle"].value is None
+        assert compared.cost["per_kwh"].value is None
+        assert compared.cost["per_year"].value is not None
     assert "{a}" in results.compare.sentence.template
     assert results.compare.sentence.figures["a"].unit == "money/year"

@@ -9,13 +9,20 @@ from hypothesis import strategies as st
 
 from vast_harbor import data
 from vast_harbor.core.cost import cash_flow
-from vast_harbor.core.cost.life_cost import AS_PLANNED, Change, Prospect, annuity, life_years, lifetime
-from vast_harbor.core.cost.monte_carlo import Doubt, changes, draw, triangular
+from vast_harbor.core.cost.life_cost import (
+    AS_PLANNED,
+    LifeCostInputs,
+    Scenario,
+    annuity,
+    life_years,
+    lifetime,
+)
+from vast_harbor.core.cost.monte_carlo import Uncertainty, sample_costs, sampled_scenarios, triangular
 
-CERTAIN = Doubt((1, 1), (0.02, 0.02, 0.02), (-0.05, -0.05, -0.05), (1, 1), 0, 0)
-DOUBT = Doubt((0.8, 1.3), (0.0, 0.02, 0.04), (-0.1, -0.05, 0.02), (0.5, 2.5), 4, 0.005)
+CERTAIN = Uncertainty((1, 1), (0.02, 0.02, 0.02), (-0.05, -0.05, -0.05), (1, 1), 0, 0)
+DOUBT = Uncertainty((0.8, 1.3), (0.0, 0.02, 0.04), (-0.1, -0.05, 0.02), (0.5, 2.5), 4, 0.005)
 PROSPECTS = st.builds(
-    Prospect,
+    LifeCostInputs,
     id=st.just("x"), lead=st.booleans(), batteries=st.floats(0, 9000), extras=st.floats(0, 3000),
     again=st.just(()), old_bank=st.floats(0, 200), drift=st.floats(-0.1, 0.04), swap=st.floats(-50, 300),
     care=st.floats(0, 100), lost_kwh=st.floats(0, 100), tariff=st.floats(0, 1), fuel=st.floats(0, 100),
@@ -33,11 +40,11 @@ PROSPECTS = st.builds(
 @pytest.mark.parametrize("name", data.DEMO_RIGS)
 def test_plain_numbers_say_what_the_workings_say(demo_results, name) -> None:
     verdict = demo_results(name).verdict
-    assert len(verdict.prospects) >= 4
-    for column, prospect in zip(verdict.columns, verdict.prospects, strict=True):
-        assert float(life_years(prospect)) == pytest.approx(column.life.years)
-        total, _ = lifetime(prospect, AS_PLANNED, verdict.plan.years_kept)
-        assert float(total) == pytest.approx(column.cost["lifetime"].number)
+    assert len(verdict.life_cost_inputs) >= 4
+    for compared, inputs in zip(verdict.compared_banks, verdict.life_cost_inputs, strict=True):
+        assert float(life_years(inputs)) == pytest.approx(compared.life.years)
+        total, _ = lifetime(inputs, AS_PLANNED, verdict.plan.years_kept)
+        assert float(total) == pytest.approx(compared.cost["lifetime"].number)
 
 
 @given(p=PROSPECTS, years=st.floats(1, 30))
@@ -55,15 +62,15 @@ def test_cost_is_what_the_payments_add_up_to(p, years) -> None:
 def test_draws_without_width_are_the_point_estimate(p, years) -> None:
     bare = replace(p, price=(1, 1), cycles=(1, 1), calendar=(1, 1))
     point = float(lifetime(p, AS_PLANNED, years)[0])
-    for prospect, doubt in ((bare, CERTAIN), (p, replace(DOUBT, width=0.0))):
-        drawn = draw([prospect], doubt, years, 40)
+    for inputs, uncertainty in ((bare, CERTAIN), (p, replace(DOUBT, width=0.0))):
+        drawn = sample_costs([inputs], uncertainty, years, 40)
         assert drawn.costs == pytest.approx(np.full((1, 40), point))
 
 
 @given(p=PROSPECTS, years=st.floats(1, 30))
 def test_percentiles_are_in_order_and_shares_make_one(p, years) -> None:
     dearer = replace(p, batteries=p.batteries * 1.3 + 10)
-    drawn = draw([p, dearer, replace(p, extras=p.extras + 50)], DOUBT, years, 400)
+    drawn = sample_costs([p, dearer, replace(p, extras=p.extras + 50)], DOUBT, years, 400)
     for bank in range(3):
         low, middle, high = drawn.percentiles(bank)
         assert low <= middle <= high
@@ -75,13 +82,13 @@ def test_percentiles_are_in_order_and_shares_make_one(p, years) -> None:
 def test_what_is_spent_by_the_end_is_the_cost_before_the_worth_at_the_end(p, years) -> None:
     bare = replace(p, exit_share=0.0)
     at = np.arange(0.0, years + 1)
-    drawn = draw([bare], DOUBT, float(years), 50, at)
+    drawn = sample_costs([bare], DOUBT, float(years), 50, at)
     assert drawn.spent[0, -1] == pytest.approx(drawn.costs[0])
     assert drawn.spent[0, 0] == pytest.approx(drawn.costs[0] * 0 + _first(bare, drawn, 50))
 
 
 def _first(p, drawn, count):
-    change = changes([p], DOUBT, count)[0]
+    change = sampled_scenarios([p], DOUBT, count)[0]
     return p.batteries * change.price + p.extras - p.old_bank
 
 
@@ -122,13 +129,27 @@ def test_running_costs_fall_at_mid_year(years, rate, worth) -> None:
 def test_an_early_failure_is_replaced_free_then_pro_rata(demo_results) -> None:
     # 1000 of batteries, warranty of 10 years, 2 of them full, prices flat, life far beyond the 5 years kept.
     base = replace(
-        demo_results("long-haul").verdict.prospects[2], batteries=1000.0, extras=0.0, again=(), old_bank=0.0,
-        drift=0.0, swap=0.0, care=0.0, lost_kwh=0.0, fuel=0.0, exit_share=0.0, warranty_years=10.0,
-        full_years=2.0, basis="likely", cycle_wear=0.0, accidents=0.0, emptied=0.0,
-    )  # fmt: skip
+        demo_results("long-haul").verdict.life_cost_inputs[2],
+        batteries=1000.0,
+        extras=0.0,
+        again=(),
+        old_bank=0.0,
+        drift=0.0,
+        swap=0.0,
+        care=0.0,
+        lost_kwh=0.0,
+        fuel=0.0,
+        exit_share=0.0,
+        warranty_years=10.0,
+        full_years=2.0,
+        basis="likely",
+        cycle_wear=0.0,
+        accidents=0.0,
+        emptied=0.0,
+    )
 
     def cost(age: float) -> float:
-        return float(lifetime(base, Change(fails=np.array([[age]])), 5.0)[0][0])
+        return float(lifetime(base, Scenario(fails=np.array([[age]])), 5.0)[0][0])
 
     assert cost(40.0) == pytest.approx(1000)
     assert cost(1.0) == pytest.approx(1000)  # replaced free
@@ -137,8 +158,8 @@ def test_an_early_failure_is_replaced_free_then_pro_rata(demo_results) -> None:
 
 
 def test_use_and_nights_wear_by_their_own_law(demo_results) -> None:
-    p = replace(demo_results("pebble").verdict.prospects[0], accidents=0.0, emptied=0.0, years_25=1e9)
+    p = replace(demo_results("pebble").verdict.life_cost_inputs[0], accidents=0.0, emptied=0.0, years_25=1e9)
     one = float(life_years(p))
-    assert float(life_years(p, Change(nights=2 * p.nights))) == pytest.approx(one / 2)
-    assert float(life_years(p, Change(use=1.2))) == pytest.approx(one / 1.2**p.exponent)
-    assert float(life_years(p, Change(lasts=2.0))) == pytest.approx(2 * one)
+    assert float(life_years(p, Scenario(nights=2 * p.nights))) == pytest.approx(one / 2)
+    assert float(life_years(p, Scenario(use=1.2))) == pytest.approx(one / 1.2**p.exponent)
+    assert float(life_years(p, Scenario(lasts=2.0))) == pytest.approx(2 * one)

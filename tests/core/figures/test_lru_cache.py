@@ -2,11 +2,11 @@
 
 from concurrent.futures import ThreadPoolExecutor
 
-from vast_harbor.core.figures.lru_cache import Kept
+from vast_harbor.core.figures.lru_cache import LruCache
 
 
 def test_the_least_recently_used_goes_first() -> None:
-    kept: Kept[str, str] = Kept(2)
+    kept: LruCache[str, str] = LruCache(2)
     first = kept.of("a", lambda: "".join(["A", "1"]))
     kept.put("b", "B")
     assert kept.of("a", lambda: "never made") is first
@@ -16,7 +16,7 @@ def test_the_least_recently_used_goes_first() -> None:
 
 
 def test_threads_get_the_value_of_their_own_key() -> None:
-    kept: Kept[int, list[int]] = Kept(3)
+    kept: LruCache[int, list[int]] = LruCache(3)
     asked = [i % 7 for i in range(4000)]
     with ThreadPoolExecutor(8) as pool:
         found = list(pool.map(lambda i: kept.of(i, lambda: [i]), asked))

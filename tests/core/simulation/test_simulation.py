@@ -9,13 +9,13 @@ from hypothesis import strategies as st
 
 from vast_harbor import data
 from vast_harbor.core.battery.bank import Bank
-from vast_harbor.core.battery.kibam import fit
+from vast_harbor.core.battery.kibam import fit_wells
 from vast_harbor.core.battery.terminal_voltage import bank_resistance
 from vast_harbor.core.rig.sources import Source
 from vast_harbor.core.simulation import kernel
-from vast_harbor.core.simulation.conditions import Drive, Feed
+from vast_harbor.core.simulation.conditions import Conditions, Feed
 from vast_harbor.core.simulation.run import run
-from vast_harbor.core.simulation.simulated_bank import Guards, lane_of
+from vast_harbor.core.simulation.simulated_bank import CutOffs, simulate_bank_as
 
 MODELS = {
     m.id: m
@@ -31,15 +31,23 @@ DC_DC = Source("e", "engine", amps=30.0, wakes=True)
 DAYS, STEPS = 4, 96
 
 
-def lane(model, parallel=1, sources=(), health=1.0, **guards):
+def simulated(model, parallel=1, sources=(), health=1.0, **cut_offs):
     bank = Bank(model, 1, parallel)
-    made = Guards(**{"disconnect_v": 11.5, "reconnect_v": 12.6, **guards})
-    return lane_of(
-        model.id, bank, fit(model.ratings, 1.15), health, 0.002, bank_resistance(bank), 0.8, made, sources
+    made = CutOffs(**{"disconnect_v": 11.5, "reconnect_v": 12.6, **cut_offs})
+    return simulate_bank_as(
+        model.id,
+        bank,
+        fit_wells(model.ratings, 1.15),
+        health,
+        0.002,
+        bank_resistance(bank),
+        0.8,
+        made,
+        sources,
     )
 
 
-def drive(dc=40.0, ac=0.0, celsius=15.0, sun=0.5, engine=True, mains=(3,), days=DAYS, seed=0):
+def conditions(dc=40.0, ac=0.0, celsius=15.0, sun=0.5, engine=True, mains=(3,), days=DAYS, seed=0):
     """Some days: a steady DC load, AC in the evening, sun by day, an engine at noon, mains on some days."""
     rng = np.random.default_rng(seed)
     shape = (1, days * STEPS)
@@ -57,21 +65,21 @@ def drive(dc=40.0, ac=0.0, celsius=15.0, sun=0.5, engine=True, mains=(3,), days=
     )
     peak = watts + through + 60
     nothing = np.zeros(shape)
-    return Drive(
+    return Conditions(
         0.25, watts, through, watts * 0.1, nothing, peak, ((0.0, watts + through),),
         np.full(shape, celsius), np.zeros(shape, dtype=bool), nothing, feeds,
     )  # fmt: skip
 
 
 LANES = st.builds(
-    lane,
+    simulated,
     st.sampled_from(sorted(MODELS)).map(MODELS.get),
     st.integers(1, 3),
     st.sampled_from([(), (MAINS,), (RESTS, SUN), (SUN, DC_DC), (PWM, RELAY), (MAINS, SUN, DC_DC)]),
     st.sampled_from([1.0, 0.8]),
 )
 DRIVES = st.builds(
-    drive,
+    conditions,
     st.floats(0, 200), st.sampled_from([0.0, 300.0, 1500.0]), st.floats(-18, 45), st.floats(0, 1),
     st.booleans(), st.sampled_from([(), (3,), (0, 1, 2, 3)]), st.just(DAYS), st.integers(0, 9),
 )  # fmt: skip
@@ -152,7 +160,7 @@ def first_dark(made, days):
 @given(st.sampled_from(sorted(MODELS)), DRIVES)
 def test_a_larger_bank_never_goes_dark_sooner(model, days) -> None:
     alone = days.without_charge()
-    times = [first_dark(lane(MODELS[model], n), alone) for n in (1, 2, 3)]
+    times = [first_dark(simulated(MODELS[model], n), alone) for n in (1, 2, 3)]
     assert times == sorted(times)
 
 
@@ -160,7 +168,7 @@ def test_a_larger_bank_never_goes_dark_sooner(model, days) -> None:
 @given(LANES, st.floats(20, 90), st.floats(6, 25), st.integers(0, 9))
 def test_halving_the_step_changes_little(made, watts, celsius, seed) -> None:
     # Where nothing gives up: a cut-off in another quarter of an hour is a different story.
-    days = drive(watts, 0.0, celsius, seed=seed, days=3)
+    days = conditions(watts, 0.0, celsius, seed=seed, days=3)
     whole, halves = run([made], days)[0], run([made], days.halved())[0]
     trouble = kernel.BMS_OPEN | kernel.LOADS_OFF | kernel.EMPTY | kernel.RESTING
     if not ((whole.state | halves.state[:, ::2]) & trouble).any():
@@ -170,8 +178,8 @@ def test_halving_the_step_changes_little(made, watts, celsius, seed) -> None:
 
 def test_full_and_empty_part_a_step() -> None:
     agm = next(m for m in MODELS.values() if m.battery_class.key == "agm")
-    made = lane(agm, disconnect_v=None)
-    heavy = drive(dc=made.nameplate_ah * 12 * 0.4, engine=False, mains=(), sun=0.0, days=1)
+    made = simulated(agm, disconnect_v=None)
+    heavy = conditions(dc=made.nameplate_ah * 12 * 0.4, engine=False, mains=(), sun=0.0, days=1)
     t = run([made], heavy)[0]
     at = int(np.flatnonzero(t.state[0] & kernel.EMPTY)[0])
     asked, missing = heavy.dc_w[0, at] * 0.25, t.unserved_dc[0, at]
@@ -181,16 +189,16 @@ def test_full_and_empty_part_a_step() -> None:
 
 
 def test_the_same_days_give_the_same_run() -> None:
-    made = lane(next(iter(MODELS.values())), sources=(MAINS, SUN, DC_DC))
-    first, second = run([made], drive(seed=5))[0], run([made], drive(seed=5))[0]
+    made = simulated(next(iter(MODELS.values())), sources=(MAINS, SUN, DC_DC))
+    first, second = run([made], conditions(seed=5))[0], run([made], conditions(seed=5))[0]
     for a, b in zip(first, second, strict=True):
         assert np.array_equal(a, b)
 
 
 def test_a_heater_lets_lfp_charge_below_freezing() -> None:
     heated = next(m for m in data.reference().catalogue.values() if m.heater_w and m.unit_class_v == 12)
-    cold = drive(dc=5.0, celsius=-15.0, mains=(0, 1, 2, 3))
-    with_heater = lane(heated, sources=(MAINS,))
+    cold = conditions(dc=5.0, celsius=-15.0, mains=(0, 1, 2, 3))
+    with_heater = simulated(heated, sources=(MAINS,))
     without = replace(with_heater, heater_w=0.0)
     warm, bare = (run([x], cold, 0.5)[0] for x in (with_heater, without))
     assert bare.amps.max() <= 1e-9
@@ -199,8 +207,10 @@ def test_a_heater_lets_lfp_charge_below_freezing() -> None:
 
 def test_a_sleeping_battery_waits_for_a_charger_that_wakes_it() -> None:
     model = next(m for m in MODELS.values() if m.bms and m.bms.resets == "charger" and m.rated_ah >= 100)
-    days = drive(dc=150.0, engine=False, sun=0.0, mains=(2, 3))
-    deaf, wakes = (lane(model, sources=(replace(MAINS, wakes=w),), disconnect_v=None) for w in (False, True))
+    days = conditions(dc=150.0, engine=False, sun=0.0, mains=(2, 3))
+    deaf, wakes = (
+        simulated(model, sources=(replace(MAINS, wakes=w),), disconnect_v=None) for w in (False, True)
+    )
     asleep, awake = (run([x], days)[0] for x in (deaf, wakes))
     assert (asleep.state[0] & kernel.ASLEEP).any() and asleep.amps[0, 2 * STEPS :].max() <= 1e-9
     assert awake.soc[0, -1] > 0.5
@@ -209,5 +219,5 @@ def test_a_sleeping_battery_waits_for_a_charger_that_wakes_it() -> None:
 @pytest.mark.parametrize(("amps", "ah"), [(500.0, 50.0)])
 def test_a_charger_far_too_large_gives_what_the_bank_takes(amps, ah) -> None:
     small = next(m for m in MODELS.values() if abs(m.rated_ah - ah) < 1 and m.battery_class.key == "lfp")
-    t = run([lane(small, sources=(replace(MAINS, amps=amps),))], drive(mains=(0, 1, 2, 3)), 0.2)[0]
+    t = run([simulated(small, sources=(replace(MAINS, amps=amps),))], conditions(mains=(0, 1, 2, 3)), 0.2)[0]
     assert t.amps.max() == pytest.approx(small.charge_a)

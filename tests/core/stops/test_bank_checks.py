@@ -12,7 +12,7 @@ from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.installation.packing import ON_SIDE, Place
 from vast_harbor.core.rig.loads import AC, DC, Inverter, Load
-from vast_harbor.core.rig.plan import Candidate, Installed, Loading, Locker, Stage
+from vast_harbor.core.rig.plan import Candidate, Installed, Loading, Locker, PurchaseStep
 from vast_harbor.formats.table import sentence_text
 
 CATALOGUE = data.reference().catalogue
@@ -341,28 +341,34 @@ def test_batteries_of_different_age(look) -> None:
 
     # 30 cycles a year of depth 0.9: N = 4200 to 3100 between 80 and 100 %, some 3580; 30/3580 + 1/14 = 0.0798
     # a year. Half a year: 0.2·0.0798/2 = 0.8 %. Seven years: 11 %.
-    soon, late = (Stage("2026-12", 1), Stage("2027-06", 1)), (Stage("2026-12", 1), Stage("2033-12", 1))
+    soon, stale = (
+        (PurchaseStep("2026-12", 1), PurchaseStep("2027-06", 1)),
+        (PurchaseStep("2026-12", 1), PurchaseStep("2033-12", 1)),
+    )
     verdict, _, check = steps("quenby-280", 1, *soon)
     assert verdict == "ok" and check.figure.value == pytest.approx(0.008, abs=2e-4)
-    assert steps("quenby-280", 1, *late)[0] == "stop"
+    assert steps("quenby-280", 1, *stale)[0] == "stop"
     assert steps("hollin-6-225", 2, *soon)[0] == "stop"
-    assert steps("quenby-280", 1, Stage("2026-12", 2), Stage("2027-06", 0, "Charger", 300))[0] is None
-    assert steps("quenby-280", 1, Stage("", 1), Stage("", 1))[0] == "note"
+    assert (
+        steps("quenby-280", 1, PurchaseStep("2026-12", 2), PurchaseStep("2027-06", 0, "Charger", 300))[0]
+        is None
+    )
+    assert steps("quenby-280", 1, PurchaseStep("", 1), PurchaseStep("", 1))[0] == "note"
 
 
 def test_steps_of_a_purchase_add_up(evaluated, look) -> None:
-    stages = (Stage("2026-12", 1, "Charger", 300), Stage("2027-06", 1))
+    stages = (PurchaseStep("2026-12", 1, "Charger", 300), PurchaseStep("2027-06", 1))
     given = Candidate("x", "lfp", "quenby-280", 1, 2, stages=stages)
     first, second = evaluated((LAMP,), candidates=(given,)).banks.candidates[0].stages
     # 1090 + 300, then 1090 more. Half the usable energy, then all of it.
     assert (first.money.value, second.money.value, second.so_far.value) == (1390, 1090, 2480)
     assert second.usable.value == pytest.approx(2 * first.usable.value)
     assert second.covered.value == pytest.approx(first.covered.value * 2)
-    wrong = replace(given, stages=(Stage("2027-06", 0), Stage("2026-12", 1)))
+    wrong = replace(given, stages=(PurchaseStep("2027-06", 0), PurchaseStep("2026-12", 1)))
     for code in ("stages_sum", "stages_first"):
         assert look(code, "quenby-280", candidate=wrong)[0] == "care"
         assert look(code, "quenby-280", candidate=given)[0] is None
-    back = replace(given, stages=(Stage("2027-06", 1), Stage("2026-12", 1)))
+    back = replace(given, stages=(PurchaseStep("2027-06", 1), PurchaseStep("2026-12", 1)))
     assert look("stages_order", "quenby-280", candidate=back)[0] == "care"
     assert look("stages_order", "quenby-280", candidate=given)[0] is None
 
@@ -394,8 +400,10 @@ def test_doubt_of_a_life_spans_its_middle(evaluated) -> None:
     unsure = replace(sure, id="unsure", own=True, proof=Proof(), bms=replace(sure.bms, peak_a=None))
     assert (sure.grade, unsure.grade) == ("A", "C")
     pair = (Candidate("a", "lfp", sure.id, 1, 2), Candidate("c", "lfp", "unsure", 1, 2))
-    columns = evaluated((LAMP,), models={**CATALOGUE, "unsure": unsure}, candidates=pair).compare.columns
-    a, c = (column.life for column in columns)
+    compared_banks = evaluated(
+        (LAMP,), models={**CATALOGUE, "unsure": unsure}, candidates=pair
+    ).compare.compared_banks
+    a, c = (compared.life for compared in compared_banks)
     for name in ("design_cycles", "years_likely"):
         assert a[name].value == pytest.approx(c[name].value)
         assert c[name].low < a[name].low < a[name].value < a[name].high < c[name].high
@@ -422,7 +430,7 @@ def test_used_batteries(look, evaluated) -> None:
     # It lasts so much shorter, and gives no more than it has: 0.85 instead of the allowance of 0.9.
     pair = (Candidate("n", "lfp", "ostrel-200", 1, 2), Candidate("u", "lfp", "second-hand", 1, 2))
     results = evaluated((LAMP,), models={**CATALOGUE, "second-hand": tested}, candidates=pair)
-    new, old = results.compare.columns
+    new, old = results.compare.compared_banks
     assert old.banked["usable_wh"].number == pytest.approx(new.banked["usable_wh"].number * 0.85 / 0.9)
     assert old.life.years < new.life.years - 0.75 / 0.1
     assert look("used_untested", "", changed=made)[0] == "care"

@@ -7,10 +7,10 @@ import pytest
 from vast_harbor.core.passage import evaluate
 from vast_harbor.core.rig.plan import Candidate, Fix
 from vast_harbor.core.rig.sources import Source
-from vast_harbor.core.schedule.timeline import Course
+from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.stops.charging.measured_charge import explain
 from vast_harbor.core.stops.charging.settings_sheet import sheets
-from vast_harbor.core.stops.charging.suitability import judge
+from vast_harbor.core.stops.charging.suitability import suitability_of
 
 MAINS = Source("m", "mains", amps=30.0)
 ENGINE = Source("e", "engine", link="relay", alternator_a=90.0, alternator_v=14.2)
@@ -31,7 +31,7 @@ def beside(demo_results, reference):
 
 
 def codes(results):
-    return {p.code: p.severity for j in results.judged["c"] for p in j.points}
+    return {p.code: p.severity for j in results.suitability["c"] for p in j.points}
 
 
 @pytest.mark.parametrize(
@@ -81,7 +81,7 @@ def test_what_suits_is_left_alone(beside, key, source) -> None:
 def test_a_profile_is_judged_by_its_numbers(beside) -> None:
     """A switch position for AGM at 14.4 V is right for LFP, one for flooded at 14.8 V is not."""
     source = replace(MAINS, absorption_v=14.8, positions=((14.8, 13.6), (14.4, 13.5)), wakes=True)
-    rungs = [r.key for j in beside("lfp", source).judged["c"] for r in j.rungs]
+    rungs = [r.key for j in beside("lfp", source).suitability["c"] for r in j.rungs]
     assert rungs == ["position-1", "new"]
     assert codes(beside("lfp", source, "position-1")) == {}
 
@@ -95,10 +95,10 @@ def test_a_remedy_is_carried_out_priced_and_taken_back(beside) -> None:
     assert extra == pytest.approx(price + 2 * after.assumptions.value("hour_rate"))
     assert codes(beside("lfp", source, "no such remedy")) == codes(before)
     # A raised threshold still leaves the bank cycling, and says so.
-    rung = next(r for j in before.judged["c"] for r in j.rungs if r.key == "rebulk")
+    rung = next(r for j in before.suitability["c"] for r in j.rungs if r.key == "rebulk")
     assert rung.leaves and codes(beside("lfp", source, "rebulk"))["rests"] == "care"
-    lane = after.ran.trial.lanes[0]
-    assert not lane.sources[0].rests and lane.sources[0].wakes
+    simulated = after.simulated.trial.simulated_banks[0]
+    assert not simulated.sources[0].rests and simulated.sources[0].wakes
 
 
 def test_finding_names_source_and_first_remedy(beside) -> None:
@@ -111,16 +111,16 @@ def test_finding_names_source_and_first_remedy(beside) -> None:
 def test_panels_needed_carry_the_design_month(demo_results, reference) -> None:
     """By hand: the day over η, over the sun of that month, dirt, pitch and controller."""
     results = demo_results("long-haul")
-    sun = results.ran.sun
+    sun = results.simulated.sun
     month = min(range(12), key=lambda m: sun.monthly[m])
     build = next(c.build for c in results.banks.candidates if c.candidate.id == "lfp")
-    got = results.ran.needed["lfp"]
+    got = results.simulated.needed["lfp"]
     eta = results.assumptions.value("energy_efficiency.lfp")
     by_hand = results.day.bank_wh.number / eta / (sun.monthly[month] * 0.9 * 1.0 * 0.95)
     assert got["panel_w"].number == pytest.approx(by_hand)
     extra = results.need.energy.number / results.assumptions.value("reaches_full_in")
     assert got["refill_w"].number == pytest.approx(by_hand * (1 + extra / results.day.bank_wh.number))
-    shaded = evaluate(replace(results.plan, pitch="half"), reference).ran.needed["lfp"]
+    shaded = evaluate(replace(results.plan, pitch="half"), reference).simulated.needed["lfp"]
     assert shaded["panel_w"].number == pytest.approx(by_hand / 0.6)
     roof = next(s for s in results.plan.sources if s.kind == "solar").watts
     spare = roof * sun.monthly[month] * 0.9 * 0.95 - results.day.bank_wh.number / eta
@@ -136,14 +136,14 @@ def test_own_sun_hours_replace_the_sky(demo_results, reference) -> None:
     plan = demo_results("long-haul").plan
     own = tuple(1.0 + m / 10 for m in range(12))
     results = evaluate(replace(plan, sun_hours=own), reference)
-    assert results.ran.sun.monthly == own
-    course = Course(results.plan, reference, results.assumptions, results.days)
+    assert results.simulated.sun.monthly == own
+    timeline = Timeline(results.plan, reference, results.assumptions, results.days)
     roof = next(s for s in plan.sources if s.kind == "solar")
-    over = course.sunshine_of(roof)
+    over = timeline.sunshine_of(roof)
     from vast_harbor.core.weather.daily_weather import clear_share
 
     for month in (1, 6, 12):
-        share = clear_share(course.climate, month, False)
+        share = clear_share(timeline.climate, month, False)
         assert over.daily_kwh(month, share) == pytest.approx(own[month - 1])
 
 
@@ -160,9 +160,9 @@ def test_own_sun_hours_replace_the_sky(demo_results, reference) -> None:
 )
 def test_a_measured_charge_is_explained(beside, reference, source, measured, words, edits) -> None:
     results = beside("agm", source)
-    course = Course(results.plan, reference, results.assumptions, results.days)
+    timeline = Timeline(results.plan, reference, results.assumptions, results.days)
     build = results.banks.candidates[0].build
-    told = explain(build, course, 0, *measured, hour=12.5, month=6)
+    told = explain(build, timeline, 0, *measured, hour=12.5, month=6)
     assert words in told.says.template
     assert len(told.edits) == edits
 
@@ -178,17 +178,17 @@ def test_settings_sheet_scales_with_the_system(demo_results, reference) -> None:
     )
     assert sheet["Equalise"].words == "never" and sheet["Temperature compensation"].words == "off"
     assert sheet["No charge below"].value == 0
-    assert {j.verdict for j in judge(lfp.build)} >= {"stop"}
+    assert {j.verdict for j in suitability_of(lfp.build)} >= {"stop"}
 
 
 def test_no_source_at_all_and_no_charger_for_a_generator_are_told(beside, reference) -> None:
     plan = beside("agm", MAINS).plan
     none = evaluate(replace(plan, sources=()), reference)
-    assert "no_source" in {f.code for f in none.findings} and not none.ran.has_year
+    assert "no_source" in {f.code for f in none.findings} and not none.simulated.has_year
     alone = evaluate(replace(plan, sources=(Source("g", "generator", watts=1000.0),)), reference)
     assert "no_charger" in {f.code for f in alone.findings}
     far_north = replace(plan, site=replace(plan.site, latitude=85.0), sources=(SUN,), months=(12,))
     dark = evaluate(far_north, reference)
     assert "polar_night" in {f.code for f in dark.findings}
-    assert dark.ran.needed["c"]["panel_w"].value is None
-    assert dark.ran.trial.ran[0].traces.used_w.sum() == 0
+    assert dark.simulated.needed["c"]["panel_w"].value is None
+    assert dark.simulated.trial.results[0].traces.used_w.sum() == 0

@@ -46,7 +46,7 @@ def test_a_small_caravan_by_hand_where_lead_acid_wins(evaluated) -> None:
             Candidate("l", "lfp", "ostrel-60", 1, 1, extras=(Extra("Charger", 165),)),
         ),
     )
-    flooded, lfp = results.compare.columns
+    flooded, lfp = results.compare.compared_banks
     assert results.need.energy.value == pytest.approx(450)
     assert flooded.banked["usable_wh"].value == pytest.approx(594)
     assert lfp.banked["usable_wh"].value == pytest.approx(622.08)
@@ -110,7 +110,7 @@ def test_headline_rows_come_first_and_best_values_are_marked(demo_results) -> No
     compare = demo_results("pebble").compare
     assert [r.key for r in compare.rows[:4]] == ["usable_wh", "kg", "design_cycles", "per_cycle"]
     # The swapped one is too heavy for the coupling: nothing of it is best.
-    out = [c not in compare.verdict.fit for c in compare.columns]
+    out = [c not in compare.verdict.suitable for c in compare.compared_banks]
     assert out == [False, False, False, True]
     for row in compare.rows:
         values = [None if o else f.value for f, o in zip(row.figures, out, strict=True)]
@@ -124,7 +124,7 @@ def test_headline_rows_come_first_and_best_values_are_marked(demo_results) -> No
 
 def test_where_one_bank_alone_will_do_nothing_is_best(demo_results) -> None:
     compare = demo_results("tern-rock").compare
-    assert len(compare.verdict.fit) == 1
+    assert len(compare.verdict.suitable) == 1
     assert all(row.best == () for row in compare.rows)
 
 
@@ -134,10 +134,12 @@ def test_same_label_ends_where_the_banks_do(demo_results) -> None:
     for name in ("mulga", "long-haul", "pebble"):
         results = demo_results(name)
         last = results.compare.corrections[-1]
-        for column, figure, ratio in zip(results.compare.columns, last.figures, last.ratios, strict=True):
-            served = min(column.life.years, results.plan.years_kept)
-            usable = column.banked["usable_wh"].number / 1000
-            assert figure.value == pytest.approx(column.banked["purchase"].number / usable / served)
+        for compared, figure, ratio in zip(
+            results.compare.compared_banks, last.figures, last.ratios, strict=True
+        ):
+            served = min(compared.life.years, results.plan.years_kept)
+            usable = compared.banked["usable_wh"].number / 1000
+            assert figure.value == pytest.approx(compared.banked["purchase"].number / usable / served)
             assert ratio.value == pytest.approx(figure.number / last.figures[0].number)
 
 
@@ -150,10 +152,10 @@ def test_same_label_begins_with_the_shop_window(evaluated) -> None:
 
 
 def test_nights_without_charging_are_usable_over_the_day(demo_results) -> None:
-    for column in demo_results("mulga").compare.columns:
+    for compared in demo_results("mulga").compare.compared_banks:
         day = demo_results("mulga").day.bank_wh.number
-        new, end = column.figures["nights_new"].number, column.figures["nights_end"].number
-        assert new == pytest.approx(column.banked["usable_new_wh"].number / day)
+        new, end = compared.figures["nights_new"].number, compared.figures["nights_end"].number
+        assert new == pytest.approx(compared.banked["usable_new_wh"].number / day)
         assert end == pytest.approx(0.8 * new)
 
 
@@ -161,10 +163,10 @@ def test_rundown_is_empty_when_the_nights_are_over(demo_results) -> None:
     results = demo_results("pebble")
     down = results.compare.rundown
     assert down is not None
-    for i, column in enumerate(results.compare.columns):
+    for i, compared in enumerate(results.compare.compared_banks):
         for j, key in enumerate(("nights_new", "nights_end")):
             line = down.remaining_wh[2 * i + j]
-            hours = column.figures[key].number * 24
+            hours = compared.figures[key].number * 24
             assert (line[down.hours < hours - 24] > 0).all()
             assert (line[down.hours > hours + 24] == 0).all()
 
@@ -173,9 +175,11 @@ def test_more_nights_off_grid_favour_the_bank_that_lasts(demo_results, reference
     plan = demo_results("pebble").plan
 
     def gap(nights: float) -> float:
-        columns = evaluate(replace(plan, off_grid_nights=nights), reference).compare.columns
-        lead = min(c.cost["lifetime"].number for c in columns if c.banked.battery_class.is_lead_acid)
-        return lead - next(c.cost["lifetime"].number for c in columns if c.banked.battery_class.key == "lfp")
+        compared_banks = evaluate(replace(plan, off_grid_nights=nights), reference).compare.compared_banks
+        lead = min(c.cost["lifetime"].number for c in compared_banks if c.banked.battery_class.is_lead_acid)
+        return lead - next(
+            c.cost["lifetime"].number for c in compared_banks if c.banked.battery_class.key == "lfp"
+        )
 
     assert gap(9) < 0 < gap(200)
 

@@ -24,7 +24,7 @@ def test_a_hard_used_bank_is_ended_by_cycles(evaluated) -> None:
         overrides={"nights": 1},
         candidates=(Candidate("f", "flooded_dual", "marram-110", 1, 3),),
     )
-    life = results.compare.columns[0].life
+    life = results.compare.compared_banks[0].life
     assert life["cycles_at_depth"].value == pytest.approx(533.63, abs=0.1)
     assert life["cycle_wear"].value == pytest.approx(0.56219, abs=1e-4)
     assert life.years == pytest.approx(1.1985, abs=1e-3)
@@ -36,20 +36,20 @@ def test_deep_accidents_can_be_what_ends_it(evaluated) -> None:
     results = evaluated(
         STEADY, candidates=(Candidate("a", "agm", "tarnmoor-220", 1, 3),), overrides={"accidents_per_year": 5}
     )
-    life = results.compare.columns[0].life
+    life = results.compare.compared_banks[0].life
     assert life["accident_wear"].value == pytest.approx(0.25)
     assert life.ends == "accidents"
     lfp = evaluated(
         STEADY, candidates=(Candidate("l", "lfp", "ostrel-200", 1, 2),), overrides={"accidents_per_year": 5}
     )
-    assert lfp.compare.columns[0].life["accident_wear"].value == 0
+    assert lfp.compare.compared_banks[0].life["accident_wear"].value == 0
 
 
 def test_heat_takes_years_by_its_share_of_the_year(evaluated) -> None:
     # 73 nights are a fifth of the year. In use at 45 °C LFP ages four times as fast (14/4 = 3.5 years), at
     # rest at 15 °C not: 0.2/3.5 + 0.8/14 = 0.057143 + 0.057143 = 0.114286 a year.
     results = evaluated(STEADY, off_grid_nights=73, battery_c=45, rest_c=15)
-    lfp = results.compare.columns[1].life
+    lfp = results.compare.compared_banks[1].life
     assert lfp["calendar_wear"].value == pytest.approx(0.1142857)
 
 
@@ -57,7 +57,7 @@ def test_agm_factor_of_a_school_touches_cycles_and_years(evaluated) -> None:
     candidates = (Candidate("a", "agm", "tarnmoor-150", 1, 3), Candidate("g", "gel", "vellan-120", 1, 3))
     plain = evaluated(STEADY, candidates=candidates, battery_c=25)
     longer = evaluated(STEADY, candidates=candidates, battery_c=25, overrides={"agm_life_factor": 1.3})
-    agm, gel = ([c.life for c in r.compare.columns] for r in (plain, longer))
+    agm, gel = ([c.life for c in r.compare.compared_banks] for r in (plain, longer))
     assert gel[0]["design_cycles"].number == pytest.approx(1.3 * agm[0]["design_cycles"].number)
     assert gel[0]["calendar_wear"].number == pytest.approx(agm[0]["calendar_wear"].number / 1.3)
     assert gel[1].years == pytest.approx(agm[1].years)
@@ -66,16 +66,16 @@ def test_agm_factor_of_a_school_touches_cycles_and_years(evaluated) -> None:
 def test_lead_acid_run_down_to_sixty_per_cent_lasts_two_thirds_longer(evaluated) -> None:
     # From 80 % to 60 % lead-acid fades three times as fast: wear 1 + (2 − 1)/3 = 1.3333 instead of 1.
     candidates = (Candidate("a", "agm", "tarnmoor-150", 1, 3),)
-    plain = evaluated(STEADY, candidates=candidates).compare.columns[0].life.years
+    plain = evaluated(STEADY, candidates=candidates).compare.compared_banks[0].life.years
     longer = evaluated(STEADY, candidates=candidates, overrides={"worn_out.lead_acid": 0.6})
-    assert longer.compare.columns[0].life.years == pytest.approx(plain * 4 / 3)
+    assert longer.compare.compared_banks[0].life.years == pytest.approx(plain * 4 / 3)
 
 
 def test_short_of_full_wears_lead_acid_and_not_lfp(evaluated) -> None:
     candidates = (Candidate("a", "agm", "tarnmoor-150", 1, 3), Candidate("l", "lfp", "ostrel-200", 1, 2))
     full = evaluated(STEADY, candidates=candidates)
     short = evaluated(STEADY, candidates=candidates, overrides={"short_of_full_share": 0.5})
-    wear = [[c.life["cycle_wear"].number for c in r.compare.columns] for r in (full, short)]
+    wear = [[c.life["cycle_wear"].number for c in r.compare.compared_banks] for r in (full, short)]
     assert wear[1][0] == pytest.approx(wear[0][0] * (1 + 0.7 * 0.5))
     assert wear[1][1] == pytest.approx(wear[0][1])
 
@@ -86,14 +86,14 @@ def test_discounting_at_five_per_cent_by_hand(evaluated) -> None:
     over = {
         "drift.lead_acid": 0, "mains_share": 0, "scrap_per_kg": 0, "exit_share": 0, "discount_rate": 0.05,
     }  # fmt: skip
-    column = evaluated(
+    compared = evaluated(
         STEADY, candidates=(Candidate("a", "agm", "tarnmoor-150", 1, 3),), overrides=over
-    ).compare.columns[0]
-    life = column.life.years
+    ).compare.compared_banks[0]
+    life = compared.life.years
     assert life == pytest.approx(4.293, abs=2e-3)
     expected = 957 * (1 + 1.05**-life + 1.05 ** (-2 * life))
-    assert column.cost["lifetime"].value == pytest.approx(expected)
-    assert column.cost["replacement_count"].value == 2
+    assert compared.cost["lifetime"].value == pytest.approx(expected)
+    assert compared.cost["replacement_count"].value == 2
 
 
 def test_care_and_lost_energy_are_counted_each_year(evaluated) -> None:
@@ -105,7 +105,7 @@ def test_care_and_lost_energy_are_counted_each_year(evaluated) -> None:
         overrides={"hour_rate": 10, "water_cost": 0},
         candidates=(Candidate("d", "flooded_deep", "hollin-6-330", 2, 2),),
     )
-    cost = results.compare.columns[0].cost
+    cost = results.compare.compared_banks[0].cost
     assert cost["kwh_delivered"].value == pytest.approx(720)
     assert cost["running_per_year"].value == pytest.approx(44.2)
     assert cost["running"].value == pytest.approx(442)
@@ -118,7 +118,7 @@ def test_scrap_of_the_old_bank_is_a_credit_and_its_weight_is_compared(evaluated,
     old = OldBank(gel, 12, 210, 1, 2, 11, 65)
     with_old = evaluated(STEADY, old_bank=old)
     without = evaluated(STEADY)
-    for a, b in zip(with_old.compare.columns, without.compare.columns, strict=True):
+    for a, b in zip(with_old.compare.compared_banks, without.compare.compared_banks, strict=True):
         assert b.cost["lifetime"].number - a.cost["lifetime"].number == pytest.approx(65)
         assert a.banked["kg_change"].value == pytest.approx(a.banked["kg"].number - 130)
         assert "kg_change" not in b.banked.figures
@@ -130,17 +130,19 @@ def test_scrap_of_the_old_bank_is_a_credit_and_its_weight_is_compared(evaluated,
 
 def test_old_lithium_has_no_scrap_value(evaluated, reference) -> None:
     old = OldBank(reference.classes["lfp"], 12.8, 100, 1, 1, 8, 11)
-    assert evaluated(STEADY, old_bank=old).compare.columns[0].cost["lifetime"].value == pytest.approx(
-        evaluated(STEADY).compare.columns[0].cost["lifetime"].value
+    assert evaluated(STEADY, old_bank=old).compare.compared_banks[0].cost["lifetime"].value == pytest.approx(
+        evaluated(STEADY).compare.compared_banks[0].cost["lifetime"].value
     )
 
 
 def test_a_bank_that_is_too_small_delivers_only_what_it_has(evaluated) -> None:
     # 60 Ah of AGM: 720 · 0.5 · 0.95 · 0.9 = 307.8 Wh (less the rate) for two nights, half of it a day.
-    column = evaluated(STEADY, candidates=(Candidate("a", "agm", "tarnmoor-60", 1, 1),)).compare.columns[0]
-    usable = column.banked["usable_wh"].number
+    compared = evaluated(
+        STEADY, candidates=(Candidate("a", "agm", "tarnmoor-60", 1, 1),)
+    ).compare.compared_banks[0]
+    usable = compared.banked["usable_wh"].number
     assert usable < 308
-    assert column.cost["kwh_delivered"].value == pytest.approx(usable / 2 * 60 * 10 / 1000)
+    assert compared.cost["kwh_delivered"].value == pytest.approx(usable / 2 * 60 * 10 / 1000)
 
 
 def test_peak_rate_takes_more_from_lead_acid(evaluated) -> None:
@@ -148,11 +150,11 @@ def test_peak_rate_takes_more_from_lead_acid(evaluated) -> None:
     # 100 Ah of AGM rated at 5 A with k 1.122 gives (5/92.6)^0.122 = 0.70 of its label at that rate.
     kettle = (Load("k", "Kettle", AC, Draw(1000, "W"), 230, use=USES, uses=6, minutes=10),)
     results = evaluated(kettle, Inverter(0.9, 0), candidates=(Candidate("a", "agm", "tarnmoor-100", 1, 1),))
-    rate = results.compare.columns[0].banked["rate"]
+    rate = results.compare.compared_banks[0].banked["rate"]
     assert results.need.classes["agm"].mean_current.value == pytest.approx(1000 / 0.9 / 12, rel=1e-6)
     assert rate.value == pytest.approx((5 / (1000 / 0.9 / 12)) ** 0.122077, rel=1e-4)
     lfp = evaluated(kettle, Inverter(0.9, 0), candidates=(Candidate("l", "lfp", "ostrel-100", 1, 1),))
-    assert lfp.compare.columns[0].banked["rate"].number > 0.95
+    assert lfp.compare.compared_banks[0].banked["rate"].number > 0.95
 
 
 @pytest.mark.parametrize("volts", [12, 24, 48])
@@ -191,8 +193,8 @@ def test_careful_schools_never_size_a_smaller_bank(demo_results, reference) -> N
 
 def test_own_two_ratings_give_way_to_an_override(evaluated, reference) -> None:
     candidates = (Candidate("a", "agm", "tarnmoor-100", 1, 2),)
-    label = evaluated(STEADY, candidates=candidates).compare.columns[0].banked["exponent"]
+    label = evaluated(STEADY, candidates=candidates).compare.compared_banks[0].banked["exponent"]
     assert (label.value, label.origin) == (pytest.approx(1.122077, abs=1e-6), "computed")
     mine = evaluated(STEADY, candidates=candidates, overrides={"peukert.agm": 1.2})
-    exponent = mine.compare.columns[0].banked["exponent"]
+    exponent = mine.compare.compared_banks[0].banked["exponent"]
     assert (exponent.value, exponent.origin) == (1.2, "override")

@@ -12,7 +12,7 @@ from vast_harbor.core.cost.pareto import front
 from vast_harbor.core.passage import evaluate
 from vast_harbor.core.rig.plan import Candidate
 from vast_harbor.core.stops.banks.find import Ceiling, layouts, search, shapes, within
-from vast_harbor.core.stops.banks.quick_life_cost import outlook
+from vast_harbor.core.stops.banks.quick_life_cost import quick_life_cost
 from vast_harbor.core.stops.need import governing_day as days_stop
 from vast_harbor.formats import rig_file as files
 
@@ -29,7 +29,7 @@ def plan_of(name: str, **changes):
 def look_at(plan):
     reference = data.reference()
     assumptions = reference.assumptions(plan.house_rule, plan.overrides)
-    return outlook(plan, reference, assumptions, days_stop.evaluate(plan, reference, assumptions))
+    return quick_life_cost(plan, reference, assumptions, days_stop.evaluate(plan, reference, assumptions))
 
 
 @pytest.mark.parametrize("name", data.DEMO_RIGS)
@@ -46,15 +46,15 @@ def test_find_and_the_checks_agree_on_every_bank(name, reference) -> None:
             for i, b in enumerate(some)
         )
         results = evaluate(replace(plan, candidates=candidates), reference)
-        columns = {c.banked.candidate.id: c for c in results.compare.columns}
+        compared_banks = {c.banked.candidate.id: c for c in results.compare.compared_banks}
         for bank, banked in zip(some, results.banks.candidates, strict=True):
             stops = {f.code for f in banked.findings if f.severity == "stop"} - ELSEWHERE
-            assert bool(stops) == any(True for _ in look.ground.against(bank)), (bank.model.id, stops)
-            assert banked["usable_wh"].number == pytest.approx(look.ground.usable_wh(bank))
+            assert bool(stops) == any(True for _ in look.rig_limits.against(bank)), (bank.model.id, stops)
+            assert banked["usable_wh"].number == pytest.approx(look.rig_limits.usable_wh(bank))
             assert banked["purchase"].number == pytest.approx(look.purchase(bank))
-            column = columns[banked.candidate.id]
-            assert column.life.years == pytest.approx(look.years(bank)), bank.model.id
-            assert column.cost["lifetime_bare"].number == pytest.approx(look.lifetime(bank)), bank.model.id
+            compared = compared_banks[banked.candidate.id]
+            assert compared.life.years == pytest.approx(look.years(bank)), bank.model.id
+            assert compared.cost["lifetime_bare"].number == pytest.approx(look.lifetime(bank)), bank.model.id
 
 
 @given(st.lists(st.tuples(*[st.integers(0, 6)] * 3), max_size=25))
@@ -89,7 +89,7 @@ def test_within_a_ceiling_the_most_nights(reference) -> None:
     assert best and all(w.found.purchase <= 1300 for w in best)
     assert [w.found.usable_wh for w in best] == sorted((w.found.usable_wh for w in best), reverse=True)
     lfp = next(w for w in best if w.found.bank.model.battery_class.key == "lfp")
-    day = look.ground.days.day.bank_wh.number
+    day = look.rig_limits.days.day.bank_wh.number
     assert lfp.found.nights == pytest.approx(lfp.found.usable_wh / day)
     assert 0 < lfp.covered < 1 and lfp.next_string == pytest.approx(look.price(lfp.found.bank.model))
     # A lead-acid string must not be added later.

@@ -100,7 +100,7 @@ def test_voltage_must_come_out_whole(evaluated, candidate, system_v, says) -> No
         )
     else:
         assert banked.bank is None and says in banked.findings[0].says.template
-        assert banked.findings[0].severity == "stop" and results.compare.columns == ()
+        assert banked.findings[0].severity == "stop" and results.compare.compared_banks == ()
 
 
 def test_inverter_on_for_less_than_its_loads_is_told(evaluated) -> None:

@@ -7,7 +7,7 @@ import pytest
 import rainflow
 
 from vast_harbor.core.passage import evaluate
-from vast_harbor.core.rig.plan import Fix, Tried
+from vast_harbor.core.rig.plan import Fix, TrialSettings
 from vast_harbor.core.simulation import kernel
 from vast_harbor.core.stops.trial import storage, time_to_empty, weather_odds
 from vast_harbor.core.stops.trial.battery_monitor import readings
@@ -18,13 +18,13 @@ from vast_harbor.core.weather.daily_weather import STEPS_A_DAY
 
 
 @pytest.fixture(scope="module")
-def ran(demo_results, reference):
+def simulated(demo_results, reference):
     """The runs of a demo rig by candidate, with changes to its plan."""
 
-    def build(name, tried=None, **changes):
+    def build(name, trial=None, **changes):
         plan = replace(demo_results(name).plan, **changes)
-        plan = replace(plan, tried=tried or plan.tried)
-        return {r.lane.id: r for r in evaluate(plan, reference).ran.trial.ran}
+        plan = replace(plan, trial=trial or plan.trial)
+        return {r.simulated.id: r for r in evaluate(plan, reference).simulated.trial.results}
 
     return build
 
@@ -33,11 +33,11 @@ def happened(run):
     return {e.code for e in run.events}
 
 
-def test_lfp_in_the_cold_shed_takes_no_charge_and_in_the_porch_it_does(ran, demo_results) -> None:
-    shed = ran("tern-rock", Tried(month=1))
+def test_lfp_in_the_cold_shed_takes_no_charge_and_in_the_porch_it_does(simulated, demo_results) -> None:
+    shed = simulated("tern-rock", TrialSettings(month=1))
     types = demo_results("tern-rock").plan.day_types
-    porch = ran(
-        "tern-rock", Tried(month=1), place="living_space",
+    porch = simulated(
+        "tern-rock", TrialSettings(month=1), place="living_space",
         day_types=tuple(replace(t, battery_c=8.0) for t in types),
     )  # fmt: skip
     for bank in ("lfp", "plain"):
@@ -48,8 +48,8 @@ def test_lfp_in_the_cold_shed_takes_no_charge_and_in_the_porch_it_does(ran, demo
     assert shed["heated"].traces.amps.max() > 5 and shed["heated"]["heater"].number > 0
 
 
-def test_the_tail_lift_trips_a_small_bms_and_sags_lead_acid(ran) -> None:
-    runs = ran("long-haul", Tried(month=1))
+def test_the_tail_lift_trips_a_small_bms_and_sags_lead_acid(simulated) -> None:
+    runs = simulated("long-haul", TrialSettings(month=1))
     trip = next(e for e in runs["small"].events if e.code == "bms_overload")
     assert trip.says.figures["amps"].number > trip.says.figures["limit"].number
     assert not any(e.code == "bms_overload" for e in runs["lfp"].events)
@@ -57,8 +57,8 @@ def test_the_tail_lift_trips_a_small_bms_and_sags_lead_acid(ran) -> None:
     assert old.says.figures["watts"].number > 4000
 
 
-def test_the_barges_charger_leaves_large_lead_acid_short_and_lfp_not(ran) -> None:
-    runs = ran("kittiwake")
+def test_the_barges_charger_leaves_large_lead_acid_short_and_lfp_not(simulated) -> None:
+    runs = simulated("kittiwake")
     days = len(runs["gel"].traces.soc[0]) // STEPS_A_DAY
     hooked = range(2, days, 3)
 
@@ -69,30 +69,30 @@ def test_the_barges_charger_leaves_large_lead_acid_short_and_lfp_not(ran) -> Non
     assert min(fullest(runs["lfp"])) > 0.99
 
 
-def test_the_caravans_rest_stage_drains_lfp_as_far_as_the_threshold_says(ran, demo_results) -> None:
+def test_the_caravans_rest_stage_drains_lfp_as_far_as_the_threshold_says(simulated, demo_results) -> None:
     plan = demo_results("pebble").plan
     # Seven weeks on the lakeside pitch: the charger rests, and the loads draw LFP down to 12.6 V.
-    pitch = Tried(days=30, nights=0, month=6)
+    pitch = TrialSettings(days=30, nights=0, month=6)
     bare = tuple(replace(c, fixes=()) for c in plan.candidates)
-    before = ran("pebble", pitch, candidates=bare)["lfp"]
+    before = simulated("pebble", pitch, candidates=bare)["lfp"]
     rests = [e for e in before.events if e.code == "rests"]
     assert rests and rests[0].says.figures["low"].number < 0.13
-    assert ran("pebble", pitch)["dual"].traces.soc.min() > 0.5
+    assert simulated("pebble", pitch)["dual"].traces.soc.min() > 0.5
     assert plan.candidates[2].fixes == (Fix("mains", "new"),)
-    after = ran("pebble", pitch)["lfp"]
+    after = simulated("pebble", pitch)["lfp"]
     assert after.traces.soc.min() > 0.9 and "rests" not in happened(after)
 
 
-def test_the_caravan_is_fine_with_lead_acid(ran, demo_results) -> None:
-    assert not ran("pebble")["dual"].dark
-    year = demo_results("pebble").ran.years["dual"]
+def test_the_caravan_is_fine_with_lead_acid(simulated, demo_results) -> None:
+    assert not simulated("pebble")["dual"].dark
+    year = demo_results("pebble").simulated.years["dual"]
     assert year["served_share"].number == 1 and year["cycle_wear"].number < 0.1
 
 
 @pytest.mark.parametrize("stretch", STRETCHES)
 @pytest.mark.parametrize("name", ["kittiwake", "tern-rock"])
-def test_every_stretch_runs_and_tells_itself(ran, name, stretch) -> None:
-    for run in ran(name, Tried(stretch=stretch)).values():
+def test_every_stretch_runs_and_tells_itself(simulated, name, stretch) -> None:
+    for run in simulated(name, TrialSettings(stretch=stretch)).values():
         figures = {k: f.value for k, f in run.figures.items()}
         assert 0 <= figures["served"] <= 1 and 0 <= figures["lowest"] <= 1
         assert (figures["first_dark"] is None) == (figures["unserved"] <= 0.5)
@@ -100,47 +100,57 @@ def test_every_stretch_runs_and_tells_itself(ran, name, stretch) -> None:
         assert list(run.events) == sorted(run.events, key=lambda e: e.step)
 
 
-def test_bad_stretches_are_as_bad_as_they_are_called(ran, demo_results, reference) -> None:
-    lost = ran("kittiwake", Tried(stretch="hook_up_lost"))["gel"]
+def test_bad_stretches_are_as_bad_as_they_are_called(simulated, demo_results, reference) -> None:
+    lost = simulated("kittiwake", TrialSettings(stretch="hook_up_lost"))["gel"]
     assert lost.traces.used_w[0, 0, 96:].max() == 0 and lost.traces.used_w[0, 0, :92].max() > 0
     cold = evaluate(
-        replace(demo_results("tern-rock").plan, tried=Tried(stretch="coldest_night")), reference
-    ).ran.trial
-    climate = cold.course.climate
-    assert cold.staged.weather.air_c.min() <= climate.low_c[0] - 1.9 * climate.spread_k + 0.5
-    wet = evaluate(replace(demo_results("long-haul").plan, tried=Tried(stretch="wet_week")), reference)
-    assert set(wet.ran.trial.staged.weather.kinds.ravel()) == {2}
-    more, less = (ran("long-haul", Tried(month=3, pitches=p))["agm"] for p in (("open",), ("trees",)))
+        replace(demo_results("tern-rock").plan, trial=TrialSettings(stretch="coldest_night")), reference
+    ).simulated.trial
+    climate = cold.timeline.climate
+    assert cold.prepared.weather.air_c.min() <= climate.low_c[0] - 1.9 * climate.spread_k + 0.5
+    wet = evaluate(
+        replace(demo_results("long-haul").plan, trial=TrialSettings(stretch="wet_week")), reference
+    )
+    assert set(wet.simulated.trial.prepared.weather.kinds.ravel()) == {2}
+    more, less = (
+        simulated("long-haul", TrialSettings(month=3, pitches=p))["agm"] for p in (("open",), ("trees",))
+    )
     assert more.traces.used_w.sum() > less.traces.used_w.sum()
-    hidden = ran("kittiwake", Tried(hidden_w=25.0))["gel"]
-    assert hidden["through"].number > ran("kittiwake")["gel"]["through"].number
+    hidden = simulated("kittiwake", TrialSettings(hidden_w=25.0))["gel"]
+    assert hidden["through"].number > simulated("kittiwake")["gel"]["through"].number
 
 
-def test_worst_week_is_worse_than_any_other_weather(ran, demo_results, reference) -> None:
-    worst = sum(r["unserved"].number for r in ran("tern-rock", Tried(stretch="worst_week")).values())
-    usual = ran("tern-rock", Tried(days=7, month=1, seed=2))
+def test_worst_week_is_worse_than_any_other_weather(simulated, demo_results, reference) -> None:
+    worst = sum(
+        r["unserved"].number for r in simulated("tern-rock", TrialSettings(stretch="worst_week")).values()
+    )
+    usual = simulated("tern-rock", TrialSettings(days=7, month=1, seed=2))
     assert worst >= sum(r["unserved"].number for r in usual.values()) * 0.99
 
 
 def test_the_year_counts_nights_cycles_and_charge(demo_results, reference) -> None:
     results = demo_results("long-haul")
-    plan, years = results.plan, results.ran.years
-    assert results.ran.year_plan.scale * results.ran.year_plan.nights == pytest.approx(plan.off_grid_nights)
+    plan, years = results.plan, results.simulated.years
+    assert results.simulated.year_plan.scale * results.simulated.year_plan.nights == pytest.approx(
+        plan.off_grid_nights
+    )
     for key, year in years.items():
         assert year["nights_served"].number <= plan.off_grid_nights + 1e-9
-        column = next(c for c in results.compare.columns if c.banked.candidate.id == key)
-        assert column.cost["kwh_delivered"].number == pytest.approx(year["through"].number * plan.years_kept)
+        compared = next(c for c in results.compare.compared_banks if c.banked.candidate.id == key)
+        assert compared.cost["kwh_delivered"].number == pytest.approx(
+            year["through"].number * plan.years_kept
+        )
     # Half the nights wear half as much by cycles; nothing else of the sample moves.
-    half = evaluate(replace(plan, off_grid_nights=plan.off_grid_nights / 2), reference).ran.years
+    half = evaluate(replace(plan, off_grid_nights=plan.off_grid_nights / 2), reference).simulated.years
     for key, year in half.items():
         assert year["cycle_wear"].number * 2 == pytest.approx(years[key]["cycle_wear"].number)
     # More sun never serves fewer nights.
     bright = tuple(replace(s, watts=3000.0) if s.kind == "solar" else s for s in plan.sources)
-    better = evaluate(replace(plan, sources=bright), reference).ran.years
+    better = evaluate(replace(plan, sources=bright), reference).simulated.years
     assert all(better[k]["served_share"].number >= years[k]["served_share"].number for k in years)
     assert (
-        results.ran.needs["lfp"].number
-        > evaluate(replace(plan, sources=bright), reference).ran.needs["lfp"].number
+        results.simulated.needs["lfp"].number
+        > evaluate(replace(plan, sources=bright), reference).simulated.needs["lfp"].number
     )
 
 
@@ -158,20 +168,22 @@ def test_rainflow_counts_as_the_package_does_on_every_point() -> None:
 
 def test_how_long_a_bank_and_an_appliance_last(demo_results) -> None:
     results = demo_results("kittiwake")
-    course, lanes = results.ran.course, results.ran.trial.lanes
-    dark = dict(zip([x.id for x in lanes], time_to_empty.until_dark(course, lanes), strict=True))
+    timeline, simulated_banks = results.simulated.timeline, results.simulated.trial.simulated_banks
+    dark = dict(
+        zip([x.id for x in simulated_banks], time_to_empty.until_dark(timeline, simulated_banks), strict=True)
+    )
     assert dark["old"] < 40 < dark["gel"]
     heater = next(x for x in results.plan.loads if "heater, fan" in x.name)
     long, short = (
-        time_to_empty.runs_for(course, lanes, heater),
-        time_to_empty.runs_for(course, lanes, heater, 0.5),
+        time_to_empty.runs_for(timeline, simulated_banks, heater),
+        time_to_empty.runs_for(timeline, simulated_banks, heater, 0.5),
     )
-    for i, lane in enumerate(lanes):
+    for i, simulated in enumerate(simulated_banks):
         assert long[i] >= short[i]
-        if lane.lfp and long[i]:
+        if simulated.lfp and long[i]:
             # Nearly all that its label holds, at the watts of the load and of standby.
-            watts = heater.mean_w + results.plan.standby_w + lane.standing_a * 12
-            assert 0.75 < long[i] * watts / (lane.nameplate_ah * 13.1) < 1.02
+            watts = heater.mean_w + results.plan.standby_w + simulated.standing_a * 12
+            assert 0.75 < long[i] * watts / (simulated.nameplate_ah * 13.1) < 1.02
 
 
 def test_laid_up_lead_acid_freezes_when_it_is_flat_and_says_by_when_to_recharge(
@@ -180,9 +192,9 @@ def test_laid_up_lead_acid_freezes_when_it_is_flat_and_says_by_when_to_recharge(
     plan = demo_results("tern-rock").plan
     summer = replace(plan, months=(6, 7, 8), sources=(), site=replace(plan.site))
     results = evaluate(summer, reference)
-    course, lanes = results.ran.course, results.ran.trial.lanes
-    assert storage.months_laid_up(course) == (9, 10, 11, 12, 1, 2, 3, 4, 5)
-    rows = {(r.id, r.connected): r for r in storage.evaluate(course, lanes)}
+    timeline, simulated_banks = results.simulated.timeline, results.simulated.trial.simulated_banks
+    assert storage.months_laid_up(timeline) == (9, 10, 11, 12, 1, 2, 3, 4, 5)
+    rows = {(r.id, r.connected): r for r in storage.evaluate(timeline, simulated_banks)}
     old = rows["old", True]
     assert old.weeks is not None and old.weeks < 12 and old.recharge is not None
     assert old.frozen_c is not None and old.frozen_c < 0
@@ -190,40 +202,41 @@ def test_laid_up_lead_acid_freezes_when_it_is_flat_and_says_by_when_to_recharge(
     assert apart.weeks is None and apart.lowest > 0.5 and apart.frozen_c is None
     assert rows["lfp", False].lowest > rows["lfp", True].lowest
     full = evaluate(replace(plan, months=()), reference)
-    assert storage.evaluate(full.ran.course, lanes) == ()
+    assert storage.evaluate(full.simulated.timeline, simulated_banks) == ()
 
 
 def test_odds_count_weathers_and_the_monitor_reads_the_run(demo_results) -> None:
     results = demo_results("mulga")
-    told = list(weather_odds.odds(results.ran.trial, 50))
+    told = list(weather_odds.odds(results.simulated.trial, 50))
     assert [t.done for t in told] == [20, 40, 50]
     assert all(0 <= n <= 50 for n in told[-1].dark.values())
-    run = results.ran.trial.of("agm")
-    read = list(readings(results.ran.trial, run))
+    run = results.simulated.trial.of("agm")
+    read = list(readings(results.simulated.trial, run))
     assert len(read) == run.traces.state.shape[1]
     volts = np.array([r.volts for r in read])
     assert np.abs(volts - run.traces.volts[0]).max() < 0.05
-    assert read == list(readings(results.ran.trial, run))
+    assert read == list(readings(results.simulated.trial, run))
     assert read[-1].soc == pytest.approx(float(run.traces.soc[0, -1]), abs=0.001)
 
 
 def test_an_edit_goes_on_with_the_last_run_until_it_is_run_anew(demo_results, reference) -> None:
     first = demo_results("pebble")
-    first.ran.run()
+    first.simulated.run()
     moved = replace(first.plan, standby_w=first.plan.standby_w + 3.21)
-    late = evaluate(moved, reference, first.ran)
-    assert late.late and late.ran is first.ran
-    late_cost = {c.banked.candidate.id: c.cost["kwh_delivered"].number for c in late.compare.columns}
+    stale = evaluate(moved, reference, first.simulated)
+    assert stale.stale and stale.simulated is first.simulated
+    late_cost = {c.banked.candidate.id: c.cost["kwh_delivered"].number for c in stale.compare.compared_banks}
     now = evaluate(moved, reference)
     assert (
-        not now.late
-        and {c.banked.candidate.id: c.cost["kwh_delivered"].number for c in now.compare.columns} != late_cost
+        not now.stale
+        and {c.banked.candidate.id: c.cost["kwh_delivered"].number for c in now.compare.compared_banks}
+        != late_cost
     )
-    now.ran.run()
+    now.simulated.run()
     # What no run depends on is answered at once with everything.
-    priced = evaluate(replace(moved, years_kept=3), reference, now.ran)
-    assert not priced.late
-    assert (now.ran.trial.ran[0].traces.state & kernel.FULL).any()
+    priced = evaluate(replace(moved, years_kept=3), reference, now.simulated)
+    assert not priced.stale
+    assert (now.simulated.trial.results[0].traces.state & kernel.FULL).any()
 
 
 @pytest.mark.parametrize(
@@ -243,27 +256,27 @@ def test_episodes_are_runs_longer_than_so_many_steps(where, longer, count) -> No
 def test_the_nights_of_the_year_only_scale_a_run_year(demo_results, reference) -> None:
     # Days are run anew only where rows follow closer on one another: above twenty nights in a month of use.
     results = demo_results("pebble")
-    results.ran.run()
-    base = results.ran.years["dual"]
+    results.simulated.run()
+    base = results.simulated.years["dual"]
     for nights in (18.0, 90.0):
         again = evaluate(replace(results.plan, off_grid_nights=nights), reference)
-        assert again.ran.known or nights > 80
-        year = again.ran.years["dual"]
+        assert again.simulated.known or nights > 80
+        year = again.simulated.years["dual"]
         assert year["served_share"].number == pytest.approx(base["served_share"].number)
-        if again.ran.year_plan.between == results.ran.year_plan.between:
+        if again.simulated.year_plan.between == results.simulated.year_plan.between:
             for key in ("through", "cycle_wear"):
                 assert year[key].number == pytest.approx(base[key].number * nights / 9)
 
 
 def test_what_a_run_year_burns_and_empties_reaches_money_and_life(demo_results) -> None:
-    columns = {c.id: c for c in demo_results("tern-rock").compare.columns}
-    burnt = [c for c in columns.values() if c.year["fuel"].number > 0]
-    for column in burnt:
-        assert column.cost["fuel"].number == column.year["fuel"].number
-        assert column.cost["running_per_year"].number >= column.cost["fuel"].number
+    compared_banks = {c.id: c for c in demo_results("tern-rock").compare.compared_banks}
+    burnt = [c for c in compared_banks.values() if c.year["fuel"].number > 0]
+    for compared in burnt:
+        assert compared.cost["fuel"].number == compared.year["fuel"].number
+        assert compared.cost["running_per_year"].number >= compared.cost["fuel"].number
     # The old sort, drawn to four fifths, is emptied in some weathers: each is an accident besides the one
     # a year that is expected.
-    same = columns["same"]
+    same = compared_banks["same"]
     flat, low = same.year["flat"].number, same.year["low"].number
     assert same.life["accident_wear"].number == pytest.approx((1 + flat) * 0.05 + low * 0.02)
     assert flat + low > 0

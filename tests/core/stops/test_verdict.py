@@ -8,22 +8,22 @@ import pytest
 
 from vast_harbor import data
 from vast_harbor.core.cost.cash_flow import yearly
-from vast_harbor.core.cost.life_cost import AS_PLANNED, Change, lifetime
+from vast_harbor.core.cost.life_cost import AS_PLANNED, Scenario, lifetime
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.passage import evaluate
 from vast_harbor.core.rig.loads import AC, DC, Inverter, Load
 from vast_harbor.core.rig.plan import WORKSHOP, Candidate, Extra, OldBank
 from vast_harbor.core.rig.sources import MAINS, Source
-from vast_harbor.core.sensitivity.break_even import WITHIN, crossings, flips
-from vast_harbor.core.sensitivity.equal_terms import terms
+from vast_harbor.core.sensitivity.break_even import WITHIN, break_evens, crossings
+from vast_harbor.core.sensitivity.equal_terms import equal_terms
 from vast_harbor.core.sensitivity.load_costs import load_costs
-from vast_harbor.core.sensitivity.purchase_sizes import packages
-from vast_harbor.core.sensitivity.purchase_timing import options
-from vast_harbor.core.sensitivity.runner_up import AtNights, rival_of
+from vast_harbor.core.sensitivity.purchase_sizes import purchase_sizes
+from vast_harbor.core.sensitivity.purchase_timing import purchase_options
+from vast_harbor.core.sensitivity.runner_up import AtNights, winner_and_rival
 from vast_harbor.core.sensitivity.tornado import tornado
 from vast_harbor.core.sensitivity.use_map import cheapest_map
-from vast_harbor.core.sensitivity.verdict_changes import schools, turns
+from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes
 from vast_harbor.core.stops.compare import verdict_text
 from vast_harbor.core.stops.compare.verdict_charts import capacity, items
 from vast_harbor.formats.table import sentence_text
@@ -54,10 +54,10 @@ def test_by_hand_lead_acid_wins_and_the_verdict_says_so(evaluated, reference) ->
     assert verdict.saving[1].number == pytest.approx(371.229 - 338.703, abs=0.02)
     # Where they cost the same without steps: both are sized alike, and cycles hardly count at ten nights, so
     # it is years that make the LFP pay. A root is a root: the difference there is under one unit of money.
-    by_key = {f.key: f for f in flips(results, reference)}
+    by_key = {f.key: f for f in break_evens(results, reference)}
     years = by_key["years"]
     assert years.below == "f" and len(years.at) >= 1
-    a, b = verdict.prospects
+    a, b = verdict.life_cost_inputs
     for root in years.at:
         one, other = (float(lifetime(p, AS_PLANNED, root.number, in_full=True)[0]) for p in (a, b))
         assert abs(one - other) < WITHIN
@@ -72,8 +72,8 @@ def test_by_hand_calendar_life_ends_the_lfp(evaluated) -> None:
         LAMP, off_grid_nights=12, battery_c=25, rest_c=25, overrides={"nights": 1},
         candidates=(Candidate("l", "lfp", "ostrel-200", 1, 1),),
     )  # fmt: skip
-    life = results.compare.columns[0].life
-    assert results.compare.columns[0].banked.bank.model.cycles == ((0.8, 3500.0),)
+    life = results.compare.compared_banks[0].life
+    assert results.compare.compared_banks[0].banked.bank.model.cycles == ((0.8, 3500.0),)
     assert life["cycle_wear"].number == pytest.approx(0.0018541, abs=2e-6)
     assert life["calendar_wear"].number == pytest.approx(1 / 14)
     assert life.years == pytest.approx(2 / 0.0732827, rel=1e-4)
@@ -96,7 +96,7 @@ def test_by_hand_hard_use_where_lfp_wins(evaluated) -> None:
             Candidate("l", "lfp", "ostrel-200", 1, 1),
         ),
     )  # fmt: skip
-    flooded, lfp = results.compare.columns
+    flooded, lfp = results.compare.compared_banks
     assert flooded.life.years == pytest.approx(1.54557, abs=1e-4)
     assert flooded.cost["replacement_count"].number == 6
     kg, price = flooded.banked["kg"].number, flooded.banked["purchase"].number
@@ -166,21 +166,21 @@ def test_rule_1_on_hook_up_spends_nothing_or_little(demo_results, reference, nig
         assert verdict.winner is None
         # Without an old bank there must be one: the cheapest that does no harm.
         bare = evaluate(replace(plan, old_bank=None), reference).verdict
-        outlays = [c.cost["outlay"].number for c in bare.columns if not c.hard]
+        outlays = [c.cost["outlay"].number for c in bare.compared_banks if not c.hard]
         assert bare.winner.cost["outlay"].number == min(outlays)
         assert bare.winner.cost["per_cycle"].value is None
 
 
 def test_rules_2_and_3_leave_out_and_say_what_it_would_take(demo_results) -> None:
     verdict = demo_results("tern-rock").verdict
-    rules = {o.column.id: o.rule for o in verdict.outs}
+    rules = {o.compared.id: o.rule for o in verdict.outs}
     assert rules == {"lfp": 2, "heated": 3, "plain": 2, "same": 2}
-    heated = next(o for o in verdict.outs if o.column.id == "heated")
+    heated = next(o for o in verdict.outs if o.compared.id == "heated")
     assert "critical" in says(heated.says) and "warmer place" in heated.needs
     # A hard finding of which the remedy is priced in does not leave a bank out: the vents of the flooded one.
     deep = verdict.winner
     assert "ventilation" in {f.code for f in deep.banked.findings if f.severity == "stop"}
-    assert any(d.key == "check-ventilation" and d.met for d in deep.cost.demands)
+    assert any(d.key == "check-ventilation" and d.met for d in deep.cost.required_extras)
 
 
 def test_rule_2_a_struck_remedy_leaves_a_bank_out(demo_results, reference) -> None:
@@ -189,9 +189,9 @@ def test_rule_2_a_struck_remedy_leaves_a_bank_out(demo_results, reference) -> No
         replace(c, struck=("check-ventilation",)) if c.id == "deep" else c for c in plan.candidates
     )
     results = evaluate(replace(plan, candidates=struck), reference)
-    assert "deep" in {o.column.id for o in results.verdict.outs}
+    assert "deep" in {o.compared.id for o in results.verdict.outs}
     assert results.verdict.kind == "none" and "None of these" in says(verdict_text.headline(results.verdict))
-    fewer = next(c for c in results.compare.columns if c.id == "deep").cost["extras"].number
+    fewer = next(c for c in results.compare.compared_banks if c.id == "deep").cost["extras"].number
     assert fewer < demo_results("tern-rock").verdict.winner.cost["extras"].number
 
 
@@ -204,7 +204,7 @@ def test_rule_4_asks_the_cares_where_money_is_not_clear(evaluated) -> None:
         verdict = evaluated(LAMP, candidates=priced, cares=cares).verdict
         return verdict.winner.id, verdict.decided[1]
 
-    weights = {c.id: c.banked["kg"].number for c in evaluated(LAMP, candidates=two).compare.columns}
+    weights = {c.id: c.banked["kg"].number for c in evaluated(LAMP, candidates=two).compare.compared_banks}
     lighter = min(weights, key=weights.get)
     assert chosen("weight") == (lighter, "weight")
     heavier = next(i for i in weights if i != lighter)
@@ -226,11 +226,11 @@ def pebble(demo_results):
 
 
 def test_costs_meet_where_the_flips_say(pebble, reference) -> None:
-    found = {f.key: f for f in flips(pebble, reference)}
+    found = {f.key: f for f in break_evens(pebble, reference)}
     assert set(found) == {
         "nights", "years", "price", "life", "extras", "depth_lead", "depth_lfp", "temperature",
     }  # fmt: skip
-    winner, rival = rival_of(pebble)
+    winner, rival = winner_and_rival(pebble)
     assert (winner.id, rival.id) == ("dual", "lfp")
     at = AtNights(pebble, reference)
     nights = found["nights"]
@@ -241,22 +241,22 @@ def test_costs_meet_where_the_flips_say(pebble, reference) -> None:
     assert at.cost("dual", root - 3, h) < at.cost("lfp", root - 3, h)
     assert at.cost("dual", root + 3, h) > at.cost("lfp", root + 3, h)
     # Every other root too, each by its own change of one thing.
-    dual, lfp = (next(p for p in pebble.verdict.prospects if p.id == i) for i in ("dual", "lfp"))
+    dual, lfp = (next(p for p in pebble.verdict.life_cost_inputs if p.id == i) for i in ("dual", "lfp"))
     price = found["price"].at[0].number / rival.banked["purchase"].number
     life = found["life"].at[0].number / winner.life.years
-    for a, b in ((AS_PLANNED, Change(price=price)), (Change(lasts=life), AS_PLANNED)):
+    for a, b in ((AS_PLANNED, Scenario(price=price)), (Scenario(lasts=life), AS_PLANNED)):
         gap = lifetime(dual, a, h, in_full=True)[0] - lifetime(lfp, b, h, in_full=True)[0]
         assert abs(float(gap)) < WITHIN
 
 
 def test_stepwise_ranges_are_the_costs_of_whole_plans(pebble, reference) -> None:
     # The ranges beside come from scaling two run years; a whole evaluation at such a number must agree.
-    nights = next(f for f in flips(pebble, reference) if f.key == "nights")
+    nights = next(f for f in break_evens(pebble, reference) if f.key == "nights")
     (_, last, who), (first, _, other) = nights.ranges
     assert (who, other, first) == ("dual", "lfp", last + 1)
     for n, cheaper in ((last, "dual"), (first, "lfp")):
-        columns = evaluate(replace(pebble.plan, off_grid_nights=n), reference).compare.columns
-        cost = {c.id: c.cost["lifetime"].number for c in columns}
+        compared_banks = evaluate(replace(pebble.plan, off_grid_nights=n), reference).compare.compared_banks
+        cost = {c.id: c.cost["lifetime"].number for c in compared_banks}
         assert min(("dual", "lfp"), key=cost.get) == cheaper
 
 
@@ -268,7 +268,7 @@ def test_every_crossing_is_found_and_a_jump_is_none() -> None:
 
 
 def test_the_verdict_turns_at_the_nights_it_says(pebble, reference) -> None:
-    found = turns(pebble, reference)
+    found = verdict_changes(pebble, reference)
     last = found[-1]
     n = last.nights.number
     assert "Marram" in says(last.before) and "LFP" in says(last.after)
@@ -294,16 +294,18 @@ def test_the_map_shows_who_is_cheapest_and_grows_towards_lfp(pebble, reference) 
 
 def test_the_tornado_flips_where_the_rival_is_cheaper_at_an_end(pebble) -> None:
     found = tornado(pebble)
-    dual, lfp = (next(p for p in pebble.verdict.prospects if p.id == i) for i in ("dual", "lfp"))
+    dual, lfp = (next(p for p in pebble.verdict.life_cost_inputs if p.id == i) for i in ("dual", "lfp"))
     h = pebble.plan.years_kept
     by_key = {s.key: s for s in found.swings}
     price = by_key["price.lfp"]
-    low = lifetime(lfp, Change(price=lfp.price[0]), h)[0] - lifetime(dual, AS_PLANNED, h)[0]
+    low = lifetime(lfp, Scenario(price=lfp.price[0]), h)[0] - lifetime(dual, AS_PLANNED, h)[0]
     assert price.at_low.number == pytest.approx(float(low))
     spans = [abs(s.at_high.number - s.at_low.number) for s in found.swings]
     assert spans == sorted(spans, reverse=True)
     for swing in found.swings:
-        assert swing.flips == (min(swing.at_low.number, swing.at_high.number) < 0 <= found.saving.number)
+        assert swing.changes_winner == (
+            min(swing.at_low.number, swing.at_high.number) < 0 <= found.saving.number
+        )
 
 
 @pytest.mark.parametrize("name", data.DEMO_RIGS)
@@ -317,21 +319,21 @@ def test_each_school_says_what_a_plan_under_its_rule_says(demo_results, referenc
 
 def test_items_and_cash_flow_add_up_to_the_lifetime_cost(demo_results) -> None:
     for name in data.DEMO_RIGS:
-        for column in demo_results(name).compare.columns:
-            total = column.cost["lifetime"].number
-            assert sum(i.money for i in items(column)) == pytest.approx(total, abs=1e-6)
-            flow = yearly(column.cost.payments)
+        for compared in demo_results(name).compare.compared_banks:
+            total = compared.cost["lifetime"].number
+            assert sum(i.money for i in items(compared)) == pytest.approx(total, abs=1e-6)
+            flow = yearly(compared.cost.payments)
             assert len(flow) == demo_results(name).plan.years_kept + 1
             assert sum(sum(y.values()) for y in flow) == pytest.approx(total)
 
 
 def test_capacity_falls_to_the_end_of_life_and_steps_up_at_each_replacement(demo_results) -> None:
-    for column in demo_results("pebble").compare.columns[:3]:
-        points = capacity(column, 8)
-        new = column.banked["usable_new_wh"].number / 1000
+    for compared in demo_results("pebble").compare.compared_banks[:3]:
+        points = capacity(compared, 8)
+        new = compared.banked["usable_new_wh"].number / 1000
         assert points[0] == (0, pytest.approx(new)) and points[-1][0] == pytest.approx(8)
         ups = sum(b[1] > a[1] + 1e-9 for a, b in pairwise(points))
-        assert ups == column.cost["replacement_count"].number
+        assert ups == compared.cost["replacement_count"].number
         if ups:
             assert points[1][1] == pytest.approx(0.8 * new)
 
@@ -342,21 +344,21 @@ def test_a_workshop_and_its_contingency_by_hand(evaluated) -> None:
         "l", "lfp", "ostrel-200", 1, 2, difficulty="hard",
         extras=(Extra("Charger", 200), Extra("Monitor", 100, "wanted"), Extra("Box", 50, "there")),
     )  # fmt: skip
-    cost = evaluated(LAMP, candidates=(candidate,), labour=WORKSHOP).compare.columns[0].cost
-    counted = sum(d.price.number for d in cost.demands if d.state == "counted")
-    hours = 3 + sum(d.hours for d in cost.demands if d.state == "counted")
+    cost = evaluated(LAMP, candidates=(candidate,), labour=WORKSHOP).compare.compared_banks[0].cost
+    counted = sum(d.price.number for d in cost.required_extras if d.state == "counted")
+    hours = 3 + sum(d.hours for d in cost.required_extras if d.state == "counted")
     assert cost["extras"].number == pytest.approx(200 + counted)
     assert cost["labour"].number == pytest.approx(hours * 70)
     assert cost["contingency"].number == pytest.approx(0.25 * (200 + counted + hours * 70))
     purchase = cost["outlay"].inputs["P"].number
-    assert cost["outlay"].number == pytest.approx(purchase + cost["besides"].number + 100)
-    assert cost["lifetime"].number - cost["lifetime_bare"].number == pytest.approx(cost["besides"].number)
+    assert cost["outlay"].number == pytest.approx(purchase + cost["extra_cost"].number + 100)
+    assert cost["lifetime"].number - cost["lifetime_bare"].number == pytest.approx(cost["extra_cost"].number)
 
 
 def test_a_spare_is_one_battery_more(evaluated) -> None:
     base = Candidate("l", "lfp", "ostrel-200", 1, 2, unit_price=500)
     one, two = (
-        evaluated(LAMP, candidates=(replace(base, spare=s),)).compare.columns[0] for s in (False, True)
+        evaluated(LAMP, candidates=(replace(base, spare=s),)).compare.compared_banks[0] for s in (False, True)
     )
     assert (one.banked["purchase"].number, two.banked["purchase"].number) == (1000, 1500)
     assert one.banked["usable_wh"].number == two.banked["usable_wh"].number
@@ -368,7 +370,7 @@ def test_extras_that_wear_out_are_bought_again_and_a_sold_bank_pays(evaluated, r
     again = replace(base, extras=(Extra("Heater", 90, life_years=4),))
 
     def cost(candidate, old_bank):
-        return evaluated(LAMP, candidates=(candidate,), old_bank=old_bank).compare.columns[0].cost
+        return evaluated(LAMP, candidates=(candidate,), old_bank=old_bank).compare.compared_banks[0].cost
 
     once, twice_more = cost(base, old)["lifetime"].number, cost(again, old)["lifetime"].number
     assert twice_more - once == pytest.approx(180)  # after 4 and 8 of 10 years
@@ -379,20 +381,20 @@ def test_extras_that_wear_out_are_bought_again_and_a_sold_bank_pays(evaluated, r
 def test_a_charger_that_will_not_do_is_demanded_priced_or_carried_out(evaluated) -> None:
     source = Source("m", MAINS, amps=20.0, equalise_v=15.5)
 
-    def column(**changes):
+    def compared(**changes):
         candidate = replace(Candidate("l", "lfp", "ostrel-200", 1, 2), **changes)
-        return evaluated(LAMP, candidates=(candidate,), sources=(source,)).compare.columns[0]
+        return evaluated(LAMP, candidates=(candidate,), sources=(source,)).compare.compared_banks[0]
 
-    plain = column()
-    demand = next(d for d in plain.cost.demands if d.key == "source-m")
-    assert demand.hard and demand.state == "counted" and demand.fix is not None
-    priced = column(extras=(Extra("Mine", 33, covers="source-m"),))
-    assert next(d for d in priced.cost.demands if d.key == "source-m").state == "covered"
+    plain = compared()
+    required_extra = next(d for d in plain.cost.required_extras if d.key == "source-m")
+    assert required_extra.hard and required_extra.state == "counted" and required_extra.fix is not None
+    priced = compared(extras=(Extra("Mine", 33, covers="source-m"),))
+    assert next(d for d in priced.cost.required_extras if d.key == "source-m").state == "covered"
     assert priced.cost["extras"].number == pytest.approx(
-        plain.cost["extras"].number - demand.price.number + 33
+        plain.cost["extras"].number - required_extra.price.number + 33
     )
-    done = column(fixes=(demand.fix,))
-    assert not any(d.key == "source-m" and d.hard for d in done.cost.demands)
+    done = compared(fixes=(required_extra.fix,))
+    assert not any(d.key == "source-m" and d.hard for d in done.cost.required_extras)
 
 
 def test_waiting_by_hand(evaluated, reference) -> None:
@@ -402,9 +404,9 @@ def test_waiting_by_hand(evaluated, reference) -> None:
     results = evaluated(
         LAMP, candidates=(Candidate("l", "lfp", "ostrel-200", 1, 2),), old_bank=old, overrides=over
     )
-    found = {o.key: o for o in options(results, reference)}
-    price = results.compare.columns[0].banked["purchase"].number
-    extras = results.compare.columns[0].cost["besides"].number
+    found = {o.key: o for o in purchase_options(results, reference)}
+    price = results.compare.compared_banks[0].banked["purchase"].number
+    extras = results.compare.compared_banks[0].cost["extra_cost"].number
     assert found["now"].lifetime.number == pytest.approx(price + extras)
     assert found["run_on_1"].lifetime.number == pytest.approx(price * 0.95 + extras)
     assert found["run_on_1"].cash.number == 0 and not found["run_on_1"].works
@@ -416,13 +418,13 @@ def test_waiting_by_hand(evaluated, reference) -> None:
 def test_packages_grow_in_price_and_energy(demo_results, reference) -> None:
     for name in data.DEMO_RIGS:
         results = demo_results(name)
-        for id_, some in packages(results, reference).items():
-            column = next(c for c in results.compare.columns if c.id == id_)
+        for id_, some in purchase_sizes(results, reference).items():
+            compared = next(c for c in results.compare.compared_banks if c.id == id_)
             cash, usable = [p.cash.number for p in some], [p.usable.number for p in some]
             assert cash == sorted(cash) and usable == sorted(usable), (name, id_)
             sensible = next(p for p in some if p.key == "sensible")
-            wanted = column.banked["wanted"].number
-            assert sensible.cash.number == pytest.approx(column.cost["outlay"].number - wanted)
+            wanted = compared.banked["wanted"].number
+            assert sensible.cash.number == pytest.approx(compared.cost["outlay"].number - wanted)
             assert some[0].usable.number >= results.day.bank_wh.number
 
 
@@ -444,21 +446,23 @@ def test_loads_share_the_bank_and_a_thriftier_one_is_weighed(demo_results, refer
 
 
 def test_equal_terms_by_hand(pebble) -> None:
-    found = {t.key: t.figures for t in terms(pebble)}
+    found = {t.key: t.figures for t in equal_terms(pebble)}
     need = pebble.need.energy.number
-    for column in pebble.compare.columns:
-        usable = found["usable"][column.id]
-        share = need / column.banked["usable_wh"].number
+    for compared in pebble.compare.compared_banks:
+        usable = found["usable"][compared.id]
+        share = need / compared.banked["usable_wh"].number
         assert usable["usable"].number == pytest.approx(need)
-        assert usable["purchase"].number == pytest.approx(column.banked["purchase"].number * share)
-        assert found["bought"][column.id]["lifetime"].number == pytest.approx(column.cost["lifetime"].number)
+        assert usable["purchase"].number == pytest.approx(compared.banked["purchase"].number * share)
+        assert found["bought"][compared.id]["lifetime"].number == pytest.approx(
+            compared.cost["lifetime"].number
+        )
     labels = [
         found["label"][c.id]["kg"].number / c.banked["kg"].number * c.banked["nameplate_wh"].number
-        for c in pebble.compare.columns
+        for c in pebble.compare.compared_banks
     ]
     assert labels == pytest.approx([labels[0]] * len(labels))
     # Half of an LFP that may give nine tenths: nine fifths as large.
-    lfp = next(c for c in pebble.compare.columns if c.id == "lfp")
+    lfp = next(c for c in pebble.compare.compared_banks if c.id == "lfp")
     ratio = found["depth"]["lfp"]["purchase"].number / found["usable"]["lfp"]["purchase"].number
     assert ratio == pytest.approx(lfp.banked["dod"].number / 0.5)
 
@@ -481,5 +485,5 @@ def test_a_price_of_nothing_is_compared_like_any_other(evaluated) -> None:
     kettle = (*LAMP, Load("k", "Kettle", AC, Draw(800, "W"), 230, hours=0.1))
     results = evaluated(kettle, Inverter(0.9, 8), candidates=given)
     assert results.verdict.winner.id == "a"
-    assert results.compare.columns[0].banked["purchase"].number == 0
-    assert results.verdict.prospects[0].price == (1.0, 1.0)
+    assert results.compare.compared_banks[0].banked["purchase"].number == 0
+    assert results.verdict.life_cost_inputs[0].price == (1.0, 1.0)

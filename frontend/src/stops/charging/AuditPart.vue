@@ -16,7 +16,7 @@ const { answer } = useCharging()
       remedy that you take is carried out in everything that follows, and its price goes to the
       extras of that bank.
     </p>
-    <p v-if="!answer.audits.some((a) => a.judged.length)" class="text-soft">
+    <p v-if="!answer.audits.some((a) => a.suitability.length)" class="text-soft">
       Enter a source and put up a bank; each is then judged beside the other here.
     </p>
     <section
@@ -30,7 +30,7 @@ const { answer } = useCharging()
         <ChemistryMark :battery-class="a.battery_class" /> {{ a.title }}
       </h2>
       <div
-        v-for="j in a.judged"
+        v-for="j in a.suitability"
         :key="j.source"
         class="mt-3 border-t border-line pt-3"
         :data-judged="j.source"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { ColumnView, Operation } from '@/api/client'
+import type { ComparedBankView, Operation } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
 import PlanCheck from '@/ui/PlanCheck.vue'
@@ -9,7 +9,7 @@ import { Plus, X } from '@lucide/vue'
 import { useBanks } from '@/stores/useBanks'
 import { computed } from 'vue'
 
-const props = defineProps<{ column: ColumnView }>()
+const props = defineProps<{ column: ComparedBankView }>()
 const plan = usePlan()
 const { addExtra } = useBanks()
 const at = computed(() => `/candidates/${props.column.index}`)
@@ -35,7 +35,7 @@ const SUMS = [
   ['extras', 'Extras'],
   ['labour', 'Labour'],
   ['contingency', 'Contingency'],
-  ['besides', 'Besides the batteries'],
+  ['extra_cost', 'Besides the batteries'],
   ['purchase', 'Batteries'],
   ['wanted', 'Wanted anyway'],
   ['outlay', 'Cash on the day'],
@@ -49,9 +49,9 @@ const go = (label: string, operations: unknown) =>
 <template>
   <div data-besides>
     <h3 class="mt-4 font-sans font-semibold">What checks and the audit of its sources ask for</h3>
-    <ul v-if="column.demands.length" class="mt-1 divide-y divide-line border-y border-line">
+    <ul v-if="column.required_extras.length" class="mt-1 divide-y divide-line border-y border-line">
       <li
-        v-for="d in column.demands"
+        v-for="d in column.required_extras"
         :key="d.key"
         class="grid items-center gap-x-4 gap-y-1 py-2 md:grid-cols-[1fr_6rem_17.5rem]"
         :data-demand="d.key"

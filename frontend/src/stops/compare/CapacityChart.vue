@@ -9,7 +9,7 @@ const plan = usePlan()
 const compare = computed(() => plan.rig!.compare)
 const need = computed(() => (plan.rig!.need.energy.value ?? 0) / 1000)
 const { look, axis, tooltip, series, rows } = useYearLines(
-  computed(() => compare.value.columns),
+  computed(() => compare.value.compared_banks),
   computed(() => compare.value.capacity),
   (v) => `${v.toFixed(2)} kWh`,
 )
@@ -46,7 +46,7 @@ const option = computed(() => ({
     :head="['Bank', 'Years', 'Usable']"
     :rows="rows"
   >
-    <ChartLegend :columns="compare.columns" />
+    <ChartLegend :columns="compare.compared_banks" />
     <p class="mb-1 text-sm text-soft">
       A step up is a new bank. The line across is what the plan needs, its reserve included.
     </p>

@@ -32,7 +32,9 @@ const PARTS = [
   },
 ]
 const part = computed(() => PARTS.find((p) => p.key === route.query.part) ?? PARTS[0]!)
-const ready = computed(() => plan.rig!.compare.columns.length > 0 && plan.rig!.day.total.value)
+const ready = computed(
+  () => plan.rig!.compare.compared_banks.length > 0 && plan.rig!.day.total.value,
+)
 </script>
 
 <template>

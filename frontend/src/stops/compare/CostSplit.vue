@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import type { ColumnView } from '@/api/client'
+import type { ComparedBankView } from '@/api/client'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import FigureLink from '@/ui/FigureLink.vue'
 import { computed } from 'vue'
 
 /** The cost of a cycle as a bar, split by item; credits hang to the left of nought. */
-const props = defineProps<{ columns: ColumnView[] }>()
+const props = defineProps<{ columns: ComparedBankView[] }>()
 const SHADES: Record<string, string> = {
   purchase: 'split-a',
   replacements: 'split-b',
@@ -20,16 +20,17 @@ const fit = computed(() => {
   return left.length ? left : props.columns
 })
 const counted = computed(() => fit.value.every((c) => c.items.every((i) => i.per !== null)))
-const size = (item: ColumnView['items'][number]) => (counted.value ? item.per! : item.value)
-const text = (item: ColumnView['items'][number]) => (counted.value ? item.per_text : item.amount)
-const sum = (c: ColumnView, sign: number) =>
+const size = (item: ComparedBankView['items'][number]) => (counted.value ? item.per! : item.value)
+const text = (item: ComparedBankView['items'][number]) =>
+  counted.value ? item.per_text : item.amount
+const sum = (c: ComparedBankView, sign: number) =>
   c.items.reduce((all, i) => all + Math.max(0, sign * size(i)), 0)
 const right = computed(() => Math.max(1e-9, ...fit.value.map((c) => sum(c, 1))))
 const left = computed(() => Math.max(0, ...fit.value.map((c) => sum(c, -1))))
 const span = computed(() => right.value + left.value)
 const zero = computed(() => (left.value / span.value) * 100)
 
-function blocks(c: ColumnView) {
+function blocks(c: ComparedBankView) {
   let up = 0
   let down = 0
   return c.items

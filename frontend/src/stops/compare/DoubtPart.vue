@@ -10,14 +10,14 @@ import { useDoubt } from './useDoubt'
 
 const plan = usePlan()
 const { answer, asking } = useDoubt()
-const columns = computed(() => plan.rig!.compare.columns)
+const columns = computed(() => plan.rig!.compare.compared_banks)
 const title = (id: string) => columns.value.find((c) => c.id === id)?.title ?? ''
 </script>
 
 <template>
   <div :aria-busy="asking">
     <WhatFlips />
-    <section v-if="answer?.flips.length" class="mt-8" data-flips>
+    <section v-if="answer?.break_evens.length" class="mt-8" data-break-evens>
       <h2 class="text-xl">Where the two cost the same</h2>
       <p class="max-w-3xl text-pretty text-soft">
         {{ title(answer.tornado?.winner ?? '') }} against {{ title(answer.tornado?.rival ?? '') }},
@@ -26,7 +26,7 @@ const title = (id: string) => columns.value.find((c) => c.id === id)?.title ?? '
       </p>
       <ul class="mt-2 divide-y divide-line border-y border-line">
         <li
-          v-for="f in answer.flips"
+          v-for="f in answer?.break_evens"
           :key="f.key"
           class="grid gap-x-5 gap-y-0.5 py-2.5 md:grid-cols-[1fr_12rem]"
           :data-flip="f.key"

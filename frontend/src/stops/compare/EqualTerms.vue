@@ -10,7 +10,7 @@ import { computed, nextTick, ref } from 'vue'
 const plan = usePlan()
 const root = ref<HTMLElement | null>(null)
 const chosen = ref('usable')
-const { answer } = useAsked<Schemas['TermsView']>(
+const { answer } = useAsked<Schemas['EqualTermsListView']>(
   () => '',
   () => api.GET('/api/rigs/{rig_id}/compare/terms', { params: { path: { rig_id: plan.rig!.id } } }),
 )
@@ -27,8 +27,10 @@ const ROWS = [
   { key: 'lifetime', name: 'Lifetime cost' },
   { key: 'per_cycle', name: 'Lifetime cost per cycle' },
 ]
-const term = computed(() => answer.value?.terms.find((t) => t.key === chosen.value))
-const columns = computed(() => plan.rig!.compare.columns.filter((c) => term.value?.figures[c.id]))
+const term = computed(() => answer.value?.equal_terms.find((t) => t.key === chosen.value))
+const columns = computed(() =>
+  plan.rig!.compare.compared_banks.filter((c) => term.value?.figures[c.id]),
+)
 
 /** Show the banks on one set of terms, and bring them into view. */
 async function show(key: string) {
@@ -44,7 +46,7 @@ defineExpose({ show })
     <h2 class="text-xl">On equal terms</h2>
     <RadioGroup v-model="chosen" class="mt-2 flex flex-wrap gap-2" aria-label="On which terms">
       <RadioGroupOption
-        v-for="t in answer?.terms ?? []"
+        v-for="t in answer?.equal_terms ?? []"
         :key="t.key"
         v-slot="{ checked }"
         :value="t.key"

@@ -18,16 +18,16 @@ const most = computed(() =>
   rows.value.map((r) => Math.max(1e-9, ...r.figures.map((f) => f.value ?? 0))),
 )
 const fit = computed(() => {
-  const lanes = compare.value.verdict.lanes
-  const inside = lanes.filter((l) => l.share)
-  return inside.length > 1 ? inside : lanes
+  const candidates = compare.value.verdict.candidates
+  const inside = candidates.filter((l) => l.share)
+  return inside.length > 1 ? inside : candidates
 })
 const top = computed(() => Math.max(1e-9, ...fit.value.map((l) => l.p90.value ?? 0)) * 1.04)
 const at = (v: number | null) => `${Math.min(100, Math.max(0, ((v ?? 0) / top.value) * 100))}%`
 const cards = computed(() =>
-  compare.value.columns.map((c, i) => ({
+  compare.value.compared_banks.map((c, i) => ({
     ...c,
-    lane: compare.value.verdict.lanes[i]!,
+    future: compare.value.verdict.candidates[i]!,
     bars: rows.value.map((r, j) => ({
       key: r.key,
       name: NAMES[r.key] ?? r.name,
@@ -83,28 +83,28 @@ const cards = computed(() =>
         <div class="mt-auto pt-3 text-sm">
           <p class="text-soft">
             Lifetime cost, eight futures of ten:
-            <FigureLink :figure="c.lane.p10" class="text-ink" /> to
-            <FigureLink :figure="c.lane.p90" class="text-ink" />
+            <FigureLink :figure="c.future.p10" class="text-ink" /> to
+            <FigureLink :figure="c.future.p90" class="text-ink" />
           </p>
           <div class="relative mt-1.5 h-3" aria-hidden="true">
             <span class="absolute inset-x-0 top-[5px] h-0.5 bg-line" />
             <span
               class="absolute top-[3px] h-1.5 rounded-full"
               :style="{
-                left: at(c.lane.p10.value),
-                right: `calc(100% - ${at(c.lane.p90.value)})`,
+                left: at(c.future.p10.value),
+                right: `calc(100% - ${at(c.future.p90.value)})`,
                 background: `var(--chem-${c.battery_class})`,
                 opacity: 0.55,
               }"
             />
             <span
               class="absolute top-0 h-3 w-[3px] bg-ink"
-              :style="{ left: at(c.lane.p50.value) }"
+              :style="{ left: at(c.future.p50.value) }"
             />
           </div>
-          <p v-if="c.lane.share" class="mt-1">
+          <p v-if="c.future.share" class="mt-1">
             Cheapest in
-            <FigureLink :figure="c.lane.share" class="font-semibold" data-share /> of them
+            <FigureLink :figure="c.future.share" class="font-semibold" data-share /> of them
           </p>
           <p v-else class="mt-1 text-soft">Not in the running</p>
         </div>

@@ -11,7 +11,7 @@ import { useDoubt } from './useDoubt'
 
 const plan = usePlan()
 const { answer } = useDoubt()
-const columns = computed(() => plan.rig!.compare.columns)
+const columns = computed(() => plan.rig!.compare.compared_banks)
 const chosen = ref('')
 const column = computed(
   () =>

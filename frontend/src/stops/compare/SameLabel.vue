@@ -22,7 +22,7 @@ const most = computed(() =>
         <tr>
           <th class="pb-2 text-left"><span class="sr-only">Correction</span></th>
           <th
-            v-for="c in compare.columns"
+            v-for="c in compare.compared_banks"
             :key="c.id"
             scope="col"
             class="min-w-[8rem] pr-4 pb-2 text-left"
@@ -51,7 +51,7 @@ const most = computed(() =>
                   class="block h-full rounded-full"
                   :style="{
                     width: `${((step.ratios[i]!.value ?? 0) / most) * 100}%`,
-                    background: `var(--chem-${compare.columns[i]!.battery_class})`,
+                    background: `var(--chem-${compare.compared_banks[i]!.battery_class})`,
                   }"
                 />
               </span>

@@ -8,7 +8,7 @@ import { computed } from 'vue'
 const props = defineProps<{ tornado: Schemas['TornadoView'] }>()
 const plan = usePlan()
 const MOST = 12
-const title = (id: string) => plan.rig!.compare.columns.find((c) => c.id === id)?.title ?? ''
+const title = (id: string) => plan.rig!.compare.compared_banks.find((c) => c.id === id)?.title ?? ''
 const shown = computed(() => props.tornado.swings.slice(0, MOST))
 const base = computed(() => props.tornado.saving.value ?? 0)
 const ends = computed(() => {
@@ -39,12 +39,12 @@ const bar = (s: Schemas['SwingView']) => {
       <li v-for="s in shown" :key="s.key" :data-swing="s.key">
         <p class="text-sm leading-tight">
           {{ s.name }}
-          <b v-if="s.flips" class="font-semibold text-care">flips it</b>
+          <b v-if="s.changes_winner" class="font-semibold text-care">flips it</b>
         </p>
         <div class="relative mt-0.5 h-4 rounded bg-well">
           <span
             class="absolute inset-y-0.5 rounded-sm"
-            :class="s.flips ? 'bg-care' : 'bg-sea'"
+            :class="s.changes_winner ? 'bg-care' : 'bg-sea'"
             :style="bar(s)"
             :title="`${s.at_low.text} to ${s.at_high.text}`"
           />

@@ -9,7 +9,7 @@ import { computed, ref } from 'vue'
 const props = defineProps<{ map: Schemas['UseMapView'] }>()
 const plan = usePlan()
 const columns = computed(() =>
-  props.map.ids.map((id) => plan.rig!.compare.columns.find((c) => c.id === id)!),
+  props.map.ids.map((id) => plan.rig!.compare.compared_banks.find((c) => c.id === id)!),
 )
 const used = computed(() => {
   const seen = new Set(props.map.cheapest.flat())
@@ -80,8 +80,8 @@ const hatch = (c: { battery_class: string }) => c.battery_class !== 'lfp'
     <ul class="my-2 flex flex-wrap gap-x-5 gap-y-1 text-sm">
       <li v-for="c in used" :key="c.id" class="flex items-center gap-1.5">
         <ChemistryMark :battery-class="c.battery_class" class="scale-90" />
-        <b v-if="numberOf(plan.rig!.compare.columns, c.id)">{{
-          numberOf(plan.rig!.compare.columns, c.id)
+        <b v-if="numberOf(plan.rig!.compare.compared_banks, c.id)">{{
+          numberOf(plan.rig!.compare.compared_banks, c.id)
         }}</b>
         {{ c.title }}
       </li>

@@ -15,15 +15,18 @@ import WhatFlips from './WhatFlips.vue'
 const plan = usePlan()
 const compare = computed(() => plan.rig!.compare)
 const verdict = computed(() => compare.value.verdict)
-const winner = computed(() => compare.value.columns.find((c) => c.id === verdict.value.winner))
+const winner = computed(() =>
+  compare.value.compared_banks.find((c) => c.id === verdict.value.winner),
+)
 const sides = computed(() =>
   [
     { key: 'for', name: 'For it', icon: Plus },
     { key: 'against', name: 'Against it', icon: Minus },
   ].map((s) => ({ ...s, list: verdict.value.reasons.filter((r) => r.side === s.key) })),
 )
-const nameOf = (id: string) => compare.value.columns.find((c) => c.id === id)?.title ?? ''
-const classOf = (id: string) => compare.value.columns.find((c) => c.id === id)?.battery_class ?? ''
+const nameOf = (id: string) => compare.value.compared_banks.find((c) => c.id === id)?.title ?? ''
+const classOf = (id: string) =>
+  compare.value.compared_banks.find((c) => c.id === id)?.battery_class ?? ''
 const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } })
 </script>
 
@@ -49,7 +52,7 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
     <SpendElsewhere v-if="verdict.kind === 'buy'" />
     <ReportLinks class="mt-5" />
   </section>
-  <template v-if="compare.columns.length">
+  <template v-if="compare.compared_banks.length">
     <GlanceRow class="mt-6" />
     <section v-if="verdict.reasons.length" class="mt-8 grid gap-x-10 gap-y-6 lg:grid-cols-2">
       <div v-for="s in sides" :key="s.key" :data-side="s.key">

@@ -20,16 +20,16 @@ const verdict = computed(() => plan.rig!.compare.verdict)
       The runner-up is <b class="font-semibold">{{ verdict.runner_text }}</b>.
     </p>
     <template v-if="answer">
-      <p v-if="!answer.turns.length" class="mt-1 text-soft">
+      <p v-if="!answer.verdict_changes.length" class="mt-1 text-soft">
         At no number of off-grid nights a year does the verdict change.
       </p>
       <ul v-else class="mt-2 space-y-1.5">
         <li class="grid gap-x-3 leading-snug sm:grid-cols-[9.5rem_1fr]">
           <span>Below that</span>
-          <SentenceText :tokens="answer.turns[0]!.before" />
+          <SentenceText :tokens="answer.verdict_changes[0]!.before" />
         </li>
         <li
-          v-for="t in answer.turns"
+          v-for="t in answer.verdict_changes"
           :key="t.nights.key"
           class="grid gap-x-3 leading-snug sm:grid-cols-[9.5rem_1fr]"
           data-turn

@@ -12,7 +12,7 @@ const { answer, asking } = useAsked<Schemas['WhenView']>(
   () => '',
   () => api.GET('/api/rigs/{rig_id}/compare/when', { params: { path: { rig_id: plan.rig!.id } } }),
 )
-const columns = computed(() => plan.rig!.compare.columns)
+const columns = computed(() => plan.rig!.compare.compared_banks)
 const column = (id: string) => columns.value.find((c) => c.id === id)
 </script>
 
@@ -23,7 +23,7 @@ const column = (id: string) => columns.value.find((c) => c.id === id)
       <p class="max-w-3xl text-soft">
         The bank of the verdict, bought in other ways; all within the years that you keep the rig.
       </p>
-      <p v-if="!answer.options.length" class="mt-2">The verdict does not say to buy.</p>
+      <p v-if="!answer.purchase_options.length" class="mt-2">The verdict does not say to buy.</p>
       <div
         v-else
         class="relative mt-3 overflow-x-auto"
@@ -43,7 +43,7 @@ const column = (id: string) => columns.value.find((c) => c.id === id)
           </thead>
           <tbody>
             <tr
-              v-for="o in answer.options"
+              v-for="o in answer.purchase_options"
               :key="o.key"
               class="border-t border-line align-top"
               :data-option="o.key"
@@ -81,7 +81,7 @@ const column = (id: string) => columns.value.find((c) => c.id === id)
           {{ column(c.id)!.title }}
         </h3>
         <ul class="mt-3 grid gap-x-6 gap-y-4 md:grid-cols-3">
-          <li v-for="p in c.packages" :key="p.key" class="border-t-2 border-line pt-2">
+          <li v-for="p in c.purchase_sizes" :key="p.key" class="border-t-2 border-line pt-2">
             <p class="font-semibold">{{ p.name }}</p>
             <p class="text-xl font-semibold"><FigureLink :figure="p.cash" /></p>
             <p class="text-sm text-soft">

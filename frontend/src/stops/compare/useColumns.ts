@@ -22,7 +22,7 @@ export function useColumns() {
   )
   watch(kept, (now) => localStorage.setItem(key(), JSON.stringify(now)), { deep: true })
 
-  const all = computed(() => plan.rig!.compare.columns.map((c, i) => ({ ...c, at: i })))
+  const all = computed(() => plan.rig!.compare.compared_banks.map((c, i) => ({ ...c, at: i })))
   const row = computed(() => plan.rig!.compare.rows.find((r) => r.key === kept.value.sort))
   const shown = computed(() => {
     const list = all.value.filter((c) => !kept.value.hidden.includes(c.id))

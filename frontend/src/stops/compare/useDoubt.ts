@@ -15,7 +15,7 @@ export function useDoubt() {
 /** At which nights a year the verdict itself changes. */
 export function useTurns() {
   const plan = usePlan()
-  return useAsked<Schemas['TurnsView']>(
+  return useAsked<Schemas['VerdictChangesView']>(
     () => '',
     () =>
       api.GET('/api/rigs/{rig_id}/compare/turns', { params: { path: { rig_id: plan.rig!.id } } }),

@@ -5,7 +5,7 @@ import FigureLink from '@/ui/FigureLink.vue'
 import IconButton from '@/ui/IconButton.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
-import ReadingList from '@/ui/ReadingList.vue'
+import InterpretationList from '@/ui/InterpretationList.vue'
 import { SlidersHorizontal, Trash2 } from '@lucide/vue'
 import { computed, ref } from 'vue'
 import LoadDetails from './LoadDetails.vue'
@@ -187,7 +187,7 @@ function choose(event: Event) {
     <td :id="problemsAt" colspan="11" role="alert">
       <div v-for="p in problems" :key="p.path" class="leading-snug text-stop">
         <b class="capitalize">{{ p.field }}</b>: {{ p.message }}
-        <ReadingList :path="p.path" />
+        <InterpretationList :path="p.path" />
       </div>
     </td>
   </tr>

@@ -6,18 +6,18 @@ import { useLook } from '@/charts/useLook'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import { computed } from 'vue'
 
-const props = defineProps<{ lanes: Schemas['YearLaneView'][] }>()
+const props = defineProps<{ banks: Schemas['BankYearView'][] }>()
 const { look, chemistry } = useLook()
 const BINS = Array.from({ length: 10 }, (_, i) => `${i * 10}–${i * 10 + 10}`)
 /** One scale for all banks, in steps of 1, 2 or 5 times a power of ten. */
 const scale = computed(() => {
-  const most = Math.max(1, ...props.lanes.flatMap((l) => l.depths))
+  const most = Math.max(1, ...props.banks.flatMap((l) => l.depths))
   const power = 10 ** Math.floor(Math.log10(most / 3))
   const interval = power * [1, 2, 5, 10].find((m) => 3 * m * power >= most)!
   return { min: 0, max: Math.ceil(most / interval) * interval, interval }
 })
 
-const option = (lane: Schemas['YearLaneView']) => ({
+const option = (bank: Schemas['BankYearView']) => ({
   animation: false,
   grid: { left: 34, right: 6, top: 8, bottom: 38 },
   tooltip: { ...look.value.tooltip, trigger: 'axis' },
@@ -36,8 +36,8 @@ const option = (lane: Schemas['YearLaneView']) => ({
       name: 'cycles a year',
       type: 'bar',
       barCategoryGap: '20%',
-      color: chemistry(lane.battery_class).color,
-      data: lane.depths.map((d) => +d.toFixed(1)),
+      color: chemistry(bank.battery_class).color,
+      data: bank.depths.map((d) => +d.toFixed(1)),
     },
   ],
 })
@@ -51,9 +51,9 @@ const option = (lane: Schemas['YearLaneView']) => ({
     </p>
     <div class="mt-3 grid gap-6 sm:grid-cols-2 lg:grid-cols-3">
       <ChartFrame
-        v-for="l in lanes"
+        v-for="l in banks"
         :key="l.id"
-        :title="`${numberOf(lanes, l.id)} ${l.title}`"
+        :title="`${numberOf(banks, l.id)} ${l.title}`"
         :option="option(l)"
         :height="170"
         :head="['Depth, %', 'Cycles a year']"

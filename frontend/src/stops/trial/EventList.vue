@@ -4,19 +4,19 @@ import SentenceText from '@/ui/SentenceText.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import { computed, ref, watch } from 'vue'
 
-const props = defineProps<{ lane: Schemas['LaneView']; moment: number }>()
+const props = defineProps<{ bank: Schemas['BankRunView']; moment: number }>()
 defineEmits<{ look: [step: number] }>()
 const FIRST = 6
 const all = ref(false)
 watch(
-  () => props.lane.id,
+  () => props.bank.id,
   () => (all.value = false),
 )
-const shown = computed(() => (all.value ? props.lane.events : props.lane.events.slice(0, FIRST)))
+const shown = computed(() => (all.value ? props.bank.events : props.bank.events.slice(0, FIRST)))
 </script>
 
 <template>
-  <p v-if="!lane.events.length" class="text-soft">Nothing went wrong.</p>
+  <p v-if="!bank.events.length" class="text-soft">Nothing went wrong.</p>
   <ol v-else class="space-y-1">
     <li v-for="(e, i) in shown" :key="i" :data-event="e.code">
       <div
@@ -36,11 +36,11 @@ const shown = computed(() => (all.value ? props.lane.events : props.lane.events.
     </li>
   </ol>
   <button
-    v-if="lane.events.length > FIRST"
+    v-if="bank.events.length > FIRST"
     type="button"
     class="btn btn-quiet mt-1"
     @click="all = !all"
   >
-    {{ all ? 'Fewer' : `All ${lane.events.length}` }}
+    {{ all ? 'Fewer' : `All ${bank.events.length}` }}
   </button>
 </template>

@@ -5,13 +5,13 @@ import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
 import { computed } from 'vue'
 
-const props = defineProps<{ lane: string; moment: number; soc: number; batteryClass: string }>()
+const props = defineProps<{ bank: string; moment: number; soc: number; batteryClass: string }>()
 const plan = usePlan()
 const { answer } = useAsked<Schemas['FlowsView']>(
-  () => props.lane,
+  () => props.bank,
   () =>
     api.GET('/api/rigs/{rig_id}/trial/flows', {
-      params: { path: { rig_id: plan.rig!.id }, query: { lane: props.lane } },
+      params: { path: { rig_id: plan.rig!.id }, query: { bank: props.bank } },
     }),
 )
 const at = computed(() => Math.min(props.moment, (answer.value?.labels.length ?? 1) - 1))
@@ -39,7 +39,7 @@ const short = (name: string) => (name.length > 21 ? `${name.slice(0, 20)}…` : 
 </script>
 
 <template>
-  <figure v-if="answer" data-flows :data-flow-lane="answer.id">
+  <figure v-if="answer" data-flows :data-flow-bank="answer.id">
     <figcaption class="flex flex-wrap items-baseline justify-between gap-2">
       <b class="font-semibold" data-flow-at>{{ answer.labels[at] }}</b>
       <span class="text-soft" data-flow-state>{{ states.join(', ') || 'in order' }}</span>

@@ -47,7 +47,7 @@ const { answer } = useAsked<Schemas['HowLongView']>(
         </thead>
         <tbody>
           <tr
-            v-for="l in answer.lanes"
+            v-for="l in answer.banks"
             :key="l.id"
             class="border-t border-line"
             :data-how-long="l.id"
@@ -63,6 +63,6 @@ const { answer } = useAsked<Schemas['HowLongView']>(
         </tbody>
       </table>
     </div>
-    <p v-if="!answer.lanes.length" class="text-soft">Put up a bank, and it stands here.</p>
+    <p v-if="!answer.banks.length" class="text-soft">Put up a bank, and it stands here.</p>
   </div>
 </template>

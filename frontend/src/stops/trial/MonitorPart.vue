@@ -17,7 +17,7 @@ const banks = computed(() => [
     .map((c) => ({ id: c.id, name: `${c.title}, ${c.layout}` })),
   ...(plan.document.old_bank ? [{ id: 'old', name: 'The old bank' }] : []),
 ])
-const lane = ref(banks.value[0]?.id ?? '')
+const bank = ref(banks.value[0]?.id ?? '')
 const speed = ref(12)
 const reading = ref<Reading | null>(null)
 const trail = ref<Reading[]>([])
@@ -41,7 +41,7 @@ function play() {
   const from = reading.value ? Math.round(reading.value.hours * 4) + 1 : 0
   playing.value = true
   stream = new EventSource(
-    `/api/rigs/${plan.rig!.id}/monitor?lane=${lane.value}&hours_per_second=${speed.value}&start_step=${from}`,
+    `/api/rigs/${plan.rig!.id}/monitor?bank=${bank.value}&hours_per_second=${speed.value}&start_step=${from}`,
   )
   stream.onmessage = (event) => {
     reading.value = JSON.parse(event.data) as Reading
@@ -56,7 +56,7 @@ function begin() {
   reading.value = null
   trail.value = []
 }
-watch([lane, () => plan.rig?.revision], begin)
+watch([bank, () => plan.rig?.revision], begin)
 watch(speed, () => playing.value && play())
 onBeforeUnmount(pause)
 
@@ -82,7 +82,7 @@ const shown = (v: number | undefined, digits: number) =>
     <div class="flex flex-wrap items-end gap-3">
       <label class="min-w-0 grow">
         <span class="eyebrow mb-1 block">It sits on</span>
-        <select v-model="lane" class="field" data-monitor-lane>
+        <select v-model="bank" class="field" data-monitor-bank>
           <option v-for="b in banks" :key="b.id" :value="b.id">{{ b.name }}</option>
         </select>
       </label>
@@ -137,7 +137,7 @@ const shown = (v: number | undefined, digits: number) =>
       />
     </svg>
     <div class="mt-3 flex flex-wrap gap-2">
-      <a class="btn" :href="`/api/rigs/${plan.rig!.id}/monitor.csv?lane=${lane}`" download>
+      <a class="btn" :href="`/api/rigs/${plan.rig!.id}/monitor.csv?bank=${bank}`" download>
         <Download :size="16" aria-hidden="true" /> Log of the whole trial, CSV
       </a>
       <button v-if="reading" type="button" class="btn btn-quiet" @click="begin">

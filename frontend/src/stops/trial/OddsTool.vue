@@ -3,7 +3,7 @@ import { usePlan } from '@/stores/plan'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 
-interface OddsLane {
+interface BankOdds {
   id: string
   title: string
   battery_class: string
@@ -13,7 +13,7 @@ interface OddsLane {
 interface Told {
   done: number
   of: number
-  lanes: OddsLane[]
+  banks: BankOdds[]
 }
 const WEATHERS = 100
 const plan = usePlan()
@@ -67,10 +67,10 @@ onBeforeUnmount(stop)
     </div>
     <ul v-if="told" class="mt-3 max-w-2xl space-y-1.5" aria-live="polite">
       <li
-        v-for="l in told.lanes"
+        v-for="l in told.banks"
         :key="l.id"
         class="grid grid-cols-[1.8rem_1fr_7rem] items-center gap-2"
-        :data-odds-lane="l.id"
+        :data-odds-bank="l.id"
       >
         <ChemistryMark :battery-class="l.battery_class" class="scale-90" />
         <span class="relative overflow-hidden rounded bg-well px-2 py-0.5">

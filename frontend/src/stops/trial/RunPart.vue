@@ -11,42 +11,42 @@ import { useRun } from './useRun'
 
 const TrialChart = defineAsyncComponent(() => import('./TrialChart.vue'))
 const plan = usePlan()
-const { answer, lanes, drawn, focus, choose, moment, look } = useRun()
-const shown = computed(() => lanes.value.filter((l) => drawn.value.includes(l.id)))
-const lane = computed(() => lanes.value.find((l) => l.id === focus.value))
+const { answer, banks, drawn, focus, choose, moment, look } = useRun()
+const shown = computed(() => banks.value.filter((l) => drawn.value.includes(l.id)))
+const bank = computed(() => banks.value.find((l) => l.id === focus.value))
 </script>
 
 <template>
   <StretchControls :run="answer" />
-  <p v-if="answer && !lanes.length" class="mt-4 text-soft">
+  <p v-if="answer && !banks.length" class="mt-4 text-soft">
     Put up a bank that can be built; it then goes through these days.
   </p>
-  <template v-if="answer && lanes.length">
-    <p v-if="plan.rig!.late" class="sr-only" role="status">Running the days anew.</p>
-    <RunTable :lanes="lanes" :drawn="drawn" class="mt-4" @choose="choose" />
+  <template v-if="answer && banks.length">
+    <p v-if="plan.rig!.stale" class="sr-only" role="status">Running the days anew.</p>
+    <RunTable :banks="banks" :drawn="drawn" class="mt-4" @choose="choose" />
     <TrialChart
       :run="answer"
-      :lanes="shown"
+      :banks="shown"
       :moment="moment"
       class="mt-4"
-      :class="plan.rig!.late ? 'opacity-60' : ''"
+      :class="plan.rig!.stale ? 'opacity-60' : ''"
       @look="look"
     />
-    <div v-if="lane" class="mt-6 grid gap-6 lg:grid-cols-2">
+    <div v-if="bank" class="mt-6 grid gap-6 lg:grid-cols-2">
       <section class="sheet min-w-0 p-4">
         <h2 class="mb-1 flex items-center gap-2 text-xl">
-          <ChemistryMark :battery-class="lane.battery_class" /> {{ lane.title }}, at that moment
+          <ChemistryMark :battery-class="bank.battery_class" /> {{ bank.title }}, at that moment
         </h2>
         <FlowPicture
-          :lane="lane.id"
+          :bank="bank.id"
           :moment="moment"
-          :soc="lane.soc[moment] ?? 0"
-          :battery-class="lane.battery_class"
+          :soc="bank.soc[moment] ?? 0"
+          :battery-class="bank.battery_class"
         />
       </section>
       <section class="min-w-0">
         <h2 class="mb-1 text-xl">What happened to it</h2>
-        <EventList :lane="lane" :moment="moment" @look="look" />
+        <EventList :bank="bank" :moment="moment" @look="look" />
       </section>
     </div>
     <OddsTool v-if="plan.document.trial.stretch === 'plan'" class="mt-8" />

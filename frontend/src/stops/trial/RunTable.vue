@@ -5,7 +5,7 @@ import ChemistryMark from '@/ui/ChemistryMark.vue'
 import FigureLink from '@/ui/FigureLink.vue'
 import { computed } from 'vue'
 
-const props = defineProps<{ lanes: Schemas['LaneView'][]; drawn: string[] }>()
+const props = defineProps<{ banks: Schemas['BankRunView'][]; drawn: string[] }>()
 defineEmits<{ choose: [id: string] }>()
 const ROWS = [
   { key: 'first_dark', name: 'First dark' },
@@ -21,7 +21,7 @@ const ROWS = [
 ]
 /** A row that is nothing for every bank is left out. */
 const rows = computed(() =>
-  ROWS.filter((r, i) => i < 7 || props.lanes.some((l) => (l.figures[r.key]?.value ?? 0) > 0)),
+  ROWS.filter((r, i) => i < 7 || props.banks.some((l) => (l.figures[r.key]?.value ?? 0) > 0)),
 )
 </script>
 
@@ -35,7 +35,7 @@ const rows = computed(() =>
         </tr>
       </thead>
       <tbody>
-        <tr v-for="l in lanes" :key="l.id" class="border-t border-line" :data-lane="l.id">
+        <tr v-for="l in banks" :key="l.id" class="border-t border-line" :data-bank="l.id">
           <th scope="row" class="py-1.5 pr-3 text-left font-semibold">
             <button
               type="button"
@@ -47,7 +47,7 @@ const rows = computed(() =>
               @click="$emit('choose', l.id)"
             >
               <ChemistryMark :battery-class="l.battery_class" />
-              <span class="leading-tight">{{ numberOf(lanes, l.id) }} {{ l.title }}</span>
+              <span class="leading-tight">{{ numberOf(banks, l.id) }} {{ l.title }}</span>
             </button>
           </th>
           <td

@@ -10,7 +10,7 @@ import DayStrip from './DayStrip.vue'
 
 const props = defineProps<{
   run: Schemas['TrialRunView']
-  lanes: Schemas['LaneView'][]
+  banks: Schemas['BankRunView'][]
   moment: number
 }>()
 const emit = defineEmits<{ look: [step: number] }>()
@@ -27,22 +27,22 @@ const PANES = [
   { key: 'amps', name: 'Current', unit: 'A', top: 306, height: 84 },
 ] as const
 
-function points(lane: Schemas['LaneView'], key: 'soc' | 'volts' | 'amps') {
+function points(bank: Schemas['BankRunView'], key: 'soc' | 'volts' | 'amps') {
   const scale = key === 'soc' ? 100 : 1
   // An open BMS shows no volts: the line ends there.
-  return lane[key].map((v, i) => [
+  return bank[key].map((v, i) => [
     +(i * step.value).toFixed(2),
     key === 'volts' && v === 0 ? null : +(v * scale).toFixed(2),
   ])
 }
 
-function lines(lane: Schemas['LaneView'], pane: number) {
-  const mark = chemistry(lane.battery_class)
-  const number = numberOf(props.run.lanes, lane.id)
-  const worn = lane.id === 'old'
+function lines(bank: Schemas['BankRunView'], pane: number) {
+  const mark = chemistry(bank.battery_class)
+  const number = numberOf(props.run.banks, bank.id)
+  const worn = bank.id === 'old'
   return {
-    id: `${lane.id}-${pane}`,
-    name: lane.title,
+    id: `${bank.id}-${pane}`,
+    name: bank.title,
     type: 'line',
     xAxisIndex: pane,
     yAxisIndex: pane,
@@ -52,7 +52,7 @@ function lines(lane: Schemas['LaneView'], pane: number) {
     sampling: pane === 0 ? 'lttb' : 'minmax',
     color: mark.color,
     lineStyle: { width: worn ? 1.3 : 2, type: mark.type, color: mark.color },
-    data: points(lane, PANES[pane]!.key),
+    data: points(bank, PANES[pane]!.key),
     endLabel: { show: pane === 0 && number !== '', formatter: number, color: mark.color },
   }
 }
@@ -71,13 +71,13 @@ const nights = computed(() => ({
   },
 }))
 const dark = computed(() =>
-  props.lanes.flatMap((lane) =>
-    lane.events
+  props.banks.flatMap((bank) =>
+    bank.events
       .filter((e) => e.severity === 'stop')
       .map((e) => ({
-        name: lane.title,
-        value: [e.step * step.value, (lane.soc[e.step] ?? 0) * 100],
-        itemStyle: { color: chemistry(lane.battery_class).color },
+        name: bank.title,
+        value: [e.step * step.value, (bank.soc[e.step] ?? 0) * 100],
+        itemStyle: { color: chemistry(bank.battery_class).color },
       })),
   ),
 )
@@ -150,7 +150,7 @@ const option = computed(() => ({
   })),
   series: [
     nights.value,
-    ...PANES.flatMap((_, pane) => props.lanes.map((lane) => lines(lane, pane))),
+    ...PANES.flatMap((_, pane) => props.banks.map((bank) => lines(bank, pane))),
     {
       id: 'dark',
       type: 'scatter',
@@ -181,14 +181,14 @@ function pick(event: { offsetX: number; offsetY: number }) {
 }
 
 const rows = computed(() =>
-  props.lanes.flatMap((lane) =>
-    lane.volts
+  props.banks.flatMap((bank) =>
+    bank.volts
       .map((v, i) => [
-        lane.title,
+        bank.title,
         `day ${Math.floor((i * step.value) / 24) + 1}, ${String(Math.floor((i * step.value) % 24)).padStart(2, '0')}:00`,
-        `${(lane.soc[i]! * 100).toFixed(0)} %`,
+        `${(bank.soc[i]! * 100).toFixed(0)} %`,
         `${v.toFixed(2)} V`,
-        `${lane.amps[i]!.toFixed(1)} A`,
+        `${bank.amps[i]!.toFixed(1)} A`,
       ])
       .filter((_, i) => i % 24 === 0),
   ),

@@ -28,7 +28,7 @@ const ROWS = [
   { key: 'bought', name: 'Charge that is bought' },
 ]
 const rows = computed(() =>
-  ROWS.filter((r, i) => i < 7 || answer.value?.lanes.some((l) => l.figures[r.key]?.value)),
+  ROWS.filter((r, i) => i < 7 || answer.value?.banks.some((l) => l.figures[r.key]?.value)),
 )
 </script>
 
@@ -46,7 +46,7 @@ const rows = computed(() =>
             <tr class="align-bottom">
               <td />
               <th
-                v-for="l in answer.lanes"
+                v-for="l in answer.banks"
                 :key="l.id"
                 class="py-1 pr-4 text-left text-sm leading-tight font-semibold"
               >
@@ -57,7 +57,7 @@ const rows = computed(() =>
           <tbody>
             <tr v-for="r in rows" :key="r.key" class="border-t border-line" :data-year="r.key">
               <th scope="row" class="py-1.5 pr-4 text-left font-normal">{{ r.name }}</th>
-              <td v-for="l in answer.lanes" :key="l.id" class="pr-4 whitespace-nowrap">
+              <td v-for="l in answer.banks" :key="l.id" class="pr-4 whitespace-nowrap">
                 <FigureLink
                   v-if="l.figures[r.key]"
                   :figure="l.figures[r.key]!"
@@ -69,7 +69,7 @@ const rows = computed(() =>
           </tbody>
         </table>
       </div>
-      <DepthChart :lanes="answer.lanes" class="mt-8" />
+      <DepthChart :banks="answer.banks" class="mt-8" />
     </template>
   </div>
 </template>

@@ -3,7 +3,7 @@ import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
 import { computed, ref, watch } from 'vue'
 
-export type Lane = Schemas['LaneView']
+export type BankRun = Schemas['BankRunView']
 /** So many banks are drawn at once; more cannot be told apart. */
 const MOST_DRAWN = 3
 
@@ -17,18 +17,18 @@ export function useRun() {
   const hand = ref<string[]>([])
   const moment = ref(0)
 
-  const lanes = computed<Lane[]>(() => answer.value?.lanes ?? [])
+  const banks = computed<BankRun[]>(() => answer.value?.banks ?? [])
   const drawn = computed(() => {
-    const kept = hand.value.filter((id) => lanes.value.some((l) => l.id === id))
+    const kept = hand.value.filter((id) => banks.value.some((l) => l.id === id))
     if (kept.length) return kept
-    const lead = lanes.value.find((l) => l.battery_class !== 'lfp' && l.id !== 'old')
-    const lithium = lanes.value.find((l) => l.battery_class === 'lfp')
+    const lead = banks.value.find((l) => l.battery_class !== 'lfp' && l.id !== 'old')
+    const lithium = banks.value.find((l) => l.battery_class === 'lfp')
     const first = [lead, lithium].flatMap((l) => (l ? [l.id] : []))
-    return first.length ? first : lanes.value.slice(0, 1).map((l) => l.id)
+    return first.length ? first : banks.value.slice(0, 1).map((l) => l.id)
   })
   /** The bank whose flows and events are told: the one picked last. */
   const focus = computed(() => drawn.value.at(-1) ?? '')
-  const steps = computed(() => lanes.value[0]?.volts.length ?? 0)
+  const steps = computed(() => banks.value[0]?.volts.length ?? 0)
 
   function choose(id: string) {
     const rest = drawn.value.filter((d) => d !== id)
@@ -43,9 +43,9 @@ export function useRun() {
   watch(answer, (now, before) => {
     // Another stretch begins where something first happens.
     if (!now || (before && before.says === now.says && moment.value < steps.value)) return
-    const lane = now.lanes.find((l) => l.id === focus.value)
-    moment.value = lane?.events.find((e) => e.severity === 'stop')?.step ?? 72
+    const bank = now.banks.find((l) => l.id === focus.value)
+    moment.value = bank?.events.find((e) => e.severity === 'stop')?.step ?? 72
   })
 
-  return { answer, lanes, drawn, focus, choose, moment, look, steps }
+  return { answer, banks, drawn, focus, choose, moment, look, steps }
 }

@@ -158,7 +158,7 @@ def _shape(ratio: NDArray[np.float64], rate: NDArray[np.float64], hours: float) 
 
 
 @lru_cache(maxsize=512)
-def fit(ratings: tuple[Rating, ...], class_exponent: float) -> Wells:
+def fit_wells(ratings: tuple[Rating, ...], class_exponent: float) -> Wells:
     """The model that comes nearest to a label.
 
     Three or more capacities are fitted as they are; two are filled up by their Peukert exponent, one by that

@@ -18,7 +18,7 @@ NO_VALUES: Values = np.zeros(0)
 
 
 @dataclass(frozen=True, slots=True)
-class Prospect:
+class LifeCostInputs:
     """One bank in one rig, in numbers.
 
     Attributes:
@@ -87,7 +87,7 @@ class Prospect:
     cycles: tuple[float, float] = (1.0, 1.0)
     calendar: tuple[float, float] = (1.0, 1.0)
 
-    def scaled(self, share: float, depth: float = 1.0) -> "Prospect":
+    def scaled(self, share: float, depth: float = 1.0) -> "LifeCostInputs":
         """The bank made larger or smaller on paper.
 
         Args:
@@ -103,7 +103,7 @@ class Prospect:
 
 
 @dataclass(frozen=True, slots=True)
-class Change:
+class Scenario:
     """What comes differently than planned: numbers, or arrays that go together.
 
     Attributes:
@@ -128,17 +128,17 @@ class Change:
     fails: Values = field(default_factory=lambda: NO_VALUES)
 
 
-AS_PLANNED = Change()
+AS_PLANNED = Scenario()
 
 
-def _more(p: Prospect, c: Change) -> Many:
+def _nights_ratio(p: LifeCostInputs, c: Scenario) -> Many:
     """Nights against those of the plan [-]."""
     if c.nights is None or p.nights <= 0:
         return 1.0
     return c.nights / p.nights
 
 
-def life_years(p: Prospect, c: Change = AS_PLANNED) -> Values:
+def life_years(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
     """Life of one bank [years]; infinite where nothing ends it.
 
     Args:
@@ -150,7 +150,7 @@ def life_years(p: Prospect, c: Change = AS_PLANNED) -> Values:
 
     Source: Palmgren–Miner over cycles, years and accidents, as ``stops.life``.
     """
-    more = _more(p, c)
+    more = _nights_ratio(p, c)
     nights = p.nights if c.nights is None else c.nights
     share = np.minimum(1.0, np.asarray(nights) / 365)
 
@@ -194,13 +194,13 @@ def annuity(years: Many, discount: float) -> Many:
     return np.asarray(full + part * q ** (whole + part / 2))
 
 
-def running_a_year(p: Prospect, c: Change = AS_PLANNED) -> Many:
+def running_a_year(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Many:
     """Care, water, lost energy and fuel of a year [money]."""
-    return p.care + (p.lost_kwh * p.tariff * c.tariff + p.fuel) * c.use * _more(p, c)
+    return p.care + (p.lost_kwh * p.tariff * c.tariff + p.fuel) * c.use * _nights_ratio(p, c)
 
 
 def lifetime(
-    p: Prospect, c: Change, years: Many, *, in_full: bool = False, at: Values = NO_VALUES
+    p: LifeCostInputs, c: Scenario, years: Many, *, in_full: bool = False, at: Values = NO_VALUES
 ) -> tuple[Values, Values]:
     """Lifetime cost at present value, and what is spent up to given times.
 
@@ -259,7 +259,7 @@ def lifetime(
     return total - worth * q**-horizon, spent
 
 
-def _credit(p: Prospect, age: Many) -> Many:
+def _credit(p: LifeCostInputs, age: Many) -> Many:
     """Share of its price that the maker gives for a bank that fails early at an age [-]."""
     if p.warranty_years <= 0:
         return np.zeros(np.shape(age))

@@ -6,7 +6,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from vast_harbor.core.cost.life_cost import Change, Prospect, Values, lifetime
+from vast_harbor.core.cost.life_cost import LifeCostInputs, Scenario, Values, lifetime
 
 COUNT = 5000
 SEED = 20_260
@@ -44,7 +44,7 @@ def _uniform(banks: int, count: int) -> Values:
 
 
 @dataclass(frozen=True, slots=True)
-class Doubt:
+class Uncertainty:
     """How far the rig's own figures may come differently.
 
     Attributes:
@@ -71,7 +71,7 @@ class Doubt:
 
 
 @dataclass(frozen=True, slots=True)
-class Futures:
+class SampledCosts:
     """What the banks cost in every draw.
 
     Attributes:
@@ -98,26 +98,28 @@ class Futures:
 NO_TIMES: Values = np.zeros(0)
 
 
-def changes(prospects: Sequence[Prospect], doubt: Doubt, count: int = COUNT) -> list[Change]:
+def sampled_scenarios(
+    life_cost_inputs: Sequence[LifeCostInputs], uncertainty: Uncertainty, count: int = COUNT
+) -> list[Scenario]:
     """One change for each bank, drawn ``count`` times; use, drift, tariff and warmth are common to all."""
-    u = _uniform(max(8, len(prospects)), count)
-    use = triangular(u[0], *doubt.about(1.0, *doubt.use))
-    tariff = triangular(u[1], *doubt.about(1.0, *doubt.tariff))
-    warmer = triangular(u[2], *doubt.about(0.0, -doubt.warmer, doubt.warmer))
+    u = _uniform(max(8, len(life_cost_inputs)), count)
+    use = triangular(u[0], *uncertainty.about(1.0, *uncertainty.use))
+    tariff = triangular(u[1], *uncertainty.about(1.0, *uncertainty.tariff))
+    warmer = triangular(u[2], *uncertainty.about(0.0, -uncertainty.warmer, uncertainty.warmer))
     drift = {
-        True: triangular(u[3], *_about(doubt, doubt.drift_lead)) - doubt.drift_lead[1],
-        False: triangular(u[4], *_about(doubt, doubt.drift_lfp)) - doubt.drift_lfp[1],
+        True: triangular(u[3], *_about(uncertainty, uncertainty.drift_lead)) - uncertainty.drift_lead[1],
+        False: triangular(u[4], *_about(uncertainty, uncertainty.drift_lfp)) - uncertainty.drift_lfp[1],
     }
     out = []
-    for i, p in enumerate(prospects):
+    for i, p in enumerate(life_cost_inputs):
         own = u[_OF_RIG + _OF_BANK * i :][:_OF_BANK]
-        rate = doubt.failures * doubt.width
+        rate = uncertainty.failures * uncertainty.width
         fails = -np.log1p(-own[3:]) / rate if rate > 0 else NO_TIMES
         out.append(
-            Change(
-                price=triangular(own[0], *doubt.about(1.0, *p.price)),
-                cycles=triangular(own[1], *doubt.about(1.0, *p.cycles)),
-                calendar=triangular(own[2], *doubt.about(1.0, *p.calendar)),
+            Scenario(
+                price=triangular(own[0], *uncertainty.about(1.0, *p.price)),
+                cycles=triangular(own[1], *uncertainty.about(1.0, *p.cycles)),
+                calendar=triangular(own[2], *uncertainty.about(1.0, *p.calendar)),
                 use=use,
                 tariff=tariff,
                 drift=drift[p.lead],
@@ -128,19 +130,23 @@ def changes(prospects: Sequence[Prospect], doubt: Doubt, count: int = COUNT) -> 
     return out
 
 
-def _about(doubt: Doubt, triple: tuple[float, float, float]) -> tuple[float, float, float]:
+def _about(uncertainty: Uncertainty, triple: tuple[float, float, float]) -> tuple[float, float, float]:
     low, likely, high = triple
-    return doubt.about(likely, low, high)
+    return uncertainty.about(likely, low, high)
 
 
-def draw(
-    prospects: Sequence[Prospect], doubt: Doubt, years: float, count: int = COUNT, at: Values = NO_TIMES
-) -> Futures:
+def sample_costs(
+    life_cost_inputs: Sequence[LifeCostInputs],
+    uncertainty: Uncertainty,
+    years: float,
+    count: int = COUNT,
+    at: Values = NO_TIMES,
+) -> SampledCosts:
     """Draw futures and reckon every bank in each.
 
     Args:
-        prospects: the banks.
-        doubt: of the rig's figures; those of a bank are its own.
+        life_cost_inputs: the banks.
+        uncertainty: of the rig's figures; those of a bank are its own.
         years: H, of keeping.
         count: draws.
         at: times at which to tell what was spent by then [years].
@@ -149,10 +155,12 @@ def draw(
         What they cost.
     """
     costs, spent = [], []
-    for p, change in zip(prospects, changes(prospects, doubt, count), strict=True):
+    for p, change in zip(
+        life_cost_inputs, sampled_scenarios(life_cost_inputs, uncertainty, count), strict=True
+    ):
         cost, by = lifetime(p, change, years, at=at)
         costs.append(np.broadcast_to(cost, (count,)))
         spent.append(np.broadcast_to(by, (len(at), count)))
-    if not prospects:
-        return Futures(np.zeros((0, count)), np.zeros((0, len(at), count)))
-    return Futures(np.array(costs), np.array(spent))
+    if not life_cost_inputs:
+        return SampledCosts(np.zeros((0, count)), np.zeros((0, len(at), count)))
+    return SampledCosts(np.array(costs), np.array(spent))

@@ -9,7 +9,7 @@ K = TypeVar("K", bound=Hashable)
 V = TypeVar("V")
 
 
-class Kept(Generic[K, V]):
+class LruCache(Generic[K, V]):
     """A few values by their key; several threads may ask at once.
 
     Args:

@@ -242,7 +242,7 @@ class Extra:
 
 
 @dataclass(frozen=True, slots=True)
-class Stage:
+class PurchaseStep:
     """A step in which a part of a bank is bought.
 
     Attributes:
@@ -272,7 +272,7 @@ class Fix:
 
 
 @dataclass(frozen=True, slots=True)
-class Tried:
+class TrialSettings:
     """The stretch of days that the trial runs.
 
     Attributes:
@@ -328,7 +328,7 @@ class Candidate:
     extras: tuple[Extra, ...] = ()
     protection: str = NO_PROTECTION
     places: tuple[Place, ...] = ()
-    stages: tuple[Stage, ...] = ()
+    stages: tuple[PurchaseStep, ...] = ()
     fixes: tuple[Fix, ...] = ()
     struck: tuple[str, ...] = ()
     difficulty: str | None = None
@@ -377,7 +377,7 @@ class Plan:
             by site and climate.
         pitch: where it usually stands, one of ``sources.PITCHES``.
         disconnect: ``all``, ``not_critical`` or ``none``: which loads a low-volts disconnect drops.
-        tried: the stretch that the trial runs.
+        trial: the stretch that the trial runs.
         sunshine: where irradiance comes from.
         labour: who puts the bank in: ``own`` hands or a ``workshop``.
     """
@@ -422,7 +422,7 @@ class Plan:
     sun_hours: tuple[float, ...] = ()
     pitch: str = "open"
     disconnect: str = "all"
-    tried: Tried = Tried()
+    trial: TrialSettings = TrialSettings()
     sunshine: SunshineOf = sunshine
     labour: str = OWN_HANDS
 

@@ -75,8 +75,8 @@ def idle_type(plan: Plan, month: int) -> DayType:
 
 def in_a_row(plan: Plan) -> int:
     """Nights off-grid in a row: as tried, as the rig has them, else three."""
-    if plan.tried.nights is not None:
-        return plan.tried.nights
+    if plan.trial.nights is not None:
+        return plan.trial.nights
     return max(1, round(plan.nights_in_a_row or IN_A_ROW))
 
 
@@ -100,7 +100,7 @@ def stretch(
         a travelling one but the engine charges, an ordinary day is driven on.
     """
     has_engine = any(s.kind == ENGINE for s in plan.sources) and plan.drive_hours > 0
-    places = tuple(pitches) or plan.tried.pitches or (plan.pitch,)
+    places = tuple(pitches) or plan.trial.pitches or (plan.pitch,)
     out = []
     for d in range(days):
         at = (d + first) % (row + 1)

@@ -34,7 +34,7 @@ class Follower:
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class Demand:
+class LoadSteps:
     """Power from the bank by step of a day, each of shape (96,) [W].
 
     Attributes:
@@ -87,7 +87,7 @@ def _bins(edges_h: Floats, watts: Floats) -> Floats:
     return np.asarray(np.diff(np.interp(EDGES_H, edges_h, so_far)) / STEP_H)
 
 
-def demand(day: Day) -> Demand:
+def load_steps(day: Day) -> LoadSteps:
     """What a kind of day asks, as the plan goes by it: listed, cautious or measured.
 
     Args:
@@ -120,4 +120,4 @@ def demand(day: Day) -> Demand:
     limits = {0.0} | {load.start_s for load in day.plan.loads if load.start_w}
     starts = {seconds: day.hardest_over(EDGES_H, seconds) for seconds in sorted(limits)}
     peak = day.hardest_over(EDGES_H)
-    return Demand(total - ac, ac, critical_dc, critical_ac, peak, starts, tuple(followers), least_v)
+    return LoadSteps(total - ac, ac, critical_dc, critical_ac, peak, starts, tuple(followers), least_v)

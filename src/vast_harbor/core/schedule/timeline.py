@@ -7,29 +7,29 @@ import numpy as np
 
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.day_types import LAID_UP, DayType
-from vast_harbor.core.rig.plan import Plan, Reference, Tried
+from vast_harbor.core.rig.plan import Plan, Reference, TrialSettings
 from vast_harbor.core.rig.sources import ENGINE, GENERATOR, MAINS, PITCHES, SOLAR, STREAM, UPKEEP, Source
 from vast_harbor.core.schedule.day_pattern import DaySpec
-from vast_harbor.core.schedule.load_steps import Demand, coverage, demand
-from vast_harbor.core.simulation.conditions import Drive, Feed, Flags, Floats
+from vast_harbor.core.schedule.load_steps import LoadSteps, coverage, load_steps
+from vast_harbor.core.simulation.conditions import Conditions, Feed, Flags, Floats
 from vast_harbor.core.stops.day.charge_window import NOON_H
 from vast_harbor.core.stops.need.governing_day import Days
 from vast_harbor.core.weather.climate import INSIDE, LIVING, Climate, warmth_at
-from vast_harbor.core.weather.daily_weather import STEP_H, STEPS_A_DAY, Weather, clear_share, draw
+from vast_harbor.core.weather.daily_weather import STEP_H, STEPS_A_DAY, Weather, clear_share, draw_weather
 from vast_harbor.core.weather.insolation import Sunshine
 
 # How much of the day's swing of the air reaches a battery, which is heavy.
 SWING_SHARE = 0.5
 # How much of a change of the air reaches it, by its place.
 FOLLOWS_AIR = {LIVING: 0.0, INSIDE: 0.5}
-# What the loads ask of a bank in each step, see ``Drive``.
+# What the loads ask of a bank in each step, see ``Conditions``.
 ASKED = ("dc_w", "ac_w", "critical_dc_w", "critical_ac_w", "peak_w", "least_v")
 # Climate that stands in where none is chosen.
 USUAL_CLIMATE = "maritime"
 
 
 @dataclass(frozen=True)
-class Course:
+class Timeline:
     """A rig's days, ready to be laid out for any stretch.
 
     Attributes:
@@ -42,9 +42,9 @@ class Course:
     days: Days
 
     @property
-    def calm(self) -> "Course":
+    def calm(self) -> "Timeline":
         """The same without what is only tried: for the year."""
-        return replace(self, plan=replace(self.plan, tried=Tried()))
+        return replace(self, plan=replace(self.plan, trial=TrialSettings()))
 
     @property
     def climate(self) -> Climate:
@@ -67,14 +67,14 @@ class Course:
             [own / m if m > 1e-3 else 0.0 for own, m in zip(self.plan.sun_hours, mean, strict=True)]
         )
 
-    def demands(self, types: Sequence[DayType]) -> Mapping[str, Demand]:
+    def demands(self, types: Sequence[DayType]) -> Mapping[str, LoadSteps]:
         """What each kind of day asks, by its id."""
-        return {t.id: demand(self.days.days[t.id]) for t in types}
+        return {t.id: load_steps(self.days.days[t.id]) for t in types}
 
     def lay_out(
         self, stretches: Sequence[Sequence[DaySpec]], months: Sequence[int], seeds: Sequence[int],
         kinds: Sequence[int] | None = None, colder_k: float = 0.0,
-    ) -> tuple[Drive, Weather]:  # fmt: skip
+    ) -> tuple[Conditions, Weather]:  # fmt: skip
         """Stretches of equal length as one drive.
 
         Args:
@@ -88,19 +88,19 @@ class Course:
             The drive, and the weather that it has.
         """
         count = len(stretches[0])
-        weather = draw(self.climate, months, count, self.plan.site.south, seeds, kinds, colder_k)
+        weather = draw_weather(self.climate, months, count, self.plan.site.south, seeds, kinds, colder_k)
         types = {spec.type.id: spec.type for days in stretches for spec in days}
-        asks = self.demands(list(types.values()))
+        label_requirement = self.demands(list(types.values()))
         shape = (len(stretches), count, STEPS_A_DAY)
         parts = {name: np.zeros(shape) for name in ASKED}
-        starts = {seconds: np.zeros(shape) for seconds in next(iter(asks.values())).starts}
+        starts = {seconds: np.zeros(shape) for seconds in next(iter(label_requirement.values())).starts}
         celsius = np.zeros(shape)
         air = weather.air_c.reshape(shape)
-        hidden = self.plan.tried.hidden_w
+        hidden = self.plan.trial.hidden_w
         for j, specs in enumerate(stretches):
             for d, spec in enumerate(specs):
                 shift = self._shift(spec.type)
-                ask = asks[spec.type.id]
+                ask = label_requirement[spec.type.id]
                 dc, ac, critical_dc, critical_ac = ask.on(float(weather.mean_c[j, d]) + shift)
                 # On hook-up what needs mains gets it from the hook-up.
                 plugged = spec.hook_up
@@ -117,7 +117,7 @@ class Course:
         flat = (len(stretches), count * STEPS_A_DAY)
         feeds = tuple(self._feed(s, stretches, months, weather) for s in self.plan.sources if s.charges)
         may_run = [[self._generator_hours(spec) for spec in specs] for specs in stretches]
-        drive = Drive(
+        conditions = Conditions(
             step_h=STEP_H,
             battery_c=_smooth(celsius.reshape(flat)),
             generator_ok=np.array(may_run).reshape(flat),
@@ -125,7 +125,7 @@ class Course:
             starts_w=tuple((seconds, watts.reshape(flat)) for seconds, watts in starts.items()),
             **{name: part.reshape(flat) for name, part in parts.items()},
         )
-        return drive, weather
+        return conditions, weather
 
     def _shift(self, day_type: DayType) -> float:
         """How much colder or warmer such days are than the climate has it, where the owner says so [K]."""
@@ -163,7 +163,7 @@ class Course:
         shape = (len(stretches), len(stretches[0]), STEPS_A_DAY)
         unit, starts = np.zeros(shape), np.zeros(shape, dtype=bool)
         sun = self.sunshine_of(source) if source.kind == SOLAR else None
-        drive = driving(self.plan)
+        conditions = driving(self.plan)
         lit = weather.sunlit.reshape(shape)
         dirt = self.assumptions.value("panel_dirt")
         for j, specs in enumerate(stretches):
@@ -177,8 +177,8 @@ class Course:
                     unit[j, d] = 1.0
                     starts[j, d, 0] = d == 0 or not specs[d - 1].hook_up
                 elif source.kind == ENGINE and spec.drives:
-                    unit[j, d] = drive
-                    starts[j, d, int(np.argmax(drive > 0))] = True
+                    unit[j, d] = conditions
+                    starts[j, d, int(np.argmax(conditions > 0))] = True
                 elif source.kind == STREAM:
                     unit[j, d] = source.monthly_w[month] if source.monthly_w else 0.0
                     starts[j, d, 0] = True

@@ -8,12 +8,12 @@ from math import isinf
 import numpy as np
 from scipy.optimize import brentq
 
-from vast_harbor.core.cost.life_cost import AS_PLANNED, Change, Prospect, lifetime
+from vast_harbor.core.cost.life_cost import AS_PLANNED, LifeCostInputs, Scenario, lifetime
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, escaped
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
-from vast_harbor.core.sensitivity.runner_up import AtNights, rival_of
-from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.sensitivity.runner_up import AtNights, winner_and_rival
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 
 CONTINUOUS = "Lifetime cost with the last bank’s unused life credited in full, so that it is continuous"
 # Of a root: difference of the two costs [money].
@@ -22,7 +22,7 @@ MOST_NIGHTS, MOST_YEARS = 365.0, 40.0
 
 
 @dataclass(frozen=True, slots=True)
-class Flip:
+class BreakEven:
     """Where the two banks cost the same.
 
     Attributes:
@@ -65,7 +65,7 @@ def crossings(difference: Callable[[float], float], grid: Sequence[float]) -> li
     return roots
 
 
-def flips(results: Results, reference: Reference) -> tuple[Flip, ...]:
+def break_evens(results: Results, reference: Reference) -> tuple[BreakEven, ...]:
     """Where winner and rival cost the same, in nights, years, price, life, extras, depth and temperature.
 
     Args:
@@ -75,28 +75,30 @@ def flips(results: Results, reference: Reference) -> tuple[Flip, ...]:
     Returns:
         One for each; none without a winner and a rival.
     """
-    pair = rival_of(results)
+    pair = winner_and_rival(results)
     if pair is None:
         return ()
-    teller = _Flips(results, reference, *pair)
+    teller = _BreakEvens(results, reference, *pair)
     return tuple(f for f in teller.all() if f is not None)
 
 
-def _name(column: Column, same_class: bool) -> str:
+def _name(compared: ComparedBank, same_class: bool) -> str:
     """What tells the two apart, safe inside a template."""
-    bank = column.banked.bank
+    bank = compared.banked.bank
     assert bank is not None
-    return escaped(bank.model.title) if same_class else column.banked.battery_class.short
+    return escaped(bank.model.title) if same_class else compared.banked.battery_class.short
 
 
-class _Flips:
+class _BreakEvens:
     """Moves one thing after the other, and looks where winner and rival cost the same."""
 
-    def __init__(self, results: Results, reference: Reference, winner: Column, rival: Column) -> None:
+    def __init__(
+        self, results: Results, reference: Reference, winner: ComparedBank, rival: ComparedBank
+    ) -> None:
         self.results, self.plan = results, results.plan
         self.winner, self.rival = winner, rival
         self.at_nights = AtNights(results, reference)
-        by_id = {p.id: p for p in results.verdict.prospects}
+        by_id = {p.id: p for p in results.verdict.life_cost_inputs}
         self.a, self.b = by_id[winner.id], by_id[rival.id]
         lead = winner.banked.battery_class.is_lead_acid
         both = lead == rival.banked.battery_class.is_lead_acid
@@ -105,16 +107,18 @@ class _Flips:
         same = winner.banked.battery_class.key == rival.banked.battery_class.key
         self.names = {c.id: _name(c, same) for c in (winner, rival)}
 
-    def all(self) -> list[Flip | None]:
+    def all(self) -> list[BreakEven | None]:
         return [self.nights(), self.years(), self.price(), self.life(), self.extras(), *self.depths(),
                 self.temperature()]  # fmt: skip
 
-    def difference(self, a: Prospect, b: Prospect, change_a: Change, change_b: Change, years: float) -> float:
+    def difference(
+        self, a: LifeCostInputs, b: LifeCostInputs, change_a: Scenario, change_b: Scenario, years: float
+    ) -> float:
         one, _ = lifetime(a, change_a, years, in_full=True)
         other, _ = lifetime(b, change_b, years, in_full=True)
         return float(one) - float(other)
 
-    def nights(self) -> Flip:
+    def nights(self) -> BreakEven:
         h, at = self.plan.years_kept, self.at_nights
 
         def gap(n: float) -> float:
@@ -127,7 +131,7 @@ class _Flips:
         return self._flip("nights", "Nights off-grid a year", self.plan.off_grid_nights, "nights",
                           gap, grid, self._ranges(whole, steps))  # fmt: skip
 
-    def years(self) -> Flip:
+    def years(self) -> BreakEven:
         def gap(h: float) -> float:
             return self.difference(self.a, self.b, AS_PLANNED, AS_PLANNED, h)
 
@@ -147,89 +151,89 @@ class _Flips:
                 out.append((float(x), float(x), who))
         return tuple(out)
 
-    def _moved(self, column: Column, moved: Change) -> tuple[Change, Change]:
-        return (moved, AS_PLANNED) if column is self.winner else (AS_PLANNED, moved)
+    def _moved(self, compared: ComparedBank, moved: Scenario) -> tuple[Scenario, Scenario]:
+        return (moved, AS_PLANNED) if compared is self.winner else (AS_PLANNED, moved)
 
     def _factor(
         self,
         key: str,
         name: str,
-        column: Column,
+        compared: ComparedBank,
         base: float,
         unit: str,
-        make: Callable[[float], Change],
+        make: Callable[[float], Scenario],
         grid: Sequence[float],
-    ) -> Flip:
+    ) -> BreakEven:
         def gap(x: float) -> float:
-            changes = self._moved(column, make(x / base))
+            changes = self._moved(compared, make(x / base))
             return self.difference(self.a, self.b, *changes, self.plan.years_kept)
 
         return self._flip(key, name, base, unit, gap, [base * g for g in grid])
 
-    def price(self) -> Flip | None:
-        column = self.lfp
-        if column is None or not column.banked["purchase"].number:
+    def price(self) -> BreakEven | None:
+        compared = self.lfp
+        if compared is None or not compared.banked["purchase"].number:
             return None
-        base = column.banked["purchase"].number
+        base = compared.banked["purchase"].number
         return self._factor(
             "price",
-            f"Price of the batteries, {self.names[column.id]}",
-            column,
+            f"Price of the batteries, {self.names[compared.id]}",
+            compared,
             base,
             "money",
-            lambda x: Change(price=x),
+            lambda x: Scenario(price=x),
             [*np.linspace(0.05, 4, 60)],
         )
 
-    def life(self) -> Flip | None:
-        column = self.lead
-        if column is None or isinf(column.life.years):
+    def life(self) -> BreakEven | None:
+        compared = self.lead
+        if compared is None or isinf(compared.life.years):
             return None
-        base = column.life.years
-        return self._factor("life", f"Life of {self.names[column.id]}", column, base, "years",
-                            lambda x: Change(lasts=x), [*np.linspace(0.2, 4, 115)])  # fmt: skip
+        base = compared.life.years
+        return self._factor("life", f"Life of {self.names[compared.id]}", compared, base, "years",
+                            lambda x: Scenario(lasts=x), [*np.linspace(0.2, 4, 115)])  # fmt: skip
 
-    def extras(self) -> Flip | None:
-        column = max((self.winner, self.rival), key=lambda c: c.cost["besides"].number)
-        base = column.cost["besides"].number
+    def extras(self) -> BreakEven | None:
+        compared = max((self.winner, self.rival), key=lambda c: c.cost["extra_cost"].number)
+        base = compared.cost["extra_cost"].number
         if base <= 0:
             return None
         return self._factor(
             "extras",
-            f"Besides the batteries, {self.names[column.id]}",
-            column,
+            f"Besides the batteries, {self.names[compared.id]}",
+            compared,
             base,
             "money",
-            lambda x: Change(extras=x),
+            lambda x: Scenario(extras=x),
             [*np.linspace(0, 8, 81)],
         )
 
-    def depths(self) -> list[Flip]:
+    def depths(self) -> list[BreakEven]:
         return [self._depth(c) for c in (self.lead, self.lfp) if c is not None]
 
-    def _depth(self, column: Column) -> Flip:
-        now = column.banked["dod"].number
-        prospect = self.a if column is self.winner else self.b
+    def _depth(self, compared: ComparedBank) -> BreakEven:
+        now = compared.banked["dod"].number
+        inputs = self.a if compared is self.winner else self.b
 
         def gap(x: float) -> float:
-            sized = prospect.scaled(now / x, x / now)
-            a, b = (sized, self.b) if column is self.winner else (self.a, sized)
+            sized = inputs.scaled(now / x, x / now)
+            a, b = (sized, self.b) if compared is self.winner else (self.a, sized)
             return self.difference(a, b, AS_PLANNED, AS_PLANNED, self.plan.years_kept)
 
         return self._flip(
-            f"depth_{'lead' if column is self.lead else 'lfp'}",
-            f"Usable depth, {self.names[column.id]}",
+            f"depth_{'lead' if compared is self.lead else 'lfp'}",
+            f"Usable depth, {self.names[compared.id]}",
             now,
             "%",
             gap,
             [*np.linspace(0.2, 1, 41)],
         )
 
-    def temperature(self) -> Flip:
+    def temperature(self) -> BreakEven:
         now = self.results.need.day.battery_c.number
 
         def gap(x: float) -> float:
-            warmer = Change(warmer=x - now)
+            warmer = Scenario(warmer=x - now)
             return self.difference(self.a, self.b, warmer, warmer, self.plan.years_kept)
 
         return self._flip("temperature", "Temperature of the battery in use", now, "°C", gap,
@@ -244,7 +248,7 @@ class _Flips:
         gap: Callable[[float], float],
         grid: Sequence[float],
         ranges: tuple[tuple[float, float, str], ...] = (),
-    ) -> Flip:
+    ) -> BreakEven:
         at = f"verdict.flip.{key}"
         roots = crossings(gap, grid)
         figures = tuple(
@@ -272,4 +276,4 @@ class _Flips:
                 f"{name}: they cost the same at {words}; below the first {self.names[low.id]} costs less.",
                 {f"x{i}": f for i, f in enumerate(figures)},
             )
-        return Flip(key, name, here, figures, low.id, says, ranges)
+        return BreakEven(key, name, here, figures, low.id, says, ranges)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from vast_harbor.core.cost.life_cost import AS_PLANNED, lifetime
 from vast_harbor.core.figures.workings import REFERENCE, Figure
 from vast_harbor.core.passage import Results
-from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 
 USABLE, DEPTH, LABEL, BOUGHT = "usable", "depth", "label", "bought"
 EQUAL_DEPTH = 0.5
@@ -19,7 +19,7 @@ FLATTERS = {
 
 
 @dataclass(frozen=True, slots=True)
-class Term:
+class EqualTerms:
     """The candidates made equal in one way.
 
     Attributes:
@@ -34,7 +34,7 @@ class Term:
     figures: Mapping[str, Mapping[str, Figure]]
 
 
-def terms(results: Results) -> tuple[Term, ...]:
+def equal_terms(results: Results) -> tuple[EqualTerms, ...]:
     """The candidates on four sets of equal terms.
 
     Args:
@@ -43,46 +43,52 @@ def terms(results: Results) -> tuple[Term, ...]:
     Returns:
         Equal usable energy first.
     """
-    columns = results.verdict.columns
-    if not columns or not results.need.energy.number:
+    compared_banks = results.verdict.compared_banks
+    if not compared_banks or not results.need.energy.number:
         return ()
     return tuple(
-        Term(key, says, {c.id: _figures(key, i, c, columns, results) for i, c in enumerate(columns)})
+        EqualTerms(
+            key,
+            says,
+            {c.id: _figures(key, i, c, compared_banks, results) for i, c in enumerate(compared_banks)},
+        )
         for key, says in FLATTERS.items()
     )
 
 
-def _size(key: str, column: Column, columns: tuple[Column, ...], results: Results) -> tuple[float, float]:
+def _size(
+    key: str, compared: ComparedBank, compared_banks: tuple[ComparedBank, ...], results: Results
+) -> tuple[float, float]:
     """Batteries against those it has, and depth of its cycles against what it is [-]."""
-    usable, label = column.banked["usable_wh"].number, column.banked["nameplate_wh"].number
+    usable, label = compared.banked["usable_wh"].number, compared.banked["nameplate_wh"].number
     need = results.need.energy.number
     if key == BOUGHT or usable <= 0:
         return 1.0, 1.0
     if key == LABEL:
-        largest = max(c.banked["nameplate_wh"].number for c in columns)
+        largest = max(c.banked["nameplate_wh"].number for c in compared_banks)
         return largest / label, label / largest
     share = need / usable
     if key == DEPTH:
-        share *= column.banked["dod"].number / EQUAL_DEPTH
+        share *= compared.banked["dod"].number / EQUAL_DEPTH
     return share, 1 / share
 
 
 def _figures(
-    key: str, index: int, column: Column, columns: tuple[Column, ...], results: Results
+    key: str, index: int, compared: ComparedBank, compared_banks: tuple[ComparedBank, ...], results: Results
 ) -> dict[str, Figure]:
-    share, depth = _size(key, column, columns, results)
-    prospect = results.verdict.prospects[index].scaled(share, depth)
-    total = float(lifetime(prospect, AS_PLANNED, results.plan.years_kept)[0])
-    at, cycles = f"verdict.terms.{key}.{column.id}", column.cost["cycles_made"].number
+    share, depth = _size(key, compared, compared_banks, results)
+    inputs = results.verdict.life_cost_inputs[index].scaled(share, depth)
+    total = float(lifetime(inputs, AS_PLANNED, results.plan.years_kept)[0])
+    at, cycles = f"verdict.terms.{key}.{compared.id}", compared.cost["cycles_made"].number
 
     def told(name: str, words: str, value: float | None, unit: str) -> Figure:
         source = f"The bank made {share:.3g} times as large on paper" if share != 1 else "As it is bought"
         return Figure(f"{at}.{name}", words, value, unit, REFERENCE, source=source)
 
     return {
-        "usable": told("usable", "Usable energy", column.banked["usable_wh"].number * share, "Wh"),
-        "kg": told("kg", "Weight", column.banked["kg"].number * share, "kg"),
-        "purchase": told("purchase", "Batteries to buy", prospect.batteries, "money"),
+        "usable": told("usable", "Usable energy", compared.banked["usable_wh"].number * share, "Wh"),
+        "kg": told("kg", "Weight", compared.banked["kg"].number * share, "kg"),
+        "purchase": told("purchase", "Batteries to buy", inputs.batteries, "money"),
         "lifetime": told("lifetime", "Lifetime cost", total, "money"),
         "per_cycle": told("per_cycle", "Lifetime cost per cycle", total / cycles if cycles else None,
                           "money/cycle"),

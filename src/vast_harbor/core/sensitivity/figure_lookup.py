@@ -5,22 +5,22 @@ from collections.abc import Callable, Iterable, Mapping
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
-from vast_harbor.core.sensitivity.break_even import flips
-from vast_harbor.core.sensitivity.equal_terms import terms
+from vast_harbor.core.sensitivity.break_even import break_evens
+from vast_harbor.core.sensitivity.equal_terms import equal_terms
 from vast_harbor.core.sensitivity.load_costs import load_costs
-from vast_harbor.core.sensitivity.purchase_sizes import packages
-from vast_harbor.core.sensitivity.purchase_timing import options
+from vast_harbor.core.sensitivity.purchase_sizes import purchase_sizes
+from vast_harbor.core.sensitivity.purchase_timing import purchase_options
 from vast_harbor.core.sensitivity.tornado import tornado
-from vast_harbor.core.sensitivity.verdict_changes import schools, turns
+from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes
 
 
 def _flips(results: Results, reference: Reference) -> Iterable[Figure]:
-    for flip in flips(results, reference):
+    for flip in break_evens(results, reference):
         yield from (flip.now, *flip.at, *flip.says.figures.values())
 
 
 def _turns(results: Results, reference: Reference) -> Iterable[Figure]:
-    yield from (turn.nights for turn in turns(results, reference))
+    yield from (turn.nights for turn in verdict_changes(results, reference))
 
 
 def _schools(results: Results, reference: Reference) -> Iterable[Figure]:
@@ -39,12 +39,12 @@ def _swings(results: Results, reference: Reference) -> Iterable[Figure]:
 
 
 def _when(results: Results, reference: Reference) -> Iterable[Figure]:
-    for option in options(results, reference):
+    for option in purchase_options(results, reference):
         yield from (option.lifetime, option.more, option.cash, *option.says.figures.values())
 
 
 def _packages(results: Results, reference: Reference) -> Iterable[Figure]:
-    for some in packages(results, reference).values():
+    for some in purchase_sizes(results, reference).values():
         for one in some:
             yield from (one.cash, one.usable, one.nights)
 
@@ -56,7 +56,7 @@ def _loads(results: Results, reference: Reference) -> Iterable[Figure]:
 
 
 def _terms(results: Results, reference: Reference) -> Iterable[Figure]:
-    for term in terms(results):
+    for term in equal_terms(results):
         for figures in term.figures.values():
             yield from figures.values()
 

@@ -6,9 +6,9 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, compu
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.loads import STANDBY
 from vast_harbor.core.rig.plan import Reference
-from vast_harbor.core.stops.banks.proposals import fit
-from vast_harbor.core.stops.banks.quick_life_cost import outlook
-from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.banks.proposals import size_layout
+from vast_harbor.core.stops.banks.quick_life_cost import quick_life_cost
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,20 +52,24 @@ def load_costs(results: Results, reference: Reference) -> tuple[LoadCost, ...]:
         results: the plan in figures.
         reference: shipped data.
     """
-    columns = results.verdict.columns
-    column = results.verdict.winner or (columns[0] if columns else None)
-    if column is None or not results.day.bank_wh.number:
+    compared_banks = results.verdict.compared_banks
+    compared = results.verdict.winner or (compared_banks[0] if compared_banks else None)
+    if compared is None or not results.day.bank_wh.number:
         return ()
-    found = [_one(i, column, results, reference) for i in range(len(results.day.loads))]
+    found = [_one(i, compared, results, reference) for i in range(len(results.day.loads))]
     return tuple(sorted(found, key=lambda c: -c.bank_wh.number))
 
 
-def _one(index: int, column: Column, results: Results, reference: Reference) -> LoadCost:
+def _one(index: int, compared: ComparedBank, results: Results, reference: Reference) -> LoadCost:
     told = results.day.loads[index]
     load, plan = told.load, results.plan
     at = f"verdict.load.{load.id}"
     total, wh = results.day.bank_wh, told.bank_wh
-    purchase, kg, lifetime = column.banked["purchase"], column.banked["kg"], column.cost["lifetime_bare"]
+    purchase, kg, lifetime = (
+        compared.banked["purchase"],
+        compared.banked["kg"],
+        compared.cost["lifetime_bare"],
+    )
 
     def share(key: str, name: str, of: Figure) -> Figure:
         return computed(
@@ -89,18 +93,18 @@ def _one(index: int, column: Column, results: Results, reference: Reference) -> 
     return LoadCost(
         load.id, load.name, index_in_plan, wh, money, share("kg", f"Weight that {load.name} causes", kg),
         share("kept", f"Over the years, for {load.name}", lifetime), quarter,
-        _strings(wh.number, column, results, reference), saves, price, says, better,
+        _strings(wh.number, compared, results, reference), saves, price, says, better,
     )  # fmt: skip
 
 
-def _strings(wh: float, column: Column, results: Results, reference: Reference) -> int:
+def _strings(wh: float, compared: ComparedBank, results: Results, reference: Reference) -> int:
     """How many strings fewer would do without so much of the day."""
-    bank = column.banked.bank
+    bank = compared.banked.bank
     assert bank is not None
     plan, need, total = results.plan, results.need.energy.number, results.day.bank_wh.number
-    ground = outlook(plan, reference, results.assumptions, results.days).ground
-    less = fit(bank.model, plan.system_v, need * (1 - wh / total), ground.usable_wh)
-    whole = fit(bank.model, plan.system_v, need, ground.usable_wh)
+    rig_limits = quick_life_cost(plan, reference, results.assumptions, results.days).rig_limits
+    less = size_layout(bank.model, plan.system_v, need * (1 - wh / total), rig_limits.usable_wh)
+    whole = size_layout(bank.model, plan.system_v, need, rig_limits.usable_wh)
     if less is None or whole is None or not less.covers:
         return 0
     return max(0, whole.bank.parallel - less.bank.parallel)

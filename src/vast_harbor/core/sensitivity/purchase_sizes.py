@@ -6,9 +6,9 @@ from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures.workings import REFERENCE, Figure
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import NEEDED, WANTED, Reference
-from vast_harbor.core.stops.banks.quick_life_cost import Outlook, outlook
-from vast_harbor.core.stops.compare.compared_bank import Column
-from vast_harbor.core.stops.compare.required_extras import ADVISED, COUNTED, Demand
+from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost, quick_life_cost
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
+from vast_harbor.core.stops.compare.required_extras import ADVISED, COUNTED, RequiredExtra
 
 LEAST, SENSIBLE, FULL = "least", "sensible", "full"
 NAMES = {LEAST: "Least that is safe", SENSIBLE: "Sensible", FULL: "Full"}
@@ -17,7 +17,7 @@ SIZE_ONLY = {"need"}
 
 
 @dataclass(frozen=True, slots=True)
-class Package:
+class PurchaseSize:
     """One size of a purchase.
 
     Attributes:
@@ -39,7 +39,7 @@ class Package:
     leaves: tuple[str, ...]
 
 
-def packages(results: Results, reference: Reference) -> dict[str, tuple[Package, ...]]:
+def purchase_sizes(results: Results, reference: Reference) -> dict[str, tuple[PurchaseSize, ...]]:
     """The packages of every candidate that will do, by its id.
 
     Args:
@@ -52,66 +52,76 @@ def packages(results: Results, reference: Reference) -> dict[str, tuple[Package,
         string more.
     """
     plan = results.plan
-    look = outlook(plan, reference, results.assumptions, results.days)
-    return {c.id: _of(c, results, look) for c in results.verdict.fit}
+    look = quick_life_cost(plan, reference, results.assumptions, results.days)
+    return {c.id: _of(c, results, look) for c in results.verdict.suitable}
 
 
-def _of(column: Column, results: Results, look: Outlook) -> tuple[Package, ...]:
-    bank = column.banked.bank
+def _of(compared: ComparedBank, results: Results, look: QuickLifeCost) -> tuple[PurchaseSize, ...]:
+    bank = compared.banked.bank
     assert bank is not None
-    counted = tuple(d for d in column.cost.demands if d.state == COUNTED)
-    advised = tuple(d for d in column.cost.demands if d.state == ADVISED)
+    counted = tuple(d for d in compared.cost.required_extras if d.state == COUNTED)
+    advised = tuple(d for d in compared.cost.required_extras if d.state == ADVISED)
     least = _least(bank, results, look)
     more = Bank(bank.model, bank.series, bank.parallel + 1)
-    grows = bank.parallel < bank.model.max_parallel and not (set(look.ground.against(more)) - SIZE_ONLY)
+    grows = bank.parallel < bank.model.max_parallel and not (set(look.rig_limits.against(more)) - SIZE_ONLY)
     sizes = [(SENSIBLE, bank, counted, advised)]
     if least.parallel < bank.parallel:
         sizes.insert(0, (LEAST, least, counted, advised))
-    wants = any(e.tag == WANTED for e in column.banked.candidate.extras)
+    wants = any(e.tag == WANTED for e in compared.banked.candidate.extras)
     if grows or advised or wants:
         sizes.append((FULL, more if grows else bank, (*counted, *advised), ()))
-    return tuple(_package(key, column, results, look, size, parts, left) for key, size, parts, left in sizes)
+    return tuple(
+        _package(key, compared, results, look, size, parts, left) for key, size, parts, left in sizes
+    )
 
 
-def _least(bank: Bank, results: Results, look: Outlook) -> Bank:
+def _least(bank: Bank, results: Results, look: QuickLifeCost) -> Bank:
     """The fewest strings that carry one night and pass every check but that of the need."""
     night = results.day.bank_wh.number
     for strings in range(1, bank.parallel):
         smaller = Bank(bank.model, bank.series, strings)
-        if look.ground.usable_wh(smaller) >= night and not set(look.ground.against(smaller)) - SIZE_ONLY:
+        if (
+            look.rig_limits.usable_wh(smaller) >= night
+            and not set(look.rig_limits.against(smaller)) - SIZE_ONLY
+        ):
             return smaller
     return bank
 
 
 def _package(
-    key: str, column: Column, results: Results, look: Outlook, bank: Bank, parts: tuple[Demand, ...],
-    leaves: tuple[Demand, ...],
-) -> Package:  # fmt: skip
-    at = f"verdict.package.{column.id}.{key}"
-    own = column.banked["extras"].number
-    share = bank.parallel / (column.banked.bank.parallel if column.banked.bank is not None else 1)
-    batteries = column.banked["purchase"].number * share
-    besides = own + sum(d.price.number for d in parts)
-    settled = column.cost["labour"].number + column.cost["contingency"].number
-    wanted = column.banked["wanted"].number if key == FULL else 0.0
-    usable = look.ground.usable_wh(bank)
+    key: str,
+    compared: ComparedBank,
+    results: Results,
+    look: QuickLifeCost,
+    bank: Bank,
+    parts: tuple[RequiredExtra, ...],
+    leaves: tuple[RequiredExtra, ...],
+) -> PurchaseSize:
+    at = f"verdict.package.{compared.id}.{key}"
+    own = compared.banked["extras"].number
+    share = bank.parallel / (compared.banked.bank.parallel if compared.banked.bank is not None else 1)
+    batteries = compared.banked["purchase"].number * share
+    extra_cost = own + sum(d.price.number for d in parts)
+    settled = compared.cost["labour"].number + compared.cost["contingency"].number
+    wanted = compared.banked["wanted"].number if key == FULL else 0.0
+    usable = look.rig_limits.usable_wh(bank)
     day = results.day.bank_wh.number
-    buys = [e.name or "Extra" for e in column.banked.candidate.extras if e.tag == NEEDED]
+    buys = [e.name or "Extra" for e in compared.banked.candidate.extras if e.tag == NEEDED]
     buys += [d.name for d in parts]
     if key == FULL:
-        buys += [e.name or "Extra" for e in column.banked.candidate.extras if e.tag == WANTED]
+        buys += [e.name or "Extra" for e in compared.banked.candidate.extras if e.tag == WANTED]
     left = [d.name for d in leaves]
     if key == LEAST:
         left.insert(0, "It does not carry all nights that are planned for.")
     source = "Batteries in proportion to the strings, and what is bought besides"
-    return Package(
+    return PurchaseSize(
         key,
         NAMES[key],
         bank.parallel,
         Figure(
             f"{at}.cash",
             f"{NAMES[key]}: cash on the day",
-            batteries + besides + settled + wanted,
+            batteries + extra_cost + settled + wanted,
             "money",
             REFERENCE,
             source=source,

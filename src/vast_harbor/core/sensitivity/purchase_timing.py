@@ -8,8 +8,8 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, escap
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.stops.banks.find import layouts
-from vast_harbor.core.stops.banks.quick_life_cost import outlook
-from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.banks.quick_life_cost import quick_life_cost
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.verdict_text import title
 
 RUN_ON_YEARS = (1, 2, 3)
@@ -19,7 +19,7 @@ SOURCE = "All payments at present value over the same years of keeping"
 
 
 @dataclass(frozen=True, slots=True)
-class Option:
+class PurchaseOption:
     """One way to go about it.
 
     Attributes:
@@ -40,7 +40,7 @@ class Option:
     works: bool
 
 
-def options(results: Results, reference: Reference) -> tuple[Option, ...]:
+def purchase_options(results: Results, reference: Reference) -> tuple[PurchaseOption, ...]:
     """The ways to come by the bank that the verdict recommends; none where it recommends none.
 
     Args:
@@ -53,17 +53,17 @@ def options(results: Results, reference: Reference) -> tuple[Option, ...]:
     winner = results.verdict.winner
     if winner is None:
         return ()
-    teller = _Options(results, reference, winner)
+    teller = _PurchaseOptions(results, reference, winner)
     running = teller.run_on()
     wait = None if running else teller.wait()
     made = [teller.now(), *running, teller.bridge(), wait, teller.steps()]
     return tuple(o for o in made if o is not None)
 
 
-class _Options:
+class _PurchaseOptions:
     """The options of one bank."""
 
-    def __init__(self, results: Results, reference: Reference, winner: Column) -> None:
+    def __init__(self, results: Results, reference: Reference, winner: ComparedBank) -> None:
         self.results, self.plan, self.winner = results, results.plan, winner
         self.reference = reference
         self.costs, self.life = winner.cost.costs, winner.life.years
@@ -74,8 +74,8 @@ class _Options:
 
     def _option(
         self, key: str, name: str, says: Sentence, lifetime: float, cash: float, works: bool = True
-    ) -> Option:
-        return Option(
+    ) -> PurchaseOption:
+        return PurchaseOption(
             key, name, says,
             self._figure(key, "lifetime", f"{name}: over the years of keeping", lifetime),
             self._figure(key, "more", f"{name}: against buying now", lifetime - self.base),
@@ -92,11 +92,11 @@ class _Options:
         )
         return cash_flow.lifetime_cost(costs, self.life, left) * float((1 + self.costs.discount) ** -years)
 
-    def now(self) -> Option:
+    def now(self) -> PurchaseOption:
         says = Sentence(f"{title(self.winner)}, all at once.")
         return self._option("now", "Buy now", says, self.base, self.winner.cost["outlay"].number)
 
-    def run_on(self) -> list[Option]:
+    def run_on(self) -> list[PurchaseOption]:
         """The old bank for some years more, as long as it carries a night at all."""
         carries, out = self.results.banks.old_carries, []
         if self.plan.old_bank is None or not carries or carries["nights"].value is None:
@@ -135,11 +135,11 @@ class _Options:
                       abs(then - self.costs.batteries), "money", REFERENCE,
                       source="P · (1 + drift)^t − P")  # fmt: skip
 
-    def bridge(self) -> Option | None:
+    def bridge(self) -> PurchaseOption | None:
         """The cheapest new battery that carries one night, until it is worn, then the bank."""
         plan, found = (
             self.plan,
-            outlook(self.plan, self.reference, self.results.assumptions, self.results.days),
+            quick_life_cost(self.plan, self.reference, self.results.assumptions, self.results.days),
         )
         night = self.results.day.bank_wh.number
         best: tuple[float, Bank] | None = None
@@ -147,9 +147,9 @@ class _Options:
             if model.used is not None or not model.battery_class.is_lead_acid:
                 continue
             for bank in layouts(model, plan.system_v):
-                if found.ground.usable_wh(bank) < night:
+                if found.rig_limits.usable_wh(bank) < night:
                     continue
-                reasons = set(found.ground.against(bank)) - {"need"}
+                reasons = set(found.rig_limits.against(bank)) - {"need"}
                 price = found.purchase(bank)
                 if not reasons and (best is None or price < best[0]):
                     best = price, bank
@@ -168,7 +168,7 @@ class _Options:
             source="Its life, three years at the most",
         )
         usable = Figure("verdict.when.bridge.usable", "Usable energy of the bridge",
-                        found.ground.usable_wh(bank), "Wh", REFERENCE,
+                        found.rig_limits.usable_wh(bank), "Wh", REFERENCE,
                         source="usable = nameplate · DoD · k_T · k_rate · k_age")  # fmt: skip
         count = f"{bank.units} × " if bank.units > 1 else ""
         says = Sentence(
@@ -178,7 +178,7 @@ class _Options:
         total = price - self.costs.old_bank + self.later(years)
         return self._option("bridge", "Bridge cheaply", says, total, price, False)
 
-    def wait(self) -> Option | None:
+    def wait(self) -> PurchaseOption | None:
         """What prices do in a year, whatever happens meanwhile."""
         if self.plan.years_kept <= 1:
             return None
@@ -189,7 +189,7 @@ class _Options:
         )
         return self._option("wait", "Wait a year for prices", says, self.later(1), 0.0, False)
 
-    def steps(self) -> Option | None:
+    def steps(self) -> PurchaseOption | None:
         """Half of the strings now, the rest in a year; lead-acid may not be mixed in age."""
         bank = self.winner.banked.bank
         assert bank is not None

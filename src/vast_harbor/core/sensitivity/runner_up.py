@@ -4,15 +4,15 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
-from vast_harbor.core.cost.life_cost import Change, Prospect, Values, lifetime
+from vast_harbor.core.cost.life_cost import LifeCostInputs, Scenario, Values, lifetime
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.schedule.day_pattern import months_of_use
-from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.trial.year import DENSE
 
 
-def rival_of(results: Results) -> tuple[Column, Column] | None:
+def winner_and_rival(results: Results) -> tuple[ComparedBank, ComparedBank] | None:
     """The winner and the bank that it is held against; None without both.
 
     The rival is the best of the other family that will do; else the runner-up; else the cheapest of the rest.
@@ -22,8 +22,8 @@ def rival_of(results: Results) -> tuple[Column, Column] | None:
     if winner is None:
         return None
     lead = winner.banked.battery_class.is_lead_acid
-    fit = [c for c in verdict.fit if c is not winner]
-    other = [c for c in fit if c.banked.battery_class.is_lead_acid != lead]
+    suitable = [c for c in verdict.suitable if c is not winner]
+    other = [c for c in suitable if c.banked.battery_class.is_lead_acid != lead]
     if other:
         return winner, max(other, key=lambda c: verdict.shares[c.id].number)
     return (winner, verdict.runner_up) if verdict.runner_up is not None else None
@@ -43,7 +43,7 @@ class AtNights:
 
     results: Results
     reference: Reference
-    _runs: dict[bool, dict[str, Prospect]] = field(default_factory=dict)
+    _runs: dict[bool, dict[str, LifeCostInputs]] = field(default_factory=dict)
 
     def dense(self, nights: float) -> bool:
         """Whether rows of nights follow close on one another."""
@@ -55,7 +55,7 @@ class AtNights:
         plan = self.results.plan
         return DENSE * len(months_of_use(plan)) - plan.hook_up_nights
 
-    def prospects(self, nights: float) -> dict[str, Prospect]:
+    def life_cost_inputs(self, nights: float) -> dict[str, LifeCostInputs]:
         """The candidates by their id, as they are at so many nights."""
         dense = self.dense(nights)
         if dense not in self._runs:
@@ -66,12 +66,12 @@ class AtNights:
                 edge = max(1.0, self.edge())
                 other = min(365.0, edge + 1) if dense else max(1.0, min(edge, 30.0))
                 made = evaluate(replace(plan, off_grid_nights=other), self.reference)
-            self._runs[dense] = {p.id: p for p in made.verdict.prospects}
+            self._runs[dense] = {p.id: p for p in made.verdict.life_cost_inputs}
         return self._runs[dense]
 
     def cost(self, id: str, nights: float, years: float) -> float:
         """Lifetime cost of a candidate at so many nights a year, unused life credited in full [money]."""
-        total, _ = lifetime(self.prospects(nights)[id], Change(nights=nights), years, in_full=True)
+        total, _ = lifetime(self.life_cost_inputs(nights)[id], Scenario(nights=nights), years, in_full=True)
         return float(total)
 
     def costs(self, id: str, nights: Values, years: float) -> Values:
@@ -80,6 +80,6 @@ class AtNights:
         dense = np.array([self.dense(n) for n in nights])
         for where in (dense, ~dense):
             if where.any():
-                prospect = self.prospects(float(nights[where][0]))[id]
-                out[where] = lifetime(prospect, Change(nights=nights[where]), years)[0]
+                inputs = self.life_cost_inputs(float(nights[where][0]))[id]
+                out[where] = lifetime(inputs, Scenario(nights=nights[where]), years)[0]
         return out

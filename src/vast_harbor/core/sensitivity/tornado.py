@@ -3,22 +3,22 @@
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
-from vast_harbor.core.cost.life_cost import AS_PLANNED, Change, Prospect, lifetime
+from vast_harbor.core.cost.life_cost import AS_PLANNED, LifeCostInputs, Scenario, lifetime
 from vast_harbor.core.figures.workings import REFERENCE, Figure
 from vast_harbor.core.passage import Results
-from vast_harbor.core.sensitivity.runner_up import rival_of
-from vast_harbor.core.stops.compare.life_cost_inputs import doubt_of
+from vast_harbor.core.sensitivity.runner_up import winner_and_rival
+from vast_harbor.core.stops.compare.life_cost_inputs import uncertainty_of
 from vast_harbor.core.stops.compare.verdict_text import title
 
 MOST_YEARS = 40.0
 
 
-def _factor(key: str, x: float) -> Change:
+def _factor(key: str, x: float) -> Scenario:
     """A change of price, cycles or calendar life by a factor."""
-    return {"price": Change(price=x), "cycles": Change(cycles=x), "calendar": Change(calendar=x)}[key]
+    return {"price": Scenario(price=x), "cycles": Scenario(cycles=x), "calendar": Scenario(calendar=x)}[key]
 
 
-def _set(p: Prospect, key: str, x: float) -> Prospect:
+def _set(p: LifeCostInputs, key: str, x: float) -> LifeCostInputs:
     """A bank with another share at the end, or another discount rate."""
     return replace(p, exit_share=x) if key == "exit_share" else replace(p, discount=x)
 
@@ -31,7 +31,7 @@ class Swing:
         key, name: which.
         low, high: what it is at the ends of its range.
         at_low, at_high: saving against the rival there [money].
-        flips: whether the rival is cheaper at either end.
+        changes_winner: whether the rival is cheaper at either end.
     """
 
     key: str
@@ -40,7 +40,7 @@ class Swing:
     high: Figure
     at_low: Figure
     at_high: Figure
-    flips: bool
+    changes_winner: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,16 +61,16 @@ class Tornado:
 
 def tornado(results: Results) -> Tornado | None:
     """How far each assumption over its range moves what the winner saves; None without a rival."""
-    pair = rival_of(results)
+    pair = winner_and_rival(results)
     if pair is None:
         return None
     winner, rival = pair
-    by_id = {p.id: p for p in results.verdict.prospects}
+    by_id = {p.id: p for p in results.verdict.life_cost_inputs}
     a, b, plan = by_id[winner.id], by_id[rival.id], results.plan
-    doubt = doubt_of(results.assumptions)
+    doubt = uncertainty_of(results.assumptions)
     h = plan.years_kept
 
-    def saving(one: Prospect, other: Prospect, ca: Change, cb: Change, years: float) -> float:
+    def saving(one: LifeCostInputs, other: LifeCostInputs, ca: Scenario, cb: Scenario, years: float) -> float:
         return float(lifetime(other, cb, years)[0]) - float(lifetime(one, ca, years)[0])
 
     base = saving(a, b, AS_PLANNED, AS_PLANNED, h)
@@ -87,15 +87,15 @@ def tornado(results: Results) -> Tornado | None:
                  for k, v in zip(("low", "high"), values, strict=True)]  # fmt: skip
         swings.append(Swing(key, name, told[0], told[1], money[0], money[1], min(values) < 0 <= base))
 
-    def common(make: Callable[[float], Change], ends: tuple[float, float]) -> tuple[float, float]:
+    def common(make: Callable[[float], Scenario], ends: tuple[float, float]) -> tuple[float, float]:
         low, high = (saving(a, b, make(x), make(x), h) for x in ends)
         return low, high
 
-    for column, p, mine in ((winner, a, True), (rival, b, False)):
-        name = title(column)
+    for compared, p, mine in ((winner, a, True), (rival, b, False)):
+        name = title(compared)
         base_of: tuple[tuple[str, str, tuple[float, float], float, str], ...] = (
-            ("price", "Price", p.price, column.banked["purchase"].number, "money"),
-            ("cycles", "Cycle life", p.cycles, column.life["design_cycles"].number, "cycles"),
+            ("price", "Price", p.price, compared.banked["purchase"].number, "money"),
+            ("cycles", "Cycle life", p.cycles, compared.life["design_cycles"].number, "cycles"),
             ("calendar", "Calendar life", p.calendar, p.years_25, "years"),
         )
         for key, words, ends, scale, unit in base_of:
@@ -103,18 +103,18 @@ def tornado(results: Results) -> Tornado | None:
             values = tuple(
                 saving(a, b, c if mine else AS_PLANNED, AS_PLANNED if mine else c, h) for c in changes
             )
-            swing(f"{key}.{column.id}", f"{words} of {name}", unit, (ends[0] * scale, ends[1] * scale),
+            swing(f"{key}.{compared.id}", f"{words} of {name}", unit, (ends[0] * scale, ends[1] * scale),
                   (values[0], values[1]))  # fmt: skip
         if p.extras > 0:
             values = tuple(
                 saving(a, b, *((c, AS_PLANNED) if mine else (AS_PLANNED, c)), h)
-                for c in (Change(extras=0.5), Change(extras=1.5))
+                for c in (Scenario(extras=0.5), Scenario(extras=1.5))
             )
-            swing(f"extras.{column.id}", f"Besides the batteries of {name}", "money",
+            swing(f"extras.{compared.id}", f"Besides the batteries of {name}", "money",
                   (p.extras * 0.5, p.extras * 1.5), (values[0], values[1]))  # fmt: skip
-    swing("use", "Use of energy", "%", doubt.use, common(lambda x: Change(use=x), doubt.use))
+    swing("use", "Use of energy", "%", doubt.use, common(lambda x: Scenario(use=x), doubt.use))
     nights = (max(1.0, plan.off_grid_nights * 0.5), min(365.0, plan.off_grid_nights * 1.5))
-    swing("nights", "Nights off-grid a year", "nights", nights, common(lambda x: Change(nights=x), nights))
+    swing("nights", "Nights off-grid a year", "nights", nights, common(lambda x: Scenario(nights=x), nights))
     years = (max(1.0, h * 0.5), min(MOST_YEARS, h * 1.5))
     swing(
         "years",
@@ -128,7 +128,7 @@ def tornado(results: Results) -> Tornado | None:
         ("drift.lfp", "Yearly change of LFP prices", doubt.drift_lfp, False),
     ):
         values = tuple(
-            saving(a, b, Change(drift=x * (a.lead == lead)), Change(drift=x * (b.lead == lead)), h)
+            saving(a, b, Scenario(drift=x * (a.lead == lead)), Scenario(drift=x * (b.lead == lead)), h)
             for x in (drift[0] - drift[1], drift[2] - drift[1])
         )
         swing(key, name, "1/year", (drift[0], drift[2]), (values[0], values[1]))
@@ -139,7 +139,7 @@ def tornado(results: Results) -> Tornado | None:
         "Temperature of the battery",
         "°C",
         (here + warm[0], here + warm[1]),
-        common(lambda x: Change(warmer=x), warm),
+        common(lambda x: Scenario(warmer=x), warm),
     )
     tariff = doubt.tariff
     swing(
@@ -147,7 +147,7 @@ def tornado(results: Results) -> Tornado | None:
         "Price of a bought kWh",
         "money/kWh",
         (tariff[0] * a.tariff, tariff[1] * a.tariff),
-        common(lambda x: Change(tariff=x), tariff),
+        common(lambda x: Scenario(tariff=x), tariff),
     )
     for key, name, unit, ends in (("exit_share", "Worth of unused life at the end", "%", (0.0, 0.5)),
                                   ("discount", "Discount rate", "1/year", (0.0, 0.06))):  # fmt: skip

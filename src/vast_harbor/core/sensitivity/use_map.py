@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vast_harbor.core.cost.life_cost import Change, Values, lifetime
+from vast_harbor.core.cost.life_cost import Scenario, Values, lifetime
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.sensitivity.runner_up import AtNights
@@ -13,7 +13,7 @@ MOST_NIGHTS, MOST_YEARS = 365.0, 40.0
 
 
 @dataclass(frozen=True, slots=True)
-class Map:
+class UseMap:
     """Who is cheapest, by nights a year and years kept.
 
     Attributes:
@@ -35,32 +35,32 @@ class Map:
 CELLS = 40, 20
 
 
-def cheapest_map(results: Results, reference: Reference) -> Map | None:
+def cheapest_map(results: Results, reference: Reference) -> UseMap | None:
     """The map of use, 40 × 20, of the candidates that will do; None without two.
 
     Where fewer than two will do, those that cover the need are supposed to.
     """
     plan, verdict = results.plan, results.verdict
-    columns = list(verdict.fit)
-    supposed = len(columns) < 2
+    compared_banks = list(verdict.suitable)
+    supposed = len(compared_banks) < 2
     if supposed:
-        columns = [c for c in verdict.columns if all(f.code != "covers_need" for f in c.hard)]
-    if len(columns) < 2:
+        compared_banks = [c for c in verdict.compared_banks if all(f.code != "covers_need" for f in c.hard)]
+    if len(compared_banks) < 2:
         return None
     most = min(MOST_NIGHTS, max(120.0, 2 * plan.off_grid_nights))
     nights = np.unique(np.round(np.linspace(1, most, CELLS[0]), 1))
     years = np.linspace(1, max(20.0, min(MOST_YEARS, 2 * plan.years_kept)), CELLS[1])
     at = AtNights(results, reference)
     dense = np.array([at.dense(n) for n in nights])
-    costs = np.zeros((len(columns), len(years), len(nights)))
+    costs = np.zeros((len(compared_banks), len(years), len(nights)))
     for where, probe in ((~dense, nights[~dense]), (dense, nights[dense])):
         if not probe.size:
             continue
         grid_n, grid_h = np.meshgrid(probe, years)
-        prospects = at.prospects(float(probe[0]))
-        for i, column in enumerate(columns):
-            cost, _ = lifetime(prospects[column.id], Change(nights=grid_n), grid_h, in_full=True)
+        life_cost_inputs = at.life_cost_inputs(float(probe[0]))
+        for i, compared in enumerate(compared_banks):
+            cost, _ = lifetime(life_cost_inputs[compared.id], Scenario(nights=grid_n), grid_h, in_full=True)
             costs[i][:, where] = cost
     ranked = np.sort(costs, axis=0)
     gap = (ranked[1] - ranked[0]) / np.maximum(1.0, np.abs(ranked[0]))
-    return Map(nights, years, tuple(c.id for c in columns), np.argmin(costs, axis=0), gap, supposed)
+    return UseMap(nights, years, tuple(c.id for c in compared_banks), np.argmin(costs, axis=0), gap, supposed)

@@ -11,7 +11,7 @@ from vast_harbor.core.stops.compare.verdict_text import card, headline
 
 
 @dataclass(frozen=True, slots=True)
-class Turn:
+class VerdictChange:
     """A number of nights a year at which the verdict itself changes, by all its rules.
 
     Attributes:
@@ -27,7 +27,7 @@ class Turn:
 LOOK_AT = (0, 1, 3, 6, 10, 15, 20, 30, 40, 50, 60, 75, 90, 120, 150, 180, 220, 260, 300, 365)
 
 
-def turns(results: Results, reference: Reference) -> tuple[Turn, ...]:
+def verdict_changes(results: Results, reference: Reference) -> tuple[VerdictChange, ...]:
     """At which whole nights a year the verdict changes, with all its rules, draws and cares.
 
     Args:
@@ -63,7 +63,7 @@ def turns(results: Results, reference: Reference) -> tuple[Turn, ...]:
             REFERENCE,
             source="The whole verdict reckoned at each number of nights, halving the range",
         )
-        out.append(Turn(figure, says(a)[1], says(b)[1]))
+        out.append(VerdictChange(figure, says(a)[1], says(b)[1]))
     return tuple(out)
 
 

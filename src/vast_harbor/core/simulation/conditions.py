@@ -26,7 +26,7 @@ class Feed:
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class Drive:
+class Conditions:
     """Days of use and weather of several stretches, arrays of shape (stretches, steps).
 
     Attributes:
@@ -67,11 +67,11 @@ class Drive:
         """The most that runs at once, without starts that are over within so many seconds [W]."""
         return [watts for limit, watts in self.starts_w if limit <= seconds][-1]
 
-    def without_charge(self) -> "Drive":
+    def without_charge(self) -> "Conditions":
         """The same days with no source at all."""
         return replace(self, generator_ok=np.zeros_like(self.generator_ok), feeds=())
 
-    def halved(self) -> "Drive":
+    def halved(self) -> "Conditions":
         """The same in steps half as long."""
 
         def twice(a: NDArray[Any]) -> NDArray[Any]:

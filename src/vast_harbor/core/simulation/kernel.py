@@ -29,7 +29,7 @@ PARTS, GIVE_UPS = 6, 5
 CLOSES_SOC = 0.05
 
 
-class Bank(NamedTuple):
+class BankParameters(NamedTuple):
     """A bank in numbers; currents and volts are those of the whole bank."""
 
     q_max: float
@@ -169,7 +169,7 @@ def _mean_v(soc, after, bank):  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True, nogil=True, error_model="numpy")
-def _draw(source_v, ohm, supply_a, watts):  # type: ignore[no-untyped-def]
+def _current_at_power(source_v, ohm, supply_a, watts):  # type: ignore[no-untyped-def]
     """Current out of a bank for a power, sources giving a part of it; below 0 where they give more than all.
 
     (V₀ − R·I)·(I_sources + I) = P; NaN where there is no such current.
@@ -288,7 +288,7 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
     """Run one bank through every stretch.
 
     Args:
-        bank, series, slots: a :class:`Bank`, :class:`Series` and :class:`Slots`.
+        bank, series, slots: a :class:`BankParameters`, :class:`Series` and :class:`Slots`.
         start_soc: state of charge at the start of each stretch, shape (stretches,).
         dt: length of a step [h].
         out: :class:`Traces` to fill.
@@ -365,17 +365,19 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                     heater = 0.0
                     if series.heats[s, t] and supply > 0 and not opened:
                         heater = min(bank.heater_w, max(0.0, supply * max(v, source_v) - watts))
-                    amps = _draw(source_v, ohm, supply, watts + heater)
+                    amps = _current_at_power(source_v, ohm, supply, watts + heater)
                     if not np.isnan(amps) and amps > 0:
                         # Volts fall over the step: find the mean that gives this power.
                         for _i in range(4):
                             was = amps
                             after = here - amps * left / bank.ah
-                            amps = _draw(_mean_v(here, after, bank) - knee, ohm, supply, watts + heater)
+                            amps = _current_at_power(
+                                _mean_v(here, after, bank) - knee, ohm, supply, watts + heater
+                            )
                             if np.isnan(amps) or abs(amps - was) < 1e-10 * amps:
                                 break
                     extra = max(0.0, series.peak_w[s, t] - dc_w - ac_w) if dc + ac > 0 else 0.0
-                    hardest = _draw(source_v, ohm, supply, watts + heater + extra)
+                    hardest = _current_at_power(source_v, ohm, supply, watts + heater + extra)
                     if opened or emptied:
                         break
                     low = 0.0 if np.isnan(hardest) else source_v - ohm * hardest
@@ -387,7 +389,7 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                         continue
                     if draws and bank.lfp:
                         lasting = max(0.0, series.lasting_w[s, t] - dc_w - ac_w) if dc + ac > 0 else 0.0
-                        longer = _draw(source_v, ohm, supply, watts + heater + lasting)
+                        longer = _current_at_power(source_v, ohm, supply, watts + heater + lasting)
                         # Near empty the volts fall within the step: its mean current is the larger one.
                         if amps > longer:
                             longer = amps

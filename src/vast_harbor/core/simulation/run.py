@@ -33,9 +33,9 @@ from vast_harbor.core.rig.sources import (
     generator_watts,
 )
 from vast_harbor.core.simulation import kernel
-from vast_harbor.core.simulation.conditions import Drive, Feed
-from vast_harbor.core.simulation.kernel import Bank, Series, Slots, Traces
-from vast_harbor.core.simulation.simulated_bank import Lane
+from vast_harbor.core.simulation.conditions import Conditions, Feed
+from vast_harbor.core.simulation.kernel import BankParameters, Series, Slots, Traces
+from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 
 Floats = NDArray[np.float64]
 ENDLESS = 1e12
@@ -45,47 +45,56 @@ _SHAPED = ("charge", "soc", "level", "state", "used_w", "offered_w")
 _LAST_USED = {SOLAR: 0, STREAM: 1, ENGINE: 2, MAINS: 3}
 
 
-def run(lanes: Sequence[Lane], drive: Drive, soc: float | Floats = 1.0) -> list[Traces]:
+def run(
+    simulated_banks: Sequence[SimulatedBank], conditions: Conditions, soc: float | Floats = 1.0
+) -> list[Traces]:
     """Run banks through the same days.
 
     Args:
-        lanes: the banks.
-        drive: the days of one or more stretches.
+        simulated_banks: the banks.
+        conditions: the days of one or more stretches.
         soc: state of charge at the start [-], one for all or of shape (stretches,).
 
     Returns:
         How it went, one for each bank.
     """
-    start = np.full(drive.stretches, float(soc)) if np.ndim(soc) == 0 else np.asarray(soc, dtype=float)
+    start = np.full(conditions.stretches, float(soc)) if np.ndim(soc) == 0 else np.asarray(soc, dtype=float)
     out = []
-    for lane in lanes:
-        fed = [f for f in drive.feeds if any(s.id == f.id and s.charges for s in lane.sources)]
-        traces = _empty(len(fed), drive.steps, drive.stretches)
-        kernel.run(_bank(lane), _series(lane, drive), _slots(lane, drive, fed), start, drive.step_h, traces)
+    for simulated in simulated_banks:
+        fed = [f for f in conditions.feeds if any(s.id == f.id and s.charges for s in simulated.sources)]
+        traces = _empty(len(fed), conditions.steps, conditions.stretches)
+        kernel.run(
+            _bank(simulated),
+            _series(simulated, conditions),
+            _slots(simulated, conditions, fed),
+            start,
+            conditions.step_h,
+            traces,
+        )
         out.append(traces)
     return out
 
 
-def fed_by(lane: Lane, drive: Drive) -> list[Source]:
+def fed_by(simulated: SimulatedBank, conditions: Conditions) -> list[Source]:
     """The sources in the order of ``used_w`` and ``offered_w``."""
-    by_id = {s.id: s for s in lane.sources if s.charges}
-    return [by_id[f.id] for f in drive.feeds if f.id in by_id]
+    by_id = {s.id: s for s in simulated.sources if s.charges}
+    return [by_id[f.id] for f in conditions.feeds if f.id in by_id]
 
 
-def power_offered(sources: Sequence[Source], system_v: float, drive: Drive) -> Floats:
+def power_offered(sources: Sequence[Source], system_v: float, conditions: Conditions) -> Floats:
     """What all sources could give at the volts of a charge, whatever the bank takes [W].
 
     Args:
         sources: what charges.
         system_v: class volts [V].
-        drive: the days.
+        conditions: the days.
 
     Returns:
         Shape (stretches, steps).
     """
     n = system_v / 12
-    out = np.zeros(drive.dc_w.shape)
-    for feed in drive.feeds:
+    out = np.zeros(conditions.dc_w.shape)
+    for feed in conditions.feeds:
         source = next((s for s in sources if s.id == feed.id and s.charges), None)
         if source is None:
             continue
@@ -108,41 +117,41 @@ def _empty(sources: int, steps: int, stretches: int) -> Traces:
     return Traces(charge=charge, soc=soc, level=level, state=state, **plain, **by_source)
 
 
-def _bank(lane: Lane) -> Bank:
-    n = lane.class_v / 12
-    xs, ys = (np.array(part, dtype=float) for part in zip(*lane.battery_class.rested_v, strict=True))
+def _bank(simulated: SimulatedBank) -> BankParameters:
+    n = simulated.class_v / 12
+    xs, ys = (np.array(part, dtype=float) for part in zip(*simulated.battery_class.rested_v, strict=True))
     ys = ys * n
     areas = np.concatenate(([0.0], np.cumsum((ys[1:] + ys[:-1]) / 2 * np.diff(xs))))
-    generator = next((s for s in lane.sources if s.kind == GENERATOR), None)
-    chargers = sum(s.kind == MAINS for s in lane.sources)
-    guards = lane.guards
+    generator = next((s for s in simulated.sources if s.kind == GENERATOR), None)
+    chargers = sum(s.kind == MAINS for s in simulated.sources)
+    cut_offs = simulated.cut_offs
     gives = generator_watts(generator) / (CHARGE_V * n) / chargers if generator and chargers else 0.0
-    return Bank(
-        q_max=lane.wells.capacity,
-        ratio=lane.wells.ratio,
-        rate=lane.wells.rate,
-        ah=lane.nameplate_ah,
-        lfp=lane.lfp,
-        ohm=lane.ohm / lane.health,
-        cable_ohm=lane.cable_ohm,
-        charge_ohm=charge_ohm(lane.battery_class, lane.ohm / lane.health, lane.cable_ohm),
-        knee_v=0.0 if lane.lfp else KNEE_V * n,
-        lasting_a=lane.lasting_a,
-        peak_a=lane.peak_a,
-        cut_v=lane.cut_v * n,
-        close_v=lane.close_v * n,
-        by_itself=lane.resets == BY_ITSELF,
-        coulombic=lane.coulombic,
-        heater_w=lane.heater_w,
-        heated_a=min(lane.charge_a, COOL_RATE * lane.nameplate_ah),
-        standing_w=lane.standing_a * lane.class_v,
-        full_soc=lane.full_soc,
-        tail_a=TAIL_C * lane.nameplate_ah,
-        inverter_v=guards.inverter_v * n,
-        restart_v=guards.restart_v * n,
-        disconnect_v=-1.0 if guards.disconnect_v is None else guards.disconnect_v * n,
-        reconnect_v=guards.reconnect_v * n,
-        keeps_critical=guards.keeps_critical,
+    return BankParameters(
+        q_max=simulated.wells.capacity,
+        ratio=simulated.wells.ratio,
+        rate=simulated.wells.rate,
+        ah=simulated.nameplate_ah,
+        lfp=simulated.lfp,
+        ohm=simulated.ohm / simulated.health,
+        cable_ohm=simulated.cable_ohm,
+        charge_ohm=charge_ohm(simulated.battery_class, simulated.ohm / simulated.health, simulated.cable_ohm),
+        knee_v=0.0 if simulated.lfp else KNEE_V * n,
+        lasting_a=simulated.lasting_a,
+        peak_a=simulated.peak_a,
+        cut_v=simulated.cut_v * n,
+        close_v=simulated.close_v * n,
+        by_itself=simulated.resets == BY_ITSELF,
+        coulombic=simulated.coulombic,
+        heater_w=simulated.heater_w,
+        heated_a=min(simulated.charge_a, COOL_RATE * simulated.nameplate_ah),
+        standing_w=simulated.standing_a * simulated.class_v,
+        full_soc=simulated.full_soc,
+        tail_a=TAIL_C * simulated.nameplate_ah,
+        inverter_v=cut_offs.inverter_v * n,
+        restart_v=cut_offs.restart_v * n,
+        disconnect_v=-1.0 if cut_offs.disconnect_v is None else cut_offs.disconnect_v * n,
+        reconnect_v=cut_offs.reconnect_v * n,
+        keeps_critical=cut_offs.keeps_critical,
         table_soc=xs,
         table_v=ys,
         table_area=areas,
@@ -152,48 +161,48 @@ def _bank(lane: Lane) -> Bank:
     )
 
 
-def _series(lane: Lane, drive: Drive) -> Series:
-    celsius = drive.battery_c
+def _series(simulated: SimulatedBank, conditions: Conditions) -> Series:
+    celsius = conditions.battery_c
     below = np.maximum(0.0, 25 - celsius)
-    low, high = lane.charge_c
-    limit = np.full(celsius.shape, lane.charge_a)
-    if lane.lfp:
-        limit = np.where(celsius < COOL_C, np.minimum(limit, COOL_RATE * lane.nameplate_ah), limit)
+    low, high = simulated.charge_c
+    limit = np.full(celsius.shape, simulated.charge_a)
+    if simulated.lfp:
+        limit = np.where(celsius < COOL_C, np.minimum(limit, COOL_RATE * simulated.nameplate_ah), limit)
         low = max(low, COLD_C)
-    at, k_t = zip(*lane.battery_class.temperature_factor, strict=True)
+    at, k_t = zip(*simulated.battery_class.temperature_factor, strict=True)
     return Series(
-        dc_w=drive.dc_w,
-        ac_w=drive.ac_w,
-        critical_dc_w=drive.critical_dc_w,
-        critical_ac_w=drive.critical_ac_w,
-        lasting_w=drive.lasting_w(lane.peak_s),
-        peak_w=drive.peak_w,
-        generator_ok=drive.generator_ok,
-        cold_ohm=np.exp(0.03 * below) if lane.lfp else 1 + 0.01 * below,
+        dc_w=conditions.dc_w,
+        ac_w=conditions.ac_w,
+        critical_dc_w=conditions.critical_dc_w,
+        critical_ac_w=conditions.critical_ac_w,
+        lasting_w=conditions.lasting_w(simulated.peak_s),
+        peak_w=conditions.peak_w,
+        generator_ok=conditions.generator_ok,
+        cold_ohm=np.exp(0.03 * below) if simulated.lfp else 1 + 0.01 * below,
         limit_a=np.where((celsius < low) | (celsius > high), 0.0, limit),
         held_back=1 - np.minimum(1.0, np.interp(celsius, at, k_t)),
-        leak_a=self_discharge(lane.battery_class, celsius, lane.health) * lane.nameplate_ah,
-        cold_off=(celsius < lane.discharge_c[0]) & lane.lfp,
-        heats=(celsius < COOL_C) & (lane.heater_w > 0),
+        leak_a=self_discharge(simulated.battery_class, celsius, simulated.health) * simulated.nameplate_ah,
+        cold_off=(celsius < simulated.discharge_c[0]) & simulated.lfp,
+        heats=(celsius < COOL_C) & (simulated.heater_w > 0),
     )
 
 
-def _slots(lane: Lane, drive: Drive, feeds: Sequence[Feed]) -> Slots:
-    by_id = {s.id: s for s in lane.sources}
+def _slots(simulated: SimulatedBank, conditions: Conditions, feeds: Sequence[Feed]) -> Slots:
+    by_id = {s.id: s for s in simulated.sources}
     sources = [by_id[f.id] for f in feeds]
-    n = lane.class_v / 12
-    shape = (len(feeds), drive.stretches, drive.steps)
+    n = simulated.class_v / 12
+    shape = (len(feeds), conditions.stretches, conditions.steps)
     volts = [np.zeros(shape) for _ in range(2)]
     taus = [np.ones(shape) for _ in range(2)]
     for i, source in enumerate(sources):
         shift: Floats | float = 0.0
         if source.compensates:
-            kelvin = lane.battery_class.compensation or COMPENSATION
-            shift = kelvin * (np.clip(drive.battery_c, *COMPENSATED_C) - 25)
+            kelvin = simulated.battery_class.compensation or COMPENSATION
+            shift = kelvin * (np.clip(conditions.battery_c, *COMPENSATED_C) - 25)
         for which, at in enumerate((source.set_v, source.hold_v)):
             if at:
                 volts[which][i] = (at + shift) * n
-                taus[which][i] = time_constant(lane.battery_class, at + shift, drive.battery_c)
+                taus[which][i] = time_constant(simulated.battery_class, at + shift, conditions.battery_c)
     order = sorted(range(len(sources)), key=lambda i: (sources[i].set_v, -_LAST_USED[sources[i].kind]))
     return Slots(
         amps=np.array([_amps(s, n) for s in sources]),

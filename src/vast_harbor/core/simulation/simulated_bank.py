@@ -12,7 +12,7 @@ from vast_harbor.core.rig.sources import Source
 
 
 @dataclass(frozen=True, slots=True)
-class Guards:
+class CutOffs:
     """At which volts things switch off and on again, for a 12 V bank.
 
     Attributes:
@@ -29,7 +29,7 @@ class Guards:
 
 
 @dataclass(frozen=True, slots=True)
-class Lane:
+class SimulatedBank:
     """One bank in the simulation.
 
     Attributes:
@@ -50,7 +50,7 @@ class Lane:
         blocks_cold: whether the cold keeps charge out of it.
         heater_w: heater [W]; 0 without one.
         standing_a: what the BMS itself draws [A].
-        guards: when things switch off.
+        cut_offs: when things switch off.
         sources: what charges it.
     """
 
@@ -74,7 +74,7 @@ class Lane:
     discharge_c: tuple[float, float]
     heater_w: float
     standing_a: float
-    guards: Guards
+    cut_offs: CutOffs
     sources: tuple[Source, ...] = ()
 
     @property
@@ -96,10 +96,10 @@ UNSTATED_PEAK = 2.0
 BMS_DRAW_A, BMS_CUT_V, BMS_CLOSE_V = 0.003, 10.4, 12.0
 
 
-def lane_of(
+def simulate_bank_as(
     id: str, bank: Bank, wells: Wells, health: float, cable_ohm: float, ohm: float, sharing: float,
-    guards: Guards, sources: tuple[Source, ...] = (), coulombic: float | None = None,
-) -> Lane:  # fmt: skip
+    cut_offs: CutOffs, sources: tuple[Source, ...] = (), coulombic: float | None = None,
+) -> SimulatedBank:  # fmt: skip
     """A bank of a catalogue model as the simulation takes it.
 
     Args:
@@ -109,7 +109,7 @@ def lane_of(
         health: state of health [-].
         cable_ohm, ohm: resistance of cables and of the bank, new [Ω].
         sharing: f, what strings side by side may bear of their sum [-].
-        guards: when things switch off.
+        cut_offs: when things switch off.
         sources: what charges it.
         coulombic: share of the charge put in that comes out again [-]; None for its class's.
     """
@@ -123,7 +123,7 @@ def lane_of(
     peak = bms.peak_a if bms is not None and own and bms.peak_a else lasting * UNSTATED_PEAK
     cut_v = bms.cut_v * per_unit if bms is not None and bms.cut_v else BMS_CUT_V
     close_v = bms.reconnect_v * per_unit if bms is not None and bms.reconnect_v else BMS_CLOSE_V
-    return Lane(
+    return SimulatedBank(
         id=id,
         battery_class=model.battery_class,
         class_v=bank.series * model.unit_class_v,
@@ -144,6 +144,6 @@ def lane_of(
         discharge_c=model.limits.discharge_c or model.battery_class.discharge_c,
         heater_w=(model.heater_w or 0.0) * bank.units,
         standing_a=BMS_DRAW_A * bank.units if lfp else 0.0,
-        guards=guards,
+        cut_offs=cut_offs,
         sources=sources,
     )

@@ -53,7 +53,7 @@ def shares(climate: Climate, month: int, south: bool) -> tuple[float, float, flo
     return climate.sunny[i], 1 - climate.sunny[i] - climate.overcast[i], climate.overcast[i]
 
 
-def draw(
+def draw_weather(
     climate: Climate, months: Sequence[int], days: int, south: bool, seeds: Sequence[int],
     kinds: Sequence[int] | None = None, colder_k: float = 0.0,
 ) -> Weather:  # fmt: skip

@@ -18,11 +18,11 @@ from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.rig.sources import MAINS
-from vast_harbor.core.sensitivity.break_even import flips
-from vast_harbor.core.sensitivity.verdict_changes import schools, turns
+from vast_harbor.core.sensitivity.break_even import break_evens
+from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes
 from vast_harbor.core.stops.charging.settings_sheet import sheets
 from vast_harbor.core.stops.compare import verdict_text
-from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.formats.report import pictures
 from vast_harbor.formats.report.tables import ITEMS
 
@@ -32,8 +32,18 @@ _SLOT = re.compile(r"\{\{|\}\}|\{([^{}]+)\}")
 # Workings that are written out for the bank of the verdict: key of its figures, by where they stand.
 OF_BANK = ("nameplate_wh", "usable_wh", "purchase")
 OF_LIFE = ("cycle_wear", "calendar_wear", "accident_wear", "wear", "years")
-OF_COST = ("besides", "running_per_year", "replacements", "exit", "lifetime_bare", "lifetime", "cycles_made",
-           "per_cycle", "per_kwh", "per_year")  # fmt: skip
+OF_COST = (
+    "extra_cost",
+    "running_per_year",
+    "replacements",
+    "exit",
+    "lifetime_bare",
+    "lifetime",
+    "cycles_made",
+    "per_cycle",
+    "per_kwh",
+    "per_year",
+)
 
 
 @lru_cache(maxsize=1)
@@ -73,8 +83,8 @@ class _Teller:
     def __init__(self, results: Results, reference: Reference, style: Style) -> None:
         self.results, self.reference, self.style = results, reference, style
         self.plan, self.verdict = results.plan, results.verdict
-        shown = self.verdict.winner or next(iter(self.verdict.columns), None)
-        self.shown: Column | None = shown
+        shown = self.verdict.winner or next(iter(self.verdict.compared_banks), None)
+        self.shown: ComparedBank | None = shown
 
     def text(self, figure: Figure | None) -> str:
         return "—" if figure is None else self.style.text(figure.value, figure.unit)
@@ -104,7 +114,7 @@ class _Teller:
         """Everything that the template shows."""
         results, style, verdict = self.results, self.style, self.verdict
         symbol = currency_symbol(style.currency)
-        has = bool(verdict.columns) and results.day.bank_wh.number > 0
+        has = bool(verdict.compared_banks) and results.day.bank_wh.number > 0
         drawn = [
             ("The day, hour by hour", pictures.day_profile(results)),
             ("Lifetime cost by item; left of the line comes back", pictures.cost_by_item(results, symbol)),
@@ -122,11 +132,11 @@ class _Teller:
             "danger": verdict.danger,
             "reasons": [(r.side, self.says(r.says)) for r in verdict_text.reasons(verdict)],
             "steps": [(s.name, self.says(s.says)) for s in verdict_text.steps(verdict)],
-            "outs": [(unescaped(verdict_text.title(o.column)), self.says(o.says), o.needs)
+            "outs": [(unescaped(verdict_text.title(o.compared)), self.says(o.says), o.needs)
                      for o in verdict.outs],
             "turns": [(self.text(t.nights), self.says(t.before), self.says(t.after))
-                      for t in turns(results, self.reference)] if has else [],
-            "flips": [self.says(f.says) for f in flips(results, self.reference)] if has else [],
+                      for t in verdict_changes(results, self.reference)] if has else [],
+            "flips": [self.says(f.says) for f in break_evens(results, self.reference)] if has else [],
             "schools": [
                 (s.name, self.says(s.headline), self.text(s.need), self.text(s.cost))
                 for s in schools(results, self.reference)
@@ -135,8 +145,8 @@ class _Teller:
             "draws": COUNT,
             "facts": list(self._facts()),
             "loads": list(self._loads()),
-            "columns": [self._title(c) for c in verdict.columns],
-            "out": [c not in verdict.fit for c in verdict.columns],
+            "columns": [self._title(c) for c in verdict.compared_banks],
+            "out": [c not in verdict.suitable for c in verdict.compared_banks],
             "rows": [
                 (r.group if not r.headline else "", r.name,
                  [(r.none if f.value is None and r.none else self.text(f), i in r.best)
@@ -146,7 +156,7 @@ class _Teller:
             "pictures": [(title, Markup(svg)) for title, svg in drawn],
             "flows": list(self._flows()),
             "items": ITEMS,
-            "besides": self._besides(),
+            "extra_cost": self._extra_cost(),
             "settings": list(self._settings()),
             "sources": list(self._sources()),
             "findings": [
@@ -158,17 +168,17 @@ class _Teller:
             "shown": self._title(self.shown) if self.shown is not None else "",
         }  # fmt: skip
 
-    def _title(self, column: Column) -> str:
-        bank = column.banked.bank
+    def _title(self, compared: ComparedBank) -> str:
+        bank = compared.banked.bank
         assert bank is not None
-        return f"{column.banked.battery_class.code} {bank.model.title} × {bank.units}"
+        return f"{compared.banked.battery_class.code} {bank.model.title} × {bank.units}"
 
     def _subject(self, id_: str) -> str:
-        return next((self._title(c) for c in self.verdict.columns if c.id == id_), "")
+        return next((self._title(c) for c in self.verdict.compared_banks if c.id == id_), "")
 
     def _findings(self) -> list[Finding]:
         """Those of the rig and of the bank that is shown; why others are out is told before."""
-        others = {c.id for c in self.verdict.columns if c is not self.shown}
+        others = {c.id for c in self.verdict.compared_banks if c is not self.shown}
         others |= {c.candidate.id for c in self.results.banks.candidates if c.bank is None}
         return [f for f in self.results.findings if f.subject not in others]
 
@@ -176,7 +186,7 @@ class _Teller:
         v = self.verdict
         return [
             (self._title(c), self.text(v.shares.get(c.id)), *(self.text(f) for f in v.spreads[c.id]))
-            for c in v.columns
+            for c in v.compared_banks
         ]
 
     def _facts(self) -> Iterator[tuple[str, str]]:
@@ -205,17 +215,17 @@ class _Teller:
             )  # fmt: skip
 
     def _flows(self) -> Iterator[tuple[str, list[list[str]]]]:
-        for column in self.verdict.fit or self.verdict.columns:
+        for compared in self.verdict.suitable or self.verdict.compared_banks:
             lines, so_far = [], 0.0
-            for year, paid in enumerate(cash_flow.yearly(column.cost.payments)):
+            for year, paid in enumerate(cash_flow.yearly(compared.cost.payments)):
                 total = sum(paid.values())
                 so_far += total
                 amounts = [self.style.text(paid[i], "money") if paid.get(i) else "" for i in ITEMS]
                 lines.append([str(year), *amounts, self.style.text(total, "money"),
                               self.style.text(so_far, "money")])  # fmt: skip
-            yield self._title(column), lines
+            yield self._title(compared), lines
 
-    def _besides(self) -> list[tuple[str, str, str, str]]:
+    def _extra_cost(self) -> list[tuple[str, str, str, str]]:
         if self.shown is None:
             return []
         own = [
@@ -224,7 +234,7 @@ class _Teller:
         ]
         return own + [
             (d.name, self.text(d.price), self.style.text(d.hours, "duration"), d.state)
-            for d in self.shown.cost.demands
+            for d in self.shown.cost.required_extras
         ]
 
     def _settings(self) -> Iterator[tuple[str, list[tuple[str, str, str]], str]]:
@@ -241,23 +251,23 @@ class _Teller:
     def _sources(self) -> Iterator[tuple[str, Markup]]:
         if self.shown is None:
             return
-        for judged in self.shown.judged:
-            points = Markup(" ").join(self.says(p.says) for p in judged.points)
-            yield judged.source_name, points or Markup("Suits it.")
+        for suitability in self.shown.suitability:
+            points = Markup(" ").join(self.says(p.says) for p in suitability.points)
+            yield suitability.source_name, points or Markup("Suits it.")
 
     def _workings(self) -> Iterator[tuple[str, str, str, str]]:
         if self.shown is None:
             return
-        column = self.shown
-        figures = [self.results.need.energy, *(column.banked[k] for k in OF_BANK)]
-        figures += [column.life[k] for k in OF_LIFE]
-        figures += [column.cost[k] for k in OF_COST]
+        compared = self.shown
+        figures = [self.results.need.energy, *(compared.banked[k] for k in OF_BANK)]
+        figures += [compared.life[k] for k in OF_LIFE]
+        figures += [compared.cost[k] for k in OF_COST]
         for figure in figures:
             if figure.formula and figure.value is not None:
                 yield figure.name, self.formula(figure), self.text(figure), figure.source
 
     def _cautions(self) -> Iterator[str]:
-        classes = {c.banked.battery_class for c in self.verdict.columns}
+        classes = {c.banked.battery_class for c in self.verdict.compared_banks}
         yield (
             "A battery gives thousands of amps across a dropped spanner: rings off, insulated tools, the "
             "fuse at the battery, positive first and negative last."

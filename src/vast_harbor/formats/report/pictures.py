@@ -8,10 +8,10 @@ from typing import Any
 import numpy as np
 
 from vast_harbor.core.cost.cash_flow import cumulative
-from vast_harbor.core.cost.monte_carlo import draw
+from vast_harbor.core.cost.monte_carlo import sample_costs
 from vast_harbor.core.passage import Results
-from vast_harbor.core.stops.compare.compared_bank import Column
-from vast_harbor.core.stops.compare.life_cost_inputs import doubt_of
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
+from vast_harbor.core.stops.compare.life_cost_inputs import uncertainty_of
 from vast_harbor.core.stops.compare.verdict_charts import capacity, items
 
 # As on the screen: a colour, a line pattern and a point for each class.
@@ -63,25 +63,25 @@ def _svg(figure: Any) -> str:
     return re.sub(r"^.*?(?=<svg)", "", text, count=1, flags=re.DOTALL)
 
 
-def _label(column: Column, results: Results) -> str:
-    bank = column.banked.bank
+def _label(compared: ComparedBank, results: Results) -> str:
+    bank = compared.banked.bank
     assert bank is not None
-    number = _number(column, results)
-    return f"{column.banked.battery_class.code}{number}  {bank.model.title} × {bank.units}"
+    number = _number(compared, results)
+    return f"{compared.banked.battery_class.code}{number}  {bank.model.title} × {bank.units}"
 
 
-def _number(column: Column, results: Results) -> str:
+def _number(compared: ComparedBank, results: Results) -> str:
     """Banks of one class share a colour and a line: where there are several, each has a number."""
-    key = column.banked.battery_class.key
+    key = compared.banked.battery_class.key
     same = [c for c in _shown(results) if c.banked.battery_class.key == key]
-    return str(same.index(column) + 1) if len(same) > 1 else ""
+    return str(same.index(compared) + 1) if len(same) > 1 else ""
 
 
-def _end(axes: Any, x: float, y: float, column: Column, results: Results) -> None:
+def _end(axes: Any, x: float, y: float, compared: ComparedBank, results: Results) -> None:
     """The number of a bank at the end of its line."""
-    colour = LOOKS[column.banked.battery_class.key][0]
+    colour = LOOKS[compared.banked.battery_class.key][0]
     axes.annotate(
-        _number(column, results),
+        _number(compared, results),
         (x, y),
         (4, 0),
         textcoords="offset points",
@@ -93,8 +93,8 @@ def _end(axes: Any, x: float, y: float, column: Column, results: Results) -> Non
     )
 
 
-def _shown(results: Results) -> Sequence[Column]:
-    return results.verdict.fit or results.verdict.columns
+def _shown(results: Results) -> Sequence[ComparedBank]:
+    return results.verdict.suitable or results.verdict.compared_banks
 
 
 def day_profile(results: Results) -> str:
@@ -114,16 +114,16 @@ def cost_over_years(results: Results, symbol: str) -> str:
     figure, axes = _figure(7, 2.9)
     h, verdict = results.plan.years_kept, results.verdict
     at = np.unique(np.append(np.arange(0.0, h), h))
-    spent = draw(verdict.prospects, doubt_of(results.assumptions), h, at=at).spent
+    spent = sample_costs(verdict.life_cost_inputs, uncertainty_of(results.assumptions), h, at=at).spent
     tops = []
-    for column in _shown(results):
-        colour, dash, mark = LOOKS[column.banked.battery_class.key]
-        t, money = zip(*cumulative(column.cost.payments), strict=True)
-        low, high = np.percentile(spent[verdict.columns.index(column)], (10, 90), axis=1)
+    for compared in _shown(results):
+        colour, dash, mark = LOOKS[compared.banked.battery_class.key]
+        t, money = zip(*cumulative(compared.cost.payments), strict=True)
+        low, high = np.percentile(spent[verdict.compared_banks.index(compared)], (10, 90), axis=1)
         axes.fill_between(at, low, high, color=colour, alpha=0.12, linewidth=0)
         axes.plot(t, money, color=colour, linestyle=dash, linewidth=1.8, marker=mark, markersize=3.5,
-                  markevery=max(1, len(t) // 6), label=_label(column, results))  # fmt: skip
-        _end(axes, t[-1], money[-1], column, results)
+                  markevery=max(1, len(t) // 6), label=_label(compared, results))  # fmt: skip
+        _end(axes, t[-1], money[-1], compared, results)
         tops.append(max(money))
     axes.set_xlim(0, h)
     axes.set_ylim(0, 1.5 * max(tops, default=1.0))
@@ -137,11 +137,11 @@ def capacity_over_years(results: Results) -> str:
     """Usable energy as the banks age [kWh], as SVG."""
     figure, axes = _figure(7, 2.4)
     h = results.plan.years_kept
-    for column in _shown(results):
-        colour, dash, _ = LOOKS[column.banked.battery_class.key]
-        t, kwh = zip(*capacity(column, h), strict=True)
-        axes.plot(t, kwh, color=colour, linestyle=dash, linewidth=1.8, label=_label(column, results))
-        _end(axes, t[-1], kwh[-1], column, results)
+    for compared in _shown(results):
+        colour, dash, _ = LOOKS[compared.banked.battery_class.key]
+        t, kwh = zip(*capacity(compared, h), strict=True)
+        axes.plot(t, kwh, color=colour, linestyle=dash, linewidth=1.8, label=_label(compared, results))
+        _end(axes, t[-1], kwh[-1], compared, results)
     need = results.need.energy.number / 1000
     axes.axhline(need, color=INK, linewidth=0.8)
     axes.annotate("need", (0.01 * h, need), color=INK, fontsize=8, va="bottom")
@@ -155,13 +155,13 @@ def capacity_over_years(results: Results) -> str:
 
 def cost_by_item(results: Results, symbol: str) -> str:
     """Lifetime cost split by item, credits to the left of nought, as SVG."""
-    columns = list(_shown(results))
-    figure, axes = _figure(7, 0.9 + 0.42 * len(columns))
+    compared_banks = list(_shown(results))
+    figure, axes = _figure(7, 0.9 + 0.42 * len(compared_banks))
     axes.grid(axis="y", visible=False)
     named: set[str] = set()
-    for i, column in enumerate(columns):
+    for i, compared in enumerate(compared_banks):
         up = down = 0.0
-        for item in items(column):
+        for item in items(compared):
             if abs(item.money) < 1e-9:
                 continue
             colour, hatch = SPLIT[item.key]
@@ -180,7 +180,7 @@ def cost_by_item(results: Results, symbol: str) -> str:
             )
             up, down = up + max(0.0, item.money), down + min(0.0, item.money)
     axes.axvline(0, color=INK, linewidth=1)
-    axes.set_yticks(range(len(columns)), [_label(c, results) for c in columns])
+    axes.set_yticks(range(len(compared_banks)), [_label(c, results) for c in compared_banks])
     axes.invert_yaxis()
     axes.set_xlabel(f"{symbol} over the years of keeping", color=SOFT)
     figure.legend(frameon=False, fontsize=7.5, ncols=4, loc="outside upper left")

@@ -25,8 +25,8 @@ def _written(rows: list[list[object]]) -> str:
 
 def _names(results: Results) -> list[str]:
     names = []
-    for column in results.compare.columns:
-        bank = column.banked.bank
+    for compared in results.compare.compared_banks:
+        bank = compared.banked.bank
         assert bank is not None
         names.append(f"{bank.model.title} ({bank.series}S{bank.parallel}P)")
     return names
@@ -61,9 +61,9 @@ def cash_flow_csv(results: Results, style: Style) -> str:
         CSV text with a header.
     """
     rows: list[list[object]] = [["bank", "year", *ITEMS, f"total {style.currency}", "so far"]]
-    for name, column in zip(_names(results), results.compare.columns, strict=True):
+    for name, compared in zip(_names(results), results.compare.compared_banks, strict=True):
         so_far = 0.0
-        for year, items in enumerate(cash_flow.yearly(column.cost.payments)):
+        for year, items in enumerate(cash_flow.yearly(compared.cost.payments)):
             total = sum(items.values())
             so_far += total
             amounts = [f"{items.get(i, 0.0):.2f}" for i in ITEMS]

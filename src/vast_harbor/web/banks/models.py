@@ -216,7 +216,7 @@ class MeterView(BaseModel):
     why: list[str]
 
 
-class FitView(View):
+class LayoutView(View):
     """How a model of the catalogue could serve."""
 
     model: str
@@ -244,7 +244,7 @@ class ProposalView(View):
 
     battery_class: str
     best: str | None
-    fits: list[FitView]
+    layouts: list[LayoutView]
     unfit: list[UnfitView]
 
 

@@ -170,7 +170,7 @@ def why_not(path: RigPath, query: OfModel) -> Response:
             )
         )
     need = results.need.energy.number
-    bank = next((b for b in banks if look.ground.usable_wh(b) >= need * (1 - 1e-6)), banks[-1])
+    bank = next((b for b in banks if look.rig_limits.usable_wh(b) >= need * (1 - 1e-6)), banks[-1])
     given = Candidate(f"fit-{model.id}", model.battery_class.key, model.id, bank.series, bank.parallel)
     old = results.banks.old_kg
     figures = bank_figures(plan, results.assumptions, results.need, given, bank, len(plan.candidates), old)

@@ -11,8 +11,8 @@ from vast_harbor.core.stops.banks.candidates import Proposal
 from vast_harbor.core.stops.banks.checks.check import Build, Check
 from vast_harbor.core.stops.banks.discharge_curves import Rates
 from vast_harbor.core.stops.banks.find import NAMES, Found, Search, Shape, Within, shapes
-from vast_harbor.core.stops.banks.proposals import Fit
-from vast_harbor.core.stops.banks.quick_life_cost import Outlook
+from vast_harbor.core.stops.banks.proposals import SizedLayout
+from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
 from vast_harbor.core.stops.banks.volts_to_act_on import Act
 from vast_harbor.web.banks.models import (
     ActsOfView,
@@ -23,8 +23,8 @@ from vast_harbor.web.banks.models import (
     CurveView,
     DroppedView,
     FindView,
-    FitView,
     FoundView,
+    LayoutView,
     LockerView,
     NamedView,
     PairView,
@@ -64,7 +64,7 @@ def found_view(found: Found, style: Style) -> FoundView:
     )
 
 
-def find_view(found: Search, look: Outlook, plan: Plan, results: Results, style: Style) -> FindView:
+def find_view(found: Search, look: QuickLifeCost, plan: Plan, results: Results, style: Style) -> FindView:
     """What a search found."""
     by_reason: dict[str, list[NamedView]] = {}
     for model, reasons in found.reasons.items():
@@ -204,7 +204,7 @@ def rates_view(rates: Rates | None, results: Results, style: Style) -> RatesView
 
 def _fine(volts: Figure) -> FigureView:
     """Volts to a hundredth: a tenth is a fifth of the charge of lead-acid."""
-    return FigureView.of(key=volts.key, text=f"{volts.number:.2f} V", value=volts.value, was=None)
+    return FigureView(key=volts.key, text=f"{volts.number:.2f} V", value=volts.value, was=None)
 
 
 def acts_view(banks: list[tuple[Build, tuple[Act, ...]]], results: Results, style: Style) -> ActsView:
@@ -234,14 +234,14 @@ def acts_view(banks: list[tuple[Build, tuple[Act, ...]]], results: Results, styl
     )
 
 
-def _fit(fit: Fit, results: Results, style: Style) -> FitView:
+def _fit(fit: SizedLayout, results: Results, style: Style) -> LayoutView:
     model = fit.bank.model
     price = model.price * (1.0 if model.own else results.assumptions.value("price_factor")) * fit.bank.units
 
     def shown(name: str, value: float, unit: str) -> FigureView:
-        return FigureView.of(key=f"bank.fit-{model.id}.{name}", text=style.text(value, unit), value=value)
+        return FigureView(key=f"bank.fit-{model.id}.{name}", text=style.text(value, unit), value=value)
 
-    return FitView.of(
+    return LayoutView(
         model=model.id,
         title=model.title,
         layout=layout(fit.bank),
@@ -255,14 +255,14 @@ def _fit(fit: Fit, results: Results, style: Style) -> FitView:
 
 
 def _proposal(proposal: Proposal, results: Results, style: Style) -> ProposalView:
-    return ProposalView.of(
+    return ProposalView(
         battery_class=proposal.battery_class.key,
         best=proposal.best.bank.model.id if proposal.best else None,
-        fits=[_fit(f, results, style) for f in proposal.fits],
-        unfit=[UnfitView.of(model=m.id, title=m.title, reason=why, own=m.own) for m, why in proposal.unfit],
+        layouts=[_fit(f, results, style) for f in proposal.sized_layouts],
+        unfit=[UnfitView(model=m.id, title=m.title, reason=why, own=m.own) for m, why in proposal.unfit],
     )
 
 
 def catalogue_view(results: Results, style: Style) -> CatalogueView:
     """Every model by class, each in the fewest strings that cover the need."""
-    return CatalogueView.of(classes=[_proposal(p, results, style) for p in results.banks.proposals.values()])
+    return CatalogueView(classes=[_proposal(p, results, style) for p in results.banks.proposals.values()])

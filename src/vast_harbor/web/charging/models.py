@@ -29,7 +29,7 @@ class RungView(View):
     operations: list[dict[str, Any]]
 
 
-class JudgedView(View):
+class SuitabilityView(View):
     """A source beside a candidate."""
 
     source: str
@@ -46,7 +46,7 @@ class AuditView(View):
     id: str
     title: str
     battery_class: str
-    judged: list[JudgedView]
+    suitability: list[SuitabilityView]
 
 
 class ChargeStageView(View):

@@ -13,13 +13,13 @@ from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.rig.sources import ENGINE, MAINS
 from vast_harbor.core.schedule.day_pattern import months_of_use
-from vast_harbor.core.simulation.simulated_bank import Lane
+from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 from vast_harbor.core.stops.banks.volts_to_act_on import acts
 from vast_harbor.core.stops.charging.charge_curves import Curve, curve
 from vast_harbor.core.stops.charging.measured_charge import explain
 from vast_harbor.core.stops.charging.settings_sheet import Setting, sheets
 from vast_harbor.core.stops.charging.sources_needed import MONTHS, design_month, too_dark
-from vast_harbor.core.stops.charging.suitability import Judged
+from vast_harbor.core.stops.charging.suitability import Suitability
 from vast_harbor.core.stops.trial.year import YearOf
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.web.charging.models import (
@@ -29,13 +29,13 @@ from vast_harbor.web.charging.models import (
     ChargingView,
     CurvesView,
     ExplainedView,
-    JudgedView,
     MonthSunView,
     NeededView,
     PointView,
     RungView,
     SettingView,
     SheetView,
+    SuitabilityView,
     WeekView,
 )
 from vast_harbor.web.errors import problems
@@ -85,15 +85,16 @@ def charging(path: RigPath, query: OfQuery) -> Response:
     style = style_of(rig)
     built = [c for c in results.banks.candidates if c.build is not None]
     one = next((c for c in built if c.candidate.id == query.candidate), built[0] if built else None)
-    sun, course = results.ran.sun, results.ran.course
+    sun, timeline = results.simulated.sun, results.simulated.timeline
     used = months_of_use(results.plan)
     return json_response(
         ChargingView(
             audits=[
                 AuditView(
-                    id=c.candidate.id, title=c.bank.model.title if c.bank else "",
+                    id=c.candidate.id,
+                    title=c.bank.model.title if c.bank else "",
                     battery_class=c.battery_class.key,
-                    judged=[_judged(j, results, i, style) for j in results.judged[c.candidate.id]],
+                    suitability=[_judged(j, results, i, style) for j in results.suitability[c.candidate.id]],
                 )
                 for i, c in enumerate(results.banks.candidates)
                 if c.build is not None
@@ -102,49 +103,62 @@ def charging(path: RigPath, query: OfQuery) -> Response:
                 MonthSunView(name=MONTHS[m], kwh=round(kwh, 3), text=f"{kwh:.1f}", used=m + 1 in used)
                 for m, kwh in enumerate(sun.monthly)
             ],
-            sun_says=sun.says or too_dark(course, sun),
+            sun_says=sun.says or too_dark(timeline, sun),
             sun_own=sun.own,
-            design=MONTHS[design_month(course, sun) - 1] if sun.monthly else "",
+            design=MONTHS[design_month(timeline, sun) - 1] if sun.monthly else "",
             needed=[
                 NeededView(
-                    id=c.candidate.id, title=c.bank.model.title if c.bank else "",
+                    id=c.candidate.id,
+                    title=c.bank.model.title if c.bank else "",
                     battery_class=c.battery_class.key,
-                    figures={k: figure_view(f, style) for k, f in results.ran.needed[c.candidate.id].items()},
+                    figures={
+                        k: figure_view(f, style) for k, f in results.simulated.needed[c.candidate.id].items()
+                    },
                 )
                 for c in built
             ],
             weeks=_weeks(results, style),
-            sheets=[] if one is None or one.build is None else [
+            sheets=[]
+            if one is None or one.build is None
+            else [
                 SheetView(
-                    source=s.source, name=s.name, note=s.note,
+                    source=s.source,
+                    name=s.name,
+                    note=s.note,
                     settings=[_setting(x, style) for x in s.settings],
                 )
                 for s in sheets(one.build)
             ],
             sheets_of=one.candidate.id if one is not None else "",
-            acts=[] if one is None or one.build is None else [
-                SettingView(name=a.name, value=style.text(a.loaded.value, "V"),
-                            now=f"{style.text(a.soc.value, '%')} left")
+            acts=[]
+            if one is None or one.build is None
+            else [
+                SettingView(
+                    name=a.name,
+                    value=style.text(a.loaded.value, "V"),
+                    now=f"{style.text(a.soc.value, '%')} left",
+                )
                 for a in acts(one.build)
             ],
         )
-    )  # fmt: skip
+    )
 
 
-def _judged(judged: Judged, results: Results, index: int, style: Style) -> JudgedView:
-    left = {p.code for p in judged.points}
+def _judged(suitability: Suitability, results: Results, index: int, style: Style) -> SuitabilityView:
+    left = {p.code for p in suitability.points}
     candidate = results.plan.candidates[index]
     fixes = [{"source": f.source, "remedy": f.remedy} for f in candidate.fixes]
-    return JudgedView(
-        source=judged.source,
-        name=judged.source_name,
-        verdict=judged.verdict,
+    return SuitabilityView(
+        source=suitability.source,
+        name=suitability.source_name,
+        verdict=suitability.verdict,
         points=[
-            PointView(code=p.code, severity=p.severity, says=tokens(p.says, style)) for p in judged.points
+            PointView(code=p.code, severity=p.severity, says=tokens(p.says, style))
+            for p in suitability.points
         ],
         solved=[
             PointView(code=p.code, severity="ok", says=tokens(p.says, style))
-            for p in judged.before
+            for p in suitability.before
             if p.code not in left
         ],
         rungs=[
@@ -156,16 +170,16 @@ def _judged(judged: Judged, results: Results, index: int, style: Style) -> Judge
                 skill=SKILLS[r.skill],
                 hidden=r.hidden,
                 leaves=r.leaves,
-                chosen=r.key in judged.chosen,
+                chosen=r.key in suitability.chosen,
                 operations=[
                     {
                         "op": "replace",
                         "path": f"/candidates/{index}/fixes",
-                        "value": _toggled(fixes, judged.source, r.key),
+                        "value": _toggled(fixes, suitability.source, r.key),
                     }
                 ],
             )
-            for r in judged.rungs
+            for r in suitability.rungs
         ],
     )
 
@@ -186,7 +200,7 @@ def _weeks(results: Results, style: Style) -> list[WeekView]:
     out = []
     nights = results.plan.off_grid_nights
     for c in results.banks.candidates:
-        year = results.ran.years.get(c.candidate.id)
+        year = results.simulated.years.get(c.candidate.id)
         if year is None or c.bank is None or nights <= 0:
             continue
         share = 7 / nights
@@ -239,12 +253,12 @@ def curves(path: RigPath, query: CurvesQuery) -> Response:
         c.candidate.id: (c.bank.model.title, c.battery_class.key) for c in results.banks.candidates if c.bank
     }
     out = []
-    for lane in results.ran.trial.lanes:
-        mine = tuple(s for s in lane.sources if s.id in {b.id for b in by})
+    for simulated in results.simulated.trial.simulated_banks:
+        mine = tuple(s for s in simulated.sources if s.id in {b.id for b in by})
         celsius = results.day.battery_c.number
-        made = curve(lane, mine, ends["start"], ends["end"], celsius)
-        title, key = titles.get(lane.id, ("The old bank", lane.battery_class.key))
-        out.append(_curve(lane, made, title, key, style))
+        made = curve(simulated, mine, ends["start"], ends["end"], celsius)
+        title, key = titles.get(simulated.id, ("The old bank", simulated.battery_class.key))
+        out.append(_curve(simulated, made, title, key, style))
     return json_response(CurvesView(curves=out, by=" and ".join(name_of(s) for s in by), says=""))
 
 
@@ -255,7 +269,7 @@ def _share(text: str) -> float:
     return value
 
 
-def _curve(lane: Lane, made: Curve, title: str, key: str, style: Style) -> ChargeCurveView:
+def _curve(simulated: SimulatedBank, made: Curve, title: str, key: str, style: Style) -> ChargeCurveView:
     step = max(1, len(made.hours) // 240)
 
     def thin(values: NDArray[np.float64], digits: int) -> list[float]:
@@ -266,7 +280,7 @@ def _curve(lane: Lane, made: Curve, title: str, key: str, style: Style) -> Charg
         return "never" if hours is None else "at once" if hours == 0 else style.text(hours, "duration")
 
     return ChargeCurveView(
-        id=lane.id,
+        id=simulated.id,
         title=title,
         battery_class=key,
         hours=thin(made.hours, 3),
@@ -276,7 +290,7 @@ def _curve(lane: Lane, made: Curve, title: str, key: str, style: Style) -> Charg
         stages=[ChargeStageView(name=name, hours=round(h, 3)) for name, h in made.stages],
         to_80=time(0.8),
         to_95=time(0.95),
-        to_full=time(lane.full_soc),
+        to_full=time(simulated.full_soc),
         ends=style.text(made.ends_soc, "%"),
     )
 
@@ -311,9 +325,15 @@ def measured(path: RigPath, query: MeasuredQuery) -> Response:
     if found:
         return problems(422, *found)
     told = explain(
-        one.build, results.ran.course, index, values["amps"], values["volts"], values["soc"], values["hour"],
+        one.build,
+        results.simulated.timeline,
+        index,
+        values["amps"],
+        values["volts"],
+        values["soc"],
+        values["hour"],
         query.month,
-    )  # fmt: skip
+    )
     style = style_of(rig)
     return json_response(
         ExplainedView(says=tokens(told.says, style), edit_says=told.edit_says, operations=list(told.edits))

@@ -14,7 +14,7 @@ class BandView(View):
     p90: list[float]
 
 
-class FlipView(View):
+class BreakEvenView(View):
     """Where two banks cost the same."""
 
     key: str
@@ -36,7 +36,7 @@ class SwingView(View):
     high: FigureView
     at_low: FigureView
     at_high: FigureView
-    flips: bool
+    changes_winner: bool
 
 
 class TornadoView(View):
@@ -65,12 +65,12 @@ class DoubtView(View):
 
     draws: int
     bands: list[BandView]
-    flips: list[FlipView]
+    break_evens: list[BreakEvenView]
     tornado: TornadoView | None
     map: UseMapView | None
 
 
-class TurnView(View):
+class VerdictChangeView(View):
     """Nights a year from which the verdict is another."""
 
     nights: FigureView
@@ -78,10 +78,10 @@ class TurnView(View):
     after: list[TokenView]
 
 
-class TurnsView(View):
+class VerdictChangesView(View):
     """Where the verdict itself changes."""
 
-    turns: list[TurnView]
+    verdict_changes: list[VerdictChangeView]
 
 
 class SchoolVerdictView(View):
@@ -116,7 +116,7 @@ class OptionView(View):
     works: bool
 
 
-class PackageView(View):
+class PurchaseSizeView(View):
     """One size of a purchase."""
 
     key: str
@@ -129,18 +129,18 @@ class PackageView(View):
     leaves: list[str]
 
 
-class PackagesView(View):
+class PurchaseSizesView(View):
     """The packages of one candidate."""
 
     id: str
-    packages: list[PackageView]
+    purchase_sizes: list[PurchaseSizeView]
 
 
 class WhenView(View):
     """When to buy and how much at once."""
 
-    options: list[OptionView]
-    candidates: list[PackagesView]
+    purchase_options: list[OptionView]
+    candidates: list[PurchaseSizesView]
 
 
 class LoadCostView(View):
@@ -175,7 +175,7 @@ class DifferencesView(View):
     )
 
 
-class TermView(View):
+class EqualTermsView(View):
     """The candidates made equal in one way."""
 
     key: str
@@ -183,7 +183,7 @@ class TermView(View):
     figures: dict[str, dict[str, FigureView]]
 
 
-class TermsView(View):
+class EqualTermsListView(View):
     """The candidates on equal terms."""
 
-    terms: list[TermView]
+    equal_terms: list[EqualTermsView]

@@ -7,40 +7,40 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor import data
-from vast_harbor.core.cost.monte_carlo import COUNT, draw
+from vast_harbor.core.cost.monte_carlo import COUNT, sample_costs
 from vast_harbor.core.figures.display import SIGNED, Style
 from vast_harbor.core.figures.workings import Figure, unescaped
 from vast_harbor.core.passage import Results
-from vast_harbor.core.sensitivity.break_even import Flip, flips
-from vast_harbor.core.sensitivity.equal_terms import terms
+from vast_harbor.core.sensitivity.break_even import BreakEven, break_evens
+from vast_harbor.core.sensitivity.equal_terms import equal_terms
 from vast_harbor.core.sensitivity.load_costs import load_costs
-from vast_harbor.core.sensitivity.purchase_sizes import packages
-from vast_harbor.core.sensitivity.purchase_timing import options
+from vast_harbor.core.sensitivity.purchase_sizes import purchase_sizes
+from vast_harbor.core.sensitivity.purchase_timing import purchase_options
 from vast_harbor.core.sensitivity.tornado import tornado
 from vast_harbor.core.sensitivity.use_map import cheapest_map
-from vast_harbor.core.sensitivity.verdict_changes import schools, turns
-from vast_harbor.core.stops.compare.life_cost_inputs import doubt_of
+from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes
+from vast_harbor.core.stops.compare.life_cost_inputs import uncertainty_of
 from vast_harbor.core.stops.compare.verdict_text import title
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.web.compare.models import (
     BandView,
+    BreakEvenView,
     DifferencesView,
     DoubtView,
-    FlipView,
+    EqualTermsListView,
+    EqualTermsView,
     LoadCostsView,
     LoadCostView,
     OptionView,
-    PackagesView,
-    PackageView,
+    PurchaseSizesView,
+    PurchaseSizeView,
     SchoolsView,
     SchoolVerdictView,
     SwingView,
-    TermsView,
-    TermView,
     TornadoView,
-    TurnsView,
-    TurnView,
     UseMapView,
+    VerdictChangesView,
+    VerdictChangeView,
     WhenView,
 )
 from vast_harbor.web.errors import problems
@@ -63,7 +63,7 @@ def doubt(path: RigPath) -> Response:
         DoubtView(
             draws=COUNT,
             bands=bands(results),
-            flips=[_flip(f, results, style) for f in flips(results, reference)],
+            break_evens=[_flip(f, results, style) for f in break_evens(results, reference)],
             tornado=_tornado(results, style),
             map=_map(results),
         )
@@ -74,22 +74,22 @@ def bands(results: Results) -> list[BandView]:
     """P10 and P90 of what is spent by the end of each year, one for each candidate."""
     h = results.plan.years_kept
     at = np.unique(np.append(np.arange(0.0, h), h))
-    prospects = results.verdict.prospects
-    spent = draw(prospects, doubt_of(results.assumptions), h, at=at).spent
+    life_cost_inputs = results.verdict.life_cost_inputs
+    spent = sample_costs(life_cost_inputs, uncertainty_of(results.assumptions), h, at=at).spent
     out = []
-    for p, lines in zip(prospects, spent, strict=True):
+    for p, lines in zip(life_cost_inputs, spent, strict=True):
         low, high = np.percentile(lines, (10, 90), axis=1)
         out.append(
-            BandView.of(id=p.id, years=at.tolist(), p10=np.round(low, 2).tolist(),
+            BandView(id=p.id, years=at.tolist(), p10=np.round(low, 2).tolist(),
                         p90=np.round(high, 2).tolist())
         )  # fmt: skip
     return out
 
 
-def _flip(flip: Flip, results: Results, style: Style) -> FlipView:
-    names = {c.id: c.short(results.verdict.columns) for c in results.verdict.columns}
+def _flip(flip: BreakEven, results: Results, style: Style) -> BreakEvenView:
+    names = {c.id: c.short(results.verdict.compared_banks) for c in results.verdict.compared_banks}
     told = [f"{names[who]} from {a:g} to {b:g}" for a, b, who in flip.ranges]
-    return FlipView(
+    return BreakEvenView(
         key=flip.key,
         name=unescaped(flip.name),
         now=figure_view(flip.now, style),
@@ -119,7 +119,7 @@ def _tornado(results: Results, style: Style) -> TornadoView | None:
                 high=view(s.high),
                 at_low=view(s.at_low),
                 at_high=view(s.at_high),
-                flips=s.flips,
+                changes_winner=s.changes_winner,
             )
             for s in found.swings
         ],
@@ -141,17 +141,17 @@ def _map(results: Results) -> UseMapView | None:
     )
 
 
-@api.get("/rigs/<int:rig_id>/compare/turns", responses={200: TurnsView})
+@api.get("/rigs/<int:rig_id>/compare/turns", responses={200: VerdictChangesView})
 def list_turns(path: RigPath) -> Response:
     """At which nights a year the verdict itself changes."""
     rig, _, results = evaluated_results(path.rig_id)
     style = style_of(rig)
     return json_response(
-        TurnsView(
-            turns=[
-                TurnView(nights=figure_view(t.nights, style), before=tokens(t.before, style),
+        VerdictChangesView(
+            verdict_changes=[
+                VerdictChangeView(nights=figure_view(t.nights, style), before=tokens(t.before, style),
                          after=tokens(t.after, style))
-                for t in turns(results, data.reference())
+                for t in verdict_changes(results, data.reference())
             ]
         )
     )  # fmt: skip
@@ -189,7 +189,7 @@ def when(path: RigPath) -> Response:
     style, reference = style_of(rig), data.reference()
     return json_response(
         WhenView(
-            options=[
+            purchase_options=[
                 OptionView(
                     key=o.key,
                     name=o.name,
@@ -199,13 +199,13 @@ def when(path: RigPath) -> Response:
                     cash=figure_view(o.cash, style),
                     works=o.works,
                 )
-                for o in options(results, reference)
+                for o in purchase_options(results, reference)
             ],
             candidates=[
-                PackagesView(
+                PurchaseSizesView(
                     id=id_,
-                    packages=[
-                        PackageView(
+                    purchase_sizes=[
+                        PurchaseSizeView(
                             key=p.key,
                             name=p.name,
                             strings=p.strings,
@@ -218,7 +218,7 @@ def when(path: RigPath) -> Response:
                         for p in some
                     ],
                 )
-                for id_, some in packages(results, reference).items()
+                for id_, some in purchase_sizes(results, reference).items()
             ],
         )
     )
@@ -229,10 +229,10 @@ def loads(path: RigPath) -> Response:
     """What battery each load causes."""
     rig, _, results = evaluated_results(path.rig_id)
     style, verdict = style_of(rig), results.verdict
-    column = verdict.winner or (verdict.columns[0] if verdict.columns else None)
+    compared = verdict.winner or (verdict.compared_banks[0] if verdict.compared_banks else None)
     return json_response(
         LoadCostsView(
-            bank="" if column is None else unescaped(title(column)),
+            bank="" if compared is None else unescaped(title(compared)),
             loads=[
                 LoadCostView(
                     id=c.id,
@@ -254,22 +254,22 @@ def loads(path: RigPath) -> Response:
     )
 
 
-@api.get("/rigs/<int:rig_id>/compare/terms", responses={200: TermsView})
-def equal_terms(path: RigPath) -> Response:
+@api.get("/rigs/<int:rig_id>/compare/terms", responses={200: EqualTermsListView})
+def get_equal_terms(path: RigPath) -> Response:
     """The candidates made equal on paper."""
     rig, _, results = evaluated_results(path.rig_id)
     style = style_of(rig)
     return json_response(
-        TermsView(
-            terms=[
-                TermView(
+        EqualTermsListView(
+            equal_terms=[
+                EqualTermsView(
                     key=t.key,
                     says=t.says,
                     figures={
                         i: {k: figure_view(f, style) for k, f in one.items()} for i, one in t.figures.items()
                     },
                 )
-                for t in terms(results)
+                for t in equal_terms(results)
             ]
         )
     )
@@ -285,8 +285,8 @@ class ReferenceQuery(BaseModel):
 def differences(path: RigPath, query: ReferenceQuery) -> Response:
     """The comparison as differences to one candidate."""
     rig, _, results = evaluated_results(path.rig_id)
-    style, columns = style_of(rig), results.compare.columns
-    at = next((i for i, c in enumerate(columns) if c.id == query.reference), None)
+    style, compared_banks = style_of(rig), results.compare.compared_banks
+    at = next((i for i, c in enumerate(compared_banks) if c.id == query.reference), None)
     if at is None:
         return problems(404, Problem("/reference", "This bank is no longer put up."))
 
@@ -296,5 +296,5 @@ def differences(path: RigPath, query: ReferenceQuery) -> Response:
             return ""
         return style.text(b.value - a.value, f"{SIGNED}{a.unit.replace('°C', 'K')}")
 
-    rows = {r.key: [told(r.figures, i) for i in range(len(columns))] for r in results.compare.rows}
+    rows = {r.key: [told(r.figures, i) for i in range(len(compared_banks))] for r in results.compare.rows}
     return json_response(DifferencesView(rows=rows))

@@ -10,18 +10,18 @@ from vast_harbor.core.figures.workings import unescaped
 from vast_harbor.core.passage import Results
 from vast_harbor.core.stops.compare import comparison as compare_stop
 from vast_harbor.core.stops.compare import verdict_text
-from vast_harbor.core.stops.compare.compared_bank import Column
-from vast_harbor.core.stops.compare.required_extras import Demand, difficulty
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
+from vast_harbor.core.stops.compare.required_extras import RequiredExtra, difficulty
 from vast_harbor.core.stops.compare.verdict_charts import capacity, items
 from vast_harbor.web.plan.models import (
-    ColumnView,
+    CandidateShareView,
+    ComparedBankView,
     CompareView,
     CorrectionView,
-    DemandView,
     ItemView,
-    LaneShareView,
     OutView,
     ReasonView,
+    RequiredExtraView,
     RowView,
     RuleStepView,
     RundownView,
@@ -49,9 +49,9 @@ def _points(pairs: Iterable[tuple[float, float]], digits: int) -> list[tuple[flo
 def compare_view(results: Results, style: Style) -> CompareView:
     """The comparison with its pictures."""
     compare = results.compare
-    columns = [_column(c, results, style) for c in compare.columns]
+    compared_banks = [_compared(c, results, style) for c in compare.compared_banks]
     rows = [
-        RowView.of(
+        RowView(
             key=r.key,
             name=r.name,
             group=r.group,
@@ -64,7 +64,7 @@ def compare_view(results: Results, style: Style) -> CompareView:
         for r in compare.rows
     ]
     corrections = [
-        CorrectionView.of(
+        CorrectionView(
             key=c.key,
             name=c.name,
             says=c.says,
@@ -77,23 +77,23 @@ def compare_view(results: Results, style: Style) -> CompareView:
     hours: list[float] = []
     if compare.rundown is not None:
         hours = compare.rundown.hours.tolist()
-        lines = [(c.banked.candidate.id, s) for c in compare.columns for s in ("new", "worn")]
+        lines = [(c.banked.candidate.id, s) for c in compare.compared_banks for s in ("new", "worn")]
         run_down = [
-            RundownView.of(id=id_, state=state, kwh=np.round(line / 1000, 3).tolist())
+            RundownView(id=id_, state=state, kwh=np.round(line / 1000, 3).tolist())
             for (id_, state), line in zip(lines, compare.rundown.remaining_wh, strict=True)
         ]
     cumulative = [
-        SeriesView.of(id=c.banked.candidate.id, points=_points(compare_stop.cumulative(c), 2))
-        for c in compare.columns
+        SeriesView(id=c.banked.candidate.id, points=_points(compare_stop.cumulative(c), 2))
+        for c in compare.compared_banks
     ]
     lasts = [
-        SeriesView.of(id=c.id, points=_points(capacity(c, results.plan.years_kept), 3))
-        for c in compare.columns
+        SeriesView(id=c.id, points=_points(capacity(c, results.plan.years_kept), 3))
+        for c in compare.compared_banks
     ]
-    return CompareView.of(
+    return CompareView(
         verdict=_verdict(results, style),
         unequal=any(f.code == "unequal" for f in compare.findings),
-        columns=columns,
+        compared_banks=compared_banks,
         rows=rows,
         sentence=tokens(compare.sentence, style),
         corrections=corrections,
@@ -107,32 +107,56 @@ def compare_view(results: Results, style: Style) -> CompareView:
 
 # Money of a column that is told beside its pictures.
 MONEY = (
-    "purchase", "extras", "labour", "hours", "contingency", "besides", "outlay", "old_bank", "replacements",
-    "running", "care", "water", "lost", "fuel", "exit", "lifetime", "lifetime_bare", "per_cycle",
-    "per_cycle_bare", "per_kwh", "per_year", "per_night", "ready", "label_per_cycle", "label_per_kwh",
-    "cycles_made", "kwh_delivered", "wanted",
-)  # fmt: skip
+    "purchase",
+    "extras",
+    "labour",
+    "hours",
+    "contingency",
+    "extra_cost",
+    "outlay",
+    "old_bank",
+    "replacements",
+    "running",
+    "care",
+    "water",
+    "lost",
+    "fuel",
+    "exit",
+    "lifetime",
+    "lifetime_bare",
+    "per_cycle",
+    "per_cycle_bare",
+    "per_kwh",
+    "per_year",
+    "per_night",
+    "ready",
+    "label_per_cycle",
+    "label_per_kwh",
+    "cycles_made",
+    "kwh_delivered",
+    "wanted",
+)
 
 
-def _column(column: Column, results: Results, style: Style) -> ColumnView:
-    banked, bank, cost = column.banked, column.banked.bank, column.cost
-    index = [c.id for c in results.plan.candidates].index(column.id)
+def _compared(compared: ComparedBank, results: Results, style: Style) -> ComparedBankView:
+    banked, bank, cost = compared.banked, compared.banked.bank, compared.cost
+    index = [c.id for c in results.plan.candidates].index(compared.id)
     of = {"purchase": banked["purchase"], "wanted": banked["wanted"], **cost.figures}
-    level = difficulty(banked.build, cost.demands) if banked.build is not None else "easy"
-    return ColumnView.of(
-        id=column.id,
+    level = difficulty(banked.build, cost.required_extras) if banked.build is not None else "easy"
+    return ComparedBankView(
+        id=compared.id,
         index=index,
         code=banked.battery_class.code,
         battery_class=banked.battery_class.key,
         title=bank.model.title if bank else "",
         layout=layout(bank) if bank else "",
-        ends=column.life.ends,
-        stop=column not in results.verdict.fit,
+        ends=compared.life.ends,
+        stop=compared not in results.verdict.suitable,
         money={k: figure_view(of[k], style) for k in MONEY if k in of},
         difficulty=level,
-        demands=[_demand(d, column, index, style) for d in cost.demands],
+        required_extras=[_required_extra(d, compared, index, style) for d in cost.required_extras],
         items=[
-            ItemView.of(
+            ItemView(
                 key=i.key,
                 name=i.name,
                 amount=style.text(i.money, "money"),
@@ -140,34 +164,40 @@ def _column(column: Column, results: Results, style: Style) -> ColumnView:
                 per=None if i.per_cycle is None else round(i.per_cycle, 4),
                 per_text=style.text(i.per_cycle, "money/cycle"),
             )
-            for i in items(column)
+            for i in items(compared)
         ],
     )
 
 
-def _demand(demand: Demand, column: Column, index: int, style: Style) -> DemandView:
-    at, key = f"/candidates/{index}", demand.key
-    candidate = column.banked.candidate
+def _required_extra(
+    required_extra: RequiredExtra, compared: ComparedBank, index: int, style: Style
+) -> RequiredExtraView:
+    at, key = f"/candidates/{index}", required_extra.key
+    candidate = compared.banked.candidate
     taken = {e.covers for e in candidate.extras}
-    new = {"id": f"for-{key}"[:40], "name": demand.name[:80], "price": round(demand.price.number, 2),
-           "covers": key}  # fmt: skip
+    new = {
+        "id": f"for-{key}"[:40],
+        "name": required_extra.name[:80],
+        "price": round(required_extra.price.number, 2),
+        "covers": key,
+    }
     price_it = [] if key in taken else [{"op": "add", "path": f"{at}/extras/-", "value": new}]
     strike = [{"op": "add", "path": f"{at}/struck/-", "value": key}]
     if key in candidate.struck:
         strike = [{"op": "remove", "path": f"{at}/struck/{candidate.struck.index(key)}"}]
-    fix = demand.fix
+    fix = required_extra.fix
     do = [] if fix is None else [
         {"op": "add", "path": f"{at}/fixes/-", "value": {"source": fix.source, "remedy": fix.remedy}}
     ]  # fmt: skip
-    return DemandView.of(
+    return RequiredExtraView(
         key=key,
-        name=demand.name,
-        price=figure_view(demand.price, style),
-        hours=style.text(demand.hours, "duration"),
-        skill=demand.skill,
-        hidden=demand.hidden,
-        hard=demand.hard,
-        state=demand.state,
+        name=required_extra.name,
+        price=figure_view(required_extra.price, style),
+        hours=style.text(required_extra.hours, "duration"),
+        skill=required_extra.skill,
+        hidden=required_extra.hidden,
+        hard=required_extra.hard,
+        state=required_extra.state,
         price_it=price_it,
         strike=strike,
         do=do,
@@ -176,7 +206,7 @@ def _demand(demand: Demand, column: Column, index: int, style: Style) -> DemandV
 
 def _verdict(results: Results, style: Style) -> VerdictView:
     v = results.verdict
-    return VerdictView.of(
+    return VerdictView(
         kind=v.kind,
         headline=tokens(verdict_text.headline(v), style),
         card=[tokens(s, style) for s in verdict_text.card(v)],
@@ -184,25 +214,24 @@ def _verdict(results: Results, style: Style) -> VerdictView:
         runner_up=v.runner_up.id if v.runner_up is not None else None,
         runner_text="" if v.runner_up is None else unescaped(verdict_text.title(v.runner_up)),
         reasons=[
-            ReasonView.of(side=r.side, says=tokens(r.says, style), stop=r.stop, cared=r.cared)
+            ReasonView(side=r.side, says=tokens(r.says, style), stop=r.stop, cared=r.cared)
             for r in verdict_text.reasons(v)
         ],
         steps=[
-            RuleStepView.of(rule=s.rule, name=s.name, says=tokens(s.says, style))
-            for s in verdict_text.steps(v)
+            RuleStepView(rule=s.rule, name=s.name, says=tokens(s.says, style)) for s in verdict_text.steps(v)
         ],
         outs=[
-            OutView.of(id=o.column.id, rule=o.rule, says=tokens(o.says, style), needs=o.needs) for o in v.outs
+            OutView(id=o.compared.id, rule=o.rule, says=tokens(o.says, style), needs=o.needs) for o in v.outs
         ],
-        lanes=[
-            LaneShareView.of(
+        candidates=[
+            CandidateShareView(
                 id=c.id,
                 share=figure_view(v.shares[c.id], style) if c.id in v.shares else None,
                 p10=figure_view(v.spreads[c.id][0], style),
                 p50=figure_view(v.spreads[c.id][1], style),
                 p90=figure_view(v.spreads[c.id][2], style),
             )
-            for c in v.columns
+            for c in v.compared_banks
         ],
         danger=v.danger,
     )

@@ -35,13 +35,13 @@ from vast_harbor.web.views import FigureView, SchoolView, field_number, figure_v
 
 def _shown(key: str, value: float | None, unit: str, style: Style) -> FigureView:
     """A figure whose workings are built only when somebody opens them."""
-    return FigureView.of(key=key, text=text_of(key, value, unit, style), value=value, was=None)
+    return FigureView(key=key, text=text_of(key, value, unit, style), value=value, was=None)
 
 
 def _load(f: LoadFigures, style: Style) -> LoadView:
     at = f"day.{f.type.id}.load.{f.load.id}"
     share = f.from_bank_wh / f.total.number if f.total.number > 0 else None
-    return LoadView.of(
+    return LoadView(
         id=f.load.id,
         wh=_shown(f"{at}.wh", f.load_wh, "Wh", style),
         bank_wh=_shown(f"{at}.bank_wh", f.from_bank_wh, "Wh", style),
@@ -56,16 +56,18 @@ def _load(f: LoadFigures, style: Style) -> LoadView:
 
 def _type(results: Results, key: str, index: int, style: Style) -> DayTypeView:
     days = results.days
-    day, asks = days.days[key], days.asks[key]
+    day, label_requirement = days.days[key], days.label_requirement[key]
     at = "need" if key == days.governing else f"need.on.{key}"
-    return DayTypeView.of(
+    return DayTypeView(
         id=key,
         index=index,
         total=figure_view(day.bank_wh, style),
         governs=key == days.governing,
         carried=day.type.carried,
-        need=_shown(f"{at}.energy", asks.energy_wh, "Wh", style),
-        labels=[_shown(f"{at}.{k}.nameplate_ah", ah, "Ah", style) for k, ah in asks.label_ah.items()],
+        need=_shown(f"{at}.energy", label_requirement.energy_wh, "Wh", style),
+        labels=[
+            _shown(f"{at}.{k}.nameplate_ah", ah, "Ah", style) for k, ah in label_requirement.label_ah.items()
+        ],
     )
 
 
@@ -102,7 +104,7 @@ def day_view(results: Results, style: Style, show: str) -> DayView:
     if results.plan.second is not None:
         names[SECOND_BANK] = results.plan.second.name
     left = standby_days(results.plan, days)
-    return DayView.of(
+    return DayView(
         type=key,
         index=list(days.days).index(key),
         types=[_type(results, k, i, style) for i, k in enumerate(days.days)],
@@ -116,7 +118,7 @@ def day_view(results: Results, style: Style, show: str) -> DayView:
         listed=figure_view(day.listed_wh, style),
         cautious=figure_view(day.cautious_wh, style),
         habits=[
-            HabitView.of(key=k, figure=figure_view(day.habits[k], style))
+            HabitView(key=k, figure=figure_view(day.habits[k], style))
             for k in ("careful", "usual", "careless")
         ],
         measured=figure_view(day.measured_wh, style) if day.measured_wh else None,
@@ -140,7 +142,7 @@ def day_view(results: Results, style: Style, show: str) -> DayView:
 def _steps(steps: tuple[Figure, ...], style: Style) -> list[StepView]:
     before = [None, *steps[:-1]]
     return [
-        StepView.of(
+        StepView(
             name=step.name,
             figure=figure_view(step, style),
             added="" if last is None else style.text(step.number - last.number, "±Wh"),
@@ -153,12 +155,14 @@ def _rules(results: Results, style: Style) -> list[RuleNeedView]:
     """What each house rule alone would make of the governing day."""
     found = []
     for key in reference().rules:
-        asks = need_stop.asks(results.plan, reference(), reference().assumptions(key, {}), results.day)
+        label_requirement = need_stop.label_requirement(
+            results.plan, reference(), reference().assumptions(key, {}), results.day
+        )
         found.append(
-            RuleNeedView.of(
+            RuleNeedView(
                 key=key,
-                need=style.text(asks.energy_wh, "Wh"),
-                labels=[style.text(ah, "Ah") for ah in asks.label_ah.values()],
+                need=style.text(label_requirement.energy_wh, "Wh"),
+                labels=[style.text(ah, "Ah") for ah in label_requirement.label_ah.values()],
             )
         )
     return found
@@ -168,7 +172,7 @@ def _second(results: Results, style: Style) -> SecondView | None:
     second = results.second
     if second is None:
         return None
-    return SecondView.of(
+    return SecondView(
         day=figure_view(second.day_wh, style),
         energy=figure_view(second.energy, style),
         from_main=figure_view(second.from_main, style),
@@ -179,7 +183,7 @@ def _second(results: Results, style: Style) -> SecondView | None:
 def _runtime(runtime: Runtime, style: Style) -> RuntimeView:
     at = f"runtime.{runtime.id}"
     old = runtime.on_old_h
-    return RuntimeView.of(
+    return RuntimeView(
         id=runtime.id,
         name=runtime.name,
         on_kwh=_shown(f"{at}.on_kwh", runtime.on_kwh_h, "duration", style),
@@ -197,9 +201,9 @@ def need_view(results: Results, style: Style) -> NeedView:
     Returns:
         What the Need stop shows.
     """
-    need, year = results.need, results.ran.needs
+    need, year = results.need, results.simulated.needs
     classes = [
-        ClassNeedView.of(
+        ClassNeedView(
             battery_class=key,
             dod=figure_view(c.dod, style),
             temperature=figure_view(c.temperature, style),
@@ -215,7 +219,7 @@ def need_view(results: Results, style: Style) -> NeedView:
         for key, c in need.classes.items()
     ]
     temperature = {f"temperature_factor.{k}": c.temperature.value for k, c in need.classes.items()}
-    return NeedView.of(
+    return NeedView(
         day_name=need.day.type.name,
         day=figure_view(need.day.bank_wh, style),
         energy=figure_view(need.energy, style),
@@ -244,7 +248,7 @@ def _assumption(a: Assumption, computed: dict[str, float | None], style: Style) 
     unit = a.entry.unit
     value = computed.get(a.key) if a.value is None else a.value
     default = value if a.default is None and not a.overridden else a.default
-    return AssumptionView.of(
+    return AssumptionView(
         key=a.key,
         name=a.name,
         symbol=a.symbol,
@@ -254,7 +258,7 @@ def _assumption(a: Assumption, computed: dict[str, float | None], style: Style) 
         field="" if value is None else field_number(value, unit, style),
         default=style.text(default, unit),
         range=range_text(a.low, a.high, unit, style),
-        schools=[SchoolView.of(name=n, text=style.text(v, unit)) for n, v in a.schools.items()],
+        schools=[SchoolView(name=n, text=style.text(v, unit)) for n, v in a.schools.items()],
         overridden=a.overridden,
         source=a.entry.source,
         note=a.entry.note,

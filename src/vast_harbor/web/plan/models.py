@@ -191,7 +191,7 @@ class CheckView(View):
     remedies: list[RemedyView]
 
 
-class StageView(View):
+class PurchaseStepView(View):
     """A step in which a bank is bought."""
 
     index: int
@@ -221,7 +221,7 @@ class CandidateView(View):
     figures: dict[str, FigureView]
     checks: list[CheckView] = Field(description="Those that do not pass; the rest is asked for")
     passed: int = Field(description="How many pass")
-    stages: list[StageView]
+    stages: list[PurchaseStepView]
     findings: list[FindingView] = Field(description="Why it cannot be built; what is built has checks")
 
 
@@ -266,7 +266,7 @@ class BanksView(View):
     old: list[FigureView] = Field(description="Label energy and weight of the old bank; empty without one")
 
 
-class DemandView(View):
+class RequiredExtraView(View):
     """Something that a bank asks for besides itself, with the JSON Patches that price, strike or do it."""
 
     key: str
@@ -293,7 +293,7 @@ class ItemView(View):
     per_text: str
 
 
-class ColumnView(View):
+class ComparedBankView(View):
     """A column of the comparison."""
 
     id: str
@@ -306,7 +306,7 @@ class ColumnView(View):
     stop: bool = Field(description="Whether the verdict leaves it out")
     money: dict[str, FigureView]
     difficulty: str
-    demands: list[DemandView]
+    required_extras: list[RequiredExtraView]
     items: list[ItemView]
 
 
@@ -374,7 +374,7 @@ class OutView(View):
     needs: str
 
 
-class LaneShareView(View):
+class CandidateShareView(View):
     """How a candidate fares in the futures drawn."""
 
     id: str
@@ -396,7 +396,7 @@ class VerdictView(View):
     reasons: list[ReasonView]
     steps: list[RuleStepView]
     outs: list[OutView]
-    lanes: list[LaneShareView]
+    candidates: list[CandidateShareView]
     danger: str
 
 
@@ -405,7 +405,7 @@ class CompareView(View):
 
     verdict: VerdictView
     unequal: bool = Field(description="Whether the usable energies differ by more than a tenth")
-    columns: list[ColumnView]
+    compared_banks: list[ComparedBankView]
     rows: list[RowView]
     sentence: list[TokenView]
     corrections: list[CorrectionView]
@@ -439,7 +439,7 @@ class VoltageView(View):
     replaced: list[str]
 
 
-class TrialView(View):
+class WhatIfView(View):
     """What is being tried beside the plan."""
 
     tried: list[str]
@@ -474,6 +474,6 @@ class RigView(View):
     voltages: list[VoltageView]
     seasons: dict[str, FigureView] = Field(description="Battery temperature by its place in each season")
     sources: list[SourceView]
-    late: bool = Field(description="Whether trial and year are still those before the last edit")
-    what_if: TrialView | None
+    stale: bool = Field(description="Whether trial and year are still those before the last edit")
+    what_if: WhatIfView | None
     findings: list[FindingView] = Field(description="Of all stops, without those of single candidates")

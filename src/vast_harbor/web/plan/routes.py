@@ -12,13 +12,13 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, ConfigDict, Field
 
 from vast_harbor import data
-from vast_harbor.core.figures.lru_cache import Kept
+from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.plan import Candidate, Plan
 from vast_harbor.core.sensitivity.figure_lookup import asked_figure
-from vast_harbor.core.stops.banks.quick_life_cost import Outlook, outlook
-from vast_harbor.core.stops.trial.simulated_runs import Simulated
+from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost, quick_life_cost
+from vast_harbor.core.stops.trial.simulated_runs import SimulatedRuns
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.store import rigs
@@ -67,7 +67,7 @@ class Edit(BaseModel):
     )
 
 
-class ChangeView(BaseModel):
+class JournalEntryView(BaseModel):
     """An edit of the journal; before and after where it changed one plain value."""
 
     id: int
@@ -78,10 +78,10 @@ class ChangeView(BaseModel):
     after: str
 
 
-class ChangesView(BaseModel):
+class JournalView(BaseModel):
     """The journal of a rig, the newest edit first."""
 
-    changes: list[ChangeView]
+    changes: list[JournalEntryView]
 
 
 class ShowQuery(BaseModel):
@@ -90,7 +90,7 @@ class ShowQuery(BaseModel):
     show: str = Field(default="", max_length=40, description="Id of a kind of day")
 
 
-class EndTrial(BaseModel):
+class EndWhatIf(BaseModel):
     """How a trial ends."""
 
     keep: bool = Field(description="Whether what was tried becomes the plan")
@@ -103,7 +103,7 @@ class WorkingsQuery(BaseModel):
 
 
 # What was run for a rig last: an edit is answered with it, and what is new is run when it is asked for.
-_LAST_RUN: Kept[tuple[Path, int], Simulated] = Kept(32)
+_LAST_RUN: LruCache[tuple[Path, int], SimulatedRuns] = LruCache(32)
 
 
 def _evaluated(rig_id: int, document: dict[str, Any]) -> tuple[RigFile, Results]:
@@ -118,14 +118,14 @@ def _edited(rig_id: int, rig: RigFile) -> Results:
     """A rig just edited: what takes long to run is as it was, unless it is known already."""
     before = _LAST_RUN.get((database().path, rig_id))
     results = evaluate(plan_of(rig), data.reference(), before)
-    if not results.late:
+    if not results.stale:
         _remember(rig_id, results)
     return results
 
 
 def _remember(rig_id: int, results: Results) -> None:
-    results.ran.run()
-    _LAST_RUN.put((database().path, rig_id), results.ran)
+    results.simulated.run()
+    _LAST_RUN.put((database().path, rig_id), results.simulated)
 
 
 def plan_of(rig: RigFile) -> Plan:
@@ -133,7 +133,7 @@ def plan_of(rig: RigFile) -> Plan:
     return files.to_plan(rig, data.reference(), _today(), sunshines().find)
 
 
-def evaluated_rig(rig_id: int) -> tuple[RigFile, Plan, Results, Outlook]:
+def evaluated_rig(rig_id: int) -> tuple[RigFile, Plan, Results, QuickLifeCost]:
     """A stored rig with all its figures, and how banks look at it.
 
     Raises:
@@ -142,7 +142,7 @@ def evaluated_rig(rig_id: int) -> tuple[RigFile, Plan, Results, Outlook]:
     with database().reading() as db:
         document = rigs.get(db, rig_id).document
     rig, plan, results, _ = _known(json.dumps(document), _today())
-    return rig, plan, results, outlook(plan, data.reference(), results.assumptions, results.days)
+    return rig, plan, results, quick_life_cost(plan, data.reference(), results.assumptions, results.days)
 
 
 def evaluated_results(rig_id: int) -> tuple[RigFile, Plan, Results]:
@@ -265,18 +265,18 @@ def redo_edit(path: RigPath, query: ShowQuery) -> Response:
 
 
 @api.post("/rigs/<int:rig_id>/what-if", responses={200: RigView})
-def start_trial(path: RigPath, query: ShowQuery) -> Response:
+def start_what_if(path: RigPath, query: ShowQuery) -> Response:
     """Try something beside the plan, from here on; every figure then tells what it is in the plan."""
     with database().writing() as db:
-        rigs.start_trial(db, rigs.get(db, path.rig_id))
+        rigs.start_what_if(db, rigs.get(db, path.rig_id))
     return _answer(path.rig_id, query.show)
 
 
 @api.post("/rigs/<int:rig_id>/what-if/end", responses={200: RigView})
-def end_trial(path: RigPath, query: ShowQuery, body: EndTrial) -> Response:
+def end_what_if(path: RigPath, query: ShowQuery, body: EndWhatIf) -> Response:
     """Keep what was tried, or drop it."""
     with database().writing() as db:
-        rigs.end_trial(db, rigs.get(db, path.rig_id), body.keep)
+        rigs.end_what_if(db, rigs.get(db, path.rig_id), body.keep)
     return _answer(path.rig_id, query.show)
 
 
@@ -296,15 +296,15 @@ def workings(path: RigPath, query: WorkingsQuery) -> Response:
     return json_response(workings_view(figure, style_of(rig), default))
 
 
-@api.get("/rigs/<int:rig_id>/changes", responses={200: ChangesView})
+@api.get("/rigs/<int:rig_id>/changes", responses={200: JournalView})
 def list_changes(path: RigPath) -> Response:
     """What was changed, the newest first."""
     with database().reading() as db:
         journal = rigs.changes(db, path.rig_id)
     return json_response(
-        ChangesView(
+        JournalView(
             changes=[
-                ChangeView(
+                JournalEntryView(
                     id=c.id,
                     at=c.at,
                     label=c.label,

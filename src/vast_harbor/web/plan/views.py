@@ -27,16 +27,16 @@ from vast_harbor.web.plan.models import (
     CandidateView,
     CheckView,
     DiagnosisView,
+    PurchaseStepView,
     RemedyView,
     RigView,
     SignView,
     SourceView,
-    StageView,
     StripView,
     SuspectView,
-    TrialView,
     UnitsView,
     VoltageView,
+    WhatIfView,
 )
 from vast_harbor.web.views import (
     FigureView,
@@ -80,7 +80,7 @@ def rig_view(
     """
     style = style_of(rig_file)
     us = rig_file.rig.units == US
-    view = RigView.of(
+    view = RigView(
         id=stored.id,
         revision=stored.revision,
         undo=stored.undo,
@@ -102,8 +102,8 @@ def rig_view(
         voltages=[_voltage(c, results, style) for c in results.voltages],
         seasons={k: figure_view(f, style) for k, f in results.seasons.items()},
         sources=[_source(results, i, style) for i in range(len(results.plan.sources))],
-        late=results.late,
-        what_if=None if stored.base is None else TrialView(tried=list(stored.tried)),
+        stale=results.stale,
+        what_if=None if stored.base is None else WhatIfView(tried=list(stored.tried)),
         findings=[finding_view(f, style) for f in results.findings if f.stop != "banks" or not f.subject],
     )
     if base is not None:
@@ -114,8 +114,8 @@ def rig_view(
 
 def _source(results: Results, index: int, style: Style) -> SourceView:
     source = results.plan.sources[index]
-    verdicts = [j.verdict for one in results.judged.values() for j in one if j.source == source.id]
-    return SourceView.of(
+    verdicts = [j.verdict for one in results.suitability.values() for j in one if j.source == source.id]
+    return SourceView(
         id=source.id,
         index=index,
         kind=source.kind,
@@ -169,9 +169,7 @@ def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
     for stop in STOPS:
         here = [f for f in results.findings if f.stop == stop]
         worst = max((f.severity for f in here), key=SEVERITIES.index, default="")
-        out.append(
-            StripView.of(stop=stop, figure=figures[stop], attention=worst, findings=len(here), was=None)
-        )
+        out.append(StripView(stop=stop, figure=figures[stop], attention=worst, findings=len(here), was=None))
     return out
 
 
@@ -240,7 +238,7 @@ def _field_text(value: float, unit: str, style: Style) -> str:
 def _candidate(banked: BankFigures, index: int, style: Style) -> CandidateView:
     bank = banked.bank
     given = banked.candidate
-    return CandidateView.of(
+    return CandidateView(
         id=given.id,
         index=index,
         battery_class=banked.battery_class.key,
@@ -257,7 +255,7 @@ def _candidate(banked: BankFigures, index: int, style: Style) -> CandidateView:
         checks=[check_view(c, style) for c in banked.checks if c.verdict != OK],
         passed=sum(c.verdict == OK for c in banked.checks),
         stages=[
-            StageView.of(
+            PurchaseStepView(
                 index=s.index,
                 strings=s.strings,
                 money=figure_view(s.money, style),
@@ -287,7 +285,7 @@ def _verdict_figure(results: Results, style: Style) -> str:
     winner = verdict.winner
     if winner is None:
         words = {KEEP: "keep what you have", MEND: "mend first", HOOK_UP: "spend nothing"}
-        return words.get(verdict.kind, "none yet" if verdict.columns else "—")
+        return words.get(verdict.kind, "none yet" if verdict.compared_banks else "—")
     code, cost = winner.banked.battery_class.code, winner.cost
     per = cost["per_cycle"] if cost["per_cycle"].value is not None else cost["per_year"]
     return f"{code} · {style.text(per.value, per.unit)}"
@@ -295,16 +293,16 @@ def _verdict_figure(results: Results, style: Style) -> str:
 
 def _trial_figure(results: Results) -> str:
     """How many candidates never go dark; of a single one, when it does."""
-    ran = results.ran.trial.candidates
-    if not ran:
+    simulated = results.simulated.trial.candidates
+    if not simulated:
         return "—"
-    lit = sum(not r.dark for r in ran)
-    if len(ran) == 1 and ran[0].dark:
-        return f"dark on day {int(ran[0]['first_dark'].number // 24) + 1}"
+    lit = sum(not r.dark for r in simulated)
+    if len(simulated) == 1 and simulated[0].dark:
+        return f"dark on day {int(simulated[0]['first_dark'].number // 24) + 1}"
     if not lit:
-        first = max(r["first_dark"].number for r in ran)
+        first = max(r["first_dark"].number for r in simulated)
         return f"all dark by day {int(first // 24) + 1}"
-    return f"{lit} of {len(ran)} never dark"
+    return f"{lit} of {len(simulated)} never dark"
 
 
 def _margin(check: Check, style: Style) -> FigureView | None:
@@ -313,12 +311,12 @@ def _margin(check: Check, style: Style) -> FigureView | None:
         return None
     value = check.margin.number
     text = style.text(abs(value), check.margin.unit.removeprefix("±"))
-    return FigureView.of(key=check.margin.key, text=text, value=value, was=None)
+    return FigureView(key=check.margin.key, text=text, value=value, was=None)
 
 
 def check_view(check: Check, style: Style) -> CheckView:
     """One thing that was looked at."""
-    return CheckView.of(
+    return CheckView(
         code=check.code,
         name=check.name,
         verdict=check.verdict,
@@ -327,7 +325,7 @@ def check_view(check: Check, style: Style) -> CheckView:
         margin=_margin(check, style),
         gap="to spare" if check.verdict == OK else "short by" if check.least else "over by",
         remedies=[
-            RemedyView.of(
+            RemedyView(
                 key=r.key,
                 says=r.says,
                 price=None if r.price is None else figure_view(r.price, style),
@@ -339,7 +337,7 @@ def check_view(check: Check, style: Style) -> CheckView:
 
 
 def _banks(results: Results, style: Style) -> BanksView:
-    return BanksView.of(
+    return BanksView(
         candidates=[_candidate(c, i, style) for i, c in enumerate(results.banks.candidates)],
         old_carries={k: figure_view(f, style) for k, f in results.banks.old_carries.items()},
         diagnosis=_diagnosis(results, style),
@@ -352,25 +350,25 @@ def _diagnosis(results: Results, style: Style) -> DiagnosisView | None:
     if found is None:
         return None
     health = found.health
-    return DiagnosisView.of(
+    return DiagnosisView(
         says=found.says,
         danger=found.danger,
         health=figure_view(health, style) if health else None,
         range=range_text(health.low, health.high, health.unit, style) if health else "",
         agree=found.agree,
         signs=[
-            SignView.of(name=s.name, text=range_text(s.low, s.high, "%", style), low=s.low, high=s.high)
+            SignView(name=s.name, text=range_text(s.low, s.high, "%", style), low=s.low, high=s.high)
             for s in found.signs
         ],
         suspects=[
-            SuspectView.of(key=s.key, verdict=s.verdict, says=tokens(s.says, style), next=s.next)
+            SuspectView(key=s.key, verdict=s.verdict, says=tokens(s.says, style), next=s.next)
             for s in found.suspects
         ],
     )
 
 
 def _voltage(choice: VoltageChoice, results: Results, style: Style) -> VoltageView:
-    return VoltageView.of(
+    return VoltageView(
         system_v=choice.system_v,
         here=choice.system_v == results.plan.system_v,
         peak=figure_view(choice.peak_a, style),

@@ -16,7 +16,7 @@ class EventView(View):
     says: list[TokenView]
 
 
-class LaneView(View):
+class BankRunView(View):
     """One bank through the stretch."""
 
     id: str
@@ -71,7 +71,7 @@ class TrialRunView(View):
     air: list[float] = Field(description="Of the outside air, in the owner's unit, by step")
     battery: list[float] = Field(description="Of the battery, in the owner's unit, by step")
     night: list[SpanView] = Field(description="Darkness")
-    lanes: list[LaneView]
+    banks: list[BankRunView]
     stretches: list[StretchView]
     months: list[str]
 
@@ -125,12 +125,12 @@ class LoadNameView(View):
 class HowLongView(View):
     """How long every bank lasts with no charging, and how long one appliance runs."""
 
-    lanes: list[DarkView]
+    banks: list[DarkView]
     load: str
     loads: list[LoadNameView]
 
 
-class YearLaneView(View):
+class BankYearView(View):
     """A year of one bank."""
 
     id: str
@@ -145,7 +145,7 @@ class YearView(View):
 
     says: str = Field(description="Why there is none; empty where there is")
     sample: str
-    lanes: list[YearLaneView]
+    banks: list[BankYearView]
 
 
 class LaidUpRowView(View):
@@ -169,7 +169,7 @@ class LaidUpView(View):
     rows: list[LaidUpRowView]
 
 
-class OddsLaneView(View):
+class BankOddsView(View):
     """How often a bank went dark."""
 
     id: str

@@ -13,15 +13,15 @@ from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
-from vast_harbor.core.stops.trial.battery_monitor import Reading, readings
-from vast_harbor.core.stops.trial.trial import Ran, Trial
+from vast_harbor.core.stops.trial.battery_monitor import MonitorReading, readings
+from vast_harbor.core.stops.trial.trial import SimulationResult, Trial
 from vast_harbor.core.weather.daily_weather import STEP_H
 from vast_harbor.formats import monitor_csv
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath
 from vast_harbor.web.plan.routes import evaluated_results
-from vast_harbor.web.trial.routes import LaneQuery
+from vast_harbor.web.trial.routes import BankQuery
 from vast_harbor.web.views import ProblemsView
 
 api = APIBlueprint(
@@ -37,23 +37,23 @@ LONGEST_S, OFTENEST_S = 600.0, 0.02
 class StreamQuery(BaseModel):
     """Which bank, and how fast."""
 
-    lane: str = Field(max_length=60, description="Id of a candidate, or old")
+    bank: str = Field(max_length=60, description="Id of a candidate, or old")
     hours_per_second: float = Field(default=6, ge=0.01, le=2000, description="How fast the days go by")
     start_step: int = Field(default=0, ge=0, le=100_000, description="First reading")
 
 
-def _lane(rig_id: int, lane: str) -> tuple[Trial, Ran | None]:
-    run = evaluated_results(rig_id)[2].ran.trial
-    return run, run.of(lane)
+def _simulated(rig_id: int, simulated: str) -> tuple[Trial, SimulationResult | None]:
+    run = evaluated_results(rig_id)[2].simulated.trial
+    return run, run.of(simulated)
 
 
 @api.get("/rigs/<int:rig_id>/monitor")
 def stream(path: RigPath, query: StreamQuery) -> Response:
     """Readings as server-sent events, accelerated."""
-    run, ran = _lane(path.rig_id, query.lane)
-    if ran is None:
+    run, result = _simulated(path.rig_id, query.bank)
+    if result is None:
         return problems(404, Problem("", GONE))
-    told = list(readings(run, ran))[query.start_step :]
+    told = list(readings(run, result))[query.start_step :]
     return Response(
         _played(told, query.hours_per_second),
         mimetype="text/event-stream",
@@ -61,7 +61,7 @@ def stream(path: RigPath, query: StreamQuery) -> Response:
     )
 
 
-def _played(told: list[Reading], hours_per_second: float) -> Iterator[str]:
+def _played(told: list[MonitorReading], hours_per_second: float) -> Iterator[str]:
     wait = STEP_H / hours_per_second
     begun = time.monotonic()
     for i, r in enumerate(told):
@@ -77,14 +77,14 @@ def _played(told: list[Reading], hours_per_second: float) -> Iterator[str]:
 
 
 @api.get("/rigs/<int:rig_id>/monitor.csv")
-def log(path: RigPath, query: LaneQuery) -> Response:
+def log(path: RigPath, query: BankQuery) -> Response:
     """The log of the whole trial as CSV."""
-    run, ran = _lane(path.rig_id, query.lane)
-    if ran is None:
+    run, result = _simulated(path.rig_id, query.bank)
+    if result is None:
         return problems(404, Problem("", GONE))
     year = int(current_app.config["TODAY"]()[:4])
-    start = datetime(year, run.staged.month, 1)
-    response = make_response(monitor_csv.write(readings(run, ran), start))
+    start = datetime(year, run.prepared.month, 1)
+    response = make_response(monitor_csv.write(readings(run, result), start))
     response.mimetype = "text/csv"
-    response.headers["Content-Disposition"] = f'attachment; filename="monitor-{query.lane}.csv"'
+    response.headers["Content-Disposition"] = f'attachment; filename="monitor-{query.bank}.csv"'
     return response

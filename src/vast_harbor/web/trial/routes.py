@@ -18,7 +18,7 @@ from vast_harbor.core.simulation import kernel
 from vast_harbor.core.stops.charging.sources_needed import MONTHS
 from vast_harbor.core.stops.trial import storage, time_to_empty
 from vast_harbor.core.stops.trial.stretches import STRETCHES
-from vast_harbor.core.stops.trial.trial import Ran, Trial
+from vast_harbor.core.stops.trial.trial import SimulationResult, Trial
 from vast_harbor.core.stops.trial.weather_odds import odds
 from vast_harbor.core.stops.trial.year import SEEDS
 from vast_harbor.core.weather.daily_weather import NAMES, STEPS_A_DAY
@@ -29,6 +29,9 @@ from vast_harbor.web.harbor.routes import RigPath, json_response
 from vast_harbor.web.plan.routes import evaluated_results
 from vast_harbor.web.plan.views import style_of
 from vast_harbor.web.trial.models import (
+    BankOddsView,
+    BankRunView,
+    BankYearView,
     DarkView,
     EventView,
     FlowsView,
@@ -36,15 +39,12 @@ from vast_harbor.web.trial.models import (
     HowLongView,
     LaidUpRowView,
     LaidUpView,
-    LaneView,
     LoadNameView,
-    OddsLaneView,
     SpanView,
     StateView,
     StretchView,
     TrialDayView,
     TrialRunView,
-    YearLaneView,
     YearView,
 )
 from vast_harbor.web.views import ProblemsView, figure_view, tokens
@@ -78,10 +78,10 @@ KIND_NAMES = {
 MOST_WEATHERS = 400
 
 
-class LaneQuery(BaseModel):
+class BankQuery(BaseModel):
     """Which bank."""
 
-    lane: str = Field(max_length=60, description="Id of a candidate, or old")
+    bank: str = Field(max_length=60, description="Id of a candidate, or old")
 
 
 class LoadQuery(BaseModel):
@@ -100,8 +100,8 @@ class OddsQuery(BaseModel):
 def trial(path: RigPath) -> Response:
     """The stretch that the plan tries, every bank through it."""
     rig, plan, results = evaluated_results(path.rig_id)
-    style, run = style_of(rig), results.ran.trial
-    staged = run.staged
+    style, run = style_of(rig), results.simulated.trial
+    prepared = run.prepared
     floors = {c.candidate.id: 1 - c["dod"].number for c in results.banks.candidates if c.bank is not None}
 
     def warm(values: object) -> list[float]:
@@ -109,28 +109,30 @@ def trial(path: RigPath) -> Response:
 
     return json_response(
         TrialRunView(
-            stretch=staged.stretch.key,
-            says=staged.stretch.says,
-            month=staged.month,
-            month_name=MONTHS[staged.month - 1],
-            seed=staged.seed,
+            stretch=prepared.stretch.key,
+            says=prepared.stretch.says,
+            month=prepared.month,
+            month_name=MONTHS[prepared.month - 1],
+            seed=prepared.seed,
             nights=in_a_row(plan),
             days=[
                 TrialDayView(
                     name=f"Day {d + 1}",
-                    weather=NAMES[int(staged.weather.kinds[0, d])],
+                    weather=NAMES[int(prepared.weather.kinds[0, d])],
                     kind=KIND_NAMES["hook_up" if s.hook_up else s.kind],
                     drives=s.drives,
                     pitch=PITCH_NAMES[s.pitch],
-                    air=style.text(float(staged.weather.mean_c[0, d]), "°C"),
+                    air=style.text(float(prepared.weather.mean_c[0, d]), "°C"),
                 )
-                for d, s in enumerate(staged.specs)
+                for d, s in enumerate(prepared.specs)
             ],
-            step_h=staged.drive.step_h,
-            air=warm(staged.weather.air_c[0]),
-            battery=warm(staged.drive.battery_c[0]),
-            night=[SpanView(begins=a, ends=b) for a, b in _night(results, staged.month, len(staged.specs))],
-            lanes=[_lane(r, floors, style) for r in run.ran],
+            step_h=prepared.conditions.step_h,
+            air=warm(prepared.weather.air_c[0]),
+            battery=warm(prepared.conditions.battery_c[0]),
+            night=[
+                SpanView(begins=a, ends=b) for a, b in _night(results, prepared.month, len(prepared.specs))
+            ],
+            banks=[_simulated(r, floors, style) for r in run.results],
             stretches=[
                 StretchView(key=s.key, name=s.name, says=s.says, own_days=s.own_days)
                 for s in STRETCHES.values()
@@ -156,13 +158,13 @@ def _night(results: Results, month: int, days: int) -> list[tuple[float, float]]
     return [*spans, ((days - 1) * 24 + fall, days * 24.0)]
 
 
-def _lane(ran: Ran, floors: dict[str, float], style: Style) -> LaneView:
-    traces = ran.traces
-    return LaneView(
-        id=ran.lane.id,
-        title=ran.title,
-        battery_class=ran.lane.battery_class.key,
-        floor=round(floors.get(ran.lane.id, 0.5), 4),
+def _simulated(result: SimulationResult, floors: dict[str, float], style: Style) -> BankRunView:
+    traces = result.traces
+    return BankRunView(
+        id=result.simulated.id,
+        title=result.title,
+        battery_class=result.simulated.battery_class.key,
+        floor=round(floors.get(result.simulated.id, 0.5), 4),
         soc=[round(float(v), 3) for v in traces.soc[0]],
         volts=[round(float(v), 2) for v in traces.volts[0]],
         amps=[round(float(v), 1) for v in traces.amps[0]],
@@ -175,43 +177,43 @@ def _lane(ran: Ran, floors: dict[str, float], style: Style) -> LaneView:
                 severity=e.severity,
                 says=tokens(e.says, style),
             )
-            for e in ran.events
+            for e in result.events
         ],
-        figures={k: figure_view(f, style) for k, f in ran.figures.items()},
+        figures={k: figure_view(f, style) for k, f in result.figures.items()},
     )
 
 
 @api.get("/rigs/<int:rig_id>/trial/flows", responses={200: FlowsView})
-def flows(path: RigPath, query: LaneQuery) -> Response:
+def flows(path: RigPath, query: BankQuery) -> Response:
     """All flows of power of one bank at every step."""
     _, _, results = evaluated_results(path.rig_id)
-    run = results.ran.trial
-    ran = run.of(query.lane)
-    if ran is None:
+    run = results.simulated.trial
+    result = run.of(query.bank)
+    if result is None:
         return problems(404, Problem("", "This bank is no longer part of the trial."))
-    traces, drive = ran.traces, run.staged.drive
+    traces, conditions = result.traces, run.prepared.conditions
 
     def whole(values: object) -> list[float]:
         return [float(round(float(v))) for v in values]  # type: ignore[attr-defined]
 
-    served_ac = drive.ac_w[0] - traces.unserved_ac[0] / drive.step_h
-    served_dc = drive.dc_w[0] - traces.unserved_dc[0] / drive.step_h
+    served_ac = conditions.ac_w[0] - traces.unserved_ac[0] / conditions.step_h
+    served_dc = conditions.dc_w[0] - traces.unserved_dc[0] / conditions.step_h
     out = [
         FlowView(key="dc", name="DC loads", kind="load", watts=whole(served_dc)),
         FlowView(key="ac", name="AC loads and inverter", kind="load", watts=whole(served_ac)),
     ]
-    if ran.lane.heater_w > 0:
+    if result.simulated.heater_w > 0:
         out.append(FlowView(key="heater", name="Its heater", kind="heater", watts=whole(traces.heater_w[0])))
-    steps = drive.steps
+    steps = conditions.steps
     return json_response(
         FlowsView(
-            id=ran.lane.id,
+            id=result.simulated.id,
             into=[
                 FlowView(key=s.id, name=name_of(s), kind=s.kind, watts=whole(traces.used_w[i, 0]))
-                for i, s in enumerate(ran.sources)
+                for i, s in enumerate(result.sources)
             ],
             out=out,
-            unserved=whole((traces.unserved_dc + traces.unserved_ac)[0] / drive.step_h),
+            unserved=whole((traces.unserved_dc + traces.unserved_ac)[0] / conditions.step_h),
             bank=whole(traces.bank_w[0]),
             state=[int(v) for v in traces.state[0]],
             states=[StateView(bit=bit, name=name) for bit, name in STATES.items()],
@@ -224,13 +226,17 @@ def flows(path: RigPath, query: LaneQuery) -> Response:
 def lasts(path: RigPath, query: LoadQuery) -> Response:
     """How long until dark with no charging, and how long one appliance runs."""
     rig, plan, results = evaluated_results(path.rig_id)
-    style, run = style_of(rig), results.ran.trial
-    course, lanes = results.ran.course, run.lanes
-    dark = time_to_empty.until_dark(course, lanes)
+    style, run = style_of(rig), results.simulated.trial
+    timeline, simulated_banks = results.simulated.timeline, run.simulated_banks
+    dark = time_to_empty.until_dark(timeline, simulated_banks)
     loads = [load for load in plan.loads if load.watts > 0]
     usual = max(loads, key=lambda x: x.wh, default=None)
     load = next((x for x in loads if x.id == query.load), usual)
-    runs = time_to_empty.runs_for(course, lanes, load) if load is not None else [None] * len(lanes)
+    runs = (
+        time_to_empty.runs_for(timeline, simulated_banks, load)
+        if load is not None
+        else [None] * len(simulated_banks)
+    )
 
     def text(hours: float | None) -> str:
         return (
@@ -239,15 +245,15 @@ def lasts(path: RigPath, query: LoadQuery) -> Response:
 
     return json_response(
         HowLongView(
-            lanes=[
+            banks=[
                 DarkView(
-                    id=r.lane.id,
+                    id=r.simulated.id,
                     title=r.title,
-                    battery_class=r.lane.battery_class.key,
+                    battery_class=r.simulated.battery_class.key,
                     until_dark=text(d),
                     runs=text(h) if load is not None else "—",
                 )
-                for r, d, h in zip(run.ran, dark, runs, strict=True)
+                for r, d, h in zip(run.results, dark, runs, strict=True)
             ],
             load=load.id if load is not None else "",
             loads=[LoadNameView(id=x.id, name=x.name) for x in loads],
@@ -259,9 +265,9 @@ def lasts(path: RigPath, query: LoadQuery) -> Response:
 def year(path: RigPath) -> Response:
     """The year of every candidate."""
     rig, plan, results = evaluated_results(path.rig_id)
-    style, ran = style_of(rig), results.ran
+    style, result = style_of(rig), results.simulated
     says = ""
-    if not ran.has_year:
+    if not result.has_year:
         says = (
             "A year is run once a source of charge is entered, a day has loads, and there are "
             "off-grid nights; the sun "
@@ -271,8 +277,8 @@ def year(path: RigPath) -> Response:
         c.candidate.id: (c.bank.model.title, c.battery_class.key) for c in results.banks.candidates if c.bank
     }
     sample = ""
-    if ran.has_year:
-        days = ran.year_plan
+    if result.has_year:
+        days = result.year_plan
         sample = (
             f"{days.nights} nights were run, in rows of {days.row}, in every month of use in "
             f"{len(SEEDS)} weathers, and "
@@ -282,13 +288,13 @@ def year(path: RigPath) -> Response:
         YearView(
             says=says,
             sample=sample,
-            lanes=[
-                YearLaneView(
+            banks=[
+                BankYearView(
                     id=key, title=titles[key][0], battery_class=titles[key][1],
                     figures={k: figure_view(f, style) for k, f in one.figures.items()},
                     depths=[round(float(d), 2) for d in one.depths],
                 )
-                for key, one in ran.years.items()
+                for key, one in result.years.items()
             ],
         )
     )  # fmt: skip
@@ -298,16 +304,16 @@ def year(path: RigPath) -> Response:
 def idle_months(path: RigPath) -> Response:
     """Every bank through the months without use."""
     rig, _, results = evaluated_results(path.rig_id)
-    style, run = style_of(rig), results.ran.trial
-    titles = {r.lane.id: (r.title, r.lane.battery_class.key) for r in run.ran}
-    months = storage.months_laid_up(results.ran.course)
+    style, run = style_of(rig), results.simulated.trial
+    titles = {r.simulated.id: (r.title, r.simulated.battery_class.key) for r in run.results}
+    months = storage.months_laid_up(results.simulated.timeline)
     says = (
         f"Laid up in {', '.join(MONTHS[m - 1] for m in months)}: lead-acid left full, LFP at 60 %."
         if months
         else "It is used all the year, so it is never laid up."
     )
     rows = []
-    for one in storage.evaluate(results.ran.course, run.lanes):
+    for one in storage.evaluate(results.simulated.timeline, run.simulated_banks):
         title, key = titles[one.id]
         frost = ""
         if one.frozen_c is not None:
@@ -336,7 +342,7 @@ def idle_months(path: RigPath) -> Response:
 def how_often(path: RigPath, query: OddsQuery) -> Response:
     """How often every bank goes dark, as server-sent events: progress, then the result."""
     rig, _, results = evaluated_results(path.rig_id)
-    style, run = style_of(rig), results.ran.trial
+    style, run = style_of(rig), results.simulated.trial
     return Response(
         _odds(run, query.weathers, style), mimetype="text/event-stream", headers={"Cache-Control": "no-store"}
     )
@@ -344,12 +350,15 @@ def how_often(path: RigPath, query: OddsQuery) -> Response:
 
 def _odds(run: Trial, weathers: int, style: Style) -> Iterator[str]:
     for told in odds(run, weathers):
-        lanes = [
-            OddsLaneView(
-                id=r.lane.id, title=r.title, battery_class=r.lane.battery_class.key,
-                dark=f"{told.dark[r.lane.id]} of {told.done}", share=told.dark[r.lane.id] / told.done,
-                lowest=style.text(told.lowest[r.lane.id], "%"),
+        simulated_banks = [
+            BankOddsView(
+                id=r.simulated.id,
+                title=r.title,
+                battery_class=r.simulated.battery_class.key,
+                dark=f"{told.dark[r.simulated.id]} of {told.done}",
+                share=told.dark[r.simulated.id] / told.done,
+                lowest=style.text(told.lowest[r.simulated.id], "%"),
             ).model_dump()
-            for r in run.ran
-        ]  # fmt: skip
-        yield f"data: {json.dumps({'done': told.done, 'of': told.of, 'lanes': lanes})}\n\n"
+            for r in run.results
+        ]
+        yield f"data: {json.dumps({'done': told.done, 'of': told.of, 'banks': simulated_banks})}\n\n"

@@ -39,7 +39,7 @@ const { answer } = useAsked<Schemas['CatalogueView']>(
           {{ reference.classes.get(p.battery_class)?.name }}
         </p>
         <div
-          v-for="m in p.fits"
+          v-for="m in p.layouts"
           :key="m.model"
           class="grid grid-cols-3 items-center gap-x-4 gap-y-1 py-2.5 md:grid-cols-[1fr_6rem_5rem_6rem_7.5rem]"
           :data-model="m.model"
@@ -73,7 +73,7 @@ const { answer } = useAsked<Schemas['CatalogueView']>(
         <p v-for="m in p.unfit" :key="m.model" class="py-2.5 text-soft">
           <span class="font-semibold">{{ m.title }}</span> · {{ m.reason }}
         </p>
-        <p v-if="!p.fits.length && !p.unfit.length" class="py-4 text-soft">
+        <p v-if="!p.layouts.length && !p.unfit.length" class="py-4 text-soft">
           No battery of this class yet.
         </p>
       </TabPanel>

@@ -12,9 +12,9 @@ from vast_harbor.core.rig.plan import Candidate, Plan, Reference
 from vast_harbor.core.stops.banks import checks as bank_checks
 from vast_harbor.core.stops.banks.bank_figures import bank_figures
 from vast_harbor.core.stops.banks.checks.check import Build, Check
-from vast_harbor.core.stops.banks.checks.stages import StageFigures, steps
-from vast_harbor.core.stops.banks.proposals import Fit, fit, smallest
-from vast_harbor.core.stops.banks.rig_limits import Ground
+from vast_harbor.core.stops.banks.checks.stages import PurchaseStepFigures, steps
+from vast_harbor.core.stops.banks.proposals import SizedLayout, size_layout, smallest
+from vast_harbor.core.stops.banks.rig_limits import RigLimits
 from vast_harbor.core.stops.need.governing_day import Days
 from vast_harbor.core.stops.rig import diagnosis as diagnosis_stop
 from vast_harbor.core.stops.rig import old_bank
@@ -50,7 +50,7 @@ class BankFigures:
     findings: tuple[Finding, ...]
     figures: Mapping[str, Figure]
     checks: tuple[Check, ...] = ()
-    stages: tuple[StageFigures, ...] = ()
+    stages: tuple[PurchaseStepFigures, ...] = ()
     build: Build | None = None
 
     def __getitem__(self, name: str) -> Figure:
@@ -64,13 +64,13 @@ class Proposal:
     Attributes:
         battery_class: the class.
         best: the smallest that covers the need and will do; None when no model makes the system voltage.
-        fits: every model that makes the system voltage.
+        sized_layouts: every model that makes the system voltage.
         unfit: models that do not, with the reason.
     """
 
     battery_class: BatteryClass
-    best: Fit | None
-    fits: tuple[Fit, ...]
+    best: SizedLayout | None
+    sized_layouts: tuple[SizedLayout, ...]
     unfit: tuple[tuple[BatteryModel, str], ...]
 
 
@@ -100,11 +100,11 @@ class Proposals(Mapping[str, Proposal]):
     """The proposal for each battery class, looked for when somebody asks for it.
 
     Args:
-        ground: the rig as a bank meets it.
+        rig_limits: the rig as a bank meets it.
     """
 
-    def __init__(self, ground: Ground) -> None:
-        self._ground = ground
+    def __init__(self, rig_limits: RigLimits) -> None:
+        self._ground = rig_limits
         self._made: dict[str, Proposal] = {}
 
     def __getitem__(self, key: str) -> Proposal:
@@ -114,8 +114,10 @@ class Proposals(Mapping[str, Proposal]):
 
     def strings(self, model: BatteryModel) -> int:
         """The fewest strings of a model that cover the need, or as many as are advisable."""
-        ground = self._ground
-        found = fit(model, ground.plan.system_v, ground.days.need.energy.number, ground.usable_wh)
+        rig_limits = self._ground
+        found = size_layout(
+            model, rig_limits.plan.system_v, rig_limits.days.need.energy.number, rig_limits.usable_wh
+        )
         return found.bank.parallel if found is not None else 1
 
     def __iter__(self) -> Iterator[str]:
@@ -138,8 +140,8 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, days: D
         The banks with their workings.
     """
     old, need = old_bank_kg(plan), days.need
-    ground = Ground(plan, reference, assumptions, days, old.number if old is not None else 0.0)
-    proposals = Proposals(ground)
+    rig_limits = RigLimits(plan, reference, assumptions, days, old.number if old is not None else 0.0)
+    proposals = Proposals(rig_limits)
     candidates = tuple(
         _candidate(plan, reference, assumptions, days, proposals, c, i, old)
         for i, c in enumerate(plan.candidates)
@@ -161,18 +163,18 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, days: D
     return Banks(candidates, proposals, old, old_bank_wh(plan), carries, diagnosis, findings)
 
 
-def _propose(ground: Ground, battery_class: BatteryClass) -> Proposal:
-    plan, need = ground.plan, ground.days.need
-    fits, unfit = [], []
+def _propose(rig_limits: RigLimits, battery_class: BatteryClass) -> Proposal:
+    plan, need = rig_limits.plan, rig_limits.days.need
+    sized_layouts, unfit = [], []
     for model in plan.models.values():
         if model.battery_class.key != battery_class.key:
             continue
-        if found := fit(model, plan.system_v, need.energy.number, ground.usable_wh):
-            fits.append(found)
+        if found := size_layout(model, plan.system_v, need.energy.number, rig_limits.usable_wh):
+            sized_layouts.append(found)
         else:
             unfit.append((model, why_unfit(model, plan.system_v)))
-    best = smallest(fits, lambda bank: not any(True for _ in ground.against(bank)))
-    return Proposal(battery_class, best, tuple(fits), tuple(unfit))
+    best = smallest(sized_layouts, lambda bank: not any(True for _ in rig_limits.against(bank)))
+    return Proposal(battery_class, best, tuple(sized_layouts), tuple(unfit))
 
 
 def why_unfit(model: BatteryModel, system_v: float) -> str:

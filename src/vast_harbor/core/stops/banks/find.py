@@ -12,7 +12,7 @@ from vast_harbor.core.cost.pareto import front
 from vast_harbor.core.errors import InvalidInput
 from vast_harbor.core.stops.banks.checks.stages import MOST_GAP
 from vast_harbor.core.stops.banks.proposals import LEAD_ACID_STRINGS
-from vast_harbor.core.stops.banks.quick_life_cost import Outlook
+from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
 from vast_harbor.core.stops.banks.rig_limits import REASONS
 
 MOST_STRINGS = 12
@@ -74,7 +74,7 @@ def layouts(model: BatteryModel, system_v: float) -> list[Bank]:
     return [Bank(model, series, n) for n in range(1, most + 1)]
 
 
-def search(look: Outlook, models: Mapping[str, BatteryModel]) -> Search:
+def search(look: QuickLifeCost, models: Mapping[str, BatteryModel]) -> Search:
     """Every model in every layout against the rig.
 
     Args:
@@ -89,7 +89,7 @@ def search(look: Outlook, models: Mapping[str, BatteryModel]) -> Search:
     reasons: dict[str, tuple[str, ...]] = {}
     seen = 0
     for model in models.values():
-        banks = layouts(model, look.ground.plan.system_v)
+        banks = layouts(model, look.rig_limits.plan.system_v)
         seen += len(banks)
         against, good = _of_model(look, banks)
         found += good
@@ -102,16 +102,16 @@ def search(look: Outlook, models: Mapping[str, BatteryModel]) -> Search:
     return Search(seen, tuple(marked), dict(dropped.most_common()), reasons)
 
 
-def _of_model(look: Outlook, banks: list[Bank]) -> tuple[tuple[str, ...], list[Found]]:
+def _of_model(look: QuickLifeCost, banks: list[Bank]) -> tuple[tuple[str, ...], list[Found]]:
     """Reasons against the layout of a model that has fewest, and those layouts that will do."""
     if not banks:
         return (VOLTS,), []
-    need = look.ground.days.need.energy.number
-    covering = [b for b in banks if look.ground.usable_wh(b) >= need * (1 - 1e-6)]
+    need = look.rig_limits.days.need.energy.number
+    covering = [b for b in banks if look.rig_limits.usable_wh(b) >= need * (1 - 1e-6)]
     best: tuple[str, ...] | None = None
     good = []
     for bank in covering or banks[-1:]:
-        against = tuple(look.ground.against(bank))
+        against = tuple(look.rig_limits.against(bank))
         if not against:
             good.append(_found(look, bank))
         elif best is None or len(against) < len(best):
@@ -119,8 +119,8 @@ def _of_model(look: Outlook, banks: list[Bank]) -> tuple[tuple[str, ...], list[F
     return best or (), good
 
 
-def _found(look: Outlook, bank: Bank) -> Found:
-    day, usable = look.ground.days.day.bank_wh.number, look.ground.usable_wh(bank)
+def _found(look: QuickLifeCost, bank: Bank) -> Found:
+    day, usable = look.rig_limits.days.day.bank_wh.number, look.rig_limits.usable_wh(bank)
     return Found(
         bank,
         usable,
@@ -165,7 +165,7 @@ class Within:
     against: tuple[str, ...]
 
 
-def within(look: Outlook, models: Mapping[str, BatteryModel], ceiling: Ceiling) -> tuple[Within, ...]:
+def within(look: QuickLifeCost, models: Mapping[str, BatteryModel], ceiling: Ceiling) -> tuple[Within, ...]:
     """The most usable energy of each class within a ceiling, instead of the need.
 
     Args:
@@ -178,25 +178,25 @@ def within(look: Outlook, models: Mapping[str, BatteryModel], ceiling: Ceiling) 
     """
     best: dict[str, tuple[float, float, Bank, tuple[str, ...]]] = {}
     for model in models.values():
-        for bank in layouts(model, look.ground.plan.system_v):
+        for bank in layouts(model, look.rig_limits.plan.system_v):
             cost = look.purchase(bank)
             if ceiling.money is not None and cost > ceiling.money:
                 continue
             if ceiling.kg is not None and bank.kg > ceiling.kg:
                 continue
-            against = tuple(r for r in look.ground.against(bank) if r != "need")
+            against = tuple(r for r in look.rig_limits.against(bank) if r != "need")
             if set(against) - {"locker"} or (ceiling.space and "locker" in against):
                 continue
-            usable, key = look.ground.usable_wh(bank), model.battery_class.key
+            usable, key = look.rig_limits.usable_wh(bank), model.battery_class.key
             if key not in best or (usable, -cost) > best[key][:2]:
                 best[key] = (usable, -cost, bank, against)
     out = [_within(look, bank, against) for _, _, bank, against in best.values()]
     return tuple(sorted(out, key=lambda w: -w.found.usable_wh))
 
 
-def _within(look: Outlook, bank: Bank, against: tuple[str, ...]) -> Within:
-    ground, model = look.ground, bank.model
-    need = ground.days.need.energy.number
+def _within(look: QuickLifeCost, bank: Bank, against: tuple[str, ...]) -> Within:
+    rig_limits, model = look.rig_limits, bank.model
+    need = rig_limits.days.need.energy.number
     found = _found(look, bank)
     covered = found.usable_wh / need if need else None
     may_add = not model.battery_class.is_lead_acid and bank.parallel < model.max_parallel
@@ -205,11 +205,11 @@ def _within(look: Outlook, bank: Bank, against: tuple[str, ...]) -> Within:
     key = model.battery_class.key
     stands = cycles_at_depth(
         model.cycles,
-        ground.assumptions.value(f"cycle_exponent.{key}"),
-        ground.days.need.classes[key].dod.number,
+        rig_limits.assumptions.value(f"cycle_exponent.{key}"),
+        rig_limits.days.need.classes[key].dod.number,
     )
-    years = ground.assumptions.value(f"calendar_years.{key}")
-    wear = wear_by_plan(ground.plan.off_grid_nights, ground.days.need.nights.number, stands, years)
+    years = rig_limits.assumptions.value(f"calendar_years.{key}")
+    wear = wear_by_plan(rig_limits.plan.off_grid_nights, rig_limits.days.need.nights.number, stands, years)
     return Within(found, covered, bank.series * look.price(model), 12 * MOST_GAP / (0.2 * wear), against)
 
 
@@ -233,7 +233,7 @@ class Shape:
     joints: int
 
 
-def shapes(look: Outlook, found: tuple[Found, ...], key: str) -> tuple[Shape, Shape] | None:
+def shapes(look: QuickLifeCost, found: tuple[Found, ...], key: str) -> tuple[Shape, Shape] | None:
     """The bank of fewest and that of most batteries of a class, both of which will do; None where all
     are alike.
 
@@ -255,13 +255,13 @@ def shapes(look: Outlook, found: tuple[Found, ...], key: str) -> tuple[Shape, Sh
     return _shape(look, few), _shape(look, many)
 
 
-def _shape(look: Outlook, found: Found) -> Shape:
+def _shape(look: QuickLifeCost, found: Found) -> Shape:
     bank, model = found.bank, found.bank.model
     most = model.bms.continuous_a if model.bms is not None else model.limits.discharge_a
-    sharing = 1.0 if bank.parallel == 1 else look.ground.assumptions.value("sharing")
+    sharing = 1.0 if bank.parallel == 1 else look.rig_limits.assumptions.value("sharing")
     left = 0.0
     if bank.parallel > 1:
-        left = look.ground.usable_wh(Bank(model, bank.series, bank.parallel - 1))
+        left = look.rig_limits.usable_wh(Bank(model, bank.series, bank.parallel - 1))
     return Shape(
         found, model.kg, None if most is None else most * bank.parallel * sharing, left, 2 * bank.units
     )

@@ -10,7 +10,7 @@ Usable = Callable[[Bank], float]
 
 
 @dataclass(frozen=True, slots=True)
-class Fit:
+class SizedLayout:
     """How one model could serve.
 
     Attributes:
@@ -28,7 +28,7 @@ class Fit:
 LEAD_ACID_STRINGS = 3
 
 
-def fit(model: BatteryModel, system_v: float, need_wh: float, usable: Usable) -> Fit | None:
+def size_layout(model: BatteryModel, system_v: float, need_wh: float, usable: Usable) -> SizedLayout | None:
     """The fewest strings of a model that cover the need.
 
     Args:
@@ -53,24 +53,26 @@ def fit(model: BatteryModel, system_v: float, need_wh: float, usable: Usable) ->
     for parallel in range(1, most + 1):
         bank = Bank(model, series, parallel)
         if (got := usable(bank)) >= need_wh * (1 - 1e-9):
-            return Fit(bank, got, True)
-    return Fit(bank, got, False)
+            return SizedLayout(bank, got, True)
+    return SizedLayout(bank, got, False)
 
 
-def smallest(fits: Sequence[Fit], will_do: Callable[[Bank], bool] = lambda bank: True) -> Fit | None:
+def smallest(
+    sized_layouts: Sequence[SizedLayout], will_do: Callable[[Bank], bool] = lambda bank: True
+) -> SizedLayout | None:
     """The bank with the least usable energy that covers the need; then the cheaper, the lighter.
 
     Used batteries and portable packs are for the owner to choose, not for the tool.
 
     Args:
-        fits: what :func:`fit` found for the models of one battery class.
+        sized_layouts: what :func:`size_layout` found for the models of one battery class.
         will_do: whether nothing else stands against a bank; where something does against all of them, the
             smallest is taken all the same.
 
     Returns:
         The best fit; when none covers, the one that comes nearest; None without any.
     """
-    plain = [f for f in fits if f.bank.model.used is None and f.bank.model.portable is None]
+    plain = [f for f in sized_layouts if f.bank.model.used is None and f.bank.model.portable is None]
     covering = sorted(
         (f for f in plain if f.covers),
         key=lambda f: (round(f.usable_wh, 3), f.bank.units * f.bank.model.price, f.bank.kg),

@@ -20,43 +20,43 @@ from vast_harbor.core.battery.temperature import calendar_years
 from vast_harbor.core.cost import cash_flow
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import WORKSHOP, Plan, Reference
-from vast_harbor.core.stops.banks.rig_limits import Ground
+from vast_harbor.core.stops.banks.rig_limits import RigLimits
 from vast_harbor.core.stops.need.governing_day import Days
 from vast_harbor.core.stops.rig.old_bank import old_bank_kg
 
 
 @dataclass(frozen=True)
-class Outlook:
+class QuickLifeCost:
     """What banks come to over the years in a rig.
 
     Attributes:
-        ground: the rig as a bank meets it.
+        rig_limits: the rig as a bank meets it.
         old_batteries: lead-acid batteries that can be handed in for a deposit.
         old_scrap: what the old bank fetches [money].
     """
 
-    ground: Ground
+    rig_limits: RigLimits
     old_batteries: int
     old_scrap: float
 
     @cached_property
     def _calendar(self) -> dict[str, float]:
         """Wear a year by age, by class."""
-        plan, assume = self.ground.plan, self.ground.assumptions
-        use, rest = self.ground.days.need.day.battery_c.number, self.ground.rest_c()
+        plan, assume = self.rig_limits.plan, self.rig_limits.assumptions
+        use, rest = self.rig_limits.days.need.day.battery_c.number, self.rig_limits.rest_c()
         share = min(1.0, plan.off_grid_nights / 365)
         out = {}
-        for key in self.ground.reference.classes:
+        for key in self.rig_limits.reference.classes:
             years = assume.value(f"calendar_years.{key}") * self._agm(key)
             out[key] = calendar_wear(calendar_years(years, use), calendar_years(years, rest), share)
         return out
 
     def _agm(self, key: str) -> float:
-        return self.ground.assumptions.value("agm_life_factor") if key == "agm" else 1.0
+        return self.rig_limits.assumptions.value("agm_life_factor") if key == "agm" else 1.0
 
     def price(self, model: BatteryModel) -> float:
         """What one is paid for, discount and tax included [money]."""
-        factor = 1.0 if model.own else self.ground.assumptions.value("price_factor")
+        factor = 1.0 if model.own else self.rig_limits.assumptions.value("price_factor")
         return model.price * factor * (1 - model.offer.discount) * (1 + model.offer.tax)
 
     def purchase(self, bank: Bank) -> float:
@@ -68,10 +68,10 @@ class Outlook:
 
     def years(self, bank: Bank) -> float:
         """Life by the basis in force [years]; infinite where nothing ends it."""
-        ground, model = self.ground, bank.model
-        plan, assume, need = ground.plan, ground.assumptions, ground.days.need
+        rig_limits, model = self.rig_limits, bank.model
+        plan, assume, need = rig_limits.plan, rig_limits.assumptions, rig_limits.days.need
         battery_class, key = model.battery_class, model.battery_class.key
-        n, day = need.nights.number, ground.days.day.bank_wh.number
+        n, day = need.nights.number, rig_limits.days.day.bank_wh.number
         of_class = need.classes[key]
         exponent = assume.value(f"cycle_exponent.{key}")
         depth, per_year = min(1.0, n * day / bank.nameplate_wh), plan.off_grid_nights / n
@@ -85,7 +85,7 @@ class Outlook:
             end = assume.value("worn_out.lead_acid")
         else:
             end = health_at_replacement_lfp(
-                n * day, ground.usable_wh(bank, 1.0), assume.value("worn_out_floor.lfp")
+                n * day, rig_limits.usable_wh(bank, 1.0), assume.value("worn_out_floor.lfp")
             )
         design = cycles_at_depth(model.cycles, exponent, of_class.dod.number)
         start = 0.0
@@ -103,10 +103,10 @@ class Outlook:
 
     def lifetime(self, bank: Bank) -> float:
         """Lifetime cost over the years of keeping, without extras [money]."""
-        ground, key = self.ground, bank.model.battery_class.key
-        plan, assume, need = ground.plan, ground.assumptions, ground.days.need
+        rig_limits, key = self.rig_limits, bank.model.battery_class.key
+        plan, assume, need = rig_limits.plan, rig_limits.assumptions, rig_limits.days.need
         lead = bank.model.battery_class.is_lead_acid
-        daily = min(ground.days.day.bank_wh.number, ground.usable_wh(bank) / need.nights.number)
+        daily = min(rig_limits.days.day.bank_wh.number, rig_limits.usable_wh(bank) / need.nights.number)
         kwh = daily * plan.off_grid_nights / 1000
         lost = kwh * (1 / assume.value(f"energy_efficiency.{key}") - 1)
         running = assume.value(f"care_hours.{key}") * assume.value("hour_rate")
@@ -124,7 +124,7 @@ class Outlook:
         return cash_flow.lifetime_cost(costs, self.years(bank), plan.years_kept)
 
 
-def outlook(plan: Plan, reference: Reference, assumptions: Assumptions, days: Days) -> Outlook:
+def quick_life_cost(plan: Plan, reference: Reference, assumptions: Assumptions, days: Days) -> QuickLifeCost:
     """What banks meet, and come to, in a rig."""
     old_kg = old_bank_kg(plan)
     old = plan.old_bank
@@ -134,4 +134,4 @@ def outlook(plan: Plan, reference: Reference, assumptions: Assumptions, days: Da
     if old is not None and old.sale_price is not None:
         scrap = old.sale_price
     count = old.series * old.parallel if old is not None and lead else 0
-    return Outlook(Ground(plan, reference, assumptions, days, kg), count, scrap)
+    return QuickLifeCost(RigLimits(plan, reference, assumptions, days, kg), count, scrap)

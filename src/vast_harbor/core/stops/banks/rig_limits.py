@@ -44,7 +44,7 @@ REASONS = {
 
 
 @dataclass(frozen=True)
-class Ground:
+class RigLimits:
     """A rig as a bank meets it.
 
     Attributes:

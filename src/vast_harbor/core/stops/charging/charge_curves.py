@@ -5,9 +5,9 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from vast_harbor.core.rig.sources import SOLAR, Source
-from vast_harbor.core.simulation.conditions import Drive, Feed, Floats
+from vast_harbor.core.simulation.conditions import Conditions, Feed, Floats
 from vast_harbor.core.simulation.run import run
-from vast_harbor.core.simulation.simulated_bank import Lane
+from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 
 STEP_H = 1 / 30
 # A charge that is not done by then is never done.
@@ -39,7 +39,7 @@ class Curve:
 
 
 def curve(
-    lane: Lane,
+    simulated: SimulatedBank,
     sources: tuple[Source, ...],
     from_soc: float,
     to_soc: float,
@@ -49,7 +49,7 @@ def curve(
     """Charge a bank with steady sources.
 
     Args:
-        lane: the bank.
+        simulated: the bank.
         sources: what charges it, each giving all that it can; the sun as at noon.
         from_soc: where it begins [-].
         to_soc: where the picture may end [-].
@@ -67,7 +67,7 @@ def curve(
         Feed(s.id, np.ones((1, steps)) * (0.9 if s.kind == SOLAR else 1.0), begins) for s in sources
     )
     load = flat + load_w
-    drive = Drive(
+    conditions = Conditions(
         step_h=STEP_H,
         dc_w=load,
         ac_w=flat,
@@ -80,18 +80,18 @@ def curve(
         least_v=flat,
         feeds=feeds,
     )
-    ready = replace(lane, sources=sources, standing_a=0.0)
-    traces = run([ready], drive, from_soc)[0]
+    ready = replace(simulated, sources=sources, standing_a=0.0)
+    traces = run([ready], conditions, from_soc)[0]
     soc, amps, volts = traces.soc[0], traces.amps[0], traces.volts[0]
     hours: Floats = np.asarray(np.arange(steps + 1) * STEP_H, dtype=float)
     end = _end(soc, to_soc)
     reached: dict[float, float | None] = {}
-    for mark in (*MARKS, lane.full_soc):
+    for mark in (*MARKS, simulated.full_soc):
         at = np.flatnonzero(soc >= mark - 1e-9)
         reached[mark] = float(hours[at[0]]) if at.size else None
     return Curve(
         hours[: end + 1], soc[: end + 1], np.append(amps[:end], amps[end - 1]),
-        np.append(volts[:end], volts[end - 1]), _stages(sources, lane, volts[:end], amps[:end]), reached,
+        np.append(volts[:end], volts[end - 1]), _stages(sources, simulated, volts[:end], amps[:end]), reached,
         float(soc.max()),
     )  # fmt: skip
 
@@ -107,13 +107,13 @@ def _end(soc: Floats, to_soc: float) -> int:
 
 
 def _stages(
-    sources: tuple[Source, ...], lane: Lane, volts: Floats, amps: Floats
+    sources: tuple[Source, ...], simulated: SimulatedBank, volts: Floats, amps: Floats
 ) -> tuple[tuple[str, float], ...]:
     """Bulk while the source gives all, absorption while the bank takes less, then float."""
     if not sources:
         return ()
-    top = max(s.set_v for s in sources) * lane.class_v / 12
-    at_top = volts >= top - 0.03 * lane.class_v / 12
+    top = max(s.set_v for s in sources) * simulated.class_v / 12
+    at_top = volts >= top - 0.03 * simulated.class_v / 12
     out = [(BULK, 0.0)]
     first = np.flatnonzero(at_top)
     if first.size:

@@ -6,18 +6,18 @@ from vast_harbor.core.figures.workings import Finding, Sentence, escaped
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.rig.sources import GENERATOR, MAINS, SOLAR, Source
-from vast_harbor.core.stops.charging.suitability import Judged
+from vast_harbor.core.stops.charging.suitability import Suitability
 from vast_harbor.core.weather.sun import POLAR_NIGHT, day_of_year, sun_day
 
 
-def findings(plan: Plan, judged: Mapping[str, tuple[Judged, ...]]) -> tuple[Finding, ...]:
+def findings(plan: Plan, suitability: Mapping[str, tuple[Suitability, ...]]) -> tuple[Finding, ...]:
     """Findings of the rig's sources, and of each source beside each candidate.
 
     Args:
         plan: the plan.
-        judged: sources beside candidates, by the candidate's id.
+        suitability: sources beside candidates, by the candidate's id.
     """
-    found = [f for one in judged.values() for j in one if (f := j.finding()) is not None]
+    found = [f for one in suitability.values() for j in one if (f := j.finding()) is not None]
     return tuple(_of_rig(plan)) + tuple(found)
 
 

@@ -16,7 +16,7 @@ from vast_harbor.core.rig.sources import (
     PITCHES,
     SOLAR,
 )
-from vast_harbor.core.schedule.timeline import Course
+from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.stops.banks.checks.check import Build
 from vast_harbor.core.weather.daily_weather import STEP_H
 
@@ -44,13 +44,20 @@ class Explained:
 
 
 def explain(
-    build: Build, course: Course, index: int, amps: float, volts: float, soc: float, hour: float, month: int
+    build: Build,
+    timeline: Timeline,
+    index: int,
+    amps: float,
+    volts: float,
+    soc: float,
+    hour: float,
+    month: int,
 ) -> Explained:
     """Why a source gives what was measured.
 
     Args:
         build: the bank that was charged, in its rig.
-        course: the rig's days.
+        timeline: the rig's days.
         index: of the source in the plan.
         amps, volts: measured at the battery [A], [V].
         soc: state of charge [-].
@@ -70,7 +77,7 @@ def explain(
         )
 
     celsius = build.days.day.battery_c.number
-    could = _could(course, index, hour, month, volts / n)
+    could = _could(timeline, index, hour, month, volts / n)
     rested = float(rested_volts(battery_class, plan.system_v, soc))
     ohm = charge_ohm(battery_class, build.terminal.ohm, build.terminal.cable_ohm)
     tau = time_constant(battery_class, source.set_v, celsius)
@@ -113,7 +120,7 @@ def explain(
     if source.kind == SOLAR:
         factor = PITCHES[plan.pitch] * amps / expected.number
         figures["f"] = figure("shade", "Shade and dirt leave", factor, "%")
-        dirt = max(0.3, min(1.0, round(course.assumptions.value("panel_dirt") * amps / expected.number, 2)))
+        dirt = max(0.3, min(1.0, round(timeline.assumptions.value("panel_dirt") * amps / expected.number, 2)))
         says = (
             "Less than expected: {I} for {x}. Shade, dirt or haze leave {f} of what an open "
             "pitch gives at that hour."
@@ -146,19 +153,19 @@ def _rated(kind: str, link: str, path: str, amps: float) -> tuple[tuple[dict[str
     return (), ""
 
 
-def _could(course: Course, index: int, hour: float, month: int, volts: float) -> float:
+def _could(timeline: Timeline, index: int, hour: float, month: int, volts: float) -> float:
     """What a source gives at an hour into a bank of some volts, for 12 V [A]; the sun under a clear sky."""
-    source, n = course.plan.sources[index], course.plan.system_v / 12
+    source, n = timeline.plan.sources[index], timeline.plan.system_v / 12
     if source.kind != SOLAR:
-        return source.most_a(course.plan.system_v)
-    sun = course.sunshine_of(source)
+        return source.most_a(timeline.plan.system_v)
+    sun = timeline.sunshine_of(source)
     if sun is None:
         return 0.0
     over = float(sun.clear[month - 1, min(95, int(hour / STEP_H))]) / 1000
     share = (
         over
-        * course.assumptions.value("panel_dirt")
-        * PITCHES[course.plan.pitch]
+        * timeline.assumptions.value("panel_dirt")
+        * PITCHES[timeline.plan.pitch]
         * (1 - source.starter_share)
     )
     if source.controller == MPPT:

@@ -16,7 +16,7 @@ from vast_harbor.core.rig.sources import (
     generator_watts,
 )
 from vast_harbor.core.schedule.day_pattern import months_of_use
-from vast_harbor.core.schedule.timeline import Course
+from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.stops.banks.checks.check import Build
 from vast_harbor.core.weather.daily_weather import clear_share
 from vast_harbor.core.weather.sun import POLAR_NIGHT, sun_day
@@ -46,9 +46,9 @@ class Sun:
     says: str
 
 
-def sun_of(course: Course, source: Source | None) -> Sun:
+def sun_of(timeline: Timeline, source: Source | None) -> Sun:
     """Mean daily kWh for each kWp by month; flat panels where none are entered."""
-    plan = course.plan
+    plan = timeline.plan
     if plan.sun_hours:
         return Sun(plan.sun_hours, True, "")
     site = plan.site
@@ -58,9 +58,9 @@ def sun_of(course: Course, source: Source | None) -> Sun:
             False,
             "Choose a region or give latitude and longitude on the Rig stop, and the sun appears here.",
         )
-    over = course.sunshine_of(source or Source("flat", SOLAR))
+    over = timeline.sunshine_of(source or Source("flat", SOLAR))
     assert over is not None
-    monthly = tuple(over.daily_kwh(m, clear_share(course.climate, m, site.south)) for m in range(1, 13))
+    monthly = tuple(over.daily_kwh(m, clear_share(timeline.climate, m, site.south)) for m in range(1, 13))
     dark = [
         MONTHS[m - 1] for m in range(1, 13)
         if sun_day(site.latitude, site.longitude, site.utc_offset_h, (m - 1) * 30 + 15).kind == POLAR_NIGHT
@@ -69,25 +69,25 @@ def sun_of(course: Course, source: Source | None) -> Sun:
     return Sun(monthly, False, says)
 
 
-def design_month(course: Course, sun: Sun) -> int:
+def design_month(timeline: Timeline, sun: Sun) -> int:
     """The month of use with the least sun, 1 to 12."""
-    return min(months_of_use(course.plan), key=lambda m: sun.monthly[m - 1])
+    return min(months_of_use(timeline.plan), key=lambda m: sun.monthly[m - 1])
 
 
-def too_dark(course: Course, sun: Sun) -> str:
+def too_dark(timeline: Timeline, sun: Sun) -> str:
     """What to say where the design month has too little sun for any array; empty where it has enough."""
-    if not sun.monthly or sun.monthly[design_month(course, sun) - 1] >= LEAST_SUN:
+    if not sun.monthly or sun.monthly[design_month(timeline, sun) - 1] >= LEAST_SUN:
         return ""
-    month = MONTHS[design_month(course, sun) - 1]
+    month = MONTHS[design_month(timeline, sun) - 1]
     return f"In {month} there is too little sun for any array: reckon with another source."
 
 
-def needed(build: Build, course: Course, sun: Sun) -> Mapping[str, Figure]:
+def needed(build: Build, timeline: Timeline, sun: Sun) -> Mapping[str, Figure]:
     """What each kind of source must give for one candidate.
 
     Args:
         build: the candidate in its rig.
-        course: the rig's days.
+        timeline: the rig's days.
         sun: what the sun brings.
 
     Returns:
@@ -101,7 +101,7 @@ def needed(build: Build, course: Course, sun: Sun) -> Mapping[str, Figure]:
     eta = assume.figure(f"energy_efficiency.{key}")
     out: dict[str, Figure] = {}
     if sun.monthly:
-        month = design_month(course, sun)
+        month = design_month(timeline, sun)
         hours = Figure(
             "charging.design_sun",
             f"Sun of a mean day in {MONTHS[month - 1]}",

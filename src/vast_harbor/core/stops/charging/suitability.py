@@ -40,7 +40,7 @@ class Point:
 
 
 @dataclass(frozen=True, slots=True)
-class Judged:
+class Suitability:
     """A source beside a candidate.
 
     Attributes:
@@ -75,7 +75,7 @@ class Judged:
         return Finding(f"source_{worst.code}", worst.severity, "charging", says, remedy, self.candidate)
 
 
-def judge(build: Build) -> tuple[Judged, ...]:
+def suitability_of(build: Build) -> tuple[Suitability, ...]:
     """Every source of a rig beside one candidate.
 
     Args:
@@ -96,7 +96,7 @@ def judge(build: Build) -> tuple[Judged, ...]:
         helps = {key for p in before for key in p.rungs}
         offered = ladder(source, battery_class, build.assumptions, plan.system_v)
         rungs = tuple(r for r in offered if r.key in chosen or r.key in helps or _in_group(r.key, helps))
-        out.append(Judged(source.id, build.candidate.id, name_of(source), now, before, rungs, chosen))
+        out.append(Suitability(source.id, build.candidate.id, name_of(source), now, before, rungs, chosen))
     return tuple(out)
 
 

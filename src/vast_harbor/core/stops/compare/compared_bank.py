@@ -5,15 +5,15 @@ from dataclasses import dataclass
 
 from vast_harbor.core.figures.workings import Figure, Finding, escaped
 from vast_harbor.core.stops.banks.candidates import BankFigures
-from vast_harbor.core.stops.charging.suitability import Judged
+from vast_harbor.core.stops.charging.suitability import Suitability
 from vast_harbor.core.stops.compare.cost import Cost
 from vast_harbor.core.stops.compare.life import Life
-from vast_harbor.core.stops.trial.trial import Ran
+from vast_harbor.core.stops.trial.trial import SimulationResult
 from vast_harbor.core.stops.trial.year import YearOf
 
 
 @dataclass(frozen=True, slots=True)
-class Column:
+class ComparedBank:
     """One candidate with all that is known of it."""
 
     banked: BankFigures
@@ -21,8 +21,8 @@ class Column:
     cost: Cost
     figures: dict[str, Figure]
     year: YearOf | None = None
-    ran: Ran | None = None
-    judged: tuple[Judged, ...] = ()
+    simulated: SimulationResult | None = None
+    suitability: tuple[Suitability, ...] = ()
 
     @property
     def id(self) -> str:
@@ -32,7 +32,7 @@ class Column:
     @property
     def hard(self) -> tuple[Finding, ...]:
         """Findings of its checks for which it will not do, of which the remedy is not priced in."""
-        met = {code for d in self.cost.demands if d.met for code in d.meets}
+        met = {code for d in self.cost.required_extras if d.met for code in d.meets}
         return tuple(f for f in self.banked.findings if f.severity == "stop" and f.code not in met)
 
     @property
@@ -40,9 +40,9 @@ class Column:
         """Whether a check says that it will not do, even with what is priced in."""
         return bool(self.hard)
 
-    def short(self, columns: Sequence["Column"]) -> str:
+    def short(self, compared_banks: Sequence["ComparedBank"]) -> str:
         """Its name inside a sentence: its class, with the model where two share the class."""
-        same = [c for c in columns if c.banked.battery_class.key == self.banked.battery_class.key]
+        same = [c for c in compared_banks if c.banked.battery_class.key == self.banked.battery_class.key]
         bank = self.banked.bank
         if len(same) > 1 and bank is not None:
             name = escaped(f"{bank.model.title} × {bank.units}")

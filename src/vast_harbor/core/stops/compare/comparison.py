@@ -10,19 +10,19 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.rig.rundown import Rundown, nights_without_charge, run_down
 from vast_harbor.core.stops.banks.candidates import BankFigures, Banks
-from vast_harbor.core.stops.charging.suitability import Judged
+from vast_harbor.core.stops.charging.suitability import Suitability
 from vast_harbor.core.stops.compare import cost as cost_stop
 from vast_harbor.core.stops.compare import life as life_stop
-from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.equal_label import Correction, same_label
-from vast_harbor.core.stops.compare.required_extras import demands
+from vast_harbor.core.stops.compare.required_extras import required_extras
 from vast_harbor.core.stops.compare.summary_sentence import result_sentence
 from vast_harbor.core.stops.compare.unit_costs import usable_quotients
 from vast_harbor.core.stops.compare.verdict import Verdict
 from vast_harbor.core.stops.day.energy_audit import Day
 from vast_harbor.core.stops.need.energy_need import Need
 from vast_harbor.core.stops.need.governing_day import Days
-from vast_harbor.core.stops.trial.trial import Ran
+from vast_harbor.core.stops.trial.trial import SimulationResult
 from vast_harbor.core.stops.trial.year import YearOf
 
 # The hour at which the run-down begins: charged through the day, off-grid from the evening.
@@ -31,8 +31,8 @@ EVENING_H = 18.0
 UNEQUAL = 0.10
 HIGH, LOW = "high", "low"
 NO_YEARS: Mapping[str, YearOf] = {}
-NO_TRIAL: Mapping[str, Ran] = {}
-NO_AUDIT: Mapping[str, tuple[Judged, ...]] = {}
+NO_TRIAL: Mapping[str, SimulationResult] = {}
+NO_AUDIT: Mapping[str, tuple[Suitability, ...]] = {}
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,7 +77,7 @@ class Compare:
     """The comparison.
 
     Attributes:
-        columns: candidates that can be built.
+        compared_banks: candidates that can be built.
         verdict: the answer.
         rows: the table.
         sentence: the result in plain words.
@@ -86,7 +86,7 @@ class Compare:
         findings: what is to be looked at.
     """
 
-    columns: tuple[Column, ...]
+    compared_banks: tuple[ComparedBank, ...]
     verdict: Verdict
     rows: tuple[Row, ...]
     sentence: Sentence
@@ -102,8 +102,8 @@ def evaluate(
     days: Days,
     banks: Banks,
     years: Mapping[str, YearOf] = NO_YEARS,
-    ran: Mapping[str, Ran] = NO_TRIAL,
-    judged: Mapping[str, tuple[Judged, ...]] = NO_AUDIT,
+    simulated: Mapping[str, SimulationResult] = NO_TRIAL,
+    suitability: Mapping[str, tuple[Suitability, ...]] = NO_AUDIT,
 ) -> Compare:
     """Compare all candidates that can be built.
 
@@ -111,39 +111,39 @@ def evaluate(
         plan, reference, assumptions: the plan and what holds for it.
         days, banks: in figures.
         years: a run year of each candidate, by its id; none to go by the hand estimate.
-        ran: how each went through the trial, by its id.
-        judged: its sources, by its id.
+        simulated: how each went through the trial, by its id.
+        suitability: its sources, by its id.
 
     Returns:
         The comparison with its workings.
     """
-    columns: list[Column] = []
+    compared_banks: list[ComparedBank] = []
     day, need = days.day, days.need
     for banked in banks.candidates:
         if banked.bank is None:
             continue
         id = banked.candidate.id
-        year, sources = years.get(id), judged.get(id, ())
-        asked = demands(banked.build, banked.checks, sources) if banked.build is not None else ()
+        year, sources = years.get(id), suitability.get(id, ())
+        required = required_extras(banked.build, banked.checks, sources) if banked.build is not None else ()
         life = life_stop.evaluate(plan, reference, assumptions, day, need, banked, year)
-        cost = cost_stop.evaluate(plan, assumptions, day, need, banked, life, banks.old_kg, year, asked)
+        cost = cost_stop.evaluate(plan, assumptions, day, need, banked, life, banks.old_kg, year, required)
         further = _further(banked, day, year)
-        columns.append(Column(banked, life, cost, further, year, ran.get(id), sources))
-    verdict = Verdict(plan, assumptions, days, banks, tuple(columns))
-    out = tuple(c not in verdict.fit for c in columns)
-    rows = tuple(_rows(columns, out)) if columns else ()
+        compared_banks.append(ComparedBank(banked, life, cost, further, year, simulated.get(id), sources))
+    verdict = Verdict(plan, assumptions, days, banks, tuple(compared_banks))
+    out = tuple(c not in verdict.suitable for c in compared_banks)
+    rows = tuple(_rows(compared_banks, out)) if compared_banks else ()
     ends = ("usable_new_wh", "usable_end_wh")
     rundown = None
-    if columns and day.bank_wh.number > 0:
-        rundown = run_down(day.profile, EVENING_H, [c.banked[e].number for c in columns for e in ends])
+    if compared_banks and day.bank_wh.number > 0:
+        rundown = run_down(day.profile, EVENING_H, [c.banked[e].number for c in compared_banks for e in ends])
     return Compare(
-        tuple(columns),
+        tuple(compared_banks),
         verdict,
         rows,
-        result_sentence(plan, day, columns, verdict.fit),
-        tuple(same_label(plan, columns)),
+        result_sentence(plan, day, compared_banks, verdict.suitable),
+        tuple(same_label(plan, compared_banks)),
         rundown,
-        _findings(columns, need),
+        _findings(compared_banks, need),
     )
 
 
@@ -249,16 +249,16 @@ class _Line:
     name: str
     group: str
     better: str
-    of: Callable[[Column], Figure]
+    of: Callable[[ComparedBank], Figure]
     none: str = ""
 
 
-def _year(name: str, unit: str) -> Callable[[Column], Figure]:
+def _year(name: str, unit: str) -> Callable[[ComparedBank], Figure]:
     return lambda c: c.year[name] if c.year is not None else _blank(name, unit)
 
 
-def _ran(name: str, unit: str) -> Callable[[Column], Figure]:
-    return lambda c: c.ran[name] if c.ran is not None else _blank(name, unit)
+def _ran(name: str, unit: str) -> Callable[[ComparedBank], Figure]:
+    return lambda c: c.simulated[name] if c.simulated is not None else _blank(name, unit)
 
 
 HEADLINES = (
@@ -311,7 +311,7 @@ LINES = (
         "replacement_count", "Times replaced while kept", LASTING, LOW, lambda c: c.cost["replacement_count"]
     ),
     _Line("purchase", "Batteries to buy", PURSE, LOW, lambda c: c.banked["purchase"]),
-    _Line("besides", "Besides the batteries", PURSE, LOW, lambda c: c.cost["besides"]),
+    _Line("extra_cost", "Besides the batteries", PURSE, LOW, lambda c: c.cost["extra_cost"]),
     _Line("outlay", "Cash on the day", PURSE, LOW, lambda c: c.cost["outlay"]),
     _Line("price_per_kwh", "Batteries per usable kWh", PURSE, LOW, lambda c: c.figures["price_per_kwh"]),
     _Line("lifetime", "Lifetime cost", PURSE, LOW, lambda c: c.cost["lifetime"]),
@@ -326,16 +326,18 @@ LINES = (
 ORDER = (ENERGY, NIGHTS, USE, LIMITS, BODY, LASTING, PURSE)
 
 
-def _rows(columns: Sequence[Column], out: tuple[bool, ...]) -> list[Row]:
-    has_old = all("kg_change" in c.banked.figures for c in columns)
+def _rows(compared_banks: Sequence[ComparedBank], out: tuple[bool, ...]) -> list[Row]:
+    has_old = all("kg_change" in c.banked.figures for c in compared_banks)
 
     def row(line: _Line, headline: bool) -> Row:
-        figures = tuple(line.of(c) for c in columns)
+        figures = tuple(line.of(c) for c in compared_banks)
         return Row(line.key, line.name, line.group, line.better, headline, figures, out, line.none)
 
-    ran = any(c.year is not None for c in columns)
+    simulated = any(c.year is not None for c in compared_banks)
     lines = [
-        x for x in LINES if (x.key != "kg_change" or has_old) and (ran or not x.key.endswith("_charged"))
+        x
+        for x in LINES
+        if (x.key != "kg_change" or has_old) and (simulated or not x.key.endswith("_charged"))
     ]
     lines.sort(key=lambda x: ORDER.index(x.group))
     made = [row(x, True) for x in HEADLINES] + [row(x, False) for x in lines]
@@ -343,9 +345,9 @@ def _rows(columns: Sequence[Column], out: tuple[bool, ...]) -> list[Row]:
     return [r for r in made if r.headline or r.none or any(f.value is not None for f in r.figures)]
 
 
-def _findings(columns: Sequence[Column], need: Need) -> tuple[Finding, ...]:
+def _findings(compared_banks: Sequence[ComparedBank], need: Need) -> tuple[Finding, ...]:
     found: list[Finding] = []
-    usable = [c.banked["usable_wh"] for c in columns]
+    usable = [c.banked["usable_wh"] for c in compared_banks]
     if len(usable) > 1 and need.energy.number > 0:
         most, least = max(usable, key=lambda f: f.number), min(usable, key=lambda f: f.number)
         if most.number > least.number * (1 + UNEQUAL):
@@ -362,10 +364,10 @@ def _findings(columns: Sequence[Column], need: Need) -> tuple[Finding, ...]:
                     "other models to bring them closer.",
                 )
             )
-    for column in columns:
-        if column.life.ends == life_stop.CYCLES and column.life["years"].value is not None:
-            likely = column.life["years_likely"]
-            if column.life["years"].number > 2 * likely.number:
+    for compared in compared_banks:
+        if compared.life.ends == life_stop.CYCLES and compared.life["years"].value is not None:
+            likely = compared.life["years_likely"]
+            if compared.life["years"].number > 2 * likely.number:
                 found.append(
                     Finding(
                         "label_years",
@@ -373,15 +375,15 @@ def _findings(columns: Sequence[Column], need: Need) -> tuple[Finding, ...]:
                         "compare",
                         Sentence(
                             "By label cycles alone it would last {label}; age ends it after about {likely}.",
-                            {"label": column.life["years"], "likely": likely},
+                            {"label": compared.life["years"], "likely": likely},
                         ),
                         "Reckon life by likely values unless you have a reason.",
-                        column.banked.candidate.id,
+                        compared.banked.candidate.id,
                     )
                 )
     return tuple(found)
 
 
-def cumulative(column: Column) -> list[tuple[float, float]]:
+def cumulative(compared: ComparedBank) -> list[tuple[float, float]]:
     """Cost so far over the years of one column, as (years, money) points."""
-    return cash_flow.cumulative(column.cost.payments)
+    return cash_flow.cumulative(compared.cost.payments)

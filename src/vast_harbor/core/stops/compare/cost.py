@@ -9,9 +9,9 @@ from vast_harbor.core.figures.workings import Figure, computed, typed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import WORKSHOP, Plan
 from vast_harbor.core.stops.banks.candidates import BankFigures
-from vast_harbor.core.stops.compare.extra_cost import again, besides
+from vast_harbor.core.stops.compare.extra_cost import add_extra_cost, again
 from vast_harbor.core.stops.compare.life import Life, nights_a_year
-from vast_harbor.core.stops.compare.required_extras import Demand
+from vast_harbor.core.stops.compare.required_extras import RequiredExtra
 from vast_harbor.core.stops.compare.running_cost import running
 from vast_harbor.core.stops.compare.unit_costs import prices
 from vast_harbor.core.stops.day.energy_audit import Day
@@ -27,18 +27,18 @@ class Cost:
         figures: by name: ``lifetime``, ``lifetime_bare`` (without extras), ``per_cycle``,
             ``per_cycle_bare``, ``per_kwh``, ``per_year``, ``per_night``, ``label_per_cycle``,
             ``label_per_kwh``, ``ready`` (per kWh kept ready and year), ``cycles_made``, ``kwh_delivered``,
-            ``extras``, ``hours``, ``labour``, ``contingency``, ``besides`` (these together), ``outlay``,
+            ``extras``, ``hours``, ``labour``, ``contingency``, ``extra_cost`` (these together), ``outlay``,
             ``old_bank``, ``replacements``, ``replacement_count``, ``again``, ``running`` and its parts
             ``care``, ``water``, ``lost``, ``fuel`` a year, ``exit``.
         payments: each at its present value, extras included.
         costs: what they were made from.
-        demands: what the bank asks for besides itself.
+        required_extras: what the bank asks for besides itself.
     """
 
     figures: Mapping[str, Figure]
     payments: tuple[cash_flow.Payment, ...]
     costs: cash_flow.Costs
-    demands: tuple[Demand, ...] = ()
+    required_extras: tuple[RequiredExtra, ...] = ()
 
     def __getitem__(self, name: str) -> Figure:
         return self.figures[name]
@@ -53,7 +53,7 @@ def evaluate(
     life: Life,
     old_kg: Figure | None,
     year: YearOf | None = None,
-    demanded: tuple[Demand, ...] = (),
+    required: tuple[RequiredExtra, ...] = (),
 ) -> Cost:
     """Lifetime cost of a candidate and the prices of a cycle.
 
@@ -62,7 +62,7 @@ def evaluate(
         day, need, banked, life: in figures.
         old_kg: weight of the old bank [kg]; None without one.
         year: its run year; None for the hand estimate.
-        demanded: what it asks for besides itself.
+        required: what it asks for besides itself.
 
     Returns:
         The money with its workings.
@@ -70,7 +70,7 @@ def evaluate(
     f: dict[str, Figure] = {}
     _delivered(f, plan, day, need, banked, year)
     running(f, assumptions, banked, year)
-    besides(f, plan, assumptions, banked, demanded)
+    add_extra_cost(f, plan, assumptions, banked, required)
     family = "lead_acid" if banked.battery_class.is_lead_acid else "lfp"
     drift, discount = assumptions.figure(f"drift.{family}"), assumptions.figure("discount_rate")
     kappa, years = assumptions.figure("exit_share"), _years(plan)
@@ -79,7 +79,7 @@ def evaluate(
     f["old_bank"] = credit
     costs = cash_flow.Costs(
         batteries=banked["purchase"].number,
-        extras=f["besides"].number,
+        extras=f["extra_cost"].number,
         old_bank=credit.number,
         drift=drift.number,
         swap=swap.number,
@@ -96,7 +96,7 @@ def evaluate(
     _again(f, paid, discount, years, banked)
     _lifetime(f, banked, credit, sum(p.amount for p in paid))
     prices(f, banked, life, plan, years)
-    return Cost(f, paid, costs, demanded)
+    return Cost(f, paid, costs, required)
 
 
 def _years(plan: Plan) -> Figure:
@@ -330,7 +330,7 @@ def _lifetime(f: dict[str, Figure], banked: BankFigures, credit: Figure, total: 
     f["lifetime_bare"] = computed(
         f"{at}.lifetime_bare",
         "Lifetime cost without extras",
-        total - f["besides"].number - f["again"].number,
+        total - f["extra_cost"].number - f["again"].number,
         "money",
         formula,
         inputs,
@@ -341,8 +341,8 @@ def _lifetime(f: dict[str, Figure], banked: BankFigures, credit: Figure, total: 
         "Lifetime cost",
         total,
         "money",
-        "{without} + {besides}" + (" + {again}" if f["again"].number else ""),
-        {"without": f["lifetime_bare"], "besides": f["besides"]}
+        "{without} + {extra_cost}" + (" + {again}" if f["again"].number else ""),
+        {"without": f["lifetime_bare"], "extra_cost": f["extra_cost"]}
         | ({"again": f["again"]} if f["again"].number else {}),
         "Over the years of keeping, at present value",
     )

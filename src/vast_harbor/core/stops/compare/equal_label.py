@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from vast_harbor.core.figures.workings import Figure, computed
 from vast_harbor.core.rig.plan import Plan
-from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,9 +25,9 @@ class Correction:
     ratios: tuple[Figure, ...]
 
 
-def same_label(plan: Plan, columns: Sequence[Column]) -> list[Correction]:
+def same_label(plan: Plan, compared_banks: Sequence[ComparedBank]) -> list[Correction]:
     """Money for one label of amp-hours, and then for what it is really worth."""
-    if len(columns) < 2:
+    if len(compared_banks) < 2:
         return []
     steps: list[tuple[str, str, str, str]] = [
         ("label", "Same label", "Money per amp-hour on the label, as a shop window compares them.", "Ah"),
@@ -42,14 +42,14 @@ def same_label(plan: Plan, columns: Sequence[Column]) -> list[Correction]:
     worth: list[Figure] = []
     for key, name, says, symbol in steps:
         figures = []
-        for i, column in enumerate(columns):
-            factor = _factor(symbol, column, plan)
-            at = f"label.{column.banked.candidate.id}.{key}"
+        for i, compared in enumerate(compared_banks):
+            factor = _factor(symbol, compared, plan)
+            at = f"label.{compared.banked.candidate.id}.{key}"
             unit = "money/Ah" if key == "label" else "money/kWh" if key != "life" else "money/kWh·year"
             if key == "label":
-                value = column.banked["purchase"].number / factor.number
+                value = compared.banked["purchase"].number / factor.number
                 figure = computed(
-                    at, name, value, unit, "{P} / {Ah}", {"P": column.banked["purchase"], "Ah": factor}
+                    at, name, value, unit, "{P} / {Ah}", {"P": compared.banked["purchase"], "Ah": factor}
                 )
             elif key == "voltage":
                 value = worth[i].number / factor.number * 1000
@@ -82,19 +82,19 @@ def same_label(plan: Plan, columns: Sequence[Column]) -> list[Correction]:
     return out
 
 
-def _factor(symbol: str, column: Column, plan: Plan) -> Figure:
-    banked = column.banked
+def _factor(symbol: str, compared: ComparedBank, plan: Plan) -> Figure:
+    banked = compared.banked
     plain = {"Ah": "nameplate_ah", "V": "volts", "DoD": "dod", "k_T": "temperature", "k_rate": "rate"}
     if symbol in plain:
         return banked[plain[symbol]]
     if symbol == "k_age":
         return banked["usable_wh"].inputs["k_age"]
-    served = min(column.life.years, plan.years_kept)
+    served = min(compared.life.years, plan.years_kept)
     return computed(
         f"label.{banked.candidate.id}.served",
         "Years it serves while the rig is kept",
         served,
         "years",
-        "min({life}, {H})" if column.life["years"].value is not None else "{H}",
-        {"life": column.life["years"], "H": column.cost["per_year"].inputs["H"]},
+        "min({life}, {H})" if compared.life["years"].value is not None else "{H}",
+        {"life": compared.life["years"], "H": compared.cost["per_year"].inputs["H"]},
     )

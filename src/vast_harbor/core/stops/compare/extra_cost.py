@@ -6,22 +6,26 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import NEEDED, WORKSHOP, Plan
 from vast_harbor.core.stops.banks.candidates import BankFigures
-from vast_harbor.core.stops.compare.required_extras import COUNTED, Demand, difficulty, hours_of
+from vast_harbor.core.stops.compare.required_extras import COUNTED, RequiredExtra, difficulty, hours_of
 
 
-def besides(
-    f: dict[str, Figure], plan: Plan, assumptions: Assumptions, banked: BankFigures, asked: Sequence[Demand]
+def add_extra_cost(
+    f: dict[str, Figure],
+    plan: Plan,
+    assumptions: Assumptions,
+    banked: BankFigures,
+    required: Sequence[RequiredExtra],
 ) -> None:
-    """Put ``extras``, ``hours``, ``labour``, ``contingency``, ``besides`` and ``outlay`` to the money.
+    """Put ``extras``, ``hours``, ``labour``, ``contingency``, ``extra_cost`` and ``outlay`` to the money.
 
     Args:
         f: figures of the money so far.
         plan, assumptions: the plan and what holds for it.
         banked: the candidate.
-        asked: what it demands.
+        required: what it demands.
     """
     at, build = f"cost.{banked.candidate.id}", banked.build
-    parts = {f"D{i}": d.price for i, d in enumerate((d for d in asked if d.state == COUNTED), 1)}
+    parts = {f"D{i}": d.price for i, d in enumerate((d for d in required if d.state == COUNTED), 1)}
     own = banked["extras"]
     f["extras"] = computed(
         f"{at}.extras", "Extras", own.number + sum(p.number for p in parts.values()), "money",
@@ -30,9 +34,13 @@ def besides(
     )  # fmt: skip
     swap = assumptions.figure("install_hours")
     more = Figure(
-        f"{at}.extra_hours", "Work on the extras", hours_of(build, asked) if build is not None else 0.0, "h",
-        REFERENCE, source="Hours of each remedy",
-    )  # fmt: skip
+        f"{at}.extra_hours",
+        "Work on the extras",
+        hours_of(build, required) if build is not None else 0.0,
+        "h",
+        REFERENCE,
+        source="Hours of each remedy",
+    )
     f["hours"] = computed(
         f"{at}.hours", "Hours of work", swap.number + more.number, "h", "{h_in} + {h_X}",
         {"h_in": swap, "h_X": more},
@@ -43,20 +51,20 @@ def besides(
         f"{at}.labour", "Labour", f["hours"].number * rate.number, "money", "{h} · {c}",
         {"h": f["hours"], "c": rate}, "By a workshop" if shop else "Your own hands",
     )  # fmt: skip
-    level = difficulty(build, asked) if build is not None else "easy"
+    level = difficulty(build, required) if build is not None else "easy"
     f["contingency"] = _contingency(f, assumptions, level, at)
-    f["besides"] = computed(
-        f"{at}.besides", "Besides the batteries",
+    f["extra_cost"] = computed(
+        f"{at}.extra_cost", "Besides the batteries",
         f["extras"].number + f["labour"].number + f["contingency"].number, "money", "{X} + {W} + {Y}",
         {"X": f["extras"], "W": f["labour"], "Y": f["contingency"]},
     )  # fmt: skip
     wanted = banked["wanted"]
-    inputs = {"P": banked["purchase"], "X": f["besides"]}
+    inputs = {"P": banked["purchase"], "X": f["extra_cost"]}
     formula = "{P} + {X}"
     if wanted.number:
         inputs["Z"], formula = wanted, formula + " + {Z}"
     f["outlay"] = computed(
-        f"{at}.outlay", "Cash on the day", banked["purchase"].number + f["besides"].number + wanted.number,
+        f"{at}.outlay", "Cash on the day", banked["purchase"].number + f["extra_cost"].number + wanted.number,
         "money", formula, inputs, "Batteries, extras and labour, what you want anyway included",
     )  # fmt: skip
 

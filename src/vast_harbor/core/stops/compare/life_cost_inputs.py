@@ -5,26 +5,26 @@ from math import inf
 from vast_harbor.core.battery.ageing import wear_at_health
 from vast_harbor.core.battery.chemistry import Range
 from vast_harbor.core.battery.datasheet import widened
-from vast_harbor.core.cost.life_cost import Prospect
-from vast_harbor.core.cost.monte_carlo import Doubt
+from vast_harbor.core.cost.life_cost import LifeCostInputs
+from vast_harbor.core.cost.monte_carlo import Uncertainty
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumption, Assumptions
 from vast_harbor.core.rig.plan import Plan
-from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.need.governing_day import Days
 
 
-def prospect_of(column: Column, plan: Plan, assumptions: Assumptions, days: Days) -> Prospect:
+def inputs_of(compared: ComparedBank, plan: Plan, assumptions: Assumptions, days: Days) -> LifeCostInputs:
     """A candidate in numbers.
 
     Args:
-        column: the candidate with its workings.
+        compared: the candidate with its workings.
         plan, assumptions, days: the plan and what holds for it.
 
     Returns:
         What its life and money are made of; :func:`vast_harbor.core.cost.life_cost.lifetime` gives them back.
     """
-    banked, life, cost, need = column.banked, column.life, column.cost, days.need
+    banked, life, cost, need = compared.banked, compared.life, compared.cost, days.need
     battery_class, model = banked.battery_class, banked.bank.model if banked.bank is not None else None
     assert model is not None
     key, lead, costs = battery_class.key, battery_class.is_lead_acid, cost.costs
@@ -35,8 +35,8 @@ def prospect_of(column: Column, plan: Plan, assumptions: Assumptions, days: Days
     end = assumptions.value("worn_out.lead_acid")
     start = banked.figures.get("start_wear")
     price = banked["unit_price"]
-    return Prospect(
-        id=column.id,
+    return LifeCostInputs(
+        id=compared.id,
         lead=lead,
         batteries=costs.batteries,
         extras=costs.extras,
@@ -86,7 +86,7 @@ def _about(of_class: Range, grade: str) -> tuple[float, float]:
     return widened(of_class.low * ratio, 1.0, of_class.high * ratio, grade)
 
 
-def doubt_of(assumptions: Assumptions) -> Doubt:
+def uncertainty_of(assumptions: Assumptions) -> Uncertainty:
     """How far use, prices, tariff and temperature may come differently.
 
     Use lies between that of careful and of careless people; the others within the ranges of their
@@ -98,7 +98,7 @@ def doubt_of(assumptions: Assumptions) -> Doubt:
     share = (1.0, 1.0)
     if middle > 0 and tariff.low is not None and tariff.high is not None and tariff.default:
         share = tariff.low / tariff.default, tariff.high / tariff.default
-    return Doubt(
+    return Uncertainty(
         use=(careful, careless),
         drift_lead=_moved(assumptions.get("drift.lead_acid")),
         drift_lfp=_moved(assumptions.get("drift.lfp")),

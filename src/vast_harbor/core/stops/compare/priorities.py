@@ -6,7 +6,7 @@ from math import inf
 
 from vast_harbor.core.battery.terminal_voltage import bank_resistance
 from vast_harbor.core.figures.workings import Figure
-from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 
 # Nearer than this two banks serve a care alike.
 ALIKE = 0.05
@@ -26,29 +26,31 @@ class Care:
 
     key: str
     name: str
-    loss: Callable[[Column], float]
-    figure: Callable[[Column], Figure]
+    loss: Callable[[ComparedBank], float]
+    figure: Callable[[ComparedBank], Figure]
     best: str
     worst: str
 
 
-def _cold(column: Column) -> float:
+def _cold(compared: ComparedBank) -> float:
     """How far it stays behind in the cold: what it cannot be charged in, then the capacity that it loses."""
-    build = column.banked.build
+    build = compared.banked.build
     assert build is not None
     model = build.bank.model
     short = max(0.0, model.charge_c[0] - build.coldest.number) if model.heater_w is None else 0.0
-    return short + 1 - column.banked["temperature"].number
+    return short + 1 - compared.banked["temperature"].number
 
 
-def _big_loads(column: Column) -> float:
-    bank = column.banked.bank
+def _big_loads(compared: ComparedBank) -> float:
+    bank = compared.banked.bank
     assert bank is not None
     return bank_resistance(bank)
 
 
-def _lasts(column: Column) -> float:
-    return column.cost["replacement_count"].number + (1 / column.life.years if column.life.years < inf else 0)
+def _lasts(compared: ComparedBank) -> float:
+    return compared.cost["replacement_count"].number + (
+        1 / compared.life.years if compared.life.years < inf else 0
+    )
 
 
 CARES = {
@@ -73,7 +75,7 @@ CARES = {
 }  # fmt: skip
 
 
-def choose(near: Sequence[Column], cares: Sequence[str]) -> tuple[Column, str]:
+def choose(near: Sequence[ComparedBank], cares: Sequence[str]) -> tuple[ComparedBank, str]:
     """The bank that serves the strongest cares best, then the cheaper to buy.
 
     Args:

@@ -10,13 +10,13 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
 from vast_harbor.core.rig.plan import Fix
 from vast_harbor.core.rig.source_remedies import EASY, HANDY, TRADE, Rung, chosen
 from vast_harbor.core.stops.banks.checks.check import CARE, STOP, Build, Check
-from vast_harbor.core.stops.charging.suitability import Judged, judge
+from vast_harbor.core.stops.charging.suitability import Suitability, suitability_of
 
 COUNTED, ADVISED, STRUCK, COVERED = "counted", "advised", "struck", "covered"
 
 
 @dataclass(frozen=True, slots=True)
-class Demand:
+class RequiredExtra:
     """One thing that a bank asks for.
 
     Attributes:
@@ -50,18 +50,20 @@ class Demand:
         return self.state in (COUNTED, COVERED)
 
 
-def demands(build: Build, checks: Sequence[Check], judged: Sequence[Judged]) -> tuple[Demand, ...]:
+def required_extras(
+    build: Build, checks: Sequence[Check], suitability: Sequence[Suitability]
+) -> tuple[RequiredExtra, ...]:
     """What a candidate asks for besides its batteries.
 
     Args:
         build: the bank in its rig.
         checks: what was looked at.
-        judged: its sources.
+        suitability: its sources.
 
     Returns:
         Demands; hard ones and those of safety are counted unless struck or covered, the rest is advised.
     """
-    return (*_of_sources(build, judged), *_of_checks(build, checks))
+    return (*_of_sources(build, suitability), *_of_checks(build, checks))
 
 
 def _state(build: Build, key: str, counts: bool) -> str:
@@ -72,8 +74,8 @@ def _state(build: Build, key: str, counts: bool) -> str:
     return COUNTED if counts else ADVISED
 
 
-def _of_sources(build: Build, judged: Sequence[Judged]) -> Iterator[Demand]:
-    for one in judged:
+def _of_sources(build: Build, suitability: Sequence[Suitability]) -> Iterator[RequiredExtra]:
+    for one in suitability:
         if one.verdict not in (STOP, CARE) or not one.rungs:
             continue
         hard, rung = one.verdict == STOP, _enough(build, one)
@@ -82,7 +84,7 @@ def _of_sources(build: Build, judged: Sequence[Judged]) -> Iterator[Demand]:
             f"{build.at}.demand.{key}", f"{one.source_name}: {rung.says}", rung.parts, "money", REFERENCE,
             source="Remedy of the Charging stop; made up, of the size that such parts cost",
         )  # fmt: skip
-        yield Demand(
+        yield RequiredExtra(
             key,
             f"{one.source_name}: {rung.says}",
             tuple(f"source_{p.code}" for p in one.points),
@@ -96,13 +98,13 @@ def _of_sources(build: Build, judged: Sequence[Judged]) -> Iterator[Demand]:
         )
 
 
-def _enough(build: Build, one: Judged) -> Rung:
+def _enough(build: Build, one: Suitability) -> Rung:
     """The least remedy that leaves nothing that will not do, else the largest."""
     if one.verdict != STOP:
         return one.rungs[0]
     for rung in one.rungs:
         fixed = replace(build.candidate, fixes=(*build.candidate.fixes, Fix(one.source, rung.key)))
-        after = next(j for j in judge(replace(build, candidate=fixed)) if j.source == one.source)
+        after = next(j for j in suitability_of(replace(build, candidate=fixed)) if j.source == one.source)
         if after.verdict != STOP:
             return rung
     return one.rungs[-1]
@@ -125,7 +127,7 @@ _BY_CHECK = {
 _CABLE = ("cable_load", "cable_drop")
 
 
-def _of_checks(build: Build, checks: Sequence[Check]) -> Iterator[Demand]:
+def _of_checks(build: Build, checks: Sequence[Check]) -> Iterator[RequiredExtra]:
     by_code = {c.code: c for c in checks if c.verdict in (STOP, CARE)}
     for code, (price_key, says, hours, skill, safety) in _BY_CHECK.items():
         check = by_code.get(code)
@@ -138,7 +140,7 @@ def _of_checks(build: Build, checks: Sequence[Check]) -> Iterator[Demand]:
         figure = computed(f"{build.at}.demand.{key}", says, price.number, "money", "{P}", {"P": price})
         counts = hard or safety
         meets = ("short_circuit", "fuse") if code == "short_circuit" else (code,)
-        yield Demand(key, says, meets, figure, hours, skill, "", hard, _state(build, key, counts))
+        yield RequiredExtra(key, says, meets, figure, hours, skill, "", hard, _state(build, key, counts))
     cable = next((by_code[c] for c in _CABLE if c in by_code), None)
     if cable is not None and build.sized is not None:
         per_m, length = build.assumptions.figure("cable_price"), build.cable_m
@@ -152,18 +154,18 @@ def _of_checks(build: Build, checks: Sequence[Check]) -> Iterator[Demand]:
             {"L": length, "P_m": per_m},
         )
         counts = cable.code == "cable_load"
-        yield Demand(
+        yield RequiredExtra(
             "check-cable", says, _CABLE, price, 2.0, HANDY, "Lugs, and a clear way for it.", False,
             _state(build, "check-cable", counts),
         )  # fmt: skip
 
 
-def difficulty(build: Build, asked: Sequence[Demand]) -> str:
+def difficulty(build: Build, required: Sequence[RequiredExtra]) -> str:
     """How hard the bank is to put in: as the owner says, else by the skill that its parts ask for."""
     if build.candidate.difficulty is not None:
         return build.candidate.difficulty
     battery_class = build.bank.model.battery_class
-    skills = {d.skill for d in asked if d.state == COUNTED}
+    skills = {d.skill for d in required if d.state == COUNTED}
     skills |= {
         rung.skill for _, rung in chosen(build.plan, build.candidate, battery_class, build.assumptions)
     }
@@ -171,8 +173,8 @@ def difficulty(build: Build, asked: Sequence[Demand]) -> str:
     return "hard" if TRADE in skills else "some" if skills else "easy"
 
 
-def hours_of(build: Build, asked: Sequence[Demand]) -> float:
+def hours_of(build: Build, required: Sequence[RequiredExtra]) -> float:
     """Work on the extras: what is counted, and the remedies chosen [h]."""
     battery_class = build.bank.model.battery_class
     fixes = chosen(build.plan, build.candidate, battery_class, build.assumptions)
-    return sum(d.hours for d in asked if d.state == COUNTED) + sum(rung.hours for _, rung in fixes)
+    return sum(d.hours for d in required if d.state == COUNTED) + sum(rung.hours for _, rung in fixes)

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 from vast_harbor.core.figures.workings import Sentence, computed
 from vast_harbor.core.rig.plan import Plan
-from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.life import nights_a_year
 from vast_harbor.core.stops.day.energy_audit import Day
 
@@ -12,12 +12,14 @@ from vast_harbor.core.stops.day.energy_audit import Day
 ALIKE = 0.05
 
 
-def result_sentence(plan: Plan, day: Day, columns: Sequence[Column], will_do: Sequence[Column]) -> Sentence:
+def result_sentence(
+    plan: Plan, day: Day, compared_banks: Sequence[ComparedBank], will_do: Sequence[ComparedBank]
+) -> Sentence:
     """The result in plain words, presuming nothing about which chemistry is dearer.
 
     Args:
         plan, day: the plan and its day.
-        columns: candidates that can be built.
+        compared_banks: candidates that can be built.
         will_do: those that the verdict does not leave out.
 
     Returns:
@@ -25,20 +27,20 @@ def result_sentence(plan: Plan, day: Day, columns: Sequence[Column], will_do: Se
     """
     if day.bank_wh.number <= 0:
         return Sentence("List the loads of a day, and the comparison appears here.")
-    if len(columns) < 2:
+    if len(compared_banks) < 2:
         return Sentence("Put up at least two banks that can be built, and they are compared here.")
-    fit = list(will_do)
-    out = [c for c in columns if c not in fit]
-    if len(fit) == 1 and out:
-        return _only(plan, fit[0], out, columns)
-    ranked = fit if fit else list(columns)
+    suitable = list(will_do)
+    out = [c for c in compared_banks if c not in suitable]
+    if len(suitable) == 1 and out:
+        return _only(plan, suitable[0], out, compared_banks)
+    ranked = suitable if suitable else list(compared_banks)
     counted = all((c.cost["cycles_made"].value or 0) >= plan.years_kept for c in ranked)
     key = "per_cycle" if counted else "per_year"
     ranked.sort(key=lambda c: c.cost[key].number)
     first, second = ranked[:2]
     a, b = first.cost[key], second.cost[key]
     figures = {
-        "H": columns[0].cost["per_year"].inputs["H"],
+        "H": compared_banks[0].cost["per_year"].inputs["H"],
         "nights": nights_a_year(plan),
         "a": a,
         "b": b,
@@ -46,8 +48,8 @@ def result_sentence(plan: Plan, day: Day, columns: Sequence[Column], will_do: Se
             "compare.more", "Dearer by", b.number - a.number, a.unit, "{b} − {a}", {"b": b, "a": a}
         ),
     }
-    names = (first.short(columns), second.short(columns))
-    among = " of those that will do" if out and ranked == fit else ""
+    names = (first.short(compared_banks), second.short(compared_banks))
+    among = " of those that will do" if out and ranked == suitable else ""
     start = "Kept {H} with {nights} off-grid a year"
     if b.number - a.number < ALIKE * abs(b.number):
         says = f"{start}, {names[0]} and {names[1]} cost about the same: {{a}} and {{b}}."
@@ -56,23 +58,27 @@ def result_sentence(plan: Plan, day: Day, columns: Sequence[Column], will_do: Se
     if first.cost["outlay"].number > second.cost["outlay"].number:
         says += f" On the day you buy it, {names[0]} costs more: {{out_a}} against {{out_b}}."
         figures |= {"out_a": first.cost["outlay"], "out_b": second.cost["outlay"]}
-    return Sentence(says + _left_out(out, columns, bool(among)), figures)
+    return Sentence(says + _left_out(out, compared_banks, bool(among)), figures)
 
 
-def _only(plan: Plan, column: Column, out: Sequence[Column], columns: Sequence[Column]) -> Sentence:
+def _only(
+    plan: Plan, compared: ComparedBank, out: Sequence[ComparedBank], compared_banks: Sequence[ComparedBank]
+) -> Sentence:
     """The one that will do, where no other does."""
-    counted = (column.cost["cycles_made"].value or 0) >= plan.years_kept
-    a = column.cost["per_cycle" if counted else "per_year"]
-    figures = {"H": columns[0].cost["per_year"].inputs["H"], "nights": nights_a_year(plan), "a": a}
-    says = f"Of these only {column.short(columns)} will do: kept {{H}} with {{nights}} off-grid "
-    return Sentence(says + "a year it costs {a}." + _left_out(out, columns, True), figures)
+    counted = (compared.cost["cycles_made"].value or 0) >= plan.years_kept
+    a = compared.cost["per_cycle" if counted else "per_year"]
+    figures = {"H": compared_banks[0].cost["per_year"].inputs["H"], "nights": nights_a_year(plan), "a": a}
+    says = f"Of these only {compared.short(compared_banks)} will do: kept {{H}} with {{nights}} off-grid "
+    return Sentence(says + "a year it costs {a}." + _left_out(out, compared_banks, True), figures)
 
 
-def _left_out(out: Sequence[Column], columns: Sequence[Column], ranked_without: bool) -> str:
+def _left_out(
+    out: Sequence[ComparedBank], compared_banks: Sequence[ComparedBank], ranked_without: bool
+) -> str:
     """Who will not do as it stands, in words."""
     if not out:
         return ""
-    names = [c.short(columns) for c in out]
+    names = [c.short(compared_banks) for c in out]
     listed = names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
     if ranked_without:
         return f" Left out: {listed}, which will not do; the verdict says why."

@@ -7,14 +7,14 @@ from functools import cached_property
 import numpy as np
 
 from vast_harbor.core.cost import cash_flow
-from vast_harbor.core.cost.life_cost import Prospect
-from vast_harbor.core.cost.monte_carlo import COUNT, Futures, draw
+from vast_harbor.core.cost.life_cost import LifeCostInputs
+from vast_harbor.core.cost.monte_carlo import COUNT, SampledCosts, sample_costs
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.banks.candidates import Banks
-from vast_harbor.core.stops.compare.compared_bank import Column
-from vast_harbor.core.stops.compare.life_cost_inputs import doubt_of, prospect_of
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
+from vast_harbor.core.stops.compare.life_cost_inputs import inputs_of, uncertainty_of
 from vast_harbor.core.stops.compare.priorities import choose
 from vast_harbor.core.stops.need.governing_day import Days
 from vast_harbor.core.stops.rig.diagnosis import AT_FAULT, BANK, CHARGER, DRAIN
@@ -33,13 +33,13 @@ class Out:
     """A candidate that is out, why, and what it would need.
 
     Attributes:
-        column: the candidate.
+        compared: the candidate.
         rule: 2 for a hard finding, 3 for what it does not serve.
         says: why.
         needs: what would bring it back.
     """
 
-    column: Column
+    compared: ComparedBank
     rule: int
     says: Sentence
     needs: str
@@ -50,52 +50,57 @@ class Verdict:
     """The answer for a rig.
 
     Attributes:
-        plan, assumptions, days, banks, columns: the plan in figures.
+        plan, assumptions, days, banks, compared_banks: the plan in figures.
     """
 
     plan: Plan
     assumptions: Assumptions
     days: Days
     banks: Banks
-    columns: tuple[Column, ...]
+    compared_banks: tuple[ComparedBank, ...]
 
     @cached_property
-    def prospects(self) -> tuple[Prospect, ...]:
+    def life_cost_inputs(self) -> tuple[LifeCostInputs, ...]:
         """The candidates in numbers."""
-        return tuple(prospect_of(c, self.plan, self.assumptions, self.days) for c in self.columns)
+        return tuple(inputs_of(c, self.plan, self.assumptions, self.days) for c in self.compared_banks)
 
     @cached_property
-    def futures(self) -> Futures:
+    def sampled_costs(self) -> SampledCosts:
         """What every candidate costs in every draw."""
-        return draw(self.prospects, doubt_of(self.assumptions), self.plan.years_kept)
+        return sample_costs(self.life_cost_inputs, uncertainty_of(self.assumptions), self.plan.years_kept)
 
     @cached_property
     def outs(self) -> tuple[Out, ...]:
         """Candidates that rules 2 and 3 leave out."""
         out = []
-        for column in self.columns:
-            found = self._hard(column) or self._unserved(column)
+        for compared in self.compared_banks:
+            found = self._hard(compared) or self._unserved(compared)
             if found is not None:
                 out.append(found)
         return tuple(out)
 
     @cached_property
-    def fit(self) -> tuple[Column, ...]:
+    def suitable(self) -> tuple[ComparedBank, ...]:
         """Candidates that will do."""
-        gone = {o.column.id for o in self.outs}
-        return tuple(c for c in self.columns if c.id not in gone)
+        gone = {o.compared.id for o in self.outs}
+        return tuple(c for c in self.compared_banks if c.id not in gone)
 
     @cached_property
     def shares(self) -> Mapping[str, Figure]:
         """How often each of those that will do is the cheapest of them [%], by the candidate's id."""
-        places = [i for i, c in enumerate(self.columns) if c in self.fit]
+        places = [i for i, c in enumerate(self.compared_banks) if c in self.suitable]
         return {
-            self.columns[i].id: Figure(
-                f"verdict.{self.columns[i].id}.share", "Cheapest in this share of the futures drawn", share,
-                "%", REFERENCE, source=DRAWN, note="Of the banks that will do.",
+            self.compared_banks[i].id: Figure(
+                f"verdict.{self.compared_banks[i].id}.share",
+                "Cheapest in this share of the futures drawn",
+                share,
+                "%",
+                REFERENCE,
+                source=DRAWN,
+                note="Of the banks that will do.",
             )
-            for i, share in self.futures.cheapest(places).items()
-        }  # fmt: skip
+            for i, share in self.sampled_costs.cheapest(places).items()
+        }
 
     @cached_property
     def spreads(self) -> Mapping[str, tuple[Figure, Figure, Figure]]:
@@ -106,11 +111,11 @@ class Verdict:
             ("p90", "in one of ten more"),
         )
         out = {}
-        for i, column in enumerate(self.columns):
-            values = self.futures.percentiles(i)
-            out[column.id] = tuple(
+        for i, compared in enumerate(self.compared_banks):
+            values = self.sampled_costs.percentiles(i)
+            out[compared.id] = tuple(
                 Figure(
-                    f"verdict.{column.id}.{key}", f"Lifetime cost, {words}", value, "money", REFERENCE,
+                    f"verdict.{compared.id}.{key}", f"Lifetime cost, {words}", value, "money", REFERENCE,
                     source=DRAWN,
                 )
                 for (key, words), value in zip(names, values, strict=True)
@@ -122,7 +127,7 @@ class Verdict:
     @cached_property
     def kind(self) -> str:
         """Which kind of answer it is."""
-        if not self.days.day.bank_wh.number or not (self.columns or self._kept or self._mended):
+        if not self.days.day.bank_wh.number or not (self.compared_banks or self._kept or self._mended):
             return NONE
         if self._kept:
             return KEEP
@@ -130,7 +135,7 @@ class Verdict:
             return MEND
         if self.plan.off_grid_nights <= self.assumptions.value("verdict_nights"):
             return HOOK_UP
-        return BUY if self.fit else NONE
+        return BUY if self.suitable else NONE
 
     @property
     def danger(self) -> str:
@@ -158,92 +163,92 @@ class Verdict:
 
     # Rules 2 and 3
 
-    def _hard(self, column: Column) -> Out | None:
-        if column.hard:
-            first = column.hard[0]
-            return Out(column, 2, first.says, first.remedy)
-        met = {code for d in column.cost.demands if d.met for code in d.meets}
-        for judged in column.judged:
-            point = judged.points[0] if judged.points else None
+    def _hard(self, compared: ComparedBank) -> Out | None:
+        if compared.hard:
+            first = compared.hard[0]
+            return Out(compared, 2, first.says, first.remedy)
+        met = {code for d in compared.cost.required_extras if d.met for code in d.meets}
+        for suitability in compared.suitability:
+            point = suitability.points[0] if suitability.points else None
             if point is not None and point.severity == "stop" and f"source_{point.code}" not in met:
-                remedy = judged.rungs[0].says if judged.rungs else "Have a specialist look at it."
-                return Out(column, 2, point.says, remedy)
+                remedy = suitability.rungs[0].says if suitability.rungs else "Have a specialist look at it."
+                return Out(compared, 2, point.says, remedy)
         return None
 
-    def _unserved(self, column: Column) -> Out | None:
-        year = column.year
+    def _unserved(self, compared: ComparedBank) -> Out | None:
+        year = compared.year
         if year is None:
             return None
         if year["critical"].number > 1e-3:
             says = Sentence("It leaves {critical} of critical loads unserved in a year.",
                             {"critical": year["critical"]})  # fmt: skip
-            return Out(column, 3, says, self._needs(column))
+            return Out(compared, 3, says, self._needs(compared))
         least = self.assumptions.figure("verdict_served")
         if year["served_share"].number < least.number - 1e-9:
             says = Sentence("It serves {share} of the off-grid nights; {least} are wanted.",
                             {"share": year["served_share"], "least": least})  # fmt: skip
-            return Out(column, 3, says, self._needs(column))
+            return Out(compared, 3, says, self._needs(compared))
         return None
 
     @staticmethod
-    def _needs(column: Column) -> str:
-        build = column.banked.build
+    def _needs(compared: ComparedBank) -> str:
+        build = compared.banked.build
         assert build is not None
         least = build.bank.model.limits.discharge_c or build.bank.model.battery_class.discharge_c
         if build.coldest.number <= least[0] + COLD_SPELL_K:
             return "A warmer place for it, such as indoors."
-        if any(d.hard and d.fix is not None for d in column.cost.demands):
+        if any(d.hard and d.fix is not None for d in compared.cost.required_extras):
             return "Its charger set right."
         return "More charge from sun, engine or mains, or a larger bank."
 
     # Rule 4
 
     @cached_property
-    def decided(self) -> tuple[Column, str] | None:
+    def decided(self) -> tuple[ComparedBank, str] | None:
         """The winner, and what decided: ``only``, ``money``, the key of a care, or empty for the price."""
         if self.kind == HOOK_UP:
             return self._harmless()
         if self.kind != BUY:
             return None
-        if len(self.fit) == 1:
-            return self.fit[0], "only"
-        top = max(self.fit, key=lambda c: self.shares[c.id].number)
+        if len(self.suitable) == 1:
+            return self.suitable[0], "only"
+        top = max(self.suitable, key=lambda c: self.shares[c.id].number)
         if self.shares[top.id].number > self.assumptions.value("verdict_clear"):
             return top, "money"
         return choose(self.near, self.plan.cares[:2])
 
     @cached_property
-    def near(self) -> tuple[Column, ...]:
+    def near(self) -> tuple[ComparedBank, ...]:
         """Those that money leaves in the running where none is clearly cheapest."""
         least = self.assumptions.value("verdict_near")
-        middle = {c.id: self.spreads[c.id][1].number for c in self.fit}
+        middle = {c.id: self.spreads[c.id][1].number for c in self.suitable}
         most = min(middle.values()) * (1 + self.assumptions.value("verdict_within"))
-        near = tuple(c for c in self.fit if self.shares[c.id].number >= least and middle[c.id] <= most)
-        return near or (max(self.fit, key=lambda c: self.shares[c.id].number),)
+        near = tuple(c for c in self.suitable if self.shares[c.id].number >= least and middle[c.id] <= most)
+        return near or (max(self.suitable, key=lambda c: self.shares[c.id].number),)
 
-    def _harmless(self) -> tuple[Column, str] | None:
+    def _harmless(self) -> tuple[ComparedBank, str] | None:
         """The cheapest to buy that does no harm; none is needed where the old bank is not dangerous."""
         if self.plan.off_grid_nights == 0 and self.plan.old_bank is not None and not self.danger:
             return None
-        fit = [c for c in self.columns if all(f.code == "covers_need" for f in c.hard)]
-        fit = fit or [c for c in self.columns if not any(f.code in HARMFUL for f in c.hard)]
-        return (min(fit, key=lambda c: c.cost["outlay"].number), "price") if fit else None
+        suitable = [c for c in self.compared_banks if all(f.code == "covers_need" for f in c.hard)]
+        suitable = suitable or [c for c in self.compared_banks if not any(f.code in HARMFUL for f in c.hard)]
+        return (min(suitable, key=lambda c: c.cost["outlay"].number), "price") if suitable else None
 
     @property
-    def winner(self) -> Column | None:
+    def winner(self) -> ComparedBank | None:
         """The bank that it says to buy; None where it says to buy none."""
         return self.decided[0] if self.decided is not None else None
 
     @cached_property
-    def runner_up(self) -> Column | None:
+    def runner_up(self) -> ComparedBank | None:
         """The next best of those that will do; else the cheapest of the others."""
         if self.winner is None or self.kind != BUY:
             return None
         rest = [c for c in self.near if c is not self.winner]
-        rest = rest or [c for c in self.fit if c is not self.winner]
+        rest = rest or [c for c in self.suitable if c is not self.winner]
         if rest:
             return max(rest, key=lambda c: (self.shares[c.id].number, -c.cost["lifetime"].number))
-        others = [o.column for o in self.outs if o.rule == 3] or [o.column for o in self.outs]
+        others = [o.compared for o in self.outs if o.rule == 3] or [o.compared for o in self.outs]
         sized = [c for c in others if not any(f.code == "covers_need" for f in c.hard)] or others
         return min(sized, key=lambda c: c.cost["lifetime"].number) if sized else None
 
@@ -254,8 +259,8 @@ class Verdict:
         """What the winner costs less than the runner-up: P10, as planned, P90 [money]; None without both."""
         if self.winner is None or self.runner_up is None:
             return None
-        a, b = self.columns.index(self.winner), self.columns.index(self.runner_up)
-        drawn = self.futures.costs[b] - self.futures.costs[a]
+        a, b = self.compared_banks.index(self.winner), self.compared_banks.index(self.runner_up)
+        drawn = self.sampled_costs.costs[b] - self.sampled_costs.costs[a]
         low, high = (float(x) for x in np.percentile(drawn, (10, 90)))
         ours, theirs = self.winner.cost["lifetime"], self.runner_up.cost["lifetime"]
         planned = computed(

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from vast_harbor.core.battery.ageing import state_of_health
 from vast_harbor.core.figures.workings import Figure
-from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 
 # Items of the lifetime cost, in the order in which they are stacked; the last two are credits.
 ITEMS = (
@@ -36,11 +36,11 @@ class Item:
     per_cycle: float | None
 
 
-def items(column: Column) -> tuple[Item, ...]:
+def items(compared: ComparedBank) -> tuple[Item, ...]:
     """The lifetime cost of a candidate by item; they add up to it."""
-    cost, cycles = column.cost, column.cost["cycles_made"].number
+    cost, cycles = compared.cost, compared.cost["cycles_made"].number
     of = {
-        "purchase": (column.banked["purchase"],),
+        "purchase": (compared.banked["purchase"],),
         "replacements": (cost["replacements"],),
         "extras": (cost["extras"], cost["again"]),
         "labour": (cost["labour"], cost["contingency"]),
@@ -56,21 +56,21 @@ def items(column: Column) -> tuple[Item, ...]:
     return tuple(out)
 
 
-def capacity(column: Column, years: float) -> list[tuple[float, float]]:
+def capacity(compared: ComparedBank, years: float) -> list[tuple[float, float]]:
     """Usable energy over the years of keeping, a step at each replacement.
 
     Args:
-        column: the candidate.
+        compared: the candidate.
         years: H.
 
     Returns:
         (years, kWh) points to be joined by straight lines.
     """
-    life, lead = column.life, column.banked.battery_class.is_lead_acid
-    start = column.banked.figures.get("start_wear")
+    life, lead = compared.life, compared.banked.battery_class.is_lead_acid
+    start = compared.banked.figures.get("start_wear")
     worn = start.number if start is not None else 0.0
-    rate, new = life["wear"].number, column.banked["usable_new_wh"].number / 1000
-    bank = column.banked.bank
+    rate, new = life["wear"].number, compared.banked["usable_new_wh"].number / 1000
+    bank = compared.banked.bank
     # What a used battery has left is in its usable energy already.
     fresh = 1.0 if bank is None or bank.model.health == 1.0 else state_of_health(worn, lead)
     lasts = min(life.years, years)

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from vast_harbor.core.figures.workings import Figure, Sentence, escaped, typed
 from vast_harbor.core.stops.compare import life as life_stop
-from vast_harbor.core.stops.compare.compared_bank import Column
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.life import nights_a_year
 from vast_harbor.core.stops.compare.priorities import ALIKE, CARES
 from vast_harbor.core.stops.compare.verdict import BUY, HOOK_UP, KEEP, MEND, Verdict
@@ -57,12 +57,12 @@ class Step:
     says: Sentence
 
 
-def title(column: Column) -> str:
+def title(compared: ComparedBank) -> str:
     """A bank as one would ask for it in a shop, safe inside a template."""
-    bank = column.banked.bank
+    bank = compared.banked.bank
     assert bank is not None
     count = f"{bank.units} × " if bank.units > 1 else ""
-    return escaped(f"{count}{bank.model.title} ({column.banked.battery_class.short})")
+    return escaped(f"{count}{bank.model.title} ({compared.banked.battery_class.short})")
 
 
 def headline(v: Verdict) -> Sentence:
@@ -81,7 +81,7 @@ def headline(v: Verdict) -> Sentence:
 
 def _judged(v: Verdict) -> bool:
     """Whether there is a day, and a bank that can be built."""
-    return bool(v.columns) and v.days.day.bank_wh.number > 0
+    return bool(v.compared_banks) and v.days.day.bank_wh.number > 0
 
 
 def _culprits(v: Verdict) -> str:
@@ -123,12 +123,14 @@ def _card(v: Verdict) -> Iterator[Sentence]:
             yield Sentence("List the loads of a day and put up a bank or two; the verdict appears here.")
             return
         for out in v.outs[:3]:
-            yield Sentence(f"{title(out.column)}: {out.says.template} {escaped(out.needs)}", out.says.figures)
+            yield Sentence(
+                f"{title(out.compared)}: {out.says.template} {escaped(out.needs)}", out.says.figures
+            )
         return
     yield from _buy(v, v.winner, nights)
 
 
-def _buy(v: Verdict, winner: Column, nights: Figure) -> Iterator[Sentence]:
+def _buy(v: Verdict, winner: ComparedBank, nights: Figure) -> Iterator[Sentence]:
     cost, life = winner.cost, winner.life
     years = cost["per_year"].inputs["H"]
     counted = (cost["cycles_made"].value or 0) >= v.plan.years_kept
@@ -142,10 +144,10 @@ def _buy(v: Verdict, winner: Column, nights: Figure) -> Iterator[Sentence]:
     yield from _beside(v, winner)
     if life["years"].value is not None:
         yield Sentence(f"{ENDS[life.ends]}, after about {{years}}.", {"years": life["years"]})
-    if cost["besides"].number > 0:
+    if cost["extra_cost"].number > 0:
         yield Sentence(
-            "Have {outlay} ready on the day; {besides} of it is for what comes besides the batteries.",
-            {"outlay": cost["outlay"], "besides": cost["besides"]},
+            "Have {outlay} ready on the day; {extra_cost} of it is for what comes besides the batteries.",
+            {"outlay": cost["outlay"], "extra_cost": cost["extra_cost"]},
         )
     else:
         yield Sentence("Have {outlay} ready on the day.", {"outlay": cost["outlay"]})
@@ -156,20 +158,20 @@ def _buy(v: Verdict, winner: Column, nights: Figure) -> Iterator[Sentence]:
         yield Sentence("Take the old bank out of use now.")
 
 
-def _beside(v: Verdict, winner: Column) -> Iterator[Sentence]:
+def _beside(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
     assert v.decided is not None
-    runner, why = v.runner_up, v.decided[1]
-    if runner is None:
+    active_load, why = v.runner_up, v.decided[1]
+    if active_load is None:
         yield Sentence("It is the only one that you put up.")
         return
-    name, total = title(runner), {"b": runner.cost["lifetime"]}
+    name, total = title(active_load), {"b": active_load.cost["lifetime"]}
     if why == "only":
-        out = next((o for o in v.outs if o.column is runner), None)
+        out = next((o for o in v.outs if o.compared is active_load), None)
         if out is None:
             yield Sentence("Nothing else that you put up will do.")
             return
         says = f"Nothing else that you put up will do. {name} is out: {_lower(out.says.template)}"
-        if out.rule == UNSERVED and runner.cost["lifetime"].number < winner.cost["lifetime"].number:
+        if out.rule == UNSERVED and active_load.cost["lifetime"].number < winner.cost["lifetime"].number:
             says += f" With {_lower(escaped(out.needs).rstrip('.'))} it would come to {{b}}."
         yield Sentence(says, dict(out.says.figures) | total)
         return
@@ -202,8 +204,8 @@ def reasons(v: Verdict) -> tuple[Reason, ...]:
     return tuple(sorted(found, key=lambda r: (r.side != FOR, not r.cared)))
 
 
-def _money_reasons(v: Verdict, winner: Column) -> Iterator[Reason]:
-    if v.saving is not None and v.runner_up in v.fit:
+def _money_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
+    if v.saving is not None and v.runner_up in v.suitable:
         low, saved, high = v.saving
         figures = {"saved": saved, "low": low, "high": high}
         if low.number > 0:
@@ -241,12 +243,12 @@ def _money_reasons(v: Verdict, winner: Column) -> Iterator[Reason]:
         )  # fmt: skip
 
 
-def _beside_runner(v: Verdict, winner: Column) -> Iterator[Reason]:
+def _beside_runner(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
     """What it has over the runner-up, besides the money over the years."""
-    runner = v.runner_up
-    if runner is None or runner not in v.fit:
+    active_load = v.runner_up
+    if active_load is None or active_load not in v.suitable:
         return
-    ours, theirs = winner.cost["outlay"], runner.cost["outlay"]
+    ours, theirs = winner.cost["outlay"], active_load.cost["outlay"]
     if ours.number < theirs.number * (1 - ALIKE):
         yield Reason(
             FOR,
@@ -256,11 +258,13 @@ def _beside_runner(v: Verdict, winner: Column) -> Iterator[Reason]:
             "compare",
             "purse" in v.plan.cares,
         )
-    besides, more = winner.cost["besides"], runner.cost["besides"]
-    if besides.number < more.number * (1 - ALIKE):
+    extra_cost, more = winner.cost["extra_cost"], active_load.cost["extra_cost"]
+    if extra_cost.number < more.number * (1 - ALIKE):
         yield Reason(
             FOR,
-            Sentence("Less must be bought and changed besides: {x} against {y}.", {"x": besides, "y": more}),
+            Sentence(
+                "Less must be bought and changed besides: {x} against {y}.", {"x": extra_cost, "y": more}
+            ),
             "compare",
         )
     kept = winner.cost["per_year"].inputs["H"]
@@ -283,11 +287,11 @@ def _positive(saved: Figure) -> Figure:
     )
 
 
-def _care_reasons(v: Verdict, winner: Column) -> Iterator[Reason]:
-    fit = v.fit if len(v.fit) > 1 else v.columns
+def _care_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
+    suitable = v.suitable if len(v.suitable) > 1 else v.compared_banks
     for key in CARES:
         care, cared = CARES[key], key in v.plan.cares
-        losses = {c.id: care.loss(c) for c in fit}
+        losses = {c.id: care.loss(c) for c in suitable}
         least, own = min(losses.values()), losses.get(winner.id, 0.0)
         if max(losses.values()) - least <= ALIKE * max(abs(least), 1e-9):
             continue
@@ -296,14 +300,19 @@ def _care_reasons(v: Verdict, winner: Column) -> Iterator[Reason]:
             if cared or key in ("weight", "purse"):
                 yield Reason(FOR, Sentence(f"It {care.best}: {{x}}.", {"x": figure}), "compare", cared)
         elif cared and own - least > ALIKE * max(abs(least), 1e-9):
-            best = min(fit, key=lambda c: losses[c.id])
+            best = min(suitable, key=lambda c: losses[c.id])
             yield Reason(
-                AGAINST, Sentence(f"It {care.worst} than {best.short(v.columns)}: {{x}} against {{y}}.",
-                                  {"x": figure, "y": care.figure(best)}), "compare", True,
-            )  # fmt: skip
+                AGAINST,
+                Sentence(
+                    f"It {care.worst} than {best.short(v.compared_banks)}: {{x}} against {{y}}.",
+                    {"x": figure, "y": care.figure(best)},
+                ),
+                "compare",
+                True,
+            )
 
 
-def _use_reasons(v: Verdict, winner: Column) -> Iterator[Reason]:
+def _use_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
     year, life = winner.year, winner.life
     if year is not None:
         yield Reason(
@@ -328,14 +337,14 @@ def _use_reasons(v: Verdict, winner: Column) -> Iterator[Reason]:
             ),
             "compare",
         )
-    met = {"budget", *(code for d in winner.cost.demands if d.met for code in d.meets)}
+    met = {"budget", *(code for d in winner.cost.required_extras if d.met for code in d.meets)}
     cares = [f for f in winner.banked.findings if f.severity == "care" and f.code not in met]
     for finding in cares[:2]:
         yield Reason(AGAINST, finding.says, "banks")
-    for judged in winner.judged:
-        if judged.points and judged.points[0].severity != "note":
-            says = judged.points[0].says
-            named = Sentence(f"{escaped(judged.source_name)}: {says.template}", says.figures)
+    for suitability in winner.suitability:
+        if suitability.points and suitability.points[0].severity != "note":
+            says = suitability.points[0].says
+            named = Sentence(f"{escaped(suitability.source_name)}: {says.template}", says.figures)
             yield Reason(AGAINST, named, "charging")
 
 
@@ -364,7 +373,7 @@ def _rule_1(v: Verdict) -> Sentence:
 
 
 def _gone(v: Verdict, rule: int) -> Sentence:
-    gone = [o.column for o in v.outs if o.rule == rule]
+    gone = [o.compared for o in v.outs if o.rule == rule]
     return Sentence(", ".join(title(c) for c in gone) + "." if gone else "None.")
 
 

@@ -14,7 +14,7 @@ from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.day_types import DayType
 from vast_harbor.core.rig.loads import AC, DC, TIMES, Load
-from vast_harbor.core.rig.peak import Peak, Runner, hardest_moment, hardest_over
+from vast_harbor.core.rig.peak import ActiveLoad, Peak, hardest_moment, hardest_over
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.rig.profile import Part, Profile, mean_current, on_edges, stack
 from vast_harbor.core.stops.day.energy_sums import (
@@ -96,13 +96,13 @@ class Day:
 
     def hardest_over(self, edges: NDArray[np.float64], seconds: float | None = None) -> NDArray[np.float64]:
         """Largest power between clock hours, starts over sooner left out [W]; n for n + 1 edges."""
-        return hardest_over(*_runners(self.plan, self.loads, self._inverter_on, seconds), edges)
+        return hardest_over(*_active_loads(self.plan, self.loads, self._inverter_on, seconds), edges)
 
     @property
     def ac_peak_w(self) -> float:
         """Largest sum of AC loads that run at once, without the inverter's losses [W]."""
-        runners = [_runner(f, 1.0, inf) for f in self.loads if f.load.supply == AC]
-        return hardest_moment(runners, 0.0).watts
+        active_loads = [_active_load(f, 1.0, inf) for f in self.loads if f.load.supply == AC]
+        return hardest_moment(active_loads, 0.0).watts
 
     @property
     def _inverter_on(self) -> bool:
@@ -239,31 +239,35 @@ def _profile(
     return profile, on_edges(profile.edges_h, ac)
 
 
-def _runner(f: LoadFigures, eta: float, longer_s: float | None = None) -> Runner:
+def _active_load(f: LoadFigures, eta: float, longer_s: float | None = None) -> ActiveLoad:
     load = f.load
     start = max(load.run_w, (load.start_w or 0.0) + max(0.0, load.quantity - 1) * load.watts)
     if longer_s is not None and load.start_s <= longer_s:
         start = load.run_w
-    return Runner(load.id, f.blocks, load.run_w / eta, start / eta, load.together)
+    return ActiveLoad(load.id, f.blocks, load.run_w / eta, start / eta, load.together)
 
 
 def _peak(
     plan: Plan, loads: tuple[LoadFigures, ...], inverter_on: bool, longer_s: float | None = None
 ) -> Peak:
-    return hardest_moment(*_runners(plan, loads, inverter_on, longer_s))
+    return hardest_moment(*_active_loads(plan, loads, inverter_on, longer_s))
 
 
-def _runners(
+def _active_loads(
     plan: Plan, loads: tuple[LoadFigures, ...], inverter_on: bool, longer_s: float | None
-) -> tuple[list[Runner], float]:
+) -> tuple[list[ActiveLoad], float]:
     """The loads as the bank feels them, without starts that are over sooner, and what always draws [W]."""
-    runners = [_runner(f, f.eta.number, longer_s) for f in loads if not hangs_on_second(plan, f.load)]
-    there = [_runner(f, 1.0, longer_s) for f in loads if f.runs and hangs_on_second(plan, f.load)]
+    active_loads = [
+        _active_load(f, f.eta.number, longer_s) for f in loads if not hangs_on_second(plan, f.load)
+    ]
+    there = [_active_load(f, 1.0, longer_s) for f in loads if f.runs and hangs_on_second(plan, f.load)]
     if plan.second is not None and there:
         # What its charger takes while any of its loads runs; beyond the limit the second bank gives the rest.
         watts = min(plan.second.limit_w, hardest_moment(there, 0.0).watts) / plan.second.efficiency
-        runners.append(Runner(SECOND_BANK, union_hours([b for r in there for b in r.blocks]), watts, watts))
-    return runners, plan.standby_w + (plan.inverter.idle_w if inverter_on else 0.0)
+        active_loads.append(
+            ActiveLoad(SECOND_BANK, union_hours([b for r in there for b in r.blocks]), watts, watts)
+        )
+    return active_loads, plan.standby_w + (plan.inverter.idle_w if inverter_on else 0.0)
 
 
 def _system_volts(plan: Plan) -> Figure:

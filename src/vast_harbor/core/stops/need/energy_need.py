@@ -108,7 +108,7 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, day: Da
 
 
 @dataclass(frozen=True, slots=True)
-class Asks:
+class LabelRequirement:
     """What a kind of day asks, in plain numbers.
 
     Attributes:
@@ -126,7 +126,9 @@ class Asks:
         return sum(self.label_wh.values())
 
 
-def asks(plan: Plan, reference: Reference, assumptions: Assumptions, day: Day) -> Asks:
+def label_requirement(
+    plan: Plan, reference: Reference, assumptions: Assumptions, day: Day
+) -> LabelRequirement:
     """What a kind of day asks: as :func:`evaluate`, without the workings."""
     at = f"need.on.{day.type.id}"
     nights = assumptions.value("nights")
@@ -144,7 +146,7 @@ def asks(plan: Plan, reference: Reference, assumptions: Assumptions, day: Day) -
         exponent = assumptions.value(f"peukert.{key}")
         ah[key] = nameplate_ah(energy / (volts * usable), c.rated_hours, exponent, current)
         wh[key] = ah[key] * volts
-    return Asks(energy, wh, ah)
+    return LabelRequirement(energy, wh, ah)
 
 
 def _overnight(plan: Plan, at: str, day: Day) -> Figure:

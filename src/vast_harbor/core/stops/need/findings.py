@@ -115,8 +115,14 @@ def _governing(reference: Reference, days: Days) -> Iterator[Finding]:
             "Choose that day on the Day stop to plan for it.",
         )
     if days.chosen:
-        most = max(days.asks, key=lambda k: days.asks[k].total if days.days[k].type.carried else 0.0)
-        if most != days.governing and days.asks[most].total > days.asks[days.governing].total:
+        most = max(
+            days.label_requirement,
+            key=lambda k: days.label_requirement[k].total if days.days[k].type.carried else 0.0,
+        )
+        if (
+            most != days.governing
+            and days.label_requirement[most].total > days.label_requirement[days.governing].total
+        ):
             yield _note(
                 "governing_chosen",
                 Sentence(

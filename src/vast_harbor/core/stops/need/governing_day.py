@@ -11,7 +11,7 @@ from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.stops.day import energy_audit as day_stop
 from vast_harbor.core.stops.day.energy_audit import Day
 from vast_harbor.core.stops.need import energy_need as need_stop
-from vast_harbor.core.stops.need.energy_need import Asks, Need
+from vast_harbor.core.stops.need.energy_need import LabelRequirement, Need
 
 
 @dataclass(frozen=True)
@@ -23,7 +23,7 @@ class Days:
         need: what the governing one needs.
         governing: id of the one that the plan is made for.
         chosen: whether the owner chose it, rather than that it asks most.
-        asks: id → what it asks, by which the governing one is found.
+        label_requirement: id → what it asks, by which the governing one is found.
         disagree: battery classes for which another kind of day would ask more, with its id.
         build: the need of a kind of day with its workings, by its id.
     """
@@ -32,7 +32,7 @@ class Days:
     need: Need
     governing: str
     chosen: bool
-    asks: Mapping[str, Asks]
+    label_requirement: Mapping[str, LabelRequirement]
     disagree: Mapping[str, str]
     build: Callable[[str], Need]
 
@@ -83,10 +83,12 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions) -> Days
         All of them in figures.
     """
     days = {t.id: day_stop.evaluate(plan, assumptions, t) for t in plan.day_types}
-    asks = {k: need_stop.asks(plan, reference, assumptions, day) for k, day in days.items()}
+    label_requirement = {
+        k: need_stop.label_requirement(plan, reference, assumptions, day) for k, day in days.items()
+    }
     eligible = [t.id for t in _eligible(plan.day_types)]
     chosen = plan.governing in days
-    most = max(eligible, key=lambda k: asks[k].total)
+    most = max(eligible, key=lambda k: label_requirement[k].total)
     governing = plan.governing if chosen and plan.governing else most
 
     def build(key: str) -> Need:
@@ -102,10 +104,10 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions) -> Days
     )
     disagree = {}
     for key in reference.classes:
-        other = max(eligible, key=lambda k: asks[k].label_wh[key])
-        if asks[other].label_wh[key] > asks[governing].label_wh[key] * (1 + 1e-9):
+        other = max(eligible, key=lambda k: label_requirement[k].label_wh[key])
+        if label_requirement[other].label_wh[key] > label_requirement[governing].label_wh[key] * (1 + 1e-9):
             disagree[key] = other
-    return Days(days, need, governing, chosen, asks, disagree, build)
+    return Days(days, need, governing, chosen, label_requirement, disagree, build)
 
 
 def _eligible(types: tuple[DayType, ...]) -> list[DayType]:

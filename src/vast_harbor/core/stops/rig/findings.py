@@ -67,24 +67,27 @@ def _locker(plan: Plan, days: Days) -> Iterator[Finding]:
         source="Inside measures less 25 mm at the sides and 50 mm over the terminals",
         path="/rig/locker_length",
     )
-    asks = {}
+    label_requirement = {}
     for key in ("agm", "lfp"):
         need = days.need.classes[key]
         density = need.battery_class.wh_per_l
-        asks[key] = computed(
+        label_requirement[key] = computed(
             f"rig.locker.{key}", f"Space of such a bank, {need.battery_class.short}",
             need.nameplate_wh.number / density, "l", "{E_label} / {w}",
             {"E_label": need.nameplate_wh,
              "w": Figure(f"rig.locker.{key}.w", "Energy in the space that batteries take", density, "Wh/l",
                          REFERENCE, source="Reference value of the battery class")},
         )  # fmt: skip
-    if min(asks["agm"].number, asks["lfp"].number) > litres or asks["agm"].number > litres:
-        fits = asks["lfp"].number <= litres
+    if (
+        min(label_requirement["agm"].number, label_requirement["lfp"].number) > litres
+        or label_requirement["agm"].number > litres
+    ):
+        fits = label_requirement["lfp"].number <= litres
         yield Finding(
             "locker_space", "care", "rig",
             Sentence(
                 "By volume the locker holds {room}; the need asks about {agm} as AGM and {lfp} as LFP.",
-                {"room": room, "agm": asks["agm"], "lfp": asks["lfp"]},
+                {"room": room, "agm": label_requirement["agm"], "lfp": label_requirement["lfp"]},
             ),
             "Only LFP has a chance to fit here; measure real cases before you buy." if fits
             else "Neither fits: find a second place, or plan for less.",

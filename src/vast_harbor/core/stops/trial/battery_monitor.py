@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vast_harbor.core.stops.trial.trial import Ran, Trial
+from vast_harbor.core.stops.trial.trial import SimulationResult, Trial
 from vast_harbor.core.weather.daily_weather import STEP_H
 
 # Grain of the readings, and noise of one standard deviation: volts, amps, °C.
@@ -18,7 +18,7 @@ VOLTS_NOISE, AMPS_NOISE, WARMTH_NOISE = 0.005, 0.05, 0.2
 
 
 @dataclass(frozen=True, slots=True)
-class Reading:
+class MonitorReading:
     """One reading.
 
     Attributes:
@@ -35,24 +35,24 @@ class Reading:
     celsius: float
 
 
-def readings(trial: Trial, ran: Ran) -> Iterator[Reading]:
+def readings(trial: Trial, result: SimulationResult) -> Iterator[MonitorReading]:
     """What a monitor reads every quarter of an hour while a bank goes through the trial.
 
     Args:
         trial: the stretch.
-        ran: the bank in it.
+        result: the bank in it.
 
     Yields:
         Readings in order; the noise is the same for the same seed.
     """
-    rng = np.random.default_rng((trial.course.plan.tried.seed, 77))
-    traces, drive = ran.traces, trial.staged.drive
-    count = drive.steps
+    rng = np.random.default_rng((trial.timeline.plan.trial.seed, 77))
+    traces, conditions = result.traces, trial.prepared.conditions
+    count = conditions.steps
     volts = traces.volts[0] + rng.normal(0, VOLTS_NOISE, count) * (traces.volts[0] > 0)
     amps = traces.amps[0] + rng.normal(0, AMPS_NOISE, count) * (traces.volts[0] > 0)
-    celsius = drive.battery_c[0] + rng.normal(0, WARMTH_NOISE, count)
+    celsius = conditions.battery_c[0] + rng.normal(0, WARMTH_NOISE, count)
     for t in range(count):
-        yield Reading(
+        yield MonitorReading(
             t * STEP_H, _grain(volts[t], VOLTS_STEP), _grain(amps[t], AMPS_STEP),
             round(float(traces.soc[0, t + 1]), 3), round(float(celsius[t]), 1),
         )  # fmt: skip

@@ -21,8 +21,8 @@ from vast_harbor.core.simulation.kernel import (
     Traces,
 )
 from vast_harbor.core.simulation.run import fed_by
-from vast_harbor.core.simulation.simulated_bank import Lane
-from vast_harbor.core.stops.trial.stretch_setup import Staged
+from vast_harbor.core.simulation.simulated_bank import SimulatedBank
+from vast_harbor.core.stops.trial.stretch_setup import PreparedStretch
 from vast_harbor.core.weather.daily_weather import STEPS_A_DAY
 
 # A cut-off that comes again within this time is told once [steps].
@@ -62,25 +62,25 @@ def spans(on: np.ndarray, gap: int = 1) -> list[tuple[int, int]]:
     return out
 
 
-def events(lane: Lane, staged: Staged, traces: Traces) -> tuple[Event, ...]:
+def events(simulated: SimulatedBank, prepared: PreparedStretch, traces: Traces) -> tuple[Event, ...]:
     """What happened to one bank, in order of time; sixty at most.
 
     Args:
-        lane: the bank.
-        staged: the stretch.
+        simulated: the bank.
+        prepared: the stretch.
         traces: how it went, one stretch wide.
     """
-    teller = _Teller(lane, staged, traces)
+    teller = _Teller(simulated, prepared, traces)
     found = sorted(teller.all(), key=lambda e: (e.step, e.severity != "stop"))
     return tuple(found[:MOST])
 
 
 class _Teller:
-    def __init__(self, lane: Lane, staged: Staged, traces: Traces) -> None:
-        self.lane, self.staged, self.traces = lane, staged, traces
+    def __init__(self, simulated: SimulatedBank, prepared: PreparedStretch, traces: Traces) -> None:
+        self.simulated, self.prepared, self.traces = simulated, prepared, traces
         self.state = traces.state[0]
-        self.dt = staged.drive.step_h
-        self.at = f"trial.{lane.id}.event"
+        self.dt = prepared.conditions.step_h
+        self.at = f"trial.{simulated.id}.event"
 
     def all(self) -> Iterator[Event]:
         yield from self._bms()
@@ -102,11 +102,11 @@ class _Teller:
         return self.figure(step, "time", "For", (until - step) * self.dt, "duration")
 
     def _watts(self, step: int) -> Figure:
-        return self.figure(step, "watts", "Load", float(self.staged.drive.peak_w[0, step]), "W")
+        return self.figure(step, "watts", "Load", float(self.prepared.conditions.peak_w[0, step]), "W")
 
     def _bms(self) -> Iterator[Event]:
-        lane, drive = self.lane, self.staged.drive
-        if not lane.lfp:
+        simulated, conditions = self.simulated, self.prepared.conditions
+        if not simulated.lfp:
             return
         for start, end in spans((self.state & BMS_OPEN) > 0, TOGETHER):
             inside = self.state[start:end]
@@ -115,9 +115,11 @@ class _Teller:
             if (inside & OVERLOAD).any():
                 at = start + int(np.flatnonzero(inside & OVERLOAD)[0])
                 volts = max(1.0, float(self.traces.peak_v[0, at]))
-                over_peak = drive.peak_w[0, at] / lane.class_v > lane.peak_a
-                limit = lane.peak_a if over_peak else lane.lasting_a
-                watts = drive.peak_w[0, at] if over_peak else drive.lasting_w(lane.peak_s)[0, at]
+                over_peak = conditions.peak_w[0, at] / simulated.class_v > simulated.peak_a
+                limit = simulated.peak_a if over_peak else simulated.lasting_a
+                watts = (
+                    conditions.peak_w[0, at] if over_peak else conditions.lasting_w(simulated.peak_s)[0, at]
+                )
                 figures |= {
                     "watts": self.figure(at, "watts", "Load", float(watts), "W"),
                     "amps": self.figure(at, "amps", "Current", float(watts) / volts, "A"),
@@ -130,8 +132,8 @@ class _Teller:
             elif (inside & EMPTY).any() or self.traces.soc[0, start] < 0.12:
                 says = "Empty: its BMS opens at {soc}, and everything is dark for {time}."
                 yield Event(start, end, "bms_empty", "stop", Sentence(says + reset, figures))
-            elif drive.battery_c[0, start] < lane.discharge_c[0]:
-                figures["T"] = self.figure(start, "T", "Battery", float(drive.battery_c[0, start]), "°C")
+            elif conditions.battery_c[0, start] < simulated.discharge_c[0]:
+                figures["T"] = self.figure(start, "T", "Battery", float(conditions.battery_c[0, start]), "°C")
                 says = "At {T} it is too cold to be used: its BMS opens for {time}."
                 yield Event(start, end, "bms_cold", "stop", Sentence(says, figures))
             else:
@@ -151,7 +153,7 @@ class _Teller:
     def _reset(self, start: int, end: int) -> str:
         if end >= len(self.state):
             return " It does not close again in this stretch."
-        if self.lane.resets == BY_ITSELF:
+        if self.simulated.resets == BY_ITSELF:
             return " It closes again by itself."
         return " It takes a charger to close it again."
 
@@ -163,7 +165,11 @@ class _Teller:
                 "time": self._time(start, end),
                 "watts": self._watts(start),
                 "V": self.figure(
-                    start, "V", "Cut-off", self.lane.guards.inverter_v * self.lane.class_v / 12, "V"
+                    start,
+                    "V",
+                    "Cut-off",
+                    self.simulated.cut_offs.inverter_v * self.simulated.class_v / 12,
+                    "V",
                 ),
             }
             tail = "; it is off for {time}."
@@ -180,7 +186,7 @@ class _Teller:
             figures = {"soc": self._soc(start), "time": self._time(start, end)}
             says = "The disconnect drops the loads with {soc} left; they are off for {time}."
             yield Event(start, end, "disconnect", "stop", Sentence(says, figures))
-        if self.lane.lfp:
+        if self.simulated.lfp:
             return
         for start, end in spans(
             ((self.state & EMPTY) > 0) & ((self.state & LOADS_OFF) == 0), STEPS_A_DAY // 2
@@ -193,12 +199,12 @@ class _Teller:
 
     def _charge(self) -> Iterator[Event]:
         # What a plug offers is not lost where it is not taken.
-        free = [i for i, s in enumerate(fed_by(self.lane, self.staged.drive)) if not s.plugged]
+        free = [i for i, s in enumerate(fed_by(self.simulated, self.prepared.conditions)) if not s.plugged]
         lost = (self.traces.offered_w - self.traces.used_w)[free, 0].sum(axis=0)
         for start, end in spans((self.state & TOO_COLD) > 0, STEPS_A_DAY // 2):
             wh = float(lost[start:end].sum()) * self.dt
-            warmth = self.staged.drive.battery_c[0, start:end]
-            hot = float(warmth.mean()) > self.lane.charge_c[0] + HOT_K
+            warmth = self.prepared.conditions.battery_c[0, start:end]
+            hot = float(warmth.mean()) > self.simulated.charge_c[0] + HOT_K
             worst = float(warmth.max() if hot else warmth.min())
             figures = {
                 "T": self.figure(start, "T", "Battery", worst, "°C"),
@@ -220,7 +226,7 @@ class _Teller:
             yield Event(start, end, "rests", "care", Sentence(says, figures))
 
     def _low(self) -> Iterator[Event]:
-        least = self.staged.drive.least_v[0] * self.lane.class_v / 12
+        least = self.prepared.conditions.least_v[0] * self.simulated.class_v / 12
         volts = self.traces.volts[0]
         for start, end in spans((volts < least) & (volts > 0), TOGETHER):
             lowest = float(volts[start:end].min())
@@ -233,9 +239,9 @@ class _Teller:
             yield Event(start, end, "low_volts", "care", Sentence(says, figures))
 
     def _frozen(self) -> Iterator[Event]:
-        if self.lane.lfp:
+        if self.simulated.lfp:
             return
-        celsius, soc = self.staged.drive.battery_c[0], self.traces.soc[0, :-1]
+        celsius, soc = self.prepared.conditions.battery_c[0], self.traces.soc[0, :-1]
         freezes = np.array([freezing_point_c(float(s)) for s in soc])
         for start, end in spans(celsius < freezes + FREEZING_MARGIN_K, STEPS_A_DAY):
             at = start + int(np.argmin((celsius - freezes)[start:end]))
@@ -269,12 +275,14 @@ class _Teller:
 
     def _short(self) -> Iterator[Event]:
         """Off-grid days on whose evening it was not full, told once."""
-        if not self.lane.sources:
+        if not self.simulated.sources:
             return
-        days = len(self.staged.specs)
+        days = len(self.prepared.specs)
         best = self.traces.soc[0, :-1].reshape(days, STEPS_A_DAY).max(axis=1)
         short = [
-            d for d, spec in enumerate(self.staged.specs) if not spec.hook_up and best[d] < self.lane.full_soc
+            d
+            for d, spec in enumerate(self.prepared.specs)
+            if not spec.hook_up and best[d] < self.simulated.full_soc
         ]
         if not short or len(short) < 2:
             return

@@ -5,7 +5,7 @@ from collections.abc import Callable
 from vast_harbor.core.figures.workings import REFERENCE, Figure
 
 
-def telling(at: str, source: str, note: str) -> Callable[..., Figure]:
+def figure_factory(at: str, source: str, note: str) -> Callable[..., Figure]:
     """A maker of figures that share a prefix, a source and a note.
 
     Args:

@@ -2,7 +2,7 @@
 
 from vast_harbor.core.figures.workings import Finding, Sentence, escaped
 from vast_harbor.core.stops.need.energy_need import Need
-from vast_harbor.core.stops.trial.simulated_runs import Simulated
+from vast_harbor.core.stops.trial.simulated_runs import SimulatedRuns
 
 # A bank that serves fewer of the off-grid nights of a year is spoken of.
 SERVES = 0.95
@@ -12,24 +12,24 @@ BEYOND = 1.1
 TOLD = ("agm", "lfp")
 
 
-def findings(ran: Simulated, need: Need) -> tuple[Finding, ...]:
+def findings(result: SimulatedRuns, need: Need) -> tuple[Finding, ...]:
     """Banks that go dark in the trial or in a year, and a need that the year makes larger.
 
     Args:
-        ran: what was run.
+        result: what was run.
         need: the need by nights.
     """
     out = []
-    for one in ran.trial.candidates:
+    for one in result.trial.candidates:
         if one.dark:
             says = Sentence(
                 f"{escaped(one.title)} goes dark on {{when}}: {{missing}} are not served.",
                 {"when": one["first_dark"], "missing": one["unserved"]},
             )
             remedy = "Look at that moment: the events say what gave up, and why."
-            out.append(Finding("goes_dark", "care", "trial", says, remedy, one.lane.id))
-    titles = {r.lane.id: r.title for r in ran.trial.ran}
-    for key, year in ran.years.items():
+            out.append(Finding("goes_dark", "care", "trial", says, remedy, one.simulated.id))
+    titles = {r.simulated.id: r.title for r in result.trial.results}
+    for key, year in result.years.items():
         if year["served_share"].number < SERVES:
             says = Sentence(
                 f"{escaped(titles.get(key, key))} serves {{share}} of the off-grid nights of a year.",
@@ -37,14 +37,14 @@ def findings(ran: Simulated, need: Need) -> tuple[Finding, ...]:
             )
             remedy = "More charge, a larger bank, or fewer nights in a row."
             out.append(Finding("nights_unserved", "care", "trial", says, remedy, key))
-    return (*out, *_need(ran, need))
+    return (*out, *_need(result, need))
 
 
-def _need(ran: Simulated, need: Need) -> list[Finding]:
+def _need(result: SimulatedRuns, need: Need) -> list[Finding]:
     """The two views of the need, where that of the year is the larger."""
     larger = {
         key: figure
-        for key, figure in ran.needs.items()
+        for key, figure in result.needs.items()
         if key in TOLD and figure.number > need.classes[key].nameplate_wh.number * BEYOND
     }
     if not larger:

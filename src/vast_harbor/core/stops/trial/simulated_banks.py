@@ -2,12 +2,12 @@
 
 from vast_harbor.core.battery.bank import Bank, BatteryModel
 from vast_harbor.core.battery.datasheet import Warranty
-from vast_harbor.core.battery.kibam import fit
+from vast_harbor.core.battery.kibam import fit_wells
 from vast_harbor.core.battery.terminal_voltage import bank_resistance
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Candidate, Plan
 from vast_harbor.core.rig.source_remedies import sources_of
-from vast_harbor.core.simulation.simulated_bank import Guards, Lane, lane_of
+from vast_harbor.core.simulation.simulated_bank import CutOffs, SimulatedBank, simulate_bank_as
 from vast_harbor.core.stops.banks.bank_figures import label_or_class_exponent
 from vast_harbor.core.stops.banks.candidates import Banks
 from vast_harbor.core.stops.banks.checks.check import Build
@@ -17,11 +17,11 @@ OLD = "old"
 UNKNOWN_HEALTH = 0.7
 
 
-def guards(plan: Plan, assumptions: Assumptions, lead: bool) -> Guards:
+def cut_offs(plan: Plan, assumptions: Assumptions, lead: bool) -> CutOffs:
     """When things switch off in a rig."""
     family = "lead_acid" if lead else "lfp"
     none = plan.disconnect == "none"
-    return Guards(
+    return CutOffs(
         assumptions.value("inverter_cut_off_v"),
         assumptions.value("inverter_restart_v"),
         None if none else assumptions.value(f"disconnect_v.{family}"),
@@ -30,19 +30,19 @@ def guards(plan: Plan, assumptions: Assumptions, lead: bool) -> Guards:
     )
 
 
-def lane_for(build: Build) -> Lane:
+def simulated_candidate(build: Build) -> SimulatedBank:
     """A candidate at the age that the need is planned for, with its sources and what is chosen for them."""
     plan, assumptions, model = build.plan, build.assumptions, build.bank.model
-    return lane_of(
-        build.candidate.id, build.bank, fit(model.ratings, label_or_class_exponent(assumptions, model)),
+    return simulate_bank_as(
+        build.candidate.id, build.bank, fit_wells(model.ratings, label_or_class_exponent(assumptions, model)),
         build.terminal.health, build.terminal.cable_ohm, build.terminal.ohm, assumptions.value("sharing"),
-        guards(plan, assumptions, build.lead),
+        cut_offs(plan, assumptions, build.lead),
         sources_of(plan, build.candidate, model.battery_class, assumptions),
         assumptions.value(f"coulombic.{model.battery_class.key}"),
     )  # fmt: skip
 
 
-def old_lane(plan: Plan, assumptions: Assumptions, banks: Banks) -> Lane | None:
+def simulated_old_bank(plan: Plan, assumptions: Assumptions, banks: Banks) -> SimulatedBank | None:
     """The bank that is there now, as worn as it is; None without one, or where it does not make the volts."""
     old = plan.old_bank
     if old is None or abs(old.series * old.unit_v - plan.system_v) > 0.11 * plan.system_v:
@@ -57,16 +57,18 @@ def old_lane(plan: Plan, assumptions: Assumptions, banks: Banks) -> Lane | None:
     soh = banks.old_carries.get("soh")
     health = max(0.05, min(1.0, soh.number if soh is not None and soh.value else UNKNOWN_HEALTH))
     exponent = assumptions.value(f"peukert.{battery_class.key}")
-    return lane_of(
-        OLD, bank, fit(model.ratings, exponent), health, 0.0, bank_resistance(bank),
-        assumptions.value("sharing"), guards(plan, assumptions, battery_class.is_lead_acid),
+    return simulate_bank_as(
+        OLD, bank, fit_wells(model.ratings, exponent), health, 0.0, bank_resistance(bank),
+        assumptions.value("sharing"), cut_offs(plan, assumptions, battery_class.is_lead_acid),
         sources_of(plan, Candidate(OLD, battery_class.key), battery_class, assumptions),
         assumptions.value(f"coulombic.{battery_class.key}"),
     )  # fmt: skip
 
 
-def lanes(plan: Plan, assumptions: Assumptions, banks: Banks, with_old: bool = True) -> tuple[Lane, ...]:
+def simulated_banks(
+    plan: Plan, assumptions: Assumptions, banks: Banks, with_old: bool = True
+) -> tuple[SimulatedBank, ...]:
     """Every candidate that can be built, and the old bank last."""
-    out = [lane_for(c.build) for c in banks.candidates if c.build is not None]
-    old = old_lane(plan, assumptions, banks) if with_old else None
+    out = [simulated_candidate(c.build) for c in banks.candidates if c.build is not None]
+    old = simulated_old_bank(plan, assumptions, banks) if with_old else None
     return tuple(out + ([old] if old is not None else []))

@@ -5,28 +5,28 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from vast_harbor.core.battery.bank import BatteryModel
-from vast_harbor.core.figures.lru_cache import Kept
+from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.rig.sources import SOLAR
-from vast_harbor.core.schedule.timeline import Course
-from vast_harbor.core.simulation.simulated_bank import Lane
+from vast_harbor.core.schedule.timeline import Timeline
+from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 from vast_harbor.core.stops.banks.candidates import Banks
 from vast_harbor.core.stops.charging.sources_needed import Sun, needed, sun_of
 from vast_harbor.core.stops.need.governing_day import Days
-from vast_harbor.core.stops.trial.simulated_banks import lane_for, lanes
+from vast_harbor.core.stops.trial.simulated_banks import simulated_banks, simulated_candidate
 from vast_harbor.core.stops.trial.trial import Trial
 from vast_harbor.core.stops.trial.year import YearOf, YearPlan, is_kept, key_of, largest_fall, year_of
 
 # Trials that were run: most edits change nothing in them.
-_KEPT: Kept[tuple[object, ...], Trial] = Kept(24)
+_KEPT: LruCache[tuple[object, ...], Trial] = LruCache(24)
 # Largest falls of a year, by its days and the efficiency.
-_FALLS: Kept[tuple[str, float], float] = Kept(256)
+_FALLS: LruCache[tuple[str, float], float] = LruCache(256)
 
 
 @dataclass(frozen=True)
-class Simulated:
+class SimulatedRuns:
     """Everything of a plan that is run.
 
     Attributes:
@@ -40,24 +40,24 @@ class Simulated:
     banks: Banks
 
     @cached_property
-    def course(self) -> Course:
+    def timeline(self) -> Timeline:
         """The rig's days."""
-        return Course(self.plan, self.reference, self.assumptions, self.days)
+        return Timeline(self.plan, self.reference, self.assumptions, self.days)
 
     @cached_property
     def _key(self) -> str:
-        return key_of(self.course)
+        return key_of(self.timeline)
 
     @cached_property
     def _trial_key(self) -> tuple[object, ...]:
         titles = tuple(c.bank.model.title for c in self.banks.candidates if c.bank is not None)
-        made = lanes(self.plan, self.assumptions, self.banks)
-        return self._key, self.plan.tried, self.days.governing, made, titles
+        made = simulated_banks(self.plan, self.assumptions, self.banks)
+        return self._key, self.plan.trial, self.days.governing, made, titles
 
     @cached_property
     def trial(self) -> Trial:
         """The stretch that is tried."""
-        return _KEPT.of(self._trial_key, lambda: Trial(self.course, self.banks))
+        return _KEPT.of(self._trial_key, lambda: Trial(self.timeline, self.banks))
 
     @property
     def known(self) -> bool:
@@ -65,24 +65,25 @@ class Simulated:
         if self._trial_key not in _KEPT:
             return False
         return not self.has_year or all(
-            is_kept(self._key, lane, model, exponent) for lane, model, exponent in self._yearly.values()
+            is_kept(self._key, simulated, model, exponent)
+            for simulated, model, exponent in self._yearly.values()
         )
 
     def run(self) -> None:
         """Run all that is not yet run."""
-        _ = self.trial.ran, self.years, self.needs
+        _ = self.trial.results, self.years, self.needs
 
     @cached_property
     def sun(self) -> Sun:
         """What the sun brings onto the first panels, or onto flat ones."""
         first = next((s for s in self.plan.sources if s.kind == SOLAR), None)
-        return sun_of(self.course, first)
+        return sun_of(self.timeline, first)
 
     @cached_property
     def needed(self) -> Mapping[str, Mapping[str, Figure]]:
         """How much source each candidate needs, by its id."""
         return {
-            c.candidate.id: needed(c.build, self.course, self.sun)
+            c.candidate.id: needed(c.build, self.timeline, self.sun)
             for c in self.banks.candidates
             if c.build is not None
         }
@@ -101,7 +102,7 @@ class Simulated:
     @cached_property
     def year_plan(self) -> YearPlan:
         """The days that stand for a year."""
-        return YearPlan(self.course.calm)
+        return YearPlan(self.timeline.calm)
 
     @cached_property
     def years(self) -> Mapping[str, YearOf]:
@@ -109,18 +110,18 @@ class Simulated:
         if not self.has_year:
             return {}
         return {
-            id: year_of(self.year_plan, self._key, lane, model, exponent)
-            for id, (lane, model, exponent) in self._yearly.items()
+            id: year_of(self.year_plan, self._key, simulated, model, exponent)
+            for id, (simulated, model, exponent) in self._yearly.items()
         }
 
     @cached_property
-    def _yearly(self) -> Mapping[str, tuple[Lane, BatteryModel, float]]:
+    def _yearly(self) -> Mapping[str, tuple[SimulatedBank, BatteryModel, float]]:
         out = {}
         for banked in self.banks.candidates:
             if banked.build is not None and banked.bank is not None:
                 model = banked.bank.model
                 exponent = self.assumptions.value(f"cycle_exponent.{model.battery_class.key}")
-                out[banked.candidate.id] = lane_for(banked.build), model, exponent
+                out[banked.candidate.id] = simulated_candidate(banked.build), model, exponent
         return out
 
     def _fall(self, efficiency: float) -> float:

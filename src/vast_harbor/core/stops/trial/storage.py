@@ -6,11 +6,11 @@ import numpy as np
 
 from vast_harbor.core.battery.temperature import FREEZING_MARGIN_K, freezing_point_c
 from vast_harbor.core.schedule.day_pattern import laid_up
-from vast_harbor.core.schedule.timeline import Course
-from vast_harbor.core.simulation.conditions import Drive
+from vast_harbor.core.schedule.timeline import Timeline
+from vast_harbor.core.simulation.conditions import Conditions
 from vast_harbor.core.simulation.kernel import BMS_OPEN, EMPTY, TOO_COLD
 from vast_harbor.core.simulation.run import run
-from vast_harbor.core.simulation.simulated_bank import Lane
+from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 from vast_harbor.core.stops.trial.stretch_setup import LAID_UP_SOC
 from vast_harbor.core.weather.daily_weather import STEPS_A_DAY
 
@@ -44,9 +44,9 @@ class LaidUp:
     frozen_soc: float | None
 
 
-def months_laid_up(course: Course) -> tuple[int, ...]:
+def months_laid_up(timeline: Timeline) -> tuple[int, ...]:
     """Months without use, the first after the season of use first; empty where it is used all the year."""
-    used = set(course.plan.months) or set(range(1, 13))
+    used = set(timeline.plan.months) or set(range(1, 13))
     idle = [m for m in range(1, 13) if m not in used]
     if not idle:
         return ()
@@ -54,40 +54,42 @@ def months_laid_up(course: Course) -> tuple[int, ...]:
     return tuple(m for m in ((first - 1 + i) % 12 + 1 for i in range(12)) if m in idle)
 
 
-def evaluate(course: Course, lanes: tuple[Lane, ...]) -> tuple[LaidUp, ...]:
+def evaluate(timeline: Timeline, simulated_banks: tuple[SimulatedBank, ...]) -> tuple[LaidUp, ...]:
     """Every bank through the months without use, connected and disconnected.
 
     Args:
-        course: the rig's days.
-        lanes: the banks.
+        timeline: the rig's days.
+        simulated_banks: the banks.
 
     Returns:
         Two results for each bank; none where the rig is used all the year.
     """
-    months = months_laid_up(course)
-    calm = course.calm
+    months = months_laid_up(timeline)
+    calm = timeline.calm
     drives = [
-        calm.lay_out([laid_up(calm.plan, MONTH_DAYS, m)], [m], [calm.plan.tried.seed])[0] for m in months
+        calm.lay_out([laid_up(calm.plan, MONTH_DAYS, m)], [m], [calm.plan.trial.seed])[0] for m in months
     ]
     out = []
-    for lane in lanes if months else ():
+    for simulated in simulated_banks if months else ():
         for connected in (True, False):
-            out.append(_through(lane, drives, months, connected))
+            out.append(_through(simulated, drives, months, connected))
     return tuple(out)
 
 
-def _through(lane: Lane, drives: list[Drive], months: tuple[int, ...], connected: bool) -> LaidUp:
-    soc, socs, celsius, tries = LAID_UP_SOC if lane.lfp else 1.0, [], [], 0
+def _through(
+    simulated: SimulatedBank, drives: list[Conditions], months: tuple[int, ...], connected: bool
+) -> LaidUp:
+    soc, socs, celsius, tries = LAID_UP_SOC if simulated.lfp else 1.0, [], [], 0
     ended: int | None = None
     step = 0
-    here = lane if connected else replace(lane, sources=(), standing_a=0.0)
-    for drive in drives:
+    here = simulated if connected else replace(simulated, sources=(), standing_a=0.0)
+    for conditions in drives:
         if not connected:
-            empty = np.zeros_like(drive.dc_w)
-            drive = replace(
-                drive.without_charge(), dc_w=empty, ac_w=empty, peak_w=empty, starts_w=((0.0, empty),)
+            empty = np.zeros_like(conditions.dc_w)
+            conditions = replace(
+                conditions.without_charge(), dc_w=empty, ac_w=empty, peak_w=empty, starts_w=((0.0, empty),)
             )
-        traces = run([here], drive, soc)[0]
+        traces = run([here], conditions, soc)[0]
         state = traces.state[0]
         over = np.flatnonzero((state & (BMS_OPEN | EMPTY)) > 0)
         if ended is None and over.size:
@@ -95,18 +97,18 @@ def _through(lane: Lane, drives: list[Drive], months: tuple[int, ...], connected
         cold = ((state & TOO_COLD) > 0).reshape(MONTH_DAYS, STEPS_A_DAY)
         tries += int(cold.any(axis=1).sum())
         socs.append(traces.soc[0, :-1])
-        celsius.append(drive.battery_c[0])
+        celsius.append(conditions.battery_c[0])
         soc = float(traces.soc[0, -1])
-        step += drive.steps
+        step += conditions.steps
     charge, warmth = np.concatenate(socs), np.concatenate(celsius)
-    low = np.flatnonzero(charge < RECHARGE_SOC[lane.lfp])
+    low = np.flatnonzero(charge < RECHARGE_SOC[simulated.lfp])
     frozen = None
-    if not lane.lfp:
+    if not simulated.lfp:
         gap = warmth - np.array([freezing_point_c(float(s)) for s in charge])
         at = int(np.argmin(gap))
         frozen = at if gap[at] < FREEZING_MARGIN_K else None
     return LaidUp(
-        lane.id, connected, None if ended is None else ended / STEPS_A_DAY / 7,
+        simulated.id, connected, None if ended is None else ended / STEPS_A_DAY / 7,
         _date(int(low[0]), months) if low.size else None, float(charge.min()), tries,
         None if frozen is None else float(warmth[frozen]), None if frozen is None else float(charge[frozen]),
     )  # fmt: skip

@@ -15,10 +15,10 @@ from vast_harbor.core.schedule.day_pattern import (
     season_month,
     stretch,
 )
-from vast_harbor.core.schedule.timeline import Course
-from vast_harbor.core.simulation.conditions import Drive, Floats
+from vast_harbor.core.schedule.timeline import Timeline
+from vast_harbor.core.simulation.conditions import Conditions, Floats
 from vast_harbor.core.simulation.run import run
-from vast_harbor.core.simulation.simulated_bank import Lane
+from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 from vast_harbor.core.stops.trial.stretches import (
     COLD,
     COOKING,
@@ -42,130 +42,136 @@ LAID_UP_SOC = 0.6
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class Staged:
+class PreparedStretch:
     """A stretch, ready to be run.
 
     Attributes:
         stretch: which kind it is.
         month, seed: of its weather.
         specs: its days.
-        drive, weather: laid out, one stretch wide.
+        conditions, weather: laid out, one stretch wide.
     """
 
     stretch: Stretch
     month: int
     seed: int
     specs: tuple[DaySpec, ...]
-    drive: Drive
+    conditions: Conditions
     weather: Weather
 
 
-def stage(course: Course, lanes: Sequence[Lane]) -> Staged:
+def prepare_stretch(timeline: Timeline, simulated_banks: Sequence[SimulatedBank]) -> PreparedStretch:
     """The stretch that the plan tries.
 
     Args:
-        course: the rig's days.
-        lanes: the banks, among which the worst week is looked for.
+        timeline: the rig's days.
+        simulated_banks: the banks, among which the worst week is looked for.
 
     Returns:
         Ready to be run.
     """
-    tried = course.plan.tried
-    kind = STRETCHES[tried.stretch]
-    days = kind.days if tried.days is None or not kind.own_days else tried.days
-    month = tried.month or usual_month(course)
+    trial = timeline.plan.trial
+    kind = STRETCHES[trial.stretch]
+    days = kind.days if trial.days is None or not kind.own_days else trial.days
+    month = trial.month or usual_month(timeline)
     if kind.key == PLAN:
         return _staged(
-            course, kind, stretch(course.plan, days, month, in_a_row(course.plan)), month, tried.seed
+            timeline, kind, stretch(timeline.plan, days, month, in_a_row(timeline.plan)), month, trial.seed
         )
     if kind.key == WORST:
-        return _worst(course, lanes, kind, days)
+        return _worst(timeline, simulated_banks, kind, days)
     if kind.key == COLD:
-        month = _coldest_month(course)
-        specs = stretch(course.plan, days, month, days)
-        plain = _staged(course, kind, specs, month, tried.seed, [SUNNY])
-        below = float(plain.weather.air_c.min()) - coldest_c(course.climate, month, course.plan.site.south)
-        return _staged(course, kind, specs, month, tried.seed, [SUNNY], max(0.0, below))
+        month = _coldest_month(timeline)
+        specs = stretch(timeline.plan, days, month, days)
+        plain = _staged(timeline, kind, specs, month, trial.seed, [SUNNY])
+        below = float(plain.weather.air_c.min()) - coldest_c(
+            timeline.climate, month, timeline.plan.site.south
+        )
+        return _staged(timeline, kind, specs, month, trial.seed, [SUNNY], max(0.0, below))
     if kind.key == WET:
         drains = replace(
-            course, plan=replace(course.plan, tried=replace(tried, hidden_w=tried.hidden_w or HIDDEN_W))
+            timeline, plan=replace(timeline.plan, trial=replace(trial, hidden_w=trial.hidden_w or HIDDEN_W))
         )
-        return _staged(drains, kind, stretch(course.plan, days, month, days), month, tried.seed, [OVERCAST])
+        return _staged(drains, kind, stretch(timeline.plan, days, month, days), month, trial.seed, [OVERCAST])
     if kind.key == LOST:
-        staged = _staged(course, kind, stretch(course.plan, days, month, 0), month, tried.seed)
-        return _without_mains(course, staged, int(LOST_AT_H * 4))
+        prepared = _staged(timeline, kind, stretch(timeline.plan, days, month, 0), month, trial.seed)
+        return _without_mains(timeline, prepared, int(LOST_AT_H * 4))
     if kind.key == FROST:
-        month = _coldest_month(course)
-        return _staged(course, kind, laid_up(course.plan, days, month), month, tried.seed)
+        month = _coldest_month(timeline)
+        return _staged(timeline, kind, laid_up(timeline.plan, days, month), month, trial.seed)
     assert kind.key == COOKING
-    staged = _staged(course, kind, stretch(course.plan, days, month, days), month, tried.seed)
-    ac = staged.drive.ac_w.copy()
+    prepared = _staged(timeline, kind, stretch(timeline.plan, days, month, days), month, trial.seed)
+    ac = prepared.conditions.ac_w.copy()
     ac[:, STEPS_A_DAY : 2 * STEPS_A_DAY] *= 2
-    return replace(staged, drive=replace(staged.drive, ac_w=ac))
+    return replace(prepared, conditions=replace(prepared.conditions, ac_w=ac))
 
 
-def usual_month(course: Course) -> int:
+def usual_month(timeline: Timeline) -> int:
     """The month of the governing kind of day's season, or the nearest one of use."""
-    at = season_month(course.days.day.type, course.plan.site.south)
-    return min(months_of_use(course.plan), key=lambda m: min((m - at) % 12, (at - m) % 12))
+    at = season_month(timeline.days.day.type, timeline.plan.site.south)
+    return min(months_of_use(timeline.plan), key=lambda m: min((m - at) % 12, (at - m) % 12))
 
 
-def start_soc(course: Course, staged: Staged, lane: Lane) -> float:
+def start_soc(timeline: Timeline, prepared: PreparedStretch, simulated: SimulatedBank) -> float:
     """State of charge at which a bank begins a stretch [-]."""
-    if staged.stretch.key == FROST:
-        return LAID_UP_SOC if lane.lfp else 1.0
-    return course.plan.tried.start_soc
+    if prepared.stretch.key == FROST:
+        return LAID_UP_SOC if simulated.lfp else 1.0
+    return timeline.plan.trial.start_soc
 
 
-def _coldest_month(course: Course) -> int:
-    climate, south = course.climate, course.plan.site.south
-    return min(months_of_use(course.plan), key=lambda m: climate.month_c(m, south))
+def _coldest_month(timeline: Timeline) -> int:
+    climate, south = timeline.climate, timeline.plan.site.south
+    return min(months_of_use(timeline.plan), key=lambda m: climate.month_c(m, south))
 
 
 def _staged(
-    course: Course, kind: Stretch, specs: tuple[DaySpec, ...], month: int, seed: int,
+    timeline: Timeline, kind: Stretch, specs: tuple[DaySpec, ...], month: int, seed: int,
     sky: Sequence[int] | None = None, colder_k: float = 0.0,
-) -> Staged:  # fmt: skip
-    drive, weather = course.lay_out([specs], [month], [seed], sky, colder_k)
-    return Staged(kind, month, seed, specs, drive, weather)
+) -> PreparedStretch:  # fmt: skip
+    conditions, weather = timeline.lay_out([specs], [month], [seed], sky, colder_k)
+    return PreparedStretch(kind, month, seed, specs, conditions, weather)
 
 
-def _without_mains(course: Course, staged: Staged, step: int) -> Staged:
+def _without_mains(timeline: Timeline, prepared: PreparedStretch, step: int) -> PreparedStretch:
     """The hook-up gone from a step on: AC loads then hang on the inverter."""
-    plugged = {s.id for s in course.plan.sources if s.kind == MAINS}
+    plugged = {s.id for s in timeline.plan.sources if s.kind == MAINS}
     feeds = []
-    for feed in staged.drive.feeds:
+    for feed in prepared.conditions.feeds:
         unit = feed.unit.copy()
         if feed.id in plugged:
             unit[:, step:] = 0.0
         feeds.append(replace(feed, unit=unit))
-    off = tuple(replace(s, hook_up=False) for s in staged.specs)
-    alone, _ = course.lay_out([off], [staged.month], [staged.seed])
+    off = tuple(replace(s, hook_up=False) for s in prepared.specs)
+    alone, _ = timeline.lay_out([off], [prepared.month], [prepared.seed])
     parts: dict[str, Any] = {}
 
     def then(before: Floats, after: Floats) -> Floats:
         return np.concatenate((before[:, :step], after[:, step:]), axis=1)
 
     for name in ("ac_w", "critical_ac_w", "peak_w"):
-        parts[name] = then(getattr(staged.drive, name), getattr(alone, name))
+        parts[name] = then(getattr(prepared.conditions, name), getattr(alone, name))
     starts = tuple(
         (seconds, then(a, b))
-        for (seconds, a), (_, b) in zip(staged.drive.starts_w, alone.starts_w, strict=True)
+        for (seconds, a), (_, b) in zip(prepared.conditions.starts_w, alone.starts_w, strict=True)
     )
-    return replace(staged, drive=replace(staged.drive, feeds=tuple(feeds), starts_w=starts, **parts))
+    return replace(
+        prepared, conditions=replace(prepared.conditions, feeds=tuple(feeds), starts_w=starts, **parts)
+    )
 
 
-def _worst(course: Course, lanes: Sequence[Lane], kind: Stretch, days: int) -> Staged:
+def _worst(
+    timeline: Timeline, simulated_banks: Sequence[SimulatedBank], kind: Stretch, days: int
+) -> PreparedStretch:
     """The week in which the banks together do worst: most that is not served, then the lowest charge."""
-    months = [m for m in months_of_use(course.plan) for _ in WORST_SEEDS]
-    seeds = [seed for _ in months_of_use(course.plan) for seed in WORST_SEEDS]
-    row = in_a_row(course.plan)
-    specs = [stretch(course.plan, days, m, row) for m in months]
-    drive, _ = course.lay_out(specs, months, seeds)
+    months = [m for m in months_of_use(timeline.plan) for _ in WORST_SEEDS]
+    seeds = [seed for _ in months_of_use(timeline.plan) for seed in WORST_SEEDS]
+    row = in_a_row(timeline.plan)
+    specs = [stretch(timeline.plan, days, m, row) for m in months]
+    conditions, _ = timeline.lay_out(specs, months, seeds)
     score = np.zeros(len(months))
-    for traces in run(lanes, drive, course.plan.tried.start_soc):
+    for traces in run(simulated_banks, conditions, timeline.plan.trial.start_soc):
         unserved = (traces.unserved_dc + traces.unserved_ac).sum(axis=1)
-        asked = (drive.dc_w + drive.ac_w).sum(axis=1) * drive.step_h
+        asked = (conditions.dc_w + conditions.ac_w).sum(axis=1) * conditions.step_h
         score += unserved / np.maximum(asked, 1e-9) + 0.01 * (1 - traces.soc.min(axis=1))
     worst = int(np.argmax(score))
-    return _staged(course, kind, specs[worst], months[worst], seeds[worst])
+    return _staged(timeline, kind, specs[worst], months[worst], seeds[worst])

@@ -8,7 +8,7 @@ import numpy as np
 
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.rig.sources import GENERATOR, Source
-from vast_harbor.core.schedule.timeline import Course
+from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.simulation.kernel import (
     BMS_OPEN,
     EMPTY,
@@ -19,12 +19,12 @@ from vast_harbor.core.simulation.kernel import (
     Traces,
 )
 from vast_harbor.core.simulation.run import fed_by, run
-from vast_harbor.core.simulation.simulated_bank import Lane
+from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 from vast_harbor.core.stops.banks.candidates import Banks
 from vast_harbor.core.stops.trial.events import Event, events
-from vast_harbor.core.stops.trial.figure_factory import telling
-from vast_harbor.core.stops.trial.simulated_banks import OLD, lanes
-from vast_harbor.core.stops.trial.stretch_setup import Staged, stage, start_soc
+from vast_harbor.core.stops.trial.figure_factory import figure_factory
+from vast_harbor.core.stops.trial.simulated_banks import OLD, simulated_banks
+from vast_harbor.core.stops.trial.stretch_setup import PreparedStretch, prepare_stretch, start_soc
 from vast_harbor.core.weather.daily_weather import STEPS_A_DAY
 
 # Less than this is not a dark rig but a rounding [Wh].
@@ -33,11 +33,11 @@ SOURCE = "Run in steps of a quarter of an hour: kinetic battery model, volts, ac
 
 
 @dataclass(frozen=True)
-class Ran:
+class SimulationResult:
     """How one bank went through the stretch.
 
     Attributes:
-        lane: the bank.
+        simulated: the bank.
         title: its name.
         sources: what charged it, in the order of its traces.
         traces: step by step, one stretch wide.
@@ -47,7 +47,7 @@ class Ran:
             ``generator_hours``, ``litres``, ``fuel``, ``heater`` [Wh], ``unaccepted`` [%].
     """
 
-    lane: Lane
+    simulated: SimulatedBank
     title: str
     sources: tuple[Source, ...]
     traces: Traces
@@ -68,75 +68,75 @@ class Trial:
     """A stretch of days with every bank in it.
 
     Attributes:
-        course: the rig's days.
+        timeline: the rig's days.
         banks: the candidates.
         nights: how many it has.
     """
 
-    course: Course
+    timeline: Timeline
     banks: Banks
     _made: dict[str, object] = field(default_factory=dict)
 
     @cached_property
-    def lanes(self) -> tuple[Lane, ...]:
+    def simulated_banks(self) -> tuple[SimulatedBank, ...]:
         """The candidates that can be built, and the old bank."""
-        return lanes(self.course.plan, self.course.assumptions, self.banks)
+        return simulated_banks(self.timeline.plan, self.timeline.assumptions, self.banks)
 
     @cached_property
-    def staged(self) -> Staged:
+    def prepared(self) -> PreparedStretch:
         """The stretch."""
-        return stage(self.course, self.lanes)
+        return prepare_stretch(self.timeline, self.simulated_banks)
 
     @cached_property
-    def ran(self) -> tuple[Ran, ...]:
+    def results(self) -> tuple[SimulationResult, ...]:
         """Every bank through it."""
         titles = {c.candidate.id: c.bank.model.title for c in self.banks.candidates if c.bank is not None}
         out = []
-        for lane in self.lanes:
-            start = start_soc(self.course, self.staged, lane)
-            traces = run([lane], self.staged.drive, start)[0]
-            title = titles.get(lane.id, "The old bank")
-            found = events(lane, self.staged, traces)
-            sources = tuple(fed_by(lane, self.staged.drive))
-            figures = _figures(self, lane, traces)
-            out.append(Ran(lane, title, sources, traces, found, figures))
+        for simulated in self.simulated_banks:
+            start = start_soc(self.timeline, self.prepared, simulated)
+            traces = run([simulated], self.prepared.conditions, start)[0]
+            title = titles.get(simulated.id, "The old bank")
+            found = events(simulated, self.prepared, traces)
+            sources = tuple(fed_by(simulated, self.prepared.conditions))
+            figures = _figures(self, simulated, traces)
+            out.append(SimulationResult(simulated, title, sources, traces, found, figures))
         return tuple(out)
 
-    def of(self, candidate: str) -> Ran | None:
+    def of(self, candidate: str) -> SimulationResult | None:
         """A candidate's run; None where it cannot be built."""
-        return next((r for r in self.ran if r.lane.id == candidate), None)
+        return next((r for r in self.results if r.simulated.id == candidate), None)
 
     @property
-    def candidates(self) -> tuple[Ran, ...]:
+    def candidates(self) -> tuple[SimulationResult, ...]:
         """Those of the candidates, without the old bank's."""
-        return tuple(r for r in self.ran if r.lane.id != OLD)
+        return tuple(r for r in self.results if r.simulated.id != OLD)
 
 
-def _figures(trial: Trial, lane: Lane, traces: Traces) -> dict[str, Figure]:
-    staged, dt = trial.staged, trial.staged.drive.step_h
-    note = f"{staged.stretch.name}, {len(staged.specs)} days, weather {staged.seed}."
+def _figures(trial: Trial, simulated: SimulatedBank, traces: Traces) -> dict[str, Figure]:
+    prepared, dt = trial.prepared, trial.prepared.conditions.step_h
+    note = f"{prepared.stretch.name}, {len(prepared.specs)} days, weather {prepared.seed}."
 
-    of = telling(f"trial.{lane.id}", SOURCE, note)
+    of = figure_factory(f"trial.{simulated.id}", SOURCE, note)
 
     missing = (traces.unserved_dc + traces.unserved_ac)[0]
     dark = np.flatnonzero(np.cumsum(missing) > DARK_WH)
-    asked = float(((staged.drive.dc_w + staged.drive.ac_w)[0] * dt).sum())
+    asked = float(((prepared.conditions.dc_w + prepared.conditions.ac_w)[0] * dt).sum())
     state = traces.state[0]
-    days = len(staged.specs)
+    days = len(prepared.specs)
     by_day = state.reshape(days, STEPS_A_DAY)
-    off_grid = np.array([not s.hook_up for s in staged.specs])
+    off_grid = np.array([not s.hook_up for s in prepared.specs])
     if not off_grid.any():
         off_grid[:] = True
     short = int((~((by_day & FULL) > 0).any(axis=1) & off_grid).sum())
     nights = _nights(missing, days)
     away = off_grid[: len(nights)]
     served = int((nights <= DARK_WH)[away].sum())
-    generator = next((s for s in lane.sources if s.kind == GENERATOR), None)
+    generator = next((s for s in simulated.sources if s.kind == GENERATOR), None)
     hours = float(((state & GENERATING) > 0).sum()) * dt
     litres = hours * (generator.litres_per_h if generator else 0.0)
     offered, used = traces.offered_w.sum() * dt, traces.used_w.sum() * dt
     through = float(np.maximum(-traces.bank_w, 0.0).sum()) * dt
-    least = staged.drive.least_v[0] * lane.class_v / 12
+    least = prepared.conditions.least_v[0] * simulated.class_v / 12
     low = (traces.volts[0] < least) & (traces.volts[0] > 0)
     off = (state & (INVERTER_OFF | LOADS_OFF | BMS_OPEN | EMPTY)) > 0
     resets = int((off & ~np.concatenate(([False], off[:-1]))).sum())

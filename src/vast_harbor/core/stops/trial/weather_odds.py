@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from vast_harbor.core.schedule.day_pattern import in_a_row, stretch
-from vast_harbor.core.schedule.timeline import Course
+from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.simulation.run import run
 from vast_harbor.core.stops.trial.stretch_setup import usual_month
 from vast_harbor.core.stops.trial.trial import DARK_WH, Trial
@@ -39,21 +39,23 @@ def odds(trial: Trial, weathers: int) -> Iterator[Odds]:
     Yields:
         What is known after each portion; the last one is the whole.
     """
-    course: Course = trial.course
-    plan = course.plan
-    month = plan.tried.month or usual_month(course)
-    days = plan.tried.days or 14
+    timeline: Timeline = trial.timeline
+    plan = timeline.plan
+    month = plan.trial.month or usual_month(timeline)
+    days = plan.trial.days or 14
     specs = stretch(plan, days, month, in_a_row(plan))
-    dark = {lane.id: 0 for lane in trial.lanes}
-    lowest = {lane.id: 1.0 for lane in trial.lanes}
+    dark = {simulated.id: 0 for simulated in trial.simulated_banks}
+    lowest = {simulated.id: 1.0 for simulated in trial.simulated_banks}
     done = 0
     while done < weathers:
         count = min(AT_ONCE, weathers - done)
         seeds = list(range(done + 1, done + count + 1))
-        drive, _ = course.lay_out([specs] * count, [month] * count, seeds)
-        for lane, traces in zip(trial.lanes, run(trial.lanes, drive, plan.tried.start_soc), strict=True):
+        conditions, _ = timeline.lay_out([specs] * count, [month] * count, seeds)
+        for simulated, traces in zip(
+            trial.simulated_banks, run(trial.simulated_banks, conditions, plan.trial.start_soc), strict=True
+        ):
             missing = (traces.unserved_dc + traces.unserved_ac).sum(axis=1)
-            dark[lane.id] += int((missing > DARK_WH).sum())
-            lowest[lane.id] = min(lowest[lane.id], float(traces.soc.min()))
+            dark[simulated.id] += int((missing > DARK_WH).sum())
+            lowest[simulated.id] = min(lowest[simulated.id], float(traces.soc.min()))
         done += count
         yield Odds(done, weathers, dict(dark), dict(lowest))

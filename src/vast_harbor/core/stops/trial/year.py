@@ -8,16 +8,16 @@ import numpy as np
 
 from vast_harbor.core.battery.ageing import cycles_at_depth
 from vast_harbor.core.battery.bank import BatteryModel
-from vast_harbor.core.figures.lru_cache import Kept
+from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.rig.sources import GENERATOR, MAINS, SOLAR, Source
 from vast_harbor.core.schedule.day_pattern import DaySpec, has_hook_up, months_of_use, stretch
-from vast_harbor.core.schedule.timeline import Course
-from vast_harbor.core.simulation.conditions import Drive, Floats
+from vast_harbor.core.schedule.timeline import Timeline
+from vast_harbor.core.simulation.conditions import Conditions, Floats
 from vast_harbor.core.simulation.kernel import EMPTY, FULL, GENERATING
 from vast_harbor.core.simulation.run import fed_by, power_offered, run
-from vast_harbor.core.simulation.simulated_bank import Lane
-from vast_harbor.core.stops.trial.figure_factory import telling
+from vast_harbor.core.simulation.simulated_bank import SimulatedBank
+from vast_harbor.core.stops.trial.figure_factory import figure_factory
 from vast_harbor.core.stops.trial.rainflow_cycles import cycles, histogram
 from vast_harbor.core.weather.daily_weather import STEPS_A_DAY
 
@@ -43,21 +43,21 @@ class YearPlan:
     """The sample of days that stands for a year.
 
     Attributes:
-        course: the rig's days.
+        timeline: the rig's days.
     """
 
-    course: Course
+    timeline: Timeline
 
     @cached_property
     def row(self) -> int:
         """Nights of a row that are counted."""
-        row = max(1, round(self.course.plan.nights_in_a_row or 3))
+        row = max(1, round(self.timeline.plan.nights_in_a_row or 3))
         return min(LONGEST_ROW, row)
 
     @cached_property
     def between(self) -> int:
         """Days on hook-up, at home, or with nobody there, between two rows."""
-        plan = self.course.plan
+        plan = self.timeline.plan
         used = (plan.off_grid_nights + plan.hook_up_nights) / len(months_of_use(plan))
         if used > DENSE:
             return 1
@@ -68,21 +68,21 @@ class YearPlan:
         """The days of each stretch: a row and what follows it, then the counted row and a day after it."""
         out = []
         for month in self.months:
-            row = stretch(self.course.plan, self.row, month, self.row)
-            after = stretch(self.course.plan, 1, month, 0)
+            row = stretch(self.timeline.plan, self.row, month, self.row)
+            after = stretch(self.timeline.plan, 1, month, 0)
             out.append(row[:BEFORE] + after * self.between + row + after)
         return tuple(out)
 
     @cached_property
     def months(self) -> tuple[int, ...]:
         """Month of each stretch."""
-        return tuple(m for m in months_of_use(self.course.plan) for _ in SEEDS)
+        return tuple(m for m in months_of_use(self.timeline.plan) for _ in SEEDS)
 
     @cached_property
-    def drive(self) -> Drive:
+    def conditions(self) -> Conditions:
         """The days laid out."""
-        seeds = [seed for _ in months_of_use(self.course.plan) for seed in SEEDS]
-        calm = self.course.calm
+        seeds = [seed for _ in months_of_use(self.timeline.plan) for seed in SEEDS]
+        calm = self.timeline.calm
         return calm.lay_out(self.specs, self.months, seeds)[0]
 
     @property
@@ -99,7 +99,7 @@ class YearPlan:
     @property
     def scale(self) -> float:
         """Off-grid nights of the year for each counted one."""
-        return self.course.plan.off_grid_nights / self.nights
+        return self.timeline.plan.off_grid_nights / self.nights
 
 
 @dataclass(frozen=True)
@@ -158,35 +158,37 @@ class Sample:
 
 # One bank's days depend on few of the things that are edited: they are kept for a while. The nights of the
 # year only scale them.
-_KEPT: Kept[tuple[object, ...], Sample] = Kept(256)
+_KEPT: LruCache[tuple[object, ...], Sample] = LruCache(256)
 
 
-def is_kept(key: str, lane: Lane, model: BatteryModel, exponent: float) -> bool:
+def is_kept(key: str, simulated: SimulatedBank, model: BatteryModel, exponent: float) -> bool:
     """Whether a bank's days were run before; arguments as of :func:`year_of`."""
-    return (key, lane, model.cycles, exponent) in _KEPT
+    return (key, simulated, model.cycles, exponent) in _KEPT
 
 
-def year_of(plan: YearPlan, key: str, lane: Lane, model: BatteryModel, exponent: float) -> YearOf:
+def year_of(
+    plan: YearPlan, key: str, simulated: SimulatedBank, model: BatteryModel, exponent: float
+) -> YearOf:
     """A year of one bank.
 
     Args:
         plan: the sample of days.
         key: what the sample depends on, as a text.
-        lane: the bank.
+        simulated: the bank.
         model: its model, for its cycle life.
         exponent: b of the cycle law [-].
 
     Returns:
         Its year.
     """
-    kept = (key, lane, model.cycles, exponent)
-    return scaled(plan, lane, _KEPT.of(kept, lambda: count(plan, lane, model, exponent)))
+    kept = (key, simulated, model.cycles, exponent)
+    return scaled(plan, simulated, _KEPT.of(kept, lambda: count(plan, simulated, model, exponent)))
 
 
-def count(plan: YearPlan, lane: Lane, model: BatteryModel, exponent: float) -> Sample:
+def count(plan: YearPlan, simulated: SimulatedBank, model: BatteryModel, exponent: float) -> Sample:
     """Run the sample of days with one bank and count what came of it; arguments as of :func:`year_of`."""
-    traces = run([lane], plan.drive)[0]
-    first, dt = plan.first, plan.drive.step_h
+    traces = run([simulated], plan.conditions)[0]
+    first, dt = plan.first, plan.conditions.step_h
     row = plan.row * STEPS_A_DAY
     counted = slice(first, first + row)
     missing = (traces.unserved_dc + traces.unserved_ac)[:, counted]
@@ -201,7 +203,7 @@ def count(plan: YearPlan, lane: Lane, model: BatteryModel, exponent: float) -> S
         for depth, times in cycles(soc):
             found.append((depth, times))
             wear += times / cycles_at_depth(model.cycles, exponent, depth)
-    sources = fed_by(lane, plan.drive)
+    sources = fed_by(simulated, plan.conditions)
     used, offered = traces.used_w[:, :, first:], traces.offered_w[:, :, first:].sum(axis=(1, 2))
     sun = [i for i, s in enumerate(sources) if s.kind == SOLAR]
     mains = [i for i, s in enumerate(sources) if s.kind == MAINS]
@@ -241,21 +243,21 @@ def episodes(where: np.ndarray, longer: int) -> int:
     return int(((edges[1::2] - edges[::2]) > longer).sum())
 
 
-def scaled(plan: YearPlan, lane: Lane, sample: Sample) -> YearOf:
+def scaled(plan: YearPlan, simulated: SimulatedBank, sample: Sample) -> YearOf:
     """The counted nights of a bank as a year.
 
     Args:
         plan: the sample of days.
-        lane: the bank.
+        simulated: the bank.
         sample: what came of it.
 
     Returns:
         The year with its figures.
     """
-    nights, scale = plan.course.plan.off_grid_nights, plan.scale
+    nights, scale = plan.timeline.plan.off_grid_nights, plan.scale
     note = f"{plan.nights} nights were run; {nights:g} off-grid nights a year."
-    of = telling(f"year.{lane.id}", SOURCE, note)
-    generator = next((s for s in lane.sources if s.kind == GENERATOR), None)
+    of = figure_factory(f"year.{simulated.id}", SOURCE, note)
+    generator = next((s for s in simulated.sources if s.kind == GENERATOR), None)
     hours, kwh = sample.generator_h * scale, scale / 1000
     litres = hours * (generator.litres_per_h if generator else 0.0)
     price = generator.litre_price if generator else 0.0
@@ -302,12 +304,12 @@ def largest_fall(plan: YearPlan, sources: Sequence[Source], system_v: float, eff
     Returns:
         Energy at the terminals that the store must hold.
     """
-    drive = plan.drive
+    conditions = plan.conditions
     row = slice(plan.first, plan.first + plan.row * STEPS_A_DAY)
-    offered = power_offered(sources, system_v, drive)[:, row]
-    asked = (drive.dc_w + drive.ac_w)[:, row]
+    offered = power_offered(sources, system_v, conditions)[:, row]
+    asked = (conditions.dc_w + conditions.ac_w)[:, row]
     surplus = offered - asked
-    flow = np.where(surplus > 0, surplus * efficiency, surplus) * drive.step_h
+    flow = np.where(surplus > 0, surplus * efficiency, surplus) * conditions.step_h
     level = np.cumsum(flow, axis=1)
     highest = np.maximum.accumulate(np.concatenate((np.zeros((len(level), 1)), level), axis=1), axis=1)[
         :, :-1
@@ -315,12 +317,12 @@ def largest_fall(plan: YearPlan, sources: Sequence[Source], system_v: float, eff
     return float(np.max(highest - level, initial=0.0))
 
 
-def key_of(course: Course) -> str:
+def key_of(timeline: Timeline) -> str:
     """What a year's sample of days depends on, as a text."""
-    plan = course.plan
-    assume = course.assumptions
+    plan = timeline.plan
+    assume = timeline.assumptions
     # Nights of the year count only as far as they set how close rows follow on one another.
-    between = YearPlan(course).between
+    between = YearPlan(timeline).between
     values = [a.value for a in assume if a.entry.group in ("Day", "Temperature", "Charging")]
     return repr(
         (

@@ -69,7 +69,7 @@ def _cable(build: Build) -> Iterator[Check]:
         "R = ρ·2L/A, ρ 0.020 Ω·mm²/m warm copper" + ("; copper-clad aluminium × 1.6" if there.clad else ""),
     )  # fmt: skip
     most = replace(build.assumptions.figure("cable_drop"), unit="%")
-    yield build.held(
+    yield build.compare_to_limit(
         "cable_drop", "Drop in the main cable", drop, most, "Loses {x} at {I}; {limit} are allowed.",
         "Loses {x} at {I}; {limit} are allowed.", CARE, _thicker(build), I=amps,
     )  # fmt: skip
@@ -79,7 +79,7 @@ def _cable(build: Build) -> Iterator[Check]:
         there.cable_mm2) / (1.6**0.5 if there.clad else 1.0), "A",
         REFERENCE, source=build.reference.cables.source, inputs={"A": mm2},
     )  # fmt: skip
-    yield build.held(
+    yield build.compare_to_limit(
         "cable_load", "Load of the main cable", amps, carries, "Carries {x} of the {limit} that it may.",
         "{x} are more than the {limit} that it may carry: it gets hot.", CARE, _thicker(build),
     )  # fmt: skip
@@ -91,14 +91,14 @@ def _cable(build: Build) -> Iterator[Check]:
     )
     if there.fuse_a > carries.number * (1 + 1e-9):
         yield replace(
-            build.held(
+            build.compare_to_limit(
                 "fuse", "Main fuse", fuse, carries, "", "The fuse of {x} lets through more than the {limit} "
                 "that the cable may carry: the cable burns first.", CARE,
                 "A smaller fuse, or a thicker cable.",
             ),
         )  # fmt: skip
         return
-    yield build.held(
+    yield build.compare_to_limit(
         "fuse", "Main fuse", fuse, wanted, "{x}: above {limit} and within what the cable carries.",
         "{x} are less than 1.25 times the lasting current, {limit}: it blows in use.", CARE,
         "A larger fuse where the cable carries it, else the next cable too.", least=True,
@@ -144,7 +144,7 @@ def _short_circuit(build: Build) -> Iterator[Check]:
         )  # fmt: skip
         return
     limit = build.entered("rig", "fuse_breaks_a", "What your fuse interrupts", breaks, "A")
-    yield build.held(
+    yield build.compare_to_limit(
         "short_circuit", "Short circuit", figure, limit, "A dead short asks {x}; your fuse interrupts "
             "{limit}.",
         "A dead short asks {x}, but your fuse interrupts {limit}: it would arc on and burn.", CARE, fit,

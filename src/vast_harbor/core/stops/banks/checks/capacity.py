@@ -18,7 +18,7 @@ def checks(build: Build) -> Iterator[Check]:
         Checks.
     """
     f, need, bank = build.figures, build.need, build.bank
-    yield build.held(
+    yield build.compare_to_limit(
         "covers_need", "Covers the need", f["usable_wh"], need.energy,
         "Gives {x} usable; {limit} are needed.",
         "Gives {x} usable, {short} short of the {limit} needed.",
@@ -28,12 +28,12 @@ def checks(build: Build) -> Iterator[Check]:
     model = bank.model
     most_s = build.of_entry("max_series", "Most in series", model.max_series, "batteries")
     most_p = build.of_entry("max_parallel", "Most strings", model.max_parallel, "strings")
-    yield build.held(
+    yield build.compare_to_limit(
         "series_limit", "Batteries in series", f["series"], most_s, "{x} in series; the maker permits "
             "up to {limit}.",
         "{x} in series, but the maker permits {limit}.", STOP, "Take units of more volts, fewer in series.",
     )  # fmt: skip
-    yield build.held(
+    yield build.compare_to_limit(
         "parallel_limit", "Strings in parallel", f["parallel"], most_p, "{x} side by side; the maker "
             "permits up to {limit}.",
         "{x} in parallel, but the maker permits {limit}.", STOP, "Use fewer strings of a larger model.",
@@ -79,7 +79,7 @@ def _used(build: Build) -> Iterator[Check]:
     if used.spread_mv is not None:
         spread = build.of_entry("spread_mv", "Spread of its cells", used.spread_mv, "mV")
         limit = build.of_entry("spread_limit", "Most between its cells", WEAK_CELL_MV, "mV", "Practice.")
-        yield build.held(
+        yield build.compare_to_limit(
             "cell_spread", "Cells alike", spread, limit, "{x} between its cells.",
             "{x} between its cells: one of them is weak.", CARE,
             "Ask for another one, or let it balance at full charge for days and read again.",

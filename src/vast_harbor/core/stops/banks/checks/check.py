@@ -244,7 +244,7 @@ class Build:
             return ()
         return tuple(clashes(self.plan.locker.rooms, size_mm, self.bank.model.case.orientation, self.placed))
 
-    def held(
+    def compare_to_limit(
         self,
         code: str,
         name: str,

@@ -98,7 +98,7 @@ def _limits(build: Build) -> Iterator[Check]:
     if amps is None:
         yield _cannot("continuous_current", name, running)
     else:
-        yield build.held(
+        yield build.compare_to_limit(
             "continuous_current", name, amps, limit, f"Draws {{x}} running; {whose} passes {{limit}}.",
             f"Draws {{x}} running, but {whose} passes {{limit}} for ever"
             + (" and opens: everything goes dark." if bms is not None else "."),
@@ -120,7 +120,7 @@ def _limits(build: Build) -> Iterator[Check]:
         bms.peak_a or most,
     )  # fmt: skip
     seconds = f" for {bms.peak_s:g} s" if stated and bms.peak_s else ""
-    yield build.held(
+    yield build.compare_to_limit(
         "starting_current", name, amps, limit, f"Starts draw {{x}}; its BMS passes {{limit}}{seconds}.",
         f"A start draws {{x}}, but its BMS passes {{limit}}{seconds}"
         + ("." if stated else ", as it states no peak."),
@@ -153,7 +153,7 @@ def _sag(build: Build) -> Iterator[Check]:
         {"V_LVC": lvc, "V": build.entered("rig", "system_v", "System voltage", build.plan.system_v, "V")},
     )  # fmt: skip
     inverter = any(x.supply == AC for x in build.plan.loads)
-    yield build.held(
+    yield build.compare_to_limit(
         "sag", name, volts, limit,
         "At the floor, cold, it still holds {x}; " + ("the inverter gives up at {limit}." if inverter
                                                       else "{limit} is where many appliances give up."),
@@ -184,7 +184,7 @@ def _charge(build: Build) -> Iterator[Check]:
         )  # fmt: skip
         return
     given = build.entered("rig", "charge_a", "All chargers at once", charge, "A")
-    yield build.held(
+    yield build.compare_to_limit(
         "charge_current", name, given, limit, "Your chargers give {x} at once; it may take {limit}.",
         "Your chargers give {x} at once, but it may take {limit}.", STOP,
         "Limit the chargers, charge from one source at a time, or take a larger bank.",

@@ -123,7 +123,7 @@ def _care(build: Build) -> Iterator[Check]:
     if packing is None or not packing.places or case.size is None:
         return
     over = min(locker.rooms[p.compartment][2] - case.size[2] for p in packing.places)
-    yield build.held(
+    yield build.compare_to_limit(
         "care_access", "Access for care", _mm(build, "over_caps", "Room over the caps", over),
         _mm(build, "caps", "Room to look in and fill", CAPS_MM), caps + " {x} are over them.",
         "The locker opens at the front and leaves {x} over the caps: nobody can see into them "

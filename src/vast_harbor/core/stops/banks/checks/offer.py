@@ -45,7 +45,7 @@ def _budget(build: Build) -> Iterator[Check]:
             {"P": total, "X": extras},
         )  # fmt: skip
     ceiling = build.entered("rig", "budget", "Most to spend at once", build.plan.budget, "money")
-    yield build.held(
+    yield build.compare_to_limit(
         "budget", "Within the ceiling", total, ceiling, "Costs {x} of the {limit} that you want to spend.",
         "It costs {x}, more than the {limit} that you want to spend at once.", CARE,
         "Plan for fewer nights, buy in steps, or take a cheaper class.",
@@ -65,7 +65,7 @@ def _age(build: Build) -> Iterator[Check]:
         f"{build.at}.price_age_most", "Oldest that is taken as it is", OLD_MONTHS, "months", REFERENCE,
         source="Practice",
     )  # fmt: skip
-    yield build.held(
+    yield build.compare_to_limit(
         "price_age", "Age of the price", age, limit, "The price is {x} old.",
         "The price is {x} old: LFP has grown cheaper since, lead dearer.", CARE, "Ask for a new quote.",
     )  # fmt: skip
@@ -79,7 +79,7 @@ def _portable(build: Build) -> Iterator[Check]:
         f"day.{day.type.id}.ac_peak_w", "AC loads at once", watts, "W", REFERENCE, source="Without losses"
     )
     limit = build.of_entry("ac_w", "Its inverter, for long", pack.ac_w, "W")
-    yield build.held(
+    yield build.compare_to_limit(
         "pack_power", "Sockets of the pack", running, limit, "AC loads take {x} at once; it gives {limit}.",
         "AC loads take {x} at once, but its inverter gives {limit}.", STOP,
         "Fewer loads at once, a larger pack, or a battery with an inverter of its own.",

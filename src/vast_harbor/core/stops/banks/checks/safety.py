@@ -109,7 +109,7 @@ def _heaviest(build: Build) -> Iterator[Check]:
     kg = build.of_entry("unit_kg", "Weight of one", build.bank.model.kg, "kg")
     limit = build.of_entry("lift_kg", "What one person should lift", TWO_PEOPLE_KG, "kg", "Practice.")
     hoist = build.bank.model.kg > HOIST_KG
-    yield build.held(
+    yield build.compare_to_limit(
         "heaviest", "Heaviest piece", kg, limit, "The heaviest piece weighs {x}.",
         "The heaviest piece weighs {x}: " + ("a hoist, or two strong people and a plank." if hoist
                                            else "two people lift it."),

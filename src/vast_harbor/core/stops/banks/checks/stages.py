@@ -14,7 +14,7 @@ MOST_GAP = 0.10
 
 
 @dataclass(frozen=True, slots=True)
-class StageFigures:
+class PurchaseStepFigures:
     """One step of a purchase.
 
     Attributes:
@@ -38,9 +38,9 @@ class StageFigures:
     nights: Figure
 
 
-def steps(build: Build) -> tuple[StageFigures, ...]:
+def steps(build: Build) -> tuple[PurchaseStepFigures, ...]:
     """The steps in which a bank is bought; none where it is bought at once."""
-    out: list[StageFigures] = []
+    out: list[PurchaseStepFigures] = []
     f, need, total = build.figures, build.need, build.bank.parallel
     strings, spent = 0, None
     for i, stage in enumerate(build.candidate.stages):
@@ -80,7 +80,7 @@ def steps(build: Build) -> tuple[StageFigures, ...]:
             "nights",
             "{E} / {E_bank}" if day.number else "", {"E": usable, "E_bank": day},
         )  # fmt: skip
-        out.append(StageFigures(i, stage.when, strings, money, so_far, usable, covered, nights))
+        out.append(PurchaseStepFigures(i, stage.when, strings, money, so_far, usable, covered, nights))
     return tuple(out)
 
 
@@ -137,7 +137,7 @@ def checks(build: Build) -> Iterator[Check]:
         f"{build.at}.gap_most", "Most between strings", MOST_GAP, "%", REFERENCE,
         source="LFP of one model; the maker's limit goes before it",
     )  # fmt: skip
-    yield build.held(
+    yield build.compare_to_limit(
         "mixed_ages", "Batteries of different age", gap, most,
         "The first string has lost {x} when the last one joins; {limit} are the most.",
         "The first string has lost {x} of its health when the last one joins; {limit} are the most.", STOP,

@@ -39,7 +39,7 @@ def _charging(build: Build) -> Iterator[Check]:
             "lithium cells are damaged by charge below freezing" if not build.lead else "it takes no charge"
         )
         severity = STOP if not build.lead else CARE
-        yield build.held(
+        yield build.compare_to_limit(
             "cold_charge", name, coldest, low, "{x} at the coldest; it may be charged from {limit}.",
             f"At {{x}} it must not be charged: {kind}.", severity,
             "Move it to a warm place, choose a model with a heater, or stay with lead-acid.",
@@ -67,7 +67,7 @@ def _charging(build: Build) -> Iterator[Check]:
                 "pause. That energy is not in the day above.", {"T": coldest, "most": most}),
             "Prefer a warmer place where there is one.", coldest, low,
         )  # fmt: skip
-    yield build.held(
+    yield build.compare_to_limit(
         "hot_charge", "Warm while charged", warmest, high, "{x} at the warmest; it may be charged up to "
             "{limit}.",
         "At {x} it is warmer than it should be while charged: {limit} are the most.", CARE,
@@ -79,13 +79,13 @@ def _use(build: Build) -> Iterator[Check]:
     model = build.bank.model
     least, most = model.limits.discharge_c or model.battery_class.discharge_c
     cold = _limit(build, "use_min_c", "Coldest for use", least)
-    yield build.held(
+    yield build.compare_to_limit(
         "cold_use", "Cold while used", build.coldest, cold, "{x} at the coldest; it may be used from "
             "{limit}.",
         "At {x} it must not be used: {limit} are the least.", STOP, "A warmer place.", least=True,
     )  # fmt: skip
     if build.warmest.number > most:
-        yield build.held(
+        yield build.compare_to_limit(
             "hot_use", "Warm while used", build.warmest, _limit(build, "use_max_c", "Warmest for use", most),
             "", "At {x} it is too warm to be used: {limit} are the most.", STOP, "A cooler, aired place.",
         )  # fmt: skip
@@ -96,13 +96,13 @@ def _storage(build: Build) -> Iterator[Check]:
     least, most = model.limits.storage_c or model.battery_class.storage_c
     name = "Stored the rest of the year"
     if rest.number > most:
-        yield build.held(
+        yield build.compare_to_limit(
             "storage", name, rest, _limit(build, "store_max_c", "Warmest for storage", most), "",
             "Stored at {x}, warmer than the {limit} of its maker: it ages for nothing.", CARE,
             "A cool place, and lithium at half charge.",
         )  # fmt: skip
         return
-    yield build.held(
+    yield build.compare_to_limit(
         "storage", name, rest, _limit(build, "store_min_c", "Coldest for storage", least),
         "{x} on the mean; it may be stored from {limit}. Single nights are colder.",
         "Stored at {x} on the mean, colder than the {limit} of its maker.", CARE,
@@ -121,7 +121,7 @@ def _freezing(build: Build) -> Check:
         f"{build.at}.freeze_warn_c", "Warned of below", point + FREEZING_MARGIN_K, "°C", "{T_f} + 5",
         {"T_f": freezes},
     )  # fmt: skip
-    return build.held(
+    return build.compare_to_limit(
         "freezing", "Freezing", build.coldest, warn, f"Discharged to {floor:.0%} it freezes at {{point}}.",
         f"Discharged to {floor:.0%} it freezes at {{point}}; the battery is used at {{x}}.", CARE,
         "Keep it fuller or warmer. Never charge a frozen battery.", least=True, point=freezes,

@@ -52,7 +52,7 @@ def checks(build: Build) -> Iterator[Check]:
         )  # fmt: skip
         return
     there = build.entered("rig", "vent_cm2", "Free area of each opening", locker.vent_cm2, "cm²")
-    yield build.held(
+    yield build.compare_to_limit(
         "ventilation", name, there, opening,
         "{flow} of air through openings of {x} each; {limit} are wanted." + keep,
         "Charging it wants {flow} of air, two openings of {limit} each, but yours have {x}." + keep,

@@ -25,7 +25,7 @@ def checks(build: Build) -> Iterator[Check]:
     change = build.figures.get("kg_change", build.figures["kg"])
     if loading.payload_kg is not None:
         limit = build.entered("rig", "payload_kg", "Payload left", loading.payload_kg, "kg")
-        yield build.held(
+        yield build.compare_to_limit(
             "payload", "Payload", change, limit, "It adds {x}; {limit} of payload are left.",
             "It adds {x}, but only {limit} of payload are left.", STOP,
             "A lighter bank, a smaller one, or unload something else.",
@@ -91,7 +91,7 @@ def _coupling(build: Build, shift: Figure) -> Iterator[Check]:
             "Stand it further forward.", then,
         )  # fmt: skip
         return
-    yield build.held(
+    yield build.compare_to_limit(
         "coupling", "Load on the coupling", then, most, "{x} press on it; {limit} are permitted.",
         "With it {x} press on the coupling; {limit} are permitted.", STOP,
         "Stand it nearer the axle or behind it, or choose a lighter bank.",
@@ -108,7 +108,7 @@ def _axles(build: Build, front: Figure, change: Figure) -> Iterator[Check]:
         if left is None:
             continue
         limit = build.entered("rig", f"{side}_axle_kg", f"Left on the {side} axle", left, "kg")
-        yield build.held(
+        yield build.compare_to_limit(
             f"{side}_axle", f"{side.capitalize()} axle", added, limit,
             f"{{x}} on the {side} axle; {{limit}} are left.",
             f"It adds {{x}} to the {side} axle, where {{limit}} are left.", STOP,
