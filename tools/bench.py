@@ -37,7 +37,7 @@ from vast_harbor.core.simulation.simulated_bank import CutOffs, simulate_bank_as
 from vast_harbor.core.stops.banks.checks import run
 from vast_harbor.core.stops.banks.find import search
 from vast_harbor.core.stops.banks.quick_life_cost import quick_life_cost
-from vast_harbor.core.stops.compare.life_cost_inputs import uncertainty_of
+from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
 from vast_harbor.core.stops.need import governing_day as days_stop
 from vast_harbor.core.stops.trial.simulated_runs import SimulatedRuns
 from vast_harbor.core.stops.trial.trial import Trial

@@ -7,19 +7,30 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from vast_harbor.core.cost.cash_flow import (
-    EXIT,
-    REPLACEMENT,
-    Costs,
-    cumulative,
-    exit_credit,
-    lifetime_cost,
-    payments,
-    replacement_times,
-)
+from vast_harbor.core.cost.cash_flow import EXIT, REPLACEMENT, Costs, cumulative, lifetime_cost, payments
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.rig.loads import DC, Load
 from vast_harbor.core.rig.plan import Candidate
+
+
+def replaced_at(life: float, years: float) -> list[float]:
+    """When banks of a life are replaced, by counting them off one after the other."""
+    times, t = [], life
+    while t < years - 1e-9:
+        times.append(t)
+        t = (len(times) + 1) * life
+    return times
+
+
+def times_of(costs: Costs, life: float, years: float) -> list[float]:
+    return [p.t for p in payments(costs, life, years) if p.item == REPLACEMENT]
+
+
+def worth_at_the_end(costs: Costs, life: float, years: float) -> float:
+    last = (replaced_at(life, years) or [0.0])[-1]
+    left = max(0.0, 1 - (years - last) / life)
+    return costs.exit_share * left * costs.batteries * (1 + costs.drift) ** years
+
 
 MONEY = st.floats(0, 20_000)
 COSTS = st.builds(
@@ -40,15 +51,16 @@ def test_lifetime_cost_by_hand() -> None:
     # 1000·1.02^8 = 1171.66, each less 20 of scrap. Running 30 a year: 300. The last bank is 2 of 4 years
     # old: half is left, at half its worth then: 0.5·0.5·1000·1.02^10 = 304.75. Extras 150, old bank 40.
     costs = Costs(1000, 150, 40, 0.02, -20, 30, 0.5)
-    assert replacement_times(4, 10) == (4, 8)
+    assert times_of(costs, 4, 10) == [4, 8]
     expected = 1000 + 150 - 40 + (1082.4322 - 20) + (1171.6594 - 20) + 300 - 304.7486
     assert lifetime_cost(costs, 4, 10) == pytest.approx(expected, abs=1e-3)
 
 
 def test_a_bank_that_dies_on_the_last_day_is_not_replaced() -> None:
-    assert replacement_times(5, 10) == (5,)
-    assert replacement_times(5 - 1e-6, 10) == (5 - 1e-6, 2 * (5 - 1e-6))
-    assert exit_credit(1000, 0, 10, 5, 1.0) == pytest.approx(0)
+    costs = Costs(1000, exit_share=1.0)
+    assert times_of(costs, 5, 10) == [5]
+    assert times_of(costs, 5 - 1e-6, 10) == pytest.approx([5 - 1e-6, 2 * (5 - 1e-6)])
+    assert next(p.amount for p in payments(costs, 5, 10) if p.item == EXIT) == pytest.approx(0)
 
 
 @given(costs=COSTS, life=st.floats(0.5, 40), years=st.floats(1, 40))
@@ -70,11 +82,9 @@ def test_dearer_batteries_never_cost_less_over_the_years(costs, life, years, mor
 def test_discounting_at_nothing_changes_nothing(costs, life, years) -> None:
     plain = payments(replace(costs, discount=0), life, years)
     by_hand = costs.batteries + costs.extras - costs.old_bank
-    by_hand += sum(
-        costs.batteries * (1 + costs.drift) ** t + costs.swap for t in replacement_times(life, years)
-    )
+    by_hand += sum(costs.batteries * (1 + costs.drift) ** t + costs.swap for t in replaced_at(life, years))
     by_hand += costs.running * years
-    by_hand -= exit_credit(costs.batteries, costs.drift, years, life, costs.exit_share)
+    by_hand -= worth_at_the_end(costs, life, years)
     assert sum(p.amount for p in plain) == pytest.approx(by_hand, abs=1e-6)
 
 

@@ -9,14 +9,8 @@ from hypothesis import strategies as st
 
 from vast_harbor import data
 from vast_harbor.core.cost import cash_flow
-from vast_harbor.core.cost.life_cost import (
-    AS_PLANNED,
-    LifeCostInputs,
-    Scenario,
-    annuity,
-    life_years,
-    lifetime,
-)
+from vast_harbor.core.cost.cash_flow import annuity
+from vast_harbor.core.cost.life_cost import AS_PLANNED, LifeCostInputs, Scenario, life_years, lifetime
 from vast_harbor.core.cost.monte_carlo import Uncertainty, sample_costs, sampled_scenarios, triangular
 
 CERTAIN = Uncertainty((1, 1), (0.02, 0.02, 0.02), (-0.05, -0.05, -0.05), (1, 1), 0, 0)
@@ -43,7 +37,7 @@ def test_plain_numbers_say_what_the_workings_say(demo_results, name) -> None:
     assert len(verdict.life_cost_inputs) >= 4
     for compared, inputs in zip(verdict.compared_banks, verdict.life_cost_inputs, strict=True):
         assert float(life_years(inputs)) == pytest.approx(compared.life.years)
-        total, _ = lifetime(inputs, AS_PLANNED, verdict.plan.years_kept)
+        total = lifetime(inputs, AS_PLANNED, verdict.plan.years_kept)
         assert float(total) == pytest.approx(compared.cost["lifetime"].number)
 
 
@@ -54,14 +48,14 @@ def test_cost_is_what_the_payments_add_up_to(p, years) -> None:
         p.exit_share, p.discount, p.refit,
     )  # fmt: skip
     life = float(life_years(p))
-    total, _ = lifetime(p, AS_PLANNED, years)
+    total = lifetime(p, AS_PLANNED, years)
     assert float(total) == pytest.approx(cash_flow.lifetime_cost(costs, life, years), rel=1e-6, abs=1e-3)
 
 
 @given(p=PROSPECTS, years=st.floats(1, 30))
 def test_draws_without_width_are_the_point_estimate(p, years) -> None:
     bare = replace(p, price=(1, 1), cycles=(1, 1), calendar=(1, 1))
-    point = float(lifetime(p, AS_PLANNED, years)[0])
+    point = float(lifetime(p, AS_PLANNED, years))
     for inputs, uncertainty in ((bare, CERTAIN), (p, replace(DOUBT, width=0.0))):
         drawn = sample_costs([inputs], uncertainty, years, 40)
         assert drawn.costs == pytest.approx(np.full((1, 40), point))
@@ -99,7 +93,7 @@ def test_with_unused_life_credited_in_full_cost_has_no_steps(p, year) -> None:
     for h in (year, max(1.0, life), max(1.0, 2 * life)):
         if h > 40:
             continue
-        a, b = (float(lifetime(p, AS_PLANNED, h + d, in_full=True)[0]) for d in (-1e-6, 1e-6))
+        a, b = (float(lifetime(p, AS_PLANNED, h + d, in_full=True)) for d in (-1e-6, 1e-6))
         swapped = abs(p.swap) * 1.01
         assert abs(a - b) <= 1e-3 * max(1.0, p.batteries) + swapped
 
@@ -149,7 +143,7 @@ def test_an_early_failure_is_replaced_free_then_pro_rata(demo_results) -> None:
     )
 
     def cost(age: float) -> float:
-        return float(lifetime(base, Scenario(fails=np.array([[age]])), 5.0)[0][0])
+        return float(lifetime(base, Scenario(fails=np.array([[age]])), 5.0)[0])
 
     assert cost(40.0) == pytest.approx(1000)
     assert cost(1.0) == pytest.approx(1000)  # replaced free

@@ -59,7 +59,7 @@ def test_by_hand_lead_acid_wins_and_the_verdict_says_so(evaluated, reference) ->
     assert years.below == "f" and len(years.at) >= 1
     a, b = verdict.life_cost_inputs
     for root in years.at:
-        one, other = (float(lifetime(p, AS_PLANNED, root.number, in_full=True)[0]) for p in (a, b))
+        one, other = (float(lifetime(p, AS_PLANNED, root.number, in_full=True)) for p in (a, b))
         assert abs(one - other) < WITHIN
 
 
@@ -245,7 +245,7 @@ def test_costs_meet_where_the_flips_say(pebble, reference) -> None:
     price = found["price"].at[0].number / rival.banked["purchase"].number
     life = found["life"].at[0].number / winner.life.years
     for a, b in ((AS_PLANNED, Scenario(price=price)), (Scenario(lasts=life), AS_PLANNED)):
-        gap = lifetime(dual, a, h, in_full=True)[0] - lifetime(lfp, b, h, in_full=True)[0]
+        gap = lifetime(dual, a, h, in_full=True) - lifetime(lfp, b, h, in_full=True)
         assert abs(float(gap)) < WITHIN
 
 
@@ -298,7 +298,7 @@ def test_the_tornado_flips_where_the_rival_is_cheaper_at_an_end(pebble) -> None:
     h = pebble.plan.years_kept
     by_key = {s.key: s for s in found.swings}
     price = by_key["price.lfp"]
-    low = lifetime(lfp, Scenario(price=lfp.price[0]), h)[0] - lifetime(dual, AS_PLANNED, h)[0]
+    low = lifetime(lfp, Scenario(price=lfp.price[0]), h) - lifetime(dual, AS_PLANNED, h)
     assert price.at_low.number == pytest.approx(float(low))
     spans = [abs(s.at_high.number - s.at_low.number) for s in found.swings]
     assert spans == sorted(spans, reverse=True)

@@ -5,13 +5,13 @@ import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
 import { computed } from 'vue'
 
-const props = defineProps<{ bank: string; moment: number; soc: number; batteryClass: string }>()
+const props = defineProps<{ bankId: string; moment: number; soc: number; batteryClass: string }>()
 const plan = usePlan()
 const { answer } = useAsked<Schemas['FlowsView']>(
-  () => props.bank,
+  () => props.bankId,
   () =>
     api.GET('/api/rigs/{rig_id}/trial/flows', {
-      params: { path: { rig_id: plan.rig!.id }, query: { bank: props.bank } },
+      params: { path: { rig_id: plan.rig!.id }, query: { bank: props.bankId } },
     }),
 )
 const at = computed(() => Math.min(props.moment, (answer.value?.labels.length ?? 1) - 1))

@@ -38,7 +38,7 @@ const bank = computed(() => banks.value.find((l) => l.id === focus.value))
           <ChemistryMark :battery-class="bank.battery_class" /> {{ bank.title }}, at that moment
         </h2>
         <FlowPicture
-          :bank="bank.id"
+          :bank-id="bank.id"
           :moment="moment"
           :soc="bank.soc[moment] ?? 0"
           :battery-class="bank.battery_class"

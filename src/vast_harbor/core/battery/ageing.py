@@ -4,8 +4,12 @@ from collections.abc import Sequence
 from itertools import pairwise
 from math import inf, log
 
-LEAD_ACID_FADE_AFTER_END = 3.0
-FADE_PER_WEAR = 0.2
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+Values = NDArray[np.float64]
+Many = float | Values
+
 # A used battery that is worn out already is reckoned to serve for a year: nobody buys the like every month.
 LEAST_YEARS = 1.0
 
@@ -38,20 +42,52 @@ def cycles_at_depth(points: Sequence[tuple[float, float]], exponent: float, dept
     return float(n_ref * (d_ref / depth) ** b)
 
 
-def rate_wear_factor(mean_amps: float, limit_amps: float) -> float:
+def rate_wear_factor(mean_amps: float, limit_amps: float, slope: float = 0.3, most: float = 1.5) -> float:
     """f_rate = 1 + 0.3 · max(0, I/I_lim − 1), at most 1.5.
 
     Args:
         mean_amps: energy-weighted mean current of use [A].
         limit_amps: C/5 for lead-acid, C/2 for LFP [A].
+        slope: wear more for each time that the limit is passed [-]; a practice value.
+        most: upper bound of the factor [-].
 
     Returns:
         Factor on cycle wear [-].
     """
-    return min(1.5, 1 + 0.3 * max(0.0, mean_amps / limit_amps - 1))
+    return min(most, 1 + slope * max(0.0, mean_amps / limit_amps - 1))
 
 
-def calendar_wear(years_in_use: float, years_at_rest: float, share_in_use: float) -> float:
+def cycle_wear(sum_of_cycles: float, rate_factor: float, penalty: float, short_share: float) -> float:
+    """Wear by cycles: Σ n_i/N(d_i) · f_rate · (1 + p · share of days not returned to full).
+
+    Args:
+        sum_of_cycles: Σ n_i/N(d_i), a year [1/year].
+        rate_factor: f_rate [-].
+        penalty: p, what days short of full add [-].
+        short_share: share of the off-grid days that do not end full [-].
+
+    Returns:
+        Wear a year [1/year].
+    """
+    return sum_of_cycles * rate_factor * (1 + penalty * short_share)
+
+
+def emptied_wear(emptied: float, each: float, low: float, each_low: float = 0.02) -> float:
+    """Wear of lead-acid by the times a year that use itself empties it or leaves it low.
+
+    Args:
+        emptied: times emptied and recharged within a day [1/year].
+        each: wear of one such time [-].
+        low: times below a fifth of its charge for over a day [1/year].
+        each_low: wear of one such time [-]; less than emptied, more than nothing.
+
+    Returns:
+        Wear a year [1/year].
+    """
+    return emptied * each + low * each_low
+
+
+def calendar_wear(years_in_use: Many, years_at_rest: Many, share_in_use: Many) -> Many:
     """Mean over the year's hours of 1/L_cal(T), for two temperatures.
 
     Args:
@@ -63,6 +99,25 @@ def calendar_wear(years_in_use: float, years_at_rest: float, share_in_use: float
         Wear a year [-].
     """
     return share_in_use / years_in_use + (1 - share_in_use) / years_at_rest
+
+
+def wear_when_bought(
+    cycles_made: float, cycles: float, age_years: float, calendar: float, health: float, fade: float = 0.2
+) -> float:
+    """Wear of a used battery: the larger of what it has made and aged, and of what a test of it shows.
+
+    Args:
+        cycles_made: its count.
+        cycles: that it stands at the planned depth.
+        age_years: since it was made [years].
+        calendar: calendar life at 25 °C [years].
+        health: state of health by a capacity test [-].
+        fade: health lost at wear 1 [-].
+
+    Returns:
+        Wear [-].
+    """
+    return max(cycles_made / cycles + age_years / calendar, max(0.0, (1 - health) / fade))
 
 
 def wear_by_plan(nights: float, nights_a_cycle: float, cycles: float, calendar: float) -> float:
@@ -80,38 +135,40 @@ def wear_by_plan(nights: float, nights_a_cycle: float, cycles: float, calendar: 
     return nights / nights_a_cycle / cycles + 1 / calendar
 
 
-def state_of_health(wear: float, lead_acid: bool) -> float:
+def state_of_health(wear: float, lead_acid: bool, fade: float = 0.2, after_end: float = 3.0) -> float:
     """SoH = 1 − 0.2·wear up to wear 1; beyond it lead-acid fades three times as fast.
 
     Args:
         wear: Palmgren–Miner sum [-].
         lead_acid: whether the bank is lead-acid.
+        fade: health lost at wear 1 [-].
+        after_end: how many times as fast lead-acid fades beyond it [-].
 
     Returns:
         Capacity now ÷ nameplate [-], not below 0.
 
-    Source: the sum after M. A. Miner, J. Appl. Mech. 12 (1945).
+    Source: the sum after M. A. Miner, J. Appl. Mech. 12 (1945), doi:10.1115/1.4009458.
     """
-    fade = LEAD_ACID_FADE_AFTER_END if lead_acid else 1.0
-    beyond = max(0.0, wear - 1) * fade
-    return max(0.0, 1 - FADE_PER_WEAR * (min(wear, 1.0) + beyond))
+    beyond = max(0.0, wear - 1) * (after_end if lead_acid else 1.0)
+    return max(0.0, 1 - fade * (min(wear, 1.0) + beyond))
 
 
-def wear_at_health(health: float, lead_acid: bool) -> float:
+def wear_at_health(health: ArrayLike, lead_acid: bool, fade: float = 0.2, after_end: float = 3.0) -> Values:
     """The wear at which a state of health is reached; inverse of :func:`state_of_health`.
 
     Args:
-        health: SoH [-], above 0.
+        health: SoH [-], above 0, any shape.
         lead_acid: whether the bank is lead-acid.
+        fade, after_end: as there.
 
     Returns:
-        Wear [-].
+        Wear [-], in the shape of ``health``.
     """
-    wear = (1 - health) / FADE_PER_WEAR
-    return 1 + (wear - 1) / LEAD_ACID_FADE_AFTER_END if lead_acid and wear > 1 else wear
+    wear = (1 - np.asarray(health, float)) / fade
+    return np.where(lead_acid & (wear > 1), 1 + (wear - 1) / after_end, wear)
 
 
-def health_at_replacement_lfp(need_without_reserve_wh: float, usable_new_wh: float, floor: float) -> float:
+def health_at_replacement_lfp(need_without_reserve_wh: Many, usable_new_wh: Many, floor: float) -> Values:
     """SoH at which LFP no longer covers the need without reserve, between ``floor`` and 0.8.
 
     A bank that is too small to begin with is judged at 80 % like any other; that it does not cover
@@ -125,6 +182,8 @@ def health_at_replacement_lfp(need_without_reserve_wh: float, usable_new_wh: flo
     Returns:
         SoH [-].
     """
-    if usable_new_wh <= 0:
-        return 0.8
-    return min(max(need_without_reserve_wh / usable_new_wh, floor), max(floor, 0.8))
+    with np.errstate(divide="ignore", invalid="ignore"):
+        share = np.where(
+            np.asarray(usable_new_wh) > 0, np.asarray(need_without_reserve_wh) / usable_new_wh, np.inf
+        )
+    return np.minimum(np.maximum(share, floor), max(floor, 0.8))

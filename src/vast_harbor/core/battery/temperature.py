@@ -1,7 +1,13 @@
 """What the temperature of the battery does to its capacity and its life."""
 
+import numpy as np
+from numpy.typing import NDArray
+
 from vast_harbor.core.battery.chemistry import BatteryClass
 from vast_harbor.core.figures.interpolation import interpolate
+
+Values = NDArray[np.float64]
+Many = float | Values
 
 # Rested freezing point of lead-acid electrolyte against state of charge [-, °C].
 FREEZING_C = ((0.0, -7.0), (0.2, -10.0), (0.5, -25.0), (1.0, -50.0))
@@ -21,19 +27,22 @@ def temperature_factor(battery_class: BatteryClass, battery_c: float) -> float:
     return interpolate(battery_class.temperature_factor, battery_c)
 
 
-def calendar_years(years_at_25: float, battery_c: float) -> float:
+def calendar_years(
+    years_at_25: Many, battery_c: Many, reference_c: float = 25.0, halves_k: float = 10.0
+) -> Values:
     """Calendar life at a temperature: L_25 · 2^((25 − T)/10) above 25 °C, else L_25.
 
     Args:
         years_at_25: calendar life at 25 °C [years].
         battery_c: temperature of the battery [°C].
+        reference_c: temperature up to which it is not shortened [°C].
+        halves_k: temperature rise that halves it [K]; Arrhenius' rule of thumb, 8 to 12 K in practice.
 
     Returns:
-        Calendar life [years].
+        Calendar life [years], in the common shape.
     """
-    if battery_c <= 25:
-        return years_at_25
-    return float(years_at_25 * 2 ** ((25 - battery_c) / 10))
+    hotter = np.minimum(0.0, reference_c - np.asarray(battery_c, float))
+    return np.asarray(years_at_25 * 2.0 ** (hotter / halves_k))
 
 
 def freezing_point_c(soc: float) -> float:

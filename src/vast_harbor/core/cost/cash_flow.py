@@ -1,92 +1,57 @@
-"""What a bank costs over the years that the rig is kept."""
+"""Cash flow: what a bank costs over the years that the rig is kept, payment by payment.
 
+One set of functions serves a single bank and many at once: whatever differs may be an array.
+"""
+
+from collections.abc import Iterator
 from dataclasses import dataclass
-from math import ceil, floor, inf
+from math import ceil, floor
+
+import numpy as np
+from numpy.typing import NDArray
+
+Values = NDArray[np.float64]
+Many = float | Values
+NO_VALUES: Values = np.zeros(0)
 
 BATTERIES, EXTRAS, OLD_BANK = "batteries", "extras", "old bank"
 REPLACEMENT, RUNNING, EXIT = "replacement", "running", "exit"
-
-
-def replacement_times(life_years: float, years: float) -> tuple[float, ...]:
-    """When the bank is replaced: t = j · life while t < H − 1e-9.
-
-    Args:
-        life_years: life of one bank [years]; infinite when it never wears out.
-        years: years of keeping, H.
-
-    Returns:
-        Times [years], ascending, without 0.
-    """
-    if life_years == inf or life_years <= 0:
-        return ()
-    count = ceil((years - 1e-9) / life_years) - 1
-    return tuple(j * life_years for j in range(1, count + 1))
-
-
-def price_at(price: float, drift: float, t: float) -> float:
-    """Price of a bank t years from now: P · (1 + drift)^t.
-
-    Args:
-        price: price now [money].
-        drift: yearly change [1/year].
-        t: years from now.
-
-    Returns:
-        Price [money].
-    """
-    return float(price * (1 + drift) ** t)
-
-
-def exit_credit(
-    price: float, drift: float, years: float, life_years: float, share: float, refit: float = 0.0
-) -> float:
-    """What the unused life of the last bank is worth: κ · (remaining share) · P · (1 + drift)^H, less refit.
-
-    Args:
-        price: price of a bank now [money].
-        drift: yearly change of the price [1/year].
-        years: years of keeping, H.
-        life_years: life of one bank [years].
-        share: κ [-].
-        refit: what taking it along costs [money].
-
-    Returns:
-        Credit at the end [money], 0 or more.
-    """
-    if life_years == inf:
-        return max(0.0, share * price_at(price, drift, years) - refit)
-    last = (replacement_times(life_years, years) or (0.0,))[-1]
-    remaining = max(0.0, 1 - (years - last) / life_years)
-    return max(0.0, share * remaining * price_at(price, drift, years) - refit)
+# A replacement due within this of the end is not made [years].
+AT_THE_END = 1e-9
 
 
 @dataclass(frozen=True, slots=True)
 class Costs:
-    """What goes into the lifetime cost of a bank, in the rig's currency.
+    """What goes into the lifetime cost of a bank, in the rig's currency; any of it may be an array.
 
     Attributes:
         batteries: purchase of the bank.
-        extras: what comes besides, once.
+        extras: what is bought with it, once.
         old_bank: what the old bank fetches, a credit.
         drift: yearly change of the batteries' price [1/year].
         swap: labour less scrap at each replacement.
-        running: care, water and energy lost, a year.
+        running: care, water, lost energy and fuel, a year.
         exit_share: κ [-].
         discount: r [1/year].
         refit: what taking the last bank along costs.
         again: (price, life) of extras that are bought again after their life [money], [years].
+        again_share: factor on the price of those [-].
+        warranty_years, full_years: of the maker's warranty, and the part of it that replaces in full [years].
     """
 
-    batteries: float
-    extras: float = 0.0
-    old_bank: float = 0.0
-    drift: float = 0.0
-    swap: float = 0.0
-    running: float = 0.0
-    exit_share: float = 0.0
+    batteries: Many
+    extras: Many = 0.0
+    old_bank: Many = 0.0
+    drift: Many = 0.0
+    swap: Many = 0.0
+    running: Many = 0.0
+    exit_share: Many = 0.0
     discount: float = 0.0
-    refit: float = 0.0
+    refit: Many = 0.0
     again: tuple[tuple[float, float], ...] = ()
+    again_share: Many = 1.0
+    warranty_years: Many = 0.0
+    full_years: Many = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,47 +69,180 @@ class Payment:
     amount: float
 
 
-def payments(costs: Costs, life_years: float, years: float) -> tuple[Payment, ...]:
-    """All payments for one bank over the years of keeping, discounted by (1 + r)^−t.
+@dataclass(frozen=True, slots=True)
+class Lump:
+    """The same payment of many banks, or in many futures, at once.
 
-    Running costs count at mid-year; a part of a year at the end counts in part.
+    Attributes:
+        t: years from now.
+        item: what it is for.
+        amount: present value [money]; nought where it does not fall.
+    """
+
+    t: Many
+    item: str
+    amount: Many
+
+
+def price_at(price: Many, drift: Many, t: Many) -> Many:
+    """Price of a bank t years from now: P · (1 + drift)^t.
+
+    Args:
+        price: price now [money].
+        drift: yearly change [1/year].
+        t: years from now.
+
+    Returns:
+        Price [money].
+    """
+    return price * (1 + drift) ** t
+
+
+def annuity(years: Many, discount: float) -> Many:
+    """Present value of one a year, paid at mid-year; a part of a year at the end counts in part.
+
+    Args:
+        years: H.
+        discount: r [1/year].
+
+    Returns:
+        Σ length · (1 + r)^−t over the years.
+    """
+    if abs(discount) < 1e-12:
+        return years
+    log_q = -np.log1p(discount)
+    whole = np.floor(np.asarray(years) + 1e-9)
+    part = np.maximum(0.0, np.asarray(years) - whole)
+    full = np.exp(log_q / 2) * -np.expm1(whole * log_q) * (1 + discount) / discount
+    return np.asarray(full + part * np.exp(log_q * (whole + part / 2)))
+
+
+def life_left(served_years: Many, life_years: Many) -> Values:
+    """Share of its life that a bank has left after so many years [-]; 1 where nothing ends it."""
+    life = np.asarray(life_years, float)
+    with np.errstate(invalid="ignore", divide="ignore"):
+        left = 1 - np.asarray(served_years) / life
+    return np.where(np.isinf(life), 1.0, np.maximum(0.0, left))
+
+
+def warranty_credit(age: Many, warranty_years: Many, full_years: Many) -> Values:
+    """Share of its price that the maker gives for a bank that fails early: in full, then pro rata.
+
+    Args:
+        age: at which it fails [years].
+        warranty_years: of the warranty; 0 for none [years].
+        full_years: the part of it that replaces in full [years].
+
+    Returns:
+        Share [-].
+    """
+    age, warranty = np.asarray(age, float), np.asarray(warranty_years, float)
+    pro_rata = np.maximum(0.0, 1 - age / np.where(warranty > 0, warranty, 1.0))
+    return np.where(warranty > 0, np.where(age <= full_years, 1.0, pro_rata), 0.0)
+
+
+def lump_payments(
+    costs: Costs, life_years: Many, years: Many, fails: Values = NO_VALUES, *, in_full: bool = False
+) -> Iterator[Lump]:
+    """Every payment but the running ones, discounted by (1 + r)^−t.
+
+    A bank is replaced at t = j · life while t < H − 1e-9, or when it fails before.
 
     Args:
         costs: what there is to pay.
         life_years: life of one bank [years], may be infinite.
         years: years of keeping, H.
+        fails: age at which each bank fails early, one after the other, shape (banks, ...) [years].
+        in_full: credit the unused life of the last bank in full (κ 1), so that cost is continuous.
+
+    Yields:
+        The payments; where the arguments are arrays, their times and amounts are arrays too.
+    """
+    shape = np.broadcast_shapes(
+        *(np.shape(x) for x in (life_years, years, costs.batteries, costs.drift, costs.swap)), fails.shape[1:]
+    )
+    life = np.broadcast_to(np.asarray(life_years, float), shape)
+    horizon = np.broadcast_to(np.asarray(years, float), shape)
+    drift, q = np.asarray(costs.drift, float), 1 + costs.discount
+    yield Lump(0.0, BATTERIES, costs.batteries)
+    yield Lump(0.0, EXTRAS, costs.extras)
+    yield Lump(0.0, OLD_BANK, -np.asarray(costs.old_bank))
+    began, bank = np.zeros(shape), 0
+    while True:
+        served, failed = life, None
+        if bank < len(fails):
+            failed = fails[bank] < life
+            served = np.where(failed, fails[bank], life)
+        ends = began + served
+        active = ends < horizon - AT_THE_END
+        if not active.any():
+            break
+        when = np.where(active, ends, 0.0)
+        paid = price_at(costs.batteries, drift, when) + costs.swap
+        if failed is not None:
+            credit = warranty_credit(served, costs.warranty_years, costs.full_years)
+            paid = paid - np.where(failed, credit * price_at(costs.batteries, drift, began), 0.0)
+        yield Lump(when, REPLACEMENT, np.where(active, paid * q**-when, 0.0))
+        began = np.where(active, ends, began)
+        bank += 1
+    for price, lasts in costs.again:
+        for j in range(1, int(np.max(horizon) / lasts) + 1):
+            t = j * lasts
+            paid = price * np.asarray(costs.again_share) * q**-t
+            yield Lump(t, EXTRAS, np.where(t < horizon - AT_THE_END, paid, 0.0))
+    share, refit = (1.0, 0.0) if in_full else (costs.exit_share, costs.refit)
+    left = life_left(horizon - began, life)
+    worth = np.maximum(0.0, share * left * price_at(costs.batteries, drift, horizon) - refit)
+    yield Lump(horizon, EXIT, -worth * q**-horizon)
+
+
+def lifetime_cost(
+    costs: Costs, life_years: Many, years: Many, fails: Values = NO_VALUES, *, in_full: bool = False
+) -> Values:
+    """Lifetime cost at present value [money]: all payments together; arguments as :func:`lump_payments`."""
+    total = np.asarray(costs.running * annuity(years, costs.discount), float)
+    for payment in lump_payments(costs, life_years, years, fails, in_full=in_full):
+        total = total + payment.amount
+    return total
+
+
+def spent_by(costs: Costs, life_years: Many, years: Many, at: Values, fails: Values = NO_VALUES) -> Values:
+    """What has been spent by given times, without the worth at the end.
+
+    Args:
+        costs, life_years, years, fails: as of :func:`lump_payments`.
+        at: times, shape (times,) [years].
 
     Returns:
-        Payments in the order of time; their sum is the lifetime cost.
+        Money, shape (times, ...).
     """
+    lumps = [p for p in lump_payments(costs, life_years, years, fails) if p.item != EXIT]
+    out = []
+    for when in at:
+        paid = [np.where(np.asarray(p.t) <= when + AT_THE_END, p.amount, 0.0) for p in lumps]
+        out.append(sum(paid, np.asarray(costs.running * annuity(when, costs.discount), float)))
+    return np.array(np.broadcast_arrays(*out)) if out else np.zeros((0,))
 
-    def now(t: float) -> float:
-        return float((1 + costs.discount) ** -t)
 
-    out = [
-        Payment(0.0, BATTERIES, costs.batteries),
-        Payment(0.0, EXTRAS, costs.extras),
-        Payment(0.0, OLD_BANK, -costs.old_bank),
-    ]
-    for t in replacement_times(life_years, years):
-        amount = price_at(costs.batteries, costs.drift, t) + costs.swap
-        out.append(Payment(t, REPLACEMENT, amount * now(t)))
-    for price, lasts in costs.again:
-        out += [Payment(t, EXTRAS, price * now(t)) for t in replacement_times(lasts, years)]
-    start = 0.0
-    while start < years - 1e-9:
-        length = min(1.0, years - start)
-        middle = start + length / 2
-        out.append(Payment(middle, RUNNING, costs.running * length * now(middle)))
-        start += 1.0
-    credit = exit_credit(costs.batteries, costs.drift, years, life_years, costs.exit_share, costs.refit)
-    out.append(Payment(years, EXIT, -credit * now(years)))
+def payments(costs: Costs, life_years: float, years: float) -> tuple[Payment, ...]:
+    """All payments for one bank over the years of keeping, in the order of time; they add up to its cost.
+
+    Running costs count at mid-year; a part of a year at the end counts in part.
+
+    Args:
+        costs: what there is to pay, in plain numbers.
+        life_years: life of one bank [years], may be infinite.
+        years: years of keeping, H.
+
+    Returns:
+        Payments in plain numbers.
+    """
+    out = [Payment(float(p.t), p.item, float(p.amount)) for p in lump_payments(costs, life_years, years)]
+    for start in range(ceil(years - AT_THE_END)):
+        end = min(start + 1.0, years)
+        share = float(annuity(end, costs.discount)) - float(annuity(float(start), costs.discount))
+        out.append(Payment((start + end) / 2, RUNNING, float(costs.running) * share))
     return tuple(sorted(out, key=lambda p: p.t))
-
-
-def lifetime_cost(costs: Costs, life_years: float, years: float) -> float:
-    """Sum of all payments at present value [money]; arguments as :func:`payments`."""
-    return sum(p.amount for p in payments(costs, life_years, years))
 
 
 def cumulative(paid: tuple[Payment, ...]) -> list[tuple[float, float]]:

@@ -1,25 +1,32 @@
-"""A bank's years and money in plain numbers: for thousands of draws, maps, and points where costs meet.
+"""How long a bank lasts and what it costs, in plain numbers: for one plan, for thousands of draws, for maps.
 
-What Life and Cost of a candidate tell with their workings, once for the plan, is here one function of
-everything that may come differently. A test holds the two against each other.
+Every figure of life and money that an owner sees is a value of these functions; the stops add the workings.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from math import inf
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from vast_harbor.core.battery.ageing import FADE_PER_WEAR, LEAST_YEARS
+from vast_harbor.core.battery.ageing import (
+    LEAST_YEARS,
+    calendar_wear,
+    health_at_replacement_lfp,
+    wear_at_health,
+)
+from vast_harbor.core.battery.temperature import calendar_years
+from vast_harbor.core.cost import cash_flow
+from vast_harbor.core.cost.cash_flow import NO_VALUES, Costs, Many, Values
 
-Values = NDArray[np.float64]
-Many = float | Values
-NO_VALUES: Values = np.zeros(0)
+Flags = NDArray[np.bool_]
 
 
 @dataclass(frozen=True, slots=True)
 class LifeCostInputs:
-    """One bank in one rig, in numbers.
+    """A bank in a rig, in numbers; or several banks, the numbers that differ as arrays.
 
     Attributes:
         id: of the candidate.
@@ -52,37 +59,37 @@ class LifeCostInputs:
     """
 
     id: str
-    lead: bool
-    batteries: float
-    extras: float
+    lead: bool | Flags
+    batteries: Many
+    extras: Many
     again: tuple[tuple[float, float], ...]
     old_bank: float
-    drift: float
-    swap: float
-    care: float
-    lost_kwh: float
+    drift: Many
+    swap: Many
+    care: Many
+    lost_kwh: Many
     tariff: float
-    fuel: float
+    fuel: Many
     exit_share: float
     refit: float
     discount: float
     nights: float
-    cycle_wear: float
-    exponent: float
-    years_25: float
+    cycle_wear: Many
+    exponent: Many
+    years_25: Many
     use_c: float
     rest_c: float
-    accidents: float
-    emptied: float
-    worn_out: float
-    covers: float
+    accidents: Many
+    emptied: Many
+    worn_out: Many
+    covers: Many
     health_floor: float
-    start_wear: float
-    used: bool
+    start_wear: Many
+    used: bool | Flags
     basis: str
-    label_years: float
-    warranty_years: float
-    full_years: float
+    label_years: Many
+    warranty_years: Many
+    full_years: Many
     price: tuple[float, float] = (1.0, 1.0)
     cycles: tuple[float, float] = (1.0, 1.0)
     calendar: tuple[float, float] = (1.0, 1.0)
@@ -138,8 +145,58 @@ def _nights_ratio(p: LifeCostInputs, c: Scenario) -> Many:
     return c.nights / p.nights
 
 
+# What differs from bank to bank in one rig.
+OF_EACH = (
+    "lead", "batteries", "extras", "drift", "swap", "care", "lost_kwh", "fuel", "cycle_wear", "exponent",
+    "years_25", "accidents", "emptied", "worn_out", "covers", "start_wear", "used", "label_years",
+    "warranty_years", "full_years",
+)  # fmt: skip
+
+
+def stacked(inputs: Sequence[LifeCostInputs]) -> LifeCostInputs:
+    """Several banks as one set of numbers, for banks whose rig is the same and which buy no extras again.
+
+    Args:
+        inputs: of each bank; at least one.
+
+    Returns:
+        Inputs whose fields are arrays of shape (banks,).
+    """
+    of_each: dict[str, Any] = {name: np.array([getattr(one, name) for one in inputs]) for name in OF_EACH}
+    return replace(inputs[0], **of_each)
+
+
+def calendar_wear_a_year(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
+    """Wear a year by age alone: the mean over the year of 1/L_cal(T) [1/year]."""
+    nights = p.nights if c.nights is None else c.nights
+    share = np.minimum(1.0, np.asarray(nights) / 365)
+    years = p.years_25 * np.asarray(c.calendar)
+    use, rest = (calendar_years(years, t + c.warmer) for t in (p.use_c, p.rest_c))
+    return np.asarray(calendar_wear(use, rest, share))
+
+
+def wear_a_year(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
+    """Wear a year by cycles, age and accidents together, after Palmgren and Miner [1/year]."""
+    more = _nights_ratio(p, c)
+    cycles = p.cycle_wear * more * np.asarray(c.use) ** p.exponent / c.cycles
+    return np.asarray((cycles + calendar_wear_a_year(p, c) + p.accidents + p.emptied * more) / c.lasts)
+
+
+def wear_at_replacement(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
+    """Wear at which a bank is replaced [-]: a state of health for lead-acid, no longer covering for LFP."""
+    health = health_at_replacement_lfp(p.covers * np.asarray(c.use), 1.0, p.health_floor)
+    return np.where(p.lead, p.worn_out, wear_at_health(health, False))
+
+
+def years_until_worn(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
+    """Years until wear has reached that of the replacement [years]; a used battery serves at least one."""
+    with np.errstate(divide="ignore"):
+        years = (wear_at_replacement(p, c) - p.start_wear) / wear_a_year(p, c)
+    return np.maximum(np.where(p.used, LEAST_YEARS, 0.0), years)
+
+
 def life_years(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
-    """Life of one bank [years]; infinite where nothing ends it.
+    """Life of a bank by the basis in force [years]; infinite where nothing ends it.
 
     Args:
         p: the bank.
@@ -148,50 +205,17 @@ def life_years(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
     Returns:
         Years, in the shape of what differs.
 
-    Source: Palmgren–Miner over cycles, years and accidents, as ``stops.life``.
+    Source: Palmgren–Miner over cycles, years and accidents; M. A. Miner, J. Appl. Mech. 12 (1945).
     """
-    more = _nights_ratio(p, c)
-    nights = p.nights if c.nights is None else c.nights
-    share = np.minimum(1.0, np.asarray(nights) / 365)
-
-    def yearly(celsius: Many) -> Values:
-        hot = np.minimum(0.0, (25 - np.asarray(celsius)) / 10)
-        return np.asarray(1 / (p.years_25 * c.calendar * 2.0**hot))
-
-    wear = p.cycle_wear * more * np.asarray(c.use) ** p.exponent / c.cycles
-    wear = wear + share * yearly(p.use_c + c.warmer) + (1 - share) * yearly(p.rest_c + c.warmer)
-    wear = (wear + p.accidents + p.emptied * more) / c.lasts
-    end: Many = p.worn_out
-    if not p.lead:
-        health = np.clip(p.covers * np.asarray(c.use), p.health_floor, max(p.health_floor, 0.8))
-        end = (1 - health) / FADE_PER_WEAR
-    likely = np.maximum(LEAST_YEARS if p.used else 0.0, (end - p.start_wear) / wear)
-    if p.basis == "warranty" and p.warranty_years > 0:
-        return np.minimum(likely, p.warranty_years)
+    likely = years_until_worn(p, c)
+    if p.basis == "warranty":
+        has = np.asarray(p.warranty_years) > 0
+        return np.asarray(np.where(has, np.minimum(likely, p.warranty_years), likely))
     if p.basis == "label_cycles":
         with np.errstate(divide="ignore"):
-            label = np.asarray(p.label_years * c.cycles / np.asarray(more, float))
-        return np.broadcast_to(label, np.shape(likely)) + 0.0
-    return np.asarray(likely, float)
-
-
-def annuity(years: Many, discount: float) -> Many:
-    """Present value of one a year, paid at mid-year; a part of a year at the end counts in part.
-
-    Args:
-        years: H.
-        discount: r [1/year].
-
-    Returns:
-        Σ length · (1 + r)^−t over the years.
-    """
-    if discount == 0:
-        return years
-    q = 1 / (1 + discount)
-    whole = np.floor(np.asarray(years) + 1e-9)
-    part = np.maximum(0.0, np.asarray(years) - whole)
-    full = q**0.5 * (1 - q**whole) / (1 - q)
-    return np.asarray(full + part * q ** (whole + part / 2))
+            label = np.asarray(p.label_years * c.cycles / np.asarray(_nights_ratio(p, c), float))
+        return np.broadcast_to(label, np.broadcast_shapes(label.shape, likely.shape)) + 0.0
+    return likely
 
 
 def running_a_year(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Many:
@@ -199,69 +223,48 @@ def running_a_year(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Many:
     return p.care + (p.lost_kwh * p.tariff * c.tariff + p.fuel) * c.use * _nights_ratio(p, c)
 
 
-def lifetime(
-    p: LifeCostInputs, c: Scenario, years: Many, *, in_full: bool = False, at: Values = NO_VALUES
-) -> tuple[Values, Values]:
-    """Lifetime cost at present value, and what is spent up to given times.
+def costs_of(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Costs:
+    """What there is to pay for a bank when things come differently [money]."""
+    return Costs(
+        batteries=p.batteries * np.asarray(c.price, float),
+        extras=p.extras * np.asarray(c.extras, float),
+        old_bank=p.old_bank,
+        drift=p.drift + np.asarray(c.drift, float),
+        swap=p.swap,
+        running=running_a_year(p, c),
+        exit_share=p.exit_share,
+        discount=p.discount,
+        refit=p.refit,
+        again=p.again,
+        again_share=c.extras,
+        warranty_years=p.warranty_years,
+        full_years=p.full_years,
+    )
+
+
+def lifetime(p: LifeCostInputs, c: Scenario, years: Many, *, in_full: bool = False) -> Values:
+    """Lifetime cost at present value.
 
     Args:
         p: the bank.
         c: what comes differently.
         years: H, of keeping.
         in_full: credit the unused life of the last bank in full (κ 1), so that cost is continuous.
-        at: times at which to tell what has been spent by then, shape (times,) [years].
 
     Returns:
-        Cost [money], in the shape of what differs; spent, shape (times, ...), without the worth at the end.
+        Cost [money], in the shape of what differs.
     """
-    life = life_years(p, c)
-    parts = (life, years, c.price, c.drift, c.extras, c.tariff, c.use)
-    shape = np.broadcast_shapes(*(np.shape(x) for x in parts), c.fails.shape[1:])
-    life, horizon = np.broadcast_to(life, shape), np.broadcast_to(np.asarray(years, float), shape)
-    price = np.broadcast_to(p.batteries * np.asarray(c.price, float), shape)
-    grows = np.broadcast_to(1 + p.drift + np.asarray(c.drift, float), shape)
-    per_year = np.broadcast_to(np.asarray(running_a_year(p, c), float), shape)
-    q = 1 + p.discount
-    total = price + p.extras * np.asarray(c.extras) - p.old_bank
-    total = total + per_year * annuity(horizon, p.discount)
-    spent = np.zeros((len(at), *shape))
-    for i, when in enumerate(at):
-        spent[i] = price + p.extras * np.asarray(c.extras) - p.old_bank + per_year * annuity(when, p.discount)
-    began, turn = np.zeros(shape), 0
-    while True:
-        served, failed = life, None
-        if turn < len(c.fails):
-            failed = c.fails[turn] < life
-            served = np.where(failed, c.fails[turn], life)
-        ends = began + served
-        active = ends < horizon - 1e-9
-        if not active.any():
-            break
-        when = np.where(active, ends, 0.0)
-        paid = price * grows**when + p.swap
-        if failed is not None:
-            paid = paid - np.where(failed, _credit(p, served) * price * grows**began, 0.0)
-        paid = np.where(active, paid * q**-when, 0.0)
-        total = total + paid
-        for i, by in enumerate(at):
-            spent[i] += np.where(ends <= by + 1e-9, paid, 0.0)
-        began = np.where(active, ends, began)
-        turn += 1
-    for amount, lasts in p.again:
-        j = np.arange(1, int(np.max(horizon) / lasts) + 1)
-        for t in j * lasts:
-            total = total + np.where(t < horizon - 1e-9, amount * q**-t, 0.0) * np.asarray(c.extras)
-            for i, by in enumerate(at):
-                spent[i] += (amount * q**-t if t <= by + 1e-9 else 0.0) * np.asarray(c.extras)
-    left = np.where(np.isinf(life), 1.0, np.maximum(0.0, 1 - (horizon - began) / life))
-    share, refit = (1.0, 0.0) if in_full else (p.exit_share, p.refit)
-    worth = np.maximum(0.0, share * left * price * grows**horizon - refit)
-    return total - worth * q**-horizon, spent
+    return cash_flow.lifetime_cost(costs_of(p, c), life_years(p, c), years, c.fails, in_full=in_full)
 
 
-def _credit(p: LifeCostInputs, age: Many) -> Many:
-    """Share of its price that the maker gives for a bank that fails early at an age [-]."""
-    if p.warranty_years <= 0:
-        return np.zeros(np.shape(age))
-    pro_rata = np.maximum(0.0, 1 - np.asarray(age) / p.warranty_years)
-    return np.asarray(np.where(np.asarray(age) <= p.full_years, 1.0, pro_rata))
+def spent(p: LifeCostInputs, c: Scenario, years: Many, at: Values) -> Values:
+    """What has been spent on a bank by given times, without the worth at the end.
+
+    Args:
+        p, c, years: as of :func:`lifetime`.
+        at: times, shape (times,) [years].
+
+    Returns:
+        Money, shape (times, ...).
+    """
+    return cash_flow.spent_by(costs_of(p, c), life_years(p, c), years, at, c.fails)

@@ -6,7 +6,8 @@ from functools import lru_cache
 
 import numpy as np
 
-from vast_harbor.core.cost.life_cost import LifeCostInputs, Scenario, Values, lifetime
+from vast_harbor.core.cost.cash_flow import Values
+from vast_harbor.core.cost.life_cost import LifeCostInputs, Scenario, lifetime, spent
 
 COUNT = 5000
 SEED = 20_260
@@ -122,7 +123,7 @@ def sampled_scenarios(
                 calendar=triangular(own[2], *uncertainty.about(1.0, *p.calendar)),
                 use=use,
                 tariff=tariff,
-                drift=drift[p.lead],
+                drift=drift[bool(p.lead)],
                 warmer=warmer,
                 fails=fails,
             )
@@ -154,13 +155,10 @@ def sample_costs(
     Returns:
         What they cost.
     """
-    costs, spent = [], []
-    for p, change in zip(
-        life_cost_inputs, sampled_scenarios(life_cost_inputs, uncertainty, count), strict=True
-    ):
-        cost, by = lifetime(p, change, years, at=at)
-        costs.append(np.broadcast_to(cost, (count,)))
-        spent.append(np.broadcast_to(by, (len(at), count)))
-    if not life_cost_inputs:
-        return SampledCosts(np.zeros((0, count)), np.zeros((0, len(at), count)))
-    return SampledCosts(np.array(costs), np.array(spent))
+    scenarios = sampled_scenarios(life_cost_inputs, uncertainty, count)
+    costs, paid = np.zeros((len(life_cost_inputs), count)), np.zeros((len(life_cost_inputs), len(at), count))
+    for i, (p, scenario) in enumerate(zip(life_cost_inputs, scenarios, strict=True)):
+        costs[i] = lifetime(p, scenario, years)
+        if len(at):
+            paid[i] = spent(p, scenario, years, at)
+    return SampledCosts(costs, paid)

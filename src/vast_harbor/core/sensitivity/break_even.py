@@ -114,8 +114,8 @@ class _BreakEvens:
     def difference(
         self, a: LifeCostInputs, b: LifeCostInputs, change_a: Scenario, change_b: Scenario, years: float
     ) -> float:
-        one, _ = lifetime(a, change_a, years, in_full=True)
-        other, _ = lifetime(b, change_b, years, in_full=True)
+        one = lifetime(a, change_a, years, in_full=True)
+        other = lifetime(b, change_b, years, in_full=True)
         return float(one) - float(other)
 
     def nights(self) -> BreakEven:
@@ -137,7 +137,7 @@ class _BreakEvens:
 
         whole = range(1, int(MOST_YEARS) + 1)
         kept = np.array(whole, dtype=float)
-        steps = lifetime(self.a, AS_PLANNED, kept)[0] - lifetime(self.b, AS_PLANNED, kept)[0]
+        steps = lifetime(self.a, AS_PLANNED, kept) - lifetime(self.b, AS_PLANNED, kept)
         return self._flip("years", "Years that it is kept", self.plan.years_kept, "years", gap,
                           [*np.linspace(1, MOST_YEARS, 118)], self._ranges(whole, steps))  # fmt: skip
 

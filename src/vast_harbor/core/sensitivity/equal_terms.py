@@ -78,7 +78,7 @@ def _figures(
 ) -> dict[str, Figure]:
     share, depth = _size(key, compared, compared_banks, results)
     inputs = results.verdict.life_cost_inputs[index].scaled(share, depth)
-    total = float(lifetime(inputs, AS_PLANNED, results.plan.years_kept)[0])
+    total = float(lifetime(inputs, AS_PLANNED, results.plan.years_kept))
     at, cycles = f"verdict.terms.{key}.{compared.id}", compared.cost["cycles_made"].number
 
     def told(name: str, words: str, value: float | None, unit: str) -> Figure:
@@ -88,7 +88,7 @@ def _figures(
     return {
         "usable": told("usable", "Usable energy", compared.banked["usable_wh"].number * share, "Wh"),
         "kg": told("kg", "Weight", compared.banked["kg"].number * share, "kg"),
-        "purchase": told("purchase", "Batteries to buy", inputs.batteries, "money"),
+        "purchase": told("purchase", "Batteries to buy", float(inputs.batteries), "money"),
         "lifetime": told("lifetime", "Lifetime cost", total, "money"),
         "per_cycle": told("per_cycle", "Lifetime cost per cycle", total / cycles if cycles else None,
                           "money/cycle"),

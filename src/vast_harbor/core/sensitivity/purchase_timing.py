@@ -4,6 +4,7 @@ from dataclasses import dataclass, replace
 
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.cost import cash_flow
+from vast_harbor.core.cost.life_cost import costs_of
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, escaped
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
@@ -66,7 +67,9 @@ class _PurchaseOptions:
     def __init__(self, results: Results, reference: Reference, winner: ComparedBank) -> None:
         self.results, self.plan, self.winner = results, results.plan, winner
         self.reference = reference
-        self.costs, self.life = winner.cost.costs, winner.life.years
+        inputs = winner.cost.inputs
+        self.costs, self.life = costs_of(inputs), winner.life.years
+        self.batteries, self.drift = float(inputs.batteries), float(inputs.drift)
         self.base = winner.cost["lifetime"].number
 
     def _figure(self, key: str, what: str, name: str, value: float) -> Figure:
@@ -87,10 +90,9 @@ class _PurchaseOptions:
         left = self.plan.years_kept - years
         if left <= 0:
             return 0.0
-        costs = replace(
-            self.costs, batteries=cash_flow.price_at(self.costs.batteries, self.costs.drift, years)
-        )
-        return cash_flow.lifetime_cost(costs, self.life, left) * float((1 + self.costs.discount) ** -years)
+        costs = replace(self.costs, batteries=cash_flow.price_at(self.batteries, self.drift, years))
+        total = float(cash_flow.lifetime_cost(costs, self.life, left))
+        return total * float((1 + self.costs.discount) ** -years)
 
     def now(self) -> PurchaseOption:
         says = Sentence(f"{title(self.winner)}, all at once.")
@@ -127,12 +129,12 @@ class _PurchaseOptions:
         return out
 
     def _grow(self) -> str:
-        return "cheaper" if self.costs.drift < 0 else "dearer"
+        return "cheaper" if self.drift < 0 else "dearer"
 
     def _change(self, years: float) -> Figure:
-        then = cash_flow.price_at(self.costs.batteries, self.costs.drift, years)
+        then = float(cash_flow.price_at(self.batteries, self.drift, years))
         return Figure(f"verdict.when.change.{years:g}", "Change of the price meanwhile",
-                      abs(then - self.costs.batteries), "money", REFERENCE,
+                      abs(then - self.batteries), "money", REFERENCE,
                       source="P · (1 + drift)^t − P")  # fmt: skip
 
     def bridge(self) -> PurchaseOption | None:
@@ -153,7 +155,7 @@ class _PurchaseOptions:
                 price = found.purchase(bank)
                 if not reasons and (best is None or price < best[0]):
                     best = price, bank
-        if best is None or best[0] >= self.costs.batteries:
+        if best is None or best[0] >= self.batteries:
             return None
         price, bank = best
         years = min(found.years(bank), LONGEST_BRIDGE)
@@ -175,7 +177,7 @@ class _PurchaseOptions:
             f"{escaped(count + bank.model.title)} for {{t}} gives {{usable}}, one night; then the bank.",
             {"t": when, "usable": usable},
         )
-        total = price - self.costs.old_bank + self.later(years)
+        total = price - float(self.costs.old_bank) + self.later(years)
         return self._option("bridge", "Bridge cheaply", says, total, price, False)
 
     def wait(self) -> PurchaseOption | None:
@@ -197,11 +199,11 @@ class _PurchaseOptions:
             return None
         first = (bank.parallel + 1) // 2
         share = first / bank.parallel
-        drifted = cash_flow.price_at(self.costs.batteries, self.costs.drift, 1) * float(
+        drifted = float(cash_flow.price_at(self.batteries, self.drift, 1)) * float(
             (1 + self.costs.discount) ** -1
         )
         second = (1 - share) * drifted
-        total = self.base - (1 - share) * self.costs.batteries + second
+        total = self.base - (1 - share) * self.batteries + second
         usable = Figure("verdict.when.steps.usable", "Usable in the first year",
                         self.winner.banked["usable_wh"].number * share, "Wh", REFERENCE,
                         source="Its share of the strings")  # fmt: skip
@@ -210,6 +212,6 @@ class _PurchaseOptions:
             "model, within the health gap that its maker permits; extras are bought at once.",
             {"usable": usable},
         )
-        cash = self.winner.cost["outlay"].number - (1 - share) * self.costs.batteries
+        cash = self.winner.cost["outlay"].number - (1 - share) * self.batteries
         covers = usable.number >= self.results.need.energy.number
         return self._option("steps", "Buy in steps", says, total, cash, covers)

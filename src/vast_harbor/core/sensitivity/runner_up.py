@@ -4,7 +4,8 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
-from vast_harbor.core.cost.life_cost import LifeCostInputs, Scenario, Values, lifetime
+from vast_harbor.core.cost.cash_flow import Values
+from vast_harbor.core.cost.life_cost import LifeCostInputs, Scenario, lifetime
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.schedule.day_pattern import months_of_use
@@ -71,7 +72,7 @@ class AtNights:
 
     def cost(self, id: str, nights: float, years: float) -> float:
         """Lifetime cost of a candidate at so many nights a year, unused life credited in full [money]."""
-        total, _ = lifetime(self.life_cost_inputs(nights)[id], Scenario(nights=nights), years, in_full=True)
+        total = lifetime(self.life_cost_inputs(nights)[id], Scenario(nights=nights), years, in_full=True)
         return float(total)
 
     def costs(self, id: str, nights: Values, years: float) -> Values:
@@ -81,5 +82,5 @@ class AtNights:
         for where in (dense, ~dense):
             if where.any():
                 inputs = self.life_cost_inputs(float(nights[where][0]))[id]
-                out[where] = lifetime(inputs, Scenario(nights=nights[where]), years)[0]
+                out[where] = lifetime(inputs, Scenario(nights=nights[where]), years)
         return out

@@ -7,7 +7,7 @@ from vast_harbor.core.cost.life_cost import AS_PLANNED, LifeCostInputs, Scenario
 from vast_harbor.core.figures.workings import REFERENCE, Figure
 from vast_harbor.core.passage import Results
 from vast_harbor.core.sensitivity.runner_up import winner_and_rival
-from vast_harbor.core.stops.compare.life_cost_inputs import uncertainty_of
+from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
 from vast_harbor.core.stops.compare.verdict_text import title
 
 MOST_YEARS = 40.0
@@ -71,7 +71,7 @@ def tornado(results: Results) -> Tornado | None:
     h = plan.years_kept
 
     def saving(one: LifeCostInputs, other: LifeCostInputs, ca: Scenario, cb: Scenario, years: float) -> float:
-        return float(lifetime(other, cb, years)[0]) - float(lifetime(one, ca, years)[0])
+        return float(lifetime(other, cb, years)) - float(lifetime(one, ca, years))
 
     base = saving(a, b, AS_PLANNED, AS_PLANNED, h)
     swings = []
@@ -96,7 +96,7 @@ def tornado(results: Results) -> Tornado | None:
         base_of: tuple[tuple[str, str, tuple[float, float], float, str], ...] = (
             ("price", "Price", p.price, compared.banked["purchase"].number, "money"),
             ("cycles", "Cycle life", p.cycles, compared.life["design_cycles"].number, "cycles"),
-            ("calendar", "Calendar life", p.calendar, p.years_25, "years"),
+            ("calendar", "Calendar life", p.calendar, float(p.years_25), "years"),
         )
         for key, words, ends, scale, unit in base_of:
             changes = [_factor(key, x) for x in ends]
@@ -105,13 +105,14 @@ def tornado(results: Results) -> Tornado | None:
             )
             swing(f"{key}.{compared.id}", f"{words} of {name}", unit, (ends[0] * scale, ends[1] * scale),
                   (values[0], values[1]))  # fmt: skip
-        if p.extras > 0:
+        extras = float(p.extras)
+        if extras > 0:
             values = tuple(
                 saving(a, b, *((c, AS_PLANNED) if mine else (AS_PLANNED, c)), h)
                 for c in (Scenario(extras=0.5), Scenario(extras=1.5))
             )
             swing(f"extras.{compared.id}", f"Besides the batteries of {name}", "money",
-                  (p.extras * 0.5, p.extras * 1.5), (values[0], values[1]))  # fmt: skip
+                  (extras * 0.5, extras * 1.5), (values[0], values[1]))  # fmt: skip
     swing("use", "Use of energy", "%", doubt.use, common(lambda x: Scenario(use=x), doubt.use))
     nights = (max(1.0, plan.off_grid_nights * 0.5), min(365.0, plan.off_grid_nights * 1.5))
     swing("nights", "Nights off-grid a year", "nights", nights, common(lambda x: Scenario(nights=x), nights))

@@ -4,7 +4,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vast_harbor.core.cost.life_cost import Scenario, Values, lifetime
+from vast_harbor.core.cost.cash_flow import Values
+from vast_harbor.core.cost.life_cost import Scenario, lifetime
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.sensitivity.runner_up import AtNights
@@ -59,7 +60,7 @@ def cheapest_map(results: Results, reference: Reference) -> UseMap | None:
         grid_n, grid_h = np.meshgrid(probe, years)
         life_cost_inputs = at.life_cost_inputs(float(probe[0]))
         for i, compared in enumerate(compared_banks):
-            cost, _ = lifetime(life_cost_inputs[compared.id], Scenario(nights=grid_n), grid_h, in_full=True)
+            cost = lifetime(life_cost_inputs[compared.id], Scenario(nights=grid_n), grid_h, in_full=True)
             costs[i][:, where] = cost
     ranked = np.sort(costs, axis=0)
     gap = (ranked[1] - ranked[0]) / np.maximum(1.0, np.abs(ranked[0]))

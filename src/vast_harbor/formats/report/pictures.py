@@ -11,7 +11,7 @@ from vast_harbor.core.cost.cash_flow import cumulative
 from vast_harbor.core.cost.monte_carlo import sample_costs
 from vast_harbor.core.passage import Results
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
-from vast_harbor.core.stops.compare.life_cost_inputs import uncertainty_of
+from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
 from vast_harbor.core.stops.compare.verdict_charts import capacity, items
 
 # As on the screen: a colour, a line pattern and a point for each class.

@@ -19,7 +19,7 @@ from vast_harbor.core.sensitivity.purchase_timing import purchase_options
 from vast_harbor.core.sensitivity.tornado import tornado
 from vast_harbor.core.sensitivity.use_map import cheapest_map
 from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes
-from vast_harbor.core.stops.compare.life_cost_inputs import uncertainty_of
+from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
 from vast_harbor.core.stops.compare.verdict_text import title
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.web.compare.models import (

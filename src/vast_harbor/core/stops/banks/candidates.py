@@ -85,6 +85,7 @@ class Banks:
         old_carries: ``soh``, ``usable_wh`` and ``nights`` of the old bank; empty when nothing is known of it.
         diagnosis: what its signs say; None without one.
         findings: what is to be looked at, besides those of the candidates.
+        rig_limits: the rig as a bank meets it.
     """
 
     candidates: tuple[BankFigures, ...]
@@ -94,6 +95,7 @@ class Banks:
     old_carries: Mapping[str, Figure]
     diagnosis: Diagnosis | None
     findings: tuple[Finding, ...]
+    rig_limits: RigLimits
 
 
 class Proposals(Mapping[str, Proposal]):
@@ -160,7 +162,7 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, days: D
     diagnosis = diagnosis_stop.evaluate(plan, assumptions, need)
     carries = old_bank.carries(plan, assumptions, need, diagnosis.health if diagnosis else None)
     findings += old_bank.findings(plan, carries, need)
-    return Banks(candidates, proposals, old, old_bank_wh(plan), carries, diagnosis, findings)
+    return Banks(candidates, proposals, old, old_bank_wh(plan), carries, diagnosis, findings, rig_limits)
 
 
 def _propose(rig_limits: RigLimits, battery_class: BatteryClass) -> Proposal:

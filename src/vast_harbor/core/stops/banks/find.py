@@ -1,7 +1,7 @@
 """Find banks: the whole catalogue in every layout, what is dropped and why, and the best of the rest."""
 
 from collections import Counter
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -84,25 +84,26 @@ def search(look: QuickLifeCost, models: Mapping[str, BatteryModel]) -> Search:
     Returns:
         Banks that will do with the Pareto front marked, and why the others do not.
     """
-    found: list[Found] = []
+    good: list[Bank] = []
     dropped: Counter[str] = Counter()
     reasons: dict[str, tuple[str, ...]] = {}
     seen = 0
     for model in models.values():
         banks = layouts(model, look.rig_limits.plan.system_v)
         seen += len(banks)
-        against, good = _of_model(look, banks)
-        found += good
-        if not good:
+        against, suitable = _of_model(look, banks)
+        good += suitable
+        if not suitable:
             reasons[model.id] = against
             dropped[against[0]] += 1
+    found = found_banks(look, good)
     mask = front(np.array([[f.purchase, f.bank.kg, f.lifetime] for f in found]).reshape(-1, 3))
     marked = [replace(f, front=bool(on)) for f, on in zip(found, mask, strict=True)]
     marked.sort(key=lambda f: (f.lifetime, f.purchase, f.bank.model.id))
     return Search(seen, tuple(marked), dict(dropped.most_common()), reasons)
 
 
-def _of_model(look: QuickLifeCost, banks: list[Bank]) -> tuple[tuple[str, ...], list[Found]]:
+def _of_model(look: QuickLifeCost, banks: list[Bank]) -> tuple[tuple[str, ...], list[Bank]]:
     """Reasons against the layout of a model that has fewest, and those layouts that will do."""
     if not banks:
         return (VOLTS,), []
@@ -113,22 +114,24 @@ def _of_model(look: QuickLifeCost, banks: list[Bank]) -> tuple[tuple[str, ...], 
     for bank in covering or banks[-1:]:
         against = tuple(look.rig_limits.against(bank))
         if not against:
-            good.append(_found(look, bank))
+            good.append(bank)
         elif best is None or len(against) < len(best):
             best = against
     return best or (), good
 
 
-def _found(look: QuickLifeCost, bank: Bank) -> Found:
-    day, usable = look.rig_limits.days.day.bank_wh.number, look.rig_limits.usable_wh(bank)
-    return Found(
-        bank,
-        usable,
-        look.purchase(bank),
-        look.lifetime(bank),
-        look.years(bank),
-        usable / day if day else None,
-    )
+def found_banks(look: QuickLifeCost, banks: Sequence[Bank]) -> list[Found]:
+    """Banks with their energy, money and life, all computed together."""
+    if not banks:
+        return []
+    day = look.rig_limits.days.day.bank_wh.number
+    years, lifetime = look.of_all(banks)
+    out = []
+    for i, bank in enumerate(banks):
+        usable = look.rig_limits.usable_wh(bank)
+        nights = usable / day if day else None
+        out.append(Found(bank, usable, look.purchase(bank), float(lifetime[i]), float(years[i]), nights))
+    return out
 
 
 @dataclass(frozen=True, slots=True)
@@ -197,7 +200,7 @@ def within(look: QuickLifeCost, models: Mapping[str, BatteryModel], ceiling: Cei
 def _within(look: QuickLifeCost, bank: Bank, against: tuple[str, ...]) -> Within:
     rig_limits, model = look.rig_limits, bank.model
     need = rig_limits.days.need.energy.number
-    found = _found(look, bank)
+    found = found_banks(look, [bank])[0]
     covered = found.usable_wh / need if need else None
     may_add = not model.battery_class.is_lead_acid and bank.parallel < model.max_parallel
     if not may_add:

@@ -1,6 +1,6 @@
 """What a bank costs to buy, with its workings."""
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.datasheet import widened
@@ -9,8 +9,72 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import NEEDED, WANTED, Candidate, Extra, Plan
 from vast_harbor.core.rig.source_remedies import chosen, name_of
 
-# How far a price is in doubt where the entry gives no range.
-DOUBT = 0.15
+
+@dataclass(frozen=True, slots=True)
+class Purchase:
+    """What a bank costs to buy, in plain numbers.
+
+    Attributes:
+        unit_price: of one battery, before discount and tax [money].
+        low, high: range of that price against it [-].
+        unit_paid: of one battery, discount and tax included [money].
+        spare: whether one more is bought.
+        delivery: [money].
+        handed_in: old batteries given back for the deposit.
+        deposit: due for the others, all together [money].
+        total: batteries to buy, all of the above included [money].
+    """
+
+    unit_price: float
+    low: float
+    high: float
+    unit_paid: float
+    spare: bool
+    delivery: float
+    handed_in: int
+    deposit: float
+    total: float
+
+
+def old_batteries(plan: Plan) -> int:
+    """Old lead-acid batteries that can be handed in for a deposit."""
+    old = plan.old_bank
+    return old.series * old.parallel if old is not None and old.battery_class.is_lead_acid else 0
+
+
+def purchase(
+    plan: Plan, price_factor: float, bank: Bank, candidate: Candidate | None = None, doubt: float = 0.15
+) -> Purchase:
+    """What a bank costs to buy.
+
+    A quote is taken as it is paid; a list price bears the price level of the rig, discount, tax, delivery and
+    deposit.
+
+    Args:
+        plan: for the old batteries that are handed in.
+        price_factor: price level of the rig [-].
+        bank: its layout.
+        candidate: with a quote or a spare; None for the catalogue's price.
+        doubt: how far a price is in doubt where the entry gives no range [-].
+
+    Returns:
+        The purchase in numbers.
+    """
+    model, offer = bank.model, bank.model.offer
+    quote = candidate.unit_price if candidate is not None else None
+    spare = (candidate is not None and candidate.spare) or (model.used is not None and model.used.spare)
+    handed_in = min(old_batteries(plan), bank.units)
+    if quote is not None:
+        return Purchase(quote, 1.0, 1.0, quote, spare, 0.0, handed_in, 0.0, (bank.units + spare) * quote)
+    price, low, high = model.price * (1.0 if model.own else price_factor), 1.0, 1.0
+    if model.price:
+        least = (offer.low or model.price * (1 - doubt)) / model.price
+        most = (offer.high or model.price * (1 + doubt)) / model.price
+        low, high = widened(min(least, 1.0), 1.0, max(most, 1.0), model.grade)
+    paid = price * (1 - offer.discount) * (1 + offer.tax)
+    deposit = max(0, bank.units - handed_in) * offer.deposit
+    total = (bank.units + spare) * paid + offer.delivery + deposit
+    return Purchase(price, low, high, paid, spare, offer.delivery, handed_in, deposit, total)
 
 
 def price_figures(
@@ -36,6 +100,7 @@ def price_figures(
     """
     f: dict[str, Figure] = {}
     model, offer = bank.model, bank.model.offer
+    numbers = purchase(plan, assumptions.value("price_factor"), bank, candidate)
     if candidate.unit_price is not None:
         f["unit_price"] = typed(
             f"{at}.unit_price", "Price of one, as quoted to you", candidate.unit_price, "money",
@@ -50,28 +115,28 @@ def price_figures(
         )  # fmt: skip
         factor = assumptions.figure("price_factor")
         f["unit_price"] = computed(
-            f"{at}.unit_price", "Price of one", model.price * factor.number, "money", "{P_list} · {f_price}",
+            f"{at}.unit_price", "Price of one", numbers.unit_price, "money", "{P_list} · {f_price}",
             {"P_list": listed, "f_price": factor},
         )  # fmt: skip
     if candidate.unit_price is None:
-        f["unit_price"] = _ranged(f["unit_price"], bank)
-    f["unit_paid"] = _paid(f["unit_price"], bank, candidate, at, entry)
-    spare = candidate.spare or (model.used is not None and model.used.spare)
+        f["unit_price"] = _ranged(f["unit_price"], numbers, model.grade)
+    f["unit_paid"] = _paid(f["unit_price"], numbers, bank, candidate, at, entry)
+    spare = numbers.spare
     parts, formula = {"n": units, "P": f["unit_paid"]}, "({n} + 1) · {P}" if spare else "{n} · {P}"
-    value = (bank.units + spare) * f["unit_paid"].number
     quoted = candidate.unit_price is not None
     if offer.delivery and not quoted:
         parts["D"] = datasheet(f"{at}.delivery", "Delivery", offer.delivery, "money", entry)
-        formula, value = formula + " + {D}", value + offer.delivery
+        formula += " + {D}"
     if offer.deposit and not quoted:
-        parts["n_old"] = _handed_in(plan, bank, at)
+        parts["n_old"] = typed(
+            f"{at}.handed_in", "Old batteries handed in", numbers.handed_in, "batteries", "/old_bank"
+        )
         parts["pledge"] = datasheet(
             f"{at}.deposit", "Deposit of one", offer.deposit, "money", entry, "Given back for an old one."
         )
-        due = max(0.0, bank.units - parts["n_old"].number)
-        formula, value = formula + " + ({n} − {n_old}) · {pledge}", value + due * offer.deposit
+        formula += " + ({n} − {n_old}) · {pledge}"
     f["purchase"] = computed(
-        f"{at}.purchase", "Batteries to buy", value, "money", formula, parts,
+        f"{at}.purchase", "Batteries to buy", numbers.total, "money", formula, parts,
         "A spare one is kept" if spare else "",
     )  # fmt: skip
     extras = _typed(candidate, NEEDED, at, path)
@@ -126,19 +191,17 @@ def _remedies(
     return out
 
 
-def _ranged(price: Figure, bank: Bank) -> Figure:
+def _ranged(price: Figure, numbers: Purchase, grade: str) -> Figure:
     """The price with its range, wider the less backs up its datasheet; the middle stays."""
-    model = bank.model
-    if not model.price:
+    if not price.value:
         return price
-    low = (model.offer.low or model.price * (1 - DOUBT)) / model.price
-    high = (model.offer.high or model.price * (1 + DOUBT)) / model.price
-    least, most = widened(min(low, 1.0), 1.0, max(high, 1.0), model.grade)
-    note = f"Range by the confidence in its datasheet, grade {model.grade}."
-    return replace(price, low=price.number * least, high=price.number * most, note=price.note or note)
+    note = f"Range by the confidence in its datasheet, grade {grade}."
+    return replace(
+        price, low=price.number * numbers.low, high=price.number * numbers.high, note=price.note or note
+    )
 
 
-def _paid(price: Figure, bank: Bank, candidate: Candidate, at: str, entry: str) -> Figure:
+def _paid(price: Figure, numbers: Purchase, bank: Bank, candidate: Candidate, at: str, entry: str) -> Figure:
     """A quote is taken as it is paid; a list price bears discount and tax."""
     offer = bank.model.offer
     if candidate.unit_price is not None or not (offer.tax or offer.discount):
@@ -149,16 +212,6 @@ def _paid(price: Figure, bank: Bank, candidate: Candidate, at: str, entry: str) 
         "tax": datasheet(f"{at}.tax", "Tax", offer.tax, "%", entry),
     }
     return computed(
-        f"{at}.unit_paid", "Price of one with discount and tax",
-        price.number * (1 - offer.discount) * (1 + offer.tax), "money", "{P} · (1 − {d}) · (1 + {tax})",
-        parts,
+        f"{at}.unit_paid", "Price of one with discount and tax", numbers.unit_paid, "money",
+        "{P} · (1 − {d}) · (1 + {tax})", parts,
     )  # fmt: skip
-
-
-def _handed_in(plan: Plan, bank: Bank, at: str) -> Figure:
-    """Old batteries that are handed in for the deposit, no more than are bought."""
-    old = plan.old_bank
-    count = 0 if old is None or not old.battery_class.is_lead_acid else old.series * old.parallel
-    return typed(
-        f"{at}.handed_in", "Old batteries handed in", min(count, bank.units), "batteries", "/old_bank"
-    )

@@ -1,137 +1,298 @@
-"""Life and lifetime cost of a bank in plain numbers, for very many banks at once.
+"""Life and lifetime cost of a bank in a rig, in plain numbers: for one bank or for a whole catalogue.
 
-Life and Cost of a candidate say the same with workings; a test holds the two against each other.
+Compare shows the same numbers with their workings, and adds what a simulated year and the extras change.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from math import inf
 
 from vast_harbor.core.battery.ageing import (
-    LEAST_YEARS,
-    calendar_wear,
+    cycle_wear,
     cycles_at_depth,
-    health_at_replacement_lfp,
+    emptied_wear,
     rate_wear_factor,
     wear_at_health,
+    wear_when_bought,
 )
 from vast_harbor.core.battery.bank import Bank, BatteryModel
-from vast_harbor.core.battery.temperature import calendar_years
-from vast_harbor.core.cost import cash_flow
+from vast_harbor.core.battery.chemistry import Range
+from vast_harbor.core.battery.datasheet import widened
+from vast_harbor.core.cost.cash_flow import Values
+from vast_harbor.core.cost.life_cost import AS_PLANNED, LifeCostInputs, life_years, lifetime, stacked
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import WORKSHOP, Plan, Reference
+from vast_harbor.core.rig.plan import WORKSHOP, Candidate, Plan, Reference
+from vast_harbor.core.stops.banks.purchase_price import Purchase, purchase
 from vast_harbor.core.stops.banks.rig_limits import RigLimits
 from vast_harbor.core.stops.need.governing_day import Days
 from vast_harbor.core.stops.rig.old_bank import old_bank_kg
 
 
+@dataclass(frozen=True, slots=True)
+class YearOfUse:
+    """What a simulated year did to a bank, in plain numbers.
+
+    Attributes:
+        cycle_wear: Σ n_i/N(d_i) of its counted cycles [1/year].
+        short_share: share of the off-grid days that did not end full [-].
+        emptied, low: times emptied, and times below a fifth for over a day [1/year].
+        through_kwh: energy taken from it [kWh/year].
+        hook_up: share of its charge that came from hook-up [-]; None where none came at all.
+        fuel: generator fuel [money/year].
+    """
+
+    cycle_wear: float
+    short_share: float
+    emptied: float
+    low: float
+    through_kwh: float
+    hook_up: float | None
+    fuel: float
+
+
+@dataclass(frozen=True, slots=True)
+class Extras:
+    """What comes with a bank besides the batteries.
+
+    Attributes:
+        once: bought with it, labour included [money].
+        again: (price, life) of what is bought again after its life [money], [years].
+    """
+
+    once: float = 0.0
+    again: tuple[tuple[float, float], ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Use:
+    """How a rig uses a bank in a year, in plain numbers.
+
+    Attributes:
+        cycles_per_year: from one charge to the next [1/year].
+        depth: of each, of the nameplate [-].
+        cycles_at_depth: that it stands at that depth; infinite without use.
+        design_cycles: that it stands at the planned depth.
+        rate_factor: f_rate [-].
+        penalty, short_share: what days short of full add, and their share [-].
+        cycle_wear: wear by cycles [1/year].
+        accidents: wear by mistakes of its owner [1/year].
+        emptied: wear by the times that use itself empties it [1/year].
+        kwh: energy delivered [kWh/year].
+        lost_kwh: bought energy lost in charging [kWh/year].
+        mains_share: share of the charge that is bought [-].
+        fuel: generator fuel [money/year].
+    """
+
+    cycles_per_year: float
+    depth: float
+    cycles_at_depth: float
+    design_cycles: float
+    rate_factor: float
+    penalty: float
+    short_share: float
+    cycle_wear: float
+    accidents: float
+    emptied: float
+    kwh: float
+    lost_kwh: float
+    mains_share: float
+    fuel: float
+
+
+NO_EXTRAS = Extras()
+
+
+def about(of_class: Range, grade: str) -> tuple[float, float]:
+    """(low, high) of a class against its likely value, wider the less backs up the datasheet [-]."""
+    ratio = 1 / of_class.likely
+    return widened(of_class.low * ratio, 1.0, of_class.high * ratio, grade)
+
+
 @dataclass(frozen=True)
 class QuickLifeCost:
-    """What banks come to over the years in a rig.
+    """What banks cost and how long they last in a rig.
 
     Attributes:
         rig_limits: the rig as a bank meets it.
-        old_batteries: lead-acid batteries that can be handed in for a deposit.
-        old_scrap: what the old bank fetches [money].
     """
 
     rig_limits: RigLimits
-    old_batteries: int
-    old_scrap: float
+
+    @property
+    def _assume(self) -> Assumptions:
+        return self.rig_limits.assumptions
 
     @cached_property
-    def _calendar(self) -> dict[str, float]:
-        """Wear a year by age, by class."""
-        plan, assume = self.rig_limits.plan, self.rig_limits.assumptions
-        use, rest = self.rig_limits.days.need.day.battery_c.number, self.rig_limits.rest_c()
-        share = min(1.0, plan.off_grid_nights / 365)
-        out = {}
-        for key in self.rig_limits.reference.classes:
-            years = assume.value(f"calendar_years.{key}") * self._agm(key)
-            out[key] = calendar_wear(calendar_years(years, use), calendar_years(years, rest), share)
-        return out
+    def old_bank(self) -> float:
+        """What the old bank fetches, sold or as scrap [money]."""
+        old = self.rig_limits.plan.old_bank
+        if old is None:
+            return 0.0
+        if old.sale_price is not None:
+            return old.sale_price
+        return (
+            self.rig_limits.old_kg * self._assume.value("scrap_per_kg")
+            if old.battery_class.is_lead_acid
+            else 0.0
+        )
 
-    def _agm(self, key: str) -> float:
-        return self.rig_limits.assumptions.value("agm_life_factor") if key == "agm" else 1.0
+    def agm_factor(self, key: str) -> float:
+        """Factor on cycles and years of AGM by the house rule [-]."""
+        return self._assume.value("agm_life_factor") if key == "agm" else 1.0
+
+    def bought(self, bank: Bank, candidate: Candidate | None = None) -> Purchase:
+        """What it costs to buy."""
+        return purchase(self.rig_limits.plan, self._assume.value("price_factor"), bank, candidate)
 
     def price(self, model: BatteryModel) -> float:
-        """What one is paid for, discount and tax included [money]."""
-        factor = 1.0 if model.own else self.rig_limits.assumptions.value("price_factor")
-        return model.price * factor * (1 - model.offer.discount) * (1 + model.offer.tax)
+        """What one battery is paid for, discount and tax included [money]."""
+        return self.bought(Bank(model, 1, 1)).unit_paid
 
     def purchase(self, bank: Bank) -> float:
         """Batteries to buy, with delivery, deposit and spare [money]."""
-        offer, used = bank.model.offer, bank.model.used
-        count = bank.units + (1 if used is not None and used.spare else 0)
-        due = max(0, bank.units - self.old_batteries)
-        return count * self.price(bank.model) + offer.delivery + due * offer.deposit
+        return self.bought(bank).total
+
+    def swap_labour(self) -> float:
+        """Labour for each replacement [money]."""
+        assume = self._assume
+        if self.rig_limits.plan.labour == WORKSHOP and not assume.overridden("swap_labour"):
+            return assume.value("install_hours") * assume.value("workshop_rate")
+        return assume.value("swap_labour")
+
+    def swap(self, bank: Bank) -> float:
+        """Labour less scrap at each replacement [money]."""
+        scrap = self._assume.value("scrap_per_kg") if bank.model.battery_class.is_lead_acid else 0.0
+        return self.swap_labour() - bank.kg * scrap
+
+    def start_wear(self, bank: Bank) -> float:
+        """Wear when it is bought; 0 for a new one [-]."""
+        model, key = bank.model, bank.model.battery_class.key
+        if model.used is None:
+            return 0.0
+        dod = self.rig_limits.days.need.classes[key].dod.number
+        cycles = cycles_at_depth(model.cycles, self._assume.value(f"cycle_exponent.{key}"), dod)
+        years = self._assume.value(f"calendar_years.{key}")
+        return wear_when_bought(model.used.cycles_made, cycles, model.used.age_years, years, model.health)
+
+    def use(self, bank: Bank, year: YearOfUse | None = None) -> Use:
+        """How the rig uses a bank: by a simulated year, or by hand.
+
+        By hand it makes off-grid nights / N cycles a year, each of depth N · E_bank / nameplate (at most 1).
+
+        Args:
+            bank: its layout.
+            year: what a simulated year did to it; None for the hand estimate.
+
+        Returns:
+            The use in numbers.
+        """
+        limits, assume = self.rig_limits, self._assume
+        days, model, key = limits.days, bank.model, bank.model.battery_class.key
+        n, day, agm = days.need.nights.number, days.day.bank_wh.number, self.agm_factor(key)
+        exponent = assume.value(f"cycle_exponent.{key}")
+        per_year, depth = limits.plan.off_grid_nights / n, min(1.0, n * day / bank.nameplate_wh)
+        stands = cycles_at_depth(model.cycles, exponent, depth) * agm
+        design = cycles_at_depth(model.cycles, exponent, days.need.classes[key].dod.number) * agm
+        limit = model.battery_class.wear_c_rate * bank.rated_ah
+        hard = rate_wear_factor(days.need.classes[key].mean_current.number, limit)
+        penalty = assume.value(f"short_of_full_penalty.{key}")
+        short, mains = assume.value("short_of_full_share"), assume.value("mains_share")
+        each = assume.value("wear_per_accident") if model.battery_class.is_lead_acid else 0.0
+        accidents, emptied, fuel = assume.value("accidents_per_year") * each, 0.0, 0.0
+        cycles = 0.0 if stands == inf else per_year / stands
+        kwh = min(day, limits.usable_wh(bank) / n) * limits.plan.off_grid_nights / 1000
+        if year is not None:
+            if not assume.overridden("short_of_full_share"):
+                short = year.short_share
+            if not assume.overridden("mains_share") and year.hook_up is not None:
+                mains = year.hook_up
+            cycles, kwh, fuel = year.cycle_wear / agm, year.through_kwh, year.fuel
+            emptied = emptied_wear(year.emptied, each, year.low) if each else 0.0
+        lost = kwh * (1 / assume.value(f"energy_efficiency.{key}") - 1) * mains
+        return Use(
+            per_year, depth, stands, design, hard, penalty, short, cycle_wear(cycles, hard, penalty, short),
+            accidents, emptied, kwh, lost, mains, fuel,
+        )  # fmt: skip
+
+    def inputs(
+        self,
+        bank: Bank,
+        year: YearOfUse | None = None,
+        candidate: Candidate | None = None,
+        extras: Extras = NO_EXTRAS,
+    ) -> LifeCostInputs:
+        """A bank in numbers, as life and cost are computed from them.
+
+        Args:
+            bank: its layout.
+            year: what a simulated year did to it; None for the hand estimate.
+            candidate: with its quote and spare; None for the catalogue's price.
+            extras: what comes with it.
+
+        Returns:
+            What :func:`vast_harbor.core.cost.life_cost.life_years` and ``lifetime`` take.
+        """
+        limits, assume = self.rig_limits, self._assume
+        plan, need, model = limits.plan, limits.days.need, bank.model
+        battery_class, key = model.battery_class, model.battery_class.key
+        lead, use, bought = battery_class.is_lead_acid, self.use(bank, year), self.bought(bank, candidate)
+        new = limits.usable_wh(bank, 1.0)
+        water = assume.value("water_cost") if battery_class.water else 0.0
+        return LifeCostInputs(
+            id=candidate.id if candidate is not None else "",
+            lead=lead,
+            batteries=bought.total,
+            extras=extras.once,
+            again=extras.again,
+            old_bank=self.old_bank,
+            drift=assume.value("drift.lead_acid" if lead else "drift.lfp"),
+            swap=self.swap(bank),
+            care=assume.value(f"care_hours.{key}") * assume.value("hour_rate") + water,
+            lost_kwh=use.lost_kwh,
+            tariff=assume.value("tariff"),
+            fuel=use.fuel,
+            exit_share=assume.value("exit_share"),
+            refit=assume.value("exit_refit"),
+            discount=assume.value("discount_rate"),
+            nights=plan.off_grid_nights,
+            cycle_wear=use.cycle_wear,
+            exponent=assume.value(f"cycle_exponent.{key}"),
+            years_25=assume.value(f"calendar_years.{key}") * self.agm_factor(key),
+            use_c=need.day.battery_c.number,
+            rest_c=limits.rest_c,
+            accidents=use.accidents,
+            emptied=use.emptied,
+            worn_out=float(wear_at_health(assume.value("worn_out.lead_acid"), True)) if lead else 0.0,
+            covers=need.nights.number * limits.days.day.bank_wh.number / new if new > 0 else inf,
+            health_floor=assume.value("worn_out_floor.lfp"),
+            start_wear=self.start_wear(bank),
+            used=model.used is not None,
+            basis=plan.life_basis or assume.rule.life_basis,
+            label_years=use.design_cycles / use.cycles_per_year if use.cycles_per_year > 0 else inf,
+            warranty_years=model.warranty.years,
+            full_years=model.warranty.full_years,
+            price=(bought.low, bought.high),
+            cycles=about(battery_class.cycles, model.grade),
+            calendar=about(battery_class.calendar_years, model.grade),
+        )
 
     def years(self, bank: Bank) -> float:
-        """Life by the basis in force [years]; infinite where nothing ends it."""
-        rig_limits, model = self.rig_limits, bank.model
-        plan, assume, need = rig_limits.plan, rig_limits.assumptions, rig_limits.days.need
-        battery_class, key = model.battery_class, model.battery_class.key
-        n, day = need.nights.number, rig_limits.days.day.bank_wh.number
-        of_class = need.classes[key]
-        exponent = assume.value(f"cycle_exponent.{key}")
-        depth, per_year = min(1.0, n * day / bank.nameplate_wh), plan.off_grid_nights / n
-        stands = cycles_at_depth(model.cycles, exponent, depth) * self._agm(key)
-        hard = rate_wear_factor(of_class.mean_current.number, battery_class.wear_c_rate * bank.rated_ah)
-        short = assume.value(f"short_of_full_penalty.{key}") * assume.value("short_of_full_share")
-        wear = (0.0 if stands == inf else per_year / stands * hard * (1 + short)) + self._calendar[key]
-        lead = battery_class.is_lead_acid
-        if lead:
-            wear += assume.value("accidents_per_year") * assume.value("wear_per_accident")
-            end = assume.value("worn_out.lead_acid")
-        else:
-            end = health_at_replacement_lfp(
-                n * day, rig_limits.usable_wh(bank, 1.0), assume.value("worn_out_floor.lfp")
-            )
-        design = cycles_at_depth(model.cycles, exponent, of_class.dod.number)
-        start = 0.0
-        if model.used is not None:
-            made = model.used.cycles_made / design
-            made += model.used.age_years / assume.value(f"calendar_years.{key}")
-            start = max(made, (1 - model.health) / 0.2)
-        likely = max(LEAST_YEARS if start else 0.0, (wear_at_health(end, lead) - start) / wear)
-        basis = plan.life_basis or assume.rule.life_basis
-        if basis == "warranty" and model.warranty.years > 0:
-            return min(likely, model.warranty.years)
-        if basis == "label_cycles":
-            return design * self._agm(key) / per_year if per_year > 0 else inf
-        return likely
+        """Life by the basis in force, by hand [years]; infinite where nothing ends it."""
+        return float(life_years(self.inputs(bank)))
 
     def lifetime(self, bank: Bank) -> float:
-        """Lifetime cost over the years of keeping, without extras [money]."""
-        rig_limits, key = self.rig_limits, bank.model.battery_class.key
-        plan, assume, need = rig_limits.plan, rig_limits.assumptions, rig_limits.days.need
-        lead = bank.model.battery_class.is_lead_acid
-        daily = min(rig_limits.days.day.bank_wh.number, rig_limits.usable_wh(bank) / need.nights.number)
-        kwh = daily * plan.off_grid_nights / 1000
-        lost = kwh * (1 / assume.value(f"energy_efficiency.{key}") - 1)
-        running = assume.value(f"care_hours.{key}") * assume.value("hour_rate")
-        running += assume.value("water_cost") if bank.model.battery_class.water else 0.0
-        running += lost * assume.value("tariff") * assume.value("mains_share")
-        labour = assume.value("swap_labour")
-        if plan.labour == WORKSHOP and not assume.overridden("swap_labour"):
-            labour = assume.value("install_hours") * assume.value("workshop_rate")
-        swap = labour - (bank.kg * assume.value("scrap_per_kg") if lead else 0.0)
-        costs = cash_flow.Costs(
-            self.purchase(bank), 0.0, self.old_scrap, assume.value(f"drift.{'lead_acid' if lead else 'lfp'}"),
-            swap, running, assume.value("exit_share"), assume.value("discount_rate"),
-            assume.value("exit_refit"),
-        )  # fmt: skip
-        return cash_flow.lifetime_cost(costs, self.years(bank), plan.years_kept)
+        """Lifetime cost over the years of keeping, by hand and without extras [money]."""
+        return float(lifetime(self.inputs(bank), AS_PLANNED, self.rig_limits.plan.years_kept))
+
+    def of_all(self, banks: Sequence[Bank]) -> tuple[Values, Values]:
+        """Life [years] and lifetime cost [money] of many banks at once, each of shape (banks,)."""
+        inputs = stacked([self.inputs(bank) for bank in banks])
+        return life_years(inputs), lifetime(inputs, AS_PLANNED, self.rig_limits.plan.years_kept)
 
 
 def quick_life_cost(plan: Plan, reference: Reference, assumptions: Assumptions, days: Days) -> QuickLifeCost:
-    """What banks meet, and come to, in a rig."""
+    """What banks meet, cost and last in a rig."""
     old_kg = old_bank_kg(plan)
-    old = plan.old_bank
-    lead = old is not None and old.battery_class.is_lead_acid
     kg = old_kg.number if old_kg is not None else 0.0
-    scrap = kg * assumptions.value("scrap_per_kg") if lead else 0.0
-    if old is not None and old.sale_price is not None:
-        scrap = old.sale_price
-    count = old.series * old.parallel if old is not None and lead else 0
-    return QuickLifeCost(RigLimits(plan, reference, assumptions, days, kg), count, scrap)
+    return QuickLifeCost(RigLimits(plan, reference, assumptions, days, kg))

@@ -191,6 +191,7 @@ class RigLimits:
             rear is not None and change - shift > rear + 1e-6
         )
 
+    @cached_property
     def rest_c(self) -> float:
         """Temperature of the battery the rest of the year [°C]."""
         return derating.rest_temperature(self.plan, self.assumptions).number

@@ -10,6 +10,7 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.rig.rundown import Rundown, nights_without_charge, run_down
 from vast_harbor.core.stops.banks.candidates import BankFigures, Banks
+from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
 from vast_harbor.core.stops.charging.suitability import Suitability
 from vast_harbor.core.stops.compare import cost as cost_stop
 from vast_harbor.core.stops.compare import life as life_stop
@@ -119,14 +120,20 @@ def evaluate(
     """
     compared_banks: list[ComparedBank] = []
     day, need = days.day, days.need
+    look = QuickLifeCost(banks.rig_limits)
     for banked in banks.candidates:
         if banked.bank is None:
             continue
         id = banked.candidate.id
         year, sources = years.get(id), suitability.get(id, ())
         required = required_extras(banked.build, banked.checks, sources) if banked.build is not None else ()
-        life = life_stop.evaluate(plan, reference, assumptions, day, need, banked, year)
-        cost = cost_stop.evaluate(plan, assumptions, day, need, banked, life, banks.old_kg, year, required)
+        numbers = year.numbers if year is not None else None
+        use = look.use(banked.bank, numbers)
+        inputs = look.inputs(banked.bank, numbers, banked.candidate)
+        life = life_stop.evaluate(plan, reference, assumptions, day, need, banked, use, inputs, year)
+        cost = cost_stop.evaluate(
+            plan, assumptions, day, need, banked, life, look, use, inputs, banks.old_kg, year, required
+        )
         further = _further(banked, day, year)
         compared_banks.append(ComparedBank(banked, life, cost, further, year, simulated.get(id), sources))
     verdict = Verdict(plan, assumptions, days, banks, tuple(compared_banks))

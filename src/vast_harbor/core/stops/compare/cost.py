@@ -1,14 +1,16 @@
 """What a candidate costs over the years of keeping, with its workings."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import isinf
 
 from vast_harbor.core.cost import cash_flow
+from vast_harbor.core.cost.life_cost import AS_PLANNED, LifeCostInputs, costs_of, lifetime
 from vast_harbor.core.figures.workings import Figure, computed, typed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import WORKSHOP, Plan
 from vast_harbor.core.stops.banks.candidates import BankFigures
+from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost, Use
 from vast_harbor.core.stops.compare.extra_cost import add_extra_cost, again
 from vast_harbor.core.stops.compare.life import Life, nights_a_year
 from vast_harbor.core.stops.compare.required_extras import RequiredExtra
@@ -31,13 +33,13 @@ class Cost:
             ``old_bank``, ``replacements``, ``replacement_count``, ``again``, ``running`` and its parts
             ``care``, ``water``, ``lost``, ``fuel`` a year, ``exit``.
         payments: each at its present value, extras included.
-        costs: what they were made from.
+        inputs: the bank in numbers, from which they follow.
         required_extras: what the bank asks for besides itself.
     """
 
     figures: Mapping[str, Figure]
     payments: tuple[cash_flow.Payment, ...]
-    costs: cash_flow.Costs
+    inputs: LifeCostInputs
     required_extras: tuple[RequiredExtra, ...] = ()
 
     def __getitem__(self, name: str) -> Figure:
@@ -51,6 +53,9 @@ def evaluate(
     need: Need,
     banked: BankFigures,
     life: Life,
+    look: QuickLifeCost,
+    use: Use,
+    inputs: LifeCostInputs,
     old_kg: Figure | None,
     year: YearOf | None = None,
     required: tuple[RequiredExtra, ...] = (),
@@ -59,44 +64,54 @@ def evaluate(
 
     Args:
         plan, assumptions: the plan and what holds for it.
-        day, need, banked, life: in figures.
+        day, need, banked, life: in figures; the candidate's bank must exist.
+        look, use: the rig, and how it uses the bank, in numbers.
+        inputs: the bank in numbers, without its extras.
         old_kg: weight of the old bank [kg]; None without one.
-        year: its run year; None for the hand estimate.
-        required: what it asks for besides itself.
+        year: its simulated year; None for the hand estimate.
+        required: what it needs besides itself.
 
     Returns:
         The money with its workings.
     """
     f: dict[str, Figure] = {}
-    _delivered(f, plan, day, need, banked, year)
-    running(f, assumptions, banked, year)
+    _delivered(f, plan, day, need, banked, use, year)
+    running(f, assumptions, banked, use, year)
     add_extra_cost(f, plan, assumptions, banked, required)
+    inputs = replace(inputs, extras=f["extra_cost"].number, again=again(plan, banked))
     family = "lead_acid" if banked.battery_class.is_lead_acid else "lfp"
     drift, discount = assumptions.figure(f"drift.{family}"), assumptions.figure("discount_rate")
     kappa, years = assumptions.figure("exit_share"), _years(plan)
-    swap = _swap(plan, assumptions, banked)
-    credit, refit = _old_bank(plan, assumptions, old_kg), assumptions.figure("exit_refit")
-    f["old_bank"] = credit
-    costs = cash_flow.Costs(
-        batteries=banked["purchase"].number,
-        extras=f["extra_cost"].number,
-        old_bank=credit.number,
-        drift=drift.number,
-        swap=swap.number,
-        running=f["running_per_year"].number,
-        exit_share=kappa.number,
-        discount=discount.number,
-        refit=refit.number,
-        again=again(plan, banked),
-    )
-    paid = cash_flow.payments(costs, life.years, years.number)
-    _replacements(f, banked, life, drift, discount, swap, years)
-    _exit(f, banked, life, drift, discount, (kappa, refit), years)
+    swap, refit = _swap(plan, assumptions, banked, look), assumptions.figure("exit_refit")
+    f["old_bank"] = _old_bank(plan, assumptions, old_kg, look.old_bank)
+    paid = cash_flow.payments(costs_of(inputs), life.years, years.number)
+    terms = _Terms(banked, life, drift, discount, years)
+    _replacements(f, terms, paid, swap)
+    _exit(f, terms, paid, kappa, refit)
     _running_total(f, paid, discount, years, banked)
     _again(f, paid, discount, years, banked)
-    _lifetime(f, banked, credit, sum(p.amount for p in paid))
+    _lifetime(f, banked, f["old_bank"], float(lifetime(inputs, AS_PLANNED, years.number)))
     prices(f, banked, life, plan, years)
-    return Cost(f, paid, costs, required)
+    return Cost(f, paid, inputs, required)
+
+
+@dataclass(frozen=True, slots=True)
+class _Terms:
+    """What the figures of one bank's money share."""
+
+    banked: BankFigures
+    life: Life
+    drift: Figure
+    discount: Figure
+    years: Figure
+
+    @property
+    def at(self) -> str:
+        return f"cost.{self.banked.candidate.id}"
+
+    @property
+    def price(self) -> Figure:
+        return self.banked["purchase"]
 
 
 def _years(plan: Plan) -> Figure:
@@ -104,12 +119,12 @@ def _years(plan: Plan) -> Figure:
 
 
 def _delivered(
-    f: dict[str, Figure], plan: Plan, day: Day, need: Need, banked: BankFigures, year: YearOf | None
+    f: dict[str, Figure], plan: Plan, day: Day, need: Need, banked: BankFigures, use: Use, year: YearOf | None
 ) -> None:
     at, nights, years = f"cost.{banked.candidate.id}", nights_a_year(plan), _years(plan)
     if year is not None:
         f["kwh_delivered"] = computed(
-            f"{at}.kwh", "Delivered over the years", year["through"].number * years.number, "kWh",
+            f"{at}.kwh", "Delivered over the years", use.kwh * years.number, "kWh",
             "{kWh_year} · {H}", {"kWh_year": year["through"], "H": years},
             "What the run year takes from the bank; what sun or engine carry at once is not in it",
         )  # fmt: skip
@@ -126,11 +141,10 @@ def _delivered(
         {"E_bank": day.bank_wh, "E_usable": usable, "N": need.nights},
         "No more than the bank can give between charges",
     )
-    kwh = daily * nights.number * years.number / 1000
     f["kwh_delivered"] = computed(
         f"{at}.kwh",
         "Delivered over the years",
-        kwh,
+        use.kwh * years.number,
         "kWh",
         "{E_day} · {nights} · {H} / 1000",
         {"E_day": per_night, "nights": nights, "H": years},
@@ -152,135 +166,92 @@ def _cycles_made(f: dict[str, Figure], need: Need, at: str) -> None:
     )
 
 
-def _swap(plan: Plan, assumptions: Assumptions, banked: BankFigures) -> Figure:
+def _swap(plan: Plan, assumptions: Assumptions, banked: BankFigures, look: QuickLifeCost) -> Figure:
+    assert banked.bank is not None
     at, labour = f"cost.{banked.candidate.id}", assumptions.figure("swap_labour")
     if plan.labour == WORKSHOP and not assumptions.overridden("swap_labour"):
         hours, rate = assumptions.figure("install_hours"), assumptions.figure("workshop_rate")
         labour = computed(
-            f"{at}.swap_labour", "Labour for each replacement", hours.number * rate.number, "money",
+            f"{at}.swap_labour", "Labour for each replacement", look.swap_labour(), "money",
             "{h_in} · {c_shop}", {"h_in": hours, "c_shop": rate}, "By a workshop",
         )  # fmt: skip
     if not banked.battery_class.is_lead_acid:
         return labour
-    scrap = assumptions.figure("scrap_per_kg")
     return computed(
-        f"{at}.swap",
-        "Labour less scrap at each replacement",
-        labour.number - banked["kg"].number * scrap.number,
-        "money",
+        f"{at}.swap", "Labour less scrap at each replacement", look.swap(banked.bank), "money",
         "{C_swap} − {kg} · {scrap}",
-        {"C_swap": labour, "kg": banked["kg"], "scrap": scrap},
-    )
+        {"C_swap": labour, "kg": banked["kg"], "scrap": assumptions.figure("scrap_per_kg")},
+    )  # fmt: skip
 
 
-def _old_bank(plan: Plan, assumptions: Assumptions, old_kg: Figure | None) -> Figure:
+def _old_bank(plan: Plan, assumptions: Assumptions, old_kg: Figure | None, fetches: float) -> Figure:
     old = plan.old_bank
     if old is not None and old.sale_price is not None:
         return typed(
-            "cost.old_bank", "Sale of the old bank", old.sale_price, "money", "/old_bank/sale_price",
+            "cost.old_bank", "Sale of the old bank", fetches, "money", "/old_bank/sale_price",
             "In place of scrap.",
         )  # fmt: skip
     if old is None or old_kg is None or not old.battery_class.is_lead_acid:
-        return computed("cost.old_bank", "Scrap of the old bank", 0.0, "money", "0", {})
-    scrap = assumptions.figure("scrap_per_kg")
+        return computed("cost.old_bank", "Scrap of the old bank", fetches, "money", "0", {})
     return computed(
-        "cost.old_bank",
-        "Scrap of the old bank",
-        old_kg.number * scrap.number,
-        "money",
-        "{kg_old} · {scrap}",
-        {"kg_old": old_kg, "scrap": scrap},
-    )
+        "cost.old_bank", "Scrap of the old bank", fetches, "money", "{kg_old} · {scrap}",
+        {"kg_old": old_kg, "scrap": assumptions.figure("scrap_per_kg")},
+    )  # fmt: skip
 
 
 def _replacements(
-    f: dict[str, Figure],
-    banked: BankFigures,
-    life: Life,
-    drift: Figure,
-    discount: Figure,
-    swap: Figure,
-    years: Figure,
+    f: dict[str, Figure], terms: _Terms, paid: tuple[cash_flow.Payment, ...], swap: Figure
 ) -> None:
-    at, price = f"cost.{banked.candidate.id}", banked["purchase"]
-    parts: dict[str, Figure] = {}
-    for j, t in enumerate(cash_flow.replacement_times(life.years, years.number), 1):
+    at, parts = terms.at, {}
+    for j, payment in enumerate((p for p in paid if p.item == cash_flow.REPLACEMENT), 1):
         when = computed(
-            f"{at}.t.{j}", f"Time of replacement {j}", t, "years", f"{j} · {{life}}", {"life": life["years"]}
-        )
-        value = (cash_flow.price_at(price.number, drift.number, t) + swap.number) * (
-            1 + discount.number
-        ) ** -t
+            f"{at}.t.{j}", f"Time of replacement {j}", float(payment.t), "years", f"{j} · {{life}}",
+            {"life": terms.life["years"]},
+        )  # fmt: skip
         parts[f"R{j}"] = computed(
-            f"{at}.R.{j}",
-            f"Replacement {j}",
-            value,
-            "money",
+            f"{at}.R.{j}", f"Replacement {j}", float(payment.amount), "money",
             "({P} · (1 + {drift})^{t} + {swap}) / (1 + {r})^{t}",
-            {"P": price, "drift": drift, "t": when, "swap": swap, "r": discount},
+            {"P": terms.price, "drift": terms.drift, "t": when, "swap": swap, "r": terms.discount},
             "Price of that year, plus labour, less scrap",
-        )
+        )  # fmt: skip
     f["replacements"] = computed(
-        f"{at}.replacements",
-        "Replacements",
-        sum(p.number for p in parts.values()),
-        "money",
-        " + ".join(f"{{{s}}}" for s in parts) or "0",
-        parts,
+        f"{at}.replacements", "Replacements", sum(p.number for p in parts.values()), "money",
+        " + ".join(f"{{{s}}}" for s in parts) or "0", parts,
         "At t = life, 2 · life ... before the end of keeping",
-    )
+    )  # fmt: skip
     f["replacement_count"] = computed(
         f"{at}.replacement_count",
         "Times it is replaced",
         float(len(parts)),
         "1",
         "",
-        {"life": life["years"], "H": years},
+        {"life": terms.life["years"], "H": terms.years},
         "Whole lives that end before the years of keeping do",
     )
 
 
 def _exit(
-    f: dict[str, Figure],
-    banked: BankFigures,
-    life: Life,
-    drift: Figure,
-    discount: Figure,
-    exit_: tuple[Figure, Figure],
-    years: Figure,
+    f: dict[str, Figure], terms: _Terms, paid: tuple[cash_flow.Payment, ...], kappa: Figure, refit: Figure
 ) -> None:
-    kappa, refit = exit_
-    at, price = f"cost.{banked.candidate.id}", banked["purchase"]
-    left = 1.0
+    at, years = terms.at, terms.years
+    replaced = [float(p.t) for p in paid if p.item == cash_flow.REPLACEMENT]
+    left = float(cash_flow.life_left(years.number - (replaced[-1] if replaced else 0.0), terms.life.years))
     formula, inputs = "1", {}
-    if not isinf(life.years):
-        last = (cash_flow.replacement_times(life.years, years.number) or (0.0,))[-1]
-        left = max(0.0, 1 - (years.number - last) / life.years)
-        count = f["replacement_count"]
+    if not isinf(terms.life.years):
         formula = "max(0, 1 − ({H} − {j} · {life}) / {life})"
-        inputs = {"H": years, "j": count, "life": life["years"]}
+        inputs = {"H": years, "j": f["replacement_count"], "life": terms.life["years"]}
     share = computed(f"{at}.left", "Life left in the last bank", left, "%", formula, inputs)
-    value = (
-        cash_flow.exit_credit(
-            price.number, drift.number, years.number, life.years, kappa.number, refit.number
-        )
-        * (1 + discount.number) ** -years.number
-    )
     worth, inputs = (
         "{κ} · {left} · {P} · (1 + {drift})^{H}",
-        {"κ": kappa, "left": share, "P": price, "drift": drift, "H": years, "r": discount},
+        {"κ": kappa, "left": share, "P": terms.price, "drift": terms.drift, "H": years, "r": terms.discount},
     )
     if refit.number:
         worth, inputs["C_refit"] = f"max(0, {worth} − {{C_refit}})", refit
     f["exit"] = computed(
-        f"{at}.exit",
-        "Worth at the end",
-        value,
-        "money",
-        f"{worth} / (1 + {{r}})^{{H}}",
-        inputs,
-        "Unused life of the last bank, taken along or sold",
-    )
+        f"{at}.exit", "Worth at the end",
+        -sum(float(p.amount) for p in paid if p.item == cash_flow.EXIT), "money",
+        f"{worth} / (1 + {{r}})^{{H}}", inputs, "Unused life of the last bank, taken along or sold",
+    )  # fmt: skip
 
 
 def _running_total(
@@ -290,7 +261,7 @@ def _running_total(
     years: Figure,
     banked: BankFigures,
 ) -> None:
-    total = sum(p.amount for p in paid if p.item == cash_flow.RUNNING)
+    total = float(sum(p.amount for p in paid if p.item == cash_flow.RUNNING))
     plain = discount.number == 0
     f["running"] = computed(
         f"cost.{banked.candidate.id}.running",
@@ -310,7 +281,7 @@ def _again(
     years: Figure,
     banked: BankFigures,
 ) -> None:
-    total = sum(p.amount for p in paid if p.item == cash_flow.EXTRAS and p.t > 0)
+    total = float(sum(p.amount for p in paid if p.item == cash_flow.EXTRAS and p.t > 0))
     f["again"] = computed(
         f"cost.{banked.candidate.id}.again", "Extras bought again", total, "money", "" if total else "0",
         {"H": years, "r": discount}, "Those whose life ends before the years of keeping do",

@@ -2,31 +2,32 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from inspect import signature
 from math import inf, isfinite
 
-from vast_harbor.core.battery.ageing import (
-    LEAST_YEARS,
-    calendar_wear,
-    cycles_at_depth,
-    health_at_replacement_lfp,
-    rate_wear_factor,
-    wear_at_health,
-)
-from vast_harbor.core.battery.chemistry import Range
-from vast_harbor.core.battery.datasheet import widened
+from vast_harbor.core.battery.ageing import LEAST_YEARS, emptied_wear, health_at_replacement_lfp
 from vast_harbor.core.battery.temperature import calendar_years
+from vast_harbor.core.cost.life_cost import (
+    LifeCostInputs,
+    calendar_wear_a_year,
+    life_years,
+    wear_a_year,
+    wear_at_replacement,
+    years_until_worn,
+)
 from vast_harbor.core.figures.workings import HOUSE_RULE, REFERENCE, TYPED, Figure, computed, datasheet, typed
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.stops.banks.candidates import BankFigures
+from vast_harbor.core.stops.banks.quick_life_cost import Use, about
 from vast_harbor.core.stops.day.energy_audit import Day
 from vast_harbor.core.stops.need.energy_need import Need
 from vast_harbor.core.stops.trial.year import YearOf
 
 MINER = "Palmgren–Miner: wears of cycles, years and accidents are added"
-# A day below a fifth of its charge, as a share of the life of lead-acid.
-WEAR_LOW = 0.02
+# What a day below a fifth of its charge takes of the life of lead-acid [-].
+WEAR_LOW: float = signature(emptied_wear).parameters["each_low"].default
 CYCLES, YEARS, ACCIDENTS, WARRANTY = "cycles", "years", "accidents", "warranty"
 
 
@@ -57,26 +58,27 @@ def evaluate(
     day: Day,
     need: Need,
     banked: BankFigures,
+    use: Use,
+    inputs: LifeCostInputs,
     year: YearOf | None = None,
 ) -> Life:
-    """Life of a candidate in years.
-
-    By the cycles and the days short of full of a run year; without one by hand: off-grid nights / N cycles a
-    year, each of depth N · E_bank / nameplate (at most 1).
+    """Life of a candidate in years, with its workings.
 
     Args:
         plan, reference, assumptions: the plan and what holds for it.
         day, need: in figures.
         banked: the candidate; its bank must exist.
-        year: its run year; None for the hand estimate.
+        use: how the rig uses it, in numbers.
+        inputs: what its life follows from, in numbers.
+        year: its simulated year; None for the hand estimate.
 
     Returns:
-        The life with its workings.
+        The life.
     """
     f: dict[str, Figure] = {}
-    _cycle_figures(f, plan, assumptions, day, need, banked)
-    _wear_figures(f, plan, assumptions, need, banked, year)
-    return _life(f, plan, reference, assumptions, day, need, banked)
+    _cycle_figures(f, plan, assumptions, day, need, banked, use)
+    _wear_figures(f, plan, assumptions, need, banked, use, inputs, year)
+    return _life(f, plan, reference, assumptions, day, need, banked, inputs)
 
 
 def nights_a_year(plan: Plan) -> Figure:
@@ -90,14 +92,15 @@ def nights_a_year(plan: Plan) -> Figure:
     )
 
 
-def _curve(banked: BankFigures, assumptions: Assumptions, depth: Figure, key: str, name: str) -> Figure:
+def _curve(
+    banked: BankFigures, assumptions: Assumptions, depth: Figure, value: float, key: str, name: str
+) -> Figure:
     """N(d) of the entry at a depth, as a figure with the formula of the part that applies."""
     assert banked.bank is not None
     model, at = banked.bank.model, f"life.{banked.candidate.id}"
     entry = ("Your own entry: " if model.own else "Catalogue entry: ") + model.title
     exponent = assumptions.figure(f"cycle_exponent.{model.battery_class.key}")
     d = depth.number
-    value = cycles_at_depth(model.cycles, exponent.number, d)
     inside = max(d, 0.1)
     index = next((i for i, (p, _) in enumerate(model.cycles) if p >= inside), None)
     inputs: dict[str, Figure] = {"d": depth}
@@ -118,10 +121,10 @@ def _curve(banked: BankFigures, assumptions: Assumptions, depth: Figure, key: st
         formula = f"{{N_ref}} · ({{d_ref}} / 0.1)^{power} · 0.1 / {{d}}"
     if model.battery_class.key == "agm":
         inputs["f_AGM"] = assumptions.figure("agm_life_factor")
-        formula, value = formula + " · {f_AGM}", value * inputs["f_AGM"].number
+        formula += " · {f_AGM}"
     if d <= 0:
         return computed(f"{at}.{key}", name, None, "cycles", "", inputs, "No use, no cycles")
-    low, high = _doubt(value, model.battery_class.cycles, model.grade)
+    low, high = (value * end for end in about(model.battery_class.cycles, model.grade))
     return computed(
         f"{at}.{key}",
         name,
@@ -136,24 +139,24 @@ def _curve(banked: BankFigures, assumptions: Assumptions, depth: Figure, key: st
     )
 
 
-def _doubt(value: float, of_class: Range, grade: str) -> tuple[float, float]:
-    """The range of the class about a value, wider the less backs up the datasheet."""
-    ratio = value / of_class.likely
-    return widened(of_class.low * ratio, value, of_class.high * ratio, grade)
-
-
 def _cycle_figures(
-    f: dict[str, Figure], plan: Plan, assumptions: Assumptions, day: Day, need: Need, banked: BankFigures
+    f: dict[str, Figure],
+    plan: Plan,
+    assumptions: Assumptions,
+    day: Day,
+    need: Need,
+    banked: BankFigures,
+    use: Use,
 ) -> None:
     at = f"life.{banked.candidate.id}"
     f["design_cycles"] = _curve(
-        banked, assumptions, banked["dod"], "design_cycles", "Cycles at the design depth"
+        banked, assumptions, banked["dod"], use.design_cycles, "design_cycles", "Cycles at the design depth"
     )
     nights, n = nights_a_year(plan), need.nights
     f["cycles_per_year"] = computed(
         f"{at}.cycles_per_year",
         "Cycles made a year",
-        nights.number / n.number,
+        use.cycles_per_year,
         "cycles/year",
         "{nights} / {N}",
         {"nights": nights, "N": n},
@@ -163,14 +166,19 @@ def _cycle_figures(
     f["depth"] = computed(
         f"{at}.depth",
         "Depth of each cycle",
-        min(1.0, n.number * day.bank_wh.number / label.number),
+        use.depth,
         "%",
         "min(1, {N} · {E_bank} / {E_label})",
         {"N": n, "E_bank": day.bank_wh, "E_label": label},
         "Of the nameplate",
     )
     f["cycles_at_depth"] = _curve(
-        banked, assumptions, f["depth"], "cycles_at_depth", "Cycles that it stands at this depth"
+        banked,
+        assumptions,
+        f["depth"],
+        use.cycles_at_depth,
+        "cycles_at_depth",
+        "Cycles that it stands at this depth",
     )
 
 
@@ -180,6 +188,8 @@ def _wear_figures(
     assumptions: Assumptions,
     need: Need,
     banked: BankFigures,
+    use: Use,
+    inputs: LifeCostInputs,
     year: YearOf | None,
 ) -> None:
     battery_class, at = banked.battery_class, f"life.{banked.candidate.id}"
@@ -192,23 +202,22 @@ def _wear_figures(
         source="C/5 for lead-acid, C/2 for LFP",
     )
     current, ah = banked["mean_current"], banked["nameplate_ah"]
-    limit = c_rate.number * ah.number
     f["rate"] = computed(
         f"{at}.f_rate",
         "Wear by hard use",
-        rate_wear_factor(current.number, limit),
+        use.rate_factor,
         "1",
         "min(1.5, 1 + 0.3 · max(0, {I_mean} / ({c} · {Ah}) − 1))",
         {"I_mean": current, "c": c_rate, "Ah": ah},
         "Hard discharge wears faster; a practice value",
     )
-    f["cycle_wear"] = _cycle_wear(f, assumptions, banked, year)
-    _calendar(f, plan, assumptions, need, battery_class.key, at)
-    f["accident_wear"] = _accidents(assumptions, battery_class.is_lead_acid, at, year)
+    f["cycle_wear"] = _cycle_wear(f, assumptions, banked, use, year)
+    _calendar(f, plan, assumptions, need, battery_class.key, at, inputs)
+    f["accident_wear"] = _accidents(assumptions, battery_class.is_lead_acid, at, use, year)
     f["wear"] = computed(
         f"{at}.wear",
         "Wear a year",
-        f["cycle_wear"].number + f["calendar_wear"].number + f["accident_wear"].number,
+        float(wear_a_year(inputs)),
         "1/year",
         "{w_cycles} + {w_years} + {w_accidents}",
         {"w_cycles": f["cycle_wear"], "w_years": f["calendar_wear"], "w_accidents": f["accident_wear"]},
@@ -216,7 +225,7 @@ def _wear_figures(
     )
 
 
-def _accidents(assumptions: Assumptions, lead: bool, at: str, year: YearOf | None) -> Figure:
+def _accidents(assumptions: Assumptions, lead: bool, at: str, use: Use, year: YearOf | None) -> Figure:
     """Mistakes as expected, and the times that a run year empties it or leaves it low."""
     name = "Wear a year by deep accidents"
     if not lead:
@@ -224,7 +233,7 @@ def _accidents(assumptions: Assumptions, lead: bool, at: str, year: YearOf | Non
             f"{at}.accident_wear", name, 0.0, "1/year", "0", {}, "A BMS opens before harm is done"
         )
     count, each = assumptions.figure("accidents_per_year"), assumptions.figure("wear_per_accident")
-    inputs, formula, value = {"n_acc": count, "w_acc": each}, "{n_acc} · {w_acc}", count.number * each.number
+    inputs, formula = {"n_acc": count, "w_acc": each}, "{n_acc} · {w_acc}"
     if year is not None and (year["flat"].number or year["low"].number):
         low = Figure(
             f"{at}.wear_low", "Wear of a day below a fifth", WEAR_LOW, "1", REFERENCE,
@@ -232,45 +241,54 @@ def _accidents(assumptions: Assumptions, lead: bool, at: str, year: YearOf | Non
         )  # fmt: skip
         inputs |= {"n_flat": year["flat"], "n_low": year["low"], "w_low": low}
         formula = "({n_acc} + {n_flat}) · {w_acc} + {n_low} · {w_low}"
-        value = (count.number + year["flat"].number) * each.number + year["low"].number * WEAR_LOW
     return computed(
-        f"{at}.accident_wear", name, value, "1/year", formula, inputs,
+        f"{at}.accident_wear", name, use.accidents + use.emptied, "1/year", formula, inputs,
         "Flattened by mistake and recharged within a day, and as often as the run year empties it",
     )  # fmt: skip
 
 
 def _cycle_wear(
-    f: dict[str, Figure], assumptions: Assumptions, banked: BankFigures, year: YearOf | None
+    f: dict[str, Figure], assumptions: Assumptions, banked: BankFigures, use: Use, year: YearOf | None
 ) -> Figure:
     key, at = banked.battery_class.key, f"life.{banked.candidate.id}.cycle_wear"
     p, short = assumptions.figure(f"short_of_full_penalty.{key}"), assumptions.figure("short_of_full_share")
+    name = "Wear a year by cycles"
     if year is not None:
         if not assumptions.overridden("short_of_full_share"):
             short = year["short_share"]
-        counted, factor = year["cycle_wear"], {}
-        formula = "{w_n} · {f_rate} · (1 + {p} · {s_short})"
-        value = counted.number * f["rate"].number * (1 + p.number * short.number)
-        if key == "agm":
-            factor = {"f_AGM": assumptions.figure("agm_life_factor")}
-            formula, value = f"{formula} / {{f_AGM}}", value / factor["f_AGM"].number
-        inputs = {"w_n": counted, "f_rate": f["rate"], "p": p, "s_short": short, **factor}
-        return computed(at, "Wear a year by cycles", value, "1/year", formula, inputs, MINER)
-    n_d, per_year = f["cycles_at_depth"], f["cycles_per_year"]
-    known = n_d.value is not None
-    worn = per_year.number / n_d.number * f["rate"].number * (1 + p.number * short.number) if known else 0.0
+        factor = {"f_AGM": assumptions.figure("agm_life_factor")} if key == "agm" else {}
+        formula = "{w_n} · {f_rate} · (1 + {p} · {s_short})" + (" / {f_AGM}" if factor else "")
+        inputs = {"w_n": year["cycle_wear"], "f_rate": f["rate"], "p": p, "s_short": short, **factor}
+        return computed(at, name, use.cycle_wear, "1/year", formula, inputs, MINER)
+    known = f["cycles_at_depth"].value is not None
     return computed(
-        at, "Wear a year by cycles", worn, "1/year",
+        at,
+        name,
+        use.cycle_wear,
+        "1/year",
         "{n} / {N_d} · {f_rate} · (1 + {p} · {s_short})" if known else "0",
-        {"n": per_year, "N_d": n_d, "f_rate": f["rate"], "p": p, "s_short": short}, MINER,
-    )  # fmt: skip
+        {
+            "n": f["cycles_per_year"],
+            "N_d": f["cycles_at_depth"],
+            "f_rate": f["rate"],
+            "p": p,
+            "s_short": short,
+        },
+        MINER,
+    )
 
 
 def _calendar(
-    f: dict[str, Figure], plan: Plan, assumptions: Assumptions, need: Need, key: str, at: str
+    f: dict[str, Figure],
+    plan: Plan,
+    assumptions: Assumptions,
+    need: Need,
+    key: str,
+    at: str,
+    numbers: LifeCostInputs,
 ) -> None:
     base = assumptions.figure(f"calendar_years.{key}")
     factor = {"f_AGM": assumptions.figure("agm_life_factor")} if key == "agm" else {}
-    at_25 = base.number * (factor["f_AGM"].number if factor else 1.0)
 
     def life_at(name: str, title: str, temperature: Figure) -> Figure:
         hot = temperature.number > 25
@@ -278,7 +296,7 @@ def _calendar(
         return computed(
             f"{at}.{name}",
             title,
-            calendar_years(at_25, temperature.number),
+            float(calendar_years(numbers.years_25, temperature.number)),
             "years",
             formula,
             {"L_25": base, **factor, "T": temperature},
@@ -303,7 +321,7 @@ def _calendar(
     f["calendar_wear"] = computed(
         f"{at}.calendar_wear",
         "Wear a year by age",
-        calendar_wear(use.number, rest.number, share.number),
+        float(calendar_wear_a_year(numbers)),
         "1/year",
         "{s} / {L_use} + (1 − {s}) / {L_rest}",
         {"s": share, "L_use": use, "L_rest": rest},
@@ -319,16 +337,17 @@ def _life(
     day: Day,
     need: Need,
     banked: BankFigures,
+    inputs: LifeCostInputs,
 ) -> Life:
     at, lead = f"life.{banked.candidate.id}", banked.battery_class.is_lead_acid
-    end = _health_at_replacement(assumptions, day, need, banked, at)
+    end = _health_at_replacement(assumptions, day, need, banked, at, inputs)
     formula = "(1 − {SoH_end}) / 0.2"
     if lead and end.number < 0.8:
         formula = "1 + ((1 − {SoH_end}) / 0.2 − 1) / 3"
     worn_out = computed(
         f"{at}.worn_out",
         "Wear at which it is replaced",
-        wear_at_health(end.number, lead),
+        float(wear_at_replacement(inputs)),
         "1",
         formula,
         {"SoH_end": end},
@@ -336,11 +355,10 @@ def _life(
     )
     start = banked.figures.get("start_wear")
     parts = {"w_end": worn_out, "w": f["wear"]} | ({"w_start": start} if start is not None else {})
-    left = worn_out.number - (start.number if start is not None else 0.0)
     likely = computed(
         f"{at}.years_likely",
         "Years until worn out",
-        left / f["wear"].number if start is None else max(LEAST_YEARS, left / f["wear"].number),
+        float(years_until_worn(inputs)),
         "years",
         "{w_end} / {w}" if start is None else f"max({LEAST_YEARS}, ({{w_end}} − {{w_start}}) / {{w}})",
         parts,
@@ -371,7 +389,7 @@ def _life(
         warranty = datasheet(
             f"{at}.warranty", "Warranty", banked.bank.model.warranty.years, "years", banked.bank.model.title
         )
-        value = min(likely.number, warranty.number)
+        value = float(life_years(inputs))
         ends = WARRANTY if warranty.number < likely.number else ends
         years = computed(
             f"{at}.years",
@@ -385,7 +403,7 @@ def _life(
     elif basis == "label_cycles":
         ends, per_year = CYCLES, f["cycles_per_year"]
         endless = per_year.number <= 0
-        value = inf if endless else f["design_cycles"].number / per_year.number
+        value = float(life_years(inputs))
         years = computed(
             f"{at}.years",
             "Years reckoned with",
@@ -416,26 +434,26 @@ def _alone(wear: Figure, worn_out: Figure, at: str, key: str, name: str) -> Figu
 
 
 def _life_range(f: Mapping[str, Figure], years: float, banked: BankFigures) -> tuple[float, float]:
-    """Least and most years: cycles and calendar life both at the low, and both at the high end of "
-    "their range."""
+    """Least and most years: cycles and calendar life both at the low, and both at the high end of
+    their range."""
     assert banked.bank is not None
     battery_class, grade = banked.battery_class, banked.bank.model.grade
     wears = []
     for end in range(2):
-        cycles = f["cycle_wear"].number / _doubt(1.0, battery_class.cycles, grade)[end]
-        calendar = f["calendar_wear"].number / _doubt(1.0, battery_class.calendar_years, grade)[end]
+        cycles = f["cycle_wear"].number / about(battery_class.cycles, grade)[end]
+        calendar = f["calendar_wear"].number / about(battery_class.calendar_years, grade)[end]
         wears.append(cycles + calendar + f["accident_wear"].number)
     whole = years * f["wear"].number
     return whole / wears[0], whole / wears[1]
 
 
 def _health_at_replacement(
-    assumptions: Assumptions, day: Day, need: Need, banked: BankFigures, at: str
+    assumptions: Assumptions, day: Day, need: Need, banked: BankFigures, at: str, inputs: LifeCostInputs
 ) -> Figure:
     if banked.battery_class.is_lead_acid:
         return assumptions.figure("worn_out.lead_acid")
     floor, new = assumptions.figure("worn_out_floor.lfp"), banked["usable_new_wh"]
-    value = health_at_replacement_lfp(need.nights.number * day.bank_wh.number, new.number, floor.number)
+    value = float(health_at_replacement_lfp(inputs.covers, 1.0, floor.number))
     return computed(
         f"{at}.health_at_end",
         "State of health at which it is replaced",

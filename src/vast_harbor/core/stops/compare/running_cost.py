@@ -3,16 +3,20 @@
 from vast_harbor.core.figures.workings import Figure, computed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.stops.banks.candidates import BankFigures
+from vast_harbor.core.stops.banks.quick_life_cost import Use
 from vast_harbor.core.stops.trial.year import YearOf
 
 
-def running(f: dict[str, Figure], assumptions: Assumptions, banked: BankFigures, year: YearOf | None) -> None:
+def running(
+    f: dict[str, Figure], assumptions: Assumptions, banked: BankFigures, use: Use, year: YearOf | None
+) -> None:
     """Put ``care``, ``water``, ``lost`` with ``lost_kwh``, ``fuel`` and ``running_per_year`` to the money.
 
     Args:
         f: figures of the money so far, with ``kwh_delivered``.
         assumptions: what holds for the plan.
         banked: the candidate.
+        use: how the rig uses it, in numbers.
         year: its run year; None for the hand estimate.
     """
     key, at = banked.battery_class.key, f"cost.{banked.candidate.id}"
@@ -26,10 +30,9 @@ def running(f: dict[str, Figure], assumptions: Assumptions, banked: BankFigures,
         f"{at}.water", "Water a year", water.number if banked.battery_class.water else 0.0, "money",
         "{C_water}" if banked.battery_class.water else "0", {"C_water": water},
     )  # fmt: skip
-    _lost(f, assumptions, key, at, year)
-    fuel = 0.0 if year is None else year["fuel"].number
+    _lost(f, assumptions, key, at, use, year)
     f["fuel"] = computed(
-        f"{at}.fuel", "Generator fuel a year", fuel, "money", "{fuel}" if year is not None else "0",
+        f"{at}.fuel", "Generator fuel a year", use.fuel, "money", "{fuel}" if year is not None else "0",
         {} if year is None else {"fuel": year["fuel"]}, "What this bank makes the generator run",
     )  # fmt: skip
     parts = {"care": f["care"], "water": f["water"], "lost": f["lost"], "fuel": f["fuel"]}
@@ -39,7 +42,9 @@ def running(f: dict[str, Figure], assumptions: Assumptions, banked: BankFigures,
     )  # fmt: skip
 
 
-def _lost(f: dict[str, Figure], assumptions: Assumptions, key: str, at: str, year: YearOf | None) -> None:
+def _lost(
+    f: dict[str, Figure], assumptions: Assumptions, key: str, at: str, use: Use, year: YearOf | None
+) -> None:
     kwh = f["kwh_delivered"]
     years = kwh.inputs["H"]
     eta, tariff = assumptions.figure(f"energy_efficiency.{key}"), assumptions.figure("tariff")
@@ -49,7 +54,7 @@ def _lost(f: dict[str, Figure], assumptions: Assumptions, key: str, at: str, yea
         share = year["hook_up"]
     f["lost_kwh"] = computed(
         f"{at}.lost_kwh", "Bought energy lost in charging, a year",
-        kwh.number / years.number * (1 / eta.number - 1) * share.number, "kWh",
+        use.lost_kwh, "kWh",
         "{kWh} / {H} · (1 / {η} − 1) · {s_mains}", {"kWh": kwh, "H": years, "η": eta, "s_mains": share},
     )  # fmt: skip
     f["lost"] = computed(

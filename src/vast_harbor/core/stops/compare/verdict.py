@@ -14,8 +14,8 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.banks.candidates import Banks
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
-from vast_harbor.core.stops.compare.life_cost_inputs import inputs_of, uncertainty_of
 from vast_harbor.core.stops.compare.priorities import choose
+from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
 from vast_harbor.core.stops.need.governing_day import Days
 from vast_harbor.core.stops.rig.diagnosis import AT_FAULT, BANK, CHARGER, DRAIN
 from vast_harbor.core.stops.rig.old_bank import tested_health
@@ -62,7 +62,7 @@ class Verdict:
     @cached_property
     def life_cost_inputs(self) -> tuple[LifeCostInputs, ...]:
         """The candidates in numbers."""
-        return tuple(inputs_of(c, self.plan, self.assumptions, self.days) for c in self.compared_banks)
+        return tuple(c.cost.inputs for c in self.compared_banks)
 
     @cached_property
     def sampled_costs(self) -> SampledCosts:

@@ -17,6 +17,7 @@ from vast_harbor.core.simulation.conditions import Conditions, Floats
 from vast_harbor.core.simulation.kernel import EMPTY, FULL, GENERATING
 from vast_harbor.core.simulation.run import fed_by, power_offered, run
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
+from vast_harbor.core.stops.banks.quick_life_cost import YearOfUse
 from vast_harbor.core.stops.trial.figure_factory import figure_factory
 from vast_harbor.core.stops.trial.rainflow_cycles import cycles, histogram
 from vast_harbor.core.weather.daily_weather import STEPS_A_DAY
@@ -121,6 +122,20 @@ class YearOf:
 
     def __getitem__(self, name: str) -> Figure:
         return self.figures[name]
+
+    @property
+    def numbers(self) -> YearOfUse:
+        """What of it life and money follow from."""
+        f = self.figures
+        return YearOfUse(
+            cycle_wear=f["cycle_wear"].number,
+            short_share=f["short_share"].number,
+            emptied=f["flat"].number,
+            low=f["low"].number,
+            through_kwh=f["through"].number,
+            hook_up=f["hook_up"].value,
+            fuel=f["fuel"].number,
+        )
 
 
 @dataclass(frozen=True, slots=True)
