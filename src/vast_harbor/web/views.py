@@ -12,6 +12,10 @@ from vast_harbor.core.figures.workings import Figure, Finding, Sentence
 _SLOT = re.compile(r"\{\{|\}\}|\{([^{}]+)\}")
 
 
+# Id of a battery that is looked at without being a candidate, before its own.
+PREVIEW_ID = "preview-"
+
+
 class View(BaseModel):
     """Base of what is made anew, by the hundred, after every edit."""
 

@@ -9,7 +9,7 @@ from vast_harbor import data
 from vast_harbor.core.battery import soc_from_voltage
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.discharge import BY_CHARGE, BY_VOLTS, battery, delivered, steady
-from vast_harbor.core.battery.terminal_voltage import Terminal, bank_resistance
+from vast_harbor.core.battery.terminal_voltage import Terminal, bank_resistance, peak_current, unit_resistance
 
 CLASSES = data.reference().classes
 
@@ -27,6 +27,24 @@ def test_resistance_adds_in_series_and_shares_in_parallel() -> None:
     assert bank_resistance(bank_of("tarnmoor-100")) == pytest.approx(0.004)
     assert bank_resistance(bank_of("tarnmoor-100", 2, 2)) == pytest.approx(0.004)
     assert bank_resistance(bank_of("hollin-6-225", 2, 1)) == pytest.approx(0.002667, abs=1e-6)
+
+
+def test_current_of_a_sagging_bank_by_hand() -> None:
+    # OCV 12.10 V, 20 mΩ, 1000 W: (12.1 − √(146.41 − 80)) / 0.04 = (12.1 − 8.14923) / 0.04 = 98.77 A.
+    amps = peak_current(12.10, 0.020, 1000)
+    assert amps == pytest.approx(98.769, abs=1e-3)
+    assert amps * (12.10 - amps * 0.020) == pytest.approx(1000)
+    # The most that it gives at all is OCV²/4R = 1830 W.
+    assert peak_current(12.10, 0.020, 1830) is not None
+    assert peak_current(12.10, 0.020, 1831) is None
+
+
+def test_resistance_grows_with_cold_age_and_volts_and_falls_with_size() -> None:
+    # AGM 4 mΩ: 200 Ah halve it, 24 V double it; at 5 °C a fifth more, at 80 % health a quarter more.
+    agm = Terminal(CLASSES["agm"], 24, unit_resistance(CLASSES["agm"], 24, 200), celsius=5, health=0.8)
+    assert float(agm.resistance(1, 1)) == pytest.approx(0.004 * 2 / 2 * 1.2 / 0.8)
+    assert float(terminal("lfp", celsius=0).resistance(1, 1)) == pytest.approx(0.003 * np.exp(0.75))
+    assert float(terminal("lfp", celsius=40).resistance(1, 1)) == pytest.approx(0.003)
 
 
 def test_volts_under_a_draw_by_hand() -> None:

@@ -1,11 +1,9 @@
 """The hardest moment of a day, and the current of a bank that sags."""
 
 import numpy as np
-import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from vast_harbor.core.battery.terminal_voltage import cold_resistance, peak_current
 from vast_harbor.core.rig.peak import ActiveLoad, hardest_moment
 from vast_harbor.core.rig.profile import spread_hours
 
@@ -56,20 +54,3 @@ def test_starts_come_on_top_and_loads_that_run_alone_do_not_add_up() -> None:
     together = [pump, ActiveLoad("kettle", noon, 1000, 1000), ActiveLoad("plate", noon, 1500, 1500)]
     assert hardest_moment(together, 10).watts == 2660
     assert hardest_moment([], 10).watts == 10
-
-
-def test_current_of_a_sagging_bank_by_hand() -> None:
-    # OCV 12.10 V, 20 mΩ, 1000 W: (12.1 − √(146.41 − 80)) / 0.04 = (12.1 − 8.14923) / 0.04 = 98.77 A.
-    amps = peak_current(12.10, 0.020, 1000)
-    assert amps == pytest.approx(98.769, abs=1e-3)
-    assert amps * (12.10 - amps * 0.020) == pytest.approx(1000)
-    # The most that it gives at all is OCV²/4R = 1830 W.
-    assert peak_current(12.10, 0.020, 1830) is not None
-    assert peak_current(12.10, 0.020, 1831) is None
-
-
-def test_resistance_grows_with_cold_age_and_volts_and_falls_with_size() -> None:
-    # AGM 4 mΩ: 200 Ah halve it, 24 V double it; at 5 °C a fifth more, at 80 % health a quarter more.
-    assert cold_resistance(4, 24, 200, 5, 0.8, False) == pytest.approx(0.004 * 2 / 2 * 1.2 / 0.8)
-    assert cold_resistance(3, 12, 100, 0, 1, True) == pytest.approx(0.003 * np.exp(0.75))
-    assert cold_resistance(3, 12, 100, 40, 1, True) == pytest.approx(0.003)

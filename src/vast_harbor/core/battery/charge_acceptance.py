@@ -1,5 +1,7 @@
 """How much charge a bank takes: the source's limit at first, then its own, the fuller the less."""
 
+from math import expm1
+
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
@@ -86,6 +88,21 @@ def acceptance(
     by_charge = (1 - np.asarray(soc)) * capacity_ah / np.asarray(tau_h)
     by_volts = (np.asarray(set_v) - np.asarray(rested_v)) / ohm
     return np.asarray(np.maximum(0.0, np.minimum(by_charge, by_volts)))
+
+
+def mean_acceptance(soc: float, capacity_ah: float, tau_h: float, coulombic: float, hours: float) -> float:
+    """Mean of (1 − SoC)·C/τ over a step, as it falls while the bank fills [A].
+
+    Plain arithmetic, so that the compiled simulation uses it too.
+
+    Args:
+        soc: state of charge at its start [-].
+        capacity_ah: C = nameplate · SoH [Ah].
+        tau_h: τ [h].
+        coulombic: share of the charge put in that comes out again [-].
+        hours: length of the step [h], above 0.
+    """
+    return (1 - soc) * capacity_ah * -expm1(-coulombic * hours / tau_h) / (coulombic * hours)
 
 
 def self_discharge(battery_class: BatteryClass, celsius: ArrayLike, health: float) -> Floats:

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 
+from vast_harbor.core.battery.ageing import state_of_health
 from vast_harbor.core.battery.chemistry import BatteryClass
 from vast_harbor.core.battery.soc_from_voltage import JUST_CHARGED, RESTED, SHORT_REST, read
 from vast_harbor.core.battery.terminal_voltage import Terminal
@@ -84,8 +85,7 @@ def health_by_age(
     """
 
     def health(life: float) -> float:
-        wear = years / life + accident_wear
-        return 1 - 0.2 * wear if wear <= 1 or not lead_acid else 0.8 - 0.6 * (wear - 1)
+        return state_of_health(years / life + accident_wear, lead_acid)
 
     return clipped(health(calendar_low), health(calendar_high))
 

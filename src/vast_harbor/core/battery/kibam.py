@@ -9,7 +9,7 @@ Source: J. F. Manwell and J. G. McGowan, Solar Energy 50 (1993) 399–405.
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
-from math import exp, expm1
+from math import expm1
 
 import numpy as np
 from numpy.typing import NDArray
@@ -44,6 +44,29 @@ class Wells:
         return available / (self.ratio * self.capacity)
 
 
+def available_after(
+    available: float, total: float, ratio: float, rate: float, amps: float, hours: float
+) -> float:
+    """Charge of the available well after a constant current has flowed for a while [Ah].
+
+    q₁' = q₁·e^(−k′Δt) + (q₀·k′·c − I)·(1 − e^(−k′Δt))/k′ − I·c·(k′Δt − 1 + e^(−k′Δt))/k′. Plain arithmetic,
+    so that the compiled simulation uses it too.
+
+    Args:
+        available, total: q₁ and q₀, charge in both wells, before [Ah].
+        ratio, rate: c [-] and k′ [1/h].
+        amps: current out of the string [A]; negative while it is charged.
+        hours: Δt [h].
+    """
+    x = rate * hours
+    gone = -expm1(-x)
+    return (
+        available * (1 - gone)
+        + (total * rate * ratio - amps) * gone / rate
+        - amps * ratio * (x - gone) / rate
+    )
+
+
 def step(wells: Wells, available: float, bound: float, amps: float, hours: float) -> tuple[float, float]:
     """Charge in the wells after a constant current has flowed for a while, whatever the wells hold.
 
@@ -58,14 +81,9 @@ def step(wells: Wells, available: float, bound: float, amps: float, hours: float
     Returns:
         q₁ and q₂ after [Ah]; their sum has changed by exactly −I·Δt.
     """
-    c, k = wells.ratio, wells.rate
-    x = k * hours
-    decay, gone = exp(-x), -expm1(-x)
-    lag = x - gone
     total = available + bound
-    q_1 = available * decay + (total * k * c - amps) * gone / k - amps * c * lag / k
-    q_2 = bound * decay + total * (1 - c) * gone - amps * (1 - c) * lag / k
-    return q_1, q_2
+    q_1 = available_after(available, total, wells.ratio, wells.rate, amps, hours)
+    return q_1, total - amps * hours - q_1
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,7 +1,8 @@
 """Volts at the terminals of a bank: rested, and under a draw that makes them sag."""
 
 from dataclasses import dataclass
-from math import exp, sqrt
+from math import isnan, nan, sqrt
+from typing import Any
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
@@ -10,10 +11,8 @@ from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.chemistry import BatteryClass
 
 Floats = NDArray[np.float64]
-# Below this level of the available well lead-acid falls off a knee, and so far.
-KNEE_LEVEL, KNEE_V = 0.10, 1.0
-# Below this state of charge the resistance of LFP rises.
-LFP_RISE_SOC = 0.2
+# So far lead-acid falls over the knee, for a 12 V unit [V].
+KNEE_V = 1.0
 
 
 def rested_volts(battery_class: BatteryClass, class_v: float, soc: ArrayLike) -> Floats:
@@ -50,6 +49,69 @@ def bank_resistance(bank: Bank) -> float:
     return one * bank.series / bank.parallel
 
 
+def cold_factor(
+    lead_acid: bool, celsius: ArrayLike, lead_per_k: float = 0.01, lfp_per_k: float = 0.03
+) -> Floats:
+    """How cold raises the resistance: 1 + 0.01 per K below 25 °C for lead-acid, e^(0.03 per K) for LFP [-].
+
+    Args:
+        lead_acid: whether it is lead-acid.
+        celsius: temperature of the battery [°C], any shape.
+        lead_per_k, lfp_per_k: practice values of the rise [1/K].
+    """
+    below = np.maximum(0.0, 25 - np.asarray(celsius, dtype=float))
+    return np.asarray(1 + lead_per_k * below if lead_acid else np.exp(lfp_per_k * below))
+
+
+def depth_factor(lfp: bool, soc: Any, level: Any, rise_soc: float = 0.2) -> Any:
+    """How depth raises the resistance: 2 − s₁ for lead-acid; for LFP it doubles over the last fifth [-].
+
+    Plain arithmetic, so that the compiled simulation uses it too.
+
+    Args:
+        lfp: whether it is LFP.
+        soc: state of charge [-], a number or an array.
+        level: s₁, level of the available well [-], likewise.
+        rise_soc: charge below which the resistance of LFP rises [-].
+    """
+    if lfp:
+        return 1 + np.maximum(0.0, (rise_soc - soc) / rise_soc)
+    return 2 - level
+
+
+def knee_share(level: Any, knee_level: float = 0.10) -> Any:
+    """How far lead-acid has fallen over the knee: 0 above a level of the well of 10 %, 1 when it is dry [-].
+
+    Plain arithmetic, so that the compiled simulation uses it too.
+
+    Args:
+        level: s₁ [-], a number or an array.
+        knee_level: where the knee begins [-].
+    """
+    return np.maximum(0.0, 1 - level / knee_level)
+
+
+def current_at_power(source_v: float, ohm: float, supply_a: float, watts: float) -> float:
+    """Current out of a bank for a power, sources giving a part of it; below 0 where they give more than all.
+
+    (V₀ − R·I)·(I_sources + I) = P. Plain arithmetic, so that the compiled simulation uses it too.
+
+    Args:
+        source_v: V₀, volts behind the resistance [V].
+        ohm: R, of the bank and its cables [Ω], above 0.
+        supply_a: current that the sources give [A].
+        watts: power at the terminals of the load [W].
+
+    Returns:
+        Current [A]; NaN where there is no such current.
+    """
+    twice = source_v - ohm * supply_a
+    under = twice * twice - 4 * ohm * (watts - source_v * supply_a)
+    if under < 0:
+        return nan
+    return (twice - sqrt(under)) / (2 * ohm)
+
+
 def peak_current(open_circuit_v: float, resistance_ohm: float, watts: float) -> float | None:
     """I_peak = (OCV − √(OCV² − 4·R·P)) / (2R): the current at which a bank gives a power.
 
@@ -61,32 +123,8 @@ def peak_current(open_circuit_v: float, resistance_ohm: float, watts: float) -> 
     Returns:
         Current [A]; None when the bank cannot deliver it at all.
     """
-    under = open_circuit_v**2 - 4 * resistance_ohm * watts
-    if under < 0:
-        return None
-    return (open_circuit_v - sqrt(under)) / (2 * resistance_ohm)
-
-
-def cold_resistance(
-    class_mohm: float, system_v: float, bank_ah: float, celsius: float, health: float, lithium: bool
-) -> float:
-    """Resistance of a bank on discharge, cold and age reckoned with.
-
-    Args:
-        class_mohm: of a 12 V 100 Ah unit of the class at 25 °C, new [mΩ].
-        system_v: class volts of the bank [V].
-        bank_ah: label of the whole bank [Ah], above 0.
-        celsius: temperature of the battery [°C].
-        health: state of health [-].
-        lithium: LFP; lead-acid otherwise.
-
-    Returns:
-        R_ref·(V/12)·(100/Ah)/SoH, × (1 + 0.01 per K below 25 °C) for lead-acid or e^(0.03 per K) for
-        LFP [Ω].
-    """
-    below = max(0.0, 25 - celsius)
-    cold = float(np.exp(0.03 * below)) if lithium else 1 + 0.01 * below
-    return class_mohm / 1000 * (system_v / 12) * (100 / bank_ah) * cold / health
+    amps = float(current_at_power(open_circuit_v, resistance_ohm, 0.0, watts))
+    return None if isnan(amps) else amps
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,21 +154,16 @@ class Terminal:
         charge)·e^(0.03 per K)/SoH.
         """
         soc, level = np.asarray(soc, dtype=float), np.asarray(level, dtype=float)
-        below = max(0.0, 25 - self.celsius)
-        if self.battery_class.is_lead_acid:
-            inner = self.ohm * (2 - level) * (1 + 0.01 * below)
-        else:
-            rise = np.maximum(0.0, (LFP_RISE_SOC - soc) / LFP_RISE_SOC)
-            inner = self.ohm * (1 + rise) * exp(0.03 * below)
-        return inner / self.health + self.cable_ohm
+        lead = self.battery_class.is_lead_acid
+        inner = self.ohm * depth_factor(not lead, soc, level) * cold_factor(lead, self.celsius)
+        return np.asarray(inner / self.health + self.cable_ohm)
 
     def source_volts(self, soc: ArrayLike, level: ArrayLike) -> Floats:
         """Volts behind the resistance: rested ones, less the knee of lead-acid [V]."""
         rested = rested_volts(self.battery_class, self.class_v, soc)
         if not self.battery_class.is_lead_acid:
             return rested
-        knee = np.maximum(0.0, 1 - np.asarray(level, dtype=float) / KNEE_LEVEL)
-        return rested - KNEE_V * self.class_v / 12 * knee
+        return np.asarray(rested - KNEE_V * self.class_v / 12 * knee_share(np.asarray(level, dtype=float)))
 
     def volts(self, soc: ArrayLike, level: ArrayLike, amps: ArrayLike) -> Floats:
         """Volts at the load while a current flows [V].

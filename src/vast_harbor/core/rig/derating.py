@@ -9,6 +9,7 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, computed, typed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.day_types import LAID_UP, TRAVELLING, DayType
 from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.profile import mean_current as energy_weighted
 from vast_harbor.core.weather.climate import ENGINE, INSIDE, LIVING, warmth_at
 from vast_harbor.core.weather.sun import SEASONS
 
@@ -145,7 +146,7 @@ def mean_current(at: str, profile_wh: Figure, squared: Figure, volts: Figure) ->
         Energy-weighted mean current [A].
     """
     has = profile_wh.number > 0
-    value = squared.number / (profile_wh.number * volts.number) if has else 0.0
+    value = energy_weighted(squared.number, profile_wh.number, volts.number)
     return computed(
         f"{at}.I_mean",
         "Energy-weighted mean current",

@@ -6,12 +6,15 @@ Everything that does not depend on the state of the bank is laid out before, see
 :mod:`vast_harbor.core.simulation.run`.
 """
 
-from math import sqrt
 from typing import NamedTuple
 
 import numpy as np
 from numba import njit
 from numpy.typing import NDArray
+
+from vast_harbor.core.battery.charge_acceptance import mean_acceptance
+from vast_harbor.core.battery.kibam import available_after
+from vast_harbor.core.battery.terminal_voltage import current_at_power, depth_factor, knee_share
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int32]
@@ -22,7 +25,6 @@ INVERTER_OFF, LOADS_OFF, BMS_OPEN, EMPTY, HEATING, TOO_COLD = 1, 2, 4, 8, 16, 32
 RESTING, GENERATING, FULL, OVERLOAD, ASLEEP, SAGGED = 64, 128, 256, 512, 1024, 2048
 # A charge this close to what the bank accepts is held at the set volts.
 AT_VOLTS = 0.995
-KNEE_LEVEL, RISE_SOC = 0.10, 0.2
 # How often one step may be parted, and things give up one after the other in it.
 PARTS, GIVE_UPS = 6, 5
 # A switch closes again at the next step; a BMS that was opened by low charge when it has so much again.
@@ -136,6 +138,14 @@ class Traces(NamedTuple):
     offered_w: Floats
 
 
+# The physics of a bank, as the battery package has it, compiled into the loop.
+_current_at_power = njit(nogil=True, error_model="numpy")(current_at_power)
+_depth_factor = njit(nogil=True, error_model="numpy")(depth_factor)
+_knee_share = njit(nogil=True, error_model="numpy")(knee_share)
+_available_after = njit(nogil=True, error_model="numpy")(available_after)
+_mean_acceptance = njit(nogil=True, error_model="numpy")(mean_acceptance)
+
+
 @njit(cache=True, nogil=True, error_model="numpy")
 def _at(soc, xs, ys):  # type: ignore[no-untyped-def]
     """A table at a charge, linear between its points."""
@@ -169,34 +179,12 @@ def _mean_v(soc, after, bank):  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True, nogil=True, error_model="numpy")
-def _current_at_power(source_v, ohm, supply_a, watts):  # type: ignore[no-untyped-def]
-    """Current out of a bank for a power, sources giving a part of it; below 0 where they give more than all.
-
-    (V₀ − R·I)·(I_sources + I) = P; NaN where there is no such current.
-    """
-    twice = source_v - ohm * supply_a
-    under = twice * twice - 4 * ohm * (watts - source_v * supply_a)
-    if under < 0:
-        return np.nan
-    return (twice - sqrt(under)) / (2 * ohm)
-
-
-@njit(cache=True, nogil=True, error_model="numpy")
-def _well(bank, q_1, q, amps, hours):  # type: ignore[no-untyped-def]
-    """Charge of the available well after a steady current; as :func:`vast_harbor.core.battery.kibam.step`."""
-    c, k = bank.ratio, bank.rate
-    x = k * hours
-    gone = 1 - np.exp(-x)
-    return q_1 * (1 - gone) + (q * k * c - amps) * gone / k - amps * c * (x - gone) / k
-
-
-@njit(cache=True, nogil=True, error_model="numpy")
 def _until_dry(bank, q_1, q, amps, hours, empty_q):  # type: ignore[no-untyped-def]
     """How long a current can be drawn until the available well is down to what the cold holds back [h]."""
     low, high = 0.0, hours
     for _i in range(40):
         middle = (low + high) / 2
-        if _well(bank, q_1, q, amps, middle) < empty_q:
+        if _available_after(q_1, q, bank.ratio, bank.rate, amps, middle) < empty_q:
             high = middle
         else:
             low = middle
@@ -235,9 +223,8 @@ def _offers(  # type: ignore[no-untyped-def]
             a = 0.0
         given[i] = a
         by_volts = (set_v[i] - rested) / (bank.charge_ohm + slots.more_ohm[i])
-        # (1 − SoC)·C/τ falls as it fills: its mean over what is left of the step.
-        fills = (1 - np.exp(-bank.coulombic * left / tau)) / (bank.coulombic * left)
-        accepts[i] = max(0.0, min((1 - soc) * bank.ah * fills, by_volts))
+        by_charge = _mean_acceptance(soc, bank.ah, tau, bank.coulombic, left)
+        accepts[i] = max(0.0, min(by_charge, by_volts))
         supply += a
         if a > 0:
             top_v, takes = set_v[i], accepts[i]
@@ -345,9 +332,9 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                 soc = min(1.0, max(0.0, here))
                 level = q_1 / c_q
                 rested = _at(soc, bank.table_soc, bank.table_v)
-                shape = 1 + max(0.0, (RISE_SOC - soc) / RISE_SOC) if bank.lfp else 2 - level
-                ohm = bank.ohm * shape * series.cold_ohm[s, t] + bank.cable_ohm
-                knee = bank.knee_v * max(0.0, 1 - level / KNEE_LEVEL)
+                deep = _depth_factor(bank.lfp, soc, level)
+                ohm = bank.ohm * deep * series.cold_ohm[s, t] + bank.cable_ohm
+                knee = bank.knee_v * _knee_share(level)
                 source_v = rested - knee
                 at = (soc, rested, source_v, max(v, source_v, 1.0), left)
                 supply, seen = _offers(
@@ -446,10 +433,10 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                             h = room / (into * bank.coulombic)
                 out_a = amps if into == 0 else -into * bank.coulombic
                 empty_q = series.held_back[s, t] * c_q
-                q_1_next = _well(bank, q_1, q, out_a, h)
+                q_1_next = _available_after(q_1, q, bank.ratio, bank.rate, out_a, h)
                 if out_a > 0 and q_1_next < empty_q:
                     h = _until_dry(bank, q_1, q, out_a, h, empty_q)
-                    q_1_next = _well(bank, q_1, q, out_a, h)
+                    q_1_next = _available_after(q_1, q, bank.ratio, bank.rate, out_a, h)
                     emptied = True
                     state |= EMPTY
                     if bank.lfp:

@@ -16,7 +16,7 @@ from vast_harbor.core.battery.charge_acceptance import (
     time_constant,
 )
 from vast_harbor.core.battery.datasheet import BY_ITSELF
-from vast_harbor.core.battery.terminal_voltage import KNEE_V
+from vast_harbor.core.battery.terminal_voltage import KNEE_V, cold_factor
 from vast_harbor.core.rig.sources import (
     CHARGE_V,
     ENGINE,
@@ -163,7 +163,6 @@ def _bank(simulated: SimulatedBank) -> BankParameters:
 
 def _series(simulated: SimulatedBank, conditions: Conditions) -> Series:
     celsius = conditions.battery_c
-    below = np.maximum(0.0, 25 - celsius)
     low, high = simulated.charge_c
     limit = np.full(celsius.shape, simulated.charge_a)
     if simulated.lfp:
@@ -178,7 +177,7 @@ def _series(simulated: SimulatedBank, conditions: Conditions) -> Series:
         lasting_w=conditions.lasting_w(simulated.peak_s),
         peak_w=conditions.peak_w,
         generator_ok=conditions.generator_ok,
-        cold_ohm=np.exp(0.03 * below) if simulated.lfp else 1 + 0.01 * below,
+        cold_ohm=cold_factor(not simulated.lfp, celsius),
         limit_a=np.where((celsius < low) | (celsius > high), 0.0, limit),
         held_back=1 - np.minimum(1.0, np.interp(celsius, at, k_t)),
         leak_a=self_discharge(simulated.battery_class, celsius, simulated.health) * simulated.nameplate_ah,

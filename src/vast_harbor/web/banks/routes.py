@@ -7,7 +7,6 @@ from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
-from vast_harbor import data
 from vast_harbor.core.battery import soc_from_voltage
 from vast_harbor.core.battery.terminal_voltage import Terminal, unit_resistance
 from vast_harbor.core.figures.display import Style
@@ -17,8 +16,7 @@ from vast_harbor.core.installation.wiring import MOST_DRAWN, Wiring, wire
 from vast_harbor.core.rig.plan import Candidate
 from vast_harbor.core.stops.banks import checks as bank_checks
 from vast_harbor.core.stops.banks import discharge_curves, find
-from vast_harbor.core.stops.banks.bank_figures import bank_figures
-from vast_harbor.core.stops.banks.candidates import BankFigures, why_unfit
+from vast_harbor.core.stops.banks.candidates import BankFigures, build_of, why_unfit
 from vast_harbor.core.stops.banks.checks.check import Build
 from vast_harbor.core.stops.banks.volts_to_act_on import acts
 from vast_harbor.formats import rig_file as files
@@ -50,7 +48,7 @@ from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath, json_response
 from vast_harbor.web.plan.routes import evaluated_rig
 from vast_harbor.web.plan.views import check_view, style_of
-from vast_harbor.web.views import ProblemsView
+from vast_harbor.web.views import PREVIEW_ID, ProblemsView
 
 api = APIBlueprint(
     "banks", __name__, url_prefix="/api", abp_tags=[Tag(name="banks")],
@@ -171,20 +169,10 @@ def why_not(path: RigPath, query: OfModel) -> Response:
         )
     need = results.need.energy.number
     bank = next((b for b in banks if look.rig_limits.usable_wh(b) >= need * (1 - 1e-6)), banks[-1])
-    given = Candidate(f"fit-{model.id}", model.battery_class.key, model.id, bank.series, bank.parallel)
-    old = results.banks.old_kg
-    figures = bank_figures(plan, results.assumptions, results.need, given, bank, len(plan.candidates), old)
-    build = Build(
-        plan,
-        data.reference(),
-        results.assumptions,
-        results.days,
-        given,
-        len(plan.candidates),
-        bank,
-        figures,
-        old,
+    given = Candidate(
+        f"{PREVIEW_ID}{model.id}", model.battery_class.key, model.id, bank.series, bank.parallel
     )
+    build = build_of(look.rig_limits, given, bank, len(plan.candidates), results.banks.old_kg)
     return json_response(why_view(model, layout(bank), bank_checks.run(build), style_of(rig)))
 
 

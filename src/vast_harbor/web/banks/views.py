@@ -38,7 +38,7 @@ from vast_harbor.web.banks.models import (
 )
 from vast_harbor.web.compare.views import layout
 from vast_harbor.web.plan.views import check_view
-from vast_harbor.web.views import FigureView, figure_view, tokens
+from vast_harbor.web.views import PREVIEW_ID, FigureView, figure_view, tokens
 
 
 def found_view(found: Found, style: Style) -> FoundView:
@@ -136,11 +136,11 @@ def why_view(model: BatteryModel, shown: str, checks: tuple[Check, ...], style: 
 
 def locker_view(build: Build, checks: tuple[Check, ...], style: Style) -> LockerView:
     """The locker to scale with the boxes of a candidate in it."""
-    size, rooms, packing = build.bank.model.case.size, build.plan.locker.rooms, build.packing
+    size, rooms, packing = build.bank.model.case.size, build.plan.locker.rooms, build.criteria.packing
     fit = next((c for c in checks if c.code == "fit"), None)
     boxes = []
     if size is not None and packing is not None:
-        wrong = {c.box: c.what for c in build.clashes}
+        wrong = {c.box: c.what for c in build.criteria.clashes}
         for i, place in enumerate(packing.places):
             along, across, up = footprint(size, place)
             boxes.append(
@@ -160,7 +160,7 @@ def locker_view(build: Build, checks: tuple[Check, ...], style: Style) -> Locker
         over=OVER_MM,
         poses=list(poses(build.bank.model.case.orientation)),
         terminal_side=build.bank.model.case.terminal_side,
-        own=bool(build.placed),
+        own=bool(build.criteria.placed),
         case_text="" if size is None else " × ".join(style.text(s, "mm") for s in size),
         says=tokens(fit.says if fit is not None else Sentence(""), style),
         verdict=fit.verdict if fit is not None else "unknown",
@@ -239,7 +239,9 @@ def _fit(fit: SizedLayout, results: Results, style: Style) -> LayoutView:
     price = model.price * (1.0 if model.own else results.assumptions.value("price_factor")) * fit.bank.units
 
     def shown(name: str, value: float, unit: str) -> FigureView:
-        return FigureView(key=f"bank.fit-{model.id}.{name}", text=style.text(value, unit), value=value)
+        return FigureView(
+            key=f"bank.{PREVIEW_ID}{model.id}.{name}", text=style.text(value, unit), value=value
+        )
 
     return LayoutView(
         model=model.id,

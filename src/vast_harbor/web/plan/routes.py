@@ -28,7 +28,7 @@ from vast_harbor.web.harbor.routes import MadeView, RigPath, database, json_resp
 from vast_harbor.web.plan.models import RigView
 from vast_harbor.web.plan.views import rig_view, style_of
 from vast_harbor.web.sunshine import sunshines
-from vast_harbor.web.views import ProblemsView, WorkingsView, workings_view
+from vast_harbor.web.views import PREVIEW_ID, ProblemsView, WorkingsView, workings_view
 
 api = APIBlueprint(
     "plan",
@@ -37,9 +37,6 @@ api = APIBlueprint(
     abp_tags=[Tag(name="plan")],
     abp_responses={404: ProblemsView, 409: ProblemsView, 422: ProblemsView},
 )
-
-FIT_ID = "fit-"
-FIT = f"bank.{FIT_ID}"
 
 
 class Operation(BaseModel):
@@ -156,6 +153,10 @@ def evaluated_results(rig_id: int) -> tuple[RigFile, Plan, Results]:
     return _known(json.dumps(document), _today())[:3]
 
 
+# Workings of a battery that is looked at without being a candidate.
+PREVIEW = f"bank.{PREVIEW_ID}"
+
+
 class LazyFigures:
     """All figures of a plan by key, gathered when somebody asks for one.
 
@@ -179,13 +180,15 @@ def _today() -> str:
 
 # Workings, pictures and the plan beside a trial are asked for again and again of one state of a rig.
 @lru_cache(maxsize=8)
-def _known(document: str, today: str, fit: str = "") -> tuple[RigFile, Plan, Results, LazyFigures]:
+def _known(document: str, today: str, preview_of: str = "") -> tuple[RigFile, Plan, Results, LazyFigures]:
     reference = data.reference()
     rig = files.read(json.loads(document), reference)
     plan = plan_of(rig)
-    if fit in plan.models:
-        trial = Candidate(f"{FIT_ID}{fit}", plan.models[fit].battery_class.key, fit)
-        plan = replace(plan, candidates=(*plan.candidates, trial))
+    if preview_of in plan.models:
+        preview = Candidate(
+            f"{PREVIEW_ID}{preview_of}", plan.models[preview_of].battery_class.key, preview_of
+        )
+        plan = replace(plan, candidates=(*plan.candidates, preview))
     results = evaluate(plan, reference)
     return rig, plan, results, LazyFigures(results)
 
@@ -285,8 +288,8 @@ def workings(path: RigPath, query: WorkingsQuery) -> Response:
     """The workings of one figure."""
     with database().reading() as db:
         document = json.dumps(rigs.get(db, path.rig_id).document)
-    fit = query.key[len(FIT) :].split(".")[0] if query.key.startswith(FIT) else ""
-    rig, _, results, figures = _known(document, _today(), fit)
+    preview_of = query.key[len(PREVIEW) :].split(".")[0] if query.key.startswith(PREVIEW) else ""
+    rig, _, results, figures = _known(document, _today(), preview_of)
     figure = figures.all.get(query.key) or asked_figure(query.key, results, data.reference())
     if figure is None:
         return problems(404, files.Problem("", "This figure is no longer part of the plan."))

@@ -323,7 +323,7 @@ def check_view(check: Check, style: Style) -> CheckView:
         says=tokens(check.says, style),
         remedy=check.remedy,
         margin=_margin(check, style),
-        gap="to spare" if check.verdict == OK else "short by" if check.least else "over by",
+        gap="to spare" if check.verdict == OK else "short by" if check.is_minimum else "over by",
         remedies=[
             RemedyView(
                 key=r.key,

@@ -1,25 +1,16 @@
 """What a candidate bank is and gives, with its workings."""
 
 from vast_harbor.core.battery.ageing import cycles_at_depth
-from vast_harbor.core.battery.bank import Bank, BatteryModel
-from vast_harbor.core.battery.peukert import rate_factor
-from vast_harbor.core.battery.sizing import usable_energy
+from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures.workings import OVERRIDE, REFERENCE, TYPED, Figure, computed, datasheet
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Candidate, Plan
+from vast_harbor.core.stops.banks.criteria import BankCriteria
 from vast_harbor.core.stops.banks.purchase_price import price_figures
 from vast_harbor.core.stops.need.energy_need import Need, class_volts
 
 NEW, END_OF_LIFE = 1.0, 0.8
-
-
-def label_or_class_exponent(assumptions: Assumptions, model: BatteryModel) -> float:
-    """Peukert exponent of a model: from its two ratings, else of its class; an override holds over both."""
-    key = f"peukert.{model.battery_class.key}"
-    if assumptions.overridden(key) or model.label_exponent is None:
-        return assumptions.value(key)
-    return model.label_exponent
 
 
 def bank_figures(
@@ -27,7 +18,8 @@ def bank_figures(
     assumptions: Assumptions,
     need: Need,
     candidate: Candidate,
-    bank: Bank,
+    criteria: BankCriteria,
+    start_wear: float,
     index: int,
     old_kg: Figure | None,
 ) -> dict[str, Figure]:
@@ -37,12 +29,14 @@ def bank_figures(
         plan, assumptions: the plan and what holds for it.
         need: the need in figures.
         candidate, index: the candidate and its place in the list.
-        bank: its layout.
+        criteria: its layout in the rig, in numbers.
+        start_wear: wear when it is bought [-].
         old_kg: weight of the old bank [kg]; None without one.
 
     Returns:
         Figures by the names that :class:`~vast_harbor.core.stops.banks.candidates.BankFigures` lists.
     """
+    bank = criteria.bank
     model, at, path = bank.model, f"bank.{candidate.id}", f"/candidates/{index}"
     entry = ("Your own entry: " if model.own else "Catalogue entry: ") + model.title
     class_need = need.classes[model.battery_class.key]
@@ -93,28 +87,34 @@ def bank_figures(
         "Wh = V · Ah",
     )
     f["dod"], f["temperature"] = class_need.dod, class_need.temperature
-    _rate_figures(f, assumptions, need, bank, at, entry, class_volts(plan, model.battery_class))
-    _usable_figures(f, class_need.ageing, bank, at)
+    _rate_figures(f, assumptions, need, criteria, at, entry, class_volts(plan, model.battery_class))
+    _usable_figures(f, class_need.ageing, criteria, at)
     unit_kg = datasheet(f"{at}.unit_kg", "Weight of one", model.kg, "kg", entry)
     f["kg"] = computed(f"{at}.kg", "Weight", bank.kg, "kg", "{n} · {kg}", {"n": f["units"], "kg": unit_kg})
     if old_kg is not None:
         f["kg_change"] = computed(
             f"{at}.kg_change",
             "Change of weight",
-            bank.kg - old_kg.number,
+            criteria.kg_change,
             "±kg",
             "{kg_new} − {kg_old}",
             {"kg_new": f["kg"], "kg_old": old_kg},
         )
-    _used_figures(f, assumptions, bank, at, entry)
+    _used_figures(f, assumptions, bank, start_wear, at, entry)
     f.update(price_figures(plan, assumptions, candidate, bank, f["units"], at, path, entry))
     return f
 
 
 def _rate_figures(
-    f: dict[str, Figure], assumptions: Assumptions, need: Need, bank: Bank, at: str, entry: str, volts: Figure
+    f: dict[str, Figure],
+    assumptions: Assumptions,
+    need: Need,
+    criteria: BankCriteria,
+    at: str,
+    entry: str,
+    volts: Figure,
 ) -> None:
-    model = bank.model
+    model = criteria.bank.model
     key = f"peukert.{model.battery_class.key}"
     exponent = assumptions.figure(key)
     if model.label_exponent is not None and exponent.origin != OVERRIDE:
@@ -143,7 +143,7 @@ def _rate_figures(
     f["rate"] = computed(
         f"{at}.k_rate",
         "Rate factor",
-        rate_factor(bank.rated_ah, hours.number, exponent.number, current.number),
+        criteria.rate,
         "1",
         "min(1, ({Ah} / {r} / {I_mean})^({k} − 1))" if draws else "1",
         {"Ah": f["nameplate_ah"], "r": hours, "I_mean": current, "k": exponent},
@@ -151,7 +151,8 @@ def _rate_figures(
     )
 
 
-def _usable_figures(f: dict[str, Figure], ageing: Figure, bank: Bank, at: str) -> None:
+def _usable_figures(f: dict[str, Figure], ageing: Figure, criteria: BankCriteria, at: str) -> None:
+    bank = criteria.bank
     source = "usable = nameplate · DoD · k_T · k_rate · k_age"
     ages = {
         "usable_wh": ("Usable energy", ageing),
@@ -179,9 +180,7 @@ def _usable_figures(f: dict[str, Figure], ageing: Figure, bank: Bank, at: str) -
         f[name] = computed(
             f"{at}.{name}",
             title,
-            usable_energy(
-                bank.nameplate_wh, f["dod"].number, f["temperature"].number, f["rate"].number, age.number
-            ),
+            criteria.usable_wh(age.number),
             "Wh",
             "{E_label} · {DoD} · {k_T} · {k_rate} · {k_age}",
             {
@@ -212,7 +211,9 @@ def _capped(age: Figure, health: Figure) -> Figure:
     )  # fmt: skip
 
 
-def _used_figures(f: dict[str, Figure], assumptions: Assumptions, bank: Bank, at: str, entry: str) -> None:
+def _used_figures(
+    f: dict[str, Figure], assumptions: Assumptions, bank: Bank, start_wear: float, at: str, entry: str
+) -> None:
     """``start_wear`` of a battery that is bought used."""
     model = bank.model
     if model.used is None:
@@ -226,12 +227,8 @@ def _used_figures(f: dict[str, Figure], assumptions: Assumptions, bank: Bank, at
                source="Cycle law on the points of its entry")  # fmt: skip
     life = assumptions.figure(f"calendar_years.{key}")
     health = datasheet(f"{at}.soh", "Health by its capacity test", model.health, "1", entry)
-    value = max(
-        model.used.cycles_made / stands + model.used.age_years / life.number,
-        max(0.0, (1 - model.health) / 0.2),
-    )
     f["start_wear"] = computed(
-        f"{at}.start_wear", "Wear when it is bought", value, "%",
+        f"{at}.start_wear", "Wear when it is bought", start_wear, "%",
         "max({n} / {N} + {age} / {L}, (1 − {SoH}) / 0.2)",
         {"n": made, "N": n, "age": age, "L": life, "SoH": health},
         "The larger of what it has made and what its test shows",

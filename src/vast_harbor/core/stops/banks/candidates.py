@@ -1,7 +1,7 @@
 """Banks: real batteries in series and parallel, and what they deliver in this rig."""
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from vast_harbor.core.battery.bank import Bank, BatteryModel, series_count
 from vast_harbor.core.battery.chemistry import BatteryClass
@@ -14,6 +14,7 @@ from vast_harbor.core.stops.banks.bank_figures import bank_figures
 from vast_harbor.core.stops.banks.checks.check import Build, Check
 from vast_harbor.core.stops.banks.checks.stages import PurchaseStepFigures, steps
 from vast_harbor.core.stops.banks.proposals import SizedLayout, size_layout, smallest
+from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
 from vast_harbor.core.stops.banks.rig_limits import RigLimits
 from vast_harbor.core.stops.need.governing_day import Days
 from vast_harbor.core.stops.rig import diagnosis as diagnosis_stop
@@ -145,7 +146,7 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, days: D
     rig_limits = RigLimits(plan, reference, assumptions, days, old.number if old is not None else 0.0)
     proposals = Proposals(rig_limits)
     candidates = tuple(
-        _candidate(plan, reference, assumptions, days, proposals, c, i, old)
+        _candidate(plan, reference, assumptions, days, rig_limits, proposals, c, i, old)
         for i, c in enumerate(plan.candidates)
     )
     findings: tuple[Finding, ...] = ()
@@ -209,6 +210,7 @@ def _candidate(
     reference: Reference,
     assumptions: Assumptions,
     days: Days,
+    rig_limits: RigLimits,
     proposals: Proposals,
     candidate: Candidate,
     index: int,
@@ -243,11 +245,40 @@ def _candidate(
         return BankFigures(
             candidate, battery_class, None, *flags, (_cannot(candidate, error.message, remedy),), {}
         )
-    figures = bank_figures(plan, assumptions, days.need, candidate, bank, index, old_kg)
-    build = Build(plan, reference, assumptions, days, candidate, index, bank, figures, old_kg)
+    build = build_of(rig_limits, candidate, bank, index, old_kg)
+    figures = build.figures
     checks = bank_checks.run(build)
     findings = tuple(f for c in checks if (f := c.finding(candidate.id)) is not None)
     return BankFigures(candidate, battery_class, bank, *flags, findings, figures, checks, steps(build), build)
+
+
+def build_of(
+    rig_limits: RigLimits, candidate: Candidate, bank: Bank, index: int, old_kg: Figure | None
+) -> Build:
+    """A layout as it would be built into the rig, ready to be checked.
+
+    Args:
+        rig_limits: the rig as a bank meets it.
+        candidate, index: the candidate and its place in the list.
+        bank: its layout.
+        old_kg: weight of the old bank [kg]; None without one.
+    """
+    criteria = replace(rig_limits.criteria(bank), places=candidate.places, protection=candidate.protection)
+    worn = QuickLifeCost(rig_limits).start_wear(bank)
+    figures = bank_figures(
+        rig_limits.plan,
+        rig_limits.assumptions,
+        rig_limits.days.need,
+        candidate,
+        criteria,
+        worn,
+        index,
+        old_kg,
+    )
+    return Build(
+        rig_limits.plan, rig_limits.reference, rig_limits.assumptions, rig_limits.days, candidate, index,
+        criteria, figures, old_kg,
+    )  # fmt: skip
 
 
 def _cannot(candidate: Candidate, message: str, remedy: str) -> Finding:

@@ -8,8 +8,8 @@ from numpy.typing import NDArray
 from vast_harbor.core.battery.discharge import BY_VOLTS, Battery, Discharge, battery, delivered, steady
 from vast_harbor.core.battery.kibam import advance, step
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
-from vast_harbor.core.stops.banks.bank_figures import label_or_class_exponent
 from vast_harbor.core.stops.banks.checks.check import Build
+from vast_harbor.core.stops.banks.criteria import label_or_class_exponent
 
 # A rest after which the battery runs a small load again, and that load as a share of its label.
 REST_H, SMALL_C = 2.0, 0.02

@@ -79,7 +79,7 @@ def explain(
     celsius = build.days.day.battery_c.number
     could = _could(timeline, index, hour, month, volts / n)
     rested = float(rested_volts(battery_class, plan.system_v, soc))
-    ohm = charge_ohm(battery_class, build.terminal.ohm, build.terminal.cable_ohm)
+    ohm = charge_ohm(battery_class, build.criteria.terminal.ohm, build.criteria.terminal.cable_ohm)
     tau = time_constant(battery_class, source.set_v, celsius)
     takes = float(acceptance(soc, rested, source.set_v * n, build.bank.rated_ah, ohm, tau))
     expected = figure("expected", "Expected", min(could, takes), "A")

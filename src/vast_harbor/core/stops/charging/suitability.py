@@ -261,7 +261,7 @@ class _Teller:
     def _relay_lithium(self) -> Iterator[Point]:
         s = self.source
         if not s.smart:
-            ohm = s.cable_mohm / 1000 + LFP_CHARGE_OHM * self.build.terminal.ohm
+            ohm = s.cable_mohm / 1000 + LFP_CHARGE_OHM * self.build.criteria.terminal.ohm
             rested = float(rested_volts(self.battery_class, self.build.plan.system_v, 0.5))
             amps = (s.alternator_v * self.n - rested) / ohm
             flows = self.found(

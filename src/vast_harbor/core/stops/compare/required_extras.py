@@ -142,9 +142,9 @@ def _of_checks(build: Build, checks: Sequence[Check]) -> Iterator[RequiredExtra]
         meets = ("short_circuit", "fuse") if code == "short_circuit" else (code,)
         yield RequiredExtra(key, says, meets, figure, hours, skill, "", hard, _state(build, key, counts))
     cable = next((by_code[c] for c in _CABLE if c in by_code), None)
-    if cable is not None and build.sized is not None:
+    if cable is not None and build.criteria.sized is not None:
         per_m, length = build.assumptions.figure("cable_price"), build.cable_m
-        says = f"Main cable of {build.sized.mm2:g} mm², both ways."
+        says = f"Main cable of {build.criteria.sized.mm2:g} mm², both ways."
         price = computed(
             f"{build.at}.demand.check-cable",
             says,

@@ -9,8 +9,7 @@ from vast_harbor.core.battery.chemistry import BatteryClass
 from vast_harbor.core.battery.peukert import nameplate_ah, rate_factor
 from vast_harbor.core.battery.sizing import classical_nameplate, energy_need, nameplate_energy
 from vast_harbor.core.battery.temperature import temperature_factor
-from vast_harbor.core.battery.terminal_voltage import cold_resistance, peak_current
-from vast_harbor.core.figures.interpolation import interpolate
+from vast_harbor.core.battery.terminal_voltage import Terminal, unit_resistance
 from vast_harbor.core.figures.workings import Figure, computed, typed
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
@@ -93,14 +92,21 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, day: Da
     reserve, ageing = assumptions.figure("reserve"), assumptions.figure("ageing_allowance")
     overnight = _overnight(plan, at, day)
     nights = _nights(plan, at, assumptions, day, overnight)
+    numbers = label_requirement(plan, reference, assumptions, day)
     energy = computed(
-        f"{at}.energy", "Usable energy needed between charges",
-        energy_need(day.bank_wh.number, nights.number, reserve.number), "Wh", "{E_bank} · {N} · (1 + {m})",
-        {"E_bank": day.bank_wh, "N": nights, "m": reserve}, NEED,
-    )  # fmt: skip
+        f"{at}.energy",
+        "Usable energy needed between charges",
+        numbers.energy_wh,
+        "Wh",
+        "{E_bank} · {N} · (1 + {m})",
+        {"E_bank": day.bank_wh, "N": nights, "m": reserve},
+        NEED,
+    )
     squared, area = profile_sums(f"day.{day.type.id}", day.profile)
     classes = {
-        key: _class_need(plan, assumptions, f"{at}.{key}", c, day, energy, squared, area, ageing)
+        key: _class_need(
+            plan, assumptions, f"{at}.{key}", c, day, numbers.classes[key], energy, squared, area, ageing
+        )
         for key, c in reference.classes.items()
     }
     warmth = day.battery_c
@@ -108,45 +114,83 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, day: Da
 
 
 @dataclass(frozen=True, slots=True)
+class ClassRequirement:
+    """What one battery class needs, in plain numbers.
+
+    Attributes:
+        temperature: k_T [-].
+        mean_current: energy-weighted mean current [A].
+        before_ah: amp-hours before the rate is taken into account [Ah].
+        label_ah, label_wh: rated capacity that gives the need [Ah], [Wh].
+        rate: k_rate of such a bank [-].
+    """
+
+    temperature: float
+    mean_current: float
+    before_ah: float
+    label_ah: float
+    label_wh: float
+    rate: float
+
+
+@dataclass(frozen=True, slots=True)
 class LabelRequirement:
-    """What a kind of day asks, in plain numbers.
+    """What a kind of day needs, in plain numbers.
 
     Attributes:
         energy_wh: usable energy between charges [Wh].
-        label_wh, label_ah: by battery class, what the label must say [Wh], [Ah].
+        classes: by battery class.
     """
 
     energy_wh: float
-    label_wh: Mapping[str, float]
-    label_ah: Mapping[str, float]
+    classes: Mapping[str, ClassRequirement]
+
+    @property
+    def label_wh(self) -> Mapping[str, float]:
+        """Rated energy by battery class [Wh]."""
+        return {key: c.label_wh for key, c in self.classes.items()}
+
+    @property
+    def label_ah(self) -> Mapping[str, float]:
+        """Rated capacity by battery class [Ah]."""
+        return {key: c.label_ah for key, c in self.classes.items()}
 
     @property
     def total(self) -> float:
         """Of all classes together, by which kinds of day are ranked [Wh]."""
-        return sum(self.label_wh.values())
+        return sum(c.label_wh for c in self.classes.values())
 
 
 def label_requirement(
     plan: Plan, reference: Reference, assumptions: Assumptions, day: Day
 ) -> LabelRequirement:
-    """What a kind of day asks: as :func:`evaluate`, without the workings."""
+    """What a kind of day needs, in plain numbers; :func:`evaluate` adds the workings.
+
+    Args:
+        plan, reference, assumptions: the plan and what holds for it.
+        day: the day in figures.
+    """
     at = f"need.on.{day.type.id}"
     nights = assumptions.value("nights")
     if plan.overnight:
         nights = _nights(plan, at, assumptions, day, _overnight(plan, at, day)).number
     energy = energy_need(day.bank_wh.number, nights, assumptions.value("reserve"))
-    squared, area = day.profile.power_squared_hours, day.profile.energy_wh
-    wh, ah = {}, {}
+    squared, area, ageing = (
+        day.profile.power_squared_hours, day.profile.energy_wh, assumptions.value("ageing_allowance"),
+    )  # fmt: skip
+    classes = {}
     for key, c in reference.classes.items():
         override = assumptions.figure(f"temperature_factor.{key}").value
         k_t = temperature_factor(c, day.battery_c.number) if override is None else override
+        dod, exponent = assumptions.value(f"dod.{key}"), assumptions.value(f"peukert.{key}")
         volts = c.nominal_v(plan.system_v)
-        usable = assumptions.value(f"dod.{key}") * k_t * assumptions.value("ageing_allowance")
         current = mean_current(squared, area, volts)
-        exponent = assumptions.value(f"peukert.{key}")
-        ah[key] = nameplate_ah(energy / (volts * usable), c.rated_hours, exponent, current)
-        wh[key] = ah[key] * volts
-    return LabelRequirement(energy, wh, ah)
+        before = nameplate_energy(energy, dod, k_t, 1.0, ageing) / volts
+        ah = nameplate_ah(before, c.rated_hours, exponent, current)
+        rate = rate_factor(ah, c.rated_hours, exponent, current)
+        wh = nameplate_energy(energy, dod, k_t, rate, ageing)
+        classes[key] = ClassRequirement(k_t, current, before, ah, wh, rate)
+    return LabelRequirement(energy, classes)
 
 
 def _overnight(plan: Plan, at: str, day: Day) -> Figure:
@@ -200,6 +244,7 @@ def _class_need(
     at: str,
     battery_class: BatteryClass,
     day: Day,
+    numbers: ClassRequirement,
     energy: Figure,
     squared: Figure,
     area: Figure,
@@ -222,7 +267,7 @@ def _class_need(
     before = computed(
         f"{at}.A",
         "Amp-hours before the rate is reckoned with",
-        energy.number / (volts.number * dod.number * k_t.number * ageing.number),
+        numbers.before_ah,
         "Ah",
         "{E_need} / ({V} · {DoD} · {k_T} · {k_age})",
         {"E_need": energy, "V": volts, "DoD": dod, "k_T": k_t, "k_age": ageing},
@@ -231,7 +276,7 @@ def _class_need(
     ah = computed(
         f"{at}.nameplate_ah",
         f"Amp-hours on the label, {battery_class.short}",
-        nameplate_ah(before.number, hours.number, exponent.number, current.number),
+        numbers.label_ah,
         "Ah",
         "max({A}, {A}^(1 / {k}) · ({r} · {I_mean})^(({k} − 1) / {k}))",
         {"A": before, "k": exponent, "r": hours, "I_mean": current},
@@ -241,7 +286,7 @@ def _class_need(
     rate = computed(
         f"{at}.k_rate",
         f"Rate factor, {battery_class.short}",
-        rate_factor(ah.number, hours.number, exponent.number, current.number),
+        numbers.rate,
         "1",
         "min(1, ({Ah} / {r} / {I_mean})^({k} − 1))" if draws else "1",
         {"Ah": ah, "r": hours, "I_mean": current, "k": exponent},
@@ -250,7 +295,7 @@ def _class_need(
     wh = computed(
         f"{at}.nameplate_wh",
         f"Energy on the label, {battery_class.short}",
-        nameplate_energy(energy.number, dod.number, k_t.number, rate.number, ageing.number),
+        numbers.label_wh,
         "Wh",
         "{E_need} / ({DoD} · {k_T} · {k_rate} · {k_age})",
         {"E_need": energy, "DoD": dod, "k_T": k_t, "k_rate": rate, "k_age": ageing},
@@ -268,29 +313,29 @@ def _peak_current(
     """I_peak of a bank of that label at its planned floor, cold and aged."""
     if ah.number <= 0:
         return Figure(f"{at}.I_peak", "Current at the hardest moment", 0.0, "A", source="Nothing is drawn")
-    per_class = plan.system_v / 12
-    rested = computed(
-        f"{at}.OCV", "Rested volts at the planned floor",
-        per_class * interpolate(battery_class.rested_v, 1 - dod.number), "V", "", {"DoD": dod},
-        "Table of rested volts of the class against state of charge",
+    floor, lithium = 1 - dod.number, not battery_class.is_lead_acid
+    terminal = Terminal(
+        battery_class, plan.system_v, unit_resistance(battery_class, plan.system_v, ah.number),
+        celsius=day.battery_c.number, health=ageing.number,
     )  # fmt: skip
-    lithium = not battery_class.is_lead_acid
-    ohm = cold_resistance(
-        battery_class.resistance_mohm, plan.system_v, ah.number, day.battery_c.number, ageing.number, lithium
-    )
+    rested = computed(
+        f"{at}.OCV", "Rested volts at the planned floor", float(terminal.source_volts(floor, floor)), "V", "",
+        {"DoD": dod}, "Table of rested volts of the class against state of charge",
+    )  # fmt: skip
     cold = "2.718281828459045^(0.03 · max(0, 25 − {T}))" if lithium else "(1 + 0.01 · max(0, 25 − {T}))"
+    deep = "(1 + max(0, (0.2 − (1 − {DoD})) / 0.2))" if lithium else "(2 − (1 − {DoD}))"
     inner = Figure(
         f"{at}.R_ref", "Resistance of a 12 V 100 Ah unit, new, 25 °C", battery_class.resistance_mohm / 1000,
         "Ω", "reference", source="Reference value of the battery class",
     )  # fmt: skip
     system = typed("rig.system_v", "System voltage", plan.system_v, "V", "/rig/system_v")
     resistance = computed(
-        f"{at}.R", "Resistance of such a bank", ohm, "Ω",
-        f"{{R_ref}} · {{V}} / 12 · 100 / {{Ah}} · {cold} / {{k_age}}",
-        {"R_ref": inner, "V": system, "Ah": ah, "T": day.battery_c, "k_age": ageing},
-        "Grows with cold and age", "Cables come on top.",
+        f"{at}.R", "Resistance of such a bank", float(terminal.resistance(floor, floor)), "Ω",
+        f"{{R_ref}} · {{V}} / 12 · 100 / {{Ah}} · {deep} · {cold} / {{k_age}}",
+        {"R_ref": inner, "V": system, "Ah": ah, "DoD": dod, "T": day.battery_c, "k_age": ageing},
+        "Grows with depth, cold and age", "Cables come on top.",
     )  # fmt: skip
-    value = peak_current(rested.number, ohm, day.peak_w.number)
+    value = terminal.current(floor, floor, day.peak_w.number)
     return computed(
         f"{at}.I_peak", f"Current at the hardest moment, {battery_class.short}", value, "A",
         "" if value is None else "({OCV} − ({OCV}^2 − 4 · {R} · {P})^0.5) / (2 · {R})",

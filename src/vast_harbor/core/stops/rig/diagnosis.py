@@ -10,7 +10,7 @@ from vast_harbor.core.battery.health_signs import (
     health_by_sag,
     together,
 )
-from vast_harbor.core.battery.terminal_voltage import cold_resistance
+from vast_harbor.core.battery.terminal_voltage import Terminal, unit_resistance
 from vast_harbor.core.figures.workings import Figure, Sentence, computed, typed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import OldBank, Plan
@@ -122,10 +122,9 @@ def _signs(
     if test is not None and test.low is not None and test.high is not None:
         out.append(Sign("capacity test", test.low, test.high))
     if old.loaded_v is not None and old.load_a and old.rested_v is not None and old.rested_v > old.loaded_v:
-        new = cold_resistance(
-            old.battery_class.resistance_mohm, 12 * _per_12(old), old.parallel * old.unit_ah, LAB_C, 1.0,
-            not old.battery_class.is_lead_acid,
-        )  # fmt: skip
+        class_v = 12 * _per_12(old)
+        ohm = unit_resistance(old.battery_class, class_v, old.parallel * old.unit_ah)
+        new = float(Terminal(old.battery_class, class_v, ohm, celsius=LAB_C).resistance(1.0, 1.0))
         out.append(Sign("volts under a load", *health_by_sag(new, old.rested_v, old.loaded_v, old.load_a)))
     if old.nights_then and old.nights_now is not None:
         low, high = health_by_nights(old.nights_then, max(0.01, old.nights_now), ratio)

@@ -8,9 +8,9 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Candidate, Plan
 from vast_harbor.core.rig.source_remedies import sources_of
 from vast_harbor.core.simulation.simulated_bank import CutOffs, SimulatedBank, simulate_bank_as
-from vast_harbor.core.stops.banks.bank_figures import label_or_class_exponent
 from vast_harbor.core.stops.banks.candidates import Banks
 from vast_harbor.core.stops.banks.checks.check import Build
+from vast_harbor.core.stops.banks.criteria import label_or_class_exponent
 
 OLD = "old"
 # What is left of an old bank of which nothing is known.
@@ -34,12 +34,17 @@ def simulated_candidate(build: Build) -> SimulatedBank:
     """A candidate at the age that the need is planned for, with its sources and what is chosen for them."""
     plan, assumptions, model = build.plan, build.assumptions, build.bank.model
     return simulate_bank_as(
-        build.candidate.id, build.bank, fit_wells(model.ratings, label_or_class_exponent(assumptions, model)),
-        build.terminal.health, build.terminal.cable_ohm, build.terminal.ohm, assumptions.value("sharing"),
+        build.candidate.id,
+        build.bank,
+        fit_wells(model.ratings, label_or_class_exponent(assumptions, model)),
+        build.criteria.terminal.health,
+        build.criteria.terminal.cable_ohm,
+        build.criteria.terminal.ohm,
+        assumptions.value("sharing"),
         cut_offs(plan, assumptions, build.lead),
         sources_of(plan, build.candidate, model.battery_class, assumptions),
         assumptions.value(f"coulombic.{model.battery_class.key}"),
-    )  # fmt: skip
+    )
 
 
 def simulated_old_bank(plan: Plan, assumptions: Assumptions, banks: Banks) -> SimulatedBank | None:

@@ -36,7 +36,7 @@ def checks(build: Build) -> Iterator[Check]:
 def _cable(build: Build) -> Iterator[Check]:
     amps, there = build.main_a, build.plan.installed
     if there.cable_mm2 is None:
-        sized = build.sized
+        sized = build.criteria.sized
         if sized is None:
             yield Check(
                 "cable", "Main cable", CARE,
@@ -101,12 +101,12 @@ def _cable(build: Build) -> Iterator[Check]:
     yield build.compare_to_limit(
         "fuse", "Main fuse", fuse, wanted, "{x}: above {limit} and within what the cable carries.",
         "{x} are less than 1.25 times the lasting current, {limit}: it blows in use.", CARE,
-        "A larger fuse where the cable carries it, else the next cable too.", least=True,
+        "A larger fuse where the cable carries it, else the next cable too.", is_minimum=True,
     )  # fmt: skip
 
 
 def _thicker(build: Build) -> str:
-    sized = build.sized
+    sized = build.criteria.sized
     if sized is None:
         return "Two cables in parallel, a shorter way, or a system of more volts."
     return (

@@ -22,7 +22,7 @@ def checks(build: Build) -> Iterator[Check]:
         "covers_need", "Covers the need", f["usable_wh"], need.energy,
         "Gives {x} usable; {limit} are needed.",
         "Gives {x} usable, {short} short of the {limit} needed.",
-        STOP, "Add a string, choose a larger model, or plan for fewer nights.", least=True,
+        STOP, "Add a string, choose a larger model, or plan for fewer nights.", is_minimum=True,
         short=_short(build),
     )  # fmt: skip
     model = bank.model

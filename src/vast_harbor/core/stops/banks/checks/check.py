@@ -6,13 +6,11 @@ from functools import cached_property
 from typing import Any
 
 from vast_harbor.core.battery.bank import Bank
-from vast_harbor.core.battery.terminal_voltage import Terminal, bank_resistance
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed, datasheet, typed
-from vast_harbor.core.installation.cables import Sized, inverter_current, resistance, size
-from vast_harbor.core.installation.packing import Packing, Place, clashes, pack
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Candidate, Plan, Reference
+from vast_harbor.core.stops.banks.criteria import BankCriteria, Criterion
 from vast_harbor.core.stops.day.energy_audit import Day
 from vast_harbor.core.stops.day.energy_sums import inverter_efficiency
 from vast_harbor.core.stops.need.energy_need import Need
@@ -51,7 +49,7 @@ class Check:
         figure, limit, margin: the value, what it is held against, and how much is left to it (negative
             where it
             is broken); None where there are none.
-        least: whether the limit is a least rather than a most.
+        is_minimum: whether the limit is the least rather than the most.
         remedies: what may be done, each with its price.
     """
 
@@ -63,7 +61,7 @@ class Check:
     figure: Figure | None = None
     limit: Figure | None = None
     margin: Figure | None = None
-    least: bool = False
+    is_minimum: bool = False
     remedies: tuple[Remedy, ...] = ()
 
     def finding(self, subject: str) -> Finding | None:
@@ -80,7 +78,7 @@ class Build:
     Attributes:
         plan, reference, assumptions, days: the plan and what holds for it.
         candidate, index: the candidate, and its place in the list.
-        bank: its layout.
+        criteria: its layout in the rig, in numbers.
         figures: its figures so far.
         old_kg: weight of the old bank [kg]; None without one.
     """
@@ -91,10 +89,15 @@ class Build:
     days: Days
     candidate: Candidate
     index: int
-    bank: Bank
+    criteria: BankCriteria
     figures: Mapping[str, Figure]
     old_kg: Figure | None
     _typed: dict[str, Figure] = field(default_factory=dict)
+
+    @property
+    def bank(self) -> Bank:
+        """Its layout."""
+        return self.criteria.bank
 
     @property
     def at(self) -> str:
@@ -153,13 +156,13 @@ class Build:
     @cached_property
     def cable_m(self) -> Figure:
         """Main cable, one way, to where the bank stands [m]."""
-        base, extra = self.assumptions.figure("main_cable_m"), self.plan.locker.second_cable_m
-        packing = self.packing
-        if extra <= 0 or packing is None or not any(p.compartment for p in packing.places):
+        base = self.assumptions.figure("main_cable_m")
+        if not self.criteria.in_second:
             return base
+        extra = self.plan.locker.second_cable_m
         more = self.entered("rig", "locker2_cable_m", "To the second compartment", extra, "m")
         return computed(
-            f"{self.at}.cable_m", "Main cable, one way", base.number + extra, "m", "{L} + {L_2}",
+            f"{self.at}.cable_m", "Main cable, one way", self.criteria.cable_m, "m", "{L} + {L_2}",
             {"L": base, "L_2": more}, "A part of the bank stands in the second compartment",
         )  # fmt: skip
 
@@ -167,8 +170,7 @@ class Build:
     def main_a(self) -> Figure:
         """Largest lasting current in the main cable [A]."""
         plan, day = self.plan, self.hardest_day
-        lvc = self.assumptions.figure("inverter_cut_off_v")
-        volts = lvc.number * plan.system_v / 12
+        lvc, amps = self.assumptions.figure("inverter_cut_off_v"), self.criteria.rig.main_a
         system = self.entered("rig", "system_v", "System voltage", plan.system_v, "V")
         running = day.lasting()
         rated, eta = plan.inverter.rated_w, inverter_efficiency(plan)
@@ -176,7 +178,7 @@ class Build:
         if rated and rated / eta.number > running:
             return computed(
                 f"{self.at}.main_a", "Lasting current in the main cable",
-                inverter_current(rated, eta.number, volts), "A", "{P} / ({η} · {V_LVC} · {V} / 12)",
+                amps, "A", "{P} / ({η} · {V_LVC} · {V} / 12)",
                 {"P": typed("inverter.rated_w", "Inverter", rated, "W", "/day/inverter/rated_w"), "η": eta,
                  "V_LVC": lvc, "V": system}, "I = P/(η·V_LVC)", note,
             )  # fmt: skip
@@ -185,64 +187,9 @@ class Build:
             source="Largest sum of what runs at once, losses included",
         )  # fmt: skip
         return computed(
-            f"{self.at}.main_a", "Lasting current in the main cable", running / volts, "A",
+            f"{self.at}.main_a", "Lasting current in the main cable", amps, "A",
             "{P} / ({V_LVC} · {V} / 12)", {"P": watts, "V_LVC": lvc, "V": system}, "I = P/V_LVC", note,
         )  # fmt: skip
-
-    @cached_property
-    def sized(self) -> Sized | None:
-        """The main cable with its fuse that would do; None where none of the table will."""
-        drop = self.assumptions.value("cable_drop")
-        amps = max(0.1, self.main_a.number)
-        return size(amps, self.cable_m.number, self.plan.system_v, drop, self.reference.cables)
-
-    @cached_property
-    def cable_mm2(self) -> float | None:
-        """Cross-section of the main cable, the one there or the one that would do [mm²]."""
-        return self.plan.installed.cable_mm2 or (self.sized.mm2 if self.sized else None)
-
-    @cached_property
-    def terminal(self) -> Terminal:
-        """Its volts at the lowest temperature, aged, through its cable."""
-        cable = 0.0
-        if self.cable_mm2:
-            cable = resistance(self.cable_mm2, self.cable_m.number, self.plan.installed.clad)
-        health = min(self.need.ageing.number, self.bank.model.health)
-        return Terminal(
-            self.bank.model.battery_class, self.bank.series * self.bank.model.unit_class_v,
-            bank_resistance(self.bank), cable, self.coldest.number, health,
-        )  # fmt: skip
-
-    @cached_property
-    def floor(self) -> float:
-        """State of charge at the floor [-]."""
-        return 1 - self.figures["dod"].number
-
-    @cached_property
-    def packing(self) -> Packing | None:
-        """The bank in its locker as the search stands it, or as the owner does; None without measures."""
-        size_mm = self.bank.model.case.size
-        rooms = self.plan.locker.rooms
-        if size_mm is None or not rooms:
-            return None
-        found = pack(rooms, size_mm, self.bank.model.case.orientation, self.bank.units)
-        if len(self.placed) == self.bank.units:
-            return Packing(self.placed, self.bank.units, found.free_l)
-        return found
-
-    @property
-    def placed(self) -> tuple[Place, ...]:
-        """Where the owner stands the boxes; none where the number does not agree any more."""
-        places = self.candidate.places
-        return places if len(places) == self.bank.units else ()
-
-    @cached_property
-    def clashes(self) -> tuple[Any, ...]:
-        """What is wrong with where the owner stands the boxes."""
-        size_mm = self.bank.model.case.size
-        if size_mm is None or not self.placed:
-            return ()
-        return tuple(clashes(self.plan.locker.rooms, size_mm, self.bank.model.case.orientation, self.placed))
 
     def compare_to_limit(
         self,
@@ -255,11 +202,11 @@ class Build:
         severity: str,
         remedy: str,
         *,
-        least: bool = False,
+        is_minimum: bool = False,
         remedies: tuple[Remedy, ...] = (),
         **more: Figure,
     ) -> Check:
-        """A figure held against a limit.
+        """A figure compared with its limit.
 
         Args:
             code, name: of the check.
@@ -267,20 +214,20 @@ class Build:
             ok, broken: what to say, with ``{x}`` and ``{limit}`` and further figures.
             severity: where it is broken.
             remedy, remedies: what to do then.
-            least: whether the limit is a least rather than a most.
+            is_minimum: whether the limit is the least rather than the most.
             more: further figures of the sentence.
         """
-        gap = figure.number - limit.number if least else limit.number - figure.number
-        broke = gap < -1e-6 * max(1.0, abs(limit.number))
+        criterion = Criterion(figure.number, limit.number, is_minimum)
+        broke = criterion.broken
         unit = {"°C": "K", "kg": "±kg"}.get(limit.unit, limit.unit)
         margin = computed(
-            f"{self.at}.margin.{code}", f"Margin: {name}", gap, unit,
-            "{x} − {limit}" if least else "{limit} − {x}", {"x": figure, "limit": limit},
+            f"{self.at}.margin.{code}", f"Margin: {name}", criterion.margin, unit,
+            "{x} − {limit}" if is_minimum else "{limit} − {x}", {"x": figure, "limit": limit},
         )  # fmt: skip
         says = Sentence(broken if broke else ok, {"x": figure, "limit": limit, "margin": margin, **more})
         verdict = severity if broke else OK
         return Check(
-            code, name, verdict, says, remedy if broke else "", figure, limit, margin, least,
+            code, name, verdict, says, remedy if broke else "", figure, limit, margin, is_minimum,
             remedies if broke else (),
         )  # fmt: skip
 

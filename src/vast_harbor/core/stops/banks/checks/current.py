@@ -2,11 +2,8 @@
 
 from collections.abc import Iterator
 
-from vast_harbor.core.battery.datasheet import OWN_SWITCH
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
-from vast_harbor.core.rig.loads import AC
 from vast_harbor.core.stops.banks.checks.check import CARE, STOP, Build, Check
-from vast_harbor.core.stops.day.energy_audit import BRIEF_S
 
 
 def checks(build: Build) -> Iterator[Check]:
@@ -25,20 +22,20 @@ def checks(build: Build) -> Iterator[Check]:
 
 def _at_power(build: Build, key: str, name: str, watts: Figure) -> Figure | None:
     """I = (V₀ − √(V₀² − 4·R·P))/(2R) at the floor, cold, aged, through the cable; None where it cannot."""
-    terminal, floor = build.terminal, build.floor
-    amps = terminal.current(floor, floor, watts.number)
+    amps = build.criteria.amps_at(watts.number)
     if amps is None:
         return None
-    source = float(terminal.source_volts(floor, floor))
-    ohm = float(terminal.resistance(floor, floor))
+    terminal, floor = build.criteria.terminal, build.criteria.floor
     at = f"{build.at}.floor"
     inputs = {
         "V_0": Figure(
-            f"{at}.v0", "Volts behind the resistance, at the floor", source, "V", REFERENCE,
+            f"{at}.v0", "Volts behind the resistance, at the floor",
+            float(terminal.source_volts(floor, floor)), "V", REFERENCE,
             source="Rested volts of the class, less the knee of lead-acid",
         ),
         "R": Figure(
-            f"{at}.ohm", "Resistance of bank and cable, cold and aged", ohm, "Ω", REFERENCE,
+            f"{at}.ohm", "Resistance of bank and cable, cold and aged",
+            float(terminal.resistance(floor, floor)), "Ω", REFERENCE,
             source="R_ref·(class/12)·(100/Ah)·n_s/n_p, with cold, age and cable",
         ),
         "P": watts,
@@ -72,24 +69,21 @@ def _shared(build: Build, key: str, name: str, amps: float) -> Figure:
         )
     sharing = build.assumptions.figure("sharing")
     return computed(
-        f"{build.at}.{key}", name, build.bank.parallel * amps * sharing.number, "A", "{n_p} · {I} · {f}",
+        f"{build.at}.{key}", name, build.criteria.shared(amps), "A", "{n_p} · {I} · {f}",
         {"n_p": n_p, "I": one, "f": sharing}, "Sharing is never equal",
     )  # fmt: skip
 
 
 def _limits(build: Build) -> Iterator[Check]:
-    model, day = build.bank.model, build.hardest_day
-    bms = model.bms if model.bms is not None and model.bms.switch == OWN_SWITCH else None
-    most = bms.continuous_a if bms is not None else model.limits.discharge_a
+    bms, most = build.criteria.bms, build.criteria.gives_a
     name = "Running current"
     if most is None:
         yield build.unknown(
             "continuous_current", name, "Its entry gives no highest discharge current; the sag below decides."
         )
         return
-    peak_s = bms.peak_s if bms is not None and bms.peak_a else BRIEF_S
     running = _watts(
-        build, "lasting_w", "Largest power", day.lasting(peak_s),
+        build, "lasting_w", "Largest power", build.criteria.lasting_w,
         "What runs at once, with starts that last longer than the BMS's peak, losses included",
     )  # fmt: skip
     whose = "its BMS" if bms is not None else "it"
@@ -107,7 +101,11 @@ def _limits(build: Build) -> Iterator[Check]:
     if bms is None:
         return
     start = _watts(
-        build, "start_w", "Hardest moment", day.peak.watts, "What runs at once and the largest start on top"
+        build,
+        "start_w",
+        "Hardest moment",
+        build.criteria.start_w,
+        "What runs at once and the largest start on top",
     )
     name = "Starting current"
     amps = _at_power(build, "starting_a", "Starting current at the floor", start)
@@ -130,29 +128,33 @@ def _limits(build: Build) -> Iterator[Check]:
 
 
 def _sag(build: Build) -> Iterator[Check]:
-    day, name = build.hardest_day, "Volts under the hardest load"
-    if day.peak.watts <= 0:
+    name = "Volts under the hardest load"
+    if build.criteria.start_w <= 0:
         return
     watts = _watts(
-        build, "start_w", "Hardest moment", day.peak.watts, "What runs at once and the largest start on top"
+        build,
+        "start_w",
+        "Hardest moment",
+        build.criteria.start_w,
+        "What runs at once and the largest start on top",
     )
     amps = _at_power(build, "starting_a", "Starting current at the floor", watts)
-    if amps is None:
+    sag = build.criteria.sag
+    if amps is None or sag is None:
         yield _cannot("sag", name, watts)
         return
     volts = computed(
-        f"{build.at}.sag_v", "Volts at that moment", float(
-            build.terminal.volts(build.floor, build.floor, amps.number)), "V", "{V_0} − {I} · {R}",
+        f"{build.at}.sag_v", "Volts at that moment", sag.value, "V", "{V_0} − {I} · {R}",
         {"V_0": amps.inputs["V_0"], "I": amps, "R": amps.inputs["R"]},
         "V = OCV − I·R, at the floor, at the lowest temperature, aged, cable included",
     )  # fmt: skip
     lvc = build.assumptions.figure("inverter_cut_off_v")
     limit = computed(
-        f"{build.at}.lvc_v", "Cut-off of the inverter", lvc.number * build.plan.system_v / 12, "V",
+        f"{build.at}.lvc_v", "Cut-off of the inverter", sag.limit, "V",
         "{V_LVC} · {V} / 12",
         {"V_LVC": lvc, "V": build.entered("rig", "system_v", "System voltage", build.plan.system_v, "V")},
     )  # fmt: skip
-    inverter = any(x.supply == AC for x in build.plan.loads)
+    inverter = build.criteria.has_inverter
     yield build.compare_to_limit(
         "sag", name, volts, limit,
         "At the floor, cold, it still holds {x}; " + ("the inverter gives up at {limit}." if inverter
@@ -162,19 +164,19 @@ def _sag(build: Build) -> Iterator[Check]:
             else "many appliances give up at {limit}, and lights dip."),
         STOP if inverter else CARE,
         "A larger bank, shorter or thicker cable, or start the big load while the bank is fuller.",
-        least=True, I=amps,
+        is_minimum=True, I=amps,
     )  # fmt: skip
 
 
 def _charge(build: Build) -> Iterator[Check]:
     name, charge = "Charge current", build.plan.charge_a
-    model, bank = build.bank.model, build.bank
+    model = build.bank.model
     one = build.of_entry(
         "charge_one", "Highest charge current of one", model.charge_a, "A",
         "" if model.limits.charge_a else f"Not stated: {model.battery_class.charge_c_rate:g} C of its class.",
     )  # fmt: skip
     limit = computed(
-        f"{build.at}.charge_a", "Charge current that it may take", bank.parallel * one.number, "A",
+        f"{build.at}.charge_a", "Charge current that it may take", build.criteria.takes_a, "A",
         "{n_p} · {I}", {"n_p": build.figures["parallel"], "I": one},
     )  # fmt: skip
     if charge is None:

@@ -30,15 +30,15 @@ def _mm(build: Build, key: str, name: str, value: float) -> Figure:
 
 
 def _fit(build: Build) -> Iterator[Check]:
-    packing, case, bank = build.packing, build.bank.model.case, build.bank
+    packing, case, bank = build.criteria.packing, build.bank.model.case, build.bank
     if packing is None:
         missing = "The locker is not measured yet: enter its inside on the Rig stop."
         if build.plan.locker.rooms:
             missing = "Its entry gives no outer measures."
         yield build.unknown("fit", "Fits the locker", missing)
         return
-    if build.clashes:
-        first = build.clashes[0]
+    if build.criteria.clashes:
+        first = build.criteria.clashes[0]
         by = _mm(build, "fit_by", "By", max(1.0, first.by_mm))
         wrong = {
             "outside": f"Battery {first.box + 1} stands {{by}} outside the {SIDE_MM:g} mm kept at the sides.",
@@ -113,7 +113,7 @@ def _terminals(build: Build) -> Iterator[Check]:
 
 
 def _care(build: Build) -> Iterator[Check]:
-    case, locker, packing = build.bank.model.case, build.plan.locker, build.packing
+    case, locker, packing = build.bank.model.case, build.plan.locker, build.criteria.packing
     if not case.water:
         return
     caps = "Its caps are opened every month to look at the water."
@@ -128,5 +128,5 @@ def _care(build: Build) -> Iterator[Check]:
         _mm(build, "caps", "Room to look in and fill", CAPS_MM), caps + " {x} are over them.",
         "The locker opens at the front and leaves {x} over the caps: nobody can see into them "
         "({limit} are wanted).",
-        CARE, "A sealed battery, a slide-out tray, or a watering kit.", least=True,
+        CARE, "A sealed battery, a slide-out tray, or a watering kit.", is_minimum=True,
     )  # fmt: skip

@@ -43,7 +43,7 @@ def _charging(build: Build) -> Iterator[Check]:
             "cold_charge", name, coldest, low, "{x} at the coldest; it may be charged from {limit}.",
             f"At {{x}} it must not be charged: {kind}.", severity,
             "Move it to a warm place, choose a model with a heater, or stay with lead-acid.",
-            least=True, remedies=_remedies(build),
+            is_minimum=True, remedies=_remedies(build),
         )  # fmt: skip
         bms = model.bms
         if coldest.number < low.number and bms is not None and not bms.stops_cold_charge:
@@ -82,7 +82,7 @@ def _use(build: Build) -> Iterator[Check]:
     yield build.compare_to_limit(
         "cold_use", "Cold while used", build.coldest, cold, "{x} at the coldest; it may be used from "
             "{limit}.",
-        "At {x} it must not be used: {limit} are the least.", STOP, "A warmer place.", least=True,
+        "At {x} it must not be used: {limit} are the least.", STOP, "A warmer place.", is_minimum=True,
     )  # fmt: skip
     if build.warmest.number > most:
         yield build.compare_to_limit(
@@ -106,12 +106,12 @@ def _storage(build: Build) -> Iterator[Check]:
         "storage", name, rest, _limit(build, "store_min_c", "Coldest for storage", least),
         "{x} on the mean; it may be stored from {limit}. Single nights are colder.",
         "Stored at {x} on the mean, colder than the {limit} of its maker.", CARE,
-        "Take it out and keep it in the house over winter.", least=True,
+        "Take it out and keep it in the house over winter.", is_minimum=True,
     )  # fmt: skip
 
 
 def _freezing(build: Build) -> Check:
-    floor = build.floor
+    floor = build.criteria.floor
     point = freezing_point_c(floor)
     freezes = Figure(
         f"{build.at}.freezes_c", f"Freezing point at {floor:.0%} charge", point, "°C", REFERENCE,
@@ -124,7 +124,7 @@ def _freezing(build: Build) -> Check:
     return build.compare_to_limit(
         "freezing", "Freezing", build.coldest, warn, f"Discharged to {floor:.0%} it freezes at {{point}}.",
         f"Discharged to {floor:.0%} it freezes at {{point}}; the battery is used at {{x}}.", CARE,
-        "Keep it fuller or warmer. Never charge a frozen battery.", least=True, point=freezes,
+        "Keep it fuller or warmer. Never charge a frozen battery.", is_minimum=True, point=freezes,
     )  # fmt: skip
 
 

@@ -2,10 +2,8 @@
 
 from collections.abc import Iterator
 
-from vast_harbor.core.battery.gassing import air_flow, gassing_ma, opening_cm2, spark_distance_mm
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
 from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, STOP, Build, Check
-from vast_harbor.core.weather.climate import LIVING
 
 IEC = "After IEC 62485-2, written for stationary batteries; taken as the careful guide"
 
@@ -20,13 +18,12 @@ def checks(build: Build) -> Iterator[Check]:
         Checks.
     """
     battery_class, locker = build.bank.model.battery_class, build.plan.locker
-    inside = build.plan.place == LIVING
     name = "Air"
     if battery_class.vented == "no":
         yield Check("ventilation", name, OK, Sentence("Makes no gas in use; leave it room to cool."))
         return
     always = battery_class.vented == "always"
-    if inside and not locker.vented:
+    if build.criteria.in_living_space:
         yield Check(
             "living_space", "Living space", STOP if always else CARE,
             Sentence(
@@ -57,44 +54,45 @@ def checks(build: Build) -> Iterator[Check]:
         "{flow} of air through openings of {x} each; {limit} are wanted." + keep,
         "Charging it wants {flow} of air, two openings of {limit} each, but yours have {x}." + keep,
         STOP if always else CARE, "Larger openings, one low and one high, or a class that does not gas.",
-        least=True, flow=flow, spark=spark,
+        is_minimum=True, flow=flow, spark=spark,
     )  # fmt: skip
 
 
 def _air(build: Build) -> tuple[Figure, Figure, Figure]:
-    bank, battery_class = build.bank, build.bank.model.battery_class
-    cells = bank.series * bank.model.cells
-    volts = build.plan.charge_v or battery_class.absorption_v
-    cell_v = volts / 6
-    ah = bank.rated_ah
-    equalise = None
-    if build.plan.equalises and battery_class.water:
-        equalise = 1000 * (build.plan.charge_a or 0.0) / ah
-    gas = gassing_ma(battery_class, cell_v, equalise)
+    battery_class, criteria = build.bank.model.battery_class, build.criteria
+    cell_v = (build.plan.charge_v or battery_class.absorption_v) / 6
+    equalises = build.plan.equalises and battery_class.water
     at = build.at
     i_gas = Figure(
-        f"{at}.gas_ma", "Gassing current", gas, "mA/Ah", REFERENCE, source=IEC,
-        note="At least 50 mA/Ah, or the charger’s current, while equalising." if equalise is not None
+        f"{at}.gas_ma", "Gassing current", criteria.gassing, "mA/Ah", REFERENCE, source=IEC,
+        note="At least 50 mA/Ah, or the charger’s current, while equalising." if equalises
         else f"{battery_class.gas_ma[1]:g} mA/Ah at 2.40 V a cell, × e^(11·(V − 2.40)) above; "
         f"charged at {cell_v:.2f} V.",
     )  # fmt: skip
-    n = Figure(f"{at}.cells", "Cells in series", float(cells), "1", REFERENCE, source="Of the layout")
+    n = Figure(
+        f"{at}.cells",
+        "Cells in series",
+        float(build.bank.series * build.bank.model.cells),
+        "1",
+        REFERENCE,
+        source="Of the layout",
+    )
     flow = computed(
-        f"{at}.air", "Air that must flow", air_flow(cells, gas, ah), "m³/h", "0.05 · {n} · {I_gas} · "
+        f"{at}.air", "Air that must flow", criteria.air_m3h, "m³/h", "0.05 · {n} · {I_gas} · "
             "{C} / 1000",
         {"n": n, "I_gas": i_gas, "C": build.figures["nameplate_ah"]}, IEC,
     )  # fmt: skip
     opening = computed(
         f"{at}.opening",
         "Free area of each opening",
-        opening_cm2(flow.number),
+        criteria.opening_cm2,
         "cm²",
         "28 · {Q}",
         {"Q": flow},
         IEC,
     )
     spark = computed(
-        f"{at}.spark", "Distance from what sparks", spark_distance_mm(gas, ah), "mm",
+        f"{at}.spark", "Distance from what sparks", criteria.spark_mm, "mm",
         "28.8 · ({I_gas} · {C})^(1 / 3)", {"I_gas": i_gas, "C": build.figures["nameplate_ah"]}, IEC,
     )  # fmt: skip
     return flow, opening, spark

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed, typed
-from vast_harbor.core.installation.axle_load import coupling_change, trim_moment
+from vast_harbor.core.installation.axle_load import trim_moment
 from vast_harbor.core.stops.banks.checks.check import NOTE, OK, STOP, Build, Check
 
 # A change of trim below this is not felt.
@@ -44,12 +44,12 @@ def checks(build: Build) -> Iterator[Check]:
     if kind == "boat":
         yield _trim(build, x)
         return
-    if loading.base_m is None:
+    if loading.base_m is None or build.criteria.shift_kg is None:
         return
     base = typed("rig.base_m", "Axle to coupling, or wheelbase", loading.base_m, "m", "/rig/base_m")
     shift = computed(
         f"{build.at}.coupling", "Change at the coupling" if kind == "caravan" else "Change on the front axle",
-        coupling_change(x["m_new"].number, loading.new_x_m, old.number, loading.old_x_m, loading.base_m),
+        build.criteria.shift_kg,
         "±kg",
         "({m_new} · {x_new} − {m_old} · {x_old}) / {L}", {**x, "L": base},
         "Levers about the (rear) axle; what lies ahead of it presses on the coupling or the front axle",
@@ -75,16 +75,16 @@ def _trim(build: Build, x: dict[str, Figure]) -> Check:
 
 
 def _coupling(build: Build, shift: Figure) -> Iterator[Check]:
-    loading = build.plan.loading
-    if loading.coupling_kg is None or loading.coupling_max_kg is None:
+    loading, criteria = build.plan.loading, build.criteria.coupling
+    if criteria is None or loading.coupling_kg is None or loading.coupling_max_kg is None:
         return
     now = build.entered("rig", "coupling_kg", "Load on the coupling now", loading.coupling_kg, "kg")
     most = build.entered("rig", "coupling_max_kg", "Most that it may be", loading.coupling_max_kg, "kg")
     then = computed(
-        f"{build.at}.coupling_then", "Load on the coupling with it", now.number + shift.number, "kg",
+        f"{build.at}.coupling_then", "Load on the coupling with it", criteria[1].value, "kg",
         "{now} + {change}", {"now": now, "change": shift},
     )  # fmt: skip
-    if then.number <= 0:
+    if build.criteria.snakes:
         yield Check(
             "coupling_light", "Load on the coupling", STOP,
             Sentence("With it only {then} press on the coupling: the caravan would snake.", {"then": then}),
@@ -100,9 +100,14 @@ def _coupling(build: Build, shift: Figure) -> Iterator[Check]:
 
 def _axles(build: Build, front: Figure, change: Figure) -> Iterator[Check]:
     rear = computed(
-        f"{build.at}.rear", "Change on the rear axle", change.number - front.number, "±kg", "{Δm} − {front}",
-        {"Δm": change, "front": front}, "What the front axle does not bear, the rear one does",
-    )  # fmt: skip
+        f"{build.at}.rear",
+        "Change on the rear axle",
+        build.criteria.kg_change - front.number,
+        "±kg",
+        "{Δm} − {front}",
+        {"Δm": change, "front": front},
+        "What the front axle does not bear, the rear one does",
+    )
     sides = (("front", front, build.plan.loading.front_kg), ("rear", rear, build.plan.loading.rear_kg))
     for side, added, left in sides:
         if left is None:
