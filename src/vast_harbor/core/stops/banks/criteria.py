@@ -14,12 +14,11 @@ from vast_harbor.core.battery.datasheet import NO_PROTECTION, OWN_SWITCH, Bms
 from vast_harbor.core.battery.gassing import air_flow, gassing_ma, opening_cm2, spark_distance_mm
 from vast_harbor.core.battery.peukert import rate_factor
 from vast_harbor.core.battery.sizing import usable_energy
-from vast_harbor.core.battery.terminal_voltage import Terminal, bank_resistance
+from vast_harbor.core.battery.terminal_voltage import Terminal, bank_resistance, peak_current
 from vast_harbor.core.installation.axle_load import coupling_change
 from vast_harbor.core.installation.cables import Sized, resistance
 from vast_harbor.core.installation.packing import Clash, Packing, Place, clashes, pack
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.loads import AC
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.day.energy_audit import BRIEF_S
 from vast_harbor.core.stops.need.energy_need import ClassNeed
@@ -77,6 +76,10 @@ class _Rig(Protocol):
     def cut_off_v(self) -> float: ...
     @property
     def main_a(self) -> float: ...
+    @property
+    def charge_a(self) -> float | None: ...
+    @property
+    def has_inverter(self) -> bool: ...
     def sized(self, cable_m: float) -> Sized | None: ...
 
 
@@ -198,9 +201,20 @@ class BankCriteria:
         """State of charge at the planned floor [-]."""
         return 1 - self.of_class.dod.number
 
+    @cached_property
+    def at_floor(self) -> tuple[float, float]:
+        """Volts behind the resistance [V], and the resistance [Ω]: at the floor, cold, aged, with cable."""
+        terminal, floor = self.terminal, self.floor
+        return float(terminal.source_volts(floor, floor)), float(terminal.resistance(floor, floor))
+
     def amps_at(self, watts: float) -> float | None:
         """Current for a power at the floor, cold, aged, through the cable [A]; None where it cannot."""
-        return self.terminal.current(self.floor, self.floor, watts)
+        return peak_current(*self.at_floor, watts)
+
+    @cached_property
+    def start_a(self) -> float | None:
+        """Current at the hardest moment [A]; None where it cannot give it."""
+        return self.amps_at(self.start_w)
 
     @property
     def bms(self) -> Bms | None:
@@ -246,7 +260,7 @@ class BankCriteria:
     @cached_property
     def starting(self) -> Criterion | None:
         """Starting current against the peak of its BMS, or its lasting current where it states none [A]."""
-        amps, bms = self.amps_at(self.start_w), self.bms
+        amps, bms = self.start_a, self.bms
         if bms is None or amps is None or self.gives_a is None:
             return None
         return Criterion(amps, self.shared(bms.peak_a or self.gives_a))
@@ -254,16 +268,15 @@ class BankCriteria:
     @cached_property
     def sag(self) -> Criterion | None:
         """Volts at the hardest moment against the inverter's cut-off [V]; None where it cannot give that."""
-        amps = self.amps_at(self.start_w)
-        if amps is None:
+        if self.start_a is None:
             return None
-        volts = float(self.terminal.volts(self.floor, self.floor, amps))
-        return Criterion(volts, self.rig.cut_off_v, is_minimum=True)
+        source, ohm = self.at_floor
+        return Criterion(source - self.start_a * ohm, self.rig.cut_off_v, is_minimum=True)
 
     @property
     def has_inverter(self) -> bool:
         """Whether anything runs from an inverter."""
-        return any(x.supply == AC for x in self.plan.loads)
+        return self.rig.has_inverter
 
     @property
     def takes_a(self) -> float:
@@ -273,7 +286,7 @@ class BankCriteria:
     @property
     def charge(self) -> Criterion | None:
         """What all chargers give at once against what it may take [A]; None where the first is not stated."""
-        return None if self.plan.charge_a is None else Criterion(self.plan.charge_a, self.takes_a)
+        return None if self.rig.charge_a is None else Criterion(self.rig.charge_a, self.takes_a)
 
     @property
     def pack_power(self) -> Criterion | None:
@@ -312,7 +325,7 @@ class BankCriteria:
         battery_class, plan = self.bank.model.battery_class, self.plan
         equalise = None
         if plan.equalises and battery_class.water:
-            equalise = 1000 * (plan.charge_a or 0.0) / self.bank.rated_ah
+            equalise = 1000 * (self.rig.charge_a or 0.0) / self.bank.rated_ah
         return gassing_ma(battery_class, (plan.charge_v or battery_class.absorption_v) / 6, equalise)
 
     @property
@@ -429,7 +442,7 @@ class BankCriteria:
             yield "locker"
 
     def _electrical(self) -> Iterator[str]:
-        gives_none = self.amps_at(self.start_w) is None
+        gives_none = self.start_a is None
         if self.gives_a is not None and (
             self.amps_at(self.lasting_w) is None or (self.running is not None and self.running.broken)
         ):

@@ -107,14 +107,13 @@ def _of_model(look: QuickLifeCost, banks: list[Bank]) -> tuple[tuple[str, ...], 
     """Reasons against the layout of a model that has fewest, and those layouts that will do."""
     if not banks:
         return (VOLTS,), []
-    need = look.rig_limits.days.need.energy.number
-    covering = [b for b in banks if look.rig_limits.usable_wh(b) >= need * (1 - 1e-6)]
+    seen = [look.rig_limits.criteria(bank) for bank in banks]
     best: tuple[str, ...] | None = None
     good = []
-    for bank in covering or banks[-1:]:
-        against = tuple(look.rig_limits.against(bank))
+    for criteria in [c for c in seen if not c.covers_need.broken] or seen[-1:]:
+        against = tuple(criteria.against())
         if not against:
-            good.append(bank)
+            good.append(criteria.bank)
         elif best is None or len(against) < len(best):
             best = against
     return best or (), good

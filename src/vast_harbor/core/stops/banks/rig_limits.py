@@ -1,13 +1,14 @@
 """What a bank must stand up to in a rig, in plain numbers: the same for every bank that is looked at."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
 
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.installation.cables import Sized, inverter_current, size
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
+from vast_harbor.core.rig.loads import AC
 from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.stops.banks.criteria import REASONS, BankCriteria
 from vast_harbor.core.stops.need.governing_day import Days
@@ -29,6 +30,7 @@ class RigLimits:
     assumptions: Assumptions
     days: Days
     old_kg: float
+    _sized: dict[float, Sized | None] = field(default_factory=dict, compare=False)
 
     @cached_property
     def cut_off_v(self) -> float:
@@ -42,10 +44,24 @@ class RigLimits:
         rated = inverter_current(inverter.rated_w or 0.0, inverter.efficiency, self.cut_off_v)
         return max(self.days.hardest.lasting() / self.cut_off_v, rated)
 
+    @cached_property
+    def charge_a(self) -> float | None:
+        """What all chargers give at once [A]; None where not stated."""
+        return self.plan.charge_a
+
+    @cached_property
+    def has_inverter(self) -> bool:
+        """Whether anything runs from an inverter."""
+        return any(x.supply == AC for x in self.plan.loads)
+
     def sized(self, cable_m: float) -> Sized | None:
         """The main cable and its fuse that would do over a length; None where none of the table will."""
-        drop = self.assumptions.value("cable_drop")
-        return size(max(0.1, self.main_a), cable_m, self.plan.system_v, drop, self.reference.cables)
+        if cable_m not in self._sized:
+            drop = self.assumptions.value("cable_drop")
+            self._sized[cable_m] = size(
+                max(0.1, self.main_a), cable_m, self.plan.system_v, drop, self.reference.cables
+            )
+        return self._sized[cable_m]
 
     @cached_property
     def rest_c(self) -> float:

@@ -25,17 +25,17 @@ def _at_power(build: Build, key: str, name: str, watts: Figure) -> Figure | None
     amps = build.criteria.amps_at(watts.number)
     if amps is None:
         return None
-    terminal, floor = build.criteria.terminal, build.criteria.floor
+    source, ohm = build.criteria.at_floor
     at = f"{build.at}.floor"
     inputs = {
         "V_0": Figure(
             f"{at}.v0", "Volts behind the resistance, at the floor",
-            float(terminal.source_volts(floor, floor)), "V", REFERENCE,
+            source, "V", REFERENCE,
             source="Rested volts of the class, less the knee of lead-acid",
         ),
         "R": Figure(
             f"{at}.ohm", "Resistance of bank and cable, cold and aged",
-            float(terminal.resistance(floor, floor)), "Ω", REFERENCE,
+            ohm, "Ω", REFERENCE,
             source="R_ref·(class/12)·(100/Ah)·n_s/n_p, with cold, age and cable",
         ),
         "P": watts,
