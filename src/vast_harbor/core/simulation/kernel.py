@@ -59,12 +59,31 @@ class BankParameters(NamedTuple):
     disconnect_v: float
     reconnect_v: float
     keeps_critical: bool
-    table_soc: Floats
-    table_v: Floats
-    table_area: Floats
     generator_start: float
     generator_stop: float
     generator_a: float
+
+
+class RestedVolts(NamedTuple):
+    """Rested volts against state of charge: points, and the area under them from empty."""
+
+    soc: Floats
+    volts: Floats
+    area: Floats
+
+
+class Moment(NamedTuple):
+    """What goes on around a bank in one step; the fields of :class:`Series` there."""
+
+    dc_w: float
+    ac_w: float
+    critical_dc_w: float
+    critical_ac_w: float
+    lasting_w: float
+    peak_w: float
+    limit_a: float
+    cold_off: bool
+    heats: bool
 
 
 class Series(NamedTuple):
@@ -138,6 +157,17 @@ class Traces(NamedTuple):
     offered_w: Floats
 
 
+# Traces that are summed up over the parts of a step lie in one array, (traces, stretches, steps).
+SUMMED = (
+    "amps", "volts", "bank_w", "served_w", "heater_w", "unserved_dc", "unserved_ac", "unserved_critical",
+    "heat_w", "lost_ah", "lost_wh",
+)  # fmt: skip
+(
+    AMPS, VOLTS, BANK_W, SERVED_W, HEATER_W, UNSERVED_DC, UNSERVED_AC, UNSERVED_CRITICAL, HEAT_W, LOST_AH,
+    LOST_WH,
+) = range(len(SUMMED))  # fmt: skip
+
+
 # The physics of a bank, as the battery package has it, compiled into the loop.
 _current_at_power = njit(nogil=True, error_model="numpy")(current_at_power)
 _depth_factor = njit(nogil=True, error_model="numpy")(depth_factor)
@@ -170,11 +200,11 @@ def _area(soc, xs, ys, areas):  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True, nogil=True, error_model="numpy")
-def _mean_v(soc, after, bank):  # type: ignore[no-untyped-def]
+def _mean_v(soc, after, rested):  # type: ignore[no-untyped-def]
     """Mean rested volts from one charge to another."""
     if abs(after - soc) < 1e-9:
-        return _at(soc, bank.table_soc, bank.table_v)
-    xs, ys, areas = bank.table_soc, bank.table_v, bank.table_area
+        return _at(soc, rested.soc, rested.volts)
+    xs, ys, areas = rested.soc, rested.volts, rested.area
     return (_area(after, xs, ys, areas) - _area(soc, xs, ys, areas)) / (after - soc)
 
 
@@ -271,184 +301,317 @@ def _see(  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True, nogil=True, error_model="numpy")
-def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def]
+def _come_back(bank, rested_v, v, soc, charged, cold_off, switches):  # type: ignore[no-untyped-def]
+    """What went off in the step before comes back where its volts, or its charge, have.
+
+    Args:
+        bank: the bank.
+        rested_v: its rested volts now [V].
+        v: volts at the end of the step before [V].
+        soc: state of charge [-].
+        charged: whether charge went in during that step.
+        cold_off: whether it is too cold to be used.
+        switches: (inverter off, loads off, BMS open, BMS opened by the cold).
+
+    Returns:
+        The switches.
+    """
+    inverter_off, loads_off, opened, too_cold = switches
+    if inverter_off and v >= bank.restart_v:
+        inverter_off = False
+    if loads_off and v >= bank.reconnect_v:
+        loads_off = False
+    if opened and not cold_off:
+        woken = charged and soc >= CLOSES_SOC
+        if too_cold or woken or (bank.by_itself and rested_v >= bank.close_v):
+            opened = too_cold = False
+    return inverter_off, loads_off, opened, too_cold
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def _begin_anew(starts, rebulk_v, s, t, v, done, resting, timer, floated):  # type: ignore[no-untyped-def]
+    """Chargers that are plugged in, or that leave their rest stage, begin with bulk again."""
+    for i in range(done.size):
+        if starts[i, s, t] or (resting[i] and v < rebulk_v[i]):
+            done[i], resting[i], timer[i], floated[i] = False, False, 0.0, 0.0
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def _shed(bank, rested, now, here, level_v, supply, v, left, emptied, switches):  # type: ignore[no-untyped-def]
+    """The loads of a part of a step, and what gives up under them, one after the other.
+
+    Args:
+        bank, rested, now: the bank, its rested volts, and what goes on around it.
+        here: state of charge by the label, below nought where the wells hold a little more [-].
+        level_v: (volts behind the resistance [V], resistance [Ω], fall over the knee [V]).
+        supply: what the sources offer [A].
+        v: volts before [V].
+        left: what is left of the step [h].
+        emptied: whether the available well is dry.
+        switches: (inverter off, loads off, BMS open, BMS opened by the cold).
+
+    Returns:
+        (DC, AC and heater power [W], current out [A], lowest volts [V]), the switches, whether it is empty,
+        and what there is to note.
+    """
+    source_v, ohm, knee = level_v
+    inverter_off, loads_off, opened, too_cold = switches
+    dc_w, ac_w = now.dc_w + bank.standing_w, now.ac_w
+    dc = ac = heater = amps = 0.0
+    low_v, state = np.inf, 0
+    for _again in range(GIVE_UPS):
+        off_dc, off_ac = loads_off or opened or emptied, inverter_off or opened or emptied
+        dc = 0.0 if off_dc else dc_w
+        if loads_off and bank.keeps_critical and not (opened or emptied):
+            dc = min(now.critical_dc_w, dc_w)
+        ac = 0.0 if off_ac else ac_w
+        watts = dc + ac
+        heater = 0.0
+        if now.heats and supply > 0 and not opened:
+            heater = min(bank.heater_w, max(0.0, supply * max(v, source_v) - watts))
+        amps = _current_at_power(source_v, ohm, supply, watts + heater)
+        if not np.isnan(amps) and amps > 0:
+            # Volts fall over the step: find the mean that gives this power.
+            for _i in range(4):
+                was = amps
+                after = here - amps * left / bank.ah
+                amps = _current_at_power(_mean_v(here, after, rested) - knee, ohm, supply, watts + heater)
+                if np.isnan(amps) or abs(amps - was) < 1e-10 * amps:
+                    break
+        extra = max(0.0, now.peak_w - dc_w - ac_w) if dc + ac > 0 else 0.0
+        hardest = _current_at_power(source_v, ohm, supply, watts + heater + extra)
+        if opened or emptied:
+            break
+        low = 0.0 if np.isnan(hardest) else source_v - ohm * hardest
+        low_v = min(low_v, low)
+        draws = np.isnan(amps) or amps > 0 or hardest > 0
+        if now.cold_off and bank.lfp:
+            opened = too_cold = True
+            state |= BMS_OPEN
+            continue
+        if draws and bank.lfp:
+            lasting = max(0.0, now.lasting_w - dc_w - ac_w) if dc + ac > 0 else 0.0
+            longer = _current_at_power(source_v, ohm, supply, watts + heater + lasting)
+            # Near empty the volts fall within the step: its mean current is the larger one.
+            if amps > longer:
+                longer = amps
+            if longer > bank.lasting_a * (1 + 1e-9) or hardest > bank.peak_a * (1 + 1e-9):
+                opened = True
+                state |= OVERLOAD | BMS_OPEN
+                continue
+            if np.isnan(hardest) or low < bank.cut_v:
+                opened = True
+                state |= BMS_OPEN | SAGGED
+                continue
+        if draws and ac > 0 and low < bank.inverter_v:
+            inverter_off = True
+            state |= SAGGED | INVERTER_OFF
+            continue
+        mean_v = 0.0 if np.isnan(amps) else source_v - ohm * amps
+        if not off_dc and dc > 0 and mean_v < bank.disconnect_v and (np.isnan(amps) or amps > 0):
+            loads_off = True
+            state |= LOADS_OFF
+            continue
+        if np.isnan(amps):
+            emptied = True
+            state |= EMPTY
+            continue
+        break
+    if opened:
+        state |= BMS_OPEN
+    if inverter_off:
+        state |= INVERTER_OFF
+    if loads_off:
+        state |= LOADS_OFF
+    if heater > 0:
+        state |= HEATING
+    if np.isnan(amps):
+        amps = 0.0
+    return (dc, ac, heater, amps, low_v), (inverter_off, loads_off, opened, too_cold), emptied, state
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def _charge_limit(bank, limit_a, heater):  # type: ignore[no-untyped-def]
+    """The most that may go in at this temperature; more where its heater is fully on [A]."""
+    if heater > 0 and heater >= 0.999 * bank.heater_w:
+        return max(limit_a, bank.heated_a)
+    return limit_a
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def _move_charge(bank, q, q_1, amps, into, empty_q, leak_a, left):  # type: ignore[no-untyped-def]
+    """Charge moved by a current, until the bank is full or the available well is dry.
+
+    Args:
+        bank: the bank.
+        q, q_1: charge in both wells, and in the available one [Ah].
+        amps, into: current out, or in [A]; one of them is nought.
+        empty_q: what the cold holds back in the available well [Ah].
+        leak_a: self-discharge [A].
+        left: what is left of the step [h].
+
+    Returns:
+        The current in, nought where it was full already [A]; current out of the wells [A]; how long it went
+        on [h]; charge in both wells and in the available one after it, and what leaked [Ah]; whether it ran
+        dry.
+    """
+    c, c_q, h, dry = bank.ratio, bank.ratio * bank.q_max, left, False
+    if into > 0:
+        room = bank.q_max - q
+        if into * bank.coulombic * h > room:
+            if room <= 1e-9 * bank.q_max:
+                into = 0.0
+            else:
+                h = room / (into * bank.coulombic)
+    out_a = amps if into == 0 else -into * bank.coulombic
+    q_1_next = _available_after(q_1, q, bank.ratio, bank.rate, out_a, h)
+    if out_a > 0 and q_1_next < empty_q:
+        h = _until_dry(bank, q_1, q, out_a, h, empty_q)
+        q_1_next = _available_after(q_1, q, bank.ratio, bank.rate, out_a, h)
+        dry = True
+    lost = min(leak_a * h, max(0.0, q - out_a * h) * 0.5)
+    q_next = q - out_a * h - lost
+    # What the available well cannot hold goes to the bound one at once.
+    q_1_next = min(q_1_next - c * lost, c_q)
+    q_1_next = max(q_1_next, q_next - (bank.q_max - c_q), 0.0)
+    return into, out_a, h, q_next, q_1_next, lost, dry
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def _note_part(  # type: ignore[no-untyped-def]
+    summed, s, t, now, share, h, loads, supply, flow, volts, opened
+):
+    """Add a part of a step to the traces.
+
+    Args:
+        summed, s, t: the traces that are summed up, stretch and step.
+        now: what goes on around the bank.
+        share, h: length of the part, against the step [-] and in hours [h].
+        loads: (DC, AC and heater power served [W], current out of the bank [A], lowest volts [V]).
+        supply: what the sources offer [A].
+        flow: (current in [A], charge that leaked [Ah], mean rested volts at that leak [V]).
+        volts: (at the terminals [V], heat in the bank and its cables [W]).
+        opened: whether the BMS is open.
+
+    Returns:
+        Power served that comes from the sources [W].
+    """
+    dc, ac, heater, amps, _low = loads
+    into, lost, leak_v = flow
+    v, heat = volts
+    # A steady current gives, to the last part, what its mean volts make of it.
+    served = (supply + amps) * v if amps > 0 else dc + ac + heater
+    summed[AMPS, s, t] += (into - amps) * share
+    summed[VOLTS, s, t] += (0.0 if opened and not into else v) * share
+    summed[SERVED_W, s, t] += served * share
+    summed[HEATER_W, s, t] += heater * share
+    summed[HEAT_W, s, t] += heat * share
+    summed[LOST_AH, s, t] += lost
+    summed[LOST_WH, s, t] += leak_v * lost
+    summed[BANK_W, s, t] += (into - amps) * v * share
+    summed[UNSERVED_DC, s, t] += max(0.0, now.dc_w - dc) * h
+    summed[UNSERVED_AC, s, t] += max(0.0, now.ac_w - ac) * h
+    missing = max(0.0, now.critical_dc_w - dc)
+    if ac < now.ac_w:
+        missing += now.critical_ac_w
+    summed[UNSERVED_CRITICAL, s, t] += missing * h
+    return max(0.0, served + (into - amps) * v)
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def _note_sources(order, given, v, share, from_sources, used_w, offered_w, s, t):  # type: ignore[no-untyped-def]
+    """Add to the traces what each source offered, and what of it was used, the first in order last [W]."""
+    for i in order[::-1]:
+        offered = given[i] * v
+        used = min(offered, from_sources)
+        offered_w[i, s, t] += offered * share
+        used_w[i, s, t] += used * share
+        from_sources -= used
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def run(bank, rested, series, slots, start_soc, dt, summed, out):  # type: ignore[no-untyped-def]
     """Run one bank through every stretch.
 
     Args:
-        bank, series, slots: a :class:`BankParameters`, :class:`Series` and :class:`Slots`.
+        bank, rested: the bank, and its rested volts.
+        series, slots: what goes on around it, and its sources.
         start_soc: state of charge at the start of each stretch, shape (stretches,).
         dt: length of a step [h].
-        out: :class:`Traces` to fill.
+        summed: the traces named in :data:`SUMMED`, to fill; nought at first.
+        out: all traces, of which it fills the others.
     """
     count, stretches, total = slots.amps.size, series.dc_w.shape[0], series.dc_w.shape[1]
-    c, c_q = bank.ratio, bank.ratio * bank.q_max
+    c_q = bank.ratio * bank.q_max
     given, accepts, set_v = np.zeros(count), np.zeros(count), np.zeros(count)
     for s in range(stretches):
         q = bank.q_max - (1 - start_soc[s]) * bank.ah
-        q_1 = c * q
-        inverter_off = loads_off = opened = too_cold = generating = False
+        q_1 = bank.ratio * q
+        switches = (False, False, False, False)
+        generating = charged = False
         done, resting = np.zeros(count, dtype=np.bool_), np.zeros(count, dtype=np.bool_)
         timer, floated = np.zeros(count), np.zeros(count)
-        v = _at(start_soc[s], bank.table_soc, bank.table_v)
-        charged = False
+        v = _at(start_soc[s], rested.soc, rested.volts)
         for t in range(total):
             soc = min(1.0, max(0.0, 1 - (bank.q_max - q) / bank.ah))
             out.charge[s, t], out.soc[s, t], out.level[s, t] = q, soc, q_1 / c_q
-            state = 0
-            dc_w, ac_w = series.dc_w[s, t] + bank.standing_w, series.ac_w[s, t]
-            critical = series.critical_dc_w[s, t]
-            # What went off in the step before comes back where its volts have.
-            if inverter_off and v >= bank.restart_v:
-                inverter_off = False
-            if loads_off and v >= bank.reconnect_v:
-                loads_off = False
-            if opened and not series.cold_off[s, t]:
-                rested = _at(soc, bank.table_soc, bank.table_v)
-                woken = charged and soc >= CLOSES_SOC
-                if too_cold or woken or (bank.by_itself and rested >= bank.close_v):
-                    opened = too_cold = False
+            now = Moment(
+                series.dc_w[s, t], series.ac_w[s, t], series.critical_dc_w[s, t], series.critical_ac_w[s, t],
+                series.lasting_w[s, t], series.peak_w[s, t], series.limit_a[s, t], series.cold_off[s, t],
+                series.heats[s, t],
+            )  # fmt: skip
+            rested_v = _at(soc, rested.soc, rested.volts)
+            switches = _come_back(bank, rested_v, v, soc, charged, now.cold_off, switches)
             # Nobody lets it run for a bank that is too cold to take anything.
-            takes = series.limit_a[s, t] > 0 or series.heats[s, t]
             generating = (
                 series.generator_ok[s, t]
-                and takes
+                and (now.limit_a > 0 or now.heats)
                 and (soc < bank.generator_start or (generating and soc < bank.generator_stop))
             )
-            if generating:
-                state |= GENERATING
-            for i in range(count):
-                if slots.starts[i, s, t]:
-                    done[i], resting[i], timer[i], floated[i] = False, False, 0.0, 0.0
-                if resting[i] and v < slots.rebulk_v[i]:
-                    resting[i], done[i], timer[i], floated[i] = False, False, 0.0, 0.0
-            left, charged = dt, False
-            emptied = False
-            low_v = np.inf
+            state = GENERATING if generating else 0
+            _begin_anew(slots.starts, slots.rebulk_v, s, t, v, done, resting, timer, floated)
+            left, charged, emptied, low_v = dt, False, False, np.inf
             for _part in range(PARTS):
                 if left <= 1e-9:
                     break
                 # The wells hold somewhat more than the label says: below nought there is a little.
                 here = 1 - (bank.q_max - q) / bank.ah
-                soc = min(1.0, max(0.0, here))
-                level = q_1 / c_q
-                rested = _at(soc, bank.table_soc, bank.table_v)
+                soc, level = min(1.0, max(0.0, here)), q_1 / c_q
+                rested_v = _at(soc, rested.soc, rested.volts)
                 deep = _depth_factor(bank.lfp, soc, level)
                 ohm = bank.ohm * deep * series.cold_ohm[s, t] + bank.cable_ohm
                 knee = bank.knee_v * _knee_share(level)
-                source_v = rested - knee
-                at = (soc, rested, source_v, max(v, source_v, 1.0), left)
+                source_v = rested_v - knee
+                at = (soc, rested_v, source_v, max(v, source_v, 1.0), left)
                 supply, seen = _offers(
-                    bank, slots, s, t, at, generating, opened, done, resting, given, accepts, set_v
+                    bank, slots, s, t, at, generating, switches[2], done, resting, given, accepts, set_v
                 )
-                state |= seen
-                # Loads and what gives up under them.
-                for _again in range(GIVE_UPS):
-                    off_dc, off_ac = loads_off or opened or emptied, inverter_off or opened or emptied
-                    dc = 0.0 if off_dc else dc_w
-                    if loads_off and bank.keeps_critical and not (opened or emptied):
-                        dc = min(critical, dc_w)
-                    ac = 0.0 if off_ac else ac_w
-                    watts = dc + ac
-                    heater = 0.0
-                    if series.heats[s, t] and supply > 0 and not opened:
-                        heater = min(bank.heater_w, max(0.0, supply * max(v, source_v) - watts))
-                    amps = _current_at_power(source_v, ohm, supply, watts + heater)
-                    if not np.isnan(amps) and amps > 0:
-                        # Volts fall over the step: find the mean that gives this power.
-                        for _i in range(4):
-                            was = amps
-                            after = here - amps * left / bank.ah
-                            amps = _current_at_power(
-                                _mean_v(here, after, bank) - knee, ohm, supply, watts + heater
-                            )
-                            if np.isnan(amps) or abs(amps - was) < 1e-10 * amps:
-                                break
-                    extra = max(0.0, series.peak_w[s, t] - dc_w - ac_w) if dc + ac > 0 else 0.0
-                    hardest = _current_at_power(source_v, ohm, supply, watts + heater + extra)
-                    if opened or emptied:
-                        break
-                    low = 0.0 if np.isnan(hardest) else source_v - ohm * hardest
-                    low_v = min(low_v, low)
-                    draws = np.isnan(amps) or amps > 0 or hardest > 0
-                    if series.cold_off[s, t] and bank.lfp:
-                        opened = too_cold = True
-                        state |= BMS_OPEN
-                        continue
-                    if draws and bank.lfp:
-                        lasting = max(0.0, series.lasting_w[s, t] - dc_w - ac_w) if dc + ac > 0 else 0.0
-                        longer = _current_at_power(source_v, ohm, supply, watts + heater + lasting)
-                        # Near empty the volts fall within the step: its mean current is the larger one.
-                        if amps > longer:
-                            longer = amps
-                        if longer > bank.lasting_a * (1 + 1e-9) or hardest > bank.peak_a * (1 + 1e-9):
-                            opened = True
-                            state |= OVERLOAD | BMS_OPEN
-                            continue
-                        if np.isnan(hardest) or low < bank.cut_v:
-                            opened = True
-                            state |= BMS_OPEN | SAGGED
-                            continue
-                    if draws and ac > 0 and low < bank.inverter_v:
-                        inverter_off = True
-                        state |= SAGGED | INVERTER_OFF
-                        continue
-                    mean_v = 0.0 if np.isnan(amps) else source_v - ohm * amps
-                    if not off_dc and dc > 0 and mean_v < bank.disconnect_v and (np.isnan(amps) or amps > 0):
-                        loads_off = True
-                        state |= LOADS_OFF
-                        continue
-                    if np.isnan(amps):
-                        emptied = True
-                        state |= EMPTY
-                        continue
-                    break
-                if opened:
-                    state |= BMS_OPEN
-                if inverter_off:
-                    state |= INVERTER_OFF
-                if loads_off:
-                    state |= LOADS_OFF
-                if heater > 0:
-                    state |= HEATING
-                if np.isnan(amps):
-                    amps = 0.0
+                loads, switches, emptied, shed = _shed(
+                    bank, rested, now, here, (source_v, ohm, knee), supply, v, left, emptied, switches
+                )
+                state |= seen | shed
+                low_v = min(low_v, loads[4])
+                watts, amps = loads[0] + loads[1] + loads[2], loads[3]
                 into, held = 0.0, 0.0
                 if amps <= 0:
                     # The sources give more than the loads take: the bank gets what it accepts.
                     amps = 0.0
-                    may = series.limit_a[s, t]
-                    if heater > 0 and heater >= 0.999 * bank.heater_w:
-                        may = max(may, bank.heated_a)
-                    if may <= 0 and supply * source_v > watts + 1:
+                    may = _charge_limit(bank, now.limit_a, loads[2])
+                    if may <= 0 and supply * source_v > watts - loads[2] + 1:
                         state |= TOO_COLD
-                    into, held = _flow(slots, given, accepts, set_v, may, (watts + heater) / source_v, rested)
-                # How long this goes on: until full, or until the available well is dry.
-                h = left
-                if into > 0:
-                    room = bank.q_max - q
-                    if into * bank.coulombic * h > room:
-                        if room <= 1e-9 * bank.q_max:
-                            into = 0.0
-                        else:
-                            h = room / (into * bank.coulombic)
-                out_a = amps if into == 0 else -into * bank.coulombic
+                    into, held = _flow(slots, given, accepts, set_v, may, watts / source_v, rested_v)
                 empty_q = series.held_back[s, t] * c_q
-                q_1_next = _available_after(q_1, q, bank.ratio, bank.rate, out_a, h)
-                if out_a > 0 and q_1_next < empty_q:
-                    h = _until_dry(bank, q_1, q, out_a, h, empty_q)
-                    q_1_next = _available_after(q_1, q, bank.ratio, bank.rate, out_a, h)
+                into, out_a, h, q_next, q_1_next, lost, dry = _move_charge(
+                    bank, q, q_1, amps, into, empty_q, series.leak_a[s, t], left
+                )
+                if dry:
                     emptied = True
                     state |= EMPTY
                     if bank.lfp:
-                        opened = True
+                        switches = (switches[0], switches[1], True, switches[3])
                         state |= BMS_OPEN
-                lost = min(series.leak_a[s, t] * h, max(0.0, q - out_a * h) * 0.5)
-                q_next = q - out_a * h - lost
-                # What the available well cannot hold goes to the bound one at once.
-                q_1_next = min(q_1_next - c * lost, c_q)
-                q_1_next = max(q_1_next, q_next - (bank.q_max - c_q), 0.0)
                 after = here - out_a * h / bank.ah
-                mean = _mean_v(here, after, bank) if out_a != 0 else rested
+                mean = _mean_v(here, after, rested) if out_a != 0 else rested_v
                 if into > 0:
                     v = max(held, mean)
                     heat = (v - mean * bank.coulombic) * into
@@ -457,35 +620,17 @@ def run(bank, series, slots, start_soc, dt, out):  # type: ignore[no-untyped-def
                     heat = (mean - v) * amps
                 else:
                     v, heat = max(source_v, held), 0.0
-                # A steady current gives, to the last part, what its mean volts make of it.
-                served = (supply + amps) * v if amps > 0 else watts + heater
+                leak_v = _mean_v(after, after - lost / bank.ah, rested)
                 share = h / dt
-                out.amps[s, t] += (into - amps) * share
-                out.volts[s, t] += (0.0 if opened and not into else v) * share
-                out.served_w[s, t] += served * share
-                out.heater_w[s, t] += heater * share
-                out.heat_w[s, t] += heat * share
-                out.lost_ah[s, t] += lost
-                out.lost_wh[s, t] += _mean_v(after, after - lost / bank.ah, bank) * lost
-                out.bank_w[s, t] += (into - amps) * v * share
-                missing_dc = max(0.0, series.dc_w[s, t] - dc)
-                missing_ac = max(0.0, ac_w - ac)
-                out.unserved_dc[s, t] += missing_dc * h
-                out.unserved_ac[s, t] += missing_ac * h
-                missing = max(0.0, critical - dc)
-                if ac < ac_w:
-                    missing += series.critical_ac_w[s, t]
-                out.unserved_critical[s, t] += missing * h
-                from_sources = max(0.0, served + (into - amps) * v)
-                for i in slots.order[::-1]:
-                    offered = given[i] * v
-                    used = min(offered, from_sources)
-                    out.offered_w[i, s, t] += offered * share
-                    out.used_w[i, s, t] += used * share
-                    from_sources -= used
+                from_sources = _note_part(
+                    summed, s, t, now, share, h, (loads[0], loads[1], loads[2], amps, low_v), supply,
+                    (into, lost, leak_v), (v, heat), switches[2],
+                )  # fmt: skip
+                _note_sources(slots.order, given, v, share, from_sources, out.used_w, out.offered_w, s, t)
                 if amps <= 0:
-                    limit_a = series.limit_a[s, t]
-                    _see(bank, slots, given, accepts, into, limit_a, soc, h, done, resting, timer, floated)
+                    _see(
+                        bank, slots, given, accepts, into, now.limit_a, soc, h, done, resting, timer, floated
+                    )
                 charged = charged or into > 0
                 q, q_1 = q_next, q_1_next
                 left -= h

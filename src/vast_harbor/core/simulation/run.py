@@ -34,13 +34,11 @@ from vast_harbor.core.rig.sources import (
 )
 from vast_harbor.core.simulation import kernel
 from vast_harbor.core.simulation.conditions import Conditions, Feed
-from vast_harbor.core.simulation.kernel import BankParameters, Series, Slots, Traces
+from vast_harbor.core.simulation.kernel import BankParameters, RestedVolts, Series, Slots, Traces
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 
 Floats = NDArray[np.float64]
 ENDLESS = 1e12
-# Traces that are not plain series of the steps.
-_SHAPED = ("charge", "soc", "level", "state", "used_w", "offered_w")
 # In the order in which their charge is counted as used: the sun before what is bought.
 _LAST_USED = {SOLAR: 0, STREAM: 1, ENGINE: 2, MAINS: 3}
 
@@ -62,15 +60,11 @@ def run(
     out = []
     for simulated in simulated_banks:
         fed = [f for f in conditions.feeds if any(s.id == f.id and s.charges for s in simulated.sources)]
-        traces = _empty(len(fed), conditions.steps, conditions.stretches)
+        summed, traces = _empty(len(fed), conditions.steps, conditions.stretches)
         kernel.run(
-            _bank(simulated),
-            _series(simulated, conditions),
-            _slots(simulated, conditions, fed),
-            start,
-            conditions.step_h,
-            traces,
-        )
+            _bank(simulated), _rested(simulated), _series(simulated, conditions),
+            _slots(simulated, conditions, fed), start, conditions.step_h, summed, traces,
+        )  # fmt: skip
         out.append(traces)
     return out
 
@@ -106,22 +100,31 @@ def power_offered(sources: Sequence[Source], system_v: float, conditions: Condit
     return out
 
 
-def _empty(sources: int, steps: int, stretches: int) -> Traces:
+def _empty(sources: int, steps: int, stretches: int) -> tuple[Floats, Traces]:
+    """Traces to be filled, those that are summed up in one array beneath them."""
+
     def some(columns: int = steps) -> Floats:
         return np.zeros((stretches, columns))
 
-    plain = {name: some() for name in Traces._fields if name not in _SHAPED}
+    summed = np.zeros((len(kernel.SUMMED), stretches, steps))
     by_source = {name: np.zeros((sources, stretches, steps)) for name in ("used_w", "offered_w")}
     state = np.zeros((stretches, steps), dtype=np.int32)
     charge, soc, level = (some(steps + 1) for _ in range(3))
-    return Traces(charge=charge, soc=soc, level=level, state=state, **plain, **by_source)
+    plain = dict(zip(kernel.SUMMED, summed, strict=True))
+    return summed, Traces(
+        charge=charge, soc=soc, level=level, peak_v=some(), state=state, **plain, **by_source
+    )
+
+
+def _rested(simulated: SimulatedBank) -> RestedVolts:
+    xs, ys = (np.array(part, dtype=float) for part in zip(*simulated.battery_class.rested_v, strict=True))
+    ys = ys * simulated.class_v / 12
+    areas = np.concatenate(([0.0], np.cumsum((ys[1:] + ys[:-1]) / 2 * np.diff(xs))))
+    return RestedVolts(xs, ys, areas)
 
 
 def _bank(simulated: SimulatedBank) -> BankParameters:
     n = simulated.class_v / 12
-    xs, ys = (np.array(part, dtype=float) for part in zip(*simulated.battery_class.rested_v, strict=True))
-    ys = ys * n
-    areas = np.concatenate(([0.0], np.cumsum((ys[1:] + ys[:-1]) / 2 * np.diff(xs))))
     generator = next((s for s in simulated.sources if s.kind == GENERATOR), None)
     chargers = sum(s.kind == MAINS for s in simulated.sources)
     cut_offs = simulated.cut_offs
@@ -152,9 +155,6 @@ def _bank(simulated: SimulatedBank) -> BankParameters:
         disconnect_v=-1.0 if cut_offs.disconnect_v is None else cut_offs.disconnect_v * n,
         reconnect_v=cut_offs.reconnect_v * n,
         keeps_critical=cut_offs.keeps_critical,
-        table_soc=xs,
-        table_v=ys,
-        table_area=areas,
         generator_start=generator.start_soc if gives and generator else -1.0,
         generator_stop=generator.stop_soc if gives and generator else -1.0,
         generator_a=gives,
