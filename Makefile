@@ -11,7 +11,7 @@ BIN := .venv/bin
 
 STAMPS := .build
 STATIC := src/vast_harbor/web/static
-FRONT := $(shell find frontend/src frontend/public -type f ! -name schema.d.ts 2>/dev/null) \
+FRONT := $(shell find frontend/src frontend/public -type f ! -name '*.d.ts' 2>/dev/null) \
          frontend/index.html frontend/vite.config.ts frontend/tsconfig.json
 SOURCE := $(shell find src/vast_harbor -name '*.py' -o -name '*.toml' -o -name '*.sql' | grep -v /static/)
 
@@ -55,6 +55,9 @@ $(STAMPS)/openapi.json: $(SOURCE) | $(STAMPS)/runtime
 	@$(BIN)/vast-harbor openapi > $@.new
 	@cmp -s $@.new $@ || cp $@.new $@
 	@rm -f $@.new
+	@$(BIN)/vast-harbor schema --openapi > $(STAMPS)/rig-file.new
+	@cmp -s $(STAMPS)/rig-file.new $(STAMPS)/rig-file.json || { cp $(STAMPS)/rig-file.new $(STAMPS)/rig-file.json; touch $@; }
+	@rm -f $(STAMPS)/rig-file.new
 
 frontend/src/api/schema.d.ts: $(STAMPS)/openapi.json $(STAMPS)/node
 	cd frontend && npm run --silent types
@@ -93,4 +96,4 @@ docs: $(STAMPS)/runtime
 	$(BIN)/vast-harbor schema > docs/rig-file.schema.json
 
 clean:
-	rm -rf .venv .build .demo frontend/node_modules frontend/src/api/schema.d.ts $(STATIC)
+	rm -rf .venv .build .demo frontend/node_modules frontend/src/api/*.d.ts $(STATIC)

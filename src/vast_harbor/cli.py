@@ -57,7 +57,8 @@ def _parser() -> argparse.ArgumentParser:
     compare.add_argument("--json", action="store_true", help="all results with their workings")
     commands.add_parser("prepare", help="compile what is compiled, so that nobody waits for it later")
     commands.add_parser("openapi", help="print the description of the API")
-    commands.add_parser("schema", help="print the JSON Schema of the rig file")
+    schema = commands.add_parser("schema", help="print the JSON Schema of the rig file")
+    schema.add_argument("--openapi", action="store_true", help="as the components of an OpenAPI description")
     return parser
 
 
@@ -167,7 +168,8 @@ def main(argv: list[str] | None = None) -> int:
         if args.command == "openapi":
             return _openapi()
         if args.command == "schema":
-            print(json.dumps(files.json_schema(), ensure_ascii=False, indent=2))
+            described = files.json_schema_components() if args.openapi else files.json_schema()
+            print(json.dumps(described, ensure_ascii=False, indent=2))
             return 0
         return _serve(args)
     except BrokenPipeError:

@@ -2,7 +2,11 @@ import createClient from 'openapi-fetch'
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
-export type RigView = Schemas['RigView']
+export type RigAnswer = Schemas['RigAnswer']
+type AnyRigView = Schemas['RigView']
+type Part = 'day' | 'need' | 'banks' | 'compare' | 'voltages' | 'seasons' | 'sources'
+/** The rig as the screen of the stop that is open sees it: the parts that this screen shows are there. */
+export type RigView = Omit<AnyRigView, Part> & { [P in Part]: NonNullable<AnyRigView[P]> }
 export type FigureView = Schemas['FigureView']
 export type TokenView = Schemas['TokenView']
 export type FindingView = Schemas['FindingView']

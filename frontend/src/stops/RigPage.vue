@@ -40,9 +40,15 @@ const ONWARD: Record<Stop, string> = {
   trial: 'the trial run',
   compare: 'the comparison',
 }
-const screen = computed(() => SCREENS[props.stop])
+// The screen changes when the parts of its stop are there.
+const screen = computed(() => SCREENS[(plan.rig?.stop ?? props.stop) as Stop])
 const next = computed(() => STOPS[STOPS.indexOf(props.stop) + 1])
 
+watch(
+  () => props.stop,
+  (stop) => plan.toStop(stop),
+  { immediate: true },
+)
 watch(
   () => props.id,
   async (id) => {

@@ -1,35 +1,14 @@
 import type { Operation, Schemas } from '@/api/client'
+import type { Load, Times } from '@/api/rigFile'
 import { usePlan } from './plan'
 import { computed, nextTick } from 'vue'
-
-export interface Times {
-  use: string
-  hours: number
-  uses: number
-  minutes: number
-  starts_at: number | null
-  windows: [number, number][]
-}
-
-export interface Load extends Times {
-  id: string
-  name: string
-  supply: string
-  draw: { value: number; unit: string }
-  quantity: number
-  together: boolean
-  critical: boolean
-  duty_at: number[]
-  bank: string
-  on: Record<string, Times | null | undefined>
-}
 
 export type OnDay = 'usual' | 'own' | 'off'
 
 /** The loads of the day that is shown as rows, and adding to them. */
 export function useLoads() {
   const plan = usePlan()
-  const loads = computed(() => plan.document.day.loads as unknown as Load[])
+  const loads = computed(() => plan.document.day.loads)
   const figures = computed(() => new Map(plan.rig!.day.loads.map((l) => [l.id, l])))
   const shown = computed(() => plan.rig!.day.type)
 

@@ -12,7 +12,7 @@ const props = defineProps<{
   hint?: string
 }>()
 const plan = usePlan()
-const found = computed(() => plan.rig?.need.assumptions.find((a) => a.key === props.name))
+const found = computed(() => plan.rig?.assumptions.find((a) => a.key === props.name))
 
 function reset() {
   plan.forget(`/plan/overrides/${props.name}`)

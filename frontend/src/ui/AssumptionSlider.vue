@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 
 const props = defineProps<{ name: string; least: number; most: number; step: number }>()
 const plan = usePlan()
-const found = computed(() => plan.rig?.need.assumptions.find((a) => a.key === props.name))
+const found = computed(() => plan.rig?.assumptions.find((a) => a.key === props.name))
 const held = ref<number | null>(null)
 const value = computed(() => held.value ?? found.value?.value ?? props.least)
 

@@ -131,7 +131,7 @@ const commands = computed<Command[]>(() => {
       hint: a.says,
       run: () => addLoad(a),
     })),
-    ...(plan.rig?.need.assumptions ?? []).map((a) => ({
+    ...(plan.rig?.assumptions ?? []).map((a) => ({
       name: `Workings: ${a.name}`,
       hint: a.text,
       run: () => ui.openWorkings(`assume.${a.key}`),

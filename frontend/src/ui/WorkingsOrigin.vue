@@ -9,7 +9,7 @@ const props = defineProps<{ workings: WorkingsView }>()
 const plan = usePlan()
 
 const assumption = computed(() =>
-  plan.rig?.need.assumptions.find((a) => a.key === props.workings.assumption),
+  plan.rig?.assumptions.find((a) => a.key === props.workings.assumption),
 )
 
 function reset() {

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from functools import cached_property
 
 from vast_harbor.core.figures.workings import Figure, Finding
 from vast_harbor.core.rig import derating
@@ -32,21 +33,17 @@ from vast_harbor.core.stops.trial import findings as trial_findings
 from vast_harbor.core.stops.trial.simulated_runs import SimulatedRuns
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Results:
     """All stops of a plan in figures.
 
+    What only one screen shows is put together when somebody asks for it.
+
     Attributes:
-        plan: what they were computed from.
+        plan, reference: what they were computed from.
         assumptions: what held.
         days: the kinds of day, and which governs.
-        day, need: the governing day and its need.
-        second: need of the second bank; None without one.
         banks, compare: the stops.
-        voltages: the rig at 12, 24 and 48 V.
-        runtimes: how long the day and each load run.
-        found: findings of Rig, Day and Need.
-        seasons: temperature of the battery by its place in each season [°C].
         suitability: every source beside every candidate, by the candidate's id.
         simulated: trial and year, which are run step by step; right after an edit, those of the plan
             before it.
@@ -54,18 +51,45 @@ class Results:
     """
 
     plan: Plan
+    reference: Reference
     assumptions: Assumptions
     days: Days
-    second: SecondNeed | None
     banks: banks_stop.Banks
     compare: compare_stop.Compare
-    voltages: tuple[VoltageChoice, ...]
-    runtimes: tuple[Runtime, ...]
-    found: tuple[Finding, ...]
-    seasons: Mapping[str, Figure]
     suitability: Mapping[str, tuple[Suitability, ...]]
     simulated: SimulatedRuns
     stale: bool = False
+
+    @cached_property
+    def second(self) -> SecondNeed | None:
+        """Need of the second bank; None without one."""
+        return second_stop.evaluate(self.plan, self.reference, self.assumptions, self.days)
+
+    @cached_property
+    def voltages(self) -> tuple[VoltageChoice, ...]:
+        """The rig at 12, 24 and 48 V."""
+        return voltage_stop.evaluate(self.plan, self.reference, self.assumptions, self.days)
+
+    @cached_property
+    def runtimes(self) -> tuple[Runtime, ...]:
+        """How long the day and each load run."""
+        return runtime_stop.evaluate(self.plan, self.days, self.banks.old_carries)
+
+    @cached_property
+    def seasons(self) -> Mapping[str, Figure]:
+        """Temperature of the battery by its place in each season [°C]."""
+        return derating.season_temperatures(self.plan, self.assumptions)
+
+    @cached_property
+    def found(self) -> tuple[Finding, ...]:
+        """Findings of Rig, Day and Need."""
+        plan, days = self.plan, self.days
+        label_ah = {key: c.nameplate_ah for key, c in days.need.classes.items()}
+        return (
+            rig_findings.findings(plan, days)
+            + day_findings.findings(plan, days.days, days.day, label_ah)
+            + need_findings.findings(plan, self.reference, days)
+        )
 
     @property
     def verdict(self) -> Verdict:
@@ -82,7 +106,7 @@ class Results:
         """The need of the governing day."""
         return self.days.need
 
-    @property
+    @cached_property
     def findings(self) -> tuple[Finding, ...]:
         """Findings of all stops, in the order of the passage."""
         candidates = tuple(f for c in self.banks.candidates for f in c.findings)
@@ -197,7 +221,6 @@ def evaluate(plan: Plan, reference: Reference, before: SimulatedRuns | None = No
     """
     assumptions = reference.assumptions(plan.house_rule, plan.overrides)
     days = days_stop.evaluate(plan, reference, assumptions)
-    second = second_stop.evaluate(plan, reference, assumptions, days)
     banks = banks_stop.evaluate(plan, reference, assumptions, days)
     simulated = SimulatedRuns(plan, reference, assumptions, days, banks)
     stale = before is not None and not simulated.known
@@ -208,27 +231,4 @@ def evaluate(plan: Plan, reference: Reference, before: SimulatedRuns | None = No
     compare = compare_stop.evaluate(
         plan, reference, assumptions, days, banks, simulated.years, went, suitability
     )
-    voltages = voltage_stop.evaluate(plan, reference, assumptions, days)
-    runtimes = runtime_stop.evaluate(plan, days, banks.old_carries)
-    label_ah = {key: c.nameplate_ah for key, c in days.need.classes.items()}
-    found = (
-        rig_findings.findings(plan, days)
-        + day_findings.findings(plan, days.days, days.day, label_ah)
-        + need_findings.findings(plan, reference, days)
-    )
-    seasons = derating.season_temperatures(plan, assumptions)
-    return Results(
-        plan,
-        assumptions,
-        days,
-        second,
-        banks,
-        compare,
-        voltages,
-        runtimes,
-        found,
-        seasons,
-        suitability,
-        simulated,
-        stale,
-    )
+    return Results(plan, reference, assumptions, days, banks, compare, suitability, simulated, stale)

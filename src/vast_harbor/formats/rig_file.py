@@ -263,6 +263,25 @@ def json_schema() -> dict[str, Any]:
     }
 
 
+def json_schema_components() -> dict[str, Any]:
+    """The JSON Schema as an OpenAPI description with nothing but components, from which types are made.
+
+    The rig file is not part of the API's own description: a rig goes out and in as it is stored.
+    """
+    schema = RigFile.model_json_schema(ref_template="#/components/schemas/{model}", mode="serialization")
+    components = {**schema.pop("$defs"), "RigFile": schema}
+    # As the program holds it, every field is there.
+    for component in components.values():
+        if "properties" in component:
+            component["required"] = list(component["properties"])
+    return {
+        "openapi": "3.1.0",
+        "info": {"title": "Vast Harbor rig file", "version": str(VERSION)},
+        "paths": {},
+        "components": {"schemas": components},
+    }
+
+
 def load_to_keep(load: dict[str, Any]) -> dict[str, Any]:
     """A load as it is kept in the owner's appliance list: checked, without its id and its kinds of day.
 

@@ -6,8 +6,9 @@ from datetime import UTC, datetime, timedelta
 from typing import Any
 
 import jsonpatch
-import jsonpointer
 from pydantic_core import from_json, to_json
+
+from vast_harbor.store.json_difference import difference
 
 JOURNAL_LENGTH = 200
 # Typing on in one field within this time is one edit to undo.
@@ -106,6 +107,14 @@ def get(db: sqlite3.Connection, rig_id: int, known: Document | None = None) -> S
         base,
         tried,
     )
+
+
+def revision(db: sqlite3.Connection, rig_id: int) -> int:
+    """How often a rig was changed; raises :class:`Missing`."""
+    row = db.execute("SELECT revision FROM rig WHERE id = ? AND deleted_at IS NULL", (rig_id,)).fetchone()
+    if row is None:
+        raise Missing(rig_id)
+    return int(row["revision"])
 
 
 def _labels_after(db: sqlite3.Connection, rig_id: int, edit_id: int) -> tuple[str, ...]:
@@ -210,8 +219,8 @@ def change(
     same = field and last is not None and last["field"] == field and _recent(last["at"])
     if same and last is not None:
         before = patched(stored.document, from_json(last["backward"]))
-    forward = _dumps(_difference(before, document))
-    backward = _dumps(_difference(document, before))
+    forward = _dumps(difference(before, document))
+    backward = _dumps(difference(document, before))
     if same and last is not None:
         db.execute(
             "UPDATE edit SET at = ?, forward = ?, backward = ? WHERE id = ?",
@@ -228,34 +237,6 @@ def change(
             (stored.id, stored.id, JOURNAL_LENGTH),
         )
     _put(db, stored.id, document)
-
-
-def _difference(before: Any, after: Any, at: str = "") -> list[dict[str, Any]]:
-    """JSON Patch from one document to another.
-
-    Parts that are the same are passed over whole, so that an edit of one field costs next to nothing; only a
-    list that grew or shrank is compared entry by entry.
-    """
-    if before == after:
-        return []
-    if isinstance(before, dict) and isinstance(after, dict):
-        found: list[dict[str, Any]] = []
-        for key in before.keys() | after.keys():
-            path = f"{at}/{jsonpointer.escape(key)}"
-            if key not in after:
-                found.append({"op": "remove", "path": path})
-            elif key not in before:
-                found.append({"op": "add", "path": path, "value": after[key]})
-            else:
-                found += _difference(before[key], after[key], path)
-        return found
-    if isinstance(before, list) and isinstance(after, list):
-        if len(before) == len(after):
-            pairs = enumerate(zip(before, after, strict=True))
-            return [o for i, (old, new) in pairs for o in _difference(old, new, f"{at}/{i}")]
-        inside: list[dict[str, Any]] = jsonpatch.make_patch(before, after).patch
-        return [o | {k: at + o[k] for k in ("path", "from") if k in o} for o in inside]
-    return [{"op": "replace", "path": at, "value": after}]
 
 
 @dataclass(frozen=True, slots=True)

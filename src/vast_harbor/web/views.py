@@ -1,7 +1,8 @@
 """What the interface is given: response models, and how figures become them."""
 
 import re
-from typing import Any
+from collections.abc import Iterable, Mapping
+from typing import Any, Literal
 
 from pydantic import BaseModel
 
@@ -20,11 +21,24 @@ class View(BaseModel):
     """Base of what is made anew, by the hundred, after every edit."""
 
 
+class OperationView(View):
+    """One operation of a JSON Patch that may be sent back as it is."""
+
+    op: Literal["add", "remove", "replace", "move"]
+    path: str
+    value: Any = None
+
+
+def operations_of(patch: Iterable[Mapping[str, Any]]) -> list[OperationView]:
+    """Operations of a JSON Patch as the interface is given them."""
+    return [OperationView(op=o["op"], path=o["path"], value=o.get("value")) for o in patch]
+
+
 class InterpretationView(BaseModel):
     """One way to read what was typed, and the JSON Patch that enters it so."""
 
     label: str
-    operations: list[dict[str, Any]]
+    operations: list[OperationView]
 
 
 class ProblemView(BaseModel):

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { api, problemsOf, type Operation, type Schemas } from '@/api/client'
+import { api, problemsOf, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import SentenceText from '@/ui/SentenceText.vue'
 import ToolField from '@/ui/ToolField.vue'
@@ -58,7 +58,7 @@ watch(
 
 function take() {
   const told = answer.value
-  if (told) plan.edit('a charge as measured', ...(told.operations as unknown as Operation[]))
+  if (told) plan.edit('a charge as measured', ...told.operations)
 }
 </script>
 

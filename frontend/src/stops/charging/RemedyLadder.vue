@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Operation, Schemas } from '@/api/client'
+import type { Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { Check } from '@lucide/vue'
 
@@ -8,7 +8,7 @@ const plan = usePlan()
 
 function choose(rung: Schemas['RungView']) {
   const label = `${props.name}: ${rung.chosen ? 'take back' : 'take'} “${rung.says}”`
-  plan.edit(label, ...(rung.operations as unknown as Operation[]))
+  plan.edit(label, ...rung.operations)
 }
 </script>
 

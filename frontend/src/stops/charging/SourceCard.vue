@@ -6,8 +6,8 @@ import PlanField from '@/ui/PlanField.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import { Check, Trash2 } from '@lucide/vue'
 import { computed } from 'vue'
-import { FIELDS, KINDS } from './kinds'
-import SourceFields from './SourceFields.vue'
+import { FIELDS, KINDS, type SourceField } from './kinds'
+import SpecField from '@/ui/SpecField.vue'
 import { useSources } from './useSources'
 
 const props = defineProps<{ view: Schemas['SourceView'] }>()
@@ -17,6 +17,9 @@ const source = computed(() => plan.document.sources[props.view.index])
 const kind = computed(() => KINDS.find((k) => k.key === props.view.kind)!)
 const fields = computed(() => FIELDS[props.view.kind]!)
 const charges = computed(() => !['generator', 'upkeep'].includes(props.view.kind))
+/** Those of some fields that this source has. */
+const shown = (some: SourceField[]) =>
+  some.filter((f) => source.value && (!f.when || f.when(source.value)))
 const at = computed(() => `/sources/${props.view.index}`)
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 /** Opened by itself where something in it was refused. */
@@ -64,7 +67,13 @@ const open = computed(() =>
       <IconButton :icon="Trash2" small :label="`Remove ${view.name}`" @click="remove(view.index)" />
     </header>
     <div class="mt-3 grid grid-cols-2 gap-3 sm:grid-cols-4">
-      <SourceFields :source="source" :index="view.index" :fields="fields.first" />
+      <SpecField
+        v-for="f in shown(fields.first)"
+        :key="f.key"
+        :at="`/sources/${view.index}`"
+        :field="f"
+        :value="source[f.key]"
+      />
       <template v-if="view.kind === 'stream'">
         <div class="col-span-full">
           <p class="eyebrow mb-1">Mean watts by month</p>
@@ -84,7 +93,13 @@ const open = computed(() =>
         Volts, stages and what it can be set to
       </summary>
       <div class="mt-1 grid grid-cols-2 items-end gap-3 sm:grid-cols-4">
-        <SourceFields :source="source" :index="view.index" :fields="fields.more" />
+        <SpecField
+          v-for="f in shown(fields.more)"
+          :key="f.key"
+          :at="`/sources/${view.index}`"
+          :field="f"
+          :value="source[f.key]"
+        />
       </div>
     </details>
   </article>

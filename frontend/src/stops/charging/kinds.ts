@@ -1,4 +1,6 @@
 import { Anchor, CarFront, Fuel, PlugZap, SunMedium, Wind } from '@lucide/vue'
+import type { Source } from '@/api/rigFile'
+import type { FieldSpec } from '@/ui/fieldSpec'
 import type { Component } from 'vue'
 
 export interface Kind {
@@ -22,21 +24,10 @@ export const KINDS: Kind[] = [
   },
 ]
 
-export interface SourceField {
-  key: string
-  name: string
-  unit?: string
-  hint?: string
-  empty?: string
-  yes?: boolean
-  text?: boolean
-  choices?: { value: string; name: string }[]
-  /** Shown only while this holds of the source. */
-  when?: (source: Record<string, unknown>) => boolean
-}
+export type SourceField = FieldSpec<Source>
 
-const relay = (s: Record<string, unknown>) => s.link === 'relay'
-const charger = (s: Record<string, unknown>) => s.link !== 'relay'
+const relay = (s: Source) => s.link === 'relay'
+const charger = (s: Source) => s.link !== 'relay'
 
 const VOLTS: SourceField[] = [
   { key: 'absorption_v', name: 'Absorption', unit: 'V', empty: 'one voltage only', when: charger },
@@ -48,6 +39,7 @@ const MORE: SourceField[] = [
     key: 'positions',
     name: 'Other positions of its switch',
     text: true,
+    wide: true,
     empty: '14.4/13.6, 14.7/13.8',
     hint: 'Absorption / float, for 12 V.',
     when: charger,

@@ -25,7 +25,7 @@ const EXITS = [
   { value: 0, name: 'Reckon with nothing' },
 ]
 const share = computed(
-  () => plan.rig!.need.assumptions.find((a) => a.key === 'exit_share')?.value ?? null,
+  () => plan.rig!.assumptions.find((a) => a.key === 'exit_share')?.value ?? null,
 )
 
 function leave(value: number) {

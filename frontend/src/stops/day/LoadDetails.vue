@@ -7,7 +7,7 @@ import PlanCheck from '@/ui/PlanCheck.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
 import { computed } from 'vue'
-import type { Load } from '@/stores/useLoads'
+import type { Load } from '@/api/rigFile'
 
 const props = defineProps<{ load: Load; index: number; problemsAt: string }>()
 const plan = usePlan()

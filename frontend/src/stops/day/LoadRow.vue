@@ -10,7 +10,8 @@ import { SlidersHorizontal, Trash2 } from '@lucide/vue'
 import { computed, ref } from 'vue'
 import LoadDetails from './LoadDetails.vue'
 import LoadTimes from './LoadTimes.vue'
-import { useLoads, type Load, type OnDay } from '@/stores/useLoads'
+import type { Load } from '@/api/rigFile'
+import { useLoads, type OnDay } from '@/stores/useLoads'
 
 const plan = usePlan()
 const props = defineProps<{ load: Load; index: number; figures?: Schemas['LoadView'] }>()

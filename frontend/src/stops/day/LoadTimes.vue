@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
-import type { Times } from '@/stores/useLoads'
+import type { Times } from '@/api/rigFile'
 
 const props = defineProps<{ at: string; name: string; times: Times; problemsAt: string }>()
 const called = (what: string) => `${props.name}: ${what}`

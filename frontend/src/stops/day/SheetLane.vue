@@ -6,7 +6,8 @@ import { CopyPlus, Plus, Trash2 } from '@lucide/vue'
 import { computed, ref, watch } from 'vue'
 import { clock, useBlocks, type Block } from './useBlocks'
 import NightShade from './NightShade.vue'
-import { useLoads, type Load } from '@/stores/useLoads'
+import type { Load } from '@/api/rigFile'
+import { useLoads } from '@/stores/useLoads'
 
 const props = defineProps<{ load: Load; index: number; figures?: Schemas['LoadView'] }>()
 const track = ref<HTMLElement | null>(null)

@@ -1,6 +1,7 @@
 import { usePlan } from '@/stores/plan'
 import { computed, ref, shallowRef } from 'vue'
-import { useLoads, type Load } from '@/stores/useLoads'
+import type { Load } from '@/api/rigFile'
+import { useLoads } from '@/stores/useLoads'
 
 export type Block = [number, number]
 export type Grip = 'move' | 'start' | 'end' | 'draw' | 'copy'

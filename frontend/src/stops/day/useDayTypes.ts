@@ -1,5 +1,6 @@
 import type { Operation } from '@/api/client'
-import { usePlan, type DayType } from '@/stores/plan'
+import type { DayType } from '@/api/rigFile'
+import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 import { useLoads } from '@/stores/useLoads'
 

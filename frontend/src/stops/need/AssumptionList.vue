@@ -9,7 +9,7 @@ import { computed } from 'vue'
 const plan = usePlan()
 const groups = computed(() => {
   const out = new Map<string, typeof all>()
-  const all = plan.rig!.need.assumptions
+  const all = plan.rig!.assumptions
   for (const a of all) out.set(a.group, [...(out.get(a.group) ?? []), a])
   return [...out].map(([name, list]) => ({
     name,

@@ -1,11 +1,13 @@
 <script setup lang="ts">
+import type { RigFile } from '@/api/rigFile'
 import { usePlan } from '@/stores/plan'
 import PlanField from '@/ui/PlanField.vue'
 import { computed } from 'vue'
 
+type Care = RigFile['rig']['cares'][number]
 const plan = usePlan()
 const cares = computed(() => plan.document.rig.cares)
-const NAMES: [string, string][] = [
+const NAMES: [Care, string][] = [
   ['purse', 'Little money now'],
   ['weight', 'Little weight'],
   ['cold', 'Works in the cold'],
@@ -15,7 +17,7 @@ const NAMES: [string, string][] = [
   ['long_keeping', 'Lasts for long'],
 ]
 
-function toggle(key: string) {
+function toggle(key: Care) {
   const value = cares.value.includes(key)
     ? cares.value.filter((c) => c !== key)
     : [...cares.value, key]

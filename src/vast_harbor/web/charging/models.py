@@ -1,10 +1,8 @@
 """Response models of the Charging stop."""
 
-from typing import Any
-
 from pydantic import Field
 
-from vast_harbor.web.views import FigureView, TokenView, View
+from vast_harbor.web.views import FigureView, OperationView, TokenView, View
 
 
 class PointView(View):
@@ -26,7 +24,7 @@ class RungView(View):
     hidden: str
     leaves: str
     chosen: bool
-    operations: list[dict[str, Any]]
+    operations: list[OperationView]
 
 
 class SuitabilityView(View):
@@ -149,4 +147,4 @@ class ExplainedView(View):
 
     says: list[TokenView]
     edit_says: str
-    operations: list[dict[str, Any]]
+    operations: list[OperationView]

@@ -42,7 +42,7 @@ from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath, json_response
 from vast_harbor.web.plan.routes import evaluated_results
 from vast_harbor.web.plan.views import style_of
-from vast_harbor.web.views import ProblemsView, figure_view, tokens
+from vast_harbor.web.views import ProblemsView, figure_view, operations_of, tokens
 
 api = APIBlueprint(
     "charging", __name__, url_prefix="/api", abp_tags=[Tag(name="charging")],
@@ -171,13 +171,15 @@ def _judged(suitability: Suitability, results: Results, index: int, style: Style
                 hidden=r.hidden,
                 leaves=r.leaves,
                 chosen=r.key in suitability.chosen,
-                operations=[
-                    {
-                        "op": "replace",
-                        "path": f"/candidates/{index}/fixes",
-                        "value": _toggled(fixes, suitability.source, r.key),
-                    }
-                ],
+                operations=operations_of(
+                    [
+                        {
+                            "op": "replace",
+                            "path": f"/candidates/{index}/fixes",
+                            "value": _toggled(fixes, suitability.source, r.key),
+                        }
+                    ]
+                ),
             )
             for r in suitability.rungs
         ],
@@ -336,5 +338,7 @@ def measured(path: RigPath, query: MeasuredQuery) -> Response:
     )
     style = style_of(rig)
     return json_response(
-        ExplainedView(says=tokens(told.says, style), edit_says=told.edit_says, operations=list(told.edits))
+        ExplainedView(
+            says=tokens(told.says, style), edit_says=told.edit_says, operations=operations_of(told.edits)
+        )
     )

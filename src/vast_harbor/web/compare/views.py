@@ -28,7 +28,7 @@ from vast_harbor.web.plan.models import (
     SeriesView,
     VerdictView,
 )
-from vast_harbor.web.views import figure_view, tokens
+from vast_harbor.web.views import figure_view, operations_of, tokens
 
 
 def layout(bank: Bank) -> str:
@@ -198,9 +198,9 @@ def _required_extra(
         hidden=required_extra.hidden,
         hard=required_extra.hard,
         state=required_extra.state,
-        price_it=price_it,
-        strike=strike,
-        do=do,
+        price_it=operations_of(price_it),
+        strike=operations_of(strike),
+        do=operations_of(do),
     )
 
 

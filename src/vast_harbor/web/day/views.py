@@ -218,7 +218,6 @@ def need_view(results: Results, style: Style) -> NeedView:
         )
         for key, c in need.classes.items()
     ]
-    temperature = {f"temperature_factor.{k}": c.temperature.value for k, c in need.classes.items()}
     return NeedView(
         day_name=need.day.type.name,
         day=figure_view(need.day.bank_wh, style),
@@ -232,8 +231,13 @@ def need_view(results: Results, style: Style) -> NeedView:
         rules=_rules(results, style),
         second=_second(results, style),
         runtimes=[_runtime(r, style) for r in results.runtimes],
-        assumptions=assumption_list(results.assumptions, tuple(temperature.items()), style),
     )
+
+
+def assumptions_view(results: Results, style: Style) -> list[AssumptionView]:
+    """Every assumption that may be overridden."""
+    computed = ((f"temperature_factor.{k}", c.temperature.value) for k, c in results.need.classes.items())
+    return assumption_list(results.assumptions, tuple(computed), style)
 
 
 # The list is long and changes only with the rule, the overrides and the temperature.

@@ -4,7 +4,7 @@ from typing import Any
 
 from pydantic import Field
 
-from vast_harbor.web.views import FigureView, FindingView, SchoolView, TokenView, View
+from vast_harbor.web.views import FigureView, FindingView, OperationView, SchoolView, TokenView, View
 
 
 class StripView(View):
@@ -166,7 +166,6 @@ class NeedView(View):
     rules: list[RuleNeedView]
     second: SecondView | None
     runtimes: list[RuntimeView]
-    assumptions: list[AssumptionView]
 
 
 class RemedyView(View):
@@ -175,7 +174,7 @@ class RemedyView(View):
     key: str
     says: str
     price: FigureView | None
-    operations: list[dict[str, Any]]
+    operations: list[OperationView]
 
 
 class CheckView(View):
@@ -277,9 +276,9 @@ class RequiredExtraView(View):
     hidden: str
     hard: bool
     state: str = Field(description="counted, advised, struck or covered")
-    price_it: list[dict[str, Any]]
-    strike: list[dict[str, Any]] = Field(description="Strikes it out, or takes that back")
-    do: list[dict[str, Any]] = Field(description="Carries it out everywhere; empty where that is by hand")
+    price_it: list[OperationView]
+    strike: list[OperationView] = Field(description="Strikes it out, or takes that back")
+    do: list[OperationView] = Field(description="Carries it out everywhere; empty where that is by hand")
 
 
 class ItemView(View):
@@ -457,7 +456,7 @@ class SourceView(View):
 
 
 class RigView(View):
-    """A rig with all its stops."""
+    """A rig with its strip, and the parts of the stop that is open."""
 
     id: int
     revision: int
@@ -467,13 +466,28 @@ class RigView(View):
     fields: dict[str, str] = Field(description="JSON pointer → value as it stands in its input")
     units: UnitsView
     strip: list[StripView]
-    day: DayView
-    need: NeedView
-    banks: BanksView
-    compare: CompareView
-    voltages: list[VoltageView]
-    seasons: dict[str, FigureView] = Field(description="Battery temperature by its place in each season")
-    sources: list[SourceView]
+    stop: str = Field(description="The stop whose parts are here; those of others are not")
+    assumptions: list[AssumptionView]
+    day: DayView | None = None
+    need: NeedView | None = None
+    banks: BanksView | None = None
+    compare: CompareView | None = None
+    voltages: list[VoltageView] | None = None
+    seasons: dict[str, FigureView] | None = Field(
+        default=None, description="Battery temperature by its place in each season"
+    )
+    sources: list[SourceView] | None = None
     stale: bool = Field(description="Whether trial and year are still those before the last edit")
     what_if: WhatIfView | None
     findings: list[FindingView] = Field(description="Of all stops, without those of single candidates")
+
+
+class RigAnswer(View):
+    """The rig as it stands: whole, or as it differs from a view that the asker still has."""
+
+    version: str = Field(description="Of the view that this leads to; to be told with the next request")
+    revision: int
+    whole: RigView | None = None
+    patch: list[OperationView] | None = Field(
+        default=None, description="JSON Patch from the view whose version was told"
+    )

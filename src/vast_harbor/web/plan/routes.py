@@ -1,6 +1,7 @@
 """A rig: read, edited by JSON Patch, undone and redone, deleted; and the workings of its figures."""
 
 import json
+import secrets
 from dataclasses import replace
 from functools import cached_property, lru_cache
 from pathlib import Path
@@ -22,13 +23,14 @@ from vast_harbor.core.stops.trial.simulated_runs import SimulatedRuns
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.store import rigs
+from vast_harbor.store.json_difference import difference
 from vast_harbor.store.rigs import StoredRig
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import MadeView, RigPath, database, json_response
-from vast_harbor.web.plan.models import RigView
+from vast_harbor.web.plan.models import RigAnswer
 from vast_harbor.web.plan.views import rig_view, style_of
 from vast_harbor.web.sunshine import sunshines
-from vast_harbor.web.views import PREVIEW_ID, ProblemsView, WorkingsView, workings_view
+from vast_harbor.web.views import PREVIEW_ID, ProblemsView, WorkingsView, operations_of, workings_view
 
 api = APIBlueprint(
     "plan",
@@ -62,6 +64,8 @@ class Edit(BaseModel):
     show: str = Field(
         default="", max_length=40, description="Kind of day to show; the governing one if empty"
     )
+    stop: str = Field(default="rig", max_length=20, description="The stop that is open")
+    have: str = Field(default="", max_length=40, description="Version of the view that the asker has")
 
 
 class JournalEntryView(BaseModel):
@@ -82,9 +86,13 @@ class JournalView(BaseModel):
 
 
 class ShowQuery(BaseModel):
-    """Which kind of day to show."""
+    """What to show."""
 
-    show: str = Field(default="", max_length=40, description="Id of a kind of day")
+    show: str = Field(
+        default="", max_length=40, description="Id of a kind of day; the governing one if empty"
+    )
+    stop: str = Field(default="rig", max_length=20, description="The stop that is open")
+    have: str = Field(default="", max_length=40, description="Version of the view that the asker has")
 
 
 class EndWhatIf(BaseModel):
@@ -99,6 +107,7 @@ class WorkingsQuery(BaseModel):
     key: str = Field(max_length=300)
 
 
+CHANGED_ELSEWHERE = files.Problem("", "This rig was changed in another window; it was loaded again.")
 # What was run for a rig last: an edit is answered with it, and what is new is run when it is asked for.
 _LAST_RUN: LruCache[tuple[Path, int], SimulatedRuns] = LruCache(32)
 
@@ -193,44 +202,62 @@ def _known(document: str, today: str, preview_of: str = "") -> tuple[RigFile, Pl
     return rig, plan, results, LazyFigures(results)
 
 
-def _view(stored: StoredRig, rig: RigFile, results: Results, show: str) -> RigView:
+# Views that were sent last, so that the next answer only tells what differs.
+_SENT: LruCache[str, dict[str, Any]] = LruCache(64)
+
+
+def _respond(stored: StoredRig, rig: RigFile, results: Results, asked: "ShowQuery | Edit") -> Response:
+    """The rig as it stands, as it differs from the view that the asker has where that is known."""
     base = None
     if stored.base is not None:
         plan, figures = _known(json.dumps(stored.base), _today())[2:]
         base = (plan, figures.all)
-    return rig_view(stored, rig, results, show, base)
+    view = rig_view(stored, rig, results, asked.show, asked.stop, base)
+    sent, version = view.model_dump(), secrets.token_urlsafe(12)
+    before = _SENT.get(asked.have) if asked.have else None
+    _SENT.put(version, sent)
+    if before is not None and before["id"] == stored.id:
+        patch = operations_of(difference(before, sent))
+        return json_response(RigAnswer(version=version, revision=stored.revision, patch=patch))
+    return json_response(RigAnswer(version=version, revision=stored.revision, whole=view))
 
 
-def _answer(rig_id: int, show: str) -> Response:
+def _answer(rig_id: int, asked: ShowQuery) -> Response:
     """The rig as it stands; run outside of any transaction, so that nobody waits for it."""
     with database().reading() as db:
         stored = rigs.get(db, rig_id)
     rig, results = _evaluated(rig_id, stored.document)
-    return json_response(_view(stored, rig, results, show))
+    return _respond(stored, rig, results, asked)
 
 
-@api.get("/rigs/<int:rig_id>", responses={200: RigView})
+@api.get("/rigs/<int:rig_id>", responses={200: RigAnswer})
 def get_rig(path: RigPath, query: ShowQuery) -> Response:
     """A rig with all its stops."""
-    return _answer(path.rig_id, query.show)
+    return _answer(path.rig_id, query)
 
 
-@api.patch("/rigs/<int:rig_id>", responses={200: RigView})
+@api.patch("/rigs/<int:rig_id>", responses={200: RigAnswer})
 def edit_rig(path: RigPath, body: Edit) -> Response:
-    """Edit a rig; answers with all its stops as they are then."""
-    with database().writing() as db:
+    """Edit a rig; answers with what differs then.
+
+    Everything is computed outside of the transaction, so that nobody waits for it; the revision is checked
+    again inside.
+    """
+    with database().reading() as db:
         stored = rigs.get(db, path.rig_id)
-        if stored.revision != body.revision:
-            return problems(
-                409, files.Problem("", "This rig was changed in another window; it was loaded again.")
-            )
-        document = rigs.patched(stored.document, [_operation(o) for o in body.operations])
-        rig = files.read(document, data.reference(), typed=True)
-        document = files.to_document(rig)
+    if stored.revision != body.revision:
+        return problems(409, CHANGED_ELSEWHERE)
+    document = rigs.patched(stored.document, [_operation(o) for o in body.operations])
+    rig = files.read(document, data.reference(), typed=True)
+    document = files.to_document(rig)
+    # Computed before it is kept: a rig that could not be shown must not be stored.
+    results = _edited(path.rig_id, rig)
+    with database().writing() as db:
+        if rigs.revision(db, path.rig_id) != body.revision:
+            return problems(409, CHANGED_ELSEWHERE)
         rigs.change(db, stored, document, body.label, body.field)
-        # Computed before it is kept: a rig that could not be shown must not be stored.
         changed = rigs.get(db, path.rig_id, document)
-        return json_response(_view(changed, rig, _edited(path.rig_id, rig), body.show))
+    return _respond(changed, rig, results, body)
 
 
 def _operation(operation: Operation) -> dict[str, Any]:
@@ -251,36 +278,36 @@ def delete_rig(path: RigPath) -> Response:
     return json_response(MadeView(id=path.rig_id, name=name))
 
 
-@api.post("/rigs/<int:rig_id>/undo", responses={200: RigView})
+@api.post("/rigs/<int:rig_id>/undo", responses={200: RigAnswer})
 def undo_edit(path: RigPath, query: ShowQuery) -> Response:
     """Take the last edit back; nothing changes when there is none."""
     with database().writing() as db:
         rigs.undo(db, rigs.get(db, path.rig_id))
-    return _answer(path.rig_id, query.show)
+    return _answer(path.rig_id, query)
 
 
-@api.post("/rigs/<int:rig_id>/redo", responses={200: RigView})
+@api.post("/rigs/<int:rig_id>/redo", responses={200: RigAnswer})
 def redo_edit(path: RigPath, query: ShowQuery) -> Response:
     """Do the last undone edit again; nothing changes when there is none."""
     with database().writing() as db:
         rigs.redo(db, rigs.get(db, path.rig_id))
-    return _answer(path.rig_id, query.show)
+    return _answer(path.rig_id, query)
 
 
-@api.post("/rigs/<int:rig_id>/what-if", responses={200: RigView})
+@api.post("/rigs/<int:rig_id>/what-if", responses={200: RigAnswer})
 def start_what_if(path: RigPath, query: ShowQuery) -> Response:
     """Try something beside the plan, from here on; every figure then tells what it is in the plan."""
     with database().writing() as db:
         rigs.start_what_if(db, rigs.get(db, path.rig_id))
-    return _answer(path.rig_id, query.show)
+    return _answer(path.rig_id, query)
 
 
-@api.post("/rigs/<int:rig_id>/what-if/end", responses={200: RigView})
+@api.post("/rigs/<int:rig_id>/what-if/end", responses={200: RigAnswer})
 def end_what_if(path: RigPath, query: ShowQuery, body: EndWhatIf) -> Response:
     """Keep what was tried, or drop it."""
     with database().writing() as db:
         rigs.end_what_if(db, rigs.get(db, path.rig_id), body.keep)
-    return _answer(path.rig_id, query.show)
+    return _answer(path.rig_id, query)
 
 
 @api.get("/rigs/<int:rig_id>/workings", responses={200: WorkingsView})

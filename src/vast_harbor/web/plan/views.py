@@ -1,6 +1,8 @@
 """A rig with all its stops, as the interface is given it after every edit."""
 
+from collections.abc import Callable
 from functools import lru_cache
+from typing import Any
 
 from pydantic import BaseModel
 
@@ -21,7 +23,7 @@ from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.store.rigs import StoredRig
 from vast_harbor.web.charging.source_text import source_text
 from vast_harbor.web.compare.views import compare_view, layout
-from vast_harbor.web.day.views import day_view, need_view
+from vast_harbor.web.day.views import assumptions_view, day_view, need_view
 from vast_harbor.web.plan.models import (
     BanksView,
     CandidateView,
@@ -43,6 +45,7 @@ from vast_harbor.web.views import (
     field_number,
     figure_view,
     finding_view,
+    operations_of,
     plain_number,
     range_text,
     text_of,
@@ -64,15 +67,17 @@ def rig_view(
     rig_file: RigFile,
     results: Results,
     show: str = "",
+    stop: str = "rig",
     base: tuple[Results, dict[str, Figure]] | None = None,
 ) -> RigView:
-    """A rig with all its stops.
+    """A rig with its strip, and the parts of one stop.
 
     Args:
         stored: the rig as stored.
         rig_file: its checked document.
         results: its figures.
         show: id of the kind of day to show; the governing one when there is none of that id.
+        stop: the stop that is open.
         base: the plan beside which something is tried, and its figures by key; None when nothing is.
 
     Returns:
@@ -95,13 +100,9 @@ def rig_view(
             currency=currency_symbol(rig_file.rig.currency),
         ),
         strip=strip(results, rig_file, style),
-        day=day_view(results, style, show),
-        need=need_view(results, style),
-        banks=_banks(results, style),
-        compare=compare_view(results, style),
-        voltages=[_voltage(c, results, style) for c in results.voltages],
-        seasons={k: figure_view(f, style) for k, f in results.seasons.items()},
-        sources=[_source(results, i, style) for i in range(len(results.plan.sources))],
+        stop=stop,
+        assumptions=assumptions_view(results, style),
+        **{part: PART_VIEWS[part](results, style, show) for part in PARTS.get(stop, ())},
         stale=results.stale,
         what_if=None if stored.base is None else WhatIfView(tried=list(stored.tried)),
         findings=[finding_view(f, style) for f in results.findings if f.stop != "banks" or not f.subject],
@@ -110,6 +111,29 @@ def rig_view(
         plan, figures = base
         _tell_what_was(view, figures, strip(plan, rig_file, style), style)
     return view
+
+
+# What the screen of each stop shows.
+PARTS = {
+    "rig": ("day", "need", "banks", "voltages", "seasons"),
+    "day": ("day",),
+    "need": ("day", "need"),
+    "banks": ("need", "banks"),
+    "charging": ("need", "banks", "sources"),
+    "trial": ("day", "need", "banks"),
+    "compare": ("day", "need", "banks", "compare"),
+}
+PART_VIEWS: dict[str, Callable[[Results, Style, str], Any]] = {
+    "day": day_view,
+    "need": lambda results, style, _: need_view(results, style),
+    "banks": lambda results, style, _: _banks(results, style),
+    "compare": lambda results, style, _: compare_view(results, style),
+    "voltages": lambda results, style, _: [_voltage(c, results, style) for c in results.voltages],
+    "seasons": lambda results, style, _: {k: figure_view(f, style) for k, f in results.seasons.items()},
+    "sources": lambda results, style, _: [
+        _source(results, i, style) for i in range(len(results.plan.sources))
+    ],
+}
 
 
 def _source(results: Results, index: int, style: Style) -> SourceView:
@@ -143,7 +167,7 @@ def _tell_what_was(view: RigView, base: dict[str, Figure], base_strip: list[Stri
             for item in part.values():
                 walk(item)
 
-    for name in ("day", "need", "banks", "compare", "voltages"):
+    for name in PARTS.get(view.stop, ()):
         walk(getattr(view, name))
     for now, before in zip(view.strip, base_strip, strict=True):
         now.was = before.figure if before.figure != now.figure else None
@@ -329,7 +353,7 @@ def check_view(check: Check, style: Style) -> CheckView:
                 key=r.key,
                 says=r.says,
                 price=None if r.price is None else figure_view(r.price, style),
-                operations=[dict(o) for o in r.edits],
+                operations=operations_of(r.edits),
             )
             for r in check.remedies
         ],

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Operation, Schemas } from '@/api/client'
+import type { Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
 import SentenceText from '@/ui/SentenceText.vue'
@@ -12,10 +12,7 @@ const plan = usePlan()
 /** Tries a remedy beside the plan. */
 async function attempt(name: string, remedy: Schemas['RemedyView']) {
   if (!plan.rig?.what_if) await plan.whatIf()
-  await plan.edit(
-    `${name}: ${remedy.says.split(/[:,;(]/)[0]}`,
-    ...(remedy.operations as unknown as Operation[]),
-  )
+  await plan.edit(`${name}: ${remedy.says.split(/[:,;(]/)[0]}`, ...remedy.operations)
 }
 </script>
 

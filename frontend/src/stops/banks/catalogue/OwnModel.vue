@@ -8,7 +8,7 @@ import PlanField from '@/ui/PlanField.vue'
 import { Copy, Trash2 } from '@lucide/vue'
 import { computed } from 'vue'
 import { GROUPS, LABEL } from './ownFields'
-import OwnField from './OwnField.vue'
+import SpecField from '@/ui/SpecField.vue'
 
 const props = defineProps<{ index: number }>()
 defineEmits<{ copy: []; remove: [] }>()
@@ -60,7 +60,7 @@ function withClass(to: unknown): Operation[] {
         :value="model.used === true"
         class="col-span-2 self-end"
       />
-      <OwnField v-for="f in LABEL" :key="f.key" :field="f" :index="index" />
+      <SpecField v-for="f in LABEL" :key="f.key" :at="at" :field="f" :value="model[f.key]" />
     </div>
     <details
       v-for="g in groups"
@@ -73,7 +73,7 @@ function withClass(to: unknown): Operation[] {
         {{ g.name }}
       </summary>
       <div class="mt-1 grid grid-cols-2 gap-3 sm:grid-cols-4 lg:grid-cols-6">
-        <OwnField v-for="f in g.fields" :key="f.key" :field="f" :index="index" />
+        <SpecField v-for="f in g.fields" :key="f.key" :at="at" :field="f" :value="model[f.key]" />
       </div>
     </details>
     <div class="mt-3 flex gap-2">

@@ -1,38 +1,17 @@
+import type { OwnModel } from '@/api/rigFile'
+import type { FieldSpec } from '@/ui/fieldSpec'
 import { TERMINALS } from '@/ui/terminals'
 
 /** The fields of a battery that the owner enters, as the form shows them. */
 
-export interface Own {
-  key: string
-  name: string
-  unit?:
-    | 'V'
-    | 'Ah'
-    | 'h'
-    | 'A'
-    | 's'
-    | 'W'
-    | 'min'
-    | 'years'
-    | 'mV'
-    | 'weight'
-    | 'temperature'
-    | 'small_length'
-    | 'currency'
-  hint?: string
-  empty?: string
-  words?: boolean
-  yes?: boolean
-  choices?: { value: string; name: string }[]
-  wide?: boolean
-}
+export type Own = FieldSpec<OwnModel>
 
 export interface OwnGroup {
   key: string
   name: string
   lithium?: boolean
   /** Shown only while this field is on. */
-  when?: string
+  when?: keyof OwnModel
   fields: Own[]
 }
 
@@ -92,7 +71,7 @@ export const GROUPS: OwnGroup[] = [
           { value: 'one_end', name: 'At one end' },
         ],
       },
-      { key: 'ingress', name: 'Ingress protection', words: true, empty: 'IP65' },
+      { key: 'ingress', name: 'Ingress protection', text: true, empty: 'IP65' },
     ],
   },
   {
@@ -147,25 +126,25 @@ export const GROUPS: OwnGroup[] = [
     fields: [
       { key: 'price_low', name: 'Price, low', unit: 'currency', empty: 'open' },
       { key: 'price_high', name: 'Price, high', unit: 'currency', empty: 'open' },
-      { key: 'price_date', name: 'Price of', words: true, empty: '2026-11' },
+      { key: 'price_date', name: 'Price of', text: true, empty: '2026-11' },
       { key: 'discount', name: 'Discount' },
       { key: 'tax', name: 'Tax on top' },
       { key: 'delivery', name: 'Delivery', unit: 'currency' },
       { key: 'deposit', name: 'Deposit for one', unit: 'currency' },
       { key: 'warranty_years', name: 'Warranty', unit: 'years' },
       { key: 'warranty_full_years', name: 'of it in full', unit: 'years' },
-      { key: 'warranty_conditions', name: 'Its conditions', words: true, wide: true },
+      { key: 'warranty_conditions', name: 'Its conditions', text: true, wide: true },
     ],
   },
   {
     key: 'proof',
     name: 'What backs it up',
     fields: [
-      { key: 'certifications', name: 'Certified to', words: true, wide: true },
+      { key: 'certifications', name: 'Certified to', text: true, wide: true },
       { key: 'support_years', name: 'Support', unit: 'years' },
       { key: 'curve_published', name: 'Publishes a cycle curve', yes: true },
       { key: 'serviceable', name: 'Can be opened and repaired', yes: true },
-      { key: 'note', name: 'Note', words: true, wide: true },
+      { key: 'note', name: 'Note', text: true, wide: true },
     ],
   },
   {

@@ -1,5 +1,6 @@
 import type { CandidateView, Schemas } from '@/api/client'
-import { usePlan, type Place } from '@/stores/plan'
+import type { Place } from '@/api/rigFile'
+import { usePlan } from '@/stores/plan'
 import { ref, watch, type Ref } from 'vue'
 
 export type Box = Schemas['BoxView']
@@ -22,7 +23,7 @@ export function useBoxes(
     compartment: b.compartment,
     x: Math.max(0, Math.round(b.x)),
     y: Math.max(0, Math.round(b.y)),
-    pose: b.pose,
+    pose: b.pose as Place['pose'],
     turned: b.turned,
   })
 

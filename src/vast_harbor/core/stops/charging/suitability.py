@@ -75,11 +75,12 @@ class Suitability:
         return Finding(f"source_{worst.code}", worst.severity, "charging", says, remedy, self.candidate)
 
 
-def suitability_of(build: Build) -> tuple[Suitability, ...]:
+def suitability_of(build: Build, only: str = "") -> tuple[Suitability, ...]:
     """Every source of a rig beside one candidate.
 
     Args:
         build: the candidate in its rig.
+        only: id of the one source that is asked for; empty for all.
 
     Returns:
         One judgement for each source that charges.
@@ -88,7 +89,7 @@ def suitability_of(build: Build) -> tuple[Suitability, ...]:
     after = {s.id: s for s in sources_of(plan, build.candidate, battery_class, build.assumptions)}
     out = []
     for index, source in enumerate(plan.sources):
-        if not source.charges:
+        if not source.charges or (only and source.id != only):
             continue
         before = _points(build, source, index)
         chosen = tuple(f.remedy for f in build.candidate.fixes if f.source == source.id)

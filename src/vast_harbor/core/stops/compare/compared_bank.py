@@ -1,7 +1,8 @@
 """One column of the comparison: a candidate with all that is known of it."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 from vast_harbor.core.figures.workings import Figure, Finding, escaped
 from vast_harbor.core.stops.banks.candidates import BankFigures
@@ -12,17 +13,30 @@ from vast_harbor.core.stops.trial.trial import SimulationResult
 from vast_harbor.core.stops.trial.year import YearOf
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, eq=False)
 class ComparedBank:
-    """One candidate with all that is known of it."""
+    """One candidate with all that is known of it.
+
+    Attributes:
+        banked, life, cost: what it is and gives, how long it lasts, what it costs.
+        further: puts together the figures that only the comparison shows.
+        year: its simulated year; None where none is run.
+        simulated: how it went through the trial.
+        suitability: its sources.
+    """
 
     banked: BankFigures
     life: Life
     cost: Cost
-    figures: dict[str, Figure]
+    further: Callable[[], dict[str, Figure]]
     year: YearOf | None = None
     simulated: SimulationResult | None = None
     suitability: tuple[Suitability, ...] = ()
+
+    @cached_property
+    def figures(self) -> dict[str, Figure]:
+        """Figures that only the comparison shows, by name."""
+        return self.further()
 
     @property
     def id(self) -> str:

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
+from functools import cached_property, partial
 
 from vast_harbor.core.battery.terminal_voltage import bank_resistance
 from vast_harbor.core.cost import cash_flow
@@ -73,27 +74,51 @@ class Row:
         return tuple(i for i, v in enumerate(values) if v == top)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Compare:
-    """The comparison.
+    """The comparison; what only its own screen shows is put together when somebody asks for it.
 
     Attributes:
+        plan, days: the plan and its days.
         compared_banks: candidates that can be built.
         verdict: the answer.
-        rows: the table.
-        sentence: the result in plain words.
-        corrections: the same-label comparison, step by step.
-        rundown: remaining energy of each column, new and then at the end of life.
-        findings: what is to be looked at.
     """
 
+    plan: Plan
+    days: Days
     compared_banks: tuple[ComparedBank, ...]
     verdict: Verdict
-    rows: tuple[Row, ...]
-    sentence: Sentence
-    corrections: tuple[Correction, ...]
-    rundown: Rundown | None
-    findings: tuple[Finding, ...]
+
+    @cached_property
+    def rows(self) -> tuple[Row, ...]:
+        """The table."""
+        out = tuple(c not in self.verdict.suitable for c in self.compared_banks)
+        return tuple(_rows(self.compared_banks, out)) if self.compared_banks else ()
+
+    @cached_property
+    def sentence(self) -> Sentence:
+        """The result in plain words."""
+        return result_sentence(self.plan, self.days.day, self.compared_banks, self.verdict.suitable)
+
+    @cached_property
+    def corrections(self) -> tuple[Correction, ...]:
+        """The same-label comparison, step by step."""
+        return tuple(same_label(self.plan, self.compared_banks))
+
+    @cached_property
+    def rundown(self) -> Rundown | None:
+        """Remaining energy of each bank, new and then at the end of its life; None without use."""
+        day, ends = self.days.day, ("usable_new_wh", "usable_end_wh")
+        if not self.compared_banks or day.bank_wh.number <= 0:
+            return None
+        return run_down(
+            day.profile, EVENING_H, [c.banked[e].number for c in self.compared_banks for e in ends]
+        )
+
+    @cached_property
+    def findings(self) -> tuple[Finding, ...]:
+        """What is to be looked at."""
+        return _findings(self.compared_banks, self.days.need)
 
 
 def evaluate(
@@ -134,24 +159,13 @@ def evaluate(
         cost = cost_stop.evaluate(
             plan, assumptions, day, need, banked, life, look, use, inputs, banks.old_kg, year, required
         )
-        further = _further(banked, day, year)
-        compared_banks.append(ComparedBank(banked, life, cost, further, year, simulated.get(id), sources))
+        compared_banks.append(
+            ComparedBank(
+                banked, life, cost, partial(_further, banked, day, year), year, simulated.get(id), sources
+            )
+        )
     verdict = Verdict(plan, assumptions, days, banks, tuple(compared_banks))
-    out = tuple(c not in verdict.suitable for c in compared_banks)
-    rows = tuple(_rows(compared_banks, out)) if compared_banks else ()
-    ends = ("usable_new_wh", "usable_end_wh")
-    rundown = None
-    if compared_banks and day.bank_wh.number > 0:
-        rundown = run_down(day.profile, EVENING_H, [c.banked[e].number for c in compared_banks for e in ends])
-    return Compare(
-        tuple(compared_banks),
-        verdict,
-        rows,
-        result_sentence(plan, day, compared_banks, verdict.suitable),
-        tuple(same_label(plan, compared_banks)),
-        rundown,
-        _findings(compared_banks, need),
-    )
+    return Compare(plan, days, tuple(compared_banks), verdict)
 
 
 def _further(banked: BankFigures, day: Day, year: YearOf | None) -> dict[str, Figure]:

@@ -104,7 +104,7 @@ def _enough(build: Build, one: Suitability) -> Rung:
         return one.rungs[0]
     for rung in one.rungs:
         fixed = replace(build.candidate, fixes=(*build.candidate.fixes, Fix(one.source, rung.key)))
-        after = next(j for j in suitability_of(replace(build, candidate=fixed)) if j.source == one.source)
+        after = suitability_of(replace(build, candidate=fixed), one.source)[0]
         if after.verdict != STOP:
             return rung
     return one.rungs[-1]
