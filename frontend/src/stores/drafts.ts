@@ -1,5 +1,5 @@
 import type { Interpretation } from '@/api/client'
-import { ref } from 'vue'
+import { reactive } from 'vue'
 
 /** What was typed into a field and is not stored: it is on its way, or it was refused. */
 export interface Draft {
@@ -33,34 +33,43 @@ export function renumbered(drafts: Record<string, Draft>, removed: string): Reco
 
 /** The drafts of the rig that is open, kept over a reload of the page. */
 export function useDrafts(key: () => string) {
-  const drafts = ref<Record<string, Draft>>({})
+  // Each field follows its own draft only.
+  const drafts = reactive<Record<string, Draft>>({})
+
+  function keep() {
+    sessionStorage.setItem(key(), JSON.stringify(drafts))
+  }
 
   function replace(next: Record<string, Draft>) {
-    drafts.value = next
-    sessionStorage.setItem(key(), JSON.stringify(next))
+    for (const path of Object.keys(drafts)) if (!(path in next)) delete drafts[path]
+    Object.assign(drafts, next)
   }
 
   function put(path: string, draft: Draft) {
-    replace({ ...drafts.value, [path]: draft })
+    drafts[path] = draft
+    keep()
   }
 
   /** Give up what was typed and refused; the stored value stands. */
   function forget(path: string) {
-    const rest = { ...drafts.value }
-    delete rest[path]
-    replace(rest)
+    delete drafts[path]
+    keep()
   }
 
-  function load() {
-    drafts.value = JSON.parse(sessionStorage.getItem(key()) ?? '{}')
+  function clear() {
+    replace({})
+    keep()
   }
 
   return {
     drafts,
     put,
     forget,
-    load,
-    clear: () => replace({}),
-    renumber: (removed: string) => replace(renumbered(drafts.value, removed)),
+    clear,
+    load: () => replace(JSON.parse(sessionStorage.getItem(key()) ?? '{}')),
+    renumber(removed: string) {
+      replace(renumbered({ ...drafts }, removed))
+      keep()
+    },
   }
 }

@@ -9,12 +9,12 @@ import {
 } from '@/api/client'
 import type { RigFile } from '@/api/rigFile'
 import type { Stop } from '@/router'
-import { immutableJSONPatch, type JSONPatchOperation } from 'immutable-json-patch'
+import type { JSONPatchOperation } from 'immutable-json-patch'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { useDrafts } from './drafts'
 import { createEditQueue, type Edit } from './editQueue'
-import { share } from './share'
+import { takePatch, takeWhole } from './takeView'
 import { useUi } from './ui'
 
 /** How long a wrong value may stand before it is spoken of [ms]. */
@@ -64,10 +64,8 @@ export const usePlan = defineStore('plan', () => {
     taken++
     version = answer.version
     // Only the parts of the stop that is open are there, and only its screen is shown.
-    if (answer.whole) rig.value = share(rig.value, answer.whole as RigView)
-    else if (rig.value && answer.patch) {
-      rig.value = immutableJSONPatch(rig.value, answer.patch as JSONPatchOperation[])
-    }
+    if (answer.whole) rig.value = takeWhole(rig.value, answer.whole as RigView)
+    else if (rig.value && answer.patch) takePatch(rig.value, answer.patch as JSONPatchOperation[])
   }
 
   async function ask(id: number) {
@@ -101,7 +99,7 @@ export const usePlan = defineStore('plan', () => {
     take(data as RigAnswer)
     load()
     // What was typed just before a reload may not have arrived: send it again.
-    for (const [path, draft] of Object.entries(drafts.value)) {
+    for (const [path, draft] of Object.entries({ ...drafts })) {
       type(path, draft.text, path.split('/').at(-1) ?? 'edit')
     }
   }
@@ -130,7 +128,7 @@ export const usePlan = defineStore('plan', () => {
     if (data) {
       take(data as RigAnswer)
       refused.value = null
-      if (edit.field && drafts.value[edit.field]?.text === sent) forget(edit.field)
+      if (edit.field && drafts[edit.field]?.text === sent) forget(edit.field)
     } else if (response?.status === 409) {
       ui.say(problemsOf(error)[0]!.message)
       await open(view.id)
@@ -151,7 +149,7 @@ export const usePlan = defineStore('plan', () => {
     const text = String(edit.operations[0]?.value ?? '')
     // People pass through wrong values on the way to right ones: speak up when they pause.
     setTimeout(() => {
-      if (drafts.value[path]?.text !== text) return
+      if (drafts[path]?.text !== text) return
       put(path, { text, message: first.message, interpretations: first.interpretations })
     }, PAUSE)
   }
@@ -169,7 +167,7 @@ export const usePlan = defineStore('plan', () => {
 
   /** Take what is being typed into one field. */
   function type(path: string, text: string, label: string): Promise<void> {
-    put(path, { text, message: drafts.value[path]?.message ?? '' })
+    put(path, { text, message: drafts[path]?.message ?? '' })
     const op = path.startsWith('/plan/overrides/') ? 'add' : 'replace'
     return queue.push({ operations: [{ op, path, value: text }], label, field: path })
   }

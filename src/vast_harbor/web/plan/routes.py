@@ -217,7 +217,7 @@ def _respond(stored: StoredRig, rig: RigFile, results: Results, asked: "ShowQuer
     before = _SENT.get(asked.have) if asked.have else None
     _SENT.put(version, sent)
     if before is not None and before["id"] == stored.id:
-        patch = operations_of(difference(before, sent))
+        patch = operations_of(difference(before, sent, moves=False))
         return json_response(RigAnswer(version=version, revision=stored.revision, patch=patch))
     return json_response(RigAnswer(version=version, revision=stored.revision, whole=view))
 

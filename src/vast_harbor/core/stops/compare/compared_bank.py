@@ -18,7 +18,8 @@ class ComparedBank:
     """One candidate with all that is known of it.
 
     Attributes:
-        banked, life, cost: what it is and gives, how long it lasts, what it costs.
+        banked, cost: what it is and gives, and what it costs.
+        make_life: tells how long it lasts.
         further: puts together the figures that only the comparison shows.
         year: its simulated year; None where none is run.
         simulated: how it went through the trial.
@@ -26,12 +27,17 @@ class ComparedBank:
     """
 
     banked: BankFigures
-    life: Life
+    make_life: Callable[[], Life]
     cost: Cost
     further: Callable[[], dict[str, Figure]]
     year: YearOf | None = None
     simulated: SimulationResult | None = None
     suitability: tuple[Suitability, ...] = ()
+
+    @cached_property
+    def life(self) -> Life:
+        """How long it lasts."""
+        return self.make_life()
 
     @cached_property
     def figures(self) -> dict[str, Figure]:

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
-from functools import cached_property, partial
+from functools import cached_property, lru_cache, partial
 
 from vast_harbor.core.battery.terminal_voltage import bank_resistance
 from vast_harbor.core.cost import cash_flow
@@ -155,7 +155,9 @@ def evaluate(
         numbers = year.numbers if year is not None else None
         use = look.use(banked.bank, numbers)
         inputs = look.inputs(banked.bank, numbers, banked.candidate)
-        life = life_stop.evaluate(plan, reference, assumptions, day, need, banked, use, inputs, year)
+        life = lru_cache(1)(
+            partial(life_stop.evaluate, plan, reference, assumptions, day, need, banked, use, inputs, year)
+        )
         cost = cost_stop.evaluate(
             plan, assumptions, day, need, banked, life, look, use, inputs, banks.old_kg, year, required
         )

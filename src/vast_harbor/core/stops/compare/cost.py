@@ -1,11 +1,12 @@
 """What a candidate costs over the years of keeping, with its workings."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
+from functools import cached_property
 from math import isinf
 
 from vast_harbor.core.cost import cash_flow
-from vast_harbor.core.cost.life_cost import AS_PLANNED, LifeCostInputs, costs_of, lifetime
+from vast_harbor.core.cost.life_cost import LifeCostInputs, costs_of
 from vast_harbor.core.figures.workings import Figure, computed, typed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import WORKSHOP, Plan
@@ -21,26 +22,38 @@ from vast_harbor.core.stops.need.energy_need import Need
 from vast_harbor.core.stops.trial.year import YearOf
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, eq=False)
 class Cost:
-    """The money of one candidate.
+    """The money of one candidate; its figures are put together when somebody asks for one.
 
     Attributes:
-        figures: by name: ``lifetime``, ``lifetime_bare`` (without extras), ``per_cycle``,
-            ``per_cycle_bare``, ``per_kwh``, ``per_year``, ``per_night``, ``label_per_cycle``,
-            ``label_per_kwh``, ``ready`` (per kWh kept ready and year), ``cycles_made``, ``kwh_delivered``,
-            ``extras``, ``hours``, ``labour``, ``contingency``, ``extra_cost`` (these together), ``outlay``,
-            ``old_bank``, ``replacements``, ``replacement_count``, ``again``, ``running`` and its parts
-            ``care``, ``water``, ``lost``, ``fuel`` a year, ``exit``.
-        payments: each at its present value, extras included.
-        inputs: the bank in numbers, from which they follow.
+        inputs: the bank in numbers, from which all of it follows.
         required_extras: what the bank asks for besides itself.
+        make: puts together figures and payments.
     """
 
-    figures: Mapping[str, Figure]
-    payments: tuple[cash_flow.Payment, ...]
     inputs: LifeCostInputs
-    required_extras: tuple[RequiredExtra, ...] = ()
+    required_extras: tuple[RequiredExtra, ...]
+    make: Callable[[], tuple[Mapping[str, Figure], tuple[cash_flow.Payment, ...]]]
+
+    @cached_property
+    def _made(self) -> tuple[Mapping[str, Figure], tuple[cash_flow.Payment, ...]]:
+        return self.make()
+
+    @property
+    def figures(self) -> Mapping[str, Figure]:
+        """By name: ``lifetime``, ``lifetime_bare`` (without extras), ``per_cycle``, ``per_cycle_bare``,
+        ``per_kwh``, ``per_year``, ``per_night``, ``label_per_cycle``, ``label_per_kwh``, ``ready`` (per kWh
+        kept ready and year), ``cycles_made``, ``kwh_delivered``, ``extras``, ``hours``, ``labour``,
+        ``contingency``, ``extra_cost`` (these together), ``outlay``, ``old_bank``, ``replacements``,
+        ``replacement_count``, ``again``, ``running`` and its parts ``care``, ``water``, ``lost``, ``fuel`` a
+        year, ``exit``."""
+        return self._made[0]
+
+    @property
+    def payments(self) -> tuple[cash_flow.Payment, ...]:
+        """Each at its present value, extras included."""
+        return self._made[1]
 
     def __getitem__(self, name: str) -> Figure:
         return self.figures[name]
@@ -52,7 +65,7 @@ def evaluate(
     day: Day,
     need: Need,
     banked: BankFigures,
-    life: Life,
+    life: Callable[[], Life],
     look: QuickLifeCost,
     use: Use,
     inputs: LifeCostInputs,
@@ -64,7 +77,8 @@ def evaluate(
 
     Args:
         plan, assumptions: the plan and what holds for it.
-        day, need, banked, life: in figures; the candidate's bank must exist.
+        day, need, banked: in figures; the candidate's bank must exist.
+        life: its life, asked for with the figures.
         look, use: the rig, and how it uses the bank, in numbers.
         inputs: the bank in numbers, without its extras.
         old_kg: weight of the old bank [kg]; None without one.
@@ -75,10 +89,28 @@ def evaluate(
         The money with its workings.
     """
     f: dict[str, Figure] = {}
-    _delivered(f, plan, day, need, banked, use, year)
-    running(f, assumptions, banked, use, year)
     add_extra_cost(f, plan, assumptions, banked, required)
     inputs = replace(inputs, extras=f["extra_cost"].number, again=again(plan, banked))
+
+    def make() -> tuple[Mapping[str, Figure], tuple[cash_flow.Payment, ...]]:
+        _delivered(f, plan, day, need, banked, use, year)
+        running(f, assumptions, banked, use, year)
+        return f, _figures(f, plan, assumptions, banked, life(), look, inputs, old_kg)
+
+    return Cost(inputs, required, make)
+
+
+def _figures(
+    f: dict[str, Figure],
+    plan: Plan,
+    assumptions: Assumptions,
+    banked: BankFigures,
+    life: Life,
+    look: QuickLifeCost,
+    inputs: LifeCostInputs,
+    old_kg: Figure | None,
+) -> tuple[cash_flow.Payment, ...]:
+    """Put the figures of the cash flow to the others; returns the payments."""
     family = "lead_acid" if banked.battery_class.is_lead_acid else "lfp"
     drift, discount = assumptions.figure(f"drift.{family}"), assumptions.figure("discount_rate")
     kappa, years = assumptions.figure("exit_share"), _years(plan)
@@ -90,9 +122,9 @@ def evaluate(
     _exit(f, terms, paid, kappa, refit)
     _running_total(f, paid, discount, years, banked)
     _again(f, paid, discount, years, banked)
-    _lifetime(f, banked, f["old_bank"], float(lifetime(inputs, AS_PLANNED, years.number)))
+    _lifetime(f, banked, f["old_bank"], sum(p.amount for p in paid))
     prices(f, banked, life, plan, years)
-    return Cost(f, paid, inputs, required)
+    return paid
 
 
 @dataclass(frozen=True, slots=True)

@@ -98,7 +98,7 @@ class Day:
         """Largest power between clock hours, starts over sooner left out [W]; n for n + 1 edges."""
         return hardest_over(*_active_loads(self.plan, self.loads, self._inverter_on, seconds), edges)
 
-    @property
+    @cached_property
     def ac_peak_w(self) -> float:
         """Largest sum of AC loads that run at once, without the inverter's losses [W]."""
         active_loads = [_active_load(f, 1.0, inf) for f in self.loads if f.load.supply == AC]
