@@ -80,7 +80,7 @@ chromium:
 	@tools/have-chromium
 
 test: lint types build chromium
-	$(BIN)/pytest
+	$(BIN)/pytest -n auto --dist loadgroup
 
 shots: $(STAMPS)/dev build chromium
 	$(BIN)/python tools/shots.py

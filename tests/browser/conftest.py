@@ -51,7 +51,7 @@ def browser() -> Iterator[Browser]:
 def page(browser: Browser, address: str) -> Iterator[Page]:
     """A fresh page at the harbor; a script error on it fails the test."""
     context = browser.new_context(
-        base_url=address, viewport={"width": 1280, "height": 800}, accept_downloads=True, bypass_csp=True
+        base_url=address, viewport={"width": 1280, "height": 800}, accept_downloads=True
     )
     errors: list[str] = []
     opened = context.new_page()

@@ -4,6 +4,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
+from vast_harbor.core.figures.lazy import LazyMapping
 from vast_harbor.core.figures.workings import Figure, Finding
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
@@ -84,7 +85,8 @@ class Results:
     def found(self) -> tuple[Finding, ...]:
         """Findings of Rig, Day and Need."""
         plan, days = self.plan, self.days
-        label_ah = {key: c.nameplate_ah for key, c in days.need.classes.items()}
+        classes = days.need.classes
+        label_ah = LazyMapping(classes, lambda key: classes[key].nameplate_ah)
         return (
             rig_findings.findings(plan, days)
             + day_findings.findings(plan, days.days, days.day, label_ah)

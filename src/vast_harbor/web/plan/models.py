@@ -466,7 +466,7 @@ class RigView(View):
     fields: dict[str, str] = Field(description="JSON pointer → value as it stands in its input")
     units: UnitsView
     strip: list[StripView]
-    stop: str = Field(description="The stop whose parts are here; those of others are not")
+    stop: str = Field(description="The stop whose parts are here; empty where those of all are")
     assumptions: list[AssumptionView]
     day: DayView | None = None
     need: NeedView | None = None

@@ -64,7 +64,9 @@ class Edit(BaseModel):
     show: str = Field(
         default="", max_length=40, description="Kind of day to show; the governing one if empty"
     )
-    stop: str = Field(default="rig", max_length=20, description="The stop that is open")
+    stop: str = Field(
+        default="", max_length=20, description="The stop whose parts are wanted; those of all if empty"
+    )
     have: str = Field(default="", max_length=40, description="Version of the view that the asker has")
 
 
@@ -91,7 +93,9 @@ class ShowQuery(BaseModel):
     show: str = Field(
         default="", max_length=40, description="Id of a kind of day; the governing one if empty"
     )
-    stop: str = Field(default="rig", max_length=20, description="The stop that is open")
+    stop: str = Field(
+        default="", max_length=20, description="The stop whose parts are wanted; those of all if empty"
+    )
     have: str = Field(default="", max_length=40, description="Version of the view that the asker has")
 
 

@@ -67,7 +67,7 @@ def rig_view(
     rig_file: RigFile,
     results: Results,
     show: str = "",
-    stop: str = "rig",
+    stop: str = "",
     base: tuple[Results, dict[str, Figure]] | None = None,
 ) -> RigView:
     """A rig with its strip, and the parts of one stop.
@@ -77,7 +77,7 @@ def rig_view(
         rig_file: its checked document.
         results: its figures.
         show: id of the kind of day to show; the governing one when there is none of that id.
-        stop: the stop that is open.
+        stop: the stop that is open; empty for the parts of all.
         base: the plan beside which something is tried, and its figures by key; None when nothing is.
 
     Returns:
@@ -102,7 +102,7 @@ def rig_view(
         strip=strip(results, rig_file, style),
         stop=stop,
         assumptions=assumptions_view(results, style),
-        **{part: PART_VIEWS[part](results, style, show) for part in PARTS.get(stop, ())},
+        **{part: PART_VIEWS[part](results, style, show) for part in PARTS.get(stop, tuple(PART_VIEWS))},
         stale=results.stale,
         what_if=None if stored.base is None else WhatIfView(tried=list(stored.tried)),
         findings=[finding_view(f, style) for f in results.findings if f.stop != "banks" or not f.subject],
@@ -167,7 +167,7 @@ def _tell_what_was(view: RigView, base: dict[str, Figure], base_strip: list[Stri
             for item in part.values():
                 walk(item)
 
-    for name in PARTS.get(view.stop, ()):
+    for name in PARTS.get(view.stop, tuple(PART_VIEWS)):
         walk(getattr(view, name))
     for now, before in zip(view.strip, base_strip, strict=True):
         now.was = before.figure if before.figure != now.figure else None

@@ -1,11 +1,12 @@
 """Banks: real batteries in series and parallel, and what they deliver in this rig."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from vast_harbor.core.battery.bank import Bank, BatteryModel, series_count
 from vast_harbor.core.battery.chemistry import BatteryClass
 from vast_harbor.core.errors import InvalidInput
+from vast_harbor.core.figures.lazy import LazyMapping
 from vast_harbor.core.figures.workings import Figure, Finding, Sentence, escaped
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Candidate, Plan, Reference
@@ -99,7 +100,7 @@ class Banks:
     rig_limits: RigLimits
 
 
-class Proposals(Mapping[str, Proposal]):
+class Proposals(LazyMapping[str, Proposal]):
     """The proposal for each battery class, looked for when somebody asks for it.
 
     Args:
@@ -107,27 +108,16 @@ class Proposals(Mapping[str, Proposal]):
     """
 
     def __init__(self, rig_limits: RigLimits) -> None:
-        self._ground = rig_limits
-        self._made: dict[str, Proposal] = {}
-
-    def __getitem__(self, key: str) -> Proposal:
-        if key not in self._made:
-            self._made[key] = _propose(self._ground, self._ground.reference.classes[key])
-        return self._made[key]
+        classes = rig_limits.reference.classes
+        super().__init__(classes, lambda key: _propose(rig_limits, classes[key]))
+        self._rig_limits = rig_limits
 
     def strings(self, model: BatteryModel) -> int:
         """The fewest strings of a model that cover the need, or as many as are advisable."""
-        rig_limits = self._ground
-        found = size_layout(
-            model, rig_limits.plan.system_v, rig_limits.days.need.energy.number, rig_limits.usable_wh
-        )
+        limits = self._rig_limits
+        need = limits.days.need.energy.number
+        found = size_layout(model, limits.plan.system_v, need, limits.usable_wh)
         return found.bank.parallel if found is not None else 1
-
-    def __iter__(self) -> Iterator[str]:
-        return iter(self._ground.reference.classes)
-
-    def __len__(self) -> int:
-        return len(self._ground.reference.classes)
 
 
 def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, days: Days) -> Banks:

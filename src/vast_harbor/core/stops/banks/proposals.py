@@ -50,7 +50,10 @@ def size_layout(model: BatteryModel, system_v: float, need_wh: float, usable: Us
     most = model.max_parallel
     if model.battery_class.is_lead_acid:
         most = min(most, LEAD_ACID_STRINGS)
-    for parallel in range(1, most + 1):
+    # No layout gives more than its label: fewer strings than that takes need not be looked at.
+    label = Bank(model, series, 1).nameplate_wh
+    first = max(1, min(most, int(need_wh / label))) if label > 0 else 1
+    for parallel in range(first, most + 1):
         bank = Bank(model, series, parallel)
         if (got := usable(bank)) >= need_wh * (1 - 1e-9):
             return SizedLayout(bank, got, True)

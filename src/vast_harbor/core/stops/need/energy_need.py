@@ -10,6 +10,7 @@ from vast_harbor.core.battery.peukert import nameplate_ah, rate_factor
 from vast_harbor.core.battery.sizing import classical_nameplate, energy_need, nameplate_energy
 from vast_harbor.core.battery.temperature import temperature_factor
 from vast_harbor.core.battery.terminal_voltage import Terminal, unit_resistance
+from vast_harbor.core.figures.lazy import LazyMapping
 from vast_harbor.core.figures.workings import Figure, computed, typed
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
@@ -103,12 +104,14 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, day: Da
         NEED,
     )
     squared, area = profile_sums(f"day.{day.type.id}", day.profile)
-    classes = {
-        key: _class_need(
-            plan, assumptions, f"{at}.{key}", c, day, numbers.classes[key], energy, squared, area, ageing
+
+    def of_class(key: str) -> ClassNeed:
+        battery_class, its = reference.classes[key], numbers.classes[key]
+        return _class_need(
+            plan, assumptions, f"{at}.{key}", battery_class, day, its, energy, squared, area, ageing
         )
-        for key, c in reference.classes.items()
-    }
+
+    classes = LazyMapping(reference.classes, of_class)
     warmth = day.battery_c
     return Need(day, nights, reserve, ageing, overnight, energy, squared, area, classes, warmth, warmth)
 

@@ -1,0 +1,103 @@
+import type { JSONPatchOperation } from 'immutable-json-patch'
+
+type Json = Record<string, unknown>
+export interface Asked {
+  method: string
+  path: string
+  query: URLSearchParams
+  body: Json
+}
+
+/** A rig as small as the store needs it. */
+export function view(changes: Json = {}): Json {
+  return {
+    id: 7,
+    revision: 1,
+    undo: null,
+    redo: null,
+    document: { rig: { name: 'Wren' }, day: { loads: [] }, candidates: [] },
+    fields: { '/rig/name': 'Wren', '/day/standby_w': '2', '/rig/years_kept': '10' },
+    units: { weight: 'kg' },
+    strip: [],
+    stop: 'rig',
+    assumptions: [],
+    findings: [],
+    stale: false,
+    what_if: null,
+    ...changes,
+  }
+}
+
+/** Answers as the real server would, in the order of the requests; what it is told to do comes first. */
+export class FakeServer {
+  asked: Asked[] = []
+  shown = view()
+  version = 0
+  /** What the next answers are instead: a status with its body, or nothing at all. */
+  next: ({ status: number; body: Json } | 'unreachable')[] = []
+  /** Answers wait until this is called for each of them. */
+  held: (() => void)[] | null = null
+
+  async answer(request: Request): Promise<Response> {
+    const url = new URL(request.url, 'http://localhost')
+    const text = await request.text()
+    this.asked.push({
+      method: request.method,
+      path: url.pathname,
+      query: url.searchParams,
+      body: text ? JSON.parse(text) : {},
+    })
+    if (this.held) await new Promise<void>((go) => this.held!.push(go))
+    const told = this.next.shift()
+    if (told === 'unreachable') throw new TypeError('Failed to fetch')
+    if (told) return Response.json(told.body, { status: told.status })
+    if (request.method === 'GET') return this.whole(url.searchParams.get('stop') ?? '')
+    return this.edited(this.asked.at(-1)!.body)
+  }
+
+  private whole(stop: string): Response {
+    this.version++
+    this.shown = { ...this.shown, stop }
+    return Response.json({
+      version: `v${this.version}`,
+      revision: this.shown.revision,
+      whole: this.shown,
+    })
+  }
+
+  /** Takes every edit as it is, and tells what differs. */
+  private edited(body: Json): Response {
+    const revision = Number(this.shown.revision) + 1
+    const operations = (body.operations ?? []) as { path: string; value: string }[]
+    const fields = { ...(this.shown.fields as Record<string, string>) }
+    for (const o of operations) fields[o.path] = String(o.value)
+    this.shown = { ...this.shown, revision, fields, undo: (body.label as string) ?? null }
+    this.version++
+    const patch: JSONPatchOperation[] = [
+      { op: 'replace', path: '/revision', value: revision },
+      { op: 'replace', path: '/undo', value: body.label ?? null },
+      ...operations.map((o): JSONPatchOperation => {
+        const pointer = o.path.replaceAll('~', '~0').replaceAll('/', '~1')
+        return { op: 'replace', path: `/fields/${pointer}`, value: fields[o.path] }
+      }),
+    ]
+    return Response.json({ version: `v${this.version}`, revision, patch })
+  }
+
+  /** Let the oldest answer that is held go. */
+  async release() {
+    this.held!.shift()!()
+    await settle()
+  }
+
+  edits(): Json[] {
+    return this.asked.filter((a) => a.method === 'PATCH').map((a) => a.body)
+  }
+}
+
+/** Let everything that is under way come to rest. */
+export async function settle() {
+  for (let i = 0; i < 20; i++) await new Promise((done) => queueMicrotask(() => done(null)))
+}
+
+export const server = { current: new FakeServer() }

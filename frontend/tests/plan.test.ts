@@ -1,0 +1,237 @@
+import { usePlan } from '@/stores/plan'
+import { useUi } from '@/stores/ui'
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { FakeServer, server, settle, view } from './fakeServer'
+
+let fake: FakeServer
+let plan: ReturnType<typeof usePlan>
+
+async function openRig() {
+  await plan.open(7)
+  await settle()
+}
+
+beforeEach(async () => {
+  fake = server.current = new FakeServer()
+  setActivePinia(createPinia())
+  plan = usePlan()
+  await openRig()
+})
+afterEach(() => vi.useRealTimers())
+
+const toasts = () => useUi().toasts.map((t) => t.text)
+
+describe('the rig that is open', () => {
+  it('tells the version that it has with every request, and the stop that is open', async () => {
+    await plan.toStop('day')
+    await plan.type('/rig/name', 'Heron', 'name')
+    const [first, second, edit] = fake.asked
+    expect(first!.query.get('have')).toBe('')
+    expect([second!.query.get('stop'), second!.query.get('have')]).toEqual(['day', 'v1'])
+    expect([edit!.body.stop, edit!.body.have, edit!.body.revision]).toEqual(['day', 'v2', 1])
+    expect(plan.rig!.fields['/rig/name']).toBe('Heron')
+    expect(plan.rig!.revision).toBe(2)
+  })
+
+  it('keeps the parts of a stop until those of the next are there', async () => {
+    fake.held = []
+    const going = plan.toStop('need')
+    await settle()
+    expect(plan.rig!.stop).toBe('rig')
+    await fake.release()
+    await going
+    expect(plan.rig!.stop).toBe('need')
+  })
+
+  it('asks only once when the stop is open already', async () => {
+    await plan.toStop('rig')
+    expect(fake.asked.length).toBe(1)
+  })
+
+  it('says so where the rig is not there', async () => {
+    fake.next = [{ status: 404, body: { problems: [{ path: '', message: 'No such rig.' }] } }]
+    await plan.open(99)
+    expect(plan.missing).toBe(true)
+    expect(toasts()).toEqual([])
+  })
+})
+
+describe('typing', () => {
+  it('shows what is typed at once and drops the draft when it is stored', async () => {
+    fake.held = []
+    const stored = plan.type('/rig/name', 'Heron', 'name')
+    expect(plan.drafts['/rig/name']!.text).toBe('Heron')
+    await settle()
+    await fake.release()
+    await stored
+    expect(plan.drafts).toEqual({})
+    expect(plan.rig!.fields['/rig/name']).toBe('Heron')
+  })
+
+  it('keeps the draft where more was typed meanwhile', async () => {
+    fake.held = []
+    plan.type('/rig/name', 'H', 'name')
+    await settle()
+    plan.type('/rig/name', 'He', 'name')
+    await fake.release()
+    expect(plan.drafts['/rig/name']!.text).toBe('He')
+    await fake.release()
+    expect(plan.drafts).toEqual({})
+    expect(fake.edits().map((e) => (e.operations as { value: string }[])[0]!.value)).toEqual([
+      'H',
+      'He',
+    ])
+  })
+
+  it('speaks of a wrong value only after a pause, and keeps it', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+    const problem = { path: '/rig/name', message: 'A name is needed.', interpretations: [] }
+    fake.next = [{ status: 422, body: { problems: [problem] } }]
+    await plan.type('/rig/name', ' ', 'name')
+    expect(plan.drafts['/rig/name']).toEqual({ text: ' ', message: '' })
+    vi.advanceTimersByTime(700)
+    expect(plan.drafts['/rig/name']!.message).toBe('A name is needed.')
+    expect(plan.rig!.fields['/rig/name']).toBe('Wren')
+  })
+
+  it('says nothing of a wrong value that was passed through', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+    fake.next = [{ status: 422, body: { problems: [{ path: '/rig/name', message: 'No.' }] } }]
+    await plan.type('/rig/name', ' ', 'name')
+    await plan.type('/rig/name', ' Heron', 'name')
+    vi.advanceTimersByTime(700)
+    expect(plan.drafts).toEqual({})
+  })
+
+  it('keeps what could not be sent, says so, and sends it after a reload', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+    fake.next = ['unreachable']
+    await plan.type('/rig/name', 'Heron', 'name')
+    vi.advanceTimersByTime(700)
+    expect(plan.drafts['/rig/name']!.message).toContain('does not answer')
+    vi.useRealTimers()
+    setActivePinia(createPinia())
+    plan = usePlan()
+    await openRig()
+    await plan.settled()
+    expect(fake.edits().length).toBe(2)
+    expect(plan.rig!.fields['/rig/name']).toBe('Heron')
+    expect(plan.drafts).toEqual({})
+  })
+
+  it('adds an override and replaces any other value', async () => {
+    await plan.type('/plan/overrides/nights', '3', 'nights')
+    await plan.type('/rig/name', 'Heron', 'name')
+    const ops = fake.edits().map((e) => (e.operations as { op: string }[])[0]!.op)
+    expect(ops).toEqual(['add', 'replace'])
+  })
+
+  it('enters what was meant as one edit and gives the draft up', async () => {
+    fake.next = [
+      { status: 422, body: { problems: [{ path: '/day/standby_w', message: 'Which?' }] } },
+    ]
+    await plan.type('/day/standby_w', '48 Wh', 'standby')
+    const operations = [{ op: 'replace' as const, path: '/day/standby_w', value: 2 }]
+    await plan.mean('/day/standby_w', { label: '2 W', operations })
+    expect(plan.drafts).toEqual({})
+    expect(fake.edits().at(-1)).toMatchObject({ label: 'read as 2 W', operations, field: '' })
+  })
+})
+
+describe('steps and rows', () => {
+  it('tells why a choice was refused, and forgets it with the next that is taken', async () => {
+    const problem = { path: '/rig/kind', message: 'There is no such kind.' }
+    fake.next = [{ status: 422, body: { problems: [problem] } }]
+    await plan.edit('kind', { op: 'replace', path: '/rig/kind', value: 'raft' })
+    expect(plan.refused?.message).toBe('There is no such kind.')
+    expect(toasts()).toEqual([])
+    await plan.edit('kind', { op: 'replace', path: '/rig/kind', value: 'boat' })
+    expect(plan.refused).toBeNull()
+  })
+
+  it('says aloud what was refused elsewhere than at the choice', async () => {
+    fake.next = [
+      { status: 422, body: { problems: [{ path: '/candidates', message: 'Eight at most.' }] } },
+    ]
+    await plan.edit('add', { op: 'add', path: '/candidates/-', value: {} })
+    expect(toasts()).toEqual(['Eight at most.'])
+  })
+
+  it('takes the drafts of later rows along when a row is removed', async () => {
+    fake.next = ['unreachable', 'unreachable']
+    await plan.type('/day/loads/1/draw', 'x', 'draw')
+    await plan.type('/day/loads/2/draw', 'y', 'draw')
+    await plan.edit('remove', { op: 'remove', path: '/day/loads/1' })
+    expect(Object.keys(plan.drafts)).toEqual(['/day/loads/1/draw'])
+    expect(plan.drafts['/day/loads/1/draw']!.text).toBe('y')
+  })
+
+  it('loads the rig again where another window changed it', async () => {
+    const problem = { path: '', message: 'Changed in another window.' }
+    fake.shown = view({ revision: 9, fields: { '/rig/name': 'Other' } })
+    fake.next = [{ status: 409, body: { problems: [problem] } }]
+    await plan.edit('kind', { op: 'replace', path: '/rig/kind', value: 'boat' })
+    expect(toasts()).toEqual(['Changed in another window.'])
+    expect(plan.rig!.revision).toBe(9)
+    expect(plan.rig!.fields['/rig/name']).toBe('Other')
+  })
+
+  it('undoes nothing where there is nothing, and drops drafts where there is', async () => {
+    await plan.step('undo')
+    expect(fake.asked.length).toBe(1)
+    await plan.type('/rig/name', 'Heron', 'name')
+    fake.next = ['unreachable']
+    await plan.type('/rig/years_kept', '12', 'years')
+    expect(plan.drafts['/rig/years_kept']!.text).toBe('12')
+    const steps = plan.steps
+    await plan.step('undo')
+    expect(plan.drafts).toEqual({})
+    expect(plan.steps).toBe(steps + 1)
+    expect(toasts()).toEqual(['Undone: name'])
+  })
+})
+
+describe('what takes long', () => {
+  it('is fetched when the hand rests, and not before', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+    fake.shown = view({ stale: true })
+    await openRig()
+    await plan.type('/rig/name', 'H', 'name')
+    await settle()
+    vi.advanceTimersByTime(200)
+    await plan.type('/rig/name', 'He', 'name')
+    await settle()
+    const gets = () => fake.asked.filter((a) => a.method === 'GET').length
+    const before = gets()
+    vi.advanceTimersByTime(200)
+    await settle()
+    expect(gets()).toBe(before)
+    fake.shown = { ...fake.shown, stale: false }
+    vi.advanceTimersByTime(200)
+    await settle()
+    expect(gets()).toBe(before + 1)
+    expect(plan.rig!.stale).toBe(false)
+  })
+
+  it('does not overwrite what was edited while it was on its way', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+    fake.shown = view({ stale: true })
+    await openRig()
+    await plan.type('/rig/name', 'H', 'name')
+    await settle()
+    fake.held = []
+    vi.advanceTimersByTime(400)
+    await settle()
+    plan.type('/rig/name', 'He', 'name')
+    await settle()
+    // The edit is answered first, then the older question.
+    const [question, edit] = fake.held
+    edit!()
+    await settle()
+    question!()
+    await settle()
+    expect(plan.rig!.fields['/rig/name']).toBe('He')
+    expect(plan.rig!.revision).toBe(3)
+  })
+})

@@ -1,0 +1,75 @@
+"""The tests of the interface's own code, run by vitest and reported one by one beside all others.
+
+They stand in ``frontend/tests``, where they find what they import.
+"""
+
+import json
+import shutil
+import subprocess
+from collections.abc import Iterator
+from functools import cache
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+FRONTEND = Path(__file__).parents[2] / "frontend"
+
+
+def vitest(*arguments: str) -> Any:
+    """What vitest prints as JSON.
+
+    Raises:
+        RuntimeError: it printed none: not installed, or a file that does not even load.
+    """
+    npx = shutil.which("npx") or "npx"
+    line = [npx, "--no-install", "vitest", *arguments]
+    done = subprocess.run(line, cwd=FRONTEND, capture_output=True, text=True, check=False)
+    start = min((i for i in (done.stdout.find("{"), done.stdout.find("[")) if i >= 0), default=-1)
+    if start < 0:
+        raise RuntimeError(f"{done.stdout}\n{done.stderr}")
+    return json.loads(done.stdout[start:])
+
+
+@cache
+def results() -> dict[str, dict[str, Any]]:
+    """Every case that was run, by its file and name; all in one run."""
+    report = vitest("run", "--reporter=json")
+    found = {}
+    for one in report["testResults"]:
+        file = Path(one["name"]).name
+        for case in one["assertionResults"]:
+            found[f"{file}::{' > '.join([*case['ancestorTitles'], case['title']])}"] = case
+    return found
+
+
+class Case(pytest.Item):
+    """One case of a test file of the interface."""
+
+    def runtest(self) -> None:
+        case = results().get(self.name)
+        if case is None:
+            pytest.fail(f"{self.name} was not run: its file does not load.", pytrace=False)
+        if case["status"] != "passed":
+            pytest.fail("\n".join(case["failureMessages"]) or case["status"], pytrace=False)
+
+    def reportinfo(self) -> tuple[Path, None, str]:
+        return self.path, None, self.name
+
+
+class Interface(pytest.File):
+    """All test files of the interface."""
+
+    def collect(self) -> Iterator[Case]:
+        cases = {f"{Path(c['file']).name}::{c['name']}" for c in vitest("list", "--json")}
+        for name in sorted(cases):
+            case = Case.from_parent(self, name=name)
+            # They are run all at once: one worker does it.
+            case.add_marker(pytest.mark.xdist_group("vitest"))
+            yield case
+
+
+def pytest_collect_file(file_path: Path, parent: pytest.Collector) -> Interface | None:
+    if file_path == Path(__file__).with_name("vitest.txt"):
+        return Interface.from_parent(parent, path=file_path)
+    return None
