@@ -91,7 +91,12 @@ def figure(page: Page, stop: str) -> Locator:
 def to_stop(page: Page, stop: str) -> None:
     """Go to a stop by the strip."""
     page.locator(f"[data-stop={stop}]").click()
-    page.locator("main h1").wait_for()
+    on_stop(page, stop)
+
+
+def on_stop(page: Page, stop: str) -> None:
+    """Wait for the screen of a stop."""
+    page.locator(f"main[data-shown={stop}] h1").wait_for()
 
 
 def bank_part(page: Page, key: str) -> None:

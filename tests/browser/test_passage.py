@@ -5,7 +5,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from browser.conftest import bank_part, expect_choice, figure
+from browser.conftest import bank_part, expect_choice, figure, on_stop
 
 
 def add_load(page: Page, name: str, draw: str, hours: str) -> None:
@@ -45,6 +45,7 @@ def test_a_rig_from_nothing_to_the_comparison_and_found_again(page: Page) -> Non
     expect(figure(page, "need")).to_have_text("1.90 kWh · 2 nights")
 
     page.keyboard.press("4")
+    on_stop(page, "banks")
     while page.locator("[data-candidate]").count():
         before = page.locator("[data-candidate]").count()
         page.locator("[data-candidate]").first.get_by_role("button", name=re.compile("^Take down")).click()

@@ -151,7 +151,13 @@ def sideways(page: Page) -> list[int]:
     found = []
     for width in WIDTHS:
         page.set_viewport_size({"width": width, "height": 844})
-        if page.evaluate("document.documentElement.scrollWidth") > width:
+        # Pictures follow the window a moment later.
+        for _ in range(20):
+            wide = page.evaluate("document.documentElement.scrollWidth") > width
+            if not wide:
+                break
+            page.wait_for_timeout(100)
+        if wide:
             found.append(width)
     return found
 

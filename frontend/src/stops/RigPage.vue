@@ -8,7 +8,7 @@ import PassageStrip from '@/ui/PassageStrip.vue'
 import { useKeys } from '@/ui/useKeys'
 import WhatIfBar from '@/ui/WhatIfBar.vue'
 import WorkingsPanel from '@/ui/WorkingsPanel.vue'
-import { computed, defineAsyncComponent, watch } from 'vue'
+import { computed, defineAsyncComponent, nextTick, watch } from 'vue'
 import BanksStop from './banks/BanksStop.vue'
 import DayStop from './day/DayStop.vue'
 import NeedStop from './need/NeedStop.vue'
@@ -63,6 +63,15 @@ function go(stop: Stop) {
   router.push({ name: 'rig', params: { id: props.id, stop } })
 }
 
+/** A key that acts on the screen of the stop waits until that screen is there. */
+function onScreen(act: (event: KeyboardEvent) => void) {
+  return async (event: KeyboardEvent) => {
+    await plan.toStop(props.stop)
+    await nextTick()
+    act(event)
+  }
+}
+
 function showWorkings(event: KeyboardEvent) {
   const focus = (event.target as HTMLElement).closest<HTMLElement>('[data-figure]')
   const figure =
@@ -76,11 +85,11 @@ useKeys({
   '0': () => router.push('/'),
   '?': () => (ui.keysShown = true),
   '/': () => (ui.paletteShown = true),
-  n: () => document.querySelector<HTMLElement>('[data-new]')?.click(),
+  n: onScreen(() => document.querySelector<HTMLElement>('[data-new]')?.click()),
   t: () => {
     if (!plan.rig?.what_if) plan.whatIf()
   },
-  w: showWorkings,
+  w: onScreen(showWorkings),
   'ctrl+z': () => plan.step('undo'),
   'ctrl+y': () => plan.step('redo'),
   'ctrl+shift+z': () => plan.step('redo'),
@@ -97,7 +106,11 @@ useKeys({
   <template v-else-if="plan.rig">
     <PassageStrip :stop="stop" />
     <WhatIfBar />
-    <main class="mx-auto max-w-[1240px] px-4 py-6">
+    <main
+      class="mx-auto max-w-[1240px] px-4 py-6"
+      :aria-busy="plan.rig.stop !== stop"
+      :data-shown="plan.rig.stop"
+    >
       <component :is="screen" />
       <nav v-if="next" class="mt-10 flex justify-end print:hidden">
         <RouterLink class="btn" :to="{ name: 'rig', params: { id, stop: next } }"

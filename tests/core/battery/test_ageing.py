@@ -8,11 +8,14 @@ from hypothesis import strategies as st
 
 from vast_harbor.core.battery.ageing import (
     calendar_wear,
+    cycle_wear,
     cycles_at_depth,
+    emptied_wear,
     health_at_replacement_lfp,
     rate_wear_factor,
     state_of_health,
     wear_at_health,
+    wear_when_bought,
 )
 from vast_harbor.core.battery.temperature import calendar_years
 from vast_harbor.core.figures.parsing import Draw
@@ -98,3 +101,35 @@ def test_schools_reckon_with_different_lives(demo_results, reference, rule, ends
         # Label cycles at full depth, 160 cycles a year of one night each.
         cycles = compared.life["design_cycles"].value
         assert compared.life.years == pytest.approx(cycles / 160)
+
+
+def test_wears_by_hand() -> None:
+    # 0.05 of cycles a year, drawn a tenth above the rate: f = 1 + 0.3 · 0.1; half of the days short, p 0.7.
+    assert rate_wear_factor(22, 20) == pytest.approx(1.03)
+    assert cycle_wear(0.05, 1.03, 0.7, 0.5) == pytest.approx(0.05 * 1.03 * 1.35)
+    # Emptied twice at 0.05 each, and three days below a fifth at 0.02 each.
+    assert emptied_wear(2, 0.05, 3) == pytest.approx(0.1 + 0.06)
+    # 365 of 1000 cycles and 3.5 of 7 years make 0.865; a test at 90 % only 0.5, one at 80 % a whole life.
+    assert wear_when_bought(365, 1000, 3.5, 7, 0.9) == pytest.approx(0.865)
+    assert wear_when_bought(365, 1000, 3.5, 7, 0.8) == pytest.approx(1.0)
+
+
+def test_calendar_life_falls_from_25_degrees_on() -> None:
+    assert [float(calendar_years(10, t)) for t in (-20, 24.9, 25)] == [10, 10, 10]
+    assert float(calendar_years(10, 30)) == pytest.approx(10 * 2**-0.5)
+    assert float(calendar_years(10, 45)) == pytest.approx(2.5)
+    assert float(calendar_years(10, 45, halves_k=20)) == pytest.approx(5)
+
+
+def test_fading_by_hand() -> None:
+    # Lead-acid after one and a half lives: 0.8 − 3 · 0.5 · 0.2 = 0.5; LFP goes on straight to 0.7.
+    assert state_of_health(1.5, True) == pytest.approx(0.5)
+    assert state_of_health(1.5, False) == pytest.approx(0.7)
+    assert float(wear_at_health(0.5, True)) == pytest.approx(1.5)
+    assert float(wear_at_health(0.7, False)) == pytest.approx(1.5)
+    assert state_of_health(9, True) == 0
+
+
+def test_a_year_in_two_temperatures() -> None:
+    # A quarter of the year where a life lasts 5 years, the rest where it lasts 10: 0.25/5 + 0.75/10.
+    assert calendar_wear(5, 10, 0.25) == pytest.approx(0.125)

@@ -1,0 +1,107 @@
+"""Single steps of the judgement, each by an example that only the right rule passes."""
+
+from dataclasses import replace
+
+import pytest
+
+from vast_harbor.core.figures.parsing import Draw
+from vast_harbor.core.passage import evaluate
+from vast_harbor.core.rig.day_types import HOOK_UP, OFF_GRID, DayType
+from vast_harbor.core.rig.loads import AC, DC, Load
+from vast_harbor.core.rig.plan import Candidate
+from vast_harbor.core.stops.banks.criteria import Criterion
+from vast_harbor.core.stops.need.energy_need import label_requirement
+
+LAMP = Load("lamp", "Lamp", DC, Draw(50, "W"), 12, hours=24)
+
+
+def test_the_label_makes_up_for_age(evaluated, reference) -> None:
+    # 1200 Wh · 2 nights · 1.25 = 3000 Wh; LFP at 25 °C: 3000 / (0.9 · 12.8) = 260.417 Ah when new.
+    for allowance, ah in ((1.0, 260.417), (0.9, 289.352), (0.8, 325.521)):
+        over = {"ageing_allowance": allowance, "temperature_factor.lfp": 1.0, "peukert.lfp": 1.0}
+        results = evaluated((LAMP,), battery_c=25, overrides=over)
+        assert results.need.classes["lfp"].nameplate_ah.number == pytest.approx(ah, abs=1e-3)
+        plain = label_requirement(results.plan, reference, results.assumptions, results.day)
+        assert plain.label_ah["lfp"] == pytest.approx(ah, abs=1e-3)
+
+
+def test_a_hard_moment_on_hook_up_asks_nothing_of_the_bank(evaluated) -> None:
+    # The 2 kW heater runs on hook-up only; off-grid the hardest moment is the 300 W drill.
+    types = (DayType("away", "Away", OFF_GRID), DayType("mains", "On mains", HOOK_UP))
+    heater = Load("h", "Heater", AC, Draw(2000, "W"), 230, hours=5, on={"away": None})
+    drill = Load("d", "Drill", DC, Draw(300, "W"), 12, hours=0.5)
+    days = evaluated((heater, drill), day_types=types).days
+    assert days.days["mains"].peak.watts > 2000
+    assert days.hardest.type.id == "away" and days.hardest.peak.watts == pytest.approx(300, abs=20)
+
+
+@pytest.mark.parametrize(
+    ("quantity", "start_w", "watts"),
+    [
+        (1, 600, 600),  # one starts
+        (3, 600, 600 + 2 * 100),  # one starts while the other two run
+        (3, 50, 3 * 100),  # what starts on less than it runs at
+    ],
+)
+def test_several_of_a_kind_do_not_start_at_once(evaluated, quantity, start_w, watts) -> None:
+    pump = Load("p", "Pump", DC, Draw(100, "W"), 12, hours=2, quantity=quantity, start_w=start_w, start_s=5)
+    assert evaluated((pump,)).day.peak.watts == pytest.approx(watts)
+
+
+@pytest.mark.parametrize(
+    ("value", "limit", "is_minimum", "broken", "margin"),
+    [
+        (10, 12, False, False, 2),
+        (12, 12, False, False, 0),
+        (12.001, 12, False, True, -0.001),
+        (12.000001, 12, False, False, -0.000001),  # rounding
+        (10, 12, True, True, -2),
+        (12, 12, True, False, 0),
+        (-3, 0, True, True, -3),
+        (0, 0, True, False, 0),
+    ],
+)
+def test_a_criterion_is_broken_on_the_wrong_side_only(value, limit, is_minimum, broken, margin) -> None:
+    criterion = Criterion(value, limit, is_minimum)
+    assert criterion.broken is broken
+    assert criterion.margin == pytest.approx(margin)
+
+
+def test_a_bank_far_dearer_is_never_near(demo_results, reference) -> None:
+    # On this barge three classes cost about the same; a fourth bank is one of them at ten times its price.
+    plan = demo_results("kittiwake").plan
+    like = next(c for c in plan.candidates if c.id in {n.id for n in demo_results("kittiwake").verdict.near})
+    dear = replace(like, id="dear", unit_price=9000.0)
+    wide = plan.overrides | {"verdict_near": 0.0, "verdict_clear": 1.0}
+    plan = replace(plan, candidates=(*plan.candidates[:5], dear), overrides=wide)
+    verdict = evaluate(plan, reference).verdict
+    assert "dear" in {c.id for c in verdict.suitable}
+    near = {c.id for c in verdict.near}
+    assert len(near) >= 2 and "dear" not in near
+    # It is the limit of cost that keeps it out, nothing else.
+    unlimited = replace(plan, overrides=wide | {"verdict_within": 50.0})
+    assert "dear" in {c.id for c in evaluate(unlimited, reference).verdict.near}
+
+
+def test_the_runner_up_is_the_likeliest_of_the_rest(demo_results) -> None:
+    seen = 0
+    for name in ("kittiwake", "mulga", "long-haul", "pebble"):
+        verdict = demo_results(name).verdict
+        rest = [c for c in verdict.near if c is not verdict.winner]
+        rest = rest or [c for c in verdict.suitable if c is not verdict.winner]
+        if verdict.kind != "buy" or len(rest) < 2:
+            continue
+        shares = sorted(verdict.shares[c.id].number for c in rest)
+        assert verdict.shares[verdict.runner_up.id].number == shares[-1]
+        seen += shares[0] < shares[-1]
+    assert seen >= 1
+
+
+def test_of_two_that_are_left_the_likelier_is_the_runner_up(evaluated, reference) -> None:
+    candidates = (
+        Candidate("cheap", "lfp", "ostrel-200", 1, 2, unit_price=100.0),
+        Candidate("next", "lfp", "ostrel-200", 1, 2, unit_price=140.0),
+        Candidate("last", "lfp", "ostrel-200", 1, 2, unit_price=900.0),
+    )
+    verdict = evaluated((LAMP,), off_grid_nights=60, battery_c=20, candidates=candidates).verdict
+    assert verdict.winner.id == "cheap" and verdict.runner_up.id == "next"
