@@ -1,7 +1,8 @@
 # make demo    five made-up rigs at http://127.0.0.1:8650 (PORT=, DATA= change that)
 # make test    lint, type checks and all tests, the browser's included
 # make shots   renew docs/screenshots/ from the demo rigs
-# make bench   speed, as measured on this machine
+# make bench   speed, as measured on this machine, against the figures of the README
+# make mutants how many small changes of the code the tests notice (half an hour)
 # make serve   your own rigs
 
 PYTHON ?= python3
@@ -15,7 +16,7 @@ FRONT := $(shell find frontend/src frontend/public -type f ! -name '*.d.ts' 2>/d
          frontend/index.html frontend/vite.config.ts frontend/tsconfig.json
 SOURCE := $(shell find src/vast_harbor -name '*.py' -o -name '*.toml' -o -name '*.sql' | grep -v /static/)
 
-.PHONY: demo serve test lint types check shots bench build docs clean chromium
+.PHONY: demo serve test lint types check shots bench mutants build docs clean chromium
 
 demo: $(STAMPS)/kernel $(STAMPS)/frontend
 	@exec $(BIN)/vast-harbor demo --port $(PORT) --data $(DATA)
@@ -91,6 +92,9 @@ $(STAMPS)/bench: requirements-bench.lock $(STAMPS)/dev
 
 bench: $(STAMPS)/bench build chromium
 	$(BIN)/python tools/bench.py
+
+mutants: $(STAMPS)/dev build
+	$(BIN)/python tools/mutants.py
 
 docs: $(STAMPS)/runtime
 	$(BIN)/vast-harbor schema > docs/rig-file.schema.json

@@ -1,5 +1,6 @@
 """What several tests start from."""
 
+import os
 from collections.abc import Callable
 from typing import Any
 
@@ -14,7 +15,9 @@ from vast_harbor.formats import rig_file as files
 
 # How fast a machine is must not decide a test.
 settings.register_profile("steady", deadline=None)
-settings.load_profile("steady")
+# For the many runs of ``make mutants``.
+settings.register_profile("quick", deadline=None, max_examples=20)
+settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "steady"))
 
 
 @pytest.fixture(scope="session")
