@@ -195,9 +195,8 @@ def main() -> int:
                 if i % 20 == 0:
                     print(f"{i} of {len(chosen)} tried, {i - survived} noticed", flush=True)
     share = 1 - survived / max(1, len(chosen))
-    print(
-        f"{len(chosen) - survived} of {len(chosen)} changes were noticed ({share:.0%}), of {len(found)} possible"
-    )
+    noticed = len(chosen) - survived
+    print(f"{noticed} of {len(chosen)} changes were noticed ({share:.0%}), of {len(found)} possible")
     return 0 if share >= 0.85 else 1
 
 
