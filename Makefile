@@ -36,9 +36,12 @@ $(STAMPS)/runtime: requirements.lock pyproject.toml | $(STAMPS)/venv
 	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e .
 	@touch $@
 
-# The loop over time is compiled once, and kept beside its source.
-$(STAMPS)/kernel: src/vast_harbor/core/simulation/kernel.py $(STAMPS)/runtime
-	rm -f src/vast_harbor/core/simulation/__pycache__/*.nb?
+# The loop over time and the laws it calls are compiled once, and kept beside their source.
+COMPILED := src/vast_harbor/core/simulation/kernel.py \
+            $(addprefix src/vast_harbor/core/battery/,kibam.py terminal_voltage.py charge_acceptance.py)
+
+$(STAMPS)/kernel: $(COMPILED) $(STAMPS)/runtime
+	find src/vast_harbor/core -name '*.nb[ic]' -delete
 	$(BIN)/vast-harbor prepare
 	@touch $@
 

@@ -8,29 +8,27 @@ import PassageStrip from '@/ui/PassageStrip.vue'
 import { useKeys } from '@/ui/useKeys'
 import WhatIfBar from '@/ui/WhatIfBar.vue'
 import WorkingsPanel from '@/ui/WorkingsPanel.vue'
-import { computed, defineAsyncComponent, nextTick, watch } from 'vue'
-import BanksStop from './banks/BanksStop.vue'
-import DayStop from './day/DayStop.vue'
-import NeedStop from './need/NeedStop.vue'
-import LabelReader from '@/stops/banks/catalogue/LabelReader.vue'
-import RigStop from './rig/RigStop.vue'
+import { computed, defineAsyncComponent, nextTick, watch, type Component } from 'vue'
 
 const props = defineProps<{ id: number; stop: Stop }>()
 const plan = usePlan()
 const ui = useUi()
 
-const ChargingStop = defineAsyncComponent(() => import('./charging/ChargingStop.vue'))
-const TrialStop = defineAsyncComponent(() => import('./trial/TrialStop.vue'))
-const CompareStop = defineAsyncComponent(() => import('./compare/CompareStop.vue'))
-const SCREENS = {
-  rig: RigStop,
-  day: DayStop,
-  need: NeedStop,
-  banks: BanksStop,
-  charging: ChargingStop,
-  trial: TrialStop,
-  compare: CompareStop,
+const LabelReader = defineAsyncComponent(
+  () => import('@/stops/banks/catalogue/LabelReader.vue'),
+)
+const LOAD: Record<Stop, () => Promise<{ default: Component }>> = {
+  rig: () => import('./rig/RigStop.vue'),
+  day: () => import('./day/DayStop.vue'),
+  need: () => import('./need/NeedStop.vue'),
+  banks: () => import('./banks/BanksStop.vue'),
+  charging: () => import('./charging/ChargingStop.vue'),
+  trial: () => import('./trial/TrialStop.vue'),
+  compare: () => import('./compare/CompareStop.vue'),
 }
+const SCREENS = Object.fromEntries(
+  STOPS.map((stop) => [stop, defineAsyncComponent(LOAD[stop])]),
+) as Record<Stop, Component>
 const ONWARD: Record<Stop, string> = {
   rig: 'the rig',
   day: 'the day',
@@ -66,7 +64,7 @@ function go(stop: Stop) {
 /** A key that acts on the screen of the stop waits until that screen is there. */
 function onScreen(act: (event: KeyboardEvent) => void) {
   return async (event: KeyboardEvent) => {
-    await plan.toStop(props.stop)
+    await Promise.all([plan.toStop(props.stop), LOAD[props.stop]()])
     await nextTick()
     act(event)
   }

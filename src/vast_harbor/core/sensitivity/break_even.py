@@ -6,7 +6,6 @@ from itertools import pairwise
 from math import isinf
 
 import numpy as np
-from scipy.optimize import brentq
 
 from vast_harbor.core.cost.life_cost import AS_PLANNED, LifeCostInputs, Scenario, lifetime
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, escaped
@@ -53,6 +52,9 @@ def crossings(difference: Callable[[float], float], grid: Sequence[float]) -> li
     Returns:
         Roots, ascending; where the difference only jumps over nought there is none.
     """
+    # Half of the time of a start, and only asked for here.
+    from scipy.optimize import brentq
+
     values = [difference(x) for x in grid]
     roots = []
     for (a, fa), (b, fb) in pairwise(zip(grid, values, strict=True)):

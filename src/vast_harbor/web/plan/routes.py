@@ -207,7 +207,7 @@ def _known(document: str, today: str, preview_of: str = "") -> tuple[RigFile, Pl
 
 
 # Views that were sent last, so that the next answer only tells what differs.
-_SENT: LruCache[str, dict[str, Any]] = LruCache(64)
+_SENT: LruCache[str, dict[str, Any]] = LruCache(16)
 
 
 def _respond(stored: StoredRig, rig: RigFile, results: Results, asked: "ShowQuery | Edit") -> Response:
