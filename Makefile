@@ -1,7 +1,7 @@
 # make demo    five made-up rigs at http://127.0.0.1:8650 (PORT=, DATA= change that)
 # make test    lint, type checks and all tests, the browser's included
 # make shots   renew docs/screenshots/ from the demo rigs
-# make bench   speed, as measured on this machine, against the figures of the README
+# make bench   speed and sizes on this machine, against the README's (WRITE=1 puts them there)
 # make mutants how many small changes of the code the tests notice (half an hour)
 # make serve   your own rigs
 
@@ -94,7 +94,7 @@ $(STAMPS)/bench: requirements-bench.lock $(STAMPS)/dev
 	@touch $@
 
 bench: $(STAMPS)/bench build chromium
-	$(BIN)/python tools/bench.py
+	$(BIN)/python tools/bench.py $(if $(WRITE),--write)
 
 mutants: $(STAMPS)/dev build
 	$(BIN)/python tools/mutants.py

@@ -1,6 +1,7 @@
 """Imports point one way, and the core has no interface, no database, no files and no clock."""
 
 import ast
+import re
 import sys
 from pathlib import Path
 
@@ -30,7 +31,7 @@ FORBIDDEN_IN_CORE = {
     "importlib",
     "logging",
 }
-ALLOWED = {"numpy", "babel", "numba", "pandas", "pvlib", "rainflow", "scipy", "vast_harbor"}
+ALLOWED = {"numpy", "babel", "numba", "rainflow", "scipy", "vast_harbor"}
 # Packages of the core from the ground up: each may use itself and what stands before it.
 ORDER = (
     "errors",
@@ -130,3 +131,13 @@ def test_shared_parts_of_the_interface_know_no_stop() -> None:
         for path in stop.rglob("*.[tv]*"):
             text = path.read_text("utf-8")
             assert not [other for other in others if f"{other}/" in text], path
+
+
+def test_the_guide_names_files_that_are_there() -> None:
+    """Every path in docs/architecture.md, and its table of packages in the order held here."""
+    text = (ROOT.parents[1] / "docs" / "architecture.md").read_text()
+    named = set(re.findall(r"`((?:src|frontend|tests)/[\w./-]+)`", text))
+    assert len(named) > 30
+    assert [path for path in sorted(named) if not (ROOT.parents[1] / path).exists()] == []
+    packages = re.findall(r"^\| `(\w+)(?:\.py)?` \|", text.split("Around the core")[0], re.MULTILINE)
+    assert packages == [package for package in ORDER if package in packages]

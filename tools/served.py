@@ -17,14 +17,14 @@ FLAGS = ["--no-sandbox", "--disable-gpu", "--no-first-run", "--disable-backgroun
 
 
 @contextmanager
-def served(command: str) -> Iterator[tuple[str, Browser]]:
+def served(command: str) -> Iterator[tuple[str, Browser, int]]:
     """Serve with ``vast-harbor serve`` or ``demo`` on a free port.
 
     Args:
         command: ``serve`` or ``demo``.
 
     Yields:
-        The address and a browser.
+        The address, a browser, and the process number of the server.
     """
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
         data = Path(folder) / "harbor.sqlite3"
@@ -35,7 +35,7 @@ def served(command: str) -> Iterator[tuple[str, Browser]]:
             assert found is not None
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
             try:
-                yield found[0], browser
+                yield found[0], browser, server.pid
             finally:
                 browser.close()
                 server.terminate()

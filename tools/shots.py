@@ -89,7 +89,7 @@ VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
 def main() -> None:
     """Take every picture."""
     FOLDER.mkdir(parents=True, exist_ok=True)
-    with served("demo") as (address, browser):
+    with served("demo") as (address, browser, _):
         for name, path, theme, prepare in VIEWS:
             context = browser.new_context(
                 viewport=PHONE if name.endswith("phone") else SIZE,

@@ -201,14 +201,3 @@ def test_year_laid_up_and_how_long_answer_for_every_rig(client, rig) -> None:
     assert all(lane["until_dark"] != "not at all" for lane in lasts["banks"])
     edit(client, at, {"op": "replace", "path": "/sources", "value": []})
     assert "A year is run once" in client.get(f"{at}/trial/year").json["says"]
-
-
-def test_sunshine_is_worked_out_once_for_a_site(client, rig) -> None:
-    at = rig("mulga")
-    first = client.get(f"{at}/charging").json["sun"]
-    sunshines = client.application.config["SUNSHINES"]
-    with sunshines._database.reading() as db:
-        assert db.execute("SELECT count(*) AS n FROM sunshine").fetchone()["n"] >= 1
-    sunshines.find.cache_clear()
-    edit(client, at, {"op": "replace", "path": "/day/standby_w", "value": "2.2 W"})
-    assert client.get(f"{at}/charging").json["sun"] == first

@@ -14,9 +14,7 @@ const props = defineProps<{ id: number; stop: Stop }>()
 const plan = usePlan()
 const ui = useUi()
 
-const LabelReader = defineAsyncComponent(
-  () => import('@/stops/banks/catalogue/LabelReader.vue'),
-)
+const LabelReader = defineAsyncComponent(() => import('@/stops/banks/catalogue/LabelReader.vue'))
 const LOAD: Record<Stop, () => Promise<{ default: Component }>> = {
   rig: () => import('./rig/RigStop.vue'),
   day: () => import('./day/DayStop.vue'),

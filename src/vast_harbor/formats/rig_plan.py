@@ -23,7 +23,6 @@ from vast_harbor.core.rig.plan import (
     TrialSettings,
 )
 from vast_harbor.core.rig.sources import Source
-from vast_harbor.core.weather.insolation import SunshineOf, sunshine
 from vast_harbor.formats.bank_parts import CandidatePart, OldBankPart
 from vast_harbor.formats.day_part import LoadPart, TimesPart
 from vast_harbor.formats.model_part import ModelPart
@@ -161,16 +160,13 @@ def _tried(part: TrialPart) -> TrialSettings:
     return TrialSettings(**part.model_dump(exclude={"pitches"}), pitches=tuple(part.pitches))
 
 
-def to_plan(
-    rig_file: RigFile, reference: Reference, today: str = "", sunshine: SunshineOf = sunshine
-) -> Plan:
+def to_plan(rig_file: RigFile, reference: Reference, today: str = "") -> Plan:
     """What the core computes from.
 
     Args:
         rig_file: a checked rig file.
         reference: shipped data.
         today: ISO date on which it is looked at; empty where that does not matter.
-        sunshine: where irradiance comes from.
 
     Returns:
         The plan.
@@ -220,6 +216,5 @@ def to_plan(
         pitch=rig.pitch,
         disconnect=rig.disconnect,
         trial=_tried(rig_file.trial),
-        sunshine=sunshine,
         labour=plan.labour,
     )

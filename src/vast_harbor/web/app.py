@@ -10,7 +10,7 @@ from flask_openapi3.openapi import OpenAPI
 from vast_harbor import __version__
 from vast_harbor.formats.rig_file import LARGEST_BYTES, Problem
 from vast_harbor.store.database import Database
-from vast_harbor.web import errors, reference, security, sunshine
+from vast_harbor.web import errors, reference, security
 from vast_harbor.web.banks import cable_tool, label_reader, model_csv
 from vast_harbor.web.banks import routes as banks
 from vast_harbor.web.charging import routes as charging
@@ -50,7 +50,6 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_BYTES + 1024
     security.protect(app, hosts)
     errors.handle(app)
-    sunshine.keep_sunshine(app, database)
     for part in (
         harbor, plan, load_csv, banks, charging, trial, compare, report, monitor, model_csv, cable_tool,
         label_reader, reference,

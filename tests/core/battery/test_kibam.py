@@ -19,6 +19,14 @@ def test_a_step_keeps_every_amp_hour(wells, first, second, amps, hours) -> None:
     assert drawn == pytest.approx(amps * hours, abs=1e-9 * max(wells.capacity, abs(amps) * hours))
 
 
+@given(WELLS, st.floats(0, 1))
+def test_full_wells_hold_the_capacity_at_one_level(wells, share) -> None:
+    available, bound = wells.full()
+    assert available + bound == pytest.approx(wells.capacity)
+    assert available / bound == pytest.approx(wells.ratio / (1 - wells.ratio))
+    assert wells.level(share * available) == pytest.approx(share)
+
+
 @given(WELLS, st.floats(0.01, 3), st.integers(2, 40))
 def test_many_short_steps_are_one_long_step(wells, c_rate, parts) -> None:
     amps, hours = c_rate * wells.capacity, 0.2

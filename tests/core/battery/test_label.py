@@ -32,6 +32,14 @@ def test_amp_hours_at_other_volts_compare_as_energy(reference) -> None:
     assert only_wh["comparable"] == pytest.approx(100) and only_wh["usable"] == pytest.approx(2304)
 
 
+@pytest.mark.parametrize(("ah_5", "believed"), [(60.0, True), (55.0, False), (99.9, True), (101.0, False)])
+def test_an_exponent_beyond_1_6_or_below_1_is_the_class_s_instead(reference, ah_5, believed) -> None:
+    # k = ln 4 / ln (20/5 · …): 60 Ah over 5 h 1.584, 55 Ah 1.757, 99.9 Ah 1.0007, 101 Ah 0.993.
+    agm = reference.classes["agm"]
+    k = values(read(Label(agm, 12, 100, 20, ah_5, 5), 0.5))["k"]
+    assert (k == pytest.approx(agm.peukert.likely)) is not believed
+
+
 def test_what_a_label_does_not_say_is_said(reference) -> None:
     agm = reference.classes["agm"]
     said = " ".join(read(Label(agm, 12, 100, cycles=600), 0.5).remarks)

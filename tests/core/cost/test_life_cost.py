@@ -157,3 +157,15 @@ def test_use_and_nights_wear_by_their_own_law(demo_results) -> None:
     assert float(life_years(p, Scenario(nights=2 * p.nights))) == pytest.approx(one / 2)
     assert float(life_years(p, Scenario(use=1.2))) == pytest.approx(one / 1.2**p.exponent)
     assert float(life_years(p, Scenario(lasts=2.0))) == pytest.approx(2 * one)
+
+
+@given(PROSPECTS, st.floats(0.25, 4), st.floats(0.5, 2))
+def test_a_bank_made_larger_on_paper_costs_and_covers_in_proportion(p, share, depth) -> None:
+    made = p.scaled(share, depth)
+    assert made.batteries == pytest.approx(share * p.batteries) and made.extras == p.extras
+    assert made.covers * share == pytest.approx(p.covers)
+    assert made.cycle_wear == pytest.approx(p.cycle_wear * depth**p.exponent)
+    # Scrap is worth more the more there is; labour and carriage stay.
+    assert made.swap == pytest.approx(p.swap * share if p.swap < 0 else p.swap)
+    again = made.scaled(1 / share, 1 / depth)
+    assert float(life_years(again)) == pytest.approx(float(life_years(p)))

@@ -17,15 +17,14 @@ from vast_harbor.core.simulation.simulated_bank import CutOffs, simulate_bank_as
 
 CATALOGUE = data.reference().catalogue
 LFP, AGM = CATALOGUE["ostrel-100"], CATALOGUE["tarnmoor-100"]
+NO_CUT_OFF = CutOffs(disconnect_v=None)
 MAINS = Source("m", "mains", amps=20.0, timeout_h=4.0, wakes=True)
 
 
-def bank_of(model, sources=(), **changes):
+def bank_of(model, sources=(), cut_offs=NO_CUT_OFF, **changes):
     bank = Bank(model, 1, 1)
     wells = fit_wells(model.ratings, model.battery_class.peukert.likely)
-    made = simulate_bank_as(
-        model.id, bank, wells, 1.0, 0.0, bank_resistance(bank), 1.0, CutOffs(disconnect_v=None), sources
-    )
+    made = simulate_bank_as(model.id, bank, wells, 1.0, 0.0, bank_resistance(bank), 1.0, cut_offs, sources)
     return replace(made, standing_a=0.0, **changes)
 
 
@@ -102,3 +101,13 @@ def test_lead_acid_has_no_bms_that_opens() -> None:
     traces = run([bank_of(AGM)], hours(6, dc=600), 1.0)[0]
     assert not (traces.state & kernel.BMS_OPEN).any()
     assert (traces.state & kernel.EMPTY).any() and traces.unserved_dc.sum() > 0
+
+
+@pytest.mark.parametrize(("keeps", "missed"), [(True, 0.0), (False, 30.0)])
+def test_a_load_disconnect_lets_go_of_all_but_what_is_wired_past_it(keeps, missed) -> None:
+    # 60 W of which 30 W are critical, and a disconnect far above the volts that the bank has.
+    made = bank_of(AGM, cut_offs=CutOffs(disconnect_v=14.0, keeps_critical=keeps))
+    traces = run([made], hours(1, dc=60, critical_dc=30), 0.9)[0]
+    assert traces.unserved_critical.sum() == pytest.approx(missed)
+    assert traces.unserved_dc.sum() == pytest.approx(30 + missed)
+    assert not (traces.state & kernel.BMS_OPEN).any()

@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from vast_harbor.core.battery.bank import Bank
-from vast_harbor.core.battery.kibam import Wells, fit_wells
+from vast_harbor.core.battery.kibam import Wells, available_after, fit_wells
 from vast_harbor.core.battery.temperature import temperature_factor
 from vast_harbor.core.battery.terminal_voltage import Terminal, bank_resistance
 
@@ -92,12 +92,8 @@ class Discharge:
 
 def _wells_over(wells: Wells, amps: Floats, hours: Floats) -> tuple[Floats, Floats]:
     """q₁ and q₂ of a string after times from full under steady currents; shapes broadcast."""
-    c, k = wells.ratio, wells.rate
-    x = k * hours
-    gone = -np.expm1(-x)
-    lag = x - gone
     total = wells.capacity
-    q_1 = c * total * np.exp(-x) + (total * k * c - amps) * gone / k - amps * c * lag / k
+    q_1 = available_after(wells.ratio * total, total, wells.ratio, wells.rate, amps, hours)
     return q_1, total - amps * hours - q_1
 
 

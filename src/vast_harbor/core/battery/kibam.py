@@ -10,6 +10,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from math import expm1
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -44,9 +45,7 @@ class Wells:
         return available / (self.ratio * self.capacity)
 
 
-def available_after(
-    available: float, total: float, ratio: float, rate: float, amps: float, hours: float
-) -> float:
+def available_after(available: Any, total: Any, ratio: float, rate: float, amps: Any, hours: Any) -> Any:
     """Charge of the available well after a constant current has flowed for a while [Ah].
 
     q₁' = q₁·e^(−k′Δt) + (q₀·k′·c − I)·(1 − e^(−k′Δt))/k′ − I·c·(k′Δt − 1 + e^(−k′Δt))/k′. Plain arithmetic,
@@ -57,9 +56,12 @@ def available_after(
         ratio, rate: c [-] and k′ [1/h].
         amps: current out of the string [A]; negative while it is charged.
         hours: Δt [h].
+
+    Returns:
+        q₁′ [Ah]. Charges, current and time may be arrays whose shapes broadcast.
     """
     x = rate * hours
-    gone = -expm1(-x)
+    gone = -np.expm1(-x)
     return (
         available * (1 - gone)
         + (total * rate * ratio - amps) * gone / rate

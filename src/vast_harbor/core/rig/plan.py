@@ -14,7 +14,6 @@ from vast_harbor.core.rig.day_types import PLAIN_DAY, DayType
 from vast_harbor.core.rig.loads import Inverter, Load
 from vast_harbor.core.rig.sources import ENGINE, KINDS, MAINS, SOLAR, STREAM, Source
 from vast_harbor.core.weather.climate import LIVING, Climate, Region
-from vast_harbor.core.weather.insolation import SunshineOf, sunshine
 
 # What an extra is to a bank, and who puts a bank in.
 NEEDED, WANTED, THERE = "needed", "wanted", "there"
@@ -378,7 +377,6 @@ class Plan:
         pitch: where it usually stands, one of ``sources.PITCHES``.
         disconnect: ``all``, ``not_critical`` or ``none``: which loads a low-volts disconnect drops.
         trial: the stretch that the trial runs.
-        sunshine: where irradiance comes from.
         labour: who puts the bank in: ``own`` hands or a ``workshop``.
     """
 
@@ -423,7 +421,6 @@ class Plan:
     pitch: str = "open"
     disconnect: str = "all"
     trial: TrialSettings = TrialSettings()
-    sunshine: SunshineOf = sunshine
     labour: str = OWN_HANDS
 
     @property

@@ -16,7 +16,7 @@ from vast_harbor.core.stops.day.charge_window import NOON_H
 from vast_harbor.core.stops.need.governing_day import Days
 from vast_harbor.core.weather.climate import INSIDE, LIVING, Climate, warmth_at
 from vast_harbor.core.weather.daily_weather import STEP_H, STEPS_A_DAY, Weather, clear_share, draw_weather
-from vast_harbor.core.weather.insolation import Sunshine
+from vast_harbor.core.weather.insolation import Sunshine, sunshine
 
 # How much of the day's swing of the air reaches a battery, which is heavy.
 SWING_SHARE = 0.5
@@ -56,9 +56,7 @@ class Timeline:
         site = self.plan.site
         if site.latitude is None or site.longitude is None:
             return None
-        found = self.plan.sunshine(
-            site.latitude, site.longitude, site.utc_offset_h, source.tilt, source.azimuth
-        )
+        found = sunshine(site.latitude, site.longitude, site.utc_offset_h, source.tilt, source.azimuth)
         if not self.plan.sun_hours:
             return found
         mean = [found.daily_kwh(m, clear_share(self.climate, m, site.south)) for m in range(1, 13)]

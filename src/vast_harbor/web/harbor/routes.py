@@ -17,7 +17,6 @@ from vast_harbor.store import rigs
 from vast_harbor.store.database import Database
 from vast_harbor.web.plan.models import StripView
 from vast_harbor.web.plan.views import strip, style_of
-from vast_harbor.web.sunshine import sunshines
 from vast_harbor.web.views import ProblemsView, TokenView, tokens
 
 api = APIBlueprint(
@@ -129,7 +128,7 @@ def list_rigs() -> Response:
 def _card(rig_id: int, document: str, today: str) -> CardView:
     reference = data.reference()
     rig = files.read(json.loads(document), reference)
-    results = evaluate(files.to_plan(rig, reference, today, sunshines().find), reference)
+    results = evaluate(files.to_plan(rig, reference, today), reference)
     style = style_of(rig)
     return CardView(
         id=rig_id,

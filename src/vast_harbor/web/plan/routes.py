@@ -29,7 +29,6 @@ from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import MadeView, RigPath, database, json_response
 from vast_harbor.web.plan.models import RigAnswer
 from vast_harbor.web.plan.views import rig_view, style_of
-from vast_harbor.web.sunshine import sunshines
 from vast_harbor.web.views import PREVIEW_ID, ProblemsView, WorkingsView, operations_of, workings_view
 
 api = APIBlueprint(
@@ -139,8 +138,8 @@ def _remember(rig_id: int, results: Results) -> None:
 
 
 def plan_of(rig: RigFile) -> Plan:
-    """What the core computes from, with the sunshine that is kept."""
-    return files.to_plan(rig, data.reference(), _today(), sunshines().find)
+    """What the core computes from, today."""
+    return files.to_plan(rig, data.reference(), _today())
 
 
 def evaluated_rig(rig_id: int) -> tuple[RigFile, Plan, Results, QuickLifeCost]:

@@ -1,0 +1,49 @@
+"""A steady discharge: it agrees with the wells, the label and the volts, and keeps its energy."""
+
+import numpy as np
+import pytest
+
+from vast_harbor.core.battery.bank import Bank
+from vast_harbor.core.battery.discharge import BY_CHARGE, BY_VOLTS, STEPS, battery, delivered, steady
+from vast_harbor.core.battery.kibam import capacity_at
+
+MODELS = ("tarnmoor-100", "ostrel-100")
+
+
+@pytest.fixture(params=MODELS)
+def model(request, reference):
+    return reference.catalogue[request.param]
+
+
+def test_by_charge_alone_it_gives_what_the_wells_say(model) -> None:
+    made = battery(Bank(model, 1, 2), model.battery_class.peukert.likely, 25.0)
+    amps = np.array([4.0, 20.0, 80.0])
+    by_charge, with_volts = delivered(made, amps, 10.8)
+    for current, ah in zip(amps, by_charge, strict=True):
+        # Two strings share the current; it is looked at in 400 steps.
+        expected = 2 * capacity_at(made.wells, current / 2)
+        assert expected * (1 - 2 / STEPS) - 200 / STEPS <= ah <= expected
+    assert (with_volts <= by_charge).all() and (np.diff(by_charge) <= 1e-9).all()
+
+
+def test_it_ends_by_volts_or_by_charge_and_its_energy_is_volts_times_amp_hours(model) -> None:
+    made = battery(Bank(model, 1, 1), model.battery_class.peukert.likely, 25.0)
+    whole, cut = steady(made, 20.0, 0.0), steady(made, 20.0, 12.4)
+    assert whole.ended == BY_CHARGE and cut.ended == BY_VOLTS
+    assert 0 < cut.delivered_ah < whole.delivered_ah and cut.left > whole.left
+    assert (cut.volts[:-1] >= 12.4).all() and cut.volts[-1] < 12.4
+    for run in (whole, cut):
+        assert run.delivered_ah == pytest.approx(20.0 * run.hours[-1])
+        mean = (run.volts[1:] + run.volts[:-1]) / 2
+        assert run.delivered_wh == pytest.approx(float((mean * np.diff(run.ah)).sum()))
+        assert run.left == pytest.approx(1 - run.delivered_ah / made.label_ah, abs=0.01)
+
+
+def test_cold_and_age_take_of_what_it_gives(model) -> None:
+    exponent = model.battery_class.peukert.likely
+    amps = np.array([5.0])
+    given = [
+        float(delivered(battery(Bank(model, 1, 1), exponent, c, health), amps, 0.0)[0][0])
+        for c, health in ((25.0, 1.0), (-10.0, 1.0), (25.0, 0.8))
+    ]
+    assert given[1] < given[0] and given[2] == pytest.approx(0.8 * given[0], rel=0.05)
