@@ -2,6 +2,7 @@
 
 import json
 import re
+import threading
 from functools import lru_cache
 from typing import Any
 
@@ -119,8 +120,14 @@ def list_rigs() -> Response:
     """All rigs with the live figures of their stops."""
     today = current_app.config["TODAY"]()
     with database().reading() as db:
-        cards = [_card(r.id, json.dumps(r.document), today) for r in rigs.listed(db)]
+        listed = rigs.listed(db)
+    with _ONE_AT_A_TIME:
+        cards = [_card(r.id, json.dumps(r.document), today) for r in listed]
     return json_response(CardsView(rigs=cards))
+
+
+# The first look and the program that warms up beside it would both work out the same.
+_ONE_AT_A_TIME = threading.Lock()
 
 
 # Of many rigs one was changed since the harbor was last looked at.

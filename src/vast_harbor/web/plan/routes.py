@@ -191,7 +191,7 @@ def _today() -> str:
 
 
 # Workings, pictures and the plan beside a trial are asked for again and again of one state of a rig.
-@lru_cache(maxsize=8)
+@lru_cache(maxsize=4)
 def _known(document: str, today: str, preview_of: str = "") -> tuple[RigFile, Plan, Results, LazyFigures]:
     reference = data.reference()
     rig = files.read(json.loads(document), reference)
