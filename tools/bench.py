@@ -82,7 +82,8 @@ def main() -> int:
             worse.append(f"{measured.name}: {measured.values[0]:g} {measured.unit}, the README says {said:g}")
     print(core.beside_another_model())
     if "--write" in sys.argv:
-        README.write_text(readme.replace(found[0], HEAD + "".join(f"{line}\n" for line in lines)))
+        table = HEAD + "".join(f"{line}\n" for line in lines)
+        README.write_text(BETWEEN.sub(lambda _: table, readme))
         return 0
     print(*(f"worse by half: {line}" for line in worse), sep="\n")
     return 1 if worse else 0

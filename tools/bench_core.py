@@ -98,7 +98,7 @@ def simulated(name: str) -> dict[str, dict[str, float]]:
     model_of = {c.candidate.id: c.bank.model.id for c in results.banks.candidates if c.bank is not None}
     return {
         "Trial of 14 days in steps of 15 minutes, 6 candidates": timed(trial, 30),
-        "The year, 6 candidates, every month of use in three weathers, nothing remembered": timed(year, 30),
+        "The year, 6 candidates, in three weathers, nothing remembered": timed(year, 30),
     }
 
 

@@ -17,8 +17,31 @@ FLAGS = ["--no-sandbox", "--disable-gpu", "--no-first-run", "--disable-backgroun
 
 
 @contextmanager
-def served(command: str) -> Iterator[tuple[str, Browser, int]]:
+def server(command: str) -> Iterator[tuple[str, int]]:
     """Serve with ``vast-harbor serve`` or ``demo`` on a free port.
+
+    Args:
+        command: ``serve`` or ``demo``.
+
+    Yields:
+        The address, and the process number of the server.
+    """
+    with tempfile.TemporaryDirectory() as folder:
+        data = Path(folder) / "harbor.sqlite3"
+        line = [sys.executable, "-m", "vast_harbor.cli", command, "--port", "0", "--data", str(data)]
+        with subprocess.Popen(line, stdout=subprocess.PIPE, text=True) as process:
+            assert process.stdout is not None
+            found = re.search(r"http://[\d.:]+", process.stdout.readline())
+            assert found is not None
+            try:
+                yield found[0], process.pid
+            finally:
+                process.terminate()
+
+
+@contextmanager
+def served(command: str) -> Iterator[tuple[str, Browser, int]]:
+    """The same with a browser.
 
     Args:
         command: ``serve`` or ``demo``.
@@ -26,16 +49,9 @@ def served(command: str) -> Iterator[tuple[str, Browser, int]]:
     Yields:
         The address, a browser, and the process number of the server.
     """
-    with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
-        data = Path(folder) / "harbor.sqlite3"
-        line = [sys.executable, "-m", "vast_harbor.cli", command, "--port", "0", "--data", str(data)]
-        with subprocess.Popen(line, stdout=subprocess.PIPE, text=True) as server:
-            assert server.stdout is not None
-            found = re.search(r"http://[\d.:]+", server.stdout.readline())
-            assert found is not None
-            browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-            try:
-                yield found[0], browser, server.pid
-            finally:
-                browser.close()
-                server.terminate()
+    with server(command) as (address, process), sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        try:
+            yield address, browser, process
+        finally:
+            browser.close()

@@ -29,7 +29,7 @@ from vast_harbor.web.app import create_app
 
 PORT = 8650
 # A stream of readings holds one for as long as it plays.
-THREADS = 6
+THREADS = 8
 # Of mallopt(3).
 M_ARENA_MAX = -8
 DEMO_MARK = "demo"
@@ -96,7 +96,7 @@ def _tell(args: argparse.Namespace) -> int:
 
 
 def _share_memory() -> None:
-    """Let all threads take their memory from two pools, where the C library (glibc) has one for each thread."""
+    """Let all threads share two pools of memory, where glibc would give each thread its own."""
     with suppress(AttributeError, OSError, TypeError):
         ctypes.CDLL(None).mallopt(M_ARENA_MAX, 2)
 
