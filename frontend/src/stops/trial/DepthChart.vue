@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
+import '@/charts/bars'
 import ChartFrame from '@/charts/ChartFrame.vue'
 import { numberOf } from '@/charts/sameClass'
 import { useLook } from '@/charts/useLook'
