@@ -2,7 +2,7 @@
 # make test    lint, type checks and all tests, the browser's included
 # make shots   renew docs/screenshots/ from the demo rigs
 # make bench   speed and sizes on this machine, against the README's (WRITE=1 puts them there)
-# make mutants how many small changes of the code the tests notice (half an hour)
+# make mutants how many small changes of the code the tests notice (an hour)
 # make serve   your own rigs
 
 PYTHON ?= python3

@@ -72,7 +72,6 @@ def ladder(
         Remedies; those that need a switch or setting only where it is there.
     """
     lfp, out = not battery_class.is_lead_acid, []
-    level = assumptions.value("price_factor")
     for i, (absorption, hold) in enumerate(source.positions):
         if suits(battery_class, absorption):
             left = "It still rests after float." if lfp and source.rests else ""
@@ -149,7 +148,7 @@ def ladder(
             Rung(
                 "sensor",
                 "Add its temperature sensor.",
-                35 * level,
+                assumptions.value("sensor_price"),
                 0.5,
                 HANDY,
                 "A cable to the battery.",
@@ -162,7 +161,7 @@ def ladder(
             Rung(
                 "firmware",
                 "Have its firmware renewed to the version that knows LFP.",
-                30 * level,
+                assumptions.value("firmware_price"),
                 1,
                 HANDY,
                 "It may have to be sent in.",
@@ -184,7 +183,7 @@ def _position(index: int, absorption: float, hold: float, leaves: str) -> Rung:
 def _new_units(
     source: Source, battery_class: BatteryClass, assumptions: Assumptions, system_v: float
 ) -> list[Rung]:
-    level, n = assumptions.value("price_factor"), system_v / 12
+    n = system_v / 12
     amps = source.amps or 30.0
     if source.kind == MAINS:
         price = assumptions.value("charger_price") + assumptions.value("charger_price_a") * amps * n
@@ -202,7 +201,7 @@ def _new_units(
         ]
     if source.kind == ENGINE and source.is_relay:
         rated = min(60.0, max(20.0, round(source.alternator_a / 2 / 10) * 10.0))
-        price = assumptions.value("charger_price") * 0.8 + assumptions.value("charger_price_a") * rated * n
+        price = assumptions.value("dc_dc_price") + assumptions.value("charger_price_a") * rated * n
         return [
             Rung(
                 "dc_dc",
@@ -223,7 +222,7 @@ def _new_units(
             )
         ]
     if source.kind == ENGINE:
-        price = assumptions.value("charger_price") * 0.8 + assumptions.value("charger_price_a") * amps * n
+        price = assumptions.value("dc_dc_price") + assumptions.value("charger_price_a") * amps * n
         return [
             Rung(
                 "new",
@@ -237,7 +236,7 @@ def _new_units(
             )
         ]
     if source.kind == SOLAR:
-        price = 60 * level + 0.25 * source.watts * level
+        price = assumptions.value("controller_price") + assumptions.value("controller_price_w") * source.watts
         word = "a new controller" if source.controller == MPPT else "a controller that seeks the best point"
         return [
             Rung(
