@@ -41,18 +41,14 @@ export class FakeServer {
   async answer(request: Request): Promise<Response> {
     const url = new URL(request.url, 'http://localhost')
     const text = await request.text()
-    this.asked.push({
-      method: request.method,
-      path: url.pathname,
-      query: url.searchParams,
-      body: text ? JSON.parse(text) : {},
-    })
+    const body = text ? JSON.parse(text) : {}
+    this.asked.push({ method: request.method, path: url.pathname, query: url.searchParams, body })
     if (this.held) await new Promise<void>((go) => this.held!.push(go))
     const told = this.next.shift()
     if (told === 'unreachable') throw new TypeError('Failed to fetch')
     if (told) return Response.json(told.body, { status: told.status })
     if (request.method === 'GET') return this.whole(url.searchParams.get('stop') ?? '')
-    return this.edited(this.asked.at(-1)!.body)
+    return this.edited(body)
   }
 
   private whole(stop: string): Response {

@@ -235,3 +235,63 @@ describe('what takes long', () => {
     expect(plan.rig!.revision).toBe(3)
   })
 })
+
+describe('answers that cross', () => {
+  beforeEach(() => vi.useFakeTimers())
+
+  /** An edit after which trial and year are those of before, and the asking anew that follows it. */
+  async function editAndRest() {
+    fake.shown = view({ revision: 1, stale: true })
+    await plan.open(7)
+    await plan.type('/rig/name', 'Heron', 'name')
+    fake.held = []
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(fake.held.length, 'it asks anew').toBe(1)
+  }
+
+  it('leaves what is asked anew aside when an edit has been sent meanwhile', async () => {
+    await editAndRest()
+    const typed = plan.type('/rig/name', 'Teal', 'name')
+    await settle()
+    fake.shown = { ...fake.shown, stale: false }
+    await fake.release()
+    expect(plan.rig!.stale, 'the edit is answered by what differs from this view').toBe(true)
+    await fake.release()
+    await typed
+    expect(plan.rig!.fields['/rig/name']).toBe('Teal')
+    expect(plan.rig!.undo).toBe('name')
+  })
+
+  it('takes nothing that was asked before an edit that is shown already', async () => {
+    await editAndRest()
+    const typed = plan.type('/rig/name', 'Teal', 'name')
+    await settle()
+    const [asking, edit] = fake.held!
+    edit!()
+    await typed
+    const revision = plan.rig!.revision
+    asking!()
+    await settle()
+    expect(plan.rig!.fields['/rig/name']).toBe('Teal')
+    expect(plan.rig!.revision).toBe(revision)
+  })
+
+  it('asks for the whole where an answer differs from a view that is no longer shown', async () => {
+    fake.held = []
+    const typed = plan.type('/rig/name', 'Teal', 'name')
+    await settle()
+    // The rig is opened anew, as after a change in another window, before the edit is answered.
+    const opened = plan.open(7)
+    await settle()
+    const [edit, opening] = fake.held
+    opening!()
+    await opened
+    edit!()
+    await settle()
+    const last = fake.asked.at(-1)!
+    expect([last.method, last.query.get('have')]).toEqual(['GET', ''])
+    fake.held!.at(-1)!()
+    await typed
+    expect(plan.rig!.fields['/rig/name']).toBe('Teal')
+  })
+})

@@ -40,7 +40,6 @@ export const usePlan = defineStore('plan', () => {
   let stop: Stop = 'rig'
   /** Version of the view in `rig`: the server tells what differs from it. */
   let version = ''
-  let taken = 0
   let catchingUp = 0
 
   const document = computed(() => rig.value?.document as RigFile)
@@ -60,8 +59,14 @@ export const usePlan = defineStore('plan', () => {
     failed: () => ui.say('That did not arrive. Please try again.'),
   })
 
-  function take(answer: RigAnswer) {
-    taken++
+  /** Show an answer; one that tells what differs from a view that is no longer shown is asked for whole. */
+  async function take(answer: RigAnswer, have: string) {
+    if (answer.patch && have !== version) {
+      version = ''
+      const { data } = await ask(rig.value!.id)
+      if (data) await take(data as RigAnswer, '')
+      return
+    }
     version = answer.version
     // Only the parts of the stop that is open are there, and only its screen is shown.
     if (answer.whole) rig.value = takeWhole(rig.value, answer.whole as RigView)
@@ -77,10 +82,11 @@ export const usePlan = defineStore('plan', () => {
   /** After an edit trial and year are those of before: fetch the new ones once the hand rests. */
   async function catchUp() {
     const view = rig.value
-    const before = taken
+    const have = version
     if (!view?.stale || queue.busy()) return
     const { data } = await ask(view.id).catch(() => ({ data: undefined }))
-    if (data && taken === before) take(data as RigAnswer)
+    // An edit that is on its way is answered by what differs from the view that is shown now.
+    if (data && version === have && !queue.busy()) await take(data as RigAnswer, have)
   }
 
   async function open(id: number) {
@@ -90,13 +96,14 @@ export const usePlan = defineStore('plan', () => {
       version = ''
       show.value = sessionStorage.getItem(`vast-harbor-show-${id}`) ?? ''
     }
+    const have = version
     const { data, response } = await ask(id)
     if (!data) {
       missing.value = true
       if (response.status !== 404) ui.say('The rig could not be read.')
       return
     }
-    take(data as RigAnswer)
+    await take(data as RigAnswer, have)
     load()
     // What was typed just before a reload may not have arrived: send it again.
     for (const [path, draft] of Object.entries({ ...drafts })) {
@@ -110,8 +117,9 @@ export const usePlan = defineStore('plan', () => {
     if (!rig.value || rig.value.stop === next) return
     await queue.inTurn(async () => {
       if (!rig.value || rig.value.stop === stop) return
+      const have = version
       const { data } = await ask(rig.value.id)
-      if (data) take(data as RigAnswer)
+      if (data) await take(data as RigAnswer, have)
     })
   }
 
@@ -119,6 +127,7 @@ export const usePlan = defineStore('plan', () => {
     const view = rig.value
     if (!view) return
     const sent = edit.field ? edit.operations[0]?.value : null
+    const have = version
     const { data, error, response } = await api
       .PATCH('/api/rigs/{rig_id}', {
         params: { path: { rig_id: view.id } },
@@ -126,7 +135,7 @@ export const usePlan = defineStore('plan', () => {
       })
       .catch(() => ({ data: undefined, error: undefined, response: undefined }))
     if (data) {
-      take(data as RigAnswer)
+      await take(data as RigAnswer, have)
       refused.value = null
       if (edit.field && drafts[edit.field]?.text === sent) forget(edit.field)
     } else if (response?.status === 409) {
@@ -194,6 +203,7 @@ export const usePlan = defineStore('plan', () => {
   async function beginOrEnd(end?: 'keep' | 'drop') {
     const view = rig.value
     if (!view) return
+    const have = version
     const params = { path: { rig_id: view.id }, query: asked() }
     const { data } = end
       ? await api.POST('/api/rigs/{rig_id}/what-if/end', { params, body: { keep: end === 'keep' } })
@@ -203,7 +213,7 @@ export const usePlan = defineStore('plan', () => {
       clear()
       steps.value++
     }
-    take(data as RigAnswer)
+    await take(data as RigAnswer, have)
   }
 
   function step(which: 'undo' | 'redo'): Promise<void> {
@@ -214,13 +224,14 @@ export const usePlan = defineStore('plan', () => {
     const view = rig.value
     const label = which === 'undo' ? view?.undo : view?.redo
     if (!view || !label) return
+    const have = version
     const path = which === 'undo' ? '/api/rigs/{rig_id}/undo' : '/api/rigs/{rig_id}/redo'
     const { data } = await api.POST(path, {
       params: { path: { rig_id: view.id }, query: asked() },
     })
     if (!data) return
     clear()
-    take(data as RigAnswer)
+    await take(data as RigAnswer, have)
     steps.value++
     ui.say(`${which === 'undo' ? 'Undone' : 'Done again'}: ${label}`)
   }
