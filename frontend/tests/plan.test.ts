@@ -294,4 +294,19 @@ describe('answers that cross', () => {
     await typed
     expect(plan.rig!.fields['/rig/name']).toBe('Teal')
   })
+
+  it('lets an answer go by while another rig is being opened', async () => {
+    fake.held = []
+    const typed = plan.type('/rig/name', 'Teal', 'name')
+    await settle()
+    const opened = plan.open(8)
+    await settle()
+    fake.held[0]!()
+    await typed
+    expect(plan.rig).toBeNull()
+    expect(toasts()).toEqual([])
+    fake.held[1]!()
+    await opened
+    expect(plan.rig).not.toBeNull()
+  })
 })

@@ -62,8 +62,10 @@ export const usePlan = defineStore('plan', () => {
   /** Show an answer; one that tells what differs from a view that is no longer shown is asked for whole. */
   async function take(answer: RigAnswer, have: string) {
     if (answer.patch && have !== version) {
+      // Another rig is being opened, and asks for itself.
+      if (!rig.value) return
       version = ''
-      const { data } = await ask(rig.value!.id)
+      const { data } = await ask(rig.value.id)
       if (data) await take(data as RigAnswer, '')
       return
     }
