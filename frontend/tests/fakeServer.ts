@@ -35,6 +35,8 @@ export class FakeServer {
   version = 0
   /** What the next answers are instead: a status with its body, or nothing at all. */
   next: ({ status: number; body: Json } | 'unreachable')[] = []
+  /** Answers of addresses other than the rig's, by method and path. */
+  others: Record<string, (asked: Asked) => Json> = {}
   /** Answers wait until this is called for each of them. */
   held: (() => void)[] | null = null
 
@@ -47,6 +49,8 @@ export class FakeServer {
     const told = this.next.shift()
     if (told === 'unreachable') throw new TypeError('Failed to fetch')
     if (told) return Response.json(told.body, { status: told.status })
+    const other = this.others[`${request.method} ${url.pathname}`]
+    if (other) return Response.json(other(this.asked.at(-1)!))
     if (request.method === 'GET') return this.whole(url.searchParams.get('stop') ?? '')
     return this.edited(body)
   }
@@ -94,6 +98,12 @@ export class FakeServer {
 /** Let everything that is under way come to rest. */
 export async function settle() {
   for (let i = 0; i < 20; i++) await new Promise((done) => queueMicrotask(() => done(null)))
+}
+
+/** A file that somebody picks. */
+export function pick(input: Element, file: File) {
+  Object.defineProperty(input, 'files', { value: [file], configurable: true })
+  input.dispatchEvent(new Event('change'))
 }
 
 export const server = { current: new FakeServer() }

@@ -2,7 +2,11 @@ import { beforeEach, vi } from 'vitest'
 import { server } from './fakeServer'
 
 // Before anything keeps a fetch of its own: every request goes to the server that the test has.
-vi.stubGlobal('fetch', (request: Request) => server.current.answer(request))
+vi.stubGlobal('fetch', (asked: Request | string, init?: RequestInit) =>
+  server.current.answer(
+    typeof asked === 'string' ? new Request(new URL(asked, 'http://localhost'), init) : asked,
+  ),
+)
 vi.stubGlobal('matchMedia', () => ({ matches: false, addEventListener() {} }))
 
 beforeEach(() => {
