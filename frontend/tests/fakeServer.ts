@@ -1,3 +1,4 @@
+import { mount } from '@vue/test-utils'
 import type { JSONPatchOperation } from 'immutable-json-patch'
 
 type Json = Record<string, unknown>
@@ -98,6 +99,13 @@ export class FakeServer {
 /** Let everything that is under way come to rest. */
 export async function settle() {
   for (let i = 0; i < 20; i++) await new Promise((done) => queueMicrotask(() => done(null)))
+}
+
+/** What a component would get that uses something. */
+export function inside<T>(use: () => T): T {
+  let made!: T
+  mount({ template: '<i />', setup: () => void (made = use()) })
+  return made
 }
 
 /** A file that somebody picks. */

@@ -35,7 +35,10 @@ describe('passing messages', () => {
     ui.say('Wren deleted.', { label: 'Undo', run })
     vi.advanceTimersByTime(9000)
     await nextTick()
-    await made.findAll('button').find((b) => b.text() === 'Undo')!.trigger('click')
+    await made
+      .findAll('button')
+      .find((b) => b.text() === 'Undo')!
+      .trigger('click')
     expect(run).toHaveBeenCalledOnce()
     expect(made.text()).toBe('')
   })
