@@ -34,15 +34,19 @@ def test_energy_counts_units_however_they_are_joined(reference, series, parallel
         ("lfp", 25.6, 8),
         ("lfp", 51.2, 16),
         ("lfp", 48, 16),
+        ("agm", 12.06, 6),  # a hundredth of a volt for each cell may be rounding
+        ("lfp", 12.84, 4),
+        ("agm", 2.01, 1),
     ],
 )
 def test_label_volts_are_cells(reference, battery_class, volts, cells) -> None:
     assert cells_of(reference.classes[battery_class], volts) == cells
 
 
-def test_seven_volts_are_no_lead_acid_battery(reference) -> None:
-    with pytest.raises(InvalidInput, match="7 V is not a voltage"):
-        cells_of(reference.classes["agm"], 7)
+@pytest.mark.parametrize(("battery_class", "volts"), [("agm", 7), ("agm", 12.1), ("lfp", 13.2), ("agm", 0.4)])
+def test_other_volts_are_no_battery_of_that_class(reference, battery_class, volts) -> None:
+    with pytest.raises(InvalidInput, match=f"{volts:g} V is not a voltage"):
+        cells_of(reference.classes[battery_class], volts)
 
 
 def test_eight_volt_units_cannot_make_twelve(reference) -> None:

@@ -54,6 +54,10 @@ def test_an_entry_becomes_a_model() -> None:
     # Reserve: 25 A for three hours, 75 Ah.
     assert agm.ratings == ((100, 20), (86, 5), (75, 3)) and agm.bms is None and agm.used is None
     assert agm.charge_a == pytest.approx(30) and agm.charge_c == (-20, 45) and not agm.case.water
+    # Three hours that the label states already are not counted twice, however they are told.
+    same = {"ah_2": 76.0, "hours_2": 3.0, "reserve_minutes": 180.0}
+    assert model_of(BARE | same, CLASSES["agm"]).ratings == ((100, 20), (76, 3))
+    assert model_of(BARE | {"ah_2": 86.0}, CLASSES["agm"]).ratings == ((100, 20),)
     points = {"cycles_2": 1100.0, "cycles_at_2": 0.3, "cycles_3": 300.0, "cycles_at_3": 0.8}
     assert model_of(BARE | points, CLASSES["agm"]).cycles == ((0.3, 1100), (0.5, 500), (0.8, 300))
     assert model_of(BARE, CLASSES["flooded_deep"]).case.water

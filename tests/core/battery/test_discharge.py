@@ -5,7 +5,7 @@ import pytest
 
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.discharge import BY_CHARGE, BY_VOLTS, STEPS, battery, delivered, steady
-from vast_harbor.core.battery.kibam import capacity_at
+from vast_harbor.core.battery.kibam import capacity_at, step
 
 MODELS = ("tarnmoor-100", "ostrel-100")
 
@@ -47,3 +47,18 @@ def test_cold_and_age_take_of_what_it_gives(model) -> None:
         for c, health in ((25.0, 1.0), (-10.0, 1.0), (25.0, 0.8))
     ]
     assert given[1] < given[0] and given[2] == pytest.approx(0.8 * given[0], rel=0.05)
+
+
+def test_volts_on_the_way_are_those_of_charge_level_and_current(model) -> None:
+    made = battery(Bank(model, 1, 2), model.battery_class.peukert.likely, 25.0)
+    run = steady(made, 40.0, 0.0)
+    assert run.soc[0] == 1 and run.hours[0] == run.ah[0] == 0
+    for i in (0, 100, len(run.hours) - 2, len(run.hours) - 1):
+        q_1, q_2 = step(made.wells, *made.wells.full(), 20.0, run.hours[i])
+        soc = 1 - (made.wells.capacity - q_1 - q_2) / made.label_ah
+        level = max(0.0, made.wells.level(q_1))
+        assert run.soc[i] == pytest.approx(max(0.0, soc), abs=1e-9)
+        assert run.volts[i] == pytest.approx(float(made.terminal.volts(max(0.0, soc), level, 40.0)))
+    # The knee of lead-acid is in its last tenth.
+    if model.battery_class.is_lead_acid:
+        assert run.volts[-1] < run.volts[-40] - 0.5

@@ -50,3 +50,16 @@ def test_what_a_label_does_not_say_is_said(reference) -> None:
     )
     assert "differ" in " ".join(read(Label(agm, 12, 100, 20, wh=900), 0.5).remarks)
     assert read(Label(agm, 12), 0.5).figures == ()
+
+
+def test_what_a_label_says_well_is_not_doubted(reference) -> None:
+    # AGM makes at most 1000 cycles to half its depth: up to three times as many may be shallow ones. A tenth
+    # between watt-hours and amp-hours times volts is rounding.
+    agm = reference.classes["agm"]
+    for cycles, doubted in ((2900, False), (3100, True)):
+        said = read(Label(agm, 12, 100, 20, cycles=cycles, cycles_at_dod=0.5), 0.5).remarks
+        assert any("not believable" in r for r in said) is doubted
+    for wh, doubted in ((1200, False), (1310, False), (1340, True), (1090, False), (1060, True)):
+        assert any("differ" in r for r in read(Label(agm, 12, 100, 20, wh=wh), 0.5).remarks) is doubted
+    lithium = Label(reference.classes["lfp"], 12.8, 100, 5, cycles=20000, cycles_at_dod=0.8)
+    assert read(lithium, 0.9).remarks == ()
