@@ -1,5 +1,6 @@
 import { router } from '@/router'
 import { useUi } from '@/stores/ui'
+import RigCard from '@/stops/harbor/RigCard.vue'
 import NewRig from '@/stops/harbor/NewRig.vue'
 import { useHarbor } from '@/stops/harbor/useHarbor'
 import CsvImport from '@/ui/CsvImport.vue'
@@ -9,11 +10,25 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { FakeServer, pick, server, settle } from './fakeServer'
 
 let fake: FakeServer
+const figures = (text: string) => ({
+  strip: [
+    { stop: 'rig', figure: '60 nights', attention: '' },
+    { stop: 'need', figure: text, attention: 'care' },
+  ],
+  result: [{ text: `${text}.`, key: null }],
+})
+const card = (id: number, name: string, known: object | null) => ({
+  id,
+  name,
+  kind: 'van',
+  notes: '',
+  figures: known,
+})
 const wanted = { name: 'Tern', kind: 'boat', pattern: '', region: 'maritime' }
 
 beforeEach(() => {
   fake = server.current = new FakeServer()
-  fake.others['GET /api/rigs'] = () => ({ rigs: [{ id: 1, name: 'Wren' }] })
+  fake.others['GET /api/rigs'] = () => ({ rigs: [card(1, 'Wren', figures('worked out'))] })
   setActivePinia(createPinia())
   vi.spyOn(router, 'push').mockClear().mockResolvedValue(undefined)
 })
@@ -93,6 +108,73 @@ describe('the harbor', () => {
     await harbor.bring(film)
     expect(harbor.problems.value[0]).toContain('film.mp4 has 31 MB')
     expect(fake.asked).toEqual([])
+  })
+})
+
+describe('cards', () => {
+  const harbor = async (...cards: object[]) => {
+    fake.others['GET /api/rigs'] = () => ({ rigs: cards })
+    const made = useHarbor()
+    await made.load()
+    return made
+  }
+  const shown = (made: ReturnType<typeof useHarbor>) =>
+    made.cards.value!.map((c) => c.figures?.result[0]!.text ?? null)
+
+  it('are there at once; their figures follow, those that are known are not asked for', async () => {
+    for (const id of [1, 3])
+      fake.others[`GET /api/rigs/${id}/card`] = () => figures(`figures of ${id}`)
+    const known = card(2, 'Tern', figures('known'))
+    const made = await harbor(card(1, 'Wren', null), known, card(3, 'Heron', null))
+    expect(shown(made)).toEqual([null, 'known.', null])
+    await settle()
+    expect(shown(made)).toEqual(['figures of 1.', 'known.', 'figures of 3.'])
+    expect(asked()).toEqual(['GET /api/rigs', 'GET /api/rigs/1/card', 'GET /api/rigs/3/card'])
+  })
+
+  it('say so where the figures of one cannot be had, and go on with the next', async () => {
+    fake.others['GET /api/rigs/3/card'] = () => figures('three')
+    fake.others['GET /api/rigs/1/card'] = () => {
+      throw new TypeError('Failed to fetch')
+    }
+    const made = await harbor(card(1, 'Wren', null), card(3, 'Heron', null))
+    await settle()
+    expect(shown(made)).toEqual([expect.stringContaining('could not be worked out'), 'three.'])
+  })
+
+  it('do not get the figures that were asked for before they were loaded again', async () => {
+    let answers = 0
+    fake.others['GET /api/rigs/1/card'] = () => figures(`answer ${++answers}`)
+    fake.held = []
+    const made = useHarbor()
+    fake.others['GET /api/rigs'] = () => ({ rigs: [card(1, 'Wren', null)] })
+    void made.load()
+    await settle()
+    await fake.release()
+    // The card is asked for; before it is answered the harbor is loaded again, and that answer comes first.
+    void made.load()
+    await settle()
+    expect(fake.held).toHaveLength(2)
+    fake.held.splice(1, 1)[0]!()
+    await settle()
+    await fake.release()
+    expect(shown(made)).toEqual([null])
+    await fake.release()
+    expect(shown(made)).toEqual(['answer 2.'])
+  })
+
+  it('show the worst mark of their stops, and that they are being worked out', () => {
+    const global = { stubs: { RouterLink: { template: '<a><slot /></a>' } } }
+    const ready = mount(RigCard, {
+      props: { card: card(1, 'Wren', figures('x')) as never },
+      global,
+    })
+    expect(ready.text()).toContain('60 nights')
+    expect(ready.attributes('aria-busy')).toBe('false')
+    expect(ready.findComponent({ name: 'SeverityMark' }).props('severity')).toBe('care')
+    const busy = mount(RigCard, { props: { card: card(1, 'Wren', null) as never }, global })
+    expect(busy.text()).toContain('Working out its figures')
+    expect(busy.attributes('aria-busy')).toBe('true')
   })
 })
 

@@ -149,7 +149,9 @@ def _warm(app: Flask) -> None:
     """Run the rigs that are there once, beside the server, so that the first look is quick."""
 
     def look() -> None:
-        app.test_client().get("/api/rigs")
+        client = app.test_client()
+        for card in client.get("/api/rigs").get_json()["rigs"]:
+            client.get(f"/api/rigs/{card['id']}/card")
 
     threading.Thread(target=look, daemon=True).start()
 

@@ -80,6 +80,22 @@ def test_a_rig_file_goes_out_and_comes_back(client) -> None:
     assert again == first
 
 
+def test_the_harbor_is_there_before_its_figures(client, rig) -> None:
+    def card():
+        return client.get("/api/rigs").get_json()["rigs"][0]
+
+    assert card() == {"id": rig["id"], "name": "Skua", "kind": "boat", "notes": "", "figures": None}
+    figures = client.get(f"/api/rigs/{rig['id']}/card").get_json()
+    assert [s["stop"] for s in figures["strip"]] == [s["stop"] for s in rig["strip"]]
+    assert figures["result"] and card()["figures"] == figures
+    # What was changed since is worked out again.
+    patch(client, rig, {"op": "replace", "path": "/rig/off_grid_nights", "value": "33"})
+    assert card()["figures"] is None
+    again = client.get(f"/api/rigs/{rig['id']}/card").get_json()
+    assert "33" in again["strip"][0]["figure"] and again != figures
+    assert client.get("/api/rigs/99/card").status_code == 404
+
+
 def test_delete_copy_and_restore(client, rig) -> None:
     copy = client.post(f"/api/rigs/{rig['id']}/copy").get_json()
     assert copy["name"] == "Skua copy"

@@ -11,21 +11,22 @@ const props = defineProps<{ card: CardView }>()
 defineEmits<{ copy: []; remove: [] }>()
 
 const kind = computed(() => kindOf(props.card.kind))
-const figures = computed(() => props.card.strip.filter((s) => s.stop !== 'rig'))
+const strip = computed(() => props.card.figures?.strip ?? [])
+const figures = computed(() => strip.value.filter((s) => s.stop !== 'rig'))
 const worst = computed(
-  () => ['stop', 'care'].find((s) => props.card.strip.some((x) => x.attention === s)) ?? '',
+  () => ['stop', 'care'].find((s) => strip.value.some((x) => x.attention === s)) ?? '',
 )
 </script>
 
 <template>
-  <article class="sheet flex flex-col" :data-card="card.name">
+  <article class="sheet flex flex-col" :data-card="card.name" :aria-busy="!card.figures">
     <RouterLink
       :to="{ name: 'rig', params: { id: card.id, stop: 'rig' } }"
       class="flex grow flex-col rounded-t-[10px] p-5 hover:bg-wash"
     >
       <span class="flex items-center gap-2 text-sm text-soft">
         <component :is="kind.icon" :size="17" aria-hidden="true" />
-        {{ kind.name }} · {{ card.strip[0]?.figure }}
+        {{ kind.name }}<template v-if="strip[0]"> · {{ strip[0].figure }}</template>
         <SeverityMark v-if="worst" :severity="worst" class="ml-auto" />
       </span>
       <h2 class="mt-1 text-2xl">{{ card.name }}</h2>
@@ -37,7 +38,8 @@ const worst = computed(
         </div>
       </dl>
       <p class="mt-4 border-t border-line pt-3 leading-snug">
-        <SentenceText :tokens="card.result" plain />
+        <SentenceText v-if="card.figures" :tokens="card.figures.result" plain />
+        <span v-else class="text-soft">Working out its figures …</span>
       </p>
     </RouterLink>
     <footer class="flex border-t border-line px-3 py-1.5">

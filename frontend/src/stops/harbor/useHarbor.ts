@@ -1,9 +1,14 @@
-import { api, problemsOf, type CardView } from '@/api/client'
+import { api, problemsOf, type CardView, type Schemas } from '@/api/client'
 import { router } from '@/router'
 import { useUi } from '@/stores/ui'
 import { ref } from 'vue'
 
 const LARGEST = 2_000_000
+/** Of a card whose figures cannot be had. */
+const NONE: Schemas['CardFigures'] = {
+  strip: [],
+  result: [{ text: 'Its figures could not be worked out. Open it to see why.', key: null }],
+}
 
 export interface NewRigFields {
   name: string
@@ -17,11 +22,26 @@ export function useHarbor() {
   const ui = useUi()
   const cards = ref<CardView[] | null>(null)
   const problems = ref<string[]>([])
+  let newest = 0
 
   async function load() {
     const { data } = await api.GET('/api/rigs').catch(() => ({ data: undefined }))
     cards.value = data?.rigs ?? cards.value ?? []
-    if (!data) problems.value = ['The program does not answer. Start it again and load this page.']
+    if (data) void workOut()
+    else problems.value = ['The program does not answer. Start it again and load this page.']
+  }
+
+  /** The figures of the cards that are not known yet, one after the other from the top. */
+  async function workOut() {
+    const mine = ++newest
+    for (const { id } of (cards.value ?? []).filter((c) => !c.figures)) {
+      const path = { params: { path: { rig_id: id } } }
+      const { data } = await api
+        .GET('/api/rigs/{rig_id}/card', path)
+        .catch(() => ({ data: undefined }))
+      if (mine !== newest) return
+      cards.value = cards.value!.map((c) => (c.id === id ? { ...c, figures: data ?? NONE } : c))
+    }
   }
 
   function open(id: number, stop: string) {

@@ -3,7 +3,6 @@
 import json
 import re
 import threading
-from functools import lru_cache
 from typing import Any
 
 from flask import Response, current_app, make_response, request
@@ -12,6 +11,7 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor import data
+from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.passage import evaluate
 from vast_harbor.formats import rig_file as files
 from vast_harbor.store import rigs
@@ -35,15 +35,21 @@ class RigPath(BaseModel):
     rig_id: int = Field(ge=1, le=2**53, description="Number of the rig")
 
 
+class CardFigures(BaseModel):
+    """What of a card has to be worked out: the figures of its stops, and the result in a sentence."""
+
+    strip: list[StripView]
+    result: list[TokenView]
+
+
 class CardView(BaseModel):
-    """A rig as a card."""
+    """A rig as a card; its figures only where they are known already."""
 
     id: int
     name: str
     kind: str
     notes: str
-    strip: list[StripView]
-    result: list[TokenView]
+    figures: CardFigures | None
 
 
 class CardsView(BaseModel):
@@ -115,33 +121,47 @@ def store_document(document: dict[str, object]) -> MadeView:
         return MadeView(id=rigs.add(db, document), name=rig["name"])
 
 
-@api.get("/rigs", responses={200: CardsView})
-def list_rigs() -> Response:
-    """All rigs with the live figures of their stops."""
-    today = current_app.config["TODAY"]()
-    with database().reading() as db:
-        listed = rigs.listed(db)
-    with _ONE_AT_A_TIME:
-        cards = [_card(r.id, json.dumps(r.document), today) for r in listed]
-    return json_response(CardsView(rigs=cards))
-
-
+# Of many rigs one was changed since the harbor was last looked at.
+_CARDS: LruCache[tuple[str, str], CardFigures] = LruCache(512)
 # The first look and the program that warms up beside it would both work out the same.
 _ONE_AT_A_TIME = threading.Lock()
 
 
-# Of many rigs one was changed since the harbor was last looked at.
-@lru_cache(maxsize=512)
-def _card(rig_id: int, document: str, today: str) -> CardView:
+@api.get("/rigs", responses={200: CardsView})
+def list_rigs() -> Response:
+    """All rigs, with the live figures of those that were looked at since they were changed."""
+    today = current_app.config["TODAY"]()
+    with database().reading() as db:
+        listed = rigs.listed(db)
+    cards = []
+    for stored in listed:
+        rig = stored.document["rig"]
+        known = _CARDS.get((json.dumps(stored.document), today))
+        cards.append(
+            CardView(
+                id=stored.id, name=rig["name"], kind=rig["kind"], notes=rig.get("notes", ""), figures=known
+            )
+        )
+    return json_response(CardsView(rigs=cards))
+
+
+@api.get("/rigs/<int:rig_id>/card", responses={200: CardFigures})
+def rig_card(path: RigPath) -> Response:
+    """The live figures of a rig for its card."""
+    today = current_app.config["TODAY"]()
+    with database().reading() as db:
+        document = json.dumps(rigs.get(db, path.rig_id).document)
+    with _ONE_AT_A_TIME:
+        figures = _CARDS.of((document, today), lambda: _card(document, today))
+    return json_response(figures)
+
+
+def _card(document: str, today: str) -> CardFigures:
     reference = data.reference()
     rig = files.read(json.loads(document), reference)
     results = evaluate(files.to_plan(rig, reference, today), reference)
     style = style_of(rig)
-    return CardView(
-        id=rig_id,
-        name=rig.rig.name,
-        kind=rig.rig.kind,
-        notes=rig.rig.notes,
+    return CardFigures(
         strip=strip(results, rig, style),
         result=tokens(results.compare.sentence, style),
     )
