@@ -36,7 +36,7 @@ TARGETS: dict[str, tuple[tuple[str, ...], ...]] = {
         STOPS,
     ),
     "stops/banks/criteria.py": (
-        ("tests/core/stops/test_judgement.py", "tests/core/stops/test_bank_checks.py"),
+        ("tests/core/stops/test_criteria.py", "tests/core/stops/test_judgement.py"),
         STOPS,
     ),
     "stops/banks/quick_life_cost.py": (("tests/core/cost", "tests/core/battery/test_ageing.py"), STOPS),

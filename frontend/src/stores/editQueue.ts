@@ -24,11 +24,11 @@ export function createEditQueue({ send, idle, failed }: Handlers) {
   let turn: Promise<void> = Promise.resolve()
   let waiting = 0
 
-  /** Do something when all before it is done. */
+  /** Do something when all before it is done: at once where nothing is, before anything is drawn again. */
   function inTurn(work: () => Promise<void>): Promise<void> {
+    const done = waiting ? turn.then(work) : (async () => work())()
     waiting++
-    turn = turn
-      .then(work)
+    turn = done
       .catch(failed)
       .finally(() => {
         waiting--

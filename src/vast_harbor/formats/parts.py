@@ -31,9 +31,9 @@ STRINGS = "Between {least} and {most} can be joined: {value} cannot."
 
 
 class Part(BaseModel):
-    """Base of the parts: nothing unknown is taken."""
+    """Base of the parts: nothing unknown is taken, and what was checked stays as it is."""
 
-    model_config = ConfigDict(extra="forbid", validate_default=True)
+    model_config = ConfigDict(extra="forbid", validate_default=True, frozen=True)
 
 
 def unit_volts(value: float, info: ValidationInfo) -> float:

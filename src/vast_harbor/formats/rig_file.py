@@ -10,7 +10,9 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from pydantic import ValidationError
+from pydantic_core import to_json as json_bytes
 
+from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.formats.bank_parts import CandidatePart
 from vast_harbor.formats.day_part import LoadPart
@@ -112,8 +114,13 @@ def read(document: dict[str, Any], reference: Reference, *, typed: bool = False)
         "reference": reference,
     }
     document, problems = _read_overrides(document, reference, context)
+    loads = _given_loads(document)
+    known = [_LOADS.get(_load_key(load, context)) for load in loads]
+    # Those that were checked before are taken as they are.
+    taken = [part or load for part, load in zip(known, loads, strict=True)]
+    given = {**document, "day": {**document["day"], "loads": taken}} if any(known) else document
     try:
-        rig_file = RigFile.model_validate(document, context=context)
+        rig_file = RigFile.model_validate(given, context=context)
     except ValidationError as error:
         found = [_problem(e) for e in error.errors(include_url=False)]
         problems += (
@@ -125,7 +132,24 @@ def read(document: dict[str, Any], reference: Reference, *, typed: bool = False)
     problems += _cross_check(rig_file, reference)
     if problems:
         raise RigFileError(problems)
+    for load, before, part in zip(loads, known, rig_file.day.loads, strict=True):
+        if before is None:
+            _LOADS.put(_load_key(load, context), part)
     return rig_file
+
+
+# Loads that were checked, by what was given and how it was to be read: an edit changes one of many.
+_LOADS: LruCache[bytes, LoadPart] = LruCache(2000)
+
+
+def _given_loads(document: dict[str, Any]) -> list[Any]:
+    day = document.get("day")
+    loads = day.get("loads") if isinstance(day, dict) else None
+    return loads if isinstance(loads, list) else []
+
+
+def _load_key(load: Any, context: dict[str, Any]) -> bytes:
+    return json_bytes((load, context["typed"], context["system"], context["system_v"]))
 
 
 def _read_overrides(

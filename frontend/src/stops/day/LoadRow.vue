@@ -18,6 +18,7 @@ const props = defineProps<{ load: Load; index: number; figures?: Schemas['LoadVi
 defineEmits<{ remove: [] }>()
 const { onDay, timesOf, timesPath, setOnDay } = useLoads()
 
+const NOTHING: { path: string; field: string; message: string }[] = []
 const open = ref(false)
 const at = computed(() => `/day/loads/${props.index}`)
 const times = computed(() => timesOf(props.load))
@@ -33,8 +34,12 @@ const problems = computed(() => {
     high: 'at most',
     start_w: 'starts at',
   }
-  return Object.entries(plan.drafts)
-    .filter(([path, draft]) => path.startsWith(`${at.value}/`) && draft.message)
+  const wrong = Object.entries(plan.drafts).filter(
+    ([path, draft]) => path.startsWith(`${at.value}/`) && draft.message,
+  )
+  // The same nothing as before: every row looks at what is typed into any, and is not drawn again for it.
+  if (!wrong.length) return NOTHING
+  return wrong
     .map(([path, draft]) => {
       const field = path.slice(path.lastIndexOf('/') + 1)
       return { path, field: names[field] ?? field, message: draft.message }

@@ -22,6 +22,8 @@ from vast_harbor.core.cost import cash_flow
 from vast_harbor.core.cost.cash_flow import NO_VALUES, Costs, Many, Values
 
 Flags = NDArray[np.bool_]
+# The bases by which a life is reckoned.
+LIKELY, BY_WARRANTY, BY_LABEL = "likely", "warranty", "label_cycles"
 
 
 @dataclass(frozen=True, slots=True)
@@ -208,10 +210,10 @@ def life_years(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
     Source: Palmgren–Miner over cycles, years and accidents; M. A. Miner, J. Appl. Mech. 12 (1945).
     """
     likely = years_until_worn(p, c)
-    if p.basis == "warranty":
+    if p.basis == BY_WARRANTY:
         has = np.asarray(p.warranty_years) > 0
         return np.asarray(np.where(has, np.minimum(likely, p.warranty_years), likely))
-    if p.basis == "label_cycles":
+    if p.basis == BY_LABEL:
         with np.errstate(divide="ignore"):
             label = np.asarray(p.label_years * c.cycles / np.asarray(_nights_ratio(p, c), float))
         return np.broadcast_to(label, np.broadcast_shapes(label.shape, likely.shape)) + 0.0

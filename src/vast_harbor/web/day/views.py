@@ -236,7 +236,8 @@ def need_view(results: Results, style: Style) -> NeedView:
 
 def assumptions_view(results: Results, style: Style) -> list[AssumptionView]:
     """Every assumption that may be overridden."""
-    computed = ((f"temperature_factor.{k}", c.temperature.value) for k, c in results.need.classes.items())
+    governing = results.days.label_requirement[results.days.governing]
+    computed = ((f"temperature_factor.{k}", c.temperature) for k, c in governing.classes.items())
     return assumption_list(results.assumptions, tuple(computed), style)
 
 

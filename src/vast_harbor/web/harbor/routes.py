@@ -161,10 +161,7 @@ def _card(document: str, today: str) -> CardFigures:
     rig = files.read(json.loads(document), reference)
     results = evaluate(files.to_plan(rig, reference, today), reference)
     style = style_of(rig)
-    return CardFigures(
-        strip=strip(results, rig, style),
-        result=tokens(results.compare.sentence, style),
-    )
+    return CardFigures(strip=strip(results, rig, style), result=tokens(results.compare.sentence, style))
 
 
 @api.post("/rigs", responses={201: MadeView})

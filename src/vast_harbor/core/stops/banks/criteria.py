@@ -111,7 +111,7 @@ class BankCriteria:
     places: tuple[Place, ...] = ()
     protection: str = NO_PROTECTION
 
-    @property
+    @cached_property
     def of_class(self) -> ClassNeed:
         """What its battery class needs."""
         return self.days.need.classes[self.bank.model.battery_class.key]

@@ -19,6 +19,7 @@ class ComparedBank:
 
     Attributes:
         banked, cost: what it is and gives, and what it costs.
+        basis: by which its life goes, ``likely``, ``warranty`` or ``label_cycles``.
         make_life: tells how long it lasts.
         further: puts together the figures that only the comparison shows.
         year: its simulated year; None where none is run.
@@ -27,6 +28,7 @@ class ComparedBank:
     """
 
     banked: BankFigures
+    basis: str
     make_life: Callable[[], Life]
     cost: Cost
     further: Callable[[], dict[str, Figure]]

@@ -6,6 +6,7 @@ from functools import cached_property, lru_cache, partial
 
 from vast_harbor.core.battery.terminal_voltage import bank_resistance
 from vast_harbor.core.cost import cash_flow
+from vast_harbor.core.cost.life_cost import BY_LABEL
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan, Reference
@@ -163,7 +164,14 @@ def evaluate(
         )
         compared_banks.append(
             ComparedBank(
-                banked, life, cost, partial(_further, banked, day, year), year, simulated.get(id), sources
+                banked,
+                inputs.basis,
+                life,
+                cost,
+                partial(_further, banked, day, year),
+                year,
+                simulated.get(id),
+                sources,
             )
         )
     verdict = Verdict(plan, assumptions, days, banks, tuple(compared_banks))
@@ -388,22 +396,20 @@ def _findings(compared_banks: Sequence[ComparedBank], need: Need) -> tuple[Findi
                 )
             )
     for compared in compared_banks:
-        if compared.life.ends == life_stop.CYCLES and compared.life["years"].value is not None:
-            likely = compared.life["years_likely"]
-            if compared.life["years"].number > 2 * likely.number:
-                found.append(
-                    Finding(
-                        "label_years",
-                        "care",
-                        "compare",
-                        Sentence(
-                            "By label cycles alone it would last {label}; age ends it after about {likely}.",
-                            {"label": compared.life["years"], "likely": likely},
-                        ),
-                        "Reckon life by likely values unless you have a reason.",
-                        compared.banked.candidate.id,
-                    )
+        if compared.basis != BY_LABEL:
+            continue
+        years, likely = compared.life["years"], compared.life["years_likely"]
+        if years.value is not None and years.number > 2 * likely.number:
+            found.append(
+                Finding(
+                    "label_years", "care", "compare",
+                    Sentence(
+                        "By label cycles alone it would last {label}; age ends it after about {likely}.",
+                        {"label": years, "likely": likely},
+                    ),
+                    "Reckon life by likely values unless you have a reason.", compared.id,
                 )
+            )  # fmt: skip
     return tuple(found)
 
 

@@ -8,6 +8,8 @@ from math import inf, isfinite
 from vast_harbor.core.battery.ageing import LEAST_YEARS, emptied_wear, health_at_replacement_lfp
 from vast_harbor.core.battery.temperature import calendar_years
 from vast_harbor.core.cost.life_cost import (
+    BY_LABEL,
+    BY_WARRANTY,
     LifeCostInputs,
     calendar_wear_a_year,
     life_years,
@@ -372,7 +374,7 @@ def _life(
         ACCIDENTS: f["accident_wear"].number,
     }
     ends = max(wears, key=lambda k: wears[k])
-    basis = plan.life_basis or assumptions.rule.life_basis
+    basis = inputs.basis
     name, why = reference.life_bases[basis]
     basis_figure = Figure(
         f"{at}.basis",
@@ -385,7 +387,7 @@ def _life(
     )
     assert banked.bank is not None
     # What has no warranty, a used battery, is reckoned with its likely life.
-    if basis == "warranty" and banked.bank.model.warranty.years > 0:
+    if basis == BY_WARRANTY and banked.bank.model.warranty.years > 0:
         warranty = datasheet(
             f"{at}.warranty", "Warranty", banked.bank.model.warranty.years, "years", banked.bank.model.title
         )
@@ -400,7 +402,7 @@ def _life(
             {"L_likely": likely, "warranty": warranty},
             why,
         )
-    elif basis == "label_cycles":
+    elif basis == BY_LABEL:
         ends, per_year = CYCLES, f["cycles_per_year"]
         endless = per_year.number <= 0
         value = float(life_years(inputs))

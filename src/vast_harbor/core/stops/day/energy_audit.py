@@ -86,12 +86,16 @@ class Day:
 
     def lasting(self, seconds: float = BRIEF_S) -> float:
         """Largest power that lasts longer than some seconds: starts that are over sooner are left out [W]."""
-        if seconds not in self._lasting:
-            self._lasting[seconds] = _peak(self.plan, self.loads, self._inverter_on, seconds).watts
-        return self._lasting[seconds]
+        starting = [f.load for f in self.loads if f.load.start_w]
+        if not any(load.start_s <= seconds for load in starting):
+            return self.peak.watts
+        longer = tuple(load.start_s > seconds for load in starting)
+        if longer not in self._lasting:
+            self._lasting[longer] = _peak(self.plan, self.loads, self._inverter_on, seconds).watts
+        return self._lasting[longer]
 
     @cached_property
-    def _lasting(self) -> dict[float, float]:
+    def _lasting(self) -> dict[tuple[bool, ...], float]:
         return {}
 
     def hardest_over(self, edges: NDArray[np.float64], seconds: float | None = None) -> NDArray[np.float64]:
