@@ -1,6 +1,7 @@
 """Imports point one way, and the core has no interface, no database, no files and no clock."""
 
 import ast
+import importlib
 import re
 import sys
 from pathlib import Path
@@ -117,6 +118,28 @@ def test_packages_of_the_core_depend_one_way() -> None:
                 else ""
             )
             assert not used or ORDER.index(used) <= ORDER.index(own), f"{path} uses {name}"
+
+
+def test_a_stop_is_entered_by_its_package() -> None:
+    """From outside only what a stop's package offers is used, and what it offers is used."""
+    used: dict[str, set[str]] = {}
+    for path in ROOT.rglob("*.py"):
+        inside = path.relative_to(ROOT).parts
+        own = inside[2] if inside[:2] == ("core", "stops") else ""
+        for node in ast.walk(ast.parse(path.read_text("utf-8"))):
+            if not isinstance(node, ast.ImportFrom) or "core.stops" not in (node.module or ""):
+                continue
+            _, _, *rest = (node.module or "").split(".")
+            for name in (alias.name for alias in node.names):
+                # A whole stop under a name of its own gives its evaluate.
+                stop, what = (rest[1], name) if len(rest) > 1 else (name, "evaluate")
+                if stop != own:
+                    assert len(rest) < 3, f"{path}: {node.module}"
+                    used.setdefault(stop, set()).add(what)
+    assert len(used) == 7
+    for stop, names in used.items():
+        offered = set(importlib.import_module(f"vast_harbor.core.stops.{stop}").__all__)
+        assert names == offered, stop
 
 
 def test_shared_parts_of_the_interface_know_no_stop() -> None:

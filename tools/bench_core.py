@@ -22,7 +22,7 @@ from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_change
 from vast_harbor.core.simulation.conditions import Conditions
 from vast_harbor.core.simulation.run import run as simulate
 from vast_harbor.core.simulation.simulated_bank import CutOffs, simulate_bank_as
-from vast_harbor.core.stops.banks.checks import run
+from vast_harbor.core.stops.banks.checks import run_checks
 from vast_harbor.core.stops.banks.find import search
 from vast_harbor.core.stops.banks.quick_life_cost import quick_life_cost
 from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
@@ -69,7 +69,7 @@ def banks(name: str) -> dict[str, dict[str, float]]:
         pack.cache_clear()
         lacks.cache_clear()
         cells.cache_clear()
-        run(replace(build))
+        run_checks(replace(build))
 
     return {
         "Find banks: 500 models in every layout, nothing remembered": timed(find, 30),

@@ -9,29 +9,25 @@ from vast_harbor.core.figures.workings import Figure, Finding
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan, Reference
-from vast_harbor.core.stops.banks import candidates as banks_stop
-from vast_harbor.core.stops.banks import volts_to_act_on as volts_stop
-from vast_harbor.core.stops.charging import findings as charging_findings
-from vast_harbor.core.stops.charging.suitability import Suitability, suitability_of
-from vast_harbor.core.stops.compare import comparison as compare_stop
-from vast_harbor.core.stops.compare import verdict_text
-from vast_harbor.core.stops.compare.verdict import Verdict
-from vast_harbor.core.stops.day import findings as day_findings
-from vast_harbor.core.stops.day.energy_audit import Day
-from vast_harbor.core.stops.need import findings as need_findings
-from vast_harbor.core.stops.need import governing_day as days_stop
-from vast_harbor.core.stops.need import runtime as runtime_stop
-from vast_harbor.core.stops.need import second_bank as second_stop
-from vast_harbor.core.stops.need.energy_need import Need
-from vast_harbor.core.stops.need.findings import standby_days
-from vast_harbor.core.stops.need.governing_day import Days
-from vast_harbor.core.stops.need.runtime import Runtime
-from vast_harbor.core.stops.need.second_bank import SecondNeed
-from vast_harbor.core.stops.rig import findings as rig_findings
-from vast_harbor.core.stops.rig import system_voltage as voltage_stop
-from vast_harbor.core.stops.rig.system_voltage import VoltageChoice
-from vast_harbor.core.stops.trial import findings as trial_findings
-from vast_harbor.core.stops.trial.simulated_runs import SimulatedRuns
+from vast_harbor.core.stops import banks as banks_stop
+from vast_harbor.core.stops import compare as compare_stop
+from vast_harbor.core.stops import need as need_stop
+from vast_harbor.core.stops.banks import BankFigures, Banks, acts
+from vast_harbor.core.stops.charging import Suitability, charging_findings, suitability_of
+from vast_harbor.core.stops.compare import Compare, Verdict, verdict_text
+from vast_harbor.core.stops.day import Day, day_findings
+from vast_harbor.core.stops.need import (
+    Days,
+    Need,
+    Runtime,
+    SecondNeed,
+    need_findings,
+    runtimes,
+    second_need,
+    standby_days,
+)
+from vast_harbor.core.stops.rig import VoltageChoice, rig_findings, voltage_choices
+from vast_harbor.core.stops.trial import SimulatedRuns, trial_findings
 
 
 @dataclass(frozen=True)
@@ -55,8 +51,8 @@ class Results:
     reference: Reference
     assumptions: Assumptions
     days: Days
-    banks: banks_stop.Banks
-    compare: compare_stop.Compare
+    banks: Banks
+    compare: Compare
     suitability: Mapping[str, tuple[Suitability, ...]]
     simulated: SimulatedRuns
     stale: bool = False
@@ -64,17 +60,17 @@ class Results:
     @cached_property
     def second(self) -> SecondNeed | None:
         """Need of the second bank; None without one."""
-        return second_stop.evaluate(self.plan, self.reference, self.assumptions, self.days)
+        return second_need(self.plan, self.reference, self.assumptions, self.days)
 
     @cached_property
     def voltages(self) -> tuple[VoltageChoice, ...]:
         """The rig at 12, 24 and 48 V."""
-        return voltage_stop.evaluate(self.plan, self.reference, self.assumptions, self.days)
+        return voltage_choices(self.plan, self.reference, self.assumptions, self.days)
 
     @cached_property
     def runtimes(self) -> tuple[Runtime, ...]:
         """How long the day and each load run."""
-        return runtime_stop.evaluate(self.plan, self.days, self.banks.old_carries)
+        return runtimes(self.plan, self.days, self.banks.old_carries)
 
     @cached_property
     def seasons(self) -> Mapping[str, Figure]:
@@ -88,9 +84,9 @@ class Results:
         classes = days.need.classes
         label_ah = LazyMapping(classes, lambda key: classes[key].nameplate_ah)
         return (
-            rig_findings.findings(plan, days)
-            + day_findings.findings(plan, days.days, days.day, label_ah)
-            + need_findings.findings(plan, self.reference, days)
+            rig_findings(plan, days)
+            + day_findings(plan, days.days, days.day, label_ah)
+            + need_findings(plan, self.reference, days)
         )
 
     @property
@@ -112,8 +108,8 @@ class Results:
     def findings(self) -> tuple[Finding, ...]:
         """Findings of all stops, in the order of the passage."""
         candidates = tuple(f for c in self.banks.candidates for f in c.findings)
-        charging = charging_findings.findings(self.plan, self.suitability)
-        trial = trial_findings.findings(self.simulated, self.need)
+        charging = charging_findings(self.plan, self.suitability)
+        trial = trial_findings(self.simulated, self.need)
         return self.found + self.banks.findings + candidates + charging + trial + self.compare.findings
 
     def figures(self) -> dict[str, Figure]:
@@ -194,13 +190,13 @@ class Results:
                 yield from needed.values()
 
 
-def _of_checks(banked: banks_stop.BankFigures) -> Iterator[Figure]:
+def _of_checks(banked: BankFigures) -> Iterator[Figure]:
     for check in banked.checks:
         yield from (f for f in (check.figure, check.limit, check.margin) if f is not None)
         yield from check.says.figures.values()
         yield from (r.price for r in check.remedies if r.price is not None)
     if banked.build is not None:
-        for act in volts_stop.acts(banked.build):
+        for act in acts(banked.build):
             yield from (act.soc, act.rested, act.loaded)
     for stage in banked.stages:
         yield from (stage.money, stage.so_far, stage.usable, stage.covered, stage.nights)
@@ -222,7 +218,7 @@ def evaluate(plan: Plan, reference: Reference, before: SimulatedRuns | None = No
         KeyError: when the plan names a house rule, assumption, class or model that there is not.
     """
     assumptions = reference.assumptions(plan.house_rule, plan.overrides)
-    days = days_stop.evaluate(plan, reference, assumptions)
+    days = need_stop.evaluate(plan, reference, assumptions)
     banks = banks_stop.evaluate(plan, reference, assumptions, days)
     simulated = SimulatedRuns(plan, reference, assumptions, days, banks)
     stale = before is not None and not simulated.known

@@ -5,7 +5,7 @@ import io
 from collections.abc import Iterable
 from datetime import datetime, timedelta
 
-from vast_harbor.core.stops.trial.battery_monitor import MonitorReading
+from vast_harbor.core.stops.trial import MonitorReading
 
 COLUMNS = ("time", "volts", "amps", "soc_percent", "celsius")
 

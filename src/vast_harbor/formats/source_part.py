@@ -5,7 +5,7 @@ from typing import Annotated
 from pydantic import Field, ValidationInfo, field_validator
 
 from vast_harbor.core.rig.sources import DC_DC, GENERATOR, KINDS, MPPT, PITCHES, PWM, RELAY
-from vast_harbor.core.stops.trial.stretches import STRETCHES
+from vast_harbor.core.stops.trial import STRETCHES
 from vast_harbor.formats.fields import Choice, Clock, Measure, Numbers, Pairs, Truth, Words
 from vast_harbor.formats.parts import IDENTIFIER, PRICE, Part
 

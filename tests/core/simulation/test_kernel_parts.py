@@ -282,6 +282,16 @@ def test_a_bank_gives_what_its_loads_draw_at_the_volts_to_which_it_sags() -> Non
     assert hard[3] == pytest.approx(amps) and hard[4] < low
 
 
+def test_a_start_counts_while_anything_runs_and_not_for_what_is_switched_off() -> None:
+    # Half a watt runs, and 600 W start on it: the volts sag though the step's mean is nothing.
+    low = shed(dc_w=0.5, peak_w=600.0)[0][4]
+    assert low == pytest.approx(12.0 - 0.01 * 52.2, abs=0.05)
+    off = (True, True, False, False)
+    for bank in (bank_of(), bank_of(lfp=False)):
+        (dc, ac, _, amps, low), switches, _, _ = shed(bank, off, dc_w=40.0, ac_w=900.0, peak_w=2500.0)
+        assert dc == ac == amps == 0.0 and low == 12.0 and switches == off
+
+
 def test_the_bms_draws_for_itself() -> None:
     amps = shed(bank_of(standing_w=6.0))[0][3]
     assert (12.0 - 0.01 * amps) * amps == pytest.approx(6.0)

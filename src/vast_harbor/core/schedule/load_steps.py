@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from vast_harbor.core.figures.clock import DAY_H, Block
 from vast_harbor.core.rig.loads import AC, WEATHER_C
-from vast_harbor.core.stops.day.energy_audit import Day
+from vast_harbor.core.stops.day import Day
 from vast_harbor.core.weather.daily_weather import STEP_H, STEPS_A_DAY
 
 Floats = NDArray[np.float64]

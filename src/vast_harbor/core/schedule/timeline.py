@@ -12,8 +12,8 @@ from vast_harbor.core.rig.sources import ENGINE, GENERATOR, MAINS, PITCHES, SOLA
 from vast_harbor.core.schedule.day_pattern import DaySpec
 from vast_harbor.core.schedule.load_steps import LoadSteps, coverage, load_steps
 from vast_harbor.core.simulation.conditions import Conditions, Feed, Flags, Floats
-from vast_harbor.core.stops.day.charge_window import NOON_H
-from vast_harbor.core.stops.need.governing_day import Days
+from vast_harbor.core.stops.day import NOON_H
+from vast_harbor.core.stops.need import Days
 from vast_harbor.core.weather.climate import INSIDE, LIVING, Climate, warmth_at
 from vast_harbor.core.weather.daily_weather import STEP_H, STEPS_A_DAY, Weather, clear_share, draw_weather
 from vast_harbor.core.weather.insolation import Sunshine, sunshine

@@ -12,7 +12,7 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, escap
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.sensitivity.runner_up import AtNights, winner_and_rival
-from vast_harbor.core.stops.compare.compared_bank import ComparedBank
+from vast_harbor.core.stops.compare import ComparedBank
 
 CONTINUOUS = "Lifetime cost with the last bank’s unused life credited in full, so that it is continuous"
 # Of a root: difference of the two costs [money].

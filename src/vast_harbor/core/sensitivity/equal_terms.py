@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from vast_harbor.core.cost.life_cost import AS_PLANNED, lifetime
 from vast_harbor.core.figures.workings import REFERENCE, Figure
 from vast_harbor.core.passage import Results
-from vast_harbor.core.stops.compare.compared_bank import ComparedBank
+from vast_harbor.core.stops.compare import ComparedBank
 
 USABLE, DEPTH, LABEL, BOUGHT = "usable", "depth", "label", "bought"
 EQUAL_DEPTH = 0.5

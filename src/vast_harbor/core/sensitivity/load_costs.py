@@ -6,9 +6,8 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, compu
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.loads import STANDBY
 from vast_harbor.core.rig.plan import Reference
-from vast_harbor.core.stops.banks.proposals import size_layout
-from vast_harbor.core.stops.banks.quick_life_cost import quick_life_cost
-from vast_harbor.core.stops.compare.compared_bank import ComparedBank
+from vast_harbor.core.stops.banks import quick_life_cost, size_layout
+from vast_harbor.core.stops.compare import ComparedBank
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,9 +6,8 @@ from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures.workings import REFERENCE, Figure
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import NEEDED, WANTED, Reference
-from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost, quick_life_cost
-from vast_harbor.core.stops.compare.compared_bank import ComparedBank
-from vast_harbor.core.stops.compare.required_extras import ADVISED, COUNTED, RequiredExtra
+from vast_harbor.core.stops.banks import QuickLifeCost, quick_life_cost
+from vast_harbor.core.stops.compare import ADVISED, COUNTED, ComparedBank, RequiredExtra
 
 LEAST, SENSIBLE, FULL = "least", "sensible", "full"
 NAMES = {LEAST: "Least that is safe", SENSIBLE: "Sensible", FULL: "Full"}

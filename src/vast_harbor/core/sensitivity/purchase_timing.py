@@ -8,10 +8,8 @@ from vast_harbor.core.cost.life_cost import costs_of
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, escaped
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
-from vast_harbor.core.stops.banks.find import layouts
-from vast_harbor.core.stops.banks.quick_life_cost import quick_life_cost
-from vast_harbor.core.stops.compare.compared_bank import ComparedBank
-from vast_harbor.core.stops.compare.verdict_text import title
+from vast_harbor.core.stops.banks import layouts, quick_life_cost
+from vast_harbor.core.stops.compare import ComparedBank, verdict_text
 
 RUN_ON_YEARS = (1, 2, 3)
 # A bridge is thrown away after so long at the latest.
@@ -95,7 +93,7 @@ class _PurchaseOptions:
         return total * float((1 + self.costs.discount) ** -years)
 
     def now(self) -> PurchaseOption:
-        says = Sentence(f"{title(self.winner)}, all at once.")
+        says = Sentence(f"{verdict_text.title(self.winner)}, all at once.")
         return self._option("now", "Buy now", says, self.base, self.winner.cost["outlay"].number)
 
     def run_on(self) -> list[PurchaseOption]:

@@ -9,8 +9,8 @@ from vast_harbor.core.cost.life_cost import LifeCostInputs, Scenario, lifetime
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.schedule.day_pattern import months_of_use
-from vast_harbor.core.stops.compare.compared_bank import ComparedBank
-from vast_harbor.core.stops.trial.year import DENSE
+from vast_harbor.core.stops.compare import ComparedBank
+from vast_harbor.core.stops.trial import DENSE
 
 
 def winner_and_rival(results: Results) -> tuple[ComparedBank, ComparedBank] | None:

@@ -7,8 +7,7 @@ from vast_harbor.core.cost.life_cost import AS_PLANNED, LifeCostInputs, Scenario
 from vast_harbor.core.figures.workings import REFERENCE, Figure
 from vast_harbor.core.passage import Results
 from vast_harbor.core.sensitivity.runner_up import winner_and_rival
-from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
-from vast_harbor.core.stops.compare.verdict_text import title
+from vast_harbor.core.stops.compare import uncertainty_of, verdict_text
 
 MOST_YEARS = 40.0
 
@@ -92,7 +91,7 @@ def tornado(results: Results) -> Tornado | None:
         return low, high
 
     for compared, p, mine in ((winner, a, True), (rival, b, False)):
-        name = title(compared)
+        name = verdict_text.title(compared)
         base_of: tuple[tuple[str, str, tuple[float, float], float, str], ...] = (
             ("price", "Price", p.price, compared.banked["purchase"].number, "money"),
             ("cycles", "Cycle life", p.cycles, compared.life["design_cycles"].number, "cycles"),

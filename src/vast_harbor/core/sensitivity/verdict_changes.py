@@ -7,7 +7,7 @@ from itertools import pairwise
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.plan import Reference
-from vast_harbor.core.stops.compare.verdict_text import card, headline
+from vast_harbor.core.stops.compare import verdict_text
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,7 +43,7 @@ def verdict_changes(results: Results, reference: Reference) -> tuple[VerdictChan
     def says(nights: int) -> tuple[str, Sentence]:
         if nights not in made:
             verdict = evaluate(replace(plan, off_grid_nights=float(nights)), reference).verdict
-            line = headline(verdict)
+            line = verdict_text.headline(verdict)
             made[nights] = line.template, line
         return made[nights]
 
@@ -100,7 +100,7 @@ def schools(results: Results, reference: Reference) -> tuple[School, ...]:
     Returns:
         One for each rule, in their order.
     """
-    here = headline(results.verdict).template
+    here = verdict_text.headline(results.verdict).template
     return tuple(_school(key, results, reference, here) for key in reference.rules)
 
 
@@ -109,14 +109,14 @@ def _school(key: str, results: Results, reference: Reference, here: str) -> Scho
     same_rule = key == plan.house_rule
     found = results if same_rule else evaluate(replace(plan, house_rule=key), reference)
     verdict = found.verdict
-    line = headline(verdict)
+    line = verdict_text.headline(verdict)
     cost = verdict.winner.cost["lifetime"] if verdict.winner is not None else None
     return School(
         key,
         rule.name,
         rule.argues,
         _renamed(line, key),
-        tuple(_renamed(s, key) for s in card(verdict)),
+        tuple(_renamed(s, key) for s in verdict_text.card(verdict)),
         _copied(found.need.energy, key),
         None if cost is None else _copied(cost, key),
         line.template == here,

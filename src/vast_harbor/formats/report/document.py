@@ -20,9 +20,8 @@ from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.rig.sources import MAINS
 from vast_harbor.core.sensitivity.break_even import break_evens
 from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes
-from vast_harbor.core.stops.charging.settings_sheet import sheets
-from vast_harbor.core.stops.compare import verdict_text
-from vast_harbor.core.stops.compare.compared_bank import ComparedBank
+from vast_harbor.core.stops.charging import sheets
+from vast_harbor.core.stops.compare import ComparedBank, verdict_text
 from vast_harbor.formats.report import pictures
 from vast_harbor.formats.report.tables import ITEMS
 

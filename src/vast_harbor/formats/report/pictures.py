@@ -10,9 +10,7 @@ import numpy as np
 from vast_harbor.core.cost.cash_flow import cumulative
 from vast_harbor.core.cost.monte_carlo import sample_costs
 from vast_harbor.core.passage import Results
-from vast_harbor.core.stops.compare.compared_bank import ComparedBank
-from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
-from vast_harbor.core.stops.compare.verdict_charts import capacity, items
+from vast_harbor.core.stops.compare import ComparedBank, capacity, items, uncertainty_of
 
 # As on the screen: a colour, a line pattern and a point for each class.
 LOOKS: dict[str, tuple[str, Any, str]] = {

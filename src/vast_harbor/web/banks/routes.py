@@ -14,11 +14,17 @@ from vast_harbor.core.figures.parsing import Unreadable, parse
 from vast_harbor.core.figures.units import US
 from vast_harbor.core.installation.wiring import MOST_DRAWN, Wiring, wire
 from vast_harbor.core.rig.plan import Candidate
-from vast_harbor.core.stops.banks import checks as bank_checks
-from vast_harbor.core.stops.banks import discharge_curves, find
-from vast_harbor.core.stops.banks.candidates import BankFigures, build_of, why_unfit
-from vast_harbor.core.stops.banks.checks.check import Build
-from vast_harbor.core.stops.banks.volts_to_act_on import acts
+from vast_harbor.core.stops.banks import (
+    BankFigures,
+    Build,
+    acts,
+    build_of,
+    discharging,
+    find,
+    rates_of,
+    run_checks,
+    why_unfit,
+)
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.fields import Choice
 from vast_harbor.formats.wiring_svg import cable_text, draw
@@ -173,7 +179,7 @@ def why_not(path: RigPath, query: OfModel) -> Response:
         f"{PREVIEW_ID}{model.id}", model.battery_class.key, model.id, bank.series, bank.parallel
     )
     build = build_of(look.rig_limits, given, bank, len(plan.candidates), results.banks.old_kg)
-    return json_response(why_view(model, layout(bank), bank_checks.run(build), style_of(rig)))
+    return json_response(why_view(model, layout(bank), run_checks(build), style_of(rig)))
 
 
 @api.get("/rigs/<int:rig_id>/locker", responses={200: LockerView})
@@ -248,7 +254,7 @@ def rates(path: RigPath, query: RatesQuery) -> Response:
     if wrong:
         raise files.RigFileError(wrong)
     builds = tuple(c.build for c in results.banks.candidates if c.build is not None)
-    return json_response(rates_view(discharge_curves.evaluate(builds, amps), results, style))
+    return json_response(rates_view(rates_of(builds, amps), results, style))
 
 
 @api.get("/rigs/<int:rig_id>/volts", responses={200: ActsView})
@@ -307,8 +313,4 @@ def _metered(results: Any, key: str) -> Terminal | None:
             health = max(0.2, min(1.0, results.banks.diagnosis.health.number))
         return Terminal(battery_class, class_v * old.series, ohm, 0.0, results.day.battery_c.number, health)
     banked = _candidate(results.banks.candidates, key)
-    return (
-        None
-        if banked is None or banked.build is None
-        else discharge_curves.discharging(banked.build).terminal
-    )
+    return None if banked is None or banked.build is None else discharging(banked.build).terminal

@@ -7,13 +7,21 @@ from vast_harbor.core.figures.workings import Figure, Sentence
 from vast_harbor.core.installation.packing import OVER_MM, SIDE_MM, footprint, poses
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Plan
-from vast_harbor.core.stops.banks.candidates import Proposal
-from vast_harbor.core.stops.banks.checks.check import Build, Check
-from vast_harbor.core.stops.banks.discharge_curves import Rates
-from vast_harbor.core.stops.banks.find import NAMES, Found, Search, Shape, Within, shapes
-from vast_harbor.core.stops.banks.proposals import SizedLayout
-from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
-from vast_harbor.core.stops.banks.volts_to_act_on import Act
+from vast_harbor.core.stops.banks import (
+    NAMES,
+    Act,
+    Build,
+    Check,
+    Found,
+    Proposal,
+    QuickLifeCost,
+    Rates,
+    Search,
+    Shape,
+    SizedLayout,
+    Within,
+    shapes,
+)
 from vast_harbor.web.banks.models import (
     ActsOfView,
     ActsView,

@@ -14,13 +14,19 @@ from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.rig.sources import ENGINE, MAINS
 from vast_harbor.core.schedule.day_pattern import months_of_use
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
-from vast_harbor.core.stops.banks.volts_to_act_on import acts
-from vast_harbor.core.stops.charging.charge_curves import Curve, curve
-from vast_harbor.core.stops.charging.measured_charge import explain
-from vast_harbor.core.stops.charging.settings_sheet import Setting, sheets
-from vast_harbor.core.stops.charging.sources_needed import MONTHS, design_month, too_dark
-from vast_harbor.core.stops.charging.suitability import Suitability
-from vast_harbor.core.stops.trial.year import YearOf
+from vast_harbor.core.stops.banks import acts
+from vast_harbor.core.stops.charging import (
+    MONTHS,
+    Curve,
+    Setting,
+    Suitability,
+    curve,
+    design_month,
+    explain,
+    sheets,
+    too_dark,
+)
+from vast_harbor.core.stops.trial import YearOf
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.web.charging.models import (
     AuditView,

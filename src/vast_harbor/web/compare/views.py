@@ -8,11 +8,16 @@ from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.workings import unescaped
 from vast_harbor.core.passage import Results
-from vast_harbor.core.stops.compare import comparison as compare_stop
-from vast_harbor.core.stops.compare import verdict_text
-from vast_harbor.core.stops.compare.compared_bank import ComparedBank
-from vast_harbor.core.stops.compare.required_extras import RequiredExtra, difficulty
-from vast_harbor.core.stops.compare.verdict_charts import capacity, items
+from vast_harbor.core.stops.compare import (
+    EVENING_H,
+    ComparedBank,
+    RequiredExtra,
+    capacity,
+    cumulative,
+    difficulty,
+    items,
+    verdict_text,
+)
 from vast_harbor.web.plan.models import (
     CandidateShareView,
     ComparedBankView,
@@ -83,8 +88,7 @@ def compare_view(results: Results, style: Style) -> CompareView:
             for (id_, state), line in zip(lines, compare.rundown.remaining_wh, strict=True)
         ]
     cumulative = [
-        SeriesView(id=c.banked.candidate.id, points=_points(compare_stop.cumulative(c), 2))
-        for c in compare.compared_banks
+        SeriesView(id=c.banked.candidate.id, points=_points(cumulative(c), 2)) for c in compare.compared_banks
     ]
     lasts = [
         SeriesView(id=c.id, points=_points(capacity(c, results.plan.years_kept), 3))
@@ -97,7 +101,7 @@ def compare_view(results: Results, style: Style) -> CompareView:
         rows=rows,
         sentence=tokens(compare.sentence, style),
         corrections=corrections,
-        rundown_start_h=compare_stop.EVENING_H,
+        rundown_start_h=EVENING_H,
         rundown_hours=hours,
         rundown=run_down,
         cumulative=cumulative,

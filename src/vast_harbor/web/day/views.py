@@ -9,12 +9,8 @@ from vast_harbor.core.figures.parsing import clock_text
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.assumptions import Assumption, Assumptions
-from vast_harbor.core.stops.day.charge_window import charge_window
-from vast_harbor.core.stops.day.energy_audit import SECOND_BANK, Day
-from vast_harbor.core.stops.day.load_energy import LoadFigures
-from vast_harbor.core.stops.need import energy_need as need_stop
-from vast_harbor.core.stops.need.findings import standby_days
-from vast_harbor.core.stops.need.runtime import Runtime
+from vast_harbor.core.stops.day import SECOND_BANK, Day, LoadFigures, charge_window
+from vast_harbor.core.stops.need import Runtime, label_requirement, standby_days
 from vast_harbor.core.weather.sun import POLAR_DAY
 from vast_harbor.data import reference
 from vast_harbor.web.plan.models import (
@@ -155,14 +151,12 @@ def _rules(results: Results, style: Style) -> list[RuleNeedView]:
     """What each house rule alone would make of the governing day."""
     found = []
     for key in reference().rules:
-        label_requirement = need_stop.label_requirement(
-            results.plan, reference(), reference().assumptions(key, {}), results.day
-        )
+        asked = label_requirement(results.plan, reference(), reference().assumptions(key, {}), results.day)
         found.append(
             RuleNeedView(
                 key=key,
-                need=style.text(label_requirement.energy_wh, "Wh"),
-                labels=[style.text(ah, "Ah") for ah in label_requirement.label_ah.values()],
+                need=style.text(asked.energy_wh, "Wh"),
+                labels=[style.text(ah, "Ah") for ah in asked.label_ah.values()],
             )
         )
     return found

@@ -18,8 +18,8 @@ from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.plan import Candidate, Plan
 from vast_harbor.core.sensitivity.figure_lookup import asked_figure
-from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost, quick_life_cost
-from vast_harbor.core.stops.trial.simulated_runs import SimulatedRuns
+from vast_harbor.core.stops.banks import QuickLifeCost, quick_life_cost
+from vast_harbor.core.stops.trial import SimulatedRuns
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.store import rigs

@@ -13,11 +13,10 @@ from vast_harbor.core.figures.units import US
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.source_remedies import name_of
-from vast_harbor.core.stops.banks.candidates import BankFigures
-from vast_harbor.core.stops.banks.checks.check import OK, Check
-from vast_harbor.core.stops.charging.suitability import WORST
-from vast_harbor.core.stops.compare.verdict import HOOK_UP, KEEP, MEND
-from vast_harbor.core.stops.rig.system_voltage import VoltageChoice
+from vast_harbor.core.stops.banks import OK, BankFigures, Check
+from vast_harbor.core.stops.charging import WORST
+from vast_harbor.core.stops.compare import HOOK_UP, KEEP, MEND
+from vast_harbor.core.stops.rig import VoltageChoice
 from vast_harbor.formats.fields import Clock, Measure
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.store.rigs import StoredRig

@@ -13,8 +13,7 @@ from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
-from vast_harbor.core.stops.trial.battery_monitor import MonitorReading, readings
-from vast_harbor.core.stops.trial.trial import SimulationResult, Trial
+from vast_harbor.core.stops.trial import MonitorReading, SimulationResult, Trial, readings
 from vast_harbor.core.weather.daily_weather import STEP_H
 from vast_harbor.formats import monitor_csv
 from vast_harbor.formats.rig_file import Problem

@@ -15,12 +15,16 @@ from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.schedule.day_pattern import in_a_row
 from vast_harbor.core.simulation import kernel
-from vast_harbor.core.stops.charging.sources_needed import MONTHS
-from vast_harbor.core.stops.trial import storage, time_to_empty
-from vast_harbor.core.stops.trial.stretches import STRETCHES
-from vast_harbor.core.stops.trial.trial import SimulationResult, Trial
-from vast_harbor.core.stops.trial.weather_odds import odds
-from vast_harbor.core.stops.trial.year import SEEDS
+from vast_harbor.core.stops.charging import MONTHS
+from vast_harbor.core.stops.trial import (
+    SEEDS,
+    STRETCHES,
+    SimulationResult,
+    Trial,
+    odds,
+    storage,
+    time_to_empty,
+)
 from vast_harbor.core.weather.daily_weather import NAMES, STEPS_A_DAY
 from vast_harbor.core.weather.sun import sun_day
 from vast_harbor.formats.rig_file import Problem

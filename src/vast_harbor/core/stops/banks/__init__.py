@@ -1,1 +1,56 @@
 """Banks: real batteries in series and parallel, their checks, and the search of the catalogue."""
+
+from vast_harbor.core.stops.banks import find
+from vast_harbor.core.stops.banks.candidates import (
+    BankFigures,
+    Banks,
+    Proposal,
+    build_of,
+    evaluate,
+    why_unfit,
+)
+from vast_harbor.core.stops.banks.checks import run_checks
+from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, STOP, Build, Check
+from vast_harbor.core.stops.banks.criteria import label_or_class_exponent
+from vast_harbor.core.stops.banks.discharge_curves import Rates, discharging, rates_of
+from vast_harbor.core.stops.banks.find import NAMES, Found, Search, Shape, Within, layouts, shapes
+from vast_harbor.core.stops.banks.proposals import SizedLayout, size_layout
+from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost, Use, YearOfUse, about, quick_life_cost
+from vast_harbor.core.stops.banks.volts_to_act_on import Act, acts
+
+__all__ = (
+    "CARE",
+    "NAMES",
+    "NOTE",
+    "OK",
+    "STOP",
+    "Act",
+    "BankFigures",
+    "Banks",
+    "Build",
+    "Check",
+    "Found",
+    "Proposal",
+    "QuickLifeCost",
+    "Rates",
+    "Search",
+    "Shape",
+    "SizedLayout",
+    "Use",
+    "Within",
+    "YearOfUse",
+    "about",
+    "acts",
+    "build_of",
+    "discharging",
+    "evaluate",
+    "find",
+    "label_or_class_exponent",
+    "layouts",
+    "quick_life_cost",
+    "rates_of",
+    "run_checks",
+    "shapes",
+    "size_layout",
+    "why_unfit",
+)

@@ -8,7 +8,7 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Candidate, Plan
 from vast_harbor.core.stops.banks.criteria import BankCriteria
 from vast_harbor.core.stops.banks.purchase_price import price_figures
-from vast_harbor.core.stops.need.energy_need import Need, class_volts
+from vast_harbor.core.stops.need import Need, class_volts
 
 NEW, END_OF_LIFE = 1.0, 0.8
 

@@ -10,18 +10,22 @@ from vast_harbor.core.figures.lazy import LazyMapping
 from vast_harbor.core.figures.workings import Figure, Finding, Sentence, escaped
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Candidate, Plan, Reference
-from vast_harbor.core.stops.banks import checks as bank_checks
 from vast_harbor.core.stops.banks.bank_figures import bank_figures
+from vast_harbor.core.stops.banks.checks import run_checks
 from vast_harbor.core.stops.banks.checks.check import Build, Check
 from vast_harbor.core.stops.banks.checks.stages import PurchaseStepFigures, steps
 from vast_harbor.core.stops.banks.proposals import SizedLayout, size_layout, smallest
 from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
 from vast_harbor.core.stops.banks.rig_limits import RigLimits
-from vast_harbor.core.stops.need.governing_day import Days
-from vast_harbor.core.stops.rig import diagnosis as diagnosis_stop
-from vast_harbor.core.stops.rig import old_bank
-from vast_harbor.core.stops.rig.diagnosis import Diagnosis
-from vast_harbor.core.stops.rig.old_bank import old_bank_kg, old_bank_wh
+from vast_harbor.core.stops.need import Days
+from vast_harbor.core.stops.rig import (
+    Diagnosis,
+    diagnose,
+    old_bank_carries,
+    old_bank_findings,
+    old_bank_kg,
+    old_bank_wh,
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -150,9 +154,9 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, days: D
                 "Add one of the proposals below, or any model of the catalogue.",
             ),
         )
-    diagnosis = diagnosis_stop.evaluate(plan, assumptions, need)
-    carries = old_bank.carries(plan, assumptions, need, diagnosis.health if diagnosis else None)
-    findings += old_bank.findings(plan, carries, need)
+    diagnosis = diagnose(plan, assumptions, need)
+    carries = old_bank_carries(plan, assumptions, need, diagnosis.health if diagnosis else None)
+    findings += old_bank_findings(plan, carries, need)
     return Banks(candidates, proposals, old, old_bank_wh(plan), carries, diagnosis, findings, rig_limits)
 
 
@@ -237,7 +241,7 @@ def _candidate(
         )
     build = build_of(rig_limits, candidate, bank, index, old_kg)
     figures = build.figures
-    checks = bank_checks.run(build)
+    checks = run_checks(build)
     findings = tuple(f for c in checks if (f := c.finding(candidate.id)) is not None)
     return BankFigures(candidate, battery_class, bank, *flags, findings, figures, checks, steps(build), build)
 

@@ -20,9 +20,8 @@ from vast_harbor.core.installation.cables import Sized, resistance
 from vast_harbor.core.installation.packing import Clash, Packing, Place, clashes, pack
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan
-from vast_harbor.core.stops.day.energy_audit import BRIEF_S
-from vast_harbor.core.stops.need.energy_need import ClassNeed
-from vast_harbor.core.stops.need.governing_day import Days
+from vast_harbor.core.stops.day import BRIEF_S
+from vast_harbor.core.stops.need import ClassNeed, Days
 from vast_harbor.core.weather.climate import LIVING
 
 # Reasons, in the order in which they are looked for, in words that can be counted.

@@ -58,7 +58,7 @@ def discharging(build: Build) -> Battery:
     return battery(build.bank, label_or_class_exponent(build.assumptions, build.bank.model), warmth, health)
 
 
-def evaluate(builds: tuple[Build, ...], amps: float | None) -> Rates | None:
+def rates_of(builds: tuple[Build, ...], amps: float | None) -> Rates | None:
     """Delivered charge against current, and one steady discharge, of several banks.
 
     Args:

@@ -25,8 +25,8 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import WORKSHOP, Candidate, Plan, Reference
 from vast_harbor.core.stops.banks.purchase_price import Purchase, purchase
 from vast_harbor.core.stops.banks.rig_limits import RigLimits
-from vast_harbor.core.stops.need.governing_day import Days
-from vast_harbor.core.stops.rig.old_bank import old_bank_kg
+from vast_harbor.core.stops.need import Days
+from vast_harbor.core.stops.rig import old_bank_kg
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,7 +11,7 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.loads import AC
 from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.stops.banks.criteria import REASONS, BankCriteria
-from vast_harbor.core.stops.need.governing_day import Days
+from vast_harbor.core.stops.need import Days
 
 __all__ = ["REASONS", "RigLimits"]
 

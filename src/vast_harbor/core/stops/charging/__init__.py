@@ -1,1 +1,26 @@
 """Charging: whether the sources suit each bank, how fast they charge it, and how much is needed."""
+
+from vast_harbor.core.stops.charging.charge_curves import Curve, curve
+from vast_harbor.core.stops.charging.findings import charging_findings
+from vast_harbor.core.stops.charging.measured_charge import explain
+from vast_harbor.core.stops.charging.settings_sheet import Setting, sheets
+from vast_harbor.core.stops.charging.sources_needed import MONTHS, Sun, design_month, needed, sun_of, too_dark
+from vast_harbor.core.stops.charging.suitability import WORST, Suitability, suitability_of
+
+__all__ = (
+    "MONTHS",
+    "WORST",
+    "Curve",
+    "Setting",
+    "Suitability",
+    "Sun",
+    "charging_findings",
+    "curve",
+    "design_month",
+    "explain",
+    "needed",
+    "sheets",
+    "suitability_of",
+    "sun_of",
+    "too_dark",
+)

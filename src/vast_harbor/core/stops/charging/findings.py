@@ -10,7 +10,7 @@ from vast_harbor.core.stops.charging.suitability import Suitability
 from vast_harbor.core.weather.sun import POLAR_NIGHT, day_of_year, sun_day
 
 
-def findings(plan: Plan, suitability: Mapping[str, tuple[Suitability, ...]]) -> tuple[Finding, ...]:
+def charging_findings(plan: Plan, suitability: Mapping[str, tuple[Suitability, ...]]) -> tuple[Finding, ...]:
     """Findings of the rig's sources, and of each source beside each candidate.
 
     Args:

@@ -17,7 +17,7 @@ from vast_harbor.core.rig.sources import (
     SOLAR,
 )
 from vast_harbor.core.schedule.timeline import Timeline
-from vast_harbor.core.stops.banks.checks.check import Build
+from vast_harbor.core.stops.banks import Build
 from vast_harbor.core.weather.daily_weather import STEP_H
 
 # Within this share a measurement is as it should be.

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from vast_harbor.core.battery.charge_acceptance import COLD_C
 from vast_harbor.core.rig.source_remedies import name_of, sources_of
 from vast_harbor.core.rig.sources import ENGINE, MAINS, SOLAR, STREAM
-from vast_harbor.core.stops.banks.checks.check import Build
+from vast_harbor.core.stops.banks import Build
 
 
 @dataclass(frozen=True, slots=True)

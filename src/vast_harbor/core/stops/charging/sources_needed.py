@@ -17,7 +17,7 @@ from vast_harbor.core.rig.sources import (
 )
 from vast_harbor.core.schedule.day_pattern import months_of_use
 from vast_harbor.core.schedule.timeline import Timeline
-from vast_harbor.core.stops.banks.checks.check import Build
+from vast_harbor.core.stops.banks import Build
 from vast_harbor.core.weather.daily_weather import clear_share
 from vast_harbor.core.weather.sun import POLAR_NIGHT, sun_day
 

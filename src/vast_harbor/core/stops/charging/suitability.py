@@ -11,7 +11,7 @@ from vast_harbor.core.battery.terminal_voltage import rested_volts
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, escaped, typed
 from vast_harbor.core.rig.source_remedies import BALANCES_V, Rung, ladder, name_of, sources_of
 from vast_harbor.core.rig.sources import ENGINE, MAINS, PWM, SOLAR, Source
-from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, STOP, Build
+from vast_harbor.core.stops.banks import CARE, NOTE, OK, STOP, Build
 
 # Volts below which LFP is not filled, at which gel is ruined, and from which sealed types suffer in the heat.
 FILLS_V, GEL_V, HOT_C = 13.6, 14.4, 35.0

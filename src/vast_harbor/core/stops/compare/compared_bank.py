@@ -5,12 +5,11 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from vast_harbor.core.figures.workings import Figure, Finding, escaped
-from vast_harbor.core.stops.banks.candidates import BankFigures
-from vast_harbor.core.stops.charging.suitability import Suitability
+from vast_harbor.core.stops.banks import BankFigures
+from vast_harbor.core.stops.charging import Suitability
 from vast_harbor.core.stops.compare.cost import Cost
 from vast_harbor.core.stops.compare.life import Life
-from vast_harbor.core.stops.trial.trial import SimulationResult
-from vast_harbor.core.stops.trial.year import YearOf
+from vast_harbor.core.stops.trial import SimulationResult, YearOf
 
 
 @dataclass(frozen=True, eq=False)

@@ -11,9 +11,8 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Senten
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.rig.rundown import Rundown, nights_without_charge, run_down
-from vast_harbor.core.stops.banks.candidates import BankFigures, Banks
-from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
-from vast_harbor.core.stops.charging.suitability import Suitability
+from vast_harbor.core.stops.banks import BankFigures, Banks, QuickLifeCost
+from vast_harbor.core.stops.charging import Suitability
 from vast_harbor.core.stops.compare import cost as cost_stop
 from vast_harbor.core.stops.compare import life as life_stop
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
@@ -22,11 +21,9 @@ from vast_harbor.core.stops.compare.required_extras import required_extras
 from vast_harbor.core.stops.compare.summary_sentence import result_sentence
 from vast_harbor.core.stops.compare.unit_costs import usable_quotients
 from vast_harbor.core.stops.compare.verdict import Verdict
-from vast_harbor.core.stops.day.energy_audit import Day
-from vast_harbor.core.stops.need.energy_need import Need
-from vast_harbor.core.stops.need.governing_day import Days
-from vast_harbor.core.stops.trial.trial import SimulationResult
-from vast_harbor.core.stops.trial.year import YearOf
+from vast_harbor.core.stops.day import Day
+from vast_harbor.core.stops.need import Days, Need
+from vast_harbor.core.stops.trial import SimulationResult, YearOf
 
 # The hour at which the run-down begins: charged through the day, off-grid from the evening.
 EVENING_H = 18.0

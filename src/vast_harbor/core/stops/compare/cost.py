@@ -10,16 +10,15 @@ from vast_harbor.core.cost.life_cost import LifeCostInputs, costs_of
 from vast_harbor.core.figures.workings import Figure, computed, typed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import WORKSHOP, Plan
-from vast_harbor.core.stops.banks.candidates import BankFigures
-from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost, Use
+from vast_harbor.core.stops.banks import BankFigures, QuickLifeCost, Use
 from vast_harbor.core.stops.compare.extra_cost import add_extra_cost, again
 from vast_harbor.core.stops.compare.life import Life, nights_a_year
 from vast_harbor.core.stops.compare.required_extras import RequiredExtra
 from vast_harbor.core.stops.compare.running_cost import running
 from vast_harbor.core.stops.compare.unit_costs import prices
-from vast_harbor.core.stops.day.energy_audit import Day
-from vast_harbor.core.stops.need.energy_need import Need
-from vast_harbor.core.stops.trial.year import YearOf
+from vast_harbor.core.stops.day import Day
+from vast_harbor.core.stops.need import Need
+from vast_harbor.core.stops.trial import YearOf
 
 
 @dataclass(frozen=True, eq=False)

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import NEEDED, WORKSHOP, Plan
-from vast_harbor.core.stops.banks.candidates import BankFigures
+from vast_harbor.core.stops.banks import BankFigures
 from vast_harbor.core.stops.compare.required_extras import COUNTED, RequiredExtra, difficulty, hours_of
 
 

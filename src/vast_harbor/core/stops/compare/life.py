@@ -21,11 +21,10 @@ from vast_harbor.core.figures.workings import HOUSE_RULE, REFERENCE, TYPED, Figu
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan, Reference
-from vast_harbor.core.stops.banks.candidates import BankFigures
-from vast_harbor.core.stops.banks.quick_life_cost import Use, about
-from vast_harbor.core.stops.day.energy_audit import Day
-from vast_harbor.core.stops.need.energy_need import Need
-from vast_harbor.core.stops.trial.year import YearOf
+from vast_harbor.core.stops.banks import BankFigures, Use, about
+from vast_harbor.core.stops.day import Day
+from vast_harbor.core.stops.need import Need
+from vast_harbor.core.stops.trial import YearOf
 
 MINER = "Palmgren–Miner: wears of cycles, years and accidents are added"
 # What a day below a fifth of its charge takes of the life of lead-acid [-].

@@ -9,8 +9,8 @@ from dataclasses import dataclass, replace
 from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
 from vast_harbor.core.rig.plan import Fix
 from vast_harbor.core.rig.source_remedies import EASY, HANDY, TRADE, Rung, chosen
-from vast_harbor.core.stops.banks.checks.check import CARE, STOP, Build, Check
-from vast_harbor.core.stops.charging.suitability import Suitability, suitability_of
+from vast_harbor.core.stops.banks import CARE, STOP, Build, Check
+from vast_harbor.core.stops.charging import Suitability, suitability_of
 
 COUNTED, ADVISED, STRUCK, COVERED = "counted", "advised", "struck", "covered"
 

@@ -2,9 +2,8 @@
 
 from vast_harbor.core.figures.workings import Figure, computed
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.stops.banks.candidates import BankFigures
-from vast_harbor.core.stops.banks.quick_life_cost import Use
-from vast_harbor.core.stops.trial.year import YearOf
+from vast_harbor.core.stops.banks import BankFigures, Use
+from vast_harbor.core.stops.trial import YearOf
 
 
 def running(

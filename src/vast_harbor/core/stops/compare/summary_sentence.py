@@ -6,7 +6,7 @@ from vast_harbor.core.figures.workings import Sentence, computed
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.life import nights_a_year
-from vast_harbor.core.stops.day.energy_audit import Day
+from vast_harbor.core.stops.day import Day
 
 # Within this share two lifetime costs are called the same.
 ALIKE = 0.05

@@ -2,7 +2,7 @@
 
 from vast_harbor.core.figures.workings import Figure, computed, datasheet
 from vast_harbor.core.rig.plan import Plan
-from vast_harbor.core.stops.banks.candidates import BankFigures
+from vast_harbor.core.stops.banks import BankFigures
 from vast_harbor.core.stops.compare.life import Life, nights_a_year
 
 

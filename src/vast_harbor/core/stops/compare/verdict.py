@@ -12,13 +12,12 @@ from vast_harbor.core.cost.monte_carlo import COUNT, SampledCosts, sample_costs
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan
-from vast_harbor.core.stops.banks.candidates import Banks
+from vast_harbor.core.stops.banks import Banks
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.priorities import choose
 from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
-from vast_harbor.core.stops.need.governing_day import Days
-from vast_harbor.core.stops.rig.diagnosis import AT_FAULT, BANK, CHARGER, DRAIN
-from vast_harbor.core.stops.rig.old_bank import tested_health
+from vast_harbor.core.stops.need import Days
+from vast_harbor.core.stops.rig import AT_FAULT, BANK, CHARGER, DRAIN, tested_health
 
 KEEP, MEND, HOOK_UP, BUY, NONE = "keep", "mend", "hook_up", "buy", "none"
 DRAWN = f"{COUNT} seeded draws of price, cycles, calendar life, use, drift, tariff and temperature"

@@ -9,7 +9,7 @@ from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.life import nights_a_year
 from vast_harbor.core.stops.compare.priorities import ALIKE, CARES
 from vast_harbor.core.stops.compare.verdict import BUY, HOOK_UP, KEEP, MEND, Verdict
-from vast_harbor.core.stops.rig.diagnosis import CHARGER, DRAIN, USE
+from vast_harbor.core.stops.rig import CHARGER, DRAIN, USE
 
 MOST_WORDS = 120
 # The rule that leaves out what does not serve the nights.

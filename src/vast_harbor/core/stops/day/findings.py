@@ -23,7 +23,7 @@ COOLS = re.compile(r"fridge|freezer|cool|chest", re.I)
 MEASURED_OFF = 0.1
 
 
-def findings(
+def day_findings(
     plan: Plan, days: Mapping[str, Day], day: Day, label_ah: Mapping[str, Figure]
 ) -> tuple[Finding, ...]:
     """All findings of the days, those of the governing day first.

@@ -16,8 +16,7 @@ from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.rig.profile import mean_current
-from vast_harbor.core.stops.day.charge_window import charge_window
-from vast_harbor.core.stops.day.energy_audit import Day, profile_sums
+from vast_harbor.core.stops.day import Day, charge_window, profile_sums
 
 NEED = "E_need = E_bank · N · (1 + m)"
 

@@ -8,7 +8,7 @@ from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.stops.need.governing_day import Days
 
 
-def findings(plan: Plan, reference: Reference, days: Days) -> tuple[Finding, ...]:
+def need_findings(plan: Plan, reference: Reference, days: Days) -> tuple[Finding, ...]:
     """All findings of the need."""
     if days.day.bank_wh.number <= 0:
         return (

@@ -8,8 +8,8 @@ from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.day_types import CARRIED, LAID_UP, DayType
 from vast_harbor.core.rig.plan import Plan, Reference
-from vast_harbor.core.stops.day import energy_audit as day_stop
-from vast_harbor.core.stops.day.energy_audit import Day
+from vast_harbor.core.stops import day as day_stop
+from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.need import energy_need as need_stop
 from vast_harbor.core.stops.need.energy_need import LabelRequirement, Need
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
 from vast_harbor.core.rig.plan import Plan
-from vast_harbor.core.stops.day.load_energy import LoadFigures
+from vast_harbor.core.stops.day import LoadFigures
 from vast_harbor.core.stops.need.governing_day import Days
 
 A_KWH = 1000.0
@@ -77,7 +77,7 @@ class Runtime:
         )
 
 
-def evaluate(plan: Plan, days: Days, old: Mapping[str, Figure]) -> tuple[Runtime, ...]:
+def runtimes(plan: Plan, days: Days, old: Mapping[str, Figure]) -> tuple[Runtime, ...]:
     """Runtimes of the whole governing day and of each load that runs on it.
 
     Args:

@@ -8,7 +8,7 @@ from vast_harbor.core.figures.workings import Figure, computed, typed
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan, Reference
-from vast_harbor.core.stops.day.energy_sums import second_efficiency
+from vast_harbor.core.stops.day import second_efficiency
 from vast_harbor.core.stops.need.governing_day import Days
 
 
@@ -29,7 +29,7 @@ class SecondNeed:
     nameplate_ah: Mapping[str, Figure]
 
 
-def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, days: Days) -> SecondNeed | None:
+def second_need(plan: Plan, reference: Reference, assumptions: Assumptions, days: Days) -> SecondNeed | None:
     """The need of the second bank; None without one.
 
     It must last a few nights by itself, should the charger between the banks fail; the main bank carries its

@@ -1,1 +1,30 @@
 """Rig: the bank that is there now, and the rig at other system voltages."""
+
+from vast_harbor.core.stops.rig.diagnosis import AT_FAULT, BANK, CHARGER, DRAIN, USE, Diagnosis, diagnose
+from vast_harbor.core.stops.rig.findings import rig_findings
+from vast_harbor.core.stops.rig.old_bank import (
+    old_bank_carries,
+    old_bank_findings,
+    old_bank_kg,
+    old_bank_wh,
+    tested_health,
+)
+from vast_harbor.core.stops.rig.system_voltage import VoltageChoice, voltage_choices
+
+__all__ = (
+    "AT_FAULT",
+    "BANK",
+    "CHARGER",
+    "DRAIN",
+    "USE",
+    "Diagnosis",
+    "VoltageChoice",
+    "diagnose",
+    "old_bank_carries",
+    "old_bank_findings",
+    "old_bank_kg",
+    "old_bank_wh",
+    "rig_findings",
+    "tested_health",
+    "voltage_choices",
+)

@@ -14,7 +14,7 @@ from vast_harbor.core.battery.terminal_voltage import Terminal, unit_resistance
 from vast_harbor.core.figures.workings import Figure, Sentence, computed, typed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import OldBank, Plan
-from vast_harbor.core.stops.need.energy_need import Need
+from vast_harbor.core.stops.need import Need
 from vast_harbor.core.stops.rig.old_bank import tested_health
 
 AT_FAULT, POSSIBLE, UNLIKELY, UNKNOWN = "at fault", "possible", "unlikely", "not known"
@@ -76,7 +76,7 @@ class Diagnosis:
     says: str
 
 
-def evaluate(plan: Plan, assumptions: Assumptions, need: Need) -> Diagnosis | None:
+def diagnose(plan: Plan, assumptions: Assumptions, need: Need) -> Diagnosis | None:
     """What the owner knows of the old bank, put together; None without one.
 
     Args:

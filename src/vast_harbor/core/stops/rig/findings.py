@@ -5,10 +5,10 @@ from collections.abc import Iterator
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed, typed
 from vast_harbor.core.installation.axle_load import locker_litres
 from vast_harbor.core.rig.plan import Plan
-from vast_harbor.core.stops.need.governing_day import Days
+from vast_harbor.core.stops.need import Days
 
 
-def findings(plan: Plan, days: Days) -> tuple[Finding, ...]:
+def rig_findings(plan: Plan, days: Days) -> tuple[Finding, ...]:
     """All findings of the rig itself."""
     return (*_year(plan), *_locker(plan, days))
 

@@ -9,7 +9,7 @@ from vast_harbor.core.battery.temperature import temperature_factor
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed, typed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import OldBank, Plan
-from vast_harbor.core.stops.need.energy_need import Need
+from vast_harbor.core.stops.need import Need
 
 # A test says most when it is no faster than this and neither cold nor hot.
 FASTEST_C, COLDEST_C, HOTTEST_C = 0.2, 10.0, 30.0
@@ -79,7 +79,9 @@ def old_bank_wh(plan: Plan) -> Figure | None:
     )
 
 
-def carries(plan: Plan, assumptions: Assumptions, need: Need, soh: Figure | None) -> dict[str, Figure]:
+def old_bank_carries(
+    plan: Plan, assumptions: Assumptions, need: Need, soh: Figure | None
+) -> dict[str, Figure]:
     """What is left of the old bank: ``soh``, ``usable_wh`` and ``nights`` that it still carries.
 
     Args:
@@ -186,7 +188,7 @@ def _soh(old: OldBank, assumptions: Assumptions) -> Figure:
     return replace(soh, low=low, high=high)
 
 
-def findings(plan: Plan, figures: dict[str, Figure], need: Need) -> tuple[Finding, ...]:
+def old_bank_findings(plan: Plan, figures: dict[str, Figure], need: Need) -> tuple[Finding, ...]:
     """What there is to say about the test of the old bank, and whether it still serves."""
     old = plan.old_bank
     if old is None or not figures:

@@ -7,9 +7,8 @@ from vast_harbor.core.installation.cables import inverter_current, size
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.loads import AC, DC
 from vast_harbor.core.rig.plan import Plan, Reference
-from vast_harbor.core.stops.day.energy_sums import inverter_efficiency
-from vast_harbor.core.stops.day.load_energy import hangs_on_second
-from vast_harbor.core.stops.need.governing_day import Days
+from vast_harbor.core.stops.day import hangs_on_second, inverter_efficiency
+from vast_harbor.core.stops.need import Days
 
 VOLTS = (12.0, 24.0, 48.0)
 
@@ -37,7 +36,7 @@ class VoltageChoice:
     replaced: tuple[str, ...]
 
 
-def evaluate(
+def voltage_choices(
     plan: Plan, reference: Reference, assumptions: Assumptions, days: Days
 ) -> tuple[VoltageChoice, ...]:
     """The rig at 12, 24 and 48 V: Wh stay the same, Ah and amps shrink.

@@ -1,1 +1,26 @@
 """Trial: every bank through the same days of use and weather, and what goes wrong when."""
+
+from vast_harbor.core.stops.trial import storage, time_to_empty
+from vast_harbor.core.stops.trial.battery_monitor import MonitorReading, readings
+from vast_harbor.core.stops.trial.findings import trial_findings
+from vast_harbor.core.stops.trial.simulated_runs import SimulatedRuns
+from vast_harbor.core.stops.trial.stretches import STRETCHES
+from vast_harbor.core.stops.trial.trial import SimulationResult, Trial
+from vast_harbor.core.stops.trial.weather_odds import odds
+from vast_harbor.core.stops.trial.year import DENSE, SEEDS, YearOf
+
+__all__ = (
+    "DENSE",
+    "SEEDS",
+    "STRETCHES",
+    "MonitorReading",
+    "SimulatedRuns",
+    "SimulationResult",
+    "Trial",
+    "YearOf",
+    "odds",
+    "readings",
+    "storage",
+    "time_to_empty",
+    "trial_findings",
+)

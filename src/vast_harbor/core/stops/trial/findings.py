@@ -1,7 +1,7 @@
 """What the Trial stop has to say."""
 
 from vast_harbor.core.figures.workings import Finding, Sentence, escaped
-from vast_harbor.core.stops.need.energy_need import Need
+from vast_harbor.core.stops.need import Need
 from vast_harbor.core.stops.trial.simulated_runs import SimulatedRuns
 
 # A bank that serves fewer of the off-grid nights of a year is spoken of.
@@ -12,7 +12,7 @@ BEYOND = 1.1
 TOLD = ("agm", "lfp")
 
 
-def findings(result: SimulatedRuns, need: Need) -> tuple[Finding, ...]:
+def trial_findings(result: SimulatedRuns, need: Need) -> tuple[Finding, ...]:
     """Banks that go dark in the trial or in a year, and a need that the year makes larger.
 
     Args:

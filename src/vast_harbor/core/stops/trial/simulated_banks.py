@@ -8,9 +8,7 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Candidate, Plan
 from vast_harbor.core.rig.source_remedies import sources_of
 from vast_harbor.core.simulation.simulated_bank import CutOffs, SimulatedBank, simulate_bank_as
-from vast_harbor.core.stops.banks.candidates import Banks
-from vast_harbor.core.stops.banks.checks.check import Build
-from vast_harbor.core.stops.banks.criteria import label_or_class_exponent
+from vast_harbor.core.stops.banks import Banks, Build, label_or_class_exponent
 
 OLD = "old"
 # What is left of an old bank of which nothing is known.

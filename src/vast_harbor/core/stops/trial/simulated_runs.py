@@ -12,9 +12,9 @@ from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.rig.sources import SOLAR
 from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
-from vast_harbor.core.stops.banks.candidates import Banks
-from vast_harbor.core.stops.charging.sources_needed import Sun, needed, sun_of
-from vast_harbor.core.stops.need.governing_day import Days
+from vast_harbor.core.stops.banks import Banks
+from vast_harbor.core.stops.charging import Sun, needed, sun_of
+from vast_harbor.core.stops.need import Days
 from vast_harbor.core.stops.trial.simulated_banks import simulated_banks, simulated_candidate
 from vast_harbor.core.stops.trial.trial import Trial
 from vast_harbor.core.stops.trial.year import YearOf, YearPlan, is_kept, key_of, largest_fall, year_of

@@ -10,7 +10,7 @@ from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.simulation.conditions import Conditions
 from vast_harbor.core.simulation.run import run
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
-from vast_harbor.core.stops.day.load_energy import hangs_on_second
+from vast_harbor.core.stops.day import hangs_on_second
 from vast_harbor.core.weather.daily_weather import STEP_H, STEPS_A_DAY
 
 LONGEST_DAYS = 60

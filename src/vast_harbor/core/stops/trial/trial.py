@@ -20,7 +20,7 @@ from vast_harbor.core.simulation.kernel import (
 )
 from vast_harbor.core.simulation.run import fed_by, run
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
-from vast_harbor.core.stops.banks.candidates import Banks
+from vast_harbor.core.stops.banks import Banks
 from vast_harbor.core.stops.trial.events import Event, events
 from vast_harbor.core.stops.trial.figure_factory import figure_factory
 from vast_harbor.core.stops.trial.simulated_banks import OLD, simulated_banks

@@ -17,7 +17,7 @@ from vast_harbor.core.simulation.conditions import Conditions, Floats
 from vast_harbor.core.simulation.kernel import EMPTY, FULL, GENERATING
 from vast_harbor.core.simulation.run import fed_by, power_offered, run
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
-from vast_harbor.core.stops.banks.quick_life_cost import YearOfUse
+from vast_harbor.core.stops.banks import YearOfUse
 from vast_harbor.core.stops.trial.figure_factory import figure_factory
 from vast_harbor.core.stops.trial.rainflow_cycles import cycles, histogram
 from vast_harbor.core.weather.daily_weather import STEPS_A_DAY

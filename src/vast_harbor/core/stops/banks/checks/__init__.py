@@ -17,7 +17,7 @@ from vast_harbor.core.stops.banks.checks.check import Build, Check
 KINDS = (capacity, current, cable_and_fuse, locker, weight, ventilation, temperature, safety, stages, offer)
 
 
-def run(build: Build) -> tuple[Check, ...]:
+def run_checks(build: Build) -> tuple[Check, ...]:
     """Every check of a bank.
 
     Args:

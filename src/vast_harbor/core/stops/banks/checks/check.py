@@ -11,10 +11,8 @@ from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Candidate, Plan, Reference
 from vast_harbor.core.stops.banks.criteria import BankCriteria, Criterion
-from vast_harbor.core.stops.day.energy_audit import Day
-from vast_harbor.core.stops.day.energy_sums import inverter_efficiency
-from vast_harbor.core.stops.need.energy_need import Need
-from vast_harbor.core.stops.need.governing_day import Days
+from vast_harbor.core.stops.day import Day, inverter_efficiency
+from vast_harbor.core.stops.need import Days, Need
 
 OK, NOTE, CARE, STOP, UNKNOWN = "ok", "note", "care", "stop", "unknown"
 
