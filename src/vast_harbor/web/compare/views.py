@@ -87,7 +87,7 @@ def compare_view(results: Results, style: Style) -> CompareView:
             RundownView(id=id_, state=state, kwh=np.round(line / 1000, 3).tolist())
             for (id_, state), line in zip(lines, compare.rundown.remaining_wh, strict=True)
         ]
-    cumulative = [
+    spent = [
         SeriesView(id=c.banked.candidate.id, points=_points(cumulative(c), 2)) for c in compare.compared_banks
     ]
     lasts = [
@@ -104,7 +104,7 @@ def compare_view(results: Results, style: Style) -> CompareView:
         rundown_start_h=EVENING_H,
         rundown_hours=hours,
         rundown=run_down,
-        cumulative=cumulative,
+        cumulative=spent,
         capacity=lasts,
     )
 
