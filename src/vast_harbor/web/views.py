@@ -158,6 +158,11 @@ def figure_view(figure: Figure, style: Style) -> FigureView:
     )
 
 
+def shown(key: str, value: float | None, unit: str, style: Style) -> FigureView:
+    """A figure whose workings are built only when somebody opens them."""
+    return FigureView(key=key, text=text_of(key, value, unit, style), value=value, was=None)
+
+
 def tokens(sentence: Sentence, style: Style) -> list[TokenView]:
     """A sentence with its figures written out in the owner's units."""
     out: list[TokenView] = []

@@ -2,7 +2,7 @@
 
 from pydantic import BaseModel, Field
 
-from vast_harbor.web.plan.models import CheckView
+from vast_harbor.web.banks.card_models import CheckView
 from vast_harbor.web.views import FigureView, TokenView, View
 
 

@@ -28,6 +28,7 @@ from vast_harbor.core.stops.banks import (
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.fields import Choice
 from vast_harbor.formats.wiring_svg import cable_text, draw
+from vast_harbor.web.banks.card_views import check_view
 from vast_harbor.web.banks.models import (
     ActsView,
     CatalogueView,
@@ -53,7 +54,7 @@ from vast_harbor.web.compare.views import layout
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath, json_response
 from vast_harbor.web.plan.routes import evaluated_rig
-from vast_harbor.web.plan.views import check_view, style_of
+from vast_harbor.web.plan.views import style_of
 from vast_harbor.web.views import PREVIEW_ID, ProblemsView
 
 api = APIBlueprint(

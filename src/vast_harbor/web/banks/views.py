@@ -22,6 +22,7 @@ from vast_harbor.core.stops.banks import (
     Within,
     shapes,
 )
+from vast_harbor.web.banks.card_views import check_view
 from vast_harbor.web.banks.models import (
     ActsOfView,
     ActsView,
@@ -45,7 +46,6 @@ from vast_harbor.web.banks.models import (
     WithinView,
 )
 from vast_harbor.web.compare.views import layout
-from vast_harbor.web.plan.views import check_view
 from vast_harbor.web.views import PREVIEW_ID, FigureView, figure_view, tokens
 
 

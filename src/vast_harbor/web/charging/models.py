@@ -148,3 +148,14 @@ class ExplainedView(View):
     says: list[TokenView]
     edit_says: str
     operations: list[OperationView]
+
+
+class SourceView(View):
+    """A source as a row of the energy picture."""
+
+    id: str
+    index: int
+    kind: str
+    name: str
+    most: str = Field(description="The most that it gives at once, in words")
+    worst: str = Field(description="Worst verdict beside any candidate; ok where it suits all")

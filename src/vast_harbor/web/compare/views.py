@@ -18,7 +18,7 @@ from vast_harbor.core.stops.compare import (
     items,
     verdict_text,
 )
-from vast_harbor.web.plan.models import (
+from vast_harbor.web.compare.table_models import (
     CandidateShareView,
     ComparedBankView,
     CompareView,

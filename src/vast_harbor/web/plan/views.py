@@ -1,55 +1,26 @@
 """A rig with all its stops, as the interface is given it after every edit."""
 
 from collections.abc import Callable
-from functools import lru_cache
 from typing import Any
 
 from pydantic import BaseModel
 
-from vast_harbor.core.battery.datasheet import OWN_SWITCH
 from vast_harbor.core.figures.display import Style, currency_symbol
-from vast_harbor.core.figures.parsing import clock_text
 from vast_harbor.core.figures.units import US
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.passage import Results
-from vast_harbor.core.rig.source_remedies import name_of
-from vast_harbor.core.stops.banks import OK, BankFigures, Check
-from vast_harbor.core.stops.charging import WORST
 from vast_harbor.core.stops.compare import HOOK_UP, KEEP, MEND
-from vast_harbor.core.stops.rig import VoltageChoice
-from vast_harbor.formats.fields import Clock, Measure
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.store.rigs import StoredRig
-from vast_harbor.web.charging.source_text import source_text
-from vast_harbor.web.compare.views import compare_view, layout
-from vast_harbor.web.day.views import assumptions_view, day_view, need_view
-from vast_harbor.web.plan.models import (
-    BanksView,
-    CandidateView,
-    CheckView,
-    DiagnosisView,
-    PurchaseStepView,
-    RemedyView,
-    RigView,
-    SignView,
-    SourceView,
-    StripView,
-    SuspectView,
-    UnitsView,
-    VoltageView,
-    WhatIfView,
-)
-from vast_harbor.web.views import (
-    FigureView,
-    field_number,
-    figure_view,
-    finding_view,
-    operations_of,
-    plain_number,
-    range_text,
-    text_of,
-    tokens,
-)
+from vast_harbor.web.banks.card_views import banks_view
+from vast_harbor.web.charging.views import source_view
+from vast_harbor.web.compare.views import compare_view
+from vast_harbor.web.day.views import day_view
+from vast_harbor.web.need.views import assumptions_view, need_view
+from vast_harbor.web.plan.field_texts import field_texts
+from vast_harbor.web.plan.models import RigView, StripView, UnitsView, WhatIfView
+from vast_harbor.web.rig.views import voltage_view
+from vast_harbor.web.views import FigureView, figure_view, finding_view, text_of
 
 STOPS = ("rig", "day", "need", "banks", "charging", "trial", "compare")
 SEVERITIES = ("note", "care", "stop")
@@ -90,7 +61,7 @@ def rig_view(
         undo=stored.undo,
         redo=stored.redo,
         document=stored.document,
-        fields=_fields(rig_file, results, style),
+        fields=field_texts(rig_file, results, style),
         units=UnitsView(
             weight="lb" if us else "kg",
             temperature="°F" if us else "°C",
@@ -125,27 +96,14 @@ PARTS = {
 PART_VIEWS: dict[str, Callable[[Results, Style, str], Any]] = {
     "day": day_view,
     "need": lambda results, style, _: need_view(results, style),
-    "banks": lambda results, style, _: _banks(results, style),
+    "banks": lambda results, style, _: banks_view(results, style),
     "compare": lambda results, style, _: compare_view(results, style),
-    "voltages": lambda results, style, _: [_voltage(c, results, style) for c in results.voltages],
+    "voltages": lambda results, style, _: [voltage_view(c, results, style) for c in results.voltages],
     "seasons": lambda results, style, _: {k: figure_view(f, style) for k, f in results.seasons.items()},
     "sources": lambda results, style, _: [
-        _source(results, i, style) for i in range(len(results.plan.sources))
+        source_view(results, i, style) for i in range(len(results.plan.sources))
     ],
 }
-
-
-def _source(results: Results, index: int, style: Style) -> SourceView:
-    source = results.plan.sources[index]
-    verdicts = [j.verdict for one in results.suitability.values() for j in one if j.source == source.id]
-    return SourceView(
-        id=source.id,
-        index=index,
-        kind=source.kind,
-        name=name_of(source),
-        most=source_text(source, results.plan.system_v, style),
-        worst=max(verdicts, key=lambda v: WORST[v], default="ok"),
-    )
 
 
 def _tell_what_was(view: RigView, base: dict[str, Figure], base_strip: list[StripView], style: Style) -> None:
@@ -196,103 +154,6 @@ def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
     return out
 
 
-@lru_cache
-def _measures(model: type[BaseModel]) -> tuple[tuple[str, str], ...]:
-    """Fields of a part of the document, with the unit of those that have one."""
-    out = []
-    for name, info in model.model_fields.items():
-        marks = [m for m in info.metadata if isinstance(m, Measure | Clock)]
-        percent = bool(marks) and isinstance(marks[0], Measure) and marks[0].percent
-        out.append((name, "%" if percent else marks[0].unit if marks else "1"))
-    return tuple(out)
-
-
-def _fields(rig_file: RigFile, results: Results, style: Style) -> dict[str, str]:
-    """Every value as it stands in its input, in the owner's units, by JSON pointer."""
-    out: dict[str, str] = {}
-
-    def walk(part: BaseModel, at: str) -> None:
-        for name, unit in _measures(type(part)):
-            value, path = getattr(part, name), f"{at}/{name}"
-            if value is None:
-                out[path] = ""
-            elif isinstance(value, str):
-                out[path] = value
-            elif isinstance(value, bool):
-                continue
-            elif isinstance(value, int | float):
-                out[path] = _field_text(float(value), unit, style)
-            elif isinstance(value, BaseModel):
-                walk(value, path)
-            elif name == "on":
-                for key, times in value.items():
-                    if times is not None:
-                        walk(times, f"{path}/{key}")
-            elif name == "positions":
-                pairs = (f"{plain_number(a, 'V', style)}/{plain_number(b, 'V', style)}" for a, b in value)
-                out[path] = ", ".join(pairs)
-            elif name == "windows":
-                out[path] = ", ".join(f"{clock_text(a)}–{clock_text(b)}" for a, b in value)
-            elif isinstance(value, list):
-                for i, item in enumerate(value):
-                    if isinstance(item, BaseModel):
-                        walk(item, f"{path}/{i}")
-                    elif isinstance(item, float):
-                        out[f"{path}/{i}"] = _field_text(item, "1", style)
-
-    walk(rig_file, "")
-    for i, load in enumerate(rig_file.day.loads):
-        unit = load.draw.unit
-        out[f"/day/loads/{i}/draw"] = f"{plain_number(load.draw.value, unit, style)} {unit}"
-    for key, value in rig_file.plan.overrides.items():
-        unit = results.assumptions.get(key).entry.unit
-        out[f"/plan/overrides/{key}"] = field_number(value, unit, style)
-    return out
-
-
-# The same few numbers stand in hundreds of fields, edit after edit.
-@lru_cache(maxsize=10_000)
-def _field_text(value: float, unit: str, style: Style) -> str:
-    if unit == "clock":
-        return clock_text(value)
-    return field_number(value, unit, style)
-
-
-def _candidate(banked: BankFigures, index: int, style: Style) -> CandidateView:
-    bank = banked.bank
-    given = banked.candidate
-    return CandidateView(
-        id=given.id,
-        index=index,
-        battery_class=banked.battery_class.key,
-        title=bank.model.title if bank else banked.battery_class.name,
-        layout=layout(bank) if bank else "",
-        model=bank.model.id if bank else given.model,
-        proposed_model=banked.proposed_model,
-        proposed_parallel=banked.proposed_parallel,
-        series=bank.series if bank else given.series,
-        parallel=bank.parallel if bank else given.parallel,
-        grade=bank.model.grade if bank else "",
-        no_switch=bool(bank and bank.model.bms and bank.model.bms.switch != OWN_SWITCH),
-        figures={k: figure_view(f, style) for k, f in banked.figures.items()},
-        checks=[check_view(c, style) for c in banked.checks if c.verdict != OK],
-        passed=sum(c.verdict == OK for c in banked.checks),
-        stages=[
-            PurchaseStepView(
-                index=s.index,
-                strings=s.strings,
-                money=figure_view(s.money, style),
-                so_far=figure_view(s.so_far, style),
-                usable=figure_view(s.usable, style),
-                covered=figure_view(s.covered, style),
-                nights=figure_view(s.nights, style),
-            )
-            for s in banked.stages
-        ],
-        findings=[] if banked.checks else [finding_view(f, style) for f in banked.findings],
-    )
-
-
 def _charging_figure(results: Results, style: Style) -> str:
     plan = results.plan
     charging = [s for s in plan.sources if s.charges]
@@ -326,78 +187,3 @@ def _trial_figure(results: Results) -> str:
         first = max(r["first_dark"].number for r in simulated)
         return f"all dark by day {int(first // 24) + 1}"
     return f"{lit} of {len(simulated)} never dark"
-
-
-def _margin(check: Check, style: Style) -> FigureView | None:
-    """What is left, or lacks, without a sign: the words beside it say which."""
-    if check.margin is None:
-        return None
-    value = check.margin.number
-    text = style.text(abs(value), check.margin.unit.removeprefix("±"))
-    return FigureView(key=check.margin.key, text=text, value=value, was=None)
-
-
-def check_view(check: Check, style: Style) -> CheckView:
-    """One thing that was looked at."""
-    return CheckView(
-        code=check.code,
-        name=check.name,
-        verdict=check.verdict,
-        says=tokens(check.says, style),
-        remedy=check.remedy,
-        margin=_margin(check, style),
-        gap="to spare" if check.verdict == OK else "short by" if check.is_minimum else "over by",
-        remedies=[
-            RemedyView(
-                key=r.key,
-                says=r.says,
-                price=None if r.price is None else figure_view(r.price, style),
-                operations=operations_of(r.edits),
-            )
-            for r in check.remedies
-        ],
-    )
-
-
-def _banks(results: Results, style: Style) -> BanksView:
-    return BanksView(
-        candidates=[_candidate(c, i, style) for i, c in enumerate(results.banks.candidates)],
-        old_carries={k: figure_view(f, style) for k, f in results.banks.old_carries.items()},
-        diagnosis=_diagnosis(results, style),
-        old=[figure_view(f, style) for f in (results.banks.old_wh, results.banks.old_kg) if f],
-    )
-
-
-def _diagnosis(results: Results, style: Style) -> DiagnosisView | None:
-    found = results.banks.diagnosis
-    if found is None:
-        return None
-    health = found.health
-    return DiagnosisView(
-        says=found.says,
-        danger=found.danger,
-        health=figure_view(health, style) if health else None,
-        range=range_text(health.low, health.high, health.unit, style) if health else "",
-        agree=found.agree,
-        signs=[
-            SignView(name=s.name, text=range_text(s.low, s.high, "%", style), low=s.low, high=s.high)
-            for s in found.signs
-        ],
-        suspects=[
-            SuspectView(key=s.key, verdict=s.verdict, says=tokens(s.says, style), next=s.next)
-            for s in found.suspects
-        ],
-    )
-
-
-def _voltage(choice: VoltageChoice, results: Results, style: Style) -> VoltageView:
-    return VoltageView(
-        system_v=choice.system_v,
-        here=choice.system_v == results.plan.system_v,
-        peak=figure_view(choice.peak_a, style),
-        cable=figure_view(choice.cable, style),
-        lost=figure_view(choice.converter_wh, style),
-        need=figure_view(choice.need_wh, style),
-        labels=[figure_view(f, style) for f in choice.label_ah.values()],
-        replaced=list(choice.replaced),
-    )

@@ -1,0 +1,1 @@
+"""Need: its models and views."""

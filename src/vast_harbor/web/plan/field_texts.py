@@ -1,0 +1,74 @@
+"""Every value of a rig as it stands in its input."""
+
+from functools import lru_cache
+
+from pydantic import BaseModel
+
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.figures.parsing import clock_text
+from vast_harbor.core.passage import Results
+from vast_harbor.formats.fields import Clock, Measure
+from vast_harbor.formats.rig_document import RigFile
+from vast_harbor.web.views import field_number, plain_number
+
+
+@lru_cache
+def _measures(model: type[BaseModel]) -> tuple[tuple[str, str], ...]:
+    """Fields of a part of the document, with the unit of those that have one."""
+    out = []
+    for name, info in model.model_fields.items():
+        marks = [m for m in info.metadata if isinstance(m, Measure | Clock)]
+        percent = bool(marks) and isinstance(marks[0], Measure) and marks[0].percent
+        out.append((name, "%" if percent else marks[0].unit if marks else "1"))
+    return tuple(out)
+
+
+def field_texts(rig_file: RigFile, results: Results, style: Style) -> dict[str, str]:
+    """Every value as it stands in its input, in the owner's units, by JSON pointer."""
+    out: dict[str, str] = {}
+
+    def walk(part: BaseModel, at: str) -> None:
+        for name, unit in _measures(type(part)):
+            value, path = getattr(part, name), f"{at}/{name}"
+            if value is None:
+                out[path] = ""
+            elif isinstance(value, str):
+                out[path] = value
+            elif isinstance(value, bool):
+                continue
+            elif isinstance(value, int | float):
+                out[path] = _field_text(float(value), unit, style)
+            elif isinstance(value, BaseModel):
+                walk(value, path)
+            elif name == "on":
+                for key, times in value.items():
+                    if times is not None:
+                        walk(times, f"{path}/{key}")
+            elif name == "positions":
+                pairs = (f"{plain_number(a, 'V', style)}/{plain_number(b, 'V', style)}" for a, b in value)
+                out[path] = ", ".join(pairs)
+            elif name == "windows":
+                out[path] = ", ".join(f"{clock_text(a)}–{clock_text(b)}" for a, b in value)
+            elif isinstance(value, list):
+                for i, item in enumerate(value):
+                    if isinstance(item, BaseModel):
+                        walk(item, f"{path}/{i}")
+                    elif isinstance(item, float):
+                        out[f"{path}/{i}"] = _field_text(item, "1", style)
+
+    walk(rig_file, "")
+    for i, load in enumerate(rig_file.day.loads):
+        unit = load.draw.unit
+        out[f"/day/loads/{i}/draw"] = f"{plain_number(load.draw.value, unit, style)} {unit}"
+    for key, value in rig_file.plan.overrides.items():
+        unit = results.assumptions.get(key).entry.unit
+        out[f"/plan/overrides/{key}"] = field_number(value, unit, style)
+    return out
+
+
+# The same few numbers stand in hundreds of fields, edit after edit.
+@lru_cache(maxsize=10_000)
+def _field_text(value: float, unit: str, style: Style) -> str:
+    if unit == "clock":
+        return clock_text(value)
+    return field_number(value, unit, style)

@@ -1,0 +1,1 @@
+"""Rig: its models and views."""
