@@ -1,12 +1,15 @@
 """What the interface is given: sentences in pieces, workings in the owner's units, fields as typed."""
 
+from dataclasses import dataclass, replace
+
 import pytest
+from pydantic import ValidationError
 
 from vast_harbor import data
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.workings import Sentence, computed, typed
 from vast_harbor.formats import rig_file as files
-from vast_harbor.web.views import range_text, tokens, workings_view
+from vast_harbor.web.views import FigureView, TokenView, View, range_text, tokens, view_of, workings_view
 
 KG = typed("k", "Weight", 20.5, "kg", "/x")
 VOLTS = typed("v", "Volts", 12.8, "V", "/y")
@@ -33,12 +36,44 @@ def test_workings_are_in_the_units_of_the_owner() -> None:
     assert view.default == "—"
 
 
+class PartView(View):
+    key: str
+    kg: FigureView
+    cost: FigureView | None
+    says: list[TokenView]
+    by_bank: dict[str, list[FigureView]]
+    here: bool
+
+
+@dataclass
+class Part:
+    key: str
+    kg: object
+    cost: object
+    says: Sentence
+    by_bank: dict
+    unseen: str = "not told"
+
+
+def test_a_part_of_the_core_is_shown_by_the_names_of_its_fields() -> None:
+    part = Part("p", KG, None, Sentence("{w} in all", {"w": KG}), {"a": (KG, VOLTS)})
+    view = view_of(PartView, part, Style("us", "USD"), here=True)
+    assert (view.key, view.kg.text, view.cost, view.here) == ("p", "45 lb", None, True)
+    assert [t.text for t in view.says] == ["45 lb", " in all"]
+    assert [f.text for f in view.by_bank["a"]] == ["45 lb", "12.8 V"]
+    # What the part does not have, or has of another kind, is not passed over.
+    with pytest.raises(AttributeError):
+        view_of(PartView, part, Style())
+    with pytest.raises(ValidationError):
+        view_of(PartView, replace(part, kg=Sentence("heavy")), Style(), here=True)
+
+
 def test_a_range_of_nothing_is_not_told() -> None:
     assert range_text(None, 3, "V", Style()) == range_text(2, 2, "V", Style()) == ""
     assert range_text(1, 2, "years", Style()) == "1 year to 2 years"
 
 
-def view_of(client, name: str):
+def rig_after(client, name: str):
     made = client.post("/api/rigs/demo", json={"name": name}).get_json()["rigs"][0]["id"]
     return client.get(f"/api/rigs/{made}").get_json()
 
@@ -50,7 +85,7 @@ TOGETHER = 20
 @pytest.mark.parametrize("name", data.DEMO_RIGS)
 def test_every_field_reads_back_as_it_is_shown(client, reference, name) -> None:
     # What stands in a field, typed again just so, changes nothing: display and reading are one.
-    view = view_of(client, name)
+    view = rig_after(client, name)
     document = view["document"]
     skip = (
         "/id",
@@ -87,13 +122,13 @@ def test_every_field_reads_back_as_it_is_shown(client, reference, name) -> None:
 
 
 def test_strip_marks_the_worst_finding_of_a_stop(client) -> None:
-    strip = {s["stop"]: s for s in view_of(client, "tern-rock")["strip"]}
+    strip = {s["stop"]: s for s in rig_after(client, "tern-rock")["strip"]}
     assert strip["banks"]["attention"] == "stop" and strip["banks"]["findings"] >= 2
     assert strip["need"]["attention"] == "" and strip["need"]["findings"] == 0
 
 
 def test_pictures_are_given_as_points(client) -> None:
-    compare = view_of(client, "long-haul")["compare"]
+    compare = rig_after(client, "long-haul")["compare"]
     assert len(compare["cumulative"]) == len(compare["compared_banks"]) == 6
     for line, column in zip(compare["cumulative"], compare["compared_banks"], strict=True):
         assert line["id"] == column["id"]
@@ -105,7 +140,7 @@ def test_pictures_are_given_as_points(client) -> None:
 
 
 def test_day_is_given_as_steps_that_add_up(client) -> None:
-    day = view_of(client, "mulga")["day"]
+    day = rig_after(client, "mulga")["day"]
     lengths = [b - a for a, b in zip(day["edges_h"], day["edges_h"][1:], strict=False)]
     area = sum(w * h for w, h in zip(day["watts"], lengths, strict=True))
     assert area == pytest.approx(day["total"]["value"], rel=1e-3)

@@ -2,7 +2,7 @@
 
 import re
 from collections.abc import Iterable, Mapping
-from typing import Any, Literal
+from typing import Any, Literal, TypeVar
 
 from pydantic import BaseModel
 
@@ -15,6 +15,9 @@ _SLOT = re.compile(r"\{\{|\}\}|\{([^{}]+)\}")
 
 # Id of a battery that is looked at without being a candidate, before its own.
 PREVIEW_ID = "preview-"
+
+
+V = TypeVar("V", bound=BaseModel)
 
 
 class View(BaseModel):
@@ -185,6 +188,37 @@ def tokens(sentence: Sentence, style: Style) -> list[TokenView]:
             words(slot[0][0])
     words(sentence.template[end:])
     return out
+
+
+def view_of(kind: type[V], part: object, style: Style, **others: Any) -> V:
+    """A view whose fields a part of the core has under the same names.
+
+    Args:
+        kind: the view.
+        part: the part of the core.
+        style: the owner's units, in which its figures and sentences are written.
+        others: fields that are told otherwise.
+
+    Raises:
+        AttributeError: the part has no such field; pydantic.ValidationError: it is of another kind.
+    """
+    values = {
+        name: others[name] if name in others else _as_shown(getattr(part, name), style)
+        for name in kind.model_fields
+    }
+    return kind.model_validate(values)
+
+
+def _as_shown(value: Any, style: Style) -> Any:
+    if isinstance(value, Figure):
+        return figure_view(value, style)
+    if isinstance(value, Sentence):
+        return tokens(value, style)
+    if isinstance(value, Mapping):
+        return {key: _as_shown(one, style) for key, one in value.items()}
+    if isinstance(value, tuple):
+        return [_as_shown(one, style) for one in value]
+    return value
 
 
 def finding_view(finding: Finding, style: Style) -> FindingView:

@@ -21,22 +21,22 @@ class Rung:
     Attributes:
         key: its name.
         says: what is done.
+        apply: what it makes of the source.
         parts: price of parts at the price level of the rig [money].
         hours: work [h].
         skill: ``anyone``, ``handy`` or ``electrician``.
-        hidden: work that hangs on it; empty for none.
+        hidden: work that comes with it; empty for none.
         leaves: what remains wrong after it; empty for nothing.
-        apply: what it makes of the source.
     """
 
     key: str
     says: str
-    parts: float
-    hours: float
-    skill: str
-    hidden: str
-    leaves: str
     apply: Callable[[Source], Source]
+    parts: float = 0.0
+    hours: float = 0.25
+    skill: str = EASY
+    hidden: str = ""
+    leaves: str = ""
 
 
 def _profile(source: Source, battery_class: BatteryClass) -> Source:
@@ -71,186 +71,105 @@ def ladder(
     Returns:
         Remedies; those that need a switch or setting only where it is there.
     """
-    lfp, out = not battery_class.is_lead_acid, []
-    for i, (absorption, hold) in enumerate(source.positions):
-        if suits(battery_class, absorption):
-            left = "It still rests after float." if lfp and source.rests else ""
-            out.append(_position(i, absorption, hold, left))
+    lfp = not battery_class.is_lead_acid
+    rests = "It still rests after float." if lfp and source.rests else ""
+    out = [
+        _position(i, absorption, hold, rests)
+        for i, (absorption, hold) in enumerate(source.positions)
+        if suits(battery_class, absorption)
+    ]
     if source.adjustable:
-        float_v = battery_class.float_v
+        volts = f"{battery_class.absorption_v:g} V, float {battery_class.float_v:g} V"
+        others = ", no equalising, no compensation" if lfp else ""
+        says = f"Set it by hand: {volts}, no time-out{others}."
         out.append(
             Rung(
-                "settings",
-                f"Set it by hand: {battery_class.absorption_v:g} V, float {float_v:g} V, no time-out"
-                + (", no equalising, no compensation." if lfp else "."),
-                0,
-                0.5,
-                HANDY,
-                "",
-                "It still rests after float." if lfp and source.rests else "",
-                lambda s: replace(_profile(s, battery_class), rests=s.rests),
+                "settings", says, lambda s: replace(_profile(s, battery_class), rests=s.rests), hours=0.5,
+                skill=HANDY, leaves=rests,
             )
-        )
-        if source.rests:
-            out.append(
-                Rung(
-                    "no_rest",
-                    "Switch its rest stage off.",
-                    0,
-                    0.25,
-                    HANDY,
-                    "",
-                    "",
-                    lambda s: replace(s, rests=False),
-                )
-            )
+        )  # fmt: skip
+    if source.adjustable and source.rests:
+        says = "Switch its rest stage off."
+        out.append(Rung("no_rest", says, lambda s: replace(s, rests=False), skill=HANDY))
     if source.rests:
+        says = f"Raise the volts at which it starts again to {HIGHEST_REBULK_V:g} V, where it allows that."
+        leaves = "It still cycles the bank between full and that threshold."
         out.append(
-            Rung(
-                "rebulk",
-                f"Raise the volts at which it starts again to {HIGHEST_REBULK_V:g} V, where it allows that.",
-                0,
-                0.25,
-                HANDY,
-                "",
-                "It still cycles the bank between full and that threshold.",
-                lambda s: replace(s, rebulk_v=HIGHEST_REBULK_V),
-            )
+            Rung("rebulk", says, lambda s: replace(s, rebulk_v=HIGHEST_REBULK_V), skill=HANDY, leaves=leaves)
         )
     if source.equalise_v:
-        out.append(
-            Rung(
-                "no_equalise",
-                "Switch equalising and desulphating off.",
-                0,
-                0.25,
-                EASY,
-                "",
-                "",
-                lambda s: replace(s, equalise_v=None),
-            )
-        )
+        says = "Switch equalising and desulphating off."
+        out.append(Rung("no_equalise", says, lambda s: replace(s, equalise_v=None)))
     if lfp and source.compensates:
-        out.append(
-            Rung(
-                "no_compensation",
-                "Unplug its temperature sensor, or switch compensation off.",
-                0,
-                0.25,
-                EASY,
-                "",
-                "",
-                lambda s: replace(s, compensates=False),
-            )
-        )
+        says = "Unplug its temperature sensor, or switch compensation off."
+        out.append(Rung("no_compensation", says, lambda s: replace(s, compensates=False)))
     if not lfp and not source.compensates and source.kind == MAINS:
         out.append(
             Rung(
-                "sensor",
-                "Add its temperature sensor.",
-                assumptions.value("sensor_price"),
-                0.5,
-                HANDY,
-                "A cable to the battery.",
-                "",
-                lambda s: replace(s, compensates=True),
+                "sensor", "Add its temperature sensor.", lambda s: replace(s, compensates=True),
+                assumptions.value("sensor_price"), 0.5, HANDY, "A cable to the battery.",
             )
-        )
+        )  # fmt: skip
     if source.firmware and lfp:
         out.append(
             Rung(
-                "firmware",
-                "Have its firmware renewed to the version that knows LFP.",
-                assumptions.value("firmware_price"),
-                1,
-                HANDY,
-                "It may have to be sent in.",
-                "",
+                "firmware", "Have its firmware renewed to the version that knows LFP.",
                 lambda s: _profile(s, battery_class),
+                assumptions.value("firmware_price"), 1, HANDY, "It may have to be sent in.",
             )
-        )
-    out += _new_units(source, battery_class, assumptions, system_v)
-    return out
+        )  # fmt: skip
+    new = _new_unit(source, battery_class, assumptions, system_v)
+    return out if new is None else [*out, new]
 
 
 def _position(index: int, absorption: float, hold: float, leaves: str) -> Rung:
+    says = f"Set its switch to {absorption:g} / {hold:g} V."
     return Rung(
-        f"position-{index}", f"Set its switch to {absorption:g} / {hold:g} V.", 0, 0.25, EASY, "", leaves,
-        lambda s: replace(s, absorption_v=absorption, float_v=hold),
-    )  # fmt: skip
+        f"position-{index}", says, lambda s: replace(s, absorption_v=absorption, float_v=hold), leaves=leaves
+    )
 
 
-def _new_units(
+def _new_unit(
     source: Source, battery_class: BatteryClass, assumptions: Assumptions, system_v: float
-) -> list[Rung]:
-    n = system_v / 12
+) -> Rung | None:
+    """A new unit in place of the source; None where there is none to be had."""
     amps = source.amps or 30.0
+
+    def price(unit: str, size: float, each: str) -> float:
+        return assumptions.value(unit) + assumptions.value(each) * size
+
     if source.kind == MAINS:
-        price = assumptions.value("charger_price") + assumptions.value("charger_price_a") * amps * n
-        return [
-            Rung(
-                "new",
-                f"A new charger of {amps:g} A with settings for {battery_class.short}.",
-                price,
-                2,
-                TRADE,
-                "Its AC supply; cable and fuse for its current.",
-                "",
-                lambda s: replace(_profile(s, battery_class), rests=False, wakes=True, adjustable=True),
-            )
-        ]
+        return Rung(
+            "new", f"A new charger of {amps:g} A with settings for {battery_class.short}.",
+            lambda s: replace(_profile(s, battery_class), rests=False, wakes=True, adjustable=True),
+            price("charger_price", amps * system_v / 12, "charger_price_a"), 2, TRADE,
+            "Its AC supply; cable and fuse for its current.",
+        )  # fmt: skip
     if source.kind == ENGINE and source.is_relay:
         rated = min(60.0, max(20.0, round(source.alternator_a / 2 / 10) * 10.0))
-        price = assumptions.value("dc_dc_price") + assumptions.value("charger_price_a") * rated * n
-        return [
-            Rung(
-                "dc_dc",
-                f"A DC-DC charger of {rated:g} A in place of the relay.",
-                price,
-                3,
-                HANDY,
-                "Fuses at both ends; a wire that tells it when the engine runs.",
-                "",
-                lambda s: replace(
-                    _profile(s, battery_class),
-                    link=DC_DC,
-                    amps=rated,
-                    rests=False,
-                    wakes=True,
-                    adjustable=True,
-                ),
-            )
-        ]
+        return Rung(
+            "dc_dc", f"A DC-DC charger of {rated:g} A in place of the relay.",
+            lambda s: replace(
+                _profile(s, battery_class), link=DC_DC, amps=rated, rests=False, wakes=True, adjustable=True
+            ),
+            price("dc_dc_price", rated * system_v / 12, "charger_price_a"), 3, HANDY,
+            "Fuses at both ends; a wire that tells it when the engine runs.",
+        )  # fmt: skip
     if source.kind == ENGINE:
-        price = assumptions.value("dc_dc_price") + assumptions.value("charger_price_a") * amps * n
-        return [
-            Rung(
-                "new",
-                f"A new DC-DC charger of {amps:g} A.",
-                price,
-                2,
-                HANDY,
-                "",
-                "",
-                lambda s: replace(_profile(s, battery_class), wakes=True, adjustable=True),
-            )
-        ]
+        return Rung(
+            "new", f"A new DC-DC charger of {amps:g} A.",
+            lambda s: replace(_profile(s, battery_class), wakes=True, adjustable=True),
+            price("dc_dc_price", amps * system_v / 12, "charger_price_a"), 2, HANDY,
+        )  # fmt: skip
     if source.kind == SOLAR:
-        price = assumptions.value("controller_price") + assumptions.value("controller_price_w") * source.watts
-        word = "a new controller" if source.controller == MPPT else "a controller that seeks the best point"
-        return [
-            Rung(
-                "new",
-                f"{word[0].upper()}{word[1:]}, with settings for {battery_class.short}.",
-                price,
-                1,
-                HANDY,
-                "Panels off before it is changed." if source.controller == PWM else "",
-                "",
-                lambda s: replace(_profile(s, battery_class), controller=MPPT, adjustable=True),
-            )
-        ]
-    return []
+        what = "A new controller" if source.controller == MPPT else "A controller that seeks the best point"
+        return Rung(
+            "new", f"{what}, with settings for {battery_class.short}.",
+            lambda s: replace(_profile(s, battery_class), controller=MPPT, adjustable=True),
+            price("controller_price", source.watts, "controller_price_w"), 1, HANDY,
+            "Panels off before it is changed." if source.controller == PWM else "",
+        )  # fmt: skip
+    return None
 
 
 NAMES = {

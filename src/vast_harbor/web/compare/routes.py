@@ -46,7 +46,7 @@ from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath, json_response
 from vast_harbor.web.plan.routes import evaluated_results
 from vast_harbor.web.plan.views import style_of
-from vast_harbor.web.views import FigureView, ProblemsView, figure_view, tokens
+from vast_harbor.web.views import ProblemsView, view_of
 
 api = APIBlueprint(
     "verdict", __name__, url_prefix="/api", abp_tags=[Tag(name="verdict")], abp_responses={404: ProblemsView}
@@ -88,14 +88,8 @@ def bands(results: Results) -> list[BandView]:
 def _flip(flip: BreakEven, results: Results, style: Style) -> BreakEvenView:
     names = {c.id: c.short(results.verdict.compared_banks) for c in results.verdict.compared_banks}
     told = [f"{names[who]} from {a:g} to {b:g}" for a, b, who in flip.ranges]
-    return BreakEvenView(
-        key=flip.key,
-        name=unescaped(flip.name),
-        now=figure_view(flip.now, style),
-        at=[figure_view(f, style) for f in flip.at],
-        says=tokens(flip.says, style),
-        ranges=unescaped("; ".join(told)) if len(told) < 8 else f"changes {len(told) - 1} times",
-    )
+    ranges = unescaped("; ".join(told)) if len(told) < 8 else f"changes {len(told) - 1} times"
+    return view_of(BreakEvenView, flip, style, name=unescaped(flip.name), ranges=ranges)
 
 
 def _tornado(results: Results, style: Style) -> TornadoView | None:
@@ -103,26 +97,8 @@ def _tornado(results: Results, style: Style) -> TornadoView | None:
     if found is None:
         return None
 
-    def view(f: Figure) -> FigureView:
-        return figure_view(f, style)
-
-    return TornadoView(
-        winner=found.winner,
-        rival=found.rival,
-        saving=view(found.saving),
-        swings=[
-            SwingView(
-                key=s.key,
-                name=unescaped(s.name),
-                low=view(s.low),
-                high=view(s.high),
-                at_low=view(s.at_low),
-                at_high=view(s.at_high),
-                changes_winner=s.changes_winner,
-            )
-            for s in found.swings
-        ],
-    )
+    swings = [view_of(SwingView, s, style, name=unescaped(s.name)) for s in found.swings]
+    return view_of(TornadoView, found, style, swings=swings)
 
 
 def _map(results: Results) -> UseMapView | None:
@@ -145,15 +121,8 @@ def list_turns(path: RigPath) -> Response:
     """At which nights a year the verdict itself changes."""
     rig, _, results = evaluated_results(path.rig_id)
     style = style_of(rig)
-    return json_response(
-        VerdictChangesView(
-            verdict_changes=[
-                VerdictChangeView(nights=figure_view(t.nights, style), before=tokens(t.before, style),
-                         after=tokens(t.after, style))
-                for t in verdict_changes(results, data.reference())
-            ]
-        )
-    )  # fmt: skip
+    found = [view_of(VerdictChangeView, c, style) for c in verdict_changes(results, data.reference())]
+    return json_response(VerdictChangesView(verdict_changes=found))
 
 
 @api.get("/rigs/<int:rig_id>/compare/schools", responses={200: SchoolsView})
@@ -161,24 +130,11 @@ def list_schools(path: RigPath) -> Response:
     """The verdict under each house rule."""
     rig, plan, results = evaluated_results(path.rig_id)
     style = style_of(rig)
-    return json_response(
-        SchoolsView(
-            schools=[
-                SchoolVerdictView(
-                    key=s.key,
-                    name=s.name,
-                    argues=s.argues,
-                    headline=tokens(s.headline, style),
-                    card=[tokens(c, style) for c in s.card],
-                    need=figure_view(s.need, style),
-                    cost=None if s.cost is None else figure_view(s.cost, style),
-                    same=s.same,
-                    here=s.key == plan.house_rule,
-                )
-                for s in schools(results, data.reference())
-            ]
-        )
-    )
+    found = [
+        view_of(SchoolVerdictView, s, style, here=s.key == plan.house_rule)
+        for s in schools(results, data.reference())
+    ]
+    return json_response(SchoolsView(schools=found))
 
 
 @api.get("/rigs/<int:rig_id>/compare/when", responses={200: WhenView})
@@ -186,41 +142,12 @@ def when(path: RigPath) -> Response:
     """When to buy, and how much at once."""
     rig, _, results = evaluated_results(path.rig_id)
     style, reference = style_of(rig), data.reference()
-    return json_response(
-        WhenView(
-            purchase_options=[
-                OptionView(
-                    key=o.key,
-                    name=o.name,
-                    says=tokens(o.says, style),
-                    lifetime=figure_view(o.lifetime, style),
-                    more=figure_view(o.more, style),
-                    cash=figure_view(o.cash, style),
-                    works=o.works,
-                )
-                for o in purchase_options(results, reference)
-            ],
-            candidates=[
-                PurchaseSizesView(
-                    id=id_,
-                    purchase_sizes=[
-                        PurchaseSizeView(
-                            key=p.key,
-                            name=p.name,
-                            strings=p.strings,
-                            cash=figure_view(p.cash, style),
-                            usable=figure_view(p.usable, style),
-                            nights=figure_view(p.nights, style),
-                            buys=list(p.buys),
-                            leaves=list(p.leaves),
-                        )
-                        for p in some
-                    ],
-                )
-                for id_, some in purchase_sizes(results, reference).items()
-            ],
-        )
-    )
+    options = [view_of(OptionView, o, style) for o in purchase_options(results, reference)]
+    candidates = [
+        PurchaseSizesView(id=id_, purchase_sizes=[view_of(PurchaseSizeView, p, style) for p in some])
+        for id_, some in purchase_sizes(results, reference).items()
+    ]
+    return json_response(WhenView(purchase_options=options, candidates=candidates))
 
 
 @api.get("/rigs/<int:rig_id>/compare/loads", responses={200: LoadCostsView})
@@ -232,23 +159,7 @@ def loads(path: RigPath) -> Response:
     return json_response(
         LoadCostsView(
             bank="" if compared is None else unescaped(verdict_text.title(compared)),
-            loads=[
-                LoadCostView(
-                    id=c.id,
-                    name=c.name,
-                    index=c.index,
-                    bank_wh=figure_view(c.bank_wh, style),
-                    money=figure_view(c.money, style),
-                    kg=figure_view(c.kg, style),
-                    kept=figure_view(c.kept, style),
-                    quarter=None if c.quarter is None else figure_view(c.quarter, style),
-                    strings=c.strings,
-                    saves=None if c.saves is None else figure_view(c.saves, style),
-                    says=None if c.says is None else tokens(c.says, style),
-                    better=c.better,
-                )
-                for c in load_costs(results, data.reference())
-            ],
+            loads=[view_of(LoadCostView, c, style) for c in load_costs(results, data.reference())],
         )
     )
 
@@ -258,20 +169,8 @@ def get_equal_terms(path: RigPath) -> Response:
     """The candidates made equal on paper."""
     rig, _, results = evaluated_results(path.rig_id)
     style = style_of(rig)
-    return json_response(
-        EqualTermsListView(
-            equal_terms=[
-                EqualTermsView(
-                    key=t.key,
-                    says=t.says,
-                    figures={
-                        i: {k: figure_view(f, style) for k, f in one.items()} for i, one in t.figures.items()
-                    },
-                )
-                for t in equal_terms(results)
-            ]
-        )
-    )
+    found = [view_of(EqualTermsView, t, style) for t in equal_terms(results)]
+    return json_response(EqualTermsListView(equal_terms=found))
 
 
 class ReferenceQuery(BaseModel):

@@ -33,7 +33,7 @@ from vast_harbor.web.compare.table_models import (
     SeriesView,
     VerdictView,
 )
-from vast_harbor.web.views import figure_view, operations_of, tokens
+from vast_harbor.web.views import figure_view, operations_of, tokens, view_of
 
 
 def layout(bank: Bank) -> str:
@@ -217,16 +217,9 @@ def _verdict(results: Results, style: Style) -> VerdictView:
         winner=v.winner.id if v.winner is not None else None,
         runner_up=v.runner_up.id if v.runner_up is not None else None,
         runner_text="" if v.runner_up is None else unescaped(verdict_text.title(v.runner_up)),
-        reasons=[
-            ReasonView(side=r.side, says=tokens(r.says, style), stop=r.stop, cared=r.cared)
-            for r in verdict_text.reasons(v)
-        ],
-        steps=[
-            RuleStepView(rule=s.rule, name=s.name, says=tokens(s.says, style)) for s in verdict_text.steps(v)
-        ],
-        outs=[
-            OutView(id=o.compared.id, rule=o.rule, says=tokens(o.says, style), needs=o.needs) for o in v.outs
-        ],
+        reasons=[view_of(ReasonView, r, style) for r in verdict_text.reasons(v)],
+        steps=[view_of(RuleStepView, s, style) for s in verdict_text.steps(v)],
+        outs=[view_of(OutView, o, style, id=o.compared.id) for o in v.outs],
         candidates=[
             CandidateShareView(
                 id=c.id,
