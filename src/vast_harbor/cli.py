@@ -71,7 +71,7 @@ def _fail(message: str) -> int:
     return 2
 
 
-def _tell(args: argparse.Namespace) -> int:
+def _print_rig(args: argparse.Namespace) -> int:
     """The comparison, or the report, of a rig."""
     reference = data.reference()
     try:
@@ -175,7 +175,7 @@ def main(argv: list[str] | None = None) -> int:
     args = _parser().parse_args(argv)
     try:
         if args.command in ("compare", "report"):
-            return _tell(args)
+            return _print_rig(args)
         if args.command == "prepare":
             return _prepare()
         if args.command == "openapi":

@@ -57,8 +57,8 @@ def comparison_table(results: Results, style: Style) -> str:
             ).rstrip()
         )
     verdict = results.verdict
-    told = [verdict_text.headline(verdict), *verdict_text.card(verdict)]
-    lines += ["", sentence_text(compare.sentence, style), "", *(sentence_text(s, style) for s in told)]
+    answer = [verdict_text.headline(verdict), *verdict_text.card(verdict)]
+    lines += ["", sentence_text(compare.sentence, style), "", *(sentence_text(s, style) for s in answer)]
     marks = {"stop": "will not do", "care": "look at this", "note": "note"}
     titles = {
         c.candidate.id: f"{c.battery_class.code} {c.bank.model.title if c.bank else c.battery_class.name}: "

@@ -193,14 +193,14 @@ def confidence_grade(proof: Proof, ratings: int, bms: Bms | None, lithium: bool)
         A with all four points, B with two or three, C with fewer. It widens ranges and never moves the
         middle.
     """
-    told = ratings > 1
+    stated = ratings > 1
     if lithium:
-        told = bms is not None and bms.peak_a is not None and bms.cut_v is not None
+        stated = bms is not None and bms.peak_a is not None and bms.cut_v is not None
     points = (
         bool(proof.certifications),
         proof.curve_published,
         proof.support_years >= 5 or proof.serviceable,
-        told,
+        stated,
     )
     count = sum(points)
     return "A" if count == 4 else "B" if count >= 2 else "C"

@@ -81,15 +81,15 @@ def _figures(
     total = float(lifetime(inputs, AS_PLANNED, results.plan.years_kept))
     at, cycles = f"verdict.terms.{key}.{compared.id}", compared.cost["cycles_made"].number
 
-    def told(name: str, words: str, value: float | None, unit: str) -> Figure:
+    def figure(name: str, words: str, value: float | None, unit: str) -> Figure:
         source = f"The bank made {share:.3g} times as large on paper" if share != 1 else "As it is bought"
         return Figure(f"{at}.{name}", words, value, unit, REFERENCE, source=source)
 
     return {
-        "usable": told("usable", "Usable energy", compared.banked["usable_wh"].number * share, "Wh"),
-        "kg": told("kg", "Weight", compared.banked["kg"].number * share, "kg"),
-        "purchase": told("purchase", "Batteries to buy", float(inputs.batteries), "money"),
-        "lifetime": told("lifetime", "Lifetime cost", total, "money"),
-        "per_cycle": told("per_cycle", "Lifetime cost per cycle", total / cycles if cycles else None,
+        "usable": figure("usable", "Usable energy", compared.banked["usable_wh"].number * share, "Wh"),
+        "kg": figure("kg", "Weight", compared.banked["kg"].number * share, "kg"),
+        "purchase": figure("purchase", "Batteries to buy", float(inputs.batteries), "money"),
+        "lifetime": figure("lifetime", "Lifetime cost", total, "money"),
+        "per_cycle": figure("per_cycle", "Lifetime cost per cycle", total / cycles if cycles else None,
                           "money/cycle"),
     }  # fmt: skip

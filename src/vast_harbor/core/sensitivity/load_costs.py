@@ -60,10 +60,10 @@ def load_costs(results: Results, reference: Reference) -> tuple[LoadCost, ...]:
 
 
 def _one(index: int, compared: ComparedBank, results: Results, reference: Reference) -> LoadCost:
-    told = results.day.loads[index]
-    load, plan = told.load, results.plan
+    listed = results.day.loads[index]
+    load, plan = listed.load, results.plan
     at = f"verdict.load.{load.id}"
-    total, wh = results.day.bank_wh, told.bank_wh
+    total, wh = results.day.bank_wh, listed.bank_wh
     purchase, kg, lifetime = (
         compared.banked["purchase"],
         compared.banked["kg"],

@@ -79,12 +79,12 @@ def tornado(results: Results) -> Tornado | None:
         if max(abs(v - base) for v in values) < 0.5 or ends[0] == ends[1]:
             return
         at = f"verdict.swing.{key}"
-        told = [Figure(f"{at}.{k}", name, x, unit, REFERENCE, source="End of its range")
+        at_ends = [Figure(f"{at}.{k}", name, x, unit, REFERENCE, source="End of its range")
                 for k, x in zip(("low", "high"), ends, strict=True)]  # fmt: skip
         money = [Figure(f"{at}.at_{k}", f"Saved, with {name.lower()} at that end", v, "money", REFERENCE,
                         source="Lifetime cost of the rival less that of the winner")
                  for k, v in zip(("low", "high"), values, strict=True)]  # fmt: skip
-        swings.append(Swing(key, name, told[0], told[1], money[0], money[1], min(values) < 0 <= base))
+        swings.append(Swing(key, name, at_ends[0], at_ends[1], money[0], money[1], min(values) < 0 <= base))
 
     def common(make: Callable[[float], Scenario], ends: tuple[float, float]) -> tuple[float, float]:
         low, high = (saving(a, b, make(x), make(x), h) for x in ends)
@@ -165,6 +165,6 @@ def tornado(results: Results) -> Tornado | None:
         values = suffering(low), suffering(high)
         swing("accidents", "Deep accidents a year", "times", (low, high), (values[0], values[1]))
     swings.sort(key=lambda s: -abs(s.at_high.number - s.at_low.number))
-    told = Figure("verdict.swing.base", "Saved as planned", base, "money", REFERENCE,
+    saved = Figure("verdict.swing.base", "Saved as planned", base, "money", REFERENCE,
                   source="Lifetime cost of the rival less that of the winner")  # fmt: skip
-    return Tornado(winner.id, rival.id, told, tuple(swings))
+    return Tornado(winner.id, rival.id, saved, tuple(swings))

@@ -72,11 +72,11 @@ def report(results: Results, reference: Reference, style: Style, today: str, pap
     return (
         _environment()
         .get_template("report.html")
-        .render(_Teller(results, reference, style).all(today, paper))
+        .render(_ReportParts(results, reference, style).all(today, paper))
     )
 
 
-class _Teller:
+class _ReportParts:
     """Puts the plan into the words of the report."""
 
     def __init__(self, results: Results, reference: Reference, style: Style) -> None:

@@ -332,7 +332,7 @@ def measured(path: RigPath, query: MeasuredQuery) -> Response:
         )
     if found:
         return problems(422, *found)
-    told = explain(
+    explanation = explain(
         one.build,
         results.simulated.timeline,
         index,
@@ -345,6 +345,8 @@ def measured(path: RigPath, query: MeasuredQuery) -> Response:
     style = style_of(rig)
     return json_response(
         ExplainedView(
-            says=tokens(told.says, style), edit_says=told.edit_says, operations=operations_of(told.edits)
+            says=tokens(explanation.says, style),
+            edit_says=explanation.edit_says,
+            operations=operations_of(explanation.edits),
         )
     )

@@ -87,8 +87,8 @@ def bands(results: Results) -> list[BandView]:
 
 def _flip(flip: BreakEven, results: Results, style: Style) -> BreakEvenView:
     names = {c.id: c.short(results.verdict.compared_banks) for c in results.verdict.compared_banks}
-    told = [f"{names[who]} from {a:g} to {b:g}" for a, b, who in flip.ranges]
-    ranges = unescaped("; ".join(told)) if len(told) < 8 else f"changes {len(told) - 1} times"
+    stretches = [f"{names[who]} from {a:g} to {b:g}" for a, b, who in flip.ranges]
+    ranges = unescaped("; ".join(stretches)) if len(stretches) < 8 else f"changes {len(stretches) - 1} times"
     return view_of(BreakEvenView, flip, style, name=unescaped(flip.name), ranges=ranges)
 
 
@@ -188,11 +188,14 @@ def differences(path: RigPath, query: ReferenceQuery) -> Response:
     if at is None:
         return problems(404, Problem("/reference", "This bank is no longer put up."))
 
-    def told(figures: tuple[Figure, ...], i: int) -> str:
+    def difference_text(figures: tuple[Figure, ...], i: int) -> str:
         a, b = figures[at], figures[i]
         if i == at or a.value is None or b.value is None or a.unit == "moment":
             return ""
         return style.text(b.value - a.value, f"{SIGNED}{a.unit.replace('°C', 'K')}")
 
-    rows = {r.key: [told(r.figures, i) for i in range(len(compared_banks))] for r in results.compare.rows}
+    rows = {
+        r.key: [difference_text(r.figures, i) for i in range(len(compared_banks))]
+        for r in results.compare.rows
+    }
     return json_response(DifferencesView(rows=rows))

@@ -29,7 +29,7 @@ api = APIBlueprint(
 )  # fmt: skip
 
 GONE = "This bank is no longer part of the trial."
-# A stream is not kept open for longer, nor told more often than this [s].
+# A stream is not kept open for longer, nor left more often than this [s].
 LONGEST_S, OFTENEST_S = 600.0, 0.02
 
 
@@ -52,18 +52,18 @@ def stream(path: RigPath, query: StreamQuery) -> Response:
     run, result = _simulated(path.rig_id, query.bank)
     if result is None:
         return problems(404, Problem("", GONE))
-    told = list(readings(run, result))[query.start_step :]
+    left = list(readings(run, result))[query.start_step :]
     return Response(
-        _played(told, query.hours_per_second),
+        _played(left, query.hours_per_second),
         mimetype="text/event-stream",
         headers={"Cache-Control": "no-store"},
     )
 
 
-def _played(told: list[MonitorReading], hours_per_second: float) -> Iterator[str]:
+def _played(left: list[MonitorReading], hours_per_second: float) -> Iterator[str]:
     wait = STEP_H / hours_per_second
     begun = time.monotonic()
-    for i, r in enumerate(told):
+    for i, r in enumerate(left):
         due = begun + i * wait
         if due - begun > LONGEST_S:
             break

@@ -353,16 +353,16 @@ def how_often(path: RigPath, query: OddsQuery) -> Response:
 
 
 def _odds(run: Trial, weathers: int, style: Style) -> Iterator[str]:
-    for told in odds(run, weathers):
+    for odds_so_far in odds(run, weathers):
         simulated_banks = [
             BankOddsView(
                 id=r.simulated.id,
                 title=r.title,
                 battery_class=r.simulated.battery_class.key,
-                dark=f"{told.dark[r.simulated.id]} of {told.done}",
-                share=told.dark[r.simulated.id] / told.done,
-                lowest=style.text(told.lowest[r.simulated.id], "%"),
+                dark=f"{odds_so_far.dark[r.simulated.id]} of {odds_so_far.done}",
+                share=odds_so_far.dark[r.simulated.id] / odds_so_far.done,
+                lowest=style.text(odds_so_far.lowest[r.simulated.id], "%"),
             ).model_dump()
             for r in run.results
         ]
-        yield f"data: {json.dumps({'done': told.done, 'of': told.of, 'banks': simulated_banks})}\n\n"
+        yield f"data: {json.dumps({'done': odds_so_far.done, 'of': odds_so_far.of, 'banks': simulated_banks})}\n\n"

@@ -158,7 +158,7 @@ def price_figures(
 def _typed(candidate: Candidate, tag: str, at: str, path: str) -> dict[str, Figure]:
     """Extras of one tag as the owner entered them."""
 
-    def told(i: int, extra: Extra) -> Figure:
+    def price_of(i: int, extra: Extra) -> Figure:
         note = "Bought once." if extra.life_years is None else f"Lasts {extra.life_years:g} years."
         return typed(
             f"{at}.extra.{i}",
@@ -169,7 +169,7 @@ def _typed(candidate: Candidate, tag: str, at: str, path: str) -> dict[str, Figu
             note,
         )
 
-    return {f"X{i}": told(i, e) for i, e in enumerate(candidate.extras, 1) if e.tag == tag}
+    return {f"X{i}": price_of(i, e) for i, e in enumerate(candidate.extras, 1) if e.tag == tag}
 
 
 def _remedies(

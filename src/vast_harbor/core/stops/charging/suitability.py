@@ -106,16 +106,16 @@ def _in_group(key: str, helps: set[str]) -> bool:
 
 
 def _points(build: Build, source: Source, index: int) -> tuple[Point, ...]:
-    teller = _Teller(build, source, index)
-    found = list(teller.lithium() if not build.lead else teller.lead())
-    found += teller.both()
+    judgement = _SourceJudgement(build, source, index)
+    found = list(judgement.lithium() if not build.lead else judgement.lead())
+    found += judgement.both()
     return tuple(sorted(found, key=lambda p: -WORST[p.severity]))
 
 
 PROFILE = ("position", "settings", "firmware", "new", "dc_dc")
 
 
-class _Teller:
+class _SourceJudgement:
     """What one source does to one bank."""
 
     def __init__(self, build: Build, source: Source, index: int) -> None:

@@ -70,12 +70,12 @@ def events(simulated: SimulatedBank, prepared: PreparedStretch, traces: Traces) 
         prepared: the stretch.
         traces: how it went, one stretch wide.
     """
-    teller = _Teller(simulated, prepared, traces)
-    found = sorted(teller.all(), key=lambda e: (e.step, e.severity != "stop"))
+    finder = _EventFinder(simulated, prepared, traces)
+    found = sorted(finder.all(), key=lambda e: (e.step, e.severity != "stop"))
     return tuple(found[:MOST])
 
 
-class _Teller:
+class _EventFinder:
     def __init__(self, simulated: SimulatedBank, prepared: PreparedStretch, traces: Traces) -> None:
         self.simulated, self.prepared, self.traces = simulated, prepared, traces
         self.state = traces.state[0]

@@ -18,7 +18,7 @@ def figure_factory(at: str, source: str, note: str) -> Callable[..., Figure]:
     """
 
     def of(key: str, name: str, value: float | None, unit: str, says: str = "") -> Figure:
-        told = f"{says} {note}".strip()
-        return Figure(f"{at}.{key}", name, value, unit, REFERENCE, source=source, note=told)
+        whole_note = f"{says} {note}".strip()
+        return Figure(f"{at}.{key}", name, value, unit, REFERENCE, source=source, note=whole_note)
 
     return of
