@@ -28,12 +28,10 @@ export function createEditQueue({ send, idle, failed }: Handlers) {
   function inTurn(work: () => Promise<void>): Promise<void> {
     const done = waiting ? turn.then(work) : (async () => work())()
     waiting++
-    turn = done
-      .catch(failed)
-      .finally(() => {
-        waiting--
-        if (!waiting) idle()
-      })
+    turn = done.catch(failed).finally(() => {
+      waiting--
+      if (!waiting) idle()
+    })
     return turn
   }
 

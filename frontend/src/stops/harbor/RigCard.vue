@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { CardView } from '@/api/client'
-import { STOP_NAMES, type Stop } from '@/router'
+import { STOP_NAMES, STOPS } from '@/router'
 import SentenceText from '@/ui/SentenceText.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import { Copy, Download, Trash2 } from '@lucide/vue'
@@ -12,7 +12,13 @@ defineEmits<{ copy: []; remove: [] }>()
 
 const kind = computed(() => kindOf(props.card.kind))
 const strip = computed(() => props.card.figures?.strip ?? [])
-const figures = computed(() => strip.value.filter((s) => s.stop !== 'rig'))
+/** The other stops have their places before their figures are there. */
+const figures = computed(() =>
+  STOPS.slice(1).map((stop) => ({
+    stop,
+    figure: strip.value.find((s) => s.stop === stop)?.figure ?? '…',
+  })),
+)
 const worst = computed(
   () => ['stop', 'care'].find((s) => strip.value.some((x) => x.attention === s)) ?? '',
 )
@@ -33,7 +39,7 @@ const worst = computed(
       <p v-if="card.notes" class="mt-1 line-clamp-3 leading-snug text-soft">{{ card.notes }}</p>
       <dl class="mt-4 grid grid-cols-2 gap-x-4 gap-y-1">
         <div v-for="s in figures" :key="s.stop" class="min-w-0">
-          <dt class="text-sm text-soft">{{ STOP_NAMES[s.stop as Stop] }}</dt>
+          <dt class="text-sm text-soft">{{ STOP_NAMES[s.stop] }}</dt>
           <dd class="truncate font-semibold">{{ s.figure }}</dd>
         </div>
       </dl>
