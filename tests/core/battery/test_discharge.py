@@ -62,3 +62,15 @@ def test_volts_on_the_way_are_those_of_charge_level_and_current(model) -> None:
     # The knee of lead-acid is in its last tenth.
     if model.battery_class.is_lead_acid:
         assert run.volts[-1] < run.volts[-40] - 0.5
+
+
+@pytest.mark.parametrize("cut_off_v", [0.0, 11.5, 12.4])
+def test_a_point_of_the_curve_is_what_the_steady_discharge_gives(model, cut_off_v) -> None:
+    made = battery(Bank(model, 1, 2), model.battery_class.peukert.likely, 10.0, 0.9)
+    amps = np.array([3.0, 12.0, 45.0, 110.0])
+    with_volts = delivered(made, amps, cut_off_v)[1]
+    for current, ah in zip(amps, with_volts, strict=True):
+        run = steady(made, float(current), cut_off_v)
+        # One looks at the last step before the end, the other at the first after it.
+        step_ah = 2 * made.wells.capacity / (STEPS - 1)
+        assert ah == pytest.approx(run.delivered_ah, abs=1.01 * step_ah)
