@@ -155,3 +155,24 @@ def test_appliance_list_can_be_added_as_it_is(client, rig) -> None:
     view = patch(client, rig, *operations).get_json()
     assert len(view["day"]["loads"]) == len(appliances)
     assert all(load["wh"]["value"] > 0 for load in view["day"]["loads"])
+
+
+@pytest.mark.parametrize(("volts", "draw", "low", "high"), [(None, "4 A", 2.5, 5.0), (24, "2 A", 1.25, 2.5)])
+def test_a_range_of_watts_stays_that_range_when_the_draw_is_typed_in_amps(
+    client, rig, volts, draw, low, high
+):
+    view = add_load(client, rig, draw="48 W", low="30", high="60", volts=volts).get_json()
+    load = {"op": "replace", "path": "/day/loads/0/draw"}
+    before = view["day"]["loads"][0]["wh"]["text"], view["need"]["energy"]["text"]
+    amps = patch(client, view, load | {"value": draw}).get_json()
+    stored = amps["document"]["day"]["loads"][0]
+    assert stored["draw"]["unit"] == "A" and (stored["low"], stored["high"]) == pytest.approx((low, high))
+    assert (amps["day"]["loads"][0]["wh"]["text"], amps["need"]["energy"]["text"]) == before
+    # Typed back, and undone, it is as it was; a range that is typed with the draw is taken as it stands.
+    watts = patch(client, amps, load | {"value": "48 W"}).get_json()["document"]["day"]["loads"][0]
+    assert (watts["low"], watts["high"]) == pytest.approx((30, 60))
+    client.post(f"/api/rigs/{rig['id']}/undo")
+    now = client.get(f"/api/rigs/{rig['id']}").get_json()
+    typed = {"op": "replace", "path": "/day/loads/0/low", "value": "20"}
+    both = patch(client, now, load | {"value": "48 W"}, typed).get_json()["document"]["day"]["loads"][0]
+    assert (both["low"], both["high"]) == pytest.approx((20, 60))

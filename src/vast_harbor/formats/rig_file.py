@@ -21,6 +21,7 @@ from vast_harbor.formats.model_part import contradictions
 from vast_harbor.formats.rig_document import FORMAT, VERSION, RigFile
 from vast_harbor.formats.rig_part import RigPart
 from vast_harbor.formats.rig_plan import to_plan as to_plan
+from vast_harbor.formats.rig_plan import volts_of
 from vast_harbor.formats.slips import Interpretation, possible_interpretations
 
 LARGEST_BYTES = 2_000_000
@@ -265,6 +266,33 @@ def _problem(error: Any) -> Problem:
         "string_type": "Words are wanted here.",
     }
     return Problem(path, sentences.get(kind, f"{error['msg']}."))
+
+
+def keep_ranges(before: Mapping[str, Any], rig_file: RigFile) -> RigFile:
+    """The least and the most of each load in the unit of its draw, where an edit changed that unit.
+
+    They are stored in the unit of the draw: 30 to 60 W stay 30 to 60 W when 48 W become 4 A.
+
+    Args:
+        before: the document before the edit.
+        rig_file: after it, checked.
+
+    Returns:
+        The rig file; ranges that were edited themselves are left as they were given.
+    """
+    was = {load["id"]: load for load in before["day"]["loads"]}
+    loads = [_with_range(part, was.get(part.id), rig_file) for part in rig_file.day.loads]
+    return rig_file.model_copy(update={"day": rig_file.day.model_copy(update={"loads": loads})})
+
+
+def _with_range(part: LoadPart, was: Mapping[str, Any] | None, rig_file: RigFile) -> LoadPart:
+    if was is None or was["draw"]["unit"] == part.draw.unit:
+        return part
+    volts = volts_of(part, rig_file)
+    factor = 1 / volts if part.draw.unit == "A" else volts
+    ends = {"low": part.low, "high": part.high}
+    changed = {name: x * factor for name, x in ends.items() if x is not None and x == was.get(name)}
+    return part.model_copy(update=changed)
 
 
 def to_document(rig_file: RigFile) -> dict[str, Any]:

@@ -72,16 +72,20 @@ _SAME = (
 )
 
 
-def _load(part: LoadPart, rig_file: RigFile) -> Load:
+def volts_of(part: LoadPart, rig_file: RigFile) -> float:
+    """Volts at which the amps of a load are watts: its own, else those of its bank, or of the mains [V]."""
     second = rig_file.second_bank
     on_second = second is not None and part.bank == SECOND and part.supply == DC
     system_v = second.system_v if second is not None and on_second else rig_file.rig.system_v
-    volts = part.volts or (system_v if part.supply == DC else MAINS_V[rig_file.rig.units])
+    return part.volts or (system_v if part.supply == DC else MAINS_V[rig_file.rig.units])
+
+
+def _load(part: LoadPart, rig_file: RigFile) -> Load:
     plain = {name: getattr(part, name) for name in _SAME}
     return Load(
         **plain,
         draw=Draw(part.draw.value, part.draw.unit),
-        volts=volts,
+        volts=volts_of(part, rig_file),
         windows=tuple(part.windows),
         duty_at=tuple(part.duty_at),
         on={name: _times(times) for name, times in part.on.items()},

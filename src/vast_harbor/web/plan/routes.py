@@ -251,7 +251,7 @@ def edit_rig(path: RigPath, body: Edit) -> Response:
     if stored.revision != body.revision:
         return problems(409, CHANGED_ELSEWHERE)
     document = rigs.patched(stored.document, [_operation(o) for o in body.operations])
-    rig = files.read(document, data.reference(), typed=True)
+    rig = files.keep_ranges(stored.document, files.read(document, data.reference(), typed=True))
     document = files.to_document(rig)
     # Computed before it is kept: a rig that could not be shown must not be stored.
     results = _edited(path.rig_id, rig)

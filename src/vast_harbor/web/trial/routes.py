@@ -365,4 +365,5 @@ def _odds(run: Trial, weathers: int, style: Style) -> Iterator[str]:
             ).model_dump()
             for r in run.results
         ]
-        yield f"data: {json.dumps({'done': odds_so_far.done, 'of': odds_so_far.of, 'banks': simulated_banks})}\n\n"
+        body = {"done": odds_so_far.done, "of": odds_so_far.of, "banks": simulated_banks}
+        yield f"data: {json.dumps(body)}\n\n"
