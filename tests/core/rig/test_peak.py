@@ -1,9 +1,15 @@
 """The hardest moment of a day, and the current of a bank that sags."""
 
+from dataclasses import replace
+
 import numpy as np
+import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from vast_harbor.core.figures.parsing import Draw
+from vast_harbor.core.rig.day_types import OFF_GRID, DayType
+from vast_harbor.core.rig.loads import DC, USES, Load
 from vast_harbor.core.rig.peak import ActiveLoad, hardest_moment
 from vast_harbor.core.rig.profile import spread_hours
 
@@ -54,3 +60,37 @@ def test_starts_come_on_top_and_loads_that_run_alone_do_not_add_up() -> None:
     together = [pump, ActiveLoad("kettle", noon, 1000, 1000), ActiveLoad("plate", noon, 1500, 1500)]
     assert hardest_moment(together, 10).watts == 2660
     assert hardest_moment([], 10).watts == 10
+
+
+LAMP = Load("lamp", "Lamp", DC, Draw(20, "W"), 12, hours=24)
+PUMP = Load("pump", "Pump", DC, Draw(60, "W"), 12, use=USES, uses=10, minutes=1, start_w=180, start_s=2)
+KETTLE = Load("kettle", "Kettle", DC, Draw(900, "W"), 12, hours=0.2, starts_at=8)
+DRILL = Load("drill", "Drill", DC, Draw(300, "W"), 12, hours=0.5)
+
+
+def test_loads_without_a_stated_time_may_meet_any_other(evaluated) -> None:
+    # All four at once, and the pump starts on top; the energy of the day does not change by it.
+    day = evaluated((LAMP, PUMP, KETTLE, DRILL)).day
+    assert day.peak.running_w == pytest.approx(20 + 60 + 900 + 300) and day.peak.watts == pytest.approx(1400)
+    assert set(day.peak.ids) == {"lamp", "pump", "kettle", "drill"} and day.peak.at_h == 8
+    assert day.bank_wh.number == pytest.approx(480 + 10 + 180 + 150)
+    # A stated time parts them; what may not run with others comes alone.
+    later = replace(DRILL, starts_at=15)
+    assert evaluated((LAMP, PUMP, KETTLE, later)).day.peak.watts == pytest.approx(20 + 60 + 900 + 120)
+    alone = replace(DRILL, together=False)
+    assert evaluated((LAMP, PUMP, KETTLE, alone)).day.peak.watts == pytest.approx(1400)
+    assert evaluated((LAMP, PUMP, replace(KETTLE, together=False), alone)).day.peak.watts == pytest.approx(
+        1100
+    )
+    # The profile, and the hardest moment of each hour, go by the times that were made up.
+    hours = day.hardest_over(np.arange(25.0))
+    assert hours.max() < 1400 and hours.min() == pytest.approx(20)
+
+
+def test_a_moment_without_a_stated_time_may_come_at_any(evaluated) -> None:
+    assert evaluated((LAMP, DRILL)).day.peak_any_time
+    assert not evaluated((LAMP, DRILL, KETTLE)).day.peak_any_time
+    # A load that does not run on the day meets nothing on it.
+    off = replace(DRILL, on={"summer": None, "x": None})
+    types = (DayType("x", "X", OFF_GRID),)
+    assert evaluated((LAMP, off), day_types=types).day.peak.watts == pytest.approx(20)

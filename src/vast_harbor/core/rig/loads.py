@@ -131,6 +131,11 @@ class Load:
             return spread_uses(self.uses, self.minutes, self.starts_at)
         return spread_hours(self.hours_on, self.starts_at)
 
+    @property
+    def any_time(self) -> bool:
+        """Whether nobody said when it runs: then its times are made up, and it may meet any other load."""
+        return self.use in (HOURS, USES) and self.starts_at is None and 0 < self.hours_on < DAY_H
+
     def runs_on(self, day_type: DayType) -> bool:
         """Whether it runs on a kind of day: as the owner says, else always, but laid up only what must."""
         if day_type.id in self.on:

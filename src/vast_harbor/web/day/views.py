@@ -100,7 +100,7 @@ def day_view(results: Results, style: Style, show: str) -> DayView:
         peak=figure_view(day.peak_w, style),
         peak_current=figure_view(day.peak_a, style),
         peak_loads=[names[i] for i in day.peak.ids],
-        peak_at=clock_text(day.peak.at_h),
+        peak_at="any time" if day.peak_any_time else clock_text(day.peak.at_h),
         air=figure_view(day.air_c, style),
         battery=figure_view(day.battery_c, style),
         sun=_sun_text(day),

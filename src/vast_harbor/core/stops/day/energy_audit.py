@@ -99,14 +99,24 @@ class Day:
         return {}
 
     def hardest_over(self, edges: NDArray[np.float64], seconds: float | None = None) -> NDArray[np.float64]:
-        """Largest power between clock hours, starts over sooner left out [W]; n for n + 1 edges."""
-        return hardest_over(*_active_loads(self.plan, self.loads, self._inverter_on, seconds), edges)
+        """Largest power between clock hours, starts over sooner left out [W]; n for n + 1 edges.
+
+        Loads without a stated time are on at the times that were made up for them.
+        """
+        loads = _active_loads(self.plan, self.loads, self._inverter_on, seconds, by_the_clock=True)
+        return hardest_over(*loads, edges)
 
     @cached_property
     def ac_peak_w(self) -> float:
         """Largest sum of AC loads that run at once, without the inverter's losses [W]."""
         active_loads = [_active_load(f, 1.0, inf) for f in self.loads if f.load.supply == AC]
         return hardest_moment(active_loads, 0.0).watts
+
+    @property
+    def peak_any_time(self) -> bool:
+        """Whether the hardest moment may come at any time, as nothing in it has a stated one."""
+        parts = [f.load for f in self.loads if f.load.id in self.peak.ids]
+        return all(load.any_time or load.hours_on >= DAY_H for load in parts)
 
     @property
     def _inverter_on(self) -> bool:
@@ -243,12 +253,16 @@ def _profile(
     return profile, on_edges(profile.edges_h, ac)
 
 
-def _active_load(f: LoadFigures, eta: float, longer_s: float | None = None) -> ActiveLoad:
+def _active_load(
+    f: LoadFigures, eta: float, longer_s: float | None = None, *, by_the_clock: bool = False
+) -> ActiveLoad:
+    """A load as the bank feels it; one without a stated time may meet any other, unless made-up times do."""
     load = f.load
+    blocks = f.blocks if by_the_clock or not load.any_time else ((0.0, DAY_H),)
     start = max(load.run_w, (load.start_w or 0.0) + max(0.0, load.quantity - 1) * load.watts)
     if longer_s is not None and load.start_s <= longer_s:
         start = load.run_w
-    return ActiveLoad(load.id, f.blocks, load.run_w / eta, start / eta, load.together)
+    return ActiveLoad(load.id, blocks, load.run_w / eta, start / eta, load.together)
 
 
 def _peak(
@@ -258,13 +272,24 @@ def _peak(
 
 
 def _active_loads(
-    plan: Plan, loads: tuple[LoadFigures, ...], inverter_on: bool, longer_s: float | None
+    plan: Plan,
+    loads: tuple[LoadFigures, ...],
+    inverter_on: bool,
+    longer_s: float | None,
+    *,
+    by_the_clock: bool = False,
 ) -> tuple[list[ActiveLoad], float]:
     """The loads as the bank feels them, without starts that are over sooner, and what always draws [W]."""
     active_loads = [
-        _active_load(f, f.eta.number, longer_s) for f in loads if not hangs_on_second(plan, f.load)
+        _active_load(f, f.eta.number, longer_s, by_the_clock=by_the_clock)
+        for f in loads
+        if not hangs_on_second(plan, f.load)
     ]
-    there = [_active_load(f, 1.0, longer_s) for f in loads if f.runs and hangs_on_second(plan, f.load)]
+    there = [
+        _active_load(f, 1.0, longer_s, by_the_clock=by_the_clock)
+        for f in loads
+        if f.runs and hangs_on_second(plan, f.load)
+    ]
     if plan.second is not None and there:
         # What its charger takes while any of its loads runs; beyond the limit the second bank gives the rest.
         watts = min(plan.second.limit_w, hardest_moment(there, 0.0).watts) / plan.second.efficiency
