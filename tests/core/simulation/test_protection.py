@@ -111,3 +111,15 @@ def test_a_load_disconnect_lets_go_of_all_but_what_is_wired_past_it(keeps, misse
     assert traces.unserved_critical.sum() == pytest.approx(missed)
     assert traces.unserved_dc.sum() == pytest.approx(30 + missed)
     assert not (traces.state & kernel.BMS_OPEN).any()
+
+
+@pytest.mark.parametrize(
+    ("model", "celsius", "charged"),
+    [(AGM, 50, True), (AGM, -25, True), (AGM, 25, True), (LFP, 50, False), (LFP, -5, False), (LFP, 25, True)],
+)
+def test_only_a_bms_stops_a_charge(model, celsius, charged) -> None:
+    # Half full on a 20 A charger for an hour. Lead-acid has no switch: it takes what it accepts.
+    bank = bank_of(model, (MAINS,))
+    traces = run([bank], hours(1, plugged=20, celsius=celsius), 0.5)[0]
+    assert bool(traces.charge[0, -1] > traces.charge[0, 0] + 0.5) is charged
+    assert bool((traces.state[0] & kernel.TOO_COLD).any()) is not charged

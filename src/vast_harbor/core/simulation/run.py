@@ -167,7 +167,8 @@ def _series(simulated: SimulatedBank, conditions: Conditions) -> Series:
     limit = np.full(celsius.shape, simulated.charge_a)
     if simulated.lfp:
         limit = np.where(celsius < COOL_C, np.minimum(limit, COOL_RATE * simulated.nameplate_ah), limit)
-        low = max(low, COLD_C)
+        # Only a BMS stops a charge; lead-acid takes it, slower in the cold and to its harm in the heat.
+        limit = np.where((celsius < max(low, COLD_C)) | (celsius > high), 0.0, limit)
     at, k_t = zip(*simulated.battery_class.temperature_factor, strict=True)
     return Series(
         dc_w=conditions.dc_w,
@@ -178,7 +179,7 @@ def _series(simulated: SimulatedBank, conditions: Conditions) -> Series:
         peak_w=conditions.peak_w,
         generator_ok=conditions.generator_ok,
         cold_ohm=cold_factor(not simulated.lfp, celsius),
-        limit_a=np.where((celsius < low) | (celsius > high), 0.0, limit),
+        limit_a=limit,
         held_back=1 - np.minimum(1.0, np.interp(celsius, at, k_t)),
         leak_a=self_discharge(simulated.battery_class, celsius, simulated.health) * simulated.nameplate_ah,
         cold_off=(celsius < simulated.discharge_c[0]) & simulated.lfp,
