@@ -271,3 +271,43 @@ def test_a_share_is_how_often_a_bank_is_the_cheapest_of_those_that_are_looked_at
     assert middle - low == pytest.approx(high - middle, rel=0.06)
     assert drawn.spent.shape == (3, 2, 2000)
     assert drawn.spent[1, 0] == pytest.approx(1160) and drawn.spent[1, 1] == pytest.approx(TOTAL + 210 + 30)
+
+
+# --- what no bank is credited with
+
+
+def test_no_bank_is_credited_with_more_years_than_its_class_is_seen_to_last() -> None:
+    long = replace(PLAIN, years_25=50.0, most_years=12.0)
+    assert float(life_years(long)) == 12.0
+    assert float(life_years(replace(long, basis="label_cycles", label_years=300.0))) == 12.0
+    assert float(life_years(replace(long, basis="label_cycles", label_years=9.0))) == 9.0
+    assert float(life_years(replace(long, basis="warranty", warranty_years=25.0))) == 12.0
+    # Use that never wears it does not make it last for ever either.
+    assert float(life_years(replace(long, years_25=np.inf, use_c=0, rest_c=0))) == 12.0
+    # A used one is no exception, and serves a year at least.
+    assert float(life_years(replace(long, used=True, start_wear=0.9))) == pytest.approx(5.0)
+
+
+def test_worth_at_the_end_is_never_above_what_was_paid_and_is_not_used_up() -> None:
+    # Prices that double in four years: bought at 8 for 4000, half used up at 10; half of 5657 would be more.
+    drift = 2**0.25 - 1
+    steep = cash_flow.Costs(batteries=1000.0, drift=drift, exit_share=1.0)
+    exit_ = next(p for p in cash_flow.payments(steep, 4.0, 10.0) if p.item == cash_flow.EXIT)
+    assert exit_.amount == pytest.approx(-0.5 * 4000)
+    mild = replace(steep, exit_share=0.5)
+    exit_ = next(p for p in cash_flow.payments(mild, 4.0, 10.0) if p.item == cash_flow.EXIT)
+    assert exit_.amount == pytest.approx(-0.5 * 0.5 * 1000 * 2**2.5)
+
+
+@pytest.mark.parametrize("years", [0.5, 3.0, 8.0, 9.5, 25.0])
+@pytest.mark.parametrize("share", [0.0, 0.3, 0.5, 1.0])
+def test_a_bank_never_earns_money(years, share) -> None:
+    p = replace(PLAIN, drift=0.04, exit_share=share, old_bank=0.0, refit=0.0, swap=0.0)
+    assert float(lifetime(p, AS_IT_IS, years)) >= 200 - 1e-9
+
+
+def test_the_electronics_of_a_bms_fail_in_the_draws_beside_early_failures() -> None:
+    weak, sound = replace(PLAIN, lead=False, electronics=0.02), replace(PLAIN, lead=False)
+    one, other = sampled_scenarios([weak, sound], replace(FLAT, failures=0.005), 5000)
+    assert one.fails.mean() == pytest.approx(1 / 0.025, rel=0.05)
+    assert other.fails.mean() == pytest.approx(1 / 0.005, rel=0.05)

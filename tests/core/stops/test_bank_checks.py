@@ -401,7 +401,7 @@ def test_doubt_of_a_life_spans_its_middle(evaluated) -> None:
     assert (sure.grade, unsure.grade) == ("A", "C")
     pair = (Candidate("a", "lfp", sure.id, 1, 2), Candidate("c", "lfp", "unsure", 1, 2))
     compared_banks = evaluated(
-        (LAMP,), models={**CATALOGUE, "unsure": unsure}, candidates=pair
+        (LAMP,), models={**CATALOGUE, "unsure": unsure}, candidates=pair, battery_c=40, rest_c=40
     ).compare.compared_banks
     a, c = (compared.life for compared in compared_banks)
     for name in ("design_cycles", "years_likely"):
@@ -432,7 +432,9 @@ def test_used_batteries(look, evaluated) -> None:
     results = evaluated((LAMP,), models={**CATALOGUE, "second-hand": tested}, candidates=pair)
     new, old = results.compare.compared_banks
     assert old.banked["usable_wh"].number == pytest.approx(new.banked["usable_wh"].number * 0.85 / 0.9)
-    assert old.life.years < new.life.years - 0.75 / 0.1
+    worn = old.life["years_likely"].inputs["w_end"].number
+    assert old.life.years == pytest.approx(min(20, (worn - 0.75) / old.life["wear"].number))
+    assert old.life.years < new.life.years
     assert look("used_untested", "", changed=made)[0] == "care"
     assert look("used_untested", "", changed=tested)[0] is None
     for past, code, verdict in (

@@ -192,7 +192,9 @@ def lump_payments(
             yield Lump(t, EXTRAS, np.where(t < horizon - AT_THE_END, paid, 0.0))
     share, refit = (1.0, 0.0) if in_full else (costs.exit_share, costs.refit)
     left = life_left(horizon - began, life)
-    worth = np.maximum(0.0, share * left * price_at(costs.batteries, drift, horizon) - refit)
+    # Never above the part of what was paid that is not used up.
+    paid, then = (price_at(costs.batteries, drift, t) for t in (began, horizon))
+    worth = np.maximum(0.0, left * np.minimum(share * then, paid) - refit)
     yield Lump(horizon, EXIT, -worth * q**-horizon)
 
 

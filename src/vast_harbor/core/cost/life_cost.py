@@ -54,6 +54,8 @@ class LifeCostInputs:
         covers: need without reserve ÷ usable energy when new [-], and
         health_floor: lowest state of health to which LFP serves [-].
         start_wear: wear when it is bought [-]; ``used``: whether it is bought used.
+        most_years: that no bank of its class is credited with more than [years].
+        electronics: failures a year of the electronics of its BMS [1/year].
         basis: ``likely``, ``warranty`` or ``label_cycles``.
         label_years: years by label cycles, at ``nights`` [years].
         warranty_years, full_years: of the warranty, and the free part of them [years].
@@ -92,6 +94,8 @@ class LifeCostInputs:
     label_years: Many
     warranty_years: Many
     full_years: Many
+    most_years: Many = inf
+    electronics: float = 0.0
     price: tuple[float, float] = (1.0, 1.0)
     cycles: tuple[float, float] = (1.0, 1.0)
     calendar: tuple[float, float] = (1.0, 1.0)
@@ -151,7 +155,7 @@ def _nights_ratio(p: LifeCostInputs, c: Scenario) -> Many:
 OF_EACH = (
     "lead", "batteries", "extras", "drift", "swap", "care", "lost_kwh", "fuel", "cycle_wear", "exponent",
     "years_25", "accidents", "emptied", "worn_out", "covers", "start_wear", "used", "label_years",
-    "warranty_years", "full_years",
+    "warranty_years", "full_years", "most_years",
 )  # fmt: skip
 
 
@@ -191,9 +195,11 @@ def wear_at_replacement(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
 
 
 def years_until_worn(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
-    """Years until wear has reached that of the replacement [years]; a used battery serves at least one."""
+    """Years until wear has reached that of the replacement, no more than its class is seen to last [years]; a
+    used battery serves at least one."""
     with np.errstate(divide="ignore"):
         years = (wear_at_replacement(p, c) - p.start_wear) / wear_a_year(p, c)
+    years = np.minimum(years, p.most_years * np.asarray(c.lasts))
     return np.maximum(np.where(p.used, LEAST_YEARS, 0.0), years)
 
 
@@ -216,6 +222,7 @@ def life_years(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
     if p.basis == BY_LABEL:
         with np.errstate(divide="ignore"):
             label = np.asarray(p.label_years * c.cycles / np.asarray(_nights_ratio(p, c), float))
+        label = np.minimum(label, p.most_years)
         return np.broadcast_to(label, np.broadcast_shapes(label.shape, likely.shape)) + 0.0
     return likely
 

@@ -53,7 +53,7 @@ class Uncertainty:
         drift_lead, drift_lfp: (low, likely, high) of the yearly change of prices [1/year].
         tariff: (low, high) against the likely one [-].
         warmer: how far the battery may be warmer or cooler [K].
-        failures: early failures a year [1/year].
+        failures: early failures a year, besides those of the electronics of a BMS [1/year].
         width: factor on every width; 0 makes all draws the point estimate [-].
     """
 
@@ -114,7 +114,7 @@ def sampled_scenarios(
     out = []
     for i, p in enumerate(life_cost_inputs):
         own = u[_OF_RIG + _OF_BANK * i :][:_OF_BANK]
-        rate = uncertainty.failures * uncertainty.width
+        rate = (uncertainty.failures + p.electronics) * uncertainty.width
         fails = -np.log1p(-own[3:]) / rate if rate > 0 else NO_TIMES
         out.append(
             Scenario(

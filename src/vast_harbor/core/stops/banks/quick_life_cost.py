@@ -103,6 +103,16 @@ class Use:
 NO_EXTRAS = Extras()
 
 
+# How often electronics fail against what is usual, by what backs the datasheet up.
+BY_GRADE = {"A": 2 / 3, "B": 1.0, "C": 4 / 3}
+
+
+def most_years(assumptions: Assumptions, key: str) -> float:
+    """Years that no bank of a class is credited with more than: the long end of its calendar life [years]."""
+    life = assumptions.get(f"calendar_years.{key}")
+    return max(life.high or 0.0, life.value or 0.0)
+
+
 def about(of_class: Range, grade: str) -> tuple[float, float]:
     """(low, high) of a class against its likely value, wider the less backs up the datasheet [-]."""
     ratio = 1 / of_class.likely
@@ -268,6 +278,8 @@ class QuickLifeCost:
             health_floor=assume.value("worn_out_floor.lfp"),
             start_wear=self.start_wear(bank),
             used=model.used is not None,
+            most_years=most_years(assume, key),
+            electronics=0.0 if lead else assume.value("electronics_failure") * BY_GRADE[model.grade],
             basis=plan.life_basis or assume.rule.life_basis,
             label_years=use.design_cycles / use.cycles_per_year if use.cycles_per_year > 0 else inf,
             warranty_years=model.warranty.years,

@@ -355,17 +355,23 @@ def _life(
         "SoH = 1 − 0.2 · wear; below 80 % lead-acid fades three times as fast",
     )
     start = banked.figures.get("start_wear")
+    most = Figure(
+        f"{at}.most_years", "The most years that its class lasts", float(inputs.most_years), "years",
+        REFERENCE, source="The long end of the class’s calendar life; nothing is credited with more",
+    )  # fmt: skip
     parts = {"w_end": worn_out, "w": f["wear"]} | ({"w_start": start} if start is not None else {})
     likely = computed(
         f"{at}.years_likely",
         "Years until worn out",
         float(years_until_worn(inputs)),
         "years",
-        "{w_end} / {w}" if start is None else f"max({LEAST_YEARS}, ({{w_end}} − {{w_start}}) / {{w}})",
-        parts,
+        "min({L_most}, {w_end} / {w})"
+        if start is None
+        else f"max({LEAST_YEARS}, min({{L_most}}, ({{w_end}} − {{w_start}}) / {{w}}))",
+        parts | {"L_most": most},
         MINER,
     )
-    low, high = _life_range(f, likely.number, banked)
+    low, high = (min(end, most.number) for end in _life_range(f, likely.number, banked))
     likely = replace(likely, low=low, high=high)
     wears = {
         CYCLES: f["cycle_wear"].number,
@@ -373,6 +379,8 @@ def _life(
         ACCIDENTS: f["accident_wear"].number,
     }
     ends = max(wears, key=lambda k: wears[k])
+    if likely.number >= most.number:
+        ends = YEARS
     basis = inputs.basis
     name, why = reference.life_bases[basis]
     basis_figure = Figure(
@@ -402,18 +410,17 @@ def _life(
             why,
         )
     elif basis == BY_LABEL:
-        ends, per_year = CYCLES, f["cycles_per_year"]
-        endless = per_year.number <= 0
+        per_year = f["cycles_per_year"]
         value = float(life_years(inputs))
+        ends = YEARS if value >= most.number else CYCLES
         years = computed(
             f"{at}.years",
             "Years reckoned with",
-            None if endless else value,
+            value,
             "years",
-            "" if endless else "{N_label} / {n}",
-            {"N_label": f["design_cycles"], "n": per_year},
+            "min({L_most}, {N_label} / {n})" if per_year.number > 0 else "{L_most}",
+            {"L_most": most, "N_label": f["design_cycles"], "n": per_year},
             why,
-            "No cycles are made, so the label gives no end." if endless else "",
         )
     else:
         value, years = likely.number, likely

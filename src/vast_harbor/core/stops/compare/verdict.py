@@ -214,6 +214,9 @@ class Verdict:
         top = max(self.suitable, key=lambda c: self.shares[c.id].number)
         if self.shares[top.id].number > self.assumptions.value("verdict_clear"):
             return top, "money"
+        if len(self.near) == 1:
+            # The others cost too much more in the middle, or are too seldom the cheapest.
+            return self.near[0], "money"
         return choose(self.near, self.plan.cares[:2])
 
     @cached_property

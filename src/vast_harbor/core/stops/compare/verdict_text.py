@@ -385,11 +385,13 @@ def _rule_4(v: Verdict) -> Sentence:
     if why == "only":
         return Sentence(f"Only {name} is left.")
     if why == "money":
-        share = {"share": v.shares[winner.id], "clear": clear}
-        return Sentence(f"{name} is cheapest in {{share}} of the futures, more than {{clear}}.", share)
-    if len(v.near) == 1:
-        says = f"None is cheapest in {{clear}} of the futures; {name} comes nearest."
-        return Sentence(says, {"clear": clear})
+        share, within = v.shares[winner.id], v.assumptions.figure("verdict_within")
+        if share.number > clear.number:
+            says = f"{name} is cheapest in {{share}} of the futures, more than {{clear}}."
+        else:
+            says = f"{name} is cheapest in {{share}} of the futures, and no other is near: "
+            says += "each costs {within} more in the middle, or is seldom the cheapest."
+        return Sentence(says, {"share": share, "clear": clear, "within": within})
     decides = f"you care about {CARES[why].name}" if why else "it asks less on the day"
     near = _listed([title(c) for c in v.near])
     return Sentence(
