@@ -48,9 +48,9 @@ def test_demo_rigs_have_different_right_answers(demo_results) -> None:
         return verdict.winner.banked.battery_class.key, verdict.decided[1]
 
     assert winner("pebble") == ("flooded_dual", "money")
-    assert winner("kittiwake") == ("agm", "")
+    assert winner("kittiwake") == ("gel", "purse")
     assert winner("tern-rock") == ("flooded_deep", "only")
-    assert winner("mulga") == ("lfp", "money")
+    assert winner("mulga") == ("lfp", "big_loads")
     assert winner("long-haul") == ("lfp", "only")
 
 

@@ -68,19 +68,60 @@ def test_a_criterion_is_broken_on_the_wrong_side_only(value, limit, is_minimum, 
 
 
 def test_a_bank_far_dearer_is_never_near(demo_results, reference) -> None:
-    # On this barge three classes cost about the same; a fourth bank is one of them at ten times its price.
+    # On this barge gel, AGM and LFP cost about the same; the lightest, at ten times its price, does not.
     plan = demo_results("kittiwake").plan
-    like = next(c for c in plan.candidates if c.id in {n.id for n in demo_results("kittiwake").verdict.near})
-    dear = replace(like, id="dear", unit_price=9000.0)
+    by_id = {c.id: c for c in plan.candidates}
+    dear = replace(by_id["lfp"], id="dear", unit_price=9000.0)
     wide = plan.overrides | {"verdict_near": 0.0, "verdict_clear": 1.0}
-    plan = replace(plan, candidates=(*plan.candidates[:5], dear), overrides=wide)
+    plan = replace(plan, candidates=(by_id["gel"], by_id["agm"], dear), overrides=wide)
     verdict = evaluate(plan, reference).verdict
-    assert "dear" in {c.id for c in verdict.suitable}
-    near = {c.id for c in verdict.near}
-    assert len(near) >= 2 and "dear" not in near
+    assert "dear" in {c.id for c in verdict.suitable} and not verdict.beaten(verdict.compared_banks[2])
+    assert "dear" not in {c.id for c in verdict.near}
     # It is the limit of cost that keeps it out, nothing else.
     unlimited = replace(plan, overrides=wide | {"verdict_within": 50.0})
     assert "dear" in {c.id for c in evaluate(unlimited, reference).verdict.near}
+
+
+CARE_PAIRS = [("purse",), ("weight", "cold"), ("big_loads",), ("long_keeping", "no_upkeep"), ()]
+
+
+@pytest.mark.parametrize("cares", CARE_PAIRS)
+@pytest.mark.parametrize("more", [0.03, 0.09, 0.3])
+def test_what_another_beats_in_everything_never_wins(evaluated, cares, more) -> None:
+    # The same bank twice, one at a somewhat higher price: no care, and no luck of the draws, makes it win.
+    price = 600.0
+    candidates = (
+        Candidate("dear", "lfp", "ostrel-200", 1, 2, unit_price=price * (1 + more)),
+        Candidate("plain", "lfp", "ostrel-200", 1, 2, unit_price=price),
+    )
+    verdict = evaluated((LAMP,), battery_c=20, candidates=candidates, cares=cares).verdict
+    dear, plain = verdict.compared_banks
+    assert verdict.beaten(dear) and not verdict.beaten(plain)
+    assert verdict.winner is plain and dear not in verdict.near
+
+
+def test_the_futures_that_turn_out_dear_are_weighed(demo_results, reference) -> None:
+    # AGM asks 320 less on the day than LFP, but costs more in the middle and 1200 more in one future of ten.
+    plan = demo_results("kittiwake").plan
+    pair = tuple(c for c in plan.candidates if c.id in ("agm", "lfp"))
+
+    def at(risk: float, **overrides):
+        wide = {"verdict_risk": risk, "verdict_clear": 1.0, "verdict_near": 0.0} | overrides
+        changed = replace(plan, candidates=pair, cares=(), overrides=plan.overrides | wide)
+        return evaluate(changed, reference).verdict
+
+    weighed = at(0.5)
+    agm, lfp = (weighed.spreads[i] for i in ("agm", "lfp"))
+    assert agm[1].number > lfp[1].number and agm[2].number > lfp[2].number + 1000
+    for id_, (_, p50, p90) in weighed.spreads.items():
+        assert weighed.weighed[id_] == pytest.approx(p50.number + 0.5 * (p90.number - p50.number))
+    assert weighed.winner.id == "lfp" and [c.id for c in weighed.near] == ["lfp"]
+    # Without that weight they are alike in the middle, and the one that asks less on the day is taken.
+    unweighed = at(0.0)
+    assert unweighed.winner.id == "agm" and unweighed.decided[1] == ""
+    # Where both are let in, cost decides before the price on the day.
+    both = at(0.5, verdict_within=1.0)
+    assert both.winner.id == "lfp" and both.decided[1] == "risk"
 
 
 def test_the_runner_up_is_the_likeliest_of_the_rest(demo_results) -> None:

@@ -1,6 +1,6 @@
 """What an owner cares about, as something by which banks can be told apart."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from math import inf
 
@@ -75,15 +75,19 @@ CARES = {
 }  # fmt: skip
 
 
-def choose(near: Sequence[ComparedBank], cares: Sequence[str]) -> tuple[ComparedBank, str]:
-    """The bank that serves the strongest cares best, then the cheaper to buy.
+def choose(
+    near: Sequence[ComparedBank], cares: Sequence[str], weighed: Mapping[str, float]
+) -> tuple[ComparedBank, str]:
+    """The bank that serves the strongest cares best, then that of least cost, then the cheaper to buy.
 
     Args:
         near: banks in the running, at least one.
         cares: keys of the cares, the strongest first.
+        weighed: cost of each by its id, the dear futures weighed too [money].
 
     Returns:
-        The bank, and the key of the care that decided; empty where money on the day did.
+        The bank, and the key of the care that decided; ``risk`` where cost did; empty where money on the
+        day did.
     """
     left = list(near)
     for key in cares:
@@ -93,4 +97,8 @@ def choose(near: Sequence[ComparedBank], cares: Sequence[str]) -> tuple[Compared
         if len(rest) == 1 and len(left) > 1:
             return rest[0], key
         left = rest
-    return min(left, key=lambda c: c.cost["outlay"].number), ""
+    most = min(weighed[c.id] for c in left) * (1 + ALIKE)
+    alike = [c for c in left if weighed[c.id] <= most]
+    if len(alike) == 1 and len(left) > 1:
+        return alike[0], "risk"
+    return min(alike, key=lambda c: c.cost["outlay"].number), ""

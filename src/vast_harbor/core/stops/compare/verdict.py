@@ -20,10 +20,12 @@ from vast_harbor.core.stops.need import Days
 from vast_harbor.core.stops.rig import AT_FAULT, BANK, CHARGER, DRAIN, tested_health
 
 KEEP, MEND, HOOK_UP, BUY, NONE = "keep", "mend", "hook_up", "buy", "none"
-DRAWN = f"{COUNT} seeded draws of price, cycles, calendar life, use, drift, tariff and temperature"
+DRAWN = f"{COUNT} seeded draws of price, cycles, calendar life, failures, use, drift, tariff and temperature"
 # In some weathers it gets so much colder than the temperature that is planned for.
 COLD_SPELL_K = 8
 # Findings about gas, acid and fire, which rule a bank out even where hardly any use is made of it.
+# Up to so much more on the day is hardly more [-].
+HARDLY_MORE = 0.10
 HARMFUL = ("living_space", "ventilation", "external_bms", "cold_unguarded", "orientation", "fit")
 
 
@@ -204,7 +206,8 @@ class Verdict:
 
     @cached_property
     def decided(self) -> tuple[ComparedBank, str] | None:
-        """The winner, and what decided: ``only``, ``money``, the key of a care, or empty for the price."""
+        """The winner, and what decided: ``only``, ``money``, the key of a care, ``risk``, or empty for the
+        price on the day."""
         if self.kind == HOOK_UP:
             return self._harmless()
         if self.kind != BUY:
@@ -212,21 +215,44 @@ class Verdict:
         if len(self.suitable) == 1:
             return self.suitable[0], "only"
         top = max(self.suitable, key=lambda c: self.shares[c.id].number)
-        if self.shares[top.id].number > self.assumptions.value("verdict_clear"):
+        if self.shares[top.id].number > self.assumptions.value("verdict_clear") and not self.beaten(top):
             return top, "money"
         if len(self.near) == 1:
             # The others cost too much more in the middle, or are too seldom the cheapest.
             return self.near[0], "money"
-        return choose(self.near, self.plan.cares[:2])
+        return choose(self.near, self.plan.cares[:2], self.weighed)
+
+    @cached_property
+    def weighed(self) -> Mapping[str, float]:
+        """P50 + λ·(P90 − P50): what each that will do costs, the dear futures weighed too [money]."""
+        risk = self.assumptions.value("verdict_risk")
+        spreads = {c.id: [f.number for f in self.spreads[c.id]] for c in self.suitable}
+        return {id_: p50 + risk * (p90 - p50) for id_, (_, p50, p90) in spreads.items()}
+
+    def beaten(self, compared: ComparedBank) -> bool:
+        """Whether another that will do asks hardly more on the day, and neither costs nor weighs more."""
+
+        def terms(c: ComparedBank) -> tuple[float, ...]:
+            _, p50, p90 = self.spreads[c.id]
+            return p50.number, p90.number, c.banked["kg"].number
+
+        mine, most = terms(compared), (1 + HARDLY_MORE) * compared.cost["outlay"].number
+        return any(
+            other.cost["outlay"].number <= most
+            and terms(other) != mine
+            and all(a <= b for a, b in zip(terms(other), mine, strict=True))
+            for other in self.suitable
+            if other is not compared
+        )
 
     @cached_property
     def near(self) -> tuple[ComparedBank, ...]:
         """Those that money leaves in the running where none is clearly cheapest."""
         least = self.assumptions.value("verdict_near")
-        middle = {c.id: self.spreads[c.id][1].number for c in self.suitable}
-        most = min(middle.values()) * (1 + self.assumptions.value("verdict_within"))
-        near = tuple(c for c in self.suitable if self.shares[c.id].number >= least and middle[c.id] <= most)
-        return near or (max(self.suitable, key=lambda c: self.shares[c.id].number),)
+        free = [c for c in self.suitable if not self.beaten(c)]
+        most = min(self.weighed[c.id] for c in free) * (1 + self.assumptions.value("verdict_within"))
+        near = tuple(c for c in free if self.shares[c.id].number >= least and self.weighed[c.id] <= most)
+        return near or (min(free, key=lambda c: self.weighed[c.id]),)
 
     def _harmless(self) -> tuple[ComparedBank, str] | None:
         """The cheapest to buy that does no harm; none is needed where the old bank is not dangerous."""

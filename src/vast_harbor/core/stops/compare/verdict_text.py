@@ -181,9 +181,10 @@ def _beside(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
             {"share": v.shares[winner.id], **total},
         )
         return
-    because = f"You care about {CARES[why].name}, and it {CARES[why].best}." if why else (
-        "It asks less on the day."
-    )  # fmt: skip
+    because = {
+        "": "It asks less on the day.",
+        "risk": "It costs less where the dear futures are weighed too.",
+    }.get(why) or f"You care about {CARES[why].name}, and it {CARES[why].best}."
     yield Sentence(f"Money alone does not decide: {name} comes to {{b}}. {because}", total)
 
 
@@ -392,7 +393,10 @@ def _rule_4(v: Verdict) -> Sentence:
             says = f"{name} is cheapest in {{share}} of the futures, and no other is near: "
             says += "each costs {within} more in the middle, or is seldom the cheapest."
         return Sentence(says, {"share": share, "clear": clear, "within": within})
-    decides = f"you care about {CARES[why].name}" if why else "it asks less on the day"
+    decides = {
+        "": "it asks less on the day",
+        "risk": "it costs less where the dear futures are weighed too",
+    }.get(why) or f"you care about {CARES[why].name}"
     near = _listed([title(c) for c in v.near])
     return Sentence(
         f"No clear winner on money: none is cheapest in {{clear}} of the futures. Between {near} it is "
