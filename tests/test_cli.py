@@ -35,7 +35,7 @@ def test_report_prints_a_document_that_needs_nothing_else(capsys) -> None:
     assert cli.main(["report", "--demo", "long-haul", "--paper", "letter"]) == 0
     html = capsys.readouterr().out
     assert html.startswith("<!doctype html>") and "size: letter" in html and html.count("<svg") == 4
-    assert "Buy 4 × Skerry Plain 200" in html and "not a design certificate" in html
+    assert "Buy 8 × Skerry Plain 100" in html and "not a design certificate" in html
     # Nothing is fetched: no address but the names of SVG, which are names.
     sources = re.findall(r'(?:src|href)="([^"#][^"]*)"', html)
     assert sources == ["data:,"] and "@import" not in html and "url(" not in html.replace("url(#", "")

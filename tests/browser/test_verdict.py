@@ -58,7 +58,7 @@ def test_every_reason_opens_its_figure_and_a_rule_can_be_moved(page: Page, demo)
     field = page.locator("[data-rule='4']").get_by_role("textbox", name=name)
     expect(field).to_have_value("70 %")
     field.fill("100")
-    expect(page.locator("[data-rule='4']")).to_contain_text("comes nearest")
+    expect(page.locator("[data-rule='4']")).to_contain_text("no other is near")
     field.fill("-5")
     expect(page.locator("[data-rule='4']").get_by_role("alert")).to_contain_text("between")
 

@@ -123,3 +123,15 @@ def test_only_a_bms_stops_a_charge(model, celsius, charged) -> None:
     traces = run([bank], hours(1, plugged=20, celsius=celsius), 0.5)[0]
     assert bool(traces.charge[0, -1] > traces.charge[0, 0] + 0.5) is charged
     assert bool((traces.state[0] & kernel.TOO_COLD).any()) is not charged
+
+
+def test_a_bms_that_states_no_peak_passes_no_more_for_a_start_than_for_long() -> None:
+    # 100 A for long: a start of 110 A opens it; where 200 A are stated for a moment it is borne.
+    bms = LFP.bms
+    assert bms.peak_a == 200
+    silent = replace(LFP, bms=replace(bms, peak_a=None))
+    given = hours(1, dc=200)
+    start = replace(given, peak_w=np.full_like(given.dc_w, 1400.0))
+    for model, opens in ((LFP, False), (silent, True)):
+        traces = run([bank_of(model)], start, 1.0)[0]
+        assert bool((traces.state[0] & kernel.OVERLOAD).any()) is opens

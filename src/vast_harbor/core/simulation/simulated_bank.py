@@ -90,8 +90,6 @@ class SimulatedBank:
 
 # A start that is over sooner is not what a BMS without a stated peak passes for long.
 BRIEF_S = 10.0
-# A BMS that states no peak is taken to pass so many times what it passes for long, for a start.
-UNSTATED_PEAK = 2.0
 # A BMS draws a few milliamps (1 to 5) for itself; without its own volts stated it opens and closes there.
 BMS_DRAW_A, BMS_CUT_V, BMS_CLOSE_V = 0.003, 10.4, 12.0
 
@@ -120,7 +118,8 @@ def simulate_bank_as(
     own = bms is not None and bms.switch == "own"
     per_unit = 12 / model.unit_class_v
     lasting = bms.continuous_a if bms is not None and own and bms.continuous_a else inf
-    peak = bms.peak_a if bms is not None and own and bms.peak_a else lasting * UNSTATED_PEAK
+    # Of a BMS that states no peak nothing more is known than what it passes for long.
+    peak = bms.peak_a if bms is not None and own and bms.peak_a else lasting
     cut_v = bms.cut_v * per_unit if bms is not None and bms.cut_v else BMS_CUT_V
     close_v = bms.reconnect_v * per_unit if bms is not None and bms.reconnect_v else BMS_CLOSE_V
     return SimulatedBank(

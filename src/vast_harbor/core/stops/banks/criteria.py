@@ -447,9 +447,7 @@ class BankCriteria:
         ):
             yield "current"
         bms = self.bms
-        if bms is not None and (
-            gives_none or (bool(bms.peak_a) and self.starting is not None and self.starting.broken)
-        ):
+        if bms is not None and (gives_none or (self.starting is not None and self.starting.broken)):
             yield "start"
         sags = self.sag is not None and self.sag.broken and self.has_inverter
         if self.start_w > 0 and (gives_none or sags):

@@ -122,8 +122,10 @@ def _limits(build: Build) -> Iterator[Check]:
         "starting_current", name, amps, limit, f"Starts draw {{x}}; its BMS passes {{limit}}{seconds}.",
         f"A start draws {{x}}, but its BMS passes {{limit}}{seconds}"
         + ("." if stated else ", as it states no peak."),
-        STOP if stated else CARE,
-        "A model of more current, more strings, a soft start, or a separate battery for that motor.",
+        STOP,
+        "A model of more current, more strings, a soft start, or a separate battery for that motor."
+        if stated else
+        "Ask its maker what it passes for a moment; else take a model that states it, or more strings.",
     )  # fmt: skip
 
 
