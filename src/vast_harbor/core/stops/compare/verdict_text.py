@@ -184,7 +184,7 @@ def _beside(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
     because = {
         "": "It asks less on the day.",
         "risk": "It costs less where the dear futures are weighed too.",
-    }.get(why) or f"You care about {CARES[why].name}, and it {CARES[why].best}."
+    }.get(why) or f"You care about {CARES[why].name}, and of those near in money it {CARES[why].best}."
     yield Sentence(f"Money alone does not decide: {name} comes to {{b}}. {because}", total)
 
 
