@@ -153,7 +153,7 @@ def beside_another_model() -> str:
         return float((traces.served_w * conditions.step_h).sum() / watts)
 
     soc, volts = zip(*lfp.rested_v, strict=True)
-    circuit = pybamm.equivalent_circuit.Thevenin(purchase_options={"number of rc elements": 0})
+    circuit = pybamm.equivalent_circuit.Thevenin(options={"number of rc elements": 0})
     values = pybamm.ParameterValues("ECM_Example")
     values.update(
         {
