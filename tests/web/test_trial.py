@@ -198,6 +198,6 @@ def test_year_laid_up_and_how_long_answer_for_every_rig(client, rig) -> None:
     rows = client.get(f"{at}/trial/laid-up").json["rows"]
     assert {(r["id"], r["connected"]) for r in rows} >= {("dual", True), ("old", False)}
     lasts = client.get(f"{at}/trial/how-long").json
-    assert all(lane["until_dark"] != "not at all" for lane in lasts["banks"])
+    assert all(lane["until_dark"] != "at once" for lane in lasts["banks"])
     edit(client, at, {"op": "replace", "path": "/sources", "value": []})
     assert "A year is run once" in client.get(f"{at}/trial/year").json["says"]

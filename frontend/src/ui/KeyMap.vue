@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { STOP_NAMES, STOPS } from '@/router'
 import { useUi } from '@/stores/ui'
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 
 const ui = useUi()
 const KEYS: [string, string][] = [
-  ['1 … 5', 'go to Rig, Day, Need, Banks, Compare'],
+  [`1 … ${STOPS.length}`, `go to ${STOPS.map((stop) => STOP_NAMES[stop]).join(', ')}`],
   ['0', 'go to Harbor, the list of rigs'],
   ['/', 'find a command: a stop, a load to add, an assumption'],
   ['n', 'add a load (on Day) or a bank (on Banks)'],

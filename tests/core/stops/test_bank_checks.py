@@ -142,7 +142,8 @@ def test_cable_and_fuse(look) -> None:
     assert "blows in use" in wires("fuse", cable_mm2=70, fuse_a=250)[1]
     assert "the cable burns first" in wires("fuse", cable_mm2=70, fuse_a=350)[1]
     # No cable given: the one that would do. 6 kW at 12 V are 617 A: none will.
-    assert "70 mm² (AWG 2/0) and a fuse of 300 A" in wires("cable")[1]
+    assert "70 mm² and a fuse of 300 A" in wires("cable")[1]
+    assert "AWG 2/0 and a fuse" in sentence_text(wires("cable")[2].says, Style("us"))
     assert look("cable", "ostrel-300", inverter=replace(rated, rated_w=6000))[0] == "care"
 
 

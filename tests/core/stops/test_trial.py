@@ -280,3 +280,17 @@ def test_what_a_run_year_burns_and_empties_reaches_money_and_life(demo_results) 
     flat, low = same.year["flat"].number, same.year["low"].number
     assert same.life["accident_wear"].number == pytest.approx((1 + flat) * 0.05 + low * 0.02)
     assert flat + low > 0
+
+
+def test_a_bms_that_opens_on_current_is_told_with_more_than_it_passes(simulated, demo_results) -> None:
+    # The start of a motor, or what runs for long, just above what a BMS passes: the figure says so.
+    told = 0
+    for name in ("long-haul", "mulga", "kittiwake"):
+        loads = demo_results(name).plan.loads
+        for factor in (1.0, 1.4, 2.0, 3.0):
+            heavy = tuple(replace(x, start_w=x.start_w and x.start_w * factor) for x in loads)
+            for run in simulated(name, TrialSettings(month=1), loads=heavy).values():
+                for event in (e for e in run.events if e.code == "bms_overload"):
+                    told += 1
+                    assert event.says.figures["amps"].number > event.says.figures["limit"].number
+    assert told > 5

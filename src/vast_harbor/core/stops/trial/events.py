@@ -115,7 +115,7 @@ class _EventFinder:
             if (inside & OVERLOAD).any():
                 at = start + int(np.flatnonzero(inside & OVERLOAD)[0])
                 volts = max(1.0, float(self.traces.peak_v[0, at]))
-                over_peak = conditions.peak_w[0, at] / simulated.class_v > simulated.peak_a
+                over_peak = conditions.peak_w[0, at] / volts > simulated.peak_a
                 limit = simulated.peak_a if over_peak else simulated.lasting_a
                 watts = (
                     conditions.peak_w[0, at] if over_peak else conditions.lasting_w(simulated.peak_s)[0, at]

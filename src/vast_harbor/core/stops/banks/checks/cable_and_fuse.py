@@ -52,7 +52,7 @@ def _cable(build: Build) -> Iterator[Check]:
         yield Check(
             "cable", "Main cable", OK,
             Sentence(
-                f"{{I}} over {{L}} want {{mm2}} ({awg(sized.mm2)}) and a fuse of {sized.fuse_a:g} A, "
+                f"{{I}} over {{L}} want {{mm2}} and a fuse of {sized.fuse_a:g} A, "
                 f"within {FUSE_WITHIN_MM} mm of the positive.",
                 {"I": amps, "L": build.cable_m, "mm2": mm2},
             ),
