@@ -192,6 +192,9 @@ class Style:
         if unit.startswith("money"):
             amount = self._exact_money(value) if exact else self.money(value)
             return amount + PER.get(unit, "/" + unit[6:] if unit != "money" else "")
+        if exact and unit.removeprefix(SIGNED) in ("%", "1/year"):
+            percent = trim(group(100 * value, digits_for(100 * value, 7)))
+            return f"{percent} %" + (" a year" if unit.endswith("year") else "")
         if exact:
             number = trim(group(value, digits_for(value, 7)))
             return number if unit == "1" else f"{number} {_unit_name(unit)}"

@@ -243,9 +243,7 @@ def lasts(path: RigPath, query: LoadQuery) -> Response:
     )
 
     def text(hours: float | None) -> str:
-        return (
-            "over 60 days" if hours is None else "at once" if hours <= 0 else style.text(hours, "duration")
-        )
+        return "over 60 days" if hours is None else "at once" if hours <= 0 else style.text(hours, "duration")
 
     return json_response(
         HowLongView(

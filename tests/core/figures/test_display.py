@@ -1,0 +1,114 @@
+"""Figures as a person would write them: rounded, with their units, in the owner's own."""
+
+import pytest
+
+from vast_harbor.core.figures.display import Style, awg, duration, moment
+
+EURO, US = Style(), Style("us", "USD")
+T = "\u202f"
+
+
+@pytest.mark.parametrize(
+    ("value", "unit", "text"),
+    [
+        (2576.364, "Wh", "2.58 kWh"),
+        (999.4, "Wh", "999 Wh"),
+        (-1500, "±Wh", "−1.50 kWh"),
+        (248.492, "Ah", "248 Ah"),
+        (9.96, "Ah", "10 Ah"),
+        (4.04, "Ah", "4 Ah"),
+        (1.0, "years", "1 year"),
+        (5.23, "years", "5.2 years"),
+        (12.4, "years", "12 years"),
+        (1.0, "batteries", "1 battery"),
+        (3.0, "strings", "3 strings"),
+        (0.9, "%", "90 %"),
+        (0.0123, "%", "1.2 %"),
+        (0.015, "1/year", "1.5 % a year"),
+        (3480.0, "cycles", f"3{T}480 cycles"),
+        (1234.4, "cycles", f"1{T}230 cycles"),
+        (0.2, "1/h", "0.2 C"),
+        (6.75, "mΩ", "6.8 mΩ"),
+        (0.432, "mΩ", "0.43 mΩ"),
+        (12500, "A", "12.5 kA"),
+        (-40.2, "°C", "−40 °C"),
+        (59, "±kg", "+59 kg"),
+        (-12, "±kg", "−12 kg"),
+        (0.2, "±kg", "0.2 kg"),
+        (None, "kg", "—"),
+        (float("inf"), "years", "—"),
+    ],
+)
+def test_a_figure_is_rounded_as_a_person_would(value, unit, text) -> None:
+    assert EURO.text(value, unit) == text
+
+
+@pytest.mark.parametrize(
+    ("value", "unit", "text"),
+    [
+        (1240.4, "money", f"€1{T}240"),
+        (26.576, "money/cycle", "€26.58 a cycle"),
+        (-5.5, "money", "−€5.50"),
+        (0.0, "money", "€0"),
+        (169, "±money", "+€169"),
+        (-284, "±money", "−€284"),
+        (0.31, "money/kWh", "€0.31 per kWh"),
+        (421, "money/year", "€421 a year"),
+    ],
+)
+def test_money_is_whole_from_a_hundred_on(value, unit, text) -> None:
+    assert EURO.text(value, unit) == text
+
+
+def test_currencies_have_their_symbol_and_their_decimals() -> None:
+    assert Style(currency="NOK").text(558, "money") == f"NOK{T}558"
+    assert Style(currency="JPY").text(55.4, "money") == "¥55"
+    assert Style(currency="AUD").text(24.271, "money/cycle") == "A$24.27 a cycle"
+
+
+def test_pounds_inches_and_gauges_for_who_wants_them() -> None:
+    assert US.text(20.5, "kg") == "45 lb" and US.text(-40, "°C") == "−40 °F" and US.text(10, "K") == "18 °F more"
+    assert US.text(70, "mm²") == "AWG 2/0" and EURO.text(70, "mm²") == "70 mm²"
+    assert US.text(2.0, "money/kg") == "$0.91 per lb"
+    # A tenth of rounding is allowed; thicker than the thickest it stays metric.
+    assert (awg(33.0), awg(36.0), awg(40.0), awg(150)) == ("AWG 2", "AWG 2", "AWG 1/0", "150 mm²")
+
+
+@pytest.mark.parametrize(
+    ("value", "unit", "text"),
+    [
+        (0.9, "%", "90 %"),
+        (0.00625, "%", "0.625 %"),
+        (0.0123456789, "%", "1.234568 %"),
+        (0.05, "1/year", "5 % a year"),
+        (2576.3636363, "Wh", f"2{T}576.364 Wh"),
+        (0.25, "1", "0.25"),
+        (1240.4, "money", f"€1{T}240.4"),
+    ],
+)
+def test_exactly_is_the_same_figure_with_more_digits(value, unit, text) -> None:
+    # A share is told in per cent, exactly or not: it was a hundred times too small.
+    assert EURO.text(value, unit, exact=True) == text
+
+
+@pytest.mark.parametrize(
+    ("hours", "text"),
+    [
+        (0.0, "0 min"),
+        (0.66, "40 min"),
+        (5.333, "5 h 20"),
+        (12.2, "12 h"),
+        (36.0, "1.5 days"),
+        (300, "12 days"),
+    ],
+)
+def test_times_are_told_as_people_tell_them(hours, text) -> None:
+    assert duration(hours) == text
+    assert moment(74.25) == "day 4, 02:15"
+
+
+def test_who_leads_with_amp_hours_reads_use_in_them_and_banks_as_they_are() -> None:
+    leads = Style(lead_v=12.0)
+    assert leads.use(1200, "Wh") == "100 Ah" and leads.use(-60, "±Wh") == "−5 Ah"
+    assert leads.text(1200, "Wh") == "1.20 kWh" and leads.use(20, "kg") == "20 kg"
+    assert leads.use(None, "Wh") == "—"
