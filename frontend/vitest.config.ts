@@ -10,7 +10,5 @@ export default defineConfig({
     include: ['tests/**/*.test.ts'],
     setupFiles: ['tests/setup.ts'],
     restoreMocks: true,
-    // One page for all files: what a test changes of it, `tests/setup.ts` puts back.
-    isolate: false,
   },
 })

@@ -7,7 +7,7 @@ import { mount, type VueWrapper } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
-import { FakeServer, server, settle, view } from './fakeServer'
+import { FakeServer, server, view } from './fakeServer'
 
 let fake: FakeServer
 let made: VueWrapper
@@ -40,13 +40,15 @@ beforeEach(async () => {
   await useReference().load()
   useUi().paletteShown = true
   made = mount(CommandPalette, { attachTo: document.body })
-  await settle()
+  await drawn()
 })
 afterEach(() => {
   made.unmount()
   document.body.innerHTML = ''
 })
 
+/** Let the list be drawn, which the library does in steps of its own. */
+const drawn = () => new Promise((done) => setTimeout(done, 20))
 const options = () => [...document.querySelectorAll('[role=option]')]
 const names = () => options().map((o) => o.firstElementChild!.textContent)
 
@@ -54,18 +56,18 @@ async function ask(words: string) {
   const input = document.querySelector('input')!
   input.value = words
   input.dispatchEvent(new Event('input'))
-  await settle()
+  await drawn()
 }
 
 async function run(name: string) {
   useUi().paletteShown = true
-  await settle()
+  await drawn()
   await ask(name)
   options()
     .find((o) => o.textContent!.includes(name))!
     .dispatchEvent(new MouseEvent('mousedown', { bubbles: true, button: 0 }))
   // It runs after the dialog has given the focus back.
-  await new Promise((done) => setTimeout(done, 20))
+  await drawn()
   await usePlan().settled()
   await nextTick()
 }
@@ -132,7 +134,7 @@ describe('the commands', () => {
     await run('Keys')
     expect(useUi().keysShown).toBe(true)
     useUi().paletteShown = true
-    await settle()
+    await drawn()
     expect(options()).toHaveLength(12)
   })
 })
