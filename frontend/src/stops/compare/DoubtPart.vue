@@ -49,8 +49,8 @@ const title = (id: string) => columns.value.find((c) => c.id === id)?.title ?? '
         <p v-else class="text-soft">A map of use takes two banks that cover the need.</p>
         <p class="mt-4 text-sm text-pretty text-soft">
           {{ answer.draws.toLocaleString('en').replace(',', '\u202f') }} futures are drawn, always
-          the same ones: price, cycles, calendar life and failures for each bank within the range of its
-          datasheet, and for all of them use, price change, tariff and warmth.
+          the same ones: price, cycles, calendar life and failures for each bank within the range of
+          its datasheet, and for all of them use, price change, tariff and warmth.
         </p>
       </section>
       <section v-if="answer.tornado" class="sheet p-5">
