@@ -67,7 +67,9 @@ def test_currencies_have_their_symbol_and_their_decimals() -> None:
 
 
 def test_pounds_inches_and_gauges_for_who_wants_them() -> None:
-    assert US.text(20.5, "kg") == "45 lb" and US.text(-40, "°C") == "−40 °F" and US.text(10, "K") == "18 °F more"
+    assert (
+        US.text(20.5, "kg") == "45 lb" and US.text(-40, "°C") == "−40 °F" and US.text(10, "K") == "18 °F more"
+    )
     assert US.text(70, "mm²") == "AWG 2/0" and EURO.text(70, "mm²") == "70 mm²"
     assert US.text(2.0, "money/kg") == "$0.91 per lb"
     # A tenth of rounding is allowed; thicker than the thickest it stays metric.
