@@ -64,6 +64,8 @@ def test_a_part_of_the_core_is_shown_by_the_names_of_its_fields() -> None:
     # What the part does not have, or has of another kind, is not passed over.
     with pytest.raises(AttributeError):
         view_of(PartView, part, Style())
+    with pytest.raises(TypeError, match="has no field hear"):
+        view_of(PartView, part, Style(), here=True, hear=True)
     with pytest.raises(ValidationError):
         view_of(PartView, replace(part, kg=Sentence("heavy")), Style(), here=True)
 

@@ -201,7 +201,10 @@ def view_of(kind: type[V], part: object, style: Style, **others: Any) -> V:
 
     Raises:
         AttributeError: the part has no such field; pydantic.ValidationError: it is of another kind.
+        TypeError: the view has no field that is told otherwise.
     """
+    if unknown := others.keys() - kind.model_fields.keys():
+        raise TypeError(f"{kind.__name__} has no field {', '.join(sorted(unknown))}")
     values = {
         name: others[name] if name in others else _as_shown(getattr(part, name), style)
         for name in kind.model_fields

@@ -226,6 +226,7 @@ def test_the_share_that_makes_a_clear_winner_is_the_owners(demo_results, referen
     alone = verdict_at(verdict_clear=0.99)
     assert len(alone.near) == 1 and alone.decided == (alone.winner, "money")
     assert "no other is near" in verdict_text.steps(alone)[3].says.template
+    assert "leaves only this one near" in " ".join(s.template for s in verdict_text.card(alone))
     assert "more than {clear}" in verdict_text.steps(verdict_at())[3].says.template
 
 

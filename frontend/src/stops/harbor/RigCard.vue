@@ -16,7 +16,7 @@ const strip = computed(() => props.card.figures?.strip ?? [])
 const figures = computed(() =>
   STOPS.slice(1).map((stop) => ({
     stop,
-    figure: strip.value.find((s) => s.stop === stop)?.figure ?? '…',
+    figure: strip.value.find((s) => s.stop === stop)?.figure ?? (props.card.figures ? '—' : '…'),
   })),
 )
 const worst = computed(

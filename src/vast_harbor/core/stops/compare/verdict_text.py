@@ -176,10 +176,12 @@ def _beside(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
         yield Sentence(says, dict(out.says.figures) | total)
         return
     if why == "money":
-        yield Sentence(
-            f"It is cheapest in {{share}} of the futures drawn; next comes {name} with {{b}}.",
-            {"share": v.shares[winner.id], **total},
-        )
+        share = v.shares[winner.id]
+        says = f"It is cheapest in {{share}} of the futures drawn; next comes {name} with {{b}}."
+        if share.number <= v.assumptions.value("verdict_clear"):
+            says = "Money leaves only this one near, the cheapest in {share} of the futures drawn; "
+            says += f"{name} comes to {{b}}."
+        yield Sentence(says, {"share": share, **total})
         return
     because = {
         "": "It asks less on the day.",
@@ -391,7 +393,10 @@ def _rule_4(v: Verdict) -> Sentence:
             says = f"{name} is cheapest in {{share}} of the futures, more than {{clear}}."
         else:
             says = f"{name} is cheapest in {{share}} of the futures, and no other is near: "
-            says += "each costs {within} more in the middle, or is seldom the cheapest."
+            says += (
+                "each costs {within} more where the dear futures are weighed too, is seldom the cheapest, or "
+            )
+            says += "is beaten by another in everything."
         return Sentence(says, {"share": share, "clear": clear, "within": within})
     decides = {
         "": "it asks less on the day",
