@@ -1,9 +1,10 @@
 """The whole passage at once: every stop's figures from one plan."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
+from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures.lazy import LazyMapping
 from vast_harbor.core.figures.workings import Figure, Finding
 from vast_harbor.core.rig import derating
@@ -12,9 +13,27 @@ from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.stops import banks as banks_stop
 from vast_harbor.core.stops import compare as compare_stop
 from vast_harbor.core.stops import need as need_stop
-from vast_harbor.core.stops.banks import BankFigures, Banks, acts
+from vast_harbor.core.stops.banks import (
+    NO_CHOICE,
+    BankFigures,
+    Banks,
+    Build,
+    Choice,
+    QuickLifeCost,
+    acts,
+    of_bank,
+)
 from vast_harbor.core.stops.charging import Suitability, charging_findings, suitability_of
-from vast_harbor.core.stops.compare import Compare, Verdict, verdict_text
+from vast_harbor.core.stops.compare import (
+    CatalogueSearch,
+    Compare,
+    ComparedBank,
+    Verdict,
+    compared_bank,
+    cost_besides,
+    required_extras,
+    verdict_text,
+)
 from vast_harbor.core.stops.day import Day, day_findings
 from vast_harbor.core.stops.need import (
     Days,
@@ -27,7 +46,23 @@ from vast_harbor.core.stops.need import (
     standby_days,
 )
 from vast_harbor.core.stops.rig import VoltageChoice, rig_findings, voltage_choices
-from vast_harbor.core.stops.trial import SimulatedRuns, trial_findings
+from vast_harbor.core.stops.trial import SimulatedRuns, YearOf, trial_findings
+
+
+@dataclass(frozen=True, slots=True)
+class Before:
+    """What took long to find of a plan, to go on with right after an edit.
+
+    Attributes:
+        simulated: trial and year.
+        chosen: by class, the model that the tool chose.
+        found: the bank that the verdict found besides those put up, with its year; None where it chose one of
+            those.
+    """
+
+    simulated: SimulatedRuns
+    chosen: Mapping[str, Choice]
+    found: tuple[Bank, YearOf | None] | None
 
 
 @dataclass(frozen=True)
@@ -95,6 +130,20 @@ class Results:
         return self.compare.verdict
 
     @property
+    def before(self) -> Before:
+        """What took long to find, to go on with after an edit."""
+        winner = self.verdict.winner
+        found = None
+        if winner is not None and winner in self.verdict.found and winner.banked.bank is not None:
+            found = winner.banked.bank, winner.year
+        return Before(self.simulated, self.banks.chosen, found)
+
+    def of_plan(self, plan: Plan) -> "Results":
+        """Another plan beside the same banks: those that were found for this one are not looked for anew."""
+        found = [c.banked.bank for c in self.verdict.found if c.banked.bank is not None]
+        return evaluate(plan, self.reference, found=found)
+
+    @property
     def day(self) -> Day:
         """The governing day."""
         return self.days.day
@@ -132,7 +181,10 @@ class Results:
             ]
         for runtime in self.runtimes:
             roots += runtime.figures()
-        for compared in self.compare.compared_banks:
+        for compared in self.verdict.compared_banks:
+            roots += [*compared.banked.figures.values()]
+            roots += [d.price for d in compared.cost.required_extras]
+            roots += compared.year.figures.values() if compared.year is not None else ()
             roots += [
                 *compared.life.figures.values(),
                 *compared.cost.figures.values(),
@@ -141,7 +193,6 @@ class Results:
         for correction in self.compare.corrections:
             roots += [*correction.figures, *correction.ratios]
         roots += [f for finding in self.findings for f in finding.says.figures.values()]
-        roots += [f for c in self.compare.compared_banks for d in c.cost.required_extras for f in (d.price,)]
         roots += self.compare.sentence.figures.values()
         roots += [*self.verdict.figures(), *verdict_text.figures(self.verdict)]
         roots += self._run_figures()
@@ -202,14 +253,18 @@ def _of_checks(banked: BankFigures) -> Iterator[Figure]:
         yield from (stage.money, stage.so_far, stage.usable, stage.covered, stage.nights)
 
 
-def evaluate(plan: Plan, reference: Reference, before: SimulatedRuns | None = None) -> Results:
+def evaluate(
+    plan: Plan, reference: Reference, before: Before | None = None, found: Sequence[Bank] | None = None
+) -> Results:
     """Compute every stop of a plan.
 
     Args:
         plan: what the owner entered.
         reference: shipped data.
-        before: trial and year of the plan as it was before an edit, to go on with until they are run anew;
-            None to run them.
+        before: what took long of the plan as it was before an edit, to go on with until that is done anew;
+            None to do it.
+        found: banks of the catalogue that the verdict looks at besides those put up; None to look for the
+            best of each class when the verdict is asked for.
 
     Returns:
         All figures with their workings.
@@ -219,14 +274,69 @@ def evaluate(plan: Plan, reference: Reference, before: SimulatedRuns | None = No
     """
     assumptions = reference.assumptions(plan.house_rule, plan.overrides)
     days = need_stop.evaluate(plan, reference, assumptions)
-    banks = banks_stop.evaluate(plan, reference, assumptions, days)
+    chosen = before.chosen if before is not None else NO_CHOICE
+    banks = banks_stop.evaluate(plan, reference, assumptions, days, _besides(plan, assumptions), chosen)
     simulated = SimulatedRuns(plan, reference, assumptions, days, banks)
-    stale = before is not None and not simulated.known
-    if stale and before is not None:
-        simulated = before
+    stale = before is not None and (not simulated.known or any(c.proposed_model for c in banks.candidates))
+    if before is not None and not simulated.known:
+        simulated = before.simulated
     suitability = {c.candidate.id: suitability_of(c.build) for c in banks.candidates if c.build is not None}
     went = {r.simulated.id: r for r in simulated.trial.candidates}
-    compare = compare_stop.evaluate(
-        plan, reference, assumptions, days, banks, simulated.years, went, suitability
-    )
+    catalogue = _Catalogue(banks, simulated)
+
+    def find() -> tuple[ComparedBank, ...]:
+        if before is not None and found is None:
+            return catalogue.gone_on_with(before.found)
+        return catalogue.best() if found is None else tuple(catalogue.in_full(bank) for bank in found)
+
+    compare = compare_stop.evaluate(plan, assumptions, days, banks, simulated.years, went, suitability, find)
     return Results(plan, reference, assumptions, days, banks, compare, suitability, simulated, stale)
+
+
+def _besides(plan: Plan, assumptions: Assumptions) -> Callable[[BankFigures], float | None]:
+    """What a bank needs besides itself [money]; None where it will not do even so."""
+
+    def of(banked: BankFigures) -> float | None:
+        assert banked.build is not None
+        required = required_extras(banked.build, banked.checks, suitability_of(banked.build))
+        met = {code for d in required if d.met for code in d.meets}
+        if any(f.severity == "stop" and f.code not in met for f in banked.findings):
+            return None
+        return cost_besides(plan, assumptions, banked, required)
+
+    return of
+
+
+@dataclass(frozen=True)
+class _Catalogue:
+    """The catalogue beside a plan whose banks are put up."""
+
+    banks: Banks
+    simulated: SimulatedRuns
+
+    def compared(self, bank: Bank, year: Callable[[Build], YearOf | None]) -> ComparedBank:
+        limits, old = self.banks.rig_limits, self.banks.old_kg
+        banked = of_bank(limits, bank, old, f"found:{bank.model.battery_class.key}")
+        assert banked.build is not None
+        return compared_bank(
+            QuickLifeCost(limits), banked, old, year(banked.build), None, suitability_of(banked.build)
+        )
+
+    def in_full(self, bank: Bank) -> ComparedBank:
+        return self.compared(bank, self.simulated.year_of_build)
+
+    def best(self) -> tuple[ComparedBank, ...]:
+        limits = self.banks.rig_limits
+        if not limits.days.day.bank_wh.number:
+            return ()
+        search = CatalogueSearch(limits.plan, limits.assumptions, self.banks.proposals, self.in_full)
+        return tuple(found for found in search.best() if found is not None)
+
+    def gone_on_with(self, found: tuple[Bank, YearOf | None] | None) -> tuple[ComparedBank, ...]:
+        if found is None:
+            return ()
+        bank, year = found
+        limits = self.banks.rig_limits
+        fits = bank.series * bank.model.unit_class_v == limits.plan.system_v
+        will_do = fits and limits.plan.models.get(bank.model.id) == bank.model
+        return (self.compared(bank, lambda build: year),) if will_do else ()

@@ -42,6 +42,7 @@ class LifeCostInputs:
         care: money a year that does not depend on use.
         lost_kwh: bought energy lost in charging, a year [kWh]; at ``tariff`` [money/kWh].
         fuel: generator fuel a year [money].
+        elsewhere: price a year of nights that the bank does not carry [money], proportional to the nights.
         exit_share: κ [-]; ``refit``: what taking it along costs [money].
         discount: r [1/year].
         nights: off-grid nights a year for which the following hold.
@@ -60,6 +61,7 @@ class LifeCostInputs:
         label_years: years by label cycles, at ``nights`` [years].
         warranty_years, full_years: of the warranty, and the free part of them [years].
         price, cycles, calendar: (low, high) of these against the likely value [-].
+        model: whose futures it shares: those of one battery come alike in any number of strings.
     """
 
     id: str
@@ -94,11 +96,13 @@ class LifeCostInputs:
     label_years: Many
     warranty_years: Many
     full_years: Many
+    elsewhere: Many = 0.0
     most_years: Many = inf
     electronics: float = 0.0
     price: tuple[float, float] = (1.0, 1.0)
     cycles: tuple[float, float] = (1.0, 1.0)
     calendar: tuple[float, float] = (1.0, 1.0)
+    model: str = ""
 
     def scaled(self, share: float, depth: float = 1.0) -> "LifeCostInputs":
         """The bank made larger or smaller on paper.
@@ -155,7 +159,7 @@ def _nights_ratio(p: LifeCostInputs, c: Scenario) -> Many:
 OF_EACH = (
     "lead", "batteries", "extras", "drift", "swap", "care", "lost_kwh", "fuel", "cycle_wear", "exponent",
     "years_25", "accidents", "emptied", "worn_out", "covers", "start_wear", "used", "label_years",
-    "warranty_years", "full_years", "most_years",
+    "warranty_years", "full_years", "most_years", "elsewhere",
 )  # fmt: skip
 
 
@@ -228,8 +232,9 @@ def life_years(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
 
 
 def running_a_year(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Many:
-    """Care, water, lost energy and fuel of a year [money]."""
-    return p.care + (p.lost_kwh * p.tariff * c.tariff + p.fuel) * c.use * _nights_ratio(p, c)
+    """Care, water, lost energy, fuel and nights elsewhere of a year [money]."""
+    by_use = (p.lost_kwh * p.tariff * c.tariff + p.fuel) * c.use
+    return p.care + (by_use + p.elsewhere) * _nights_ratio(p, c)
 
 
 def costs_of(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Costs:

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from zlib import crc32
 
 import numpy as np
 
@@ -39,9 +40,9 @@ def triangular(uniform: Values, low: float, likely: float, high: float) -> Value
 
 
 # The same futures after every edit, so that a figure moves only by what was edited.
-@lru_cache(maxsize=4)
-def _uniform(banks: int, count: int) -> Values:
-    return np.random.default_rng(SEED).random((_OF_RIG + _OF_BANK * banks, count))
+@lru_cache(maxsize=24)
+def _uniform(stream: str, rows: int, count: int) -> Values:
+    return np.random.default_rng([SEED, crc32(stream.encode())]).random((rows, count))
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,8 +103,11 @@ NO_TIMES: Values = np.zeros(0)
 def sampled_scenarios(
     life_cost_inputs: Sequence[LifeCostInputs], uncertainty: Uncertainty, count: int = COUNT
 ) -> list[Scenario]:
-    """One change for each bank, drawn ``count`` times; use, drift, tariff and warmth are common to all."""
-    u = _uniform(max(8, len(life_cost_inputs)), count)
+    """One change for each bank, drawn ``count`` times; use, drift, tariff and warmth are common to all.
+
+    Price, cycles, age and failures are those of the battery: banks of one model share them.
+    """
+    u = _uniform("", _OF_RIG, count)
     use = triangular(u[0], *uncertainty.about(1.0, *uncertainty.use))
     tariff = triangular(u[1], *uncertainty.about(1.0, *uncertainty.tariff))
     warmer = triangular(u[2], *uncertainty.about(0.0, -uncertainty.warmer, uncertainty.warmer))
@@ -112,8 +116,8 @@ def sampled_scenarios(
         False: triangular(u[4], *_about(uncertainty, uncertainty.drift_lfp)) - uncertainty.drift_lfp[1],
     }
     out = []
-    for i, p in enumerate(life_cost_inputs):
-        own = u[_OF_RIG + _OF_BANK * i :][:_OF_BANK]
+    for p in life_cost_inputs:
+        own = _uniform(f"of {p.model or p.id}", _OF_BANK, count)
         rate = (uncertainty.failures + p.electronics) * uncertainty.width
         fails = -np.log1p(-own[3:]) / rate if rate > 0 else NO_TIMES
         out.append(

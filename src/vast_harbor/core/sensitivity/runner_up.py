@@ -6,7 +6,7 @@ import numpy as np
 
 from vast_harbor.core.cost.cash_flow import Values
 from vast_harbor.core.cost.life_cost import LifeCostInputs, Scenario, lifetime
-from vast_harbor.core.passage import Results, evaluate
+from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.schedule.day_pattern import months_of_use
 from vast_harbor.core.stops.compare import ComparedBank
@@ -66,7 +66,7 @@ class AtNights:
             else:
                 edge = max(1.0, self.edge())
                 other = min(365.0, edge + 1) if dense else max(1.0, min(edge, 30.0))
-                made = evaluate(replace(plan, off_grid_nights=other), self.reference)
+                made = self.results.of_plan(replace(plan, off_grid_nights=other))
             self._runs[dense] = {p.id: p for p in made.verdict.life_cost_inputs}
         return self._runs[dense]
 

@@ -42,7 +42,7 @@ def verdict_changes(results: Results, reference: Reference) -> tuple[VerdictChan
 
     def says(nights: int) -> tuple[str, Sentence]:
         if nights not in made:
-            verdict = evaluate(replace(plan, off_grid_nights=float(nights)), reference).verdict
+            verdict = results.of_plan(replace(plan, off_grid_nights=float(nights))).verdict
             line = verdict_text.headline(verdict)
             made[nights] = line.template, line
         return made[nights]

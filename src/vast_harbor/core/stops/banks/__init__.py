@@ -2,15 +2,17 @@
 
 from vast_harbor.core.stops.banks import find
 from vast_harbor.core.stops.banks.candidates import (
+    NO_CHOICE,
     BankFigures,
     Banks,
-    Proposal,
+    Choice,
     build_of,
     evaluate,
-    why_unfit,
+    of_bank,
 )
 from vast_harbor.core.stops.banks.checks import run_checks
 from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, STOP, Build, Check
+from vast_harbor.core.stops.banks.class_proposals import Priced, Proposal, next_string, why_unfit
 from vast_harbor.core.stops.banks.criteria import label_or_class_exponent
 from vast_harbor.core.stops.banks.discharge_curves import Rates, discharging, rates_of
 from vast_harbor.core.stops.banks.find import NAMES, Found, Search, Shape, Within, layouts, shapes
@@ -22,6 +24,7 @@ __all__ = (
     "CARE",
     "NAMES",
     "NOTE",
+    "NO_CHOICE",
     "OK",
     "STOP",
     "Act",
@@ -29,7 +32,9 @@ __all__ = (
     "Banks",
     "Build",
     "Check",
+    "Choice",
     "Found",
+    "Priced",
     "Proposal",
     "QuickLifeCost",
     "Rates",
@@ -47,6 +52,8 @@ __all__ = (
     "find",
     "label_or_class_exponent",
     "layouts",
+    "next_string",
+    "of_bank",
     "quick_life_cost",
     "rates_of",
     "run_checks",

@@ -1,12 +1,11 @@
 """Banks: real batteries in series and parallel, and what they deliver in this rig."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 
 from vast_harbor.core.battery.bank import Bank, BatteryModel, series_count
 from vast_harbor.core.battery.chemistry import BatteryClass
 from vast_harbor.core.errors import InvalidInput
-from vast_harbor.core.figures.lazy import LazyMapping
 from vast_harbor.core.figures.workings import Figure, Finding, Sentence, escaped
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Candidate, Plan, Reference
@@ -14,7 +13,7 @@ from vast_harbor.core.stops.banks.bank_figures import bank_figures
 from vast_harbor.core.stops.banks.checks import run_checks
 from vast_harbor.core.stops.banks.checks.check import Build, Check
 from vast_harbor.core.stops.banks.checks.stages import PurchaseStepFigures, steps
-from vast_harbor.core.stops.banks.proposals import SizedLayout, size_layout, smallest
+from vast_harbor.core.stops.banks.class_proposals import Proposals
 from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
 from vast_harbor.core.stops.banks.rig_limits import RigLimits
 from vast_harbor.core.stops.need import Days
@@ -64,20 +63,20 @@ class BankFigures:
 
 
 @dataclass(frozen=True, slots=True)
-class Proposal:
-    """The bank that the tool would put up for a class, and how each model of it could serve.
+class Choice:
+    """What the tool chose for a class.
 
     Attributes:
-        battery_class: the class.
-        best: the smallest that covers the need and will do; None when no model makes the system voltage.
-        sized_layouts: every model that makes the system voltage.
-        unfit: models that do not, with the reason.
+        model: id of the model.
+        more: strings above the fewest that cover the need.
     """
 
-    battery_class: BatteryClass
-    best: SizedLayout | None
-    sized_layouts: tuple[SizedLayout, ...]
-    unfit: tuple[tuple[BatteryModel, str], ...]
+    model: str
+    more: int
+
+
+NO_CHOICE: Mapping[str, Choice] = {}
+LOOKED_FOR = "looked-for"
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,7 +94,7 @@ class Banks:
     """
 
     candidates: tuple[BankFigures, ...]
-    proposals: Mapping[str, Proposal]
+    proposals: Proposals
     old_kg: Figure | None
     old_wh: Figure | None
     old_carries: Mapping[str, Figure]
@@ -103,28 +102,26 @@ class Banks:
     findings: tuple[Finding, ...]
     rig_limits: RigLimits
 
-
-class Proposals(LazyMapping[str, Proposal]):
-    """The proposal for each battery class, looked for when somebody asks for it.
-
-    Args:
-        rig_limits: the rig as a bank meets it.
-    """
-
-    def __init__(self, rig_limits: RigLimits) -> None:
-        classes = rig_limits.reference.classes
-        super().__init__(classes, lambda key: _propose(rig_limits, classes[key]))
-        self._rig_limits = rig_limits
-
-    def strings(self, model: BatteryModel) -> int:
-        """The fewest strings of a model that cover the need, or as many as are advisable."""
-        limits = self._rig_limits
-        need = limits.days.need.energy.number
-        found = size_layout(model, limits.plan.system_v, need, limits.usable_wh)
-        return found.bank.parallel if found is not None else 1
+    @property
+    def chosen(self) -> Mapping[str, Choice]:
+        """By class, what the tool chose where the owner left it to it."""
+        out = {}
+        for banked in self.candidates:
+            if banked.proposed_model and banked.bank is not None:
+                fewest = self.proposals.strings(banked.bank.model)
+                more = banked.bank.parallel - fewest if banked.proposed_parallel else 0
+                out[banked.battery_class.key] = Choice(banked.bank.model.id, max(0, more))
+        return out
 
 
-def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, days: Days) -> Banks:
+def evaluate(
+    plan: Plan,
+    reference: Reference,
+    assumptions: Assumptions,
+    days: Days,
+    besides: Callable[[BankFigures], float | None] = lambda banked: 0.0,
+    chosen: Mapping[str, Choice] = NO_CHOICE,
+) -> Banks:
     """Every candidate and a proposal for each class.
 
     Args:
@@ -132,16 +129,17 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, days: D
         reference: shipped data.
         assumptions: what holds for the plan.
         days: the kinds of day and the need.
+        besides: money for what a bank needs besides itself [money]; None where it will not do even so.
+        chosen: by class, the model to go on with where the tool chooses; those not named are looked for.
 
     Returns:
         The banks with their workings.
     """
     old, need = old_bank_kg(plan), days.need
     rig_limits = RigLimits(plan, reference, assumptions, days, old.number if old is not None else 0.0)
-    proposals = Proposals(rig_limits)
+    proposals = Proposals(QuickLifeCost(rig_limits), lambda bank: besides(of_bank(rig_limits, bank, old)))
     candidates = tuple(
-        _candidate(plan, reference, assumptions, days, rig_limits, proposals, c, i, old)
-        for i, c in enumerate(plan.candidates)
+        _candidate(rig_limits, proposals, c, i, old, chosen) for i, c in enumerate(plan.candidates)
     )
     findings: tuple[Finding, ...] = ()
     if not candidates:
@@ -160,27 +158,17 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, days: D
     return Banks(candidates, proposals, old, old_bank_wh(plan), carries, diagnosis, findings, rig_limits)
 
 
-def _propose(rig_limits: RigLimits, battery_class: BatteryClass) -> Proposal:
-    plan, need = rig_limits.plan, rig_limits.days.need
-    sized_layouts, unfit = [], []
-    for model in plan.models.values():
-        if model.battery_class.key != battery_class.key:
-            continue
-        if found := size_layout(model, plan.system_v, need.energy.number, rig_limits.usable_wh):
-            sized_layouts.append(found)
-        else:
-            unfit.append((model, why_unfit(model, plan.system_v)))
-    best = smallest(sized_layouts, lambda bank: not any(True for _ in rig_limits.against(bank)))
-    return Proposal(battery_class, best, tuple(sized_layouts), tuple(unfit))
+def of_bank(rig_limits: RigLimits, bank: Bank, old_kg: Figure | None, id: str = LOOKED_FOR) -> BankFigures:
+    """A bank of the catalogue as if it were put up, with its checks.
 
-
-def why_unfit(model: BatteryModel, system_v: float) -> str:
-    """Why a model cannot make the system voltage, in one sentence."""
-    try:
-        series = series_count(system_v, model.unit_class_v)
-    except InvalidInput as error:
-        return error.message
-    return f"{system_v:g} V takes {series} of them in series, but the maker permits {model.max_series}."
+    Args:
+        rig_limits: the rig as a bank meets it.
+        bank: its layout.
+        old_kg: weight of the old bank [kg]; None without one.
+        id: of the candidate that it would be.
+    """
+    candidate = Candidate(id, bank.model.battery_class.key, bank.model.id, bank.series, bank.parallel)
+    return _figures(rig_limits, candidate, bank, len(rig_limits.plan.candidates), old_kg, (False, False))
 
 
 def _layout(plan: Plan, candidate: Candidate, model: BatteryModel, proposals: Proposals) -> Bank:
@@ -200,50 +188,73 @@ def _layout(plan: Plan, candidate: Candidate, model: BatteryModel, proposals: Pr
 
 
 def _candidate(
-    plan: Plan,
-    reference: Reference,
-    assumptions: Assumptions,
-    days: Days,
     rig_limits: RigLimits,
     proposals: Proposals,
     candidate: Candidate,
     index: int,
     old_kg: Figure | None,
+    chosen: Mapping[str, Choice],
 ) -> BankFigures:
-    battery_class = reference.classes[candidate.battery_class]
-    model: BatteryModel | None
-    if candidate.model is None:
-        best = proposals[battery_class.key].best
-        model = best.bank.model if best else None
-    else:
-        model = plan.models[candidate.model]
-        battery_class = model.battery_class
+    plan, battery_class = rig_limits.plan, rig_limits.reference.classes[candidate.battery_class]
     flags = (candidate.model is None, candidate.parallel is None)
-    if model is None:
-        message = (
-            f"No {battery_class.short} battery of the catalogue makes {plan.system_v:g} V "
-            "within the maker's limits."
-        )
-        return BankFigures(
-            candidate,
-            battery_class,
-            None,
-            *flags,
-            (_cannot(candidate, message, "Choose another class."),),
-            {},
-        )
+
+    def cannot(message: str, remedy: str) -> BankFigures:
+        found = (_cannot(candidate, message, remedy),)
+        return BankFigures(candidate, battery_class, None, *flags, found, {})
+
     try:
-        bank = _layout(plan, candidate, model, proposals)
+        if candidate.model is None:
+            bank = _chosen(plan, proposals, candidate, battery_class, chosen)
+        else:
+            battery_class = plan.models[candidate.model].battery_class
+            bank = _layout(plan, candidate, plan.models[candidate.model], proposals)
     except InvalidInput as error:
         remedy = "Choose a unit that divides the system voltage, or another number in series."
-        return BankFigures(
-            candidate, battery_class, None, *flags, (_cannot(candidate, error.message, remedy),), {}
+        return cannot(error.message, remedy)
+    if bank is None:
+        return cannot(
+            f"No {battery_class.short} battery of the catalogue makes {plan.system_v:g} V "
+            "within the maker's limits.",
+            "Choose another class.",
         )
+    return _figures(rig_limits, candidate, bank, index, old_kg, flags)
+
+
+def _chosen(
+    plan: Plan,
+    proposals: Proposals,
+    candidate: Candidate,
+    battery_class: BatteryClass,
+    chosen: Mapping[str, Choice],
+) -> Bank | None:
+    """The bank where the tool chooses the model: the one to go on with, else the best of its class."""
+    kept = chosen.get(battery_class.key)
+    model = plan.models.get(kept.model) if kept is not None else None
+    if kept is not None and model is not None and (known := proposals.with_more(model, kept.more)):
+        strings = candidate.parallel or known.parallel
+        return _layout(plan, replace(candidate, parallel=strings), model, proposals)
+    best = proposals[battery_class.key].best
+    if best is None:
+        return None
+    strings = candidate.parallel or best.bank.parallel
+    return _layout(plan, replace(candidate, parallel=strings), best.bank.model, proposals)
+
+
+def _figures(
+    rig_limits: RigLimits,
+    candidate: Candidate,
+    bank: Bank,
+    index: int,
+    old_kg: Figure | None,
+    flags: tuple[bool, bool],
+) -> BankFigures:
     build = build_of(rig_limits, candidate, bank, index, old_kg)
-    figures = build.figures
     checks = run_checks(build)
     findings = tuple(f for c in checks if (f := c.finding(candidate.id)) is not None)
-    return BankFigures(candidate, battery_class, bank, *flags, findings, figures, checks, steps(build), build)
+    battery_class = bank.model.battery_class
+    return BankFigures(
+        candidate, battery_class, bank, *flags, findings, build.figures, checks, steps(build), build
+    )
 
 
 def build_of(

@@ -11,7 +11,7 @@ from vast_harbor.core.battery.bank import Bank, BatteryModel, series_count
 from vast_harbor.core.cost.pareto import front
 from vast_harbor.core.errors import InvalidInput
 from vast_harbor.core.stops.banks.checks.stages import MOST_GAP
-from vast_harbor.core.stops.banks.proposals import LEAD_ACID_STRINGS
+from vast_harbor.core.stops.banks.proposals import most_strings
 from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
 from vast_harbor.core.stops.banks.rig_limits import REASONS
 
@@ -68,10 +68,7 @@ def layouts(model: BatteryModel, system_v: float) -> list[Bank]:
         series = series_count(system_v, model.unit_class_v)
     except InvalidInput:
         return []
-    most = min(MOST_STRINGS, model.max_parallel)
-    if model.battery_class.is_lead_acid:
-        most = min(most, LEAD_ACID_STRINGS)
-    return [Bank(model, series, n) for n in range(1, most + 1)]
+    return [Bank(model, series, n) for n in range(1, min(MOST_STRINGS, most_strings(model)) + 1)]
 
 
 def search(look: QuickLifeCost, models: Mapping[str, BatteryModel]) -> Search:

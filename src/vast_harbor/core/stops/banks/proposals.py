@@ -1,4 +1,4 @@
-"""The smallest bank of the catalogue that covers a need."""
+"""How each model of the catalogue could cover a need."""
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
@@ -28,6 +28,13 @@ class SizedLayout:
 LEAD_ACID_STRINGS = 3
 
 
+def most_strings(model: BatteryModel) -> int:
+    """Strings up to what the maker permits and practice advises."""
+    return (
+        min(model.max_parallel, LEAD_ACID_STRINGS) if model.battery_class.is_lead_acid else model.max_parallel
+    )
+
+
 def size_layout(model: BatteryModel, system_v: float, need_wh: float, usable: Usable) -> SizedLayout | None:
     """The fewest strings of a model that cover the need.
 
@@ -47,9 +54,7 @@ def size_layout(model: BatteryModel, system_v: float, need_wh: float, usable: Us
         return None
     if series > model.max_series:
         return None
-    most = model.max_parallel
-    if model.battery_class.is_lead_acid:
-        most = min(most, LEAD_ACID_STRINGS)
+    most = most_strings(model)
     # No layout gives more than its label: fewer strings than that takes need not be looked at.
     label = Bank(model, series, 1).nameplate_wh
     first = max(1, min(most, int(need_wh / label))) if label > 0 else 1
@@ -60,26 +65,22 @@ def size_layout(model: BatteryModel, system_v: float, need_wh: float, usable: Us
     return SizedLayout(bank, got, False)
 
 
-def smallest(
-    sized_layouts: Sequence[SizedLayout], will_do: Callable[[Bank], bool] = lambda bank: True
-) -> SizedLayout | None:
+def offered(layouts: Sequence[SizedLayout]) -> list[SizedLayout]:
+    """Those that the tool may put up by itself: used batteries and packs are for its owner."""
+    return [f for f in layouts if f.bank.model.used is None and f.bank.model.portable is None]
+
+
+def smallest(layouts: Sequence[SizedLayout]) -> SizedLayout | None:
     """The bank with the least usable energy that covers the need; then the cheaper, the lighter.
 
-    Used batteries and portable packs are for the owner to choose, not for the tool.
-
     Args:
-        sized_layouts: what :func:`size_layout` found for the models of one battery class.
-        will_do: whether nothing else stands against a bank; where something does against all of them, the
-            smallest is taken all the same.
+        layouts: what :func:`size_layout` found for the models of one battery class.
 
     Returns:
         The best fit; when none covers, the one that comes nearest; None without any.
     """
-    plain = [f for f in sized_layouts if f.bank.model.used is None and f.bank.model.portable is None]
-    covering = sorted(
-        (f for f in plain if f.covers),
-        key=lambda f: (round(f.usable_wh, 3), f.bank.units * f.bank.model.price, f.bank.kg),
-    )
-    if covering:
-        return next((f for f in covering if will_do(f.bank)), covering[0])
-    return max(plain, key=lambda f: f.usable_wh, default=None)
+    plain = offered(layouts)
+    covering = [f for f in plain if f.covers]
+    if not covering:
+        return max(plain, key=lambda f: f.usable_wh, default=None)
+    return min(covering, key=lambda f: (round(f.usable_wh, 3), f.bank.units * f.bank.model.price, f.bank.kg))

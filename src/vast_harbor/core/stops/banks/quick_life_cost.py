@@ -40,6 +40,7 @@ class YearOfUse:
         through_kwh: energy taken from it [kWh/year].
         hook_up: share of its charge that came from hook-up [-]; None where none came at all.
         fuel: generator fuel [money/year].
+        elsewhere: nights that are spoilt for want of energy [1/year].
     """
 
     cycle_wear: float
@@ -49,6 +50,7 @@ class YearOfUse:
     through_kwh: float
     hook_up: float | None
     fuel: float
+    elsewhere: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,6 +84,7 @@ class Use:
         lost_kwh: bought energy lost in charging [kWh/year].
         mains_share: share of the charge that is bought [-].
         fuel: generator fuel [money/year].
+        elsewhere: nights that are spoilt for want of energy [1/year].
     """
 
     cycles_per_year: float
@@ -98,6 +101,7 @@ class Use:
     lost_kwh: float
     mains_share: float
     fuel: float
+    elsewhere: float
 
 
 NO_EXTRAS = Extras()
@@ -209,7 +213,7 @@ class QuickLifeCost:
         penalty = assume.value(f"short_of_full_penalty.{key}")
         short, mains = assume.value("short_of_full_share"), assume.value("mains_share")
         each = assume.value("wear_per_accident") if model.battery_class.is_lead_acid else 0.0
-        accidents, emptied, fuel = assume.value("accidents_per_year") * each, 0.0, 0.0
+        accidents, emptied, fuel, elsewhere = assume.value("accidents_per_year") * each, 0.0, 0.0, 0.0
         cycles = 0.0 if stands == inf else per_year / stands
         kwh = min(day, limits.usable_wh(bank) / n) * limits.plan.off_grid_nights / 1000
         if year is not None:
@@ -218,11 +222,12 @@ class QuickLifeCost:
             if not assume.overridden("mains_share") and year.hook_up is not None:
                 mains = year.hook_up
             cycles, kwh, fuel = year.cycle_wear / agm, year.through_kwh, year.fuel
+            elsewhere = year.elsewhere
             emptied = emptied_wear(year.emptied, each, year.low) if each else 0.0
         lost = kwh * (1 / assume.value(f"energy_efficiency.{key}") - 1) * mains
         return Use(
             per_year, depth, stands, design, hard, penalty, short, cycle_wear(cycles, hard, penalty, short),
-            accidents, emptied, kwh, lost, mains, fuel,
+            accidents, emptied, kwh, lost, mains, fuel, elsewhere,
         )  # fmt: skip
 
     def inputs(
@@ -262,6 +267,7 @@ class QuickLifeCost:
             lost_kwh=use.lost_kwh,
             tariff=assume.value("tariff"),
             fuel=use.fuel,
+            elsewhere=use.elsewhere * assume.value("night_elsewhere"),
             exit_share=assume.value("exit_share"),
             refit=assume.value("exit_refit"),
             discount=assume.value("discount_rate"),
@@ -287,6 +293,7 @@ class QuickLifeCost:
             price=(bought.low, bought.high),
             cycles=about(battery_class.cycles, model.grade),
             calendar=about(battery_class.calendar_years, model.grade),
+            model=model.id,
         )
 
     def years(self, bank: Bank) -> float:

@@ -2,8 +2,16 @@
 
 from vast_harbor.core.stops.compare import verdict_text
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
-from vast_harbor.core.stops.compare.comparison import EVENING_H, Compare, cumulative, evaluate
-from vast_harbor.core.stops.compare.required_extras import ADVISED, COUNTED, RequiredExtra, difficulty
+from vast_harbor.core.stops.compare.comparison import EVENING_H, Compare, compared_bank, cumulative, evaluate
+from vast_harbor.core.stops.compare.extra_cost import cost_besides
+from vast_harbor.core.stops.compare.found_banks import CatalogueSearch
+from vast_harbor.core.stops.compare.required_extras import (
+    ADVISED,
+    COUNTED,
+    RequiredExtra,
+    difficulty,
+    required_extras,
+)
 from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
 from vast_harbor.core.stops.compare.verdict import HOOK_UP, KEEP, MEND, Verdict
 from vast_harbor.core.stops.compare.verdict_charts import capacity, items
@@ -15,15 +23,19 @@ __all__ = (
     "HOOK_UP",
     "KEEP",
     "MEND",
+    "CatalogueSearch",
     "Compare",
     "ComparedBank",
     "RequiredExtra",
     "Verdict",
     "capacity",
+    "compared_bank",
+    "cost_besides",
     "cumulative",
     "difficulty",
     "evaluate",
     "items",
+    "required_extras",
     "uncertainty_of",
     "verdict_text",
 )

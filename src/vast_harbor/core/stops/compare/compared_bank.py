@@ -4,7 +4,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
-from vast_harbor.core.figures.workings import Figure, Finding, escaped
+from vast_harbor.core.figures.workings import Figure, Finding, Sentence, escaped
 from vast_harbor.core.stops.banks import BankFigures
 from vast_harbor.core.stops.charging import Suitability
 from vast_harbor.core.stops.compare.cost import Cost
@@ -55,6 +55,19 @@ class ComparedBank:
         """Findings of its checks for which it will not do, of which the remedy is not priced in."""
         met = {code for d in self.cost.required_extras if d.met for code in d.meets}
         return tuple(f for f in self.banked.findings if f.severity == "stop" and f.code not in met)
+
+    @property
+    def stopping(self) -> tuple[Sentence, str] | None:
+        """Why it will not do even with what is priced in, and what would bring it back; else None."""
+        if self.hard:
+            return self.hard[0].says, self.hard[0].remedy
+        met = {code for d in self.cost.required_extras if d.met for code in d.meets}
+        for suitability in self.suitability:
+            point = suitability.points[0] if suitability.points else None
+            if point is not None and point.severity == "stop" and f"source_{point.code}" not in met:
+                remedy = suitability.rungs[0].says if suitability.rungs else "Have a specialist look at it."
+                return point.says, remedy
+        return None
 
     @property
     def stopped(self) -> bool:

@@ -9,7 +9,7 @@ from vast_harbor.core.cost import cash_flow
 from vast_harbor.core.cost.life_cost import BY_LABEL
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import Plan, Reference
+from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.rig.rundown import Rundown, nights_without_charge, run_down
 from vast_harbor.core.stops.banks import BankFigures, Banks, QuickLifeCost
 from vast_harbor.core.stops.charging import Suitability
@@ -121,58 +121,71 @@ class Compare:
 
 def evaluate(
     plan: Plan,
-    reference: Reference,
     assumptions: Assumptions,
     days: Days,
     banks: Banks,
     years: Mapping[str, YearOf] = NO_YEARS,
     simulated: Mapping[str, SimulationResult] = NO_TRIAL,
     suitability: Mapping[str, tuple[Suitability, ...]] = NO_AUDIT,
+    find: Callable[[], tuple[ComparedBank, ...]] = tuple,
 ) -> Compare:
     """Compare all candidates that can be built.
 
     Args:
-        plan, reference, assumptions: the plan and what holds for it.
+        plan, assumptions: the plan and what holds for it.
         days, banks: in figures.
         years: a run year of each candidate, by its id; none to go by the hand estimate.
         simulated: how each went through the trial, by its id.
         suitability: its sources, by its id.
+        find: finds the banks of the catalogue that the verdict looks at besides them.
 
     Returns:
         The comparison with its workings.
     """
-    compared_banks: list[ComparedBank] = []
-    day, need = days.day, days.need
     look = QuickLifeCost(banks.rig_limits)
-    for banked in banks.candidates:
-        if banked.bank is None:
-            continue
-        id = banked.candidate.id
-        year, sources = years.get(id), suitability.get(id, ())
-        required = required_extras(banked.build, banked.checks, sources) if banked.build is not None else ()
-        numbers = year.numbers if year is not None else None
-        use = look.use(banked.bank, numbers)
-        inputs = look.inputs(banked.bank, numbers, banked.candidate)
-        life = lru_cache(1)(
-            partial(life_stop.evaluate, plan, reference, assumptions, day, need, banked, use, inputs, year)
+    compared_banks = tuple(
+        compared_bank(look, banked, banks.old_kg, years.get(id), simulated.get(id), suitability.get(id, ()))
+        for banked in banks.candidates
+        if banked.bank is not None and (id := banked.candidate.id)
+    )
+    return Compare(plan, days, compared_banks, Verdict(plan, assumptions, days, banks, compared_banks, find))
+
+
+def compared_bank(
+    look: QuickLifeCost,
+    banked: BankFigures,
+    old_kg: Figure | None,
+    year: YearOf | None = None,
+    simulated: SimulationResult | None = None,
+    suitability: tuple[Suitability, ...] = (),
+) -> ComparedBank:
+    """A bank with its life and its money.
+
+    Args:
+        look: what banks meet and cost in the rig.
+        banked: in figures; its bank must exist.
+        old_kg: weight of the old bank [kg]; None without one.
+        year, simulated: its run year, and how it went through the trial; None where none is run.
+        suitability: its sources.
+    """
+    limits = look.rig_limits
+    plan, assumptions, days = limits.plan, limits.assumptions, limits.days
+    assert banked.bank is not None
+    required = required_extras(banked.build, banked.checks, suitability) if banked.build is not None else ()
+    numbers = year.numbers if year is not None else None
+    use = look.use(banked.bank, numbers)
+    inputs = look.inputs(banked.bank, numbers, banked.candidate)
+    life = lru_cache(1)(
+        partial(
+            life_stop.evaluate,
+            plan, limits.reference, assumptions, days.day, days.need, banked, use, inputs, year,
         )
-        cost = cost_stop.evaluate(
-            plan, assumptions, day, need, banked, life, look, use, inputs, banks.old_kg, year, required
-        )
-        compared_banks.append(
-            ComparedBank(
-                banked,
-                inputs.basis,
-                life,
-                cost,
-                partial(_further, banked, day, year),
-                year,
-                simulated.get(id),
-                sources,
-            )
-        )
-    verdict = Verdict(plan, assumptions, days, banks, tuple(compared_banks))
-    return Compare(plan, days, tuple(compared_banks), verdict)
+    )  # fmt: skip
+    cost = cost_stop.evaluate(
+        plan, assumptions, days.day, days.need, banked, life, look, use, inputs, old_kg, year, required
+    )
+    further = partial(_further, banked, days.day, year)
+    return ComparedBank(banked, inputs.basis, life, cost, further, year, simulated, suitability)
 
 
 def _further(banked: BankFigures, day: Day, year: YearOf | None) -> dict[str, Figure]:

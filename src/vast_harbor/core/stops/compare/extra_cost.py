@@ -69,6 +69,15 @@ def add_extra_cost(
     )  # fmt: skip
 
 
+def cost_besides(
+    plan: Plan, assumptions: Assumptions, banked: BankFigures, required: Sequence[RequiredExtra]
+) -> float:
+    """What comes besides the batteries, labour and contingency included [money]; arguments as above."""
+    f: dict[str, Figure] = {}
+    add_extra_cost(f, plan, assumptions, banked, required)
+    return f["extra_cost"].number
+
+
 def _contingency(f: dict[str, Figure], assumptions: Assumptions, level: str, at: str) -> Figure:
     base = {"X": f["extras"], "W": f["labour"]}
     if level == "easy":

@@ -9,7 +9,7 @@ from vast_harbor.core.stops.trial import YearOf
 def running(
     f: dict[str, Figure], assumptions: Assumptions, banked: BankFigures, use: Use, year: YearOf | None
 ) -> None:
-    """Put ``care``, ``water``, ``lost`` with ``lost_kwh``, ``fuel`` and ``running_per_year`` to the money.
+    """Put ``care``, ``water``, ``lost`` with ``lost_kwh``, ``fuel``, ``elsewhere`` and ``running_per_year``.
 
     Args:
         f: figures of the money so far, with ``kwh_delivered``.
@@ -34,10 +34,18 @@ def running(
         f"{at}.fuel", "Generator fuel a year", use.fuel, "money", "{fuel}" if year is not None else "0",
         {} if year is None else {"fuel": year["fuel"]}, "What this bank makes the generator run",
     )  # fmt: skip
-    parts = {"care": f["care"], "water": f["water"], "lost": f["lost"], "fuel": f["fuel"]}
+    price = assumptions.figure("night_elsewhere")
+    f["elsewhere"] = computed(
+        f"{at}.elsewhere", "Nights elsewhere a year", use.elsewhere * price.number, "money",
+        "{n} · {c_night}" if year is not None else "0",
+        {} if year is None else {"n": year["elsewhere"], "c_night": price},
+        "What it costs to spend the nights elsewhere that the bank does not carry",
+    )  # fmt: skip
+    names = ("care", "water", "lost", "fuel", "elsewhere")
+    parts = {name: f[name] for name in names}
     f["running_per_year"] = computed(
         f"{at}.running_year", "Running cost a year", sum(p.number for p in parts.values()), "money",
-        "{care} + {water} + {lost} + {fuel}", parts,
+        " + ".join(f"{{{name}}}" for name in names), parts,
     )  # fmt: skip
 
 

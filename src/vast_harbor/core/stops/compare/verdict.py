@@ -1,6 +1,6 @@
-"""The verdict, by visible rules in their order: nothing to do, out, unserved, money, then cares."""
+"""The verdict over the whole catalogue, by visible rules: nothing to do, out, unserved, money, cares."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -23,9 +23,13 @@ KEEP, MEND, HOOK_UP, BUY, NONE = "keep", "mend", "hook_up", "buy", "none"
 DRAWN = f"{COUNT} seeded draws of price, cycles, calendar life, failures, use, drift, tariff and temperature"
 # In some weathers it gets so much colder than the temperature that is planned for.
 COLD_SPELL_K = 8
-# Findings about gas, acid and fire, which rule a bank out even where hardly any use is made of it.
 # Up to so much more on the day is hardly more [-].
 HARDLY_MORE = 0.10
+# A bank of the catalogue joins where it costs less by so much than those of its class put up [-].
+BETTER = 0.02
+# Where none serves the critical loads as wished: what a bank may leave unserved against the best [-].
+NO_WORSE = 1.5
+# Findings about gas, acid and fire, which rule a bank out even where hardly any use is made of it.
 HARMFUL = ("living_space", "ventilation", "external_bms", "cold_unguarded", "orientation", "fit")
 
 
@@ -51,14 +55,45 @@ class Verdict:
     """The answer for a rig.
 
     Attributes:
-        plan, assumptions, days, banks, compared_banks: the plan in figures.
+        plan, assumptions, days, banks: the plan in figures.
+        put_up: what the owner put up for comparison.
+        find: finds the best of each class in the catalogue.
     """
 
     plan: Plan
     assumptions: Assumptions
     days: Days
     banks: Banks
-    compared_banks: tuple[ComparedBank, ...]
+    put_up: tuple[ComparedBank, ...]
+    find: Callable[[], tuple[ComparedBank, ...]] = tuple
+
+    @cached_property
+    def compared_banks(self) -> tuple[ComparedBank, ...]:
+        """The field: what the owner put up, and what was found for them."""
+        return (*self.put_up, *self.found)
+
+    @cached_property
+    def found(self) -> tuple[ComparedBank, ...]:
+        """The best of each class in the catalogue, where it costs less than what was put up of that class."""
+        uncertainty, years = uncertainty_of(self.assumptions), self.plan.years_kept
+
+        def weighed(compared: ComparedBank) -> float:
+            drawn = sample_costs((compared.cost.inputs,), uncertainty, years)
+            return self.weigh(*drawn.percentiles(0)[1:])
+
+        out, layouts = [], [c.banked.bank for c in self.put_up]
+        for compared in self.find():
+            key = compared.banked.battery_class.key
+            if compared.banked.bank in layouts:
+                continue
+            same = [c for c in self.put_up if c.banked.battery_class.key == key and c.stopping is None]
+            if not same or weighed(compared) < (1 - BETTER) * min(weighed(c) for c in same):
+                out.append(compared)
+        return tuple(out)
+
+    def weigh(self, middle: float, dear: float) -> float:
+        """P50 + λ·(P90 − P50): the cost in the middle, the dear futures weighed too [money]."""
+        return middle + self.assumptions.value("verdict_risk") * (dear - middle)
 
     @cached_property
     def life_cost_inputs(self) -> tuple[LifeCostInputs, ...]:
@@ -75,7 +110,7 @@ class Verdict:
         """Candidates that rules 2 and 3 leave out."""
         out = []
         for compared in self.compared_banks:
-            found = self._hard(compared) or self._unserved(compared)
+            found = self._hard(compared) or self._critical(compared)
             if found is not None:
                 out.append(found)
         return tuple(out)
@@ -128,7 +163,7 @@ class Verdict:
     @cached_property
     def kind(self) -> str:
         """Which kind of answer it is."""
-        if not self.days.day.bank_wh.number or not (self.compared_banks or self._kept or self._mended):
+        if not self.days.day.bank_wh.number:
             return NONE
         if self._kept:
             return KEEP
@@ -165,31 +200,25 @@ class Verdict:
     # Rules 2 and 3
 
     def _hard(self, compared: ComparedBank) -> Out | None:
-        if compared.hard:
-            first = compared.hard[0]
-            return Out(compared, 2, first.says, first.remedy)
-        met = {code for d in compared.cost.required_extras if d.met for code in d.meets}
-        for suitability in compared.suitability:
-            point = suitability.points[0] if suitability.points else None
-            if point is not None and point.severity == "stop" and f"source_{point.code}" not in met:
-                remedy = suitability.rungs[0].says if suitability.rungs else "Have a specialist look at it."
-                return Out(compared, 2, point.says, remedy)
-        return None
+        return None if compared.stopping is None else Out(compared, 2, *compared.stopping)
 
-    def _unserved(self, compared: ComparedBank) -> Out | None:
+    @cached_property
+    def _most_critical(self) -> float:
+        """Share of critical energy that may stay unserved: as wished, or hardly more than by the best."""
+        left = [c.year["critical_share"].number for c in self.compared_banks
+                if c.year is not None and c.stopping is None]  # fmt: skip
+        return max(self.assumptions.value("verdict_critical"), NO_WORSE * min(left, default=0.0))
+
+    def _critical(self, compared: ComparedBank) -> Out | None:
         year = compared.year
-        if year is None:
+        if year is None or year["critical_share"].number <= self._most_critical + 1e-9:
             return None
-        if year["critical"].number > 1e-3:
-            says = Sentence("It leaves {critical} of critical loads unserved in a year.",
-                            {"critical": year["critical"]})  # fmt: skip
-            return Out(compared, 3, says, self._needs(compared))
-        least = self.assumptions.figure("verdict_served")
-        if year["served_share"].number < least.number - 1e-9:
-            says = Sentence("It serves {share} of the off-grid nights; {least} are wanted.",
-                            {"share": year["served_share"], "least": least})  # fmt: skip
-            return Out(compared, 3, says, self._needs(compared))
-        return None
+        says = Sentence(
+            "It leaves {share} of what critical loads ask unserved, {hours} a year; {most} may be.",
+            {"share": year["critical_share"], "hours": year["critical_hours"],
+             "most": self.assumptions.figure("verdict_critical")},
+        )  # fmt: skip
+        return Out(compared, 3, says, self._needs(compared))
 
     @staticmethod
     def _needs(compared: ComparedBank) -> str:
@@ -214,20 +243,43 @@ class Verdict:
             return None
         if len(self.suitable) == 1:
             return self.suitable[0], "only"
-        top = max(self.suitable, key=lambda c: self.shares[c.id].number)
-        if self.shares[top.id].number > self.assumptions.value("verdict_clear") and not self.beaten(top):
-            return top, "money"
         if len(self.near) == 1:
-            # The others cost too much more in the middle, or are too seldom the cheapest.
             return self.near[0], "money"
-        return choose(self.near, self.plan.cares[:2], self.weighed)
+        chosen, why = choose(self.near, self.plan.cares[:2], self.weighed)
+        if self.clear and why in ("risk", ""):
+            return chosen, "money"
+        return chosen, why
+
+    @cached_property
+    def class_shares(self) -> Mapping[str, float]:
+        """How often one of a class is the cheapest of those that will do [-], by the class."""
+        out: dict[str, float] = {}
+        for c in self.suitable:
+            key = c.banked.battery_class.key
+            out[key] = out.get(key, 0.0) + self.shares[c.id].number
+        return out
+
+    def class_share(self, compared: ComparedBank) -> float:
+        """How often one of its class is the cheapest [-]."""
+        return self.class_shares[compared.banked.battery_class.key]
+
+    @cached_property
+    def clear(self) -> bool:
+        """Whether money decides between the classes: the cheapest is of one that nearly always is."""
+        return self.class_share(self._cheapest) > self.assumptions.value("verdict_clear")
 
     @cached_property
     def weighed(self) -> Mapping[str, float]:
-        """P50 + λ·(P90 − P50): what each that will do costs, the dear futures weighed too [money]."""
-        risk = self.assumptions.value("verdict_risk")
-        spreads = {c.id: [f.number for f in self.spreads[c.id]] for c in self.suitable}
-        return {id_: p50 + risk * (p90 - p50) for id_, (_, p50, p90) in spreads.items()}
+        """What each that will do costs, the dear futures weighed too [money]."""
+        return {c.id: self.weigh(*(f.number for f in self.spreads[c.id][1:])) for c in self.suitable}
+
+    @cached_property
+    def _free(self) -> tuple[ComparedBank, ...]:
+        return tuple(c for c in self.suitable if not self.beaten(c))
+
+    @cached_property
+    def _cheapest(self) -> ComparedBank:
+        return min(self._free, key=lambda c: self.weighed[c.id])
 
     def beaten(self, compared: ComparedBank) -> bool:
         """Whether another that will do asks hardly more on the day, and neither costs nor weighs more."""
@@ -247,12 +299,18 @@ class Verdict:
 
     @cached_property
     def near(self) -> tuple[ComparedBank, ...]:
-        """Those that money leaves in the running where none is clearly cheapest."""
-        least = self.assumptions.value("verdict_near")
-        free = [c for c in self.suitable if not self.beaten(c)]
-        most = min(self.weighed[c.id] for c in free) * (1 + self.assumptions.value("verdict_within"))
-        near = tuple(c for c in free if self.shares[c.id].number >= least and self.weighed[c.id] <= most)
-        return near or (min(free, key=lambda c: self.weighed[c.id]),)
+        """Those that money leaves in the running: of the class that is clearly cheapest, where one is."""
+        cheapest, least = self._cheapest, self.assumptions.value("verdict_near")
+        pool = [
+            c
+            for c in self._free
+            if (
+                c.banked.battery_class.key == cheapest.banked.battery_class.key
+                or (not self.clear and self.class_share(c) >= least)
+            )
+        ]
+        most = self.weighed[cheapest.id] * (1 + self.assumptions.value("verdict_within"))
+        return tuple(c for c in pool if self.weighed[c.id] <= most)
 
     def _harmless(self) -> tuple[ComparedBank, str] | None:
         """The cheapest to buy that does no harm; none is needed where the old bank is not dangerous."""

@@ -12,7 +12,7 @@ ITEMS = (
     ("replacements", "Replacements"),
     ("extras", "Extras"),
     ("labour", "Labour and contingency"),
-    ("running", "Care, water, energy, fuel"),
+    ("running", "Care, water, energy, fuel, nights elsewhere"),
     ("exit", "Worth at the end"),
     ("old_bank", "Old bank"),
 )

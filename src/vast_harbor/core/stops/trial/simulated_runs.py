@@ -12,7 +12,7 @@ from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.rig.sources import SOLAR
 from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
-from vast_harbor.core.stops.banks import Banks
+from vast_harbor.core.stops.banks import Banks, Build
 from vast_harbor.core.stops.charging import Sun, needed, sun_of
 from vast_harbor.core.stops.need import Days
 from vast_harbor.core.stops.trial.simulated_banks import simulated_banks, simulated_candidate
@@ -114,15 +114,24 @@ class SimulatedRuns:
             for id, (simulated, model, exponent) in self._yearly.items()
         }
 
+    def year_of_build(self, build: Build) -> YearOf | None:
+        """A year of a bank that is not put up; None where none can be run."""
+        if not self.has_year:
+            return None
+        return year_of(self.year_plan, self._key, *self._to_run(build))
+
+    def _to_run(self, build: Build) -> tuple[SimulatedBank, BatteryModel, float]:
+        model = build.bank.model
+        exponent = self.assumptions.value(f"cycle_exponent.{model.battery_class.key}")
+        return simulated_candidate(build), model, exponent
+
     @cached_property
     def _yearly(self) -> Mapping[str, tuple[SimulatedBank, BatteryModel, float]]:
-        out = {}
-        for banked in self.banks.candidates:
-            if banked.build is not None and banked.bank is not None:
-                model = banked.bank.model
-                exponent = self.assumptions.value(f"cycle_exponent.{model.battery_class.key}")
-                out[banked.candidate.id] = simulated_candidate(banked.build), model, exponent
-        return out
+        return {
+            banked.candidate.id: self._to_run(banked.build)
+            for banked in self.banks.candidates
+            if banked.build is not None
+        }
 
     def _fall(self, efficiency: float) -> float:
         plan = self.plan

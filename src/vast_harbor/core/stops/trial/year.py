@@ -35,6 +35,8 @@ SOURCE = (
     "Every month of use in three weathers, in steps of a quarter of an hour, scaled to the nights of the year"
 )
 DARK_WH = 0.5
+# A night that lacks so much of its energy is spent elsewhere; one that lacks less counts in proportion [-].
+SPOILT = 0.1
 # Lead-acid suffers when it stays below this for more than a day.
 LOW_SOC = 0.2
 
@@ -109,8 +111,9 @@ class YearOf:
 
     Attributes:
         figures: by name: ``nights_served`` of the year and ``served_share`` [%], ``unserved`` and
-            ``critical`` [kWh], ``generator_hours``, ``litres``, ``fuel``, ``short_share`` of off-grid days
-            not returned to full [%],
+            ``critical`` [kWh], ``critical_share`` of what critical loads ask [%] and ``critical_hours`` dark,
+            ``elsewhere`` nights that are spoilt for want of energy, ``generator_hours``, ``litres``, ``fuel``,
+            ``short_share`` of off-grid days not returned to full [%],
             ``through`` [kWh], ``cycle_wear`` [1/year], ``flat`` (times emptied), ``heater`` [kWh],
             ``low`` (times below a fifth for a day), ``sun_left`` [%], ``bought`` share of the charge [%] and
             that from ``hook_up`` [%], ``offered`` by the sources on a mean off-grid day [Wh].
@@ -135,6 +138,7 @@ class YearOf:
             through_kwh=f["through"].number,
             hook_up=f["hook_up"].value,
             fuel=f["fuel"].number,
+            elsewhere=f["elsewhere"].number,
         )
 
 
@@ -144,7 +148,9 @@ class Sample:
 
     Attributes:
         served, short: share of the nights fully served, of the days not returned to full [-].
+        spoilt: share of the nights that lack a tenth of their energy; who lack less count in part [-].
         missing, critical, through, heater: energies in the counted nights [Wh].
+        critical_share: of what critical loads ask, not served [-]; ``critical_h``: hours of it [h].
         emptied, low: times emptied, and times below a fifth for more than a day.
         generator_h: hours of the generator [h].
         wear: Palmgren–Miner sum of the cycles [-].
@@ -156,8 +162,11 @@ class Sample:
 
     served: float
     short: float
+    spoilt: float
     missing: float
     critical: float
+    critical_share: float
+    critical_h: float
     through: float
     heater: float
     emptied: float
@@ -207,8 +216,13 @@ def count(plan: YearPlan, simulated: SimulatedBank, model: BatteryModel, exponen
     row = plan.row * STEPS_A_DAY
     counted = slice(first, first + row)
     missing = (traces.unserved_dc + traces.unserved_ac)[:, counted]
-    by_night = missing.reshape(len(plan.months), plan.row, STEPS_A_DAY).sum(axis=2)
-    full = ((traces.state[:, counted] & FULL) > 0).reshape(len(plan.months), plan.row, STEPS_A_DAY)
+    nightly = (len(plan.months), plan.row, STEPS_A_DAY)
+    by_night = missing.reshape(nightly).sum(axis=2)
+    loads = plan.conditions
+    asked = (loads.dc_w + loads.ac_w)[:, counted].reshape(nightly).sum(axis=2) * dt
+    critical = traces.unserved_critical[:, counted]
+    critical_asked = float((loads.critical_dc_w + loads.critical_ac_w)[:, counted].sum()) * dt
+    full = ((traces.state[:, counted] & FULL) > 0).reshape(nightly)
     state = traces.state[:, first:]
     empty, generating = (state & EMPTY) > 0, (state & GENERATING) > 0
     found, wear, low = [], 0.0, 0
@@ -228,8 +242,11 @@ def count(plan: YearPlan, simulated: SimulatedBank, model: BatteryModel, exponen
     return Sample(
         served=float((by_night <= DARK_WH).mean()),
         short=1 - float(full.any(axis=2).mean()),
+        spoilt=float(np.minimum(1.0, by_night / np.maximum(SPOILT * asked, DARK_WH)).mean()),
         missing=float(missing.sum()),
-        critical=float(traces.unserved_critical[:, counted].sum()),
+        critical=float(critical.sum()),
+        critical_share=float(critical.sum()) / critical_asked if critical_asked > 0 else 0.0,
+        critical_h=float((critical > 0).sum()) * dt,
         through=float(np.maximum(-traces.bank_w, 0.0)[:, counted].sum()) * dt,
         heater=float(traces.heater_w[:, counted].sum()) * dt,
         emptied=float(flat.sum()),
@@ -281,6 +298,19 @@ def scaled(plan: YearPlan, simulated: SimulatedBank, sample: Sample) -> YearOf:
         "served_share": of("served_share", "Share of off-grid nights fully served", sample.served, "%"),
         "unserved": of("unserved", "Not served in a year", sample.missing * kwh, "kWh"),
         "critical": of("critical", "Critical energy not served in a year", sample.critical * kwh, "kWh"),
+        "critical_share": of(
+            "critical_share", "Share of what critical loads ask, not served", sample.critical_share, "%"
+        ),
+        "critical_hours": of(
+            "critical_hours", "Hours a year in which critical loads are dark", sample.critical_h * scale, "h"
+        ),
+        "elsewhere": of(
+            "elsewhere",
+            "Nights a year that must be spent elsewhere",
+            sample.spoilt * nights,
+            "nights",
+            "A night that lacks a tenth of its energy counts in full, one that lacks less in proportion.",
+        ),
         "generator_hours": of("generator_hours", "Generator hours a year", hours, "h/year"),
         "litres": of("litres", "Fuel a year", litres, "l"),
         "fuel": of("fuel", "Fuel a year", litres * price, "money"),

@@ -1,0 +1,177 @@
+"""What the tool would put up for each battery class: the bank of least lifetime cost with all it needs."""
+
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from itertools import islice
+from typing import Protocol
+
+from vast_harbor.core.battery.bank import Bank, BatteryModel, series_count
+from vast_harbor.core.battery.chemistry import BatteryClass
+from vast_harbor.core.errors import InvalidInput
+from vast_harbor.core.figures.lazy import LazyMapping
+from vast_harbor.core.stops.banks.proposals import SizedLayout, most_strings, offered, size_layout, smallest
+from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
+
+# What something bought besides puts right: the price of that is reckoned with.
+PUT_RIGHT = frozenset({"switch", "air"})
+# Banks of a class that are looked at with all they need, the cheapest over the years first.
+LOOKED_AT = 6
+# Single cells of less than this are for buildings, where batteries of several cells will do elsewhere [V].
+SINGLE_CELL_V = 2.0
+PROVED = ("A", "B")
+CABIN = "cabin"
+
+
+class Besides(Protocol):
+    """Money for what a bank needs besides itself; None where it will not do even with that [money]."""
+
+    def __call__(self, bank: Bank) -> float | None: ...
+
+
+@dataclass(frozen=True, slots=True)
+class Priced:
+    """A bank that will do, with its money.
+
+    Attributes:
+        bank: its layout.
+        outlay: batteries and all that they need, on the day [money].
+        lifetime: lifetime cost with all it needs, by hand [money].
+    """
+
+    bank: Bank
+    outlay: float
+    lifetime: float
+
+
+@dataclass(frozen=True)
+class Proposal:
+    """The bank that the tool would put up for a class, and how each model of it could serve.
+
+    Attributes:
+        battery_class: the class.
+        sized_layouts: every model that makes the system voltage.
+        unfit: models that do not, with the reason.
+        find: looks for the banks that will do, the least lifetime cost first.
+    """
+
+    battery_class: BatteryClass
+    sized_layouts: tuple[SizedLayout, ...]
+    unfit: tuple[tuple[BatteryModel, str], ...]
+    find: Callable[[], tuple[Priced, ...]]
+
+    @cached_property
+    def suitable(self) -> tuple[Priced, ...]:
+        """The banks that will do which were looked at with all they need, the least lifetime cost first."""
+        return self.find()
+
+    @cached_property
+    def best(self) -> SizedLayout | None:
+        """The bank of least lifetime cost with what it needs, of confidence A or B where one will do.
+
+        Where none will do, the smallest that covers the need; None when no model makes the system voltage.
+        """
+        proved = [p for p in self.suitable if p.bank.model.grade in PROVED]
+        if chosen := (proved or list(self.suitable)):
+            return self._layout_of(chosen[0].bank)
+        return smallest(self.sized_layouts)
+
+    @cached_property
+    def alternatives(self) -> Mapping[str, SizedLayout]:
+        """``smallest``, ``lightest`` and ``cheapest`` on the day, of the models that cover the need."""
+        covering = [f for f in offered(self.sized_layouts) if f.covers]
+        if not covering:
+            return {}
+        return {
+            "smallest": min(covering, key=lambda f: (f.usable_wh, f.bank.kg)),
+            "lightest": min(covering, key=lambda f: (f.bank.kg, f.usable_wh)),
+            "cheapest": min(covering, key=lambda f: (f.bank.units * f.bank.model.price, f.bank.kg)),
+        }
+
+    def _layout_of(self, bank: Bank) -> SizedLayout:
+        same = (f for f in self.sized_layouts if f.bank == bank)
+        return next(same, SizedLayout(bank, 0.0, True))
+
+
+class Proposals(LazyMapping[str, Proposal]):
+    """The proposal for each battery class, looked for when somebody asks for it.
+
+    Args:
+        look: what banks meet and cost in the rig.
+        besides: what a bank needs besides itself.
+    """
+
+    def __init__(self, look: QuickLifeCost, besides: Besides) -> None:
+        classes = look.rig_limits.reference.classes
+        super().__init__(classes, lambda key: self._propose(classes[key]))
+        self._look, self._besides = look, besides
+
+    def strings(self, model: BatteryModel) -> int:
+        """The fewest strings of a model that cover the need, or as many as are advisable."""
+        found = self._sized(model)
+        return found.bank.parallel if found is not None else 1
+
+    def with_more(self, model: BatteryModel, more: int) -> Bank | None:
+        """A model in so many strings above the fewest that cover the need; None where it cannot cover it."""
+        found = self._sized(model)
+        if found is None or not found.covers:
+            return None
+        strings = min(most_strings(model), found.bank.parallel + more)
+        return Bank(model, found.bank.series, strings)
+
+    def _sized(self, model: BatteryModel) -> SizedLayout | None:
+        limits = self._look.rig_limits
+        return size_layout(model, limits.plan.system_v, limits.days.need.energy.number, limits.usable_wh)
+
+    def _propose(self, battery_class: BatteryClass) -> Proposal:
+        plan = self._look.rig_limits.plan
+        sized_layouts, unfit = [], []
+        for model in plan.models.values():
+            if model.battery_class.key != battery_class.key:
+                continue
+            if found := self._sized(model):
+                sized_layouts.append(found)
+            else:
+                unfit.append((model, why_unfit(model, plan.system_v)))
+        layouts = tuple(sized_layouts)
+        return Proposal(battery_class, layouts, tuple(unfit), lambda: self._suitable(layouts))
+
+    def _suitable(self, layouts: Sequence[SizedLayout]) -> tuple[Priced, ...]:
+        """The leading banks of a class that will do, by their lifetime cost with all they need."""
+        found = list(islice(self._priced(layouts), LOOKED_AT))
+        return tuple(sorted(found, key=lambda p: (p.lifetime, p.outlay, p.bank.model.id)))
+
+    def _priced(self, layouts: Sequence[SizedLayout]) -> Iterator[Priced]:
+        """Banks that will do, the least lifetime cost by themselves first."""
+        look = self._look
+        limits = look.rig_limits
+        covering = [f.bank for f in offered(layouts) if f.covers]
+        banks = covering + [more for b in covering if (more := next_string(b)) is not None]
+        if limits.plan.kind != CABIN:
+            several = [b for b in banks if b.model.unit_class_v > SINGLE_CELL_V]
+            banks = several or banks
+        if not banks:
+            return
+        lifetimes = [float(x) for x in look.of_all(banks)[1]]
+        for lifetime, bank in sorted(zip(lifetimes, banks, strict=True), key=lambda x: (x[0], x[1].model.id)):
+            if set(limits.against(bank)) - PUT_RIGHT:
+                continue
+            more = self._besides(bank)
+            if more is not None:
+                yield Priced(bank, look.purchase(bank) + more, lifetime + more)
+
+
+def next_string(bank: Bank) -> Bank | None:
+    """The bank with one string more; None where the maker or practice does not permit it."""
+    if bank.parallel >= most_strings(bank.model):
+        return None
+    return Bank(bank.model, bank.series, bank.parallel + 1)
+
+
+def why_unfit(model: BatteryModel, system_v: float) -> str:
+    """Why a model cannot make the system voltage, in one sentence."""
+    try:
+        series = series_count(system_v, model.unit_class_v)
+    except InvalidInput as error:
+        return error.message
+    return f"{system_v:g} V takes {series} of them in series, but the maker permits {model.max_series}."

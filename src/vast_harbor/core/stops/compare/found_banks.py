@@ -1,0 +1,67 @@
+"""The best banks of the whole catalogue, class by class, run in full."""
+
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass
+
+from vast_harbor.core.battery.bank import Bank
+from vast_harbor.core.cost.monte_carlo import sample_costs
+from vast_harbor.core.rig.assumptions import Assumptions
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.stops.banks import Priced, Proposal, next_string
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
+from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
+
+# Banks of each class that are run in full, the least lifetime cost by hand first.
+RUN_IN_FULL = 3
+# Strings that are added, one after the other, to the best of a class, as long as that costs less.
+MORE_STRINGS = 3
+RunInFull = Callable[[Bank], ComparedBank]
+
+
+@dataclass(frozen=True)
+class CatalogueSearch:
+    """The search of the catalogue for a rig.
+
+    Attributes:
+        plan, assumptions: the plan and what holds for it.
+        proposals: of each class.
+        run_in_full: runs a year of a bank, audits its sources and reckons its money.
+    """
+
+    plan: Plan
+    assumptions: Assumptions
+    proposals: Mapping[str, Proposal]
+    run_in_full: RunInFull
+
+    def best(self) -> Iterator[ComparedBank | None]:
+        """The best of each class, one after the other; None for a class of which none will do."""
+        for proposal in self.proposals.values():
+            yield self._best(proposal.suitable)
+
+    def _best(self, leading: tuple[Priced, ...]) -> ComparedBank | None:
+        ran = [self.run_in_full(p.bank) for p in leading[:RUN_IN_FULL]]
+        will_do = [c for c in ran if c.stopping is None]
+        if not will_do:
+            return None
+        best = min(will_do, key=self._weighed)
+        for _ in range(MORE_STRINGS):
+            bank = best.banked.bank
+            larger = next_string(bank) if bank is not None and self._dark(best) else None
+            if larger is None:
+                break
+            more = self.run_in_full(larger)
+            if more.stopping is not None or self._weighed(more) >= self._weighed(best):
+                break
+            best = more
+        return best
+
+    @staticmethod
+    def _dark(compared: ComparedBank) -> bool:
+        """Whether it leaves nights or critical loads unserved."""
+        year = compared.year
+        return year is not None and (year["elsewhere"].number > 0 or year["critical"].number > 0)
+
+    def _weighed(self, compared: ComparedBank) -> float:
+        drawn = sample_costs((compared.cost.inputs,), uncertainty_of(self.assumptions), self.plan.years_kept)
+        _, middle, dear = drawn.percentiles(0)
+        return middle + self.assumptions.value("verdict_risk") * (dear - middle)
