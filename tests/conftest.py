@@ -8,6 +8,7 @@ import pytest
 from hypothesis import settings
 
 from vast_harbor import data
+from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.loads import Inverter, Load
 from vast_harbor.core.rig.plan import Candidate, Plan, Reference
@@ -27,9 +28,15 @@ def reference() -> Reference:
 
 @pytest.fixture(scope="session")
 def evaluated(reference: Reference) -> Callable[..., Results]:
-    """A plan evaluated from its loads and whatever else differs from a plain 12 V boat."""
+    """A plan evaluated from its loads and whatever else differs from a plain 12 V boat; of the catalogue the
+    verdict sees only what is named."""
 
-    def build(loads: tuple[Load, ...], inverter: Inverter | None = None, **changes: Any) -> Results:
+    def build(
+        loads: tuple[Load, ...],
+        inverter: Inverter | None = None,
+        found: tuple[Bank, ...] | None = (),
+        **changes: Any,
+    ) -> Results:
         fields: dict[str, Any] = {
             "name": "Test",
             "kind": "boat",
@@ -43,7 +50,8 @@ def evaluated(reference: Reference) -> Callable[..., Results]:
             "candidates": (Candidate("agm", "agm"), Candidate("lfp", "lfp")),
             "models": reference.catalogue,
         }
-        return evaluate(Plan(loads=loads, inverter=inverter or Inverter(), **(fields | changes)), reference)
+        plan = Plan(loads=loads, inverter=inverter or Inverter(), **(fields | changes))
+        return evaluate(plan, reference, found=found)
 
     return build
 
@@ -52,9 +60,9 @@ def evaluated(reference: Reference) -> Callable[..., Results]:
 def demo_results(reference: Reference) -> Callable[[str], Results]:
     """The results of a demo rig."""
 
-    def build(name: str, **rig: Any) -> Results:
+    def build(name: str, found: tuple[Bank, ...] | None = None, **rig: Any) -> Results:
         document = data.demo_rig(name)
         document["rig"] |= rig
-        return evaluate(files.to_plan(files.read(document, reference), reference), reference)
+        return evaluate(files.to_plan(files.read(document, reference), reference), reference, found=found)
 
     return build

@@ -54,7 +54,7 @@ export const usePlan = defineStore('plan', () => {
     send,
     idle: () => {
       clearTimeout(catchingUp)
-      if (rig.value?.stale) catchingUp = window.setTimeout(catchUp, PAUSE_BEFORE_RUN)
+      if (unfinished()) catchingUp = window.setTimeout(catchUp, PAUSE_BEFORE_RUN)
     },
     failed: () => ui.say('That did not arrive. Please try again.'),
   })
@@ -81,11 +81,14 @@ export const usePlan = defineStore('plan', () => {
     })
   }
 
-  /** After an edit trial and year are those of before: fetch the new ones once the hand rests. */
+  /** Whether something of the answer is still that of before the last edit. */
+  const unfinished = () => Boolean(rig.value?.stale || rig.value?.searching)
+
+  /** After an edit trial, year and what was found are those of before: fetch the new ones at rest. */
   async function catchUp() {
     const view = rig.value
     const have = version
-    if (!view?.stale || queue.busy()) return
+    if (!view || !unfinished() || queue.busy()) return
     const { data } = await ask(view.id).catch(() => ({ data: undefined }))
     // An edit that is on its way is answered by what differs from the view that is shown now.
     if (data && version === have && !queue.busy()) await take(data as RigAnswer, have)

@@ -27,7 +27,9 @@ export function useBanks() {
   }
 
   /** A bank that was found, with its strings as they were found. */
-  function putUp(found: Schemas['FoundView']) {
+  function putUp(
+    found: Pick<Schemas['FoundView'], 'title' | 'model' | 'battery_class' | 'series' | 'parallel'>,
+  ) {
     return plan.edit(`put up ${found.title}`, {
       op: 'add',
       path: '/candidates/-',

@@ -65,7 +65,7 @@ class Before:
     found: tuple[Bank, YearOf | None] | None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, repr=False)
 class Results:
     """All stops of a plan in figures.
 
@@ -80,6 +80,7 @@ class Results:
         simulated: trial and year, which are run step by step; right after an edit, those of the plan
             before it.
         stale: whether ``simulated`` is that of the plan before.
+        searching: whether the catalogue is still to be looked through for the verdict.
     """
 
     plan: Plan
@@ -91,6 +92,7 @@ class Results:
     suitability: Mapping[str, tuple[Suitability, ...]]
     simulated: SimulatedRuns
     stale: bool = False
+    searching: bool = False
 
     @cached_property
     def second(self) -> SecondNeed | None:
@@ -277,8 +279,8 @@ def evaluate(
     chosen = before.chosen if before is not None else NO_CHOICE
     banks = banks_stop.evaluate(plan, reference, assumptions, days, _besides(plan, assumptions), chosen)
     simulated = SimulatedRuns(plan, reference, assumptions, days, banks)
-    stale = before is not None and (not simulated.known or any(c.proposed_model for c in banks.candidates))
-    if before is not None and not simulated.known:
+    stale = before is not None and not simulated.known
+    if stale and before is not None:
         simulated = before.simulated
     suitability = {c.candidate.id: suitability_of(c.build) for c in banks.candidates if c.build is not None}
     went = {r.simulated.id: r for r in simulated.trial.candidates}
@@ -290,7 +292,10 @@ def evaluate(
         return catalogue.best() if found is None else tuple(catalogue.in_full(bank) for bank in found)
 
     compare = compare_stop.evaluate(plan, assumptions, days, banks, simulated.years, went, suitability, find)
-    return Results(plan, reference, assumptions, days, banks, compare, suitability, simulated, stale)
+    searching = before is not None and found is None
+    return Results(
+        plan, reference, assumptions, days, banks, compare, suitability, simulated, stale, searching
+    )
 
 
 def _besides(plan: Plan, assumptions: Assumptions) -> Callable[[BankFigures], float | None]:

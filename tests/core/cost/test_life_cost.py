@@ -133,6 +133,7 @@ def test_an_early_failure_is_replaced_free_then_pro_rata(demo_results) -> None:
         care=0.0,
         lost_kwh=0.0,
         fuel=0.0,
+        elsewhere=0.0,
         exit_share=0.0,
         warranty_years=10.0,
         full_years=2.0,

@@ -499,7 +499,7 @@ def test_the_demo_rigs_show_every_kind_of_finding(demo_results) -> None:
     wanted = """
         covers_need cannot_build series_limit parallel_limit many_strings string_fuses joining
         continuous_current
-        starting_current sag charge_current cable_drop cable_load fuse short_circuit fit orientation terminals
+        starting_current sag charge_current cable_drop cable_load fuse short_circuit fit terminals
         care_access payload coupling front_axle rear_axle trim heaviest living_space ventilation cold_charge
         cold_unguarded cold_heater hot_charge storage freezing redundancy bms_reset external_bms
         mixed_ages used

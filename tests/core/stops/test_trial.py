@@ -223,7 +223,7 @@ def test_an_edit_goes_on_with_the_last_run_until_it_is_run_anew(demo_results, re
     first = demo_results("pebble")
     first.simulated.run()
     moved = replace(first.plan, standby_w=first.plan.standby_w + 3.21)
-    stale = evaluate(moved, reference, first.simulated)
+    stale = evaluate(moved, reference, first.before)
     assert stale.stale and stale.simulated is first.simulated
     late_cost = {c.banked.candidate.id: c.cost["kwh_delivered"].number for c in stale.compare.compared_banks}
     now = evaluate(moved, reference)
@@ -234,7 +234,7 @@ def test_an_edit_goes_on_with_the_last_run_until_it_is_run_anew(demo_results, re
     )
     now.simulated.run()
     # What no run depends on is answered at once with everything.
-    priced = evaluate(replace(moved, years_kept=3), reference, now.simulated)
+    priced = evaluate(replace(moved, years_kept=3), reference, now.before)
     assert not priced.stale
     assert (now.simulated.trial.results[0].traces.state & kernel.FULL).any()
 

@@ -28,6 +28,7 @@ export type SourceField = FieldSpec<Source>
 
 const relay = (s: Source) => s.link === 'relay'
 const charger = (s: Source) => s.link !== 'relay'
+const mains = (s: Source) => s.kind === 'mains'
 
 const VOLTS: SourceField[] = [
   { key: 'absorption_v', name: 'Absorption', unit: 'V', empty: 'one voltage only', when: charger },
@@ -47,6 +48,8 @@ const MORE: SourceField[] = [
   { key: 'compensates', name: 'Follows the battery’s temperature', yes: true, when: charger },
   { key: 'adjustable', name: 'Every setting can be set', yes: true, when: charger },
   { key: 'firmware', name: 'Its maker has firmware for LFP', yes: true, when: charger },
+  { key: 'board', name: 'Its maker sells a control board for LFP', yes: true, when: mains },
+  { key: 'built_in', name: 'It is part of the distribution panel', yes: true, when: mains },
   { key: 'wakes', name: 'Starts a battery that shows no volts', yes: true, when: charger },
 ]
 

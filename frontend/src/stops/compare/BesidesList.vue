@@ -13,7 +13,8 @@ const props = defineProps<{ column: ComparedBankView }>()
 const plan = usePlan()
 const { addExtra } = useBanks()
 const at = computed(() => `/candidates/${props.column.index}`)
-const candidate = computed(() => plan.document.candidates[props.column.index]!)
+/** None for a bank that was found and is not put up. */
+const candidate = computed(() => plan.document.candidates[props.column.index])
 const TAGS = [
   { value: 'needed', name: 'needed by this bank' },
   { value: 'wanted', name: 'wanted anyway' },
@@ -84,7 +85,7 @@ const go = (label: string, operations: unknown) =>
             Carry it out
           </button>
           <button
-            v-if="d.state !== 'covered'"
+            v-if="d.state !== 'covered' && d.strike.length"
             type="button"
             class="btn min-h-8 px-2 text-sm"
             :aria-pressed="d.state === 'struck'"
@@ -96,64 +97,68 @@ const go = (label: string, operations: unknown) =>
       </li>
     </ul>
     <p v-else class="mt-1 text-soft">Nothing.</p>
-    <h3 class="mt-5 font-sans font-semibold">What you put down yourself</h3>
-    <ul class="mt-1 space-y-2">
-      <li
-        v-for="(x, i) in candidate.extras"
-        :key="x.id"
-        class="grid items-start gap-2 sm:grid-cols-[1fr_7rem_12rem_7rem_auto]"
-      >
-        <PlanField
-          :path="`${at}/extras/${i}/name`"
-          label="What is bought"
-          bare
-          text
-          placeholder="charger, box, cable"
-          :called="`${column.title}: extra`"
-        />
-        <PlanField
-          :path="`${at}/extras/${i}/price`"
-          :label="`Price of ${x.name || 'the extra'}`"
-          bare
-          :unit="plan.rig!.units.currency"
-          :called="`${column.title}: price of an extra`"
-        />
-        <PlanChoice
-          :path="`${at}/extras/${i}/tag`"
-          :label="`What ${x.name || 'the extra'} is to the bank`"
-          bare
-          :value="x.tag"
-          :options="TAGS"
-        />
-        <PlanField
-          :path="`${at}/extras/${i}/life_years`"
-          :label="`Years that ${x.name || 'the extra'} lasts`"
-          bare
-          unit="years"
-          placeholder="once"
-          :called="`${column.title}: life of an extra`"
-        />
-        <button
-          type="button"
-          class="btn btn-quiet btn-icon"
-          :aria-label="`Remove ${x.name || 'the extra'}`"
-          @click="go('remove an extra', [{ op: 'remove', path: `${at}/extras/${i}` }])"
+    <template v-if="candidate">
+      <h3 class="mt-5 font-sans font-semibold">What you put down yourself</h3>
+      <ul class="mt-1 space-y-2">
+        <li
+          v-for="(x, i) in candidate.extras"
+          :key="x.id"
+          class="grid items-start gap-2 sm:grid-cols-[1fr_7rem_12rem_7rem_auto]"
         >
-          <X :size="15" />
-        </button>
-      </li>
-    </ul>
-    <button type="button" class="btn btn-quiet mt-1 -ml-3" data-new @click="addExtra(column)">
-      <Plus :size="15" aria-hidden="true" /> Add what must be bought besides
-    </button>
-    <PlanCheck
-      :path="`${at}/spare`"
-      label="Buy a spare battery with it"
-      :value="candidate.spare"
-      class="mt-3"
-    />
+          <PlanField
+            :path="`${at}/extras/${i}/name`"
+            label="What is bought"
+            bare
+            text
+            placeholder="charger, box, cable"
+            :called="`${column.title}: extra`"
+          />
+          <PlanField
+            :path="`${at}/extras/${i}/price`"
+            :label="`Price of ${x.name || 'the extra'}`"
+            bare
+            :unit="plan.rig!.units.currency"
+            :called="`${column.title}: price of an extra`"
+          />
+          <PlanChoice
+            :path="`${at}/extras/${i}/tag`"
+            :label="`What ${x.name || 'the extra'} is to the bank`"
+            bare
+            :value="x.tag"
+            :options="TAGS"
+          />
+          <PlanField
+            :path="`${at}/extras/${i}/life_years`"
+            :label="`Years that ${x.name || 'the extra'} lasts`"
+            bare
+            unit="years"
+            placeholder="once"
+            :called="`${column.title}: life of an extra`"
+          />
+          <button
+            type="button"
+            class="btn btn-quiet btn-icon"
+            :aria-label="`Remove ${x.name || 'the extra'}`"
+            @click="go('remove an extra', [{ op: 'remove', path: `${at}/extras/${i}` }])"
+          >
+            <X :size="15" />
+          </button>
+        </li>
+      </ul>
+      <button type="button" class="btn btn-quiet mt-1 -ml-3" data-new @click="addExtra(column)">
+        <Plus :size="15" aria-hidden="true" /> Add what must be bought besides
+      </button>
+      <PlanCheck
+        :path="`${at}/spare`"
+        label="Buy a spare battery with it"
+        :value="candidate.spare"
+        class="mt-3"
+      />
+    </template>
+    <p v-else class="mt-4 text-soft">Put this bank up to price, strike out or add anything.</p>
     <div class="mt-4 grid gap-x-8 gap-y-4 md:grid-cols-[14rem_1fr]">
       <PlanChoice
+        v-if="candidate"
         :path="`${at}/difficulty`"
         label="How hard to put in"
         :value="candidate.difficulty"

@@ -27,7 +27,8 @@ const at = (v: number | null) => `${Math.min(100, Math.max(0, ((v ?? 0) / top.va
 const cards = computed(() =>
   compare.value.compared_banks.map((c, i) => ({
     ...c,
-    future: compare.value.verdict.candidates[i]!,
+    future: compare.value.verdict.candidates.find((l) => l.id === c.id)!,
+    found: c.index < 0,
     bars: rows.value.map((r, j) => ({
       key: r.key,
       name: NAMES[r.key] ?? r.name,
@@ -54,7 +55,8 @@ const cards = computed(() =>
           <span>
             {{ c.title }}
             <span class="block font-sans text-sm font-normal text-soft">
-              {{ c.layout }}<b v-if="c.stop" class="font-semibold text-stop"> · out</b>
+              {{ c.layout }}<b v-if="c.found" class="font-semibold text-sea"> · found for you</b
+              ><b v-if="c.stop" class="font-semibold text-stop"> · out</b>
             </span>
           </span>
         </h3>

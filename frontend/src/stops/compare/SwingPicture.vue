@@ -8,7 +8,11 @@ import { computed } from 'vue'
 const props = defineProps<{ tornado: Schemas['TornadoView'] }>()
 const plan = usePlan()
 const MOST = 12
-const title = (id: string) => plan.rig!.compare.compared_banks.find((c) => c.id === id)?.title ?? ''
+const banks = computed(() => {
+  const { compared_banks, verdict } = plan.rig!.compare
+  return [...compared_banks, ...verdict.found]
+})
+const title = (id: string) => banks.value.find((c) => c.id === id)?.title ?? ''
 const shown = computed(() => props.tornado.swings.slice(0, MOST))
 const base = computed(() => props.tornado.saving.value ?? 0)
 const ends = computed(() => {

@@ -5,6 +5,7 @@ import ChemistryMark from '@/ui/ChemistryMark.vue'
 import SentenceText from '@/ui/SentenceText.vue'
 import { Minus, Plus } from '@lucide/vue'
 import { computed } from 'vue'
+import FoundForYou from './FoundForYou.vue'
 import GlanceRow from './GlanceRow.vue'
 import ReportLinks from './ReportLinks.vue'
 import RuleSteps from './RuleSteps.vue'
@@ -24,9 +25,9 @@ const sides = computed(() =>
     { key: 'against', name: 'Against it', icon: Minus },
   ].map((s) => ({ ...s, list: verdict.value.reasons.filter((r) => r.side === s.key) })),
 )
-const nameOf = (id: string) => compare.value.compared_banks.find((c) => c.id === id)?.title ?? ''
-const classOf = (id: string) =>
-  compare.value.compared_banks.find((c) => c.id === id)?.battery_class ?? ''
+const all = computed(() => [...compare.value.compared_banks, ...verdict.value.found])
+const nameOf = (id: string) => all.value.find((c) => c.id === id)?.title ?? ''
+const classOf = (id: string) => all.value.find((c) => c.id === id)?.battery_class ?? ''
 const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } })
 </script>
 
@@ -54,6 +55,7 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
   </section>
   <template v-if="compare.compared_banks.length">
     <GlanceRow class="mt-6" />
+    <FoundForYou class="mt-8" />
     <section v-if="verdict.reasons.length" class="mt-8 grid gap-x-10 gap-y-6 lg:grid-cols-2">
       <div v-for="s in sides" :key="s.key" :data-side="s.key">
         <h2 class="text-xl">{{ s.name }}</h2>

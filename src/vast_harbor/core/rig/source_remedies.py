@@ -26,6 +26,7 @@ class Rung:
         hours: work [h].
         skill: ``anyone``, ``handy`` or ``electrician``.
         hidden: work that comes with it; empty for none.
+        hidden_parts, hidden_hours: what that takes [money], [h].
         leaves: what remains wrong after it; empty for nothing.
     """
 
@@ -37,6 +38,18 @@ class Rung:
     skill: str = EASY
     hidden: str = ""
     leaves: str = ""
+    hidden_parts: float = 0.0
+    hidden_hours: float = 0.0
+
+    @property
+    def price(self) -> float:
+        """All parts, those of the work that comes with it too [money]."""
+        return self.parts + self.hidden_parts
+
+    @property
+    def work(self) -> float:
+        """All hours, those of the work that comes with it too [h]."""
+        return self.hours + self.hidden_hours
 
 
 def _profile(source: Source, battery_class: BatteryClass) -> Source:
@@ -69,7 +82,8 @@ def ladder(
         system_v: class volts of the system [V].
 
     Returns:
-        Remedies; those that need a switch or setting only where it is there.
+        Remedies; those that need a switch, a setting, a board or a version only where the owner said that
+        this unit has it.
     """
     lfp = not battery_class.is_lead_acid
     rests = "It still rests after float." if lfp and source.rests else ""
@@ -91,19 +105,19 @@ def ladder(
     if source.adjustable and source.rests:
         says = "Switch its rest stage off."
         out.append(Rung("no_rest", says, lambda s: replace(s, rests=False), skill=HANDY))
-    if source.rests:
-        says = f"Raise the volts at which it starts again to {HIGHEST_REBULK_V:g} V, where it allows that."
+    if source.adjustable and source.rests:
+        says = f"Raise the volts at which it starts again to {HIGHEST_REBULK_V:g} V."
         leaves = "It still cycles the bank between full and that threshold."
         out.append(
             Rung("rebulk", says, lambda s: replace(s, rebulk_v=HIGHEST_REBULK_V), skill=HANDY, leaves=leaves)
         )
-    if source.equalise_v:
+    if source.adjustable and source.equalise_v:
         says = "Switch equalising and desulphating off."
         out.append(Rung("no_equalise", says, lambda s: replace(s, equalise_v=None)))
-    if lfp and source.compensates:
-        says = "Unplug its temperature sensor, or switch compensation off."
+    if source.adjustable and lfp and source.compensates:
+        says = "Switch its temperature compensation off."
         out.append(Rung("no_compensation", says, lambda s: replace(s, compensates=False)))
-    if not lfp and not source.compensates and source.kind == MAINS:
+    if source.adjustable and not lfp and not source.compensates and source.kind == MAINS:
         out.append(
             Rung(
                 "sensor", "Add its temperature sensor.", lambda s: replace(s, compensates=True),
@@ -116,6 +130,15 @@ def ladder(
                 "firmware", "Have its firmware renewed to the version that knows LFP.",
                 lambda s: _profile(s, battery_class),
                 assumptions.value("firmware_price"), 1, HANDY, "It may have to be sent in.",
+            )
+        )  # fmt: skip
+    if source.board and lfp:
+        out.append(
+            Rung(
+                "board", "Have its control board changed for the one that knows LFP.",
+                lambda s: _profile(s, battery_class),
+                assumptions.value("board_price"), 1.5, TRADE,
+                "It comes out of its place, with the mains off.", hidden_hours=0.5,
             )
         )  # fmt: skip
     new = _new_unit(source, battery_class, assumptions, system_v)
@@ -138,12 +161,20 @@ def _new_unit(
     def price(unit: str, size: float, each: str) -> float:
         return assumptions.value(unit) + assumptions.value(each) * size
 
+    small = assumptions.value("hidden_price")
     if source.kind == MAINS:
+        hidden, hours = "Its AC supply; cable and fuse for its current.", 1.0
+        if source.built_in:
+            hidden = "The old one is part of the distribution panel: it is cut out of it, the panel stays; "
+            hidden += "AC supply, cable and fuse for the new one."
+            hours = 2.5
         return Rung(
             "new", f"A new charger of {amps:g} A with settings for {battery_class.short}.",
-            lambda s: replace(_profile(s, battery_class), rests=False, wakes=True, adjustable=True),
-            price("charger_price", amps * system_v / 12, "charger_price_a"), 2, TRADE,
-            "Its AC supply; cable and fuse for its current.",
+            lambda s: replace(
+                _profile(s, battery_class), rests=False, wakes=True, adjustable=True, built_in=False
+            ),
+            price("charger_price", amps * system_v / 12, "charger_price_a"), 2, TRADE, hidden,
+            hidden_parts=small, hidden_hours=hours,
         )  # fmt: skip
     if source.kind == ENGINE and source.is_relay:
         rated = min(60.0, max(20.0, round(source.alternator_a / 2 / 10) * 10.0))
@@ -154,6 +185,7 @@ def _new_unit(
             ),
             price("dc_dc_price", rated * system_v / 12, "charger_price_a"), 3, HANDY,
             "Fuses at both ends; a wire that tells it when the engine runs.",
+            hidden_parts=small, hidden_hours=1,
         )  # fmt: skip
     if source.kind == ENGINE:
         return Rung(

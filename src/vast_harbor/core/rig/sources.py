@@ -46,6 +46,8 @@ class Source:
         positions: (absorption, float) of other positions of its switch.
         adjustable: whether each setting can be set freely.
         firmware: whether its maker offers a version that knows LFP.
+        board: whether its maker sells a control board that knows LFP.
+        built_in: whether it is a part of the distribution panel.
         watts: peak of the panels, or what a generator gives [W].
         controller: ``mppt`` or ``pwm``.
         tilt, azimuth: of the panels [°], 0 flat, north 0 and east 90.
@@ -78,6 +80,8 @@ class Source:
     positions: tuple[tuple[float, float], ...] = ()
     adjustable: bool = False
     firmware: bool = False
+    board: bool = False
+    built_in: bool = False
     watts: float = 0.0
     controller: str = MPPT
     tilt: float = 0.0

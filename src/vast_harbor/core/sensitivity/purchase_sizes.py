@@ -52,7 +52,8 @@ def purchase_sizes(results: Results, reference: Reference) -> dict[str, tuple[Pu
     """
     plan = results.plan
     look = quick_life_cost(plan, reference, results.assumptions, results.days)
-    return {c.id: _of(c, results, look) for c in results.verdict.suitable}
+    columns = [c for c in results.compare.compared_banks if c in results.verdict.suitable]
+    return {c.id: _of(c, results, look) for c in columns}
 
 
 def _of(compared: ComparedBank, results: Results, look: QuickLifeCost) -> tuple[PurchaseSize, ...]:

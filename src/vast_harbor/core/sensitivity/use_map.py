@@ -42,10 +42,11 @@ def cheapest_map(results: Results, reference: Reference) -> UseMap | None:
     Where fewer than two will do, those that cover the need are supposed to.
     """
     plan, verdict = results.plan, results.verdict
-    compared_banks = list(verdict.suitable)
+    columns = results.compare.compared_banks
+    compared_banks = [c for c in columns if c in verdict.suitable]
     supposed = len(compared_banks) < 2
     if supposed:
-        compared_banks = [c for c in verdict.compared_banks if all(f.code != "covers_need" for f in c.hard)]
+        compared_banks = [c for c in columns if all(f.code != "covers_need" for f in c.hard)]
     if len(compared_banks) < 2:
         return None
     most = min(MOST_NIGHTS, max(120.0, 2 * plan.off_grid_nights))

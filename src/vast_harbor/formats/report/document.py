@@ -144,8 +144,8 @@ class _ReportParts:
             "draws": COUNT,
             "facts": list(self._facts()),
             "loads": list(self._loads()),
-            "columns": [self._title(c) for c in verdict.compared_banks],
-            "out": [c not in verdict.suitable for c in verdict.compared_banks],
+            "columns": [self._title(c) for c in results.compare.compared_banks],
+            "out": [c not in verdict.suitable for c in results.compare.compared_banks],
             "rows": [
                 (r.group if not r.headline else "", r.name,
                  [(r.none if f.value is None and r.none else self.text(f), i in r.best)

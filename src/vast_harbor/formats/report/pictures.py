@@ -92,7 +92,8 @@ def _end(axes: Any, x: float, y: float, compared: ComparedBank, results: Results
 
 
 def _shown(results: Results) -> Sequence[ComparedBank]:
-    return results.verdict.suitable or results.verdict.compared_banks
+    columns = results.compare.compared_banks
+    return [c for c in columns if c in results.verdict.suitable] or columns
 
 
 def day_profile(results: Results) -> str:

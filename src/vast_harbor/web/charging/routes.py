@@ -171,7 +171,7 @@ def _judged(suitability: Suitability, results: Results, index: int, style: Style
             RungView(
                 key=r.key,
                 says=r.says,
-                price=style.text(r.parts, "money"),
+                price=style.text(r.price, "money"),
                 hours=style.text(r.hours, "duration"),
                 skill=SKILLS[r.skill],
                 hidden=r.hidden,

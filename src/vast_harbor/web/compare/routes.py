@@ -76,7 +76,10 @@ def bands(results: Results) -> list[BandView]:
     life_cost_inputs = results.verdict.life_cost_inputs
     spent = sample_costs(life_cost_inputs, uncertainty_of(results.assumptions), h, at=at).spent
     out = []
+    columns = {c.id for c in results.compare.compared_banks}
     for p, lines in zip(life_cost_inputs, spent, strict=True):
+        if p.id not in columns:
+            continue
         low, high = np.percentile(lines, (10, 90), axis=1)
         out.append(
             BandView(id=p.id, years=at.tolist(), p10=np.round(low, 2).tolist(),

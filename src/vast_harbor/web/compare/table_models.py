@@ -36,7 +36,7 @@ class ComparedBankView(View):
     """A column of the comparison."""
 
     id: str
-    index: int
+    index: int = Field(description="Place among the candidates; -1 for a bank that was found for the owner")
     code: str
     battery_class: str
     title: str
@@ -123,6 +123,21 @@ class CandidateShareView(View):
     p90: FigureView
 
 
+class FoundForYouView(View):
+    """The best bank of a class in the catalogue, which the owner did not put up."""
+
+    id: str
+    battery_class: str
+    model: str
+    series: int
+    parallel: int
+    title: str
+    layout: str
+    wins: bool
+    out: bool
+    figures: dict[str, FigureView] = Field(description="outlay, kg, p50, p90, share where it will do")
+
+
 class VerdictView(View):
     """The answer."""
 
@@ -137,6 +152,8 @@ class VerdictView(View):
     outs: list[OutView]
     candidates: list[CandidateShareView]
     danger: str
+    found: list[FoundForYouView]
+    doubt: list[TokenView] = Field(description="Why the cheapest in the middle is not chosen; else nothing")
 
 
 class CompareView(View):

@@ -12,6 +12,7 @@ from vast_harbor.core.stops.compare import (
     EVENING_H,
     ComparedBank,
     RequiredExtra,
+    Verdict,
     capacity,
     cumulative,
     difficulty,
@@ -23,6 +24,7 @@ from vast_harbor.web.compare.table_models import (
     ComparedBankView,
     CompareView,
     CorrectionView,
+    FoundForYouView,
     ItemView,
     OutView,
     ReasonView,
@@ -144,7 +146,7 @@ MONEY = (
 
 def _compared(compared: ComparedBank, results: Results, style: Style) -> ComparedBankView:
     banked, bank, cost = compared.banked, compared.banked.bank, compared.cost
-    index = [c.id for c in results.plan.candidates].index(compared.id)
+    index = next((i for i, c in enumerate(results.plan.candidates) if c.id == compared.id), -1)
     of = {"purchase": banked["purchase"], "wanted": banked["wanted"], **cost.figures}
     level = difficulty(banked.build, cost.required_extras) if banked.build is not None else "easy"
     return ComparedBankView(
@@ -178,6 +180,8 @@ def _required_extra(
 ) -> RequiredExtraView:
     at, key = f"/candidates/{index}", required_extra.key
     candidate = compared.banked.candidate
+    # A bank that was found is changed once it is put up.
+    editable = index >= 0
     taken = {e.covers for e in candidate.extras}
     new = {
         "id": f"for-{key}"[:40],
@@ -185,12 +189,14 @@ def _required_extra(
         "price": round(required_extra.price.number, 2),
         "covers": key,
     }
-    price_it = [] if key in taken else [{"op": "add", "path": f"{at}/extras/-", "value": new}]
+    price_it = [] if key in taken or not editable else [{"op": "add", "path": f"{at}/extras/-", "value": new}]
     strike = [{"op": "add", "path": f"{at}/struck/-", "value": key}]
-    if key in candidate.struck:
+    if not editable:
+        strike = []
+    elif key in candidate.struck:
         strike = [{"op": "remove", "path": f"{at}/struck/{candidate.struck.index(key)}"}]
     fix = required_extra.fix
-    do = [] if fix is None else [
+    do = [] if fix is None or not editable else [
         {"op": "add", "path": f"{at}/fixes/-", "value": {"source": fix.source, "remedy": fix.remedy}}
     ]  # fmt: skip
     return RequiredExtraView(
@@ -231,4 +237,27 @@ def _verdict(results: Results, style: Style) -> VerdictView:
             for c in v.compared_banks
         ],
         danger=v.danger,
+        found=[_found(c, v, style) for c in v.found],
+        doubt=tokens(why, style) if (why := verdict_text.doubt(v)) is not None else [],
+    )
+
+
+def _found(compared: ComparedBank, v: Verdict, style: Style) -> FoundForYouView:
+    bank = compared.banked.bank
+    assert bank is not None
+    _, middle, dear = v.spreads[compared.id]
+    of = {"outlay": compared.cost["outlay"], "kg": compared.banked["kg"], "p50": middle, "p90": dear}
+    if compared.id in v.shares:
+        of["share"] = v.shares[compared.id]
+    return FoundForYouView(
+        id=compared.id,
+        battery_class=bank.model.battery_class.key,
+        model=bank.model.id,
+        series=bank.series,
+        parallel=bank.parallel,
+        title=bank.model.title,
+        layout=layout(bank),
+        wins=compared is v.winner,
+        out=compared not in v.suitable,
+        figures={key: figure_view(f, style) for key, f in of.items()},
     )

@@ -13,6 +13,7 @@ from pydantic import BaseModel, Field
 from vast_harbor import data
 from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.passage import evaluate
+from vast_harbor.core.stops.compare import verdict_text
 from vast_harbor.formats import rig_file as files
 from vast_harbor.store import rigs
 from vast_harbor.store.database import Database
@@ -161,7 +162,9 @@ def _card(document: str, today: str) -> CardFigures:
     rig = files.read(json.loads(document), reference)
     results = evaluate(files.to_plan(rig, reference, today), reference)
     style = style_of(rig)
-    return CardFigures(strip=strip(results, rig, style), result=tokens(results.compare.sentence, style))
+    return CardFigures(
+        strip=strip(results, rig, style), result=tokens(verdict_text.headline(results.verdict), style)
+    )
 
 
 @api.post("/rigs", responses={201: MadeView})

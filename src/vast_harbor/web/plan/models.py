@@ -62,6 +62,7 @@ class RigView(View):
     )
     sources: list[SourceView] | None = None
     stale: bool = Field(description="Whether trial and year are still those before the last edit")
+    searching: bool = Field(description="Whether the catalogue is still to be looked through for the verdict")
     what_if: WhatIfView | None
     findings: list[FindingView] = Field(description="Of all stops, without those of single candidates")
 

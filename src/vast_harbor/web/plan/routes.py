@@ -15,11 +15,10 @@ from pydantic import BaseModel, ConfigDict, Field
 from vast_harbor import data
 from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.figures.workings import Figure
-from vast_harbor.core.passage import Results, evaluate
+from vast_harbor.core.passage import Before, Results, evaluate
 from vast_harbor.core.rig.plan import Candidate, Plan
 from vast_harbor.core.sensitivity.figure_lookup import asked_figure
 from vast_harbor.core.stops.banks import QuickLifeCost, quick_life_cost
-from vast_harbor.core.stops.trial import SimulatedRuns
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.store import rigs
@@ -112,29 +111,28 @@ class WorkingsQuery(BaseModel):
 
 CHANGED_ELSEWHERE = files.Problem("", "This rig was changed in another window; it was loaded again.")
 # What was run for a rig last: an edit is answered with it, and what is new is run when it is asked for.
-_LAST_RUN: LruCache[tuple[Path, int], SimulatedRuns] = LruCache(32)
+_LAST_RUN: LruCache[tuple[Path, int], Before] = LruCache(32)
 
 
 def _evaluated(rig_id: int, document: dict[str, Any]) -> tuple[RigFile, Results]:
     """A rig with everything run."""
-    rig = files.read(document, data.reference())
-    results = evaluate(plan_of(rig), data.reference())
+    rig, _, results, _ = _known(json.dumps(document), _today())
     _remember(rig_id, results)
     return rig, results
 
 
 def _edited(rig_id: int, rig: RigFile) -> Results:
-    """A rig just edited: what takes long to run is as it was, unless it is known already."""
+    """A rig just edited: what takes long to run or to find is as it was."""
     before = _LAST_RUN.get((database().path, rig_id))
     results = evaluate(plan_of(rig), data.reference(), before)
-    if not results.stale:
+    if before is None:
         _remember(rig_id, results)
     return results
 
 
 def _remember(rig_id: int, results: Results) -> None:
     results.simulated.run()
-    _LAST_RUN.put((database().path, rig_id), results.simulated)
+    _LAST_RUN.put((database().path, rig_id), results.before)
 
 
 def plan_of(rig: RigFile) -> Plan:

@@ -74,6 +74,7 @@ def rig_view(
         assumptions=assumptions_view(results, style),
         **{part: PART_VIEWS[part](results, style, show) for part in PARTS.get(stop, tuple(PART_VIEWS))},
         stale=results.stale,
+        searching=results.searching,
         what_if=None if stored.base is None else WhatIfView(tried=list(stored.tried)),
         findings=[finding_view(f, style) for f in results.findings if f.stop != "banks" or not f.subject],
     )

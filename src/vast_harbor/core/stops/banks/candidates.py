@@ -27,7 +27,7 @@ from vast_harbor.core.stops.rig import (
 )
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, repr=False)
 class BankFigures:
     """What one candidate is and gives.
 

@@ -138,10 +138,12 @@ class Proposals(LazyMapping[str, Proposal]):
 
     def _suitable(self, layouts: Sequence[SizedLayout]) -> tuple[Priced, ...]:
         """The leading banks of a class that will do, by their lifetime cost with all they need."""
-        found = list(islice(self._priced(layouts), LOOKED_AT))
+        # A module that wants an external BMS and an electrician is only put up where nothing else will do.
+        found = list(islice(self._priced(layouts, PUT_RIGHT - {"switch"}), LOOKED_AT))
+        found = found or list(islice(self._priced(layouts, PUT_RIGHT), LOOKED_AT))
         return tuple(sorted(found, key=lambda p: (p.lifetime, p.outlay, p.bank.model.id)))
 
-    def _priced(self, layouts: Sequence[SizedLayout]) -> Iterator[Priced]:
+    def _priced(self, layouts: Sequence[SizedLayout], put_right: frozenset[str]) -> Iterator[Priced]:
         """Banks that will do, the least lifetime cost by themselves first."""
         look = self._look
         limits = look.rig_limits
@@ -154,11 +156,11 @@ class Proposals(LazyMapping[str, Proposal]):
             return
         lifetimes = [float(x) for x in look.of_all(banks)[1]]
         for lifetime, bank in sorted(zip(lifetimes, banks, strict=True), key=lambda x: (x[0], x[1].model.id)):
-            if set(limits.against(bank)) - PUT_RIGHT:
+            if set(limits.against(bank)) - put_right:
                 continue
-            more = self._besides(bank)
-            if more is not None:
-                yield Priced(bank, look.purchase(bank) + more, lifetime + more)
+            extra = self._besides(bank)
+            if extra is not None:
+                yield Priced(bank, look.purchase(bank) + extra, lifetime + extra)
 
 
 def next_string(bank: Bank) -> Bank | None:

@@ -178,11 +178,11 @@ def _remedies(
     """Parts of the remedies chosen for its sources; their hours are labour."""
     out = {}
     for i, (source, rung) in enumerate(chosen(plan, candidate, bank.model.battery_class, assumptions), 1):
-        parts = Figure(f"{at}.fix.{i}.parts", "Parts", rung.parts, "money", REFERENCE, source=rung.says)
+        parts = Figure(f"{at}.fix.{i}.parts", "Parts", rung.price, "money", REFERENCE, source=rung.says)
         out[f"F{i}"] = computed(
             f"{at}.fix.{i}",
             f"{name_of(source)}: {rung.says}",
-            rung.parts,
+            rung.price,
             "money",
             "{P}",
             {"P": parts},

@@ -1,6 +1,6 @@
 """Will what charges the old bank do for a new one? Each source beside each candidate."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from math import exp
 
@@ -31,12 +31,20 @@ class Point:
         severity: ``stop``, ``care`` or ``note``.
         says: what, and what happens if nothing is changed.
         rungs: keys of the remedies that help.
+        harms: whether it can harm the bank, the source or the rig, or breaks the house rule, so that its
+            remedy is counted for every chemistry alike.
     """
 
     code: str
     severity: str
     says: Sentence
     rungs: tuple[str, ...]
+    harms: bool = False
+
+    @property
+    def counts(self) -> bool:
+        """Whether its remedy is counted in the money."""
+        return self.harms or self.severity == STOP
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,6 +67,11 @@ class Suitability:
     before: tuple[Point, ...]
     rungs: tuple[Rung, ...]
     chosen: tuple[str, ...]
+
+    @property
+    def counts(self) -> bool:
+        """Whether something of it is counted in the money."""
+        return any(p.counts for p in self.points)
 
     @property
     def verdict(self) -> str:
@@ -87,13 +100,15 @@ def suitability_of(build: Build, only: str = "") -> tuple[Suitability, ...]:
     """
     plan, battery_class = build.plan, build.bank.model.battery_class
     after = {s.id: s for s in sources_of(plan, build.candidate, battery_class, build.assumptions)}
+    changed = bool(build.candidate.fixes)
     out = []
     for index, source in enumerate(plan.sources):
         if not source.charges or (only and source.id != only):
             continue
-        before = _points(build, source, index)
+        before = _points(build, source, index, plan.sources)
         chosen = tuple(f.remedy for f in build.candidate.fixes if f.source == source.id)
-        now = _points(build, after[source.id], index) if chosen else before
+        # Another source that wakes the bank is one of those as they are beside this candidate.
+        now = _points(build, after[source.id], index, tuple(after.values())) if changed else before
         helps = {key for p in before for key in p.rungs}
         offered = ladder(source, battery_class, build.assumptions, plan.system_v)
         rungs = tuple(r for r in offered if r.key in chosen or r.key in helps or _in_group(r.key, helps))
@@ -105,21 +120,22 @@ def _in_group(key: str, helps: set[str]) -> bool:
     return key.startswith("position-") and "position" in helps
 
 
-def _points(build: Build, source: Source, index: int) -> tuple[Point, ...]:
-    judgement = _SourceJudgement(build, source, index)
+def _points(build: Build, source: Source, index: int, sources: Sequence[Source]) -> tuple[Point, ...]:
+    judgement = _SourceJudgement(build, source, index, sources)
     found = list(judgement.lithium() if not build.lead else judgement.lead())
     found += judgement.both()
     return tuple(sorted(found, key=lambda p: -WORST[p.severity]))
 
 
-PROFILE = ("position", "settings", "firmware", "new", "dc_dc")
+PROFILE = ("position", "settings", "firmware", "board", "new", "dc_dc")
 
 
 class _SourceJudgement:
     """What one source does to one bank."""
 
-    def __init__(self, build: Build, source: Source, index: int) -> None:
+    def __init__(self, build: Build, source: Source, index: int, sources: Sequence[Source]) -> None:
         self.build, self.source = build, source
+        self.sources = sources
         self.path = f"/sources/{index}"
         self.at = f"charging.{build.candidate.id}.{source.id}"
         self.model = build.bank.model
@@ -146,6 +162,8 @@ class _SourceJudgement:
         s = self.source
         key = "alternator_v" if s.is_relay else "absorption_v" if s.absorption_v else "float_v"
         top = self.volts(key, "Its highest volts", s.set_v)
+        least = self.build.assumptions.value("lfp_charger_v")
+        broken = s.kind == MAINS and s.set_v < least - 1e-9
         if s.set_v < FILLS_V - 1e-9 and not (s.is_relay and s.smart):
             end = self.soc("ends", s.set_v)
             yield Point(
@@ -156,6 +174,7 @@ class _SourceJudgement:
                     {"V": top, "end": end},
                 ),
                 PROFILE,
+                broken,
             )
         elif s.set_v < BALANCES_V[0] - 1e-9 and not s.is_relay:
             yield Point(
@@ -163,7 +182,7 @@ class _SourceJudgement:
                 Sentence("With {V} it fills the bank almost as fast, but never reaches the 14.2 V "
                          "at which the "
                          "cells are balanced.", {"V": top}),
-                PROFILE,
+                PROFILE, broken,
             )  # fmt: skip
         elif s.set_v > BALANCES_V[1] + 1e-9:
             yield Point(
@@ -179,7 +198,13 @@ class _SourceJudgement:
             yield Point(
                 "equalises", STOP,
                 Sentence("It equalises or desulphates with {V}: never on LFP.", {"V": volts}),
-                ("no_equalise", "settings", "firmware", "new"),
+                ("no_equalise", "settings", "firmware", "board", "new"),
+            )  # fmt: skip
+        elif s.kind == MAINS and self.build.assumptions.value("lfp_profile_only") and not self._for_lithium:
+            yield Point(
+                "no_profile", CARE,
+                Sentence("It is no charger for LFP: this house rule keeps none that is not set for it."),
+                PROFILE, True,
             )  # fmt: skip
         cold = self.build.coldest
         kelvin = 25 - max(COMPENSATED_C[0], min(COMPENSATED_C[1], cold.number))
@@ -190,7 +215,7 @@ class _SourceJudgement:
                 "compensates", CARE,
                 Sentence("It follows the temperature: at {T} it goes up to {V}, over what LFP bears.",
                          {"T": cold, "V": raised}),
-                ("no_compensation", "settings", "firmware", "new"),
+                ("no_compensation", "settings", "firmware", "board", "new"), True,
             )  # fmt: skip
         if s.rests:
             rebulk = self.volts("rebulk_v", "Starts again below", s.rebulk_v)
@@ -201,7 +226,7 @@ class _SourceJudgement:
             says += " The bank drains on hook-up for {days} until then." if days else ""
             yield Point(
                 "rests", STOP if left.number < LOW_SOC else CARE, Sentence(says, figures),
-                ("no_rest", "rebulk", "firmware", "new"),
+                ("no_rest", "rebulk", "firmware", "board", "new"),
             )  # fmt: skip
         if s.timeout_h is not None and s.kind == MAINS:
             c_h = self.build.bank.rated_ah / max(1e-9, s.amps or 1e-9)
@@ -210,6 +235,13 @@ class _SourceJudgement:
         yield from self._bms()
         if s.is_relay:
             yield from self._relay_lithium()
+
+    @property
+    def _for_lithium(self) -> bool:
+        """Whether the source is set as LFP wants it."""
+        s = self.source
+        reaches = BALANCES_V[0] - 1e-9 <= s.set_v <= BALANCES_V[1] + 1e-9
+        return reaches and not (s.rests or s.equalise_v or s.compensates)
 
     def _drain_days(self, share: float) -> dict[str, Figure]:
         """Days on hook-up until its loads have drawn so much; nothing where nothing is drawn."""
@@ -236,31 +268,50 @@ class _SourceJudgement:
         if bms is None or bms.switch != OWN_SWITCH:
             return
         if bms.resets != BY_ITSELF and not s.wakes and not s.is_relay:
+            asleep = self._none_wakes
+            says = "After its BMS has opened the battery shows no volts: this charger does not see it and "
+            says += "does not start"
+            says += ", and no other source here wakes it." if asleep else "; another source here wakes it."
             yield Point(
-                "does_not_wake", CARE,
-                Sentence("After its BMS has opened the battery shows no volts: this charger does "
-                         "not see it and "
-                         "does not start."),
-                ("new",),
-            )  # fmt: skip
+                "does_not_wake", STOP if asleep and self._first_to_wake else NOTE, Sentence(says), ("new",)
+            )
         if s.is_relay:
             yield Point(
                 "load_dump", CARE,
                 Sentence("If the BMS opens while the engine charges, the alternator’s volts jump "
                          "and can destroy its "
                          "diodes."),
-                ("dc_dc",),
+                ("dc_dc",), True,
             )  # fmt: skip
         if s.kind == SOLAR and s.controller == PWM:
             yield Point(
-                "panel_volts", NOTE,
+                "panel_volts", CARE,
                 Sentence("If the BMS opens in the sun, this controller can pass the panel’s volts "
                          "on to the loads."),
-                ("new",),
+                ("new",), True,
             )  # fmt: skip
+
+    @property
+    def _none_wakes(self) -> bool:
+        """Whether no source of the rig charges a battery that shows no volts."""
+        return not any(s.charges and (s.wakes or s.is_relay) for s in self.sources)
+
+    @property
+    def _first_to_wake(self) -> bool:
+        """Whether it is this source that had best be one that wakes: a mains charger, else the first."""
+        able = sorted((s for s in self.sources if s.charges), key=lambda s: s.kind != MAINS)
+        return bool(able) and able[0].id == self.source.id
 
     def _relay_lithium(self) -> Iterator[Point]:
         s = self.source
+        over, bank = self.build.assumptions.figure("dc_dc_over_wh"), self.build.figures["nameplate_wh"]
+        if bank.number > over.number and not s.smart:
+            yield Point(
+                "wants_dc_dc", CARE,
+                Sentence("{E} of LFP behind a relay: above {over} this house rule puts a DC-DC charger "
+                         "between.", {"E": bank, "over": over}),
+                ("dc_dc",), True,
+            )  # fmt: skip
         if not s.smart:
             ohm = s.cable_mohm / 1000 + LFP_CHARGE_OHM * self.build.criteria.terminal.ohm
             rested = float(rested_volts(self.battery_class, self.build.plan.system_v, 0.5))
@@ -320,7 +371,7 @@ class _SourceJudgement:
                 Sentence("Its {V} are over the {want} that {class} wants: it loses water that "
                          "cannot be topped up."
                          .replace("{class}", battery_class.short), {"V": top, "want": wants}),
-                PROFILE,
+                PROFILE, True,
             )  # fmt: skip
         elif s.set_v < battery_class.absorption_v - 0.35 and not (s.is_relay and s.smart):
             tau = battery_class.acceptance_h * exp((battery_class.absorption_v - s.set_v) / 0.6)
@@ -345,7 +396,7 @@ class _SourceJudgement:
             yield Point(
                 "hot", CARE,
                 Sentence("At {T} it does not lower its volts: sealed types suffer above 35 °C.", {"T": hot}),
-                ("sensor", "settings", "new"),
+                ("sensor", "settings", "new"), True,
             )  # fmt: skip
         if s.timeout_h is not None and s.amps:
             yield from self._timeout(s.timeout_h, s.amps)
@@ -383,6 +434,8 @@ class _SourceJudgement:
 
     def both(self) -> Iterator[Point]:
         s = self.source
+        if s.kind == SOLAR and s.watts:
+            yield from self._array()
         if s.kind == ENGINE and s.is_relay and s.smart:
             yield Point(
                 "smart", STOP,
@@ -408,3 +461,18 @@ class _SourceJudgement:
                              {"I": into, "half": half}),
                     (),
                 )  # fmt: skip
+
+    def _array(self) -> Iterator[Point]:
+        """Panels against the bank, as the house rule has it."""
+        family = "lead_acid" if self.build.lead else "lfp"
+        most = self.build.assumptions.figure(f"array_per_kwh.{family}")
+        label, watts = self.build.figures["nameplate_wh"], self.source.watts
+        here = self.found("array", "Panels for each kWh on the label", watts / (label.number / 1000), "W/kWh",
+                          "Peak watts ÷ nameplate kWh")  # fmt: skip
+        if here.number > most.number:
+            yield Point(
+                "array", NOTE,
+                Sentence("{x} are more panels than this house rule puts beside such a bank: {most}. A larger "
+                         "bank takes more of the sun.", {"x": here, "most": most}),
+                (),
+            )  # fmt: skip

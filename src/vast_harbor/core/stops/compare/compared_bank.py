@@ -12,7 +12,7 @@ from vast_harbor.core.stops.compare.life import Life
 from vast_harbor.core.stops.trial import SimulationResult, YearOf
 
 
-@dataclass(frozen=True, eq=False)
+@dataclass(frozen=True, eq=False, repr=False)
 class ComparedBank:
     """One candidate with all that is known of it.
 

@@ -78,14 +78,20 @@ class Compare:
 
     Attributes:
         plan, days: the plan and its days.
-        compared_banks: candidates that can be built.
+        put_up: candidates that can be built.
         verdict: the answer.
     """
 
     plan: Plan
     days: Days
-    compared_banks: tuple[ComparedBank, ...]
+    put_up: tuple[ComparedBank, ...]
     verdict: Verdict
+
+    @cached_property
+    def compared_banks(self) -> tuple[ComparedBank, ...]:
+        """The columns: what is put up, and the bank that the verdict found in its place, if any."""
+        winner = self.verdict.winner
+        return self.put_up if winner is None or winner in self.put_up else (*self.put_up, winner)
 
     @cached_property
     def rows(self) -> tuple[Row, ...]:
@@ -96,7 +102,8 @@ class Compare:
     @cached_property
     def sentence(self) -> Sentence:
         """The result in plain words."""
-        return result_sentence(self.plan, self.days.day, self.compared_banks, self.verdict.suitable)
+        suitable = tuple(c for c in self.compared_banks if c in self.verdict.suitable)
+        return result_sentence(self.plan, self.days.day, self.compared_banks, suitable)
 
     @cached_property
     def corrections(self) -> tuple[Correction, ...]:
@@ -116,7 +123,7 @@ class Compare:
     @cached_property
     def findings(self) -> tuple[Finding, ...]:
         """What is to be looked at."""
-        return _findings(self.compared_banks, self.days.need)
+        return _findings(self.put_up, self.days.need)
 
 
 def evaluate(

@@ -97,7 +97,8 @@ def choose(
         if len(rest) == 1 and len(left) > 1:
             return rest[0], key
         left = rest
-    most = min(weighed[c.id] for c in left) * (1 + ALIKE)
+    least = min(weighed[c.id] for c in left)
+    most = least + ALIKE * abs(least)
     alike = [c for c in left if weighed[c.id] <= most]
     if len(alike) == 1 and len(left) > 1:
         return alike[0], "risk"

@@ -81,7 +81,7 @@ def _of_sources(build: Build, suitability: Sequence[Suitability]) -> Iterator[Re
         hard, rung = one.verdict == STOP, _enough(build, one)
         key = f"source-{one.source}"
         price = Figure(
-            f"{build.at}.demand.{key}", f"{one.source_name}: {rung.says}", rung.parts, "money", REFERENCE,
+            f"{build.at}.demand.{key}", f"{one.source_name}: {rung.says}", rung.price, "money", REFERENCE,
             source="Remedy of the Charging stop; made up, of the size that such parts cost",
         )  # fmt: skip
         yield RequiredExtra(
@@ -89,23 +89,23 @@ def _of_sources(build: Build, suitability: Sequence[Suitability]) -> Iterator[Re
             f"{one.source_name}: {rung.says}",
             tuple(f"source_{p.code}" for p in one.points),
             price,
-            rung.hours,
+            rung.work,
             rung.skill,
             rung.hidden,
             hard,
-            _state(build, key, hard),
+            _state(build, key, one.counts),
             Fix(one.source, rung.key),
         )
 
 
 def _enough(build: Build, one: Suitability) -> Rung:
-    """The least remedy that leaves nothing that will not do, else the largest."""
-    if one.verdict != STOP:
+    """The least remedy that leaves nothing that is counted, else the largest."""
+    if not one.counts:
         return one.rungs[0]
     for rung in one.rungs:
         fixed = replace(build.candidate, fixes=(*build.candidate.fixes, Fix(one.source, rung.key)))
         after = suitability_of(replace(build, candidate=fixed), one.source)[0]
-        if after.verdict != STOP:
+        if not after.counts:
             return rung
     return one.rungs[-1]
 
@@ -177,4 +177,4 @@ def hours_of(build: Build, required: Sequence[RequiredExtra]) -> float:
     """Work on the extras: what is counted, and the remedies chosen [h]."""
     battery_class = build.bank.model.battery_class
     fixes = chosen(build.plan, build.candidate, battery_class, build.assumptions)
-    return sum(d.hours for d in required if d.state == COUNTED) + sum(rung.hours for _, rung in fixes)
+    return sum(d.hours for d in required if d.state == COUNTED) + sum(rung.work for _, rung in fixes)

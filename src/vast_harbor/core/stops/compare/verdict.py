@@ -29,6 +29,8 @@ HARDLY_MORE = 0.10
 BETTER = 0.02
 # Where none serves the critical loads as wished: what a bank may leave unserved against the best [-].
 NO_WORSE = 1.5
+# And how much more than wished at the most [-].
+MOST_DARK = 5
 # Findings about gas, acid and fire, which rule a bank out even where hardly any use is made of it.
 HARMFUL = ("living_space", "ventilation", "external_bms", "cold_unguarded", "orientation", "fit")
 
@@ -50,7 +52,7 @@ class Out:
     needs: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, repr=False)
 class Verdict:
     """The answer for a rig.
 
@@ -207,7 +209,8 @@ class Verdict:
         """Share of critical energy that may stay unserved: as wished, or hardly more than by the best."""
         left = [c.year["critical_share"].number for c in self.compared_banks
                 if c.year is not None and c.stopping is None]  # fmt: skip
-        return max(self.assumptions.value("verdict_critical"), NO_WORSE * min(left, default=0.0))
+        wished = self.assumptions.value("verdict_critical")
+        return max(wished, min(NO_WORSE * min(left, default=0.0), MOST_DARK * wished))
 
     def _critical(self, compared: ComparedBank) -> Out | None:
         year = compared.year
@@ -300,16 +303,17 @@ class Verdict:
     @cached_property
     def near(self) -> tuple[ComparedBank, ...]:
         """Those that money leaves in the running: of the class that is clearly cheapest, where one is."""
-        cheapest, least = self._cheapest, self.assumptions.value("verdict_near")
+        cheapest, seldom = self._cheapest, self.assumptions.value("verdict_near")
         pool = [
             c
             for c in self._free
             if (
                 c.banked.battery_class.key == cheapest.banked.battery_class.key
-                or (not self.clear and self.class_share(c) >= least)
+                or (not self.clear and self.class_share(c) >= seldom)
             )
         ]
-        most = self.weighed[cheapest.id] * (1 + self.assumptions.value("verdict_within"))
+        least = self.weighed[cheapest.id]
+        most = least + self.assumptions.value("verdict_within") * abs(least)
         return tuple(c for c in pool if self.weighed[c.id] <= most)
 
     def _harmless(self) -> tuple[ComparedBank, str] | None:

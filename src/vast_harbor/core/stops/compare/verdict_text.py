@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from vast_harbor.core.figures.workings import Figure, Sentence, escaped, typed
+from vast_harbor.core.figures.workings import Figure, Sentence, computed, escaped, typed
 from vast_harbor.core.stops.compare import life as life_stop
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.life import nights_a_year
@@ -80,7 +80,7 @@ def headline(v: Verdict) -> Sentence:
 
 
 def _judged(v: Verdict) -> bool:
-    """Whether there is a day, and a bank that can be built."""
+    """Whether there is a day, and a bank that was looked at."""
     return bool(v.compared_banks) and v.days.day.bank_wh.number > 0
 
 
@@ -142,6 +142,9 @@ def _buy(v: Verdict, winner: ComparedBank, nights: Figure) -> Iterator[Sentence]
         | ({"cycle": cost["per_cycle"]} if counted else {}),
     )
     yield from _beside(v, winner)
+    yield from _unserved(v, winner)
+    if winner in v.found:
+        yield from _instead_of_yours(v)
     if life["years"].value is not None:
         yield Sentence(f"{ENDS[life.ends]}, after about {{years}}.", {"years": life["years"]})
     if cost["extra_cost"].number > 0:
@@ -158,30 +161,97 @@ def _buy(v: Verdict, winner: ComparedBank, nights: Figure) -> Iterator[Sentence]
         yield Sentence("Take the old bank out of use now.")
 
 
+def _unserved(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
+    """What it leaves unserved, where that is worth saying."""
+    year = winner.year
+    if year is None:
+        return
+    most = v.assumptions.figure("verdict_critical")
+    if year["critical_share"].number > most.number:
+        yield Sentence(
+            "Critical loads go without for {hours} a year, and no bank does much better: add charge.",
+            {"hours": year["critical_hours"]},
+        )  # fmt: skip
+    elif year["served_share"].number < v.assumptions.value("verdict_served"):
+        yield Sentence(
+            "It serves {share} of the nights; {money} a year of its cost is for nights elsewhere.",
+            {"share": year["served_share"], "money": winner.cost["elsewhere"]},
+        )
+
+
+def _instead_of_yours(v: Verdict) -> Iterator[Sentence]:
+    """That the winner was found in the catalogue, and what comes closest of what was put up."""
+    yours = [c for c in v.put_up if c in v.suitable]
+    if not v.put_up:
+        return
+    if not yours:
+        yield Sentence("It was found for you in the catalogue: nothing that you put up will do.")
+        return
+    best = min(yours, key=lambda c: v.weighed[c.id])
+    if best is v.runner_up:
+        yield Sentence("It was found for you in the catalogue.")
+        return
+    yield Sentence(
+        f"It was found for you in the catalogue; of what you put up {title(best)} costs least, {{c}}.",
+        {"c": best.cost["lifetime"]},
+    )
+
+
+def doubt(v: Verdict) -> Sentence | None:
+    """Why the bank that is cheapest in the middle is not chosen; None where it is, or cares decide.
+
+    Its futures are spread wider: no proof behind its datasheet, or a short warranty.
+    """
+    if v.winner is None or v.kind != BUY or v.winner not in v.suitable:
+        return None
+    middle = {c.id: v.spreads[c.id][1].number for c in v.suitable}
+    cheapest = min(v.suitable, key=lambda c: middle[c.id])
+    if cheapest is v.winner or v.weighed[cheapest.id] <= v.weighed[v.winner.id]:
+        return None
+    (_, ours, our_dear), (_, theirs, their_dear) = v.spreads[v.winner.id], v.spreads[cheapest.id]
+    less = computed("verdict.doubt.less", "Cheaper in the middle", ours.number - theirs.number, "money",
+                    "{a} − {b}", {"a": ours, "b": theirs})  # fmt: skip
+    more = computed("verdict.doubt.more", "Dearer in one future of ten", their_dear.number - our_dear.number,
+                    "money", "{a} − {b}", {"a": their_dear, "b": our_dear})  # fmt: skip
+    bank = cheapest.banked.bank
+    assert bank is not None
+    because = f"confidence {bank.model.grade}"
+    if bank.model.warranty.years <= 1:
+        because += ", hardly any warranty"
+    return Sentence(
+        f"{title(cheapest)} costs {{less}} less in the middle, but {{more}} more in one future of ten "
+        f"({because}).", {"less": less, "more": more},
+    )  # fmt: skip
+
+
 def _beside(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
     assert v.decided is not None
     active_load, why = v.runner_up, v.decided[1]
     if active_load is None:
-        yield Sentence("It is the only one that you put up.")
+        yield Sentence("Nothing else in the catalogue will do.")
         return
     name, total = title(active_load), {"b": active_load.cost["lifetime"]}
     if why == "only":
         out = next((o for o in v.outs if o.compared is active_load), None)
         if out is None:
-            yield Sentence("Nothing else that you put up will do.")
+            yield Sentence("Nothing else will do.")
             return
-        says = f"Nothing else that you put up will do. {name} is out: {_lower(out.says.template)}"
+        says = f"Nothing else will do. {name} is out: {_lower(out.says.template)}"
         if out.rule == UNSERVED and active_load.cost["lifetime"].number < winner.cost["lifetime"].number:
             says += f" With {_lower(escaped(out.needs).rstrip('.'))} it would come to {{b}}."
         yield Sentence(says, dict(out.says.figures) | total)
         return
     if why == "money":
         share = v.shares[winner.id]
-        says = f"It is cheapest in {{share}} of the futures drawn; next comes {name} with {{b}}."
-        if share.number <= v.assumptions.value("verdict_clear"):
+        kind, clear = winner.banked.battery_class.short, v.assumptions.value("verdict_clear")
+        if share.number > clear:
+            says = f"It is cheapest in {{share}} of the futures drawn; next comes {name} with {{b}}."
+        elif v.clear:
+            says = f"{kind} is nearly always cheapest, and of these it costs least; {name} comes to {{b}}."
+        else:
             says = "Money leaves only this one near, the cheapest in {share} of the futures drawn; "
             says += f"{name} comes to {{b}}."
-        yield Sentence(says, {"share": share, **total})
+        yield Sentence(says, {"share": share, **total} if "{share}" in says else total)
         return
     because = {
         "": "It asks less on the day.",
@@ -354,7 +424,7 @@ def _use_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
 NAMES = (
     "Nothing to do?",
     "Out: what will not do",
-    "Out: what does not serve the nights",
+    "Out: what leaves critical loads dark",
     "Money, then what you care about",
     "The least that will do",
 )
@@ -388,16 +458,22 @@ def _rule_4(v: Verdict) -> Sentence:
     if why == "only":
         return Sentence(f"Only {name} is left.")
     if why == "money":
-        share, within = v.shares[winner.id], v.assumptions.figure("verdict_within")
+        within, kind = v.assumptions.figure("verdict_within"), winner.banked.battery_class.short
+        share = v.shares[winner.id]
         if share.number > clear.number:
-            says = f"{name} is cheapest in {{share}} of the futures, more than {{clear}}."
-        else:
-            says = f"{name} is cheapest in {{share}} of the futures, and no other is near: "
-            says += (
-                "each costs {within} more where the dear futures are weighed too, is seldom the cheapest, or "
+            return Sentence(
+                f"{name} is cheapest in {{share}} of the futures, more than {{clear}}.",
+                {"share": share, "clear": clear},
             )
-            says += "is beaten by another in everything."
-        return Sentence(says, {"share": share, "clear": clear, "within": within})
+        if v.clear:
+            return Sentence(
+                f"{kind} is cheapest in more than {{clear}} of the futures; of these {name} costs least with "
+                "the dear futures weighed too.", {"clear": clear},
+            )  # fmt: skip
+        says = f"{name} is cheapest in {{share}} of the futures, and no other is near: each costs {{within}} "
+        says += "more where the dear futures are weighed too, is of a class that is seldom the cheapest, or "
+        says += "is beaten by another in everything."
+        return Sentence(says, {"share": share, "within": within})
     decides = {
         "": "it asks less on the day",
         "risk": "it costs less where the dear futures are weighed too",
@@ -427,6 +503,7 @@ def figures(v: Verdict) -> list[Figure]:
     """Every figure of the words."""
     says: Sequence[Sentence] = (
         headline(v),
+        *(s for s in [doubt(v)] if s is not None),
         *card(v),
         *(r.says for r in reasons(v)),
         *(s.says for s in steps(v)),

@@ -112,7 +112,7 @@ class YearOf:
     Attributes:
         figures: by name: ``nights_served`` of the year and ``served_share`` [%], ``unserved`` and
             ``critical`` [kWh], ``critical_share`` of what critical loads ask [%] and ``critical_hours`` dark,
-            ``elsewhere`` nights that are spoilt for want of energy, ``generator_hours``, ``litres``, ``fuel``,
+            ``elsewhere`` nights spoilt for want of energy, ``generator_hours``, ``litres``, ``fuel``,
             ``short_share`` of off-grid days not returned to full [%],
             ``through`` [kWh], ``cycle_wear`` [1/year], ``flat`` (times emptied), ``heater`` [kWh],
             ``low`` (times below a fifth for a day), ``sun_left`` [%], ``bought`` share of the charge [%] and

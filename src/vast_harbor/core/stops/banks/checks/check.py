@@ -69,7 +69,7 @@ class Check:
         return Finding(self.code, self.verdict, "banks", self.says, self.remedy, subject)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, repr=False)
 class Build:
     """A candidate bank in its rig, with what several checks look at.
 
