@@ -53,20 +53,23 @@ def test_the_answer_to_an_edit_holds_the_verdict_and_its_draws(client, rig, name
     assert verdict["kind"] == "buy" and verdict["winner"] in {
         c["id"] for c in view["compare"]["compared_banks"]
     }
-    inside = [lane for lane in verdict["candidates"] if lane["share"]]
-    assert sum(lane["share"]["value"] for lane in inside) == pytest.approx(1)
+    shares = {x["id"]: x["share"]["value"] for x in verdict["candidates"] if x["share"]}
+    shares |= {f["id"]: f["figures"]["share"]["value"] for f in verdict["found"] if not f["out"]}
+    assert sum(shares.values()) == pytest.approx(1)
     for lane in verdict["candidates"]:
         assert lane["p10"]["value"] <= lane["p50"]["value"] <= lane["p90"]["value"]
     out = {o["id"] for o in verdict["outs"]}
-    assert out == {c["id"] for c in view["compare"]["compared_banks"] if c["stop"]}
-    # A price that is quoted for the winner alone is answered with a new verdict at once, nothing late.
-    index = next(c["index"] for c in view["compare"]["compared_banks"] if c["id"] == verdict["winner"])
+    stopped = {c["id"] for c in view["compare"]["compared_banks"] if c["stop"]}
+    assert out == stopped | {f["id"] for f in verdict["found"] if f["out"]}
+    # A price that is quoted for one bank alone is answered with its new draws at once.
+    quoted = next(c for c in view["compare"]["compared_banks"] if not c["stop"] and c["index"] >= 0)
+    index = quoted["index"]
     op = {"op": "replace", "path": f"/candidates/{index}/unit_price", "value": 9999}
     after = patch(client, view, op).get_json()
-    assert not after["stale"]
+    assert not after["stale"] and after["searching"]
     spread = {lane["id"]: lane["p50"]["value"] for lane in after["compare"]["verdict"]["candidates"]}
     before = {lane["id"]: lane["p50"]["value"] for lane in verdict["candidates"]}
-    assert spread[verdict["winner"]] > before[verdict["winner"]]
+    assert spread[quoted["id"]] > before[quoted["id"]]
 
 
 def test_a_verdict_without_candidates_or_nights_is_an_answer_too(client, rig) -> None:
@@ -77,11 +80,11 @@ def test_a_verdict_without_candidates_or_nights_is_an_answer_too(client, rig) ->
     for required in ASKED:
         assert client.get(f"/api/rigs/{view['id']}/compare/{required}").status_code == 200
     view = patch(client, view, {"op": "replace", "path": "/candidates", "value": []}).get_json()
-    assert view["compare"]["verdict"]["kind"] == "none"
+    assert view["compare"]["verdict"]["kind"] == "hook_up"
     for required in ASKED:
         assert client.get(f"/api/rigs/{view['id']}/compare/{required}").status_code == 200
     report = client.get(f"/api/rigs/{view['id']}/report")
-    assert report.status_code == 200 and "Nothing to judge yet" in report.get_data(as_text=True)
+    assert report.status_code == 200 and "Spend nothing" in report.get_data(as_text=True)
 
 
 def test_differences_are_told_against_a_bank_that_is_there(client, rig) -> None:
@@ -93,7 +96,7 @@ def test_differences_are_told_against_a_bank_that_is_there(client, rig) -> None:
     gap = lifetime[0]["value"] - lifetime[ids.index("lfp")]["value"]
     assert rows["lifetime"][ids.index("lfp")] == ""
     assert rows["lifetime"][0].startswith("−" if gap < 0 else "+")
-    assert rows["kg"][0] == "+161 kg" and rows["cold"][0] == "−20 K"
+    assert rows["kg"][0] == "+154 kg" and rows["cold"][0] == "−20 K"
     assert client.get(at, query_string={"reference": "gone"}).status_code == 404
 
 

@@ -1,7 +1,7 @@
 """The whole passage at once: every stop's figures from one plan."""
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 from vast_harbor.core.battery.bank import Bank
@@ -163,6 +163,24 @@ class Results:
         trial = trial_findings(self.simulated, self.need)
         return self.found + self.banks.findings + candidates + charging + trial + self.compare.findings
 
+    @cached_property
+    def plan_findings(self) -> tuple[Finding, ...]:
+        """Findings of the plan: the rig's own, and those of the bank that the verdict says to buy.
+
+        What stands against other banks is why they are left out. Of the bank to buy, what is priced in to be
+        put right is a care. Where no bank is to be bought, what stands against all that are put up.
+        """
+        winner = self.verdict.winner
+        if winner is None:
+            return self.findings
+        met = {code for d in winner.cost.required_extras if d.met for code in d.meets}
+        out = [f for f in self.findings if not f.subject]
+        charging = charging_findings(self.plan, {winner.id: winner.suitability})
+        own = winner.banked.findings + tuple(f for f in charging if f.subject)
+        for finding in (*own, *(f for f in self.findings if f.subject == winner.id and f.stop == "trial")):
+            out.append(replace(finding, severity="care") if finding.code in met else finding)
+        return tuple(out)
+
     def figures(self) -> dict[str, Figure]:
         """Every figure of the plan with all that went into it, by key."""
         roots = [*self._day_figures(), *self._need_figures(), *self.seasons.values()]
@@ -196,6 +214,7 @@ class Results:
             roots += [*correction.figures, *correction.ratios]
         roots += [f for finding in self.findings for f in finding.says.figures.values()]
         roots += self.compare.sentence.figures.values()
+        roots += [f for row in self.compare.rows for f in row.figures]
         roots += [*self.verdict.figures(), *verdict_text.figures(self.verdict)]
         roots += self._run_figures()
         roots += [a.figure() for a in self.assumptions]

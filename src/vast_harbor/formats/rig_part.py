@@ -152,6 +152,7 @@ class RigPart(Part):
         default_factory=list
     )
     disconnect: Annotated[str, Choice("The load disconnect", "all", "not_critical", "none")] = "all"
+    watched: Annotated[str, Choice("What warns you", "", "monitor")] = ""
     budget: Annotated[float | None, PRICE_OR_NONE] = None
     cares: Annotated[list[str], Names("What you care about", *CARES)] = Field(default_factory=list)
     notes: Annotated[str, Words("The note", 4000)] = ""

@@ -219,6 +219,7 @@ def to_plan(rig_file: RigFile, reference: Reference, today: str = "") -> Plan:
         sun_hours=tuple(rig.sun_hours),
         pitch=rig.pitch,
         disconnect=rig.disconnect,
+        watched=rig.watched,
         trial=_tried(rig_file.trial),
         labour=plan.labour,
     )

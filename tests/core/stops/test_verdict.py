@@ -108,7 +108,7 @@ def test_by_hand_hard_use_where_lfp_wins(evaluated) -> None:
     assert lfp.cost["lifetime"].number == pytest.approx(lfp.banked["purchase"].number)
     verdict = results.verdict
     assert verdict.winner is lfp and verdict.decided[1] == "money"
-    assert verdict.shares["l"].number > 0.99
+    assert verdict.shares["l"].number > 0.98
 
 
 def test_the_card_is_short_and_its_figures_have_workings(demo_results) -> None:

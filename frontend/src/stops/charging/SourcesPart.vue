@@ -14,6 +14,10 @@ const PITCHES = [
   { value: 'half', name: 'In half shade' },
   { value: 'trees', name: 'Under trees' },
 ]
+const WARNINGS = [
+  { value: '', name: 'a voltmeter, or nothing' },
+  { value: 'monitor', name: 'an alarm, or a monitor that counts' },
+]
 const DISCONNECTS = [
   { value: 'all', name: 'drops all loads' },
   { value: 'not_critical', name: 'spares the critical ones' },
@@ -66,6 +70,13 @@ const DISCONNECTS = [
       called="load disconnect"
       :value="rig.disconnect as string"
       :options="DISCONNECTS"
+    />
+    <PlanChoice
+      path="/rig/watched"
+      label="Before it is empty you are warned by"
+      called="warning"
+      :value="rig.watched as string"
+      :options="WARNINGS"
     />
   </section>
 </template>

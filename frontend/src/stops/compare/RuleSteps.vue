@@ -8,7 +8,7 @@ const plan = usePlan()
 const steps = computed(() => plan.rig!.compare.verdict.steps)
 const SET_BY: Record<number, string[]> = {
   1: ['verdict_nights'],
-  3: ['verdict_served'],
+  3: ['verdict_critical', 'night_elsewhere', 'verdict_served'],
   4: ['verdict_clear', 'verdict_near', 'verdict_risk', 'verdict_within'],
 }
 </script>

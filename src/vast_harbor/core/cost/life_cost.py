@@ -126,6 +126,9 @@ class Scenario:
     Attributes:
         price, cycles, calendar, use, tariff, extras: factors [-].
         lasts: factor on the life, whatever wears it [-].
+        accidents: factor on the wear by accidents [-].
+        end_health: state of health at which lead-acid is replaced [-]; None for the plan's.
+        exit: factor on the share that the last bank is worth [-].
         drift: added to the yearly change of the batteries' price [1/year].
         warmer: added to the battery's temperature [K].
         nights: off-grid nights a year; None for the plan's.
@@ -139,6 +142,9 @@ class Scenario:
     tariff: Many = 1.0
     extras: Many = 1.0
     lasts: Many = 1.0
+    accidents: Many = 1.0
+    end_health: Values | None = None
+    exit: Many = 1.0
     drift: Many = 0.0
     warmer: Many = 0.0
     nights: Many | None = None
@@ -189,13 +195,15 @@ def wear_a_year(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
     """Wear a year by cycles, age and accidents together, after Palmgren and Miner [1/year]."""
     more = _nights_ratio(p, c)
     cycles = p.cycle_wear * more * np.asarray(c.use) ** p.exponent / c.cycles
-    return np.asarray((cycles + calendar_wear_a_year(p, c) + p.accidents + p.emptied * more) / c.lasts)
+    deep = (p.accidents + p.emptied * more) * np.asarray(c.accidents)
+    return np.asarray((cycles + calendar_wear_a_year(p, c) + deep) / c.lasts)
 
 
 def wear_at_replacement(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
     """Wear at which a bank is replaced [-]: a state of health for lead-acid, no longer covering for LFP."""
     health = health_at_replacement_lfp(p.covers * np.asarray(c.use), 1.0, p.health_floor)
-    return np.where(p.lead, p.worn_out, wear_at_health(health, False))
+    worn_out = p.worn_out if c.end_health is None else wear_at_health(c.end_health, True)
+    return np.where(p.lead, worn_out, wear_at_health(health, False))
 
 
 def years_until_worn(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
@@ -246,7 +254,7 @@ def costs_of(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Costs:
         drift=p.drift + np.asarray(c.drift, float),
         swap=p.swap,
         running=running_a_year(p, c),
-        exit_share=p.exit_share,
+        exit_share=p.exit_share * np.asarray(c.exit, float),
         discount=p.discount,
         refit=p.refit,
         again=p.again,

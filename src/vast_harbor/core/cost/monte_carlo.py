@@ -15,7 +15,7 @@ SEED = 20_260
 # Banks one after the other whose early failure is drawn; later ones last as they are reckoned.
 FAILURES = 3
 # Streams of draws: of the rig, then of each bank.
-_OF_RIG, _OF_BANK = 5, 3 + FAILURES
+_OF_RIG, _OF_BANK = 9, 4 + FAILURES
 
 
 def triangular(uniform: Values, low: float, likely: float, high: float) -> Values:
@@ -54,6 +54,10 @@ class Uncertainty:
         drift_lead, drift_lfp: (low, likely, high) of the yearly change of prices [1/year].
         tariff: (low, high) against the likely one [-].
         warmer: how far the battery may be warmer or cooler [K].
+        accidents, accident_wear: (low, high) of their number and of the wear of each, against the likely [-].
+        end_health: (low, likely, high) state of health at which lead-acid is replaced [-].
+        exit: (low, high) of the share that the last bank is worth, against the likely one [-].
+        extras: (low, high) of what comes besides, against its price [-].
         failures: early failures a year, besides those of the electronics of a BMS [1/year].
         width: factor on every width; 0 makes all draws the point estimate [-].
     """
@@ -64,6 +68,11 @@ class Uncertainty:
     tariff: tuple[float, float]
     warmer: float
     failures: float
+    accidents: tuple[float, float] = (1.0, 1.0)
+    accident_wear: tuple[float, float] = (1.0, 1.0)
+    end_health: tuple[float, float, float] | None = None
+    exit: tuple[float, float] = (1.0, 1.0)
+    extras: tuple[float, float] = (1.0, 1.0)
     width: float = 1.0
 
     def about(self, likely: float, low: float, high: float) -> tuple[float, float, float]:
@@ -103,14 +112,21 @@ NO_TIMES: Values = np.zeros(0)
 def sampled_scenarios(
     life_cost_inputs: Sequence[LifeCostInputs], uncertainty: Uncertainty, count: int = COUNT
 ) -> list[Scenario]:
-    """One change for each bank, drawn ``count`` times; use, drift, tariff and warmth are common to all.
+    """One change for each bank, drawn ``count`` times.
 
-    Price, cycles, age and failures are those of the battery: banks of one model share them.
+    Use, drift, tariff, warmth, accidents, the health at which lead-acid is replaced and what the last bank
+    fetches are common to all. Price, cycles, age, extras and failures are those of the battery: banks of one
+    model share them.
     """
     u = _uniform("", _OF_RIG, count)
     use = triangular(u[0], *uncertainty.about(1.0, *uncertainty.use))
     tariff = triangular(u[1], *uncertainty.about(1.0, *uncertainty.tariff))
     warmer = triangular(u[2], *uncertainty.about(0.0, -uncertainty.warmer, uncertainty.warmer))
+    accidents = triangular(u[5], *uncertainty.about(1.0, *uncertainty.accidents))
+    accidents = accidents * triangular(u[6], *uncertainty.about(1.0, *uncertainty.accident_wear))
+    exits = triangular(u[7], *uncertainty.about(1.0, *uncertainty.exit))
+    end = uncertainty.end_health
+    end_health = None if end is None else triangular(u[8], *_about(uncertainty, end))
     drift = {
         True: triangular(u[3], *_about(uncertainty, uncertainty.drift_lead)) - uncertainty.drift_lead[1],
         False: triangular(u[4], *_about(uncertainty, uncertainty.drift_lfp)) - uncertainty.drift_lfp[1],
@@ -119,13 +135,17 @@ def sampled_scenarios(
     for p in life_cost_inputs:
         own = _uniform(f"of {p.model or p.id}", _OF_BANK, count)
         rate = (uncertainty.failures + p.electronics) * uncertainty.width
-        fails = -np.log1p(-own[3:]) / rate if rate > 0 else NO_TIMES
+        fails = -np.log1p(-own[4:]) / rate if rate > 0 else NO_TIMES
         out.append(
             Scenario(
                 price=triangular(own[0], *uncertainty.about(1.0, *p.price)),
                 cycles=triangular(own[1], *uncertainty.about(1.0, *p.cycles)),
                 calendar=triangular(own[2], *uncertainty.about(1.0, *p.calendar)),
+                extras=triangular(own[3], *uncertainty.about(1.0, *uncertainty.extras)),
                 use=use,
+                accidents=accidents,
+                end_health=end_health,
+                exit=exits,
                 tariff=tariff,
                 drift=drift[bool(p.lead)],
                 warmer=warmer,

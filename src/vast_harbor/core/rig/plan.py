@@ -19,6 +19,8 @@ from vast_harbor.core.weather.climate import LIVING, Climate, Region
 NEEDED, WANTED, THERE = "needed", "wanted", "there"
 TAGS = (NEEDED, WANTED, THERE)
 OWN_HANDS, WORKSHOP = "own", "workshop"
+# An alarm, or a monitor that counts, warns in time.
+WATCHED = "monitor"
 DIFFICULTIES = ("easy", "some", "hard")
 
 
@@ -376,6 +378,8 @@ class Plan:
             by site and climate.
         pitch: where it usually stands, one of ``sources.PITCHES``.
         disconnect: ``all``, ``not_critical`` or ``none``: which loads a low-volts disconnect drops.
+        watched: ``monitor`` where an alarm or a counting monitor warns in time; empty for a voltmeter or
+            nothing.
         trial: the stretch that the trial runs.
         labour: who puts the bank in: ``own`` hands or a ``workshop``.
     """
@@ -420,6 +424,7 @@ class Plan:
     sun_hours: tuple[float, ...] = ()
     pitch: str = "open"
     disconnect: str = "all"
+    watched: str = ""
     trial: TrialSettings = TrialSettings()
     labour: str = OWN_HANDS
 

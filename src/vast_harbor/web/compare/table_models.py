@@ -152,6 +152,7 @@ class VerdictView(View):
     outs: list[OutView]
     candidates: list[CandidateShareView]
     danger: str
+    question: str = Field(description="Stop where the question is answered that could turn it; else empty")
     found: list[FoundForYouView]
     doubt: list[TokenView] = Field(description="Why the cheapest in the middle is not chosen; else nothing")
 

@@ -116,31 +116,13 @@ MONEY = (
     "purchase",
     "extras",
     "labour",
-    "hours",
     "contingency",
     "extra_cost",
     "outlay",
     "old_bank",
-    "replacements",
-    "running",
-    "care",
-    "water",
-    "lost",
-    "fuel",
-    "exit",
-    "lifetime",
-    "lifetime_bare",
-    "per_cycle",
-    "per_cycle_bare",
-    "per_kwh",
-    "per_year",
-    "per_night",
-    "ready",
-    "label_per_cycle",
-    "label_per_kwh",
-    "cycles_made",
-    "kwh_delivered",
     "wanted",
+    "lifetime",
+    "per_cycle",
 )
 
 
@@ -234,9 +216,10 @@ def _verdict(results: Results, style: Style) -> VerdictView:
                 p50=figure_view(v.spreads[c.id][1], style),
                 p90=figure_view(v.spreads[c.id][2], style),
             )
-            for c in v.compared_banks
+            for c in results.compare.compared_banks
         ],
         danger=v.danger,
+        question=v.question.stop if v.question is not None else "",
         found=[_found(c, v, style) for c in v.found],
         doubt=tokens(why, style) if (why := verdict_text.doubt(v)) is not None else [],
     )

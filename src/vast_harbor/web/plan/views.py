@@ -149,7 +149,7 @@ def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
     }
     out = []
     for stop in STOPS:
-        here = [f for f in results.findings if f.stop == stop]
+        here = [f for f in results.plan_findings if f.stop == stop]
         worst = max((f.severity for f in here), key=SEVERITIES.index, default="")
         out.append(StripView(stop=stop, figure=figures[stop], attention=worst, findings=len(here), was=None))
     return out

@@ -104,7 +104,7 @@ class Proposals(LazyMapping[str, Proposal]):
     def __init__(self, look: QuickLifeCost, besides: Besides) -> None:
         classes = look.rig_limits.reference.classes
         super().__init__(classes, lambda key: self._propose(classes[key]))
-        self._look, self._besides = look, besides
+        self._look, self.besides = look, besides
 
     def strings(self, model: BatteryModel) -> int:
         """The fewest strings of a model that cover the need, or as many as are advisable."""
@@ -158,7 +158,7 @@ class Proposals(LazyMapping[str, Proposal]):
         for lifetime, bank in sorted(zip(lifetimes, banks, strict=True), key=lambda x: (x[0], x[1].model.id)):
             if set(limits.against(bank)) - put_right:
                 continue
-            extra = self._besides(bank)
+            extra = self.besides(bank)
             if extra is not None:
                 yield Priced(bank, look.purchase(bank) + extra, lifetime + extra)
 

@@ -1,7 +1,7 @@
 """Find banks: the whole catalogue in every layout, what is dropped and why, and the best of the rest."""
 
 from collections import Counter
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -27,7 +27,7 @@ class Found:
     Attributes:
         bank: its layout.
         usable_wh: usable energy [Wh].
-        purchase, lifetime: money to buy it, and over the years of keeping without extras [money].
+        purchase, lifetime: money to buy it, and over the years of keeping with all it needs [money].
         years: life [years].
         nights: nights that it carries, without reserve; None on a day without use.
         front: whether no other is cheaper to buy, lighter, and cheaper over the years at once.
@@ -71,12 +71,17 @@ def layouts(model: BatteryModel, system_v: float) -> list[Bank]:
     return [Bank(model, series, n) for n in range(1, min(MOST_STRINGS, most_strings(model)) + 1)]
 
 
-def search(look: QuickLifeCost, models: Mapping[str, BatteryModel]) -> Search:
+def search(
+    look: QuickLifeCost,
+    models: Mapping[str, BatteryModel],
+    besides: Callable[[Bank], float | None] | None = None,
+) -> Search:
     """Every model in every layout against the rig.
 
     Args:
         look: the rig.
         models: by id.
+        besides: money for what a bank needs besides itself, to be reckoned with; None to leave it out.
 
     Returns:
         Banks that will do with the Pareto front marked, and why the others do not.
@@ -94,6 +99,8 @@ def search(look: QuickLifeCost, models: Mapping[str, BatteryModel]) -> Search:
             reasons[model.id] = against
             dropped[against[0]] += 1
     found = found_banks(look, good)
+    if besides is not None:
+        found = [replace(f, lifetime=f.lifetime + (besides(f.bank) or 0.0)) for f in found]
     mask = front(np.array([[f.purchase, f.bank.kg, f.lifetime] for f in found]).reshape(-1, 3))
     marked = [replace(f, front=bool(on)) for f, on in zip(found, mask, strict=True)]
     marked.sort(key=lambda f: (f.lifetime, f.purchase, f.bank.model.id))

@@ -22,7 +22,7 @@ from vast_harbor.core.battery.datasheet import widened
 from vast_harbor.core.cost.cash_flow import Values
 from vast_harbor.core.cost.life_cost import AS_PLANNED, LifeCostInputs, life_years, lifetime, stacked
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import WORKSHOP, Candidate, Plan, Reference
+from vast_harbor.core.rig.plan import WATCHED, WORKSHOP, Candidate, Plan, Reference
 from vast_harbor.core.stops.banks.purchase_price import Purchase, purchase
 from vast_harbor.core.stops.banks.rig_limits import RigLimits
 from vast_harbor.core.stops.need import Days
@@ -151,6 +151,14 @@ class QuickLifeCost:
             else 0.0
         )
 
+    @property
+    def accidents(self) -> float:
+        """Deep accidents expected a year, with the disconnect and the warning that this rig has [1/year]."""
+        value, plan = self._assume.value, self.rig_limits.plan
+        count, without = value("accidents_per_year"), value("accidents_no_disconnect")
+        count *= {"none": without, "not_critical": (1 + without) / 2}.get(plan.disconnect, 1.0)
+        return count * (value("accidents_watched") if plan.watched == WATCHED else 1.0)
+
     def agm_factor(self, key: str) -> float:
         """Factor on cycles and years of AGM by the house rule [-]."""
         return self._assume.value("agm_life_factor") if key == "agm" else 1.0
@@ -213,7 +221,7 @@ class QuickLifeCost:
         penalty = assume.value(f"short_of_full_penalty.{key}")
         short, mains = assume.value("short_of_full_share"), assume.value("mains_share")
         each = assume.value("wear_per_accident") if model.battery_class.is_lead_acid else 0.0
-        accidents, emptied, fuel, elsewhere = assume.value("accidents_per_year") * each, 0.0, 0.0, 0.0
+        accidents, emptied, fuel, elsewhere = self.accidents * each, 0.0, 0.0, 0.0
         cycles = 0.0 if stands == inf else per_year / stands
         kwh = min(day, limits.usable_wh(bank) / n) * limits.plan.off_grid_nights / 1000
         if year is not None:

@@ -20,7 +20,7 @@ from vast_harbor.core.cost.life_cost import (
 from vast_harbor.core.figures.workings import HOUSE_RULE, REFERENCE, TYPED, Figure, computed, datasheet, typed
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import Plan, Reference
+from vast_harbor.core.rig.plan import WATCHED, Plan, Reference
 from vast_harbor.core.stops.banks import BankFigures, Use, about
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.need import Need
@@ -214,7 +214,7 @@ def _wear_figures(
     )
     f["cycle_wear"] = _cycle_wear(f, assumptions, banked, use, year)
     _calendar(f, plan, assumptions, need, battery_class.key, at, inputs)
-    f["accident_wear"] = _accidents(assumptions, battery_class.is_lead_acid, at, use, year)
+    f["accident_wear"] = _accidents(plan, assumptions, battery_class.is_lead_acid, at, use, year)
     f["wear"] = computed(
         f"{at}.wear",
         "Wear a year",
@@ -226,14 +226,36 @@ def _wear_figures(
     )
 
 
-def _accidents(assumptions: Assumptions, lead: bool, at: str, use: Use, year: YearOf | None) -> Figure:
+def _expected(plan: Plan, assumptions: Assumptions, at: str) -> Figure:
+    """Deep accidents expected a year with what this rig has against them."""
+    count = assumptions.figure("accidents_per_year")
+    formula, inputs, number = "{n}", {"n": count}, count.number
+    if plan.disconnect != "all":
+        factor = assumptions.figure("accidents_no_disconnect")
+        inputs["f_disc"], part = factor, plan.disconnect == "not_critical"
+        formula += " · (1 + {f_disc}) / 2" if part else " · {f_disc}"
+        number *= (1 + factor.number) / 2 if part else factor.number
+    if plan.watched == WATCHED:
+        factor = assumptions.figure("accidents_watched")
+        inputs["f_watch"], formula, number = factor, f"{formula} · {{f_watch}}", number * factor.number
+    if len(inputs) == 1:
+        return count
+    return computed(
+        f"{at}.accidents", "Deep accidents expected on this rig", number, "1/year", formula, inputs,
+        "Less with the disconnect, alarm or monitor that it has",
+    )  # fmt: skip
+
+
+def _accidents(
+    plan: Plan, assumptions: Assumptions, lead: bool, at: str, use: Use, year: YearOf | None
+) -> Figure:
     """Mistakes as expected, and the times that a run year empties it or leaves it low."""
     name = "Wear a year by deep accidents"
     if not lead:
         return computed(
             f"{at}.accident_wear", name, 0.0, "1/year", "0", {}, "A BMS opens before harm is done"
         )
-    count, each = assumptions.figure("accidents_per_year"), assumptions.figure("wear_per_accident")
+    count, each = _expected(plan, assumptions, at), assumptions.figure("wear_per_accident")
     inputs, formula = {"n_acc": count, "w_acc": each}, "{n_acc} · {w_acc}"
     if year is not None and (year["flat"].number or year["low"].number):
         low = Figure(

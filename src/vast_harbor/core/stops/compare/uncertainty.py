@@ -5,7 +5,7 @@ from vast_harbor.core.rig.assumptions import Assumption, Assumptions
 
 
 def uncertainty_of(assumptions: Assumptions) -> Uncertainty:
-    """How far use, prices, tariff and temperature may come differently.
+    """How far use, prices, tariff, temperature, accidents and what remedies cost may come differently.
 
     Use lies between that of careful and of careless people; the others within the ranges of their
     assumptions, moved along with a value that the owner set.
@@ -16,6 +16,8 @@ def uncertainty_of(assumptions: Assumptions) -> Uncertainty:
     share = (1.0, 1.0)
     if middle > 0 and tariff.low is not None and tariff.high is not None and tariff.default:
         share = tariff.low / tariff.default, tariff.high / tariff.default
+    doubt, end = assumptions.value("extras_doubt"), assumptions.get("worn_out.lead_acid")
+    kappa = assumptions.get("exit_share")
     return Uncertainty(
         use=(careful, careless),
         drift_lead=_moved(assumptions.get("drift.lead_acid")),
@@ -23,6 +25,12 @@ def uncertainty_of(assumptions: Assumptions) -> Uncertainty:
         tariff=share,
         warmer=assumptions.value("temperature_doubt"),
         failures=assumptions.value("early_failure"),
+        accidents=_ratio(assumptions.get("accidents_per_year")),
+        accident_wear=_ratio(assumptions.get("wear_per_accident")),
+        # Who stated at which health they replace it, knows.
+        end_health=None if end.overridden else (end.low or 0.8, end.value or 0.8, end.high or 0.8),
+        exit=_ratio(kappa) if not kappa.overridden else (1.0, 1.0),
+        extras=(1 - doubt / 2, 1 + doubt),
     )
 
 
@@ -31,3 +39,10 @@ def _moved(a: Assumption) -> tuple[float, float, float]:
     low = default if a.low is None else a.low
     high = default if a.high is None else a.high
     return value + (low - default), value, value + (high - default)
+
+
+def _ratio(a: Assumption) -> tuple[float, float]:
+    """(low, high) of a range against its default [-]; certain where there is none."""
+    if not a.default or a.low is None or a.high is None:
+        return 1.0, 1.0
+    return a.low / a.default, a.high / a.default

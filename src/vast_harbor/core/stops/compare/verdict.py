@@ -15,6 +15,7 @@ from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.banks import Banks
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.priorities import choose
+from vast_harbor.core.stops.compare.questions import Question, question_of
 from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
 from vast_harbor.core.stops.need import Days
 from vast_harbor.core.stops.rig import AT_FAULT, BANK, CHARGER, DRAIN, tested_health
@@ -323,6 +324,14 @@ class Verdict:
         suitable = [c for c in self.compared_banks if all(f.code == "covers_need" for f in c.hard)]
         suitable = suitable or [c for c in self.compared_banks if not any(f.code in HARMFUL for f in c.hard)]
         return (min(suitable, key=lambda c: c.cost["outlay"].number), "price") if suitable else None
+
+    @cached_property
+    def question(self) -> Question | None:
+        """What is not known and could turn it; None where nothing is, and the verdict holds as it stands."""
+        if self.kind != BUY or self.winner is None or self.winner not in self.suitable:
+            return None
+        others = [c for c in self.suitable if c is not self.winner]
+        return question_of(self.plan, self.winner, others, dict(self.weighed))
 
     @property
     def winner(self) -> ComparedBank | None:

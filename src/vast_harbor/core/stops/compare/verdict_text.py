@@ -76,6 +76,8 @@ def headline(v: Verdict) -> Sentence:
         return Sentence("Spend nothing: you are on hook-up.")
     if winner is None:
         return Sentence("None of these yet." if _judged(v) else "Nothing to judge yet.")
+    if v.question is not None:
+        return Sentence(f"For now: buy {title(winner)}.")
     return Sentence(f"Buy {title(winner)}.")
 
 
@@ -132,6 +134,9 @@ def _card(v: Verdict) -> Iterator[Sentence]:
 
 def _buy(v: Verdict, winner: ComparedBank, nights: Figure) -> Iterator[Sentence]:
     cost, life = winner.cost, winner.life
+    if v.question is not None:
+        yield Sentence(f"This holds as long as {v.question.depends}. {v.question.says.template}",
+                       v.question.says.figures)  # fmt: skip
     years = cost["per_year"].inputs["H"]
     counted = (cost["cycles_made"].value or 0) >= v.plan.years_kept
     says = "Kept {H} with {nights} off-grid a year it costs {total} in all, {year}"

@@ -1,0 +1,92 @@
+"""What is not known of a rig and could turn its verdict, as questions to its owner."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from vast_harbor.core.figures.workings import Sentence, escaped
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.sources import MAINS, SOLAR, Source
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
+from vast_harbor.core.stops.compare.required_extras import COUNTED
+
+
+@dataclass(frozen=True, slots=True)
+class Question:
+    """Something that only the owner knows.
+
+    Attributes:
+        depends: what the verdict depends on, after “as long as”.
+        says: the question.
+        stop: where it is answered.
+    """
+
+    depends: str
+    says: Sentence
+    stop: str
+
+
+def question_of(
+    plan: Plan, winner: ComparedBank, others: Sequence[ComparedBank], weighed: dict[str, float]
+) -> Question | None:
+    """The question whose answer could turn the verdict the most; None where nothing is open.
+
+    Args:
+        plan: what the owner entered.
+        winner: the bank that the verdict says to buy.
+        others: the rest of those that will do.
+        weighed: cost of each by its id, the dear futures weighed too [money].
+    """
+    return next(_questions(plan, winner, others, weighed), None)
+
+
+def _questions(
+    plan: Plan, winner: ComparedBank, others: Sequence[ComparedBank], weighed: dict[str, float]
+) -> Iterator[Question]:
+    charging = [s for s in plan.sources if s.charges]
+    if not charging:
+        yield Question(
+            "whatever charges it suits it and brings back what is used",
+            Sentence("What charges the bank: mains, sun, engine? Nothing is entered yet."),
+            "charging",
+        )
+        return
+    if plan.site.latitude is None and any(s.kind == SOLAR for s in charging):
+        yield Question(
+            "the sun brings back what is used",
+            Sentence("Where does the rig stand? Without a place the sun’s share is not known."),
+            "rig",
+        )
+    for source in charging:
+        if source.kind == MAINS and not source.amps:
+            yield Question(
+                f"{escaped(source.name or 'the charger')} gives enough",
+                Sentence(f"How many amps does {escaped(source.name or 'the mains charger')} give?"),
+                "charging",
+            )
+    yield from _of_remedies(charging, winner, others, weighed)
+
+
+def _of_remedies(
+    charging: Sequence[Source],
+    winner: ComparedBank,
+    others: Sequence[ComparedBank],
+    weighed: dict[str, float],
+) -> Iterator[Question]:
+    """New units that are counted because nobody said that the one there can be set."""
+    unknown = {s.id: s for s in charging if not (s.adjustable or s.firmware or s.board)}
+    for other in sorted(others, key=lambda c: weighed[c.id]):
+        for extra in other.cost.required_extras:
+            if extra.state != COUNTED or extra.fix is None or extra.fix.source not in unknown:
+                continue
+            if extra.fix.remedy != "new" or weighed[other.id] - extra.price.number >= weighed[winner.id]:
+                continue
+            name = escaped(unknown[extra.fix.source].name or "the charger")
+            yield Question(
+                f"{name} cannot be set for {other.banked.battery_class.short}",
+                Sentence(
+                    f"Can {name} be set by hand, or has its maker firmware or a board for "
+                    f"{other.banked.battery_class.short}? Then {{price}} fall away, and another bank may be "
+                    "cheaper.", {"price": extra.price},
+                ),
+                "charging",
+            )  # fmt: skip
