@@ -47,8 +47,8 @@ def test_demo_rigs_have_different_right_answers(demo_results) -> None:
         assert verdict.winner is not None
         return verdict.winner.banked.battery_class.key, verdict.decided[1]
 
-    assert winner("pebble") == ("flooded_dual", "purse")
-    assert winner("kittiwake") == ("flooded_deep", "money")
+    assert winner("pebble") == ("flooded_dual", "money")
+    assert winner("kittiwake") == ("flooded_deep", "purse")
     assert winner("tern-rock") == ("flooded_deep", "only")
     assert winner("mulga") == ("lfp", "big_loads")
     assert winner("long-haul") == ("lfp", "money")

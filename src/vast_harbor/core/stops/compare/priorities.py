@@ -10,6 +10,8 @@ from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 
 # Nearer than this two banks serve a care alike.
 ALIKE = 0.05
+# And the price on the day decides between no others than those that come so near over the years [-].
+PURSE_BAND = 0.10
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,15 +93,24 @@ def choose(
     """
     left = list(near)
     for key in cares:
+        if key == "purse":
+            # Money today decides only between those that cost alike over the years.
+            left = _alike(left, weighed, PURSE_BAND)
+            if len(left) == 1 < len(near):
+                return left[0], "risk"
         losses = [CARES[key].loss(c) for c in left]
         least = min(losses)
         rest = [c for c, x in zip(left, losses, strict=True) if x - least <= ALIKE * max(abs(least), 1e-9)]
         if len(rest) == 1 and len(left) > 1:
             return rest[0], key
         left = rest
-    least = min(weighed[c.id] for c in left)
-    most = least + ALIKE * abs(least)
-    alike = [c for c in left if weighed[c.id] <= most]
+    alike = _alike(left, weighed, ALIKE)
     if len(alike) == 1 and len(left) > 1:
         return alike[0], "risk"
     return min(alike, key=lambda c: c.cost["outlay"].number), ""
+
+
+def _alike(banks: Sequence[ComparedBank], weighed: Mapping[str, float], band: float) -> list[ComparedBank]:
+    """Those that cost hardly more than the cheapest of them."""
+    least = min(weighed[c.id] for c in banks)
+    return [c for c in banks if weighed[c.id] <= least + band * abs(least)]

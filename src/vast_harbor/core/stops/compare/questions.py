@@ -7,7 +7,7 @@ from vast_harbor.core.figures.workings import Sentence, escaped
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.rig.sources import MAINS, SOLAR, Source
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
-from vast_harbor.core.stops.compare.required_extras import COUNTED
+from vast_harbor.core.stops.compare.required_extras import COUNTED, RequiredExtra
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,6 +66,14 @@ def _questions(
     yield from _of_remedies(charging, winner, others, weighed)
 
 
+def _saved(compared: ComparedBank, extra: RequiredExtra) -> float:
+    """What falls away with something that is bought for a bank: parts, work and their contingency [money]."""
+    cost = compared.cost
+    work = cost["labour"].number * extra.hours / cost["hours"].number if cost["hours"].number else 0.0
+    before = cost["extras"].number + cost["labour"].number
+    return (extra.price.number + work) * (1 + cost["contingency"].number / before if before else 1.0)
+
+
 def _of_remedies(
     charging: Sequence[Source],
     winner: ComparedBank,
@@ -78,7 +86,7 @@ def _of_remedies(
         for extra in other.cost.required_extras:
             if extra.state != COUNTED or extra.fix is None or extra.fix.source not in unknown:
                 continue
-            if extra.fix.remedy != "new" or weighed[other.id] - extra.price.number >= weighed[winner.id]:
+            if extra.fix.remedy != "new" or weighed[other.id] - _saved(other, extra) >= weighed[winner.id]:
                 continue
             name = escaped(unknown[extra.fix.source].name or "the charger")
             yield Question(
