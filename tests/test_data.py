@@ -135,11 +135,15 @@ def test_appliance_list_covers_the_rooms() -> None:
 def test_a_pattern_fills_a_rig_that_can_be_computed(reference, key) -> None:
     filled = files.from_pattern(data.patterns()[key], {a.name: a.load for a in data.appliances()})
     document = files.new_rig("Pattern")
+    document["sources"] = filled.pop("sources")
     for part, fields in filled.items():
         document[part] |= fields
     rig = files.read(document, reference, typed=True)
     results = evaluate(files.to_plan(rig, reference), reference)
     assert 100 < results.day.bank_wh.number < 6000
+    # What charges it comes with it, and is asked about before the verdict is final.
+    assert results.plan.sources and all(s.assumed for s in results.plan.sources)
+    assert results.verdict.kind != "buy" or "Is it so?" in results.verdict.question.says.template
     assert rig.rig.off_grid_nights + rig.rig.hook_up_nights <= 366
     assert rig.rig.nights_in_a_row <= rig.rig.off_grid_nights
 

@@ -2,7 +2,7 @@ import { router } from '@/router'
 import { useUi } from '@/stores/ui'
 import RigCard from '@/stops/harbor/RigCard.vue'
 import NewRig from '@/stops/harbor/NewRig.vue'
-import { useHarbor } from '@/stops/harbor/useHarbor'
+import { useHarbor, type NewRigFields } from '@/stops/harbor/useHarbor'
 import CsvImport from '@/ui/CsvImport.vue'
 import { flushPromises, mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
@@ -24,7 +24,13 @@ const card = (id: number, name: string, known: object | null) => ({
   notes: '',
   figures: known,
 })
-const wanted = { name: 'Tern', kind: 'boat', pattern: '', region: 'maritime' }
+const wanted: NewRigFields = {
+  name: 'Tern',
+  kind: 'boat',
+  pattern: '',
+  region: 'maritime',
+  sources: [],
+}
 
 beforeEach(() => {
   fake = server.current = new FakeServer()
@@ -184,7 +190,7 @@ describe('the form of a new rig', () => {
     await made.get('#new-name').setValue('Tern')
     await made.get('#new-kind').setValue('boat')
     await made.get('form').trigger('submit')
-    expect(made.emitted('make')).toEqual([[{ ...wanted, region: '' }]])
+    expect(made.emitted('make')).toEqual([[{ ...wanted, region: '', sources: [] }]])
   })
 
   it('takes a rig file, the same one twice too', async () => {

@@ -47,7 +47,7 @@ def problems(reference, found, typed=False) -> dict[str, str]:
         ({"rig__currency": "ABX"}, "/rig/currency", "not a currency code"),
         ({"rig__off_grid_nights": "400"}, "/rig/off_grid_nights", "365 nights"),
         ({"rig__years_kept": "0"}, "/rig/years_kept", "between 1 and 40"),
-        ({"rig__system_v": 36}, "/rig/system_v", "12, 24 or 48 V"),
+        ({"rig__system_v": 32}, "/rig/system_v", "12, 24, 36 or 48 V"),
         ({"old_bank": {"battery_class": "agm", "unit_v": "7"}}, "/old_bank/unit_v", "7 V is not a voltage"),
         (
             {"own_models": [{"id": "x", "name": "x", "battery_class": "agm", "unit_v": "7"}]},

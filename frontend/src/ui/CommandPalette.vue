@@ -92,7 +92,7 @@ const commands = computed<Command[]>(() => {
       hint: '',
       run: () => setRig('lead figure', '/rig/lead', rig.lead === 'ah' ? 'wh' : 'ah'),
     },
-    ...[12, 24, 48]
+    ...[12, 24, 36, 48]
       .filter((v) => v !== rig.system_v)
       .map((v) => ({
         name: `Set the system to ${v} V`,

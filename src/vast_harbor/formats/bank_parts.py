@@ -124,7 +124,7 @@ class SecondBankPart(Part):
 
     name: Annotated[str, Words("The name of the second bank", 40, required=True)] = "Services"
     system_v: Annotated[
-        float, Measure("V", 12, 48, "A second bank has 12, 24 or 48 V: {value} V is none of them.")
+        float, Measure("V", 12, 48, "A second bank has 12, 24, 36 or 48 V: {value} V is none of them.")
     ] = 12.0
     efficiency: Annotated[
         float, Measure("1", 0.5, 1, "An efficiency lies between {least} and {most}: {value} does not.")
@@ -142,8 +142,8 @@ class SecondBankPart(Part):
     @field_validator("system_v")
     @classmethod
     def _system(cls, value: float) -> float:
-        if value not in (12.0, 24.0, 48.0):
-            raise ValueError(f"A second bank has 12, 24 or 48 V: {value:g} V is none of them.")
+        if value not in (12.0, 24.0, 36.0, 48.0):
+            raise ValueError(f"A second bank has 12, 24, 36 or 48 V: {value:g} V is none of them.")
         return value
 
 

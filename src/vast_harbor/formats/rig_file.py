@@ -5,7 +5,7 @@ units, hours and the rig's currency.
 """
 
 import json
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -362,7 +362,7 @@ def from_pattern(pattern: Mapping[str, Any], appliances: Mapping[str, Mapping[st
         appliances: name → load as it would be typed.
 
     Returns:
-        ``rig``, ``day`` and ``plan`` parts of a document.
+        ``rig``, ``day``, ``plan`` and ``sources`` parts of a document; the sources marked as assumed.
 
     Raises:
         KeyError: an appliance that is not in the list.
@@ -376,11 +376,30 @@ def from_pattern(pattern: Mapping[str, Any], appliances: Mapping[str, Mapping[st
         "rig": {f: pattern[f] for f in fields},
         "day": {"loads": loads, "standby_w": pattern["standby_w"]},
         "plan": {"overrides": dict(pattern["assumptions"])},
+        "sources": typical_sources(pattern["sources"], assumed=True),
     }
 
 
+# What charges such rigs as a rule, to begin with.
+TYPICAL: dict[str, dict[str, Any]] = {
+    "mains": {"kind": "mains", "amps": 20, "absorption_v": 14.4, "float_v": 13.6},
+    "solar": {"kind": "solar", "watts": 200, "absorption_v": 14.4, "float_v": 13.6, "adjustable": True},
+    "engine": {"kind": "engine", "link": "relay", "alternator_a": 90},
+}
+
+
+def typical_sources(kinds: Sequence[str], *, assumed: bool) -> list[dict[str, Any]]:
+    """Sources of some kinds as such rigs have them, for the owner to correct.
+
+    Args:
+        kinds: keys of :data:`TYPICAL`.
+        assumed: whether nobody has said yet that they are there.
+    """
+    return [{"id": f"{kind}-1", "assumed": assumed, **TYPICAL[kind]} for kind in kinds]
+
+
 def new_rig(name: str, **fields: Any) -> dict[str, Any]:
-    """The document of a new rig: no loads yet, an AGM and an LFP bank that follow the need.
+    """The document of a new rig: no loads yet, a flooded, an AGM and an LFP bank that follow the need.
 
     Args:
         name: name of the rig.
@@ -392,6 +411,7 @@ def new_rig(name: str, **fields: Any) -> dict[str, Any]:
     rig_file = RigFile(
         rig=RigPart(name=name, **fields),
         candidates=[
+            CandidatePart(id="flooded_deep", battery_class="flooded_deep"),
             CandidatePart(id="agm", battery_class="agm"),
             CandidatePart(id="lfp", battery_class="lfp"),
         ],

@@ -49,7 +49,7 @@ class RigPart(Part):
     name: Annotated[str, Words("The name of the rig", 80, required=True)]
     kind: Annotated[str, Choice("The kind of rig", *KINDS)] = "van"
     system_v: Annotated[
-        float, Measure("V", 12, 48, "House systems have 12, 24 or 48 V: {value} V is none of them.")
+        float, Measure("V", 12, 48, "House systems have 12, 24, 36 or 48 V: {value} V is none of them.")
     ] = 12.0
     off_grid_nights: Annotated[
         float, Measure("nights", 0, 366, "A year has 365 nights: {value} does not fit.")
@@ -160,8 +160,8 @@ class RigPart(Part):
     @field_validator("system_v")
     @classmethod
     def _system(cls, value: float) -> float:
-        if value not in (12.0, 24.0, 48.0):
-            raise ValueError(f"House systems have 12, 24 or 48 V: {value:g} V is none of them.")
+        if value not in (12.0, 24.0, 36.0, 48.0):
+            raise ValueError(f"House systems have 12, 24, 36 or 48 V: {value:g} V is none of them.")
         return value
 
     @field_validator("currency")

@@ -64,6 +64,7 @@ class SourcePart(Part):
     adjustable: Annotated[bool, Truth()] = False
     firmware: Annotated[bool, Truth()] = False
     board: Annotated[bool, Truth()] = False
+    assumed: Annotated[bool, Truth()] = False
     built_in: Annotated[bool, Truth()] = False
     watts: Annotated[
         float, Measure("W", 0, 50_000, "Between {least} and {most} W are wanted: {value} W is not likely.")

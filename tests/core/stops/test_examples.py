@@ -157,7 +157,7 @@ def test_peak_rate_takes_more_from_lead_acid(evaluated) -> None:
     assert lfp.compare.compared_banks[0].banked["rate"].number > 0.95
 
 
-@pytest.mark.parametrize("volts", [12, 24, 48])
+@pytest.mark.parametrize("volts", [12, 24, 36, 48])
 def test_watt_hours_stay_and_amp_hours_shrink_with_the_voltage(evaluated, volts) -> None:
     # Loads in watts take the same energy at any voltage; the amp-hours on the label go down with it.
     base, other = evaluated(STEADY, system_v=12), evaluated(STEADY, system_v=volts)

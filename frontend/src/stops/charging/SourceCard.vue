@@ -66,6 +66,22 @@ const open = computed(() =>
       </div>
       <IconButton :icon="Trash2" small :label="`Remove ${view.name}`" @click="remove(view.index)" />
     </header>
+    <p
+      v-if="source.assumed"
+      class="mt-3 flex flex-wrap items-center gap-3 rounded-lg bg-wash px-3 py-2"
+      data-assumed
+    >
+      <span class="grow">Assumed, as such rigs have it. Is it so?</span>
+      <button
+        type="button"
+        class="btn min-h-8 px-3 text-sm"
+        @click="
+          plan.edit('confirm a source', { op: 'replace', path: `${at}/assumed`, value: false })
+        "
+      >
+        It is so
+      </button>
+    </p>
     <div class="mt-3 grid grid-cols-2 gap-3 sm:grid-cols-4">
       <SpecField
         v-for="f in shown(fields.first)"

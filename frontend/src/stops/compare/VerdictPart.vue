@@ -50,11 +50,7 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
         <SentenceText :tokens="s" />{{ ' ' }}
       </template>
     </p>
-    <RouterLink
-      v-if="verdict.question"
-      class="btn mt-4"
-      data-question
-      :to="to(verdict.question)"
+    <RouterLink v-if="verdict.question" class="btn mt-4" data-question :to="to(verdict.question)"
       >Answer this on {{ STOP_NAMES[verdict.question as Stop] }}</RouterLink
     >
     <SpendElsewhere v-if="verdict.kind === 'buy'" />

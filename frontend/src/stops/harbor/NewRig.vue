@@ -11,6 +11,12 @@ const name = ref('')
 const kind = ref('van')
 const pattern = ref('')
 const region = ref('')
+const sources = ref<NewRigFields['sources']>([])
+const CHARGE = [
+  { value: 'mains', name: 'Mains' },
+  { value: 'solar', name: 'Sun' },
+  { value: 'engine', name: 'Engine' },
+]
 const why = computed(() => reference.data?.patterns.find((p) => p.key === pattern.value)?.why)
 const picker = ref<HTMLInputElement | null>(null)
 
@@ -25,7 +31,7 @@ function picked(event: Event) {
 <template>
   <form
     class="sheet flex flex-wrap items-end gap-3 p-4"
-    @submit.prevent="emit('make', { name, kind, pattern, region })"
+    @submit.prevent="emit('make', { name, kind, pattern, region, sources })"
   >
     <div class="min-w-[11rem] grow sm:max-w-[14rem]">
       <label for="new-name" class="eyebrow mb-1 block">Name of a new rig</label>
@@ -55,6 +61,15 @@ function picked(event: Event) {
         </option>
       </select>
     </div>
+    <fieldset>
+      <legend class="eyebrow mb-1">What charges it?</legend>
+      <div class="flex min-h-9 items-center gap-4">
+        <label v-for="c in CHARGE" :key="c.value" class="flex items-center gap-1.5">
+          <input v-model="sources" type="checkbox" :value="c.value" :data-charge="c.value" />
+          {{ c.name }}
+        </label>
+      </div>
+    </fieldset>
     <button type="submit" class="btn btn-main">Make rig</button>
     <button type="button" class="btn sm:ml-auto" @click="picker?.click()">
       <Upload :size="16" aria-hidden="true" /> Import a rig file
@@ -68,6 +83,10 @@ function picked(event: Event) {
       aria-label="Rig file"
       @change="picked"
     />
-    <p v-if="why" class="w-full text-soft">{{ why }}. You get a filled rig to edit.</p>
+    <p v-if="why" class="w-full text-soft">
+      {{ why }}. You get a filled rig to edit<template v-if="!sources.length"
+        >, with the sources that such rigs have</template
+      >.
+    </p>
   </form>
 </template>

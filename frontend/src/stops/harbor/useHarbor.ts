@@ -15,6 +15,8 @@ export interface NewRigFields {
   kind: string
   pattern: string
   region: string
+  /** What charges it; the pattern's own where none is said. */
+  sources: ('mains' | 'solar' | 'engine')[]
 }
 
 /** The rigs as cards, and what can be done with them. */

@@ -39,7 +39,7 @@ const findings = computed(() =>
           path="/rig/system_v"
           label="System voltage"
           :value="rig.system_v as number"
-          :options="[12, 24, 48].map((v) => ({ value: v, name: `${v} V` }))"
+          :options="[12, 24, 36, 48].map((v) => ({ value: v, name: `${v} V` }))"
         />
       </section>
       <UsePart />

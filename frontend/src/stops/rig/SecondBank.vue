@@ -36,7 +36,7 @@ function remove() {
         path="/second_bank/system_v"
         label="Its voltage"
         :value="second.system_v as number"
-        :options="[12, 24, 48].map((v) => ({ value: v, name: `${v} V` }))"
+        :options="[12, 24, 36, 48].map((v) => ({ value: v, name: `${v} V` }))"
       />
       <PlanField
         path="/second_bank/efficiency"

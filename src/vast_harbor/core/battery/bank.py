@@ -18,11 +18,11 @@ from vast_harbor.core.battery.datasheet import (
 from vast_harbor.core.battery.peukert import exponent_from_two_ratings
 from vast_harbor.core.errors import InvalidInput
 
-SYSTEM_VOLTS = (12, 24, 48)
+SYSTEM_VOLTS = (12, 24, 36, 48)
 
 
 def class_volts(battery_class: BatteryClass, cells: int) -> float:
-    """Class volts of a unit: 2 V a cell for lead-acid; LFP of 4, 8, 16 cells is class 12, 24, 48.
+    """Class volts of a unit: 2 V a cell for lead-acid; LFP of 4, 8, 12, 16 cells is class 12, 24, 36, 48.
 
     Args:
         battery_class: class of the battery.
@@ -63,7 +63,7 @@ def series_count(system_v: float, unit_class_v: float) -> int:
     """Units in series that make the system voltage.
 
     Args:
-        system_v: class volts of the system, 12, 24 or 48 [V].
+        system_v: class volts of the system, 12, 24, 36 or 48 [V].
         unit_class_v: class volts of one unit [V].
 
     Returns:

@@ -102,7 +102,7 @@ class BatteryClass:
         return self.family == "lead_acid"
 
     def nominal_v(self, class_v: float) -> float:
-        """Nominal volts of a bank of this class in a 12, 24 or 48 V system [V].
+        """Nominal volts of a bank of this class in a 12, 24, 36 or 48 V system [V].
 
         Lead-acid has one 2.0 V cell, LFP one 3.2 V cell, for each 2 V or 3 V of class.
         """

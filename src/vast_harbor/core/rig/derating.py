@@ -13,6 +13,8 @@ from vast_harbor.core.rig.profile import mean_current as energy_weighted
 from vast_harbor.core.weather.climate import ENGINE, INSIDE, LIVING, warmth_at
 from vast_harbor.core.weather.sun import SEASONS
 
+CABIN = "cabin"
+
 PEUKERT = "Peukert (1897)"
 
 
@@ -31,10 +33,28 @@ def air_temperature(plan: Plan, day_type: DayType) -> Figure:
     )  # fmt: skip
 
 
+def cold_cabin(plan: Plan, assumptions: Assumptions) -> bool:
+    """Whether nobody stated how warm a cabin is: it is cold until its stove has warmed it, and over night."""
+    return plan.kind == CABIN and not assumptions.overridden("room_c")
+
+
+def living_c(plan: Plan, assumptions: Assumptions, air_c: float) -> float:
+    """Temperature of the living space while somebody is there [°C]; in a cabin midway to the air."""
+    room = assumptions.value("room_c")
+    return max(air_c, (air_c + room) / 2) if cold_cabin(plan, assumptions) else room
+
+
 def _by_place(
     at: str, name: str, plan: Plan, assumptions: Assumptions, air: Figure, heated: bool, running: bool
 ) -> Figure:
     room = assumptions.figure("room_c")
+    if heated and cold_cabin(plan, assumptions):
+        room = computed(
+            f"{at}.room_c", "Living space of a cabin, between cold and heated",
+            living_c(plan, assumptions, air.number), "°C",
+            "max({T_air}, ({T_air} + {T_room}) / 2)", {"T_air": air, "T_room": room},
+            "Midway, until you state its warmth",
+        )  # fmt: skip
     value = warmth_at(plan.place, air.number, room.number, heated, running)
     inputs = {"T_air": air, "T_room": room}
     inside = "max({T_room}, {T_air})" if heated else "{T_air}"

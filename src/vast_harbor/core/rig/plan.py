@@ -342,7 +342,7 @@ class Plan:
 
     Attributes:
         name, kind: what the rig is.
-        system_v: class volts of the house system, 12, 24 or 48 [V].
+        system_v: class volts of the house system, 12, 24, 36 or 48 [V].
         off_grid_nights: nights a year without hook-up.
         years_kept: years that the rig will be kept, H.
         battery_c: temperature of the battery when it is used [°C]; None to go by its place and season.

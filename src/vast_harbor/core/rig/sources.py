@@ -32,6 +32,7 @@ class Source:
 
     Attributes:
         id, name: how it is called.
+        assumed: whether nobody has said yet that it is there; it came with a pattern of use.
         kind: one of :data:`KINDS`.
         amps: rated charge current [A]: of a mains or DC-DC charger; the most that a solar controller gives;
             what the upkeep takes. None where nothing limits it.
@@ -102,6 +103,7 @@ class Source:
     fridge_w: float = 0.0
     monthly_w: tuple[float, ...] = ()
     hours: float = 0.0
+    assumed: bool = False
 
     @property
     def charges(self) -> bool:

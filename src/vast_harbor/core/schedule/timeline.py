@@ -7,6 +7,7 @@ import numpy as np
 
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.day_types import LAID_UP, DayType
+from vast_harbor.core.rig.derating import living_c
 from vast_harbor.core.rig.plan import Plan, Reference, TrialSettings
 from vast_harbor.core.rig.sources import ENGINE, GENERATOR, MAINS, PITCHES, SOLAR, STREAM, UPKEEP, Source
 from vast_harbor.core.schedule.day_pattern import DaySpec
@@ -141,9 +142,9 @@ class Timeline:
         if stated is not None:
             usual = day.air_c.number
             return np.asarray(stated + FOLLOWS_AIR.get(plan.place, 1.0) * (slow - usual))
-        room = self.assumptions.value("room_c")
         there = spec.kind != LAID_UP
-        return np.array([warmth_at(plan.place, a, room, there, False) for a in slow])
+        room = [living_c(plan, self.assumptions, a) for a in slow]
+        return np.array([warmth_at(plan.place, a, r, there, False) for a, r in zip(slow, room, strict=True)])
 
     def _upkeep_w(self) -> float:
         volts = self.plan.system_v

@@ -61,6 +61,8 @@ class Region:
         latitude, longitude: degrees, north and east positive.
         utc_offset_h: standard time against UTC [h].
         climate: key of the climate kind that comes nearest.
+        currency: code of the money that is paid with there.
+        units: ``metric`` or ``us``.
     """
 
     key: str
@@ -69,6 +71,8 @@ class Region:
     longitude: float
     utc_offset_h: float
     climate: str
+    currency: str = "EUR"
+    units: str = "metric"
 
 
 def warmth_at(place: str, air_c: float, room_c: float, heated: bool, running: bool) -> float:

@@ -3,7 +3,8 @@
 import json
 import re
 import threading
-from typing import Any
+from math import inf
+from typing import Any, Literal
 
 from flask import Response, current_app, make_response, request
 from flask_openapi3.blueprint import APIBlueprint
@@ -15,6 +16,8 @@ from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.passage import evaluate
 from vast_harbor.core.stops.compare import verdict_text
 from vast_harbor.formats import rig_file as files
+from vast_harbor.formats.bank_parts import CandidatePart
+from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.store import rigs
 from vast_harbor.store.database import Database
 from vast_harbor.web.plan.models import StripView
@@ -73,6 +76,11 @@ class NewRig(BaseModel):
     kind: str = "van"
     pattern: str = Field(default="", description="Pattern of use to fill it with; an empty rig without")
     region: str = Field(default="", description="Region where it is used")
+    sources: list[Literal["mains", "solar", "engine"]] = Field(
+        default_factory=list,
+        max_length=3,
+        description="What charges it; of a pattern its usual ones if empty",
+    )
     units: str = ""
     currency: str = ""
 
@@ -182,6 +190,11 @@ def make_rig(body: NewRig) -> Response:
         fields |= filled["rig"]
         document["day"] |= filled["day"]
         document["plan"] |= filled["plan"]
+        document["sources"] = filled["sources"]
+    if body.sources:
+        document["sources"] = files.typical_sources(list(dict.fromkeys(body.sources)), assumed=False)
+    if body.kind == "cabin":
+        document["day"]["types"] = [t for t in document["day"]["types"] if t["kind"] != "travelling"]
     if body.region:
         if body.region not in reference.regions:
             raise files.RigFileError([files.Problem("", f"There is no region “{body.region}”.")])
@@ -192,10 +205,25 @@ def make_rig(body: NewRig) -> Response:
             "longitude": region.longitude,
             "utc_offset_h": region.utc_offset_h,
             "climate": region.climate,
+            "currency": region.currency,
+            "units": region.units,
         }
     document["rig"] |= fields | {k: v for k, v in (("units", body.units), ("currency", body.currency)) if v}
-    checked = files.read(document, reference, typed=True)
+    checked = _begin_level(files.read(document, reference, typed=True), current_app.config["TODAY"]())
     return json_response(store_document(files.to_document(checked)), 201)
+
+
+def _begin_level(rig: RigFile, today: str) -> RigFile:
+    """A new rig with the better of each pair put up: flooded, AGM or gel, and LFP."""
+    reference = data.reference()
+    proposals = evaluate(files.to_plan(rig, reference, today), reference, found=()).banks.proposals
+
+    def cost(key: str) -> float:
+        return min((p.lifetime for p in proposals[key].suitable), default=inf)
+
+    classes = [min(pair, key=cost) for pair in (("flooded_deep", "flooded_dual"), ("agm", "gel"), ("lfp",))]
+    candidates = [CandidatePart(id=key, battery_class=key) for key in classes]
+    return rig.model_copy(update={"candidates": candidates})
 
 
 @api.post("/rigs/demo", responses={201: MadeListView})

@@ -1,12 +1,14 @@
 """The need and the assumptions, as the interface is given them."""
 
+from dataclasses import replace
 from functools import lru_cache
 
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.assumptions import Assumption, Assumptions
-from vast_harbor.core.stops.need import Runtime, label_requirement
+from vast_harbor.core.stops.need import Runtime
+from vast_harbor.core.stops.need import evaluate as evaluate_need
 from vast_harbor.data import reference
 from vast_harbor.web.day.views import charge_text
 from vast_harbor.web.need.models import (
@@ -34,15 +36,18 @@ def _steps(steps: tuple[Figure, ...], style: Style) -> list[StepView]:
 
 
 def _rules(results: Results, style: Style) -> list[RuleNeedView]:
-    """What each house rule alone would make of the governing day."""
+    """What each house rule would make of the plan, the owner's own changes kept, as the verdict has it."""
     found = []
     for key in reference().rules:
-        asked = label_requirement(results.plan, reference(), reference().assumptions(key, {}), results.day)
+        need = results.need
+        if key != results.plan.house_rule:
+            plan = replace(results.plan, house_rule=key)
+            need = evaluate_need(plan, reference(), reference().assumptions(key, plan.overrides)).need
         found.append(
             RuleNeedView(
                 key=key,
-                need=style.text(asked.energy_wh, "Wh"),
-                labels=[style.text(ah, "Ah") for ah in asked.label_ah.values()],
+                need=style.text(need.energy.number, "Wh"),
+                labels=[style.text(c.nameplate_ah.number, "Ah") for c in need.classes.values()],
             )
         )
     return found

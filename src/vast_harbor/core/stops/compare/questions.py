@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from vast_harbor.core.figures.workings import Sentence, escaped
 from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.rig.sources import MAINS, SOLAR, Source
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.required_extras import COUNTED, RequiredExtra
@@ -50,6 +51,13 @@ def _questions(
             "charging",
         )
         return
+    if assumed := [s for s in charging if s.assumed]:
+        names = " and ".join(escaped(name_of(s)) for s in assumed)
+        yield Question(
+            "what charges it is as was assumed",
+            Sentence(f"Is it so? {names}, as rigs of this kind have them. Confirm or correct it."),
+            "charging",
+        )
     if plan.site.latitude is None and any(s.kind == SOLAR for s in charging):
         yield Question(
             "the sun brings back what is used",

@@ -47,7 +47,7 @@ def voltage_choices(
     Returns:
         One choice for each voltage.
     """
-    return tuple(_choice(plan, reference, assumptions, days, v) for v in VOLTS)
+    return tuple(_choice(plan, reference, assumptions, days, v) for v in sorted({*VOLTS, plan.system_v}))
 
 
 def _main_power(plan: Plan, days: Days) -> Figure:
