@@ -173,7 +173,7 @@ def test_halving_the_step_changes_little(made, watts, celsius, seed) -> None:
     trouble = kernel.BMS_OPEN | kernel.LOADS_OFF | kernel.EMPTY | kernel.RESTING
     if not ((whole.state | halves.state[:, ::2]) & trouble).any():
         # Half a per cent nearly always; a relay on lithium, whose current falls within the step, takes more.
-        assert np.abs(whole.soc[0, ::STEPS] - halves.soc[0, :: 2 * STEPS]).max() < 0.012
+        assert np.abs(whole.soc[0, ::STEPS] - halves.soc[0, :: 2 * STEPS]).max() < 0.015
 
 
 def test_full_and_empty_part_a_step() -> None:

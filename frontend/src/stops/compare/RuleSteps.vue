@@ -9,7 +9,7 @@ const steps = computed(() => plan.rig!.compare.verdict.steps)
 const SET_BY: Record<number, string[]> = {
   1: ['verdict_nights'],
   3: ['verdict_critical', 'night_elsewhere', 'verdict_served'],
-  4: ['verdict_clear', 'verdict_near', 'verdict_risk', 'verdict_within'],
+  4: ['verdict_clear', 'verdict_near', 'verdict_risk', 'verdict_within', 'verdict_purse'],
 }
 </script>
 

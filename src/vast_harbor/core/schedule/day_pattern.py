@@ -4,9 +4,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from vast_harbor.core.rig.day_types import HOOK_UP, LAID_UP, OFF_GRID, TRAVELLING, DayType
+from vast_harbor.core.rig.months import type_for
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.rig.sources import ENGINE
-from vast_harbor.core.weather.sun import OPPOSITE, SEASON_MONTHS
 
 CABIN = "cabin"
 # Nights in a row where the owner does not say.
@@ -30,37 +30,6 @@ class DaySpec:
     hook_up: bool
     drives: bool
     pitch: str
-
-
-def season_month(day_type: DayType, south: bool) -> int:
-    """The month in the middle of a kind of day's season, 1 to 12."""
-    return SEASON_MONTHS[OPPOSITE[day_type.season] if south else day_type.season]
-
-
-def type_for(plan: Plan, kind: str, month: int) -> DayType:
-    """The kind of day that comes nearest to a month.
-
-    Args:
-        plan: with its kinds of day.
-        kind: one of ``day_types.KINDS``.
-        month: 1 to 12.
-
-    Returns:
-        Of that kind the one whose season is nearest; where there is none, one that is used off-grid.
-    """
-
-    def away(t: DayType) -> int:
-        gap = abs(season_month(t, plan.site.south) - month) % 12
-        return min(gap, 12 - gap)
-
-    wanted = [t for t in plan.day_types if t.kind == kind]
-    wanted = wanted or [t for t in plan.day_types if t.kind == OFF_GRID] or list(plan.day_types)
-    return min(wanted, key=away)
-
-
-def months_of_use(plan: Plan) -> tuple[int, ...]:
-    """Months in which it is used, ascending."""
-    return tuple(sorted(plan.months)) or tuple(range(1, 13))
 
 
 def has_hook_up(plan: Plan) -> bool:

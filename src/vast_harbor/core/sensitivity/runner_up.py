@@ -7,8 +7,8 @@ import numpy as np
 from vast_harbor.core.cost.cash_flow import Values
 from vast_harbor.core.cost.life_cost import LifeCostInputs, Scenario, lifetime
 from vast_harbor.core.passage import Results
+from vast_harbor.core.rig.months import months_of_use
 from vast_harbor.core.rig.plan import Reference
-from vast_harbor.core.schedule.day_pattern import months_of_use
 from vast_harbor.core.stops.compare import ComparedBank
 from vast_harbor.core.stops.trial import DENSE
 

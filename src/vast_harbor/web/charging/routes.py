@@ -10,9 +10,9 @@ from pydantic import BaseModel, Field
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.parsing import Unreadable, parse, parse_clock
 from vast_harbor.core.passage import Results
+from vast_harbor.core.rig.months import months_of_use
 from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.rig.sources import ENGINE, MAINS
-from vast_harbor.core.schedule.day_pattern import months_of_use
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 from vast_harbor.core.stops.banks import acts
 from vast_harbor.core.stops.charging import (

@@ -283,7 +283,7 @@ class QuickLifeCost:
             cycle_wear=use.cycle_wear,
             exponent=assume.value(f"cycle_exponent.{key}"),
             years_25=assume.value(f"calendar_years.{key}") * self.agm_factor(key),
-            use_c=need.day.battery_c.number,
+            use_c=limits.ageing.number,
             rest_c=limits.rest_c,
             accidents=use.accidents,
             emptied=use.emptied,

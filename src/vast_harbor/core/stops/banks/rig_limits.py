@@ -5,8 +5,10 @@ from dataclasses import dataclass, field
 from functools import cached_property
 
 from vast_harbor.core.battery.bank import Bank
+from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.installation.cables import Sized, inverter_current, size
 from vast_harbor.core.rig import derating
+from vast_harbor.core.rig.ageing_temperature import ageing_temperature
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.loads import AC
 from vast_harbor.core.rig.plan import Plan, Reference
@@ -62,6 +64,11 @@ class RigLimits:
                 max(0.1, self.main_a), cable_m, self.plan.system_v, drop, self.reference.cables
             )
         return self._sized[cable_m]
+
+    @cached_property
+    def ageing(self) -> Figure:
+        """Temperature that ages a bank in the months of use [°C]."""
+        return ageing_temperature(self.plan, self.assumptions)
 
     @cached_property
     def rest_c(self) -> float:

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from vast_harbor.core.figures.workings import REFERENCE, Figure, computed, typed
+from vast_harbor.core.rig.months import months_of_use
 from vast_harbor.core.rig.sources import (
     CHARGE_V,
     ENGINE,
@@ -15,7 +16,6 @@ from vast_harbor.core.rig.sources import (
     Source,
     generator_watts,
 )
-from vast_harbor.core.schedule.day_pattern import months_of_use
 from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.stops.banks import Build
 from vast_harbor.core.weather.daily_weather import clear_share

@@ -19,6 +19,7 @@ from vast_harbor.core.cost.life_cost import (
 )
 from vast_harbor.core.figures.workings import HOUSE_RULE, REFERENCE, TYPED, Figure, computed, datasheet, typed
 from vast_harbor.core.rig import derating
+from vast_harbor.core.rig.ageing_temperature import ageing_temperature
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import WATCHED, Plan, Reference
 from vast_harbor.core.stops.banks import BankFigures, Use, about
@@ -326,7 +327,9 @@ def _calendar(
             "Halves for every 10 K above 25 °C",
         )
 
-    use = life_at("years_use", "Calendar life at the temperature in use", need.day.battery_c)
+    use = life_at(
+        "years_use", "Calendar life at the temperature in use", ageing_temperature(plan, assumptions)
+    )
     rest = life_at(
         "years_rest",
         "Calendar life at the temperature of the rest of the year",

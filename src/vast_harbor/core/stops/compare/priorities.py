@@ -10,8 +10,6 @@ from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 
 # Nearer than this two banks serve a care alike.
 ALIKE = 0.05
-# And the price on the day decides between no others than those that come so near over the years [-].
-PURSE_BAND = 0.10
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,7 +76,7 @@ CARES = {
 
 
 def choose(
-    near: Sequence[ComparedBank], cares: Sequence[str], weighed: Mapping[str, float]
+    near: Sequence[ComparedBank], cares: Sequence[str], weighed: Mapping[str, float], purse: float
 ) -> tuple[ComparedBank, str]:
     """The bank that serves the strongest cares best, then that of least cost, then the cheaper to buy.
 
@@ -86,6 +84,7 @@ def choose(
         near: banks in the running, at least one.
         cares: keys of the cares, the strongest first.
         weighed: cost of each by its id, the dear futures weighed too [money].
+        purse: how much more one may cost that asks less on the day [-].
 
     Returns:
         The bank, and the key of the care that decided; ``risk`` where cost did; empty where money on the
@@ -95,7 +94,7 @@ def choose(
     for key in cares:
         if key == "purse":
             # Money today decides only between those that cost alike over the years.
-            left = _alike(left, weighed, PURSE_BAND)
+            left = _alike(left, weighed, purse)
             if len(left) == 1 < len(near):
                 return left[0], "risk"
         losses = [CARES[key].loss(c) for c in left]

@@ -249,7 +249,9 @@ class Verdict:
             return self.suitable[0], "only"
         if len(self.near) == 1:
             return self.near[0], "money"
-        chosen, why = choose(self.near, self.plan.cares[:2], self.weighed)
+        chosen, why = choose(
+            self.near, self.plan.cares[:2], self.weighed, self.assumptions.value("verdict_purse")
+        )
         if self.clear and why in ("risk", ""):
             return chosen, "money"
         return chosen, why

@@ -1,6 +1,6 @@
 """Need: usable energy between charges, and the rated capacity that gives it."""
 
-from vast_harbor.core.stops.need.energy_need import ClassNeed, Need, class_volts, label_requirement
+from vast_harbor.core.stops.need.energy_need import ClassNeed, Need, class_volts
 from vast_harbor.core.stops.need.findings import need_findings, standby_days
 from vast_harbor.core.stops.need.governing_day import Days, evaluate
 from vast_harbor.core.stops.need.runtime import Runtime, runtimes
@@ -14,7 +14,6 @@ __all__ = (
     "SecondNeed",
     "class_volts",
     "evaluate",
-    "label_requirement",
     "need_findings",
     "runtimes",
     "second_need",

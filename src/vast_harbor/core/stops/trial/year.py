@@ -10,8 +10,9 @@ from vast_harbor.core.battery.ageing import cycles_at_depth
 from vast_harbor.core.battery.bank import BatteryModel
 from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.figures.workings import Figure
+from vast_harbor.core.rig.months import months_of_use
 from vast_harbor.core.rig.sources import GENERATOR, MAINS, SOLAR, Source
-from vast_harbor.core.schedule.day_pattern import DaySpec, has_hook_up, months_of_use, stretch
+from vast_harbor.core.schedule.day_pattern import DaySpec, has_hook_up, stretch
 from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.simulation.conditions import Conditions, Floats
 from vast_harbor.core.simulation.kernel import EMPTY, FULL, GENERATING
