@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from vast_harbor.core.battery import kibam
-from vast_harbor.core.battery.kibam import Wells, advance, capacity, capacity_at, fit_wells, step
+from vast_harbor.core.battery.kibam import Wells, advance, capacity, capacity_at, fit_wells, step, wells_rate
 from vast_harbor.core.battery.peukert import capacity_over_time
 
 WELLS = st.builds(Wells, st.floats(5, 2000), st.floats(0.05, 0.98), st.floats(0.02, 20))
@@ -79,23 +79,46 @@ def test_the_nameplate_comes_out_exactly_and_the_rest_nearly(ratings) -> None:
             assert capacity(wells, hours) == pytest.approx(capacity_over_time(100, 20, k, hours), rel=0.025)
 
 
-def test_two_capacities_of_a_sealed_battery_foretell_the_others(reference) -> None:
-    # Typical of the class (docs/method.md): 20 h 100, 10 h 94, 5 h 85, 2 h 70, 1 h 61,
-    # 30 min 49. Told the first and the fifth. The model is low in the middle and, as its available well is
-    # there at once, high where the discharge takes less than an hour.
-    wells = fit_wells(((100.0, 20.0), (61.0, 1.0)), 1.1)
-    off = {h: capacity(wells, h) / typical - 1
-           for h, typical in {10: 94, 5: 85, 2: 70, 1: 61, 0.5: 49}.items()}  # fmt: skip
-    assert off == pytest.approx({10: -0.03, 5: -0.06, 2: -0.04, 1: 0.007, 0.5: 0.19}, abs=0.01)
-    # With the 5 h capacity as well, all down to one hour are within 2.5 %.
-    wells = fit_wells(((100.0, 20.0), (85.0, 5.0), (61.0, 1.0)), 1.1)
-    for hours, typical in {10: 94, 5: 85, 2: 70, 1: 61}.items():
-        assert capacity(wells, hours) == pytest.approx(typical, rel=0.025)
+TABLES = [
+    # Typical of the class (docs/method.md): % of the 20 h capacity over so many hours.
+    (kibam.SEALED_RATE, {20: 100, 10: 94, 5: 85, 2: 70, 1: 61, 0.5: 49}),
+    (kibam.SEALED_RATE, {20: 100, 10: 93, 5: 84, 3: 76, 1: 59}),
+    (kibam.FLOODED_RATE, {20: 100, 10: 92, 5: 82, 3: 73, 1: 57}),
+    (kibam.FLOODED_RATE, {20: 100, 10: 92, 5: 82, 3: 74, 1: 57}),
+]
+
+
+@pytest.mark.parametrize(("rate", "table"), TABLES)
+def test_two_capacities_foretell_the_middle_and_one_hour(rate, table) -> None:
+    """At the k′ of the class both given capacities come out, and all between them within 2 or 3 %."""
+    wells = fit_wells(((100.0, 20.0), (float(table[1]), 1.0)), 1.1, rate)
+    assert capacity(wells, 20) == pytest.approx(100) and capacity(wells, 1) == pytest.approx(table[1])
+    for hours in (10, 5, 3):
+        if hours in table:
+            assert capacity(wells, hours) == pytest.approx(table[hours], rel=0.025), hours
+    # Told 20 h and 5 h, one hour comes within 4 %.
+    wells = fit_wells(((100.0, 20.0), (float(table[5]), 5.0)), 1.1, rate)
+    assert capacity(wells, 1) == pytest.approx(table[1], rel=0.04)
+
+
+def test_the_half_hour_comes_out_high_and_is_said_to() -> None:
+    # The available well is there at once: the volts end such a discharge first.
+    wells = fit_wells(((100.0, 20.0), (61.0, 1.0)), 1.1, kibam.SEALED_RATE)
+    assert capacity(wells, 0.5) / 49 - 1 == pytest.approx(0.11, abs=0.04)
+
+
+def test_more_of_a_two_capacity_label_never_gives_less() -> None:
+    """The dearer the second capacity, the more every hour between gives."""
+    last = 0.0
+    for second in range(45, 80, 5):
+        wells = fit_wells(((100.0, 20.0), (float(second), 1.0)), 1.1, kibam.SEALED_RATE)
+        assert capacity(wells, 4) > last
+        last = capacity(wells, 4)
 
 
 def test_every_label_of_the_catalogue_can_be_fitted(reference) -> None:
     for model in reference.catalogue.values():
-        wells = fit_wells(model.ratings, model.battery_class.peukert.likely)
+        wells = fit_wells(model.ratings, model.battery_class.peukert.likely, wells_rate(model.battery_class))
         assert 0 < wells.ratio < 1 and wells.rate > 0 and wells.capacity >= model.rated_ah * 0.999
         for ah, hours in model.ratings:
             assert capacity(wells, hours) == pytest.approx(ah, rel=0.03), model.id

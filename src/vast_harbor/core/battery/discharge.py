@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from vast_harbor.core.battery.bank import Bank
-from vast_harbor.core.battery.kibam import Wells, available_after, fit_wells
+from vast_harbor.core.battery.kibam import Wells, available_after, fit_wells, wells_rate
 from vast_harbor.core.battery.temperature import temperature_factor
 from vast_harbor.core.battery.terminal_voltage import Terminal, bank_resistance
 
@@ -50,7 +50,7 @@ def battery(
         The bank as it discharges.
     """
     model = bank.model
-    wells = fit_wells(model.ratings, class_exponent)
+    wells = fit_wells(model.ratings, class_exponent, wells_rate(model.battery_class))
     terminal = Terminal(
         model.battery_class,
         bank.series * model.unit_class_v,

@@ -15,6 +15,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from vast_harbor.core.battery.chemistry import BatteryClass
 from vast_harbor.core.battery.peukert import capacity_over_time, exponent_from_two_ratings
 
 Rating = tuple[float, float]
@@ -177,21 +178,59 @@ def _shape(ratio: NDArray[np.float64], rate: NDArray[np.float64], hours: float) 
     return out
 
 
+# k′ of lead-acid where a label has two capacities only [1/h]: least squares over five capacities each of
+# typical discharge tables give 0.8 to 0.9 for flooded and about 0.9 for valve-regulated cells.
+FLOODED_RATE, SEALED_RATE = 0.8, 0.9
+
+
+def wells_rate(battery_class: BatteryClass) -> float | None:
+    """k′ to take where a label has two capacities [1/h]; None for lithium, which hardly bends."""
+    if not battery_class.is_lead_acid:
+        return None
+    return FLOODED_RATE if battery_class.water else SEALED_RATE
+
+
+def _through_both(one: Rating, other: Rating, rate: float) -> Wells:
+    """The model at a given k′ that gives two capacities exactly, where any does, else the nearest."""
+    wanted = other[0] / one[0]
+    longer = other[1] > one[1]
+
+    def share(ratio: float) -> float:
+        unit = Wells(1.0, ratio, rate)
+        return capacity(unit, other[1]) / capacity(unit, one[1])
+
+    low, high = 0.005, 0.9999
+    for _ in range(60):
+        middle = (low + high) / 2
+        # The larger c, the less a hard discharge leaves behind.
+        if (share(middle) < wanted) != longer:
+            low = middle
+        else:
+            high = middle
+    return Wells(one[0] / capacity(Wells(1.0, low, rate), one[1]), low, rate)
+
+
 @lru_cache(maxsize=512)
-def fit_wells(ratings: tuple[Rating, ...], class_exponent: float) -> Wells:
+def fit_wells(
+    ratings: tuple[Rating, ...], class_exponent: float, two_ratings_rate: float | None = None
+) -> Wells:
     """The model that comes nearest to a label.
 
-    Three or more capacities are fitted as they are; two are filled up by their Peukert exponent, one by that
-    of the class, at 1, 3, 5, 10 and 20 h. q_max is always such that the nameplate comes out exactly.
+    Three or more capacities are fitted as they are; of two, c and q_max follow at the k′ of the class; one is
+    filled up by the Peukert exponent of the class at 1, 3, 5, 10 and 20 h, as two are without such a k′.
+    q_max is always such that the nameplate comes out exactly.
 
     Args:
         ratings: (Ah, hours) pairs, the nameplate first.
         class_exponent: Peukert exponent of the class, for a label of one capacity [-].
+        two_ratings_rate: k′ for a label of two capacities [1/h]; None to fill it up by Peukert.
 
     Returns:
         The wells of one string: the least sum of squared relative errors.
     """
     rated_ah, rated_hours = ratings[0]
+    if len(ratings) == 2 and two_ratings_rate is not None:
+        return _through_both(ratings[0], ratings[1], two_ratings_rate)
     points: Sequence[Rating] = ratings
     if len(ratings) < 3:
         exponent = class_exponent

@@ -2,7 +2,7 @@
 
 from vast_harbor.core.battery.bank import Bank, BatteryModel
 from vast_harbor.core.battery.datasheet import Warranty
-from vast_harbor.core.battery.kibam import fit_wells
+from vast_harbor.core.battery.kibam import Wells, fit_wells, wells_rate
 from vast_harbor.core.battery.terminal_voltage import bank_resistance
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Candidate, Plan
@@ -28,13 +28,18 @@ def cut_offs(plan: Plan, assumptions: Assumptions, lead: bool) -> CutOffs:
     )
 
 
+def _wells(model: BatteryModel, exponent: float) -> Wells:
+    """The wells of one string of a model."""
+    return fit_wells(model.ratings, exponent, wells_rate(model.battery_class))
+
+
 def simulated_candidate(build: Build) -> SimulatedBank:
     """A candidate at the age that the need is planned for, with its sources and what is chosen for them."""
     plan, assumptions, model = build.plan, build.assumptions, build.bank.model
     return simulate_bank_as(
         build.candidate.id,
         build.bank,
-        fit_wells(model.ratings, label_or_class_exponent(assumptions, model)),
+        _wells(model, label_or_class_exponent(assumptions, model)),
         build.criteria.terminal.health,
         build.criteria.terminal.cable_ohm,
         build.criteria.terminal.ohm,
@@ -61,7 +66,7 @@ def simulated_old_bank(plan: Plan, assumptions: Assumptions, banks: Banks) -> Si
     health = max(0.05, min(1.0, soh.number if soh is not None and soh.value else UNKNOWN_HEALTH))
     exponent = assumptions.value(f"peukert.{battery_class.key}")
     return simulate_bank_as(
-        OLD, bank, fit_wells(model.ratings, exponent), health, 0.0, bank_resistance(bank),
+        OLD, bank, _wells(model, exponent), health, 0.0, bank_resistance(bank),
         assumptions.value("sharing"), cut_offs(plan, assumptions, battery_class.is_lead_acid),
         sources_of(plan, Candidate(OLD, battery_class.key), battery_class, assumptions),
         assumptions.value(f"coulombic.{battery_class.key}"),
