@@ -1,6 +1,7 @@
 """Charging against the bench values of the trade, and the sky against a second model of it."""
 
 from dataclasses import replace
+from math import exp
 
 import numpy as np
 import pandas as pd
@@ -8,7 +9,7 @@ import pytest
 from pvlib import clearsky, location
 
 from vast_harbor.core.battery.bank import Bank
-from vast_harbor.core.battery.charge_acceptance import full_soc, time_constant
+from vast_harbor.core.battery.charge_acceptance import behind_cable, full_soc, time_constant, wanted_v
 from vast_harbor.core.battery.kibam import fit_wells
 from vast_harbor.core.battery.terminal_voltage import bank_resistance
 from vast_harbor.core.rig.sources import Source
@@ -63,9 +64,8 @@ def test_acceptance_follows_volts_and_cold(reference) -> None:
             assert at == pytest.approx(c.acceptance_h)
             continue
         assert at == pytest.approx([c.acceptance_h, c.acceptance_h * np.e, c.acceptance_h / 2])
-        assert time_constant(c, c.absorption_v - c.compensation * 20, 5.0) == pytest.approx(
-            2 * c.acceptance_h
-        )
+        # In the cold a charger that follows the temperature loses nothing.
+        assert time_constant(c, c.absorption_v - c.compensation * 20, 5.0) == pytest.approx(c.acceptance_h)
         assert full_soc(c) == pytest.approx(1 - 0.02 * c.acceptance_h)
 
 
@@ -131,3 +131,33 @@ def test_a_mixed_day_has_clouds_of_half_an_hour_and_more(reference) -> None:
         assert lengths.min() >= 2 and lengths.max() <= 6
     desert = reference.climates["desert"]
     assert clear_share(desert, 7, False) > clear_share(reference.climates["maritime"], 12, False) + 0.3
+
+
+@pytest.mark.parametrize("amps", [0.5, 10.0, 60.0, 400.0])
+@pytest.mark.parametrize("softens", [0.0, 0.01, 0.05, 0.3])
+def test_behind_a_cable_the_current_is_that_at_the_volts_of_the_battery(amps, softens) -> None:
+    """I = I₀·e^(−I·R/0.6 V): the drop of its own current is what makes it take less."""
+    got = behind_cable(amps, softens)
+    assert got == pytest.approx(amps * exp(-got * softens), rel=1e-9)
+    assert got <= amps and behind_cable(amps, softens + 0.01) < got
+
+
+def test_the_cold_slows_acceptance_once(reference) -> None:
+    flooded = reference.classes["flooded_deep"]
+    warm, cold = float(time_constant(flooded, 14.7, 25)), float(time_constant(flooded, 14.7, 0))
+    # A charger that does not follow the temperature lacks 25 K · 24 mV: e^(0.6/0.6) = 2.7 times as long.
+    assert cold / warm == pytest.approx(exp(1.0))
+    # One that does makes up for it.
+    assert float(time_constant(flooded, float(wanted_v(flooded, 0)), 0)) == pytest.approx(warm)
+    steps = [float(time_constant(flooded, 14.4, t)) for t in range(30, -21, -5)]
+    assert steps == sorted(steps)
+
+
+def test_a_longer_cable_charges_lead_acid_more_slowly(reference) -> None:
+    lane = hundred(reference, "agm")
+    relay = Source("e", "engine", link="relay", alternator_a=120.0, alternator_v=14.4)
+    hours = [
+        curve(lane, (replace(relay, cable_mohm=mohm),), 0.5, 0.9, 25.0).reached[0.8]
+        for mohm in (0, 15, 40, 90)
+    ]
+    assert hours == sorted(hours) and hours[-1] > 1.2 * hours[0]

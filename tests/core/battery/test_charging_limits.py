@@ -63,5 +63,6 @@ def test_time_constant_grows_below_absorption_volts_and_in_the_cold() -> None:
     assert float(time_constant(AGM, 13.9, 25)) == pytest.approx(tau * np.e)
     # Never below half of it, and no faster in the heat than at absorption volts.
     assert float(time_constant(AGM, 16.5, 25)) == pytest.approx(tau / 2)
-    assert float(time_constant(AGM, float(wanted_v(AGM, 5)), 5)) == pytest.approx(2 * tau)
+    assert float(time_constant(AGM, float(wanted_v(AGM, 5)), 5)) == pytest.approx(tau)
+    assert float(time_constant(AGM, 14.5, 5)) == pytest.approx(tau * np.exp(0.48 / 0.6))
     assert float(time_constant(LFP, 13.3, -5)) == pytest.approx(LFP.acceptance_h)

@@ -42,8 +42,8 @@ def slots_of(*sources: dict) -> Slots:
     """Sources in one stretch of one step; what is not said of one is what a plain 20 A charger has."""
     plain = {
         "amps": 20.0, "watts": 0.0, "by_power": False, "plugged": False, "rests": False, "rebulk_v": 12.8,
-        "timeout_h": 4.0, "wakes": True, "more_ohm": 0.0, "unit": 1.0, "starts": False, "set_v": 14.4,
-        "hold_v": 13.6, "set_tau": 1.0, "hold_tau": 2.0,
+        "timeout_h": 4.0, "wakes": True, "more_ohm": 0.0, "softens": 0.0, "unit": 1.0, "starts": False,
+        "set_v": 14.4, "hold_v": 13.6, "set_tau": 1.0, "hold_tau": 2.0,
     }  # fmt: skip
     each = [plain | s for s in sources]
     over_time = ("unit", "starts", "set_v", "hold_v", "set_tau", "hold_tau")

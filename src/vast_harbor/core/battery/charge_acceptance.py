@@ -1,6 +1,6 @@
 """How much charge a bank takes: the source's limit at first, then its own, the fuller the less."""
 
-from math import expm1
+from math import exp, expm1, log1p
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
@@ -8,8 +8,8 @@ from numpy.typing import ArrayLike, NDArray
 from vast_harbor.core.battery.chemistry import BatteryClass
 
 Floats = NDArray[np.float64]
-# How fast lead-acid takes charge with the volts, and in the cold.
-VOLTS_SCALE, HALVES_K = 0.6, 20.0
+# How fast lead-acid takes charge with the volts [V].
+VOLTS_SCALE = 0.6
 # LFP resists charge more than discharge.
 LFP_CHARGE_OHM = 2.5
 # Full is where the acceptance law leaves less than C/50.
@@ -40,7 +40,8 @@ def wanted_v(battery_class: BatteryClass, celsius: ArrayLike) -> Floats:
 def time_constant(battery_class: BatteryClass, volts: ArrayLike, celsius: ArrayLike) -> Floats:
     """τ(V, T): time constant of the current that a bank accepts [h].
 
-    τ·e^((V_abs − V)/0.6 V), not below τ/2, × 2^((25 − T)/20) below 25 °C; of LFP τ.
+    τ·e^((V_abs(T) − V)/0.6 V), not below τ/2; of LFP τ. The cold counts once: as the volts that are missing
+    to V_abs(T), which compensation makes up for.
 
     Args:
         battery_class: its class.
@@ -50,7 +51,8 @@ def time_constant(battery_class: BatteryClass, volts: ArrayLike, celsius: ArrayL
     Returns:
         Time constant [h].
 
-    Source: after J. A. Mas's laws of charge acceptance; the dependence on volts and cold is a practice value.
+    Source: after J. A. Mas's laws of charge acceptance; the dependence on volts is a practice value: 2.7 times
+    as long at 0 °C where the charger does not follow the temperature.
     """
     volts, celsius = np.broadcast_arrays(np.asarray(volts, float), np.asarray(celsius, float))
     tau = battery_class.acceptance_h
@@ -58,8 +60,7 @@ def time_constant(battery_class: BatteryClass, volts: ArrayLike, celsius: ArrayL
         return np.full(volts.shape, tau)
     under = wanted_v(battery_class, celsius) - volts
     # Far below absorption nothing goes in before the volts of the bank bar it anyway.
-    by_volts = np.maximum(tau * np.exp(np.minimum(under / VOLTS_SCALE, 30.0)), tau / 2)
-    return np.asarray(by_volts * 2.0 ** (np.maximum(0.0, 25 - celsius) / HALVES_K))
+    return np.asarray(np.maximum(tau * np.exp(np.minimum(under / VOLTS_SCALE, 30.0)), tau / 2))
 
 
 def charge_ohm(battery_class: BatteryClass, bank_ohm: float, cable_ohm: float) -> float:
@@ -103,6 +104,25 @@ def mean_acceptance(soc: float, capacity_ah: float, tau_h: float, coulombic: flo
         hours: length of the step [h], above 0.
     """
     return (1 - soc) * capacity_ah * -expm1(-coulombic * hours / tau_h) / (coulombic * hours)
+
+
+def behind_cable(amps: float, softens: float) -> float:
+    """The current that a bank takes behind a cable from a source of steady volts [A].
+
+    Its volts are lower by I·R, and τ the longer for it: I = I₀·e^(−I·R/0.6 V), solved by Newton's method.
+    Plain arithmetic, so that the compiled simulation uses it too.
+
+    Args:
+        amps: I₀, that it would take with no cable [A].
+        softens: R/0.6 V [1/A]; 0 where there is no cable, and for LFP.
+    """
+    if softens <= 0.0 or amps <= 0.0:
+        return amps
+    x = log1p(amps * softens)
+    for _ in range(8):
+        e = exp(x)
+        x -= (x * e - amps * softens) / (e * (1 + x))
+    return x / softens
 
 
 def self_discharge(battery_class: BatteryClass, celsius: ArrayLike, health: float) -> Floats:

@@ -12,7 +12,7 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
-from vast_harbor.core.battery.charge_acceptance import mean_acceptance
+from vast_harbor.core.battery.charge_acceptance import behind_cable, mean_acceptance
 from vast_harbor.core.battery.kibam import available_after
 from vast_harbor.core.battery.terminal_voltage import current_at_power, depth_factor, knee_share
 
@@ -116,6 +116,7 @@ class Slots(NamedTuple):
     timeout_h: Floats
     wakes: Flags
     more_ohm: Floats
+    softens: Floats
     order: NDArray[np.int64]
     unit: Floats
     starts: Flags
@@ -174,6 +175,7 @@ _depth_factor = njit(nogil=True, error_model="numpy")(depth_factor)
 _knee_share = njit(nogil=True, error_model="numpy")(knee_share)
 _available_after = njit(nogil=True, error_model="numpy")(available_after)
 _mean_acceptance = njit(nogil=True, error_model="numpy")(mean_acceptance)
+_behind_cable = njit(nogil=True, error_model="numpy")(behind_cable)
 
 
 @njit(cache=True, nogil=True, error_model="numpy")
@@ -254,6 +256,7 @@ def _offers(  # type: ignore[no-untyped-def]
         given[i] = a
         by_volts = (set_v[i] - rested) / (bank.charge_ohm + slots.more_ohm[i])
         by_charge = _mean_acceptance(soc, bank.ah, tau, bank.coulombic, left)
+        by_charge = _behind_cable(by_charge, slots.softens[i])
         accepts[i] = max(0.0, min(by_charge, by_volts))
         supply += a
         if a > 0:

@@ -11,6 +11,7 @@ from vast_harbor.core.battery.charge_acceptance import (
     COOL_C,
     COOL_RATE,
     TAIL_C,
+    VOLTS_SCALE,
     charge_ohm,
     self_discharge,
     time_constant,
@@ -214,6 +215,12 @@ def _slots(simulated: SimulatedBank, conditions: Conditions, feeds: Sequence[Fee
         timeout_h=np.array([ENDLESS if s.timeout_h is None else s.timeout_h for s in sources]),
         wakes=np.array([s.wakes for s in sources], dtype=bool),
         more_ohm=np.array([s.cable_mohm / 1000 if s.is_relay else 0.0 for s in sources]),
+        softens=np.array(
+            [
+                s.cable_mohm / 1000 / (VOLTS_SCALE * n) if s.is_relay and not simulated.lfp else 0.0
+                for s in sources
+            ]
+        ),
         order=np.array(order, dtype=np.int64),
         unit=np.array([f.unit for f in feeds]).reshape(shape),
         starts=np.array([f.starts for f in feeds], dtype=bool).reshape(shape),
