@@ -51,8 +51,8 @@ def time_constant(battery_class: BatteryClass, volts: ArrayLike, celsius: ArrayL
     Returns:
         Time constant [h].
 
-    Source: after J. A. Mas's laws of charge acceptance; the dependence on volts is a practice value: 2.7 times
-    as long at 0 °C where the charger does not follow the temperature.
+    Source: after J. A. Mas's laws of charge acceptance; the dependence on volts is a practice value: 2.7
+    times as long at 0 °C where the charger does not follow the temperature.
     """
     volts, celsius = np.broadcast_arrays(np.asarray(volts, float), np.asarray(celsius, float))
     tau = battery_class.acceptance_h

@@ -3,11 +3,15 @@
 from dataclasses import dataclass
 
 from vast_harbor.core.battery.health_signs import (
+    HealthSign,
+    HealthTogether,
     Span,
+    by_age,
+    by_nights,
+    by_sag,
+    by_test,
     charge_by_volts,
-    health_by_age,
-    health_by_nights,
-    health_by_sag,
+    clipped,
     together,
 )
 from vast_harbor.core.battery.terminal_voltage import Terminal, unit_resistance
@@ -19,8 +23,8 @@ from vast_harbor.core.stops.rig.old_bank import tested_health
 
 AT_FAULT, POSSIBLE, UNLIKELY, UNKNOWN = "at fault", "possible", "unlikely", "not known"
 BANK, CHARGER, DRAIN, USE = "bank", "charger", "drain", "use"
-# A bank below this is worn; above the other it is sound.
-WORN, SOUND = 0.75, 0.85
+# A bank below this is worn; above the other it is sound; and how likely that must be.
+WORN, SOUND, SURE = 0.75, 0.85, 0.8
 FULL_SOC = 0.9
 DRAIN_SHARE = 0.15
 GROWN, GROWN_MUCH = 1.15, 1.4
@@ -92,10 +96,15 @@ def diagnose(plan: Plan, assumptions: Assumptions, need: Need) -> Diagnosis | No
     ratio = _use_ratio(old, need)
     test = tested_health(plan, assumptions)
     signs = _signs(plan, old, assumptions, charge, ratio, test)
-    health, agree = _health(signs, test)
+    found = together([s for _, s in signs], WORN, SOUND) if signs else None
+    health = test if test is not None else _health(signs, found)
     danger = _danger(old)
-    suspects = (_bank(old, health, danger), _charger(old, charge), _drain(plan, need), _use(old, need, ratio))
-    return Diagnosis(danger, health, signs, agree, suspects, _answer(suspects, danger, health))
+    suspects = (
+        _bank(old, health, found, danger), _charger(old, charge), _drain(plan, need), _use(old, need, ratio)
+    )  # fmt: skip
+    shown = tuple(Sign(name, *sign.span) for name, sign in signs)
+    agree = found is None or found.agree
+    return Diagnosis(danger, health, shown, agree, suspects, _answer(suspects, danger, health))
 
 
 def _per_12(old: OldBank) -> float:
@@ -106,8 +115,7 @@ def _per_12(old: OldBank) -> float:
 def _charge(old: OldBank, plan: Plan) -> Span | None:
     if old.rested_v is None:
         return None
-    rested = 8.0 if old.rested_hours is None else old.rested_hours
-    return charge_by_volts(old.battery_class, old.rested_v / _per_12(old), rested)
+    return charge_by_volts(old.battery_class, old.rested_v / _per_12(old), old.rested_hours)
 
 
 def _use_ratio(old: OldBank, need: Need) -> float:
@@ -117,49 +125,41 @@ def _use_ratio(old: OldBank, need: Need) -> float:
 
 def _signs(
     plan: Plan, old: OldBank, assumptions: Assumptions, charge: Span | None, ratio: float, test: Figure | None
-) -> tuple[Sign, ...]:
-    out: list[Sign] = []
+) -> tuple[tuple[str, HealthSign], ...]:
+    """What each sign says, by its name."""
+    out: list[tuple[str, HealthSign]] = []
+    lead = old.battery_class.is_lead_acid
     if test is not None and test.low is not None and test.high is not None:
-        out.append(Sign("capacity test", test.low, test.high))
+        out.append(("capacity test", by_test(test.low, test.high)))
     if old.loaded_v is not None and old.load_a and old.rested_v is not None and old.rested_v > old.loaded_v:
-        class_v = 12 * _per_12(old)
-        ohm = unit_resistance(old.battery_class, class_v, old.parallel * old.unit_ah)
+        class_v, ah = 12 * _per_12(old), old.parallel * old.unit_ah
+        ohm = unit_resistance(old.battery_class, class_v, ah)
         new = float(Terminal(old.battery_class, class_v, ohm, celsius=LAB_C).resistance(1.0, 1.0))
-        out.append(Sign("volts under a load", *health_by_sag(new, old.rested_v, old.loaded_v, old.load_a)))
+        sag = by_sag(lead, new, old.rested_v, old.loaded_v, old.load_a, old.load_a / ah, _per_12(old))
+        out.append(("volts under a load", sag))
     if old.nights_then and old.nights_now is not None:
-        low, high = health_by_nights(old.nights_then, max(0.01, old.nights_now), ratio)
-        if charge is not None and charge[1] < FULL_SOC:
-            # It is not filled: fewer nights say less of its health.
-            high = min(1.05, high / max(0.3, charge[1]))
-        out.append(Sign("nights then and now", low, high))
+        nights = by_nights(old.nights_then, max(0.01, old.nights_now), ratio, charge)
+        out.append(("nights then and now", nights))
     if old.age_years is not None:
         life = assumptions.get(f"calendar_years.{old.battery_class.key}")
-        lead = old.battery_class.is_lead_acid
         wear = FLAT_WEAR * old.deep_accidents if lead else 0.0
         low, high = life.low or life.figure().number, life.high or life.figure().number
-        out.append(Sign("age", *health_by_age(old.age_years, low, high, wear, lead)))
+        out.append(("age", by_age(old.age_years, low, high, wear, lead)))
     return tuple(out)
 
 
-def _health(signs: tuple[Sign, ...], test: Figure | None) -> tuple[Figure | None, bool]:
-    """The likely health: a capacity test alone where there is one, else what the other signs say."""
-    if not signs:
-        return None, True
-    if test is not None:
-        others = [(s.low, s.high) for s in signs if s.name != "capacity test"]
-        assert test.low is not None and test.high is not None
-        agree = all(low <= test.high and test.low <= high for low, high in others)
-        return test, agree
-    measured = [s for s in signs if s.name != "age"] or list(signs)
-    (low, high), agree = together([(s.low, s.high) for s in measured])
-    names = ", ".join(s.name for s in measured)
-    middle = (low + high) / 2
-    figure = Figure(
-        "rig.old.health", "State of health of the old bank, by its signs", middle, "%",
-        source=f"From {names}: {'where they overlap' if agree else 'all that they span, as they disagree'}",
-        note="A capacity test says far more than any of these.", low=low, high=high,
+def _health(signs: tuple[tuple[str, HealthSign], ...], found: HealthTogether | None) -> Figure | None:
+    """The likely health by all signs together."""
+    if found is None:
+        return None
+    low, high = clipped(found.low, found.high)
+    _, likely = clipped(found.likely, found.likely)
+    names = ", ".join(name for name, _ in signs)
+    return Figure(
+        "rig.old.health", "State of health of the old bank, by its signs", likely, "%",
+        source=f"From {names}: the product of their likelihoods; the range holds eight cases of ten",
+        note="A capacity test says far more than any of the others.", low=low, high=high,
     )  # fmt: skip
-    return figure, agree
 
 
 def _danger(old: OldBank) -> str:
@@ -177,7 +177,7 @@ def _danger(old: OldBank) -> str:
     )
 
 
-def _bank(old: OldBank, health: Figure | None, danger: str) -> Suspect:
+def _bank(old: OldBank, health: Figure | None, found: HealthTogether | None, danger: str) -> Suspect:
     if danger:
         return Suspect(
             BANK, AT_FAULT, Sentence("Smell, warmth or a bulge mean a damaged cell."), "Replace it."
@@ -192,23 +192,26 @@ def _bank(old: OldBank, health: Figure | None, danger: str) -> Suspect:
             ),
             "Measure each battery by itself after a full charge.",
         )
-    if health is None or health.low is None or health.high is None:
+    if health is None or found is None:
         return Suspect(
             BANK, UNKNOWN, Sentence("Nothing is known of its health yet."),
             "Enter the nights then and now, or make the capacity test below.",
         )  # fmt: skip
     span = Sentence("Its capacity is about {soh} of the label.", {"soh": health})
-    if health.high < WORN or (health.number < WORN and health.high < SOUND):
+    if found.worn > SURE:
         return Suspect(BANK, AT_FAULT, span, "It is worn out.")
-    if health.low > SOUND:
+    if found.sound > SURE:
         return Suspect(BANK, UNLIKELY, span, "It is sound: look further before you buy.")
     return Suspect(BANK, POSSIBLE, span, "A capacity test would tell; it takes a lamp, a clock and a meter.")
 
 
 def _charger(old: OldBank, charge: Span | None) -> Suspect:
     if charge is None:
+        just = old.rested_v is not None
         return Suspect(
-            CHARGER, UNKNOWN, Sentence("Whether it is ever filled is not known."),
+            CHARGER, UNKNOWN,
+            Sentence("Volts just after charging say nothing about being full." if just
+                     else "Whether it is ever filled is not known."),
             "Read the volts the morning after the charger said full, with everything off.",
         )  # fmt: skip
     low, high = (
