@@ -142,7 +142,10 @@ def reference() -> Reference:
     models = [_model(row, classes) for row in catalogue_rows()]
     bases = {k: (row["name"], row["why"]) for k, row in rules_file["life_basis"].items()}
     climates = {key: _climate(key, row) for key, row in _toml("climates.toml")["climate"].items()}
-    regions = {row["key"]: Region(**row) for row in _toml("regions.toml")["region"]}
+    regions = {
+        row["key"]: Region(**(row | {"sun_kwh": tuple(row["sun_kwh"])}))
+        for row in _toml("regions.toml")["region"]
+    }
     return Reference(classes, rules, entries, {m.id: m for m in models}, bases, climates, regions, _cables())
 
 

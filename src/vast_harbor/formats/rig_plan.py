@@ -23,6 +23,7 @@ from vast_harbor.core.rig.plan import (
     TrialSettings,
 )
 from vast_harbor.core.rig.sources import Source
+from vast_harbor.core.weather.sky import nearest, with_sky
 from vast_harbor.formats.bank_parts import CandidatePart, OldBankPart
 from vast_harbor.formats.day_part import LoadPart, TimesPart
 from vast_harbor.formats.model_part import ModelPart
@@ -103,6 +104,9 @@ def _old_bank(part: OldBankPart | None, reference: Reference) -> OldBank | None:
 
 def _site(rig: RigPart, reference: Reference) -> Site:
     climate = reference.climates.get(rig.climate) if rig.climate else None
+    if climate is not None and rig.latitude is not None and rig.longitude is not None:
+        region = nearest(reference.regions, rig.latitude, rig.longitude, climate.key)
+        climate = climate if region is None else with_sky(climate, region)
     return Site(rig.latitude, rig.longitude, rig.utc_offset_h, climate)
 
 

@@ -5,8 +5,17 @@ import pandas as pd
 import pytest
 from pvlib import clearsky, irradiance, solarposition
 
-from vast_harbor.core.weather.daily_weather import CLOUD, STEP_H, STEPS_A_DAY
+from vast_harbor import data
+from vast_harbor.core.weather.daily_weather import (
+    CLOUD,
+    STEP_H,
+    STEPS_A_DAY,
+    clear_share,
+    draw_weather,
+    shares,
+)
 from vast_harbor.core.weather.insolation import ALBEDO, MONTH_DAYS, position, sunshine
+from vast_harbor.core.weather.sky import nearest, with_sky
 
 SITES = [
     (54.4, -3.1, 0.0, 20.0, 180.0), (-25.3, 131.0, 9.5, 0.0, 0.0), (69.6, 18.9, 1.0, 70.0, 135.0),
@@ -25,7 +34,8 @@ def test_every_quarter_of_an_hour_is_what_pvlib_gives(latitude, longitude, offse
     times = times_of(round(longitude / 15) if offset is None else offset)
     sun = solarposition.get_solarposition(times, latitude, longitude)
     zenith, beyond_air = sun["apparent_zenith"], irradiance.get_extra_radiation(times)
-    clear = clearsky.haurwitz(zenith)["ghi"]
+    clear = clearsky.simplified_solis(sun["apparent_elevation"], dni_extra=beyond_air)["ghi"]
+    clear = clear.where(sun["apparent_elevation"] > 0, 0.0)
     made = sunshine(latitude, longitude, offset, tilt, azimuth)
     for ours, share in ((made.clear, 1.0), (made.cloudy, CLOUD)):
         split = irradiance.erbs(clear * share, zenith, times)
@@ -56,3 +66,30 @@ def test_the_sun_stands_where_it_should_to_a_fiftieth_of_a_degree(latitude, long
     off = np.degrees(ours.azimuth) - theirs["azimuth"].to_numpy()
     across = np.abs((off + 180) % 360 - 180) * np.sin(np.radians(zenith))
     assert across[high].max() < 0.02
+
+
+@pytest.mark.parametrize("key", data.reference().regions)
+def test_the_weather_brings_the_long_term_sums_of_its_region(key) -> None:
+    """Of every month that matters the drawn days bring within a tenth of the region's sum on the flat."""
+    reference = data.reference()
+    region = reference.regions[key]
+    climate = with_sky(reference.climates[region.climate], region)
+    sun = sunshine(region.latitude, region.longitude, region.utc_offset_h, 0.0, 180.0)
+    south = region.latitude < 0
+    for month, wanted in enumerate(region.sun_kwh, 1):
+        drawn = draw_weather(climate, [month], 1500, south, [5]).sunlit.reshape(-1, STEPS_A_DAY)
+        lit = np.where(drawn, sun.clear[month - 1], sun.cloudy[month - 1])
+        if wanted >= 0.3:
+            assert lit.sum(axis=1).mean() * STEP_H / 1000 == pytest.approx(wanted, rel=0.1), month
+        expected = sun.daily_kwh(month, clear_share(climate, month, south))
+        assert expected == pytest.approx(wanted, rel=0.025) or wanted < 0.3
+        assert min(shares(climate, month, south)) >= -1e-9
+
+
+def test_a_place_has_the_sky_of_the_nearest_region_of_its_climate() -> None:
+    regions = data.reference().regions
+    assert nearest(regions, 52.0, 4.5, "maritime").key == "low-countries"
+    assert nearest(regions, 34.5, -111.0, "desert").key == "america-southwest"
+    assert nearest(regions, -41.0, 174.0, "maritime").key == "new-zealand"
+    # Where no region has that climate, the nearest of its half of the world.
+    assert nearest(regions, -42.0, 172.0, "no such kind").key == "new-zealand"

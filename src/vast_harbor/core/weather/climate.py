@@ -63,6 +63,7 @@ class Region:
         climate: key of the climate kind that comes nearest.
         currency: code of the money that is paid with there.
         units: ``metric`` or ``us``.
+        sun_kwh: energy of a mean day on flat ground by month, January first [kWh/m²].
     """
 
     key: str
@@ -73,6 +74,7 @@ class Region:
     climate: str
     currency: str = "EUR"
     units: str = "metric"
+    sun_kwh: tuple[float, ...] = ()
 
 
 def warmth_at(place: str, air_c: float, room_c: float, heated: bool, running: bool) -> float:

@@ -7,7 +7,7 @@ from functools import cached_property
 import numpy as np
 
 from vast_harbor.core.figures.workings import Figure
-from vast_harbor.core.rig.sources import GENERATOR, Source
+from vast_harbor.core.rig.sources import GENERATOR, MAINS, Source
 from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.simulation.kernel import (
     BMS_OPEN,
@@ -134,7 +134,9 @@ def _figures(trial: Trial, simulated: SimulatedBank, traces: Traces) -> dict[str
     generator = next((s for s in simulated.sources if s.kind == GENERATOR), None)
     hours = float(((state & GENERATING) > 0).sum()) * dt
     litres = hours * (generator.litres_per_h if generator else 0.0)
-    offered, used = traces.offered_w.sum() * dt, traces.used_w.sum() * dt
+    # What a charger on mains could give besides is not lost, and one that is not plugged in offers nothing.
+    free = [i for i, s in enumerate(fed_by(simulated, prepared.conditions)) if s.kind != MAINS]
+    offered, used = traces.offered_w[free].sum() * dt, traces.used_w[free].sum() * dt
     through = float(np.maximum(-traces.bank_w, 0.0).sum()) * dt
     least = prepared.conditions.least_v[0] * simulated.class_v / 12
     low = (traces.volts[0] < least) & (traces.volts[0] > 0)
@@ -161,7 +163,7 @@ def _figures(trial: Trial, simulated: SimulatedBank, traces: Traces) -> dict[str
         "heater": of("heater", "Taken by its heater", float(traces.heater_w.sum()) * dt, "Wh"),
         "unaccepted": of(
             "unaccepted",
-            "Of what the sources offered, not taken",
+            "Of what sun, engine, wind and water offered, not taken",
             1 - used / offered if offered > 0 else None,
             "%",
             "The bank was full, too cold, or took no more.",

@@ -53,8 +53,11 @@ def _cable(build: Build) -> Iterator[Check]:
             "cable", "Main cable", OK,
             Sentence(
                 f"{{I}} over {{L}} want {{mm2}} and a fuse of {sized.fuse_a:g} A, "
-                f"within {FUSE_WITHIN_MM} mm of the positive.",
-                {"I": amps, "L": build.cable_m, "mm2": mm2},
+                "within {near} of the positive.",
+                {"I": amps, "L": build.cable_m, "mm2": mm2, "near": Figure(
+                    f"{build.at}.fuse_near", "The fuse stands so near to the positive", FUSE_WITHIN_MM, "mm",
+                    REFERENCE, source="Practice: what lies before the fuse is not guarded",
+                )},
             ),
             figure=mm2,
         )  # fmt: skip

@@ -40,15 +40,21 @@ def _fit(build: Build) -> Iterator[Check]:
     if build.criteria.clashes:
         first = build.criteria.clashes[0]
         by = _mm(build, "fit_by", "By", max(1.0, first.by_mm))
+        kept = {
+            "by": by,
+            "side": _mm(build, "fit_side", "Kept free at the sides", SIDE_MM),
+            "over": _mm(build, "fit_over", "Kept free over the terminals", OVER_MM),
+        }
         wrong = {
-            "outside": f"Battery {first.box + 1} stands {{by}} outside the {SIDE_MM:g} mm kept at the sides.",
-            "over": f"Battery {first.box + 1} is {{by}} too high with the {OVER_MM:g} mm over its terminals.",
+            "outside": f"Battery {first.box + 1} stands {{by}} outside the {{side}} kept at the sides.",
+            "over": f"Battery {first.box + 1} is {{by}} too high with the {{over}} over its terminals.",
             "pose": f"Battery {first.box + 1} lies, but its maker permits it upright only.",
             "overlap": f"Batteries {first.box + 1} and {(first.other or 0) + 1} overlap by {{by}}.",
         }[first.what]
         yield Check(
             "orientation" if first.what == "pose" else "fit", "Fits the locker", STOP,
-            Sentence(wrong, {"by": by} if "{by}" in wrong else {}), "Move it, or let the search place them.",
+            Sentence(wrong, {k: f for k, f in kept.items() if f"{{{k}}}" in wrong}),
+            "Move it, or let the search place them.",
         )  # fmt: skip
         return
     if packing.fits:
@@ -67,7 +73,7 @@ def _fit(build: Build) -> Iterator[Check]:
         yield Check(
             "orientation", "Pose", NOTE if lying else OK,
             Sentence("It fits lying only, which its maker permits." if lying else "Stands upright."),
-            "Terminals then look sideways: keep 50 mm before them, and hold it down." if lying else "",
+            "Terminals then look sideways: keep 50 mm (2 in) before them, and hold it down." if lying else "",
         )  # fmt: skip
         return
     yield _lacking(build, len(packing.places))
