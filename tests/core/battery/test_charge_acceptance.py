@@ -69,7 +69,7 @@ def test_acceptance_follows_volts_and_cold(reference) -> None:
         assert full_soc(c) == pytest.approx(1 - 0.02 * c.acceptance_h)
 
 
-# Clear-sky energy of a day, Simplified Solis against the elder model of its author with a turbidity of 3: near
+# Clear-sky energy of a day, Simplified Solis against the elder model of its author, turbidity 3: near
 # for a high sun, far for a low one, where the haze on the long way through the air is what counts.
 DIFFERENCE = {
     (25, 6): 0.05, (25, 12): 0.10, (45, 6): 0.05, (45, 12): 0.15, (60, 6): 0.06, (60, 12): 0.55,
