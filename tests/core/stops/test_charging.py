@@ -5,6 +5,7 @@ from dataclasses import replace
 import pytest
 
 from vast_harbor.core.passage import evaluate
+from vast_harbor.core.rig.loads import DC, Draw, Load
 from vast_harbor.core.rig.plan import Candidate, Fix
 from vast_harbor.core.rig.sources import Source
 from vast_harbor.core.schedule.timeline import Timeline
@@ -15,6 +16,7 @@ from vast_harbor.core.stops.charging.suitability import suitability_of
 MAINS = Source("m", "mains", amps=30.0)
 ENGINE = Source("e", "engine", link="relay", alternator_a=90.0, alternator_v=14.2)
 SUN = Source("s", "solar", watts=300.0)
+LAMP = (Load("a", "Lamp", DC, Draw(30, "W"), 12, hours=24),)
 
 
 @pytest.fixture(scope="module")
@@ -194,3 +196,101 @@ def test_no_source_at_all_and_no_charger_for_a_generator_are_told(beside, refere
     assert "polar_night" in {f.code for f in dark.findings}
     assert dark.simulated.needed["c"]["panel_w"].value is None
     assert dark.simulated.trial.results[0].traces.used_w.sum() == 0
+
+
+def demands(results) -> dict[str, tuple[str, str]]:
+    """What the candidate asks for because of its sources: source → (remedy, state)."""
+    extras = results.compare.compared_banks[0].cost.required_extras
+    return {d.fix.source: (d.fix.remedy, d.state) for d in extras if d.fix is not None}
+
+
+@pytest.mark.parametrize(
+    ("key", "source"),
+    [
+        ("agm", replace(MAINS, absorption_v=15.2)),  # dries out a sealed bank
+        ("agm", replace(MAINS, equalise_v=15.5)),
+        ("gel", replace(MAINS, absorption_v=14.8)),
+        ("lfp", replace(MAINS, absorption_v=14.8)),
+        ("lfp", replace(MAINS, compensates=True, absorption_v=14.5)),  # over 14.6 V in the cold
+        ("lfp", replace(SUN, controller="pwm")),  # panel volts on the loads
+        ("lfp", ENGINE),  # a load dump
+    ],
+)
+def test_what_harms_is_counted_for_every_chemistry_alike(beside, key, source) -> None:
+    results = beside(key, source)
+    remedy, state = demands(results)[source.id]
+    assert state == "counted"
+    extras = results.compare.compared_banks[0].cost["extras"].number
+    assert extras >= next(
+        d.price.number
+        for d in results.compare.compared_banks[0].cost.required_extras
+        if d.fix is not None and d.fix.remedy == remedy
+    )
+    # What only keeps lead-acid short of full is advised: its loss of life is in the year.
+    weak = beside("agm", replace(MAINS, absorption_v=13.8))
+    assert demands(weak)[MAINS.id][1] == "advised"
+
+
+def test_a_remedy_exists_only_where_its_owner_said_so(beside) -> None:
+    """Unknown is unknown: it is priced at the next sure rung, a new unit."""
+    unknown = replace(MAINS, equalise_v=15.5)
+    assert demands(beside("lfp", unknown))[MAINS.id] == ("new", "counted")
+    assert demands(beside("lfp", replace(unknown, adjustable=True)))[MAINS.id][0] in (
+        "settings",
+        "no_equalise",
+    )
+    assert demands(beside("lfp", replace(unknown, firmware=True)))[MAINS.id][0] == "firmware"
+    assert demands(beside("lfp", replace(unknown, board=True)))[MAINS.id][0] == "board"
+    plain, cut_out = (
+        next(r for j in beside("lfp", s).suitability["c"] for r in j.rungs if r.key == "new")
+        for s in (unknown, replace(unknown, built_in=True))
+    )
+    assert "distribution panel" in cut_out.hidden and cut_out.work > plain.work
+
+
+def test_a_sleeping_battery_is_a_stop_only_where_nothing_wakes_it(demo_results, reference) -> None:
+    plan = demo_results("kittiwake").plan
+    sleeps = next(m for m in reference.catalogue.values() if m.bms and m.bms.resets == "charger"
+                  and m.unit_class_v == 12 and m.bms.switch == "own")  # fmt: skip
+    two = (replace(MAINS, id="a", wakes=False), replace(SUN, id="b", wakes=False))
+
+    def codes_of(*sources):
+        bank = Candidate("c", "lfp", sleeps.id)
+        changed = replace(plan, sources=sources, candidates=(bank,))
+        found = evaluate(changed, reference, found=()).suitability["c"]
+        return {j.source: {p.code: p.severity for p in j.points}.get("does_not_wake") for j in found}
+
+    assert codes_of(*two) == {"a": "stop", "b": "note"}
+    assert codes_of(two[0], replace(two[1], wakes=True)) == {"a": "note", "b": None}
+
+
+@pytest.mark.parametrize(
+    ("rule", "ah", "wanted"),
+    [("long_life", 50, True), ("customary", 50, False), ("customary", 200, True), ("to_label", 200, False)],
+)
+def test_each_house_rule_has_its_own_mind_about_the_dc_dc_charger(evaluated, rule, ah, wanted) -> None:
+    bank = Candidate("c", "lfp", f"ostrel-{ah}", 1, 1)
+    relay = Source("e", "engine", link="relay", alternator_a=300.0, cable_mohm=60.0)
+    found = evaluated(LAMP, sources=(relay,), candidates=(bank,), house_rule=rule).suitability["c"][0]
+    assert ("wants_dc_dc" in {p.code for p in found.points}) == wanted
+
+
+def test_each_house_rule_has_its_own_mind_about_the_old_charger_and_the_array(evaluated) -> None:
+    bank = (Candidate("c", "lfp", "ostrel-100", 1, 1),)
+
+    def counted(rule: str, source: Source) -> bool:
+        found = evaluated(LAMP, sources=(source,), candidates=bank, house_rule=rule).suitability["c"][0]
+        return any(p.counts for p in found.points)
+
+    # 13.8 V fill nearly all and never balance; 14.4 V balance, but follow the temperature a little.
+    plain = replace(MAINS, wakes=True)
+    low = replace(plain, absorption_v=13.8)
+    agm = replace(plain, absorption_v=14.2, rests=True, rebulk_v=13.25)
+    assert [counted(r, low) for r in ("long_life", "customary", "to_label")] == [True, True, False]
+    assert [counted(r, agm) for r in ("long_life", "customary", "to_label")] == [True, False, False]
+    # 1.28 kWh: 150, 400 W/kWh, or whatever it bears.
+    for rule, most in (("long_life", 192), ("customary", 512), ("to_label", 20_000)):
+        for watts, told in ((0.9 * most, False), (1.1 * most, most < 20_000)):
+            panels = replace(SUN, watts=watts, wakes=True)
+            found = evaluated(LAMP, sources=(panels,), candidates=bank, house_rule=rule).suitability["c"][0]
+            assert ("array" in {p.code for p in found.points}) == told
