@@ -62,7 +62,8 @@ def test_a_rig_from_nothing_to_the_comparison_and_found_again(page: Page) -> Non
     page.locator("main h1").click()
     page.keyboard.press("7")
     # One of them is said to be bought, and how often that holds.
-    expect(page.locator("[data-headline]")).to_contain_text("Buy ")
+    expect(page.locator("[data-headline]")).to_contain_text("For now: buy ")
+    expect(page.locator("[data-card]")).to_contain_text("What charges the bank")
     bank_part(page, "table")
     headlines = ["Usable capacity", "Weight", "Cycle life at the design depth", "Lifetime cost per cycle"]
     table = page.locator(".comparison")

@@ -146,3 +146,12 @@ def test_junk_is_refused_with_sentences_and_nothing_else(reference, part, junk) 
         files.read(found, reference, typed=True)
     except files.RigFileError as error:
         assert all(p.message.endswith(".") for p in error.problems)
+
+
+@pytest.mark.parametrize(
+    ("typed", "volts", "watts"), [("0.4 A", 12, 4.8), ("0,4A", 24, 9.6), ("3", 12, 3.0), ("3 W", 48, 3.0)]
+)
+def test_standby_is_read_off_a_monitor_in_amps_or_watts(reference, typed, volts, watts) -> None:
+    document = files.new_rig("Test", system_v=volts)
+    document["day"]["standby_w"] = typed
+    assert files.read(document, reference, typed=True).day.standby_w == pytest.approx(watts)

@@ -196,5 +196,6 @@ class DayPart(Part):
     loads: list[LoadPart] = Field(default_factory=list, max_length=300)
     inverter: InverterPart = InverterPart()
     standby_w: Annotated[
-        float, Measure("W", 0, 5000, "Standby lies between {least} and {most} W: {value} W does not.")
+        float,
+        Measure("W", 0, 5000, "Standby lies between {least} and {most} W: {value} W does not.", draw=True),
     ] = 0.0

@@ -16,6 +16,15 @@ from vast_harbor.core.figures import parsing
 from vast_harbor.core.figures.units import METRIC
 
 
+def _amps(text: str) -> float | None:
+    """Amps where they are typed in place of watts; None for anything else."""
+    try:
+        draw = parsing.parse_draw(text)
+    except parsing.Unreadable:
+        return None
+    return draw.value if draw.unit == "A" else None
+
+
 def _context(info: ValidationInfo) -> dict[str, Any]:
     return info.context or {}
 
@@ -94,6 +103,7 @@ class Measure(_Field):
         optional: whether it may be empty (None).
         whole: whether it must be a whole number.
         percent: whether a share is typed and shown in per cent: ``40`` and ``40 %`` are 0.4.
+        draw: whether amps at the system's volts may be typed in place of watts.
     """
 
     unit: str
@@ -103,11 +113,15 @@ class Measure(_Field):
     optional: bool = False
     whole: bool = False
     percent: bool = False
+    draw: bool = False
 
     def read(self, value: Any, info: ValidationInfo) -> float | None:
         if self.optional and (value is None or (isinstance(value, str) and not value.strip())):
             return None
-        number = read_number(value, self.unit, _context(info))
+        if self.draw and isinstance(value, str) and (amps := _amps(value)) is not None:
+            number = amps * (_context(info).get("system_v") or 12.0)
+        else:
+            number = read_number(value, self.unit, _context(info))
         if self.percent and isinstance(value, str) and "%" not in value and number > 1:
             number /= 100
         scale = 100 if self.percent else 1

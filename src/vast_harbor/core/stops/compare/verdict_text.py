@@ -420,8 +420,9 @@ def _use_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
     for finding in cares[:2]:
         yield Reason(AGAINST, finding.says, "banks")
     for suitability in winner.suitability:
-        if suitability.points and suitability.points[0].severity != "note":
-            says = suitability.points[0].says
+        left = [p for p in suitability.points if f"source_{p.code}" not in met and p.severity != "note"]
+        if left:
+            says = left[0].says
             named = Sentence(f"{escaped(suitability.source_name)}: {says.template}", says.figures)
             yield Reason(AGAINST, named, "charging")
 
