@@ -110,6 +110,15 @@ class OldBankPart(Part):
     deep_accidents: Annotated[
         float, Measure("times", 0, 100, "Between {least} and {most} times are believable: {value} is not.")
     ] = 0.0
+    left_low: Annotated[
+        float, Measure("times", 0, 100, "Between {least} and {most} times are believable: {value} is not.")
+    ] = 0.0
+    left_empty: Annotated[
+        float, Measure("times", 0, 100, "Between {least} and {most} times are believable: {value} is not.")
+    ] = 0.0
+    frozen: Annotated[
+        float, Measure("times", 0, 100, "Between {least} and {most} times are believable: {value} is not.")
+    ] = 0.0
     reason: Annotated[str, Words("The reason", 400)] = ""
     sale_price: Annotated[float | None, PRICE_OR_NONE] = None
 

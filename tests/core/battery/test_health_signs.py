@@ -151,6 +151,14 @@ def test_one_weak_sign_does_not_outvote_two(diagnose) -> None:
     assert verdicts(found)["bank"] != "at fault" and found.health.number > 0.85
 
 
+def test_each_kind_of_accident_takes_its_share(diagnose) -> None:
+    """Below a fifth 0.02, emptied 0.05, left empty for a week 0.3, frozen 1: each lowers the answer further."""
+    plain = {"age_years": 3}
+    found = [diagnose(**plain, **{k: 1}).health.number for k in
+             ("left_low", "deep_accidents", "left_empty", "frozen")]  # fmt: skip
+    assert diagnose(**plain).health.number > found[0] > found[1] > found[2] > found[3]
+
+
 def test_the_verdict_does_not_jump_back_and_forth_with_the_volts(diagnose) -> None:
     """The lower the rested volts, the more it is the charger and the less the bank; never back again."""
     worn = {"nights_then": 3, "nights_now": 1.4, "age_years": 4, "rested_hours": 10}

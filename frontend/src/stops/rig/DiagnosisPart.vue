@@ -95,10 +95,13 @@ const MARKS: Record<string, string> = {
         path="/old_bank/rested_hours"
         label="Rested for"
         unit="h"
-        placeholder="8"
+        placeholder="not known"
         hint="Eight hours say most."
       />
-      <PlanField path="/old_bank/deep_accidents" label="Times left flat" />
+      <PlanField path="/old_bank/left_low" label="Times below a fifth for over a day" />
+      <PlanField path="/old_bank/deep_accidents" label="Times emptied, recharged within a day" />
+      <PlanField path="/old_bank/left_empty" label="Times left empty for a week" />
+      <PlanField path="/old_bank/frozen" label="Times frozen" />
       <PlanField path="/old_bank/loaded_v" label="Volts under a load" unit="V" />
       <PlanField path="/old_bank/load_a" label="of" unit="A" hint="Just after the rested volts." />
       <div class="flex flex-col">

@@ -79,7 +79,9 @@ class OldBank:
         rested_hours: hours that it had rested [h].
         loaded_v, load_a: volts under a known current, and that current, at that charge [V], [A].
         smells, warm, bulges: rotten eggs, warmth while charging, a swollen case.
-        deep_accidents: how often it was left flat.
+        deep_accidents: times that it was emptied and recharged within a day.
+        left_low, left_empty, frozen: times that it stood below a fifth for over a day, was left empty for a
+            week, froze.
         sale_price: what somebody would pay for it [money]; None to sell it as scrap.
     """
 
@@ -104,6 +106,9 @@ class OldBank:
     warm: bool = False
     bulges: bool = False
     deep_accidents: float = 0
+    left_low: float = 0
+    left_empty: float = 0
+    frozen: float = 0
     sale_price: float | None = None
 
 

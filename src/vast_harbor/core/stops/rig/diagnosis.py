@@ -29,8 +29,9 @@ FULL_SOC = 0.9
 DRAIN_SHARE = 0.15
 GROWN, GROWN_MUCH = 1.15, 1.4
 LAB_C = 15.0
-# Left flat and recharged: a share of its life each time.
-FLAT_WEAR = 0.05
+# Share of a lead-acid bank's life that each accident takes: below a fifth for over a day, emptied and recharged
+# within a day, left empty for a week, frozen.
+LOW_WEAR, FLAT_WEAR, EMPTY_WEAR, FROZEN_WEAR = 0.02, 0.05, 0.3, 1.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,6 +124,15 @@ def _use_ratio(old: OldBank, need: Need) -> float:
     return now / old.day_then_wh if old.day_then_wh and now > 0 else 1.0
 
 
+def _accident_wear(old: OldBank) -> float:
+    """Wear by all that happened to it [-]."""
+    kinds = (
+        (old.left_low, LOW_WEAR), (old.deep_accidents, FLAT_WEAR), (old.left_empty, EMPTY_WEAR),
+        (old.frozen, FROZEN_WEAR),
+    )  # fmt: skip
+    return sum(times * wear for times, wear in kinds)
+
+
 def _signs(
     plan: Plan, old: OldBank, assumptions: Assumptions, charge: Span | None, ratio: float, test: Figure | None
 ) -> tuple[tuple[str, HealthSign], ...]:
@@ -142,7 +152,7 @@ def _signs(
         out.append(("nights then and now", nights))
     if old.age_years is not None:
         life = assumptions.get(f"calendar_years.{old.battery_class.key}")
-        wear = FLAT_WEAR * old.deep_accidents if lead else 0.0
+        wear = _accident_wear(old) if lead else 0.0
         low, high = life.low or life.figure().number, life.high or life.figure().number
         out.append(("age", by_age(old.age_years, low, high, wear, lead)))
     return tuple(out)
