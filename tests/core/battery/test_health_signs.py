@@ -152,7 +152,7 @@ def test_one_weak_sign_does_not_outvote_two(diagnose) -> None:
 
 
 def test_each_kind_of_accident_takes_its_share(diagnose) -> None:
-    """Below a fifth 0.02, emptied 0.05, left empty for a week 0.3, frozen 1: each lowers the answer further."""
+    """Below a fifth 0.02, emptied 0.05, left empty for a week 0.3, frozen 1: each lowers it further."""
     plain = {"age_years": 3}
     found = [diagnose(**plain, **{k: 1}).health.number for k in
              ("left_low", "deep_accidents", "left_empty", "frozen")]  # fmt: skip

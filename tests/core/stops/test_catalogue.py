@@ -149,7 +149,7 @@ def test_one_watt_hour_of_a_critical_load_does_not_leave_a_bank_out(evaluated, r
     out = evaluate(replace(results.plan, loads=critical), reference).verdict
     assert out.kind == "buy"
     for compared in out.suitable:
-        assert compared.year["critical_share"].number <= 0.05
+        assert compared.year["critical_share"].number <= 0.01 or out.charge_missing
 
 
 def test_nights_that_a_bank_does_not_carry_are_paid_for(evaluated) -> None:

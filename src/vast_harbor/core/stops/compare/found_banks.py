@@ -13,8 +13,11 @@ from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
 
 # Banks of each class that are run in full, the least lifetime cost by hand first.
 RUN_IN_FULL = 3
-# Strings that are added, one after the other, to the best of a class, as long as that costs less.
-MORE_STRINGS = 3
+# Strings that are added, one after the other, to the best of a class: as long as critical loads go without
+# for longer than may be and that helps, or as that costs less.
+MORE_STRINGS = 4
+# Models of a class that are tried so, where critical loads still go without for longer than may be.
+MORE_MODELS = 4
 RunInFull = Callable[[Bank], ComparedBank]
 
 
@@ -43,17 +46,33 @@ class CatalogueSearch:
         will_do = [c for c in ran if c.stopping is None]
         if not will_do:
             return None
-        best = min(will_do, key=self._weighed)
+        best = min(will_do, key=self._rank)
+        models = [best.banked.bank, *(p.bank for p in leading if p.bank != best.banked.bank)]
+        for bank in models[:MORE_MODELS]:
+            if bank is None or not self._dark(best):
+                break
+            best = self._with_more(best, bank)
+            if self._rank(best)[0] == 0.0:
+                break
+        return best
+
+    def _with_more(self, best: ComparedBank, bank: Bank) -> ComparedBank:
+        """The best so far, or a bank with more strings that does better."""
+        larger = next_string(bank)
         for _ in range(MORE_STRINGS):
-            bank = best.banked.bank
-            larger = next_string(bank) if bank is not None and self._dark(best) else None
             if larger is None:
                 break
             more = self.run_in_full(larger)
-            if more.stopping is not None or self._weighed(more) >= self._weighed(best):
+            if more.stopping is not None or self._rank(more) >= self._rank(best):
                 break
-            best = more
+            best, larger = more, next_string(larger)
         return best
+
+    def _rank(self, compared: ComparedBank) -> tuple[float, float]:
+        """What critical loads go without above what may be, then the cost: the less the better."""
+        year, most = compared.year, self.assumptions.value("verdict_critical")
+        dark = year["critical_share"].number if year is not None else 0.0
+        return (round(dark, 4) if dark > most else 0.0), self._weighed(compared)
 
     @staticmethod
     def _dark(compared: ComparedBank) -> bool:

@@ -27,7 +27,11 @@ class Question:
 
 
 def question_of(
-    plan: Plan, winner: ComparedBank, others: Sequence[ComparedBank], weighed: dict[str, float]
+    plan: Plan,
+    winner: ComparedBank,
+    others: Sequence[ComparedBank],
+    weighed: dict[str, float],
+    charge_missing: bool = False,
 ) -> Question | None:
     """The question whose answer could turn the verdict the most; None where nothing is open.
 
@@ -36,7 +40,17 @@ def question_of(
         winner: the bank that the verdict says to buy.
         others: the rest of those that will do.
         weighed: cost of each by its id, the dear futures weighed too [money].
+        charge_missing: whether no bank serves the critical loads as wished.
     """
+    if any(s.charges for s in plan.sources) and charge_missing and winner.year is not None:
+        return Question(
+            "more charge is added",
+            Sentence(
+                "With any bank critical loads go without: with this one for {hours} a year. Which source can "
+                "you add?", {"hours": winner.year["critical_hours"]},
+            ),
+            "charging",
+        )  # fmt: skip
     return next(_questions(plan, winner, others, weighed), None)
 
 

@@ -28,10 +28,6 @@ COLD_SPELL_K = 8
 HARDLY_MORE = 0.10
 # A bank of the catalogue joins where it costs less by so much than those of its class put up [-].
 BETTER = 0.02
-# Where none serves the critical loads as wished: what a bank may leave unserved against the best [-].
-NO_WORSE = 1.5
-# And how much more than wished at the most [-].
-MOST_DARK = 5
 # Findings about gas, acid and fire, which rule a bank out even where hardly any use is made of it.
 HARMFUL = ("living_space", "ventilation", "external_bms", "cold_unguarded", "orientation", "fit")
 
@@ -206,16 +202,16 @@ class Verdict:
         return None if compared.stopping is None else Out(compared, 2, *compared.stopping)
 
     @cached_property
-    def _most_critical(self) -> float:
-        """Share of critical energy that may stay unserved: as wished, or hardly more than by the best."""
+    def charge_missing(self) -> bool:
+        """Whether no bank serves the critical loads as wished: charge is missing, not battery."""
         left = [c.year["critical_share"].number for c in self.compared_banks
                 if c.year is not None and c.stopping is None]  # fmt: skip
-        wished = self.assumptions.value("verdict_critical")
-        return max(wished, min(NO_WORSE * min(left, default=0.0), MOST_DARK * wished))
+        return bool(left) and min(left) > self.assumptions.value("verdict_critical")
 
     def _critical(self, compared: ComparedBank) -> Out | None:
         year = compared.year
-        if year is None or year["critical_share"].number <= self._most_critical + 1e-9:
+        most = self.assumptions.value("verdict_critical")
+        if year is None or self.charge_missing or year["critical_share"].number <= most + 1e-9:
             return None
         says = Sentence(
             "It leaves {share} of what critical loads ask unserved, {hours} a year; {most} may be.",
@@ -333,7 +329,7 @@ class Verdict:
         if self.kind != BUY or self.winner is None or self.winner not in self.suitable:
             return None
         others = [c for c in self.suitable if c is not self.winner]
-        return question_of(self.plan, self.winner, others, dict(self.weighed))
+        return question_of(self.plan, self.winner, others, dict(self.weighed), self.charge_missing)
 
     @property
     def winner(self) -> ComparedBank | None:

@@ -171,13 +171,9 @@ def _unserved(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
     year = winner.year
     if year is None:
         return
-    most = v.assumptions.figure("verdict_critical")
-    if year["critical_share"].number > most.number:
-        yield Sentence(
-            "Critical loads go without for {hours} a year, and no bank does much better: add charge.",
-            {"hours": year["critical_hours"]},
-        )  # fmt: skip
-    elif year["served_share"].number < v.assumptions.value("verdict_served"):
+    if v.charge_missing:
+        return
+    if year["served_share"].number < v.assumptions.value("verdict_served"):
         yield Sentence(
             "It serves {share} of the nights; {money} a year of its cost is for nights elsewhere.",
             {"share": year["served_share"], "money": winner.cost["elsewhere"]},

@@ -29,8 +29,8 @@ FULL_SOC = 0.9
 DRAIN_SHARE = 0.15
 GROWN, GROWN_MUCH = 1.15, 1.4
 LAB_C = 15.0
-# Share of a lead-acid bank's life that each accident takes: below a fifth for over a day, emptied and recharged
-# within a day, left empty for a week, frozen.
+# Share of a lead-acid bank’s life that each accident takes: below a fifth for over a day, emptied and
+# recharged within a day, left empty for a week, frozen.
 LOW_WEAR, FLAT_WEAR, EMPTY_WEAR, FROZEN_WEAR = 0.02, 0.05, 0.3, 1.0
 
 
