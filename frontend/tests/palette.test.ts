@@ -86,7 +86,11 @@ describe('the commands', () => {
 
   it('offer what can be changed only, not what holds', async () => {
     await ask('Set the system')
-    expect(names()).toEqual(['Set the system to 24 V', 'Set the system to 36 V', 'Set the system to 48 V'])
+    expect(names()).toEqual([
+      'Set the system to 24 V',
+      'Set the system to 36 V',
+      'Set the system to 48 V',
+    ])
     await ask('Follow the')
     expect(names()).toEqual(['Follow the long-life school'])
     await ask('Undo')
