@@ -212,3 +212,16 @@ def test_an_entry_that_cannot_be_is_questioned_at_its_field(
     assert answer.status_code == 422 and says in problem["message"], problem
     assert problem["path"].startswith("/own_models/1/")
     assert reading is None or reading in [r["label"] for r in problem["interpretations"]]
+
+
+def test_the_catalogue_marks_what_costs_least_and_what_is_smallest_lightest_cheapest(client, demo) -> None:
+    path, _ = demo("kittiwake")
+    for proposal in client.get(f"{path}/catalogue").get_json()["classes"]:
+        covering = {x["model"]: x for x in proposal["layouts"] if x["covers"]}
+        if not covering:
+            assert proposal["alternatives"] == {}
+            continue
+        assert proposal["best"] in covering and set(proposal["alternatives"].values()) <= set(covering)
+        lightest = covering[proposal["alternatives"]["lightest"]]["kg"]["value"]
+        offered = [x for x in covering.values() if "used" not in x["model"] and "lantern" not in x["model"]]
+        assert lightest == min(x["kg"]["value"] for x in offered)

@@ -49,8 +49,9 @@ const title = (id: string) => columns.value.find((c) => c.id === id)?.title ?? '
         <p v-else class="text-soft">A map of use takes two banks that cover the need.</p>
         <p class="mt-4 text-sm text-pretty text-soft">
           {{ answer.draws.toLocaleString('en').replace(',', '\u202f') }} futures are drawn, always
-          the same ones: price, cycles, calendar life and failures for each bank within the range of
-          its datasheet, and for all of them use, price change, tariff and warmth.
+          the same ones: price, cycles, calendar life, what comes besides and failures for each
+          bank, and for all of them use, accidents, price change, tariff, warmth, the health at
+          which lead-acid is replaced, and what the last bank fetches.
         </p>
       </section>
       <section v-if="answer.tornado" class="sheet p-5">

@@ -33,7 +33,7 @@ function picked(event: Event) {
     class="sheet flex flex-wrap items-end gap-3 p-4"
     @submit.prevent="emit('make', { name, kind, pattern, region, sources })"
   >
-    <div class="min-w-[11rem] grow sm:max-w-[14rem]">
+    <div class="min-w-[11rem] grow sm:max-w-[12rem]">
       <label for="new-name" class="eyebrow mb-1 block">Name of a new rig</label>
       <input id="new-name" v-model="name" class="field" maxlength="80" autocomplete="off" />
     </div>
@@ -43,7 +43,7 @@ function picked(event: Event) {
         <option v-for="k in KINDS" :key="k.value" :value="k.value">{{ k.name }}</option>
       </select>
     </div>
-    <div class="min-w-[11rem] grow sm:max-w-[13rem]">
+    <div class="min-w-[10rem] grow sm:max-w-[11rem]">
       <label for="new-pattern" class="eyebrow mb-1 block">Start from</label>
       <select id="new-pattern" v-model="pattern" class="field">
         <option value="">an empty rig</option>
@@ -52,7 +52,7 @@ function picked(event: Event) {
         </option>
       </select>
     </div>
-    <div class="min-w-[11rem] grow sm:max-w-[14rem]">
+    <div class="min-w-[11rem] grow sm:max-w-[12rem]">
       <label for="new-region" class="eyebrow mb-1 block">Where</label>
       <select id="new-region" v-model="region" class="field">
         <option value="">say it later</option>
@@ -71,8 +71,13 @@ function picked(event: Event) {
       </div>
     </fieldset>
     <button type="submit" class="btn btn-main">Make rig</button>
-    <button type="button" class="btn sm:ml-auto" @click="picker?.click()">
-      <Upload :size="16" aria-hidden="true" /> Import a rig file
+    <button
+      type="button"
+      class="btn sm:ml-auto"
+      aria-label="Import a rig file"
+      @click="picker?.click()"
+    >
+      <Upload :size="16" aria-hidden="true" /> Import
     </button>
     <input
       ref="picker"

@@ -309,7 +309,7 @@ class Candidate:
     Attributes:
         id: name within the rig.
         battery_class: key of its class.
-        model: id of its model; None lets the tool choose the smallest that covers the need.
+        model: id of its model; None lets the tool choose that of least lifetime cost.
         series: units in series; None for as many as the system voltage takes.
         parallel: strings; None for as many as the need takes.
         unit_price: price of one battery as quoted to the owner [money]; None for the list price.

@@ -243,7 +243,8 @@ class ProposalView(View):
     """What the tool would put up for a class, and every model of it."""
 
     battery_class: str
-    best: str | None
+    best: str | None = Field(description="Least lifetime cost with all it needs")
+    alternatives: dict[str, str] = Field(description="Models that are smallest, lightest, cheapest to buy")
     layouts: list[LayoutView]
     unfit: list[UnfitView]
 

@@ -268,6 +268,7 @@ def _proposal(proposal: Proposal, results: Results, style: Style) -> ProposalVie
     return ProposalView(
         battery_class=proposal.battery_class.key,
         best=proposal.best.bank.model.id if proposal.best else None,
+        alternatives={k: f.bank.model.id for k, f in proposal.alternatives.items()},
         layouts=[_fit(f, results, style) for f in proposal.sized_layouts],
         unfit=[UnfitView(model=m.id, title=m.title, reason=why, own=m.own) for m, why in proposal.unfit],
     )

@@ -17,6 +17,12 @@ const { answer } = useAsked<Schemas['CatalogueView']>(
   () => '',
   () => api.GET('/api/rigs/{rig_id}/catalogue', { params: { path: { rig_id: plan.rig!.id } } }),
 )
+
+/** What a model is of its class besides, of those that cover the need. */
+const marks = (p: Schemas['ProposalView'], model: string) =>
+  Object.entries({ smallest: 'smallest', lightest: 'lightest', cheapest: 'cheapest on the day' })
+    .filter(([key]) => p.alternatives[key] === model)
+    .map(([, name]) => name)
 </script>
 
 <template>
@@ -48,7 +54,14 @@ const { answer } = useAsked<Schemas['CatalogueView']>(
             <span class="font-semibold">{{ m.title }}</span>
             <span class="text-soft"> · {{ m.layout }}</span>
             <span v-if="m.model === p.best && m.covers" class="ml-2 font-semibold text-sea"
-              >smallest that covers the need</span
+              >costs least over the years, with all it needs</span
+            >
+            <span
+              v-for="name in marks(p, m.model)"
+              :key="name"
+              class="ml-2 font-semibold text-soft"
+              :data-mark="name"
+              >{{ name }}</span
             >
             <span class="flex items-start gap-1.5 text-sm text-soft">
               <SeverityMark v-if="!m.covers" severity="stop" class="mt-px shrink-0" />

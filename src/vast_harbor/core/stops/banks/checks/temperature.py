@@ -217,7 +217,7 @@ def _models(build: Build) -> Iterator[Remedy]:
             ({"op": "replace", "path": f"{build.path}/model", "value": model.id},),
         )  # fmt: skip
     yield Remedy(
-        "lead", "Stay with lead-acid (the smallest AGM bank that covers the need): it charges in the "
+        "lead", "Stay with lead-acid (the AGM bank of least lifetime cost): it charges in the "
                 "cold, slowly.",
         None,
         tuple(
