@@ -294,3 +294,13 @@ def test_each_house_rule_has_its_own_mind_about_the_old_charger_and_the_array(ev
             panels = replace(SUN, watts=watts, wakes=True)
             found = evaluated(LAMP, sources=(panels,), candidates=bank, house_rule=rule).suitability["c"][0]
             assert ("array" in {p.code for p in found.points}) == told
+
+
+def test_a_24_volt_rig_is_told_its_own_volts(evaluated) -> None:
+    bank = (Candidate("c", "lfp", "ostrel-24-100", 1, 1),)
+    hot = replace(MAINS, absorption_v=14.8, positions=((14.4, 13.6),), adjustable=True, wakes=True)
+    found = evaluated(LAMP, system_v=24, sources=(hot,), candidates=bank).suitability["c"][0]
+    point = next(p for p in found.points if p.code == "high_volts")
+    assert point.says.figures["V"].number == pytest.approx(29.6) and "29.2 V" in point.says.template
+    told = " ".join(r.says for r in found.rungs)
+    assert "28.8 / 27.2 V" in told and "28.6 V, float 27 V" in told

@@ -88,12 +88,13 @@ def ladder(
     lfp = not battery_class.is_lead_acid
     rests = "It still rests after float." if lfp and source.rests else ""
     out = [
-        _position(i, absorption, hold, rests)
+        _position(i, absorption, hold, rests, system_v / 12)
         for i, (absorption, hold) in enumerate(source.positions)
         if suits(battery_class, absorption)
     ]
     if source.adjustable:
-        volts = f"{battery_class.absorption_v:g} V, float {battery_class.float_v:g} V"
+        at, hold = (v * system_v / 12 for v in (battery_class.absorption_v, battery_class.float_v))
+        volts = f"{at:g} V, float {hold:g} V"
         others = ", no equalising, no compensation" if lfp else ""
         says = f"Set it by hand: {volts}, no time-out{others}."
         out.append(
@@ -106,7 +107,7 @@ def ladder(
         says = "Switch its rest stage off."
         out.append(Rung("no_rest", says, lambda s: replace(s, rests=False), skill=HANDY))
     if source.adjustable and source.rests:
-        says = f"Raise the volts at which it starts again to {HIGHEST_REBULK_V:g} V."
+        says = f"Raise the volts at which it starts again to {HIGHEST_REBULK_V * system_v / 12:g} V."
         leaves = "It still cycles the bank between full and that threshold."
         out.append(
             Rung("rebulk", says, lambda s: replace(s, rebulk_v=HIGHEST_REBULK_V), skill=HANDY, leaves=leaves)
@@ -145,8 +146,8 @@ def ladder(
     return out if new is None else [*out, new]
 
 
-def _position(index: int, absorption: float, hold: float, leaves: str) -> Rung:
-    says = f"Set its switch to {absorption:g} / {hold:g} V."
+def _position(index: int, absorption: float, hold: float, leaves: str, scale: float) -> Rung:
+    says = f"Set its switch to {absorption * scale:g} / {hold * scale:g} V."
     return Rung(
         f"position-{index}", says, lambda s: replace(s, absorption_v=absorption, float_v=hold), leaves=leaves
     )

@@ -8,7 +8,7 @@ from vast_harbor.core.battery.charge_acceptance import COMPENSATED_C, LFP_CHARGE
 from vast_harbor.core.battery.datasheet import BY_ITSELF, OWN_SWITCH
 from vast_harbor.core.battery.soc_from_voltage import soc_at
 from vast_harbor.core.battery.terminal_voltage import rested_volts
-from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, escaped, typed
+from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed, escaped, typed
 from vast_harbor.core.rig.source_remedies import BALANCES_V, Rung, ladder, name_of, sources_of
 from vast_harbor.core.rig.sources import ENGINE, MAINS, PWM, SOLAR, Source
 from vast_harbor.core.stops.banks import CARE, NOTE, OK, STOP, Build
@@ -155,8 +155,19 @@ class _SourceJudgement:
         )
 
     def volts(self, key: str, name: str, value: float) -> Figure:
-        field = {"absorption_v": "absorption_v", "float_v": "float_v", "rebulk_v": "rebulk_v"}.get(key, key)
-        return self.given(field, name, value, "V")
+        """Volts of the source as they are on this rig; they are entered for a 12 V bank."""
+        entered = self.given(key, name, value, "V")
+        if self.n == 1:
+            return entered
+        system = typed("rig.system_v", "System voltage", self.build.plan.system_v, "V", "/rig/system_v")
+        return computed(
+            f"{self.at}.{key}", name, value * self.n, "V", "{V_12} · {V_sys} / 12",
+            {"V_12": entered, "V_sys": system}, "Volts are entered for a 12 V bank",
+        )  # fmt: skip
+
+    def here(self, volts_12: float) -> str:
+        """Volts of a 12 V bank as they are on this rig, in words."""
+        return f"{volts_12 * self.n:g} V"
 
     def lithium(self) -> Iterator[Point]:
         s = self.source
@@ -169,19 +180,15 @@ class _SourceJudgement:
             yield Point(
                 "low_volts",
                 CARE,
-                Sentence(
-                    "With {V} at 12 V it ends near {end} and never balances the cells.",
-                    {"V": top, "end": end},
-                ),
+                Sentence("With {V} it ends near {end} and never balances the cells.", {"V": top, "end": end}),
                 PROFILE,
                 broken,
             )
         elif s.set_v < BALANCES_V[0] - 1e-9 and not s.is_relay:
             yield Point(
                 "no_balance", CARE,
-                Sentence("With {V} it fills the bank almost as fast, but never reaches the 14.2 V "
-                         "at which the "
-                         "cells are balanced.", {"V": top}),
+                Sentence("With {V} it fills the bank almost as fast, but never reaches the "
+                         f"{self.here(14.2)} at which the cells are balanced.", {"V": top}),
                 PROFILE, broken,
             )  # fmt: skip
         elif s.set_v > BALANCES_V[1] + 1e-9:
@@ -189,7 +196,8 @@ class _SourceJudgement:
                 "high_volts",
                 STOP,
                 Sentence(
-                    "Its {V} are over the 14.6 V that LFP bears: the BMS opens under charge.", {"V": top}
+                    f"Its {{V}} are over the {self.here(14.6)} that LFP bears: the BMS opens under charge.",
+                    {"V": top},
                 ),
                 PROFILE,
             )
@@ -209,8 +217,8 @@ class _SourceJudgement:
         cold = self.build.coldest
         kelvin = 25 - max(COMPENSATED_C[0], min(COMPENSATED_C[1], cold.number))
         if s.compensates and s.set_v + 0.024 * kelvin > BALANCES_V[1] + 0.02:
-            raised = self.found("raised", "Volts in the cold", s.set_v + 0.024 * kelvin, "V",
-                                "Set volts + 0.024 V for each kelvin below 25 °C")  # fmt: skip
+            raised = self.found("raised", "Volts in the cold", (s.set_v + 0.024 * kelvin) * self.n, "V",
+                                "Set volts + 0.024 V for each 12 V and kelvin below 25 °C")  # fmt: skip
             yield Point(
                 "compensates", CARE,
                 Sentence("It follows the temperature: at {T} it goes up to {V}, over what LFP bears.",
@@ -354,7 +362,7 @@ class _SourceJudgement:
         wants = self.found(
             "wants",
             "Absorption of the class",
-            battery_class.absorption_v,
+            battery_class.absorption_v * self.n,
             "V",
             "Reference value of the class",
         )
@@ -362,7 +370,7 @@ class _SourceJudgement:
             yield Point(
                 "gel_volts",
                 STOP,
-                Sentence("Its {V} ruin gel, which bears 14.4 V at most.", {"V": top}),
+                Sentence(f"Its {{V}} ruin gel, which bears {self.here(GEL_V)} at most.", {"V": top}),
                 PROFILE,
             )
         elif not battery_class.water and s.set_v > battery_class.absorption_v + 0.3:
@@ -439,7 +447,8 @@ class _SourceJudgement:
         if s.kind == ENGINE and s.is_relay and s.smart:
             yield Point(
                 "smart", STOP,
-                Sentence("A smart alternator falls to about 12.4 V: through a relay nothing arrives."),
+                Sentence(f"A smart alternator falls to about {self.here(12.4)}: through a relay nothing "
+                         "arrives."),
                 ("dc_dc",),
             )  # fmt: skip
         if s.kind == ENGINE and not s.is_relay and s.amps:
