@@ -225,3 +225,13 @@ def test_the_catalogue_marks_what_costs_least_and_what_is_smallest_lightest_chea
         lightest = covering[proposal["alternatives"]["lightest"]]["kg"]["value"]
         offered = [x for x in covering.values() if "used" not in x["model"] and "lantern" not in x["model"]]
         assert lightest == min(x["kg"]["value"] for x in offered)
+
+
+def test_a_charge_into_the_old_bank_is_explained_too(client, demo) -> None:
+    path, rig = demo("kittiwake")
+    asked = {"candidate": "old", "source": rig["document"]["sources"][0]["id"], "amps": "4", "volts": "13.1",
+             "soc": "60 %", "hour": "12:00", "month": 5}  # fmt: skip
+    answer = client.get(f"{path}/charging/measured", query_string=asked)
+    assert answer.status_code == 200 and answer.get_json()["says"]
+    gone = client.get(f"{path}/charging/measured", query_string=asked | {"candidate": "nobody"})
+    assert gone.status_code == 404

@@ -84,6 +84,7 @@ function take() {
           <option v-for="b in banks" :key="b.id" :value="b.id">
             {{ b.title }}, {{ b.layout }}
           </option>
+          <option v-if="plan.document.old_bank" value="old">The old bank</option>
         </select>
       </label>
       <ToolField

@@ -14,7 +14,7 @@ from vast_harbor.core.rig.months import months_of_use
 from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.rig.sources import ENGINE, MAINS
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
-from vast_harbor.core.stops.banks import acts
+from vast_harbor.core.stops.banks import Build, acts, of_bank
 from vast_harbor.core.stops.charging import (
     MONTHS,
     Curve,
@@ -26,7 +26,7 @@ from vast_harbor.core.stops.charging import (
     sheets,
     too_dark,
 )
-from vast_harbor.core.stops.trial import YearOf
+from vast_harbor.core.stops.trial import OLD, YearOf, old_bank_as_bank
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.web.charging.models import (
     AuditView,
@@ -303,13 +303,22 @@ def _curve(simulated: SimulatedBank, made: Curve, title: str, key: str, style: S
     )
 
 
+def _charged(results: Results, id_: str) -> Build | None:
+    """A candidate, or the old bank, as it is charged; None where it is not there."""
+    if id_ != OLD:
+        one = next((c for c in results.banks.candidates if c.candidate.id == id_), None)
+        return None if one is None else one.build
+    bank = old_bank_as_bank(results.plan)
+    return None if bank is None else of_bank(results.banks.rig_limits, bank, results.banks.old_kg, OLD).build
+
+
 @api.get("/rigs/<int:rig_id>/charging/measured", responses={200: ExplainedView})
 def measured(path: RigPath, query: MeasuredQuery) -> Response:
     """A charge as measured, explained."""
     rig, plan, results = evaluated_results(path.rig_id)
     index = next((i for i, s in enumerate(plan.sources) if s.id == query.source and s.charges), None)
-    one = next((c for c in results.banks.candidates if c.candidate.id == query.candidate), None)
-    if index is None or one is None or one.build is None:
+    build = _charged(results, query.candidate)
+    if index is None or build is None:
         return problems(404, Problem("", "This source or bank is no longer part of the plan."))
     values: dict[str, float] = {}
     found = []
@@ -333,7 +342,7 @@ def measured(path: RigPath, query: MeasuredQuery) -> Response:
     if found:
         return problems(422, *found)
     explanation = explain(
-        one.build,
+        build,
         results.simulated.timeline,
         index,
         values["amps"],

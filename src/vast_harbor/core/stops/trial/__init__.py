@@ -3,6 +3,7 @@
 from vast_harbor.core.stops.trial import storage, time_to_empty
 from vast_harbor.core.stops.trial.battery_monitor import MonitorReading, readings
 from vast_harbor.core.stops.trial.findings import trial_findings
+from vast_harbor.core.stops.trial.simulated_banks import OLD, old_bank_as_bank
 from vast_harbor.core.stops.trial.simulated_runs import SimulatedRuns
 from vast_harbor.core.stops.trial.stretches import STRETCHES
 from vast_harbor.core.stops.trial.trial import SimulationResult, Trial
@@ -11,6 +12,7 @@ from vast_harbor.core.stops.trial.year import DENSE, SEEDS, YearOf
 
 __all__ = (
     "DENSE",
+    "OLD",
     "SEEDS",
     "STRETCHES",
     "MonitorReading",
@@ -19,6 +21,7 @@ __all__ = (
     "Trial",
     "YearOf",
     "odds",
+    "old_bank_as_bank",
     "readings",
     "storage",
     "time_to_empty",

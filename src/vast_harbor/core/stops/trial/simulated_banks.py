@@ -50,18 +50,26 @@ def simulated_candidate(build: Build) -> SimulatedBank:
     )
 
 
-def simulated_old_bank(plan: Plan, assumptions: Assumptions, banks: Banks) -> SimulatedBank | None:
-    """The bank that is there now, as worn as it is; None without one, or where it does not make the volts."""
+def old_bank_as_bank(plan: Plan) -> Bank | None:
+    """The bank that is there now, with the values of its class; None without one, or of other volts."""
     old = plan.old_bank
     if old is None or abs(old.series * old.unit_v - plan.system_v) > 0.11 * plan.system_v:
         return None
     battery_class = old.battery_class
-    cells = round(old.unit_v / battery_class.cell_v)
     model = BatteryModel(
-        OLD, "", "The old bank", battery_class, cells, ((old.unit_ah, battery_class.rated_hours),),
+        OLD, "", "The old bank", battery_class, round(old.unit_v / battery_class.cell_v),
+        ((old.unit_ah, battery_class.rated_hours),),
         ((battery_class.cycles_at_dod, battery_class.cycles.likely),), 1.0, 0.0, Warranty(0), 24, 12,
     )  # fmt: skip
-    bank = Bank(model, old.series, old.parallel)
+    return Bank(model, old.series, old.parallel)
+
+
+def simulated_old_bank(plan: Plan, assumptions: Assumptions, banks: Banks) -> SimulatedBank | None:
+    """The bank that is there now, as worn as it is; None without one, or where it does not make the volts."""
+    bank = old_bank_as_bank(plan)
+    if bank is None:
+        return None
+    model, battery_class = bank.model, bank.model.battery_class
     soh = banks.old_carries.get("soh")
     health = max(0.05, min(1.0, soh.number if soh is not None and soh.value else UNKNOWN_HEALTH))
     exponent = assumptions.value(f"peukert.{battery_class.key}")
