@@ -15,7 +15,12 @@ from vast_harbor.store.database import Database
 def test_compare_prints_the_headline_rows_of_a_demo_rig(capsys, name) -> None:
     assert cli.main(["compare", "--demo", name]) == 0
     out = capsys.readouterr().out
-    for row in ("Usable capacity", "Weight", "Cycle life at the design depth", "Lifetime cost per cycle"):
+    for row in (
+        "Usable capacity",
+        "Weight",
+        "Cycle life at the design depth",
+        "Lifetime cost per plan cycle",
+    ):
         assert row in out
     assert "planning aid" in out
 

@@ -65,7 +65,12 @@ def test_a_rig_from_nothing_to_the_comparison_and_found_again(page: Page) -> Non
     expect(page.locator("[data-headline]")).to_contain_text("For now: buy ")
     expect(page.locator("[data-card]")).to_contain_text("What charges the bank")
     bank_part(page, "table")
-    headlines = ["Usable capacity", "Weight", "Cycle life at the design depth", "Lifetime cost per cycle"]
+    headlines = [
+        "Usable capacity",
+        "Weight",
+        "Cycle life at the design depth",
+        "Lifetime cost per plan cycle",
+    ]
     table = page.locator(".comparison")
     for row in headlines:
         cells = table.get_by_role("row", name=re.compile(f"^{row}")).first.get_by_role("cell")

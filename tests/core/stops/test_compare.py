@@ -195,3 +195,12 @@ def test_braces_in_a_name_are_only_braces(evaluated, reference) -> None:
     )
     says = sentence(evaluated(LAMP, candidates=candidates, models={"odd": model}))
     assert "{x} }{ × 2" in says
+
+
+def test_cost_per_plan_cycle_times_the_cycles_made_is_the_cost(demo_results) -> None:
+    for name in ("kittiwake", "pebble", "mulga"):
+        compare = demo_results(name, found=()).compare
+        rows = {r.key: r.figures for r in compare.rows}
+        for per, made, cost in zip(rows["per_cycle"], rows["cycles_made"], rows["lifetime"], strict=True):
+            if per.value is not None:
+                assert per.number * made.number == pytest.approx(cost.number)

@@ -25,7 +25,7 @@ const ROWS = [
   { key: 'kg', name: 'Weight' },
   { key: 'purchase', name: 'Batteries to buy' },
   { key: 'lifetime', name: 'Lifetime cost' },
-  { key: 'per_cycle', name: 'Lifetime cost per cycle' },
+  { key: 'per_cycle', name: 'Lifetime cost per plan cycle' },
 ]
 const term = computed(() => answer.value?.equal_terms.find((t) => t.key === chosen.value))
 const columns = computed(() =>

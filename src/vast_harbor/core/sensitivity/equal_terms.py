@@ -90,6 +90,6 @@ def _figures(
         "kg": figure("kg", "Weight", compared.banked["kg"].number * share, "kg"),
         "purchase": figure("purchase", "Batteries to buy", float(inputs.batteries), "money"),
         "lifetime": figure("lifetime", "Lifetime cost", total, "money"),
-        "per_cycle": figure("per_cycle", "Lifetime cost per cycle", total / cycles if cycles else None,
+        "per_cycle": figure("per_cycle", "Lifetime cost per plan cycle", total / cycles if cycles else None,
                           "money/cycle"),
     }  # fmt: skip

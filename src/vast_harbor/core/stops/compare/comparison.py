@@ -315,7 +315,7 @@ HEADLINES = (
     _Line(
         "design_cycles", "Cycle life at the design depth", LASTING, HIGH, lambda c: c.life["design_cycles"]
     ),
-    _Line("per_cycle", "Lifetime cost per cycle", PURSE, LOW, lambda c: c.cost["per_cycle"]),
+    _Line("per_cycle", "Lifetime cost per plan cycle", PURSE, LOW, lambda c: c.cost["per_cycle"]),
 )
 LINES = (
     _Line("usable_ah", "Usable amp-hours", ENERGY, "", lambda c: c.banked["usable_ah"]),
@@ -354,7 +354,8 @@ LINES = (
     _Line("by_cycles", "By its cycles alone", LASTING, HIGH, lambda c: c.life["by_cycles"]),
     _Line("by_years", "By its years alone", LASTING, HIGH, lambda c: c.life["by_years"]),
     _Line("cycles_per_year", "Charges made a year", LASTING, "", lambda c: c.life["cycles_per_year"]),
-    _Line("depth", "Depth of each cycle", LASTING, "", lambda c: c.life["depth"]),
+    _Line("depth", "Depth of each charge", LASTING, "", lambda c: c.life["depth"]),
+    _Line("cycles_made", "Plan cycles made while kept", LASTING, "", lambda c: c.cost["cycles_made"]),
     _Line(
         "replacement_count", "Times replaced while kept", LASTING, LOW, lambda c: c.cost["replacement_count"]
     ),
@@ -363,7 +364,7 @@ LINES = (
     _Line("outlay", "Cash on the day", PURSE, LOW, lambda c: c.cost["outlay"]),
     _Line("price_per_kwh", "Batteries per usable kWh", PURSE, LOW, lambda c: c.figures["price_per_kwh"]),
     _Line("lifetime", "Lifetime cost", PURSE, LOW, lambda c: c.cost["lifetime"]),
-    _Line("per_cycle_bare", "Per cycle without extras", PURSE, LOW, lambda c: c.cost["per_cycle_bare"]),
+    _Line("per_cycle_bare", "Per plan cycle without extras", PURSE, LOW, lambda c: c.cost["per_cycle_bare"]),
     _Line("per_kwh", "Per kWh delivered", PURSE, LOW, lambda c: c.cost["per_kwh"]),
     _Line("per_year", "Per year kept", PURSE, LOW, lambda c: c.cost["per_year"]),
     _Line("per_night", "Per off-grid night", PURSE, LOW, lambda c: c.cost["per_night"]),

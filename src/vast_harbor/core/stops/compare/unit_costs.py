@@ -41,7 +41,7 @@ def prices(f: dict[str, Figure], banked: BankFigures, life: Life, plan: Plan, ye
     cycles, kwh = f["cycles_made"], f["kwh_delivered"]
     per(
         "per_cycle",
-        "Lifetime cost per cycle",
+        "Lifetime cost per plan cycle",
         "money/cycle",
         f["lifetime"],
         "cycles",
@@ -50,7 +50,7 @@ def prices(f: dict[str, Figure], banked: BankFigures, life: Life, plan: Plan, ye
     )
     per(
         "per_cycle_bare",
-        "Lifetime cost per cycle without extras",
+        "Lifetime cost per plan cycle without extras",
         "money/cycle",
         f["lifetime_bare"],
         "cycles",
