@@ -44,6 +44,14 @@ def checks(build: Build) -> Iterator[Check]:
             Sentence(f"{bank.parallel} lead-acid strings in parallel share the current badly."),
             "Prefer larger units, two or six volts, in fewer strings.", f["parallel"],
         )  # fmt: skip
+    advised = build.assumptions.figure("strings_advised")
+    if bank.parallel > advised.number:
+        yield Check(
+            "strings_advised", "Strings side by side", CARE,
+            Sentence("{n} side by side; this house rule advises {most}: fewer, larger batteries share better.",
+                     {"n": f["parallel"], "most": advised}),
+            "Prefer larger units in fewer strings.", f["parallel"],
+        )  # fmt: skip
     if fuses_per_string(bank):
         yield Check(
             "string_fuses", "Fuses of the strings", NOTE,
