@@ -48,7 +48,7 @@ def checks(build: Build) -> Iterator[Check]:
     if bank.parallel > advised.number:
         yield Check(
             "strings_advised", "Strings side by side", CARE,
-            Sentence("{n} side by side; this house rule advises {most}: fewer, larger batteries share better.",
+            Sentence("{n} side by side; this house rule advises {most}: fewer, larger ones share better.",
                      {"n": f["parallel"], "most": advised}),
             "Prefer larger units in fewer strings.", f["parallel"],
         )  # fmt: skip
