@@ -103,7 +103,7 @@ def test_columns_are_sorted_hidden_pinned_and_held_against_one(page: Page, demo)
     assert order()[0] == "single" and order()[-1] == "gel"
     page.get_by_role("button", name="Weight", exact=True).click()
     assert order()[0] == "gel"
-    page.get_by_role("button", name="Pin Ostrel Keel 200").click()
+    page.get_by_role("button", name="Pin Ostrel Keel 200", exact=True).click()
     assert order()[0] == "lfp"
     page.get_by_role("button", name="Hide Skerry Plain 280").click()
     expect(heads).to_have_count(6)
@@ -114,7 +114,7 @@ def test_columns_are_sorted_hidden_pinned_and_held_against_one(page: Page, demo)
     expect(heads).to_have_count(6)
     assert order()[0] == "lfp"
     page.locator("[data-unhide=single]").click()
-    page.get_by_role("button", name="Unpin Ostrel Keel 200").click()
+    page.get_by_role("button", name="Unpin Ostrel Keel 200", exact=True).click()
     page.get_by_role("button", name="As put up").click()
     expect(heads).to_have_count(7)
     assert order() == put_up

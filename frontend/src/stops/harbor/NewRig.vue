@@ -74,7 +74,7 @@ function picked(event: Event) {
     <button
       type="button"
       class="btn sm:ml-auto"
-      aria-label="Import a rig file"
+      title="Import a rig file"
       @click="picker?.click()"
     >
       <Upload :size="16" aria-hidden="true" /> Import
