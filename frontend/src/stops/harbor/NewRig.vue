@@ -71,12 +71,7 @@ function picked(event: Event) {
       </div>
     </fieldset>
     <button type="submit" class="btn btn-main">Make rig</button>
-    <button
-      type="button"
-      class="btn sm:ml-auto"
-      title="Import a rig file"
-      @click="picker?.click()"
-    >
+    <button type="button" class="btn sm:ml-auto" title="Import a rig file" @click="picker?.click()">
       <Upload :size="16" aria-hidden="true" /> Import
     </button>
     <input
