@@ -16,7 +16,7 @@ const { candidates, add, full } = useBanks()
     <BankCard v-for="c in candidates" :key="c.id" :candidate="c" />
   </section>
   <div class="mt-4 flex flex-wrap items-center gap-2">
-    <span class="text-soft">Put up the smallest that covers the need:</span>
+    <span class="text-soft">Add the battery that costs least over the years:</span>
     <button
       v-for="c in reference.data?.classes"
       :key="c.key"

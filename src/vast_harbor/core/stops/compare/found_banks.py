@@ -4,12 +4,11 @@ from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 
 from vast_harbor.core.battery.bank import Bank
-from vast_harbor.core.cost.monte_carlo import sample_costs
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.banks import Priced, Proposal, next_string
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
-from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
+from vast_harbor.core.stops.compare.uncertainty import weighed_cost
 
 # Banks of each class that are run in full, the least lifetime cost by hand first.
 RUN_IN_FULL = 3
@@ -72,15 +71,12 @@ class CatalogueSearch:
         """What critical loads go without above what may be, then the cost: the less the better."""
         year, most = compared.year, self.assumptions.value("verdict_critical")
         dark = year["critical_share"].number if year is not None else 0.0
-        return (round(dark, 4) if dark > most else 0.0), self._weighed(compared)
+        return (round(dark, 4) if dark > most else 0.0), weighed_cost(
+            compared.cost.inputs, self.assumptions, self.plan.years_kept
+        )
 
     @staticmethod
     def _dark(compared: ComparedBank) -> bool:
         """Whether it leaves nights or critical loads unserved."""
         year = compared.year
         return year is not None and (year["elsewhere"].number > 0 or year["critical"].number > 0)
-
-    def _weighed(self, compared: ComparedBank) -> float:
-        drawn = sample_costs((compared.cost.inputs,), uncertainty_of(self.assumptions), self.plan.years_kept)
-        _, middle, dear = drawn.percentiles(0)
-        return middle + self.assumptions.value("verdict_risk") * (dear - middle)

@@ -1,6 +1,7 @@
 """How far the rig's own figures are in doubt, for the sampled costs."""
 
-from vast_harbor.core.cost.monte_carlo import Uncertainty
+from vast_harbor.core.cost.life_cost import LifeCostInputs
+from vast_harbor.core.cost.monte_carlo import Uncertainty, sample_costs
 from vast_harbor.core.rig.assumptions import Assumption, Assumptions
 
 
@@ -32,6 +33,23 @@ def uncertainty_of(assumptions: Assumptions) -> Uncertainty:
         exit=_ratio(kappa) if not kappa.overridden else (1.0, 1.0),
         extras=(1 - doubt / 2, 1 + doubt),
     )
+
+
+def weigh(assumptions: Assumptions, middle: float, dear: float) -> float:
+    """P50 + λ·(P90 − P50): the cost in the middle, the dear futures weighed too [money]."""
+    return middle + assumptions.value("verdict_risk") * (dear - middle)
+
+
+def weighed_cost(inputs: LifeCostInputs, assumptions: Assumptions, years: float) -> float:
+    """What one bank costs in the futures drawn, the dear ones weighed too [money].
+
+    Args:
+        inputs: the bank in numbers.
+        assumptions: what holds for the plan.
+        years: H, of keeping.
+    """
+    _, middle, dear = sample_costs((inputs,), uncertainty_of(assumptions), years).percentiles(0)
+    return weigh(assumptions, middle, dear)
 
 
 def _moved(a: Assumption) -> tuple[float, float, float]:

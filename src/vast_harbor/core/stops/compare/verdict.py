@@ -16,7 +16,7 @@ from vast_harbor.core.stops.banks import Banks
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.priorities import choose
 from vast_harbor.core.stops.compare.questions import Question, question_of
-from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
+from vast_harbor.core.stops.compare.uncertainty import uncertainty_of, weigh, weighed_cost
 from vast_harbor.core.stops.need import Days
 from vast_harbor.core.stops.rig import AT_FAULT, BANK, CHARGER, DRAIN, tested_health
 
@@ -74,11 +74,9 @@ class Verdict:
     @cached_property
     def found(self) -> tuple[ComparedBank, ...]:
         """The best of each class in the catalogue, where it costs less than what was put up of that class."""
-        uncertainty, years = uncertainty_of(self.assumptions), self.plan.years_kept
 
         def weighed(compared: ComparedBank) -> float:
-            drawn = sample_costs((compared.cost.inputs,), uncertainty, years)
-            return self.weigh(*drawn.percentiles(0)[1:])
+            return weighed_cost(compared.cost.inputs, self.assumptions, self.plan.years_kept)
 
         out, layouts = [], [c.banked.bank for c in self.put_up]
         for compared in self.find():
@@ -89,10 +87,6 @@ class Verdict:
             if not same or weighed(compared) < (1 - BETTER) * min(weighed(c) for c in same):
                 out.append(compared)
         return tuple(out)
-
-    def weigh(self, middle: float, dear: float) -> float:
-        """P50 + λ·(P90 − P50): the cost in the middle, the dear futures weighed too [money]."""
-        return middle + self.assumptions.value("verdict_risk") * (dear - middle)
 
     @cached_property
     def life_cost_inputs(self) -> tuple[LifeCostInputs, ...]:
@@ -273,7 +267,8 @@ class Verdict:
     @cached_property
     def weighed(self) -> Mapping[str, float]:
         """What each that will do costs, the dear futures weighed too [money]."""
-        return {c.id: self.weigh(*(f.number for f in self.spreads[c.id][1:])) for c in self.suitable}
+        ends = {c.id: [f.number for f in self.spreads[c.id][1:]] for c in self.suitable}
+        return {id_: weigh(self.assumptions, *both) for id_, both in ends.items()}
 
     @cached_property
     def _free(self) -> tuple[ComparedBank, ...]:
