@@ -70,7 +70,7 @@ function choose(event: Event) {
     <label class="mt-3 block">
       <span class="sr-only">Model of {{ candidate.title }}</span>
       <select class="field" @change="choose">
-        <option value="" :selected="candidate.proposed_model">Smallest that covers the need</option>
+        <option value="" :selected="candidate.proposed_model">Costs least over the years</option>
         <option
           v-for="m in models"
           :key="m.model"
