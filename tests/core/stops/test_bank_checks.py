@@ -292,6 +292,30 @@ def test_temperature_in_use(look, code, model, passes, fails, verdict) -> None:
     assert look(code, model, battery_c=fails)[0] == verdict
 
 
+@pytest.mark.parametrize(
+    ("rule", "model", "battery_c", "code", "verdict"),
+    [
+        ("long_life", "quenby-280", 0, "cold_charge", "ok"),
+        ("long_life", "quenby-280", -1, "cold_charge", "stop"),
+        ("customary", "quenby-280", -1, "cold_heater", "care"),
+        ("to_label", "quenby-280", -1, "cold_heater", "care"),
+        ("customary", "ostrel-200", -1, "cold_charge", "stop"),
+        # An afternoon is 3 K warmer than its day.
+        ("to_label", "ostrel-200", -3, "cold_wait", "care"),
+        ("to_label", "ostrel-200", -3.1, "cold_charge", "stop"),
+        # Nothing makes it wait.
+        ("to_label", "skerry-200", -1, "cold_charge", "stop"),
+        ("long_life", "tarnmoor-100", -21, "cold_charge", "care"),
+    ],
+)
+def test_a_cold_place_by_house_rule(look, evaluated, rule, model, battery_c, code, verdict) -> None:
+    assert look(code, model, battery_c=battery_c, house_rule=rule)[0] == verdict
+    # The search of the catalogue puts it out for the same reason.
+    given = Candidate("x", CATALOGUE[model].battery_class.key, model, 1, 1)
+    bank = evaluated((LAMP,), candidates=(given,), battery_c=battery_c, house_rule=rule).banks.candidates[0]
+    assert ("cold" in set(bank.build.criteria.against())) == (verdict == "stop")
+
+
 def test_temperature_of_storage(look) -> None:
     # Keel 200: −10 to 45 °C; Ember from −20.
     assert look("storage", "ostrel-200", rest_c=-10)[0] == "ok"

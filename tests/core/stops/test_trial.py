@@ -12,6 +12,7 @@ from vast_harbor.core.simulation import kernel
 from vast_harbor.core.stops.trial import storage, time_to_empty, weather_odds
 from vast_harbor.core.stops.trial.battery_monitor import readings
 from vast_harbor.core.stops.trial.rainflow_cycles import cycles, histogram, turning_points
+from vast_harbor.core.stops.trial.short_of_full import short_of_full
 from vast_harbor.core.stops.trial.stretches import STRETCHES
 from vast_harbor.core.stops.trial.year import episodes
 from vast_harbor.core.weather.daily_weather import STEPS_A_DAY
@@ -251,6 +252,34 @@ def test_an_edit_goes_on_with_the_last_run_until_it_is_run_anew(demo_results, re
 )
 def test_episodes_are_runs_longer_than_so_many_steps(where, longer, count) -> None:
     assert episodes(np.array(where, dtype=bool), longer) == count
+
+
+@pytest.mark.parametrize(
+    ("full", "off_grid", "short"),
+    [
+        # Three nights, then hook-up: two nights suffer, the last is made good on the next day, or the one after.
+        ([0, 0, 0, 1, 0], [1, 1, 1, 0, 0], [1, 1, 0, 0, 0]),
+        ([0, 0, 0, 0, 1], [1, 1, 1, 0, 0], [1, 1, 0, 0, 0]),
+        ([0, 1, 0, 0, 0], [1, 1, 1, 0, 0], [1, 0, 1, 0, 0]),
+        # Too late after three days; and what comes after the next off-grid night helps nothing.
+        ([0, 0, 0, 1], [1, 0, 0, 0], [1, 0, 0, 0]),
+        ([0, 0, 1], [1, 1, 1], [1, 1, 0]),
+        ([0, 0, 0, 1], [1, 0, 1, 0], [1, 0, 0, 0]),
+    ],
+)
+def test_short_of_full_counts_where_a_night_suffers_or_the_plates_do(full, off_grid, short) -> None:
+    found = short_of_full(np.array([full], dtype=bool), np.array(off_grid, dtype=bool))
+    assert found[0].tolist() == [bool(x) for x in short]
+
+
+def test_single_nights_between_hook_ups_leave_only_a_weak_charger_short(demo_results, reference) -> None:
+    plan = replace(demo_results("kittiwake").plan, nights_in_a_row=1.0)
+    one = evaluate(plan, reference, found=()).simulated.years["flooded"]
+    assert one["short_share"].number == 0
+    # Held at 13.3 V and with no way to it: nothing makes the night good.
+    weak = tuple(replace(s, absorption_v=13.3, float_v=13.3) for s in plan.sources if s.kind == "mains")
+    held = evaluate(replace(plan, sources=weak), reference, found=()).simulated.years["flooded"]
+    assert held["short_share"].number == 1
 
 
 def test_the_nights_of_the_year_only_scale_a_run_year(demo_results, reference) -> None:

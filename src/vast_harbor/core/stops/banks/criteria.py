@@ -34,12 +34,15 @@ REASONS = {
     "start": "its BMS does not pass the start of a motor",
     "sag": "sags below the inverter’s cut-off",
     "charge": "may not take what your chargers give",
-    "cold": "may not be charged as cold as it gets, and has no heater",
+    "cold": "may not be charged as cold as it gets, and has no heater that the house rule accepts",
     "temperature": "too cold or too warm to be used",
     "air": "gives off gas where people sleep, or has too little air",
     "weight": "too heavy for payload, axle or coupling",
     "locker": "does not fit the locker",
 }
+
+# What a house rule may accept where it is too cold for a charge.
+HEATER, WAIT = "heater", "wait"
 
 
 @dataclass(frozen=True, slots=True)
@@ -301,6 +304,24 @@ class BankCriteria:
         return Criterion(self.days.coldest.number, self.bank.model.charge_c[0], is_minimum=True)
 
     @property
+    def cold_answer(self) -> str | None:
+        """What the house rule accepts where it may not be charged at the coldest.
+
+        Returns:
+            ``heater``, ``wait`` for a warmer hour, or None where neither will do or nothing is to be answered.
+        """
+        model, assume = self.bank.model, self.assumptions
+        if not self.cold_charge.broken:
+            return None
+        if model.heater_w is not None and assume.value("cold_heater") >= 1:
+            return HEATER
+        guarded = model.bms is not None and model.bms.stops_cold_charge
+        warmest = self.days.coldest.number + assume.value("afternoon_k")
+        if guarded and assume.value("cold_wait") >= 1 and warmest >= model.charge_c[0]:
+            return WAIT
+        return None
+
+    @property
     def use_c(self) -> tuple[float, float]:
         """Temperatures between which it may be used [°C]."""
         model = self.bank.model
@@ -429,7 +450,7 @@ class BankCriteria:
         if self.pack_power is not None and self.pack_power.broken:
             yield "pack"
         yield from self._electrical()
-        if not model.battery_class.is_lead_acid and self.cold_charge.broken and model.heater_w is None:
+        if not model.battery_class.is_lead_acid and self.cold_charge.broken and self.cold_answer is None:
             yield "cold"
         if self.cold_use.broken or self.hot_use.broken:
             yield "temperature"

@@ -23,6 +23,7 @@ from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 from vast_harbor.core.stops.banks import Banks
 from vast_harbor.core.stops.trial.events import Event, events
 from vast_harbor.core.stops.trial.figure_factory import figure_factory
+from vast_harbor.core.stops.trial.short_of_full import BY_THE_NEXT, short_of_full
 from vast_harbor.core.stops.trial.simulated_banks import OLD, simulated_banks
 from vast_harbor.core.stops.trial.stretch_setup import PreparedStretch, prepare_stretch, start_soc
 from vast_harbor.core.weather.daily_weather import STEPS_A_DAY
@@ -123,11 +124,11 @@ def _figures(trial: Trial, simulated: SimulatedBank, traces: Traces) -> dict[str
     asked = float(((prepared.conditions.dc_w + prepared.conditions.ac_w)[0] * dt).sum())
     state = traces.state[0]
     days = len(prepared.specs)
-    by_day = state.reshape(days, STEPS_A_DAY)
+    full = ((state & FULL) > 0).reshape(1, days, STEPS_A_DAY).any(axis=2)
     off_grid = np.array([not s.hook_up for s in prepared.specs])
     if not off_grid.any():
         off_grid[:] = True
-    short = int((~((by_day & FULL) > 0).any(axis=1) & off_grid).sum())
+    short = int(short_of_full(full, off_grid).sum())
     nights = _nights(missing, days)
     away = off_grid[: len(nights)]
     served = int((nights <= DARK_WH)[away].sum())
@@ -153,7 +154,7 @@ def _figures(trial: Trial, simulated: SimulatedBank, traces: Traces) -> dict[str
             "nights_served", "Nights fully served", served, "nights", f"Of {int(away.sum())} off-grid."
         ),
         "lowest": of("lowest", "Lowest charge", float(traces.soc.min()), "%"),
-        "days_short": of("days_short", "Off-grid days not returned to full", short, "days"),
+        "days_short": of("days_short", "Off-grid days not returned to full", short, "days", BY_THE_NEXT),
         "through": of("through", "Taken from the bank", through, "Wh"),
         "resets": of("resets", "Times that something switched off", resets, "times"),
         "low_hours": of("low_hours", "Hours below the volts that a load wants", float(low.sum()) * dt, "h"),

@@ -21,6 +21,7 @@ from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 from vast_harbor.core.stops.banks import YearOfUse
 from vast_harbor.core.stops.trial.figure_factory import figure_factory
 from vast_harbor.core.stops.trial.rainflow_cycles import cycles, histogram
+from vast_harbor.core.stops.trial.short_of_full import BY_THE_NEXT, WITHIN, short_of_full
 from vast_harbor.core.weather.daily_weather import STEPS_A_DAY
 
 # Weathers of each month, and the most nights of a row that are counted.
@@ -69,12 +70,12 @@ class YearPlan:
 
     @cached_property
     def specs(self) -> tuple[tuple[DaySpec, ...], ...]:
-        """The days of each stretch: a row and what follows it, then the counted row and a day after it."""
+        """The days of each stretch: a row and what follows it, then the counted row and what follows that."""
         out = []
         for month in self.months:
             row = stretch(self.timeline.plan, self.row, month, self.row)
             after = stretch(self.timeline.plan, 1, month, 0)
-            out.append(row[:BEFORE] + after * self.between + row + after)
+            out.append(row[:BEFORE] + after * self.between + row + after * min(self.between, WITHIN))
         return tuple(out)
 
     @cached_property
@@ -215,7 +216,8 @@ def count(plan: YearPlan, simulated: SimulatedBank, model: BatteryModel, exponen
     traces = run([simulated], plan.conditions)[0]
     first, dt = plan.first, plan.conditions.step_h
     row = plan.row * STEPS_A_DAY
-    counted = slice(first, first + row)
+    # What the last night left behind is brought back within the day after it.
+    counted, to_rest = slice(first, first + row), slice(first, first + row + STEPS_A_DAY)
     missing = (traces.unserved_dc + traces.unserved_ac)[:, counted]
     nightly = (len(plan.months), plan.row, STEPS_A_DAY)
     by_night = missing.reshape(nightly).sum(axis=2)
@@ -223,18 +225,19 @@ def count(plan: YearPlan, simulated: SimulatedBank, model: BatteryModel, exponen
     asked = (loads.dc_w + loads.ac_w)[:, counted].reshape(nightly).sum(axis=2) * dt
     critical = traces.unserved_critical[:, counted]
     critical_asked = float((loads.critical_dc_w + loads.critical_ac_w)[:, counted].sum()) * dt
-    full = ((traces.state[:, counted] & FULL) > 0).reshape(nightly)
-    state = traces.state[:, first:]
+    full = ((traces.state[:, first:] & FULL) > 0).reshape(len(plan.months), -1, STEPS_A_DAY).any(axis=2)
+    off_grid = np.arange(full.shape[1]) < plan.row
+    state = traces.state[:, to_rest]
     empty, generating = (state & EMPTY) > 0, (state & GENERATING) > 0
     found, wear, low = [], 0.0, 0
     flat = np.asarray(empty.any(axis=1))
-    for i, soc in enumerate(traces.soc[:, first:]):
+    for i, soc in enumerate(traces.soc[:, to_rest]):
         low += 0 if flat[i] else episodes(soc < LOW_SOC, STEPS_A_DAY)
         for depth, times in cycles(soc):
             found.append((depth, times))
             wear += times / cycles_at_depth(model.cycles, exponent, depth)
     sources = fed_by(simulated, plan.conditions)
-    used, offered = traces.used_w[:, :, first:], traces.offered_w[:, :, first:].sum(axis=(1, 2))
+    used, offered = traces.used_w[:, :, to_rest], traces.offered_w[:, :, to_rest].sum(axis=(1, 2))
     sun = [i for i, s in enumerate(sources) if s.kind == SOLAR]
     mains = [i for i, s in enumerate(sources) if s.kind == MAINS]
     by_source, total = used.sum(axis=(1, 2)), float(used.sum())
@@ -242,7 +245,7 @@ def count(plan: YearPlan, simulated: SimulatedBank, model: BatteryModel, exponen
     sun_offered = float(offered[sun].sum())
     return Sample(
         served=float((by_night <= DARK_WH).mean()),
-        short=1 - float(full.any(axis=2).mean()),
+        short=float(short_of_full(full, off_grid)[:, : plan.row].mean()),
         spoilt=float(np.minimum(1.0, by_night / np.maximum(SPOILT * asked, DARK_WH)).mean()),
         missing=float(missing.sum()),
         critical=float(critical.sum()),
@@ -315,7 +318,9 @@ def scaled(plan: YearPlan, simulated: SimulatedBank, sample: Sample) -> YearOf:
         "generator_hours": of("generator_hours", "Generator hours a year", hours, "h/year"),
         "litres": of("litres", "Fuel a year", litres, "l"),
         "fuel": of("fuel", "Fuel a year", litres * price, "money"),
-        "short_share": of("short_share", "Off-grid days not returned to full", sample.short, "%"),
+        "short_share": of(
+            "short_share", "Off-grid days not returned to full", sample.short, "%", BY_THE_NEXT
+        ),
         "through": of("through", "Taken from the bank in a year", sample.through * kwh, "kWh"),
         "cycle_wear": of(
             "cycle_wear",

@@ -6,6 +6,7 @@ from typing import Any
 from vast_harbor.core.battery.temperature import FREEZING_MARGIN_K, freezing_point_c
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
 from vast_harbor.core.stops.banks.checks.check import CARE, STOP, Build, Check, Remedy
+from vast_harbor.core.stops.banks.criteria import HEATER, WAIT
 from vast_harbor.core.weather.climate import LIVING
 
 
@@ -33,30 +34,23 @@ def _charging(build: Build) -> Iterator[Check]:
     model, coldest, warmest = build.bank.model, build.coldest, build.warmest
     low = _limit(build, "charge_min_c", "Coldest for charging", model.charge_c[0])
     high = _limit(build, "charge_max_c", "Warmest for charging", model.charge_c[1])
+    yield from _cold_charge(build, low)
+    yield build.compare_to_limit(
+        "hot_charge", "Warm while charged", warmest, high, "{x} at the warmest; it may be charged up to "
+            "{limit}.",
+        "At {x} it is warmer than it should be while charged: {limit} are the most.", CARE,
+        "Shade and air the locker, or charge in the cool of the day.",
+    )  # fmt: skip
+
+
+def _cold_charge(build: Build, low: Figure) -> Iterator[Check]:
+    model, coldest, answer = build.bank.model, build.coldest, build.criteria.cold_answer
     name = "Cold while charged"
-    if coldest.number >= low.number or model.heater_w is None:
-        kind = (
-            "lithium cells are damaged by charge below freezing" if not build.lead else "it takes no charge"
-        )
-        severity = STOP if not build.lead else CARE
-        yield build.compare_to_limit(
-            "cold_charge", name, coldest, low, "{x} at the coldest; it may be charged from {limit}.",
-            f"At {{x}} it must not be charged: {kind}.", severity,
-            "Move it to a warm place, choose a model with a heater, or stay with lead-acid.",
-            is_minimum=True, remedies=_remedies(build),
-        )  # fmt: skip
-        bms = model.bms
-        if coldest.number < low.number and bms is not None and not bms.stops_cold_charge:
-            yield Check(
-                "cold_unguarded", "Guard against charging in the cold", STOP,
-                Sentence("Its BMS does not stop a charge in the cold: nothing does."),
-                "A charger with a temperature sensor that stops, or another model.",
-            )  # fmt: skip
-    else:
+    if answer == HEATER:
         watts = build.of_entry("heater_w", "Its heater", model.heater_w, "W")
         most = computed(
             f"{build.at}.heater_day", "Heater round the clock, at most",
-            model.heater_w * build.bank.units * 24,
+            watts.number * build.bank.units * 24,
             "Wh", "{W} · {n} · 24", {"W": watts, "n": build.figures["units"]},
             "Upper bound: it heats only while it is below 5 °C",
         )  # fmt: skip
@@ -67,12 +61,40 @@ def _charging(build: Build) -> Iterator[Check]:
                 "pause. That energy is not in the day above.", {"T": coldest, "most": most}),
             "Prefer a warmer place where there is one.", coldest, low,
         )  # fmt: skip
+        return
+    if answer == WAIT:
+        gain = build.assumptions.figure("afternoon_k")
+        afternoon = computed(
+            f"{build.at}.afternoon_c", "Battery in the afternoon of the coldest day",
+            coldest.number + gain.number, "°C", "{T} + {ΔT}", {"T": coldest, "ΔT": gain},
+        )  # fmt: skip
+        yield Check(
+            "cold_wait", name, CARE,
+            Sentence(
+                "At {T} its BMS takes no charge; by your house rule it waits for the afternoon, when it is at "
+                "{afternoon}. The trial shows what it misses.", {"T": coldest, "afternoon": afternoon}),
+            "A charger that waits; a warm place or a heated model where the sun of an afternoon is not enough.",
+            coldest, low, remedies=_remedies(build),
+        )  # fmt: skip
+        return
+    harm = "it takes no charge" if build.lead else "lithium cells are damaged by charge below freezing"
+    broken = f"At {{x}} it must not be charged: {harm}."
+    if model.heater_w is not None:
+        broken += " Your house rule does not count on its heater."
     yield build.compare_to_limit(
-        "hot_charge", "Warm while charged", warmest, high, "{x} at the warmest; it may be charged up to "
-            "{limit}.",
-        "At {x} it is warmer than it should be while charged: {limit} are the most.", CARE,
-        "Shade and air the locker, or charge in the cool of the day.",
+        "cold_charge", name, coldest, low, "{x} at the coldest; it may be charged from {limit}.",
+        broken, CARE if build.lead else STOP,
+        "Move it to a warm place, choose a model with a heater, or stay with lead-acid."
+        if model.heater_w is None else "Move it to a warm place, or stay with lead-acid.",
+        is_minimum=True, remedies=_remedies(build),
     )  # fmt: skip
+    bms = model.bms
+    if build.criteria.cold_charge.broken and model.heater_w is None and bms and not bms.stops_cold_charge:
+        yield Check(
+            "cold_unguarded", "Guard against charging in the cold", STOP,
+            Sentence("Its BMS does not stop a charge in the cold: nothing does."),
+            "A charger with a temperature sensor that stops, or another model.",
+        )  # fmt: skip
 
 
 def _use(build: Build) -> Iterator[Check]:
@@ -208,7 +230,7 @@ def _models(build: Build) -> Iterator[Remedy]:
     def cost(price: float, own: bool) -> float:
         return price * (1.0 if own else factor.number)
 
-    if heated:
+    if heated and build.assumptions.value("cold_heater") >= 1:
         model = min(heated, key=lambda m: m.price)
         more = (cost(model.price, model.own) - build.figures["unit_price"].number) * bank.units
         yield Remedy(

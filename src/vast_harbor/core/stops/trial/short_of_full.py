@@ -1,0 +1,35 @@
+"""Days that leave a bank short of full: what sulphates lead-acid."""
+
+import numpy as np
+from numpy.typing import NDArray
+
+Marks = NDArray[np.bool_]
+
+# Days after the last off-grid one within which lead-acid wants to be full again.
+WITHIN = 2
+# Said with the count.
+BY_THE_NEXT = (
+    "The last night of a row is made good where the bank is full within two days on hook-up, or idle."
+)
+
+
+def short_of_full(full: Marks, off_grid: Marks) -> Marks:
+    """The off-grid days that leave the bank short of full.
+
+    A day does so where the bank is not full at any moment of it, nor of the two days that follow as long as
+    they are not off-grid: a bank that hook-up, or the sun on an idle day, fills in time suffers nothing, and
+    no off-grid night begins with less.
+
+    Args:
+        full: whether the bank was full at a moment of the day, shape (stretches, days).
+        off_grid: whether the day is an off-grid one, shape (days,).
+
+    Returns:
+        For each day whether it leaves the bank short, shape (stretches, days).
+    """
+    good = full.copy()
+    calm = np.ones_like(off_grid)
+    for ahead in range(1, WITHIN + 1):
+        calm[:-ahead] &= ~off_grid[ahead:]
+        good[:, :-ahead] |= full[:, ahead:] & calm[:-ahead]
+    return off_grid & ~good
