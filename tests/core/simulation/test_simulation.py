@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from vast_harbor import data
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.kibam import fit_wells
-from vast_harbor.core.battery.terminal_voltage import bank_resistance
+from vast_harbor.core.battery.terminal_voltage import Terminal, bank_resistance
 from vast_harbor.core.rig.sources import Source
 from vast_harbor.core.simulation import kernel
 from vast_harbor.core.simulation.conditions import Conditions, Feed
@@ -186,6 +186,22 @@ def test_full_and_empty_part_a_step() -> None:
     assert 0 < missing < asked
     # After a rest it runs a small load again: what the kinetic model is for.
     assert t.charge[0, at + 1] > 0.1 * made.wells.capacity
+
+
+@pytest.mark.parametrize("celsius", [-15.0, 5.0, 30.0])
+@pytest.mark.parametrize("soc", [0.9, 0.15])
+@pytest.mark.parametrize("key", ["flooded_deep", "lfp"])
+def test_volts_of_a_run_are_those_of_the_battery_package(key, soc, celsius) -> None:
+    model = next(m for m in MODELS.values() if m.battery_class.key == key and m.rated_ah >= 100)
+    made = simulated(model, health=0.8, disconnect_v=None)
+    # So short a step that the charge and the wells hardly move.
+    watts = np.full((1, STEPS), 0.3 * made.nameplate_ah)
+    short = replace(conditions(celsius=celsius, days=1), step_h=1e-5, dc_w=watts, ac_w=np.zeros((1, STEPS)))
+    trace = run([made], short, soc)[0]
+    level = 1 - made.nameplate_ah * (1 - soc) / made.wells.capacity
+    terminal = Terminal(made.battery_class, made.class_v, made.ohm, made.cable_ohm, celsius, made.health)
+    expected = terminal.volts(soc, level, -trace.amps[0, 0])
+    assert trace.amps[0, 0] < 0 and trace.volts[0, 0] == pytest.approx(float(expected), abs=1e-4)
 
 
 def test_the_same_days_give_the_same_run() -> None:

@@ -75,6 +75,15 @@ def test_what_runs_at_once_and_what_starts_on_top(of) -> None:
     assert two.sag.value == pytest.approx(source - two.start_a * ohm) and two.sag.limit == pytest.approx(10.8)
 
 
+@pytest.mark.parametrize("model", ["tarnmoor-150", "ostrel-200"])
+def test_need_and_banks_have_one_resistance(of, model) -> None:
+    criteria = of(model, parallel=2, loads=(LAMP, KETTLE), battery_c=-5)
+    need = criteria.of_class
+    # That of a bank of the need's label, in the cold and at its age, is this bank's by amp-hours.
+    wanted = need.peak_current.inputs["R"].number * need.nameplate_ah.number / criteria.bank.rated_ah
+    assert criteria.at_floor[1] - criteria.terminal.cable_ohm == pytest.approx(wanted)
+
+
 def test_where_nothing_is_stated_nothing_is_judged(of) -> None:
     bare = of("moule-bare-230", loads=(LAMP, KETTLE))
     assert bare.bms is None and bare.gives_a is None and bare.running is None and bare.starting is None

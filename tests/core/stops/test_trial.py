@@ -257,7 +257,7 @@ def test_episodes_are_runs_longer_than_so_many_steps(where, longer, count) -> No
 @pytest.mark.parametrize(
     ("full", "off_grid", "short"),
     [
-        # Three nights, then hook-up: two nights suffer, the last is made good on the next day, or the one after.
+        # Three nights, then hook-up: two nights suffer, the last is made good on one of the next two days.
         ([0, 0, 0, 1, 0], [1, 1, 1, 0, 0], [1, 1, 0, 0, 0]),
         ([0, 0, 0, 0, 1], [1, 1, 1, 0, 0], [1, 1, 0, 0, 0]),
         ([0, 1, 0, 0, 0], [1, 1, 1, 0, 0], [1, 0, 1, 0, 0]),

@@ -1,7 +1,7 @@
 """Volts at the terminals of a bank: rested, and under a draw that makes them sag."""
 
 from dataclasses import dataclass
-from math import isnan, nan, sqrt
+from math import e, isnan, nan, sqrt
 from typing import Any
 
 import numpy as np
@@ -13,6 +13,10 @@ from vast_harbor.core.battery.chemistry import BatteryClass
 Floats = NDArray[np.float64]
 # So far lead-acid falls over the knee, for a 12 V unit [V].
 KNEE_V = 1.0
+# Resistance is stated at this temperature [°C]; below it, it grows by so much per kelvin (LFP: as e^x).
+REFERENCE_C, LEAD_PER_K, LFP_PER_K = 25.0, 0.01, 0.03
+# Below this charge the resistance of LFP rises [-].
+LFP_RISE = 0.2
 
 
 def rested_volts(battery_class: BatteryClass, class_v: float, soc: ArrayLike) -> Floats:
@@ -49,34 +53,47 @@ def bank_resistance(bank: Bank) -> float:
     return one * bank.series / bank.parallel
 
 
-def cold_factor(
-    lead_acid: bool, celsius: ArrayLike, lead_per_k: float = 0.01, lfp_per_k: float = 0.03
-) -> Floats:
+def cold_factor(lead_acid: bool, celsius: ArrayLike) -> Floats:
     """How cold raises the resistance: 1 + 0.01 per K below 25 °C for lead-acid, e^(0.03 per K) for LFP [-].
 
     Args:
         lead_acid: whether it is lead-acid.
         celsius: temperature of the battery [°C], any shape.
-        lead_per_k, lfp_per_k: practice values of the rise [1/K].
     """
-    below = np.maximum(0.0, 25 - np.asarray(celsius, dtype=float))
-    return np.asarray(1 + lead_per_k * below if lead_acid else np.exp(lfp_per_k * below))
+    below = np.maximum(0.0, REFERENCE_C - np.asarray(celsius, dtype=float))
+    return np.asarray(1 + LEAD_PER_K * below if lead_acid else np.exp(LFP_PER_K * below))
 
 
-def depth_factor(lfp: bool, soc: Any, level: Any, rise_soc: float = 0.2) -> Any:
-    """How depth raises the resistance: 2 − s₁ for lead-acid; for LFP it doubles over the last fifth [-].
+def inner_resistance(ohm: Any, lfp: bool, soc: Any, level: Any, cold: Any, rise: float = LFP_RISE) -> Any:
+    """Resistance of a bank on discharge, without cables: it grows with depth and with cold [Ω].
 
-    Plain arithmetic, so that the compiled simulation uses it too.
+    Lead-acid: R·(2 − s₁)·cold. LFP: R·cold, doubling over the last fifth of the charge. Plain arithmetic, so
+    that the compiled simulation uses it too.
 
     Args:
+        ohm: R, new and full at 25 °C over the state of health [Ω].
         lfp: whether it is LFP.
         soc: state of charge [-], a number or an array.
         level: s₁, level of the available well [-], likewise.
-        rise_soc: charge below which the resistance of LFP rises [-].
+        cold: of :func:`cold_factor` [-].
+        rise: charge below which the resistance of LFP rises [-].
     """
     if lfp:
-        return 1 + np.maximum(0.0, (rise_soc - soc) / rise_soc)
-    return 2 - level
+        return ohm * cold * (1 + np.maximum(0.0, (rise - soc) / rise))
+    return ohm * cold * (2 - level)
+
+
+def resistance_formula(lead_acid: bool, floor: str, celsius: str) -> str:
+    """By what a resistance at 25 °C is multiplied at a depth and a temperature, as workings write it.
+
+    Args:
+        lead_acid: whether it is lead-acid.
+        floor, celsius: how the state of charge of a rested bank and its temperature are written.
+    """
+    below = f"max(0, {REFERENCE_C:g} − {celsius})"
+    if lead_acid:
+        return f"(2 − {floor}) · (1 + {LEAD_PER_K:g} · {below})"
+    return f"(1 + max(0, ({LFP_RISE:g} − {floor}) / {LFP_RISE:g})) · {e} ^ ({LFP_PER_K:g} · {below})"
 
 
 def knee_share(level: Any, knee_level: float = 0.10) -> Any:
@@ -150,13 +167,14 @@ class Terminal:
     def resistance(self, soc: ArrayLike, level: ArrayLike) -> Floats:
         """Resistance on discharge, cables included, at a state of charge and level of the well [Ω].
 
-        Lead-acid: R·(2 − s₁)·(1 + 0.01 per K below 25 °C)/SoH. LFP: R·(1 + the rise below 20 % of
-        charge)·e^(0.03 per K)/SoH.
+        That of :func:`inner_resistance` over the state of health, and the cables.
         """
         soc, level = np.asarray(soc, dtype=float), np.asarray(level, dtype=float)
         lead = self.battery_class.is_lead_acid
-        inner = self.ohm * depth_factor(not lead, soc, level) * cold_factor(lead, self.celsius)
-        return np.asarray(inner / self.health + self.cable_ohm)
+        cold = cold_factor(lead, self.celsius)
+        return np.asarray(
+            inner_resistance(self.ohm / self.health, not lead, soc, level, cold) + self.cable_ohm
+        )
 
     def source_volts(self, soc: ArrayLike, level: ArrayLike) -> Floats:
         """Volts behind the resistance: rested ones, less the knee of lead-acid [V]."""

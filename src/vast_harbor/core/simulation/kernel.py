@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 
 from vast_harbor.core.battery.charge_acceptance import behind_cable, mean_acceptance
 from vast_harbor.core.battery.kibam import available_after
-from vast_harbor.core.battery.terminal_voltage import current_at_power, depth_factor, knee_share
+from vast_harbor.core.battery.terminal_voltage import current_at_power, inner_resistance, knee_share
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int32]
@@ -171,7 +171,7 @@ SUMMED = (
 
 # The physics of a bank, as the battery package has it, compiled into the loop.
 _current_at_power = njit(nogil=True, error_model="numpy")(current_at_power)
-_depth_factor = njit(nogil=True, error_model="numpy")(depth_factor)
+_inner_resistance = njit(nogil=True, error_model="numpy")(inner_resistance)
 _knee_share = njit(nogil=True, error_model="numpy")(knee_share)
 _available_after = njit(nogil=True, error_model="numpy")(available_after)
 _mean_acceptance = njit(nogil=True, error_model="numpy")(mean_acceptance)
@@ -581,8 +581,9 @@ def run(bank, rested, series, slots, start_soc, dt, summed, out):  # type: ignor
                 here = 1 - (bank.q_max - q) / bank.ah
                 soc, level = min(1.0, max(0.0, here)), q_1 / c_q
                 rested_v = _at(soc, rested.soc, rested.volts)
-                deep = _depth_factor(bank.lfp, soc, level)
-                ohm = bank.ohm * deep * series.cold_ohm[s, t] + bank.cable_ohm
+                ohm = (
+                    _inner_resistance(bank.ohm, bank.lfp, soc, level, series.cold_ohm[s, t]) + bank.cable_ohm
+                )
                 knee = bank.knee_v * _knee_share(level)
                 source_v = rested_v - knee
                 at = (soc, rested_v, source_v, max(v, source_v, 1.0), left)

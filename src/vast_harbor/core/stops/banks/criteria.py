@@ -308,7 +308,7 @@ class BankCriteria:
         """What the house rule accepts where it may not be charged at the coldest.
 
         Returns:
-            ``heater``, ``wait`` for a warmer hour, or None where neither will do or nothing is to be answered.
+            ``heater``, ``wait`` for a warmer hour; None where neither will do, or nothing is asked.
         """
         model, assume = self.bank.model, self.assumptions
         if not self.cold_charge.broken:

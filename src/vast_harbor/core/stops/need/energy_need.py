@@ -9,7 +9,7 @@ from vast_harbor.core.battery.chemistry import BatteryClass
 from vast_harbor.core.battery.peukert import nameplate_ah, rate_factor
 from vast_harbor.core.battery.sizing import classical_nameplate, energy_need, nameplate_energy
 from vast_harbor.core.battery.temperature import temperature_factor
-from vast_harbor.core.battery.terminal_voltage import Terminal, unit_resistance
+from vast_harbor.core.battery.terminal_voltage import Terminal, resistance_formula, unit_resistance
 from vast_harbor.core.figures.lazy import LazyMapping
 from vast_harbor.core.figures.workings import Figure, computed, typed
 from vast_harbor.core.rig import derating
@@ -315,7 +315,7 @@ def _peak_current(
     """I_peak of a bank of that label at its planned floor, cold and aged."""
     if ah.number <= 0:
         return Figure(f"{at}.I_peak", "Current at the hardest moment", 0.0, "A", source="Nothing is drawn")
-    floor, lithium = 1 - dod.number, not battery_class.is_lead_acid
+    floor = 1 - dod.number
     terminal = Terminal(
         battery_class, plan.system_v, unit_resistance(battery_class, plan.system_v, ah.number),
         celsius=day.battery_c.number, health=ageing.number,
@@ -324,8 +324,7 @@ def _peak_current(
         f"{at}.OCV", "Rested volts at the planned floor", float(terminal.source_volts(floor, floor)), "V", "",
         {"DoD": dod}, "Table of rested volts of the class against state of charge",
     )  # fmt: skip
-    cold = "2.718281828459045^(0.03 · max(0, 25 − {T}))" if lithium else "(1 + 0.01 · max(0, 25 − {T}))"
-    deep = "(1 + max(0, (0.2 − (1 − {DoD})) / 0.2))" if lithium else "(2 − (1 − {DoD}))"
+    grows = resistance_formula(battery_class.is_lead_acid, "(1 − {DoD})", "{T}")
     inner = Figure(
         f"{at}.R_ref", "Resistance of a 12 V 100 Ah unit, new, 25 °C", battery_class.resistance_mohm / 1000,
         "Ω", "reference", source="Reference value of the battery class",
@@ -333,7 +332,7 @@ def _peak_current(
     system = typed("rig.system_v", "System voltage", plan.system_v, "V", "/rig/system_v")
     resistance = computed(
         f"{at}.R", "Resistance of such a bank", float(terminal.resistance(floor, floor)), "Ω",
-        f"{{R_ref}} · {{V}} / 12 · 100 / {{Ah}} · {deep} · {cold} / {{k_age}}",
+        f"{{R_ref}} · {{V}} / 12 · 100 / {{Ah}} · {grows} / {{k_age}}",
         {"R_ref": inner, "V": system, "Ah": ah, "DoD": dod, "T": day.battery_c, "k_age": ageing},
         "Grows with depth, cold and age", "Cables come on top.",
     )  # fmt: skip

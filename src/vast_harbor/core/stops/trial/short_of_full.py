@@ -32,4 +32,4 @@ def short_of_full(full: Marks, off_grid: Marks) -> Marks:
     for ahead in range(1, WITHIN + 1):
         calm[:-ahead] &= ~off_grid[ahead:]
         good[:, :-ahead] |= full[:, ahead:] & calm[:-ahead]
-    return off_grid & ~good
+    return np.asarray(off_grid & ~good)

@@ -225,7 +225,8 @@ def count(plan: YearPlan, simulated: SimulatedBank, model: BatteryModel, exponen
     asked = (loads.dc_w + loads.ac_w)[:, counted].reshape(nightly).sum(axis=2) * dt
     critical = traces.unserved_critical[:, counted]
     critical_asked = float((loads.critical_dc_w + loads.critical_ac_w)[:, counted].sum()) * dt
-    full = ((traces.state[:, first:] & FULL) > 0).reshape(len(plan.months), -1, STEPS_A_DAY).any(axis=2)
+    by_day = ((traces.state[:, first:] & FULL) > 0).reshape(len(plan.months), -1, STEPS_A_DAY)
+    full = np.asarray(by_day.any(axis=2))
     off_grid = np.arange(full.shape[1]) < plan.row
     state = traces.state[:, to_rest]
     empty, generating = (state & EMPTY) > 0, (state & GENERATING) > 0

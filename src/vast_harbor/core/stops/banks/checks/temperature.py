@@ -31,7 +31,7 @@ def _limit(build: Build, key: str, name: str, celsius: float) -> Figure:
 
 
 def _charging(build: Build) -> Iterator[Check]:
-    model, coldest, warmest = build.bank.model, build.coldest, build.warmest
+    model, warmest = build.bank.model, build.warmest
     low = _limit(build, "charge_min_c", "Coldest for charging", model.charge_c[0])
     high = _limit(build, "charge_max_c", "Warmest for charging", model.charge_c[1])
     yield from _cold_charge(build, low)
@@ -71,9 +71,9 @@ def _cold_charge(build: Build, low: Figure) -> Iterator[Check]:
         yield Check(
             "cold_wait", name, CARE,
             Sentence(
-                "At {T} its BMS takes no charge; by your house rule it waits for the afternoon, when it is at "
-                "{afternoon}. The trial shows what it misses.", {"T": coldest, "afternoon": afternoon}),
-            "A charger that waits; a warm place or a heated model where the sun of an afternoon is not enough.",
+                "At {T} its BMS takes no charge; by your house rule it waits for the afternoon, when it is "
+                "at {afternoon}. The trial shows what it misses.", {"T": coldest, "afternoon": afternoon}),
+            "A charger that waits; a warm place or a heated model where the afternoons are too cold.",
             coldest, low, remedies=_remedies(build),
         )  # fmt: skip
         return
