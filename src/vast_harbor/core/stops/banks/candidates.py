@@ -24,6 +24,7 @@ from vast_harbor.core.stops.rig import (
     old_bank_findings,
     old_bank_kg,
     old_bank_wh,
+    predecessor_finding,
 )
 
 
@@ -155,6 +156,10 @@ def evaluate(
     diagnosis = diagnose(plan, assumptions, need)
     carries = old_bank_carries(plan, assumptions, need, diagnosis.health if diagnosis else None)
     findings += old_bank_findings(plan, carries, need)
+    if plan.old_bank is not None:
+        findings += predecessor_finding(
+            rig_limits.predecessor(plan.old_bank.battery_class.key), plan.old_bank.battery_class
+        )
     return Banks(candidates, proposals, old, old_bank_wh(plan), carries, diagnosis, findings, rig_limits)
 
 

@@ -163,6 +163,11 @@ class QuickLifeCost:
         """Factor on cycles and years of AGM by the house rule [-]."""
         return self._assume.value("agm_life_factor") if key == "agm" else 1.0
 
+    def life_factor(self, key: str) -> float:
+        """Factor on cycles and years of a class: the house rule's, times what the old bank says of it [-]."""
+        seen = self.rig_limits.predecessor(key)
+        return self.agm_factor(key) * (seen.number if seen is not None else 1.0)
+
     def bought(self, bank: Bank, candidate: Candidate | None = None) -> Purchase:
         """What it costs to buy."""
         return purchase(self.rig_limits.plan, self._assume.value("price_factor"), bank, candidate)
@@ -211,11 +216,12 @@ class QuickLifeCost:
         """
         limits, assume = self.rig_limits, self._assume
         days, model, key = limits.days, bank.model, bank.model.battery_class.key
-        n, day, agm = days.need.nights.number, days.day.bank_wh.number, self.agm_factor(key)
+        n, day, lasts = days.need.nights.number, days.day.bank_wh.number, self.life_factor(key)
         exponent = assume.value(f"cycle_exponent.{key}")
         per_year, depth = limits.plan.off_grid_nights / n, min(1.0, n * day / bank.nameplate_wh)
-        stands = cycles_at_depth(model.cycles, exponent, depth) * agm
-        design = cycles_at_depth(model.cycles, exponent, days.need.classes[key].dod.number) * agm
+        stands = cycles_at_depth(model.cycles, exponent, depth) * lasts
+        at_design = cycles_at_depth(model.cycles, exponent, days.need.classes[key].dod.number)
+        design = at_design * self.agm_factor(key)
         limit = model.battery_class.wear_c_rate * bank.rated_ah
         hard = rate_wear_factor(days.need.classes[key].mean_current.number, limit)
         penalty = assume.value(f"short_of_full_penalty.{key}")
@@ -229,7 +235,7 @@ class QuickLifeCost:
                 short = year.short_share
             if not assume.overridden("mains_share") and year.hook_up is not None:
                 mains = year.hook_up
-            cycles, kwh, fuel = year.cycle_wear / agm, year.through_kwh, year.fuel
+            cycles, kwh, fuel = year.cycle_wear / lasts, year.through_kwh, year.fuel
             elsewhere = year.elsewhere
             emptied = emptied_wear(year.emptied, each, year.low) if each else 0.0
         lost = kwh * (1 / assume.value(f"energy_efficiency.{key}") - 1) * mains
@@ -282,7 +288,7 @@ class QuickLifeCost:
             nights=plan.off_grid_nights,
             cycle_wear=use.cycle_wear,
             exponent=assume.value(f"cycle_exponent.{key}"),
-            years_25=assume.value(f"calendar_years.{key}") * self.agm_factor(key),
+            years_25=assume.value(f"calendar_years.{key}") * self.life_factor(key),
             use_c=limits.ageing.number,
             rest_c=limits.rest_c,
             accidents=use.accidents,

@@ -14,6 +14,7 @@ from vast_harbor.core.rig.loads import AC
 from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.stops.banks.criteria import REASONS, BankCriteria
 from vast_harbor.core.stops.need import Days
+from vast_harbor.core.stops.rig import life_factor
 
 __all__ = ["REASONS", "RigLimits"]
 
@@ -74,6 +75,15 @@ class RigLimits:
     def rest_c(self) -> float:
         """Temperature of the battery the rest of the year [°C]."""
         return derating.rest_temperature(self.plan, self.assumptions).number
+
+    def predecessor(self, key: str) -> Figure | None:
+        """Factor on cycles and years of a class by how the old bank aged; None where that says nothing."""
+        old = self.plan.old_bank
+        return self._life_factor if old is not None and old.battery_class.key == key else None
+
+    @cached_property
+    def _life_factor(self) -> Figure | None:
+        return life_factor(self.plan, self.assumptions, self.days, self.ageing.number, self.rest_c)
 
     def criteria(self, bank: Bank) -> BankCriteria:
         """A bank of the catalogue in this rig."""

@@ -186,6 +186,7 @@ def compared_bank(
         partial(
             life_stop.evaluate,
             plan, limits.reference, assumptions, days.day, days.need, banked, use, inputs, year,
+            limits.predecessor(banked.battery_class.key),
         )
     )  # fmt: skip
     cost = cost_stop.evaluate(

@@ -63,6 +63,7 @@ def evaluate(
     use: Use,
     inputs: LifeCostInputs,
     year: YearOf | None = None,
+    predecessor: Figure | None = None,
 ) -> Life:
     """Life of a candidate in years, with its workings.
 
@@ -73,14 +74,24 @@ def evaluate(
         use: how the rig uses it, in numbers.
         inputs: what its life follows from, in numbers.
         year: its simulated year; None for the hand estimate.
+        predecessor: what the old bank says of the life of this class; None where that is nothing.
 
     Returns:
         The life.
     """
     f: dict[str, Figure] = {}
-    _cycle_figures(f, plan, assumptions, day, need, banked, use)
-    _wear_figures(f, plan, assumptions, need, banked, use, inputs, year)
+    factors = _factors(assumptions, banked.battery_class.key, predecessor)
+    _cycle_figures(f, plan, assumptions, day, need, banked, use, factors)
+    _wear_figures(f, plan, assumptions, need, banked, use, inputs, factors, year)
     return _life(f, plan, reference, assumptions, day, need, banked, inputs)
+
+
+def _factors(assumptions: Assumptions, key: str, predecessor: Figure | None) -> dict[str, Figure]:
+    """What multiplies the cycles and the years of a class in this rig, by its symbol."""
+    out = {"f_AGM": assumptions.figure("agm_life_factor")} if key == "agm" else {}
+    if predecessor is not None:
+        out["f_old"] = predecessor
+    return out
 
 
 def nights_a_year(plan: Plan) -> Figure:
@@ -95,7 +106,13 @@ def nights_a_year(plan: Plan) -> Figure:
 
 
 def _curve(
-    banked: BankFigures, assumptions: Assumptions, depth: Figure, value: float, key: str, name: str
+    banked: BankFigures,
+    assumptions: Assumptions,
+    depth: Figure,
+    value: float,
+    key: str,
+    name: str,
+    factors: Mapping[str, Figure],
 ) -> Figure:
     """N(d) of the entry at a depth, as a figure with the formula of the part that applies."""
     assert banked.bank is not None
@@ -121,9 +138,8 @@ def _curve(
     formula = f"{{N_ref}} · ({{d_ref}} / {{d}})^{power}"
     if d < 0.1:
         formula = f"{{N_ref}} · ({{d_ref}} / 0.1)^{power} · 0.1 / {{d}}"
-    if model.battery_class.key == "agm":
-        inputs["f_AGM"] = assumptions.figure("agm_life_factor")
-        formula += " · {f_AGM}"
+    inputs |= factors
+    formula += "".join(f" · {{{symbol}}}" for symbol in factors)
     if d <= 0:
         return computed(f"{at}.{key}", name, None, "cycles", "", inputs, "No use, no cycles")
     low, high = (value * end for end in about(model.battery_class.cycles, model.grade))
@@ -149,10 +165,17 @@ def _cycle_figures(
     need: Need,
     banked: BankFigures,
     use: Use,
+    factors: Mapping[str, Figure],
 ) -> None:
     at = f"life.{banked.candidate.id}"
     f["design_cycles"] = _curve(
-        banked, assumptions, banked["dod"], use.design_cycles, "design_cycles", "Cycles at the design depth"
+        banked,
+        assumptions,
+        banked["dod"],
+        use.design_cycles,
+        "design_cycles",
+        "Cycles at the design depth",
+        {k: v for k, v in factors.items() if k != "f_old"},
     )
     nights, n = nights_a_year(plan), need.nights
     f["cycles_per_year"] = computed(
@@ -181,6 +204,7 @@ def _cycle_figures(
         use.cycles_at_depth,
         "cycles_at_depth",
         "Cycles that it stands at this depth",
+        factors,
     )
 
 
@@ -192,6 +216,7 @@ def _wear_figures(
     banked: BankFigures,
     use: Use,
     inputs: LifeCostInputs,
+    factors: Mapping[str, Figure],
     year: YearOf | None,
 ) -> None:
     battery_class, at = banked.battery_class, f"life.{banked.candidate.id}"
@@ -213,8 +238,8 @@ def _wear_figures(
         {"I_mean": current, "c": c_rate, "Ah": ah},
         "Hard discharge wears faster; a practice value",
     )
-    f["cycle_wear"] = _cycle_wear(f, assumptions, banked, use, year)
-    _calendar(f, plan, assumptions, need, battery_class.key, at, inputs)
+    f["cycle_wear"] = _cycle_wear(f, assumptions, banked, use, factors, year)
+    _calendar(f, plan, assumptions, battery_class.key, at, inputs, factors)
     f["accident_wear"] = _accidents(plan, assumptions, battery_class.is_lead_acid, at, use, year)
     f["wear"] = computed(
         f"{at}.wear",
@@ -272,7 +297,12 @@ def _accidents(
 
 
 def _cycle_wear(
-    f: dict[str, Figure], assumptions: Assumptions, banked: BankFigures, use: Use, year: YearOf | None
+    f: dict[str, Figure],
+    assumptions: Assumptions,
+    banked: BankFigures,
+    use: Use,
+    factors: Mapping[str, Figure],
+    year: YearOf | None,
 ) -> Figure:
     key, at = banked.battery_class.key, f"life.{banked.candidate.id}.cycle_wear"
     p, short = assumptions.figure(f"short_of_full_penalty.{key}"), assumptions.figure("short_of_full_share")
@@ -280,9 +310,8 @@ def _cycle_wear(
     if year is not None:
         if not assumptions.overridden("short_of_full_share"):
             short = year["short_share"]
-        factor = {"f_AGM": assumptions.figure("agm_life_factor")} if key == "agm" else {}
-        formula = "{w_n} · {f_rate} · (1 + {p} · {s_short})" + (" / {f_AGM}" if factor else "")
-        inputs = {"w_n": year["cycle_wear"], "f_rate": f["rate"], "p": p, "s_short": short, **factor}
+        formula = "{w_n} · {f_rate} · (1 + {p} · {s_short})" + "".join(f" / {{{k}}}" for k in factors)
+        inputs = {"w_n": year["cycle_wear"], "f_rate": f["rate"], "p": p, "s_short": short, **factors}
         return computed(at, name, use.cycle_wear, "1/year", formula, inputs, MINER)
     known = f["cycles_at_depth"].value is not None
     return computed(
@@ -306,24 +335,24 @@ def _calendar(
     f: dict[str, Figure],
     plan: Plan,
     assumptions: Assumptions,
-    need: Need,
     key: str,
     at: str,
     numbers: LifeCostInputs,
+    factors: Mapping[str, Figure],
 ) -> None:
     base = assumptions.figure(f"calendar_years.{key}")
-    factor = {"f_AGM": assumptions.figure("agm_life_factor")} if key == "agm" else {}
+    times = "".join(f" · {{{symbol}}}" for symbol in factors)
 
     def life_at(name: str, title: str, temperature: Figure) -> Figure:
         hot = temperature.number > 25
-        formula = "{L_25}" + (" · {f_AGM}" if factor else "") + (" · 2^((25 − {T}) / 10)" if hot else "")
+        formula = "{L_25}" + times + (" · 2^((25 − {T}) / 10)" if hot else "")
         return computed(
             f"{at}.{name}",
             title,
             float(calendar_years(numbers.years_25, temperature.number)),
             "years",
             formula,
-            {"L_25": base, **factor, "T": temperature},
+            {"L_25": base, **factors, "T": temperature},
             "Halves for every 10 K above 25 °C",
         )
 

@@ -9,6 +9,7 @@ from vast_harbor.core.stops.rig.old_bank import (
     old_bank_wh,
     tested_health,
 )
+from vast_harbor.core.stops.rig.predecessor import life_factor, predecessor_finding
 from vast_harbor.core.stops.rig.system_voltage import VoltageChoice, voltage_choices
 
 __all__ = (
@@ -20,10 +21,12 @@ __all__ = (
     "Diagnosis",
     "VoltageChoice",
     "diagnose",
+    "life_factor",
     "old_bank_carries",
     "old_bank_findings",
     "old_bank_kg",
     "old_bank_wh",
+    "predecessor_finding",
     "rig_findings",
     "tested_health",
     "voltage_choices",

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from vast_harbor.core.battery.health_signs import (
+    TENTH,
     HealthSign,
     HealthTogether,
     Span,
@@ -26,6 +27,8 @@ BANK, CHARGER, DRAIN, USE = "bank", "charger", "drain", "use"
 # A bank below this is worn; above the other it is sound; and how likely that must be.
 WORN, SOUND, SURE = 0.75, 0.85, 0.8
 FULL_SOC = 0.9
+# Name of the sign that says least.
+AGE = "age"
 DRAIN_SHARE = 0.15
 GROWN, GROWN_MUCH = 1.15, 1.4
 LAB_C = 15.0
@@ -124,13 +127,33 @@ def _use_ratio(old: OldBank, need: Need) -> float:
     return now / old.day_then_wh if old.day_then_wh and now > 0 else 1.0
 
 
-def _accident_wear(old: OldBank) -> float:
+def accident_wear(old: OldBank) -> float:
     """Wear by all that happened to it [-]."""
     kinds = (
         (old.left_low, LOW_WEAR), (old.deep_accidents, FLAT_WEAR), (old.left_empty, EMPTY_WEAR),
         (old.frozen, FROZEN_WEAR),
     )  # fmt: skip
     return sum(times * wear for times, wear in kinds)
+
+
+def charger_at_fault(plan: Plan) -> bool:
+    """Whether the old bank is seen never to be filled."""
+    charge = _charge(plan.old_bank, plan) if plan.old_bank is not None else None
+    return charge is not None and charge[1] < FULL_SOC
+
+
+def health_seen(plan: Plan, assumptions: Assumptions, need: Need) -> HealthSign | None:
+    """Health of the old bank by all signs but its age; None where there is no other."""
+    old = plan.old_bank
+    if old is None:
+        return None
+    test = tested_health(plan, assumptions)
+    signs = _signs(plan, old, assumptions, _charge(old, plan), _use_ratio(old, need), test)
+    seen = [sign for name, sign in signs if name != AGE]
+    if not seen:
+        return None
+    found = together(seen, WORN, SOUND)
+    return HealthSign(found.likely, (found.high - found.low) / 2 / TENTH)
 
 
 def _signs(
@@ -152,9 +175,9 @@ def _signs(
         out.append(("nights then and now", nights))
     if old.age_years is not None:
         life = assumptions.get(f"calendar_years.{old.battery_class.key}")
-        wear = _accident_wear(old) if lead else 0.0
+        wear = accident_wear(old) if lead else 0.0
         low, high = life.low or life.figure().number, life.high or life.figure().number
-        out.append(("age", by_age(old.age_years, low, high, wear, lead)))
+        out.append((AGE, by_age(old.age_years, low, high, wear, lead)))
     return tuple(out)
 
 
