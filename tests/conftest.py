@@ -21,6 +21,12 @@ settings.register_profile("quick", deadline=None, max_examples=20)
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "steady"))
 
 
+# Straps, links and lugs cost nothing where a test works out the rest by hand.
+NO_SMALL_PARTS = {
+    f"{part}_price": 0.0 for part in ("hold_down", "link", "bars", "lug", "string_fuse", "shunt", "upkeep")
+}
+
+
 @pytest.fixture(scope="session")
 def reference() -> Reference:
     return data.reference()
@@ -50,7 +56,9 @@ def evaluated(reference: Reference) -> Callable[..., Results]:
             "candidates": (Candidate("agm", "agm"), Candidate("lfp", "lfp")),
             "models": reference.catalogue,
         }
-        plan = Plan(loads=loads, inverter=inverter or Inverter(), **(fields | changes))
+        overrides = NO_SMALL_PARTS | changes.pop("overrides", {})
+        fields |= {"overrides": overrides} | changes
+        plan = Plan(loads=loads, inverter=inverter or Inverter(), **fields)
         return evaluate(plan, reference, found=found)
 
     return build

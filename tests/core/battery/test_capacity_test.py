@@ -62,7 +62,8 @@ def findings(results) -> dict[str, str]:
 
 def test_test_conditions_are_questioned(evaluated, reference) -> None:
     good = old_bank(reference, test_a=20, test_minutes=300, test_c=20)
-    assert findings(evaluated(LAMP, old_bank=good)) == {}
+    aside = {"predecessor_share": 0.0}
+    assert findings(evaluated(LAMP, old_bank=good, overrides=aside)) == {}
     fast = findings(evaluated(LAMP, old_bank=replace(good, test_a=85.0)))
     assert fast["test_current"].startswith("The test drew 85 A")
     cold = findings(evaluated(LAMP, old_bank=replace(good, test_c=4.0)))

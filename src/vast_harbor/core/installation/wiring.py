@@ -75,6 +75,16 @@ def fuses_per_string(bank: Bank) -> bool:
     return bank.parallel >= (3 if bank.model.battery_class.is_lead_acid else 2)
 
 
+def series_links(bank: Bank) -> int:
+    """Links from one battery of a string to the next."""
+    return (bank.series - 1) * bank.parallel
+
+
+def bar_cables(bank: Bank) -> int:
+    """Cables from the strings to the two bars that join them; none for a single string."""
+    return 2 * bank.parallel if bank.parallel > 1 else 0
+
+
 def wire(
     bank: Bank,
     amps: float,
@@ -127,14 +137,14 @@ def _parts(
     bank: Bank, main: Sized | None, link: Sized | None, string_fuse: float | None
 ) -> tuple[WirePart, ...]:
     parts = [WirePart(bank.units, bank.model.title, None, "same age, same state, from one delivery")]
-    links = (bank.series - 1) * bank.parallel
+    links = series_links(bank)
     link_mm2 = None if link is None else link.mm2
     if links:
         parts.append(WirePart(links, "series link, + to −", link_mm2, "all of one length"))
     if bank.parallel > 1:
         parts.append(WirePart(2, "bar for the strings", None, "for the whole current; covered"))
         parts.append(
-            WirePart(2 * bank.parallel, "cable from a string to a bar", link_mm2, "all of one length")
+            WirePart(bar_cables(bank), "cable from a string to a bar", link_mm2, "all of one length")
         )
     if string_fuse is not None:
         parts.append(WirePart(bank.parallel, f"fuse of a string, {string_fuse:g} A", None, "at its positive"))

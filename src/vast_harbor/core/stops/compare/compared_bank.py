@@ -78,7 +78,8 @@ class ComparedBank:
         """Its name inside a sentence: its class, with the model where two share the class."""
         same = [c for c in compared_banks if c.banked.battery_class.key == self.banked.battery_class.key]
         bank = self.banked.bank
-        if len(same) > 1 and bank is not None:
-            name = escaped(f"{bank.model.title} × {bank.units}")
-            return f"{name} with its extras" if self.cost["extras"].number else name
-        return self.banked.battery_class.short
+        if len(same) == 1 or bank is None:
+            return self.banked.battery_class.short
+        name = escaped(f"{bank.model.title} × {bank.units}")
+        alike = sum(c.banked.bank == bank for c in same)
+        return f"{name} with its extras" if alike > 1 and self.banked.candidate.extras else name

@@ -1,4 +1,4 @@
-"""What a bank demands besides itself, by the audit of its sources and its checks.
+"""What a bank demands besides itself: by the audit of its sources, its checks, and in small parts.
 
 Each can be priced by the owner, struck out, or, where it is a remedy of a source, carried out.
 """
@@ -11,6 +11,7 @@ from vast_harbor.core.rig.plan import Fix
 from vast_harbor.core.rig.source_remedies import EASY, HANDY, TRADE, Rung, chosen
 from vast_harbor.core.stops.banks import CARE, STOP, Build, Check
 from vast_harbor.core.stops.charging import Suitability, suitability_of
+from vast_harbor.core.stops.compare.small_parts import relay_goes, small_parts
 
 COUNTED, ADVISED, STRUCK, COVERED = "counted", "advised", "struck", "covered"
 
@@ -20,7 +21,7 @@ class RequiredExtra:
     """One thing that a bank asks for.
 
     Attributes:
-        key: ``source-…`` or ``check-…``; stable over edits.
+        key: ``source-…``, ``check-…`` or ``part-…``; stable over edits.
         name: what is bought or done.
         meets: codes of the findings that it meets.
         price: parts [money].
@@ -63,7 +64,19 @@ def required_extras(
     Returns:
         Demands; hard ones and those of safety are counted unless struck or covered, the rest is advised.
     """
-    return (*_of_sources(build, suitability), *_of_checks(build, checks))
+    out = (*_of_sources(build, suitability), *_of_checks(build, checks))
+    return (*out, *_of_small_parts(build, out))
+
+
+def _of_small_parts(build: Build, others: Sequence[RequiredExtra]) -> Iterator[RequiredExtra]:
+    fixes = [(d.fix.source, d.fix.remedy) for d in others if d.fix is not None and d.met]
+    fixes += [(f.source, f.remedy) for f in build.candidate.fixes]
+    new_cable = any(d.key == "check-cable" and d.met for d in others)
+    for part in small_parts(build, new_cable, relay_goes(build, fixes)):
+        state = _state(build, part.key, part.counts)
+        yield RequiredExtra(
+            part.key, part.name, part.meets, part.price, part.hours, part.skill, "", False, state
+        )
 
 
 def _state(build: Build, key: str, counts: bool) -> str:

@@ -188,8 +188,9 @@ def _instead_of_yours(v: Verdict) -> Iterator[Sentence]:
     if not yours:
         yield Sentence("It was found for you in the catalogue: nothing that you put up will do.")
         return
-    best = min(yours, key=lambda c: v.weighed[c.id])
-    if best is v.runner_up:
+    best = min(yours, key=lambda c: c.cost["lifetime"].number)
+    # Its price was told: beside the winner's, or as the next one's.
+    if best is v.runner_up or best in v.near:
         yield Sentence("It was found for you in the catalogue.")
         return
     yield Sentence(

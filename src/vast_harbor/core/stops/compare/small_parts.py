@@ -1,0 +1,159 @@
+"""The small parts of a bank: hold-downs, links, lugs, fuses of the strings, shunt, upkeep of the starter."""
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+
+from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
+from vast_harbor.core.installation.wiring import bar_cables, fuses_per_string, series_links
+from vast_harbor.core.rig.plan import WATCHED
+from vast_harbor.core.rig.source_remedies import EASY, HANDY
+from vast_harbor.core.rig.sources import ENGINE, MAINS, UPKEEP
+from vast_harbor.core.stops.banks import Build
+
+# As much as the label may differ for the old hold-downs and links to do again [-].
+ALIKE = 0.1
+# Lugs at the bank's ends of the two main cables, and of cables that are new at both ends.
+LUGS_AT_BANK, LUGS_OF_CABLES = 2, 4
+
+
+@dataclass(frozen=True, slots=True)
+class SmallPart:
+    """One kind of small part that a bank needs.
+
+    Attributes:
+        key: ``part-…``; stable over edits.
+        name: what is bought.
+        price: of all of it [money].
+        hours: work besides that of putting the bank in [h].
+        skill: of ``source_remedies``.
+        counts: whether it is counted, or only advised.
+        meets: codes of the findings that it meets.
+    """
+
+    key: str
+    name: str
+    price: Figure
+    hours: float
+    skill: str
+    counts: bool = True
+    meets: tuple[str, ...] = ()
+
+
+def like_for_like(build: Build) -> bool:
+    """Whether the bank goes where the old one was: of its class, layout and size, so that its hold-downs,
+    links and lugs do again."""
+    old, bank = build.plan.old_bank, build.bank
+    return (
+        old is not None
+        and old.battery_class.key == bank.model.battery_class.key
+        and (old.series, old.parallel) == (bank.series, bank.parallel)
+        and abs(bank.model.rated_ah / old.unit_ah - 1) <= ALIKE
+    )
+
+
+def small_parts(build: Build, new_cable: bool, relay_goes: bool) -> Iterator[SmallPart]:
+    """What a bank needs in small parts.
+
+    Args:
+        build: the bank in its rig.
+        new_cable: whether its main cable is bought new.
+        relay_goes: whether a DC-DC charger takes the place of the relay that linked the starting battery.
+
+    Yields:
+        The parts; none whose price was set to nothing.
+    """
+    for part in _all(build, new_cable, relay_goes):
+        if part.price.number > 0:
+            yield part
+
+
+def _all(build: Build, new_cable: bool, relay_goes: bool) -> Iterator[SmallPart]:
+    bank, lead = build.bank, build.lead
+    if bank.model.portable is None and not like_for_like(build):
+        n = build.figures["units"]
+        yield SmallPart(
+            "part-hold_down",
+            "A tray and a strap for each battery." if bank.units > 1 else "A tray and a strap.",
+            _price(build, "hold_down", "{n} · {P}", {"n": n}, "hold_down_price", n.number), 0.0, EASY,
+        )  # fmt: skip
+        yield from _links(build, new_cable)
+    if fuses_per_string(bank):
+        n = build.figures["parallel"]
+        yield SmallPart(
+            "part-string_fuses", f"A fuse in each of the {bank.parallel} strings.",
+            _price(build, "string_fuses", "{n} · {P}", {"n": n}, "string_fuse_price", n.number), 0.25, EASY,
+            meets=("string_fuses",),
+        )  # fmt: skip
+    if bank.model.portable is None and build.plan.watched != WATCHED:
+        why = "an alarm long before it is low" if lead else "the volts of LFP do not tell its charge"
+        yield SmallPart(
+            "part-shunt", f"A shunt with its monitor: {why}.",
+            _price(build, "shunt", "{P}", {}, "shunt_price", 1.0), 0.5, EASY, counts=not lead,
+        )  # fmt: skip
+    if relay_goes and _starter_alone(build):
+        yield SmallPart(
+            "part-upkeep", "A small charger for the starting battery on hook-up, in place of the relay.",
+            _price(build, "upkeep", "{P}", {}, "upkeep_price", 1.0), 1.0, HANDY,
+        )  # fmt: skip
+
+
+def _links(build: Build, new_cable: bool) -> Iterator[SmallPart]:
+    """Links, bars and lugs, as the wiring drawing has them."""
+    bank, assume = build.bank, build.assumptions
+    counts = {
+        "link_price": (series_links(bank) + bar_cables(bank), "links and cables to the bars"),
+        "bars_price": (int(bank.parallel > 1), "pair of bars"),
+        "lug_price": (LUGS_OF_CABLES if new_cable else LUGS_AT_BANK, "lugs of the main cables"),
+    }
+    inputs: dict[str, Figure] = {}
+    terms, total = [], 0.0
+    for i, (key, (count, name)) in enumerate(counts.items(), 1):
+        if not count:
+            continue
+        inputs[f"n_{i}"] = Figure(
+            f"{build.at}.part.{key}",
+            name.capitalize(),
+            count,
+            "1",
+            REFERENCE,
+            source="As the wiring is drawn",
+        )
+        inputs[f"P_{i}"] = assume.figure(key)
+        terms.append(f"{{n_{i}}} · {{P_{i}}}")
+        total += count * assume.value(key)
+    made = [
+        name for name, there in (("links", counts["link_price"][0]), ("bars", bank.parallel > 1)) if there
+    ]
+    says = ", ".join([*made, "lugs"]) if len(made) < 2 else "links, bars, lugs"
+    price = computed(
+        f"{build.at}.demand.part-links", says.capitalize(), total, "money", " + ".join(terms), inputs
+    )
+    yield SmallPart("part-links", f"{says.capitalize()}, as the wiring is drawn.", price, 0.0, EASY)
+
+
+def _price(
+    build: Build, key: str, formula: str, inputs: Mapping[str, Figure], assumption: str, times: float
+) -> Figure:
+    each = build.assumptions.figure(assumption)
+    return computed(
+        f"{build.at}.demand.part-{key}", each.name, times * each.number, "money", formula,
+        {**inputs, "P": each},
+    )  # fmt: skip
+
+
+def _starter_alone(build: Build) -> bool:
+    """Whether nothing else charges the starting battery while the rig stands on hook-up."""
+    sources = build.plan.sources
+    kept = any(s.kind == UPKEEP or s.starter_share > 0 for s in sources)
+    return any(s.kind == MAINS for s in sources) and not kept
+
+
+def relay_goes(build: Build, fixes: Sequence[tuple[str, str]]) -> bool:
+    """Whether a relay gives way to a DC-DC charger.
+
+    Args:
+        build: the bank in its rig.
+        fixes: (source, remedy) of what is counted or carried out.
+    """
+    relays = {s.id for s in build.plan.sources if s.kind == ENGINE and s.is_relay}
+    return any(source in relays and remedy == "dc_dc" for source, remedy in fixes)
