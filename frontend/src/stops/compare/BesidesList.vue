@@ -49,7 +49,9 @@ const go = (label: string, operations: unknown) =>
 
 <template>
   <div data-besides>
-    <h3 class="mt-4 font-sans font-semibold">What checks and the audit of its sources ask for</h3>
+    <h3 class="mt-4 font-sans font-semibold">
+      Small parts, and what the checks and the audit of its sources ask for
+    </h3>
     <ul v-if="column.required_extras.length" class="mt-1 divide-y divide-line border-y border-line">
       <li
         v-for="d in column.required_extras"
@@ -61,8 +63,9 @@ const go = (label: string, operations: unknown) =>
         <p class="leading-snug" :class="d.state === 'struck' ? 'text-soft line-through' : ''">
           {{ d.name }}
           <span class="block text-sm text-soft no-underline">
-            {{ STATES[d.state] }}{{ d.hard ? ', it will not do without' : '' }}; {{ d.hours }},
-            {{ d.skill }}<template v-if="d.hidden">. Hangs on it: {{ d.hidden }}</template>
+            {{ STATES[d.state] }}{{ d.hard ? ', it will not do without' : ''
+            }}<template v-if="d.hours">; {{ d.hours }}, {{ d.skill }}</template
+            ><template v-if="d.hidden">. Hangs on it: {{ d.hidden }}</template>
           </span>
         </p>
         <FigureLink :figure="d.price" :name="d.name" />
@@ -156,7 +159,7 @@ const go = (label: string, operations: unknown) =>
       />
     </template>
     <p v-else class="mt-4 text-soft">Put this bank up to price, strike out or add anything.</p>
-    <div class="mt-4 grid gap-x-8 gap-y-4 md:grid-cols-[14rem_1fr]">
+    <div class="mt-4 grid gap-x-8 gap-y-4" :class="candidate && 'md:grid-cols-[14rem_1fr]'">
       <PlanChoice
         v-if="candidate"
         :path="`${at}/difficulty`"

@@ -22,7 +22,12 @@ export function useColumns() {
   )
   watch(kept, (now) => localStorage.setItem(key(), JSON.stringify(now)), { deep: true })
 
-  const all = computed(() => plan.rig!.compare.compared_banks.map((c, i) => ({ ...c, at: i })))
+  /** The one that was found and is not put up comes first: it may be the verdict's, and is seen at once. */
+  const all = computed(() =>
+    plan
+      .rig!.compare.compared_banks.map((c, i) => ({ ...c, at: i }))
+      .sort((a, b) => Number(b.index < 0) - Number(a.index < 0)),
+  )
   const row = computed(() => plan.rig!.compare.rows.find((r) => r.key === kept.value.sort))
   const shown = computed(() => {
     const list = all.value.filter((c) => !kept.value.hidden.includes(c.id))

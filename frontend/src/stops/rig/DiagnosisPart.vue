@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { usePlan } from '@/stores/plan'
+import AssumptionField from '@/ui/AssumptionField.vue'
 import FigureLink from '@/ui/FigureLink.vue'
 import PlanCheck from '@/ui/PlanCheck.vue'
 import PlanField from '@/ui/PlanField.vue'
@@ -79,6 +80,26 @@ const MARKS: Record<string, string> = {
       <p v-if="!found.agree" class="mt-1 text-sm text-care">
         The signs disagree: one of the readings is off, or more than one thing is wrong.
       </p>
+      <div
+        v-if="carries.life_factor"
+        class="mt-3 grid items-center gap-x-4 gap-y-2 sm:grid-cols-[1fr_11rem]"
+        data-predecessor
+      >
+        <p class="leading-snug">
+          By how this one aged, a new one of its class is reckoned to last
+          <FigureLink
+            :figure="carries.life_factor"
+            name="Life by the old bank"
+            class="font-semibold"
+          />
+          times as long as usual here.
+        </p>
+        <AssumptionField
+          name="predecessor_share"
+          label="How much that counts"
+          hint="0 when what aged it is mended"
+        />
+      </div>
     </div>
     <div class="mt-4 grid grid-cols-2 gap-4 border-t border-line pt-4 sm:grid-cols-3">
       <p class="col-span-full font-semibold">What do you know of it?</p>

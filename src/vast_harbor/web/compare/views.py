@@ -185,7 +185,7 @@ def _required_extra(
         key=key,
         name=required_extra.name,
         price=figure_view(required_extra.price, style),
-        hours=style.text(required_extra.hours, "duration"),
+        hours=style.text(required_extra.hours, "duration") if required_extra.hours else "",
         skill=required_extra.skill,
         hidden=required_extra.hidden,
         hard=required_extra.hard,

@@ -157,9 +157,9 @@ def evaluate(
     carries = old_bank_carries(plan, assumptions, need, diagnosis.health if diagnosis else None)
     findings += old_bank_findings(plan, carries, need)
     if plan.old_bank is not None:
-        findings += predecessor_finding(
-            rig_limits.predecessor(plan.old_bank.battery_class.key), plan.old_bank.battery_class
-        )
+        lasts = rig_limits.predecessor(plan.old_bank.battery_class.key)
+        carries |= {"life_factor": lasts} if lasts is not None else {}
+        findings += predecessor_finding(lasts, plan.old_bank.battery_class)
     return Banks(candidates, proposals, old, old_bank_wh(plan), carries, diagnosis, findings, rig_limits)
 
 

@@ -6,6 +6,7 @@ Each can be priced by the owner, struck out, or, where it is a remedy of a sourc
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
+from vast_harbor.core.figures.display import awg
 from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
 from vast_harbor.core.rig.plan import Fix
 from vast_harbor.core.rig.source_remedies import EASY, HANDY, TRADE, Rung, chosen
@@ -157,7 +158,8 @@ def _of_checks(build: Build, checks: Sequence[Check]) -> Iterator[RequiredExtra]
     cable = next((by_code[c] for c in _CABLE if c in by_code), None)
     if cable is not None and build.criteria.sized is not None:
         per_m, length = build.assumptions.figure("cable_price"), build.cable_m
-        says = f"Main cable of {build.criteria.sized.mm2:g} mm², both ways."
+        mm2 = build.criteria.sized.mm2
+        says = f"Main cable of {mm2:g} mm² ({awg(mm2)}), both ways."
         price = computed(
             f"{build.at}.demand.check-cable",
             says,

@@ -121,14 +121,9 @@ def _links(build: Build, new_cable: bool) -> Iterator[SmallPart]:
         inputs[f"P_{i}"] = assume.figure(key)
         terms.append(f"{{n_{i}}} · {{P_{i}}}")
         total += count * assume.value(key)
-    made = [
-        name for name, there in (("links", counts["link_price"][0]), ("bars", bank.parallel > 1)) if there
-    ]
-    says = ", ".join([*made, "lugs"]) if len(made) < 2 else "links, bars, lugs"
-    price = computed(
-        f"{build.at}.demand.part-links", says.capitalize(), total, "money", " + ".join(terms), inputs
-    )
-    yield SmallPart("part-links", f"{says.capitalize()}, as the wiring is drawn.", price, 0.0, EASY)
+    says = "Links, bars and lugs" if bank.parallel > 1 else "Links and lugs" if bank.series > 1 else "Lugs"
+    price = computed(f"{build.at}.demand.part-links", says, total, "money", " + ".join(terms), inputs)
+    yield SmallPart("part-links", f"{says}, as the wiring is drawn.", price, 0.0, EASY)
 
 
 def _price(
