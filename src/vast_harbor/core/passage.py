@@ -140,10 +140,18 @@ class Results:
             found = winner.banked.bank, winner.year
         return Before(self.simulated, self.banks.chosen, found)
 
-    def of_plan(self, plan: Plan) -> "Results":
-        """Another plan beside the same banks: those that were found for this one are not looked for anew."""
+    def at_nights(self, nights: float) -> "Results":
+        """The plan at another number of off-grid nights a year, beside the same banks.
+
+        Those that were found are not looked for anew; what a bank needs besides itself does not depend on the
+        nights.
+
+        Args:
+            nights: off-grid nights a year.
+        """
         found = [c.banked.bank for c in self.verdict.found if c.banked.bank is not None]
-        return evaluate(plan, self.reference, found=found)
+        plan = replace(self.plan, off_grid_nights=nights)
+        return evaluate(plan, self.reference, found=found, known=self.banks.proposals.known)
 
     @property
     def day(self) -> Day:
@@ -275,7 +283,11 @@ def _of_checks(banked: BankFigures) -> Iterator[Figure]:
 
 
 def evaluate(
-    plan: Plan, reference: Reference, before: Before | None = None, found: Sequence[Bank] | None = None
+    plan: Plan,
+    reference: Reference,
+    before: Before | None = None,
+    found: Sequence[Bank] | None = None,
+    known: dict[Bank, float | None] | None = None,
 ) -> Results:
     """Compute every stop of a plan.
 
@@ -286,6 +298,8 @@ def evaluate(
             None to do it.
         found: banks of the catalogue that the verdict looks at besides those put up; None to look for the
             best of each class when the verdict is asked for.
+        known: money for what banks need besides themselves, of a plan that differs in nothing on which that
+            depends; it is added to.
 
     Returns:
         All figures with their workings.
@@ -296,7 +310,8 @@ def evaluate(
     assumptions = reference.assumptions(plan.house_rule, plan.overrides)
     days = need_stop.evaluate(plan, reference, assumptions)
     chosen = before.chosen if before is not None else NO_CHOICE
-    banks = banks_stop.evaluate(plan, reference, assumptions, days, _besides(plan, assumptions), chosen)
+    besides = _besides(plan, assumptions)
+    banks = banks_stop.evaluate(plan, reference, assumptions, days, besides, chosen, known)
     simulated = SimulatedRuns(plan, reference, assumptions, days, banks)
     stale = before is not None and not simulated.known
     if stale and before is not None:

@@ -287,6 +287,19 @@ def test_every_crossing_is_found_and_a_jump_is_none() -> None:
     assert crossings(lambda x: 5.0 + x, grid) == []
 
 
+def test_other_nights_beside_the_same_banks_are_a_whole_evaluation(demo_results, reference) -> None:
+    # What banks need besides themselves is carried over: it does not depend on the nights of a year.
+    results = demo_results("long-haul", found=())
+    for nights in (12.0, 300.0):
+        fast = results.at_nights(nights)
+        whole = evaluate(replace(results.plan, off_grid_nights=nights), reference, found=())
+        assert says(verdict_text.headline(fast.verdict)) == says(verdict_text.headline(whole.verdict))
+        costs = [[c.cost["lifetime"].number for c in r.compare.compared_banks] for r in (fast, whole)]
+        assert costs[0] == pytest.approx(costs[1])
+        for bank, besides in whole.banks.proposals.known.items():
+            assert fast.banks.proposals.known[bank] == pytest.approx(besides)
+
+
 def test_the_verdict_turns_at_the_nights_it_says(pebble, reference) -> None:
     found = verdict_changes(pebble, reference)
     last = found[-1]

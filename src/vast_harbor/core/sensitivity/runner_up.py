@@ -1,6 +1,6 @@
 """The two banks between which the answer lies, at any number of nights a year."""
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 
 import numpy as np
 
@@ -66,7 +66,7 @@ class AtNights:
             else:
                 edge = max(1.0, self.edge())
                 other = min(365.0, edge + 1) if dense else max(1.0, min(edge, 30.0))
-                made = self.results.of_plan(replace(plan, off_grid_nights=other))
+                made = self.results.at_nights(other)
             self._runs[dense] = {p.id: p for p in made.verdict.life_cost_inputs}
         return self._runs[dense]
 

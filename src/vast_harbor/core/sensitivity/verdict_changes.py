@@ -37,12 +37,11 @@ def verdict_changes(results: Results, reference: Reference) -> tuple[VerdictChan
     Returns:
         Every change between the points looked at, ascending.
     """
-    plan = results.plan
     made: dict[int, tuple[str, Sentence]] = {}
 
     def says(nights: int) -> tuple[str, Sentence]:
         if nights not in made:
-            verdict = results.of_plan(replace(plan, off_grid_nights=float(nights))).verdict
+            verdict = results.at_nights(float(nights)).verdict
             line = verdict_text.headline(verdict)
             made[nights] = line.template, line
         return made[nights]

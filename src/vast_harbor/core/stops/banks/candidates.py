@@ -122,6 +122,7 @@ def evaluate(
     days: Days,
     besides: Callable[[BankFigures], float | None] = lambda banked: 0.0,
     chosen: Mapping[str, Choice] = NO_CHOICE,
+    known: dict[Bank, float | None] | None = None,
 ) -> Banks:
     """Every candidate and a proposal for each class.
 
@@ -132,13 +133,18 @@ def evaluate(
         days: the kinds of day and the need.
         besides: money for what a bank needs besides itself [money]; None where it will not do even so.
         chosen: by class, the model to go on with where the tool chooses; those not named are looked for.
+        known: what ``besides`` gave before, for a plan that differs in nothing that it goes by.
 
     Returns:
         The banks with their workings.
     """
     old, need = old_bank_kg(plan), days.need
     rig_limits = RigLimits(plan, reference, assumptions, days, old.number if old is not None else 0.0)
-    proposals = Proposals(QuickLifeCost(rig_limits), lambda bank: besides(of_bank(rig_limits, bank, old)))
+    proposals = Proposals(
+        QuickLifeCost(rig_limits),
+        lambda bank: besides(of_bank(rig_limits, bank, old)),
+        {} if known is None else known,
+    )
     candidates = tuple(
         _candidate(rig_limits, proposals, c, i, old, chosen) for i, c in enumerate(plan.candidates)
     )

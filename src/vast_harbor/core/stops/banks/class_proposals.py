@@ -99,12 +99,19 @@ class Proposals(LazyMapping[str, Proposal]):
     Args:
         look: what banks meet and cost in the rig.
         besides: what a bank needs besides itself.
+        known: what is known of that already; it is added to.
     """
 
-    def __init__(self, look: QuickLifeCost, besides: Besides) -> None:
+    def __init__(self, look: QuickLifeCost, besides: Besides, known: dict[Bank, float | None]) -> None:
         classes = look.rig_limits.reference.classes
         super().__init__(classes, lambda key: self._propose(classes[key]))
-        self._look, self.besides = look, besides
+        self._look, self._besides, self.known = look, besides, known
+
+    def besides(self, bank: Bank) -> float | None:
+        """Money for what a bank needs besides itself; None where it will not do even with that [money]."""
+        if bank not in self.known:
+            self.known[bank] = self._besides(bank)
+        return self.known[bank]
 
     def strings(self, model: BatteryModel) -> int:
         """The fewest strings of a model that cover the need, or as many as are advisable."""
