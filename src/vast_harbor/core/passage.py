@@ -151,7 +151,7 @@ class Results:
         """
         found = [c.banked.bank for c in self.verdict.found if c.banked.bank is not None]
         plan = replace(self.plan, off_grid_nights=nights)
-        return evaluate(plan, self.reference, found=found, known=self.banks.proposals.known)
+        return evaluate(plan, self.reference, found=found, known=self.banks.proposals.search.known)
 
     @property
     def day(self) -> Day:
@@ -241,7 +241,7 @@ class Results:
             yield from (day.listed_wh, day.cautious_wh, day.bank_wh, day.peak_w, day.mean_a, day.peak_a)
             yield from day.habits.values()
             yield from (f for f in (day.measured_wh, day.second_wh) if f is not None)
-            yield from (f for load in day.loads for f in (load.wh, load.bank_wh, load.share))
+            yield from (f for load in day.loads for f in (load.wh, load.bank_wh, load.share(day.listed_wh)))
 
     def _need_figures(self) -> Iterator[Figure]:
         for need in self.days.needs.values():

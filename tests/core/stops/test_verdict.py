@@ -1,5 +1,6 @@
 """The verdict: three rigs worked by hand, its rules, where costs meet, and who says otherwise."""
 
+import gc
 from dataclasses import replace
 from functools import partial
 from itertools import pairwise
@@ -296,8 +297,23 @@ def test_other_nights_beside_the_same_banks_are_a_whole_evaluation(demo_results,
         assert says(verdict_text.headline(fast.verdict)) == says(verdict_text.headline(whole.verdict))
         costs = [[c.cost["lifetime"].number for c in r.compare.compared_banks] for r in (fast, whole)]
         assert costs[0] == pytest.approx(costs[1])
-        for bank, besides in whole.banks.proposals.known.items():
-            assert fast.banks.proposals.known[bank] == pytest.approx(besides)
+        for bank, besides in whole.banks.proposals.search.known.items():
+            assert fast.banks.proposals.search.known[bank] == pytest.approx(besides)
+
+
+def test_figures_hold_no_cycles(demo_results, reference) -> None:
+    # The server runs the collector of cycles seldom: what an edit leaves behind must go by itself.
+    results = demo_results("kittiwake")
+    before = results.before
+    gc.collect()
+    gc.disable()
+    try:
+        after = evaluate(replace(results.plan, years_kept=9), reference, before)
+        assert after.verdict.decided is not None and after.figures()
+        del after
+        assert gc.collect() < 100
+    finally:
+        gc.enable()
 
 
 def test_the_verdict_turns_at_the_nights_it_says(pebble, reference) -> None:

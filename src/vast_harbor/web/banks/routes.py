@@ -151,7 +151,7 @@ def find_banks(path: RigPath, query: FindQuery) -> Response:
     kg = _typed(query.kg, "kg", "kg", style, wrong)
     if wrong:
         raise files.RigFileError(wrong)
-    found = find.search(look, plan.models, results.banks.proposals.besides)
+    found = find.search(look, plan.models, results.banks.proposals.search.besides)
     view = find_view(found, look, plan, results, style)
     if money is not None or kg is not None:
         best = find.within(look, plan.models, find.Ceiling(money, kg, query.space))

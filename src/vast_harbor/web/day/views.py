@@ -12,9 +12,9 @@ from vast_harbor.web.day.models import DayTypeView, DayView, HabitView, LoadView
 from vast_harbor.web.views import figure_view, shown
 
 
-def _load(f: LoadFigures, style: Style) -> LoadView:
+def _load(f: LoadFigures, day: Day, style: Style) -> LoadView:
     at = f"day.{f.type.id}.load.{f.load.id}"
-    share = f.from_bank_wh / f.total.number if f.total.number > 0 else None
+    share = f.part_of(day.listed_wh.number)
     return LoadView(
         id=f.load.id,
         wh=shown(f"{at}.wh", f.load_wh, "Wh", style),
@@ -83,7 +83,7 @@ def day_view(results: Results, style: Style, show: str) -> DayView:
         index=list(days.days).index(key),
         types=[_type(results, k, i, style) for i, k in enumerate(days.days)],
         chosen=days.chosen,
-        loads=[_load(f, style) for f in day.loads],
+        loads=[_load(f, day, style) for f in day.loads],
         idle=figure_view(day.idle_wh, style),
         standby=figure_view(day.standby_wh, style),
         standby_left=figure_view(left, style) if left else None,

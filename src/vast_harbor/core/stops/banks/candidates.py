@@ -13,7 +13,7 @@ from vast_harbor.core.stops.banks.bank_figures import bank_figures
 from vast_harbor.core.stops.banks.checks import run_checks
 from vast_harbor.core.stops.banks.checks.check import Build, Check
 from vast_harbor.core.stops.banks.checks.stages import PurchaseStepFigures, steps
-from vast_harbor.core.stops.banks.class_proposals import Proposals
+from vast_harbor.core.stops.banks.class_proposals import ClassSearch, Proposals
 from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
 from vast_harbor.core.stops.banks.rig_limits import RigLimits
 from vast_harbor.core.stops.need import Days
@@ -109,7 +109,7 @@ class Banks:
         out = {}
         for banked in self.candidates:
             if banked.proposed_model and banked.bank is not None:
-                fewest = self.proposals.strings(banked.bank.model)
+                fewest = self.proposals.search.strings(banked.bank.model)
                 more = banked.bank.parallel - fewest if banked.proposed_parallel else 0
                 out[banked.battery_class.key] = Choice(banked.bank.model.id, max(0, more))
         return out
@@ -140,11 +140,12 @@ def evaluate(
     """
     old, need = old_bank_kg(plan), days.need
     rig_limits = RigLimits(plan, reference, assumptions, days, old.number if old is not None else 0.0)
-    proposals = Proposals(
+    search = ClassSearch(
         QuickLifeCost(rig_limits),
         lambda bank: besides(of_bank(rig_limits, bank, old)),
         {} if known is None else known,
     )
+    proposals = Proposals(search)
     candidates = tuple(
         _candidate(rig_limits, proposals, c, i, old, chosen) for i, c in enumerate(plan.candidates)
     )
@@ -194,7 +195,7 @@ def _layout(plan: Plan, candidate: Candidate, model: BatteryModel, proposals: Pr
         )
     parallel = candidate.parallel
     if parallel is None:
-        parallel = proposals.strings(model)
+        parallel = proposals.search.strings(model)
     return Bank(model, series, parallel)
 
 
@@ -241,7 +242,7 @@ def _chosen(
     """The bank where the tool chooses the model: the one to go on with, else the best of its class."""
     kept = chosen.get(battery_class.key)
     model = plan.models.get(kept.model) if kept is not None else None
-    if kept is not None and model is not None and (known := proposals.with_more(model, kept.more)):
+    if kept is not None and model is not None and (known := proposals.search.with_more(model, kept.more)):
         strings = candidate.parallel or known.parallel
         return _layout(plan, replace(candidate, parallel=strings), model, proposals)
     best = proposals[battery_class.key].best

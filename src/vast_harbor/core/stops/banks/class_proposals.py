@@ -97,20 +97,33 @@ class Proposals(LazyMapping[str, Proposal]):
     """The proposal for each battery class, looked for when somebody asks for it.
 
     Args:
+        search: looks for them.
+    """
+
+    def __init__(self, search: "ClassSearch") -> None:
+        super().__init__(search.look.rig_limits.reference.classes, search.propose)
+        self.search = search
+
+
+@dataclass(frozen=True)
+class ClassSearch:
+    """The search for the banks of a class that will do. It knows nothing of what was found: figures hold no
+    cycles, so that they go as soon as nobody needs them.
+
+    Attributes:
         look: what banks meet and cost in the rig.
-        besides: what a bank needs besides itself.
+        ask: what a bank needs besides itself.
         known: what is known of that already; it is added to.
     """
 
-    def __init__(self, look: QuickLifeCost, besides: Besides, known: dict[Bank, float | None]) -> None:
-        classes = look.rig_limits.reference.classes
-        super().__init__(classes, lambda key: self._propose(classes[key]))
-        self._look, self._besides, self.known = look, besides, known
+    look: QuickLifeCost
+    ask: Besides
+    known: dict[Bank, float | None]
 
     def besides(self, bank: Bank) -> float | None:
         """Money for what a bank needs besides itself; None where it will not do even with that [money]."""
         if bank not in self.known:
-            self.known[bank] = self._besides(bank)
+            self.known[bank] = self.ask(bank)
         return self.known[bank]
 
     def strings(self, model: BatteryModel) -> int:
@@ -127,11 +140,12 @@ class Proposals(LazyMapping[str, Proposal]):
         return Bank(model, found.bank.series, strings)
 
     def _sized(self, model: BatteryModel) -> SizedLayout | None:
-        limits = self._look.rig_limits
+        limits = self.look.rig_limits
         return size_layout(model, limits.plan.system_v, limits.days.need.energy.number, limits.usable_wh)
 
-    def _propose(self, battery_class: BatteryClass) -> Proposal:
-        plan = self._look.rig_limits.plan
+    def propose(self, key: str) -> Proposal:
+        """The proposal for a class."""
+        plan, battery_class = self.look.rig_limits.plan, self.look.rig_limits.reference.classes[key]
         sized_layouts, unfit = [], []
         for model in plan.models.values():
             if model.battery_class.key != battery_class.key:
@@ -152,7 +166,7 @@ class Proposals(LazyMapping[str, Proposal]):
 
     def _priced(self, layouts: Sequence[SizedLayout], put_right: frozenset[str]) -> Iterator[Priced]:
         """Banks that will do, the least lifetime cost by themselves first."""
-        look = self._look
+        look = self.look
         limits = look.rig_limits
         covering = [f.bank for f in offered(layouts) if f.covers]
         banks = covering + [more for b in covering if (more := next_string(b)) is not None]

@@ -205,7 +205,7 @@ def evaluate(plan: Plan, assumptions: Assumptions, day_type: DayType) -> Day:
         )
     listed = listed_energy(plan, at, sums, eta_dc, eta_inv, eta_second, idle, standby, second_wh)
     loads += [
-        LoadFigures(plan, day_type, air, load, i, own, wh, wh / eta.number, eta, listed)
+        LoadFigures(plan, day_type, air, load, i, own, wh, wh / eta.number, eta)
         for i, (load, own, wh, eta) in enumerate(zip(on_day, blocks, energies, etas, strict=True))
     ]
     cautious = cautious_energy(at, listed, loads)

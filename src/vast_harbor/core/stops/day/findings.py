@@ -118,8 +118,8 @@ def _heavy(day: Day, label_ah: Mapping[str, Figure]) -> Iterator[Finding]:
                 Sentence(
                     f"“{escaped(heaviest.load.name)}” makes up {{share}} of the day: {{agm}} of an AGM "
                     "label or {lfp} of an LFP one are for it alone.",
-                    {"share": heaviest.share}
-                    | {key: _part_of_label(label_ah[key], heaviest, key) for key in ("agm", "lfp")},
+                    {"share": heaviest.share(day.listed_wh)}
+                    | {key: _part_of_label(label_ah[key], heaviest, day, key) for key in ("agm", "lfp")},
                 ),
                 _instead(heaviest),
                 "care",
@@ -128,9 +128,9 @@ def _heavy(day: Day, label_ah: Mapping[str, Figure]) -> Iterator[Finding]:
     yield from _peak_alone(day)
 
 
-def _part_of_label(label: Figure, figures: LoadFigures, key: str) -> Figure:
+def _part_of_label(label: Figure, figures: LoadFigures, day: Day, key: str) -> Figure:
     """What of the label of a class a load is the reason for [Ah]."""
-    share = figures.share
+    share = figures.share(day.listed_wh)
     return computed(
         f"day.{figures.type.id}.load.{figures.load.id}.{key}_ah", f"Of the label for {figures.load.name}",
         label.number * share.number, "Ah", "{Ah} · {share}", {"Ah": label, "share": share},

@@ -23,7 +23,6 @@ class LoadFigures:
         blocks: when it is on, clock hours.
         load_wh, from_bank_wh: energy at the load and from the main bank, losses included [Wh/day].
         eta: efficiency between the bank and the load [-].
-        total: the day's energy from the bank [Wh/day].
     """
 
     plan: Plan
@@ -35,7 +34,6 @@ class LoadFigures:
     load_wh: float
     from_bank_wh: float
     eta: Figure
-    total: Figure
 
     @property
     def runs(self) -> bool:
@@ -56,14 +54,21 @@ class LoadFigures:
             "Losses of the inverter, converter or wiring are the bank's to carry",
         )  # fmt: skip
 
-    @cached_property
-    def share(self) -> Figure:
-        """Its share of the day's energy from the bank [%]; no value on a day without energy."""
-        has = self.total.number > 0
+    def part_of(self, total_wh: float) -> float | None:
+        """Its share of an energy from the bank [-]; None of none."""
+        return self.from_bank_wh / total_wh if total_wh > 0 else None
+
+    def share(self, total: Figure) -> Figure:
+        """Its share of the day's energy from the bank [%]; no value on a day without energy.
+
+        Args:
+            total: the day's energy from the bank [Wh/day].
+        """
+        part = self.part_of(total.number)
         return computed(
             f"day.{self.type.id}.load.{self.load.id}.share", f"Share of {self.load.name}",
-            self.from_bank_wh / self.total.number if has else None, "%", "{E} / {E_bank}" if has else "",
-            Deferred(lambda: {"E": self.bank_wh, "E_bank": self.total}),
+            part, "%", "" if part is None else "{E} / {E_bank}",
+            Deferred(lambda: {"E": self.bank_wh, "E_bank": total}),
         )  # fmt: skip
 
     @property
