@@ -27,6 +27,7 @@ from vast_harbor.core.stops.banks.find import search
 from vast_harbor.core.stops.banks.quick_life_cost import quick_life_cost
 from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
 from vast_harbor.core.stops.need import governing_day as days_stop
+from vast_harbor.core.stops.trial import year
 from vast_harbor.core.stops.trial.simulated_runs import SimulatedRuns
 from vast_harbor.core.stops.trial.trial import Trial
 from vast_harbor.core.stops.trial.year import YearPlan, count
@@ -111,13 +112,21 @@ def verdict(name: str) -> dict[str, dict[str, float]]:
     results.simulated.run()
     inputs, doubt = results.verdict.life_cost_inputs, uncertainty_of(results.assumptions)
 
+    before, more = results.before, replace(plan, years_kept=plan.years_kept + 1)
+
     def edited() -> None:
-        after = evaluate(replace(plan, years_kept=plan.years_kept + 1), reference)
+        after = evaluate(more, reference, before)
         assert after.verdict.decided is not None and after.verdict.spreads
+
+    def looked_through() -> None:
+        year.forget()
+        after = evaluate(more, reference)
+        assert after.verdict.decided is not None and after.verdict.found is not None
 
     return {
         "5 000 draws, 6 candidates": timed(lambda: sample_costs(inputs, doubt, plan.years_kept), 50),
         "Computing the passage after an edit of money, draws and verdict included": timed(edited, 30),
+        "The verdict over the whole catalogue, once edits rest, no year remembered": timed(looked_through, 3),
         "Where costs meet, in eight things": timed(lambda: break_evens(results, reference), 5),
         "Map of use, 40 × 20": timed(lambda: cheapest_map(results, reference), 10),
         "At which nights the whole verdict turns": timed(lambda: verdict_changes(results, reference), 3),

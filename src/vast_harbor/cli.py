@@ -31,7 +31,9 @@ PORT = 8650
 # A stream of readings holds one for as long as it plays.
 THREADS = 8
 # Of mallopt(3).
-M_ARENA_MAX = -8
+M_ARENA_MAX, M_MMAP_THRESHOLD, M_TRIM_THRESHOLD = -8, -3, -1
+# Runs of days are larger than this: they go back to the system when they are done with [bytes].
+LARGE, LEFT_OVER = 262_144, 131_072
 DEMO_MARK = "demo"
 
 
@@ -96,9 +98,14 @@ def _print_rig(args: argparse.Namespace) -> int:
 
 
 def _share_memory() -> None:
-    """Let all threads share two pools of memory, where glibc would give each thread its own."""
+    """Let all threads share two pools of memory, where glibc would give each its own, and give back what is
+    large as soon as it is free."""
     with suppress(AttributeError, OSError, TypeError):
-        ctypes.CDLL(None).mallopt(M_ARENA_MAX, 2)
+        glibc = ctypes.CDLL(None)
+        for option, value in (
+            (M_ARENA_MAX, 2), (M_MMAP_THRESHOLD, LARGE), (M_TRIM_THRESHOLD, LEFT_OVER),
+        ):  # fmt: skip
+            glibc.mallopt(option, value)
 
 
 def _serve(args: argparse.Namespace) -> int:

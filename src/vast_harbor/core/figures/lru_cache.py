@@ -40,6 +40,11 @@ class LruCache(Generic[K, V]):
                 self._values.popitem(last=False)
         return value
 
+    def clear(self) -> None:
+        """Keep nothing any more."""
+        with self._lock:
+            self._values.clear()
+
     def of(self, key: K, make: Callable[[], V]) -> V:
         """The value that is kept, or else a new one, made without making others wait."""
         value = self.get(key)

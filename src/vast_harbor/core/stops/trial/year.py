@@ -192,6 +192,11 @@ def is_kept(key: str, simulated: SimulatedBank, model: BatteryModel, exponent: f
     return (key, simulated, model.cycles, exponent) in _KEPT
 
 
+def forget() -> None:
+    """Forget every run, so that the next one takes its time: for measurements."""
+    _KEPT.clear()
+
+
 def year_of(
     plan: YearPlan, key: str, simulated: SimulatedBank, model: BatteryModel, exponent: float
 ) -> YearOf:
