@@ -82,6 +82,19 @@ def test_every_model_is_either_found_or_told_why_not(reference) -> None:
     assert lifetimes == sorted(lifetimes) and found.found[0].front
 
 
+@pytest.mark.parametrize("name", data.DEMO_RIGS)
+def test_find_knows_what_the_tool_would_put_up_and_at_the_same_cost(name, reference) -> None:
+    # What can be put right, such as a vented box for flooded cells, is priced in both places.
+    plan = plan_of(name)
+    proposals = evaluate(plan, reference, found=()).banks.proposals
+    found = {f.bank: f for f in search(look_at(plan), plan.models, proposals.search.besides).found}
+    for key in reference.classes:
+        for priced in proposals[key].suitable:
+            assert priced.bank in found, priced.bank.model.id
+            assert found[priced.bank].lifetime == pytest.approx(priced.lifetime)
+            assert found[priced.bank].purchase == pytest.approx(priced.outlay)
+
+
 def test_within_a_ceiling_the_most_nights(reference) -> None:
     plan = plan_of("mulga")
     look = look_at(plan)

@@ -34,7 +34,7 @@ const ROWS: [string, string][] = [
   ['kg', 'Weight'],
   ['kg_change', 'Against the old bank'],
   ['purchase', 'Batteries'],
-  ['extras', 'Extras'],
+  ['extras', 'Extras you put down'],
 ]
 const GUARDS = [
   { value: 'none', name: 'Nothing yet' },
@@ -42,7 +42,9 @@ const GUARDS = [
   { value: 'cut_offs', name: 'Cut-offs in inverter and charger' },
 ]
 const stages = computed(() => plan.document.candidates[props.candidate.index]?.stages ?? [])
-const rows = computed(() => ROWS.filter(([key]) => f.value[key]))
+const rows = computed(() =>
+  ROWS.filter(([key]) => f.value[key] && (key !== 'extras' || f.value[key].value)),
+)
 
 function choose(event: Event) {
   const value = (event.target as HTMLSelectElement).value || null

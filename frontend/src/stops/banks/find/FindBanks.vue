@@ -37,8 +37,8 @@ const shown = computed(() => (all.value ? (answer.value?.found ?? []) : front.va
       >
     </p>
     <p v-if="answer.found.length" class="max-w-3xl text-pretty text-soft">
-      The cost over the years holds what must be bought besides, such as a charger for another
-      chemistry; life is reckoned by hand: put one up to run its year.
+      Price and cost hold what must be bought besides, such as a charger for another chemistry or a
+      vented box; life is reckoned by hand: put one up to run its year.
     </p>
     <div
       v-if="answer.found.length"

@@ -10,11 +10,10 @@ from vast_harbor.core.battery.bank import Bank, BatteryModel, series_count
 from vast_harbor.core.battery.chemistry import BatteryClass
 from vast_harbor.core.errors import InvalidInput
 from vast_harbor.core.figures.lazy import LazyMapping
+from vast_harbor.core.stops.banks.criteria import PUT_RIGHT
 from vast_harbor.core.stops.banks.proposals import SizedLayout, most_strings, offered, size_layout, smallest
 from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
 
-# What something bought besides puts right: the price of that is reckoned with.
-PUT_RIGHT = frozenset({"switch", "air"})
 # Banks of a class that are looked at with all they need, the cheapest over the years first.
 LOOKED_AT = 6
 # Single cells of less than this are for buildings, where batteries of several cells will do elsewhere [V].

@@ -41,6 +41,8 @@ REASONS = {
     "locker": "does not fit the locker",
 }
 
+# What something bought besides puts right: the price of that is reckoned with.
+PUT_RIGHT = frozenset({"switch", "air"})
 # What a house rule may accept where it is too cold for a charge.
 HEATER, WAIT = "heater", "wait"
 

@@ -1,7 +1,7 @@
 """Find banks: the whole catalogue in every layout, what is dropped and why, and the best of the rest."""
 
 from collections import Counter
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -11,13 +11,20 @@ from vast_harbor.core.battery.bank import Bank, BatteryModel, series_count
 from vast_harbor.core.cost.pareto import front
 from vast_harbor.core.errors import InvalidInput
 from vast_harbor.core.stops.banks.checks.stages import MOST_GAP
+from vast_harbor.core.stops.banks.class_proposals import Besides
+from vast_harbor.core.stops.banks.criteria import PUT_RIGHT, REASONS
 from vast_harbor.core.stops.banks.proposals import most_strings
 from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
-from vast_harbor.core.stops.banks.rig_limits import REASONS
 
 MOST_STRINGS = 12
 VOLTS = "volts"
-NAMES = {VOLTS: "cannot make the system’s volts", **REASONS}
+# A check or a source forbids it, and nothing that can be bought puts that right.
+UNMENDED = "unmended"
+NAMES = {
+    VOLTS: "cannot make the system’s volts",
+    **REASONS,
+    UNMENDED: "what your chargers do to it, or a check, cannot be put right by what is bought besides",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,7 +34,8 @@ class Found:
     Attributes:
         bank: its layout.
         usable_wh: usable energy [Wh].
-        purchase, lifetime: money to buy it, and over the years of keeping with all it needs [money].
+        purchase, lifetime: money on the day, and over the years of keeping, with all it needs where that is
+            reckoned with [money].
         years: life [years].
         nights: nights that it carries, without reserve; None on a day without use.
         front: whether no other is cheaper to buy, lighter, and cheaper over the years at once.
@@ -71,53 +79,60 @@ def layouts(model: BatteryModel, system_v: float) -> list[Bank]:
     return [Bank(model, series, n) for n in range(1, min(MOST_STRINGS, most_strings(model)) + 1)]
 
 
-def search(
-    look: QuickLifeCost,
-    models: Mapping[str, BatteryModel],
-    besides: Callable[[Bank], float | None] | None = None,
-) -> Search:
+def search(look: QuickLifeCost, models: Mapping[str, BatteryModel], besides: Besides | None = None) -> Search:
     """Every model in every layout against the rig.
 
     Args:
         look: the rig.
         models: by id.
-        besides: money for what a bank needs besides itself, to be reckoned with; None to leave it out.
+        besides: money for what a bank needs besides itself, to be reckoned with and to put right what can be;
+            None to leave it out.
 
     Returns:
         Banks that will do with the Pareto front marked, and why the others do not.
     """
-    good: list[Bank] = []
+    good: dict[Bank, float] = {}
     dropped: Counter[str] = Counter()
     reasons: dict[str, tuple[str, ...]] = {}
     seen = 0
     for model in models.values():
         banks = layouts(model, look.rig_limits.plan.system_v)
         seen += len(banks)
-        against, suitable = _of_model(look, banks)
-        good += suitable
+        against, suitable = _of_model(look, banks, besides)
+        good |= suitable
         if not suitable:
             reasons[model.id] = against
             dropped[against[0]] += 1
-    found = found_banks(look, good)
-    if besides is not None:
-        found = [replace(f, lifetime=f.lifetime + (besides(f.bank) or 0.0)) for f in found]
+    found = [
+        replace(f, purchase=f.purchase + good[f.bank], lifetime=f.lifetime + good[f.bank])
+        for f in found_banks(look, list(good))
+    ]
     mask = front(np.array([[f.purchase, f.bank.kg, f.lifetime] for f in found]).reshape(-1, 3))
     marked = [replace(f, front=bool(on)) for f, on in zip(found, mask, strict=True)]
     marked.sort(key=lambda f: (f.lifetime, f.purchase, f.bank.model.id))
     return Search(seen, tuple(marked), dict(dropped.most_common()), reasons)
 
 
-def _of_model(look: QuickLifeCost, banks: list[Bank]) -> tuple[tuple[str, ...], list[Bank]]:
-    """Reasons against the layout of a model that has fewest, and those layouts that will do."""
+def _of_model(
+    look: QuickLifeCost, banks: list[Bank], besides: Besides | None
+) -> tuple[tuple[str, ...], dict[Bank, float]]:
+    """Reasons against the layout of a model that has fewest; those that will do, with what they need besides
+    [money]."""
     if not banks:
-        return (VOLTS,), []
+        return (VOLTS,), {}
     seen = [look.rig_limits.criteria(bank) for bank in banks]
     best: tuple[str, ...] | None = None
-    good = []
+    good: dict[Bank, float] = {}
     for criteria in [c for c in seen if not c.covers_need.broken] or seen[-1:]:
         against = tuple(criteria.against())
+        if besides is not None and not set(against) - PUT_RIGHT:
+            extra = besides(criteria.bank)
+            if extra is not None:
+                good[criteria.bank] = extra
+                continue
+            against = against or (UNMENDED,)
         if not against:
-            good.append(criteria.bank)
+            good[criteria.bank] = 0.0
         elif best is None or len(against) < len(best):
             best = against
     return best or (), good

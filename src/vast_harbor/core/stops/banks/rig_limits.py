@@ -12,11 +12,9 @@ from vast_harbor.core.rig.ageing_temperature import ageing_temperature
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.loads import AC
 from vast_harbor.core.rig.plan import Plan, Reference
-from vast_harbor.core.stops.banks.criteria import REASONS, BankCriteria
+from vast_harbor.core.stops.banks.criteria import BankCriteria
 from vast_harbor.core.stops.need import Days
 from vast_harbor.core.stops.rig import life_factor
-
-__all__ = ["REASONS", "RigLimits"]
 
 
 @dataclass(frozen=True)
