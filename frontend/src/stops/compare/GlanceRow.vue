@@ -24,19 +24,22 @@ const fit = computed(() => {
 })
 const top = computed(() => Math.max(1e-9, ...fit.value.map((l) => l.p90.value ?? 0)) * 1.04)
 const at = (v: number | null) => `${Math.min(100, Math.max(0, ((v ?? 0) / top.value) * 100))}%`
+/** The one that was found and is not put up comes first, as in the table. */
 const cards = computed(() =>
-  compare.value.compared_banks.map((c, i) => ({
-    ...c,
-    future: compare.value.verdict.candidates.find((l) => l.id === c.id)!,
-    found: c.index < 0,
-    bars: rows.value.map((r, j) => ({
-      key: r.key,
-      name: NAMES[r.key] ?? r.name,
-      figure: r.figures[i]!,
-      best: r.best.includes(i),
-      width: `${Math.max(1.5, ((r.figures[i]!.value ?? 0) / most.value[j]!) * 100)}%`,
-    })),
-  })),
+  compare.value.compared_banks
+    .map((c, i) => ({
+      ...c,
+      future: compare.value.verdict.candidates.find((l) => l.id === c.id)!,
+      found: c.index < 0,
+      bars: rows.value.map((r, j) => ({
+        key: r.key,
+        name: NAMES[r.key] ?? r.name,
+        figure: r.figures[i]!,
+        best: r.best.includes(i),
+        width: `${Math.max(1.5, ((r.figures[i]!.value ?? 0) / most.value[j]!) * 100)}%`,
+      })),
+    }))
+    .sort((a, b) => Number(b.found) - Number(a.found)),
 )
 </script>
 
