@@ -31,7 +31,9 @@ from vast_harbor.core.stops.compare import (
     Verdict,
     compared_bank,
     cost_besides,
+    met_codes,
     required_extras,
+    stopping,
     verdict_text,
 )
 from vast_harbor.core.stops.day import Day, day_findings
@@ -181,12 +183,11 @@ class Results:
         winner = self.verdict.winner
         if winner is None:
             return self.findings
-        met = {code for d in winner.cost.required_extras if d.met for code in d.meets}
         out = [f for f in self.findings if not f.subject]
         charging = charging_findings(self.plan, {winner.id: winner.suitability})
         own = winner.banked.findings + tuple(f for f in charging if f.subject)
         for finding in (*own, *(f for f in self.findings if f.subject == winner.id and f.stop == "trial")):
-            out.append(replace(finding, severity="care") if finding.code in met else finding)
+            out.append(replace(finding, severity="care") if finding.code in winner.met else finding)
         return tuple(out)
 
     def figures(self) -> dict[str, Figure]:
@@ -337,9 +338,9 @@ def _besides(plan: Plan, assumptions: Assumptions) -> Callable[[BankFigures], fl
 
     def of(banked: BankFigures) -> float | None:
         assert banked.build is not None
-        required = required_extras(banked.build, banked.checks, suitability_of(banked.build))
-        met = {code for d in required if d.met for code in d.meets}
-        if any(f.severity == "stop" and f.code not in met for f in banked.findings):
+        suitability = suitability_of(banked.build)
+        required = required_extras(banked.build, banked.checks, suitability)
+        if stopping(banked.findings, suitability, met_codes(required)) is not None:
             return None
         return cost_besides(plan, assumptions, banked, required)
 

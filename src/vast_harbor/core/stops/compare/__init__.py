@@ -10,7 +10,9 @@ from vast_harbor.core.stops.compare.required_extras import (
     COUNTED,
     RequiredExtra,
     difficulty,
+    met_codes,
     required_extras,
+    stopping,
 )
 from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
 from vast_harbor.core.stops.compare.verdict import HOOK_UP, KEEP, MEND, Verdict
@@ -35,7 +37,9 @@ __all__ = (
     "difficulty",
     "evaluate",
     "items",
+    "met_codes",
     "required_extras",
+    "stopping",
     "uncertainty_of",
     "verdict_text",
 )

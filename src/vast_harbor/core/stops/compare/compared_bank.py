@@ -9,6 +9,7 @@ from vast_harbor.core.stops.banks import BankFigures
 from vast_harbor.core.stops.charging import Suitability
 from vast_harbor.core.stops.compare.cost import Cost
 from vast_harbor.core.stops.compare.life import Life
+from vast_harbor.core.stops.compare.required_extras import hard_findings, met_codes, stopping
 from vast_harbor.core.stops.trial import SimulationResult, YearOf
 
 
@@ -50,24 +51,20 @@ class ComparedBank:
         """Id of the candidate."""
         return self.banked.candidate.id
 
+    @cached_property
+    def met(self) -> frozenset[str]:
+        """Codes of the findings that what is priced in puts right."""
+        return met_codes(self.cost.required_extras)
+
     @property
     def hard(self) -> tuple[Finding, ...]:
         """Findings of its checks for which it will not do, of which the remedy is not priced in."""
-        met = {code for d in self.cost.required_extras if d.met for code in d.meets}
-        return tuple(f for f in self.banked.findings if f.severity == "stop" and f.code not in met)
+        return hard_findings(self.banked.findings, self.met)
 
     @property
     def stopping(self) -> tuple[Sentence, str] | None:
         """Why it will not do even with what is priced in, and what would bring it back; else None."""
-        if self.hard:
-            return self.hard[0].says, self.hard[0].remedy
-        met = {code for d in self.cost.required_extras if d.met for code in d.meets}
-        for suitability in self.suitability:
-            point = suitability.points[0] if suitability.points else None
-            if point is not None and point.severity == "stop" and f"source_{point.code}" not in met:
-                remedy = suitability.rungs[0].says if suitability.rungs else "Have a specialist look at it."
-                return point.says, remedy
-        return None
+        return stopping(self.banked.findings, self.suitability, self.met)
 
     @property
     def stopped(self) -> bool:

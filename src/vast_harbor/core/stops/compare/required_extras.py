@@ -4,10 +4,11 @@ Each can be priced by the owner, struck out, or, where it is a remedy of a sourc
 """
 
 from collections.abc import Iterator, Sequence
+from collections.abc import Set as AbstractSet
 from dataclasses import dataclass, replace
 
 from vast_harbor.core.figures.display import awg
-from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
+from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed
 from vast_harbor.core.rig.plan import Fix
 from vast_harbor.core.rig.source_remedies import EASY, HANDY, TRADE, Rung, chosen
 from vast_harbor.core.stops.banks import CARE, STOP, Build, Check
@@ -67,6 +68,38 @@ def required_extras(
     """
     out = (*_of_sources(build, suitability), *_of_checks(build, checks))
     return (*out, *_of_small_parts(build, out))
+
+
+def met_codes(required: Sequence[RequiredExtra]) -> frozenset[str]:
+    """Codes of the findings that what is priced in puts right; those of sources begin with ``source_``."""
+    return frozenset(code for d in required if d.met for code in d.meets)
+
+
+def hard_findings(findings: Sequence[Finding], met: AbstractSet[str]) -> tuple[Finding, ...]:
+    """Findings of its checks for which a bank will not do, of which the remedy is not priced in."""
+    return tuple(f for f in findings if f.severity == STOP and f.code not in met)
+
+
+def stopping(
+    findings: Sequence[Finding], suitability: Sequence[Suitability], met: AbstractSet[str]
+) -> tuple[Sentence, str] | None:
+    """Why a bank will not do even with what is priced in, and what would bring it back.
+
+    Args:
+        findings: of its checks.
+        suitability: its sources.
+        met: of :func:`met_codes`.
+
+    Returns:
+        The first check, else the first source, that forbids it; None where nothing does.
+    """
+    for finding in hard_findings(findings, met):
+        return finding.says, finding.remedy
+    for one in suitability:
+        point = one.points[0] if one.points else None
+        if point is not None and point.severity == STOP and f"source_{point.code}" not in met:
+            return point.says, one.rungs[0].says if one.rungs else "Have a specialist look at it."
+    return None
 
 
 def _of_small_parts(build: Build, others: Sequence[RequiredExtra]) -> Iterator[RequiredExtra]:

@@ -412,7 +412,7 @@ def _use_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
             ),
             "compare",
         )
-    met = {"budget", *(code for d in winner.cost.required_extras if d.met for code in d.meets)}
+    met = {"budget", *winner.met}
     cares = [f for f in winner.banked.findings if f.severity == "care" and f.code not in met]
     for finding in cares[:2]:
         yield Reason(AGAINST, finding.says, "banks")
