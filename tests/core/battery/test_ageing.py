@@ -89,18 +89,22 @@ def test_life_of_a_plain_agm_bank_by_hand(evaluated) -> None:
 
 
 @pytest.mark.parametrize(
-    ("rule", "ends"), [("long_life", "warranty"), ("customary", "years"), ("to_label", "cycles")]
+    ("rule", "ends"), [("long_life", "warranty"), ("customary", "electronics"), ("to_label", "cycles")]
 )
 def test_schools_reckon_with_different_lives(demo_results, reference, rule, ends) -> None:
-    plan = replace(demo_results("long-haul").plan, house_rule=rule)
+    nights = 300.0 if rule == "to_label" else 160.0
+    plan = replace(demo_results("long-haul").plan, house_rule=rule, off_grid_nights=nights)
     compared = evaluate(plan, reference).compare.compared_banks[2]
     assert compared.life.ends == ends
     if rule == "long_life":
         assert compared.life.years == compared.banked.bank.model.warranty.years
+    if rule == "customary":
+        # Grade B: as usual. Its cells would go on.
+        assert compared.life.years == 16 and compared.life["years"].high == 20
     if rule == "to_label":
-        # Label cycles at full depth, 160 cycles a year of one night each.
+        # Label cycles at full depth, 300 cycles a year of one night each.
         cycles = compared.life["design_cycles"].value
-        assert compared.life.years == pytest.approx(cycles / 160)
+        assert compared.life.years == pytest.approx(cycles / 300)
 
 
 def test_wears_by_hand() -> None:

@@ -35,6 +35,7 @@ const groups = computed(() => {
 const ENDS: Record<string, string> = {
   cycles: 'cycles end it',
   years: 'years end it',
+  electronics: 'its electronics end it',
   accidents: 'deep accidents end it',
   warranty: 'counted to the warranty',
 }

@@ -126,6 +126,7 @@ class Scenario:
     Attributes:
         price, cycles, calendar, use, tariff, extras: factors [-].
         lasts: factor on the life, whatever wears it [-].
+        most: factor on the most years that it is credited with [-].
         accidents: factor on the wear by accidents [-].
         end_health: state of health at which lead-acid is replaced [-]; None for the plan's.
         exit: factor on the share that the last bank is worth [-].
@@ -142,6 +143,7 @@ class Scenario:
     tariff: Many = 1.0
     extras: Many = 1.0
     lasts: Many = 1.0
+    most: Many = 1.0
     accidents: Many = 1.0
     end_health: Values | None = None
     exit: Many = 1.0
@@ -211,7 +213,7 @@ def years_until_worn(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
     used battery serves at least one."""
     with np.errstate(divide="ignore"):
         years = (wear_at_replacement(p, c) - p.start_wear) / wear_a_year(p, c)
-    years = np.minimum(years, p.most_years * np.asarray(c.lasts))
+    years = np.minimum(years, p.most_years * np.asarray(c.lasts) * c.most)
     return np.maximum(np.where(p.used, LEAST_YEARS, 0.0), years)
 
 
@@ -234,7 +236,7 @@ def life_years(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
     if p.basis == BY_LABEL:
         with np.errstate(divide="ignore"):
             label = np.asarray(p.label_years * c.cycles / np.asarray(_nights_ratio(p, c), float))
-        label = np.minimum(label, p.most_years)
+        label = np.minimum(label, p.most_years * np.asarray(c.most))
         return np.broadcast_to(label, np.broadcast_shapes(label.shape, likely.shape)) + 0.0
     return likely
 

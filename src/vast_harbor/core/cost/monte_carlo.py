@@ -15,7 +15,7 @@ SEED = 20_260
 # Banks one after the other whose early failure is drawn; later ones last as they are reckoned.
 FAILURES = 3
 # Streams of draws: of the rig, then of each bank.
-_OF_RIG, _OF_BANK = 9, 4 + FAILURES
+_OF_RIG, _OF_BANK = 9, 5 + FAILURES
 
 
 def triangular(uniform: Values, low: float, likely: float, high: float) -> Values:
@@ -58,6 +58,7 @@ class Uncertainty:
         end_health: (low, likely, high) state of health at which lead-acid is replaced [-].
         exit: (low, high) of the share that the last bank is worth, against the likely one [-].
         extras: (low, high) of what comes besides, against its price [-].
+        electronics: (low, high) of the years that the electronics of a BMS last, against the likely [-].
         failures: early failures a year, besides those of the electronics of a BMS [1/year].
         width: factor on every width; 0 makes all draws the point estimate [-].
     """
@@ -73,6 +74,7 @@ class Uncertainty:
     end_health: tuple[float, float, float] | None = None
     exit: tuple[float, float] = (1.0, 1.0)
     extras: tuple[float, float] = (1.0, 1.0)
+    electronics: tuple[float, float] = (1.0, 1.0)
     width: float = 1.0
 
     def about(self, likely: float, low: float, high: float) -> tuple[float, float, float]:
@@ -135,13 +137,14 @@ def sampled_scenarios(
     for p in life_cost_inputs:
         own = _uniform(f"of {p.model or p.id}", _OF_BANK, count)
         rate = (uncertainty.failures + p.electronics) * uncertainty.width
-        fails = -np.log1p(-own[4:]) / rate if rate > 0 else NO_TIMES
+        fails = -np.log1p(-own[5:]) / rate if rate > 0 else NO_TIMES
         out.append(
             Scenario(
                 price=triangular(own[0], *uncertainty.about(1.0, *p.price)),
                 cycles=triangular(own[1], *uncertainty.about(1.0, *p.cycles)),
                 calendar=triangular(own[2], *uncertainty.about(1.0, *p.calendar)),
                 extras=triangular(own[3], *uncertainty.about(1.0, *uncertainty.extras)),
+                most=1.0 if p.lead else triangular(own[4], *uncertainty.about(1.0, *uncertainty.electronics)),
                 use=use,
                 accidents=accidents,
                 end_health=end_health,

@@ -17,11 +17,20 @@ from vast_harbor.core.stops.banks.criteria import label_or_class_exponent
 from vast_harbor.core.stops.banks.discharge_curves import Rates, discharging, rates_of
 from vast_harbor.core.stops.banks.find import NAMES, Found, Search, Shape, Within, layouts, shapes
 from vast_harbor.core.stops.banks.proposals import SizedLayout, size_layout
-from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost, Use, YearOfUse, about, quick_life_cost
+from vast_harbor.core.stops.banks.quick_life_cost import (
+    LASTS_BY_GRADE,
+    QuickLifeCost,
+    Use,
+    YearOfUse,
+    about,
+    class_years,
+    quick_life_cost,
+)
 from vast_harbor.core.stops.banks.volts_to_act_on import Act, acts
 
 __all__ = (
     "CARE",
+    "LASTS_BY_GRADE",
     "NAMES",
     "NOTE",
     "NO_CHOICE",
@@ -47,6 +56,7 @@ __all__ = (
     "about",
     "acts",
     "build_of",
+    "class_years",
     "discharging",
     "evaluate",
     "find",

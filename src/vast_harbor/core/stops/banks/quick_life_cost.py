@@ -111,10 +111,23 @@ NO_EXTRAS = Extras()
 BY_GRADE = {"A": 2 / 3, "B": 1.0, "C": 4 / 3}
 
 
-def most_years(assumptions: Assumptions, key: str) -> float:
-    """Years that no bank of a class is credited with more than: the long end of its calendar life [years]."""
+# How long they last against what is usual, likewise.
+LASTS_BY_GRADE = {"A": 1.15, "B": 1.0, "C": 0.85}
+
+
+def class_years(assumptions: Assumptions, key: str) -> float:
+    """The long end of the calendar life of a class [years]."""
     life = assumptions.get(f"calendar_years.{key}")
     return max(life.high or 0.0, life.value or 0.0)
+
+
+def most_years(assumptions: Assumptions, model: BatteryModel) -> float:
+    """Years that no bank of a model is credited with more than [years]: the long end of the calendar life of
+    its class; for LFP no longer than the electronics of its BMS last."""
+    most = class_years(assumptions, model.battery_class.key)
+    if model.battery_class.is_lead_acid:
+        return most
+    return min(most, assumptions.value("electronics_years") * LASTS_BY_GRADE[model.grade])
 
 
 def about(of_class: Range, grade: str) -> tuple[float, float]:
@@ -298,7 +311,7 @@ class QuickLifeCost:
             health_floor=assume.value("worn_out_floor.lfp"),
             start_wear=self.start_wear(bank),
             used=model.used is not None,
-            most_years=most_years(assume, key),
+            most_years=most_years(assume, model),
             electronics=0.0 if lead else assume.value("electronics_failure") * BY_GRADE[model.grade],
             basis=plan.life_basis or assume.rule.life_basis,
             label_years=use.design_cycles / use.cycles_per_year if use.cycles_per_year > 0 else inf,

@@ -22,7 +22,7 @@ from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.ageing_temperature import ageing_temperature
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import WATCHED, Plan, Reference
-from vast_harbor.core.stops.banks import BankFigures, Use, about
+from vast_harbor.core.stops.banks import LASTS_BY_GRADE, BankFigures, Use, about, class_years
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.need import Need
 from vast_harbor.core.stops.trial import YearOf
@@ -31,6 +31,7 @@ MINER = "Palmgren–Miner: wears of cycles, years and accidents are added"
 # What a day below a fifth of its charge takes of the life of lead-acid [-].
 WEAR_LOW: float = signature(emptied_wear).parameters["each_low"].default
 CYCLES, YEARS, ACCIDENTS, WARRANTY = "cycles", "years", "accidents", "warranty"
+ELECTRONICS = "electronics"
 
 
 @dataclass(frozen=True, slots=True)
@@ -409,10 +410,7 @@ def _life(
         "SoH = 1 − 0.2 · wear; below 80 % lead-acid fades three times as fast",
     )
     start = banked.figures.get("start_wear")
-    most = Figure(
-        f"{at}.most_years", "The most years that its class lasts", float(inputs.most_years), "years",
-        REFERENCE, source="The long end of the class’s calendar life; nothing is credited with more",
-    )  # fmt: skip
+    most = _most_years(assumptions, banked, at, inputs)
     parts = {"w_end": worn_out, "w": f["wear"]} | ({"w_start": start} if start is not None else {})
     likely = computed(
         f"{at}.years_likely",
@@ -425,8 +423,8 @@ def _life(
         parts | {"L_most": most},
         MINER,
     )
-    low, high = (min(end, most.number) for end in _life_range(f, likely.number, banked))
-    likely = replace(likely, low=low, high=high)
+    low, high = _life_range(f, likely.number, banked)
+    likely = replace(likely, low=min(low, most.low or inf), high=min(high, most.high or inf))
     wears = {
         CYCLES: f["cycle_wear"].number,
         YEARS: f["calendar_wear"].number,
@@ -434,7 +432,7 @@ def _life(
     }
     ends = max(wears, key=lambda k: wears[k])
     if likely.number >= most.number:
-        ends = YEARS
+        ends = YEARS if most.number >= class_years(assumptions, banked.battery_class.key) else ELECTRONICS
     basis = inputs.basis
     name, why = reference.life_bases[basis]
     basis_figure = Figure(
@@ -466,7 +464,8 @@ def _life(
     elif basis == BY_LABEL:
         per_year = f["cycles_per_year"]
         value = float(life_years(inputs))
-        ends = YEARS if value >= most.number else CYCLES
+        at_most = YEARS if lead or most.number >= class_years(assumptions, "lfp") else ELECTRONICS
+        ends = at_most if value >= most.number else CYCLES
         years = computed(
             f"{at}.years",
             "Years reckoned with",
@@ -483,6 +482,31 @@ def _life(
     f["basis"], f["health_at_end"] = basis_figure, end
     f["years"], f["years_likely"] = years, likely
     return Life(f, ends, value if isfinite(value) else inf)
+
+
+def _most_years(assumptions: Assumptions, banked: BankFigures, at: str, inputs: LifeCostInputs) -> Figure:
+    """The most years that a bank is credited with, and for LFP its range."""
+    assert banked.bank is not None
+    key, model = banked.battery_class.key, banked.bank.model
+    of_class = Figure(
+        f"{at}.class_years", "The most years that its class lasts", class_years(assumptions, key), "years",
+        REFERENCE, source="The long end of the class’s calendar life; nothing is credited with more",
+    )  # fmt: skip
+    if model.battery_class.is_lead_acid:
+        return replace(of_class, low=of_class.value, high=of_class.value)
+    lasts = assumptions.figure("electronics_years")
+    grade = Figure(
+        f"{at}.electronics_grade", f"Electronics of a battery of grade {model.grade}",
+        LASTS_BY_GRADE[model.grade], "1", REFERENCE, source="By what backs its datasheet up",
+    )  # fmt: skip
+    low, high = (
+        min(of_class.number, (end or lasts.number) * grade.number) for end in (lasts.low, lasts.high)
+    )
+    return computed(
+        f"{at}.most_years", "The most years that it is credited with", float(inputs.most_years), "years",
+        "min({L_class}, {L_BMS} · {f})", {"L_class": of_class, "L_BMS": lasts, "f": grade},
+        "No longer than its electronics, and than its class is seen to last", low=low, high=high,
+    )  # fmt: skip
 
 
 def _alone(wear: Figure, worn_out: Figure, at: str, key: str, name: str) -> Figure:

@@ -32,6 +32,7 @@ def uncertainty_of(assumptions: Assumptions) -> Uncertainty:
         end_health=None if end.overridden else (end.low or 0.8, end.value or 0.8, end.high or 0.8),
         exit=_ratio(kappa) if not kappa.overridden else (1.0, 1.0),
         extras=(1 - doubt / 2, 1 + doubt),
+        electronics=_ratio(assumptions.get("electronics_years")),
     )
 
 

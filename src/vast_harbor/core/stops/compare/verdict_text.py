@@ -20,6 +20,7 @@ CULPRITS = {CHARGER: "the charger", DRAIN: "the hidden drain", USE: "the grown u
 ENDS = {
     life_stop.CYCLES: "Cycles end it",
     life_stop.YEARS: "Years, not cycles, end it",
+    life_stop.ELECTRONICS: "Its electronics end it before its cells do",
     life_stop.ACCIDENTS: "Deep accidents end it before its cycles do",
     life_stop.WARRANTY: "It is reckoned with for its warranty only",
 }
