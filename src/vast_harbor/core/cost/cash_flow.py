@@ -164,10 +164,15 @@ def lump_payments(
     life = np.broadcast_to(np.asarray(life_years, float), shape)
     horizon = np.broadcast_to(np.asarray(years, float), shape)
     drift, q = np.asarray(costs.drift, float), 1 + costs.discount
+
+    def now(t: Many) -> Many:
+        return q**-t if costs.discount else 1.0
+
     yield Lump(0.0, BATTERIES, costs.batteries)
     yield Lump(0.0, EXTRAS, costs.extras)
     yield Lump(0.0, OLD_BANK, -np.asarray(costs.old_bank))
     began, bank = np.zeros(shape), 0
+    bought: Many = costs.batteries
     while True:
         served, failed = life, None
         if bank < len(fails):
@@ -178,24 +183,25 @@ def lump_payments(
         if not active.any():
             break
         when = np.where(active, ends, 0.0)
-        paid = price_at(costs.batteries, drift, when) + costs.swap
+        price = price_at(costs.batteries, drift, when)
+        paid = price + costs.swap
         if failed is not None:
             credit = warranty_credit(served, costs.warranty_years, costs.full_years)
-            paid = paid - np.where(failed, credit * price_at(costs.batteries, drift, began), 0.0)
-        yield Lump(when, REPLACEMENT, np.where(active, paid * q**-when, 0.0))
-        began = np.where(active, ends, began)
+            paid = paid - np.where(failed, credit * bought, 0.0)
+        yield Lump(when, REPLACEMENT, np.where(active, paid * now(when), 0.0))
+        began, bought = np.where(active, ends, began), np.where(active, price, bought)
         bank += 1
     for price, lasts in costs.again:
         for j in range(1, int(np.max(horizon) / lasts) + 1):
             t = j * lasts
-            paid = price * np.asarray(costs.again_share) * q**-t
+            paid = price * np.asarray(costs.again_share) * now(t)
             yield Lump(t, EXTRAS, np.where(t < horizon - AT_THE_END, paid, 0.0))
     share, refit = (1.0, 0.0) if in_full else (costs.exit_share, costs.refit)
     left = life_left(horizon - began, life)
     # Never above the part of what was paid that is not used up.
-    paid, then = (price_at(costs.batteries, drift, t) for t in (began, horizon))
-    worth = np.maximum(0.0, left * np.minimum(share * then, paid) - refit)
-    yield Lump(horizon, EXIT, -worth * q**-horizon)
+    then = price_at(costs.batteries, drift, horizon)
+    worth = np.maximum(0.0, left * np.minimum(share * then, bought) - refit)
+    yield Lump(horizon, EXIT, -worth * now(horizon))
 
 
 def lifetime_cost(

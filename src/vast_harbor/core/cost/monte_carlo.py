@@ -45,6 +45,14 @@ def _uniform(stream: str, rows: int, count: int) -> Values:
     return np.random.default_rng([SEED, crc32(stream.encode())]).random((rows, count))
 
 
+# Few of the ranges move with an edit.
+@lru_cache(maxsize=96)
+def _drawn(stream: str, rows: int, row: int, range_: tuple[float, float, float], count: int) -> Values:
+    values = triangular(_uniform(stream, rows, count)[row], *range_)
+    values.setflags(write=False)
+    return values
+
+
 @dataclass(frozen=True, slots=True)
 class Uncertainty:
     """How far the rig's own figures may come differently.
@@ -120,31 +128,39 @@ def sampled_scenarios(
     fetches are common to all. Price, cycles, age, extras and failures are those of the battery: banks of one
     model share them.
     """
-    u = _uniform("", _OF_RIG, count)
-    use = triangular(u[0], *uncertainty.about(1.0, *uncertainty.use))
-    tariff = triangular(u[1], *uncertainty.about(1.0, *uncertainty.tariff))
-    warmer = triangular(u[2], *uncertainty.about(0.0, -uncertainty.warmer, uncertainty.warmer))
-    accidents = triangular(u[5], *uncertainty.about(1.0, *uncertainty.accidents))
-    accidents = accidents * triangular(u[6], *uncertainty.about(1.0, *uncertainty.accident_wear))
-    exits = triangular(u[7], *uncertainty.about(1.0, *uncertainty.exit))
-    end = uncertainty.end_health
-    end_health = None if end is None else triangular(u[8], *_about(uncertainty, end))
+
+    def drawn(row: int, likely: float, low: float, high: float) -> Values:
+        return _drawn("", _OF_RIG, row, uncertainty.about(likely, low, high), count)
+
+    use, tariff = drawn(0, 1.0, *uncertainty.use), drawn(1, 1.0, *uncertainty.tariff)
+    warmer = drawn(2, 0.0, -uncertainty.warmer, uncertainty.warmer)
     drift = {
-        True: triangular(u[3], *_about(uncertainty, uncertainty.drift_lead)) - uncertainty.drift_lead[1],
-        False: triangular(u[4], *_about(uncertainty, uncertainty.drift_lfp)) - uncertainty.drift_lfp[1],
-    }
+        lead: drawn(row, likely, low, high) - likely
+        for lead, row, (low, likely, high) in (
+            (True, 3, uncertainty.drift_lead), (False, 4, uncertainty.drift_lfp),
+        )
+    }  # fmt: skip
+    accidents = drawn(5, 1.0, *uncertainty.accidents) * drawn(6, 1.0, *uncertainty.accident_wear)
+    exits, end_health = drawn(7, 1.0, *uncertainty.exit), None
+    if uncertainty.end_health is not None:
+        low, likely, high = uncertainty.end_health
+        end_health = drawn(8, likely, low, high)
     out = []
     for p in life_cost_inputs:
-        own = _uniform(f"of {p.model or p.id}", _OF_BANK, count)
+        stream = f"of {p.model or p.id}"
+
+        def own(row: int, range_: tuple[float, float], stream: str = stream) -> Values:
+            return _drawn(stream, _OF_BANK, row, uncertainty.about(1.0, *range_), count)
+
         rate = (uncertainty.failures + p.electronics) * uncertainty.width
-        fails = -np.log1p(-own[5:]) / rate if rate > 0 else NO_TIMES
+        fails = _times(stream, count) / rate if rate > 0 else NO_TIMES
         out.append(
             Scenario(
-                price=triangular(own[0], *uncertainty.about(1.0, *p.price)),
-                cycles=triangular(own[1], *uncertainty.about(1.0, *p.cycles)),
-                calendar=triangular(own[2], *uncertainty.about(1.0, *p.calendar)),
-                extras=triangular(own[3], *uncertainty.about(1.0, *uncertainty.extras)),
-                most=1.0 if p.lead else triangular(own[4], *uncertainty.about(1.0, *uncertainty.electronics)),
+                price=own(0, p.price),
+                cycles=own(1, p.cycles),
+                calendar=own(2, p.calendar),
+                extras=own(3, uncertainty.extras),
+                most=1.0 if p.lead else own(4, uncertainty.electronics),
                 use=use,
                 accidents=accidents,
                 end_health=end_health,
@@ -158,9 +174,10 @@ def sampled_scenarios(
     return out
 
 
-def _about(uncertainty: Uncertainty, triple: tuple[float, float, float]) -> tuple[float, float, float]:
-    low, likely, high = triple
-    return uncertainty.about(likely, low, high)
+# Waiting times of a failure a year, one bank after the other.
+@lru_cache(maxsize=24)
+def _times(stream: str, count: int) -> Values:
+    return np.asarray(-np.log1p(-_uniform(stream, _OF_BANK, count)[5:]))
 
 
 def sample_costs(

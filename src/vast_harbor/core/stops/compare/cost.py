@@ -29,11 +29,13 @@ class Cost:
         inputs: the bank in numbers, from which all of it follows.
         required_extras: what the bank asks for besides itself.
         make: puts together figures and payments.
+        outlay: cash on the day [money]; needed of every bank, so it does not wait for the others.
     """
 
     inputs: LifeCostInputs
     required_extras: tuple[RequiredExtra, ...]
     make: Callable[[], tuple[Mapping[str, Figure], tuple[cash_flow.Payment, ...]]]
+    outlay: Figure
 
     @cached_property
     def _made(self) -> tuple[Mapping[str, Figure], tuple[cash_flow.Payment, ...]]:
@@ -96,7 +98,7 @@ def evaluate(
         running(f, assumptions, banked, use, year)
         return f, _figures(f, plan, assumptions, banked, life(), look, inputs, old_kg)
 
-    return Cost(inputs, required, make)
+    return Cost(inputs, required, make, f["outlay"])
 
 
 def _figures(

@@ -56,7 +56,7 @@ def _lasts(compared: ComparedBank) -> float:
 CARES = {
     c.key: c
     for c in (
-        Care("purse", "little money now", lambda c: c.cost["outlay"].number, lambda c: c.cost["outlay"],
+        Care("purse", "little money now", lambda c: c.cost.outlay.number, lambda c: c.cost.outlay,
              "asks least on the day", "asks more on the day"),
         Care("weight", "little weight", lambda c: c.banked["kg"].number, lambda c: c.banked["kg"],
              "is the lightest", "is heavier"),
@@ -106,7 +106,7 @@ def choose(
     alike = _alike(left, weighed, ALIKE)
     if len(alike) == 1 and len(left) > 1:
         return alike[0], "risk"
-    return min(alike, key=lambda c: c.cost["outlay"].number), ""
+    return min(alike, key=lambda c: c.cost.outlay.number), ""
 
 
 def _alike(banks: Sequence[ComparedBank], weighed: Mapping[str, float], band: float) -> list[ComparedBank]:

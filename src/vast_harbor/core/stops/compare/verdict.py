@@ -285,9 +285,9 @@ class Verdict:
             _, p50, p90 = self.spreads[c.id]
             return p50.number, p90.number, c.banked["kg"].number
 
-        mine, most = terms(compared), (1 + HARDLY_MORE) * compared.cost["outlay"].number
+        mine, most = terms(compared), (1 + HARDLY_MORE) * compared.cost.outlay.number
         return any(
-            other.cost["outlay"].number <= most
+            other.cost.outlay.number <= most
             and terms(other) != mine
             and all(a <= b for a, b in zip(terms(other), mine, strict=True))
             for other in self.suitable
@@ -316,7 +316,7 @@ class Verdict:
             return None
         suitable = [c for c in self.compared_banks if all(f.code == "covers_need" for f in c.hard)]
         suitable = suitable or [c for c in self.compared_banks if not any(f.code in HARMFUL for f in c.hard)]
-        return (min(suitable, key=lambda c: c.cost["outlay"].number), "price") if suitable else None
+        return (min(suitable, key=lambda c: c.cost.outlay.number), "price") if suitable else None
 
     @cached_property
     def question(self) -> Question | None:
@@ -374,7 +374,7 @@ class Verdict:
         if self.winner is None or self.runner_up is None:
             return None
         ours, theirs = (cash_flow.cumulative(c.cost.payments) for c in (self.winner, self.runner_up))
-        if self.winner.cost["outlay"].number <= self.runner_up.cost["outlay"].number:
+        if self.winner.cost.outlay.number <= self.runner_up.cost.outlay.number:
             return None
         times = sorted({t for t, _ in (*ours, *theirs)})
         dearer = [t for t in times if _at(ours, t) > _at(theirs, t) + 1e-9]
