@@ -33,7 +33,7 @@ THREADS = 8
 # Of mallopt(3).
 M_ARENA_MAX, M_MMAP_THRESHOLD, M_TRIM_THRESHOLD = -8, -3, -1
 # Runs of days are larger than this: they go back to the system when they are done with [bytes].
-LARGE, LEFT_OVER = 262_144, 131_072
+LARGE, LEFT_OVER = 131_072, 131_072
 DEMO_MARK = "demo"
 
 

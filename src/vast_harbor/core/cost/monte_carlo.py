@@ -40,13 +40,13 @@ def triangular(uniform: Values, low: float, likely: float, high: float) -> Value
 
 
 # The same futures after every edit, so that a figure moves only by what was edited.
-@lru_cache(maxsize=24)
+@lru_cache(maxsize=4)
 def _uniform(stream: str, rows: int, count: int) -> Values:
     return np.random.default_rng([SEED, crc32(stream.encode())]).random((rows, count))
 
 
 # Few of the ranges move with an edit.
-@lru_cache(maxsize=96)
+@lru_cache(maxsize=64)
 def _drawn(stream: str, rows: int, row: int, range_: tuple[float, float, float], count: int) -> Values:
     values = triangular(_uniform(stream, rows, count)[row], *range_)
     values.setflags(write=False)
@@ -175,7 +175,7 @@ def sampled_scenarios(
 
 
 # Waiting times of a failure a year, one bank after the other.
-@lru_cache(maxsize=24)
+@lru_cache(maxsize=12)
 def _times(stream: str, count: int) -> Values:
     return np.asarray(-np.log1p(-_uniform(stream, _OF_BANK, count)[5:]))
 
