@@ -5,6 +5,7 @@ import ctypes
 import gc
 import json
 import os
+import signal
 import sqlite3
 import sys
 import tempfile
@@ -12,6 +13,7 @@ import threading
 from contextlib import suppress
 from datetime import date
 from pathlib import Path
+from types import FrameType
 
 from flask import Flask
 from platformdirs import user_data_path
@@ -123,12 +125,20 @@ def _serve(args: argparse.Namespace) -> int:
     gc.freeze()
     gc.set_threshold(100_000, 50, 100)
     _warm(app)
+    signal.signal(signal.SIGTERM, _end)
     print(f"Vast Harbor is at http://127.0.0.1:{server.effective_port}/  (Ctrl+C ends it)", flush=True)
     try:
         server.run()
     except KeyboardInterrupt:
         server.close()
+    finally:
+        database.close()
     return 0
+
+
+def _end(number: int, frame: FrameType | None) -> None:
+    """End as Ctrl+C does: what was asked is answered, and the journal is folded into the file."""
+    raise KeyboardInterrupt
 
 
 def _fill_demo(database: Database) -> bool:

@@ -59,7 +59,7 @@ class Journal(RuleBasedStateMachine):
     def undo(self) -> None:
         with self.database.writing() as db:
             moved = rigs.undo(db, rigs.get(db, self.rig_id))
-        assert moved == (len(self.done) > 1)
+        assert bool(moved) == (len(self.done) > 1)
         if moved:
             self.undone.append(self.done.pop())
 
@@ -67,7 +67,7 @@ class Journal(RuleBasedStateMachine):
     def redo(self) -> None:
         with self.database.writing() as db:
             moved = rigs.redo(db, rigs.get(db, self.rig_id))
-        assert moved == bool(self.undone)
+        assert bool(moved) == bool(self.undone)
         if moved:
             self.done.append(self.undone.pop())
 

@@ -56,11 +56,11 @@ def test_undo_in_a_trial_stops_at_the_plan(db) -> None:
     rigs.start_what_if(db, rigs.get(db, rig_id))
     change(db, rig_id, n=9)
     assert rigs.get(db, rig_id).tried == ("set n",)
-    assert rigs.undo(db, rigs.get(db, rig_id)) is True
+    assert rigs.undo(db, rigs.get(db, rig_id)) == "set n"
     stored = rigs.get(db, rig_id)
     assert stored.document["n"] == 2 and stored.undo is None and stored.tried == ()
-    assert rigs.undo(db, stored) is False
-    assert rigs.redo(db, stored) is True and rigs.get(db, rig_id).document["n"] == 9
+    assert rigs.undo(db, stored) == ""
+    assert rigs.redo(db, stored) == "set n" and rigs.get(db, rig_id).document["n"] == 9
 
 
 def test_own_appliances_are_kept_by_name(db) -> None:

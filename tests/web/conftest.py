@@ -38,3 +38,8 @@ def patch(client: FlaskClient, rig: dict[str, Any], *operations: dict[str, Any],
     """Edit a rig as it was last seen."""
     body = {"revision": rig["revision"], "operations": list(operations), **more}
     return client.patch(f"/api/rigs/{rig['id']}", json=body)
+
+
+def back(client: FlaskClient, rig: dict[str, Any], which: str = "undo") -> TestResponse:
+    """Undo or redo, as the rig was last seen."""
+    return client.post(f"/api/rigs/{rig['id']}/{which}", json={"revision": rig["revision"]})

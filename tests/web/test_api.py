@@ -5,7 +5,7 @@ import json
 import pytest
 
 from vast_harbor import data
-from web.conftest import patch
+from web.conftest import back, patch
 
 
 @pytest.fixture
@@ -25,7 +25,7 @@ def test_an_edit_moves_the_whole_strip(client, rig) -> None:
     # 45 W × 24 h × 0.35 = 378 Wh; two nights and a quarter more: 945 Wh.
     assert strip["day"] == "378 Wh · Summer, off-grid" and strip["need"] == "945 Wh · 2 nights"
     assert strip["compare"] != "—" and view["undo"] == "add Fridge"
-    undone = client.post(f"/api/rigs/{rig['id']}/undo").get_json()
+    undone = back(client, view).get_json()
     assert undone["document"] == rig["document"] and undone["redo"] == "add Fridge"
 
 
@@ -171,7 +171,7 @@ def test_a_range_of_watts_stays_that_range_when_the_draw_is_typed_in_amps(
     # Typed back, and undone, it is as it was; a range that is typed with the draw is taken as it stands.
     watts = patch(client, amps, load | {"value": "48 W"}).get_json()["document"]["day"]["loads"][0]
     assert (watts["low"], watts["high"]) == pytest.approx((30, 60))
-    client.post(f"/api/rigs/{rig['id']}/undo")
+    back(client, client.get(f"/api/rigs/{rig['id']}").get_json())
     now = client.get(f"/api/rigs/{rig['id']}").get_json()
     typed = {"op": "replace", "path": "/day/loads/0/low", "value": "20"}
     both = patch(client, now, load | {"value": "48 W"}, typed).get_json()["document"]["day"]["loads"][0]

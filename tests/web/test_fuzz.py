@@ -93,5 +93,7 @@ def test_any_edit_is_taken_or_refused_with_a_sentence(client, made, path, op, va
     again = client.get(f"{at}?stop=rig")
     assert again.status_code == 200
     files.read(again.get_json()["whole"]["document"], data.reference())
-    undone = client.post(f"{at}/undo?stop=rig").get_json()["whole"]
+    undone = client.post(f"{at}/undo?stop=rig", json={"revision": answer.get_json()["revision"]}).get_json()[
+        "whole"
+    ]
     assert undone["document"] == before["whole"]["document"]

@@ -54,7 +54,7 @@ def test_an_edit_is_answered_at_once_and_run_when_asked_again(client, rig) -> No
     now = client.get(at).json
     assert not now["stale"] and now["revision"] == stale["revision"]
     # Undo answers with everything.
-    assert not client.post(f"{at}/undo").json["stale"]
+    assert not client.post(f"{at}/undo", json={"revision": now["revision"]}).json["stale"]
 
 
 def test_a_remedy_is_taken_and_taken_back_by_its_own_operations(client, rig) -> None:

@@ -184,19 +184,25 @@ def names(db: sqlite3.Connection) -> set[str]:
     return {r["name"] for r in db.execute("SELECT name FROM rig WHERE deleted_at IS NULL")}
 
 
-def add(db: sqlite3.Connection, document: Document) -> int:
+def add(db: sqlite3.Connection, document: Document, key: str = "") -> int:
     """Store a new rig.
 
     Args:
         db: connection, in a write transaction.
         document: its checked document.
+        key: the sender's own key of it; one that was stored under it before is not stored again.
 
     Returns:
         Its id.
     """
+    if key:
+        known = db.execute("SELECT id FROM rig WHERE key = ?", (key,)).fetchone()
+        if known is not None:
+            return int(known["id"])
     now = _now()
     cursor = db.execute(
-        "INSERT INTO rig (document, created_at, updated_at) VALUES (?, ?, ?)", (_dumps(document), now, now)
+        "INSERT INTO rig (document, created_at, updated_at, key) VALUES (?, ?, ?, ?)",
+        (_dumps(document), now, now, key),
     )
     assert cursor.lastrowid is not None
     return cursor.lastrowid
@@ -217,8 +223,14 @@ def restore(db: sqlite3.Connection, rig_id: int) -> None:
         raise Missing(rig_id)
 
 
+def done(db: sqlite3.Connection, rig_id: int, key: str) -> bool:
+    """Whether an edit was stored before under its sender's own key."""
+    row = db.execute("SELECT 1 FROM edit WHERE rig_id = ? AND key = ?", (rig_id, key)).fetchone()
+    return bool(key) and row is not None
+
+
 def change(
-    db: sqlite3.Connection, stored: StoredRig, document: Document, label: str, field: str = ""
+    db: sqlite3.Connection, stored: StoredRig, document: Document, label: str, field: str = "", key: str = ""
 ) -> None:
     """Store an edit of a rig and put it into the journal.
 
@@ -227,7 +239,8 @@ def change(
         stored: the rig as it was read in the same transaction.
         document: the checked document after the edit.
         label: what was done, for undo.
-        field: the one field that was typed into; further typing there is the same edit.
+        field: the one field that was typed into, and by which window; further typing there is the same edit.
+        key: the sender's own key of the edit.
     """
     if document == stored.document:
         return
@@ -241,13 +254,14 @@ def change(
     backward = _dumps(difference(document, before))
     if same and last is not None:
         db.execute(
-            "UPDATE edit SET at = ?, forward = ?, backward = ? WHERE id = ?",
-            (_now(), forward, backward, last["id"]),
+            "UPDATE edit SET at = ?, forward = ?, backward = ?, key = ? WHERE id = ?",
+            (_now(), forward, backward, key, last["id"]),
         )
     else:
         db.execute(
-            "INSERT INTO edit (rig_id, at, label, field, forward, backward) VALUES (?, ?, ?, ?, ?, ?)",
-            (stored.id, _now(), label, field, forward, backward),
+            "INSERT INTO edit (rig_id, at, label, field, forward, backward, key) "
+            "VALUES (?, ?, ?, ?, ?, ?, ?)",
+            (stored.id, _now(), label, field, forward, backward, key),
         )
         db.execute(
             "DELETE FROM edit WHERE rig_id = ? AND id NOT IN "
@@ -290,24 +304,24 @@ def changes(db: sqlite3.Connection, rig_id: int) -> list[JournalEntry]:
     ]
 
 
-def undo(db: sqlite3.Connection, stored: StoredRig) -> bool:
-    """Take the last edit back; False when there is none."""
+def undo(db: sqlite3.Connection, stored: StoredRig) -> str:
+    """Take the last edit back; its label, empty when there is none."""
     edit = _last_done(db, stored.id)
     if edit is None or stored.undo is None:
-        return False
+        return ""
     _put(db, stored.id, patched(stored.document, from_json(edit["backward"])))
     db.execute("UPDATE edit SET undone = 1 WHERE id = ?", (edit["id"],))
-    return True
+    return str(edit["label"])
 
 
-def redo(db: sqlite3.Connection, stored: StoredRig) -> bool:
-    """Do the last undone edit again; False when there is none."""
+def redo(db: sqlite3.Connection, stored: StoredRig) -> str:
+    """Do the last undone edit again; its label, empty when there is none."""
     edit = _first_undone(db, stored.id)
     if edit is None:
-        return False
+        return ""
     _put(db, stored.id, patched(stored.document, from_json(edit["forward"])))
     db.execute("UPDATE edit SET undone = 0, field = '' WHERE id = ?", (edit["id"],))
-    return True
+    return str(edit["label"])
 
 
 def _put(db: sqlite3.Connection, rig_id: int, document: Document) -> None:

@@ -72,6 +72,7 @@ class RigAnswer(View):
 
     version: str = Field(description="Of the view that this leads to; to be told with the next request")
     revision: int
+    did: str = Field(default="", description="Label of the edit that was taken back or done again")
     whole: RigView | None = None
     patch: list[OperationView] | None = Field(
         default=None, description="JSON Patch from the view whose version was told"

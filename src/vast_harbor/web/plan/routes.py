@@ -2,6 +2,8 @@
 
 import json
 import secrets
+import sqlite3
+from collections.abc import Callable
 from dataclasses import replace
 from functools import cached_property, lru_cache
 from pathlib import Path
@@ -10,6 +12,7 @@ from typing import Any, Literal
 from flask import Response, current_app
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
+from jsonpatch import JsonPatchTestFailed
 from pydantic import BaseModel, ConfigDict, Field
 
 from vast_harbor import data
@@ -44,7 +47,7 @@ class Operation(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    op: Literal["add", "remove", "replace", "move"]
+    op: Literal["add", "remove", "replace", "move", "test"]
     path: str = Field(max_length=300)
     value: Any = None
     source: str | None = Field(default=None, description="Where from, for a move")
@@ -66,6 +69,20 @@ class Edit(BaseModel):
         default="", max_length=20, description="The stop whose parts are wanted; those of all if empty"
     )
     have: str = Field(default="", max_length=40, description="Version of the view that the asker has")
+    tab: str = Field(
+        default="", max_length=40, description="The window that edits; what others type is apart"
+    )
+    key: str = Field(
+        default="",
+        max_length=40,
+        description="The sender's own key: what is sent twice under it is done once",
+    )
+
+
+class Step(BaseModel):
+    """A step back or forth through the journal."""
+
+    revision: int = Field(description="Revision at which it was asked for")
 
 
 class JournalEntryView(BaseModel):
@@ -110,6 +127,7 @@ class WorkingsQuery(BaseModel):
 
 
 CHANGED_ELSEWHERE = files.Problem("", "This rig was changed in another window; it was loaded again.")
+ANOTHER_ROW = files.Problem("", "Another row stands there now; nothing was changed.")
 # What was run for a rig last: an edit is answered with it, and what is new is run when it is asked for.
 _LAST_RUN: LruCache[tuple[Path, int], Before] = LruCache(32)
 
@@ -207,7 +225,9 @@ def _known(document: str, today: str, preview_of: str = "") -> tuple[RigFile, Pl
 _SENT: LruCache[str, dict[str, Any]] = LruCache(16)
 
 
-def _respond(stored: StoredRig, rig: RigFile, results: Results, asked: "ShowQuery | Edit") -> Response:
+def _respond(
+    stored: StoredRig, rig: RigFile, results: Results, asked: "ShowQuery | Edit", did: str = ""
+) -> Response:
     """The rig as it stands, as it differs from the view that the asker has where that is known."""
     base = None
     if stored.base is not None:
@@ -219,16 +239,16 @@ def _respond(stored: StoredRig, rig: RigFile, results: Results, asked: "ShowQuer
     _SENT.put(version, sent)
     if before is not None and before["id"] == stored.id:
         patch = operations_of(difference(before, sent, moves=False))
-        return json_response(RigAnswer(version=version, revision=stored.revision, patch=patch))
-    return json_response(RigAnswer(version=version, revision=stored.revision, whole=view))
+        return json_response(RigAnswer(version=version, revision=stored.revision, did=did, patch=patch))
+    return json_response(RigAnswer(version=version, revision=stored.revision, did=did, whole=view))
 
 
-def _answer(rig_id: int, asked: ShowQuery) -> Response:
+def _answer(rig_id: int, asked: ShowQuery, did: str = "") -> Response:
     """The rig as it stands; run outside of any transaction, so that nobody waits for it."""
     with database().reading() as db:
         stored = rigs.get(db, rig_id)
     rig, results = _evaluated(rig_id, stored.document)
-    return _respond(stored, rig, results, asked)
+    return _respond(stored, rig, results, asked, did)
 
 
 @api.get("/rigs/<int:rig_id>", responses={200: RigAnswer})
@@ -246,9 +266,16 @@ def edit_rig(path: RigPath, body: Edit) -> Response:
     """
     with database().reading() as db:
         stored = rigs.get(db, path.rig_id)
+        known = rigs.done(db, path.rig_id, body.key)
+    if known:
+        rig, results = _evaluated(path.rig_id, stored.document)
+        return _respond(stored, rig, results, body)
     if stored.revision != body.revision:
         return problems(409, CHANGED_ELSEWHERE)
-    document = rigs.patched(stored.document, [_operation(o) for o in body.operations])
+    try:
+        document = rigs.patched(stored.document, [_operation(o) for o in body.operations])
+    except JsonPatchTestFailed:
+        return problems(409, ANOTHER_ROW)
     rig = files.keep_ranges(stored.document, files.read(document, data.reference(), typed=True))
     document = files.to_document(rig)
     # Computed before it is kept: a rig that could not be shown must not be stored.
@@ -256,7 +283,9 @@ def edit_rig(path: RigPath, body: Edit) -> Response:
     with database().writing() as db:
         if rigs.revision(db, path.rig_id) != body.revision:
             return problems(409, CHANGED_ELSEWHERE)
-        rigs.change(db, stored, document, body.label, body.field)
+        rigs.change(
+            db, stored, document, body.label, f"{body.tab}{body.field}" if body.field else "", body.key
+        )
         changed = rigs.get(db, path.rig_id, document)
     return _respond(changed, rig, results, body)
 
@@ -280,19 +309,26 @@ def delete_rig(path: RigPath) -> Response:
 
 
 @api.post("/rigs/<int:rig_id>/undo", responses={200: RigAnswer})
-def undo_edit(path: RigPath, query: ShowQuery) -> Response:
-    """Take the last edit back; nothing changes when there is none."""
-    with database().writing() as db:
-        rigs.undo(db, rigs.get(db, path.rig_id))
-    return _answer(path.rig_id, query)
+def undo_edit(path: RigPath, query: ShowQuery, body: Step) -> Response:
+    """Take the last edit back; the answer says which. Nothing changes when there is none."""
+    return _step(path.rig_id, query, body, rigs.undo)
 
 
 @api.post("/rigs/<int:rig_id>/redo", responses={200: RigAnswer})
-def redo_edit(path: RigPath, query: ShowQuery) -> Response:
-    """Do the last undone edit again; nothing changes when there is none."""
+def redo_edit(path: RigPath, query: ShowQuery, body: Step) -> Response:
+    """Do the last undone edit again; the answer says which. Nothing changes when there is none."""
+    return _step(path.rig_id, query, body, rigs.redo)
+
+
+def _step(
+    rig_id: int, query: ShowQuery, body: Step, step: Callable[[sqlite3.Connection, StoredRig], str]
+) -> Response:
     with database().writing() as db:
-        rigs.redo(db, rigs.get(db, path.rig_id))
-    return _answer(path.rig_id, query)
+        stored = rigs.get(db, rig_id)
+        if stored.revision != body.revision:
+            return problems(409, CHANGED_ELSEWHERE)
+        label = step(db, stored)
+    return _answer(rig_id, query, label)
 
 
 @api.post("/rigs/<int:rig_id>/what-if", responses={200: RigAnswer})
