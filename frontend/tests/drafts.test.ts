@@ -1,55 +1,8 @@
-import { renumbered, useDrafts, type Draft } from '@/stores/drafts'
+import { useDrafts, type Draft } from '@/stores/drafts'
 import { describe, expect, it } from 'vitest'
 import { nextTick, watchEffect } from 'vue'
 
 const draft = (text: string): Draft => ({ text, message: '' })
-
-describe('renumbering', () => {
-  const drafts = {
-    '/day/loads/0/hours': draft('first'),
-    '/day/loads/1/hours': draft('second'),
-    '/day/loads/2/draw': draft('third'),
-    '/day/loads/10/draw': draft('eleventh'),
-    '/candidates/2/unit_price': draft('a price'),
-    '/rig/name': draft('a name'),
-  }
-
-  it('moves the drafts of later rows up by one and drops those of the row that is gone', () => {
-    expect(renumbered(drafts, '/day/loads/1')).toEqual({
-      '/day/loads/0/hours': draft('first'),
-      '/day/loads/1/draw': draft('third'),
-      '/day/loads/9/draw': draft('eleventh'),
-      '/candidates/2/unit_price': draft('a price'),
-      '/rig/name': draft('a name'),
-    })
-  })
-
-  it('leaves all as they are where no row of a list is removed', () => {
-    expect(renumbered(drafts, '/plan/overrides/nights')).toEqual(drafts)
-    expect(renumbered(drafts, '/candidates/7')).toEqual(drafts)
-  })
-
-  it('does not take a longer name for the same list', () => {
-    expect(renumbered({ '/day/loads_old/3': draft('x') }, '/day/loads/1')).toEqual({
-      '/day/loads_old/3': draft('x'),
-    })
-  })
-
-  it('moves nested rows with their own row only', () => {
-    const nested = {
-      '/candidates/1/extras/2/price': draft('p'),
-      '/candidates/1/extras/0/name': draft('n'),
-    }
-    expect(renumbered(nested, '/candidates/1/extras/1')).toEqual({
-      '/candidates/1/extras/1/price': draft('p'),
-      '/candidates/1/extras/0/name': draft('n'),
-    })
-    expect(renumbered(nested, '/candidates/0')).toEqual({
-      '/candidates/0/extras/2/price': draft('p'),
-      '/candidates/0/extras/0/name': draft('n'),
-    })
-  })
-})
 
 describe('drafts', () => {
   it('outlive a reload, each rig for itself', () => {
@@ -72,6 +25,17 @@ describe('drafts', () => {
     clear()
     expect(drafts).toEqual({})
     expect(sessionStorage.getItem('k')).toBe('{}')
+  })
+
+  it('go along with their rows, and those of a row that is gone are handed back', () => {
+    const { drafts, put, rebase } = useDrafts(() => 'k')
+    put('/rows/0/a', draft('1'))
+    put('/rows/1/a', draft('2'))
+    put('/name', draft('3'))
+    const moves: Record<string, string | null> = { '/rows/0/a': null, '/rows/1/a': '/rows/0/a' }
+    expect(rebase((path) => (path in moves ? moves[path]! : path))).toEqual([draft('1')])
+    expect(drafts).toEqual({ '/rows/0/a': draft('2'), '/name': draft('3') })
+    expect(JSON.parse(sessionStorage.getItem('k')!)).toEqual(drafts)
   })
 
   it('stir only who follows their own field', async () => {

@@ -106,16 +106,19 @@ describe('typing', () => {
 
   it('keeps what could not be sent, says so, and sends it after a reload', async () => {
     vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
-    fake.next = ['unreachable']
+    fake.next = ['unreachable', 'unreachable']
     await plan.type('/rig/name', 'Heron', 'name')
-    vi.advanceTimersByTime(700)
+    await vi.advanceTimersByTimeAsync(700)
     expect(plan.drafts['/rig/name']!.message).toContain('does not answer')
+    expect(plan.unsent).toBe(1)
     vi.useRealTimers()
     setActivePinia(createPinia())
     plan = usePlan()
     await openRig()
     await plan.settled()
-    expect(fake.edits().length).toBe(2)
+    const sent = fake.edits()
+    expect(sent.length).toBe(3)
+    expect(new Set(sent.map((e) => e.key)).size, 'the server does it once').toBe(1)
     expect(plan.rig!.fields['/rig/name']).toBe('Heron')
     expect(plan.drafts).toEqual({})
   })
@@ -158,13 +161,60 @@ describe('steps and rows', () => {
     expect(toasts()).toEqual(['Eight at most.'])
   })
 
-  it('takes the drafts of later rows along when a row is removed', async () => {
-    fake.next = ['unreachable', 'unreachable']
-    await plan.type('/day/loads/1/draw', 'x', 'draw')
-    await plan.type('/day/loads/2/draw', 'y', 'draw')
-    await plan.edit('remove', { op: 'remove', path: '/day/loads/1' })
-    expect(Object.keys(plan.drafts)).toEqual(['/day/loads/1/draw'])
-    expect(plan.drafts['/day/loads/1/draw']!.text).toBe('y')
+  const rows = (...ids: string[]) => ({
+    rig: { name: 'Wren' },
+    day: { loads: ids.map((id) => ({ id, draw: '1 W' })) },
+    candidates: [],
+  })
+  const changed = { problems: [{ path: '', message: 'Changed in another window.' }] }
+
+  it('types into the row that was meant where another window removed one above it', async () => {
+    fake.shown = view({ document: rows('tv', 'heater') })
+    await openRig()
+    fake.next = [{ status: 409, body: changed }]
+    fake.shown = view({ revision: 5, document: rows('heater') })
+    await plan.type('/day/loads/1/draw', '35 W', 'Draw')
+    const sent = fake
+      .edits()
+      .map((e) => (e.operations as { op: string; path: string }[]).at(-1)!.path)
+    expect(sent).toEqual(['/day/loads/1/draw', '/day/loads/0/draw'])
+    expect(fake.asked.at(-1)!.body.operations).toContainEqual({
+      op: 'test',
+      path: '/day/loads/0/id',
+      value: 'heater',
+    })
+    expect(plan.drafts).toEqual({})
+  })
+
+  it('drops what was typed into a row that is gone, with its text in the message', async () => {
+    fake.shown = view({ document: rows('tv', 'heater') })
+    await openRig()
+    fake.next = [{ status: 409, body: changed }]
+    fake.shown = view({ revision: 5, document: rows('tv') })
+    await plan.type('/day/loads/1/draw', '35 W', 'Draw of the heater')
+    expect(fake.edits().length).toBe(1)
+    expect(toasts().at(-1)).toContain('“Draw of the heater” was not done')
+    expect(toasts().at(-1)).toContain('“35 W”')
+    expect(plan.drafts).toEqual({})
+    await openRig()
+    expect(fake.edits().length, 'nor is it sent again').toBe(1)
+  })
+
+  it('gives up where the rig changes under it again and again', async () => {
+    fake.next = Array.from({ length: 9 }, () => ({ status: 409, body: changed }))
+    // Every other answer is the rig as it stands.
+    const whole = fake.answer.bind(fake)
+    fake.answer = (asked) => {
+      if (asked.method === 'GET') {
+        const kept = fake.next
+        fake.next = []
+        return whole(asked).finally(() => (fake.next = kept))
+      }
+      return whole(asked)
+    }
+    await plan.type('/rig/name', 'Heron', 'name')
+    expect(fake.edits().length).toBe(3)
+    expect(toasts().at(-1)).toContain('is being changed in another window')
   })
 
   it('loads the rig again where another window changed it', async () => {
@@ -173,7 +223,8 @@ describe('steps and rows', () => {
     fake.next = [{ status: 409, body: { problems: [problem] } }]
     await plan.edit('kind', { op: 'replace', path: '/rig/kind', value: 'boat' })
     expect(toasts()).toEqual(['Changed in another window.'])
-    expect(plan.rig!.revision).toBe(9)
+    // And the choice is made again, against the rig as it is now.
+    expect(fake.edits().map((e) => e.revision)).toEqual([1, 9])
     expect(plan.rig!.fields['/rig/name']).toBe('Other')
   })
 
@@ -184,11 +235,22 @@ describe('steps and rows', () => {
     fake.next = ['unreachable']
     await plan.type('/rig/years_kept', '12', 'years')
     expect(plan.drafts['/rig/years_kept']!.text).toBe('12')
+    expect(plan.unsent).toBe(1)
     const steps = plan.steps
+    // What is not stored yet goes first, and nothing besides.
     await plan.step('undo')
     expect(plan.drafts).toEqual({})
     expect(plan.steps).toBe(steps + 1)
-    expect(toasts()).toEqual(['Undone: name'])
+    expect(toasts()).toEqual(['Taken back before it was stored: years'])
+    fake.others['POST /api/rigs/7/undo'] = () => ({
+      version: 'u',
+      revision: 3,
+      did: 'name',
+      whole: { ...fake.shown, revision: 3 },
+    })
+    await plan.step('undo')
+    expect(fake.asked.at(-1)!.body).toEqual({ revision: 2 })
+    expect(toasts().at(-1)).toBe('Undone: name')
   })
 })
 

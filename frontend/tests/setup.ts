@@ -7,6 +7,8 @@ vi.stubGlobal('fetch', (asked: Request | string, init?: RequestInit) =>
     typeof asked === 'string' ? new Request(new URL(asked, 'http://localhost'), init) : asked,
   ),
 )
+// Each test has a window of its own, and hears nothing of those before it.
+vi.stubGlobal('BroadcastChannel', undefined)
 vi.stubGlobal('matchMedia', () => ({ matches: false, addEventListener() {} }))
 
 beforeEach(() => {

@@ -126,8 +126,8 @@ def _serve(args: argparse.Namespace) -> int:
     gc.set_threshold(100_000, 50, 100)
     _warm(app)
     signal.signal(signal.SIGTERM, _end)
-    print(f"Vast Harbor is at http://127.0.0.1:{server.effective_port}/  (Ctrl+C ends it)", flush=True)
     try:
+        print(f"Vast Harbor is at http://127.0.0.1:{server.effective_port}/  (Ctrl+C ends it)", flush=True)
         server.run()
     except KeyboardInterrupt:
         server.close()

@@ -9,28 +9,6 @@ export interface Draft {
   interpretations?: Interpretation[]
 }
 
-/**
- * Drafts stay with their rows when one above them is removed.
- *
- * @param drafts by JSON pointer.
- * @param removed JSON pointer of the row that was removed.
- * @returns the drafts by their new pointers, without those of the row itself.
- */
-export function renumbered(drafts: Record<string, Draft>, removed: string): Record<string, Draft> {
-  const [, list, index] = /^(.*)\/(\d+)$/.exec(removed) ?? []
-  if (!list) return drafts
-  const kept = Object.entries(drafts).flatMap(([path, draft]) => {
-    const [, at, rest] = path.startsWith(`${list}/`)
-      ? (/^(\d+)(.*)$/.exec(path.slice(list.length + 1)) ?? [])
-      : []
-    if (at === undefined || Number(at) < Number(index)) return [[path, draft] as const]
-    return Number(at) === Number(index)
-      ? []
-      : [[`${list}/${Number(at) - 1}${rest}`, draft] as const]
-  })
-  return Object.fromEntries(kept)
-}
-
 /** The drafts of the rig that is open, kept over a reload of the page. */
 export function useDrafts(key: () => string) {
   // Each field follows its own draft only.
@@ -67,9 +45,23 @@ export function useDrafts(key: () => string) {
     forget,
     clear,
     load: () => replace(JSON.parse(sessionStorage.getItem(key()) ?? '{}')),
-    renumber(removed: string) {
-      replace(renumbered({ ...drafts }, removed))
+    /**
+     * Take the drafts along when rows come and go.
+     *
+     * @param move the new JSON pointer of a draft; null where its row is gone.
+     * @returns the drafts whose row is gone.
+     */
+    rebase(move: (path: string) => string | null): Draft[] {
+      const kept: Record<string, Draft> = {}
+      const gone: Draft[] = []
+      for (const [path, draft] of Object.entries({ ...drafts })) {
+        const now = move(path)
+        if (now === null) gone.push(draft)
+        else kept[now] = draft
+      }
+      replace(kept)
       keep()
+      return gone
     },
   }
 }

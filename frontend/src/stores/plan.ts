@@ -11,16 +11,20 @@ import type { RigFile } from '@/api/rigFile'
 import type { Stop } from '@/router'
 import type { JSONPatchOperation } from 'immutable-json-patch'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, toRaw } from 'vue'
 import { useDrafts } from './drafts'
-import { createEditQueue, type Edit } from './editQueue'
+import { createOutbox, type Outcome, type Unsent } from './outbox'
+import { named, namedAll, placed, placedAll, testsOf } from './rowPath'
 import { takePatch, takeWhole } from './takeView'
 import { useUi } from './ui'
+import { freshKey, useWindow } from './useWindow'
 
 /** How long a wrong value may stand before it is spoken of [ms]. */
 const PAUSE = 600
 /** How long nothing is edited before what takes long is run anew [ms]. */
 const PAUSE_BEFORE_RUN = 350
+/** How often an edit is made anew against a rig that changed meanwhile. */
+const MOST_TRIES = 3
 
 /**
  * The rig that is open. Edits go to the server one after the other; its answer, what differs with every figure
@@ -41,22 +45,39 @@ export const usePlan = defineStore('plan', () => {
   /** Version of the view in `rig`: the server tells what differs from it. */
   let version = ''
   let catchingUp = 0
+  /** The field that was typed into last. */
+  let lastTyped = ''
 
   const document = computed(() => rig.value?.document as RigFile)
 
-  const { drafts, put, forget, load, clear, renumber } = useDrafts(
+  const { drafts, put, forget, load, clear, rebase } = useDrafts(
     () => `vast-harbor-drafts-${rig.value?.id}`,
   )
   const showKey = () => `vast-harbor-show-${rig.value?.id}`
   const asked = () => ({ show: show.value, stop, have: version })
 
-  const queue = createEditQueue({
-    send,
+  const here = useWindow({
+    changed: (id, revision) => {
+      if (rig.value?.id === id && revision > rig.value.revision) void refresh()
+    },
+    seen: () => void refresh(),
+    orphaned: (tab) => void queue.adopt(tab),
+  })
+
+  const queue = createOutbox({
+    deliver,
     idle: () => {
       clearTimeout(catchingUp)
       if (unfinished()) catchingUp = window.setTimeout(catchUp, PAUSE_BEFORE_RUN)
     },
     failed: () => ui.say('That did not arrive. Please try again.'),
+    storage: localStorage,
+    tab: () => here.tab,
+  })
+  void queue.adopt(here.tab)
+  here.watch(() => queue.left())
+  addEventListener('beforeunload', (event) => {
+    if (queue.count.value) event.preventDefault()
   })
 
   /** Show an answer; one that tells what differs from a view that is no longer shown is asked for whole. */
@@ -70,9 +91,13 @@ export const usePlan = defineStore('plan', () => {
       return
     }
     version = answer.version
+    const before = rig.value?.id === answer.whole?.id || answer.patch ? toRaw(document.value) : null
     // Only the parts of the stop that is open are there, and only its screen is shown.
     if (answer.whole) rig.value = takeWhole(rig.value, answer.whole as RigView)
     else if (rig.value && answer.patch) takePatch(rig.value, answer.patch as JSONPatchOperation[])
+    if (before && before !== toRaw(document.value)) {
+      rebase((path) => placed(named(path, before), document.value))
+    }
   }
 
   async function ask(id: number) {
@@ -110,10 +135,15 @@ export const usePlan = defineStore('plan', () => {
     }
     await take(data as RigAnswer, have)
     load()
-    // What was typed just before a reload may not have arrived: send it again.
-    for (const [path, draft] of Object.entries({ ...drafts })) {
-      type(path, draft.text, path.split('/').at(-1) ?? 'edit')
-    }
+  }
+
+  /** Show what another window, or another device, made of the rig meanwhile. */
+  async function refresh() {
+    const view = rig.value
+    const have = version
+    if (!view || queue.busy() || queue.unanswered.value) return
+    const { data } = await ask(view.id).catch(() => ({ data: undefined }))
+    if (data && version === have && !queue.busy()) await take(data as RigAnswer, have)
   }
 
   /** Fetch the parts of a stop; those of the one before stay until they are there. */
@@ -128,62 +158,144 @@ export const usePlan = defineStore('plan', () => {
     })
   }
 
-  async function send(edit: Edit) {
-    const view = rig.value
-    if (!view) return
-    const sent = edit.field ? edit.operations[0]?.value : null
+  /** Send an edit, again where the rig changed meanwhile: its rows are meant, not their places. */
+  async function deliver(edit: Unsent): Promise<Outcome> {
+    for (let tried = 0; tried < MOST_TRIES; tried++) {
+      const outcome = await send(edit)
+      if (outcome !== 'changed elsewhere') return outcome
+    }
+    ui.say(`“${edit.label}” was not done: the rig is being changed in another window.`)
+    return 'settled'
+  }
+
+  /** What an edit is made against: the view that is shown, or that of a rig that is not open. */
+  async function against(edit: Unsent): Promise<RigView | Outcome> {
+    if (rig.value?.id === edit.rig) return rig.value
+    const { data, response } = await api
+      .GET('/api/rigs/{rig_id}', {
+        params: { path: { rig_id: edit.rig }, query: { stop: 'rig', show: '', have: '' } },
+      })
+      .catch(() => ({ data: undefined, response: undefined }))
+    if (data?.whole) return data.whole as RigView
+    if (!response || response.status >= 500) return 'unanswered'
+    ui.say(`“${edit.label}” was not done: the rig is not there any more.`)
+    return 'settled'
+  }
+
+  async function send(edit: Unsent): Promise<Outcome | 'changed elsewhere'> {
+    const view = await against(edit)
+    if (typeof view === 'string') return view
+    const operations = placedAll(edit.operations, toRaw(view.document))
+    if (!operations) return gone(edit)
     const have = version
     const { data, error, response } = await api
       .PATCH('/api/rigs/{rig_id}', {
-        params: { path: { rig_id: view.id } },
-        body: { revision: view.revision, ...asked(), ...edit },
+        params: { path: { rig_id: edit.rig } },
+        body: {
+          revision: view.revision,
+          ...asked(),
+          operations: [...testsOf(edit.operations, toRaw(view.document)), ...operations],
+          label: edit.label,
+          field: edit.field,
+          tab: here.tab,
+          key: edit.key,
+        },
       })
       .catch(() => ({ data: undefined, error: undefined, response: undefined }))
+    const open = rig.value?.id === edit.rig
     if (data) {
-      await take(data as RigAnswer, have)
+      here.tell(edit.rig, data.revision)
+      if (open || !rig.value) await take(data as RigAnswer, have)
       refused.value = null
-      if (edit.field && drafts[edit.field]?.text === sent) forget(edit.field)
-    } else if (response?.status === 409) {
-      ui.say(problemsOf(error)[0]!.message)
-      await open(view.id)
-    } else {
-      refuse(edit, problemsOf(error))
+      const path = edit.field && placed(edit.field, document.value)
+      if (path && drafts[path]?.text === edit.operations[0]?.value) forget(path)
+      return 'settled'
     }
+    if (!response || response.status >= 500) {
+      if (open) unanswered(edit, problemsOf(error)[0]!)
+      return 'unanswered'
+    }
+    if (response.status === 409) {
+      ui.say(problemsOf(error)[0]!.message)
+      if (open) await again(edit.rig)
+      return 'changed elsewhere'
+    }
+    if (open) refuse(edit, operations, problemsOf(error))
+    else ui.say(`“${edit.label}” was not done: ${problemsOf(error)[0]!.message}`)
+    return 'settled'
   }
 
-  function refuse(edit: Edit, problems: Problem[]) {
+  /** Fetch the whole rig as it is now; what is typed and not stored goes along with its rows. */
+  async function again(id: number) {
+    version = ''
+    const { data } = await ask(id).catch(() => ({ data: undefined }))
+    if (data) await take(data as RigAnswer, '')
+  }
+
+  /** The row that an edit means was removed meanwhile. */
+  function gone(edit: Unsent): Outcome {
+    const text = edit.field ? String(edit.operations[0]?.value ?? '') : ''
+    const kept = text ? ` What you typed there, “${text}”, was not kept.` : ''
+    ui.say(`“${edit.label}” was not done: its row was removed.${kept}`)
+    return 'settled'
+  }
+
+  /** Nobody answers: the field says so when the hand rests, until it is stored. */
+  function unanswered(edit: Unsent, problem: Problem) {
+    const path = edit.field && placed(edit.field, document.value)
+    if (!path) return
+    const text = String(edit.operations[0]?.value ?? '')
+    setTimeout(() => {
+      if (drafts[path]?.text === text) put(path, { text, message: problem.message })
+    }, PAUSE)
+  }
+
+  function refuse(edit: Unsent, operations: Operation[], problems: Problem[]) {
     const first = problems[0]!
     if (!edit.field) {
       refused.value = first
       // What a choice was refused for stands under it.
-      if (!edit.operations.some((o) => o.path === first.path)) ui.say(first.message)
+      if (!operations.some((o) => o.path === first.path)) ui.say(first.message)
       return
     }
-    const path = edit.field
     const text = String(edit.operations[0]?.value ?? '')
     // People pass through wrong values on the way to right ones: speak up when they pause.
     setTimeout(() => {
-      if (drafts[path]?.text !== text) return
+      const path = placed(edit.field, document.value)
+      if (!path || drafts[path]?.text !== text) return
       put(path, { text, message: first.message, interpretations: first.interpretations })
     }, PAUSE)
   }
 
+  function push(label: string, field: string, operations: Operation[]): Promise<void> {
+    const view = rig.value
+    if (!view) return Promise.resolve()
+    const doc = toRaw(document.value)
+    return queue.push({
+      operations: namedAll(operations, doc),
+      label,
+      field: field && named(field, doc),
+      key: freshKey(),
+      rig: view.id,
+    })
+  }
+
   /** Carry out an edit that is not typed: a step, a choice, a row added. */
   function edit(label: string, ...operations: Operation[]): Promise<void> {
-    for (const o of operations) if (o.op === 'remove') renumber(o.path)
-    return queue.push({ operations, label, field: '' })
+    return push(label, '', operations)
   }
 
   /** Carry out an edit by hand that goes on, such as a drag: a newer one takes the place of one that waits. */
   function set(label: string, field: string, operations: Operation[]): Promise<void> {
-    return queue.push({ operations, label, field })
+    return push(label, field, operations)
   }
 
   /** Take what is being typed into one field. */
   function type(path: string, text: string, label: string): Promise<void> {
     put(path, { text, message: drafts[path]?.message ?? '' })
+    lastTyped = path
     const op = path.startsWith('/plan/overrides/') ? 'add' : 'replace'
-    return queue.push({ operations: [{ op, path, value: text }], label, field: path })
+    return push(label, path, [{ op, path, value: text }])
   }
 
   /** Enter what was meant by a refused value, as one edit. */
@@ -221,24 +333,41 @@ export const usePlan = defineStore('plan', () => {
     await take(data as RigAnswer, have)
   }
 
+  /** Undo first takes back what was typed last and is not stored. */
   function step(which: 'undo' | 'redo'): Promise<void> {
+    const view = rig.value
+    if (which === 'undo' && view) {
+      const waits = queue.unanswered.value ? queue.takeBack(view.id) : undefined
+      const path = waits ? placed(waits.field || '/', document.value) : lastTyped
+      if (waits || drafts[path ?? '']?.message) {
+        if (path) forget(path)
+        steps.value++
+        ui.say(`Taken back before it was stored: ${waits?.label ?? 'what you typed'}`)
+        return Promise.resolve()
+      }
+    }
     return queue.inTurn(() => stepNow(which))
   }
 
   async function stepNow(which: 'undo' | 'redo') {
     const view = rig.value
-    const label = which === 'undo' ? view?.undo : view?.redo
-    if (!view || !label) return
+    if (!view || !(which === 'undo' ? view.undo : view.redo)) return
     const have = version
     const path = which === 'undo' ? '/api/rigs/{rig_id}/undo' : '/api/rigs/{rig_id}/redo'
-    const { data } = await api.POST(path, {
+    const { data, error, response } = await api.POST(path, {
       params: { path: { rig_id: view.id }, query: asked() },
+      body: { revision: view.revision },
     })
-    if (!data) return
+    if (!data) {
+      ui.say(problemsOf(error)[0]!.message)
+      if (response.status === 409) await again(view.id)
+      return
+    }
     clear()
+    here.tell(view.id, data.revision)
     await take(data as RigAnswer, have)
     steps.value++
-    ui.say(`${which === 'undo' ? 'Undone' : 'Done again'}: ${label}`)
+    if (data.did) ui.say(`${which === 'undo' ? 'Undone' : 'Done again'}: ${data.did}`)
   }
 
   return {
@@ -254,6 +383,9 @@ export const usePlan = defineStore('plan', () => {
     edit,
     set,
     settled: queue.settled,
+    /** Edits that are not stored because nobody answers. */
+    unsent: computed(() => (queue.unanswered.value ? queue.count.value : 0)),
+    sendAgain: queue.again,
     type,
     forget,
     mean,

@@ -1,0 +1,150 @@
+import type { Operation } from '@/api/client'
+import { computed, shallowReactive, ref } from 'vue'
+
+export interface Edit {
+  operations: Operation[]
+  label: string
+  /** The one field that is typed into, or dragged; empty for a step, a choice, a row. */
+  field: string
+}
+
+/** An edit that is not stored yet; its rows are named by id. */
+export interface Unsent extends Edit {
+  /** Of this edit alone: sent twice, it is done once. */
+  key: string
+  rig: number
+}
+
+/** What became of an edit: it is settled, by being stored or refused, or nobody answered. */
+export type Outcome = 'settled' | 'unanswered'
+
+interface Handlers {
+  deliver: (edit: Unsent) => Promise<Outcome>
+  /** Nothing waits any more. */
+  idle: () => void
+  /** Something could not be done. */
+  failed: () => void
+  /** Where it is kept over a reload. */
+  storage: Storage
+  /** Of this window. */
+  tab: () => string
+}
+
+const PREFIX = 'vast-harbor-unsent-'
+/** How long to wait before the next try [ms]: longer each time. */
+const WAITS = [500, 1000, 2000, 4000, 8000, 15000]
+
+/**
+ * Everything that changes a rig, in order, one after the other. What is not answered stays, over a reload too,
+ * and is sent again by itself. A newer edit of a field takes the place of one of the same field that waits.
+ */
+export function createOutbox({ deliver, idle, failed, storage, tab }: Handlers) {
+  const entries = shallowReactive<Unsent[]>([])
+  const unanswered = ref(false)
+  let turn: Promise<void> = Promise.resolve()
+  let waiting = 0
+  let sending: Unsent | undefined
+  let tries = 0
+  let timer = 0
+
+  const place = (of = tab()) => `${PREFIX}${of}`
+
+  function keep() {
+    if (entries.length) storage.setItem(place(), JSON.stringify(entries))
+    else storage.removeItem(place())
+  }
+
+  /** Do something when all before it is done: at once where nothing is, before anything is drawn again. */
+  function inTurn(work: () => Promise<void>): Promise<void> {
+    const done = waiting ? turn.then(work) : (async () => work())()
+    waiting++
+    turn = done.catch(failed).finally(() => {
+      waiting--
+      if (!waiting) idle()
+    })
+    return turn
+  }
+
+  async function sendNext() {
+    const next = entries[0]
+    if (!next) return
+    sending = next
+    const outcome = await deliver(next)
+      .catch((error) => {
+        // What cannot be sent at all does not hold up the rest.
+        settle(next)
+        throw error
+      })
+      .finally(() => (sending = undefined))
+    if (outcome === 'unanswered') {
+      unanswered.value = true
+      clearTimeout(timer)
+      timer = window.setTimeout(again, WAITS[Math.min(tries++, WAITS.length - 1)])
+      return
+    }
+    tries = 0
+    unanswered.value = false
+    settle(next)
+  }
+
+  function settle(entry: Unsent) {
+    const at = entries.indexOf(entry)
+    if (at >= 0) entries.splice(at, 1)
+    keep()
+  }
+
+  /** Send what waits, in order, until nobody answers. */
+  function again(): Promise<void> {
+    clearTimeout(timer)
+    return inTurn(async () => {
+      do await sendNext()
+      while (entries.length && !unanswered.value)
+    })
+  }
+
+  function push(edit: Unsent): Promise<void> {
+    const last = entries.at(-1)
+    const same = edit.field && last?.field === edit.field && last.rig === edit.rig
+    if (same && last !== sending) entries[entries.length - 1] = edit
+    else entries.push(edit)
+    keep()
+    // While nobody answers, it waits its turn behind the others.
+    return unanswered.value ? Promise.resolve() : inTurn(sendNext)
+  }
+
+  /** Take over what a window left unsent. */
+  function adopt(of: string) {
+    const left = JSON.parse(storage.getItem(place(of)) ?? '[]') as Unsent[]
+    if (of !== tab()) storage.removeItem(place(of))
+    const known = new Set(entries.map((e) => e.key))
+    entries.push(...left.filter((e) => !known.has(e.key)))
+    keep()
+    return entries.length ? again() : Promise.resolve()
+  }
+
+  /** Take the last edit of a rig back before it is sent; undefined where none waits. */
+  function takeBack(rig: number): Unsent | undefined {
+    const last = [...entries].reverse().find((e) => e.rig === rig && e !== sending)
+    if (!last) return undefined
+    settle(last)
+    return last
+  }
+
+  return {
+    push,
+    inTurn,
+    again,
+    adopt,
+    takeBack,
+    /** Windows that left something. */
+    left: () =>
+      Object.keys(storage).flatMap((k) => (k.startsWith(PREFIX) ? [k.slice(PREFIX.length)] : [])),
+    /** When all so far has been answered. */
+    settled: async () => {
+      await turn
+    },
+    busy: () => waiting > 0,
+    count: computed(() => entries.length),
+    unanswered,
+  }
+}

@@ -1,0 +1,48 @@
+interface Handlers {
+  /** Another window of this browser stored an edit. */
+  changed: (rig: number, revision: number) => void
+  /** The window is looked at again. */
+  seen: () => void
+  /** A window was closed and left something unsent. */
+  orphaned: (tab: string) => void
+}
+
+const TAB = 'vast-harbor-tab'
+const LEFT_EVERY = 10_000
+
+/** A key that nobody else makes. */
+export const freshKey = () => crypto.randomUUID()
+
+/**
+ * This window among others of the same browser: its name, which a reload keeps, and what the others do.
+ */
+export function useWindow({ changed, seen, orphaned }: Handlers) {
+  const tab = sessionStorage.getItem(TAB) ?? freshKey()
+  sessionStorage.setItem(TAB, tab)
+  const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel(TAB)
+  channel?.addEventListener('message', ({ data }) => changed(data.rig, data.revision))
+  document.addEventListener('visibilitychange', () => {
+    if (!document.hidden) seen()
+  })
+  // Held for as long as the window lives: the others see by it that it does.
+  void navigator.locks?.request(`${TAB}-${tab}`, () => new Promise(() => {}))
+
+  /** Look from time to time for windows that left something and are gone. */
+  function watch(left: () => string[]) {
+    if (!navigator.locks) return
+    setInterval(() => {
+      for (const other of left().filter((t) => t !== tab)) {
+        void navigator.locks.request(`${TAB}-${other}`, { ifAvailable: true }, (lock) => {
+          if (lock) orphaned(other)
+        })
+      }
+    }, LEFT_EVERY)
+  }
+
+  return {
+    tab,
+    watch,
+    /** Tell the others what was stored. */
+    tell: (rig: number, revision: number) => channel?.postMessage({ rig, revision }),
+  }
+}
