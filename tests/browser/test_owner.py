@@ -3,7 +3,7 @@
 import re
 
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Page, expect
 
 from browser.conftest import bank_part, expect_choice, to_stop
 
@@ -86,20 +86,6 @@ def test_removing_the_old_bank_removes_its_weight(page: Page, demo) -> None:
     page.get_by_role("button", name="Enter the old bank").click()
     page.get_by_label("Class").select_option("lfp")
     expect(page.get_by_label("Volts of one battery")).to_have_value("12.8")
-
-
-def test_an_edit_in_another_window_is_not_overwritten(page: Page, demo, browser: Browser) -> None:
-    demo("pebble", "rig")
-    other = page.context.new_page()
-    other.goto(page.url)
-    other.get_by_role("textbox", name="Off-grid nights a year").fill("77")
-    expect(strip(other, "rig")).to_contain_text("77 nights")
-    other.close()
-    page.get_by_role("textbox", name="Name", exact=True).fill("Pebble two")
-    expect(page.get_by_text("changed in another window")).to_be_visible()
-    expect(strip(page, "rig")).to_contain_text("77 nights")
-    expect(page.get_by_role("textbox", name="Name", exact=True)).to_have_value("Pebble two")
-    expect(page.locator("header")).to_contain_text("Pebble two")
 
 
 def test_what_was_typed_while_the_program_was_away_is_kept(page: Page, demo) -> None:

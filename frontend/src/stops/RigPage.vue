@@ -6,6 +6,7 @@ import ChangeList from '@/ui/ChangeList.vue'
 import CommandPalette from '@/ui/CommandPalette.vue'
 import PassageStrip from '@/ui/PassageStrip.vue'
 import { useKeys } from '@/ui/useKeys'
+import UnsentBar from '@/ui/UnsentBar.vue'
 import WhatIfBar from '@/ui/WhatIfBar.vue'
 import WorkingsPanel from '@/ui/WorkingsPanel.vue'
 import { computed, defineAsyncComponent, nextTick, watch, type Component } from 'vue'
@@ -101,6 +102,7 @@ useKeys({
   </div>
   <template v-else-if="plan.rig">
     <PassageStrip :stop="stop" />
+    <UnsentBar />
     <WhatIfBar />
     <main
       class="mx-auto max-w-[1240px] px-4 py-6"

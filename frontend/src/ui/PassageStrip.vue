@@ -86,8 +86,8 @@ watch(
         <IconButton
           :icon="Undo2"
           :label="plan.rig?.undo ? `Undo: ${plan.rig.undo}` : 'Undo'"
-          :hint="plan.rig?.undo ? undefined : 'Nothing to undo'"
-          :disabled="!plan.rig?.undo"
+          :hint="plan.rig?.undo || plan.unsent ? undefined : 'Nothing to undo'"
+          :disabled="!plan.rig?.undo && !plan.unsent"
           @click="plan.step('undo')"
         />
         <IconButton
