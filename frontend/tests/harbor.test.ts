@@ -140,12 +140,32 @@ describe('cards', () => {
 
   it('say so where the figures of one cannot be had, and go on with the next', async () => {
     fake.others['GET /api/rigs/3/card'] = () => figures('three')
-    fake.others['GET /api/rigs/1/card'] = () => {
-      throw new TypeError('Failed to fetch')
+    const problems = [{ path: '/rig/years_kept', message: '900 years are too many.' }]
+    const made = useHarbor()
+    fake.others['GET /api/rigs'] = () => {
+      fake.next = [{ status: 422, body: { problems } }]
+      return { rigs: [card(1, 'Wren', null), card(3, 'Heron', null)] }
     }
-    const made = await harbor(card(1, 'Wren', null), card(3, 'Heron', null))
+    await made.load()
     await settle()
-    expect(shown(made)).toEqual([expect.stringContaining('could not be worked out'), 'three.'])
+    expect(shown(made)).toEqual(['It cannot be opened. 900 years are too many.', 'three.'])
+  })
+
+  it('say nothing of rigs that were never seen, and ask again by themselves', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+    const made = useHarbor()
+    const problems = [{ path: '', message: 'The disk is full.' }]
+    fake.next = ['unreachable', { status: 503, body: { problems } }]
+    await made.load()
+    expect([made.cards.value, made.problems.value[0]]).toEqual([
+      null,
+      expect.stringContaining('does not answer'),
+    ])
+    await vi.advanceTimersByTimeAsync(3100)
+    expect(made.problems.value[0]).toBe('The rigs could not be read. The disk is full.')
+    await vi.advanceTimersByTimeAsync(3100)
+    expect([made.cards.value!.length, made.problems.value]).toEqual([1, []])
+    vi.useRealTimers()
   })
 
   it('do not get the figures that were asked for before they were loaded again', async () => {

@@ -68,7 +68,8 @@ def test_what_differs_leads_to_what_a_fresh_page_is_sent(client, open_rig, stop)
         fresh = client.get(f"/api/rigs/{page['id']}?stop={stop}").json["whole"]
         assert page["view"] == fresh, operation["path"]
     for way in ("undo", "undo", "redo"):
-        answer = client.post(f"/api/rigs/{page['id']}/{way}?stop={stop}&have={page['version']}")
+        where = f"/api/rigs/{page['id']}/{way}?stop={stop}&have={page['version']}"
+        answer = client.post(where, json={"revision": page["view"]["revision"]})
         page = raw(answer, page)
         assert page["view"] == client.get(f"/api/rigs/{page['id']}?stop={stop}").json["whole"]
 

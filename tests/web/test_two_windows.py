@@ -87,6 +87,47 @@ def test_a_new_rig_is_stored_once_under_its_key(tmp_path) -> None:
     assert one == two != other
 
 
+def spoil(database, rig_id, change) -> None:
+    """A rig as another version of the program left it."""
+    with database.writing() as db:
+        document = json.loads(db.execute("SELECT document FROM rig WHERE id = ?", (rig_id,)).fetchone()[0])
+        change(document)
+        db.execute("UPDATE rig SET document = ? WHERE id = ?", (json.dumps(document), rig_id))
+
+
+def test_a_rig_that_names_what_is_gone_opens_and_says_so(client, rig) -> None:
+    def change(document) -> None:
+        document["candidates"][0]["model"] = "gone-100"
+        document["plan"]["overrides"]["renamed_thing"] = 0.5
+
+    spoil(client.application.config["DATABASE"], rig["id"], change)
+    assert client.get(f"/api/rigs/{rig['id']}/card").status_code == 200
+    view = client.get(f"/api/rigs/{rig['id']}").get_json()
+    codes = {f["code"] for f in view["findings"]}
+    assert "assumption_gone" in codes
+    told = view["banks"]["candidates"][0]["findings"]
+    assert "gone-100" in "".join(t["text"] for t in told[0]["says"])
+    # It can be edited, and keeps the names; a name that was never there is refused.
+    view = patch(client, view, {"op": "replace", "path": "/rig/notes", "value": "x"}).get_json()
+    assert view["document"]["candidates"][0]["model"] == "gone-100"
+    assert view["document"]["plan"]["overrides"] == {"renamed_thing": 0.5}
+    wrong = {"op": "replace", "path": "/candidates/1/model", "value": "never-there"}
+    assert patch(client, view, wrong).status_code == 422
+    gone = {"op": "remove", "path": "/plan/overrides/renamed_thing"}
+    assert patch(client, view, gone).get_json()["document"]["plan"]["overrides"] == {}
+
+
+def test_a_rig_that_does_not_validate_hides_no_other(client, rig) -> None:
+    other = client.post("/api/rigs", json={"name": "Tern", "kind": "boat"}).get_json()
+    spoil(client.application.config["DATABASE"], rig["id"], lambda d: d["rig"].update(years_kept=900))
+    assert [c["name"] for c in client.get("/api/rigs").get_json()["rigs"]] == ["Skua", "Tern"]
+    card = client.get(f"/api/rigs/{rig['id']}/card")
+    assert card.status_code == 422 and "900" in card.get_json()["problems"][0]["message"]
+    assert client.get(f"/api/rigs/{other['id']}/card").status_code == 200
+    assert client.get(f"/api/rigs/{rig['id']}/file").get_json()["rig"]["years_kept"] == 900
+    assert client.delete(f"/api/rigs/{rig['id']}").status_code == 200
+
+
 def test_a_commit_waits_for_the_disk(tmp_path) -> None:
     with Database(tmp_path / "h.sqlite3").writing() as db:
         assert db.execute("PRAGMA synchronous").fetchone()[0] == 2

@@ -96,8 +96,8 @@ useKeys({
 
 <template>
   <div v-if="plan.missing" class="mx-auto max-w-lg px-4 py-24 text-center">
-    <h1 class="text-2xl">This rig is not here</h1>
-    <p class="mt-2 text-soft">It may have been deleted.</p>
+    <h1 class="text-2xl">{{ plan.why ? 'This rig cannot be opened' : 'This rig is not here' }}</h1>
+    <p class="mt-2 text-soft">{{ plan.why || 'It may have been deleted.' }}</p>
     <RouterLink to="/" class="btn btn-main mt-6">To the harbor</RouterLink>
   </div>
   <template v-else-if="plan.rig">

@@ -35,6 +35,8 @@ export const usePlan = defineStore('plan', () => {
   const ui = useUi()
   const rig = shallowRef<RigView | null>(null)
   const missing = ref(false)
+  /** Why the rig cannot be opened; empty where it is not there. */
+  const why = ref('')
   const steps = ref(0)
   /** Why the last edit that was not typed was refused. */
   const refused = shallowRef<Problem | null>(null)
@@ -127,10 +129,14 @@ export const usePlan = defineStore('plan', () => {
       show.value = sessionStorage.getItem(`vast-harbor-show-${id}`) ?? ''
     }
     const have = version
-    const { data, response } = await ask(id)
+    const { data, error, response } = await ask(id).catch(() => ({
+      data: undefined,
+      error: undefined,
+      response: undefined,
+    }))
     if (!data) {
       missing.value = true
-      if (response.status !== 404) ui.say('The rig could not be read.')
+      why.value = response?.status === 404 ? '' : problemsOf(error)[0]!.message
       return
     }
     await take(data as RigAnswer, have)
@@ -374,6 +380,7 @@ export const usePlan = defineStore('plan', () => {
     rig,
     document,
     missing,
+    why,
     drafts,
     refused,
     steps,

@@ -47,7 +47,7 @@ from vast_harbor.core.stops.need import (
     second_need,
     standby_days,
 )
-from vast_harbor.core.stops.rig import VoltageChoice, rig_findings, voltage_choices
+from vast_harbor.core.stops.rig import VoltageChoice, forgotten, rig_findings, voltage_choices
 from vast_harbor.core.stops.trial import SimulatedRuns, YearOf, trial_findings
 
 
@@ -123,7 +123,8 @@ class Results:
         classes = days.need.classes
         label_ah = LazyMapping(classes, lambda key: classes[key].nameplate_ah)
         return (
-            rig_findings(plan, days)
+            forgotten(plan, self.assumptions)
+            + rig_findings(plan, days)
             + day_findings(plan, days.days, days.day, label_ah)
             + need_findings(plan, self.reference, days)
         )

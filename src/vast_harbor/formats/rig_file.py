@@ -6,6 +6,7 @@ units, hours and the rig's currency.
 
 import json
 from collections.abc import Mapping, Sequence
+from collections.abc import Set as AbstractSet
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -89,13 +90,21 @@ def _whole(message: str) -> RigFileError:
     return RigFileError([Problem("", message)])
 
 
-def read(document: dict[str, Any], reference: Reference, *, typed: bool = False) -> RigFile:
+def read(
+    document: dict[str, Any],
+    reference: Reference,
+    *,
+    typed: bool = False,
+    stored: Mapping[str, Any] | None = None,
+) -> RigFile:
     """Check a document field by field.
 
     Args:
         document: the document.
         reference: shipped data, against which names are checked.
         typed: whether text is accepted as typed by the owner.
+        stored: the document as it lies in the database; batteries and assumptions that it names, and that are
+            gone since, may still be named.
 
     Returns:
         The rig file, in SI.
@@ -114,7 +123,8 @@ def read(document: dict[str, Any], reference: Reference, *, typed: bool = False)
         "system_v": volts if isinstance(volts, int | float) else None,
         "reference": reference,
     }
-    document, problems = _read_overrides(document, reference, context)
+    gone = _named(stored)
+    document, problems = _read_overrides(document, reference, context, gone)
     loads = _given_loads(document)
     known = [_LOADS.get(_load_key(load, context)) for load in loads]
     # Those that were checked before are taken as they are.
@@ -130,7 +140,7 @@ def read(document: dict[str, Any], reference: Reference, *, typed: bool = False)
             else found
         )
         raise RigFileError(problems) from error
-    problems += _cross_check(rig_file, reference)
+    problems += _cross_check(rig_file, reference, gone)
     if problems:
         raise RigFileError(problems)
     for load, before, part in zip(loads, known, rig_file.day.loads, strict=True):
@@ -153,8 +163,18 @@ def _load_key(load: Any, context: dict[str, Any]) -> bytes:
     return json_bytes((load, context["typed"], context["system"], context["system_v"]))
 
 
+def _named(stored: Mapping[str, Any] | None) -> frozenset[str]:
+    """Batteries and assumptions that a stored document names, without those that it describes itself."""
+    if stored is None:
+        return frozenset()
+    overrides = stored.get("plan", {}).get("overrides", {})
+    own = {m.get("id") for m in stored.get("own_models", [])}
+    models = {c["model"] for c in stored.get("candidates", []) if c.get("model")}
+    return frozenset({*overrides, *models} - own)
+
+
 def _read_overrides(
-    document: dict[str, Any], reference: Reference, context: dict[str, Any]
+    document: dict[str, Any], reference: Reference, context: dict[str, Any], gone: AbstractSet[str]
 ) -> tuple[dict[str, Any], list[Problem]]:
     plan = document.get("plan")
     overrides = plan.get("overrides") if isinstance(plan, dict) else None
@@ -165,6 +185,9 @@ def _read_overrides(
     problems: list[Problem] = []
     for key, value in overrides.items():
         path = f"/plan/overrides/{key}"
+        if key not in known and key in gone and isinstance(value, int | float):
+            values[key] = float(value)
+            continue
         if key not in known:
             problems.append(Problem(path, f"There is no assumption “{key}”."))
             continue
@@ -187,7 +210,7 @@ def _read_overrides(
     return {**document, "plan": {**plan, "overrides": values}}, problems
 
 
-def _cross_check(rig_file: RigFile, reference: Reference) -> list[Problem]:
+def _cross_check(rig_file: RigFile, reference: Reference, gone: AbstractSet[str]) -> list[Problem]:
     problems: list[Problem] = []
     classes = {m.id: m.battery_class.key for m in reference.catalogue.values()}
     classes |= {m.id: m.battery_class for m in rig_file.own_models}
@@ -195,6 +218,8 @@ def _cross_check(rig_file: RigFile, reference: Reference) -> list[Problem]:
         if candidate.model is None:
             continue
         path = f"/candidates/{i}/model"
+        if candidate.model not in classes and candidate.model in gone:
+            continue
         if candidate.model not in classes:
             said = f"There is no battery “{candidate.model}” in the catalogue or among your own."
             problems.append(Problem(path, said))

@@ -4,11 +4,14 @@ import { useUi } from '@/stores/ui'
 import { ref } from 'vue'
 
 const LARGEST = 2_000_000
-/** Of a card whose figures cannot be had. */
-const NONE: Schemas['CardFigures'] = {
+/** How long to wait before the list is asked for again [ms]. */
+const WAIT = 3000
+
+/** What a card says of a rig that is refused: why, so that it can be exported or deleted. */
+const refusedFor = (error: unknown): Schemas['CardFigures'] => ({
   strip: [],
-  result: [{ text: 'Its figures could not be worked out. Open it to see why.', key: null }],
-}
+  result: [{ text: `It cannot be opened. ${problemsOf(error)[0]!.message}`, key: null }],
+})
 
 export interface NewRigFields {
   name: string
@@ -25,12 +28,29 @@ export function useHarbor() {
   const cards = ref<CardView[] | null>(null)
   const problems = ref<string[]>([])
   let newest = 0
+  let timer = 0
+  let waits = false
 
   async function load() {
-    const { data } = await api.GET('/api/rigs').catch(() => ({ data: undefined }))
-    cards.value = data?.rigs ?? cards.value ?? []
-    if (data) void workOut()
-    else problems.value = ['The program does not answer. Start it again and load this page.']
+    clearTimeout(timer)
+    const { data, error, response } = await api
+      .GET('/api/rigs')
+      .catch(() => ({ data: undefined, error: undefined, response: undefined }))
+    if (data) {
+      if (waits) problems.value = []
+      waits = false
+      cards.value = data.rigs
+      void workOut()
+      return
+    }
+    // Nothing is said of rigs that were not seen: neither that there are none, nor which.
+    waits = true
+    problems.value = [
+      response
+        ? `The rigs could not be read. ${problemsOf(error)[0]!.message}`
+        : 'The program does not answer. Start it again: this page goes on by itself.',
+    ]
+    timer = window.setTimeout(load, WAIT)
   }
 
   /** The figures of the cards that are not known yet, one after the other from the top. */
@@ -38,11 +58,16 @@ export function useHarbor() {
     const mine = ++newest
     for (const { id } of (cards.value ?? []).filter((c) => !c.figures)) {
       const path = { params: { path: { rig_id: id } } }
-      const { data } = await api
+      const { data, error, response } = await api
         .GET('/api/rigs/{rig_id}/card', path)
-        .catch(() => ({ data: undefined }))
+        .catch(() => ({ data: undefined, error: undefined, response: undefined }))
       if (mine !== newest) return
-      cards.value = cards.value!.map((c) => (c.id === id ? { ...c, figures: data ?? NONE } : c))
+      if (!response) {
+        timer = window.setTimeout(load, WAIT)
+        return
+      }
+      const figures = data ?? refusedFor(error)
+      cards.value = cards.value!.map((c) => (c.id === id ? { ...c, figures } : c))
     }
   }
 

@@ -54,7 +54,7 @@ def export_models(path: RigPath) -> Response:
     """The owner's own batteries as CSV."""
     with database().reading() as db:
         document = rigs.get(db, path.rig_id).document
-    rig = files.read(document, data.reference())
+    rig = files.read(document, data.reference(), stored=document)
     return _csv(model_csv.write(rig.own_models), "batteries.csv")
 
 

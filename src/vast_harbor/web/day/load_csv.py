@@ -41,7 +41,7 @@ def export_loads(path: RigPath) -> Response:
     """The loads of a rig as CSV."""
     with database().reading() as db:
         document = rigs.get(db, path.rig_id).document
-    rig = files.read(document, data.reference())
+    rig = files.read(document, data.reference(), stored=document)
     response = make_response("\ufeff" + load_csv.write(rig.day.loads))
     response.mimetype = "text/csv"
     response.headers["Content-Disposition"] = 'attachment; filename="loads.csv"'

@@ -167,7 +167,8 @@ def rig_card(path: RigPath) -> Response:
 
 def _card(document: str, today: str) -> CardFigures:
     reference = data.reference()
-    rig = files.read(json.loads(document), reference)
+    lies = json.loads(document)
+    rig = files.read(lies, reference, stored=lies)
     results = evaluate(files.to_plan(rig, reference, today), reference)
     style = style_of(rig)
     return CardFigures(

@@ -61,7 +61,7 @@ def field_texts(rig_file: RigFile, results: Results, style: Style) -> dict[str, 
         unit = load.draw.unit
         out[f"/day/loads/{i}/draw"] = f"{plain_number(load.draw.value, unit, style)} {unit}"
     for key, value in rig_file.plan.overrides.items():
-        unit = results.assumptions.get(key).entry.unit
+        unit = results.assumptions.get(key).entry.unit if key in results.assumptions else "1"
         out[f"/plan/overrides/{key}"] = field_number(value, unit, style)
     return out
 

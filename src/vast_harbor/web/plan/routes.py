@@ -210,7 +210,8 @@ def _today() -> str:
 @lru_cache(maxsize=4)
 def _known(document: str, today: str, preview_of: str = "") -> tuple[RigFile, Plan, Results, LazyFigures]:
     reference = data.reference()
-    rig = files.read(json.loads(document), reference)
+    lies = json.loads(document)
+    rig = files.read(lies, reference, stored=lies)
     plan = plan_of(rig)
     if preview_of in plan.models:
         preview = Candidate(
@@ -276,7 +277,8 @@ def edit_rig(path: RigPath, body: Edit) -> Response:
         document = rigs.patched(stored.document, [_operation(o) for o in body.operations])
     except JsonPatchTestFailed:
         return problems(409, ANOTHER_ROW)
-    rig = files.keep_ranges(stored.document, files.read(document, data.reference(), typed=True))
+    read = files.read(document, data.reference(), typed=True, stored=stored.document)
+    rig = files.keep_ranges(stored.document, read)
     document = files.to_document(rig)
     # Computed before it is kept: a rig that could not be shown must not be stored.
     results = _edited(path.rig_id, rig)

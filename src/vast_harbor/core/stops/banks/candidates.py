@@ -214,6 +214,11 @@ def _candidate(
         found = (_cannot(candidate, message, remedy),)
         return BankFigures(candidate, battery_class, None, *flags, found, {})
 
+    if candidate.model is not None and candidate.model not in plan.models:
+        return cannot(
+            f"The battery “{candidate.model}” is no longer in the catalogue.",
+            "Choose another one here, or enter it as a battery of your own.",
+        )
     try:
         if candidate.model is None:
             bank = _chosen(plan, proposals, candidate, battery_class, chosen)

@@ -1,7 +1,7 @@
 """Rig: the bank that is there now, and the rig at other system voltages."""
 
 from vast_harbor.core.stops.rig.diagnosis import AT_FAULT, BANK, CHARGER, DRAIN, USE, Diagnosis, diagnose
-from vast_harbor.core.stops.rig.findings import rig_findings
+from vast_harbor.core.stops.rig.findings import forgotten, rig_findings
 from vast_harbor.core.stops.rig.old_bank import (
     old_bank_carries,
     old_bank_findings,
@@ -21,6 +21,7 @@ __all__ = (
     "Diagnosis",
     "VoltageChoice",
     "diagnose",
+    "forgotten",
     "life_factor",
     "old_bank_carries",
     "old_bank_findings",

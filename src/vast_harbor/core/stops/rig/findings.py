@@ -2,8 +2,9 @@
 
 from collections.abc import Iterator
 
-from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed, typed
+from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed, escaped, typed
 from vast_harbor.core.installation.axle_load import locker_litres
+from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.need import Days
 
@@ -11,6 +12,23 @@ from vast_harbor.core.stops.need import Days
 def rig_findings(plan: Plan, days: Days) -> tuple[Finding, ...]:
     """All findings of the rig itself."""
     return (*_year(plan), *_locker(plan, days))
+
+
+def forgotten(plan: Plan, assumptions: Assumptions) -> tuple[Finding, ...]:
+    """Assumptions that the owner set and that this version of the program does not have any more."""
+    return tuple(
+        Finding(
+            "assumption_gone",
+            "note",
+            "rig",
+            Sentence(
+                f"The assumption “{escaped(key)}”, which you set, is not known any more: it is left aside."
+            ),
+            "Look among the assumptions whether another one took its place.",
+        )
+        for key in plan.overrides
+        if key not in assumptions
+    )
 
 
 def _year(plan: Plan) -> Iterator[Finding]:
