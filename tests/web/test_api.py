@@ -142,7 +142,47 @@ def test_other_sites_cannot_reach_in(client) -> None:
     assert client.get("/api/rigs", headers={"Host": "elsewhere.example"}).status_code == 403
     own = client.post("/api/rigs", json={"name": "x"}, headers={"Origin": "http://localhost"})
     assert own.status_code == 201
-    assert "default-src 'self'" in client.get("/api/rigs").headers["Content-Security-Policy"]
+    headers = client.get("/api/rigs").headers
+    assert "default-src 'self'" in headers["Content-Security-Policy"]
+    assert headers["X-Frame-Options"] == "DENY" and headers["Cross-Origin-Resource-Policy"] == "same-origin"
+
+
+@pytest.mark.parametrize(
+    ("path", "site", "mode", "dest", "status"),
+    [
+        ("/api/rigs", "cross-site", "no-cors", "image", 403),
+        ("/api/rigs", "same-site", "cors", "empty", 403),
+        ("/api/rigs", "cross-site", "navigate", "document", 403),
+        ("/", "cross-site", "navigate", "iframe", 403),
+        ("/", "cross-site", "navigate", "document", 200),
+        ("/api/rigs", "same-origin", "cors", "empty", 200),
+        ("/api/rigs", "none", "navigate", "document", 200),
+    ],
+)
+def test_other_sites_are_told_nothing(client, path, site, mode, dest, status) -> None:
+    asks = {"Sec-Fetch-Site": site, "Sec-Fetch-Mode": mode, "Sec-Fetch-Dest": dest}
+    assert client.get(path, headers=asks).status_code == status
+
+
+@pytest.mark.parametrize("path", ["/../app.py", "/..%2fapp.py", "/%2e%2e/app.py", "/../no-such-file"])
+def test_a_path_tells_nothing_of_files_outside(client, path) -> None:
+    answers = [client.get(p) for p in (path, "/no-such-page")]
+    assert answers[0].status_code == answers[1].status_code and answers[0].data == answers[1].data
+
+
+def test_a_battery_called_like_a_formula_is_words_in_every_csv(client, rig) -> None:
+    own = {"id": "own", "name": "x", "maker": "=HYPERLINK(1)", "battery_class": "lfp", "unit_v": 12.8}
+    own |= {"rated_ah": 100, "rated_hours": 5, "kg": 12, "price": 400, "cycles": 3000}
+    rows = [
+        {"op": "add", "path": "/own_models/-", "value": own},
+        {"op": "replace", "path": "/candidates/2/model", "value": "own"},
+    ]
+    add_load(client, rig)
+    view = patch(client, client.get(f"/api/rigs/{rig['id']}").get_json(), *rows)
+    assert view.status_code == 200, view.data
+    for name in ("report/comparison.csv", "report/cash-flow.csv"):
+        text = client.get(f"/api/rigs/{rig['id']}/{name}").get_data(as_text=True)
+        assert "'=HYPERLINK" in text and ",=HYPERLINK" not in text and not text.startswith("=")
 
 
 def test_appliance_list_can_be_added_as_it_is(client, rig) -> None:

@@ -128,6 +128,16 @@ def test_a_rig_that_does_not_validate_hides_no_other(client, rig) -> None:
     assert client.delete(f"/api/rigs/{rig['id']}").status_code == 200
 
 
+def test_the_file_and_its_folder_are_the_owners_alone(tmp_path) -> None:
+    path = tmp_path / "new" / "h.sqlite3"
+    database = Database(path)
+    with database.writing() as db:
+        rigs.add(db, {"rig": {"name": "A"}})
+    modes = {p.name: p.stat().st_mode & 0o777 for p in (path.parent, *path.parent.iterdir())}
+    assert modes["new"] == 0o700
+    assert all(mode == 0o600 for name, mode in modes.items() if name != "new"), modes
+
+
 def test_a_commit_waits_for_the_disk(tmp_path) -> None:
     with Database(tmp_path / "h.sqlite3").writing() as db:
         assert db.execute("PRAGMA synchronous").fetchone()[0] == 2

@@ -17,7 +17,7 @@ class Database:
     """One SQLite file. Connections are opened for each piece of work and closed after it.
 
     Args:
-        path: the file; it and its folder are made when missing.
+        path: the file; it and its folder are made when missing, readable by their owner only.
 
     Raises:
         NewerDatabase: the file is of a newer version.
@@ -26,7 +26,10 @@ class Database:
 
     def __init__(self, path: Path) -> None:
         self.path = path
-        path.parent.mkdir(parents=True, exist_ok=True)
+        # Where people are and for how long is told in it: it is the owner's to read.
+        path.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
+        path.touch(mode=0o600)
+        path.chmod(0o600)
         # Stays open: when the last connection closes, SQLite folds the journal in, at 4 ms an edit.
         self._keeper = self._connect()
         self._keeper.execute("PRAGMA journal_mode = WAL")

@@ -6,6 +6,7 @@ from pathlib import Path
 from flask import Flask, Response, jsonify, make_response, send_from_directory
 from flask_openapi3.models.info import Info
 from flask_openapi3.openapi import OpenAPI
+from werkzeug.security import safe_join
 
 from vast_harbor import __version__
 from vast_harbor.formats.rig_file import LARGEST_BYTES, Problem
@@ -80,7 +81,9 @@ def _serve_interface(app: Flask) -> None:
     @app.route("/", defaults={"path": ""})
     @app.route("/<path:path>")
     def page(path: str) -> Response:
-        if path and (STATIC / path).is_file():
+        # Resolved first: whether a file lies outside of the folder is nobody's business.
+        inside = safe_join(str(STATIC), path)
+        if path and inside is not None and Path(inside).is_file():
             return send_from_directory(STATIC, path)
         if not (STATIC / "index.html").is_file():
             return make_response(NOT_BUILT, 503)

@@ -10,6 +10,17 @@ CONTENT_POLICY = (
     "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
 )
 CHANGING = frozenset({"POST", "PUT", "PATCH", "DELETE"})
+# What a browser says of who asks; other programs say nothing.
+FOREIGN = frozenset({"cross-site", "same-site"})
+HEADERS = {
+    "Content-Security-Policy": CONTENT_POLICY,
+    "X-Content-Type-Options": "nosniff",
+    "Referrer-Policy": "no-referrer",
+    "X-Frame-Options": "DENY",
+    "Cross-Origin-Opener-Policy": "same-origin",
+    "Cross-Origin-Resource-Policy": "same-origin",
+    "Permissions-Policy": "camera=(), geolocation=(), microphone=(), payment=(), usb=()",
+}
 
 
 def _name(netloc: str) -> str:
@@ -32,10 +43,17 @@ def protect(app: Flask, hosts: frozenset[str]) -> None:
         origin = request.headers.get("Origin")
         if request.method in CHANGING and origin and urlsplit(origin).netloc != request.host:
             abort(403, "Changes are only taken from the program's own pages.")
+        if request.headers.get("Sec-Fetch-Site") in FOREIGN and not _visits_a_page():
+            abort(403, "Other sites are told nothing.")
 
     @app.after_request
     def headers(response: Response) -> Response:
-        response.headers["Content-Security-Policy"] = CONTENT_POLICY
-        response.headers["X-Content-Type-Options"] = "nosniff"
-        response.headers["Referrer-Policy"] = "no-referrer"
+        response.headers.update(HEADERS)
         return response
+
+
+def _visits_a_page() -> bool:
+    """Whether somebody follows a link to one of the pages, as against a site that asks behind their back."""
+    goes = request.headers.get("Sec-Fetch-Mode") == "navigate"
+    whole = request.headers.get("Sec-Fetch-Dest", "document") == "document"
+    return request.method == "GET" and goes and whole and not request.path.startswith("/api/")

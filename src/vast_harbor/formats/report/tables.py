@@ -6,6 +6,7 @@ import io
 from vast_harbor.core.cost import cash_flow
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.passage import Results
+from vast_harbor.formats.csv_table import safe
 
 ITEMS = (
     cash_flow.BATTERIES,
@@ -28,7 +29,7 @@ def _names(results: Results) -> list[str]:
     for compared in results.compare.compared_banks:
         bank = compared.banked.bank
         assert bank is not None
-        names.append(f"{bank.model.title} ({bank.series}S{bank.parallel}P)")
+        names.append(safe(f"{bank.model.title} ({bank.series}S{bank.parallel}P)"))
     return names
 
 
