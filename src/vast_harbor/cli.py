@@ -1,4 +1,5 @@
-"""The command line: ``vast-harbor serve | demo | compare | report | prepare | openapi | schema``."""
+"""The command line: ``vast-harbor serve | demo | compare | report | backup | restore | prepare | openapi |
+schema``."""
 
 import argparse
 import ctypes
@@ -25,7 +26,7 @@ from vast_harbor.core.passage import evaluate
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.report.document import PAPERS, report
 from vast_harbor.formats.table import comparison_table, results_json
-from vast_harbor.store import rigs
+from vast_harbor.store import backup, rigs
 from vast_harbor.store.database import Database, NewerDatabase, get_setting, set_setting
 from vast_harbor.web.app import create_app
 
@@ -63,6 +64,14 @@ def _parser() -> argparse.ArgumentParser:
         )
     report_.add_argument("--paper", choices=tuple(PAPERS), default="a4", help="paper size (default a4)")
     compare.add_argument("--json", action="store_true", help="all results with their workings")
+    backup_ = commands.add_parser("backup", help="copy all your rigs into one file")
+    backup_.add_argument("file", type=Path, metavar="FILE", help="file to write")
+    restore_ = commands.add_parser("restore", help="put such a file, or a kept copy, in place of your rigs")
+    restore_.add_argument("file", type=Path, metavar="FILE", help="file to put back")
+    for command in (backup_, restore_):
+        command.add_argument(
+            "--data", type=Path, default=default_database(), metavar="FILE", help="database file"
+        )
     commands.add_parser("prepare", help="compile what is compiled, so that nobody waits for it later")
     commands.add_parser("openapi", help="print the description of the API")
     schema = commands.add_parser("schema", help="print the JSON Schema of the rig file")
@@ -116,6 +125,7 @@ def _serve(args: argparse.Namespace) -> int:
         database = Database(args.data)
         if args.command == "demo" and not _fill_demo(database):
             return _fail(f"{args.data} holds rigs of your own; the demo wants a file of its own.")
+        _keep_today(args.data)
         app = create_app(database)
         server = create_server(app, host="127.0.0.1", port=args.port, threads=THREADS)
     except (OSError, sqlite3.Error, NewerDatabase) as error:
@@ -133,6 +143,35 @@ def _serve(args: argparse.Namespace) -> int:
         server.close()
     finally:
         database.close()
+    return 0
+
+
+def _keep_today(path: Path) -> None:
+    """Keep a copy of each day of use; that it cannot be kept stops nobody, and is said."""
+    try:
+        backup.keep(path, date.today().isoformat())
+    except (OSError, sqlite3.Error, backup.BadCopy) as error:
+        print(f"vast-harbor: today's copy of {path} could not be kept: {error}", file=sys.stderr)
+
+
+def _backup(args: argparse.Namespace) -> int:
+    try:
+        backup.verify(args.data)
+        print(f"All rigs of {args.data} are in {backup.copy(args.data, args.file)}.")
+    except (OSError, sqlite3.Error, backup.BadCopy) as error:
+        return _fail(str(error))
+    return 0
+
+
+def _restore(args: argparse.Namespace) -> int:
+    try:
+        before = backup.put_back(args.file, args.data, date.today().isoformat())
+        Database(args.data).close()
+    except (OSError, sqlite3.Error, backup.BadCopy, NewerDatabase) as error:
+        return _fail(str(error))
+    print(f"The rigs of {args.file} are in {args.data}.")
+    if before is not None:
+        print(f"What was there before is kept in {before}.")
     return 0
 
 
@@ -193,6 +232,10 @@ def main(argv: list[str] | None = None) -> int:
     try:
         if args.command in ("compare", "report"):
             return _print_rig(args)
+        if args.command == "backup":
+            return _backup(args)
+        if args.command == "restore":
+            return _restore(args)
         if args.command == "prepare":
             return _prepare()
         if args.command == "openapi":

@@ -4,7 +4,10 @@ import sqlite3
 from collections.abc import Iterator
 from contextlib import closing, contextmanager
 from importlib.resources import files
+from importlib.resources.abc import Traversable
 from pathlib import Path
+
+from vast_harbor.store.backup import keep
 
 MIGRATIONS = files(__package__) / "migrations"
 
@@ -33,6 +36,9 @@ class Database:
         # Stays open: when the last connection closes, SQLite folds the journal in, at 4 ms an edit.
         self._keeper = self._connect()
         self._keeper.execute("PRAGMA journal_mode = WAL")
+        version = self._keeper.execute("PRAGMA user_version").fetchone()[0]
+        if 0 < version < len(_scripts()):
+            keep(path, f"version-{version}")
         _migrate(self._keeper)
 
     @contextmanager
@@ -67,8 +73,12 @@ class Database:
         return connection
 
 
+def _scripts() -> list[Traversable]:
+    return sorted((p for p in MIGRATIONS.iterdir() if p.name.endswith(".sql")), key=lambda p: p.name)
+
+
 def _migrate(connection: sqlite3.Connection) -> None:
-    scripts = sorted((p for p in MIGRATIONS.iterdir() if p.name.endswith(".sql")), key=lambda p: p.name)
+    scripts = _scripts()
     version = connection.execute("PRAGMA user_version").fetchone()[0]
     if version > len(scripts):
         raise NewerDatabase(

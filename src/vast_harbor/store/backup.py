@@ -1,0 +1,133 @@
+"""Copies of the database: consistent, verified, the last fourteen kept; and one of them put back."""
+
+import sqlite3
+from contextlib import closing, suppress
+from pathlib import Path
+
+MOST = 14
+FOLDER = "backups"
+
+
+class BadCopy(ValueError):
+    """A file that cannot be put back; the message is for the owner."""
+
+
+def copy(source: Path, to: Path) -> Path:
+    """A consistent copy of a database, even while it is used; it is there whole or not at all.
+
+    Args:
+        source: the database.
+        to: the file to write; one that is there is replaced.
+
+    Returns:
+        The copy.
+
+    Raises:
+        sqlite3.Error: the database cannot be read.
+        OSError: the copy cannot be written.
+        BadCopy: what was written does not verify.
+
+    Source: SQLite's online backup API.
+    """
+    to.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
+    new = to.with_name(f"{to.name}.new")
+    new.unlink(missing_ok=True)
+    new.touch(mode=0o600)
+    try:
+        with (
+            closing(sqlite3.connect(f"file:{source}?mode=ro", uri=True)) as here,
+            closing(_open(new)) as there,
+        ):
+            here.backup(there)
+            there.execute("PRAGMA journal_mode = DELETE")
+        verify(new)
+        new.replace(to)
+    finally:
+        new.unlink(missing_ok=True)
+    return to
+
+
+def verify(file: Path) -> int:
+    """Look whether a file is a whole database of rigs.
+
+    Args:
+        file: which.
+
+    Returns:
+        Its version.
+
+    Raises:
+        BadCopy: it is not.
+    """
+    if not file.is_file():
+        raise BadCopy(f"There is no file {file}.")
+    try:
+        with closing(sqlite3.connect(f"file:{file}?mode=ro", uri=True)) as db:
+            said = db.execute("PRAGMA quick_check(1)").fetchone()[0]
+            version = int(db.execute("PRAGMA user_version").fetchone()[0])
+            db.execute("SELECT count(*) FROM rig").fetchone()
+    except sqlite3.Error as error:
+        raise BadCopy(f"{file} is not a database of rigs: {error}.") from error
+    if said != "ok":
+        raise BadCopy(f"{file} is damaged: {said}.")
+    return version
+
+
+def kept(database: Path) -> list[Path]:
+    """The copies of a database, the newest first."""
+    found = (database.parent / FOLDER).glob(f"{database.stem}-*.sqlite3")
+    return sorted(found, key=lambda p: (p.stat().st_mtime_ns, p.name), reverse=True)
+
+
+def keep(database: Path, why: str) -> Path | None:
+    """Keep a copy beside a database under a name that says why, once for each; older ones than the last
+    fourteen go.
+
+    Args:
+        database: which.
+        why: a date, or what comes next.
+
+    Returns:
+        The copy; None where one of that name is there already.
+    """
+    to = database.parent / FOLDER / f"{database.stem}-{why}.sqlite3"
+    if to.exists():
+        return None
+    made = copy(database, to)
+    for old in kept(database)[MOST:]:
+        with suppress(OSError):
+            old.unlink()
+    return made
+
+
+def put_back(file: Path, database: Path, today: str) -> Path | None:
+    """Put a copy in place of a database; what was there is kept as a copy first.
+
+    Args:
+        file: the copy.
+        database: where it goes.
+        today: ISO date.
+
+    Returns:
+        The copy of what was there; None where nothing was.
+
+    Raises:
+        BadCopy: the file cannot be put back, or the database is in use.
+    """
+    verify(file)
+    before = None
+    if database.exists():
+        number = sum(1 for p in kept(database) if "before-restore" in p.name) + 1
+        before = keep(database, f"{today}-before-restore-{number}")
+        with closing(_open(database)) as there:
+            # The journal is only given up where nobody else has the file open; it is in the file then.
+            with suppress(sqlite3.OperationalError):
+                there.execute("PRAGMA journal_mode = DELETE")
+            if there.execute("PRAGMA journal_mode").fetchone()[0] != "delete":
+                raise BadCopy(f"{database} is in use: end the program first.")
+    copy(file, database)
+    return before
+
+
+def _open(path: Path) -> sqlite3.Connection:
+    return sqlite3.connect(path, isolation_level=None, timeout=1)
