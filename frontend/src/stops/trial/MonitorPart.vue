@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { usePlan } from '@/stores/plan'
+import { useUi } from '@/stores/ui'
 import { Download, Pause, Play } from '@lucide/vue'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 
@@ -11,6 +12,7 @@ interface Reading {
   celsius: number
 }
 const plan = usePlan()
+const ui = useUi()
 const banks = computed(() => [
   ...plan
     .rig!.banks.candidates.filter((c) => c.figures.usable_wh)
@@ -48,7 +50,12 @@ function play() {
     trail.value = [...trail.value.slice(1 - TRAIL), reading.value]
   }
   stream.addEventListener('end', pause)
-  stream.onerror = pause
+  stream.onerror = () => {
+    if (stream?.readyState === EventSource.CLOSED) {
+      ui.say('It does not play. Three play already, perhaps in other windows: stop one of them.')
+    }
+    pause()
+  }
 }
 
 function begin() {

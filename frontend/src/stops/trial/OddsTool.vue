@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { usePlan } from '@/stores/plan'
+import { useUi } from '@/stores/ui'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 
@@ -17,6 +18,7 @@ interface Told {
 }
 const WEATHERS = 100
 const plan = usePlan()
+const ui = useUi()
 const told = ref<Told | null>(null)
 const running = ref(false)
 let stream: EventSource | null = null
@@ -36,7 +38,14 @@ function start() {
     told.value = JSON.parse(event.data)
     if (told.value!.done >= told.value!.of) stop()
   }
-  stream.onerror = stop
+  stream.onerror = () => {
+    if (stream?.readyState === EventSource.CLOSED) {
+      ui.say(
+        'The weathers are being run already, perhaps in another window. Try again in a moment.',
+      )
+    }
+    stop()
+  }
 }
 const share = computed(() => (told.value ? (told.value.done / told.value.of) * 100 : 0))
 watch(

@@ -20,17 +20,19 @@ from vast_harbor.formats.rig_file import Problem
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath
 from vast_harbor.web.plan.routes import evaluated_results
+from vast_harbor.web.slots import Slots
 from vast_harbor.web.trial.routes import BankQuery
 from vast_harbor.web.views import ProblemsView
 
 api = APIBlueprint(
     "monitor", __name__, url_prefix="/api", abp_tags=[Tag(name="monitor")],
-    abp_responses={404: ProblemsView, 422: ProblemsView},
+    abp_responses={404: ProblemsView, 422: ProblemsView, 503: ProblemsView},
 )  # fmt: skip
 
 GONE = "This bank is no longer part of the trial."
 # A stream is not kept open for longer, nor left more often than this [s].
-LONGEST_S, OFTENEST_S = 600.0, 0.02
+LONGEST_S, OFTENEST_S = 120.0, 0.02
+PLAYERS = Slots(3, "Three monitors play already, perhaps in other windows. Stop one of them and play again.")
 
 
 class StreamQuery(BaseModel):
@@ -53,11 +55,7 @@ def stream(path: RigPath, query: StreamQuery) -> Response:
     if result is None:
         return problems(404, Problem("", GONE))
     left = list(readings(run, result))[query.start_step :]
-    return Response(
-        _played(left, query.hours_per_second),
-        mimetype="text/event-stream",
-        headers={"Cache-Control": "no-store"},
-    )
+    return PLAYERS.stream(_played(left, query.hours_per_second))
 
 
 def _played(left: list[MonitorReading], hours_per_second: float) -> Iterator[str]:

@@ -32,6 +32,7 @@ from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath, json_response
 from vast_harbor.web.plan.routes import evaluated_results
 from vast_harbor.web.plan.views import style_of
+from vast_harbor.web.slots import Slots
 from vast_harbor.web.trial.models import (
     BankOddsView,
     BankRunView,
@@ -340,14 +341,15 @@ def idle_months(path: RigPath) -> Response:
     return json_response(LaidUpView(says=says, rows=rows))
 
 
-@api.get("/rigs/<int:rig_id>/trial/odds")
+ODDS = Slots(1, "The weathers are being run already, perhaps in another window. Try again in a moment.")
+
+
+@api.get("/rigs/<int:rig_id>/trial/odds", responses={503: ProblemsView})
 def how_often(path: RigPath, query: OddsQuery) -> Response:
     """How often every bank goes dark, as server-sent events: progress, then the result."""
     rig, _, results = evaluated_results(path.rig_id)
     style, run = style_of(rig), results.simulated.trial
-    return Response(
-        _odds(run, query.weathers, style), mimetype="text/event-stream", headers={"Cache-Control": "no-store"}
-    )
+    return ODDS.stream(_odds(run, query.weathers, style))
 
 
 def _odds(run: Trial, weathers: int, style: Style) -> Iterator[str]:
