@@ -1,4 +1,4 @@
-import { named, namedAll, placed, placedAll, testsOf } from '@/stores/rowPath'
+import { named, namedAll, placed, placedAll, meantRows } from '@/stores/rowPath'
 import { describe, expect, it } from 'vitest'
 
 const load = (id: string) => ({ id, draw: '1 W', on: {} })
@@ -10,16 +10,19 @@ const rig = (...ids: string[]) => ({
 const all = rig('pump', 'lamp', 'a/b~c')
 
 describe('rows by their id', () => {
-  it.each([
-    ['/day/loads/1/draw', '/day/loads/@lamp/draw'],
-    ['/day/loads/2', '/day/loads/@a~1b~0c'],
-    ['/candidates/0/extras/1/price', '/candidates/@l/extras/@x2/price'],
-    ['/candidates/0/stages/0/parallel', '/candidates/@l/stages/0/parallel'],
-    ['/day/loads/-', '/day/loads/-'],
-    ['/rig/name', '/rig/name'],
-  ])('%s is %s, and back', (path, name) => {
-    expect(named(path, all)).toBe(name)
-    expect(placed(name, all)).toBe(path)
+  it('are named where they have an id, and found again', () => {
+    const names = {
+      '/day/loads/1/draw': '/day/loads/@lamp/draw',
+      '/day/loads/2': '/day/loads/@a~1b~0c',
+      '/candidates/0/extras/1/price': '/candidates/@l/extras/@x2/price',
+      '/candidates/0/stages/0/parallel': '/candidates/@l/stages/0/parallel',
+      '/day/loads/-': '/day/loads/-',
+      '/rig/name': '/rig/name',
+    }
+    for (const [path, name] of Object.entries(names)) {
+      expect(named(path, all)).toBe(name)
+      expect(placed(name, all)).toBe(path)
+    }
   })
 
   it('follow their row to where it stands now, and are nowhere when it is gone', () => {
@@ -42,10 +45,10 @@ describe('rows by their id', () => {
 
   it('are tested by the server before anything is done', () => {
     const names = namedAll([{ op: 'replace', path: '/candidates/0/extras/1/price', value: 3 }], all)
-    expect(testsOf(names, all)).toEqual([
+    expect(meantRows(names, all)).toEqual([
       { op: 'test', path: '/candidates/0/id', value: 'l' },
       { op: 'test', path: '/candidates/0/extras/1/id', value: 'x2' },
     ])
-    expect(testsOf([{ op: 'add', path: '/day/loads/-', value: load('n') }], all)).toEqual([])
+    expect(meantRows([{ op: 'add', path: '/day/loads/-', value: load('n') }], all)).toEqual([])
   })
 })

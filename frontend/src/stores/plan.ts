@@ -14,7 +14,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, toRaw } from 'vue'
 import { useDrafts } from './drafts'
 import { createOutbox, type Outcome, type Unsent } from './outbox'
-import { named, namedAll, placed, placedAll, testsOf } from './rowPath'
+import { named, namedAll, placed, placedAll, meantRows } from './rowPath'
 import { takePatch, takeWhole } from './takeView'
 import { useUi } from './ui'
 import { freshKey, useWindow } from './useWindow'
@@ -200,7 +200,7 @@ export const usePlan = defineStore('plan', () => {
         body: {
           revision: view.revision,
           ...asked(),
-          operations: [...testsOf(edit.operations, toRaw(view.document)), ...operations],
+          operations: [...meantRows(edit.operations, toRaw(view.document)), ...operations],
           label: edit.label,
           field: edit.field,
           tab: here.tab,

@@ -92,7 +92,7 @@ export function placedAll(operations: Operation[], document: unknown): Operation
 }
 
 /** Tests (RFC 6902) that each row that is meant stands where it is looked for. */
-export function testsOf(operations: Operation[], document: unknown): Operation[] {
+export function meantRows(operations: Operation[], document: unknown): Operation[] {
   const tests = new Map<string, Operation>()
   for (const { path } of operations) {
     let upTo = ''

@@ -341,7 +341,8 @@ def idle_months(path: RigPath) -> Response:
     return json_response(LaidUpView(says=says, rows=rows))
 
 
-ODDS = Slots(1, "The weathers are being run already, perhaps in another window. Try again in a moment.")
+# One that was cancelled ends with its next answer: there is a place for the next one meanwhile.
+ODDS = Slots(2, "The weathers are being run already, perhaps in another window. Try again in a moment.")
 
 
 @api.get("/rigs/<int:rig_id>/trial/odds", responses={503: ProblemsView})
