@@ -25,7 +25,7 @@ def names(path) -> set[str]:
 
 @pytest.fixture
 def path(tmp_path):
-    return tmp_path / "harbor.sqlite3"
+    return tmp_path / "my #1 boat?" / "harbor.sqlite3"
 
 
 def test_a_copy_is_whole_while_the_database_is_written(path, tmp_path) -> None:

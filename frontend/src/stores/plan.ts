@@ -213,7 +213,7 @@ export const usePlan = defineStore('plan', () => {
       here.tell(edit.rig, data.revision)
       if (open || !rig.value) await take(data as RigAnswer, have)
       refused.value = null
-      const path = edit.field && placed(edit.field, document.value)
+      const path = open && edit.field && placed(edit.field, document.value)
       if (path && drafts[path]?.text === edit.operations[0]?.value) forget(path)
       return 'settled'
     }
@@ -223,7 +223,7 @@ export const usePlan = defineStore('plan', () => {
     }
     if (response.status === 409) {
       ui.say(problemsOf(error)[0]!.message)
-      if (open) await again(edit.rig)
+      if (open && !(await again(edit.rig))) return 'unanswered'
       return 'changed elsewhere'
     }
     if (open) refuse(edit, operations, problemsOf(error))
@@ -232,10 +232,11 @@ export const usePlan = defineStore('plan', () => {
   }
 
   /** Fetch the whole rig as it is now; what is typed and not stored goes along with its rows. */
-  async function again(id: number) {
+  async function again(id: number): Promise<boolean> {
     version = ''
     const { data } = await ask(id).catch(() => ({ data: undefined }))
     if (data) await take(data as RigAnswer, '')
+    return Boolean(data)
   }
 
   /** The row that an edit means was removed meanwhile. */

@@ -17,15 +17,24 @@ export const freshKey = () => crypto.randomUUID()
  * This window among others of the same browser: its name, which a reload keeps, and what the others do.
  */
 export function useWindow({ changed, seen, orphaned }: Handlers) {
-  const tab = sessionStorage.getItem(TAB) ?? freshKey()
+  let tab = sessionStorage.getItem(TAB) ?? freshKey()
   sessionStorage.setItem(TAB, tab)
   const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel(TAB)
   channel?.addEventListener('message', ({ data }) => changed(data.rig, data.revision))
   document.addEventListener('visibilitychange', () => {
     if (!document.hidden) seen()
   })
-  // Held for as long as the window lives: the others see by it that it does.
-  void navigator.locks?.request(`${TAB}-${tab}`, () => new Promise(() => {}))
+  /** Held for as long as the window lives: the others see by it that it does. */
+  function live() {
+    void navigator.locks?.request(`${TAB}-${tab}`, { ifAvailable: true }, (lock) => {
+      if (lock) return new Promise(() => {})
+      // The browser copied another window, its name too.
+      tab = freshKey()
+      sessionStorage.setItem(TAB, tab)
+      live()
+    })
+  }
+  live()
 
   /** Look from time to time for windows that left something and are gone. */
   function watch(left: () => string[]) {
@@ -40,7 +49,9 @@ export function useWindow({ changed, seen, orphaned }: Handlers) {
   }
 
   return {
-    tab,
+    get tab() {
+      return tab
+    },
     watch,
     /** Tell the others what was stored. */
     tell: (rig: number, revision: number) => channel?.postMessage({ rig, revision }),

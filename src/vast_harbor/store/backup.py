@@ -34,10 +34,7 @@ def copy(source: Path, to: Path) -> Path:
     new.unlink(missing_ok=True)
     new.touch(mode=0o600)
     try:
-        with (
-            closing(sqlite3.connect(f"file:{source}?mode=ro", uri=True)) as here,
-            closing(_open(new)) as there,
-        ):
+        with closing(_reading(source)) as here, closing(_open(new)) as there:
             here.backup(there)
             there.execute("PRAGMA journal_mode = DELETE")
         verify(new)
@@ -62,7 +59,7 @@ def verify(file: Path) -> int:
     if not file.is_file():
         raise BadCopy(f"There is no file {file}.")
     try:
-        with closing(sqlite3.connect(f"file:{file}?mode=ro", uri=True)) as db:
+        with closing(_reading(file)) as db:
             said = db.execute("PRAGMA quick_check(1)").fetchone()[0]
             version = int(db.execute("PRAGMA user_version").fetchone()[0])
             db.execute("SELECT count(*) FROM rig").fetchone()
@@ -127,6 +124,10 @@ def put_back(file: Path, database: Path, today: str) -> Path | None:
                 raise BadCopy(f"{database} is in use: end the program first.")
     copy(file, database)
     return before
+
+
+def _reading(path: Path) -> sqlite3.Connection:
+    return sqlite3.connect(f"{path.resolve().as_uri()}?mode=ro", uri=True)
 
 
 def _open(path: Path) -> sqlite3.Connection:
