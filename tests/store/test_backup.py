@@ -25,7 +25,9 @@ def names(path) -> set[str]:
 
 @pytest.fixture
 def path(tmp_path):
-    return tmp_path / "my #1 boat?" / "harbor.sqlite3"
+    folder = tmp_path / "my #1 boat?"
+    folder.mkdir()
+    return folder / "harbor.sqlite3"
 
 
 def test_a_copy_is_whole_while_the_database_is_written(path, tmp_path) -> None:
