@@ -18,7 +18,6 @@ from types import FrameType
 
 from flask import Flask
 from platformdirs import user_data_path
-from waitress import create_server
 
 from vast_harbor import __version__, data
 from vast_harbor.core.figures.display import Style
@@ -29,10 +28,9 @@ from vast_harbor.formats.table import comparison_table, results_json
 from vast_harbor.store import backup, rigs
 from vast_harbor.store.database import Database, NewerDatabase, get_setting, set_setting
 from vast_harbor.web.app import create_app
+from vast_harbor.web.server import make_server
 
 PORT = 8650
-# A stream of readings holds one for as long as it plays.
-THREADS = 8
 # Of mallopt(3).
 M_ARENA_MAX, M_MMAP_THRESHOLD, M_TRIM_THRESHOLD = -8, -3, -1
 # Runs of days are larger than this: they go back to the system when they are done with [bytes].
@@ -127,7 +125,7 @@ def _serve(args: argparse.Namespace) -> int:
             return _fail(f"{args.data} holds rigs of your own; the demo wants a file of its own.")
         _keep_today(args.data)
         app = create_app(database)
-        server = create_server(app, host="127.0.0.1", port=args.port, threads=THREADS)
+        server = make_server(app, args.port)
     except (OSError, sqlite3.Error, NewerDatabase) as error:
         return _fail(f"{args.data}, port {args.port}: {error}")
     # Figures hold no cycles, so the collector finds nothing; running seldom spares 10 ms an edit.

@@ -201,24 +201,3 @@ def test_year_laid_up_and_how_long_answer_for_every_rig(client, rig) -> None:
     assert all(lane["until_dark"] != "at once" for lane in lasts["banks"])
     edit(client, at, {"op": "replace", "path": "/sources", "value": []})
     assert "A year is run once" in client.get(f"{at}/trial/year").json["says"]
-
-
-def test_streams_leave_room_for_everybody_else(client, rig) -> None:
-    base = rig("pebble")
-    at = f"{base}/monitor?bank=dual&hours_per_second=0.01"
-    playing = [client.get(at) for _ in range(3)]
-    assert [r.status_code for r in playing] == [200] * 3
-    refused = client.get(at)
-    assert refused.status_code == 503
-    assert refused.get_json()["problems"][0]["message"].startswith("Three monitors play already")
-    # A place is free again when somebody no longer listens.
-    playing.pop().close()
-    again = client.get(at)
-    assert again.status_code == 200
-    for one in (*playing, again):
-        one.close()
-    odds = f"{base}/trial/odds?weathers=100"
-    running = [client.get(odds) for _ in range(2)]
-    assert client.get(odds).status_code == 503
-    for one in running:
-        one.close()

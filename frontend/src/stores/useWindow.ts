@@ -13,6 +13,9 @@ const LEFT_EVERY = 10_000
 /** A key that nobody else makes. */
 export const freshKey = () => crypto.randomUUID()
 
+/** This page, from its loading until it is left: so many streams are for one. */
+export const PAGE = freshKey()
+
 /**
  * This window among others of the same browser: its name, which a reload keeps, and what the others do.
  */

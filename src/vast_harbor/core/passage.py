@@ -2,10 +2,11 @@
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property
 
 from vast_harbor.core.battery.bank import Bank
+from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.lazy import LazyMapping
+from vast_harbor.core.figures.patience import go_on
 from vast_harbor.core.figures.workings import Figure, Finding
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
@@ -309,6 +310,7 @@ def evaluate(
     Raises:
         KeyError: when the plan names a house rule, assumption, class or model that there is not.
     """
+    go_on()
     assumptions = reference.assumptions(plan.house_rule, plan.overrides)
     days = need_stop.evaluate(plan, reference, assumptions)
     chosen = before.chosen if before is not None else NO_CHOICE

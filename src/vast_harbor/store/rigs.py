@@ -127,6 +127,14 @@ def get(db: sqlite3.Connection, rig_id: int, known: Document | None = None) -> S
     )
 
 
+def document_text(db: sqlite3.Connection, rig_id: int) -> str:
+    """The document of a rig as it is stored, JSON; raises :class:`Missing`."""
+    row = db.execute("SELECT document FROM rig WHERE id = ? AND deleted_at IS NULL", (rig_id,)).fetchone()
+    if row is None:
+        raise Missing(rig_id)
+    return str(row["document"])
+
+
 def revision(db: sqlite3.Connection, rig_id: int) -> int:
     """How often a rig was changed; raises :class:`Missing`."""
     row = db.execute("SELECT revision FROM rig WHERE id = ? AND deleted_at IS NULL", (rig_id,)).fetchone()

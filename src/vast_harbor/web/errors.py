@@ -8,6 +8,7 @@ from flask import Flask, Response, jsonify, make_response
 from pydantic import ValidationError
 from werkzeug.exceptions import HTTPException
 
+from vast_harbor.core.figures.patience import Abandoned
 from vast_harbor.formats.rig_file import LARGEST_BYTES, Problem, RigFileError
 from vast_harbor.store.rigs import Missing
 
@@ -66,6 +67,10 @@ def handle(app: Flask) -> None:
     @app.errorhandler(jsonpointer.JsonPointerException)
     def _patch(error: Exception) -> Response:
         return problems(409, Problem("", "The edit does not fit the rig as it is now; it was loaded again."))
+
+    @app.errorhandler(Abandoned)
+    def _abandoned(error: Abandoned) -> Response:
+        return problems(503, Problem("", "Nobody waited for the answer any more."))
 
     @app.errorhandler(HTTPException)
     def _http(error: HTTPException) -> Response:

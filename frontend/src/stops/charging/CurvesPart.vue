@@ -14,8 +14,9 @@ const from = ref('50 %')
 const to = ref('100 %')
 const { answer, problems } = useAsked<Schemas['CurvesView']>(
   () => `${source.value} ${from.value} ${to.value}`,
-  () =>
+  (signal) =>
     api.GET('/api/rigs/{rig_id}/charging/curves', {
+      signal,
       params: {
         path: { rig_id: plan.rig!.id },
         query: { source: source.value, start: from.value, end: to.value },

@@ -9,8 +9,9 @@ export function useCharging() {
   const candidate = ref('')
   const asked = useAsked<Schemas['ChargingView']>(
     () => candidate.value,
-    () =>
+    (signal) =>
       api.GET('/api/rigs/{rig_id}/charging', {
+        signal,
         params: { path: { rig_id: plan.rig!.id }, query: { candidate: candidate.value } },
       }),
   )

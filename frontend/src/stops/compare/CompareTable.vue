@@ -14,9 +14,10 @@ const compare = computed(() => plan.rig!.compare)
 const { kept, shown, hidden, reference, toggle, sortBy } = useColumns()
 const { answer: apart } = useAsked<Schemas['DifferencesView']>(
   () => reference.value,
-  () =>
+  (signal) =>
     reference.value
       ? api.GET('/api/rigs/{rig_id}/compare/differences', {
+          signal,
           params: {
             path: { rig_id: plan.rig!.id },
             query: { reference: reference.value },

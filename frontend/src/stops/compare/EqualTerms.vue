@@ -12,7 +12,11 @@ const root = ref<HTMLElement | null>(null)
 const chosen = ref('usable')
 const { answer } = useAsked<Schemas['EqualTermsListView']>(
   () => '',
-  () => api.GET('/api/rigs/{rig_id}/compare/terms', { params: { path: { rig_id: plan.rig!.id } } }),
+  (signal) =>
+    api.GET('/api/rigs/{rig_id}/compare/terms', {
+      signal,
+      params: { path: { rig_id: plan.rig!.id } },
+    }),
 )
 const NAMES: Record<string, string> = {
   usable: 'Equal usable energy',

@@ -10,7 +10,11 @@ import { computed } from 'vue'
 const plan = usePlan()
 const { answer, asking } = useAsked<Schemas['LoadCostsView']>(
   () => '',
-  () => api.GET('/api/rigs/{rig_id}/compare/loads', { params: { path: { rig_id: plan.rig!.id } } }),
+  (signal) =>
+    api.GET('/api/rigs/{rig_id}/compare/loads', {
+      signal,
+      params: { path: { rig_id: plan.rig!.id } },
+    }),
 )
 const advice = computed(() => answer.value?.loads.filter((l) => l.better && l.says) ?? [])
 const most = computed(() =>

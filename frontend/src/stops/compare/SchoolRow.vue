@@ -9,8 +9,11 @@ import { computed } from 'vue'
 const plan = usePlan()
 const { answer, asking } = useAsked<Schemas['SchoolsView']>(
   () => '',
-  () =>
-    api.GET('/api/rigs/{rig_id}/compare/schools', { params: { path: { rig_id: plan.rig!.id } } }),
+  (signal) =>
+    api.GET('/api/rigs/{rig_id}/compare/schools', {
+      signal,
+      params: { path: { rig_id: plan.rig!.id } },
+    }),
 )
 const apart = computed(() => answer.value?.schools.filter((s) => !s.same).length ?? 0)
 </script>

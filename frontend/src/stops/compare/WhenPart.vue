@@ -10,7 +10,11 @@ import { computed } from 'vue'
 const plan = usePlan()
 const { answer, asking } = useAsked<Schemas['WhenView']>(
   () => '',
-  () => api.GET('/api/rigs/{rig_id}/compare/when', { params: { path: { rig_id: plan.rig!.id } } }),
+  (signal) =>
+    api.GET('/api/rigs/{rig_id}/compare/when', {
+      signal,
+      params: { path: { rig_id: plan.rig!.id } },
+    }),
 )
 const columns = computed(() => plan.rig!.compare.compared_banks)
 const column = (id: string) => columns.value.find((c) => c.id === id)

@@ -7,8 +7,11 @@ export function useDoubt() {
   const plan = usePlan()
   return useAsked<Schemas['DoubtView']>(
     () => '',
-    () =>
-      api.GET('/api/rigs/{rig_id}/compare/doubt', { params: { path: { rig_id: plan.rig!.id } } }),
+    (signal) =>
+      api.GET('/api/rigs/{rig_id}/compare/doubt', {
+        signal,
+        params: { path: { rig_id: plan.rig!.id } },
+      }),
   )
 }
 
@@ -17,7 +20,10 @@ export function useTurns() {
   const plan = usePlan()
   return useAsked<Schemas['VerdictChangesView']>(
     () => '',
-    () =>
-      api.GET('/api/rigs/{rig_id}/compare/turns', { params: { path: { rig_id: plan.rig!.id } } }),
+    (signal) =>
+      api.GET('/api/rigs/{rig_id}/compare/turns', {
+        signal,
+        params: { path: { rig_id: plan.rig!.id } },
+      }),
   )
 }

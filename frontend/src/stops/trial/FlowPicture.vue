@@ -9,8 +9,9 @@ const props = defineProps<{ bankId: string; moment: number; soc: number; battery
 const plan = usePlan()
 const { answer } = useAsked<Schemas['FlowsView']>(
   () => props.bankId,
-  () =>
+  (signal) =>
     api.GET('/api/rigs/{rig_id}/trial/flows', {
+      signal,
       params: { path: { rig_id: plan.rig!.id }, query: { bank: props.bankId } },
     }),
 )

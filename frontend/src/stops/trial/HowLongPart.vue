@@ -9,8 +9,9 @@ const plan = usePlan()
 const load = ref('')
 const { answer } = useAsked<Schemas['HowLongView']>(
   () => load.value,
-  () =>
+  (signal) =>
     api.GET('/api/rigs/{rig_id}/trial/how-long', {
+      signal,
       params: { path: { rig_id: plan.rig!.id }, query: { load: load.value } },
     }),
 )

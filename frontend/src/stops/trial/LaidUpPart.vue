@@ -8,7 +8,11 @@ import { computed } from 'vue'
 const plan = usePlan()
 const { answer } = useAsked<Schemas['LaidUpView']>(
   () => '',
-  () => api.GET('/api/rigs/{rig_id}/trial/laid-up', { params: { path: { rig_id: plan.rig!.id } } }),
+  (signal) =>
+    api.GET('/api/rigs/{rig_id}/trial/laid-up', {
+      signal,
+      params: { path: { rig_id: plan.rig!.id } },
+    }),
 )
 const HEAD = ['Bank', 'Lasts', 'Recharge by', 'Lowest', 'Charged too cold', 'Near freezing']
 const parts = computed(() => [

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
+import { PAGE } from '@/stores/useWindow'
 import { Download, Pause, Play } from '@lucide/vue'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 
@@ -43,7 +44,7 @@ function play() {
   const from = reading.value ? Math.round(reading.value.hours * 4) + 1 : 0
   playing.value = true
   stream = new EventSource(
-    `/api/rigs/${plan.rig!.id}/monitor?bank=${bank.value}&hours_per_second=${speed.value}&start_step=${from}`,
+    `/api/rigs/${plan.rig!.id}/monitor?bank=${bank.value}&hours_per_second=${speed.value}&start_step=${from}&page=${PAGE}`,
   )
   stream.onmessage = (event) => {
     reading.value = JSON.parse(event.data) as Reading
@@ -52,7 +53,7 @@ function play() {
   stream.addEventListener('end', pause)
   stream.onerror = () => {
     if (stream?.readyState === EventSource.CLOSED) {
-      ui.say('It does not play. Three play already, perhaps in other windows: stop one of them.')
+      ui.say('It does not play. Two monitors play already: stop one of them.')
     }
     pause()
   }

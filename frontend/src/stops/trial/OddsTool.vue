@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
+import { PAGE } from '@/stores/useWindow'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 
@@ -33,7 +34,7 @@ function start() {
   stop()
   told.value = null
   running.value = true
-  stream = new EventSource(`/api/rigs/${plan.rig!.id}/trial/odds?weathers=${WEATHERS}`)
+  stream = new EventSource(`/api/rigs/${plan.rig!.id}/trial/odds?weathers=${WEATHERS}&page=${PAGE}`)
   stream.onmessage = (event) => {
     told.value = JSON.parse(event.data)
     if (told.value!.done >= told.value!.of) stop()

@@ -10,7 +10,11 @@ const DepthChart = defineAsyncComponent(() => import('./DepthChart.vue'))
 const plan = usePlan()
 const { answer } = useAsked<Schemas['YearView']>(
   () => '',
-  () => api.GET('/api/rigs/{rig_id}/trial/year', { params: { path: { rig_id: plan.rig!.id } } }),
+  (signal) =>
+    api.GET('/api/rigs/{rig_id}/trial/year', {
+      signal,
+      params: { path: { rig_id: plan.rig!.id } },
+    }),
 )
 const ROWS = [
   { key: 'served_share', name: 'Nights fully served' },

@@ -12,7 +12,8 @@ export function useRun() {
   const plan = usePlan()
   const { answer } = useAsked<Schemas['TrialRunView']>(
     () => '',
-    () => api.GET('/api/rigs/{rig_id}/trial', { params: { path: { rig_id: plan.rig!.id } } }),
+    (signal) =>
+      api.GET('/api/rigs/{rig_id}/trial', { signal, params: { path: { rig_id: plan.rig!.id } } }),
   )
   const hand = ref<string[]>([])
   const moment = ref(0)

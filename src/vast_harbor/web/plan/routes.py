@@ -5,7 +5,7 @@ import secrets
 import sqlite3
 from collections.abc import Callable
 from dataclasses import replace
-from functools import cached_property, lru_cache
+from functools import lru_cache
 from pathlib import Path
 from typing import Any, Literal
 
@@ -16,6 +16,7 @@ from jsonpatch import JsonPatchTestFailed
 from pydantic import BaseModel, ConfigDict, Field
 
 from vast_harbor import data
+from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.passage import Before, Results, evaluate

@@ -11,7 +11,7 @@ from datetime import datetime
 from flask import Response, current_app, make_response
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
-from pydantic import BaseModel, Field
+from pydantic import Field
 
 from vast_harbor.core.stops.trial import MonitorReading, SimulationResult, Trial, readings
 from vast_harbor.core.weather.daily_weather import STEP_H
@@ -20,7 +20,7 @@ from vast_harbor.formats.rig_file import Problem
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath
 from vast_harbor.web.plan.routes import evaluated_results
-from vast_harbor.web.slots import Slots
+from vast_harbor.web.slots import Listener, PageQuery, Slots
 from vast_harbor.web.trial.routes import BankQuery
 from vast_harbor.web.views import ProblemsView
 
@@ -32,10 +32,10 @@ api = APIBlueprint(
 GONE = "This bank is no longer part of the trial."
 # A stream is not kept open for longer, nor left more often than this [s].
 LONGEST_S, OFTENEST_S = 120.0, 0.02
-PLAYERS = Slots(3, "Three monitors play already, perhaps in other windows. Stop one of them and play again.")
+PLAYERS = Slots(12, 2, "Two monitors play already. Stop one of them and play again.")
 
 
-class StreamQuery(BaseModel):
+class StreamQuery(PageQuery):
     """Which bank, and how fast."""
 
     bank: str = Field(max_length=60, description="Id of a candidate, or old")
@@ -55,10 +55,10 @@ def stream(path: RigPath, query: StreamQuery) -> Response:
     if result is None:
         return problems(404, Problem("", GONE))
     left = list(readings(run, result))[query.start_step :]
-    return PLAYERS.stream(_played(left, query.hours_per_second))
+    return PLAYERS.stream(query.page, lambda listener: _played(left, query.hours_per_second, listener))
 
 
-def _played(left: list[MonitorReading], hours_per_second: float) -> Iterator[str]:
+def _played(left: list[MonitorReading], hours_per_second: float, listener: Listener) -> Iterator[str]:
     wait = STEP_H / hours_per_second
     begun = time.monotonic()
     for i, r in enumerate(left):
@@ -67,7 +67,7 @@ def _played(left: list[MonitorReading], hours_per_second: float) -> Iterator[str
             break
         pause = due - time.monotonic()
         if pause > OFTENEST_S:
-            time.sleep(pause)
+            listener.sleep(pause)
         body = {"hours": r.hours, "volts": r.volts, "amps": r.amps, "soc": r.soc, "celsius": r.celsius}
         yield f"data: {json.dumps(body)}\n\n"
     yield "event: end\ndata: {}\n\n"

@@ -32,7 +32,7 @@ from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath, json_response
 from vast_harbor.web.plan.routes import evaluated_results
 from vast_harbor.web.plan.views import style_of
-from vast_harbor.web.slots import Slots
+from vast_harbor.web.slots import Listener, PageQuery, Slots
 from vast_harbor.web.trial.models import (
     BankOddsView,
     BankRunView,
@@ -95,7 +95,7 @@ class LoadQuery(BaseModel):
     load: str = Field(default="", max_length=60, description="Id of a load; the largest consumer if empty")
 
 
-class OddsQuery(BaseModel):
+class OddsQuery(PageQuery):
     """How many weathers."""
 
     weathers: int = Field(default=100, ge=20, le=MOST_WEATHERS)
@@ -342,7 +342,7 @@ def idle_months(path: RigPath) -> Response:
 
 
 # One that was cancelled ends with its next answer: there is a place for the next one meanwhile.
-ODDS = Slots(2, "The weathers are being run already, perhaps in another window. Try again in a moment.")
+ODDS = Slots(2, 2, "The weathers are being run already, perhaps in another window. Try again in a moment.")
 
 
 @api.get("/rigs/<int:rig_id>/trial/odds", responses={503: ProblemsView})
@@ -350,11 +350,13 @@ def how_often(path: RigPath, query: OddsQuery) -> Response:
     """How often every bank goes dark, as server-sent events: progress, then the result."""
     rig, _, results = evaluated_results(path.rig_id)
     style, run = style_of(rig), results.simulated.trial
-    return ODDS.stream(_odds(run, query.weathers, style))
+    return ODDS.stream(query.page, lambda listener: _odds(run, query.weathers, style, listener))
 
 
-def _odds(run: Trial, weathers: int, style: Style) -> Iterator[str]:
+def _odds(run: Trial, weathers: int, style: Style, listener: Listener) -> Iterator[str]:
     for odds_so_far in odds(run, weathers):
+        if listener.gone():
+            return
         simulated_banks = [
             BankOddsView(
                 id=r.simulated.id,

@@ -11,8 +11,9 @@ const plan = usePlan()
 const ORDER = ['note', 'unknown', 'ok']
 const { answer } = useAsked<Schemas['ChecksView']>(
   () => props.candidate.id,
-  () =>
+  (signal) =>
     api.GET('/api/rigs/{rig_id}/checks', {
+      signal,
       params: { path: { rig_id: plan.rig!.id }, query: { candidate: props.candidate.id } },
     }),
 )

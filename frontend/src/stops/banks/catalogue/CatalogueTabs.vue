@@ -15,7 +15,8 @@ const reference = useReference()
 const { add, full } = useBanks()
 const { answer } = useAsked<Schemas['CatalogueView']>(
   () => '',
-  () => api.GET('/api/rigs/{rig_id}/catalogue', { params: { path: { rig_id: plan.rig!.id } } }),
+  (signal) =>
+    api.GET('/api/rigs/{rig_id}/catalogue', { signal, params: { path: { rig_id: plan.rig!.id } } }),
 )
 
 /** What a model is of its class besides, of those that cover the need. */

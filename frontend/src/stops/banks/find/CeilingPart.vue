@@ -15,8 +15,9 @@ const kg = ref('')
 const space = ref(true)
 const { answer, problems } = useAsked<Schemas['FindView']>(
   () => `${money.value}|${kg.value}|${space.value}`,
-  () =>
+  (signal) =>
     api.GET('/api/rigs/{rig_id}/find', {
+      signal,
       params: {
         path: { rig_id: plan.rig!.id },
         query: { money: money.value, kg: kg.value, space: space.value },

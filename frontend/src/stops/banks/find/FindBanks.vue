@@ -13,8 +13,9 @@ const plan = usePlan()
 const all = ref(false)
 const { answer, asking } = useAsked<Schemas['FindView']>(
   () => '',
-  () =>
+  (signal) =>
     api.GET('/api/rigs/{rig_id}/find', {
+      signal,
       params: { path: { rig_id: plan.rig!.id }, query: { money: '', kg: '', space: true } },
     }),
 )

@@ -16,8 +16,9 @@ const { built, bank, chosen } = useOneBank()
 const picked = ref<number | null>(null)
 const { answer } = useAsked<Schemas['LockerView']>(
   () => bank.value?.id ?? '',
-  () =>
+  (signal) =>
     api.GET('/api/rigs/{rig_id}/locker', {
+      signal,
       params: { path: { rig_id: plan.rig!.id }, query: { candidate: bank.value!.id } },
     }),
 )

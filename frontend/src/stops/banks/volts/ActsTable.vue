@@ -9,7 +9,8 @@ import { useAsked } from '@/stores/useAsked'
 const plan = usePlan()
 const { answer } = useAsked<Schemas['ActsView']>(
   () => '',
-  () => api.GET('/api/rigs/{rig_id}/volts', { params: { path: { rig_id: plan.rig!.id } } }),
+  (signal) =>
+    api.GET('/api/rigs/{rig_id}/volts', { signal, params: { path: { rig_id: plan.rig!.id } } }),
 )
 </script>
 

@@ -18,8 +18,9 @@ const { built } = useOneBank()
 const amps = ref('')
 const { answer, problem } = useAsked<Schemas['RatesView']>(
   () => amps.value,
-  () =>
+  (signal) =>
     api.GET('/api/rigs/{rig_id}/rates', {
+      signal,
       params: { path: { rig_id: plan.rig!.id }, query: { amps: amps.value } },
     }),
 )

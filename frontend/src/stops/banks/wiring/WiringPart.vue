@@ -11,8 +11,9 @@ const plan = usePlan()
 const { built, bank, chosen } = useOneBank()
 const { answer } = useAsked<Schemas['WiringView']>(
   () => bank.value?.id ?? '',
-  () =>
+  (signal) =>
     api.GET('/api/rigs/{rig_id}/wiring', {
+      signal,
       params: { path: { rig_id: plan.rig!.id }, query: { candidate: bank.value!.id } },
     }),
 )

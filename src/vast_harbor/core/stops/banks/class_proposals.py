@@ -2,13 +2,13 @@
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from functools import cached_property
 from itertools import islice
 from typing import Protocol
 
 from vast_harbor.core.battery.bank import Bank, BatteryModel, series_count
 from vast_harbor.core.battery.chemistry import BatteryClass
 from vast_harbor.core.errors import InvalidInput
+from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.lazy import LazyMapping
 from vast_harbor.core.stops.banks.criteria import PUT_RIGHT
 from vast_harbor.core.stops.banks.proposals import SizedLayout, most_strings, offered, size_layout, smallest

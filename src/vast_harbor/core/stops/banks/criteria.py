@@ -6,7 +6,6 @@ them for every bank. Each criterion is computed here and nowhere else.
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from functools import cached_property
 from typing import Protocol
 
 from vast_harbor.core.battery.bank import Bank, BatteryModel
@@ -15,6 +14,7 @@ from vast_harbor.core.battery.gassing import air_flow, gassing_ma, opening_cm2, 
 from vast_harbor.core.battery.peukert import rate_factor
 from vast_harbor.core.battery.sizing import usable_energy
 from vast_harbor.core.battery.terminal_voltage import Terminal, bank_resistance, peak_current
+from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.installation.axle_load import coupling_change
 from vast_harbor.core.installation.cables import Sized, resistance
 from vast_harbor.core.installation.packing import Clash, Packing, Place, clashes, pack

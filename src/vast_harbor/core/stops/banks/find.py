@@ -10,6 +10,7 @@ from vast_harbor.core.battery.ageing import cycles_at_depth, wear_by_plan
 from vast_harbor.core.battery.bank import Bank, BatteryModel, series_count
 from vast_harbor.core.cost.pareto import front
 from vast_harbor.core.errors import InvalidInput
+from vast_harbor.core.figures.patience import go_on
 from vast_harbor.core.stops.banks.checks.stages import MOST_GAP
 from vast_harbor.core.stops.banks.class_proposals import Besides
 from vast_harbor.core.stops.banks.criteria import PUT_RIGHT, REASONS
@@ -96,6 +97,7 @@ def search(look: QuickLifeCost, models: Mapping[str, BatteryModel], besides: Bes
     reasons: dict[str, tuple[str, ...]] = {}
     seen = 0
     for model in models.values():
+        go_on()
         banks = layouts(model, look.rig_limits.plan.system_v)
         seen += len(banks)
         against, suitable = _of_model(look, banks, besides)

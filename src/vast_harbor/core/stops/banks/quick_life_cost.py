@@ -5,7 +5,6 @@ Compare shows the same numbers with their workings, and adds what a simulated ye
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cached_property
 from math import inf
 
 from vast_harbor.core.battery.ageing import (
@@ -21,6 +20,7 @@ from vast_harbor.core.battery.chemistry import Range
 from vast_harbor.core.battery.datasheet import widened
 from vast_harbor.core.cost.cash_flow import Values
 from vast_harbor.core.cost.life_cost import AS_PLANNED, LifeCostInputs, life_years, lifetime, stacked
+from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import WATCHED, WORKSHOP, Candidate, Plan, Reference
 from vast_harbor.core.stops.banks.purchase_price import Purchase, purchase

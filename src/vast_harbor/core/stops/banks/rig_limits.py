@@ -2,9 +2,9 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field
-from functools import cached_property
 
 from vast_harbor.core.battery.bank import Bank
+from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.installation.cables import Sized, inverter_current, size
 from vast_harbor.core.rig import derating

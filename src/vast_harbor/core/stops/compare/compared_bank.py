@@ -2,8 +2,8 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from functools import cached_property
 
+from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import Figure, Finding, Sentence, escaped
 from vast_harbor.core.stops.banks import BankFigures
 from vast_harbor.core.stops.charging import Suitability

@@ -2,11 +2,12 @@
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
-from functools import cached_property, lru_cache, partial
+from functools import lru_cache, partial
 
 from vast_harbor.core.battery.terminal_voltage import bank_resistance
 from vast_harbor.core.cost import cash_flow
 from vast_harbor.core.cost.life_cost import BY_LABEL
+from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan

@@ -2,11 +2,11 @@
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
-from functools import cached_property
 from math import isinf
 
 from vast_harbor.core.cost import cash_flow
 from vast_harbor.core.cost.life_cost import LifeCostInputs, costs_of
+from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import Figure, computed, typed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import WORKSHOP, Plan

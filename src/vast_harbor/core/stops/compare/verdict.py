@@ -2,13 +2,13 @@
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
-from functools import cached_property
 
 import numpy as np
 
 from vast_harbor.core.cost import cash_flow
 from vast_harbor.core.cost.life_cost import LifeCostInputs
 from vast_harbor.core.cost.monte_carlo import COUNT, SampledCosts, sample_costs
+from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan

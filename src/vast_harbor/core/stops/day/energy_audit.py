@@ -2,12 +2,12 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from functools import cached_property
 from math import inf
 
 import numpy as np
 from numpy.typing import NDArray
 
+from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.clock import DAY_H, Block, union_hours
 from vast_harbor.core.figures.workings import Figure, computed, typed
 from vast_harbor.core.rig import derating

@@ -1,8 +1,8 @@
 """What each load of a day takes, with its workings."""
 
 from dataclasses import dataclass
-from functools import cached_property
 
+from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.clock import Block
 from vast_harbor.core.figures.workings import Deferred, Figure, computed, typed
 from vast_harbor.core.rig.day_types import DayType

@@ -2,8 +2,8 @@
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
-from functools import cached_property
 
+from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.day_types import CARRIED, LAID_UP, DayType

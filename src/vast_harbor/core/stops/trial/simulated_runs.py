@@ -2,9 +2,9 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import cached_property
 
 from vast_harbor.core.battery.bank import BatteryModel
+from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
 from vast_harbor.core.rig.assumptions import Assumptions

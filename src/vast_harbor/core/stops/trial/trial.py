@@ -2,10 +2,10 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from functools import cached_property
 
 import numpy as np
 
+from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.rig.sources import GENERATOR, MAINS, Source
 from vast_harbor.core.schedule.timeline import Timeline

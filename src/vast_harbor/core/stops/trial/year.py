@@ -2,13 +2,14 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from functools import cached_property
 
 import numpy as np
 
 from vast_harbor.core.battery.ageing import cycles_at_depth
 from vast_harbor.core.battery.bank import BatteryModel
+from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.lru_cache import LruCache
+from vast_harbor.core.figures.patience import go_on
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.rig.months import months_of_use
 from vast_harbor.core.rig.sources import GENERATOR, MAINS, SOLAR, Source
@@ -218,6 +219,7 @@ def year_of(
 
 def count(plan: YearPlan, simulated: SimulatedBank, model: BatteryModel, exponent: float) -> Sample:
     """Run the sample of days with one bank and count what came of it; arguments as of :func:`year_of`."""
+    go_on()
     traces = run([simulated], plan.conditions)[0]
     first, dt = plan.first, plan.conditions.step_h
     row = plan.row * STEPS_A_DAY

@@ -2,10 +2,10 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from functools import cached_property
 from typing import Any
 
 from vast_harbor.core.battery.bank import Bank
+from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed, datasheet, typed
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions

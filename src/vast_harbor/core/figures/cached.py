@@ -1,0 +1,40 @@
+"""A property that is worked out once."""
+
+import functools
+from collections.abc import Callable
+from typing import Any, Generic, TypeVar, overload
+
+T = TypeVar("T")
+_NONE = object()
+
+
+class cached_property(Generic[T]):
+    """Like :func:`functools.cached_property` from Python 3.12 on: without the one lock for all instances,
+    behind which a quick answer would wait for a long one. Two threads that ask one instance at once may both
+    work it out; the value must be the same.
+
+    Args:
+        work_out: the method.
+    """
+
+    def __init__(self, work_out: Callable[[Any], T]) -> None:
+        self.work_out, self.name = work_out, work_out.__name__
+        functools.update_wrapper(self, work_out)  # type: ignore[arg-type]
+
+    def __set_name__(self, owner: type, name: str) -> None:
+        self.name = name
+
+    @overload
+    def __get__(self, instance: None, owner: type | None = None) -> "cached_property[T]": ...
+
+    @overload
+    def __get__(self, instance: object, owner: type | None = None) -> T: ...
+
+    def __get__(self, instance: object | None, owner: type | None = None) -> "cached_property[T] | T":
+        if instance is None:
+            return self
+        value: Any = instance.__dict__.get(self.name, _NONE)
+        if value is _NONE:
+            value = instance.__dict__[self.name] = self.work_out(instance)
+        found: T = value
+        return found

@@ -1,0 +1,25 @@
+"""Which lane a request goes to: what is answered at once, what is worked out, and what goes on for long."""
+
+import re
+
+# Workers of each lane. Each stream holds one for as long as it plays; two that work something out leave a
+# machine of two cores enough to answer an edit.
+LANES = {"quick": 6, "worked_out": 2, "stream": 16}
+_OF_A_RIG = r"/api/rigs/\d+/"
+_STREAMS = re.compile(_OF_A_RIG + r"(monitor|trial/odds)")
+_WORKED_OUT = re.compile(
+    _OF_A_RIG + r"(card|find|why|compare/.*|report(/.*)?|trial(/.*)?|monitor\.csv|charging(/.*)?)"
+)
+_DATABASES = frozenset({"/api/restore"})
+
+
+def lane_of(path: str) -> str:
+    """The lane of a path, a key of :data:`LANES`."""
+    if _STREAMS.fullmatch(path):
+        return "stream"
+    return "worked_out" if _WORKED_OUT.fullmatch(path) else "quick"
+
+
+def takes_a_whole_database(path: str) -> bool:
+    """Whether the body of a request to this path may be a whole database."""
+    return path in _DATABASES

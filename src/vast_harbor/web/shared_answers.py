@@ -1,0 +1,69 @@
+"""What is worked out of one state of a rig is worked out once: for all who ask, and for who asks again."""
+
+import hashlib
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import wraps
+from typing import Any
+
+from flask import Flask, Response, current_app, request
+from werkzeug.datastructures import Headers
+
+from vast_harbor.core.figures.lru_cache import LruCache
+from vast_harbor.core.figures.patience import while_wanted
+from vast_harbor.store import rigs
+from vast_harbor.store.database import Database
+from vast_harbor.web.lanes import lane_of
+
+# Answers are kept until they take up this [bytes].
+MOST_BYTES = 12_000_000
+
+
+@dataclass(frozen=True, slots=True)
+class _Answer:
+    body: bytes
+    status: int
+    headers: tuple[tuple[str, str], ...]
+
+    def response(self) -> Response:
+        return Response(self.body, self.status, Headers(list(self.headers)))
+
+
+_ANSWERS: LruCache[tuple[str, ...], _Answer] = LruCache(MOST_BYTES, lambda a: len(a.body) + 1000)
+
+
+def somebody_waits() -> bool:
+    """Whether who asked is still there; other servers than ours do not tell."""
+    gone = request.environ.get("waitress.client_disconnected")
+    return gone is None or not gone()
+
+
+def share(app: Flask) -> None:
+    """Answer what is worked out (see :mod:`vast_harbor.web.lanes`) from what was answered before; give up
+    what nobody waits for.
+
+    Args:
+        app: the application with all its routes.
+    """
+    for rule in app.url_map.iter_rules():
+        if "GET" in (rule.methods or ()) and lane_of(rule.rule.replace("<int:rig_id>", "1")) == "worked_out":
+            app.view_functions[rule.endpoint] = _shared(app.view_functions[rule.endpoint])
+
+
+def _shared(view: Callable[..., Any]) -> Callable[..., Response]:
+    @wraps(view)
+    def answer(**parts: Any) -> Response:
+        database: Database = current_app.config["DATABASE"]
+        with database.reading() as db:
+            document = rigs.document_text(db, parts["rig_id"])
+        digest = hashlib.sha256(document.encode()).hexdigest()
+        key = (str(database.path), request.full_path, digest, current_app.config["TODAY"]())
+
+        def make() -> _Answer:
+            with while_wanted(somebody_waits):
+                made = current_app.make_response(view(**parts))
+            return _Answer(made.get_data(), made.status_code, tuple(made.headers))
+
+        return _ANSWERS.of(key, make).response()
+
+    return answer
