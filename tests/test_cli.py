@@ -78,4 +78,4 @@ def test_demo_never_touches_rigs_of_the_owner(tmp_path, capsys) -> None:
     assert cli.main(["demo", "--data", str(path), "--port", "0"]) == 2
     assert "rigs of your own" in capsys.readouterr().err
     with Database(path).reading() as db:
-        assert [r.document["rig"]["name"] for r in rigs.listed(db)] == ["Mine"]
+        assert rigs.names(db) == {"Mine"}

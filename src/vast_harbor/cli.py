@@ -10,13 +10,11 @@ import signal
 import sqlite3
 import sys
 import tempfile
-import threading
 from contextlib import suppress
 from datetime import date
 from pathlib import Path
 from types import FrameType
 
-from flask import Flask
 from platformdirs import user_data_path
 
 from vast_harbor import __version__, data
@@ -28,6 +26,7 @@ from vast_harbor.formats.table import comparison_table, results_json
 from vast_harbor.store import backup, rigs
 from vast_harbor.store.database import Database, NewerDatabase, get_setting, set_setting
 from vast_harbor.web.app import create_app
+from vast_harbor.web.harbor.cards import renew_in_background
 from vast_harbor.web.server import make_server
 
 PORT = 8650
@@ -132,7 +131,7 @@ def _serve(args: argparse.Namespace) -> int:
     data.reference()
     gc.freeze()
     gc.set_threshold(100_000, 50, 100)
-    _warm(app)
+    renew_in_background(app)
     signal.signal(signal.SIGTERM, _end)
     try:
         print(f"Vast Harbor is at http://127.0.0.1:{server.effective_port}/  (Ctrl+C ends it)", flush=True)
@@ -183,9 +182,10 @@ def _fill_demo(database: Database) -> bool:
     with database.writing() as db:
         if get_setting(db, DEMO_MARK):
             return True
-        if rigs.listed(db):
+        if rigs.names(db):
             return False
-        for name in data.DEMO_RIGS:
+        # The first one stands first: it was changed last.
+        for name in reversed(data.DEMO_RIGS):
             rigs.add(db, files.to_document(files.read(data.demo_rig(name), reference)))
         set_setting(db, DEMO_MARK, __version__)
     return True
@@ -197,17 +197,6 @@ def _prepare() -> int:
     plan = files.to_plan(files.read(data.demo_rig(data.DEMO_RIGS[0]), reference), reference)
     evaluate(plan, reference).simulated.run()
     return 0
-
-
-def _warm(app: Flask) -> None:
-    """Run the rigs that are there once, beside the server, so that the first look is quick."""
-
-    def look() -> None:
-        client = app.test_client()
-        for card in client.get("/api/rigs").get_json()["rigs"]:
-            client.get(f"/api/rigs/{card['id']}/card")
-
-    threading.Thread(target=look, daemon=True).start()
 
 
 def _openapi() -> int:

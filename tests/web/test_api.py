@@ -1,10 +1,16 @@
 """The API: edits answer with every figure, refusals with sentences, and nothing ends in a bare error."""
 
 import json
+import sqlite3
+import time
+from datetime import timedelta
 
 import pytest
 
 from vast_harbor import data
+from vast_harbor.store import rigs
+from vast_harbor.web.app import create_app
+from vast_harbor.web.harbor import cards
 from web.conftest import back, patch
 
 
@@ -80,20 +86,76 @@ def test_a_rig_file_goes_out_and_comes_back(client) -> None:
     assert again == first
 
 
-def test_the_harbor_is_there_before_its_figures(client, rig) -> None:
+def test_the_harbor_is_there_before_its_figures(client, rig, monkeypatch) -> None:
     def card():
         return client.get("/api/rigs").get_json()["rigs"][0]
 
-    assert card() == {"id": rig["id"], "name": "Skua", "kind": "boat", "notes": "", "figures": None}
+    bare = {"id": rig["id"], "name": "Skua", "kind": "boat", "notes": ""}
+    assert card() == bare | {"figures": None, "fresh": False}
     figures = client.get(f"/api/rigs/{rig['id']}/card").get_json()
     assert [s["stop"] for s in figures["strip"]] == [s["stop"] for s in rig["strip"]]
-    assert figures["result"] and card()["figures"] == figures
+    assert figures["result"] and card() == bare | {"figures": figures, "fresh": True}
+    # They lie in the database: another run of the program knows them, tomorrow until they are renewed.
+    other = create_app(client.application.config["DATABASE"])
+    other.config["TODAY"] = lambda: "2031-01-01"
+    tomorrow = other.test_client().get("/api/rigs").get_json()["rigs"][0]
+    assert tomorrow == bare | {"figures": figures, "fresh": False}
+    # Another version of the program would come to others.
+    monkeypatch.setattr(cards, "build", lambda: "another")
+    assert card()["figures"] is None
+    monkeypatch.undo()
     # What was changed since is worked out again.
     patch(client, rig, {"op": "replace", "path": "/rig/off_grid_nights", "value": "33"})
     assert card()["figures"] is None
     again = client.get(f"/api/rigs/{rig['id']}/card").get_json()
     assert "33" in again["strip"][0]["figure"] and again != figures
     assert client.get("/api/rigs/99/card").status_code == 404
+
+
+def test_rigs_are_paged_and_searched(client) -> None:
+    for i in range(30):
+        made = client.post(
+            "/api/rigs", json={"name": f"Skerry {i:02}", "kind": "boat" if i % 10 else "cabin"}
+        )
+        if i == 7:
+            patch(client, {"id": made.get_json()["id"], "revision": 1},
+                  {"op": "replace", "path": "/rig/notes", "value": "The ÖLAND one, 100 % sun"})  # fmt: skip
+
+    def names(query: str) -> list[str]:
+        return [r["name"] for r in client.get(f"/api/rigs?{query}").get_json()["rigs"]]
+
+    first = client.get("/api/rigs").get_json()
+    assert (first["found"], first["all"], first["pages"]) == (30, 30, 2)
+    assert names("")[:2] == ["Skerry 29", "Skerry 28"] and names("page=2")[-1] == "Skerry 00"
+    assert len(names("") + names("page=2")) == len(set(names("") + names("page=2"))) == 30
+    # In any order and case, in names, kinds and notes; signs of the database's own are plain text.
+    assert names("search=cabin+sker") == ["Skerry 20", "Skerry 10", "Skerry 00"]
+    assert names("search=%C3%B6land") == names("search=100+%25") == ["Skerry 07"]
+    assert names("search=sk_rry") == names("page=3") == []
+    assert client.get("/api/rigs?search=cabin").get_json()["found"] == 3
+    assert client.get("/api/rigs?page=0").status_code == 422
+
+
+def test_a_card_that_cannot_be_kept_is_shown_all_the_same(client, rig, monkeypatch) -> None:
+    def full(*_: object) -> None:
+        raise sqlite3.OperationalError("database or disk is full")
+
+    monkeypatch.setattr(cards.cards, "keep", full)
+    assert client.get(f"/api/rigs/{rig['id']}/card").status_code == 200
+
+
+def test_cards_are_renewed_in_the_background(client, rig, monkeypatch) -> None:
+    monkeypatch.setattr(cards, "LEFT_ALONE", timedelta(0))
+    # One that cannot be worked out does not end it.
+    with client.application.config["DATABASE"].writing() as db:
+        rigs.add(db, {"rig": {"name": "Broken", "kind": "van", "years_kept": 900}})
+    cards.renew_in_background(client.application)
+    for _ in range(400):
+        known = {r["name"]: r["figures"] for r in client.get("/api/rigs").get_json()["rigs"]}
+        if known["Skua"]:
+            break
+        time.sleep(0.05)
+    assert known["Skua"]["strip"] and known["Broken"] is None
 
 
 def test_delete_copy_and_restore(client, rig) -> None:

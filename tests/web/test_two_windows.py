@@ -120,7 +120,7 @@ def test_a_rig_that_names_what_is_gone_opens_and_says_so(client, rig) -> None:
 def test_a_rig_that_does_not_validate_hides_no_other(client, rig) -> None:
     other = client.post("/api/rigs", json={"name": "Tern", "kind": "boat"}).get_json()
     spoil(client.application.config["DATABASE"], rig["id"], lambda d: d["rig"].update(years_kept=900))
-    assert [c["name"] for c in client.get("/api/rigs").get_json()["rigs"]] == ["Skua", "Tern"]
+    assert [c["name"] for c in client.get("/api/rigs").get_json()["rigs"]] == ["Tern", "Skua"]
     card = client.get(f"/api/rigs/{rig['id']}/card")
     assert card.status_code == 422 and "900" in card.get_json()["problems"][0]["message"]
     assert client.get(f"/api/rigs/{other['id']}/card").status_code == 200

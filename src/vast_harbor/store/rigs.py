@@ -48,6 +48,11 @@ def _now() -> str:
     return datetime.now(UTC).isoformat(timespec="milliseconds")
 
 
+def days_ago(time: timedelta) -> str:
+    """A time before now, as times are stored (ISO 8601, UTC)."""
+    return (datetime.now(UTC) - time).isoformat(timespec="milliseconds")
+
+
 def _dumps(value: Any) -> str:
     return to_json(value).decode("utf-8")
 
@@ -85,12 +90,6 @@ def _copy_along(document: Document, pointer: str) -> None:
         if not isinstance(inside, dict | list):
             return
         here[key] = here = inside.copy()
-
-
-def listed(db: sqlite3.Connection) -> list[StoredRig]:
-    """All rigs that are not deleted, in the order in which they were made."""
-    rows = db.execute("SELECT id FROM rig WHERE deleted_at IS NULL ORDER BY id").fetchall()
-    return [get(db, row["id"]) for row in rows]
 
 
 def get(db: sqlite3.Connection, rig_id: int, known: Document | None = None) -> StoredRig:
@@ -221,8 +220,7 @@ def delete(db: sqlite3.Connection, rig_id: int) -> None:
     done = db.execute("UPDATE rig SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL", (_now(), rig_id))
     if not done.rowcount:
         raise Missing(rig_id)
-    before = (datetime.now(UTC) - KEPT_AFTER_DELETION).isoformat()
-    db.execute("DELETE FROM rig WHERE deleted_at < ?", (before,))
+    db.execute("DELETE FROM rig WHERE deleted_at < ?", (days_ago(KEPT_AFTER_DELETION),))
 
 
 def restore(db: sqlite3.Connection, rig_id: int) -> None:

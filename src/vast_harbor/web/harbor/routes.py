@@ -1,8 +1,6 @@
-"""Harbor: the rigs as cards; made, copied, exported, imported, deleted and brought back."""
+"""Harbor: rigs made, copied, exported and imported."""
 
-import json
 import re
-import threading
 from math import inf
 from typing import Any, Literal
 
@@ -12,17 +10,13 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor import data
-from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.passage import evaluate
-from vast_harbor.core.stops.compare import verdict_text
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.bank_parts import CandidatePart
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.store import rigs
 from vast_harbor.store.database import Database
-from vast_harbor.web.plan.models import StripView
-from vast_harbor.web.plan.views import strip, style_of
-from vast_harbor.web.views import ProblemsView, TokenView, tokens
+from vast_harbor.web.views import ProblemsView
 
 api = APIBlueprint(
     "harbor",
@@ -37,29 +31,6 @@ class RigPath(BaseModel):
     """Which rig."""
 
     rig_id: int = Field(ge=1, le=2**53, description="Number of the rig")
-
-
-class CardFigures(BaseModel):
-    """What of a card has to be worked out: the figures of its stops, and the result in a sentence."""
-
-    strip: list[StripView]
-    result: list[TokenView]
-
-
-class CardView(BaseModel):
-    """A rig as a card; its figures only where they are known already."""
-
-    id: int
-    name: str
-    kind: str
-    notes: str
-    figures: CardFigures | None
-
-
-class CardsView(BaseModel):
-    """All rigs."""
-
-    rigs: list[CardView]
 
 
 class MadeView(BaseModel):
@@ -128,52 +99,6 @@ def store_document(document: dict[str, object]) -> MadeView:
         assert isinstance(rig, dict)
         rig["name"] = free_name(str(rig["name"]), rigs.names(db))
         return MadeView(id=rigs.add(db, document), name=rig["name"])
-
-
-# Of many rigs one was changed since the harbor was last looked at.
-_CARDS: LruCache[tuple[str, str], CardFigures] = LruCache(512)
-# The first look and the program that warms up beside it would both work out the same.
-_ONE_AT_A_TIME = threading.Lock()
-
-
-@api.get("/rigs", responses={200: CardsView})
-def list_rigs() -> Response:
-    """All rigs, with the live figures of those that were looked at since they were changed."""
-    today = current_app.config["TODAY"]()
-    with database().reading() as db:
-        listed = rigs.listed(db)
-    cards = []
-    for stored in listed:
-        rig = stored.document["rig"]
-        known = _CARDS.get((json.dumps(stored.document), today))
-        cards.append(
-            CardView(
-                id=stored.id, name=rig["name"], kind=rig["kind"], notes=rig.get("notes", ""), figures=known
-            )
-        )
-    return json_response(CardsView(rigs=cards))
-
-
-@api.get("/rigs/<int:rig_id>/card", responses={200: CardFigures})
-def rig_card(path: RigPath) -> Response:
-    """The live figures of a rig for its card."""
-    today = current_app.config["TODAY"]()
-    with database().reading() as db:
-        document = json.dumps(rigs.get(db, path.rig_id).document)
-    with _ONE_AT_A_TIME:
-        figures = _CARDS.of((document, today), lambda: _card(document, today))
-    return json_response(figures)
-
-
-def _card(document: str, today: str) -> CardFigures:
-    reference = data.reference()
-    lies = json.loads(document)
-    rig = files.read(lies, reference, stored=lies)
-    results = evaluate(files.to_plan(rig, reference, today), reference)
-    style = style_of(rig)
-    return CardFigures(
-        strip=strip(results, rig, style), result=tokens(verdict_text.headline(results.verdict), style)
-    )
 
 
 @api.post("/rigs", responses={201: MadeView})

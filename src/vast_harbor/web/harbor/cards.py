@@ -1,0 +1,178 @@
+"""The rigs as cards: a page of them, and what each shows, worked out once and kept with the rig."""
+
+import logging
+import sqlite3
+import time
+from collections.abc import Callable
+from datetime import timedelta
+from functools import lru_cache
+from importlib.resources import files as resources
+from pathlib import Path
+from threading import Thread
+
+from flask import Flask, Response, current_app
+from pydantic import BaseModel, Field
+
+from vast_harbor import __version__, data
+from vast_harbor.core.figures.lru_cache import LruCache
+from vast_harbor.core.passage import evaluate
+from vast_harbor.core.stops.compare import verdict_text
+from vast_harbor.formats import rig_file as files
+from vast_harbor.store import cards, rigs
+from vast_harbor.store.database import Database
+from vast_harbor.store.rigs import StoredRig, days_ago
+from vast_harbor.web.harbor.routes import RigPath, api, database, json_response
+from vast_harbor.web.plan.models import StripView
+from vast_harbor.web.plan.views import strip, style_of
+from vast_harbor.web.views import TokenView, tokens
+
+log = logging.getLogger(__name__)
+
+# The background looks this often [s], at so many rigs, once they have been left alone for a while.
+LOOK_EVERY_S, LOOK_AT, LEFT_ALONE = 5, 200, timedelta(seconds=20)
+
+
+class CardFigures(BaseModel):
+    """What of a card has to be worked out: the figures of its stops, and the result in a sentence."""
+
+    strip: list[StripView]
+    result: list[TokenView]
+
+
+class CardView(BaseModel):
+    """A rig as a card; its figures only where they are known already."""
+
+    id: int
+    name: str
+    kind: str
+    notes: str
+    figures: CardFigures | None
+    fresh: bool = Field(description="Whether its figures are of today; older ones are shown meanwhile")
+
+
+class CardsQuery(BaseModel):
+    """Which of the rigs."""
+
+    search: str = Field(default="", max_length=200, description="Words that all occur in name, kind or notes")
+    page: int = Field(default=1, ge=1, le=100_000)
+
+
+class CardsView(BaseModel):
+    """A page of the rigs, what was changed last first."""
+
+    rigs: list[CardView]
+    found: int = Field(description="How many the search found")
+    all: int = Field(description="How many there are")
+    pages: int
+
+
+@api.get("/rigs", responses={200: CardsView})
+def list_rigs(query: CardsQuery) -> Response:
+    """The rigs, with the figures that are known of them."""
+    with database().reading() as db:
+        found = cards.listed(db, current_app.config["TODAY"](), build(), query.search, query.page)
+    return json_response(
+        CardsView(
+            rigs=[
+                CardView(
+                    id=c.id, name=c.name, kind=c.kind, notes=c.notes, fresh=c.fresh and c.figures is not None,
+                    figures=None if c.figures is None else CardFigures.model_validate_json(c.figures),
+                )
+                for c in found.cards
+            ],
+            found=found.found,
+            all=found.all,
+            pages=max(1, -(-found.found // cards.PAGE)),
+        )
+    )  # fmt: skip
+
+
+@api.get("/rigs/<int:rig_id>/card", responses={200: CardFigures})
+def rig_card(path: RigPath) -> Response:
+    """The live figures of a rig for its card."""
+    return json_response(work_out(database(), path.rig_id, current_app.config["TODAY"]()))
+
+
+_WORKED_OUT: LruCache[tuple[Path, int, int, str], CardFigures] = LruCache(64)
+
+
+def work_out(where: Database, rig_id: int, today: str) -> CardFigures:
+    """Work out what the card of a rig shows, and keep it with the rig.
+
+    Args:
+        where: the database.
+        rig_id: which rig.
+        today: ISO date.
+
+    Returns:
+        Its figures.
+
+    Raises:
+        Missing: there is no such rig.
+        RigFileError: it cannot be read.
+    """
+    with where.reading() as db:
+        stored = rigs.get(db, rig_id)
+    key = (where.path, rig_id, stored.revision, today)
+    return _WORKED_OUT.of(key, lambda: _kept(where, stored, today))
+
+
+def _kept(where: Database, stored: StoredRig, today: str) -> CardFigures:
+    figures = _figures(stored, today)
+    try:
+        with where.writing() as db:
+            cards.keep(db, stored.id, stored.revision, today, build(), figures.model_dump_json())
+    except sqlite3.Error as error:
+        # It is shown all the same, and worked out again the next time.
+        log.info("the card of rig %s was not kept: %s", stored.id, error)
+    return figures
+
+
+def _figures(stored: StoredRig, today: str) -> CardFigures:
+    reference = data.reference()
+    rig = files.read(stored.document, reference, stored=stored.document)
+    results = evaluate(files.to_plan(rig, reference, today), reference)
+    style = style_of(rig)
+    return CardFigures(
+        strip=strip(results, rig, style), result=tokens(verdict_text.headline(results.verdict), style)
+    )
+
+
+@lru_cache(maxsize=1)
+def build() -> str:
+    """Which program works the cards out: its version, and when its files were changed last."""
+    folder = Path(str(resources("vast_harbor")))
+    of_it = [p for kind in ("*.py", "*.toml", "*.csv") for p in folder.rglob(kind)]
+    return f"{__version__} {max(p.stat().st_mtime_ns for p in of_it)}"
+
+
+def renew_in_background(app: Flask) -> None:
+    """Work out cards that are out of date, one by one, beside the server.
+
+    Args:
+        app: the application.
+    """
+    Thread(target=_renew, args=(app.config["DATABASE"], app.config["TODAY"]), daemon=True).start()
+
+
+def _renew(where: Database, today: Callable[[], str]) -> None:
+    failed: set[tuple[int, int]] = set()
+    while True:
+        day = today()
+        try:
+            with where.reading() as db:
+                waiting = cards.outdated(db, day, build(), LOOK_AT, days_ago(LEFT_ALONE))
+        except sqlite3.Error:
+            waiting = []
+        for rig_id, revision in waiting:
+            if (rig_id, revision) in failed:
+                continue
+            began = time.monotonic()
+            try:
+                work_out(where, rig_id, day)
+            except Exception as error:
+                failed.add((rig_id, revision))
+                log.info("the card of rig %s could not be worked out: %s", rig_id, error)
+            # Half of the time is left to who uses the program.
+            time.sleep(time.monotonic() - began)
+        time.sleep(LOOK_EVERY_S)
