@@ -3,6 +3,7 @@ schema``."""
 
 import argparse
 import ctypes
+import errno
 import gc
 import json
 import os
@@ -11,7 +12,7 @@ import sqlite3
 import sys
 import tempfile
 from contextlib import suppress
-from datetime import date
+from datetime import date, datetime
 from pathlib import Path
 from types import FrameType
 
@@ -24,7 +25,9 @@ from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.report.document import PAPERS, report
 from vast_harbor.formats.table import comparison_table, results_json
 from vast_harbor.store import backup, rigs
-from vast_harbor.store.database import Database, NewerDatabase, get_setting, set_setting
+from vast_harbor.store.database import Damaged, Database, get_setting, set_setting
+from vast_harbor.store.salvage import salvage
+from vast_harbor.store.trouble import Trouble
 from vast_harbor.web.app import create_app
 from vast_harbor.web.harbor.cards import renew_in_background
 from vast_harbor.web.server import make_server
@@ -125,8 +128,12 @@ def _serve(args: argparse.Namespace) -> int:
         _keep_today(args.data)
         app = create_app(database)
         server = make_server(app, args.port)
-    except (OSError, sqlite3.Error, NewerDatabase) as error:
-        return _fail(f"{args.data}, port {args.port}: {error}")
+    except Damaged as error:
+        return _fail(f"{error} {_saved(args.data)}")
+    except Trouble as error:
+        return _fail(str(error))
+    except OSError as error:
+        return _fail(_port_taken(args.port, error))
     # Figures hold no cycles, so the collector finds nothing; running seldom spares 10 ms an edit.
     data.reference()
     gc.freeze()
@@ -143,11 +150,35 @@ def _serve(args: argparse.Namespace) -> int:
     return 0
 
 
+def _port_taken(port: int, error: OSError) -> str:
+    if error.errno == errno.EADDRINUSE:
+        return (
+            f"Port {port} is taken, perhaps by Vast Harbor itself: look at http://127.0.0.1:{port}/ or "
+            "choose another one with --port."
+        )
+    return f"Port {port} cannot be used: {error.strerror or error}."
+
+
+def _saved(path: Path) -> str:
+    """Save what can be read of a damaged file; what became of it, and what to do."""
+    to = path.with_name(f"{path.stem}-saved-{datetime.now():%Y-%m-%d-%H%M%S}.sqlite3")
+    try:
+        count = salvage(path, to)
+    except (OSError, sqlite3.Error, Trouble) as error:
+        return f"What can be read of it could not be saved: {error}"
+    copies = backup.kept(path)
+    newest = f" The newest copy from before is {copies[0]}." if copies else ""
+    return (
+        f"What could be read of it, {count} rig{'' if count == 1 else 's'}, is saved in {to}.{newest} Put "
+        "either in its place: vast-harbor restore FILE. The damaged file is kept."
+    )
+
+
 def _keep_today(path: Path) -> None:
     """Keep a copy of each day of use; that it cannot be kept stops nobody, and is said."""
     try:
         backup.keep(path, date.today().isoformat())
-    except (OSError, sqlite3.Error, backup.BadCopy) as error:
+    except (OSError, sqlite3.Error, Trouble, backup.BadCopy) as error:
         print(f"vast-harbor: today's copy of {path} could not be kept: {error}", file=sys.stderr)
 
 
@@ -155,7 +186,7 @@ def _backup(args: argparse.Namespace) -> int:
     try:
         backup.verify(args.data)
         print(f"All rigs of {args.data} are in {backup.copy(args.data, args.file)}.")
-    except (OSError, sqlite3.Error, backup.BadCopy) as error:
+    except (OSError, sqlite3.Error, Trouble, backup.BadCopy) as error:
         return _fail(str(error))
     return 0
 
@@ -164,7 +195,7 @@ def _restore(args: argparse.Namespace) -> int:
     try:
         before = backup.put_back(args.file, args.data, date.today().isoformat())
         Database(args.data).close()
-    except (OSError, sqlite3.Error, backup.BadCopy, NewerDatabase) as error:
+    except (OSError, sqlite3.Error, Trouble, backup.BadCopy) as error:
         return _fail(str(error))
     print(f"The rigs of {args.file} are in {args.data}.")
     if before is not None:

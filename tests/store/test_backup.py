@@ -2,15 +2,15 @@
 
 import sqlite3
 from contextlib import closing
-from pathlib import Path
 
 import pytest
 
 from vast_harbor import cli
 from vast_harbor.store import appliances, backup, rigs
-from vast_harbor.store.database import MIGRATIONS, Database
+from vast_harbor.store.database import Database
+from vast_harbor.store.versions import MIGRATIONS, scripts
 
-NEWEST = len(list((Path(backup.__file__).parent / "migrations").glob("*.sql")))
+NEWEST = len(scripts())
 
 
 def made(path, *names) -> Database:

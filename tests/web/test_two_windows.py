@@ -80,11 +80,20 @@ def test_what_is_sent_twice_is_done_once(client, rig) -> None:
     assert names(client, rig) == ["Pump", "Lamp", "Radio", "Fan"]
 
 
-def test_a_new_rig_is_stored_once_under_its_key(tmp_path) -> None:
-    database = Database(tmp_path / "h.sqlite3")
-    with database.writing() as db:
-        one, two, other = (rigs.add(db, {"rig": {"name": "A"}}, key) for key in ("k", "k", ""))
-    assert one == two != other
+def test_what_makes_a_rig_does_it_once_under_its_key(client, rig) -> None:
+    document = client.get(f"/api/rigs/{rig['id']}/file").data
+    ways = [
+        lambda key: client.post(f"/api/rigs?key={key}", json={"name": "Skua", "kind": "boat"}),
+        lambda key: client.post(f"/api/rigs/{rig['id']}/copy?key={key}"),
+        lambda key: client.post(f"/api/rigs/import?key={key}", data=document),
+    ]
+    for number, way in enumerate(ways):
+        one, two, other = (way(key).get_json() for key in (f"k{number}", f"k{number}", ""))
+        assert one == two and one["id"] != other["id"] and one["name"] != other["name"]
+        # Deleted, it is not made again by what comes late.
+        client.delete(f"/api/rigs/{one['id']}")
+        assert way(f"k{number}").get_json() == one
+        assert client.get(f"/api/rigs/{one['id']}").status_code == 404
 
 
 def spoil(database, rig_id, change) -> None:

@@ -4,6 +4,8 @@ import sqlite3
 from contextlib import closing, suppress
 from pathlib import Path
 
+from vast_harbor.store.versions import scripts
+
 MOST = 14
 FOLDER = "backups"
 
@@ -63,10 +65,18 @@ def verify(file: Path) -> int:
             said = db.execute("PRAGMA quick_check(1)").fetchone()[0]
             version = int(db.execute("PRAGMA user_version").fetchone()[0])
             db.execute("SELECT count(*) FROM rig").fetchone()
+            # What a database of rigs never has, and what would run by itself.
+            strange = db.execute("SELECT 1 FROM sqlite_master WHERE type IN ('trigger', 'view')").fetchone()
     except sqlite3.Error as error:
         raise BadCopy(f"{file} is not a database of rigs: {error}.") from error
     if said != "ok":
         raise BadCopy(f"{file} is damaged: {said}.")
+    if strange is not None:
+        raise BadCopy(f"{file} is not a database of rigs: it holds triggers or views.")
+    if version > (newest := len(scripts())):
+        raise BadCopy(
+            f"{file} is of version {version}; this program knows up to {newest}. Update the program first."
+        )
     return version
 
 
@@ -97,6 +107,23 @@ def keep(database: Path, why: str) -> Path | None:
     return made
 
 
+def keep_before_restore(database: Path, today: str) -> Path:
+    """Keep a copy of what a restore takes the place of; the arguments are those of :func:`put_back`."""
+    number = 1
+    while (made := keep(database, f"{today}-before-restore-{number}")) is None:
+        number += 1
+    return made
+
+
+def count(file: Path) -> int | None:
+    """How many rigs, but deleted ones, are in a copy; None where it cannot be read."""
+    try:
+        with closing(_reading(file)) as db:
+            return int(db.execute("SELECT count(*) FROM rig WHERE deleted_at IS NULL").fetchone()[0])
+    except sqlite3.Error:
+        return None
+
+
 def put_back(file: Path, database: Path, today: str) -> Path | None:
     """Put a copy in place of a database; what was there is kept as a copy first.
 
@@ -114,8 +141,7 @@ def put_back(file: Path, database: Path, today: str) -> Path | None:
     verify(file)
     before = None
     if database.exists():
-        number = sum(1 for p in kept(database) if "before-restore" in p.name) + 1
-        before = keep(database, f"{today}-before-restore-{number}")
+        before = keep_before_restore(database, today)
         with closing(_open(database)) as there:
             # The journal is only given up where nobody else has the file open; it is in the file then.
             with suppress(sqlite3.OperationalError):

@@ -1,19 +1,35 @@
 """The database file: opening, migrating, and the one door for writing."""
 
+import errno
+import os
 import sqlite3
 from collections.abc import Iterator
-from contextlib import closing, contextmanager
-from importlib.resources import files
-from importlib.resources.abc import Traversable
+from contextlib import closing, contextmanager, suppress
 from pathlib import Path
 
 from vast_harbor.store.backup import keep
+from vast_harbor.store.trouble import Moved, Trouble, trouble
+from vast_harbor.store.versions import scripts
 
-MIGRATIONS = files(__package__) / "migrations"
+# How long a write waits for another program that holds the file [s]; all workers must not wait for long.
+WAIT_S = 2.0
 
 
-class NewerDatabase(RuntimeError):
+class NewerDatabase(Trouble):
     """The file was written by a newer version of the program."""
+
+
+class Damaged(Trouble):
+    """The file is damaged.
+
+    Args:
+        path: which.
+        said: what SQLite says of it.
+    """
+
+    def __init__(self, path: Path, said: str) -> None:
+        super().__init__(f"{path} is damaged: {said.splitlines()[0]}.")
+        self.path = path
 
 
 class Database:
@@ -24,48 +40,90 @@ class Database:
 
     Raises:
         NewerDatabase: the file is of a newer version.
-        sqlite3.DatabaseError: the file is not a database.
+        Damaged: it cannot be read in all its parts, or is not a database.
+        Trouble: it cannot be opened or written.
     """
 
     def __init__(self, path: Path) -> None:
         self.path = path
-        # Where people are and for how long is told in it: it is the owner's to read.
-        path.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
-        path.touch(mode=0o600)
-        path.chmod(0o600)
-        # Stays open: when the last connection closes, SQLite folds the journal in, at 4 ms an edit.
-        self._keeper = self._connect()
-        self._keeper.execute("PRAGMA journal_mode = WAL")
-        version = self._keeper.execute("PRAGMA user_version").fetchone()[0]
-        if 0 < version < len(_scripts()):
-            keep(path, f"version-{version}")
-        _migrate(self._keeper)
+        try:
+            # Where people are and for how long is told in it: it is the owner's to read.
+            path.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
+            if path.is_dir():
+                raise IsADirectoryError(errno.EISDIR, os.strerror(errno.EISDIR))
+            path.touch(mode=0o600)
+            path.chmod(0o600)
+            self._is = _file(path)
+            # Stays open: when the last connection closes, SQLite folds the journal in, at 4 ms an edit.
+            self._keeper = self._connect()
+            _check(self._keeper, path)
+            self._keeper.execute("PRAGMA journal_mode = WAL")
+            version = self._keeper.execute("PRAGMA user_version").fetchone()[0]
+            if 0 < version < len(scripts()):
+                keep(path, f"version-{version}")
+            _migrate(self._keeper)
+        except (sqlite3.Error, OSError) as error:
+            raise trouble(error, path) from error
 
     @contextmanager
     def reading(self) -> Iterator[sqlite3.Connection]:
-        """A connection for reading."""
-        with closing(self._connect()) as connection:
+        """A connection for reading; raises :class:`Trouble`."""
+        with self._told(), closing(self._connect()) as connection:
             yield connection
 
     @contextmanager
     def writing(self) -> Iterator[sqlite3.Connection]:
-        """A connection inside one write transaction: kept on return, undone on an exception."""
-        with closing(self._connect()) as connection:
+        """A connection inside one write transaction: kept on return, undone on an exception; raises
+        :class:`Trouble`."""
+        with self._told(), closing(self._connect()) as connection:
             connection.execute("BEGIN IMMEDIATE")
             try:
                 yield connection
+                connection.execute("COMMIT")
             except BaseException:
-                connection.execute("ROLLBACK")
+                # Where the disk is full, SQLite has undone it already.
+                if connection.in_transaction:
+                    connection.execute("ROLLBACK")
                 raise
-            connection.execute("COMMIT")
+
+    @contextmanager
+    def _told(self) -> Iterator[None]:
+        try:
+            yield
+        except sqlite3.Error as error:
+            raise trouble(error, self.path) from error
+
+    def put_in(self, copy: Path) -> None:
+        """Put what a file holds in place of what is here, at once for all who read it.
+
+        Args:
+            copy: a database that was verified; it may be of an older version.
+        """
+        with self._told(), closing(self._connect()) as here:
+            last = here.execute("SELECT coalesce(max(revision), 0) FROM rig").fetchone()[0]
+            with closing(sqlite3.connect(f"{copy.resolve().as_uri()}?mode=ro", uri=True)) as there:
+                there.backup(here)
+            _migrate(here)
+            # A window that still shows what was here must not take a rig of the copy for the same.
+            here.execute("UPDATE rig SET revision = revision + ?, card_revision = 0", (last,))
 
     def close(self) -> None:
         """Fold the journal into the file, which then holds everything by itself; to be called at the end."""
-        self._keeper.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+        with suppress(sqlite3.Error):
+            self._keeper.execute("PRAGMA wal_checkpoint(TRUNCATE)")
         self._keeper.close()
 
     def _connect(self) -> sqlite3.Connection:
-        connection = sqlite3.connect(self.path, isolation_level=None, timeout=10, check_same_thread=False)
+        # A file that was moved away is not made anew, empty; nor is another one written that took its place.
+        if _file(self.path) != self._is:
+            raise Moved(self.path)
+        connection = sqlite3.connect(
+            f"{self.path.resolve().as_uri()}?mode=rw",
+            uri=True,
+            isolation_level=None,
+            timeout=WAIT_S,
+            check_same_thread=False,
+        )
         connection.row_factory = sqlite3.Row
         connection.execute("PRAGMA foreign_keys = ON")
         # A commit returns when it lies on the disk: what was acknowledged outlives a power cut.
@@ -73,19 +131,35 @@ class Database:
         return connection
 
 
-def _scripts() -> list[Traversable]:
-    return sorted((p for p in MIGRATIONS.iterdir() if p.name.endswith(".sql")), key=lambda p: p.name)
+def _file(path: Path) -> tuple[int, int] | None:
+    """Which file lies under a name."""
+    try:
+        found = path.stat()
+    except OSError:
+        return None
+    return found.st_dev, found.st_ino
+
+
+def _check(connection: sqlite3.Connection, path: Path) -> None:
+    try:
+        said = connection.execute("PRAGMA quick_check(1)").fetchone()[0]
+    except sqlite3.DatabaseError as error:
+        if isinstance(error, sqlite3.OperationalError):
+            raise
+        raise Damaged(path, str(error)) from error
+    if said != "ok":
+        raise Damaged(path, said)
 
 
 def _migrate(connection: sqlite3.Connection) -> None:
-    scripts = _scripts()
+    steps = scripts()
     version = connection.execute("PRAGMA user_version").fetchone()[0]
-    if version > len(scripts):
+    if version > len(steps):
         raise NewerDatabase(
-            f"The database is of version {version}; this program knows up to {len(scripts)}. "
+            f"The database is of version {version}; this program knows up to {len(steps)}. "
             "Update the program, or choose another file."
         )
-    for number, script in enumerate(scripts[version:], version + 1):
+    for number, script in enumerate(steps[version:], version + 1):
         connection.executescript(
             f"BEGIN IMMEDIATE; {script.read_text('utf-8')} PRAGMA user_version = {number}; COMMIT;"
         )

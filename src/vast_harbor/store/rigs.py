@@ -197,15 +197,11 @@ def add(db: sqlite3.Connection, document: Document, key: str = "") -> int:
     Args:
         db: connection, in a write transaction.
         document: its checked document.
-        key: the sender's own key of it; one that was stored under it before is not stored again.
+        key: the sender's own key of it; see :func:`made_under`.
 
     Returns:
         Its id.
     """
-    if key:
-        known = db.execute("SELECT id FROM rig WHERE key = ?", (key,)).fetchone()
-        if known is not None:
-            return int(known["id"])
     now = _now()
     cursor = db.execute(
         "INSERT INTO rig (document, created_at, updated_at, key) VALUES (?, ?, ?, ?)",
@@ -213,6 +209,12 @@ def add(db: sqlite3.Connection, document: Document, key: str = "") -> int:
     )
     assert cursor.lastrowid is not None
     return cursor.lastrowid
+
+
+def made_under(db: sqlite3.Connection, key: str) -> tuple[int, str] | None:
+    """Id and name of the rig, deleted or not, that was stored under the sender's own key before."""
+    row = db.execute("SELECT id, name FROM rig WHERE key = ?", (key,)).fetchone() if key else None
+    return None if row is None else (int(row["id"]), str(row["name"]))
 
 
 def delete(db: sqlite3.Connection, rig_id: int) -> None:
@@ -224,8 +226,12 @@ def delete(db: sqlite3.Connection, rig_id: int) -> None:
 
 
 def restore(db: sqlite3.Connection, rig_id: int) -> None:
-    """Bring a deleted rig back; raises :class:`Missing`."""
-    if not db.execute("UPDATE rig SET deleted_at = NULL WHERE id = ?", (rig_id,)).rowcount:
+    """Bring a deleted rig back; raises :class:`Missing` where there is none, or its time is over."""
+    done = db.execute(
+        "UPDATE rig SET deleted_at = NULL WHERE id = ? AND (deleted_at IS NULL OR deleted_at >= ?)",
+        (rig_id, days_ago(KEPT_AFTER_DELETION)),
+    )
+    if not done.rowcount:
         raise Missing(rig_id)
 
 

@@ -18,7 +18,7 @@ from vast_harbor.web.charging import routes as charging
 from vast_harbor.web.compare import report
 from vast_harbor.web.compare import routes as compare
 from vast_harbor.web.day import load_csv
-from vast_harbor.web.harbor import cards
+from vast_harbor.web.harbor import cards, keeping
 from vast_harbor.web.plan import routes as plan
 from vast_harbor.web.trial import monitor
 from vast_harbor.web.trial import routes as trial
@@ -52,8 +52,8 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
     security.protect(app, hosts)
     errors.handle(app)
     for part in (
-        cards, plan, load_csv, banks, charging, trial, compare, report, monitor, model_csv, cable_tool,
-        label_reader, reference,
+        cards, keeping, plan, load_csv, banks, charging, trial, compare, report, monitor, model_csv,
+        cable_tool, label_reader, reference,
     ):  # fmt: skip
         app.register_api(part.api)
     shared_answers.share(app)

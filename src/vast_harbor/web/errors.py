@@ -11,9 +11,11 @@ from werkzeug.exceptions import HTTPException
 from vast_harbor.core.figures.patience import Abandoned
 from vast_harbor.formats.rig_file import LARGEST_BYTES, Problem, RigFileError
 from vast_harbor.store.rigs import Missing
+from vast_harbor.store.trouble import Trouble
 
 log = logging.getLogger(__name__)
 
+KEPT = "What you typed is kept in this browser, and stored by itself when that is done."
 SENTENCES = {
     400: "The request could not be read as JSON.",
     404: "There is nothing under this address.",
@@ -67,6 +69,11 @@ def handle(app: Flask) -> None:
     @app.errorhandler(jsonpointer.JsonPointerException)
     def _patch(error: Exception) -> Response:
         return problems(409, Problem("", "The edit does not fit the rig as it is now; it was loaded again."))
+
+    @app.errorhandler(Trouble)
+    def _trouble(error: Trouble) -> Response:
+        log.warning("%s", error)
+        return problems(507 if error.full else 503, Problem("", f"{error} {KEPT}"))
 
     @app.errorhandler(Abandoned)
     def _abandoned(error: Abandoned) -> Response:

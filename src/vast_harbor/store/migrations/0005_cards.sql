@@ -10,3 +10,6 @@ ALTER TABLE rig ADD COLUMN notes TEXT GENERATED ALWAYS AS (json_extract(document
 CREATE INDEX rig_list ON rig (
     deleted_at, updated_at, id, name, kind, notes, revision, card_revision, card_day, card_build
 );
+
+-- It was never filled by a program that landed.
+DROP TABLE IF EXISTS sunshine;

@@ -21,6 +21,7 @@ from vast_harbor.formats import rig_file as files
 from vast_harbor.store import cards, rigs
 from vast_harbor.store.database import Database
 from vast_harbor.store.rigs import StoredRig, days_ago
+from vast_harbor.store.trouble import Trouble
 from vast_harbor.web.harbor.routes import RigPath, api, database, json_response
 from vast_harbor.web.plan.models import StripView
 from vast_harbor.web.plan.views import strip, style_of
@@ -122,7 +123,7 @@ def _kept(where: Database, stored: StoredRig, today: str) -> CardFigures:
     try:
         with where.writing() as db:
             cards.keep(db, stored.id, stored.revision, today, build(), figures.model_dump_json())
-    except sqlite3.Error as error:
+    except (sqlite3.Error, Trouble) as error:
         # It is shown all the same, and worked out again the next time.
         log.info("the card of rig %s was not kept: %s", stored.id, error)
     return figures
@@ -162,7 +163,7 @@ def _renew(where: Database, today: Callable[[], str]) -> None:
         try:
             with where.reading() as db:
                 waiting = cards.outdated(db, day, build(), LOOK_AT, days_ago(LEFT_ALONE))
-        except sqlite3.Error:
+        except (sqlite3.Error, Trouble):
             waiting = []
         for rig_id, revision in waiting:
             if (rig_id, revision) in failed:

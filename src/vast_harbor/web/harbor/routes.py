@@ -92,17 +92,25 @@ def free_name(wanted: str, taken: set[str]) -> str:
     return f"{base} ({number})"
 
 
-def store_document(document: dict[str, object]) -> MadeView:
-    """Store a checked document as a new rig under a free name."""
+class KeyQuery(BaseModel):
+    """The sender's own key: what is sent twice under it is done once."""
+
+    key: str = Field(default="", max_length=40)
+
+
+def store_document(document: dict[str, object], key: str = "") -> MadeView:
+    """Store a checked document as a new rig under a free name; once, where a key says that it is the same."""
     with database().writing() as db:
+        if (known := rigs.made_under(db, key)) is not None:
+            return MadeView(id=known[0], name=known[1])
         rig = document["rig"]
         assert isinstance(rig, dict)
         rig["name"] = free_name(str(rig["name"]), rigs.names(db))
-        return MadeView(id=rigs.add(db, document), name=rig["name"])
+        return MadeView(id=rigs.add(db, document, key), name=rig["name"])
 
 
 @api.post("/rigs", responses={201: MadeView})
-def make_rig(body: NewRig) -> Response:
+def make_rig(body: NewRig, query: KeyQuery) -> Response:
     """Make a rig: empty, or filled from a pattern of use."""
     reference = data.reference()
     document = files.new_rig("New rig")
@@ -136,7 +144,7 @@ def make_rig(body: NewRig) -> Response:
         }
     document["rig"] |= fields | {k: v for k, v in (("units", body.units), ("currency", body.currency)) if v}
     checked = _begin_level(files.read(document, reference, typed=True), current_app.config["TODAY"]())
-    return json_response(store_document(files.to_document(checked)), 201)
+    return json_response(store_document(files.to_document(checked), query.key), 201)
 
 
 def _begin_level(rig: RigFile, today: str) -> RigFile:
@@ -163,11 +171,11 @@ def add_demo(body: DemoName) -> Response:
 
 
 @api.post("/rigs/import", responses={201: MadeView})
-def import_rig() -> Response:
+def import_rig(query: KeyQuery) -> Response:
     """Take a rig file, sent as the body of the request."""
     document = files.loads_text(request.get_data())
     checked = files.read(document, data.reference())
-    return json_response(store_document(files.to_document(checked)), 201)
+    return json_response(store_document(files.to_document(checked), query.key), 201)
 
 
 @api.get("/rigs/<int:rig_id>/file")
@@ -183,12 +191,12 @@ def export_rig(path: RigPath) -> Response:
 
 
 @api.post("/rigs/<int:rig_id>/copy", responses={201: MadeView})
-def copy_rig(path: RigPath) -> Response:
+def copy_rig(path: RigPath, query: KeyQuery) -> Response:
     """Copy a rig."""
     with database().reading() as db:
         document = rigs.get(db, path.rig_id).document
     document["rig"]["name"] = f"{document['rig']['name'][:70]} copy"
-    return json_response(store_document(document), 201)
+    return json_response(store_document(document, query.key), 201)
 
 
 @api.post("/rigs/<int:rig_id>/restore", responses={200: MadeView})

@@ -149,6 +149,11 @@ def _edited(rig_id: int, rig: RigFile) -> Results:
     return results
 
 
+def forget() -> None:
+    """Forget what was run for the rigs: others are there now."""
+    _LAST_RUN.clear()
+
+
 def _remember(rig_id: int, results: Results) -> None:
     results.simulated.run()
     _LAST_RUN.put((database().path, rig_id), results.before)

@@ -1,0 +1,173 @@
+"""What can befall the file of the rigs: each has its sentence, and nothing is made up in its place."""
+
+import json
+import os
+import shutil
+import socket
+import sqlite3
+import subprocess
+import sys
+from contextlib import closing
+
+import pytest
+
+from vast_harbor.store import database as databases
+from vast_harbor.store import rigs
+from vast_harbor.store.database import Damaged, Database, NewerDatabase
+from vast_harbor.store.salvage import salvage
+from vast_harbor.store.trouble import Trouble
+from vast_harbor.web.app import create_app
+
+NAMES = [f"Skerry {i}" for i in range(60)]
+
+
+@pytest.fixture
+def path(tmp_path):
+    """A database with many rigs, closed."""
+    file = tmp_path / "harbor.sqlite3"
+    database = Database(file)
+    with database.writing() as db:
+        for name in NAMES:
+            rigs.add(db, {"rig": {"name": name, "kind": "boat", "notes": "n" * 3000}})
+    database.close()
+    return file
+
+
+@pytest.fixture
+def client(path):
+    app = create_app(Database(path))
+    return app.test_client()
+
+
+def made(client):
+    return client.post("/api/rigs", json={"name": "Mine"})
+
+
+def told(answer, status: int, *words: str) -> None:
+    """A sentence of the owner's, that says what to do, without a trace of Python."""
+    assert answer.status_code == status
+    message = answer.get_json()["problems"][0]["message"]
+    assert all(w in message for w in words), message
+    assert "kept in this browser" in message and "Traceback" not in message and "sqlite3." not in message
+
+
+def test_a_lock_held_by_another_program_is_told_and_passes(path, client, monkeypatch) -> None:
+    monkeypatch.setattr(databases, "WAIT_S", 0.05)
+    with closing(sqlite3.connect(path, isolation_level=None)) as other:
+        other.execute("BEGIN EXCLUSIVE")
+        told(made(client), 503, "locked", "Close it")
+        # Reading goes on meanwhile.
+        assert client.get("/api/rigs").status_code == 200
+        other.execute("ROLLBACK")
+    assert made(client).status_code == 201
+
+
+@pytest.mark.parametrize(
+    ("pragma", "status", "words"),
+    [
+        ("max_page_count = 10", 507, ("disk is full", "Make room")),
+        ("query_only = 1", 503, ("may not be written",)),
+    ],
+)
+def test_a_full_disk_and_a_file_that_may_only_be_read(client, monkeypatch, pragma, status, words) -> None:
+    connect = Database._connect
+
+    def poor(self: Database) -> sqlite3.Connection:
+        connection = connect(self)
+        connection.execute(f"PRAGMA {pragma}")
+        return connection
+
+    edit = {"op": "replace", "path": "/rig/notes", "value": "x" * 1900}
+    made_before = made(client).get_json()["id"]
+    monkeypatch.setattr(Database, "_connect", poor)
+    for _ in range(30):
+        # A place or two may be left.
+        answer = made(client)
+        if answer.status_code != 201:
+            break
+    told(answer, status, *words)
+    told(client.patch(f"/api/rigs/{made_before}", json={"revision": 1, "operations": [edit]}), status, *words)
+    # Cards are worked out and shown; that they cannot be kept is nobody's business.
+    assert client.get(f"/api/rigs/{made_before}/card").status_code == 200
+    monkeypatch.setattr(Database, "_connect", connect)
+    assert client.patch(
+        f"/api/rigs/{made_before}", json={"revision": 1, "operations": [edit]}
+    ).status_code == 200  # fmt: skip
+
+
+def test_a_file_that_is_moved_away_is_missed_not_made_anew(path, client) -> None:
+    away = path.with_name("away.sqlite3")
+    path.rename(away)
+    told(made(client), 503, "not there any more", str(path))
+    told(client.get("/api/rigs"), 503, "Put it back")
+    assert not path.exists()
+    # Nor is a file written that took its place.
+    shutil.copy(away, path)
+    told(made(client), 503, "replaced")
+    away.replace(path)
+    assert made(client).status_code == 201 and client.get("/api/rigs").get_json()["all"] == len(NAMES) + 1
+
+
+def damage(path, first: int, last: int) -> None:
+    """Overwrite pages in the middle."""
+    with path.open("r+b") as file:
+        for page in range(first, last):
+            file.seek(page * 4096)
+            file.write(os.urandom(4096))
+
+
+def test_pages_damaged_in_the_middle_are_told_and_the_rest_is_saved(path, tmp_path) -> None:
+    pages = path.stat().st_size // 4096
+    damage(path, pages // 2, pages // 2 + 3)
+    with pytest.raises(Damaged, match="damaged"):
+        Database(path)
+    to = tmp_path / "saved.sqlite3"
+    count = salvage(path, to)
+    with Database(to).reading() as db:
+        saved = rigs.names(db)
+    assert count == len(saved) and len(NAMES) - 6 <= count < len(NAMES) and saved < set(NAMES)
+
+
+def run(*args: str, **more) -> tuple[int, str]:
+    done = subprocess.run(
+        [sys.executable, "-m", "vast_harbor.cli", *args], capture_output=True, text=True, timeout=120, **more
+    )
+    assert "Traceback" not in done.stderr
+    return done.returncode, done.stderr
+
+
+def test_a_damaged_file_is_not_served_and_what_is_saved_can_be_put_back(path) -> None:
+    damage(path, path.stat().st_size // 8192, path.stat().st_size // 8192 + 2)
+    status, said = run("serve", "--data", str(path), "--port", "0")
+    assert status == 2 and "is saved in" in said and "vast-harbor restore FILE" in said
+    saved = next(path.parent.glob("harbor-saved-*.sqlite3"))
+    assert str(saved) in said
+    restored = path.with_name("again.sqlite3")
+    assert run("restore", str(saved), "--data", str(restored))[0] == 0
+    with Database(restored).reading() as db:
+        assert len(rigs.names(db)) >= len(NAMES) - 6
+
+
+def test_what_cannot_be_started_says_why(path, tmp_path) -> None:
+    with socket.create_server(("127.0.0.1", 0)) as other:
+        port = other.getsockname()[1]
+        status, said = run("serve", "--data", str(path), "--port", str(port))
+        assert status == 2 and f"Port {port} is taken" in said and "--port" in said
+    text = tmp_path / "letter.txt"
+    text.write_text("Dear owner, " * 500)
+    for file, words in ((text, "not a database"), (text / "h.sqlite3", "its folder is a file"),
+                        (tmp_path, "there is a folder")):  # fmt: skip
+        status, said = run("serve", "--data", str(file), "--port", "0")
+        assert status == 2 and words in said, said
+    assert text.read_text() == "Dear owner, " * 500
+    with closing(sqlite3.connect(path)) as db:
+        db.execute("PRAGMA user_version = 999")
+    with pytest.raises(NewerDatabase, match="Update the program"):
+        Database(path)
+
+
+def test_an_error_nobody_foresaw_is_still_a_sentence(path) -> None:
+    error = sqlite3.OperationalError("something else")
+    assert "could not be used (something else)" in str(databases.trouble(error, path))
+    assert isinstance(databases.trouble(OSError(28, "No space left"), path), Trouble)
+    assert json.dumps(str(databases.trouble(PermissionError(13, "no"), path))).count("may not write") == 1

@@ -1,0 +1,94 @@
+"""All rigs as one file and back, the copies of each day, deleted rigs: over HTTP."""
+
+import io
+import sqlite3
+from contextlib import closing
+from pathlib import Path
+
+import pytest
+
+from vast_harbor.store import backup
+from web.conftest import patch
+
+
+@pytest.fixture
+def harbor(client):
+    """Two rigs, one of them deleted, and an own appliance."""
+    for name in ("Skua", "Tern"):
+        client.post("/api/rigs", json={"name": name, "kind": "boat"})
+    client.delete("/api/rigs/2")
+    load = {"id": "x", "name": "My pump", "draw": {"value": 30, "unit": "W"}}
+    assert client.post("/api/appliances", json={"name": "My pump", "load": load}).status_code < 300
+    return client
+
+
+def names(client) -> list[str]:
+    return [r["name"] for r in client.get("/api/rigs").get_json()["rigs"]]
+
+
+def test_one_file_holds_all_and_is_put_back(harbor, tmp_path) -> None:
+    sent = harbor.get("/api/backup")
+    assert sent.mimetype == "application/vnd.sqlite3" and "attachment" in sent.headers["Content-Disposition"]
+    copy = tmp_path / "all.sqlite3"
+    copy.write_bytes(sent.data)
+    assert backup.verify(copy) and int(sent.headers["Content-Length"]) == len(sent.data)
+    rig = harbor.get("/api/rigs/1").get_json()
+    patch(harbor, rig, {"op": "replace", "path": "/rig/name", "value": "Changed since"})
+    harbor.post("/api/rigs", json={"name": "Made since", "kind": "van"})
+    answer = harbor.post("/api/restore", data=copy.read_bytes()).get_json()
+    assert answer["rigs"] == 1 and names(harbor) == ["Skua"]
+    assert [d["name"] for d in harbor.get("/api/kept").get_json()["deleted"]] == ["Tern"]
+    assert [a["name"] for a in harbor.get("/api/appliances").get_json()["appliances"]] == ["My pump"]
+    # A window that still shows what was here cannot write into what is here now.
+    stale = {
+        "revision": rig["revision"] + 1,
+        "operations": [{"op": "replace", "path": "/rig/notes", "value": "x"}],
+    }
+    assert harbor.patch("/api/rigs/1", json=stale).status_code == 409
+    again = harbor.get("/api/rigs/1").get_json()
+    assert patch(harbor, again, {"op": "replace", "path": "/rig/notes", "value": "x"}).status_code == 200
+    # What was there before is kept, and can be put back in its turn.
+    kept = harbor.get("/api/kept").get_json()["copies"]
+    assert answer["kept"] in [c["name"] for c in kept] and kept[0]["rigs"] == 2
+    assert harbor.post("/api/kept/restore", json={"name": answer["kept"]}).get_json()["rigs"] == 2
+    assert names(harbor) == ["Made since", "Changed since"]
+    assert harbor.post("/api/kept/restore", json={"name": "../h.sqlite3"}).status_code == 404
+
+
+def test_what_is_no_copy_changes_nothing(harbor, tmp_path) -> None:
+    whole = harbor.get("/api/backup").data
+    strange = tmp_path / "strange.sqlite3"
+    strange.write_bytes(whole)
+    with closing(sqlite3.connect(strange)) as db, db:
+        db.execute("CREATE TRIGGER t AFTER UPDATE ON rig BEGIN DELETE FROM setting; END")
+    newer = tmp_path / "newer.sqlite3"
+    newer.write_bytes(whole)
+    with closing(sqlite3.connect(newer)) as db:
+        db.execute("PRAGMA user_version = 99")
+    other = tmp_path / "other.sqlite3"
+    with closing(sqlite3.connect(other)) as db:
+        db.execute("CREATE TABLE song (name TEXT)")
+    bad = {
+        "not a database": b"{}", "no such table: rig": other.read_bytes(), "triggers": strange.read_bytes(),
+        "Update the program": newer.read_bytes(), "damaged": whole[: len(whole) // 8192 * 4096],
+    }  # fmt: skip
+    for words, body in bad.items():
+        answer = harbor.post("/api/restore", data=io.BytesIO(body))
+        message = answer.get_json()["problems"][0]["message"]
+        assert answer.status_code == 422 and message.startswith("This file") and "/tmp" not in message, words
+        assert words in message or words == "damaged", message
+    assert names(harbor) == ["Skua"] and harbor.get("/api/kept").get_json()["copies"] == []
+
+
+def test_deleted_rigs_are_listed_and_come_back(harbor) -> None:
+    kept = harbor.get("/api/kept").get_json()
+    assert Path(kept["file"]).is_file() and [d["id"] for d in kept["deleted"]] == [2]
+    assert harbor.post("/api/rigs/2/restore").status_code == 200
+    assert sorted(names(harbor)) == ["Skua", "Tern"]
+    assert harbor.get("/api/kept").get_json()["deleted"] == []
+    # After thirty days they are gone.
+    harbor.delete("/api/rigs/2")
+    with harbor.application.config["DATABASE"].writing() as db:
+        db.execute("UPDATE rig SET deleted_at = '2020-01-01T00:00:00.000+00:00' WHERE id = 2")
+    assert harbor.get("/api/kept").get_json()["deleted"] == []
+    assert harbor.post("/api/rigs/2/restore").status_code == 404
