@@ -13,7 +13,7 @@ BIN := .venv/bin
 STAMPS := .build
 STATIC := src/vast_harbor/web/static
 FRONT := $(shell find frontend/src frontend/public -type f ! -name '*.d.ts' 2>/dev/null) \
-         frontend/index.html frontend/vite.config.ts frontend/tsconfig.json
+         frontend/index.html frontend/vite.config.ts frontend/licences.ts frontend/tsconfig.json
 SOURCE := $(shell find src/vast_harbor -name '*.py' -o -name '*.toml' -o -name '*.sql' | grep -v /static/)
 
 .PHONY: demo serve test lint types check shots bench mutants build docs clean chromium

@@ -22,6 +22,7 @@ export const router = createRouter({
       component: () => import('./stops/RigPage.vue'),
       props: (route) => ({ id: Number(route.params.id), stop: route.params.stop }),
     },
+    { path: '/about', name: 'about', component: () => import('./stops/harbor/AboutPage.vue') },
     { path: '/:rest(.*)', redirect: '/' },
   ],
   scrollBehavior: (to, from) => (to.params.stop === from.params.stop ? {} : { top: 0 }),

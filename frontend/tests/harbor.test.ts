@@ -1,4 +1,5 @@
 import { router } from '@/router'
+import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
 import RigCard from '@/stops/harbor/RigCard.vue'
 import NewRig from '@/stops/harbor/NewRig.vue'
@@ -23,6 +24,7 @@ const card = (id: number, name: string, known: object | null) => ({
   kind: 'van',
   notes: '',
   figures: known,
+  fresh: known !== null,
 })
 const wanted: NewRigFields = {
   name: 'Tern',
@@ -65,6 +67,63 @@ describe('the harbor', () => {
     await harbor.make(wanted)
     expect(harbor.problems.value).toEqual(['A rig needs a name.'])
     expect(router.push).not.toHaveBeenCalled()
+  })
+
+  it('keeps a rig that nobody answers for, and makes it once when somebody does', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+    const problems = [{ path: '', message: 'The disk is full.' }]
+    fake.next = ['unreachable', { status: 507, body: { problems } }]
+    fake.others['POST /api/rigs'] = () => ({ id: 9, name: 'Tern' })
+    await useHarbor().make(wanted)
+    const plan = usePlan()
+    expect(plan.unmade.map((r) => r.label)).toEqual(['Tern'])
+    await vi.advanceTimersByTimeAsync(600)
+    expect(Object.values(plan.whyUnmade)).toEqual(['The disk is full.'])
+    expect(router.push).not.toHaveBeenCalled()
+    await vi.advanceTimersByTimeAsync(1100)
+    expect(plan.unmade).toEqual([])
+    expect(router.push).toHaveBeenCalledWith({ name: 'rig', params: { id: 9, stop: 'rig' } })
+    const keys = fake.asked.map((a) => a.query.get('key'))
+    expect(keys).toEqual([keys[0], keys[0], keys[0]])
+    vi.useRealTimers()
+  })
+
+  it('makes what waits after a reload, and drops what is not wanted any more', async () => {
+    fake.next = ['unreachable']
+    await useHarbor().make(wanted)
+    await useHarbor().copy(1)
+    const plan = usePlan()
+    expect(plan.unmade.map((r) => r.make)).toEqual(['new', 'copy'])
+    plan.dropUnmade(plan.unmade[1]!.key)
+    fake.others['POST /api/rigs'] = () => ({ id: 9, name: 'Tern' })
+    setActivePinia(createPinia())
+    await usePlan().settled()
+    await settle()
+    expect(asked()).toEqual(['POST /api/rigs', 'POST /api/rigs'])
+    // Nobody waits for it on this page: it is told.
+    expect(useUi().toasts.map((t) => t.text)).toEqual(['Tern made.'])
+  })
+
+  it('finds rigs as they are searched, page by page', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+    const harbor = useHarbor()
+    fake.others['GET /api/rigs'] = ({ query }) => ({
+      rigs: query.get('page') === '2' ? [] : [card(1, query.get('search')!, figures('x'))],
+      found: 25,
+      all: 30,
+      pages: 2,
+    })
+    await harbor.load()
+    harbor.search.value = 'w'
+    harbor.search.value = 'wren'
+    await vi.advanceTimersByTimeAsync(300)
+    expect(harbor.cards.value!.map((c) => c.name)).toEqual(['wren'])
+    expect(fake.asked.map((a) => a.query.get('search'))).toEqual(['', 'wren'])
+    // A page that has no cards any more gives way to the one before it.
+    harbor.turn(2)
+    await settle()
+    expect([harbor.page.value, harbor.cards.value!.length]).toEqual([1, 1])
+    vi.useRealTimers()
   })
 
   it('copies a rig and shows it', async () => {

@@ -1,9 +1,9 @@
-import { createOutbox, type Outcome, type Unsent } from '@/stores/outbox'
+import { createOutbox, type Outcome, type Unsent, type UnsentEdit } from '@/stores/outbox'
 import { describe, expect, it, vi } from 'vitest'
 import { settle } from './fakeServer'
 
 let made = 0
-const typed = (field: string, value: string): Unsent => ({
+const typed = (field: string, value: string): UnsentEdit => ({
   operations: [{ op: 'replace', path: field, value }],
   label: field,
   field,
@@ -11,7 +11,8 @@ const typed = (field: string, value: string): Unsent => ({
   rig: 7,
 })
 
-function queueOf(deliver: (edit: Unsent) => Promise<Outcome>) {
+function queueOf(send: (edit: UnsentEdit) => Promise<Outcome>) {
+  const deliver = (edit: Unsent) => send(edit as UnsentEdit)
   const idle = vi.fn()
   const failed = vi.fn()
   const tab = () => 'here'
@@ -26,9 +27,9 @@ const stored = () => localStorage.getItem('vast-harbor-unsent-here')
 
 /** A send whose answers come when they are let go. */
 function slow() {
-  const sent: Unsent[] = []
+  const sent: UnsentEdit[] = []
   const answers: (() => void)[] = []
-  const send = (edit: Unsent) => {
+  const send = (edit: UnsentEdit) => {
     sent.push(edit)
     return new Promise<Outcome>((done) => answers.push(() => done('settled')))
   }
@@ -83,7 +84,7 @@ describe('the outbox', () => {
   })
 
   it('tells of a failure and goes on with what waits', async () => {
-    const send = vi.fn(async (edit: Unsent) => {
+    const send = vi.fn(async (edit: UnsentEdit) => {
       if (edit.field === '/a') throw new Error('lost')
       return 'settled' as const
     })
@@ -114,13 +115,13 @@ describe('the outbox', () => {
   it('keeps what nobody answers, in order, and sends it by itself later', async () => {
     vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
     const outcomes: Outcome[] = ['unanswered', 'unanswered']
-    const send = vi.fn(async (edit: Unsent) => (void edit, outcomes.shift() ?? 'settled'))
+    const send = vi.fn(async (edit: UnsentEdit) => (void edit, outcomes.shift() ?? 'settled'))
     const { queue } = queueOf(send)
     await queue.push(typed('/a', '1'))
     await queue.push(typed('/b', '2'))
     await queue.push({ ...typed('', '3'), label: 'a row' })
     expect([queue.count.value, queue.unanswered.value]).toEqual([3, true])
-    expect(JSON.parse(stored()!).map((e: Unsent) => e.operations[0]!.value)).toEqual([
+    expect(JSON.parse(stored()!).map((e: UnsentEdit) => e.operations[0]!.value)).toEqual([
       '1',
       '2',
       '3',
@@ -148,7 +149,7 @@ describe('the outbox', () => {
     const lost = queueOf(async () => 'unanswered')
     await lost.queue.push(typed('/a', '1'))
     localStorage.setItem('vast-harbor-unsent-gone', JSON.stringify([typed('/b', '2')]))
-    const send = vi.fn(async (edit: Unsent) => (void edit, 'settled' as const))
+    const send = vi.fn(async (edit: UnsentEdit) => (void edit, 'settled' as const))
     const { queue } = queueOf(send)
     await queue.adopt('here')
     expect(queue.left()).toEqual(['gone'])

@@ -8,12 +8,26 @@ export interface Edit {
   field: string
 }
 
-/** An edit that is not stored yet; its rows are named by id. */
-export interface Unsent extends Edit {
-  /** Of this edit alone: sent twice, it is done once. */
+interface Waiting {
+  /** Of this one alone: sent twice, it is done once. */
   key: string
+  label: string
   rig: number
 }
+
+/** An edit that is not stored yet; its rows are named by id. */
+export type UnsentEdit = Edit & Waiting
+
+/** A rig that is not made yet: a new one, a copy of `rig`, or one from a file. */
+export interface UnsentRig extends Waiting {
+  make: 'new' | 'copy' | 'file'
+  /** What is sent. */
+  body: string
+}
+
+export type Unsent = UnsentEdit | UnsentRig
+export const isRig = (entry: Unsent): entry is UnsentRig => 'make' in entry
+export const isEdit = (entry: Unsent): entry is UnsentEdit => !isRig(entry)
 
 /** What became of an edit: it is settled, by being stored or refused, or nobody answered. */
 export type Outcome = 'settled' | 'unanswered'
@@ -35,7 +49,7 @@ const PREFIX = 'vast-harbor-unsent-'
 const WAITS = [500, 1000, 2000, 4000, 8000, 15000]
 
 /**
- * Everything that changes a rig, in order, one after the other. What is not answered stays, over a reload too,
+ * Everything that changes or makes a rig, in order, one after the other. What is not answered stays, over a reload too,
  * and is sent again by itself. A newer edit of a field takes the place of one of the same field that waits.
  */
 export function createOutbox({ deliver, idle, failed, storage, tab }: Handlers) {
@@ -50,8 +64,12 @@ export function createOutbox({ deliver, idle, failed, storage, tab }: Handlers) 
   const place = (of = tab()) => `${PREFIX}${of}`
 
   function keep() {
-    if (entries.length) storage.setItem(place(), JSON.stringify(entries))
-    else storage.removeItem(place())
+    try {
+      if (entries.length) storage.setItem(place(), JSON.stringify(entries))
+      else storage.removeItem(place())
+    } catch {
+      // The browser gives no more room: it is sent all the same, but does not outlive the window.
+    }
   }
 
   /** Do something when all before it is done: at once where nothing is, before anything is drawn again. */
@@ -104,7 +122,13 @@ export function createOutbox({ deliver, idle, failed, storage, tab }: Handlers) 
 
   function push(edit: Unsent): Promise<void> {
     const last = entries.at(-1)
-    const same = edit.field && last?.field === edit.field && last.rig === edit.rig
+    const same =
+      isEdit(edit) &&
+      edit.field &&
+      last &&
+      isEdit(last) &&
+      last.field === edit.field &&
+      last.rig === edit.rig
     if (same && last !== sending) entries[entries.length - 1] = edit
     else entries.push(edit)
     keep()
@@ -123,8 +147,11 @@ export function createOutbox({ deliver, idle, failed, storage, tab }: Handlers) 
   }
 
   /** Take the last edit of a rig back before it is sent; undefined where none waits. */
-  function takeBack(rig: number): Unsent | undefined {
-    const last = [...entries].reverse().find((e) => e.rig === rig && e !== sending)
+  function takeBack(rig: number): UnsentEdit | undefined {
+    const last = entries
+      .filter(isEdit)
+      .reverse()
+      .find((e) => e.rig === rig && e !== sending)
     if (!last) return undefined
     settle(last)
     return last
@@ -144,6 +171,12 @@ export function createOutbox({ deliver, idle, failed, storage, tab }: Handlers) 
       await turn
     },
     busy: () => waiting > 0,
+    entries,
+    /** Send one no more. */
+    drop: (key: string) => {
+      const found = entries.find((e) => e.key === key && e !== sending)
+      if (found) settle(found)
+    },
     count: computed(() => entries.length),
     unanswered,
   }

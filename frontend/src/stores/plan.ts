@@ -9,11 +9,20 @@ import {
 } from '@/api/client'
 import type { RigFile } from '@/api/rigFile'
 import type { Stop } from '@/router'
-import type { JSONPatchOperation } from 'immutable-json-patch'
+import { immutableJSONPatch, type JSONPatchOperation } from 'immutable-json-patch'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, toRaw } from 'vue'
 import { useDrafts } from './drafts'
-import { createOutbox, type Outcome, type Unsent } from './outbox'
+import { useNewRigs, type Asker } from './newRigs'
+import {
+  createOutbox,
+  isEdit,
+  isRig,
+  type Outcome,
+  type Unsent,
+  type UnsentEdit,
+  type UnsentRig,
+} from './outbox'
 import { named, namedAll, placed, placedAll, meantRows } from './rowPath'
 import { takePatch, takeWhole } from './takeView'
 import { useUi } from './ui'
@@ -23,6 +32,17 @@ import { freshKey, useWindow } from './useWindow'
 const PAUSE = 600
 /** How long nothing is edited before what takes long is run anew [ms]. */
 const PAUSE_BEFORE_RUN = 350
+/** A document with a choice made in it, where it only sets values that are there. */
+function chosen(document: RigFile, edit: UnsentEdit): RigFile {
+  const operations = placedAll(edit.operations, document)
+  if (!operations?.every((o) => o.op === 'replace')) return document
+  try {
+    return immutableJSONPatch(document, operations as JSONPatchOperation[]) as RigFile
+  } catch {
+    return document
+  }
+}
+
 /** How often an edit is made anew against a rig that changed meanwhile. */
 const MOST_TRIES = 3
 
@@ -38,6 +58,8 @@ export const usePlan = defineStore('plan', () => {
   /** Why the rig cannot be opened; empty where it is not there. */
   const why = ref('')
   const steps = ref(0)
+  /** Why the program does not store, where it says so; empty where it says nothing. */
+  const troubled = ref('')
   /** Why the last edit that was not typed was refused. */
   const refused = shallowRef<Problem | null>(null)
   /** Kind of day that is shown; the governing one while it is empty. */
@@ -50,7 +72,16 @@ export const usePlan = defineStore('plan', () => {
   /** The field that was typed into last. */
   let lastTyped = ''
 
-  const document = computed(() => rig.value?.document as RigFile)
+  const newRigs = useNewRigs((text) => ui.say(text))
+
+  /** The rig as it is stored, with the choices that wait to be. */
+  const document = computed(() => {
+    const stored = rig.value?.document as RigFile
+    if (!stored || !queue.unanswered.value) return stored
+    return queue.entries
+      .filter((e): e is UnsentEdit => isEdit(e) && e.rig === rig.value!.id && !e.field)
+      .reduce(chosen, stored)
+  })
 
   const { drafts, put, forget, load, clear, rebase } = useDrafts(
     () => `vast-harbor-drafts-${rig.value?.id}`,
@@ -166,6 +197,7 @@ export const usePlan = defineStore('plan', () => {
 
   /** Send an edit, again where the rig changed meanwhile: its rows are meant, not their places. */
   async function deliver(edit: Unsent): Promise<Outcome> {
+    if (isRig(edit)) return await newRigs.deliver(edit)
     for (let tried = 0; tried < MOST_TRIES; tried++) {
       const outcome = await send(edit)
       if (outcome !== 'changed elsewhere') return outcome
@@ -175,7 +207,7 @@ export const usePlan = defineStore('plan', () => {
   }
 
   /** What an edit is made against: the view that is shown, or that of a rig that is not open. */
-  async function against(edit: Unsent): Promise<RigView | Outcome> {
+  async function against(edit: UnsentEdit): Promise<RigView | Outcome> {
     if (rig.value?.id === edit.rig) return rig.value
     const { data, response } = await api
       .GET('/api/rigs/{rig_id}', {
@@ -188,7 +220,7 @@ export const usePlan = defineStore('plan', () => {
     return 'settled'
   }
 
-  async function send(edit: Unsent): Promise<Outcome | 'changed elsewhere'> {
+  async function send(edit: UnsentEdit): Promise<Outcome | 'changed elsewhere'> {
     const view = await against(edit)
     if (typeof view === 'string') return view
     const operations = placedAll(edit.operations, toRaw(view.document))
@@ -218,6 +250,7 @@ export const usePlan = defineStore('plan', () => {
       return 'settled'
     }
     if (!response || response.status >= 500) {
+      troubled.value = response ? problemsOf(error)[0]!.message : ''
       if (open) unanswered(edit, problemsOf(error)[0]!)
       return 'unanswered'
     }
@@ -240,7 +273,7 @@ export const usePlan = defineStore('plan', () => {
   }
 
   /** The row that an edit means was removed meanwhile. */
-  function gone(edit: Unsent): Outcome {
+  function gone(edit: UnsentEdit): Outcome {
     const text = edit.field ? String(edit.operations[0]?.value ?? '') : ''
     const kept = text ? ` What you typed there, “${text}”, was not kept.` : ''
     ui.say(`“${edit.label}” was not done: its row was removed.${kept}`)
@@ -248,7 +281,7 @@ export const usePlan = defineStore('plan', () => {
   }
 
   /** Nobody answers: the field says so when the hand rests, until it is stored. */
-  function unanswered(edit: Unsent, problem: Problem) {
+  function unanswered(edit: UnsentEdit, problem: Problem) {
     const path = edit.field && placed(edit.field, document.value)
     if (!path) return
     const text = String(edit.operations[0]?.value ?? '')
@@ -257,7 +290,7 @@ export const usePlan = defineStore('plan', () => {
     }, PAUSE)
   }
 
-  function refuse(edit: Unsent, operations: Operation[], problems: Problem[]) {
+  function refuse(edit: UnsentEdit, operations: Operation[], problems: Problem[]) {
     const first = problems[0]!
     if (!edit.field) {
       refused.value = first
@@ -285,6 +318,13 @@ export const usePlan = defineStore('plan', () => {
       key: freshKey(),
       rig: view.id,
     })
+  }
+
+  /** Make a rig; where nobody answers it waits with the edits, in their order. */
+  function makeRig(wanted: Omit<UnsentRig, 'key'>, asker: Asker): Promise<void> {
+    const key = freshKey()
+    newRigs.expect(key, asker)
+    return queue.push({ ...wanted, key })
   }
 
   /** Carry out an edit that is not typed: a step, a choice, a row added. */
@@ -385,6 +425,7 @@ export const usePlan = defineStore('plan', () => {
     drafts,
     refused,
     steps,
+    troubled,
     show,
     open,
     toStop,
@@ -394,6 +435,11 @@ export const usePlan = defineStore('plan', () => {
     /** Edits that are not stored because nobody answers. */
     unsent: computed(() => (queue.unanswered.value ? queue.count.value : 0)),
     sendAgain: queue.again,
+    makeRig,
+    /** Rigs that are not made because nobody answers. */
+    unmade: computed(() => (queue.unanswered.value ? queue.entries.filter(isRig) : [])),
+    whyUnmade: newRigs.why,
+    dropUnmade: queue.drop,
     type,
     forget,
     mean,

@@ -17,8 +17,10 @@ const plan = usePlan()
         <b
           >{{ plan.unsent === 1 ? '1 change is' : `${plan.unsent} changes are` }} not stored yet.</b
         >
-        The program does not answer. What you changed is kept in this browser, and stored by itself
-        when the program answers again.
+        {{
+          plan.troubled ||
+          'The program does not answer. What you changed is kept in this browser, and stored by itself when the program answers again.'
+        }}
       </p>
       <button type="button" class="btn" @click="plan.sendAgain()">Try now</button>
     </div>

@@ -11,7 +11,7 @@ from werkzeug.security import safe_join
 from vast_harbor import __version__
 from vast_harbor.formats.rig_file import LARGEST_BYTES, Problem
 from vast_harbor.store.database import Database
-from vast_harbor.web import errors, reference, security, shared_answers
+from vast_harbor.web import about, errors, reference, security, shared_answers
 from vast_harbor.web.banks import cable_tool, label_reader, model_csv
 from vast_harbor.web.banks import routes as banks
 from vast_harbor.web.charging import routes as charging
@@ -53,7 +53,7 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
     errors.handle(app)
     for part in (
         cards, keeping, plan, load_csv, banks, charging, trial, compare, report, monitor, model_csv,
-        cable_tool, label_reader, reference,
+        cable_tool, label_reader, reference, about,
     ):  # fmt: skip
         app.register_api(part.api)
     shared_answers.share(app)

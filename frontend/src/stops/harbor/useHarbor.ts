@@ -1,11 +1,15 @@
-import { api, problemsOf, type CardView, type Schemas } from '@/api/client'
+import { api, problemsOf, type CardView, type Problem, type Schemas } from '@/api/client'
 import { router } from '@/router'
+import type { Made } from '@/stores/newRigs'
+import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
-import { ref } from 'vue'
+import { ref, watch } from 'vue'
 
 const LARGEST = 2_000_000
 /** How long to wait before the list is asked for again [ms]. */
 const WAIT = 3000
+/** How long nothing is typed into the search before it is made [ms]. */
+const PAUSE = 200
 
 /** What a card says of a rig that is refused: why, so that it can be exported or deleted. */
 const refusedFor = (error: unknown): Schemas['CardFigures'] => ({
@@ -25,21 +29,40 @@ export interface NewRigFields {
 /** The rigs as cards, and what can be done with them. */
 export function useHarbor() {
   const ui = useUi()
+  const plan = usePlan()
   const cards = ref<CardView[] | null>(null)
+  const found = ref({ found: 0, all: 0, pages: 1 })
+  const search = ref('')
+  const page = ref(1)
   const problems = ref<string[]>([])
   let newest = 0
   let timer = 0
   let waits = false
 
+  watch(search, () => {
+    clearTimeout(timer)
+    page.value = 1
+    timer = window.setTimeout(load, PAUSE)
+  })
+  function turn(to: number) {
+    page.value = to
+    void load()
+  }
+
   async function load() {
     clearTimeout(timer)
+    const query = { search: search.value, page: page.value }
     const { data, error, response } = await api
-      .GET('/api/rigs')
+      .GET('/api/rigs', { params: { query } })
       .catch(() => ({ data: undefined, error: undefined, response: undefined }))
+    if (query.search !== search.value || query.page !== page.value) return
     if (data) {
       if (waits) problems.value = []
       waits = false
       cards.value = data.rigs
+      found.value = data
+      // The last card of the last page was deleted.
+      if (!data.rigs.length && page.value > 1) return turn(page.value - 1)
       void workOut()
       return
     }
@@ -53,10 +76,10 @@ export function useHarbor() {
     timer = window.setTimeout(load, WAIT)
   }
 
-  /** The figures of the cards that are not known yet, one after the other from the top. */
+  /** The figures of the cards that are not known, or not of today, one after the other from the top. */
   async function workOut() {
     const mine = ++newest
-    for (const { id } of (cards.value ?? []).filter((c) => !c.figures)) {
+    for (const { id } of (cards.value ?? []).filter((c) => !c.fresh)) {
       const path = { params: { path: { rig_id: id } } }
       const { data, error, response } = await api
         .GET('/api/rigs/{rig_id}/card', path)
@@ -75,33 +98,52 @@ export function useHarbor() {
     router.push({ name: 'rig', params: { id, stop } })
   }
 
-  async function make(wanted: NewRigFields) {
-    problems.value = []
-    const { data, error } = await api.POST('/api/rigs', {
-      body: { units: '', currency: '', ...wanted },
-    })
-    if (data) open(data.id, 'rig')
-    else problems.value = problemsOf(error).map((p) => p.message)
+  const refused = (found: Problem[]) => {
+    problems.value = found.map((p) => (p.path ? `${p.path}: ${p.message}` : p.message))
   }
 
-  async function copy(id: number) {
-    const { data } = await api.POST('/api/rigs/{rig_id}/copy', { params: { path: { rig_id: id } } })
-    if (data) ui.say(`${data.name} made.`)
-    await load()
+  function make(wanted: NewRigFields): Promise<void> {
+    problems.value = []
+    const body = JSON.stringify({ units: '', currency: '', ...wanted })
+    const said = (found: Problem[]) => (problems.value = found.map((p) => p.message))
+    return plan.makeRig(
+      { make: 'new', rig: 0, label: wanted.name || 'New rig', body },
+      { made: ({ id }) => open(id, 'rig'), refused: said },
+    )
+  }
+
+  function copy(id: number): Promise<void> {
+    const name = cards.value?.find((c) => c.id === id)?.name ?? 'Rig'
+    return plan.makeRig(
+      { make: 'copy', rig: id, label: `Copy of ${name}`, body: '' },
+      { made: arrived('made'), refused },
+    )
+  }
+
+  function arrived(how: string) {
+    return async ({ name }: Made) => {
+      ui.say(`${name} ${how}.`)
+      await load()
+    }
   }
 
   async function remove(id: number) {
     const path = { params: { path: { rig_id: id } } }
-    const { data } = await api.DELETE('/api/rigs/{rig_id}', path)
+    const { data, error, response } = await api
+      .DELETE('/api/rigs/{rig_id}', path)
+      .catch(() => ({ data: undefined, error: undefined, response: undefined }))
+    if (!data && response?.status !== 404) ui.say(`Not deleted. ${problemsOf(error)[0]!.message}`)
     await load()
-    if (!data) return
-    ui.say(`${data.name} deleted.`, {
-      label: 'Undo',
-      run: async () => {
-        await api.POST('/api/rigs/{rig_id}/restore', path)
-        await load()
-      },
-    })
+    if (data) ui.say(`${data.name} deleted.`, { label: 'Undo', run: () => bringBack(id) })
+  }
+
+  async function bringBack(id: number) {
+    const params = { path: { rig_id: id } }
+    const { error } = await api
+      .POST('/api/rigs/{rig_id}/restore', { params })
+      .catch((error) => ({ error }))
+    if (error) ui.say(problemsOf(error)[0]!.message)
+    await load()
   }
 
   async function bring(file: File) {
@@ -113,24 +155,35 @@ export function useHarbor() {
       ]
       return
     }
-    const response = await fetch('/api/rigs/import', {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: file,
-    }).catch(() => null)
-    const body = await response?.json().catch(() => null)
-    if (response?.ok) {
-      ui.say(`${body.name} imported.`)
-      await load()
-    } else {
-      problems.value = problemsOf(body).map((p) => (p.path ? `${p.path}: ${p.message}` : p.message))
-    }
+    const body = await file.text()
+    await plan.makeRig(
+      { make: 'file', rig: 0, label: file.name, body },
+      { made: arrived('imported'), refused },
+    )
   }
 
   async function demo() {
-    await api.POST('/api/rigs/demo', { body: { name: '' } })
+    const { error } = await api
+      .POST('/api/rigs/demo', { body: { name: '' } })
+      .catch((error) => ({ error }))
+    if (error) problems.value = problemsOf(error).map((p) => p.message)
     await load()
   }
 
-  return { cards, problems, load, open, make, copy, remove, bring, demo }
+  return {
+    cards,
+    found,
+    search,
+    page,
+    problems,
+    load,
+    turn,
+    open,
+    make,
+    copy,
+    remove,
+    bringBack,
+    bring,
+    demo,
+  }
 }

@@ -1,0 +1,93 @@
+<script setup lang="ts">
+import { api, type Schemas } from '@/api/client'
+import { onMounted, ref } from 'vue'
+
+const about = ref<Schemas['AboutView'] | null>(null)
+const licence = ref<{ name: string; text: string } | null>(null)
+const PARTS = [
+  { part: 'interface', name: 'In the browser' },
+  { part: 'server', name: 'On this computer' },
+] as const
+
+onMounted(async () => {
+  document.title = 'About Vast Harbor'
+  about.value = (await api.GET('/api/about').catch(() => ({ data: undefined }))).data ?? null
+})
+
+async function show(name: string) {
+  if (licence.value?.name === name) {
+    licence.value = null
+    return
+  }
+  const params = { query: { name } }
+  licence.value =
+    (await api.GET('/api/about/licence', { params }).catch(() => ({ data: undefined }))).data ??
+    null
+}
+</script>
+
+<template>
+  <main class="mx-auto max-w-[820px] px-4 py-8">
+    <RouterLink to="/" class="text-sea underline underline-offset-4">Harbor</RouterLink>
+    <h1 class="mt-2 text-3xl">About Vast Harbor</h1>
+    <p v-if="about" class="text-soft">
+      Version {{ about.version }} · Python {{ about.python }} · SQLite {{ about.sqlite }}
+    </p>
+
+    <h2 class="mt-6 text-xl">What it never does</h2>
+    <ul class="mt-2 list-disc space-y-1 pl-5">
+      <li>
+        It sends nothing over a network. It runs without one, and no other computer reaches it.
+      </li>
+      <li>It tells nobody what you enter. There are no accounts, counters or cookies.</li>
+      <li>
+        It takes no money for a verdict: all batteries in it are made up, and no maker is named.
+      </li>
+      <li>
+        It replaces neither local code, nor the maker’s manual, nor a licensed fitter. All results
+        are planning aids.
+      </li>
+    </ul>
+
+    <template v-if="about">
+      <h2 class="mt-6 text-xl">Where your rigs are</h2>
+      <dl class="mt-2 grid gap-x-6 gap-y-1 sm:grid-cols-[auto_1fr]">
+        <dt class="text-soft">Rigs</dt>
+        <dd>
+          <code class="break-all select-all">{{ about.file }}</code>
+        </dd>
+        <dt class="text-soft">Copies of each day</dt>
+        <dd>
+          <code class="break-all select-all">{{ about.copies }}</code>
+        </dd>
+      </dl>
+
+      <h2 class="mt-6 text-xl">What it is made of</h2>
+      <p class="text-soft">
+        Open packages of others, each under its own licence. Open one to read it.
+      </p>
+      <section v-for="p in PARTS" :key="p.part" class="mt-4">
+        <h3 class="eyebrow">{{ p.name }}</h3>
+        <ul class="mt-1 divide-y divide-line">
+          <li v-for="one in about.packages.filter((x) => x.part === p.part)" :key="one.name">
+            <button
+              type="button"
+              class="flex w-full flex-wrap items-baseline gap-x-3 py-1.5 text-left hover:bg-wash"
+              :aria-expanded="licence?.name === one.name"
+              @click="show(one.name)"
+            >
+              <span class="min-w-0 grow font-semibold">{{ one.name }}</span>
+              <span class="text-soft">{{ one.version }}</span>
+              <span class="w-full text-soft sm:w-64">{{ one.licence }}</span>
+            </button>
+            <pre
+              v-if="licence?.name === one.name"
+              class="max-h-80 overflow-auto rounded bg-well p-3 text-sm whitespace-pre-wrap"
+              tabindex="0"
+              >{{ licence.text }}</pre>
+          </li>
+        </ul>
+      </section>
+    </template>
+  </main>
+</template>

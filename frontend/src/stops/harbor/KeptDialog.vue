@@ -1,0 +1,160 @@
+<script setup lang="ts">
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import { Download, Upload, X } from '@lucide/vue'
+import { ref, watch } from 'vue'
+import { useKept } from './useKept'
+
+const props = defineProps<{ open: boolean; rigs: number }>()
+const emit = defineEmits<{ close: []; restored: [rigs: number]; bringBack: [id: number] }>()
+
+/** What is about to take the place of all rigs. */
+const wanted = ref<{ name: string; run: () => Promise<void> } | null>(null)
+const picker = ref<HTMLInputElement | null>(null)
+const { kept, problem, busy, load, putCopy, putFile } = useKept((rigs) => {
+  wanted.value = null
+  emit('restored', rigs)
+})
+
+watch(
+  () => props.open,
+  (open) => {
+    wanted.value = null
+    if (open) void load()
+  },
+  { immediate: true },
+)
+
+function picked(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (file) wanted.value = { name: file.name, run: () => putFile(file) }
+  input.value = ''
+}
+
+function bring(id: number) {
+  emit('bringBack', id)
+  kept.value!.deleted = kept.value!.deleted.filter((d) => d.id !== id)
+}
+
+const rigs = (n: number) => (n === 1 ? '1 rig' : `${n} rigs`)
+const day = (at: string) =>
+  new Date(at).toLocaleString('en-GB', {
+    day: 'numeric',
+    month: 'long',
+    hour: '2-digit',
+    minute: '2-digit',
+  })
+</script>
+
+<template>
+  <Dialog :open="open" class="relative z-40" @close="emit('close')">
+    <div class="fixed inset-0 bg-black/40" aria-hidden="true" />
+    <div class="fixed inset-0 flex items-center justify-center p-4">
+      <DialogPanel
+        class="sheet flex max-h-[88vh] w-full max-w-2xl flex-col overflow-y-auto p-6 shadow-xl"
+        data-kept
+      >
+        <div class="flex items-start gap-4">
+          <DialogTitle class="font-serif text-xl font-semibold">Backup and restore</DialogTitle>
+          <button
+            type="button"
+            class="btn btn-quiet btn-icon ml-auto"
+            aria-label="Close"
+            @click="emit('close')"
+          >
+            <X :size="18" />
+          </button>
+        </div>
+        <p v-if="problem" class="mt-2 text-stop" role="alert">{{ problem }}</p>
+        <template v-if="kept">
+          <p class="mt-1 text-soft">
+            Your rigs are in one file on this computer:
+            <code class="break-all text-ink select-all">{{ kept.file }}</code>
+          </p>
+          <div class="mt-4 flex flex-wrap gap-2">
+            <a class="btn btn-main" href="/api/backup" download>
+              <Download :size="16" aria-hidden="true" /> All my rigs as one file
+            </a>
+            <button type="button" class="btn" :disabled="busy" @click="picker?.click()">
+              <Upload :size="16" aria-hidden="true" /> Restore from a file
+            </button>
+            <input
+              ref="picker"
+              type="file"
+              accept=".sqlite3,application/vnd.sqlite3"
+              class="sr-only"
+              tabindex="-1"
+              aria-label="File with all rigs"
+              @change="picked"
+            />
+          </div>
+          <div
+            v-if="wanted"
+            class="mt-4 rounded-lg border-2 border-care bg-wash p-4"
+            role="alert"
+            data-confirm
+          >
+            <p>
+              <b>{{ wanted.name }}</b> takes the place of everything here ({{ rigs(props.rigs) }}).
+              A copy of what is here is made first.
+            </p>
+            <div class="mt-3 flex gap-2">
+              <button type="button" class="btn btn-main" :disabled="busy" @click="wanted.run()">
+                {{ busy ? 'Restoring …' : 'Restore' }}
+              </button>
+              <button type="button" class="btn" @click="wanted = null">Cancel</button>
+            </div>
+          </div>
+
+          <h3 class="mt-6 text-lg">Copies made by the program</h3>
+          <p class="text-soft">
+            One on each day of use, before each new version and before each restore; the last 14 are
+            kept.
+          </p>
+          <ul class="mt-2 divide-y divide-line">
+            <li
+              v-for="c in kept.copies"
+              :key="c.name"
+              class="flex flex-wrap items-center gap-x-4 gap-y-1 py-1.5"
+            >
+              <span class="min-w-0 grow">
+                {{ day(c.at) }}
+                <span class="block text-sm break-all text-soft">{{ c.name }}</span>
+              </span>
+              <span class="text-soft">{{ c.rigs === null ? 'unreadable' : rigs(c.rigs) }}</span>
+              <button
+                type="button"
+                class="btn"
+                :disabled="busy || c.rigs === null"
+                :aria-label="`Restore the copy of ${day(c.at)}`"
+                @click="wanted = { name: `The copy of ${day(c.at)}`, run: () => putCopy(c.name) }"
+              >
+                Restore
+              </button>
+            </li>
+            <li v-if="!kept.copies.length" class="py-2 text-soft">None yet.</li>
+          </ul>
+
+          <h3 class="mt-6 text-lg">Deleted rigs</h3>
+          <p class="text-soft">They can be brought back for 30 days.</p>
+          <ul class="mt-2 divide-y divide-line" data-deleted>
+            <li v-for="d in kept.deleted" :key="d.id" class="flex items-center gap-4 py-1.5">
+              <span class="min-w-0 grow">
+                {{ d.name }} <span class="block text-sm text-soft">deleted {{ day(d.at) }}</span>
+              </span>
+              <button
+                type="button"
+                class="btn"
+                :aria-label="`Bring ${d.name} back`"
+                @click="bring(d.id)"
+              >
+                Bring back
+              </button>
+            </li>
+            <li v-if="!kept.deleted.length" class="py-2 text-soft">None.</li>
+          </ul>
+        </template>
+      </DialogPanel>
+    </div>
+  </Dialog>
+</template>
