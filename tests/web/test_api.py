@@ -187,7 +187,7 @@ def test_delete_copy_and_restore(client, rig) -> None:
         ),
         ("get", "/api/rigs/1/workings?key=nix", b"", 404),
         ("get", "/api/nix", b"", 404),
-        ("put", "/api/rigs", b"", 404),
+        ("put", "/api/rigs", b"", 405),
         ("get", "/api/rigs/99999999999999999999999", b"", 422),
     ],
 )

@@ -5,6 +5,8 @@ import io
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
+from vast_harbor.formats.door import clean
+
 YES, NO = "yes", "no"
 TRUTHS = {
     "yes": True,
@@ -81,7 +83,7 @@ def read(data: bytes, columns: Sequence[str], needed: Sequence[str], most: int, 
     Raises:
         CsvError: no text, no heading, needed columns missing, or too many lines.
     """
-    text = _decode(data)
+    text = clean(_decode(data))
     first = text.split("\n", 1)[0]
     table = csv.reader(
         io.StringIO(text, newline=""), delimiter=";" if first.count(";") > first.count(",") else ","

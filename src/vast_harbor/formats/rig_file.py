@@ -5,9 +5,9 @@ units, hours and the rig's currency.
 """
 
 import json
-from collections.abc import Mapping, Sequence
+from collections.abc import Container, Mapping, Sequence
 from collections.abc import Set as AbstractSet
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Any
 
 from pydantic import ValidationError
@@ -17,38 +17,18 @@ from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.formats.bank_parts import CandidatePart
 from vast_harbor.formats.day_part import LoadPart
+from vast_harbor.formats.door import admitted
 from vast_harbor.formats.fields import check_bounds, read_number
 from vast_harbor.formats.model_part import contradictions
+from vast_harbor.formats.problem import Problem as Problem
+from vast_harbor.formats.problem import RigFileError as RigFileError
 from vast_harbor.formats.rig_document import FORMAT, VERSION, RigFile
 from vast_harbor.formats.rig_part import RigPart
 from vast_harbor.formats.rig_plan import to_plan as to_plan
 from vast_harbor.formats.rig_plan import volts_of
-from vast_harbor.formats.slips import Interpretation, possible_interpretations
+from vast_harbor.formats.slips import possible_interpretations
 
 LARGEST_BYTES = 2_000_000
-
-
-@dataclass(frozen=True, slots=True)
-class Problem:
-    """One thing wrong with a document.
-
-    Attributes:
-        path: JSON pointer of the field; empty for the whole.
-        message: one sentence for the owner.
-        interpretations: what may have been meant instead.
-    """
-
-    path: str
-    message: str
-    interpretations: tuple[Interpretation, ...] = ()
-
-
-class RigFileError(ValueError):
-    """A document that cannot be taken, with every problem found."""
-
-    def __init__(self, problems: list[Problem]) -> None:
-        super().__init__("; ".join(f"{p.path or 'file'}: {p.message}" for p in problems))
-        self.problems = problems
 
 
 def loads_text(data: bytes) -> dict[str, Any]:
@@ -70,7 +50,7 @@ def loads_text(data: bytes) -> dict[str, Any]:
         )
     try:
         document = json.loads(data.decode("utf-8-sig"))
-    except (UnicodeDecodeError, json.JSONDecodeError, RecursionError) as error:
+    except (ValueError, RecursionError) as error:
         where = f" (line {error.lineno})" if isinstance(error, json.JSONDecodeError) else ""
         raise _whole(f"The file is not JSON{where}: choose a rig file that was exported here.") from error
     if not isinstance(document, dict) or document.get("format") != FORMAT:
@@ -83,7 +63,8 @@ def loads_text(data: bytes) -> dict[str, Any]:
             f"The file is of version {version}; this program reads up to version {VERSION}. "
             "Update the program, or export the file again from the older one."
         )
-    return document
+    checked: dict[str, Any] = admitted(document)
+    return checked
 
 
 def _whole(message: str) -> RigFileError:
@@ -141,6 +122,9 @@ def read(
         )
         raise RigFileError(problems) from error
     problems += _cross_check(rig_file, reference, gone)
+    held = {} if stored is None else _ids(stored)
+    for name, ids in _ids(document).items():
+        problems += _twice(name, ids) if ids != held.get(name) else []
     if problems:
         raise RigFileError(problems)
     for load, before, part in zip(loads, known, rig_file.day.loads, strict=True):
@@ -171,6 +155,14 @@ def _named(stored: Mapping[str, Any] | None) -> frozenset[str]:
     own = {m.get("id") for m in stored.get("own_models", [])}
     models = {c["model"] for c in stored.get("candidates", []) if c.get("model")}
     return frozenset({*overrides, *models} - own)
+
+
+def _ids(document: Mapping[str, Any]) -> dict[str, list[Any]]:
+    """The ids of the lists that earlier versions did not hold apart, by the place of each list."""
+    found = {"sources": document.get("sources") or []}
+    for i, candidate in enumerate(document.get("candidates") or []):
+        found[f"candidates/{i}/extras"] = candidate.get("extras") or []
+    return {name: [row.get("id") for row in rows] for name, rows in found.items()}
 
 
 def _read_overrides(
@@ -235,11 +227,17 @@ def _cross_check(rig_file: RigFile, reference: Reference, gone: AbstractSet[str]
         "own_models": [model.id for model in rig_file.own_models],
     }
     for name, ids in lists.items():
-        for i, given in enumerate(ids):
-            shipped = name == "own_models" and given in reference.catalogue
-            if given in ids[:i] or shipped:
-                problems.append(Problem(f"/{name}/{i}/id", f"The id “{given}” is used twice."))
+        problems += _twice(name, ids, reference.catalogue if name == "own_models" else ())
     return problems
+
+
+def _twice(name: str, ids: Sequence[str], taken: Container[str] = ()) -> list[Problem]:
+    """What is wrong with the ids of a list: those used twice, or taken already."""
+    return [
+        Problem(f"/{name}/{i}/id", f"The id “{given}” is used twice.")
+        for i, given in enumerate(ids)
+        if given in ids[:i] or given in taken
+    ]
 
 
 def _cross_check_models(rig_file: RigFile, reference: Reference) -> list[Problem]:

@@ -6,12 +6,13 @@ from pathlib import Path
 from flask import Flask, Response, jsonify, make_response, send_from_directory
 from flask_openapi3.models.info import Info
 from flask_openapi3.openapi import OpenAPI
+from werkzeug.exceptions import MethodNotAllowed
 from werkzeug.security import safe_join
 
 from vast_harbor import __version__
 from vast_harbor.formats.rig_file import LARGEST_BYTES, Problem
 from vast_harbor.store.database import Database
-from vast_harbor.web import about, errors, reference, security, shared_answers
+from vast_harbor.web import about, description, errors, reference, security, shared_answers
 from vast_harbor.web.banks import cable_tool, label_reader, model_csv
 from vast_harbor.web.banks import routes as banks
 from vast_harbor.web.charging import routes as charging
@@ -65,12 +66,15 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
 def _describe(app: OpenAPI) -> None:
     @app.route("/api/openapi.json")
     def openapi() -> Response:
-        return jsonify(app.api_doc)
+        return jsonify(description.complete(app.api_doc))
 
 
 def _serve_interface(app: Flask) -> None:
-    @app.route("/api/<path:rest>", methods=["GET", "POST", "PUT", "PATCH", "DELETE"])
+    @app.route("/api/<path:rest>")
     def no_such_call(rest: str) -> Response:
+        others = set(app.url_map.bind("").allowed_methods(f"/api/{rest}")) - {"GET", "HEAD", "OPTIONS"}
+        if others:
+            raise MethodNotAllowed(sorted(others))
         return errors.problems(404, Problem("", errors.SENTENCES[404]))
 
     @app.route("/assets/<path:name>")

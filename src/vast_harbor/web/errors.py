@@ -6,7 +6,7 @@ import jsonpatch
 import jsonpointer
 from flask import Flask, Response, jsonify, make_response
 from pydantic import ValidationError
-from werkzeug.exceptions import HTTPException
+from werkzeug.exceptions import HTTPException, MethodNotAllowed
 
 from vast_harbor.core.figures.patience import Abandoned
 from vast_harbor.formats.rig_file import LARGEST_BYTES, Problem, RigFileError
@@ -61,6 +61,10 @@ def handle(app: Flask) -> None:
     def _rig_file(error: RigFileError) -> Response:
         return problems(422, *error.problems)
 
+    @app.errorhandler(RecursionError)
+    def _too_deep(error: RecursionError) -> Response:
+        return problems(422, Problem("", "The data are nested deeper than those of any rig."))
+
     @app.errorhandler(Missing)
     def _missing(error: Missing) -> Response:
         return problems(404, Problem("", "There is no such rig; it may have been deleted."))
@@ -82,7 +86,10 @@ def handle(app: Flask) -> None:
     @app.errorhandler(HTTPException)
     def _http(error: HTTPException) -> Response:
         code = error.code or 500
-        return problems(code, Problem("", SENTENCES.get(code, error.description or error.name)))
+        answer = problems(code, Problem("", SENTENCES.get(code, error.description or error.name)))
+        if isinstance(error, MethodNotAllowed) and error.valid_methods:
+            answer.headers["Allow"] = ", ".join(error.valid_methods)
+        return answer
 
     @app.errorhandler(Exception)
     def _unforeseen(error: Exception) -> Response:

@@ -12,6 +12,7 @@ from pydantic import BaseModel, Field
 from vast_harbor import data
 from vast_harbor.data import Appliance
 from vast_harbor.formats import rig_file as files
+from vast_harbor.formats.door import admitted
 from vast_harbor.store import appliances
 from vast_harbor.store.appliances import OwnAppliance
 from vast_harbor.web.harbor.routes import database, json_response
@@ -205,7 +206,7 @@ def list_own() -> Response:
 @api.post("/appliances", responses={200: AppliancesView})
 def keep_own(body: KeepAppliance) -> Response:
     """Keep a load in the owner's list, to be found in every rig; one of the same name is replaced."""
-    load = files.load_to_keep(body.load)
+    load = files.load_to_keep(admitted(body.load))
     with database().writing() as db:
         appliances.keep(db, load["name"], load)
         return json_response(AppliancesView(appliances=[_own(a) for a in appliances.listed(db)]))

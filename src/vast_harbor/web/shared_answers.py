@@ -13,6 +13,7 @@ from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.figures.patience import while_wanted
 from vast_harbor.store import rigs
 from vast_harbor.store.database import Database
+from vast_harbor.web.harbor.routes import LARGEST_ID
 from vast_harbor.web.lanes import lane_of
 
 # Answers are kept until they take up this [bytes].
@@ -53,6 +54,8 @@ def share(app: Flask) -> None:
 def _shared(view: Callable[..., Any]) -> Callable[..., Response]:
     @wraps(view)
     def answer(**parts: Any) -> Response:
+        if parts["rig_id"] > LARGEST_ID:
+            return current_app.make_response(view(**parts))
         database: Database = current_app.config["DATABASE"]
         with database.reading() as db:
             document = rigs.document_text(db, parts["rig_id"])

@@ -13,6 +13,7 @@ from vast_harbor import data
 from vast_harbor.core.passage import evaluate
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.bank_parts import CandidatePart
+from vast_harbor.formats.door import clean
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.store import rigs
 from vast_harbor.store.database import Database
@@ -27,10 +28,14 @@ api = APIBlueprint(
 )
 
 
+# What a browser can still tell from its neighbour.
+LARGEST_ID = 2**53
+
+
 class RigPath(BaseModel):
     """Which rig."""
 
-    rig_id: int = Field(ge=1, le=2**53, description="Number of the rig")
+    rig_id: int = Field(ge=1, le=LARGEST_ID, description="Number of the rig")
 
 
 class MadeView(BaseModel):
@@ -114,7 +119,7 @@ def make_rig(body: NewRig, query: KeyQuery) -> Response:
     """Make a rig: empty, or filled from a pattern of use."""
     reference = data.reference()
     document = files.new_rig("New rig")
-    fields: dict[str, Any] = {"name": body.name.strip() or "New rig", "kind": body.kind}
+    fields: dict[str, Any] = {"name": clean(body.name).strip() or "New rig", "kind": body.kind}
     if body.pattern:
         if body.pattern not in data.patterns():
             raise files.RigFileError([files.Problem("", f"There is no pattern “{body.pattern}”.")])

@@ -24,6 +24,7 @@ from vast_harbor.core.rig.plan import Candidate, Plan
 from vast_harbor.core.sensitivity.figure_lookup import asked_figure
 from vast_harbor.core.stops.banks import QuickLifeCost, quick_life_cost
 from vast_harbor.formats import rig_file as files
+from vast_harbor.formats.door import admitted, clean
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.store import rigs
 from vast_harbor.store.json_difference import difference
@@ -292,7 +293,7 @@ def edit_rig(path: RigPath, body: Edit) -> Response:
         if rigs.revision(db, path.rig_id) != body.revision:
             return problems(409, CHANGED_ELSEWHERE)
         rigs.change(
-            db, stored, document, body.label, f"{body.tab}{body.field}" if body.field else "", body.key
+            db, stored, document, clean(body.label), f"{body.tab}{body.field}" if body.field else "", body.key
         )
         changed = rigs.get(db, path.rig_id, document)
     return _respond(changed, rig, results, body)
@@ -303,7 +304,7 @@ def _operation(operation: Operation) -> dict[str, Any]:
     if operation.op == "move":
         out["from"] = operation.source or ""
     elif operation.op != "remove":
-        out["value"] = operation.value
+        out["value"] = admitted(operation.value, operation.path)
     return out
 
 
