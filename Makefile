@@ -2,6 +2,9 @@
 # make test    lint, type checks and all tests, the browser's included
 # make shots   renew docs/screenshots/ from the demo rigs
 # make bench   speed and sizes on this machine, against the README's (WRITE=1 puts them there)
+# make torture what docs/reliability.md promises, tried (half an hour; LONG=1: an hour)
+# make fuzz    50 000 requests in steps, and 200 of each call by its description
+# make sbom    what is shipped, as CycloneDX
 # make mutants how many small changes of the code the tests notice (an hour)
 # make serve   your own rigs
 
@@ -16,7 +19,7 @@ FRONT := $(shell find frontend/src frontend/public -type f ! -name '*.d.ts' 2>/d
          frontend/index.html frontend/vite.config.ts frontend/licences.ts frontend/tsconfig.json
 SOURCE := $(shell find src/vast_harbor -name '*.py' -o -name '*.toml' -o -name '*.sql' | grep -v /static/)
 
-.PHONY: demo serve test lint types check shots bench mutants build docs clean chromium
+.PHONY: demo serve test lint types check shots bench mutants torture fuzz sbom build docs clean chromium
 
 demo: $(STAMPS)/kernel $(STAMPS)/frontend
 	@exec $(BIN)/vast-harbor demo --port $(PORT) --data $(DATA)
@@ -98,6 +101,20 @@ bench: $(STAMPS)/bench build chromium
 
 mutants: $(STAMPS)/dev build
 	$(BIN)/python tools/mutants.py
+
+torture: $(STAMPS)/dev build chromium
+	$(BIN)/pytest -n auto tests/web/test_two_windows.py tests/browser/test_two_windows.py tests/browser/test_other_sites.py
+	$(BIN)/python tools/torture.py $(if $(WRITE),--write) $(if $(LONG),--long)
+
+fuzz: $(STAMPS)/dev $(STAMPS)/kernel
+	FUZZ=200 $(BIN)/pytest -n auto tests/web/test_description.py
+	$(BIN)/python tools/torture_input.py 50000
+
+sbom: $(STAMPS)/dev $(STAMPS)/node
+	@mkdir -p $(STAMPS)/sbom
+	$(BIN)/cyclonedx-py requirements --output-reproducible --of JSON -o $(STAMPS)/sbom/server.cdx.json requirements.lock
+	cd frontend && npm sbom --silent --omit dev --sbom-format cyclonedx > ../$(STAMPS)/sbom/interface.cdx.json
+	@echo "$(STAMPS)/sbom: what the server and the interface are made of (CycloneDX)"
 
 docs: $(STAMPS)/runtime
 	$(BIN)/vast-harbor schema > docs/rig-file.schema.json

@@ -16,25 +16,40 @@ CHROMIUM = os.environ.get("CHROMIUM") or shutil.which("chromium") or "/usr/bin/c
 FLAGS = ["--no-sandbox", "--disable-gpu", "--no-first-run", "--disable-background-networking"]
 
 
-@contextmanager
-def server(command: str) -> Iterator[tuple[str, int]]:
-    """Serve with ``vast-harbor serve`` or ``demo`` on a free port.
+def begin(command: str, data: Path) -> tuple[str, subprocess.Popen[str]]:
+    """Start ``vast-harbor serve`` or ``demo`` on a free port.
 
     Args:
         command: ``serve`` or ``demo``.
+        data: the database file.
+
+    Returns:
+        The address, and the process.
+    """
+    line = [sys.executable, "-m", "vast_harbor.cli", command, "--port", "0", "--data", str(data)]
+    process = subprocess.Popen(line, stdout=subprocess.PIPE, text=True)
+    assert process.stdout is not None
+    found = re.search(r"http://[\d.:]+", process.stdout.readline())
+    assert found is not None
+    return found[0], process
+
+
+@contextmanager
+def server(command: str, data: Path | None = None) -> Iterator[tuple[str, int]]:
+    """Serve as :func:`begin` does, as long as it is wanted.
+
+    Args:
+        command: ``serve`` or ``demo``.
+        data: the database file; one of its own where None.
 
     Yields:
         The address, and the process number of the server.
     """
     with tempfile.TemporaryDirectory() as folder:
-        data = Path(folder) / "harbor.sqlite3"
-        line = [sys.executable, "-m", "vast_harbor.cli", command, "--port", "0", "--data", str(data)]
-        with subprocess.Popen(line, stdout=subprocess.PIPE, text=True) as process:
-            assert process.stdout is not None
-            found = re.search(r"http://[\d.:]+", process.stdout.readline())
-            assert found is not None
+        address, process = begin(command, data or Path(folder) / "harbor.sqlite3")
+        with process:
             try:
-                yield found[0], process.pid
+                yield address, process.pid
             finally:
                 process.terminate()
 

@@ -1,5 +1,6 @@
 """The API as it is described: valid, complete, and what is answered is what it says."""
 
+import os
 from pathlib import Path
 from tempfile import mkdtemp
 
@@ -15,6 +16,8 @@ from vast_harbor.web.app import create_app
 APP = create_app(Database(Path(mkdtemp()) / "described.sqlite3"))
 APP.test_client().post("/api/rigs/demo", json={"name": "pebble"})
 SCHEMA = schemathesis.openapi.from_wsgi("/api/openapi.json", APP)
+# Of each call; more of them: make fuzz.
+EXAMPLES = int(os.environ.get("FUZZ", "4"))
 CHECKS = [
     not_a_server_error,
     checks.status_code_conformance,
@@ -33,10 +36,9 @@ def test_the_description_is_valid_and_names_what_every_call_answers() -> None:
             assert len(good) == 1 and good[0]["content"], (method, path)
 
 
-# More of them: make fuzz.
 @SCHEMA.parametrize()
 @settings(
-    max_examples=4, derandomize=True, deadline=None, suppress_health_check=list(HealthCheck),
+    max_examples=EXAMPLES, derandomize=True, deadline=None, suppress_health_check=list(HealthCheck),
     phases=[Phase.explicit, Phase.generate],
 )  # fmt: skip
 def test_every_call_answers_as_described(case) -> None:

@@ -1,0 +1,66 @@
+"""What ``docs/reliability.md`` promises, tried: ``make torture``, and a short form in the tests.
+
+``--write`` puts the table into ``docs/reliability.md``; ``--long`` adds what takes half an hour more.
+"""
+
+import sys
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+import torture_disk as disk
+import torture_input as odd
+import torture_load as load
+from torture_client import Told
+
+PAGE = Path(__file__).parent.parent / "docs" / "reliability.md"
+BEGIN, END = "<!-- torture -->", "<!-- /torture -->"
+
+WHOLE: tuple[Callable[[], Told], ...] = (
+    lambda: disk.kills(60),
+    lambda: disk.synced(50),
+    disk.full_disk,
+    lambda: disk.lock(12),
+    lambda: disk.damage(60),
+    lambda: disk.restore(60),
+    lambda: load.streams(200),
+    lambda: load.half_open(600),
+    lambda: load.costly(50),
+    lambda: load.many_rigs(2000),
+    lambda: load.largest(20),
+    lambda: load.memory(4000, 200),
+    lambda: odd.in_parallel(odd.mutants, 5000),
+    lambda: odd.in_parallel(odd.steps, 5000),
+)
+LONG: tuple[Callable[[], Told], ...] = (
+    lambda: load.memory(20_000, 200),
+    lambda: odd.in_parallel(odd.steps, 50_000),
+)
+SHORT: dict[str, Callable[[], Told]] = {
+    "kills": lambda: disk.kills(2),
+    "full disk": disk.full_disk,
+    "lock": lambda: disk.lock(2.2),
+    "restore": lambda: disk.restore(6),
+    "mutants": lambda: odd.mutants(60),
+    "steps": lambda: odd.steps(80),
+}
+
+
+def main() -> int:
+    """Try all; 1 where something is not as promised."""
+    found = []
+    for trial in WHOLE + (LONG if "--long" in sys.argv else ()):
+        began = time.monotonic()
+        told = trial()
+        found.append(told)
+        print(f"{told.line}  ({time.monotonic() - began:.0f} s)", flush=True)
+    if "--write" in sys.argv:
+        table = "\n".join(["| Tried | Found | As promised |", "|---|---|---|", *(t.line for t in found)])
+        text = PAGE.read_text("utf-8")
+        before, rest = text.split(BEGIN)
+        PAGE.write_text(f"{before}{BEGIN}\n{table}\n{END}{rest.split(END)[1]}", "utf-8")
+    return 0 if all(t.kept for t in found) else 1
+
+
+if __name__ == "__main__":
+    sys.exit(main())
