@@ -38,7 +38,7 @@ interface Option {
   series: Line[]
   xAxis: { max: number; interval: number }
   yAxis: { max: number; interval: number; axisLabel: { formatter: (v: number) => string } }
-  tooltip: { formatter: (items: unknown) => string }
+  tooltip: { formatter: (items: unknown) => HTMLElement }
 }
 const optionOf = (made: ReturnType<typeof mount>, at = 0) =>
   made.findAllComponents({ name: 'VChart' })[at]!.props('option') as Option
@@ -73,7 +73,9 @@ describe('the power of the day', () => {
       [18, 40],
       [24, 40],
     ])
-    expect(tooltip.formatter([{ value: [6.5, 1250] }])).toBe('06:30<br><b>1\u202f250 W</b>')
+    expect(tooltip.formatter([{ value: [6.5, 1250] }]).innerHTML).toBe(
+      '<div>06:30</div><div><b>1\u202f250 W</b></div>',
+    )
     expect(made.text()).toContain('06:30 to 18:00')
   })
 })
@@ -137,7 +139,7 @@ describe('money over the years', () => {
     const { yAxis, tooltip } = optionOf(mount(CumulativeChart))
     expect(yAxis.axisLabel.formatter(12000)).toBe('CHF\u202f12\u202f000')
     const says = tooltip.formatter({ seriesName: 'The one', value: [2.25, 950] })
-    expect(says).toBe('The one<br>after 2.3 years: <b>CHF\u202f950</b>')
+    expect(says.innerHTML).toBe('<div>The one</div><div>after 2.3 years: <b>CHF\u202f950</b></div>')
   })
 })
 
@@ -160,7 +162,9 @@ describe('energy left without charging', () => {
     // Two banks are LFP: the first point of the new one bears its number.
     expect(series[0]!.data[0]).toMatchObject({ value: [0, 2], label: { formatter: '1' } })
     expect(series[1]!.data[0]).toEqual([0, 1.6])
-    expect(tooltip.formatter([{ seriesName: 'x', value: [6.5, 1] }])).toContain('day 2, 00:30')
+    expect(tooltip.formatter([{ seriesName: '<i>x', value: [6.5, 1] }]).textContent).toBe(
+      'day 2, 00:30<i>x: 1.00 kWh',
+    )
   })
 })
 
@@ -240,7 +244,9 @@ describe('the picture of a trial', () => {
       { axisIndex: 2, seriesName: 'The one', value: [25.5, -40] },
       { axisIndex: 1, seriesName: 'The one', value: [25.5, null] },
     ])
-    expect(says).toBe('day 2, 01:30<br>The one: <b>50 %</b><br>The one: <b>-40 A</b>')
+    expect(says.innerHTML).toBe(
+      '<div>day 2, 01:30</div><div>The one: <b>50 %</b></div><div>The one: <b>-40 A</b></div>',
+    )
     expect(tooltip.formatter([{ axisIndex: 0, seriesName: '', value: [1, 1] }])).toBe('')
   })
 })

@@ -47,13 +47,19 @@ def browser() -> Iterator[Browser]:
         found.close()
 
 
+BREACHES = """document.addEventListener('securitypolicyviolation', (event) =>
+  breach(`${event.effectiveDirective} ${event.blockedURI} ${event.sourceFile}:${event.lineNumber}`))"""
+
+
 @pytest.fixture
 def page(browser: Browser, address: str) -> Iterator[Page]:
-    """A fresh page at the harbor; a script error on it fails the test."""
+    """A fresh page at the harbor; a script error, or what its content policy forbids, fails the test."""
     context = browser.new_context(
         base_url=address, viewport={"width": 1280, "height": 800}, accept_downloads=True
     )
     errors: list[str] = []
+    context.add_init_script(BREACHES)
+    context.expose_binding("breach", lambda _, what: errors.append(what))
     opened = context.new_page()
     opened.on("pageerror", lambda error: errors.append(str(error)))
     opened.set_default_timeout(PATIENCE_MS)

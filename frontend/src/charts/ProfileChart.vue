@@ -2,6 +2,7 @@
 import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 import ChartFrame from './ChartFrame.vue'
+import { tip } from './tip'
 import { grouped, useLook } from './useLook'
 
 const plan = usePlan()
@@ -23,7 +24,7 @@ const option = computed(() => ({
     ...look.value.tooltip,
     trigger: 'axis',
     formatter: (items: { value: [number, number] }[]) =>
-      `${clock(items[0]!.value[0])}<br><b>${grouped(items[0]!.value[1])} W</b>`,
+      tip(clock(items[0]!.value[0]), ['', `${grouped(items[0]!.value[1])} W`]),
   },
   xAxis: {
     ...look.value.axis,

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import ChartFrame from './ChartFrame.vue'
 import ChartLegend from './ChartLegend.vue'
 import { numberOf } from './sameClass'
+import { tip } from './tip'
 import { useLook } from './useLook'
 
 const plan = usePlan()
@@ -58,9 +59,10 @@ const option = computed(() => ({
     ...look.value.tooltip,
     trigger: 'axis',
     formatter: (items: { seriesName: string; value: [number, number] }[]) =>
-      [clock(items[0]!.value[0])]
-        .concat(items.map((i) => `${i.seriesName}: <b>${i.value[1].toFixed(2)} kWh</b>`))
-        .join('<br>'),
+      tip(
+        clock(items[0]!.value[0]),
+        ...items.map((i): [string, string] => [i.seriesName, `${i.value[1].toFixed(2)} kWh`]),
+      ),
   },
   xAxis: {
     ...look.value.axis,

@@ -1,6 +1,7 @@
 import type { ComparedBankView, SeriesView } from '@/api/client'
 import { computed, type ComputedRef } from 'vue'
 import { numberOf } from './sameClass'
+import { tip } from './tip'
 import { useLook } from './useLook'
 
 /** Lines over the years of keeping, one for each bank: what the pictures of money and capacity share. */
@@ -27,7 +28,7 @@ export function useYearLines(
     ...look.value.tooltip,
     trigger: 'item',
     formatter: (p: { seriesName: string; value: [number, number] }) =>
-      `${p.seriesName}<br>after ${p.value[0].toFixed(1)} years: <b>${tell(p.value[1])}</b>`,
+      tip(p.seriesName, [`after ${p.value[0].toFixed(1)} years`, tell(p.value[1])]),
   }))
 
   /** A bank that is out is drawn thin. */

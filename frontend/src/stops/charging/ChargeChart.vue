@@ -3,6 +3,7 @@ import type { Schemas } from '@/api/client'
 import '@/charts/points'
 import ChartFrame from '@/charts/ChartFrame.vue'
 import { numberOf } from '@/charts/sameClass'
+import { tip } from '@/charts/tip'
 import { useLook } from '@/charts/useLook'
 import { computed } from 'vue'
 
@@ -57,14 +58,14 @@ const option = (unit: string, values: (c: Schemas['ChargeCurveView']) => number[
     ...look.value.tooltip,
     trigger: 'axis',
     formatter: (items: { seriesIndex: number; seriesName: string; value: [number, number] }[]) =>
-      [`${items[0]!.value[0].toFixed(1)} h`]
-        .concat(
-          items.map(
-            (i) =>
-              `${i.seriesName}: <b>${i.value[1]} ${unit}</b>, ${stage(props.curves[i.seriesIndex], i.value[0])}`,
-          ),
-        )
-        .join('<br>'),
+      tip(
+        `${items[0]!.value[0].toFixed(1)} h`,
+        ...items.map((i): [string, string, string] => [
+          i.seriesName,
+          `${i.value[1]} ${unit}`,
+          `, ${stage(props.curves[i.seriesIndex], i.value[0])}`,
+        ]),
+      ),
   },
   xAxis: {
     ...look.value.axis,

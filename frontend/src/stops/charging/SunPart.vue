@@ -2,6 +2,7 @@
 import type { Schemas } from '@/api/client'
 import '@/charts/bars'
 import ChartFrame from '@/charts/ChartFrame.vue'
+import { tip } from '@/charts/tip'
 import { useLook } from '@/charts/useLook'
 import { usePlan } from '@/stores/plan'
 import PlanField from '@/ui/PlanField.vue'
@@ -21,7 +22,7 @@ const option = computed(() => ({
     trigger: 'axis',
     formatter: (items: { dataIndex: number }[]) => {
       const m = months.value[items[0]!.dataIndex]!
-      return `${m.name}: <b>${m.text} kWh</b> for each kWp${m.used ? '' : ', not in use'}`
+      return tip([m.name, `${m.text} kWh`, ` for each kWp${m.used ? '' : ', not in use'}`])
     },
   },
   xAxis: {

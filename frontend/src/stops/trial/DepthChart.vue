@@ -3,6 +3,7 @@ import type { Schemas } from '@/api/client'
 import '@/charts/bars'
 import ChartFrame from '@/charts/ChartFrame.vue'
 import { numberOf } from '@/charts/sameClass'
+import { tip } from '@/charts/tip'
 import { useLook } from '@/charts/useLook'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import { computed } from 'vue'
@@ -21,7 +22,12 @@ const scale = computed(() => {
 const option = (bank: Schemas['BankYearView']) => ({
   animation: false,
   grid: { left: 34, right: 6, top: 8, bottom: 38 },
-  tooltip: { ...look.value.tooltip, trigger: 'axis' },
+  tooltip: {
+    ...look.value.tooltip,
+    trigger: 'axis',
+    formatter: (items: { name: string; value: number }[]) =>
+      tip(`${items[0]!.name} %`, ['cycles a year', `${items[0]!.value}`]),
+  },
   xAxis: {
     ...look.value.axis,
     type: 'category',

@@ -2,6 +2,7 @@
 import type { Schemas } from '@/api/client'
 import DataTable from '@/charts/DataTable.vue'
 import { numberOf } from '@/charts/sameClass'
+import { tip } from '@/charts/tip'
 import { useLook } from '@/charts/useLook'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import VChart from 'vue-echarts'
@@ -112,13 +113,13 @@ const option = computed(() => ({
       if (!named.length) return ''
       const h = named[0]!.value[0]
       const clock = `${String(Math.floor(h % 24)).padStart(2, '0')}:${String(Math.round((h % 1) * 60)).padStart(2, '0')}`
-      return [`day ${Math.floor(h / 24) + 1}, ${clock}`]
-        .concat(
-          named.map(
-            (i) => `${i.seriesName}: <b>${i.value[1]} ${PANES[i.axisIndex]?.unit ?? ''}</b>`,
-          ),
-        )
-        .join('<br>')
+      return tip(
+        `day ${Math.floor(h / 24) + 1}, ${clock}`,
+        ...named.map((i): [string, string] => [
+          i.seriesName,
+          `${i.value[1]} ${PANES[i.axisIndex]?.unit ?? ''}`,
+        ]),
+      )
     },
   },
   xAxis: PANES.map((_, i) => ({

@@ -1,5 +1,7 @@
 """The report: everything that an owner takes along, as one HTML document that needs nothing else."""
 
+import base64
+import hashlib
 import re
 from collections.abc import Iterator
 from functools import lru_cache
@@ -74,6 +76,17 @@ def report(results: Results, reference: Reference, style: Style, today: str, pap
         .get_template("report.html")
         .render(_ReportParts(results, reference, style).all(today, paper))
     )
+
+
+def style_of_page(html: str) -> str:
+    """The style that a report brings, as a content policy names it (CSP3, a hash of its text)."""
+    style = html.split("<style>", 1)[1].split("</style>", 1)[0]
+    return f"'sha256-{base64.b64encode(hashlib.sha256(style.encode()).digest()).decode()}'"
+
+
+def _address(svg: str) -> str:
+    """A picture as an address that holds it: what it is drawn with stays inside of it."""
+    return f"data:image/svg+xml;base64,{base64.b64encode(svg.encode()).decode()}"
 
 
 class _ReportParts:
@@ -152,7 +165,7 @@ class _ReportParts:
                   for i, f in enumerate(r.figures)])
                 for r in results.compare.rows
             ],
-            "pictures": [(title, Markup(svg)) for title, svg in drawn],
+            "pictures": [(title, _address(svg)) for title, svg in drawn],
             "flows": list(self._flows()),
             "items": ITEMS,
             "extra_cost": self._extra_cost(),

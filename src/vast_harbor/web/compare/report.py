@@ -9,11 +9,12 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor import data
-from vast_harbor.formats.report.document import report
+from vast_harbor.formats.report.document import report, style_of_page
 from vast_harbor.formats.report.tables import cash_flow_csv, comparison_csv
 from vast_harbor.web.harbor.routes import RigPath
 from vast_harbor.web.plan.routes import evaluated_results
 from vast_harbor.web.plan.views import style_of
+from vast_harbor.web.security import content_policy
 from vast_harbor.web.views import ProblemsView
 
 api = APIBlueprint(
@@ -43,7 +44,9 @@ def get_report(path: RigPath, query: ReportQuery) -> Response:
     rig, plan, results = evaluated_results(path.rig_id)
     today: str = current_app.config["TODAY"]()
     html = report(results, data.reference(), style_of(rig), today, query.paper)
-    return _file(html, "text/html", plan.name, "report.html", query.save)
+    response = _file(html, "text/html", plan.name, "report.html", query.save)
+    response.headers["Content-Security-Policy"] = content_policy(style_of_page(html))
+    return response
 
 
 @api.get("/rigs/<int:rig_id>/report/comparison.csv")

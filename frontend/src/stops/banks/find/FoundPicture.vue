@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
 import ChartFrame from '@/charts/ChartFrame.vue'
+import { tip } from '@/charts/tip'
 import { grouped, useLook } from '@/charts/useLook'
 import { useReference } from '@/stores/reference'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
@@ -19,8 +20,8 @@ const option = computed(() => ({
   tooltip: {
     ...look.value.tooltip,
     trigger: 'item',
-    formatter: (item: { data: { name: string; says: string } }) =>
-      `<b>${item.data.name}</b><br>${item.data.says}`,
+    formatter: (item: { data: { name: string; says: string[] } }) =>
+      tip(['', item.data.name], ...item.data.says),
   },
   xAxis: {
     ...look.value.axis,
@@ -44,7 +45,7 @@ const option = computed(() => ({
       .map((f) => ({
         value: [f.purchase_at, f.lifetime_at],
         name: `${f.title}, ${f.layout}`,
-        says: `${f.purchase} to buy, ${f.lifetime} over the years<br>${f.kg}, ${f.usable} usable`,
+        says: [`${f.purchase} to buy, ${f.lifetime} over the years`, `${f.kg}, ${f.usable} usable`],
         symbol: chemistry(key).symbol,
         symbolSize: size(f.kg_at),
         itemStyle: f.front

@@ -2,6 +2,7 @@
 import type { Schemas } from '@/api/client'
 import ChartFrame from '@/charts/ChartFrame.vue'
 import { numberOf } from '@/charts/sameClass'
+import { tip } from '@/charts/tip'
 import { useLook } from '@/charts/useLook'
 import { computed } from 'vue'
 
@@ -27,18 +28,19 @@ const line = (c: Schemas['CurveView'], data: number[][], thin = false) => {
   }
 }
 type Item = { seriesName: string; value: [number, number] }
-const tip = (unit: string, head: (x: number) => string) => ({
+const told = (unit: string, head: (x: number) => string) => ({
   ...look.value.tooltip,
   trigger: 'axis',
   formatter: (items: Item[]) =>
-    [head(items[0]!.value[0])]
-      .concat(items.map((i) => `${i.seriesName}: <b>${i.value[1].toFixed(1)} ${unit}</b>`))
-      .join('<br>'),
+    tip(
+      head(items[0]!.value[0]),
+      ...items.map((i): [string, string] => [i.seriesName, `${i.value[1].toFixed(1)} ${unit}`]),
+    ),
 })
 const delivered = computed(() => ({
   animation: false,
   grid: { left: 58, right: 22, top: 12, bottom: 42 },
-  tooltip: tip('Ah', (x) => `${x.toFixed(1)} A`),
+  tooltip: told('Ah', (x) => `${x.toFixed(1)} A`),
   xAxis: {
     ...look.value.axis,
     type: 'log',
@@ -73,7 +75,7 @@ const time = (h: number) => (inMinutes.value ? h * 60 : h)
 const volts = computed(() => ({
   animation: false,
   grid: { left: 58, right: 22, top: 12, bottom: 42 },
-  tooltip: tip('V', (x) => `${x.toFixed(1)} ${inMinutes.value ? 'min' : 'h'}`),
+  tooltip: told('V', (x) => `${x.toFixed(1)} ${inMinutes.value ? 'min' : 'h'}`),
   xAxis: {
     ...look.value.axis,
     type: 'value',
