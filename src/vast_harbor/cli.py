@@ -2,7 +2,6 @@
 schema``."""
 
 import argparse
-import ctypes
 import errno
 import gc
 import json
@@ -11,14 +10,13 @@ import signal
 import sqlite3
 import sys
 import tempfile
-from contextlib import suppress
 from datetime import date, datetime
 from pathlib import Path
 from types import FrameType
 
 from platformdirs import user_data_path
 
-from vast_harbor import __version__, data
+from vast_harbor import __version__, data, memory
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.passage import evaluate
 from vast_harbor.formats import rig_file as files
@@ -33,10 +31,6 @@ from vast_harbor.web.harbor.cards import renew_in_background
 from vast_harbor.web.server import make_server
 
 PORT = 8650
-# Of mallopt(3).
-M_ARENA_MAX, M_MMAP_THRESHOLD, M_TRIM_THRESHOLD = -8, -3, -1
-# Runs of days are larger than this: they go back to the system when they are done with [bytes].
-LARGE, LEFT_OVER = 131_072, 131_072
 DEMO_MARK = "demo"
 
 
@@ -108,19 +102,8 @@ def _print_rig(args: argparse.Namespace) -> int:
     return 0
 
 
-def _share_memory() -> None:
-    """Let all threads share two pools of memory, where glibc would give each its own, and give back what is
-    large as soon as it is free."""
-    with suppress(AttributeError, OSError, TypeError):
-        glibc = ctypes.CDLL(None)
-        for option, value in (
-            (M_ARENA_MAX, 2), (M_MMAP_THRESHOLD, LARGE), (M_TRIM_THRESHOLD, LEFT_OVER),
-        ):  # fmt: skip
-            glibc.mallopt(option, value)
-
-
 def _serve(args: argparse.Namespace) -> int:
-    _share_memory()
+    memory.share()
     try:
         database = Database(args.data)
         if args.command == "demo" and not _fill_demo(database):

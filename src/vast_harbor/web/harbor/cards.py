@@ -13,7 +13,7 @@ from threading import Thread
 from flask import Flask, Response, current_app
 from pydantic import BaseModel, Field
 
-from vast_harbor import __version__, data
+from vast_harbor import __version__, data, memory
 from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.passage import evaluate
 from vast_harbor.core.stops.compare import verdict_text
@@ -176,4 +176,5 @@ def _renew(where: Database, today: Callable[[], str]) -> None:
                 log.info("the card of rig %s could not be worked out: %s", rig_id, error)
             # Half of the time is left to who uses the program.
             time.sleep(time.monotonic() - began)
+        memory.give_back()
         time.sleep(LOOK_EVERY_S)
