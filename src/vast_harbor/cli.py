@@ -198,9 +198,9 @@ def _fill_demo(database: Database) -> bool:
             return True
         if rigs.names(db):
             return False
-        # The first one stands first: it was changed last.
-        for name in reversed(data.DEMO_RIGS):
-            rigs.add(db, files.to_document(files.read(data.demo_rig(name), reference)))
+        for place, name in enumerate(data.DEMO_RIGS):
+            document = files.to_document(files.read(data.demo_rig(name), reference))
+            rigs.add(db, document, place=1000 * place)
         set_setting(db, DEMO_MARK, __version__)
     return True
 

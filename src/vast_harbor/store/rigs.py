@@ -191,18 +191,20 @@ def names(db: sqlite3.Connection) -> set[str]:
     return {r["name"] for r in db.execute("SELECT name FROM rig WHERE deleted_at IS NULL")}
 
 
-def add(db: sqlite3.Connection, document: Document, key: str = "") -> int:
+def add(db: sqlite3.Connection, document: Document, key: str = "", place: int = 0) -> int:
     """Store a new rig.
 
     Args:
         db: connection, in a write transaction.
         document: its checked document.
         key: the sender's own key of it; see :func:`made_under`.
+        place: of several that are stored at once, in which place the list is to show it, from 0.
 
     Returns:
         Its id.
     """
-    now = _now()
+    # The list shows what was changed last first.
+    now = days_ago(timedelta(milliseconds=place))
     cursor = db.execute(
         "INSERT INTO rig (document, created_at, updated_at, key) VALUES (?, ?, ?, ?)",
         (_dumps(document), now, now, key),

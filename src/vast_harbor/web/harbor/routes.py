@@ -103,7 +103,7 @@ class KeyQuery(BaseModel):
     key: str = Field(default="", max_length=40)
 
 
-def store_document(document: dict[str, object], key: str = "") -> MadeView:
+def store_document(document: dict[str, object], key: str = "", place: int = 0) -> MadeView:
     """Store a checked document as a new rig under a free name; once, where a key says that it is the same."""
     with database().writing() as db:
         if (known := rigs.made_under(db, key)) is not None:
@@ -111,7 +111,7 @@ def store_document(document: dict[str, object], key: str = "") -> MadeView:
         rig = document["rig"]
         assert isinstance(rig, dict)
         rig["name"] = free_name(str(rig["name"]), rigs.names(db))
-        return MadeView(id=rigs.add(db, document, key), name=rig["name"])
+        return MadeView(id=rigs.add(db, document, key, place), name=rig["name"])
 
 
 @api.post("/rigs", responses={201: MadeView})
@@ -171,7 +171,8 @@ def add_demo(body: DemoName) -> Response:
     names = [body.name] if body.name else list(data.DEMO_RIGS)
     if unknown := [n for n in names if n not in data.DEMO_RIGS]:
         raise files.RigFileError([files.Problem("", f"There is no demo rig “{unknown[0]}”.")])
-    made = [store_document(files.to_document(files.read(data.demo_rig(n), data.reference()))) for n in names]
+    documents = [files.to_document(files.read(data.demo_rig(n), data.reference())) for n in names]
+    made = [store_document(document, place=1000 * i) for i, document in enumerate(documents)]
     return json_response(MadeListView(rigs=made), 201)
 
 
