@@ -131,7 +131,7 @@ class WorkingsQuery(BaseModel):
 CHANGED_ELSEWHERE = files.Problem("", "This rig was changed in another window; it was loaded again.")
 ANOTHER_ROW = files.Problem("", "Another row stands there now; nothing was changed.")
 # What was run for a rig last: an edit is answered with it, and what is new is run when it is asked for.
-_LAST_RUN: LruCache[tuple[Path, int], Before] = LruCache(6)
+_LAST_RUN: LruCache[tuple[Path, int], Before] = LruCache(4)
 
 
 def _evaluated(rig_id: int, document: dict[str, Any]) -> tuple[RigFile, Results]:
@@ -230,7 +230,7 @@ def _known(document: str, today: str, preview_of: str = "") -> tuple[RigFile, Pl
 
 
 # Views that were sent last, so that the next answer only tells what differs.
-_SENT: LruCache[str, dict[str, Any]] = LruCache(12)
+_SENT: LruCache[str, dict[str, Any]] = LruCache(6)
 
 
 def _respond(

@@ -20,7 +20,7 @@ from vast_harbor.core.stops.trial.trial import Trial
 from vast_harbor.core.stops.trial.year import YearOf, YearPlan, is_kept, key_of, largest_fall, year_of
 
 # Trials that were run: most edits change nothing in them.
-_KEPT: LruCache[tuple[object, ...], Trial] = LruCache(12)
+_KEPT: LruCache[tuple[object, ...], Trial] = LruCache(6)
 # Largest falls of a year, by its days and the efficiency.
 _FALLS: LruCache[tuple[str, float], float] = LruCache(256)
 
