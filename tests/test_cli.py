@@ -39,11 +39,19 @@ def test_compare_prints_all_workings_as_json(capsys) -> None:
 def test_report_prints_a_document_that_needs_nothing_else(capsys) -> None:
     assert cli.main(["report", "--demo", "long-haul", "--paper", "letter"]) == 0
     html = capsys.readouterr().out
-    assert html.startswith("<!doctype html>") and "size: letter" in html and html.count("data:image/svg+xml") == 4
+    assert (
+        html.startswith("<!doctype html>")
+        and "size: letter" in html
+        and html.count("data:image/svg+xml") == 4
+    )
     assert "Buy 8 × Skerry Plain 100" in html and "not a design certificate" in html
     # Nothing is fetched: no address but the names of SVG, which are names.
     sources = re.findall(r'(?:src|href)="([^"#][^"]*)"', html)
-    assert all(s.startswith("data:") for s in sources) and "@import" not in html and "url(" not in html.replace("url(#", "")
+    assert (
+        all(s.startswith("data:") for s in sources)
+        and "@import" not in html
+        and "url(" not in html.replace("url(#", "")
+    )
 
 
 def test_demo_rigs_have_different_right_answers(demo_results) -> None:

@@ -62,6 +62,9 @@ def test_a_database_of_an_earlier_version_is_opened_with_all_it_holds(packed, tm
     with database.writing() as db:
         rigs.restore(db, 2)
     assert client.get("/api/rigs/2").status_code == 200
+    # It can be put in place of what is here, too.
+    put = client.post("/api/restore", data=gzip.decompress(packed.read_bytes()))
+    assert put.get_json()["rigs"] == 4 and client.get("/api/rigs/2").status_code == 404
 
 
 def test_an_import_that_names_a_battery_which_is_gone_is_refused(reference) -> None:

@@ -142,6 +142,54 @@ describe('typing', () => {
   })
 })
 
+describe('what waits to be stored', () => {
+  const choice = (value: string) => plan.edit('name', { op: 'replace', path: '/rig/name', value })
+
+  it('shows choices as they will be, and as they were where they are refused in the end', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+    fake.next = ['unreachable']
+    await choice('Heron')
+    expect(plan.document.rig.name).toBe('Heron')
+    // A row that is added is shown when it is there; what it does not touch stays as it is.
+    await plan.edit('load', { op: 'add', path: '/day/loads/-', value: { id: 'a' } })
+    expect([plan.document.rig.name, plan.document.day.loads.length]).toEqual(['Heron', 0])
+    fake.next = [{ status: 422, body: { problems: [{ path: '/rig/name', message: 'No.' }] } }]
+    await vi.advanceTimersByTimeAsync(700)
+    expect(plan.unsent).toBe(0)
+    expect(plan.document.rig.name).toBe('Wren')
+  })
+
+  it('tells what the program says of its disk, and what of a program that says nothing', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+    const full = { status: 507, body: { problems: [{ path: '', message: 'The disk is full.' }] } }
+    fake.next = [full, 'unreachable']
+    await choice('Heron')
+    expect([plan.unsent, plan.troubled]).toEqual([1, 'The disk is full.'])
+    await vi.advanceTimersByTimeAsync(600)
+    expect([plan.unsent, plan.troubled]).toEqual([1, ''])
+    await vi.advanceTimersByTimeAsync(1100)
+    expect(plan.unsent).toBe(0)
+  })
+
+  it('copies a rig with what was changed of it before', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+    fake.next = ['unreachable']
+    fake.others['POST /api/rigs/7/copy'] = () => ({ id: 8, name: 'Heron, copy' })
+    await choice('Heron')
+    const made = vi.fn()
+    const wanted = { make: 'copy' as const, rig: 7, label: 'copy', body: '' }
+    await plan.makeRig(wanted, { made, refused: vi.fn() })
+    // Undo takes back the edit, and leaves the copy.
+    await choice('Tern')
+    await plan.step('undo')
+    expect([plan.unsent, plan.unmade.length]).toEqual([2, 1])
+    await vi.advanceTimersByTimeAsync(700)
+    const sent = fake.asked.filter((a) => a.method !== 'GET').map((a) => a.method)
+    expect(sent).toEqual(['PATCH', 'PATCH', 'POST'])
+    expect(made).toHaveBeenCalledWith({ id: 8, name: 'Heron, copy' })
+  })
+})
+
 describe('steps and rows', () => {
   it('tells why a choice was refused, and forgets it with the next that is taken', async () => {
     const problem = { path: '/rig/kind', message: 'There is no such kind.' }

@@ -14,6 +14,7 @@ from vast_harbor.core.figures import patience
 from vast_harbor.store.database import Database
 from vast_harbor.web import server as served
 from vast_harbor.web.app import create_app
+from vast_harbor.web.compare import report as compare_report
 from vast_harbor.web.compare import routes as compare
 from vast_harbor.web.lanes import lane_of
 
@@ -37,10 +38,10 @@ def ask(port: int, path: str, method: str = "GET", body: object = None) -> HTTPR
     return connection.getresponse()
 
 
-def edited(port: int) -> int:
+def edited(port: int, path: str = "/rig/notes", value: object = None) -> int:
     """Status of an edit of the rig."""
     revision = json.load(ask(port, "/api/rigs/1"))["revision"]
-    name = {"op": "replace", "path": "/rig/notes", "value": f"at {revision}"}
+    name = {"op": "replace", "path": path, "value": value or f"at {revision}"}
     answer = ask(port, "/api/rigs/1", "PATCH", {"revision": revision, "operations": [name]})
     answer.read()
     return answer.status
@@ -133,6 +134,28 @@ def test_who_asks_twice_is_given_one_answer_and_nobody_waits_for_what_nobody_wan
         one.join(30)
     assert len(answers) == 2 and answers[0] == answers[1] and b"equal_terms" in answers[0]
     assert len(made) == 2
+
+
+def test_an_answer_is_kept_for_the_state_that_it_was_worked_out_of(port, monkeypatch) -> None:
+    path, table = "/api/rigs/1/report/comparison.csv", compare_report.comparison_csv
+    before = ask(port, path).read()
+    edits = iter([1])
+
+    def edited_meanwhile(results, style):
+        if next(edits, None):
+            assert edited(port, "/rig/years_kept", 3) == 200
+        return table(results, style)
+
+    assert edited(port, "/rig/off_grid_nights", 77) == 200
+    monkeypatch.setattr(compare_report, "comparison_csv", edited_meanwhile)
+    while_edited = ask(port, path).read()
+    after = ask(port, path).read()
+    assert len({before, after}) == 2
+    # Back to the state in between: it is worked out anew, and not what was told of a mixture.
+    revision = json.load(ask(port, "/api/rigs/1"))["revision"]
+    ask(port, "/api/rigs/1/undo", "POST", {"revision": revision}).read()
+    assert ask(port, path).read() == while_edited
+    assert next(edits, "used") == "used"
 
 
 def test_every_address_has_its_lane(tmp_path) -> None:

@@ -30,6 +30,13 @@ class _Answer:
         return Response(self.body, self.status, Headers(list(self.headers)))
 
 
+class _Edited(Exception):
+    """The rig was edited while this was worked out of it: it is told, and not kept for the rig as it was."""
+
+    def __init__(self, answer: _Answer) -> None:
+        self.answer = answer
+
+
 _ANSWERS: LruCache[tuple[str, ...], _Answer] = LruCache(MOST_BYTES, lambda a: len(a.body) + 1000)
 
 
@@ -65,8 +72,15 @@ def _shared(view: Callable[..., Any]) -> Callable[..., Response]:
         def make() -> _Answer:
             with while_wanted(somebody_waits):
                 made = current_app.make_response(view(**parts))
-            return _Answer(made.get_data(), made.status_code, tuple(made.headers))
+            found = _Answer(made.get_data(), made.status_code, tuple(made.headers))
+            with database.reading() as db:
+                if rigs.document_text(db, parts["rig_id"]) != document:
+                    raise _Edited(found)
+            return found
 
-        return _ANSWERS.of(key, make).response()
+        try:
+            return _ANSWERS.of(key, make).response()
+        except _Edited as edited:
+            return edited.answer.response()
 
     return answer

@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
 import SeverityMark from '@/ui/SeverityMark.vue'
+import UnsentBar from '@/ui/UnsentBar.vue'
 import { useKeys } from '@/ui/useKeys'
 import { Archive, ChevronLeft, ChevronRight, Moon, Search, Sun } from '@lucide/vue'
 import { onMounted, ref } from 'vue'
@@ -13,6 +15,7 @@ import WaitingRigs from './WaitingRigs.vue'
 /** From so many rigs on they can be searched. */
 const MANY = 6
 const ui = useUi()
+const plan = usePlan()
 const harbor = useHarbor()
 const { cards, found, search, page, problems, load, turn, make, copy, remove, bring, demo } = harbor
 const keptShown = ref(false)
@@ -37,6 +40,7 @@ function restored(rigs: number) {
 
 <template>
   <div @dragover.prevent @drop.prevent="dropped">
+    <UnsentBar v-if="plan.unsent > plan.unmade.length" />
     <header class="mx-auto flex max-w-[1240px] items-start gap-4 px-4 pt-8">
       <img src="/mark.svg" alt="" width="52" height="52" />
       <div class="min-w-0">

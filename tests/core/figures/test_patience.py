@@ -1,0 +1,83 @@
+"""Long work ends when nobody waits; a property is worked out once, and holds up no other."""
+
+import threading
+
+import pytest
+
+from vast_harbor.core.figures.cached import cached_property
+from vast_harbor.core.figures.patience import Abandoned, go_on, while_wanted
+from vast_harbor.core.passage import evaluate
+from vast_harbor.core.sensitivity.verdict_changes import verdict_changes
+
+
+def test_work_goes_on_while_it_is_wanted_and_no_longer() -> None:
+    go_on()
+    left = [2]
+
+    def wanted() -> bool:
+        left[0] -= 1
+        return left[0] >= 0
+
+    with pytest.raises(Abandoned), while_wanted(wanted):
+        for _ in range(10):
+            go_on()
+    assert left == [-1]
+    # It is over with the work.
+    go_on()
+
+
+def test_another_thread_is_not_asked_to_end() -> None:
+    ended: list[bool] = []
+
+    def other() -> None:
+        go_on()
+        ended.append(True)
+
+    with while_wanted(lambda: False):
+        thread = threading.Thread(target=other)
+        thread.start()
+        thread.join(10)
+    assert ended == [True]
+
+
+def test_what_takes_long_can_be_given_up_in_its_middle(demo_results, reference) -> None:
+    results = demo_results("pebble")
+    asked = [0]
+
+    def wanted() -> bool:
+        asked[0] += 1
+        return asked[0] < 5
+
+    with pytest.raises(Abandoned), while_wanted(wanted):
+        verdict_changes(results, reference)
+    # Nothing half done is left behind: asked again, it comes to the same as a fresh one.
+    fresh = evaluate(results.plan, reference)
+    turns = [c.nights.value for c in verdict_changes(fresh, reference)]
+    assert turns and [c.nights.value for c in verdict_changes(results, reference)] == turns
+
+
+class Slow:
+    """Two instances, one of which takes long."""
+
+    def __init__(self, event: threading.Event | None = None) -> None:
+        self.event, self.times = event, 0
+
+    @cached_property
+    def value(self) -> int:
+        """What takes long."""
+        self.times += 1
+        if self.event is not None:
+            self.event.wait(10)
+        return self.times
+
+
+def test_a_property_is_worked_out_once_and_waits_for_no_other_instance() -> None:
+    held = threading.Event()
+    slow, quick = Slow(held), Slow()
+    thread = threading.Thread(target=lambda: slow.value)
+    thread.start()
+    assert quick.value == quick.value == quick.times == 1
+    assert thread.is_alive()
+    held.set()
+    thread.join(10)
+    assert slow.value == 1 and Slow.value.__doc__ == "What takes long."
