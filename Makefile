@@ -102,7 +102,9 @@ bench: $(STAMPS)/bench build chromium
 mutants: $(STAMPS)/dev build
 	$(BIN)/python tools/mutants.py
 
+# strace counts the calls that wait for the disk; where it cannot be had, that trial says so.
 torture: $(STAMPS)/dev build chromium
+	@command -v strace >/dev/null || apt-get install -y -qq strace >/dev/null 2>&1 || true
 	$(BIN)/pytest -n auto tests/web/test_two_windows.py tests/browser/test_two_windows.py tests/browser/test_other_sites.py
 	$(BIN)/python tools/torture.py $(if $(WRITE),--write) $(if $(LONG),--long)
 

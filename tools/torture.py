@@ -17,7 +17,7 @@ PAGE = Path(__file__).parent.parent / "docs" / "reliability.md"
 BEGIN, END = "<!-- torture -->", "<!-- /torture -->"
 
 WHOLE: tuple[Callable[[], Told], ...] = (
-    lambda: disk.kills(60),
+    lambda: disk.kills(40),
     lambda: disk.synced(50),
     disk.full_disk,
     lambda: disk.lock(12),

@@ -14,6 +14,7 @@ import time
 import urllib.request
 from collections.abc import Iterator
 from contextlib import closing, contextmanager, suppress
+from http.client import HTTPException
 from pathlib import Path
 
 from served import begin, server
@@ -44,7 +45,7 @@ def kills(rounds: int) -> Told:
                         number = acknowledged[rig] + 1
                         if editor.edit("/rig/notes", f"edit {number}")[0] == 200:
                             acknowledged[rig] = number
-                except (OSError, ValueError):
+                except (OSError, ValueError, HTTPException):
                     # The server is gone.
                     return
 
