@@ -121,6 +121,8 @@ def _serve(args: argparse.Namespace) -> int:
     data.reference()
     gc.freeze()
     gc.set_threshold(100_000, 50, 100)
+    # An edit that lets go of the interpreter waits this long at most until it has it back [s].
+    sys.setswitchinterval(0.001)
     renew_in_background(app)
     signal.signal(signal.SIGTERM, _end)
     try:

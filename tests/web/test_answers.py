@@ -1,5 +1,6 @@
 """Answers that tell only what differs: applied to what the page has, they give what a fresh page is sent."""
 
+import gc
 from typing import Any
 
 import jsonpatch
@@ -151,3 +152,26 @@ def test_an_edit_is_answered_in_under_40_kb(client, open_rig, stop) -> None:
         assert answer.status_code == 200, answer.json
         assert answer.json["patch"] is not None
         assert len(answer.data) < 40_000, (name, len(answer.data))
+
+
+def test_an_edit_leaves_nothing_of_ours_to_the_collector(client, open_rig) -> None:
+    # What it makes goes at once; in a cycle, views of a thousand edits would lie about until they are collected.
+    page = open_rig("kittiwake", "compare")
+
+    def changed(nights: str, page: dict[str, Any]) -> dict[str, Any]:
+        operation = {"op": "replace", "path": "/rig/off_grid_nights", "value": nights}
+        return raw(edit(client, page, "compare", operation), page)
+
+    page = changed("33", page)
+    gc.collect()
+    gc.disable()
+    try:
+        gc.set_debug(gc.DEBUG_SAVEALL)
+        changed("34", page)
+        gc.collect()
+    finally:
+        gc.set_debug(0)
+        gc.enable()
+    ours = {f"{type(o).__module__} {getattr(o, '__module__', '')} {type(o).__qualname__}" for o in gc.garbage}
+    gc.garbage.clear()
+    assert [name for name in ours if "vast_harbor" in name] == []

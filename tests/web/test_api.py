@@ -146,6 +146,7 @@ def test_a_card_that_cannot_be_kept_is_shown_all_the_same(client, rig, monkeypat
 
 def test_cards_are_renewed_in_the_background(client, rig, monkeypatch) -> None:
     monkeypatch.setattr(cards, "LEFT_ALONE", timedelta(0))
+    monkeypatch.setattr(cards, "QUIET_S", 0.0)
     # One that cannot be worked out does not end it.
     with client.application.config["DATABASE"].writing() as db:
         rigs.add(db, {"rig": {"name": "Broken", "kind": "van", "years_kept": 900}})

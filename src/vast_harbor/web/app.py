@@ -1,5 +1,6 @@
 """The application factory."""
 
+import time
 from datetime import date
 from pathlib import Path
 
@@ -49,8 +50,10 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
     )
     app.config["DATABASE"] = database
     app.config["TODAY"] = lambda: date.today().isoformat()
+    app.config["ASKED_AT"] = 0.0
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_BYTES + 1024
     security.protect(app, hosts)
+    _note_when_asked(app)
     errors.handle(app)
     for part in (
         cards, keeping, plan, load_csv, banks, charging, trial, compare, report, monitor, model_csv,
@@ -61,6 +64,14 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
     _describe(app)
     _serve_interface(app)
     return app
+
+
+def _note_when_asked(app: Flask) -> None:
+    """What works in the background leaves the machine to who asks."""
+
+    @app.before_request
+    def note() -> None:
+        app.config["ASKED_AT"] = time.monotonic()
 
 
 def _describe(app: OpenAPI) -> None:

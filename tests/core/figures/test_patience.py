@@ -1,6 +1,7 @@
 """Long work ends when nobody waits; a property is worked out once, and holds up no other."""
 
 import threading
+from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 
@@ -54,6 +55,23 @@ def test_what_takes_long_can_be_given_up_in_its_middle(demo_results, reference) 
     fresh = evaluate(results.plan, reference)
     turns = [c.nights.value for c in verdict_changes(fresh, reference)]
     assert turns and [c.nights.value for c in verdict_changes(results, reference)] == turns
+
+
+def test_threads_that_ask_at_once_are_given_the_same_parts(demo_results) -> None:
+    # A verdict looks for its banks by identity: half of one thread's and half of another's would not meet.
+    results = demo_results("kittiwake")
+    results.simulated.run()
+    together = threading.Barrier(4)
+
+    def ask(_: int) -> tuple[int, ...]:
+        together.wait(10)
+        verdict, compare = results.verdict, results.compare
+        shares = verdict.class_shares
+        return (id(shares), id(verdict.winner), *map(id, compare.compared_banks), *map(id, compare.rows))
+
+    with ThreadPoolExecutor(4) as pool:
+        found = list(pool.map(ask, range(4)))
+    assert found == [found[0]] * 4
 
 
 class Slow:

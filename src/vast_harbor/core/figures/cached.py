@@ -11,7 +11,7 @@ _NONE = object()
 class cached_property(Generic[T]):
     """Like :func:`functools.cached_property` from Python 3.12 on: without the one lock for all instances,
     behind which a quick answer would wait for a long one. Two threads that ask one instance at once may both
-    work it out; the value must be the same.
+    work it out; both are given the value of the one that is done first.
 
     Args:
         work_out: the method.
@@ -35,6 +35,7 @@ class cached_property(Generic[T]):
             return self
         value: Any = instance.__dict__.get(self.name, _NONE)
         if value is _NONE:
-            value = instance.__dict__[self.name] = self.work_out(instance)
+            # The first one done is the one for all: others hold parts of it and look for them by identity.
+            value = instance.__dict__.setdefault(self.name, self.work_out(instance))
         found: T = value
         return found

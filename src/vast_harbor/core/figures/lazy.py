@@ -23,7 +23,8 @@ class LazyMapping(Mapping[K, V], Generic[K, V]):
         if key not in self._made:
             if key not in self._keys:
                 raise KeyError(key)
-            self._made[key] = self._make(key)
+            # Of two threads that ask at once, both are given the value that is made first.
+            return self._made.setdefault(key, self._make(key))
         return self._made[key]
 
     def __iter__(self) -> Iterator[K]:

@@ -31,6 +31,8 @@ log = logging.getLogger(__name__)
 
 # The background looks this often [s], at so many rigs, once they have been left alone for a while.
 LOOK_EVERY_S, LOOK_AT, LEFT_ALONE = 5, 200, timedelta(seconds=20)
+# It works only when nothing has been asked for so long [s].
+QUIET_S = 2.0
 
 
 class CardFigures(BaseModel):
@@ -153,10 +155,15 @@ def renew_in_background(app: Flask) -> None:
     Args:
         app: the application.
     """
-    Thread(target=_renew, args=(app.config["DATABASE"], app.config["TODAY"]), daemon=True).start()
+
+    def quiet() -> bool:
+        asked: float = app.config["ASKED_AT"]
+        return time.monotonic() - asked >= QUIET_S
+
+    Thread(target=_renew, args=(app.config["DATABASE"], app.config["TODAY"], quiet), daemon=True).start()
 
 
-def _renew(where: Database, today: Callable[[], str]) -> None:
+def _renew(where: Database, today: Callable[[], str], quiet: Callable[[], bool]) -> None:
     failed: set[tuple[int, int]] = set()
     while True:
         day = today()
@@ -168,13 +175,13 @@ def _renew(where: Database, today: Callable[[], str]) -> None:
         for rig_id, revision in waiting:
             if (rig_id, revision) in failed:
                 continue
-            began = time.monotonic()
+            while not quiet():
+                time.sleep(QUIET_S / 2)
+                memory.give_back()
             try:
                 work_out(where, rig_id, day)
             except Exception as error:
                 failed.add((rig_id, revision))
                 log.info("the card of rig %s could not be worked out: %s", rig_id, error)
-            # Half of the time is left to who uses the program.
-            time.sleep(time.monotonic() - began)
         memory.give_back()
         time.sleep(LOOK_EVERY_S)

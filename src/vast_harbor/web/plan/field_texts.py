@@ -26,37 +26,7 @@ def _measures(model: type[BaseModel]) -> tuple[tuple[str, str], ...]:
 def field_texts(rig_file: RigFile, results: Results, style: Style) -> dict[str, str]:
     """Every value as it stands in its input, in the owner's units, by JSON pointer."""
     out: dict[str, str] = {}
-
-    def walk(part: BaseModel, at: str) -> None:
-        for name, unit in _measures(type(part)):
-            value, path = getattr(part, name), f"{at}/{name}"
-            if value is None:
-                out[path] = ""
-            elif isinstance(value, str):
-                out[path] = value
-            elif isinstance(value, bool):
-                continue
-            elif isinstance(value, int | float):
-                out[path] = _field_text(float(value), unit, style)
-            elif isinstance(value, BaseModel):
-                walk(value, path)
-            elif name == "on":
-                for key, times in value.items():
-                    if times is not None:
-                        walk(times, f"{path}/{key}")
-            elif name == "positions":
-                pairs = (f"{plain_number(a, 'V', style)}/{plain_number(b, 'V', style)}" for a, b in value)
-                out[path] = ", ".join(pairs)
-            elif name == "windows":
-                out[path] = ", ".join(f"{clock_text(a)}–{clock_text(b)}" for a, b in value)
-            elif isinstance(value, list):
-                for i, item in enumerate(value):
-                    if isinstance(item, BaseModel):
-                        walk(item, f"{path}/{i}")
-                    elif isinstance(item, float):
-                        out[f"{path}/{i}"] = _field_text(item, "1", style)
-
-    walk(rig_file, "")
+    _put(out, rig_file, "", style)
     for i, load in enumerate(rig_file.day.loads):
         unit = load.draw.unit
         out[f"/day/loads/{i}/draw"] = f"{plain_number(load.draw.value, unit, style)} {unit}"
@@ -64,6 +34,38 @@ def field_texts(rig_file: RigFile, results: Results, style: Style) -> dict[str, 
         unit = results.assumptions.get(key).entry.unit if key in results.assumptions else "1"
         out[f"/plan/overrides/{key}"] = field_number(value, unit, style)
     return out
+
+
+# Not inside of the function above: a function that calls itself there would hold all texts in a cycle.
+def _put(out: dict[str, str], part: BaseModel, at: str, style: Style) -> None:
+    """Put the values of a part, and of its parts, into ``out``."""
+    for name, unit in _measures(type(part)):
+        value, path = getattr(part, name), f"{at}/{name}"
+        if value is None:
+            out[path] = ""
+        elif isinstance(value, str):
+            out[path] = value
+        elif isinstance(value, bool):
+            continue
+        elif isinstance(value, int | float):
+            out[path] = _field_text(float(value), unit, style)
+        elif isinstance(value, BaseModel):
+            _put(out, value, path, style)
+        elif name == "on":
+            for key, times in value.items():
+                if times is not None:
+                    _put(out, times, f"{path}/{key}", style)
+        elif name == "positions":
+            pairs = (f"{plain_number(a, 'V', style)}/{plain_number(b, 'V', style)}" for a, b in value)
+            out[path] = ", ".join(pairs)
+        elif name == "windows":
+            out[path] = ", ".join(f"{clock_text(a)}–{clock_text(b)}" for a, b in value)
+        elif isinstance(value, list):
+            for i, item in enumerate(value):
+                if isinstance(item, BaseModel):
+                    _put(out, item, f"{path}/{i}", style)
+                elif isinstance(item, float):
+                    out[f"{path}/{i}"] = _field_text(item, "1", style)
 
 
 # The same few numbers stand in hundreds of fields, edit after edit.

@@ -5,7 +5,6 @@ import secrets
 import sqlite3
 from collections.abc import Callable
 from dataclasses import replace
-from functools import lru_cache
 from pathlib import Path
 from typing import Any, Literal
 
@@ -214,8 +213,14 @@ def _today() -> str:
 
 
 # Workings, pictures and the plan beside a trial are asked for again and again of one state of a rig.
-@lru_cache(maxsize=2)
+_KNOWN: LruCache[tuple[str, str, str], tuple[RigFile, Plan, Results, LazyFigures]] = LruCache(2)
+
+
 def _known(document: str, today: str, preview_of: str = "") -> tuple[RigFile, Plan, Results, LazyFigures]:
+    return _KNOWN.of((document, today, preview_of), lambda: _worked_out(document, today, preview_of))
+
+
+def _worked_out(document: str, today: str, preview_of: str) -> tuple[RigFile, Plan, Results, LazyFigures]:
     reference = data.reference()
     lies = json.loads(document)
     rig = files.read(lies, reference, stored=lies)

@@ -109,26 +109,22 @@ PART_VIEWS: dict[str, Callable[[Results, Style, str], Any]] = {
 
 def _tell_what_was(view: RigView, base: dict[str, Figure], base_strip: list[StripView], style: Style) -> None:
     """Put beside every figure what it is in the plan, where it differs."""
-
-    def walk(part: object) -> None:
+    # No function that calls itself inside of this one: it would hold the view in a cycle.
+    left: list[object] = [getattr(view, name) for name in PARTS.get(view.stop, tuple(PART_VIEWS))]
+    while left:
+        part = left.pop()
         if isinstance(part, FigureView):
             before = base.get(part.key)
             text = text_of(part.key, before.value, before.unit, style) if before is not None else None
             part.was = text if text != part.text else None
         elif isinstance(part, BaseModel):
-            for name in type(part).model_fields:
-                walk(getattr(part, name))
+            left += [getattr(part, name) for name in type(part).model_fields]
         elif isinstance(part, list):
-            for item in part:
-                walk(item)
+            left += part
         elif isinstance(part, dict):
-            for item in part.values():
-                walk(item)
-
-    for name in PARTS.get(view.stop, tuple(PART_VIEWS)):
-        walk(getattr(view, name))
-    for now, before in zip(view.strip, base_strip, strict=True):
-        now.was = before.figure if before.figure != now.figure else None
+            left += part.values()
+    for now, then in zip(view.strip, base_strip, strict=True):
+        now.was = then.figure if then.figure != now.figure else None
 
 
 def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
