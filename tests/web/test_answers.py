@@ -155,7 +155,7 @@ def test_an_edit_is_answered_in_under_40_kb(client, open_rig, stop) -> None:
 
 
 def test_an_edit_leaves_nothing_of_ours_to_the_collector(client, open_rig) -> None:
-    # What it makes goes at once; in a cycle, views of a thousand edits would lie about until they are collected.
+    # What it makes goes at once; in a cycle, views of a thousand edits would lie about until collected.
     page = open_rig("kittiwake", "compare")
 
     def changed(nights: str, page: dict[str, Any]) -> dict[str, Any]:
