@@ -36,7 +36,7 @@ function bring(id: number) {
   kept.value!.deleted = kept.value!.deleted.filter((d) => d.id !== id)
 }
 
-const rigs = (n: number) => (n === 1 ? '1 rig' : `${n} rigs`)
+const counted = (n: number) => (n === 1 ? '1 rig' : `${n} rigs`)
 const day = (at: string) =>
   new Date(at).toLocaleString('en-GB', {
     day: 'numeric',
@@ -95,7 +95,7 @@ const day = (at: string) =>
             data-confirm
           >
             <p>
-              <b>{{ wanted.name }}</b> takes the place of everything here ({{ rigs(props.rigs) }}).
+              <b>{{ wanted.name }}</b> takes the place of everything here ({{ counted(props.rigs) }}).
               A copy of what is here is made first.
             </p>
             <div class="mt-3 flex gap-2">
@@ -121,7 +121,7 @@ const day = (at: string) =>
                 {{ day(c.at) }}
                 <span class="block text-sm break-all text-soft">{{ c.name }}</span>
               </span>
-              <span class="text-soft">{{ c.rigs === null ? 'unreadable' : rigs(c.rigs) }}</span>
+              <span class="text-soft">{{ c.rigs === null ? 'unreadable' : counted(c.rigs) }}</span>
               <button
                 type="button"
                 class="btn"
