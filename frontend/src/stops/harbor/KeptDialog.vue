@@ -95,8 +95,9 @@ const day = (at: string) =>
             data-confirm
           >
             <p>
-              <b>{{ wanted.name }}</b> takes the place of everything here ({{ counted(props.rigs) }}).
-              A copy of what is here is made first.
+              <b>{{ wanted.name }}</b> takes the place of everything here ({{
+                counted(props.rigs)
+              }}). A copy of what is here is made first.
             </p>
             <div class="mt-3 flex gap-2">
               <button type="button" class="btn btn-main" :disabled="busy" @click="wanted.run()">
