@@ -18,7 +18,7 @@ from vast_harbor.web.app import create_app
 
 FOLDER = Path(__file__).parent / "versions"
 FILES = sorted(FOLDER.glob("*.rig.json"))
-DATABASES = sorted(FOLDER.glob("database-*.sqlite3.gz"))
+DATABASES = sorted(FOLDER.glob("database-*.db.gz"))
 
 
 @pytest.mark.parametrize("file", FILES, ids=lambda p: p.name)
