@@ -67,8 +67,19 @@ class AtNights:
                 edge = max(1.0, self.edge())
                 other = min(365.0, edge + 1) if dense else max(1.0, min(edge, 30.0))
                 made = self.results.at_nights(other)
-            self._runs[dense] = {p.id: p for p in made.verdict.life_cost_inputs}
+            self._runs[dense] = self._by_id(made)
         return self._runs[dense]
+
+    def _by_id(self, made: Results) -> dict[str, LifeCostInputs]:
+        """Ours in another run: a bank that was found may be one that is put up there."""
+        found = {p.id: p for p in made.verdict.life_cost_inputs}
+        by_bank = {c.banked.bank: found[c.id] for c in made.verdict.compared_banks}
+        own = {p.id: p for p in self.results.verdict.life_cost_inputs}
+        return found | {
+            c.id: by_bank.get(c.banked.bank, own[c.id])
+            for c in self.results.verdict.compared_banks
+            if c.id not in found
+        }
 
     def cost(self, id: str, nights: float, years: float) -> float:
         """Lifetime cost of a candidate at so many nights a year, unused life credited in full [money]."""
