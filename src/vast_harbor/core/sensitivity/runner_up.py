@@ -71,15 +71,12 @@ class AtNights:
         return self._runs[dense]
 
     def _by_id(self, made: Results) -> dict[str, LifeCostInputs]:
-        """Ours in another run: a bank that was found may be one that is put up there."""
-        found = {p.id: p for p in made.verdict.life_cost_inputs}
-        by_bank = {c.banked.bank: found[c.id] for c in made.verdict.compared_banks}
-        own = {p.id: p for p in self.results.verdict.life_cost_inputs}
-        return found | {
-            c.id: by_bank.get(c.banked.bank, own[c.id])
-            for c in self.results.verdict.compared_banks
-            if c.id not in found
-        }
+        """Ours in another run: a bank that was found here may there be no better than what is put up."""
+        inputs = {p.id: p for p in made.verdict.life_cost_inputs}
+        missing = {c.id for c in self.results.verdict.compared_banks} - set(inputs)
+        if missing:
+            inputs |= {c.id: c.cost.inputs for c in made.verdict.find() if c.id in missing}
+        return inputs
 
     def cost(self, id: str, nights: float, years: float) -> float:
         """Lifetime cost of a candidate at so many nights a year, unused life credited in full [money]."""
