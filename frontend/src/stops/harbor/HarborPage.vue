@@ -5,13 +5,14 @@ import SeverityMark from '@/ui/SeverityMark.vue'
 import UnsentBar from '@/ui/UnsentBar.vue'
 import { useKeys } from '@/ui/useKeys'
 import { Archive, ChevronLeft, ChevronRight, Moon, Search, Sun } from '@lucide/vue'
-import { onMounted, ref } from 'vue'
-import KeptDialog from './KeptDialog.vue'
+import { defineAsyncComponent, onMounted, ref } from 'vue'
 import NewRig from './NewRig.vue'
 import RigCard from './RigCard.vue'
 import { useHarbor } from './useHarbor'
 import WaitingRigs from './WaitingRigs.vue'
 
+/** Seldom opened: it is loaded when it is. */
+const KeptDialog = defineAsyncComponent(() => import('./KeptDialog.vue'))
 /** From so many rigs on they can be searched. */
 const MANY = 6
 const ui = useUi()
@@ -147,7 +148,8 @@ function restored(rigs: number) {
       </footer>
     </main>
     <KeptDialog
-      :open="keptShown"
+      v-if="keptShown"
+      open
       :rigs="found.all"
       @close="keptShown = false"
       @restored="restored"
