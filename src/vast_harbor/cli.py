@@ -113,7 +113,7 @@ def _serve(args: argparse.Namespace) -> int:
         server = make_server(app, args.port)
     except Damaged as error:
         return _fail(f"{error} {_saved(args.data)}")
-    except Trouble as error:
+    except (Trouble, backup.BadCopy) as error:
         return _fail(str(error))
     except OSError as error:
         return _fail(_port_taken(args.port, error))

@@ -1,5 +1,6 @@
 """All rigs as one file and back, the copies of each day, deleted rigs: over HTTP."""
 
+import errno
 import io
 import sqlite3
 from contextlib import closing
@@ -92,3 +93,21 @@ def test_deleted_rigs_are_listed_and_come_back(harbor) -> None:
         db.execute("UPDATE rig SET deleted_at = '2020-01-01T00:00:00.000+00:00' WHERE id = 2")
     assert harbor.get("/api/kept").get_json()["deleted"] == []
     assert harbor.post("/api/rigs/2/restore").status_code == 404
+
+
+def test_the_oldest_copy_is_not_lost_to_the_copy_made_before_it_is_put_back(harbor, monkeypatch) -> None:
+    path = harbor.application.config["DATABASE"].path
+    for day in range(1, backup.MOST + 1):
+        backup.keep(path, f"2020-01-{day:02}")
+    harbor.delete("/api/rigs/1")
+    oldest = harbor.get("/api/kept").get_json()["copies"][-1]["name"]
+    assert harbor.post("/api/kept/restore", json={"name": oldest}).get_json()["rigs"] == 1
+    assert names(harbor) == ["Skua"]
+
+    def full(*_: object) -> None:
+        raise OSError(errno.ENOSPC, "No space left on device")
+
+    monkeypatch.setattr(backup, "copy", full)
+    for answer in (harbor.get("/api/backup"), harbor.post("/api/kept/restore", json={"name": oldest})):
+        assert answer.status_code == 507 and "disk is full" in answer.get_json()["problems"][0]["message"]
+    assert names(harbor) == ["Skua"]

@@ -86,13 +86,14 @@ def kept(database: Path) -> list[Path]:
     return sorted(found, key=lambda p: (p.stat().st_mtime_ns, p.name), reverse=True)
 
 
-def keep(database: Path, why: str) -> Path | None:
+def keep(database: Path, why: str, spare: Path | None = None) -> Path | None:
     """Keep a copy beside a database under a name that says why, once for each; older ones than the last
     fourteen go.
 
     Args:
         database: which.
         why: a date, or what comes next.
+        spare: a copy that must not go now, because it is about to be put back.
 
     Returns:
         The copy; None where one of that name is there already.
@@ -102,15 +103,16 @@ def keep(database: Path, why: str) -> Path | None:
         return None
     made = copy(database, to)
     for old in kept(database)[MOST:]:
-        with suppress(OSError):
-            old.unlink()
+        if spare is None or old.resolve() != spare.resolve():
+            with suppress(OSError):
+                old.unlink()
     return made
 
 
-def keep_before_restore(database: Path, today: str) -> Path:
+def keep_before_restore(file: Path, database: Path, today: str) -> Path:
     """Keep a copy of what a restore takes the place of; the arguments are those of :func:`put_back`."""
     number = 1
-    while (made := keep(database, f"{today}-before-restore-{number}")) is None:
+    while (made := keep(database, f"{today}-before-restore-{number}", file)) is None:
         number += 1
     return made
 
@@ -141,7 +143,7 @@ def put_back(file: Path, database: Path, today: str) -> Path | None:
     verify(file)
     before = None
     if database.exists():
-        before = keep_before_restore(database, today)
+        before = keep_before_restore(file, database, today)
         with closing(_open(database)) as there:
             # The journal is only given up where nobody else has the file open; it is in the file then.
             with suppress(sqlite3.OperationalError):

@@ -1,6 +1,7 @@
 """Every refusal is a sentence at its place, never a bare error page."""
 
 import logging
+import sqlite3
 
 import jsonpatch
 import jsonpointer
@@ -11,7 +12,7 @@ from werkzeug.exceptions import HTTPException, MethodNotAllowed
 from vast_harbor.core.figures.patience import Abandoned
 from vast_harbor.formats.rig_file import LARGEST_BYTES, Problem, RigFileError
 from vast_harbor.store.rigs import Missing
-from vast_harbor.store.trouble import Trouble
+from vast_harbor.store.trouble import Trouble, trouble
 
 log = logging.getLogger(__name__)
 
@@ -78,6 +79,12 @@ def handle(app: Flask) -> None:
     def _trouble(error: Trouble) -> Response:
         log.warning("%s", error)
         return problems(507 if error.full else 503, Problem("", f"{error} {KEPT}"))
+
+    @app.errorhandler(sqlite3.Error)
+    @app.errorhandler(OSError)
+    def _disk(error: sqlite3.Error | OSError) -> Response:
+        # Of copies, which lie beside the database.
+        return _trouble(trouble(error, app.config["DATABASE"].path))
 
     @app.errorhandler(Abandoned)
     def _abandoned(error: Abandoned) -> Response:

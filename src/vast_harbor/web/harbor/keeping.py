@@ -124,7 +124,7 @@ def _put_in(file: Path) -> Response:
     except backup.BadCopy as error:
         said = str(error).replace(str(file), "This file")
         return problems(422, Problem("", said))
-    kept = backup.keep_before_restore(where.path, current_app.config["TODAY"]())
+    kept = backup.keep_before_restore(file, where.path, current_app.config["TODAY"]())
     where.put_in(file)
     forget()
     with where.reading() as db:
