@@ -4,6 +4,7 @@ import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { ref, watch } from 'vue'
+import { when } from './when'
 
 const ui = useUi()
 const plan = usePlan()
@@ -19,14 +20,6 @@ watch(
     changes.value = data?.changes ?? []
   },
 )
-
-const when = (at: string) =>
-  new Date(at).toLocaleString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-  })
 </script>
 
 <template>

@@ -2,6 +2,7 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { Download, Upload, X } from '@lucide/vue'
 import { ref, watch } from 'vue'
+import { when } from '@/ui/when'
 import { useKept } from './useKept'
 
 const props = defineProps<{ open: boolean; rigs: number }>()
@@ -37,13 +38,6 @@ function bring(id: number) {
 }
 
 const counted = (n: number) => (n === 1 ? '1 rig' : `${n} rigs`)
-const day = (at: string) =>
-  new Date(at).toLocaleString('en-GB', {
-    day: 'numeric',
-    month: 'long',
-    hour: '2-digit',
-    minute: '2-digit',
-  })
 </script>
 
 <template>
@@ -119,7 +113,7 @@ const day = (at: string) =>
               class="flex flex-wrap items-center gap-x-4 gap-y-1 py-1.5"
             >
               <span class="min-w-0 grow">
-                {{ day(c.at) }}
+                {{ when(c.at) }}
                 <span class="block text-sm break-all text-soft">{{ c.name }}</span>
               </span>
               <span class="text-soft">{{ c.rigs === null ? 'unreadable' : counted(c.rigs) }}</span>
@@ -127,8 +121,8 @@ const day = (at: string) =>
                 type="button"
                 class="btn"
                 :disabled="busy || c.rigs === null"
-                :aria-label="`Restore the copy of ${day(c.at)}`"
-                @click="wanted = { name: `The copy of ${day(c.at)}`, run: () => putCopy(c.name) }"
+                :aria-label="`Restore the copy of ${when(c.at)}`"
+                @click="wanted = { name: `The copy of ${when(c.at)}`, run: () => putCopy(c.name) }"
               >
                 Restore
               </button>
@@ -141,7 +135,7 @@ const day = (at: string) =>
           <ul class="mt-2 divide-y divide-line" data-deleted>
             <li v-for="d in kept.deleted" :key="d.id" class="flex items-center gap-4 py-1.5">
               <span class="min-w-0 grow">
-                {{ d.name }} <span class="block text-sm text-soft">deleted {{ day(d.at) }}</span>
+                {{ d.name }} <span class="block text-sm text-soft">deleted {{ when(d.at) }}</span>
               </span>
               <button
                 type="button"
