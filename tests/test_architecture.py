@@ -55,11 +55,12 @@ ORDER = (
     "sensitivity",
 )
 MAY_USE = {
-    "core": {"core"},
-    "data": {"core", "data"},
-    "formats": {"core", "formats"},
-    "store": {"store"},
-    "web": {"core", "data", "formats", "store", "web"},
+    "phrases": {"phrases"},
+    "core": {"core", "phrases"},
+    "data": {"core", "data", "phrases"},
+    "formats": {"core", "formats", "phrases"},
+    "store": {"phrases", "store"},
+    "web": {"core", "data", "formats", "phrases", "store", "web"},
 }
 
 

@@ -22,6 +22,7 @@ from vast_harbor.core.passage import evaluate
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.report.document import PAPERS, report
 from vast_harbor.formats.table import comparison_table, results_json
+from vast_harbor.phrases import phrase
 from vast_harbor.store import backup, rigs
 from vast_harbor.store.database import Damaged, Database, get_setting, set_setting
 from vast_harbor.store.salvage import salvage
@@ -41,40 +42,59 @@ def default_database() -> Path:
 
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="vast-harbor", description="Size and choose a house battery bank.")
-    parser.add_argument("--version", action="version", version=f"vast-harbor {__version__}")
+    parser.add_argument(
+        "--version", action="version", version=phrase("command_line.cli.vast_harbor", version=__version__)
+    )
     commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
-    serve = commands.add_parser("serve", help="serve your rigs in the browser")
-    demo = commands.add_parser("demo", help="serve five demo rigs from a database of their own")
+    serve = commands.add_parser("serve", help=phrase("command_line.cli.serve_help"))
+    demo = commands.add_parser("demo", help=phrase("command_line.cli.demo_help"))
     for command, path in ((serve, default_database()), (demo, Path(".demo/harbor.sqlite3"))):
-        command.add_argument("--data", type=Path, default=path, metavar="FILE", help="database file")
-        command.add_argument("--port", type=int, default=PORT, help=f"port on 127.0.0.1 (default {PORT})")
-    compare = commands.add_parser("compare", help="print the comparison of a rig file")
-    report_ = commands.add_parser("report", help="print the report of a rig file as HTML")
+        command.add_argument(
+            "--data", type=Path, default=path, metavar="FILE", help=phrase("command_line.cli.database_file")
+        )
+        command.add_argument(
+            "--port", type=int, default=PORT, help=phrase("command_line.cli.port_127_0_0", port=PORT)
+        )
+    compare = commands.add_parser("compare", help=phrase("command_line.cli.compare_help"))
+    report_ = commands.add_parser("report", help=phrase("command_line.cli.report_help"))
     for command in (compare, report_):
         which = command.add_mutually_exclusive_group(required=True)
-        which.add_argument("file", type=Path, nargs="?", metavar="FILE", help="rig file")
         which.add_argument(
-            "--demo", choices=data.DEMO_RIGS, metavar="NAME", help=f"a demo rig: {', '.join(data.DEMO_RIGS)}"
+            "file", type=Path, nargs="?", metavar="FILE", help=phrase("command_line.cli.file_help")
         )
-    report_.add_argument("--paper", choices=tuple(PAPERS), default="a4", help="paper size (default a4)")
-    compare.add_argument("--json", action="store_true", help="all results with their workings")
-    backup_ = commands.add_parser("backup", help="copy all your rigs into one file")
-    backup_.add_argument("file", type=Path, metavar="FILE", help="file to write")
-    restore_ = commands.add_parser("restore", help="put such a file, or a kept copy, in place of your rigs")
-    restore_.add_argument("file", type=Path, metavar="FILE", help="file to put back")
+        which.add_argument(
+            "--demo",
+            choices=data.DEMO_RIGS,
+            metavar="NAME",
+            help=phrase("command_line.cli.demo_rig", demo_rigs=", ".join(data.DEMO_RIGS)),
+        )
+    report_.add_argument(
+        "--paper", choices=tuple(PAPERS), default="a4", help=phrase("command_line.cli.paper_size_default_a4")
+    )
+    compare.add_argument("--json", action="store_true", help=phrase("command_line.cli.results_workings"))
+    backup_ = commands.add_parser("backup", help=phrase("command_line.cli.backup_help"))
+    backup_.add_argument("file", type=Path, metavar="FILE", help=phrase("command_line.cli.file_help_2"))
+    restore_ = commands.add_parser("restore", help=phrase("command_line.cli.restore_help"))
+    restore_.add_argument("file", type=Path, metavar="FILE", help=phrase("command_line.cli.file_help_3"))
     for command in (backup_, restore_):
         command.add_argument(
-            "--data", type=Path, default=default_database(), metavar="FILE", help="database file"
+            "--data",
+            type=Path,
+            default=default_database(),
+            metavar="FILE",
+            help=phrase("command_line.cli.database_file"),
         )
-    commands.add_parser("prepare", help="compile what is compiled, so that nobody waits for it later")
-    commands.add_parser("openapi", help="print the description of the API")
-    schema = commands.add_parser("schema", help="print the JSON Schema of the rig file")
-    schema.add_argument("--openapi", action="store_true", help="as the components of an OpenAPI description")
+    commands.add_parser("prepare", help=phrase("command_line.cli.prepare_help"))
+    commands.add_parser("openapi", help=phrase("command_line.cli.openapi_help"))
+    schema = commands.add_parser("schema", help=phrase("command_line.cli.schema_help"))
+    schema.add_argument(
+        "--openapi", action="store_true", help=phrase("command_line.cli.components_openapi_description")
+    )
     return parser
 
 
 def _fail(message: str) -> int:
-    print(f"vast-harbor: {message}", file=sys.stderr)
+    print(phrase("command_line.cli.vast_harbor_2", message=message), file=sys.stderr)
     return 2
 
 
@@ -107,7 +127,7 @@ def _serve(args: argparse.Namespace) -> int:
     try:
         database = Database(args.data)
         if args.command == "demo" and not _fill_demo(database):
-            return _fail(f"{args.data} holds rigs of your own; the demo wants a file of its own.")
+            return _fail(phrase("command_line.cli.holds_rigs_own_demo", data=args.data))
         _keep_today(args.data)
         app = create_app(database)
         server = make_server(app, args.port)
@@ -126,7 +146,9 @@ def _serve(args: argparse.Namespace) -> int:
     renew_in_background(app)
     signal.signal(signal.SIGTERM, _end)
     try:
-        print(f"Vast Harbor is at http://127.0.0.1:{server.effective_port}/  (Ctrl+C ends it)", flush=True)
+        print(
+            phrase("command_line.cli.vast_harbor_http_127", effective_port=server.effective_port), flush=True
+        )
         server.run()
     except KeyboardInterrupt:
         server.close()
@@ -137,11 +159,8 @@ def _serve(args: argparse.Namespace) -> int:
 
 def _port_taken(port: int, error: OSError) -> str:
     if error.errno == errno.EADDRINUSE:
-        return (
-            f"Port {port} is taken, perhaps by Vast Harbor itself: look at http://127.0.0.1:{port}/ or "
-            "choose another one with --port."
-        )
-    return f"Port {port} cannot be used: {error.strerror or error}."
+        return phrase("command_line.cli.port_taken_perhaps_vast", port=port)
+    return phrase("command_line.cli.port_cannot_used", port=port, strerror=error.strerror or error)
 
 
 def _saved(path: Path) -> str:
@@ -150,12 +169,15 @@ def _saved(path: Path) -> str:
     try:
         count = salvage(path, to)
     except (OSError, sqlite3.Error, Trouble) as error:
-        return f"What can be read of it could not be saved: {error}"
+        return phrase("command_line.cli.read_could_saved", error=error)
     copies = backup.kept(path)
-    newest = f" The newest copy from before is {copies[0]}." if copies else ""
-    return (
-        f"What could be read of it, {count} rig{'' if count == 1 else 's'}, is saved in {to}.{newest} Put "
-        "either in its place: vast-harbor restore FILE. The damaged file is kept."
+    newest = phrase("command_line.cli.newest_copy_before", copies=copies[0]) if copies else ""
+    return phrase(
+        "command_line.cli.could_read_rig_saved",
+        count=count,
+        count_2="" if count == 1 else "s",
+        to=to,
+        newest=newest,
     )
 
 
@@ -164,13 +186,13 @@ def _keep_today(path: Path) -> None:
     try:
         backup.keep(path, date.today().isoformat())
     except (OSError, sqlite3.Error, Trouble, backup.BadCopy) as error:
-        print(f"vast-harbor: today's copy of {path} could not be kept: {error}", file=sys.stderr)
+        print(phrase("command_line.cli.vast_harbor_todays_copy", path=path, error=error), file=sys.stderr)
 
 
 def _backup(args: argparse.Namespace) -> int:
     try:
         backup.verify(args.data)
-        print(f"All rigs of {args.data} are in {backup.copy(args.data, args.file)}.")
+        print(phrase("command_line.cli.rigs", data=args.data, copy=backup.copy(args.data, args.file)))
     except (OSError, sqlite3.Error, Trouble, backup.BadCopy) as error:
         return _fail(str(error))
     return 0
@@ -182,9 +204,9 @@ def _restore(args: argparse.Namespace) -> int:
         Database(args.data).close()
     except (OSError, sqlite3.Error, Trouble, backup.BadCopy) as error:
         return _fail(str(error))
-    print(f"The rigs of {args.file} are in {args.data}.")
+    print(phrase("command_line.cli.rigs_2", file=args.file, data=args.data))
     if before is not None:
-        print(f"What was there before is kept in {before}.")
+        print(phrase("command_line.cli.before_kept", before=before))
     return 0
 
 

@@ -23,64 +23,39 @@ from vast_harbor.formats.parts import (
     unit_volts,
 )
 from vast_harbor.formats.source_part import FixPart
+from vast_harbor.phrases import phrase
 
-WHERE = Measure("mm", 0, 10_000, "A place lies between {least} and {most} mm: {value} mm does not.")
+WHERE = Measure("mm", 0, 10_000, phrase("files.bank_parts.place_lies_between_mm"))
 
 
 class OldBankPart(Part):
     """The bank that is in the rig now."""
 
-    battery_class: Annotated[str, Choice("The battery class", *CLASSES)] = "agm"
+    battery_class: Annotated[str, Choice(phrase("terms.names.battery_class"), *CLASSES)] = "agm"
     unit_v: Annotated[float, UNIT_V] = 12.0
     unit_ah: Annotated[float, UNIT_AH] = 100.0
     series: Annotated[int, Measure("times", 1, 24, STRINGS, whole=True)] = 1
     parallel: Annotated[int, Measure("times", 1, 12, STRINGS, whole=True)] = 1
     age_years: Annotated[
         float | None,
-        Measure(
-            "years",
-            0,
-            60,
-            "An age between {least} and {most} years is wanted: {value} is not.",
-            optional=True,
-        ),
+        Measure("years", 0, 60, phrase("files.bank_parts.age_between_years_wanted"), optional=True),
     ] = None
     unit_kg: Annotated[
         float | None,
-        Measure(
-            "kg",
-            0.1,
-            500,
-            "One battery weighs between {least} and {most} kg: {value} kg is not likely.",
-            optional=True,
-        ),
+        Measure("kg", 0.1, 500, phrase("files.bank_parts.battery_weighs_between_kg"), optional=True),
     ] = None
 
     test_a: Annotated[
         float | None,
-        Measure(
-            "A",
-            0.1,
-            1000,
-            "A test draws between {least} and {most} A: {value} A is not likely.",
-            optional=True,
-        ),
+        Measure("A", 0.1, 1000, phrase("files.bank_parts.test_draws_between_likely"), optional=True),
     ] = None
     test_minutes: Annotated[
         float | None,
-        Measure(
-            "min", 1, 6000, "A test takes between {least} and {most} minutes: {value} is not.", optional=True
-        ),
+        Measure("min", 1, 6000, phrase("files.bank_parts.test_takes_between_minutes"), optional=True),
     ] = None
     test_c: Annotated[
         float | None,
-        Measure(
-            "°C",
-            -20,
-            60,
-            "A battery is tested between {least} and {most} °C: {value} °C is not.",
-            optional=True,
-        ),
+        Measure("°C", -20, 60, phrase("files.bank_parts.battery_tested_between_c"), optional=True),
     ] = None
 
     nights_then: Annotated[float | None, STAY] = None
@@ -88,38 +63,29 @@ class OldBankPart(Part):
     day_then_wh: Annotated[float | None, DAY_WH] = None
     rested_v: Annotated[float | None, BANK_V] = None
     rested_hours: Annotated[
-        float | None,
-        Measure(
-            "h", 0, 2000, "A rest lasts between {least} and {most} h: {value} h does not.", optional=True
-        ),
+        float | None, Measure("h", 0, 2000, phrase("files.bank_parts.rest_lasts_between_h"), optional=True)
     ] = None
     loaded_v: Annotated[float | None, BANK_V] = None
     load_a: Annotated[
         float | None,
-        Measure(
-            "A",
-            0.1,
-            2000,
-            "A load draws between {least} and {most} A: {value} A is not likely.",
-            optional=True,
-        ),
+        Measure("A", 0.1, 2000, phrase("files.bank_parts.load_draws_between_likely"), optional=True),
     ] = None
     smells: Annotated[bool, Truth()] = False
     warm: Annotated[bool, Truth()] = False
     bulges: Annotated[bool, Truth()] = False
     deep_accidents: Annotated[
-        float, Measure("times", 0, 100, "Between {least} and {most} times are believable: {value} is not.")
+        float, Measure("times", 0, 100, phrase("files.bank_parts.between_times_believable"))
     ] = 0.0
     left_low: Annotated[
-        float, Measure("times", 0, 100, "Between {least} and {most} times are believable: {value} is not.")
+        float, Measure("times", 0, 100, phrase("files.bank_parts.between_times_believable"))
     ] = 0.0
     left_empty: Annotated[
-        float, Measure("times", 0, 100, "Between {least} and {most} times are believable: {value} is not.")
+        float, Measure("times", 0, 100, phrase("files.bank_parts.between_times_believable"))
     ] = 0.0
     frozen: Annotated[
-        float, Measure("times", 0, 100, "Between {least} and {most} times are believable: {value} is not.")
+        float, Measure("times", 0, 100, phrase("files.bank_parts.between_times_believable"))
     ] = 0.0
-    reason: Annotated[str, Words("The reason", 400)] = ""
+    reason: Annotated[str, Words(phrase("files.bank_parts.reason"), 400)] = ""
     sale_price: Annotated[float | None, PRICE_OR_NONE] = None
 
     @field_validator("unit_v")
@@ -131,28 +97,25 @@ class OldBankPart(Part):
 class SecondBankPart(Part):
     """A second house bank, fed from the main one."""
 
-    name: Annotated[str, Words("The name of the second bank", 40, required=True)] = "Services"
-    system_v: Annotated[
-        float, Measure("V", 12, 48, "A second bank has 12, 24, 36 or 48 V: {value} V is none of them.")
-    ] = 12.0
-    efficiency: Annotated[
-        float, Measure("1", 0.5, 1, "An efficiency lies between {least} and {most}: {value} does not.")
-    ] = 0.92
+    name: Annotated[str, Words(phrase("files.bank_parts.name_second_bank"), 40, required=True)] = phrase(
+        "terms.names.services"
+    )
+    system_v: Annotated[float, Measure("V", 12, 48, phrase("files.bank_parts.second_bank_12_24"))] = 12.0
+    efficiency: Annotated[float, Measure("1", 0.5, 1, phrase("files.bank_parts.efficiency_lies_between"))] = (
+        0.92
+    )
     limit_w: Annotated[
-        float,
-        Measure(
-            "W", 10, 20_000, "Such a charger gives between {least} and {most} W: {value} W is not likely."
-        ),
+        float, Measure("W", 10, 20_000, phrase("files.bank_parts.such_charger_gives_between"))
     ] = 360.0
-    nights: Annotated[
-        float, Measure("nights", 0.1, 30, "Between {least} and {most} nights are wanted: {value} is not.")
-    ] = 1.0
+    nights: Annotated[float, Measure("nights", 0.1, 30, phrase("files.bank_parts.between_nights_wanted"))] = (
+        1.0
+    )
 
     @field_validator("system_v")
     @classmethod
     def _system(cls, value: float) -> float:
         if value not in (12.0, 24.0, 36.0, 48.0):
-            raise ValueError(f"A second bank has 12, 24, 36 or 48 V: {value:g} V is none of them.")
+            raise ValueError(phrase("files.bank_parts.second_bank_12_24", value=f"{value:g}"))
         return value
 
 
@@ -160,14 +123,14 @@ class ExtraPart(Part):
     """Something that must be bought besides the batteries."""
 
     id: Annotated[str, IDENTIFIER]
-    name: Annotated[str, Words("The name of the extra", 80)] = ""
+    name: Annotated[str, Words(phrase("files.bank_parts.name_extra"), 80)] = ""
     price: Annotated[float, PRICE] = 0.0
-    tag: Annotated[str, Choice("What the extra is to the bank", *TAGS)] = NEEDED
-    covers: Annotated[str, Words("The demand that it meets", 80)] = ""
+    tag: Annotated[str, Choice(phrase("files.bank_parts.extra_bank"), *TAGS)] = NEEDED
+    covers: Annotated[str, Words(phrase("files.bank_parts.demand_meets"), 80)] = ""
     life_years: Annotated[
         float | None,
         Measure(
-            "years", 0.5, 60, "It lasts between {least} and {most} years: {value} is not likely.",
+            "years", 0.5, 60, phrase("files.bank_parts.lasts_between_years_likely"),
             optional=True,
         ),
     ] = None  # fmt: skip
@@ -176,11 +139,11 @@ class ExtraPart(Part):
 class PlacePart(Part):
     """Where one battery stands in the locker."""
 
-    compartment: Annotated[int, Measure("times", 0, 1, "There are two compartments: {value} is none.",
+    compartment: Annotated[int, Measure("times", 0, 1, phrase("files.bank_parts.two_compartments_none"),
                                         whole=True)] = 0  # fmt: skip
     x: Annotated[float, WHERE] = 0.0
     y: Annotated[float, WHERE] = 0.0
-    pose: Annotated[str, Choice("The pose", *POSES)] = STANDING
+    pose: Annotated[str, Choice(phrase("terms.names.pose"), *POSES)] = STANDING
     turned: Annotated[bool, Truth()] = False
 
 
@@ -188,9 +151,9 @@ class PurchaseStepPart(Part):
     """A step in which a part of the bank is bought."""
 
     id: Annotated[str, IDENTIFIER]
-    when: Annotated[str, Date("The month of a step", month=True)] = ""
+    when: Annotated[str, Date(phrase("files.bank_parts.month_step"), month=True)] = ""
     strings: Annotated[int, Measure("times", 0, 12, STRINGS, whole=True)] = 1
-    other: Annotated[str, Words("What else is bought", 80)] = ""
+    other: Annotated[str, Words(phrase("files.bank_parts.else_bought"), 80)] = ""
     other_price: Annotated[float, PRICE] = 0.0
 
 
@@ -198,19 +161,23 @@ class CandidatePart(Part):
     """A bank that is being considered."""
 
     id: Annotated[str, IDENTIFIER]
-    battery_class: Annotated[str, Choice("The battery class", *CLASSES)]
+    battery_class: Annotated[str, Choice(phrase("terms.names.battery_class"), *CLASSES)]
     model: str | None = None
     series: Annotated[int | None, Measure("times", 1, 32, STRINGS, optional=True, whole=True)] = None
     parallel: Annotated[int | None, Measure("times", 1, 12, STRINGS, optional=True, whole=True)] = None
     unit_price: Annotated[float | None, PRICE_OR_NONE] = None
-    price_date: Annotated[str, Date("The date of the price")] = ""
-    protection: Annotated[str, Choice("What guards it", NO_PROTECTION, EXTERNAL_BMS, CUT_OFFS)] = (
-        NO_PROTECTION
-    )
+    price_date: Annotated[str, Date(phrase("terms.names.date_price"))] = ""
+    protection: Annotated[
+        str, Choice(phrase("files.bank_parts.guards"), NO_PROTECTION, EXTERNAL_BMS, CUT_OFFS)
+    ] = NO_PROTECTION
     places: list[PlacePart] = Field(default_factory=list, max_length=64)
     stages: list[PurchaseStepPart] = Field(default_factory=list, max_length=6)
     extras: list[ExtraPart] = Field(default_factory=list, max_length=30)
     fixes: list[FixPart] = Field(default_factory=list, max_length=24)
-    struck: list[Annotated[str, Words("A demand", 80)]] = Field(default_factory=list, max_length=40)
-    difficulty: Annotated[str | None, Choice("The difficulty", *DIFFICULTIES, optional=True)] = None
+    struck: list[Annotated[str, Words(phrase("files.bank_parts.demand"), 80)]] = Field(
+        default_factory=list, max_length=40
+    )
+    difficulty: Annotated[
+        str | None, Choice(phrase("files.bank_parts.difficulty"), *DIFFICULTIES, optional=True)
+    ] = None
     spare: Annotated[bool, Truth()] = False

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from vast_harbor.formats.door import clean
+from vast_harbor.phrases import phrase
 
 YES, NO = "yes", "no"
 TRUTHS = {
@@ -91,14 +92,19 @@ def read(data: bytes, columns: Sequence[str], needed: Sequence[str], most: int, 
     try:
         lines = [line for line in table if any(cell.strip() for cell in line)]
     except csv.Error as error:
-        raise CsvError(f"The file is not CSV: {error}.") from error
+        raise CsvError(phrase("files.csv_table.file_csv", error=error)) from error
     if not lines:
-        raise CsvError("The file is empty.")
+        raise CsvError(phrase("files.csv_table.file_empty"))
     heading = [cell.strip().lower() for cell in lines[0]]
     if missing := [c for c in needed if c not in heading]:
         raise CsvError(
-            f"The heading lacks {' and '.join(missing)}; the columns are {', '.join(columns)}, of which "
-            f"{', '.join(needed[:-1])} and {needed[-1]} are needed."
+            phrase(
+                "files.csv_table.heading_lacks_columns_needed",
+                missing=" and ".join(missing),
+                columns=", ".join(columns),
+                needed=", ".join(needed[:-1]),
+                needed_2=needed[-1],
+            )
         )
     if len(lines) - 1 > most:
         raise CsvError(what.format(n=len(lines) - 1, most=most))
@@ -107,14 +113,12 @@ def read(data: bytes, columns: Sequence[str], needed: Sequence[str], most: int, 
 
 def _decode(data: bytes) -> str:
     if b"\x00" in data[:4096] and not data.startswith((b"\xff\xfe", b"\xfe\xff")):
-        raise CsvError("The file is not text: save it as CSV in UTF-8.")
+        raise CsvError(phrase("files.csv_table.file_text_save_csv"))
     encoding = "utf-16" if data.startswith((b"\xff\xfe", b"\xfe\xff")) else "utf-8-sig"
     try:
         return data.decode(encoding)
     except UnicodeDecodeError as error:
-        raise CsvError(
-            "The file is not in UTF-8, so names would be garbled: save it again as CSV in UTF-8."
-        ) from error
+        raise CsvError(phrase("files.csv_table.file_utf_8_names")) from error
 
 
 def cells_of(table: Table, cells: list[str], columns: Sequence[str]) -> dict[str, str]:

@@ -4,6 +4,7 @@ import re
 from typing import Any
 
 from vast_harbor.formats.problem import Problem, RigFileError
+from vast_harbor.phrases import phrase
 
 # Deeper, longer and larger than anything that is a rig.
 DEEPEST, MOST_VALUES, LARGEST_NUMBER = 40, 100_000, 1e15
@@ -41,20 +42,20 @@ def admitted(value: Any, path: str = "") -> Any:
 def _admitted(value: Any, path: str, depth: int, left: list[int]) -> Any:
     left[0] -= 1
     if left[0] < 0:
-        raise _refused(path, "There are far more entries than a rig can have.")
+        raise _refused(path, phrase("files.door.far_entries_rig"))
     if isinstance(value, str):
         return clean(value)
     if isinstance(value, dict | list) and depth == 0:
-        raise _refused(path, "The data are nested deeper than those of any rig.")
+        raise _refused(path, phrase("files.door.data_nested_deeper_those"))
     if isinstance(value, dict):
         return {clean(k): _admitted(v, f"{path}/{clean(k)}", depth - 1, left) for k, v in value.items()}
     if isinstance(value, list):
         return [_admitted(v, f"{path}/{i}", depth - 1, left) for i, v in enumerate(value)]
     if isinstance(value, int | float) and not isinstance(value, bool):
         if value != value:
-            raise _refused(path, "This is not a number.")
+            raise _refused(path, phrase("files.door.number"))
         if abs(value) > LARGEST_NUMBER:
-            raise _refused(path, "This number is far too large.")
+            raise _refused(path, phrase("files.door.number_far_too_large"))
     return value
 
 

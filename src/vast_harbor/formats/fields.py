@@ -14,6 +14,7 @@ from pydantic_core import core_schema
 
 from vast_harbor.core.figures import parsing
 from vast_harbor.core.figures.units import METRIC
+from vast_harbor.phrases import phrase
 
 
 def _amps(text: str) -> float | None:
@@ -46,12 +47,17 @@ def read_number(value: Any, unit: str, context: dict[str, Any]) -> float:
     if isinstance(value, str) and context.get("typed"):
         if not value.strip():
             raise ValueError(
-                f"Nothing is entered: give {parsing.NAMES.get(unit, 'a number')}, "
-                f"for example {parsing.EXAMPLES.get(unit, '1')}."
+                phrase(
+                    "files.fields.nothing_entered_give_example",
+                    get=parsing.NAMES.get(unit, phrase("terms.names.number")),
+                    get_2=parsing.EXAMPLES.get(unit, "1"),
+                )
             )
         return parsing.parse(value, unit, context.get("system", METRIC), context.get("system_v"))
     if isinstance(value, bool) or not isinstance(value, int | float):
-        raise ValueError(f"A number is wanted here, not {type(value).__name__ if value else 'nothing'}.")
+        raise ValueError(
+            phrase("files.fields.number_wanted", name=type(value).__name__ if value else "nothing")
+        )
     return float(value)
 
 
@@ -127,7 +133,7 @@ class Measure(_Field):
         scale = 100 if self.percent else 1
         check_bounds(scale * number, scale * self.least, scale * self.most, self.sentence)
         if self.whole and number != round(number):
-            raise ValueError(f"A whole number is wanted here, not {_plain(number)}.")
+            raise ValueError(phrase("files.fields.whole_number_wanted", plain=_plain(number)))
         return number
 
     def schema(self) -> dict[str, Any]:
@@ -156,11 +162,13 @@ class Words(_Field):
 
     def read(self, value: Any, info: ValidationInfo) -> str:
         if not isinstance(value, str):
-            raise ValueError(f"{self.what} must be words.")
+            raise ValueError(phrase("files.fields.must_words", what=self.what))
         if self.required and not value.strip():
-            raise ValueError(f"{self.what} is empty: write something that you will know it by.")
+            raise ValueError(phrase("files.fields.empty_write_something_know", what=self.what))
         if len(value) > self.most:
-            raise ValueError(f"{self.what} is {len(value)} characters long; {self.most} are the most.")
+            raise ValueError(
+                phrase("files.fields.characters_long", what=self.what, value=len(value), most=self.most)
+            )
         return value
 
     def schema(self) -> dict[str, Any]:
@@ -190,7 +198,9 @@ class Choice(_Field):
         if self.optional and value in (None, ""):
             return None
         if value not in self.options:
-            raise ValueError(f"{self.what} “{value}” is not known: it can be {', '.join(self.options)}.")
+            raise ValueError(
+                phrase("files.fields.known", what=self.what, value=value, options=", ".join(self.options))
+            )
         return str(value)
 
     def schema(self) -> dict[str, Any]:
@@ -216,8 +226,12 @@ class Date(_Field):
         text = "" if value is None else value.strip() if isinstance(value, str) else "?"
         if text and not (_ISO_DATE.match(text) and "1990" <= text[:4] <= "2100"):
             raise ValueError(
-                f"{self.what} is written as {'2027-04' if self.month else '2026-11-25 or 2026-11'}: "
-                f"“{value}” is not."
+                phrase(
+                    "files.fields.written",
+                    what=self.what,
+                    month="2027-04" if self.month else "2026-11-25 or 2026-11",
+                    value=value,
+                )
             )
         return text[:7] if self.month else text
 
@@ -237,10 +251,7 @@ class Clock(_Field):
         if isinstance(value, str) and _context(info).get("typed"):
             return parsing.parse_clock(value)
         return check_bounds(
-            read_number(value, "h", {}),
-            0,
-            23.9999,
-            "A time of day lies between 0 and 24 h: {value} does not.",
+            read_number(value, "h", {}), 0, 23.9999, phrase("files.fields.time_day_lies_between")
         )
 
     def schema(self) -> dict[str, Any]:
@@ -262,17 +273,17 @@ class Windows(_Field):
         if isinstance(value, str) and _context(info).get("typed"):
             value = parsing.parse_windows(value)
         if not isinstance(value, list | tuple) or len(value) > self.most:
-            raise ValueError(f"Set times are a list of up to {self.most} pairs of hours.")
+            raise ValueError(phrase("files.fields.set_times_list_up", most=self.most))
         return [self._pair(pair) for pair in value]
 
     def _pair(self, pair: Any) -> tuple[float, float]:
         if not isinstance(pair, list | tuple) or len(pair) != 2:
-            raise ValueError("A set time is a pair of hours: from and to.")
+            raise ValueError(phrase("files.fields.set_time_pair_hours"))
         start, end = read_number(pair[0], "h", {}), read_number(pair[1], "h", {})
-        check_bounds(start, 0, 23.9999, "A time of day lies between 0 and 24 h: {value} does not.")
+        check_bounds(start, 0, 23.9999, phrase("files.fields.time_day_lies_between"))
         if not start < end <= start + 24:
             raise ValueError(
-                f"A set time ends within 24 hours after it starts: {_plain(start)} to {_plain(end)} does not."
+                phrase("files.fields.set_time_ends_within", plain=_plain(start), plain_2=_plain(end))
             )
         return start, end
 
@@ -296,7 +307,7 @@ class Truth(_Field):
         if self.optional and value in (None, ""):
             return None
         if not isinstance(value, bool):
-            raise ValueError("Yes or no (true or false) is wanted here.")
+            raise ValueError(phrase("files.fields.yes_true_false_wanted"))
         return value
 
     def schema(self) -> dict[str, Any]:
@@ -322,15 +333,15 @@ class Numbers(_Field):
 
     def read(self, value: Any, info: ValidationInfo) -> list[float]:
         if not isinstance(value, list | tuple) or len(value) > self.count:
-            raise ValueError(f"{self.what} are a list of up to {self.count} numbers.")
+            raise ValueError(phrase("files.fields.list_up_numbers", what=self.what, count=self.count))
         if self.exactly and value and len(value) != self.count:
-            raise ValueError(f"{self.what} are {self.count} numbers, or none.")
+            raise ValueError(phrase("files.fields.numbers_none", what=self.what, count=self.count))
         return [
             check_bounds(
                 read_number(v, "1", _context(info)),
                 self.least,
                 self.most,
-                f"{self.what} lie between {{least}} and {{most}}: {{value}} does not.",
+                phrase("files.fields.lie_between", what=self.what),
             )
             for v in value
         ]
@@ -359,16 +370,16 @@ class Pairs(_Field):
         if isinstance(value, str) and _context(info).get("typed"):
             value = [part.split("/") for part in re.split(r"\s*[,;]\s+|\s*;\s*", value.strip()) if part]
         if not isinstance(value, list | tuple) or len(value) > self.count:
-            raise ValueError(f"{self.what} are up to {self.count} pairs.")
+            raise ValueError(phrase("files.fields.up_pairs", what=self.what, count=self.count))
         return [self._pair(pair, info) for pair in value]
 
     def _pair(self, pair: Any, info: ValidationInfo) -> tuple[float, float]:
         if not isinstance(pair, list | tuple) or len(pair) != 2:
-            raise ValueError(f"{self.what} are written as 14.4/13.6, 14.7/13.8: absorption, then float.")
+            raise ValueError(phrase("files.fields.written_14_4_13", what=self.what))
         first, second = (
             check_bounds(
                 read_number(v, "V", _context(info)), self.least, self.most,
-                f"{self.what} lie between {{least}} and {{most}} V: {{value}} V does not.",
+                phrase("files.fields.lie_between_v_v", what=self.what),
             )
             for v in pair
         )  # fmt: skip
@@ -399,7 +410,9 @@ class Names(_Field):
     def read(self, value: Any, info: ValidationInfo) -> list[str]:
         known = isinstance(value, list) and all(v in self.options for v in value)
         if not known or len(set(value)) != len(value):
-            raise ValueError(f"{self.what} is a list of {', '.join(self.options)}, each at most once.")
+            raise ValueError(
+                phrase("files.fields.list_once", what=self.what, options=", ".join(self.options))
+            )
         return list(value)
 
     def schema(self) -> dict[str, Any]:
@@ -417,10 +430,7 @@ class LimitOfDraw(_Field):
             unit = getattr(info.data.get("draw"), "unit", "W")
             value = parsing.parse(value, unit)
         return check_bounds(
-            read_number(value, "W", {}),
-            0,
-            100_000,
-            "A load draws between {least} and {most}: {value} is not a draw.",
+            read_number(value, "W", {}), 0, 100_000, phrase("files.fields.load_draws_between_draw")
         )
 
     def schema(self) -> dict[str, Any]:
@@ -450,10 +460,7 @@ class StartPower(_Field):
             watts = draw.value * (volts if draw.unit == "A" else 1.0) if draw is not None else 0.0
             value = parsing.number(times[1]) * watts
         return check_bounds(
-            read_number(value, "W", context),
-            0,
-            200_000,
-            "A start draws between {least} and {most} W: {value} W is not likely.",
+            read_number(value, "W", context), 0, 200_000, phrase("files.fields.start_draws_between_w")
         )
 
     def schema(self) -> dict[str, Any]:

@@ -12,6 +12,7 @@ from vast_harbor.core.rig.plan import Reference
 from vast_harbor.formats import csv_table
 from vast_harbor.formats.csv_table import NO, TRUTHS, YES, Table, reason
 from vast_harbor.formats.day_part import LoadPart, TimesPart
+from vast_harbor.phrases import phrase
 
 COLUMNS = (
     "name", "supply", "draw", "quantity", "use", "hours", "uses", "minutes",
@@ -127,7 +128,7 @@ def read(data: bytes, reference: Reference, system: str, day_types: Iterable[str
     Raises:
         CsvError: no text, no heading, needed columns missing, or too many lines.
     """
-    what = "The file has {n} loads; a rig holds {most} at most."
+    what = phrase("files.load_csv.file_loads_rig_holds")
     table = csv_table.read(data, COLUMNS, NEEDED, LARGEST_ROWS, what)
     context = {"typed": True, "system": system, "reference": reference}
     known = set(day_types)
@@ -138,9 +139,9 @@ def _row(number: int, table: Table, cells: list[str], context: dict[str, Any], d
     given: dict[str, Any] = dict(csv_table.cells_of(table, cells, COLUMNS))
     name = given.get("name", "")
     if len(cells) > len(table.heading):
-        return Row(number, name, None, ("The line has more cells than the heading.",))
+        return Row(number, name, None, (phrase("files.load_csv.line_cells_heading"),))
     if missing := [c for c in NEEDED if c not in given]:
-        return Row(number, name, None, tuple(f"{c}: nothing is entered." for c in missing))
+        return Row(number, name, None, tuple(phrase("files.load_csv.nothing_entered", c=c) for c in missing))
     if "supply" in given:
         given["supply"] = given["supply"].lower()
     if "use" in given:
@@ -165,7 +166,7 @@ def _structured(given: dict[str, Any], day_types: set[str]) -> list[str]:
     for name in ("together", "critical"):
         if name in given:
             if given[name].lower() not in TRUTHS:
-                problems.append(f"{name}: “{given[name]}” is neither yes nor no.")
+                problems.append(phrase("files.load_csv.neither_yes_nor", name=name, given=given[name]))
             given[name] = TRUTHS.get(given[name].lower(), False)
     if "bank" in given:
         given["bank"] = given["bank"].lower()
@@ -178,7 +179,7 @@ def _structured(given: dict[str, Any], day_types: set[str]) -> list[str]:
             key = key.strip()
             if not equals or key not in day_types:
                 known = ", ".join(sorted(day_types))
-                problems.append(f"days: there is no kind of day “{key}” in this rig; there are {known}.")
+                problems.append(phrase("files.load_csv.days_kind_day_rig", key=key, known=known))
             else:
                 on[key] = _read_times(text)
         given["on"] = on

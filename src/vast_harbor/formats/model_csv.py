@@ -11,6 +11,7 @@ from vast_harbor.formats import csv_table
 from vast_harbor.formats.csv_table import NO, TRUTHS, YES, Table, reason
 from vast_harbor.formats.fields import Truth
 from vast_harbor.formats.model_part import ModelPart, contradictions
+from vast_harbor.phrases import phrase
 
 COLUMNS = tuple(ModelPart.model_fields)
 NEEDED = ("name", "battery_class", "unit_v", "rated_ah", "kg", "price")
@@ -74,11 +75,7 @@ def read(data: bytes, reference: Reference, system: str, taken: Iterable[str] = 
     Raises:
         CsvError: no text, no heading, needed columns missing, or too many lines.
     """
-    what = (
-        "The file has {n} batteries; {most} own ones are the most. Keep those that you can really buy, "
-        "and take "
-        "them in in one file."
-    )
+    what = phrase("files.model_csv.file_batteries_own_ones")
     table = csv_table.read(data, COLUMNS, NEEDED, LARGEST_ROWS, what)
     titles = {t.casefold() for t in taken} | {m.title.casefold() for m in reference.catalogue.values()}
     context = {"typed": True, "system": system, "reference": reference}
@@ -90,16 +87,18 @@ def _row(number: int, table: Table, cells: list[str], context: dict[str, Any], t
     given.pop("id", None)
     name = f"{given.get('maker', '')} {given.get('name', '')}".strip()
     if len(cells) > len(table.heading):
-        return ModelRow(number, name, None, ("The line has more cells than the heading.",))
+        return ModelRow(number, name, None, (phrase("files.model_csv.line_cells_heading"),))
     if missing := [c for c in NEEDED if c not in given]:
-        return ModelRow(number, name, None, tuple(f"{c}: nothing is entered." for c in missing))
+        return ModelRow(
+            number, name, None, tuple(phrase("files.model_csv.nothing_entered", c=c) for c in missing)
+        )
     problems = []
     for column in _TRUTHS & given.keys():
         if given[column].lower() not in TRUTHS:
-            problems.append(f"{column}: “{given[column]}” is neither yes nor no.")
+            problems.append(phrase("files.model_csv.neither_yes_nor", column=column, given=given[column]))
         given[column] = TRUTHS.get(given[column].lower(), False)
     if name.casefold() in titles:
-        problems.append(f"name: there is already a battery called “{name}”.")
+        problems.append(phrase("files.model_csv.name_already_battery_called", name=name))
     if problems:
         return ModelRow(number, name, None, tuple(problems))
     try:

@@ -6,28 +6,21 @@ from vast_harbor.core.battery.bank import cells_of
 from vast_harbor.core.errors import InvalidInput
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.formats.fields import Measure
+from vast_harbor.phrases import phrase
 
 CLASSES = ("flooded_dual", "flooded_deep", "agm", "gel", "lfp")
 TERMINALS = ("tapered posts", "M6 threads", "M8 threads", "M10 threads", "M8 studs", "flags", "sockets")
 IDENTIFIER = Field(pattern=r"^[A-Za-z0-9_-]{1,40}$")
-BATTERY_C = Measure(
-    "°C", -40, 60, "A battery has between {least} and {most} °C: {value} °C is not likely.", optional=True
-)
-PRICE_SAYS = "An amount between {least} and {most} is wanted: {value} is not."
+BATTERY_C = Measure("°C", -40, 60, phrase("files.parts.battery_between_c_c"), optional=True)
+PRICE_SAYS = phrase("files.parts.amount_between_wanted")
 PRICE = Measure("money", 0, 10_000_000, PRICE_SAYS)
 PRICE_OR_NONE = Measure("money", 0, 10_000_000, PRICE_SAYS, optional=True)
-STAY = Measure(
-    "nights", 0, 366, "Between {least} and {most} nights are wanted: {value} is not.", optional=True
-)
-UNIT_V = Measure("V", 1, 60, "One battery has between {least} and {most} V: {value} V is not one.")
-UNIT_AH = Measure("Ah", 0.5, 5000, "A label gives between {least} and {most} Ah: {value} Ah is not likely.")
-DAY_WH = Measure(
-    "Wh", 0.1, 200_000, "A day takes between {least} and {most} Wh: {value} Wh is not likely.", optional=True
-)
-BANK_V = Measure(
-    "V", 1, 70, "A house bank reads between {least} and {most} V: {value} V is not likely.", optional=True
-)
-STRINGS = "Between {least} and {most} can be joined: {value} cannot."
+STAY = Measure("nights", 0, 366, phrase("files.parts.between_nights_wanted"), optional=True)
+UNIT_V = Measure("V", 1, 60, phrase("files.parts.battery_between_v_v"))
+UNIT_AH = Measure("Ah", 0.5, 5000, phrase("files.parts.label_gives_between_ah"))
+DAY_WH = Measure("Wh", 0.1, 200_000, phrase("files.parts.day_takes_between_wh"), optional=True)
+BANK_V = Measure("V", 1, 70, phrase("files.parts.house_bank_reads_between"), optional=True)
+STRINGS = phrase("files.parts.between_joined_cannot")
 
 
 class Part(BaseModel):

@@ -12,6 +12,7 @@ from vast_harbor.formats.model_part import ModelPart
 from vast_harbor.formats.parts import Part
 from vast_harbor.formats.rig_part import RigPart
 from vast_harbor.formats.source_part import SourcePart, TrialPart
+from vast_harbor.phrases import phrase
 
 FORMAT: Final = "vast-harbor-rig"
 VERSION: Final = 1
@@ -20,16 +21,23 @@ VERSION: Final = 1
 class PlanPart(Part):
     """House rule and what the owner overrides."""
 
-    house_rule: Annotated[str, Choice("The house rule", "long_life", "customary", "to_label")] = "customary"
+    house_rule: Annotated[
+        str, Choice(phrase("files.rig_document.house_rule"), "long_life", "customary", "to_label")
+    ] = "customary"
     life_basis: Annotated[
-        str | None, Choice("The life to reckon with", "likely", "warranty", "label_cycles", optional=True)
+        str | None,
+        Choice(phrase("files.rig_document.life_reckon"), "likely", "warranty", "label_cycles", optional=True),
     ] = None
     overrides: dict[str, float] = Field(default_factory=dict)
     day_type: str | None = None
-    day_basis: Annotated[str, Choice("The day to plan for", "likely", "cautious", "measured")] = "likely"
-    habits: Annotated[str, Choice("The habits", "careful", "usual", "careless")] = "usual"
+    day_basis: Annotated[
+        str, Choice(phrase("files.rig_document.day_plan"), "likely", "cautious", "measured")
+    ] = "likely"
+    habits: Annotated[str, Choice(phrase("files.rig_document.habits"), "careful", "usual", "careless")] = (
+        "usual"
+    )
     overnight: Annotated[bool, Truth()] = False
-    labour: Annotated[str, Choice("Who puts it in", OWN_HANDS, WORKSHOP)] = OWN_HANDS
+    labour: Annotated[str, Choice(phrase("files.rig_document.who_puts"), OWN_HANDS, WORKSHOP)] = OWN_HANDS
 
 
 class RigFile(Part):

@@ -27,6 +27,7 @@ from vast_harbor.formats.rig_part import RigPart
 from vast_harbor.formats.rig_plan import to_plan as to_plan
 from vast_harbor.formats.rig_plan import volts_of
 from vast_harbor.formats.slips import possible_interpretations
+from vast_harbor.phrases import phrase
 
 LARGEST_BYTES = 2_000_000
 
@@ -45,24 +46,28 @@ def loads_text(data: bytes) -> dict[str, Any]:
     """
     if len(data) > LARGEST_BYTES:
         raise _whole(
-            f"The file has {len(data) / 1e6:.0f} MB; a rig file has less than "
-            f"{LARGEST_BYTES / 1e6:.0f} MB, so this is something else."
+            phrase(
+                "files.rig_file.file_mb_rig_file",
+                data=f"{len(data) / 1000000.0:.0f}",
+                largest_bytes=f"{LARGEST_BYTES / 1000000.0:.0f}",
+            )
         )
     try:
         document = json.loads(data.decode("utf-8-sig"))
     except (ValueError, RecursionError) as error:
-        where = f" (line {error.lineno})" if isinstance(error, json.JSONDecodeError) else ""
-        raise _whole(f"The file is not JSON{where}: choose a rig file that was exported here.") from error
+        where = (
+            phrase("files.rig_file.line", lineno=error.lineno)
+            if isinstance(error, json.JSONDecodeError)
+            else ""
+        )
+        raise _whole(phrase("files.rig_file.file_json_choose_rig", where=where)) from error
     if not isinstance(document, dict) or document.get("format") != FORMAT:
-        raise _whole(f'The file is JSON but not a rig file: it lacks "format": "{FORMAT}".')
+        raise _whole(phrase("files.rig_file.file_json_rig_file", format=FORMAT))
     version = document.get("version")
     if isinstance(version, bool) or not isinstance(version, int) or version < 1:
-        raise _whole("The file does not say which version of the rig file it is.")
+        raise _whole(phrase("files.rig_file.file_say_version_rig"))
     if version > VERSION:
-        raise _whole(
-            f"The file is of version {version}; this program reads up to version {VERSION}. "
-            "Update the program, or export the file again from the older one."
-        )
+        raise _whole(phrase("files.rig_file.file_version_program_reads", version=version, version_2=VERSION))
     checked: dict[str, Any] = admitted(document)
     return checked
 
@@ -94,7 +99,7 @@ def read(
         RigFileError: every problem, each at its field.
     """
     if not isinstance(document, dict):
-        raise _whole("A rig file is a group of fields.")
+        raise _whole(phrase("files.rig_file.rig_file_group_fields"))
     rig = document.get("rig")
     system = rig.get("units", "metric") if isinstance(rig, dict) else "metric"
     volts = rig.get("system_v") if isinstance(rig, dict) else None
@@ -181,7 +186,7 @@ def _read_overrides(
             values[key] = float(value)
             continue
         if key not in known:
-            problems.append(Problem(path, f"There is no assumption “{key}”."))
+            problems.append(Problem(path, phrase("files.rig_file.assumption", key=key)))
             continue
         entry = known.get(key).entry
         try:
@@ -191,10 +196,7 @@ def _read_overrides(
             if share and isinstance(value, str) and "%" not in value and number > 1:
                 number /= 100
             values[key] = check_bounds(
-                number,
-                entry.least,
-                entry.most,
-                f"{known.get(key).name}: between {{least}} and {{most}}, not {{value}}.",
+                number, entry.least, entry.most, phrase("files.rig_file.between", name=known.get(key).name)
             )
         except ValueError as error:
             problems.append(Problem(path, str(error)))
@@ -213,10 +215,12 @@ def _cross_check(rig_file: RigFile, reference: Reference, gone: AbstractSet[str]
         if candidate.model not in classes and candidate.model in gone:
             continue
         if candidate.model not in classes:
-            said = f"There is no battery “{candidate.model}” in the catalogue or among your own."
+            said = phrase("files.rig_file.battery_catalogue_among_own", model=candidate.model)
             problems.append(Problem(path, said))
         elif classes[candidate.model] != candidate.battery_class:
-            said = f"The battery “{candidate.model}” is not of the class “{candidate.battery_class}”."
+            said = phrase(
+                "files.rig_file.battery_class", model=candidate.model, battery_class=candidate.battery_class
+            )
             problems.append(Problem(path, said))
     problems += _cross_check_days(rig_file)
     problems += _cross_check_models(rig_file, reference)
@@ -234,7 +238,7 @@ def _cross_check(rig_file: RigFile, reference: Reference, gone: AbstractSet[str]
 def _twice(name: str, ids: Sequence[str], taken: Container[str] = ()) -> list[Problem]:
     """What is wrong with the ids of a list: those used twice, or taken already."""
     return [
-        Problem(f"/{name}/{i}/id", f"The id “{given}” is used twice.")
+        Problem(f"/{name}/{i}/id", phrase("files.rig_file.id_used_twice", given=given))
         for i, given in enumerate(ids)
         if given in ids[:i] or given in taken
     ]
@@ -248,7 +252,9 @@ def _cross_check_models(rig_file: RigFile, reference: Reference) -> list[Problem
         problems += [Problem(f"{at}/{field}", said) for field, said in contradictions(part)]
         title = f"{part.maker} {part.name}".strip()
         if title.casefold() in titles:
-            problems.append(Problem(f"{at}/name", f"There is already a battery called “{title}”."))
+            problems.append(
+                Problem(f"{at}/name", phrase("files.rig_file.already_battery_called", title=title))
+            )
         titles.add(title.casefold())
     return problems
 
@@ -257,17 +263,19 @@ def _cross_check_days(rig_file: RigFile) -> list[Problem]:
     problems: list[Problem] = []
     types = {t.id for t in rig_file.day.types}
     if rig_file.plan.day_type is not None and rig_file.plan.day_type not in types:
-        problems.append(Problem("/plan/day_type", "The plan is made for a kind of day that is not there."))
+        problems.append(Problem("/plan/day_type", phrase("files.rig_file.plan_made_kind_day")))
     for i, load in enumerate(rig_file.day.loads):
         path = f"/day/loads/{i}"
         for name in load.on:
             if name not in types:
-                problems.append(Problem(f"{path}/on/{name}", f"There is no kind of day “{name}”."))
+                problems.append(Problem(f"{path}/on/{name}", phrase("files.rig_file.kind_day", name=name)))
         for name, part in load.on.items():
             if part is not None and part.use == "uses" and part.uses * part.minutes > 1440 * (1 + 1e-9):
-                said = (
-                    f"{part.uses:g} uses of {part.minutes:g} min are {part.uses * part.minutes / 60:.1f} h: "
-                    "a day has 24."
+                said = phrase(
+                    "files.rig_file.uses_min_h_day",
+                    uses=f"{part.uses:g}",
+                    minutes=f"{part.minutes:g}",
+                    uses_2=f"{part.uses * part.minutes / 60:.1f}",
                 )
                 problems.append(Problem(f"{path}/on/{name}/minutes", said))
     return problems
@@ -279,14 +287,14 @@ def _problem(error: Any) -> Problem:
     if kind == "value_error":
         return Problem(path, str(error["ctx"]["error"]))
     sentences = {
-        "missing": "This field is missing.",
-        "extra_forbidden": f"The field “{error['loc'][-1]}” is not part of a rig file.",
-        "string_pattern_mismatch": "An id has up to 40 letters, digits, - and _.",
-        "too_long": f"There are more entries than the {error.get('ctx', {}).get('max_length')} that fit.",
-        "list_type": "A list is wanted here.",
-        "model_type": "A group of fields is wanted here.",
-        "dict_type": "A group of fields is wanted here.",
-        "string_type": "Words are wanted here.",
+        "missing": phrase("files.rig_file.field_missing"),
+        "extra_forbidden": phrase("files.rig_file.field_part_rig_file", loc=error["loc"][-1]),
+        "string_pattern_mismatch": phrase("files.rig_file.id_up_40_letters"),
+        "too_long": phrase("files.rig_file.entries_fit", get=error.get("ctx", {}).get("max_length")),
+        "list_type": phrase("files.rig_file.list_wanted"),
+        "model_type": phrase("files.rig_file.group_fields_wanted"),
+        "dict_type": phrase("files.rig_file.group_fields_wanted"),
+        "string_type": phrase("files.rig_file.words_wanted"),
     }
     return Problem(path, sentences.get(kind, f"{error['msg']}."))
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from vast_harbor.core.figures.parsing import NUMBER, PER_DAY, Unreadable, number
+from vast_harbor.phrases import phrase
 
 _AMOUNT = re.compile(rf"^\s*({NUMBER})\s*(.*?)\s*$")
 # Outer measures of a battery.
@@ -61,7 +62,8 @@ def possible_interpretations(path: str, document: Any) -> tuple[Interpretation, 
         return (
             Interpretation(f"{_say(watts)} Wh", (_put(path, watts),)),
             Interpretation(
-                f"{_say(watts)} W for 24 h, which is {_say(watts * 24)} Wh", (_put(path, watts * 24),)
+                phrase("files.slips.w_24_h_wh", say=_say(watts), say_2=_say(watts * 24)),
+                (_put(path, watts * 24),),
             ),
         )
     return ()
@@ -115,10 +117,11 @@ def _of_draw(path: str, amount: float, unit: str, document: Any) -> Iterator[Int
     if on > 0:
         watts = wh / on
         yield Interpretation(
-            f"{said} a day: {_say(watts)} W over its {_say(on)} h", (_put(path, f"{watts:.6g} W"),)
+            phrase("files.slips.day_w_over_h", said=said, say=_say(watts), say_2=_say(on)),
+            (_put(path, f"{watts:.6g} W"),),
         )
     yield Interpretation(
-        f"{said} a day, all day long: {_say(wh / 24)} W",
+        phrase("files.slips.day_day_long_w", said=said, say=_say(wh / 24)),
         (
             _put(path, f"{wh / 24:.6g} W"),
             _put(path.replace("/draw", "/use"), "standby"),
@@ -127,21 +130,28 @@ def _of_draw(path: str, amount: float, unit: str, document: Any) -> Iterator[Int
         ),
     )
     base = f"{_say(amount)} A" if amps else f"{_say(wh)} W"
-    yield Interpretation(f"{base} while it is on", (_put(path, base),))
+    yield Interpretation(phrase("files.slips.while", base=base), (_put(path, base),))
 
 
 def _of_hours(path: str, amount: float, unit: str) -> Iterator[Interpretation]:
     if unit in ("", "h") and 24 < amount <= 1440:
-        yield Interpretation(f"{_say(amount)} minutes, {_say(amount / 60)} h", (_put(path, amount / 60),))
-        yield Interpretation("All day, 24 h", (_put(path, 24),))
+        yield Interpretation(
+            phrase("files.slips.minutes_h", say=_say(amount), say_2=_say(amount / 60)),
+            (_put(path, amount / 60),),
+        )
+        yield Interpretation(phrase("files.slips.day_24_h"), (_put(path, 24),))
 
 
 def _of_volts(path: str, amount: float) -> Iterator[Interpretation]:
     for lfp, lead in LFP_VOLTS.items():
         if abs(amount - lfp) < 1e-6:
             of_class = path.replace("/unit_v", "/battery_class")
-            yield Interpretation(f"A lead-acid battery of {lead:g} V", (_put(path, lead),))
-            yield Interpretation(f"An LFP battery of {lfp:g} V", (_put(of_class, "lfp"), _put(path, lfp)))
+            yield Interpretation(
+                phrase("files.slips.lead_acid_battery_v", lead=f"{lead:g}"), (_put(path, lead),)
+            )
+            yield Interpretation(
+                phrase("files.slips.lfp_battery_v", lfp=f"{lfp:g}"), (_put(of_class, "lfp"), _put(path, lfp))
+            )
 
 
 def _of_length(path: str, amount: float, unit: str) -> Iterator[Interpretation]:
@@ -163,6 +173,6 @@ def _of_ah(path: str, amount: float, unit: str, document: Any) -> Iterator[Inter
         )
     if unit in ("min", "minutes", "rc"):
         yield Interpretation(
-            f"Reserve minutes at 25 A: {_say(25 * amount / 60)} Ah at that rate",
+            phrase("files.slips.reserve_minutes_25_ah", say=_say(25 * amount / 60)),
             (_put(path, 25 * amount / 60),),
         )

@@ -6,6 +6,7 @@ from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.workings import Figure, Sentence
 from vast_harbor.core.passage import Results
 from vast_harbor.core.stops.compare import verdict_text
+from vast_harbor.phrases import phrase
 
 
 def sentence_text(sentence: Sentence, style: Style) -> str:
@@ -27,8 +28,14 @@ def comparison_table(results: Results, style: Style) -> str:
     compare = results.compare
     day, need = results.day.bank_wh, results.need
     lines = [
-        f"{results.plan.name}: {style.text(day.value, 'Wh')} a day, {style.text(need.energy.value, 'Wh')} "
-        f"usable for {style.text(need.nights.value, 'nights')} ({results.assumptions.rule.name})",
+        phrase(
+            "files.table.day_usable",
+            name=results.plan.name,
+            value=style.text(day.value, "Wh"),
+            value_2=style.text(need.energy.value, "Wh"),
+            value_3=style.text(need.nights.value, "nights"),
+            name_2=results.assumptions.rule.name,
+        ),
         "",
     ]
     header = [""]
@@ -44,7 +51,7 @@ def comparison_table(results: Results, style: Style) -> str:
             style.text(f.value, f.unit) + (" *" if i in row.best else "  ") for i, f in enumerate(row.figures)
         ]
         rows.append([row.name, *cells])
-        groups.append("Headline" if row.headline else row.group)
+        groups.append(phrase("terms.names.headline") if row.headline else row.group)
     widths = [max(len(r[i]) for r in rows) for i in range(len(header))]
     last = ""
     for group, cells in zip(groups, rows, strict=True):
@@ -59,7 +66,7 @@ def comparison_table(results: Results, style: Style) -> str:
     verdict = results.verdict
     answer = [verdict_text.headline(verdict), *verdict_text.card(verdict)]
     lines += ["", sentence_text(compare.sentence, style), "", *(sentence_text(s, style) for s in answer)]
-    marks = {"stop": "will not do", "care": "look at this", "note": "note"}
+    marks = {"stop": phrase("files.table.will_not_do"), "care": phrase("files.table.look"), "note": "note"}
     titles = {
         c.candidate.id: f"{c.battery_class.code} {c.bank.model.title if c.bank else c.battery_class.name}: "
         for c in results.banks.candidates
@@ -69,11 +76,7 @@ def comparison_table(results: Results, style: Style) -> str:
             f"[{marks[finding.severity]}] {titles.get(finding.subject, '')}"
             f"{sentence_text(finding.says, style)} {finding.remedy}"
         )
-    lines += [
-        "",
-        "A planning aid, not a design certificate: local code, the maker's manual and licensed "
-        "practice come first.",
-    ]
+    lines += ["", phrase("files.table.planning_aid_design_certificate")]
     return "\n".join(lines)
 
 

@@ -6,6 +6,7 @@ from xml.sax.saxutils import escape
 from vast_harbor.core.figures.display import awg
 from vast_harbor.core.installation.cables import FUSE_WITHIN_MM
 from vast_harbor.core.installation.wiring import MOST_DRAWN, Unit, Wiring
+from vast_harbor.phrases import phrase
 
 BOX_W, BOX_H, GAP_X, GAP_Y = 132, 62, 44, 44
 LEFT, TOP, RIGHT, BOTTOM = 96, 92, 330, 122
@@ -18,7 +19,7 @@ FONT = 'font-family="Source Sans 3 Variable, Source Sans 3, Helvetica, Arial, sa
 def cable_text(mm2: float | None, us: bool) -> str:
     """A cross-section as people order it."""
     if mm2 is None:
-        return "no single cable will do"
+        return phrase("files.wiring_svg.single_cable")
     size, gauge = f"{mm2:g} mm²", awg(mm2)
     if gauge == size:
         return size
@@ -85,7 +86,9 @@ def draw(wiring: Wiring, title: str, us: bool = False) -> str:
         ValueError: more batteries than are drawn.
     """
     if wiring.bank.units > MOST_DRAWN:
-        raise ValueError(f"Up to {MOST_DRAWN} batteries are drawn; this bank has {wiring.bank.units}.")
+        raise ValueError(
+            phrase("files.wiring_svg.up_batteries_drawn_bank", most_drawn=MOST_DRAWN, units=wiring.bank.units)
+        )
     pen = _Pen()
     width = LEFT + 60 + wiring.columns * (BOX_W + GAP_X) + RIGHT
     height = TOP + wiring.rows * (BOX_H + GAP_Y) + BOTTOM
@@ -98,9 +101,9 @@ def draw(wiring: Wiring, title: str, us: bool = False) -> str:
     first, last = _feet(strings[0])[1], _feet(strings[-1])[0]
     _take_off(pen, wiring, right_bar, first, left_bar, last, width, height, us)
     if wiring.link is not None and (wiring.bank.series > 1 or wiring.bank.parallel > 1):
-        says = f"Between the batteries: {cable_text(wiring.link.mm2, us)}, all of one length."
+        says = phrase("files.wiring_svg.between_batteries_length", cable_text=cable_text(wiring.link.mm2, us))
         pen.text(LEFT - 70, 52, says, 13, "start", SOFT)
-    label = escape(f"Wiring of {title}", {'"': "&quot;"})
+    label = escape(phrase("files.wiring_svg.wiring", title=title), {'"': "&quot;"})
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:g} {height:g}" width="{width:g}"'
         f' height="{height:g}" role="img" aria-label="{label}" color="#1b2a2e" {FONT}>'
@@ -139,8 +142,8 @@ def _strings(pen: _Pen, wiring: Wiring, strings: list[list[Unit]], left: float, 
         tops, feet = _feet(strings[0]), _feet(strings[-1])
         pen.line(MINUS, 7, (left, tops[0] - 10), (left, feet[0] + 10))
         pen.line(PLUS, 7, (right, tops[1] - 10), (right, feet[1] + 10))
-        pen.text(left, tops[0] - 18, "− bar", 12, colour=MINUS)
-        pen.text(right, feet[1] + 26, "+ bar", 12, colour=PLUS)
+        pen.text(left, tops[0] - 18, phrase("files.wiring_svg.bar"), 12, colour=MINUS)
+        pen.text(right, feet[1] + 26, phrase("files.wiring_svg.bar_2"), 12, colour=PLUS)
 
 
 def _unit(pen: _Pen, wiring: Wiring, unit: Unit) -> None:
@@ -148,7 +151,7 @@ def _unit(pen: _Pen, wiring: Wiring, unit: Unit) -> None:
     pen.box(x, y, BOX_W, BOX_H)
     model = wiring.bank.model
     name = f"{unit.string}.{unit.number}" if wiring.bank.parallel > 1 else f"{unit.number}"
-    pen.text(x + BOX_W / 2, y + 26, f"Battery {name}", 13, bold=True)
+    pen.text(x + BOX_W / 2, y + 26, phrase("files.wiring_svg.battery", name=name), 13, bold=True)
     pen.text(x + BOX_W / 2, y + 44, f"{model.nominal_v:g} V · {model.rated_ah:g} Ah", 12, colour=SOFT)
     minus, plus = _terminals(unit)
     pen.dot(*minus, MINUS)
@@ -169,17 +172,23 @@ def _take_off(
     fuse = "fuse?" if wiring.main is None else f"{wiring.main.fuse_a:g} A"
     pen.box(right + 30, plus_y - 15, 58, 30, 4)
     pen.text(right + 59, plus_y + 5, fuse, 13, bold=True)
-    pen.text(right + 59, plus_y - 24, "main fuse", 12, colour=SOFT)
+    pen.text(right + 59, plus_y - 24, phrase("files.wiring_svg.main_fuse"), 12, colour=SOFT)
     pen.text(right + 59, plus_y + 32, f"≤ {FUSE_WITHIN_MM} mm", 11, colour=SOFT)
     pen.box(right + 124, plus_y - 15, 72, 30, 4)
     pen.text(right + 160, plus_y + 5, "isolator", 13)
-    pen.text(end, plus_y - 24, "to loads and chargers, +", 12, "end", PLUS)
+    pen.text(end, plus_y - 24, phrase("files.wiring_svg.loads_chargers"), 12, "end", PLUS)
     bottom = height - 58
     pen.line(MINUS, 5, (left, minus_y), (left, bottom), (end, bottom), dash="11 4")
     pen.box(right + 30, bottom - 15, 58, 30, 4)
     pen.text(right + 59, bottom + 5, "shunt", 13)
-    pen.text(end, bottom - 24, "to loads and chargers, −", 12, "end", MINUS)
-    pen.text(left - 6, bottom + 24, f"Main cables, + and −: {cable_text(main, us)}", 13, "start")
+    pen.text(end, bottom - 24, phrase("files.wiring_svg.loads_chargers_2"), 12, "end", MINUS)
+    pen.text(
+        left - 6,
+        bottom + 24,
+        phrase("files.wiring_svg.main_cables", cable_text=cable_text(main, us)),
+        13,
+        "start",
+    )
     if wiring.bank.parallel > 1:
-        says = "Taken off at opposite corners, so that every string has the same way."
+        says = phrase("files.wiring_svg.taken_off_opposite_corners")
         pen.text(left - 6, bottom + 44, says, 12, "start", SOFT)

@@ -4,6 +4,7 @@ import sqlite3
 from contextlib import closing, suppress
 from pathlib import Path
 
+from vast_harbor.phrases import phrase
 from vast_harbor.store.versions import scripts
 
 MOST = 14
@@ -59,7 +60,7 @@ def verify(file: Path) -> int:
         BadCopy: it is not.
     """
     if not file.is_file():
-        raise BadCopy(f"There is no file {file}.")
+        raise BadCopy(phrase("keeping.backup.file", file=file))
     try:
         with closing(_reading(file)) as db:
             said = db.execute("PRAGMA quick_check(1)").fetchone()[0]
@@ -68,14 +69,14 @@ def verify(file: Path) -> int:
             # What a database of rigs never has, and what would run by itself.
             strange = db.execute("SELECT 1 FROM sqlite_master WHERE type IN ('trigger', 'view')").fetchone()
     except sqlite3.Error as error:
-        raise BadCopy(f"{file} is not a database of rigs: {error}.") from error
+        raise BadCopy(phrase("keeping.backup.database_rigs", file=file, error=error)) from error
     if said != "ok":
-        raise BadCopy(f"{file} is damaged: {said}.")
+        raise BadCopy(phrase("keeping.backup.damaged", file=file, said=said))
     if strange is not None:
-        raise BadCopy(f"{file} is not a database of rigs: it holds triggers or views.")
+        raise BadCopy(phrase("keeping.backup.database_rigs_holds_triggers", file=file))
     if version > (newest := len(scripts())):
         raise BadCopy(
-            f"{file} is of version {version}; this program knows up to {newest}. Update the program first."
+            phrase("keeping.backup.version_program_knows_up", file=file, version=version, newest=newest)
         )
     return version
 
@@ -149,7 +150,7 @@ def put_back(file: Path, database: Path, today: str) -> Path | None:
             with suppress(sqlite3.OperationalError):
                 there.execute("PRAGMA journal_mode = DELETE")
             if there.execute("PRAGMA journal_mode").fetchone()[0] != "delete":
-                raise BadCopy(f"{database} is in use: end the program first.")
+                raise BadCopy(phrase("keeping.backup.use_end_program_first", database=database))
     copy(file, database)
     return before
 

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from contextlib import closing, contextmanager, suppress
 from pathlib import Path
 
+from vast_harbor.phrases import phrase
 from vast_harbor.store.backup import keep
 from vast_harbor.store.trouble import Moved, Trouble, trouble
 from vast_harbor.store.versions import scripts
@@ -28,7 +29,7 @@ class Damaged(Trouble):
     """
 
     def __init__(self, path: Path, said: str) -> None:
-        super().__init__(f"{path} is damaged: {said.splitlines()[0]}.")
+        super().__init__(phrase("keeping.database.damaged", path=path, splitlines=said.splitlines()[0]))
         self.path = path
 
 
@@ -156,8 +157,7 @@ def _migrate(connection: sqlite3.Connection) -> None:
     version = connection.execute("PRAGMA user_version").fetchone()[0]
     if version > len(steps):
         raise NewerDatabase(
-            f"The database is of version {version}; this program knows up to {len(steps)}. "
-            "Update the program, or choose another file."
+            phrase("keeping.database.database_version_program_knows", version=version, steps=len(steps))
         )
     for number, script in enumerate(steps[version:], version + 1):
         connection.executescript(

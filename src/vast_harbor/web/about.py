@@ -18,6 +18,7 @@ from pydantic import BaseModel, Field
 
 from vast_harbor import __version__
 from vast_harbor.formats.rig_file import Problem
+from vast_harbor.phrases import phrase
 from vast_harbor.store import backup
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import database, json_response
@@ -84,7 +85,7 @@ def licence(query: PackageQuery) -> Response:
     """The text of the licence of a package."""
     found = _packages().get(query.name)
     if found is None:
-        return problems(404, Problem("/name", "No package of this name is shipped."))
+        return problems(404, Problem("/name", phrase("answers.about.package_name_shipped")))
     return json_response(LicenceView(name=query.name, text=found[1]))
 
 
@@ -123,7 +124,7 @@ def _licence_of(one: Distribution) -> str:
     if said and len(said) < 60 and "\n" not in said:
         return str(said)
     of_list = [c.split(" :: ")[-1] for c in one.metadata.get_all("Classifier") or [] if "License ::" in c]
-    return ", ".join(of_list) or "see its text"
+    return ", ".join(of_list) or phrase("answers.about.see_text")
 
 
 def _text_of(one: Distribution) -> str:

@@ -11,19 +11,19 @@ from werkzeug.exceptions import HTTPException, MethodNotAllowed
 
 from vast_harbor.core.figures.patience import Abandoned
 from vast_harbor.formats.rig_file import LARGEST_BYTES, Problem, RigFileError
+from vast_harbor.phrases import phrase
 from vast_harbor.store.rigs import Missing
 from vast_harbor.store.trouble import Trouble, trouble
 
 log = logging.getLogger(__name__)
 
-KEPT = "What you typed is kept in this browser, and stored by itself when that is done."
+KEPT = phrase("answers.errors.typed_kept_browser_stored")
 SENTENCES = {
-    400: "The request could not be read as JSON.",
-    404: "There is nothing under this address.",
-    405: "That cannot be done under this address.",
-    413: f"The file is too large: a rig file has less than {LARGEST_BYTES / 1e6:.0f} MB, so this is "
-    "something else.",
-    415: "The request must be JSON.",
+    400: phrase("answers.errors.request_could_read_json"),
+    404: phrase("answers.errors.nothing_under_address"),
+    405: phrase("answers.errors.cannot_done_under_address"),
+    413: phrase("answers.errors.file_too_large_rig", largest_bytes=f"{LARGEST_BYTES / 1000000.0:.0f}"),
+    415: phrase("answers.errors.request_must_json"),
 }
 
 
@@ -64,16 +64,16 @@ def handle(app: Flask) -> None:
 
     @app.errorhandler(RecursionError)
     def _too_deep(error: RecursionError) -> Response:
-        return problems(422, Problem("", "The data are nested deeper than those of any rig."))
+        return problems(422, Problem("", phrase("answers.errors.data_nested_deeper_those")))
 
     @app.errorhandler(Missing)
     def _missing(error: Missing) -> Response:
-        return problems(404, Problem("", "There is no such rig; it may have been deleted."))
+        return problems(404, Problem("", phrase("answers.errors.such_rig_been_deleted")))
 
     @app.errorhandler(jsonpatch.JsonPatchException)
     @app.errorhandler(jsonpointer.JsonPointerException)
     def _patch(error: Exception) -> Response:
-        return problems(409, Problem("", "The edit does not fit the rig as it is now; it was loaded again."))
+        return problems(409, Problem("", phrase("answers.errors.edit_fit_rig_now")))
 
     @app.errorhandler(Trouble)
     def _trouble(error: Trouble) -> Response:
@@ -88,7 +88,7 @@ def handle(app: Flask) -> None:
 
     @app.errorhandler(Abandoned)
     def _abandoned(error: Abandoned) -> Response:
-        return problems(503, Problem("", "Nobody waited for the answer any more."))
+        return problems(503, Problem("", phrase("answers.errors.nobody_waited_answer")))
 
     @app.errorhandler(HTTPException)
     def _http(error: HTTPException) -> Response:
@@ -101,10 +101,4 @@ def handle(app: Flask) -> None:
     @app.errorhandler(Exception)
     def _unforeseen(error: Exception) -> Response:
         log.exception("unforeseen error", exc_info=error)
-        return problems(
-            500,
-            Problem(
-                "",
-                "Something went wrong inside the program; nothing was changed. The details are in its log.",
-            ),
-        )
+        return problems(500, Problem("", phrase("answers.errors.something_went_wrong_inside")))

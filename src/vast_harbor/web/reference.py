@@ -13,6 +13,7 @@ from vast_harbor import data
 from vast_harbor.data import Appliance
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.door import admitted
+from vast_harbor.phrases import phrase
 from vast_harbor.store import appliances
 from vast_harbor.store.appliances import OwnAppliance
 from vast_harbor.web.harbor.routes import database, json_response
@@ -121,11 +122,11 @@ class AppliancesView(BaseModel):
 
 def _usual(load: Mapping[str, Any]) -> str:
     if load["use"] == "standby":
-        return "all day"
+        return phrase("answers.reference.day")
     if load["use"] == "uses":
-        return f"{load['uses']:g} × {load['minutes']:g} min"
+        return phrase("answers.reference.min", uses=f"{load['uses']:g}", minutes=f"{load['minutes']:g}")
     if load["use"] == "times":
-        return "at times"
+        return phrase("answers.reference.times")
     return f"{load['hours']:g} h"
 
 
@@ -147,7 +148,7 @@ def _own(entry: OwnAppliance) -> ApplianceView:
     draw = load["draw"]
     return ApplianceView(
         name=entry.name,
-        room="Your own",
+        room=phrase("answers.reference.own"),
         kinds=[],
         note="",
         says=f"{draw['value']:g} {draw['unit']} {load['supply'].upper()} · {_usual(load)}",

@@ -17,6 +17,7 @@ from vast_harbor.core.battery.datasheet import (
 )
 from vast_harbor.core.battery.peukert import exponent_from_two_ratings
 from vast_harbor.core.errors import InvalidInput
+from vast_harbor.phrases import phrase
 
 SYSTEM_VOLTS = (12, 24, 36, 48)
 
@@ -54,8 +55,13 @@ def cells_of(battery_class: BatteryClass, volts: float) -> int:
     usual = "2, 4, 6, 8 or 12 V" if battery_class.is_lead_acid else "12.8, 25.6 or 51.2 V"
     raise InvalidInput(
         "unit_v",
-        f"{volts:g} V is not a voltage that {battery_class.short} comes in: its cells have "
-        f"{battery_class.cell_v:g} V each, so a battery has {usual}.",
+        phrase(
+            "battery.bank.unit_v",
+            volts=f"{volts:g}",
+            short=battery_class.short,
+            cell_v=f"{battery_class.cell_v:g}",
+            usual=usual,
+        ),
     )
 
 
@@ -76,8 +82,7 @@ def series_count(system_v: float, unit_class_v: float) -> int:
     if count < 1 or abs(count * unit_class_v - system_v) > 1e-9:
         raise InvalidInput(
             "unit_v",
-            f"{unit_class_v:g} V units cannot make {system_v:g} V: choose a unit of which a whole "
-            f"number in series gives {system_v:g} V.",
+            phrase("battery.bank.unit_v_2", unit_class_v=f"{unit_class_v:g}", system_v=f"{system_v:g}"),
         )
     return count
 

@@ -9,6 +9,7 @@ from vast_harbor.core.battery.peukert import (
     reserve_capacity_ah,
 )
 from vast_harbor.core.figures.workings import Figure, computed, typed
+from vast_harbor.phrases import phrase
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,51 +65,60 @@ def read(label: Label, dod: float) -> Reading:
     remarks: list[str] = []
     ratings = _ratings(label, remarks)
     if not ratings:
-        remarks.append("No capacity can be read: enter amp-hours, reserve minutes or watt-hours.")
+        remarks.append(phrase("battery.label.capacity_read_enter_amp"))
         return Reading((), tuple(remarks))
     exponent = _exponent(label, ratings, remarks)
     hours = label.battery_class.rated_hours
     (ah, rated), key = ratings[0], "label"
     inputs = {
-        "C": typed(f"{key}.ah", "Capacity on the label", ah, "Ah", ""),
-        "r": typed(f"{key}.hours", "Over", rated, "h", ""),
+        "C": typed(f"{key}.ah", phrase("battery.label.ah"), ah, "Ah", ""),
+        "r": typed(f"{key}.hours", phrase("battery.label.hours"), rated, "h", ""),
         "k": exponent,
-        "t": Figure(f"{key}.t", "Usual time of the class", hours, "h", "reference", source="Of the class"),
+        "t": Figure(
+            f"{key}.t", phrase("battery.label.t"), hours, "h", "reference", source=phrase("terms.names.class")
+        ),
     }
     comparable = computed(
         f"{key}.comparable",
-        f"Comparable capacity, over {hours:g} h",
+        phrase("battery.label.comparable", hours=f"{hours:g}"),
         capacity_over_time(ah, rated, exponent.number, hours),
         "Ah",
         "{C} · ({t} / {r})^(1 − 1 / {k})",
         inputs,
-        "Peukert (1897)",
+        phrase("terms.names.peukert_1897"),
     )
-    volts = typed(f"{key}.volts", "Volts", label.volts, "V", "")
+    volts = typed(f"{key}.volts", phrase("terms.names.volts"), label.volts, "V", "")
     energy = computed(
-        f"{key}.energy", "Energy", comparable.number * label.volts, "Wh", "{C} · {V}",
-        {"C": comparable, "V": volts}, "Wh = V · Ah: this, not Ah, is compared across volts",
+        f"{key}.energy", phrase("battery.label.energy"), comparable.number * label.volts, "Wh", "{C} · {V}",
+        {"C": comparable, "V": volts}, phrase("battery.label.energy_source"),
     )  # fmt: skip
-    depth = Figure(f"{key}.dod", "Usable depth", dod, "1", "house rule", source="House rule")
+    depth = Figure(
+        f"{key}.dod",
+        phrase("terms.names.usable_depth"),
+        dod,
+        "1",
+        "house rule",
+        source=phrase("terms.names.house_rule"),
+    )
     usable = computed(
-        f"{key}.usable", "Usable, new and at 25 °C", energy.number * dod, "Wh", "{E} · {DoD}",
-        {"E": energy, "DoD": depth}, "What may be taken out each cycle",
+        f"{key}.usable", phrase("battery.label.usable"), energy.number * dod, "Wh", "{E} · {DoD}",
+        {"E": energy, "DoD": depth}, phrase("battery.label.usable_source"),
     )  # fmt: skip
     figures = [comparable, exponent, energy, usable]
     if label.cycles is not None and label.cycles_at_dod is not None:
         figures.append(
             computed(
                 f"{key}.lifetime",
-                "Energy over its cycles",
+                phrase("battery.label.lifetime"),
                 label.cycles * label.cycles_at_dod * energy.number,
                 "Wh",
                 "{N} · {d} · {E}",
                 {
-                    "N": typed(f"{key}.cycles", "Cycles", label.cycles, "cycles", ""),
-                    "d": typed(f"{key}.at", "At a depth of", label.cycles_at_dod, "1", ""),
+                    "N": typed(f"{key}.cycles", phrase("battery.label.cycles"), label.cycles, "cycles", ""),
+                    "d": typed(f"{key}.at", phrase("battery.label.at"), label.cycles_at_dod, "1", ""),
                     "E": energy,
                 },
-                "By the label, if years do not end it first",
+                phrase("battery.label.lifetime_source"),
             )
         )
     _remark(label, energy, remarks)
@@ -120,11 +130,11 @@ def _ratings(label: Label, remarks: list[str]) -> list[tuple[float, float]]:
     out: list[tuple[float, float]] = []
     if label.ah is not None:
         if label.hours is None:
-            remarks.append(f"This label does not say over how many hours its Ah hold; {usual:g} h are usual.")
+            remarks.append(phrase("battery.label.label_say_over_how", usual=f"{usual:g}"))
         out.append((label.ah, label.hours or usual))
     if label.ah_2 is not None:
         if label.hours_2 is None:
-            remarks.append("The second capacity needs its hours to be of use.")
+            remarks.append(phrase("battery.label.second_capacity_needs_hours"))
         else:
             out.append((label.ah_2, label.hours_2))
     if label.reserve_minutes is not None:
@@ -144,43 +154,39 @@ def _exponent(label: Label, ratings: list[tuple[float, float]], remarks: list[st
         if 1.0 <= k <= 1.6:
             return computed(
                 "label.k",
-                "Peukert exponent",
+                phrase("terms.names.peukert_exponent"),
                 k,
                 "1",
                 "log({t_2} / {t_1}) / log({I_1} / {I_2})",
                 {
-                    "t_1": typed("label.t1", "First time", t_1, "h", ""),
-                    "t_2": typed("label.t2", "Second time", t_2, "h", ""),
-                    "I_1": typed("label.i1", "First current", ah_1 / t_1, "A", ""),
-                    "I_2": typed("label.i2", "Second current", ah_2 / t_2, "A", ""),
+                    "t_1": typed("label.t1", phrase("battery.label.t1"), t_1, "h", ""),
+                    "t_2": typed("label.t2", phrase("battery.label.t2"), t_2, "h", ""),
+                    "I_1": typed("label.i1", phrase("battery.label.i1"), ah_1 / t_1, "A", ""),
+                    "I_2": typed("label.i2", phrase("battery.label.i2"), ah_2 / t_2, "A", ""),
                 },
-                "From two ratings of the label",
+                phrase("battery.label.k_source"),
             )
-        remarks.append(
-            "The two ratings contradict each other: a faster discharge cannot give more. Read them again."
-        )
+        remarks.append(phrase("battery.label.two_ratings_contradict_other"))
     return Figure(
         "label.k",
-        "Peukert exponent",
+        phrase("terms.names.peukert_exponent"),
         of_class.likely,
         "1",
         "reference",
         low=of_class.low,
         high=of_class.high,
-        source="Of the class: the label gives only one rating",
+        source=phrase("battery.label.k_source_2"),
     )
 
 
 def _remark(label: Label, energy: Figure, remarks: list[str]) -> None:
     if label.cycles is not None and label.cycles_at_dod is None:
-        remarks.append(
-            "This label does not say at which depth its cycles are counted: the count alone means little."
-        )
+        remarks.append(phrase("battery.label.label_say_depth_cycles"))
     if label.wh is not None and label.ah is not None and abs(label.wh / energy.number - 1) > 0.1:
-        remarks.append("Its watt-hours and its amp-hours times volts differ by more than a tenth.")
+        remarks.append(phrase("battery.label.watt_hours_amp_hours"))
     if (
         label.battery_class.is_lead_acid
         and label.cycles is not None
         and label.cycles > 3 * label.battery_class.cycles.high
     ):
-        remarks.append("So many cycles are not believable for this class, unless they are very shallow.")
+        remarks.append(phrase("battery.label.many_cycles_believable_class"))

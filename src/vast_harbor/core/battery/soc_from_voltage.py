@@ -6,6 +6,7 @@ import numpy as np
 
 from vast_harbor.core.battery.chemistry import BatteryClass
 from vast_harbor.core.battery.terminal_voltage import Terminal, rested_volts
+from vast_harbor.phrases import phrase
 
 CHARGING, JUST_CHARGED, SHORT_REST, RESTED, LOADED = (
     "charging", "just_charged", "short_rest", "rested", "loaded",
@@ -63,7 +64,7 @@ def read(terminal: Terminal, volts: float, state: str, amps: float = 0.0) -> Met
     if state == CHARGING:
         return MeterReading(
             None, None,
-            ("While it is charged, volts show the charger, not the battery. Take it off and let it rest.",),
+            (phrase("battery.soc_from_voltage.while_charged_volts_show"),),
         )  # fmt: skip
     why: list[str] = []
     rested = volts
@@ -71,13 +72,13 @@ def read(terminal: Terminal, volts: float, state: str, amps: float = 0.0) -> Met
     if state == JUST_CHARGED:
         down, up = (SURFACE_V * scale, 0.0) if lead else (down, up)
         why.append(
-            "Surface charge lifts the volts for hours: a half-empty lead-acid reads full."
+            phrase("battery.soc_from_voltage.surface_charge_lifts_volts")
             if lead
-            else "Just charged it reads high for an hour."
+            else phrase("battery.soc_from_voltage.just_charged_reads_high")
         )
     elif state == SHORT_REST and lead:
         down = up = SHORT_REST_V * scale
-        why.append("After two to eight hours of rest the volts still move.")
+        why.append(phrase("battery.soc_from_voltage.after_two_eight_hours"))
     elif state == LOADED:
         soc = soc_at(battery_class, terminal.class_v, volts)
         for _ in range(20):
@@ -85,21 +86,21 @@ def read(terminal: Terminal, volts: float, state: str, amps: float = 0.0) -> Met
             soc = soc_at(battery_class, terminal.class_v, rested)
         down = up = LOADED_V * scale
         why.append(
-            f"Under {amps:g} A the volts sag by about {rested - volts:.2f} V, "
-            "known only by the class, the cold and the age."
+            phrase(
+                "battery.soc_from_voltage.under_volts_sag_about",
+                amps=f"{amps:g}",
+                rested=f"{rested - volts:.2f}",
+            )
         )
     low = soc_at(battery_class, terminal.class_v, rested - down)
     high = soc_at(battery_class, terminal.class_v, rested + up)
     full = float(rested_volts(battery_class, terminal.class_v, 1.0))
     if volts > full + 0.25 * scale:
-        why.append("It reads more than a rested full one: it was charged a moment ago, or still is.")
+        why.append(phrase("battery.soc_from_voltage.reads_rested_full_charged"))
     if volts < float(rested_volts(battery_class, terminal.class_v, 0.0)) - 0.5 * scale:
-        why.append("It reads less than an empty one: a cell may be dead, or the wrong volts were entered.")
+        why.append(phrase("battery.soc_from_voltage.reads_less_empty_cell"))
     if not lead and high - low > 0.25:
-        why.append(
-            "LFP holds its volts nearly flat between a fifth and nine tenths: "
-            "volts cannot tell how full it is there; a counting shunt can."
-        )
+        why.append(phrase("battery.soc_from_voltage.lfp_holds_volts_nearly"))
     elif high - low > 0.25:
-        why.append("The range is wide: trust it only to tell full from flat.")
+        why.append(phrase("battery.soc_from_voltage.range_wide_trust_tell"))
     return MeterReading(low, high, tuple(why))

@@ -9,6 +9,7 @@ from babel.numbers import get_currency_precision, get_currency_symbol
 
 from vast_harbor.core.figures import units
 from vast_harbor.core.figures.parsing import clock_text
+from vast_harbor.phrases import phrase
 
 NO_VALUE = "—"
 # Before a unit: a change, shown with its sign.
@@ -29,10 +30,10 @@ def duration(hours: float) -> str:
     """
     if hours >= LONGEST_HOURS:
         days = hours / 24
-        return f"{trim(group(days, 0 if days >= 10 else 1))} days"
+        return phrase("figures.display.days", trim=trim(group(days, 0 if days >= 10 else 1)))
     minutes = round(hours * 60)
     if minutes < 60:
-        return f"{minutes} min"
+        return phrase("figures.display.min", minutes=minutes)
     return f"{minutes // 60} h {minutes % 60:02d}" if minutes % 60 and minutes < 600 else f"{round(hours)} h"
 
 
@@ -61,21 +62,21 @@ def moment(hours: float) -> str:
     Args:
         hours: since midnight before its first day [h].
     """
-    return f"day {int(hours // 24) + 1}, {clock_text(hours % 24)}"
+    return phrase("figures.display.day", hours=int(hours // 24) + 1, clock_text=clock_text(hours % 24))
 
 
 # Units that are not a number and a name.
 WORDED = {"clock": clock_text, "duration": duration, "moment": moment}
 PER = {
-    "money/cycle": " a cycle",
-    "money/kWh": " per kWh",
-    "money/year": " a year",
-    "money/night": " a night",
-    "money/kg": " per kg",
-    "money/lb": " per lb",
-    "money/h": " an hour",
-    "money/Ah": " per Ah",
-    "money/kWh·year": " per kWh and year",
+    "money/cycle": phrase("figures.display.cycle"),
+    "money/kWh": phrase("figures.display.per_kwh"),
+    "money/year": phrase("figures.display.year"),
+    "money/night": phrase("figures.display.night"),
+    "money/kg": phrase("figures.display.per_kg"),
+    "money/lb": phrase("figures.display.per_lb"),
+    "money/h": phrase("figures.display.hour"),
+    "money/Ah": phrase("figures.display.per_ah"),
+    "money/kWh·year": phrase("figures.display.per_kwh_year"),
 }
 
 
@@ -194,7 +195,7 @@ class Style:
             return amount + PER.get(unit, "/" + unit[6:] if unit != "money" else "")
         if exact and unit.removeprefix(SIGNED) in ("%", "1/year"):
             percent = trim(group(100 * value, digits_for(100 * value, 7)))
-            return f"{percent} %" + (" a year" if unit.endswith("year") else "")
+            return f"{percent} %" + (phrase("figures.display.year") if unit.endswith("year") else "")
         if exact:
             number = trim(group(value, digits_for(value, 7)))
             return number if unit == "1" else f"{number} {_unit_name(unit)}"
@@ -214,7 +215,9 @@ class Style:
         if unit in ("1/year", "%"):
             percent = value * 100
             digits = 0 if abs(percent) >= 10 else 1
-            return f"{trim(group(percent, digits))} %" + (" a year" if unit == "1/year" else "")
+            return f"{trim(group(percent, digits))} %" + (
+                phrase("figures.display.year") if unit == "1/year" else ""
+            )
         if unit == "1":
             return trim(group(value, digits_for(value, 3)))
         if unit.startswith(SIGNED):
@@ -268,7 +271,12 @@ def _digits(value: float, unit: str) -> int:
 
 
 # Units whose name in a text is another.
-NAMES = {"1/year": "a year", "1/h": "C", "cycles/year": "cycles a year", "h/year": "h a year"}
+NAMES = {
+    "1/year": phrase("figures.display.year_2"),
+    "1/h": "C",
+    "cycles/year": phrase("figures.display.cycles_year"),
+    "h/year": phrase("figures.display.h_year"),
+}
 PLURAL = ("nights", "years", "cycles", "batteries", "strings", "days", "times")
 
 

@@ -4,6 +4,7 @@ import re
 from dataclasses import dataclass
 
 from vast_harbor.core.figures import units
+from vast_harbor.phrases import phrase
 
 NUMBER = r"[-+−]?(?:\d[\d\s'\u00a0\u202f]*(?:[.,]\d+)*|[.,]\d+)"
 _NUMBER_AND_UNIT = re.compile(rf"^\s*({NUMBER})\s*(.*?)\s*$")
@@ -70,19 +71,19 @@ NAMES = {
     "V": "volts",
     "h": "hours",
     "min": "minutes",
-    "1": "a number or a percentage",
-    "kg": "a weight",
-    "°C": "a temperature",
+    "1": phrase("figures.parsing.number_percentage"),
+    "kg": phrase("figures.parsing.weight"),
+    "°C": phrase("figures.parsing.temperature"),
     "years": "years",
     "nights": "nights",
-    "money": "an amount of money",
-    "times": "a count",
+    "money": phrase("figures.parsing.amount_money"),
+    "times": phrase("figures.parsing.count"),
     "Wh": "watt-hours",
-    "mm": "a length",
-    "m": "a length",
+    "mm": phrase("figures.parsing.length"),
+    "m": phrase("figures.parsing.length"),
     "s": "seconds",
-    "mm²": "a cross-section",
-    "cm²": "an area",
+    "mm²": phrase("figures.parsing.cross_section"),
+    "cm²": phrase("figures.parsing.area"),
     "mV": "millivolts",
     "°": "degrees",
 }
@@ -92,8 +93,8 @@ EXAMPLES = {
     "A": "12 or 12 A",
     "Ah": "100 or 100 Ah",
     "V": "12",
-    "h": "6, 1h30 or 90 min",
-    "min": "10 or 10 min",
+    "h": phrase("figures.parsing.n6_1h30_90_min"),
+    "min": phrase("figures.parsing.n10_10_min"),
     "1": "0.35 or 35 %",
     "kg": "29.5",
     "°C": "10, 10 °C or 50 °F",
@@ -102,7 +103,7 @@ EXAMPLES = {
     "money": "249.50",
     "times": "3",
     "1/year": "2 %",
-    "Wh": "850, 850 Wh, 0.85 kWh or 70 Ah",
+    "Wh": phrase("figures.parsing.n850_850_wh_0"),
     "mm": "520, 52 cm or 20.5 in",
     "m": "1.2, 1.2 m or 4 ft",
     "s": "3",
@@ -152,8 +153,12 @@ def number(text: str) -> float:
         if plain.count(",") > 1:
             return float(whole)
         raise Unreadable(
-            f"“{text.strip()}” can be read as {whole} or as {plain.replace(',', '.')}: "
-            "write it without the comma, or with a point."
+            phrase(
+                "figures.parsing.read_write_without_comma",
+                text=text.strip(),
+                whole=whole,
+                replace=plain.replace(",", "."),
+            )
         )
     if plain.count(".") > 1:
         plain = plain.replace(".", "")
@@ -164,8 +169,10 @@ def _wrong_unit(suffix: str, unit: str, text: str) -> Unreadable:
     other = _ELSEWHERE.get(suffix.lower())
     wanted = NAMES.get(unit, unit)
     if other:
-        return Unreadable(f"“{text.strip()}” is in {other}, but {wanted} belong here.")
-    return Unreadable(f"“{text.strip()}” is not {wanted}: try {EXAMPLES.get(unit, '12.5')}.")
+        return Unreadable(phrase("figures.parsing.belong", text=text.strip(), other=other, wanted=wanted))
+    return Unreadable(
+        phrase("figures.parsing.try", text=text.strip(), wanted=wanted, get=EXAMPLES.get(unit, "12.5"))
+    )
 
 
 def parse(text: str, unit: str, system: str = units.METRIC, system_v: float | None = None) -> float:
@@ -190,7 +197,12 @@ def parse(text: str, unit: str, system: str = units.METRIC, system_v: float | No
     match = _NUMBER_AND_UNIT.match(text)
     if not match:
         raise Unreadable(
-            f"“{text.strip()}” is not {NAMES.get(unit, 'a number')}: try {EXAMPLES.get(unit, '12.5')}."
+            phrase(
+                "figures.parsing.try_2",
+                text=text.strip(),
+                get=NAMES.get(unit, phrase("terms.names.number")),
+                get_2=EXAMPLES.get(unit, "12.5"),
+            )
         )
     value, suffix = number(match[1]), match[2].strip()
     if not suffix:
@@ -229,10 +241,7 @@ def parse_draw(text: str) -> Draw:
     if match and match[2].strip().lower() in _SUFFIXES["A"]:
         return Draw(parse(text, "A"), "A")
     if match and match[2].strip().lower() in PER_DAY:
-        raise Unreadable(
-            f"“{text.strip()}” is an amount for a time, not a draw: give the watts or amps that it "
-            "takes while it is on, and the hours beside it."
-        )
+        raise Unreadable(phrase("figures.parsing.amount_time_draw_give", text=text.strip()))
     return Draw(parse(text, "W"), "W")
 
 
@@ -257,7 +266,7 @@ def parse_windows(text: str) -> list[tuple[float, float]]:
             continue
         match = _RANGE.match(part.strip())
         if match is None:
-            raise Unreadable(f"“{part.strip()}” is not a range of times: try 18:00-22:30.")
+            raise Unreadable(phrase("figures.parsing.range_times_try_18", part=part.strip()))
         start = parse_clock(match[1])
         end = 24.0 if match[2].strip().rstrip("h ") in ("24", "24:00") else parse_clock(match[2])
         out.append((start, end if end > start else end + 24))
@@ -295,4 +304,4 @@ def parse_clock(text: str) -> float:
             hour = hour % 12 + (12 if match[3].lower() == "pm" else 0)
         if hour < 24 and minute < 60:
             return hour + minute / 60
-    raise Unreadable(f"“{text.strip()}” is not a time of day: try 18:30.")
+    raise Unreadable(phrase("figures.parsing.time_day_try_18", text=text.strip()))

@@ -12,6 +12,8 @@ evaluated: a test computes every formula again from its inputs and compares.
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
 
+from vast_harbor.phrases import phrase
+
 TYPED = "typed"
 HOUSE_RULE = "house rule"
 OVERRIDE = "override"
@@ -134,7 +136,7 @@ def typed(
         value,
         unit,
         TYPED,
-        source=source or "Entered by you",
+        source=source or phrase("figures.workings.entered"),
         path=path,
         note=note,
         low=low,

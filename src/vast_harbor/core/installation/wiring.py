@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.installation.cables import CableData, Sized, size
+from vast_harbor.phrases import phrase
 
 # More batteries than this are not drawn.
 MOST_DRAWN = 16
@@ -136,26 +137,69 @@ def _places(bank: Bank) -> tuple[tuple[Unit, ...], int, int]:
 def _parts(
     bank: Bank, main: Sized | None, link: Sized | None, string_fuse: float | None
 ) -> tuple[WirePart, ...]:
-    parts = [WirePart(bank.units, bank.model.title, None, "same age, same state, from one delivery")]
+    parts = [WirePart(bank.units, bank.model.title, None, phrase("installation.wiring.same_age_same_state"))]
     links = series_links(bank)
     link_mm2 = None if link is None else link.mm2
     if links:
-        parts.append(WirePart(links, "series link, + to −", link_mm2, "all of one length"))
-    if bank.parallel > 1:
-        parts.append(WirePart(2, "bar for the strings", None, "for the whole current; covered"))
         parts.append(
-            WirePart(bar_cables(bank), "cable from a string to a bar", link_mm2, "all of one length")
+            WirePart(
+                links,
+                phrase("installation.wiring.series_link"),
+                link_mm2,
+                phrase("installation.wiring.length"),
+            )
+        )
+    if bank.parallel > 1:
+        parts.append(
+            WirePart(
+                2,
+                phrase("installation.wiring.bar_strings"),
+                None,
+                phrase("installation.wiring.whole_current_covered"),
+            )
+        )
+        parts.append(
+            WirePart(
+                bar_cables(bank),
+                phrase("installation.wiring.cable_string_bar"),
+                link_mm2,
+                phrase("installation.wiring.length"),
+            )
         )
     if string_fuse is not None:
-        parts.append(WirePart(bank.parallel, f"fuse of a string, {string_fuse:g} A", None, "at its positive"))
+        parts.append(
+            WirePart(
+                bank.parallel,
+                phrase("installation.wiring.fuse_string", string_fuse=f"{string_fuse:g}"),
+                None,
+                phrase("installation.wiring.positive"),
+            )
+        )
     main_mm2 = None if main is None else main.mm2
     if main is not None:
         parts.append(
-            WirePart(1, f"main fuse, {main.fuse_a:g} A", None, "within about 200 mm of the positive")
+            WirePart(
+                1,
+                phrase("installation.wiring.main_fuse", fuse_a=f"{main.fuse_a:g}"),
+                None,
+                phrase("installation.wiring.within_about_200_mm"),
+            )
         )
-    parts.append(WirePart(1, "isolator", None, "carries the whole current, and opens it"))
+    parts.append(WirePart(1, "isolator", None, phrase("installation.wiring.carries_whole_current_opens")))
     parts.append(
-        WirePart(1, "shunt of the monitor", None, "in the negative, nothing else on the bank’s side")
+        WirePart(
+            1,
+            phrase("installation.wiring.shunt_monitor"),
+            None,
+            phrase("installation.wiring.negative_nothing_else_banks"),
+        )
     )
-    parts.append(WirePart(2, "main cable", main_mm2, "the two taken off at opposite corners of the bank"))
+    parts.append(
+        WirePart(
+            2,
+            phrase("installation.wiring.main_cable"),
+            main_mm2,
+            phrase("installation.wiring.two_taken_off_opposite"),
+        )
+    )
     return tuple(parts)

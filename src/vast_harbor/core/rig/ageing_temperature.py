@@ -9,6 +9,7 @@ from vast_harbor.core.rig.derating import air_temperature, living_c
 from vast_harbor.core.rig.months import months_of_use, type_for
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.weather.climate import warmth_at
+from vast_harbor.phrases import phrase
 
 
 def month_warmth(plan: Plan, assumptions: Assumptions, month: int) -> float:
@@ -38,10 +39,10 @@ def ageing_temperature(plan: Plan, assumptions: Assumptions) -> Figure:
     speeds = [2 ** (max(0.0, t - 25) / 10) for t in warmths]
     return Figure(
         "rig.ageing_c",
-        "Temperature that ages it in use",
+        phrase("rig.ageing_temperature.ageing_c"),
         25 + 10 * log2(sum(speeds) / len(speeds)),
         "°C",
         REFERENCE,
-        source="25 + 10·log₂(mean of 2^((T − 25)/10)) over the months of use",
-        note="Below 25 °C a battery ages no slower, so cooler months count as 25 °C.",
+        source=phrase("rig.ageing_temperature.ageing_c_source"),
+        note=phrase("rig.ageing_temperature.ageing_c_note"),
     )

@@ -12,25 +12,39 @@ from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.rig.profile import mean_current as energy_weighted
 from vast_harbor.core.weather.climate import ENGINE, INSIDE, LIVING, warmth_at
 from vast_harbor.core.weather.sun import SEASONS
+from vast_harbor.phrases import phrase
 
 CABIN = "cabin"
 
-PEUKERT = "Peukert (1897)"
+PEUKERT = phrase("terms.names.peukert_1897")
 
 
 def air_temperature(plan: Plan, day_type: DayType) -> Figure:
     """Temperature of the outside air on a kind of day [°C]: as stated, else of climate and season."""
     at = f"day.{day_type.id}.air_c"
     if day_type.air_c is not None:
-        return typed(at, "Outside air", day_type.air_c, "°C", f"{plan.type_path(day_type)}/air_c")
+        return typed(
+            at, phrase("rig.derating.outside_air"), day_type.air_c, "°C", f"{plan.type_path(day_type)}/air_c"
+        )
     climate = plan.site.climate
     if climate is None:
-        return Figure(at, "Outside air", 15.0, "°C", REFERENCE, source="No climate is chosen on the Rig stop")
+        return Figure(
+            at,
+            phrase("rig.derating.outside_air"),
+            15.0,
+            "°C",
+            REFERENCE,
+            source=phrase("rig.derating.climate_chosen_rig_stop"),
+        )
     return Figure(
-        at, f"Outside air in {day_type.season}", climate.season_c(day_type.season), "°C", REFERENCE,
-        source=f"Monthly mean of the climate kind “{climate.name}”",
-        note="State the day's own temperature on the Day stop where you know it.",
-    )  # fmt: skip
+        at,
+        phrase("rig.derating.outside_air_2", season=day_type.season),
+        climate.season_c(day_type.season),
+        "°C",
+        REFERENCE,
+        source=phrase("rig.derating.monthly_mean_climate_kind", name=climate.name),
+        note=phrase("rig.derating.state_days_own_temperature"),
+    )
 
 
 def cold_cabin(plan: Plan, assumptions: Assumptions) -> bool:
@@ -50,10 +64,10 @@ def _by_place(
     room = assumptions.figure("room_c")
     if heated and cold_cabin(plan, assumptions):
         room = computed(
-            f"{at}.room_c", "Living space of a cabin, between cold and heated",
+            f"{at}.room_c", phrase("rig.derating.room_c"),
             living_c(plan, assumptions, air.number), "°C",
             "max({T_air}, ({T_air} + {T_room}) / 2)", {"T_air": air, "T_room": room},
-            "Midway, until you state its warmth",
+            phrase("rig.derating.room_c_source"),
         )  # fmt: skip
     value = warmth_at(plan.place, air.number, room.number, heated, running)
     inputs = {"T_air": air, "T_room": room}
@@ -66,16 +80,15 @@ def _by_place(
         formula = "{T_air} + 15" if plan.place == ENGINE and running else "{T_air}"
     used = {k: v for k, v in inputs.items() if f"{{{k}}}" in formula}
     return computed(
-        at, name, value, "°C", formula, used, "By where the battery stands",
-        "Living space: the room's. Inside locker: midway. Outside box: the air's. Engine room: 15 K above it "
-        "while the engine runs.",
+        at, name, value, "°C", formula, used, phrase("rig.derating.where_battery_stands"),
+        phrase("rig.derating.living_space_rooms_inside"),
     )  # fmt: skip
 
 
 def battery_temperature(plan: Plan, assumptions: Assumptions, day_type: DayType) -> Figure:
     """The temperature of the battery on a kind of day [°C]: as stated, else by its place and the season."""
-    note = "Of the battery, not of the air."
-    name = "Battery temperature in use"
+    note = phrase("rig.derating.battery_air")
+    name = phrase("rig.derating.battery_temperature_use")
     if day_type.battery_c is not None:
         path = f"{plan.type_path(day_type)}/battery_c"
         return typed(f"day.{day_type.id}.battery_c", name, day_type.battery_c, "°C", path, note)
@@ -99,16 +112,22 @@ def season_temperatures(plan: Plan, assumptions: Assumptions) -> dict[str, Figur
 
 def rest_temperature(plan: Plan, assumptions: Assumptions) -> Figure:
     """The temperature of the battery the rest of the year [°C]: as stated, else by its place, unheated."""
-    name = "Battery temperature the rest of the year"
+    name = phrase("rig.derating.battery_temperature_rest_year")
     if plan.rest_c is not None:
         return typed("rig.rest_c", name, plan.rest_c, "°C", "/rig/rest_c")
     climate = plan.site.climate
     others = [m for m in range(1, 13) if m not in plan.months] if plan.months else []
     mean = 12.0 if climate is None else climate.months_c(others, plan.site.south)
     air = Figure(
-        "rig.rest_air_c", "Outside air in the months without use", mean, "°C", REFERENCE,
-        source=f"Mean of the climate kind “{climate.name}”" if climate else "No climate is chosen",
-    )  # fmt: skip
+        "rig.rest_air_c",
+        phrase("rig.derating.rest_air_c"),
+        mean,
+        "°C",
+        REFERENCE,
+        source=phrase("rig.derating.rest_air_c_source", name=climate.name)
+        if climate
+        else phrase("rig.derating.rest_air_c_source_2"),
+    )
     return _by_place("rig.rest_c", name, plan, assumptions, air, False, False)
 
 
@@ -136,15 +155,15 @@ def temperature(at: str, warmth: Figure, assumptions: Assumptions, battery_class
         return Figure(f"{at}.{which}", name, value, unit, REFERENCE, source=shown.source)
 
     if t_1 == t_2:
-        inputs = {"k_end": point("k1", k_1, "1", f"Table value at {t_1:g} °C")}
+        inputs = {"k_end": point("k1", k_1, "1", phrase("rig.derating.table_value_c", t_1=f"{t_1:g}"))}
         formula = "{k_end}"
     else:
         inputs = {
-            "k_1": point("k1", k_1, "1", f"Table value at {t_1:g} °C"),
-            "k_2": point("k2", k_2, "1", f"Table value at {t_2:g} °C"),
+            "k_1": point("k1", k_1, "1", phrase("rig.derating.table_value_c", t_1=f"{t_1:g}")),
+            "k_2": point("k2", k_2, "1", phrase("rig.derating.table_value_c_2", t_2=f"{t_2:g}")),
             "T": warmth,
-            "T_1": point("t1", t_1, "°C", "Lower point of the table"),
-            "T_2": point("t2", t_2, "°C", "Upper point of the table"),
+            "T_1": point("t1", t_1, "°C", phrase("rig.derating.lower_point_table")),
+            "T_2": point("t2", t_2, "°C", phrase("rig.derating.upper_point_table")),
         }
         formula = "{k_1} + ({k_2} − {k_1}) · ({T} − {T_1}) / ({T_2} − {T_1})"
     return Figure(
@@ -169,11 +188,11 @@ def mean_current(at: str, profile_wh: Figure, squared: Figure, volts: Figure) ->
     value = energy_weighted(squared.number, profile_wh.number, volts.number)
     return computed(
         f"{at}.I_mean",
-        "Energy-weighted mean current",
+        phrase("rig.derating.energy_weighted_mean_current"),
         value,
         "A",
         "{P²t} / ({Pt} · {V})" if has else "0",
         {"P²t": squared, "Pt": profile_wh, "V": volts},
-        "Mean of the current over the energy of the day: hard draws weigh more",
-        "Loads without a time of day are given a sensible one; a duty cycle is spread evenly.",
+        phrase("rig.derating.mean_current_over_energy"),
+        phrase("rig.derating.loads_without_time_day"),
     )

@@ -14,6 +14,7 @@ from vast_harbor.core.rig.day_types import PLAIN_DAY, DayType
 from vast_harbor.core.rig.loads import Inverter, Load
 from vast_harbor.core.rig.sources import ENGINE, KINDS, MAINS, SOLAR, STREAM, Source
 from vast_harbor.core.weather.climate import LIVING, Climate, Region
+from vast_harbor.phrases import phrase
 
 # What an extra is to a bank, and who puts a bank in.
 NEEDED, WANTED, THERE = "needed", "wanted", "there"
@@ -221,7 +222,7 @@ class SecondBank:
         nights: nights that it must last by itself should the charger fail.
     """
 
-    name: str = "Services"
+    name: str = phrase("terms.names.services")
     system_v: float = 12.0
     efficiency: float = 0.92
     limit_w: float = 360.0

@@ -7,6 +7,7 @@ from vast_harbor.core.battery.chemistry import BatteryClass
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Candidate, Plan
 from vast_harbor.core.rig.sources import DC_DC, ENGINE, MAINS, MPPT, PWM, SOLAR, Source
+from vast_harbor.phrases import phrase
 
 # Highest threshold at which such chargers can be told to start again, and what reaches LFP's balancing volts.
 HIGHEST_REBULK_V = 13.3
@@ -86,7 +87,7 @@ def ladder(
         this unit has it.
     """
     lfp = not battery_class.is_lead_acid
-    rests = "It still rests after float." if lfp and source.rests else ""
+    rests = phrase("rig.source_remedies.still_rests_after_float") if lfp and source.rests else ""
     out = [
         _position(i, absorption, hold, rests, system_v / 12)
         for i, (absorption, hold) in enumerate(source.positions)
@@ -94,9 +95,9 @@ def ladder(
     ]
     if source.adjustable:
         at, hold = (v * system_v / 12 for v in (battery_class.absorption_v, battery_class.float_v))
-        volts = f"{at:g} V, float {hold:g} V"
-        others = ", no equalising, no compensation" if lfp else ""
-        says = f"Set it by hand: {volts}, no time-out{others}."
+        volts = phrase("rig.source_remedies.v_float_v", at=f"{at:g}", hold=f"{hold:g}")
+        others = phrase("rig.source_remedies.equalising_compensation") if lfp else ""
+        says = phrase("rig.source_remedies.set_hand_time_out", volts=volts, others=others)
         out.append(
             Rung(
                 "settings", says, lambda s: replace(_profile(s, battery_class), rests=s.rests), hours=0.5,
@@ -104,42 +105,45 @@ def ladder(
             )
         )  # fmt: skip
     if source.adjustable and source.rests:
-        says = "Switch its rest stage off."
+        says = phrase("rig.source_remedies.switch_rest_stage_off")
         out.append(Rung("no_rest", says, lambda s: replace(s, rests=False), skill=HANDY))
     if source.adjustable and source.rests:
-        says = f"Raise the volts at which it starts again to {HIGHEST_REBULK_V * system_v / 12:g} V."
-        leaves = "It still cycles the bank between full and that threshold."
+        says = phrase(
+            "rig.source_remedies.raise_volts_starts_again",
+            highest_rebulk_v=f"{HIGHEST_REBULK_V * system_v / 12:g}",
+        )
+        leaves = phrase("rig.source_remedies.still_cycles_bank_between")
         out.append(
             Rung("rebulk", says, lambda s: replace(s, rebulk_v=HIGHEST_REBULK_V), skill=HANDY, leaves=leaves)
         )
     if source.adjustable and source.equalise_v:
-        says = "Switch equalising and desulphating off."
+        says = phrase("rig.source_remedies.switch_equalising_desulphating_off")
         out.append(Rung("no_equalise", says, lambda s: replace(s, equalise_v=None)))
     if source.adjustable and lfp and source.compensates:
-        says = "Switch its temperature compensation off."
+        says = phrase("rig.source_remedies.switch_temperature_compensation_off")
         out.append(Rung("no_compensation", says, lambda s: replace(s, compensates=False)))
     if source.adjustable and not lfp and not source.compensates and source.kind == MAINS:
         out.append(
             Rung(
-                "sensor", "Add its temperature sensor.", lambda s: replace(s, compensates=True),
-                assumptions.value("sensor_price"), 0.5, HANDY, "A cable to the battery.",
+                "sensor", phrase("rig.source_remedies.sensor"), lambda s: replace(s, compensates=True),
+                assumptions.value("sensor_price"), 0.5, HANDY, phrase("rig.source_remedies.cable_battery"),
             )
         )  # fmt: skip
     if source.firmware and lfp:
         out.append(
             Rung(
-                "firmware", "Have its firmware renewed to the version that knows LFP.",
+                "firmware", phrase("rig.source_remedies.firmware"),
                 lambda s: _profile(s, battery_class),
-                assumptions.value("firmware_price"), 1, HANDY, "It may have to be sent in.",
+                assumptions.value("firmware_price"), 1, HANDY, phrase("rig.source_remedies.sent"),
             )
         )  # fmt: skip
     if source.board and lfp:
         out.append(
             Rung(
-                "board", "Have its control board changed for the one that knows LFP.",
+                "board", phrase("rig.source_remedies.board"),
                 lambda s: _profile(s, battery_class),
                 assumptions.value("board_price"), 1.5, TRADE,
-                "It comes out of its place, with the mains off.", hidden_hours=0.5,
+                phrase("rig.source_remedies.comes_out_place_mains"), hidden_hours=0.5,
             )
         )  # fmt: skip
     new = _new_unit(source, battery_class, assumptions, system_v)
@@ -147,7 +151,9 @@ def ladder(
 
 
 def _position(index: int, absorption: float, hold: float, leaves: str, scale: float) -> Rung:
-    says = f"Set its switch to {absorption * scale:g} / {hold * scale:g} V."
+    says = phrase(
+        "rig.source_remedies.set_switch_v", absorption=f"{absorption * scale:g}", hold=f"{hold * scale:g}"
+    )
     return Rung(
         f"position-{index}", says, lambda s: replace(s, absorption_v=absorption, float_v=hold), leaves=leaves
     )
@@ -164,13 +170,13 @@ def _new_unit(
 
     small = assumptions.value("hidden_price")
     if source.kind == MAINS:
-        hidden, hours = "Its AC supply; cable and fuse for its current.", 1.0
+        hidden, hours = phrase("rig.source_remedies.ac_supply_cable_fuse"), 1.0
         if source.built_in:
-            hidden = "The old one is part of the distribution panel: it is cut out of it, the panel stays; "
-            hidden += "AC supply, cable and fuse for the new one."
+            hidden = phrase("rig.source_remedies.old_part_distribution_panel")
+            hidden += phrase("rig.source_remedies.ac_supply_cable_fuse_2")
             hours = 2.5
         return Rung(
-            "new", f"A new charger of {amps:g} A with settings for {battery_class.short}.",
+            "new", phrase("rig.source_remedies.new", amps=f'{amps:g}', short=battery_class.short),
             lambda s: replace(
                 _profile(s, battery_class), rests=False, wakes=True, adjustable=True, built_in=False
             ),
@@ -180,35 +186,43 @@ def _new_unit(
     if source.kind == ENGINE and source.is_relay:
         rated = min(60.0, max(20.0, round(source.alternator_a / 2 / 10) * 10.0))
         return Rung(
-            "dc_dc", f"A DC-DC charger of {rated:g} A in place of the relay.",
+            "dc_dc", phrase("rig.source_remedies.dc_dc", rated=f'{rated:g}'),
             lambda s: replace(
                 _profile(s, battery_class), link=DC_DC, amps=rated, rests=False, wakes=True, adjustable=True
             ),
             price("dc_dc_price", rated * system_v / 12, "charger_price_a"), 3, HANDY,
-            "Fuses at both ends; a wire that tells it when the engine runs.",
+            phrase("rig.source_remedies.fuses_both_ends_wire"),
             hidden_parts=small, hidden_hours=1,
         )  # fmt: skip
     if source.kind == ENGINE:
         return Rung(
-            "new", f"A new DC-DC charger of {amps:g} A.",
+            "new", phrase("rig.source_remedies.new_2", amps=f'{amps:g}'),
             lambda s: replace(_profile(s, battery_class), wakes=True, adjustable=True),
             price("dc_dc_price", amps * system_v / 12, "charger_price_a"), 2, HANDY,
         )  # fmt: skip
     if source.kind == SOLAR:
-        what = "A new controller" if source.controller == MPPT else "A controller that seeks the best point"
+        what = (
+            phrase("rig.source_remedies.new_controller")
+            if source.controller == MPPT
+            else phrase("rig.source_remedies.controller_seeks_best_point")
+        )
         return Rung(
-            "new", f"{what}, with settings for {battery_class.short}.",
+            "new", phrase("rig.source_remedies.new_3", what=what, short=battery_class.short),
             lambda s: replace(_profile(s, battery_class), controller=MPPT, adjustable=True),
             price("controller_price", source.watts, "controller_price_w"), 1, HANDY,
-            "Panels off before it is changed." if source.controller == PWM else "",
+            phrase("rig.source_remedies.panels_off_before_changed") if source.controller == PWM else "",
         )  # fmt: skip
     return None
 
 
 NAMES = {
-    "mains": "Mains charger", "generator": "Generator", "solar": "Solar", "engine": "Engine",
-    "stream": "Wind or water", "upkeep": "Upkeep of the starting battery",
-}  # fmt: skip
+    "mains": phrase("rig.source_remedies.mains_charger"),
+    "generator": phrase("terms.names.generator"),
+    "solar": phrase("rig.source_remedies.solar"),
+    "engine": phrase("rig.source_remedies.engine"),
+    "stream": phrase("rig.source_remedies.wind_water"),
+    "upkeep": phrase("rig.source_remedies.upkeep_starting_battery"),
+}
 
 
 def name_of(source: Source) -> str:

@@ -13,8 +13,9 @@ from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.sensitivity.runner_up import AtNights, winner_and_rival
 from vast_harbor.core.stops.compare import ComparedBank
+from vast_harbor.phrases import phrase
 
-CONTINUOUS = "Lifetime cost with the last bank’s unused life credited in full, so that it is continuous"
+CONTINUOUS = phrase("changes.break_even.lifetime_cost_last_banks")
 # Of a root: difference of the two costs [money].
 WITHIN = 1.0
 MOST_NIGHTS, MOST_YEARS = 365.0, 40.0
@@ -130,8 +131,15 @@ class _BreakEvens:
         nights = np.array(whole, dtype=float)
         steps = at.costs(self.winner.id, nights, h) - at.costs(self.rival.id, nights, h)
         grid = [*np.linspace(1, MOST_NIGHTS, 92)]
-        return self._flip("nights", "Nights off-grid a year", self.plan.off_grid_nights, "nights",
-                          gap, grid, self._ranges(whole, steps))  # fmt: skip
+        return self._flip(
+            "nights",
+            phrase("terms.names.nights_off_grid_year"),
+            self.plan.off_grid_nights,
+            "nights",
+            gap,
+            grid,
+            self._ranges(whole, steps),
+        )
 
     def years(self) -> BreakEven:
         def gap(h: float) -> float:
@@ -140,7 +148,7 @@ class _BreakEvens:
         whole = range(1, int(MOST_YEARS) + 1)
         kept = np.array(whole, dtype=float)
         steps = lifetime(self.a, AS_PLANNED, kept) - lifetime(self.b, AS_PLANNED, kept)
-        return self._flip("years", "Years that it is kept", self.plan.years_kept, "years", gap,
+        return self._flip("years", phrase("terms.names.years_kept"), self.plan.years_kept, "years", gap,
                           [*np.linspace(1, MOST_YEARS, 118)], self._ranges(whole, steps))  # fmt: skip
 
     def _ranges(self, xs: Sequence[int], gaps: Iterable[float]) -> tuple[tuple[float, float, str], ...]:
@@ -179,7 +187,7 @@ class _BreakEvens:
         base = compared.banked["purchase"].number
         return self._factor(
             "price",
-            f"Price of the batteries, {self.names[compared.id]}",
+            phrase("changes.break_even.price", names=self.names[compared.id]),
             compared,
             base,
             "money",
@@ -192,8 +200,15 @@ class _BreakEvens:
         if compared is None or isinf(compared.life.years):
             return None
         base = compared.life.years
-        return self._factor("life", f"Life of {self.names[compared.id]}", compared, base, "years",
-                            lambda x: Scenario(lasts=x), [*np.linspace(0.2, 4, 115)])  # fmt: skip
+        return self._factor(
+            "life",
+            phrase("changes.break_even.life", names=self.names[compared.id]),
+            compared,
+            base,
+            "years",
+            lambda x: Scenario(lasts=x),
+            [*np.linspace(0.2, 4, 115)],
+        )
 
     def extras(self) -> BreakEven | None:
         compared = max((self.winner, self.rival), key=lambda c: c.cost["extra_cost"].number)
@@ -202,7 +217,7 @@ class _BreakEvens:
             return None
         return self._factor(
             "extras",
-            f"Besides the batteries, {self.names[compared.id]}",
+            phrase("changes.break_even.extras", names=self.names[compared.id]),
             compared,
             base,
             "money",
@@ -224,7 +239,7 @@ class _BreakEvens:
 
         return self._flip(
             f"depth_{'lead' if compared is self.lead else 'lfp'}",
-            f"Usable depth, {self.names[compared.id]}",
+            phrase("changes.break_even.usable_depth", names=self.names[compared.id]),
             now,
             "%",
             gap,
@@ -238,7 +253,7 @@ class _BreakEvens:
             warmer = Scenario(warmer=x - now)
             return self.difference(self.a, self.b, warmer, warmer, self.plan.years_kept)
 
-        return self._flip("temperature", "Temperature of the battery in use", now, "°C", gap,
+        return self._flip("temperature", phrase("changes.break_even.temperature"), now, "°C", gap,
                           [*np.linspace(now - 15, now + 30, 91)])  # fmt: skip
 
     def _flip(
@@ -254,28 +269,56 @@ class _BreakEvens:
         at = f"verdict.flip.{key}"
         roots = crossings(gap, grid)
         figures = tuple(
-            Figure(f"{at}.{i}", f"{name}: costs meet", x, unit, REFERENCE, source=CONTINUOUS,
-                   note="Found by Brent’s method; both cost the same there.")
+            Figure(
+                f"{at}.{i}",
+                phrase("changes.break_even.costs_meet", name=name),
+                x,
+                unit,
+                REFERENCE,
+                source=CONTINUOUS,
+                note=phrase("changes.break_even.found_brents_method_both"),
+            )
             for i, x in enumerate(roots)
-        )  # fmt: skip
+        )
         low = self.winner if gap(grid[0]) <= 0 else self.rival
         other = self.rival if low is self.winner else self.winner
-        here = Figure(f"{at}.now", name, now, unit, REFERENCE, source="In the plan")
+        here = Figure(f"{at}.now", name, now, unit, REFERENCE, source=phrase("changes.break_even.now_source"))
         ends = {
-            "least": Figure(f"{at}.least", name, grid[0], unit, REFERENCE, source="From here"),
-            "most": Figure(f"{at}.most", name, grid[-1], unit, REFERENCE, source="To here"),
+            "least": Figure(
+                f"{at}.least",
+                name,
+                grid[0],
+                unit,
+                REFERENCE,
+                source=phrase("changes.break_even.least_source"),
+            ),
+            "most": Figure(
+                f"{at}.most", name, grid[-1], unit, REFERENCE, source=phrase("changes.break_even.most_source")
+            ),
         }
         if not figures:
-            says = Sentence(f"{name}: {self.names[low.id]} costs less from {{least}} to {{most}}.", ends)
+            says = Sentence(
+                phrase("changes.break_even.costs_less", name=name, names=self.names[low.id]), ends
+            )
         elif len(figures) == 1:
             says = Sentence(
-                f"{name}: below {{x}} {self.names[low.id]} costs less, above it {self.names[other.id]}.",
+                phrase(
+                    "changes.break_even.below_costs_less_above",
+                    name=name,
+                    names=self.names[low.id],
+                    names_2=self.names[other.id],
+                ),
                 {"x": figures[0]},
             )
         else:
             words = " and ".join(f"{{x{i}}}" for i in range(len(figures)))
             says = Sentence(
-                f"{name}: they cost the same at {words}; below the first {self.names[low.id]} costs less.",
+                phrase(
+                    "changes.break_even.cost_same_below_first",
+                    name=name,
+                    words=words,
+                    names=self.names[low.id],
+                ),
                 {f"x{i}": f for i, f in enumerate(figures)},
             )
         return BreakEven(key, name, here, figures, low.id, says, ranges)

@@ -7,14 +7,15 @@ from vast_harbor.core.cost.life_cost import AS_PLANNED, lifetime
 from vast_harbor.core.figures.workings import REFERENCE, Figure
 from vast_harbor.core.passage import Results
 from vast_harbor.core.stops.compare import ComparedBank
+from vast_harbor.phrases import phrase
 
 USABLE, DEPTH, LABEL, BOUGHT = "usable", "depth", "label", "bought"
 EQUAL_DEPTH = 0.5
 FLATTERS = {
-    USABLE: "Every bank as large as the need, to the watt-hour: flatters none.",
-    DEPTH: "Half of every bank is used: flatters lead-acid, because LFP carries a half that it could give.",
-    LABEL: "The same watt-hours on every label: flatters lead-acid, whose label holds less that is usable.",
-    BOUGHT: "As they are bought, in whole batteries: flatters the one whose size happens to fit the need.",
+    USABLE: phrase("changes.equal_terms.every_bank_large_need"),
+    DEPTH: phrase("changes.equal_terms.half_every_bank_used"),
+    LABEL: phrase("changes.equal_terms.same_watt_hours_every"),
+    BOUGHT: phrase("changes.equal_terms.bought_whole_batteries_flatters"),
 }
 
 
@@ -82,14 +83,24 @@ def _figures(
     at, cycles = f"verdict.terms.{key}.{compared.id}", compared.cost["cycles_made"].number
 
     def figure(name: str, words: str, value: float | None, unit: str) -> Figure:
-        source = f"The bank made {share:.3g} times as large on paper" if share != 1 else "As it is bought"
+        source = (
+            phrase("changes.equal_terms.bank_made_times_large", share=f"{share:.3g}")
+            if share != 1
+            else phrase("changes.equal_terms.bought")
+        )
         return Figure(f"{at}.{name}", words, value, unit, REFERENCE, source=source)
 
     return {
-        "usable": figure("usable", "Usable energy", compared.banked["usable_wh"].number * share, "Wh"),
-        "kg": figure("kg", "Weight", compared.banked["kg"].number * share, "kg"),
-        "purchase": figure("purchase", "Batteries to buy", float(inputs.batteries), "money"),
-        "lifetime": figure("lifetime", "Lifetime cost", total, "money"),
-        "per_cycle": figure("per_cycle", "Lifetime cost per plan cycle", total / cycles if cycles else None,
-                          "money/cycle"),
-    }  # fmt: skip
+        "usable": figure(
+            "usable", phrase("terms.names.usable_energy"), compared.banked["usable_wh"].number * share, "Wh"
+        ),
+        "kg": figure("kg", phrase("terms.names.weight"), compared.banked["kg"].number * share, "kg"),
+        "purchase": figure("purchase", phrase("terms.names.batteries_buy"), float(inputs.batteries), "money"),
+        "lifetime": figure("lifetime", phrase("terms.names.lifetime_cost"), total, "money"),
+        "per_cycle": figure(
+            "per_cycle",
+            phrase("terms.names.lifetime_cost_per_plan_cycle"),
+            total / cycles if cycles else None,
+            "money/cycle",
+        ),
+    }

@@ -8,6 +8,7 @@ from vast_harbor.core.rig.loads import STANDBY
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.stops.banks import quick_life_cost, size_layout
 from vast_harbor.core.stops.compare import ComparedBank
+from vast_harbor.phrases import phrase
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,27 +74,37 @@ def _one(index: int, compared: ComparedBank, results: Results, reference: Refere
     def share(key: str, name: str, of: Figure) -> Figure:
         return computed(
             f"{at}.{key}", name, of.number * wh.number / total.number, of.unit, "{all} · {E} / {E_bank}",
-            {"all": of, "E": wh, "E_bank": total}, "Its share of the day, of the bank that the verdict names",
+            {"all": of, "E": wh, "E_bank": total}, phrase("changes.load_costs.share_day_bank_verdict"),
         )  # fmt: skip
 
-    money = share("money", f"Battery money that {load.name} causes", purchase)
+    money = share("money", phrase("changes.load_costs.money", name=load.name), purchase)
     quarter = None
     if 0 < load.hours_on < 24 and load.use != STANDBY:
         quarter = Figure(
             f"{at}.quarter",
-            f"Battery money for a quarter less of {load.name}",
+            phrase("changes.load_costs.quarter", name=load.name),
             money.number / 4,
             "money",
             REFERENCE,
-            source="A quarter of its share",
+            source=phrase("changes.load_costs.quarter_source"),
         )
     saves, price, says, better = _thrifty(at, index, money, results)
     index_in_plan = [x.id for x in plan.loads].index(load.id)
     return LoadCost(
-        load.id, load.name, index_in_plan, wh, money, share("kg", f"Weight that {load.name} causes", kg),
-        share("kept", f"Over the years, for {load.name}", lifetime), quarter,
-        _strings(wh.number, compared, results, reference), saves, price, says, better,
-    )  # fmt: skip
+        load.id,
+        load.name,
+        index_in_plan,
+        wh,
+        money,
+        share("kg", phrase("changes.load_costs.kg", name=load.name), kg),
+        share("kept", phrase("changes.load_costs.kept", name=load.name), lifetime),
+        quarter,
+        _strings(wh.number, compared, results, reference),
+        saves,
+        price,
+        says,
+        better,
+    )
 
 
 def _strings(wh: float, compared: ComparedBank, results: Results, reference: Reference) -> int:
@@ -116,21 +127,35 @@ def _thrifty(
     if load.thrifty_w is None or load.watts <= 0:
         return None, None, None, False
     path = f"/day/loads/{[x.id for x in results.plan.loads].index(load.id)}"
-    watts = typed(f"{at}.thrifty_w", "Draw of a thriftier one", load.thrifty_w, "W", f"{path}/thrifty_w")
-    now = Figure(f"{at}.watts", f"Draw of {load.name}", load.watts, "W", REFERENCE, source="As listed")
+    watts = typed(
+        f"{at}.thrifty_w", phrase("changes.load_costs.thrifty_w"), load.thrifty_w, "W", f"{path}/thrifty_w"
+    )
+    now = Figure(
+        f"{at}.watts",
+        phrase("changes.load_costs.watts", name=load.name),
+        load.watts,
+        "W",
+        REFERENCE,
+        source=phrase("changes.load_costs.watts_source"),
+    )
     saves = computed(
-        f"{at}.saves", f"Battery money that a thriftier {load.name} frees",
+        f"{at}.saves", phrase("changes.load_costs.saves", name=load.name),
         money.number * (1 - load.thrifty_w / load.watts), "money", "{all} · (1 − {W} / {now})",
-        {"all": money, "W": watts, "now": now}, "Its share of the bank, less by what it draws less",
+        {"all": money, "W": watts, "now": now}, phrase("changes.load_costs.saves_source"),
     )  # fmt: skip
-    price = typed(f"{at}.thrifty_price", "Price of a thriftier one", load.thrifty_price or 0.0, "money",
-                  f"{path}/thrifty_price")  # fmt: skip
+    price = typed(
+        f"{at}.thrifty_price",
+        phrase("changes.load_costs.thrifty_price"),
+        load.thrifty_price or 0.0,
+        "money",
+        f"{path}/thrifty_price",
+    )
     if saves.number <= 0:
-        return saves, price, Sentence("It draws no less than the one that is there."), False
+        return saves, price, Sentence(phrase("changes.load_costs.draws_less")), False
     better = saves.number > price.number
     words = (
-        f"Spend on {escaped(load.name)}, not on the battery: {{price}} frees {{saves}} of it."
+        phrase("changes.load_costs.spend_battery_frees", name=escaped(load.name))
         if better
-        else f"Keep {escaped(load.name)}: {{price}} would free only {{saves}} of battery."
+        else phrase("changes.load_costs.keep_free_battery", name=escaped(load.name))
     )
     return saves, price, Sentence(words, {"price": price, "saves": saves}), better

@@ -8,9 +8,14 @@ from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import NEEDED, WANTED, Reference
 from vast_harbor.core.stops.banks import QuickLifeCost, quick_life_cost
 from vast_harbor.core.stops.compare import ADVISED, COUNTED, ComparedBank, RequiredExtra
+from vast_harbor.phrases import phrase
 
 LEAST, SENSIBLE, FULL = "least", "sensible", "full"
-NAMES = {LEAST: "Least that is safe", SENSIBLE: "Sensible", FULL: "Full"}
+NAMES = {
+    LEAST: phrase("changes.purchase_sizes.least_safe"),
+    SENSIBLE: phrase("changes.purchase_sizes.sensible"),
+    FULL: phrase("changes.purchase_sizes.full"),
+}
 # Fewer checks than these are not safe: everything that stands against a bank but its size.
 SIZE_ONLY = {"need"}
 
@@ -106,21 +111,25 @@ def _package(
     wanted = compared.banked["wanted"].number if key == FULL else 0.0
     usable = look.rig_limits.usable_wh(bank)
     day = results.day.bank_wh.number
-    buys = [e.name or "Extra" for e in compared.banked.candidate.extras if e.tag == NEEDED]
+    buys = [
+        e.name or phrase("terms.names.extra") for e in compared.banked.candidate.extras if e.tag == NEEDED
+    ]
     buys += [d.name for d in parts]
     if key == FULL:
-        buys += [e.name or "Extra" for e in compared.banked.candidate.extras if e.tag == WANTED]
+        buys += [
+            e.name or phrase("terms.names.extra") for e in compared.banked.candidate.extras if e.tag == WANTED
+        ]
     left = [d.name for d in leaves]
     if key == LEAST:
-        left.insert(0, "It does not carry all nights that are planned for.")
-    source = "Batteries in proportion to the strings, and what is bought besides"
+        left.insert(0, phrase("changes.purchase_sizes.carry_nights_planned"))
+    source = phrase("changes.purchase_sizes.batteries_proportion_strings_bought")
     return PurchaseSize(
         key,
         NAMES[key],
         bank.parallel,
         Figure(
             f"{at}.cash",
-            f"{NAMES[key]}: cash on the day",
+            phrase("changes.purchase_sizes.cash", names=NAMES[key]),
             batteries + extra_cost + settled + wanted,
             "money",
             REFERENCE,
@@ -128,19 +137,19 @@ def _package(
         ),
         Figure(
             f"{at}.usable",
-            f"{NAMES[key]}: usable",
+            phrase("changes.purchase_sizes.usable", names=NAMES[key]),
             usable,
             "Wh",
             REFERENCE,
-            source="usable = nameplate · DoD · k_T · k_rate · k_age",
+            source=phrase("changes.purchase_sizes.usable_source"),
         ),
         Figure(
             f"{at}.nights",
-            f"{NAMES[key]}: nights without charging",
+            phrase("changes.purchase_sizes.nights", names=NAMES[key]),
             usable / day if day else None,
             "nights",
             REFERENCE,
-            source="Usable energy ÷ the day",
+            source=phrase("terms.names.usable_energy_day"),
         ),
         tuple(buys),
         tuple(left),

@@ -10,11 +10,12 @@ from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.stops.banks import layouts, quick_life_cost
 from vast_harbor.core.stops.compare import ComparedBank, verdict_text
+from vast_harbor.phrases import phrase
 
 RUN_ON_YEARS = (1, 2, 3)
 # A bridge is thrown away after so long at the latest.
 LONGEST_BRIDGE = 3.0
-SOURCE = "All payments at present value over the same years of keeping"
+SOURCE = phrase("changes.purchase_timing.payments_present_value_over")
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,11 +78,21 @@ class _PurchaseOptions:
         self, key: str, name: str, says: Sentence, lifetime: float, cash: float, works: bool = True
     ) -> PurchaseOption:
         return PurchaseOption(
-            key, name, says,
-            self._figure(key, "lifetime", f"{name}: over the years of keeping", lifetime),
-            self._figure(key, "more", f"{name}: against buying now", lifetime - self.base),
-            self._figure(key, "cash", f"{name}: cash on the day", cash), works,
-        )  # fmt: skip
+            key,
+            name,
+            says,
+            self._figure(
+                key, "lifetime", phrase("changes.purchase_timing.over_years_keeping", name=name), lifetime
+            ),
+            self._figure(
+                key,
+                "more",
+                phrase("changes.purchase_timing.against_buying_now", name=name),
+                lifetime - self.base,
+            ),
+            self._figure(key, "cash", phrase("changes.purchase_timing.cash_day", name=name), cash),
+            works,
+        )
 
     def later(self, years: float) -> float:
         """Cost of the bank bought so much later, the years of keeping ending as they do [money]."""
@@ -93,8 +104,10 @@ class _PurchaseOptions:
         return total * float((1 + self.costs.discount) ** -years)
 
     def now(self) -> PurchaseOption:
-        says = Sentence(f"{verdict_text.title(self.winner)}, all at once.")
-        return self._option("now", "Buy now", says, self.base, self.winner.cost["outlay"].number)
+        says = Sentence(phrase("changes.purchase_timing.once", title=verdict_text.title(self.winner)))
+        return self._option(
+            "now", phrase("changes.purchase_timing.now"), says, self.base, self.winner.cost["outlay"].number
+        )
 
     def run_on(self) -> list[PurchaseOption]:
         """The old bank for some years more, as long as it carries a night at all."""
@@ -105,25 +118,37 @@ class _PurchaseOptions:
         for k in RUN_ON_YEARS:
             if k >= self.plan.years_kept:
                 break
-            years = Figure(f"verdict.when.run_on_{k}.years", "Years more", float(k), "years", REFERENCE,
-                           source="Tried")  # fmt: skip
+            years = Figure(
+                f"verdict.when.run_on_{k}.years",
+                phrase("changes.purchase_timing.years"),
+                float(k),
+                "years",
+                REFERENCE,
+                source=phrase("changes.purchase_timing.years_source"),
+            )
             wanted = self.results.need.nights.number
             enough = nights.number >= wanted and not self.results.verdict.danger
-            warns = " It is dangerous: do not." if self.results.verdict.danger else (
-                "" if enough else " You sleep on hook-up more, or go without."
+            warns = phrase("changes.purchase_timing.dangerous") if self.results.verdict.danger else (
+                "" if enough else phrase("changes.purchase_timing.sleep_hook_up_go")
             )  # fmt: skip
-            grow = f"The batteries meanwhile grow {self._grow()} by {{x}}, if prices go on as assumed."
+            grow = phrase("changes.purchase_timing.batteries_meanwhile_grow_prices", grow=self._grow())
             figures = {"k": years, "soh": soh, "nights": nights, "wanted": self.results.need.nights,
                        "x": self._change(k)}  # fmt: skip
             says = Sentence(
-                "The old bank, at {soh} of its label, carries {nights} where the plan asks for {wanted}, "
-                f"and less each year.{warns} {grow}",
-                figures,
+                phrase("changes.purchase_timing.old_bank_label_carries", warns=warns, grow=grow), figures
             )
             if k > RUN_ON_YEARS[0]:
-                says = Sentence(f"The same for {{k}}. {grow}", figures)
-            out.append(self._option(f"run_on_{k}", f"Run on for {k} {'year' if k == 1 else 'years'}", says,
-                                    self.later(k), 0.0, enough))  # fmt: skip
+                says = Sentence(phrase("changes.purchase_timing.same", grow=grow), figures)
+            out.append(
+                self._option(
+                    f"run_on_{k}",
+                    phrase("changes.purchase_timing.run", k=k, k_2="year" if k == 1 else "years"),
+                    says,
+                    self.later(k),
+                    0.0,
+                    enough,
+                )
+            )
         return out
 
     def _grow(self) -> str:
@@ -131,9 +156,14 @@ class _PurchaseOptions:
 
     def _change(self, years: float) -> Figure:
         then = float(cash_flow.price_at(self.batteries, self.drift, years))
-        return Figure(f"verdict.when.change.{years:g}", "Change of the price meanwhile",
-                      abs(then - self.batteries), "money", REFERENCE,
-                      source="P · (1 + drift)^t − P")  # fmt: skip
+        return Figure(
+            f"verdict.when.change.{years:g}",
+            phrase("changes.purchase_timing.change_price_meanwhile"),
+            abs(then - self.batteries),
+            "money",
+            REFERENCE,
+            source=phrase("changes.purchase_timing.p_1_drift_t"),
+        )
 
     def bridge(self) -> PurchaseOption | None:
         """The cheapest new battery that carries one night, until it is worn, then the bank."""
@@ -161,33 +191,32 @@ class _PurchaseOptions:
             return None
         when = Figure(
             "verdict.when.bridge.years",
-            "Until it is worn, or put aside",
+            phrase("changes.purchase_timing.years_2"),
             years,
             "years",
             REFERENCE,
-            source="Its life, three years at the most",
+            source=phrase("changes.purchase_timing.years_source_2"),
         )
-        usable = Figure("verdict.when.bridge.usable", "Usable energy of the bridge",
+        usable = Figure("verdict.when.bridge.usable", phrase("changes.purchase_timing.usable"),
                         found.rig_limits.usable_wh(bank), "Wh", REFERENCE,
-                        source="usable = nameplate · DoD · k_T · k_rate · k_age")  # fmt: skip
+                        source=phrase("changes.purchase_timing.usable_source"))  # fmt: skip
         count = f"{bank.units} × " if bank.units > 1 else ""
         says = Sentence(
-            f"{escaped(count + bank.model.title)} for {{t}} gives {{usable}}, one night; then the bank.",
+            phrase("changes.purchase_timing.gives_night_then_bank", count=escaped(count + bank.model.title)),
             {"t": when, "usable": usable},
         )
         total = price - float(self.costs.old_bank) + self.later(years)
-        return self._option("bridge", "Bridge cheaply", says, total, price, False)
+        return self._option("bridge", phrase("changes.purchase_timing.bridge"), says, total, price, False)
 
     def wait(self) -> PurchaseOption | None:
         """What prices do in a year, whatever happens meanwhile."""
         if self.plan.years_kept <= 1:
             return None
         says = Sentence(
-            f"In a year the batteries grow {self._grow()} by {{x}}, if prices go on as assumed. It is only "
-            "worth it where you can do without for a year.",
+            phrase("changes.purchase_timing.year_batteries_grow_prices", grow=self._grow()),
             {"x": self._change(1)},
         )
-        return self._option("wait", "Wait a year for prices", says, self.later(1), 0.0, False)
+        return self._option("wait", phrase("changes.purchase_timing.wait"), says, self.later(1), 0.0, False)
 
     def steps(self) -> PurchaseOption | None:
         """Half of the strings now, the rest in a year; lead-acid may not be mixed in age."""
@@ -202,14 +231,13 @@ class _PurchaseOptions:
         )
         second = (1 - share) * drifted
         total = self.base - (1 - share) * self.batteries + second
-        usable = Figure("verdict.when.steps.usable", "Usable in the first year",
+        usable = Figure("verdict.when.steps.usable", phrase("changes.purchase_timing.usable_2"),
                         self.winner.banked["usable_wh"].number * share, "Wh", REFERENCE,
-                        source="Its share of the strings")  # fmt: skip
+                        source=phrase("changes.purchase_timing.usable_source_2"))  # fmt: skip
         says = Sentence(
-            f"{first} of {bank.parallel} strings now, the rest in a year: {{usable}} until then. The same "
-            "model, within the health gap that its maker permits; extras are bought at once.",
+            phrase("changes.purchase_timing.strings_now_rest_year", first=first, parallel=bank.parallel),
             {"usable": usable},
         )
         cash = self.winner.cost["outlay"].number - (1 - share) * self.batteries
         covers = usable.number >= self.results.need.energy.number
-        return self._option("steps", "Buy in steps", says, total, cash, covers)
+        return self._option("steps", phrase("changes.purchase_timing.steps"), says, total, cash, covers)

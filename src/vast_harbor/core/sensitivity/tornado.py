@@ -8,6 +8,7 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure
 from vast_harbor.core.passage import Results
 from vast_harbor.core.sensitivity.runner_up import winner_and_rival
 from vast_harbor.core.stops.compare import uncertainty_of, verdict_text
+from vast_harbor.phrases import phrase
 
 MOST_YEARS = 40.0
 
@@ -79,11 +80,19 @@ def tornado(results: Results) -> Tornado | None:
         if max(abs(v - base) for v in values) < 0.5 or ends[0] == ends[1]:
             return
         at = f"verdict.swing.{key}"
-        at_ends = [Figure(f"{at}.{k}", name, x, unit, REFERENCE, source="End of its range")
+        at_ends = [Figure(f"{at}.{k}", name, x, unit, REFERENCE, source=phrase("changes.tornado.end_range"))
                 for k, x in zip(("low", "high"), ends, strict=True)]  # fmt: skip
-        money = [Figure(f"{at}.at_{k}", f"Saved, with {name.lower()} at that end", v, "money", REFERENCE,
-                        source="Lifetime cost of the rival less that of the winner")
-                 for k, v in zip(("low", "high"), values, strict=True)]  # fmt: skip
+        money = [
+            Figure(
+                f"{at}.at_{k}",
+                phrase("changes.tornado.saved_end", name=name.lower()),
+                v,
+                "money",
+                REFERENCE,
+                source=phrase("changes.tornado.lifetime_cost_rival_less"),
+            )
+            for k, v in zip(("low", "high"), values, strict=True)
+        ]
         swings.append(Swing(key, name, at_ends[0], at_ends[1], money[0], money[1], min(values) < 0 <= base))
 
     def common(make: Callable[[float], Scenario], ends: tuple[float, float]) -> tuple[float, float]:
@@ -93,9 +102,15 @@ def tornado(results: Results) -> Tornado | None:
     for compared, p, mine in ((winner, a, True), (rival, b, False)):
         name = verdict_text.title(compared)
         base_of: tuple[tuple[str, str, tuple[float, float], float, str], ...] = (
-            ("price", "Price", p.price, compared.banked["purchase"].number, "money"),
-            ("cycles", "Cycle life", p.cycles, compared.life["design_cycles"].number, "cycles"),
-            ("calendar", "Calendar life", p.calendar, float(p.years_25), "years"),
+            ("price", phrase("changes.tornado.price"), p.price, compared.banked["purchase"].number, "money"),
+            (
+                "cycles",
+                phrase("changes.tornado.cycle_life"),
+                p.cycles,
+                compared.life["design_cycles"].number,
+                "cycles",
+            ),
+            ("calendar", phrase("changes.tornado.calendar_life"), p.calendar, float(p.years_25), "years"),
         )
         for key, words, ends, scale, unit in base_of:
             changes = [_factor(key, x) for x in ends]
@@ -110,22 +125,28 @@ def tornado(results: Results) -> Tornado | None:
                 saving(a, b, *((c, AS_PLANNED) if mine else (AS_PLANNED, c)), h)
                 for c in (Scenario(extras=0.5), Scenario(extras=1.5))
             )
-            swing(f"extras.{compared.id}", f"Besides the batteries of {name}", "money",
+            swing(f"extras.{compared.id}", phrase("changes.tornado.besides_batteries", name=name), "money",
                   (extras * 0.5, extras * 1.5), (values[0], values[1]))  # fmt: skip
-    swing("use", "Use of energy", "%", doubt.use, common(lambda x: Scenario(use=x), doubt.use))
+    swing("use", phrase("changes.tornado.use"), "%", doubt.use, common(lambda x: Scenario(use=x), doubt.use))
     nights = (max(1.0, plan.off_grid_nights * 0.5), min(365.0, plan.off_grid_nights * 1.5))
-    swing("nights", "Nights off-grid a year", "nights", nights, common(lambda x: Scenario(nights=x), nights))
+    swing(
+        "nights",
+        phrase("terms.names.nights_off_grid_year"),
+        "nights",
+        nights,
+        common(lambda x: Scenario(nights=x), nights),
+    )
     years = (max(1.0, h * 0.5), min(MOST_YEARS, h * 1.5))
     swing(
         "years",
-        "Years that it is kept",
+        phrase("terms.names.years_kept"),
         "years",
         years,
         (saving(a, b, AS_PLANNED, AS_PLANNED, years[0]), saving(a, b, AS_PLANNED, AS_PLANNED, years[1])),
     )
     for key, name, drift, lead in (
-        ("drift.lead_acid", "Yearly change of lead-acid prices", doubt.drift_lead, True),
-        ("drift.lfp", "Yearly change of LFP prices", doubt.drift_lfp, False),
+        ("drift.lead_acid", phrase("changes.tornado.yearly_change_lead_acid"), doubt.drift_lead, True),
+        ("drift.lfp", phrase("changes.tornado.yearly_change_lfp_prices"), doubt.drift_lfp, False),
     ):
         values = tuple(
             saving(a, b, Scenario(drift=x * (a.lead == lead)), Scenario(drift=x * (b.lead == lead)), h)
@@ -136,7 +157,7 @@ def tornado(results: Results) -> Tornado | None:
     here = results.need.day.battery_c.number
     swing(
         "temperature",
-        "Temperature of the battery",
+        phrase("changes.tornado.temperature"),
         "°C",
         (here + warm[0], here + warm[1]),
         common(lambda x: Scenario(warmer=x), warm),
@@ -144,13 +165,15 @@ def tornado(results: Results) -> Tornado | None:
     tariff = doubt.tariff
     swing(
         "tariff",
-        "Price of a bought kWh",
+        phrase("changes.tornado.tariff"),
         "money/kWh",
         (tariff[0] * a.tariff, tariff[1] * a.tariff),
         common(lambda x: Scenario(tariff=x), tariff),
     )
-    for key, name, unit, ends in (("exit_share", "Worth of unused life at the end", "%", (0.0, 0.5)),
-                                  ("discount", "Discount rate", "1/year", (0.0, 0.06))):  # fmt: skip
+    for key, name, unit, ends in (
+        ("exit_share", phrase("changes.tornado.worth_unused_life_end"), "%", (0.0, 0.5)),
+        ("discount", phrase("changes.tornado.discount_rate"), "1/year", (0.0, 0.06)),
+    ):
         values = tuple(saving(_set(a, key, x), _set(b, key, x), AS_PLANNED, AS_PLANNED, h) for x in ends)
         swing(key, name, unit, ends, (values[0], values[1]))
     if a.lead or b.lead:
@@ -163,8 +186,8 @@ def tornado(results: Results) -> Tornado | None:
             return saving(one, other, AS_PLANNED, AS_PLANNED, h)
 
         values = suffering(low), suffering(high)
-        swing("accidents", "Deep accidents a year", "times", (low, high), (values[0], values[1]))
+        swing("accidents", phrase("changes.tornado.accidents"), "times", (low, high), (values[0], values[1]))
     swings.sort(key=lambda s: -abs(s.at_high.number - s.at_low.number))
-    saved = Figure("verdict.swing.base", "Saved as planned", base, "money", REFERENCE,
-                  source="Lifetime cost of the rival less that of the winner")  # fmt: skip
+    saved = Figure("verdict.swing.base", phrase("changes.tornado.base"), base, "money", REFERENCE,
+                  source=phrase("changes.tornado.base_source"))  # fmt: skip
     return Tornado(winner.id, rival.id, saved, tuple(swings))

@@ -8,6 +8,7 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.stops.compare import verdict_text
+from vast_harbor.phrases import phrase
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,11 +57,11 @@ def verdict_changes(results: Results, reference: Reference) -> tuple[VerdictChan
             a, b = (middle, b) if says(middle)[0] == says(low)[0] else (a, middle)
         figure = Figure(
             f"verdict.turn.{b}",
-            "Nights off-grid a year from which the verdict is another",
+            phrase("changes.verdict_changes.nights_off_grid_year"),
             float(b),
             "nights",
             REFERENCE,
-            source="The whole verdict reckoned at each number of nights, halving the range",
+            source=phrase("changes.verdict_changes.whole_verdict_reckoned_number"),
         )
         out.append(VerdictChange(figure, says(a)[1], says(b)[1]))
     return tuple(out)

@@ -26,9 +26,14 @@ from vast_harbor.core.stops.charging import sheets
 from vast_harbor.core.stops.compare import ComparedBank, verdict_text
 from vast_harbor.formats.report import pictures
 from vast_harbor.formats.report.tables import ITEMS
+from vast_harbor.phrases import phrase
 
 PAPERS = {"a4": "A4", "letter": "letter"}
-SEVERITIES = {"stop": "Will not do", "care": "Look at this", "note": "Note"}
+SEVERITIES = {
+    "stop": phrase("report.document.will_not_do"),
+    "care": phrase("report.document.look"),
+    "note": phrase("report.document.note"),
+}
 _SLOT = re.compile(r"\{\{|\}\}|\{([^{}]+)\}")
 # Workings that are written out for the bank of the verdict: key of its figures, by where they stand.
 OF_BANK = ("nameplate_wh", "usable_wh", "purchase")
@@ -128,11 +133,11 @@ class _ReportParts:
         symbol = currency_symbol(style.currency)
         has = bool(verdict.compared_banks) and results.day.bank_wh.number > 0
         drawn = [
-            ("The day, hour by hour", pictures.day_profile(results)),
-            ("Lifetime cost by item; left of the line comes back", pictures.cost_by_item(results, symbol)),
-            ("Money spent so far; in its band a bank stays in eight futures of ten",
+            (phrase("report.document.day_hour_hour"), pictures.day_profile(results)),
+            (phrase("report.document.lifetime_cost_item_left"), pictures.cost_by_item(results, symbol)),
+            (phrase("report.document.money_spent_far_band"),
              pictures.cost_over_years(results, symbol)),
-            ("Usable energy as the banks age", pictures.capacity_over_years(results)),
+            (phrase("report.document.usable_energy_banks_age"), pictures.capacity_over_years(results)),
         ] if has else []  # fmt: skip
         return {
             "paper": PAPERS[paper],
@@ -203,20 +208,20 @@ class _ReportParts:
 
     def _facts(self) -> Iterator[tuple[str, str]]:
         plan, results, text = self.plan, self.results, self.style.text
-        yield "Rig", f"{plan.name}, {plan.kind}, {plan.system_v:g} V"
-        yield "Nights off-grid a year", text(plan.off_grid_nights, "nights")
-        yield "Nights on hook-up a year", text(plan.hook_up_nights, "nights")
-        yield "Years that it is kept", text(plan.years_kept, "years")
-        yield "Day that governs", results.day.type.name
-        yield "Taken from the bank that day", self.text(results.day.bank_wh)
-        yield "Battery temperature then", self.text(results.day.battery_c)
-        yield "Nights between charges", self.text(results.need.nights)
-        yield "Reserve", text(results.need.reserve.value, "%")
-        yield "Usable energy needed", self.text(results.need.energy)
-        yield "House rule", results.assumptions.rule.name
+        yield phrase("report.document.rig"), f"{plan.name}, {plan.kind}, {plan.system_v:g} V"
+        yield phrase("terms.names.nights_off_grid_year"), text(plan.off_grid_nights, "nights")
+        yield phrase("report.document.nights_hook_up_year"), text(plan.hook_up_nights, "nights")
+        yield phrase("terms.names.years_kept"), text(plan.years_kept, "years")
+        yield phrase("report.document.day_governs"), results.day.type.name
+        yield phrase("report.document.taken_bank_day"), self.text(results.day.bank_wh)
+        yield phrase("report.document.battery_temperature_then"), self.text(results.day.battery_c)
+        yield phrase("report.document.nights_between_charges"), self.text(results.need.nights)
+        yield phrase("terms.names.reserve"), text(results.need.reserve.value, "%")
+        yield phrase("report.document.usable_energy_needed"), self.text(results.need.energy)
+        yield phrase("terms.names.house_rule"), results.assumptions.rule.name
         changed = [a for a in results.assumptions if a.overridden]
         for a in changed:
-            yield f"Set by you: {a.name}", text(a.value, a.entry.unit)
+            yield phrase("report.document.set", name=a.name), text(a.value, a.entry.unit)
 
     def _loads(self) -> Iterator[tuple[str, str, str, str, str]]:
         for load in self.results.day.loads:
@@ -241,7 +246,12 @@ class _ReportParts:
         if self.shown is None:
             return []
         own = [
-            (e.name or "Extra", self.style.text(e.price, "money"), "", f"put down by you, {e.tag}")
+            (
+                e.name or phrase("terms.names.extra"),
+                self.style.text(e.price, "money"),
+                "",
+                phrase("report.document.put_down", tag=e.tag),
+            )
             for e in self.shown.banked.candidate.extras
         ]
         return own + [
@@ -265,7 +275,7 @@ class _ReportParts:
             return
         for suitability in self.shown.suitability:
             points = Markup(" ").join(self.says(p.says) for p in suitability.points)
-            yield suitability.source_name, points or Markup("Suits it.")
+            yield suitability.source_name, points or Markup(phrase("report.document.suits"))
 
     def _workings(self) -> Iterator[tuple[str, str, str, str]]:
         if self.shown is None:
@@ -280,25 +290,13 @@ class _ReportParts:
 
     def _cautions(self) -> Iterator[str]:
         classes = {c.banked.battery_class for c in self.verdict.compared_banks}
-        yield (
-            "A battery gives thousands of amps across a dropped spanner: rings off, insulated tools, the "
-            "fuse at the battery, positive first and negative last."
-        )
+        yield (phrase("report.document.battery_gives_thousands_amps"))
         if any(c.is_lead_acid for c in classes):
-            yield (
-                "Lead-acid gives off hydrogen while charging: air in low and out high, no sparks. Acid: "
-                "goggles, gloves, water at hand."
-            )
+            yield (phrase("report.document.lead_acid_gives_off"))
         if any(not c.is_lead_acid for c in classes):
-            yield (
-                "Lithium iron phosphate must not be charged below freezing. When its BMS opens under charge, "
-                "an alternator without a load can be damaged."
-            )
+            yield (phrase("report.document.lithium_iron_phosphate_must"))
         mains = next((s for s in self.plan.sources if s.kind == MAINS), None)
         if mains is not None:
-            yield f"Mains and inverter output ({name_of(mains)}): leave them to a qualified electrician."
-        yield (
-            "A battery that is swollen, flooded, frozen, or smells of rotten eggs: do not charge it; air the "
-            "place and leave."
-        )
-        yield "Lift anything over 25 kg with two, over 40 kg with a hoist."
+            yield phrase("report.document.mains_inverter_output_leave", name_of=name_of(mains))
+        yield (phrase("report.document.battery_swollen_flooded_frozen"))
+        yield phrase("report.document.lift_anything_over_25")

@@ -11,6 +11,7 @@ from vast_harbor.core.cost.cash_flow import cumulative
 from vast_harbor.core.cost.monte_carlo import sample_costs
 from vast_harbor.core.passage import Results
 from vast_harbor.core.stops.compare import ComparedBank, capacity, items, uncertainty_of
+from vast_harbor.phrases import phrase
 
 # As on the screen: a colour, a line pattern and a point for each class.
 LOOKS: dict[str, tuple[str, Any, str]] = {
@@ -103,7 +104,7 @@ def day_profile(results: Results) -> str:
     axes.stairs(profile.watts, profile.edges_h, fill=True, color="#0e5a66", alpha=0.85)
     axes.set_xlim(0, 24)
     axes.set_xticks(range(0, 25, 3))
-    axes.set_xlabel("clock hour", color=SOFT)
+    axes.set_xlabel(phrase("report.pictures.clock_hour"), color=SOFT)
     axes.set_ylabel("W", color=SOFT)
     return _svg(figure)
 
@@ -126,7 +127,7 @@ def cost_over_years(results: Results, symbol: str) -> str:
         tops.append(max(money))
     axes.set_xlim(0, h)
     axes.set_ylim(0, 1.5 * max(tops, default=1.0))
-    axes.set_xlabel("years from now", color=SOFT)
+    axes.set_xlabel(phrase("report.pictures.years_now"), color=SOFT)
     axes.set_ylabel(symbol, color=SOFT)
     axes.legend(frameon=False, fontsize=8, loc="upper left")
     return _svg(figure)
@@ -146,8 +147,8 @@ def capacity_over_years(results: Results) -> str:
     axes.annotate("need", (0.01 * h, need), color=INK, fontsize=8, va="bottom")
     axes.set_xlim(0, h)
     axes.set_ylim(0, None)
-    axes.set_xlabel("years from now", color=SOFT)
-    axes.set_ylabel("usable kWh", color=SOFT)
+    axes.set_xlabel(phrase("report.pictures.years_now"), color=SOFT)
+    axes.set_ylabel(phrase("report.pictures.usable_kwh"), color=SOFT)
     axes.legend(frameon=False, fontsize=8, loc="lower left", ncols=2)
     return _svg(figure)
 
@@ -181,6 +182,6 @@ def cost_by_item(results: Results, symbol: str) -> str:
     axes.axvline(0, color=INK, linewidth=1)
     axes.set_yticks(range(len(compared_banks)), [_label(c, results) for c in compared_banks])
     axes.invert_yaxis()
-    axes.set_xlabel(f"{symbol} over the years of keeping", color=SOFT)
+    axes.set_xlabel(phrase("report.pictures.over_years_keeping", symbol=symbol), color=SOFT)
     figure.legend(frameon=False, fontsize=7.5, ncols=4, loc="outside upper left")
     return _svg(figure)

@@ -7,6 +7,7 @@ from vast_harbor.core.cost import cash_flow
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.passage import Results
 from vast_harbor.formats.csv_table import safe
+from vast_harbor.phrases import phrase
 
 ITEMS = (
     cash_flow.BATTERIES,
@@ -47,7 +48,7 @@ def comparison_csv(results: Results, style: Style) -> str:
     for row in results.compare.rows:
         unit = row.figures[0].unit.replace("money", style.currency)
         values = ["" if f.value is None else f"{f.value:.6g}" for f in row.figures]
-        rows.append(["Headline" if row.headline else row.group, row.name, unit, *values])
+        rows.append([phrase("terms.names.headline") if row.headline else row.group, row.name, unit, *values])
     return _written(rows)
 
 
@@ -61,7 +62,15 @@ def cash_flow_csv(results: Results, style: Style) -> str:
     Returns:
         CSV text with a header.
     """
-    rows: list[list[object]] = [["bank", "year", *ITEMS, f"total {style.currency}", "so far"]]
+    rows: list[list[object]] = [
+        [
+            "bank",
+            "year",
+            *ITEMS,
+            phrase("report.tables.total", currency=style.currency),
+            phrase("report.tables.far"),
+        ]
+    ]
     for name, compared in zip(_names(results), results.compare.compared_banks, strict=True):
         so_far = 0.0
         for year, items in enumerate(cash_flow.yearly(compared.cost.payments)):

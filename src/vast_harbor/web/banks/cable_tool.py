@@ -11,6 +11,7 @@ from vast_harbor.core.figures.interpolation import interpolate
 from vast_harbor.core.figures.parsing import Unreadable, parse
 from vast_harbor.core.installation.cables import FUSE_WITHIN_MM, resistance, size
 from vast_harbor.formats import rig_file as files
+from vast_harbor.phrases import phrase
 from vast_harbor.web.harbor.routes import json_response
 from vast_harbor.web.views import ProblemsView
 
@@ -20,10 +21,10 @@ api = APIBlueprint(
 
 # Field → stored unit, least and most, and how it is called.
 FIELDS = {
-    "amps": ("A", 0.1, 2000, "The current"),
-    "length": ("m", 0.05, 60, "The length"),
-    "volts": ("V", 6, 60, "The volts"),
-    "drop": ("1", 0.001, 0.2, "The drop"),
+    "amps": ("A", 0.1, 2000, phrase("answers.banks_cable_tool.current")),
+    "length": ("m", 0.05, 60, phrase("answers.banks_cable_tool.length")),
+    "volts": ("V", 6, 60, phrase("terms.names.volts_2")),
+    "drop": ("1", 0.001, 0.2, phrase("answers.banks_cable_tool.drop")),
 }
 
 
@@ -73,10 +74,20 @@ def size_cable(body: CableText) -> Response:
             wrong.append(files.Problem(f"/{name}", str(error)))
             continue
         if value is None:
-            wrong.append(files.Problem(f"/{name}", f"{called} is missing."))
+            wrong.append(files.Problem(f"/{name}", phrase("answers.banks_cable_tool.missing", called=called)))
         elif not least <= value <= most:
-            said = f"{called} lies between {least:g} and {most:g} {unit if unit != '1' else ''}".rstrip()
-            wrong.append(files.Problem(f"/{name}", f"{said}: {value:g} does not."))
+            said = phrase(
+                "answers.banks_cable_tool.lies_between",
+                called=called,
+                least=f"{least:g}",
+                most=f"{most:g}",
+                unit=unit if unit != "1" else "",
+            ).rstrip()
+            wrong.append(
+                files.Problem(
+                    f"/{name}", phrase("answers.banks_cable_tool.does_not", said=said, value=f"{value:g}")
+                )
+            )
         else:
             values[name] = value
     if wrong:
@@ -98,14 +109,14 @@ def size_cable(body: CableText) -> Response:
             )
         )
     if best is None:
-        says = "No single cable of the table will do: two in parallel, a shorter way, or more volts."
+        says = phrase("answers.banks_cable_tool.single_cable_table_two")
         return json_response(
             CableView(size="", awg="", fuse="", drop="", says=says, rows=rows, source=cables.source)
         )
-    says = (
-        f"A fuse of {best.fuse_a:g} A within about {style.text(FUSE_WITHIN_MM, 'mm')} of the battery’s "
-        f"positive "
-        f"protects it: at least 1.25 times the current, and no more than the cable carries."
+    says = phrase(
+        "answers.banks_cable_tool.fuse_within_about_batterys",
+        fuse_a=f"{best.fuse_a:g}",
+        fuse_within_mm=style.text(FUSE_WITHIN_MM, "mm"),
     )
     return json_response(
         CableView(

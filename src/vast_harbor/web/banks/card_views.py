@@ -4,6 +4,7 @@ from vast_harbor.core.battery.datasheet import OWN_SWITCH
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.passage import Results
 from vast_harbor.core.stops.banks import OK, BankFigures, Check
+from vast_harbor.phrases import phrase
 from vast_harbor.web.banks.card_models import (
     BanksView,
     CandidateView,
@@ -69,7 +70,11 @@ def check_view(check: Check, style: Style) -> CheckView:
         says=tokens(check.says, style),
         remedy=check.remedy,
         margin=_margin(check, style),
-        gap="to spare" if check.verdict == OK else "short by" if check.is_minimum else "over by",
+        gap=phrase("answers.banks_card_views.spare")
+        if check.verdict == OK
+        else phrase("answers.banks_card_views.short")
+        if check.is_minimum
+        else phrase("answers.banks_card_views.over"),
         remedies=[
             RemedyView(
                 key=r.key,

@@ -14,6 +14,7 @@ from vast_harbor.core.figures.parsing import Unreadable, parse
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.fields import Choice
 from vast_harbor.formats.parts import CLASSES
+from vast_harbor.phrases import phrase
 from vast_harbor.web.harbor.routes import json_response
 from vast_harbor.web.views import ProblemsView
 
@@ -23,15 +24,15 @@ api = APIBlueprint(
 
 # Field → stored unit, least and most that a label may say, and how the field is called.
 FIELDS = {
-    "volts": ("V", 1, 60, "The volts"),
-    "ah": ("Ah", 0.5, 5000, "The capacity"),
-    "hours": ("h", 0.05, 240, "The hours"),
-    "ah_2": ("Ah", 0.5, 5000, "The second capacity"),
-    "hours_2": ("h", 0.05, 240, "The second hours"),
-    "reserve_minutes": ("min", 5, 1500, "The reserve minutes"),
-    "wh": ("Wh", 5, 100_000, "The energy"),
-    "cycles": ("times", 1, 50_000, "The cycles"),
-    "cycles_at_dod": ("1", 0.05, 1, "The depth of the cycles"),
+    "volts": ("V", 1, 60, phrase("terms.names.volts_2")),
+    "ah": ("Ah", 0.5, 5000, phrase("answers.banks_label_reader.capacity")),
+    "hours": ("h", 0.05, 240, phrase("answers.banks_label_reader.hours")),
+    "ah_2": ("Ah", 0.5, 5000, phrase("answers.banks_label_reader.second_capacity")),
+    "hours_2": ("h", 0.05, 240, phrase("answers.banks_label_reader.second_hours")),
+    "reserve_minutes": ("min", 5, 1500, phrase("answers.banks_label_reader.reserve_minutes")),
+    "wh": ("Wh", 5, 100_000, phrase("answers.banks_label_reader.energy")),
+    "cycles": ("times", 1, 50_000, phrase("answers.banks_label_reader.cycles")),
+    "cycles_at_dod": ("1", 0.05, 1, phrase("answers.banks_label_reader.depth_cycles")),
 }
 # A reserve under this was read in hours: no house battery gives 25 A for so short a time.
 SHORTEST_RESERVE = 15
@@ -40,7 +41,7 @@ SHORTEST_RESERVE = 15
 class LabelText(BaseModel):
     """What stands on a label, as typed; empty for what does not."""
 
-    battery_class: Annotated[str, Choice("The battery class", *CLASSES)] = "agm"
+    battery_class: Annotated[str, Choice(phrase("terms.names.battery_class"), *CLASSES)] = "agm"
     volts: str = Field(default="12", max_length=40)
     ah: str = Field(default="", max_length=40)
     hours: str = Field(default="", max_length=40)
@@ -84,10 +85,20 @@ def read_label(body: LabelText) -> Response:
             problems.append(files.Problem(f"/{name}", str(error)))
             continue
         if name == "reserve_minutes" and value < SHORTEST_RESERVE:
-            said = f"Is that {value:g} hours, {value * 60:g} minutes? Reserve is given in minutes at 25 A."
+            said = phrase(
+                "answers.banks_label_reader.hours_minutes_reserve_given",
+                value=f"{value:g}",
+                value_2=f"{value * 60:g}",
+            )
             problems.append(files.Problem(f"/{name}", said))
         elif not least <= value <= most:
-            said = f"{called} on a label lies between {least:g} and {most:g}: {value:g} is not likely."
+            said = phrase(
+                "answers.banks_label_reader.label_lies_between_likely",
+                called=called,
+                least=f"{least:g}",
+                most=f"{most:g}",
+                value=f"{value:g}",
+            )
             problems.append(files.Problem(f"/{name}", said))
         else:
             values[name] = value
@@ -100,8 +111,7 @@ def read_label(body: LabelText) -> Response:
     if battery_class.is_lead_acid and abs(volts / cell - round(volts / cell)) > 0.05:
         lead = round(volts / cell) * cell if volts not in (12.8, 25.6, 51.2) else volts / 12.8 * 12
         remarks.append(
-            f"{volts:g} V are not the nominal volts of lead-acid: either it is {lead:g} V, or the label "
-            "is that of an LFP battery."
+            phrase("answers.banks_label_reader.v_nominal_volts_lead", volts=f"{volts:g}", lead=f"{lead:g}")
         )
         values["volts"] = lead
     rule = reference.rules.get(body.house_rule, reference.rules["customary"])

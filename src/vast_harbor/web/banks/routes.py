@@ -28,6 +28,7 @@ from vast_harbor.core.stops.banks import (
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.fields import Choice
 from vast_harbor.formats.wiring_svg import cable_text, draw
+from vast_harbor.phrases import phrase
 from vast_harbor.web.banks.card_views import check_view
 from vast_harbor.web.banks.models import (
     ActsView,
@@ -97,7 +98,9 @@ class MeterText(BaseModel):
     bank: str = Field(max_length=60, description="Id of a candidate, or “old”")
     volts: str = Field(max_length=40)
     amps: str = Field(default="", max_length=40)
-    state: Annotated[str, Choice("The state", *soc_from_voltage.STATES)] = soc_from_voltage.RESTED
+    state: Annotated[str, Choice(phrase("answers.banks_routes.state"), *soc_from_voltage.STATES)] = (
+        soc_from_voltage.RESTED
+    )
 
 
 def _typed(text: str, unit: str, field: str, style: Style, found: list[files.Problem]) -> float | None:
@@ -110,7 +113,9 @@ def _typed(text: str, unit: str, field: str, style: Style, found: list[files.Pro
         found.append(files.Problem(f"/{field}", str(error)))
         return None
     if value < 0:
-        found.append(files.Problem(f"/{field}", f"It cannot be less than nothing: {value:g}."))
+        found.append(
+            files.Problem(f"/{field}", phrase("answers.banks_routes.cannot_less_nothing", value=f"{value:g}"))
+        )
         return None
     return value
 
@@ -119,7 +124,7 @@ def _candidate(banks: tuple[BankFigures, ...], key: str) -> BankFigures | None:
     return next((c for c in banks if c.candidate.id == key and c.build is not None), None)
 
 
-NOT_BUILT = files.Problem("", "This bank cannot be built as it stands; its card says why.")
+NOT_BUILT = files.Problem("", phrase("answers.banks_routes.bank_cannot_built_stands"))
 
 
 @api.get("/rigs/<int:rig_id>/catalogue", responses={200: CatalogueView})
@@ -166,7 +171,7 @@ def why_not(path: RigPath, query: OfModel) -> Response:
     rig, plan, results, look = evaluated_rig(path.rig_id)
     model = plan.models.get(query.model)
     if model is None:
-        return problems(404, files.Problem("", "There is no such battery any more."))
+        return problems(404, files.Problem("", phrase("answers.banks_routes.such_battery")))
     banks = find.layouts(model, plan.system_v)
     if not banks:
         return json_response(
@@ -217,7 +222,13 @@ def wiring(path: RigPath, query: OfCandidate) -> Response:
         for p in wired.parts
     ]
     says = (
-        "" if drawn else f"Up to {MOST_DRAWN} batteries are drawn; this bank has {banked.build.bank.units}."
+        ""
+        if drawn
+        else phrase(
+            "answers.banks_routes.up_batteries_drawn_bank",
+            most_drawn=MOST_DRAWN,
+            units=banked.build.bank.units,
+        )
     )
     svg = draw(wired, _title(banked), us) if drawn else ""
     return json_response(
@@ -251,7 +262,9 @@ def rates(path: RigPath, query: RatesQuery) -> Response:
     wrong: list[files.Problem] = []
     amps = _typed(query.amps, "A", "amps", style, wrong)
     if amps is not None and not 0.1 <= amps <= 5000:
-        wrong.append(files.Problem("/amps", f"A current of 0.1 to 5000 A is wanted: {amps:g} A is not."))
+        wrong.append(
+            files.Problem("/amps", phrase("answers.banks_routes.current_0_1_5000", amps=f"{amps:g}"))
+        )
     if wrong:
         raise files.RigFileError(wrong)
     builds = tuple(c.build for c in results.banks.candidates if c.build is not None)
@@ -276,16 +289,16 @@ def read_meter(path: RigPath, body: MeterText) -> Response:
     amps = _typed(body.amps, "A", "amps", style, wrong)
     bank = _metered(results, body.bank)
     if seen is None and not wrong:
-        wrong.append(files.Problem("/volts", "Enter what the meter shows, for example 12.4."))
+        wrong.append(files.Problem("/volts", phrase("answers.banks_routes.enter_meter_shows_example")))
     if body.state == soc_from_voltage.LOADED and amps is None and not any(p.path == "/amps" for p in wrong):
-        wrong.append(files.Problem("/amps", "Enter the current that flows while you read, for example 15."))
+        wrong.append(files.Problem("/amps", phrase("answers.banks_routes.enter_current_flows_while")))
     if bank is None:
-        wrong.append(files.Problem("/bank", "There is no such bank any more."))
+        wrong.append(files.Problem("/bank", phrase("answers.banks_routes.such_bank")))
     elif seen is not None and not 0.4 <= seen / bank.class_v <= 1.6:
         wrong.append(
             files.Problem(
                 "/volts",
-                f"{seen:g} V are not the volts of a {bank.class_v:g} V bank: read across the whole bank.",
+                phrase("answers.banks_routes.v_volts_v_bank", seen=f"{seen:g}", class_v=f"{bank.class_v:g}"),
             )
         )
     if wrong or seen is None or bank is None:
@@ -294,7 +307,11 @@ def read_meter(path: RigPath, body: MeterText) -> Response:
     spans = ""
     if said.low is not None and said.high is not None:
         low, high = (f"{100 * v:.0f}" for v in (said.low, said.high))
-        spans = f"{low} to {high} % charged" if low != high else f"{low} % charged"
+        spans = (
+            phrase("answers.banks_routes.charged", low=low, high=high)
+            if low != high
+            else phrase("answers.banks_routes.charged_2", low=low)
+        )
     return json_response(
         MeterView(low=said.low, high=said.high, text=spans, wide=said.wide, why=list(said.why))
     )

@@ -22,6 +22,7 @@ from vast_harbor.core.stops.banks import (
     Within,
     shapes,
 )
+from vast_harbor.phrases import phrase
 from vast_harbor.web.banks.card_views import check_view
 from vast_harbor.web.banks.models import (
     ActsOfView,
@@ -103,8 +104,12 @@ def _shape(shape: Shape, style: Style) -> ShapeView:
         found=found_view(shape.found, style),
         units=style.text(units, "batteries"),
         heaviest=style.text(shape.heaviest_kg, "kg"),
-        current="not stated" if shape.current_a is None else style.text(shape.current_a, "A"),
-        one_gone="nothing" if not shape.one_gone_wh else f"{style.text(shape.one_gone_wh, 'Wh')} usable",
+        current=phrase("answers.banks_views.stated")
+        if shape.current_a is None
+        else style.text(shape.current_a, "A"),
+        one_gone="nothing"
+        if not shape.one_gone_wh
+        else phrase("answers.banks_views.usable", one_gone_wh=style.text(shape.one_gone_wh, "Wh")),
         joints=shape.joints,
     )
 
@@ -112,17 +117,16 @@ def _shape(shape: Shape, style: Style) -> ShapeView:
 def within_view(within: Within, style: Style) -> WithinView:
     """The best bank of a class within a ceiling."""
     lead = within.found.bank.model.battery_class.is_lead_acid
-    later = "As many as its maker permits side by side: a larger model comes next."
+    later = phrase("answers.banks_views.many_maker_permits_side")
     if within.next_string is not None and within.next_months is not None:
         years = style.text(within.next_months / 12, "years")
-        later = (
-            f"Add first: one more string of the same model, {style.text(within.next_string, 'money')} today, "
-            f"within {years}, before the first has aged too far from it."
+        later = phrase(
+            "answers.banks_views.add_first_string_same",
+            next_string=style.text(within.next_string, "money"),
+            years=years,
         )
     elif lead:
-        later = (
-            "Nothing can be added to it later: lead-acid of different age does not mix. Add charging first."
-        )
+        later = phrase("answers.banks_views.nothing_added_later_lead")
     return WithinView(
         found=found_view(within.found, style),
         covered=style.text(within.covered, "%"),

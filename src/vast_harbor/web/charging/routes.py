@@ -28,6 +28,7 @@ from vast_harbor.core.stops.charging import (
 )
 from vast_harbor.core.stops.trial import OLD, YearOf, old_bank_as_bank
 from vast_harbor.formats.rig_file import Problem
+from vast_harbor.phrases import phrase
 from vast_harbor.web.charging.models import (
     AuditView,
     ChargeCurveView,
@@ -55,7 +56,11 @@ api = APIBlueprint(
     abp_responses={404: ProblemsView, 422: ProblemsView},
 )  # fmt: skip
 
-SKILLS = {"anyone": "anyone", "handy": "a handy owner", "electrician": "an electrician where it meets mains"}
+SKILLS = {
+    "anyone": "anyone",
+    "handy": phrase("answers.charging_routes.handy_owner"),
+    "electrician": phrase("answers.charging_routes.electrician_where_meets_mains"),
+}
 
 
 class OfQuery(BaseModel):
@@ -142,7 +147,7 @@ def charging(path: RigPath, query: OfQuery) -> Response:
                 SettingView(
                     name=a.name,
                     value=style.text(a.loaded.value, "V"),
-                    now=f"{style.text(a.soc.value, '%')} left",
+                    now=phrase("answers.charging_routes.left", value=style.text(a.soc.value, "%")),
                 )
                 for a in acts(one.build)
             ],
@@ -245,7 +250,7 @@ def curves(path: RigPath, query: CurvesQuery) -> Response:
         except (Unreadable, ValueError) as error:
             found.append(Problem(f"/{field}", str(error)))
     if not found and ends["start"] >= ends["end"]:
-        found.append(Problem("/end", "A charge ends above where it begins."))
+        found.append(Problem("/end", phrase("answers.charging_routes.charge_ends_above_where")))
     if found:
         return problems(422, *found)
     by = [s for s in plan.sources if s.charges and query.source in ("", s.id)]
@@ -255,7 +260,7 @@ def curves(path: RigPath, query: CurvesQuery) -> Response:
         by = [s for s in by if s.kind != (ENGINE if MAINS in kinds else "")]
     if not by:
         return json_response(
-            CurvesView(curves=[], by="", says="Add a source, and charging over time appears here.")
+            CurvesView(curves=[], by="", says=phrase("answers.charging_routes.add_source_charging_over"))
         )
     titles = {
         c.candidate.id: (c.bank.model.title, c.battery_class.key) for c in results.banks.candidates if c.bank
@@ -265,7 +270,7 @@ def curves(path: RigPath, query: CurvesQuery) -> Response:
         mine = tuple(s for s in simulated.sources if s.id in {b.id for b in by})
         celsius = results.day.battery_c.number
         made = curve(simulated, mine, ends["start"], ends["end"], celsius)
-        title, key = titles.get(simulated.id, ("The old bank", simulated.battery_class.key))
+        title, key = titles.get(simulated.id, (phrase("terms.names.old_bank"), simulated.battery_class.key))
         out.append(_curve(simulated, made, title, key, style))
     return json_response(CurvesView(curves=out, by=" and ".join(name_of(s) for s in by), says=""))
 
@@ -273,7 +278,7 @@ def curves(path: RigPath, query: CurvesQuery) -> Response:
 def _share(text: str) -> float:
     value = parse(text if "%" in text or "." in text or "," in text else f"{text} %", "1")
     if not 0 <= value <= 1:
-        raise ValueError(f"A charge lies between 0 and 100 %: {text.strip()} does not.")
+        raise ValueError(phrase("answers.charging_routes.charge_lies_between_0", text=text.strip()))
     return value
 
 
@@ -285,7 +290,13 @@ def _curve(simulated: SimulatedBank, made: Curve, title: str, key: str, style: S
 
     def time(mark: float) -> str:
         hours = made.reached[mark]
-        return "never" if hours is None else "at once" if hours == 0 else style.text(hours, "duration")
+        return (
+            "never"
+            if hours is None
+            else phrase("terms.names.once")
+            if hours == 0
+            else style.text(hours, "duration")
+        )
 
     return ChargeCurveView(
         id=simulated.id,
@@ -319,25 +330,33 @@ def measured(path: RigPath, query: MeasuredQuery) -> Response:
     index = next((i for i, s in enumerate(plan.sources) if s.id == query.source and s.charges), None)
     build = _charged(results, query.candidate)
     if index is None or build is None:
-        return problems(404, Problem("", "This source or bank is no longer part of the plan."))
+        return problems(404, Problem("", phrase("answers.charging_routes.source_bank_longer_part")))
     values: dict[str, float] = {}
     found = []
     for field, unit in (("amps", "A"), ("volts", "V"), ("soc", "1"), ("hour", "clock")):
         text = getattr(query, field)
         try:
             if not text.strip():
-                raise ValueError("Nothing is entered yet.")
+                raise ValueError(phrase("answers.charging_routes.nothing_entered_yet"))
             values[field] = (
                 _share(text) if unit == "1" else parse_clock(text) if unit == "clock" else parse(text, unit)
             )
         except (Unreadable, ValueError) as error:
             found.append(Problem(f"/{field}", str(error)))
     if "amps" in values and not 0 <= values["amps"] <= 2000:
-        found.append(Problem("/amps", "A charge current between 0 and 2000 A is wanted."))
+        found.append(Problem("/amps", phrase("answers.charging_routes.charge_current_between_0")))
     n = plan.system_v / 12
     if "volts" in values and not 9 * n <= values["volts"] <= 16.5 * n:
         found.append(
-            Problem("/volts", f"A bank of {plan.system_v:g} V reads between {9 * n:g} and {16.5 * n:g} V.")
+            Problem(
+                "/volts",
+                phrase(
+                    "answers.charging_routes.bank_v_reads_between",
+                    system_v=f"{plan.system_v:g}",
+                    value=f"{9 * n:g}",
+                    value_2=f"{16.5 * n:g}",
+                ),
+            )
         )
     if found:
         return problems(422, *found)

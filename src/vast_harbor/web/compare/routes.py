@@ -21,6 +21,7 @@ from vast_harbor.core.sensitivity.use_map import cheapest_map
 from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes
 from vast_harbor.core.stops.compare import uncertainty_of, verdict_text
 from vast_harbor.formats.rig_file import Problem
+from vast_harbor.phrases import phrase
 from vast_harbor.web.compare.models import (
     BandView,
     BreakEvenView,
@@ -90,8 +91,15 @@ def bands(results: Results) -> list[BandView]:
 
 def _flip(flip: BreakEven, results: Results, style: Style) -> BreakEvenView:
     names = {c.id: c.short(results.verdict.compared_banks) for c in results.verdict.compared_banks}
-    stretches = [f"{names[who]} from {a:g} to {b:g}" for a, b, who in flip.ranges]
-    ranges = unescaped("; ".join(stretches)) if len(stretches) < 8 else f"changes {len(stretches) - 1} times"
+    stretches = [
+        phrase("answers.compare_routes.from_to", names=names[who], a=f"{a:g}", b=f"{b:g}")
+        for a, b, who in flip.ranges
+    ]
+    ranges = (
+        unescaped("; ".join(stretches))
+        if len(stretches) < 8
+        else phrase("answers.compare_routes.changes_times", stretches=len(stretches) - 1)
+    )
     return view_of(BreakEvenView, flip, style, name=unescaped(flip.name), ranges=ranges)
 
 
@@ -189,7 +197,7 @@ def differences(path: RigPath, query: ReferenceQuery) -> Response:
     style, compared_banks = style_of(rig), results.compare.compared_banks
     at = next((i for i, c in enumerate(compared_banks) if c.id == query.reference), None)
     if at is None:
-        return problems(404, Problem("/reference", "This bank is no longer put up."))
+        return problems(404, Problem("/reference", phrase("answers.compare_routes.bank_longer_put_up")))
 
     def difference_text(figures: tuple[Figure, ...], i: int) -> str:
         a, b = figures[at], figures[i]

@@ -19,6 +19,7 @@ from vast_harbor.core.stops.compare import (
     items,
     verdict_text,
 )
+from vast_harbor.phrases import phrase
 from vast_harbor.web.compare.table_models import (
     CandidateShareView,
     ComparedBankView,
@@ -41,12 +42,12 @@ from vast_harbor.web.views import figure_view, operations_of, tokens, view_of
 def layout(bank: Bank) -> str:
     """A layout in words: ``2 in series × 3``."""
     if bank.units == 1:
-        return "1 battery"
+        return phrase("answers.compare_views.n1_battery")
     if bank.series == 1:
-        return f"{bank.parallel} in parallel"
+        return phrase("answers.compare_views.parallel", parallel=bank.parallel)
     if bank.parallel == 1:
-        return f"{bank.series} in series"
-    return f"{bank.series} in series × {bank.parallel} in parallel"
+        return phrase("answers.compare_views.series", series=bank.series)
+    return phrase("answers.compare_views.series_parallel", series=bank.series, parallel=bank.parallel)
 
 
 def _points(pairs: Iterable[tuple[float, float]], digits: int) -> list[tuple[float, float]]:

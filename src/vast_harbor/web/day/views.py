@@ -8,6 +8,7 @@ from vast_harbor.core.passage import Results
 from vast_harbor.core.stops.day import SECOND_BANK, Day, LoadFigures, charge_window
 from vast_harbor.core.stops.need import standby_days
 from vast_harbor.core.weather.sun import POLAR_DAY
+from vast_harbor.phrases import phrase
 from vast_harbor.web.day.models import DayTypeView, DayView, HabitView, LoadView
 from vast_harbor.web.views import figure_view, shown
 
@@ -49,14 +50,22 @@ def _sun_text(day: Day) -> str:
     if day.sun is None:
         return ""
     if day.sun.rise_h is None or day.sun.set_h is None:
-        return "the sun does not set" if day.sun.kind == POLAR_DAY else "the sun does not rise"
-    return f"sun {clock_text(day.sun.rise_h)} to {clock_text(day.sun.set_h)}, standard time"
+        return (
+            phrase("answers.day_views.sun_set")
+            if day.sun.kind == POLAR_DAY
+            else phrase("answers.day_views.sun_rise")
+        )
+    return phrase(
+        "answers.day_views.sun_standard_time",
+        clock_text=clock_text(day.sun.rise_h),
+        clock_text_2=clock_text(day.sun.set_h),
+    )
 
 
 def charge_text(results: Results, day: Day) -> str:
     window = charge_window(results.plan, day)
     if window is None:
-        return "never: the sun does not rise"
+        return phrase("answers.day_views.never_sun_rise")
     return f"{clock_text(window[0].number)} to {clock_text(window[1].number)}"
 
 
@@ -100,7 +109,7 @@ def day_view(results: Results, style: Style, show: str) -> DayView:
         peak=figure_view(day.peak_w, style),
         peak_current=figure_view(day.peak_a, style),
         peak_loads=[names[i] for i in day.peak.ids],
-        peak_at="any time" if day.peak_any_time else clock_text(day.peak.at_h),
+        peak_at=phrase("answers.day_views.time") if day.peak_any_time else clock_text(day.peak.at_h),
         air=figure_view(day.air_c, style),
         battery=figure_view(day.battery_c, style),
         sun=_sun_text(day),

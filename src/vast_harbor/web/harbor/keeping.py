@@ -10,6 +10,7 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor.formats.rig_file import Problem
+from vast_harbor.phrases import phrase
 from vast_harbor.store import backup, cards
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import database, json_response
@@ -101,7 +102,7 @@ def restore() -> Response:
     """Put a file with all rigs, sent as the body of the request, in place of what is here."""
     request.max_content_length = LARGEST_DATABASE
     with tempfile.TemporaryDirectory() as folder:
-        file = Path(folder) / "the file"
+        file = Path(folder) / phrase("answers.harbor_keeping.file")
         with file.open("wb") as out:
             while part := request.stream.read(READ_AT_ONCE):
                 out.write(part)
@@ -113,7 +114,7 @@ def restore_copy(body: CopyName) -> Response:
     """Put one of the kept copies in place of what is here."""
     found = next((p for p in backup.kept(database().path) if p.name == body.name), None)
     if found is None:
-        return problems(404, Problem("/name", "There is no such copy; it may have made room for newer ones."))
+        return problems(404, Problem("/name", phrase("answers.harbor_keeping.such_copy_made_room")))
     return _put_in(found)
 
 
@@ -122,7 +123,7 @@ def _put_in(file: Path) -> Response:
     try:
         backup.verify(file)
     except backup.BadCopy as error:
-        said = str(error).replace(str(file), "This file")
+        said = str(error).replace(str(file), phrase("answers.harbor_keeping.file_2"))
         return problems(422, Problem("", said))
     kept = backup.keep_before_restore(file, where.path, current_app.config["TODAY"]())
     where.put_in(file)

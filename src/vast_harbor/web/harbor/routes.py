@@ -15,6 +15,7 @@ from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.bank_parts import CandidatePart
 from vast_harbor.formats.door import clean
 from vast_harbor.formats.rig_document import RigFile
+from vast_harbor.phrases import phrase
 from vast_harbor.store import rigs
 from vast_harbor.store.database import Database
 from vast_harbor.web.views import ProblemsView
@@ -122,7 +123,9 @@ def make_rig(body: NewRig, query: KeyQuery) -> Response:
     fields: dict[str, Any] = {"name": clean(body.name).strip() or "New rig", "kind": body.kind}
     if body.pattern:
         if body.pattern not in data.patterns():
-            raise files.RigFileError([files.Problem("", f"There is no pattern “{body.pattern}”.")])
+            raise files.RigFileError(
+                [files.Problem("", phrase("answers.harbor_routes.pattern", pattern=body.pattern))]
+            )
         filled = files.from_pattern(
             data.patterns()[body.pattern], {a.name: a.load for a in data.appliances()}
         )
@@ -136,7 +139,9 @@ def make_rig(body: NewRig, query: KeyQuery) -> Response:
         document["day"]["types"] = [t for t in document["day"]["types"] if t["kind"] != "travelling"]
     if body.region:
         if body.region not in reference.regions:
-            raise files.RigFileError([files.Problem("", f"There is no region “{body.region}”.")])
+            raise files.RigFileError(
+                [files.Problem("", phrase("answers.harbor_routes.region", region=body.region))]
+            )
         region = reference.regions[body.region]
         fields |= {
             "region": region.key,
@@ -170,7 +175,9 @@ def add_demo(body: DemoName) -> Response:
     """Add a demo rig, or all of them, beside the owner's own."""
     names = [body.name] if body.name else list(data.DEMO_RIGS)
     if unknown := [n for n in names if n not in data.DEMO_RIGS]:
-        raise files.RigFileError([files.Problem("", f"There is no demo rig “{unknown[0]}”.")])
+        raise files.RigFileError(
+            [files.Problem("", phrase("answers.harbor_routes.demo_rig", unknown=unknown[0]))]
+        )
     documents = [files.to_document(files.read(data.demo_rig(n), data.reference())) for n in names]
     made = [store_document(document, place=1000 * i) for i, document in enumerate(documents)]
     return json_response(MadeListView(rigs=made), 201)
@@ -201,7 +208,7 @@ def copy_rig(path: RigPath, query: KeyQuery) -> Response:
     """Copy a rig."""
     with database().reading() as db:
         document = rigs.get(db, path.rig_id).document
-    document["rig"]["name"] = f"{document['rig']['name'][:70]} copy"
+    document["rig"]["name"] = phrase("answers.harbor_routes.copy", name=document["rig"]["name"][:70])
     return json_response(store_document(document, query.key), 201)
 
 

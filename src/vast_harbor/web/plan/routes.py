@@ -25,6 +25,7 @@ from vast_harbor.core.stops.banks import QuickLifeCost, quick_life_cost
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.door import admitted, clean
 from vast_harbor.formats.rig_document import RigFile
+from vast_harbor.phrases import phrase
 from vast_harbor.store import rigs
 from vast_harbor.store.json_difference import difference
 from vast_harbor.store.rigs import StoredRig
@@ -127,8 +128,8 @@ class WorkingsQuery(BaseModel):
     key: str = Field(max_length=300)
 
 
-CHANGED_ELSEWHERE = files.Problem("", "This rig was changed in another window; it was loaded again.")
-ANOTHER_ROW = files.Problem("", "Another row stands there now; nothing was changed.")
+CHANGED_ELSEWHERE = files.Problem("", phrase("answers.plan_routes.rig_changed_another_window"))
+ANOTHER_ROW = files.Problem("", phrase("answers.plan_routes.another_row_stands_now"))
 # What was run for a rig last: an edit is answered with it, and what is new is run when it is asked for.
 _LAST_RUN: LruCache[tuple[Path, int], Before] = LruCache(4)
 
@@ -370,7 +371,7 @@ def workings(path: RigPath, query: WorkingsQuery) -> Response:
     rig, _, results, figures = _known(document, _today(), preview_of)
     figure = figures.all.get(query.key) or asked_figure(query.key, results, data.reference())
     if figure is None:
-        return problems(404, files.Problem("", "This figure is no longer part of the plan."))
+        return problems(404, files.Problem("", phrase("answers.plan_routes.figure_longer_part_plan")))
     default = None
     if figure.assumption in results.assumptions:
         default = results.assumptions.get(figure.assumption).default

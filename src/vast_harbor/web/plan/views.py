@@ -11,6 +11,7 @@ from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.passage import Results
 from vast_harbor.core.stops.compare import HOOK_UP, KEEP, MEND
 from vast_harbor.formats.rig_document import RigFile
+from vast_harbor.phrases import phrase
 from vast_harbor.store.rigs import StoredRig
 from vast_harbor.web.banks.card_views import banks_view
 from vast_harbor.web.charging.views import source_view
@@ -138,7 +139,7 @@ def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
         if len(results.days.days) > 1
         else style.use(results.day.bank_wh.value, "Wh"),
         "need": f"{style.use(need.energy.value, 'Wh')} {nights}",
-        "banks": f"{count} candidate{'' if count == 1 else 's'}",
+        "banks": phrase("answers.plan_views.candidate", count=count, count_2="" if count == 1 else "s"),
         "charging": _charging_figure(results, style),
         "trial": _trial_figure(results),
         "compare": _verdict_figure(results, style),
@@ -155,8 +156,10 @@ def _charging_figure(results: Results, style: Style) -> str:
     plan = results.plan
     charging = [s for s in plan.sources if s.charges]
     if not charging:
-        return "no source yet"
-    count = f"{len(charging)} source{'' if len(charging) == 1 else 's'}"
+        return phrase("answers.plan_views.source_yet")
+    count = phrase(
+        "answers.plan_views.source", charging=len(charging), charging_2="" if len(charging) == 1 else "s"
+    )
     return f"{count} · {style.text(plan.charge_a, 'A')}"
 
 
@@ -165,8 +168,14 @@ def _verdict_figure(results: Results, style: Style) -> str:
     verdict = results.verdict
     winner = verdict.winner
     if winner is None:
-        words = {KEEP: "keep what you have", MEND: "mend first", HOOK_UP: "spend nothing"}
-        return words.get(verdict.kind, "none yet" if verdict.compared_banks else "—")
+        words = {
+            KEEP: phrase("answers.plan_views.keep"),
+            MEND: phrase("answers.plan_views.mend_first"),
+            HOOK_UP: phrase("answers.plan_views.spend_nothing"),
+        }
+        return words.get(
+            verdict.kind, phrase("answers.plan_views.none_yet") if verdict.compared_banks else "—"
+        )
     code, cost = winner.banked.battery_class.code, winner.cost
     per = cost["per_cycle"] if cost["per_cycle"].value is not None else cost["per_year"]
     return f"{code} · {style.text(per.value, per.unit)}"
@@ -179,8 +188,8 @@ def _trial_figure(results: Results) -> str:
         return "—"
     lit = sum(not r.dark for r in simulated)
     if len(simulated) == 1 and simulated[0].dark:
-        return f"dark on day {int(simulated[0]['first_dark'].number // 24) + 1}"
+        return phrase("answers.plan_views.dark_day", number=int(simulated[0]["first_dark"].number // 24) + 1)
     if not lit:
         first = max(r["first_dark"].number for r in simulated)
-        return f"all dark by day {int(first // 24) + 1}"
-    return f"{lit} of {len(simulated)} never dark"
+        return phrase("answers.plan_views.dark_day_2", first=int(first // 24) + 1)
+    return phrase("answers.plan_views.never_dark", lit=lit, simulated=len(simulated))

@@ -17,6 +17,7 @@ from vast_harbor.core.stops.trial import MonitorReading, SimulationResult, Trial
 from vast_harbor.core.weather.daily_weather import STEP_H
 from vast_harbor.formats import monitor_csv
 from vast_harbor.formats.rig_file import Problem
+from vast_harbor.phrases import phrase
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath
 from vast_harbor.web.plan.routes import evaluated_results
@@ -29,10 +30,10 @@ api = APIBlueprint(
     abp_responses={404: ProblemsView, 422: ProblemsView, 503: ProblemsView},
 )  # fmt: skip
 
-GONE = "This bank is no longer part of the trial."
+GONE = phrase("answers.trial_monitor.bank_longer_part_trial")
 # A stream is not kept open for longer, nor left more often than this [s].
 LONGEST_S, OFTENEST_S = 120.0, 0.02
-PLAYERS = Slots(12, 2, "Two monitors play already. Stop one of them and play again.")
+PLAYERS = Slots(12, 2, phrase("answers.trial_monitor.two_monitors_play_already"))
 
 
 class StreamQuery(PageQuery):

@@ -28,6 +28,7 @@ from vast_harbor.core.stops.trial import (
 from vast_harbor.core.weather.daily_weather import NAMES, STEPS_A_DAY
 from vast_harbor.core.weather.sun import sun_day
 from vast_harbor.formats.rig_file import Problem
+from vast_harbor.phrases import phrase
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath, json_response
 from vast_harbor.web.plan.routes import evaluated_results
@@ -60,25 +61,29 @@ api = APIBlueprint(
 )  # fmt: skip
 
 STATES = {
-    kernel.INVERTER_OFF: "inverter off",
-    kernel.LOADS_OFF: "loads dropped",
-    kernel.BMS_OPEN: "BMS open",
+    kernel.INVERTER_OFF: phrase("answers.trial_routes.inverter_off"),
+    kernel.LOADS_OFF: phrase("answers.trial_routes.loads_dropped"),
+    kernel.BMS_OPEN: phrase("answers.trial_routes.bms_open"),
     kernel.EMPTY: "empty",
-    kernel.HEATING: "heating itself",
-    kernel.TOO_COLD: "too cold or too warm to charge",
-    kernel.RESTING: "charger rests",
-    kernel.GENERATING: "generator runs",
+    kernel.HEATING: phrase("answers.trial_routes.heating_itself"),
+    kernel.TOO_COLD: phrase("answers.trial_routes.too_cold_too_warm"),
+    kernel.RESTING: phrase("answers.trial_routes.charger_rests"),
+    kernel.GENERATING: phrase("answers.trial_routes.generator_runs"),
     kernel.FULL: "full",
     kernel.OVERLOAD: "overload",
     kernel.ASLEEP: "asleep",
-    kernel.SAGGED: "volts sag",
+    kernel.SAGGED: phrase("answers.trial_routes.volts_sag"),
 }
-PITCH_NAMES = {"open": "open", "half": "half shade", "trees": "under trees"}
+PITCH_NAMES = {
+    "open": "open",
+    "half": phrase("answers.trial_routes.half_shade"),
+    "trees": phrase("answers.trial_routes.under_trees"),
+}
 KIND_NAMES = {
     "off_grid": "off-grid",
-    "travelling": "off-grid, drives",
-    "hook_up": "on hook-up",
-    "laid_up": "laid up",
+    "travelling": phrase("answers.trial_routes.off_grid_drives"),
+    "hook_up": phrase("answers.trial_routes.hook_up"),
+    "laid_up": phrase("answers.trial_routes.laid_up"),
 }
 MOST_WEATHERS = 400
 
@@ -122,7 +127,7 @@ def trial(path: RigPath) -> Response:
             nights=in_a_row(plan),
             days=[
                 TrialDayView(
-                    name=f"Day {d + 1}",
+                    name=phrase("answers.trial_routes.day", d=d + 1),
                     weather=NAMES[int(prepared.weather.kinds[0, d])],
                     kind=KIND_NAMES["hook_up" if s.hook_up else s.kind],
                     drives=s.drives,
@@ -195,7 +200,7 @@ def flows(path: RigPath, query: BankQuery) -> Response:
     run = results.simulated.trial
     result = run.of(query.bank)
     if result is None:
-        return problems(404, Problem("", "This bank is no longer part of the trial."))
+        return problems(404, Problem("", phrase("answers.trial_routes.bank_longer_part_trial")))
     traces, conditions = result.traces, run.prepared.conditions
 
     def whole(values: object) -> list[float]:
@@ -204,11 +209,23 @@ def flows(path: RigPath, query: BankQuery) -> Response:
     served_ac = conditions.ac_w[0] - traces.unserved_ac[0] / conditions.step_h
     served_dc = conditions.dc_w[0] - traces.unserved_dc[0] / conditions.step_h
     out = [
-        FlowView(key="dc", name="DC loads", kind="load", watts=whole(served_dc)),
-        FlowView(key="ac", name="AC loads and inverter", kind="load", watts=whole(served_ac)),
+        FlowView(key="dc", name=phrase("answers.trial_routes.dc_loads"), kind="load", watts=whole(served_dc)),
+        FlowView(
+            key="ac",
+            name=phrase("answers.trial_routes.ac_loads_inverter"),
+            kind="load",
+            watts=whole(served_ac),
+        ),
     ]
     if result.simulated.heater_w > 0:
-        out.append(FlowView(key="heater", name="Its heater", kind="heater", watts=whole(traces.heater_w[0])))
+        out.append(
+            FlowView(
+                key="heater",
+                name=phrase("terms.names.heater"),
+                kind="heater",
+                watts=whole(traces.heater_w[0]),
+            )
+        )
     steps = conditions.steps
     return json_response(
         FlowsView(
@@ -222,7 +239,14 @@ def flows(path: RigPath, query: BankQuery) -> Response:
             bank=whole(traces.bank_w[0]),
             state=[int(v) for v in traces.state[0]],
             states=[StateView(bit=bit, name=name) for bit, name in STATES.items()],
-            labels=[f"Day {t // STEPS_A_DAY + 1}, {clock_text(t % STEPS_A_DAY / 4)}" for t in range(steps)],
+            labels=[
+                phrase(
+                    "answers.trial_routes.day_2",
+                    t=t // STEPS_A_DAY + 1,
+                    clock_text=clock_text(t % STEPS_A_DAY / 4),
+                )
+                for t in range(steps)
+            ],
         )
     )
 
@@ -244,7 +268,13 @@ def lasts(path: RigPath, query: LoadQuery) -> Response:
     )
 
     def text(hours: float | None) -> str:
-        return "over 60 days" if hours is None else "at once" if hours <= 0 else style.text(hours, "duration")
+        return (
+            phrase("answers.trial_routes.over_60_days")
+            if hours is None
+            else phrase("terms.names.once")
+            if hours <= 0
+            else style.text(hours, "duration")
+        )
 
     return json_response(
         HowLongView(
@@ -271,21 +301,19 @@ def year(path: RigPath) -> Response:
     style, result = style_of(rig), results.simulated
     says = ""
     if not result.has_year:
-        says = (
-            "A year is run once a source of charge is entered, a day has loads, and there are "
-            "off-grid nights; the sun "
-            "needs a site besides."
-        )
+        says = phrase("answers.trial_routes.year_run_once_source")
     titles = {
         c.candidate.id: (c.bank.model.title, c.battery_class.key) for c in results.banks.candidates if c.bank
     }
     sample = ""
     if result.has_year:
         days = result.year_plan
-        sample = (
-            f"{days.nights} nights were run, in rows of {days.row}, in every month of use in "
-            f"{len(SEEDS)} weathers, and "
-            f"scaled to {plan.off_grid_nights:g} off-grid nights."
+        sample = phrase(
+            "answers.trial_routes.nights_run_rows_every",
+            nights=days.nights,
+            row=days.row,
+            seeds=len(SEEDS),
+            off_grid_nights=f"{plan.off_grid_nights:g}",
         )
     return json_response(
         YearView(
@@ -311,16 +339,20 @@ def idle_months(path: RigPath) -> Response:
     titles = {r.simulated.id: (r.title, r.simulated.battery_class.key) for r in run.results}
     months = storage.months_laid_up(results.simulated.timeline)
     says = (
-        f"Laid up in {', '.join(MONTHS[m - 1] for m in months)}: lead-acid left full, LFP at 60 %."
+        phrase("answers.trial_routes.laid_up_lead_acid", months=", ".join(MONTHS[m - 1] for m in months))
         if months
-        else "It is used all the year, so it is never laid up."
+        else phrase("answers.trial_routes.used_year_never_laid")
     )
     rows = []
     for one in storage.evaluate(results.simulated.timeline, run.simulated_banks):
         title, key = titles[one.id]
         frost = ""
         if one.frozen_c is not None:
-            frost = f"{style.text(one.frozen_c, '°C')} with {style.text(one.frozen_soc, '%')} left"
+            frost = phrase(
+                "answers.trial_routes.left",
+                frozen_c=style.text(one.frozen_c, "°C"),
+                frozen_soc=style.text(one.frozen_soc, "%"),
+            )
         rows.append(
             LaidUpRowView(
                 id=one.id,
@@ -329,9 +361,9 @@ def idle_months(path: RigPath) -> Response:
                 connected=one.connected,
                 lasts="lasts"
                 if one.weeks is None
-                else f"{one.weeks:.0f} weeks"
+                else phrase("answers.trial_routes.weeks", weeks=f"{one.weeks:.0f}")
                 if one.weeks >= 1
-                else "under a week",
+                else phrase("answers.trial_routes.under_week"),
                 recharge="" if one.recharge is None else f"{one.recharge[1]} {MONTHS[one.recharge[0] - 1]}",
                 lowest=style.text(one.lowest, "%"),
                 cold="" if not one.cold_tries else style.text(one.cold_tries, "days"),
@@ -342,7 +374,7 @@ def idle_months(path: RigPath) -> Response:
 
 
 # One that was cancelled ends with its next answer: there is a place for the next one meanwhile.
-ODDS = Slots(2, 2, "The weathers are being run already, perhaps in another window. Try again in a moment.")
+ODDS = Slots(2, 2, phrase("answers.trial_routes.weathers_being_run_already"))
 
 
 @api.get("/rigs/<int:rig_id>/trial/odds", responses={503: ProblemsView})

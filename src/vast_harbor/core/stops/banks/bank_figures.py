@@ -9,6 +9,7 @@ from vast_harbor.core.rig.plan import Candidate, Plan
 from vast_harbor.core.stops.banks.criteria import BankCriteria
 from vast_harbor.core.stops.banks.purchase_price import price_figures
 from vast_harbor.core.stops.need import Need, class_volts
+from vast_harbor.phrases import phrase
 
 NEW, END_OF_LIFE = 1.0, 0.8
 
@@ -38,48 +39,62 @@ def bank_figures(
     """
     bank = criteria.bank
     model, at, path = bank.model, f"bank.{candidate.id}", f"/candidates/{index}"
-    entry = ("Your own entry: " if model.own else "Catalogue entry: ") + model.title
+    entry = (
+        phrase("terms.names.own_entry") if model.own else phrase("terms.names.catalogue_entry")
+    ) + model.title
     class_need = need.classes[model.battery_class.key]
     f: dict[str, Figure] = {}
-    f["series"] = Figure(f"{at}.series", "In series", bank.series, "batteries", TYPED, path=f"{path}/series")
+    f["series"] = Figure(
+        f"{at}.series", phrase("terms.names.series"), bank.series, "batteries", TYPED, path=f"{path}/series"
+    )
     f["parallel"] = Figure(
         f"{at}.parallel",
-        "Strings in parallel",
+        phrase("terms.names.strings_parallel"),
         bank.parallel,
         "strings",
         TYPED if candidate.parallel else REFERENCE,
         path=f"{path}/parallel",
-        source="" if candidate.parallel else "The fewest that cover the need",
+        source="" if candidate.parallel else phrase("banks.bank_figures.parallel_source"),
     )
-    unit_v = datasheet(f"{at}.unit_v", "Nominal volts of one", model.nominal_v, "V", entry)
+    unit_v = datasheet(f"{at}.unit_v", phrase("banks.bank_figures.unit_v"), model.nominal_v, "V", entry)
     unit_ah = datasheet(
-        f"{at}.unit_ah", "Label of one", model.rated_ah, "Ah", entry, f"Over {model.rated_hours:g} hours."
+        f"{at}.unit_ah",
+        phrase("terms.names.label"),
+        model.rated_ah,
+        "Ah",
+        entry,
+        phrase("banks.bank_figures.unit_ah_note", rated_hours=f"{model.rated_hours:g}"),
     )
     n_s, n_p = f["series"], f["parallel"]
     f["units"] = computed(
-        f"{at}.units", "Batteries", bank.units, "batteries", "{n_s} · {n_p}", {"n_s": n_s, "n_p": n_p}
+        f"{at}.units",
+        phrase("terms.names.batteries"),
+        bank.units,
+        "batteries",
+        "{n_s} · {n_p}",
+        {"n_s": n_s, "n_p": n_p},
     )
     f["volts"] = computed(
         f"{at}.volts",
-        "Nominal volts",
+        phrase("banks.bank_figures.volts"),
         bank.nominal_v,
         "V",
         "{n_s} · {V_unit}",
         {"n_s": n_s, "V_unit": unit_v},
-        "In series volts add, amp-hours stay",
+        phrase("banks.bank_figures.volts_source"),
     )
     f["nameplate_ah"] = computed(
         f"{at}.nameplate_ah",
-        "Amp-hours by the label",
+        phrase("banks.bank_figures.nameplate_ah"),
         bank.rated_ah,
         "Ah",
         "{n_p} · {Ah_unit}",
         {"n_p": n_p, "Ah_unit": unit_ah},
-        "In parallel amp-hours add, volts stay",
+        phrase("banks.bank_figures.nameplate_ah_source"),
     )
     f["nameplate_wh"] = computed(
         f"{at}.nameplate_wh",
-        "Energy by the label",
+        phrase("banks.bank_figures.nameplate_wh"),
         bank.nameplate_wh,
         "Wh",
         "{V} · {Ah}",
@@ -89,12 +104,19 @@ def bank_figures(
     f["dod"], f["temperature"] = class_need.dod, class_need.temperature
     _rate_figures(f, assumptions, need, criteria, at, entry, class_volts(plan, model.battery_class))
     _usable_figures(f, class_need.ageing, criteria, at)
-    unit_kg = datasheet(f"{at}.unit_kg", "Weight of one", model.kg, "kg", entry)
-    f["kg"] = computed(f"{at}.kg", "Weight", bank.kg, "kg", "{n} · {kg}", {"n": f["units"], "kg": unit_kg})
+    unit_kg = datasheet(f"{at}.unit_kg", phrase("terms.names.weight_2"), model.kg, "kg", entry)
+    f["kg"] = computed(
+        f"{at}.kg",
+        phrase("terms.names.weight"),
+        bank.kg,
+        "kg",
+        "{n} · {kg}",
+        {"n": f["units"], "kg": unit_kg},
+    )
     if old_kg is not None:
         f["kg_change"] = computed(
             f"{at}.kg_change",
-            "Change of weight",
+            phrase("banks.bank_figures.kg_change"),
             criteria.kg_change,
             "±kg",
             "{kg_new} − {kg_old}",
@@ -120,29 +142,29 @@ def _rate_figures(
     if model.label_exponent is not None and exponent.origin != OVERRIDE:
         (ah_1, h_1), (ah_2, h_2) = model.ratings[:2]
         parts = {
-            "Ah_1": datasheet(f"{at}.ah_1", "First rating", ah_1, "Ah", entry),
-            "t_1": datasheet(f"{at}.t_1", "Its time", h_1, "h", entry),
-            "Ah_2": datasheet(f"{at}.ah_2", "Second rating", ah_2, "Ah", entry),
-            "t_2": datasheet(f"{at}.t_2", "Its time", h_2, "h", entry),
+            "Ah_1": datasheet(f"{at}.ah_1", phrase("banks.bank_figures.ah_1"), ah_1, "Ah", entry),
+            "t_1": datasheet(f"{at}.t_1", phrase("terms.names.time"), h_1, "h", entry),
+            "Ah_2": datasheet(f"{at}.ah_2", phrase("banks.bank_figures.ah_2"), ah_2, "Ah", entry),
+            "t_2": datasheet(f"{at}.t_2", phrase("terms.names.time"), h_2, "h", entry),
         }
         exponent = computed(
             f"{at}.k",
-            "Peukert exponent",
+            phrase("terms.names.peukert_exponent"),
             model.label_exponent,
             "1",
             "log({t_2} / {t_1}) / log(({Ah_1} / {t_1}) / ({Ah_2} / {t_2}))",
             parts,
-            f"{derating.PEUKERT}, from the two ratings of the label",
+            phrase("banks.bank_figures.k_source", peukert=derating.PEUKERT),
             low=exponent.low,
             high=exponent.high,
         )
-    hours = datasheet(f"{at}.r", "Rated time", model.rated_hours, "h", entry)
+    hours = datasheet(f"{at}.r", phrase("terms.names.rated_time"), model.rated_hours, "h", entry)
     current = derating.mean_current(at, need.area, need.squared, volts)
     draws = current.number > 0
     f["exponent"], f["mean_current"] = exponent, current
     f["rate"] = computed(
         f"{at}.k_rate",
-        "Rate factor",
+        phrase("terms.names.rate_factor"),
         criteria.rate,
         "1",
         "min(1, ({Ah} / {r} / {I_mean})^({k} − 1))" if draws else "1",
@@ -153,28 +175,35 @@ def _rate_figures(
 
 def _usable_figures(f: dict[str, Figure], ageing: Figure, criteria: BankCriteria, at: str) -> None:
     bank = criteria.bank
-    source = "usable = nameplate · DoD · k_T · k_rate · k_age"
+    source = phrase("banks.bank_figures.usable_nameplate_dod_k")
     ages = {
-        "usable_wh": ("Usable energy", ageing),
+        "usable_wh": (phrase("terms.names.usable_energy"), ageing),
         "usable_new_wh": (
-            "Usable energy, new",
-            Figure(f"{at}.age_new", "Capacity when new", NEW, "1", REFERENCE, source="Full capacity"),
+            phrase("banks.bank_figures.usable_energy_new"),
+            Figure(
+                f"{at}.age_new",
+                phrase("banks.bank_figures.age_new"),
+                NEW,
+                "1",
+                REFERENCE,
+                source=phrase("banks.bank_figures.age_new_source"),
+            ),
         ),
         "usable_end_wh": (
-            "Usable energy at the end of its life",
+            phrase("banks.bank_figures.usable_energy_end_life"),
             Figure(
                 f"{at}.age_end",
-                "Capacity at the end of life",
+                phrase("banks.bank_figures.age_end"),
                 END_OF_LIFE,
                 "1",
                 REFERENCE,
-                source="80 % of the capacity when new",
+                source=phrase("banks.bank_figures.age_end_source"),
             ),
         ),
     }
     if bank.model.health < 1:
-        entry = "Its capacity test ÷ its label"
-        health = datasheet(f"{at}.health", "Health when it is bought", bank.model.health, "%", entry)
+        entry = phrase("banks.bank_figures.capacity_test_label")
+        health = datasheet(f"{at}.health", phrase("banks.bank_figures.health"), bank.model.health, "%", entry)
         ages = {name: (title, _capped(age, health)) for name, (title, age) in ages.items()}
     for name, (title, age) in ages.items():
         f[name] = computed(
@@ -194,12 +223,12 @@ def _usable_figures(f: dict[str, Figure], ageing: Figure, criteria: BankCriteria
         )
     f["usable_ah"] = computed(
         f"{at}.usable_ah",
-        "Usable amp-hours",
+        phrase("terms.names.usable_amp_hours"),
         f["usable_wh"].number / bank.nominal_v,
         "Ah",
         "{E_usable} / {V}",
         {"E_usable": f["usable_wh"], "V": f["volts"]},
-        "Compare amp-hours only at the same volts",
+        phrase("banks.bank_figures.usable_ah_source"),
     )
 
 
@@ -207,7 +236,7 @@ def _capped(age: Figure, health: Figure) -> Figure:
     """The allowance for age of a used battery: it never had more than its health."""
     return computed(
         f"{health.key}.{age.key.rsplit('.', 1)[-1]}", age.name, min(age.number, health.number), "1",
-        "min({k_age}, {SoH})", {"k_age": age, "SoH": health}, "Bought used",
+        "min({k_age}, {SoH})", {"k_age": age, "SoH": health}, phrase("terms.names.bought_used"),
     )  # fmt: skip
 
 
@@ -220,16 +249,18 @@ def _used_figures(
         return
     key = model.battery_class.key
     stands = cycles_at_depth(model.cycles, assumptions.value(f"cycle_exponent.{key}"), f["dod"].number)
-    made = datasheet(f"{at}.cycles_made", "Cycles made", model.used.cycles_made, "cycles", entry)
-    age = datasheet(f"{at}.age_years", "Age", model.used.age_years, "years", entry)
-    n = Figure(f"{at}.cycles_stood", "Cycles that it stands at the planned depth", stands, "cycles",
+    made = datasheet(
+        f"{at}.cycles_made", phrase("banks.bank_figures.cycles_made"), model.used.cycles_made, "cycles", entry
+    )
+    age = datasheet(f"{at}.age_years", phrase("terms.names.age"), model.used.age_years, "years", entry)
+    n = Figure(f"{at}.cycles_stood", phrase("banks.bank_figures.cycles_stood"), stands, "cycles",
     REFERENCE,
-               source="Cycle law on the points of its entry")  # fmt: skip
+               source=phrase("banks.bank_figures.cycles_stood_source"))  # fmt: skip
     life = assumptions.figure(f"calendar_years.{key}")
-    health = datasheet(f"{at}.soh", "Health by its capacity test", model.health, "1", entry)
+    health = datasheet(f"{at}.soh", phrase("banks.bank_figures.soh"), model.health, "1", entry)
     f["start_wear"] = computed(
-        f"{at}.start_wear", "Wear when it is bought", start_wear, "%",
+        f"{at}.start_wear", phrase("banks.bank_figures.start_wear"), start_wear, "%",
         "max({n} / {N} + {age} / {L}, (1 − {SoH}) / 0.2)",
         {"n": made, "N": n, "age": age, "L": life, "SoH": health},
-        "The larger of what it has made and what its test shows",
+        phrase("banks.bank_figures.start_wear_source"),
     )  # fmt: skip

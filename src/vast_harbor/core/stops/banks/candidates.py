@@ -26,6 +26,7 @@ from vast_harbor.core.stops.rig import (
     old_bank_wh,
     predecessor_finding,
 )
+from vast_harbor.phrases import phrase
 
 
 @dataclass(frozen=True, slots=True, repr=False)
@@ -156,8 +157,8 @@ def evaluate(
                 "no_candidates",
                 "note",
                 "banks",
-                Sentence("No bank is put up for comparison yet."),
-                "Add one of the proposals below, or any model of the catalogue.",
+                Sentence(phrase("banks.candidates.bank_put_up_comparison")),
+                phrase("banks.candidates.add_proposals_below_model"),
             ),
         )
     diagnosis = diagnose(plan, assumptions, need)
@@ -190,8 +191,13 @@ def _layout(plan: Plan, candidate: Candidate, model: BatteryModel, proposals: Pr
         total = series * model.unit_class_v
         raise InvalidInput(
             "series",
-            f"{series} × {model.unit_class_v:g} V in series make {total:g} V, "
-            f"but the system has {plan.system_v:g} V.",
+            phrase(
+                "banks.candidates.series",
+                series=series,
+                unit_class_v=f"{model.unit_class_v:g}",
+                total=f"{total:g}",
+                system_v=f"{plan.system_v:g}",
+            ),
         )
     parallel = candidate.parallel
     if parallel is None:
@@ -216,8 +222,8 @@ def _candidate(
 
     if candidate.model is not None and candidate.model not in plan.models:
         return cannot(
-            f"The battery “{candidate.model}” is no longer in the catalogue.",
-            "Choose another one here, or enter it as a battery of your own.",
+            phrase("banks.candidates.battery_longer_catalogue", model=candidate.model),
+            phrase("banks.candidates.choose_another_enter_battery"),
         )
     try:
         if candidate.model is None:
@@ -226,13 +232,16 @@ def _candidate(
             battery_class = plan.models[candidate.model].battery_class
             bank = _layout(plan, candidate, plan.models[candidate.model], proposals)
     except InvalidInput as error:
-        remedy = "Choose a unit that divides the system voltage, or another number in series."
+        remedy = phrase("banks.candidates.choose_unit_divides_system")
         return cannot(error.message, remedy)
     if bank is None:
         return cannot(
-            f"No {battery_class.short} battery of the catalogue makes {plan.system_v:g} V "
-            "within the maker's limits.",
-            "Choose another class.",
+            phrase(
+                "banks.candidates.battery_catalogue_makes_v",
+                short=battery_class.short,
+                system_v=f"{plan.system_v:g}",
+            ),
+            phrase("banks.candidates.choose_another_class"),
         )
     return _figures(rig_limits, candidate, bank, index, old_kg, flags)
 

@@ -13,6 +13,7 @@ from vast_harbor.core.figures.lazy import LazyMapping
 from vast_harbor.core.stops.banks.criteria import PUT_RIGHT
 from vast_harbor.core.stops.banks.proposals import SizedLayout, most_strings, offered, size_layout, smallest
 from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
+from vast_harbor.phrases import phrase
 
 # Banks of a class that are looked at with all they need, the cheapest over the years first.
 LOOKED_AT = 6
@@ -196,4 +197,9 @@ def why_unfit(model: BatteryModel, system_v: float) -> str:
         series = series_count(system_v, model.unit_class_v)
     except InvalidInput as error:
         return error.message
-    return f"{system_v:g} V takes {series} of them in series, but the maker permits {model.max_series}."
+    return phrase(
+        "banks.class_proposals.v_takes_series_maker",
+        system_v=f"{system_v:g}",
+        series=series,
+        max_series=model.max_series,
+    )

@@ -23,22 +23,23 @@ from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.day import BRIEF_S
 from vast_harbor.core.stops.need import ClassNeed, Days
 from vast_harbor.core.weather.climate import LIVING
+from vast_harbor.phrases import phrase
 
 # Reasons, in the order in which they are looked for, in words that can be counted.
 REASONS = {
-    "series": "more in series than the maker permits",
-    "need": "does not cover the need in as many strings as are permitted",
-    "switch": "no switch of its own: an external BMS must be bought besides",
-    "pack": "a portable pack whose inverter is too small",
-    "current": "its BMS does not pass the running load",
-    "start": "its BMS does not pass the start of a motor",
-    "sag": "sags below the inverter’s cut-off",
-    "charge": "may not take what your chargers give",
-    "cold": "may not be charged as cold as it gets, and has no heater that the house rule accepts",
-    "temperature": "too cold or too warm to be used",
-    "air": "gives off gas where people sleep, or has too little air",
-    "weight": "too heavy for payload, axle or coupling",
-    "locker": "does not fit the locker",
+    "series": phrase("banks.criteria.series_maker_permits"),
+    "need": phrase("banks.criteria.cover_need_many_strings"),
+    "switch": phrase("banks.criteria.switch_own_external_bms"),
+    "pack": phrase("banks.criteria.portable_pack_whose_inverter"),
+    "current": phrase("banks.criteria.bms_pass_running_load"),
+    "start": phrase("banks.criteria.bms_pass_start_motor"),
+    "sag": phrase("banks.criteria.sags_below_inverters_cut"),
+    "charge": phrase("banks.criteria.take_chargers_give"),
+    "cold": phrase("banks.criteria.charged_cold_gets_heater"),
+    "temperature": phrase("banks.criteria.too_cold_too_warm"),
+    "air": phrase("banks.criteria.gives_off_gas_where"),
+    "weight": phrase("banks.criteria.too_heavy_payload_axle"),
+    "locker": phrase("banks.criteria.fit_locker"),
 }
 
 # What something bought besides puts right: the price of that is reckoned with.

@@ -10,6 +10,7 @@ from vast_harbor.core.battery.kibam import advance, step
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
 from vast_harbor.core.stops.banks.checks.check import Build
 from vast_harbor.core.stops.banks.criteria import label_or_class_exponent
+from vast_harbor.phrases import phrase
 
 # A rest after which the battery runs a small load again, and that load as a share of its label.
 REST_H, SMALL_C = 2.0, 0.02
@@ -90,22 +91,35 @@ def _says(build: Build, one: Battery, run: Discharge, amps: float) -> Sentence:
     at = f"{build.at}.rate"
 
     def figure(key: str, name: str, value: float, unit: str) -> Figure:
-        return Figure(f"{at}.{key}", name, value, unit, REFERENCE, source="Kinetic battery model and volts")
+        return Figure(
+            f"{at}.{key}",
+            name,
+            value,
+            unit,
+            REFERENCE,
+            source=phrase("banks.discharge_curves.kinetic_battery_model_volts"),
+        )
 
     figures = {
-        "I": figure("current", "Steady current", amps, "A"),
-        "time": figure("hours", "Time until it ends", float(run.hours[-1]), "duration"),
-        "Ah": figure("ah", "Delivered", run.delivered_ah, "Ah"),
-        "left": figure("left", "Left by the label", run.left, "%"),
+        "I": figure("current", phrase("banks.discharge_curves.current"), amps, "A"),
+        "time": figure("hours", phrase("banks.discharge_curves.hours"), float(run.hours[-1]), "duration"),
+        "Ah": figure("ah", phrase("banks.discharge_curves.ah"), run.delivered_ah, "Ah"),
+        "left": figure("left", phrase("banks.discharge_curves.left"), run.left, "%"),
     }
     if run.delivered_ah <= 0:
-        return Sentence("At {I} its volts are below the cut-off from the first moment.", figures)
-    why = "its volts fall to the cut-off" if run.ended == BY_VOLTS else "what can be drawn at once is gone"
-    says = f"At {{I}} {why} after {{time}}: {{Ah}} delivered, {{left}} left."
+        return Sentence(phrase("banks.discharge_curves.volts_below_cut_off"), figures)
+    why = (
+        phrase("banks.discharge_curves.volts_fall_cut_off")
+        if run.ended == BY_VOLTS
+        else phrase("banks.discharge_curves.drawn_once_gone")
+    )
+    says = phrase("banks.discharge_curves.after_delivered_left", why=why)
     if run.left > 0.1:
-        figures["again"] = figure("again", "Delivered after a rest", _after_rest(one, run, amps), "Ah")
-        figures["rest"] = figure("rest", "Rest", REST_H, "duration")
-        says += " After {rest} of rest a small load still gets {again} out of it."
+        figures["again"] = figure(
+            "again", phrase("banks.discharge_curves.again"), _after_rest(one, run, amps), "Ah"
+        )
+        figures["rest"] = figure("rest", phrase("banks.discharge_curves.rest"), REST_H, "duration")
+        says += phrase("banks.discharge_curves.after_rest_small_load")
     return Sentence(says, figures)
 
 

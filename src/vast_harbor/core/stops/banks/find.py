@@ -16,15 +16,16 @@ from vast_harbor.core.stops.banks.class_proposals import Besides
 from vast_harbor.core.stops.banks.criteria import PUT_RIGHT, REASONS
 from vast_harbor.core.stops.banks.proposals import most_strings
 from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
+from vast_harbor.phrases import phrase
 
 MOST_STRINGS = 12
 VOLTS = "volts"
 # A check or a source forbids it, and nothing that can be bought puts that right.
 UNMENDED = "unmended"
 NAMES = {
-    VOLTS: "cannot make the system’s volts",
+    VOLTS: phrase("banks.find.cannot_make_systems_volts"),
     **REASONS,
-    UNMENDED: "what your chargers do to it, or a check, cannot be put right by what is bought besides",
+    UNMENDED: phrase("banks.find.chargers_check_cannot_put"),
 }
 
 

@@ -8,6 +8,7 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, computed, datas
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import NEEDED, WANTED, Candidate, Extra, Plan
 from vast_harbor.core.rig.source_remedies import chosen, name_of
+from vast_harbor.phrases import phrase
 
 
 @dataclass(frozen=True, slots=True)
@@ -103,21 +104,27 @@ def price_figures(
     numbers = purchase(plan, assumptions.value("price_factor"), bank, candidate)
     if candidate.unit_price is not None:
         f["unit_price"] = typed(
-            f"{at}.unit_price", "Price of one, as quoted to you", candidate.unit_price, "money",
+            f"{at}.unit_price", phrase("banks.purchase_price.unit_price"), candidate.unit_price, "money",
             f"{path}/unit_price",
         )  # fmt: skip
     elif model.own:
-        f["unit_price"] = datasheet(f"{at}.unit_price", "Price of one", model.price, "money", entry)
+        f["unit_price"] = datasheet(
+            f"{at}.unit_price", phrase("banks.purchase_price.unit_price_2"), model.price, "money", entry
+        )
     else:
         listed = datasheet(
-            f"{at}.list_price", "List price of one", model.price, "money", entry,
-            "Made up, of the size that such batteries cost.",
+            f"{at}.list_price", phrase("banks.purchase_price.list_price"), model.price, "money", entry,
+            phrase("banks.purchase_price.list_price_note"),
         )  # fmt: skip
         factor = assumptions.figure("price_factor")
         f["unit_price"] = computed(
-            f"{at}.unit_price", "Price of one", numbers.unit_price, "money", "{P_list} · {f_price}",
+            f"{at}.unit_price",
+            phrase("banks.purchase_price.unit_price_2"),
+            numbers.unit_price,
+            "money",
+            "{P_list} · {f_price}",
             {"P_list": listed, "f_price": factor},
-        )  # fmt: skip
+        )
     if candidate.unit_price is None:
         f["unit_price"] = _ranged(f["unit_price"], numbers, model.grade)
     f["unit_paid"] = _paid(f["unit_price"], numbers, bank, candidate, at, entry)
@@ -125,33 +132,48 @@ def price_figures(
     parts, formula = {"n": units, "P": f["unit_paid"]}, "({n} + 1) · {P}" if spare else "{n} · {P}"
     quoted = candidate.unit_price is not None
     if offer.delivery and not quoted:
-        parts["D"] = datasheet(f"{at}.delivery", "Delivery", offer.delivery, "money", entry)
+        parts["D"] = datasheet(
+            f"{at}.delivery", phrase("banks.purchase_price.delivery"), offer.delivery, "money", entry
+        )
         formula += " + {D}"
     if offer.deposit and not quoted:
         parts["n_old"] = typed(
-            f"{at}.handed_in", "Old batteries handed in", numbers.handed_in, "batteries", "/old_bank"
+            f"{at}.handed_in",
+            phrase("banks.purchase_price.handed_in"),
+            numbers.handed_in,
+            "batteries",
+            "/old_bank",
         )
         parts["pledge"] = datasheet(
-            f"{at}.deposit", "Deposit of one", offer.deposit, "money", entry, "Given back for an old one."
+            f"{at}.deposit",
+            phrase("banks.purchase_price.deposit"),
+            offer.deposit,
+            "money",
+            entry,
+            phrase("banks.purchase_price.deposit_note"),
         )
         formula += " + ({n} − {n_old}) · {pledge}"
     f["purchase"] = computed(
-        f"{at}.purchase", "Batteries to buy", numbers.total, "money", formula, parts,
-        "A spare one is kept" if spare else "",
+        f"{at}.purchase", phrase("terms.names.batteries_buy"), numbers.total, "money", formula, parts,
+        phrase("banks.purchase_price.purchase_source") if spare else "",
     )  # fmt: skip
     extras = _typed(candidate, NEEDED, at, path)
     extras |= _remedies(plan, assumptions, candidate, bank, at)
     f["extras"] = computed(
-        f"{at}.extras", "Extras", sum(e.number for e in extras.values()), "money",
+        f"{at}.extras", phrase("terms.names.extras"), sum(e.number for e in extras.values()), "money",
         " + ".join(f"{{{s}}}" for s in extras) or "0", extras,
-        "What must be bought besides the batteries: charger, box, heater, cable",
+        phrase("banks.purchase_price.extras_source"),
     )  # fmt: skip
     wanted = _typed(candidate, WANTED, at, path)
     f["wanted"] = computed(
-        f"{at}.wanted", "Wanted anyway", sum(e.number for e in wanted.values()), "money",
-        " + ".join(f"{{{s}}}" for s in wanted) or "0", wanted,
-        "Bought whichever bank it is, so not charged to this one",
-    )  # fmt: skip
+        f"{at}.wanted",
+        phrase("banks.purchase_price.wanted"),
+        sum(e.number for e in wanted.values()),
+        "money",
+        " + ".join(f"{{{s}}}" for s in wanted) or "0",
+        wanted,
+        phrase("banks.purchase_price.wanted_source"),
+    )
     return f
 
 
@@ -159,10 +181,14 @@ def _typed(candidate: Candidate, tag: str, at: str, path: str) -> dict[str, Figu
     """Extras of one tag as the owner entered them."""
 
     def price_of(i: int, extra: Extra) -> Figure:
-        note = "Bought once." if extra.life_years is None else f"Lasts {extra.life_years:g} years."
+        note = (
+            phrase("banks.purchase_price.bought_once")
+            if extra.life_years is None
+            else phrase("banks.purchase_price.lasts_years", life_years=f"{extra.life_years:g}")
+        )
         return typed(
             f"{at}.extra.{i}",
-            extra.name or "Extra",
+            extra.name or phrase("terms.names.extra"),
             extra.price,
             "money",
             f"{path}/extras/{i - 1}/price",
@@ -178,7 +204,14 @@ def _remedies(
     """Parts of the remedies chosen for its sources; their hours are labour."""
     out = {}
     for i, (source, rung) in enumerate(chosen(plan, candidate, bank.model.battery_class, assumptions), 1):
-        parts = Figure(f"{at}.fix.{i}.parts", "Parts", rung.price, "money", REFERENCE, source=rung.says)
+        parts = Figure(
+            f"{at}.fix.{i}.parts",
+            phrase("banks.purchase_price.parts"),
+            rung.price,
+            "money",
+            REFERENCE,
+            source=rung.says,
+        )
         out[f"F{i}"] = computed(
             f"{at}.fix.{i}",
             f"{name_of(source)}: {rung.says}",
@@ -186,7 +219,7 @@ def _remedies(
             "money",
             "{P}",
             {"P": parts},
-            "Chosen on the Charging stop",
+            phrase("banks.purchase_price.chosen_charging_stop"),
         )
     return out
 
@@ -195,7 +228,7 @@ def _ranged(price: Figure, numbers: Purchase, grade: str) -> Figure:
     """The price with its range, wider the less backs up its datasheet; the middle stays."""
     if not price.value:
         return price
-    note = f"Range by the confidence in its datasheet, grade {grade}."
+    note = phrase("banks.purchase_price.range_confidence_datasheet_grade", grade=grade)
     return replace(
         price, low=price.number * numbers.low, high=price.number * numbers.high, note=price.note or note
     )
@@ -208,10 +241,10 @@ def _paid(price: Figure, numbers: Purchase, bank: Bank, candidate: Candidate, at
         return price
     parts = {
         "P": price,
-        "d": datasheet(f"{at}.discount", "Discount", offer.discount, "%", entry),
-        "tax": datasheet(f"{at}.tax", "Tax", offer.tax, "%", entry),
+        "d": datasheet(f"{at}.discount", phrase("banks.purchase_price.discount"), offer.discount, "%", entry),
+        "tax": datasheet(f"{at}.tax", phrase("banks.purchase_price.tax"), offer.tax, "%", entry),
     }
     return computed(
-        f"{at}.unit_paid", "Price of one with discount and tax", numbers.unit_paid, "money",
+        f"{at}.unit_paid", phrase("banks.purchase_price.unit_paid"), numbers.unit_paid, "money",
         "{P} · (1 − {d}) · (1 + {tax})", parts,
     )  # fmt: skip

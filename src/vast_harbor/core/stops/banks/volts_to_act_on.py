@@ -6,6 +6,7 @@ from vast_harbor.core.battery.soc_from_voltage import LFP_V, RESTED_V, soc_at
 from vast_harbor.core.battery.terminal_voltage import Terminal, bank_resistance
 from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
 from vast_harbor.core.stops.banks.checks.check import Build
+from vast_harbor.phrases import phrase
 
 # A quarter of the charge: where volts leave more open, they say nothing.
 BLIND = 0.25
@@ -43,16 +44,21 @@ def acts(build: Build) -> tuple[Act, ...]:
     dod, margin = build.figures["dod"], assume.figure("alarm_margin")
     family = "lead_acid" if battery_class.is_lead_acid else "lfp"
     at = f"{build.at}.act"
-    floor = computed(f"{at}.floor.soc", "Charge at the floor", 1 - dod.number, "%", "1 − {DoD}", {"DoD": dod})
+    floor = computed(
+        f"{at}.floor.soc", phrase("banks.volts_to_act_on.soc"), 1 - dod.number, "%", "1 − {DoD}", {"DoD": dod}
+    )
     alarm = computed(
-        f"{at}.alarm.soc", "Charge at the alarm", min(1.0, floor.number + margin.number), "%",
+        f"{at}.alarm.soc", phrase("banks.volts_to_act_on.soc_2"), min(1.0, floor.number + margin.number), "%",
         "min(1, {floor} + {a})", {"floor": floor, "a": margin},
     )  # fmt: skip
     out = [
-        _at_soc(at, "alarm", "Alarm", alarm, terminal, current, warmth),
-        _at_soc(at, "floor", "Floor", floor, terminal, current, warmth),
+        _at_soc(at, "alarm", phrase("banks.volts_to_act_on.alarm"), alarm, terminal, current, warmth),
+        _at_soc(at, "floor", phrase("banks.volts_to_act_on.floor"), floor, terminal, current, warmth),
     ]
-    for key, name in (("disconnect", "Loads off"), ("reconnect", "Loads on again")):
+    for key, name in (
+        ("disconnect", phrase("banks.volts_to_act_on.loads_off")),
+        ("reconnect", phrase("banks.volts_to_act_on.loads_again")),
+    ):
         out.append(_at_volts(build, at, key, name, f"{key}_v.{family}", terminal, current))
     return tuple(out)
 
@@ -67,9 +73,14 @@ def _at_soc(
     at: str, key: str, name: str, soc: Figure, terminal: Terminal, current: Figure, warmth: Figure
 ) -> Act:
     rested = Figure(
-        f"{at}.{key}.rested", f"{name}: rested", float(terminal.volts(soc.number, soc.number, 0.0)), "V",
-        REFERENCE, inputs={"SoC": soc}, source="Rested volts of the class against its charge",
-    )  # fmt: skip
+        f"{at}.{key}.rested",
+        phrase("banks.volts_to_act_on.rested", name=name),
+        float(terminal.volts(soc.number, soc.number, 0.0)),
+        "V",
+        REFERENCE,
+        inputs={"SoC": soc},
+        source=phrase("banks.volts_to_act_on.rested_source"),
+    )
     return Act(
         key, name, soc, rested, _loaded(at, key, name, soc, rested, terminal, current, warmth),
         _blind(terminal, rested.number),
@@ -87,16 +98,16 @@ def _loaded(
     warmth: Figure,
 ) -> Figure:
     ohm = Figure(
-        f"{at}.{key}.ohm", "Resistance, as warm and as old as it is", float(
+        f"{at}.{key}.ohm", phrase("banks.volts_to_act_on.ohm"), float(
             terminal.resistance(soc.number, soc.number)), "Ω", REFERENCE, inputs={"T": warmth},
-        source="R_ref·(class/12)·(100/Ah)·n_s/n_p, with the level of charge, cold and age",
+        source=phrase("banks.volts_to_act_on.ohm_source"),
     )  # fmt: skip
     value = float(terminal.volts(soc.number, soc.number, current.number))
     knee = rested.number - current.number * ohm.number - value
     return computed(
-        f"{at}.{key}.loaded", f"{name}: under the usual load", value, "V",
+        f"{at}.{key}.loaded", phrase("banks.volts_to_act_on.loaded", name=name), value, "V",
         "{V} − {I} · {R}" if abs(knee) < 1e-9 else "", {"V": rested, "I": current, "R": ohm},
-        "V = OCV − I·R", "The usual load is the mean current of the day, weighted by its energy.",
+        phrase("banks.volts_to_act_on.loaded_source"), phrase("banks.volts_to_act_on.loaded_note"),
     )  # fmt: skip
 
 
@@ -106,22 +117,31 @@ def _at_volts(
     """Where a device acts by the volts that it sees; the charge then left is what a rested bank would "
     "have."""
     each = build.assumptions.figure(assumption)
-    system = build.entered("rig", "system_v", "System voltage", build.plan.system_v, "V")
+    system = build.entered("rig", "system_v", phrase("terms.names.system_voltage"), build.plan.system_v, "V")
     volts = computed(
-        f"{at}.{key}.loaded", f"{name}: as the device sees it", each.number * build.plan.system_v / 12, "V",
-        "{v} · {V} / 12", {"v": each, "V": system}, "A setting, for all loads at once",
-    )  # fmt: skip
+        f"{at}.{key}.loaded",
+        phrase("banks.volts_to_act_on.loaded_2", name=name),
+        each.number * build.plan.system_v / 12,
+        "V",
+        "{v} · {V} / 12",
+        {"v": each, "V": system},
+        phrase("banks.volts_to_act_on.loaded_source_2"),
+    )
     soc = soc_at(terminal.battery_class, terminal.class_v, volts.number)
     for _ in range(30):
         back = volts.number + current.number * float(terminal.resistance(soc, soc))
         soc = soc_at(terminal.battery_class, terminal.class_v, back)
     left = Figure(
-        f"{at}.{key}.soc", f"{name}: charge left under the usual load", soc, "%", REFERENCE,
-        inputs={"V": volts, "I": current}, source="Where volts under the usual load come down to it",
+        f"{at}.{key}.soc", phrase("banks.volts_to_act_on.soc_3", name=name), soc, "%", REFERENCE,
+        inputs={"V": volts, "I": current}, source=phrase("banks.volts_to_act_on.soc_source"),
     )  # fmt: skip
     rested = Figure(
-        f"{at}.{key}.rested", f"{name}: the same rested", float(terminal.volts(soc, soc, 0.0)), "V",
+        f"{at}.{key}.rested",
+        phrase("banks.volts_to_act_on.rested_2", name=name),
+        float(terminal.volts(soc, soc, 0.0)),
+        "V",
         REFERENCE,
-        inputs={"SoC": left}, source="Rested volts of the class against its charge",
-    )  # fmt: skip
+        inputs={"SoC": left},
+        source=phrase("banks.volts_to_act_on.rested_source"),
+    )
     return Act(key, name, left, rested, volts, _blind(terminal, rested.number))

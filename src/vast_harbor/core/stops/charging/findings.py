@@ -8,6 +8,7 @@ from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.rig.sources import GENERATOR, MAINS, SOLAR, Source
 from vast_harbor.core.stops.charging.suitability import Suitability
 from vast_harbor.core.weather.sun import POLAR_NIGHT, day_of_year, sun_day
+from vast_harbor.phrases import phrase
 
 
 def charging_findings(plan: Plan, suitability: Mapping[str, tuple[Suitability, ...]]) -> tuple[Finding, ...]:
@@ -33,8 +34,8 @@ def _of_rig(plan: Plan) -> list[Finding]:
             _finding(
                 "no_source",
                 "note",
-                "No source of charge is entered: the trial runs every bank down, and a year cannot be run.",
-                "Add what charges the bank: mains, sun, engine, wind or water.",
+                phrase("charging.findings.no_source_remedy"),
+                phrase("charging.findings.add_charges_bank_mains"),
             )
         )
     for source in plan.sources:
@@ -49,8 +50,8 @@ def _of_source(plan: Plan, source: Source) -> list[Finding]:
             _finding(
                 "no_site",
                 "care",
-                f"{name}: without a site there is no sun to reckon with.",
-                "Choose a region on the Rig stop.",
+                phrase("charging.findings.no_site_remedy", name=name),
+                phrase("charging.findings.choose_region_rig_stop"),
             )
         )
     if source.kind == SOLAR and plan.site.latitude is not None and plan.site.longitude is not None:
@@ -61,17 +62,27 @@ def _of_source(plan: Plan, source: Source) -> list[Finding]:
                 _finding(
                     "polar_night",
                     "note",
-                    f"{name}: in mid-winter the sun does not rise here.",
-                    "Reckon with generator, engine or mains then.",
+                    phrase("charging.findings.polar_night_remedy", name=name),
+                    phrase("charging.findings.reckon_generator_engine_mains"),
                 )
             )
     if source.kind == SOLAR and source.watts <= 0:
         out.append(
-            _finding("no_watts", "care", f"{name}: its panels have no watts yet.", "Enter their peak power.")
+            _finding(
+                "no_watts",
+                "care",
+                phrase("charging.findings.no_watts_remedy", name=name),
+                phrase("charging.findings.enter_peak_power"),
+            )
         )
     if source.kind == MAINS and not source.amps:
         out.append(
-            _finding("no_amps", "care", f"{name}: its amps are not entered.", "They stand on its label.")
+            _finding(
+                "no_amps",
+                "care",
+                phrase("charging.findings.no_amps_remedy", name=name),
+                phrase("charging.findings.stand_label"),
+            )
         )
     if source.kind == GENERATOR:
         if not any(s.kind == MAINS for s in plan.sources):
@@ -79,8 +90,8 @@ def _of_source(plan: Plan, source: Source) -> list[Finding]:
                 _finding(
                     "no_charger",
                     "care",
-                    f"{name}: there is no mains charger that it could feed.",
-                    "Add the charger through which it charges.",
+                    phrase("charging.findings.no_charger_remedy", name=name),
+                    phrase("charging.findings.add_charger_through_charges"),
                 )
             )
         if source.run_hours < 0.25:
@@ -88,8 +99,8 @@ def _of_source(plan: Plan, source: Source) -> list[Finding]:
                 _finding(
                     "quiet",
                     "care",
-                    f"{name}: the quiet hours leave no time in which it may run.",
-                    "Shorten them.",
+                    phrase("charging.findings.quiet_remedy", name=name),
+                    phrase("charging.findings.shorten"),
                 )
             )
     return out

@@ -19,6 +19,7 @@ from vast_harbor.core.rig.sources import (
 from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.stops.banks import Build
 from vast_harbor.core.weather.daily_weather import STEP_H
+from vast_harbor.phrases import phrase
 
 # Within this share a measurement is as it should be.
 ALIKE = 0.12
@@ -73,7 +74,12 @@ def explain(
 
     def figure(key: str, name: str, value: float, unit: str) -> Figure:
         return Figure(
-            f"{at}.{key}", name, value, unit, REFERENCE, source="From the source and the bank as entered"
+            f"{at}.{key}",
+            name,
+            value,
+            unit,
+            REFERENCE,
+            source=phrase("charging.measured_charge.source_bank_entered"),
         )
 
     celsius = build.days.day.battery_c.number
@@ -82,74 +88,73 @@ def explain(
     ohm = charge_ohm(battery_class, build.criteria.terminal.ohm, build.criteria.terminal.cable_ohm)
     tau = time_constant(battery_class, source.set_v, celsius)
     takes = float(acceptance(soc, rested, source.set_v * n, build.bank.rated_ah, ohm, tau))
-    expected = figure("expected", "Expected", min(could, takes), "A")
+    expected = figure("expected", phrase("charging.measured_charge.expected"), min(could, takes), "A")
     figures = {
-        "I": figure("amps", "Measured", amps, "A"),
+        "I": figure("amps", phrase("charging.measured_charge.amps"), amps, "A"),
         "x": expected,
-        "could": figure("could", "It could give", could, "A"),
-        "takes": figure("takes", "The bank takes", takes, "A"),
-        "V": figure("volts", "Measured", volts, "V"),
-        "soc": figure("soc", "Charge", soc, "%"),
+        "could": figure("could", phrase("charging.measured_charge.could"), could, "A"),
+        "takes": figure("takes", phrase("charging.measured_charge.takes"), takes, "A"),
+        "V": figure("volts", phrase("charging.measured_charge.volts"), volts, "V"),
+        "soc": figure("soc", phrase("terms.names.charge"), soc, "%"),
     }
     path = f"/sources/{index}"
     if expected.number <= 0.5 and amps <= 0.5:
-        says = "Nothing was expected here, and nothing came."
+        says = phrase("charging.measured_charge.nothing_expected_nothing_came")
         return Explained(Sentence(says, figures), expected, (), "")
     if abs(amps - expected.number) <= ALIKE * max(1.0, expected.number):
-        by = "the bank, which takes no more at {soc}" if takes < could else "what the source gives"
+        by = (
+            phrase("charging.measured_charge.bank_takes")
+            if takes < could
+            else phrase("charging.measured_charge.source_gives")
+        )
         return Explained(
-            Sentence(f"As it should be: {{I}} where {{x}} are expected; it is limited by {by}.", figures),
+            Sentence(phrase("charging.measured_charge.should_where_expected_limited", by=by), figures),
             expected,
             (),
             "",
         )
     if amps > expected.number:
         edits, what = _rated(source.kind, source.link, path, amps)
-        says = (
-            "More than expected: {I} where {x} are. The source is larger than entered, or the "
-            "bank emptier than {soc}."
-        )
+        says = phrase("charging.measured_charge.expected_where_source_larger")
         return Explained(Sentence(says, figures), expected, edits, what)
     if volts >= source.set_v * n - BULK_V * n:
-        says = (
-            "Less than expected, {I} for {x}, with {V} at the battery: the bank takes no more. It "
-            "is fuller than {soc}, or "
-            "worn so far that it seems full early."
-        )
+        says = phrase("charging.measured_charge.less_expected_battery_bank")
         return Explained(Sentence(says, figures), expected, (), "")
     if source.kind == SOLAR:
         factor = PITCHES[plan.pitch] * amps / expected.number
-        figures["f"] = figure("shade", "Shade and dirt leave", factor, "%")
+        figures["f"] = figure("shade", phrase("charging.measured_charge.shade"), factor, "%")
         dirt = max(0.3, min(1.0, round(timeline.assumptions.value("panel_dirt") * amps / expected.number, 2)))
-        says = (
-            "Less than expected: {I} for {x}. Shade, dirt or haze leave {f} of what an open "
-            "pitch gives at that hour."
-        )
+        says = phrase("charging.measured_charge.less_expected_shade_dirt")
         edit = {"op": "add", "path": "/plan/overrides/panel_dirt", "value": dirt}
-        return Explained(Sentence(says, figures), expected, (edit,), "Reckon with what came")
+        return Explained(
+            Sentence(says, figures), expected, (edit,), phrase("charging.measured_charge.reckon_came")
+        )
     lost = source.set_v * n - volts
     if lost > 0.3 * n and source.is_relay:
-        cable = figure("cable", "Cable", lost / amps * 1000 if amps > 0 else 0.0, "mΩ")
-        says = (
-            "Less than expected, {I} for {x}: {lost} are lost on the way from the alternator, a "
-            "cable of {cable}."
+        cable = figure(
+            "cable", phrase("charging.measured_charge.cable"), lost / amps * 1000 if amps > 0 else 0.0, "mΩ"
         )
-        figures |= {"lost": figure("lost", "Lost on the way", lost, "V"), "cable": cable}
+        says = phrase("charging.measured_charge.less_expected_lost_way")
+        figures |= {
+            "lost": figure("lost", phrase("charging.measured_charge.lost"), lost, "V"),
+            "cable": cable,
+        }
         edit = {"op": "replace", "path": f"{path}/cable_mohm", "value": min(2000.0, round(cable.number, 1))}
-        return Explained(Sentence(says, figures), expected, (edit,), "Enter that cable")
+        return Explained(
+            Sentence(says, figures), expected, (edit,), phrase("charging.measured_charge.enter_cable")
+        )
     edits, what = _rated(source.kind, source.link, path, amps)
-    says = (
-        "Less than expected: {I} for {x}, with the battery at {V} and willing. The source gives "
-        "less than it is rated for."
-    )
+    says = phrase("charging.measured_charge.less_expected_battery_willing")
     if lost > 0.6 * n:
-        says += " Look for a thin cable or a bad joint between them."
+        says += phrase("charging.measured_charge.look_thin_cable_bad")
     return Explained(Sentence(says, figures), expected, edits, what)
 
 
 def _rated(kind: str, link: str, path: str, amps: float) -> tuple[tuple[dict[str, Any], ...], str]:
     if amps > 0 and (kind == MAINS or (kind == ENGINE and link != "relay")):
-        return ({"op": "replace", "path": f"{path}/amps", "value": round(amps, 1)},), "Reckon with what came"
+        return ({"op": "replace", "path": f"{path}/amps", "value": round(amps, 1)},), phrase(
+            "charging.measured_charge.reckon_came"
+        )
     return (), ""
 
 

@@ -6,6 +6,7 @@ from vast_harbor.core.battery.charge_acceptance import COLD_C
 from vast_harbor.core.rig.source_remedies import name_of, sources_of
 from vast_harbor.core.rig.sources import ENGINE, MAINS, SOLAR, STREAM
 from vast_harbor.core.stops.banks import Build
+from vast_harbor.phrases import phrase
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,47 +60,61 @@ def sheets(build: Build) -> tuple[Sheet, ...]:
                     source.id,
                     name_of(source),
                     (),
-                    "A relay has nothing to set: the alternator’s volts arrive.",
+                    phrase("charging.settings_sheet.relay_nothing_set_alternators"),
                 )
             )
             continue
         lines = [
             Setting(
-                "Absorption",
+                phrase("charging.settings_sheet.absorption"),
                 battery_class.absorption_v * n,
                 "V",
                 is_now=(source.absorption_v or 0) * n or None,
             ),
-            Setting("Float", battery_class.float_v * n, "V", is_now=(source.float_v or 0) * n or None),
-            Setting("Charge current, at most", min(most, source.most_a(plan.system_v) or most), "A"),
             Setting(
-                "Absorption ends",
+                phrase("charging.settings_sheet.float"),
+                battery_class.float_v * n,
+                "V",
+                is_now=(source.float_v or 0) * n or None,
+            ),
+            Setting(
+                phrase("charging.settings_sheet.charge_current"),
+                min(most, source.most_a(plan.system_v) or most),
+                "A",
+            ),
+            Setting(
+                phrase("charging.settings_sheet.absorption_ends"),
                 None,
                 "",
-                "when the current has fallen to C/50, not by the clock"
+                phrase("charging.settings_sheet.when_current_fallen_c")
                 if lead
-                else "after 20 to 30 minutes, then float",
+                else phrase("charging.settings_sheet.after_20_30_minutes"),
             ),
             Setting(
-                "Rest or storage stage", None, "", "off" if not lead else "as the maker of the battery says"
+                phrase("charging.settings_sheet.rest_storage_stage"),
+                None,
+                "",
+                "off" if not lead else phrase("charging.settings_sheet.maker_battery_says"),
             ),
             Setting(
-                "Equalise",
+                phrase("charging.settings_sheet.equalise"),
                 battery_class.equalise_v * n or None,
                 "V",
                 "" if battery_class.equalise_v else "never",
             ),
             Setting(
-                "Temperature compensation",
+                phrase("charging.settings_sheet.temperature_compensation"),
                 battery_class.compensation * 1000 * n or None,
                 "mV/K",
                 "" if battery_class.compensation else "off",
             ),
-            Setting("No charge below", max(low, COLD_C) if not lead else low, "°C"),
-            Setting("No charge above", high, "°C"),
+            Setting(
+                phrase("charging.settings_sheet.charge_below"), max(low, COLD_C) if not lead else low, "°C"
+            ),
+            Setting(phrase("charging.settings_sheet.charge_above"), high, "°C"),
         ]
         note = ""
         if not (source.adjustable or source.positions):
-            note = "Its volts cannot be set: see what that does under “Will they do?”."
+            note = phrase("charging.settings_sheet.volts_cannot_set_see")
         out.append(Sheet(source.id, name_of(source), tuple(lines), note))
     return tuple(out)

@@ -20,11 +20,22 @@ from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.stops.banks import Build
 from vast_harbor.core.weather.daily_weather import clear_share
 from vast_harbor.core.weather.sun import POLAR_NIGHT, sun_day
+from vast_harbor.phrases import phrase
 
 MONTHS = (
-    "January", "February", "March", "April", "May", "June", "July", "August", "September", "October",
-    "November", "December",
-)  # fmt: skip
+    phrase("charging.sources_needed.january"),
+    phrase("charging.sources_needed.february"),
+    phrase("charging.sources_needed.march"),
+    phrase("charging.sources_needed.april"),
+    phrase("charging.sources_needed.may"),
+    phrase("charging.sources_needed.june"),
+    phrase("charging.sources_needed.july"),
+    phrase("charging.sources_needed.august"),
+    phrase("charging.sources_needed.september"),
+    phrase("charging.sources_needed.october"),
+    phrase("charging.sources_needed.november"),
+    phrase("charging.sources_needed.december"),
+)
 # With less sun than this no array that fits a rig carries the day [kWh/kWp].
 LEAST_SUN = 0.15
 # Panels of a school: W for each kWh of nameplate, lead-acid and LFP; the third goes by the charge current.
@@ -53,11 +64,7 @@ def sun_of(timeline: Timeline, source: Source | None) -> Sun:
         return Sun(plan.sun_hours, True, "")
     site = plan.site
     if site.latitude is None or site.longitude is None:
-        return Sun(
-            (),
-            False,
-            "Choose a region or give latitude and longitude on the Rig stop, and the sun appears here.",
-        )
+        return Sun((), False, phrase("charging.sources_needed.choose_region_give_latitude"))
     over = timeline.sunshine_of(source or Source("flat", SOLAR))
     assert over is not None
     monthly = tuple(over.daily_kwh(m, clear_share(timeline.climate, m, site.south)) for m in range(1, 13))
@@ -65,7 +72,7 @@ def sun_of(timeline: Timeline, source: Source | None) -> Sun:
         MONTHS[m - 1] for m in range(1, 13)
         if sun_day(site.latitude, site.longitude, site.utc_offset_h, (m - 1) * 30 + 15).kind == POLAR_NIGHT
     ]  # fmt: skip
-    says = f"The sun does not rise in {', '.join(dark)}: panels give nothing then." if dark else ""
+    says = phrase("charging.sources_needed.sun_rise_panels_give", dark=", ".join(dark)) if dark else ""
     return Sun(monthly, False, says)
 
 
@@ -79,7 +86,7 @@ def too_dark(timeline: Timeline, sun: Sun) -> str:
     if not sun.monthly or sun.monthly[design_month(timeline, sun) - 1] >= LEAST_SUN:
         return ""
     month = MONTHS[design_month(timeline, sun) - 1]
-    return f"In {month} there is too little sun for any array: reckon with another source."
+    return phrase("charging.sources_needed.too_little_sun_array", month=month)
 
 
 def needed(build: Build, timeline: Timeline, sun: Sun) -> Mapping[str, Figure]:
@@ -104,29 +111,31 @@ def needed(build: Build, timeline: Timeline, sun: Sun) -> Mapping[str, Figure]:
         month = design_month(timeline, sun)
         hours = Figure(
             "charging.design_sun",
-            f"Sun of a mean day in {MONTHS[month - 1]}",
+            phrase("charging.sources_needed.design_sun", months=MONTHS[month - 1]),
             sun.monthly[month - 1],
             "kWh/kWp",
             REFERENCE,
-            source="Your own hours" if sun.own else "Clear sky of the site and the climate’s weather",
+            source=phrase("charging.sources_needed.design_sun_source")
+            if sun.own
+            else phrase("charging.sources_needed.design_sun_source_2"),
         )
         dirt = assume.figure("panel_dirt")
         pitch = Figure(
             "charging.pitch",
-            "Pitch",
+            phrase("charging.sources_needed.pitch"),
             PITCHES[plan.pitch],
             "1",
             REFERENCE,
-            source="The usual pitch of the rig",
+            source=phrase("charging.sources_needed.pitch_source"),
             path="/rig/pitch",
         )
         control = Figure(
             "charging.mppt",
-            "Controller",
+            phrase("charging.sources_needed.mppt"),
             MPPT_EFFICIENCY,
             "1",
             REFERENCE,
-            source="One that seeks the best point",
+            source=phrase("charging.sources_needed.mppt_source"),
         )
         days = assume.figure("reaches_full_in")
         gives = sun.monthly[month - 1] * dirt.number * pitch.number * control.number
@@ -134,35 +143,46 @@ def needed(build: Build, timeline: Timeline, sun: Sun) -> Mapping[str, Figure]:
         if sun.monthly[month - 1] >= LEAST_SUN:
             carry = day.number / eta.number / gives
             out["panel_w"] = computed(
-                f"{at}.panel_w", "Panels to carry the day", carry, "W",
-                "{E_day} / {η} / ({h_sun} · {f_dirt} · {f_pitch} · {η_c})", inputs, "Mean weather of the "
-                                                                                    "design month",
-            )  # fmt: skip
+                f"{at}.panel_w",
+                phrase("charging.sources_needed.panel_w"),
+                carry,
+                "W",
+                "{E_day} / {η} / ({h_sun} · {f_dirt} · {f_pitch} · {η_c})",
+                inputs,
+                phrase("charging.sources_needed.panel_w_source"),
+            )
             refill = (day.number + need.number / days.number) / eta.number / gives
             out["refill_w"] = computed(
-                f"{at}.refill_w", "Panels to refill the need besides", refill, "W",
+                f"{at}.refill_w", phrase("charging.sources_needed.refill_w"), refill, "W",
                 "({E_day} + {E_need} / {d}) / {η} / ({h_sun} · {f_dirt} · {f_pitch} · {η_c})",
                 inputs | {"E_need": need, "d": days},
-                "The reserve belongs on the array as well as on the bank",
+                phrase("charging.sources_needed.refill_w_source"),
             )  # fmt: skip
             if (there := _panels(build)) is not None:
                 out["recover_days"] = _recovers(at, day, need, there, inputs, gives)
         else:
             out["panel_w"] = computed(
-                f"{at}.panel_w", "Panels to carry the day", None, "W", "", {"h_sun": hours},
-                "There is too little sun then for any array: reckon with another source",
+                f"{at}.panel_w", phrase("charging.sources_needed.panel_w"), None, "W", "", {"h_sun": hours},
+                phrase("charging.sources_needed.panel_w_source_2"),
             )  # fmt: skip
     out |= _suits(build, at)
     volts = build.figures["volts"]
-    eight = Figure(f"{at}.hours", "Hours on mains", 8.0, "h", REFERENCE, source="One night")
+    eight = Figure(
+        f"{at}.hours",
+        phrase("charging.sources_needed.hours"),
+        8.0,
+        "h",
+        REFERENCE,
+        source=phrase("charging.sources_needed.hours_source"),
+    )
     out["charger_a"] = computed(
         f"{at}.charger_a",
-        "Charger to refill the need in a night",
+        phrase("charging.sources_needed.charger_a"),
         need.number / eta.number / volts.number / 8,
         "A",
         "{E_need} / {η} / {V} / {h}",
         {"E_need": need, "η": eta, "V": volts, "h": eight},
-        "Absorption takes longer with lead-acid: the last fifth goes slowly",
+        phrase("charging.sources_needed.charger_a_source"),
     )
     out |= _bought(build, at, eta)
     return out
@@ -171,7 +191,11 @@ def needed(build: Build, timeline: Timeline, sun: Sun) -> Mapping[str, Figure]:
 def _panels(build: Build) -> Figure | None:
     """Peak power of all panels that are there [W]; None without any."""
     watts = [s.watts for s in build.plan.sources if s.kind == SOLAR]
-    return typed("charging.panels", "Panels that are there", sum(watts), "W", "/sources") if watts else None
+    return (
+        typed("charging.panels", phrase("charging.sources_needed.panels"), sum(watts), "W", "/sources")
+        if watts
+        else None
+    )
 
 
 def _recovers(
@@ -180,14 +204,14 @@ def _recovers(
     """Days of mean sun in which the panels that are there bring back the need, beside the day's own use."""
     eta = inputs["η"]
     spare = there.number * gives - day.number / eta.number
-    name = "Days of sun to recover the need"
+    name = phrase("charging.sources_needed.days_sun_recover_need")
     if spare <= 0:
         return computed(f"{at}.recover_days", name, None, "days", "", {"W": there, **inputs},
-                        "They do not even carry the day in the design month")  # fmt: skip
+                        phrase("charging.sources_needed.recover_days_source"))  # fmt: skip
     return computed(
         f"{at}.recover_days", name, need.number / eta.number / spare, "days",
         "{E_need} / {η} / ({W} · {h_sun} · {f_dirt} · {f_pitch} · {η_c} − {E_day} / {η})",
-        {"W": there, "E_need": need, **inputs}, "With the panels that are there, in the design month",
+        {"W": there, "E_need": need, **inputs}, phrase("charging.sources_needed.recover_days_source_2"),
     )  # fmt: skip
 
 
@@ -195,34 +219,51 @@ def _suits(build: Build, at: str) -> dict[str, Figure]:
     rule = build.plan.house_rule
     if rule not in MOST_W_PER_KWH:
         most = Figure(
-            f"{at}.charge_a", "Charge current that the bank may take",
+            f"{at}.charge_a", phrase("charging.sources_needed.charge_a"),
             build.bank.parallel * build.bank.model.charge_a, "A", REFERENCE, source=build.entry,
         )  # fmt: skip
-        volts = Figure(f"{at}.charge_v", "Volts of a charge", CHARGE_V * build.plan.system_v / 12, "V",
-                       REFERENCE, source="14 V for 12 V")  # fmt: skip
-        control = Figure("charging.mppt", "Controller", MPPT_EFFICIENCY, "1", REFERENCE,
-                         source="One that seeks the best point")  # fmt: skip
+        volts = Figure(
+            f"{at}.charge_v",
+            phrase("charging.sources_needed.charge_v"),
+            CHARGE_V * build.plan.system_v / 12,
+            "V",
+            REFERENCE,
+            source=phrase("charging.sources_needed.charge_v_source"),
+        )
+        control = Figure(
+            "charging.mppt",
+            phrase("charging.sources_needed.mppt"),
+            MPPT_EFFICIENCY,
+            "1",
+            REFERENCE,
+            source=phrase("charging.sources_needed.mppt_source"),
+        )
         return {
             "most_w": computed(
-                f"{at}.most_w", "Most panels that suit the bank",
+                f"{at}.most_w", phrase("charging.sources_needed.most_w"),
                 most.number * volts.number / control.number, "W", "{I} · {V} / {η_c}",
-                {"I": most, "V": volts, "η_c": control}, "What its charge current allows",
+                {"I": most, "V": volts, "η_c": control}, phrase("charging.sources_needed.most_w_source"),
             )
         }  # fmt: skip
     each = MOST_W_PER_KWH[rule][0 if build.lead else 1]
     per = Figure(
-        f"{at}.per_kwh", "Panels for each kWh of label", each, "W/kWh", REFERENCE, source="House rule"
+        f"{at}.per_kwh",
+        phrase("charging.sources_needed.per_kwh"),
+        each,
+        "W/kWh",
+        REFERENCE,
+        source=phrase("terms.names.house_rule"),
     )
     label = build.figures["nameplate_wh"]
     return {
         "most_w": computed(
             f"{at}.most_w",
-            "Most panels that suit the bank",
+            phrase("charging.sources_needed.most_w"),
             each * label.number / 1000,
             "W",
             "{w} · {E_label} / 1000",
             {"w": per, "E_label": label},
-            "House rule: a small bank on a large array is charged harder than it likes",
+            phrase("charging.sources_needed.most_w_source_2"),
         )
     }
 
@@ -234,17 +275,33 @@ def _bought(build: Build, at: str, eta: Figure) -> dict[str, Figure]:
     if generator is not None and chargers:
         amps = sum(s.amps or 0 for s in chargers)
         watts = min(generator_watts(generator), amps * build.figures["volts"].number * 1.05)
-        gives = Figure(f"{at}.generator_w", "Given through the chargers", watts, "W", REFERENCE,
-                       source="The lesser of generator · 0.8 · 0.85 and the chargers’ amps")  # fmt: skip
+        gives = Figure(
+            f"{at}.generator_w",
+            phrase("charging.sources_needed.generator_w"),
+            watts,
+            "W",
+            REFERENCE,
+            source=phrase("charging.sources_needed.generator_w_source"),
+        )
         if watts > 0:
             out["generator_h"] = computed(
-                f"{at}.generator_h", "Generator to refill the need", need.number / eta.number / watts, "h",
-                "{E_need} / {η} / {P}", {"E_need": need, "η": eta, "P": gives},
-            )  # fmt: skip
-            burns = typed("source.litres_per_h", "It burns", generator.litres_per_h, "l/h", "/sources")
+                f"{at}.generator_h",
+                phrase("charging.sources_needed.generator_h"),
+                need.number / eta.number / watts,
+                "h",
+                "{E_need} / {η} / {P}",
+                {"E_need": need, "η": eta, "P": gives},
+            )
+            burns = typed(
+                "source.litres_per_h",
+                phrase("charging.sources_needed.litres_per_h"),
+                generator.litres_per_h,
+                "l/h",
+                "/sources",
+            )
             out["litres"] = computed(
                 f"{at}.litres",
-                "Fuel for it",
+                phrase("charging.sources_needed.litres"),
                 out["generator_h"].number * generator.litres_per_h,
                 "l",
                 "{h} · {b}",
@@ -256,19 +313,19 @@ def _bought(build: Build, at: str, eta: Figure) -> dict[str, Figure]:
         if amps > 0:
             amp = Figure(
                 f"{at}.engine_a",
-                "Given by the engine",
+                phrase("charging.sources_needed.engine_a"),
                 amps,
                 "A",
                 REFERENCE,
-                source="Rated, or half the alternator",
+                source=phrase("charging.sources_needed.engine_a_source"),
             )
             out["drive_h"] = computed(
                 f"{at}.drive_h",
-                "Hours driven to refill the need",
+                phrase("charging.sources_needed.drive_h"),
                 need.number / eta.number / build.figures["volts"].number / amps,
                 "h",
                 "{E_need} / {η} / {V} / {I}",
                 {"E_need": need, "η": eta, "V": build.figures["volts"], "I": amp},
-                "Lead-acid takes less than that once it is four fifths full" if build.lead else "",
+                phrase("charging.sources_needed.drive_h_source") if build.lead else "",
             )
     return out

@@ -12,6 +12,7 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Senten
 from vast_harbor.core.rig.source_remedies import BALANCES_V, Rung, ladder, name_of, sources_of
 from vast_harbor.core.rig.sources import ENGINE, MAINS, PWM, SOLAR, Source
 from vast_harbor.core.stops.banks import CARE, NOTE, OK, STOP, Build
+from vast_harbor.phrases import phrase
 
 # Volts below which LFP is not filled, at which gel is ruined, and from which sealed types suffer in the heat.
 FILLS_V, GEL_V, HOT_C = 13.6, 14.4, 35.0
@@ -84,7 +85,7 @@ class Suitability:
             return None
         worst = self.points[0]
         says = Sentence(f"{escaped(self.source_name)}: {worst.says.template}", worst.says.figures)
-        remedy = self.rungs[0].says if self.rungs else "Have a specialist look at it."
+        remedy = self.rungs[0].says if self.rungs else phrase("terms.names.specialist_look")
         return Finding(f"source_{worst.code}", worst.severity, "charging", says, remedy, self.candidate)
 
 
@@ -151,7 +152,11 @@ class _SourceJudgement:
     def soc(self, key: str, volts: float) -> Figure:
         value = soc_at(self.battery_class, 12, volts)
         return self.found(
-            key, "Charge at those volts", value, "%", "Rested volts of the class against its charge"
+            key,
+            phrase("charging.suitability.charge_those_volts"),
+            value,
+            "%",
+            phrase("charging.suitability.rested_volts_class_against"),
         )
 
     def volts(self, key: str, name: str, value: float) -> Figure:
@@ -159,10 +164,16 @@ class _SourceJudgement:
         entered = self.given(key, name, value, "V")
         if self.n == 1:
             return entered
-        system = typed("rig.system_v", "System voltage", self.build.plan.system_v, "V", "/rig/system_v")
+        system = typed(
+            "rig.system_v",
+            phrase("terms.names.system_voltage"),
+            self.build.plan.system_v,
+            "V",
+            "/rig/system_v",
+        )
         return computed(
             f"{self.at}.{key}", name, value * self.n, "V", "{V_12} · {V_sys} / 12",
-            {"V_12": entered, "V_sys": system}, "Volts are entered for a 12 V bank",
+            {"V_12": entered, "V_sys": system}, phrase("charging.suitability.volts_entered_12_v"),
         )  # fmt: skip
 
     def here(self, volts_12: float) -> str:
@@ -172,7 +183,7 @@ class _SourceJudgement:
     def lithium(self) -> Iterator[Point]:
         s = self.source
         key = "alternator_v" if s.is_relay else "absorption_v" if s.absorption_v else "float_v"
-        top = self.volts(key, "Its highest volts", s.set_v)
+        top = self.volts(key, phrase("charging.suitability.highest_volts"), s.set_v)
         least = self.build.assumptions.value("lfp_charger_v")
         broken = s.kind == MAINS and s.set_v < least - 1e-9
         if s.set_v < FILLS_V - 1e-9 and not (s.is_relay and s.smart):
@@ -180,58 +191,63 @@ class _SourceJudgement:
             yield Point(
                 "low_volts",
                 CARE,
-                Sentence("With {V} it ends near {end} and never balances the cells.", {"V": top, "end": end}),
+                Sentence(phrase("charging.suitability.ends_near_never_balances"), {"V": top, "end": end}),
                 PROFILE,
                 broken,
             )
         elif s.set_v < BALANCES_V[0] - 1e-9 and not s.is_relay:
             yield Point(
-                "no_balance", CARE,
-                Sentence("With {V} it fills the bank almost as fast, but never reaches the "
-                         f"{self.here(14.2)} at which the cells are balanced.", {"V": top}),
-                PROFILE, broken,
-            )  # fmt: skip
+                "no_balance",
+                CARE,
+                Sentence(
+                    phrase("charging.suitability.fills_bank_almost_fast", here=self.here(14.2)), {"V": top}
+                ),
+                PROFILE,
+                broken,
+            )
         elif s.set_v > BALANCES_V[1] + 1e-9:
             yield Point(
                 "high_volts",
                 STOP,
-                Sentence(
-                    f"Its {{V}} are over the {self.here(14.6)} that LFP bears: the BMS opens under charge.",
-                    {"V": top},
-                ),
+                Sentence(phrase("charging.suitability.over_lfp_bears_bms", here=self.here(14.6)), {"V": top}),
                 PROFILE,
             )
         if s.equalise_v:
-            volts = self.volts("equalise_v", "Equalising", s.equalise_v)
+            volts = self.volts("equalise_v", phrase("charging.suitability.equalise_v"), s.equalise_v)
             yield Point(
                 "equalises", STOP,
-                Sentence("It equalises or desulphates with {V}: never on LFP.", {"V": volts}),
+                Sentence(phrase("charging.suitability.equalises_desulphates_never_lfp"), {"V": volts}),
                 ("no_equalise", "settings", "firmware", "board", "new"),
             )  # fmt: skip
         elif s.kind == MAINS and self.build.assumptions.value("lfp_profile_only") and not self._for_lithium:
             yield Point(
                 "no_profile", CARE,
-                Sentence("It is no charger for LFP: this house rule keeps none that is not set for it."),
+                Sentence(phrase("charging.suitability.charger_lfp_house_rule")),
                 PROFILE, True,
             )  # fmt: skip
         cold = self.build.coldest
         kelvin = 25 - max(COMPENSATED_C[0], min(COMPENSATED_C[1], cold.number))
         if s.compensates and s.set_v + 0.024 * kelvin > BALANCES_V[1] + 0.02:
-            raised = self.found("raised", "Volts in the cold", (s.set_v + 0.024 * kelvin) * self.n, "V",
-                                "Set volts + 0.024 V for each 12 V and kelvin below 25 °C")  # fmt: skip
+            raised = self.found(
+                "raised",
+                phrase("charging.suitability.raised"),
+                (s.set_v + 0.024 * kelvin) * self.n,
+                "V",
+                phrase("charging.suitability.set_volts_0_024"),
+            )
             yield Point(
                 "compensates", CARE,
-                Sentence("It follows the temperature: at {T} it goes up to {V}, over what LFP bears.",
+                Sentence(phrase("charging.suitability.follows_temperature_goes_up"),
                          {"T": cold, "V": raised}),
                 ("no_compensation", "settings", "firmware", "board", "new"), True,
             )  # fmt: skip
         if s.rests:
-            rebulk = self.volts("rebulk_v", "Starts again below", s.rebulk_v)
+            rebulk = self.volts("rebulk_v", phrase("charging.suitability.rebulk_v"), s.rebulk_v)
             left = self.soc("rebulk_soc", s.rebulk_v)
             days = self._drain_days(1 - left.number)
             figures = {"V": rebulk, "soc": left, **days}
-            says = "It rests after float and starts again below {V}: on LFP that is at {soc}."
-            says += " The bank drains on hook-up for {days} until then." if days else ""
+            says = phrase("charging.suitability.rests_after_float_starts")
+            says += phrase("charging.suitability.bank_drains_hook_up") if days else ""
             yield Point(
                 "rests", STOP if left.number < LOW_SOC else CARE, Sentence(says, figures),
                 ("no_rest", "rebulk", "firmware", "board", "new"),
@@ -264,10 +280,10 @@ class _SourceJudgement:
         return {
             "days": self.found(
                 "drain",
-                "Drains for",
+                phrase("charging.suitability.drain"),
                 wh / dc * 24,
                 "duration",
-                "Energy down to the threshold ÷ what DC loads take on hook-up",
+                phrase("charging.suitability.energy_down_threshold_dc"),
             )
         }
 
@@ -277,25 +293,26 @@ class _SourceJudgement:
             return
         if bms.resets != BY_ITSELF and not s.wakes and not s.is_relay:
             asleep = self._none_wakes
-            says = "After its BMS has opened the battery shows no volts: this charger does not see it and "
-            says += "does not start"
-            says += ", and no other source here wakes it." if asleep else "; another source here wakes it."
+            says = phrase("charging.suitability.after_bms_opened_battery")
+            says += phrase("charging.suitability.start")
+            says += (
+                phrase("charging.suitability.other_source_wakes")
+                if asleep
+                else phrase("charging.suitability.another_source_wakes")
+            )
             yield Point(
                 "does_not_wake", STOP if asleep and self._first_to_wake else NOTE, Sentence(says), ("new",)
             )
         if s.is_relay:
             yield Point(
                 "load_dump", CARE,
-                Sentence("If the BMS opens while the engine charges, the alternator’s volts jump "
-                         "and can destroy its "
-                         "diodes."),
+                Sentence(phrase("charging.suitability.bms_opens_while_engine")),
                 ("dc_dc",), True,
             )  # fmt: skip
         if s.kind == SOLAR and s.controller == PWM:
             yield Point(
                 "panel_volts", CARE,
-                Sentence("If the BMS opens in the sun, this controller can pass the panel’s volts "
-                         "on to the loads."),
+                Sentence(phrase("charging.suitability.bms_opens_sun_controller")),
                 ("new",), True,
             )  # fmt: skip
 
@@ -316,8 +333,7 @@ class _SourceJudgement:
         if bank.number > over.number and not s.smart:
             yield Point(
                 "wants_dc_dc", CARE,
-                Sentence("{E} of LFP behind a relay: above {over} this house rule puts a DC-DC charger "
-                         "between.", {"E": bank, "over": over}),
+                Sentence(phrase("charging.suitability.lfp_behind_relay_above"), {"E": bank, "over": over}),
                 ("dc_dc",), True,
             )  # fmt: skip
         if not s.smart:
@@ -325,85 +341,103 @@ class _SourceJudgement:
             rested = float(rested_volts(self.battery_class, self.build.plan.system_v, 0.5))
             amps = (s.alternator_v * self.n - rested) / ohm
             flows = self.found(
-                "flows", "Would flow at half charge", amps, "A", "I = (V_alt − OCV) / (R_cable + 2.5·R_bank)"
+                "flows",
+                phrase("charging.suitability.flows"),
+                amps,
+                "A",
+                phrase("charging.suitability.i_v_alt_ocv"),
             )
             half = self.found(
-                "half", "Half the alternator’s rating", s.alternator_a / 2, "A", "What it bears for hours"
+                "half",
+                phrase("charging.suitability.half"),
+                s.alternator_a / 2,
+                "A",
+                phrase("charging.suitability.bears_hours"),
             )
             if amps > half.number:
                 yield Point(
-                    "alternator", STOP,
-                    Sentence("Through the relay about {I} would flow at half charge, over the "
-                             "{half} that the alternator "
-                             "bears for hours: it overheats.", {"I": flows, "half": half}),
+                    "alternator",
+                    STOP,
+                    Sentence(
+                        phrase("charging.suitability.through_relay_about_flow"), {"I": flows, "half": half}
+                    ),
                     ("dc_dc",),
-                )  # fmt: skip
-        drop = self.volts("drop_out_v", "Relay opens below", s.drop_out_v)
+                )
+        drop = self.volts("drop_out_v", phrase("charging.suitability.drop_out_v"), s.drop_out_v)
         left = self.soc("drop_soc", s.drop_out_v)
         if left.number < 0.9:
             yield Point(
                 "stays_closed", CARE,
-                Sentence("The relay opens below {V} only; LFP rests above that down to {soc}: with "
-                         "the engine off both "
-                         "batteries are drawn down together.", {"V": drop, "soc": left}),
+                Sentence(phrase("charging.suitability.relay_opens_below_lfp"), {"V": drop, "soc": left}),
                 ("dc_dc",),
             )  # fmt: skip
 
     def _slow(self, hours: float) -> Sentence:
         took = self.found(
-            "fills_in", "From empty", hours, "duration", "Amp-hours of the bank ÷ amps of the charger"
+            "fills_in",
+            phrase("charging.suitability.fills_in"),
+            hours,
+            "duration",
+            phrase("charging.suitability.amp_hours_bank_amps"),
         )
-        return Sentence("It takes {h} from empty, so it is seldom full after one night.", {"h": took})
+        return Sentence(phrase("charging.suitability.takes_empty_seldom_full"), {"h": took})
 
     def lead(self) -> Iterator[Point]:
         s, battery_class, key = self.source, self.battery_class, self.battery_class.key
         top_key = "alternator_v" if s.is_relay else "absorption_v" if s.absorption_v else "float_v"
-        top = self.volts(top_key, "Its highest volts", s.set_v)
+        top = self.volts(top_key, phrase("charging.suitability.highest_volts"), s.set_v)
         wants = self.found(
             "wants",
-            "Absorption of the class",
+            phrase("charging.suitability.wants"),
             battery_class.absorption_v * self.n,
             "V",
-            "Reference value of the class",
+            phrase("charging.suitability.reference_value_class"),
         )
         if key == "gel" and s.set_v > GEL_V + 1e-9:
             yield Point(
                 "gel_volts",
                 STOP,
-                Sentence(f"Its {{V}} ruin gel, which bears {self.here(GEL_V)} at most.", {"V": top}),
+                Sentence(phrase("charging.suitability.ruin_gel_bears", here=self.here(GEL_V)), {"V": top}),
                 PROFILE,
             )
         elif not battery_class.water and s.set_v > battery_class.absorption_v + 0.3:
             yield Point(
                 "high_volts", CARE,
-                Sentence("Its {V} are over the {want} that {class} wants: it loses water that "
-                         "cannot be topped up."
+                Sentence(phrase("charging.suitability.over_wants_loses_water")
                          .replace("{class}", battery_class.short), {"V": top, "want": wants}),
                 PROFILE, True,
             )  # fmt: skip
         elif s.set_v < battery_class.absorption_v - 0.35 and not (s.is_relay and s.smart):
             tau = battery_class.acceptance_h * exp((battery_class.absorption_v - s.set_v) / 0.6)
             time = self.found(
-                "to_95", "From half to 95 %", tau * 2.3, "duration", "τ(V)·ln(0.5/0.05), after Mas"
+                "to_95",
+                phrase("charging.suitability.to_95"),
+                tau * 2.3,
+                "duration",
+                phrase("charging.suitability.v_ln_0_5"),
             )
             yield Point(
-                "low_volts", CARE,
-                Sentence("With {V} where {want} are wanted it takes about {time} from half to 95 %; "
-                         "left short of full it "
-                         "sulphates.", {"V": top, "want": wants, "time": time}),
+                "low_volts",
+                CARE,
+                Sentence(
+                    phrase("charging.suitability.where_wanted_takes_about"),
+                    {"V": top, "want": wants, "time": time},
+                ),
                 PROFILE,
-            )  # fmt: skip
+            )
         if s.equalise_v and not battery_class.water:
-            volts = self.volts("equalise_v", "Equalising", s.equalise_v)
+            volts = self.volts("equalise_v", phrase("charging.suitability.equalise_v"), s.equalise_v)
             yield Point(
-                "equalises", STOP, Sentence("It equalises with {V}: sealed batteries dry out.", {"V": volts}),
+                "equalises",
+                STOP,
+                Sentence(phrase("charging.suitability.equalises_sealed_batteries_dry"), {"V": volts}),
                 ("no_equalise", "settings", "new"),
-            )  # fmt: skip
+            )
         hot = self.build.warmest
         if not battery_class.water and hot.number > HOT_C and not s.compensates and s.kind != SOLAR:
             yield Point(
                 "hot", CARE,
-                Sentence("At {T} it does not lower its volts: sealed types suffer above 35 °C.", {"T": hot}),
+                Sentence(phrase("charging.suitability.lower_volts_sealed_types"), {"T": hot}),
                 ("sensor", "settings", "new"), True,
             )  # fmt: skip
         if s.timeout_h is not None and s.amps:
@@ -411,10 +445,10 @@ class _SourceJudgement:
         if s.rests:
             left = self.soc("rebulk_soc", s.rebulk_v)
             if left.number < 0.75:
-                rebulk = self.volts("rebulk_v", "Starts again below", s.rebulk_v)
+                rebulk = self.volts("rebulk_v", phrase("charging.suitability.rebulk_v"), s.rebulk_v)
                 yield Point(
                     "rests", CARE,
-                    Sentence("It rests after float and starts again below {V}: lead-acid is then at {soc}.",
+                    Sentence(phrase("charging.suitability.rests_after_float_starts_2"),
                              {"V": rebulk, "soc": left}),
                     ("no_rest", "rebulk", "new"),
                 )  # fmt: skip
@@ -429,14 +463,12 @@ class _SourceJudgement:
         left = min(0.5, amps * tau / ah) * exp(-hours / tau)
         if 1 - left >= full_soc(battery_class) - 1e-9:
             return
-        ends = self.found("timeout_soc", "Charge when absorption ends", 1 - left, "%",
-                          "(I·τ/C)·e^(−t/τ) is missing, τ at its volts and warmth, after Mas")  # fmt: skip
-        time = self.given("timeout_h", "Absorption ends after", hours, "h")
+        ends = self.found("timeout_soc", phrase("charging.suitability.timeout_soc"), 1 - left, "%",
+                          phrase("charging.suitability.i_c_e_t"))  # fmt: skip
+        time = self.given("timeout_h", phrase("charging.suitability.timeout_h"), hours, "h")
         yield Point(
             "timeout", CARE,
-            Sentence("It ends absorption after {h}, whatever the bank still takes: at about {soc}, "
-                     "day after day short of "
-                     "full.", {"h": time, "soc": ends}),
+            Sentence(phrase("charging.suitability.ends_absorption_after_whatever"), {"h": time, "soc": ends}),
             ("settings", "new"),
         )  # fmt: skip
 
@@ -447,26 +479,28 @@ class _SourceJudgement:
         if s.kind == ENGINE and s.is_relay and s.smart:
             yield Point(
                 "smart", STOP,
-                Sentence(f"A smart alternator falls to about {self.here(12.4)}: through a relay nothing "
-                         "arrives."),
+                Sentence(phrase("charging.suitability.smart_alternator_falls_about", here=self.here(12.4))),
                 ("dc_dc",),
             )  # fmt: skip
         if s.kind == ENGINE and not s.is_relay and s.amps:
             into = self.found(
                 "alternator_in",
-                "Taken from the alternator",
+                phrase("charging.suitability.alternator_in"),
                 s.amps * s.set_v / (0.88 * s.alternator_v),
                 "A",
-                "Rated amps · V_out / (0.88 · V_in)",
+                phrase("charging.suitability.rated_amps_v_out"),
             )
             half = self.found(
-                "half", "Half the alternator’s rating", s.alternator_a / 2, "A", "What it bears for hours"
+                "half",
+                phrase("charging.suitability.half"),
+                s.alternator_a / 2,
+                "A",
+                phrase("charging.suitability.bears_hours"),
             )
             if into.number > half.number * 1.001:
                 yield Point(
                     "alternator", CARE,
-                    Sentence("It takes {I} from the alternator, over the half of its rating, "
-                             "{half}, that it bears for hours.",
+                    Sentence(phrase("charging.suitability.takes_alternator_over_half"),
                              {"I": into, "half": half}),
                     (),
                 )  # fmt: skip
@@ -476,12 +510,16 @@ class _SourceJudgement:
         family = "lead_acid" if self.build.lead else "lfp"
         most = self.build.assumptions.figure(f"array_per_kwh.{family}")
         label, watts = self.build.figures["nameplate_wh"], self.source.watts
-        here = self.found("array", "Panels for each kWh on the label", watts / (label.number / 1000), "W/kWh",
-                          "Peak watts ÷ nameplate kWh")  # fmt: skip
+        here = self.found(
+            "array",
+            phrase("charging.suitability.array"),
+            watts / (label.number / 1000),
+            "W/kWh",
+            phrase("charging.suitability.peak_watts_nameplate_kwh"),
+        )
         if here.number > most.number:
             yield Point(
                 "array", NOTE,
-                Sentence("{x} are more panels than this house rule puts beside such a bank: {most}. A larger "
-                         "bank takes more of the sun.", {"x": here, "most": most}),
+                Sentence(phrase("charging.suitability.panels_house_rule_puts"), {"x": here, "most": most}),
                 (),
             )  # fmt: skip

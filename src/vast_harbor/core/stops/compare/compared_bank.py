@@ -11,6 +11,7 @@ from vast_harbor.core.stops.compare.cost import Cost
 from vast_harbor.core.stops.compare.life import Life
 from vast_harbor.core.stops.compare.required_extras import hard_findings, met_codes, stopping
 from vast_harbor.core.stops.trial import SimulationResult, YearOf
+from vast_harbor.phrases import phrase
 
 
 @dataclass(frozen=True, eq=False, repr=False)
@@ -79,4 +80,8 @@ class ComparedBank:
             return self.banked.battery_class.short
         name = escaped(f"{bank.model.title} × {bank.units}")
         alike = sum(c.banked.bank == bank for c in same)
-        return f"{name} with its extras" if alike > 1 and self.banked.candidate.extras else name
+        return (
+            phrase("compare.compared_bank.extras", name=name)
+            if alike > 1 and self.banked.candidate.extras
+            else name
+        )

@@ -25,6 +25,7 @@ from vast_harbor.core.stops.compare.verdict import Verdict
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.need import Days, Need
 from vast_harbor.core.stops.trial import SimulationResult, YearOf
+from vast_harbor.phrases import phrase
 
 # The hour at which the run-down begins: charged through the day, off-grid from the evening.
 EVENING_H = 18.0
@@ -200,8 +201,8 @@ def compared_bank(
 def _further(banked: BankFigures, day: Day, year: YearOf | None) -> dict[str, Figure]:
     out = usable_quotients(banked)
     for name, title, energy in (
-        ("nights_new", "Nights without charging, new", "usable_new_wh"),
-        ("nights_end", "Nights without charging, at the end of its life", "usable_end_wh"),
+        ("nights_new", phrase("compare.comparison.nights_without_charging_new"), "usable_new_wh"),
+        ("nights_end", phrase("compare.comparison.nights_without_charging_end"), "usable_end_wh"),
     ):
         has = day.bank_wh.number > 0
         at = f"compare.{banked.candidate.id}.{name}"
@@ -224,9 +225,9 @@ def _further(banked: BankFigures, day: Day, year: YearOf | None) -> dict[str, Fi
             "nights",
             "{E_usable} / ({E_bank} − {E_in})" if falls else "",
             inputs,
-            "What the sources bring on a mean off-grid day comes off the day"
+            phrase("compare.comparison.sources_bring_mean_off")
             if falls or year is None
-            else "On a mean off-grid day the sources bring what the day takes",
+            else phrase("compare.comparison.mean_off_grid_day"),
         )
     return out | _limits(banked)
 
@@ -240,23 +241,23 @@ def _limits(banked: BankFigures) -> dict[str, Figure]:
     at = f"compare.{banked.candidate.id}"
     checks = {c.code: c for c in banked.checks}
     gives = checks["continuous_current"].limit if "continuous_current" in checks else None
-    silent = _blank("Current that it may give for long", "A")
-    one = build.of_entry("charge_a_one", "Charge current of one", model.charge_a, "A")
+    silent = _blank(phrase("compare.comparison.current_give_long"), "A")
+    one = build.of_entry("charge_a_one", phrase("compare.comparison.charge_a_one"), model.charge_a, "A")
     ohm = Figure(
         f"{at}.ohm",
-        "Inner resistance of the bank, new, at 25 °C",
+        phrase("compare.comparison.ohm"),
         1000 * bank_resistance(bank),
         "mΩ",
         REFERENCE,
         source="R_ref·(class/12)·(100/Ah)·n_s/n_p",
-        note="The lower, the less it sags under a big load.",
+        note=phrase("compare.comparison.ohm_note"),
     )
     return {
         "ohm": ohm,
         "gives_a": gives or silent,
         "takes_a": computed(
             f"{at}.takes_a",
-            "Charge current that it bears",
+            phrase("compare.comparison.takes_a"),
             bank.parallel * model.charge_a,
             "A",
             "{n_p} · {I}",
@@ -264,30 +265,36 @@ def _limits(banked: BankFigures) -> dict[str, Figure]:
         ),
         "cold": build.of_entry(
             "charge_least_c",
-            "May be charged down to",
+            phrase("compare.comparison.charge_least_c"),
             model.charge_c[0],
             "°C",
-            "A heater of its own carries it further down." if model.heater_w else "",
+            phrase("compare.comparison.heater_own_carries_further") if model.heater_w else "",
         ),
         "warranty": build.of_entry(
-            "warranty_years", "Warranty", model.warranty.years or None, "years", model.warranty.conditions
+            "warranty_years",
+            phrase("terms.names.warranty"),
+            model.warranty.years or None,
+            "years",
+            model.warranty.conditions,
         ),
     }
 
 
 def _blank(name: str, unit: str) -> Figure:
     """A cell of which nothing is known."""
-    return Figure(f"compare.none.{name}", name, None, unit, source="Not known for this rig or this bank")
+    return Figure(
+        f"compare.none.{name}", name, None, unit, source=phrase("compare.comparison.known_rig_bank")
+    )
 
 
 ENERGY, NIGHTS, BODY, LASTING, PURSE, USE, LIMITS = (
-    "What it gives",
-    "Nights to the floor",
-    "Weight and space",
-    "How long it lasts",
-    "Money",
-    "In use",
-    "What it bears",
+    phrase("compare.comparison.gives"),
+    phrase("compare.comparison.nights_floor"),
+    phrase("compare.comparison.weight_space"),
+    phrase("compare.comparison.how_long_lasts"),
+    phrase("compare.comparison.money"),
+    phrase("compare.comparison.use"),
+    phrase("compare.comparison.bears"),
 )
 
 
@@ -312,67 +319,146 @@ def _ran(name: str, unit: str) -> Callable[[ComparedBank], Figure]:
 
 
 HEADLINES = (
-    _Line("usable_wh", "Usable capacity", ENERGY, HIGH, lambda c: c.banked["usable_wh"]),
-    _Line("kg", "Weight", BODY, LOW, lambda c: c.banked["kg"]),
+    _Line("usable_wh", phrase("compare.comparison.usable_wh"), ENERGY, HIGH, lambda c: c.banked["usable_wh"]),
+    _Line("kg", phrase("terms.names.weight"), BODY, LOW, lambda c: c.banked["kg"]),
     _Line(
-        "design_cycles", "Cycle life at the design depth", LASTING, HIGH, lambda c: c.life["design_cycles"]
+        "design_cycles",
+        phrase("compare.comparison.design_cycles"),
+        LASTING,
+        HIGH,
+        lambda c: c.life["design_cycles"],
     ),
-    _Line("per_cycle", "Lifetime cost per plan cycle", PURSE, LOW, lambda c: c.cost["per_cycle"]),
+    _Line(
+        "per_cycle",
+        phrase("terms.names.lifetime_cost_per_plan_cycle"),
+        PURSE,
+        LOW,
+        lambda c: c.cost["per_cycle"],
+    ),
 )
 LINES = (
-    _Line("usable_ah", "Usable amp-hours", ENERGY, "", lambda c: c.banked["usable_ah"]),
-    _Line("nameplate_wh", "Energy on the label", ENERGY, "", lambda c: c.banked["nameplate_wh"]),
-    _Line("nights_new", "Without charging, new", NIGHTS, HIGH, lambda c: c.figures["nights_new"]),
-    _Line("nights_end", "Without charging, worn", NIGHTS, HIGH, lambda c: c.figures["nights_end"]),
+    _Line("usable_ah", phrase("terms.names.usable_amp_hours"), ENERGY, "", lambda c: c.banked["usable_ah"]),
+    _Line(
+        "nameplate_wh",
+        phrase("compare.comparison.nameplate_wh"),
+        ENERGY,
+        "",
+        lambda c: c.banked["nameplate_wh"],
+    ),
+    _Line(
+        "nights_new", phrase("compare.comparison.nights_new"), NIGHTS, HIGH, lambda c: c.figures["nights_new"]
+    ),
+    _Line(
+        "nights_end", phrase("compare.comparison.nights_end"), NIGHTS, HIGH, lambda c: c.figures["nights_end"]
+    ),
     _Line(
         "nights_new_charged",
-        "With charging, new",
+        phrase("compare.comparison.nights_new_charged"),
         NIGHTS,
         HIGH,
         lambda c: c.figures["nights_new_charged"],
-        "no end",
+        phrase("compare.comparison.end"),
     ),
     _Line(
         "nights_end_charged",
-        "With charging, worn",
+        phrase("compare.comparison.nights_end_charged"),
         NIGHTS,
         HIGH,
         lambda c: c.figures["nights_end_charged"],
-        "no end",
+        phrase("compare.comparison.end"),
     ),
-    _Line("served_share", "Off-grid nights fully served", USE, HIGH, _year("served_share", "%")),
-    _Line("short_share", "Off-grid days not returned to full", USE, LOW, _year("short_share", "%")),
-    _Line("first_dark", "First dark in the trial", USE, HIGH, _ran("first_dark", "moment"), "never"),
-    _Line("care_hours", "Hours of care a year", USE, LOW, lambda c: c.cost["care"].inputs["h_care"]),
-    _Line("gives_a", "Current that it may give for long", LIMITS, "", lambda c: c.figures["gives_a"]),
-    _Line("ohm", "Inner resistance", LIMITS, LOW, lambda c: c.figures["ohm"]),
-    _Line("takes_a", "Charge current that it bears", LIMITS, HIGH, lambda c: c.figures["takes_a"]),
-    _Line("cold", "May be charged down to", LIMITS, LOW, lambda c: c.figures["cold"]),
-    _Line("warranty", "Warranty", LIMITS, HIGH, lambda c: c.figures["warranty"], "none"),
-    _Line("kg_per_kwh", "Weight per usable kWh", BODY, LOW, lambda c: c.figures["kg_per_kwh"]),
-    _Line("l_per_kwh", "Space per usable kWh", BODY, LOW, lambda c: c.figures["l_per_kwh"]),
-    _Line("kg_change", "Change against the old bank", BODY, LOW, lambda c: c.banked["kg_change"]),
-    _Line("years", "Years until worn out", LASTING, HIGH, lambda c: c.life["years"]),
-    _Line("by_cycles", "By its cycles alone", LASTING, HIGH, lambda c: c.life["by_cycles"]),
-    _Line("by_years", "By its years alone", LASTING, HIGH, lambda c: c.life["by_years"]),
-    _Line("cycles_per_year", "Charges made a year", LASTING, "", lambda c: c.life["cycles_per_year"]),
-    _Line("depth", "Depth of each charge", LASTING, "", lambda c: c.life["depth"]),
-    _Line("cycles_made", "Plan cycles made while kept", LASTING, "", lambda c: c.cost["cycles_made"]),
+    _Line("served_share", phrase("compare.comparison.served_share"), USE, HIGH, _year("served_share", "%")),
     _Line(
-        "replacement_count", "Times replaced while kept", LASTING, LOW, lambda c: c.cost["replacement_count"]
+        "short_share", phrase("terms.names.off_grid_days_returned_full"), USE, LOW, _year("short_share", "%")
     ),
-    _Line("purchase", "Batteries to buy", PURSE, LOW, lambda c: c.banked["purchase"]),
-    _Line("extra_cost", "Besides the batteries", PURSE, LOW, lambda c: c.cost["extra_cost"]),
-    _Line("outlay", "Cash on the day", PURSE, LOW, lambda c: c.cost["outlay"]),
-    _Line("price_per_kwh", "Batteries per usable kWh", PURSE, LOW, lambda c: c.figures["price_per_kwh"]),
-    _Line("lifetime", "Lifetime cost", PURSE, LOW, lambda c: c.cost["lifetime"]),
-    _Line("per_cycle_bare", "Per plan cycle without extras", PURSE, LOW, lambda c: c.cost["per_cycle_bare"]),
-    _Line("per_kwh", "Per kWh delivered", PURSE, LOW, lambda c: c.cost["per_kwh"]),
-    _Line("per_year", "Per year kept", PURSE, LOW, lambda c: c.cost["per_year"]),
-    _Line("per_night", "Per off-grid night", PURSE, LOW, lambda c: c.cost["per_night"]),
-    _Line("ready", "Per kWh kept ready and year", PURSE, LOW, lambda c: c.cost["ready"]),
-    _Line("label_per_cycle", "Purchase ÷ label cycles", PURSE, "", lambda c: c.cost["label_per_cycle"]),
-    _Line("label_per_kwh", "Purchase ÷ label’s lifetime kWh", PURSE, "", lambda c: c.cost["label_per_kwh"]),
+    _Line(
+        "first_dark",
+        phrase("compare.comparison.first_dark"),
+        USE,
+        HIGH,
+        _ran("first_dark", "moment"),
+        "never",
+    ),
+    _Line(
+        "care_hours",
+        phrase("compare.comparison.care_hours"),
+        USE,
+        LOW,
+        lambda c: c.cost["care"].inputs["h_care"],
+    ),
+    _Line("gives_a", phrase("compare.comparison.gives_a"), LIMITS, "", lambda c: c.figures["gives_a"]),
+    _Line("ohm", phrase("compare.comparison.ohm_2"), LIMITS, LOW, lambda c: c.figures["ohm"]),
+    _Line("takes_a", phrase("compare.comparison.takes_a"), LIMITS, HIGH, lambda c: c.figures["takes_a"]),
+    _Line("cold", phrase("compare.comparison.cold"), LIMITS, LOW, lambda c: c.figures["cold"]),
+    _Line("warranty", phrase("terms.names.warranty"), LIMITS, HIGH, lambda c: c.figures["warranty"], "none"),
+    _Line(
+        "kg_per_kwh",
+        phrase("terms.names.weight_per_usable_kwh"),
+        BODY,
+        LOW,
+        lambda c: c.figures["kg_per_kwh"],
+    ),
+    _Line(
+        "l_per_kwh", phrase("terms.names.space_per_usable_kwh"), BODY, LOW, lambda c: c.figures["l_per_kwh"]
+    ),
+    _Line("kg_change", phrase("compare.comparison.kg_change"), BODY, LOW, lambda c: c.banked["kg_change"]),
+    _Line("years", phrase("terms.names.years_until_worn_out"), LASTING, HIGH, lambda c: c.life["years"]),
+    _Line("by_cycles", phrase("compare.comparison.by_cycles"), LASTING, HIGH, lambda c: c.life["by_cycles"]),
+    _Line("by_years", phrase("compare.comparison.by_years"), LASTING, HIGH, lambda c: c.life["by_years"]),
+    _Line(
+        "cycles_per_year",
+        phrase("compare.comparison.cycles_per_year"),
+        LASTING,
+        "",
+        lambda c: c.life["cycles_per_year"],
+    ),
+    _Line("depth", phrase("compare.comparison.depth"), LASTING, "", lambda c: c.life["depth"]),
+    _Line(
+        "cycles_made", phrase("compare.comparison.cycles_made"), LASTING, "", lambda c: c.cost["cycles_made"]
+    ),
+    _Line(
+        "replacement_count",
+        phrase("compare.comparison.replacement_count"),
+        LASTING,
+        LOW,
+        lambda c: c.cost["replacement_count"],
+    ),
+    _Line("purchase", phrase("terms.names.batteries_buy"), PURSE, LOW, lambda c: c.banked["purchase"]),
+    _Line("extra_cost", phrase("terms.names.besides_batteries"), PURSE, LOW, lambda c: c.cost["extra_cost"]),
+    _Line("outlay", phrase("terms.names.cash_day"), PURSE, LOW, lambda c: c.cost["outlay"]),
+    _Line(
+        "price_per_kwh",
+        phrase("terms.names.batteries_per_usable_kwh"),
+        PURSE,
+        LOW,
+        lambda c: c.figures["price_per_kwh"],
+    ),
+    _Line("lifetime", phrase("terms.names.lifetime_cost"), PURSE, LOW, lambda c: c.cost["lifetime"]),
+    _Line(
+        "per_cycle_bare",
+        phrase("compare.comparison.per_cycle_bare"),
+        PURSE,
+        LOW,
+        lambda c: c.cost["per_cycle_bare"],
+    ),
+    _Line("per_kwh", phrase("compare.comparison.per_kwh"), PURSE, LOW, lambda c: c.cost["per_kwh"]),
+    _Line("per_year", phrase("compare.comparison.per_year"), PURSE, LOW, lambda c: c.cost["per_year"]),
+    _Line("per_night", phrase("compare.comparison.per_night"), PURSE, LOW, lambda c: c.cost["per_night"]),
+    _Line("ready", phrase("compare.comparison.ready"), PURSE, LOW, lambda c: c.cost["ready"]),
+    _Line(
+        "label_per_cycle",
+        phrase("compare.comparison.label_per_cycle"),
+        PURSE,
+        "",
+        lambda c: c.cost["label_per_cycle"],
+    ),
+    _Line(
+        "label_per_kwh",
+        phrase("compare.comparison.label_per_kwh"),
+        PURSE,
+        "",
+        lambda c: c.cost["label_per_kwh"],
+    ),
 )
 ORDER = (ENERGY, NIGHTS, USE, LIMITS, BODY, LASTING, PURSE)
 
@@ -408,11 +494,9 @@ def _findings(compared_banks: Sequence[ComparedBank], need: Need) -> tuple[Findi
                     "note",
                     "compare",
                     Sentence(
-                        "The banks are not equal: the largest gives {most} usable, the smallest {least}.",
-                        {"most": most, "least": least},
+                        phrase("compare.comparison.banks_equal_largest_gives"), {"most": most, "least": least}
                     ),
-                    "Batteries come in whole units; the cost per cycle counts the same need for all. Choose "
-                    "other models to bring them closer.",
+                    phrase("compare.comparison.batteries_come_whole_units"),
                 )
             )
     for compared in compared_banks:
@@ -424,10 +508,10 @@ def _findings(compared_banks: Sequence[ComparedBank], need: Need) -> tuple[Findi
                 Finding(
                     "label_years", "care", "compare",
                     Sentence(
-                        "By label cycles alone it would last {label}; age ends it after about {likely}.",
+                        phrase("compare.comparison.label_cycles_alone_last"),
                         {"label": years, "likely": likely},
                     ),
-                    "Reckon life by likely values unless you have a reason.", compared.id,
+                    phrase("compare.comparison.reckon_life_likely_values"), compared.id,
                 )
             )  # fmt: skip
     return tuple(found)

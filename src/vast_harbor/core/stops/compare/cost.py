@@ -19,6 +19,7 @@ from vast_harbor.core.stops.compare.unit_costs import prices
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.need import Need
 from vast_harbor.core.stops.trial import YearOf
+from vast_harbor.phrases import phrase
 
 
 @dataclass(frozen=True, eq=False)
@@ -148,7 +149,9 @@ class _Terms:
 
 
 def _years(plan: Plan) -> Figure:
-    return typed("rig.years_kept", "Years that the rig is kept", plan.years_kept, "years", "/rig/years_kept")
+    return typed(
+        "rig.years_kept", phrase("compare.cost.years_kept"), plan.years_kept, "years", "/rig/years_kept"
+    )
 
 
 def _delivered(
@@ -157,9 +160,9 @@ def _delivered(
     at, nights, years = f"cost.{banked.candidate.id}", nights_a_year(plan), _years(plan)
     if year is not None:
         f["kwh_delivered"] = computed(
-            f"{at}.kwh", "Delivered over the years", use.kwh * years.number, "kWh",
+            f"{at}.kwh", phrase("compare.cost.kwh"), use.kwh * years.number, "kWh",
             "{kWh_year} · {H}", {"kWh_year": year["through"], "H": years},
-            "What the run year takes from the bank; what sun or engine carry at once is not in it",
+            phrase("compare.cost.kwh_source"),
         )  # fmt: skip
         _cycles_made(f, need, at)
         return
@@ -167,16 +170,16 @@ def _delivered(
     daily = min(day.bank_wh.number, usable.number / need.nights.number)
     per_night = computed(
         f"{at}.per_day",
-        "Delivered on an off-grid day",
+        phrase("compare.cost.per_day"),
         daily,
         "Wh",
         "min({E_bank}, {E_usable} / {N})",
         {"E_bank": day.bank_wh, "E_usable": usable, "N": need.nights},
-        "No more than the bank can give between charges",
+        phrase("compare.cost.per_day_source"),
     )
     f["kwh_delivered"] = computed(
         f"{at}.kwh",
-        "Delivered over the years",
+        phrase("compare.cost.kwh"),
         use.kwh * years.number,
         "kWh",
         "{E_day} · {nights} · {H} / 1000",
@@ -189,13 +192,13 @@ def _cycles_made(f: dict[str, Figure], need: Need, at: str) -> None:
     has, kwh = need.energy.number > 0, f["kwh_delivered"].number
     f["cycles_made"] = computed(
         f"{at}.cycles_made",
-        "Cycles of the plan made over the years",
+        phrase("compare.cost.cycles_made"),
         kwh * 1000 / need.energy.number if has else 0.0,
         "cycles",
         "{kWh} · 1000 / {E_need}" if has else "0",
         {"kWh": f["kwh_delivered"], "E_need": need.energy},
-        "One cycle is the plan's need, the same for all candidates",
-        "Smaller than the count of charges, because the need holds a reserve.",
+        phrase("compare.cost.cycles_made_source"),
+        phrase("compare.cost.cycles_made_note"),
     )
 
 
@@ -205,13 +208,13 @@ def _swap(plan: Plan, assumptions: Assumptions, banked: BankFigures, look: Quick
     if plan.labour == WORKSHOP and not assumptions.overridden("swap_labour"):
         hours, rate = assumptions.figure("install_hours"), assumptions.figure("workshop_rate")
         labour = computed(
-            f"{at}.swap_labour", "Labour for each replacement", look.swap_labour(), "money",
-            "{h_in} · {c_shop}", {"h_in": hours, "c_shop": rate}, "By a workshop",
+            f"{at}.swap_labour", phrase("compare.cost.swap_labour"), look.swap_labour(), "money",
+            "{h_in} · {c_shop}", {"h_in": hours, "c_shop": rate}, phrase("terms.names.workshop"),
         )  # fmt: skip
     if not banked.battery_class.is_lead_acid:
         return labour
     return computed(
-        f"{at}.swap", "Labour less scrap at each replacement", look.swap(banked.bank), "money",
+        f"{at}.swap", phrase("compare.cost.swap"), look.swap(banked.bank), "money",
         "{C_swap} − {kg} · {scrap}",
         {"C_swap": labour, "kg": banked["kg"], "scrap": assumptions.figure("scrap_per_kg")},
     )  # fmt: skip
@@ -221,13 +224,13 @@ def _old_bank(plan: Plan, assumptions: Assumptions, old_kg: Figure | None, fetch
     old = plan.old_bank
     if old is not None and old.sale_price is not None:
         return typed(
-            "cost.old_bank", "Sale of the old bank", fetches, "money", "/old_bank/sale_price",
-            "In place of scrap.",
+            "cost.old_bank", phrase("compare.cost.old_bank"), fetches, "money", "/old_bank/sale_price",
+            phrase("compare.cost.old_bank_note"),
         )  # fmt: skip
     if old is None or old_kg is None or not old.battery_class.is_lead_acid:
-        return computed("cost.old_bank", "Scrap of the old bank", fetches, "money", "0", {})
+        return computed("cost.old_bank", phrase("compare.cost.old_bank_2"), fetches, "money", "0", {})
     return computed(
-        "cost.old_bank", "Scrap of the old bank", fetches, "money", "{kg_old} · {scrap}",
+        "cost.old_bank", phrase("compare.cost.old_bank_2"), fetches, "money", "{kg_old} · {scrap}",
         {"kg_old": old_kg, "scrap": assumptions.figure("scrap_per_kg")},
     )  # fmt: skip
 
@@ -238,28 +241,36 @@ def _replacements(
     at, parts = terms.at, {}
     for j, payment in enumerate((p for p in paid if p.item == cash_flow.REPLACEMENT), 1):
         when = computed(
-            f"{at}.t.{j}", f"Time of replacement {j}", float(payment.t), "years", f"{j} · {{life}}",
+            f"{at}.t.{j}",
+            phrase("compare.cost.time_replacement", j=j),
+            float(payment.t),
+            "years",
+            f"{j} · {{life}}",
             {"life": terms.life["years"]},
-        )  # fmt: skip
+        )
         parts[f"R{j}"] = computed(
-            f"{at}.R.{j}", f"Replacement {j}", float(payment.amount), "money",
+            f"{at}.R.{j}", phrase("compare.cost.replacement", j=j), float(payment.amount), "money",
             "({P} · (1 + {drift})^{t} + {swap}) / (1 + {r})^{t}",
             {"P": terms.price, "drift": terms.drift, "t": when, "swap": swap, "r": terms.discount},
-            "Price of that year, plus labour, less scrap",
+            phrase("compare.cost.price_year_plus_labour"),
         )  # fmt: skip
     f["replacements"] = computed(
-        f"{at}.replacements", "Replacements", sum(p.number for p in parts.values()), "money",
-        " + ".join(f"{{{s}}}" for s in parts) or "0", parts,
-        "At t = life, 2 · life ... before the end of keeping",
-    )  # fmt: skip
+        f"{at}.replacements",
+        phrase("terms.names.replacements"),
+        sum(p.number for p in parts.values()),
+        "money",
+        " + ".join(f"{{{s}}}" for s in parts) or "0",
+        parts,
+        phrase("compare.cost.replacements_source"),
+    )
     f["replacement_count"] = computed(
         f"{at}.replacement_count",
-        "Times it is replaced",
+        phrase("compare.cost.replacement_count"),
         float(len(parts)),
         "1",
         "",
         {"life": terms.life["years"], "H": terms.years},
-        "Whole lives that end before the years of keeping do",
+        phrase("compare.cost.replacement_count_source"),
     )
 
 
@@ -273,7 +284,7 @@ def _exit(
     if not isinf(terms.life.years):
         formula = "max(0, 1 − ({H} − {j} · {life}) / {life})"
         inputs = {"H": years, "j": f["replacement_count"], "life": terms.life["years"]}
-    share = computed(f"{at}.left", "Life left in the last bank", left, "%", formula, inputs)
+    share = computed(f"{at}.left", phrase("compare.cost.left"), left, "%", formula, inputs)
     worth, inputs = (
         "{κ} · {left} · {P} · (1 + {drift})^{H}",
         {"κ": kappa, "left": share, "P": terms.price, "drift": terms.drift, "H": years, "r": terms.discount},
@@ -281,9 +292,9 @@ def _exit(
     if refit.number:
         worth, inputs["C_refit"] = f"max(0, {worth} − {{C_refit}})", refit
     f["exit"] = computed(
-        f"{at}.exit", "Worth at the end",
+        f"{at}.exit", phrase("terms.names.worth_end"),
         -sum(float(p.amount) for p in paid if p.item == cash_flow.EXIT), "money",
-        f"{worth} / (1 + {{r}})^{{H}}", inputs, "Unused life of the last bank, taken along or sold",
+        f"{worth} / (1 + {{r}})^{{H}}", inputs, phrase("compare.cost.exit_source"),
     )  # fmt: skip
 
 
@@ -298,12 +309,12 @@ def _running_total(
     plain = discount.number == 0
     f["running"] = computed(
         f"cost.{banked.candidate.id}.running",
-        "Running costs",
+        phrase("compare.cost.running"),
         total,
         "money",
         "{year} · {H}" if plain else "",
         {"year": f["running_per_year"], "H": years, "r": discount},
-        "Each year's at mid-year, discounted",
+        phrase("compare.cost.running_source"),
     )
 
 
@@ -316,9 +327,14 @@ def _again(
 ) -> None:
     total = float(sum(p.amount for p in paid if p.item == cash_flow.EXTRAS and p.t > 0))
     f["again"] = computed(
-        f"cost.{banked.candidate.id}.again", "Extras bought again", total, "money", "" if total else "0",
-        {"H": years, "r": discount}, "Those whose life ends before the years of keeping do",
-    )  # fmt: skip
+        f"cost.{banked.candidate.id}.again",
+        phrase("compare.cost.again"),
+        total,
+        "money",
+        "" if total else "0",
+        {"H": years, "r": discount},
+        phrase("compare.cost.again_source"),
+    )
 
 
 def _lifetime(f: dict[str, Figure], banked: BankFigures, credit: Figure, total: float) -> None:
@@ -333,20 +349,20 @@ def _lifetime(f: dict[str, Figure], banked: BankFigures, credit: Figure, total: 
     formula = "{batteries} + {replacements} + {running} − {exit} − {old}"
     f["lifetime_bare"] = computed(
         f"{at}.lifetime_bare",
-        "Lifetime cost without extras",
+        phrase("compare.cost.lifetime_bare"),
         total - f["extra_cost"].number - f["again"].number,
         "money",
         formula,
         inputs,
-        "Over the years of keeping, at present value",
+        phrase("compare.cost.lifetime_bare_source"),
     )
     f["lifetime"] = computed(
         f"{at}.lifetime",
-        "Lifetime cost",
+        phrase("terms.names.lifetime_cost"),
         total,
         "money",
         "{without} + {extra_cost}" + (" + {again}" if f["again"].number else ""),
         {"without": f["lifetime_bare"], "extra_cost": f["extra_cost"]}
         | ({"again": f["again"]} if f["again"].number else {}),
-        "Over the years of keeping, at present value",
+        phrase("compare.cost.lifetime_source"),
     )

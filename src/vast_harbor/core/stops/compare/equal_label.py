@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from vast_harbor.core.figures.workings import Figure, computed
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
+from vast_harbor.phrases import phrase
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,13 +31,33 @@ def same_label(plan: Plan, compared_banks: Sequence[ComparedBank]) -> list[Corre
     if len(compared_banks) < 2:
         return []
     steps: list[tuple[str, str, str, str]] = [
-        ("label", "Same label", "Money per amp-hour on the label, as a shop window compares them.", "Ah"),
-        ("voltage", "Voltage", "Amp-hours at 12.8 V are more watt-hours than at 12 V.", "V"),
-        ("depth", "Usable depth", "Only part of the label may be taken out each cycle.", "DoD"),
-        ("temperature", "Temperature", "A cold battery gives less, a warm one a little more.", "k_T"),
-        ("rate", "Rate", "A hard draw leaves part of a lead-acid bank behind.", "k_rate"),
-        ("age", "Age", "An older bank gives less; both are held to the same allowance.", "k_age"),
-        ("life", "Life", "A bank that lasts longer gives its watt-hours for more years.", "years"),
+        (
+            "label",
+            phrase("compare.equal_label.same_label"),
+            phrase("compare.equal_label.money_per_amp_hour"),
+            "Ah",
+        ),
+        ("voltage", phrase("compare.equal_label.voltage"), phrase("compare.equal_label.amp_hours_12_8"), "V"),
+        (
+            "depth",
+            phrase("terms.names.usable_depth"),
+            phrase("compare.equal_label.part_label_taken_out"),
+            "DoD",
+        ),
+        (
+            "temperature",
+            phrase("terms.names.temperature"),
+            phrase("compare.equal_label.cold_battery_gives_less"),
+            "k_T",
+        ),
+        ("rate", phrase("terms.names.rate"), phrase("compare.equal_label.hard_draw_leaves_part"), "k_rate"),
+        ("age", phrase("terms.names.age"), phrase("compare.equal_label.older_bank_gives_less"), "k_age"),
+        (
+            "life",
+            phrase("compare.equal_label.life"),
+            phrase("compare.equal_label.bank_lasts_longer_gives"),
+            "years",
+        ),
     ]
     out: list[Correction] = []
     worth: list[Figure] = []
@@ -70,7 +91,7 @@ def same_label(plan: Plan, compared_banks: Sequence[ComparedBank]) -> list[Corre
         ratios = tuple(
             computed(
                 f"{f.key}.ratio",
-                f"{name}, against the first",
+                phrase("compare.equal_label.ratio", name=name),
                 f.number / figures[0].number if figures[0].number else None,
                 "1",
                 "{x} / {first}" if figures[0].number else "",
@@ -92,7 +113,7 @@ def _factor(symbol: str, compared: ComparedBank, plan: Plan) -> Figure:
     served = min(compared.life.years, plan.years_kept)
     return computed(
         f"label.{banked.candidate.id}.served",
-        "Years it serves while the rig is kept",
+        phrase("compare.equal_label.served"),
         served,
         "years",
         "min({life}, {H})" if compared.life["years"].value is not None else "{H}",

@@ -7,6 +7,7 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import NEEDED, WORKSHOP, Plan
 from vast_harbor.core.stops.banks import BankFigures
 from vast_harbor.core.stops.compare.required_extras import COUNTED, RequiredExtra, difficulty, hours_of
+from vast_harbor.phrases import phrase
 
 
 def add_extra_cost(
@@ -28,33 +29,42 @@ def add_extra_cost(
     parts = {f"D{i}": d.price for i, d in enumerate((d for d in required if d.state == COUNTED), 1)}
     own = banked["extras"]
     f["extras"] = computed(
-        f"{at}.extras", "Extras", own.number + sum(p.number for p in parts.values()), "money",
-        " + ".join(["{own}", *(f"{{{s}}}" for s in parts)]), {"own": own, **parts},
-        "Yours and those that the checks and the audit of the sources demand",
-    )  # fmt: skip
+        f"{at}.extras",
+        phrase("terms.names.extras"),
+        own.number + sum(p.number for p in parts.values()),
+        "money",
+        " + ".join(["{own}", *(f"{{{s}}}" for s in parts)]),
+        {"own": own, **parts},
+        phrase("compare.extra_cost.extras_source"),
+    )
     swap = assumptions.figure("install_hours")
     more = Figure(
         f"{at}.extra_hours",
-        "Work on the extras",
+        phrase("compare.extra_cost.extra_hours"),
         hours_of(build, required) if build is not None else 0.0,
         "h",
         REFERENCE,
-        source="Hours of each remedy",
+        source=phrase("compare.extra_cost.extra_hours_source"),
     )
     f["hours"] = computed(
-        f"{at}.hours", "Hours of work", swap.number + more.number, "h", "{h_in} + {h_X}",
+        f"{at}.hours", phrase("compare.extra_cost.hours"), swap.number + more.number, "h", "{h_in} + {h_X}",
         {"h_in": swap, "h_X": more},
     )  # fmt: skip
     shop = plan.labour == WORKSHOP
     rate = assumptions.figure("workshop_rate" if shop else "hour_rate")
     f["labour"] = computed(
-        f"{at}.labour", "Labour", f["hours"].number * rate.number, "money", "{h} · {c}",
-        {"h": f["hours"], "c": rate}, "By a workshop" if shop else "Your own hands",
-    )  # fmt: skip
+        f"{at}.labour",
+        phrase("compare.extra_cost.labour"),
+        f["hours"].number * rate.number,
+        "money",
+        "{h} · {c}",
+        {"h": f["hours"], "c": rate},
+        phrase("terms.names.workshop") if shop else phrase("compare.extra_cost.labour_source"),
+    )
     level = difficulty(build, required) if build is not None else "easy"
     f["contingency"] = _contingency(f, assumptions, level, at)
     f["extra_cost"] = computed(
-        f"{at}.extra_cost", "Besides the batteries",
+        f"{at}.extra_cost", phrase("terms.names.besides_batteries"),
         f["extras"].number + f["labour"].number + f["contingency"].number, "money", "{X} + {W} + {Y}",
         {"X": f["extras"], "W": f["labour"], "Y": f["contingency"]},
     )  # fmt: skip
@@ -64,9 +74,14 @@ def add_extra_cost(
     if wanted.number:
         inputs["Z"], formula = wanted, formula + " + {Z}"
     f["outlay"] = computed(
-        f"{at}.outlay", "Cash on the day", banked["purchase"].number + f["extra_cost"].number + wanted.number,
-        "money", formula, inputs, "Batteries, extras and labour, what you want anyway included",
-    )  # fmt: skip
+        f"{at}.outlay",
+        phrase("terms.names.cash_day"),
+        banked["purchase"].number + f["extra_cost"].number + wanted.number,
+        "money",
+        formula,
+        inputs,
+        phrase("compare.extra_cost.outlay_source"),
+    )
 
 
 def cost_besides(
@@ -81,13 +96,27 @@ def cost_besides(
 def _contingency(f: dict[str, Figure], assumptions: Assumptions, level: str, at: str) -> Figure:
     base = {"X": f["extras"], "W": f["labour"]}
     if level == "easy":
-        return computed(f"{at}.contingency", "Contingency", 0.0, "money", "0", base, "An easy swap")
+        return computed(
+            f"{at}.contingency",
+            phrase("compare.extra_cost.contingency"),
+            0.0,
+            "money",
+            "0",
+            base,
+            phrase("compare.extra_cost.contingency_source"),
+        )
     share = assumptions.figure(f"contingency.{level}")
     return computed(
-        f"{at}.contingency", "Contingency", share.number * (f["extras"].number + f["labour"].number), "money",
-        "{f} · ({X} + {W})", {"f": share, **base},
-        "Some difficulty" if level == "some" else "Hard: new wiring, carpentry or an electrician",
-    )  # fmt: skip
+        f"{at}.contingency",
+        phrase("compare.extra_cost.contingency"),
+        share.number * (f["extras"].number + f["labour"].number),
+        "money",
+        "{f} · ({X} + {W})",
+        {"f": share, **base},
+        phrase("compare.extra_cost.contingency_source_2")
+        if level == "some"
+        else phrase("compare.extra_cost.contingency_source_3"),
+    )
 
 
 def again(plan: Plan, banked: BankFigures) -> tuple[tuple[float, float], ...]:

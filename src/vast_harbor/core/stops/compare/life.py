@@ -26,8 +26,9 @@ from vast_harbor.core.stops.banks import LASTS_BY_GRADE, BankFigures, Use, about
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.need import Need
 from vast_harbor.core.stops.trial import YearOf
+from vast_harbor.phrases import phrase
 
-MINER = "Palmgren–Miner: wears of cycles, years and accidents are added"
+MINER = phrase("compare.life.palmgren_miner_wears_cycles")
 # What a day below a fifth of its charge takes of the life of lead-acid [-].
 WEAR_LOW: float = signature(emptied_wear).parameters["each_low"].default
 CYCLES, YEARS, ACCIDENTS, WARRANTY = "cycles", "years", "accidents", "warranty"
@@ -99,7 +100,7 @@ def nights_a_year(plan: Plan) -> Figure:
     """Off-grid nights a year as entered."""
     return typed(
         "rig.off_grid_nights",
-        "Off-grid nights a year",
+        phrase("terms.names.off_grid_nights_year"),
         plan.off_grid_nights,
         "nights",
         "/rig/off_grid_nights",
@@ -118,7 +119,9 @@ def _curve(
     """N(d) of the entry at a depth, as a figure with the formula of the part that applies."""
     assert banked.bank is not None
     model, at = banked.bank.model, f"life.{banked.candidate.id}"
-    entry = ("Your own entry: " if model.own else "Catalogue entry: ") + model.title
+    entry = (
+        phrase("terms.names.own_entry") if model.own else phrase("terms.names.catalogue_entry")
+    ) + model.title
     exponent = assumptions.figure(f"cycle_exponent.{model.battery_class.key}")
     d = depth.number
     inside = max(d, 0.1)
@@ -131,18 +134,24 @@ def _curve(
         power = "{b}"
     else:
         (d_ref, n_ref), (d_2, n_2) = points[index - 1], points[index]
-        inputs["d_2"] = datasheet(f"{at}.d.{d_2}", "Next depth of the curve", d_2, "1", entry)
-        inputs["N_2"] = datasheet(f"{at}.N.{d_2}", f"Cycles at {d_2:.0%}", n_2, "cycles", entry)
+        inputs["d_2"] = datasheet(f"{at}.d.{d_2}", phrase("compare.life.next_depth_curve"), d_2, "1", entry)
+        inputs["N_2"] = datasheet(
+            f"{at}.N.{d_2}", phrase("compare.life.cycles", d_2=f"{d_2:.0%}"), n_2, "cycles", entry
+        )
         power = "(log({N_ref} / {N_2}) / log({d_2} / {d_ref}))"
-    inputs["d_ref"] = datasheet(f"{at}.d.{d_ref}", "Depth of the datasheet's count", d_ref, "1", entry)
-    inputs["N_ref"] = datasheet(f"{at}.N.{d_ref}", f"Cycles at {d_ref:.0%}", n_ref, "cycles", entry)
+    inputs["d_ref"] = datasheet(
+        f"{at}.d.{d_ref}", phrase("compare.life.depth_datasheets_count"), d_ref, "1", entry
+    )
+    inputs["N_ref"] = datasheet(
+        f"{at}.N.{d_ref}", phrase("compare.life.cycles_2", d_ref=f"{d_ref:.0%}"), n_ref, "cycles", entry
+    )
     formula = f"{{N_ref}} · ({{d_ref}} / {{d}})^{power}"
     if d < 0.1:
         formula = f"{{N_ref}} · ({{d_ref}} / 0.1)^{power} · 0.1 / {{d}}"
     inputs |= factors
     formula += "".join(f" · {{{symbol}}}" for symbol in factors)
     if d <= 0:
-        return computed(f"{at}.{key}", name, None, "cycles", "", inputs, "No use, no cycles")
+        return computed(f"{at}.{key}", name, None, "cycles", "", inputs, phrase("compare.life.use_cycles"))
     low, high = (value * end for end in about(model.battery_class.cycles, model.grade))
     return computed(
         f"{at}.{key}",
@@ -151,8 +160,8 @@ def _curve(
         "cycles",
         formula,
         inputs,
-        "Cycle law N(d) = N_ref · (d_ref/d)^b, to 80 % of the capacity",
-        note=f"Range of the class about it, by the confidence in its datasheet, grade {model.grade}.",
+        phrase("compare.life.cycle_law_n_d"),
+        note=phrase("compare.life.range_class_about_confidence", grade=model.grade),
         low=low,
         high=high,
     )
@@ -175,28 +184,28 @@ def _cycle_figures(
         banked["dod"],
         use.design_cycles,
         "design_cycles",
-        "Cycles at the design depth",
+        phrase("compare.life.cycles_design_depth"),
         {k: v for k, v in factors.items() if k != "f_old"},
     )
     nights, n = nights_a_year(plan), need.nights
     f["cycles_per_year"] = computed(
         f"{at}.cycles_per_year",
-        "Cycles made a year",
+        phrase("compare.life.cycles_per_year"),
         use.cycles_per_year,
         "cycles/year",
         "{nights} / {N}",
         {"nights": nights, "N": n},
-        "One cycle from one charge to the next, N nights later",
+        phrase("compare.life.cycles_per_year_source"),
     )
     label = banked["nameplate_wh"]
     f["depth"] = computed(
         f"{at}.depth",
-        "Depth of each cycle",
+        phrase("compare.life.depth"),
         use.depth,
         "%",
         "min(1, {N} · {E_bank} / {E_label})",
         {"N": n, "E_bank": day.bank_wh, "E_label": label},
-        "Of the nameplate",
+        phrase("compare.life.depth_source"),
     )
     f["cycles_at_depth"] = _curve(
         banked,
@@ -204,7 +213,7 @@ def _cycle_figures(
         f["depth"],
         use.cycles_at_depth,
         "cycles_at_depth",
-        "Cycles that it stands at this depth",
+        phrase("compare.life.cycles_stands_depth"),
         factors,
     )
 
@@ -223,28 +232,28 @@ def _wear_figures(
     battery_class, at = banked.battery_class, f"life.{banked.candidate.id}"
     c_rate = Figure(
         f"{at}.wear_c",
-        "Rate above which use wears it faster",
+        phrase("compare.life.wear_c"),
         battery_class.wear_c_rate,
         "1/h",
         REFERENCE,
-        source="C/5 for lead-acid, C/2 for LFP",
+        source=phrase("compare.life.wear_c_source"),
     )
     current, ah = banked["mean_current"], banked["nameplate_ah"]
     f["rate"] = computed(
         f"{at}.f_rate",
-        "Wear by hard use",
+        phrase("compare.life.f_rate"),
         use.rate_factor,
         "1",
         "min(1.5, 1 + 0.3 · max(0, {I_mean} / ({c} · {Ah}) − 1))",
         {"I_mean": current, "c": c_rate, "Ah": ah},
-        "Hard discharge wears faster; a practice value",
+        phrase("compare.life.f_rate_source"),
     )
     f["cycle_wear"] = _cycle_wear(f, assumptions, banked, use, factors, year)
     _calendar(f, plan, assumptions, battery_class.key, at, inputs, factors)
     f["accident_wear"] = _accidents(plan, assumptions, battery_class.is_lead_acid, at, use, year)
     f["wear"] = computed(
         f"{at}.wear",
-        "Wear a year",
+        phrase("compare.life.wear"),
         float(wear_a_year(inputs)),
         "1/year",
         "{w_cycles} + {w_years} + {w_accidents}",
@@ -268,8 +277,8 @@ def _expected(plan: Plan, assumptions: Assumptions, at: str) -> Figure:
     if len(inputs) == 1:
         return count
     return computed(
-        f"{at}.accidents", "Deep accidents expected on this rig", number, "1/year", formula, inputs,
-        "Less with the disconnect, alarm or monitor that it has",
+        f"{at}.accidents", phrase("compare.life.accidents"), number, "1/year", formula, inputs,
+        phrase("compare.life.accidents_source"),
     )  # fmt: skip
 
 
@@ -277,23 +286,23 @@ def _accidents(
     plan: Plan, assumptions: Assumptions, lead: bool, at: str, use: Use, year: YearOf | None
 ) -> Figure:
     """Mistakes as expected, and the times that a run year empties it or leaves it low."""
-    name = "Wear a year by deep accidents"
+    name = phrase("compare.life.wear_year_deep_accidents")
     if not lead:
         return computed(
-            f"{at}.accident_wear", name, 0.0, "1/year", "0", {}, "A BMS opens before harm is done"
+            f"{at}.accident_wear", name, 0.0, "1/year", "0", {}, phrase("compare.life.accident_wear_source")
         )
     count, each = _expected(plan, assumptions, at), assumptions.figure("wear_per_accident")
     inputs, formula = {"n_acc": count, "w_acc": each}, "{n_acc} · {w_acc}"
     if year is not None and (year["flat"].number or year["low"].number):
         low = Figure(
-            f"{at}.wear_low", "Wear of a day below a fifth", WEAR_LOW, "1", REFERENCE,
-            source="Below 20 % for over a day; practice", note="Less than emptied, more than nothing.",
+            f"{at}.wear_low", phrase("compare.life.wear_low"), WEAR_LOW, "1", REFERENCE,
+            source=phrase("compare.life.wear_low_source"), note=phrase("compare.life.wear_low_note"),
         )  # fmt: skip
         inputs |= {"n_flat": year["flat"], "n_low": year["low"], "w_low": low}
         formula = "({n_acc} + {n_flat}) · {w_acc} + {n_low} · {w_low}"
     return computed(
         f"{at}.accident_wear", name, use.accidents + use.emptied, "1/year", formula, inputs,
-        "Flattened by mistake and recharged within a day, and as often as the run year empties it",
+        phrase("compare.life.accident_wear_source_2"),
     )  # fmt: skip
 
 
@@ -307,7 +316,7 @@ def _cycle_wear(
 ) -> Figure:
     key, at = banked.battery_class.key, f"life.{banked.candidate.id}.cycle_wear"
     p, short = assumptions.figure(f"short_of_full_penalty.{key}"), assumptions.figure("short_of_full_share")
-    name = "Wear a year by cycles"
+    name = phrase("compare.life.wear_year_cycles")
     if year is not None:
         if not assumptions.overridden("short_of_full_share"):
             short = year["short_share"]
@@ -354,21 +363,17 @@ def _calendar(
             "years",
             formula,
             {"L_25": base, **factors, "T": temperature},
-            "Halves for every 10 K above 25 °C",
+            phrase("compare.life.halves_every_10_k"),
         )
 
-    use = life_at(
-        "years_use", "Calendar life at the temperature in use", ageing_temperature(plan, assumptions)
-    )
+    use = life_at("years_use", phrase("compare.life.years_use"), ageing_temperature(plan, assumptions))
     rest = life_at(
-        "years_rest",
-        "Calendar life at the temperature of the rest of the year",
-        derating.rest_temperature(plan, assumptions),
+        "years_rest", phrase("compare.life.years_rest"), derating.rest_temperature(plan, assumptions)
     )
     nights = nights_a_year(plan)
     share = computed(
         "rig.share_in_use",
-        "Share of the year in use",
+        phrase("compare.life.share_in_use"),
         min(1.0, nights.number / 365),
         "%",
         "min(1, {nights} / 365)",
@@ -376,12 +381,12 @@ def _calendar(
     )
     f["calendar_wear"] = computed(
         f"{at}.calendar_wear",
-        "Wear a year by age",
+        phrase("compare.life.calendar_wear"),
         float(calendar_wear_a_year(numbers)),
         "1/year",
         "{s} / {L_use} + (1 − {s}) / {L_rest}",
         {"s": share, "L_use": use, "L_rest": rest},
-        "Mean over the year of 1/L_cal(T)",
+        phrase("compare.life.calendar_wear_source"),
     )
 
 
@@ -402,19 +407,19 @@ def _life(
         formula = "1 + ((1 − {SoH_end}) / 0.2 − 1) / 3"
     worn_out = computed(
         f"{at}.worn_out",
-        "Wear at which it is replaced",
+        phrase("compare.life.worn_out"),
         float(wear_at_replacement(inputs)),
         "1",
         formula,
         {"SoH_end": end},
-        "SoH = 1 − 0.2 · wear; below 80 % lead-acid fades three times as fast",
+        phrase("compare.life.worn_out_source"),
     )
     start = banked.figures.get("start_wear")
     most = _most_years(assumptions, banked, at, inputs)
     parts = {"w_end": worn_out, "w": f["wear"]} | ({"w_start": start} if start is not None else {})
     likely = computed(
         f"{at}.years_likely",
-        "Years until worn out",
+        phrase("terms.names.years_until_worn_out"),
         float(years_until_worn(inputs)),
         "years",
         "min({L_most}, {w_end} / {w})"
@@ -437,7 +442,7 @@ def _life(
     name, why = reference.life_bases[basis]
     basis_figure = Figure(
         f"{at}.basis",
-        f"Life reckoned by {name}",
+        phrase("compare.life.basis", name=name),
         None,
         "",
         TYPED if plan.life_basis else HOUSE_RULE,
@@ -448,13 +453,17 @@ def _life(
     # What has no warranty, a used battery, is reckoned with its likely life.
     if basis == BY_WARRANTY and banked.bank.model.warranty.years > 0:
         warranty = datasheet(
-            f"{at}.warranty", "Warranty", banked.bank.model.warranty.years, "years", banked.bank.model.title
+            f"{at}.warranty",
+            phrase("terms.names.warranty"),
+            banked.bank.model.warranty.years,
+            "years",
+            banked.bank.model.title,
         )
         value = float(life_years(inputs))
         ends = WARRANTY if warranty.number < likely.number else ends
         years = computed(
             f"{at}.years",
-            "Years reckoned with",
+            phrase("compare.life.years"),
             value,
             "years",
             "min({L_likely}, {warranty})",
@@ -468,7 +477,7 @@ def _life(
         ends = at_most if value >= most.number else CYCLES
         years = computed(
             f"{at}.years",
-            "Years reckoned with",
+            phrase("compare.life.years"),
             value,
             "years",
             "min({L_most}, {N_label} / {n})" if per_year.number > 0 else "{L_most}",
@@ -477,8 +486,12 @@ def _life(
         )
     else:
         value, years = likely.number, likely
-    f["by_cycles"] = _alone(f["cycle_wear"], worn_out, at, "by_cycles", "Life by its cycles alone")
-    f["by_years"] = _alone(f["calendar_wear"], worn_out, at, "by_years", "Life by its years alone")
+    f["by_cycles"] = _alone(
+        f["cycle_wear"], worn_out, at, "by_cycles", phrase("compare.life.life_cycles_alone")
+    )
+    f["by_years"] = _alone(
+        f["calendar_wear"], worn_out, at, "by_years", phrase("compare.life.life_years_alone")
+    )
     f["basis"], f["health_at_end"] = basis_figure, end
     f["years"], f["years_likely"] = years, likely
     return Life(f, ends, value if isfinite(value) else inf)
@@ -489,23 +502,23 @@ def _most_years(assumptions: Assumptions, banked: BankFigures, at: str, inputs: 
     assert banked.bank is not None
     key, model = banked.battery_class.key, banked.bank.model
     of_class = Figure(
-        f"{at}.class_years", "The most years that its class lasts", class_years(assumptions, key), "years",
-        REFERENCE, source="The long end of the class’s calendar life; nothing is credited with more",
+        f"{at}.class_years", phrase("compare.life.class_years"), class_years(assumptions, key), "years",
+        REFERENCE, source=phrase("compare.life.class_years_source"),
     )  # fmt: skip
     if model.battery_class.is_lead_acid:
         return replace(of_class, low=of_class.value, high=of_class.value)
     lasts = assumptions.figure("electronics_years")
     grade = Figure(
-        f"{at}.electronics_grade", f"Electronics of a battery of grade {model.grade}",
-        LASTS_BY_GRADE[model.grade], "1", REFERENCE, source="By what backs its datasheet up",
+        f"{at}.electronics_grade", phrase("compare.life.electronics_grade", grade=model.grade),
+        LASTS_BY_GRADE[model.grade], "1", REFERENCE, source=phrase("compare.life.electronics_grade_source"),
     )  # fmt: skip
     low, high = (
         min(of_class.number, (end or lasts.number) * grade.number) for end in (lasts.low, lasts.high)
     )
     return computed(
-        f"{at}.most_years", "The most years that it is credited with", float(inputs.most_years), "years",
+        f"{at}.most_years", phrase("compare.life.most_years"), float(inputs.most_years), "years",
         "min({L_class}, {L_BMS} · {f})", {"L_class": of_class, "L_BMS": lasts, "f": grade},
-        "No longer than its electronics, and than its class is seen to last", low=low, high=high,
+        phrase("compare.life.most_years_source"), low=low, high=high,
     )  # fmt: skip
 
 
@@ -515,7 +528,7 @@ def _alone(wear: Figure, worn_out: Figure, at: str, key: str, name: str) -> Figu
     return computed(
         f"{at}.{key}", name, worn_out.number / wear.number if has else None, "years",
         "{w_end} / {w}" if has else "", {"w_end": worn_out, "w": wear},
-        "As if nothing else wore it" if has else "It makes no cycles",
+        phrase("compare.life.nothing_else_wore") if has else phrase("compare.life.makes_cycles"),
     )  # fmt: skip
 
 
@@ -542,10 +555,10 @@ def _health_at_replacement(
     value = float(health_at_replacement_lfp(inputs.covers, 1.0, floor.number))
     return computed(
         f"{at}.health_at_end",
-        "State of health at which it is replaced",
+        phrase("compare.life.health_at_end"),
         value,
         "1",
         "min(max({N} · {E_bank} / {E_new}, {SoH_floor}), max({SoH_floor}, 0.8))",
         {"N": need.nights, "E_bank": day.bank_wh, "E_new": new, "SoH_floor": floor},
-        "LFP serves until it no longer covers the need without the reserve",
+        phrase("compare.life.health_at_end_source"),
     )

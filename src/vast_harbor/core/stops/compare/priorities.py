@@ -7,6 +7,7 @@ from math import inf
 from vast_harbor.core.battery.terminal_voltage import bank_resistance
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
+from vast_harbor.phrases import phrase
 
 # Nearer than this two banks serve a care alike.
 ALIKE = 0.05
@@ -56,23 +57,64 @@ def _lasts(compared: ComparedBank) -> float:
 CARES = {
     c.key: c
     for c in (
-        Care("purse", "little money now", lambda c: c.cost.outlay.number, lambda c: c.cost.outlay,
-             "asks least on the day", "asks more on the day"),
-        Care("weight", "little weight", lambda c: c.banked["kg"].number, lambda c: c.banked["kg"],
-             "is the lightest", "is heavier"),
-        Care("cold", "the cold", _cold, lambda c: replace(c.banked["temperature"], unit="%"),
-             "keeps most of its capacity at the temperature planned for",
-             "is worse off in the cold"),
-        Care("no_upkeep", "no upkeep", lambda c: c.cost["care"].inputs["h_care"].number,
-             lambda c: c.cost["care"].inputs["h_care"], "wants least care", "wants more care"),
-        Care("big_loads", "big loads", _big_loads, lambda c: c.figures["ohm"],
-             "sags least under big loads", "sags more under big loads"),
-        Care("short_keeping", "selling soon", lambda c: c.cost["lifetime"].number,
-             lambda c: c.cost["lifetime"], "costs least until you sell", "costs more until you sell"),
-        Care("long_keeping", "keeping it for long", _lasts, lambda c: c.life["years"],
-             "lasts longest", "lasts less long"),
+        Care(
+            "purse",
+            phrase("compare.priorities.purse"),
+            lambda c: c.cost.outlay.number,
+            lambda c: c.cost.outlay,
+            phrase("compare.priorities.asks_least_day"),
+            phrase("compare.priorities.asks_day"),
+        ),
+        Care(
+            "weight",
+            phrase("compare.priorities.weight"),
+            lambda c: c.banked["kg"].number,
+            lambda c: c.banked["kg"],
+            phrase("compare.priorities.lightest"),
+            phrase("compare.priorities.heavier"),
+        ),
+        Care(
+            "cold",
+            phrase("compare.priorities.cold"),
+            _cold,
+            lambda c: replace(c.banked["temperature"], unit="%"),
+            phrase("compare.priorities.keeps_capacity_temperature_planned"),
+            phrase("compare.priorities.worse_off_cold"),
+        ),
+        Care(
+            "no_upkeep",
+            phrase("compare.priorities.no_upkeep"),
+            lambda c: c.cost["care"].inputs["h_care"].number,
+            lambda c: c.cost["care"].inputs["h_care"],
+            phrase("compare.priorities.wants_least_care"),
+            phrase("compare.priorities.wants_care"),
+        ),
+        Care(
+            "big_loads",
+            phrase("compare.priorities.big_loads"),
+            _big_loads,
+            lambda c: c.figures["ohm"],
+            phrase("compare.priorities.sags_least_under_big"),
+            phrase("compare.priorities.sags_under_big_loads"),
+        ),
+        Care(
+            "short_keeping",
+            phrase("compare.priorities.short_keeping"),
+            lambda c: c.cost["lifetime"].number,
+            lambda c: c.cost["lifetime"],
+            phrase("compare.priorities.costs_least_until_sell"),
+            phrase("compare.priorities.costs_until_sell"),
+        ),
+        Care(
+            "long_keeping",
+            phrase("compare.priorities.long_keeping"),
+            _lasts,
+            lambda c: c.life["years"],
+            phrase("compare.priorities.lasts_longest"),
+            phrase("compare.priorities.lasts_less_long"),
+        ),
     )
-}  # fmt: skip
+}
 
 
 def choose(

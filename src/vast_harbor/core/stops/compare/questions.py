@@ -9,6 +9,7 @@ from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.rig.sources import MAINS, SOLAR, Source
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.required_extras import COUNTED, RequiredExtra
+from vast_harbor.phrases import phrase
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,10 +45,9 @@ def question_of(
     """
     if any(s.charges for s in plan.sources) and charge_missing and winner.year is not None:
         return Question(
-            "more charge is added",
+            phrase("compare.questions.charge_added"),
             Sentence(
-                "With any bank critical loads go without: with this one for {hours} a year. Which source can "
-                "you add?", {"hours": winner.year["critical_hours"]},
+                phrase("compare.questions.bank_critical_loads_go"), {"hours": winner.year["critical_hours"]},
             ),
             "charging",
         )  # fmt: skip
@@ -60,29 +60,37 @@ def _questions(
     charging = [s for s in plan.sources if s.charges]
     if not charging:
         yield Question(
-            "whatever charges it suits it and brings back what is used",
-            Sentence("What charges the bank: mains, sun, engine? Nothing is entered yet."),
+            phrase("compare.questions.whatever_charges_suits_brings"),
+            Sentence(phrase("compare.questions.charges_bank_mains_sun")),
             "charging",
         )
         return
     if assumed := [s for s in charging if s.assumed]:
         names = " and ".join(escaped(name_of(s)) for s in assumed)
         yield Question(
-            "what charges it is as was assumed",
-            Sentence(f"Is it so? {names}, as rigs of this kind have them. Confirm or correct it."),
+            phrase("compare.questions.charges_assumed"),
+            Sentence(phrase("compare.questions.rigs_kind_confirm_correct", names=names)),
             "charging",
         )
     if plan.site.latitude is None and any(s.kind == SOLAR for s in charging):
         yield Question(
-            "the sun brings back what is used",
-            Sentence("Where does the rig stand? Without a place the sun’s share is not known."),
+            phrase("compare.questions.sun_brings_back_used"),
+            Sentence(phrase("compare.questions.where_rig_stand_without")),
             "rig",
         )
     for source in charging:
         if source.kind == MAINS and not source.amps:
             yield Question(
-                f"{escaped(source.name or 'the charger')} gives enough",
-                Sentence(f"How many amps does {escaped(source.name or 'the mains charger')} give?"),
+                phrase(
+                    "compare.questions.gives_enough",
+                    name=escaped(source.name or phrase("compare.questions.gives_enough_name")),
+                ),
+                Sentence(
+                    phrase(
+                        "compare.questions.how_many_amps_give",
+                        name=escaped(source.name or phrase("compare.questions.how_many_amps_give_name")),
+                    )
+                ),
                 "charging",
             )
     yield from _of_remedies(charging, winner, others, weighed)
@@ -110,13 +118,16 @@ def _of_remedies(
                 continue
             if extra.fix.remedy != "new" or weighed[other.id] - _saved(other, extra) >= weighed[winner.id]:
                 continue
-            name = escaped(unknown[extra.fix.source].name or "the charger")
+            name = escaped(unknown[extra.fix.source].name or phrase("terms.names.charger"))
             yield Question(
-                f"{name} cannot be set for {other.banked.battery_class.short}",
+                phrase("compare.questions.cannot_set", name=name, short=other.banked.battery_class.short),
                 Sentence(
-                    f"Can {name} be set by hand, or has its maker firmware or a board for "
-                    f"{other.banked.battery_class.short}? Then {{price}} fall away, and another bank may be "
-                    "cheaper.", {"price": extra.price},
+                    phrase(
+                        "compare.questions.set_hand_maker_firmware",
+                        name=name,
+                        short=other.banked.battery_class.short,
+                    ),
+                    {"price": extra.price},
                 ),
                 "charging",
-            )  # fmt: skip
+            )

@@ -14,6 +14,7 @@ from vast_harbor.core.rig.source_remedies import EASY, HANDY, TRADE, Rung, chose
 from vast_harbor.core.stops.banks import CARE, STOP, Build, Check
 from vast_harbor.core.stops.charging import Suitability, suitability_of
 from vast_harbor.core.stops.compare.small_parts import relay_goes, small_parts
+from vast_harbor.phrases import phrase
 
 COUNTED, ADVISED, STRUCK, COVERED = "counted", "advised", "struck", "covered"
 
@@ -98,7 +99,7 @@ def stopping(
     for one in suitability:
         point = one.points[0] if one.points else None
         if point is not None and point.severity == STOP and f"source_{point.code}" not in met:
-            return point.says, one.rungs[0].says if one.rungs else "Have a specialist look at it."
+            return point.says, one.rungs[0].says if one.rungs else phrase("terms.names.specialist_look")
     return None
 
 
@@ -129,7 +130,7 @@ def _of_sources(build: Build, suitability: Sequence[Suitability]) -> Iterator[Re
         key = f"source-{one.source}"
         price = Figure(
             f"{build.at}.demand.{key}", f"{one.source_name}: {rung.says}", rung.price, "money", REFERENCE,
-            source="Remedy of the Charging stop; made up, of the size that such parts cost",
+            source=phrase("compare.required_extras.remedy_charging_stop_made"),
         )  # fmt: skip
         yield RequiredExtra(
             key,
@@ -159,17 +160,35 @@ def _enough(build: Build, one: Suitability) -> Rung:
 
 # Code of a check → key of its price, words, hours, skill, whether it is counted without being hard.
 _BY_CHECK = {
-    "external_bms": ("bms_price", "External BMS with contactor.", 3.0, TRADE, False),
+    "external_bms": (
+        "bms_price",
+        phrase("compare.required_extras.external_bms_contactor"),
+        3.0,
+        TRADE,
+        False,
+    ),
     "ventilation": (
         "vent_price",
-        "Ducts or larger openings to the outside, low and high.",
+        phrase("compare.required_extras.ducts_larger_openings_outside"),
         3.0,
         HANDY,
         False,
     ),
-    "living_space": ("vent_price", "A box closed to the room and vented to the outside.", 4.0, HANDY, False),
-    "short_circuit": ("fuse_price", "A main fuse that interrupts its short circuit.", 0.5, HANDY, True),
-    "fuse": ("fuse_price", "A main fuse of the right size.", 0.5, HANDY, True),
+    "living_space": (
+        "vent_price",
+        phrase("compare.required_extras.box_closed_room_vented"),
+        4.0,
+        HANDY,
+        False,
+    ),
+    "short_circuit": (
+        "fuse_price",
+        phrase("compare.required_extras.main_fuse_interrupts_short"),
+        0.5,
+        HANDY,
+        True,
+    ),
+    "fuse": ("fuse_price", phrase("compare.required_extras.main_fuse_right_size"), 0.5, HANDY, True),
 }
 _CABLE = ("cable_load", "cable_drop")
 
@@ -192,7 +211,7 @@ def _of_checks(build: Build, checks: Sequence[Check]) -> Iterator[RequiredExtra]
     if cable is not None and build.criteria.sized is not None:
         per_m, length = build.assumptions.figure("cable_price"), build.cable_m
         mm2 = build.criteria.sized.mm2
-        says = f"Main cable of {mm2:g} mm² ({awg(mm2)}), both ways."
+        says = phrase("compare.required_extras.main_cable_mm_both", mm2=f"{mm2:g}", awg=awg(mm2))
         price = computed(
             f"{build.at}.demand.check-cable",
             says,
@@ -203,9 +222,16 @@ def _of_checks(build: Build, checks: Sequence[Check]) -> Iterator[RequiredExtra]
         )
         counts = cable.code == "cable_load"
         yield RequiredExtra(
-            "check-cable", says, _CABLE, price, 2.0, HANDY, "Lugs, and a clear way for it.", False,
+            "check-cable",
+            says,
+            _CABLE,
+            price,
+            2.0,
+            HANDY,
+            phrase("compare.required_extras.lugs_clear_way"),
+            False,
             _state(build, "check-cable", counts),
-        )  # fmt: skip
+        )
 
 
 def difficulty(build: Build, required: Sequence[RequiredExtra]) -> str:

@@ -4,6 +4,7 @@ from vast_harbor.core.figures.workings import Figure, computed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.stops.banks import BankFigures, Use
 from vast_harbor.core.stops.trial import YearOf
+from vast_harbor.phrases import phrase
 
 
 def running(
@@ -21,32 +22,49 @@ def running(
     key, at = banked.battery_class.key, f"cost.{banked.candidate.id}"
     hours, rate = assumptions.figure(f"care_hours.{key}"), assumptions.figure("hour_rate")
     f["care"] = computed(
-        f"{at}.care", "Care a year", hours.number * rate.number, "money", "{h_care} · {c_h}",
+        f"{at}.care",
+        phrase("compare.running_cost.care"),
+        hours.number * rate.number,
+        "money",
+        "{h_care} · {c_h}",
         {"h_care": hours, "c_h": rate},
-    )  # fmt: skip
+    )
     water = assumptions.figure("water_cost")
     f["water"] = computed(
-        f"{at}.water", "Water a year", water.number if banked.battery_class.water else 0.0, "money",
-        "{C_water}" if banked.battery_class.water else "0", {"C_water": water},
-    )  # fmt: skip
+        f"{at}.water",
+        phrase("compare.running_cost.water"),
+        water.number if banked.battery_class.water else 0.0,
+        "money",
+        "{C_water}" if banked.battery_class.water else "0",
+        {"C_water": water},
+    )
     _lost(f, assumptions, key, at, use, year)
     f["fuel"] = computed(
-        f"{at}.fuel", "Generator fuel a year", use.fuel, "money", "{fuel}" if year is not None else "0",
-        {} if year is None else {"fuel": year["fuel"]}, "What this bank makes the generator run",
-    )  # fmt: skip
+        f"{at}.fuel",
+        phrase("compare.running_cost.fuel"),
+        use.fuel,
+        "money",
+        "{fuel}" if year is not None else "0",
+        {} if year is None else {"fuel": year["fuel"]},
+        phrase("compare.running_cost.fuel_source"),
+    )
     price = assumptions.figure("night_elsewhere")
     f["elsewhere"] = computed(
-        f"{at}.elsewhere", "Nights elsewhere a year", use.elsewhere * price.number, "money",
+        f"{at}.elsewhere", phrase("compare.running_cost.elsewhere"), use.elsewhere * price.number, "money",
         "{n} · {c_night}" if year is not None else "0",
         {} if year is None else {"n": year["elsewhere"], "c_night": price},
-        "What it costs to spend the nights elsewhere that the bank does not carry",
+        phrase("compare.running_cost.elsewhere_source"),
     )  # fmt: skip
     names = ("care", "water", "lost", "fuel", "elsewhere")
     parts = {name: f[name] for name in names}
     f["running_per_year"] = computed(
-        f"{at}.running_year", "Running cost a year", sum(p.number for p in parts.values()), "money",
-        " + ".join(f"{{{name}}}" for name in names), parts,
-    )  # fmt: skip
+        f"{at}.running_year",
+        phrase("compare.running_cost.running_year"),
+        sum(p.number for p in parts.values()),
+        "money",
+        " + ".join(f"{{{name}}}" for name in names),
+        parts,
+    )
 
 
 def _lost(
@@ -60,11 +78,11 @@ def _lost(
     if year is not None and not assumptions.overridden("mains_share") and year["hook_up"].value is not None:
         share = year["hook_up"]
     f["lost_kwh"] = computed(
-        f"{at}.lost_kwh", "Bought energy lost in charging, a year",
+        f"{at}.lost_kwh", phrase("compare.running_cost.lost_kwh"),
         use.lost_kwh, "kWh",
         "{kWh} / {H} · (1 / {η} − 1) · {s_mains}", {"kWh": kwh, "H": years, "η": eta, "s_mains": share},
     )  # fmt: skip
     f["lost"] = computed(
-        f"{at}.lost", "Charging energy lost a year", f["lost_kwh"].number * tariff.number, "money",
-        "{E} · {c_kWh}", {"E": f["lost_kwh"], "c_kWh": tariff}, "Only the share of the charge that is bought",
+        f"{at}.lost", phrase("compare.running_cost.lost"), f["lost_kwh"].number * tariff.number, "money",
+        "{E} · {c_kWh}", {"E": f["lost_kwh"], "c_kWh": tariff}, phrase("compare.running_cost.lost_source"),
     )  # fmt: skip

@@ -9,6 +9,7 @@ from vast_harbor.core.rig.plan import WATCHED
 from vast_harbor.core.rig.source_remedies import EASY, HANDY
 from vast_harbor.core.rig.sources import ENGINE, MAINS, UPKEEP
 from vast_harbor.core.stops.banks import Build
+from vast_harbor.phrases import phrase
 
 # As much as the label may differ for the old hold-downs and links to do again [-].
 ALIKE = 0.1
@@ -73,26 +74,34 @@ def _all(build: Build, new_cable: bool, relay_goes: bool) -> Iterator[SmallPart]
         n = build.figures["units"]
         yield SmallPart(
             "part-hold_down",
-            "A tray and a strap for each battery." if bank.units > 1 else "A tray and a strap.",
-            _price(build, "hold_down", "{n} · {P}", {"n": n}, "hold_down_price", n.number), 0.0, EASY,
-        )  # fmt: skip
+            phrase("compare.small_parts.tray_strap_battery")
+            if bank.units > 1
+            else phrase("compare.small_parts.tray_strap"),
+            _price(build, "hold_down", "{n} · {P}", {"n": n}, "hold_down_price", n.number),
+            0.0,
+            EASY,
+        )
         yield from _links(build, new_cable)
     if fuses_per_string(bank):
         n = build.figures["parallel"]
         yield SmallPart(
-            "part-string_fuses", f"A fuse in each of the {bank.parallel} strings.",
+            "part-string_fuses", phrase("compare.small_parts.fuse_strings", parallel=bank.parallel),
             _price(build, "string_fuses", "{n} · {P}", {"n": n}, "string_fuse_price", n.number), 0.25, EASY,
             meets=("string_fuses",),
         )  # fmt: skip
     if bank.model.portable is None and build.plan.watched != WATCHED:
-        why = "an alarm long before it is low" if lead else "the volts of LFP do not tell its charge"
+        why = (
+            phrase("compare.small_parts.alarm_long_before_low")
+            if lead
+            else phrase("compare.small_parts.volts_lfp_tell_charge")
+        )
         yield SmallPart(
-            "part-shunt", f"A shunt with its monitor: {why}.",
+            "part-shunt", phrase("compare.small_parts.shunt_monitor", why=why),
             _price(build, "shunt", "{P}", {}, "shunt_price", 1.0), 0.5, EASY, counts=not lead,
         )  # fmt: skip
     if relay_goes and _starter_alone(build):
         yield SmallPart(
-            "part-upkeep", "A small charger for the starting battery on hook-up, in place of the relay.",
+            "part-upkeep", phrase("compare.small_parts.small_charger_starting_battery"),
             _price(build, "upkeep", "{P}", {}, "upkeep_price", 1.0), 1.0, HANDY,
         )  # fmt: skip
 
@@ -101,9 +110,15 @@ def _links(build: Build, new_cable: bool) -> Iterator[SmallPart]:
     """Links, bars and lugs, as the wiring drawing has them."""
     bank, assume = build.bank, build.assumptions
     counts = {
-        "link_price": (series_links(bank) + bar_cables(bank), "links and cables to the bars"),
-        "bars_price": (int(bank.parallel > 1), "pair of bars"),
-        "lug_price": (LUGS_OF_CABLES if new_cable else LUGS_AT_BANK, "lugs of the main cables"),
+        "link_price": (
+            series_links(bank) + bar_cables(bank),
+            phrase("compare.small_parts.links_cables_bars"),
+        ),
+        "bars_price": (int(bank.parallel > 1), phrase("compare.small_parts.pair_bars")),
+        "lug_price": (
+            LUGS_OF_CABLES if new_cable else LUGS_AT_BANK,
+            phrase("compare.small_parts.lugs_main_cables"),
+        ),
     }
     inputs: dict[str, Figure] = {}
     terms, total = [], 0.0
@@ -116,14 +131,20 @@ def _links(build: Build, new_cable: bool) -> Iterator[SmallPart]:
             count,
             "1",
             REFERENCE,
-            source="As the wiring is drawn",
+            source=phrase("compare.small_parts.wiring_drawn"),
         )
         inputs[f"P_{i}"] = assume.figure(key)
         terms.append(f"{{n_{i}}} · {{P_{i}}}")
         total += count * assume.value(key)
-    says = "Links, bars and lugs" if bank.parallel > 1 else "Links and lugs" if bank.series > 1 else "Lugs"
+    says = (
+        phrase("compare.small_parts.links_bars_lugs")
+        if bank.parallel > 1
+        else phrase("compare.small_parts.links_lugs")
+        if bank.series > 1
+        else phrase("compare.small_parts.lugs")
+    )
     price = computed(f"{build.at}.demand.part-links", says, total, "money", " + ".join(terms), inputs)
-    yield SmallPart("part-links", f"{says}, as the wiring is drawn.", price, 0.0, EASY)
+    yield SmallPart("part-links", phrase("compare.small_parts.wiring_drawn_2", says=says), price, 0.0, EASY)
 
 
 def _price(

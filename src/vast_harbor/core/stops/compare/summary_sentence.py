@@ -7,6 +7,7 @@ from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.life import nights_a_year
 from vast_harbor.core.stops.day import Day
+from vast_harbor.phrases import phrase
 
 # Within this share two lifetime costs are called the same.
 ALIKE = 0.05
@@ -26,9 +27,9 @@ def result_sentence(
         One to three sentences.
     """
     if day.bank_wh.number <= 0:
-        return Sentence("List the loads of a day, and the comparison appears here.")
+        return Sentence(phrase("compare.summary_sentence.list_loads_day_comparison"))
     if len(compared_banks) < 2:
-        return Sentence("Put up at least two banks that can be built, and they are compared here.")
+        return Sentence(phrase("compare.summary_sentence.put_up_least_two"))
     suitable = list(will_do)
     out = [c for c in compared_banks if c not in suitable]
     if len(suitable) == 1 and out:
@@ -45,18 +46,31 @@ def result_sentence(
         "a": a,
         "b": b,
         "more": computed(
-            "compare.more", "Dearer by", b.number - a.number, a.unit, "{b} − {a}", {"b": b, "a": a}
+            "compare.more",
+            phrase("terms.names.dearer"),
+            b.number - a.number,
+            a.unit,
+            "{b} − {a}",
+            {"b": b, "a": a},
         ),
     }
     names = (first.short(compared_banks), second.short(compared_banks))
-    among = " of those that will do" if out and ranked == suitable else ""
-    start = "Kept {H} with {nights} off-grid a year"
+    among = phrase("compare.summary_sentence.those") if out and ranked == suitable else ""
+    start = phrase("compare.summary_sentence.kept_off_grid_year")
     if b.number - a.number < ALIKE * abs(b.number):
-        says = f"{start}, {names[0]} and {names[1]} cost about the same: {{a}} and {{b}}."
+        says = phrase(
+            "compare.summary_sentence.cost_about_same", start=start, names=names[0], names_2=names[1]
+        )
     else:
-        says = f"{start}, {names[0]} is cheapest{among} at {{a}}; next is {names[1]} at {{b}}, {{more}} more."
+        says = phrase(
+            "compare.summary_sentence.cheapest_next",
+            start=start,
+            names=names[0],
+            among=among,
+            names_2=names[1],
+        )
     if first.cost["outlay"].number > second.cost["outlay"].number:
-        says += f" On the day you buy it, {names[0]} costs more: {{out_a}} against {{out_b}}."
+        says += phrase("compare.summary_sentence.day_buy_costs_against", names=names[0])
         figures |= {"out_a": first.cost["outlay"], "out_b": second.cost["outlay"]}
     return Sentence(says + _left_out(out, compared_banks, bool(among)), figures)
 
@@ -68,8 +82,10 @@ def _only(
     counted = (compared.cost["cycles_made"].value or 0) >= plan.years_kept
     a = compared.cost["per_cycle" if counted else "per_year"]
     figures = {"H": compared_banks[0].cost["per_year"].inputs["H"], "nights": nights_a_year(plan), "a": a}
-    says = f"Of these only {compared.short(compared_banks)} will do: kept {{H}} with {{nights}} off-grid "
-    return Sentence(says + "a year it costs {a}." + _left_out(out, compared_banks, True), figures)
+    says = phrase("compare.summary_sentence.kept_off_grid", short=compared.short(compared_banks))
+    return Sentence(
+        says + phrase("compare.summary_sentence.year_costs") + _left_out(out, compared_banks, True), figures
+    )
 
 
 def _left_out(
@@ -79,7 +95,11 @@ def _left_out(
     if not out:
         return ""
     names = [c.short(compared_banks) for c in out]
-    listed = names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+    listed = (
+        names[0]
+        if len(names) == 1
+        else phrase("compare.summary_sentence.and", names=", ".join(names[:-1]), names_2=names[-1])
+    )
     if ranked_without:
-        return f" Left out: {listed}, which will not do; the verdict says why."
-    return f" But {listed} will not do; the verdict says why."
+        return phrase("compare.summary_sentence.left_out_verdict_says", listed=listed)
+    return phrase("compare.summary_sentence.verdict_says_why", listed=listed)

@@ -4,6 +4,7 @@ from vast_harbor.core.figures.workings import Figure, computed, datasheet
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.banks import BankFigures
 from vast_harbor.core.stops.compare.life import Life, nights_a_year
+from vast_harbor.phrases import phrase
 
 
 def prices(f: dict[str, Figure], banked: BankFigures, life: Life, plan: Plan, years: Figure) -> None:
@@ -34,70 +35,77 @@ def prices(f: dict[str, Figure], banked: BankFigures, life: Life, plan: Plan, ye
             unit,
             f"{{C}} / {{{symbol}}}" if has else "",
             {"C": top, symbol: bottom},
-            source if has else "No energy is delivered, so there is nothing to divide by",
+            source if has else phrase("compare.unit_costs.energy_delivered_nothing_divide"),
             note if has else "",
         )
 
     cycles, kwh = f["cycles_made"], f["kwh_delivered"]
     per(
         "per_cycle",
-        "Lifetime cost per plan cycle",
+        phrase("terms.names.lifetime_cost_per_plan_cycle"),
         "money/cycle",
         f["lifetime"],
         "cycles",
         cycles,
-        "Cost per cycle in this rig",
+        phrase("compare.unit_costs.cost_per_cycle_rig"),
     )
     per(
         "per_cycle_bare",
-        "Lifetime cost per plan cycle without extras",
+        phrase("compare.unit_costs.per_cycle_bare"),
         "money/cycle",
         f["lifetime_bare"],
         "cycles",
         cycles,
-        "Cost per cycle in this rig",
+        phrase("compare.unit_costs.cost_per_cycle_rig"),
     )
-    per("per_kwh", "Lifetime cost per kWh", "money/kWh", f["lifetime"], "kWh", kwh)
-    per("per_year", "Lifetime cost per year", "money/year", f["lifetime"], "H", years)
+    per("per_kwh", phrase("compare.unit_costs.per_kwh"), "money/kWh", f["lifetime"], "kWh", kwh)
+    per("per_year", phrase("compare.unit_costs.per_year"), "money/year", f["lifetime"], "H", years)
     nights = computed(
         "rig.nights_kept",
-        "Off-grid nights over the years",
+        phrase("compare.unit_costs.nights_kept"),
         plan.off_grid_nights * plan.years_kept,
         "nights",
         "{nights} · {H}",
         {"nights": nights_a_year(plan), "H": years},
     )
-    per("per_night", "Lifetime cost per off-grid night", "money/night", f["lifetime"], "nights", nights)
+    per("per_night", phrase("compare.unit_costs.per_night"), "money/night", f["lifetime"], "nights", nights)
     usable = banked["usable_wh"]
     kept = computed(
         f"{at}.kept_ready",
-        "Usable kWh kept ready, times years",
+        phrase("compare.unit_costs.kept_ready"),
         usable.number / 1000 * years.number,
         "kWh·year",
         "{E_usable} / 1000 · {H}",
         {"E_usable": usable, "H": years},
     )
-    per("ready", "Lifetime cost per kWh kept ready and year", "money/kWh·year", f["lifetime"], "ready", kept)
+    per("ready", phrase("compare.unit_costs.ready"), "money/kWh·year", f["lifetime"], "ready", kept)
     label = life["design_cycles"]
     per(
         "label_per_cycle",
-        "Label cost per cycle",
+        phrase("compare.unit_costs.label_per_cycle"),
         "money/cycle",
         banked["purchase"],
         "N",
         label,
-        "Purchase ÷ cycles at the design depth: what advertisements reckon",
-        "No rig makes all the cycles of an LFP label within its years.",
+        phrase("compare.unit_costs.purchase_cycles_design_depth"),
+        phrase("compare.unit_costs.rig_makes_cycles_lfp"),
     )
     through = computed(
         f"{at}.label_kwh",
-        "Energy by the label's cycles",
+        phrase("compare.unit_costs.label_kwh"),
         (label.value or 0.0) * banked["usable_wh"].number / 1000,
         "kWh",
         "{N} · {E_usable} / 1000",
         {"N": label, "E_usable": banked["usable_wh"]},
     )
-    per("label_per_kwh", "Label cost per lifetime kWh", "money/kWh", banked["purchase"], "kWh", through)
+    per(
+        "label_per_kwh",
+        phrase("compare.unit_costs.label_per_kwh"),
+        "money/kWh",
+        banked["purchase"],
+        "kWh",
+        through,
+    )
 
 
 def usable_quotients(banked: BankFigures) -> dict[str, Figure]:
@@ -114,9 +122,11 @@ def usable_quotients(banked: BankFigures) -> dict[str, Figure]:
         )  # fmt: skip
 
     return {
-        "kg_per_kwh": per("kg_per_kwh", "Weight per usable kWh", "kg/kWh", banked["kg"]),
-        "l_per_kwh": per("l_per_kwh", "Space per usable kWh", "l/kWh", _litres(banked)),
-        "price_per_kwh": per("price_per_kwh", "Batteries per usable kWh", "money/kWh", banked["purchase"]),
+        "kg_per_kwh": per("kg_per_kwh", phrase("terms.names.weight_per_usable_kwh"), "kg/kWh", banked["kg"]),
+        "l_per_kwh": per("l_per_kwh", phrase("terms.names.space_per_usable_kwh"), "l/kWh", _litres(banked)),
+        "price_per_kwh": per(
+            "price_per_kwh", phrase("terms.names.batteries_per_usable_kwh"), "money/kWh", banked["purchase"]
+        ),
     }
 
 
@@ -127,8 +137,8 @@ def _litres(banked: BankFigures) -> Figure:
     at, units = f"cost.{banked.candidate.id}", banked["units"]
     entry = bank.model.title if bank is not None else ""
     one = None if size is None else size[0] * size[1] * size[2] / 1e6
-    of_one = datasheet(f"{at}.l_one", "Space of one", one, "l", entry)
+    of_one = datasheet(f"{at}.l_one", phrase("compare.unit_costs.l_one"), one, "l", entry)
     return computed(
-        f"{at}.litres", "Space of the bank", None if one is None else one * units.number, "l",
+        f"{at}.litres", phrase("compare.unit_costs.litres"), None if one is None else one * units.number, "l",
         "" if one is None else "{n} · {l}", {"n": units, "l": of_one},
     )  # fmt: skip

@@ -19,9 +19,10 @@ from vast_harbor.core.stops.compare.questions import Question, question_of
 from vast_harbor.core.stops.compare.uncertainty import uncertainty_of, weigh, weighed_cost
 from vast_harbor.core.stops.need import Days
 from vast_harbor.core.stops.rig import AT_FAULT, BANK, CHARGER, DRAIN, tested_health
+from vast_harbor.phrases import phrase
 
 KEEP, MEND, HOOK_UP, BUY, NONE = "keep", "mend", "hook_up", "buy", "none"
-DRAWN = f"{COUNT} seeded draws of price, cycles, calendar life, failures, use, drift, tariff and temperature"
+DRAWN = phrase("compare.verdict.seeded_draws_price_cycles", count=COUNT)
 # In some weathers it gets so much colder than the temperature that is planned for.
 COLD_SPELL_K = 8
 # Up to so much more on the day is hardly more [-].
@@ -121,12 +122,12 @@ class Verdict:
         return {
             self.compared_banks[i].id: Figure(
                 f"verdict.{self.compared_banks[i].id}.share",
-                "Cheapest in this share of the futures drawn",
+                phrase("compare.verdict.share"),
                 share,
                 "%",
                 REFERENCE,
                 source=DRAWN,
-                note="Of the banks that will do.",
+                note=phrase("compare.verdict.share_note"),
             )
             for i, share in self.sampled_costs.cheapest(places).items()
         }
@@ -135,20 +136,24 @@ class Verdict:
     def spreads(self) -> Mapping[str, tuple[Figure, Figure, Figure]]:
         """P10, P50 and P90 of the lifetime cost of each candidate [money], by its id."""
         names = (
-            ("p10", "in one future of ten less"),
-            ("p50", "in the middle"),
-            ("p90", "in one of ten more"),
+            ("p10", phrase("compare.verdict.future_ten_less")),
+            ("p50", phrase("compare.verdict.middle")),
+            ("p90", phrase("compare.verdict.ten")),
         )
         out = {}
         for i, compared in enumerate(self.compared_banks):
             values = self.sampled_costs.percentiles(i)
             out[compared.id] = tuple(
                 Figure(
-                    f"verdict.{compared.id}.{key}", f"Lifetime cost, {words}", value, "money", REFERENCE,
+                    f"verdict.{compared.id}.{key}",
+                    phrase("compare.verdict.lifetime_cost", words=words),
+                    value,
+                    "money",
+                    REFERENCE,
                     source=DRAWN,
                 )
                 for (key, words), value in zip(names, values, strict=True)
-            )  # fmt: skip
+            )
         return out  # type: ignore[return-value]
 
     # Rule 1
@@ -208,7 +213,7 @@ class Verdict:
         if year is None or self.charge_missing or year["critical_share"].number <= most + 1e-9:
             return None
         says = Sentence(
-            "It leaves {share} of what critical loads ask unserved, {hours} a year; {most} may be.",
+            phrase("compare.verdict.leaves_critical_loads_ask"),
             {"share": year["critical_share"], "hours": year["critical_hours"],
              "most": self.assumptions.figure("verdict_critical")},
         )  # fmt: skip
@@ -220,10 +225,10 @@ class Verdict:
         assert build is not None
         least = build.bank.model.limits.discharge_c or build.bank.model.battery_class.discharge_c
         if build.coldest.number <= least[0] + COLD_SPELL_K:
-            return "A warmer place for it, such as indoors."
+            return phrase("compare.verdict.warmer_place_such_indoors")
         if any(d.hard and d.fix is not None for d in compared.cost.required_extras):
-            return "Its charger set right."
-        return "More charge from sun, engine or mains, or a larger bank."
+            return phrase("compare.verdict.charger_set_right")
+        return phrase("compare.verdict.charge_sun_engine_mains")
 
     # Rule 4
 
@@ -356,12 +361,29 @@ class Verdict:
         low, high = (float(x) for x in np.percentile(drawn, (10, 90)))
         ours, theirs = self.winner.cost["lifetime"], self.runner_up.cost["lifetime"]
         planned = computed(
-            "verdict.saving", "Saved against the runner-up", theirs.number - ours.number, "money",
-            "{b} − {a}", {"a": ours, "b": theirs}, "Over the years of keeping", low=low, high=high,
-        )  # fmt: skip
+            "verdict.saving",
+            phrase("compare.verdict.saving"),
+            theirs.number - ours.number,
+            "money",
+            "{b} − {a}",
+            {"a": ours, "b": theirs},
+            phrase("compare.verdict.saving_source"),
+            low=low,
+            high=high,
+        )
         of = [
-            Figure(f"verdict.saving.{k}", f"Saved, {w}", v, "money", REFERENCE, source=DRAWN)
-            for k, w, v in (("p10", "in one future of ten less", low), ("p90", "in one of ten more", high))
+            Figure(
+                f"verdict.saving.{k}",
+                phrase("compare.verdict.saved", w=w),
+                v,
+                "money",
+                REFERENCE,
+                source=DRAWN,
+            )
+            for k, w, v in (
+                ("p10", phrase("compare.verdict.future_ten_less"), low),
+                ("p90", phrase("compare.verdict.ten"), high),
+            )
         ]
         return of[0], planned, of[1]
 
@@ -382,8 +404,8 @@ class Verdict:
         if not after:
             return None
         return Figure(
-            "verdict.pays_back", "Years until it has cost less", after[0], "years", REFERENCE,
-            source="Where the money spent so far of both meets, worth at the end included",
+            "verdict.pays_back", phrase("compare.verdict.pays_back"), after[0], "years", REFERENCE,
+            source=phrase("compare.verdict.pays_back_source"),
         )  # fmt: skip
 
     def figures(self) -> list[Figure]:

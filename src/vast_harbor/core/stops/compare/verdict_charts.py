@@ -5,16 +5,17 @@ from dataclasses import dataclass
 from vast_harbor.core.battery.ageing import state_of_health
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
+from vast_harbor.phrases import phrase
 
 # Items of the lifetime cost, in the order in which they are stacked; the last two are credits.
 ITEMS = (
-    ("purchase", "Batteries"),
-    ("replacements", "Replacements"),
-    ("extras", "Extras"),
-    ("labour", "Labour and contingency"),
-    ("running", "Care, water, energy, fuel, nights elsewhere"),
-    ("exit", "Worth at the end"),
-    ("old_bank", "Old bank"),
+    ("purchase", phrase("terms.names.batteries")),
+    ("replacements", phrase("terms.names.replacements")),
+    ("extras", phrase("terms.names.extras")),
+    ("labour", phrase("compare.verdict_charts.labour_contingency")),
+    ("running", phrase("compare.verdict_charts.care_water_energy_fuel")),
+    ("exit", phrase("terms.names.worth_end")),
+    ("old_bank", phrase("compare.verdict_charts.old_bank")),
 )
 
 

@@ -10,19 +10,24 @@ from vast_harbor.core.stops.compare.life import nights_a_year
 from vast_harbor.core.stops.compare.priorities import ALIKE, CARES
 from vast_harbor.core.stops.compare.verdict import BUY, HOOK_UP, KEEP, MEND, Verdict
 from vast_harbor.core.stops.rig import CHARGER, DRAIN, USE
+from vast_harbor.phrases import phrase
 
 MOST_WORDS = 120
 # The rule that leaves out what does not serve the nights.
 UNSERVED = 3
 FOR, AGAINST = "for", "against"
-CULPRITS = {CHARGER: "the charger", DRAIN: "the hidden drain", USE: "the grown use"}
+CULPRITS = {
+    CHARGER: phrase("terms.names.charger"),
+    DRAIN: phrase("compare.verdict_text.hidden_drain"),
+    USE: phrase("compare.verdict_text.grown_use"),
+}
 # What ends a bank, and what does not.
 ENDS = {
-    life_stop.CYCLES: "Cycles end it",
-    life_stop.YEARS: "Years, not cycles, end it",
-    life_stop.ELECTRONICS: "Its electronics end it before its cells do",
-    life_stop.ACCIDENTS: "Deep accidents end it before its cycles do",
-    life_stop.WARRANTY: "It is reckoned with for its warranty only",
+    life_stop.CYCLES: phrase("compare.verdict_text.cycles_end"),
+    life_stop.YEARS: phrase("compare.verdict_text.years_cycles_end"),
+    life_stop.ELECTRONICS: phrase("compare.verdict_text.electronics_end_before_cells"),
+    life_stop.ACCIDENTS: phrase("compare.verdict_text.deep_accidents_end_before"),
+    life_stop.WARRANTY: phrase("compare.verdict_text.reckoned_warranty"),
 }
 
 
@@ -70,16 +75,20 @@ def headline(v: Verdict) -> Sentence:
     """The verdict in one line."""
     winner = v.winner
     if v.kind == KEEP:
-        return Sentence("Keep what you have.")
+        return Sentence(phrase("compare.verdict_text.keep"))
     if v.kind == MEND:
-        return Sentence(f"Mend {_culprits(v)} first; buy no bank yet.")
+        return Sentence(phrase("compare.verdict_text.mend_first_buy_bank", culprits=_culprits(v)))
     if v.kind == HOOK_UP and winner is None:
-        return Sentence("Spend nothing: you are on hook-up.")
+        return Sentence(phrase("compare.verdict_text.spend_nothing_hook_up"))
     if winner is None:
-        return Sentence("None of these yet." if _judged(v) else "Nothing to judge yet.")
+        return Sentence(
+            phrase("compare.verdict_text.none_yet")
+            if _judged(v)
+            else phrase("compare.verdict_text.nothing_judge_yet")
+        )
     if v.question is not None:
-        return Sentence(f"For now: buy {title(winner)}.")
-    return Sentence(f"Buy {title(winner)}.")
+        return Sentence(phrase("compare.verdict_text.now_buy", title=title(winner)))
+    return Sentence(phrase("compare.verdict_text.buy", title=title(winner)))
 
 
 def _judged(v: Verdict) -> bool:
@@ -105,25 +114,25 @@ def _card(v: Verdict) -> Iterator[Sentence]:
     if v.kind == KEEP:
         carries = v.banks.old_carries
         yield Sentence(
-            "Its test shows {soh} of its label: {usable} usable, and the plan asks for {need}.",
+            phrase("compare.verdict_text.test_shows_label_usable"),
             {"soh": carries["soh"], "usable": carries["usable_wh"], "need": v.days.need.energy},
         )
-        yield Sentence("Test it again before the next season; look at charger and drains meanwhile.")
+        yield Sentence(phrase("compare.verdict_text.test_again_before_next"))
         return
     if v.kind == MEND:
-        yield Sentence("A new bank would go the same way. Mend it, charge full, and test again.")
+        yield Sentence(phrase("compare.verdict_text.new_bank_go_same"))
         return
     if v.kind == HOOK_UP:
-        yield Sentence("You are off-grid on {nights} a year, so no bank earns its price.", {"nights": nights})
+        yield Sentence(phrase("compare.verdict_text.off_grid_year_bank"), {"nights": nights})
         if v.winner is not None:
-            yield Sentence("It is the cheapest that does no harm: {outlay} on the day.",
+            yield Sentence(phrase("compare.verdict_text.cheapest_harm_day"),
                            {"outlay": v.winner.cost["outlay"]})  # fmt: skip
         else:
-            yield Sentence("The old one still buffers pump and lights; replace it when it no longer does.")
+            yield Sentence(phrase("compare.verdict_text.old_still_buffers_pump"))
         return
     if v.winner is None:
         if not _judged(v):
-            yield Sentence("List the loads of a day and put up a bank or two; the verdict appears here.")
+            yield Sentence(phrase("compare.verdict_text.list_loads_day_put"))
             return
         for out in v.outs[:3]:
             yield Sentence(
@@ -136,11 +145,17 @@ def _card(v: Verdict) -> Iterator[Sentence]:
 def _buy(v: Verdict, winner: ComparedBank, nights: Figure) -> Iterator[Sentence]:
     cost, life = winner.cost, winner.life
     if v.question is not None:
-        yield Sentence(f"This holds as long as {v.question.depends}. {v.question.says.template}",
-                       v.question.says.figures)  # fmt: skip
+        yield Sentence(
+            phrase(
+                "compare.verdict_text.holds_long",
+                depends=v.question.depends,
+                template=v.question.says.template,
+            ),
+            v.question.says.figures,
+        )
     years = cost["per_year"].inputs["H"]
     counted = (cost["cycles_made"].value or 0) >= v.plan.years_kept
-    says = "Kept {H} with {nights} off-grid a year it costs {total} in all, {year}"
+    says = phrase("compare.verdict_text.kept_off_grid_year")
     says += ", {cycle}." if counted else "."
     yield Sentence(
         says,
@@ -152,19 +167,21 @@ def _buy(v: Verdict, winner: ComparedBank, nights: Figure) -> Iterator[Sentence]
     if winner in v.found:
         yield from _instead_of_yours(v)
     if life["years"].value is not None:
-        yield Sentence(f"{ENDS[life.ends]}, after about {{years}}.", {"years": life["years"]})
+        yield Sentence(
+            phrase("compare.verdict_text.after_about", ends=ENDS[life.ends]), {"years": life["years"]}
+        )
     if cost["extra_cost"].number > 0:
         yield Sentence(
-            "Have {outlay} ready on the day; {extra_cost} of it is for what comes besides the batteries.",
+            phrase("compare.verdict_text.ready_day_comes_besides"),
             {"outlay": cost["outlay"], "extra_cost": cost["extra_cost"]},
         )
     else:
-        yield Sentence("Have {outlay} ready on the day.", {"outlay": cost["outlay"]})
+        yield Sentence(phrase("compare.verdict_text.ready_day"), {"outlay": cost["outlay"]})
     others = [CULPRITS[k] for k in v.at_fault if k in CULPRITS and k != USE]
     if others:
-        yield Sentence(f"Mend {' and '.join(others)} too, or this bank goes the way of the old one.")
+        yield Sentence(phrase("compare.verdict_text.mend_too_bank_goes", others=" and ".join(others)))
     if v.danger:
-        yield Sentence("Take the old bank out of use now.")
+        yield Sentence(phrase("compare.verdict_text.take_old_bank_out"))
 
 
 def _unserved(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
@@ -176,7 +193,7 @@ def _unserved(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
         return
     if year["served_share"].number < v.assumptions.value("verdict_served"):
         yield Sentence(
-            "It serves {share} of the nights; {money} a year of its cost is for nights elsewhere.",
+            phrase("compare.verdict_text.serves_nights_year_cost"),
             {"share": year["served_share"], "money": winner.cost["elsewhere"]},
         )
 
@@ -187,16 +204,15 @@ def _instead_of_yours(v: Verdict) -> Iterator[Sentence]:
     if not v.put_up:
         return
     if not yours:
-        yield Sentence("It was found for you in the catalogue: nothing that you put up will do.")
+        yield Sentence(phrase("compare.verdict_text.found_catalogue_nothing_put"))
         return
     best = min(yours, key=lambda c: c.cost["lifetime"].number)
     # Its price was told: beside the winner's, or as the next one's.
     if best is v.runner_up or best in v.near:
-        yield Sentence("It was found for you in the catalogue.")
+        yield Sentence(phrase("compare.verdict_text.found_catalogue"))
         return
     yield Sentence(
-        f"It was found for you in the catalogue; of what you put up {title(best)} costs least, {{c}}.",
-        {"c": best.cost["lifetime"]},
+        phrase("compare.verdict_text.found_catalogue_put_up", title=title(best)), {"c": best.cost["lifetime"]}
     )
 
 
@@ -212,55 +228,69 @@ def doubt(v: Verdict) -> Sentence | None:
     if cheapest is v.winner or v.weighed[cheapest.id] <= v.weighed[v.winner.id]:
         return None
     (_, ours, our_dear), (_, theirs, their_dear) = v.spreads[v.winner.id], v.spreads[cheapest.id]
-    less = computed("verdict.doubt.less", "Cheaper in the middle", ours.number - theirs.number, "money",
-                    "{a} − {b}", {"a": ours, "b": theirs})  # fmt: skip
-    more = computed("verdict.doubt.more", "Dearer in one future of ten", their_dear.number - our_dear.number,
-                    "money", "{a} − {b}", {"a": their_dear, "b": our_dear})  # fmt: skip
+    less = computed(
+        "verdict.doubt.less",
+        phrase("compare.verdict_text.less"),
+        ours.number - theirs.number,
+        "money",
+        "{a} − {b}",
+        {"a": ours, "b": theirs},
+    )
+    more = computed(
+        "verdict.doubt.more",
+        phrase("compare.verdict_text.more"),
+        their_dear.number - our_dear.number,
+        "money",
+        "{a} − {b}",
+        {"a": their_dear, "b": our_dear},
+    )
     bank = cheapest.banked.bank
     assert bank is not None
-    because = f"confidence {bank.model.grade}"
+    because = phrase("compare.verdict_text.confidence", grade=bank.model.grade)
     if bank.model.warranty.years <= 1:
-        because += ", hardly any warranty"
+        because += phrase("compare.verdict_text.hardly_warranty")
     return Sentence(
-        f"{title(cheapest)} costs {{less}} less in the middle, but {{more}} more in one future of ten "
-        f"({because}).", {"less": less, "more": more},
-    )  # fmt: skip
+        phrase("compare.verdict_text.costs_less_middle_future", title=title(cheapest), because=because),
+        {"less": less, "more": more},
+    )
 
 
 def _beside(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
     assert v.decided is not None
     active_load, why = v.runner_up, v.decided[1]
     if active_load is None:
-        yield Sentence("Nothing else in the catalogue will do.")
+        yield Sentence(phrase("compare.verdict_text.nothing_else_catalogue"))
         return
     name, total = title(active_load), {"b": active_load.cost["lifetime"]}
     if why == "only":
         out = next((o for o in v.outs if o.compared is active_load), None)
         if out is None:
-            yield Sentence("Nothing else will do.")
+            yield Sentence(phrase("compare.verdict_text.nothing_else"))
             return
-        says = f"Nothing else will do. {name} is out: {_lower(out.says.template)}"
+        says = phrase("compare.verdict_text.nothing_else_out", name=name, lower=_lower(out.says.template))
         if out.rule == UNSERVED and active_load.cost["lifetime"].number < winner.cost["lifetime"].number:
-            says += f" With {_lower(escaped(out.needs).rstrip('.'))} it would come to {{b}}."
+            says += phrase("compare.verdict_text.come", lower=_lower(escaped(out.needs).rstrip(".")))
         yield Sentence(says, dict(out.says.figures) | total)
         return
     if why == "money":
         share = v.shares[winner.id]
         kind, clear = winner.banked.battery_class.short, v.assumptions.value("verdict_clear")
         if share.number > clear:
-            says = f"It is cheapest in {{share}} of the futures drawn; next comes {name} with {{b}}."
+            says = phrase("compare.verdict_text.cheapest_futures_drawn_next", name=name)
         elif v.clear:
-            says = f"{kind} is nearly always cheapest, and of these it costs least; {name} comes to {{b}}."
+            says = phrase("compare.verdict_text.nearly_always_cheapest_costs", kind=kind, name=name)
         else:
-            says = "Money leaves only this one near, the cheapest in {share} of the futures drawn; "
-            says += f"{name} comes to {{b}}."
+            says = phrase("compare.verdict_text.money_leaves_near_cheapest")
+            says += phrase("compare.verdict_text.comes", name=name)
         yield Sentence(says, {"share": share, **total} if "{share}" in says else total)
         return
     because = {
-        "": "It asks less on the day.",
-        "risk": "It costs less where the dear futures are weighed too.",
-    }.get(why) or f"You care about {CARES[why].name}, and of those near in money it {CARES[why].best}."
-    yield Sentence(f"Money alone does not decide: {name} comes to {{b}}. {because}", total)
+        "": phrase("compare.verdict_text.asks_less_day"),
+        "risk": phrase("compare.verdict_text.costs_less_where_dear"),
+    }.get(why) or phrase(
+        "compare.verdict_text.care_about_those_near", name=CARES[why].name, best=CARES[why].best
+    )
+    yield Sentence(phrase("compare.verdict_text.money_alone_decide_comes", name=name, because=because), total)
 
 
 def _lower(text: str) -> str:
@@ -286,35 +316,27 @@ def _money_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
         figures = {"saved": saved, "low": low, "high": high}
         if low.number > 0:
             yield Reason(
-                FOR,
-                Sentence(
-                    "It saves {saved} against the runner-up, and more than the doubt: {low} to {high} in "
-                    "eight futures of ten.",
-                    figures,
-                ),
-                "compare",
+                FOR, Sentence(phrase("compare.verdict_text.saves_against_runner_up"), figures), "compare"
             )
         elif saved.number > 0:
             yield Reason(
-                AGAINST,
-                Sentence("The {saved} that it saves are within the doubt: {low} to {high}.", figures),
-                "compare",
+                AGAINST, Sentence(phrase("compare.verdict_text.saves_within_doubt"), figures), "compare"
             )
         else:
             yield Reason(
                 AGAINST,
-                Sentence("As planned it costs {more} more than the runner-up.", {"more": _positive(saved)}),
+                Sentence(phrase("compare.verdict_text.planned_costs_runner_up"), {"more": _positive(saved)}),
                 "compare",
             )
     if v.pays_back is not None and v.pays_back.number < v.plan.years_kept:
         yield Reason(
-            FOR, Sentence("What it costs more on the day is back after {t}.", {"t": v.pays_back}), "compare"
+            FOR, Sentence(phrase("compare.verdict_text.costs_day_back_after"), {"t": v.pays_back}), "compare"
         )
     budget, outlay = v.plan.budget, winner.cost["outlay"]
     if budget is not None and outlay.number > budget:
-        ceiling = typed("rig.budget", "Most to spend at once", budget, "money", "/rig/budget")
+        ceiling = typed("rig.budget", phrase("terms.names.spend_once"), budget, "money", "/rig/budget")
         yield Reason(
-            AGAINST, Sentence("It asks {outlay} at once; you wanted to spend {budget} at most.",
+            AGAINST, Sentence(phrase("compare.verdict_text.asks_once_wanted_spend"),
                               {"outlay": outlay, "budget": ceiling}), "rig", True,
         )  # fmt: skip
 
@@ -328,9 +350,7 @@ def _beside_runner(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
     if ours.number < theirs.number * (1 - ALIKE):
         yield Reason(
             FOR,
-            Sentence(
-                "It asks less on the day than the runner-up: {x} against {y}.", {"x": ours, "y": theirs}
-            ),
+            Sentence(phrase("compare.verdict_text.asks_less_day_runner"), {"x": ours, "y": theirs}),
             "compare",
             "purse" in v.plan.cares,
         )
@@ -338,15 +358,13 @@ def _beside_runner(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
     if extra_cost.number < more.number * (1 - ALIKE):
         yield Reason(
             FOR,
-            Sentence(
-                "Less must be bought and changed besides: {x} against {y}.", {"x": extra_cost, "y": more}
-            ),
+            Sentence(phrase("compare.verdict_text.less_must_bought_changed"), {"x": extra_cost, "y": more}),
             "compare",
         )
     kept = winner.cost["per_year"].inputs["H"]
     if winner.cost["replacement_count"].number == 0 and winner.life["years"].value is not None:
         yield Reason(
-            FOR, Sentence("It lasts for {years}, longer than the {kept} that you keep the rig.",
+            FOR, Sentence(phrase("compare.verdict_text.lasts_longer_keep_rig"),
                           {"years": winner.life["years"], "kept": kept}), "compare",
         )  # fmt: skip
 
@@ -355,7 +373,7 @@ def _positive(saved: Figure) -> Figure:
     inputs = {"a": saved.inputs["a"], "b": saved.inputs["b"]}
     return Figure(
         "verdict.dearer",
-        "Dearer than the runner-up",
+        phrase("compare.verdict_text.dearer"),
         -saved.number,
         "money",
         formula="{a} − {b}",
@@ -380,7 +398,9 @@ def _care_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
             yield Reason(
                 AGAINST,
                 Sentence(
-                    f"It {care.worst} than {best.short(v.compared_banks)}: {{x}} against {{y}}.",
+                    phrase(
+                        "compare.verdict_text.against", worst=care.worst, short=best.short(v.compared_banks)
+                    ),
                     {"x": figure, "y": care.figure(best)},
                 ),
                 "compare",
@@ -393,24 +413,19 @@ def _use_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
     if year is not None:
         yield Reason(
             FOR,
-            Sentence(
-                "It serves {share} of the off-grid nights of a run year.", {"share": year["served_share"]}
-            ),
+            Sentence(phrase("compare.verdict_text.serves_off_grid_nights"), {"share": year["served_share"]}),
             "trial",
         )
         if winner.banked.battery_class.is_lead_acid and year["short_share"].number > 0.3:
             yield Reason(
-                AGAINST, Sentence("It is not full again on {share} of its off-grid days, which sulphates it.",
+                AGAINST, Sentence(phrase("compare.verdict_text.full_again_off_grid"),
                                   {"share": year["short_share"]}), "trial",
             )  # fmt: skip
     per_year, stands = life["cycles_per_year"], life["cycles_at_depth"]
     if life.ends != life_stop.CYCLES and stands.value is not None and per_year.number > 0:
         yield Reason(
             AGAINST,
-            Sentence(
-                "Of the {stands} that it stands you make {n}: the rest is paid for and not used.",
-                {"stands": stands, "n": per_year},
-            ),
+            Sentence(phrase("compare.verdict_text.stands_make_rest_paid"), {"stands": stands, "n": per_year}),
             "compare",
         )
     met = {"budget", *winner.met}
@@ -426,11 +441,11 @@ def _use_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
 
 
 NAMES = (
-    "Nothing to do?",
-    "Out: what will not do",
-    "Out: what leaves critical loads dark",
-    "Money, then what you care about",
-    "The least that will do",
+    phrase("compare.verdict_text.nothing"),
+    phrase("compare.verdict_text.out"),
+    phrase("compare.verdict_text.out_leaves_critical_loads"),
+    phrase("compare.verdict_text.money_then_care_about"),
+    phrase("compare.verdict_text.least"),
 )
 
 
@@ -443,10 +458,10 @@ def steps(v: Verdict) -> tuple[Step, ...]:
 def _rule_1(v: Verdict) -> Sentence:
     nights = nights_a_year(v.plan)
     return {
-        KEEP: Sentence("The old bank, tested, still covers the need."),
-        MEND: Sentence("The bank is not at fault; what charges or drains it is."),
-        HOOK_UP: Sentence("With {nights} off-grid there is next to nothing to do.", {"nights": nights}),
-    }.get(v.kind, Sentence("No: what is there is worn or too small, and it is used."))
+        KEEP: Sentence(phrase("compare.verdict_text.old_bank_tested_still")),
+        MEND: Sentence(phrase("compare.verdict_text.bank_fault_charges_drains")),
+        HOOK_UP: Sentence(phrase("compare.verdict_text.off_grid_next_nothing"), {"nights": nights}),
+    }.get(v.kind, Sentence(phrase("compare.verdict_text.worn_too_small_used")))
 
 
 def _gone(v: Verdict, rule: int) -> Sentence:
@@ -456,51 +471,46 @@ def _gone(v: Verdict, rule: int) -> Sentence:
 
 def _rule_4(v: Verdict) -> Sentence:
     if v.kind != BUY or v.decided is None:
-        return Sentence("Not asked.")
+        return Sentence(phrase("compare.verdict_text.asked"))
     winner, why = v.decided
     name, clear = title(winner), v.assumptions.figure("verdict_clear")
     if why == "only":
-        return Sentence(f"Only {name} is left.")
+        return Sentence(phrase("compare.verdict_text.left", name=name))
     if why == "money":
         within, kind = v.assumptions.figure("verdict_within"), winner.banked.battery_class.short
         share = v.shares[winner.id]
         if share.number > clear.number:
             return Sentence(
-                f"{name} is cheapest in {{share}} of the futures, more than {{clear}}.",
-                {"share": share, "clear": clear},
+                phrase("compare.verdict_text.cheapest_futures", name=name), {"share": share, "clear": clear}
             )
         if v.clear:
             return Sentence(
-                f"{kind} is cheapest in more than {{clear}} of the futures; of these {name} costs least with "
-                "the dear futures weighed too.", {"clear": clear},
-            )  # fmt: skip
-        says = f"{name} is cheapest in {{share}} of the futures, and no other is near: each costs {{within}} "
-        says += "more where the dear futures are weighed too, is of a class that is seldom the cheapest, or "
-        says += "is beaten by another in everything."
+                phrase("compare.verdict_text.cheapest_futures_costs_least", kind=kind, name=name),
+                {"clear": clear},
+            )
+        says = phrase("compare.verdict_text.cheapest_futures_other_near", name=name)
+        says += phrase("compare.verdict_text.where_dear_futures_weighed")
+        says += phrase("compare.verdict_text.beaten_another_everything")
         return Sentence(says, {"share": share, "within": within})
     decides = {
-        "": "it asks less on the day",
-        "risk": "it costs less where the dear futures are weighed too",
-    }.get(why) or f"you care about {CARES[why].name}"
+        "": phrase("compare.verdict_text.asks_less_day_2"),
+        "risk": phrase("compare.verdict_text.costs_less_where_dear_2"),
+    }.get(why) or phrase("compare.verdict_text.care_about", name=CARES[why].name)
     near = _listed([title(c) for c in v.near])
     return Sentence(
-        f"No clear winner on money: none is cheapest in {{clear}} of the futures. Between {near} it is "
-        f"{name}, because {decides}.",
+        phrase("compare.verdict_text.clear_winner_money_none", near=near, name=name, decides=decides),
         {"clear": clear},
     )
 
 
 def _listed(names: list[str]) -> str:
-    return f"{', '.join(names[:-1])} and {names[-1]}"
+    return phrase("compare.verdict_text.and", names=", ".join(names[:-1]), names_2=names[-1])
 
 
 def _rule_5(v: Verdict) -> Sentence:
     if v.winner is None:
-        return Sentence("Nothing is bought.")
-    return Sentence(
-        "{outlay} on the day; see the packages for what may be left out at first.",
-        {"outlay": v.winner.cost["outlay"]},
-    )
+        return Sentence(phrase("compare.verdict_text.nothing_bought"))
+    return Sentence(phrase("compare.verdict_text.day_see_packages_left"), {"outlay": v.winner.cost["outlay"]})
 
 
 def figures(v: Verdict) -> list[Figure]:

@@ -4,6 +4,7 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, typed
 from vast_harbor.core.rig.day_types import TRAVELLING
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.day.energy_audit import Day
+from vast_harbor.phrases import phrase
 
 # Without a site; while the sun does not set; and about when people drive.
 DAYLIGHT, BRIGHT, NOON_H = (9.0, 17.0), (6.0, 20.0), 13.0
@@ -24,10 +25,14 @@ def charge_window(plan: Plan, day: Day) -> tuple[Figure, Figure] | None:
     kind, at = day.type, f"day.{day.type.id}"
     path = plan.type_path(kind)
     start, end = DAYLIGHT
-    source = "Customary daylight, as no site is chosen on the Rig stop"
+    source = phrase("day.charge_window.customary_daylight_site_chosen")
     if kind.kind == TRAVELLING and plan.drive_hours > 0:
         half = min(12.0, plan.drive_hours / 2)
-        start, end, source = NOON_H - half, NOON_H + half, "The hours driven, about one in the afternoon"
+        start, end, source = (
+            NOON_H - half,
+            NOON_H + half,
+            phrase("day.charge_window.hours_driven_about_afternoon"),
+        )
     elif day.sun is not None:
         if not day.sun.daylight:
             return None
@@ -37,7 +42,7 @@ def charge_window(plan: Plan, day: Day) -> tuple[Figure, Figure] | None:
             length = (day.sun.set_h - day.sun.rise_h) % 24
             lead = min(LEAD_H, length / 4)
             start, end = (day.sun.rise_h + lead) % 24, (day.sun.set_h - lead) % 24
-        source = "An hour after sunrise to an hour before sunset, at the site in that season"
+        source = phrase("day.charge_window.hour_after_sunrise_hour")
 
     def moment(name: str, title: str, stated: float | None, otherwise: float) -> Figure:
         if stated is not None:
@@ -45,6 +50,6 @@ def charge_window(plan: Plan, day: Day) -> tuple[Figure, Figure] | None:
         return Figure(f"{at}.{name}", title, otherwise, "clock", REFERENCE, source=source)
 
     return (
-        moment("charge_from", "First charge of the day", kind.charge_from, start),
-        moment("charge_to", "Last charge of the day", kind.charge_to, end),
+        moment("charge_from", phrase("day.charge_window.charge_from"), kind.charge_from, start),
+        moment("charge_to", phrase("day.charge_window.charge_to"), kind.charge_to, end),
     )

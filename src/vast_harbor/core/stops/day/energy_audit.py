@@ -32,6 +32,7 @@ from vast_harbor.core.stops.day.energy_sums import (
 )
 from vast_harbor.core.stops.day.load_energy import LoadFigures, hangs_on_second
 from vast_harbor.core.weather.sun import SunDay, day_of_year, sun_day
+from vast_harbor.phrases import phrase
 
 # Stands for all loads of the second bank in the hardest moment; no load can be called so.
 SECOND_BANK = "second bank"
@@ -132,12 +133,12 @@ class Day:
         """Its current at class volts [A]."""
         return computed(
             f"day.{self.type.id}.peak_a",
-            "Current at the hardest moment",
+            phrase("terms.names.current_hardest_moment"),
             self.peak.watts / self.plan.system_v,
             "A",
             "{P_peak} / {V}",
             {"P_peak": self.peak_w, "V": _system_volts(self.plan)},
-            "At class volts; a bank that sags gives more amps for the same watts",
+            phrase("day.energy_audit.peak_a_source"),
         )
 
     @cached_property
@@ -145,11 +146,11 @@ class Day:
         """Mean current at class volts, weighted by energy [A]."""
         squared, area = profile_sums(f"day.{self.type.id}", self.profile)
         return computed(
-            f"day.{self.type.id}.mean_a", "Mean current, weighted by energy",
+            f"day.{self.type.id}.mean_a", phrase("day.energy_audit.mean_a"),
             mean_current(squared.number, area.number, self.plan.system_v), "A",
             "{P²t} / ({Pt} · {V})" if area.number > 0 else "0",
             {"P²t": squared, "Pt": area, "V": _system_volts(self.plan)},
-            "I_mean = Σ(P²·t) / (Σ(P·t) · V): hard draws weigh more",
+            phrase("day.energy_audit.mean_a_source"),
         )  # fmt: skip
 
     @property
@@ -195,13 +196,19 @@ def evaluate(plan: Plan, assumptions: Assumptions, day_type: DayType) -> Day:
         )  # fmt: skip
 
     sums = {
-        DC: sum_of("dc_wh", "All DC loads", lambda x: x.supply == DC and not hangs_on_second(plan, x)),
-        AC: sum_of("ac_wh", "All AC loads", lambda x: x.supply == AC),
+        DC: sum_of(
+            "dc_wh",
+            phrase("day.energy_audit.dc_wh"),
+            lambda x: x.supply == DC and not hangs_on_second(plan, x),
+        ),
+        AC: sum_of("ac_wh", phrase("day.energy_audit.ac_wh"), lambda x: x.supply == AC),
     }
     second_wh = None
     if plan.second is not None:
         second_wh = sum_of(
-            "second_wh", f"All loads on {plan.second.name}", lambda x: hangs_on_second(plan, x)
+            "second_wh",
+            phrase("day.energy_audit.second_wh", name=plan.second.name),
+            lambda x: hangs_on_second(plan, x),
         )
     listed = listed_energy(plan, at, sums, eta_dc, eta_inv, eta_second, idle, standby, second_wh)
     loads += [
@@ -300,32 +307,37 @@ def _active_loads(
 
 
 def _system_volts(plan: Plan) -> Figure:
-    return typed("rig.system_v", "System voltage", plan.system_v, "V", "/rig/system_v")
+    return typed("rig.system_v", phrase("terms.names.system_voltage"), plan.system_v, "V", "/rig/system_v")
 
 
 def _peak_power(at: str, peak: Peak) -> Figure:
     running = computed(
-        f"{at}.peak_running_w", "Running together at the hardest moment", peak.running_w, "W", "", {},
-        "Sum over the loads that are on at that moment, without their duty cycles, losses included",
+        f"{at}.peak_running_w", phrase("day.energy_audit.peak_running_w"), peak.running_w, "W", "", {},
+        phrase("day.energy_audit.peak_running_w_source"),
     )  # fmt: skip
     jump = computed(
-        f"{at}.peak_start_w", "Start of one of them on top", peak.watts - peak.running_w, "W", "", {},
-        "Largest start-up power above the running one, losses included",
-    )  # fmt: skip
+        f"{at}.peak_start_w",
+        phrase("day.energy_audit.peak_start_w"),
+        peak.watts - peak.running_w,
+        "W",
+        "",
+        {},
+        phrase("day.energy_audit.peak_start_w_source"),
+    )
     return computed(
-        f"{at}.peak_w", "Hardest moment", peak.watts, "W", "{P_run} + {P_start}",
-        {"P_run": running, "P_start": jump}, "P_peak = Σ P_run(together)/η + max(P_start − P_run)/η",
+        f"{at}.peak_w", phrase("terms.names.hardest_moment"), peak.watts, "W", "{P_run} + {P_start}",
+        {"P_run": running, "P_start": jump}, phrase("day.energy_audit.peak_w_source"),
     )  # fmt: skip
 
 
 def profile_sums(at: str, profile: Profile) -> tuple[Figure, Figure]:
     """Σ(P²·t) and Σ(P·t) of a profile [W²h], [Wh], as figures."""
     squared = computed(
-        f"{at}.squared", "Power squared over the day", profile.power_squared_hours, "W²h", "", {},
-        "Σ(P²·t) over the steps of the day's power profile",
+        f"{at}.squared", phrase("day.energy_audit.squared"), profile.power_squared_hours, "W²h", "", {},
+        phrase("day.energy_audit.squared_source"),
     )  # fmt: skip
     area = computed(
-        f"{at}.area", "Energy under the power profile", profile.energy_wh, "Wh", "", {},
-        "Σ(P·t) over the steps of the day's power profile",
+        f"{at}.area", phrase("day.energy_audit.area"), profile.energy_wh, "Wh", "", {},
+        phrase("day.energy_audit.area_source"),
     )  # fmt: skip
     return squared, area

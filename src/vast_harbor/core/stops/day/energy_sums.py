@@ -10,6 +10,7 @@ from vast_harbor.core.rig.doubt import Triple, cautious_sum
 from vast_harbor.core.rig.loads import AC, DC, bank_energy, inverter_hours
 from vast_harbor.core.rig.plan import Plan, SecondBank
 from vast_harbor.core.stops.day.load_energy import AUDIT, LoadFigures
+from vast_harbor.phrases import phrase
 
 CAREFUL, USUAL, CARELESS = "careful", "usual", "careless"
 CAUTIOUS, MEASURED = "cautious", "measured"
@@ -18,41 +19,57 @@ CAUTIOUS, MEASURED = "cautious", "measured"
 def inverter_efficiency(plan: Plan) -> Figure:
     """Efficiency of the inverter as the owner states it [-]."""
     return typed(
-        "day.inverter.efficiency", "Inverter efficiency", plan.inverter.efficiency, "1",
-        "/day/inverter/efficiency", "Without its idle draw.", 0.85, 0.94,
+        "day.inverter.efficiency", phrase("day.energy_sums.efficiency"), plan.inverter.efficiency, "1",
+        "/day/inverter/efficiency", phrase("day.energy_sums.efficiency_note"), 0.85, 0.94,
     )  # fmt: skip
 
 
 def second_efficiency(second: SecondBank) -> Figure:
     """Efficiency of the charger between the banks as the owner states it [-]."""
     return typed(
-        "second.efficiency", f"Efficiency of the charger to {second.name}", second.efficiency, "1",
-        "/second_bank/efficiency", "DC-DC charger between the banks.", 0.85, 0.95,
+        "second.efficiency", phrase("day.energy_sums.efficiency_2", name=second.name), second.efficiency, "1",
+        "/second_bank/efficiency", phrase("day.energy_sums.efficiency_note_2"), 0.85, 0.95,
     )  # fmt: skip
 
 
 def idle_energy(plan: Plan, at: str, hours: Figure) -> Figure:
     """What the inverter takes for being on [Wh/day]."""
     idle_w = typed(
-        "day.inverter.idle_w", "Inverter idle draw", plan.inverter.idle_w, "W", "/day/inverter/idle_w",
-        "Small ones take 3 W, large ones 25 W.", 3, 25,
-    )  # fmt: skip
+        "day.inverter.idle_w",
+        phrase("day.energy_sums.idle_w"),
+        plan.inverter.idle_w,
+        "W",
+        "/day/inverter/idle_w",
+        phrase("day.energy_sums.idle_w_note"),
+        3,
+        25,
+    )
     return computed(
-        f"{at}.idle_wh", "Inverter idle", idle_w.number * hours.number, "Wh", "{P_idle} · {h_inv}",
-        {"P_idle": idle_w, "h_inv": hours}, "Idle draw for as long as the inverter is switched on",
-    )  # fmt: skip
+        f"{at}.idle_wh",
+        phrase("day.energy_sums.idle_wh"),
+        idle_w.number * hours.number,
+        "Wh",
+        "{P_idle} · {h_inv}",
+        {"P_idle": idle_w, "h_inv": hours},
+        phrase("day.energy_sums.idle_wh_source"),
+    )
 
 
 def standby_energy(plan: Plan, at: str) -> Figure:
     """What draws with everything off [Wh/day]."""
     standby_w = typed(
-        "day.standby_w", "Standby with everything off", plan.standby_w, "W", "/day/standby_w",
-        "What the monitor still reads: alarms, displays, relays.",
+        "day.standby_w", phrase("day.energy_sums.standby_w"), plan.standby_w, "W", "/day/standby_w",
+        phrase("day.energy_sums.standby_w_note"),
     )  # fmt: skip
     return computed(
-        f"{at}.standby_wh", "Unlisted standby", 24 * plan.standby_w, "Wh", "24 · {P_standby}",
-        {"P_standby": standby_w}, "Measured standby, round the clock",
-    )  # fmt: skip
+        f"{at}.standby_wh",
+        phrase("day.energy_sums.standby_wh"),
+        24 * plan.standby_w,
+        "Wh",
+        "24 · {P_standby}",
+        {"P_standby": standby_w},
+        phrase("day.energy_sums.standby_wh_source"),
+    )
 
 
 def sum_energy(key: str, name: str, energies: list[float], figures: Callable[[], list[Figure]]) -> Figure:
@@ -87,8 +104,8 @@ def listed_energy(
         formula += " + {E_2} / {η_2}"
         inputs |= {"E_2": second, "η_2": eta_second}
     return computed(
-        f"{at}.bank_wh", "The day, taken from the bank", value, "Wh", formula, inputs,
-        "Energy audit: loads, conversion losses, inverter idle and standby",
+        f"{at}.bank_wh", phrase("day.energy_sums.bank_wh"), value, "Wh", formula, inputs,
+        phrase("day.energy_sums.bank_wh_source"),
     )  # fmt: skip
 
 
@@ -98,10 +115,10 @@ def cautious_energy(at: str, listed: Figure, loads: list[LoadFigures]) -> Figure
     triples: list[Triple] = [(f.low_wh, f.from_bank_wh, f.high_wh) for f in in_doubt]
     certain = listed.number - sum(t[1] for t in triples)
     return computed(
-        f"{at}.cautious_wh", "The cautious day", cautious_sum(triples, certain), "Wh", "",
+        f"{at}.cautious_wh", phrase("day.energy_sums.cautious_wh"), cautious_sum(triples, certain), "Wh", "",
         Deferred(lambda: {"E_bank": listed} | {f"E{i}": f.bank_wh for i, f in enumerate(in_doubt, 1)}),
-        "Nine days of ten stay below it (P90): triangular low, likely, high of each load, independent",
-        "mean + 1.28 · √Σσ², not above the sum of the highs.",
+        phrase("day.energy_sums.cautious_wh_source"),
+        phrase("day.energy_sums.cautious_wh_note"),
     )  # fmt: skip
 
 
@@ -111,17 +128,17 @@ def habit_energies(
     """The listed day of careful, usual and careless people [Wh/day]."""
     hand = [f for f in loads if f.load.by_hand and f.runs]
     by_hand = sum_energy(
-        f"{at}.by_hand_wh", "Of it switched by hand", [f.from_bank_wh for f in hand],
+        f"{at}.by_hand_wh", phrase("day.energy_sums.by_hand_wh"), [f.from_bank_wh for f in hand],
         lambda: [f.bank_wh for f in hand],
     )  # fmt: skip
     out = {USUAL: listed}
     for name, key in ((CAREFUL, "habit_careful"), (CARELESS, "habit_careless")):
         factor = assumptions.figure(key)
         out[name] = computed(
-            f"{at}.{name}_wh", f"The day of {name} people",
+            f"{at}.{name}_wh", phrase("day.energy_sums.day_people", name=name),
             listed.number + (factor.number - 1) * by_hand.number, "Wh", "{E_bank} + ({f} − 1) · {E_hand}",
             {"E_bank": listed, "f": factor, "E_hand": by_hand},
-            "Habits change what is switched by hand, not what runs round the clock",
+            phrase("day.energy_sums.habits_change_switched_hand"),
         )  # fmt: skip
     return out
 
@@ -132,12 +149,22 @@ def measured_energy(plan: Plan, at: str, day_type: DayType) -> Figure | None:
         return None
     path = plan.type_path(day_type)
     counted = typed(
-        f"{at}.counted_wh", "Counted by the monitor", day_type.measured_wh, "Wh", f"{path}/measured_wh"
+        f"{at}.counted_wh",
+        phrase("day.energy_sums.counted_wh"),
+        day_type.measured_wh,
+        "Wh",
+        f"{path}/measured_wh",
     )
-    hours = typed(f"{at}.counted_h", "Over hours", day_type.measured_hours, "h", f"{path}/measured_hours")
+    hours = typed(
+        f"{at}.counted_h",
+        phrase("day.energy_sums.counted_h"),
+        day_type.measured_hours,
+        "h",
+        f"{path}/measured_hours",
+    )
     return computed(
-        f"{at}.measured_wh", "The day as measured", counted.number / hours.number * 24, "Wh",
-        "{Wh} / {h} · 24", {"Wh": counted, "h": hours}, "A battery monitor's count, brought to 24 hours",
+        f"{at}.measured_wh", phrase("day.energy_sums.measured_wh"), counted.number / hours.number * 24, "Wh",
+        "{Wh} / {h} · 24", {"Wh": counted, "h": hours}, phrase("day.energy_sums.measured_wh_source"),
     )  # fmt: skip
 
 
@@ -145,37 +172,37 @@ def planned_energy(
     plan: Plan, at: str, listed: Figure, cautious: Figure, habits: dict[str, Figure], measured: Figure | None
 ) -> Figure:
     """The day that the plan goes by; the listed one itself where nothing else is chosen."""
-    base, name = listed, "The day, as listed"
+    base, name = listed, phrase("day.energy_sums.day_listed")
     if plan.day_basis == MEASURED and measured is not None:
         return measured
     if plan.day_basis == CAUTIOUS:
-        base, name = cautious, "The cautious day"
+        base, name = cautious, phrase("day.energy_sums.cautious_day")
     if plan.habits == USUAL:
         return base
     habit = habits[plan.habits]
     return computed(
-        f"{at}.planned_wh", f"{name}, of {plan.habits} people",
+        f"{at}.planned_wh", phrase("day.energy_sums.planned_wh", name=name, habits=plan.habits),
         max(0.0, base.number + habit.number - listed.number), "Wh", "max(0, {E} + {E_habit} − {E_bank})",
-        {"E": base, "E_habit": habit, "E_bank": listed}, "What habits change is added to the day",
+        {"E": base, "E_habit": habit, "E_bank": listed}, phrase("day.energy_sums.planned_wh_source"),
     )  # fmt: skip
 
 
 def hours_of_inverter(plan: Plan, at: str, windows: tuple[Block, ...]) -> Figure:
     """Hours that the inverter is on: as stated, but at least as long as any AC load runs [h]."""
     union = computed(
-        f"{at}.ac_hours", "Hours in which any AC load runs", sum(e - s for s, e in windows), "h", "", {},
-        "Union of the times of the AC loads; overlapping ones count once",
+        f"{at}.ac_hours", phrase("day.energy_sums.ac_hours"), sum(e - s for s, e in windows), "h", "", {},
+        phrase("day.energy_sums.ac_hours_source"),
     )  # fmt: skip
     stated = typed(
-        "day.inverter.hours_on", "Inverter switched on, as you state it", plan.inverter.hours_on or 0.0, "h",
+        "day.inverter.hours_on", phrase("day.energy_sums.hours_on"), plan.inverter.hours_on or 0.0, "h",
         "/day/inverter/hours_on",
     )  # fmt: skip
     return computed(
         f"{at}.inverter_hours",
-        "Inverter on",
+        phrase("day.energy_sums.inverter_hours"),
         inverter_hours(plan.inverter.hours_on, union.number),
         "h",
         "max({h_stated}, {h_AC})",
         {"h_stated": stated, "h_AC": union},
-        "At least as long as any AC load runs",
+        phrase("day.energy_sums.inverter_hours_source"),
     )

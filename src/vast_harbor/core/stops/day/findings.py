@@ -8,6 +8,7 @@ from vast_harbor.core.rig.loads import AC, DC, STANDBY
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.day.energy_audit import Day
 from vast_harbor.core.stops.day.load_energy import LoadFigures, hangs_on_second
+from vast_harbor.phrases import phrase
 
 DOMINATES = 0.4
 # A load sets the peak alone when the hardest moment without it is less than this part of it.
@@ -53,26 +54,21 @@ def _inverter(plan: Plan, day: Day) -> Iterator[Finding]:
         yield _note(
             "inverter_hours",
             Sentence(
-                "AC loads run {union} a day, longer than the {stated} for which the inverter is said to be "
-                "on; {union} is used.",
-                {"union": union, "stated": hours.inputs["h_stated"]},
+                phrase("day.findings.inverter_hours"), {"union": union, "stated": hours.inputs["h_stated"]}
             ),
-            "State more hours, or leave the field empty.",
+            phrase("day.findings.inverter_hours_remedy"),
         )
     if plan.loads and union.number <= 0 and stated:
         yield _note(
             "inverter_idle",
-            Sentence(
-                "The inverter is on {stated} a day with no AC load listed.",
-                {"stated": hours.inputs["h_stated"]},
-            ),
-            "List what it is on for, or switch it off.",
+            Sentence(phrase("day.findings.inverter_idle"), {"stated": hours.inputs["h_stated"]}),
+            phrase("day.findings.inverter_idle_remedy"),
         )
     if union.number > 0 and plan.inverter.efficiency >= 0.995 and plan.inverter.idle_w == 0:
         yield _note(
             "inverter_forgotten",
-            Sentence("AC loads are listed, but the inverter loses nothing and idles on nothing."),
-            "Put its efficiency near 0.90 and its idle draw between 3 and 25 W: the bank carries both.",
+            Sentence(phrase("day.findings.inverter_forgotten")),
+            phrase("day.findings.inverter_forgotten_remedy"),
             "care",
         )
     rated = plan.inverter.rated_w
@@ -82,15 +78,25 @@ def _inverter(plan: Plan, day: Day) -> Iterator[Finding]:
         yield _note(
             "inverter_too_small",
             Sentence(
-                f"“{escaped(worst.load.name)}” draws {{P}}, more than the {{rated}} that the inverter gives.",
+                phrase("day.findings.inverter_too_small", name=escaped(worst.load.name)),
                 {
-                    "P": typed(f"day.load.{worst.load.id}.run_w", "It draws", worst.load.run_w, "W", ""),
+                    "P": typed(
+                        f"day.load.{worst.load.id}.run_w",
+                        phrase("day.findings.run_w"),
+                        worst.load.run_w,
+                        "W",
+                        "",
+                    ),
                     "rated": typed(
-                        "day.inverter.rated_w", "Inverter rating", rated, "W", "/day/inverter/rated_w"
+                        "day.inverter.rated_w",
+                        phrase("terms.names.inverter_rating"),
+                        rated,
+                        "W",
+                        "/day/inverter/rated_w",
                     ),
                 },
             ),
-            "A smaller appliance, or a larger inverter with cable and fuse for it.",
+            phrase("day.findings.inverter_too_small_remedy"),
             "stop",
             worst.load.id,
         )
@@ -98,10 +104,8 @@ def _inverter(plan: Plan, day: Day) -> Iterator[Finding]:
         if load.supply == DC and load.watts >= 300 and MAINS_WORDS.search(load.name):
             yield _note(
                 "mains_appliance",
-                Sentence(
-                    f"“{escaped(load.name)}” is listed as DC, but such appliances mostly run on mains volts."
-                ),
-                "If it runs from the inverter, set its supply to AC: the inverter’s losses are then counted.",
+                Sentence(phrase("day.findings.mains_appliance", name=escaped(load.name))),
+                phrase("day.findings.mains_appliance_remedy"),
                 "note",
                 load.id,
             )
@@ -116,8 +120,7 @@ def _heavy(day: Day, label_ah: Mapping[str, Figure]) -> Iterator[Finding]:
             yield _note(
                 "dominates",
                 Sentence(
-                    f"“{escaped(heaviest.load.name)}” makes up {{share}} of the day: {{agm}} of an AGM "
-                    "label or {lfp} of an LFP one are for it alone.",
+                    phrase("day.findings.dominates", name=escaped(heaviest.load.name)),
                     {"share": heaviest.share(day.listed_wh)}
                     | {key: _part_of_label(label_ah[key], heaviest, day, key) for key in ("agm", "lfp")},
                 ),
@@ -132,24 +135,25 @@ def _part_of_label(label: Figure, figures: LoadFigures, day: Day, key: str) -> F
     """What of the label of a class a load is the reason for [Ah]."""
     share = figures.share(day.listed_wh)
     return computed(
-        f"day.{figures.type.id}.load.{figures.load.id}.{key}_ah", f"Of the label for {figures.load.name}",
-        label.number * share.number, "Ah", "{Ah} · {share}", {"Ah": label, "share": share},
-        "Its share of the day, of what the label must say",
-    )  # fmt: skip
+        f"day.{figures.type.id}.load.{figures.load.id}.{key}_ah",
+        phrase("day.findings.label", name=figures.load.name),
+        label.number * share.number,
+        "Ah",
+        "{Ah} · {share}",
+        {"Ah": label, "share": share},
+        phrase("day.findings.share_day_label_must"),
+    )
 
 
 def _instead(figures: LoadFigures) -> str:
     load = figures.load
     if COOLS.search(load.name):
-        return (
-            "Better insulation, air behind it, a cooler place or a smaller one may cost less than battery "
-            "for it; measure it over a day first."
-        )
+        return phrase("day.findings.better_insulation_air_behind")
     if load.supply == AC and HEATS.search(load.name):
-        return "Heat from gas or diesel takes no battery; or keep it for hook-up days."
+        return phrase("day.findings.heat_gas_diesel_takes")
     if load.use == STANDBY:
-        return "Switch it off while nobody needs it, or find one that idles on less."
-    return "Measure it before you buy battery for it; an hour less a day may be the cheaper way."
+        return phrase("day.findings.switch_off_while_nobody")
+    return phrase("day.findings.measure_before_buy_battery")
 
 
 def _peak_alone(day: Day) -> Iterator[Finding]:
@@ -167,16 +171,15 @@ def _peak_alone(day: Day) -> Iterator[Finding]:
     worst = max(share, key=lambda k: share[k])
     if peak.watts - share[worst] < ALONE * peak.watts:
         soft = (
-            "A soft start, or one that draws less, spares the bank" if peak.start else "One that draws less"
+            phrase("day.findings.soft_start_draws_less") if peak.start else phrase("day.findings.draws_less")
         )
         yield _note(
             "peak_alone",
             Sentence(
-                f"“{escaped(loads[worst].name)}” sets the hardest moment nearly alone: {{peak}}, {{amps}} at "
-                "the bank.",
+                phrase("day.findings.peak_alone", name=escaped(loads[worst].name)),
                 {"peak": day.peak_w, "amps": day.peak_a},
             ),
-            f"{soft}; or let nothing else run with it. Bank, fuse and cable are sized by this moment.",
+            phrase("day.findings.peak_alone_remedy", soft=soft),
             "note",
             worst,
         )
@@ -193,12 +196,10 @@ def _slips(plan: Plan, day: Day) -> Iterator[Finding]:
                 yield _note(
                     "amps_at_other_volts",
                     Sentence(
-                        f"{{I}} of “{escaped(load.name)}” are at {{V}}: that is {{P}}, not {{I}} of the "
-                        "bank. "
-                        "Amp-hours at different volts are never added; watt-hours are.",
+                        phrase("day.findings.amps_at_other_volts", name=escaped(load.name)),
                         {"I": power.inputs["I"], "V": power.inputs["V"], "P": power},
                     ),
-                    "Check that these are the volts to which its amps refer.",
+                    phrase("day.findings.amps_at_other_volts_remedy"),
                     "note",
                     load.id,
                 )
@@ -206,32 +207,28 @@ def _slips(plan: Plan, day: Day) -> Iterator[Finding]:
         if load.measured_wh is not None and load.measured_hours < 4 and load.duty < 1:
             yield _note(
                 "short_measurement",
-                Sentence(f"“{escaped(load.name)}” was measured over less than four hours, though it cycles."),
-                "A day and a night of measuring say more.",
+                Sentence(phrase("day.findings.short_measurement", name=escaped(load.name))),
+                phrase("day.findings.short_measurement_remedy"),
                 "note",
                 load.id,
             )
     if plan.loads and plan.standby_w == 0 and not any(x.use == STANDBY for x in plan.loads):
         yield _note(
             "standby_missing",
-            Sentence("Nothing draws while all is off, by this list; most rigs read 0.1 to 1 A then."),
-            "Switch everything off and enter what the monitor still reads.",
+            Sentence(phrase("day.findings.standby_missing")),
+            phrase("day.findings.standby_missing_remedy"),
         )
     worst = day.doubtful
     if worst is not None:
         at = f"day.{day.type.id}.doubt"
         extra = computed(
-            f"{at}.wh", "What its doubt may add to the day", worst.high_wh - worst.from_bank_wh, "Wh", "",
-            {"E": worst.bank_wh}, "Its high draw against its likely one, losses included",
+            f"{at}.wh", phrase("day.findings.wh"), worst.high_wh - worst.from_bank_wh, "Wh", "",
+            {"E": worst.bank_wh}, phrase("day.findings.wh_source"),
         )  # fmt: skip
         yield _note(
             "doubt",
-            Sentence(
-                f"The doubt about “{escaped(worst.load.name)}” costs most battery: up to {{wh}} a day "
-                "more than listed.",
-                {"wh": extra},
-            ),
-            "Measure this one first.",
+            Sentence(phrase("day.findings.doubt", name=escaped(worst.load.name)), {"wh": extra}),
+            phrase("day.findings.doubt_remedy"),
             "note",
             worst.load.id,
         )
@@ -242,34 +239,27 @@ def _crossed(figures: LoadFigures) -> Iterator[Finding]:
     load = figures.load
     at, name = f"day.load.{load.id}", escaped(load.name)
     unit = load.draw.unit
-    draw = typed(f"{at}.draw", "Draw", load.draw.value, unit, "")
+    draw = typed(f"{at}.draw", phrase("day.findings.draw"), load.draw.value, unit, "")
     wrong = [
-        (
-            load.low is not None and load.low > load.draw.value,
-            load.low,
-            unit,
-            "at least {limit}, more than its {draw}",
-        ),
-        (
-            load.high is not None and load.high < load.draw.value,
-            load.high,
-            unit,
-            "at most {limit}, less than its {draw}",
-        ),
+        (load.low is not None and load.low > load.draw.value, load.low, unit, phrase("day.findings.least")),
+        (load.high is not None and load.high < load.draw.value, load.high, unit, phrase("day.findings.less")),
         (
             load.start_w is not None and load.start_w < load.watts,
             load.start_w,
             "W",
-            "{limit} while it starts, less than it runs at",
+            phrase("day.findings.while_starts_less_runs"),
         ),
     ]
     for i, (is_wrong, value, its_unit, says) in enumerate(wrong):
         if is_wrong:
-            limit = typed(f"{at}.limit{i}", "As stated", value, its_unit, "")
+            limit = typed(f"{at}.limit{i}", phrase("day.findings.stated"), value, its_unit, "")
             yield _note(
                 "limits_crossed",
-                Sentence(f"“{name}” is said to draw {says}.", {"limit": limit, "draw": draw}),
-                "One of the two is a slip; until then the draw itself is used.",
+                Sentence(
+                    phrase("day.findings.limits_crossed", name=name, says=says),
+                    {"limit": limit, "draw": draw},
+                ),
+                phrase("day.findings.limits_crossed_remedy"),
                 "care",
                 load.id,
             )
@@ -284,20 +274,23 @@ def _measured(days: Mapping[str, Day]) -> Iterator[Finding]:
         if off <= MEASURED_OFF:
             continue
         gap = computed(
-            f"day.{day.type.id}.gap", "Measured against listed", off, "%",
+            f"day.{day.type.id}.gap", phrase("day.findings.gap"), off, "%",
             "{E_m} / {E_l} − 1" if more else "1 − {E_m} / {E_l}",
             {"E_m": day.measured_wh, "E_l": day.listed_wh},
         )  # fmt: skip
         yield _note(
             "measured_differs",
             Sentence(
-                f"{escaped(day.type.name)}: the monitor counted {{m}}, the list says {{l}}: {{gap}} "
-                f"{'more' if more else 'less'}.",
+                phrase(
+                    "day.findings.measured_differs",
+                    name=escaped(day.type.name),
+                    more="more" if more else "less",
+                ),
                 {"m": day.measured_wh, "l": day.listed_wh, "gap": gap},
             ),
-            "Something is missing from the list, runs longer than you think, or draws with everything off."
+            phrase("day.findings.measured_differs_remedy")
             if more
-            else "Loads may run shorter or draw less than listed, it was a light day, or a charger helped.",
+            else phrase("day.findings.measured_differs_remedy_2"),
             "care",
         )
 
@@ -308,16 +301,12 @@ def _second(plan: Plan, day: Day) -> Iterator[Finding]:
     mean_w = day.second_wh.number / 24
     if mean_w > plan.second.limit_w:
         mean = computed(
-            f"day.{day.type.id}.second_mean_w", "Mean power of the second bank's loads", mean_w, "W",
+            f"day.{day.type.id}.second_mean_w", phrase("day.findings.second_mean_w"), mean_w, "W",
             "{E_2} / 24", {"E_2": day.second_wh},
         )  # fmt: skip
         yield _note(
             "second_limit",
-            Sentence(
-                f"The loads on {escaped(plan.second.name)} take {{mean}} on average, more than its "
-                "charger gives.",
-                {"mean": mean},
-            ),
-            "A larger DC-DC charger, or hang some loads on the main bank.",
+            Sentence(phrase("day.findings.second_limit", name=escaped(plan.second.name)), {"mean": mean}),
+            phrase("day.findings.second_limit_remedy"),
             "stop",
         )

@@ -8,8 +8,9 @@ from vast_harbor.core.figures.workings import Deferred, Figure, computed, typed
 from vast_harbor.core.rig.day_types import DayType
 from vast_harbor.core.rig.loads import DC, SECOND, STANDBY, TIMES, USES, WEATHER_C, Load
 from vast_harbor.core.rig.plan import Plan
+from vast_harbor.phrases import phrase
 
-AUDIT = "Energy audit: quantity · power · hours · duty cycle"
+AUDIT = phrase("day.load_energy.energy_audit_quantity_power")
 
 
 @dataclass(frozen=True)
@@ -49,10 +50,14 @@ class LoadFigures:
     def bank_wh(self) -> Figure:
         """Energy that it takes from the main bank, losses included [Wh/day]."""
         return computed(
-            f"day.{self.type.id}.load.{self.load.id}.bank_wh", f"{self.load.name}, taken from the bank",
-            self.from_bank_wh, "Wh", "{E} / {η}", {"E": self.wh, "η": self.eta},
-            "Losses of the inverter, converter or wiring are the bank's to carry",
-        )  # fmt: skip
+            f"day.{self.type.id}.load.{self.load.id}.bank_wh",
+            phrase("day.load_energy.bank_wh", name=self.load.name),
+            self.from_bank_wh,
+            "Wh",
+            "{E} / {η}",
+            {"E": self.wh, "η": self.eta},
+            phrase("day.load_energy.bank_wh_source"),
+        )
 
     def part_of(self, total_wh: float) -> float | None:
         """Its share of an energy from the bank [-]; None of none."""
@@ -66,10 +71,13 @@ class LoadFigures:
         """
         part = self.part_of(total.number)
         return computed(
-            f"day.{self.type.id}.load.{self.load.id}.share", f"Share of {self.load.name}",
-            part, "%", "" if part is None else "{E} / {E_bank}",
+            f"day.{self.type.id}.load.{self.load.id}.share",
+            phrase("day.load_energy.share", name=self.load.name),
+            part,
+            "%",
+            "" if part is None else "{E} / {E_bank}",
             Deferred(lambda: {"E": self.bank_wh, "E_bank": total}),
-        )  # fmt: skip
+        )
 
     @property
     def low_wh(self) -> float:
@@ -102,61 +110,87 @@ def load_energy(plan: Plan, day_type: DayType, load: Load, index: int, air: Figu
     inputs = _measured(load, at, path) if measured else _estimated(load, at, path, air)
     power = "{P}" if measured else "{n} · {P} · {duty}"
     if load.use == USES:
-        inputs["u"] = typed(f"{at}.uses", "Uses a day", load.uses, "1", f"{times}/uses")
-        inputs["t"] = typed(f"{at}.minutes", "Minutes a use", load.minutes, "min", f"{times}/minutes")
+        inputs["u"] = typed(f"{at}.uses", phrase("day.load_energy.uses"), load.uses, "1", f"{times}/uses")
+        inputs["t"] = typed(
+            f"{at}.minutes", phrase("day.load_energy.minutes"), load.minutes, "min", f"{times}/minutes"
+        )
         formula = f"{power} · {{u}} · {{t}} / 60"
     elif load.use == STANDBY:
         formula = f"{power} · 24"
     elif load.use == TIMES:
         inputs["h"] = computed(
-            f"{at}.hours", "Length of its set times", load.hours_on, "h", "", {},
-            "Read off the 24-hour sheet; overlapping times count once",
+            f"{at}.hours", phrase("day.load_energy.hours"), load.hours_on, "h", "", {},
+            phrase("day.load_energy.hours_source"),
         )  # fmt: skip
         formula = f"{power} · {{h}}"
     else:
-        inputs["h"] = typed(f"{at}.hours", "Hours a day", load.hours_on, "h", f"{times}/hours")
+        inputs["h"] = typed(
+            f"{at}.hours", phrase("day.load_energy.hours_2"), load.hours_on, "h", f"{times}/hours"
+        )
         formula = f"{power} · {{h}}"
-    source = "Measured, in place of the estimate" if measured else AUDIT
+    source = phrase("day.load_energy.measured_place_estimate") if measured else AUDIT
     return computed(f"{at}.wh", load.name, wh, "Wh", formula, inputs, source)
 
 
 def _measured(load: Load, at: str, path: str) -> dict[str, Figure]:
     assert load.measured_wh is not None
-    counted = typed(f"{at}.measured_wh", "Counted by a meter", load.measured_wh, "Wh", f"{path}/measured_wh")
+    counted = typed(
+        f"{at}.measured_wh",
+        phrase("day.load_energy.measured_wh"),
+        load.measured_wh,
+        "Wh",
+        f"{path}/measured_wh",
+    )
     hours = typed(
-        f"{at}.measured_hours", "Hours switched on meanwhile", load.measured_hours, "h",
+        f"{at}.measured_hours", phrase("day.load_energy.measured_hours"), load.measured_hours, "h",
         f"{path}/measured_hours",
     )  # fmt: skip
     power = computed(
-        f"{at}.measured_w", f"Mean power of {load.name}, measured", load.measured_w, "W", "{Wh} / {h}",
-        {"Wh": counted, "h": hours}, "A measurement over some hours holds its duty cycle",
-    )  # fmt: skip
+        f"{at}.measured_w",
+        phrase("day.load_energy.measured_w", name=load.name),
+        load.measured_w,
+        "W",
+        "{Wh} / {h}",
+        {"Wh": counted, "h": hours},
+        phrase("day.load_energy.measured_w_source"),
+    )
     return {"P": power}
 
 
 def _estimated(load: Load, at: str, path: str, air: Figure) -> dict[str, Figure]:
-    inputs = {"n": typed(f"{at}.quantity", "How many", load.quantity, "1", f"{path}/quantity")}
+    inputs = {
+        "n": typed(
+            f"{at}.quantity", phrase("day.load_energy.quantity"), load.quantity, "1", f"{path}/quantity"
+        )
+    }
     if load.draw.unit == "A":
-        amps = typed(f"{at}.amps", "Current", load.draw.value, "A", f"{path}/draw")
+        amps = typed(f"{at}.amps", phrase("terms.names.current"), load.draw.value, "A", f"{path}/draw")
         volts = typed(
-            f"{at}.volts", "At volts", load.volts, "V", f"{path}/volts",
-            "Class volts unless you state others, so that the need does not depend on the bank.",
+            f"{at}.volts", phrase("day.load_energy.volts"), load.volts, "V", f"{path}/volts",
+            phrase("day.load_energy.volts_note"),
         )  # fmt: skip
         inputs["P"] = computed(
-            f"{at}.watts", f"Power of {load.name}", load.watts, "W", "{I} · {V}", {"I": amps, "V": volts}
+            f"{at}.watts",
+            phrase("day.load_energy.watts", name=load.name),
+            load.watts,
+            "W",
+            "{I} · {V}",
+            {"I": amps, "V": volts},
         )
     else:
-        inputs["P"] = typed(f"{at}.watts", f"Power of {load.name}", load.watts, "W", f"{path}/draw")
+        inputs["P"] = typed(
+            f"{at}.watts", phrase("day.load_energy.watts", name=load.name), load.watts, "W", f"{path}/draw"
+        )
     if load.duty_at:
         points = ", ".join(f"{d:.0%} at {t:g} °C" for t, d in zip(WEATHER_C, load.duty_at, strict=True))
         inputs["duty"] = computed(
-            f"{at}.duty", "Duty cycle in this weather", load.duty, "1", "", {"T_air": air},
-            f"Linear between {points}",
+            f"{at}.duty", phrase("day.load_energy.duty"), load.duty, "1", "", {"T_air": air},
+            phrase("day.load_energy.duty_source", points=points),
         )  # fmt: skip
     else:
         inputs["duty"] = typed(
-            f"{at}.duty", "Duty cycle", load.duty, "1", f"{path}/duty",
-            "Share of the time switched on in which it really draws.",
+            f"{at}.duty", phrase("day.load_energy.duty_2"), load.duty, "1", f"{path}/duty",
+            phrase("day.load_energy.duty_note"),
         )  # fmt: skip
     return inputs
 

@@ -17,6 +17,7 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.rig.profile import mean_current
 from vast_harbor.core.stops.day import Day, charge_window, profile_sums
+from vast_harbor.phrases import phrase
 
 NEED = "E_need = E_bank · N · (1 + m)"
 
@@ -95,7 +96,7 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, day: Da
     numbers = label_requirement(plan, reference, assumptions, day)
     energy = computed(
         f"{at}.energy",
-        "Usable energy needed between charges",
+        phrase("need.energy_need.energy"),
         numbers.energy_wh,
         "Wh",
         "{E_bank} · {N} · (1 + {m})",
@@ -200,16 +201,16 @@ def _overnight(plan: Plan, at: str, day: Day) -> Figure:
     window = charge_window(plan, day)
     if window is None:
         return computed(
-            f"{at}.overnight", "Overnight, from the last charge to the next", day.bank_wh.number, "Wh",
-            "{E_bank}", {"E_bank": day.bank_wh}, "The sun does not rise: the whole day is without a charge",
+            f"{at}.overnight", phrase("need.energy_need.overnight"), day.bank_wh.number, "Wh",
+            "{E_bank}", {"E_bank": day.bank_wh}, phrase("need.energy_need.overnight_source"),
         )  # fmt: skip
     start, end = window
     hours = (start.number - end.number) % 24
     wh = float(day.profile.energy_from(end.number, np.array([hours]))[0])
     return computed(
-        f"{at}.overnight", "Overnight, from the last charge to the next", wh, "Wh", "",
+        f"{at}.overnight", phrase("need.energy_need.overnight"), wh, "Wh", "",
         {"t_last": end, "t_first": start, "E_bank": day.bank_wh},
-        "Energy under the day's profile from the last charge of a day to the first of the next",
+        phrase("need.energy_need.overnight_source_2"),
     )  # fmt: skip
 
 
@@ -218,25 +219,25 @@ def _nights(plan: Plan, at: str, assumptions: Assumptions, day: Day, overnight: 
         return assumptions.figure("nights")
     has = day.bank_wh.number > 0
     return computed(
-        f"{at}.nights_overnight", "Overnight, as a share of the day",
+        f"{at}.nights_overnight", phrase("need.energy_need.nights_overnight"),
         overnight.number / day.bank_wh.number if has else 1.0, "nights",
         "{E_overnight} / {E_bank}" if has else "1", {"E_overnight": overnight, "E_bank": day.bank_wh},
-        "Planned from the last charge of a day to the next, in place of whole nights",
+        phrase("need.energy_need.nights_overnight_source"),
     )  # fmt: skip
 
 
 def class_volts(plan: Plan, battery_class: BatteryClass) -> Figure:
     """Nominal volts of a class in the rig's system [V]."""
-    system = typed("rig.system_v", "System voltage", plan.system_v, "V", "/rig/system_v")
+    system = typed("rig.system_v", phrase("terms.names.system_voltage"), plan.system_v, "V", "/rig/system_v")
     per_class = "" if battery_class.is_lead_acid else " / 12 · 4 · 3.2"
     return computed(
         f"need.{battery_class.key}.V",
-        f"Nominal volts, {battery_class.short}",
+        phrase("need.energy_need.nominal_volts", short=battery_class.short),
         battery_class.nominal_v(plan.system_v),
         "V",
         "{V_class}" + per_class,
         {"V_class": system},
-        "2.0 V a cell for lead-acid, 3.2 V a cell for LFP",
+        phrase("need.energy_need.n2_0_v_cell"),
     )
 
 
@@ -259,16 +260,16 @@ def _class_need(
     volts = class_volts(plan, battery_class)
     hours = Figure(
         f"{at}.r",
-        "Rated time",
+        phrase("terms.names.rated_time"),
         battery_class.rated_hours,
         "h",
         "reference",
-        source="Time over which the class is rated",
+        source=phrase("need.energy_need.r_source"),
     )
     current = derating.mean_current(at, area, squared, volts)
     before = computed(
         f"{at}.A",
-        "Amp-hours before the rate is reckoned with",
+        phrase("need.energy_need.amp_hours_before_rate"),
         numbers.before_ah,
         "Ah",
         "{E_need} / ({V} · {DoD} · {k_T} · {k_age})",
@@ -277,17 +278,17 @@ def _class_need(
     )
     ah = computed(
         f"{at}.nameplate_ah",
-        f"Amp-hours on the label, {battery_class.short}",
+        phrase("need.energy_need.nameplate_ah", short=battery_class.short),
         numbers.label_ah,
         "Ah",
         "max({A}, {A}^(1 / {k}) · ({r} · {I_mean})^(({k} − 1) / {k}))",
         {"A": before, "k": exponent, "r": hours, "I_mean": current},
-        f"{derating.PEUKERT}, solved so that the rate of the bank itself is used",
+        phrase("need.energy_need.nameplate_ah_source", peukert=derating.PEUKERT),
     )
     draws = current.number > 0
     rate = computed(
         f"{at}.k_rate",
-        f"Rate factor, {battery_class.short}",
+        phrase("need.energy_need.k_rate", short=battery_class.short),
         numbers.rate,
         "1",
         "min(1, ({Ah} / {r} / {I_mean})^({k} − 1))" if draws else "1",
@@ -296,12 +297,12 @@ def _class_need(
     )
     wh = computed(
         f"{at}.nameplate_wh",
-        f"Energy on the label, {battery_class.short}",
+        phrase("need.energy_need.nameplate_wh", short=battery_class.short),
         numbers.label_wh,
         "Wh",
         "{E_need} / ({DoD} · {k_T} · {k_rate} · {k_age})",
         {"E_need": energy, "DoD": dod, "k_T": k_t, "k_rate": rate, "k_age": ageing},
-        "E_nameplate = E_need / (DoD · k_T · k_rate · k_age)",
+        phrase("need.energy_need.nameplate_wh_source"),
     )
     steps = _steps(at, energy, dod, k_t, rate, ageing)
     classical = _classical(at, assumptions, energy, dod, k_t, volts) if battery_class.is_lead_acid else None
@@ -314,36 +315,54 @@ def _peak_current(
 ) -> Figure:
     """I_peak of a bank of that label at its planned floor, cold and aged."""
     if ah.number <= 0:
-        return Figure(f"{at}.I_peak", "Current at the hardest moment", 0.0, "A", source="Nothing is drawn")
+        return Figure(
+            f"{at}.I_peak",
+            phrase("terms.names.current_hardest_moment"),
+            0.0,
+            "A",
+            source=phrase("need.energy_need.nothing_drawn"),
+        )
     floor = 1 - dod.number
     terminal = Terminal(
         battery_class, plan.system_v, unit_resistance(battery_class, plan.system_v, ah.number),
         celsius=day.battery_c.number, health=ageing.number,
     )  # fmt: skip
     rested = computed(
-        f"{at}.OCV", "Rested volts at the planned floor", float(terminal.source_volts(floor, floor)), "V", "",
-        {"DoD": dod}, "Table of rested volts of the class against state of charge",
-    )  # fmt: skip
+        f"{at}.OCV",
+        phrase("need.energy_need.rested_volts_planned_floor"),
+        float(terminal.source_volts(floor, floor)),
+        "V",
+        "",
+        {"DoD": dod},
+        phrase("need.energy_need.table_rested_volts_class"),
+    )
     grows = resistance_formula(battery_class.is_lead_acid, "(1 − {DoD})", "{T}")
     inner = Figure(
-        f"{at}.R_ref", "Resistance of a 12 V 100 Ah unit, new, 25 °C", battery_class.resistance_mohm / 1000,
-        "Ω", "reference", source="Reference value of the battery class",
+        f"{at}.R_ref", phrase("need.energy_need.resistance_12_v_100"), battery_class.resistance_mohm / 1000,
+        "Ω", "reference", source=phrase("terms.names.reference_value_battery_class"),
     )  # fmt: skip
-    system = typed("rig.system_v", "System voltage", plan.system_v, "V", "/rig/system_v")
+    system = typed("rig.system_v", phrase("terms.names.system_voltage"), plan.system_v, "V", "/rig/system_v")
     resistance = computed(
-        f"{at}.R", "Resistance of such a bank", float(terminal.resistance(floor, floor)), "Ω",
+        f"{at}.R",
+        phrase("need.energy_need.resistance_such_bank"),
+        float(terminal.resistance(floor, floor)),
+        "Ω",
         f"{{R_ref}} · {{V}} / 12 · 100 / {{Ah}} · {grows} / {{k_age}}",
         {"R_ref": inner, "V": system, "Ah": ah, "DoD": dod, "T": day.battery_c, "k_age": ageing},
-        "Grows with depth, cold and age", "Cables come on top.",
-    )  # fmt: skip
+        phrase("need.energy_need.grows_depth_cold_age"),
+        phrase("need.energy_need.cables_come_top"),
+    )
     value = terminal.current(floor, floor, day.peak_w.number)
     return computed(
-        f"{at}.I_peak", f"Current at the hardest moment, {battery_class.short}", value, "A",
+        f"{at}.I_peak",
+        phrase("need.energy_need.current_hardest_moment", short=battery_class.short),
+        value,
+        "A",
         "" if value is None else "({OCV} − ({OCV}^2 − 4 · {R} · {P})^0.5) / (2 · {R})",
         {"OCV": rested, "R": resistance, "P": day.peak_w},
-        "I_peak = (OCV − √(OCV² − 4·R·P)) / (2R), at the planned floor, cold and aged",
-        "No figure: such a bank cannot deliver it.",
-    )  # fmt: skip
+        phrase("need.energy_need.i_peak_ocv_ocv"),
+        phrase("need.energy_need.figure_such_bank_cannot"),
+    )
 
 
 def _classical(
@@ -354,13 +373,13 @@ def _classical(
     wh = classical_nameplate(day.number, nights.number, reserve.number, dod.number, daily.number, k_t.number)
     return computed(
         f"{at}.classical_ah",
-        "Amp-hours by the classical solar method",
+        phrase("need.energy_need.classical_ah"),
         wh / volts.number,
         "Ah",
         "max({E_bank} · {N} / {DoD}, {E_bank} · {N} / 0.8, {E_bank} / {DoD_day}) · (1 + {m}) / {k_T} / {V}",
         {"E_bank": day, "N": nights, "DoD": dod, "DoD_day": daily, "m": reserve, "k_T": k_t, "V": volts},
-        "After IEEE 1013, for lead-acid on sun alone",
-        "It also limits what an ordinary day takes, so that the bank is full on most evenings.",
+        phrase("need.energy_need.classical_ah_source"),
+        phrase("need.energy_need.classical_ah_note"),
     )
 
 
@@ -370,14 +389,24 @@ def _steps(
     """From the day's energy to what the label must say, each factor adding its part."""
     day, nights, reserve = (energy.inputs[symbol] for symbol in ("E_bank", "N", "m"))
     factors_in_turn: list[tuple[str, str, str, Figure, float]] = [
-        ("nights", "Nights", "{E} · {x}", nights, nights.number),
-        ("reserve", "Reserve", "{E} · (1 + {x})", reserve, 1 + reserve.number),
-        ("depth", "Usable depth", "{E} / {x}", dod, 1 / dod.number),
-        ("temperature", "Temperature", "{E} / {x}", k_t, 1 / k_t.number),
-        ("rate", "Rate", "{E} / {x}", rate, 1 / rate.number),
-        ("age", "Age", "{E} / {x}", ageing, 1 / ageing.number),
+        ("nights", phrase("need.energy_need.nights"), "{E} · {x}", nights, nights.number),
+        ("reserve", phrase("terms.names.reserve"), "{E} · (1 + {x})", reserve, 1 + reserve.number),
+        ("depth", phrase("terms.names.usable_depth"), "{E} / {x}", dod, 1 / dod.number),
+        ("temperature", phrase("terms.names.temperature"), "{E} / {x}", k_t, 1 / k_t.number),
+        ("rate", phrase("terms.names.rate"), "{E} / {x}", rate, 1 / rate.number),
+        ("age", phrase("terms.names.age"), "{E} / {x}", ageing, 1 / ageing.number),
     ]
-    steps = [computed(f"{at}.step.day", "The day", day.number, "Wh", "{E_bank}", {"E_bank": day}, NEED)]
+    steps = [
+        computed(
+            f"{at}.step.day",
+            phrase("need.energy_need.day"),
+            day.number,
+            "Wh",
+            "{E_bank}",
+            {"E_bank": day},
+            NEED,
+        )
+    ]
     for key, name, formula, factor, times in factors_in_turn:
         before = steps[-1]
         steps.append(
@@ -388,7 +417,7 @@ def _steps(
                 "Wh",
                 formula,
                 {"E": before, "x": factor},
-                "What has to be carried once this is reckoned with",
+                phrase("need.energy_need.carried_once_reckoned"),
             )
         )
     return tuple(steps)

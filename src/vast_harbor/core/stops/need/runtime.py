@@ -7,6 +7,7 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.day import LoadFigures
 from vast_harbor.core.stops.need.governing_day import Days
+from vast_harbor.phrases import phrase
 
 A_KWH = 1000.0
 WHOLE_DAY = "day"
@@ -46,23 +47,33 @@ class Runtime:
         """Both runtimes with their workings; the second only where the old bank is known."""
         mean = computed(
             f"runtime.{self.id}.w",
-            f"{self.name}, from the bank while it is on",
+            phrase("need.runtime.w", name=self.name),
             self.watts,
             "W",
             "{E} / {h}",
             {
                 "E": self.energy(),
                 "h": Figure(
-                    f"runtime.{self.id}.h", "Hours on", self.hours, "h", REFERENCE, source="Of the day"
+                    f"runtime.{self.id}.h",
+                    phrase("need.runtime.h"),
+                    self.hours,
+                    "h",
+                    REFERENCE,
+                    source=phrase("need.runtime.h_source"),
                 ),
             },
-            "With its duty cycle and the losses on the way",
+            phrase("need.runtime.w_source"),
         )
         kwh = Figure(
-            "runtime.kwh", "One kilowatt-hour, usable", A_KWH, "Wh", REFERENCE, source="To compare by"
+            "runtime.kwh",
+            phrase("need.runtime.kwh"),
+            A_KWH,
+            "Wh",
+            REFERENCE,
+            source=phrase("need.runtime.kwh_source"),
         )
-        ways = [("on_kwh", "on 1 kWh usable", kwh)]
-        ways += [("on_old", "on the old bank", self.usable)] if self.usable is not None else []
+        ways = [("on_kwh", phrase("need.runtime.n1_kwh_usable"), kwh)]
+        ways += [("on_old", phrase("need.runtime.old_bank"), self.usable)] if self.usable is not None else []
         return tuple(
             computed(
                 f"runtime.{self.id}.{key}",
@@ -71,7 +82,7 @@ class Runtime:
                 "duration",
                 "{E} / {P}",
                 {"E": energy, "P": mean},
-                "Usable energy ÷ power, nothing else running",
+                phrase("need.runtime.usable_energy_power_nothing"),
             )
             for key, title, energy in ways
         )
@@ -91,7 +102,14 @@ def runtimes(plan: Plan, days: Days, old: Mapping[str, Figure]) -> tuple[Runtime
     out = []
     if day.bank_wh.number > 0:
         out.append(
-            Runtime(WHOLE_DAY, "The whole day", day.bank_wh.number / 24, lambda: day.bank_wh, 24, usable)
+            Runtime(
+                WHOLE_DAY,
+                phrase("need.runtime.whole_day"),
+                day.bank_wh.number / 24,
+                lambda: day.bank_wh,
+                24,
+                usable,
+            )
         )
     for f in day.loads:
         if f.runs:

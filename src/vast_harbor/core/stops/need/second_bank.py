@@ -10,6 +10,7 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.stops.day import second_efficiency
 from vast_harbor.core.stops.need.governing_day import Days
+from vast_harbor.phrases import phrase
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,24 +51,24 @@ def second_need(plan: Plan, reference: Reference, assumptions: Assumptions, days
     assert day_wh is not None and own is not None
     reserve, ageing = assumptions.figure("reserve"), assumptions.figure("ageing_allowance")
     nights = typed(
-        "second.nights", "Nights that it lasts by itself", second.nights, "nights", "/second_bank/nights"
+        "second.nights", phrase("need.second_bank.nights"), second.nights, "nights", "/second_bank/nights"
     )
     energy = computed(
         "second.energy",
-        f"Usable energy of {second.name}",
+        phrase("need.second_bank.energy", name=second.name),
         day_wh.number * nights.number * (1 + reserve.number),
         "Wh",
         "{E_2} · {N_2} · (1 + {m})",
         {"E_2": day_wh, "N_2": nights, "m": reserve},
-        "E_need = E_bank · N · (1 + m), for its own loads",
+        phrase("need.second_bank.energy_source"),
     )
     efficiency = second_efficiency(second)
     from_main = computed(
-        "second.from_main", "What the main bank gives for it a day", own.number / efficiency.number, "Wh",
-        "{E_2} / {η}", {"E_2": own, "η": efficiency}, "Its day, with the losses of the charger",
+        "second.from_main", phrase("need.second_bank.from_main"), own.number / efficiency.number, "Wh",
+        "{E_2} / {η}", {"E_2": own, "η": efficiency}, phrase("need.second_bank.from_main_source"),
     )  # fmt: skip
     volts = typed(
-        "second.system_v", "Volts of the second bank", second.system_v, "V", "/second_bank/system_v"
+        "second.system_v", phrase("need.second_bank.system_v"), second.system_v, "V", "/second_bank/system_v"
     )
     labels = {}
     for key, battery_class in reference.classes.items():
@@ -78,11 +79,11 @@ def second_need(plan: Plan, reference: Reference, assumptions: Assumptions, days
         wh = nameplate_energy(energy.number, dod.number, k_t.number, 1.0, ageing.number)
         labels[key] = computed(
             f"second.{key}.nameplate_ah",
-            f"Amp-hours on its label, {battery_class.short}",
+            phrase("need.second_bank.nameplate_ah", short=battery_class.short),
             wh / nominal,
             "Ah",
             f"{{E_need}} / ({{DoD}} · {{k_T}} · {{k_age}}) / ({{V}}{per_class})",
             {"E_need": energy, "DoD": dod, "k_T": k_t, "k_age": ageing, "V": volts},
-            "As for the main bank, without a rate factor: small loads, and the charger helps at the peaks",
+            phrase("need.second_bank.nameplate_ah_source"),
         )
     return SecondNeed(day_wh, energy, from_main, labels)

@@ -21,6 +21,7 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import OldBank, Plan
 from vast_harbor.core.stops.need import Need
 from vast_harbor.core.stops.rig.old_bank import tested_health
+from vast_harbor.phrases import phrase
 
 AT_FAULT, POSSIBLE, UNLIKELY, UNKNOWN = "at fault", "possible", "unlikely", "not known"
 BANK, CHARGER, DRAIN, USE = "bank", "charger", "drain", "use"
@@ -163,16 +164,16 @@ def _signs(
     out: list[tuple[str, HealthSign]] = []
     lead = old.battery_class.is_lead_acid
     if test is not None and test.low is not None and test.high is not None:
-        out.append(("capacity test", by_test(test.low, test.high)))
+        out.append((phrase("rig.diagnosis.capacity_test"), by_test(test.low, test.high)))
     if old.loaded_v is not None and old.load_a and old.rested_v is not None and old.rested_v > old.loaded_v:
         class_v, ah = 12 * _per_12(old), old.parallel * old.unit_ah
         ohm = unit_resistance(old.battery_class, class_v, ah)
         new = float(Terminal(old.battery_class, class_v, ohm, celsius=LAB_C).resistance(1.0, 1.0))
         sag = by_sag(lead, new, old.rested_v, old.loaded_v, old.load_a, old.load_a / ah, _per_12(old))
-        out.append(("volts under a load", sag))
+        out.append((phrase("rig.diagnosis.volts_under_load"), sag))
     if old.nights_then and old.nights_now is not None:
         nights = by_nights(old.nights_then, max(0.01, old.nights_now), ratio, charge)
-        out.append(("nights then and now", nights))
+        out.append((phrase("rig.diagnosis.nights_then_now"), nights))
     if old.age_years is not None:
         life = assumptions.get(f"calendar_years.{old.battery_class.key}")
         wear = accident_wear(old) if lead else 0.0
@@ -189,53 +190,54 @@ def _health(signs: tuple[tuple[str, HealthSign], ...], found: HealthTogether | N
     _, likely = clipped(found.likely, found.likely)
     names = ", ".join(name for name, _ in signs)
     return Figure(
-        "rig.old.health", "State of health of the old bank, by its signs", likely, "%",
-        source=f"From {names}: the product of their likelihoods; the range holds eight cases of ten",
-        note="A capacity test says far more than any of the others.", low=low, high=high,
+        "rig.old.health", phrase("rig.diagnosis.health"), likely, "%",
+        source=phrase("rig.diagnosis.health_source", names=names),
+        note=phrase("rig.diagnosis.health_note"), low=low, high=high,
     )  # fmt: skip
 
 
 def _danger(old: OldBank) -> str:
     seen = [
-        word for there, word in (
-            (old.smells, "smells of rotten eggs"), (old.warm, "gets warm while charging"),
-            (old.bulges, "has a bulging case"),
-        ) if there
-    ]  # fmt: skip
+        word
+        for there, word in (
+            (old.smells, phrase("rig.diagnosis.smells_rotten_eggs")),
+            (old.warm, phrase("rig.diagnosis.gets_warm_while_charging")),
+            (old.bulges, phrase("rig.diagnosis.bulging_case")),
+        )
+        if there
+    ]
     if not seen:
         return ""
-    return (
-        f"It {' and '.join(seen)}: stop charging it, air the place, keep sparks away and do not use it on. "
-        "Have it taken out."
-    )
+    return phrase("rig.diagnosis.stop_charging_air_place", seen=" and ".join(seen))
 
 
 def _bank(old: OldBank, health: Figure | None, found: HealthTogether | None, danger: str) -> Suspect:
     if danger:
         return Suspect(
-            BANK, AT_FAULT, Sentence("Smell, warmth or a bulge mean a damaged cell."), "Replace it."
+            BANK,
+            AT_FAULT,
+            Sentence(phrase("rig.diagnosis.smell_warmth_bulge_mean")),
+            phrase("rig.diagnosis.replace"),
         )
     dead = old.battery_class.is_lead_acid and old.rested_v is not None and old.rested_v / _per_12(old) < 11.2
     if dead:
         return Suspect(
             BANK,
             AT_FAULT,
-            Sentence(
-                "Rested volts this low after a charge mean a dead cell, or a bank that was never charged."
-            ),
-            "Measure each battery by itself after a full charge.",
+            Sentence(phrase("rig.diagnosis.rested_volts_low_after")),
+            phrase("rig.diagnosis.measure_battery_itself_after"),
         )
     if health is None or found is None:
         return Suspect(
-            BANK, UNKNOWN, Sentence("Nothing is known of its health yet."),
-            "Enter the nights then and now, or make the capacity test below.",
+            BANK, UNKNOWN, Sentence(phrase("rig.diagnosis.nothing_known_health_yet")),
+            phrase("rig.diagnosis.enter_nights_then_now"),
         )  # fmt: skip
-    span = Sentence("Its capacity is about {soh} of the label.", {"soh": health})
+    span = Sentence(phrase("rig.diagnosis.capacity_about_label"), {"soh": health})
     if found.worn > SURE:
-        return Suspect(BANK, AT_FAULT, span, "It is worn out.")
+        return Suspect(BANK, AT_FAULT, span, phrase("rig.diagnosis.worn_out"))
     if found.sound > SURE:
-        return Suspect(BANK, UNLIKELY, span, "It is sound: look further before you buy.")
-    return Suspect(BANK, POSSIBLE, span, "A capacity test would tell; it takes a lamp, a clock and a meter.")
+        return Suspect(BANK, UNLIKELY, span, phrase("rig.diagnosis.sound_look_further_before"))
+    return Suspect(BANK, POSSIBLE, span, phrase("rig.diagnosis.capacity_test_tell_takes"))
 
 
 def _charger(old: OldBank, charge: Span | None) -> Suspect:
@@ -243,83 +245,100 @@ def _charger(old: OldBank, charge: Span | None) -> Suspect:
         just = old.rested_v is not None
         return Suspect(
             CHARGER, UNKNOWN,
-            Sentence("Volts just after charging say nothing about being full." if just
-                     else "Whether it is ever filled is not known."),
-            "Read the volts the morning after the charger said full, with everything off.",
+            Sentence(phrase("rig.diagnosis.volts_just_after_charging") if just
+                     else phrase("rig.diagnosis.whether_ever_filled_known")),
+            phrase("rig.diagnosis.read_volts_morning_after"),
         )  # fmt: skip
     low, high = (
-        Figure(f"rig.old.soc_{name}", f"State of charge by its volts, {name}", value, "%",
-               source="Rested volts of the class, with the doubt of the reading")
+        Figure(f"rig.old.soc_{name}", phrase("rig.diagnosis.state_charge_volts", name=name), value, "%",
+               source=phrase("rig.diagnosis.rested_volts_class_doubt"))
         for name, value in zip(("lowest", "highest"), charge, strict=True)
     )  # fmt: skip
-    says = Sentence("After the charger said full it held {low} to {high}.", {"low": low, "high": high})
+    says = Sentence(phrase("rig.diagnosis.after_charger_said_full"), {"low": low, "high": high})
     if high.number < FULL_SOC:
         return Suspect(
             CHARGER, AT_FAULT, says,
-            "It is not filled: check the charger’s volts and times, its fuse and its cable before you buy.",
+            phrase("rig.diagnosis.filled_check_chargers_volts"),
         )  # fmt: skip
     if low.number < FULL_SOC - 0.15:
-        wait = "Let it rest for eight hours and read again." if old.battery_class.is_lead_acid else (
-            "Volts say little of LFP: read a counting shunt, or charge until the current falls away."
+        wait = phrase("rig.diagnosis.let_rest_eight_hours") if old.battery_class.is_lead_acid else (
+            phrase("rig.diagnosis.volts_say_little_lfp")
         )  # fmt: skip
         return Suspect(CHARGER, POSSIBLE, says, wait)
-    return Suspect(CHARGER, UNLIKELY, says, "It is filled.")
+    return Suspect(CHARGER, UNLIKELY, says, phrase("rig.diagnosis.filled"))
 
 
 def _drain(plan: Plan, need: Need) -> Suspect:
     standby, day = need.day.standby_wh, need.day.bank_wh
     if plan.standby_w <= 0:
         return Suspect(
-            DRAIN, UNKNOWN, Sentence("What still draws with everything off is not entered."),
-            "Switch everything off and read the monitor; enter it on the Day stop.",
+            DRAIN, UNKNOWN, Sentence(phrase("rig.diagnosis.still_draws_everything_off")),
+            phrase("rig.diagnosis.switch_everything_off_read"),
         )  # fmt: skip
     share = computed(
-        "rig.old.drain_share", "Standby against the day", standby.number / day.number if day.number else 0.0,
-        "%", "{E_standby} / {E_bank}" if day.number else "0", {"E_standby": standby, "E_bank": day},
-    )  # fmt: skip
-    says = Sentence(
-        "With everything off {E} a day go all the same, {share} of the day.", {"E": standby, "share": share}
+        "rig.old.drain_share",
+        phrase("rig.diagnosis.drain_share"),
+        standby.number / day.number if day.number else 0.0,
+        "%",
+        "{E_standby} / {E_bank}" if day.number else "0",
+        {"E_standby": standby, "E_bank": day},
     )
+    says = Sentence(phrase("rig.diagnosis.everything_off_day_go"), {"E": standby, "share": share})
     if share.number > DRAIN_SHARE:
-        return Suspect(DRAIN, AT_FAULT, says, "Pull fuses one by one until the monitor falls.")
+        return Suspect(DRAIN, AT_FAULT, says, phrase("rig.diagnosis.pull_fuses_until_monitor"))
     if share.number > DRAIN_SHARE / 2:
-        return Suspect(DRAIN, POSSIBLE, says, "Worth an hour with the fuses.")
-    return Suspect(DRAIN, UNLIKELY, says, "That is in order.")
+        return Suspect(DRAIN, POSSIBLE, says, phrase("rig.diagnosis.worth_hour_fuses"))
+    return Suspect(DRAIN, UNLIKELY, says, phrase("rig.diagnosis.order"))
 
 
 def _use(old: OldBank, need: Need, ratio: float) -> Suspect:
     day = need.day.bank_wh
     if old.day_then_wh is None or day.number <= 0:
         return Suspect(
-            USE, UNKNOWN, Sentence("What a day took when the bank was new is not entered."),
-            "Think of what has come since: a fridge, a heater, a router.",
+            USE, UNKNOWN, Sentence(phrase("rig.diagnosis.day_took_when_bank")),
+            phrase("rig.diagnosis.think_come_since_fridge"),
         )  # fmt: skip
-    then = typed("rig.old.day_then_wh", "A day then", old.day_then_wh, "Wh", "/old_bank/day_then_wh")
-    says = Sentence("A day took {then} then and takes {now} now.", {"then": then, "now": day})
+    then = typed(
+        "rig.old.day_then_wh",
+        phrase("rig.diagnosis.day_then_wh"),
+        old.day_then_wh,
+        "Wh",
+        "/old_bank/day_then_wh",
+    )
+    says = Sentence(phrase("rig.diagnosis.day_took_then_takes"), {"then": then, "now": day})
     if ratio > GROWN_MUCH:
-        return Suspect(USE, AT_FAULT, says, "Even a new bank of the same size would not last as it did.")
+        return Suspect(USE, AT_FAULT, says, phrase("rig.diagnosis.even_new_bank_same"))
     if ratio > GROWN:
-        return Suspect(USE, POSSIBLE, says, "Part of the missing nights is use.")
-    return Suspect(USE, UNLIKELY, says, "Use has not grown.")
+        return Suspect(USE, POSSIBLE, says, phrase("rig.diagnosis.part_missing_nights_use"))
+    return Suspect(USE, UNLIKELY, says, phrase("rig.diagnosis.use_grown"))
 
 
-NAMES = {BANK: "the bank", CHARGER: "the charger", DRAIN: "a hidden drain", USE: "grown use"}
+NAMES = {
+    BANK: phrase("rig.diagnosis.bank"),
+    CHARGER: phrase("terms.names.charger"),
+    DRAIN: phrase("rig.diagnosis.hidden_drain"),
+    USE: phrase("rig.diagnosis.grown_use"),
+}
 
 
 def _answer(suspects: tuple[Suspect, ...], danger: str, health: Figure | None) -> str:
     if danger:
-        return "The bank is damaged."
+        return phrase("rig.diagnosis.bank_damaged")
     at_fault = [NAMES[s.key] for s in suspects if s.verdict == AT_FAULT]
     if not at_fault:
         if suspects[0].verdict == UNLIKELY:
-            return "The bank is sound; nothing else stands out yet."
+            return phrase("rig.diagnosis.bank_sound_nothing_else")
         if suspects[0].verdict == POSSIBLE:
-            return "The bank may be worn; it is not sure yet."
-        return "Not enough is known yet."
-    listed = at_fault[0] if len(at_fault) == 1 else f"{', '.join(at_fault[:-1])} and {at_fault[-1]}"
+            return phrase("rig.diagnosis.bank_worn_sure_yet")
+        return phrase("rig.diagnosis.enough_known_yet")
+    listed = (
+        at_fault[0]
+        if len(at_fault) == 1
+        else phrase("rig.diagnosis.and", at_fault=", ".join(at_fault[:-1]), at_fault_2=at_fault[-1])
+    )
     if suspects[0].verdict == AT_FAULT:
-        also = " Mend the rest too, or the next one goes the same way." if len(at_fault) > 1 else ""
-        return f"At fault: {listed}.{also}"
+        also = phrase("rig.diagnosis.mend_rest_too_next") if len(at_fault) > 1 else ""
+        return phrase("rig.diagnosis.fault", listed=listed, also=also)
     if suspects[0].verdict == UNLIKELY:
-        return f"At fault: {listed}, not the bank. Mend that before you buy."
-    return f"At fault: {listed}. Mend that first; then see whether the bank still fails."
+        return phrase("rig.diagnosis.fault_bank_mend_before", listed=listed)
+    return phrase("rig.diagnosis.fault_mend_first_then", listed=listed)

@@ -7,6 +7,7 @@ from vast_harbor.core.installation.axle_load import locker_litres
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.need import Days
+from vast_harbor.phrases import phrase
 
 
 def rig_findings(plan: Plan, days: Days) -> tuple[Finding, ...]:
@@ -21,10 +22,8 @@ def forgotten(plan: Plan, assumptions: Assumptions) -> tuple[Finding, ...]:
             "assumption_gone",
             "note",
             "rig",
-            Sentence(
-                f"The assumption “{escaped(key)}”, which you set, is not known any more: it is left aside."
-            ),
-            "Look among the assumptions whether another one took its place.",
+            Sentence(phrase("rig.findings.assumption_set_known_left", key=escaped(key))),
+            phrase("rig.findings.look_among_assumptions_whether"),
         )
         for key in plan.overrides
         if key not in assumptions
@@ -34,23 +33,25 @@ def forgotten(plan: Plan, assumptions: Assumptions) -> tuple[Finding, ...]:
 def _year(plan: Plan) -> Iterator[Finding]:
     off = typed(
         "rig.off_grid_nights",
-        "Off-grid nights a year",
+        phrase("terms.names.off_grid_nights_year"),
         plan.off_grid_nights,
         "nights",
         "/rig/off_grid_nights",
     )
     hook = typed(
-        "rig.hook_up_nights", "Nights on hook-up", plan.hook_up_nights, "nights", "/rig/hook_up_nights"
+        "rig.hook_up_nights",
+        phrase("rig.findings.hook_up_nights"),
+        plan.hook_up_nights,
+        "nights",
+        "/rig/hook_up_nights",
     )
     if plan.off_grid_nights + plan.hook_up_nights > 366:
         yield Finding(
             "nights_of_year",
             "care",
             "rig",
-            Sentence(
-                "{off} off-grid and {hook} on hook-up are more than a year has.", {"off": off, "hook": hook}
-            ),
-            "Lower one of them; off-grid nights are what the money is counted by.",
+            Sentence(phrase("rig.findings.off_grid_hook_up"), {"off": off, "hook": hook}),
+            phrase("rig.findings.lower_off_grid_nights"),
         )
     row = plan.nights_in_a_row
     if row is not None and row > plan.off_grid_nights:
@@ -59,15 +60,19 @@ def _year(plan: Plan) -> Iterator[Finding]:
             "note",
             "rig",
             Sentence(
-                "{row} in a row are more than the {off} of the whole year.",
+                phrase("rig.findings.row_whole_year"),
                 {
                     "row": typed(
-                        "rig.nights_in_a_row", "Nights in a row", row, "nights", "/rig/nights_in_a_row"
+                        "rig.nights_in_a_row",
+                        phrase("terms.names.nights_row"),
+                        row,
+                        "nights",
+                        "/rig/nights_in_a_row",
                     ),
                     "off": off,
                 },
             ),
-            "One of the two is a slip.",
+            phrase("rig.findings.two_slip"),
         )
 
 
@@ -78,11 +83,11 @@ def _locker(plan: Plan, days: Days) -> Iterator[Finding]:
     litres = sum(locker_litres(*room) for room in plan.locker.rooms)
     room = Figure(
         "rig.locker_l",
-        "Room in the locker",
+        phrase("rig.findings.locker_l"),
         litres,
         "l",
         REFERENCE,
-        source="Inside measures less 25 mm at the sides and 50 mm over the terminals",
+        source=phrase("rig.findings.locker_l_source"),
         path="/rig/locker_length",
     )
     label_requirement = {}
@@ -90,11 +95,11 @@ def _locker(plan: Plan, days: Days) -> Iterator[Finding]:
         need = days.need.classes[key]
         density = need.battery_class.wh_per_l
         label_requirement[key] = computed(
-            f"rig.locker.{key}", f"Space of such a bank, {need.battery_class.short}",
+            f"rig.locker.{key}", phrase("rig.findings.space_such_bank", short=need.battery_class.short),
             need.nameplate_wh.number / density, "l", "{E_label} / {w}",
             {"E_label": need.nameplate_wh,
-             "w": Figure(f"rig.locker.{key}.w", "Energy in the space that batteries take", density, "Wh/l",
-                         REFERENCE, source="Reference value of the battery class")},
+             "w": Figure(f"rig.locker.{key}.w", phrase("rig.findings.w"), density, "Wh/l",
+                         REFERENCE, source=phrase("terms.names.reference_value_battery_class"))},
         )  # fmt: skip
     if (
         min(label_requirement["agm"].number, label_requirement["lfp"].number) > litres
@@ -104,9 +109,9 @@ def _locker(plan: Plan, days: Days) -> Iterator[Finding]:
         yield Finding(
             "locker_space", "care", "rig",
             Sentence(
-                "By volume the locker holds {room}; the need asks about {agm} as AGM and {lfp} as LFP.",
+                phrase("rig.findings.volume_locker_holds_need"),
                 {"room": room, "agm": label_requirement["agm"], "lfp": label_requirement["lfp"]},
             ),
-            "Only LFP has a chance to fit here; measure real cases before you buy." if fits
-            else "Neither fits: find a second place, or plan for less.",
+            phrase("rig.findings.lfp_chance_fit_measure") if fits
+            else phrase("rig.findings.neither_fits_find_second"),
         )  # fmt: skip

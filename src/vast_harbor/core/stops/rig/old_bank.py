@@ -10,6 +10,7 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Senten
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import OldBank, Plan
 from vast_harbor.core.stops.need import Need
+from vast_harbor.phrases import phrase
 
 # A test says most when it is no faster than this and neither cold nor hot.
 FASTEST_C, COLDEST_C, HOTTEST_C = 0.2, 10.0, 30.0
@@ -21,32 +22,34 @@ def old_bank_kg(plan: Plan) -> Figure | None:
     old = plan.old_bank
     if old is None:
         return None
-    n = typed("rig.old.units", "Old batteries", old.series * old.parallel, "1", "/old_bank")
+    n = typed("rig.old.units", phrase("rig.old_bank.units"), old.series * old.parallel, "1", "/old_bank")
     if old.unit_kg is not None:
-        unit = typed("rig.old.unit_kg", "Weight of one old battery", old.unit_kg, "kg", "/old_bank/unit_kg")
+        unit = typed(
+            "rig.old.unit_kg", phrase("rig.old_bank.unit_kg"), old.unit_kg, "kg", "/old_bank/unit_kg"
+        )
     else:
         density = Figure(
             "rig.old.density",
-            "Energy density of the class",
+            phrase("rig.old_bank.density"),
             old.battery_class.wh_per_kg,
             "Wh/kg",
             REFERENCE,
-            source="Reference value of the battery class",
+            source=phrase("terms.names.reference_value_battery_class"),
         )
-        volts = typed("rig.old.unit_v", "Volts of one", old.unit_v, "V", "/old_bank/unit_v")
-        ah = typed("rig.old.unit_ah", "Label of one", old.unit_ah, "Ah", "/old_bank/unit_ah")
+        volts = typed("rig.old.unit_v", phrase("rig.old_bank.unit_v"), old.unit_v, "V", "/old_bank/unit_v")
+        ah = typed("rig.old.unit_ah", phrase("terms.names.label"), old.unit_ah, "Ah", "/old_bank/unit_ah")
         unit = computed(
             "rig.old.unit_kg",
-            "Weight of one old battery, estimated",
+            phrase("rig.old_bank.unit_kg_2"),
             old.unit_v * old.unit_ah / old.battery_class.wh_per_kg,
             "kg",
             "{V} · {Ah} / {density}",
             {"V": volts, "Ah": ah, "density": density},
-            "Estimated from its class: weigh it to be sure",
+            phrase("rig.old_bank.unit_kg_source"),
         )
     return computed(
         "rig.old.kg",
-        "Weight of the old bank",
+        phrase("rig.old_bank.kg"),
         n.number * unit.number,
         "kg",
         "{n} · {kg}",
@@ -61,21 +64,25 @@ def old_bank_wh(plan: Plan) -> Figure | None:
         return None
     at = "rig.old"
     inputs = {
-        "n_s": typed(f"{at}.series", "In series", old.series, "batteries", "/old_bank/series"),
-        "V": typed(f"{at}.unit_v", "Volts of one", old.unit_v, "V", "/old_bank/unit_v"),
-        "n_p": typed(f"{at}.parallel", "Strings", old.parallel, "strings", "/old_bank/parallel"),
-        "Ah": typed(f"{at}.unit_ah", "Label of one", old.unit_ah, "Ah", "/old_bank/unit_ah"),
+        "n_s": typed(
+            f"{at}.series", phrase("terms.names.series"), old.series, "batteries", "/old_bank/series"
+        ),
+        "V": typed(f"{at}.unit_v", phrase("rig.old_bank.unit_v"), old.unit_v, "V", "/old_bank/unit_v"),
+        "n_p": typed(
+            f"{at}.parallel", phrase("rig.old_bank.parallel"), old.parallel, "strings", "/old_bank/parallel"
+        ),
+        "Ah": typed(f"{at}.unit_ah", phrase("terms.names.label"), old.unit_ah, "Ah", "/old_bank/unit_ah"),
     }
     value = old.series * old.unit_v * old.parallel * old.unit_ah
     return computed(
         f"{at}.wh",
-        "The old bank by its label",
+        phrase("rig.old_bank.wh"),
         value,
         "Wh",
         "{n_s} · {V} · {n_p} · {Ah}",
         inputs,
-        "Wh = V · Ah; in series volts add, in parallel amp-hours",
-        "When new. What is left of it a capacity test shows.",
+        phrase("rig.old_bank.wh_source"),
+        phrase("rig.old_bank.wh_note"),
     )
 
 
@@ -101,33 +108,41 @@ def old_bank_carries(
     exponent = assumptions.figure(f"peukert.{old.battery_class.key}")
     ah = old.parallel * old.unit_ah
     hours = Figure(
-        "rig.old.r", "Rated time", old.battery_class.rated_hours, "h", REFERENCE, source="Of the class"
+        "rig.old.r",
+        phrase("terms.names.rated_time"),
+        old.battery_class.rated_hours,
+        "h",
+        REFERENCE,
+        source=phrase("terms.names.class"),
     )
-    label_ah = typed("rig.old.ah", "Label of the whole bank", ah, "Ah", "/old_bank/unit_ah")
+    label_ah = typed("rig.old.ah", phrase("rig.old_bank.ah"), ah, "Ah", "/old_bank/unit_ah")
     draws = of_class.mean_current.number > 0
     rate = computed(
-        "rig.old.k_rate", "Rate factor",
-        rate_factor(ah, hours.number, exponent.number, of_class.mean_current.number), "1",
+        "rig.old.k_rate",
+        phrase("terms.names.rate_factor"),
+        rate_factor(ah, hours.number, exponent.number, of_class.mean_current.number),
+        "1",
         "min(1, ({Ah} / {r} / {I_mean})^({k} − 1))" if draws else "1",
-        {"Ah": label_ah, "r": hours, "I_mean": of_class.mean_current, "k": exponent}, "Peukert (1897)",
-    )  # fmt: skip
+        {"Ah": label_ah, "r": hours, "I_mean": of_class.mean_current, "k": exponent},
+        phrase("terms.names.peukert_1897"),
+    )
     usable = computed(
         "rig.old.usable_wh",
-        "Usable energy of the old bank as it is",
+        phrase("rig.old_bank.usable_wh"),
         usable_energy(
             label.number, of_class.dod.number, of_class.temperature.number, rate.number, soh.number
         ),
         "Wh",
         "{E_label} · {DoD} · {k_T} · {k_rate} · {SoH}",
         {"E_label": label, "DoD": of_class.dod, "k_T": of_class.temperature, "k_rate": rate, "SoH": soh},
-        "usable = nameplate · DoD · k_T · k_rate · SoH",
+        phrase("rig.old_bank.usable_wh_source"),
     )
     day = need.energy.inputs["E_bank"]
     nights = computed(
-        "rig.old.nights", "Nights that the old bank still carries",
+        "rig.old.nights", phrase("rig.old_bank.nights"),
         usable.number / day.number if day.number else None, "nights",
         "{E_usable} / {E_bank}" if day.number else "", {"E_usable": usable, "E_bank": day},
-        "Usable energy ÷ the day",
+        phrase("terms.names.usable_energy_day"),
     )  # fmt: skip
     return {"soh": soh, "usable_wh": usable, "nights": nights}
 
@@ -147,29 +162,45 @@ def _soh(old: OldBank, assumptions: Assumptions) -> Figure:
     exponent = assumptions.figure(f"peukert.{battery_class.key}")
     ah, hours = old.parallel * old.unit_ah, battery_class.rated_hours
     k_t = temperature_factor(battery_class, celsius)
-    amps = typed(f"{at}.test_a", "Current of the test", old.test_a, "A", "/old_bank/test_a")
+    amps = typed(f"{at}.test_a", phrase("rig.old_bank.test_a"), old.test_a, "A", "/old_bank/test_a")
     minutes = typed(
-        f"{at}.test_minutes", "Time to the cut-off", old.test_minutes, "min", "/old_bank/test_minutes"
+        f"{at}.test_minutes",
+        phrase("rig.old_bank.test_minutes"),
+        old.test_minutes,
+        "min",
+        "/old_bank/test_minutes",
     )
-    warmth = typed(f"{at}.test_c", "Battery temperature at the test", celsius, "°C", "/old_bank/test_c")
+    warmth = typed(f"{at}.test_c", phrase("rig.old_bank.test_c"), celsius, "°C", "/old_bank/test_c")
     expected = computed(
         f"{at}.expected",
-        "What a new one gives at that current",
+        phrase("rig.old_bank.expected"),
         capacity_at_current(ah, hours, exponent.number, old.test_a),
         "Ah",
         "min(1.05 · {C}, {C} · ({C} / {r} / {I})^({k} − 1))",
         {
-            "C": typed(f"{at}.ah", "Label of the whole bank", ah, "Ah", "/old_bank/unit_ah"),
-            "r": Figure(f"{at}.r", "Rated time", hours, "h", REFERENCE, source="Of the class"),
+            "C": typed(f"{at}.ah", phrase("rig.old_bank.ah"), ah, "Ah", "/old_bank/unit_ah"),
+            "r": Figure(
+                f"{at}.r",
+                phrase("terms.names.rated_time"),
+                hours,
+                "h",
+                REFERENCE,
+                source=phrase("terms.names.class"),
+            ),
             "I": amps,
             "k": exponent,
         },
-        "Peukert (1897)",
+        phrase("terms.names.peukert_1897"),
     )
     factor = Figure(
-        f"{at}.test_k_T", "Temperature factor of the test", k_t, "1", REFERENCE, inputs={"T": warmth},
-        source="Table of the class, linear between its points",
-    )  # fmt: skip
+        f"{at}.test_k_T",
+        phrase("rig.old_bank.temperature_factor_test"),
+        k_t,
+        "1",
+        REFERENCE,
+        inputs={"T": warmth},
+        source=phrase("rig.old_bank.table_class_linear_between"),
+    )
     low, high = health_range(
         old.test_a, old.test_minutes, ah, hours,
         (assumptions.get(exponent.assumption).low or exponent.number,
@@ -177,13 +208,13 @@ def _soh(old: OldBank, assumptions: Assumptions) -> Figure:
     )  # fmt: skip
     soh = computed(
         f"{at}.soh",
-        "State of health of the old bank",
+        phrase("rig.old_bank.soh"),
         state_of_health(old.test_a, old.test_minutes, ah, hours, exponent.number, k_t),
         "%",
         "{I} · {t} / 60 / ({C_I} · {k_T})",
         {"I": amps, "t": minutes, "C_I": expected, "k_T": factor},
-        "Ah measured to the cut-off ÷ what a new one gives at that current and temperature",
-        "The range allows for the exponent of the class and for ammeter and clock.",
+        phrase("rig.old_bank.soh_source"),
+        phrase("rig.old_bank.soh_note"),
     )
     return replace(soh, low=low, high=high)
 
@@ -201,8 +232,8 @@ def old_bank_findings(plan: Plan, figures: dict[str, Figure], need: Need) -> tup
                 "test_current",
                 "note",
                 "rig",
-                Sentence("The test drew {I}, more than a fifth of the label in amps.", {"I": amps}),
-                "A gentler current says more.",
+                Sentence(phrase("rig.old_bank.test_drew_fifth_label"), {"I": amps}),
+                phrase("rig.old_bank.gentler_current_says"),
             )
         )
     if amps is not None and not COLDEST_C <= soh.inputs["k_T"].inputs["T"].number <= HOTTEST_C:
@@ -211,8 +242,8 @@ def old_bank_findings(plan: Plan, figures: dict[str, Figure], need: Need) -> tup
                 "test_temperature",
                 "note",
                 "rig",
-                Sentence("The battery had {T} at the test.", {"T": soh.inputs["k_T"].inputs["T"]}),
-                "Between 10 and 30 °C (50 and 86 °F) the result is surer.",
+                Sentence(phrase("rig.old_bank.battery_had_test"), {"T": soh.inputs["k_T"].inputs["T"]}),
+                phrase("rig.old_bank.between_10_30_c"),
             )
         )
     nights = figures["nights"]
@@ -223,11 +254,8 @@ def old_bank_findings(plan: Plan, figures: dict[str, Figure], need: Need) -> tup
                 "old_bank_serves",
                 "note",
                 "rig",
-                Sentence(
-                    "The old bank still carries {nights}, all that the plan asks of a new one.",
-                    {"nights": nights},
-                ),
-                "Look at the charger and at hidden drains before you buy.",
+                Sentence(phrase("rig.old_bank.old_bank_still_carries"), {"nights": nights}),
+                phrase("rig.old_bank.look_charger_hidden_drains"),
             )
         )
     return tuple(found)

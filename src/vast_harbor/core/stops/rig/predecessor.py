@@ -9,6 +9,7 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import OldBank, Plan
 from vast_harbor.core.stops.need import Days
 from vast_harbor.core.stops.rig.diagnosis import accident_wear, charger_at_fault, health_seen
+from vast_harbor.phrases import phrase
 
 # From here on it is worth a sentence [-].
 NOTABLE = 0.1
@@ -36,29 +37,35 @@ def life_factor(
         return None
     at = "rig.predecessor"
     wear = _wear_a_year(plan, old, assumptions, days, use_c, rest_c)
-    age = typed("rig.old.age_years", "Age of the old bank", old.age_years, "years", "/old_bank/age_years")
+    age = typed(
+        "rig.old.age_years",
+        phrase("rig.predecessor.age_years"),
+        old.age_years,
+        "years",
+        "/old_bank/age_years",
+    )
     lead, health = old.battery_class.is_lead_acid, seen.likely
     evidence = weigh(
         age.number * wear.number, health, seen.doubt, accident_wear(old), lead, life.high / life.low
     )
     expected = computed(
-        f"{at}.expected", "Wear that use and years should have made of it", evidence.expected, "1",
-        "{age} · {w}", {"age": age, "w": wear}, "Use as it is planned now",
+        f"{at}.expected", phrase("rig.predecessor.expected"), evidence.expected, "1",
+        "{age} · {w}", {"age": age, "w": wear}, phrase("rig.predecessor.expected_source"),
     )  # fmt: skip
     shown = Figure(
-        f"{at}.soh", "Its state of health, without what its age says", min(1.05, max(0.05, health)), "1",
-        REFERENCE, source="Its capacity test, volts and nights",
+        f"{at}.soh", phrase("rig.predecessor.soh"), min(1.05, max(0.05, health)), "1",
+        REFERENCE, source=phrase("rig.predecessor.soh_source"),
     )  # fmt: skip
     beyond = lead and shown.number < 0.8
     accidents = Figure(
-        f"{at}.accidents", "Wear of what is known to have happened to it", accident_wear(old), "1", REFERENCE,
-        source="Times left low, emptied, left empty, frozen",
+        f"{at}.accidents", phrase("rig.predecessor.accidents"), accident_wear(old), "1", REFERENCE,
+        source=phrase("rig.predecessor.accidents_source"),
     )  # fmt: skip
     faded = "1 + ((1 − {SoH}) / 0.2 − 1) / 3" if beyond else "(1 − {SoH}) / 0.2"
     worn = computed(
-        f"{at}.worn", "Wear that its health shows", evidence.worn, "1",
+        f"{at}.worn", phrase("rig.predecessor.worn"), evidence.worn, "1",
         f"max(0, {faded} − {{w_acc}})", {"SoH": shown, "w_acc": accidents},
-        "SoH = 1 − 0.2 · wear, accidents taken off",
+        phrase("rig.predecessor.worn_source"),
     )  # fmt: skip
     return _factor(at, old, assumptions, evidence, expected, worn)
 
@@ -67,16 +74,16 @@ def _factor(
     at: str, old: OldBank, assumptions: Assumptions, evidence: Evidence, expected: Figure, worn: Figure
 ) -> Figure:
     trust = Figure(
-        f"{at}.trust", "How much of the difference is the class’s", evidence.trust, "1", REFERENCE,
-        source="σ_class² / (σ_class² + σ_bank²): spread of the class against the doubt about one bank",
+        f"{at}.trust", phrase("rig.predecessor.trust"), evidence.trust, "1", REFERENCE,
+        source=phrase("rig.predecessor.trust_source"),
     )  # fmt: skip
     share = assumptions.figure("predecessor_share")
     return computed(
-        f"{at}.factor", f"Life of {old.battery_class.short} here, by the old bank",
+        f"{at}.factor", phrase("rig.predecessor.factor", short=old.battery_class.short),
         evidence.factor(share.number), "1", "1 / (1 + {s} · {trust} · ({w_old} / {w_exp} − 1))",
         {"w_exp": expected, "w_old": worn, "trust": trust, "s": share},
-        "What the old bank lasted, against what was to be expected, weighed by its doubt",
-        "A factor on the cycles and the years of its class.",
+        phrase("rig.predecessor.factor_source"),
+        phrase("rig.predecessor.factor_note"),
     )  # fmt: skip
 
 
@@ -98,17 +105,17 @@ def _wear_a_year(
     by_age = float(calendar_wear(use, rest, min(1.0, plan.off_grid_nights / 365)))
     parts = {
         "w_cycles": Figure(
-            "rig.predecessor.cycles", "Wear of its class by cycles", cycles, "1/year", REFERENCE,
-            source="Off-grid nights / N over the cycles that the class stands at that depth",
+            "rig.predecessor.cycles", phrase("rig.predecessor.cycles"), cycles, "1/year", REFERENCE,
+            source=phrase("rig.predecessor.cycles_source"),
         ),
         "w_years": Figure(
-            "rig.predecessor.years", "Wear of its class by years", by_age, "1/year", REFERENCE,
-            source="1 / calendar life of the class at the temperatures of the rig",
+            "rig.predecessor.years", phrase("rig.predecessor.years"), by_age, "1/year", REFERENCE,
+            source=phrase("rig.predecessor.years_source"),
         ),
     }  # fmt: skip
     return computed(
-        "rig.predecessor.wear", "Wear a year of such a bank", cycles + by_age, "1/year",
-        "{w_cycles} + {w_years}", parts, "By hand, as a new one is reckoned without a run year",
+        "rig.predecessor.wear", phrase("rig.predecessor.wear"), cycles + by_age, "1/year",
+        "{w_cycles} + {w_years}", parts, phrase("rig.predecessor.wear_source"),
     )  # fmt: skip
 
 
@@ -117,14 +124,14 @@ def predecessor_finding(factor: Figure | None, battery_class: BatteryClass) -> t
     if factor is None or abs(factor.number - 1) < NOTABLE:
         return ()
     fast = factor.number < 1
-    says = (
-        f"The old bank aged {'faster' if fast else 'more slowly'} than its use and age explain, so a new "
-        f"{battery_class.short} bank is reckoned with {{factor}} times the usual life."
+    says = phrase(
+        "rig.predecessor.old_bank_aged_use",
+        fast="faster" if fast else phrase("rig.predecessor.old_bank_aged_use_fast"),
+        short=battery_class.short,
     )
     remedy = (
-        "Find out why: heat, a charger that leaves it short, times when it was left flat. Once that is "
-        "mended, set how much the old bank counts to 0."
+        phrase("rig.predecessor.find_out_why_heat")
         if fast
-        else "It is in good hands: treat the next one likewise."
+        else phrase("rig.predecessor.good_hands_treat_next")
     )
     return (Finding("predecessor", "note", "rig", Sentence(says, {"factor": factor}), remedy),)

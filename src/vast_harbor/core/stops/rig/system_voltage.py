@@ -9,6 +9,7 @@ from vast_harbor.core.rig.loads import AC, DC
 from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.stops.day import hangs_on_second, inverter_efficiency
 from vast_harbor.core.stops.need import Days
+from vast_harbor.phrases import phrase
 
 VOLTS = (12.0, 24.0, 48.0)
 
@@ -55,11 +56,17 @@ def _main_power(plan: Plan, days: Days) -> Figure:
     peak, inverter = days.day.peak_w, plan.inverter
     if inverter.rated_w is None or inverter.rated_w / inverter.efficiency <= peak.number:
         return peak
-    rated = typed("day.inverter.rated_w", "Inverter rating", inverter.rated_w, "W", "/day/inverter/rated_w")
+    rated = typed(
+        "day.inverter.rated_w",
+        phrase("terms.names.inverter_rating"),
+        inverter.rated_w,
+        "W",
+        "/day/inverter/rated_w",
+    )
     efficiency = inverter_efficiency(plan)
     return computed(
-        "rig.main_w", "Inverter at its rating", rated.number / efficiency.number, "W", "{P} / {η}",
-        {"P": rated, "η": efficiency}, "Cable and fuse bear what it can draw, not only what it draws today",
+        "rig.main_w", phrase("rig.system_voltage.main_w"), rated.number / efficiency.number, "W", "{P} / {η}",
+        {"P": rated, "η": efficiency}, phrase("rig.system_voltage.main_w_source"),
     )  # fmt: skip
 
 
@@ -67,58 +74,64 @@ def _choice(
     plan: Plan, reference: Reference, assumptions: Assumptions, days: Days, volts: float
 ) -> VoltageChoice:
     at, day = f"rig.at{volts:g}", days.day
-    v = Figure(f"{at}.v", "System voltage tried", volts, "V", REFERENCE, source="One of 12, 24 and 48 V")
+    v = Figure(
+        f"{at}.v",
+        phrase("rig.system_voltage.v"),
+        volts,
+        "V",
+        REFERENCE,
+        source=phrase("rig.system_voltage.v_source"),
+    )
     watts = _main_power(plan, days)
     cut_off, drop = assumptions.figure("inverter_cut_off_v"), assumptions.figure("cable_drop")
     peak_a = computed(
-        f"{at}.peak_a", f"Main current at {volts:g} V",
+        f"{at}.peak_a", phrase("rig.system_voltage.peak_a", volts=f'{volts:g}'),
         inverter_current(watts.number, 1.0, cut_off.number * volts / 12), "A",
         "{P} / ({V_LVC} · {V} / 12)", {"P": watts, "V": v, "V_LVC": cut_off},
-        "I = P/(η·V_LVC), at the volts at which an inverter cuts off",
+        phrase("rig.system_voltage.peak_a_source"),
     )  # fmt: skip
     length = assumptions.figure("main_cable_m")
     sized = size(max(peak_a.number, 0.1), length.number, volts, drop.number, reference.cables)
     cable = computed(
         f"{at}.cable",
-        f"Main cable at {volts:g} V",
+        phrase("rig.system_voltage.cable", volts=f"{volts:g}"),
         None if sized is None else sized.mm2,
         "mm²",
         "",
         {"I": peak_a, "L": length, "drop": drop},
-        "Smallest size that may carry it, drops little enough (R = ρ·2L/A) and has a fuse of 1.25 times the "
-        "current; after ISO 10133, 105 °C",
-        "No figure: more than one cable, or more volts. Your code's own table goes before this one.",
+        phrase("rig.system_voltage.cable_source"),
+        phrase("rig.system_voltage.cable_note"),
     )
     direct = [f.wh for f in day.loads if f.load.supply == DC and f.runs and not hangs_on_second(plan, f.load)]
     dc = computed(
         f"{at}.dc_wh",
-        "DC loads on the main bank",
+        phrase("rig.system_voltage.dc_wh"),
         sum(f.number for f in direct),
         "Wh",
         " + ".join(f"{{E{i}}}" for i in range(1, len(direct) + 1)) or "0",
         {f"E{i}": f for i, f in enumerate(direct, 1)},
-        "Appliances made for the present volts of the rig",
+        phrase("rig.system_voltage.dc_wh_source"),
     )
     # Appliances stay; those of more volts than the bank cannot, so nothing is converted for them.
     converts = volts > plan.system_v
     efficiency = assumptions.figure("voltage_converter_efficiency")
     loss = computed(
         f"{at}.converter_wh",
-        f"Lost in converters to {plan.system_v:g} V appliances",
+        phrase("rig.system_voltage.converter_wh", system_v=f"{plan.system_v:g}"),
         dc.number * (1 / efficiency.number - 1) if converts else 0.0,
         "Wh",
         "{E_dc} · (1 / {η} − 1)" if converts else "0",
         {"E_dc": dc, "η": efficiency},
-        "The appliances as they are hang on a converter where the bank has more volts",
+        phrase("rig.system_voltage.converter_wh_source"),
     )
     need = days.need
     nights, reserve = need.nights, need.reserve
     need_wh = computed(
-        f"{at}.need_wh", f"Need at {volts:g} V",
+        f"{at}.need_wh", phrase("rig.system_voltage.need_wh", volts=f'{volts:g}'),
         (day.bank_wh.number + loss.number) * nights.number * (1 + reserve.number), "Wh",
         "({E_bank} + {E_loss}) · {N} · (1 + {m})",
         {"E_bank": day.bank_wh, "E_loss": loss, "N": nights, "m": reserve},
-        "Watt-hours do not change with the volts, but for what converters lose",
+        phrase("rig.system_voltage.need_wh_source"),
     )  # fmt: skip
     labels = {}
     for key in ("agm", "lfp"):
@@ -129,7 +142,7 @@ def _choice(
         )
         labels[key] = computed(
             f"{at}.{key}_ah",
-            f"On the label at {volts:g} V, {battery_class.short}",
+            phrase("rig.system_voltage.label_v", volts=f"{volts:g}", short=battery_class.short),
             need_wh.number / product / nominal,
             "Ah",
             "{E} / ({DoD} · {k_T} · {k_rate} · {k_age}) / ({V}"
@@ -142,7 +155,7 @@ def _choice(
                 "k_age": of_class.ageing,
                 "V": v,
             },
-            "Amp-hours shrink as the volts grow; the energy on the label stays",
+            phrase("rig.system_voltage.amp_hours_shrink_volts"),
         )
     return VoltageChoice(volts, peak_a, cable, loss, need_wh, labels, _replaced(plan, days, volts))
 
@@ -151,21 +164,21 @@ def _replaced(plan: Plan, days: Days, volts: float) -> tuple[str, ...]:
     if volts == plan.system_v:
         return ()
     out = [
-        "the mains charger",
-        "solar controller, if it does not take both",
-        "monitor shunt and fuses by their volts",
+        phrase("rig.system_voltage.mains_charger"),
+        phrase("rig.system_voltage.solar_controller_take_both"),
+        phrase("rig.system_voltage.monitor_shunt_fuses_volts"),
     ]
     if any(f.load.supply == AC and f.runs for f in days.day.loads):
-        out.insert(0, "the inverter")
+        out.insert(0, phrase("rig.system_voltage.inverter"))
     if plan.kind in ("van", "rv", "boat", "other"):
-        out.append(f"a DC-DC charger from the engine’s alternator to {volts:g} V")
+        out.append(phrase("rig.system_voltage.dc_dc_charger_engines", volts=f"{volts:g}"))
     if volts > plan.system_v:
         strong = [
             f.load.name for f in days.day.loads if f.load.supply == DC and f.runs and f.load.run_w >= 400
         ]
-        out.append(f"a converter to {plan.system_v:g} V for the DC appliances")
+        out.append(phrase("rig.system_voltage.converter_v_dc_appliances", system_v=f"{plan.system_v:g}"))
         if strong:
-            out.append(f"motors that no converter feeds: {', '.join(strong[:3])}")
+            out.append(phrase("rig.system_voltage.motors_converter_feeds", strong=", ".join(strong[:3])))
     else:
-        out.append(f"every DC appliance made for {plan.system_v:g} V")
+        out.append(phrase("rig.system_voltage.every_dc_appliance_made", system_v=f"{plan.system_v:g}"))
     return tuple(out)

@@ -24,6 +24,7 @@ from vast_harbor.core.simulation.run import fed_by
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 from vast_harbor.core.stops.trial.stretch_setup import PreparedStretch
 from vast_harbor.core.weather.daily_weather import STEPS_A_DAY
+from vast_harbor.phrases import phrase
 
 # A cut-off that comes again within this time is told once [steps].
 TOGETHER = 8
@@ -93,16 +94,20 @@ class _EventFinder:
         yield from self._short()
 
     def figure(self, step: int, key: str, name: str, value: float, unit: str) -> Figure:
-        return Figure(f"{self.at}.{step}.{key}", name, value, unit, REFERENCE, source="The run of the trial")
+        return Figure(
+            f"{self.at}.{step}.{key}", name, value, unit, REFERENCE, source=phrase("trial.events.run_trial")
+        )
 
     def _soc(self, step: int) -> Figure:
-        return self.figure(step, "soc", "Charge", float(self.traces.soc[0, step]), "%")
+        return self.figure(step, "soc", phrase("terms.names.charge"), float(self.traces.soc[0, step]), "%")
 
     def _time(self, step: int, until: int) -> Figure:
-        return self.figure(step, "time", "For", (until - step) * self.dt, "duration")
+        return self.figure(step, "time", phrase("trial.events.for"), (until - step) * self.dt, "duration")
 
     def _watts(self, step: int) -> Figure:
-        return self.figure(step, "watts", "Load", float(self.prepared.conditions.peak_w[0, step]), "W")
+        return self.figure(
+            step, "watts", phrase("trial.events.load"), float(self.prepared.conditions.peak_w[0, step]), "W"
+        )
 
     def _bms(self) -> Iterator[Event]:
         simulated, conditions = self.simulated, self.prepared.conditions
@@ -121,41 +126,39 @@ class _EventFinder:
                     conditions.peak_w[0, at] if over_peak else conditions.lasting_w(simulated.peak_s)[0, at]
                 )
                 figures |= {
-                    "watts": self.figure(at, "watts", "Load", float(watts), "W"),
-                    "amps": self.figure(at, "amps", "Current", float(watts) / volts, "A"),
-                    "limit": self.figure(at, "limit", "Its BMS passes", limit, "A"),
+                    "watts": self.figure(at, "watts", phrase("trial.events.load"), float(watts), "W"),
+                    "amps": self.figure(at, "amps", phrase("terms.names.current"), float(watts) / volts, "A"),
+                    "limit": self.figure(at, "limit", phrase("trial.events.bms_passes"), limit, "A"),
                 }
-                says = (
-                    "Its BMS opens under {watts}: {amps} where it passes {limit}. All goes dark for {time}."
-                )
+                says = phrase("trial.events.bms_opens_under_where")
                 yield Event(start, end, "bms_overload", "stop", Sentence(says + reset, figures))
             elif (inside & EMPTY).any() or self.traces.soc[0, start] < 0.12:
-                says = "Empty: its BMS opens at {soc}, and everything is dark for {time}."
+                says = phrase("trial.events.empty_bms_opens_everything")
                 yield Event(start, end, "bms_empty", "stop", Sentence(says + reset, figures))
             elif conditions.battery_c[0, start] < simulated.discharge_c[0]:
-                figures["T"] = self.figure(start, "T", "Battery", float(conditions.battery_c[0, start]), "°C")
-                says = "At {T} it is too cold to be used: its BMS opens for {time}."
+                figures["T"] = self.figure(
+                    start, "T", phrase("trial.events.battery"), float(conditions.battery_c[0, start]), "°C"
+                )
+                says = phrase("trial.events.too_cold_used_bms")
                 yield Event(start, end, "bms_cold", "stop", Sentence(says, figures))
             else:
                 figures["watts"] = self._watts(start)
-                figures["V"] = self.figure(start, "V", "Volts", float(self.traces.peak_v[0, start]), "V")
-                says = "Its volts fall to {V} under {watts} with {soc} left, and its BMS opens for {time}."
+                figures["V"] = self.figure(
+                    start, "V", phrase("terms.names.volts"), float(self.traces.peak_v[0, start]), "V"
+                )
+                says = phrase("trial.events.volts_fall_under_left")
                 yield Event(start, end, "bms_volts", "stop", Sentence(says + reset, figures))
         for start, end in spans((self.state & ASLEEP) > 0, STEPS_A_DAY):
             figures = {"time": self._time(start, end)}
-            says = (
-                "It sleeps: its charger sees no volts and does not start. After {time} it still "
-                "waits for a charger "
-                "that wakes it, or for its switch."
-            )
+            says = phrase("trial.events.sleeps_charger_sees_volts")
             yield Event(start, end, "asleep", "stop", Sentence(says, figures))
 
     def _reset(self, start: int, end: int) -> str:
         if end >= len(self.state):
-            return " It does not close again in this stretch."
+            return phrase("trial.events.close_again_stretch")
         if self.simulated.resets == BY_ITSELF:
-            return " It closes again by itself."
-        return " It takes a charger to close it again."
+            return phrase("trial.events.closes_again_itself")
+        return phrase("trial.events.takes_charger_close_again")
 
     def _inverter(self) -> Iterator[Event]:
         opened = (self.state & (BMS_OPEN | EMPTY)) > 0
@@ -172,19 +175,18 @@ class _EventFinder:
                     "V",
                 ),
             }
-            tail = "; it is off for {time}."
+            tail = phrase("trial.events.off")
             if end < len(self.state) and end - start <= 2:
-                tail = "; it starts again once the load is gone."
+                tail = phrase("trial.events.starts_again_once_load")
             yield Event(
                 start, end, "inverter", "stop",
-                Sentence(f"The volts fall below {{V}} under {{watts}} with {{soc}} left: the "
-                         f"inverter gives up{tail}", figures),
+                Sentence(phrase("trial.events.volts_fall_below_under", tail=tail), figures),
             )  # fmt: skip
 
     def _loads(self) -> Iterator[Event]:
         for start, end in spans((self.state & LOADS_OFF) > 0, TOGETHER):
             figures = {"soc": self._soc(start), "time": self._time(start, end)}
-            says = "The disconnect drops the loads with {soc} left; they are off for {time}."
+            says = phrase("trial.events.disconnect_drops_loads_left")
             yield Event(start, end, "disconnect", "stop", Sentence(says, figures))
         if self.simulated.lfp:
             return
@@ -192,9 +194,7 @@ class _EventFinder:
             ((self.state & EMPTY) > 0) & ((self.state & LOADS_OFF) == 0), STEPS_A_DAY // 2
         ):
             figures = {"soc": self._soc(start), "time": self._time(start, end)}
-            says = (
-                "Flat: no more can be drawn, though {soc} of its label is still in it. Left flat it spoils."
-            )
+            says = phrase("trial.events.flat_drawn_though_label")
             yield Event(start, end, "flat", "stop", Sentence(says, figures))
 
     def _charge(self) -> Iterator[Event]:
@@ -207,22 +207,25 @@ class _EventFinder:
             hot = float(warmth.mean()) > self.simulated.charge_c[0] + HOT_K
             worst = float(warmth.max() if hot else warmth.min())
             figures = {
-                "T": self.figure(start, "T", "Battery", worst, "°C"),
-                "Wh": self.figure(start, "Wh", "Not taken", wh, "Wh"),
+                "T": self.figure(start, "T", phrase("trial.events.battery"), worst, "°C"),
+                "Wh": self.figure(start, "Wh", phrase("trial.events.taken"), wh, "Wh"),
             }
             says = (
-                "Too warm to charge: up to {T} it takes nothing"
+                phrase("trial.events.too_warm_charge_up")
                 if hot
-                else ("Too cold to charge: down to {T} it takes nothing")
+                else (phrase("trial.events.too_cold_charge_down"))
             )
-            says += ", and {Wh} that sun, wind or engine offered are lost." if wh > 1 else "."
+            says += phrase("trial.events.sun_wind_engine_offered") if wh > 1 else "."
             yield Event(start, end, "too_warm" if hot else "too_cold", "care", Sentence(says, figures))
         for start, end in spans((self.state & RESTING) > 0):
             low = float(self.traces.soc[0, start : end + 1].min())
             if self.traces.soc[0, start] - low < 0.02:
                 continue
-            figures = {"time": self._time(start, end), "low": self.figure(start, "low", "Down to", low, "%")}
-            says = "The charger rests for {time} while plugged in; the loads draw the bank down to {low}."
+            figures = {
+                "time": self._time(start, end),
+                "low": self.figure(start, "low", phrase("trial.events.down"), low, "%"),
+            }
+            says = phrase("trial.events.charger_rests_while_plugged")
             yield Event(start, end, "rests", "care", Sentence(says, figures))
 
     def _low(self) -> Iterator[Event]:
@@ -231,11 +234,13 @@ class _EventFinder:
         for start, end in spans((volts < least) & (volts > 0), TOGETHER):
             lowest = float(volts[start:end].min())
             figures = {
-                "V": self.figure(start, "V", "Volts", lowest, "V"),
-                "least": self.figure(start, "least", "Wanted", float(least[start:end].max()), "V"),
+                "V": self.figure(start, "V", phrase("terms.names.volts"), lowest, "V"),
+                "least": self.figure(
+                    start, "least", phrase("trial.events.wanted"), float(least[start:end].max()), "V"
+                ),
                 "time": self._time(start, end),
             }
-            says = "For {time} there are only {V} where a load wants {least}."
+            says = phrase("trial.events.where_load_wants")
             yield Event(start, end, "low_volts", "care", Sentence(says, figures))
 
     def _frozen(self) -> Iterator[Event]:
@@ -246,17 +251,15 @@ class _EventFinder:
         for start, end in spans(celsius < freezes + FREEZING_MARGIN_K, STEPS_A_DAY):
             at = start + int(np.argmin((celsius - freezes)[start:end]))
             figures = {
-                "T": self.figure(at, "T", "Battery", float(celsius[at]), "°C"),
-                "F": self.figure(at, "F", "Freezes at", float(freezes[at]), "°C"),
+                "T": self.figure(at, "T", phrase("trial.events.battery"), float(celsius[at]), "°C"),
+                "F": self.figure(at, "F", phrase("trial.events.freezes"), float(freezes[at]), "°C"),
                 "soc": self._soc(at),
             }
             if celsius[at] < freezes[at]:
-                says = (
-                    "It freezes: {T} with {soc} left, where it freezes at {F}. It must not be charged frozen."
-                )
+                says = phrase("trial.events.freezes_left_where_freezes")
                 yield Event(start, end, "frozen", "stop", Sentence(says, figures))
             else:
-                says = "Near freezing: {T} with {soc} left, where it freezes at {F}."
+                says = phrase("trial.events.near_freezing_left_where")
                 yield Event(start, end, "near_freezing", "care", Sentence(says, figures))
 
     def _heater(self) -> Iterator[Event]:
@@ -267,10 +270,12 @@ class _EventFinder:
         start = int(runs[0])
         wh = float(self.traces.heater_w.sum()) * self.dt
         figures = {
-            "Wh": self.figure(start, "heater", "Heater", wh, "Wh"),
-            "time": self.figure(start, "heats", "Heats for", runs.size * self.dt, "duration"),
+            "Wh": self.figure(start, "heater", phrase("trial.events.heater"), wh, "Wh"),
+            "time": self.figure(
+                start, "heats", phrase("trial.events.heats"), runs.size * self.dt, "duration"
+            ),
         }
-        says = "Its heater warms it for a charge: {Wh} in all, over {time} of this stretch."
+        says = phrase("trial.events.heater_warms_charge_over")
         yield Event(start, start + 1, "heats", "note", Sentence(says, figures))
 
     def _short(self) -> Iterator[Event]:
@@ -288,8 +293,10 @@ class _EventFinder:
             return
         start = short[0] * STEPS_A_DAY
         figures = {
-            "n": self.figure(start, "short", "Days", len(short), "days"),
-            "best": self.figure(start, "best", "Highest", float(np.mean(best[short])), "%"),
+            "n": self.figure(start, "short", phrase("trial.events.days"), len(short), "days"),
+            "best": self.figure(
+                start, "best", phrase("trial.events.highest"), float(np.mean(best[short])), "%"
+            ),
         }
-        says = "On {n} off-grid it was not full by evening; {best} was the most, on average."
+        says = phrase("trial.events.off_grid_full_evening")
         yield Event(start, start + 1, "not_full", "note", Sentence(says, figures))

@@ -3,6 +3,7 @@
 from vast_harbor.core.figures.workings import Finding, Sentence, escaped
 from vast_harbor.core.stops.need import Need
 from vast_harbor.core.stops.trial.simulated_runs import SimulatedRuns
+from vast_harbor.phrases import phrase
 
 # A bank that serves fewer of the off-grid nights of a year is spoken of.
 SERVES = 0.95
@@ -23,19 +24,19 @@ def trial_findings(result: SimulatedRuns, need: Need) -> tuple[Finding, ...]:
     for one in result.trial.candidates:
         if one.dark:
             says = Sentence(
-                f"{escaped(one.title)} goes dark on {{when}}: {{missing}} are not served.",
+                phrase("trial.findings.goes_dark_served", title=escaped(one.title)),
                 {"when": one["first_dark"], "missing": one["unserved"]},
             )
-            remedy = "Look at that moment: the events say what gave up, and why."
+            remedy = phrase("trial.findings.look_moment_events_say")
             out.append(Finding("goes_dark", "care", "trial", says, remedy, one.simulated.id))
     titles = {r.simulated.id: r.title for r in result.trial.results}
     for key, year in result.years.items():
         if year["served_share"].number < SERVES:
             says = Sentence(
-                f"{escaped(titles.get(key, key))} serves {{share}} of the off-grid nights of a year.",
+                phrase("trial.findings.serves_off_grid_nights", get=escaped(titles.get(key, key))),
                 {"share": year["served_share"]},
             )
-            remedy = "More charge, a larger bank, or fewer nights in a row."
+            remedy = phrase("trial.findings.charge_larger_bank_fewer")
             out.append(Finding("nights_unserved", "care", "trial", says, remedy, key))
     return (*out, *_need(result, need))
 
@@ -51,13 +52,12 @@ def _need(result: SimulatedRuns, need: Need) -> list[Finding]:
         return []
     key, figure = next(iter(larger.items()))
     says = Sentence(
-        "By a year’s weather the label must say more than by nights alone: {year} against {nights} for "
-        f"{need.classes[key].battery_class.short}.",
+        phrase("trial.findings.years_weather_label_must", short=need.classes[key].battery_class.short),
         {"year": figure, "nights": need.classes[key].nameplate_wh},
     )
     return [
         Finding(
             "year_needs_more", "note", "need", says,
-            "The sources do not bring back what such nights take: add source, or plan for more nights.",
+            phrase("trial.findings.sources_bring_back_such"),
         )
     ]  # fmt: skip

@@ -3,14 +3,14 @@
 import numpy as np
 from numpy.typing import NDArray
 
+from vast_harbor.phrases import phrase
+
 Marks = NDArray[np.bool_]
 
 # Days after the last off-grid one within which lead-acid wants to be full again.
 WITHIN = 2
 # Said with the count.
-BY_THE_NEXT = (
-    "The last night of a row is made good where the bank is full within two days on hook-up, or idle."
-)
+BY_THE_NEXT = phrase("trial.short_of_full.last_night_row_made")
 
 
 def short_of_full(full: Marks, off_grid: Marks) -> Marks:

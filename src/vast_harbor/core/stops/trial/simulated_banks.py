@@ -9,6 +9,7 @@ from vast_harbor.core.rig.plan import Candidate, Plan
 from vast_harbor.core.rig.source_remedies import sources_of
 from vast_harbor.core.simulation.simulated_bank import CutOffs, SimulatedBank, simulate_bank_as
 from vast_harbor.core.stops.banks import Banks, Build, label_or_class_exponent
+from vast_harbor.phrases import phrase
 
 OLD = "old"
 # What is left of an old bank of which nothing is known.
@@ -57,7 +58,7 @@ def old_bank_as_bank(plan: Plan) -> Bank | None:
         return None
     battery_class = old.battery_class
     model = BatteryModel(
-        OLD, "", "The old bank", battery_class, round(old.unit_v / battery_class.cell_v),
+        OLD, "", phrase("terms.names.old_bank"), battery_class, round(old.unit_v / battery_class.cell_v),
         ((old.unit_ah, battery_class.rated_hours),),
         ((battery_class.cycles_at_dod, battery_class.cycles.likely),), 1.0, 0.0, Warranty(0), 24, 12,
     )  # fmt: skip

@@ -18,6 +18,7 @@ from vast_harbor.core.stops.need import Days
 from vast_harbor.core.stops.trial.simulated_banks import simulated_banks, simulated_candidate
 from vast_harbor.core.stops.trial.trial import Trial
 from vast_harbor.core.stops.trial.year import YearOf, YearPlan, is_kept, key_of, largest_fall, year_of
+from vast_harbor.phrases import phrase
 
 # Trials that were run: most edits change nothing in them.
 _KEPT: LruCache[tuple[object, ...], Trial] = LruCache(6)
@@ -151,17 +152,16 @@ class SimulatedRuns:
             fall = self._fall(eta.number)
             at = f"need.{key}.year"
             longest = Figure(
-                f"{at}.fall", "Largest fall of a year", fall, "Wh", REFERENCE,
-                source="Σ(η·charge − discharge) of a store without end, over every month of use in "
-                       "three weathers",
+                f"{at}.fall", phrase("trial.simulated_runs.fall"), fall, "Wh", REFERENCE,
+                source=phrase("trial.simulated_runs.fall_source"),
             )  # fmt: skip
             out[key] = computed(
                 at,
-                "Label by a year’s weather",
+                phrase("trial.simulated_runs.label_years_weather"),
                 fall / (c.dod.number * c.temperature.number * c.ageing.number),
                 "Wh",
                 "{fall} / ({DoD} · {k_T} · {k_age})",
                 {"fall": longest, "DoD": c.dod, "k_T": c.temperature, "k_age": c.ageing},
-                "Second view of the need: from the year, its sources and its weather",
+                phrase("trial.simulated_runs.second_view_need_year"),
             )
         return out

@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+from vast_harbor.phrases import phrase
+
 PLAN, WORST, COLD, WET, LOST, FROST, COOKING = (
     "plan", "worst_week", "coldest_night", "wet_week", "hook_up_lost", "frost", "cooking",
 )  # fmt: skip
@@ -28,33 +30,43 @@ class Stretch:
 STRETCHES = {
     s.key: s
     for s in (
-        Stretch(PLAN, "As planned", "The rig’s nights, drives and hook-ups, in the weather of the seed.", 14),
+        Stretch(
+            PLAN, phrase("trial.stretches.planned"), phrase("trial.stretches.rigs_nights_drives_hook"), 14
+        ),
         Stretch(
             WORST,
-            "Worst week of the year",
-            "The week of all months of use and four weathers in which the banks together do worst.",
+            phrase("trial.stretches.worst_week_year"),
+            phrase("trial.stretches.week_months_use_four"),
             7,
             False,
         ),
         Stretch(
-            COLD,
-            "Coldest night",
-            "Clear days off-grid, and a night as cold as the winter is likely to bring.",
-            5,
+            COLD, phrase("trial.stretches.coldest_night"), phrase("trial.stretches.clear_days_off_grid"), 5
         ),
         Stretch(
-            WET, "Wet week, hidden drain", "Overcast all week, and something draws that nobody knows of.", 7
+            WET,
+            phrase("trial.stretches.wet_week_hidden_drain"),
+            phrase("trial.stretches.overcast_week_something_draws"),
+            7,
         ),
         Stretch(
-            LOST, "Hook-up lost at night", "On hook-up, until its breaker trips at eleven in the evening.", 3
+            LOST,
+            phrase("trial.stretches.hook_up_lost_night"),
+            phrase("trial.stretches.hook_up_until_breaker"),
+            3,
         ),
         Stretch(
             FROST,
-            "Laid up in frost",
-            "Nobody is there in the coldest month; nothing is plugged in but what stays.",
+            phrase("trial.stretches.laid_up_frost"),
+            phrase("trial.stretches.nobody_coldest_month_nothing"),
             30,
         ),
-        Stretch(COOKING, "A day of heavy cooking", "On the second day all AC loads take twice as much.", 4),
+        Stretch(
+            COOKING,
+            phrase("trial.stretches.day_heavy_cooking"),
+            phrase("trial.stretches.second_day_ac_loads"),
+            4,
+        ),
     )
 }
 # What a hidden drain takes where the owner does not say [W].

@@ -27,10 +27,11 @@ from vast_harbor.core.stops.trial.short_of_full import BY_THE_NEXT, short_of_ful
 from vast_harbor.core.stops.trial.simulated_banks import OLD, simulated_banks
 from vast_harbor.core.stops.trial.stretch_setup import PreparedStretch, prepare_stretch, start_soc
 from vast_harbor.core.weather.daily_weather import STEPS_A_DAY
+from vast_harbor.phrases import phrase
 
 # Less than this is not a dark rig but a rounding [Wh].
 DARK_WH = 0.5
-SOURCE = "Run in steps of a quarter of an hour: kinetic battery model, volts, acceptance, weather of the seed"
+SOURCE = phrase("trial.trial.run_steps_quarter_hour")
 
 
 @dataclass(frozen=True)
@@ -96,7 +97,7 @@ class Trial:
         for simulated in self.simulated_banks:
             start = start_soc(self.timeline, self.prepared, simulated)
             traces = run([simulated], self.prepared.conditions, start)[0]
-            title = titles.get(simulated.id, "The old bank")
+            title = titles.get(simulated.id, phrase("terms.names.old_bank"))
             found = events(simulated, self.prepared, traces)
             sources = tuple(fed_by(simulated, self.prepared.conditions))
             figures = _figures(self, simulated, traces)
@@ -115,7 +116,9 @@ class Trial:
 
 def _figures(trial: Trial, simulated: SimulatedBank, traces: Traces) -> dict[str, Figure]:
     prepared, dt = trial.prepared, trial.prepared.conditions.step_h
-    note = f"{prepared.stretch.name}, {len(prepared.specs)} days, weather {prepared.seed}."
+    note = phrase(
+        "trial.trial.days_weather", name=prepared.stretch.name, specs=len(prepared.specs), seed=prepared.seed
+    )
 
     of = figure_factory(f"trial.{simulated.id}", SOURCE, note)
 
@@ -144,30 +147,51 @@ def _figures(trial: Trial, simulated: SimulatedBank, traces: Traces) -> dict[str
     off = (state & (INVERTER_OFF | LOADS_OFF | BMS_OPEN | EMPTY)) > 0
     resets = int((off & ~np.concatenate(([False], off[:-1]))).sum())
     return {
-        "first_dark": of("first_dark", "First dark", float(dark[0]) * dt if dark.size else None, "moment"),
+        "first_dark": of(
+            "first_dark",
+            phrase("trial.trial.first_dark"),
+            float(dark[0]) * dt if dark.size else None,
+            "moment",
+        ),
         "served": of(
-            "served", "Energy served", max(0.0, 1 - float(missing.sum()) / asked) if asked > 0 else 1.0, "%"
+            "served",
+            phrase("trial.trial.served"),
+            max(0.0, 1 - float(missing.sum()) / asked) if asked > 0 else 1.0,
+            "%",
         ),
-        "unserved": of("unserved", "Not served", float(missing.sum()), "Wh"),
-        "critical": of("critical", "Critical energy not served", float(traces.unserved_critical.sum()), "Wh"),
+        "unserved": of("unserved", phrase("trial.trial.unserved"), float(missing.sum()), "Wh"),
+        "critical": of(
+            "critical", phrase("trial.trial.critical"), float(traces.unserved_critical.sum()), "Wh"
+        ),
         "nights_served": of(
-            "nights_served", "Nights fully served", served, "nights", f"Of {int(away.sum())} off-grid."
+            "nights_served",
+            phrase("trial.trial.nights_served"),
+            served,
+            "nights",
+            phrase("trial.trial.off_grid", sum=int(away.sum())),
         ),
-        "lowest": of("lowest", "Lowest charge", float(traces.soc.min()), "%"),
-        "days_short": of("days_short", "Off-grid days not returned to full", short, "days", BY_THE_NEXT),
-        "through": of("through", "Taken from the bank", through, "Wh"),
-        "resets": of("resets", "Times that something switched off", resets, "times"),
-        "low_hours": of("low_hours", "Hours below the volts that a load wants", float(low.sum()) * dt, "h"),
-        "generator_hours": of("generator_hours", "Generator", hours, "h"),
-        "litres": of("litres", "Fuel", litres, "l"),
-        "fuel": of("fuel", "Fuel", litres * (generator.litre_price if generator else 0.0), "money"),
-        "heater": of("heater", "Taken by its heater", float(traces.heater_w.sum()) * dt, "Wh"),
+        "lowest": of("lowest", phrase("trial.trial.lowest"), float(traces.soc.min()), "%"),
+        "days_short": of(
+            "days_short", phrase("terms.names.off_grid_days_returned_full"), short, "days", BY_THE_NEXT
+        ),
+        "through": of("through", phrase("trial.trial.through"), through, "Wh"),
+        "resets": of("resets", phrase("trial.trial.resets"), resets, "times"),
+        "low_hours": of("low_hours", phrase("trial.trial.low_hours"), float(low.sum()) * dt, "h"),
+        "generator_hours": of("generator_hours", phrase("terms.names.generator"), hours, "h"),
+        "litres": of("litres", phrase("trial.trial.litres"), litres, "l"),
+        "fuel": of(
+            "fuel",
+            phrase("trial.trial.fuel"),
+            litres * (generator.litre_price if generator else 0.0),
+            "money",
+        ),
+        "heater": of("heater", phrase("trial.trial.heater"), float(traces.heater_w.sum()) * dt, "Wh"),
         "unaccepted": of(
             "unaccepted",
-            "Of what sun, engine, wind and water offered, not taken",
+            phrase("trial.trial.unaccepted"),
             1 - used / offered if offered > 0 else None,
             "%",
-            "The bank was full, too cold, or took no more.",
+            phrase("trial.trial.bank_full_too_cold"),
         ),
     }
 

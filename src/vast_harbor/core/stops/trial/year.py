@@ -24,6 +24,7 @@ from vast_harbor.core.stops.trial.figure_factory import figure_factory
 from vast_harbor.core.stops.trial.rainflow_cycles import cycles, histogram
 from vast_harbor.core.stops.trial.short_of_full import BY_THE_NEXT, WITHIN, short_of_full
 from vast_harbor.core.weather.daily_weather import STEPS_A_DAY
+from vast_harbor.phrases import phrase
 
 # Weathers of each month, and the most nights of a row that are counted.
 SEEDS = (11, 12, 13)
@@ -34,9 +35,7 @@ BEFORE = 2
 DENSE = 20
 # Days for which nobody is there between two stays, where nothing is plugged in meanwhile.
 AWAY = 5
-SOURCE = (
-    "Every month of use in three weathers, in steps of a quarter of an hour, scaled to the nights of the year"
-)
+SOURCE = phrase("trial.year.every_month_use_three")
 DARK_WH = 0.5
 # A night that lacks so much of its energy is spent elsewhere; one that lacks less counts in proportion [-].
 SPOILT = 0.1
@@ -299,55 +298,54 @@ def scaled(plan: YearPlan, simulated: SimulatedBank, sample: Sample) -> YearOf:
         The year with its figures.
     """
     nights, scale = plan.timeline.plan.off_grid_nights, plan.scale
-    note = f"{plan.nights} nights were run; {nights:g} off-grid nights a year."
+    note = phrase("trial.year.nights_run_off_grid", nights=plan.nights, nights_2=f"{nights:g}")
     of = figure_factory(f"year.{simulated.id}", SOURCE, note)
     generator = next((s for s in simulated.sources if s.kind == GENERATOR), None)
     hours, kwh = sample.generator_h * scale, scale / 1000
     litres = hours * (generator.litres_per_h if generator else 0.0)
     price = generator.litre_price if generator else 0.0
     figures = {
-        "nights_served": of("nights_served", "Nights fully served a year", sample.served * nights, "nights"),
-        "served_share": of("served_share", "Share of off-grid nights fully served", sample.served, "%"),
-        "unserved": of("unserved", "Not served in a year", sample.missing * kwh, "kWh"),
-        "critical": of("critical", "Critical energy not served in a year", sample.critical * kwh, "kWh"),
+        "nights_served": of(
+            "nights_served", phrase("trial.year.nights_served"), sample.served * nights, "nights"
+        ),
+        "served_share": of("served_share", phrase("trial.year.served_share"), sample.served, "%"),
+        "unserved": of("unserved", phrase("trial.year.unserved"), sample.missing * kwh, "kWh"),
+        "critical": of("critical", phrase("trial.year.critical"), sample.critical * kwh, "kWh"),
         "critical_share": of(
-            "critical_share", "Share of what critical loads ask, not served", sample.critical_share, "%"
+            "critical_share", phrase("trial.year.critical_share"), sample.critical_share, "%"
         ),
         "critical_hours": of(
-            "critical_hours", "Hours a year in which critical loads are dark", sample.critical_h * scale, "h"
+            "critical_hours", phrase("trial.year.critical_hours"), sample.critical_h * scale, "h"
         ),
         "elsewhere": of(
             "elsewhere",
-            "Nights a year that must be spent elsewhere",
+            phrase("trial.year.elsewhere"),
             sample.spoilt * nights,
             "nights",
-            "A night that lacks a tenth of its energy counts in full, one that lacks less in proportion.",
+            phrase("trial.year.night_lacks_tenth_energy"),
         ),
-        "generator_hours": of("generator_hours", "Generator hours a year", hours, "h/year"),
-        "litres": of("litres", "Fuel a year", litres, "l"),
-        "fuel": of("fuel", "Fuel a year", litres * price, "money"),
+        "generator_hours": of("generator_hours", phrase("trial.year.generator_hours"), hours, "h/year"),
+        "litres": of("litres", phrase("trial.year.litres"), litres, "l"),
+        "fuel": of("fuel", phrase("trial.year.fuel"), litres * price, "money"),
         "short_share": of(
-            "short_share", "Off-grid days not returned to full", sample.short, "%", BY_THE_NEXT
+            "short_share", phrase("terms.names.off_grid_days_returned_full"), sample.short, "%", BY_THE_NEXT
         ),
-        "through": of("through", "Taken from the bank in a year", sample.through * kwh, "kWh"),
+        "through": of("through", phrase("trial.year.through"), sample.through * kwh, "kWh"),
         "cycle_wear": of(
             "cycle_wear",
-            "Wear a year by the cycles counted",
+            phrase("trial.year.cycle_wear"),
             sample.wear * scale,
             "1/year",
-            "Each cycle by its own depth, by rainflow counting, over the cycles that the bank "
-            "stands at that depth.",
+            phrase("trial.year.cycle_own_depth_rainflow"),
         ),
-        "flat": of("flat", "Times a year that it is emptied", sample.emptied * scale, "times"),
-        "low": of(
-            "low", "Times a year below a fifth for more than a day", sample.low * scale, "times"
-        ),
-        "heater": of("heater", "Taken by its heater in a year", sample.heater * kwh, "kWh"),
-        "sun_left": of("sun_left", "Share of the sun that it did not take", sample.sun_left, "%"),
-        "bought": of("bought", "Share of its charge from mains or generator", sample.bought, "%"),
-        "hook_up": of("hook_up", "Share of its charge from hook-up", sample.hook_up, "%"),
-        "offered": of("offered", "What the sources could give on a mean off-grid day", sample.offered, "Wh"),
-    }  # fmt: skip
+        "flat": of("flat", phrase("trial.year.flat"), sample.emptied * scale, "times"),
+        "low": of("low", phrase("trial.year.low"), sample.low * scale, "times"),
+        "heater": of("heater", phrase("trial.year.heater"), sample.heater * kwh, "kWh"),
+        "sun_left": of("sun_left", phrase("trial.year.sun_left"), sample.sun_left, "%"),
+        "bought": of("bought", phrase("trial.year.bought"), sample.bought, "%"),
+        "hook_up": of("hook_up", phrase("trial.year.hook_up"), sample.hook_up, "%"),
+        "offered": of("offered", phrase("trial.year.offered"), sample.offered, "Wh"),
+    }
     return YearOf(figures, sample.depths * scale)
 
 
@@ -382,7 +380,12 @@ def key_of(timeline: Timeline) -> str:
     assume = timeline.assumptions
     # Nights of the year count only as far as they set how close rows follow on one another.
     between = YearPlan(timeline).between
-    values = [a.value for a in assume if a.entry.group in ("Day", "Temperature", "Charging")]
+    values = [
+        a.value
+        for a in assume
+        if a.entry.group
+        in (phrase("trial.year.day"), phrase("terms.names.temperature"), phrase("trial.year.charging"))
+    ]
     return repr(
         (
             plan.loads,

@@ -13,6 +13,7 @@ from vast_harbor.core.rig.plan import Candidate, Plan, Reference
 from vast_harbor.core.stops.banks.criteria import BankCriteria, Criterion
 from vast_harbor.core.stops.day import Day, inverter_efficiency
 from vast_harbor.core.stops.need import Days, Need
+from vast_harbor.phrases import phrase
 
 OK, NOTE, CARE, STOP, UNKNOWN = "ok", "note", "care", "stop", "unknown"
 
@@ -121,7 +122,9 @@ class Build:
     def entry(self) -> str:
         """Where its datasheet values come from."""
         model = self.bank.model
-        return ("Your own entry: " if model.own else "Catalogue entry: ") + model.title
+        return (
+            phrase("terms.names.own_entry") if model.own else phrase("terms.names.catalogue_entry")
+        ) + model.title
 
     def of_entry(self, key: str, name: str, value: float | None, unit: str, note: str = "") -> Figure:
         """A figure of the battery's entry."""
@@ -158,10 +161,10 @@ class Build:
         if not self.criteria.in_second:
             return base
         extra = self.plan.locker.second_cable_m
-        more = self.entered("rig", "locker2_cable_m", "To the second compartment", extra, "m")
+        more = self.entered("rig", "locker2_cable_m", phrase("terms.names.second_compartment"), extra, "m")
         return computed(
-            f"{self.at}.cable_m", "Main cable, one way", self.criteria.cable_m, "m", "{L} + {L_2}",
-            {"L": base, "L_2": more}, "A part of the bank stands in the second compartment",
+            f"{self.at}.cable_m", phrase("checks.check.cable_m"), self.criteria.cable_m, "m", "{L} + {L_2}",
+            {"L": base, "L_2": more}, phrase("checks.check.cable_m_source"),
         )  # fmt: skip
 
     @cached_property
@@ -169,23 +172,42 @@ class Build:
         """Largest lasting current in the main cable [A]."""
         plan, day = self.plan, self.hardest_day
         lvc, amps = self.assumptions.figure("inverter_cut_off_v"), self.criteria.rig.main_a
-        system = self.entered("rig", "system_v", "System voltage", plan.system_v, "V")
+        system = self.entered("rig", "system_v", phrase("terms.names.system_voltage"), plan.system_v, "V")
         running = day.lasting()
         rated, eta = plan.inverter.rated_w, inverter_efficiency(plan)
-        note = "Cable and fuse must bear what can be drawn, at the volts at which the inverter gives up"
+        note = phrase("checks.check.cable_fuse_must_bear")
         if rated and rated / eta.number > running:
             return computed(
-                f"{self.at}.main_a", "Lasting current in the main cable",
-                amps, "A", "{P} / ({η} · {V_LVC} · {V} / 12)",
-                {"P": typed("inverter.rated_w", "Inverter", rated, "W", "/day/inverter/rated_w"), "η": eta,
-                 "V_LVC": lvc, "V": system}, "I = P/(η·V_LVC)", note,
-            )  # fmt: skip
+                f"{self.at}.main_a",
+                phrase("checks.check.main_a"),
+                amps,
+                "A",
+                "{P} / ({η} · {V_LVC} · {V} / 12)",
+                {
+                    "P": typed(
+                        "inverter.rated_w",
+                        phrase("terms.names.inverter"),
+                        rated,
+                        "W",
+                        "/day/inverter/rated_w",
+                    ),
+                    "η": eta,
+                    "V_LVC": lvc,
+                    "V": system,
+                },
+                "I = P/(η·V_LVC)",
+                note,
+            )
         watts = Figure(
-            f"day.{day.type.id}.lasting_w", f"Running together on “{day.type.name}”", running, "W", REFERENCE,
-            source="Largest sum of what runs at once, losses included",
-        )  # fmt: skip
+            f"day.{day.type.id}.lasting_w",
+            phrase("checks.check.lasting_w", name=day.type.name),
+            running,
+            "W",
+            REFERENCE,
+            source=phrase("checks.check.lasting_w_source"),
+        )
         return computed(
-            f"{self.at}.main_a", "Lasting current in the main cable", amps, "A",
+            f"{self.at}.main_a", phrase("checks.check.main_a"), amps, "A",
             "{P} / ({V_LVC} · {V} / 12)", {"P": watts, "V_LVC": lvc, "V": system}, "I = P/V_LVC", note,
         )  # fmt: skip
 
@@ -219,7 +241,7 @@ class Build:
         broke = criterion.broken
         unit = {"°C": "K", "kg": "±kg"}.get(limit.unit, limit.unit)
         margin = computed(
-            f"{self.at}.margin.{code}", f"Margin: {name}", criterion.margin, unit,
+            f"{self.at}.margin.{code}", phrase("checks.check.margin", name=name), criterion.margin, unit,
             "{x} − {limit}" if is_minimum else "{limit} − {x}", {"x": figure, "limit": limit},
         )  # fmt: skip
         says = Sentence(broken if broke else ok, {"x": figure, "limit": limit, "margin": margin, **more})

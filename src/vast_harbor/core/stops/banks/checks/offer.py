@@ -6,6 +6,7 @@ from vast_harbor.core.battery.datasheet import months_between
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
 from vast_harbor.core.rig.loads import AC, DC
 from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, STOP, Build, Check
+from vast_harbor.phrases import phrase
 
 OLD_MONTHS = 12
 
@@ -24,11 +25,11 @@ def checks(build: Build) -> Iterator[Check]:
     model = build.bank.model
     if model.grade == "C":
         yield Check(
-            "confidence", "How sure its datasheet is", NOTE,
+            "confidence", phrase("checks.offer.confidence_title"), NOTE,
             Sentence(
-                "Little backs up its datasheet (grade C): the ranges of its life and price are taken wider."
+                phrase("checks.offer.confidence")
             ),
-            "Ask for a certificate, the cycle curve, and what the BMS does at its limits.",
+            phrase("checks.offer.confidence_remedy"),
         )  # fmt: skip
     if model.portable is not None:
         yield from _portable(build)
@@ -41,14 +42,18 @@ def _budget(build: Build) -> Iterator[Check]:
     total, extras = f["purchase"], f.get("extras")
     if extras is not None and extras.number > 0:
         total = computed(
-            f"{build.at}.outlay", "Batteries and extras", total.number + extras.number, "money", "{P} + {X}",
+            f"{build.at}.outlay",
+            phrase("checks.offer.outlay"),
+            total.number + extras.number,
+            "money",
+            "{P} + {X}",
             {"P": total, "X": extras},
-        )  # fmt: skip
-    ceiling = build.entered("rig", "budget", "Most to spend at once", build.plan.budget, "money")
+        )
+    ceiling = build.entered("rig", "budget", phrase("terms.names.spend_once"), build.plan.budget, "money")
     yield build.compare_to_limit(
-        "budget", "Within the ceiling", total, ceiling, "Costs {x} of the {limit} that you want to spend.",
-        "It costs {x}, more than the {limit} that you want to spend at once.", CARE,
-        "Plan for fewer nights, buy in steps, or take a cheaper class.",
+        "budget", phrase("checks.offer.budget_title"), total, ceiling, phrase("checks.offer.budget_holds"),
+        phrase("checks.offer.budget_broken"), CARE,
+        phrase("checks.offer.budget_remedy"),
     )  # fmt: skip
 
 
@@ -59,16 +64,27 @@ def _age(build: Build) -> Iterator[Check]:
         return
     months = months_between(dated, build.plan.today)
     age = Figure(
-        f"{build.at}.price_age", "Age of the price", float(months), "months", REFERENCE, source=dated
+        f"{build.at}.price_age",
+        phrase("checks.offer.price_age"),
+        float(months),
+        "months",
+        REFERENCE,
+        source=dated,
     )
     limit = Figure(
-        f"{build.at}.price_age_most", "Oldest that is taken as it is", OLD_MONTHS, "months", REFERENCE,
-        source="Practice",
+        f"{build.at}.price_age_most", phrase("checks.offer.price_age_most"), OLD_MONTHS, "months", REFERENCE,
+        source=phrase("checks.offer.price_age_most_source"),
     )  # fmt: skip
     yield build.compare_to_limit(
-        "price_age", "Age of the price", age, limit, "The price is {x} old.",
-        "The price is {x} old: LFP has grown cheaper since, lead dearer.", CARE, "Ask for a new quote.",
-    )  # fmt: skip
+        "price_age",
+        phrase("checks.offer.price_age_title"),
+        age,
+        limit,
+        phrase("checks.offer.price_age_holds"),
+        phrase("checks.offer.price_age_broken"),
+        CARE,
+        phrase("checks.offer.price_age_remedy"),
+    )
 
 
 def _portable(build: Build) -> Iterator[Check]:
@@ -76,29 +92,36 @@ def _portable(build: Build) -> Iterator[Check]:
     assert pack is not None
     watts = day.ac_peak_w
     running = Figure(
-        f"day.{day.type.id}.ac_peak_w", "AC loads at once", watts, "W", REFERENCE, source="Without losses"
+        f"day.{day.type.id}.ac_peak_w",
+        phrase("checks.offer.ac_peak_w"),
+        watts,
+        "W",
+        REFERENCE,
+        source=phrase("checks.offer.ac_peak_w_source"),
     )
-    limit = build.of_entry("ac_w", "Its inverter, for long", pack.ac_w, "W")
+    limit = build.of_entry("ac_w", phrase("checks.offer.ac_w"), pack.ac_w, "W")
     yield build.compare_to_limit(
-        "pack_power", "Sockets of the pack", running, limit, "AC loads take {x} at once; it gives {limit}.",
-        "AC loads take {x} at once, but its inverter gives {limit}.", STOP,
-        "Fewer loads at once, a larger pack, or a battery with an inverter of its own.",
-    )  # fmt: skip
+        "pack_power",
+        phrase("checks.offer.pack_power_title"),
+        running,
+        limit,
+        phrase("checks.offer.pack_power_holds"),
+        phrase("checks.offer.pack_power_broken"),
+        STOP,
+        phrase("checks.offer.pack_power_remedy"),
+    )
     direct = [x.name for x in plan.loads if x.supply == DC and x.watts > 0]
     yield Check(
-        "pack_fixed", "Portable pack", CARE if direct else NOTE,
+        "pack_fixed", phrase("checks.offer.pack_fixed_title"), CARE if direct else NOTE,
         Sentence(
-            "Everything is in one case: it cannot be expanded, its charger takes at most {in_w}, and "
-            "what fails "
-            "takes all with it." + (" DC loads hang on its sockets." if direct else ""),
-            {"in_w": build.of_entry("in_w", "Its inputs", pack.in_w, "W")},
+            phrase("checks.offer.pack_fixed") + (phrase("checks.offer.pack_fixed_2") if direct else ""),
+            {"in_w": build.of_entry("in_w", phrase("checks.offer.in_w"), pack.in_w, "W")},
         ),
-        "Check that wires and fuses of the rig can be fed from its socket." if direct else "Compare it "
-            "with battery, inverter and charger together.",
+        phrase("checks.offer.pack_fixed_remedy") if direct else phrase("checks.offer.pack_fixed_remedy_2"),
     )  # fmt: skip
     if any(x.supply == AC for x in plan.loads) and plan.inverter.rated_w:
         yield Check(
-            "pack_inverter", "Inverter", NOTE,
-            Sentence("It brings its own inverter; the one in the rig is not needed with it."),
-            "Leave its idle draw out of the day to compare fairly.",
+            "pack_inverter", phrase("terms.names.inverter"), NOTE,
+            Sentence(phrase("checks.offer.pack_inverter")),
+            phrase("checks.offer.pack_inverter_remedy"),
         )  # fmt: skip

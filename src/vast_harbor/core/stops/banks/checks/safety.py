@@ -6,6 +6,7 @@ from vast_harbor.core.battery.datasheet import CUT_OFFS, EXTERNAL_BMS, MONITOR, 
 from vast_harbor.core.figures.workings import Sentence, escaped
 from vast_harbor.core.rig.loads import SECOND
 from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, STOP, Build, Check
+from vast_harbor.phrases import phrase
 
 TWO_PEOPLE_KG, HOIST_KG = 25.0, 40.0
 
@@ -30,37 +31,36 @@ def _critical(build: Build) -> list[str]:
 
 
 def _redundancy(build: Build) -> Iterator[Check]:
-    name, names, bank = "When one part fails", _critical(build), build.bank
+    name, names, bank = phrase("checks.safety.when_part_fails"), _critical(build), build.bank
     if not names:
-        yield Check("redundancy", name, OK, Sentence("No critical load hangs on it."))
+        yield Check("redundancy", name, OK, Sentence(phrase("checks.safety.redundancy")))
         return
-    listed = escaped(", ".join(names[:3]) + (" and more" if len(names) > 3 else ""))
+    listed = escaped(", ".join(names[:3]) + (phrase("checks.safety.and_more") if len(names) > 3 else ""))
     one = bank.parallel == 1
     bms = bank.model.bms
     if build.lead:
-        says = f"{listed}: a dead cell takes the whole of a single string with it." if one else (
-            f"{listed}: strings side by side, each with its own fuse, can be separated."
+        says = phrase("checks.safety.dead_cell_takes_whole", listed=listed) if one else (
+            phrase("checks.safety.strings_side_side_own", listed=listed)
         )  # fmt: skip
         yield Check(
             "redundancy", name, NOTE if one and bank.series > 1 else OK, Sentence(says),
-            "Two strings, or a small reserve battery for what must never stop." if one else "",
+            phrase("checks.safety.redundancy_remedy") if one else "",
         )  # fmt: skip
         return
     warns = bms is not None and bms.warns
     if not one:
         yield Check(
             "redundancy", name, OK,
-            Sentence(f"{listed}: when one BMS opens, the other strings carry on, if they can bear the load."),
+            Sentence(phrase("checks.safety.redundancy_2", listed=listed)),
         )  # fmt: skip
         return
     yield Check(
         "redundancy", name, NOTE if warns else CARE,
         Sentence(
-            f"{listed} hang on one BMS: when it opens they go dark"
-            + (", after a warning." if warns else ", without a warning.")
+            phrase("checks.safety.redundancy_3", listed=listed)
+            + (phrase("checks.safety.redundancy_4") if warns else phrase("checks.safety.redundancy_5"))
         ),
-        "Two smaller batteries side by side, a small reserve battery for them, or an alarm well before "
-        "the cut.",
+        phrase("checks.safety.redundancy_remedy_2"),
     )  # fmt: skip
 
 
@@ -68,51 +68,55 @@ def _switch(build: Build) -> Iterator[Check]:
     bms = build.bank.model.bms
     if build.lead or bms is None:
         return
-    name = "Who opens when it must"
+    name = phrase("checks.safety.who_opens_when_must")
     if bms.switch == OWN_SWITCH:
-        says = "Its own BMS opens" + (" after a warning" if bms.warns else " without a warning")
+        says = phrase("checks.safety.own_bms_opens") + (
+            phrase("checks.safety.after_warning") if bms.warns else phrase("checks.safety.without_warning")
+        )
         says += (
-            " and closes again by itself." if bms.resets == "itself" else "; only a charger wakes it again."
+            phrase("checks.safety.closes_again_itself")
+            if bms.resets == "itself"
+            else phrase("checks.safety.charger_wakes_again")
         )
         asleep = bms.resets != "itself"
         yield Check(
             "bms_reset", name, NOTE if asleep else OK, Sentence(says),
-            "Know how you wake it before it happens: many chargers do not see a sleeping battery."
+            phrase("checks.safety.bms_reset_remedy")
             if asleep else "",
         )  # fmt: skip
         return
-    what = "only watches its cells" if bms.switch == MONITOR else "has neither monitor nor switch"
+    what = (
+        phrase("checks.safety.watches_cells")
+        if bms.switch == MONITOR
+        else phrase("checks.safety.neither_monitor_nor_switch")
+    )
     guard = build.candidate.protection
     if guard == EXTERNAL_BMS:
-        yield Check("external_bms", name, OK, Sentence(f"It {what}; an external BMS with contactor opens."))
+        yield Check("external_bms", name, OK, Sentence(phrase("checks.safety.external_bms", what=what)))
         return
     if guard == CUT_OFFS:
         yield Check(
             "external_bms", name, CARE,
             Sentence(
-                f"It {what}. Cut-offs in inverter and charger stand in for a switch: what remains is a "
-                f"DC load "
-                "that drains a cell below its least, and a charger whose relay sticks."
+                phrase("checks.safety.external_bms_2", what=what)
             ),
-            "An external BMS with contactor leaves neither.",
+            phrase("checks.safety.external_bms_remedy"),
         )  # fmt: skip
         return
     yield Check(
         "external_bms", name, STOP,
-        Sentence(f"It {what}: nothing stops an overcharge or a deep discharge."),
-        "Buy an external BMS with contactor, or set cut-offs in inverter and charger, and say so on its "
-        "card.",
+        Sentence(phrase("checks.safety.external_bms_3", what=what)),
+        phrase("checks.safety.external_bms_remedy_2"),
     )  # fmt: skip
 
 
 def _heaviest(build: Build) -> Iterator[Check]:
-    kg = build.of_entry("unit_kg", "Weight of one", build.bank.model.kg, "kg")
-    limit = build.of_entry("lift_kg", "What one person should lift", TWO_PEOPLE_KG, "kg", "Practice.")
+    kg = build.of_entry("unit_kg", phrase("terms.names.weight_2"), build.bank.model.kg, "kg")
+    limit = build.of_entry("lift_kg", phrase("checks.safety.lift_kg"), TWO_PEOPLE_KG, "kg", "Practice.")
     hoist = build.bank.model.kg > HOIST_KG
     yield build.compare_to_limit(
-        "heaviest", "Heaviest piece", kg, limit, "The heaviest piece weighs {x}.",
-        "The heaviest piece weighs {x}: " + ("a hoist, or two strong people and a plank." if hoist
-                                           else "two people lift it."),
-        CARE if hoist else NOTE, "Lift with straight backs; where there is no room for two, take "
-                                 "smaller units.",
+        "heaviest", phrase("checks.safety.heaviest_title"), kg, limit, phrase("checks.safety.heaviest_holds"),
+        phrase("checks.safety.heaviest_broken") + (phrase("checks.safety.heaviest_broken_2") if hoist
+                                           else phrase("checks.safety.heaviest_broken_3")),
+        CARE if hoist else NOTE, phrase("checks.safety.heaviest_remedy"),
     )  # fmt: skip

@@ -8,6 +8,7 @@ from vast_harbor.core.battery.ageing import cycles_at_depth, wear_by_plan
 from vast_harbor.core.battery.datasheet import months_between
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed, typed
 from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, STOP, Build, Check
+from vast_harbor.phrases import phrase
 
 # Strings of LFP may be joined within this difference of health.
 MOST_GAP = 0.10
@@ -46,40 +47,70 @@ def steps(build: Build) -> tuple[PurchaseStepFigures, ...]:
     for i, stage in enumerate(build.candidate.stages):
         at, path = f"{build.at}.stage.{i}", f"{build.path}/stages/{i}"
         strings += stage.strings
-        units = typed(f"{at}.strings", "Strings bought", stage.strings, "strings", f"{path}/strings")
+        units = typed(
+            f"{at}.strings", phrase("checks.stages.strings"), stage.strings, "strings", f"{path}/strings"
+        )
         other = typed(
-            f"{at}.other", stage.other or "Besides", stage.other_price, "money", f"{path}/other_price"
+            f"{at}.other",
+            stage.other or phrase("checks.stages.other"),
+            stage.other_price,
+            "money",
+            f"{path}/other_price",
         )
         n_s = f["series"]
         money = computed(
-            f"{at}.money", "Money of this step",
+            f"{at}.money", phrase("checks.stages.money"),
             stage.strings * build.bank.series * f["unit_paid"].number + stage.other_price, "money",
             "{n} · {n_s} · {P} + {X}", {"n": units, "n_s": n_s, "P": f["unit_paid"], "X": other},
         )  # fmt: skip
-        so_far = money if spent is None else computed(
-            f"{at}.so_far", "Spent until then", spent.number + money.number, "money", "{before} + {now}",
-            {"before": spent, "now": money},
-        )  # fmt: skip
+        so_far = (
+            money
+            if spent is None
+            else computed(
+                f"{at}.so_far",
+                phrase("checks.stages.so_far"),
+                spent.number + money.number,
+                "money",
+                "{before} + {now}",
+                {"before": spent, "now": money},
+            )
+        )
         spent = so_far
         have = Figure(
-            f"{at}.have", "Strings then", float(strings), "strings", REFERENCE, source="Bought so far"
+            f"{at}.have",
+            phrase("checks.stages.have"),
+            float(strings),
+            "strings",
+            REFERENCE,
+            source=phrase("checks.stages.have_source"),
         )
         usable = computed(
-            f"{at}.usable", "Usable then", f["usable_wh"].number * strings / total, "Wh", "{E} · {n} / {n_p}",
+            f"{at}.usable",
+            phrase("checks.stages.usable"),
+            f["usable_wh"].number * strings / total,
+            "Wh",
+            "{E} · {n} / {n_p}",
             {"E": f["usable_wh"], "n": have, "n_p": f["parallel"]},
-            "In proportion: fewer strings also feel a hard draw more",
-        )  # fmt: skip
+            phrase("checks.stages.usable_source"),
+        )
         has = need.energy.number > 0
         covered = computed(
-            f"{at}.covered", "Share of the need", usable.number / need.energy.number if has else None, "%",
-            "{E} / {E_need}" if has else "", {"E": usable, "E_need": need.energy},
-        )  # fmt: skip
+            f"{at}.covered",
+            phrase("checks.stages.covered"),
+            usable.number / need.energy.number if has else None,
+            "%",
+            "{E} / {E_need}" if has else "",
+            {"E": usable, "E_need": need.energy},
+        )
         day = need.energy.inputs["E_bank"]
         nights = computed(
-            f"{at}.nights", "Nights that it carries", usable.number / day.number if day.number else None,
+            f"{at}.nights",
+            phrase("checks.stages.nights"),
+            usable.number / day.number if day.number else None,
             "nights",
-            "{E} / {E_bank}" if day.number else "", {"E": usable, "E_bank": day},
-        )  # fmt: skip
+            "{E} / {E_bank}" if day.number else "",
+            {"E": usable, "E_bank": day},
+        )
         out.append(PurchaseStepFigures(i, stage.when, strings, money, so_far, usable, covered, nights))
     return tuple(out)
 
@@ -96,52 +127,55 @@ def checks(build: Build) -> Iterator[Check]:
     stages = build.candidate.stages
     if not stages:
         return
-    name, bought = "Bought in steps", sum(s.strings for s in stages)
+    name, bought = phrase("checks.stages.bought_steps"), sum(s.strings for s in stages)
     if bought != build.bank.parallel:
         yield Check(
             "stages_sum", name, CARE,
-            Sentence(f"The steps buy {bought} strings; the bank has {build.bank.parallel}."),
-            "Change the steps, or the strings.", build.figures["parallel"],
+            Sentence(phrase("checks.stages.stages_sum", bought=bought, parallel=build.bank.parallel)),
+            phrase("checks.stages.stages_sum_remedy"), build.figures["parallel"],
         )  # fmt: skip
     if stages[0].strings == 0:
         yield Check(
-            "stages_first", name, CARE, Sentence("The first step buys no battery: nothing runs until "
-                "the second."),
-            "Put the first string into the first step.",
+            "stages_first", name, CARE, Sentence(phrase("checks.stages.stages_first")),
+            phrase("checks.stages.stages_first_remedy"),
         )  # fmt: skip
     dated = [s for s in stages if s.strings and s.when]
     if any(months_between(a.when, b.when) < 0 for a, b in itertools.pairwise(dated)):
         yield Check(
-            "stages_order", name, CARE, Sentence("A later step has an earlier date."), "Put them in order.",
-        )  # fmt: skip
+            "stages_order",
+            name,
+            CARE,
+            Sentence(phrase("checks.stages.stages_order")),
+            phrase("checks.stages.stages_order_remedy"),
+        )
     buying = [s for s in stages if s.strings]
     if len(buying) < 2:
         return
     if build.lead:
         yield Check(
-            "mixed_ages", "Batteries of different age", STOP,
-            Sentence("Lead-acid of different age in one bank: the old ones draw the new ones down."),
-            "Buy all of them at once, or buy the charger first and all the batteries later.",
+            "mixed_ages", phrase("checks.stages.mixed_ages_title"), STOP,
+            Sentence(phrase("checks.stages.mixed_ages")),
+            phrase("checks.stages.mixed_ages_remedy"),
         )  # fmt: skip
         return
     first = buying[0].when or build.plan.today
     if not first or not buying[-1].when:
         yield Check(
-            "mixed_ages", "Batteries of different age", NOTE,
-            Sentence("Say when each step is bought: the gap in age decides whether they may be joined."),
-            "Enter the months of the steps on its card.",
+            "mixed_ages", phrase("checks.stages.mixed_ages_title"), NOTE,
+            Sentence(phrase("checks.stages.mixed_ages_2")),
+            phrase("checks.stages.mixed_ages_remedy_2"),
         )  # fmt: skip
         return
     gap = _gap(build, months_between(first, buying[-1].when))
     most = Figure(
-        f"{build.at}.gap_most", "Most between strings", MOST_GAP, "%", REFERENCE,
-        source="LFP of one model; the maker's limit goes before it",
+        f"{build.at}.gap_most", phrase("checks.stages.gap_most"), MOST_GAP, "%", REFERENCE,
+        source=phrase("checks.stages.gap_most_source"),
     )  # fmt: skip
     yield build.compare_to_limit(
-        "mixed_ages", "Batteries of different age", gap, most,
-        "The first string has lost {x} when the last one joins; {limit} are the most.",
-        "The first string has lost {x} of its health when the last one joins; {limit} are the most.", STOP,
-        "Join them sooner, or keep the old string as a bank of its own.",
+        "mixed_ages", phrase("checks.stages.mixed_ages_title"), gap, most,
+        phrase("checks.stages.mixed_ages_holds"),
+        phrase("checks.stages.mixed_ages_broken"), STOP,
+        phrase("checks.stages.mixed_ages_remedy_3"),
     )  # fmt: skip
 
 
@@ -153,13 +187,19 @@ def _gap(build: Build, months: int) -> Figure:
     cycles = cycles_at_depth(model.cycles, assume.value(f"cycle_exponent.{key}"), depth)
     wear = wear_by_plan(nights, n, cycles, assume.value(f"calendar_years.{key}"))
     per_year = Figure(
-        f"{build.at}.wear_first", "Wear a year until then", wear, "1/year", REFERENCE,
-        source="One cycle to the planned depth for each spell between charges, and the calendar",
+        f"{build.at}.wear_first", phrase("checks.stages.wear_first"), wear, "1/year", REFERENCE,
+        source=phrase("checks.stages.wear_first_source"),
     )  # fmt: skip
-    age = Figure(f"{build.at}.gap_months", "Months between", float(max(0, months)), "months", REFERENCE,
-                 source="Dates of the steps")  # fmt: skip
+    age = Figure(
+        f"{build.at}.gap_months",
+        phrase("checks.stages.gap_months"),
+        float(max(0, months)),
+        "months",
+        REFERENCE,
+        source=phrase("checks.stages.gap_months_source"),
+    )
     return computed(
-        f"{build.at}.gap", "Health lost meanwhile", 0.2 * wear * max(0, months) / 12, "%", "0.2 · {w} · "
+        f"{build.at}.gap", phrase("checks.stages.gap"), 0.2 * wear * max(0, months) / 12, "%", "0.2 · {w} · "
             "{m} / 12",
-        {"w": per_year, "m": age}, "SoH = 1 − 0.2·wear",
+        {"w": per_year, "m": age}, phrase("checks.stages.gap_source"),
     )  # fmt: skip

@@ -8,6 +8,7 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, compu
 from vast_harbor.core.stops.banks.checks.check import CARE, STOP, Build, Check, Remedy
 from vast_harbor.core.stops.banks.criteria import HEATER, WAIT
 from vast_harbor.core.weather.climate import LIVING
+from vast_harbor.phrases import phrase
 
 
 def checks(build: Build) -> Iterator[Check]:
@@ -32,122 +33,165 @@ def _limit(build: Build, key: str, name: str, celsius: float) -> Figure:
 
 def _charging(build: Build) -> Iterator[Check]:
     model, warmest = build.bank.model, build.warmest
-    low = _limit(build, "charge_min_c", "Coldest for charging", model.charge_c[0])
-    high = _limit(build, "charge_max_c", "Warmest for charging", model.charge_c[1])
+    low = _limit(build, "charge_min_c", phrase("checks.temperature.coldest_charging"), model.charge_c[0])
+    high = _limit(build, "charge_max_c", phrase("checks.temperature.warmest_charging"), model.charge_c[1])
     yield from _cold_charge(build, low)
     yield build.compare_to_limit(
-        "hot_charge", "Warm while charged", warmest, high, "{x} at the warmest; it may be charged up to "
-            "{limit}.",
-        "At {x} it is warmer than it should be while charged: {limit} are the most.", CARE,
-        "Shade and air the locker, or charge in the cool of the day.",
-    )  # fmt: skip
+        "hot_charge",
+        phrase("checks.temperature.hot_charge_title"),
+        warmest,
+        high,
+        phrase("checks.temperature.hot_charge_holds"),
+        phrase("checks.temperature.hot_charge_broken"),
+        CARE,
+        phrase("checks.temperature.hot_charge_remedy"),
+    )
 
 
 def _cold_charge(build: Build, low: Figure) -> Iterator[Check]:
     model, coldest, answer = build.bank.model, build.coldest, build.criteria.cold_answer
-    name = "Cold while charged"
+    name = phrase("checks.temperature.cold_while_charged")
     if answer == HEATER:
-        watts = build.of_entry("heater_w", "Its heater", model.heater_w, "W")
+        watts = build.of_entry("heater_w", phrase("terms.names.heater"), model.heater_w, "W")
         most = computed(
-            f"{build.at}.heater_day", "Heater round the clock, at most",
+            f"{build.at}.heater_day", phrase("checks.temperature.heater_day"),
             watts.number * build.bank.units * 24,
             "Wh", "{W} · {n} · 24", {"W": watts, "n": build.figures["units"]},
-            "Upper bound: it heats only while it is below 5 °C",
+            phrase("checks.temperature.heater_day_source"),
         )  # fmt: skip
         yield Check(
             "cold_heater", name, CARE,
             Sentence(
-                "At {T} its heaters take the first charge power, up to {most} a day if they run without a "
-                "pause. That energy is not in the day above.", {"T": coldest, "most": most}),
-            "Prefer a warmer place where there is one.", coldest, low,
+                phrase("checks.temperature.cold_heater"), {"T": coldest, "most": most}),
+            phrase("checks.temperature.cold_heater_remedy"), coldest, low,
         )  # fmt: skip
         return
     if answer == WAIT:
         gain = build.assumptions.figure("afternoon_k")
         afternoon = computed(
-            f"{build.at}.afternoon_c", "Battery in the afternoon of the coldest day",
+            f"{build.at}.afternoon_c", phrase("checks.temperature.afternoon_c"),
             coldest.number + gain.number, "°C", "{T} + {ΔT}", {"T": coldest, "ΔT": gain},
         )  # fmt: skip
         yield Check(
             "cold_wait", name, CARE,
             Sentence(
-                "At {T} its BMS takes no charge; by your house rule it waits for the afternoon, when it is "
-                "at {afternoon}. The trial shows what it misses.", {"T": coldest, "afternoon": afternoon}),
-            "A charger that waits; a warm place or a heated model where the afternoons are too cold.",
+                phrase("checks.temperature.cold_wait"), {"T": coldest, "afternoon": afternoon}),
+            phrase("checks.temperature.cold_wait_remedy"),
             coldest, low, remedies=_remedies(build),
         )  # fmt: skip
         return
-    harm = "it takes no charge" if build.lead else "lithium cells are damaged by charge below freezing"
-    broken = f"At {{x}} it must not be charged: {harm}."
+    harm = (
+        phrase("checks.temperature.takes_charge")
+        if build.lead
+        else phrase("checks.temperature.lithium_cells_damaged_charge")
+    )
+    broken = phrase("checks.temperature.must_charged", harm=harm)
     if model.heater_w is not None:
-        broken += " Your house rule does not count on its heater."
+        broken += phrase("checks.temperature.house_rule_count_heater")
     yield build.compare_to_limit(
-        "cold_charge", name, coldest, low, "{x} at the coldest; it may be charged from {limit}.",
+        "cold_charge", name, coldest, low, phrase("checks.temperature.cold_charge_holds"),
         broken, CARE if build.lead else STOP,
-        "Move it to a warm place, choose a model with a heater, or stay with lead-acid."
-        if model.heater_w is None else "Move it to a warm place, or stay with lead-acid.",
+        phrase("checks.temperature.cold_charge_remedy")
+        if model.heater_w is None else phrase("checks.temperature.cold_charge_remedy_2"),
         is_minimum=True, remedies=_remedies(build),
     )  # fmt: skip
     bms = model.bms
     if build.criteria.cold_charge.broken and model.heater_w is None and bms and not bms.stops_cold_charge:
         yield Check(
-            "cold_unguarded", "Guard against charging in the cold", STOP,
-            Sentence("Its BMS does not stop a charge in the cold: nothing does."),
-            "A charger with a temperature sensor that stops, or another model.",
+            "cold_unguarded", phrase("checks.temperature.cold_unguarded_title"), STOP,
+            Sentence(phrase("checks.temperature.cold_unguarded")),
+            phrase("checks.temperature.cold_unguarded_remedy"),
         )  # fmt: skip
 
 
 def _use(build: Build) -> Iterator[Check]:
     model = build.bank.model
     least, most = model.limits.discharge_c or model.battery_class.discharge_c
-    cold = _limit(build, "use_min_c", "Coldest for use", least)
+    cold = _limit(build, "use_min_c", phrase("checks.temperature.coldest_use"), least)
     yield build.compare_to_limit(
-        "cold_use", "Cold while used", build.coldest, cold, "{x} at the coldest; it may be used from "
-            "{limit}.",
-        "At {x} it must not be used: {limit} are the least.", STOP, "A warmer place.", is_minimum=True,
-    )  # fmt: skip
+        "cold_use",
+        phrase("checks.temperature.cold_use_title"),
+        build.coldest,
+        cold,
+        phrase("checks.temperature.cold_use_holds"),
+        phrase("checks.temperature.cold_use_broken"),
+        STOP,
+        phrase("checks.temperature.cold_use_remedy"),
+        is_minimum=True,
+    )
     if build.warmest.number > most:
         yield build.compare_to_limit(
-            "hot_use", "Warm while used", build.warmest, _limit(build, "use_max_c", "Warmest for use", most),
-            "", "At {x} it is too warm to be used: {limit} are the most.", STOP, "A cooler, aired place.",
-        )  # fmt: skip
+            "hot_use",
+            phrase("checks.temperature.hot_use_title"),
+            build.warmest,
+            _limit(build, "use_max_c", phrase("checks.temperature.warmest_use"), most),
+            "",
+            phrase("checks.temperature.hot_use_broken"),
+            STOP,
+            phrase("checks.temperature.hot_use_remedy"),
+        )
 
 
 def _storage(build: Build) -> Iterator[Check]:
     model, rest = build.bank.model, build.rest_temperature()
     least, most = model.limits.storage_c or model.battery_class.storage_c
-    name = "Stored the rest of the year"
+    name = phrase("checks.temperature.stored_rest_year")
     if rest.number > most:
         yield build.compare_to_limit(
-            "storage", name, rest, _limit(build, "store_max_c", "Warmest for storage", most), "",
-            "Stored at {x}, warmer than the {limit} of its maker: it ages for nothing.", CARE,
-            "A cool place, and lithium at half charge.",
-        )  # fmt: skip
+            "storage",
+            name,
+            rest,
+            _limit(build, "store_max_c", phrase("checks.temperature.warmest_storage"), most),
+            "",
+            phrase("checks.temperature.storage_broken"),
+            CARE,
+            phrase("checks.temperature.storage_remedy"),
+        )
         return
     yield build.compare_to_limit(
-        "storage", name, rest, _limit(build, "store_min_c", "Coldest for storage", least),
-        "{x} on the mean; it may be stored from {limit}. Single nights are colder.",
-        "Stored at {x} on the mean, colder than the {limit} of its maker.", CARE,
-        "Take it out and keep it in the house over winter.", is_minimum=True,
-    )  # fmt: skip
+        "storage",
+        name,
+        rest,
+        _limit(build, "store_min_c", phrase("checks.temperature.coldest_storage"), least),
+        phrase("checks.temperature.storage_holds"),
+        phrase("checks.temperature.storage_broken_2"),
+        CARE,
+        phrase("checks.temperature.storage_remedy_2"),
+        is_minimum=True,
+    )
 
 
 def _freezing(build: Build) -> Check:
     floor = build.criteria.floor
     point = freezing_point_c(floor)
     freezes = Figure(
-        f"{build.at}.freezes_c", f"Freezing point at {floor:.0%} charge", point, "°C", REFERENCE,
-        source="Rested electrolyte, linear between its points",
-    )  # fmt: skip
+        f"{build.at}.freezes_c",
+        phrase("checks.temperature.freezes_c", floor=f"{floor:.0%}"),
+        point,
+        "°C",
+        REFERENCE,
+        source=phrase("checks.temperature.freezes_c_source"),
+    )
     warn = computed(
-        f"{build.at}.freeze_warn_c", "Warned of below", point + FREEZING_MARGIN_K, "°C", "{T_f} + 5",
+        f"{build.at}.freeze_warn_c",
+        phrase("checks.temperature.freeze_warn_c"),
+        point + FREEZING_MARGIN_K,
+        "°C",
+        "{T_f} + 5",
         {"T_f": freezes},
-    )  # fmt: skip
+    )
     return build.compare_to_limit(
-        "freezing", "Freezing", build.coldest, warn, f"Discharged to {floor:.0%} it freezes at {{point}}.",
-        f"Discharged to {floor:.0%} it freezes at {{point}}; the battery is used at {{x}}.", CARE,
-        "Keep it fuller or warmer. Never charge a frozen battery.", is_minimum=True, point=freezes,
-    )  # fmt: skip
+        "freezing",
+        phrase("checks.temperature.freezing_title"),
+        build.coldest,
+        warn,
+        phrase("checks.temperature.freezing_holds", floor=f"{floor:.0%}"),
+        phrase("checks.temperature.freezing_broken", floor=f"{floor:.0%}"),
+        CARE,
+        phrase("checks.temperature.freezing_remedy"),
+        is_minimum=True,
+        point=freezes,
+    )
 
 
 def _remedies(build: Build) -> tuple[Remedy, ...]:
@@ -161,18 +205,17 @@ def _remedies(build: Build) -> tuple[Remedy, ...]:
         out.append(_indoors(build, room))
     gain, price = assume.figure("box_gain_k"), assume.figure("box_price")
     warmer = computed(
-        f"{build.at}.boxed_c", "Battery in an insulated box", build.coldest.number + gain.number, "°C",
+        f"{build.at}.boxed_c", phrase("checks.temperature.boxed_c"), build.coldest.number + gain.number, "°C",
         "{T} + {ΔT}", {"T": build.coldest, "ΔT": gain},
     )  # fmt: skip
     enough = warmer.number >= build.bank.model.charge_c[0]
-    says = "An insulated box: some degrees warmer while it is used, "
-    says += "enough here." if enough else "not enough here."
+    says = phrase("checks.temperature.insulated_box_some_degrees")
+    says += phrase("checks.temperature.enough") if enough else phrase("checks.temperature.enough_2")
     out.append(Remedy("box", says, price, _on_cold_days(build, gain.number)))
     out += _models(build)
     out.append(
         Remedy(
-            "later", "Charge later in the day, when the sun has warmed it: only where the afternoon is above "
-            "freezing, and with a charger that waits.",
+            "later", phrase("checks.temperature.later"),
         )
     )  # fmt: skip
     return tuple(out)
@@ -182,27 +225,33 @@ def _indoors(build: Build, room: Figure) -> Remedy:
     plan, per_m = build.plan, build.assumptions.figure("cable_price")
     metres = plan.locker.second_cable_m or 2.0
     length = (
-        build.entered("rig", "locker2_cable_m", "To the second compartment", metres, "m")
+        build.entered("rig", "locker2_cable_m", phrase("terms.names.second_compartment"), metres, "m")
         if plan.locker.second_cable_m
-        else Figure(f"{build.at}.indoors_m", "Cable more, a guess", metres, "m", REFERENCE, source="A guess")
+        else Figure(
+            f"{build.at}.indoors_m",
+            phrase("checks.temperature.indoors_m"),
+            metres,
+            "m",
+            REFERENCE,
+            source=phrase("checks.temperature.indoors_m_source"),
+        )
     )
     price = computed(
-        f"{build.at}.indoors", "Cable to a place indoors", 2 * metres * per_m.number, "money", "2 · {L} "
-            "· {P_m}",
-        {"L": length, "P_m": per_m}, "Both ways",
-    )  # fmt: skip
+        f"{build.at}.indoors",
+        phrase("checks.temperature.indoors"),
+        2 * metres * per_m.number,
+        "money",
+        "2 · {L} · {P_m}",
+        {"L": length, "P_m": per_m},
+        phrase("checks.temperature.indoors_source"),
+    )
     edits: list[Mapping[str, Any]] = [{"op": "replace", "path": "/rig/place", "value": LIVING}]
     if plan.battery_c is not None:
         edits.append({"op": "replace", "path": "/rig/battery_c", "value": None})
     edits += _on_cold_days(build, None)
     longer = build.assumptions.value("main_cable_m") + metres
     edits.append({"op": "add", "path": "/plan/overrides/main_cable_m", "value": longer})
-    return Remedy(
-        "indoors",
-        "Move it indoors, where the room keeps it warm while somebody is there.",
-        price,
-        tuple(edits),
-    )
+    return Remedy("indoors", phrase("checks.temperature.indoors_2"), price, tuple(edits))
 
 
 def _on_cold_days(build: Build, gain: float | None) -> tuple[Mapping[str, Any], ...]:
@@ -234,13 +283,20 @@ def _models(build: Build) -> Iterator[Remedy]:
         model = min(heated, key=lambda m: m.price)
         more = (cost(model.price, model.own) - build.figures["unit_price"].number) * bank.units
         yield Remedy(
-            "heated", f"A heated model: {model.title}; its heater takes the first charge power.",
-            Figure(f"{build.at}.heated", "Dearer by", more, "money", REFERENCE, source="At list price"),
+            "heated",
+            phrase("checks.temperature.heated", title=model.title),
+            Figure(
+                f"{build.at}.heated",
+                phrase("terms.names.dearer"),
+                more,
+                "money",
+                REFERENCE,
+                source=phrase("checks.temperature.heated_source"),
+            ),
             ({"op": "replace", "path": f"{build.path}/model", "value": model.id},),
-        )  # fmt: skip
+        )
     yield Remedy(
-        "lead", "Stay with lead-acid (the AGM bank of least lifetime cost): it charges in the "
-                "cold, slowly.",
+        "lead", phrase("checks.temperature.lead"),
         None,
         tuple(
             {"op": "replace", "path": f"{build.path}/{name}", "value": value}

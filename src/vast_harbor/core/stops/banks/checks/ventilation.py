@@ -4,8 +4,9 @@ from collections.abc import Iterator
 
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
 from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, STOP, Build, Check
+from vast_harbor.phrases import phrase
 
-IEC = "After IEC 62485-2, written for stationary batteries; taken as the careful guide"
+IEC = phrase("checks.ventilation.after_iec_62485_2")
 
 
 def checks(build: Build) -> Iterator[Check]:
@@ -18,42 +19,44 @@ def checks(build: Build) -> Iterator[Check]:
         Checks.
     """
     battery_class, locker = build.bank.model.battery_class, build.plan.locker
-    name = "Air"
+    name = phrase("checks.ventilation.air")
     if battery_class.vented == "no":
-        yield Check("ventilation", name, OK, Sentence("Makes no gas in use; leave it room to cool."))
+        yield Check("ventilation", name, OK, Sentence(phrase("checks.ventilation.ventilation")))
         return
     always = battery_class.vented == "always"
     if build.criteria.in_living_space:
         yield Check(
-            "living_space", "Living space", STOP if always else CARE,
+            "living_space", phrase("checks.ventilation.living_space_title"), STOP if always else CARE,
             Sentence(
-                "It gives off hydrogen and acid mist while charging, and it stands where people sleep."
+                phrase("checks.ventilation.living_space")
                 if always
-                else "Sealed, but charged wrongly it vents hydrogen, and it stands where people sleep."
+                else phrase("checks.ventilation.living_space_2")
             ),
-            "A box closed to the room and vented to the outside, or a place outside; no flames near it."
-            if always else "A box vented to the outside, and a charger that compensates for temperature.",
+            phrase("checks.ventilation.living_space_remedy")
+            if always else phrase("checks.ventilation.living_space_remedy_2"),
         )  # fmt: skip
     flow, opening, spark = _air(build)
     figures = {"flow": flow, "opening": opening, "spark": spark}
-    keep = " Nothing that sparks within {spark}."
+    keep = phrase("checks.ventilation.nothing_sparks_within")
     if locker.vent_cm2 is None:
         yield Check(
             "ventilation", name, NOTE,
             Sentence(
-                "Charging it wants {flow} of air: two openings of {opening} each, low and high." + keep,
+                phrase("checks.ventilation.ventilation_2") + keep,
                 figures
             ),
-            "Measure the free area of the openings, grilles taken off, and enter it on the Rig stop."
-            if always else "Only where its locker is closed.", opening,
+            phrase("checks.ventilation.ventilation_remedy")
+            if always else phrase("checks.ventilation.ventilation_remedy_2"), opening,
         )  # fmt: skip
         return
-    there = build.entered("rig", "vent_cm2", "Free area of each opening", locker.vent_cm2, "cm²")
+    there = build.entered(
+        "rig", "vent_cm2", phrase("checks.ventilation.free_area_opening"), locker.vent_cm2, "cm²"
+    )
     yield build.compare_to_limit(
         "ventilation", name, there, opening,
-        "{flow} of air through openings of {x} each; {limit} are wanted." + keep,
-        "Charging it wants {flow} of air, two openings of {limit} each, but yours have {x}." + keep,
-        STOP if always else CARE, "Larger openings, one low and one high, or a class that does not gas.",
+        phrase("checks.ventilation.ventilation_holds") + keep,
+        phrase("checks.ventilation.ventilation_broken") + keep,
+        STOP if always else CARE, phrase("checks.ventilation.ventilation_remedy_3"),
         is_minimum=True, flow=flow, spark=spark,
     )  # fmt: skip
 
@@ -64,27 +67,34 @@ def _air(build: Build) -> tuple[Figure, Figure, Figure]:
     equalises = build.plan.equalises and battery_class.water
     at = build.at
     i_gas = Figure(
-        f"{at}.gas_ma", "Gassing current", criteria.gassing, "mA/Ah", REFERENCE, source=IEC,
-        note="At least 50 mA/Ah, or the charger’s current, while equalising." if equalises
-        else f"{battery_class.gas_ma[1]:g} mA/Ah at 2.40 V a cell, × e^(11·(V − 2.40)) above; "
-        f"charged at {cell_v:.2f} V.",
-    )  # fmt: skip
+        f"{at}.gas_ma",
+        phrase("checks.ventilation.gas_ma"),
+        criteria.gassing,
+        "mA/Ah",
+        REFERENCE,
+        source=IEC,
+        note=phrase("checks.ventilation.gas_ma_note")
+        if equalises
+        else phrase(
+            "checks.ventilation.gas_ma_note_2", gas_ma=f"{battery_class.gas_ma[1]:g}", cell_v=f"{cell_v:.2f}"
+        ),
+    )
     n = Figure(
         f"{at}.cells",
-        "Cells in series",
+        phrase("checks.ventilation.cells"),
         float(build.bank.series * build.bank.model.cells),
         "1",
         REFERENCE,
-        source="Of the layout",
+        source=phrase("checks.ventilation.cells_source"),
     )
     flow = computed(
-        f"{at}.air", "Air that must flow", criteria.air_m3h, "m³/h", "0.05 · {n} · {I_gas} · "
+        f"{at}.air", phrase("checks.ventilation.air_2"), criteria.air_m3h, "m³/h", "0.05 · {n} · {I_gas} · "
             "{C} / 1000",
         {"n": n, "I_gas": i_gas, "C": build.figures["nameplate_ah"]}, IEC,
     )  # fmt: skip
     opening = computed(
         f"{at}.opening",
-        "Free area of each opening",
+        phrase("checks.ventilation.opening"),
         criteria.opening_cm2,
         "cm²",
         "28 · {Q}",
@@ -92,7 +102,7 @@ def _air(build: Build) -> tuple[Figure, Figure, Figure]:
         IEC,
     )
     spark = computed(
-        f"{at}.spark", "Distance from what sparks", criteria.spark_mm, "mm",
+        f"{at}.spark", phrase("checks.ventilation.spark"), criteria.spark_mm, "mm",
         "28.8 · ({I_gas} · {C})^(1 / 3)", {"I_gas": i_gas, "C": build.figures["nameplate_ah"]}, IEC,
     )  # fmt: skip
     return flow, opening, spark

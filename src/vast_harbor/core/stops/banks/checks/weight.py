@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed, typed
 from vast_harbor.core.installation.axle_load import trim_moment
 from vast_harbor.core.stops.banks.checks.check import NOTE, OK, STOP, Build, Check
+from vast_harbor.phrases import phrase
 
 # A change of trim below this is not felt.
 FELT_KGM = 50.0
@@ -24,20 +25,32 @@ def checks(build: Build) -> Iterator[Check]:
         return
     change = build.figures.get("kg_change", build.figures["kg"])
     if loading.payload_kg is not None:
-        limit = build.entered("rig", "payload_kg", "Payload left", loading.payload_kg, "kg")
+        limit = build.entered(
+            "rig", "payload_kg", phrase("checks.weight.payload_left"), loading.payload_kg, "kg"
+        )
         yield build.compare_to_limit(
-            "payload", "Payload", change, limit, "It adds {x}; {limit} of payload are left.",
-            "It adds {x}, but only {limit} of payload are left.", STOP,
-            "A lighter bank, a smaller one, or unload something else.",
-        )  # fmt: skip
+            "payload",
+            phrase("checks.weight.payload_title"),
+            change,
+            limit,
+            phrase("checks.weight.payload_holds"),
+            phrase("checks.weight.payload_broken"),
+            STOP,
+            phrase("checks.weight.payload_remedy"),
+        )
     if loading.old_x_m is None or loading.new_x_m is None:
         return
     old = build.old_kg or Figure(
-        "rig.old.none_kg", "No old bank", 0.0, "kg", REFERENCE, source="None is entered"
+        "rig.old.none_kg",
+        phrase("checks.weight.none_kg"),
+        0.0,
+        "kg",
+        REFERENCE,
+        source=phrase("checks.weight.none_kg_source"),
     )
     x = {
-        "x_new": typed("rig.new_x_m", "Lever of the new bank", loading.new_x_m, "m", "/rig/new_x_m"),
-        "x_old": typed("rig.old_x_m", "Lever of the old bank", loading.old_x_m, "m", "/rig/old_x_m"),
+        "x_new": typed("rig.new_x_m", phrase("checks.weight.new_x_m"), loading.new_x_m, "m", "/rig/new_x_m"),
+        "x_old": typed("rig.old_x_m", phrase("checks.weight.old_x_m"), loading.old_x_m, "m", "/rig/old_x_m"),
         "m_new": build.figures["kg"],
         "m_old": old,
     }
@@ -46,14 +59,16 @@ def checks(build: Build) -> Iterator[Check]:
         return
     if loading.base_m is None or build.criteria.shift_kg is None:
         return
-    base = typed("rig.base_m", "Axle to coupling, or wheelbase", loading.base_m, "m", "/rig/base_m")
+    base = typed("rig.base_m", phrase("checks.weight.base_m"), loading.base_m, "m", "/rig/base_m")
     shift = computed(
-        f"{build.at}.coupling", "Change at the coupling" if kind == "caravan" else "Change on the front axle",
+        f"{build.at}.coupling",
+        phrase("checks.weight.coupling") if kind == "caravan" else phrase("checks.weight.coupling_2"),
         build.criteria.shift_kg,
         "±kg",
-        "({m_new} · {x_new} − {m_old} · {x_old}) / {L}", {**x, "L": base},
-        "Levers about the (rear) axle; what lies ahead of it presses on the coupling or the front axle",
-    )  # fmt: skip
+        "({m_new} · {x_new} − {m_old} · {x_old}) / {L}",
+        {**x, "L": base},
+        phrase("checks.weight.coupling_source"),
+    )
     if kind == "caravan":
         yield from _coupling(build, shift)
     else:
@@ -62,60 +77,74 @@ def checks(build: Build) -> Iterator[Check]:
 
 def _trim(build: Build, x: dict[str, Figure]) -> Check:
     moment = computed(
-        f"{build.at}.trim", "Change of the trim moment",
+        f"{build.at}.trim", phrase("checks.weight.trim"),
         trim_moment(x["m_new"].number, x["x_new"].number, x["m_old"].number, x["x_old"].number), "kg·m",
-        "{m_new} · {x_new} − {m_old} · {x_old}", x, "Positive trims her by the bow",
+        "{m_new} · {x_new} − {m_old} · {x_old}", x, phrase("checks.weight.trim_source"),
     )  # fmt: skip
     felt = abs(moment.number) >= FELT_KGM
     return Check(
-        "trim", "Trim", NOTE if felt else OK, Sentence("It changes the trim by {moment}.",
-        {"moment": moment}),
-        "Look at how she sits now: a bank further aft or forward may right her." if felt else "", moment,
-    )  # fmt: skip
+        "trim",
+        phrase("checks.weight.trim_title"),
+        NOTE if felt else OK,
+        Sentence(phrase("checks.weight.trim_2"), {"moment": moment}),
+        phrase("checks.weight.trim_remedy") if felt else "",
+        moment,
+    )
 
 
 def _coupling(build: Build, shift: Figure) -> Iterator[Check]:
     loading, criteria = build.plan.loading, build.criteria.coupling
     if criteria is None or loading.coupling_kg is None or loading.coupling_max_kg is None:
         return
-    now = build.entered("rig", "coupling_kg", "Load on the coupling now", loading.coupling_kg, "kg")
-    most = build.entered("rig", "coupling_max_kg", "Most that it may be", loading.coupling_max_kg, "kg")
+    now = build.entered(
+        "rig", "coupling_kg", phrase("checks.weight.load_coupling_now"), loading.coupling_kg, "kg"
+    )
+    most = build.entered(
+        "rig", "coupling_max_kg", phrase("checks.weight.most_that_it_may"), loading.coupling_max_kg, "kg"
+    )
     then = computed(
-        f"{build.at}.coupling_then", "Load on the coupling with it", criteria[1].value, "kg",
+        f"{build.at}.coupling_then", phrase("checks.weight.coupling_then"), criteria[1].value, "kg",
         "{now} + {change}", {"now": now, "change": shift},
     )  # fmt: skip
     if build.criteria.snakes:
         yield Check(
-            "coupling_light", "Load on the coupling", STOP,
-            Sentence("With it only {then} press on the coupling: the caravan would snake.", {"then": then}),
-            "Stand it further forward.", then,
+            "coupling_light", phrase("checks.weight.coupling_light_title"), STOP,
+            Sentence(phrase("checks.weight.coupling_light"), {"then": then}),
+            phrase("checks.weight.coupling_light_remedy"), then,
         )  # fmt: skip
         return
     yield build.compare_to_limit(
-        "coupling", "Load on the coupling", then, most, "{x} press on it; {limit} are permitted.",
-        "With it {x} press on the coupling; {limit} are permitted.", STOP,
-        "Stand it nearer the axle or behind it, or choose a lighter bank.",
-    )  # fmt: skip
+        "coupling",
+        phrase("checks.weight.coupling_title"),
+        then,
+        most,
+        phrase("checks.weight.coupling_holds"),
+        phrase("checks.weight.coupling_broken"),
+        STOP,
+        phrase("checks.weight.coupling_remedy"),
+    )
 
 
 def _axles(build: Build, front: Figure, change: Figure) -> Iterator[Check]:
     rear = computed(
         f"{build.at}.rear",
-        "Change on the rear axle",
+        phrase("checks.weight.rear"),
         build.criteria.kg_change - front.number,
         "±kg",
         "{Δm} − {front}",
         {"Δm": change, "front": front},
-        "What the front axle does not bear, the rear one does",
+        phrase("checks.weight.rear_source"),
     )
     sides = (("front", front, build.plan.loading.front_kg), ("rear", rear, build.plan.loading.rear_kg))
     for side, added, left in sides:
         if left is None:
             continue
-        limit = build.entered("rig", f"{side}_axle_kg", f"Left on the {side} axle", left, "kg")
+        limit = build.entered(
+            "rig", f"{side}_axle_kg", phrase("checks.weight.left_axle", side=side), left, "kg"
+        )
         yield build.compare_to_limit(
-            f"{side}_axle", f"{side.capitalize()} axle", added, limit,
-            f"{{x}} on the {side} axle; {{limit}} are left.",
-            f"It adds {{x}} to the {side} axle, where {{limit}} are left.", STOP,
-            "Stand it further from that axle, a lighter bank, or load something else elsewhere.",
+            f"{side}_axle", phrase("checks.weight.axle", side=side.capitalize()), added, limit,
+            phrase("checks.weight.axle_left", side=side),
+            phrase("checks.weight.adds_axle_where_left", side=side), STOP,
+            phrase("checks.weight.stand_further_axle_lighter"),
         )  # fmt: skip

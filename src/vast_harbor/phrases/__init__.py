@@ -1,0 +1,82 @@
+"""Every sentence that an owner reads, by its key.
+
+The catalogue lies in ``en/``: one file for each stop or subject, one group for each module, one line for each
+phrase. ``{name}`` stands for a value. What a call does not give is left as it stands, for the figures of a
+:class:`~vast_harbor.core.figures.workings.Sentence`, which are written in the owner's units only when shown.
+
+A phrase that depends on a count holds a form for each plural of the language (CLDR, through Babel)::
+
+    "batteries": {"one": "{count} battery", "other": "{count} batteries"}
+"""
+
+import json
+import re
+from collections.abc import Mapping
+from importlib.resources import files
+
+from babel.core import Locale
+
+LANGUAGE = "en"
+COUNT = "count"
+_PLACE = re.compile(r"(?<!\{)\{(\w+)\}(?!\})")
+_PLURAL = Locale.parse(LANGUAGE).plural_form
+
+
+def catalogue() -> dict[str, str | dict[str, str]]:
+    """All phrases as they stand in the files.
+
+    Returns:
+        key (``file.group.name``) → text, or plural form → text.
+    """
+    folder = files(__name__) / LANGUAGE
+    return {
+        f"{file.name.removesuffix('.json')}.{group}.{name}": text
+        for file in sorted(folder.iterdir(), key=lambda entry: entry.name)
+        for group, names in json.loads(file.read_text("utf-8")).items()
+        for name, text in names.items()
+    }
+
+
+def places(text: str) -> tuple[str, ...]:
+    """The names of the values that a text has places for, in their order."""
+    return tuple(_PLACE.findall(text))
+
+
+# A text cut at its places: words and names in turn.
+_Cut = tuple[str, ...]
+
+
+def _cut(text: str | Mapping[str, str]) -> _Cut | dict[str, _Cut]:
+    if isinstance(text, str):
+        return tuple(_PLACE.split(text))
+    return {form: tuple(_PLACE.split(words)) for form, words in text.items()}
+
+
+_TEXTS = catalogue()
+_CUT = {key: _cut(text) for key, text in _TEXTS.items()}
+
+
+def phrase(key: str, /, **values: object) -> str:
+    """A phrase with its values in it.
+
+    Args:
+        key: ``file.group.name`` in the catalogue.
+        values: place → value; ``count`` also chooses the plural form.
+
+    Returns:
+        The text; places without a value are left as they stand.
+
+    Raises:
+        KeyError: there is no such phrase.
+    """
+    cut = _CUT[key]
+    if isinstance(cut, dict):
+        number = values[COUNT]
+        cut = cut[_PLURAL(number)] if isinstance(number, int | float) else cut["other"]
+    elif not values:
+        return "".join(cut) if len(cut) == 1 else str(_TEXTS[key])
+    parts = list(cut)
+    for i in range(1, len(parts), 2):
+        name = parts[i]
+        parts[i] = str(values[name]) if name in values else f"{{{name}}}"
+    return "".join(parts)

@@ -1,0 +1,105 @@
+"""Every text lies in the catalogue, every phrase is used, and every place in it gets a value."""
+
+import ast
+import re
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+
+import vast_harbor
+from vast_harbor.phrases import catalogue, phrase, places
+
+ROOT = Path(vast_harbor.__file__).parent
+SOURCES = sorted(path for path in ROOT.rglob("*.py") if "phrases" not in path.parts)
+# Two words of letters in a row: a text, or an identifier that happens to hold a space.
+TEXT = re.compile(r"[A-Za-z]{3,},? [a-z]{2,}|^[A-Z][a-z]+ [a-z]+")
+# What an owner does not read: SQL, drawings, headers, descriptions of the API, the log, names of states.
+NOT_READ = re.compile(
+    r"^(SELECT|UPDATE|INSERT|DELETE|PRAGMA|BEGIN|deleted_at|<|font-family|attachment;|public, max-age"
+    r"|default-src|camera=|upper left|lower left|outside upper|offset points|Vast Harbor rig file|Unit: )"
+)
+NOT_READ_IN = {"web/description.py", "web/server.py", "web/security.py"}
+STATES = {
+    "house rule", "old bank", "second bank", "at fault", "not known", "polar day", "polar night", "New rig",
+    "Off-grid day", "all day", "wh per day", "ah per day", "the waste tank", "tapered posts", "drop what was tried",
+    "unforeseen error", "In the unit of the draw", "The interface is not built yet: run make build.",
+    "the card of rig %s was not kept: %s", "the card of rig %s could not be worked out: %s",
+}  # fmt: skip
+
+
+def phrases_in(tree: ast.AST) -> Iterator[ast.Call]:
+    for node in ast.walk(tree):
+        if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id == "phrase":
+            yield node
+
+
+TREES = {path.relative_to(ROOT).as_posix(): ast.parse(path.read_text("utf-8")) for path in SOURCES}
+CALLS = [(file, call) for file, tree in TREES.items() for call in phrases_in(tree)]
+TEXTS = catalogue()
+
+
+def forms(key: str) -> list[str]:
+    text = TEXTS[key]
+    return [text] if isinstance(text, str) else list(text.values())
+
+
+def test_every_phrase_is_used_and_exists() -> None:
+    assert len(CALLS) > 2000
+    assert all(isinstance(call.args[0], ast.Constant) for _, call in CALLS)
+    used = {call.args[0].value for _, call in CALLS}  # type: ignore[attr-defined]
+    assert used == set(TEXTS)
+
+
+def test_every_value_has_its_place() -> None:
+    for file, call in CALLS:
+        given = {keyword.arg for keyword in call.keywords}
+        key = call.args[0].value  # type: ignore[attr-defined]
+        has = {name for form in forms(key) for name in places(form)}
+        assert given - {"count"} <= has, (file, key)
+        assert given <= has or isinstance(TEXTS[key], dict), (file, key)
+
+
+def text_left(tree: ast.AST) -> Iterator[str]:
+    """Texts of a module that are neither documentation nor described to developers."""
+    parents = {child: node for node in ast.walk(tree) for child in ast.iter_child_nodes(node)}
+    for node in ast.walk(tree):
+        if not (isinstance(node, ast.Constant) and isinstance(node.value, str)):
+            continue
+        parent = parents[node]
+        if isinstance(parent, ast.Expr | ast.keyword) and getattr(parent, "arg", "description") in (
+            "description",
+            "summary",
+            "allow",
+        ):
+            continue
+        above = parent
+        while above in parents and not isinstance(above, ast.Raise | ast.stmt):
+            above = parents[above]
+        if isinstance(above, ast.Raise) and ast.unparse(above).startswith(("raise ValueError(f", "raise TypeError")):
+            continue
+        yield node.value
+
+
+@pytest.mark.parametrize("file", [file for file in TREES if file not in NOT_READ_IN])
+def test_no_text_is_left_in_the_code(file: str) -> None:
+    left = {
+        text
+        for text in text_left(TREES[file])
+        if TEXT.search(text) and not NOT_READ.match(text) and text not in STATES
+    }
+    assert not left
+
+
+def test_a_count_chooses_its_form(monkeypatch: pytest.MonkeyPatch) -> None:
+    one, many = (phrase("command_line.cli.rigs_saved", count=n, to="b", newest="") for n in (1, 2))
+    assert "1 rig," in one
+    assert "2 rigs," in many
+
+
+def test_what_is_not_given_is_left_for_the_figures() -> None:
+    left = phrase("checks.capacity.covers_need_broken", short="1 kWh")
+    assert set(places(left)) == {"x", "limit"}
+    assert "1 kWh" in left
+    with pytest.raises(KeyError):
+        phrase("checks.capacity.nothing")
