@@ -172,13 +172,7 @@ def _saved(path: Path) -> str:
         return phrase("command_line.cli.read_could_saved", error=error)
     copies = backup.kept(path)
     newest = phrase("command_line.cli.newest_copy_before", copies=copies[0]) if copies else ""
-    return phrase(
-        "command_line.cli.could_read_rig_saved",
-        count=count,
-        count_2="" if count == 1 else "s",
-        to=to,
-        newest=newest,
-    )
+    return phrase("command_line.cli.rigs_saved", count=count, to=to, newest=newest)
 
 
 def _keep_today(path: Path) -> None:

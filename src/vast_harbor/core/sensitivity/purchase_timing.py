@@ -142,7 +142,7 @@ class _PurchaseOptions:
             out.append(
                 self._option(
                     f"run_on_{k}",
-                    phrase("changes.purchase_timing.run", k=k, k_2="year" if k == 1 else "years"),
+                    phrase("changes.purchase_timing.run_on", count=k),
                     says,
                     self.later(k),
                     0.0,

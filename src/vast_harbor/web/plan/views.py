@@ -139,7 +139,7 @@ def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
         if len(results.days.days) > 1
         else style.use(results.day.bank_wh.value, "Wh"),
         "need": f"{style.use(need.energy.value, 'Wh')} {nights}",
-        "banks": phrase("answers.plan_views.candidate", count=count, count_2="" if count == 1 else "s"),
+        "banks": phrase("answers.plan_views.candidates", count=count),
         "charging": _charging_figure(results, style),
         "trial": _trial_figure(results),
         "compare": _verdict_figure(results, style),
@@ -157,9 +157,7 @@ def _charging_figure(results: Results, style: Style) -> str:
     charging = [s for s in plan.sources if s.charges]
     if not charging:
         return phrase("answers.plan_views.source_yet")
-    count = phrase(
-        "answers.plan_views.source", charging=len(charging), charging_2="" if len(charging) == 1 else "s"
-    )
+    count = phrase("answers.plan_views.sources", count=len(charging))
     return f"{count} · {style.text(plan.charge_a, 'A')}"
 
 

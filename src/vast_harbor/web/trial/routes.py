@@ -361,7 +361,7 @@ def idle_months(path: RigPath) -> Response:
                 connected=one.connected,
                 lasts="lasts"
                 if one.weeks is None
-                else phrase("answers.trial_routes.weeks", weeks=f"{one.weeks:.0f}")
+                else phrase("answers.trial_routes.weeks", count=round(one.weeks))
                 if one.weeks >= 1
                 else phrase("answers.trial_routes.under_week"),
                 recharge="" if one.recharge is None else f"{one.recharge[1]} {MONTHS[one.recharge[0] - 1]}",
