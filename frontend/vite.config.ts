@@ -1,11 +1,20 @@
 import tailwindcss from '@tailwindcss/vite'
+import vueI18n from '@intlify/unplugin-vue-i18n/vite'
 import vue from '@vitejs/plugin-vue'
 import { fileURLToPath, URL } from 'node:url'
 import { defineConfig } from 'vite'
 import { licences } from './licences.ts'
 
+const phrases = fileURLToPath(new URL('./src/phrases/en/*.json', import.meta.url))
+
 export default defineConfig({
-  plugins: [vue(), tailwindcss(), licences(fileURLToPath(new URL('.', import.meta.url)))],
+  plugins: [
+    vue(),
+    // Texts are compiled when the interface is built, so that nothing of them is compiled on a page.
+    vueI18n({ include: phrases, compositionOnly: true, fullInstall: false, dropMessageCompiler: true }),
+    tailwindcss(),
+    licences(fileURLToPath(new URL('.', import.meta.url))),
+  ],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   build: {
     outDir: '../src/vast_harbor/web/static',

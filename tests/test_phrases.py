@@ -37,6 +37,8 @@ def phrases_in(tree: ast.AST) -> Iterator[ast.Call]:
 TREES = {path.relative_to(ROOT).as_posix(): ast.parse(path.read_text("utf-8")) for path in SOURCES}
 CALLS = [(file, call) for file, tree in TREES.items() for call in phrases_in(tree)]
 TEXTS = catalogue()
+# A template calls phrases as Python does.
+TEMPLATE = (ROOT / "formats/report/report.html").read_text("utf-8")
 
 
 def forms(key: str) -> list[str]:
@@ -48,6 +50,7 @@ def test_every_phrase_is_used_and_exists() -> None:
     assert len(CALLS) > 2000
     assert all(isinstance(call.args[0], ast.Constant) for _, call in CALLS)
     used = {call.args[0].value for _, call in CALLS}  # type: ignore[attr-defined]
+    used |= set(re.findall(r"phrase\('([\w.]+)'", TEMPLATE))
     assert used == set(TEXTS)
 
 
@@ -58,6 +61,11 @@ def test_every_value_has_its_place() -> None:
         has = {name for form in forms(key) for name in places(form)}
         assert given - {"count"} <= has, (file, key)
         assert given <= has or isinstance(TEXTS[key], dict), (file, key)
+
+
+def test_no_text_is_left_in_the_report() -> None:
+    body = re.sub(r"\{[{%].*?[%}]\}|<[^>]*>", "", TEMPLATE.split("<body>")[1])
+    assert not re.findall("[A-Za-z]{2,}", body)
 
 
 def text_left(tree: ast.AST) -> Iterator[str]:

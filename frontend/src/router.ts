@@ -1,15 +1,16 @@
+import { phrase } from '@/phrases/shared'
 import { createRouter, createWebHistory } from 'vue-router'
 
 export const STOPS = ['rig', 'day', 'need', 'banks', 'charging', 'trial', 'compare'] as const
 export type Stop = (typeof STOPS)[number]
 export const STOP_NAMES: Record<Stop, string> = {
-  rig: 'Rig',
-  day: 'Day',
-  need: 'Need',
-  banks: 'Banks',
-  charging: 'Charging',
-  trial: 'Trial',
-  compare: 'Compare',
+  rig: phrase('shared.router.rig'),
+  day: phrase('shared.router.day'),
+  need: phrase('shared.router.need'),
+  banks: phrase('shared.router.banks'),
+  charging: phrase('shared.router.charging'),
+  trial: phrase('shared.router.trial'),
+  compare: phrase('shared.router.compare'),
 }
 
 export const router = createRouter({

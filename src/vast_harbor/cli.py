@@ -127,7 +127,7 @@ def _serve(args: argparse.Namespace) -> int:
     try:
         database = Database(args.data)
         if args.command == "demo" and not _fill_demo(database):
-            return _fail(phrase("command_line.cli.holds_rigs_own_demo", data=args.data))
+            return _fail(phrase("command_line.cli.contains_own_rigs_demo", data=args.data))
         _keep_today(args.data)
         app = create_app(database)
         server = make_server(app, args.port)
@@ -159,7 +159,7 @@ def _serve(args: argparse.Namespace) -> int:
 
 def _port_taken(port: int, error: OSError) -> str:
     if error.errno == errno.EADDRINUSE:
-        return phrase("command_line.cli.port_taken_perhaps_vast", port=port)
+        return phrase("command_line.cli.port_use_perhaps_vast", port=port)
     return phrase("command_line.cli.port_cannot_used", port=port, strerror=error.strerror or error)
 
 
@@ -169,9 +169,9 @@ def _saved(path: Path) -> str:
     try:
         count = salvage(path, to)
     except (OSError, sqlite3.Error, Trouble) as error:
-        return phrase("command_line.cli.read_could_saved", error=error)
+        return phrase("command_line.cli.readable_part_could_saved", error=error)
     copies = backup.kept(path)
-    newest = phrase("command_line.cli.newest_copy_before", copies=copies[0]) if copies else ""
+    newest = phrase("command_line.cli.newest_earlier_copy", copies=copies[0]) if copies else ""
     return phrase("command_line.cli.rigs_saved", count=count, to=to, newest=newest)
 
 
@@ -200,7 +200,7 @@ def _restore(args: argparse.Namespace) -> int:
         return _fail(str(error))
     print(phrase("command_line.cli.rigs_2", file=args.file, data=args.data))
     if before is not None:
-        print(phrase("command_line.cli.before_kept", before=before))
+        print(phrase("command_line.cli.earlier_rigs_kept", before=before))
     return 0
 
 

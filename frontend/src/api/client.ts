@@ -1,3 +1,4 @@
+import { phrase } from '@/phrases/shared'
 import createClient from 'openapi-fetch'
 import type { components, paths } from './schema'
 
@@ -22,8 +23,7 @@ export type ComparedBankView = Schemas['ComparedBankView']
 
 export const api = createClient<paths>({ baseUrl: '/' })
 
-const UNREACHABLE =
-  'The program does not answer. What you typed is kept here; start it again and go on.'
+const UNREACHABLE = phrase('shared.client.program_answer_typed_kept')
 
 /** What a refused or unanswered request has to say. */
 export function problemsOf(error: unknown): Problem[] {

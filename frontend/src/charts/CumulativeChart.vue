@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 import type { Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
@@ -69,18 +70,21 @@ const option = computed(() => ({
 
 <template>
   <ChartFrame
-    title="Money spent so far, over the years you keep the rig"
+    :title="phrase('shared.cumulative_chart.money_spent_far_over')"
     :option="option"
     :height="300"
-    :head="['Bank', 'Years', 'Spent so far']"
+    :head="[
+      phrase('shared.cumulative_chart.bank'),
+      phrase('shared.cumulative_chart.years'),
+      phrase('shared.cumulative_chart.spent_far'),
+    ]"
     :rows="rows"
   >
     <ChartLegend :columns="compare.compared_banks" />
     <p class="mb-1 text-sm text-soft">
-      Steps up are replacements; the step down at the end is what the unused life is worth.<template
-        v-if="bands.length"
-      >
-        Within its band a bank stays in eight futures of ten.</template
+      {{ phrase('shared.cumulative_chart.steps_up_replacements_step')
+      }}<template v-if="bands.length">
+        {{ phrase('shared.cumulative_chart.within_band_bank_stays') }}</template
       >
     </p>
   </ChartFrame>

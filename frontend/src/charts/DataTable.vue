@@ -1,11 +1,14 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 /** A picture as a table, for those who read rather than look. */
 defineProps<{ head?: string[]; rows: string[][] }>()
 </script>
 
 <template>
   <details class="mt-1 text-sm">
-    <summary class="text-soft underline decoration-dotted underline-offset-4">As a table</summary>
+    <summary class="text-soft underline decoration-dotted underline-offset-4">
+      {{ phrase('shared.data_table.table') }}
+    </summary>
     <div class="relative mt-2 max-h-72 overflow-auto">
       <table class="w-full">
         <thead>

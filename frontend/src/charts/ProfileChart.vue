@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 import ChartFrame from './ChartFrame.vue'
@@ -63,10 +64,10 @@ const rows = computed(() =>
 
 <template>
   <ChartFrame
-    title="Power from the bank over 24 hours"
+    :title="phrase('shared.profile_chart.power_bank_over_24')"
     :option="option"
     :height="112"
-    :head="['Time', 'Power']"
+    :head="[phrase('shared.profile_chart.time'), phrase('shared.profile_chart.power')]"
     :rows="rows"
   />
 </template>

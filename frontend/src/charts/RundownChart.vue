@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 import ChartFrame from './ChartFrame.vue'
@@ -29,7 +30,7 @@ const series = computed(() =>
     const mark = chemistry(column.battery_class)
     const worn = s.state === 'worn'
     return {
-      name: `${column.title}, ${worn ? 'at the end of its life' : 'new'}`,
+      name: `${column.title}, ${worn ? phrase('shared.rundown_chart.end_life') : 'new'}`,
       type: 'line',
       data: s.kwh.map((kwh, i) => (i ? [hours.value[i], kwh] : first(s.id, worn, kwh, mark.color))),
       showSymbol: true,
@@ -49,7 +50,11 @@ const series = computed(() =>
 function clock(hours: number): string {
   const at = compare.value.rundown_start_h + hours
   const hour = Math.floor(at % 24)
-  return `day ${Math.floor(at / 24) + 1}, ${String(hour).padStart(2, '0')}:${at % 1 ? '30' : '00'}`
+  return phrase('shared.rundown_chart.day', {
+    at: Math.floor(at / 24) + 1,
+    hour: String(hour).padStart(2, '0'),
+    at2: at % 1 ? '30' : '00',
+  })
 }
 
 const option = computed(() => ({
@@ -70,7 +75,9 @@ const option = computed(() => ({
     min: 0,
     interval: longest.value > 96 ? 24 : 12,
     max: longest.value,
-    name: `hours without charging, full at ${compare.value.rundown_start_h}:00`,
+    name: phrase('shared.rundown_chart.hours_without_charging_full', {
+      rundown_start_h: compare.value.rundown_start_h,
+    }),
     nameLocation: 'middle',
     nameGap: 26,
     splitLine: { show: true, lineStyle: { color: look.value.line } },
@@ -100,13 +107,17 @@ const rows = computed(() =>
 
 <template>
   <ChartFrame
-    title="Usable energy left, hour by hour, with no charging"
+    :title="phrase('shared.rundown_chart.usable_energy_left_hour')"
     :option="option"
     :height="300"
-    :head="['Bank', 'When', 'Left']"
+    :head="[
+      phrase('shared.rundown_chart.bank'),
+      phrase('shared.rundown_chart.when'),
+      phrase('shared.rundown_chart.left'),
+    ]"
     :rows="rows"
   >
     <ChartLegend :columns="compare.compared_banks" />
-    <p class="mb-1 text-sm text-soft">Thick line: new. Thin line: at 80 % of its capacity.</p>
+    <p class="mb-1 text-sm text-soft">{{ phrase('shared.rundown_chart.thick_line_new_thin') }}</p>
   </ChartFrame>
 </template>

@@ -1,3 +1,4 @@
+import { phrase } from '@/phrases/shared'
 import type { ComparedBankView, SeriesView } from '@/api/client'
 import { computed, type ComputedRef } from 'vue'
 import { numberOf } from './sameClass'
@@ -17,7 +18,7 @@ export function useYearLines(
     type: 'value',
     min: 0,
     max: lines.value[0]?.points.at(-1)?.[0],
-    name: 'years from now',
+    name: phrase('shared.use_year_lines.years_now'),
     nameLocation: 'middle',
     nameGap: 26,
     splitLine: { show: false },
@@ -28,7 +29,10 @@ export function useYearLines(
     ...look.value.tooltip,
     trigger: 'item',
     formatter: (p: { seriesName: string; value: [number, number] }) =>
-      tip(p.seriesName, [`after ${p.value[0].toFixed(1)} years`, tell(p.value[1])]),
+      tip(p.seriesName, [
+        phrase('shared.use_year_lines.after_years', { p: p.value[0].toFixed(1) }),
+        tell(p.value[1]),
+      ]),
   }))
 
   /** A bank that is out is drawn thin. */

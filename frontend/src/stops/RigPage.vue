@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 import { router, STOPS, type Stop } from '@/router'
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
@@ -29,13 +30,13 @@ const SCREENS = Object.fromEntries(
   STOPS.map((stop) => [stop, defineAsyncComponent(LOAD[stop])]),
 ) as Record<Stop, Component>
 const ONWARD: Record<Stop, string> = {
-  rig: 'the rig',
-  day: 'the day',
-  need: 'the need',
-  banks: 'the banks',
+  rig: phrase('shared.rig_page.rig_2'),
+  day: phrase('shared.rig_page.day'),
+  need: phrase('shared.rig_page.need'),
+  banks: phrase('shared.rig_page.banks'),
   charging: 'charging',
-  trial: 'the trial run',
-  compare: 'the comparison',
+  trial: phrase('shared.rig_page.trial_run'),
+  compare: phrase('shared.rig_page.comparison'),
 }
 // The screen changes when the parts of its stop are there.
 const screen = computed(() => SCREENS[(plan.rig?.stop ?? props.stop) as Stop])
@@ -51,7 +52,9 @@ watch(
   async (id) => {
     ui.workings = []
     await plan.open(id)
-    document.title = `${plan.document?.rig.name ?? 'Rig'} · Vast Harbor`
+    document.title = phrase('shared.rig_page.vast_harbor', {
+      rig: plan.document?.rig.name ?? phrase('shared.rig_page.rig_3'),
+    })
   },
   { immediate: true },
 )
@@ -96,9 +99,11 @@ useKeys({
 
 <template>
   <div v-if="plan.missing" class="mx-auto max-w-lg px-4 py-24 text-center">
-    <h1 class="text-2xl">{{ plan.why ? 'This rig cannot be opened' : 'This rig is not here' }}</h1>
-    <p class="mt-2 text-soft">{{ plan.why || 'It may have been deleted.' }}</p>
-    <RouterLink to="/" class="btn btn-main mt-6">To the harbor</RouterLink>
+    <h1 class="text-2xl">
+      {{ plan.why ? phrase('shared.rig_page.rig_cannot_opened') : phrase('shared.rig_page.rig') }}
+    </h1>
+    <p class="mt-2 text-soft">{{ plan.why || phrase('shared.rig_page.been_deleted') }}</p>
+    <RouterLink to="/" class="btn btn-main mt-6">{{ phrase('shared.rig_page.harbor') }}</RouterLink>
   </div>
   <template v-else-if="plan.rig">
     <PassageStrip :stop="stop" />
@@ -111,13 +116,12 @@ useKeys({
     >
       <component :is="screen" />
       <nav v-if="next" class="mt-10 flex justify-end print:hidden">
-        <RouterLink class="btn" :to="{ name: 'rig', params: { id, stop: next } }"
-          >On to {{ ONWARD[next] }}</RouterLink
-        >
+        <RouterLink class="btn" :to="{ name: 'rig', params: { id, stop: next } }">{{
+          phrase('shared.rig_page.on_to', { ONWARD: ONWARD[next] })
+        }}</RouterLink>
       </nav>
       <p class="mt-10 border-t border-line pt-4 text-sm text-soft">
-        A planning aid, not a design certificate. Local code, the maker’s manual, your insurer and
-        licensed practice come first.
+        {{ phrase('shared.rig_page.planning_aid_design_certificate') }}
       </p>
     </main>
     <WorkingsPanel />

@@ -1,3 +1,4 @@
+import { phrase } from '@/phrases/shared'
 import { api, problemsOf, type Problem } from '@/api/client'
 import { shallowReactive } from 'vue'
 import type { Outcome, UnsentRig } from './outbox'
@@ -51,9 +52,16 @@ export function useNewRigs(say: (text: string) => void) {
     const asker = askers.get(entry.key)
     askers.delete(entry.key)
     delete why[entry.key]
-    if (data) (asker?.made ?? (({ name }: Made) => say(`${name} made.`)))(data)
+    if (data)
+      (asker?.made ?? (({ name }: Made) => say(phrase('shared.new_rigs.made', { name }))))(data)
     else if (asker) asker.refused(problemsOf(error))
-    else say(`${entry.label} was not made: ${problemsOf(error)[0]!.message}`)
+    else
+      say(
+        phrase('shared.new_rigs.made_2', {
+          label: entry.label,
+          message: problemsOf(error)[0]!.message,
+        }),
+      )
     return 'settled'
   }
 

@@ -1,3 +1,4 @@
+import { phrase } from '@/phrases/shared'
 import {
   api,
   problemsOf,
@@ -103,7 +104,7 @@ export const usePlan = defineStore('plan', () => {
       clearTimeout(catchingUp)
       if (unfinished()) catchingUp = window.setTimeout(catchUp, PAUSE_BEFORE_RUN)
     },
-    failed: () => ui.say('That did not arrive. Please try again.'),
+    failed: () => ui.say(phrase('shared.plan.did_arrive_please_try')),
     storage: localStorage,
     tab: () => here.tab,
   })
@@ -202,7 +203,7 @@ export const usePlan = defineStore('plan', () => {
       const outcome = await send(edit)
       if (outcome !== 'changed elsewhere') return outcome
     }
-    ui.say(`“${edit.label}” was not done: the rig is being changed in another window.`)
+    ui.say(phrase('shared.plan.done_rig_being_changed', { label: edit.label }))
     return 'settled'
   }
 
@@ -216,7 +217,7 @@ export const usePlan = defineStore('plan', () => {
       .catch(() => ({ data: undefined, response: undefined }))
     if (data?.whole) return data.whole as RigView
     if (!response || response.status >= 500) return 'unanswered'
-    ui.say(`“${edit.label}” was not done: the rig is not there any more.`)
+    ui.say(phrase('shared.plan.done_rig', { label: edit.label }))
     return 'settled'
   }
 
@@ -260,7 +261,10 @@ export const usePlan = defineStore('plan', () => {
       return 'changed elsewhere'
     }
     if (open) refuse(edit, operations, problemsOf(error))
-    else ui.say(`“${edit.label}” was not done: ${problemsOf(error)[0]!.message}`)
+    else
+      ui.say(
+        phrase('shared.plan.done', { label: edit.label, message: problemsOf(error)[0]!.message }),
+      )
     return 'settled'
   }
 
@@ -275,8 +279,8 @@ export const usePlan = defineStore('plan', () => {
   /** The row that an edit means was removed meanwhile. */
   function gone(edit: UnsentEdit): Outcome {
     const text = edit.field ? String(edit.operations[0]?.value ?? '') : ''
-    const kept = text ? ` What you typed there, “${text}”, was not kept.` : ''
-    ui.say(`“${edit.label}” was not done: its row was removed.${kept}`)
+    const kept = text ? phrase('shared.plan.typed_kept', { text }) : ''
+    ui.say(phrase('shared.plan.done_row_removed', { label: edit.label, kept }))
     return 'settled'
   }
 
@@ -348,7 +352,7 @@ export const usePlan = defineStore('plan', () => {
   /** Enter what was meant by a refused value, as one edit. */
   function mean(path: string, meant: Interpretation): Promise<void> {
     forget(path)
-    return edit(`read as ${meant.label}`, ...meant.operations)
+    return edit(phrase('shared.plan.read', { label: meant.label }), ...meant.operations)
   }
 
   /** Show another kind of day. */
@@ -389,7 +393,11 @@ export const usePlan = defineStore('plan', () => {
       if (waits || drafts[path ?? '']?.message) {
         if (path) forget(path)
         steps.value++
-        ui.say(`Taken back before it was stored: ${waits?.label ?? 'what you typed'}`)
+        ui.say(
+          phrase('shared.plan.taken_back_before_stored', {
+            label: waits?.label ?? phrase('shared.plan.typed'),
+          }),
+        )
         return Promise.resolve()
       }
     }
@@ -414,7 +422,10 @@ export const usePlan = defineStore('plan', () => {
     here.tell(view.id, data.revision)
     await take(data as RigAnswer, have)
     steps.value++
-    if (data.did) ui.say(`${which === 'undo' ? 'Undone' : 'Done again'}: ${data.did}`)
+    if (data.did)
+      ui.say(
+        `${which === 'undo' ? phrase('shared.plan.undone') : phrase('shared.plan.done_again')}: ${data.did}`,
+      )
   }
 
   return {

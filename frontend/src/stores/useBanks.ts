@@ -1,3 +1,4 @@
+import { phrase } from '@/phrases/shared'
 import type { CandidateView, Schemas } from '@/api/client'
 import { usePlan } from './plan'
 import { computed } from 'vue'
@@ -19,7 +20,7 @@ export function useBanks() {
   }
 
   function add(batteryClass: string, model: string | null, title: string) {
-    return plan.edit(`put up ${title}`, {
+    return plan.edit(phrase('shared.use_banks.put_up', { title }), {
       op: 'add',
       path: '/candidates/-',
       value: { id: freshId(model ?? batteryClass), battery_class: batteryClass, model },
@@ -30,7 +31,7 @@ export function useBanks() {
   function putUp(
     found: Pick<Schemas['FoundView'], 'title' | 'model' | 'battery_class' | 'series' | 'parallel'>,
   ) {
-    return plan.edit(`put up ${found.title}`, {
+    return plan.edit(phrase('shared.use_banks.put_up', { title: found.title }), {
       op: 'add',
       path: '/candidates/-',
       value: {
@@ -52,7 +53,10 @@ export function useBanks() {
   }
 
   function remove(c: CandidateView) {
-    return plan.edit(`take down ${c.title}`, { op: 'remove', path: `/candidates/${c.index}` })
+    return plan.edit(phrase('shared.use_banks.take_down', { title: c.title }), {
+      op: 'remove',
+      path: `/candidates/${c.index}`,
+    })
   }
 
   function addExtra(c: Pick<CandidateView, 'index' | 'title'>) {
@@ -60,7 +64,7 @@ export function useBanks() {
     const taken = new Set(extras.map((e) => e.id))
     let n = extras.length + 1
     while (taken.has(`x${n}`)) n++
-    return plan.edit(`${c.title}: add an extra`, {
+    return plan.edit(phrase('shared.use_banks.add_extra', { title: c.title }), {
       op: 'add',
       path: `/candidates/${c.index}/extras/-`,
       value: { id: `x${n}`, name: '', price: 0 },

@@ -1,3 +1,4 @@
+import { phrase } from '@/phrases/shared'
 import type { Operation, Schemas } from '@/api/client'
 import type { Load, Times } from '@/api/rigFile'
 import { usePlan } from './plan'
@@ -41,7 +42,10 @@ export function useLoads() {
             path,
             value: to === 'off' ? null : { use, hours, uses, minutes, starts_at, windows },
           }
-    return plan.edit(`${load.name}: ${to === 'off' ? 'not' : to} on this day`, operation)
+    return plan.edit(
+      phrase('shared.use_loads.day', { name: load.name, to: to === 'off' ? 'not' : to }),
+      operation,
+    )
   }
 
   function freshIds(count: number): string[] {
@@ -64,8 +68,11 @@ export function useLoads() {
     const id = freshIds(1)[0]!
     const value = entry
       ? { ...entry.load, id }
-      : { id, name: `Load ${id.slice(5)}`, draw: '0 W', hours: 1 }
-    await plan.edit(`add ${entry?.name ?? 'a load'}`, { op: 'add', path: '/day/loads/-', value })
+      : { id, name: phrase('shared.use_loads.load', { id: id.slice(5) }), draw: '0 W', hours: 1 }
+    await plan.edit(
+      phrase('shared.use_loads.add', { name: entry?.name ?? phrase('shared.use_loads.load_2') }),
+      { op: 'add', path: '/day/loads/-', value },
+    )
     await focus(id)
   }
 
@@ -77,11 +84,14 @@ export function useLoads() {
       path: '/day/loads/-',
       value: { ...entry, id: ids[i] },
     }))
-    return plan.edit('add loads from a file', ...operations)
+    return plan.edit(phrase('shared.use_loads.add_loads_file'), ...operations)
   }
 
   function remove(index: number) {
-    plan.edit(`remove ${loads.value[index]?.name}`, { op: 'remove', path: `/day/loads/${index}` })
+    plan.edit(phrase('shared.use_loads.remove', { loads: loads.value[index]?.name }), {
+      op: 'remove',
+      path: `/day/loads/${index}`,
+    })
   }
 
   return { loads, figures, shown, onDay, timesOf, timesPath, setOnDay, add, addMany, remove }

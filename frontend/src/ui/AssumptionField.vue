@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 import { usePlan } from '@/stores/plan'
 import { RotateCcw } from '@lucide/vue'
 import { computed } from 'vue'
@@ -16,7 +17,7 @@ const found = computed(() => plan.rig?.assumptions.find((a) => a.key === props.n
 
 function reset() {
   plan.forget(`/plan/overrides/${props.name}`)
-  plan.edit(`back to default: ${found.value?.name}`, {
+  plan.edit(phrase('shared.assumption_field.back_default', { found: found.value?.name }), {
     op: 'remove',
     path: `/plan/overrides/${props.name}`,
   })
@@ -40,8 +41,10 @@ function reset() {
       type="button"
       class="btn btn-icon shrink-0"
       :class="bare ? '' : 'mt-[1.45rem]'"
-      :aria-label="`Back to ${found.default}, ${found.name}`"
-      :title="`Set by you. Back to ${found.default}`"
+      :aria-label="
+        phrase('shared.assumption_field.back', { default: found.default, name: found.name })
+      "
+      :title="phrase('shared.assumption_field.set_back', { default: found.default })"
       @click="reset"
     >
       <RotateCcw :size="15" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 import { usePlan } from '@/stores/plan'
 import { computed, ref } from 'vue'
 
@@ -27,7 +28,7 @@ async function slide(event: Event) {
     :max="most"
     :step="step"
     :value="value"
-    :aria-label="`${found.name}, slider`"
+    :aria-label="phrase('shared.assumption_slider.slider', { name: found.name })"
     :aria-valuetext="found.text"
     :data-slider="name"
     @input="slide"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
@@ -27,9 +28,15 @@ watch(
     <div class="fixed inset-0 bg-black/40" aria-hidden="true" />
     <div class="fixed inset-0 flex items-center justify-center p-4">
       <DialogPanel class="sheet flex max-h-[80vh] w-full max-w-xl flex-col p-6 shadow-xl">
-        <DialogTitle class="font-serif text-xl font-semibold">What was changed</DialogTitle>
-        <p class="text-soft">The last 200 edits of this rig, the newest first.</p>
-        <ol class="mt-3 grow divide-y divide-line overflow-y-auto" tabindex="0" aria-label="Edits">
+        <DialogTitle class="font-serif text-xl font-semibold">{{
+          phrase('shared.change_list.changed')
+        }}</DialogTitle>
+        <p class="text-soft">{{ phrase('shared.change_list.last_200_edits_rig') }}</p>
+        <ol
+          class="mt-3 grow divide-y divide-line overflow-y-auto"
+          tabindex="0"
+          :aria-label="phrase('shared.change_list.edits')"
+        >
           <li
             v-for="c in changes"
             :key="c.id"
@@ -44,13 +51,17 @@ watch(
               >{{ c.before }} → {{ c.after }}</span
             >
           </li>
-          <li v-if="!changes.length" class="py-2 text-soft">Nothing yet.</li>
+          <li v-if="!changes.length" class="py-2 text-soft">
+            {{ phrase('shared.change_list.nothing_yet') }}
+          </li>
         </ol>
         <div class="mt-4 flex gap-2">
           <button type="button" class="btn" :disabled="!plan.rig?.undo" @click="plan.step('undo')">
-            Undo the last
+            {{ phrase('shared.change_list.undo_last') }}
           </button>
-          <button type="button" class="btn ml-auto" @click="ui.changesShown = false">Close</button>
+          <button type="button" class="btn ml-auto" @click="ui.changesShown = false">
+            {{ phrase('shared.change_list.close') }}
+          </button>
         </div>
       </DialogPanel>
     </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 import { router, STOP_NAMES, STOPS } from '@/router'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
@@ -27,25 +28,25 @@ const { add } = useLoads()
 const query = ref('')
 const MOST = 12
 const PARTS = [
-  ['banks', 'find', 'Find banks in the whole catalogue'],
-  ['banks', 'locker', 'Stand a bank into the locker'],
-  ['banks', 'wiring', 'Draw the wiring of a bank; size a cable and fuse'],
-  ['banks', 'volts', 'Read a meter; volts to act on'],
-  ['banks', 'batteries', 'Enter a battery; the catalogue'],
-  ['charging', 'audit', 'Will the chargers do? Remedies'],
-  ['charging', 'curves', 'How fast a bank is charged'],
-  ['charging', 'needed', 'How much panel, charger or fuel is needed; the sun'],
-  ['charging', 'measured', 'Explain a measured charge'],
-  ['charging', 'settings', 'Settings sheet of the chargers'],
-  ['trial', 'how-long', 'How long until dark; how long an appliance runs'],
-  ['trial', 'year', 'The year of each bank'],
-  ['trial', 'laid-up', 'Laid up: weeks, frost, when to recharge'],
-  ['trial', 'monitor', 'Play the battery monitor; its log'],
-  ['compare', 'table', 'The banks side by side; equal terms'],
-  ['compare', 'money', 'Money by item and over the years; extras'],
-  ['compare', 'doubt', 'What would change the verdict; map of use'],
-  ['compare', 'when', 'When to buy and how much at once; packages'],
-  ['compare', 'loads', 'What battery each load causes'],
+  ['banks', 'find', phrase('shared.command_palette.find_banks_whole_catalogue')],
+  ['banks', 'locker', phrase('shared.command_palette.stand_bank_into_locker')],
+  ['banks', 'wiring', phrase('shared.command_palette.draw_wiring_bank_size')],
+  ['banks', 'volts', phrase('shared.command_palette.read_meter_volts_act')],
+  ['banks', 'batteries', phrase('shared.command_palette.enter_battery_catalogue')],
+  ['charging', 'audit', phrase('shared.command_palette.chargers_remedies')],
+  ['charging', 'curves', phrase('shared.command_palette.how_fast_bank_charged')],
+  ['charging', 'needed', phrase('shared.command_palette.how_much_panel_charger')],
+  ['charging', 'measured', phrase('shared.command_palette.explain_measured_charge')],
+  ['charging', 'settings', phrase('shared.command_palette.settings_sheet_chargers')],
+  ['trial', 'how-long', phrase('shared.command_palette.how_long_until_dark')],
+  ['trial', 'year', phrase('shared.command_palette.year_bank')],
+  ['trial', 'laid-up', phrase('shared.command_palette.laid_up_weeks_frost')],
+  ['trial', 'monitor', phrase('shared.command_palette.play_battery_monitor_log')],
+  ['compare', 'table', phrase('shared.command_palette.banks_side_side_equal')],
+  ['compare', 'money', phrase('shared.command_palette.money_item_over_years')],
+  ['compare', 'doubt', phrase('shared.command_palette.change_verdict_map_use')],
+  ['compare', 'when', phrase('shared.command_palette.when_buy_how_much')],
+  ['compare', 'loads', phrase('shared.command_palette.battery_load_causes')],
 ] as const
 
 const go = (stop: string) => router.push({ name: 'rig', params: { id: plan.rig!.id, stop } })
@@ -74,65 +75,124 @@ const commands = computed<Command[]>(() => {
       hint: '',
       run: () => router.push({ name: 'rig', params: { id: plan.rig!.id, stop }, query: { part } }),
     })),
-    { name: 'Go to Harbor, all rigs', hint: '0', run: () => router.push('/') },
     {
-      name: 'Report to print',
+      name: phrase('shared.command_palette.go_harbor_rigs'),
+      hint: '0',
+      run: () => router.push('/'),
+    },
+    {
+      name: phrase('shared.command_palette.report_print'),
       hint: '',
       run: () => window.open(`/api/rigs/${plan.rig!.id}/report?paper=a4`, '_blank', 'noopener'),
     },
-    { name: 'Read a battery label', hint: '', run: () => (ui.labelShown = true) },
-    { name: 'Add an empty load', hint: 'n', run: () => addLoad(undefined) },
     {
-      name: other === 'us' ? 'Show pounds and °F' : 'Show kilograms and °C',
+      name: phrase('shared.command_palette.read_battery_label'),
+      hint: '',
+      run: () => (ui.labelShown = true),
+    },
+    {
+      name: phrase('shared.command_palette.add_empty_load'),
+      hint: 'n',
+      run: () => addLoad(undefined),
+    },
+    {
+      name:
+        other === 'us'
+          ? phrase('shared.command_palette.show_pounds_f')
+          : phrase('shared.command_palette.show_kilograms_c'),
       hint: '',
       run: () => setRig('units', '/rig/units', other),
     },
     {
-      name: rig.lead === 'ah' ? 'Tell use in watt-hours' : 'Tell use in amp-hours',
+      name:
+        rig.lead === 'ah'
+          ? phrase('shared.command_palette.tell_use_watt_hours')
+          : phrase('shared.command_palette.tell_use_amp_hours'),
       hint: '',
-      run: () => setRig('lead figure', '/rig/lead', rig.lead === 'ah' ? 'wh' : 'ah'),
+      run: () =>
+        setRig(
+          phrase('shared.command_palette.lead_figure'),
+          '/rig/lead',
+          rig.lead === 'ah' ? 'wh' : 'ah',
+        ),
     },
     ...[12, 24, 36, 48]
       .filter((v) => v !== rig.system_v)
       .map((v) => ({
-        name: `Set the system to ${v} V`,
+        name: phrase('shared.command_palette.set_system_v', { v }),
         hint: '',
-        run: () => setRig('system voltage', '/rig/system_v', v),
+        run: () => setRig(phrase('shared.command_palette.system_voltage'), '/rig/system_v', v),
       })),
     ...(reference.data?.rules ?? [])
       .filter((r) => r.key !== plan.document.plan.house_rule)
       .map((r) => ({
-        name: `Follow the ${r.name}`,
+        name: phrase('shared.command_palette.follow', { name: r.name }),
         hint: '',
         run: () => setRig('house rule', '/plan/house_rule', r.key),
       })),
-    { name: ui.night ? 'Light theme' : 'Night theme', hint: '', run: () => ui.toggleTheme() },
+    {
+      name: ui.night
+        ? phrase('shared.command_palette.light_theme')
+        : phrase('shared.command_palette.night_theme'),
+      hint: '',
+      run: () => ui.toggleTheme(),
+    },
     ...(plan.rig?.undo
-      ? [{ name: `Undo: ${plan.rig.undo}`, hint: 'Ctrl Z', run: () => plan.step('undo') }]
+      ? [
+          {
+            name: phrase('shared.command_palette.undo', { undo: plan.rig.undo }),
+            hint: 'Ctrl Z',
+            run: () => plan.step('undo'),
+          },
+        ]
       : []),
     ...(plan.rig?.redo
-      ? [{ name: `Do again: ${plan.rig.redo}`, hint: 'Ctrl Shift Z', run: () => plan.step('redo') }]
+      ? [
+          {
+            name: phrase('shared.command_palette.again', { redo: plan.rig.redo }),
+            hint: 'Ctrl Shift Z',
+            run: () => plan.step('redo'),
+          },
+        ]
       : []),
     ...(plan.rig?.what_if
       ? [
-          { name: 'Keep what is tried', hint: '', run: () => plan.whatIf('keep') },
-          { name: 'Drop what is tried', hint: '', run: () => plan.whatIf('drop') },
+          {
+            name: phrase('shared.command_palette.keep_tried'),
+            hint: '',
+            run: () => plan.whatIf('keep'),
+          },
+          {
+            name: phrase('shared.command_palette.drop_tried'),
+            hint: '',
+            run: () => plan.whatIf('drop'),
+          },
         ]
-      : [{ name: 'What if: try changes beside the plan', hint: 't', run: () => plan.whatIf() }]),
+      : [
+          {
+            name: phrase('shared.command_palette.try_changes_beside_plan'),
+            hint: 't',
+            run: () => plan.whatIf(),
+          },
+        ]),
     ...plan.document.day.types.map((t) => ({
-      name: `Show the day “${t.name}”`,
+      name: phrase('shared.command_palette.show_day', { name: t.name }),
       hint: '',
       run: () => (go('day'), plan.showDay(t.id)),
     })),
-    { name: 'What was changed', hint: '', run: () => (ui.changesShown = true) },
-    { name: 'Keys', hint: '?', run: () => (ui.keysShown = true) },
+    {
+      name: phrase('shared.command_palette.changed'),
+      hint: '',
+      run: () => (ui.changesShown = true),
+    },
+    { name: phrase('shared.command_palette.keys'), hint: '?', run: () => (ui.keysShown = true) },
     ...reference.appliances.map((a) => ({
-      name: `Add ${a.name}`,
+      name: phrase('shared.command_palette.add', { name: a.name }),
       hint: a.says,
       run: () => addLoad(a),
     })),
     ...(plan.rig?.assumptions ?? []).map((a) => ({
-      name: `Workings: ${a.name}`,
+      name: phrase('shared.command_palette.workings', { name: a.name }),
       hint: a.text,
       run: () => ui.openWorkings(`assume.${a.key}`),
     })),
@@ -159,20 +219,27 @@ function run(command: Command | null) {
 </script>
 
 <template>
-  <Dialog :open="ui.paletteShown" class="relative z-40" aria-label="Commands" @close="close">
+  <Dialog
+    :open="ui.paletteShown"
+    class="relative z-40"
+    :aria-label="phrase('shared.command_palette.commands')"
+    @close="close"
+  >
     <div class="fixed inset-0 bg-black/40" aria-hidden="true" />
     <div class="fixed inset-0 flex items-start justify-center p-4 pt-[12vh]">
       <DialogPanel class="sheet w-full max-w-lg overflow-hidden shadow-xl">
         <Combobox :model-value="null" nullable @update:model-value="run">
           <ComboboxInput
             class="w-full bg-transparent px-4 py-3 text-lg focus:outline-none"
-            aria-label="Command"
-            placeholder="Go to a stop, add a load, find an assumption …"
+            :aria-label="phrase('shared.command_palette.command')"
+            :placeholder="phrase('shared.command_palette.go_stop_add_load')"
             autocomplete="off"
             @change="query = $event.target.value"
           />
           <ComboboxOptions static class="max-h-[50vh] overflow-y-auto border-t border-line py-1">
-            <p v-if="!found.length" class="px-4 py-2 text-soft">Nothing by that name.</p>
+            <p v-if="!found.length" class="px-4 py-2 text-soft">
+              {{ phrase('shared.command_palette.nothing_name') }}
+            </p>
             <ComboboxOption
               v-for="c in found"
               :key="c.name"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 import { problemsOf } from '@/api/client'
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { Upload } from '@lucide/vue'
@@ -50,7 +51,7 @@ function take() {
 
 <template>
   <button type="button" class="btn" @click="picker?.click()">
-    <Upload :size="16" aria-hidden="true" /> {{ named }} from CSV
+    <Upload :size="16" aria-hidden="true" /> {{ phrase('shared.csv_import.csv', { named }) }}
   </button>
   <slot />
   <input
@@ -59,7 +60,7 @@ function take() {
     accept=".csv,text/csv"
     class="sr-only"
     tabindex="-1"
-    :aria-label="`CSV file of ${many}`"
+    :aria-label="phrase('shared.csv_import.csv_file', { many })"
     @change="picked"
   />
   <p v-if="problem" class="basis-full text-stop" role="alert">{{ problem }}</p>
@@ -67,29 +68,43 @@ function take() {
     <div class="fixed inset-0 bg-black/40" aria-hidden="true" />
     <div class="fixed inset-0 flex items-center justify-center p-4">
       <DialogPanel class="sheet flex max-h-[80vh] w-full max-w-2xl flex-col p-6 shadow-xl">
-        <DialogTitle class="font-serif text-xl font-semibold">{{ named }} in the file</DialogTitle>
+        <DialogTitle class="font-serif text-xl font-semibold">{{
+          phrase('shared.csv_import.file', { named })
+        }}</DialogTitle>
         <p class="text-soft">
-          {{ good.length }} of {{ rows?.length }} can be added. The others are left out, for the
-          reason beside them.
+          {{
+            phrase('shared.csv_import.added_others_left_out', {
+              good: good.length,
+              rows: rows?.length,
+            })
+          }}
         </p>
         <ul
           class="mt-3 grow divide-y divide-line overflow-y-auto"
           tabindex="0"
-          aria-label="Lines of the file"
+          :aria-label="phrase('shared.csv_import.lines_file')"
         >
           <li v-for="r in rows" :key="r.line" class="flex gap-2 py-1.5 leading-snug">
-            <span class="w-16 shrink-0 text-soft">line {{ r.line }}</span>
+            <span class="w-16 shrink-0 text-soft">{{
+              phrase('shared.csv_import.line', { line: r.line })
+            }}</span>
             <SeverityMark v-if="r.problems.length" severity="stop" class="mt-0.5 shrink-0" />
             <span class="min-w-0 break-words">
-              {{ r.name || 'no name' }}
+              {{ r.name || phrase('shared.csv_import.name') }}
               <span v-for="p in r.problems" :key="p" class="block text-stop">{{ p }}</span>
             </span>
           </li>
         </ul>
         <div class="mt-4 flex gap-2">
-          <button type="button" class="btn" @click="rows = null">Leave it</button>
+          <button type="button" class="btn" @click="rows = null">
+            {{ phrase('shared.csv_import.leave') }}
+          </button>
           <button type="button" class="btn btn-main ml-auto" :disabled="!good.length" @click="take">
-            Add {{ good.length === 1 ? `1 ${one}` : `${good.length} ${many}` }}
+            {{
+              phrase('shared.csv_import.add', {
+                good: good.length === 1 ? `1 ${one}` : `${good.length} ${many}`,
+              })
+            }}
           </button>
         </div>
       </DialogPanel>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 import type { FigureView } from '@/api/client'
 import { useUi } from '@/stores/ui'
 
@@ -11,12 +12,12 @@ const ui = useUi()
     type="button"
     class="figure rounded-sm text-left underline decoration-line decoration-dotted decoration-1 underline-offset-4 hover:bg-wash hover:decoration-sea"
     :data-figure="figure.key"
-    :title="`${name ? name + ': s' : 'S'}how the workings`"
+    :title="phrase('shared.figure_link.how_workings', { name: name ? name + ': s' : 'S' })"
     @click="ui.openWorkings(figure.key)"
   >
     <span v-if="name" class="sr-only">{{ name }}: </span>{{ figure.text
-    }}<span v-if="figure.was" class="was block text-sm font-normal whitespace-nowrap text-note"
-      >was {{ figure.was }}</span
-    >
+    }}<span v-if="figure.was" class="was block text-sm font-normal whitespace-nowrap text-note">{{
+      phrase('shared.figure_link.was', { was: figure.was })
+    }}</span>
   </button>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 import { STOP_NAMES, STOPS } from '@/router'
 import { useUi } from '@/stores/ui'
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
@@ -6,15 +7,15 @@ import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 const ui = useUi()
 const KEYS: [string, string][] = [
   [`1 … ${STOPS.length}`, `go to ${STOPS.map((stop) => STOP_NAMES[stop]).join(', ')}`],
-  ['0', 'go to Harbor, the list of rigs'],
-  ['/', 'find a command: a stop, a load to add, an assumption'],
-  ['n', 'add a load (on Day) or a bank (on Banks)'],
-  ['t', 'try changes beside the plan (what if)'],
-  ['w', 'open the workings of the figure in focus'],
-  ['Ctrl + Z', 'undo the last edit'],
-  ['Ctrl + Shift + Z', 'do it again'],
-  ['Esc', 'close a panel; give up what was refused in a field'],
-  ['?', 'this list'],
+  ['0', phrase('shared.key_map.go_harbor_list_rigs')],
+  ['/', phrase('shared.key_map.find_command_stop_load')],
+  ['n', phrase('shared.key_map.add_load_day_bank')],
+  ['t', phrase('shared.key_map.try_changes_beside_plan')],
+  ['w', phrase('shared.key_map.open_workings_figure_focus')],
+  ['Ctrl + Z', phrase('shared.key_map.undo_last_edit')],
+  ['Ctrl + Shift + Z', phrase('shared.key_map.again')],
+  ['Esc', phrase('shared.key_map.close_panel_give_up')],
+  ['?', phrase('shared.key_map.list')],
 ]
 </script>
 
@@ -23,14 +24,18 @@ const KEYS: [string, string][] = [
     <div class="fixed inset-0 bg-black/40" aria-hidden="true" />
     <div class="fixed inset-0 flex items-center justify-center p-4">
       <DialogPanel class="sheet w-full max-w-md p-6 shadow-xl">
-        <DialogTitle class="font-serif text-xl font-semibold">Keys</DialogTitle>
+        <DialogTitle class="font-serif text-xl font-semibold">{{
+          phrase('shared.key_map.keys')
+        }}</DialogTitle>
         <dl class="mt-4 grid grid-cols-[auto_1fr] gap-x-5 gap-y-2">
           <template v-for="[key, does] in KEYS" :key="key">
             <dt class="font-semibold whitespace-nowrap">{{ key }}</dt>
             <dd class="text-soft">{{ does }}</dd>
           </template>
         </dl>
-        <button type="button" class="btn mt-6 w-full" @click="ui.keysShown = false">Close</button>
+        <button type="button" class="btn mt-6 w-full" @click="ui.keysShown = false">
+          {{ phrase('shared.key_map.close') }}
+        </button>
       </DialogPanel>
     </div>
   </Dialog>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 import { STOP_NAMES, STOPS, type Stop } from '@/router'
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
@@ -31,7 +32,11 @@ watch(
 <template>
   <header class="sticky top-0 z-20 border-b border-line bg-sheet">
     <div class="mx-auto flex max-w-[1240px] flex-wrap items-center gap-x-4 px-4 lg:flex-nowrap">
-      <RouterLink to="/" class="flex shrink-0 items-center gap-2 py-2" title="All rigs">
+      <RouterLink
+        to="/"
+        class="flex shrink-0 items-center gap-2 py-2"
+        :title="phrase('shared.passage_strip.rigs')"
+      >
         <img src="/mark.svg" alt="" width="30" height="30" />
         <span class="min-w-0 leading-tight">
           <span class="block text-sm text-soft">Vast Harbor</span>
@@ -42,7 +47,7 @@ watch(
       </RouterLink>
       <nav
         ref="rail"
-        aria-label="Passage"
+        :aria-label="phrase('shared.passage_strip.passage')"
         class="relative order-last -mx-4 flex w-[calc(100%+2rem)] overflow-x-auto px-2 lg:order-none lg:mx-0 lg:w-auto lg:grow lg:px-0"
       >
         <RouterLink
@@ -73,9 +78,9 @@ watch(
             data-strip-figure
             >{{ s.view?.figure }}</span
           >
-          <span v-if="s.view?.was" class="block w-0 min-w-full truncate text-sm text-note"
-            >was {{ s.view.was }}</span
-          >
+          <span v-if="s.view?.was" class="block w-0 min-w-full truncate text-sm text-note">{{
+            phrase('shared.passage_strip.was', { was: s.view.was })
+          }}</span>
           <span
             class="absolute inset-x-0 bottom-0 h-[3px]"
             :class="s.name === stop ? 'bg-sea' : 'bg-transparent'"
@@ -85,34 +90,48 @@ watch(
       <div class="ml-auto flex shrink-0 lg:ml-0">
         <IconButton
           :icon="Undo2"
-          :label="plan.rig?.undo ? `Undo: ${plan.rig.undo}` : 'Undo'"
-          :hint="plan.rig?.undo || plan.unsent ? undefined : 'Nothing to undo'"
+          :label="
+            plan.rig?.undo
+              ? phrase('shared.passage_strip.undo', { undo: plan.rig.undo })
+              : phrase('shared.passage_strip.undo_2')
+          "
+          :hint="
+            plan.rig?.undo || plan.unsent ? undefined : phrase('shared.passage_strip.nothing_undo')
+          "
           :disabled="!plan.rig?.undo && !plan.unsent"
           @click="plan.step('undo')"
         />
         <IconButton
           :icon="Redo2"
-          :label="plan.rig?.redo ? `Do again: ${plan.rig.redo}` : 'Do again'"
-          :hint="plan.rig?.redo ? undefined : 'Nothing to do again'"
+          :label="
+            plan.rig?.redo
+              ? phrase('shared.passage_strip.again', { redo: plan.rig.redo })
+              : phrase('shared.passage_strip.again_2')
+          "
+          :hint="plan.rig?.redo ? undefined : phrase('shared.passage_strip.nothing_again')"
           :disabled="!plan.rig?.redo"
           @click="plan.step('redo')"
         />
         <IconButton
           v-if="!plan.rig?.what_if"
           :icon="FlaskConical"
-          label="What if: try changes beside the plan"
-          hint="What if: try changes beside the plan (t)"
+          :label="phrase('shared.passage_strip.try_changes_beside_plan')"
+          :hint="phrase('shared.passage_strip.try_changes_beside_plan_2')"
           @click="plan.whatIf()"
         />
         <IconButton
           :icon="ui.night ? Sun : Moon"
-          :label="ui.night ? 'Light theme' : 'Night theme'"
+          :label="
+            ui.night
+              ? phrase('shared.passage_strip.light_theme')
+              : phrase('shared.passage_strip.night_theme')
+          "
           @click="ui.toggleTheme()"
         />
         <IconButton
           :icon="Search"
-          label="Commands"
-          hint="Commands: /"
+          :label="phrase('shared.passage_strip.commands')"
+          :hint="phrase('shared.passage_strip.commands_2')"
           @click="ui.paletteShown = true"
         />
       </div>

@@ -1,8 +1,13 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 import { computed } from 'vue'
 
 const props = defineProps<{ severity: string }>()
-const NAMES: Record<string, string> = { stop: 'Will not do', care: 'Look at this', note: 'Note' }
+const NAMES: Record<string, string> = {
+  stop: phrase('shared.severity_mark.will_not_do'),
+  care: phrase('shared.severity_mark.look'),
+  note: phrase('shared.severity_mark.note'),
+}
 const name = computed(() => NAMES[props.severity] ?? '')
 </script>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 import { Minus, Plus } from '@lucide/vue'
 
 defineProps<{ label: string; value: number; least?: number; most?: number }>()
@@ -10,7 +11,7 @@ defineEmits<{ step: [value: number] }>()
     <button
       type="button"
       class="btn btn-icon"
-      :aria-label="`${label}: one less`"
+      :aria-label="phrase('shared.step_field.less', { label })"
       :disabled="value <= (least ?? 1)"
       @click="$emit('step', value - 1)"
     >
@@ -20,7 +21,7 @@ defineEmits<{ step: [value: number] }>()
     <button
       type="button"
       class="btn btn-icon"
-      :aria-label="`${label}: one more`"
+      :aria-label="phrase('shared.step_field.one_more', { label })"
       :disabled="value >= (most ?? 12)"
       @click="$emit('step', value + 1)"
     >

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 import { useUi } from '@/stores/ui'
 import { X } from '@lucide/vue'
 
@@ -24,7 +25,12 @@ const ui = useUi()
       >
         {{ t.action.label }}
       </button>
-      <button type="button" class="rounded p-1" aria-label="Dismiss" @click="ui.dismiss(t.id)">
+      <button
+        type="button"
+        class="rounded p-1"
+        :aria-label="phrase('shared.toast_stack.dismiss')"
+        @click="ui.dismiss(t.id)"
+      >
         <X :size="16" />
       </button>
     </div>

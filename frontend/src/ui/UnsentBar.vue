@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 import { usePlan } from '@/stores/plan'
 
 /** What is not stored, while nobody answers. */
@@ -14,15 +15,19 @@ const plan = usePlan()
   >
     <div class="mx-auto flex max-w-[1240px] flex-wrap items-center gap-x-4 gap-y-2 px-4 py-2">
       <p class="min-w-0 grow leading-snug">
-        <b
-          >{{ plan.unsent === 1 ? '1 change is' : `${plan.unsent} changes are` }} not stored yet.</b
-        >
-        {{
-          plan.troubled ||
-          'The program does not answer. What you changed is kept in this browser, and stored by itself when the program answers again.'
-        }}
+        <b>{{
+          phrase('shared.unsent_bar.stored_yet', {
+            unsent:
+              plan.unsent === 1
+                ? phrase('shared.unsent_bar.n1_change')
+                : phrase('shared.unsent_bar.changes', { unsent: plan.unsent }),
+          })
+        }}</b>
+        {{ plan.troubled || phrase('shared.unsent_bar.program_answer_changed_kept') }}
       </p>
-      <button type="button" class="btn" @click="plan.sendAgain()">Try now</button>
+      <button type="button" class="btn" @click="plan.sendAgain()">
+        {{ phrase('shared.unsent_bar.try_now') }}
+      </button>
     </div>
   </div>
 </template>

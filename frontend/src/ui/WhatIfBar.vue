@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 
@@ -6,9 +7,16 @@ const plan = usePlan()
 const tried = computed(() => plan.rig?.what_if?.tried ?? null)
 const said = computed(() => {
   const list = tried.value ?? []
-  if (!list.length) return 'Change anything: every figure then tells what it is in the plan.'
+  if (!list.length) return phrase('shared.what_if_bar.change_anything_every_figure')
   const last = list.slice(-3).join(', ')
-  return `${list.length === 1 ? '1 change' : `${list.length} changes`} tried: ${list.length > 3 ? '… ' : ''}${last}.`
+  return phrase('shared.what_if_bar.tried', {
+    list:
+      list.length === 1
+        ? phrase('shared.what_if_bar.n1_change')
+        : phrase('shared.what_if_bar.changes', { list: list.length }),
+    list2: list.length > 3 ? '… ' : '',
+    last,
+  })
 })
 </script>
 
@@ -20,9 +28,15 @@ const said = computed(() => {
     data-what-if
   >
     <div class="mx-auto flex max-w-[1240px] flex-wrap items-center gap-x-4 gap-y-2 px-4 py-2">
-      <p class="min-w-0 grow leading-snug"><b>What if.</b> {{ said }}</p>
-      <button type="button" class="btn btn-main" @click="plan.whatIf('keep')">Keep it</button>
-      <button type="button" class="btn" @click="plan.whatIf('drop')">Drop it</button>
+      <p class="min-w-0 grow leading-snug">
+        <b>{{ phrase('shared.what_if_bar.what_if') }}</b> {{ said }}
+      </p>
+      <button type="button" class="btn btn-main" @click="plan.whatIf('keep')">
+        {{ phrase('shared.what_if_bar.keep') }}
+      </button>
+      <button type="button" class="btn" @click="plan.whatIf('drop')">
+        {{ phrase('shared.what_if_bar.drop') }}
+      </button>
     </div>
   </div>
 </template>

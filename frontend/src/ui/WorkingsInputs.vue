@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 import type { Schemas } from '@/api/client'
 import { ORIGINS } from './origins'
 
@@ -13,7 +14,7 @@ function symbol(text: string): [string, string] {
 
 <template>
   <section>
-    <h3 class="eyebrow mb-1 font-sans">What went in</h3>
+    <h3 class="eyebrow mb-1 font-sans">{{ phrase('shared.workings_inputs.went') }}</h3>
     <ul class="divide-y divide-line">
       <li v-for="i in inputs" :key="i.symbol">
         <button

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 import type { WorkingsView } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
@@ -13,7 +14,7 @@ const assumption = computed(() =>
 )
 
 function reset() {
-  plan.edit(`back to default: ${props.workings.name}`, {
+  plan.edit(phrase('shared.workings_origin.back_default', { workings: props.workings.name }), {
     op: 'remove',
     path: `/plan/overrides/${props.workings.assumption}`,
   })
@@ -23,18 +24,18 @@ function reset() {
 <template>
   <section class="space-y-3">
     <dl class="grid grid-cols-[5.5rem_1fr] gap-x-2 gap-y-1.5 leading-snug">
-      <dt class="text-soft">Comes from</dt>
+      <dt class="text-soft">{{ phrase('shared.workings_origin.comes') }}</dt>
       <dd>{{ ORIGINS[workings.origin] }}</dd>
       <template v-if="workings.source && workings.origin !== 'typed'">
-        <dt class="text-soft">Source</dt>
+        <dt class="text-soft">{{ phrase('shared.workings_origin.source') }}</dt>
         <dd>{{ workings.source }}</dd>
       </template>
       <template v-if="workings.note">
-        <dt class="text-soft">Meaning</dt>
+        <dt class="text-soft">{{ phrase('shared.workings_origin.meaning') }}</dt>
         <dd>{{ workings.note }}</dd>
       </template>
       <template v-if="workings.range">
-        <dt class="text-soft">Others put</dt>
+        <dt class="text-soft">{{ phrase('shared.workings_origin.others_put') }}</dt>
         <dd>{{ workings.range }}</dd>
       </template>
       <template v-for="s in workings.schools" :key="s.name">
@@ -47,12 +48,16 @@ function reset() {
     <div v-if="assumption" class="rounded-lg border border-line p-3">
       <PlanField
         :path="`/plan/overrides/${assumption.key}`"
-        :label="`Your own value for ${assumption.symbol.replace('_', ' ')}`"
+        :label="
+          phrase('shared.workings_origin.own_value', {
+            symbol: assumption.symbol.replace('_', ' '),
+          })
+        "
         :called="assumption.name"
         :fallback="assumption.field"
       />
       <button v-if="assumption.overridden" type="button" class="btn mt-2" @click="reset">
-        Back to {{ assumption.default }}
+        {{ phrase('shared.workings_origin.back', { default: assumption.default }) }}
       </button>
     </div>
   </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/shared'
 import { api, type WorkingsView } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
@@ -48,7 +49,7 @@ function close() {
     v-if="key"
     ref="panel"
     tabindex="-1"
-    aria-label="Workings"
+    :aria-label="phrase('shared.workings_panel.workings')"
     class="fixed inset-x-0 bottom-0 z-30 flex max-h-[72vh] flex-col overflow-y-auto rounded-t-xl border border-line bg-sheet shadow-[0_-8px_30px_rgb(0_0_0/0.18)] sm:inset-x-auto sm:top-0 sm:right-0 lg:top-[3.95rem] lg:z-10 sm:max-h-none sm:w-[25rem] sm:rounded-none sm:border-y-0 sm:border-r-0 sm:shadow-[-8px_0_30px_rgb(0_0_0/0.12)]"
     @keydown.esc="close"
   >
@@ -57,16 +58,16 @@ function close() {
         v-if="ui.workings.length > 1"
         type="button"
         class="btn btn-quiet btn-icon"
-        aria-label="Back"
+        :aria-label="phrase('shared.workings_panel.back')"
         @click="ui.workings = ui.workings.slice(0, -1)"
       >
         <ArrowLeft :size="18" />
       </button>
-      <h2 class="grow text-lg">Workings</h2>
+      <h2 class="grow text-lg">{{ phrase('shared.workings_panel.workings') }}</h2>
       <button
         type="button"
         class="btn btn-quiet btn-icon"
-        aria-label="Close workings"
+        :aria-label="phrase('shared.workings_panel.close_workings')"
         @click="close"
       >
         <X :size="18" />
@@ -77,7 +78,7 @@ function close() {
         <p class="text-soft">{{ workings.name }}</p>
         <p class="text-3xl font-semibold">{{ workings.text }}</p>
         <p v-if="workings.exact !== workings.text" class="text-sm text-soft">
-          exactly {{ workings.exact }}
+          {{ phrase('shared.workings_panel.exactly', { exact: workings.exact }) }}
         </p>
       </div>
       <section v-if="workings.formula.length" class="rounded-lg bg-well px-3 py-2">
@@ -93,6 +94,8 @@ function close() {
       <WorkingsOrigin :workings="workings" />
       <WorkingsInputs v-if="workings.inputs.length" :inputs="workings.inputs" @open="open" />
     </div>
-    <p v-else-if="gone" class="px-4 py-6 text-soft">This figure is no longer part of the plan.</p>
+    <p v-else-if="gone" class="px-4 py-6 text-soft">
+      {{ phrase('shared.workings_panel.figure_longer_part_plan') }}
+    </p>
   </aside>
 </template>

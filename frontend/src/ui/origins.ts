@@ -1,9 +1,10 @@
 /** Where a figure comes from, in words. */
+import { phrase } from '@/phrases/shared'
 export const ORIGINS: Record<string, string> = {
-  typed: 'entered by you',
-  'house rule': 'set by the house rule',
-  override: 'set by you, over the house rule',
-  reference: 'reference value',
-  datasheet: 'from the battery’s entry',
+  typed: phrase('shared.origins.entered'),
+  'house rule': phrase('shared.origins.set_house_rule'),
+  override: phrase('shared.origins.set_over_house_rule'),
+  reference: phrase('shared.origins.reference_value'),
+  datasheet: phrase('shared.origins.batterys_entry'),
   computed: 'computed',
 }

@@ -1,4 +1,5 @@
 /** Kinds of terminals, as batteries have them and lugs are made for them. */
+import { phrase } from '@/phrases/shared'
 const KINDS = [
   'tapered posts',
   'M6 threads',
@@ -10,6 +11,6 @@ const KINDS = [
 ]
 
 export const TERMINALS = [
-  { value: '', name: 'Not known' },
+  { value: '', name: phrase('shared.terminals.known') },
   ...KINDS.map((t) => ({ value: t, name: t[0]!.toUpperCase() + t.slice(1) })),
 ]

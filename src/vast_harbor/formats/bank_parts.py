@@ -25,7 +25,7 @@ from vast_harbor.formats.parts import (
 from vast_harbor.formats.source_part import FixPart
 from vast_harbor.phrases import phrase
 
-WHERE = Measure("mm", 0, 10_000, phrase("files.bank_parts.place_lies_between_mm"))
+WHERE = Measure("mm", 0, 10_000, phrase("files.bank_parts.position_must_between_mm"))
 
 
 class OldBankPart(Part):
@@ -38,24 +38,24 @@ class OldBankPart(Part):
     parallel: Annotated[int, Measure("times", 1, 12, STRINGS, whole=True)] = 1
     age_years: Annotated[
         float | None,
-        Measure("years", 0, 60, phrase("files.bank_parts.age_between_years_wanted"), optional=True),
+        Measure("years", 0, 60, phrase("files.bank_parts.age_must_between_years"), optional=True),
     ] = None
     unit_kg: Annotated[
         float | None,
-        Measure("kg", 0.1, 500, phrase("files.bank_parts.battery_weighs_between_kg"), optional=True),
+        Measure("kg", 0.1, 500, phrase("files.bank_parts.weight_battery_must_between"), optional=True),
     ] = None
 
     test_a: Annotated[
         float | None,
-        Measure("A", 0.1, 1000, phrase("files.bank_parts.test_draws_between_likely"), optional=True),
+        Measure("A", 0.1, 1000, phrase("files.bank_parts.test_current_must_between"), optional=True),
     ] = None
     test_minutes: Annotated[
         float | None,
-        Measure("min", 1, 6000, phrase("files.bank_parts.test_takes_between_minutes"), optional=True),
+        Measure("min", 1, 6000, phrase("files.bank_parts.test_time_must_between"), optional=True),
     ] = None
     test_c: Annotated[
         float | None,
-        Measure("°C", -20, 60, phrase("files.bank_parts.battery_tested_between_c"), optional=True),
+        Measure("°C", -20, 60, phrase("files.bank_parts.test_temperature_must_between"), optional=True),
     ] = None
 
     nights_then: Annotated[float | None, STAY] = None
@@ -63,28 +63,24 @@ class OldBankPart(Part):
     day_then_wh: Annotated[float | None, DAY_WH] = None
     rested_v: Annotated[float | None, BANK_V] = None
     rested_hours: Annotated[
-        float | None, Measure("h", 0, 2000, phrase("files.bank_parts.rest_lasts_between_h"), optional=True)
+        float | None,
+        Measure("h", 0, 2000, phrase("files.bank_parts.resting_time_must_between"), optional=True),
     ] = None
     loaded_v: Annotated[float | None, BANK_V] = None
     load_a: Annotated[
-        float | None,
-        Measure("A", 0.1, 2000, phrase("files.bank_parts.load_draws_between_likely"), optional=True),
+        float | None, Measure("A", 0.1, 2000, phrase("files.bank_parts.load_must_between"), optional=True)
     ] = None
     smells: Annotated[bool, Truth()] = False
     warm: Annotated[bool, Truth()] = False
     bulges: Annotated[bool, Truth()] = False
     deep_accidents: Annotated[
-        float, Measure("times", 0, 100, phrase("files.bank_parts.between_times_believable"))
+        float, Measure("times", 0, 100, phrase("files.bank_parts.number_must_between"))
     ] = 0.0
-    left_low: Annotated[
-        float, Measure("times", 0, 100, phrase("files.bank_parts.between_times_believable"))
-    ] = 0.0
-    left_empty: Annotated[
-        float, Measure("times", 0, 100, phrase("files.bank_parts.between_times_believable"))
-    ] = 0.0
-    frozen: Annotated[
-        float, Measure("times", 0, 100, phrase("files.bank_parts.between_times_believable"))
-    ] = 0.0
+    left_low: Annotated[float, Measure("times", 0, 100, phrase("files.bank_parts.number_must_between"))] = 0.0
+    left_empty: Annotated[float, Measure("times", 0, 100, phrase("files.bank_parts.number_must_between"))] = (
+        0.0
+    )
+    frozen: Annotated[float, Measure("times", 0, 100, phrase("files.bank_parts.number_must_between"))] = 0.0
     reason: Annotated[str, Words(phrase("files.bank_parts.reason"), 400)] = ""
     sale_price: Annotated[float | None, PRICE_OR_NONE] = None
 
@@ -101,15 +97,13 @@ class SecondBankPart(Part):
         "terms.names.services"
     )
     system_v: Annotated[float, Measure("V", 12, 48, phrase("files.bank_parts.second_bank_12_24"))] = 12.0
-    efficiency: Annotated[float, Measure("1", 0.5, 1, phrase("files.bank_parts.efficiency_lies_between"))] = (
+    efficiency: Annotated[float, Measure("1", 0.5, 1, phrase("files.bank_parts.efficiency_must_between"))] = (
         0.92
     )
     limit_w: Annotated[
-        float, Measure("W", 10, 20_000, phrase("files.bank_parts.such_charger_gives_between"))
+        float, Measure("W", 10, 20_000, phrase("files.bank_parts.power_charger_must_between"))
     ] = 360.0
-    nights: Annotated[float, Measure("nights", 0.1, 30, phrase("files.bank_parts.between_nights_wanted"))] = (
-        1.0
-    )
+    nights: Annotated[float, Measure("nights", 0.1, 30, phrase("files.bank_parts.enter_nights"))] = 1.0
 
     @field_validator("system_v")
     @classmethod
@@ -125,12 +119,12 @@ class ExtraPart(Part):
     id: Annotated[str, IDENTIFIER]
     name: Annotated[str, Words(phrase("files.bank_parts.name_extra"), 80)] = ""
     price: Annotated[float, PRICE] = 0.0
-    tag: Annotated[str, Choice(phrase("files.bank_parts.extra_bank"), *TAGS)] = NEEDED
-    covers: Annotated[str, Words(phrase("files.bank_parts.demand_meets"), 80)] = ""
+    tag: Annotated[str, Choice(phrase("files.bank_parts.purpose_extra"), *TAGS)] = NEEDED
+    covers: Annotated[str, Words(phrase("files.bank_parts.requirement_meets"), 80)] = ""
     life_years: Annotated[
         float | None,
         Measure(
-            "years", 0.5, 60, phrase("files.bank_parts.lasts_between_years_likely"),
+            "years", 0.5, 60, phrase("files.bank_parts.life_must_between_years"),
             optional=True,
         ),
     ] = None  # fmt: skip
@@ -139,11 +133,11 @@ class ExtraPart(Part):
 class PlacePart(Part):
     """Where one battery stands in the locker."""
 
-    compartment: Annotated[int, Measure("times", 0, 1, phrase("files.bank_parts.two_compartments_none"),
+    compartment: Annotated[int, Measure("times", 0, 1, phrase("files.bank_parts.two_compartments"),
                                         whole=True)] = 0  # fmt: skip
     x: Annotated[float, WHERE] = 0.0
     y: Annotated[float, WHERE] = 0.0
-    pose: Annotated[str, Choice(phrase("terms.names.pose"), *POSES)] = STANDING
+    pose: Annotated[str, Choice(phrase("terms.names.position"), *POSES)] = STANDING
     turned: Annotated[bool, Truth()] = False
 
 
@@ -153,7 +147,7 @@ class PurchaseStepPart(Part):
     id: Annotated[str, IDENTIFIER]
     when: Annotated[str, Date(phrase("files.bank_parts.month_step"), month=True)] = ""
     strings: Annotated[int, Measure("times", 0, 12, STRINGS, whole=True)] = 1
-    other: Annotated[str, Words(phrase("files.bank_parts.else_bought"), 80)] = ""
+    other: Annotated[str, Words(phrase("files.bank_parts.other_purchase"), 80)] = ""
     other_price: Annotated[float, PRICE] = 0.0
 
 
@@ -168,13 +162,13 @@ class CandidatePart(Part):
     unit_price: Annotated[float | None, PRICE_OR_NONE] = None
     price_date: Annotated[str, Date(phrase("terms.names.date_price"))] = ""
     protection: Annotated[
-        str, Choice(phrase("files.bank_parts.guards"), NO_PROTECTION, EXTERNAL_BMS, CUT_OFFS)
+        str, Choice(phrase("files.bank_parts.protection"), NO_PROTECTION, EXTERNAL_BMS, CUT_OFFS)
     ] = NO_PROTECTION
     places: list[PlacePart] = Field(default_factory=list, max_length=64)
     stages: list[PurchaseStepPart] = Field(default_factory=list, max_length=6)
     extras: list[ExtraPart] = Field(default_factory=list, max_length=30)
     fixes: list[FixPart] = Field(default_factory=list, max_length=24)
-    struck: list[Annotated[str, Words(phrase("files.bank_parts.demand"), 80)]] = Field(
+    struck: list[Annotated[str, Words(phrase("files.bank_parts.requirement"), 80)]] = Field(
         default_factory=list, max_length=40
     )
     difficulty: Annotated[

@@ -99,7 +99,7 @@ def read(data: bytes, columns: Sequence[str], needed: Sequence[str], most: int, 
     if missing := [c for c in needed if c not in heading]:
         raise CsvError(
             phrase(
-                "files.csv_table.heading_lacks_columns_needed",
+                "files.csv_table.heading_column_columns_required",
                 missing=" and ".join(missing),
                 columns=", ".join(columns),
                 needed=", ".join(needed[:-1]),

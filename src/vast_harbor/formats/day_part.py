@@ -24,22 +24,22 @@ from vast_harbor.phrases import phrase
 USES = ("hours", "uses", "times", "standby")
 
 HOURS = Measure("h", 0, 24, phrase("files.day_part.day_24_hours_h"))
-USES_A_DAY = Measure("times", 0, 1440, phrase("files.day_part.between_uses_day"))
-MINUTES = Measure("min", 0, 1440, phrase("files.day_part.use_takes_between_minutes"))
+USES_A_DAY = Measure("times", 0, 1440, phrase("files.day_part.enter_uses_day"))
+MINUTES = Measure("min", 0, 1440, phrase("files.day_part.use_must_take_between"))
 DOUBT = LimitOfDraw()
 
 
 class DrawPart(Part):
     """What a load draws."""
 
-    value: Annotated[float, Measure("W", 0, 100_000, phrase("files.day_part.load_draws_between_draw"))]
-    unit: Annotated[str, Choice(phrase("files.day_part.unit_draw"), "W", "A")] = "W"
+    value: Annotated[float, Measure("W", 0, 100_000, phrase("files.day_part.power_load_must_between"))]
+    unit: Annotated[str, Choice(phrase("files.day_part.unit_power"), "W", "A")] = "W"
 
 
 class TimesPart(Part):
     """When a load runs on one kind of day, where that is not as usual."""
 
-    use: Annotated[str, Choice(phrase("files.day_part.way_use"), *USES)] = "hours"
+    use: Annotated[str, Choice(phrase("files.day_part.kind_use"), *USES)] = "hours"
     hours: Annotated[float, HOURS] = 0.0
     uses: Annotated[float, USES_A_DAY] = 0.0
     minutes: Annotated[float, MINUTES] = 0.0
@@ -55,37 +55,37 @@ class LoadPart(Part):
     supply: Annotated[str, Choice(phrase("files.day_part.supply"), "dc", "ac")] = "dc"
     draw: DrawPart = DrawPart(value=0)
     volts: Annotated[
-        float | None, Measure("V", 1, 480, phrase("files.day_part.volts_between_wanted_v"), optional=True)
+        float | None, Measure("V", 1, 480, phrase("files.day_part.voltage_must_between_v"), optional=True)
     ] = None
-    quantity: Annotated[float, Measure("times", 0, 1000, phrase("files.day_part.between"))] = 1.0
-    use: Annotated[str, Choice(phrase("files.day_part.way_use"), *USES)] = "hours"
+    quantity: Annotated[float, Measure("times", 0, 1000, phrase("files.day_part.enter"))] = 1.0
+    use: Annotated[str, Choice(phrase("files.day_part.kind_use"), *USES)] = "hours"
     hours: Annotated[float, HOURS] = 0.0
     uses: Annotated[float, USES_A_DAY] = 0.0
     minutes: Annotated[float, MINUTES] = 0.0
-    duty: Annotated[float, Measure("1", 0, 1, phrase("files.day_part.duty_cycle_lies_between"))] = 1.0
+    duty: Annotated[float, Measure("1", 0, 1, phrase("files.day_part.duty_cycle_must_between"))] = 1.0
     starts_at: Annotated[float | None, Clock()] = None
     windows: Annotated[list[tuple[float, float]], Windows()] = Field(default_factory=list)
     low: Annotated[float | None, DOUBT] = None
     high: Annotated[float | None, DOUBT] = None
     start_w: Annotated[float | None, StartPower()] = None
-    start_s: Annotated[float, Measure("s", 0, 600, phrase("files.day_part.start_takes_between_s"))] = 0.0
+    start_s: Annotated[float, Measure("s", 0, 600, phrase("files.day_part.start_must_take_between"))] = 0.0
     together: Annotated[bool, Truth()] = True
     critical: Annotated[bool, Truth()] = False
-    duty_at: Annotated[list[float], Numbers(phrase("files.day_part.duties"), 0, 1, 4, exactly=True)] = Field(
-        default_factory=list
+    duty_at: Annotated[list[float], Numbers(phrase("files.day_part.duty_cycles"), 0, 1, 4, exactly=True)] = (
+        Field(default_factory=list)
     )
     least_v: Annotated[
-        float | None, Measure("V", 9, 14, phrase("files.day_part.least_volts_12_v"), optional=True)
+        float | None, Measure("V", 9, 14, phrase("files.day_part.lowest_voltage_12_v"), optional=True)
     ] = None
     measured_wh: Annotated[float | None, DAY_WH] = None
     measured_hours: Annotated[
-        float, Measure("h", 0.1, 2000, phrase("files.day_part.measurement_takes_between_h"))
+        float, Measure("h", 0.1, 2000, phrase("files.day_part.measurement_must_take_between"))
     ] = 24.0
     bank: Annotated[str, Choice(phrase("files.day_part.bank"), "main", "second")] = "main"
     thrifty_w: Annotated[
         float | None,
         Measure(
-            "W", 0, 20_000, phrase("files.day_part.thriftier_draws_between_w"),
+            "W", 0, 20_000, phrase("files.day_part.power_economical_must_between"),
             optional=True,
         ),
     ] = None  # fmt: skip
@@ -97,10 +97,10 @@ class LoadPart(Part):
     def _draw(cls, value: Any, info: ValidationInfo) -> Any:
         if isinstance(value, str) and (info.context or {}).get("typed"):
             if not value.strip():
-                raise ValueError(phrase("files.day_part.nothing_entered_give_watts"))
+                raise ValueError(phrase("files.day_part.field_empty_enter_watts"))
             draw = parsing.parse_draw(value)
             if draw.value < 0:
-                raise ValueError(phrase("files.day_part.load_cannot_draw_less", value=value.strip()))
+                raise ValueError(phrase("files.day_part.power_load_cannot_negative", value=value.strip()))
             return {"value": draw.value, "unit": draw.unit}
         return value
 
@@ -109,7 +109,9 @@ class LoadPart(Part):
     def _fits_the_day(cls, value: float, info: ValidationInfo) -> float:
         uses = info.data.get("uses") or 0.0
         if uses * value > 1440:
-            raise ValueError(phrase("files.day_part.uses_minutes_day", uses=f"{uses:g}", value=f"{value:g}"))
+            raise ValueError(
+                phrase("files.day_part.uses_minutes_longer_day", uses=f"{uses:g}", value=f"{value:g}")
+            )
         return value
 
 
@@ -117,15 +119,15 @@ class InverterPart(Part):
     """The rig's inverter."""
 
     efficiency: Annotated[
-        float, Measure("1", 0.3, 1, phrase("files.day_part.inverter_gives_out_between"))
+        float, Measure("1", 0.3, 1, phrase("files.day_part.efficiency_inverter_must_between"))
     ] = 0.90
-    idle_w: Annotated[float, Measure("W", 0, 500, phrase("files.day_part.inverter_idles_w_w"))] = 8.0
+    idle_w: Annotated[float, Measure("W", 0, 500, phrase("files.day_part.idle_power_inverter_must"))] = 8.0
     hours_on: Annotated[
         float | None, Measure("h", 0, 24, phrase("files.day_part.day_24_hours_h"), optional=True)
     ] = None
     rated_w: Annotated[
         float | None,
-        Measure("W", 50, 50_000, phrase("files.day_part.inverter_gives_between_w"), optional=True),
+        Measure("W", 50, 50_000, phrase("files.day_part.rated_power_inverter_must"), optional=True),
     ] = None
 
 
@@ -138,13 +140,14 @@ class DayTypePart(Part):
     season: Annotated[str, Choice(phrase("files.day_part.season"), *SEASONS)] = "summer"
     battery_c: Annotated[float | None, BATTERY_C] = None
     air_c: Annotated[
-        float | None, Measure("°C", -50, 55, phrase("files.day_part.air_between_c_c"), optional=True)
+        float | None,
+        Measure("°C", -50, 55, phrase("files.day_part.air_temperature_must_between"), optional=True),
     ] = None
     charge_from: Annotated[float | None, Clock()] = None
     charge_to: Annotated[float | None, Clock()] = None
     measured_wh: Annotated[float | None, DAY_WH] = None
     measured_hours: Annotated[
-        float, Measure("h", 1, 2000, phrase("files.day_part.measurement_takes_between_h"))
+        float, Measure("h", 1, 2000, phrase("files.day_part.measurement_must_take_between"))
     ] = 24.0
 
 
@@ -172,5 +175,5 @@ class DayPart(Part):
     loads: list[LoadPart] = Field(default_factory=list, max_length=300)
     inverter: InverterPart = InverterPart()
     standby_w: Annotated[
-        float, Measure("W", 0, 5000, phrase("files.day_part.standby_lies_between_w"), draw=True)
+        float, Measure("W", 0, 5000, phrase("files.day_part.standby_power_must_between"), draw=True)
     ] = 0.0

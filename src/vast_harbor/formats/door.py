@@ -46,7 +46,7 @@ def _admitted(value: Any, path: str, depth: int, left: list[int]) -> Any:
     if isinstance(value, str):
         return clean(value)
     if isinstance(value, dict | list) and depth == 0:
-        raise _refused(path, phrase("files.door.data_nested_deeper_those"))
+        raise _refused(path, phrase("files.door.data_nested_deeply_rig"))
     if isinstance(value, dict):
         return {clean(k): _admitted(v, f"{path}/{clean(k)}", depth - 1, left) for k, v in value.items()}
     if isinstance(value, list):

@@ -48,7 +48,7 @@ def read_number(value: Any, unit: str, context: dict[str, Any]) -> float:
         if not value.strip():
             raise ValueError(
                 phrase(
-                    "files.fields.nothing_entered_give_example",
+                    "files.fields.field_empty_enter_example",
                     get=parsing.NAMES.get(unit, phrase("terms.names.number")),
                     get_2=parsing.EXAMPLES.get(unit, "1"),
                 )
@@ -56,7 +56,7 @@ def read_number(value: Any, unit: str, context: dict[str, Any]) -> float:
         return parsing.parse(value, unit, context.get("system", METRIC), context.get("system_v"))
     if isinstance(value, bool) or not isinstance(value, int | float):
         raise ValueError(
-            phrase("files.fields.number_wanted", name=type(value).__name__ if value else "nothing")
+            phrase("files.fields.enter_number", name=type(value).__name__ if value else "nothing")
         )
     return float(value)
 
@@ -133,7 +133,7 @@ class Measure(_Field):
         scale = 100 if self.percent else 1
         check_bounds(scale * number, scale * self.least, scale * self.most, self.sentence)
         if self.whole and number != round(number):
-            raise ValueError(phrase("files.fields.whole_number_wanted", plain=_plain(number)))
+            raise ValueError(phrase("files.fields.enter_whole_number", plain=_plain(number)))
         return number
 
     def schema(self) -> dict[str, Any]:
@@ -162,12 +162,12 @@ class Words(_Field):
 
     def read(self, value: Any, info: ValidationInfo) -> str:
         if not isinstance(value, str):
-            raise ValueError(phrase("files.fields.must_words", what=self.what))
+            raise ValueError(phrase("files.fields.must_text", what=self.what))
         if self.required and not value.strip():
-            raise ValueError(phrase("files.fields.empty_write_something_know", what=self.what))
+            raise ValueError(phrase("files.fields.empty_enter_something_recognise", what=self.what))
         if len(value) > self.most:
             raise ValueError(
-                phrase("files.fields.characters_long", what=self.what, value=len(value), most=self.most)
+                phrase("files.fields.characters_limit", what=self.what, value=len(value), most=self.most)
             )
         return value
 
@@ -227,7 +227,7 @@ class Date(_Field):
         if text and not (_ISO_DATE.match(text) and "1990" <= text[:4] <= "2100"):
             raise ValueError(
                 phrase(
-                    "files.fields.written",
+                    "files.fields.must_written",
                     what=self.what,
                     month="2027-04" if self.month else "2026-11-25 or 2026-11",
                     value=value,
@@ -251,7 +251,7 @@ class Clock(_Field):
         if isinstance(value, str) and _context(info).get("typed"):
             return parsing.parse_clock(value)
         return check_bounds(
-            read_number(value, "h", {}), 0, 23.9999, phrase("files.fields.time_day_lies_between")
+            read_number(value, "h", {}), 0, 23.9999, phrase("files.fields.time_day_must_between")
         )
 
     def schema(self) -> dict[str, Any]:
@@ -273,17 +273,17 @@ class Windows(_Field):
         if isinstance(value, str) and _context(info).get("typed"):
             value = parsing.parse_windows(value)
         if not isinstance(value, list | tuple) or len(value) > self.most:
-            raise ValueError(phrase("files.fields.set_times_list_up", most=self.most))
+            raise ValueError(phrase("files.fields.set_times_must_list", most=self.most))
         return [self._pair(pair) for pair in value]
 
     def _pair(self, pair: Any) -> tuple[float, float]:
         if not isinstance(pair, list | tuple) or len(pair) != 2:
-            raise ValueError(phrase("files.fields.set_time_pair_hours"))
+            raise ValueError(phrase("files.fields.set_time_must_pair"))
         start, end = read_number(pair[0], "h", {}), read_number(pair[1], "h", {})
-        check_bounds(start, 0, 23.9999, phrase("files.fields.time_day_lies_between"))
+        check_bounds(start, 0, 23.9999, phrase("files.fields.time_day_must_between"))
         if not start < end <= start + 24:
             raise ValueError(
-                phrase("files.fields.set_time_ends_within", plain=_plain(start), plain_2=_plain(end))
+                phrase("files.fields.set_time_must_end", plain=_plain(start), plain_2=_plain(end))
             )
         return start, end
 
@@ -307,7 +307,7 @@ class Truth(_Field):
         if self.optional and value in (None, ""):
             return None
         if not isinstance(value, bool):
-            raise ValueError(phrase("files.fields.yes_true_false_wanted"))
+            raise ValueError(phrase("files.fields.enter_yes_true_false"))
         return value
 
     def schema(self) -> dict[str, Any]:
@@ -333,15 +333,15 @@ class Numbers(_Field):
 
     def read(self, value: Any, info: ValidationInfo) -> list[float]:
         if not isinstance(value, list | tuple) or len(value) > self.count:
-            raise ValueError(phrase("files.fields.list_up_numbers", what=self.what, count=self.count))
+            raise ValueError(phrase("files.fields.must_list_up_numbers", what=self.what, count=self.count))
         if self.exactly and value and len(value) != self.count:
-            raise ValueError(phrase("files.fields.numbers_none", what=self.what, count=self.count))
+            raise ValueError(phrase("files.fields.must_numbers_none", what=self.what, count=self.count))
         return [
             check_bounds(
                 read_number(v, "1", _context(info)),
                 self.least,
                 self.most,
-                phrase("files.fields.lie_between", what=self.what),
+                phrase("files.fields.must_between", what=self.what),
             )
             for v in value
         ]
@@ -370,7 +370,7 @@ class Pairs(_Field):
         if isinstance(value, str) and _context(info).get("typed"):
             value = [part.split("/") for part in re.split(r"\s*[,;]\s+|\s*;\s*", value.strip()) if part]
         if not isinstance(value, list | tuple) or len(value) > self.count:
-            raise ValueError(phrase("files.fields.up_pairs", what=self.what, count=self.count))
+            raise ValueError(phrase("files.fields.must_up_pairs", what=self.what, count=self.count))
         return [self._pair(pair, info) for pair in value]
 
     def _pair(self, pair: Any, info: ValidationInfo) -> tuple[float, float]:
@@ -379,7 +379,7 @@ class Pairs(_Field):
         first, second = (
             check_bounds(
                 read_number(v, "V", _context(info)), self.least, self.most,
-                phrase("files.fields.lie_between_v_v", what=self.what),
+                phrase("files.fields.must_between_v_v", what=self.what),
             )
             for v in pair
         )  # fmt: skip
@@ -411,7 +411,7 @@ class Names(_Field):
         known = isinstance(value, list) and all(v in self.options for v in value)
         if not known or len(set(value)) != len(value):
             raise ValueError(
-                phrase("files.fields.list_once", what=self.what, options=", ".join(self.options))
+                phrase("files.fields.must_list_once", what=self.what, options=", ".join(self.options))
             )
         return list(value)
 
@@ -430,7 +430,7 @@ class LimitOfDraw(_Field):
             unit = getattr(info.data.get("draw"), "unit", "W")
             value = parsing.parse(value, unit)
         return check_bounds(
-            read_number(value, "W", {}), 0, 100_000, phrase("files.fields.load_draws_between_draw")
+            read_number(value, "W", {}), 0, 100_000, phrase("files.fields.power_load_must_between")
         )
 
     def schema(self) -> dict[str, Any]:
@@ -460,7 +460,7 @@ class StartPower(_Field):
             watts = draw.value * (volts if draw.unit == "A" else 1.0) if draw is not None else 0.0
             value = parsing.number(times[1]) * watts
         return check_bounds(
-            read_number(value, "W", context), 0, 200_000, phrase("files.fields.start_draws_between_w")
+            read_number(value, "W", context), 0, 200_000, phrase("files.fields.starting_power_must_between")
         )
 
     def schema(self) -> dict[str, Any]:

@@ -128,7 +128,7 @@ def read(data: bytes, reference: Reference, system: str, day_types: Iterable[str
     Raises:
         CsvError: no text, no heading, needed columns missing, or too many lines.
     """
-    what = phrase("files.load_csv.file_loads_rig_holds")
+    what = phrase("files.load_csv.file_loads_rig")
     table = csv_table.read(data, COLUMNS, NEEDED, LARGEST_ROWS, what)
     context = {"typed": True, "system": system, "reference": reference}
     known = set(day_types)
@@ -141,7 +141,7 @@ def _row(number: int, table: Table, cells: list[str], context: dict[str, Any], d
     if len(cells) > len(table.heading):
         return Row(number, name, None, (phrase("files.load_csv.line_cells_heading"),))
     if missing := [c for c in NEEDED if c not in given]:
-        return Row(number, name, None, tuple(phrase("files.load_csv.nothing_entered", c=c) for c in missing))
+        return Row(number, name, None, tuple(phrase("files.load_csv.cell_empty", c=c) for c in missing))
     if "supply" in given:
         given["supply"] = given["supply"].lower()
     if "use" in given:
@@ -179,7 +179,7 @@ def _structured(given: dict[str, Any], day_types: set[str]) -> list[str]:
             key = key.strip()
             if not equals or key not in day_types:
                 known = ", ".join(sorted(day_types))
-                problems.append(phrase("files.load_csv.days_kind_day_rig", key=key, known=known))
+                problems.append(phrase("files.load_csv.days_rig_kind_day", key=key, known=known))
             else:
                 on[key] = _read_times(text)
         given["on"] = on

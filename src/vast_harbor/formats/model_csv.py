@@ -75,7 +75,7 @@ def read(data: bytes, reference: Reference, system: str, taken: Iterable[str] = 
     Raises:
         CsvError: no text, no heading, needed columns missing, or too many lines.
     """
-    what = phrase("files.model_csv.file_batteries_own_ones")
+    what = phrase("files.model_csv.file_batteries_own_keep")
     table = csv_table.read(data, COLUMNS, NEEDED, LARGEST_ROWS, what)
     titles = {t.casefold() for t in taken} | {m.title.casefold() for m in reference.catalogue.values()}
     context = {"typed": True, "system": system, "reference": reference}
@@ -89,16 +89,14 @@ def _row(number: int, table: Table, cells: list[str], context: dict[str, Any], t
     if len(cells) > len(table.heading):
         return ModelRow(number, name, None, (phrase("files.model_csv.line_cells_heading"),))
     if missing := [c for c in NEEDED if c not in given]:
-        return ModelRow(
-            number, name, None, tuple(phrase("files.model_csv.nothing_entered", c=c) for c in missing)
-        )
+        return ModelRow(number, name, None, tuple(phrase("files.model_csv.cell_empty", c=c) for c in missing))
     problems = []
     for column in _TRUTHS & given.keys():
         if given[column].lower() not in TRUTHS:
             problems.append(phrase("files.model_csv.neither_yes_nor", column=column, given=given[column]))
         given[column] = TRUTHS.get(given[column].lower(), False)
     if name.casefold() in titles:
-        problems.append(phrase("files.model_csv.name_already_battery_called", name=name))
+        problems.append(phrase("files.model_csv.name_already_battery_named", name=name))
     if problems:
         return ModelRow(number, name, None, tuple(problems))
     try:

@@ -34,7 +34,7 @@ from vast_harbor.phrases import phrase
 
 # What people put up as a house bank and should not, with the reason.
 REFUSED = {
-    "starting": phrase("files.model_part.starting_battery_offered_house"),
+    "starting": phrase("files.model_part.starting_battery_suitable_house"),
     "cobalt": phrase("files.model_part.lithium_cobalt_nmc_nca"),
 }
 
@@ -49,26 +49,26 @@ class HouseClass(Choice):
 
 
 def _some(unit: str, least: float, most: float, what: str) -> Measure:
-    return Measure(unit, least, most, phrase("files.model_part.lies_between", what=what), True)
+    return Measure(unit, least, most, phrase("files.model_part.must_between", what=what), True)
 
 
 def _share(what: str) -> Measure:
-    return Measure("1", 0, 1, phrase("files.model_part.lies_between", what=what))
+    return Measure("1", 0, 1, phrase("files.model_part.must_between", what=what))
 
 
-CYCLES = phrase("files.model_part.between_cycles_believable")
-DEPTH = phrase("files.model_part.depth_cycle_count_lies")
+CYCLES = phrase("files.model_part.number_cycles_must_between")
+DEPTH = phrase("files.model_part.depth_cycle_count_must")
 CASE = Measure(
     "mm", LEAST_CASE_MM, LARGEST_CASE_MM,
     phrase("files.model_part.battery_measures_between_mm"), True,
 )  # fmt: skip
 BMS_A = Measure(
     "A", 1, 5000,
-    phrase("files.model_part.bms_passes_between_never"), True,
+    phrase("files.model_part.limit_bms_must_between"), True,
 )  # fmt: skip
 CELSIUS = _some("°C", -60, 100, phrase("files.model_part.temperature"))
-UNIT_VOLTS = _some("V", 0.5, 70, phrase("files.model_part.such_voltage"))
-COUNT = Measure("times", 0, 50_000, phrase("files.model_part.between_believable"))
+UNIT_VOLTS = _some("V", 0.5, 70, phrase("files.model_part.voltage"))
+COUNT = Measure("times", 0, 50_000, phrase("files.model_part.number_must_between"))
 
 
 class ModelPart(Part):
@@ -81,12 +81,12 @@ class ModelPart(Part):
     unit_v: Annotated[float, UNIT_V] = 12.8
     rated_ah: Annotated[float, UNIT_AH] = 100.0
     rated_hours: Annotated[
-        float, Measure("h", 0.05, 240, phrase("files.model_part.capacity_rated_over_h"))
+        float, Measure("h", 0.05, 240, phrase("files.model_part.discharge_time_must_between"))
     ] = 20.0
     ah_2: Annotated[float | None, _some("Ah", 0.5, 5000, phrase("files.model_part.capacity"))] = None
-    hours_2: Annotated[float | None, _some("h", 0.05, 240, phrase("terms.names.time"))] = None
+    hours_2: Annotated[float | None, _some("h", 0.05, 240, phrase("terms.names.discharge_time"))] = None
     ah_3: Annotated[float | None, _some("Ah", 0.5, 5000, phrase("files.model_part.capacity"))] = None
-    hours_3: Annotated[float | None, _some("h", 0.05, 240, phrase("terms.names.time"))] = None
+    hours_3: Annotated[float | None, _some("h", 0.05, 240, phrase("terms.names.discharge_time"))] = None
     reserve_minutes: Annotated[
         float | None, _some("min", 15, 1500, phrase("files.model_part.reserve_25"))
     ] = None
@@ -99,14 +99,16 @@ class ModelPart(Part):
     length_mm: Annotated[float | None, CASE] = None
     width_mm: Annotated[float | None, CASE] = None
     height_mm: Annotated[float | None, CASE] = None
-    kg: Annotated[float, Measure("kg", 0.1, 500, phrase("files.model_part.battery_weighs_between_kg"))] = 11.0
-    orientation: Annotated[str, Choice(phrase("terms.names.pose"), UPRIGHT, ON_SIDES, ANY)] = UPRIGHT
+    kg: Annotated[float, Measure("kg", 0.1, 500, phrase("files.model_part.weight_battery_must_between"))] = (
+        11.0
+    )
+    orientation: Annotated[str, Choice(phrase("terms.names.position"), UPRIGHT, ON_SIDES, ANY)] = UPRIGHT
     terminals: Annotated[str, Choice(phrase("files.model_part.terminals"), "", *TERMINALS)] = ""
     terminal_side: Annotated[
-        str, Choice(phrase("files.model_part.where_sit"), "ends", "long_side", "one_end")
+        str, Choice(phrase("files.model_part.position_terminals"), "ends", "long_side", "one_end")
     ] = "ends"
     water: Annotated[bool | None, Truth(optional=True)] = None
-    ingress: Annotated[str, Words(phrase("files.model_part.ingress_class"), 10)] = ""
+    ingress: Annotated[str, Words(phrase("files.model_part.protection_class"), 10)] = ""
     price: Annotated[float, PRICE] = 0.0
     price_low: Annotated[float | None, PRICE_OR_NONE] = None
     price_high: Annotated[float | None, PRICE_OR_NONE] = None
@@ -115,9 +117,11 @@ class ModelPart(Part):
     delivery: Annotated[float, PRICE] = 0.0
     deposit: Annotated[float, PRICE] = 0.0
     discount: Annotated[float, _share(phrase("files.model_part.discount"))] = 0.0
-    warranty_years: Annotated[float, Measure("years", 0, 40, phrase("files.model_part.warranty_years"))] = 2.0
+    warranty_years: Annotated[
+        float, Measure("years", 0, 40, phrase("files.model_part.warranty_lasts_years"))
+    ] = 2.0
     warranty_full_years: Annotated[
-        float, Measure("years", 0, 40, phrase("files.model_part.warranty_years"))
+        float, Measure("years", 0, 40, phrase("files.model_part.warranty_lasts_years"))
     ] = 0.0
     warranty_conditions: Annotated[str, Words(phrase("files.model_part.conditions"), 200)] = ""
     charge_a: Annotated[float | None, _some("A", 0.5, 5000, phrase("files.model_part.charge_current"))] = None
@@ -129,17 +133,18 @@ class ModelPart(Part):
     bms: Annotated[str, Choice(phrase("files.model_part.bms"), OWN_SWITCH, MONITOR, NO_SWITCH)] = OWN_SWITCH
     bms_continuous_a: Annotated[float | None, BMS_A] = None
     bms_peak_a: Annotated[float | None, BMS_A] = None
-    bms_peak_s: Annotated[float | None, _some("s", 0, 3600, phrase("files.model_part.time_peak"))] = None
+    bms_peak_s: Annotated[float | None, _some("s", 0, 3600, phrase("files.model_part.duration_peak"))] = None
     bms_cut_v: Annotated[float | None, UNIT_VOLTS] = None
     bms_reconnect_v: Annotated[float | None, UNIT_VOLTS] = None
-    bms_resets: Annotated[str, Choice(phrase("files.model_part.how_resets"), BY_ITSELF, BY_CHARGER)] = (
+    bms_resets: Annotated[str, Choice(phrase("files.model_part.way_reconnects"), BY_ITSELF, BY_CHARGER)] = (
         BY_ITSELF
     )
     bms_warns: Annotated[bool, Truth()] = False
     bms_stops_cold: Annotated[bool, Truth()] = True
     bms_balance_v: Annotated[float | None, UNIT_VOLTS] = None
     heater_w: Annotated[
-        float | None, Measure("W", 0, 2000, phrase("files.model_part.heater_w_w_likely"), optional=True)
+        float | None,
+        Measure("W", 0, 2000, phrase("files.model_part.power_heater_must_between"), optional=True),
     ] = None
     radio: Annotated[bool, Truth()] = False
     charge_min_c: Annotated[float | None, CELSIUS] = None
@@ -151,25 +156,27 @@ class ModelPart(Part):
     certifications: Annotated[str, Words(phrase("files.model_part.certifications"), 120)] = ""
     curve_published: Annotated[bool, Truth()] = False
     serviceable: Annotated[bool, Truth()] = False
-    support_years: Annotated[float, Measure("years", 0, 40, phrase("files.model_part.between_years"))] = 0.0
+    support_years: Annotated[float, Measure("years", 0, 40, phrase("files.model_part.enter_years"))] = 0.0
     used: Annotated[bool, Truth()] = False
     cycles_made: Annotated[float, COUNT] = 0.0
-    age_years: Annotated[float, Measure("years", 0, 40, phrase("files.model_part.between_years"))] = 0.0
+    age_years: Annotated[float, Measure("years", 0, 40, phrase("files.model_part.enter_years"))] = 0.0
     measured_ah: Annotated[
         float | None, _some("Ah", 0.1, 6000, phrase("files.model_part.measured_capacity"))
     ] = None
-    cell_spread_mv: Annotated[float | None, _some("mV", 0, 2000, phrase("files.model_part.spread_cells"))] = (
-        None
-    )
+    cell_spread_mv: Annotated[
+        float | None, _some("mV", 0, 2000, phrase("files.model_part.voltage_difference_between_cells"))
+    ] = None
     faults: Annotated[float, COUNT] = 0.0
     spare: Annotated[bool, Truth()] = False
-    pack_ac_w: Annotated[float | None, _some("W", 50, 20_000, phrase("files.model_part.inverter_pack"))] = (
+    pack_ac_w: Annotated[
+        float | None, _some("W", 50, 20_000, phrase("files.model_part.inverter_power_pack"))
+    ] = None
+    pack_surge_w: Annotated[
+        float | None, _some("W", 50, 60_000, phrase("files.model_part.surge_power_pack"))
+    ] = None
+    pack_in_w: Annotated[float | None, _some("W", 1, 20_000, phrase("files.model_part.input_power_pack"))] = (
         None
     )
-    pack_surge_w: Annotated[float | None, _some("W", 50, 60_000, phrase("files.model_part.surge_pack"))] = (
-        None
-    )
-    pack_in_w: Annotated[float | None, _some("W", 1, 20_000, phrase("files.model_part.inputs_pack"))] = None
     note: Annotated[str, Words(phrase("terms.names.note"), 200)] = ""
 
     @field_validator("unit_v")
@@ -195,13 +202,13 @@ def contradictions(part: ModelPart) -> Iterator[tuple[str, str]]:
     points = sorted((d, n, f) for d, n, f in curve if d is not None and n is not None)
     for (d_1, n_1, _), (d_2, n_2, name) in itertools.pairwise(points):
         if d_1 == d_2:
-            yield name, phrase("files.model_part.two_counts_depth_take", d_1=f"{d_1:.0%}")
+            yield name, phrase("files.model_part.two_cycle_counts_depth", d_1=f"{d_1:.0%}")
         elif n_2 >= n_1:
             yield (
                 name,
                 (
                     phrase(
-                        "files.model_part.cycles_against_deeper_cycle",
+                        "files.model_part.cycles_deeper_cycles_cannot",
                         n_2=f"{n_2:g}",
                         d_2=f"{d_2:.0%}",
                         n_1=f"{n_1:g}",
@@ -214,7 +221,7 @@ def contradictions(part: ModelPart) -> Iterator[tuple[str, str]]:
     known = sorted((h, ah, f) for h, ah, f in ratings if h is not None and ah is not None)
     for (h_1, ah_1, _), (h_2, ah_2, name) in itertools.pairwise(known):
         if h_1 == h_2:
-            yield name, phrase("files.model_part.two_capacities_h_take", h_1=f"{h_1:g}")
+            yield name, phrase("files.model_part.two_capacities_h_remove", h_1=f"{h_1:g}")
         elif ah_2 < ah_1:
             yield (
                 name,
@@ -229,28 +236,28 @@ def contradictions(part: ModelPart) -> Iterator[tuple[str, str]]:
     if part.warranty_full_years > part.warranty_years:
         yield ("warranty_full_years", phrase("files.model_part.full_years_part_warranty"))
     if part.price_low is not None and part.price_low > part.price:
-        yield "price_low", phrase("files.model_part.low_price_above_price")
+        yield "price_low", phrase("files.model_part.low_price_higher_price")
     if part.price_high is not None and part.price_high < part.price:
-        yield "price_high", phrase("files.model_part.high_price_below_price")
+        yield "price_high", phrase("files.model_part.high_price_lower_price")
     if part.bms_peak_a is not None and part.bms_peak_a < (part.bms_continuous_a or 0):
-        yield "bms_peak_a", phrase("files.model_part.peak_less_passes_ever")
+        yield "bms_peak_a", phrase("files.model_part.peak_current_lower_continuous")
     for name in ("charge", "discharge", "storage"):
         low, high = getattr(part, f"{name}_min_c"), getattr(part, f"{name}_max_c")
         if low is not None and high is not None and low >= high:
             yield (
                 f"{name}_max_c",
-                phrase("files.model_part.warmest_c_above_coldest", high=f"{high:g}", low=f"{low:g}"),
+                phrase("files.model_part.highest_temperature_c_above", high=f"{high:g}", low=f"{low:g}"),
             )
         elif (low is None) != (high is None):
             yield (
                 f"{name}_{'max' if high is None else 'min'}_c",
-                phrase("files.model_part.give_both_ends_range"),
+                phrase("files.model_part.enter_both_ends_range"),
             )
     if part.measured_ah is not None and part.measured_ah > part.rated_ah * 1.3:
         yield (
             "measured_ah",
             phrase(
-                "files.model_part.ah_measured_far_above",
+                "files.model_part.measured_ah_far_rated",
                 measured_ah=f"{part.measured_ah:g}",
                 rated_ah=f"{part.rated_ah:g}",
             ),

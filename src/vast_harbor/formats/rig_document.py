@@ -26,7 +26,7 @@ class PlanPart(Part):
     ] = "customary"
     life_basis: Annotated[
         str | None,
-        Choice(phrase("files.rig_document.life_reckon"), "likely", "warranty", "label_cycles", optional=True),
+        Choice(phrase("files.rig_document.life_use"), "likely", "warranty", "label_cycles", optional=True),
     ] = None
     overrides: dict[str, float] = Field(default_factory=dict)
     day_type: str | None = None
@@ -37,7 +37,7 @@ class PlanPart(Part):
         "usual"
     )
     overnight: Annotated[bool, Truth()] = False
-    labour: Annotated[str, Choice(phrase("files.rig_document.who_puts"), OWN_HANDS, WORKSHOP)] = OWN_HANDS
+    labour: Annotated[str, Choice(phrase("files.rig_document.installer"), OWN_HANDS, WORKSHOP)] = OWN_HANDS
 
 
 class RigFile(Part):

@@ -65,7 +65,7 @@ def loads_text(data: bytes) -> dict[str, Any]:
         raise _whole(phrase("files.rig_file.file_json_rig_file", format=FORMAT))
     version = document.get("version")
     if isinstance(version, bool) or not isinstance(version, int) or version < 1:
-        raise _whole(phrase("files.rig_file.file_say_version_rig"))
+        raise _whole(phrase("files.rig_file.file_state_rig_file"))
     if version > VERSION:
         raise _whole(phrase("files.rig_file.file_version_program_reads", version=version, version_2=VERSION))
     checked: dict[str, Any] = admitted(document)
@@ -99,7 +99,7 @@ def read(
         RigFileError: every problem, each at its field.
     """
     if not isinstance(document, dict):
-        raise _whole(phrase("files.rig_file.rig_file_group_fields"))
+        raise _whole(phrase("files.rig_file.rig_file_must_group"))
     rig = document.get("rig")
     system = rig.get("units", "metric") if isinstance(rig, dict) else "metric"
     volts = rig.get("system_v") if isinstance(rig, dict) else None
@@ -196,7 +196,10 @@ def _read_overrides(
             if share and isinstance(value, str) and "%" not in value and number > 1:
                 number /= 100
             values[key] = check_bounds(
-                number, entry.least, entry.most, phrase("files.rig_file.between", name=known.get(key).name)
+                number,
+                entry.least,
+                entry.most,
+                phrase("files.rig_file.must_between", name=known.get(key).name),
             )
         except ValueError as error:
             problems.append(Problem(path, str(error)))
@@ -253,7 +256,7 @@ def _cross_check_models(rig_file: RigFile, reference: Reference) -> list[Problem
         title = f"{part.maker} {part.name}".strip()
         if title.casefold() in titles:
             problems.append(
-                Problem(f"{at}/name", phrase("files.rig_file.already_battery_called", title=title))
+                Problem(f"{at}/name", phrase("files.rig_file.already_battery_named", title=title))
             )
         titles.add(title.casefold())
     return problems
@@ -263,7 +266,7 @@ def _cross_check_days(rig_file: RigFile) -> list[Problem]:
     problems: list[Problem] = []
     types = {t.id for t in rig_file.day.types}
     if rig_file.plan.day_type is not None and rig_file.plan.day_type not in types:
-        problems.append(Problem("/plan/day_type", phrase("files.rig_file.plan_made_kind_day")))
+        problems.append(Problem("/plan/day_type", phrase("files.rig_file.plan_kind_day_exist")))
     for i, load in enumerate(rig_file.day.loads):
         path = f"/day/loads/{i}"
         for name in load.on:
@@ -272,7 +275,7 @@ def _cross_check_days(rig_file: RigFile) -> list[Problem]:
         for name, part in load.on.items():
             if part is not None and part.use == "uses" and part.uses * part.minutes > 1440 * (1 + 1e-9):
                 said = phrase(
-                    "files.rig_file.uses_min_h_day",
+                    "files.rig_file.uses_min_h_longer",
                     uses=f"{part.uses:g}",
                     minutes=f"{part.minutes:g}",
                     uses_2=f"{part.uses * part.minutes / 60:.1f}",
@@ -290,11 +293,11 @@ def _problem(error: Any) -> Problem:
         "missing": phrase("files.rig_file.field_missing"),
         "extra_forbidden": phrase("files.rig_file.field_part_rig_file", loc=error["loc"][-1]),
         "string_pattern_mismatch": phrase("files.rig_file.id_up_40_letters"),
-        "too_long": phrase("files.rig_file.entries_fit", get=error.get("ctx", {}).get("max_length")),
-        "list_type": phrase("files.rig_file.list_wanted"),
-        "model_type": phrase("files.rig_file.group_fields_wanted"),
-        "dict_type": phrase("files.rig_file.group_fields_wanted"),
-        "string_type": phrase("files.rig_file.words_wanted"),
+        "too_long": phrase("files.rig_file.entries_limit", get=error.get("ctx", {}).get("max_length")),
+        "list_type": phrase("files.rig_file.must_list"),
+        "model_type": phrase("files.rig_file.must_group_fields"),
+        "dict_type": phrase("files.rig_file.must_group_fields"),
+        "string_type": phrase("files.rig_file.must_text"),
     }
     return Problem(path, sentences.get(kind, f"{error['msg']}."))
 

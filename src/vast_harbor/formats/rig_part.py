@@ -14,19 +14,19 @@ from vast_harbor.phrases import phrase
 KINDS = ("van", "rv", "caravan", "boat", "cabin", "other")
 CLIMATES = ("maritime", "continental", "mediterranean", "desert", "subarctic")
 CARES = ("purse", "weight", "cold", "no_upkeep", "big_loads", "short_keeping", "long_keeping")
-LEVER = Measure("m", -30, 30, phrase("files.rig_part.lever_lies_between_m"), optional=True)
-LEVER_ABOVE = Measure("m", 0.3, 30, phrase("files.rig_part.between_m_wanted_m"), optional=True)
-COUPLING = Measure("kg", 0, 2000, phrase("files.rig_part.coupling_carries_between_kg"), optional=True)
+LEVER = Measure("m", -30, 30, phrase("files.rig_part.position_must_between_m"), optional=True)
+LEVER_ABOVE = Measure("m", 0.3, 30, phrase("files.rig_part.length_must_between_m"), optional=True)
+COUPLING = Measure("kg", 0, 2000, phrase("files.rig_part.coupling_load_must_between"), optional=True)
 INSIDE = Measure("mm", 50, 10_000, phrase("files.rig_part.locker_measures_between_mm"), optional=True)
 AXLE = Measure(
-    "kg", -5000, 50_000, phrase("files.rig_part.left_axle_lies_between"),
+    "kg", -5000, 50_000, phrase("files.rig_part.margin_axle_must_between"),
     optional=True,
 )  # fmt: skip
 
 
 def _some(unit: str, least: float, most: float, what: str) -> Measure:
     """A quantity that may be left open."""
-    says = phrase("files.rig_part.lies_between", what=what, unit=unit)
+    says = phrase("files.rig_part.must_between", what=what, unit=unit)
     return Measure(unit, least, most, says, optional=True)
 
 
@@ -37,12 +37,12 @@ class RigPart(Part):
     kind: Annotated[str, Choice(phrase("files.rig_part.kind_rig"), *KINDS)] = "van"
     system_v: Annotated[float, Measure("V", 12, 48, phrase("files.rig_part.house_systems_12_24"))] = 12.0
     off_grid_nights: Annotated[
-        float, Measure("nights", 0, 366, phrase("files.rig_part.year_365_nights_fit"))
+        float, Measure("nights", 0, 366, phrase("files.rig_part.year_365_nights_possible"))
     ] = 40.0
-    years_kept: Annotated[float, Measure("years", 1, 40, phrase("files.rig_part.years_keep_rig_must"))] = 10.0
+    years_kept: Annotated[float, Measure("years", 1, 40, phrase("files.rig_part.keep_rig_years"))] = 10.0
     currency: Annotated[str, Words(phrase("files.rig_part.currency"), 3)] = "EUR"
     units: Annotated[str, Choice(phrase("files.rig_part.units"), "metric", "us")] = "metric"
-    lead: Annotated[str, Choice(phrase("files.rig_part.lead_figure"), "wh", "ah")] = "wh"
+    lead: Annotated[str, Choice(phrase("files.rig_part.main_unit"), "wh", "ah")] = "wh"
     battery_c: Annotated[float | None, BATTERY_C] = None
     rest_c: Annotated[float | None, BATTERY_C] = None
     place: Annotated[str, Choice(phrase("files.rig_part.place_battery"), *PLACES)] = "living_space"
@@ -50,36 +50,36 @@ class RigPart(Part):
     latitude: Annotated[
         float | None,
         Measure(
-            "°", -90, 90, phrase("files.rig_part.latitude_lies_between_south"),
+            "°", -90, 90, phrase("files.rig_part.latitude_must_between_south"),
             optional=True,
         ),
     ] = None  # fmt: skip
     longitude: Annotated[
         float | None,
         Measure(
-            "°", -180, 180, phrase("files.rig_part.longitude_lies_between_west"),
+            "°", -180, 180, phrase("files.rig_part.longitude_must_between_west"),
             optional=True,
         ),
     ] = None  # fmt: skip
     utc_offset_h: Annotated[
-        float | None,
-        Measure("h", -12, 14, phrase("files.rig_part.standard_time_lies_between"), optional=True),
+        float | None, Measure("h", -12, 14, phrase("files.rig_part.time_zone_must_between"), optional=True)
     ] = None
     climate: Annotated[str | None, Choice(phrase("files.rig_part.climate"), *CLIMATES, optional=True)] = None
     months: Annotated[list[int], Numbers(phrase("files.rig_part.months"), 1, 12, 12)] = Field(
         default_factory=list
     )
     nights_in_a_row: Annotated[
-        float | None, Measure("nights", 0, 366, phrase("files.rig_part.year_365_nights_fit"), optional=True)
+        float | None,
+        Measure("nights", 0, 366, phrase("files.rig_part.year_365_nights_possible"), optional=True),
     ] = None
     hook_up_nights: Annotated[
-        float, Measure("nights", 0, 366, phrase("files.rig_part.year_365_nights_fit"))
+        float, Measure("nights", 0, 366, phrase("files.rig_part.year_365_nights_possible"))
     ] = 0.0
     drive_hours: Annotated[float, Measure("h", 0, 24, phrase("files.rig_part.day_24_hours_h"))] = 2.0
     drive_every: Annotated[
         int | None,
         Measure(
-            "days", 1, 30, phrase("files.rig_part.drives_every_days_fit"), optional=True,
+            "days", 1, 30, phrase("files.rig_part.move_every_days"), optional=True,
             whole=True,
         ),
     ] = None  # fmt: skip
@@ -88,7 +88,7 @@ class RigPart(Part):
     gas_nights: Annotated[float | None, STAY] = None
     payload_kg: Annotated[
         float | None,
-        Measure("kg", -5000, 50_000, phrase("files.rig_part.payload_lies_between_kg"), optional=True),
+        Measure("kg", -5000, 50_000, phrase("files.rig_part.payload_must_between_kg"), optional=True),
     ] = None
     base_m: Annotated[float | None, LEVER_ABOVE] = None
     coupling_kg: Annotated[float | None, COUPLING] = None
@@ -101,7 +101,9 @@ class RigPart(Part):
     locker2_length: Annotated[float | None, INSIDE] = None
     locker2_width: Annotated[float | None, INSIDE] = None
     locker2_height: Annotated[float | None, INSIDE] = None
-    locker2_cable_m: Annotated[float, Measure("m", 0, 30, phrase("files.rig_part.cable_m_wanted_m"))] = 0.0
+    locker2_cable_m: Annotated[float, Measure("m", 0, 30, phrase("files.rig_part.cable_must_between_m"))] = (
+        0.0
+    )
     locker_opens: Annotated[str, Choice(phrase("files.rig_part.where_locker_opens"), "top", "front")] = "top"
     locker_vented: Annotated[bool, Truth()] = False
     vent_cm2: Annotated[float | None, _some("cm²", 0, 5000, phrase("files.rig_part.opening"))] = None
@@ -111,22 +113,22 @@ class RigPart(Part):
     cable_clad: Annotated[bool, Truth()] = False
     fuse_a: Annotated[float | None, _some("A", 1, 1000, phrase("files.rig_part.main_fuse"))] = None
     fuse_breaks_a: Annotated[
-        float | None, _some("A", 100, 200_000, phrase("files.rig_part.short_circuit_fuse_interrupts"))
+        float | None, _some("A", 100, 200_000, phrase("files.rig_part.breaking_capacity_fuse"))
     ] = None
-    lugs: Annotated[str, Choice(phrase("files.rig_part.lugs"), "", *TERMINALS)] = ""
+    lugs: Annotated[str, Choice(phrase("files.rig_part.size_lugs"), "", *TERMINALS)] = ""
     charge_a: Annotated[float | None, _some("A", 0, 2000, phrase("files.rig_part.current_chargers"))] = None
     charge_v: Annotated[
         float | None, _some("V", 12, 17, phrase("files.rig_part.absorption_voltage_12_v"))
     ] = None
     equalises: Annotated[bool, Truth()] = False
-    pitch: Annotated[str, Choice(phrase("files.rig_part.usual_pitch"), *PITCHES)] = "open"
+    pitch: Annotated[str, Choice(phrase("files.rig_part.usual_place"), *PITCHES)] = "open"
     sun_hours: Annotated[
-        list[float], Numbers(phrase("files.rig_part.peak_sun_hours_month"), 0, 14, 12, exactly=True)
+        list[float], Numbers(phrase("files.rig_part.sun_hours_month"), 0, 14, 12, exactly=True)
     ] = Field(default_factory=list)
     disconnect: Annotated[
         str, Choice(phrase("files.rig_part.load_disconnect"), "all", "not_critical", "none")
     ] = "all"
-    watched: Annotated[str, Choice(phrase("files.rig_part.warns"), "", "monitor")] = ""
+    watched: Annotated[str, Choice(phrase("files.rig_part.warning_device"), "", "monitor")] = ""
     budget: Annotated[float | None, PRICE_OR_NONE] = None
     cares: Annotated[list[str], Names(phrase("files.rig_part.care_about"), *CARES)] = Field(
         default_factory=list
@@ -145,5 +147,5 @@ class RigPart(Part):
     def _currency(cls, value: str) -> str:
         code = value.strip().upper()
         if code not in list_currencies():
-            raise ValueError(phrase("files.rig_part.currency_code_give_three", value=value))
+            raise ValueError(phrase("files.rig_part.currency_code_enter_three", value=value))
         return code

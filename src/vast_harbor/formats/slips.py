@@ -121,7 +121,7 @@ def _of_draw(path: str, amount: float, unit: str, document: Any) -> Iterator[Int
             (_put(path, f"{watts:.6g} W"),),
         )
     yield Interpretation(
-        phrase("files.slips.day_day_long_w", said=said, say=_say(wh / 24)),
+        phrase("files.slips.day_day_w", said=said, say=_say(wh / 24)),
         (
             _put(path, f"{wh / 24:.6g} W"),
             _put(path.replace("/draw", "/use"), "standby"),

@@ -10,12 +10,10 @@ from vast_harbor.formats.fields import Choice, Clock, Measure, Numbers, Pairs, T
 from vast_harbor.formats.parts import IDENTIFIER, PRICE, Part
 from vast_harbor.phrases import phrase
 
-CHARGE_V = Measure("V", 12, 16.5, phrase("files.source_part.volts_12_v_bank"), optional=True)
-DAYS = Measure("days", 3, 30, phrase("files.source_part.stretch_between_days_fit"), optional=True, whole=True)
-ROW = Measure(
-    "nights", 0, 30, phrase("files.source_part.between_nights_row_tried"), optional=True, whole=True
-)
-SHARE = Measure("1", 0, 1, phrase("files.source_part.share_charge_lies_between"), percent=True)
+CHARGE_V = Measure("V", 12, 16.5, phrase("files.source_part.voltage_12_v_bank"), optional=True)
+DAYS = Measure("days", 3, 30, phrase("files.source_part.trial_days"), optional=True, whole=True)
+ROW = Measure("nights", 0, 30, phrase("files.source_part.try_nights_row"), optional=True, whole=True)
+SHARE = Measure("1", 0, 1, phrase("files.source_part.state_charge_must_between"), percent=True)
 
 
 class SourcePart(Part):
@@ -26,31 +24,31 @@ class SourcePart(Part):
     name: Annotated[str, Words(phrase("files.source_part.name_source"), 60)] = ""
     amps: Annotated[
         float | None,
-        Measure("A", 0.1, 1000, phrase("files.source_part.charger_gives_between_likely"),
+        Measure("A", 0.1, 1000, phrase("files.source_part.current_charger_must_between"),
                 optional=True),
     ] = None  # fmt: skip
     absorption_v: Annotated[float | None, CHARGE_V] = 14.4
     float_v: Annotated[float | None, CHARGE_V] = 13.6
     timeout_h: Annotated[
         float | None,
-        Measure("h", 0.1, 48, phrase("files.source_part.absorption_ends_after_h"), optional=True),
+        Measure("h", 0.1, 48, phrase("files.source_part.absorption_must_end_after"), optional=True),
     ] = None
     rests: Annotated[bool, Truth()] = False
     rebulk_v: Annotated[
-        float, Measure("V", 11.5, 13.8, phrase("files.source_part.starts_again_between_v"))
+        float, Measure("V", 11.5, 13.8, phrase("files.source_part.restart_voltage_must_between"))
     ] = 12.6
     equalise_v: Annotated[float | None, CHARGE_V] = None
     compensates: Annotated[bool, Truth()] = False
     wakes: Annotated[bool, Truth()] = False
     positions: Annotated[
-        list[tuple[float, float]], Pairs(phrase("files.source_part.positions_switch"), 12, 16.5, 6)
+        list[tuple[float, float]], Pairs(phrase("files.source_part.switch_positions"), 12, 16.5, 6)
     ] = Field(default_factory=list)
     adjustable: Annotated[bool, Truth()] = False
     firmware: Annotated[bool, Truth()] = False
     board: Annotated[bool, Truth()] = False
     assumed: Annotated[bool, Truth()] = False
     built_in: Annotated[bool, Truth()] = False
-    watts: Annotated[float, Measure("W", 0, 50_000, phrase("files.source_part.between_w_wanted_w"))] = 0.0
+    watts: Annotated[float, Measure("W", 0, 50_000, phrase("files.source_part.power_must_between_w"))] = 0.0
     controller: Annotated[str, Choice(phrase("files.source_part.controller"), MPPT, PWM)] = MPPT
     tilt: Annotated[float, Measure("°", 0, 90, phrase("files.source_part.tilt_lies_between_flat"))] = 0.0
     azimuth: Annotated[
@@ -123,21 +121,21 @@ class FixPart(Part):
 class TrialPart(Part):
     """The stretch of days that the trial runs."""
 
-    stretch: Annotated[str, Choice(phrase("files.source_part.stretch"), *STRETCHES)] = "plan"
+    stretch: Annotated[str, Choice(phrase("files.source_part.trial_period"), *STRETCHES)] = "plan"
     days: Annotated[int | None, DAYS] = None
     month: Annotated[
         int | None,
-        Measure("times", 1, 12, phrase("files.source_part.months_1_12_none"), optional=True, whole=True),
+        Measure("times", 1, 12, phrase("files.source_part.months_numbered_1_12"), optional=True, whole=True),
     ] = None
     seed: Annotated[
-        int, Measure("times", 0, 99_999, phrase("files.source_part.seed_whole_number_up"), whole=True)
+        int, Measure("times", 0, 99_999, phrase("files.source_part.weather_number_must_whole"), whole=True)
     ] = 1
     nights: Annotated[int | None, ROW] = None
     pitches: Annotated[
-        list[Annotated[str, Choice(phrase("files.source_part.pitch"), *PITCHES)]], Field(max_length=30)
+        list[Annotated[str, Choice(phrase("files.source_part.place"), *PITCHES)]], Field(max_length=30)
     ] = Field(default_factory=list)
     hidden_w: Annotated[
-        float, Measure("W", 0, 2000, phrase("files.source_part.hidden_drain_takes_between"))
+        float, Measure("W", 0, 2000, phrase("files.source_part.hidden_drain_must_between"))
     ] = 0.0
     start_soc: Annotated[
         float, Measure("1", 0.05, 1, phrase("files.source_part.starts_between_5_100"), percent=True)

@@ -66,7 +66,7 @@ def comparison_table(results: Results, style: Style) -> str:
     verdict = results.verdict
     answer = [verdict_text.headline(verdict), *verdict_text.card(verdict)]
     lines += ["", sentence_text(compare.sentence, style), "", *(sentence_text(s, style) for s in answer)]
-    marks = {"stop": phrase("files.table.will_not_do"), "care": phrase("files.table.look"), "note": "note"}
+    marks = {"stop": phrase("files.table.unsuitable"), "care": phrase("files.table.check"), "note": "note"}
     titles = {
         c.candidate.id: f"{c.battery_class.code} {c.bank.model.title if c.bank else c.battery_class.name}: "
         for c in results.banks.candidates

@@ -19,7 +19,7 @@ FONT = 'font-family="Source Sans 3 Variable, Source Sans 3, Helvetica, Arial, sa
 def cable_text(mm2: float | None, us: bool) -> str:
     """A cross-section as people order it."""
     if mm2 is None:
-        return phrase("files.wiring_svg.single_cable")
+        return phrase("files.wiring_svg.single_cable_large_enough")
     size, gauge = f"{mm2:g} mm²", awg(mm2)
     if gauge == size:
         return size
@@ -87,7 +87,9 @@ def draw(wiring: Wiring, title: str, us: bool = False) -> str:
     """
     if wiring.bank.units > MOST_DRAWN:
         raise ValueError(
-            phrase("files.wiring_svg.up_batteries_drawn_bank", most_drawn=MOST_DRAWN, units=wiring.bank.units)
+            phrase(
+                "files.wiring_svg.drawing_shows_up_batteries", most_drawn=MOST_DRAWN, units=wiring.bank.units
+            )
         )
     pen = _Pen()
     width = LEFT + 60 + wiring.columns * (BOX_W + GAP_X) + RIGHT
@@ -101,7 +103,9 @@ def draw(wiring: Wiring, title: str, us: bool = False) -> str:
     first, last = _feet(strings[0])[1], _feet(strings[-1])[0]
     _take_off(pen, wiring, right_bar, first, left_bar, last, width, height, us)
     if wiring.link is not None and (wiring.bank.series > 1 or wiring.bank.parallel > 1):
-        says = phrase("files.wiring_svg.between_batteries_length", cable_text=cable_text(wiring.link.mm2, us))
+        says = phrase(
+            "files.wiring_svg.between_batteries_same_length", cable_text=cable_text(wiring.link.mm2, us)
+        )
         pen.text(LEFT - 70, 52, says, 13, "start", SOFT)
     label = escape(phrase("files.wiring_svg.wiring", title=title), {'"': "&quot;"})
     return (
@@ -142,8 +146,8 @@ def _strings(pen: _Pen, wiring: Wiring, strings: list[list[Unit]], left: float, 
         tops, feet = _feet(strings[0]), _feet(strings[-1])
         pen.line(MINUS, 7, (left, tops[0] - 10), (left, feet[0] + 10))
         pen.line(PLUS, 7, (right, tops[1] - 10), (right, feet[1] + 10))
-        pen.text(left, tops[0] - 18, phrase("files.wiring_svg.bar"), 12, colour=MINUS)
-        pen.text(right, feet[1] + 26, phrase("files.wiring_svg.bar_2"), 12, colour=PLUS)
+        pen.text(left, tops[0] - 18, phrase("files.wiring_svg.busbar"), 12, colour=MINUS)
+        pen.text(right, feet[1] + 26, phrase("files.wiring_svg.busbar_2"), 12, colour=PLUS)
 
 
 def _unit(pen: _Pen, wiring: Wiring, unit: Unit) -> None:
@@ -190,5 +194,5 @@ def _take_off(
         "start",
     )
     if wiring.bank.parallel > 1:
-        says = phrase("files.wiring_svg.taken_off_opposite_corners")
+        says = phrase("files.wiring_svg.connected_opposite_corners_strings")
         pen.text(left - 6, bottom + 44, says, 12, "start", SOFT)

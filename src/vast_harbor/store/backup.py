@@ -73,10 +73,10 @@ def verify(file: Path) -> int:
     if said != "ok":
         raise BadCopy(phrase("keeping.backup.damaged", file=file, said=said))
     if strange is not None:
-        raise BadCopy(phrase("keeping.backup.database_rigs_holds_triggers", file=file))
+        raise BadCopy(phrase("keeping.backup.database_rigs_contains_triggers", file=file))
     if version > (newest := len(scripts())):
         raise BadCopy(
-            phrase("keeping.backup.version_program_knows_up", file=file, version=version, newest=newest)
+            phrase("keeping.backup.version_program_reads_up", file=file, version=version, newest=newest)
         )
     return version
 

@@ -157,7 +157,7 @@ def _migrate(connection: sqlite3.Connection) -> None:
     version = connection.execute("PRAGMA user_version").fetchone()[0]
     if version > len(steps):
         raise NewerDatabase(
-            phrase("keeping.database.database_version_program_knows", version=version, steps=len(steps))
+            phrase("keeping.database.database_version_program_reads", version=version, steps=len(steps))
         )
     for number, script in enumerate(steps[version:], version + 1):
         connection.executescript(

@@ -30,7 +30,7 @@ class Moved(Trouble):
     """The file is not where it was when it was opened."""
 
     def __init__(self, path: Path) -> None:
-        super().__init__(phrase("keeping.trouble.file_rigs_moved_renamed", path=path))
+        super().__init__(phrase("keeping.trouble.file_rigs_longer_moved", path=path))
 
 
 def trouble(error: sqlite3.Error | OSError, path: Path) -> Trouble:
@@ -47,15 +47,15 @@ def trouble(error: sqlite3.Error | OSError, path: Path) -> Trouble:
         return _of_the_system(error, path)
     code = getattr(error, "sqlite_errorcode", 0) & 0xFF
     if code in (_BUSY, _LOCKED):
-        return Trouble(phrase("keeping.trouble.another_program_holds_locked", path=path))
+        return Trouble(phrase("keeping.trouble.another_program_locked_another", path=path))
     if code == _FULL:
         return Full(phrase("keeping.trouble.disk_full_cannot_grow", path=path))
     if code == _READONLY:
-        return Trouble(phrase("keeping.trouble.folder_written_give_yourself", path=path))
+        return Trouble(phrase("keeping.trouble.folder_cannot_written_give", path=path))
     if code in (_CORRUPT, _NOTADB):
         return Trouble(phrase("keeping.trouble.damaged_end_program_start", path=path, error=error))
     if code == _CANTOPEN:
-        return Trouble(phrase("keeping.trouble.cannot_opened_read_look", path=path))
+        return Trouble(phrase("keeping.trouble.cannot_opened_permission_read", path=path))
     if code == _IOERR:
         return Trouble(phrase("keeping.trouble.disk_could_read_written", path=path, error=error))
     return Trouble(phrase("keeping.trouble.could_used", path=path, error=error))
@@ -65,7 +65,7 @@ def _of_the_system(error: OSError, path: Path) -> Trouble:
     if error.errno in (errno.ENOSPC, errno.EDQUOT):
         return Full(phrase("keeping.trouble.disk_full_nothing_written", parent=path.parent))
     if error.errno in (errno.EACCES, errno.EPERM, errno.EROFS):
-        return Trouble(phrase("keeping.trouble.write_give_yourself_right", parent=path.parent))
+        return Trouble(phrase("keeping.trouble.permission_write_get_permission", parent=path.parent))
     if error.errno in (errno.ENOTDIR, errno.EEXIST, errno.EISDIR):
-        return Trouble(phrase("keeping.trouble.cannot_file_folder_folder", path=path))
+        return Trouble(phrase("keeping.trouble.cannot_file_because_folder", path=path))
     return Trouble(phrase("keeping.trouble.could_used_2", path=path, strerror=error.strerror or error))

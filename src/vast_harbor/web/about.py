@@ -85,7 +85,7 @@ def licence(query: PackageQuery) -> Response:
     """The text of the licence of a package."""
     found = _packages().get(query.name)
     if found is None:
-        return problems(404, Problem("/name", phrase("answers.about.package_name_shipped")))
+        return problems(404, Problem("/name", phrase("answers.about.package_name")))
     return json_response(LicenceView(name=query.name, text=found[1]))
 
 

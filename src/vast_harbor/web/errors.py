@@ -17,11 +17,11 @@ from vast_harbor.store.trouble import Trouble, trouble
 
 log = logging.getLogger(__name__)
 
-KEPT = phrase("answers.errors.typed_kept_browser_stored")
+KEPT = phrase("answers.errors.changes_kept_browser_saved")
 SENTENCES = {
     400: phrase("answers.errors.request_could_read_json"),
-    404: phrase("answers.errors.nothing_under_address"),
-    405: phrase("answers.errors.cannot_done_under_address"),
+    404: phrase("answers.errors.nothing_address"),
+    405: phrase("answers.errors.cannot_done_address"),
     413: phrase("answers.errors.file_too_large_rig", largest_bytes=f"{LARGEST_BYTES / 1000000.0:.0f}"),
     415: phrase("answers.errors.request_must_json"),
 }
@@ -64,16 +64,16 @@ def handle(app: Flask) -> None:
 
     @app.errorhandler(RecursionError)
     def _too_deep(error: RecursionError) -> Response:
-        return problems(422, Problem("", phrase("answers.errors.data_nested_deeper_those")))
+        return problems(422, Problem("", phrase("answers.errors.data_nested_deeply_rig")))
 
     @app.errorhandler(Missing)
     def _missing(error: Missing) -> Response:
-        return problems(404, Problem("", phrase("answers.errors.such_rig_been_deleted")))
+        return problems(404, Problem("", phrase("answers.errors.rig_exist_been_deleted")))
 
     @app.errorhandler(jsonpatch.JsonPatchException)
     @app.errorhandler(jsonpointer.JsonPointerException)
     def _patch(error: Exception) -> Response:
-        return problems(409, Problem("", phrase("answers.errors.edit_fit_rig_now")))
+        return problems(409, Problem("", phrase("answers.errors.change_fit_rig_rig")))
 
     @app.errorhandler(Trouble)
     def _trouble(error: Trouble) -> Response:
@@ -88,7 +88,7 @@ def handle(app: Flask) -> None:
 
     @app.errorhandler(Abandoned)
     def _abandoned(error: Abandoned) -> Response:
-        return problems(503, Problem("", phrase("answers.errors.nobody_waited_answer")))
+        return problems(503, Problem("", phrase("answers.errors.answer_longer_needed")))
 
     @app.errorhandler(HTTPException)
     def _http(error: HTTPException) -> Response:
@@ -101,4 +101,4 @@ def handle(app: Flask) -> None:
     @app.errorhandler(Exception)
     def _unforeseen(error: Exception) -> Response:
         log.exception("unforeseen error", exc_info=error)
-        return problems(500, Problem("", phrase("answers.errors.something_went_wrong_inside")))
+        return problems(500, Problem("", phrase("answers.errors.something_went_wrong_program")))

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
 import FindingList from '@/ui/FindingList.vue'
@@ -10,30 +11,30 @@ import BankCards from '@/stops/banks/cards/BankCards.vue'
 const plan = usePlan()
 const route = useRoute()
 const PARTS = [
-  { key: 'cards', name: 'Candidates', screen: BankCards },
+  { key: 'cards', name: phrase('banks.banks_stop.candidates'), screen: BankCards },
   {
     key: 'find',
-    name: 'Find banks',
+    name: phrase('banks.banks_stop.find_banks'),
     screen: defineAsyncComponent(() => import('@/stops/banks/find/FindBanks.vue')),
   },
   {
     key: 'locker',
-    name: 'Locker',
+    name: phrase('banks.banks_stop.locker'),
     screen: defineAsyncComponent(() => import('@/stops/banks/locker/LockerPart.vue')),
   },
   {
     key: 'wiring',
-    name: 'Wiring',
+    name: phrase('banks.banks_stop.wiring'),
     screen: defineAsyncComponent(() => import('@/stops/banks/wiring/WiringPart.vue')),
   },
   {
     key: 'volts',
-    name: 'Volts',
+    name: phrase('banks.banks_stop.volts'),
     screen: defineAsyncComponent(() => import('@/stops/banks/volts/VoltsPart.vue')),
   },
   {
     key: 'batteries',
-    name: 'Batteries',
+    name: phrase('banks.banks_stop.batteries'),
     screen: defineAsyncComponent(() => import('@/stops/banks/catalogue/BatteriesPart.vue')),
   },
 ]
@@ -43,21 +44,31 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'ban
 
 <template>
   <div class="flex flex-wrap items-baseline justify-between gap-x-6">
-    <h1 class="text-3xl">The banks</h1>
+    <h1 class="text-3xl">{{ phrase('banks.banks_stop.banks') }}</h1>
     <p v-if="plan.rig!.need.energy.value" class="text-lg" data-main>
-      Each should give
-      <FigureLink :figure="plan.rig!.need.energy" name="The need" class="font-semibold" /> usable.
+      {{ phrase('banks.banks_stop.should_give') }}
+      <FigureLink
+        :figure="plan.rig!.need.energy"
+        :name="phrase('banks.banks_stop.need')"
+        class="font-semibold"
+      />
+      {{ phrase('banks.banks_stop.usable') }}
     </p>
   </div>
   <p v-if="!plan.rig!.need.energy.value" class="mt-2 text-xl">
-    The day has no loads yet, so these are the smallest of their class.
+    {{ phrase('banks.banks_stop.day_loads_yet_smallest') }}
     <RouterLink
       class="text-sea underline underline-offset-4"
       :to="{ name: 'rig', params: { id: plan.rig!.id, stop: 'day' } }"
-      >List the loads</RouterLink
+      >{{ phrase('banks.banks_stop.list_loads') }}</RouterLink
     >
   </p>
-  <PartTabs stop="banks" :parts="PARTS" :chosen="part.key" name="Parts of Banks" />
+  <PartTabs
+    stop="banks"
+    :parts="PARTS"
+    :chosen="part.key"
+    :name="phrase('banks.banks_stop.parts_banks')"
+  />
   <FindingList :findings="findings" class="mb-4" />
   <component :is="part.screen" />
 </template>

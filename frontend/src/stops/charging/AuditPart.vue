@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/charging'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import SentenceText from '@/ui/SentenceText.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
@@ -12,12 +13,10 @@ const { answer } = useCharging()
 <template>
   <div v-if="answer">
     <p class="mb-4 max-w-3xl text-pretty text-soft">
-      Each source beside each bank, judged by its numbers and not by the name of its profile. A
-      remedy that you take is carried out in everything that follows, and its price goes to the
-      extras of that bank.
+      {{ phrase('charging.audit_part.source_beside_bank_judged') }}
     </p>
     <p v-if="!answer.audits.some((a) => a.suitability.length)" class="text-soft">
-      Enter a source and put up a bank; each is then judged beside the other here.
+      {{ phrase('charging.audit_part.enter_source_put_up') }}
     </p>
     <section
       v-for="a in answer.audits"
@@ -46,7 +45,11 @@ const { answer } = useCharging()
           <SeverityMark v-else :severity="j.verdict" class="shrink-0" />
           {{ j.name }}
           <span v-if="j.verdict === 'ok'" class="font-normal text-soft">
-            {{ j.solved.length ? 'suits it, so changed' : 'suits it as it is' }}
+            {{
+              j.solved.length
+                ? phrase('charging.audit_part.suits_changed')
+                : phrase('charging.audit_part.suits')
+            }}
           </span>
         </h3>
         <ul class="mt-1 space-y-1 pl-7">
@@ -65,8 +68,7 @@ const { answer } = useCharging()
       </div>
     </section>
     <p class="max-w-3xl text-sm text-soft">
-      Inside a charger and at its supply there is mains: leave that to a qualified electrician. The
-      maker’s manual of battery and charger goes before this page.
+      {{ phrase('charging.audit_part.inside_charger_supply_mains') }}
     </p>
   </div>
 </template>

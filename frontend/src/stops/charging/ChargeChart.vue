@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/charging'
 import type { Schemas } from '@/api/client'
 import '@/charts/points'
 import ChartFrame from '@/charts/ChartFrame.vue'
@@ -72,7 +73,7 @@ const option = (unit: string, values: (c: Schemas['ChargeCurveView']) => number[
     type: 'value',
     min: 0,
     max: Math.ceil(longest.value),
-    name: 'hours of charging',
+    name: phrase('charging.charge_chart.hours_charging'),
     nameLocation: 'middle',
     nameGap: 26,
   },
@@ -106,16 +107,29 @@ const rows = computed(() =>
 <template>
   <div class="grid gap-6 lg:grid-cols-2">
     <ChartFrame
-      title="Current into the bank"
+      :title="phrase('charging.charge_chart.current_into_bank')"
       :option="amps"
       :height="280"
-      :head="['Bank', 'After', 'Current', 'Charge', 'Volts', 'Stage']"
+      :head="[
+        phrase('charging.charge_chart.bank'),
+        phrase('charging.charge_chart.after'),
+        phrase('charging.charge_chart.current'),
+        phrase('charging.charge_chart.charge'),
+        phrase('charging.charge_chart.volts'),
+        phrase('charging.charge_chart.stage'),
+      ]"
       :rows="rows"
     >
-      <p class="text-sm text-soft">Dots: where absorption begins, and where it ends.</p>
+      <p class="text-sm text-soft">
+        {{ phrase('charging.charge_chart.dots_where_absorption_begins') }}
+      </p>
     </ChartFrame>
-    <ChartFrame title="State of charge" :option="charge" :height="280">
-      <p class="text-sm text-soft">By the label, at the age that is planned for.</p>
+    <ChartFrame
+      :title="phrase('charging.charge_chart.state_charge')"
+      :option="charge"
+      :height="280"
+    >
+      <p class="text-sm text-soft">{{ phrase('charging.charge_chart.label_age_planned') }}</p>
     </ChartFrame>
   </div>
 </template>

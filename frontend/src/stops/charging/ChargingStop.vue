@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/charging'
 import { usePlan } from '@/stores/plan'
 import FindingList from '@/ui/FindingList.vue'
 import PartTabs from '@/ui/PartTabs.vue'
@@ -9,30 +10,30 @@ import SourcesPart from './SourcesPart.vue'
 const plan = usePlan()
 const route = useRoute()
 const PARTS = [
-  { key: 'sources', name: 'Sources', screen: SourcesPart },
+  { key: 'sources', name: phrase('charging.charging_stop.sources'), screen: SourcesPart },
   {
     key: 'audit',
-    name: 'Will they do?',
+    name: phrase('charging.charging_stop.will_they_do'),
     screen: defineAsyncComponent(() => import('./AuditPart.vue')),
   },
   {
     key: 'curves',
-    name: 'How fast',
+    name: phrase('charging.charging_stop.how_fast'),
     screen: defineAsyncComponent(() => import('./CurvesPart.vue')),
   },
   {
     key: 'needed',
-    name: 'How much',
+    name: phrase('charging.charging_stop.how_much'),
     screen: defineAsyncComponent(() => import('./NeededPart.vue')),
   },
   {
     key: 'measured',
-    name: 'Measured',
+    name: phrase('charging.charging_stop.measured'),
     screen: defineAsyncComponent(() => import('./MeasuredPart.vue')),
   },
   {
     key: 'settings',
-    name: 'Settings',
+    name: phrase('charging.charging_stop.settings'),
     screen: defineAsyncComponent(() => import('./SettingsPart.vue')),
   },
 ]
@@ -43,8 +44,13 @@ const findings = computed(() =>
 </script>
 
 <template>
-  <h1 class="text-3xl">Putting it back</h1>
-  <PartTabs stop="charging" :parts="PARTS" :chosen="part.key" name="Parts of Charging" />
+  <h1 class="text-3xl">{{ phrase('charging.charging_stop.putting_back') }}</h1>
+  <PartTabs
+    stop="charging"
+    :parts="PARTS"
+    :chosen="part.key"
+    :name="phrase('charging.charging_stop.parts_charging')"
+  />
   <FindingList :findings="findings" class="mb-4" />
   <component :is="part.screen" />
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/charging'
 import { api, type Schemas } from '@/api/client'
 import { numberOf } from '@/charts/sameClass'
 import { usePlan } from '@/stores/plan'
@@ -31,19 +32,30 @@ const problem = (path: string) => problems.value.find((p) => p.path === path)?.m
 
 <template>
   <p class="mb-3 max-w-3xl text-pretty text-soft">
-    At first the source sets the current, then the bank: the fuller it is, the less it takes.
-    Lead-acid needs hours for its last fifth, LFP hardly any. The sun is taken as at noon.
+    {{ phrase('charging.curves_part.first_source_sets_current') }}
   </p>
   <div class="flex flex-wrap items-end gap-3">
     <label class="w-60">
-      <span class="eyebrow mb-1 block">Charged by</span>
+      <span class="eyebrow mb-1 block">{{ phrase('charging.curves_part.charged') }}</span>
       <select v-model="source" class="field" data-by>
-        <option value="">all that charge at once</option>
+        <option value="">{{ phrase('charging.curves_part.charge_once') }}</option>
         <option v-for="s in charging" :key="s.id" :value="s.id">{{ s.name }}, {{ s.most }}</option>
       </select>
     </label>
-    <ToolField v-model="from" label="From" class="w-24" :problem="problem('/start')" data="from" />
-    <ToolField v-model="to" label="to" class="w-24" :problem="problem('/end')" data="to" />
+    <ToolField
+      v-model="from"
+      :label="phrase('charging.curves_part.from')"
+      class="w-24"
+      :problem="problem('/start')"
+      data="from"
+    />
+    <ToolField
+      v-model="to"
+      :label="phrase('charging.curves_part.to')"
+      class="w-24"
+      :problem="problem('/end')"
+      data="to"
+    />
   </div>
   <template v-if="answer">
     <p v-if="answer.says" class="mt-4 text-soft">{{ answer.says }}</p>
@@ -53,16 +65,16 @@ const problem = (path: string) => problems.value.find((p) => p.path === path)?.m
         class="relative mt-6 overflow-x-auto"
         tabindex="0"
         role="region"
-        aria-label="Time to charge"
+        :aria-label="phrase('charging.curves_part.time_charge')"
       >
         <table class="w-full min-w-[38rem]">
           <thead>
             <tr class="text-left text-sm text-soft">
-              <th class="py-1 font-semibold">Bank</th>
-              <th class="pr-4 font-semibold">To 80 %</th>
-              <th class="pr-4 font-semibold">To 95 %</th>
-              <th class="pr-4 font-semibold">Full</th>
-              <th class="font-semibold">Comes to</th>
+              <th class="py-1 font-semibold">{{ phrase('charging.curves_part.bank') }}</th>
+              <th class="pr-4 font-semibold">{{ phrase('charging.curves_part.n80') }}</th>
+              <th class="pr-4 font-semibold">{{ phrase('charging.curves_part.n95') }}</th>
+              <th class="pr-4 font-semibold">{{ phrase('charging.curves_part.full') }}</th>
+              <th class="font-semibold">{{ phrase('charging.curves_part.comes') }}</th>
             </tr>
           </thead>
           <tbody>

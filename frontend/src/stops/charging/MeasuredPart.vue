@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/charging'
 import { api, problemsOf, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import SentenceText from '@/ui/SentenceText.vue'
@@ -20,18 +21,18 @@ const seen = reactive({
   month: new Date().getMonth() + 1,
 })
 const MONTHS = [
-  'January',
-  'February',
-  'March',
-  'April',
-  'May',
-  'June',
-  'July',
-  'August',
-  'September',
-  'October',
-  'November',
-  'December',
+  phrase('charging.measured_part.january'),
+  phrase('charging.measured_part.february'),
+  phrase('charging.measured_part.march'),
+  phrase('charging.measured_part.april'),
+  phrase('charging.measured_part.may'),
+  phrase('charging.measured_part.june'),
+  phrase('charging.measured_part.july'),
+  phrase('charging.measured_part.august'),
+  phrase('charging.measured_part.september'),
+  phrase('charging.measured_part.october'),
+  phrase('charging.measured_part.november'),
+  phrase('charging.measured_part.december'),
 ]
 const answer = shallowRef<Schemas['ExplainedView'] | null>(null)
 const problems = ref<Record<string, string>>({})
@@ -58,65 +59,75 @@ watch(
 
 function take() {
   const told = answer.value
-  if (told) plan.edit('a charge as measured', ...told.operations)
+  if (told) plan.edit(phrase('charging.measured_part.charge_measured'), ...told.operations)
 }
 </script>
 
 <template>
   <p class="mb-4 max-w-3xl text-pretty text-soft">
-    Hold a clamp meter to the charging cable once: what really comes tells a source’s limit, a thin
-    cable, shade, or a battery that takes no more.
+    {{ phrase('charging.measured_part.hold_clamp_meter_charging') }}
   </p>
   <p v-if="!sources.length || !banks.length" class="text-soft">
-    Enter a source and put up the bank that was charged.
+    {{ phrase('charging.measured_part.enter_source_put_up') }}
   </p>
   <section v-else class="sheet grid gap-6 p-5 md:grid-cols-2" data-measured>
     <div class="grid grid-cols-2 content-start gap-3">
       <label class="col-span-2">
-        <span class="eyebrow mb-1 block">Source</span>
+        <span class="eyebrow mb-1 block">{{ phrase('charging.measured_part.source') }}</span>
         <select v-model="seen.source" class="field" data-measured-source>
           <option v-for="s in sources" :key="s.id" :value="s.id">{{ s.name }}</option>
         </select>
       </label>
       <label class="col-span-2">
-        <span class="eyebrow mb-1 block">Into a bank such as</span>
+        <span class="eyebrow mb-1 block">{{
+          phrase('charging.measured_part.into_bank_such')
+        }}</span>
         <select v-model="seen.candidate" class="field">
           <option v-for="b in banks" :key="b.id" :value="b.id">
             {{ b.title }}, {{ b.layout }}
           </option>
-          <option v-if="plan.document.old_bank" value="old">The old bank</option>
+          <option v-if="plan.document.old_bank" value="old">
+            {{ phrase('charging.measured_part.old_bank') }}
+          </option>
         </select>
       </label>
       <ToolField
         v-model="seen.amps"
-        label="Measured"
+        :label="phrase('charging.measured_part.measured')"
         unit="A"
         :problem="problems.amps"
         data="amps"
       />
       <ToolField
         v-model="seen.volts"
-        label="at the battery"
+        :label="phrase('charging.measured_part.battery')"
         unit="V"
         :problem="problems.volts"
         data="volts"
       />
       <ToolField
         v-model="seen.soc"
-        label="It was charged to"
+        :label="phrase('charging.measured_part.charged')"
         unit="%"
         :problem="problems.soc"
         data="soc"
       />
       <template v-if="sun">
-        <ToolField v-model="seen.hour" label="at" :problem="problems.hour" data="hour" />
+        <ToolField
+          v-model="seen.hour"
+          :label="phrase('charging.measured_part.at')"
+          :problem="problems.hour"
+          data="hour"
+        />
         <label class="col-span-2">
           <span class="eyebrow mb-1 block">in</span>
           <select v-model.number="seen.month" class="field">
             <option v-for="(m, i) in MONTHS" :key="m" :value="i + 1">{{ m }}</option>
           </select>
         </label>
-        <p class="col-span-2 text-sm text-soft">Under a clear sky, in standard time.</p>
+        <p class="col-span-2 text-sm text-soft">
+          {{ phrase('charging.measured_part.under_clear_sky_standard') }}
+        </p>
       </template>
     </div>
     <div aria-live="polite" data-measured-says>
@@ -131,7 +142,9 @@ function take() {
           {{ answer.edit_says }}
         </button>
       </template>
-      <p v-else class="text-soft">Enter what was measured; the difference is explained here.</p>
+      <p v-else class="text-soft">
+        {{ phrase('charging.measured_part.enter_measured_difference_explained') }}
+      </p>
     </div>
   </section>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/charging'
 import { usePlan } from '@/stores/plan'
 import AssumptionField from '@/ui/AssumptionField.vue'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
@@ -10,22 +11,22 @@ import { useCharging } from './useCharging'
 const plan = usePlan()
 const { answer } = useCharging()
 const ROWS = [
-  { key: 'panel_w', name: 'Panels to carry the day' },
-  { key: 'refill_w', name: 'Panels to refill the need besides' },
-  { key: 'recover_days', name: 'Days of sun to recover it, as it is' },
-  { key: 'most_w', name: 'Most panels that suit it' },
-  { key: 'charger_a', name: 'Charger to refill it in a night' },
-  { key: 'generator_h', name: 'Generator to refill it' },
-  { key: 'litres', name: 'Fuel for that' },
-  { key: 'drive_h', name: 'Hours driven to refill it' },
+  { key: 'panel_w', name: phrase('charging.needed_part.panels_carry_day') },
+  { key: 'refill_w', name: phrase('charging.needed_part.panels_refill_need_besides') },
+  { key: 'recover_days', name: phrase('charging.needed_part.days_sun_recover') },
+  { key: 'most_w', name: phrase('charging.needed_part.panels_suit') },
+  { key: 'charger_a', name: phrase('charging.needed_part.charger_refill_night') },
+  { key: 'generator_h', name: phrase('charging.needed_part.generator_refill') },
+  { key: 'litres', name: phrase('charging.needed_part.fuel') },
+  { key: 'drive_h', name: phrase('charging.needed_part.hours_driven_refill') },
 ]
 const rows = computed(() => ROWS.filter((r) => answer.value?.needed.some((n) => n.figures[r.key])))
 const WEEK = [
-  { key: 'generator', name: 'Generator' },
-  { key: 'litres', name: 'Fuel' },
-  { key: 'fuel', name: 'Price of it' },
-  { key: 'sun_left', name: 'Sun that it does not take' },
-  { key: 'short', name: 'Days not returned to full' },
+  { key: 'generator', name: phrase('charging.needed_part.generator') },
+  { key: 'litres', name: phrase('charging.needed_part.fuel_2') },
+  { key: 'fuel', name: phrase('charging.needed_part.price') },
+  { key: 'sun_left', name: phrase('charging.needed_part.sun_take') },
+  { key: 'short', name: phrase('charging.needed_part.days_returned_full') },
 ] as const
 </script>
 
@@ -33,21 +34,30 @@ const WEEK = [
   <div v-if="answer">
     <SunPart :view="answer" />
     <section v-if="answer.needed.length" class="mt-8">
-      <h2 class="text-xl">How much source is needed</h2>
+      <h2 class="text-xl">{{ phrase('charging.needed_part.how_much_source_needed') }}</h2>
       <p class="max-w-3xl text-pretty text-soft">
-        To bring back what
-        <FigureLink :figure="plan.rig!.need.energy" name="The need" class="text-ink" /> is, with the
-        losses of each bank<template v-if="answer.design"
-          >; panels for a mean day of {{ answer.design }}, the month of use with the least
-          sun</template
-        >. The reserve belongs on the array as well as on the bank.
+        {{ phrase('charging.needed_part.bring_back') }}
+        <FigureLink
+          :figure="plan.rig!.need.energy"
+          :name="phrase('charging.needed_part.need')"
+          class="text-ink"
+        />
+        {{ phrase('charging.needed_part.losses_bank')
+        }}<template v-if="answer.design">{{
+          phrase('charging.needed_part.panels_mean_day_month', { design: answer.design })
+        }}</template
+        >{{ phrase('charging.needed_part.reserve_belongs_array_well') }}
       </p>
-      <AssumptionField name="reaches_full_in" unit="days" class="mt-2 max-w-xs" />
+      <AssumptionField
+        name="reaches_full_in"
+        :unit="phrase('charging.needed_part.days')"
+        class="mt-2 max-w-xs"
+      />
       <div
         class="relative mt-3 overflow-x-auto"
         tabindex="0"
         role="region"
-        aria-label="How much source is needed"
+        :aria-label="phrase('charging.needed_part.how_much_source_needed')"
       >
         <table class="w-full min-w-[34rem]">
           <thead>
@@ -79,13 +89,20 @@ const WEEK = [
       </div>
     </section>
     <section v-if="answer.weeks.length" class="mt-8">
-      <h2 class="text-xl">A mean week off-grid</h2>
-      <p class="max-w-3xl text-pretty text-soft">From the year that the trial runs.</p>
-      <div class="relative mt-2 overflow-x-auto" tabindex="0" role="region" aria-label="A week">
+      <h2 class="text-xl">{{ phrase('charging.needed_part.mean_week_off_grid') }}</h2>
+      <p class="max-w-3xl text-pretty text-soft">
+        {{ phrase('charging.needed_part.year_trial_runs') }}
+      </p>
+      <div
+        class="relative mt-2 overflow-x-auto"
+        tabindex="0"
+        role="region"
+        :aria-label="phrase('charging.needed_part.week')"
+      >
         <table class="w-full min-w-[40rem]">
           <thead>
             <tr class="text-left text-sm text-soft">
-              <th class="py-1 font-semibold">Bank</th>
+              <th class="py-1 font-semibold">{{ phrase('charging.needed_part.bank') }}</th>
               <th v-for="w in WEEK" :key="w.key" class="pr-4 font-semibold">{{ w.name }}</th>
             </tr>
           </thead>

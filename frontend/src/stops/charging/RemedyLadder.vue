@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/charging'
 import type { Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { Check } from '@lucide/vue'
@@ -7,7 +8,7 @@ const props = defineProps<{ rungs: Schemas['RungView'][]; name: string }>()
 const plan = usePlan()
 
 function choose(rung: Schemas['RungView']) {
-  const label = `${props.name}: ${rung.chosen ? 'take back' : 'take'} “${rung.says}”`
+  const label = `${props.name}: ${rung.chosen ? phrase('charging.remedy_ladder.take_back') : 'take'} “${rung.says}”`
   plan.edit(label, ...rung.operations)
 }
 </script>
@@ -25,8 +26,13 @@ function choose(rung: Schemas['RungView']) {
         <p :class="r.chosen ? 'font-semibold' : ''">{{ r.says }}</p>
         <p class="text-sm text-soft">
           {{ r.price }}, {{ r.hours }}, {{ r.skill }}.
-          <template v-if="r.hidden">Hangs on it: {{ r.hidden }} </template>
-          <template v-if="r.leaves"><b class="font-semibold">Remains:</b> {{ r.leaves }}</template>
+          <template v-if="r.hidden"
+            >{{ phrase('charging.remedy_ladder.hangs', { hidden: r.hidden }) }}
+          </template>
+          <template v-if="r.leaves"
+            ><b class="font-semibold">{{ phrase('charging.remedy_ladder.remains') }}</b>
+            {{ r.leaves }}</template
+          >
         </p>
       </div>
       <button
@@ -37,7 +43,9 @@ function choose(rung: Schemas['RungView']) {
         @click="choose(r)"
       >
         <Check v-if="r.chosen" :size="15" aria-hidden="true" />
-        {{ r.chosen ? 'Taken' : 'Take it' }}
+        {{
+          r.chosen ? phrase('charging.remedy_ladder.taken') : phrase('charging.remedy_ladder.take')
+        }}
       </button>
     </li>
   </ol>

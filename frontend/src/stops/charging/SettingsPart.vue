@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/charging'
 import BankPicker from '@/ui/BankPicker.vue'
 import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
@@ -12,13 +13,12 @@ const chosen = computed(() => answer.value?.sheets_of ?? '')
 
 <template>
   <p class="mb-3 max-w-3xl text-pretty text-soft">
-    What to set, for the bank that you choose, with the remedies that you took. At the volts of the
-    system. The maker’s manual of the battery goes before this sheet.
+    {{ phrase('charging.settings_part.set_bank_choose_remedies') }}
   </p>
   <BankPicker
     :banks="banks"
     :chosen="[chosen]"
-    label="Bank to set up for"
+    :label="phrase('charging.settings_part.bank_set_up')"
     class="print:hidden"
     @choose="(id) => (candidate = id)"
   />
@@ -32,14 +32,16 @@ const chosen = computed(() => answer.value?.sheets_of ?? '')
             <th scope="row" class="py-1 pr-3 text-left font-normal text-soft">{{ x.name }}</th>
             <td class="py-1 text-right font-semibold">
               {{ x.value }}
-              <span v-if="x.now" class="block text-sm font-normal text-care">now {{ x.now }}</span>
+              <span v-if="x.now" class="block text-sm font-normal text-care">{{
+                phrase('charging.settings_part.now', { now: x.now })
+              }}</span>
             </td>
           </tr>
         </tbody>
       </table>
     </section>
     <section v-if="answer.acts.length" class="sheet p-5" data-sheet="loads">
-      <h2 class="text-xl">Loads, alarm and inverter</h2>
+      <h2 class="text-xl">{{ phrase('charging.settings_part.loads_alarm_inverter') }}</h2>
       <table class="mt-2 w-full">
         <tbody>
           <tr v-for="x in answer.acts" :key="x.name" class="border-t border-line align-top">
@@ -53,6 +55,6 @@ const chosen = computed(() => answer.value?.sheets_of ?? '')
     </section>
   </div>
   <p v-if="answer && !answer.sheets.length" class="mt-4 text-soft">
-    Enter a source, and its sheet stands here.
+    {{ phrase('charging.settings_part.enter_source_sheet_stands') }}
   </p>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/charging'
 import type { Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import IconButton from '@/ui/IconButton.vue'
@@ -21,7 +22,20 @@ const charges = computed(() => !['generator', 'upkeep'].includes(props.view.kind
 const shown = (some: SourceField[]) =>
   some.filter((f) => source.value && (!f.when || f.when(source.value)))
 const at = computed(() => `/sources/${props.view.index}`)
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+const MONTHS = [
+  phrase('charging.source_card.jan'),
+  phrase('charging.source_card.feb'),
+  phrase('charging.source_card.mar'),
+  phrase('charging.source_card.apr'),
+  phrase('charging.source_card.may'),
+  phrase('charging.source_card.jun'),
+  phrase('charging.source_card.jul'),
+  phrase('charging.source_card.aug'),
+  phrase('charging.source_card.sep'),
+  phrase('charging.source_card.oct'),
+  phrase('charging.source_card.nov'),
+  phrase('charging.source_card.dec'),
+]
 /** Opened by itself where something in it was refused. */
 const open = computed(() =>
   fields.value.more.some((f) => plan.drafts[`${at.value}/${f.key}`]?.message),
@@ -37,7 +51,7 @@ const open = computed(() =>
       <div class="min-w-0 grow">
         <PlanField
           :path="`${at}/name`"
-          :label="`Name of this ${kind.name.toLowerCase()}`"
+          :label="phrase('charging.source_card.name', { name: kind.name.toLowerCase() })"
           bare
           text
           :placeholder="kind.name"
@@ -55,31 +69,41 @@ const open = computed(() =>
             :data-worst="view.worst"
           >
             <template v-if="view.worst === 'ok'"
-              ><Check :size="15" class="text-sea" aria-hidden="true" /> suits every bank</template
+              ><Check :size="15" class="text-sea" aria-hidden="true" />
+              {{ phrase('charging.source_card.suits_every_bank') }}</template
             >
             <template v-else
-              ><SeverityMark :severity="view.worst" class="scale-90" /> not with every
-              bank</template
+              ><SeverityMark :severity="view.worst" class="scale-90" />
+              {{ phrase('charging.source_card.every_bank') }}</template
             >
           </RouterLink>
         </p>
       </div>
-      <IconButton :icon="Trash2" small :label="`Remove ${view.name}`" @click="remove(view.index)" />
+      <IconButton
+        :icon="Trash2"
+        small
+        :label="phrase('charging.source_card.remove', { name: view.name })"
+        @click="remove(view.index)"
+      />
     </header>
     <p
       v-if="source.assumed"
       class="mt-3 flex flex-wrap items-center gap-3 rounded-lg bg-wash px-3 py-2"
       data-assumed
     >
-      <span class="grow">Assumed, as such rigs have it. Is it so?</span>
+      <span class="grow">{{ phrase('charging.source_card.assumed_such_rigs') }}</span>
       <button
         type="button"
         class="btn min-h-8 px-3 text-sm"
         @click="
-          plan.edit('confirm a source', { op: 'replace', path: `${at}/assumed`, value: false })
+          plan.edit(phrase('charging.source_card.confirm_source'), {
+            op: 'replace',
+            path: `${at}/assumed`,
+            value: false,
+          })
         "
       >
-        It is so
+        {{ phrase('charging.source_card.it_is_so') }}
       </button>
     </p>
     <div class="mt-3 grid grid-cols-2 gap-3 sm:grid-cols-4">
@@ -92,7 +116,7 @@ const open = computed(() =>
       />
       <template v-if="view.kind === 'stream'">
         <div class="col-span-full">
-          <p class="eyebrow mb-1">Mean watts by month</p>
+          <p class="eyebrow mb-1">{{ phrase('charging.source_card.mean_watts_month') }}</p>
           <div class="grid grid-cols-4 gap-2 sm:grid-cols-6">
             <PlanField
               v-for="(m, i) in MONTHS"
@@ -106,7 +130,7 @@ const open = computed(() =>
     </div>
     <details v-if="fields.more.length" class="mt-2" :open="open">
       <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
-        Volts, stages and what it can be set to
+        {{ phrase('charging.source_card.volts_stages_set') }}
       </summary>
       <div class="mt-1 grid grid-cols-2 items-end gap-3 sm:grid-cols-4">
         <SpecField

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/charging'
 import { usePlan } from '@/stores/plan'
 import PlanChoice from '@/ui/PlanChoice.vue'
 import { computed } from 'vue'
@@ -10,38 +11,36 @@ const plan = usePlan()
 const { sources, full, add } = useSources()
 const rig = computed(() => plan.document.rig)
 const PITCHES = [
-  { value: 'open', name: 'In the open' },
-  { value: 'half', name: 'In half shade' },
-  { value: 'trees', name: 'Under trees' },
+  { value: 'open', name: phrase('charging.sources_part.open') },
+  { value: 'half', name: phrase('charging.sources_part.half_shade') },
+  { value: 'trees', name: phrase('charging.sources_part.under_trees') },
 ]
 const WARNINGS = [
-  { value: '', name: 'a voltmeter, or nothing' },
-  { value: 'monitor', name: 'an alarm, or a monitor that counts' },
+  { value: '', name: phrase('charging.sources_part.voltmeter_nothing') },
+  { value: 'monitor', name: phrase('charging.sources_part.alarm_monitor_counts') },
 ]
 const DISCONNECTS = [
-  { value: 'all', name: 'drops all loads' },
-  { value: 'not_critical', name: 'spares the critical ones' },
-  { value: 'none', name: 'is not fitted' },
+  { value: 'all', name: phrase('charging.sources_part.drops_loads') },
+  { value: 'not_critical', name: phrase('charging.sources_part.spares_critical_ones') },
+  { value: 'none', name: phrase('charging.sources_part.fitted') },
 ]
 </script>
 
 <template>
   <p class="mb-4 max-w-3xl text-pretty text-soft">
-    Everything that puts charge into the house bank, and what takes some of it for the starting
-    battery. Volts are those for a 12 V bank.
+    {{ phrase('charging.sources_part.everything_puts_charge_into') }}
   </p>
   <div class="grid items-start gap-4 lg:grid-cols-2">
     <SourceCard v-for="s in sources" :key="s.id" :view="s" />
     <section v-if="!sources.length" class="sheet p-5 lg:col-span-2">
-      <h2 class="text-xl">What charges the bank?</h2>
+      <h2 class="text-xl">{{ phrase('charging.sources_part.charges_bank') }}</h2>
       <p class="mt-1 max-w-2xl text-pretty text-soft">
-        Add the charger, the panels or the engine. Until then every bank is only run down, and its
-        life is reckoned by hand.
+        {{ phrase('charging.sources_part.add_charger_panels_engine') }}
       </p>
     </section>
   </div>
   <div class="mt-4 flex flex-wrap items-center gap-2">
-    <span class="text-soft">Add</span>
+    <span class="text-soft">{{ phrase('charging.sources_part.add') }}</span>
     <button
       v-for="(k, i) in KINDS"
       :key="k.key"
@@ -54,27 +53,27 @@ const DISCONNECTS = [
     >
       <component :is="k.icon" :size="16" aria-hidden="true" /> {{ k.name }}
     </button>
-    <span v-if="full" class="text-soft">Twelve sources are the most.</span>
+    <span v-if="full" class="text-soft">{{ phrase('charging.sources_part.twelve_sources') }}</span>
   </div>
   <section class="mt-8 grid max-w-3xl gap-4 sm:grid-cols-2">
     <PlanChoice
       path="/rig/pitch"
-      label="It usually stands"
-      called="usual pitch"
+      :label="phrase('charging.sources_part.usually_stands')"
+      :called="phrase('charging.sources_part.usual_pitch')"
       :value="rig.pitch as string"
       :options="PITCHES"
     />
     <PlanChoice
       path="/rig/disconnect"
-      label="At low volts a disconnect"
-      called="load disconnect"
+      :label="phrase('charging.sources_part.low_volts_disconnect')"
+      :called="phrase('charging.sources_part.load_disconnect')"
       :value="rig.disconnect as string"
       :options="DISCONNECTS"
     />
     <PlanChoice
       path="/rig/watched"
-      label="Before it is empty you are warned by"
-      called="warning"
+      :label="phrase('charging.sources_part.before_empty_warned')"
+      :called="phrase('charging.sources_part.warning')"
       :value="rig.watched as string"
       :options="WARNINGS"
     />

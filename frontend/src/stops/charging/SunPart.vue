@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/charging'
 import type { Schemas } from '@/api/client'
 import '@/charts/bars'
 import ChartFrame from '@/charts/ChartFrame.vue'
@@ -22,7 +23,11 @@ const option = computed(() => ({
     trigger: 'axis',
     formatter: (items: { dataIndex: number }[]) => {
       const m = months.value[items[0]!.dataIndex]!
-      return tip([m.name, `${m.text} kWh`, ` for each kWp${m.used ? '' : ', not in use'}`])
+      return tip([
+        m.name,
+        `${m.text} kWh`,
+        phrase('charging.sun_part.kwp', { used: m.used ? '' : phrase('charging.sun_part.use') }),
+      ])
     },
   },
   xAxis: {
@@ -55,34 +60,38 @@ const option = computed(() => ({
 
 /** Own hours begin with those that the climate gives, to be corrected month by month. */
 function take(on: boolean) {
-  plan.edit(on ? 'own peak-sun-hours' : 'sun of the climate', {
-    op: 'replace',
-    path: '/rig/sun_hours',
-    value: on ? months.value.map((m) => +m.text) : [],
-  })
+  plan.edit(
+    on ? phrase('charging.sun_part.own_peak_sun_hours') : phrase('charging.sun_part.sun_climate'),
+    {
+      op: 'replace',
+      path: '/rig/sun_hours',
+      value: on ? months.value.map((m) => +m.text) : [],
+    },
+  )
 }
 </script>
 
 <template>
   <section>
-    <h2 class="text-xl">The sun there</h2>
+    <h2 class="text-xl">{{ phrase('charging.sun_part.sun') }}</h2>
     <p v-if="!months.length" class="text-soft">{{ view.sun_says }}</p>
     <template v-else>
       <div class="grid gap-6 lg:grid-cols-[1fr_22rem]">
         <ChartFrame
-          title="kWh on a mean day for each kWp of panels"
+          :title="phrase('charging.sun_part.kwh_mean_day_kwp')"
           :option="option"
           :height="210"
-          :head="['Month', 'kWh for each kWp']"
+          :head="[phrase('charging.sun_part.month'), phrase('charging.sun_part.kwh_kwp')]"
           :rows="months.map((m) => [m.name, m.text])"
         >
           <p class="text-sm text-soft">
             {{
-              view.sun_own
-                ? 'Your own hours.'
-                : 'Clear sky of the site times the weather of the climate, on the first panels entered, or flat ones.'
+              phrase('charging.sun_part.dashed_months_without_use', {
+                sun_own: view.sun_own
+                  ? phrase('charging.sun_part.own_hours')
+                  : phrase('charging.sun_part.clear_sky_site_times'),
+              })
             }}
-            Dashed: months without use.
           </p>
         </ChartFrame>
         <div>
@@ -94,11 +103,10 @@ function take(on: boolean) {
               data-own-sun
               @change="take(($event.target as HTMLInputElement).checked)"
             />
-            I know the peak-sun-hours
+            {{ phrase('charging.sun_part.i_know_peak_sun') }}
           </label>
           <p class="mt-1 text-sm text-soft">
-            From a record or a map, for a mean day of each month. They replace the reckoning; the
-            weather then plays about them.
+            {{ phrase('charging.sun_part.record_map_mean_day') }}
           </p>
           <div v-if="own" class="mt-2 grid grid-cols-3 gap-2">
             <PlanField
@@ -107,7 +115,7 @@ function take(on: boolean) {
               :path="`/rig/sun_hours/${i}`"
               :label="m.name.slice(0, 3)"
               unit="h"
-              :called="`sun of ${m.name}`"
+              :called="phrase('charging.sun_part.sun_2', { name: m.name })"
             />
           </div>
         </div>

@@ -1,3 +1,4 @@
+import { phrase } from '@/phrases/charging'
 import { Anchor, CarFront, Fuel, PlugZap, SunMedium, Wind } from '@lucide/vue'
 import type { Source } from '@/api/rigFile'
 import type { FieldSpec } from '@/ui/fieldSpec'
@@ -11,15 +12,40 @@ export interface Kind {
 }
 
 export const KINDS: Kind[] = [
-  { key: 'mains', name: 'Mains charger', says: 'while on hook-up', icon: PlugZap },
-  { key: 'solar', name: 'Solar', says: 'by day', icon: SunMedium },
-  { key: 'engine', name: 'Engine', says: 'while driving', icon: CarFront },
-  { key: 'generator', name: 'Generator', says: 'through the mains charger', icon: Fuel },
-  { key: 'stream', name: 'Wind or water', says: 'by the month', icon: Wind },
+  {
+    key: 'mains',
+    name: phrase('charging.kinds.mains_charger'),
+    says: phrase('charging.kinds.while_hook_up'),
+    icon: PlugZap,
+  },
+  {
+    key: 'solar',
+    name: phrase('charging.kinds.solar'),
+    says: phrase('charging.kinds.day'),
+    icon: SunMedium,
+  },
+  {
+    key: 'engine',
+    name: phrase('charging.kinds.engine'),
+    says: phrase('charging.kinds.while_driving'),
+    icon: CarFront,
+  },
+  {
+    key: 'generator',
+    name: phrase('charging.kinds.generator'),
+    says: phrase('charging.kinds.through_mains_charger'),
+    icon: Fuel,
+  },
+  {
+    key: 'stream',
+    name: phrase('charging.kinds.wind_water'),
+    says: phrase('charging.kinds.month'),
+    icon: Wind,
+  },
   {
     key: 'upkeep',
-    name: 'Starting battery',
-    says: 'kept full from the house bank',
+    name: phrase('charging.kinds.starting_battery'),
+    says: phrase('charging.kinds.kept_full_house_bank'),
     icon: Anchor,
   },
 ]
@@ -31,41 +57,89 @@ const charger = (s: Source) => s.link !== 'relay'
 const mains = (s: Source) => s.kind === 'mains'
 
 const VOLTS: SourceField[] = [
-  { key: 'absorption_v', name: 'Absorption', unit: 'V', empty: 'one voltage only', when: charger },
-  { key: 'float_v', name: 'Float', unit: 'V', empty: 'switches off', when: charger },
+  {
+    key: 'absorption_v',
+    name: phrase('charging.kinds.absorption'),
+    unit: 'V',
+    empty: phrase('charging.kinds.voltage'),
+    when: charger,
+  },
+  {
+    key: 'float_v',
+    name: phrase('charging.kinds.float'),
+    unit: 'V',
+    empty: phrase('charging.kinds.switches_off'),
+    when: charger,
+  },
 ]
 const MORE: SourceField[] = [
-  { key: 'equalise_v', name: 'Equalises at', unit: 'V', empty: 'never', when: charger },
+  {
+    key: 'equalise_v',
+    name: phrase('charging.kinds.equalises'),
+    unit: 'V',
+    empty: 'never',
+    when: charger,
+  },
   {
     key: 'positions',
-    name: 'Other positions of its switch',
+    name: phrase('charging.kinds.other_positions_switch'),
     text: true,
     wide: true,
     empty: '14.4/13.6, 14.7/13.8',
-    hint: 'Absorption / float, for 12 V.',
+    hint: phrase('charging.kinds.absorption_float_12_v'),
     when: charger,
   },
-  { key: 'compensates', name: 'Follows the battery’s temperature', yes: true, when: charger },
-  { key: 'adjustable', name: 'Every setting can be set', yes: true, when: charger },
-  { key: 'firmware', name: 'Its maker has firmware for LFP', yes: true, when: charger },
-  { key: 'board', name: 'Its maker sells a control board for LFP', yes: true, when: mains },
-  { key: 'built_in', name: 'It is part of the distribution panel', yes: true, when: mains },
-  { key: 'wakes', name: 'Starts a battery that shows no volts', yes: true, when: charger },
+  {
+    key: 'compensates',
+    name: phrase('charging.kinds.follows_batterys_temperature'),
+    yes: true,
+    when: charger,
+  },
+  { key: 'adjustable', name: phrase('charging.kinds.every_setting_set'), yes: true, when: charger },
+  { key: 'firmware', name: phrase('charging.kinds.maker_firmware_lfp'), yes: true, when: charger },
+  {
+    key: 'board',
+    name: phrase('charging.kinds.maker_sells_control_board'),
+    yes: true,
+    when: mains,
+  },
+  {
+    key: 'built_in',
+    name: phrase('charging.kinds.part_distribution_panel'),
+    yes: true,
+    when: mains,
+  },
+  {
+    key: 'wakes',
+    name: phrase('charging.kinds.starts_battery_shows_volts'),
+    yes: true,
+    when: charger,
+  },
 ]
 
 /** What is asked of each kind: first what one must know, then what one may. */
 export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] }> = {
   mains: {
     first: [
-      { key: 'amps', name: 'Gives', unit: 'A', empty: 'on its label' },
+      {
+        key: 'amps',
+        name: phrase('charging.kinds.gives'),
+        unit: 'A',
+        empty: phrase('charging.kinds.label'),
+      },
       ...VOLTS,
-      { key: 'timeout_h', name: 'Absorption lasts', unit: 'h', empty: 'no limit' },
+      {
+        key: 'timeout_h',
+        name: phrase('charging.kinds.absorption_lasts'),
+        unit: 'h',
+        empty: phrase('charging.kinds.limit'),
+      },
     ],
     more: [
-      { key: 'rests', name: 'Rests after float', yes: true },
+      { key: 'rests', name: phrase('charging.kinds.rests_after_float'), yes: true },
       {
         key: 'rebulk_v',
-        name: 'and starts again below',
+        name: phrase('charging.kinds.starts_again_below'),
         unit: 'V',
         when: (s) => s.rests === true,
       },
@@ -74,22 +148,37 @@ export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] 
   },
   solar: {
     first: [
-      { key: 'watts', name: 'Panels', unit: 'W' },
+      { key: 'watts', name: phrase('charging.kinds.panels'), unit: 'W' },
       {
         key: 'controller',
-        name: 'Controller',
+        name: phrase('charging.kinds.controller'),
         choices: [
-          { value: 'mppt', name: 'MPPT: seeks the best point' },
-          { value: 'pwm', name: 'PWM: passes the current' },
+          { value: 'mppt', name: phrase('charging.kinds.mppt_seeks_best_point') },
+          { value: 'pwm', name: phrase('charging.kinds.pwm_passes_current') },
         ],
       },
-      { key: 'tilt', name: 'Tilt', unit: '°', hint: '0 is flat.' },
-      { key: 'azimuth', name: 'They face', unit: '°', hint: '180 is south.' },
+      {
+        key: 'tilt',
+        name: phrase('charging.kinds.tilt'),
+        unit: '°',
+        hint: phrase('charging.kinds.n0_flat'),
+      },
+      {
+        key: 'azimuth',
+        name: phrase('charging.kinds.face'),
+        unit: '°',
+        hint: phrase('charging.kinds.n180_south'),
+      },
     ],
     more: [
       ...VOLTS,
-      { key: 'amps', name: 'Controller gives at most', unit: 'A', empty: 'no limit' },
-      { key: 'starter_share', name: 'Share to the starting battery' },
+      {
+        key: 'amps',
+        name: phrase('charging.kinds.controller_gives'),
+        unit: 'A',
+        empty: phrase('charging.kinds.limit'),
+      },
+      { key: 'starter_share', name: phrase('charging.kinds.share_starting_battery') },
       ...MORE,
     ],
   },
@@ -97,33 +186,43 @@ export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] 
     first: [
       {
         key: 'link',
-        name: 'Joined by',
+        name: phrase('charging.kinds.joined'),
         choices: [
-          { value: 'dc_dc', name: 'A DC-DC charger' },
-          { value: 'relay', name: 'A relay' },
+          { value: 'dc_dc', name: phrase('charging.kinds.dc_dc_charger') },
+          { value: 'relay', name: phrase('charging.kinds.relay') },
         ],
       },
-      { key: 'amps', name: 'Gives', unit: 'A', when: charger },
-      { key: 'alternator_a', name: 'Alternator', unit: 'A' },
-      { key: 'smart', name: 'Smart: it lowers its volts', yes: true },
+      { key: 'amps', name: phrase('charging.kinds.gives'), unit: 'A', when: charger },
+      { key: 'alternator_a', name: phrase('charging.kinds.alternator'), unit: 'A' },
+      { key: 'smart', name: phrase('charging.kinds.smart_lowers_volts'), yes: true },
     ],
     more: [
       ...VOLTS,
-      { key: 'alternator_v', name: 'Alternator holds', unit: 'V' },
-      { key: 'cable_mohm', name: 'Cable, both ways', unit: 'mΩ', when: relay },
-      { key: 'drop_out_v', name: 'Relay opens below', unit: 'V', when: relay },
-      { key: 'fridge_w', name: 'A fridge takes while driving', unit: 'W' },
+      { key: 'alternator_v', name: phrase('charging.kinds.alternator_holds'), unit: 'V' },
+      {
+        key: 'cable_mohm',
+        name: phrase('charging.kinds.cable_both_ways'),
+        unit: 'mΩ',
+        when: relay,
+      },
+      {
+        key: 'drop_out_v',
+        name: phrase('charging.kinds.relay_opens_below'),
+        unit: 'V',
+        when: relay,
+      },
+      { key: 'fridge_w', name: phrase('charging.kinds.fridge_takes_while_driving'), unit: 'W' },
       ...MORE.filter((f) => f.key !== 'compensates'),
     ],
   },
   generator: {
     first: [
-      { key: 'watts', name: 'Gives', unit: 'W' },
-      { key: 'litres_per_h', name: 'Burns at work', unit: 'l/h' },
-      { key: 'litre_price', name: 'Price of a litre', unit: 'currency' },
-      { key: 'start_soc', name: 'Started below' },
-      { key: 'stop_soc', name: 'Stopped at' },
-      { key: 'quiet_from', name: 'Quiet from', empty: '21:00' },
+      { key: 'watts', name: phrase('charging.kinds.gives'), unit: 'W' },
+      { key: 'litres_per_h', name: phrase('charging.kinds.burns_work'), unit: 'l/h' },
+      { key: 'litre_price', name: phrase('charging.kinds.price_litre'), unit: 'currency' },
+      { key: 'start_soc', name: phrase('charging.kinds.started_below') },
+      { key: 'stop_soc', name: phrase('charging.kinds.stopped') },
+      { key: 'quiet_from', name: phrase('charging.kinds.quiet'), empty: '21:00' },
       { key: 'quiet_to', name: 'to', empty: '08:00' },
     ],
     more: [],
@@ -131,8 +230,8 @@ export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] 
   stream: { first: [...VOLTS], more: [...MORE] },
   upkeep: {
     first: [
-      { key: 'amps', name: 'Takes', unit: 'A' },
-      { key: 'hours', name: 'for, each day', unit: 'h' },
+      { key: 'amps', name: phrase('charging.kinds.takes'), unit: 'A' },
+      { key: 'hours', name: phrase('charging.kinds.day_2'), unit: 'h' },
     ],
     more: [],
   },

@@ -1,3 +1,4 @@
+import { phrase } from '@/phrases/charging'
 import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 import { FRESH, KINDS } from './kinds'
@@ -16,7 +17,11 @@ export function useSources() {
     while (taken.has(`${kind}-${n}`)) n++
     const value = { id: `${kind}-${n}`, kind, ...FRESH[kind] }
     const name = KINDS.find((k) => k.key === kind)!.name
-    return plan.edit(`add a source: ${name}`, { op: 'add', path: '/sources/-', value })
+    return plan.edit(phrase('charging.use_sources.add_source', { name }), {
+      op: 'add',
+      path: '/sources/-',
+      value,
+    })
   }
 
   /** A source goes with the remedies that were chosen for it. */
@@ -33,7 +38,10 @@ export function useSources() {
           ]
         : [],
     )
-    return plan.edit('remove a source', ...fixes, { op: 'remove', path: `/sources/${index}` })
+    return plan.edit(phrase('charging.use_sources.remove_source'), ...fixes, {
+      op: 'remove',
+      path: `/sources/${index}`,
+    })
   }
 
   return { sources, full, add, remove }

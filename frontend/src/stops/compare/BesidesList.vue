@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import type { ComparedBankView, Operation } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
@@ -16,31 +17,34 @@ const at = computed(() => `/candidates/${props.column.index}`)
 /** None for a bank that was found and is not put up. */
 const candidate = computed(() => plan.document.candidates[props.column.index])
 const TAGS = [
-  { value: 'needed', name: 'needed by this bank' },
-  { value: 'wanted', name: 'wanted anyway' },
-  { value: 'there', name: 'already there' },
+  { value: 'needed', name: phrase('compare.besides_list.needed_bank') },
+  { value: 'wanted', name: phrase('compare.besides_list.wanted_anyway') },
+  { value: 'there', name: phrase('compare.besides_list.already') },
 ]
 const STATES: Record<string, string> = {
   counted: 'counted',
-  advised: 'advised, not counted',
-  struck: 'struck out',
-  covered: 'priced by you below',
+  advised: phrase('compare.besides_list.advised_counted'),
+  struck: phrase('compare.besides_list.struck_out'),
+  covered: phrase('compare.besides_list.priced_below'),
 }
 const DIFFICULTIES = computed(() => [
-  { value: null, name: `by its parts: ${props.column.difficulty}` },
-  { value: 'easy', name: 'easy, no contingency' },
+  {
+    value: null,
+    name: phrase('compare.besides_list.parts', { difficulty: props.column.difficulty }),
+  },
+  { value: 'easy', name: phrase('compare.besides_list.easy_contingency') },
   { value: 'some', name: 'some' },
   { value: 'hard', name: 'hard' },
 ])
 const SUMS = [
-  ['extras', 'Extras'],
-  ['labour', 'Labour'],
-  ['contingency', 'Contingency'],
-  ['extra_cost', 'Besides the batteries'],
-  ['purchase', 'Batteries'],
-  ['wanted', 'Wanted anyway'],
-  ['outlay', 'Cash on the day'],
-  ['old_bank', 'Old bank fetches'],
+  ['extras', phrase('compare.besides_list.extras')],
+  ['labour', phrase('compare.besides_list.labour')],
+  ['contingency', phrase('compare.besides_list.contingency')],
+  ['extra_cost', phrase('compare.besides_list.besides_batteries')],
+  ['purchase', phrase('compare.besides_list.batteries')],
+  ['wanted', phrase('compare.besides_list.wanted_anyway_2')],
+  ['outlay', phrase('compare.besides_list.cash_day')],
+  ['old_bank', phrase('compare.besides_list.old_bank_fetches')],
 ]
 
 const go = (label: string, operations: unknown) =>
@@ -50,7 +54,7 @@ const go = (label: string, operations: unknown) =>
 <template>
   <div data-besides>
     <h3 class="mt-4 font-sans font-semibold">
-      Small parts, and what the checks and the audit of its sources ask for
+      {{ phrase('compare.besides_list.small_parts_checks_audit') }}
     </h3>
     <ul v-if="column.required_extras.length" class="mt-1 divide-y divide-line border-y border-line">
       <li
@@ -63,9 +67,11 @@ const go = (label: string, operations: unknown) =>
         <p class="leading-snug" :class="d.state === 'struck' ? 'text-soft line-through' : ''">
           {{ d.name }}
           <span class="block text-sm text-soft no-underline">
-            {{ STATES[d.state] }}{{ d.hard ? ', it will not do without' : ''
+            {{ STATES[d.state] }}{{ d.hard ? phrase('compare.besides_list.without') : ''
             }}<template v-if="d.hours">; {{ d.hours }}, {{ d.skill }}</template
-            ><template v-if="d.hidden">. Hangs on it: {{ d.hidden }}</template>
+            ><template v-if="d.hidden">{{
+              phrase('compare.besides_list.hangs', { hidden: d.hidden })
+            }}</template>
           </span>
         </p>
         <FigureLink :figure="d.price" :name="d.name" />
@@ -74,34 +80,47 @@ const go = (label: string, operations: unknown) =>
             v-if="d.price_it.length && d.state !== 'struck'"
             type="button"
             class="btn min-h-8 px-2 text-sm"
-            @click="go('price an extra', d.price_it)"
+            @click="go(phrase('compare.besides_list.price_extra'), d.price_it)"
           >
-            Price it
+            {{ phrase('compare.besides_list.price') }}
           </button>
           <button
             v-if="d.do.length && d.state !== 'struck'"
             type="button"
             class="btn min-h-8 px-2 text-sm"
-            title="Also in the trial and the year"
-            @click="go('take a remedy', d.do)"
+            :title="phrase('compare.besides_list.also_trial_year')"
+            @click="go(phrase('compare.besides_list.take_remedy'), d.do)"
           >
-            Carry it out
+            {{ phrase('compare.besides_list.carry_out') }}
           </button>
           <button
             v-if="d.state !== 'covered' && d.strike.length"
             type="button"
             class="btn min-h-8 px-2 text-sm"
             :aria-pressed="d.state === 'struck'"
-            @click="go(d.state === 'struck' ? 'count it again' : 'strike it out', d.strike)"
+            @click="
+              go(
+                d.state === 'struck'
+                  ? phrase('compare.besides_list.count_again')
+                  : phrase('compare.besides_list.strike_out'),
+                d.strike,
+              )
+            "
           >
-            {{ d.state === 'struck' ? 'Count it again' : 'Strike out' }}
+            {{
+              d.state === 'struck'
+                ? phrase('compare.besides_list.count_again_2')
+                : phrase('compare.besides_list.strike_out_2')
+            }}
           </button>
         </div>
       </li>
     </ul>
-    <p v-else class="mt-1 text-soft">Nothing.</p>
+    <p v-else class="mt-1 text-soft">{{ phrase('compare.besides_list.nothing') }}</p>
     <template v-if="candidate">
-      <h3 class="mt-5 font-sans font-semibold">What you put down yourself</h3>
+      <h3 class="mt-5 font-sans font-semibold">
+        {{ phrase('compare.besides_list.put_down_yourself') }}
+      </h3>
       <ul class="mt-1 space-y-2">
         <li
           v-for="(x, i) in candidate.extras"
@@ -110,60 +129,81 @@ const go = (label: string, operations: unknown) =>
         >
           <PlanField
             :path="`${at}/extras/${i}/name`"
-            label="What is bought"
+            :label="phrase('compare.besides_list.bought')"
             bare
             text
-            placeholder="charger, box, cable"
-            :called="`${column.title}: extra`"
+            :placeholder="phrase('compare.besides_list.charger_box_cable')"
+            :called="phrase('compare.besides_list.extra', { title: column.title })"
           />
           <PlanField
             :path="`${at}/extras/${i}/price`"
-            :label="`Price of ${x.name || 'the extra'}`"
+            :label="
+              phrase('compare.besides_list.price_2', {
+                name: x.name || phrase('compare.besides_list.extra_2'),
+              })
+            "
             bare
             :unit="plan.rig!.units.currency"
-            :called="`${column.title}: price of an extra`"
+            :called="phrase('compare.besides_list.price_extra_2', { title: column.title })"
           />
           <PlanChoice
             :path="`${at}/extras/${i}/tag`"
-            :label="`What ${x.name || 'the extra'} is to the bank`"
+            :label="
+              phrase('compare.besides_list.bank', {
+                name: x.name || phrase('compare.besides_list.extra_2'),
+              })
+            "
             bare
             :value="x.tag"
             :options="TAGS"
           />
           <PlanField
             :path="`${at}/extras/${i}/life_years`"
-            :label="`Years that ${x.name || 'the extra'} lasts`"
+            :label="
+              phrase('compare.besides_list.years_lasts', {
+                name: x.name || phrase('compare.besides_list.extra_2'),
+              })
+            "
             bare
-            unit="years"
-            placeholder="once"
-            :called="`${column.title}: life of an extra`"
+            :unit="phrase('compare.besides_list.years')"
+            :placeholder="phrase('compare.besides_list.once')"
+            :called="phrase('compare.besides_list.life_extra', { title: column.title })"
           />
           <button
             type="button"
             class="btn btn-quiet btn-icon"
-            :aria-label="`Remove ${x.name || 'the extra'}`"
-            @click="go('remove an extra', [{ op: 'remove', path: `${at}/extras/${i}` }])"
+            :aria-label="
+              phrase('compare.besides_list.remove', {
+                name: x.name || phrase('compare.besides_list.extra_2'),
+              })
+            "
+            @click="
+              go(phrase('compare.besides_list.remove_extra'), [
+                { op: 'remove', path: `${at}/extras/${i}` },
+              ])
+            "
           >
             <X :size="15" />
           </button>
         </li>
       </ul>
       <button type="button" class="btn btn-quiet mt-1 -ml-3" data-new @click="addExtra(column)">
-        <Plus :size="15" aria-hidden="true" /> Add what must be bought besides
+        <Plus :size="15" aria-hidden="true" />
+        {{ phrase('compare.besides_list.add_must_bought_besides') }}
       </button>
       <PlanCheck
         :path="`${at}/spare`"
-        label="Buy a spare battery with it"
+        :label="phrase('compare.besides_list.buy_spare_battery')"
         :value="candidate.spare"
         class="mt-3"
       />
     </template>
-    <p v-else class="mt-4 text-soft">Put this bank up to price, strike out or add anything.</p>
+    <p v-else class="mt-4 text-soft">{{ phrase('compare.besides_list.put_bank_up_price') }}</p>
     <div class="mt-4 grid gap-x-8 gap-y-4" :class="candidate && 'md:grid-cols-[14rem_1fr]'">
       <PlanChoice
         v-if="candidate"
         :path="`${at}/difficulty`"
-        label="How hard to put in"
+        :label="phrase('compare.besides_list.how_hard_put')"
         :value="candidate.difficulty"
         :options="DIFFICULTIES"
       />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import ChartFrame from '@/charts/ChartFrame.vue'
 import ChartLegend from '@/charts/ChartLegend.vue'
 import { useYearLines } from '@/charts/useYearLines'
@@ -40,15 +41,19 @@ const option = computed(() => ({
 
 <template>
   <ChartFrame
-    title="Usable energy as the banks age"
+    :title="phrase('compare.capacity_chart.usable_energy_banks_age')"
     :option="option"
     :height="300"
-    :head="['Bank', 'Years', 'Usable']"
+    :head="[
+      phrase('compare.capacity_chart.bank'),
+      phrase('compare.capacity_chart.years'),
+      phrase('compare.capacity_chart.usable'),
+    ]"
     :rows="rows"
   >
     <ChartLegend :columns="compare.compared_banks" />
     <p class="mb-1 text-sm text-soft">
-      A step up is a new bank. The line across is what the plan needs, its reserve included.
+      {{ phrase('compare.capacity_chart.step_up_new_bank') }}
     </p>
   </ChartFrame>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import { usePlan } from '@/stores/plan'
 import PartTabs from '@/ui/PartTabs.vue'
 import { computed, defineAsyncComponent } from 'vue'
@@ -8,26 +9,30 @@ import VerdictPart from './VerdictPart.vue'
 const plan = usePlan()
 const route = useRoute()
 const PARTS = [
-  { key: 'verdict', name: 'Verdict', screen: VerdictPart },
+  { key: 'verdict', name: phrase('compare.compare_stop.verdict_2'), screen: VerdictPart },
   {
     key: 'table',
-    name: 'Side by side',
+    name: phrase('compare.compare_stop.side_side'),
     screen: defineAsyncComponent(() => import('./TablePart.vue')),
   },
-  { key: 'money', name: 'Money', screen: defineAsyncComponent(() => import('./MoneyPart.vue')) },
+  {
+    key: 'money',
+    name: phrase('compare.compare_stop.money'),
+    screen: defineAsyncComponent(() => import('./MoneyPart.vue')),
+  },
   {
     key: 'doubt',
-    name: 'What would change it',
+    name: phrase('compare.compare_stop.change'),
     screen: defineAsyncComponent(() => import('./DoubtPart.vue')),
   },
   {
     key: 'when',
-    name: 'When and how much',
+    name: phrase('compare.compare_stop.when_how_much'),
     screen: defineAsyncComponent(() => import('./WhenPart.vue')),
   },
   {
     key: 'loads',
-    name: 'Each load',
+    name: phrase('compare.compare_stop.load'),
     screen: defineAsyncComponent(() => import('./LoadsPart.vue')),
   },
 ]
@@ -38,19 +43,24 @@ const ready = computed(
 </script>
 
 <template>
-  <h1 class="text-3xl">The verdict</h1>
-  <PartTabs stop="compare" :parts="PARTS" :chosen="part.key" name="Parts of Compare" />
+  <h1 class="text-3xl">{{ phrase('compare.compare_stop.verdict') }}</h1>
+  <PartTabs
+    stop="compare"
+    :parts="PARTS"
+    :chosen="part.key"
+    :name="phrase('compare.compare_stop.parts_compare')"
+  />
   <component :is="part.screen" v-if="ready || part.key === 'verdict'" />
   <section v-if="!ready" class="sheet mx-auto mt-8 max-w-xl p-8 text-center">
-    <h2 class="text-xl">Nothing to compare yet</h2>
-    <p class="mt-2 text-soft">It takes a day with loads, and banks that can be built.</p>
+    <h2 class="text-xl">{{ phrase('compare.compare_stop.nothing_compare_yet') }}</h2>
+    <p class="mt-2 text-soft">{{ phrase('compare.compare_stop.takes_day_loads_banks') }}</p>
     <p class="mt-4 flex justify-center gap-2">
-      <RouterLink class="btn" :to="{ name: 'rig', params: { id: plan.rig!.id, stop: 'day' } }"
-        >List the loads</RouterLink
-      >
-      <RouterLink class="btn" :to="{ name: 'rig', params: { id: plan.rig!.id, stop: 'banks' } }"
-        >Choose banks</RouterLink
-      >
+      <RouterLink class="btn" :to="{ name: 'rig', params: { id: plan.rig!.id, stop: 'day' } }">{{
+        phrase('compare.compare_stop.list_loads')
+      }}</RouterLink>
+      <RouterLink class="btn" :to="{ name: 'rig', params: { id: plan.rig!.id, stop: 'banks' } }">{{
+        phrase('compare.compare_stop.choose_banks')
+      }}</RouterLink>
     </p>
   </section>
 </template>

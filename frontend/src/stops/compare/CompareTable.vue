@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
@@ -34,11 +35,11 @@ const groups = computed(() => {
   return [...out]
 })
 const ENDS: Record<string, string> = {
-  cycles: 'cycles end it',
-  years: 'years end it',
-  electronics: 'its electronics end it',
-  accidents: 'deep accidents end it',
-  warranty: 'counted to the warranty',
+  cycles: phrase('compare.compare_table.cycles_end'),
+  years: phrase('compare.compare_table.years_end'),
+  electronics: phrase('compare.compare_table.electronics_end'),
+  accidents: phrase('compare.compare_table.deep_accidents_end'),
+  warranty: phrase('compare.compare_table.counted_warranty'),
 }
 const difference = (key: string, at: number) =>
   (reference.value && apart.value?.rows[key]?.[at]) || ''
@@ -47,14 +48,14 @@ const difference = (key: string, at: number) =>
 <template>
   <div class="mb-3 flex flex-wrap items-end gap-x-5 gap-y-2">
     <label class="text-sm">
-      <span class="eyebrow mb-1 block">Show the difference to</span>
+      <span class="eyebrow mb-1 block">{{ phrase('compare.compare_table.show_difference') }}</span>
       <select v-model="kept.reference" class="field w-auto max-w-64" data-reference>
-        <option value="">none</option>
+        <option value="">{{ phrase('compare.compare_table.none') }}</option>
         <option v-for="c in shown" :key="c.id" :value="c.id">{{ c.title }}</option>
       </select>
     </label>
     <p v-if="hidden.length" class="flex flex-wrap items-center gap-2 text-sm">
-      <span class="text-soft">Hidden:</span>
+      <span class="text-soft">{{ phrase('compare.compare_table.hidden') }}</span>
       <button
         v-for="c in hidden"
         :key="c.id"
@@ -67,22 +68,30 @@ const difference = (key: string, at: number) =>
       </button>
     </p>
     <p class="text-sm text-soft max-sm:hidden">
-      The name of a row sorts by it.<template v-if="kept.sort">
+      {{ phrase('compare.compare_table.name_row_sorts')
+      }}<template v-if="kept.sort">
         <button
           type="button"
           class="ml-1 text-sea underline underline-offset-4"
           @click="kept.sort = ''"
         >
-          As put up
+          {{ phrase('compare.compare_table.put_up') }}
         </button></template
       >
     </p>
   </div>
-  <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="The comparison">
+  <div
+    class="relative overflow-x-auto"
+    tabindex="0"
+    role="region"
+    :aria-label="phrase('compare.compare_table.comparison')"
+  >
     <table class="comparison w-full">
       <thead>
         <tr>
-          <th class="corner"><span class="sr-only">What</span></th>
+          <th class="corner">
+            <span class="sr-only">{{ phrase('compare.compare_table.what') }}</span>
+          </th>
           <th
             v-for="c in shown"
             :key="c.id"
@@ -96,8 +105,12 @@ const difference = (key: string, at: number) =>
                 type="button"
                 class="btn btn-quiet btn-icon min-h-8 w-8"
                 :aria-pressed="kept.pinned.includes(c.id)"
-                :aria-label="`${kept.pinned.includes(c.id) ? 'Unpin' : 'Pin'} ${c.title}`"
-                :title="kept.pinned.includes(c.id) ? 'Unpin' : 'Pin to the left'"
+                :aria-label="`${kept.pinned.includes(c.id) ? phrase('compare.compare_table.unpin') : phrase('compare.compare_table.pin')} ${c.title}`"
+                :title="
+                  kept.pinned.includes(c.id)
+                    ? phrase('compare.compare_table.unpin')
+                    : phrase('compare.compare_table.pin_left')
+                "
                 @click="toggle('pinned', c.id)"
               >
                 <component :is="kept.pinned.includes(c.id) ? PinOff : Pin" :size="15" />
@@ -105,8 +118,8 @@ const difference = (key: string, at: number) =>
               <button
                 type="button"
                 class="btn btn-quiet btn-icon min-h-8 w-8"
-                :aria-label="`Hide ${c.title}`"
-                title="Hide"
+                :aria-label="phrase('compare.compare_table.hide', { title: c.title })"
+                :title="phrase('compare.compare_table.hide_2')"
                 @click="toggle('hidden', c.id)"
               >
                 <EyeOff :size="15" />
@@ -124,7 +137,8 @@ const difference = (key: string, at: number) =>
               :to="{ name: 'rig', params: { id: plan.rig!.id, stop: 'compare' } }"
               class="mt-1 flex items-center gap-1.5 font-normal text-stop underline underline-offset-2"
             >
-              <SeverityMark severity="stop" /> out; the verdict says why
+              <SeverityMark severity="stop" />
+              {{ phrase('compare.compare_table.out_verdict_says_why') }}
             </RouterLink>
           </th>
         </tr>
@@ -144,7 +158,7 @@ const difference = (key: string, at: number) =>
             <button
               type="button"
               class="rounded-sm text-left hover:underline hover:underline-offset-4"
-              :title="`Sort the banks by: ${row.name}`"
+              :title="phrase('compare.compare_table.sort_banks', { name: row.name })"
               @click="sortBy(row.key, row.better)"
             >
               {{ row.name }}
@@ -171,7 +185,7 @@ const difference = (key: string, at: number) =>
               <Check
                 v-if="row.best.includes(c.at)"
                 :size="16"
-                aria-label="best"
+                :aria-label="phrase('compare.compare_table.best')"
                 class="shrink-0 text-sea"
               />
             </span>

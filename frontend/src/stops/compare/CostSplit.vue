@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import type { ComparedBankView } from '@/api/client'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import FigureLink from '@/ui/FigureLink.vue'
@@ -55,11 +56,18 @@ const names = computed(() =>
   <figure data-split>
     <figcaption>
       <h2 class="text-xl">
-        {{ counted ? 'What a cycle costs, by item' : 'What it costs over the years, by item' }}
+        {{
+          counted
+            ? phrase('compare.cost_split.cycle_costs_item')
+            : phrase('compare.cost_split.costs_over_years_item')
+        }}
       </h2>
       <p class="text-soft">
-        Right of the line is paid, left of it comes back.
-        {{ counted ? 'One cycle is what the plan needs between two charges.' : '' }}
+        {{
+          phrase('compare.cost_split.right_line_paid_left', {
+            counted: counted ? phrase('compare.cost_split.cycle_plan_needs_between') : '',
+          })
+        }}
       </p>
     </figcaption>
     <ul class="mt-3 flex flex-wrap gap-x-4 gap-y-1 text-sm">
@@ -89,18 +97,20 @@ const names = computed(() =>
         </span>
         <FigureLink
           :figure="counted ? c.money.per_cycle! : c.money.lifetime!"
-          name="In all"
+          :name="phrase('compare.cost_split.in_all')"
           class="font-semibold whitespace-nowrap"
         />
       </li>
     </ul>
     <details class="mt-2 text-sm">
-      <summary class="text-soft underline decoration-dotted underline-offset-4">As a table</summary>
+      <summary class="text-soft underline decoration-dotted underline-offset-4">
+        {{ phrase('compare.cost_split.table') }}
+      </summary>
       <div class="relative mt-2 overflow-x-auto">
         <table class="w-full">
           <thead>
             <tr class="text-left text-soft">
-              <th class="pr-4 pb-1">Item</th>
+              <th class="pr-4 pb-1">{{ phrase('compare.cost_split.item') }}</th>
               <th v-for="c in columns" :key="c.id" class="pr-4 pb-1 font-semibold">
                 {{ c.title }}
               </th>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
 import SentenceText from '@/ui/SentenceText.vue'
@@ -18,11 +19,14 @@ const title = (id: string) => columns.value.find((c) => c.id === id)?.title ?? '
   <div :aria-busy="asking">
     <WhatFlips />
     <section v-if="answer?.break_evens.length" class="mt-8" data-break-evens>
-      <h2 class="text-xl">Where the two cost the same</h2>
+      <h2 class="text-xl">{{ phrase('compare.doubt_part.where_two_cost_same') }}</h2>
       <p class="max-w-3xl text-pretty text-soft">
-        {{ title(answer.tornado?.winner ?? '') }} against {{ title(answer.tornado?.rival ?? '') }},
-        on money alone. The unused life of the last bank is credited in full here, so that cost has
-        no steps; with its steps stands below.
+        {{
+          phrase('compare.doubt_part.against_money_alone_unused', {
+            winner: title(answer.tornado?.winner ?? ''),
+            rival: title(answer.tornado?.rival ?? ''),
+          })
+        }}
       </p>
       <ul class="mt-2 divide-y divide-line border-y border-line">
         <li
@@ -33,12 +37,15 @@ const title = (id: string) => columns.value.find((c) => c.id === id)?.title ?? '
         >
           <p class="leading-snug">
             <SentenceText :tokens="f.says" />
-            <span v-if="f.ranges" class="block text-sm text-soft"
-              >With its steps: {{ f.ranges }}.</span
-            >
+            <span v-if="f.ranges" class="block text-sm text-soft">{{
+              phrase('compare.doubt_part.steps', { ranges: f.ranges })
+            }}</span>
           </p>
           <p class="text-sm">
-            <span class="text-soft">Now </span><FigureLink :figure="f.now" :name="f.name" />
+            <span class="text-soft">{{ phrase('compare.doubt_part.now') }} </span><FigureLink
+              :figure="f.now"
+              :name="f.name"
+            />
           </p>
         </li>
       </ul>
@@ -46,18 +53,19 @@ const title = (id: string) => columns.value.find((c) => c.id === id)?.title ?? '
     <div v-if="answer" class="mt-8 grid gap-6 lg:grid-cols-2">
       <section class="sheet p-5">
         <UseMap v-if="answer.map" :map="answer.map" />
-        <p v-else class="text-soft">A map of use takes two banks that cover the need.</p>
+        <p v-else class="text-soft">{{ phrase('compare.doubt_part.map_use_takes_two') }}</p>
         <p class="mt-4 text-sm text-pretty text-soft">
-          {{ answer.draws.toLocaleString('en').replace(',', '\u202f') }} futures are drawn, always
-          the same ones: price, cycles, calendar life, what comes besides and failures for each
-          bank, and for all of them use, accidents, price change, tariff, warmth, the health at
-          which lead-acid is replaced, and what the last bank fetches.
+          {{
+            phrase('compare.doubt_part.futures_drawn_always_same', {
+              draws: answer.draws.toLocaleString('en').replace(',', '\u202f'),
+            })
+          }}
         </p>
       </section>
       <section v-if="answer.tornado" class="sheet p-5">
         <SwingPicture :tornado="answer.tornado" />
       </section>
     </div>
-    <p v-else class="text-soft">Drawing futures and looking where costs meet …</p>
+    <p v-else class="text-soft">{{ phrase('compare.doubt_part.drawing_futures_looking_where') }}</p>
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
@@ -19,17 +20,17 @@ const { answer } = useAsked<Schemas['EqualTermsListView']>(
     }),
 )
 const NAMES: Record<string, string> = {
-  usable: 'Equal usable energy',
-  depth: 'Equal depth',
-  label: 'Equal label',
-  bought: 'As bought',
+  usable: phrase('compare.equal_terms.equal_usable_energy'),
+  depth: phrase('compare.equal_terms.equal_depth'),
+  label: phrase('compare.equal_terms.equal_label'),
+  bought: phrase('compare.equal_terms.bought'),
 }
 const ROWS = [
-  { key: 'usable', name: 'Usable energy' },
-  { key: 'kg', name: 'Weight' },
-  { key: 'purchase', name: 'Batteries to buy' },
-  { key: 'lifetime', name: 'Lifetime cost' },
-  { key: 'per_cycle', name: 'Lifetime cost per plan cycle' },
+  { key: 'usable', name: phrase('compare.equal_terms.usable_energy') },
+  { key: 'kg', name: phrase('compare.equal_terms.weight') },
+  { key: 'purchase', name: phrase('compare.equal_terms.batteries_buy') },
+  { key: 'lifetime', name: phrase('compare.equal_terms.lifetime_cost') },
+  { key: 'per_cycle', name: phrase('compare.equal_terms.lifetime_cost_per_plan') },
 ]
 const term = computed(() => answer.value?.equal_terms.find((t) => t.key === chosen.value))
 const columns = computed(() =>
@@ -47,8 +48,12 @@ defineExpose({ show })
 
 <template>
   <div ref="root" data-terms>
-    <h2 class="text-xl">On equal terms</h2>
-    <RadioGroup v-model="chosen" class="mt-2 flex flex-wrap gap-2" aria-label="On which terms">
+    <h2 class="text-xl">{{ phrase('compare.equal_terms.equal_terms') }}</h2>
+    <RadioGroup
+      v-model="chosen"
+      class="mt-2 flex flex-wrap gap-2"
+      :aria-label="phrase('compare.equal_terms.terms')"
+    >
       <RadioGroupOption
         v-for="t in answer?.equal_terms ?? []"
         :key="t.key"
@@ -67,7 +72,7 @@ defineExpose({ show })
       class="relative mt-3 overflow-x-auto"
       tabindex="0"
       role="region"
-      aria-label="On equal terms"
+      :aria-label="phrase('compare.equal_terms.equal_terms')"
     >
       <table class="w-full">
         <thead>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import { usePlan } from '@/stores/plan'
 import { useBanks } from '@/stores/useBanks'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
@@ -12,22 +13,22 @@ const plan = usePlan()
 const { putUp, full } = useBanks()
 const verdict = computed(() => plan.rig!.compare.verdict)
 const FIGURES = [
-  ['outlay', 'On the day'],
-  ['p50', 'In the middle'],
-  ['p90', 'One future of ten'],
-  ['kg', 'Weight'],
-  ['share', 'Cheapest in'],
+  ['outlay', phrase('compare.found_for_you.day')],
+  ['p50', phrase('compare.found_for_you.middle')],
+  ['p90', phrase('compare.found_for_you.future_ten')],
+  ['kg', phrase('compare.found_for_you.weight')],
+  ['share', phrase('compare.found_for_you.cheapest')],
 ] as const
 </script>
 
 <template>
   <section data-found-for-you>
-    <h2 class="text-xl">Found for you in the catalogue</h2>
+    <h2 class="text-xl">{{ phrase('compare.found_for_you.found_catalogue') }}</h2>
     <p v-if="plan.rig!.searching" class="mt-1 text-soft" role="status">
-      Looking through the catalogue …
+      {{ phrase('compare.found_for_you.looking_through_catalogue') }}
     </p>
     <p v-else-if="!verdict.found.length" class="mt-1 text-soft">
-      Nothing in the catalogue beats what you put up of its class.
+      {{ phrase('compare.found_for_you.nothing_catalogue_beats_put') }}
     </p>
     <p v-if="verdict.doubt.length" class="mt-1 max-w-3xl">
       <SentenceText :tokens="verdict.doubt" />
@@ -48,8 +49,12 @@ const FIGURES = [
           <span>
             {{ f.title }}
             <span class="block text-sm font-normal text-soft">
-              {{ f.layout }}<b v-if="f.wins" class="font-semibold text-sea"> · the verdict</b
-              ><b v-if="f.out" class="font-semibold text-stop"> · out</b>
+              {{ f.layout
+              }}<b v-if="f.wins" class="font-semibold text-sea">
+                {{ phrase('compare.found_for_you.verdict') }}</b
+              ><b v-if="f.out" class="font-semibold text-stop">
+                {{ phrase('compare.found_for_you.out') }}</b
+              >
             </span>
           </span>
         </p>
@@ -65,10 +70,10 @@ const FIGURES = [
           type="button"
           class="btn min-h-9 px-3 text-sm"
           :disabled="full"
-          :aria-label="`Put ${f.title} up for comparison`"
+          :aria-label="phrase('compare.found_for_you.put_up_comparison', { title: f.title })"
           @click="putUp(f)"
         >
-          <Plus :size="15" aria-hidden="true" /> Put it up
+          <Plus :size="15" aria-hidden="true" /> {{ phrase('compare.found_for_you.put_up') }}
         </button>
       </li>
     </ul>

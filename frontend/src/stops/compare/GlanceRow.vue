@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import { usePlan } from '@/stores/plan'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import FigureLink from '@/ui/FigureLink.vue'
@@ -8,10 +9,10 @@ import { computed } from 'vue'
 const plan = usePlan()
 const compare = computed(() => plan.rig!.compare)
 const NAMES: Record<string, string> = {
-  usable_wh: 'Usable',
-  kg: 'Weight',
-  design_cycles: 'Cycle life',
-  per_cycle: 'Per cycle',
+  usable_wh: phrase('compare.glance_row.usable'),
+  kg: phrase('compare.glance_row.weight'),
+  design_cycles: phrase('compare.glance_row.cycle_life'),
+  per_cycle: phrase('compare.glance_row.per_cycle'),
 }
 const rows = computed(() => compare.value.rows.filter((r) => r.headline))
 const most = computed(() =>
@@ -44,7 +45,7 @@ const cards = computed(() =>
 </script>
 
 <template>
-  <section aria-label="The candidates at a glance">
+  <section :aria-label="phrase('compare.glance_row.candidates_glance')">
     <ul class="grid grid-cols-[repeat(auto-fill,minmax(17.5rem,1fr))] gap-3">
       <li
         v-for="c in cards"
@@ -58,8 +59,12 @@ const cards = computed(() =>
           <span>
             {{ c.title }}
             <span class="block font-sans text-sm font-normal text-soft">
-              {{ c.layout }}<b v-if="c.found" class="font-semibold text-sea"> · found for you</b
-              ><b v-if="c.stop" class="font-semibold text-stop"> · out</b>
+              {{ c.layout
+              }}<b v-if="c.found" class="font-semibold text-sea">
+                {{ phrase('compare.glance_row.found') }}</b
+              ><b v-if="c.stop" class="font-semibold text-stop">
+                {{ phrase('compare.glance_row.out') }}</b
+              >
             </span>
           </span>
         </h3>
@@ -87,8 +92,9 @@ const cards = computed(() =>
         </dl>
         <div class="mt-auto pt-3 text-sm">
           <p class="text-soft">
-            Lifetime cost, eight futures of ten:
-            <FigureLink :figure="c.future.p10" class="text-ink" /> to
+            {{ phrase('compare.glance_row.lifetime_cost_eight_futures') }}
+            <FigureLink :figure="c.future.p10" class="text-ink" />
+            {{ phrase('compare.glance_row.to') }}
             <FigureLink :figure="c.future.p90" class="text-ink" />
           </p>
           <div class="relative mt-1.5 h-3" aria-hidden="true">
@@ -108,10 +114,11 @@ const cards = computed(() =>
             />
           </div>
           <p v-if="c.future.share" class="mt-1">
-            Cheapest in
-            <FigureLink :figure="c.future.share" class="font-semibold" data-share /> of them
+            {{ phrase('compare.glance_row.cheapest') }}
+            <FigureLink :figure="c.future.share" class="font-semibold" data-share />
+            {{ phrase('compare.glance_row.of_them') }}
           </p>
-          <p v-else class="mt-1 text-soft">Not in the running</p>
+          <p v-else class="mt-1 text-soft">{{ phrase('compare.glance_row.running') }}</p>
         </div>
       </li>
     </ul>

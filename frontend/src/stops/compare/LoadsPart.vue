@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
@@ -24,30 +25,37 @@ const most = computed(() =>
 
 <template>
   <div v-if="answer" :aria-busy="asking" data-load-costs>
-    <h2 class="text-xl">The cheapest watt-hour is the one that is not drawn</h2>
+    <h2 class="text-xl">{{ phrase('compare.loads_part.cheapest_watt_hour_drawn') }}</h2>
     <p class="max-w-3xl text-pretty text-soft">
-      What each load causes in {{ answer.bank }}: its share of the batteries, of their weight, and
-      of their cost over the years without extras. Put beside it what a thriftier one draws and
-      costs.
+      {{ phrase('compare.loads_part.load_causes_share_batteries', { bank: answer.bank }) }}
     </p>
     <ul v-if="advice.length" class="mt-3 space-y-1" data-advice>
       <li v-for="l in advice" :key="l.id" class="text-lg font-semibold">
         <SentenceText :tokens="l.says!" />
       </li>
     </ul>
-    <div class="relative mt-4 overflow-x-auto" tabindex="0" role="region" aria-label="Each load">
+    <div
+      class="relative mt-4 overflow-x-auto"
+      tabindex="0"
+      role="region"
+      :aria-label="phrase('compare.loads_part.load')"
+    >
       <table class="w-full min-w-[58rem]">
         <thead>
           <tr class="text-left text-sm text-soft">
-            <th class="w-64 py-1 pr-4 font-semibold">Load</th>
-            <th class="pr-4 font-semibold">From the bank a day</th>
-            <th class="pr-4 font-semibold">Batteries</th>
-            <th class="pr-4 font-semibold">Weight</th>
-            <th class="pr-4 font-semibold">Over the years</th>
-            <th class="pr-4 font-semibold">A quarter less of it frees</th>
-            <th class="w-24 pr-2 font-semibold">A thriftier one draws</th>
-            <th class="w-28 pr-4 font-semibold">and costs</th>
-            <th class="font-semibold">and frees</th>
+            <th class="w-64 py-1 pr-4 font-semibold">{{ phrase('compare.loads_part.load_2') }}</th>
+            <th class="pr-4 font-semibold">{{ phrase('compare.loads_part.bank_day') }}</th>
+            <th class="pr-4 font-semibold">{{ phrase('compare.loads_part.batteries') }}</th>
+            <th class="pr-4 font-semibold">{{ phrase('compare.loads_part.weight') }}</th>
+            <th class="pr-4 font-semibold">{{ phrase('compare.loads_part.over_years') }}</th>
+            <th class="pr-4 font-semibold">
+              {{ phrase('compare.loads_part.quarter_less_frees') }}
+            </th>
+            <th class="w-24 pr-2 font-semibold">
+              {{ phrase('compare.loads_part.thriftier_draws') }}
+            </th>
+            <th class="w-28 pr-4 font-semibold">{{ phrase('compare.loads_part.costs') }}</th>
+            <th class="font-semibold">{{ phrase('compare.loads_part.frees') }}</th>
           </tr>
         </thead>
         <tbody>
@@ -65,7 +73,14 @@ const most = computed(() =>
                 aria-hidden="true"
               />
               <span v-if="l.strings" class="block text-sm text-soft">
-                without it {{ l.strings === 1 ? 'one string' : `${l.strings} strings` }} fewer
+                {{
+                  phrase('compare.loads_part.without_fewer', {
+                    strings:
+                      l.strings === 1
+                        ? phrase('compare.loads_part.string')
+                        : phrase('compare.loads_part.strings', { strings: l.strings }),
+                  })
+                }}
               </span>
             </th>
             <td class="py-2 pr-4 whitespace-nowrap"><FigureLink :figure="l.bank_wh" /></td>
@@ -76,24 +91,24 @@ const most = computed(() =>
             <td class="py-2 pr-4 whitespace-nowrap"><FigureLink :figure="l.kept" /></td>
             <td class="py-2 pr-4 whitespace-nowrap">
               <FigureLink v-if="l.quarter" :figure="l.quarter" />
-              <span v-else class="text-soft">runs by itself</span>
+              <span v-else class="text-soft">{{ phrase('compare.loads_part.runs_itself') }}</span>
             </td>
             <td class="py-1 pr-2">
               <PlanField
                 :path="`/day/loads/${l.index}/thrifty_w`"
-                :label="`What a thriftier ${l.name} draws`"
+                :label="phrase('compare.loads_part.thriftier_draws_2', { name: l.name })"
                 bare
                 unit="W"
-                :called="`${l.name}: a thriftier one`"
+                :called="phrase('compare.loads_part.thriftier', { name: l.name })"
               />
             </td>
             <td class="py-1 pr-4">
               <PlanField
                 :path="`/day/loads/${l.index}/thrifty_price`"
-                :label="`What a thriftier ${l.name} costs`"
+                :label="phrase('compare.loads_part.thriftier_costs', { name: l.name })"
                 bare
                 :unit="plan.rig!.units.currency"
-                :called="`${l.name}: price of a thriftier one`"
+                :called="phrase('compare.loads_part.price_thriftier', { name: l.name })"
               />
             </td>
             <td class="py-2 whitespace-nowrap">

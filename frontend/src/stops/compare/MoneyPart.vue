@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import { usePlan } from '@/stores/plan'
 import AssumptionField from '@/ui/AssumptionField.vue'
 import CumulativeChart from '@/charts/CumulativeChart.vue'
@@ -20,16 +21,16 @@ const column = computed(
     columns.value[0],
 )
 const EXITS = [
-  { value: 0.5, name: 'Take it along' },
-  { value: 0.3, name: 'Leave it to the buyer' },
-  { value: 0, name: 'Reckon with nothing' },
+  { value: 0.5, name: phrase('compare.money_part.take_along') },
+  { value: 0.3, name: phrase('compare.money_part.leave_buyer') },
+  { value: 0, name: phrase('compare.money_part.reckon_nothing') },
 ]
 const share = computed(
   () => plan.rig!.assumptions.find((a) => a.key === 'exit_share')?.value ?? null,
 )
 
 function leave(value: number) {
-  plan.edit('what becomes of the last bank', {
+  plan.edit(phrase('compare.money_part.becomes_last_bank'), {
     op: 'add',
     path: '/plan/overrides/exit_share',
     value,
@@ -45,9 +46,9 @@ function leave(value: number) {
   </div>
   <section class="sheet mt-6 p-5">
     <div class="flex flex-wrap items-end justify-between gap-3">
-      <h2 class="text-xl">What comes besides the batteries</h2>
+      <h2 class="text-xl">{{ phrase('compare.money_part.comes_besides_batteries') }}</h2>
       <label class="text-sm">
-        <span class="eyebrow mb-1 block">For which bank</span>
+        <span class="eyebrow mb-1 block">{{ phrase('compare.money_part.bank') }}</span>
         <select
           class="field w-auto"
           :value="column?.id"
@@ -63,30 +64,30 @@ function leave(value: number) {
     <BesidesList v-if="column" :column="column" />
   </section>
   <section class="sheet mt-6 p-5">
-    <h2 class="text-xl">How it is reckoned</h2>
+    <h2 class="text-xl">{{ phrase('compare.money_part.how_reckoned') }}</h2>
     <div class="mt-3 grid items-start gap-x-6 gap-y-4 sm:grid-cols-2 lg:grid-cols-4">
       <PlanChoice
         path="/plan/labour"
-        label="Who puts it in"
+        :label="phrase('compare.money_part.who_puts')"
         :value="plan.document.plan.labour"
         :options="[
-          { value: 'own', name: 'Your own hands' },
-          { value: 'workshop', name: 'A workshop' },
+          { value: 'own', name: phrase('compare.money_part.own_hands') },
+          { value: 'workshop', name: phrase('compare.money_part.workshop') },
         ]"
       />
       <PlanChoice
         path="/plan/life_basis"
-        label="Life to reckon with"
+        :label="phrase('compare.money_part.life_reckon')"
         :value="plan.document.plan.life_basis"
         :options="[
-          { value: null, name: 'As the house rule' },
-          { value: 'likely', name: 'Likely: cycles, years, accidents' },
-          { value: 'warranty', name: 'The warranty only' },
-          { value: 'label_cycles', name: 'Label cycles only' },
+          { value: null, name: phrase('compare.money_part.house_rule') },
+          { value: 'likely', name: phrase('compare.money_part.likely_cycles_years_accidents') },
+          { value: 'warranty', name: phrase('compare.money_part.warranty') },
+          { value: 'label_cycles', name: phrase('compare.money_part.label_cycles') },
         ]"
       />
       <fieldset>
-        <legend class="eyebrow mb-1">The last bank, at the end</legend>
+        <legend class="eyebrow mb-1">{{ phrase('compare.money_part.last_bank_end') }}</legend>
         <div class="flex flex-wrap gap-1.5">
           <button
             v-for="e in EXITS"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import { usePlan } from '@/stores/plan'
 import AssumptionField from '@/ui/AssumptionField.vue'
 import SentenceText from '@/ui/SentenceText.vue'
@@ -15,8 +16,8 @@ const SET_BY: Record<number, string[]> = {
 
 <template>
   <section data-rules>
-    <h2 class="text-xl">How the rules came to it</h2>
-    <p class="max-w-3xl text-soft">In this order. What stands in a field is yours to change.</p>
+    <h2 class="text-xl">{{ phrase('compare.rule_steps.how_rules_came') }}</h2>
+    <p class="max-w-3xl text-soft">{{ phrase('compare.rule_steps.order_stands_field_yours') }}</p>
     <ol class="mt-2 divide-y divide-line border-y border-line">
       <li
         v-for="s in steps"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import { usePlan } from '@/stores/plan'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import FigureLink from '@/ui/FigureLink.vue'
@@ -14,13 +15,14 @@ const most = computed(() =>
 <template>
   <div class="relative overflow-x-auto" data-same-label>
     <p class="mb-3 sticky left-0 max-w-[min(48rem,calc(100vw-5rem))] text-pretty text-soft">
-      The first line compares labels, as a shop window does. Each further line corrects for one
-      thing that the label does not say. The bars show the price against the first bank.
+      {{ phrase('compare.same_label.first_line_compares_labels') }}
     </p>
     <table class="w-full border-collapse">
       <thead>
         <tr>
-          <th class="pb-2 text-left"><span class="sr-only">Correction</span></th>
+          <th class="pb-2 text-left">
+            <span class="sr-only">{{ phrase('compare.same_label.correction') }}</span>
+          </th>
           <th
             v-for="c in compare.compared_banks"
             :key="c.id"
@@ -55,7 +57,11 @@ const most = computed(() =>
                   }"
                 />
               </span>
-              <FigureLink :figure="step.ratios[i]!" name="Against the first" class="text-sm" />
+              <FigureLink
+                :figure="step.ratios[i]!"
+                :name="phrase('compare.same_label.against_first')"
+                class="text-sm"
+              />
               <span class="-ml-1.5 text-sm text-soft" aria-hidden="true">×</span>
             </span>
           </td>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
@@ -20,12 +21,12 @@ const apart = computed(() => answer.value?.schools.filter((s) => !s.same).length
 
 <template>
   <section data-schools :aria-busy="asking">
-    <h2 class="text-xl">What each school would say</h2>
+    <h2 class="text-xl">{{ phrase('compare.school_row.school_say') }}</h2>
     <p v-if="answer" class="max-w-3xl text-soft">
       {{
         apart
-          ? 'Knowledgeable people disagree on this rig. Your own changes to assumptions hold for all three.'
-          : 'On this rig all three come to the same.'
+          ? phrase('compare.school_row.knowledgeable_people_disagree_rig')
+          : phrase('compare.school_row.rig_three_come_same')
       }}
     </p>
     <div v-if="answer" class="mt-3 grid gap-3 lg:grid-cols-3">
@@ -36,18 +37,22 @@ const apart = computed(() => answer.value?.schools.filter((s) => !s.same).length
         :class="s.here ? 'outline-2 outline-sea' : ''"
         :data-school="s.key"
       >
-        <p class="eyebrow">{{ s.name }}{{ s.here ? ', in force' : '' }}</p>
+        <p class="eyebrow">{{ s.name }}{{ s.here ? phrase('compare.school_row.force') : '' }}</p>
         <h3 class="mt-1 text-lg leading-snug"><SentenceText :tokens="s.headline" /></h3>
         <p class="mt-2 text-sm">
-          Wants <FigureLink :figure="s.need" class="font-semibold" /> between charges<template
-            v-if="s.cost"
-          >
-            and comes to <FigureLink :figure="s.cost" class="font-semibold" /></template
+          {{ phrase('compare.school_row.wants') }}
+          <FigureLink :figure="s.need" class="font-semibold" />
+          {{ phrase('compare.school_row.between_charges')
+          }}<template v-if="s.cost">
+            {{ phrase('compare.school_row.comes') }}
+            <FigureLink :figure="s.cost" class="font-semibold" /></template
           >.
         </p>
         <p class="mt-2 text-sm text-pretty text-soft">{{ s.argues }}</p>
         <details v-if="!s.same" class="mt-2 text-sm">
-          <summary class="text-soft underline decoration-dotted underline-offset-4">Why</summary>
+          <summary class="text-soft underline decoration-dotted underline-offset-4">
+            {{ phrase('compare.school_row.why') }}
+          </summary>
           <p class="mt-1 leading-snug">
             <template v-for="(c, i) in s.card" :key="i"
               ><SentenceText :tokens="c" />{{ ' ' }}</template
@@ -56,6 +61,8 @@ const apart = computed(() => answer.value?.schools.filter((s) => !s.same).length
         </details>
       </article>
     </div>
-    <p v-else class="mt-2 text-soft">Reckoning under each house rule …</p>
+    <p v-else class="mt-2 text-soft">
+      {{ phrase('compare.school_row.reckoning_under_house_rule') }}
+    </p>
   </section>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
@@ -29,7 +30,7 @@ const advice = computed(() => answer.value?.loads.filter((l) => l.better && l.sa
           params: { id: plan.rig!.id, stop: 'compare' },
           query: { part: 'loads' },
         }"
-        >Each load</RouterLink
+        >{{ phrase('compare.spend_elsewhere.load') }}</RouterLink
       >
     </li>
   </ul>

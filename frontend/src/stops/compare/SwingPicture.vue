@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import type { Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
@@ -32,18 +33,26 @@ const bar = (s: Schemas['SwingView']) => {
 <template>
   <figure data-tornado>
     <figcaption>
-      <h2 class="text-xl">What moves the answer most</h2>
+      <h2 class="text-xl">{{ phrase('compare.swing_picture.moves_answer') }}</h2>
       <p class="text-sm text-pretty text-soft">
-        What {{ title(tornado.winner) }} saves against {{ title(tornado.rival) }}: as planned
-        <FigureLink :figure="tornado.saving" class="font-semibold text-ink" />. Each bar takes one
-        assumption over its range. Left of the dark line the rival is cheaper.
+        {{
+          phrase('compare.swing_picture.saves_against_planned', {
+            winner: title(tornado.winner),
+            rival: title(tornado.rival),
+          })
+        }}
+        <FigureLink :figure="tornado.saving" class="font-semibold text-ink" />{{
+          phrase('compare.swing_picture.bar_takes_assumption_over')
+        }}
       </p>
     </figcaption>
     <ul class="mt-3 space-y-2.5">
       <li v-for="s in shown" :key="s.key" :data-swing="s.key">
         <p class="text-sm leading-tight">
           {{ s.name }}
-          <b v-if="s.changes_winner" class="font-semibold text-care">flips it</b>
+          <b v-if="s.changes_winner" class="font-semibold text-care">{{
+            phrase('compare.swing_picture.flips')
+          }}</b>
         </p>
         <div class="relative mt-0.5 h-4 rounded bg-well">
           <span
@@ -57,10 +66,12 @@ const bar = (s: Schemas['SwingView']) => {
         </div>
         <p class="flex justify-between gap-4 text-sm text-soft">
           <span
-            ><FigureLink :figure="s.low" />: <FigureLink :figure="s.at_low" name="Saved then"
+            ><FigureLink :figure="s.low" />:
+            <FigureLink :figure="s.at_low" :name="phrase('compare.swing_picture.saved_then')"
           /></span>
           <span
-            ><FigureLink :figure="s.high" />: <FigureLink :figure="s.at_high" name="Saved then"
+            ><FigureLink :figure="s.high" />:
+            <FigureLink :figure="s.at_high" :name="phrase('compare.swing_picture.saved_then')"
           /></span>
         </p>
       </li>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import { usePlan } from '@/stores/plan'
 import FindingList from '@/ui/FindingList.vue'
 import SentenceText from '@/ui/SentenceText.vue'
@@ -28,7 +29,7 @@ const terms = ref<InstanceType<typeof EqualTerms> | null>(null)
     data-equalise
     @click="terms?.show('usable')"
   >
-    Make them equal in usable energy
+    {{ phrase('compare.table_part.make_equal_usable_energy') }}
   </button>
   <section class="sheet mt-5 p-5"><CompareTable /></section>
   <section class="sheet mt-6 p-5"><EqualTerms ref="terms" /></section>
@@ -43,9 +44,9 @@ const terms = ref<InstanceType<typeof EqualTerms> | null>(null)
         :class="sameLabel ? 'translate-x-[1.15rem] bg-onsea' : 'bg-edge'"
       />
     </Switch>
-    <SwitchLabel class="font-semibold"
-      >Same label: begin with the naive comparison and correct it</SwitchLabel
-    >
+    <SwitchLabel class="font-semibold">{{
+      phrase('compare.table_part.same_label_begin_naive')
+    }}</SwitchLabel>
   </SwitchGroup>
   <section v-if="sameLabel" class="sheet mt-3 p-5"><SameLabel /></section>
   <section v-if="compare.rundown.length" class="sheet mt-6 p-5"><RundownChart /></section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import type { Schemas } from '@/api/client'
 import DataTable from '@/charts/DataTable.vue'
 import { numberOf } from '@/charts/sameClass'
@@ -54,7 +55,12 @@ const told = computed(() => {
   if (!at) return ''
   const c = columns.value[props.map.cheapest[at.j]![at.i]!]!
   const gap = props.map.gap[at.j]![at.i]! * 100
-  return `${Math.round(nights.value[at.i]!)} nights a year for ${Math.round(years.value[at.j]!)} years: ${c.title}, the next one ${gap < 1 ? 'less than 1' : Math.round(gap)} % dearer.`
+  return phrase('compare.use_map.nights_year_years_next', {
+    nights: Math.round(nights.value[at.i]!),
+    years: Math.round(years.value[at.j]!),
+    title: c.title,
+    gap: gap < 1 ? phrase('compare.use_map.less_1') : Math.round(gap),
+  })
 })
 const summary = computed(() =>
   used.value.map((c) => {
@@ -69,11 +75,11 @@ const hatch = (c: { battery_class: string }) => c.battery_class !== 'lfp'
 <template>
   <figure data-map>
     <figcaption>
-      <h2 class="text-xl">Who is cheapest, by use</h2>
+      <h2 class="text-xl">{{ phrase('compare.use_map.who_cheapest_use') }}</h2>
       <p class="text-sm text-pretty text-soft">
-        The pin is you. Pale cells are within a twentieth of the next bank.
+        {{ phrase('compare.use_map.pin_pale_cells_within') }}
         <template v-if="map.supposed">
-          As if all of these would do, which not all of them will.
+          {{ phrase('compare.use_map.as_if_all_of') }}
         </template>
       </p>
     </figcaption>
@@ -90,7 +96,7 @@ const hatch = (c: { battery_class: string }) => c.battery_class !== 'lfp'
       :viewBox="`0 0 ${W} ${H}`"
       class="w-full"
       role="img"
-      aria-label="Map of the cheapest bank by nights a year and years kept"
+      :aria-label="phrase('compare.use_map.map_cheapest_bank_nights')"
       @pointerleave="over = null"
     >
       <defs>
@@ -132,9 +138,11 @@ const hatch = (c: { battery_class: string }) => c.battery_class !== 'lfp'
         <text v-for="t in ticks(years, 7)" :key="t" :x="LEFT - 6" :y="y(t) + 4" text-anchor="end">
           {{ t }}
         </text>
-        <text :x="(LEFT + W) / 2" :y="H - 6" text-anchor="middle">nights off-grid a year</text>
+        <text :x="(LEFT + W) / 2" :y="H - 6" text-anchor="middle">
+          {{ phrase('compare.use_map.nights_off_grid_year') }}
+        </text>
         <text :transform="`translate(11 ${(H - BOTTOM) / 2}) rotate(-90)`" text-anchor="middle">
-          years kept
+          {{ phrase('compare.use_map.years_kept') }}
         </text>
       </g>
       <g
@@ -146,6 +154,9 @@ const hatch = (c: { battery_class: string }) => c.battery_class !== 'lfp'
       </g>
     </svg>
     <p class="min-h-5 text-sm text-soft">{{ told }}</p>
-    <DataTable :head="['Cheapest', 'Share of the map']" :rows="summary" />
+    <DataTable
+      :head="[phrase('compare.use_map.cheapest'), phrase('compare.use_map.share_map')]"
+      :rows="summary"
+    />
   </figure>
 </template>

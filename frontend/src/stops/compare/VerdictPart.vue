@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import { usePlan } from '@/stores/plan'
 import { STOP_NAMES, type Stop } from '@/router'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
@@ -21,8 +22,8 @@ const winner = computed(() =>
 )
 const sides = computed(() =>
   [
-    { key: 'for', name: 'For it', icon: Plus },
-    { key: 'against', name: 'Against it', icon: Minus },
+    { key: 'for', name: phrase('compare.verdict_part.for_it'), icon: Plus },
+    { key: 'against', name: phrase('compare.verdict_part.against'), icon: Minus },
   ].map((s) => ({ ...s, list: verdict.value.reasons.filter((r) => r.side === s.key) })),
 )
 const all = computed(() => [...compare.value.compared_banks, ...verdict.value.found])
@@ -50,9 +51,9 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
         <SentenceText :tokens="s" />{{ ' ' }}
       </template>
     </p>
-    <RouterLink v-if="verdict.question" class="btn mt-4" data-question :to="to(verdict.question)"
-      >Answer this on {{ STOP_NAMES[verdict.question as Stop] }}</RouterLink
-    >
+    <RouterLink v-if="verdict.question" class="btn mt-4" data-question :to="to(verdict.question)">{{
+      phrase('compare.verdict_part.answer', { STOP_NAMES: STOP_NAMES[verdict.question as Stop] })
+    }}</RouterLink>
     <SpendElsewhere v-if="verdict.kind === 'buy'" />
     <ReportLinks class="mt-5" />
   </section>
@@ -73,7 +74,9 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
             />
             <p>
               <SentenceText :tokens="r.says" />
-              <b v-if="r.cared" class="ml-1 text-sm font-semibold text-sea">you care about this</b>
+              <b v-if="r.cared" class="ml-1 text-sm font-semibold text-sea">{{
+                phrase('compare.verdict_part.care_about')
+              }}</b>
               <RouterLink
                 v-if="r.stop !== 'compare'"
                 :to="to(r.stop)"
@@ -82,13 +85,15 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
               >
             </p>
           </li>
-          <li v-if="!s.list.length" class="text-soft">Nothing.</li>
+          <li v-if="!s.list.length" class="text-soft">
+            {{ phrase('compare.verdict_part.nothing') }}
+          </li>
         </ul>
       </div>
     </section>
     <WhatFlips class="mt-8" />
     <section v-if="verdict.outs.length" class="mt-8" data-outs>
-      <h2 class="text-xl">Out, and what would bring them back</h2>
+      <h2 class="text-xl">{{ phrase('compare.verdict_part.out_bring_back') }}</h2>
       <ul class="mt-2 divide-y divide-line border-y border-line">
         <li
           v-for="o in verdict.outs"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import { usePlan } from '@/stores/plan'
 import { useRoute } from 'vue-router'
 import FigureLink from '@/ui/FigureLink.vue'
@@ -15,17 +16,18 @@ const verdict = computed(() => plan.rig!.compare.verdict)
 
 <template>
   <section data-turns :aria-busy="asking">
-    <h2 class="text-xl">When it would be another</h2>
+    <h2 class="text-xl">{{ phrase('compare.what_flips.when_another') }}</h2>
     <p v-if="verdict.runner_text" class="mt-1">
-      The runner-up is <b class="font-semibold">{{ verdict.runner_text }}</b>.
+      {{ phrase('compare.what_flips.runner_up') }}
+      <b class="font-semibold">{{ verdict.runner_text }}</b>.
     </p>
     <template v-if="answer">
       <p v-if="!answer.verdict_changes.length" class="mt-1 text-soft">
-        At no number of off-grid nights a year does the verdict change.
+        {{ phrase('compare.what_flips.number_off_grid_nights') }}
       </p>
       <ul v-else class="mt-2 space-y-1.5">
         <li class="grid gap-x-3 leading-snug sm:grid-cols-[9.5rem_1fr]">
-          <span>Below that</span>
+          <span>{{ phrase('compare.what_flips.below') }}</span>
           <SentenceText :tokens="answer.verdict_changes[0]!.before" />
         </li>
         <li
@@ -35,7 +37,9 @@ const verdict = computed(() => plan.rig!.compare.verdict)
           data-turn
         >
           <span
-            >From <FigureLink :figure="t.nights" class="font-semibold" data-turn-nights /> on</span
+            >{{ phrase('compare.what_flips.from') }}
+            <FigureLink :figure="t.nights" class="font-semibold" data-turn-nights />
+            {{ phrase('compare.what_flips.on') }}</span
           >
           <SentenceText :tokens="t.after" />
         </li>
@@ -48,10 +52,12 @@ const verdict = computed(() => plan.rig!.compare.verdict)
             params: { id: plan.rig!.id, stop: 'compare' },
             query: { part: 'doubt' },
           }"
-          >Years, prices, life, extras, depth and temperature at which it flips</RouterLink
+          >{{ phrase('compare.what_flips.years_prices_life_extras') }}</RouterLink
         >
       </p>
     </template>
-    <p v-else class="mt-1 text-soft">Trying other numbers of nights …</p>
+    <p v-else class="mt-1 text-soft">
+      {{ phrase('compare.what_flips.trying_other_numbers_nights') }}
+    </p>
   </section>
 </template>

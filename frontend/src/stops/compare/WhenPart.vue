@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/compare'
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
@@ -23,26 +24,30 @@ const column = (id: string) => columns.value.find((c) => c.id === id)
 <template>
   <div v-if="answer" :aria-busy="asking">
     <section data-options>
-      <h2 class="text-xl">When</h2>
+      <h2 class="text-xl">{{ phrase('compare.when_part.when') }}</h2>
       <p class="max-w-3xl text-soft">
-        The bank of the verdict, bought in other ways; all within the years that you keep the rig.
+        {{ phrase('compare.when_part.bank_verdict_bought_other') }}
       </p>
-      <p v-if="!answer.purchase_options.length" class="mt-2">The verdict does not say to buy.</p>
+      <p v-if="!answer.purchase_options.length" class="mt-2">
+        {{ phrase('compare.when_part.verdict_say_buy') }}
+      </p>
       <div
         v-else
         class="relative mt-3 overflow-x-auto"
         tabindex="0"
         role="region"
-        aria-label="Ways to buy"
+        :aria-label="phrase('compare.when_part.ways_buy')"
       >
         <table class="w-full min-w-[44rem]">
           <thead>
             <tr class="text-left text-sm text-soft">
-              <th class="py-1 pr-4 font-semibold">How</th>
-              <th class="pr-4 font-semibold">Cash on the day</th>
-              <th class="pr-4 font-semibold">Over the years</th>
-              <th class="pr-4 font-semibold">Against buying now</th>
-              <th class="font-semibold">What it gives</th>
+              <th class="py-1 pr-4 font-semibold">{{ phrase('compare.when_part.how') }}</th>
+              <th class="pr-4 font-semibold">{{ phrase('compare.when_part.cash_day') }}</th>
+              <th class="pr-4 font-semibold">{{ phrase('compare.when_part.over_years') }}</th>
+              <th class="pr-4 font-semibold">
+                {{ phrase('compare.when_part.against_buying_now') }}
+              </th>
+              <th class="font-semibold">{{ phrase('compare.when_part.gives') }}</th>
             </tr>
           </thead>
           <tbody>
@@ -63,7 +68,7 @@ const column = (id: string) => columns.value.find((c) => c.id === id)
               <td class="max-w-md py-2 leading-snug">
                 <SentenceText :tokens="o.says" />
                 <span v-if="!o.works" class="block text-sm text-care">
-                  Meanwhile the nights of the plan are not carried.
+                  {{ phrase('compare.when_part.meanwhile_nights_plan_carried') }}
                 </span>
               </td>
             </tr>
@@ -72,8 +77,10 @@ const column = (id: string) => columns.value.find((c) => c.id === id)
       </div>
     </section>
     <section class="mt-8" data-packages>
-      <h2 class="text-xl">How much at once</h2>
-      <p class="max-w-3xl text-soft">The smallest that will do comes first; more may follow.</p>
+      <h2 class="text-xl">{{ phrase('compare.when_part.how_much_once') }}</h2>
+      <p class="max-w-3xl text-soft">
+        {{ phrase('compare.when_part.smallest_comes_first_follow') }}
+      </p>
       <article
         v-for="c in answer.candidates"
         :key="c.id"
@@ -90,14 +97,23 @@ const column = (id: string) => columns.value.find((c) => c.id === id)
             <p class="text-xl font-semibold"><FigureLink :figure="p.cash" /></p>
             <p class="text-sm text-soft">
               {{ p.strings }} {{ p.strings === 1 ? 'string' : 'strings' }},
-              <FigureLink :figure="p.usable" class="text-ink" /> usable,
+              <FigureLink :figure="p.usable" class="text-ink" />
+              {{ phrase('compare.when_part.usable') }}
               <FigureLink :figure="p.nights" class="text-ink" />
             </p>
             <p v-if="p.buys.length" class="mt-1 text-sm leading-snug">
-              With: {{ p.buys.map((b) => b.replace(/\.$/, '')).join('; ') }}.
+              {{
+                phrase('compare.when_part.with', {
+                  buys: p.buys.map((b) => b.replace(/\.$/, '')).join('; '),
+                })
+              }}
             </p>
             <p v-if="p.leaves.length" class="mt-1 text-sm leading-snug text-soft">
-              Leaves: {{ p.leaves.map((b) => b.replace(/\.$/, '')).join('; ') }}.
+              {{
+                phrase('compare.when_part.leaves', {
+                  leaves: p.leaves.map((b) => b.replace(/\.$/, '')).join('; '),
+                })
+              }}
             </p>
           </li>
         </ul>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/day'
 import type { Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
@@ -41,8 +42,10 @@ function pick(entry: Schemas['ApplianceView'] | null) {
     <div class="relative">
       <ComboboxInput
         class="field"
-        aria-label="Add from the appliance list"
-        :placeholder="`Search ${all.length} appliances: fridge, kettle, heater …`"
+        :aria-label="phrase('day.appliance_picker.add_appliance_list')"
+        :placeholder="
+          phrase('day.appliance_picker.search_appliances_fridge_kettle', { all: all.length })
+        "
         autocomplete="off"
         :display-value="() => query"
         @change="query = $event.target.value"
@@ -51,7 +54,7 @@ function pick(entry: Schemas['ApplianceView'] | null) {
         class="sheet absolute bottom-full z-20 mb-1 max-h-80 w-full overflow-y-auto py-1 shadow-xl focus:outline-none sm:w-[34rem]"
       >
         <p v-if="!found.length" class="px-3 py-2 text-soft">
-          Nothing like it in the list. Add an empty load and type its watts.
+          {{ phrase('day.appliance_picker.nothing_like_list_add') }}
         </p>
         <template v-for="[room, entries] in rooms" :key="room">
           <p class="px-3 pt-2 pb-0.5 text-sm font-semibold text-sea" aria-hidden="true">
@@ -70,7 +73,9 @@ function pick(entry: Schemas['ApplianceView'] | null) {
             >
               <span
                 >{{ a.name
-                }}<span v-if="a.critical" class="text-sm text-soft"> · critical</span></span
+                }}<span v-if="a.critical" class="text-sm text-soft">
+                  {{ phrase('day.appliance_picker.critical') }}</span
+                ></span
               >
               <span class="text-right text-soft">
                 {{ a.says }}
@@ -79,10 +84,10 @@ function pick(entry: Schemas['ApplianceView'] | null) {
                   type="button"
                   tabindex="-1"
                   class="ml-2 text-sm underline"
-                  :aria-label="`Take ${a.name} out of your list`"
+                  :aria-label="phrase('day.appliance_picker.take_out_list', { name: a.name })"
                   @click.stop.prevent="reference.forgetOwn(a.own)"
                 >
-                  forget
+                  {{ phrase('day.appliance_picker.forget') }}
                 </button>
               </span>
               <span v-if="a.note" class="col-span-2 text-sm text-soft">{{ a.note }}</span>

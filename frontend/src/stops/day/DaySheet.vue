@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/day'
 import SheetLane from './SheetLane.vue'
 import SheetProfile from './SheetProfile.vue'
 import { useLoads } from '@/stores/useLoads'
@@ -9,10 +10,10 @@ const { loads, figures } = useLoads()
 <template>
   <div data-sheet>
     <p class="mb-3 text-pretty text-soft">
-      Drag a block to move it, its ends to stretch it; draw on a free place; hold Alt to copy, or
-      touch a block and use its buttons. By keyboard: arrows move, with Shift stretch,
-      <kbd>c</kbd> copies, <kbd>Delete</kbd> removes. Times are the usual ones, the same on all
-      days, but for loads with a dot: those have their own on this day. Night is shaded.
+      {{ phrase('day.day_sheet.drag_block_move_ends') }}
+      <kbd>c</kbd> {{ phrase('day.day_sheet.copies') }}
+      <kbd>{{ phrase('day.day_sheet.delete') }}</kbd>
+      {{ phrase('day.day_sheet.removes_times_usual_ones') }}
     </p>
     <div class="space-y-1">
       <SheetLane

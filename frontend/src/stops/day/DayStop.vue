@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/day'
 import ProfileChart from '@/charts/ProfileChart.vue'
 import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
@@ -17,8 +18,8 @@ import { useLoads } from '@/stores/useLoads'
 const plan = usePlan()
 const { loads, add } = useLoads()
 const VIEWS = [
-  { key: 'table', name: 'Table', icon: Table2 },
-  { key: 'sheet', name: '24-hour sheet', icon: ChartGantt },
+  { key: 'table', name: phrase('day.day_stop.table'), icon: Table2 },
+  { key: 'sheet', name: phrase('day.day_stop.n24_hour_sheet'), icon: ChartGantt },
 ]
 const KEY = 'vast-harbor-day-view'
 const view = ref(sessionStorage.getItem(KEY) ?? 'table')
@@ -30,21 +31,29 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
 <template>
   <div class="grid items-start gap-x-8 gap-y-4 lg:grid-cols-[1fr_27rem]">
     <div>
-      <h1 class="text-3xl">The day</h1>
+      <h1 class="text-3xl">{{ phrase('day.day_stop.day') }}</h1>
       <p class="mt-1 max-w-3xl text-pretty text-soft">
-        Every load, on each kind of day that you have. Write 45 W or 12 A; 6, 1h30 or 90 min; 0.35
-        or 35 %.
+        {{ phrase('day.day_stop.every_load_kind_day') }}
       </p>
       <p class="mt-4 text-xl" data-main>
-        The bank gives
-        <FigureLink :figure="day.total" name="The day" class="text-3xl font-semibold" />
-        on this day
+        {{ phrase('day.day_stop.bank_gives') }}
+        <FigureLink
+          :figure="day.total"
+          :name="phrase('day.day_stop.day')"
+          class="text-3xl font-semibold"
+        />
+        {{ phrase('day.day_stop.day_2') }}
       </p>
     </div>
     <ProfileChart v-if="loads.length && view === 'table'" />
   </div>
   <DayTypes class="mt-5" />
-  <div v-if="loads.length" class="mt-5 flex gap-1" role="radiogroup" aria-label="View of the day">
+  <div
+    v-if="loads.length"
+    class="mt-5 flex gap-1"
+    role="radiogroup"
+    :aria-label="phrase('day.day_stop.view_day')"
+  >
     <button
       v-for="v in VIEWS"
       :key="v.key"
@@ -64,16 +73,15 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
       <LoadTable v-else />
     </template>
     <div v-else class="mx-auto max-w-lg py-8 text-center">
-      <h2 class="text-xl">What runs on a day?</h2>
+      <h2 class="text-xl">{{ phrase('day.day_stop.runs_day') }}</h2>
       <p class="mt-1 text-soft">
-        Begin with what runs longest: the fridge, the heater, the lights. Pick them from the list or
-        add your own with its watts.
+        {{ phrase('day.day_stop.begin_runs_longest_fridge') }}
       </p>
     </div>
     <div class="mt-3 flex flex-col gap-3 border-t border-line pt-4 sm:flex-row">
       <AppliancePicker class="grow" @pick="add" />
       <button type="button" class="btn" data-new @click="add()">
-        <Plus :size="16" aria-hidden="true" /> Add an empty load
+        <Plus :size="16" aria-hidden="true" /> {{ phrase('day.day_stop.add_empty_load') }}
       </button>
     </div>
   </section>
@@ -81,35 +89,38 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
   <FindingList :findings="findings" class="mt-4" />
   <DaySummary v-if="loads.length" />
   <section class="sheet mt-6 grid gap-4 p-5 sm:grid-cols-2 lg:grid-cols-4">
-    <h2 class="text-xl sm:col-span-2 lg:col-span-4">Inverter</h2>
+    <h2 class="text-xl sm:col-span-2 lg:col-span-4">{{ phrase('day.day_stop.inverter') }}</h2>
     <PlanField
       path="/day/inverter/efficiency"
-      label="Inverter efficiency"
-      hint="Most lie between 0.85 and 0.94."
+      :label="phrase('day.day_stop.inverter_efficiency')"
+      :hint="phrase('day.day_stop.lie_between_0_85')"
     />
     <PlanField
       path="/day/inverter/idle_w"
-      label="Its idle draw"
+      :label="phrase('day.day_stop.idle_draw')"
       unit="W"
-      hint="3 to 25 W by size, as long as it is on."
+      :hint="phrase('day.day_stop.n3_25_w_size')"
     />
     <PlanField
       path="/day/inverter/rated_w"
-      label="It gives at most"
+      :label="phrase('day.day_stop.gives')"
       unit="W"
-      placeholder="not known"
-      hint="For long, not for seconds: sizes cable and fuse."
+      :placeholder="phrase('day.day_stop.known')"
+      :hint="phrase('day.day_stop.long_seconds_sizes_cable')"
     />
     <PlanField
       path="/day/inverter/hours_on"
-      label="Hours it is switched on"
+      :label="phrase('day.day_stop.hours_switched')"
       unit="h"
-      placeholder="as needed"
-      hint="Empty: only while AC loads run."
+      :placeholder="phrase('day.day_stop.needed')"
+      :hint="phrase('day.day_stop.empty_while_ac_loads')"
     />
     <p class="text-soft sm:col-span-2 lg:col-span-4">
-      Inverter on <FigureLink :figure="day.inverter_hours" /> a day, idle
-      <FigureLink :figure="day.idle" />; unlisted standby <FigureLink :figure="day.standby" />.
+      {{ phrase('day.day_stop.inverter_2') }} <FigureLink :figure="day.inverter_hours" />
+      {{ phrase('day.day_stop.day_idle') }} <FigureLink :figure="day.idle" />{{
+        phrase('day.day_stop.unlisted_standby')
+      }}
+      <FigureLink :figure="day.standby" />.
     </p>
   </section>
 </template>

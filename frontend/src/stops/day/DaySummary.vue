@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/day'
 import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
@@ -19,23 +20,25 @@ const most = computed(() =>
 const together = computed(() => {
   const names = day.value.peak_loads
   return names.length > 1
-    ? `At ${day.value.peak_at}, with ${names.join(', ')} at once.`
-    : `At ${day.value.peak_at}, by ${names[0]} alone.`
+    ? phrase('day.day_summary.once', { peak_at: day.value.peak_at, names: names.join(', ') })
+    : phrase('day.day_summary.alone', { peak_at: day.value.peak_at, names: names[0] })
 })
 const NAMES: Record<string, string> = {
-  careful: 'Careful people',
-  usual: 'As listed',
-  careless: 'Careless people',
+  careful: phrase('day.day_summary.careful_people'),
+  usual: phrase('day.day_summary.listed'),
+  careless: phrase('day.day_summary.careless_people'),
 }
 const bars = computed(() => [
   ...day.value.habits.map((h) => ({ name: NAMES[h.key]!, figure: h.figure })),
-  { name: 'Cautious', figure: day.value.cautious },
-  ...(day.value.measured ? [{ name: 'Measured', figure: day.value.measured }] : []),
+  { name: phrase('day.day_summary.cautious'), figure: day.value.cautious },
+  ...(day.value.measured
+    ? [{ name: phrase('day.day_summary.measured_2'), figure: day.value.measured }]
+    : []),
 ])
 const bases = computed(() => [
-  { value: 'likely', name: 'the listed day' },
-  { value: 'cautious', name: 'the cautious day' },
-  { value: 'measured', name: 'the measured day, where there is one' },
+  { value: 'likely', name: phrase('day.day_summary.listed_day') },
+  { value: 'cautious', name: phrase('day.day_summary.cautious_day') },
+  { value: 'measured', name: phrase('day.day_summary.measured_day_where') },
 ])
 const HABITS = ['careful', 'usual', 'careless'].map((value) => ({ value, name: value }))
 </script>
@@ -43,7 +46,7 @@ const HABITS = ['careful', 'usual', 'careless'].map((value) => ({ value, name: v
 <template>
   <section class="sheet mt-6 grid gap-x-10 gap-y-6 p-5 lg:grid-cols-[1fr_1fr]">
     <div>
-      <h2 class="text-xl">How sure is it?</h2>
+      <h2 class="text-xl">{{ phrase('day.day_summary.how_sure') }}</h2>
       <ol class="mt-3 space-y-1.5">
         <li
           v-for="b in bars"
@@ -61,64 +64,83 @@ const HABITS = ['careful', 'usual', 'careless'].map((value) => ({ value, name: v
         </li>
       </ol>
       <p class="mt-2 text-sm text-soft">
-        Cautious: with the least and the most that each load may draw, nine days of ten take less.
-        Careful and careless people change what is switched by hand.
+        {{ phrase('day.day_summary.cautious_least_load_draw') }}
       </p>
       <div class="mt-4 grid gap-4 sm:grid-cols-2">
         <PlanChoice
           path="/plan/day_basis"
-          label="Plan for"
+          :label="phrase('day.day_summary.plan')"
           :value="plan.document.plan.day_basis"
           :options="bases"
         />
         <PlanChoice
           path="/plan/habits"
-          label="The people are"
-          called="habits"
+          :label="phrase('day.day_summary.people')"
+          :called="phrase('day.day_summary.habits')"
           :value="plan.document.plan.habits"
           :options="HABITS"
         />
         <PlanField
           :path="`${at}/measured_wh`"
-          label="Measured on such a day"
+          :label="phrase('day.day_summary.measured_such_day')"
           unit="Wh"
-          placeholder="not measured"
-          hint="A battery monitor’s count, Wh or Ah."
+          :placeholder="phrase('day.day_summary.measured')"
+          :hint="phrase('day.day_summary.battery_monitors_count_wh')"
         />
-        <PlanField :path="`${at}/measured_hours`" label="Over hours" unit="h" />
+        <PlanField
+          :path="`${at}/measured_hours`"
+          :label="phrase('day.day_summary.over_hours')"
+          unit="h"
+        />
       </div>
     </div>
     <div>
-      <h2 class="text-xl">The hardest moment</h2>
+      <h2 class="text-xl">{{ phrase('day.day_summary.hardest_moment') }}</h2>
       <p class="mt-3 text-xl">
-        <FigureLink :figure="day.peak" name="Hardest moment" class="text-2xl font-semibold" />,
-        <FigureLink :figure="day.peak_current" name="Current then" class="font-semibold" /> at the
-        bank
+        <FigureLink
+          :figure="day.peak"
+          :name="phrase('day.day_summary.hardest_moment_2')"
+          class="text-2xl font-semibold"
+        />,
+        <FigureLink
+          :figure="day.peak_current"
+          :name="phrase('day.day_summary.current_then')"
+          class="font-semibold"
+        />
+        {{ phrase('day.day_summary.bank') }}
       </p>
       <p class="mt-1 text-pretty text-soft">
         <template v-if="day.peak_loads.length">{{ together }} </template>
-        Weighted by energy the day draws
-        <FigureLink :figure="day.mean_current" name="Mean current" class="text-ink" />. What may not
-        run together is set in a load’s details.
+        {{ phrase('day.day_summary.weighted_energy_day_draws') }}
+        <FigureLink
+          :figure="day.mean_current"
+          :name="phrase('day.day_summary.mean_current')"
+          class="text-ink"
+        />{{ phrase('day.day_summary.run_together_set_loads') }}
       </p>
-      <h3 class="mt-5 font-sans font-semibold">Standby hunt</h3>
+      <h3 class="mt-5 font-sans font-semibold">{{ phrase('day.day_summary.standby_hunt') }}</h3>
       <p class="text-pretty text-soft">
-        Switch everything off. What does the monitor still read? It is
-        <FigureLink :figure="day.standby" name="Standby" class="text-ink" /> a day now<template
-          v-if="day.standby_left"
-          >, and would empty what you need in
+        {{ phrase('day.day_summary.switch_everything_off_monitor') }}
+        <FigureLink
+          :figure="day.standby"
+          :name="phrase('day.day_summary.standby')"
+          class="text-ink"
+        />
+        {{ phrase('day.day_summary.day_now')
+        }}<template v-if="day.standby_left"
+          >{{ phrase('day.day_summary.empty_need') }}
           <FigureLink
             :figure="day.standby_left"
-            name="Days until empty"
+            :name="phrase('day.day_summary.days_until_empty')"
             class="text-ink" /></template
         >.
       </p>
       <PlanField
         path="/day/standby_w"
-        label="Monitor reading, all off"
+        :label="phrase('day.day_summary.monitor_reading_off')"
         unit="W"
         class="mt-2 max-w-[14rem]"
-        hint="What is not listed as a load. Amps × volts."
+        :hint="phrase('day.day_summary.listed_load_amps_volts')"
       />
     </div>
   </section>

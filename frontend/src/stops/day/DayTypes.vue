@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/day'
 import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
@@ -12,15 +13,18 @@ const plan = usePlan()
 const { types, view, here, at, chosen, copy, remove, planFor } = useDayTypes()
 const units = computed(() => plan.rig!.units)
 
-const WHO: Record<string, string> = { hook_up: 'mains carries it', laid_up: 'nobody there' }
+const WHO: Record<string, string> = {
+  hook_up: phrase('day.day_types.mains_carries'),
+  laid_up: phrase('day.day_types.nobody'),
+}
 </script>
 
 <template>
-  <section aria-label="Kinds of day">
+  <section :aria-label="phrase('day.day_types.kinds_day')">
     <div
       class="-mx-4 flex gap-2 overflow-x-auto px-4 pb-2"
       role="radiogroup"
-      aria-label="Kind of day"
+      :aria-label="phrase('day.day_types.kind_day')"
     >
       <button
         v-for="(t, i) in types"
@@ -38,18 +42,18 @@ const WHO: Record<string, string> = { hook_up: 'mains carries it', laid_up: 'nob
         <span
           v-if="view.types[i]?.governs"
           class="flex items-center gap-1 text-sm font-semibold text-sea"
-          title="It asks most of the battery: the plan is made for this day"
-          ><Anchor :size="13" aria-hidden="true" /> governs</span
+          :title="phrase('day.day_types.asks_battery_plan_made')"
+          ><Anchor :size="13" aria-hidden="true" /> {{ phrase('day.day_types.governs') }}</span
         >
         <span v-else class="block text-sm text-soft">{{ WHO[t.kind] ?? t.season }}</span>
       </button>
       <button
         type="button"
         class="btn shrink-0 self-center"
-        :title="`Copy ${here.name} to a new kind of day`"
+        :title="phrase('day.day_types.copy_new_kind_day', { name: here.name })"
         @click="copy"
       >
-        <CopyPlus :size="16" aria-hidden="true" /> Copy to a new day
+        <CopyPlus :size="16" aria-hidden="true" /> {{ phrase('day.day_types.copy_new_day') }}
       </button>
     </div>
     <Disclosure v-slot="{ open }">
@@ -61,41 +65,55 @@ const WHO: Record<string, string> = { hook_up: 'mains carries it', laid_up: 'nob
             :class="open ? 'rotate-90' : ''"
             aria-hidden="true"
           />
-          About this day
+          {{ phrase('day.day_types.about_day') }}
         </DisclosureButton>
         <p class="text-soft">
-          air <FigureLink :figure="view.air" name="Outside air" />, battery
-          <FigureLink :figure="view.battery" name="Battery" /><template v-if="view.sun"
+          {{ phrase('day.day_types.air') }}
+          <FigureLink :figure="view.air" :name="phrase('day.day_types.outside_air')" />{{
+            phrase('day.day_types.battery')
+          }}
+          <FigureLink :figure="view.battery" :name="phrase('day.day_types.battery_2')" /><template
+            v-if="view.sun"
             >; {{ view.sun }}</template
-          >; charged {{ view.charge }}
+          >{{ phrase('day.day_types.charged', { charge: view.charge }) }}
         </p>
       </div>
       <DisclosurePanel class="sheet mt-2 grid gap-4 p-4 sm:grid-cols-2 lg:grid-cols-4">
-        <PlanField :path="`${at}/name`" label="Name of this day" text />
-        <PlanChoice :path="`${at}/kind`" label="Kind" :value="here.kind" :options="DAY_KINDS" />
-        <PlanChoice :path="`${at}/season`" label="Season" :value="here.season" :options="SEASONS" />
+        <PlanField :path="`${at}/name`" :label="phrase('day.day_types.name_day')" text />
+        <PlanChoice
+          :path="`${at}/kind`"
+          :label="phrase('day.day_types.kind')"
+          :value="here.kind"
+          :options="DAY_KINDS"
+        />
+        <PlanChoice
+          :path="`${at}/season`"
+          :label="phrase('day.day_types.season')"
+          :value="here.season"
+          :options="SEASONS"
+        />
         <PlanField
           :path="`${at}/air_c`"
-          label="Outside air"
+          :label="phrase('day.day_types.outside_air')"
           :unit="units.temperature"
           :placeholder="view.air.text"
         />
         <PlanField
           :path="`${at}/battery_c`"
-          label="Battery on this day"
+          :label="phrase('day.day_types.battery_day')"
           :unit="units.temperature"
           :placeholder="view.battery.text"
-          hint="Empty: by where it stands and the air."
+          :hint="phrase('day.day_types.empty_where_stands_air')"
         />
         <PlanField
           :path="`${at}/charge_from`"
-          label="First charge of the day"
+          :label="phrase('day.day_types.first_charge_day')"
           :placeholder="view.charge.split(' to ')[0]"
-          hint="Sun, engine or mains: when it begins."
+          :hint="phrase('day.day_types.sun_engine_mains_when')"
         />
         <PlanField
           :path="`${at}/charge_to`"
-          label="Last charge of the day"
+          :label="phrase('day.day_types.last_charge_day')"
           :placeholder="view.charge.split(' to ')[1]"
         />
         <div class="flex flex-col items-start justify-end gap-2">
@@ -106,10 +124,10 @@ const WHO: Record<string, string> = { hook_up: 'mains carries it', laid_up: 'nob
               :checked="chosen"
               @change="planFor(($event.target as HTMLInputElement).checked)"
             />
-            Plan for this day, whatever the others ask
+            {{ phrase('day.day_types.plan_day_whatever_others') }}
           </label>
           <button v-if="types.length > 1" type="button" class="btn" @click="remove">
-            Remove this day
+            {{ phrase('day.day_types.remove_day') }}
           </button>
         </div>
       </DisclosurePanel>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/day'
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
 import CsvImport from '@/ui/CsvImport.vue'
@@ -11,7 +12,11 @@ const { addMany } = useLoads()
 
 async function take(rows: Record<string, unknown>[]) {
   await addMany(rows.map((r) => r.load as Record<string, unknown>))
-  ui.say(rows.length === 1 ? '1 load added.' : `${rows.length} loads added.`)
+  ui.say(
+    rows.length === 1
+      ? phrase('day.load_csv.n1_load_added')
+      : phrase('day.load_csv.loads_added', { rows: rows.length }),
+  )
 }
 </script>
 
@@ -24,7 +29,7 @@ async function take(rows: Record<string, unknown>[]) {
       @take="take"
     >
       <a class="btn" :href="`/api/rigs/${plan.rig!.id}/loads.csv`" download>
-        <Download :size="16" aria-hidden="true" /> Loads as CSV
+        <Download :size="16" aria-hidden="true" /> {{ phrase('day.load_csv.loads_csv') }}
       </a>
     </CsvImport>
   </div>

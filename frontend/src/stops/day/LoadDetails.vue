@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/day'
 import { api } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
@@ -35,7 +36,7 @@ async function keep() {
   const { error } = await api.POST('/api/appliances', { body: { load: { ...props.load } } })
   if (error) return
   await reference.loadOwn()
-  ui.say(`${props.load.name} is in your own list now.`)
+  ui.say(phrase('day.load_details.own_list_now', { load: props.load.name }))
 }
 </script>
 
@@ -44,72 +45,73 @@ async function keep() {
     <td colspan="11">
       <div class="grid gap-x-6 gap-y-4 rounded-md bg-well p-4 md:grid-cols-3">
         <div class="grid grid-cols-2 content-start gap-3">
-          <p class="col-span-2 text-sm font-semibold">How sure is the draw?</p>
+          <p class="col-span-2 text-sm font-semibold">
+            {{ phrase('day.load_details.how_sure_draw') }}
+          </p>
           <PlanField
             :path="`${at}/low`"
-            label="At least"
-            placeholder="no doubt"
-            :called="called('least draw')"
+            :label="phrase('day.load_details.least')"
+            :placeholder="phrase('day.load_details.doubt')"
+            :called="called(phrase('day.load_details.least_draw'))"
           />
           <PlanField
             :path="`${at}/high`"
-            label="At most"
-            placeholder="no doubt"
-            :called="called('most draw')"
+            :label="phrase('day.load_details.at_most')"
+            :placeholder="phrase('day.load_details.doubt')"
+            :called="called(phrase('day.load_details.draw'))"
           />
           <PlanField
             :path="`${at}/measured_wh`"
-            label="Measured"
+            :label="phrase('day.load_details.measured')"
             unit="Wh"
-            placeholder="not yet"
+            :placeholder="phrase('day.load_details.yet')"
             :called="called('measured')"
           />
           <PlanField
             :path="`${at}/measured_hours`"
-            label="over"
+            :label="phrase('day.load_details.over')"
             unit="h"
-            :called="called('hours measured')"
+            :called="called(phrase('day.load_details.hours_measured'))"
           />
           <p class="col-span-2 text-sm text-soft">
-            A measurement of all of them, over the hours they were switched on, replaces the
-            estimate.
+            {{ phrase('day.load_details.measurement_over_hours_switched') }}
           </p>
         </div>
         <div class="grid grid-cols-2 content-start gap-3">
-          <p class="col-span-2 text-sm font-semibold">What it asks of the bank</p>
+          <p class="col-span-2 text-sm font-semibold">{{ phrase('day.load_details.asks_bank') }}</p>
           <PlanField
             :path="`${at}/start_w`"
-            label="Starts at"
+            :label="phrase('day.load_details.starts')"
             unit="W"
-            placeholder="as it runs"
+            :placeholder="phrase('day.load_details.runs')"
             :called="called('start')"
-            hint="Or 3x: three times its draw."
+            :hint="phrase('day.load_details.n3x_three_times_draw')"
           />
           <PlanField
             :path="`${at}/start_s`"
-            label="for"
+            :label="phrase('day.load_details.for')"
             unit="s"
-            :called="called('seconds of start')"
+            :called="called(phrase('day.load_details.seconds_start'))"
           />
           <PlanField
             :path="`${at}/least_v`"
-            label="Minds volts below"
+            :label="phrase('day.load_details.minds_volts_below')"
             unit="V"
-            placeholder="does not"
-            :called="called('least volts')"
-            hint="Of a 12 V bank."
+            :placeholder="phrase('day.load_details.does_not')"
+            :called="called(phrase('day.load_details.least_volts'))"
+            :hint="phrase('day.load_details.n12_v_bank')"
             class="col-span-2"
           />
           <PlanCheck
             :path="`${at}/together`"
-            label="May run together with others"
+            :label="phrase('day.load_details.run_together_others')"
             :value="load.together"
             :called="called('together')"
             class="col-span-2"
           />
           <PlanCheck
             :path="`${at}/critical`"
-            label="Critical: danger without it"
+            :label="phrase('day.load_details.critical_danger_without')"
             :value="load.critical"
             :called="called('critical')"
             class="col-span-2"
@@ -117,11 +119,11 @@ async function keep() {
           <PlanChoice
             v-if="plan.document.second_bank && load.supply === 'dc'"
             :path="`${at}/bank`"
-            label="Hangs on"
+            :label="phrase('day.load_details.hangs')"
             :value="load.bank"
             :called="called('bank')"
             :options="[
-              { value: 'main', name: 'the main bank' },
+              { value: 'main', name: phrase('day.load_details.main_bank') },
               { value: 'second', name: String(plan.document.second_bank.name) },
             ]"
             class="col-span-2"
@@ -135,7 +137,7 @@ async function keep() {
               :checked="follows"
               @change="follow(($event.target as HTMLInputElement).checked)"
             />
-            Its duty follows the weather
+            {{ phrase('day.load_details.duty_follows_weather') }}
           </label>
           <template v-if="follows">
             <PlanField
@@ -143,15 +145,17 @@ async function keep() {
               :key="d"
               :path="`${at}/duty_at/${i}`"
               :label="d"
-              :called="called(`duty at ${d}`)"
+              :called="called(phrase('day.load_details.duty', { d }))"
             />
-            <p class="col-span-4 text-sm text-soft">Duty at that outside air, 0 to 1.</p>
+            <p class="col-span-4 text-sm text-soft">
+              {{ phrase('day.load_details.duty_outside_air_0') }}
+            </p>
           </template>
           <p v-else class="col-span-4 text-sm text-soft">
-            A fridge works harder in the heat, a heater in the cold.
+            {{ phrase('day.load_details.fridge_works_harder_heat') }}
           </p>
           <button type="button" class="btn col-span-4 mt-1 justify-self-start" @click="keep">
-            Keep in my own list
+            {{ phrase('day.load_details.keep_my_own_list') }}
           </button>
         </div>
       </div>

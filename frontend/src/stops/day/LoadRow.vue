@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/day'
 import type { Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
@@ -29,10 +30,10 @@ const problemsAt = computed(() => `problems-${props.load.id}`)
 const problems = computed(() => {
   const names: Record<string, string> = {
     starts_at: 'from',
-    quantity: 'how many',
-    low: 'at least',
-    high: 'at most',
-    start_w: 'starts at',
+    quantity: phrase('day.load_row.how_many_3'),
+    low: phrase('day.load_row.least'),
+    high: phrase('day.load_row.at_most'),
+    start_w: phrase('day.load_row.starts'),
   }
   const wrong = Object.entries(plan.drafts).filter(
     ([path, draft]) => path.startsWith(`${at.value}/`) && draft.message,
@@ -59,8 +60,8 @@ const marks = computed(() =>
   [
     props.figures?.measured && 'measured',
     props.load.critical && 'critical',
-    !props.load.together && 'runs alone',
-    plan.document.second_bank && props.load.bank === 'second' && 'second bank',
+    !props.load.together && phrase('day.load_row.runs_alone'),
+    plan.document.second_bank && props.load.bank === 'second' && phrase('day.load_row.second_bank'),
   ].filter(Boolean),
 )
 const ON_DAY = [
@@ -79,7 +80,7 @@ function choose(event: Event) {
     <td class="name">
       <PlanField
         :path="`${at}/name`"
-        label="Name"
+        :label="phrase('day.load_row.name')"
         text
         bare
         :called="called('name')"
@@ -92,7 +93,7 @@ function choose(event: Event) {
     <td class="supply">
       <PlanChoice
         :path="`${at}/supply`"
-        :label="`Supply of ${load.name}`"
+        :label="phrase('day.load_row.supply', { name: load.name })"
         bare
         :value="load.supply"
         :called="called('supply')"
@@ -102,27 +103,27 @@ function choose(event: Event) {
         ]"
       />
     </td>
-    <td class="draw" data-label="Draw">
+    <td class="draw" :data-label="phrase('day.load_row.draw')">
       <PlanField
         :path="`${at}/draw`"
-        :label="`Draw of ${load.name}, W or A`"
+        :label="phrase('day.load_row.draw_w', { name: load.name })"
         bare
         :called="called('draw')"
         :problems-at="problemsAt"
       />
     </td>
-    <td class="count" data-label="How many">
+    <td class="count" :data-label="phrase('day.load_row.how_many')">
       <PlanField
         :path="`${at}/quantity`"
-        :label="`How many ${load.name}`"
+        :label="phrase('day.load_row.how_many_2', { name: load.name })"
         bare
         :called="called('number')"
         :problems-at="problemsAt"
       />
     </td>
-    <td class="on" data-label="This day">
+    <td class="on" :data-label="phrase('day.load_row.day')">
       <label>
-        <span class="sr-only">{{ load.name }} on this day</span>
+        <span class="sr-only">{{ phrase('day.load_row.day_2', { name: load.name }) }}</span>
         <select class="field" data-on-day @change="choose">
           <option v-for="o in ON_DAY" :key="o.value" :value="o.value" :selected="o.value === day">
             {{ o.name }}
@@ -130,38 +131,42 @@ function choose(event: Event) {
         </select>
       </label>
     </td>
-    <td class="use" data-label="Use">
-      <p v-if="day === 'off'" class="px-1 py-1.5 text-soft">does not run</p>
+    <td class="use" :data-label="phrase('day.load_row.use')">
+      <p v-if="day === 'off'" class="px-1 py-1.5 text-soft">{{ phrase('day.load_row.run') }}</p>
       <p v-else-if="figures?.runs === false" class="px-1 py-1.5 text-soft">
-        off while nobody is there
+        {{ phrase('day.load_row.off_while_nobody') }}
       </p>
       <LoadTimes v-else :at="timesAt" :name="load.name" :times="times" :problems-at="problemsAt" />
     </td>
-    <td class="duty" data-label="Duty">
-      <p v-if="figures?.duty" class="px-1 py-1.5 text-soft" title="Its duty follows the weather">
+    <td class="duty" :data-label="phrase('day.load_row.duty')">
+      <p
+        v-if="figures?.duty"
+        class="px-1 py-1.5 text-soft"
+        :title="phrase('day.load_row.duty_follows_weather')"
+      >
         {{ figures.duty }}
       </p>
       <PlanField
         v-else
         :path="`${at}/duty`"
-        :label="`Duty cycle of ${load.name}`"
+        :label="phrase('day.load_row.duty_cycle', { name: load.name })"
         bare
         :called="called('duty')"
         :problems-at="problemsAt"
       />
     </td>
-    <td class="from" data-label="From">
+    <td class="from" :data-label="phrase('day.load_row.from')">
       <PlanField
         v-if="figures?.runs !== false && (times.use === 'hours' || times.use === 'uses')"
         :path="`${timesAt}/starts_at`"
-        :label="`Time of day at which ${load.name} starts`"
-        placeholder="any"
+        :label="phrase('day.load_row.time_day_starts', { name: load.name })"
+        :placeholder="phrase('day.load_row.any')"
         bare
         :called="called('time')"
         :problems-at="problemsAt"
       />
     </td>
-    <td class="wh" data-label="A day">
+    <td class="wh" :data-label="phrase('day.load_row.day_3')">
       <FigureLink
         v-if="figures"
         :figure="figures.wh"
@@ -174,19 +179,28 @@ function choose(event: Event) {
         <span class="h-2 grow overflow-hidden rounded-full bg-line" aria-hidden="true">
           <span class="block h-full rounded-full bg-sea" :style="{ width: `${share}%` }" />
         </span>
-        <FigureLink :figure="figures.share" name="Share" class="w-11 text-right text-sm" />
+        <FigureLink
+          :figure="figures.share"
+          :name="phrase('day.load_row.share')"
+          class="w-11 text-right text-sm"
+        />
       </div>
     </td>
     <td class="drop whitespace-nowrap">
       <IconButton
         small
         :icon="SlidersHorizontal"
-        :label="`Details of ${load.name}`"
-        hint="Doubt, start, measurement, weather"
+        :label="phrase('day.load_row.details', { name: load.name })"
+        :hint="phrase('day.load_row.doubt_start_measurement_weather')"
         :aria-expanded="open"
         @click="open = !open"
       />
-      <IconButton small :icon="Trash2" :label="`Remove ${load.name}`" @click="$emit('remove')" />
+      <IconButton
+        small
+        :icon="Trash2"
+        :label="phrase('day.load_row.remove', { name: load.name })"
+        @click="$emit('remove')"
+      />
     </td>
   </tr>
   <tr v-if="problems.length" class="problems">

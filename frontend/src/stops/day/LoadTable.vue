@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/day'
 import LoadRow from './LoadRow.vue'
 import { useLoads } from '@/stores/useLoads'
 
@@ -9,17 +10,19 @@ const { loads, figures, remove } = useLoads()
   <table class="loads w-full">
     <thead>
       <tr class="text-left text-sm text-soft">
-        <th class="w-[18%]">Load</th>
-        <th class="w-[4.5rem]">Supply</th>
-        <th class="w-[5.2rem]">Draw</th>
-        <th class="w-[3.3rem]">How many</th>
-        <th class="w-[5.8rem]">This day</th>
-        <th class="w-[14.6rem]">Use</th>
-        <th class="w-[4rem]">Duty</th>
-        <th class="w-[4.3rem]">From</th>
-        <th class="w-[4.8rem] text-right">A day</th>
-        <th>Share</th>
-        <th class="w-[4.3rem]"><span class="sr-only">Details, remove</span></th>
+        <th class="w-[18%]">{{ phrase('day.load_table.load') }}</th>
+        <th class="w-[4.5rem]">{{ phrase('day.load_table.supply') }}</th>
+        <th class="w-[5.2rem]">{{ phrase('day.load_table.draw') }}</th>
+        <th class="w-[3.3rem]">{{ phrase('day.load_table.how_many') }}</th>
+        <th class="w-[5.8rem]">{{ phrase('day.load_table.day') }}</th>
+        <th class="w-[14.6rem]">{{ phrase('day.load_table.use') }}</th>
+        <th class="w-[4rem]">{{ phrase('day.load_table.duty') }}</th>
+        <th class="w-[4.3rem]">{{ phrase('day.load_table.from') }}</th>
+        <th class="w-[4.8rem] text-right">{{ phrase('day.load_table.day_2') }}</th>
+        <th>{{ phrase('day.load_table.share') }}</th>
+        <th class="w-[4.3rem]">
+          <span class="sr-only">{{ phrase('day.load_table.details_remove') }}</span>
+        </th>
       </tr>
     </thead>
     <tbody>
@@ -34,8 +37,7 @@ const { loads, figures, remove } = useLoads()
     </tbody>
   </table>
   <p class="mt-3 text-sm text-soft">
-    This day: “usual” has the same times on all days, “own” has other times on this day only, “off”
-    does not run on it.
+    {{ phrase('day.load_table.day_usual_same_times') }}
   </p>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/day'
 import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
 import type { Times } from '@/api/rigFile'
@@ -7,9 +8,9 @@ const props = defineProps<{ at: string; name: string; times: Times; problemsAt: 
 const called = (what: string) => `${props.name}: ${what}`
 const WAYS = [
   { value: 'hours', name: 'hours' },
-  { value: 'uses', name: 'uses ×' },
-  { value: 'times', name: 'at times' },
-  { value: 'standby', name: 'all day' },
+  { value: 'uses', name: phrase('day.load_times.uses') },
+  { value: 'times', name: phrase('day.load_times.times') },
+  { value: 'standby', name: phrase('day.load_times.day') },
 ]
 </script>
 
@@ -18,7 +19,7 @@ const WAYS = [
     <PlanChoice
       class="w-[5.6rem] shrink-0"
       :path="`${at}/use`"
-      :label="`Way of use of ${name}`"
+      :label="phrase('day.load_times.way_use', { name })"
       bare
       :value="times.use"
       :called="called('use')"
@@ -28,7 +29,7 @@ const WAYS = [
       v-if="times.use === 'hours'"
       class="grow"
       :path="`${at}/hours`"
-      :label="`Hours a day of ${name}`"
+      :label="phrase('day.load_times.hours_day', { name })"
       unit="h"
       bare
       :called="called('hours')"
@@ -38,7 +39,7 @@ const WAYS = [
       <PlanField
         class="w-12 shrink-0"
         :path="`${at}/uses`"
-        :label="`Uses a day of ${name}`"
+        :label="phrase('day.load_times.uses_day', { name })"
         bare
         :called="called('uses')"
         :problems-at="problemsAt"
@@ -46,7 +47,7 @@ const WAYS = [
       <PlanField
         class="grow"
         :path="`${at}/minutes`"
-        :label="`Minutes a use of ${name}`"
+        :label="phrase('day.load_times.minutes_use', { name })"
         unit="min"
         bare
         :called="called('minutes')"
@@ -57,7 +58,7 @@ const WAYS = [
       v-else-if="times.use === 'times'"
       class="grow"
       :path="`${at}/windows`"
-      :label="`Set times of ${name}`"
+      :label="phrase('day.load_times.set_times', { name })"
       placeholder="18:00–22:30"
       bare
       text

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/day'
 import type { Schemas } from '@/api/client'
 import FigureLink from '@/ui/FigureLink.vue'
 import IconButton from '@/ui/IconButton.vue'
@@ -50,7 +51,7 @@ const own = computed(() => onDay(props.load) === 'own')
       <span
         v-if="own"
         class="size-1.5 shrink-0 rounded-full bg-sea"
-        title="Has times of its own on this day"
+        :title="phrase('day.sheet_lane.times_own_day')"
       />
     </div>
     <div
@@ -71,7 +72,13 @@ const own = computed(() => onDay(props.load) === 'own')
         class="slot"
         :class="{ all, held: dragging }"
         :style="{ left: `${(start / 24) * 100}%`, width: `${((end - start) / 24) * 100}%` }"
-        :aria-label="`${load.name}, ${clock(start)} to ${clock(end)}. Arrow keys move it, with shift stretch it, c copies, delete removes.`"
+        :aria-label="
+          phrase('day.sheet_lane.arrow_keys_move_shift', {
+            name: load.name,
+            start: clock(start),
+            end: clock(end),
+          })
+        "
         :title="`${clock(start)} to ${clock(end)}`"
         data-block
         @focus="picked = i"
@@ -93,17 +100,23 @@ const own = computed(() => onDay(props.load) === 'own')
         <IconButton
           small
           :icon="CopyPlus"
-          :label="`Copy this time of ${load.name}`"
+          :label="phrase('day.sheet_lane.copy_time', { name: load.name })"
           @click="copy(picked)"
         />
         <IconButton
           small
           :icon="Trash2"
-          :label="`Remove this time of ${load.name}`"
+          :label="phrase('day.sheet_lane.remove_time', { name: load.name })"
           @click="remove(picked)"
         />
       </template>
-      <IconButton v-else small :icon="Plus" :label="`Add a time for ${load.name}`" @click="add" />
+      <IconButton
+        v-else
+        small
+        :icon="Plus"
+        :label="phrase('day.sheet_lane.add_time', { name: load.name })"
+        @click="add"
+      />
     </div>
   </div>
 </template>

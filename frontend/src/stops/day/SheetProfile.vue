@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/day'
 import { usePlan } from '@/stores/plan'
 import { grouped } from '@/charts/useLook'
 import { computed, ref } from 'vue'
@@ -54,9 +55,9 @@ function step(by: number) {
 <template>
   <div class="sheet-scale pt-2">
     <p class="pr-3 text-right text-sm leading-tight text-soft max-md:hidden">
-      up to {{ grouped(top) }} W<br />
-      <span class="text-sea">DC</span>, <span class="text-care">AC</span>, and the energy so far as
-      a line
+      {{ phrase('day.sheet_profile.up_w', { top: grouped(top) }) }}<br />
+      <span class="text-sea">DC</span>, <span class="text-care">AC</span
+      >{{ phrase('day.sheet_profile.energy_far_line') }}
     </p>
     <svg
       :viewBox="`0 0 24 ${HEIGHT}`"
@@ -64,7 +65,7 @@ function step(by: number) {
       class="h-[120px] w-full max-md:col-start-2 rounded bg-well focus-visible:outline-2"
       role="img"
       tabindex="0"
-      aria-label="Power from the bank over the day, DC below AC, with the energy so far"
+      :aria-label="phrase('day.sheet_profile.power_bank_over_day')"
       @pointermove="hover"
       @pointerleave="at = null"
       @keydown.right.prevent="step(0.5)"
@@ -109,9 +110,10 @@ function step(by: number) {
     <span class="max-md:hidden" />
     <p class="min-h-6 text-sm max-md:col-start-2" aria-live="polite">
       <template v-if="read"
-        >{{ read.from }} to {{ read.to }}: <b>{{ grouped(read.watts) }} W</b>, of it
-        {{ grouped(read.ac) }} W through the inverter; <b>{{ read.kwh.toFixed(2) }} kWh</b> so
-        far</template
+        >{{ phrase('day.sheet_profile.to', { from: read.from, to: read.to }) }}
+        <b>{{ grouped(read.watts) }} W</b
+        >{{ phrase('day.sheet_profile.w_through_inverter', { ac: grouped(read.ac) }) }}
+        <b>{{ read.kwh.toFixed(2) }} kWh</b> {{ phrase('day.sheet_profile.far') }}</template
       >
     </p>
   </div>

@@ -1,3 +1,4 @@
+import { phrase } from '@/phrases/day'
 import { usePlan } from '@/stores/plan'
 import { computed, ref, shallowRef } from 'vue'
 import type { Load } from '@/api/rigFile'
@@ -9,11 +10,11 @@ export type Grip = 'move' | 'start' | 'end' | 'draw' | 'copy'
 const STEP = 0.25
 const SHORTEST = 0.25
 const WHAT: Record<Grip, string> = {
-  move: 'move a time',
-  start: 'stretch a time',
-  end: 'stretch a time',
-  draw: 'draw a time',
-  copy: 'copy a time',
+  move: phrase('day.use_blocks.move_time'),
+  start: phrase('day.use_blocks.stretch_time'),
+  end: phrase('day.use_blocks.stretch_time'),
+  draw: phrase('day.use_blocks.draw_time'),
+  copy: phrase('day.use_blocks.copy_time'),
 }
 const snap = (hours: number) => Math.round(hours / STEP) * STEP
 const clamp = (value: number, least: number, most: number) => Math.min(most, Math.max(least, value))
@@ -133,8 +134,12 @@ export function useBlocks(
     const [start, end] = blocks.value[i]!
     const by = event.key === 'ArrowRight' ? STEP : event.key === 'ArrowLeft' ? -STEP : 0
     if (by && event.shiftKey)
-      change(i, [start, clamp(end + by, start + SHORTEST, 24)], 'stretch a time')
-    else if (by) change(i, moved([start, end], by), 'move a time')
+      change(
+        i,
+        [start, clamp(end + by, start + SHORTEST, 24)],
+        phrase('day.use_blocks.stretch_time'),
+      )
+    else if (by) change(i, moved([start, end], by), phrase('day.use_blocks.move_time'))
     else if (event.key === 'Delete' || event.key === 'Backspace') remove(i)
     else if (event.key === 'c') copy(i)
     else return
@@ -146,15 +151,18 @@ export function useBlocks(
     const [start, end] = blocks.value[i]!
     const length = end - start
     const to = end + length <= 24 ? end + STEP : 0
-    return commit([...blocks.value, [to, Math.min(24, to + length)]], 'copy a time')
+    return commit(
+      [...blocks.value, [to, Math.min(24, to + length)]],
+      phrase('day.use_blocks.copy_time'),
+    )
   }
 
   function add() {
-    return commit([...blocks.value, [18, 19]], 'draw a time')
+    return commit([...blocks.value, [18, 19]], phrase('day.use_blocks.draw_time'))
   }
 
   function remove(i: number) {
-    return change(i, null, 'remove a time')
+    return change(i, null, phrase('day.use_blocks.remove_time'))
   }
 
   return { blocks, dragging, grab, drag, release, key, copy, remove, add }

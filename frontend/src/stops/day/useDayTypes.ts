@@ -1,3 +1,4 @@
+import { phrase } from '@/phrases/day'
 import type { Operation } from '@/api/client'
 import type { DayType } from '@/api/rigFile'
 import { usePlan } from '@/stores/plan'
@@ -5,10 +6,10 @@ import { computed } from 'vue'
 import { useLoads } from '@/stores/useLoads'
 
 export const DAY_KINDS = [
-  { value: 'off_grid', name: 'Off-grid: the bank carries it' },
-  { value: 'travelling', name: 'Travelling: the engine charges' },
-  { value: 'hook_up', name: 'On hook-up: mains carries it' },
-  { value: 'laid_up', name: 'Laid up: nobody is there' },
+  { value: 'off_grid', name: phrase('day.use_day_types.off_grid_bank_carries') },
+  { value: 'travelling', name: phrase('day.use_day_types.travelling_engine_charges') },
+  { value: 'hook_up', name: phrase('day.use_day_types.hook_up_mains_carries') },
+  { value: 'laid_up', name: phrase('day.use_day_types.laid_up_nobody') },
 ]
 export const SEASONS = ['spring', 'summer', 'autumn', 'winter'].map((value) => ({
   value,
@@ -40,7 +41,11 @@ export function useDayTypes() {
       {
         op: 'add',
         path: '/day/types/-',
-        value: { ...from, id, name: `${from.name.slice(0, 33)}, copy` },
+        value: {
+          ...from,
+          id,
+          name: phrase('day.use_day_types.copy', { name: from.name.slice(0, 33) }),
+        },
       },
     ]
     loads.value.forEach((load, i) => {
@@ -48,7 +53,7 @@ export function useDayTypes() {
       if (given !== undefined)
         operations.push({ op: 'add', path: `/day/loads/${i}/on/${id}`, value: given })
     })
-    await plan.edit(`copy ${from.name}`, ...operations)
+    await plan.edit(phrase('day.use_day_types.copy_2', { name: from.name }), ...operations)
     await plan.showDay(id)
   }
 
@@ -61,12 +66,12 @@ export function useDayTypes() {
     })
     if (plan.document.plan.day_type === id)
       operations.push({ op: 'replace', path: '/plan/day_type', value: null })
-    await plan.edit(`remove ${name}`, ...operations)
+    await plan.edit(phrase('day.use_day_types.remove', { name }), ...operations)
     await plan.showDay('')
   }
 
   function planFor(on: boolean) {
-    return plan.edit('day to plan for', {
+    return plan.edit(phrase('day.use_day_types.day_plan'), {
       op: 'replace',
       path: '/plan/day_type',
       value: on ? here.value.id : null,

@@ -1,16 +1,17 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/harbor'
 import { api, type Schemas } from '@/api/client'
 import { onMounted, ref } from 'vue'
 
 const about = ref<Schemas['AboutView'] | null>(null)
 const licence = ref<{ name: string; text: string } | null>(null)
 const PARTS = [
-  { part: 'interface', name: 'In the browser' },
-  { part: 'server', name: 'On this computer' },
+  { part: 'interface', name: phrase('harbor.about_page.browser') },
+  { part: 'server', name: phrase('harbor.about_page.computer') },
 ] as const
 
 onMounted(async () => {
-  document.title = 'About Vast Harbor'
+  document.title = phrase('harbor.about_page.about_vast_harbor')
   about.value = (await api.GET('/api/about').catch(() => ({ data: undefined }))).data ?? null
 })
 
@@ -28,43 +29,50 @@ async function show(name: string) {
 
 <template>
   <main class="mx-auto max-w-[820px] px-4 py-8">
-    <RouterLink to="/" class="text-sea underline underline-offset-4">Harbor</RouterLink>
-    <h1 class="mt-2 text-3xl">About Vast Harbor</h1>
+    <RouterLink to="/" class="text-sea underline underline-offset-4">{{
+      phrase('harbor.about_page.harbor')
+    }}</RouterLink>
+    <h1 class="mt-2 text-3xl">{{ phrase('harbor.about_page.about_vast_harbor') }}</h1>
     <p v-if="about" class="text-soft">
-      Version {{ about.version }} · Python {{ about.python }} · SQLite {{ about.sqlite }}
+      {{
+        phrase('harbor.about_page.version_python_sqlite', {
+          version: about.version,
+          python: about.python,
+          sqlite: about.sqlite,
+        })
+      }}
     </p>
 
-    <h2 class="mt-6 text-xl">What it never does</h2>
+    <h2 class="mt-6 text-xl">{{ phrase('harbor.about_page.never') }}</h2>
     <ul class="mt-2 list-disc space-y-1 pl-5">
       <li>
-        It sends nothing over a network. It runs without one, and no other computer reaches it.
+        {{ phrase('harbor.about_page.sends_nothing_over_network') }}
       </li>
-      <li>It tells nobody what you enter. There are no accounts, counters or cookies.</li>
+      <li>{{ phrase('harbor.about_page.tells_nobody_enter_accounts') }}</li>
       <li>
-        It takes no money for a verdict: all batteries in it are made up, and no maker is named.
+        {{ phrase('harbor.about_page.takes_money_verdict_batteries') }}
       </li>
       <li>
-        It replaces neither local code, nor the maker’s manual, nor a licensed fitter. All results
-        are planning aids.
+        {{ phrase('harbor.about_page.replaces_neither_local_code') }}
       </li>
     </ul>
 
     <template v-if="about">
-      <h2 class="mt-6 text-xl">Where your rigs are</h2>
+      <h2 class="mt-6 text-xl">{{ phrase('harbor.about_page.where_rigs') }}</h2>
       <dl class="mt-2 grid gap-x-6 gap-y-1 sm:grid-cols-[auto_1fr]">
-        <dt class="text-soft">Rigs</dt>
+        <dt class="text-soft">{{ phrase('harbor.about_page.rigs') }}</dt>
         <dd>
           <code class="break-all select-all">{{ about.file }}</code>
         </dd>
-        <dt class="text-soft">Copies of each day</dt>
+        <dt class="text-soft">{{ phrase('harbor.about_page.copies_day') }}</dt>
         <dd>
           <code class="break-all select-all">{{ about.copies }}</code>
         </dd>
       </dl>
 
-      <h2 class="mt-6 text-xl">What it is made of</h2>
+      <h2 class="mt-6 text-xl">{{ phrase('harbor.about_page.made') }}</h2>
       <p class="text-soft">
-        Open packages of others, each under its own licence. Open one to read it.
+        {{ phrase('harbor.about_page.open_packages_others_under') }}
       </p>
       <section v-for="p in PARTS" :key="p.part" class="mt-4">
         <h3 class="eyebrow">{{ p.name }}</h3>

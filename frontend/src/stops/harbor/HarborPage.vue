@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/harbor'
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
 import SeverityMark from '@/ui/SeverityMark.vue'
@@ -34,7 +35,14 @@ function dropped(event: DragEvent) {
 
 function restored(rigs: number) {
   keptShown.value = false
-  ui.say(`Restored: ${rigs === 1 ? '1 rig' : `${rigs} rigs`}.`)
+  ui.say(
+    phrase('harbor.harbor_page.restored', {
+      rigs:
+        rigs === 1
+          ? phrase('harbor.harbor_page.n1_rig')
+          : phrase('harbor.harbor_page.rigs_3', { rigs }),
+    }),
+  )
   turn(1)
 }
 </script>
@@ -47,14 +55,17 @@ function restored(rigs: number) {
       <div class="min-w-0">
         <h1 class="text-3xl">Vast Harbor</h1>
         <p class="max-w-3xl text-pretty text-soft">
-          Size a replacement house battery bank from your own day, and see which one costs you least
-          over the years: lead-acid or lithium iron phosphate.
+          {{ phrase('harbor.harbor_page.size_replacement_house_battery') }}
         </p>
       </div>
       <button
         type="button"
         class="btn btn-quiet btn-icon ml-auto"
-        :aria-label="ui.night ? 'Light theme' : 'Night theme'"
+        :aria-label="
+          ui.night
+            ? phrase('harbor.harbor_page.light_theme')
+            : phrase('harbor.harbor_page.night_theme')
+        "
         @click="ui.toggleTheme()"
       >
         <component :is="ui.night ? Sun : Moon" :size="18" />
@@ -76,7 +87,7 @@ function restored(rigs: number) {
       </div>
       <div v-if="found.all > MANY" class="mt-6 flex flex-wrap items-center gap-3">
         <label class="relative w-full max-w-sm">
-          <span class="sr-only">Search your rigs</span>
+          <span class="sr-only">{{ phrase('harbor.harbor_page.search_rigs') }}</span>
           <Search
             :size="16"
             class="pointer-events-none absolute top-1/2 left-3 -translate-y-1/2 text-soft"
@@ -86,13 +97,15 @@ function restored(rigs: number) {
             v-model="search"
             type="search"
             class="field pl-9"
-            placeholder="Search by name, kind or notes"
+            :placeholder="phrase('harbor.harbor_page.search_name_kind_notes')"
             maxlength="200"
             data-search
           />
         </label>
         <span class="text-soft" aria-live="polite">{{
-          search.trim() ? `${found.found} of ${found.all} rigs` : `${found.all} rigs`
+          search.trim()
+            ? phrase('harbor.harbor_page.rigs', { found: found.found, all: found.all })
+            : phrase('harbor.harbor_page.rigs_2', { all: found.all })
         }}</span>
       </div>
       <section v-if="cards?.length" class="mt-6 grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
@@ -105,36 +118,37 @@ function restored(rigs: number) {
         />
       </section>
       <p v-else-if="cards && found.all" class="mt-10 text-center text-soft">
-        No rig matches “{{ search.trim() }}”.
+        {{ phrase('harbor.harbor_page.rig_matches', { search: search.trim() }) }}
       </p>
       <section v-else-if="cards" class="mx-auto mt-16 max-w-xl text-center">
-        <h2 class="text-2xl">No rig lies here yet</h2>
+        <h2 class="text-2xl">{{ phrase('harbor.harbor_page.rig_lies_yet') }}</h2>
         <p class="mt-2 text-soft">
-          Make one above: give it a name, then list what it uses on a day. Or look round first in
-          five made-up rigs with different right answers.
+          {{ phrase('harbor.harbor_page.make_above_give_name') }}
         </p>
-        <button type="button" class="btn mt-5" @click="demo">Load the demo rigs</button>
+        <button type="button" class="btn mt-5" @click="demo">
+          {{ phrase('harbor.harbor_page.load_demo_rigs') }}
+        </button>
       </section>
       <nav
         v-if="found.pages > 1"
         class="mt-6 flex items-center justify-center gap-3"
-        aria-label="Pages"
+        :aria-label="phrase('harbor.harbor_page.pages')"
       >
         <button
           type="button"
           class="btn"
           :disabled="page <= 1"
-          aria-label="Page before"
+          :aria-label="phrase('harbor.harbor_page.page_before')"
           @click="turn(page - 1)"
         >
           <ChevronLeft :size="16" />
         </button>
-        <span>Page {{ page }} of {{ found.pages }}</span>
+        <span>{{ phrase('harbor.harbor_page.page', { page, pages: found.pages }) }}</span>
         <button
           type="button"
           class="btn"
           :disabled="page >= found.pages"
-          aria-label="Next page"
+          :aria-label="phrase('harbor.harbor_page.next_page')"
           @click="turn(page + 1)"
         >
           <ChevronRight :size="16" />
@@ -142,9 +156,12 @@ function restored(rigs: number) {
       </nav>
       <footer class="mt-10 flex flex-wrap items-center gap-2 border-t border-line pt-3">
         <button type="button" class="btn btn-quiet" @click="keptShown = true">
-          <Archive :size="16" aria-hidden="true" /> Backup and restore
+          <Archive :size="16" aria-hidden="true" />
+          {{ phrase('harbor.harbor_page.backup_restore') }}
         </button>
-        <RouterLink to="/about" class="btn btn-quiet">About</RouterLink>
+        <RouterLink to="/about" class="btn btn-quiet">{{
+          phrase('harbor.harbor_page.about')
+        }}</RouterLink>
       </footer>
     </main>
     <KeptDialog

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/harbor'
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { Download, Upload, X } from '@lucide/vue'
 import { ref, watch } from 'vue'
@@ -37,7 +38,8 @@ function bring(id: number) {
   kept.value!.deleted = kept.value!.deleted.filter((d) => d.id !== id)
 }
 
-const counted = (n: number) => (n === 1 ? '1 rig' : `${n} rigs`)
+const counted = (n: number) =>
+  n === 1 ? phrase('harbor.kept_dialog.n1_rig') : phrase('harbor.kept_dialog.rigs', { n })
 </script>
 
 <template>
@@ -49,11 +51,13 @@ const counted = (n: number) => (n === 1 ? '1 rig' : `${n} rigs`)
         data-kept
       >
         <div class="flex items-start gap-4">
-          <DialogTitle class="font-serif text-xl font-semibold">Backup and restore</DialogTitle>
+          <DialogTitle class="font-serif text-xl font-semibold">{{
+            phrase('harbor.kept_dialog.backup_restore')
+          }}</DialogTitle>
           <button
             type="button"
             class="btn btn-quiet btn-icon ml-auto"
-            aria-label="Close"
+            :aria-label="phrase('harbor.kept_dialog.close')"
             @click="emit('close')"
           >
             <X :size="18" />
@@ -62,15 +66,17 @@ const counted = (n: number) => (n === 1 ? '1 rig' : `${n} rigs`)
         <p v-if="problem" class="mt-2 text-stop" role="alert">{{ problem }}</p>
         <template v-if="kept">
           <p class="mt-1 text-soft">
-            Your rigs are in one file on this computer:
+            {{ phrase('harbor.kept_dialog.rigs_file_computer') }}
             <code class="break-all text-ink select-all">{{ kept.file }}</code>
           </p>
           <div class="mt-4 flex flex-wrap gap-2">
             <a class="btn btn-main" href="/api/backup" download>
-              <Download :size="16" aria-hidden="true" /> All my rigs as one file
+              <Download :size="16" aria-hidden="true" />
+              {{ phrase('harbor.kept_dialog.my_rigs_file') }}
             </a>
             <button type="button" class="btn" :disabled="busy" @click="picker?.click()">
-              <Upload :size="16" aria-hidden="true" /> Restore from a file
+              <Upload :size="16" aria-hidden="true" />
+              {{ phrase('harbor.kept_dialog.restore_file') }}
             </button>
             <input
               ref="picker"
@@ -78,7 +84,7 @@ const counted = (n: number) => (n === 1 ? '1 rig' : `${n} rigs`)
               accept=".sqlite3,application/vnd.sqlite3"
               class="sr-only"
               tabindex="-1"
-              aria-label="File with all rigs"
+              :aria-label="phrase('harbor.kept_dialog.file_rigs')"
               @change="picked"
             />
           </div>
@@ -89,22 +95,30 @@ const counted = (n: number) => (n === 1 ? '1 rig' : `${n} rigs`)
             data-confirm
           >
             <p>
-              <b>{{ wanted.name }}</b> takes the place of everything here ({{
-                counted(props.rigs)
-              }}). A copy of what is here is made first.
+              <b>{{ wanted.name }}</b>
+              {{
+                phrase('harbor.kept_dialog.takes_place_everything_copy', {
+                  rigs: counted(props.rigs),
+                })
+              }}
             </p>
             <div class="mt-3 flex gap-2">
               <button type="button" class="btn btn-main" :disabled="busy" @click="wanted.run()">
-                {{ busy ? 'Restoring …' : 'Restore' }}
+                {{
+                  busy
+                    ? phrase('harbor.kept_dialog.restoring')
+                    : phrase('harbor.kept_dialog.restore')
+                }}
               </button>
-              <button type="button" class="btn" @click="wanted = null">Cancel</button>
+              <button type="button" class="btn" @click="wanted = null">
+                {{ phrase('harbor.kept_dialog.cancel') }}
+              </button>
             </div>
           </div>
 
-          <h3 class="mt-6 text-lg">Copies made by the program</h3>
+          <h3 class="mt-6 text-lg">{{ phrase('harbor.kept_dialog.copies_made_program') }}</h3>
           <p class="text-soft">
-            One on each day of use, before each new version and before each restore; the last 14 are
-            kept.
+            {{ phrase('harbor.kept_dialog.day_use_before_new') }}
           </p>
           <ul class="mt-2 divide-y divide-line">
             <li
@@ -121,32 +135,44 @@ const counted = (n: number) => (n === 1 ? '1 rig' : `${n} rigs`)
                 type="button"
                 class="btn"
                 :disabled="busy || c.rigs === null"
-                :aria-label="`Restore the copy of ${when(c.at)}`"
-                @click="wanted = { name: `The copy of ${when(c.at)}`, run: () => putCopy(c.name) }"
+                :aria-label="phrase('harbor.kept_dialog.restore_copy', { at: when(c.at) })"
+                @click="
+                  wanted = {
+                    name: phrase('harbor.kept_dialog.copy', { at: when(c.at) }),
+                    run: () => putCopy(c.name),
+                  }
+                "
               >
-                Restore
+                {{ phrase('harbor.kept_dialog.restore') }}
               </button>
             </li>
-            <li v-if="!kept.copies.length" class="py-2 text-soft">None yet.</li>
+            <li v-if="!kept.copies.length" class="py-2 text-soft">
+              {{ phrase('harbor.kept_dialog.none_yet') }}
+            </li>
           </ul>
 
-          <h3 class="mt-6 text-lg">Deleted rigs</h3>
-          <p class="text-soft">They can be brought back for 30 days.</p>
+          <h3 class="mt-6 text-lg">{{ phrase('harbor.kept_dialog.deleted_rigs') }}</h3>
+          <p class="text-soft">{{ phrase('harbor.kept_dialog.brought_back_30_days') }}</p>
           <ul class="mt-2 divide-y divide-line" data-deleted>
             <li v-for="d in kept.deleted" :key="d.id" class="flex items-center gap-4 py-1.5">
               <span class="min-w-0 grow">
-                {{ d.name }} <span class="block text-sm text-soft">deleted {{ when(d.at) }}</span>
+                {{ d.name }}
+                <span class="block text-sm text-soft">{{
+                  phrase('harbor.kept_dialog.deleted', { at: when(d.at) })
+                }}</span>
               </span>
               <button
                 type="button"
                 class="btn"
-                :aria-label="`Bring ${d.name} back`"
+                :aria-label="phrase('harbor.kept_dialog.bring_back', { name: d.name })"
                 @click="bring(d.id)"
               >
-                Bring back
+                {{ phrase('harbor.kept_dialog.bring_back_2') }}
               </button>
             </li>
-            <li v-if="!kept.deleted.length" class="py-2 text-soft">None.</li>
+            <li v-if="!kept.deleted.length" class="py-2 text-soft">
+              {{ phrase('harbor.kept_dialog.none') }}
+            </li>
           </ul>
         </template>
       </DialogPanel>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/harbor'
 import { Upload } from '@lucide/vue'
 import { computed, ref } from 'vue'
 import { useReference } from '@/stores/reference'
@@ -13,9 +14,9 @@ const pattern = ref('')
 const region = ref('')
 const sources = ref<NewRigFields['sources']>([])
 const CHARGE = [
-  { value: 'mains', name: 'Mains' },
-  { value: 'solar', name: 'Sun' },
-  { value: 'engine', name: 'Engine' },
+  { value: 'mains', name: phrase('harbor.new_rig.mains') },
+  { value: 'solar', name: phrase('harbor.new_rig.sun') },
+  { value: 'engine', name: phrase('harbor.new_rig.engine') },
 ]
 const why = computed(() => reference.data?.patterns.find((p) => p.key === pattern.value)?.why)
 const picker = ref<HTMLInputElement | null>(null)
@@ -34,35 +35,41 @@ function picked(event: Event) {
     @submit.prevent="emit('make', { name, kind, pattern, region, sources })"
   >
     <div class="min-w-[11rem] grow sm:max-w-[12rem]">
-      <label for="new-name" class="eyebrow mb-1 block">Name of a new rig</label>
+      <label for="new-name" class="eyebrow mb-1 block">{{
+        phrase('harbor.new_rig.name_new_rig')
+      }}</label>
       <input id="new-name" v-model="name" class="field" maxlength="80" autocomplete="off" />
     </div>
     <div class="w-32">
-      <label for="new-kind" class="eyebrow mb-1 block">Kind</label>
+      <label for="new-kind" class="eyebrow mb-1 block">{{ phrase('harbor.new_rig.kind') }}</label>
       <select id="new-kind" v-model="kind" class="field">
         <option v-for="k in KINDS" :key="k.value" :value="k.value">{{ k.name }}</option>
       </select>
     </div>
     <div class="min-w-[10rem] grow sm:max-w-[11rem]">
-      <label for="new-pattern" class="eyebrow mb-1 block">Start from</label>
+      <label for="new-pattern" class="eyebrow mb-1 block">{{
+        phrase('harbor.new_rig.start')
+      }}</label>
       <select id="new-pattern" v-model="pattern" class="field">
-        <option value="">an empty rig</option>
+        <option value="">{{ phrase('harbor.new_rig.empty_rig') }}</option>
         <option v-for="p in reference.data?.patterns" :key="p.key" :value="p.key" :title="p.why">
           {{ p.name }}
         </option>
       </select>
     </div>
     <div class="min-w-[11rem] grow sm:max-w-[12rem]">
-      <label for="new-region" class="eyebrow mb-1 block">Where</label>
+      <label for="new-region" class="eyebrow mb-1 block">{{
+        phrase('harbor.new_rig.where')
+      }}</label>
       <select id="new-region" v-model="region" class="field">
-        <option value="">say it later</option>
+        <option value="">{{ phrase('harbor.new_rig.say_later') }}</option>
         <option v-for="r in reference.data?.regions" :key="r.key" :value="r.key">
           {{ r.name }}
         </option>
       </select>
     </div>
     <fieldset>
-      <legend class="eyebrow mb-1">What charges it?</legend>
+      <legend class="eyebrow mb-1">{{ phrase('harbor.new_rig.charges') }}</legend>
       <div class="flex min-h-9 items-center gap-4">
         <label v-for="c in CHARGE" :key="c.value" class="flex items-center gap-1.5">
           <input v-model="sources" type="checkbox" :value="c.value" :data-charge="c.value" />
@@ -70,9 +77,14 @@ function picked(event: Event) {
         </label>
       </div>
     </fieldset>
-    <button type="submit" class="btn btn-main">Make rig</button>
-    <button type="button" class="btn sm:ml-auto" title="Import a rig file" @click="picker?.click()">
-      <Upload :size="16" aria-hidden="true" /> Import
+    <button type="submit" class="btn btn-main">{{ phrase('harbor.new_rig.make_rig') }}</button>
+    <button
+      type="button"
+      class="btn sm:ml-auto"
+      :title="phrase('harbor.new_rig.import_rig_file')"
+      @click="picker?.click()"
+    >
+      <Upload :size="16" aria-hidden="true" /> {{ phrase('harbor.new_rig.import') }}
     </button>
     <input
       ref="picker"
@@ -80,12 +92,12 @@ function picked(event: Event) {
       accept=".json,application/json"
       class="sr-only"
       tabindex="-1"
-      aria-label="Rig file"
+      :aria-label="phrase('harbor.new_rig.rig_file')"
       @change="picked"
     />
     <p v-if="why" class="w-full text-soft">
-      {{ why }}. You get a filled rig to edit<template v-if="!sources.length"
-        >, with the sources that such rigs have</template
+      {{ phrase('harbor.new_rig.get_filled_rig_edit', { why })
+      }}<template v-if="!sources.length">{{ phrase('harbor.new_rig.sources_such_rigs') }}</template
       >.
     </p>
   </form>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/harbor'
 import type { CardView } from '@/api/client'
 import { STOP_NAMES, STOPS } from '@/router'
 import SentenceText from '@/ui/SentenceText.vue'
@@ -45,18 +46,18 @@ const worst = computed(
       </dl>
       <p class="mt-4 border-t border-line pt-3 leading-snug">
         <SentenceText v-if="card.figures" :tokens="card.figures.result" plain />
-        <span v-else class="text-soft">Working out its figures …</span>
+        <span v-else class="text-soft">{{ phrase('harbor.rig_card.working_out_figures') }}</span>
       </p>
     </RouterLink>
     <footer class="flex border-t border-line px-3 py-1.5">
       <button type="button" class="btn btn-quiet" @click="$emit('copy')">
-        <Copy :size="16" aria-hidden="true" /> Copy
+        <Copy :size="16" aria-hidden="true" /> {{ phrase('harbor.rig_card.copy') }}
       </button>
       <a class="btn btn-quiet" :href="`/api/rigs/${card.id}/file`" download>
-        <Download :size="16" aria-hidden="true" /> Export
+        <Download :size="16" aria-hidden="true" /> {{ phrase('harbor.rig_card.export') }}
       </a>
       <button type="button" class="btn btn-quiet ml-auto" @click="$emit('remove')">
-        <Trash2 :size="16" aria-hidden="true" /> Delete
+        <Trash2 :size="16" aria-hidden="true" /> {{ phrase('harbor.rig_card.delete') }}
       </button>
     </footer>
   </article>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/harbor'
 import { usePlan } from '@/stores/plan'
 
 /** Rigs that are made as soon as the program answers. */
@@ -14,14 +15,20 @@ const plan = usePlan()
       role="status"
     >
       <p class="min-w-0 grow leading-snug">
-        <b>{{ rig.label }}</b> is not stored yet.
+        <b>{{ rig.label }}</b>
         {{
-          plan.whyUnmade[rig.key] ||
-          'It is kept in this browser, and made by itself when the program answers.'
+          phrase('harbor.waiting_rigs.stored_yet', {
+            whyUnmade:
+              plan.whyUnmade[rig.key] || phrase('harbor.waiting_rigs.kept_browser_made_itself'),
+          })
         }}
       </p>
-      <button type="button" class="btn" @click="plan.sendAgain()">Try now</button>
-      <button type="button" class="btn btn-quiet" @click="plan.dropUnmade(rig.key)">Drop it</button>
+      <button type="button" class="btn" @click="plan.sendAgain()">
+        {{ phrase('harbor.waiting_rigs.try_now') }}
+      </button>
+      <button type="button" class="btn btn-quiet" @click="plan.dropUnmade(rig.key)">
+        {{ phrase('harbor.waiting_rigs.drop') }}
+      </button>
     </li>
   </ul>
 </template>

@@ -1,3 +1,4 @@
+import { phrase } from '@/phrases/harbor'
 import { api, problemsOf, type CardView, type Problem, type Schemas } from '@/api/client'
 import { router } from '@/router'
 import type { Made } from '@/stores/newRigs'
@@ -14,7 +15,12 @@ const PAUSE = 200
 /** What a card says of a rig that is refused: why, so that it can be exported or deleted. */
 const refusedFor = (error: unknown): Schemas['CardFigures'] => ({
   strip: [],
-  result: [{ text: `It cannot be opened. ${problemsOf(error)[0]!.message}`, key: null }],
+  result: [
+    {
+      text: phrase('harbor.use_harbor.cannot_opened', { message: problemsOf(error)[0]!.message }),
+      key: null,
+    },
+  ],
 })
 
 export interface NewRigFields {
@@ -70,8 +76,8 @@ export function useHarbor() {
     waits = true
     problems.value = [
       response
-        ? `The rigs could not be read. ${problemsOf(error)[0]!.message}`
-        : 'The program does not answer. Start it again: this page goes on by itself.',
+        ? phrase('harbor.use_harbor.rigs_could_read', { message: problemsOf(error)[0]!.message })
+        : phrase('harbor.use_harbor.program_answer_start_again'),
     ]
     timer = window.setTimeout(load, WAIT)
   }
@@ -107,15 +113,15 @@ export function useHarbor() {
     const body = JSON.stringify({ units: '', currency: '', ...wanted })
     const said = (found: Problem[]) => (problems.value = found.map((p) => p.message))
     return plan.makeRig(
-      { make: 'new', rig: 0, label: wanted.name || 'New rig', body },
+      { make: 'new', rig: 0, label: wanted.name || phrase('harbor.use_harbor.new_rig'), body },
       { made: ({ id }) => open(id, 'rig'), refused: said },
     )
   }
 
   function copy(id: number): Promise<void> {
-    const name = cards.value?.find((c) => c.id === id)?.name ?? 'Rig'
+    const name = cards.value?.find((c) => c.id === id)?.name ?? phrase('harbor.use_harbor.rig')
     return plan.makeRig(
-      { make: 'copy', rig: id, label: `Copy of ${name}`, body: '' },
+      { make: 'copy', rig: id, label: phrase('harbor.use_harbor.copy', { name }), body: '' },
       { made: arrived('made'), refused },
     )
   }
@@ -132,9 +138,14 @@ export function useHarbor() {
     const { data, error, response } = await api
       .DELETE('/api/rigs/{rig_id}', path)
       .catch(() => ({ data: undefined, error: undefined, response: undefined }))
-    if (!data && response?.status !== 404) ui.say(`Not deleted. ${problemsOf(error)[0]!.message}`)
+    if (!data && response?.status !== 404)
+      ui.say(phrase('harbor.use_harbor.deleted', { message: problemsOf(error)[0]!.message }))
     await load()
-    if (data) ui.say(`${data.name} deleted.`, { label: 'Undo', run: () => bringBack(id) })
+    if (data)
+      ui.say(phrase('harbor.use_harbor.deleted_2', { name: data.name }), {
+        label: phrase('harbor.use_harbor.undo'),
+        run: () => bringBack(id),
+      })
   }
 
   async function bringBack(id: number) {
@@ -150,9 +161,7 @@ export function useHarbor() {
     problems.value = []
     if (file.size > LARGEST) {
       const size = Math.round(file.size / 1e6)
-      problems.value = [
-        `${file.name} has ${size} MB; a rig file has less than 2 MB, so this is something else.`,
-      ]
+      problems.value = [phrase('harbor.use_harbor.mb_rig_file_less', { name: file.name, size })]
       return
     }
     const body = await file.text()

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/need'
 import { usePlan } from '@/stores/plan'
 import AssumptionField from '@/ui/AssumptionField.vue'
 import FigureLink from '@/ui/FigureLink.vue'
@@ -26,9 +27,13 @@ const groups = computed(() => {
         <ChevronRight :size="18" class="transition-transform" :class="open ? 'rotate-90' : ''" />
         <span class="font-semibold">{{ g.name }}</span>
         <span class="text-soft">{{
-          g.list.length === 1 ? '1 assumption' : `${g.list.length} assumptions`
+          g.list.length === 1
+            ? phrase('need.assumption_list.n1_assumption')
+            : phrase('need.assumption_list.assumptions', { list: g.list.length })
         }}</span>
-        <span v-if="g.changed" class="font-semibold text-sea">{{ g.changed }} set by you</span>
+        <span v-if="g.changed" class="font-semibold text-sea">{{
+          phrase('need.assumption_list.set', { changed: g.changed })
+        }}</span>
       </DisclosureButton>
       <DisclosurePanel class="grid gap-x-8 gap-y-4 pt-1 pb-5 pl-7 md:grid-cols-2">
         <div
@@ -40,7 +45,10 @@ const groups = computed(() => {
           <p class="leading-snug">
             <FigureLink :figure="{ key: `assume.${a.key}`, text: a.name }" />
             <span class="block text-sm text-soft"
-              >{{ a.note }}<template v-if="a.range"> Others put {{ a.range }}.</template></span
+              >{{ a.note
+              }}<template v-if="a.range">
+                {{ phrase('need.assumption_list.others_put', { range: a.range }) }}</template
+              ></span
             >
           </p>
           <AssumptionField :name="a.key" bare />

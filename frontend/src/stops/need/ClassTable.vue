@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/need'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
 import AssumptionField from '@/ui/AssumptionField.vue'
@@ -17,13 +18,15 @@ const most = computed(() => Math.max(1, ...rows.value.map((r) => r.nameplate_wh.
   <table class="classes w-full">
     <thead>
       <tr class="text-left text-sm text-soft">
-        <th>Chemistry</th>
-        <th class="w-[8.5rem]">Usable depth</th>
-        <th>Temperature</th>
-        <th>Rate</th>
-        <th>Age</th>
-        <th class="text-right">Label must say</th>
-        <th class="w-[34%]"><span class="sr-only">Picture</span></th>
+        <th>{{ phrase('need.class_table.chemistry') }}</th>
+        <th class="w-[8.5rem]">{{ phrase('need.class_table.usable_depth') }}</th>
+        <th>{{ phrase('need.class_table.temperature') }}</th>
+        <th>{{ phrase('need.class_table.rate') }}</th>
+        <th>{{ phrase('need.class_table.age') }}</th>
+        <th class="text-right">{{ phrase('need.class_table.label_must_say') }}</th>
+        <th class="w-[34%]">
+          <span class="sr-only">{{ phrase('need.class_table.picture') }}</span>
+        </th>
       </tr>
     </thead>
     <tbody>
@@ -34,28 +37,46 @@ const most = computed(() => Math.max(1, ...rows.value.map((r) => r.nameplate_wh.
             <span class="leading-tight">{{ reference.classes.get(r.battery_class)?.name }}</span>
           </span>
         </th>
-        <td data-label="Usable depth">
+        <td :data-label="phrase('need.class_table.usable_depth')">
           <AssumptionField :name="`dod.${r.battery_class}`" bare />
           <AssumptionSlider :name="`dod.${r.battery_class}`" :least="0.1" :most="1" :step="0.05" />
         </td>
-        <td data-label="Temperature">
-          <FigureLink :figure="r.temperature" name="Temperature factor" />
+        <td :data-label="phrase('need.class_table.temperature')">
+          <FigureLink
+            :figure="r.temperature"
+            :name="phrase('need.class_table.temperature_factor')"
+          />
         </td>
-        <td data-label="Rate"><FigureLink :figure="r.rate" name="Rate factor" /></td>
-        <td data-label="Age"><FigureLink :figure="r.ageing" name="Ageing allowance" /></td>
-        <td class="say" data-label="Label must say">
-          <FigureLink :figure="r.nameplate_ah" name="Amp-hours" class="font-semibold" />
+        <td :data-label="phrase('need.class_table.rate')">
+          <FigureLink :figure="r.rate" :name="phrase('need.class_table.rate_factor')" />
+        </td>
+        <td :data-label="phrase('need.class_table.age')">
+          <FigureLink :figure="r.ageing" :name="phrase('need.class_table.ageing_allowance')" />
+        </td>
+        <td class="say" :data-label="phrase('need.class_table.label_must_say')">
+          <FigureLink
+            :figure="r.nameplate_ah"
+            :name="phrase('need.class_table.amp_hours')"
+            class="font-semibold"
+          />
           <span class="block text-sm text-soft"
-            ><FigureLink :figure="r.nameplate_wh" name="Energy"
+            ><FigureLink :figure="r.nameplate_wh" :name="phrase('need.class_table.energy')"
           /></span>
           <span v-if="r.classical_ah" class="block text-sm whitespace-nowrap text-soft"
-            >classical <FigureLink :figure="r.classical_ah" name="Classical solar method"
+            >{{ phrase('need.class_table.classical') }}
+            <FigureLink
+              :figure="r.classical_ah"
+              :name="phrase('need.class_table.classical_solar_method')"
           /></span>
           <span v-if="r.year_wh" class="block text-sm whitespace-nowrap text-soft"
-            >by the year <FigureLink :figure="r.year_wh" name="Label by a year’s weather"
+            >{{ phrase('need.class_table.year') }}
+            <FigureLink :figure="r.year_wh" :name="phrase('need.class_table.label_years_weather')"
           /></span>
           <span class="block text-sm whitespace-nowrap text-soft"
-            >peak <FigureLink :figure="r.peak_current" name="Current at the hardest moment"
+            >{{ phrase('need.class_table.peak') }}
+            <FigureLink
+              :figure="r.peak_current"
+              :name="phrase('need.class_table.current_hardest_moment')"
           /></span>
         </td>
         <td class="bar" aria-hidden="true">
@@ -80,9 +101,7 @@ const most = computed(() => Math.max(1, ...rows.value.map((r) => r.nameplate_wh.
     </tbody>
   </table>
   <p class="mt-2 text-sm text-soft">
-    Full colour: the usable energy that you need, the same for all. Pale: what the label must hold
-    besides, because it cannot be used. Classical: what the stand-alone solar method (after IEEE
-    1013) asks of lead-acid, which also limits what one ordinary day may take.
+    {{ phrase('need.class_table.full_colour_usable_energy') }}
   </p>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/need'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
@@ -18,9 +19,9 @@ const classes = computed(() => plan.rig!.need.classes.map((c) => c.battery_class
     <table class="needs w-full min-w-[44rem]">
       <thead>
         <tr class="text-left text-sm text-soft">
-          <th>Kind of day</th>
-          <th class="text-right">A day</th>
-          <th class="text-right">Need</th>
+          <th>{{ phrase('need.day_needs.kind_day') }}</th>
+          <th class="text-right">{{ phrase('need.day_needs.day') }}</th>
+          <th class="text-right">{{ phrase('need.day_needs.need') }}</th>
           <th v-for="c in classes" :key="c" class="text-right">
             <span class="inline-flex items-center gap-1.5">
               <ChemistryMark :battery-class="c" />
@@ -39,13 +40,13 @@ const classes = computed(() => plan.rig!.need.classes.map((c) => c.battery_class
           <th scope="row" class="text-left" :class="d.governs ? '' : 'font-normal'">
             {{ names[i]?.name }}
             <span v-if="d.governs" class="ml-1 inline-flex items-center gap-1 text-sm text-sea"
-              ><Anchor :size="13" aria-hidden="true" /> governs</span
+              ><Anchor :size="13" aria-hidden="true" /> {{ phrase('need.day_needs.governs') }}</span
             >
           </th>
-          <td><FigureLink :figure="d.total" name="A day" /></td>
-          <td><FigureLink :figure="d.need" name="Need" /></td>
+          <td><FigureLink :figure="d.total" :name="phrase('need.day_needs.day')" /></td>
+          <td><FigureLink :figure="d.need" :name="phrase('need.day_needs.need')" /></td>
           <td v-for="(l, k) in d.labels" :key="k">
-            <FigureLink :figure="l" name="On the label" />
+            <FigureLink :figure="l" :name="phrase('need.day_needs.label')" />
           </td>
         </tr>
       </tbody>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/need'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
@@ -17,7 +18,11 @@ const chosen = computed({
 </script>
 
 <template>
-  <RadioGroup v-model="chosen" class="grid gap-3 md:grid-cols-3" aria-label="House rule">
+  <RadioGroup
+    v-model="chosen"
+    class="grid gap-3 md:grid-cols-3"
+    :aria-label="phrase('need.house_rules.house_rule')"
+  >
     <RadioGroupOption
       v-for="rule in reference.data?.rules"
       :key="rule.key"
@@ -42,9 +47,11 @@ const chosen = computed({
           {{ rule.name }}
         </p>
         <p class="mt-1.5 leading-snug text-soft">{{ rule.argues }}</p>
-        <p class="mt-1.5 text-sm text-soft">Reckons life by {{ rule.life_basis }}.</p>
+        <p class="mt-1.5 text-sm text-soft">
+          {{ phrase('need.house_rules.reckons_life', { life_basis: rule.life_basis }) }}
+        </p>
         <p v-if="sized.get(rule.key)" class="mt-2 border-t border-line pt-2 leading-snug">
-          <b>{{ sized.get(rule.key)!.need }}</b> needed
+          <b>{{ sized.get(rule.key)!.need }}</b> {{ phrase('need.house_rules.needed') }}
           <span class="mt-1 flex flex-wrap gap-x-3 gap-y-1 text-sm">
             <span
               v-for="(l, i) in sized.get(rule.key)!.labels"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/need'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
 import FigureLink from '@/ui/FigureLink.vue'
@@ -27,7 +28,11 @@ const bars = computed(() =>
 <template>
   <ol
     class="space-y-1"
-    :aria-label="`From the day to the label, ${reference.classes.get(batteryClass)?.name}`"
+    :aria-label="
+      phrase('need.need_waterfall.day_label', {
+        batteryClass: reference.classes.get(batteryClass)?.name,
+      })
+    "
   >
     <li
       v-for="(b, i) in bars"

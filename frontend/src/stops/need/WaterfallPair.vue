@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/need'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
@@ -30,7 +31,9 @@ function choose(i: number, event: Event) {
       <div class="mb-3 flex items-center gap-2">
         <ChemistryMark :battery-class="key" />
         <label class="grow">
-          <span class="sr-only">Chemistry of picture {{ i + 1 }}</span>
+          <span class="sr-only">{{
+            phrase('need.waterfall_pair.chemistry_picture', { i: i + 1 })
+          }}</span>
           <select class="field" @change="choose(i, $event)">
             <option
               v-for="c in reference.data?.classes"

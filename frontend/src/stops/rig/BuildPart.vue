@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/rig'
 import { TERMINALS } from '@/ui/terminals'
 import { usePlan } from '@/stores/plan'
 import PlanCheck from '@/ui/PlanCheck.vue'
@@ -13,69 +14,83 @@ const area = computed(() => (rig.value.units === 'us' ? 'sq in' : 'cm²'))
 
 <template>
   <section class="sheet grid grid-cols-2 gap-4 p-5 sm:grid-cols-3">
-    <h2 class="col-span-full text-xl">Locker, cables and chargers</h2>
+    <h2 class="col-span-full text-xl">{{ phrase('rig.build_part.locker_cables_chargers') }}</h2>
     <PlanChoice
       path="/rig/locker_opens"
-      label="Locker opens"
+      :label="phrase('rig.build_part.locker_opens')"
       :value="rig.locker_opens as string"
       :options="[
-        { value: 'top', name: 'At the top' },
-        { value: 'front', name: 'At the front' },
+        { value: 'top', name: phrase('rig.build_part.top') },
+        { value: 'front', name: phrase('rig.build_part.front') },
       ]"
     />
     <PlanField
       path="/rig/vent_cm2"
-      label="Each air opening"
+      :label="phrase('rig.build_part.air_opening')"
       :unit="area"
-      placeholder="not measured"
+      :placeholder="phrase('rig.build_part.measured')"
       class="sm:col-span-2"
     />
     <PlanCheck
       path="/rig/locker_vented"
-      label="Closed to the living space and vented to the outside"
+      :label="phrase('rig.build_part.closed_living_space_vented')"
       :value="rig.locker_vented === true"
       class="col-span-full"
     />
-    <PlanField path="/rig/cable_mm2" label="Main cable" unit="mm²" placeholder="not known" />
-    <PlanField path="/rig/fuse_a" label="Main fuse" unit="A" placeholder="not known" />
-    <PlanField path="/rig/fuse_breaks_a" label="It interrupts" unit="A" placeholder="not known" />
+    <PlanField
+      path="/rig/cable_mm2"
+      :label="phrase('rig.build_part.main_cable')"
+      unit="mm²"
+      :placeholder="phrase('rig.build_part.known')"
+    />
+    <PlanField
+      path="/rig/fuse_a"
+      :label="phrase('rig.build_part.main_fuse')"
+      unit="A"
+      :placeholder="phrase('rig.build_part.known')"
+    />
+    <PlanField
+      path="/rig/fuse_breaks_a"
+      :label="phrase('rig.build_part.interrupts')"
+      unit="A"
+      :placeholder="phrase('rig.build_part.known')"
+    />
     <PlanCheck
       path="/rig/cable_clad"
-      label="The cable is copper-clad aluminium"
+      :label="phrase('rig.build_part.cable_copper_clad_aluminium')"
       :value="rig.cable_clad === true"
       class="col-span-full"
     />
     <PlanChoice
       path="/rig/lugs"
-      label="Its lugs are for"
+      :label="phrase('rig.build_part.lugs')"
       :value="rig.lugs as string"
       :options="TERMINALS"
     />
     <p v-if="plan.document.sources.length" class="col-span-full leading-snug text-soft">
-      What charges it stands on
+      {{ phrase('rig.build_part.charges_stands') }}
       <RouterLink
         class="text-sea underline underline-offset-4"
         :to="{ name: 'rig', params: { id: plan.rig!.id, stop: 'charging' } }"
-        >Charging</RouterLink
-      >.
+        >{{ phrase('rig.build_part.charging') }}</RouterLink>.
     </p>
     <template v-else>
       <PlanField
         path="/rig/charge_a"
-        label="All chargers at once"
+        :label="phrase('rig.build_part.chargers_once')"
         unit="A"
-        placeholder="not known"
-        hint="Mains, engine and sun together."
+        :placeholder="phrase('rig.build_part.known')"
+        :hint="phrase('rig.build_part.mains_engine_sun_together')"
       />
       <PlanField
         path="/rig/charge_v"
-        label="Absorption, for 12 V"
+        :label="phrase('rig.build_part.absorption_12_v')"
         unit="V"
-        placeholder="of the class"
+        :placeholder="phrase('rig.build_part.class')"
       />
       <PlanCheck
         path="/rig/equalises"
-        label="The charger equalises"
+        :label="phrase('rig.build_part.charger_equalises')"
         :value="rig.equalises === true"
         class="col-span-full"
       />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/rig'
 import type { RigFile } from '@/api/rigFile'
 import { usePlan } from '@/stores/plan'
 import PlanField from '@/ui/PlanField.vue'
@@ -8,27 +9,27 @@ type Care = RigFile['rig']['cares'][number]
 const plan = usePlan()
 const cares = computed(() => plan.document.rig.cares)
 const NAMES: [Care, string][] = [
-  ['purse', 'Little money now'],
-  ['weight', 'Little weight'],
-  ['cold', 'Works in the cold'],
-  ['no_upkeep', 'No upkeep'],
-  ['big_loads', 'Carries big loads'],
-  ['short_keeping', 'I will sell soon'],
-  ['long_keeping', 'Lasts for long'],
+  ['purse', phrase('rig.cares_part.little_money_now')],
+  ['weight', phrase('rig.cares_part.little_weight')],
+  ['cold', phrase('rig.cares_part.works_cold')],
+  ['no_upkeep', phrase('rig.cares_part.upkeep')],
+  ['big_loads', phrase('rig.cares_part.carries_big_loads')],
+  ['short_keeping', phrase('rig.cares_part.i_sell_soon')],
+  ['long_keeping', phrase('rig.cares_part.lasts_long')],
 ]
 
 function toggle(key: Care) {
   const value = cares.value.includes(key)
     ? cares.value.filter((c) => c !== key)
     : [...cares.value, key]
-  plan.edit('what you care about', { op: 'replace', path: '/rig/cares', value })
+  plan.edit(phrase('rig.cares_part.care_about_2'), { op: 'replace', path: '/rig/cares', value })
 }
 </script>
 
 <template>
   <section class="sheet p-5">
-    <h2 class="text-xl">What you care about</h2>
-    <p class="mt-1 text-soft">The first that you choose weighs most.</p>
+    <h2 class="text-xl">{{ phrase('rig.cares_part.care_about') }}</h2>
+    <p class="mt-1 text-soft">{{ phrase('rig.cares_part.first_choose_weighs') }}</p>
     <div class="mt-3 flex flex-wrap gap-2">
       <button
         v-for="[key, name] in NAMES"
@@ -46,9 +47,9 @@ function toggle(key: Care) {
     </div>
     <PlanField
       path="/rig/budget"
-      label="Most to spend at once"
+      :label="phrase('rig.cares_part.spend_once')"
       :unit="plan.rig!.units.currency"
-      placeholder="no ceiling"
+      :placeholder="phrase('rig.cares_part.ceiling')"
       class="mt-4 max-w-[14rem]"
     />
   </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/rig'
 import { usePlan } from '@/stores/plan'
 import AssumptionField from '@/ui/AssumptionField.vue'
 import FigureLink from '@/ui/FigureLink.vue'
@@ -13,10 +14,10 @@ const old = computed(() => plan.document.old_bank!)
 const found = computed(() => plan.rig!.banks.diagnosis)
 const carries = computed(() => plan.rig!.banks.old_carries)
 const NAMES: Record<string, string> = {
-  bank: 'The bank',
-  charger: 'The charger',
-  drain: 'A hidden drain',
-  use: 'Grown use',
+  bank: phrase('rig.diagnosis_part.bank'),
+  charger: phrase('rig.diagnosis_part.charger'),
+  drain: phrase('rig.diagnosis_part.hidden_drain'),
+  use: phrase('rig.diagnosis_part.grown_use'),
 }
 const MARKS: Record<string, string> = {
   'at fault': '✕',
@@ -28,7 +29,7 @@ const MARKS: Record<string, string> = {
 
 <template>
   <section v-if="found" class="sheet p-5" data-diagnosis>
-    <h2 class="text-xl">Is the old bank really the culprit?</h2>
+    <h2 class="text-xl">{{ phrase('rig.diagnosis_part.old_bank_really_culprit') }}</h2>
     <p class="mt-2 text-lg" data-verdict>{{ found.says }}</p>
     <p
       v-if="found.danger"
@@ -54,14 +55,22 @@ const MARKS: Record<string, string> = {
     </dl>
     <div v-if="found.health" class="mt-4 border-t border-line pt-3">
       <p data-tested>
-        <FigureLink :figure="found.health" name="State of health" class="text-xl font-semibold" />
-        of its capacity is left<span v-if="found.range" class="text-soft"> ({{ found.range }})</span
+        <FigureLink
+          :figure="found.health"
+          :name="phrase('rig.diagnosis_part.state_health')"
+          class="text-xl font-semibold"
+        />
+        {{ phrase('rig.diagnosis_part.capacity_left')
+        }}<span v-if="found.range" class="text-soft"> ({{ found.range }})</span
         ><template v-if="carries.nights"
-          >: it still carries
-          <FigureLink :figure="carries.nights" name="Nights" class="font-semibold" /></template
+          >{{ phrase('rig.diagnosis_part.still_carries') }}
+          <FigureLink
+            :figure="carries.nights"
+            :name="phrase('rig.diagnosis_part.nights')"
+            class="font-semibold" /></template
         >.
       </p>
-      <ul class="mt-2 space-y-1.5" aria-label="What each sign says">
+      <ul class="mt-2 space-y-1.5" :aria-label="phrase('rig.diagnosis_part.sign_says')">
         <li
           v-for="s in found.signs"
           :key="s.name"
@@ -78,7 +87,7 @@ const MARKS: Record<string, string> = {
         </li>
       </ul>
       <p v-if="!found.agree" class="mt-1 text-sm text-care">
-        The signs disagree: one of the readings is off, or more than one thing is wrong.
+        {{ phrase('rig.diagnosis_part.signs_disagree_readings_off') }}
       </p>
       <div
         v-if="carries.life_factor"
@@ -86,57 +95,95 @@ const MARKS: Record<string, string> = {
         data-predecessor
       >
         <p class="leading-snug">
-          By how this one aged, a new one of its class is reckoned to last
+          {{ phrase('rig.diagnosis_part.how_aged_new_class') }}
           <FigureLink
             :figure="carries.life_factor"
-            name="Life by the old bank"
+            :name="phrase('rig.diagnosis_part.life_old_bank')"
             class="font-semibold"
           />
-          times as long as usual here.
+          {{ phrase('rig.diagnosis_part.times_long_usual') }}
         </p>
         <AssumptionField
           name="predecessor_share"
-          label="How much that counts"
-          hint="0 when what aged it is mended"
+          :label="phrase('rig.diagnosis_part.how_much_counts')"
+          :hint="phrase('rig.diagnosis_part.n0_when_aged_mended')"
         />
       </div>
     </div>
     <div class="mt-4 grid grid-cols-2 gap-4 border-t border-line pt-4 sm:grid-cols-3">
-      <p class="col-span-full font-semibold">What do you know of it?</p>
-      <PlanField path="/old_bank/nights_then" label="It lasted, when new" unit="nights" />
-      <PlanField path="/old_bank/nights_now" label="It lasts now" unit="nights" />
-      <PlanField path="/old_bank/day_then_wh" label="A day then" unit="Wh" placeholder="as now" />
+      <p class="col-span-full font-semibold">{{ phrase('rig.diagnosis_part.know') }}</p>
+      <PlanField
+        path="/old_bank/nights_then"
+        :label="phrase('rig.diagnosis_part.lasted_when_new')"
+        :unit="phrase('rig.diagnosis_part.nights_2')"
+      />
+      <PlanField
+        path="/old_bank/nights_now"
+        :label="phrase('rig.diagnosis_part.lasts_now')"
+        :unit="phrase('rig.diagnosis_part.nights_2')"
+      />
+      <PlanField
+        path="/old_bank/day_then_wh"
+        :label="phrase('rig.diagnosis_part.day_then')"
+        unit="Wh"
+        :placeholder="phrase('rig.diagnosis_part.now')"
+      />
       <PlanField
         path="/old_bank/rested_v"
-        label="Rested volts"
+        :label="phrase('rig.diagnosis_part.rested_volts')"
         unit="V"
-        hint="The whole bank, all off, after the charger said full."
+        :hint="phrase('rig.diagnosis_part.whole_bank_off_after')"
       />
       <PlanField
         path="/old_bank/rested_hours"
-        label="Rested for"
+        :label="phrase('rig.diagnosis_part.rested')"
         unit="h"
-        placeholder="not known"
-        hint="Eight hours say most."
+        :placeholder="phrase('rig.diagnosis_part.known')"
+        :hint="phrase('rig.diagnosis_part.eight_hours_say')"
       />
-      <PlanField path="/old_bank/left_low" label="Times below a fifth for over a day" />
-      <PlanField path="/old_bank/deep_accidents" label="Times emptied, recharged within a day" />
-      <PlanField path="/old_bank/left_empty" label="Times left empty for a week" />
-      <PlanField path="/old_bank/frozen" label="Times frozen" />
-      <PlanField path="/old_bank/loaded_v" label="Volts under a load" unit="V" />
-      <PlanField path="/old_bank/load_a" label="of" unit="A" hint="Just after the rested volts." />
+      <PlanField
+        path="/old_bank/left_low"
+        :label="phrase('rig.diagnosis_part.times_below_fifth_over')"
+      />
+      <PlanField
+        path="/old_bank/deep_accidents"
+        :label="phrase('rig.diagnosis_part.times_emptied_recharged_within')"
+      />
+      <PlanField
+        path="/old_bank/left_empty"
+        :label="phrase('rig.diagnosis_part.times_left_empty_week')"
+      />
+      <PlanField path="/old_bank/frozen" :label="phrase('rig.diagnosis_part.times_frozen')" />
+      <PlanField
+        path="/old_bank/loaded_v"
+        :label="phrase('rig.diagnosis_part.volts_under_load')"
+        unit="V"
+      />
+      <PlanField
+        path="/old_bank/load_a"
+        :label="phrase('rig.diagnosis_part.of')"
+        unit="A"
+        :hint="phrase('rig.diagnosis_part.just_after_rested_volts')"
+      />
       <div class="flex flex-col">
         <PlanCheck
           path="/old_bank/smells"
-          label="Smells of rotten eggs"
+          :label="phrase('rig.diagnosis_part.smells_rotten_eggs')"
           :value="old.smells as boolean"
         />
-        <PlanCheck path="/old_bank/warm" label="Warm while charging" :value="old.warm as boolean" />
-        <PlanCheck path="/old_bank/bulges" label="Case bulges" :value="old.bulges as boolean" />
+        <PlanCheck
+          path="/old_bank/warm"
+          :label="phrase('rig.diagnosis_part.warm_while_charging')"
+          :value="old.warm as boolean"
+        />
+        <PlanCheck
+          path="/old_bank/bulges"
+          :label="phrase('rig.diagnosis_part.case_bulges')"
+          :value="old.bulges as boolean"
+        />
       </div>
       <p class="col-span-full text-sm text-soft">
-        Volts read while charging, just after, or under a load say less: they are read with more
-        doubt.
+        {{ phrase('rig.diagnosis_part.volts_read_while_charging') }}
       </p>
     </div>
   </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/rig'
 import { usePlan } from '@/stores/plan'
 import FindingList from '@/ui/FindingList.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
@@ -24,20 +25,29 @@ const findings = computed(() =>
 </script>
 
 <template>
-  <h1 class="text-3xl">The rig</h1>
+  <h1 class="text-3xl">{{ phrase('rig.rig_stop.rig') }}</h1>
   <p class="mt-1 max-w-3xl text-pretty text-soft">
-    What it is, how often it stands away from hook-up, and how long you will keep it. Only the name
-    is needed; what you leave out gets a sensible value. Everything is saved as you type.
+    {{ phrase('rig.rig_stop.how_often_stands_away') }}
   </p>
   <FindingList :findings="findings" class="mt-4" />
   <div class="mt-6 grid grid-cols-1 items-start gap-6 lg:grid-cols-2">
     <div class="min-w-0 space-y-6">
       <section class="sheet grid gap-4 p-5 sm:grid-cols-2">
-        <PlanField path="/rig/name" label="Name" text class="sm:col-span-2" />
-        <PlanChoice path="/rig/kind" label="Kind" :value="rig.kind as string" :options="KINDS" />
+        <PlanField
+          path="/rig/name"
+          :label="phrase('rig.rig_stop.name')"
+          text
+          class="sm:col-span-2"
+        />
+        <PlanChoice
+          path="/rig/kind"
+          :label="phrase('rig.rig_stop.kind')"
+          :value="rig.kind as string"
+          :options="KINDS"
+        />
         <PlanChoice
           path="/rig/system_v"
-          label="System voltage"
+          :label="phrase('rig.rig_stop.system_voltage')"
           :value="rig.system_v as number"
           :options="[12, 24, 36, 48].map((v) => ({ value: v, name: `${v} V` }))"
         />
@@ -48,33 +58,39 @@ const findings = computed(() =>
       <BuildPart />
       <CaresPart />
       <section class="sheet grid gap-4 p-5 sm:grid-cols-2">
-        <h2 class="text-xl sm:col-span-2">How it is written</h2>
+        <h2 class="text-xl sm:col-span-2">{{ phrase('rig.rig_stop.how_written') }}</h2>
         <PlanField
           path="/rig/currency"
-          label="Currency"
+          :label="phrase('rig.rig_stop.currency')"
           text
-          hint="Three letters, such as EUR. Nothing is converted."
+          :hint="phrase('rig.rig_stop.three_letters_such_eur')"
         />
         <PlanChoice
           path="/rig/units"
-          label="Units"
+          :label="phrase('rig.rig_stop.units')"
           :value="rig.units as string"
           :options="[
-            { value: 'metric', name: 'Metric: kg, °C, mm' },
+            { value: 'metric', name: phrase('rig.rig_stop.metric_kg_c_mm') },
             { value: 'us', name: 'US: lb, °F, in' },
           ]"
         />
         <PlanChoice
           path="/rig/lead"
-          label="Energy of use is shown in"
+          :label="phrase('rig.rig_stop.energy_use_shown')"
           :value="rig.lead as string"
           :options="[
-            { value: 'wh', name: 'Watt-hours' },
-            { value: 'ah', name: `Amp-hours at ${rig.system_v} V` },
+            { value: 'wh', name: phrase('rig.rig_stop.watt_hours') },
+            { value: 'ah', name: phrase('rig.rig_stop.amp_hours_v', { system_v: rig.system_v }) },
           ]"
           class="sm:col-span-2"
         />
-        <PlanField path="/rig/notes" label="Notes" text :rows="5" class="sm:col-span-2" />
+        <PlanField
+          path="/rig/notes"
+          :label="phrase('rig.rig_stop.notes')"
+          text
+          :rows="5"
+          class="sm:col-span-2"
+        />
       </section>
     </div>
     <div class="min-w-0 space-y-6">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/rig'
 import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
@@ -10,7 +11,11 @@ const second = computed(() => plan.document.second_bank)
 const need = computed(() => plan.rig!.need.second)
 
 function add() {
-  plan.edit('add a second bank', { op: 'replace', path: '/second_bank', value: {} })
+  plan.edit(phrase('rig.second_bank.add_second_bank_2'), {
+    op: 'replace',
+    path: '/second_bank',
+    value: {},
+  })
 }
 
 function remove() {
@@ -19,7 +24,7 @@ function remove() {
       ? [{ op: 'replace' as const, path: `/day/loads/${i}/bank`, value: 'main' }]
       : [],
   )
-  plan.edit('remove the second bank', ...back, {
+  plan.edit(phrase('rig.second_bank.remove_second_bank'), ...back, {
     op: 'replace',
     path: '/second_bank',
     value: null,
@@ -29,46 +34,51 @@ function remove() {
 
 <template>
   <section class="sheet p-5">
-    <h2 class="text-xl">A second house bank</h2>
+    <h2 class="text-xl">{{ phrase('rig.second_bank.second_house_bank') }}</h2>
     <div v-if="second" class="mt-3 grid grid-cols-2 gap-4">
-      <PlanField path="/second_bank/name" label="Name" text />
+      <PlanField path="/second_bank/name" :label="phrase('rig.second_bank.name')" text />
       <PlanChoice
         path="/second_bank/system_v"
-        label="Its voltage"
+        :label="phrase('rig.second_bank.voltage')"
         :value="second.system_v as number"
         :options="[12, 24, 36, 48].map((v) => ({ value: v, name: `${v} V` }))"
       />
       <PlanField
         path="/second_bank/efficiency"
-        label="Charger between them, efficiency"
-        hint="DC-DC, mostly 0.88 to 0.95."
+        :label="phrase('rig.second_bank.charger_between_efficiency')"
+        :hint="phrase('rig.second_bank.dc_dc_mostly_0')"
       />
-      <PlanField path="/second_bank/limit_w" label="It gives at most" unit="W" />
+      <PlanField path="/second_bank/limit_w" :label="phrase('rig.second_bank.gives')" unit="W" />
       <PlanField
         path="/second_bank/nights"
-        label="Lasts by itself"
-        unit="nights"
-        hint="Should that charger fail."
+        :label="phrase('rig.second_bank.lasts_itself')"
+        :unit="phrase('rig.second_bank.nights')"
+        :hint="phrase('rig.second_bank.should_charger_fail')"
       />
       <p v-if="need" class="self-center text-soft">
-        <FigureLink :figure="need.day" name="Its day" class="text-ink" /> a day hang on it; the main
-        bank gives
-        <FigureLink :figure="need.from_main" name="From the main bank" class="text-ink" />
-        for it.
+        <FigureLink :figure="need.day" :name="phrase('rig.second_bank.day')" class="text-ink" />
+        {{ phrase('rig.second_bank.day_hang_main_bank') }}
+        <FigureLink
+          :figure="need.from_main"
+          :name="phrase('rig.second_bank.main_bank')"
+          class="text-ink"
+        />
+        {{ phrase('rig.second_bank.for_it') }}
       </p>
       <p class="col-span-2 text-sm text-soft">
-        Which loads hang on it is set in each load’s details on the Day stop. What its label must
-        say stands on the Need stop.
+        {{ phrase('rig.second_bank.loads_hang_set_loads') }}
       </p>
       <button type="button" class="btn col-span-2 justify-self-start" @click="remove">
-        There is none
+        {{ phrase('rig.second_bank.none') }}
       </button>
     </div>
     <template v-else>
       <p class="mt-1 text-pretty text-soft">
-        Such as a 12 V services bank beside a 24 or 48 V main bank, fed from it by a DC-DC charger.
+        {{ phrase('rig.second_bank.such_12_v_services') }}
       </p>
-      <button type="button" class="btn mt-3" @click="add">Add a second bank</button>
+      <button type="button" class="btn mt-3" @click="add">
+        {{ phrase('rig.second_bank.add_second_bank') }}
+      </button>
     </template>
   </section>
 </template>

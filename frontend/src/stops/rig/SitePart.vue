@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/rig'
 import type { Operation } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
@@ -13,18 +14,18 @@ const rig = computed(() => plan.document.rig)
 const units = computed(() => plan.rig!.units)
 const climate = computed(() => rig.value.climate as string | null)
 const regions = computed(() => [
-  { value: '', name: 'own degrees, or not known' },
+  { value: '', name: phrase('rig.site_part.own_degrees_known') },
   ...(reference.data?.regions ?? []).map((r) => ({ value: r.key, name: r.name })),
 ])
 const climates = computed(() => [
-  { value: null, name: 'not known' },
+  { value: null, name: phrase('rig.site_part.known') },
   ...(reference.data?.climates ?? []).map((c) => ({ value: c.key, name: `${c.name}: ${c.why}` })),
 ])
 const PLACES = [
-  { value: 'living_space', name: 'Living space' },
-  { value: 'inside_locker', name: 'Inside locker' },
-  { value: 'outside_box', name: 'Outside box or shed' },
-  { value: 'engine_room', name: 'Engine room' },
+  { value: 'living_space', name: phrase('rig.site_part.living_space') },
+  { value: 'inside_locker', name: phrase('rig.site_part.inside_locker') },
+  { value: 'outside_box', name: phrase('rig.site_part.outside_box_shed') },
+  { value: 'engine_room', name: phrase('rig.site_part.engine_room') },
 ]
 
 function withRegion(key: string | number | null): Operation[] {
@@ -40,10 +41,10 @@ function withRegion(key: string | number | null): Operation[] {
 
 <template>
   <section class="sheet grid grid-cols-2 gap-4 p-5">
-    <h2 class="col-span-2 text-xl">Where it is, and where the battery stands</h2>
+    <h2 class="col-span-2 text-xl">{{ phrase('rig.site_part.where_where_battery_stands') }}</h2>
     <PlanChoice
       path="/rig/region"
-      label="Region"
+      :label="phrase('rig.site_part.region')"
       :value="rig.region as string"
       :options="regions"
       :also="withRegion"
@@ -51,17 +52,27 @@ function withRegion(key: string | number | null): Operation[] {
     />
     <PlanChoice
       path="/rig/climate"
-      label="Climate"
+      :label="phrase('rig.site_part.climate')"
       :value="climate"
       :options="climates"
       class="col-span-2 sm:col-span-1"
     />
-    <PlanField path="/rig/latitude" label="Latitude" unit="°" placeholder="52.2 N" />
-    <PlanField path="/rig/longitude" label="Longitude" unit="°" placeholder="5.3 E" />
+    <PlanField
+      path="/rig/latitude"
+      :label="phrase('rig.site_part.latitude')"
+      unit="°"
+      placeholder="52.2 N"
+    />
+    <PlanField
+      path="/rig/longitude"
+      :label="phrase('rig.site_part.longitude')"
+      unit="°"
+      placeholder="5.3 E"
+    />
     <PlanChoice
       path="/rig/place"
-      label="The battery stands in"
-      called="place of the battery"
+      :label="phrase('rig.site_part.battery_stands')"
+      :called="phrase('rig.site_part.place_battery')"
       :value="rig.place as string"
       :options="PLACES"
       class="col-span-2 sm:col-span-1"
@@ -70,26 +81,26 @@ function withRegion(key: string | number | null): Operation[] {
       <p class="flex justify-between gap-2">
         <span v-for="(f, season) in plan.rig!.seasons" :key="season" class="text-center">
           <span class="block text-sm text-soft capitalize">{{ season }}</span>
-          <FigureLink :figure="f" :name="`Battery in ${season}`" />
+          <FigureLink :figure="f" :name="phrase('rig.site_part.battery', { season })" />
         </span>
       </p>
     </div>
     <p class="col-span-2 -mt-1 text-sm text-soft">
-      So warm is the battery there, by the place and the climate. State it where you know better.
+      {{ phrase('rig.site_part.warm_battery_place_climate') }}
     </p>
     <PlanField
       path="/rig/battery_c"
-      label="Battery when used"
+      :label="phrase('rig.site_part.battery_when_used')"
       :unit="units.temperature"
       :placeholder="plan.rig!.day.battery.text"
-      hint="Of the battery, not of the air."
+      :hint="phrase('rig.site_part.battery_air')"
     />
     <PlanField
       path="/rig/rest_c"
-      label="Battery the rest of the year"
+      :label="phrase('rig.site_part.battery_rest_year')"
       :unit="units.temperature"
-      placeholder="by its place"
-      hint="Above 25 °C (77 °F) life halves for every 10 °C."
+      :placeholder="phrase('rig.site_part.place')"
+      :hint="phrase('rig.site_part.above_25_c_77')"
     />
   </section>
 </template>

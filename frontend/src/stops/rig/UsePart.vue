@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/rig'
 import { usePlan } from '@/stores/plan'
 import PlanField from '@/ui/PlanField.vue'
 import { computed } from 'vue'
@@ -6,55 +7,78 @@ import { computed } from 'vue'
 const plan = usePlan()
 const rig = computed(() => plan.document.rig)
 const moves = computed(() => rig.value.kind !== 'cabin')
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+const MONTHS = [
+  phrase('rig.use_part.jan'),
+  phrase('rig.use_part.feb'),
+  phrase('rig.use_part.mar'),
+  phrase('rig.use_part.apr'),
+  phrase('rig.use_part.may'),
+  phrase('rig.use_part.jun'),
+  phrase('rig.use_part.jul'),
+  phrase('rig.use_part.aug'),
+  phrase('rig.use_part.sep'),
+  phrase('rig.use_part.oct'),
+  phrase('rig.use_part.nov'),
+  phrase('rig.use_part.dec'),
+]
 
 function toggle(month: number) {
   const months = rig.value.months.includes(month)
     ? rig.value.months.filter((m) => m !== month)
     : [...rig.value.months, month].sort((a, b) => a - b)
-  plan.edit('months of use', { op: 'replace', path: '/rig/months', value: months })
+  plan.edit(phrase('rig.use_part.months_use_2'), {
+    op: 'replace',
+    path: '/rig/months',
+    value: months,
+  })
 }
 </script>
 
 <template>
   <section class="sheet grid grid-cols-2 gap-4 p-5">
-    <h2 class="col-span-2 text-xl">Use</h2>
+    <h2 class="col-span-2 text-xl">{{ phrase('rig.use_part.use') }}</h2>
     <PlanField
       path="/rig/off_grid_nights"
-      label="Off-grid nights a year"
-      unit="nights"
-      hint="Nights without hook-up, when the bank carries the rig."
+      :label="phrase('rig.use_part.off_grid_nights_year')"
+      :unit="phrase('rig.use_part.nights')"
+      :hint="phrase('rig.use_part.nights_without_hook_up')"
     />
     <PlanField
       path="/rig/nights_in_a_row"
-      label="Of them in a row, at most"
-      unit="nights"
-      placeholder="not known"
+      :label="phrase('rig.use_part.row')"
+      :unit="phrase('rig.use_part.nights')"
+      :placeholder="phrase('rig.use_part.known')"
     />
-    <PlanField path="/rig/hook_up_nights" label="Nights on hook-up" unit="nights" />
+    <PlanField
+      path="/rig/hook_up_nights"
+      :label="phrase('rig.use_part.nights_hook_up')"
+      :unit="phrase('rig.use_part.nights')"
+    />
     <PlanField
       v-if="moves"
       path="/rig/drive_hours"
       :label="
-        rig.kind === 'boat' ? 'Hours motored a travelling day' : 'Hours driven a travelling day'
+        rig.kind === 'boat'
+          ? phrase('rig.use_part.hours_motored_travelling_day')
+          : phrase('rig.use_part.hours_driven_travelling_day')
       "
       unit="h"
     />
     <PlanField
       v-if="moves"
       path="/rig/drive_every"
-      label="It drives every"
-      unit="days"
-      placeholder="when it moves on"
+      :label="phrase('rig.use_part.drives_every')"
+      :unit="phrase('rig.use_part.days')"
+      :placeholder="phrase('rig.use_part.when_moves')"
     />
     <PlanField
       path="/rig/years_kept"
-      label="Years you will keep the rig"
-      unit="years"
-      hint="The money is counted over these years."
+      :label="phrase('rig.use_part.years_keep_rig')"
+      :unit="phrase('rig.use_part.years')"
+      :hint="phrase('rig.use_part.money_counted_over_years')"
     />
     <fieldset class="col-span-2">
-      <legend class="eyebrow mb-1">Months of use</legend>
+      <legend class="eyebrow mb-1">{{ phrase('rig.use_part.months_use') }}</legend>
       <div class="grid grid-cols-6 gap-1 sm:grid-cols-12">
         <button
           v-for="(m, i) in MONTHS"
@@ -70,11 +94,28 @@ function toggle(month: number) {
       </div>
     </fieldset>
     <div class="col-span-2 grid grid-cols-3 gap-3 border-t border-line pt-4">
-      <p class="col-span-3 font-semibold">What else ends a stay?</p>
-      <PlanField path="/rig/water_nights" label="Water" unit="nights" placeholder="never" />
-      <PlanField path="/rig/waste_nights" label="Waste tank" unit="nights" placeholder="never" />
-      <PlanField path="/rig/gas_nights" label="Gas" unit="nights" placeholder="never" />
-      <p class="col-span-3 text-sm text-soft">A bank that outlasts them is partly unused.</p>
+      <p class="col-span-3 font-semibold">{{ phrase('rig.use_part.else_ends_stay') }}</p>
+      <PlanField
+        path="/rig/water_nights"
+        :label="phrase('rig.use_part.water')"
+        :unit="phrase('rig.use_part.nights')"
+        :placeholder="phrase('rig.use_part.never')"
+      />
+      <PlanField
+        path="/rig/waste_nights"
+        :label="phrase('rig.use_part.waste_tank')"
+        :unit="phrase('rig.use_part.nights')"
+        :placeholder="phrase('rig.use_part.never')"
+      />
+      <PlanField
+        path="/rig/gas_nights"
+        :label="phrase('rig.use_part.gas')"
+        :unit="phrase('rig.use_part.nights')"
+        :placeholder="phrase('rig.use_part.never')"
+      />
+      <p class="col-span-3 text-sm text-soft">
+        {{ phrase('rig.use_part.bank_outlasts_partly_unused') }}
+      </p>
     </div>
   </section>
 </template>

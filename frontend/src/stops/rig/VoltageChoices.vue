@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/rig'
 import { usePlan } from '@/stores/plan'
 import AssumptionField from '@/ui/AssumptionField.vue'
 import FigureLink from '@/ui/FigureLink.vue'
@@ -10,71 +11,80 @@ const choices = computed(() => plan.rig!.voltages)
 
 <template>
   <section class="sheet p-5">
-    <h2 class="text-xl">Would more volts be better?</h2>
+    <h2 class="text-xl">{{ phrase('rig.voltage_choices.volts_better') }}</h2>
     <p class="mt-1 text-pretty text-soft">
-      The watt-hours stay the same; amps, cable and amp-hours shrink. What runs on the old volts
-      needs a converter, and some of it cannot have one.
+      {{ phrase('rig.voltage_choices.watt_hours_stay_same') }}
     </p>
     <div class="relative mt-3 overflow-x-auto">
       <table class="volts w-full min-w-[30rem]">
         <thead>
           <tr class="text-left text-sm text-soft">
-            <th><span class="sr-only">Figure</span></th>
+            <th>
+              <span class="sr-only">{{ phrase('rig.voltage_choices.figure') }}</span>
+            </th>
             <th v-for="c in choices" :key="c.system_v" :class="c.here ? 'text-sea' : ''">
-              {{ c.system_v }} V{{ c.here ? ', as now' : '' }}
+              {{ c.system_v }} V{{ c.here ? phrase('rig.voltage_choices.now') : '' }}
             </th>
           </tr>
         </thead>
         <tbody>
           <tr>
-            <th scope="row">Main current, at most</th>
+            <th scope="row">{{ phrase('rig.voltage_choices.main_current') }}</th>
             <td v-for="c in choices" :key="c.system_v">
-              <FigureLink :figure="c.peak" name="Main current" class="font-semibold" />
+              <FigureLink
+                :figure="c.peak"
+                :name="phrase('rig.voltage_choices.main_current_2')"
+                class="font-semibold"
+              />
             </td>
           </tr>
           <tr>
-            <th scope="row">Main cable</th>
+            <th scope="row">{{ phrase('rig.voltage_choices.main_cable') }}</th>
             <td v-for="c in choices" :key="c.system_v">
-              <FigureLink :figure="c.cable" name="Main cable" />
+              <FigureLink :figure="c.cable" :name="phrase('rig.voltage_choices.main_cable')" />
             </td>
           </tr>
           <tr>
-            <th scope="row">Lost in converters a day</th>
+            <th scope="row">{{ phrase('rig.voltage_choices.lost_converters_day') }}</th>
             <td v-for="c in choices" :key="c.system_v">
-              <FigureLink :figure="c.lost" name="Lost in converters" />
+              <FigureLink :figure="c.lost" :name="phrase('rig.voltage_choices.lost_converters')" />
             </td>
           </tr>
           <tr>
-            <th scope="row">Usable energy needed</th>
+            <th scope="row">{{ phrase('rig.voltage_choices.usable_energy_needed') }}</th>
             <td v-for="c in choices" :key="c.system_v">
-              <FigureLink :figure="c.need" name="Need" />
+              <FigureLink :figure="c.need" :name="phrase('rig.voltage_choices.need')" />
             </td>
           </tr>
           <tr>
-            <th scope="row">On the label, AGM / LFP</th>
+            <th scope="row">{{ phrase('rig.voltage_choices.label_agm_lfp') }}</th>
             <td v-for="c in choices" :key="c.system_v">
               <FigureLink
                 v-for="(l, i) in c.labels"
                 :key="i"
                 :figure="l"
-                name="Label"
+                :name="phrase('rig.voltage_choices.label')"
                 class="mr-2"
               />
             </td>
           </tr>
           <tr class="align-top">
-            <th scope="row">To be replaced or added</th>
+            <th scope="row">{{ phrase('rig.voltage_choices.replaced_added') }}</th>
             <td v-for="c in choices" :key="c.system_v" class="text-sm leading-snug">
               <ul v-if="c.replaced.length" class="list-disc pl-4">
                 <li v-for="r in c.replaced" :key="r">{{ r }}</li>
               </ul>
-              <template v-else>nothing</template>
+              <template v-else>{{ phrase('rig.voltage_choices.nothing') }}</template>
             </td>
           </tr>
         </tbody>
       </table>
     </div>
-    <AssumptionField name="main_cable_m" label="Main cable, one way" class="mt-3 max-w-[14rem]" />
+    <AssumptionField
+      name="main_cable_m"
+      :label="phrase('rig.voltage_choices.main_cable_way')"
+      class="mt-3 max-w-[14rem]"
+    />
   </section>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/trial'
 import type { Schemas } from '@/api/client'
 import { CarFront, Cloud, CloudSun, DoorClosed, PlugZap, Sun } from '@lucide/vue'
 
@@ -11,13 +12,21 @@ const icon = (weather: string) => ICONS[weather as keyof typeof ICONS]
   <ol
     class="flex text-sm text-soft"
     :style="{ marginLeft: `${left}px`, marginRight: `${right}px` }"
-    aria-label="Days"
+    :aria-label="phrase('trial.day_strip.days')"
   >
     <li
       v-for="(d, i) in days"
       :key="i"
       class="flex min-w-0 flex-1 flex-col items-center overflow-hidden border-l border-line py-0.5 leading-tight"
-      :title="`${d.name}: ${d.weather}, ${d.air}, ${d.kind}, pitch ${d.pitch}`"
+      :title="
+        phrase('trial.day_strip.pitch', {
+          name: d.name,
+          weather: d.weather,
+          air: d.air,
+          kind: d.kind,
+          pitch: d.pitch,
+        })
+      "
     >
       <component :is="icon(d.weather)" :size="days.length > 20 ? 13 : 17" aria-hidden="true" />
       <span class="sr-only">{{ d.name }}, {{ d.weather }}, {{ d.air }}, {{ d.kind }}</span>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/trial'
 import type { Schemas } from '@/api/client'
 import '@/charts/bars'
 import ChartFrame from '@/charts/ChartFrame.vue'
@@ -26,13 +27,13 @@ const option = (bank: Schemas['BankYearView']) => ({
     ...look.value.tooltip,
     trigger: 'axis',
     formatter: (items: { name: string; value: number }[]) =>
-      tip(`${items[0]!.name} %`, ['cycles a year', `${items[0]!.value}`]),
+      tip(`${items[0]!.name} %`, [phrase('trial.depth_chart.cycles_year_2'), `${items[0]!.value}`]),
   },
   xAxis: {
     ...look.value.axis,
     type: 'category',
     data: BINS,
-    name: 'depth, % of the label',
+    name: phrase('trial.depth_chart.depth_label'),
     nameLocation: 'middle',
     nameGap: 22,
     axisLabel: { ...look.value.text, formatter: (v: string) => v.split('–')[0] },
@@ -40,7 +41,7 @@ const option = (bank: Schemas['BankYearView']) => ({
   yAxis: { ...look.value.axis, type: 'value', ...scale.value },
   series: [
     {
-      name: 'cycles a year',
+      name: phrase('trial.depth_chart.cycles_year_2'),
       type: 'bar',
       barCategoryGap: '20%',
       color: chemistry(bank.battery_class).color,
@@ -52,9 +53,9 @@ const option = (bank: Schemas['BankYearView']) => ({
 
 <template>
   <section>
-    <h2 class="text-xl">How deep it is cycled</h2>
+    <h2 class="text-xl">{{ phrase('trial.depth_chart.how_deep_cycled') }}</h2>
     <p class="max-w-3xl text-pretty text-soft">
-      Cycles a year by their depth, counted by rainflow. Shallow ones wear little, deep ones much.
+      {{ phrase('trial.depth_chart.cycles_year_depth_counted') }}
     </p>
     <div class="mt-3 grid gap-6 sm:grid-cols-2 lg:grid-cols-3">
       <ChartFrame
@@ -63,7 +64,7 @@ const option = (bank: Schemas['BankYearView']) => ({
         :title="`${numberOf(banks, l.id)} ${l.title}`"
         :option="option(l)"
         :height="170"
-        :head="['Depth, %', 'Cycles a year']"
+        :head="[phrase('trial.depth_chart.depth'), phrase('trial.depth_chart.cycles_year')]"
         :rows="l.depths.map((d, i) => [BINS[i]!, d.toFixed(1)])"
       >
         <ChemistryMark :battery-class="l.battery_class" class="scale-90" />

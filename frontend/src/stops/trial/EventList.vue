@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/trial'
 import type { Schemas } from '@/api/client'
 import SentenceText from '@/ui/SentenceText.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
@@ -16,7 +17,9 @@ const shown = computed(() => (all.value ? props.bank.events : props.bank.events.
 </script>
 
 <template>
-  <p v-if="!bank.events.length" class="text-soft">Nothing went wrong.</p>
+  <p v-if="!bank.events.length" class="text-soft">
+    {{ phrase('trial.event_list.nothing_went_wrong') }}
+  </p>
   <ol v-else class="space-y-1">
     <li v-for="(e, i) in shown" :key="i" :data-event="e.code">
       <div
@@ -41,6 +44,10 @@ const shown = computed(() => (all.value ? props.bank.events : props.bank.events.
     class="btn btn-quiet mt-1"
     @click="all = !all"
   >
-    {{ all ? 'Fewer' : `All ${bank.events.length}` }}
+    {{
+      all
+        ? phrase('trial.event_list.fewer')
+        : phrase('trial.event_list.all', { events: bank.events.length })
+    }}
   </button>
 </template>

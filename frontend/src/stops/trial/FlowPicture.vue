@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/trial'
 import { api, type Schemas } from '@/api/client'
 import { grouped } from '@/charts/useLook'
 import { usePlan } from '@/stores/plan'
@@ -43,13 +44,23 @@ const short = (name: string) => (name.length > 21 ? `${name.slice(0, 20)}…` : 
   <figure v-if="answer" data-flows :data-flow-bank="answer.id">
     <figcaption class="flex flex-wrap items-baseline justify-between gap-2">
       <b class="font-semibold" data-flow-at>{{ answer.labels[at] }}</b>
-      <span class="text-soft" data-flow-state>{{ states.join(', ') || 'in order' }}</span>
+      <span class="text-soft" data-flow-state>{{
+        states.join(', ') || phrase('trial.flow_picture.order')
+      }}</span>
     </figcaption>
     <svg
       :viewBox="`0 0 ${WIDE} ${height}`"
       class="mt-1 w-full max-w-xl"
       role="img"
-      :aria-label="`At ${answer.labels[at]}: ${into.map((f) => `${f.name} ${text(f.watts)}`).join(', ')}; ${out.map((f) => `${f.name} ${text(f.watts)}`).join(', ')}; bank ${text(bank)} ${bank < 0 ? 'out' : 'in'}`"
+      :aria-label="
+        phrase('trial.flow_picture.bank', {
+          labels: answer.labels[at],
+          into: into.map((f) => `${f.name} ${text(f.watts)}`).join(', '),
+          out: out.map((f) => `${f.name} ${text(f.watts)}`).join(', '),
+          bank: text(bank),
+          bank2: bank < 0 ? 'out' : 'in',
+        })
+      "
     >
       <g font-size="13" fill="var(--ink)">
         <g v-for="(f, i) in into" :key="f.name">
@@ -136,12 +147,17 @@ const short = (name: string) => (name.length > 21 ? `${name.slice(0, 20)}…` : 
         <text :x="BAR_X" :y="height - 8" text-anchor="middle">
           {{
             Math.abs(bank) < 1
-              ? 'at rest'
-              : `${text(bank)} ${bank < 0 ? 'out of' : 'into'} the bank`
+              ? phrase('trial.flow_picture.rest')
+              : phrase('trial.flow_picture.bank_2', {
+                  bank: text(bank),
+                  bank2: bank < 0 ? phrase('trial.flow_picture.out') : 'into',
+                })
           }}
         </text>
       </g>
     </svg>
-    <p v-if="missing" class="font-semibold text-stop">{{ text(missing) }} are not served.</p>
+    <p v-if="missing" class="font-semibold text-stop">
+      {{ phrase('trial.flow_picture.served', { missing: text(missing) }) }}
+    </p>
   </figure>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/trial'
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
@@ -20,18 +21,26 @@ const { answer } = useAsked<Schemas['HowLongView']>(
 <template>
   <div v-if="answer">
     <p class="mb-3 max-w-3xl text-pretty text-soft">
-      From full at six in the evening, on days like “{{ plan.rig!.need.day_name }}”, with no
-      charging at all; and one appliance by itself, without a break, besides standby.
+      {{
+        phrase('trial.how_long_part.full_six_evening_days', { day_name: plan.rig!.need.day_name })
+      }}
     </p>
-    <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="How long">
+    <div
+      class="relative overflow-x-auto"
+      tabindex="0"
+      role="region"
+      :aria-label="phrase('trial.how_long_part.how_long')"
+    >
       <table class="w-full max-w-3xl">
         <thead>
           <tr class="text-left align-bottom text-sm text-soft">
-            <th class="py-1 font-semibold">Bank</th>
-            <th class="pr-4 font-semibold">Until dark with no charging</th>
+            <th class="py-1 font-semibold">{{ phrase('trial.how_long_part.bank') }}</th>
+            <th class="pr-4 font-semibold">
+              {{ phrase('trial.how_long_part.until_dark_charging') }}
+            </th>
             <th class="font-semibold">
               <label>
-                Runs
+                {{ phrase('trial.how_long_part.runs') }}
                 <select
                   class="field mt-1 text-base font-normal text-ink"
                   :value="answer.load"
@@ -64,6 +73,8 @@ const { answer } = useAsked<Schemas['HowLongView']>(
         </tbody>
       </table>
     </div>
-    <p v-if="!answer.banks.length" class="text-soft">Put up a bank, and it stands here.</p>
+    <p v-if="!answer.banks.length" class="text-soft">
+      {{ phrase('trial.how_long_part.put_up_bank_stands') }}
+    </p>
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/trial'
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
@@ -14,16 +15,23 @@ const { answer } = useAsked<Schemas['LaidUpView']>(
       params: { path: { rig_id: plan.rig!.id } },
     }),
 )
-const HEAD = ['Bank', 'Lasts', 'Recharge by', 'Lowest', 'Charged too cold', 'Near freezing']
+const HEAD = [
+  phrase('trial.laid_up_part.bank'),
+  phrase('trial.laid_up_part.lasts'),
+  phrase('trial.laid_up_part.recharge'),
+  phrase('trial.laid_up_part.lowest'),
+  phrase('trial.laid_up_part.charged_too_cold'),
+  phrase('trial.laid_up_part.near_freezing'),
+]
 const parts = computed(() => [
   {
-    name: 'Left connected',
-    says: 'What stays plugged in, alarms and the BMS draw on it; sun and wind charge it.',
+    name: phrase('trial.laid_up_part.left_connected'),
+    says: phrase('trial.laid_up_part.stays_plugged_alarms_bms'),
     rows: answer.value?.rows.filter((r) => r.connected) ?? [],
   },
   {
-    name: 'Disconnected',
-    says: 'Only its own discharge is left.',
+    name: phrase('trial.laid_up_part.disconnected'),
+    says: phrase('trial.laid_up_part.own_discharge_left'),
     rows: answer.value?.rows.filter((r) => !r.connected) ?? [],
   },
 ])
@@ -51,7 +59,7 @@ const parts = computed(() => [
                   >
                 </th>
                 <td :class="r.lasts === 'lasts' ? '' : 'font-semibold text-stop'">{{ r.lasts }}</td>
-                <td>{{ r.recharge || 'not needed' }}</td>
+                <td>{{ r.recharge || phrase('trial.laid_up_part.needed') }}</td>
                 <td>{{ r.lowest }}</td>
                 <td :class="r.cold ? 'text-care' : 'text-soft'">{{ r.cold || 'no' }}</td>
                 <td :class="r.frost ? 'font-semibold text-stop' : 'text-soft'">
@@ -63,8 +71,7 @@ const parts = computed(() => [
         </div>
       </section>
       <p class="max-w-3xl text-sm text-soft">
-        Flooded batteries freeze when they are flat. A frozen battery must not be charged: let it
-        thaw, and look for cracks.
+        {{ phrase('trial.laid_up_part.flooded_batteries_freeze_when') }}
       </p>
     </template>
   </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/trial'
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
 import { PAGE } from '@/stores/useWindow'
@@ -18,7 +19,7 @@ const banks = computed(() => [
   ...plan
     .rig!.banks.candidates.filter((c) => c.figures.usable_wh)
     .map((c) => ({ id: c.id, name: `${c.title}, ${c.layout}` })),
-  ...(plan.document.old_bank ? [{ id: 'old', name: 'The old bank' }] : []),
+  ...(plan.document.old_bank ? [{ id: 'old', name: phrase('trial.monitor_part.old_bank') }] : []),
 ])
 const bank = ref(banks.value[0]?.id ?? '')
 const speed = ref(12)
@@ -27,9 +28,9 @@ const trail = ref<Reading[]>([])
 const playing = ref(false)
 let stream: EventSource | null = null
 const SPEEDS = [
-  { value: 1, name: 'an hour a second' },
-  { value: 12, name: 'half a day a second' },
-  { value: 96, name: 'four days a second' },
+  { value: 1, name: phrase('trial.monitor_part.hour_second') },
+  { value: 12, name: phrase('trial.monitor_part.half_day_second') },
+  { value: 96, name: phrase('trial.monitor_part.four_days_second') },
 ]
 const TRAIL = 400
 
@@ -53,7 +54,7 @@ function play() {
   stream.addEventListener('end', pause)
   stream.onerror = () => {
     if (stream?.readyState === EventSource.CLOSED) {
-      ui.say('It does not play. Two monitors play already: stop one of them.')
+      ui.say(phrase('trial.monitor_part.play_two_monitors_play'))
     }
     pause()
   }
@@ -71,7 +72,11 @@ onBeforeUnmount(pause)
 const clock = computed(() => {
   const h = reading.value?.hours ?? 0
   const minutes = String(Math.round((h % 1) * 60)).padStart(2, '0')
-  return `Day ${Math.floor(h / 24) + 1}, ${String(Math.floor(h % 24)).padStart(2, '0')}:${minutes}`
+  return phrase('trial.monitor_part.day', {
+    h: Math.floor(h / 24) + 1,
+    h2: String(Math.floor(h % 24)).padStart(2, '0'),
+    minutes,
+  })
 })
 const line = computed(() =>
   trail.value.map((r, i) => `${(i / TRAIL) * 100},${40 - r.soc * 38}`).join(' '),
@@ -82,48 +87,48 @@ const shown = (v: number | undefined, digits: number) =>
 
 <template>
   <p class="mb-3 max-w-3xl text-pretty text-soft">
-    A made-up battery monitor: it plays the trial as a shunt on the bank would tell it, so that what
-    reads a monitor can be tried without one. Its log is plain CSV.
+    {{ phrase('trial.monitor_part.made_up_battery_monitor') }}
   </p>
-  <p v-if="!banks.length" class="text-soft">Put up a bank first.</p>
+  <p v-if="!banks.length" class="text-soft">{{ phrase('trial.monitor_part.put_up_bank_first') }}</p>
   <section v-else class="sheet max-w-3xl p-5" data-monitor>
     <div class="flex flex-wrap items-end gap-3">
       <label class="min-w-0 grow">
-        <span class="eyebrow mb-1 block">It sits on</span>
+        <span class="eyebrow mb-1 block">{{ phrase('trial.monitor_part.sits') }}</span>
         <select v-model="bank" class="field" data-monitor-bank>
           <option v-for="b in banks" :key="b.id" :value="b.id">{{ b.name }}</option>
         </select>
       </label>
       <label>
-        <span class="eyebrow mb-1 block">Time goes by</span>
+        <span class="eyebrow mb-1 block">{{ phrase('trial.monitor_part.time_goes') }}</span>
         <select v-model.number="speed" class="field">
           <option v-for="s in SPEEDS" :key="s.value" :value="s.value">{{ s.name }}</option>
         </select>
       </label>
       <button v-if="!playing" type="button" class="btn btn-main" @click="play">
-        <Play :size="16" aria-hidden="true" /> {{ reading ? 'Go on' : 'Play' }}
+        <Play :size="16" aria-hidden="true" />
+        {{ reading ? 'Go on' : phrase('trial.monitor_part.play') }}
       </button>
       <button v-else type="button" class="btn" @click="pause">
-        <Pause :size="16" aria-hidden="true" /> Hold
+        <Pause :size="16" aria-hidden="true" /> {{ phrase('trial.monitor_part.hold') }}
       </button>
     </div>
     <dl class="mt-5 grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-4" data-monitor-reads>
       <div>
-        <dt class="text-soft">Volts</dt>
+        <dt class="text-soft">{{ phrase('trial.monitor_part.volts') }}</dt>
         <dd class="text-3xl font-semibold">{{ shown(reading?.volts, 2) }} V</dd>
       </div>
       <div>
-        <dt class="text-soft">Current</dt>
+        <dt class="text-soft">{{ phrase('trial.monitor_part.current') }}</dt>
         <dd class="text-3xl font-semibold">{{ shown(reading?.amps, 1) }} A</dd>
       </div>
       <div>
-        <dt class="text-soft">Charge</dt>
+        <dt class="text-soft">{{ phrase('trial.monitor_part.charge') }}</dt>
         <dd class="text-3xl font-semibold">
           {{ reading ? `${(reading.soc * 100).toFixed(0)} %` : '—' }}
         </dd>
       </div>
       <div>
-        <dt class="text-soft">Battery</dt>
+        <dt class="text-soft">{{ phrase('trial.monitor_part.battery') }}</dt>
         <dd class="text-3xl font-semibold">{{ shown(reading?.celsius, 1) }} °C</dd>
       </div>
     </dl>
@@ -146,10 +151,11 @@ const shown = (v: number | undefined, digits: number) =>
     </svg>
     <div class="mt-3 flex flex-wrap gap-2">
       <a class="btn" :href="`/api/rigs/${plan.rig!.id}/monitor.csv?bank=${bank}`" download>
-        <Download :size="16" aria-hidden="true" /> Log of the whole trial, CSV
+        <Download :size="16" aria-hidden="true" />
+        {{ phrase('trial.monitor_part.log_whole_trial_csv') }}
       </a>
       <button v-if="reading" type="button" class="btn btn-quiet" @click="begin">
-        From the start
+        {{ phrase('trial.monitor_part.start') }}
       </button>
     </div>
   </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/trial'
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
 import { PAGE } from '@/stores/useWindow'
@@ -41,9 +42,7 @@ function start() {
   }
   stream.onerror = () => {
     if (stream?.readyState === EventSource.CLOSED) {
-      ui.say(
-        'The weathers are being run already, perhaps in another window. Try again in a moment.',
-      )
+      ui.say(phrase('trial.odds_tool.weathers_being_run_already'))
     }
     stop()
   }
@@ -61,18 +60,27 @@ onBeforeUnmount(stop)
 
 <template>
   <section data-odds>
-    <h2 class="text-xl">How often would that happen?</h2>
+    <h2 class="text-xl">{{ phrase('trial.odds_tool.how_often_happen') }}</h2>
     <p class="max-w-3xl text-pretty text-soft">
-      One weather proves little. Run the same days in {{ WEATHERS }} weathers of that month.
+      {{ phrase('trial.odds_tool.weather_proves_little_run', { WEATHERS }) }}
     </p>
     <div class="mt-2 flex items-center gap-3">
       <button v-if="!running" type="button" class="btn" @click="start">
-        Run {{ WEATHERS }} weathers
+        {{ phrase('trial.odds_tool.run_weathers', { WEATHERS }) }}
       </button>
       <template v-else>
-        <button type="button" class="btn" @click="stop">Cancel</button>
-        <progress class="h-2 w-56 accent-sea" max="100" :value="share" aria-label="Weathers run" />
-        <span class="text-soft">{{ told?.done ?? 0 }} of {{ WEATHERS }}</span>
+        <button type="button" class="btn" @click="stop">
+          {{ phrase('trial.odds_tool.cancel') }}
+        </button>
+        <progress
+          class="h-2 w-56 accent-sea"
+          max="100"
+          :value="share"
+          :aria-label="phrase('trial.odds_tool.weathers_run')"
+        />
+        <span class="text-soft">{{
+          phrase('trial.odds_tool.of', { done: told?.done ?? 0, WEATHERS })
+        }}</span>
       </template>
     </div>
     <ul v-if="told" class="mt-3 max-w-2xl space-y-1.5" aria-live="polite">
@@ -92,7 +100,11 @@ onBeforeUnmount(stop)
           <span class="relative">{{ l.title }}</span>
         </span>
         <span
-          ><b class="font-semibold">{{ l.share ? `dark in ${l.dark}` : 'never dark' }}</b></span
+          ><b class="font-semibold">{{
+            l.share
+              ? phrase('trial.odds_tool.dark', { dark: l.dark })
+              : phrase('trial.odds_tool.never_dark')
+          }}</b></span
         >
       </li>
     </ul>

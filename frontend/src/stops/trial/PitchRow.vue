@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/trial'
 import { usePlan } from '@/stores/plan'
 import { Plus, X } from '@lucide/vue'
 import { computed } from 'vue'
@@ -7,12 +8,16 @@ const plan = usePlan()
 const pitches = computed(() => plan.document.trial.pitches)
 const PITCHES = [
   { key: 'open', name: 'open' },
-  { key: 'half', name: 'half shade' },
+  { key: 'half', name: phrase('trial.pitch_row.half_shade') },
   { key: 'trees', name: 'trees' },
 ]
 
 function put(value: string[]) {
-  plan.edit('pitches of the trial', { op: 'replace', path: '/trial/pitches', value })
+  plan.edit(phrase('trial.pitch_row.pitches_trial'), {
+    op: 'replace',
+    path: '/trial/pitches',
+    value,
+  })
 }
 function set(i: number, key: string) {
   put(pitches.value.map((p, k) => (k === i ? key : p)))
@@ -21,13 +26,13 @@ function set(i: number, key: string) {
 
 <template>
   <fieldset>
-    <legend class="eyebrow mb-1">Where it stands, night by night, and again from the first</legend>
+    <legend class="eyebrow mb-1">{{ phrase('trial.pitch_row.where_stands_night_night') }}</legend>
     <ol class="flex flex-wrap items-center gap-2">
       <li v-for="(p, i) in pitches" :key="i" class="flex items-center" data-pitch>
         <select
           class="field w-auto"
           :value="p"
-          :aria-label="`Pitch of night ${i + 1}`"
+          :aria-label="phrase('trial.pitch_row.pitch_night', { i: i + 1 })"
           @change="set(i, ($event.target as HTMLSelectElement).value)"
         >
           <option v-for="o in PITCHES" :key="o.key" :value="o.key">{{ o.name }}</option>
@@ -35,7 +40,7 @@ function set(i: number, key: string) {
         <button
           type="button"
           class="btn btn-quiet btn-icon"
-          :aria-label="`Remove night ${i + 1}`"
+          :aria-label="phrase('trial.pitch_row.remove_night', { i: i + 1 })"
           @click="put(pitches.filter((_, k) => k !== i))"
         >
           <X :size="15" />
@@ -49,7 +54,11 @@ function set(i: number, key: string) {
           @click="put([...pitches, 'half'])"
         >
           <Plus :size="15" aria-hidden="true" />
-          {{ pitches.length ? 'Next night' : 'Let the pitch change' }}
+          {{
+            pitches.length
+              ? phrase('trial.pitch_row.next_night')
+              : phrase('trial.pitch_row.let_pitch_change')
+          }}
         </button>
       </li>
     </ol>

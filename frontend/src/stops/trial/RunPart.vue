@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/trial'
 import { usePlan } from '@/stores/plan'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import { computed, defineAsyncComponent } from 'vue'
@@ -19,10 +20,12 @@ const bank = computed(() => banks.value.find((l) => l.id === focus.value))
 <template>
   <StretchControls :run="answer" />
   <p v-if="answer && !banks.length" class="mt-4 text-soft">
-    Put up a bank that can be built; it then goes through these days.
+    {{ phrase('trial.run_part.put_up_bank_built') }}
   </p>
   <template v-if="answer && banks.length">
-    <p v-if="plan.rig!.stale" class="sr-only" role="status">Running the days anew.</p>
+    <p v-if="plan.rig!.stale" class="sr-only" role="status">
+      {{ phrase('trial.run_part.running_days_anew') }}
+    </p>
     <RunTable :banks="banks" :drawn="drawn" class="mt-4" @choose="choose" />
     <TrialChart
       :run="answer"
@@ -35,7 +38,8 @@ const bank = computed(() => banks.value.find((l) => l.id === focus.value))
     <div v-if="bank" class="mt-6 grid gap-6 lg:grid-cols-2">
       <section class="sheet min-w-0 p-4">
         <h2 class="mb-1 flex items-center gap-2 text-xl">
-          <ChemistryMark :battery-class="bank.battery_class" /> {{ bank.title }}, at that moment
+          <ChemistryMark :battery-class="bank.battery_class" />
+          {{ phrase('trial.run_part.moment', { title: bank.title }) }}
         </h2>
         <FlowPicture
           :bank-id="bank.id"
@@ -45,7 +49,7 @@ const bank = computed(() => banks.value.find((l) => l.id === focus.value))
         />
       </section>
       <section class="min-w-0">
-        <h2 class="mb-1 text-xl">What happened to it</h2>
+        <h2 class="mb-1 text-xl">{{ phrase('trial.run_part.happened') }}</h2>
         <EventList :bank="bank" :moment="moment" @look="look" />
       </section>
     </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/trial'
 import type { Schemas } from '@/api/client'
 import { numberOf } from '@/charts/sameClass'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
@@ -8,16 +9,16 @@ import { computed } from 'vue'
 const props = defineProps<{ banks: Schemas['BankRunView'][]; drawn: string[] }>()
 defineEmits<{ choose: [id: string] }>()
 const ROWS = [
-  { key: 'first_dark', name: 'First dark' },
-  { key: 'nights_served', name: 'Nights fully served' },
-  { key: 'unserved', name: 'Not served' },
-  { key: 'lowest', name: 'Lowest charge' },
-  { key: 'days_short', name: 'Days not full' },
-  { key: 'resets', name: 'Switched off' },
-  { key: 'unaccepted', name: 'Charge not taken' },
-  { key: 'generator_hours', name: 'Generator' },
-  { key: 'low_hours', name: 'Volts too low' },
-  { key: 'heater', name: 'Heater' },
+  { key: 'first_dark', name: phrase('trial.run_table.first_dark') },
+  { key: 'nights_served', name: phrase('trial.run_table.nights_fully_served') },
+  { key: 'unserved', name: phrase('trial.run_table.served') },
+  { key: 'lowest', name: phrase('trial.run_table.lowest_charge') },
+  { key: 'days_short', name: phrase('trial.run_table.days_full') },
+  { key: 'resets', name: phrase('trial.run_table.switched_off') },
+  { key: 'unaccepted', name: phrase('trial.run_table.charge_taken') },
+  { key: 'generator_hours', name: phrase('trial.run_table.generator') },
+  { key: 'low_hours', name: phrase('trial.run_table.volts_too_low') },
+  { key: 'heater', name: phrase('trial.run_table.heater') },
 ]
 /** A row that is nothing for every bank is left out. */
 const rows = computed(() =>
@@ -26,11 +27,16 @@ const rows = computed(() =>
 </script>
 
 <template>
-  <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="How the banks did">
+  <div
+    class="relative overflow-x-auto"
+    tabindex="0"
+    role="region"
+    :aria-label="phrase('trial.run_table.how_banks_did')"
+  >
     <table class="w-full min-w-[56rem] text-[0.95rem]">
       <thead>
         <tr class="text-left text-sm text-soft">
-          <th class="py-1 font-semibold">Bank</th>
+          <th class="py-1 font-semibold">{{ phrase('trial.run_table.bank') }}</th>
           <th v-for="r in rows" :key="r.key" class="pr-3 font-semibold">{{ r.name }}</th>
         </tr>
       </thead>
@@ -42,7 +48,11 @@ const rows = computed(() =>
               class="flex items-center gap-2 rounded-md px-1 text-left hover:bg-wash"
               :class="drawn.includes(l.id) ? 'bg-wash' : ''"
               :aria-pressed="drawn.includes(l.id)"
-              :title="drawn.includes(l.id) ? 'Drawn' : 'Draw it'"
+              :title="
+                drawn.includes(l.id)
+                  ? phrase('trial.run_table.drawn')
+                  : phrase('trial.run_table.draw')
+              "
               :data-draw="l.id"
               @click="$emit('choose', l.id)"
             >
@@ -60,9 +70,9 @@ const rows = computed(() =>
                 : ''
             "
           >
-            <template v-if="r.key === 'first_dark' && l.figures[r.key]?.value === null"
-              >never</template
-            >
+            <template v-if="r.key === 'first_dark' && l.figures[r.key]?.value === null">{{
+              phrase('trial.run_table.never')
+            }}</template>
             <FigureLink v-else-if="l.figures[r.key]" :figure="l.figures[r.key]!" :name="r.name" />
           </td>
         </tr>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/trial'
 import type { Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import IconButton from '@/ui/IconButton.vue'
@@ -15,7 +16,7 @@ const stretches = computed(
   () => props.run?.stretches.map((s) => ({ value: s.key, name: s.name })) ?? [],
 )
 const months = computed(() => [
-  { value: null, name: 'as planned' },
+  { value: null, name: phrase('trial.stretch_controls.planned') },
   ...(props.run?.months ?? []).map((name, i) => ({ value: i + 1, name })),
 ])
 const planned = computed(() => trial.value.stretch === 'plan')
@@ -24,7 +25,7 @@ const ownDays = computed(
 )
 
 function another() {
-  plan.edit('another weather', {
+  plan.edit(phrase('trial.stretch_controls.another_weather_2'), {
     op: 'replace',
     path: '/trial/seed',
     value: trial.value.seed + 1,
@@ -33,12 +34,12 @@ function another() {
 </script>
 
 <template>
-  <section class="sheet p-4" aria-label="What is tried">
+  <section class="sheet p-4" :aria-label="phrase('trial.stretch_controls.tried')">
     <div class="grid grid-cols-2 items-end gap-3 md:grid-cols-4 lg:grid-cols-7">
       <PlanChoice
         path="/trial/stretch"
-        label="Try"
-        called="stretch of the trial"
+        :label="phrase('trial.stretch_controls.try')"
+        :called="phrase('trial.stretch_controls.stretch_trial')"
         :value="trial.stretch"
         :options="stretches"
         class="col-span-2"
@@ -46,52 +47,65 @@ function another() {
       <PlanField
         v-if="ownDays"
         path="/trial/days"
-        label="Days"
+        :label="phrase('trial.stretch_controls.days')"
         :placeholder="String(run?.days.length ?? 14)"
-        called="days of the trial"
+        :called="phrase('trial.stretch_controls.days_trial')"
       />
       <PlanChoice
         v-if="['plan', 'wet_week', 'hook_up_lost', 'cooking'].includes(trial.stretch)"
         path="/trial/month"
-        label="Month"
-        called="month of the trial"
+        :label="phrase('trial.stretch_controls.month')"
+        :called="phrase('trial.stretch_controls.month_trial')"
         :value="trial.month"
         :options="months"
       />
       <PlanField
         v-if="planned"
         path="/trial/nights"
-        label="Nights in a row"
+        :label="phrase('trial.stretch_controls.nights_row')"
         :placeholder="String(run?.nights ?? 3)"
-        called="nights in a row of the trial"
+        :called="phrase('trial.stretch_controls.nights_row_trial')"
       />
       <PlanField
         v-if="planned"
         path="/rig/drive_every"
-        label="Drives every"
-        unit="days"
-        placeholder="when it moves"
-        called="days between drives"
+        :label="phrase('trial.stretch_controls.drives_every')"
+        :unit="phrase('trial.stretch_controls.days_2')"
+        :placeholder="phrase('trial.stretch_controls.when_moves')"
+        :called="phrase('trial.stretch_controls.days_between_drives')"
       />
       <div v-if="trial.stretch !== 'worst_week'" class="flex items-end gap-1">
-        <PlanField path="/trial/seed" label="Weather" called="weather of the trial" class="grow" />
-        <IconButton :icon="Dices" label="Another weather" @click="another" />
+        <PlanField
+          path="/trial/seed"
+          :label="phrase('trial.stretch_controls.weather')"
+          :called="phrase('trial.stretch_controls.weather_trial')"
+          class="grow"
+        />
+        <IconButton
+          :icon="Dices"
+          :label="phrase('trial.stretch_controls.another_weather')"
+          @click="another"
+        />
       </div>
     </div>
     <p class="mt-2 max-w-3xl text-pretty text-soft">{{ run?.says }}</p>
     <details class="mt-1">
       <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
-        Pitches, a hidden drain, and how full it begins
+        {{ phrase('trial.stretch_controls.pitches_hidden_drain_how') }}
       </summary>
       <div class="mt-2 grid gap-4 md:grid-cols-[1fr_9rem_9rem]">
         <PitchRow />
         <PlanField
           path="/trial/hidden_w"
-          label="Hidden drain"
+          :label="phrase('trial.stretch_controls.hidden_drain')"
           unit="W"
-          called="hidden drain of the trial"
+          :called="phrase('trial.stretch_controls.hidden_drain_trial')"
         />
-        <PlanField path="/trial/start_soc" label="Begins at" called="charge at the start" />
+        <PlanField
+          path="/trial/start_soc"
+          :label="phrase('trial.stretch_controls.begins')"
+          :called="phrase('trial.stretch_controls.charge_start')"
+        />
       </div>
     </details>
   </section>

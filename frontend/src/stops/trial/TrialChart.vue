@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/trial'
 import type { Schemas } from '@/api/client'
 import DataTable from '@/charts/DataTable.vue'
 import { numberOf } from '@/charts/sameClass'
@@ -23,9 +24,9 @@ const hours = computed(() => props.run.days.length * 24)
 const step = computed(() => props.run.step_h)
 
 const PANES = [
-  { key: 'soc', name: 'Charge', unit: '%', top: 8, height: 170 },
-  { key: 'volts', name: 'Volts', unit: 'V', top: 200, height: 84 },
-  { key: 'amps', name: 'Current', unit: 'A', top: 306, height: 84 },
+  { key: 'soc', name: phrase('trial.trial_chart.charge'), unit: '%', top: 8, height: 170 },
+  { key: 'volts', name: phrase('trial.trial_chart.volts'), unit: 'V', top: 200, height: 84 },
+  { key: 'amps', name: phrase('trial.trial_chart.current'), unit: 'A', top: 306, height: 84 },
 ] as const
 
 function points(bank: Schemas['BankRunView'], key: 'soc' | 'volts' | 'amps') {
@@ -114,7 +115,7 @@ const option = computed(() => ({
       const h = named[0]!.value[0]
       const clock = `${String(Math.floor(h % 24)).padStart(2, '0')}:${String(Math.round((h % 1) * 60)).padStart(2, '0')}`
       return tip(
-        `day ${Math.floor(h / 24) + 1}, ${clock}`,
+        phrase('trial.trial_chart.day', { h: Math.floor(h / 24) + 1, clock }),
         ...named.map((i): [string, string] => [
           i.seriesName,
           `${i.value[1]} ${PANES[i.axisIndex]?.unit ?? ''}`,
@@ -132,7 +133,7 @@ const option = computed(() => ({
     axisLabel: {
       ...look.value.text,
       show: i === PANES.length - 1,
-      formatter: (h: number) => `day ${h / 24 + 1}`,
+      formatter: (h: number) => phrase('trial.trial_chart.day_2', { h: h / 24 + 1 }),
       hideOverlap: true,
       showMaxLabel: false,
     },
@@ -186,7 +187,10 @@ const rows = computed(() =>
     bank.volts
       .map((v, i) => [
         bank.title,
-        `day ${Math.floor((i * step.value) / 24) + 1}, ${String(Math.floor((i * step.value) % 24)).padStart(2, '0')}:00`,
+        phrase('trial.trial_chart.day_00', {
+          i: Math.floor((i * step.value) / 24) + 1,
+          i2: String(Math.floor((i * step.value) % 24)).padStart(2, '0'),
+        }),
         `${(bank.soc[i]! * 100).toFixed(0)} %`,
         `${v.toFixed(2)} V`,
         `${bank.amps[i]!.toFixed(1)} A`,
@@ -206,7 +210,7 @@ const rows = computed(() =>
       autoresize
       :style="{ height: '424px' }"
       role="img"
-      aria-label="Charge, volts and current over the days of the trial"
+      :aria-label="phrase('trial.trial_chart.charge_volts_current_over')"
       @zr:click="pick"
     />
     <div :style="{ paddingLeft: `${LEFT - 8}px`, paddingRight: `${RIGHT - 8}px` }">
@@ -216,16 +220,23 @@ const rows = computed(() =>
         min="0"
         :max="run.days.length * 96 - 1"
         :value="moment"
-        aria-label="Moment that is looked at"
+        :aria-label="phrase('trial.trial_chart.moment_looked')"
         data-scrub
         @input="emit('look', Number(($event.target as HTMLInputElement).value))"
       />
     </div>
     <p class="text-sm text-soft">
-      Grey: night. Plug: on hook-up. Car: it drives. Door: nobody is there. Triangles: something
-      switches off. Current below zero is drawn from the bank. Click, or move the slider, to look at
-      a moment.
+      {{ phrase('trial.trial_chart.grey_night_plug_hook') }}
     </p>
-    <DataTable :head="['Bank', 'When', 'Charge', 'Volts', 'Current']" :rows="rows" />
+    <DataTable
+      :head="[
+        phrase('trial.trial_chart.bank'),
+        phrase('trial.trial_chart.when'),
+        phrase('trial.trial_chart.charge'),
+        phrase('trial.trial_chart.volts'),
+        phrase('trial.trial_chart.current'),
+      ]"
+      :rows="rows"
+    />
   </figure>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/trial'
 import { usePlan } from '@/stores/plan'
 import PartTabs from '@/ui/PartTabs.vue'
 import { computed, defineAsyncComponent } from 'vue'
@@ -8,21 +9,25 @@ import RunPart from './RunPart.vue'
 const plan = usePlan()
 const route = useRoute()
 const PARTS = [
-  { key: 'run', name: 'Trial run', screen: RunPart },
+  { key: 'run', name: phrase('trial.trial_stop.trial_run_2'), screen: RunPart },
   {
     key: 'how-long',
-    name: 'How long',
+    name: phrase('trial.trial_stop.how_long'),
     screen: defineAsyncComponent(() => import('./HowLongPart.vue')),
   },
-  { key: 'year', name: 'The year', screen: defineAsyncComponent(() => import('./YearPart.vue')) },
+  {
+    key: 'year',
+    name: phrase('trial.trial_stop.year'),
+    screen: defineAsyncComponent(() => import('./YearPart.vue')),
+  },
   {
     key: 'laid-up',
-    name: 'Laid up',
+    name: phrase('trial.trial_stop.laid_up'),
     screen: defineAsyncComponent(() => import('./LaidUpPart.vue')),
   },
   {
     key: 'monitor',
-    name: 'Monitor',
+    name: phrase('trial.trial_stop.monitor'),
     screen: defineAsyncComponent(() => import('./MonitorPart.vue')),
   },
 ]
@@ -31,14 +36,19 @@ const empty = computed(() => !plan.rig!.day.total.value)
 </script>
 
 <template>
-  <h1 class="text-3xl">The trial run</h1>
-  <PartTabs stop="trial" :parts="PARTS" :chosen="part.key" name="Parts of Trial" />
+  <h1 class="text-3xl">{{ phrase('trial.trial_stop.trial_run') }}</h1>
+  <PartTabs
+    stop="trial"
+    :parts="PARTS"
+    :chosen="part.key"
+    :name="phrase('trial.trial_stop.parts_trial')"
+  />
   <p v-if="empty" class="mb-3 text-lg">
-    The day has no loads yet, so nothing is drawn.
+    {{ phrase('trial.trial_stop.day_loads_yet_nothing') }}
     <RouterLink
       class="text-sea underline underline-offset-4"
       :to="{ name: 'rig', params: { id: plan.rig!.id, stop: 'day' } }"
-      >List the loads</RouterLink
+      >{{ phrase('trial.trial_stop.list_loads') }}</RouterLink
     >
   </p>
   <component :is="part.screen" />

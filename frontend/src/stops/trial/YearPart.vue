@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/trial'
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
@@ -17,19 +18,19 @@ const { answer } = useAsked<Schemas['YearView']>(
     }),
 )
 const ROWS = [
-  { key: 'served_share', name: 'Nights fully served' },
-  { key: 'unserved', name: 'Not served' },
-  { key: 'critical', name: 'of it critical' },
-  { key: 'short_share', name: 'Days not returned to full' },
-  { key: 'through', name: 'Taken from the bank' },
-  { key: 'cycle_wear', name: 'Wear by cycles' },
-  { key: 'flat', name: 'Emptied' },
-  { key: 'generator_hours', name: 'Generator' },
-  { key: 'litres', name: 'Fuel' },
-  { key: 'fuel', name: 'Price of it' },
-  { key: 'heater', name: 'Heater' },
-  { key: 'sun_left', name: 'Sun not taken' },
-  { key: 'bought', name: 'Charge that is bought' },
+  { key: 'served_share', name: phrase('trial.year_part.nights_fully_served') },
+  { key: 'unserved', name: phrase('trial.year_part.served') },
+  { key: 'critical', name: phrase('trial.year_part.critical') },
+  { key: 'short_share', name: phrase('trial.year_part.days_returned_full') },
+  { key: 'through', name: phrase('trial.year_part.taken_bank') },
+  { key: 'cycle_wear', name: phrase('trial.year_part.wear_cycles') },
+  { key: 'flat', name: phrase('trial.year_part.emptied') },
+  { key: 'generator_hours', name: phrase('trial.year_part.generator') },
+  { key: 'litres', name: phrase('trial.year_part.fuel') },
+  { key: 'fuel', name: phrase('trial.year_part.price') },
+  { key: 'heater', name: phrase('trial.year_part.heater') },
+  { key: 'sun_left', name: phrase('trial.year_part.sun_taken') },
+  { key: 'bought', name: phrase('trial.year_part.charge_bought') },
 ]
 const rows = computed(() =>
   ROWS.filter((r, i) => i < 7 || answer.value?.banks.some((l) => l.figures[r.key]?.value)),
@@ -41,10 +42,14 @@ const rows = computed(() =>
     <p v-if="answer.says" class="max-w-3xl text-soft">{{ answer.says }}</p>
     <template v-else>
       <p class="mb-3 max-w-3xl text-pretty text-soft">
-        {{ answer.sample }} It sets the cycles, the days short of full and the energy delivered that
-        life and money reckon with.
+        {{ phrase('trial.year_part.sets_cycles_days_short', { sample: answer.sample }) }}
       </p>
-      <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="The year">
+      <div
+        class="relative overflow-x-auto"
+        tabindex="0"
+        role="region"
+        :aria-label="phrase('trial.year_part.year')"
+      >
         <table class="w-full min-w-[36rem]">
           <thead>
             <tr class="align-bottom">

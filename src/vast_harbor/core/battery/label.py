@@ -75,7 +75,12 @@ def read(label: Label, dod: float) -> Reading:
         "r": typed(f"{key}.hours", phrase("battery.label.hours"), rated, "h", ""),
         "k": exponent,
         "t": Figure(
-            f"{key}.t", phrase("battery.label.t"), hours, "h", "reference", source=phrase("terms.names.class")
+            f"{key}.t",
+            phrase("battery.label.t"),
+            hours,
+            "h",
+            "reference",
+            source=phrase("terms.names.typical_class"),
         ),
     }
     comparable = computed(
@@ -134,7 +139,7 @@ def _ratings(label: Label, remarks: list[str]) -> list[tuple[float, float]]:
         out.append((label.ah, label.hours or usual))
     if label.ah_2 is not None:
         if label.hours_2 is None:
-            remarks.append(phrase("battery.label.second_capacity_needs_hours"))
+            remarks.append(phrase("battery.label.enter_hours_belong_second"))
         else:
             out.append((label.ah_2, label.hours_2))
     if label.reserve_minutes is not None:
@@ -181,12 +186,12 @@ def _exponent(label: Label, ratings: list[tuple[float, float]], remarks: list[st
 
 def _remark(label: Label, energy: Figure, remarks: list[str]) -> None:
     if label.cycles is not None and label.cycles_at_dod is None:
-        remarks.append(phrase("battery.label.label_say_depth_cycles"))
+        remarks.append(phrase("battery.label.label_say_depth_discharge"))
     if label.wh is not None and label.ah is not None and abs(label.wh / energy.number - 1) > 0.1:
-        remarks.append(phrase("battery.label.watt_hours_amp_hours"))
+        remarks.append(phrase("battery.label.watt_hours_differ_tenth"))
     if (
         label.battery_class.is_lead_acid
         and label.cycles is not None
         and label.cycles > 3 * label.battery_class.cycles.high
     ):
-        remarks.append(phrase("battery.label.many_cycles_believable_class"))
+        remarks.append(phrase("battery.label.cycle_count_believable_class"))

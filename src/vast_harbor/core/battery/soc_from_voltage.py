@@ -64,7 +64,7 @@ def read(terminal: Terminal, volts: float, state: str, amps: float = 0.0) -> Met
     if state == CHARGING:
         return MeterReading(
             None, None,
-            (phrase("battery.soc_from_voltage.while_charged_volts_show"),),
+            (phrase("battery.soc_from_voltage.while_battery_charging_voltage"),),
         )  # fmt: skip
     why: list[str] = []
     rested = volts
@@ -72,9 +72,9 @@ def read(terminal: Terminal, volts: float, state: str, amps: float = 0.0) -> Met
     if state == JUST_CHARGED:
         down, up = (SURFACE_V * scale, 0.0) if lead else (down, up)
         why.append(
-            phrase("battery.soc_from_voltage.surface_charge_lifts_volts")
+            phrase("battery.soc_from_voltage.surface_charge_raises_voltage")
             if lead
-            else phrase("battery.soc_from_voltage.just_charged_reads_high")
+            else phrase("battery.soc_from_voltage.battery_just_charged_reads")
         )
     elif state == SHORT_REST and lead:
         down = up = SHORT_REST_V * scale
@@ -87,7 +87,7 @@ def read(terminal: Terminal, volts: float, state: str, amps: float = 0.0) -> Met
         down = up = LOADED_V * scale
         why.append(
             phrase(
-                "battery.soc_from_voltage.under_volts_sag_about",
+                "battery.soc_from_voltage.voltage_drops_about_v",
                 amps=f"{amps:g}",
                 rested=f"{rested - volts:.2f}",
             )
@@ -96,11 +96,11 @@ def read(terminal: Terminal, volts: float, state: str, amps: float = 0.0) -> Met
     high = soc_at(battery_class, terminal.class_v, rested + up)
     full = float(rested_volts(battery_class, terminal.class_v, 1.0))
     if volts > full + 0.25 * scale:
-        why.append(phrase("battery.soc_from_voltage.reads_rested_full_charged"))
+        why.append(phrase("battery.soc_from_voltage.above_resting_voltage_full"))
     if volts < float(rested_volts(battery_class, terminal.class_v, 0.0)) - 0.5 * scale:
-        why.append(phrase("battery.soc_from_voltage.reads_less_empty_cell"))
+        why.append(phrase("battery.soc_from_voltage.below_resting_voltage_empty"))
     if not lead and high - low > 0.25:
-        why.append(phrase("battery.soc_from_voltage.lfp_holds_volts_nearly"))
+        why.append(phrase("battery.soc_from_voltage.voltage_lfp_hardly_changes"))
     elif high - low > 0.25:
-        why.append(phrase("battery.soc_from_voltage.range_wide_trust_tell"))
+        why.append(phrase("battery.soc_from_voltage.range_wide_use_tell"))
     return MeterReading(low, high, tuple(why))

@@ -76,7 +76,7 @@ PER = {
     "money/lb": phrase("figures.display.per_lb"),
     "money/h": phrase("figures.display.hour"),
     "money/Ah": phrase("figures.display.per_ah"),
-    "money/kWh·year": phrase("figures.display.per_kwh_year"),
+    "money/kWh·year": phrase("figures.display.per_kwh_per_year"),
 }
 
 

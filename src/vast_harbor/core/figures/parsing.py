@@ -154,7 +154,7 @@ def number(text: str) -> float:
             return float(whole)
         raise Unreadable(
             phrase(
-                "figures.parsing.read_write_without_comma",
+                "figures.parsing.could_mean_write_without",
                 text=text.strip(),
                 whole=whole,
                 replace=plain.replace(",", "."),
@@ -169,7 +169,9 @@ def _wrong_unit(suffix: str, unit: str, text: str) -> Unreadable:
     other = _ELSEWHERE.get(suffix.lower())
     wanted = NAMES.get(unit, unit)
     if other:
-        return Unreadable(phrase("figures.parsing.belong", text=text.strip(), other=other, wanted=wanted))
+        return Unreadable(
+            phrase("figures.parsing.field_takes", text=text.strip(), other=other, wanted=wanted)
+        )
     return Unreadable(
         phrase("figures.parsing.try", text=text.strip(), wanted=wanted, get=EXAMPLES.get(unit, "12.5"))
     )
@@ -198,7 +200,7 @@ def parse(text: str, unit: str, system: str = units.METRIC, system_v: float | No
     if not match:
         raise Unreadable(
             phrase(
-                "figures.parsing.try_2",
+                "figures.parsing.try_3",
                 text=text.strip(),
                 get=NAMES.get(unit, phrase("terms.names.number")),
                 get_2=EXAMPLES.get(unit, "12.5"),
@@ -241,7 +243,7 @@ def parse_draw(text: str) -> Draw:
     if match and match[2].strip().lower() in _SUFFIXES["A"]:
         return Draw(parse(text, "A"), "A")
     if match and match[2].strip().lower() in PER_DAY:
-        raise Unreadable(phrase("figures.parsing.amount_time_draw_give", text=text.strip()))
+        raise Unreadable(phrase("figures.parsing.energy_over_time_power", text=text.strip()))
     return Draw(parse(text, "W"), "W")
 
 

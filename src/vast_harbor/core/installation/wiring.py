@@ -137,7 +137,9 @@ def _places(bank: Bank) -> tuple[tuple[Unit, ...], int, int]:
 def _parts(
     bank: Bank, main: Sized | None, link: Sized | None, string_fuse: float | None
 ) -> tuple[WirePart, ...]:
-    parts = [WirePart(bank.units, bank.model.title, None, phrase("installation.wiring.same_age_same_state"))]
+    parts = [
+        WirePart(bank.units, bank.model.title, None, phrase("installation.wiring.same_age_same_condition"))
+    ]
     links = series_links(bank)
     link_mm2 = None if link is None else link.mm2
     if links:
@@ -146,33 +148,33 @@ def _parts(
                 links,
                 phrase("installation.wiring.series_link"),
                 link_mm2,
-                phrase("installation.wiring.length"),
+                phrase("installation.wiring.same_length"),
             )
         )
     if bank.parallel > 1:
         parts.append(
             WirePart(
                 2,
-                phrase("installation.wiring.bar_strings"),
+                phrase("installation.wiring.busbar_strings"),
                 None,
-                phrase("installation.wiring.whole_current_covered"),
+                phrase("installation.wiring.rated_full_current_cover"),
             )
         )
         parts.append(
             WirePart(
                 bar_cables(bank),
-                phrase("installation.wiring.cable_string_bar"),
+                phrase("installation.wiring.cable_string_busbar"),
                 link_mm2,
-                phrase("installation.wiring.length"),
+                phrase("installation.wiring.same_length"),
             )
         )
     if string_fuse is not None:
         parts.append(
             WirePart(
                 bank.parallel,
-                phrase("installation.wiring.fuse_string", string_fuse=f"{string_fuse:g}"),
+                phrase("installation.wiring.string_fuse", string_fuse=f"{string_fuse:g}"),
                 None,
-                phrase("installation.wiring.positive"),
+                phrase("installation.wiring.positive_terminal"),
             )
         )
     main_mm2 = None if main is None else main.mm2
@@ -185,13 +187,13 @@ def _parts(
                 phrase("installation.wiring.within_about_200_mm"),
             )
         )
-    parts.append(WirePart(1, "isolator", None, phrase("installation.wiring.carries_whole_current_opens")))
+    parts.append(WirePart(1, "isolator", None, phrase("installation.wiring.rated_full_current_able")))
     parts.append(
         WirePart(
             1,
-            phrase("installation.wiring.shunt_monitor"),
+            phrase("installation.wiring.battery_monitor_shunt"),
             None,
-            phrase("installation.wiring.negative_nothing_else_banks"),
+            phrase("installation.wiring.negative_cable_nothing_else"),
         )
     )
     parts.append(
@@ -199,7 +201,7 @@ def _parts(
             2,
             phrase("installation.wiring.main_cable"),
             main_mm2,
-            phrase("installation.wiring.two_taken_off_opposite"),
+            phrase("installation.wiring.connected_opposite_corners_bank"),
         )
     )
     return tuple(parts)

@@ -34,7 +34,7 @@ def air_temperature(plan: Plan, day_type: DayType) -> Figure:
             15.0,
             "°C",
             REFERENCE,
-            source=phrase("rig.derating.climate_chosen_rig_stop"),
+            source=phrase("rig.derating.climate_chosen_rig_page"),
         )
     return Figure(
         at,
@@ -42,8 +42,8 @@ def air_temperature(plan: Plan, day_type: DayType) -> Figure:
         climate.season_c(day_type.season),
         "°C",
         REFERENCE,
-        source=phrase("rig.derating.monthly_mean_climate_kind", name=climate.name),
-        note=phrase("rig.derating.state_days_own_temperature"),
+        source=phrase("rig.derating.monthly_mean_climate", name=climate.name),
+        note=phrase("rig.derating.know_temperature_day_enter"),
     )
 
 
@@ -80,14 +80,14 @@ def _by_place(
         formula = "{T_air} + 15" if plan.place == ENGINE and running else "{T_air}"
     used = {k: v for k, v in inputs.items() if f"{{{k}}}" in formula}
     return computed(
-        at, name, value, "°C", formula, used, phrase("rig.derating.where_battery_stands"),
-        phrase("rig.derating.living_space_rooms_inside"),
+        at, name, value, "°C", formula, used, phrase("rig.derating.where_battery_installed"),
+        phrase("rig.derating.living_space_room_temperature"),
     )  # fmt: skip
 
 
 def battery_temperature(plan: Plan, assumptions: Assumptions, day_type: DayType) -> Figure:
     """The temperature of the battery on a kind of day [°C]: as stated, else by its place and the season."""
-    note = phrase("rig.derating.battery_air")
+    note = phrase("rig.derating.temperature_battery_air")
     name = phrase("rig.derating.battery_temperature_use")
     if day_type.battery_c is not None:
         path = f"{plan.type_path(day_type)}/battery_c"
@@ -112,7 +112,7 @@ def season_temperatures(plan: Plan, assumptions: Assumptions) -> dict[str, Figur
 
 def rest_temperature(plan: Plan, assumptions: Assumptions) -> Figure:
     """The temperature of the battery the rest of the year [°C]: as stated, else by its place, unheated."""
-    name = phrase("rig.derating.battery_temperature_rest_year")
+    name = phrase("rig.derating.battery_temperature_outside_season")
     if plan.rest_c is not None:
         return typed("rig.rest_c", name, plan.rest_c, "°C", "/rig/rest_c")
     climate = plan.site.climate
@@ -188,11 +188,11 @@ def mean_current(at: str, profile_wh: Figure, squared: Figure, volts: Figure) ->
     value = energy_weighted(squared.number, profile_wh.number, volts.number)
     return computed(
         f"{at}.I_mean",
-        phrase("rig.derating.energy_weighted_mean_current"),
+        phrase("rig.derating.mean_current_weighted_energy"),
         value,
         "A",
         "{P²t} / ({Pt} · {V})" if has else "0",
         {"P²t": squared, "Pt": profile_wh, "V": volts},
-        phrase("rig.derating.mean_current_over_energy"),
-        phrase("rig.derating.loads_without_time_day"),
+        phrase("rig.derating.current_averaged_over_energy"),
+        phrase("rig.derating.loads_without_set_times"),
     )

@@ -87,7 +87,7 @@ def ladder(
         this unit has it.
     """
     lfp = not battery_class.is_lead_acid
-    rests = phrase("rig.source_remedies.still_rests_after_float") if lfp and source.rests else ""
+    rests = phrase("rig.source_remedies.still_stops_after_float") if lfp and source.rests else ""
     out = [
         _position(i, absorption, hold, rests, system_v / 12)
         for i, (absorption, hold) in enumerate(source.positions)
@@ -96,8 +96,8 @@ def ladder(
     if source.adjustable:
         at, hold = (v * system_v / 12 for v in (battery_class.absorption_v, battery_class.float_v))
         volts = phrase("rig.source_remedies.v_float_v", at=f"{at:g}", hold=f"{hold:g}")
-        others = phrase("rig.source_remedies.equalising_compensation") if lfp else ""
-        says = phrase("rig.source_remedies.set_hand_time_out", volts=volts, others=others)
+        others = phrase("rig.source_remedies.equalising_temperature_compensation") if lfp else ""
+        says = phrase("rig.source_remedies.set_manually_without_time", volts=volts, others=others)
         out.append(
             Rung(
                 "settings", says, lambda s: replace(_profile(s, battery_class), rests=s.rests), hours=0.5,
@@ -105,11 +105,11 @@ def ladder(
             )
         )  # fmt: skip
     if source.adjustable and source.rests:
-        says = phrase("rig.source_remedies.switch_rest_stage_off")
+        says = phrase("rig.source_remedies.switch_off_rest_stage")
         out.append(Rung("no_rest", says, lambda s: replace(s, rests=False), skill=HANDY))
     if source.adjustable and source.rests:
         says = phrase(
-            "rig.source_remedies.raise_volts_starts_again",
+            "rig.source_remedies.raise_restart_voltage_v",
             highest_rebulk_v=f"{HIGHEST_REBULK_V * system_v / 12:g}",
         )
         leaves = phrase("rig.source_remedies.still_cycles_bank_between")
@@ -117,10 +117,10 @@ def ladder(
             Rung("rebulk", says, lambda s: replace(s, rebulk_v=HIGHEST_REBULK_V), skill=HANDY, leaves=leaves)
         )
     if source.adjustable and source.equalise_v:
-        says = phrase("rig.source_remedies.switch_equalising_desulphating_off")
+        says = phrase("rig.source_remedies.switch_off_equalising_desulphation")
         out.append(Rung("no_equalise", says, lambda s: replace(s, equalise_v=None)))
     if source.adjustable and lfp and source.compensates:
-        says = phrase("rig.source_remedies.switch_temperature_compensation_off")
+        says = phrase("rig.source_remedies.switch_off_temperature_compensation")
         out.append(Rung("no_compensation", says, lambda s: replace(s, compensates=False)))
     if source.adjustable and not lfp and not source.compensates and source.kind == MAINS:
         out.append(
@@ -134,7 +134,7 @@ def ladder(
             Rung(
                 "firmware", phrase("rig.source_remedies.firmware"),
                 lambda s: _profile(s, battery_class),
-                assumptions.value("firmware_price"), 1, HANDY, phrase("rig.source_remedies.sent"),
+                assumptions.value("firmware_price"), 1, HANDY, phrase("rig.source_remedies.send"),
             )
         )  # fmt: skip
     if source.board and lfp:
@@ -143,7 +143,7 @@ def ladder(
                 "board", phrase("rig.source_remedies.board"),
                 lambda s: _profile(s, battery_class),
                 assumptions.value("board_price"), 1.5, TRADE,
-                phrase("rig.source_remedies.comes_out_place_mains"), hidden_hours=0.5,
+                phrase("rig.source_remedies.must_removed_mains_disconnected"), hidden_hours=0.5,
             )
         )  # fmt: skip
     new = _new_unit(source, battery_class, assumptions, system_v)
@@ -170,10 +170,10 @@ def _new_unit(
 
     small = assumptions.value("hidden_price")
     if source.kind == MAINS:
-        hidden, hours = phrase("rig.source_remedies.ac_supply_cable_fuse"), 1.0
+        hidden, hours = phrase("rig.source_remedies.ac_supply_plus_cable"), 1.0
         if source.built_in:
-            hidden = phrase("rig.source_remedies.old_part_distribution_panel")
-            hidden += phrase("rig.source_remedies.ac_supply_cable_fuse_2")
+            hidden = phrase("rig.source_remedies.old_charger_built_into")
+            hidden += phrase("rig.source_remedies.ac_supply_plus_cable_2")
             hours = 2.5
         return Rung(
             "new", phrase("rig.source_remedies.new", amps=f'{amps:g}', short=battery_class.short),
@@ -202,16 +202,21 @@ def _new_unit(
         )  # fmt: skip
     if source.kind == SOLAR:
         what = (
-            phrase("rig.source_remedies.new_controller")
+            phrase("rig.source_remedies.new_solar_controller")
             if source.controller == MPPT
-            else phrase("rig.source_remedies.controller_seeks_best_point")
+            else phrase("rig.source_remedies.new_mppt_solar_controller")
         )
         return Rung(
-            "new", phrase("rig.source_remedies.new_3", what=what, short=battery_class.short),
+            "new",
+            phrase("rig.source_remedies.new_3", what=what, short=battery_class.short),
             lambda s: replace(_profile(s, battery_class), controller=MPPT, adjustable=True),
-            price("controller_price", source.watts, "controller_price_w"), 1, HANDY,
-            phrase("rig.source_remedies.panels_off_before_changed") if source.controller == PWM else "",
-        )  # fmt: skip
+            price("controller_price", source.watts, "controller_price_w"),
+            1,
+            HANDY,
+            phrase("rig.source_remedies.disconnect_panels_before_replace")
+            if source.controller == PWM
+            else "",
+        )
     return None
 
 
@@ -221,7 +226,7 @@ NAMES = {
     "solar": phrase("rig.source_remedies.solar"),
     "engine": phrase("rig.source_remedies.engine"),
     "stream": phrase("rig.source_remedies.wind_water"),
-    "upkeep": phrase("rig.source_remedies.upkeep_starting_battery"),
+    "upkeep": phrase("rig.source_remedies.starting_battery_maintainer"),
 }
 
 

@@ -15,7 +15,7 @@ from vast_harbor.core.sensitivity.runner_up import AtNights, winner_and_rival
 from vast_harbor.core.stops.compare import ComparedBank
 from vast_harbor.phrases import phrase
 
-CONTINUOUS = phrase("changes.break_even.lifetime_cost_last_banks")
+CONTINUOUS = phrase("changes.break_even.lifetime_cost_credits_unused")
 # Of a root: difference of the two costs [money].
 WITHIN = 1.0
 MOST_NIGHTS, MOST_YEARS = 365.0, 40.0
@@ -148,7 +148,7 @@ class _BreakEvens:
         whole = range(1, int(MOST_YEARS) + 1)
         kept = np.array(whole, dtype=float)
         steps = lifetime(self.a, AS_PLANNED, kept) - lifetime(self.b, AS_PLANNED, kept)
-        return self._flip("years", phrase("terms.names.years_kept"), self.plan.years_kept, "years", gap,
+        return self._flip("years", phrase("terms.names.years_keep_rig"), self.plan.years_kept, "years", gap,
                           [*np.linspace(1, MOST_YEARS, 118)], self._ranges(whole, steps))  # fmt: skip
 
     def _ranges(self, xs: Sequence[int], gaps: Iterable[float]) -> tuple[tuple[float, float, str], ...]:
@@ -271,7 +271,7 @@ class _BreakEvens:
         figures = tuple(
             Figure(
                 f"{at}.{i}",
-                phrase("changes.break_even.costs_meet", name=name),
+                phrase("changes.break_even.equal_cost", name=name),
                 x,
                 unit,
                 REFERENCE,

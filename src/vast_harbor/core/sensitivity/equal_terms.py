@@ -12,10 +12,10 @@ from vast_harbor.phrases import phrase
 USABLE, DEPTH, LABEL, BOUGHT = "usable", "depth", "label", "bought"
 EQUAL_DEPTH = 0.5
 FLATTERS = {
-    USABLE: phrase("changes.equal_terms.every_bank_large_need"),
+    USABLE: phrase("changes.equal_terms.every_bank_exactly_large"),
     DEPTH: phrase("changes.equal_terms.half_every_bank_used"),
-    LABEL: phrase("changes.equal_terms.same_watt_hours_every"),
-    BOUGHT: phrase("changes.equal_terms.bought_whole_batteries_flatters"),
+    LABEL: phrase("changes.equal_terms.same_rated_watt_hours"),
+    BOUGHT: phrase("changes.equal_terms.sold_whole_batteries_favours"),
 }
 
 
@@ -84,9 +84,9 @@ def _figures(
 
     def figure(name: str, words: str, value: float | None, unit: str) -> Figure:
         source = (
-            phrase("changes.equal_terms.bank_made_times_large", share=f"{share:.3g}")
+            phrase("changes.equal_terms.bank_scaled_times_size", share=f"{share:.3g}")
             if share != 1
-            else phrase("changes.equal_terms.bought")
+            else phrase("changes.equal_terms.sold")
         )
         return Figure(f"{at}.{name}", words, value, unit, REFERENCE, source=source)
 
@@ -99,7 +99,7 @@ def _figures(
         "lifetime": figure("lifetime", phrase("terms.names.lifetime_cost"), total, "money"),
         "per_cycle": figure(
             "per_cycle",
-            phrase("terms.names.lifetime_cost_per_plan_cycle"),
+            phrase("terms.names.lifetime_cost_per_cycle"),
             total / cycles if cycles else None,
             "money/cycle",
         ),

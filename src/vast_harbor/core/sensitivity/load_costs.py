@@ -74,7 +74,7 @@ def _one(index: int, compared: ComparedBank, results: Results, reference: Refere
     def share(key: str, name: str, of: Figure) -> Figure:
         return computed(
             f"{at}.{key}", name, of.number * wh.number / total.number, of.unit, "{all} · {E} / {E_bank}",
-            {"all": of, "E": wh, "E_bank": total}, phrase("changes.load_costs.share_day_bank_verdict"),
+            {"all": of, "E": wh, "E_bank": total}, phrase("changes.load_costs.share_day_applied_recommended"),
         )  # fmt: skip
 
     money = share("money", phrase("changes.load_costs.money", name=load.name), purchase)
@@ -151,11 +151,11 @@ def _thrifty(
         f"{path}/thrifty_price",
     )
     if saves.number <= 0:
-        return saves, price, Sentence(phrase("changes.load_costs.draws_less")), False
+        return saves, price, Sentence(phrase("changes.load_costs.draw_less_present")), False
     better = saves.number > price.number
     words = (
-        phrase("changes.load_costs.spend_battery_frees", name=escaped(load.name))
+        phrase("changes.load_costs.replace_instead_buying_battery", name=escaped(load.name))
         if better
-        else phrase("changes.load_costs.keep_free_battery", name=escaped(load.name))
+        else phrase("changes.load_costs.keep_save_battery", name=escaped(load.name))
     )
     return saves, price, Sentence(words, {"price": price, "saves": saves}), better

@@ -12,7 +12,7 @@ from vast_harbor.phrases import phrase
 
 LEAST, SENSIBLE, FULL = "least", "sensible", "full"
 NAMES = {
-    LEAST: phrase("changes.purchase_sizes.least_safe"),
+    LEAST: phrase("changes.purchase_sizes.safe_minimum"),
     SENSIBLE: phrase("changes.purchase_sizes.sensible"),
     FULL: phrase("changes.purchase_sizes.full"),
 }
@@ -121,8 +121,8 @@ def _package(
         ]
     left = [d.name for d in leaves]
     if key == LEAST:
-        left.insert(0, phrase("changes.purchase_sizes.carry_nights_planned"))
-    source = phrase("changes.purchase_sizes.batteries_proportion_strings_bought")
+        left.insert(0, phrase("changes.purchase_sizes.last_nights_plan"))
+    source = phrase("changes.purchase_sizes.batteries_proportion_strings_plus")
     return PurchaseSize(
         key,
         NAMES[key],
@@ -137,7 +137,7 @@ def _package(
         ),
         Figure(
             f"{at}.usable",
-            phrase("changes.purchase_sizes.usable", names=NAMES[key]),
+            phrase("changes.purchase_sizes.usable_energy", names=NAMES[key]),
             usable,
             "Wh",
             REFERENCE,
@@ -149,7 +149,7 @@ def _package(
             usable / day if day else None,
             "nights",
             REFERENCE,
-            source=phrase("terms.names.usable_energy_day"),
+            source=phrase("terms.names.usable_energy_energy_used"),
         ),
         tuple(buys),
         tuple(left),

@@ -82,15 +82,15 @@ class _PurchaseOptions:
             name,
             says,
             self._figure(
-                key, "lifetime", phrase("changes.purchase_timing.over_years_keeping", name=name), lifetime
+                key, "lifetime", phrase("changes.purchase_timing.over_years_keep_rig", name=name), lifetime
             ),
             self._figure(
                 key,
                 "more",
-                phrase("changes.purchase_timing.against_buying_now", name=name),
+                phrase("changes.purchase_timing.compared_buying_now", name=name),
                 lifetime - self.base,
             ),
-            self._figure(key, "cash", phrase("changes.purchase_timing.cash_day", name=name), cash),
+            self._figure(key, "cash", phrase("changes.purchase_timing.up_front_cost", name=name), cash),
             works,
         )
 
@@ -120,7 +120,7 @@ class _PurchaseOptions:
                 break
             years = Figure(
                 f"verdict.when.run_on_{k}.years",
-                phrase("changes.purchase_timing.years"),
+                phrase("changes.purchase_timing.years_old_bank"),
                 float(k),
                 "years",
                 REFERENCE,
@@ -129,13 +129,13 @@ class _PurchaseOptions:
             wanted = self.results.need.nights.number
             enough = nights.number >= wanted and not self.results.verdict.danger
             warns = phrase("changes.purchase_timing.dangerous") if self.results.verdict.danger else (
-                "" if enough else phrase("changes.purchase_timing.sleep_hook_up_go")
+                "" if enough else phrase("changes.purchase_timing.need_hook_up_often")
             )  # fmt: skip
-            grow = phrase("changes.purchase_timing.batteries_meanwhile_grow_prices", grow=self._grow())
+            grow = phrase("changes.purchase_timing.meanwhile_batteries_become_prices", grow=self._grow())
             figures = {"k": years, "soh": soh, "nights": nights, "wanted": self.results.need.nights,
                        "x": self._change(k)}  # fmt: skip
             says = Sentence(
-                phrase("changes.purchase_timing.old_bank_label_carries", warns=warns, grow=grow), figures
+                phrase("changes.purchase_timing.old_bank_rated_capacity", warns=warns, grow=grow), figures
             )
             if k > RUN_ON_YEARS[0]:
                 says = Sentence(phrase("changes.purchase_timing.same", grow=grow), figures)
@@ -158,7 +158,7 @@ class _PurchaseOptions:
         then = float(cash_flow.price_at(self.batteries, self.drift, years))
         return Figure(
             f"verdict.when.change.{years:g}",
-            phrase("changes.purchase_timing.change_price_meanwhile"),
+            phrase("changes.purchase_timing.price_change_until_then"),
             abs(then - self.batteries),
             "money",
             REFERENCE,
@@ -202,7 +202,7 @@ class _PurchaseOptions:
                         source=phrase("changes.purchase_timing.usable_source"))  # fmt: skip
         count = f"{bank.units} × " if bank.units > 1 else ""
         says = Sentence(
-            phrase("changes.purchase_timing.gives_night_then_bank", count=escaped(count + bank.model.title)),
+            phrase("changes.purchase_timing.gives_night_then_buy", count=escaped(count + bank.model.title)),
             {"t": when, "usable": usable},
         )
         total = price - float(self.costs.old_bank) + self.later(years)
@@ -213,7 +213,7 @@ class _PurchaseOptions:
         if self.plan.years_kept <= 1:
             return None
         says = Sentence(
-            phrase("changes.purchase_timing.year_batteries_grow_prices", grow=self._grow()),
+            phrase("changes.purchase_timing.year_batteries_become_prices", grow=self._grow()),
             {"x": self._change(1)},
         )
         return self._option("wait", phrase("changes.purchase_timing.wait"), says, self.later(1), 0.0, False)

@@ -85,11 +85,11 @@ def tornado(results: Results) -> Tornado | None:
         money = [
             Figure(
                 f"{at}.at_{k}",
-                phrase("changes.tornado.saved_end", name=name.lower()),
+                phrase("changes.tornado.saving_end", name=name.lower()),
                 v,
                 "money",
                 REFERENCE,
-                source=phrase("changes.tornado.lifetime_cost_rival_less"),
+                source=phrase("changes.tornado.lifetime_cost_runner_up"),
             )
             for k, v in zip(("low", "high"), values, strict=True)
         ]
@@ -125,7 +125,7 @@ def tornado(results: Results) -> Tornado | None:
                 saving(a, b, *((c, AS_PLANNED) if mine else (AS_PLANNED, c)), h)
                 for c in (Scenario(extras=0.5), Scenario(extras=1.5))
             )
-            swing(f"extras.{compared.id}", phrase("changes.tornado.besides_batteries", name=name), "money",
+            swing(f"extras.{compared.id}", phrase("changes.tornado.extras_labour", name=name), "money",
                   (extras * 0.5, extras * 1.5), (values[0], values[1]))  # fmt: skip
     swing("use", phrase("changes.tornado.use"), "%", doubt.use, common(lambda x: Scenario(use=x), doubt.use))
     nights = (max(1.0, plan.off_grid_nights * 0.5), min(365.0, plan.off_grid_nights * 1.5))
@@ -139,7 +139,7 @@ def tornado(results: Results) -> Tornado | None:
     years = (max(1.0, h * 0.5), min(MOST_YEARS, h * 1.5))
     swing(
         "years",
-        phrase("terms.names.years_kept"),
+        phrase("terms.names.years_keep_rig"),
         "years",
         years,
         (saving(a, b, AS_PLANNED, AS_PLANNED, years[0]), saving(a, b, AS_PLANNED, AS_PLANNED, years[1])),
@@ -171,7 +171,7 @@ def tornado(results: Results) -> Tornado | None:
         common(lambda x: Scenario(tariff=x), tariff),
     )
     for key, name, unit, ends in (
-        ("exit_share", phrase("changes.tornado.worth_unused_life_end"), "%", (0.0, 0.5)),
+        ("exit_share", phrase("changes.tornado.resale_value_unused_life"), "%", (0.0, 0.5)),
         ("discount", phrase("changes.tornado.discount_rate"), "1/year", (0.0, 0.06)),
     ):
         values = tuple(saving(_set(a, key, x), _set(b, key, x), AS_PLANNED, AS_PLANNED, h) for x in ends)

@@ -57,11 +57,11 @@ def verdict_changes(results: Results, reference: Reference) -> tuple[VerdictChan
             a, b = (middle, b) if says(middle)[0] == says(low)[0] else (a, middle)
         figure = Figure(
             f"verdict.turn.{b}",
-            phrase("changes.verdict_changes.nights_off_grid_year"),
+            phrase("changes.verdict_changes.off_grid_nights_year"),
             float(b),
             "nights",
             REFERENCE,
-            source=phrase("changes.verdict_changes.whole_verdict_reckoned_number"),
+            source=phrase("changes.verdict_changes.full_verdict_different_numbers"),
         )
         out.append(VerdictChange(figure, says(a)[1], says(b)[1]))
     return tuple(out)

@@ -13,7 +13,7 @@ from markupsafe import Markup, escape
 
 from vast_harbor.core.cost import cash_flow
 from vast_harbor.core.cost.monte_carlo import COUNT
-from vast_harbor.core.figures.display import Style, currency_symbol
+from vast_harbor.core.figures.display import Style, currency_symbol, group
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.figures.workings import Figure, Finding, Sentence, unescaped
 from vast_harbor.core.passage import Results
@@ -30,8 +30,8 @@ from vast_harbor.phrases import phrase
 
 PAPERS = {"a4": "A4", "letter": "letter"}
 SEVERITIES = {
-    "stop": phrase("report.document.will_not_do"),
-    "care": phrase("report.document.look"),
+    "stop": phrase("report.document.unsuitable"),
+    "care": phrase("report.document.check"),
     "note": phrase("report.document.note"),
 }
 _SLOT = re.compile(r"\{\{|\}\}|\{([^{}]+)\}")
@@ -54,10 +54,14 @@ OF_COST = (
 
 @lru_cache(maxsize=1)
 def _environment() -> Environment:
-    return Environment(
-        loader=FileSystemLoader(Path(__file__).parent), autoescape=select_autoescape(), trim_blocks=True,
+    environment = Environment(
+        loader=FileSystemLoader(Path(__file__).parent),
+        autoescape=select_autoescape(),
+        trim_blocks=True,
         lstrip_blocks=True,
-    )  # fmt: skip
+    )
+    environment.globals["phrase"] = phrase
+    return environment
 
 
 def report(results: Results, reference: Reference, style: Style, today: str, paper: str = "a4") -> str:
@@ -134,10 +138,10 @@ class _ReportParts:
         has = bool(verdict.compared_banks) and results.day.bank_wh.number > 0
         drawn = [
             (phrase("report.document.day_hour_hour"), pictures.day_profile(results)),
-            (phrase("report.document.lifetime_cost_item_left"), pictures.cost_by_item(results, symbol)),
-            (phrase("report.document.money_spent_far_band"),
+            (phrase("report.document.lifetime_cost_item_values"), pictures.cost_by_item(results, symbol)),
+            (phrase("report.document.total_spent_over_years"),
              pictures.cost_over_years(results, symbol)),
-            (phrase("report.document.usable_energy_banks_age"), pictures.capacity_over_years(results)),
+            (phrase("report.document.usable_energy_over_years"), pictures.capacity_over_years(results)),
         ] if has else []  # fmt: skip
         return {
             "paper": PAPERS[paper],
@@ -159,7 +163,7 @@ class _ReportParts:
                 for s in schools(results, self.reference)
             ] if has else [],
             "shares": self._shares(),
-            "draws": COUNT,
+            "draws": group(COUNT, 0),
             "facts": list(self._facts()),
             "loads": list(self._loads()),
             "columns": [self._title(c) for c in results.compare.compared_banks],
@@ -211,17 +215,17 @@ class _ReportParts:
         yield phrase("report.document.rig"), f"{plan.name}, {plan.kind}, {plan.system_v:g} V"
         yield phrase("terms.names.nights_off_grid_year"), text(plan.off_grid_nights, "nights")
         yield phrase("report.document.nights_hook_up_year"), text(plan.hook_up_nights, "nights")
-        yield phrase("terms.names.years_kept"), text(plan.years_kept, "years")
-        yield phrase("report.document.day_governs"), results.day.type.name
-        yield phrase("report.document.taken_bank_day"), self.text(results.day.bank_wh)
-        yield phrase("report.document.battery_temperature_then"), self.text(results.day.battery_c)
+        yield phrase("terms.names.years_keep_rig"), text(plan.years_kept, "years")
+        yield phrase("report.document.day_sizes_bank"), results.day.type.name
+        yield phrase("report.document.energy_taken_bank_day"), self.text(results.day.bank_wh)
+        yield phrase("report.document.battery_temperature_day"), self.text(results.day.battery_c)
         yield phrase("report.document.nights_between_charges"), self.text(results.need.nights)
         yield phrase("terms.names.reserve"), text(results.need.reserve.value, "%")
         yield phrase("report.document.usable_energy_needed"), self.text(results.need.energy)
         yield phrase("terms.names.house_rule"), results.assumptions.rule.name
         changed = [a for a in results.assumptions if a.overridden]
         for a in changed:
-            yield phrase("report.document.set", name=a.name), text(a.value, a.entry.unit)
+            yield phrase("report.document.changed", name=a.name), text(a.value, a.entry.unit)
 
     def _loads(self) -> Iterator[tuple[str, str, str, str, str]]:
         for load in self.results.day.loads:
@@ -250,7 +254,7 @@ class _ReportParts:
                 e.name or phrase("terms.names.extra"),
                 self.style.text(e.price, "money"),
                 "",
-                phrase("report.document.put_down", tag=e.tag),
+                phrase("report.document.added", tag=e.tag),
             )
             for e in self.shown.banked.candidate.extras
         ]
@@ -275,7 +279,7 @@ class _ReportParts:
             return
         for suitability in self.shown.suitability:
             points = Markup(" ").join(self.says(p.says) for p in suitability.points)
-            yield suitability.source_name, points or Markup(phrase("report.document.suits"))
+            yield suitability.source_name, points or Markup(phrase("report.document.suitable"))
 
     def _workings(self) -> Iterator[tuple[str, str, str, str]]:
         if self.shown is None:
@@ -290,13 +294,13 @@ class _ReportParts:
 
     def _cautions(self) -> Iterator[str]:
         classes = {c.banked.battery_class for c in self.verdict.compared_banks}
-        yield (phrase("report.document.battery_gives_thousands_amps"))
+        yield (phrase("report.document.dropped_spanner_draw_thousands"))
         if any(c.is_lead_acid for c in classes):
             yield (phrase("report.document.lead_acid_gives_off"))
         if any(not c.is_lead_acid for c in classes):
-            yield (phrase("report.document.lithium_iron_phosphate_must"))
+            yield (phrase("report.document.charge_lithium_iron_phosphate"))
         mains = next((s for s in self.plan.sources if s.kind == MAINS), None)
         if mains is not None:
-            yield phrase("report.document.mains_inverter_output_leave", name_of=name_of(mains))
-        yield (phrase("report.document.battery_swollen_flooded_frozen"))
+            yield phrase("report.document.leave_mains_inverter_output", name_of=name_of(mains))
+        yield (phrase("report.document.charge_battery_swollen_flooded"))
         yield phrase("report.document.lift_anything_over_25")

@@ -104,7 +104,7 @@ def day_profile(results: Results) -> str:
     axes.stairs(profile.watts, profile.edges_h, fill=True, color="#0e5a66", alpha=0.85)
     axes.set_xlim(0, 24)
     axes.set_xticks(range(0, 25, 3))
-    axes.set_xlabel(phrase("report.pictures.clock_hour"), color=SOFT)
+    axes.set_xlabel(phrase("report.pictures.time_day"), color=SOFT)
     axes.set_ylabel("W", color=SOFT)
     return _svg(figure)
 
@@ -182,6 +182,6 @@ def cost_by_item(results: Results, symbol: str) -> str:
     axes.axvline(0, color=INK, linewidth=1)
     axes.set_yticks(range(len(compared_banks)), [_label(c, results) for c in compared_banks])
     axes.invert_yaxis()
-    axes.set_xlabel(phrase("report.pictures.over_years_keeping", symbol=symbol), color=SOFT)
+    axes.set_xlabel(phrase("report.pictures.over_years_keep_rig", symbol=symbol), color=SOFT)
     figure.legend(frameon=False, fontsize=7.5, ncols=4, loc="outside upper left")
     return _svg(figure)

@@ -24,7 +24,7 @@ FIELDS = {
     "amps": ("A", 0.1, 2000, phrase("answers.banks_cable_tool.current")),
     "length": ("m", 0.05, 60, phrase("answers.banks_cable_tool.length")),
     "volts": ("V", 6, 60, phrase("terms.names.volts_2")),
-    "drop": ("1", 0.001, 0.2, phrase("answers.banks_cable_tool.drop")),
+    "drop": ("1", 0.001, 0.2, phrase("answers.banks_cable_tool.voltage_drop")),
 }
 
 
@@ -77,7 +77,7 @@ def size_cable(body: CableText) -> Response:
             wrong.append(files.Problem(f"/{name}", phrase("answers.banks_cable_tool.missing", called=called)))
         elif not least <= value <= most:
             said = phrase(
-                "answers.banks_cable_tool.lies_between",
+                "answers.banks_cable_tool.must_between",
                 called=called,
                 least=f"{least:g}",
                 most=f"{most:g}",
@@ -85,7 +85,7 @@ def size_cable(body: CableText) -> Response:
             ).rstrip()
             wrong.append(
                 files.Problem(
-                    f"/{name}", phrase("answers.banks_cable_tool.does_not", said=said, value=f"{value:g}")
+                    f"/{name}", phrase("answers.banks_cable_tool.not", said=said, value=f"{value:g}")
                 )
             )
         else:
@@ -109,12 +109,12 @@ def size_cable(body: CableText) -> Response:
             )
         )
     if best is None:
-        says = phrase("answers.banks_cable_tool.single_cable_table_two")
+        says = phrase("answers.banks_cable_tool.single_cable_table_large")
         return json_response(
             CableView(size="", awg="", fuse="", drop="", says=says, rows=rows, source=cables.source)
         )
     says = phrase(
-        "answers.banks_cable_tool.fuse_within_about_batterys",
+        "answers.banks_cable_tool.protect_fuse_within_about",
         fuse_a=f"{best.fuse_a:g}",
         fuse_within_mm=style.text(FUSE_WITHIN_MM, "mm"),
     )

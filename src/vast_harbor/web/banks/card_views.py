@@ -72,9 +72,9 @@ def check_view(check: Check, style: Style) -> CheckView:
         margin=_margin(check, style),
         gap=phrase("answers.banks_card_views.spare")
         if check.verdict == OK
-        else phrase("answers.banks_card_views.short")
+        else phrase("answers.banks_card_views.short_limit")
         if check.is_minimum
-        else phrase("answers.banks_card_views.over"),
+        else phrase("answers.banks_card_views.over_limit"),
         remedies=[
             RemedyView(
                 key=r.key,

@@ -86,14 +86,14 @@ def read_label(body: LabelText) -> Response:
             continue
         if name == "reserve_minutes" and value < SHORTEST_RESERVE:
             said = phrase(
-                "answers.banks_label_reader.hours_minutes_reserve_given",
+                "answers.banks_label_reader.mean_hours_minutes_reserve",
                 value=f"{value:g}",
                 value_2=f"{value * 60:g}",
             )
             problems.append(files.Problem(f"/{name}", said))
         elif not least <= value <= most:
             said = phrase(
-                "answers.banks_label_reader.label_lies_between_likely",
+                "answers.banks_label_reader.label_must_between",
                 called=called,
                 least=f"{least:g}",
                 most=f"{most:g}",
@@ -111,7 +111,7 @@ def read_label(body: LabelText) -> Response:
     if battery_class.is_lead_acid and abs(volts / cell - round(volts / cell)) > 0.05:
         lead = round(volts / cell) * cell if volts not in (12.8, 25.6, 51.2) else volts / 12.8 * 12
         remarks.append(
-            phrase("answers.banks_label_reader.v_nominal_volts_lead", volts=f"{volts:g}", lead=f"{lead:g}")
+            phrase("answers.banks_label_reader.v_nominal_lead_acid", volts=f"{volts:g}", lead=f"{lead:g}")
         )
         values["volts"] = lead
     rule = reference.rules.get(body.house_rule, reference.rules["customary"])

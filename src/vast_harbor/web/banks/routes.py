@@ -114,7 +114,9 @@ def _typed(text: str, unit: str, field: str, style: Style, found: list[files.Pro
         return None
     if value < 0:
         found.append(
-            files.Problem(f"/{field}", phrase("answers.banks_routes.cannot_less_nothing", value=f"{value:g}"))
+            files.Problem(
+                f"/{field}", phrase("answers.banks_routes.value_cannot_negative", value=f"{value:g}")
+            )
         )
         return None
     return value
@@ -124,7 +126,7 @@ def _candidate(banks: tuple[BankFigures, ...], key: str) -> BankFigures | None:
     return next((c for c in banks if c.candidate.id == key and c.build is not None), None)
 
 
-NOT_BUILT = files.Problem("", phrase("answers.banks_routes.bank_cannot_built_stands"))
+NOT_BUILT = files.Problem("", phrase("answers.banks_routes.bank_cannot_built_card"))
 
 
 @api.get("/rigs/<int:rig_id>/catalogue", responses={200: CatalogueView})
@@ -171,7 +173,7 @@ def why_not(path: RigPath, query: OfModel) -> Response:
     rig, plan, results, look = evaluated_rig(path.rig_id)
     model = plan.models.get(query.model)
     if model is None:
-        return problems(404, files.Problem("", phrase("answers.banks_routes.such_battery")))
+        return problems(404, files.Problem("", phrase("answers.banks_routes.battery_longer_exists")))
     banks = find.layouts(model, plan.system_v)
     if not banks:
         return json_response(
@@ -225,7 +227,7 @@ def wiring(path: RigPath, query: OfCandidate) -> Response:
         ""
         if drawn
         else phrase(
-            "answers.banks_routes.up_batteries_drawn_bank",
+            "answers.banks_routes.drawing_shows_up_batteries",
             most_drawn=MOST_DRAWN,
             units=banked.build.bank.units,
         )
@@ -289,16 +291,18 @@ def read_meter(path: RigPath, body: MeterText) -> Response:
     amps = _typed(body.amps, "A", "amps", style, wrong)
     bank = _metered(results, body.bank)
     if seen is None and not wrong:
-        wrong.append(files.Problem("/volts", phrase("answers.banks_routes.enter_meter_shows_example")))
+        wrong.append(files.Problem("/volts", phrase("answers.banks_routes.enter_voltage_meter_example")))
     if body.state == soc_from_voltage.LOADED and amps is None and not any(p.path == "/amps" for p in wrong):
-        wrong.append(files.Problem("/amps", phrase("answers.banks_routes.enter_current_flows_while")))
+        wrong.append(files.Problem("/amps", phrase("answers.banks_routes.enter_current_time_reading")))
     if bank is None:
-        wrong.append(files.Problem("/bank", phrase("answers.banks_routes.such_bank")))
+        wrong.append(files.Problem("/bank", phrase("answers.banks_routes.bank_longer_exists")))
     elif seen is not None and not 0.4 <= seen / bank.class_v <= 1.6:
         wrong.append(
             files.Problem(
                 "/volts",
-                phrase("answers.banks_routes.v_volts_v_bank", seen=f"{seen:g}", class_v=f"{bank.class_v:g}"),
+                phrase(
+                    "answers.banks_routes.v_possible_v_bank", seen=f"{seen:g}", class_v=f"{bank.class_v:g}"
+                ),
             )
         )
     if wrong or seen is None or bank is None:

@@ -117,7 +117,7 @@ def _shape(shape: Shape, style: Style) -> ShapeView:
 def within_view(within: Within, style: Style) -> WithinView:
     """The best bank of a class within a ceiling."""
     lead = within.found.bank.model.battery_class.is_lead_acid
-    later = phrase("answers.banks_views.many_maker_permits_side")
+    later = phrase("answers.banks_views.maker_allows_parallel_next")
     if within.next_string is not None and within.next_months is not None:
         years = style.text(within.next_months / 12, "years")
         later = phrase(
@@ -126,7 +126,7 @@ def within_view(within: Within, style: Style) -> WithinView:
             years=years,
         )
     elif lead:
-        later = phrase("answers.banks_views.nothing_added_later_lead")
+        later = phrase("answers.banks_views.cannot_add_later_because")
     return WithinView(
         found=found_view(within.found, style),
         covered=style.text(within.covered, "%"),

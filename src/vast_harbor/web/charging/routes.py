@@ -59,7 +59,7 @@ api = APIBlueprint(
 SKILLS = {
     "anyone": "anyone",
     "handy": phrase("answers.charging_routes.handy_owner"),
-    "electrician": phrase("answers.charging_routes.electrician_where_meets_mains"),
+    "electrician": phrase("answers.charging_routes.electrician_mains_side"),
 }
 
 
@@ -250,7 +250,7 @@ def curves(path: RigPath, query: CurvesQuery) -> Response:
         except (Unreadable, ValueError) as error:
             found.append(Problem(f"/{field}", str(error)))
     if not found and ends["start"] >= ends["end"]:
-        found.append(Problem("/end", phrase("answers.charging_routes.charge_ends_above_where")))
+        found.append(Problem("/end", phrase("answers.charging_routes.end_charge_must_above")))
     if found:
         return problems(422, *found)
     by = [s for s in plan.sources if s.charges and query.source in ("", s.id)]
@@ -260,7 +260,7 @@ def curves(path: RigPath, query: CurvesQuery) -> Response:
         by = [s for s in by if s.kind != (ENGINE if MAINS in kinds else "")]
     if not by:
         return json_response(
-            CurvesView(curves=[], by="", says=phrase("answers.charging_routes.add_source_charging_over"))
+            CurvesView(curves=[], by="", says=phrase("answers.charging_routes.add_source_see_charge"))
         )
     titles = {
         c.candidate.id: (c.bank.model.title, c.battery_class.key) for c in results.banks.candidates if c.bank
@@ -337,7 +337,7 @@ def measured(path: RigPath, query: MeasuredQuery) -> Response:
         text = getattr(query, field)
         try:
             if not text.strip():
-                raise ValueError(phrase("answers.charging_routes.nothing_entered_yet"))
+                raise ValueError(phrase("answers.charging_routes.entered_anything_yet"))
             values[field] = (
                 _share(text) if unit == "1" else parse_clock(text) if unit == "clock" else parse(text, unit)
             )
@@ -351,7 +351,7 @@ def measured(path: RigPath, query: MeasuredQuery) -> Response:
             Problem(
                 "/volts",
                 phrase(
-                    "answers.charging_routes.bank_v_reads_between",
+                    "answers.charging_routes.v_bank_between_v",
                     system_v=f"{plan.system_v:g}",
                     value=f"{9 * n:g}",
                     value_2=f"{16.5 * n:g}",

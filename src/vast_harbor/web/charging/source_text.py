@@ -22,4 +22,4 @@ def source_text(source: Source, system_v: float, style: Style) -> str:
         )
     if source.kind == UPKEEP:
         return phrase("answers.charging_source_text.takes", amps=style.text(source.amps or 0.0, "A"))
-    return style.text(most, "A") if most else phrase("answers.charging_source_text.amps_entered")
+    return style.text(most, "A") if most else phrase("answers.charging_source_text.current_entered")

@@ -197,7 +197,7 @@ def differences(path: RigPath, query: ReferenceQuery) -> Response:
     style, compared_banks = style_of(rig), results.compare.compared_banks
     at = next((i for i, c in enumerate(compared_banks) if c.id == query.reference), None)
     if at is None:
-        return problems(404, Problem("/reference", phrase("answers.compare_routes.bank_longer_put_up")))
+        return problems(404, Problem("/reference", phrase("answers.compare_routes.bank_longer_comparison")))
 
     def difference_text(figures: tuple[Figure, ...], i: int) -> str:
         a, b = figures[at], figures[i]

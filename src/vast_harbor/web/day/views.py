@@ -65,7 +65,7 @@ def _sun_text(day: Day) -> str:
 def charge_text(results: Results, day: Day) -> str:
     window = charge_window(results.plan, day)
     if window is None:
-        return phrase("answers.day_views.never_sun_rise")
+        return phrase("answers.day_views.never_because_sun_rise")
     return f"{clock_text(window[0].number)} to {clock_text(window[1].number)}"
 
 

@@ -114,7 +114,7 @@ def restore_copy(body: CopyName) -> Response:
     """Put one of the kept copies in place of what is here."""
     found = next((p for p in backup.kept(database().path) if p.name == body.name), None)
     if found is None:
-        return problems(404, Problem("/name", phrase("answers.harbor_keeping.such_copy_made_room")))
+        return problems(404, Problem("/name", phrase("answers.harbor_keeping.copy_longer_exists_been")))
     return _put_in(found)
 
 

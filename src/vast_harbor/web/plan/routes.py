@@ -129,7 +129,7 @@ class WorkingsQuery(BaseModel):
 
 
 CHANGED_ELSEWHERE = files.Problem("", phrase("answers.plan_routes.rig_changed_another_window"))
-ANOTHER_ROW = files.Problem("", phrase("answers.plan_routes.another_row_stands_now"))
+ANOTHER_ROW = files.Problem("", phrase("answers.plan_routes.different_row_now_nothing"))
 # What was run for a rig last: an edit is answered with it, and what is new is run when it is asked for.
 _LAST_RUN: LruCache[tuple[Path, int], Before] = LruCache(4)
 

@@ -168,11 +168,11 @@ def _verdict_figure(results: Results, style: Style) -> str:
     if winner is None:
         words = {
             KEEP: phrase("answers.plan_views.keep"),
-            MEND: phrase("answers.plan_views.mend_first"),
+            MEND: phrase("answers.plan_views.fix_cause_first"),
             HOOK_UP: phrase("answers.plan_views.spend_nothing"),
         }
         return words.get(
-            verdict.kind, phrase("answers.plan_views.none_yet") if verdict.compared_banks else "—"
+            verdict.kind, phrase("answers.plan_views.bank_yet") if verdict.compared_banks else "—"
         )
     code, cost = winner.banked.battery_class.code, winner.cost
     per = cost["per_cycle"] if cost["per_cycle"].value is not None else cost["per_year"]
@@ -186,8 +186,10 @@ def _trial_figure(results: Results) -> str:
         return "—"
     lit = sum(not r.dark for r in simulated)
     if len(simulated) == 1 and simulated[0].dark:
-        return phrase("answers.plan_views.dark_day", number=int(simulated[0]["first_dark"].number // 24) + 1)
+        return phrase(
+            "answers.plan_views.power_cut_day", number=int(simulated[0]["first_dark"].number // 24) + 1
+        )
     if not lit:
         first = max(r["first_dark"].number for r in simulated)
-        return phrase("answers.plan_views.dark_day_2", first=int(first // 24) + 1)
-    return phrase("answers.plan_views.never_dark", lit=lit, simulated=len(simulated))
+        return phrase("answers.plan_views.out_power_day", first=int(first // 24) + 1)
+    return phrase("answers.plan_views.without_power_cut", lit=lit, simulated=len(simulated))

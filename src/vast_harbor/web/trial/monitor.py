@@ -33,7 +33,7 @@ api = APIBlueprint(
 GONE = phrase("answers.trial_monitor.bank_longer_part_trial")
 # A stream is not kept open for longer, nor left more often than this [s].
 LONGEST_S, OFTENEST_S = 120.0, 0.02
-PLAYERS = Slots(12, 2, phrase("answers.trial_monitor.two_monitors_play_already"))
+PLAYERS = Slots(12, 2, phrase("answers.trial_monitor.two_monitors_already_playing"))
 
 
 class StreamQuery(PageQuery):

@@ -62,17 +62,17 @@ api = APIBlueprint(
 
 STATES = {
     kernel.INVERTER_OFF: phrase("answers.trial_routes.inverter_off"),
-    kernel.LOADS_OFF: phrase("answers.trial_routes.loads_dropped"),
-    kernel.BMS_OPEN: phrase("answers.trial_routes.bms_open"),
+    kernel.LOADS_OFF: phrase("answers.trial_routes.loads_disconnected"),
+    kernel.BMS_OPEN: phrase("answers.trial_routes.bms_shut_down"),
     kernel.EMPTY: "empty",
-    kernel.HEATING: phrase("answers.trial_routes.heating_itself"),
+    kernel.HEATING: phrase("answers.trial_routes.heater"),
     kernel.TOO_COLD: phrase("answers.trial_routes.too_cold_too_warm"),
-    kernel.RESTING: phrase("answers.trial_routes.charger_rests"),
-    kernel.GENERATING: phrase("answers.trial_routes.generator_runs"),
+    kernel.RESTING: phrase("answers.trial_routes.charger_resting"),
+    kernel.GENERATING: phrase("answers.trial_routes.generator_running"),
     kernel.FULL: "full",
     kernel.OVERLOAD: "overload",
     kernel.ASLEEP: "asleep",
-    kernel.SAGGED: phrase("answers.trial_routes.volts_sag"),
+    kernel.SAGGED: phrase("answers.trial_routes.low_voltage"),
 }
 PITCH_NAMES = {
     "open": "open",
@@ -81,7 +81,7 @@ PITCH_NAMES = {
 }
 KIND_NAMES = {
     "off_grid": "off-grid",
-    "travelling": phrase("answers.trial_routes.off_grid_drives"),
+    "travelling": phrase("answers.trial_routes.off_grid_driving"),
     "hook_up": phrase("answers.trial_routes.hook_up"),
     "laid_up": phrase("answers.trial_routes.laid_up"),
 }
@@ -221,7 +221,7 @@ def flows(path: RigPath, query: BankQuery) -> Response:
         out.append(
             FlowView(
                 key="heater",
-                name=phrase("terms.names.heater"),
+                name=phrase("terms.names.built_heater"),
                 kind="heater",
                 watts=whole(traces.heater_w[0]),
             )
@@ -301,7 +301,7 @@ def year(path: RigPath) -> Response:
     style, result = style_of(rig), results.simulated
     says = ""
     if not result.has_year:
-        says = phrase("answers.trial_routes.year_run_once_source")
+        says = phrase("answers.trial_routes.year_simulated_when_entered")
     titles = {
         c.candidate.id: (c.bank.model.title, c.battery_class.key) for c in results.banks.candidates if c.bank
     }
@@ -309,7 +309,7 @@ def year(path: RigPath) -> Response:
     if result.has_year:
         days = result.year_plan
         sample = phrase(
-            "answers.trial_routes.nights_run_rows_every",
+            "answers.trial_routes.nights_simulated_runs_every",
             nights=days.nights,
             row=days.row,
             seeds=len(SEEDS),
@@ -341,7 +341,7 @@ def idle_months(path: RigPath) -> Response:
     says = (
         phrase("answers.trial_routes.laid_up_lead_acid", months=", ".join(MONTHS[m - 1] for m in months))
         if months
-        else phrase("answers.trial_routes.used_year_never_laid")
+        else phrase("answers.trial_routes.use_year_never_laid")
     )
     rows = []
     for one in storage.evaluate(results.simulated.timeline, run.simulated_banks):
@@ -374,7 +374,7 @@ def idle_months(path: RigPath) -> Response:
 
 
 # One that was cancelled ends with its next answer: there is a place for the next one meanwhile.
-ODDS = Slots(2, 2, phrase("answers.trial_routes.weathers_being_run_already"))
+ODDS = Slots(2, 2, phrase("answers.trial_routes.simulation_already_running_perhaps"))
 
 
 @api.get("/rigs/<int:rig_id>/trial/odds", responses={503: ProblemsView})

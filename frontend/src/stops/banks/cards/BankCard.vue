@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import type { CandidateView } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
@@ -29,17 +30,17 @@ const filled = computed(() =>
   need.value ? Math.min(1, (f.value.usable_wh?.value ?? 0) / (need.value * 1.5)) : 0,
 )
 const ROWS: [string, string][] = [
-  ['nameplate_wh', 'On the label'],
-  ['nameplate_ah', 'Amp-hours'],
-  ['kg', 'Weight'],
-  ['kg_change', 'Against the old bank'],
-  ['purchase', 'Batteries'],
-  ['extras', 'Extras you put down'],
+  ['nameplate_wh', phrase('banks.bank_card.label')],
+  ['nameplate_ah', phrase('banks.bank_card.amp_hours')],
+  ['kg', phrase('banks.bank_card.weight')],
+  ['kg_change', phrase('banks.bank_card.against_old_bank')],
+  ['purchase', phrase('banks.bank_card.batteries')],
+  ['extras', phrase('banks.bank_card.extras_put_down')],
 ]
 const GUARDS = [
-  { value: 'none', name: 'Nothing yet' },
-  { value: 'external_bms', name: 'An external BMS with contactor' },
-  { value: 'cut_offs', name: 'Cut-offs in inverter and charger' },
+  { value: 'none', name: phrase('banks.bank_card.nothing_yet') },
+  { value: 'external_bms', name: phrase('banks.bank_card.external_bms_contactor') },
+  { value: 'cut_offs', name: phrase('banks.bank_card.cut_offs_inverter_charger') },
 ]
 const stages = computed(() => plan.document.candidates[props.candidate.index]?.stages ?? [])
 const rows = computed(() =>
@@ -63,16 +64,18 @@ function choose(event: Event) {
       <button
         type="button"
         class="btn btn-quiet btn-icon -mt-1 -mr-1"
-        :aria-label="`Take down ${candidate.title}`"
+        :aria-label="phrase('banks.bank_card.take_down', { title: candidate.title })"
         @click="remove(candidate)"
       >
         <X :size="17" />
       </button>
     </header>
     <label class="mt-3 block">
-      <span class="sr-only">Model of {{ candidate.title }}</span>
+      <span class="sr-only">{{ phrase('banks.bank_card.model', { title: candidate.title }) }}</span>
       <select class="field" @change="choose">
-        <option value="" :selected="candidate.proposed_model">Costs least over the years</option>
+        <option value="" :selected="candidate.proposed_model">
+          {{ phrase('banks.bank_card.costs_least_over_years') }}
+        </option>
         <option
           v-for="m in models"
           :key="m.model"
@@ -85,18 +88,18 @@ function choose(event: Event) {
     </label>
     <div class="mt-3 flex flex-wrap items-end gap-x-5 gap-y-2">
       <div>
-        <p class="eyebrow mb-1">In series</p>
+        <p class="eyebrow mb-1">{{ phrase('banks.bank_card.series') }}</p>
         <StepField
-          :label="`${candidate.title} in series`"
+          :label="phrase('banks.bank_card.series_2', { title: candidate.title })"
           :value="candidate.series ?? 1"
           :most="24"
           @step="(n) => set(candidate, 'series', n, 'in series')"
         />
       </div>
       <div>
-        <p class="eyebrow mb-1">Strings</p>
+        <p class="eyebrow mb-1">{{ phrase('banks.bank_card.strings') }}</p>
         <StepField
-          :label="`${candidate.title} strings`"
+          :label="phrase('banks.bank_card.strings_2', { title: candidate.title })"
           :value="candidate.parallel ?? 1"
           @step="(n) => set(candidate, 'parallel', n, 'strings')"
         />
@@ -107,23 +110,27 @@ function choose(event: Event) {
         class="btn"
         @click="
           plan.edit(
-            `${candidate.title}: follow the need`,
+            phrase('banks.bank_card.follow_need', { title: candidate.title }),
             { op: 'replace', path: `/candidates/${candidate.index}/parallel`, value: null },
             { op: 'replace', path: `/candidates/${candidate.index}/series`, value: null },
           )
         "
       >
-        Follow the need
+        {{ phrase('banks.bank_card.follow_need_2') }}
       </button>
-      <p v-else class="pb-2 text-sm text-soft">follows the need</p>
+      <p v-else class="pb-2 text-sm text-soft">{{ phrase('banks.bank_card.follows_need') }}</p>
     </div>
     <template v-if="f.usable_wh">
       <div class="mt-4 flex items-baseline justify-between">
-        <span class="eyebrow">Usable</span>
+        <span class="eyebrow">{{ phrase('banks.bank_card.usable') }}</span>
         <span>
-          <FigureLink :figure="f.usable_wh" name="Usable energy" class="text-2xl font-semibold" />
+          <FigureLink
+            :figure="f.usable_wh"
+            :name="phrase('banks.bank_card.usable_energy')"
+            class="text-2xl font-semibold"
+          />
           <span class="text-soft">
-            · <FigureLink :figure="f.usable_ah!" name="Usable amp-hours"
+            · <FigureLink :figure="f.usable_ah!" :name="phrase('banks.bank_card.usable_amp_hours')"
           /></span>
         </span>
       </div>
@@ -138,7 +145,7 @@ function choose(event: Event) {
         <span v-if="need" class="absolute -inset-y-1 left-2/3 w-0.5 bg-ink" />
       </div>
       <p v-if="need" class="mt-1 text-right text-sm text-soft">
-        the line is the need, {{ plan.rig!.need.energy.text }}
+        {{ phrase('banks.bank_card.line_need', { energy: plan.rig!.need.energy.text }) }}
       </p>
       <dl class="mt-2 divide-y divide-line">
         <div v-for="[key, name] in rows" :key="key" class="flex justify-between gap-3 py-1">
@@ -148,20 +155,20 @@ function choose(event: Event) {
       </dl>
       <details class="mt-2" :open="stages.length > 0">
         <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
-          Quote, extras, steps
+          {{ phrase('banks.bank_card.quote_extras_steps') }}
         </summary>
         <div class="mt-2 grid grid-cols-[1fr_7.5rem] gap-2">
           <PlanField
             :path="`/candidates/${candidate.index}/unit_price`"
-            label="Price of one, as quoted"
-            :called="`${candidate.title}: price`"
-            :placeholder="`${f.unit_price?.text} by the list`"
+            :label="phrase('banks.bank_card.price_quoted')"
+            :called="phrase('banks.bank_card.price', { title: candidate.title })"
+            :placeholder="phrase('banks.bank_card.list', { unit_price: f.unit_price?.text })"
           />
           <PlanField
             :path="`/candidates/${candidate.index}/price_date`"
-            label="on"
+            :label="phrase('banks.bank_card.on')"
             text
-            :called="`${candidate.title}: date of the price`"
+            :called="phrase('banks.bank_card.date_price', { title: candidate.title })"
             placeholder="2026-11"
           />
         </div>
@@ -171,7 +178,7 @@ function choose(event: Event) {
       <PlanChoice
         v-if="candidate.no_switch"
         :path="`/candidates/${candidate.index}/protection`"
-        label="What guards its cells"
+        :label="phrase('banks.bank_card.guards_cells')"
         :value="plan.document.candidates[candidate.index]?.protection ?? 'none'"
         :options="GUARDS"
         class="mt-2"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import { useReference } from '@/stores/reference'
 import BankCard from './BankCard.vue'
 import { useBanks } from '@/stores/useBanks'
@@ -9,14 +10,16 @@ const { candidates, add, full } = useBanks()
 
 <template>
   <p class="mb-4 max-w-3xl text-pretty text-soft">
-    Real batteries in series and parallel, side by side. Each follows the need until you step it
-    yourself, so that banks of equal usable energy are compared.
+    {{ phrase('banks.bank_cards.real_batteries_series_parallel') }}
   </p>
-  <section class="grid items-start gap-4 md:grid-cols-2 xl:grid-cols-3" aria-label="Candidates">
+  <section
+    class="grid items-start gap-4 md:grid-cols-2 xl:grid-cols-3"
+    :aria-label="phrase('banks.bank_cards.candidates')"
+  >
     <BankCard v-for="c in candidates" :key="c.id" :candidate="c" />
   </section>
   <div class="mt-4 flex flex-wrap items-center gap-2">
-    <span class="text-soft">Add the battery that costs least over the years:</span>
+    <span class="text-soft">{{ phrase('banks.bank_cards.add_battery_costs_least') }}</span>
     <button
       v-for="c in reference.data?.classes"
       :key="c.key"
@@ -28,6 +31,6 @@ const { candidates, add, full } = useBanks()
     >
       {{ c.short }}
     </button>
-    <span v-if="full" class="text-soft">Eight candidates are the most.</span>
+    <span v-if="full" class="text-soft">{{ phrase('banks.bank_cards.eight_candidates') }}</span>
   </div>
 </template>

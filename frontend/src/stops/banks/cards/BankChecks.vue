@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import type { CandidateView } from '@/api/client'
 import { computed, ref } from 'vue'
 import CheckList from './CheckList.vue'
@@ -8,10 +9,10 @@ import VerdictMark from './VerdictMark.vue'
 const props = defineProps<{ candidate: CandidateView }>()
 const ORDER = ['stop', 'care', 'note', 'unknown', 'ok']
 const NAMES: Record<string, string> = {
-  stop: 'will not do',
-  care: 'to look at',
-  note: 'to know',
-  unknown: 'not known',
+  stop: phrase('banks.bank_checks.will_not_do'),
+  care: phrase('banks.bank_checks.look'),
+  note: phrase('banks.bank_checks.know'),
+  unknown: phrase('banks.bank_checks.known'),
   ok: 'pass',
 }
 const checks = computed(() => props.candidate.checks)
@@ -30,7 +31,7 @@ const open = ref(false)
 <template>
   <section>
     <p class="flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
-      <span class="eyebrow">Checks</span>
+      <span class="eyebrow">{{ phrase('banks.bank_checks.checks') }}</span>
       <span v-for="c in counts" :key="c.verdict" class="flex items-center gap-1">
         <VerdictMark :verdict="c.verdict" class="scale-90" />
         {{ c.count }} {{ NAMES[c.verdict] }}
@@ -39,7 +40,7 @@ const open = ref(false)
     <CheckList v-if="urgent.length" :checks="urgent" class="mt-1" />
     <details class="mt-1" @toggle="open = ($event.target as HTMLDetailsElement).open">
       <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
-        All that was looked at
+        {{ phrase('banks.bank_checks.looked') }}
       </summary>
       <OtherChecks v-if="open" :candidate="candidate" />
     </details>

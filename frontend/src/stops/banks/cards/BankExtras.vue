@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import type { CandidateView } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import PlanField from '@/ui/PlanField.vue'
@@ -13,7 +14,10 @@ const extras = computed(() => plan.document.candidates[props.candidate.index]?.e
 const at = (i: number) => `/candidates/${props.candidate.index}/extras/${i}`
 
 function remove(i: number) {
-  plan.edit(`${props.candidate.title}: remove an extra`, { op: 'remove', path: at(i) })
+  plan.edit(phrase('banks.bank_extras.remove_extra', { title: props.candidate.title }), {
+    op: 'remove',
+    path: at(i),
+  })
 }
 </script>
 
@@ -27,23 +31,31 @@ function remove(i: number) {
       >
         <PlanField
           :path="`${at(i)}/name`"
-          label="What must be bought besides"
+          :label="phrase('banks.bank_extras.must_bought_besides')"
           bare
           text
-          placeholder="charger, box, cable"
-          :called="`${candidate.title}: extra`"
+          :placeholder="phrase('banks.bank_extras.charger_box_cable')"
+          :called="phrase('banks.bank_extras.extra', { title: candidate.title })"
         />
         <PlanField
           :path="`${at(i)}/price`"
-          :label="`Price of ${x.name || 'the extra'}`"
+          :label="
+            phrase('banks.bank_extras.price', {
+              name: x.name || phrase('banks.bank_extras.extra_2'),
+            })
+          "
           bare
           :unit="plan.rig!.units.currency"
-          :called="`${candidate.title}: price of an extra`"
+          :called="phrase('banks.bank_extras.price_extra', { title: candidate.title })"
         />
         <button
           type="button"
           class="btn btn-quiet btn-icon"
-          :aria-label="`Remove ${x.name || 'the extra'}`"
+          :aria-label="
+            phrase('banks.bank_extras.remove', {
+              name: x.name || phrase('banks.bank_extras.extra_2'),
+            })
+          "
           @click="remove(i)"
         >
           <X :size="15" />
@@ -51,7 +63,8 @@ function remove(i: number) {
       </li>
     </ul>
     <button type="button" class="btn btn-quiet -ml-3" @click="addExtra(candidate)">
-      <Plus :size="15" aria-hidden="true" /> Add what must be bought besides
+      <Plus :size="15" aria-hidden="true" />
+      {{ phrase('banks.bank_extras.add_must_bought_besides') }}
     </button>
   </div>
 </template>

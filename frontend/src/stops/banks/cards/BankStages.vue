@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import type { CandidateView } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
@@ -26,7 +27,7 @@ function add() {
   const value = stages.value.length
     ? { id: freshId(stages.value.length + 1), when: '', strings: 0 }
     : { id: 's2', when: '', strings: strings > 1 ? 1 : 0 }
-  const label = `${props.candidate.title}: a step`
+  const label = phrase('banks.bank_stages.step', { title: props.candidate.title })
   const operations = stages.value.length
     ? [{ op: 'add' as const, path: `${at.value}/-`, value }]
     : [
@@ -42,11 +43,15 @@ function add() {
 }
 
 function step(i: number, value: number) {
-  plan.edit('strings of a step', { op: 'replace', path: `${at.value}/${i}/strings`, value })
+  plan.edit(phrase('banks.bank_stages.strings_step_2'), {
+    op: 'replace',
+    path: `${at.value}/${i}/strings`,
+    value,
+  })
 }
 
 function remove(i: number) {
-  plan.edit('remove a step', { op: 'remove', path: `${at.value}/${i}` })
+  plan.edit(phrase('banks.bank_stages.remove_step_2'), { op: 'remove', path: `${at.value}/${i}` })
 }
 </script>
 
@@ -57,45 +62,71 @@ function remove(i: number) {
         <div class="flex items-end gap-2">
           <PlanField
             :path="`${at}/${i}/when`"
-            label="Month"
+            :label="phrase('banks.bank_stages.month')"
             text
             placeholder="2027-04"
             class="w-28"
           />
           <div class="grow">
-            <p class="eyebrow mb-1">Strings</p>
+            <p class="eyebrow mb-1">{{ phrase('banks.bank_stages.strings') }}</p>
             <StepField
-              :label="`Strings of step ${i + 1}`"
+              :label="phrase('banks.bank_stages.strings_step', { i: i + 1 })"
               :value="s.strings"
               :least="0"
               @step="(n) => step(i, n)"
             />
           </div>
-          <IconButton :icon="Trash2" small :label="`Remove step ${i + 1}`" @click="remove(i)" />
+          <IconButton
+            :icon="Trash2"
+            small
+            :label="phrase('banks.bank_stages.remove_step', { i: i + 1 })"
+            @click="remove(i)"
+          />
         </div>
         <div class="mt-2 grid grid-cols-[1fr_6.5rem] gap-2">
-          <PlanField :path="`${at}/${i}/other`" label="And besides" text placeholder="charger" />
+          <PlanField
+            :path="`${at}/${i}/other`"
+            :label="phrase('banks.bank_stages.besides')"
+            text
+            :placeholder="phrase('banks.bank_stages.charger')"
+          />
           <PlanField
             :path="`${at}/${i}/other_price`"
-            label="its price"
+            :label="phrase('banks.bank_stages.price')"
             :unit="plan.rig!.units.currency"
           />
         </div>
         <p v-if="candidate.stages[i]" class="mt-2 leading-snug text-soft">
           <FigureLink
             :figure="candidate.stages[i]!.money"
-            name="Money of this step"
+            :name="phrase('banks.bank_stages.money_step')"
             class="font-semibold text-ink"
-          />; then
-          <FigureLink :figure="candidate.stages[i]!.usable" name="Usable then" class="text-ink" />
-          usable, <FigureLink :figure="candidate.stages[i]!.covered" name="Share of the need" /> of
-          the need, <FigureLink :figure="candidate.stages[i]!.nights" name="Nights" />.
+          />{{ phrase('banks.bank_stages.then') }}
+          <FigureLink
+            :figure="candidate.stages[i]!.usable"
+            :name="phrase('banks.bank_stages.usable_then')"
+            class="text-ink"
+          />
+          {{ phrase('banks.bank_stages.usable') }}
+          <FigureLink
+            :figure="candidate.stages[i]!.covered"
+            :name="phrase('banks.bank_stages.share_need')"
+          />
+          {{ phrase('banks.bank_stages.need') }}
+          <FigureLink
+            :figure="candidate.stages[i]!.nights"
+            :name="phrase('banks.bank_stages.nights')"
+          />.
         </p>
       </li>
     </ol>
     <button type="button" class="btn btn-quiet -ml-3" @click="add">
       <CalendarPlus :size="15" aria-hidden="true" />
-      {{ stages.length ? 'Another step' : 'Buy it in steps' }}
+      {{
+        stages.length
+          ? phrase('banks.bank_stages.another_step')
+          : phrase('banks.bank_stages.buy_steps')
+      }}
     </button>
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import type { Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
@@ -32,7 +33,11 @@ async function attempt(name: string, remedy: Schemas['RemedyView']) {
           <span v-if="c.margin" class="text-sm whitespace-nowrap text-soft">
             {{ c.gap }}
             <template v-if="plain">{{ c.margin.text }}</template>
-            <FigureLink v-else :figure="c.margin" :name="`Margin: ${c.name}`" />
+            <FigureLink
+              v-else
+              :figure="c.margin"
+              :name="phrase('banks.check_list.margin', { name: c.name })"
+            />
           </span>
         </p>
         <p><SentenceText :tokens="c.says" :plain="plain" /></p>
@@ -48,7 +53,11 @@ async function attempt(name: string, remedy: Schemas['RemedyView']) {
               {{ r.says }}
               <span v-if="r.price" class="whitespace-nowrap"
                 ><b v-if="plain">{{ r.price.text }}</b
-                ><FigureLink v-else :figure="r.price" name="Its price" class="font-semibold"
+                ><FigureLink
+                  v-else
+                  :figure="r.price"
+                  :name="phrase('banks.check_list.price')"
+                  class="font-semibold"
               /></span>
             </p>
             <button
@@ -57,7 +66,7 @@ async function attempt(name: string, remedy: Schemas['RemedyView']) {
               class="btn shrink-0 px-2.5"
               @click="attempt(c.name, r)"
             >
-              <FlaskConical :size="15" aria-hidden="true" /> Try
+              <FlaskConical :size="15" aria-hidden="true" /> {{ phrase('banks.check_list.try') }}
             </button>
           </li>
         </ul>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import { Check, HelpCircle } from '@lucide/vue'
 
@@ -6,12 +7,18 @@ defineProps<{ verdict: string }>()
 </script>
 
 <template>
-  <Check v-if="verdict === 'ok'" :size="18" class="text-sea" aria-label="Passes" role="img" />
+  <Check
+    v-if="verdict === 'ok'"
+    :size="18"
+    class="text-sea"
+    :aria-label="phrase('banks.verdict_mark.passes')"
+    role="img"
+  />
   <HelpCircle
     v-else-if="verdict === 'unknown'"
     :size="18"
     class="text-soft"
-    aria-label="Not known yet"
+    :aria-label="phrase('banks.verdict_mark.known_yet')"
     role="img"
   />
   <SeverityMark v-else :severity="verdict" />

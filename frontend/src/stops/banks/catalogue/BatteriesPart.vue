@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import { useUi } from '@/stores/ui'
 import { ScanText } from '@lucide/vue'
 import CatalogueTabs from './CatalogueTabs.vue'
@@ -9,20 +10,19 @@ const ui = useUi()
 </script>
 
 <template>
-  <h2 class="mb-2 text-xl">The catalogue</h2>
+  <h2 class="mb-2 text-xl">{{ phrase('banks.batteries_part.catalogue') }}</h2>
   <p class="mb-3 max-w-3xl text-pretty text-soft">
-    Made-up batteries of the size, weight and price that are sold. Each line is the fewest strings
-    that cover the need.
+    {{ phrase('banks.batteries_part.made_up_batteries_size') }}
   </p>
   <section class="sheet px-5 py-2"><CatalogueTabs /></section>
-  <h2 class="mt-10 text-xl">Your own batteries</h2>
+  <h2 class="mt-10 text-xl">{{ phrase('banks.batteries_part.own_batteries') }}</h2>
   <p class="max-w-3xl text-pretty text-soft">
-    Copy the label and the datasheet of a battery that you are offered, new or used; it then stands
-    in the catalogue above, and Find banks goes through it too.
+    {{ phrase('banks.batteries_part.copy_label_datasheet_battery') }}
   </p>
   <div class="mt-3 flex flex-wrap gap-2">
     <button type="button" class="btn" @click="ui.labelShown = true">
-      <ScanText :size="16" aria-hidden="true" /> Read a label first
+      <ScanText :size="16" aria-hidden="true" />
+      {{ phrase('banks.batteries_part.read_label_first') }}
     </button>
     <ModelCsv />
   </div>

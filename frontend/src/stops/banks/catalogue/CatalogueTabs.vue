@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
@@ -21,7 +22,11 @@ const { answer } = useAsked<Schemas['CatalogueView']>(
 
 /** What a model is of its class besides, of those that cover the need. */
 const marks = (p: Schemas['ProposalView'], model: string) =>
-  Object.entries({ smallest: 'smallest', lightest: 'lightest', cheapest: 'cheapest on the day' })
+  Object.entries({
+    smallest: 'smallest',
+    lightest: 'lightest',
+    cheapest: phrase('banks.catalogue_tabs.cheapest_day'),
+  })
     .filter(([key]) => p.alternatives[key] === model)
     .map(([, name]) => name)
 </script>
@@ -54,9 +59,9 @@ const marks = (p: Schemas['ProposalView'], model: string) =>
           <div class="col-span-3 leading-snug md:col-span-1">
             <span class="font-semibold">{{ m.title }}</span>
             <span class="text-soft"> · {{ m.layout }}</span>
-            <span v-if="m.model === p.best && m.covers" class="ml-2 font-semibold text-sea"
-              >costs least over the years, with all it needs</span
-            >
+            <span v-if="m.model === p.best && m.covers" class="ml-2 font-semibold text-sea">{{
+              phrase('banks.catalogue_tabs.costs_least_over_years')
+            }}</span>
             <span
               v-for="name in marks(p, m.model)"
               :key="name"
@@ -66,29 +71,39 @@ const marks = (p: Schemas['ProposalView'], model: string) =>
             >
             <span class="flex items-start gap-1.5 text-sm text-soft">
               <SeverityMark v-if="!m.covers" severity="stop" class="mt-px shrink-0" />
-              {{
-                m.covers ? m.note : 'Does not cover the need in as many strings as are advisable.'
-              }}
+              {{ m.covers ? m.note : phrase('banks.catalogue_tabs.cover_need_many_strings') }}
             </span>
           </div>
-          <FigureLink :figure="m.usable" name="Usable" class="md:text-right" />
-          <FigureLink :figure="m.kg" name="Weight" class="md:text-right" />
-          <FigureLink :figure="m.purchase" name="Price" class="text-right" />
+          <FigureLink
+            :figure="m.usable"
+            :name="phrase('banks.catalogue_tabs.usable')"
+            class="md:text-right"
+          />
+          <FigureLink
+            :figure="m.kg"
+            :name="phrase('banks.catalogue_tabs.weight')"
+            class="md:text-right"
+          />
+          <FigureLink
+            :figure="m.purchase"
+            :name="phrase('banks.catalogue_tabs.price')"
+            class="text-right"
+          />
           <button
             type="button"
             class="btn col-span-3 md:col-span-1"
             :disabled="full"
-            :aria-label="`Put up ${m.title}`"
+            :aria-label="phrase('banks.catalogue_tabs.put_up', { title: m.title })"
             @click="add(p.battery_class, m.model, m.title)"
           >
-            <Plus :size="15" aria-hidden="true" /> Put up
+            <Plus :size="15" aria-hidden="true" /> {{ phrase('banks.catalogue_tabs.put_up_2') }}
           </button>
         </div>
         <p v-for="m in p.unfit" :key="m.model" class="py-2.5 text-soft">
           <span class="font-semibold">{{ m.title }}</span> · {{ m.reason }}
         </p>
         <p v-if="!p.layouts.length && !p.unfit.length" class="py-4 text-soft">
-          No battery of this class yet.
+          {{ phrase('banks.catalogue_tabs.battery_class_yet') }}
         </p>
       </TabPanel>
     </TabPanels>

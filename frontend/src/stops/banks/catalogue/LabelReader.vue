@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import { api, problemsOf, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
@@ -24,15 +25,15 @@ const label = reactive({
 })
 type Field = keyof typeof label
 const FIELDS: { key: Field; name: string; unit: string; hint?: string }[] = [
-  { key: 'volts', name: 'Volts', unit: 'V' },
-  { key: 'wh', name: 'Energy', unit: 'Wh' },
-  { key: 'ah', name: 'Capacity', unit: 'Ah' },
+  { key: 'volts', name: phrase('banks.label_reader.volts'), unit: 'V' },
+  { key: 'wh', name: phrase('banks.label_reader.energy'), unit: 'Wh' },
+  { key: 'ah', name: phrase('banks.label_reader.capacity'), unit: 'Ah' },
   { key: 'hours', name: 'over', unit: 'h', hint: 'C20 is 20 h, C5 is 5 h' },
-  { key: 'ah_2', name: 'Second capacity', unit: 'Ah' },
+  { key: 'ah_2', name: phrase('banks.label_reader.second_capacity'), unit: 'Ah' },
   { key: 'hours_2', name: 'over', unit: 'h' },
-  { key: 'cycles', name: 'Cycles', unit: '' },
-  { key: 'cycles_at_dod', name: 'at a depth of', unit: '', hint: '0.5 or 50 %' },
-  { key: 'reserve_minutes', name: 'Reserve at 25 A', unit: 'min' },
+  { key: 'cycles', name: phrase('banks.label_reader.cycles'), unit: '' },
+  { key: 'cycles_at_dod', name: phrase('banks.label_reader.depth'), unit: '', hint: '0.5 or 50 %' },
+  { key: 'reserve_minutes', name: phrase('banks.label_reader.reserve_25'), unit: 'min' },
 ]
 const result = ref<Schemas['LabelView'] | null>(null)
 const problems = ref<Record<string, string>>({})
@@ -66,14 +67,16 @@ async function read() {
     <div class="fixed inset-0 flex items-start justify-center overflow-y-auto p-4 sm:pt-[8vh]">
       <DialogPanel class="sheet grid w-full max-w-3xl gap-6 p-6 shadow-xl md:grid-cols-2">
         <div class="md:col-span-2">
-          <DialogTitle class="font-serif text-xl font-semibold">Read a battery label</DialogTitle>
+          <DialogTitle class="font-serif text-xl font-semibold">{{
+            phrase('banks.label_reader.read_battery_label')
+          }}</DialogTitle>
           <p class="text-soft">
-            Enter what stands on it; leave out what does not. Nothing here changes the plan.
+            {{ phrase('banks.label_reader.enter_stands_leave_out') }}
           </p>
         </div>
         <div class="grid grid-cols-2 content-start gap-3">
           <label class="col-span-2">
-            <span class="eyebrow mb-1 block">Class</span>
+            <span class="eyebrow mb-1 block">{{ phrase('banks.label_reader.class') }}</span>
             <select v-model="label.battery_class" class="field">
               <option v-for="c in reference.data?.classes" :key="c.key" :value="c.key">
                 {{ c.name }}
@@ -102,7 +105,7 @@ async function read() {
             </div>
           </dl>
           <p v-else class="text-soft">
-            With a capacity, reserve minutes or watt-hours you see here what it compares to.
+            {{ phrase('banks.label_reader.capacity_reserve_minutes_watt') }}
           </p>
           <ul v-if="result?.remarks.length" class="mt-3 space-y-2">
             <li
@@ -119,7 +122,7 @@ async function read() {
           class="btn md:col-span-2 md:justify-self-end"
           @click="ui.labelShown = false"
         >
-          Close
+          {{ phrase('banks.label_reader.close') }}
         </button>
       </DialogPanel>
     </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
 import CsvImport from '@/ui/CsvImport.vue'
@@ -19,8 +20,12 @@ async function take(rows: Record<string, unknown>[]) {
       value: { ...(r.model as object), id: `own-${n}` },
     }
   })
-  await plan.edit('batteries from CSV', ...operations)
-  ui.say(rows.length === 1 ? '1 battery added.' : `${rows.length} batteries added.`)
+  await plan.edit(phrase('banks.model_csv.batteries_csv'), ...operations)
+  ui.say(
+    rows.length === 1
+      ? phrase('banks.model_csv.n1_battery_added')
+      : phrase('banks.model_csv.batteries_added', { rows: rows.length }),
+  )
 }
 </script>
 
@@ -37,10 +42,10 @@ async function take(rows: Record<string, unknown>[]) {
       :href="`/api/rigs/${plan.rig!.id}/models.csv`"
       download
     >
-      <Download :size="16" aria-hidden="true" /> Yours as CSV
+      <Download :size="16" aria-hidden="true" /> {{ phrase('banks.model_csv.yours_csv') }}
     </a>
     <a class="btn" href="/api/catalogue.csv" download>
-      <Download :size="16" aria-hidden="true" /> Catalogue as CSV
+      <Download :size="16" aria-hidden="true" /> {{ phrase('banks.model_csv.catalogue_csv') }}
     </a>
   </CsvImport>
 </template>

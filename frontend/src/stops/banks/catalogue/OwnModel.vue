@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import type { Operation } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
@@ -18,8 +19,8 @@ const model = computed(() => plan.document.own_models[props.index]!)
 const at = computed(() => `/own_models/${props.index}`)
 const classes = computed(() => [
   ...(reference.data?.classes.map((c) => ({ value: c.key, name: c.name })) ?? []),
-  { value: 'starting', name: 'Starting battery' },
-  { value: 'cobalt', name: 'Lithium with cobalt (NMC, NCA)' },
+  { value: 'starting', name: phrase('banks.own_model.starting_battery') },
+  { value: 'cobalt', name: phrase('banks.own_model.lithium_cobalt_nmc_nca') },
 ])
 const lithium = computed(() => model.value.battery_class === 'lfp')
 const groups = computed(() =>
@@ -44,11 +45,11 @@ function withClass(to: unknown): Operation[] {
 <template>
   <article class="border-b border-line py-4" :data-own="model.id">
     <div class="grid grid-cols-2 gap-3 sm:grid-cols-4 lg:grid-cols-6">
-      <PlanField :path="`${at}/maker`" label="Maker" text />
-      <PlanField :path="`${at}/name`" label="Name" text />
+      <PlanField :path="`${at}/maker`" :label="phrase('banks.own_model.maker')" text />
+      <PlanField :path="`${at}/name`" :label="phrase('banks.own_model.name')" text />
       <PlanChoice
         :path="`${at}/battery_class`"
-        label="Class"
+        :label="phrase('banks.own_model.class')"
         :value="model.battery_class as string"
         :options="classes"
         :also="withClass"
@@ -56,7 +57,7 @@ function withClass(to: unknown): Operation[] {
       />
       <PlanCheck
         :path="`${at}/used`"
-        label="It is bought used"
+        :label="phrase('banks.own_model.bought_used')"
         :value="model.used === true"
         class="col-span-2 self-end"
       />
@@ -78,16 +79,16 @@ function withClass(to: unknown): Operation[] {
     </details>
     <div class="mt-3 flex gap-2">
       <button type="button" class="btn" @click="$emit('copy')">
-        <Copy :size="15" aria-hidden="true" /> Copy
+        <Copy :size="15" aria-hidden="true" /> {{ phrase('banks.own_model.copy') }}
       </button>
       <button
         type="button"
         class="btn"
         :disabled="used"
-        :title="used ? 'It is put up for comparison: take it down first.' : undefined"
+        :title="used ? phrase('banks.own_model.put_up_comparison_take') : undefined"
         @click="$emit('remove')"
       >
-        <Trash2 :size="15" aria-hidden="true" /> Remove
+        <Trash2 :size="15" aria-hidden="true" /> {{ phrase('banks.own_model.remove') }}
       </button>
     </div>
   </article>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import { usePlan } from '@/stores/plan'
 import { Plus } from '@lucide/vue'
 import { computed, nextTick } from 'vue'
@@ -11,20 +12,20 @@ const own = computed(() => plan.document.own_models)
 function fresh(): number {
   const taken = new Set(own.value.flatMap((m) => [m.id, m.name]))
   let n = own.value.length + 1
-  while (taken.has(`own-${n}`) || taken.has(`battery ${n}`)) n++
+  while (taken.has(`own-${n}`) || taken.has(phrase('banks.own_models.battery', { n }))) n++
   return n
 }
 
 async function enter(label: string, from: Record<string, unknown>) {
   const n = fresh()
-  const value = { ...from, id: `own-${n}`, name: `battery ${n}` }
+  const value = { ...from, id: `own-${n}`, name: phrase('banks.own_models.battery', { n }) }
   await plan.edit(label, { op: 'add', path: '/own_models/-', value })
   await nextTick()
   document.querySelector<HTMLInputElement>(`[data-own="own-${n}"] input`)?.focus()
 }
 
 function remove(i: number) {
-  plan.edit('remove a battery', { op: 'remove', path: `/own_models/${i}` })
+  plan.edit(phrase('banks.own_models.remove_battery'), { op: 'remove', path: `/own_models/${i}` })
 }
 </script>
 
@@ -34,15 +35,15 @@ function remove(i: number) {
       v-for="(m, i) in own"
       :key="m.id as string"
       :index="i"
-      @copy="enter('copy a battery', m)"
+      @copy="enter(phrase('banks.own_models.copy_battery'), m)"
       @remove="remove(i)"
     />
     <button
       type="button"
       class="btn mt-4"
-      @click="enter('enter a battery', { maker: 'My', rated_hours: 5 })"
+      @click="enter(phrase('banks.own_models.enter_battery'), { maker: 'My', rated_hours: 5 })"
     >
-      <Plus :size="15" aria-hidden="true" /> Enter a battery from its label
+      <Plus :size="15" aria-hidden="true" /> {{ phrase('banks.own_models.enter_battery_label') }}
     </button>
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
@@ -30,27 +31,28 @@ const locker = computed(() => plan.document.rig.locker_length !== null)
 
 <template>
   <section>
-    <h2 class="text-xl">The best within a ceiling</h2>
+    <h2 class="text-xl">{{ phrase('banks.ceiling_part.best_within_ceiling') }}</h2>
     <p class="text-pretty text-soft">
-      Instead of the need: what can be had for so much money, weight or space, and how far it goes.
+      {{ phrase('banks.ceiling_part.instead_need_had_much') }}
     </p>
     <div class="mt-3 grid grid-cols-2 gap-3">
       <ToolField
         v-model="money"
-        label="At most"
+        :label="phrase('banks.ceiling_part.at_most')"
         :unit="plan.rig!.units.currency"
         :problem="problem('/money')"
         data="money"
       />
       <ToolField
         v-model="kg"
-        label="At most"
+        :label="phrase('banks.ceiling_part.at_most')"
         :unit="plan.rig!.units.weight"
         :problem="problem('/kg')"
         data="kg"
       />
       <label v-if="locker" class="col-span-2 flex items-center gap-2">
-        <input v-model="space" type="checkbox" class="size-4.5 accent-sea" /> It must fit the locker
+        <input v-model="space" type="checkbox" class="size-4.5 accent-sea" />
+        {{ phrase('banks.ceiling_part.must_fit_locker') }}
       </label>
     </div>
     <ol v-if="answer?.ceiling" class="mt-3 divide-y divide-line" data-within>
@@ -60,27 +62,39 @@ const locker = computed(() => plan.document.rig.locker_length !== null)
           <span class="font-semibold">{{ w.found.title }}</span>
           <span class="text-soft"> · {{ w.found.layout }}</span>
           <span class="block"
-            >{{ w.found.usable }} usable, {{ w.covered }} of the need:
-            <b>{{ w.found.nights }}</b> without a reserve. {{ w.found.purchase }},
-            {{ w.found.kg }}.</span
+            >{{
+              phrase('banks.ceiling_part.usable_need', {
+                usable: w.found.usable,
+                covered: w.covered,
+              })
+            }}
+            <b>{{ w.found.nights }}</b>
+            {{
+              phrase('banks.ceiling_part.without_reserve', {
+                purchase: w.found.purchase,
+                kg: w.found.kg,
+              })
+            }}</span
           >
           <span class="block text-sm text-soft">{{ w.later }}</span>
-          <span v-for="a in w.against" :key="a" class="block text-sm text-care"
-            >But it {{ a }}.</span
-          >
+          <span v-for="a in w.against" :key="a" class="block text-sm text-care">{{
+            phrase('banks.ceiling_part.but_it', { a })
+          }}</span>
         </p>
         <button
           type="button"
           class="btn shrink-0 self-start"
           :disabled="full"
-          :aria-label="`Put up ${w.found.title}, ${w.found.layout}`"
+          :aria-label="
+            phrase('banks.ceiling_part.put_up', { title: w.found.title, layout: w.found.layout })
+          "
           @click="putUp(w.found)"
         >
-          <Plus :size="15" aria-hidden="true" /> Put up
+          <Plus :size="15" aria-hidden="true" /> {{ phrase('banks.ceiling_part.put_up_2') }}
         </button>
       </li>
       <li v-if="!answer.within.length" class="py-2.5 text-soft">
-        Nothing that carries the loads can be had within it.
+        {{ phrase('banks.ceiling_part.nothing_carries_loads_had') }}
       </li>
     </ol>
   </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
@@ -29,11 +30,11 @@ const sorted = (checks: Schemas['CheckView'][]) =>
 
 <template>
   <section>
-    <h2 class="text-xl">Why not the others</h2>
+    <h2 class="text-xl">{{ phrase('banks.dropped_list.why_others') }}</h2>
     <label class="mt-2 block max-w-md">
-      <span class="eyebrow mb-1 block">Why not this one?</span>
+      <span class="eyebrow mb-1 block">{{ phrase('banks.dropped_list.why') }}</span>
       <select v-model="asked" class="field" data-why @change="ask(asked)">
-        <option value="">Choose any battery…</option>
+        <option value="">{{ phrase('banks.dropped_list.choose_battery') }}</option>
         <optgroup v-for="c in reference.data?.classes" :key="c.key" :label="c.name">
           <option v-for="m in ofClass(c.key)" :key="m.model" :value="m.model">
             {{ m.title }}
@@ -69,14 +70,18 @@ const sorted = (checks: Schemas['CheckView'][]) =>
             ref="close"
             type="button"
             class="btn btn-quiet btn-icon float-right"
-            aria-label="Close"
+            :aria-label="phrase('banks.dropped_list.close')"
             @click="why = null"
           >
             <X :size="18" />
           </button>
           <DialogTitle class="font-serif text-xl font-semibold">{{ why.title }}</DialogTitle>
           <p class="text-soft">
-            {{ why.layout ? `${why.layout}: everything that was looked at.` : why.unfit }}
+            {{
+              why.layout
+                ? phrase('banks.dropped_list.everything_looked', { layout: why.layout })
+                : why.unfit
+            }}
           </p>
           <CheckList :checks="sorted(why.checks)" plain class="mt-2" />
         </DialogPanel>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { computed, ref } from 'vue'
@@ -26,20 +27,28 @@ const shown = computed(() => (all.value ? (answer.value?.found ?? []) : front.va
 <template>
   <div v-if="answer" :aria-busy="asking">
     <p class="max-w-3xl text-lg text-pretty">
-      {{ answer.models }} batteries in {{ answer.looked_at }} layouts were held against this rig.
+      {{
+        phrase('banks.find_banks.batteries_layouts_held_against', {
+          models: answer.models,
+          looked_at: answer.looked_at,
+        })
+      }}
       <template v-if="answer.found.length">
-        <b>{{ answer.found.length }}</b> will do; <b>{{ front.length }}</b> of them
-        {{ front.length === 1 ? 'is' : 'are' }} not beaten in price, weight and lifetime cost at
-        once.
+        <b>{{ answer.found.length }}</b> {{ phrase('banks.find_banks.will_do') }}
+        <b>{{ front.length }}</b>
+        {{
+          phrase('banks.find_banks.beaten_price_weight_lifetime', {
+            front: front.length === 1 ? 'is' : 'are',
+          })
+        }}
       </template>
       <template v-else
-        ><b>None</b> will do as it stands. What speaks against them is counted below; a ceiling
-        shows the best that can be had all the same.</template
+        ><b>{{ phrase('banks.find_banks.none') }}</b>
+        {{ phrase('banks.find_banks.stands_speaks_against_counted') }}</template
       >
     </p>
     <p v-if="answer.found.length" class="max-w-3xl text-pretty text-soft">
-      Price and cost hold what must be bought besides, such as a charger for another chemistry or a
-      vented box; life is reckoned by hand: put one up to run its year.
+      {{ phrase('banks.find_banks.price_cost_hold_must') }}
     </p>
     <div
       v-if="answer.found.length"
@@ -48,14 +57,24 @@ const shown = computed(() => (all.value ? (answer.value?.found ?? []) : front.va
       <FoundPicture :found="answer.found" :money="answer.money_unit" :kg="answer.kg_unit" />
       <section>
         <div class="flex flex-wrap items-baseline justify-between gap-2">
-          <h2 class="text-xl">{{ all ? 'All that will do' : 'Not beaten by any other' }}</h2>
+          <h2 class="text-xl">
+            {{
+              all
+                ? phrase('banks.find_banks.all_that_will_do')
+                : phrase('banks.find_banks.beaten_other')
+            }}
+          </h2>
           <button
             v-if="answer.found.length > front.length"
             type="button"
             class="text-sea underline underline-offset-4"
             @click="all = !all"
           >
-            {{ all ? 'Only those not beaten' : `All ${answer.found.length}` }}
+            {{
+              all
+                ? phrase('banks.find_banks.those_beaten')
+                : phrase('banks.find_banks.all', { found: answer.found.length })
+            }}
           </button>
         </div>
         <FoundList :found="shown" />
@@ -67,5 +86,5 @@ const shown = computed(() => (all.value ? (answer.value?.found ?? []) : front.va
       <CeilingPart />
     </div>
   </div>
-  <p v-else class="text-soft">Going through the catalogue…</p>
+  <p v-else class="text-soft">{{ phrase('banks.find_banks.going_through_catalogue') }}</p>
 </template>

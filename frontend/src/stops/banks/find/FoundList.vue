@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import type { Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
@@ -23,19 +24,27 @@ const { full, putUp } = useBanks()
         <span class="font-semibold">{{ f.title }}</span>
         <span class="text-soft"> · {{ f.layout }}</span>
         <span class="block text-sm">
-          {{ f.purchase }} to buy · {{ f.kg }} · {{ f.lifetime }} over
-          {{ plan.document.rig.years_kept }} years
-          <span class="text-soft">· {{ f.usable }} usable, {{ f.nights }}</span>
+          {{
+            phrase('banks.found_list.buy_over_years', {
+              purchase: f.purchase,
+              kg: f.kg,
+              lifetime: f.lifetime,
+              years_kept: plan.document.rig.years_kept,
+            })
+          }}
+          <span class="text-soft">{{
+            phrase('banks.found_list.usable', { usable: f.usable, nights: f.nights })
+          }}</span>
         </span>
       </p>
       <button
         type="button"
         class="btn"
         :disabled="full"
-        :aria-label="`Put up ${f.title}, ${f.layout}`"
+        :aria-label="phrase('banks.found_list.put_up', { title: f.title, layout: f.layout })"
         @click="putUp(f)"
       >
-        <Plus :size="15" aria-hidden="true" /> Put up
+        <Plus :size="15" aria-hidden="true" /> {{ phrase('banks.found_list.put_up_2') }}
       </button>
     </li>
   </ol>

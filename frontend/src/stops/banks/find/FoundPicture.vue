@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import type { Schemas } from '@/api/client'
 import ChartFrame from '@/charts/ChartFrame.vue'
 import { tip } from '@/charts/tip'
@@ -27,7 +28,7 @@ const option = computed(() => ({
     ...look.value.axis,
     type: 'value',
     scale: true,
-    name: `to buy, ${props.money}`,
+    name: phrase('banks.found_picture.buy_2', { money: props.money }),
     nameLocation: 'middle',
     nameGap: 28,
     axisLabel: { ...look.value.text, formatter: (v: number) => grouped(v), hideOverlap: true },
@@ -45,7 +46,13 @@ const option = computed(() => ({
       .map((f) => ({
         value: [f.purchase_at, f.lifetime_at],
         name: `${f.title}, ${f.layout}`,
-        says: [`${f.purchase} to buy, ${f.lifetime} over the years`, `${f.kg}, ${f.usable} usable`],
+        says: [
+          phrase('banks.found_picture.buy_over_years', {
+            purchase: f.purchase,
+            lifetime: f.lifetime,
+          }),
+          phrase('banks.found_picture.usable', { kg: f.kg, usable: f.usable }),
+        ],
         symbol: chemistry(key).symbol,
         symbolSize: size(f.kg_at),
         itemStyle: f.front
@@ -60,17 +67,23 @@ const rows = computed(() =>
     f.purchase,
     f.kg,
     f.lifetime,
-    f.front ? 'not beaten' : '',
+    f.front ? phrase('banks.found_picture.beaten') : '',
   ]),
 )
 </script>
 
 <template>
   <ChartFrame
-    :title="`Lifetime cost against purchase, ${money}`"
+    :title="phrase('banks.found_picture.lifetime_cost_against_purchase', { money })"
     :option="option"
     :height="330"
-    :head="['Bank', 'To buy', 'Weight', 'Lifetime cost', '']"
+    :head="[
+      phrase('banks.found_picture.bank'),
+      phrase('banks.found_picture.buy'),
+      phrase('banks.found_picture.weight'),
+      phrase('banks.found_picture.lifetime_cost'),
+      '',
+    ]"
     :rows="rows"
   >
     <ul class="flex flex-wrap gap-x-4 gap-y-1 text-sm">
@@ -80,7 +93,7 @@ const rows = computed(() =>
       </li>
     </ul>
     <p class="mb-1 text-sm text-soft">
-      Filled: not beaten by any other. The larger the mark, the heavier the bank.
+      {{ phrase('banks.found_picture.filled_beaten_other_larger') }}
     </p>
   </ChartFrame>
 </template>

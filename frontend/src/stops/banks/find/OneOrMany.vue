@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import type { Schemas } from '@/api/client'
 import { useReference } from '@/stores/reference'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
@@ -8,22 +9,25 @@ const props = defineProps<{ pair: Schemas['PairView'] }>()
 const reference = useReference()
 const both = computed(() => [props.pair.few, props.pair.many])
 const ROWS: { name: string; of: (s: Schemas['ShapeView']) => string }[] = [
-  { name: 'Batteries', of: (s) => s.units },
-  { name: 'To buy', of: (s) => s.found.purchase },
-  { name: 'Weight, all', of: (s) => s.found.kg },
-  { name: 'Heaviest piece', of: (s) => s.heaviest },
-  { name: 'Current for ever', of: (s) => s.current },
-  { name: 'Left when one fails', of: (s) => s.one_gone },
-  { name: 'Bolted joints', of: (s) => String(s.joints) },
+  { name: phrase('banks.one_or_many.batteries'), of: (s) => s.units },
+  { name: phrase('banks.one_or_many.buy'), of: (s) => s.found.purchase },
+  { name: phrase('banks.one_or_many.weight'), of: (s) => s.found.kg },
+  { name: phrase('banks.one_or_many.heaviest_piece'), of: (s) => s.heaviest },
+  { name: phrase('banks.one_or_many.current_ever'), of: (s) => s.current },
+  { name: phrase('banks.one_or_many.left_when_fails'), of: (s) => s.one_gone },
+  { name: phrase('banks.one_or_many.bolted_joints'), of: (s) => String(s.joints) },
 ]
 </script>
 
 <template>
   <section>
-    <h2 class="text-xl">One large or several small</h2>
+    <h2 class="text-xl">{{ phrase('banks.one_or_many.large_several_small') }}</h2>
     <p class="max-w-3xl text-pretty text-soft">
-      Both will do, as {{ reference.classes.get(pair.battery_class)?.short }}. Several carry on when
-      one fails and are lighter to lift; one has fewer joints and shares its current with nobody.
+      {{
+        phrase('banks.one_or_many.both_several_carry_when', {
+          short: reference.classes.get(pair.battery_class)?.short,
+        })
+      }}
     </p>
     <div class="relative mt-2 overflow-x-auto">
       <table class="w-full max-w-3xl">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import SentenceText from '@/ui/SentenceText.vue'
@@ -25,9 +26,9 @@ const { answer } = useAsked<Schemas['LockerView']>(
 const { boxes, move, drop, turn, lay, reset } = useBoxes(answer, bank)
 const one = computed(() => boxes.value.find((b) => b.number === picked.value))
 const POSES: Record<string, string> = {
-  upright: 'Upright',
-  side: 'On its side',
-  end: 'On its end',
+  upright: phrase('banks.locker_part.upright'),
+  side: phrase('banks.locker_part.side'),
+  end: phrase('banks.locker_part.end'),
 }
 
 function place(number: number) {
@@ -40,16 +41,17 @@ function place(number: number) {
     <BankPicker
       :banks="built"
       :chosen="[bank.id]"
-      label="Bank in the locker"
+      :label="phrase('banks.locker_part.bank_locker')"
       @choose="(id) => (chosen = id)"
     />
     <div v-if="answer && !answer.rooms.length" class="mt-6 max-w-2xl text-lg">
-      The locker is not measured yet.
+      {{ phrase('banks.locker_part.locker_measured_yet') }}
       <RouterLink
         class="text-sea underline underline-offset-4"
         :to="{ name: 'rig', params: { id: plan.rig!.id, stop: 'rig' } }"
-        >Enter its inside on the Rig stop</RouterLink
-      >; the boxes then stand in it, to scale.
+        >{{ phrase('banks.locker_part.enter_inside_rig_stop') }}</RouterLink>{{
+        phrase('banks.locker_part.boxes_then_stand_scale')
+      }}
     </div>
     <template v-else-if="answer">
       <p class="mt-5 flex items-start gap-2 text-lg leading-snug" data-locker-says>
@@ -57,17 +59,25 @@ function place(number: number) {
         <SentenceText :tokens="answer.says" />
       </p>
       <p class="text-soft">
-        {{ answer.count }} × {{ answer.case_text }}, with {{ answer.side }} mm kept at the sides and
-        {{ answer.over }} mm at the terminals.
         {{
-          answer.own ? 'Placed by you.' : 'Placed by a search: drag a box to place them yourself.'
+          phrase('banks.locker_part.mm_kept_sides_mm', {
+            count: answer.count,
+            case_text: answer.case_text,
+            side: answer.side,
+            over: answer.over,
+            own: answer.own
+              ? phrase('banks.locker_part.placed')
+              : phrase('banks.locker_part.placed_search_drag_box'),
+          })
         }}
       </p>
       <div class="mt-3 flex flex-wrap items-center gap-2">
         <template v-if="one">
-          <span class="font-semibold">Battery {{ one.number }}</span>
+          <span class="font-semibold">{{
+            phrase('banks.locker_part.battery', { number: one.number })
+          }}</span>
           <button type="button" class="btn" @click="turn(one.number)">
-            <RotateCw :size="15" aria-hidden="true" /> Turn
+            <RotateCw :size="15" aria-hidden="true" /> {{ phrase('banks.locker_part.turn') }}
           </button>
           <button
             v-for="p in answer.poses"
@@ -88,19 +98,29 @@ function place(number: number) {
               drop(one.number, { compartment: 1 - one.compartment, x: answer.side, y: answer.side })
             "
           >
-            To the {{ one.compartment ? 'first' : 'second' }} compartment
+            {{
+              phrase('banks.locker_part.compartment', {
+                compartment: one.compartment ? 'first' : 'second',
+              })
+            }}
           </button>
         </template>
-        <span v-else class="text-soft">Touch a box to turn or lay it. Arrow keys move it.</span>
+        <span v-else class="text-soft">{{ phrase('banks.locker_part.touch_box_turn_lay') }}</span>
         <button v-if="answer.own" type="button" class="btn" @click="reset">
-          <Wand2 :size="15" aria-hidden="true" /> Let the search place them
+          <Wand2 :size="15" aria-hidden="true" /> {{ phrase('banks.locker_part.let_search_place') }}
         </button>
       </div>
       <LockerRoom
         v-for="(room, i) in answer.rooms"
         :key="i"
         class="mt-4"
-        :name="answer.rooms.length > 1 ? (i ? 'Second compartment' : 'First compartment') : ''"
+        :name="
+          answer.rooms.length > 1
+            ? i
+              ? phrase('banks.locker_part.second_compartment')
+              : phrase('banks.locker_part.first_compartment')
+            : ''
+        "
         :room="room"
         :boxes="boxes.filter((b) => b.compartment === i)"
         :side="answer.side"
@@ -115,5 +135,5 @@ function place(number: number) {
       />
     </template>
   </div>
-  <p v-else class="text-soft">Put up a bank first; it then stands in the locker here.</p>
+  <p v-else class="text-soft">{{ phrase('banks.locker_part.put_up_bank_first') }}</p>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import type { Schemas } from '@/api/client'
 import { computed, ref } from 'vue'
 import LockerBox from './LockerBox.vue'
@@ -103,25 +104,29 @@ function terminals(b: Box): { x: number; y: number }[] {
   )
 }
 const says = (b: Box) =>
-  `Battery ${b.number}, ${Math.round(b.x)} mm from the left, ${Math.round(b.y)} mm from the back`
+  phrase('banks.locker_room.battery_mm_left_mm', {
+    number: b.number,
+    x: Math.round(b.x),
+    y: Math.round(b.y),
+  })
 const behind = computed(() => [...props.boxes].sort((a, b) => a.y - b.y))
 </script>
 
 <template>
   <section>
     <h3 class="text-lg">
-      {{ name || 'The locker' }}
+      {{ name || phrase('banks.locker_room.locker') }}
       <span class="font-sans text-base font-normal text-soft">{{ room.text }}</span>
     </h3>
     <div class="mt-2 grid gap-5 lg:grid-cols-2">
       <figure class="min-w-0">
-        <figcaption class="eyebrow mb-1">From above</figcaption>
+        <figcaption class="eyebrow mb-1">{{ phrase('banks.locker_room.above') }}</figcaption>
         <svg
           :viewBox="frame(room.width)"
           class="max-h-[60vh] w-full touch-none select-none"
           :style="{ aspectRatio: `${room.length} / ${room.width}` }"
           role="group"
-          aria-label="Boxes from above"
+          :aria-label="phrase('banks.locker_room.boxes_above')"
         >
           <rect
             x="0"
@@ -183,13 +188,13 @@ const behind = computed(() => [...props.boxes].sort((a, b) => a.y - b.y))
         </svg>
       </figure>
       <figure class="min-w-0">
-        <figcaption class="eyebrow mb-1">From the front</figcaption>
+        <figcaption class="eyebrow mb-1">{{ phrase('banks.locker_room.front') }}</figcaption>
         <svg
           :viewBox="frame(room.height)"
           class="max-h-[60vh] w-full"
           :style="{ aspectRatio: `${room.length} / ${room.height}` }"
           role="img"
-          aria-label="Boxes from the front"
+          :aria-label="phrase('banks.locker_room.boxes_front')"
         >
           <rect
             x="0"
@@ -227,7 +232,7 @@ const behind = computed(() => [...props.boxes].sort((a, b) => a.y - b.y))
           </g>
         </svg>
         <p class="mt-1 text-sm text-soft">
-          Dashed: what must stay free, at the sides and over the terminals.
+          {{ phrase('banks.locker_room.dashed_must_stay_free') }}
         </p>
       </figure>
     </div>

@@ -1,3 +1,4 @@
+import { phrase } from '@/phrases/banks'
 import type { CandidateView, Schemas } from '@/api/client'
 import type { Place } from '@/api/rigFile'
 import { usePlan } from '@/stores/plan'
@@ -47,25 +48,25 @@ export function useBoxes(
 
   function drop(number: number, to: Partial<Box> = {}) {
     change(number, to)
-    send('move a box')
+    send(phrase('banks.use_boxes.move_box'))
   }
 
   function turn(number: number) {
     const box = boxes.value.find((b) => b.number === number)
     if (!box) return
     change(number, { turned: !box.turned, length: box.width, width: box.length })
-    send('turn a box')
+    send(phrase('banks.use_boxes.turn_box'))
   }
 
   function lay(number: number, pose: string) {
     change(number, { pose })
-    send('lay a box')
+    send(phrase('banks.use_boxes.lay_box'))
   }
 
   function reset() {
     if (!bank.value) return
     const path = `/candidates/${bank.value.index}/places`
-    plan.edit(`${bank.value.title}: let the search place the boxes`, {
+    plan.edit(phrase('banks.use_boxes.let_search_place_boxes', { title: bank.value.title }), {
       op: 'replace',
       path,
       value: [],

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
@@ -16,23 +17,25 @@ const { answer } = useAsked<Schemas['ActsView']>(
 
 <template>
   <section v-if="answer">
-    <h2 class="text-xl">Volts to act on</h2>
+    <h2 class="text-xl">{{ phrase('banks.acts_table.volts_act') }}</h2>
     <p class="max-w-3xl text-pretty text-soft">
-      At
-      <FigureLink :figure="answer.temperature" name="Battery temperature" class="text-ink" />, as
-      old as is planned for: what the meter shows rested, and under the usual load. For the settings
-      of alarm and disconnect.
+      {{ phrase('banks.acts_table.at') }}
+      <FigureLink
+        :figure="answer.temperature"
+        :name="phrase('banks.acts_table.battery_temperature')"
+        class="text-ink"
+      />{{ phrase('banks.acts_table.old_planned_meter_shows') }}
     </p>
     <div
       class="relative mt-2 overflow-x-auto"
       tabindex="0"
       role="region"
-      aria-label="Volts to act on"
+      :aria-label="phrase('banks.acts_table.volts_act')"
     >
       <table class="w-full min-w-[46rem]">
         <thead>
           <tr class="text-left text-sm text-soft">
-            <th class="py-1 font-semibold">Bank</th>
+            <th class="py-1 font-semibold">{{ phrase('banks.acts_table.bank') }}</th>
             <th v-for="a in answer.banks[0]?.acts" :key="a.key" class="pr-4 font-semibold">
               {{ a.name }}
             </th>
@@ -48,16 +51,25 @@ const { answer } = useAsked<Schemas['ActsView']>(
             <td v-for="a in b.acts" :key="a.key" class="py-2 pr-4 leading-snug" :data-act="a.key">
               <FigureLink
                 :figure="a.loaded"
-                :name="`${a.name}, under load`"
+                :name="phrase('banks.acts_table.under_load', { name: a.name })"
                 class="text-lg font-semibold"
               />
-              under load<br />
-              <FigureLink :figure="a.rested" :name="`${a.name}, rested`" /> rested
+              {{ phrase('banks.acts_table.under_load_2') }}<br />
+              <FigureLink
+                :figure="a.rested"
+                :name="phrase('banks.acts_table.rested', { name: a.name })"
+              />
+              {{ phrase('banks.acts_table.rested_2') }}
               <span class="block text-sm text-soft"
-                ><FigureLink :figure="a.soc" :name="`${a.name}, charge`" /> charged</span
+                ><FigureLink
+                  :figure="a.soc"
+                  :name="phrase('banks.acts_table.charge', { name: a.name })"
+                />
+                {{ phrase('banks.acts_table.charged') }}</span
               >
               <span v-if="a.blind" class="flex items-center gap-1 text-sm text-care">
-                <EyeOff :size="14" aria-hidden="true" /> volts cannot tell it
+                <EyeOff :size="14" aria-hidden="true" />
+                {{ phrase('banks.acts_table.volts_cannot_tell') }}
               </span>
             </td>
           </tr>
@@ -65,8 +77,7 @@ const { answer } = useAsked<Schemas['ActsView']>(
       </table>
     </div>
     <p v-if="answer.banks.some((b) => b.flat)" class="mt-2 max-w-3xl text-pretty text-soft">
-      LFP holds its volts nearly flat from about a fifth to nine tenths: set its alarm by a monitor
-      that counts amp-hours, and its disconnect by volts.
+      {{ phrase('banks.acts_table.lfp_holds_volts_nearly') }}
     </p>
   </section>
 </template>

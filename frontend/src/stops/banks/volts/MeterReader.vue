@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import { api, problemsOf, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import ToolField from '@/ui/ToolField.vue'
@@ -6,17 +7,17 @@ import { computed, reactive, ref, shallowRef, watch } from 'vue'
 
 const plan = usePlan()
 const banks = computed(() => [
-  ...(plan.document.old_bank ? [{ id: 'old', name: 'The old bank' }] : []),
+  ...(plan.document.old_bank ? [{ id: 'old', name: phrase('banks.meter_reader.old_bank') }] : []),
   ...plan
     .rig!.banks.candidates.filter((c) => c.figures.usable_wh)
     .map((c) => ({ id: c.id, name: `${c.title}, ${c.layout}` })),
 ])
 const STATES = [
-  { key: 'rested', name: 'rested eight hours or more' },
-  { key: 'short_rest', name: 'rested two to eight hours' },
-  { key: 'just_charged', name: 'just off the charger' },
-  { key: 'loaded', name: 'while a load runs' },
-  { key: 'charging', name: 'while it is charged' },
+  { key: 'rested', name: phrase('banks.meter_reader.rested_eight_hours') },
+  { key: 'short_rest', name: phrase('banks.meter_reader.rested_two_eight_hours') },
+  { key: 'just_charged', name: phrase('banks.meter_reader.just_off_charger') },
+  { key: 'loaded', name: phrase('banks.meter_reader.while_load_runs') },
+  { key: 'charging', name: phrase('banks.meter_reader.while_charged') },
 ]
 const seen = reactive({ bank: banks.value[0]?.id ?? '', volts: '', amps: '', state: 'rested' })
 const answer = shallowRef<Schemas['MeterView'] | null>(null)
@@ -48,24 +49,24 @@ const high = computed(() => (answer.value?.high ?? 1) * 100)
 <template>
   <section class="sheet grid gap-6 p-5 md:grid-cols-2" data-meter>
     <div>
-      <h2 class="text-xl">Read a meter</h2>
-      <p class="text-pretty text-soft">What a number of volts may mean, and why it is not more.</p>
+      <h2 class="text-xl">{{ phrase('banks.meter_reader.read_meter') }}</h2>
+      <p class="text-pretty text-soft">{{ phrase('banks.meter_reader.number_volts_mean_why') }}</p>
       <div class="mt-3 grid grid-cols-2 gap-3">
         <label class="col-span-2">
-          <span class="eyebrow mb-1 block">Of which bank</span>
+          <span class="eyebrow mb-1 block">{{ phrase('banks.meter_reader.bank') }}</span>
           <select v-model="seen.bank" class="field" data-meter-bank>
             <option v-for="b in banks" :key="b.id" :value="b.id">{{ b.name }}</option>
           </select>
         </label>
         <label class="col-span-2">
-          <span class="eyebrow mb-1 block">It was</span>
+          <span class="eyebrow mb-1 block">{{ phrase('banks.meter_reader.it_was') }}</span>
           <select v-model="seen.state" class="field" data-meter-state>
             <option v-for="s in STATES" :key="s.key" :value="s.key">{{ s.name }}</option>
           </select>
         </label>
         <ToolField
           v-model="seen.volts"
-          label="It shows"
+          :label="phrase('banks.meter_reader.shows')"
           unit="V"
           :problem="problems.volts"
           data="volts"
@@ -73,7 +74,7 @@ const high = computed(() => (answer.value?.high ?? 1) * 100)
         <ToolField
           v-if="seen.state === 'loaded'"
           v-model="seen.amps"
-          label="at"
+          :label="phrase('banks.meter_reader.at')"
           unit="A"
           :problem="problems.amps"
           data="amps"
@@ -82,7 +83,9 @@ const high = computed(() => (answer.value?.high ?? 1) * 100)
     </div>
     <div aria-live="polite" data-meter-says>
       <template v-if="answer">
-        <p class="text-2xl font-semibold">{{ answer.text || 'Volts say nothing now' }}</p>
+        <p class="text-2xl font-semibold">
+          {{ answer.text || phrase('banks.meter_reader.volts_say_nothing_now') }}
+        </p>
         <div v-if="answer.text" class="relative mt-3 h-4 rounded bg-line" aria-hidden="true">
           <span
             class="absolute inset-y-0 rounded bg-sea"
@@ -90,7 +93,9 @@ const high = computed(() => (answer.value?.high ?? 1) * 100)
           />
         </div>
         <p v-if="answer.text" class="flex justify-between text-sm text-soft" aria-hidden="true">
-          <span>empty</span><span>full</span>
+          <span>{{ phrase('banks.meter_reader.empty') }}</span><span>{{
+            phrase('banks.meter_reader.full')
+          }}</span>
         </p>
         <ul class="mt-2 space-y-1.5">
           <li v-for="w in answer.why" :key="w" class="border-l-2 border-care pl-3 leading-snug">
@@ -98,7 +103,7 @@ const high = computed(() => (answer.value?.high ?? 1) * 100)
           </li>
         </ul>
       </template>
-      <p v-else class="text-soft">Enter what the meter shows.</p>
+      <p v-else class="text-soft">{{ phrase('banks.meter_reader.enter_meter_shows') }}</p>
     </div>
   </section>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import type { Schemas } from '@/api/client'
 import ChartFrame from '@/charts/ChartFrame.vue'
 import { numberOf } from '@/charts/sameClass'
@@ -12,7 +13,7 @@ const { look, chemistry } = useLook()
 const line = (c: Schemas['CurveView'], data: number[][], thin = false) => {
   const mark = chemistry(c.battery_class)
   return {
-    name: thin ? `${c.title}, by charge alone` : c.title,
+    name: thin ? phrase('banks.rate_pictures.charge_alone_2', { title: c.title }) : c.title,
     type: 'line',
     data,
     symbol: 'none',
@@ -46,7 +47,7 @@ const delivered = computed(() => ({
     type: 'log',
     min: props.rates.amps[0],
     max: props.rates.amps.at(-1),
-    name: 'steady current, A',
+    name: phrase('banks.rate_pictures.steady_current'),
     nameLocation: 'middle',
     nameGap: 26,
     axisLabel: { ...look.value.text, formatter: (v: number) => `${+v.toPrecision(2)}` },
@@ -138,25 +139,38 @@ const voltRows = computed(() =>
 <template>
   <div class="grid gap-6 lg:grid-cols-2">
     <ChartFrame
-      title="Delivered from full, by current"
+      :title="phrase('banks.rate_pictures.delivered_full_current')"
       :option="delivered"
       :height="280"
-      :head="['Bank', 'Current', 'Down to the cut-off', 'By charge alone']"
+      :head="[
+        phrase('banks.rate_pictures.bank'),
+        phrase('banks.rate_pictures.current'),
+        phrase('banks.rate_pictures.down_cut_off'),
+        phrase('banks.rate_pictures.charge_alone'),
+      ]"
       :rows="rows"
     >
       <p class="text-sm text-soft">
-        Thick: until the inverter’s cut-off. Thin: if volts did not matter.
+        {{ phrase('banks.rate_pictures.thick_until_inverters_cut') }}
       </p>
     </ChartFrame>
     <ChartFrame
-      :title="`Volts at ${rates.current}, until it ends`"
+      :title="phrase('banks.rate_pictures.volts_until_ends', { current: rates.current })"
       :option="volts"
       :height="280"
-      :head="['Bank', 'After', 'Volts']"
+      :head="[
+        phrase('banks.rate_pictures.bank'),
+        phrase('banks.rate_pictures.after'),
+        phrase('banks.rate_pictures.volts'),
+      ]"
       :rows="voltRows"
     >
       <p class="text-sm text-soft">
-        Dotted: where the inverter gives up, {{ rates.cut_off_v.toFixed(1) }} V.
+        {{
+          phrase('banks.rate_pictures.dotted_where_inverter_gives', {
+            cut_off_v: rates.cut_off_v.toFixed(1),
+          })
+        }}
       </p>
     </ChartFrame>
   </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import { api, type Schemas } from '@/api/client'
 import { numberOf } from '@/charts/sameClass'
 import { usePlan } from '@/stores/plan'
@@ -49,19 +50,23 @@ const curves = computed(() => answer.value?.curves.filter((c) => pair.value.incl
 
 <template>
   <div v-if="built.length">
-    <h2 class="text-xl">What two banks deliver, and what ends it</h2>
+    <h2 class="text-xl">{{ phrase('banks.volts_part.two_banks_deliver_ends') }}</h2>
     <p class="mb-3 max-w-3xl text-pretty text-soft">
-      The harder the draw, the less comes out of lead-acid, and its volts sag on the way: an
-      inverter gives up with charge still in the bank.
+      {{ phrase('banks.volts_part.harder_draw_less_comes') }}
     </p>
-    <BankPicker :banks="built" :chosen="pair" label="Banks to look at" @choose="choose" />
+    <BankPicker
+      :banks="built"
+      :chosen="pair"
+      :label="phrase('banks.volts_part.banks_look')"
+      @choose="choose"
+    />
     <div class="mt-4 flex flex-wrap items-end gap-4">
       <ToolField
         v-model="amps"
         class="w-52"
-        label="Steady current"
+        :label="phrase('banks.volts_part.steady_current')"
         unit="A"
-        :hint="answer ? `${answer.current}, the hardest load` : ''"
+        :hint="answer ? phrase('banks.volts_part.hardest_load', { current: answer.current }) : ''"
         :problem="problem"
         data="current"
       />
@@ -79,5 +84,5 @@ const curves = computed(() => answer.value?.curves.filter((c) => pair.value.incl
     <ActsTable class="mt-10" />
     <MeterReader class="mt-10" />
   </div>
-  <p v-else class="text-soft">Put up a bank first; its volts stand here.</p>
+  <p v-else class="text-soft">{{ phrase('banks.volts_part.put_up_bank_first') }}</p>
 </template>

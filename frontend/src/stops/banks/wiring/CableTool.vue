@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import { api, problemsOf, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import ToolField from '@/ui/ToolField.vue'
@@ -16,10 +17,10 @@ const wanted = reactive({
 const FIELDS = computed(
   () =>
     [
-      { key: 'amps', name: 'Current', unit: 'A' },
-      { key: 'length', name: 'Length, one way', unit: us.value ? 'ft' : 'm' },
-      { key: 'volts', name: 'Volts', unit: 'V' },
-      { key: 'drop', name: 'Drop', unit: '' },
+      { key: 'amps', name: phrase('banks.cable_tool.current'), unit: 'A' },
+      { key: 'length', name: phrase('banks.cable_tool.length_way'), unit: us.value ? 'ft' : 'm' },
+      { key: 'volts', name: phrase('banks.cable_tool.volts'), unit: 'V' },
+      { key: 'drop', name: phrase('banks.cable_tool.drop'), unit: '' },
     ] as const,
 )
 const answer = shallowRef<Schemas['CableView'] | null>(null)
@@ -42,8 +43,10 @@ watch(
 <template>
   <section class="sheet grid gap-6 p-5 md:grid-cols-2" data-cable>
     <div>
-      <h2 class="text-xl">Any cable and its fuse</h2>
-      <p class="text-pretty text-soft">For a charger, a windlass, an inverter: what carries it.</p>
+      <h2 class="text-xl">{{ phrase('banks.cable_tool.cable_fuse') }}</h2>
+      <p class="text-pretty text-soft">
+        {{ phrase('banks.cable_tool.charger_windlass_inverter_carries') }}
+      </p>
       <div class="mt-3 grid grid-cols-2 gap-3">
         <ToolField
           v-for="f in FIELDS"
@@ -55,31 +58,39 @@ watch(
           :data="f.key"
         />
         <label class="col-span-2 flex items-center gap-2">
-          <input v-model="wanted.clad" type="checkbox" class="size-4.5 accent-sea" /> Copper-clad
-          aluminium, not copper
+          <input v-model="wanted.clad" type="checkbox" class="size-4.5 accent-sea" />
+          {{ phrase('banks.cable_tool.copper_clad_aluminium_copper') }}
         </label>
       </div>
       <p v-if="answer" class="mt-4 text-2xl font-semibold" aria-live="polite" data-cable-size>
         <template v-if="answer.size">
           {{ us ? answer.awg : answer.size }}
-          <span class="text-base font-normal text-soft"
-            >{{ us ? answer.size : answer.awg }} · fuse {{ answer.fuse }} · loses
-            {{ answer.drop }}</span
-          >
+          <span class="text-base font-normal text-soft">{{
+            phrase('banks.cable_tool.fuse_loses', {
+              us: us ? answer.size : answer.awg,
+              fuse: answer.fuse,
+              drop: answer.drop,
+            })
+          }}</span>
         </template>
-        <template v-else>No single cable</template>
+        <template v-else>{{ phrase('banks.cable_tool.single_cable') }}</template>
       </p>
       <p v-if="answer" class="mt-1 text-pretty text-soft">{{ answer.says }}</p>
     </div>
     <div v-if="answer" class="min-w-0">
-      <div class="relative max-h-80 overflow-y-auto" tabindex="0" role="region" aria-label="Sizes">
+      <div
+        class="relative max-h-80 overflow-y-auto"
+        tabindex="0"
+        role="region"
+        :aria-label="phrase('banks.cable_tool.sizes')"
+      >
         <table class="w-full text-sm">
           <thead>
             <tr class="text-left text-soft">
-              <th class="py-1 font-semibold">Size</th>
+              <th class="py-1 font-semibold">{{ phrase('banks.cable_tool.size') }}</th>
               <th class="font-semibold">AWG</th>
-              <th class="text-right font-semibold">may carry</th>
-              <th class="text-right font-semibold">would lose</th>
+              <th class="text-right font-semibold">{{ phrase('banks.cable_tool.carry') }}</th>
+              <th class="text-right font-semibold">{{ phrase('banks.cable_tool.lose') }}</th>
             </tr>
           </thead>
           <tbody>
@@ -98,7 +109,7 @@ watch(
         </table>
       </div>
       <p class="mt-2 text-sm text-soft">
-        {{ answer.source }}. In bundles, conduit or an engine room a cable carries less.
+        {{ phrase('banks.cable_tool.bundles_conduit_engine_room', { source: answer.source }) }}
       </p>
     </div>
   </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { phrase } from '@/phrases/banks'
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { Download } from '@lucide/vue'
@@ -24,7 +25,7 @@ const { answer } = useAsked<Schemas['WiringView']>(
     <BankPicker
       :banks="built"
       :chosen="[bank.id]"
-      label="Bank to wire"
+      :label="phrase('banks.wiring_part.bank_wire')"
       @choose="(id) => (chosen = id)"
     />
     <template v-if="answer">
@@ -35,16 +36,14 @@ const { answer } = useAsked<Schemas['WiringView']>(
         class="wiring sheet relative mt-5 overflow-x-auto p-4"
         tabindex="0"
         role="region"
-        aria-label="Wiring drawing"
+        :aria-label="phrase('banks.wiring_part.wiring_drawing')"
         v-html="answer.svg"
       />
       <!-- eslint-enable vue/no-v-html -->
       <p v-else class="mt-5 text-lg">{{ answer.says }}</p>
       <div class="mt-3 flex flex-wrap items-start justify-between gap-4">
         <p class="max-w-2xl text-pretty text-soft">
-          A drawing to plan by, not a design certificate. Thousands of amps flow across a dropped
-          spanner: insulated tools, rings off, the fuse first. Mains and inverter belong to a
-          qualified electrician.
+          {{ phrase('banks.wiring_part.drawing_plan_design_certificate') }}
         </p>
         <a
           v-if="answer.svg"
@@ -53,10 +52,10 @@ const { answer } = useAsked<Schemas['WiringView']>(
           :href="`/api/rigs/${plan.rig!.id}/wiring.svg?candidate=${bank.id}`"
           download
         >
-          <Download :size="16" aria-hidden="true" /> Drawing as SVG
+          <Download :size="16" aria-hidden="true" /> {{ phrase('banks.wiring_part.drawing_svg') }}
         </a>
       </div>
-      <h2 class="mt-8 text-xl">Parts of it</h2>
+      <h2 class="mt-8 text-xl">{{ phrase('banks.wiring_part.parts') }}</h2>
       <table class="mt-2 w-full max-w-4xl">
         <tbody>
           <tr v-for="p in answer.parts" :key="p.what" class="border-t border-line align-top">
@@ -72,7 +71,7 @@ const { answer } = useAsked<Schemas['WiringView']>(
     </template>
     <CableTool class="mt-10" />
   </div>
-  <p v-else class="text-soft">Put up a bank first; its wiring is drawn here.</p>
+  <p v-else class="text-soft">{{ phrase('banks.wiring_part.put_up_bank_first') }}</p>
 </template>
 
 <style>

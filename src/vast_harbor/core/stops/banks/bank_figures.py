@@ -45,7 +45,12 @@ def bank_figures(
     class_need = need.classes[model.battery_class.key]
     f: dict[str, Figure] = {}
     f["series"] = Figure(
-        f"{at}.series", phrase("terms.names.series"), bank.series, "batteries", TYPED, path=f"{path}/series"
+        f"{at}.series",
+        phrase("terms.names.batteries_series"),
+        bank.series,
+        "batteries",
+        TYPED,
+        path=f"{path}/series",
     )
     f["parallel"] = Figure(
         f"{at}.parallel",
@@ -59,7 +64,7 @@ def bank_figures(
     unit_v = datasheet(f"{at}.unit_v", phrase("banks.bank_figures.unit_v"), model.nominal_v, "V", entry)
     unit_ah = datasheet(
         f"{at}.unit_ah",
-        phrase("terms.names.label"),
+        phrase("terms.names.rated_capacity_battery"),
         model.rated_ah,
         "Ah",
         entry,
@@ -104,7 +109,7 @@ def bank_figures(
     f["dod"], f["temperature"] = class_need.dod, class_need.temperature
     _rate_figures(f, assumptions, need, criteria, at, entry, class_volts(plan, model.battery_class))
     _usable_figures(f, class_need.ageing, criteria, at)
-    unit_kg = datasheet(f"{at}.unit_kg", phrase("terms.names.weight_2"), model.kg, "kg", entry)
+    unit_kg = datasheet(f"{at}.unit_kg", phrase("terms.names.weight_battery"), model.kg, "kg", entry)
     f["kg"] = computed(
         f"{at}.kg",
         phrase("terms.names.weight"),
@@ -143,9 +148,9 @@ def _rate_figures(
         (ah_1, h_1), (ah_2, h_2) = model.ratings[:2]
         parts = {
             "Ah_1": datasheet(f"{at}.ah_1", phrase("banks.bank_figures.ah_1"), ah_1, "Ah", entry),
-            "t_1": datasheet(f"{at}.t_1", phrase("terms.names.time"), h_1, "h", entry),
+            "t_1": datasheet(f"{at}.t_1", phrase("terms.names.discharge_time"), h_1, "h", entry),
             "Ah_2": datasheet(f"{at}.ah_2", phrase("banks.bank_figures.ah_2"), ah_2, "Ah", entry),
-            "t_2": datasheet(f"{at}.t_2", phrase("terms.names.time"), h_2, "h", entry),
+            "t_2": datasheet(f"{at}.t_2", phrase("terms.names.discharge_time"), h_2, "h", entry),
         }
         exponent = computed(
             f"{at}.k",
@@ -175,7 +180,7 @@ def _rate_figures(
 
 def _usable_figures(f: dict[str, Figure], ageing: Figure, criteria: BankCriteria, at: str) -> None:
     bank = criteria.bank
-    source = phrase("banks.bank_figures.usable_nameplate_dod_k")
+    source = phrase("banks.bank_figures.usable_rated_energy_dod")
     ages = {
         "usable_wh": (phrase("terms.names.usable_energy"), ageing),
         "usable_new_wh": (
@@ -202,7 +207,7 @@ def _usable_figures(f: dict[str, Figure], ageing: Figure, criteria: BankCriteria
         ),
     }
     if bank.model.health < 1:
-        entry = phrase("banks.bank_figures.capacity_test_label")
+        entry = phrase("banks.bank_figures.capacity_test_rated_capacity")
         health = datasheet(f"{at}.health", phrase("banks.bank_figures.health"), bank.model.health, "%", entry)
         ages = {name: (title, _capped(age, health)) for name, (title, age) in ages.items()}
     for name, (title, age) in ages.items():
@@ -250,7 +255,11 @@ def _used_figures(
     key = model.battery_class.key
     stands = cycles_at_depth(model.cycles, assumptions.value(f"cycle_exponent.{key}"), f["dod"].number)
     made = datasheet(
-        f"{at}.cycles_made", phrase("banks.bank_figures.cycles_made"), model.used.cycles_made, "cycles", entry
+        f"{at}.cycles_made",
+        phrase("banks.bank_figures.cycles_already_used"),
+        model.used.cycles_made,
+        "cycles",
+        entry,
     )
     age = datasheet(f"{at}.age_years", phrase("terms.names.age"), model.used.age_years, "years", entry)
     n = Figure(f"{at}.cycles_stood", phrase("banks.bank_figures.cycles_stood"), stands, "cycles",

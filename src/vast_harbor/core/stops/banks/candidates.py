@@ -157,8 +157,8 @@ def evaluate(
                 "no_candidates",
                 "note",
                 "banks",
-                Sentence(phrase("banks.candidates.bank_put_up_comparison")),
-                phrase("banks.candidates.add_proposals_below_model"),
+                Sentence(phrase("banks.candidates.added_bank_compare_yet")),
+                phrase("banks.candidates.add_proposals_below_battery"),
             ),
         )
     diagnosis = diagnose(plan, assumptions, need)
@@ -223,7 +223,7 @@ def _candidate(
     if candidate.model is not None and candidate.model not in plan.models:
         return cannot(
             phrase("banks.candidates.battery_longer_catalogue", model=candidate.model),
-            phrase("banks.candidates.choose_another_enter_battery"),
+            phrase("banks.candidates.choose_another_enter_own"),
         )
     try:
         if candidate.model is None:
@@ -232,12 +232,12 @@ def _candidate(
             battery_class = plan.models[candidate.model].battery_class
             bank = _layout(plan, candidate, plan.models[candidate.model], proposals)
     except InvalidInput as error:
-        remedy = phrase("banks.candidates.choose_unit_divides_system")
+        remedy = phrase("banks.candidates.choose_battery_voltage_divides")
         return cannot(error.message, remedy)
     if bank is None:
         return cannot(
             phrase(
-                "banks.candidates.battery_catalogue_makes_v",
+                "banks.candidates.catalogue_battery_makes_v",
                 short=battery_class.short,
                 system_v=f"{plan.system_v:g}",
             ),

@@ -198,7 +198,7 @@ def why_unfit(model: BatteryModel, system_v: float) -> str:
     except InvalidInput as error:
         return error.message
     return phrase(
-        "banks.class_proposals.v_takes_series_maker",
+        "banks.class_proposals.v_needs_series_maker",
         system_v=f"{system_v:g}",
         series=series,
         max_series=model.max_series,

@@ -97,7 +97,7 @@ def _says(build: Build, one: Battery, run: Discharge, amps: float) -> Sentence:
             value,
             unit,
             REFERENCE,
-            source=phrase("banks.discharge_curves.kinetic_battery_model_volts"),
+            source=phrase("banks.discharge_curves.kinetic_battery_model_voltage"),
         )
 
     figures = {
@@ -107,11 +107,11 @@ def _says(build: Build, one: Battery, run: Discharge, amps: float) -> Sentence:
         "left": figure("left", phrase("banks.discharge_curves.left"), run.left, "%"),
     }
     if run.delivered_ah <= 0:
-        return Sentence(phrase("banks.discharge_curves.volts_below_cut_off"), figures)
+        return Sentence(phrase("banks.discharge_curves.voltage_below_cut_off"), figures)
     why = (
-        phrase("banks.discharge_curves.volts_fall_cut_off")
+        phrase("banks.discharge_curves.voltage_reaches_cut_off")
         if run.ended == BY_VOLTS
-        else phrase("banks.discharge_curves.drawn_once_gone")
+        else phrase("banks.discharge_curves.charge_available_once_used")
     )
     says = phrase("banks.discharge_curves.after_delivered_left", why=why)
     if run.left > 0.1:

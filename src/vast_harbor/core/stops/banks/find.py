@@ -23,9 +23,9 @@ VOLTS = "volts"
 # A check or a source forbids it, and nothing that can be bought puts that right.
 UNMENDED = "unmended"
 NAMES = {
-    VOLTS: phrase("banks.find.cannot_make_systems_volts"),
+    VOLTS: phrase("banks.find.cannot_make_system_voltage"),
     **REASONS,
-    UNMENDED: phrase("banks.find.chargers_check_cannot_put"),
+    UNMENDED: phrase("banks.find.problem_chargers_check_extra"),
 }
 
 

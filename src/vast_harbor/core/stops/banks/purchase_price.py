@@ -113,9 +113,13 @@ def price_figures(
         )
     else:
         listed = datasheet(
-            f"{at}.list_price", phrase("banks.purchase_price.list_price"), model.price, "money", entry,
+            f"{at}.list_price",
+            phrase("banks.purchase_price.list_price_battery"),
+            model.price,
+            "money",
+            entry,
             phrase("banks.purchase_price.list_price_note"),
-        )  # fmt: skip
+        )
         factor = assumptions.figure("price_factor")
         f["unit_price"] = computed(
             f"{at}.unit_price",
@@ -146,7 +150,7 @@ def price_figures(
         )
         parts["pledge"] = datasheet(
             f"{at}.deposit",
-            phrase("banks.purchase_price.deposit"),
+            phrase("banks.purchase_price.deposit_battery"),
             offer.deposit,
             "money",
             entry,
@@ -219,7 +223,7 @@ def _remedies(
             "money",
             "{P}",
             {"P": parts},
-            phrase("banks.purchase_price.chosen_charging_stop"),
+            phrase("banks.purchase_price.chosen_charging_page"),
         )
     return out
 
@@ -228,7 +232,7 @@ def _ranged(price: Figure, numbers: Purchase, grade: str) -> Figure:
     """The price with its range, wider the less backs up its datasheet; the middle stays."""
     if not price.value:
         return price
-    note = phrase("banks.purchase_price.range_confidence_datasheet_grade", grade=grade)
+    note = phrase("banks.purchase_price.range_depends_how_well", grade=grade)
     return replace(
         price, low=price.number * numbers.low, high=price.number * numbers.high, note=price.note or note
     )

@@ -53,11 +53,13 @@ def acts(build: Build) -> tuple[Act, ...]:
     )  # fmt: skip
     out = [
         _at_soc(at, "alarm", phrase("banks.volts_to_act_on.alarm"), alarm, terminal, current, warmth),
-        _at_soc(at, "floor", phrase("banks.volts_to_act_on.floor"), floor, terminal, current, warmth),
+        _at_soc(
+            at, "floor", phrase("banks.volts_to_act_on.planned_minimum"), floor, terminal, current, warmth
+        ),
     ]
     for key, name in (
-        ("disconnect", phrase("banks.volts_to_act_on.loads_off")),
-        ("reconnect", phrase("banks.volts_to_act_on.loads_again")),
+        ("disconnect", phrase("banks.volts_to_act_on.loads_disconnect")),
+        ("reconnect", phrase("banks.volts_to_act_on.loads_reconnect")),
     ):
         out.append(_at_volts(build, at, key, name, f"{key}_v.{family}", terminal, current))
     return tuple(out)
@@ -74,7 +76,7 @@ def _at_soc(
 ) -> Act:
     rested = Figure(
         f"{at}.{key}.rested",
-        phrase("banks.volts_to_act_on.rested", name=name),
+        phrase("banks.volts_to_act_on.resting", name=name),
         float(terminal.volts(soc.number, soc.number, 0.0)),
         "V",
         REFERENCE,

@@ -51,7 +51,7 @@ def _of_source(plan: Plan, source: Source) -> list[Finding]:
                 "no_site",
                 "care",
                 phrase("charging.findings.no_site_remedy", name=name),
-                phrase("charging.findings.choose_region_rig_stop"),
+                phrase("charging.findings.choose_region_rig_page"),
             )
         )
     if source.kind == SOLAR and plan.site.latitude is not None and plan.site.longitude is not None:
@@ -63,7 +63,7 @@ def _of_source(plan: Plan, source: Source) -> list[Finding]:
                     "polar_night",
                     "note",
                     phrase("charging.findings.polar_night_remedy", name=name),
-                    phrase("charging.findings.reckon_generator_engine_mains"),
+                    phrase("charging.findings.plan_generator_engine_mains"),
                 )
             )
     if source.kind == SOLAR and source.watts <= 0:
@@ -81,7 +81,7 @@ def _of_source(plan: Plan, source: Source) -> list[Finding]:
                 "no_amps",
                 "care",
                 phrase("charging.findings.no_amps_remedy", name=name),
-                phrase("charging.findings.stand_label"),
+                phrase("charging.findings.find_label_charger"),
             )
         )
     if source.kind == GENERATOR:
@@ -91,7 +91,7 @@ def _of_source(plan: Plan, source: Source) -> list[Finding]:
                     "no_charger",
                     "care",
                     phrase("charging.findings.no_charger_remedy", name=name),
-                    phrase("charging.findings.add_charger_through_charges"),
+                    phrase("charging.findings.add_mains_charger_powers"),
                 )
             )
         if source.run_hours < 0.25:
@@ -100,7 +100,7 @@ def _of_source(plan: Plan, source: Source) -> list[Finding]:
                     "quiet",
                     "care",
                     phrase("charging.findings.quiet_remedy", name=name),
-                    phrase("charging.findings.shorten"),
+                    phrase("charging.findings.shorten_quiet_hours"),
                 )
             )
     return out

@@ -99,52 +99,52 @@ def explain(
     }
     path = f"/sources/{index}"
     if expected.number <= 0.5 and amps <= 0.5:
-        says = phrase("charging.measured_charge.nothing_expected_nothing_came")
+        says = phrase("charging.measured_charge.current_expected_none_came")
         return Explained(Sentence(says, figures), expected, (), "")
     if abs(amps - expected.number) <= ALIKE * max(1.0, expected.number):
         by = (
             phrase("charging.measured_charge.bank_takes")
             if takes < could
-            else phrase("charging.measured_charge.source_gives")
+            else phrase("charging.measured_charge.source_give")
         )
         return Explained(
-            Sentence(phrase("charging.measured_charge.should_where_expected_limited", by=by), figures),
+            Sentence(phrase("charging.measured_charge.expected_measured_expected_limit", by=by), figures),
             expected,
             (),
             "",
         )
     if amps > expected.number:
         edits, what = _rated(source.kind, source.link, path, amps)
-        says = phrase("charging.measured_charge.expected_where_source_larger")
+        says = phrase("charging.measured_charge.expected_measured_expected_source")
         return Explained(Sentence(says, figures), expected, edits, what)
     if volts >= source.set_v * n - BULK_V * n:
-        says = phrase("charging.measured_charge.less_expected_battery_bank")
+        says = phrase("charging.measured_charge.less_expected_measured_expected")
         return Explained(Sentence(says, figures), expected, (), "")
     if source.kind == SOLAR:
         factor = PITCHES[plan.pitch] * amps / expected.number
         figures["f"] = figure("shade", phrase("charging.measured_charge.shade"), factor, "%")
         dirt = max(0.3, min(1.0, round(timeline.assumptions.value("panel_dirt") * amps / expected.number, 2)))
-        says = phrase("charging.measured_charge.less_expected_shade_dirt")
+        says = phrase("charging.measured_charge.less_expected_measured_expected_2")
         edit = {"op": "add", "path": "/plan/overrides/panel_dirt", "value": dirt}
         return Explained(
-            Sentence(says, figures), expected, (edit,), phrase("charging.measured_charge.reckon_came")
+            Sentence(says, figures), expected, (edit,), phrase("charging.measured_charge.use_measured_value")
         )
     lost = source.set_v * n - volts
     if lost > 0.3 * n and source.is_relay:
         cable = figure(
             "cable", phrase("charging.measured_charge.cable"), lost / amps * 1000 if amps > 0 else 0.0, "mΩ"
         )
-        says = phrase("charging.measured_charge.less_expected_lost_way")
+        says = phrase("charging.measured_charge.less_expected_measured_expected_3")
         figures |= {
             "lost": figure("lost", phrase("charging.measured_charge.lost"), lost, "V"),
             "cable": cable,
         }
         edit = {"op": "replace", "path": f"{path}/cable_mohm", "value": min(2000.0, round(cable.number, 1))}
         return Explained(
-            Sentence(says, figures), expected, (edit,), phrase("charging.measured_charge.enter_cable")
+            Sentence(says, figures), expected, (edit,), phrase("charging.measured_charge.use_cable")
         )
     edits, what = _rated(source.kind, source.link, path, amps)
-    says = phrase("charging.measured_charge.less_expected_battery_willing")
+    says = phrase("charging.measured_charge.less_expected_measured_expected_4")
     if lost > 0.6 * n:
         says += phrase("charging.measured_charge.look_thin_cable_bad")
     return Explained(Sentence(says, figures), expected, edits, what)
@@ -153,7 +153,7 @@ def explain(
 def _rated(kind: str, link: str, path: str, amps: float) -> tuple[tuple[dict[str, Any], ...], str]:
     if amps > 0 and (kind == MAINS or (kind == ENGINE and link != "relay")):
         return ({"op": "replace", "path": f"{path}/amps", "value": round(amps, 1)},), phrase(
-            "charging.measured_charge.reckon_came"
+            "charging.measured_charge.use_measured_value"
         )
     return (), ""
 

@@ -60,7 +60,7 @@ def sheets(build: Build) -> tuple[Sheet, ...]:
                     source.id,
                     name_of(source),
                     (),
-                    phrase("charging.settings_sheet.relay_nothing_set_alternators"),
+                    phrase("charging.settings_sheet.relay_settings_battery_gets"),
                 )
             )
             continue
@@ -78,7 +78,7 @@ def sheets(build: Build) -> tuple[Sheet, ...]:
                 is_now=(source.float_v or 0) * n or None,
             ),
             Setting(
-                phrase("charging.settings_sheet.charge_current"),
+                phrase("charging.settings_sheet.highest_charge_current"),
                 min(most, source.most_a(plan.system_v) or most),
                 "A",
             ),
@@ -86,7 +86,7 @@ def sheets(build: Build) -> tuple[Sheet, ...]:
                 phrase("charging.settings_sheet.absorption_ends"),
                 None,
                 "",
-                phrase("charging.settings_sheet.when_current_fallen_c")
+                phrase("charging.settings_sheet.when_current_dropped_c")
                 if lead
                 else phrase("charging.settings_sheet.after_20_30_minutes"),
             ),
@@ -94,10 +94,10 @@ def sheets(build: Build) -> tuple[Sheet, ...]:
                 phrase("charging.settings_sheet.rest_storage_stage"),
                 None,
                 "",
-                "off" if not lead else phrase("charging.settings_sheet.maker_battery_says"),
+                "off" if not lead else phrase("charging.settings_sheet.battery_maker_says"),
             ),
             Setting(
-                phrase("charging.settings_sheet.equalise"),
+                phrase("charging.settings_sheet.equalising"),
                 battery_class.equalise_v * n or None,
                 "V",
                 "" if battery_class.equalise_v else "never",
@@ -109,12 +109,14 @@ def sheets(build: Build) -> tuple[Sheet, ...]:
                 "" if battery_class.compensation else "off",
             ),
             Setting(
-                phrase("charging.settings_sheet.charge_below"), max(low, COLD_C) if not lead else low, "°C"
+                phrase("charging.settings_sheet.stop_charging_below"),
+                max(low, COLD_C) if not lead else low,
+                "°C",
             ),
-            Setting(phrase("charging.settings_sheet.charge_above"), high, "°C"),
+            Setting(phrase("charging.settings_sheet.stop_charging_above"), high, "°C"),
         ]
         note = ""
         if not (source.adjustable or source.positions):
-            note = phrase("charging.settings_sheet.volts_cannot_set_see")
+            note = phrase("charging.settings_sheet.voltage_cannot_set_my")
         out.append(Sheet(source.id, name_of(source), tuple(lines), note))
     return tuple(out)

@@ -64,7 +64,7 @@ def sun_of(timeline: Timeline, source: Source | None) -> Sun:
         return Sun(plan.sun_hours, True, "")
     site = plan.site
     if site.latitude is None or site.longitude is None:
-        return Sun((), False, phrase("charging.sources_needed.choose_region_give_latitude"))
+        return Sun((), False, phrase("charging.sources_needed.choose_region_enter_latitude"))
     over = timeline.sunshine_of(source or Source("flat", SOLAR))
     assert over is not None
     monthly = tuple(over.daily_kwh(m, clear_share(timeline.climate, m, site.south)) for m in range(1, 13))
@@ -86,7 +86,7 @@ def too_dark(timeline: Timeline, sun: Sun) -> str:
     if not sun.monthly or sun.monthly[design_month(timeline, sun) - 1] >= LEAST_SUN:
         return ""
     month = MONTHS[design_month(timeline, sun) - 1]
-    return phrase("charging.sources_needed.too_little_sun_array", month=month)
+    return phrase("charging.sources_needed.too_little_sun_number", month=month)
 
 
 def needed(build: Build, timeline: Timeline, sun: Sun) -> Mapping[str, Figure]:
@@ -122,7 +122,7 @@ def needed(build: Build, timeline: Timeline, sun: Sun) -> Mapping[str, Figure]:
         dirt = assume.figure("panel_dirt")
         pitch = Figure(
             "charging.pitch",
-            phrase("charging.sources_needed.pitch"),
+            phrase("charging.sources_needed.place_where_park"),
             PITCHES[plan.pitch],
             "1",
             REFERENCE,
@@ -204,7 +204,7 @@ def _recovers(
     """Days of mean sun in which the panels that are there bring back the need, beside the day's own use."""
     eta = inputs["η"]
     spare = there.number * gives - day.number / eta.number
-    name = phrase("charging.sources_needed.days_sun_recover_need")
+    name = phrase("charging.sources_needed.days_sun_refill_need")
     if spare <= 0:
         return computed(f"{at}.recover_days", name, None, "days", "", {"W": there, **inputs},
                         phrase("charging.sources_needed.recover_days_source"))  # fmt: skip

@@ -153,10 +153,10 @@ class _SourceJudgement:
         value = soc_at(self.battery_class, 12, volts)
         return self.found(
             key,
-            phrase("charging.suitability.charge_those_volts"),
+            phrase("charging.suitability.state_charge_voltage"),
             value,
             "%",
-            phrase("charging.suitability.rested_volts_class_against"),
+            phrase("charging.suitability.resting_voltage_class_state"),
         )
 
     def volts(self, key: str, name: str, value: float) -> Figure:
@@ -173,7 +173,7 @@ class _SourceJudgement:
         )
         return computed(
             f"{self.at}.{key}", name, value * self.n, "V", "{V_12} · {V_sys} / 12",
-            {"V_12": entered, "V_sys": system}, phrase("charging.suitability.volts_entered_12_v"),
+            {"V_12": entered, "V_sys": system}, phrase("charging.suitability.voltages_entered_12_v"),
         )  # fmt: skip
 
     def here(self, volts_12: float) -> str:
@@ -183,7 +183,7 @@ class _SourceJudgement:
     def lithium(self) -> Iterator[Point]:
         s = self.source
         key = "alternator_v" if s.is_relay else "absorption_v" if s.absorption_v else "float_v"
-        top = self.volts(key, phrase("charging.suitability.highest_volts"), s.set_v)
+        top = self.volts(key, phrase("charging.suitability.highest_voltage"), s.set_v)
         least = self.build.assumptions.value("lfp_charger_v")
         broken = s.kind == MAINS and s.set_v < least - 1e-9
         if s.set_v < FILLS_V - 1e-9 and not (s.is_relay and s.smart):
@@ -191,7 +191,7 @@ class _SourceJudgement:
             yield Point(
                 "low_volts",
                 CARE,
-                Sentence(phrase("charging.suitability.ends_near_never_balances"), {"V": top, "end": end}),
+                Sentence(phrase("charging.suitability.charge_ends_near_never"), {"V": top, "end": end}),
                 PROFILE,
                 broken,
             )
@@ -200,7 +200,7 @@ class _SourceJudgement:
                 "no_balance",
                 CARE,
                 Sentence(
-                    phrase("charging.suitability.fills_bank_almost_fast", here=self.here(14.2)), {"V": top}
+                    phrase("charging.suitability.fills_bank_almost_quickly", here=self.here(14.2)), {"V": top}
                 ),
                 PROFILE,
                 broken,
@@ -209,7 +209,9 @@ class _SourceJudgement:
             yield Point(
                 "high_volts",
                 STOP,
-                Sentence(phrase("charging.suitability.over_lfp_bears_bms", here=self.here(14.6)), {"V": top}),
+                Sentence(
+                    phrase("charging.suitability.above_limit_lfp_bms", here=self.here(14.6)), {"V": top}
+                ),
                 PROFILE,
             )
         if s.equalise_v:
@@ -222,7 +224,7 @@ class _SourceJudgement:
         elif s.kind == MAINS and self.build.assumptions.value("lfp_profile_only") and not self._for_lithium:
             yield Point(
                 "no_profile", CARE,
-                Sentence(phrase("charging.suitability.charger_lfp_house_rule")),
+                Sentence(phrase("charging.suitability.lfp_charger_house_rule")),
                 PROFILE, True,
             )  # fmt: skip
         cold = self.build.coldest
@@ -237,7 +239,7 @@ class _SourceJudgement:
             )
             yield Point(
                 "compensates", CARE,
-                Sentence(phrase("charging.suitability.follows_temperature_goes_up"),
+                Sentence(phrase("charging.suitability.raises_voltage_cold_above"),
                          {"T": cold, "V": raised}),
                 ("no_compensation", "settings", "firmware", "board", "new"), True,
             )  # fmt: skip
@@ -246,7 +248,7 @@ class _SourceJudgement:
             left = self.soc("rebulk_soc", s.rebulk_v)
             days = self._drain_days(1 - left.number)
             figures = {"V": rebulk, "soc": left, **days}
-            says = phrase("charging.suitability.rests_after_float_starts")
+            says = phrase("charging.suitability.stops_after_float_restarts")
             says += phrase("charging.suitability.bank_drains_hook_up") if days else ""
             yield Point(
                 "rests", STOP if left.number < LOW_SOC else CARE, Sentence(says, figures),
@@ -283,7 +285,7 @@ class _SourceJudgement:
                 phrase("charging.suitability.drain"),
                 wh / dc * 24,
                 "duration",
-                phrase("charging.suitability.energy_down_threshold_dc"),
+                phrase("charging.suitability.energy_down_restart_voltage"),
             )
         }
 
@@ -293,12 +295,12 @@ class _SourceJudgement:
             return
         if bms.resets != BY_ITSELF and not s.wakes and not s.is_relay:
             asleep = self._none_wakes
-            says = phrase("charging.suitability.after_bms_opened_battery")
-            says += phrase("charging.suitability.start")
+            says = phrase("charging.suitability.bms_shuts_down_charger")
+            says += phrase("charging.suitability.cannot_wake")
             says += (
-                phrase("charging.suitability.other_source_wakes")
+                phrase("charging.suitability.other_source")
                 if asleep
-                else phrase("charging.suitability.another_source_wakes")
+                else phrase("charging.suitability.another_source")
             )
             yield Point(
                 "does_not_wake", STOP if asleep and self._first_to_wake else NOTE, Sentence(says), ("new",)
@@ -306,13 +308,13 @@ class _SourceJudgement:
         if s.is_relay:
             yield Point(
                 "load_dump", CARE,
-                Sentence(phrase("charging.suitability.bms_opens_while_engine")),
+                Sentence(phrase("charging.suitability.bms_shuts_down_while")),
                 ("dc_dc",), True,
             )  # fmt: skip
         if s.kind == SOLAR and s.controller == PWM:
             yield Point(
                 "panel_volts", CARE,
-                Sentence(phrase("charging.suitability.bms_opens_sun_controller")),
+                Sentence(phrase("charging.suitability.bms_shuts_down_sun")),
                 ("new",), True,
             )  # fmt: skip
 
@@ -333,7 +335,7 @@ class _SourceJudgement:
         if bank.number > over.number and not s.smart:
             yield Point(
                 "wants_dc_dc", CARE,
-                Sentence(phrase("charging.suitability.lfp_behind_relay_above"), {"E": bank, "over": over}),
+                Sentence(phrase("charging.suitability.lfp_charged_through_relay"), {"E": bank, "over": over}),
                 ("dc_dc",), True,
             )  # fmt: skip
         if not s.smart:
@@ -352,14 +354,14 @@ class _SourceJudgement:
                 phrase("charging.suitability.half"),
                 s.alternator_a / 2,
                 "A",
-                phrase("charging.suitability.bears_hours"),
+                phrase("charging.suitability.alternator_supply_hours"),
             )
             if amps > half.number:
                 yield Point(
                     "alternator",
                     STOP,
                     Sentence(
-                        phrase("charging.suitability.through_relay_about_flow"), {"I": flows, "half": half}
+                        phrase("charging.suitability.half_charge_about_flow"), {"I": flows, "half": half}
                     ),
                     ("dc_dc",),
                 )
@@ -380,12 +382,12 @@ class _SourceJudgement:
             "duration",
             phrase("charging.suitability.amp_hours_bank_amps"),
         )
-        return Sentence(phrase("charging.suitability.takes_empty_seldom_full"), {"h": took})
+        return Sentence(phrase("charging.suitability.full_charge_takes_night"), {"h": took})
 
     def lead(self) -> Iterator[Point]:
         s, battery_class, key = self.source, self.battery_class, self.battery_class.key
         top_key = "alternator_v" if s.is_relay else "absorption_v" if s.absorption_v else "float_v"
-        top = self.volts(top_key, phrase("charging.suitability.highest_volts"), s.set_v)
+        top = self.volts(top_key, phrase("charging.suitability.highest_voltage"), s.set_v)
         wants = self.found(
             "wants",
             phrase("charging.suitability.wants"),
@@ -397,13 +399,13 @@ class _SourceJudgement:
             yield Point(
                 "gel_volts",
                 STOP,
-                Sentence(phrase("charging.suitability.ruin_gel_bears", here=self.here(GEL_V)), {"V": top}),
+                Sentence(phrase("charging.suitability.ruins_gel_takes", here=self.here(GEL_V)), {"V": top}),
                 PROFILE,
             )
         elif not battery_class.water and s.set_v > battery_class.absorption_v + 0.3:
             yield Point(
                 "high_volts", CARE,
-                Sentence(phrase("charging.suitability.over_wants_loses_water")
+                Sentence(phrase("charging.suitability.above_battery_loses_water")
                          .replace("{class}", battery_class.short), {"V": top, "want": wants}),
                 PROFILE, True,
             )  # fmt: skip
@@ -420,7 +422,7 @@ class _SourceJudgement:
                 "low_volts",
                 CARE,
                 Sentence(
-                    phrase("charging.suitability.where_wanted_takes_about"),
+                    phrase("charging.suitability.instead_takes_about_half"),
                     {"V": top, "want": wants, "time": time},
                 ),
                 PROFILE,
@@ -430,14 +432,14 @@ class _SourceJudgement:
             yield Point(
                 "equalises",
                 STOP,
-                Sentence(phrase("charging.suitability.equalises_sealed_batteries_dry"), {"V": volts}),
+                Sentence(phrase("charging.suitability.equalises_dries_out_sealed"), {"V": volts}),
                 ("no_equalise", "settings", "new"),
             )
         hot = self.build.warmest
         if not battery_class.water and hot.number > HOT_C and not s.compensates and s.kind != SOLAR:
             yield Point(
                 "hot", CARE,
-                Sentence(phrase("charging.suitability.lower_volts_sealed_types"), {"T": hot}),
+                Sentence(phrase("charging.suitability.lower_voltage_heat_above"), {"T": hot}),
                 ("sensor", "settings", "new"), True,
             )  # fmt: skip
         if s.timeout_h is not None and s.amps:
@@ -448,7 +450,7 @@ class _SourceJudgement:
                 rebulk = self.volts("rebulk_v", phrase("charging.suitability.rebulk_v"), s.rebulk_v)
                 yield Point(
                     "rests", CARE,
-                    Sentence(phrase("charging.suitability.rests_after_float_starts_2"),
+                    Sentence(phrase("charging.suitability.stops_after_float_restarts_2"),
                              {"V": rebulk, "soc": left}),
                     ("no_rest", "rebulk", "new"),
                 )  # fmt: skip
@@ -468,7 +470,7 @@ class _SourceJudgement:
         time = self.given("timeout_h", phrase("charging.suitability.timeout_h"), hours, "h")
         yield Point(
             "timeout", CARE,
-            Sentence(phrase("charging.suitability.ends_absorption_after_whatever"), {"h": time, "soc": ends}),
+            Sentence(phrase("charging.suitability.ends_absorption_after_however"), {"h": time, "soc": ends}),
             ("settings", "new"),
         )  # fmt: skip
 
@@ -479,7 +481,7 @@ class _SourceJudgement:
         if s.kind == ENGINE and s.is_relay and s.smart:
             yield Point(
                 "smart", STOP,
-                Sentence(phrase("charging.suitability.smart_alternator_falls_about", here=self.here(12.4))),
+                Sentence(phrase("charging.suitability.smart_alternator_drops_about", here=self.here(12.4))),
                 ("dc_dc",),
             )  # fmt: skip
         if s.kind == ENGINE and not s.is_relay and s.amps:
@@ -495,12 +497,12 @@ class _SourceJudgement:
                 phrase("charging.suitability.half"),
                 s.alternator_a / 2,
                 "A",
-                phrase("charging.suitability.bears_hours"),
+                phrase("charging.suitability.alternator_supply_hours"),
             )
             if into.number > half.number * 1.001:
                 yield Point(
                     "alternator", CARE,
-                    Sentence(phrase("charging.suitability.takes_alternator_over_half"),
+                    Sentence(phrase("charging.suitability.takes_alternator_half_rating"),
                              {"I": into, "half": half}),
                     (),
                 )  # fmt: skip
@@ -515,11 +517,11 @@ class _SourceJudgement:
             phrase("charging.suitability.array"),
             watts / (label.number / 1000),
             "W/kWh",
-            phrase("charging.suitability.peak_watts_nameplate_kwh"),
+            phrase("charging.suitability.peak_watts_rated_kwh"),
         )
         if here.number > most.number:
             yield Point(
                 "array", NOTE,
-                Sentence(phrase("charging.suitability.panels_house_rule_puts"), {"x": here, "most": most}),
+                Sentence(phrase("charging.suitability.panels_house_rule_allows"), {"x": here, "most": most}),
                 (),
             )  # fmt: skip

@@ -225,9 +225,9 @@ def _further(banked: BankFigures, day: Day, year: YearOf | None) -> dict[str, Fi
             "nights",
             "{E_usable} / ({E_bank} − {E_in})" if falls else "",
             inputs,
-            phrase("compare.comparison.sources_bring_mean_off")
+            phrase("compare.comparison.energy_sources_average_off")
             if falls or year is None
-            else phrase("compare.comparison.mean_off_grid_day"),
+            else phrase("compare.comparison.average_off_grid_day"),
         )
     return out | _limits(banked)
 
@@ -241,7 +241,7 @@ def _limits(banked: BankFigures) -> dict[str, Figure]:
     at = f"compare.{banked.candidate.id}"
     checks = {c.code: c for c in banked.checks}
     gives = checks["continuous_current"].limit if "continuous_current" in checks else None
-    silent = _blank(phrase("compare.comparison.current_give_long"), "A")
+    silent = _blank(phrase("compare.comparison.continuous_discharge_current"), "A")
     one = build.of_entry("charge_a_one", phrase("compare.comparison.charge_a_one"), model.charge_a, "A")
     ohm = Figure(
         f"{at}.ohm",
@@ -268,7 +268,7 @@ def _limits(banked: BankFigures) -> dict[str, Figure]:
             phrase("compare.comparison.charge_least_c"),
             model.charge_c[0],
             "°C",
-            phrase("compare.comparison.heater_own_carries_further") if model.heater_w else "",
+            phrase("compare.comparison.built_heater_allows_lower") if model.heater_w else "",
         ),
         "warranty": build.of_entry(
             "warranty_years",
@@ -288,13 +288,13 @@ def _blank(name: str, unit: str) -> Figure:
 
 
 ENERGY, NIGHTS, BODY, LASTING, PURSE, USE, LIMITS = (
-    phrase("compare.comparison.gives"),
-    phrase("compare.comparison.nights_floor"),
+    phrase("compare.comparison.energy"),
+    phrase("compare.comparison.nights_until_empty"),
     phrase("compare.comparison.weight_space"),
-    phrase("compare.comparison.how_long_lasts"),
-    phrase("compare.comparison.money"),
+    phrase("compare.comparison.life"),
+    phrase("compare.comparison.cost"),
     phrase("compare.comparison.use"),
-    phrase("compare.comparison.bears"),
+    phrase("compare.comparison.limits"),
 )
 
 
@@ -329,11 +329,7 @@ HEADLINES = (
         lambda c: c.life["design_cycles"],
     ),
     _Line(
-        "per_cycle",
-        phrase("terms.names.lifetime_cost_per_plan_cycle"),
-        PURSE,
-        LOW,
-        lambda c: c.cost["per_cycle"],
+        "per_cycle", phrase("terms.names.lifetime_cost_per_cycle"), PURSE, LOW, lambda c: c.cost["per_cycle"]
     ),
 )
 LINES = (
@@ -357,7 +353,7 @@ LINES = (
         NIGHTS,
         HIGH,
         lambda c: c.figures["nights_new_charged"],
-        phrase("compare.comparison.end"),
+        phrase("compare.comparison.limit"),
     ),
     _Line(
         "nights_end_charged",
@@ -365,12 +361,10 @@ LINES = (
         NIGHTS,
         HIGH,
         lambda c: c.figures["nights_end_charged"],
-        phrase("compare.comparison.end"),
+        phrase("compare.comparison.limit"),
     ),
     _Line("served_share", phrase("compare.comparison.served_share"), USE, HIGH, _year("served_share", "%")),
-    _Line(
-        "short_share", phrase("terms.names.off_grid_days_returned_full"), USE, LOW, _year("short_share", "%")
-    ),
+    _Line("short_share", phrase("terms.names.off_grid_days_ending"), USE, LOW, _year("short_share", "%")),
     _Line(
         "first_dark",
         phrase("compare.comparison.first_dark"),
@@ -402,7 +396,7 @@ LINES = (
         "l_per_kwh", phrase("terms.names.space_per_usable_kwh"), BODY, LOW, lambda c: c.figures["l_per_kwh"]
     ),
     _Line("kg_change", phrase("compare.comparison.kg_change"), BODY, LOW, lambda c: c.banked["kg_change"]),
-    _Line("years", phrase("terms.names.years_until_worn_out"), LASTING, HIGH, lambda c: c.life["years"]),
+    _Line("years", phrase("terms.names.expected_life"), LASTING, HIGH, lambda c: c.life["years"]),
     _Line("by_cycles", phrase("compare.comparison.by_cycles"), LASTING, HIGH, lambda c: c.life["by_cycles"]),
     _Line("by_years", phrase("compare.comparison.by_years"), LASTING, HIGH, lambda c: c.life["by_years"]),
     _Line(
@@ -424,8 +418,8 @@ LINES = (
         lambda c: c.cost["replacement_count"],
     ),
     _Line("purchase", phrase("terms.names.batteries_buy"), PURSE, LOW, lambda c: c.banked["purchase"]),
-    _Line("extra_cost", phrase("terms.names.besides_batteries"), PURSE, LOW, lambda c: c.cost["extra_cost"]),
-    _Line("outlay", phrase("terms.names.cash_day"), PURSE, LOW, lambda c: c.cost["outlay"]),
+    _Line("extra_cost", phrase("terms.names.extras_labour"), PURSE, LOW, lambda c: c.cost["extra_cost"]),
+    _Line("outlay", phrase("terms.names.up_front_cost"), PURSE, LOW, lambda c: c.cost["outlay"]),
     _Line(
         "price_per_kwh",
         phrase("terms.names.batteries_per_usable_kwh"),
@@ -494,7 +488,7 @@ def _findings(compared_banks: Sequence[ComparedBank], need: Need) -> tuple[Findi
                     "note",
                     "compare",
                     Sentence(
-                        phrase("compare.comparison.banks_equal_largest_gives"), {"most": most, "least": least}
+                        phrase("compare.comparison.banks_differ_size_largest"), {"most": most, "least": least}
                     ),
                     phrase("compare.comparison.batteries_come_whole_units"),
                 )
@@ -508,10 +502,10 @@ def _findings(compared_banks: Sequence[ComparedBank], need: Need) -> tuple[Findi
                 Finding(
                     "label_years", "care", "compare",
                     Sentence(
-                        phrase("compare.comparison.label_cycles_alone_last"),
+                        phrase("compare.comparison.rated_cycles_alone_last"),
                         {"label": years, "likely": likely},
                     ),
-                    phrase("compare.comparison.reckon_life_likely_values"), compared.id,
+                    phrase("compare.comparison.use_likely_life_unless"), compared.id,
                 )
             )  # fmt: skip
     return tuple(found)

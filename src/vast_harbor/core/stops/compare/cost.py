@@ -209,7 +209,7 @@ def _swap(plan: Plan, assumptions: Assumptions, banked: BankFigures, look: Quick
         hours, rate = assumptions.figure("install_hours"), assumptions.figure("workshop_rate")
         labour = computed(
             f"{at}.swap_labour", phrase("compare.cost.swap_labour"), look.swap_labour(), "money",
-            "{h_in} · {c_shop}", {"h_in": hours, "c_shop": rate}, phrase("terms.names.workshop"),
+            "{h_in} · {c_shop}", {"h_in": hours, "c_shop": rate}, phrase("terms.names.done_workshop"),
         )  # fmt: skip
     if not banked.battery_class.is_lead_acid:
         return labour
@@ -292,7 +292,7 @@ def _exit(
     if refit.number:
         worth, inputs["C_refit"] = f"max(0, {worth} − {{C_refit}})", refit
     f["exit"] = computed(
-        f"{at}.exit", phrase("terms.names.worth_end"),
+        f"{at}.exit", phrase("terms.names.resale_value_end"),
         -sum(float(p.amount) for p in paid if p.item == cash_flow.EXIT), "money",
         f"{worth} / (1 + {{r}})^{{H}}", inputs, phrase("compare.cost.exit_source"),
     )  # fmt: skip

@@ -33,15 +33,15 @@ def same_label(plan: Plan, compared_banks: Sequence[ComparedBank]) -> list[Corre
     steps: list[tuple[str, str, str, str]] = [
         (
             "label",
-            phrase("compare.equal_label.same_label"),
-            phrase("compare.equal_label.money_per_amp_hour"),
+            phrase("compare.equal_label.same_rated_capacity"),
+            phrase("compare.equal_label.price_per_rated_amp"),
             "Ah",
         ),
         ("voltage", phrase("compare.equal_label.voltage"), phrase("compare.equal_label.amp_hours_12_8"), "V"),
         (
             "depth",
             phrase("terms.names.usable_depth"),
-            phrase("compare.equal_label.part_label_taken_out"),
+            phrase("compare.equal_label.use_part_rated_capacity"),
             "DoD",
         ),
         (
@@ -50,12 +50,12 @@ def same_label(plan: Plan, compared_banks: Sequence[ComparedBank]) -> list[Corre
             phrase("compare.equal_label.cold_battery_gives_less"),
             "k_T",
         ),
-        ("rate", phrase("terms.names.rate"), phrase("compare.equal_label.hard_draw_leaves_part"), "k_rate"),
+        ("rate", phrase("terms.names.rate"), phrase("compare.equal_label.lead_acid_gives_less"), "k_rate"),
         ("age", phrase("terms.names.age"), phrase("compare.equal_label.older_bank_gives_less"), "k_age"),
         (
             "life",
             phrase("compare.equal_label.life"),
-            phrase("compare.equal_label.bank_lasts_longer_gives"),
+            phrase("compare.equal_label.bank_lasts_longer_supplies"),
             "years",
         ),
     ]

@@ -59,12 +59,12 @@ def add_extra_cost(
         "money",
         "{h} · {c}",
         {"h": f["hours"], "c": rate},
-        phrase("terms.names.workshop") if shop else phrase("compare.extra_cost.labour_source"),
+        phrase("terms.names.done_workshop") if shop else phrase("compare.extra_cost.labour_source"),
     )
     level = difficulty(build, required) if build is not None else "easy"
     f["contingency"] = _contingency(f, assumptions, level, at)
     f["extra_cost"] = computed(
-        f"{at}.extra_cost", phrase("terms.names.besides_batteries"),
+        f"{at}.extra_cost", phrase("terms.names.extras_labour"),
         f["extras"].number + f["labour"].number + f["contingency"].number, "money", "{X} + {W} + {Y}",
         {"X": f["extras"], "W": f["labour"], "Y": f["contingency"]},
     )  # fmt: skip
@@ -75,7 +75,7 @@ def add_extra_cost(
         inputs["Z"], formula = wanted, formula + " + {Z}"
     f["outlay"] = computed(
         f"{at}.outlay",
-        phrase("terms.names.cash_day"),
+        phrase("terms.names.up_front_cost"),
         banked["purchase"].number + f["extra_cost"].number + wanted.number,
         "money",
         formula,

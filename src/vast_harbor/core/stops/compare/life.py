@@ -28,7 +28,7 @@ from vast_harbor.core.stops.need import Need
 from vast_harbor.core.stops.trial import YearOf
 from vast_harbor.phrases import phrase
 
-MINER = phrase("compare.life.palmgren_miner_wears_cycles")
+MINER = phrase("compare.life.palmgren_miner_wear_cycles")
 # What a day below a fifth of its charge takes of the life of lead-acid [-].
 WEAR_LOW: float = signature(emptied_wear).parameters["each_low"].default
 CYCLES, YEARS, ACCIDENTS, WARRANTY = "cycles", "years", "accidents", "warranty"
@@ -140,7 +140,7 @@ def _curve(
         )
         power = "(log({N_ref} / {N_2}) / log({d_2} / {d_ref}))"
     inputs["d_ref"] = datasheet(
-        f"{at}.d.{d_ref}", phrase("compare.life.depth_datasheets_count"), d_ref, "1", entry
+        f"{at}.d.{d_ref}", phrase("compare.life.depth_rated_cycles"), d_ref, "1", entry
     )
     inputs["N_ref"] = datasheet(
         f"{at}.N.{d_ref}", phrase("compare.life.cycles_2", d_ref=f"{d_ref:.0%}"), n_ref, "cycles", entry
@@ -161,7 +161,7 @@ def _curve(
         formula,
         inputs,
         phrase("compare.life.cycle_law_n_d"),
-        note=phrase("compare.life.range_class_about_confidence", grade=model.grade),
+        note=phrase("compare.life.range_class_how_well", grade=model.grade),
         low=low,
         high=high,
     )
@@ -184,7 +184,7 @@ def _cycle_figures(
         banked["dod"],
         use.design_cycles,
         "design_cycles",
-        phrase("compare.life.cycles_design_depth"),
+        phrase("compare.life.rated_cycles_planned_depth"),
         {k: v for k, v in factors.items() if k != "f_old"},
     )
     nights, n = nights_a_year(plan), need.nights
@@ -213,7 +213,7 @@ def _cycle_figures(
         f["depth"],
         use.cycles_at_depth,
         "cycles_at_depth",
-        phrase("compare.life.cycles_stands_depth"),
+        phrase("compare.life.cycles_lasts_depth"),
         factors,
     )
 
@@ -286,7 +286,7 @@ def _accidents(
     plan: Plan, assumptions: Assumptions, lead: bool, at: str, use: Use, year: YearOf | None
 ) -> Figure:
     """Mistakes as expected, and the times that a run year empties it or leaves it low."""
-    name = phrase("compare.life.wear_year_deep_accidents")
+    name = phrase("compare.life.wear_year_deep_discharges")
     if not lead:
         return computed(
             f"{at}.accident_wear", name, 0.0, "1/year", "0", {}, phrase("compare.life.accident_wear_source")
@@ -419,7 +419,7 @@ def _life(
     parts = {"w_end": worn_out, "w": f["wear"]} | ({"w_start": start} if start is not None else {})
     likely = computed(
         f"{at}.years_likely",
-        phrase("terms.names.years_until_worn_out"),
+        phrase("terms.names.expected_life"),
         float(years_until_worn(inputs)),
         "years",
         "min({L_most}, {w_end} / {w})"
@@ -490,7 +490,7 @@ def _life(
         f["cycle_wear"], worn_out, at, "by_cycles", phrase("compare.life.life_cycles_alone")
     )
     f["by_years"] = _alone(
-        f["calendar_wear"], worn_out, at, "by_years", phrase("compare.life.life_years_alone")
+        f["calendar_wear"], worn_out, at, "by_years", phrase("compare.life.life_age_alone")
     )
     f["basis"], f["health_at_end"] = basis_figure, end
     f["years"], f["years_likely"] = years, likely
@@ -528,7 +528,7 @@ def _alone(wear: Figure, worn_out: Figure, at: str, key: str, name: str) -> Figu
     return computed(
         f"{at}.{key}", name, worn_out.number / wear.number if has else None, "years",
         "{w_end} / {w}" if has else "", {"w_end": worn_out, "w": wear},
-        phrase("compare.life.nothing_else_wore") if has else phrase("compare.life.makes_cycles"),
+        phrase("compare.life.nothing_else_wore_out") if has else phrase("compare.life.never_cycled"),
     )  # fmt: skip
 
 

@@ -45,7 +45,7 @@ def question_of(
     """
     if any(s.charges for s in plan.sources) and charge_missing and winner.year is not None:
         return Question(
-            phrase("compare.questions.charge_added"),
+            phrase("compare.questions.add_charging"),
             Sentence(
                 phrase("compare.questions.bank_critical_loads_go"), {"hours": winner.year["critical_hours"]},
             ),
@@ -60,22 +60,22 @@ def _questions(
     charging = [s for s in plan.sources if s.charges]
     if not charging:
         yield Question(
-            phrase("compare.questions.whatever_charges_suits_brings"),
-            Sentence(phrase("compare.questions.charges_bank_mains_sun")),
+            phrase("compare.questions.chargers_suit_replace_use"),
+            Sentence(phrase("compare.questions.charges_bank_mains_solar")),
             "charging",
         )
         return
     if assumed := [s for s in charging if s.assumed]:
         names = " and ".join(escaped(name_of(s)) for s in assumed)
         yield Question(
-            phrase("compare.questions.charges_assumed"),
-            Sentence(phrase("compare.questions.rigs_kind_confirm_correct", names=names)),
+            phrase("compare.questions.charging_sources_assumed"),
+            Sentence(phrase("compare.questions.right_usual_kind_rig", names=names)),
             "charging",
         )
     if plan.site.latitude is None and any(s.kind == SOLAR for s in charging):
         yield Question(
-            phrase("compare.questions.sun_brings_back_used"),
-            Sentence(phrase("compare.questions.where_rig_stand_without")),
+            phrase("compare.questions.sun_replaces_use"),
+            Sentence(phrase("compare.questions.where_rig_without_place")),
             "rig",
         )
     for source in charging:
@@ -123,7 +123,7 @@ def _of_remedies(
                 phrase("compare.questions.cannot_set", name=name, short=other.banked.battery_class.short),
                 Sentence(
                     phrase(
-                        "compare.questions.set_hand_maker_firmware",
+                        "compare.questions.set_manually_maker_offer",
                         name=name,
                         short=other.banked.battery_class.short,
                     ),

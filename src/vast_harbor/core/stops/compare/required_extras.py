@@ -130,7 +130,7 @@ def _of_sources(build: Build, suitability: Sequence[Suitability]) -> Iterator[Re
         key = f"source-{one.source}"
         price = Figure(
             f"{build.at}.demand.{key}", f"{one.source_name}: {rung.says}", rung.price, "money", REFERENCE,
-            source=phrase("compare.required_extras.remedy_charging_stop_made"),
+            source=phrase("compare.required_extras.charging_page_typical_price"),
         )  # fmt: skip
         yield RequiredExtra(
             key,
@@ -176,14 +176,14 @@ _BY_CHECK = {
     ),
     "living_space": (
         "vent_price",
-        phrase("compare.required_extras.box_closed_room_vented"),
+        phrase("compare.required_extras.box_sealed_room_vented"),
         4.0,
         HANDY,
         False,
     ),
     "short_circuit": (
         "fuse_price",
-        phrase("compare.required_extras.main_fuse_interrupts_short"),
+        phrase("compare.required_extras.main_fuse_break_short"),
         0.5,
         HANDY,
         True,
@@ -228,7 +228,7 @@ def _of_checks(build: Build, checks: Sequence[Check]) -> Iterator[RequiredExtra]
             price,
             2.0,
             HANDY,
-            phrase("compare.required_extras.lugs_clear_way"),
+            phrase("compare.required_extras.lugs_clear_route_cable"),
             False,
             _state(build, "check-cable", counts),
         )

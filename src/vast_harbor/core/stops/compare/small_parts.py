@@ -91,12 +91,12 @@ def _all(build: Build, new_cable: bool, relay_goes: bool) -> Iterator[SmallPart]
         )  # fmt: skip
     if bank.model.portable is None and build.plan.watched != WATCHED:
         why = (
-            phrase("compare.small_parts.alarm_long_before_low")
+            phrase("compare.small_parts.alarm_well_before_empty")
             if lead
-            else phrase("compare.small_parts.volts_lfp_tell_charge")
+            else phrase("compare.small_parts.voltage_lfp_show_state")
         )
         yield SmallPart(
-            "part-shunt", phrase("compare.small_parts.shunt_monitor", why=why),
+            "part-shunt", phrase("compare.small_parts.battery_monitor_shunt", why=why),
             _price(build, "shunt", "{P}", {}, "shunt_price", 1.0), 0.5, EASY, counts=not lead,
         )  # fmt: skip
     if relay_goes and _starter_alone(build):
@@ -112,9 +112,9 @@ def _links(build: Build, new_cable: bool) -> Iterator[SmallPart]:
     counts = {
         "link_price": (
             series_links(bank) + bar_cables(bank),
-            phrase("compare.small_parts.links_cables_bars"),
+            phrase("compare.small_parts.links_cables_busbars"),
         ),
-        "bars_price": (int(bank.parallel > 1), phrase("compare.small_parts.pair_bars")),
+        "bars_price": (int(bank.parallel > 1), phrase("compare.small_parts.pair_busbars")),
         "lug_price": (
             LUGS_OF_CABLES if new_cable else LUGS_AT_BANK,
             phrase("compare.small_parts.lugs_main_cables"),
@@ -131,20 +131,20 @@ def _links(build: Build, new_cable: bool) -> Iterator[SmallPart]:
             count,
             "1",
             REFERENCE,
-            source=phrase("compare.small_parts.wiring_drawn"),
+            source=phrase("compare.small_parts.wiring_drawing"),
         )
         inputs[f"P_{i}"] = assume.figure(key)
         terms.append(f"{{n_{i}}} · {{P_{i}}}")
         total += count * assume.value(key)
     says = (
-        phrase("compare.small_parts.links_bars_lugs")
+        phrase("compare.small_parts.links_busbars_lugs")
         if bank.parallel > 1
         else phrase("compare.small_parts.links_lugs")
         if bank.series > 1
         else phrase("compare.small_parts.lugs")
     )
     price = computed(f"{build.at}.demand.part-links", says, total, "money", " + ".join(terms), inputs)
-    yield SmallPart("part-links", phrase("compare.small_parts.wiring_drawn_2", says=says), price, 0.0, EASY)
+    yield SmallPart("part-links", phrase("compare.small_parts.wiring_drawing_2", says=says), price, 0.0, EASY)
 
 
 def _price(

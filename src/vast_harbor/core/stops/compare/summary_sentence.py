@@ -27,9 +27,9 @@ def result_sentence(
         One to three sentences.
     """
     if day.bank_wh.number <= 0:
-        return Sentence(phrase("compare.summary_sentence.list_loads_day_comparison"))
+        return Sentence(phrase("compare.summary_sentence.list_loads_day_see"))
     if len(compared_banks) < 2:
-        return Sentence(phrase("compare.summary_sentence.put_up_least_two"))
+        return Sentence(phrase("compare.summary_sentence.add_least_two_banks"))
     suitable = list(will_do)
     out = [c for c in compared_banks if c not in suitable]
     if len(suitable) == 1 and out:
@@ -47,7 +47,7 @@ def result_sentence(
         "b": b,
         "more": computed(
             "compare.more",
-            phrase("terms.names.dearer"),
+            phrase("terms.names.price_difference"),
             b.number - a.number,
             a.unit,
             "{b} − {a}",
@@ -55,8 +55,8 @@ def result_sentence(
         ),
     }
     names = (first.short(compared_banks), second.short(compared_banks))
-    among = phrase("compare.summary_sentence.those") if out and ranked == suitable else ""
-    start = phrase("compare.summary_sentence.kept_off_grid_year")
+    among = phrase("compare.summary_sentence.suitable_banks") if out and ranked == suitable else ""
+    start = phrase("compare.summary_sentence.over_off_grid_year")
     if b.number - a.number < ALIKE * abs(b.number):
         says = phrase(
             "compare.summary_sentence.cost_about_same", start=start, names=names[0], names_2=names[1]
@@ -70,7 +70,7 @@ def result_sentence(
             names_2=names[1],
         )
     if first.cost["outlay"].number > second.cost["outlay"].number:
-        says += phrase("compare.summary_sentence.day_buy_costs_against", names=names[0])
+        says += phrase("compare.summary_sentence.up_front_cost_higher", names=names[0])
         figures |= {"out_a": first.cost["outlay"], "out_b": second.cost["outlay"]}
     return Sentence(says + _left_out(out, compared_banks, bool(among)), figures)
 
@@ -82,7 +82,7 @@ def _only(
     counted = (compared.cost["cycles_made"].value or 0) >= plan.years_kept
     a = compared.cost["per_cycle" if counted else "per_year"]
     figures = {"H": compared_banks[0].cost["per_year"].inputs["H"], "nights": nights_a_year(plan), "a": a}
-    says = phrase("compare.summary_sentence.kept_off_grid", short=compared.short(compared_banks))
+    says = phrase("compare.summary_sentence.suitable_over_off_grid", short=compared.short(compared_banks))
     return Sentence(
         says + phrase("compare.summary_sentence.year_costs") + _left_out(out, compared_banks, True), figures
     )
@@ -101,5 +101,5 @@ def _left_out(
         else phrase("compare.summary_sentence.and", names=", ".join(names[:-1]), names_2=names[-1])
     )
     if ranked_without:
-        return phrase("compare.summary_sentence.left_out_verdict_says", listed=listed)
-    return phrase("compare.summary_sentence.verdict_says_why", listed=listed)
+        return phrase("compare.summary_sentence.left_out_unsuitable_verdict", listed=listed)
+    return phrase("compare.summary_sentence.suitable_verdict_says_why", listed=listed)

@@ -35,19 +35,19 @@ def prices(f: dict[str, Figure], banked: BankFigures, life: Life, plan: Plan, ye
             unit,
             f"{{C}} / {{{symbol}}}" if has else "",
             {"C": top, symbol: bottom},
-            source if has else phrase("compare.unit_costs.energy_delivered_nothing_divide"),
+            source if has else phrase("compare.unit_costs.energy_delivered_cost_per"),
             note if has else "",
         )
 
     cycles, kwh = f["cycles_made"], f["kwh_delivered"]
     per(
         "per_cycle",
-        phrase("terms.names.lifetime_cost_per_plan_cycle"),
+        phrase("terms.names.lifetime_cost_per_cycle"),
         "money/cycle",
         f["lifetime"],
         "cycles",
         cycles,
-        phrase("compare.unit_costs.cost_per_cycle_rig"),
+        phrase("compare.unit_costs.cost_per_cycle_use"),
     )
     per(
         "per_cycle_bare",
@@ -56,7 +56,7 @@ def prices(f: dict[str, Figure], banked: BankFigures, life: Life, plan: Plan, ye
         f["lifetime_bare"],
         "cycles",
         cycles,
-        phrase("compare.unit_costs.cost_per_cycle_rig"),
+        phrase("compare.unit_costs.cost_per_cycle_use"),
     )
     per("per_kwh", phrase("compare.unit_costs.per_kwh"), "money/kWh", f["lifetime"], "kWh", kwh)
     per("per_year", phrase("compare.unit_costs.per_year"), "money/year", f["lifetime"], "H", years)
@@ -87,8 +87,8 @@ def prices(f: dict[str, Figure], banked: BankFigures, life: Life, plan: Plan, ye
         banked["purchase"],
         "N",
         label,
-        phrase("compare.unit_costs.purchase_cycles_design_depth"),
-        phrase("compare.unit_costs.rig_makes_cycles_lfp"),
+        phrase("compare.unit_costs.purchase_price_rated_cycles"),
+        phrase("compare.unit_costs.rig_uses_rated_cycles"),
     )
     through = computed(
         f"{at}.label_kwh",

@@ -22,7 +22,7 @@ from vast_harbor.core.stops.rig import AT_FAULT, BANK, CHARGER, DRAIN, tested_he
 from vast_harbor.phrases import phrase
 
 KEEP, MEND, HOOK_UP, BUY, NONE = "keep", "mend", "hook_up", "buy", "none"
-DRAWN = phrase("compare.verdict.seeded_draws_price_cycles", count=COUNT)
+DRAWN = phrase("compare.verdict.simulated_scenarios_price_cycles", count=COUNT)
 # In some weathers it gets so much colder than the temperature that is planned for.
 COLD_SPELL_K = 8
 # Up to so much more on the day is hardly more [-].
@@ -136,9 +136,9 @@ class Verdict:
     def spreads(self) -> Mapping[str, tuple[Figure, Figure, Figure]]:
         """P10, P50 and P90 of the lifetime cost of each candidate [money], by its id."""
         names = (
-            ("p10", phrase("compare.verdict.future_ten_less")),
+            ("p10", phrase("compare.verdict.low_1_10_scenarios")),
             ("p50", phrase("compare.verdict.middle")),
-            ("p90", phrase("compare.verdict.ten")),
+            ("p90", phrase("compare.verdict.high_1_10_scenarios")),
         )
         out = {}
         for i, compared in enumerate(self.compared_banks):
@@ -213,7 +213,7 @@ class Verdict:
         if year is None or self.charge_missing or year["critical_share"].number <= most + 1e-9:
             return None
         says = Sentence(
-            phrase("compare.verdict.leaves_critical_loads_ask"),
+            phrase("compare.verdict.critical_loads_go_without"),
             {"share": year["critical_share"], "hours": year["critical_hours"],
              "most": self.assumptions.figure("verdict_critical")},
         )  # fmt: skip
@@ -225,10 +225,10 @@ class Verdict:
         assert build is not None
         least = build.bank.model.limits.discharge_c or build.bank.model.battery_class.discharge_c
         if build.coldest.number <= least[0] + COLD_SPELL_K:
-            return phrase("compare.verdict.warmer_place_such_indoors")
+            return phrase("compare.verdict.find_warmer_place_such")
         if any(d.hard and d.fix is not None for d in compared.cost.required_extras):
-            return phrase("compare.verdict.charger_set_right")
-        return phrase("compare.verdict.charge_sun_engine_mains")
+            return phrase("compare.verdict.set_charger_correctly")
+        return phrase("compare.verdict.add_charging_sun_engine")
 
     # Rule 4
 
@@ -374,15 +374,15 @@ class Verdict:
         of = [
             Figure(
                 f"verdict.saving.{k}",
-                phrase("compare.verdict.saved", w=w),
+                phrase("compare.verdict.saving_2", w=w),
                 v,
                 "money",
                 REFERENCE,
                 source=DRAWN,
             )
             for k, w, v in (
-                ("p10", phrase("compare.verdict.future_ten_less"), low),
-                ("p90", phrase("compare.verdict.ten"), high),
+                ("p10", phrase("compare.verdict.low_1_10_scenarios"), low),
+                ("p90", phrase("compare.verdict.high_1_10_scenarios"), high),
             )
         ]
         return of[0], planned, of[1]

@@ -13,8 +13,8 @@ ITEMS = (
     ("replacements", phrase("terms.names.replacements")),
     ("extras", phrase("terms.names.extras")),
     ("labour", phrase("compare.verdict_charts.labour_contingency")),
-    ("running", phrase("compare.verdict_charts.care_water_energy_fuel")),
-    ("exit", phrase("terms.names.worth_end")),
+    ("running", phrase("compare.verdict_charts.maintenance_water_energy_fuel")),
+    ("exit", phrase("terms.names.resale_value_end")),
     ("old_bank", phrase("compare.verdict_charts.old_bank")),
 )
 

@@ -19,15 +19,15 @@ FOR, AGAINST = "for", "against"
 CULPRITS = {
     CHARGER: phrase("terms.names.charger"),
     DRAIN: phrase("compare.verdict_text.hidden_drain"),
-    USE: phrase("compare.verdict_text.grown_use"),
+    USE: phrase("compare.verdict_text.higher_use"),
 }
 # What ends a bank, and what does not.
 ENDS = {
-    life_stop.CYCLES: phrase("compare.verdict_text.cycles_end"),
-    life_stop.YEARS: phrase("compare.verdict_text.years_cycles_end"),
-    life_stop.ELECTRONICS: phrase("compare.verdict_text.electronics_end_before_cells"),
-    life_stop.ACCIDENTS: phrase("compare.verdict_text.deep_accidents_end_before"),
-    life_stop.WARRANTY: phrase("compare.verdict_text.reckoned_warranty"),
+    life_stop.CYCLES: phrase("compare.verdict_text.use_wears_out"),
+    life_stop.YEARS: phrase("compare.verdict_text.age_use_wears_out"),
+    life_stop.ELECTRONICS: phrase("compare.verdict_text.electronics_fail_before_cells"),
+    life_stop.ACCIDENTS: phrase("compare.verdict_text.deep_discharges_end_life"),
+    life_stop.WARRANTY: phrase("compare.verdict_text.plan_counts_warranty_period"),
 }
 
 
@@ -77,14 +77,14 @@ def headline(v: Verdict) -> Sentence:
     if v.kind == KEEP:
         return Sentence(phrase("compare.verdict_text.keep"))
     if v.kind == MEND:
-        return Sentence(phrase("compare.verdict_text.mend_first_buy_bank", culprits=_culprits(v)))
+        return Sentence(phrase("compare.verdict_text.fix_first_buy_bank", culprits=_culprits(v)))
     if v.kind == HOOK_UP and winner is None:
         return Sentence(phrase("compare.verdict_text.spend_nothing_hook_up"))
     if winner is None:
         return Sentence(
-            phrase("compare.verdict_text.none_yet")
+            phrase("compare.verdict_text.bank_works_yet")
             if _judged(v)
-            else phrase("compare.verdict_text.nothing_judge_yet")
+            else phrase("compare.verdict_text.nothing_compare_yet")
         )
     if v.question is not None:
         return Sentence(phrase("compare.verdict_text.now_buy", title=title(winner)))
@@ -114,25 +114,25 @@ def _card(v: Verdict) -> Iterator[Sentence]:
     if v.kind == KEEP:
         carries = v.banks.old_carries
         yield Sentence(
-            phrase("compare.verdict_text.test_shows_label_usable"),
+            phrase("compare.verdict_text.test_shows_rated_capacity"),
             {"soh": carries["soh"], "usable": carries["usable_wh"], "need": v.days.need.energy},
         )
         yield Sentence(phrase("compare.verdict_text.test_again_before_next"))
         return
     if v.kind == MEND:
-        yield Sentence(phrase("compare.verdict_text.new_bank_go_same"))
+        yield Sentence(phrase("compare.verdict_text.new_bank_fail_same"))
         return
     if v.kind == HOOK_UP:
         yield Sentence(phrase("compare.verdict_text.off_grid_year_bank"), {"nights": nights})
         if v.winner is not None:
-            yield Sentence(phrase("compare.verdict_text.cheapest_harm_day"),
+            yield Sentence(phrase("compare.verdict_text.cheapest_harm_up_front"),
                            {"outlay": v.winner.cost["outlay"]})  # fmt: skip
         else:
-            yield Sentence(phrase("compare.verdict_text.old_still_buffers_pump"))
+            yield Sentence(phrase("compare.verdict_text.old_bank_still_supplies"))
         return
     if v.winner is None:
         if not _judged(v):
-            yield Sentence(phrase("compare.verdict_text.list_loads_day_put"))
+            yield Sentence(phrase("compare.verdict_text.list_loads_day_add"))
             return
         for out in v.outs[:3]:
             yield Sentence(
@@ -155,7 +155,7 @@ def _buy(v: Verdict, winner: ComparedBank, nights: Figure) -> Iterator[Sentence]
         )
     years = cost["per_year"].inputs["H"]
     counted = (cost["cycles_made"].value or 0) >= v.plan.years_kept
-    says = phrase("compare.verdict_text.kept_off_grid_year")
+    says = phrase("compare.verdict_text.over_off_grid_year")
     says += ", {cycle}." if counted else "."
     yield Sentence(
         says,
@@ -172,14 +172,14 @@ def _buy(v: Verdict, winner: ComparedBank, nights: Figure) -> Iterator[Sentence]
         )
     if cost["extra_cost"].number > 0:
         yield Sentence(
-            phrase("compare.verdict_text.ready_day_comes_besides"),
+            phrase("compare.verdict_text.up_front_cost_extras"),
             {"outlay": cost["outlay"], "extra_cost": cost["extra_cost"]},
         )
     else:
-        yield Sentence(phrase("compare.verdict_text.ready_day"), {"outlay": cost["outlay"]})
+        yield Sentence(phrase("compare.verdict_text.up_front_cost"), {"outlay": cost["outlay"]})
     others = [CULPRITS[k] for k in v.at_fault if k in CULPRITS and k != USE]
     if others:
-        yield Sentence(phrase("compare.verdict_text.mend_too_bank_goes", others=" and ".join(others)))
+        yield Sentence(phrase("compare.verdict_text.fix_too_bank_fail", others=" and ".join(others)))
     if v.danger:
         yield Sentence(phrase("compare.verdict_text.take_old_bank_out"))
 
@@ -193,7 +193,7 @@ def _unserved(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
         return
     if year["served_share"].number < v.assumptions.value("verdict_served"):
         yield Sentence(
-            phrase("compare.verdict_text.serves_nights_year_cost"),
+            phrase("compare.verdict_text.supplies_nights_cost_includes"),
             {"share": year["served_share"], "money": winner.cost["elsewhere"]},
         )
 
@@ -204,7 +204,7 @@ def _instead_of_yours(v: Verdict) -> Iterator[Sentence]:
     if not v.put_up:
         return
     if not yours:
-        yield Sentence(phrase("compare.verdict_text.found_catalogue_nothing_put"))
+        yield Sentence(phrase("compare.verdict_text.found_catalogue_because_bank"))
         return
     best = min(yours, key=lambda c: c.cost["lifetime"].number)
     # Its price was told: beside the winner's, or as the next one's.
@@ -212,7 +212,8 @@ def _instead_of_yours(v: Verdict) -> Iterator[Sentence]:
         yield Sentence(phrase("compare.verdict_text.found_catalogue"))
         return
     yield Sentence(
-        phrase("compare.verdict_text.found_catalogue_put_up", title=title(best)), {"c": best.cost["lifetime"]}
+        phrase("compare.verdict_text.found_catalogue_banks_added", title=title(best)),
+        {"c": best.cost["lifetime"]},
     )
 
 
@@ -250,7 +251,7 @@ def doubt(v: Verdict) -> Sentence | None:
     if bank.model.warranty.years <= 1:
         because += phrase("compare.verdict_text.hardly_warranty")
     return Sentence(
-        phrase("compare.verdict_text.costs_less_middle_future", title=title(cheapest), because=because),
+        phrase("compare.verdict_text.costs_less_middle_scenario", title=title(cheapest), because=because),
         {"less": less, "more": more},
     )
 
@@ -259,38 +260,40 @@ def _beside(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
     assert v.decided is not None
     active_load, why = v.runner_up, v.decided[1]
     if active_load is None:
-        yield Sentence(phrase("compare.verdict_text.nothing_else_catalogue"))
+        yield Sentence(phrase("compare.verdict_text.nothing_else_catalogue_suitable"))
         return
     name, total = title(active_load), {"b": active_load.cost["lifetime"]}
     if why == "only":
         out = next((o for o in v.outs if o.compared is active_load), None)
         if out is None:
-            yield Sentence(phrase("compare.verdict_text.nothing_else"))
+            yield Sentence(phrase("compare.verdict_text.nothing_else_suitable"))
             return
-        says = phrase("compare.verdict_text.nothing_else_out", name=name, lower=_lower(out.says.template))
+        says = phrase(
+            "compare.verdict_text.nothing_else_suitable_out", name=name, lower=_lower(out.says.template)
+        )
         if out.rule == UNSERVED and active_load.cost["lifetime"].number < winner.cost["lifetime"].number:
-            says += phrase("compare.verdict_text.come", lower=_lower(escaped(out.needs).rstrip(".")))
+            says += phrase("compare.verdict_text.bring", lower=_lower(escaped(out.needs).rstrip(".")))
         yield Sentence(says, dict(out.says.figures) | total)
         return
     if why == "money":
         share = v.shares[winner.id]
         kind, clear = winner.banked.battery_class.short, v.assumptions.value("verdict_clear")
         if share.number > clear:
-            says = phrase("compare.verdict_text.cheapest_futures_drawn_next", name=name)
+            says = phrase("compare.verdict_text.cheapest_simulated_scenarios_next", name=name)
         elif v.clear:
-            says = phrase("compare.verdict_text.nearly_always_cheapest_costs", kind=kind, name=name)
+            says = phrase("compare.verdict_text.nearly_always_cheapest_least", kind=kind, name=name)
         else:
-            says = phrase("compare.verdict_text.money_leaves_near_cheapest")
-            says += phrase("compare.verdict_text.comes", name=name)
+            says = phrase("compare.verdict_text.other_bank_close_cost")
+            says += phrase("compare.verdict_text.costs", name=name)
         yield Sentence(says, {"share": share, **total} if "{share}" in says else total)
         return
     because = {
-        "": phrase("compare.verdict_text.asks_less_day"),
-        "risk": phrase("compare.verdict_text.costs_less_where_dear"),
+        "": phrase("compare.verdict_text.up_front_cost_lower"),
+        "risk": phrase("compare.verdict_text.costs_less_when_expensive"),
     }.get(why) or phrase(
-        "compare.verdict_text.care_about_those_near", name=CARES[why].name, best=CARES[why].best
+        "compare.verdict_text.care_about_among_banks", name=CARES[why].name, best=CARES[why].best
     )
-    yield Sentence(phrase("compare.verdict_text.money_alone_decide_comes", name=name, because=because), total)
+    yield Sentence(phrase("compare.verdict_text.cost_alone_decide_costs", name=name, because=because), total)
 
 
 def _lower(text: str) -> str:
@@ -316,11 +319,13 @@ def _money_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
         figures = {"saved": saved, "low": low, "high": high}
         if low.number > 0:
             yield Reason(
-                FOR, Sentence(phrase("compare.verdict_text.saves_against_runner_up"), figures), "compare"
+                FOR, Sentence(phrase("compare.verdict_text.saves_compared_runner_up"), figures), "compare"
             )
         elif saved.number > 0:
             yield Reason(
-                AGAINST, Sentence(phrase("compare.verdict_text.saves_within_doubt"), figures), "compare"
+                AGAINST,
+                Sentence(phrase("compare.verdict_text.saving_uncertain_eight_ten"), figures),
+                "compare",
             )
         else:
             yield Reason(
@@ -330,13 +335,13 @@ def _money_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
             )
     if v.pays_back is not None and v.pays_back.number < v.plan.years_kept:
         yield Reason(
-            FOR, Sentence(phrase("compare.verdict_text.costs_day_back_after"), {"t": v.pays_back}), "compare"
+            FOR, Sentence(phrase("compare.verdict_text.higher_up_front_cost"), {"t": v.pays_back}), "compare"
         )
     budget, outlay = v.plan.budget, winner.cost["outlay"]
     if budget is not None and outlay.number > budget:
-        ceiling = typed("rig.budget", phrase("terms.names.spend_once"), budget, "money", "/rig/budget")
+        ceiling = typed("rig.budget", phrase("terms.names.spending_limit"), budget, "money", "/rig/budget")
         yield Reason(
-            AGAINST, Sentence(phrase("compare.verdict_text.asks_once_wanted_spend"),
+            AGAINST, Sentence(phrase("compare.verdict_text.up_front_cost_wanted"),
                               {"outlay": outlay, "budget": ceiling}), "rig", True,
         )  # fmt: skip
 
@@ -350,7 +355,7 @@ def _beside_runner(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
     if ours.number < theirs.number * (1 - ALIKE):
         yield Reason(
             FOR,
-            Sentence(phrase("compare.verdict_text.asks_less_day_runner"), {"x": ours, "y": theirs}),
+            Sentence(phrase("compare.verdict_text.up_front_cost_lower_2"), {"x": ours, "y": theirs}),
             "compare",
             "purse" in v.plan.cares,
         )
@@ -358,7 +363,7 @@ def _beside_runner(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
     if extra_cost.number < more.number * (1 - ALIKE):
         yield Reason(
             FOR,
-            Sentence(phrase("compare.verdict_text.less_must_bought_changed"), {"x": extra_cost, "y": more}),
+            Sentence(phrase("compare.verdict_text.extras_labour_cost_less"), {"x": extra_cost, "y": more}),
             "compare",
         )
     kept = winner.cost["per_year"].inputs["H"]
@@ -399,7 +404,7 @@ def _care_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
                 AGAINST,
                 Sentence(
                     phrase(
-                        "compare.verdict_text.against", worst=care.worst, short=best.short(v.compared_banks)
+                        "compare.verdict_text.compared", worst=care.worst, short=best.short(v.compared_banks)
                     ),
                     {"x": figure, "y": care.figure(best)},
                 ),
@@ -413,19 +418,21 @@ def _use_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
     if year is not None:
         yield Reason(
             FOR,
-            Sentence(phrase("compare.verdict_text.serves_off_grid_nights"), {"share": year["served_share"]}),
+            Sentence(
+                phrase("compare.verdict_text.supplies_off_grid_nights"), {"share": year["served_share"]}
+            ),
             "trial",
         )
         if winner.banked.battery_class.is_lead_acid and year["short_share"].number > 0.3:
             yield Reason(
-                AGAINST, Sentence(phrase("compare.verdict_text.full_again_off_grid"),
+                AGAINST, Sentence(phrase("compare.verdict_text.off_grid_days_full"),
                                   {"share": year["short_share"]}), "trial",
             )  # fmt: skip
     per_year, stands = life["cycles_per_year"], life["cycles_at_depth"]
     if life.ends != life_stop.CYCLES and stands.value is not None and per_year.number > 0:
         yield Reason(
             AGAINST,
-            Sentence(phrase("compare.verdict_text.stands_make_rest_paid"), {"stands": stands, "n": per_year}),
+            Sentence(phrase("compare.verdict_text.use_pay_rest_without"), {"stands": stands, "n": per_year}),
             "compare",
         )
     met = {"budget", *winner.met}
@@ -441,11 +448,11 @@ def _use_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
 
 
 NAMES = (
-    phrase("compare.verdict_text.nothing"),
-    phrase("compare.verdict_text.out"),
-    phrase("compare.verdict_text.out_leaves_critical_loads"),
-    phrase("compare.verdict_text.money_then_care_about"),
-    phrase("compare.verdict_text.least"),
+    phrase("compare.verdict_text.new_bank_needed"),
+    phrase("compare.verdict_text.unsuitable_banks"),
+    phrase("compare.verdict_text.banks_fail_critical_loads"),
+    phrase("compare.verdict_text.cost_then_care_about"),
+    phrase("compare.verdict_text.smallest_suitable_purchase"),
 )
 
 
@@ -458,10 +465,10 @@ def steps(v: Verdict) -> tuple[Step, ...]:
 def _rule_1(v: Verdict) -> Sentence:
     nights = nights_a_year(v.plan)
     return {
-        KEEP: Sentence(phrase("compare.verdict_text.old_bank_tested_still")),
-        MEND: Sentence(phrase("compare.verdict_text.bank_fault_charges_drains")),
-        HOOK_UP: Sentence(phrase("compare.verdict_text.off_grid_next_nothing"), {"nights": nights}),
-    }.get(v.kind, Sentence(phrase("compare.verdict_text.worn_too_small_used")))
+        KEEP: Sentence(phrase("compare.verdict_text.tested_old_bank_still")),
+        MEND: Sentence(phrase("compare.verdict_text.bank_cause_cause_charges")),
+        HOOK_UP: Sentence(phrase("compare.verdict_text.off_grid_almost_nothing"), {"nights": nights}),
+    }.get(v.kind, Sentence(phrase("compare.verdict_text.yes_old_bank_worn")))
 
 
 def _gone(v: Verdict, rule: int) -> Sentence:
@@ -471,7 +478,7 @@ def _gone(v: Verdict, rule: int) -> Sentence:
 
 def _rule_4(v: Verdict) -> Sentence:
     if v.kind != BUY or v.decided is None:
-        return Sentence(phrase("compare.verdict_text.asked"))
+        return Sentence(phrase("compare.verdict_text.applicable"))
     winner, why = v.decided
     name, clear = title(winner), v.assumptions.figure("verdict_clear")
     if why == "only":
@@ -481,24 +488,24 @@ def _rule_4(v: Verdict) -> Sentence:
         share = v.shares[winner.id]
         if share.number > clear.number:
             return Sentence(
-                phrase("compare.verdict_text.cheapest_futures", name=name), {"share": share, "clear": clear}
+                phrase("compare.verdict_text.cheapest_scenarios", name=name), {"share": share, "clear": clear}
             )
         if v.clear:
             return Sentence(
-                phrase("compare.verdict_text.cheapest_futures_costs_least", kind=kind, name=name),
+                phrase("compare.verdict_text.cheapest_scenarios_banks_costs", kind=kind, name=name),
                 {"clear": clear},
             )
-        says = phrase("compare.verdict_text.cheapest_futures_other_near", name=name)
-        says += phrase("compare.verdict_text.where_dear_futures_weighed")
-        says += phrase("compare.verdict_text.beaten_another_everything")
+        says = phrase("compare.verdict_text.cheapest_scenarios_other_close", name=name)
+        says += phrase("compare.verdict_text.when_expensive_scenarios_included")
+        says += phrase("compare.verdict_text.worse_another_everything")
         return Sentence(says, {"share": share, "within": within})
     decides = {
-        "": phrase("compare.verdict_text.asks_less_day_2"),
-        "risk": phrase("compare.verdict_text.costs_less_where_dear_2"),
+        "": phrase("compare.verdict_text.up_front_cost_lower_3"),
+        "risk": phrase("compare.verdict_text.costs_less_when_expensive_2"),
     }.get(why) or phrase("compare.verdict_text.care_about", name=CARES[why].name)
     near = _listed([title(c) for c in v.near])
     return Sentence(
-        phrase("compare.verdict_text.clear_winner_money_none", near=near, name=name, decides=decides),
+        phrase("compare.verdict_text.clear_winner_cost_bank", near=near, name=name, decides=decides),
         {"clear": clear},
     )
 
@@ -509,8 +516,10 @@ def _listed(names: list[str]) -> str:
 
 def _rule_5(v: Verdict) -> Sentence:
     if v.winner is None:
-        return Sentence(phrase("compare.verdict_text.nothing_bought"))
-    return Sentence(phrase("compare.verdict_text.day_see_packages_left"), {"outlay": v.winner.cost["outlay"]})
+        return Sentence(phrase("compare.verdict_text.buy_nothing"))
+    return Sentence(
+        phrase("compare.verdict_text.up_front_cost_packages"), {"outlay": v.winner.cost["outlay"]}
+    )
 
 
 def figures(v: Verdict) -> list[Figure]:

@@ -25,13 +25,13 @@ def charge_window(plan: Plan, day: Day) -> tuple[Figure, Figure] | None:
     kind, at = day.type, f"day.{day.type.id}"
     path = plan.type_path(kind)
     start, end = DAYLIGHT
-    source = phrase("day.charge_window.customary_daylight_site_chosen")
+    source = phrase("day.charge_window.typical_daylight_because_place")
     if kind.kind == TRAVELLING and plan.drive_hours > 0:
         half = min(12.0, plan.drive_hours / 2)
         start, end, source = (
             NOON_H - half,
             NOON_H + half,
-            phrase("day.charge_window.hours_driven_about_afternoon"),
+            phrase("day.charge_window.driving_hours_around_afternoon"),
         )
     elif day.sun is not None:
         if not day.sun.daylight:

@@ -133,7 +133,7 @@ class Day:
         """Its current at class volts [A]."""
         return computed(
             f"day.{self.type.id}.peak_a",
-            phrase("terms.names.current_hardest_moment"),
+            phrase("terms.names.highest_peak_current"),
             self.peak.watts / self.plan.system_v,
             "A",
             "{P_peak} / {V}",
@@ -325,7 +325,7 @@ def _peak_power(at: str, peak: Peak) -> Figure:
         phrase("day.energy_audit.peak_start_w_source"),
     )
     return computed(
-        f"{at}.peak_w", phrase("terms.names.hardest_moment"), peak.watts, "W", "{P_run} + {P_start}",
+        f"{at}.peak_w", phrase("terms.names.highest_peak_power"), peak.watts, "W", "{P_run} + {P_start}",
         {"P_run": running, "P_start": jump}, phrase("day.energy_audit.peak_w_source"),
     )  # fmt: skip
 

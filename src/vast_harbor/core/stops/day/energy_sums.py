@@ -138,7 +138,7 @@ def habit_energies(
             f"{at}.{name}_wh", phrase("day.energy_sums.day_people", name=name),
             listed.number + (factor.number - 1) * by_hand.number, "Wh", "{E_bank} + ({f} − 1) · {E_hand}",
             {"E_bank": listed, "f": factor, "E_hand": by_hand},
-            phrase("day.energy_sums.habits_change_switched_hand"),
+            phrase("day.energy_sums.habits_change_switch_hand"),
         )  # fmt: skip
     return out
 

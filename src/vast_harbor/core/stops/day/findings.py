@@ -89,7 +89,7 @@ def _inverter(plan: Plan, day: Day) -> Iterator[Finding]:
                     ),
                     "rated": typed(
                         "day.inverter.rated_w",
-                        phrase("terms.names.inverter_rating"),
+                        phrase("terms.names.inverter_rated_power"),
                         rated,
                         "W",
                         "/day/inverter/rated_w",
@@ -136,23 +136,23 @@ def _part_of_label(label: Figure, figures: LoadFigures, day: Day, key: str) -> F
     share = figures.share(day.listed_wh)
     return computed(
         f"day.{figures.type.id}.load.{figures.load.id}.{key}_ah",
-        phrase("day.findings.label", name=figures.load.name),
+        phrase("day.findings.rated_capacity", name=figures.load.name),
         label.number * share.number,
         "Ah",
         "{Ah} · {share}",
         {"Ah": label, "share": share},
-        phrase("day.findings.share_day_label_must"),
+        phrase("day.findings.share_day_applied_rated"),
     )
 
 
 def _instead(figures: LoadFigures) -> str:
     load = figures.load
     if COOLS.search(load.name):
-        return phrase("day.findings.better_insulation_air_behind")
+        return phrase("day.findings.better_insulation_air_flow")
     if load.supply == AC and HEATS.search(load.name):
-        return phrase("day.findings.heat_gas_diesel_takes")
+        return phrase("day.findings.heat_gas_diesel_instead")
     if load.use == STANDBY:
-        return phrase("day.findings.switch_off_while_nobody")
+        return phrase("day.findings.switch_off_when_nobody")
     return phrase("day.findings.measure_before_buy_battery")
 
 
@@ -171,7 +171,9 @@ def _peak_alone(day: Day) -> Iterator[Finding]:
     worst = max(share, key=lambda k: share[k])
     if peak.watts - share[worst] < ALONE * peak.watts:
         soft = (
-            phrase("day.findings.soft_start_draws_less") if peak.start else phrase("day.findings.draws_less")
+            phrase("day.findings.fit_soft_start_choose")
+            if peak.start
+            else phrase("day.findings.choose_draws_less")
         )
         yield _note(
             "peak_alone",
@@ -239,7 +241,7 @@ def _crossed(figures: LoadFigures) -> Iterator[Finding]:
     load = figures.load
     at, name = f"day.load.{load.id}", escaped(load.name)
     unit = load.draw.unit
-    draw = typed(f"{at}.draw", phrase("day.findings.draw"), load.draw.value, unit, "")
+    draw = typed(f"{at}.draw", phrase("day.findings.power_drawn"), load.draw.value, unit, "")
     wrong = [
         (load.low is not None and load.low > load.draw.value, load.low, unit, phrase("day.findings.least")),
         (load.high is not None and load.high < load.draw.value, load.high, unit, phrase("day.findings.less")),
@@ -247,12 +249,12 @@ def _crossed(figures: LoadFigures) -> Iterator[Finding]:
             load.start_w is not None and load.start_w < load.watts,
             load.start_w,
             "W",
-            phrase("day.findings.while_starts_less_runs"),
+            phrase("day.findings.while_starting_less_while"),
         ),
     ]
     for i, (is_wrong, value, its_unit, says) in enumerate(wrong):
         if is_wrong:
-            limit = typed(f"{at}.limit{i}", phrase("day.findings.stated"), value, its_unit, "")
+            limit = typed(f"{at}.limit{i}", phrase("day.findings.entered"), value, its_unit, "")
             yield _note(
                 "limits_crossed",
                 Sentence(

@@ -128,7 +128,7 @@ def load_energy(plan: Plan, day_type: DayType, load: Load, index: int, air: Figu
             f"{at}.hours", phrase("day.load_energy.hours_2"), load.hours_on, "h", f"{times}/hours"
         )
         formula = f"{power} · {{h}}"
-    source = phrase("day.load_energy.measured_place_estimate") if measured else AUDIT
+    source = phrase("day.load_energy.measured_replaces_estimate") if measured else AUDIT
     return computed(f"{at}.wh", load.name, wh, "Wh", formula, inputs, source)
 
 
@@ -166,7 +166,7 @@ def _estimated(load: Load, at: str, path: str, air: Figure) -> dict[str, Figure]
     if load.draw.unit == "A":
         amps = typed(f"{at}.amps", phrase("terms.names.current"), load.draw.value, "A", f"{path}/draw")
         volts = typed(
-            f"{at}.volts", phrase("day.load_energy.volts"), load.volts, "V", f"{path}/volts",
+            f"{at}.volts", phrase("day.load_energy.voltage"), load.volts, "V", f"{path}/volts",
             phrase("day.load_energy.volts_note"),
         )  # fmt: skip
         inputs["P"] = computed(

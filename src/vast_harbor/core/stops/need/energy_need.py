@@ -232,12 +232,12 @@ def class_volts(plan: Plan, battery_class: BatteryClass) -> Figure:
     per_class = "" if battery_class.is_lead_acid else " / 12 · 4 · 3.2"
     return computed(
         f"need.{battery_class.key}.V",
-        phrase("need.energy_need.nominal_volts", short=battery_class.short),
+        phrase("need.energy_need.nominal_voltage", short=battery_class.short),
         battery_class.nominal_v(plan.system_v),
         "V",
         "{V_class}" + per_class,
         {"V_class": system},
-        phrase("need.energy_need.n2_0_v_cell"),
+        phrase("need.energy_need.n2_0_v_per"),
     )
 
 
@@ -269,7 +269,7 @@ def _class_need(
     current = derating.mean_current(at, area, squared, volts)
     before = computed(
         f"{at}.A",
-        phrase("need.energy_need.amp_hours_before_rate"),
+        phrase("need.energy_need.amp_hours_before_discharge"),
         numbers.before_ah,
         "Ah",
         "{E_need} / ({V} · {DoD} · {k_T} · {k_age})",
@@ -317,10 +317,10 @@ def _peak_current(
     if ah.number <= 0:
         return Figure(
             f"{at}.I_peak",
-            phrase("terms.names.current_hardest_moment"),
+            phrase("terms.names.highest_peak_current"),
             0.0,
             "A",
-            source=phrase("need.energy_need.nothing_drawn"),
+            source=phrase("need.energy_need.load"),
         )
     floor = 1 - dod.number
     terminal = Terminal(
@@ -329,12 +329,12 @@ def _peak_current(
     )  # fmt: skip
     rested = computed(
         f"{at}.OCV",
-        phrase("need.energy_need.rested_volts_planned_floor"),
+        phrase("need.energy_need.resting_voltage_planned_minimum"),
         float(terminal.source_volts(floor, floor)),
         "V",
         "",
         {"DoD": dod},
-        phrase("need.energy_need.table_rested_volts_class"),
+        phrase("need.energy_need.resting_voltage_class_state"),
     )
     grows = resistance_formula(battery_class.is_lead_acid, "(1 − {DoD})", "{T}")
     inner = Figure(
@@ -344,24 +344,24 @@ def _peak_current(
     system = typed("rig.system_v", phrase("terms.names.system_voltage"), plan.system_v, "V", "/rig/system_v")
     resistance = computed(
         f"{at}.R",
-        phrase("need.energy_need.resistance_such_bank"),
+        phrase("need.energy_need.resistance_bank"),
         float(terminal.resistance(floor, floor)),
         "Ω",
         f"{{R_ref}} · {{V}} / 12 · 100 / {{Ah}} · {grows} / {{k_age}}",
         {"R_ref": inner, "V": system, "Ah": ah, "DoD": dod, "T": day.battery_c, "k_age": ageing},
-        phrase("need.energy_need.grows_depth_cold_age"),
-        phrase("need.energy_need.cables_come_top"),
+        phrase("need.energy_need.rises_depth_discharge_cold"),
+        phrase("need.energy_need.cables_add"),
     )
     value = terminal.current(floor, floor, day.peak_w.number)
     return computed(
         f"{at}.I_peak",
-        phrase("need.energy_need.current_hardest_moment", short=battery_class.short),
+        phrase("need.energy_need.highest_peak_current", short=battery_class.short),
         value,
         "A",
         "" if value is None else "({OCV} − ({OCV}^2 − 4 · {R} · {P})^0.5) / (2 · {R})",
         {"OCV": rested, "R": resistance, "P": day.peak_w},
         phrase("need.energy_need.i_peak_ocv_ocv"),
-        phrase("need.energy_need.figure_such_bank_cannot"),
+        phrase("need.energy_need.bank_size_cannot_supply"),
     )
 
 
@@ -399,7 +399,7 @@ def _steps(
     steps = [
         computed(
             f"{at}.step.day",
-            phrase("need.energy_need.day"),
+            phrase("need.energy_need.energy_day"),
             day.number,
             "Wh",
             "{E_bank}",
@@ -417,7 +417,7 @@ def _steps(
                 "Wh",
                 formula,
                 {"E": before, "x": factor},
-                phrase("need.energy_need.carried_once_reckoned"),
+                phrase("need.energy_need.energy_after_step"),
             )
         )
     return tuple(steps)

@@ -56,7 +56,7 @@ def _nights(plan: Plan, days: Days) -> Iterator[Finding]:
                     "N": need.nights,
                     "row": typed(
                         "rig.nights_in_a_row",
-                        phrase("terms.names.nights_row"),
+                        phrase("terms.names.longest_run_off_grid"),
                         row,
                         "nights",
                         "/rig/nights_in_a_row",
@@ -80,7 +80,7 @@ def _stay(plan: Plan, days: Days) -> Iterator[Finding]:
     field = {"water": "water_nights", "the waste tank": "waste_nights", "gas": "gas_nights"}[first]
     limit = typed(
         f"rig.stay.{field}",
-        phrase("need.findings.nights_until_ends", first=first),
+        phrase("need.findings.nights_until_limit", first=first),
         known[first],
         "nights",
         f"/rig/stay/{field}",

@@ -170,7 +170,7 @@ def _signs(
         ohm = unit_resistance(old.battery_class, class_v, ah)
         new = float(Terminal(old.battery_class, class_v, ohm, celsius=LAB_C).resistance(1.0, 1.0))
         sag = by_sag(lead, new, old.rested_v, old.loaded_v, old.load_a, old.load_a / ah, _per_12(old))
-        out.append((phrase("rig.diagnosis.volts_under_load"), sag))
+        out.append((phrase("rig.diagnosis.voltage_under_load"), sag))
     if old.nights_then and old.nights_now is not None:
         nights = by_nights(old.nights_then, max(0.01, old.nights_now), ratio, charge)
         out.append((phrase("rig.diagnosis.nights_then_now"), nights))
@@ -208,7 +208,7 @@ def _danger(old: OldBank) -> str:
     ]
     if not seen:
         return ""
-    return phrase("rig.diagnosis.stop_charging_air_place", seen=" and ".join(seen))
+    return phrase("rig.diagnosis.bank_stop_charging_ventilate", seen=" and ".join(seen))
 
 
 def _bank(old: OldBank, health: Figure | None, found: HealthTogether | None, danger: str) -> Suspect:
@@ -216,28 +216,28 @@ def _bank(old: OldBank, health: Figure | None, found: HealthTogether | None, dan
         return Suspect(
             BANK,
             AT_FAULT,
-            Sentence(phrase("rig.diagnosis.smell_warmth_bulge_mean")),
-            phrase("rig.diagnosis.replace"),
+            Sentence(phrase("rig.diagnosis.smell_warmth_bulge_means")),
+            phrase("rig.diagnosis.replace_bank"),
         )
     dead = old.battery_class.is_lead_acid and old.rested_v is not None and old.rested_v / _per_12(old) < 11.2
     if dead:
         return Suspect(
             BANK,
             AT_FAULT,
-            Sentence(phrase("rig.diagnosis.rested_volts_low_after")),
-            phrase("rig.diagnosis.measure_battery_itself_after"),
+            Sentence(phrase("rig.diagnosis.resting_voltage_low_after")),
+            phrase("rig.diagnosis.measure_battery_separately_after"),
         )
     if health is None or found is None:
         return Suspect(
-            BANK, UNKNOWN, Sentence(phrase("rig.diagnosis.nothing_known_health_yet")),
-            phrase("rig.diagnosis.enter_nights_then_now"),
+            BANK, UNKNOWN, Sentence(phrase("rig.diagnosis.nothing_known_about_health")),
+            phrase("rig.diagnosis.enter_how_many_nights"),
         )  # fmt: skip
-    span = Sentence(phrase("rig.diagnosis.capacity_about_label"), {"soh": health})
+    span = Sentence(phrase("rig.diagnosis.about_rated_capacity_left"), {"soh": health})
     if found.worn > SURE:
         return Suspect(BANK, AT_FAULT, span, phrase("rig.diagnosis.worn_out"))
     if found.sound > SURE:
-        return Suspect(BANK, UNLIKELY, span, phrase("rig.diagnosis.sound_look_further_before"))
-    return Suspect(BANK, POSSIBLE, span, phrase("rig.diagnosis.capacity_test_tell_takes"))
+        return Suspect(BANK, UNLIKELY, span, phrase("rig.diagnosis.healthy_look_another_cause"))
+    return Suspect(BANK, POSSIBLE, span, phrase("rig.diagnosis.capacity_test_gives_answer"))
 
 
 def _charger(old: OldBank, charge: Span | None) -> Suspect:
@@ -245,34 +245,34 @@ def _charger(old: OldBank, charge: Span | None) -> Suspect:
         just = old.rested_v is not None
         return Suspect(
             CHARGER, UNKNOWN,
-            Sentence(phrase("rig.diagnosis.volts_just_after_charging") if just
-                     else phrase("rig.diagnosis.whether_ever_filled_known")),
-            phrase("rig.diagnosis.read_volts_morning_after"),
+            Sentence(phrase("rig.diagnosis.voltage_just_after_charging") if just
+                     else phrase("rig.diagnosis.known_whether_bank_ever")),
+            phrase("rig.diagnosis.read_voltage_everything_off"),
         )  # fmt: skip
     low, high = (
-        Figure(f"rig.old.soc_{name}", phrase("rig.diagnosis.state_charge_volts", name=name), value, "%",
-               source=phrase("rig.diagnosis.rested_volts_class_doubt"))
+        Figure(f"rig.old.soc_{name}", phrase("rig.diagnosis.state_charge_voltage", name=name), value, "%",
+               source=phrase("rig.diagnosis.resting_voltage_class_uncertainty"))
         for name, value in zip(("lowest", "highest"), charge, strict=True)
     )  # fmt: skip
-    says = Sentence(phrase("rig.diagnosis.after_charger_said_full"), {"low": low, "high": high})
+    says = Sentence(phrase("rig.diagnosis.when_charger_showed_full"), {"low": low, "high": high})
     if high.number < FULL_SOC:
         return Suspect(
             CHARGER, AT_FAULT, says,
-            phrase("rig.diagnosis.filled_check_chargers_volts"),
+            phrase("rig.diagnosis.charger_fill_check_chargers"),
         )  # fmt: skip
     if low.number < FULL_SOC - 0.15:
-        wait = phrase("rig.diagnosis.let_rest_eight_hours") if old.battery_class.is_lead_acid else (
-            phrase("rig.diagnosis.volts_say_little_lfp")
+        wait = phrase("rig.diagnosis.let_bank_rest_eight") if old.battery_class.is_lead_acid else (
+            phrase("rig.diagnosis.voltage_tells_little_about")
         )  # fmt: skip
         return Suspect(CHARGER, POSSIBLE, says, wait)
-    return Suspect(CHARGER, UNLIKELY, says, phrase("rig.diagnosis.filled"))
+    return Suspect(CHARGER, UNLIKELY, says, phrase("rig.diagnosis.charger_fills"))
 
 
 def _drain(plan: Plan, need: Need) -> Suspect:
     standby, day = need.day.standby_wh, need.day.bank_wh
     if plan.standby_w <= 0:
         return Suspect(
-            DRAIN, UNKNOWN, Sentence(phrase("rig.diagnosis.still_draws_everything_off")),
+            DRAIN, UNKNOWN, Sentence(phrase("rig.diagnosis.entered_still_drawn_everything")),
             phrase("rig.diagnosis.switch_everything_off_read"),
         )  # fmt: skip
     share = computed(
@@ -283,20 +283,20 @@ def _drain(plan: Plan, need: Need) -> Suspect:
         "{E_standby} / {E_bank}" if day.number else "0",
         {"E_standby": standby, "E_bank": day},
     )
-    says = Sentence(phrase("rig.diagnosis.everything_off_day_go"), {"E": standby, "share": share})
+    says = Sentence(phrase("rig.diagnosis.even_everything_off_day"), {"E": standby, "share": share})
     if share.number > DRAIN_SHARE:
-        return Suspect(DRAIN, AT_FAULT, says, phrase("rig.diagnosis.pull_fuses_until_monitor"))
+        return Suspect(DRAIN, AT_FAULT, says, phrase("rig.diagnosis.pull_fuses_until_reading"))
     if share.number > DRAIN_SHARE / 2:
-        return Suspect(DRAIN, POSSIBLE, says, phrase("rig.diagnosis.worth_hour_fuses"))
-    return Suspect(DRAIN, UNLIKELY, says, phrase("rig.diagnosis.order"))
+        return Suspect(DRAIN, POSSIBLE, says, phrase("rig.diagnosis.hour_spent_checking_fuses"))
+    return Suspect(DRAIN, UNLIKELY, says, phrase("rig.diagnosis.normal"))
 
 
 def _use(old: OldBank, need: Need, ratio: float) -> Suspect:
     day = need.day.bank_wh
     if old.day_then_wh is None or day.number <= 0:
         return Suspect(
-            USE, UNKNOWN, Sentence(phrase("rig.diagnosis.day_took_when_bank")),
-            phrase("rig.diagnosis.think_come_since_fridge"),
+            USE, UNKNOWN, Sentence(phrase("rig.diagnosis.entered_how_much_used")),
+            phrase("rig.diagnosis.think_added_since_fridge"),
         )  # fmt: skip
     then = typed(
         "rig.old.day_then_wh",
@@ -305,11 +305,11 @@ def _use(old: OldBank, need: Need, ratio: float) -> Suspect:
         "Wh",
         "/old_bank/day_then_wh",
     )
-    says = Sentence(phrase("rig.diagnosis.day_took_then_takes"), {"then": then, "now": day})
+    says = Sentence(phrase("rig.diagnosis.used_day_then_use"), {"then": then, "now": day})
     if ratio > GROWN_MUCH:
-        return Suspect(USE, AT_FAULT, says, phrase("rig.diagnosis.even_new_bank_same"))
+        return Suspect(USE, AT_FAULT, says, phrase("rig.diagnosis.new_bank_same_size"))
     if ratio > GROWN:
-        return Suspect(USE, POSSIBLE, says, phrase("rig.diagnosis.part_missing_nights_use"))
+        return Suspect(USE, POSSIBLE, says, phrase("rig.diagnosis.part_loss_higher_use"))
     return Suspect(USE, UNLIKELY, says, phrase("rig.diagnosis.use_grown"))
 
 
@@ -317,7 +317,7 @@ NAMES = {
     BANK: phrase("rig.diagnosis.bank"),
     CHARGER: phrase("terms.names.charger"),
     DRAIN: phrase("rig.diagnosis.hidden_drain"),
-    USE: phrase("rig.diagnosis.grown_use"),
+    USE: phrase("rig.diagnosis.higher_use"),
 }
 
 
@@ -327,18 +327,18 @@ def _answer(suspects: tuple[Suspect, ...], danger: str, health: Figure | None) -
     at_fault = [NAMES[s.key] for s in suspects if s.verdict == AT_FAULT]
     if not at_fault:
         if suspects[0].verdict == UNLIKELY:
-            return phrase("rig.diagnosis.bank_sound_nothing_else")
+            return phrase("rig.diagnosis.bank_healthy_other_cause")
         if suspects[0].verdict == POSSIBLE:
-            return phrase("rig.diagnosis.bank_worn_sure_yet")
-        return phrase("rig.diagnosis.enough_known_yet")
+            return phrase("rig.diagnosis.bank_worn_out_certain")
+        return phrase("rig.diagnosis.enough_information_yet")
     listed = (
         at_fault[0]
         if len(at_fault) == 1
         else phrase("rig.diagnosis.and", at_fault=", ".join(at_fault[:-1]), at_fault_2=at_fault[-1])
     )
     if suspects[0].verdict == AT_FAULT:
-        also = phrase("rig.diagnosis.mend_rest_too_next") if len(at_fault) > 1 else ""
-        return phrase("rig.diagnosis.fault", listed=listed, also=also)
+        also = phrase("rig.diagnosis.fix_rest_well_next") if len(at_fault) > 1 else ""
+        return phrase("rig.diagnosis.cause", listed=listed, also=also)
     if suspects[0].verdict == UNLIKELY:
-        return phrase("rig.diagnosis.fault_bank_mend_before", listed=listed)
-    return phrase("rig.diagnosis.fault_mend_first_then", listed=listed)
+        return phrase("rig.diagnosis.cause_bank_fix_before", listed=listed)
+    return phrase("rig.diagnosis.cause_fix_first_then", listed=listed)

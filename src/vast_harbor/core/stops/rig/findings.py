@@ -22,8 +22,8 @@ def forgotten(plan: Plan, assumptions: Assumptions) -> tuple[Finding, ...]:
             "assumption_gone",
             "note",
             "rig",
-            Sentence(phrase("rig.findings.assumption_set_known_left", key=escaped(key))),
-            phrase("rig.findings.look_among_assumptions_whether"),
+            Sentence(phrase("rig.findings.changed_assumption_longer_exists", key=escaped(key))),
+            phrase("rig.findings.check_list_assumptions_replaces"),
         )
         for key in plan.overrides
         if key not in assumptions
@@ -51,7 +51,7 @@ def _year(plan: Plan) -> Iterator[Finding]:
             "care",
             "rig",
             Sentence(phrase("rig.findings.off_grid_hook_up"), {"off": off, "hook": hook}),
-            phrase("rig.findings.lower_off_grid_nights"),
+            phrase("rig.findings.reduce_running_costs_depend"),
         )
     row = plan.nights_in_a_row
     if row is not None and row > plan.off_grid_nights:
@@ -60,11 +60,11 @@ def _year(plan: Plan) -> Iterator[Finding]:
             "note",
             "rig",
             Sentence(
-                phrase("rig.findings.row_whole_year"),
+                phrase("rig.findings.run_longer_whole_year"),
                 {
                     "row": typed(
                         "rig.nights_in_a_row",
-                        phrase("terms.names.nights_row"),
+                        phrase("terms.names.longest_run_off_grid"),
                         row,
                         "nights",
                         "/rig/nights_in_a_row",
@@ -72,7 +72,7 @@ def _year(plan: Plan) -> Iterator[Finding]:
                     "off": off,
                 },
             ),
-            phrase("rig.findings.two_slip"),
+            phrase("rig.findings.correct_two"),
         )
 
 
@@ -95,7 +95,7 @@ def _locker(plan: Plan, days: Days) -> Iterator[Finding]:
         need = days.need.classes[key]
         density = need.battery_class.wh_per_l
         label_requirement[key] = computed(
-            f"rig.locker.{key}", phrase("rig.findings.space_such_bank", short=need.battery_class.short),
+            f"rig.locker.{key}", phrase("rig.findings.space_bank", short=need.battery_class.short),
             need.nameplate_wh.number / density, "l", "{E_label} / {w}",
             {"E_label": need.nameplate_wh,
              "w": Figure(f"rig.locker.{key}.w", phrase("rig.findings.w"), density, "Wh/l",
@@ -109,9 +109,9 @@ def _locker(plan: Plan, days: Days) -> Iterator[Finding]:
         yield Finding(
             "locker_space", "care", "rig",
             Sentence(
-                phrase("rig.findings.volume_locker_holds_need"),
+                phrase("rig.findings.locker_volume_bank_needs"),
                 {"room": room, "agm": label_requirement["agm"], "lfp": label_requirement["lfp"]},
             ),
-            phrase("rig.findings.lfp_chance_fit_measure") if fits
+            phrase("rig.findings.lfp_fit_check_real") if fits
             else phrase("rig.findings.neither_fits_find_second"),
         )  # fmt: skip

@@ -37,7 +37,13 @@ def old_bank_kg(plan: Plan) -> Figure | None:
             source=phrase("terms.names.reference_value_battery_class"),
         )
         volts = typed("rig.old.unit_v", phrase("rig.old_bank.unit_v"), old.unit_v, "V", "/old_bank/unit_v")
-        ah = typed("rig.old.unit_ah", phrase("terms.names.label"), old.unit_ah, "Ah", "/old_bank/unit_ah")
+        ah = typed(
+            "rig.old.unit_ah",
+            phrase("terms.names.rated_capacity_battery"),
+            old.unit_ah,
+            "Ah",
+            "/old_bank/unit_ah",
+        )
         unit = computed(
             "rig.old.unit_kg",
             phrase("rig.old_bank.unit_kg_2"),
@@ -65,13 +71,23 @@ def old_bank_wh(plan: Plan) -> Figure | None:
     at = "rig.old"
     inputs = {
         "n_s": typed(
-            f"{at}.series", phrase("terms.names.series"), old.series, "batteries", "/old_bank/series"
+            f"{at}.series",
+            phrase("terms.names.batteries_series"),
+            old.series,
+            "batteries",
+            "/old_bank/series",
         ),
         "V": typed(f"{at}.unit_v", phrase("rig.old_bank.unit_v"), old.unit_v, "V", "/old_bank/unit_v"),
         "n_p": typed(
             f"{at}.parallel", phrase("rig.old_bank.parallel"), old.parallel, "strings", "/old_bank/parallel"
         ),
-        "Ah": typed(f"{at}.unit_ah", phrase("terms.names.label"), old.unit_ah, "Ah", "/old_bank/unit_ah"),
+        "Ah": typed(
+            f"{at}.unit_ah",
+            phrase("terms.names.rated_capacity_battery"),
+            old.unit_ah,
+            "Ah",
+            "/old_bank/unit_ah",
+        ),
     }
     value = old.series * old.unit_v * old.parallel * old.unit_ah
     return computed(
@@ -113,7 +129,7 @@ def old_bank_carries(
         old.battery_class.rated_hours,
         "h",
         REFERENCE,
-        source=phrase("terms.names.class"),
+        source=phrase("terms.names.typical_class"),
     )
     label_ah = typed("rig.old.ah", phrase("rig.old_bank.ah"), ah, "Ah", "/old_bank/unit_ah")
     draws = of_class.mean_current.number > 0
@@ -142,7 +158,7 @@ def old_bank_carries(
         "rig.old.nights", phrase("rig.old_bank.nights"),
         usable.number / day.number if day.number else None, "nights",
         "{E_usable} / {E_bank}" if day.number else "", {"E_usable": usable, "E_bank": day},
-        phrase("terms.names.usable_energy_day"),
+        phrase("terms.names.usable_energy_energy_used"),
     )  # fmt: skip
     return {"soh": soh, "usable_wh": usable, "nights": nights}
 
@@ -185,7 +201,7 @@ def _soh(old: OldBank, assumptions: Assumptions) -> Figure:
                 hours,
                 "h",
                 REFERENCE,
-                source=phrase("terms.names.class"),
+                source=phrase("terms.names.typical_class"),
             ),
             "I": amps,
             "k": exponent,
@@ -199,7 +215,7 @@ def _soh(old: OldBank, assumptions: Assumptions) -> Figure:
         "1",
         REFERENCE,
         inputs={"T": warmth},
-        source=phrase("rig.old_bank.table_class_linear_between"),
+        source=phrase("rig.old_bank.table_class_interpolated"),
     )
     low, high = health_range(
         old.test_a, old.test_minutes, ah, hours,
@@ -232,8 +248,8 @@ def old_bank_findings(plan: Plan, figures: dict[str, Figure], need: Need) -> tup
                 "test_current",
                 "note",
                 "rig",
-                Sentence(phrase("rig.old_bank.test_drew_fifth_label"), {"I": amps}),
-                phrase("rig.old_bank.gentler_current_says"),
+                Sentence(phrase("rig.old_bank.test_current_fifth_rated"), {"I": amps}),
+                phrase("rig.old_bank.smaller_current_gives_better"),
             )
         )
     if amps is not None and not COLDEST_C <= soh.inputs["k_T"].inputs["T"].number <= HOTTEST_C:
@@ -242,8 +258,8 @@ def old_bank_findings(plan: Plan, figures: dict[str, Figure], need: Need) -> tup
                 "test_temperature",
                 "note",
                 "rig",
-                Sentence(phrase("rig.old_bank.battery_had_test"), {"T": soh.inputs["k_T"].inputs["T"]}),
-                phrase("rig.old_bank.between_10_30_c"),
+                Sentence(phrase("rig.old_bank.battery_during_test"), {"T": soh.inputs["k_T"].inputs["T"]}),
+                phrase("rig.old_bank.result_reliable_between_10"),
             )
         )
     nights = figures["nights"]
@@ -254,8 +270,8 @@ def old_bank_findings(plan: Plan, figures: dict[str, Figure], need: Need) -> tup
                 "old_bank_serves",
                 "note",
                 "rig",
-                Sentence(phrase("rig.old_bank.old_bank_still_carries"), {"nights": nights}),
-                phrase("rig.old_bank.look_charger_hidden_drains"),
+                Sentence(phrase("rig.old_bank.old_bank_still_lasts"), {"nights": nights}),
+                phrase("rig.old_bank.check_charger_look_hidden"),
             )
         )
     return tuple(found)

@@ -130,8 +130,8 @@ def predecessor_finding(factor: Figure | None, battery_class: BatteryClass) -> t
         short=battery_class.short,
     )
     remedy = (
-        phrase("rig.predecessor.find_out_why_heat")
+        phrase("rig.predecessor.find_cause_heat_charger")
         if fast
-        else phrase("rig.predecessor.good_hands_treat_next")
+        else phrase("rig.predecessor.treat_batteries_well_treat")
     )
     return (Finding("predecessor", "note", "rig", Sentence(says, {"factor": factor}), remedy),)

@@ -58,7 +58,7 @@ def _main_power(plan: Plan, days: Days) -> Figure:
         return peak
     rated = typed(
         "day.inverter.rated_w",
-        phrase("terms.names.inverter_rating"),
+        phrase("terms.names.inverter_rated_power"),
         inverter.rated_w,
         "W",
         "/day/inverter/rated_w",
@@ -142,7 +142,7 @@ def _choice(
         )
         labels[key] = computed(
             f"{at}.{key}_ah",
-            phrase("rig.system_voltage.label_v", volts=f"{volts:g}", short=battery_class.short),
+            phrase("rig.system_voltage.rated_capacity_v", volts=f"{volts:g}", short=battery_class.short),
             need_wh.number / product / nominal,
             "Ah",
             "{E} / ({DoD} · {k_T} · {k_rate} · {k_age}) / ({V}"
@@ -155,7 +155,7 @@ def _choice(
                 "k_age": of_class.ageing,
                 "V": v,
             },
-            phrase("rig.system_voltage.amp_hours_shrink_volts"),
+            phrase("rig.system_voltage.higher_voltage_needs_fewer"),
         )
     return VoltageChoice(volts, peak_a, cable, loss, need_wh, labels, _replaced(plan, days, volts))
 
@@ -165,8 +165,8 @@ def _replaced(plan: Plan, days: Days, volts: float) -> tuple[str, ...]:
         return ()
     out = [
         phrase("rig.system_voltage.mains_charger"),
-        phrase("rig.system_voltage.solar_controller_take_both"),
-        phrase("rig.system_voltage.monitor_shunt_fuses_volts"),
+        phrase("rig.system_voltage.solar_controller_unless_accepts"),
+        phrase("rig.system_voltage.battery_monitor_fuses_rated"),
     ]
     if any(f.load.supply == AC and f.runs for f in days.day.loads):
         out.insert(0, phrase("rig.system_voltage.inverter"))
@@ -178,7 +178,7 @@ def _replaced(plan: Plan, days: Days, volts: float) -> tuple[str, ...]:
         ]
         out.append(phrase("rig.system_voltage.converter_v_dc_appliances", system_v=f"{plan.system_v:g}"))
         if strong:
-            out.append(phrase("rig.system_voltage.motors_converter_feeds", strong=", ".join(strong[:3])))
+            out.append(phrase("rig.system_voltage.motors_too_large_converter", strong=", ".join(strong[:3])))
     else:
         out.append(phrase("rig.system_voltage.every_dc_appliance_made", system_v=f"{plan.system_v:g}"))
     return tuple(out)

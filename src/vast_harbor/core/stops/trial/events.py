@@ -95,14 +95,16 @@ class _EventFinder:
 
     def figure(self, step: int, key: str, name: str, value: float, unit: str) -> Figure:
         return Figure(
-            f"{self.at}.{step}.{key}", name, value, unit, REFERENCE, source=phrase("trial.events.run_trial")
+            f"{self.at}.{step}.{key}", name, value, unit, REFERENCE, source=phrase("trial.events.trial")
         )
 
     def _soc(self, step: int) -> Figure:
         return self.figure(step, "soc", phrase("terms.names.charge"), float(self.traces.soc[0, step]), "%")
 
     def _time(self, step: int, until: int) -> Figure:
-        return self.figure(step, "time", phrase("trial.events.for"), (until - step) * self.dt, "duration")
+        return self.figure(
+            step, "time", phrase("trial.events.duration"), (until - step) * self.dt, "duration"
+        )
 
     def _watts(self, step: int) -> Figure:
         return self.figure(
@@ -128,37 +130,37 @@ class _EventFinder:
                 figures |= {
                     "watts": self.figure(at, "watts", phrase("trial.events.load"), float(watts), "W"),
                     "amps": self.figure(at, "amps", phrase("terms.names.current"), float(watts) / volts, "A"),
-                    "limit": self.figure(at, "limit", phrase("trial.events.bms_passes"), limit, "A"),
+                    "limit": self.figure(at, "limit", phrase("trial.events.bms_limit"), limit, "A"),
                 }
-                says = phrase("trial.events.bms_opens_under_where")
+                says = phrase("trial.events.bms_shuts_down_needs")
                 yield Event(start, end, "bms_overload", "stop", Sentence(says + reset, figures))
             elif (inside & EMPTY).any() or self.traces.soc[0, start] < 0.12:
-                says = phrase("trial.events.empty_bms_opens_everything")
+                says = phrase("trial.events.empty_bms_shuts_down")
                 yield Event(start, end, "bms_empty", "stop", Sentence(says + reset, figures))
             elif conditions.battery_c[0, start] < simulated.discharge_c[0]:
                 figures["T"] = self.figure(
                     start, "T", phrase("trial.events.battery"), float(conditions.battery_c[0, start]), "°C"
                 )
-                says = phrase("trial.events.too_cold_used_bms")
+                says = phrase("trial.events.too_cold_use_bms")
                 yield Event(start, end, "bms_cold", "stop", Sentence(says, figures))
             else:
                 figures["watts"] = self._watts(start)
                 figures["V"] = self.figure(
                     start, "V", phrase("terms.names.volts"), float(self.traces.peak_v[0, start]), "V"
                 )
-                says = phrase("trial.events.volts_fall_under_left")
+                says = phrase("trial.events.voltage_drops_left_bms")
                 yield Event(start, end, "bms_volts", "stop", Sentence(says + reset, figures))
         for start, end in spans((self.state & ASLEEP) > 0, STEPS_A_DAY):
             figures = {"time": self._time(start, end)}
-            says = phrase("trial.events.sleeps_charger_sees_volts")
+            says = phrase("trial.events.sleeps_charger_detect_start")
             yield Event(start, end, "asleep", "stop", Sentence(says, figures))
 
     def _reset(self, start: int, end: int) -> str:
         if end >= len(self.state):
-            return phrase("trial.events.close_again_stretch")
+            return phrase("trial.events.reconnect_during_trial")
         if self.simulated.resets == BY_ITSELF:
-            return phrase("trial.events.closes_again_itself")
-        return phrase("trial.events.takes_charger_close_again")
+            return phrase("trial.events.reconnects_itself")
+        return phrase("trial.events.charger_must_wake_again")
 
     def _inverter(self) -> Iterator[Event]:
         opened = (self.state & (BMS_OPEN | EMPTY)) > 0
@@ -175,18 +177,18 @@ class _EventFinder:
                     "V",
                 ),
             }
-            tail = phrase("trial.events.off")
+            tail = phrase("trial.events.stays_off")
             if end < len(self.state) and end - start <= 2:
-                tail = phrase("trial.events.starts_again_once_load")
+                tail = phrase("trial.events.starts_again_when_load")
             yield Event(
                 start, end, "inverter", "stop",
-                Sentence(phrase("trial.events.volts_fall_below_under", tail=tail), figures),
+                Sentence(phrase("trial.events.voltage_drops_below_left", tail=tail), figures),
             )  # fmt: skip
 
     def _loads(self) -> Iterator[Event]:
         for start, end in spans((self.state & LOADS_OFF) > 0, TOGETHER):
             figures = {"soc": self._soc(start), "time": self._time(start, end)}
-            says = phrase("trial.events.disconnect_drops_loads_left")
+            says = phrase("trial.events.disconnect_switches_loads_off")
             yield Event(start, end, "disconnect", "stop", Sentence(says, figures))
         if self.simulated.lfp:
             return
@@ -194,7 +196,7 @@ class _EventFinder:
             ((self.state & EMPTY) > 0) & ((self.state & LOADS_OFF) == 0), STEPS_A_DAY // 2
         ):
             figures = {"soc": self._soc(start), "time": self._time(start, end)}
-            says = phrase("trial.events.flat_drawn_though_label")
+            says = phrase("trial.events.empty_nothing_drawn_although")
             yield Event(start, end, "flat", "stop", Sentence(says, figures))
 
     def _charge(self) -> Iterator[Event]:
@@ -208,14 +210,14 @@ class _EventFinder:
             worst = float(warmth.max() if hot else warmth.min())
             figures = {
                 "T": self.figure(start, "T", phrase("trial.events.battery"), worst, "°C"),
-                "Wh": self.figure(start, "Wh", phrase("trial.events.taken"), wh, "Wh"),
+                "Wh": self.figure(start, "Wh", phrase("trial.events.accepted"), wh, "Wh"),
             }
             says = (
                 phrase("trial.events.too_warm_charge_up")
                 if hot
                 else (phrase("trial.events.too_cold_charge_down"))
             )
-            says += phrase("trial.events.sun_wind_engine_offered") if wh > 1 else "."
+            says += phrase("trial.events.sun_wind_engine_lost") if wh > 1 else "."
             yield Event(start, end, "too_warm" if hot else "too_cold", "care", Sentence(says, figures))
         for start, end in spans((self.state & RESTING) > 0):
             low = float(self.traces.soc[0, start : end + 1].min())
@@ -223,9 +225,9 @@ class _EventFinder:
                 continue
             figures = {
                 "time": self._time(start, end),
-                "low": self.figure(start, "low", phrase("trial.events.down"), low, "%"),
+                "low": self.figure(start, "low", phrase("trial.events.lowest"), low, "%"),
             }
-            says = phrase("trial.events.charger_rests_while_plugged")
+            says = phrase("trial.events.charger_rests_hook_up")
             yield Event(start, end, "rests", "care", Sentence(says, figures))
 
     def _low(self) -> Iterator[Event]:
@@ -236,11 +238,11 @@ class _EventFinder:
             figures = {
                 "V": self.figure(start, "V", phrase("terms.names.volts"), lowest, "V"),
                 "least": self.figure(
-                    start, "least", phrase("trial.events.wanted"), float(least[start:end].max()), "V"
+                    start, "least", phrase("trial.events.needed"), float(least[start:end].max()), "V"
                 ),
                 "time": self._time(start, end),
             }
-            says = phrase("trial.events.where_load_wants")
+            says = phrase("trial.events.voltage_load_needs")
             yield Event(start, end, "low_volts", "care", Sentence(says, figures))
 
     def _frozen(self) -> Iterator[Event]:
@@ -252,14 +254,14 @@ class _EventFinder:
             at = start + int(np.argmin((celsius - freezes)[start:end]))
             figures = {
                 "T": self.figure(at, "T", phrase("trial.events.battery"), float(celsius[at]), "°C"),
-                "F": self.figure(at, "F", phrase("trial.events.freezes"), float(freezes[at]), "°C"),
+                "F": self.figure(at, "F", phrase("trial.events.freezing_point"), float(freezes[at]), "°C"),
                 "soc": self._soc(at),
             }
             if celsius[at] < freezes[at]:
-                says = phrase("trial.events.freezes_left_where_freezes")
+                says = phrase("trial.events.freezes_left_where_freezing")
                 yield Event(start, end, "frozen", "stop", Sentence(says, figures))
             else:
-                says = phrase("trial.events.near_freezing_left_where")
+                says = phrase("trial.events.almost_freezing_left_where")
                 yield Event(start, end, "near_freezing", "care", Sentence(says, figures))
 
     def _heater(self) -> Iterator[Event]:
@@ -272,10 +274,10 @@ class _EventFinder:
         figures = {
             "Wh": self.figure(start, "heater", phrase("trial.events.heater"), wh, "Wh"),
             "time": self.figure(
-                start, "heats", phrase("trial.events.heats"), runs.size * self.dt, "duration"
+                start, "heats", phrase("trial.events.heating_time"), runs.size * self.dt, "duration"
             ),
         }
-        says = phrase("trial.events.heater_warms_charge_over")
+        says = phrase("trial.events.heater_warms_charging_over")
         yield Event(start, start + 1, "heats", "note", Sentence(says, figures))
 
     def _short(self) -> Iterator[Event]:
@@ -298,5 +300,5 @@ class _EventFinder:
                 start, "best", phrase("trial.events.highest"), float(np.mean(best[short])), "%"
             ),
         }
-        says = phrase("trial.events.off_grid_full_evening")
+        says = phrase("trial.events.ended_off_grid_short")
         yield Event(start, start + 1, "not_full", "note", Sentence(says, figures))

@@ -24,19 +24,19 @@ def trial_findings(result: SimulatedRuns, need: Need) -> tuple[Finding, ...]:
     for one in result.trial.candidates:
         if one.dark:
             says = Sentence(
-                phrase("trial.findings.goes_dark_served", title=escaped(one.title)),
+                phrase("trial.findings.power_cut_supplied", title=escaped(one.title)),
                 {"when": one["first_dark"], "missing": one["unserved"]},
             )
-            remedy = phrase("trial.findings.look_moment_events_say")
+            remedy = phrase("trial.findings.look_moment_events_show")
             out.append(Finding("goes_dark", "care", "trial", says, remedy, one.simulated.id))
     titles = {r.simulated.id: r.title for r in result.trial.results}
     for key, year in result.years.items():
         if year["served_share"].number < SERVES:
             says = Sentence(
-                phrase("trial.findings.serves_off_grid_nights", get=escaped(titles.get(key, key))),
+                phrase("trial.findings.supplies_off_grid_nights", get=escaped(titles.get(key, key))),
                 {"share": year["served_share"]},
             )
-            remedy = phrase("trial.findings.charge_larger_bank_fewer")
+            remedy = phrase("trial.findings.add_charging_choose_larger")
             out.append(Finding("nights_unserved", "care", "trial", says, remedy, key))
     return (*out, *_need(result, need))
 
@@ -52,12 +52,12 @@ def _need(result: SimulatedRuns, need: Need) -> list[Finding]:
         return []
     key, figure = next(iter(larger.items()))
     says = Sentence(
-        phrase("trial.findings.years_weather_label_must", short=need.classes[key].battery_class.short),
+        phrase("trial.findings.year_weather_needs_rated", short=need.classes[key].battery_class.short),
         {"year": figure, "nights": need.classes[key].nameplate_wh},
     )
     return [
         Finding(
             "year_needs_more", "note", "need", says,
-            phrase("trial.findings.sources_bring_back_such"),
+            phrase("trial.findings.sources_replace_such_nights"),
         )
     ]  # fmt: skip

@@ -10,7 +10,7 @@ Marks = NDArray[np.bool_]
 # Days after the last off-grid one within which lead-acid wants to be full again.
 WITHIN = 2
 # Said with the count.
-BY_THE_NEXT = phrase("trial.short_of_full.last_night_row_made")
+BY_THE_NEXT = phrase("trial.short_of_full.last_night_run_count")
 
 
 def short_of_full(full: Marks, off_grid: Marks) -> Marks:

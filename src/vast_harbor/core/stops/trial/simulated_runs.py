@@ -157,7 +157,7 @@ class SimulatedRuns:
             )  # fmt: skip
             out[key] = computed(
                 at,
-                phrase("trial.simulated_runs.label_years_weather"),
+                phrase("trial.simulated_runs.rated_energy_year_weather"),
                 fall / (c.dod.number * c.temperature.number * c.ageing.number),
                 "Wh",
                 "{fall} / ({DoD} · {k_T} · {k_age})",

@@ -31,12 +31,12 @@ STRETCHES = {
     s.key: s
     for s in (
         Stretch(
-            PLAN, phrase("trial.stretches.planned"), phrase("trial.stretches.rigs_nights_drives_hook"), 14
+            PLAN, phrase("trial.stretches.planned"), phrase("trial.stretches.nights_drives_hook_ups"), 14
         ),
         Stretch(
             WORST,
             phrase("trial.stretches.worst_week_year"),
-            phrase("trial.stretches.week_months_use_four"),
+            phrase("trial.stretches.week_hardest_banks_out"),
             7,
             False,
         ),
@@ -46,19 +46,19 @@ STRETCHES = {
         Stretch(
             WET,
             phrase("trial.stretches.wet_week_hidden_drain"),
-            phrase("trial.stretches.overcast_week_something_draws"),
+            phrase("trial.stretches.overcast_week_drain_nobody"),
             7,
         ),
         Stretch(
             LOST,
-            phrase("trial.stretches.hook_up_lost_night"),
+            phrase("trial.stretches.hook_up_fails_night"),
             phrase("trial.stretches.hook_up_until_breaker"),
             3,
         ),
         Stretch(
             FROST,
             phrase("trial.stretches.laid_up_frost"),
-            phrase("trial.stretches.nobody_coldest_month_nothing"),
+            phrase("trial.stretches.nobody_coldest_month_stays"),
             30,
         ),
         Stretch(

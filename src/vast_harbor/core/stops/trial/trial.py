@@ -31,7 +31,7 @@ from vast_harbor.phrases import phrase
 
 # Less than this is not a dark rig but a rounding [Wh].
 DARK_WH = 0.5
-SOURCE = phrase("trial.trial.run_steps_quarter_hour")
+SOURCE = phrase("trial.trial.simulated_steps_quarter_hour")
 
 
 @dataclass(frozen=True)
@@ -149,7 +149,7 @@ def _figures(trial: Trial, simulated: SimulatedBank, traces: Traces) -> dict[str
     return {
         "first_dark": of(
             "first_dark",
-            phrase("trial.trial.first_dark"),
+            phrase("trial.trial.first_power_cut"),
             float(dark[0]) * dt if dark.size else None,
             "moment",
         ),
@@ -172,7 +172,7 @@ def _figures(trial: Trial, simulated: SimulatedBank, traces: Traces) -> dict[str
         ),
         "lowest": of("lowest", phrase("trial.trial.lowest"), float(traces.soc.min()), "%"),
         "days_short": of(
-            "days_short", phrase("terms.names.off_grid_days_returned_full"), short, "days", BY_THE_NEXT
+            "days_short", phrase("terms.names.off_grid_days_ending"), short, "days", BY_THE_NEXT
         ),
         "through": of("through", phrase("trial.trial.through"), through, "Wh"),
         "resets": of("resets", phrase("trial.trial.resets"), resets, "times"),

@@ -298,7 +298,7 @@ def scaled(plan: YearPlan, simulated: SimulatedBank, sample: Sample) -> YearOf:
         The year with its figures.
     """
     nights, scale = plan.timeline.plan.off_grid_nights, plan.scale
-    note = phrase("trial.year.nights_run_off_grid", nights=plan.nights, nights_2=f"{nights:g}")
+    note = phrase("trial.year.nights_simulated_off_grid", nights=plan.nights, nights_2=f"{nights:g}")
     of = figure_factory(f"year.{simulated.id}", SOURCE, note)
     generator = next((s for s in simulated.sources if s.kind == GENERATOR), None)
     hours, kwh = sample.generator_h * scale, scale / 1000
@@ -328,7 +328,7 @@ def scaled(plan: YearPlan, simulated: SimulatedBank, sample: Sample) -> YearOf:
         "litres": of("litres", phrase("trial.year.litres"), litres, "l"),
         "fuel": of("fuel", phrase("trial.year.fuel"), litres * price, "money"),
         "short_share": of(
-            "short_share", phrase("terms.names.off_grid_days_returned_full"), sample.short, "%", BY_THE_NEXT
+            "short_share", phrase("terms.names.off_grid_days_ending"), sample.short, "%", BY_THE_NEXT
         ),
         "through": of("through", phrase("trial.year.through"), sample.through * kwh, "kWh"),
         "cycle_wear": of(
@@ -336,7 +336,7 @@ def scaled(plan: YearPlan, simulated: SimulatedBank, sample: Sample) -> YearOf:
             phrase("trial.year.cycle_wear"),
             sample.wear * scale,
             "1/year",
-            phrase("trial.year.cycle_own_depth_rainflow"),
+            phrase("trial.year.cycle_counts_own_depth"),
         ),
         "flat": of("flat", phrase("trial.year.flat"), sample.emptied * scale, "times"),
         "low": of("low", phrase("trial.year.low"), sample.low * scale, "times"),

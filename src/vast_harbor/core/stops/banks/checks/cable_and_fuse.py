@@ -152,9 +152,9 @@ def _cable(build: Build) -> Iterator[Check]:
 def _thicker(build: Build) -> str:
     sized = build.criteria.sized
     if sized is None:
-        return phrase("checks.cable_and_fuse.two_cables_parallel_shorter")
+        return phrase("checks.cable_and_fuse.use_two_cables_parallel")
     return phrase(
-        "checks.cable_and_fuse.mm_fuse_shorter_way",
+        "checks.cable_and_fuse.use_mm_fuse_shorter",
         mm2=f"{sized.mm2:g}",
         awg=awg(sized.mm2),
         fuse_a=f"{sized.fuse_a:g}",
@@ -185,9 +185,9 @@ def _short_circuit(build: Build) -> Iterator[Check]:
     highest = max(battery_class.absorption_v, build.plan.charge_v or 0.0) * class_v / 12
     kind = fuse_kind(build.reference.cables.kinds, highest, short)
     fit = (
-        phrase("checks.cable_and_fuse.up_v", name=kind.name, volts=f"{kind.volts:g}")
+        phrase("checks.cable_and_fuse.fuse_up_v", name=kind.name, volts=f"{kind.volts:g}")
         if kind
-        else phrase("checks.cable_and_fuse.usual_fuse_ask_maker")
+        else phrase("checks.cable_and_fuse.common_fuse_ask_maker")
     )
     breaks = build.plan.installed.fuse_breaks_a
     if breaks is None:
@@ -200,7 +200,7 @@ def _short_circuit(build: Build) -> Iterator[Check]:
         )  # fmt: skip
         return
     limit = build.entered(
-        "rig", "fuse_breaks_a", phrase("checks.cable_and_fuse.fuse_interrupts"), breaks, "A"
+        "rig", "fuse_breaks_a", phrase("checks.cable_and_fuse.fuse_breaking_capacity"), breaks, "A"
     )
     yield build.compare_to_limit(
         "short_circuit",

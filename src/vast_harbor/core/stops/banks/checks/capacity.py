@@ -130,7 +130,7 @@ def _used(build: Build) -> Iterator[Check]:
             phrase("checks.capacity.used_faults_remedy"),
         )  # fmt: skip
     worn = build.figures.get("start_wear")
-    says = phrase("checks.capacity.used_life_gone_maker")
+    says = phrase("checks.capacity.bought_used_life_gone")
     yield Check(
         "used", phrase("terms.names.bought_used"), NOTE if used.spare else CARE,
         Sentence(says + (phrase("checks.capacity.used") if used.spare else ""), {"wear": worn})

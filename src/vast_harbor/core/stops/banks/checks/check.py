@@ -175,7 +175,7 @@ class Build:
         system = self.entered("rig", "system_v", phrase("terms.names.system_voltage"), plan.system_v, "V")
         running = day.lasting()
         rated, eta = plan.inverter.rated_w, inverter_efficiency(plan)
-        note = phrase("checks.check.cable_fuse_must_bear")
+        note = phrase("checks.check.cable_fuse_must_carry")
         if rated and rated / eta.number > running:
             return computed(
                 f"{self.at}.main_a",

@@ -55,14 +55,14 @@ def _watts(build: Build, key: str, name: str, watts: float, says: str) -> Figure
 def _cannot(code: str, name: str, watts: Figure) -> Check:
     return Check(
         code, name, STOP,
-        Sentence(phrase("checks.current.floor_cold_aged_cannot"), {"P": watts}),
-        phrase("checks.current.larger_bank_strings_thicker"), watts,
+        Sentence(phrase("checks.current.planned_minimum_charge_cold"), {"P": watts}),
+        phrase("checks.current.use_larger_bank_strings"), watts,
     )  # fmt: skip
 
 
 def _shared(build: Build, key: str, name: str, amps: float) -> Figure:
     """n_p · limit · f: what strings side by side may bear."""
-    one = build.of_entry(f"{key}_one", phrase("checks.current.of_one", name=name), amps, "A")
+    one = build.of_entry(f"{key}_one", phrase("checks.current.string_2", name=name), amps, "A")
     n_p = build.figures["parallel"]
     if build.bank.parallel == 1:
         return computed(
@@ -77,7 +77,7 @@ def _shared(build: Build, key: str, name: str, amps: float) -> Figure:
     sharing = build.assumptions.figure("sharing")
     return computed(
         f"{build.at}.{key}", name, build.criteria.shared(amps), "A", "{n_p} · {I} · {f}",
-        {"n_p": n_p, "I": one, "f": sharing}, phrase("checks.current.sharing_never_equal"),
+        {"n_p": n_p, "I": one, "f": sharing}, phrase("checks.current.strings_never_share_equally"),
     )  # fmt: skip
 
 
@@ -86,16 +86,16 @@ def _limits(build: Build) -> Iterator[Check]:
     name = phrase("checks.current.running_current")
     if most is None:
         yield build.unknown(
-            "continuous_current", name, phrase("checks.current.entry_gives_highest_discharge")
+            "continuous_current", name, phrase("checks.current.datasheet_gives_maximum_discharge")
         )
         return
     running = _watts(
-        build, "lasting_w", phrase("checks.current.largest_power"), build.criteria.lasting_w,
-        phrase("checks.current.runs_once_starts_last"),
+        build, "lasting_w", phrase("checks.current.highest_running_power"), build.criteria.lasting_w,
+        phrase("checks.current.loads_run_together_including"),
     )  # fmt: skip
     whose = phrase("checks.current.bms") if bms is not None else "it"
-    amps = _at_power(build, "running_a", phrase("checks.current.running_current_floor"), running)
-    limit = _shared(build, "continuous_a", phrase("checks.current.current_give_ever"), most)
+    amps = _at_power(build, "running_a", phrase("checks.current.running_current_planned_minimum"), running)
+    limit = _shared(build, "continuous_a", phrase("checks.current.continuous_discharge_current"), most)
     if amps is None:
         yield _cannot("continuous_current", name, running)
     else:
@@ -115,12 +115,12 @@ def _limits(build: Build) -> Iterator[Check]:
     start = _watts(
         build,
         "start_w",
-        phrase("terms.names.hardest_moment"),
+        phrase("terms.names.highest_peak_power"),
         build.criteria.start_w,
-        phrase("checks.current.runs_once_largest_start"),
+        phrase("checks.current.loads_run_together_plus"),
     )
     name = phrase("checks.current.starting_current")
-    amps = _at_power(build, "starting_a", phrase("checks.current.starting_current_floor"), start)
+    amps = _at_power(build, "starting_a", phrase("checks.current.starting_current_planned_minimum"), start)
     if amps is None:
         yield _cannot("starting_current", name, start)
         return
@@ -128,9 +128,9 @@ def _limits(build: Build) -> Iterator[Check]:
     limit = _shared(
         build,
         "peak_a",
-        phrase("checks.current.current_moment")
+        phrase("checks.current.peak_discharge_current")
         if stated
-        else phrase("checks.current.current_ever_peak_being"),
+        else phrase("checks.current.continuous_discharge_current_because"),
         bms.peak_a or most,
     )
     seconds = phrase("checks.current.s", peak_s=f"{bms.peak_s:g}") if stated and bms.peak_s else ""
@@ -150,17 +150,17 @@ def _limits(build: Build) -> Iterator[Check]:
 
 
 def _sag(build: Build) -> Iterator[Check]:
-    name = phrase("checks.current.volts_under_hardest_load")
+    name = phrase("checks.current.voltage_under_highest_load")
     if build.criteria.start_w <= 0:
         return
     watts = _watts(
         build,
         "start_w",
-        phrase("terms.names.hardest_moment"),
+        phrase("terms.names.highest_peak_power"),
         build.criteria.start_w,
-        phrase("checks.current.runs_once_largest_start"),
+        phrase("checks.current.loads_run_together_plus"),
     )
-    amps = _at_power(build, "starting_a", phrase("checks.current.starting_current_floor"), watts)
+    amps = _at_power(build, "starting_a", phrase("checks.current.starting_current_planned_minimum"), watts)
     sag = build.criteria.sag
     if amps is None or sag is None:
         yield _cannot("sag", name, watts)
@@ -208,7 +208,9 @@ def _charge(build: Build) -> Iterator[Check]:
         "A",
         ""
         if model.limits.charge_a
-        else phrase("checks.current.stated_c_class", charge_c_rate=f"{model.battery_class.charge_c_rate:g}"),
+        else phrase(
+            "checks.current.stated_c_typical_class", charge_c_rate=f"{model.battery_class.charge_c_rate:g}"
+        ),
     )
     limit = computed(
         f"{build.at}.charge_a", phrase("checks.current.charge_a"), build.criteria.takes_a, "A",
@@ -217,10 +219,10 @@ def _charge(build: Build) -> Iterator[Check]:
     if charge is None:
         yield build.unknown(
             "charge_current", name,
-            phrase("checks.current.take_say_rig_stop"), limit=limit,
+            phrase("checks.current.take_enter_total_current"), limit=limit,
         )  # fmt: skip
         return
-    given = build.entered("rig", "charge_a", phrase("checks.current.chargers_once"), charge, "A")
+    given = build.entered("rig", "charge_a", phrase("checks.current.chargers_together"), charge, "A")
     yield build.compare_to_limit(
         "charge_current", name, given, limit, phrase("checks.current.charge_current_holds"),
         phrase("checks.current.charge_current_broken"), STOP,

@@ -28,7 +28,7 @@ def checks(build: Build) -> Iterator[Check]:
 
 def _mm(build: Build, key: str, name: str, value: float) -> Figure:
     return Figure(
-        f"{build.at}.{key}", name, value, "mm", REFERENCE, source=phrase("checks.locker.search_places_locker")
+        f"{build.at}.{key}", name, value, "mm", REFERENCE, source=phrase("checks.locker.search_layout_locker")
     )
 
 
@@ -37,21 +37,21 @@ def _fit(build: Build) -> Iterator[Check]:
     if packing is None:
         missing = phrase("checks.locker.locker_measured_yet_enter")
         if build.plan.locker.rooms:
-            missing = phrase("checks.locker.entry_gives_outer_measures")
+            missing = phrase("checks.locker.datasheet_gives_outside_dimensions")
         yield build.unknown("fit", phrase("checks.locker.fit"), missing)
         return
     if build.criteria.clashes:
         first = build.criteria.clashes[0]
-        by = _mm(build, "fit_by", phrase("checks.locker.by"), max(1.0, first.by_mm))
+        by = _mm(build, "fit_by", phrase("checks.locker.overlap"), max(1.0, first.by_mm))
         kept = {
             "by": by,
-            "side": _mm(build, "fit_side", phrase("checks.locker.kept_free_sides"), SIDE_MM),
-            "over": _mm(build, "fit_over", phrase("checks.locker.kept_free_over_terminals"), OVER_MM),
+            "side": _mm(build, "fit_side", phrase("checks.locker.clearance_sides"), SIDE_MM),
+            "over": _mm(build, "fit_over", phrase("checks.locker.clearance_above_terminals"), OVER_MM),
         }
         wrong = {
-            "outside": phrase("checks.locker.battery_stands_outside_kept", box=first.box + 1),
-            "over": phrase("checks.locker.battery_too_high_over", box=first.box + 1),
-            "pose": phrase("checks.locker.battery_lies_maker_permits", box=first.box + 1),
+            "outside": phrase("checks.locker.battery_into_clearance_sides", box=first.box + 1),
+            "over": phrase("checks.locker.battery_too_high_clearance", box=first.box + 1),
+            "pose": phrase("checks.locker.battery_side_maker_allows", box=first.box + 1),
             "overlap": phrase(
                 "checks.locker.batteries_overlap", box=first.box + 1, other=(first.other or 0) + 1
             ),
@@ -102,17 +102,17 @@ def _lacking(build: Build, placed: int) -> Check:
     """By how much it fails."""
     case, bank, name = build.bank.model.case, build.bank, phrase("checks.locker.fits_locker")
     assert case.size is not None
-    remedy = phrase("checks.locker.bank_other_cases_find")
+    remedy = phrase("checks.locker.choose_bank_other_dimensions")
     lacking = lacks(build.plan.locker.rooms, case.size, case.orientation, bank.units)
     ways = zip(lacking, ("long", "wide", "high"), strict=True)
     few = min(((by, way) for by, way in ways if by is not None), default=None)
     if few is None:
-        says = phrase("checks.locker.batteries_fit_way_find", units=bank.units, placed=placed)
+        says = phrase("checks.locker.batteries_fit_layout_space", units=bank.units, placed=placed)
         if not placed:
-            says = phrase("checks.locker.even_batteries_fits_locker", units=bank.units)
+            says = phrase("checks.locker.batteries_fits_locker", units=bank.units)
         return Check("fit", name, STOP, Sentence(says), remedy)
-    by = _mm(build, "fit_by", phrase("checks.locker.too", few=few[1]), few[0])
-    rest = phrase("checks.locker.find_room", placed=placed) if placed else "."
+    by = _mm(build, "fit_by", phrase("checks.locker.amount_too", few=few[1]), few[0])
+    rest = phrase("checks.locker.space", placed=placed) if placed else "."
     many = (
         phrase("checks.locker.batteries", units=bank.units)
         if bank.units > 1
@@ -138,7 +138,7 @@ def _care(build: Build) -> Iterator[Check]:
     case, locker, packing = build.bank.model.case, build.plan.locker, build.criteria.packing
     if not case.water:
         return
-    caps = phrase("checks.locker.caps_opened_every_month")
+    caps = phrase("checks.locker.open_caps_every_month")
     if locker.opens == "top" or not locker.rooms:
         yield Check("care_access", phrase("checks.locker.care_access_title"), OK, Sentence(caps))
         return
@@ -148,8 +148,8 @@ def _care(build: Build) -> Iterator[Check]:
     yield build.compare_to_limit(
         "care_access",
         phrase("checks.locker.care_access_title"),
-        _mm(build, "over_caps", phrase("checks.locker.room_over_caps"), over),
-        _mm(build, "caps", phrase("checks.locker.room_look_fill"), CAPS_MM),
+        _mm(build, "over_caps", phrase("checks.locker.space_above_caps"), over),
+        _mm(build, "caps", phrase("checks.locker.space_look_refill"), CAPS_MM),
         caps + phrase("checks.locker.care_access_holds"),
         phrase("checks.locker.care_access_broken"),
         CARE,

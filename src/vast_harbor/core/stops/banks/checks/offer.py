@@ -49,7 +49,7 @@ def _budget(build: Build) -> Iterator[Check]:
             "{P} + {X}",
             {"P": total, "X": extras},
         )
-    ceiling = build.entered("rig", "budget", phrase("terms.names.spend_once"), build.plan.budget, "money")
+    ceiling = build.entered("rig", "budget", phrase("terms.names.spending_limit"), build.plan.budget, "money")
     yield build.compare_to_limit(
         "budget", phrase("checks.offer.budget_title"), total, ceiling, phrase("checks.offer.budget_holds"),
         phrase("checks.offer.budget_broken"), CARE,

@@ -31,7 +31,7 @@ def _critical(build: Build) -> list[str]:
 
 
 def _redundancy(build: Build) -> Iterator[Check]:
-    name, names, bank = phrase("checks.safety.when_part_fails"), _critical(build), build.bank
+    name, names, bank = phrase("checks.safety.part_fails"), _critical(build), build.bank
     if not names:
         yield Check("redundancy", name, OK, Sentence(phrase("checks.safety.redundancy")))
         return
@@ -39,8 +39,8 @@ def _redundancy(build: Build) -> Iterator[Check]:
     one = bank.parallel == 1
     bms = bank.model.bms
     if build.lead:
-        says = phrase("checks.safety.dead_cell_takes_whole", listed=listed) if one else (
-            phrase("checks.safety.strings_side_side_own", listed=listed)
+        says = phrase("checks.safety.dead_cell_stops_whole", listed=listed) if one else (
+            phrase("checks.safety.string_own_fuse_faulty", listed=listed)
         )  # fmt: skip
         yield Check(
             "redundancy", name, NOTE if one and bank.series > 1 else OK, Sentence(says),
@@ -68,15 +68,15 @@ def _switch(build: Build) -> Iterator[Check]:
     bms = build.bank.model.bms
     if build.lead or bms is None:
         return
-    name = phrase("checks.safety.who_opens_when_must")
+    name = phrase("checks.safety.disconnects_emergency")
     if bms.switch == OWN_SWITCH:
-        says = phrase("checks.safety.own_bms_opens") + (
+        says = phrase("checks.safety.own_bms_shuts_down") + (
             phrase("checks.safety.after_warning") if bms.warns else phrase("checks.safety.without_warning")
         )
         says += (
-            phrase("checks.safety.closes_again_itself")
+            phrase("checks.safety.reconnects_itself")
             if bms.resets == "itself"
-            else phrase("checks.safety.charger_wakes_again")
+            else phrase("checks.safety.charger_wake_again")
         )
         asleep = bms.resets != "itself"
         yield Check(
@@ -86,7 +86,7 @@ def _switch(build: Build) -> Iterator[Check]:
         )  # fmt: skip
         return
     what = (
-        phrase("checks.safety.watches_cells")
+        phrase("checks.safety.monitors_cells")
         if bms.switch == MONITOR
         else phrase("checks.safety.neither_monitor_nor_switch")
     )
@@ -111,7 +111,7 @@ def _switch(build: Build) -> Iterator[Check]:
 
 
 def _heaviest(build: Build) -> Iterator[Check]:
-    kg = build.of_entry("unit_kg", phrase("terms.names.weight_2"), build.bank.model.kg, "kg")
+    kg = build.of_entry("unit_kg", phrase("terms.names.weight_battery"), build.bank.model.kg, "kg")
     limit = build.of_entry("lift_kg", phrase("checks.safety.lift_kg"), TWO_PEOPLE_KG, "kg", "Practice.")
     hoist = build.bank.model.kg > HOIST_KG
     yield build.compare_to_limit(

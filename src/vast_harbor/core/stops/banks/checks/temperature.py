@@ -33,8 +33,12 @@ def _limit(build: Build, key: str, name: str, celsius: float) -> Figure:
 
 def _charging(build: Build) -> Iterator[Check]:
     model, warmest = build.bank.model, build.warmest
-    low = _limit(build, "charge_min_c", phrase("checks.temperature.coldest_charging"), model.charge_c[0])
-    high = _limit(build, "charge_max_c", phrase("checks.temperature.warmest_charging"), model.charge_c[1])
+    low = _limit(
+        build, "charge_min_c", phrase("checks.temperature.lowest_charging_temperature"), model.charge_c[0]
+    )
+    high = _limit(
+        build, "charge_max_c", phrase("checks.temperature.highest_charging_temperature"), model.charge_c[1]
+    )
     yield from _cold_charge(build, low)
     yield build.compare_to_limit(
         "hot_charge",
@@ -50,9 +54,9 @@ def _charging(build: Build) -> Iterator[Check]:
 
 def _cold_charge(build: Build, low: Figure) -> Iterator[Check]:
     model, coldest, answer = build.bank.model, build.coldest, build.criteria.cold_answer
-    name = phrase("checks.temperature.cold_while_charged")
+    name = phrase("checks.temperature.charging_cold")
     if answer == HEATER:
-        watts = build.of_entry("heater_w", phrase("terms.names.heater"), model.heater_w, "W")
+        watts = build.of_entry("heater_w", phrase("terms.names.built_heater"), model.heater_w, "W")
         most = computed(
             f"{build.at}.heater_day", phrase("checks.temperature.heater_day"),
             watts.number * build.bank.units * 24,
@@ -81,13 +85,13 @@ def _cold_charge(build: Build, low: Figure) -> Iterator[Check]:
         )  # fmt: skip
         return
     harm = (
-        phrase("checks.temperature.takes_charge")
+        phrase("checks.temperature.accepts_charge")
         if build.lead
-        else phrase("checks.temperature.lithium_cells_damaged_charge")
+        else phrase("checks.temperature.charging_below_freezing_damages")
     )
-    broken = phrase("checks.temperature.must_charged", harm=harm)
+    broken = phrase("checks.temperature.charge", harm=harm)
     if model.heater_w is not None:
-        broken += phrase("checks.temperature.house_rule_count_heater")
+        broken += phrase("checks.temperature.house_rule_rely_heater")
     yield build.compare_to_limit(
         "cold_charge", name, coldest, low, phrase("checks.temperature.cold_charge_holds"),
         broken, CARE if build.lead else STOP,
@@ -107,7 +111,7 @@ def _cold_charge(build: Build, low: Figure) -> Iterator[Check]:
 def _use(build: Build) -> Iterator[Check]:
     model = build.bank.model
     least, most = model.limits.discharge_c or model.battery_class.discharge_c
-    cold = _limit(build, "use_min_c", phrase("checks.temperature.coldest_use"), least)
+    cold = _limit(build, "use_min_c", phrase("checks.temperature.lowest_operating_temperature"), least)
     yield build.compare_to_limit(
         "cold_use",
         phrase("checks.temperature.cold_use_title"),
@@ -124,7 +128,7 @@ def _use(build: Build) -> Iterator[Check]:
             "hot_use",
             phrase("checks.temperature.hot_use_title"),
             build.warmest,
-            _limit(build, "use_max_c", phrase("checks.temperature.warmest_use"), most),
+            _limit(build, "use_max_c", phrase("checks.temperature.highest_operating_temperature"), most),
             "",
             phrase("checks.temperature.hot_use_broken"),
             STOP,
@@ -135,13 +139,13 @@ def _use(build: Build) -> Iterator[Check]:
 def _storage(build: Build) -> Iterator[Check]:
     model, rest = build.bank.model, build.rest_temperature()
     least, most = model.limits.storage_c or model.battery_class.storage_c
-    name = phrase("checks.temperature.stored_rest_year")
+    name = phrase("checks.temperature.storage_outside_season")
     if rest.number > most:
         yield build.compare_to_limit(
             "storage",
             name,
             rest,
-            _limit(build, "store_max_c", phrase("checks.temperature.warmest_storage"), most),
+            _limit(build, "store_max_c", phrase("checks.temperature.highest_storage_temperature"), most),
             "",
             phrase("checks.temperature.storage_broken"),
             CARE,
@@ -152,7 +156,7 @@ def _storage(build: Build) -> Iterator[Check]:
         "storage",
         name,
         rest,
-        _limit(build, "store_min_c", phrase("checks.temperature.coldest_storage"), least),
+        _limit(build, "store_min_c", phrase("checks.temperature.lowest_storage_temperature"), least),
         phrase("checks.temperature.storage_holds"),
         phrase("checks.temperature.storage_broken_2"),
         CARE,
@@ -209,7 +213,7 @@ def _remedies(build: Build) -> tuple[Remedy, ...]:
         "{T} + {ΔT}", {"T": build.coldest, "ΔT": gain},
     )  # fmt: skip
     enough = warmer.number >= build.bank.model.charge_c[0]
-    says = phrase("checks.temperature.insulated_box_some_degrees")
+    says = phrase("checks.temperature.put_insulated_box_keeps")
     says += phrase("checks.temperature.enough") if enough else phrase("checks.temperature.enough_2")
     out.append(Remedy("box", says, price, _on_cold_days(build, gain.number)))
     out += _models(build)
@@ -287,7 +291,7 @@ def _models(build: Build) -> Iterator[Remedy]:
             phrase("checks.temperature.heated", title=model.title),
             Figure(
                 f"{build.at}.heated",
-                phrase("terms.names.dearer"),
+                phrase("terms.names.price_difference"),
                 more,
                 "money",
                 REFERENCE,

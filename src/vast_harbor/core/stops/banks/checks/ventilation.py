@@ -19,7 +19,7 @@ def checks(build: Build) -> Iterator[Check]:
         Checks.
     """
     battery_class, locker = build.bank.model.battery_class, build.plan.locker
-    name = phrase("checks.ventilation.air")
+    name = phrase("checks.ventilation.ventilation_3")
     if battery_class.vented == "no":
         yield Check("ventilation", name, OK, Sentence(phrase("checks.ventilation.ventilation")))
         return
@@ -37,7 +37,7 @@ def checks(build: Build) -> Iterator[Check]:
         )  # fmt: skip
     flow, opening, spark = _air(build)
     figures = {"flow": flow, "opening": opening, "spark": spark}
-    keep = phrase("checks.ventilation.nothing_sparks_within")
+    keep = phrase("checks.ventilation.keep_anything_sparks_least")
     if locker.vent_cm2 is None:
         yield Check(
             "ventilation", name, NOTE,

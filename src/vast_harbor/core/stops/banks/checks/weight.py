@@ -97,10 +97,10 @@ def _coupling(build: Build, shift: Figure) -> Iterator[Check]:
     if criteria is None or loading.coupling_kg is None or loading.coupling_max_kg is None:
         return
     now = build.entered(
-        "rig", "coupling_kg", phrase("checks.weight.load_coupling_now"), loading.coupling_kg, "kg"
+        "rig", "coupling_kg", phrase("checks.weight.coupling_load_now"), loading.coupling_kg, "kg"
     )
     most = build.entered(
-        "rig", "coupling_max_kg", phrase("checks.weight.most_that_it_may"), loading.coupling_max_kg, "kg"
+        "rig", "coupling_max_kg", phrase("checks.weight.highest_coupling_load"), loading.coupling_max_kg, "kg"
     )
     then = computed(
         f"{build.at}.coupling_then", phrase("checks.weight.coupling_then"), criteria[1].value, "kg",
@@ -140,11 +140,11 @@ def _axles(build: Build, front: Figure, change: Figure) -> Iterator[Check]:
         if left is None:
             continue
         limit = build.entered(
-            "rig", f"{side}_axle_kg", phrase("checks.weight.left_axle", side=side), left, "kg"
+            "rig", f"{side}_axle_kg", phrase("checks.weight.margin_axle", side=side), left, "kg"
         )
         yield build.compare_to_limit(
             f"{side}_axle", phrase("checks.weight.axle", side=side.capitalize()), added, limit,
             phrase("checks.weight.axle_left", side=side),
-            phrase("checks.weight.adds_axle_where_left", side=side), STOP,
-            phrase("checks.weight.stand_further_axle_lighter"),
+            phrase("checks.weight.adds_axle_left", side=side), STOP,
+            phrase("checks.weight.place_further_axle_choose"),
         )  # fmt: skip

@@ -1,0 +1,6 @@
+import { addTexts } from '.'
+import texts from './en/charging.json'
+
+addTexts('charging', texts)
+
+export { phrase } from '.'

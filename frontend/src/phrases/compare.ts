@@ -1,0 +1,6 @@
+import { addTexts } from '.'
+import texts from './en/compare.json'
+
+addTexts('compare', texts)
+
+export { phrase } from '.'

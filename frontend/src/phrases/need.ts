@@ -1,0 +1,6 @@
+import { addTexts } from '.'
+import texts from './en/need.json'
+
+addTexts('need', texts)
+
+export { phrase } from '.'

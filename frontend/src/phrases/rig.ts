@@ -1,0 +1,6 @@
+import { addTexts } from '.'
+import texts from './en/rig.json'
+
+addTexts('rig', texts)
+
+export { phrase } from '.'

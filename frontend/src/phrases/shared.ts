@@ -1,0 +1,6 @@
+import { addTexts } from '.'
+import texts from './en/shared.json'
+
+addTexts('shared', texts)
+
+export { phrase } from '.'
