@@ -23,7 +23,7 @@ export type ComparedBankView = Schemas['ComparedBankView']
 
 export const api = createClient<paths>({ baseUrl: '/' })
 
-const UNREACHABLE = phrase('shared.client.program_answer_typed_kept')
+const UNREACHABLE = phrase('shared.client.program_answer_changes_kept')
 
 /** What a refused or unanswered request has to say. */
 export function problemsOf(error: unknown): Problem[] {

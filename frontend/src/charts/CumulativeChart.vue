@@ -70,13 +70,13 @@ const option = computed(() => ({
 
 <template>
   <ChartFrame
-    :title="phrase('shared.cumulative_chart.money_spent_far_over')"
+    :title="phrase('shared.cumulative_chart.total_spent_over_years')"
     :option="option"
     :height="300"
     :head="[
       phrase('shared.cumulative_chart.bank'),
       phrase('shared.cumulative_chart.years'),
-      phrase('shared.cumulative_chart.spent_far'),
+      phrase('shared.cumulative_chart.total_spent'),
     ]"
     :rows="rows"
   >
@@ -84,7 +84,7 @@ const option = computed(() => ({
     <p class="mb-1 text-sm text-soft">
       {{ phrase('shared.cumulative_chart.steps_up_replacements_step')
       }}<template v-if="bands.length">
-        {{ phrase('shared.cumulative_chart.within_band_bank_stays') }}</template
+        {{ phrase('shared.cumulative_chart.eight_ten_scenarios_bank') }}</template
       >
     </p>
   </ChartFrame>

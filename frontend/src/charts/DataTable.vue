@@ -7,7 +7,7 @@ defineProps<{ head?: string[]; rows: string[][] }>()
 <template>
   <details class="mt-1 text-sm">
     <summary class="text-soft underline decoration-dotted underline-offset-4">
-      {{ phrase('shared.data_table.table') }}
+      {{ phrase('shared.data_table.show_table') }}
     </summary>
     <div class="relative mt-2 max-h-72 overflow-auto">
       <table class="w-full">

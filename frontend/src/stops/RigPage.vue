@@ -35,7 +35,7 @@ const ONWARD: Record<Stop, string> = {
   need: phrase('shared.rig_page.need'),
   banks: phrase('shared.rig_page.banks'),
   charging: 'charging',
-  trial: phrase('shared.rig_page.trial_run'),
+  trial: phrase('shared.rig_page.trial'),
   compare: phrase('shared.rig_page.comparison'),
 }
 // The screen changes when the parts of its stop are there.
@@ -100,10 +100,14 @@ useKeys({
 <template>
   <div v-if="plan.missing" class="mx-auto max-w-lg px-4 py-24 text-center">
     <h1 class="text-2xl">
-      {{ plan.why ? phrase('shared.rig_page.rig_cannot_opened') : phrase('shared.rig_page.rig') }}
+      {{
+        plan.why ? phrase('shared.rig_page.rig_cannot_opened') : phrase('shared.rig_page.rig_exist')
+      }}
     </h1>
     <p class="mt-2 text-soft">{{ plan.why || phrase('shared.rig_page.been_deleted') }}</p>
-    <RouterLink to="/" class="btn btn-main mt-6">{{ phrase('shared.rig_page.harbor') }}</RouterLink>
+    <RouterLink to="/" class="btn btn-main mt-6">{{
+      phrase('shared.rig_page.back_harbor')
+    }}</RouterLink>
   </div>
   <template v-else-if="plan.rig">
     <PassageStrip :stop="stop" />
@@ -117,7 +121,7 @@ useKeys({
       <component :is="screen" />
       <nav v-if="next" class="mt-10 flex justify-end print:hidden">
         <RouterLink class="btn" :to="{ name: 'rig', params: { id, stop: next } }">{{
-          phrase('shared.rig_page.on_to', { ONWARD: ONWARD[next] })
+          phrase('shared.rig_page.next', { ONWARD: ONWARD[next] })
         }}</RouterLink>
       </nav>
       <p class="mt-10 border-t border-line pt-4 text-sm text-soft">

@@ -53,11 +53,11 @@ export function useNewRigs(say: (text: string) => void) {
     askers.delete(entry.key)
     delete why[entry.key]
     if (data)
-      (asker?.made ?? (({ name }: Made) => say(phrase('shared.new_rigs.made', { name }))))(data)
+      (asker?.made ?? (({ name }: Made) => say(phrase('shared.new_rigs.created', { name }))))(data)
     else if (asker) asker.refused(problemsOf(error))
     else
       say(
-        phrase('shared.new_rigs.made_2', {
+        phrase('shared.new_rigs.created_2', {
           label: entry.label,
           message: problemsOf(error)[0]!.message,
         }),

@@ -104,7 +104,7 @@ export const usePlan = defineStore('plan', () => {
       clearTimeout(catchingUp)
       if (unfinished()) catchingUp = window.setTimeout(catchUp, PAUSE_BEFORE_RUN)
     },
-    failed: () => ui.say(phrase('shared.plan.did_arrive_please_try')),
+    failed: () => ui.say(phrase('shared.plan.change_did_arrive_please')),
     storage: localStorage,
     tab: () => here.tab,
   })
@@ -203,7 +203,7 @@ export const usePlan = defineStore('plan', () => {
       const outcome = await send(edit)
       if (outcome !== 'changed elsewhere') return outcome
     }
-    ui.say(phrase('shared.plan.done_rig_being_changed', { label: edit.label }))
+    ui.say(phrase('shared.plan.saved_because_rig_being', { label: edit.label }))
     return 'settled'
   }
 
@@ -217,7 +217,7 @@ export const usePlan = defineStore('plan', () => {
       .catch(() => ({ data: undefined, response: undefined }))
     if (data?.whole) return data.whole as RigView
     if (!response || response.status >= 500) return 'unanswered'
-    ui.say(phrase('shared.plan.done_rig', { label: edit.label }))
+    ui.say(phrase('shared.plan.saved_because_rig_longer', { label: edit.label }))
     return 'settled'
   }
 
@@ -263,7 +263,7 @@ export const usePlan = defineStore('plan', () => {
     if (open) refuse(edit, operations, problemsOf(error))
     else
       ui.say(
-        phrase('shared.plan.done', { label: edit.label, message: problemsOf(error)[0]!.message }),
+        phrase('shared.plan.saved', { label: edit.label, message: problemsOf(error)[0]!.message }),
       )
     return 'settled'
   }
@@ -279,8 +279,8 @@ export const usePlan = defineStore('plan', () => {
   /** The row that an edit means was removed meanwhile. */
   function gone(edit: UnsentEdit): Outcome {
     const text = edit.field ? String(edit.operations[0]?.value ?? '') : ''
-    const kept = text ? phrase('shared.plan.typed_kept', { text }) : ''
-    ui.say(phrase('shared.plan.done_row_removed', { label: edit.label, kept }))
+    const kept = text ? phrase('shared.plan.text_kept', { text }) : ''
+    ui.say(phrase('shared.plan.saved_because_row_removed', { label: edit.label, kept }))
     return 'settled'
   }
 
@@ -394,8 +394,8 @@ export const usePlan = defineStore('plan', () => {
         if (path) forget(path)
         steps.value++
         ui.say(
-          phrase('shared.plan.taken_back_before_stored', {
-            label: waits?.label ?? phrase('shared.plan.typed'),
+          phrase('shared.plan.undone_before_saved', {
+            label: waits?.label ?? phrase('shared.plan.text'),
           }),
         )
         return Promise.resolve()
@@ -424,7 +424,7 @@ export const usePlan = defineStore('plan', () => {
     steps.value++
     if (data.did)
       ui.say(
-        `${which === 'undo' ? phrase('shared.plan.undone') : phrase('shared.plan.done_again')}: ${data.did}`,
+        `${which === 'undo' ? phrase('shared.plan.undone') : phrase('shared.plan.redone')}: ${data.did}`,
       )
   }
 

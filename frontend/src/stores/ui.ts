@@ -1,4 +1,3 @@
-import { phrase } from '@/phrases/shared'
 import { defineStore } from 'pinia'
 import { ref, watchEffect } from 'vue'
 
@@ -14,8 +13,7 @@ const THEME = 'vast-harbor-theme'
 export const useUi = defineStore('ui', () => {
   const night = ref(
     localStorage.getItem(THEME) === 'night' ||
-      (!localStorage.getItem(THEME) &&
-        matchMedia(phrase('shared.ui.prefers_color_scheme_dark')).matches),
+      (!localStorage.getItem(THEME) && matchMedia('(prefers-color-scheme: dark)').matches),
   )
   const toasts = ref<Toast[]>([])
   const workings = ref<string[]>([])

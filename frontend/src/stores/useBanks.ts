@@ -20,7 +20,7 @@ export function useBanks() {
   }
 
   function add(batteryClass: string, model: string | null, title: string) {
-    return plan.edit(phrase('shared.use_banks.put_up', { title }), {
+    return plan.edit(phrase('shared.use_banks.add', { title }), {
       op: 'add',
       path: '/candidates/-',
       value: { id: freshId(model ?? batteryClass), battery_class: batteryClass, model },
@@ -31,7 +31,7 @@ export function useBanks() {
   function putUp(
     found: Pick<Schemas['FoundView'], 'title' | 'model' | 'battery_class' | 'series' | 'parallel'>,
   ) {
-    return plan.edit(phrase('shared.use_banks.put_up', { title: found.title }), {
+    return plan.edit(phrase('shared.use_banks.add', { title: found.title }), {
       op: 'add',
       path: '/candidates/-',
       value: {
@@ -53,7 +53,7 @@ export function useBanks() {
   }
 
   function remove(c: CandidateView) {
-    return plan.edit(phrase('shared.use_banks.take_down', { title: c.title }), {
+    return plan.edit(phrase('shared.use_banks.remove', { title: c.title }), {
       op: 'remove',
       path: `/candidates/${c.index}`,
     })

@@ -44,7 +44,7 @@ function reset() {
       :aria-label="
         phrase('shared.assumption_field.back', { default: found.default, name: found.name })
       "
-      :title="phrase('shared.assumption_field.set_back', { default: found.default })"
+      :title="phrase('shared.assumption_field.changed_back', { default: found.default })"
       @click="reset"
     >
       <RotateCcw :size="15" />

@@ -29,13 +29,13 @@ watch(
     <div class="fixed inset-0 flex items-center justify-center p-4">
       <DialogPanel class="sheet flex max-h-[80vh] w-full max-w-xl flex-col p-6 shadow-xl">
         <DialogTitle class="font-serif text-xl font-semibold">{{
-          phrase('shared.change_list.changed')
+          phrase('shared.change_list.recent_changes')
         }}</DialogTitle>
-        <p class="text-soft">{{ phrase('shared.change_list.last_200_edits_rig') }}</p>
+        <p class="text-soft">{{ phrase('shared.change_list.last_200_changes_rig') }}</p>
         <ol
           class="mt-3 grow divide-y divide-line overflow-y-auto"
           tabindex="0"
-          :aria-label="phrase('shared.change_list.edits')"
+          :aria-label="phrase('shared.change_list.changes')"
         >
           <li
             v-for="c in changes"
@@ -52,12 +52,12 @@ watch(
             >
           </li>
           <li v-if="!changes.length" class="py-2 text-soft">
-            {{ phrase('shared.change_list.nothing_yet') }}
+            {{ phrase('shared.change_list.changes_yet') }}
           </li>
         </ol>
         <div class="mt-4 flex gap-2">
           <button type="button" class="btn" :disabled="!plan.rig?.undo" @click="plan.step('undo')">
-            {{ phrase('shared.change_list.undo_last') }}
+            {{ phrase('shared.change_list.undo_last_change') }}
           </button>
           <button type="button" class="btn ml-auto" @click="ui.changesShown = false">
             {{ phrase('shared.change_list.close') }}

@@ -29,24 +29,24 @@ const query = ref('')
 const MOST = 12
 const PARTS = [
   ['banks', 'find', phrase('shared.command_palette.find_banks_whole_catalogue')],
-  ['banks', 'locker', phrase('shared.command_palette.stand_bank_into_locker')],
-  ['banks', 'wiring', phrase('shared.command_palette.draw_wiring_bank_size')],
-  ['banks', 'volts', phrase('shared.command_palette.read_meter_volts_act')],
-  ['banks', 'batteries', phrase('shared.command_palette.enter_battery_catalogue')],
-  ['charging', 'audit', phrase('shared.command_palette.chargers_remedies')],
-  ['charging', 'curves', phrase('shared.command_palette.how_fast_bank_charged')],
-  ['charging', 'needed', phrase('shared.command_palette.how_much_panel_charger')],
+  ['banks', 'locker', phrase('shared.command_palette.place_bank_locker')],
+  ['banks', 'wiring', phrase('shared.command_palette.wiring_drawing_bank_cable')],
+  ['banks', 'volts', phrase('shared.command_palette.read_voltmeter_voltage_settings')],
+  ['banks', 'batteries', phrase('shared.command_palette.enter_own_battery_catalogue')],
+  ['charging', 'audit', phrase('shared.command_palette.my_chargers_suitable_change')],
+  ['charging', 'curves', phrase('shared.command_palette.charging_time')],
+  ['charging', 'needed', phrase('shared.command_palette.panels_charger_fuel_needed')],
   ['charging', 'measured', phrase('shared.command_palette.explain_measured_charge')],
-  ['charging', 'settings', phrase('shared.command_palette.settings_sheet_chargers')],
-  ['trial', 'how-long', phrase('shared.command_palette.how_long_until_dark')],
-  ['trial', 'year', phrase('shared.command_palette.year_bank')],
+  ['charging', 'settings', phrase('shared.command_palette.charger_settings')],
+  ['trial', 'how-long', phrase('shared.command_palette.how_long_bank_appliance')],
+  ['trial', 'year', phrase('shared.command_palette.simulated_year_bank')],
   ['trial', 'laid-up', phrase('shared.command_palette.laid_up_weeks_frost')],
-  ['trial', 'monitor', phrase('shared.command_palette.play_battery_monitor_log')],
+  ['trial', 'monitor', phrase('shared.command_palette.simulated_battery_monitor_log')],
   ['compare', 'table', phrase('shared.command_palette.banks_side_side_equal')],
-  ['compare', 'money', phrase('shared.command_palette.money_item_over_years')],
-  ['compare', 'doubt', phrase('shared.command_palette.change_verdict_map_use')],
+  ['compare', 'money', phrase('shared.command_palette.cost_item_over_years')],
+  ['compare', 'doubt', phrase('shared.command_palette.when_verdict_changes_map')],
   ['compare', 'when', phrase('shared.command_palette.when_buy_how_much')],
-  ['compare', 'loads', phrase('shared.command_palette.battery_load_causes')],
+  ['compare', 'loads', phrase('shared.command_palette.load_costs_battery')],
 ] as const
 
 const go = (stop: string) => router.push({ name: 'rig', params: { id: plan.rig!.id, stop } })
@@ -81,7 +81,7 @@ const commands = computed<Command[]>(() => {
       run: () => router.push('/'),
     },
     {
-      name: phrase('shared.command_palette.report_print'),
+      name: phrase('shared.command_palette.printable_report'),
       hint: '',
       run: () => window.open(`/api/rigs/${plan.rig!.id}/report?paper=a4`, '_blank', 'noopener'),
     },
@@ -106,12 +106,12 @@ const commands = computed<Command[]>(() => {
     {
       name:
         rig.lead === 'ah'
-          ? phrase('shared.command_palette.tell_use_watt_hours')
-          : phrase('shared.command_palette.tell_use_amp_hours'),
+          ? phrase('shared.command_palette.show_use_watt_hours')
+          : phrase('shared.command_palette.show_use_amp_hours'),
       hint: '',
       run: () =>
         setRig(
-          phrase('shared.command_palette.lead_figure'),
+          phrase('shared.command_palette.main_unit'),
           '/rig/lead',
           rig.lead === 'ah' ? 'wh' : 'ah',
         ),
@@ -126,7 +126,7 @@ const commands = computed<Command[]>(() => {
     ...(reference.data?.rules ?? [])
       .filter((r) => r.key !== plan.document.plan.house_rule)
       .map((r) => ({
-        name: phrase('shared.command_palette.follow', { name: r.name }),
+        name: phrase('shared.command_palette.use_house_rule', { name: r.name }),
         hint: '',
         run: () => setRig('house rule', '/plan/house_rule', r.key),
       })),
@@ -149,7 +149,7 @@ const commands = computed<Command[]>(() => {
     ...(plan.rig?.redo
       ? [
           {
-            name: phrase('shared.command_palette.again', { redo: plan.rig.redo }),
+            name: phrase('shared.command_palette.redo', { redo: plan.rig.redo }),
             hint: 'Ctrl Shift Z',
             run: () => plan.step('redo'),
           },
@@ -158,19 +158,19 @@ const commands = computed<Command[]>(() => {
     ...(plan.rig?.what_if
       ? [
           {
-            name: phrase('shared.command_palette.keep_tried'),
+            name: phrase('shared.command_palette.keep_changes_tried'),
             hint: '',
             run: () => plan.whatIf('keep'),
           },
           {
-            name: phrase('shared.command_palette.drop_tried'),
+            name: phrase('shared.command_palette.discard_changes_tried'),
             hint: '',
             run: () => plan.whatIf('drop'),
           },
         ]
       : [
           {
-            name: phrase('shared.command_palette.try_changes_beside_plan'),
+            name: phrase('shared.command_palette.try_changes_without_losing'),
             hint: 't',
             run: () => plan.whatIf(),
           },
@@ -181,11 +181,15 @@ const commands = computed<Command[]>(() => {
       run: () => (go('day'), plan.showDay(t.id)),
     })),
     {
-      name: phrase('shared.command_palette.changed'),
+      name: phrase('shared.command_palette.recent_changes'),
       hint: '',
       run: () => (ui.changesShown = true),
     },
-    { name: phrase('shared.command_palette.keys'), hint: '?', run: () => (ui.keysShown = true) },
+    {
+      name: phrase('shared.command_palette.keyboard_shortcuts'),
+      hint: '?',
+      run: () => (ui.keysShown = true),
+    },
     ...reference.appliances.map((a) => ({
       name: phrase('shared.command_palette.add', { name: a.name }),
       hint: a.says,
@@ -232,13 +236,13 @@ function run(command: Command | null) {
           <ComboboxInput
             class="w-full bg-transparent px-4 py-3 text-lg focus:outline-none"
             :aria-label="phrase('shared.command_palette.command')"
-            :placeholder="phrase('shared.command_palette.go_stop_add_load')"
+            :placeholder="phrase('shared.command_palette.go_page_add_load')"
             autocomplete="off"
             @change="query = $event.target.value"
           />
           <ComboboxOptions static class="max-h-[50vh] overflow-y-auto border-t border-line py-1">
             <p v-if="!found.length" class="px-4 py-2 text-soft">
-              {{ phrase('shared.command_palette.nothing_name') }}
+              {{ phrase('shared.command_palette.nothing_found') }}
             </p>
             <ComboboxOption
               v-for="c in found"

@@ -97,7 +97,7 @@ function take() {
         </ul>
         <div class="mt-4 flex gap-2">
           <button type="button" class="btn" @click="rows = null">
-            {{ phrase('shared.csv_import.leave') }}
+            {{ phrase('shared.csv_import.cancel') }}
           </button>
           <button type="button" class="btn btn-main ml-auto" :disabled="!good.length" @click="take">
             {{

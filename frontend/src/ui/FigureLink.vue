@@ -12,7 +12,11 @@ const ui = useUi()
     type="button"
     class="figure rounded-sm text-left underline decoration-line decoration-dotted decoration-1 underline-offset-4 hover:bg-wash hover:decoration-sea"
     :data-figure="figure.key"
-    :title="phrase('shared.figure_link.how_workings', { name: name ? name + ': s' : 'S' })"
+    :title="
+      name
+        ? phrase('shared.figure_link.workings_of', { name })
+        : phrase('shared.figure_link.workings')
+    "
     @click="ui.openWorkings(figure.key)"
   >
     <span v-if="name" class="sr-only">{{ name }}: </span>{{ figure.text

@@ -8,14 +8,14 @@ const ui = useUi()
 const KEYS: [string, string][] = [
   [`1 … ${STOPS.length}`, `go to ${STOPS.map((stop) => STOP_NAMES[stop]).join(', ')}`],
   ['0', phrase('shared.key_map.go_harbor_list_rigs')],
-  ['/', phrase('shared.key_map.find_command_stop_load')],
+  ['/', phrase('shared.key_map.find_command_page_load')],
   ['n', phrase('shared.key_map.add_load_day_bank')],
-  ['t', phrase('shared.key_map.try_changes_beside_plan')],
-  ['w', phrase('shared.key_map.open_workings_figure_focus')],
-  ['Ctrl + Z', phrase('shared.key_map.undo_last_edit')],
-  ['Ctrl + Shift + Z', phrase('shared.key_map.again')],
-  ['Esc', phrase('shared.key_map.close_panel_give_up')],
-  ['?', phrase('shared.key_map.list')],
+  ['t', phrase('shared.key_map.try_changes_without_losing')],
+  ['w', phrase('shared.key_map.open_workings_selected_figure')],
+  ['Ctrl + Z', phrase('shared.key_map.undo_last_change')],
+  ['Ctrl + Shift + Z', phrase('shared.key_map.redo')],
+  ['Esc', phrase('shared.key_map.close_panel_discard_refused')],
+  ['?', phrase('shared.key_map.show_list')],
 ]
 </script>
 
@@ -25,7 +25,7 @@ const KEYS: [string, string][] = [
     <div class="fixed inset-0 flex items-center justify-center p-4">
       <DialogPanel class="sheet w-full max-w-md p-6 shadow-xl">
         <DialogTitle class="font-serif text-xl font-semibold">{{
-          phrase('shared.key_map.keys')
+          phrase('shared.key_map.keyboard_shortcuts')
         }}</DialogTitle>
         <dl class="mt-4 grid grid-cols-[auto_1fr] gap-x-5 gap-y-2">
           <template v-for="[key, does] in KEYS" :key="key">

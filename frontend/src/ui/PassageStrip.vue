@@ -105,18 +105,18 @@ watch(
           :icon="Redo2"
           :label="
             plan.rig?.redo
-              ? phrase('shared.passage_strip.again', { redo: plan.rig.redo })
-              : phrase('shared.passage_strip.again_2')
+              ? phrase('shared.passage_strip.redo', { redo: plan.rig.redo })
+              : phrase('shared.passage_strip.redo_2')
           "
-          :hint="plan.rig?.redo ? undefined : phrase('shared.passage_strip.nothing_again')"
+          :hint="plan.rig?.redo ? undefined : phrase('shared.passage_strip.nothing_redo')"
           :disabled="!plan.rig?.redo"
           @click="plan.step('redo')"
         />
         <IconButton
           v-if="!plan.rig?.what_if"
           :icon="FlaskConical"
-          :label="phrase('shared.passage_strip.try_changes_beside_plan')"
-          :hint="phrase('shared.passage_strip.try_changes_beside_plan_2')"
+          :label="phrase('shared.passage_strip.try_changes_without_losing')"
+          :hint="phrase('shared.passage_strip.try_changes_without_losing_2')"
           @click="plan.whatIf()"
         />
         <IconButton

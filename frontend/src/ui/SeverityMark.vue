@@ -4,8 +4,8 @@ import { computed } from 'vue'
 
 const props = defineProps<{ severity: string }>()
 const NAMES: Record<string, string> = {
-  stop: phrase('shared.severity_mark.will_not_do'),
-  care: phrase('shared.severity_mark.look'),
+  stop: phrase('shared.severity_mark.unsuitable'),
+  care: phrase('shared.severity_mark.check'),
   note: phrase('shared.severity_mark.note'),
 }
 const name = computed(() => NAMES[props.severity] ?? '')

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { phrase } from '@/phrases/shared'
 import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 import type { FieldSpec } from './fieldSpec'
@@ -20,7 +19,7 @@ const unit = computed(() => {
   const owners: Record<string, string> = plan.rig!.units
   return named === undefined ? undefined : (owners[named] ?? named)
 })
-const wide = computed(() => (props.field.wide ? phrase('shared.spec_field.col_span_2_sm') : ''))
+const wide = computed(() => (props.field.wide ? 'col-span-2 sm:col-span-3' : ''))
 </script>
 
 <template>

@@ -7,14 +7,11 @@ const plan = usePlan()
 const tried = computed(() => plan.rig?.what_if?.tried ?? null)
 const said = computed(() => {
   const list = tried.value ?? []
-  if (!list.length) return phrase('shared.what_if_bar.change_anything_every_figure')
+  if (!list.length) return phrase('shared.what_if_bar.change_anything_figure_then')
   const last = list.slice(-3).join(', ')
   return phrase('shared.what_if_bar.tried', {
-    list:
-      list.length === 1
-        ? phrase('shared.what_if_bar.n1_change')
-        : phrase('shared.what_if_bar.changes', { list: list.length }),
-    list2: list.length > 3 ? '… ' : '',
+    count: list.length,
+    before: list.length > 3 ? '… ' : '',
     last,
   })
 })
@@ -35,7 +32,7 @@ const said = computed(() => {
         {{ phrase('shared.what_if_bar.keep') }}
       </button>
       <button type="button" class="btn" @click="plan.whatIf('drop')">
-        {{ phrase('shared.what_if_bar.drop') }}
+        {{ phrase('shared.what_if_bar.discard') }}
       </button>
     </div>
   </div>

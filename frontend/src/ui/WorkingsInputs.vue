@@ -14,7 +14,7 @@ function symbol(text: string): [string, string] {
 
 <template>
   <section>
-    <h3 class="eyebrow mb-1 font-sans">{{ phrase('shared.workings_inputs.went') }}</h3>
+    <h3 class="eyebrow mb-1 font-sans">{{ phrase('shared.workings_inputs.inputs') }}</h3>
     <ul class="divide-y divide-line">
       <li v-for="i in inputs" :key="i.symbol">
         <button

@@ -24,7 +24,7 @@ function reset() {
 <template>
   <section class="space-y-3">
     <dl class="grid grid-cols-[5.5rem_1fr] gap-x-2 gap-y-1.5 leading-snug">
-      <dt class="text-soft">{{ phrase('shared.workings_origin.comes') }}</dt>
+      <dt class="text-soft">{{ phrase('shared.workings_origin.origin') }}</dt>
       <dd>{{ ORIGINS[workings.origin] }}</dd>
       <template v-if="workings.source && workings.origin !== 'typed'">
         <dt class="text-soft">{{ phrase('shared.workings_origin.source') }}</dt>
@@ -35,7 +35,7 @@ function reset() {
         <dd>{{ workings.note }}</dd>
       </template>
       <template v-if="workings.range">
-        <dt class="text-soft">{{ phrase('shared.workings_origin.others_put') }}</dt>
+        <dt class="text-soft">{{ phrase('shared.workings_origin.other_values') }}</dt>
         <dd>{{ workings.range }}</dd>
       </template>
       <template v-for="s in workings.schools" :key="s.name">

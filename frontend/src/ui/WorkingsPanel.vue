@@ -78,7 +78,7 @@ function close() {
         <p class="text-soft">{{ workings.name }}</p>
         <p class="text-3xl font-semibold">{{ workings.text }}</p>
         <p v-if="workings.exact !== workings.text" class="text-sm text-soft">
-          {{ phrase('shared.workings_panel.exactly', { exact: workings.exact }) }}
+          {{ phrase('shared.workings_panel.exact_value', { exact: workings.exact }) }}
         </p>
       </div>
       <section v-if="workings.formula.length" class="rounded-lg bg-well px-3 py-2">

@@ -11,7 +11,7 @@ import BankCards from '@/stops/banks/cards/BankCards.vue'
 const plan = usePlan()
 const route = useRoute()
 const PARTS = [
-  { key: 'cards', name: phrase('banks.banks_stop.candidates'), screen: BankCards },
+  { key: 'cards', name: phrase('banks.banks_stop.banks_compare'), screen: BankCards },
   {
     key: 'find',
     name: phrase('banks.banks_stop.find_banks'),
@@ -29,7 +29,7 @@ const PARTS = [
   },
   {
     key: 'volts',
-    name: phrase('banks.banks_stop.volts'),
+    name: phrase('banks.banks_stop.voltages'),
     screen: defineAsyncComponent(() => import('@/stops/banks/volts/VoltsPart.vue')),
   },
   {
@@ -46,7 +46,7 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'ban
   <div class="flex flex-wrap items-baseline justify-between gap-x-6">
     <h1 class="text-3xl">{{ phrase('banks.banks_stop.banks') }}</h1>
     <p v-if="plan.rig!.need.energy.value" class="text-lg" data-main>
-      {{ phrase('banks.banks_stop.should_give') }}
+      {{ phrase('banks.banks_stop.should_supply') }}
       <FigureLink
         :figure="plan.rig!.need.energy"
         :name="phrase('banks.banks_stop.need')"

@@ -13,10 +13,10 @@ const { answer } = useCharging()
 <template>
   <div v-if="answer">
     <p class="mb-4 max-w-3xl text-pretty text-soft">
-      {{ phrase('charging.audit_part.source_beside_bank_judged') }}
+      {{ phrase('charging.audit_part.sources_bank_judged_figures') }}
     </p>
     <p v-if="!answer.audits.some((a) => a.suitability.length)" class="text-soft">
-      {{ phrase('charging.audit_part.enter_source_put_up') }}
+      {{ phrase('charging.audit_part.enter_source_add_bank') }}
     </p>
     <section
       v-for="a in answer.audits"
@@ -47,8 +47,8 @@ const { answer } = useCharging()
           <span v-if="j.verdict === 'ok'" class="font-normal text-soft">
             {{
               j.solved.length
-                ? phrase('charging.audit_part.suits_changed')
-                : phrase('charging.audit_part.suits')
+                ? phrase('charging.audit_part.suitable_after_changes')
+                : phrase('charging.audit_part.suitable')
             }}
           </span>
         </h3>
@@ -68,7 +68,7 @@ const { answer } = useCharging()
       </div>
     </section>
     <p class="max-w-3xl text-sm text-soft">
-      {{ phrase('charging.audit_part.inside_charger_supply_mains') }}
+      {{ phrase('charging.audit_part.mains_voltage_inside_charger') }}
     </p>
   </div>
 </template>

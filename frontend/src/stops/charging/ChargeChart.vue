@@ -115,13 +115,13 @@ const rows = computed(() =>
         phrase('charging.charge_chart.after'),
         phrase('charging.charge_chart.current'),
         phrase('charging.charge_chart.charge'),
-        phrase('charging.charge_chart.volts'),
+        phrase('charging.charge_chart.voltage'),
         phrase('charging.charge_chart.stage'),
       ]"
       :rows="rows"
     >
       <p class="text-sm text-soft">
-        {{ phrase('charging.charge_chart.dots_where_absorption_begins') }}
+        {{ phrase('charging.charge_chart.dots_mark_start_end') }}
       </p>
     </ChartFrame>
     <ChartFrame
@@ -129,7 +129,9 @@ const rows = computed(() =>
       :option="charge"
       :height="280"
     >
-      <p class="text-sm text-soft">{{ phrase('charging.charge_chart.label_age_planned') }}</p>
+      <p class="text-sm text-soft">
+        {{ phrase('charging.charge_chart.rated_capacity_planned_age') }}
+      </p>
     </ChartFrame>
   </div>
 </template>

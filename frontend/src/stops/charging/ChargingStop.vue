@@ -13,17 +13,17 @@ const PARTS = [
   { key: 'sources', name: phrase('charging.charging_stop.sources'), screen: SourcesPart },
   {
     key: 'audit',
-    name: phrase('charging.charging_stop.will_they_do'),
+    name: phrase('charging.charging_stop.my_chargers_suitable'),
     screen: defineAsyncComponent(() => import('./AuditPart.vue')),
   },
   {
     key: 'curves',
-    name: phrase('charging.charging_stop.how_fast'),
+    name: phrase('charging.charging_stop.charging_time'),
     screen: defineAsyncComponent(() => import('./CurvesPart.vue')),
   },
   {
     key: 'needed',
-    name: phrase('charging.charging_stop.how_much'),
+    name: phrase('charging.charging_stop.how_much_needed'),
     screen: defineAsyncComponent(() => import('./NeededPart.vue')),
   },
   {
@@ -44,7 +44,7 @@ const findings = computed(() =>
 </script>
 
 <template>
-  <h1 class="text-3xl">{{ phrase('charging.charging_stop.putting_back') }}</h1>
+  <h1 class="text-3xl">{{ phrase('charging.charging_stop.charging') }}</h1>
   <PartTabs
     stop="charging"
     :parts="PARTS"

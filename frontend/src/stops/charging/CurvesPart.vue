@@ -32,13 +32,13 @@ const problem = (path: string) => problems.value.find((p) => p.path === path)?.m
 
 <template>
   <p class="mb-3 max-w-3xl text-pretty text-soft">
-    {{ phrase('charging.curves_part.first_source_sets_current') }}
+    {{ phrase('charging.curves_part.first_source_limits_current') }}
   </p>
   <div class="flex flex-wrap items-end gap-3">
     <label class="w-60">
       <span class="eyebrow mb-1 block">{{ phrase('charging.curves_part.charged') }}</span>
       <select v-model="source" class="field" data-by>
-        <option value="">{{ phrase('charging.curves_part.charge_once') }}</option>
+        <option value="">{{ phrase('charging.curves_part.sources_together') }}</option>
         <option v-for="s in charging" :key="s.id" :value="s.id">{{ s.name }}, {{ s.most }}</option>
       </select>
     </label>
@@ -65,7 +65,7 @@ const problem = (path: string) => problems.value.find((p) => p.path === path)?.m
         class="relative mt-6 overflow-x-auto"
         tabindex="0"
         role="region"
-        :aria-label="phrase('charging.curves_part.time_charge')"
+        :aria-label="phrase('charging.curves_part.charging_time')"
       >
         <table class="w-full min-w-[38rem]">
           <thead>
@@ -74,7 +74,7 @@ const problem = (path: string) => problems.value.find((p) => p.path === path)?.m
               <th class="pr-4 font-semibold">{{ phrase('charging.curves_part.n80') }}</th>
               <th class="pr-4 font-semibold">{{ phrase('charging.curves_part.n95') }}</th>
               <th class="pr-4 font-semibold">{{ phrase('charging.curves_part.full') }}</th>
-              <th class="font-semibold">{{ phrase('charging.curves_part.comes') }}</th>
+              <th class="font-semibold">{{ phrase('charging.curves_part.ends') }}</th>
             </tr>
           </thead>
           <tbody>

@@ -65,10 +65,10 @@ function take() {
 
 <template>
   <p class="mb-4 max-w-3xl text-pretty text-soft">
-    {{ phrase('charging.measured_part.hold_clamp_meter_charging') }}
+    {{ phrase('charging.measured_part.measure_charging_current_once') }}
   </p>
   <p v-if="!sources.length || !banks.length" class="text-soft">
-    {{ phrase('charging.measured_part.enter_source_put_up') }}
+    {{ phrase('charging.measured_part.enter_source_add_bank') }}
   </p>
   <section v-else class="sheet grid gap-6 p-5 md:grid-cols-2" data-measured>
     <div class="grid grid-cols-2 content-start gap-3">
@@ -79,9 +79,7 @@ function take() {
         </select>
       </label>
       <label class="col-span-2">
-        <span class="eyebrow mb-1 block">{{
-          phrase('charging.measured_part.into_bank_such')
-        }}</span>
+        <span class="eyebrow mb-1 block">{{ phrase('charging.measured_part.bank') }}</span>
         <select v-model="seen.candidate" class="field">
           <option v-for="b in banks" :key="b.id" :value="b.id">
             {{ b.title }}, {{ b.layout }}
@@ -107,7 +105,7 @@ function take() {
       />
       <ToolField
         v-model="seen.soc"
-        :label="phrase('charging.measured_part.charged')"
+        :label="phrase('charging.measured_part.state_charge')"
         unit="%"
         :problem="problems.soc"
         data="soc"
@@ -126,7 +124,7 @@ function take() {
           </select>
         </label>
         <p class="col-span-2 text-sm text-soft">
-          {{ phrase('charging.measured_part.under_clear_sky_standard') }}
+          {{ phrase('charging.measured_part.clear_sky_standard_time') }}
         </p>
       </template>
     </div>
@@ -143,7 +141,7 @@ function take() {
         </button>
       </template>
       <p v-else class="text-soft">
-        {{ phrase('charging.measured_part.enter_measured_difference_explained') }}
+        {{ phrase('charging.measured_part.enter_measured_see_explanation') }}
       </p>
     </div>
   </section>

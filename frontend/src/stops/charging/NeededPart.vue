@@ -11,22 +11,22 @@ import { useCharging } from './useCharging'
 const plan = usePlan()
 const { answer } = useCharging()
 const ROWS = [
-  { key: 'panel_w', name: phrase('charging.needed_part.panels_carry_day') },
-  { key: 'refill_w', name: phrase('charging.needed_part.panels_refill_need_besides') },
-  { key: 'recover_days', name: phrase('charging.needed_part.days_sun_recover') },
+  { key: 'panel_w', name: phrase('charging.needed_part.panels_cover_day') },
+  { key: 'refill_w', name: phrase('charging.needed_part.panels_cover_day_refill') },
+  { key: 'recover_days', name: phrase('charging.needed_part.days_sun_refill_panels') },
   { key: 'most_w', name: phrase('charging.needed_part.panels_suit') },
   { key: 'charger_a', name: phrase('charging.needed_part.charger_refill_night') },
-  { key: 'generator_h', name: phrase('charging.needed_part.generator_refill') },
-  { key: 'litres', name: phrase('charging.needed_part.fuel') },
-  { key: 'drive_h', name: phrase('charging.needed_part.hours_driven_refill') },
+  { key: 'generator_h', name: phrase('charging.needed_part.generator_time_refill') },
+  { key: 'litres', name: phrase('charging.needed_part.fuel_needed') },
+  { key: 'drive_h', name: phrase('charging.needed_part.driving_hours_refill') },
 ]
 const rows = computed(() => ROWS.filter((r) => answer.value?.needed.some((n) => n.figures[r.key])))
 const WEEK = [
   { key: 'generator', name: phrase('charging.needed_part.generator') },
   { key: 'litres', name: phrase('charging.needed_part.fuel_2') },
-  { key: 'fuel', name: phrase('charging.needed_part.price') },
-  { key: 'sun_left', name: phrase('charging.needed_part.sun_take') },
-  { key: 'short', name: phrase('charging.needed_part.days_returned_full') },
+  { key: 'fuel', name: phrase('charging.needed_part.fuel_cost') },
+  { key: 'sun_left', name: phrase('charging.needed_part.sun_used') },
+  { key: 'short', name: phrase('charging.needed_part.days_ending_short_full') },
 ] as const
 </script>
 
@@ -34,9 +34,9 @@ const WEEK = [
   <div v-if="answer">
     <SunPart :view="answer" />
     <section v-if="answer.needed.length" class="mt-8">
-      <h2 class="text-xl">{{ phrase('charging.needed_part.how_much_source_needed') }}</h2>
+      <h2 class="text-xl">{{ phrase('charging.needed_part.how_much_charging_need') }}</h2>
       <p class="max-w-3xl text-pretty text-soft">
-        {{ phrase('charging.needed_part.bring_back') }}
+        {{ phrase('charging.needed_part.replace') }}
         <FigureLink
           :figure="plan.rig!.need.energy"
           :name="phrase('charging.needed_part.need')"
@@ -44,9 +44,9 @@ const WEEK = [
         />
         {{ phrase('charging.needed_part.losses_bank')
         }}<template v-if="answer.design">{{
-          phrase('charging.needed_part.panels_mean_day_month', { design: answer.design })
+          phrase('charging.needed_part.panels_average_day_least', { design: answer.design })
         }}</template
-        >{{ phrase('charging.needed_part.reserve_belongs_array_well') }}
+        >{{ phrase('charging.needed_part.reserve_applies_panels_well') }}
       </p>
       <AssumptionField
         name="reaches_full_in"
@@ -57,7 +57,7 @@ const WEEK = [
         class="relative mt-3 overflow-x-auto"
         tabindex="0"
         role="region"
-        :aria-label="phrase('charging.needed_part.how_much_source_needed')"
+        :aria-label="phrase('charging.needed_part.how_much_charging_need')"
       >
         <table class="w-full min-w-[34rem]">
           <thead>
@@ -89,9 +89,9 @@ const WEEK = [
       </div>
     </section>
     <section v-if="answer.weeks.length" class="mt-8">
-      <h2 class="text-xl">{{ phrase('charging.needed_part.mean_week_off_grid') }}</h2>
+      <h2 class="text-xl">{{ phrase('charging.needed_part.average_week_off_grid') }}</h2>
       <p class="max-w-3xl text-pretty text-soft">
-        {{ phrase('charging.needed_part.year_trial_runs') }}
+        {{ phrase('charging.needed_part.simulated_year') }}
       </p>
       <div
         class="relative mt-2 overflow-x-auto"

@@ -8,7 +8,7 @@ const props = defineProps<{ rungs: Schemas['RungView'][]; name: string }>()
 const plan = usePlan()
 
 function choose(rung: Schemas['RungView']) {
-  const label = `${props.name}: ${rung.chosen ? phrase('charging.remedy_ladder.take_back') : 'take'} “${rung.says}”`
+  const label = `${props.name}: ${rung.chosen ? phrase('charging.remedy_ladder.undo') : 'take'} “${rung.says}”`
   plan.edit(label, ...rung.operations)
 }
 </script>
@@ -27,10 +27,10 @@ function choose(rung: Schemas['RungView']) {
         <p class="text-sm text-soft">
           {{ r.price }}, {{ r.hours }}, {{ r.skill }}.
           <template v-if="r.hidden"
-            >{{ phrase('charging.remedy_ladder.hangs', { hidden: r.hidden }) }}
+            >{{ phrase('charging.remedy_ladder.also_needed', { hidden: r.hidden }) }}
           </template>
           <template v-if="r.leaves"
-            ><b class="font-semibold">{{ phrase('charging.remedy_ladder.remains') }}</b>
+            ><b class="font-semibold">{{ phrase('charging.remedy_ladder.still_open') }}</b>
             {{ r.leaves }}</template
           >
         </p>
@@ -44,7 +44,9 @@ function choose(rung: Schemas['RungView']) {
       >
         <Check v-if="r.chosen" :size="15" aria-hidden="true" />
         {{
-          r.chosen ? phrase('charging.remedy_ladder.taken') : phrase('charging.remedy_ladder.take')
+          r.chosen
+            ? phrase('charging.remedy_ladder.chosen')
+            : phrase('charging.remedy_ladder.choose')
         }}
       </button>
     </li>

@@ -13,12 +13,12 @@ const chosen = computed(() => answer.value?.sheets_of ?? '')
 
 <template>
   <p class="mb-3 max-w-3xl text-pretty text-soft">
-    {{ phrase('charging.settings_part.set_bank_choose_remedies') }}
+    {{ phrase('charging.settings_part.settings_bank_select_changes') }}
   </p>
   <BankPicker
     :banks="banks"
     :chosen="[chosen]"
-    :label="phrase('charging.settings_part.bank_set_up')"
+    :label="phrase('charging.settings_part.settings')"
     class="print:hidden"
     @choose="(id) => (candidate = id)"
   />
@@ -55,6 +55,6 @@ const chosen = computed(() => answer.value?.sheets_of ?? '')
     </section>
   </div>
   <p v-if="answer && !answer.sheets.length" class="mt-4 text-soft">
-    {{ phrase('charging.settings_part.enter_source_sheet_stands') }}
+    {{ phrase('charging.settings_part.enter_source_see_settings') }}
   </p>
 </template>

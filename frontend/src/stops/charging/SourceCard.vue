@@ -70,11 +70,11 @@ const open = computed(() =>
           >
             <template v-if="view.worst === 'ok'"
               ><Check :size="15" class="text-sea" aria-hidden="true" />
-              {{ phrase('charging.source_card.suits_every_bank') }}</template
+              {{ phrase('charging.source_card.suits_banks') }}</template
             >
             <template v-else
               ><SeverityMark :severity="view.worst" class="scale-90" />
-              {{ phrase('charging.source_card.every_bank') }}</template
+              {{ phrase('charging.source_card.suit_banks') }}</template
             >
           </RouterLink>
         </p>
@@ -91,7 +91,7 @@ const open = computed(() =>
       class="mt-3 flex flex-wrap items-center gap-3 rounded-lg bg-wash px-3 py-2"
       data-assumed
     >
-      <span class="grow">{{ phrase('charging.source_card.assumed_such_rigs') }}</span>
+      <span class="grow">{{ phrase('charging.source_card.assumed_usual_such_rigs') }}</span>
       <button
         type="button"
         class="btn min-h-8 px-3 text-sm"
@@ -103,7 +103,7 @@ const open = computed(() =>
           })
         "
       >
-        {{ phrase('charging.source_card.it_is_so') }}
+        {{ phrase('charging.source_card.yes_right') }}
       </button>
     </p>
     <div class="mt-3 grid grid-cols-2 gap-3 sm:grid-cols-4">
@@ -116,7 +116,7 @@ const open = computed(() =>
       />
       <template v-if="view.kind === 'stream'">
         <div class="col-span-full">
-          <p class="eyebrow mb-1">{{ phrase('charging.source_card.mean_watts_month') }}</p>
+          <p class="eyebrow mb-1">{{ phrase('charging.source_card.average_watts_month') }}</p>
           <div class="grid grid-cols-4 gap-2 sm:grid-cols-6">
             <PlanField
               v-for="(m, i) in MONTHS"
@@ -130,7 +130,7 @@ const open = computed(() =>
     </div>
     <details v-if="fields.more.length" class="mt-2" :open="open">
       <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
-        {{ phrase('charging.source_card.volts_stages_set') }}
+        {{ phrase('charging.source_card.voltages_stages_settings') }}
       </summary>
       <div class="mt-1 grid grid-cols-2 items-end gap-3 sm:grid-cols-4">
         <SpecField

@@ -17,18 +17,18 @@ const PITCHES = [
 ]
 const WARNINGS = [
   { value: '', name: phrase('charging.sources_part.voltmeter_nothing') },
-  { value: 'monitor', name: phrase('charging.sources_part.alarm_monitor_counts') },
+  { value: 'monitor', name: phrase('charging.sources_part.alarm_battery_monitor') },
 ]
 const DISCONNECTS = [
-  { value: 'all', name: phrase('charging.sources_part.drops_loads') },
-  { value: 'not_critical', name: phrase('charging.sources_part.spares_critical_ones') },
+  { value: 'all', name: phrase('charging.sources_part.disconnects_loads') },
+  { value: 'not_critical', name: phrase('charging.sources_part.keeps_critical_loads') },
   { value: 'none', name: phrase('charging.sources_part.fitted') },
 ]
 </script>
 
 <template>
   <p class="mb-4 max-w-3xl text-pretty text-soft">
-    {{ phrase('charging.sources_part.everything_puts_charge_into') }}
+    {{ phrase('charging.sources_part.everything_charges_house_bank') }}
   </p>
   <div class="grid items-start gap-4 lg:grid-cols-2">
     <SourceCard v-for="s in sources" :key="s.id" :view="s" />
@@ -53,26 +53,28 @@ const DISCONNECTS = [
     >
       <component :is="k.icon" :size="16" aria-hidden="true" /> {{ k.name }}
     </button>
-    <span v-if="full" class="text-soft">{{ phrase('charging.sources_part.twelve_sources') }}</span>
+    <span v-if="full" class="text-soft">{{
+      phrase('charging.sources_part.up_twelve_sources')
+    }}</span>
   </div>
   <section class="mt-8 grid max-w-3xl gap-4 sm:grid-cols-2">
     <PlanChoice
       path="/rig/pitch"
-      :label="phrase('charging.sources_part.usually_stands')"
-      :called="phrase('charging.sources_part.usual_pitch')"
+      :label="phrase('charging.sources_part.usual_place')"
+      :called="phrase('charging.sources_part.usual_place_2')"
       :value="rig.pitch as string"
       :options="PITCHES"
     />
     <PlanChoice
       path="/rig/disconnect"
-      :label="phrase('charging.sources_part.low_volts_disconnect')"
+      :label="phrase('charging.sources_part.low_voltage_disconnect')"
       :called="phrase('charging.sources_part.load_disconnect')"
       :value="rig.disconnect as string"
       :options="DISCONNECTS"
     />
     <PlanChoice
       path="/rig/watched"
-      :label="phrase('charging.sources_part.before_empty_warned')"
+      :label="phrase('charging.sources_part.warning_before_empty')"
       :called="phrase('charging.sources_part.warning')"
       :value="rig.watched as string"
       :options="WARNINGS"

@@ -26,7 +26,9 @@ const option = computed(() => ({
       return tip([
         m.name,
         `${m.text} kWh`,
-        phrase('charging.sun_part.kwp', { used: m.used ? '' : phrase('charging.sun_part.use') }),
+        phrase('charging.sun_part.per_kwp', {
+          used: m.used ? '' : phrase('charging.sun_part.use'),
+        }),
       ])
     },
   },
@@ -61,7 +63,7 @@ const option = computed(() => ({
 /** Own hours begin with those that the climate gives, to be corrected month by month. */
 function take(on: boolean) {
   plan.edit(
-    on ? phrase('charging.sun_part.own_peak_sun_hours') : phrase('charging.sun_part.sun_climate'),
+    on ? phrase('charging.sun_part.own_sun_hours') : phrase('charging.sun_part.sun_climate'),
     {
       op: 'replace',
       path: '/rig/sun_hours',
@@ -73,23 +75,23 @@ function take(on: boolean) {
 
 <template>
   <section>
-    <h2 class="text-xl">{{ phrase('charging.sun_part.sun') }}</h2>
+    <h2 class="text-xl">{{ phrase('charging.sun_part.sun_place') }}</h2>
     <p v-if="!months.length" class="text-soft">{{ view.sun_says }}</p>
     <template v-else>
       <div class="grid gap-6 lg:grid-cols-[1fr_22rem]">
         <ChartFrame
-          :title="phrase('charging.sun_part.kwh_mean_day_kwp')"
+          :title="phrase('charging.sun_part.kwh_per_kwp_panels')"
           :option="option"
           :height="210"
-          :head="[phrase('charging.sun_part.month'), phrase('charging.sun_part.kwh_kwp')]"
+          :head="[phrase('charging.sun_part.month'), phrase('charging.sun_part.kwh_per_kwp')]"
           :rows="months.map((m) => [m.name, m.text])"
         >
           <p class="text-sm text-soft">
             {{
               phrase('charging.sun_part.dashed_months_without_use', {
                 sun_own: view.sun_own
-                  ? phrase('charging.sun_part.own_hours')
-                  : phrase('charging.sun_part.clear_sky_site_times'),
+                  ? phrase('charging.sun_part.own_sun_hours_2')
+                  : phrase('charging.sun_part.clear_sky_place_times'),
               })
             }}
           </p>
@@ -103,10 +105,10 @@ function take(on: boolean) {
               data-own-sun
               @change="take(($event.target as HTMLInputElement).checked)"
             />
-            {{ phrase('charging.sun_part.i_know_peak_sun') }}
+            {{ phrase('charging.sun_part.i_know_sun_hours') }}
           </label>
           <p class="mt-1 text-sm text-soft">
-            {{ phrase('charging.sun_part.record_map_mean_day') }}
+            {{ phrase('charging.sun_part.record_map_average_day') }}
           </p>
           <div v-if="own" class="mt-2 grid grid-cols-3 gap-2">
             <PlanField

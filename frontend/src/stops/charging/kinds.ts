@@ -45,7 +45,7 @@ export const KINDS: Kind[] = [
   {
     key: 'upkeep',
     name: phrase('charging.kinds.starting_battery'),
-    says: phrase('charging.kinds.kept_full_house_bank'),
+    says: phrase('charging.kinds.charged_house_bank'),
     icon: Anchor,
   },
 ]
@@ -61,7 +61,7 @@ const VOLTS: SourceField[] = [
     key: 'absorption_v',
     name: phrase('charging.kinds.absorption'),
     unit: 'V',
-    empty: phrase('charging.kinds.voltage'),
+    empty: phrase('charging.kinds.single_voltage'),
     when: charger,
   },
   {
@@ -82,7 +82,7 @@ const MORE: SourceField[] = [
   },
   {
     key: 'positions',
-    name: phrase('charging.kinds.other_positions_switch'),
+    name: phrase('charging.kinds.other_switch_positions'),
     text: true,
     wide: true,
     empty: '14.4/13.6, 14.7/13.8',
@@ -91,12 +91,22 @@ const MORE: SourceField[] = [
   },
   {
     key: 'compensates',
-    name: phrase('charging.kinds.follows_batterys_temperature'),
+    name: phrase('charging.kinds.temperature_compensation'),
     yes: true,
     when: charger,
   },
-  { key: 'adjustable', name: phrase('charging.kinds.every_setting_set'), yes: true, when: charger },
-  { key: 'firmware', name: phrase('charging.kinds.maker_firmware_lfp'), yes: true, when: charger },
+  {
+    key: 'adjustable',
+    name: phrase('charging.kinds.settings_adjustable'),
+    yes: true,
+    when: charger,
+  },
+  {
+    key: 'firmware',
+    name: phrase('charging.kinds.maker_offers_firmware_lfp'),
+    yes: true,
+    when: charger,
+  },
   {
     key: 'board',
     name: phrase('charging.kinds.maker_sells_control_board'),
@@ -105,13 +115,13 @@ const MORE: SourceField[] = [
   },
   {
     key: 'built_in',
-    name: phrase('charging.kinds.part_distribution_panel'),
+    name: phrase('charging.kinds.built_into_distribution_panel'),
     yes: true,
     when: mains,
   },
   {
     key: 'wakes',
-    name: phrase('charging.kinds.starts_battery_shows_volts'),
+    name: phrase('charging.kinds.wake_battery_shows_voltage'),
     yes: true,
     when: charger,
   },
@@ -123,23 +133,23 @@ export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] 
     first: [
       {
         key: 'amps',
-        name: phrase('charging.kinds.gives'),
+        name: phrase('charging.kinds.current'),
         unit: 'A',
         empty: phrase('charging.kinds.label'),
       },
       ...VOLTS,
       {
         key: 'timeout_h',
-        name: phrase('charging.kinds.absorption_lasts'),
+        name: phrase('charging.kinds.absorption_time'),
         unit: 'h',
         empty: phrase('charging.kinds.limit'),
       },
     ],
     more: [
-      { key: 'rests', name: phrase('charging.kinds.rests_after_float'), yes: true },
+      { key: 'rests', name: phrase('charging.kinds.stops_after_float'), yes: true },
       {
         key: 'rebulk_v',
-        name: phrase('charging.kinds.starts_again_below'),
+        name: phrase('charging.kinds.restarts_below'),
         unit: 'V',
         when: (s) => s.rests === true,
       },
@@ -153,8 +163,8 @@ export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] 
         key: 'controller',
         name: phrase('charging.kinds.controller'),
         choices: [
-          { value: 'mppt', name: phrase('charging.kinds.mppt_seeks_best_point') },
-          { value: 'pwm', name: phrase('charging.kinds.pwm_passes_current') },
+          { value: 'mppt', name: phrase('charging.kinds.mppt') },
+          { value: 'pwm', name: phrase('charging.kinds.pwm') },
         ],
       },
       {
@@ -165,7 +175,7 @@ export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] 
       },
       {
         key: 'azimuth',
-        name: phrase('charging.kinds.face'),
+        name: phrase('charging.kinds.direction'),
         unit: '°',
         hint: phrase('charging.kinds.n180_south'),
       },
@@ -174,7 +184,7 @@ export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] 
       ...VOLTS,
       {
         key: 'amps',
-        name: phrase('charging.kinds.controller_gives'),
+        name: phrase('charging.kinds.controller_limit'),
         unit: 'A',
         empty: phrase('charging.kinds.limit'),
       },
@@ -186,19 +196,19 @@ export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] 
     first: [
       {
         key: 'link',
-        name: phrase('charging.kinds.joined'),
+        name: phrase('charging.kinds.connected'),
         choices: [
           { value: 'dc_dc', name: phrase('charging.kinds.dc_dc_charger') },
           { value: 'relay', name: phrase('charging.kinds.relay') },
         ],
       },
-      { key: 'amps', name: phrase('charging.kinds.gives'), unit: 'A', when: charger },
+      { key: 'amps', name: phrase('charging.kinds.current'), unit: 'A', when: charger },
       { key: 'alternator_a', name: phrase('charging.kinds.alternator'), unit: 'A' },
-      { key: 'smart', name: phrase('charging.kinds.smart_lowers_volts'), yes: true },
+      { key: 'smart', name: phrase('charging.kinds.smart_alternator_lowers_voltage'), yes: true },
     ],
     more: [
       ...VOLTS,
-      { key: 'alternator_v', name: phrase('charging.kinds.alternator_holds'), unit: 'V' },
+      { key: 'alternator_v', name: phrase('charging.kinds.alternator_voltage'), unit: 'V' },
       {
         key: 'cable_mohm',
         name: phrase('charging.kinds.cable_both_ways'),
@@ -211,18 +221,18 @@ export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] 
         unit: 'V',
         when: relay,
       },
-      { key: 'fridge_w', name: phrase('charging.kinds.fridge_takes_while_driving'), unit: 'W' },
+      { key: 'fridge_w', name: phrase('charging.kinds.fridge_power_while_driving'), unit: 'W' },
       ...MORE.filter((f) => f.key !== 'compensates'),
     ],
   },
   generator: {
     first: [
-      { key: 'watts', name: phrase('charging.kinds.gives'), unit: 'W' },
-      { key: 'litres_per_h', name: phrase('charging.kinds.burns_work'), unit: 'l/h' },
-      { key: 'litre_price', name: phrase('charging.kinds.price_litre'), unit: 'currency' },
-      { key: 'start_soc', name: phrase('charging.kinds.started_below') },
-      { key: 'stop_soc', name: phrase('charging.kinds.stopped') },
-      { key: 'quiet_from', name: phrase('charging.kinds.quiet'), empty: '21:00' },
+      { key: 'watts', name: phrase('charging.kinds.current'), unit: 'W' },
+      { key: 'litres_per_h', name: phrase('charging.kinds.fuel_consumption'), unit: 'l/h' },
+      { key: 'litre_price', name: phrase('charging.kinds.price_per_litre'), unit: 'currency' },
+      { key: 'start_soc', name: phrase('charging.kinds.starts_below') },
+      { key: 'stop_soc', name: phrase('charging.kinds.stops') },
+      { key: 'quiet_from', name: phrase('charging.kinds.quiet_hours'), empty: '21:00' },
       { key: 'quiet_to', name: 'to', empty: '08:00' },
     ],
     more: [],
@@ -230,8 +240,8 @@ export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] 
   stream: { first: [...VOLTS], more: [...MORE] },
   upkeep: {
     first: [
-      { key: 'amps', name: phrase('charging.kinds.takes'), unit: 'A' },
-      { key: 'hours', name: phrase('charging.kinds.day_2'), unit: 'h' },
+      { key: 'amps', name: phrase('charging.kinds.power'), unit: 'A' },
+      { key: 'hours', name: phrase('charging.kinds.day_3'), unit: 'h' },
     ],
     more: [],
   },

@@ -23,9 +23,9 @@ const TAGS = [
 ]
 const STATES: Record<string, string> = {
   counted: 'counted',
-  advised: phrase('compare.besides_list.advised_counted'),
-  struck: phrase('compare.besides_list.struck_out'),
-  covered: phrase('compare.besides_list.priced_below'),
+  advised: phrase('compare.besides_list.recommended_counted'),
+  struck: phrase('compare.besides_list.left_out'),
+  covered: phrase('compare.besides_list.price_below'),
 }
 const DIFFICULTIES = computed(() => [
   {
@@ -40,11 +40,11 @@ const SUMS = [
   ['extras', phrase('compare.besides_list.extras')],
   ['labour', phrase('compare.besides_list.labour')],
   ['contingency', phrase('compare.besides_list.contingency')],
-  ['extra_cost', phrase('compare.besides_list.besides_batteries')],
+  ['extra_cost', phrase('compare.besides_list.extras_labour')],
   ['purchase', phrase('compare.besides_list.batteries')],
   ['wanted', phrase('compare.besides_list.wanted_anyway_2')],
-  ['outlay', phrase('compare.besides_list.cash_day')],
-  ['old_bank', phrase('compare.besides_list.old_bank_fetches')],
+  ['outlay', phrase('compare.besides_list.up_front_cost')],
+  ['old_bank', phrase('compare.besides_list.value_old_bank')],
 ]
 
 const go = (label: string, operations: unknown) =>
@@ -54,7 +54,7 @@ const go = (label: string, operations: unknown) =>
 <template>
   <div data-besides>
     <h3 class="mt-4 font-sans font-semibold">
-      {{ phrase('compare.besides_list.small_parts_checks_audit') }}
+      {{ phrase('compare.besides_list.small_parts_checks_charging') }}
     </h3>
     <ul v-if="column.required_extras.length" class="mt-1 divide-y divide-line border-y border-line">
       <li
@@ -67,10 +67,10 @@ const go = (label: string, operations: unknown) =>
         <p class="leading-snug" :class="d.state === 'struck' ? 'text-soft line-through' : ''">
           {{ d.name }}
           <span class="block text-sm text-soft no-underline">
-            {{ STATES[d.state] }}{{ d.hard ? phrase('compare.besides_list.without') : ''
+            {{ STATES[d.state] }}{{ d.hard ? phrase('compare.besides_list.unsuitable_without') : ''
             }}<template v-if="d.hours">; {{ d.hours }}, {{ d.skill }}</template
             ><template v-if="d.hidden">{{
-              phrase('compare.besides_list.hangs', { hidden: d.hidden })
+              phrase('compare.besides_list.also_needed', { hidden: d.hidden })
             }}</template>
           </span>
         </p>
@@ -82,16 +82,16 @@ const go = (label: string, operations: unknown) =>
             class="btn min-h-8 px-2 text-sm"
             @click="go(phrase('compare.besides_list.price_extra'), d.price_it)"
           >
-            {{ phrase('compare.besides_list.price') }}
+            {{ phrase('compare.besides_list.enter_price') }}
           </button>
           <button
             v-if="d.do.length && d.state !== 'struck'"
             type="button"
             class="btn min-h-8 px-2 text-sm"
             :title="phrase('compare.besides_list.also_trial_year')"
-            @click="go(phrase('compare.besides_list.take_remedy'), d.do)"
+            @click="go(phrase('compare.besides_list.choose_change'), d.do)"
           >
-            {{ phrase('compare.besides_list.carry_out') }}
+            {{ phrase('compare.besides_list.apply') }}
           </button>
           <button
             v-if="d.state !== 'covered' && d.strike.length"
@@ -102,24 +102,24 @@ const go = (label: string, operations: unknown) =>
               go(
                 d.state === 'struck'
                   ? phrase('compare.besides_list.count_again')
-                  : phrase('compare.besides_list.strike_out'),
+                  : phrase('compare.besides_list.leave_out'),
                 d.strike,
               )
             "
           >
             {{
               d.state === 'struck'
-                ? phrase('compare.besides_list.count_again_2')
-                : phrase('compare.besides_list.strike_out_2')
+                ? phrase('compare.besides_list.count_again_3')
+                : phrase('compare.besides_list.leave_out_2')
             }}
           </button>
         </div>
       </li>
     </ul>
-    <p v-else class="mt-1 text-soft">{{ phrase('compare.besides_list.nothing') }}</p>
+    <p v-else class="mt-1 text-soft">{{ phrase('compare.besides_list.none') }}</p>
     <template v-if="candidate">
       <h3 class="mt-5 font-sans font-semibold">
-        {{ phrase('compare.besides_list.put_down_yourself') }}
+        {{ phrase('compare.besides_list.extras_added') }}
       </h3>
       <ul class="mt-1 space-y-2">
         <li
@@ -129,7 +129,7 @@ const go = (label: string, operations: unknown) =>
         >
           <PlanField
             :path="`${at}/extras/${i}/name`"
-            :label="phrase('compare.besides_list.bought')"
+            :label="phrase('compare.besides_list.item')"
             bare
             text
             :placeholder="phrase('compare.besides_list.charger_box_cable')"
@@ -149,7 +149,7 @@ const go = (label: string, operations: unknown) =>
           <PlanChoice
             :path="`${at}/extras/${i}/tag`"
             :label="
-              phrase('compare.besides_list.bank', {
+              phrase('compare.besides_list.purpose', {
                 name: x.name || phrase('compare.besides_list.extra_2'),
               })
             "
@@ -160,7 +160,7 @@ const go = (label: string, operations: unknown) =>
           <PlanField
             :path="`${at}/extras/${i}/life_years`"
             :label="
-              phrase('compare.besides_list.years_lasts', {
+              phrase('compare.besides_list.life_years', {
                 name: x.name || phrase('compare.besides_list.extra_2'),
               })
             "
@@ -189,21 +189,23 @@ const go = (label: string, operations: unknown) =>
       </ul>
       <button type="button" class="btn btn-quiet mt-1 -ml-3" data-new @click="addExtra(column)">
         <Plus :size="15" aria-hidden="true" />
-        {{ phrase('compare.besides_list.add_must_bought_besides') }}
+        {{ phrase('compare.besides_list.add_extra') }}
       </button>
       <PlanCheck
         :path="`${at}/spare`"
-        :label="phrase('compare.besides_list.buy_spare_battery')"
+        :label="phrase('compare.besides_list.buy_spare_battery_too')"
         :value="candidate.spare"
         class="mt-3"
       />
     </template>
-    <p v-else class="mt-4 text-soft">{{ phrase('compare.besides_list.put_bank_up_price') }}</p>
+    <p v-else class="mt-4 text-soft">
+      {{ phrase('compare.besides_list.add_bank_comparison_enter') }}
+    </p>
     <div class="mt-4 grid gap-x-8 gap-y-4" :class="candidate && 'md:grid-cols-[14rem_1fr]'">
       <PlanChoice
         v-if="candidate"
         :path="`${at}/difficulty`"
-        :label="phrase('compare.besides_list.how_hard_put')"
+        :label="phrase('compare.besides_list.difficulty_installation')"
         :value="candidate.difficulty"
         :options="DIFFICULTIES"
       />

@@ -41,7 +41,7 @@ const option = computed(() => ({
 
 <template>
   <ChartFrame
-    :title="phrase('compare.capacity_chart.usable_energy_banks_age')"
+    :title="phrase('compare.capacity_chart.usable_energy_over_years')"
     :option="option"
     :height="300"
     :head="[

@@ -17,12 +17,12 @@ const PARTS = [
   },
   {
     key: 'money',
-    name: phrase('compare.compare_stop.money'),
+    name: phrase('compare.compare_stop.cost'),
     screen: defineAsyncComponent(() => import('./MoneyPart.vue')),
   },
   {
     key: 'doubt',
-    name: phrase('compare.compare_stop.change'),
+    name: phrase('compare.compare_stop.changes_verdict'),
     screen: defineAsyncComponent(() => import('./DoubtPart.vue')),
   },
   {
@@ -53,7 +53,7 @@ const ready = computed(
   <component :is="part.screen" v-if="ready || part.key === 'verdict'" />
   <section v-if="!ready" class="sheet mx-auto mt-8 max-w-xl p-8 text-center">
     <h2 class="text-xl">{{ phrase('compare.compare_stop.nothing_compare_yet') }}</h2>
-    <p class="mt-2 text-soft">{{ phrase('compare.compare_stop.takes_day_loads_banks') }}</p>
+    <p class="mt-2 text-soft">{{ phrase('compare.compare_stop.need_day_loads_banks') }}</p>
     <p class="mt-4 flex justify-center gap-2">
       <RouterLink class="btn" :to="{ name: 'rig', params: { id: plan.rig!.id, stop: 'day' } }">{{
         phrase('compare.compare_stop.list_loads')

@@ -35,11 +35,11 @@ const groups = computed(() => {
   return [...out]
 })
 const ENDS: Record<string, string> = {
-  cycles: phrase('compare.compare_table.cycles_end'),
-  years: phrase('compare.compare_table.years_end'),
-  electronics: phrase('compare.compare_table.electronics_end'),
-  accidents: phrase('compare.compare_table.deep_accidents_end'),
-  warranty: phrase('compare.compare_table.counted_warranty'),
+  cycles: phrase('compare.compare_table.cycles_wear_out'),
+  years: phrase('compare.compare_table.age_wears_out'),
+  electronics: phrase('compare.compare_table.electronics_fail_first'),
+  accidents: phrase('compare.compare_table.deep_discharges_end'),
+  warranty: phrase('compare.compare_table.warranty_period'),
 }
 const difference = (key: string, at: number) =>
   (reference.value && apart.value?.rows[key]?.[at]) || ''
@@ -50,7 +50,7 @@ const difference = (key: string, at: number) =>
     <label class="text-sm">
       <span class="eyebrow mb-1 block">{{ phrase('compare.compare_table.show_difference') }}</span>
       <select v-model="kept.reference" class="field w-auto max-w-64" data-reference>
-        <option value="">{{ phrase('compare.compare_table.none') }}</option>
+        <option value="">{{ phrase('compare.compare_table.bank') }}</option>
         <option v-for="c in shown" :key="c.id" :value="c.id">{{ c.title }}</option>
       </select>
     </label>
@@ -68,14 +68,14 @@ const difference = (key: string, at: number) =>
       </button>
     </p>
     <p class="text-sm text-soft max-sm:hidden">
-      {{ phrase('compare.compare_table.name_row_sorts')
+      {{ phrase('compare.compare_table.click_name_row_sort')
       }}<template v-if="kept.sort">
         <button
           type="button"
           class="ml-1 text-sea underline underline-offset-4"
           @click="kept.sort = ''"
         >
-          {{ phrase('compare.compare_table.put_up') }}
+          {{ phrase('compare.compare_table.original_order') }}
         </button></template
       >
     </p>
@@ -90,7 +90,7 @@ const difference = (key: string, at: number) =>
       <thead>
         <tr>
           <th class="corner">
-            <span class="sr-only">{{ phrase('compare.compare_table.what') }}</span>
+            <span class="sr-only">{{ phrase('compare.compare_table.figure') }}</span>
           </th>
           <th
             v-for="c in shown"
@@ -138,7 +138,7 @@ const difference = (key: string, at: number) =>
               class="mt-1 flex items-center gap-1.5 font-normal text-stop underline underline-offset-2"
             >
               <SeverityMark severity="stop" />
-              {{ phrase('compare.compare_table.out_verdict_says_why') }}
+              {{ phrase('compare.compare_table.unsuitable_see_verdict') }}
             </RouterLink>
           </th>
         </tr>

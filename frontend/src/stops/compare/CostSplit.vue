@@ -58,14 +58,14 @@ const names = computed(() =>
       <h2 class="text-xl">
         {{
           counted
-            ? phrase('compare.cost_split.cycle_costs_item')
-            : phrase('compare.cost_split.costs_over_years_item')
+            ? phrase('compare.cost_split.cost_per_cycle_use')
+            : phrase('compare.cost_split.lifetime_cost_item')
         }}
       </h2>
       <p class="text-soft">
         {{
-          phrase('compare.cost_split.right_line_paid_left', {
-            counted: counted ? phrase('compare.cost_split.cycle_plan_needs_between') : '',
+          phrase('compare.cost_split.right_line_pay_left', {
+            counted: counted ? phrase('compare.cost_split.cycle_use_energy_need') : '',
           })
         }}
       </p>
@@ -97,14 +97,14 @@ const names = computed(() =>
         </span>
         <FigureLink
           :figure="counted ? c.money.per_cycle! : c.money.lifetime!"
-          :name="phrase('compare.cost_split.in_all')"
+          :name="phrase('compare.cost_split.total')"
           class="font-semibold whitespace-nowrap"
         />
       </li>
     </ul>
     <details class="mt-2 text-sm">
       <summary class="text-soft underline decoration-dotted underline-offset-4">
-        {{ phrase('compare.cost_split.table') }}
+        {{ phrase('compare.cost_split.show_table') }}
       </summary>
       <div class="relative mt-2 overflow-x-auto">
         <table class="w-full">

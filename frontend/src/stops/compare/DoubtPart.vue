@@ -22,7 +22,7 @@ const title = (id: string) => columns.value.find((c) => c.id === id)?.title ?? '
       <h2 class="text-xl">{{ phrase('compare.doubt_part.where_two_cost_same') }}</h2>
       <p class="max-w-3xl text-pretty text-soft">
         {{
-          phrase('compare.doubt_part.against_money_alone_unused', {
+          phrase('compare.doubt_part.compared_cost_alone_unused', {
             winner: title(answer.tornado?.winner ?? ''),
             rival: title(answer.tornado?.rival ?? ''),
           })
@@ -53,10 +53,10 @@ const title = (id: string) => columns.value.find((c) => c.id === id)?.title ?? '
     <div v-if="answer" class="mt-8 grid gap-6 lg:grid-cols-2">
       <section class="sheet p-5">
         <UseMap v-if="answer.map" :map="answer.map" />
-        <p v-else class="text-soft">{{ phrase('compare.doubt_part.map_use_takes_two') }}</p>
+        <p v-else class="text-soft">{{ phrase('compare.doubt_part.map_use_needs_two') }}</p>
         <p class="mt-4 text-sm text-pretty text-soft">
           {{
-            phrase('compare.doubt_part.futures_drawn_always_same', {
+            phrase('compare.doubt_part.scenarios_simulated_always_same', {
               draws: answer.draws.toLocaleString('en').replace(',', '\u202f'),
             })
           }}
@@ -66,6 +66,8 @@ const title = (id: string) => columns.value.find((c) => c.id === id)?.title ?? '
         <SwingPicture :tornado="answer.tornado" />
       </section>
     </div>
-    <p v-else class="text-soft">{{ phrase('compare.doubt_part.drawing_futures_looking_where') }}</p>
+    <p v-else class="text-soft">
+      {{ phrase('compare.doubt_part.simulating_scenarios_looking_equal') }}
+    </p>
   </div>
 </template>

@@ -22,15 +22,15 @@ const { answer } = useAsked<Schemas['EqualTermsListView']>(
 const NAMES: Record<string, string> = {
   usable: phrase('compare.equal_terms.equal_usable_energy'),
   depth: phrase('compare.equal_terms.equal_depth'),
-  label: phrase('compare.equal_terms.equal_label'),
-  bought: phrase('compare.equal_terms.bought'),
+  label: phrase('compare.equal_terms.equal_rated_energy'),
+  bought: phrase('compare.equal_terms.sold'),
 }
 const ROWS = [
   { key: 'usable', name: phrase('compare.equal_terms.usable_energy') },
   { key: 'kg', name: phrase('compare.equal_terms.weight') },
   { key: 'purchase', name: phrase('compare.equal_terms.batteries_buy') },
   { key: 'lifetime', name: phrase('compare.equal_terms.lifetime_cost') },
-  { key: 'per_cycle', name: phrase('compare.equal_terms.lifetime_cost_per_plan') },
+  { key: 'per_cycle', name: phrase('compare.equal_terms.lifetime_cost_per_cycle') },
 ]
 const term = computed(() => answer.value?.equal_terms.find((t) => t.key === chosen.value))
 const columns = computed(() =>
@@ -52,7 +52,7 @@ defineExpose({ show })
     <RadioGroup
       v-model="chosen"
       class="mt-2 flex flex-wrap gap-2"
-      :aria-label="phrase('compare.equal_terms.terms')"
+      :aria-label="phrase('compare.equal_terms.basis_comparison')"
     >
       <RadioGroupOption
         v-for="t in answer?.equal_terms ?? []"

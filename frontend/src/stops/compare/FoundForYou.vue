@@ -13,9 +13,9 @@ const plan = usePlan()
 const { putUp, full } = useBanks()
 const verdict = computed(() => plan.rig!.compare.verdict)
 const FIGURES = [
-  ['outlay', phrase('compare.found_for_you.day')],
-  ['p50', phrase('compare.found_for_you.middle')],
-  ['p90', phrase('compare.found_for_you.future_ten')],
+  ['outlay', phrase('compare.found_for_you.up_front_cost')],
+  ['p50', phrase('compare.found_for_you.middle_scenario')],
+  ['p90', phrase('compare.found_for_you.expensive_scenario')],
   ['kg', phrase('compare.found_for_you.weight')],
   ['share', phrase('compare.found_for_you.cheapest')],
 ] as const
@@ -28,7 +28,7 @@ const FIGURES = [
       {{ phrase('compare.found_for_you.looking_through_catalogue') }}
     </p>
     <p v-else-if="!verdict.found.length" class="mt-1 text-soft">
-      {{ phrase('compare.found_for_you.nothing_catalogue_beats_put') }}
+      {{ phrase('compare.found_for_you.catalogue_nothing_better_banks') }}
     </p>
     <p v-if="verdict.doubt.length" class="mt-1 max-w-3xl">
       <SentenceText :tokens="verdict.doubt" />
@@ -53,7 +53,7 @@ const FIGURES = [
               }}<b v-if="f.wins" class="font-semibold text-sea">
                 {{ phrase('compare.found_for_you.verdict') }}</b
               ><b v-if="f.out" class="font-semibold text-stop">
-                {{ phrase('compare.found_for_you.out') }}</b
+                {{ phrase('compare.found_for_you.unsuitable') }}</b
               >
             </span>
           </span>
@@ -70,10 +70,11 @@ const FIGURES = [
           type="button"
           class="btn min-h-9 px-3 text-sm"
           :disabled="full"
-          :aria-label="phrase('compare.found_for_you.put_up_comparison', { title: f.title })"
+          :aria-label="phrase('compare.found_for_you.add_comparison', { title: f.title })"
           @click="putUp(f)"
         >
-          <Plus :size="15" aria-hidden="true" /> {{ phrase('compare.found_for_you.put_up') }}
+          <Plus :size="15" aria-hidden="true" />
+          {{ phrase('compare.found_for_you.add_comparison_2') }}
         </button>
       </li>
     </ul>

@@ -11,8 +11,8 @@ const compare = computed(() => plan.rig!.compare)
 const NAMES: Record<string, string> = {
   usable_wh: phrase('compare.glance_row.usable'),
   kg: phrase('compare.glance_row.weight'),
-  design_cycles: phrase('compare.glance_row.cycle_life'),
-  per_cycle: phrase('compare.glance_row.per_cycle'),
+  design_cycles: phrase('compare.glance_row.rated_cycles'),
+  per_cycle: phrase('compare.glance_row.per_cycle_use'),
 }
 const rows = computed(() => compare.value.rows.filter((r) => r.headline))
 const most = computed(() =>
@@ -45,7 +45,7 @@ const cards = computed(() =>
 </script>
 
 <template>
-  <section :aria-label="phrase('compare.glance_row.candidates_glance')">
+  <section :aria-label="phrase('compare.glance_row.banks_glance')">
     <ul class="grid grid-cols-[repeat(auto-fill,minmax(17.5rem,1fr))] gap-3">
       <li
         v-for="c in cards"
@@ -63,7 +63,7 @@ const cards = computed(() =>
               }}<b v-if="c.found" class="font-semibold text-sea">
                 {{ phrase('compare.glance_row.found') }}</b
               ><b v-if="c.stop" class="font-semibold text-stop">
-                {{ phrase('compare.glance_row.out') }}</b
+                {{ phrase('compare.glance_row.unsuitable') }}</b
               >
             </span>
           </span>
@@ -92,7 +92,7 @@ const cards = computed(() =>
         </dl>
         <div class="mt-auto pt-3 text-sm">
           <p class="text-soft">
-            {{ phrase('compare.glance_row.lifetime_cost_eight_futures') }}
+            {{ phrase('compare.glance_row.lifetime_cost_eight_ten') }}
             <FigureLink :figure="c.future.p10" class="text-ink" />
             {{ phrase('compare.glance_row.to') }}
             <FigureLink :figure="c.future.p90" class="text-ink" />
@@ -116,9 +116,9 @@ const cards = computed(() =>
           <p v-if="c.future.share" class="mt-1">
             {{ phrase('compare.glance_row.cheapest') }}
             <FigureLink :figure="c.future.share" class="font-semibold" data-share />
-            {{ phrase('compare.glance_row.of_them') }}
+            {{ phrase('compare.glance_row.scenarios') }}
           </p>
-          <p v-else class="mt-1 text-soft">{{ phrase('compare.glance_row.running') }}</p>
+          <p v-else class="mt-1 text-soft">{{ phrase('compare.glance_row.considered') }}</p>
         </div>
       </li>
     </ul>

@@ -25,9 +25,9 @@ const most = computed(() =>
 
 <template>
   <div v-if="answer" :aria-busy="asking" data-load-costs>
-    <h2 class="text-xl">{{ phrase('compare.loads_part.cheapest_watt_hour_drawn') }}</h2>
+    <h2 class="text-xl">{{ phrase('compare.loads_part.cheapest_watt_hour_use') }}</h2>
     <p class="max-w-3xl text-pretty text-soft">
-      {{ phrase('compare.loads_part.load_causes_share_batteries', { bank: answer.bank }) }}
+      {{ phrase('compare.loads_part.load_costs_share_batteries', { bank: answer.bank }) }}
     </p>
     <ul v-if="advice.length" class="mt-3 space-y-1" data-advice>
       <li v-for="l in advice" :key="l.id" class="text-lg font-semibold">
@@ -49,13 +49,13 @@ const most = computed(() =>
             <th class="pr-4 font-semibold">{{ phrase('compare.loads_part.weight') }}</th>
             <th class="pr-4 font-semibold">{{ phrase('compare.loads_part.over_years') }}</th>
             <th class="pr-4 font-semibold">
-              {{ phrase('compare.loads_part.quarter_less_frees') }}
+              {{ phrase('compare.loads_part.saved_quarter_less') }}
             </th>
             <th class="w-24 pr-2 font-semibold">
-              {{ phrase('compare.loads_part.thriftier_draws') }}
+              {{ phrase('compare.loads_part.economical_draws') }}
             </th>
             <th class="w-28 pr-4 font-semibold">{{ phrase('compare.loads_part.costs') }}</th>
-            <th class="font-semibold">{{ phrase('compare.loads_part.frees') }}</th>
+            <th class="font-semibold">{{ phrase('compare.loads_part.saves') }}</th>
           </tr>
         </thead>
         <tbody>
@@ -73,14 +73,7 @@ const most = computed(() =>
                 aria-hidden="true"
               />
               <span v-if="l.strings" class="block text-sm text-soft">
-                {{
-                  phrase('compare.loads_part.without_fewer', {
-                    strings:
-                      l.strings === 1
-                        ? phrase('compare.loads_part.string')
-                        : phrase('compare.loads_part.strings', { strings: l.strings }),
-                  })
-                }}
+                {{ phrase('compare.loads_part.fewer_without', { count: l.strings }) }}
               </span>
             </th>
             <td class="py-2 pr-4 whitespace-nowrap"><FigureLink :figure="l.bank_wh" /></td>
@@ -91,24 +84,26 @@ const most = computed(() =>
             <td class="py-2 pr-4 whitespace-nowrap"><FigureLink :figure="l.kept" /></td>
             <td class="py-2 pr-4 whitespace-nowrap">
               <FigureLink v-if="l.quarter" :figure="l.quarter" />
-              <span v-else class="text-soft">{{ phrase('compare.loads_part.runs_itself') }}</span>
+              <span v-else class="text-soft">{{
+                phrase('compare.loads_part.runs_automatically')
+              }}</span>
             </td>
             <td class="py-1 pr-2">
               <PlanField
                 :path="`/day/loads/${l.index}/thrifty_w`"
-                :label="phrase('compare.loads_part.thriftier_draws_2', { name: l.name })"
+                :label="phrase('compare.loads_part.power_economical', { name: l.name })"
                 bare
                 unit="W"
-                :called="phrase('compare.loads_part.thriftier', { name: l.name })"
+                :called="phrase('compare.loads_part.economical', { name: l.name })"
               />
             </td>
             <td class="py-1 pr-4">
               <PlanField
                 :path="`/day/loads/${l.index}/thrifty_price`"
-                :label="phrase('compare.loads_part.thriftier_costs', { name: l.name })"
+                :label="phrase('compare.loads_part.price_economical', { name: l.name })"
                 bare
                 :unit="plan.rig!.units.currency"
-                :called="phrase('compare.loads_part.price_thriftier', { name: l.name })"
+                :called="phrase('compare.loads_part.price_economical_2', { name: l.name })"
               />
             </td>
             <td class="py-2 whitespace-nowrap">

@@ -21,16 +21,16 @@ const column = computed(
     columns.value[0],
 )
 const EXITS = [
-  { value: 0.5, name: phrase('compare.money_part.take_along') },
-  { value: 0.3, name: phrase('compare.money_part.leave_buyer') },
-  { value: 0, name: phrase('compare.money_part.reckon_nothing') },
+  { value: 0.5, name: phrase('compare.money_part.take_next_rig') },
+  { value: 0.3, name: phrase('compare.money_part.sell_rig') },
+  { value: 0, name: phrase('compare.money_part.count_value') },
 ]
 const share = computed(
   () => plan.rig!.assumptions.find((a) => a.key === 'exit_share')?.value ?? null,
 )
 
 function leave(value: number) {
-  plan.edit(phrase('compare.money_part.becomes_last_bank'), {
+  plan.edit(phrase('compare.money_part.value_last_bank'), {
     op: 'add',
     path: '/plan/overrides/exit_share',
     value,
@@ -46,7 +46,7 @@ function leave(value: number) {
   </div>
   <section class="sheet mt-6 p-5">
     <div class="flex flex-wrap items-end justify-between gap-3">
-      <h2 class="text-xl">{{ phrase('compare.money_part.comes_besides_batteries') }}</h2>
+      <h2 class="text-xl">{{ phrase('compare.money_part.extras_labour') }}</h2>
       <label class="text-sm">
         <span class="eyebrow mb-1 block">{{ phrase('compare.money_part.bank') }}</span>
         <select
@@ -64,26 +64,26 @@ function leave(value: number) {
     <BesidesList v-if="column" :column="column" />
   </section>
   <section class="sheet mt-6 p-5">
-    <h2 class="text-xl">{{ phrase('compare.money_part.how_reckoned') }}</h2>
+    <h2 class="text-xl">{{ phrase('compare.money_part.how_cost_calculated') }}</h2>
     <div class="mt-3 grid items-start gap-x-6 gap-y-4 sm:grid-cols-2 lg:grid-cols-4">
       <PlanChoice
         path="/plan/labour"
-        :label="phrase('compare.money_part.who_puts')"
+        :label="phrase('compare.money_part.installed')"
         :value="plan.document.plan.labour"
         :options="[
-          { value: 'own', name: phrase('compare.money_part.own_hands') },
+          { value: 'own', name: phrase('compare.money_part.you') },
           { value: 'workshop', name: phrase('compare.money_part.workshop') },
         ]"
       />
       <PlanChoice
         path="/plan/life_basis"
-        :label="phrase('compare.money_part.life_reckon')"
+        :label="phrase('compare.money_part.life_plan')"
         :value="plan.document.plan.life_basis"
         :options="[
           { value: null, name: phrase('compare.money_part.house_rule') },
-          { value: 'likely', name: phrase('compare.money_part.likely_cycles_years_accidents') },
-          { value: 'warranty', name: phrase('compare.money_part.warranty') },
-          { value: 'label_cycles', name: phrase('compare.money_part.label_cycles') },
+          { value: 'likely', name: phrase('compare.money_part.likely_life_cycles_age') },
+          { value: 'warranty', name: phrase('compare.money_part.warranty_period') },
+          { value: 'label_cycles', name: phrase('compare.money_part.rated_cycles') },
         ]"
       />
       <fieldset>

@@ -11,10 +11,11 @@ const at = computed(() => `/api/rigs/${plan.rig!.id}/report`)
 <template>
   <p class="flex flex-wrap gap-2 print:hidden" data-report-links>
     <a class="btn btn-main" :href="`${at}?paper=a4`" target="_blank" rel="noopener">
-      <Printer :size="16" aria-hidden="true" /> {{ phrase('compare.report_links.report_print') }}
+      <Printer :size="16" aria-hidden="true" />
+      {{ phrase('compare.report_links.printable_report') }}
     </a>
     <a class="btn" :href="`${at}?paper=letter`" target="_blank" rel="noopener">{{
-      phrase('compare.report_links.letter')
+      phrase('compare.report_links.letter_paper')
     }}</a>
     <a class="btn" :href="`${at}?paper=a4&save=true`" download>
       <FileDown :size="16" aria-hidden="true" /> {{ phrase('compare.report_links.report_file') }}

@@ -15,7 +15,7 @@ const most = computed(() =>
 <template>
   <div class="relative overflow-x-auto" data-same-label>
     <p class="mb-3 sticky left-0 max-w-[min(48rem,calc(100vw-5rem))] text-pretty text-soft">
-      {{ phrase('compare.same_label.first_line_compares_labels') }}
+      {{ phrase('compare.same_label.first_line_compares_rated') }}
     </p>
     <table class="w-full border-collapse">
       <thead>
@@ -59,7 +59,7 @@ const most = computed(() =>
               </span>
               <FigureLink
                 :figure="step.ratios[i]!"
-                :name="phrase('compare.same_label.against_first')"
+                :name="phrase('compare.same_label.compared_first')"
                 class="text-sm"
               />
               <span class="-ml-1.5 text-sm text-soft" aria-hidden="true">×</span>

@@ -21,12 +21,12 @@ const apart = computed(() => answer.value?.schools.filter((s) => !s.same).length
 
 <template>
   <section data-schools :aria-busy="asking">
-    <h2 class="text-xl">{{ phrase('compare.school_row.school_say') }}</h2>
+    <h2 class="text-xl">{{ phrase('compare.school_row.verdict_under_house_rule') }}</h2>
     <p v-if="answer" class="max-w-3xl text-soft">
       {{
         apart
-          ? phrase('compare.school_row.knowledgeable_people_disagree_rig')
-          : phrase('compare.school_row.rig_three_come_same')
+          ? phrase('compare.school_row.experts_disagree_about_rig')
+          : phrase('compare.school_row.three_give_same_verdict')
       }}
     </p>
     <div v-if="answer" class="mt-3 grid gap-3 lg:grid-cols-3">
@@ -37,14 +37,14 @@ const apart = computed(() => answer.value?.schools.filter((s) => !s.same).length
         :class="s.here ? 'outline-2 outline-sea' : ''"
         :data-school="s.key"
       >
-        <p class="eyebrow">{{ s.name }}{{ s.here ? phrase('compare.school_row.force') : '' }}</p>
+        <p class="eyebrow">{{ s.name }}{{ s.here ? phrase('compare.school_row.use') : '' }}</p>
         <h3 class="mt-1 text-lg leading-snug"><SentenceText :tokens="s.headline" /></h3>
         <p class="mt-2 text-sm">
-          {{ phrase('compare.school_row.wants') }}
+          {{ phrase('compare.school_row.needs') }}
           <FigureLink :figure="s.need" class="font-semibold" />
           {{ phrase('compare.school_row.between_charges')
           }}<template v-if="s.cost">
-            {{ phrase('compare.school_row.comes') }}
+            {{ phrase('compare.school_row.costs') }}
             <FigureLink :figure="s.cost" class="font-semibold" /></template
           >.
         </p>
@@ -62,7 +62,7 @@ const apart = computed(() => answer.value?.schools.filter((s) => !s.same).length
       </article>
     </div>
     <p v-else class="mt-2 text-soft">
-      {{ phrase('compare.school_row.reckoning_under_house_rule') }}
+      {{ phrase('compare.school_row.calculating_house_rule') }}
     </p>
   </section>
 </template>

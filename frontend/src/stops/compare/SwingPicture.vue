@@ -33,16 +33,16 @@ const bar = (s: Schemas['SwingView']) => {
 <template>
   <figure data-tornado>
     <figcaption>
-      <h2 class="text-xl">{{ phrase('compare.swing_picture.moves_answer') }}</h2>
+      <h2 class="text-xl">{{ phrase('compare.swing_picture.affects_verdict') }}</h2>
       <p class="text-sm text-pretty text-soft">
         {{
-          phrase('compare.swing_picture.saves_against_planned', {
+          phrase('compare.swing_picture.saves_compared_planned', {
             winner: title(tornado.winner),
             rival: title(tornado.rival),
           })
         }}
         <FigureLink :figure="tornado.saving" class="font-semibold text-ink" />{{
-          phrase('compare.swing_picture.bar_takes_assumption_over')
+          phrase('compare.swing_picture.bar_moves_assumption_through')
         }}
       </p>
     </figcaption>
@@ -51,7 +51,7 @@ const bar = (s: Schemas['SwingView']) => {
         <p class="text-sm leading-tight">
           {{ s.name }}
           <b v-if="s.changes_winner" class="font-semibold text-care">{{
-            phrase('compare.swing_picture.flips')
+            phrase('compare.swing_picture.changes_verdict')
           }}</b>
         </p>
         <div class="relative mt-0.5 h-4 rounded bg-well">
@@ -67,11 +67,11 @@ const bar = (s: Schemas['SwingView']) => {
         <p class="flex justify-between gap-4 text-sm text-soft">
           <span
             ><FigureLink :figure="s.low" />:
-            <FigureLink :figure="s.at_low" :name="phrase('compare.swing_picture.saved_then')"
+            <FigureLink :figure="s.at_low" :name="phrase('compare.swing_picture.saving_end')"
           /></span>
           <span
             ><FigureLink :figure="s.high" />:
-            <FigureLink :figure="s.at_high" :name="phrase('compare.swing_picture.saved_then')"
+            <FigureLink :figure="s.at_high" :name="phrase('compare.swing_picture.saving_end')"
           /></span>
         </p>
       </li>

@@ -29,7 +29,7 @@ const terms = ref<InstanceType<typeof EqualTerms> | null>(null)
     data-equalise
     @click="terms?.show('usable')"
   >
-    {{ phrase('compare.table_part.make_equal_usable_energy') }}
+    {{ phrase('compare.table_part.make_usable_energy_equal') }}
   </button>
   <section class="sheet mt-5 p-5"><CompareTable /></section>
   <section class="sheet mt-6 p-5"><EqualTerms ref="terms" /></section>
@@ -45,7 +45,7 @@ const terms = ref<InstanceType<typeof EqualTerms> | null>(null)
       />
     </Switch>
     <SwitchLabel class="font-semibold">{{
-      phrase('compare.table_part.same_label_begin_naive')
+      phrase('compare.table_part.same_rated_capacity_start')
     }}</SwitchLabel>
   </SwitchGroup>
   <section v-if="sameLabel" class="sheet mt-3 p-5"><SameLabel /></section>

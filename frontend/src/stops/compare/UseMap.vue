@@ -75,11 +75,11 @@ const hatch = (c: { battery_class: string }) => c.battery_class !== 'lfp'
 <template>
   <figure data-map>
     <figcaption>
-      <h2 class="text-xl">{{ phrase('compare.use_map.who_cheapest_use') }}</h2>
+      <h2 class="text-xl">{{ phrase('compare.use_map.cheapest_bank_use') }}</h2>
       <p class="text-sm text-pretty text-soft">
-        {{ phrase('compare.use_map.pin_pale_cells_within') }}
+        {{ phrase('compare.use_map.pin_pale_cells_next') }}
         <template v-if="map.supposed">
-          {{ phrase('compare.use_map.as_if_all_of') }}
+          {{ phrase('compare.use_map.map_treats_banks_suitable') }}
         </template>
       </p>
     </figcaption>
@@ -142,7 +142,7 @@ const hatch = (c: { battery_class: string }) => c.battery_class !== 'lfp'
           {{ phrase('compare.use_map.nights_off_grid_year') }}
         </text>
         <text :transform="`translate(11 ${(H - BOTTOM) / 2}) rotate(-90)`" text-anchor="middle">
-          {{ phrase('compare.use_map.years_kept') }}
+          {{ phrase('compare.use_map.years_keep_rig') }}
         </text>
       </g>
       <g

@@ -22,8 +22,8 @@ const winner = computed(() =>
 )
 const sides = computed(() =>
   [
-    { key: 'for', name: phrase('compare.verdict_part.for_it'), icon: Plus },
-    { key: 'against', name: phrase('compare.verdict_part.against'), icon: Minus },
+    { key: 'for', name: phrase('compare.verdict_part.reasons'), icon: Plus },
+    { key: 'against', name: phrase('compare.verdict_part.reasons_against'), icon: Minus },
   ].map((s) => ({ ...s, list: verdict.value.reasons.filter((r) => r.side === s.key) })),
 )
 const all = computed(() => [...compare.value.compared_banks, ...verdict.value.found])
@@ -52,7 +52,9 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
       </template>
     </p>
     <RouterLink v-if="verdict.question" class="btn mt-4" data-question :to="to(verdict.question)">{{
-      phrase('compare.verdict_part.answer', { STOP_NAMES: STOP_NAMES[verdict.question as Stop] })
+      phrase('compare.verdict_part.answer_page', {
+        STOP_NAMES: STOP_NAMES[verdict.question as Stop],
+      })
     }}</RouterLink>
     <SpendElsewhere v-if="verdict.kind === 'buy'" />
     <ReportLinks class="mt-5" />
@@ -86,14 +88,14 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
             </p>
           </li>
           <li v-if="!s.list.length" class="text-soft">
-            {{ phrase('compare.verdict_part.nothing') }}
+            {{ phrase('compare.verdict_part.none') }}
           </li>
         </ul>
       </div>
     </section>
     <WhatFlips class="mt-8" />
     <section v-if="verdict.outs.length" class="mt-8" data-outs>
-      <h2 class="text-xl">{{ phrase('compare.verdict_part.out_bring_back') }}</h2>
+      <h2 class="text-xl">{{ phrase('compare.verdict_part.unsuitable_banks_make_suitable') }}</h2>
       <ul class="mt-2 divide-y divide-line border-y border-line">
         <li
           v-for="o in verdict.outs"

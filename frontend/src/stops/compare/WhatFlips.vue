@@ -16,18 +16,18 @@ const verdict = computed(() => plan.rig!.compare.verdict)
 
 <template>
   <section data-turns :aria-busy="asking">
-    <h2 class="text-xl">{{ phrase('compare.what_flips.when_another') }}</h2>
+    <h2 class="text-xl">{{ phrase('compare.what_flips.when_verdict_changes') }}</h2>
     <p v-if="verdict.runner_text" class="mt-1">
       {{ phrase('compare.what_flips.runner_up') }}
       <b class="font-semibold">{{ verdict.runner_text }}</b>.
     </p>
     <template v-if="answer">
       <p v-if="!answer.verdict_changes.length" class="mt-1 text-soft">
-        {{ phrase('compare.what_flips.number_off_grid_nights') }}
+        {{ phrase('compare.what_flips.verdict_same_number_off') }}
       </p>
       <ul v-else class="mt-2 space-y-1.5">
         <li class="grid gap-x-3 leading-snug sm:grid-cols-[9.5rem_1fr]">
-          <span>{{ phrase('compare.what_flips.below') }}</span>
+          <span>{{ phrase('compare.what_flips.fewer_nights') }}</span>
           <SentenceText :tokens="answer.verdict_changes[0]!.before" />
         </li>
         <li
@@ -39,7 +39,7 @@ const verdict = computed(() => plan.rig!.compare.verdict)
           <span
             >{{ phrase('compare.what_flips.from') }}
             <FigureLink :figure="t.nights" class="font-semibold" data-turn-nights />
-            {{ phrase('compare.what_flips.on') }}</span
+            {{ phrase('compare.what_flips.or_more') }}</span
           >
           <SentenceText :tokens="t.after" />
         </li>

@@ -26,10 +26,10 @@ const column = (id: string) => columns.value.find((c) => c.id === id)
     <section data-options>
       <h2 class="text-xl">{{ phrase('compare.when_part.when') }}</h2>
       <p class="max-w-3xl text-soft">
-        {{ phrase('compare.when_part.bank_verdict_bought_other') }}
+        {{ phrase('compare.when_part.recommended_bank_bought_other') }}
       </p>
       <p v-if="!answer.purchase_options.length" class="mt-2">
-        {{ phrase('compare.when_part.verdict_say_buy') }}
+        {{ phrase('compare.when_part.verdict_recommend_buying') }}
       </p>
       <div
         v-else
@@ -42,12 +42,12 @@ const column = (id: string) => columns.value.find((c) => c.id === id)
           <thead>
             <tr class="text-left text-sm text-soft">
               <th class="py-1 pr-4 font-semibold">{{ phrase('compare.when_part.how') }}</th>
-              <th class="pr-4 font-semibold">{{ phrase('compare.when_part.cash_day') }}</th>
+              <th class="pr-4 font-semibold">{{ phrase('compare.when_part.up_front_cost') }}</th>
               <th class="pr-4 font-semibold">{{ phrase('compare.when_part.over_years') }}</th>
               <th class="pr-4 font-semibold">
-                {{ phrase('compare.when_part.against_buying_now') }}
+                {{ phrase('compare.when_part.compared_buying_now') }}
               </th>
-              <th class="font-semibold">{{ phrase('compare.when_part.gives') }}</th>
+              <th class="font-semibold">{{ phrase('compare.when_part.result') }}</th>
             </tr>
           </thead>
           <tbody>
@@ -68,7 +68,7 @@ const column = (id: string) => columns.value.find((c) => c.id === id)
               <td class="max-w-md py-2 leading-snug">
                 <SentenceText :tokens="o.says" />
                 <span v-if="!o.works" class="block text-sm text-care">
-                  {{ phrase('compare.when_part.meanwhile_nights_plan_carried') }}
+                  {{ phrase('compare.when_part.until_then_bank_last') }}
                 </span>
               </td>
             </tr>
@@ -77,9 +77,9 @@ const column = (id: string) => columns.value.find((c) => c.id === id)
       </div>
     </section>
     <section class="mt-8" data-packages>
-      <h2 class="text-xl">{{ phrase('compare.when_part.how_much_once') }}</h2>
+      <h2 class="text-xl">{{ phrase('compare.when_part.how_much_buy_once') }}</h2>
       <p class="max-w-3xl text-soft">
-        {{ phrase('compare.when_part.smallest_comes_first_follow') }}
+        {{ phrase('compare.when_part.smallest_suitable_purchase_comes') }}
       </p>
       <article
         v-for="c in answer.candidates"
@@ -103,14 +103,14 @@ const column = (id: string) => columns.value.find((c) => c.id === id)
             </p>
             <p v-if="p.buys.length" class="mt-1 text-sm leading-snug">
               {{
-                phrase('compare.when_part.with', {
+                phrase('compare.when_part.includes', {
                   buys: p.buys.map((b) => b.replace(/\.$/, '')).join('; '),
                 })
               }}
             </p>
             <p v-if="p.leaves.length" class="mt-1 text-sm leading-snug text-soft">
               {{
-                phrase('compare.when_part.leaves', {
+                phrase('compare.when_part.leave_until_later', {
                   leaves: p.leaves.map((b) => b.replace(/\.$/, '')).join('; '),
                 })
               }}

@@ -42,7 +42,7 @@ function pick(entry: Schemas['ApplianceView'] | null) {
     <div class="relative">
       <ComboboxInput
         class="field"
-        :aria-label="phrase('day.appliance_picker.add_appliance_list')"
+        :aria-label="phrase('day.appliance_picker.add_list_appliances')"
         :placeholder="
           phrase('day.appliance_picker.search_appliances_fridge_kettle', { all: all.length })
         "
@@ -54,7 +54,7 @@ function pick(entry: Schemas['ApplianceView'] | null) {
         class="sheet absolute bottom-full z-20 mb-1 max-h-80 w-full overflow-y-auto py-1 shadow-xl focus:outline-none sm:w-[34rem]"
       >
         <p v-if="!found.length" class="px-3 py-2 text-soft">
-          {{ phrase('day.appliance_picker.nothing_like_list_add') }}
+          {{ phrase('day.appliance_picker.nothing_found_add_empty') }}
         </p>
         <template v-for="[room, entries] in rooms" :key="room">
           <p class="px-3 pt-2 pb-0.5 text-sm font-semibold text-sea" aria-hidden="true">
@@ -84,10 +84,10 @@ function pick(entry: Schemas['ApplianceView'] | null) {
                   type="button"
                   tabindex="-1"
                   class="ml-2 text-sm underline"
-                  :aria-label="phrase('day.appliance_picker.take_out_list', { name: a.name })"
+                  :aria-label="phrase('day.appliance_picker.remove_list', { name: a.name })"
                   @click.stop.prevent="reference.forgetOwn(a.own)"
                 >
-                  {{ phrase('day.appliance_picker.forget') }}
+                  {{ phrase('day.appliance_picker.remove') }}
                 </button>
               </span>
               <span v-if="a.note" class="col-span-2 text-sm text-soft">{{ a.note }}</span>

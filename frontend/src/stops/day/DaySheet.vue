@@ -13,7 +13,7 @@ const { loads, figures } = useLoads()
       {{ phrase('day.day_sheet.drag_block_move_ends') }}
       <kbd>c</kbd> {{ phrase('day.day_sheet.copies') }}
       <kbd>{{ phrase('day.day_sheet.delete') }}</kbd>
-      {{ phrase('day.day_sheet.removes_times_usual_ones') }}
+      {{ phrase('day.day_sheet.removes_usual_times_same') }}
     </p>
     <div class="space-y-1">
       <SheetLane

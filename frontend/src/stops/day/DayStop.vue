@@ -33,10 +33,10 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
     <div>
       <h1 class="text-3xl">{{ phrase('day.day_stop.day') }}</h1>
       <p class="mt-1 max-w-3xl text-pretty text-soft">
-        {{ phrase('day.day_stop.every_load_kind_day') }}
+        {{ phrase('day.day_stop.list_every_load_kind') }}
       </p>
       <p class="mt-4 text-xl" data-main>
-        {{ phrase('day.day_stop.bank_gives') }}
+        {{ phrase('day.day_stop.bank_supplies') }}
         <FigureLink
           :figure="day.total"
           :name="phrase('day.day_stop.day')"
@@ -73,9 +73,9 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
       <LoadTable v-else />
     </template>
     <div v-else class="mx-auto max-w-lg py-8 text-center">
-      <h2 class="text-xl">{{ phrase('day.day_stop.runs_day') }}</h2>
+      <h2 class="text-xl">{{ phrase('day.day_stop.use_day') }}</h2>
       <p class="mt-1 text-soft">
-        {{ phrase('day.day_stop.begin_runs_longest_fridge') }}
+        {{ phrase('day.day_stop.start_runs_longest_fridge') }}
       </p>
     </div>
     <div class="mt-3 flex flex-col gap-3 border-t border-line pt-4 sm:flex-row">
@@ -97,28 +97,28 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
     />
     <PlanField
       path="/day/inverter/idle_w"
-      :label="phrase('day.day_stop.idle_draw')"
+      :label="phrase('day.day_stop.inverter_idle_power')"
       unit="W"
       :hint="phrase('day.day_stop.n3_25_w_size')"
     />
     <PlanField
       path="/day/inverter/rated_w"
-      :label="phrase('day.day_stop.gives')"
+      :label="phrase('day.day_stop.inverter_rated_power')"
       unit="W"
       :placeholder="phrase('day.day_stop.known')"
-      :hint="phrase('day.day_stop.long_seconds_sizes_cable')"
+      :hint="phrase('day.day_stop.continuous_peak_sets_size')"
     />
     <PlanField
       path="/day/inverter/hours_on"
       :label="phrase('day.day_stop.hours_switched')"
       unit="h"
       :placeholder="phrase('day.day_stop.needed')"
-      :hint="phrase('day.day_stop.empty_while_ac_loads')"
+      :hint="phrase('day.day_stop.leave_empty_ac_loads')"
     />
     <p class="text-soft sm:col-span-2 lg:col-span-4">
       {{ phrase('day.day_stop.inverter_2') }} <FigureLink :figure="day.inverter_hours" />
-      {{ phrase('day.day_stop.day_idle') }} <FigureLink :figure="day.idle" />{{
-        phrase('day.day_stop.unlisted_standby')
+      {{ phrase('day.day_stop.day_idle_energy') }} <FigureLink :figure="day.idle" />{{
+        phrase('day.day_stop.standby_listed')
       }}
       <FigureLink :figure="day.standby" />.
     </p>

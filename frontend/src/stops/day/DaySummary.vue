@@ -20,7 +20,7 @@ const most = computed(() =>
 const together = computed(() => {
   const names = day.value.peak_loads
   return names.length > 1
-    ? phrase('day.day_summary.once', { peak_at: day.value.peak_at, names: names.join(', ') })
+    ? phrase('day.day_summary.together', { peak_at: day.value.peak_at, names: names.join(', ') })
     : phrase('day.day_summary.alone', { peak_at: day.value.peak_at, names: names[0] })
 })
 const NAMES: Record<string, string> = {
@@ -38,7 +38,7 @@ const bars = computed(() => [
 const bases = computed(() => [
   { value: 'likely', name: phrase('day.day_summary.listed_day') },
   { value: 'cautious', name: phrase('day.day_summary.cautious_day') },
-  { value: 'measured', name: phrase('day.day_summary.measured_day_where') },
+  { value: 'measured', name: phrase('day.day_summary.measured_day') },
 ])
 const HABITS = ['careful', 'usual', 'careless'].map((value) => ({ value, name: value }))
 </script>
@@ -46,7 +46,7 @@ const HABITS = ['careful', 'usual', 'careless'].map((value) => ({ value, name: v
 <template>
   <section class="sheet mt-6 grid gap-x-10 gap-y-6 p-5 lg:grid-cols-[1fr_1fr]">
     <div>
-      <h2 class="text-xl">{{ phrase('day.day_summary.how_sure') }}</h2>
+      <h2 class="text-xl">{{ phrase('day.day_summary.how_certain') }}</h2>
       <ol class="mt-3 space-y-1.5">
         <li
           v-for="b in bars"
@@ -64,7 +64,7 @@ const HABITS = ['careful', 'usual', 'careless'].map((value) => ({ value, name: v
         </li>
       </ol>
       <p class="mt-2 text-sm text-soft">
-        {{ phrase('day.day_summary.cautious_least_load_draw') }}
+        {{ phrase('day.day_summary.cautious_low_high_power') }}
       </p>
       <div class="mt-4 grid gap-4 sm:grid-cols-2">
         <PlanChoice
@@ -75,7 +75,7 @@ const HABITS = ['careful', 'usual', 'careless'].map((value) => ({ value, name: v
         />
         <PlanChoice
           path="/plan/habits"
-          :label="phrase('day.day_summary.people')"
+          :label="phrase('day.day_summary.people_use')"
           :called="phrase('day.day_summary.habits')"
           :value="plan.document.plan.habits"
           :options="HABITS"
@@ -85,26 +85,26 @@ const HABITS = ['careful', 'usual', 'careless'].map((value) => ({ value, name: v
           :label="phrase('day.day_summary.measured_such_day')"
           unit="Wh"
           :placeholder="phrase('day.day_summary.measured')"
-          :hint="phrase('day.day_summary.battery_monitors_count_wh')"
+          :hint="phrase('day.day_summary.count_battery_monitor_wh')"
         />
         <PlanField
           :path="`${at}/measured_hours`"
-          :label="phrase('day.day_summary.over_hours')"
+          :label="phrase('day.day_summary.measured_over')"
           unit="h"
         />
       </div>
     </div>
     <div>
-      <h2 class="text-xl">{{ phrase('day.day_summary.hardest_moment') }}</h2>
+      <h2 class="text-xl">{{ phrase('day.day_summary.highest_peak') }}</h2>
       <p class="mt-3 text-xl">
         <FigureLink
           :figure="day.peak"
-          :name="phrase('day.day_summary.hardest_moment_2')"
+          :name="phrase('day.day_summary.highest_peak_2')"
           class="text-2xl font-semibold"
         />,
         <FigureLink
           :figure="day.peak_current"
-          :name="phrase('day.day_summary.current_then')"
+          :name="phrase('day.day_summary.current_peak')"
           class="font-semibold"
         />
         {{ phrase('day.day_summary.bank') }}
@@ -116,11 +116,13 @@ const HABITS = ['careful', 'usual', 'careless'].map((value) => ({ value, name: v
           :figure="day.mean_current"
           :name="phrase('day.day_summary.mean_current')"
           class="text-ink"
-        />{{ phrase('day.day_summary.run_together_set_loads') }}
+        />{{ phrase('day.day_summary.mark_loads_never_run') }}
       </p>
-      <h3 class="mt-5 font-sans font-semibold">{{ phrase('day.day_summary.standby_hunt') }}</h3>
+      <h3 class="mt-5 font-sans font-semibold">
+        {{ phrase('day.day_summary.hidden_standby_use') }}
+      </h3>
       <p class="text-pretty text-soft">
-        {{ phrase('day.day_summary.switch_everything_off_monitor') }}
+        {{ phrase('day.day_summary.switch_everything_off_battery') }}
         <FigureLink
           :figure="day.standby"
           :name="phrase('day.day_summary.standby')"
@@ -128,7 +130,7 @@ const HABITS = ['careful', 'usual', 'careless'].map((value) => ({ value, name: v
         />
         {{ phrase('day.day_summary.day_now')
         }}<template v-if="day.standby_left"
-          >{{ phrase('day.day_summary.empty_need') }}
+          >{{ phrase('day.day_summary.empty_bank') }}
           <FigureLink
             :figure="day.standby_left"
             :name="phrase('day.day_summary.days_until_empty')"
@@ -137,10 +139,10 @@ const HABITS = ['careful', 'usual', 'careless'].map((value) => ({ value, name: v
       </p>
       <PlanField
         path="/day/standby_w"
-        :label="phrase('day.day_summary.monitor_reading_off')"
+        :label="phrase('day.day_summary.monitor_reading_everything_off')"
         unit="W"
         class="mt-2 max-w-[14rem]"
-        :hint="phrase('day.day_summary.listed_load_amps_volts')"
+        :hint="phrase('day.day_summary.power_load_list_explains')"
       />
     </div>
   </section>

@@ -14,7 +14,7 @@ const { types, view, here, at, chosen, copy, remove, planFor } = useDayTypes()
 const units = computed(() => plan.rig!.units)
 
 const WHO: Record<string, string> = {
-  hook_up: phrase('day.day_types.mains_carries'),
+  hook_up: phrase('day.day_types.mains'),
   laid_up: phrase('day.day_types.nobody'),
 }
 </script>
@@ -42,8 +42,8 @@ const WHO: Record<string, string> = {
         <span
           v-if="view.types[i]?.governs"
           class="flex items-center gap-1 text-sm font-semibold text-sea"
-          :title="phrase('day.day_types.asks_battery_plan_made')"
-          ><Anchor :size="13" aria-hidden="true" /> {{ phrase('day.day_types.governs') }}</span
+          :title="phrase('day.day_types.day_needs_battery_sizes')"
+          ><Anchor :size="13" aria-hidden="true" /> {{ phrase('day.day_types.sizes_bank') }}</span
         >
         <span v-else class="block text-sm text-soft">{{ WHO[t.kind] ?? t.season }}</span>
       </button>
@@ -65,7 +65,7 @@ const WHO: Record<string, string> = {
             :class="open ? 'rotate-90' : ''"
             aria-hidden="true"
           />
-          {{ phrase('day.day_types.about_day') }}
+          {{ phrase('day.day_types.details_day') }}
         </DisclosureButton>
         <p class="text-soft">
           {{ phrase('day.day_types.air') }}
@@ -75,7 +75,7 @@ const WHO: Record<string, string> = {
           <FigureLink :figure="view.battery" :name="phrase('day.day_types.battery_2')" /><template
             v-if="view.sun"
             >; {{ view.sun }}</template
-          >{{ phrase('day.day_types.charged', { charge: view.charge }) }}
+          >{{ phrase('day.day_types.charging', { charge: view.charge }) }}
         </p>
       </div>
       <DisclosurePanel class="sheet mt-2 grid gap-4 p-4 sm:grid-cols-2 lg:grid-cols-4">
@@ -100,10 +100,10 @@ const WHO: Record<string, string> = {
         />
         <PlanField
           :path="`${at}/battery_c`"
-          :label="phrase('day.day_types.battery_day')"
+          :label="phrase('day.day_types.battery_temperature_day')"
           :unit="units.temperature"
           :placeholder="view.battery.text"
-          :hint="phrase('day.day_types.empty_where_stands_air')"
+          :hint="phrase('day.day_types.leave_empty_estimate_place')"
         />
         <PlanField
           :path="`${at}/charge_from`"
@@ -124,7 +124,7 @@ const WHO: Record<string, string> = {
               :checked="chosen"
               @change="planFor(($event.target as HTMLInputElement).checked)"
             />
-            {{ phrase('day.day_types.plan_day_whatever_others') }}
+            {{ phrase('day.day_types.plan_day_even_another') }}
           </label>
           <button v-if="types.length > 1" type="button" class="btn" @click="remove">
             {{ phrase('day.day_types.remove_day') }}

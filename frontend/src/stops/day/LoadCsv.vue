@@ -12,11 +12,7 @@ const { addMany } = useLoads()
 
 async function take(rows: Record<string, unknown>[]) {
   await addMany(rows.map((r) => r.load as Record<string, unknown>))
-  ui.say(
-    rows.length === 1
-      ? phrase('day.load_csv.n1_load_added')
-      : phrase('day.load_csv.loads_added', { rows: rows.length }),
-  )
+  ui.say(phrase('day.load_csv.loads_added', { count: rows.length }))
 }
 </script>
 

@@ -46,19 +46,19 @@ async function keep() {
       <div class="grid gap-x-6 gap-y-4 rounded-md bg-well p-4 md:grid-cols-3">
         <div class="grid grid-cols-2 content-start gap-3">
           <p class="col-span-2 text-sm font-semibold">
-            {{ phrase('day.load_details.how_sure_draw') }}
+            {{ phrase('day.load_details.how_certain_power') }}
           </p>
           <PlanField
             :path="`${at}/low`"
             :label="phrase('day.load_details.least')"
-            :placeholder="phrase('day.load_details.doubt')"
-            :called="called(phrase('day.load_details.least_draw'))"
+            :placeholder="phrase('day.load_details.same')"
+            :called="called(phrase('day.load_details.lowest_power'))"
           />
           <PlanField
             :path="`${at}/high`"
             :label="phrase('day.load_details.at_most')"
-            :placeholder="phrase('day.load_details.doubt')"
-            :called="called(phrase('day.load_details.draw'))"
+            :placeholder="phrase('day.load_details.same')"
+            :called="called(phrase('day.load_details.highest_power'))"
           />
           <PlanField
             :path="`${at}/measured_wh`"
@@ -78,14 +78,16 @@ async function keep() {
           </p>
         </div>
         <div class="grid grid-cols-2 content-start gap-3">
-          <p class="col-span-2 text-sm font-semibold">{{ phrase('day.load_details.asks_bank') }}</p>
+          <p class="col-span-2 text-sm font-semibold">
+            {{ phrase('day.load_details.bank_must_supply') }}
+          </p>
           <PlanField
             :path="`${at}/start_w`"
-            :label="phrase('day.load_details.starts')"
+            :label="phrase('day.load_details.starting_power')"
             unit="W"
-            :placeholder="phrase('day.load_details.runs')"
+            :placeholder="phrase('day.load_details.running')"
             :called="called('start')"
-            :hint="phrase('day.load_details.n3x_three_times_draw')"
+            :hint="phrase('day.load_details.n3x_three_times_power')"
           />
           <PlanField
             :path="`${at}/start_s`"
@@ -95,23 +97,23 @@ async function keep() {
           />
           <PlanField
             :path="`${at}/least_v`"
-            :label="phrase('day.load_details.minds_volts_below')"
+            :label="phrase('day.load_details.needs_least')"
             unit="V"
-            :placeholder="phrase('day.load_details.does_not')"
-            :called="called(phrase('day.load_details.least_volts'))"
+            :placeholder="phrase('day.load_details.voltage')"
+            :called="called(phrase('day.load_details.lowest_voltage'))"
             :hint="phrase('day.load_details.n12_v_bank')"
             class="col-span-2"
           />
           <PlanCheck
             :path="`${at}/together`"
-            :label="phrase('day.load_details.run_together_others')"
+            :label="phrase('day.load_details.run_together_other_large')"
             :value="load.together"
             :called="called('together')"
             class="col-span-2"
           />
           <PlanCheck
             :path="`${at}/critical`"
-            :label="phrase('day.load_details.critical_danger_without')"
+            :label="phrase('day.load_details.critical_dangerous_without')"
             :value="load.critical"
             :called="called('critical')"
             class="col-span-2"
@@ -119,7 +121,7 @@ async function keep() {
           <PlanChoice
             v-if="plan.document.second_bank && load.supply === 'dc'"
             :path="`${at}/bank`"
-            :label="phrase('day.load_details.hangs')"
+            :label="phrase('day.load_details.supplied')"
             :value="load.bank"
             :called="called('bank')"
             :options="[
@@ -137,7 +139,7 @@ async function keep() {
               :checked="follows"
               @change="follow(($event.target as HTMLInputElement).checked)"
             />
-            {{ phrase('day.load_details.duty_follows_weather') }}
+            {{ phrase('day.load_details.duty_cycle_depends_weather') }}
           </label>
           <template v-if="follows">
             <PlanField

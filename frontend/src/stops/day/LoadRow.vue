@@ -103,10 +103,10 @@ function choose(event: Event) {
         ]"
       />
     </td>
-    <td class="draw" :data-label="phrase('day.load_row.draw')">
+    <td class="draw" :data-label="phrase('day.load_row.power')">
       <PlanField
         :path="`${at}/draw`"
-        :label="phrase('day.load_row.draw_w', { name: load.name })"
+        :label="phrase('day.load_row.power_w', { name: load.name })"
         bare
         :called="called('draw')"
         :problems-at="problemsAt"
@@ -138,11 +138,11 @@ function choose(event: Event) {
       </p>
       <LoadTimes v-else :at="timesAt" :name="load.name" :times="times" :problems-at="problemsAt" />
     </td>
-    <td class="duty" :data-label="phrase('day.load_row.duty')">
+    <td class="duty" :data-label="phrase('day.load_row.duty_cycle_2')">
       <p
         v-if="figures?.duty"
         class="px-1 py-1.5 text-soft"
-        :title="phrase('day.load_row.duty_follows_weather')"
+        :title="phrase('day.load_row.duty_cycle_depends_weather')"
       >
         {{ figures.duty }}
       </p>
@@ -159,7 +159,7 @@ function choose(event: Event) {
       <PlanField
         v-if="figures?.runs !== false && (times.use === 'hours' || times.use === 'uses')"
         :path="`${timesAt}/starts_at`"
-        :label="phrase('day.load_row.time_day_starts', { name: load.name })"
+        :label="phrase('day.load_row.start_time', { name: load.name })"
         :placeholder="phrase('day.load_row.any')"
         bare
         :called="called('time')"
@@ -191,7 +191,7 @@ function choose(event: Event) {
         small
         :icon="SlidersHorizontal"
         :label="phrase('day.load_row.details', { name: load.name })"
-        :hint="phrase('day.load_row.doubt_start_measurement_weather')"
+        :hint="phrase('day.load_row.range_start_measurement_weather')"
         :aria-expanded="open"
         @click="open = !open"
       />

@@ -12,11 +12,11 @@ const { loads, figures, remove } = useLoads()
       <tr class="text-left text-sm text-soft">
         <th class="w-[18%]">{{ phrase('day.load_table.load') }}</th>
         <th class="w-[4.5rem]">{{ phrase('day.load_table.supply') }}</th>
-        <th class="w-[5.2rem]">{{ phrase('day.load_table.draw') }}</th>
+        <th class="w-[5.2rem]">{{ phrase('day.load_table.power') }}</th>
         <th class="w-[3.3rem]">{{ phrase('day.load_table.how_many') }}</th>
         <th class="w-[5.8rem]">{{ phrase('day.load_table.day') }}</th>
         <th class="w-[14.6rem]">{{ phrase('day.load_table.use') }}</th>
-        <th class="w-[4rem]">{{ phrase('day.load_table.duty') }}</th>
+        <th class="w-[4rem]">{{ phrase('day.load_table.duty_cycle') }}</th>
         <th class="w-[4.3rem]">{{ phrase('day.load_table.from') }}</th>
         <th class="w-[4.8rem] text-right">{{ phrase('day.load_table.day_2') }}</th>
         <th>{{ phrase('day.load_table.share') }}</th>
@@ -37,7 +37,7 @@ const { loads, figures, remove } = useLoads()
     </tbody>
   </table>
   <p class="mt-3 text-sm text-soft">
-    {{ phrase('day.load_table.day_usual_same_times') }}
+    {{ phrase('day.load_table.day_usual_uses_same') }}
   </p>
 </template>
 

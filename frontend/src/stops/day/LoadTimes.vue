@@ -19,7 +19,7 @@ const WAYS = [
     <PlanChoice
       class="w-[5.6rem] shrink-0"
       :path="`${at}/use`"
-      :label="phrase('day.load_times.way_use', { name })"
+      :label="phrase('day.load_times.kind_use', { name })"
       bare
       :value="times.use"
       :called="called('use')"
@@ -47,7 +47,7 @@ const WAYS = [
       <PlanField
         class="grow"
         :path="`${at}/minutes`"
-        :label="phrase('day.load_times.minutes_use', { name })"
+        :label="phrase('day.load_times.minutes_per_use', { name })"
         unit="min"
         bare
         :called="called('minutes')"

@@ -51,7 +51,7 @@ const own = computed(() => onDay(props.load) === 'own')
       <span
         v-if="own"
         class="size-1.5 shrink-0 rounded-full bg-sea"
-        :title="phrase('day.sheet_lane.times_own_day')"
+        :title="phrase('day.sheet_lane.own_times_day')"
       />
     </div>
     <div

@@ -57,7 +57,7 @@ function step(by: number) {
     <p class="pr-3 text-right text-sm leading-tight text-soft max-md:hidden">
       {{ phrase('day.sheet_profile.up_w', { top: grouped(top) }) }}<br />
       <span class="text-sea">DC</span>, <span class="text-care">AC</span
-      >{{ phrase('day.sheet_profile.energy_far_line') }}
+      >{{ phrase('day.sheet_profile.energy_used_far_line') }}
     </p>
     <svg
       :viewBox="`0 0 24 ${HEIGHT}`"

@@ -11,9 +11,9 @@ const STEP = 0.25
 const SHORTEST = 0.25
 const WHAT: Record<Grip, string> = {
   move: phrase('day.use_blocks.move_time'),
-  start: phrase('day.use_blocks.stretch_time'),
-  end: phrase('day.use_blocks.stretch_time'),
-  draw: phrase('day.use_blocks.draw_time'),
+  start: phrase('day.use_blocks.change_time'),
+  end: phrase('day.use_blocks.change_time'),
+  draw: phrase('day.use_blocks.add_time'),
   copy: phrase('day.use_blocks.copy_time'),
 }
 const snap = (hours: number) => Math.round(hours / STEP) * STEP
@@ -137,7 +137,7 @@ export function useBlocks(
       change(
         i,
         [start, clamp(end + by, start + SHORTEST, 24)],
-        phrase('day.use_blocks.stretch_time'),
+        phrase('day.use_blocks.change_time'),
       )
     else if (by) change(i, moved([start, end], by), phrase('day.use_blocks.move_time'))
     else if (event.key === 'Delete' || event.key === 'Backspace') remove(i)
@@ -158,7 +158,7 @@ export function useBlocks(
   }
 
   function add() {
-    return commit([...blocks.value, [18, 19]], phrase('day.use_blocks.draw_time'))
+    return commit([...blocks.value, [18, 19]], phrase('day.use_blocks.add_time'))
   }
 
   function remove(i: number) {

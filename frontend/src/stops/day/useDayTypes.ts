@@ -6,9 +6,9 @@ import { computed } from 'vue'
 import { useLoads } from '@/stores/useLoads'
 
 export const DAY_KINDS = [
-  { value: 'off_grid', name: phrase('day.use_day_types.off_grid_bank_carries') },
+  { value: 'off_grid', name: phrase('day.use_day_types.off_grid_bank_supplies') },
   { value: 'travelling', name: phrase('day.use_day_types.travelling_engine_charges') },
-  { value: 'hook_up', name: phrase('day.use_day_types.hook_up_mains_carries') },
+  { value: 'hook_up', name: phrase('day.use_day_types.hook_up_mains_supplies') },
   { value: 'laid_up', name: phrase('day.use_day_types.laid_up_nobody') },
 ]
 export const SEASONS = ['spring', 'summer', 'autumn', 'winter'].map((value) => ({

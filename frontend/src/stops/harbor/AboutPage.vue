@@ -50,10 +50,10 @@ async function show(name: string) {
       </li>
       <li>{{ phrase('harbor.about_page.tells_nobody_enter_accounts') }}</li>
       <li>
-        {{ phrase('harbor.about_page.takes_money_verdict_batteries') }}
+        {{ phrase('harbor.about_page.nobody_pays_verdict_batteries') }}
       </li>
       <li>
-        {{ phrase('harbor.about_page.replaces_neither_local_code') }}
+        {{ phrase('harbor.about_page.replace_local_code_makers') }}
       </li>
     </ul>
 
@@ -64,15 +64,15 @@ async function show(name: string) {
         <dd>
           <code class="break-all select-all">{{ about.file }}</code>
         </dd>
-        <dt class="text-soft">{{ phrase('harbor.about_page.copies_day') }}</dt>
+        <dt class="text-soft">{{ phrase('harbor.about_page.daily_copies') }}</dt>
         <dd>
           <code class="break-all select-all">{{ about.copies }}</code>
         </dd>
       </dl>
 
-      <h2 class="mt-6 text-xl">{{ phrase('harbor.about_page.made') }}</h2>
+      <h2 class="mt-6 text-xl">{{ phrase('harbor.about_page.open_source_packages') }}</h2>
       <p class="text-soft">
-        {{ phrase('harbor.about_page.open_packages_others_under') }}
+        {{ phrase('harbor.about_page.vast_harbor_uses_packages') }}
       </p>
       <section v-for="p in PARTS" :key="p.part" class="mt-4">
         <h3 class="eyebrow">{{ p.name }}</h3>

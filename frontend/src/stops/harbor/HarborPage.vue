@@ -37,10 +37,7 @@ function restored(rigs: number) {
   keptShown.value = false
   ui.say(
     phrase('harbor.harbor_page.restored', {
-      rigs:
-        rigs === 1
-          ? phrase('harbor.harbor_page.n1_rig')
-          : phrase('harbor.harbor_page.rigs_3', { rigs }),
+      rigs: phrase('harbor.harbor_page.counted', { count: rigs }),
     }),
   )
   turn(1)
@@ -121,9 +118,9 @@ function restored(rigs: number) {
         {{ phrase('harbor.harbor_page.rig_matches', { search: search.trim() }) }}
       </p>
       <section v-else-if="cards" class="mx-auto mt-16 max-w-xl text-center">
-        <h2 class="text-2xl">{{ phrase('harbor.harbor_page.rig_lies_yet') }}</h2>
+        <h2 class="text-2xl">{{ phrase('harbor.harbor_page.rigs_yet') }}</h2>
         <p class="mt-2 text-soft">
-          {{ phrase('harbor.harbor_page.make_above_give_name') }}
+          {{ phrase('harbor.harbor_page.create_above_give_name') }}
         </p>
         <button type="button" class="btn mt-5" @click="demo">
           {{ phrase('harbor.harbor_page.load_demo_rigs') }}
@@ -138,7 +135,7 @@ function restored(rigs: number) {
           type="button"
           class="btn"
           :disabled="page <= 1"
-          :aria-label="phrase('harbor.harbor_page.page_before')"
+          :aria-label="phrase('harbor.harbor_page.previous_page')"
           @click="turn(page - 1)"
         >
           <ChevronLeft :size="16" />

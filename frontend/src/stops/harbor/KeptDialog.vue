@@ -38,8 +38,7 @@ function bring(id: number) {
   kept.value!.deleted = kept.value!.deleted.filter((d) => d.id !== id)
 }
 
-const counted = (n: number) =>
-  n === 1 ? phrase('harbor.kept_dialog.n1_rig') : phrase('harbor.kept_dialog.rigs', { n })
+const counted = (n: number) => phrase('harbor.kept_dialog.rigs', { count: n })
 </script>
 
 <template>
@@ -97,7 +96,7 @@ const counted = (n: number) =>
             <p>
               <b>{{ wanted.name }}</b>
               {{
-                phrase('harbor.kept_dialog.takes_place_everything_copy', {
+                phrase('harbor.kept_dialog.replaces_everything_copy_present', {
                   rigs: counted(props.rigs),
                 })
               }}
@@ -116,7 +115,7 @@ const counted = (n: number) =>
             </div>
           </div>
 
-          <h3 class="mt-6 text-lg">{{ phrase('harbor.kept_dialog.copies_made_program') }}</h3>
+          <h3 class="mt-6 text-lg">{{ phrase('harbor.kept_dialog.automatic_copies') }}</h3>
           <p class="text-soft">
             {{ phrase('harbor.kept_dialog.day_use_before_new') }}
           </p>
@@ -147,12 +146,12 @@ const counted = (n: number) =>
               </button>
             </li>
             <li v-if="!kept.copies.length" class="py-2 text-soft">
-              {{ phrase('harbor.kept_dialog.none_yet') }}
+              {{ phrase('harbor.kept_dialog.copies_yet') }}
             </li>
           </ul>
 
           <h3 class="mt-6 text-lg">{{ phrase('harbor.kept_dialog.deleted_rigs') }}</h3>
-          <p class="text-soft">{{ phrase('harbor.kept_dialog.brought_back_30_days') }}</p>
+          <p class="text-soft">{{ phrase('harbor.kept_dialog.restore_30_days') }}</p>
           <ul class="mt-2 divide-y divide-line" data-deleted>
             <li v-for="d in kept.deleted" :key="d.id" class="flex items-center gap-4 py-1.5">
               <span class="min-w-0 grow">
@@ -164,10 +163,10 @@ const counted = (n: number) =>
               <button
                 type="button"
                 class="btn"
-                :aria-label="phrase('harbor.kept_dialog.bring_back', { name: d.name })"
+                :aria-label="phrase('harbor.kept_dialog.restore_2', { name: d.name })"
                 @click="bring(d.id)"
               >
-                {{ phrase('harbor.kept_dialog.bring_back_2') }}
+                {{ phrase('harbor.kept_dialog.restore_3') }}
               </button>
             </li>
             <li v-if="!kept.deleted.length" class="py-2 text-soft">

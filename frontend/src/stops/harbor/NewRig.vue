@@ -15,7 +15,7 @@ const region = ref('')
 const sources = ref<NewRigFields['sources']>([])
 const CHARGE = [
   { value: 'mains', name: phrase('harbor.new_rig.mains') },
-  { value: 'solar', name: phrase('harbor.new_rig.sun') },
+  { value: 'solar', name: phrase('harbor.new_rig.solar') },
   { value: 'engine', name: phrase('harbor.new_rig.engine') },
 ]
 const why = computed(() => reference.data?.patterns.find((p) => p.key === pattern.value)?.why)
@@ -62,7 +62,7 @@ function picked(event: Event) {
         phrase('harbor.new_rig.where')
       }}</label>
       <select id="new-region" v-model="region" class="field">
-        <option value="">{{ phrase('harbor.new_rig.say_later') }}</option>
+        <option value="">{{ phrase('harbor.new_rig.choose_later') }}</option>
         <option v-for="r in reference.data?.regions" :key="r.key" :value="r.key">
           {{ r.name }}
         </option>
@@ -77,7 +77,7 @@ function picked(event: Event) {
         </label>
       </div>
     </fieldset>
-    <button type="submit" class="btn btn-main">{{ phrase('harbor.new_rig.make_rig') }}</button>
+    <button type="submit" class="btn btn-main">{{ phrase('harbor.new_rig.create_rig') }}</button>
     <button
       type="button"
       class="btn sm:ml-auto"
@@ -97,7 +97,9 @@ function picked(event: Event) {
     />
     <p v-if="why" class="w-full text-soft">
       {{ phrase('harbor.new_rig.get_filled_rig_edit', { why })
-      }}<template v-if="!sources.length">{{ phrase('harbor.new_rig.sources_such_rigs') }}</template
+      }}<template v-if="!sources.length">{{
+        phrase('harbor.new_rig.usual_charging_sources')
+      }}</template
       >.
     </p>
   </form>

@@ -46,7 +46,7 @@ const worst = computed(
       </dl>
       <p class="mt-4 border-t border-line pt-3 leading-snug">
         <SentenceText v-if="card.figures" :tokens="card.figures.result" plain />
-        <span v-else class="text-soft">{{ phrase('harbor.rig_card.working_out_figures') }}</span>
+        <span v-else class="text-soft">{{ phrase('harbor.rig_card.calculating') }}</span>
       </p>
     </RouterLink>
     <footer class="flex border-t border-line px-3 py-1.5">

@@ -17,9 +17,10 @@ const plan = usePlan()
       <p class="min-w-0 grow leading-snug">
         <b>{{ rig.label }}</b>
         {{
-          phrase('harbor.waiting_rigs.stored_yet', {
+          phrase('harbor.waiting_rigs.saved_yet', {
             whyUnmade:
-              plan.whyUnmade[rig.key] || phrase('harbor.waiting_rigs.kept_browser_made_itself'),
+              plan.whyUnmade[rig.key] ||
+              phrase('harbor.waiting_rigs.kept_browser_created_automatically'),
           })
         }}
       </p>
@@ -27,7 +28,7 @@ const plan = usePlan()
         {{ phrase('harbor.waiting_rigs.try_now') }}
       </button>
       <button type="button" class="btn btn-quiet" @click="plan.dropUnmade(rig.key)">
-        {{ phrase('harbor.waiting_rigs.drop') }}
+        {{ phrase('harbor.waiting_rigs.discard') }}
       </button>
     </li>
   </ul>

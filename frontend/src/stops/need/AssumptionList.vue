@@ -27,12 +27,10 @@ const groups = computed(() => {
         <ChevronRight :size="18" class="transition-transform" :class="open ? 'rotate-90' : ''" />
         <span class="font-semibold">{{ g.name }}</span>
         <span class="text-soft">{{
-          g.list.length === 1
-            ? phrase('need.assumption_list.n1_assumption')
-            : phrase('need.assumption_list.assumptions', { list: g.list.length })
+          phrase('need.assumption_list.assumptions', { count: g.list.length })
         }}</span>
         <span v-if="g.changed" class="font-semibold text-sea">{{
-          phrase('need.assumption_list.set', { changed: g.changed })
+          phrase('need.assumption_list.changed', { changed: g.changed })
         }}</span>
       </DisclosureButton>
       <DisclosurePanel class="grid gap-x-8 gap-y-4 pt-1 pb-5 pl-7 md:grid-cols-2">
@@ -47,7 +45,7 @@ const groups = computed(() => {
             <span class="block text-sm text-soft"
               >{{ a.note
               }}<template v-if="a.range">
-                {{ phrase('need.assumption_list.others_put', { range: a.range }) }}</template
+                {{ phrase('need.assumption_list.others_use', { range: a.range }) }}</template
               ></span
             >
           </p>

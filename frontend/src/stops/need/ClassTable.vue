@@ -21,9 +21,9 @@ const most = computed(() => Math.max(1, ...rows.value.map((r) => r.nameplate_wh.
         <th>{{ phrase('need.class_table.chemistry') }}</th>
         <th class="w-[8.5rem]">{{ phrase('need.class_table.usable_depth') }}</th>
         <th>{{ phrase('need.class_table.temperature') }}</th>
-        <th>{{ phrase('need.class_table.rate') }}</th>
+        <th>{{ phrase('need.class_table.discharge_rate') }}</th>
         <th>{{ phrase('need.class_table.age') }}</th>
-        <th class="text-right">{{ phrase('need.class_table.label_must_say') }}</th>
+        <th class="text-right">{{ phrase('need.class_table.rated_capacity_needed') }}</th>
         <th class="w-[34%]">
           <span class="sr-only">{{ phrase('need.class_table.picture') }}</span>
         </th>
@@ -47,13 +47,13 @@ const most = computed(() => Math.max(1, ...rows.value.map((r) => r.nameplate_wh.
             :name="phrase('need.class_table.temperature_factor')"
           />
         </td>
-        <td :data-label="phrase('need.class_table.rate')">
+        <td :data-label="phrase('need.class_table.discharge_rate')">
           <FigureLink :figure="r.rate" :name="phrase('need.class_table.rate_factor')" />
         </td>
         <td :data-label="phrase('need.class_table.age')">
           <FigureLink :figure="r.ageing" :name="phrase('need.class_table.ageing_allowance')" />
         </td>
-        <td class="say" :data-label="phrase('need.class_table.label_must_say')">
+        <td class="say" :data-label="phrase('need.class_table.rated_capacity_needed')">
           <FigureLink
             :figure="r.nameplate_ah"
             :name="phrase('need.class_table.amp_hours')"
@@ -69,14 +69,16 @@ const most = computed(() => Math.max(1, ...rows.value.map((r) => r.nameplate_wh.
               :name="phrase('need.class_table.classical_solar_method')"
           /></span>
           <span v-if="r.year_wh" class="block text-sm whitespace-nowrap text-soft"
-            >{{ phrase('need.class_table.year') }}
-            <FigureLink :figure="r.year_wh" :name="phrase('need.class_table.label_years_weather')"
+            >{{ phrase('need.class_table.year_weather') }}
+            <FigureLink
+              :figure="r.year_wh"
+              :name="phrase('need.class_table.rated_capacity_year_weather')"
           /></span>
           <span class="block text-sm whitespace-nowrap text-soft"
             >{{ phrase('need.class_table.peak') }}
             <FigureLink
               :figure="r.peak_current"
-              :name="phrase('need.class_table.current_hardest_moment')"
+              :name="phrase('need.class_table.highest_peak_current')"
           /></span>
         </td>
         <td class="bar" aria-hidden="true">

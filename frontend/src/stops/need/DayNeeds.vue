@@ -40,13 +40,14 @@ const classes = computed(() => plan.rig!.need.classes.map((c) => c.battery_class
           <th scope="row" class="text-left" :class="d.governs ? '' : 'font-normal'">
             {{ names[i]?.name }}
             <span v-if="d.governs" class="ml-1 inline-flex items-center gap-1 text-sm text-sea"
-              ><Anchor :size="13" aria-hidden="true" /> {{ phrase('need.day_needs.governs') }}</span
+              ><Anchor :size="13" aria-hidden="true" />
+              {{ phrase('need.day_needs.sizes_bank') }}</span
             >
           </th>
           <td><FigureLink :figure="d.total" :name="phrase('need.day_needs.day')" /></td>
           <td><FigureLink :figure="d.need" :name="phrase('need.day_needs.need')" /></td>
           <td v-for="(l, k) in d.labels" :key="k">
-            <FigureLink :figure="l" :name="phrase('need.day_needs.label')" />
+            <FigureLink :figure="l" :name="phrase('need.day_needs.rated_capacity')" />
           </td>
         </tr>
       </tbody>

@@ -48,7 +48,7 @@ const chosen = computed({
         </p>
         <p class="mt-1.5 leading-snug text-soft">{{ rule.argues }}</p>
         <p class="mt-1.5 text-sm text-soft">
-          {{ phrase('need.house_rules.reckons_life', { life_basis: rule.life_basis }) }}
+          {{ phrase('need.house_rules.life', { life_basis: rule.life_basis }) }}
         </p>
         <p v-if="sized.get(rule.key)" class="mt-2 border-t border-line pt-2 leading-snug">
           <b>{{ sized.get(rule.key)!.need }}</b> {{ phrase('need.house_rules.needed') }}

@@ -41,7 +41,7 @@ const bases = computed(() => {
 <template>
   <h1 class="text-3xl">{{ phrase('need.need_stop.need') }}</h1>
   <p class="mt-1 max-w-3xl text-pretty text-soft">
-    {{ phrase('need.need_stop.usable_energy_between_two') }}
+    {{ phrase('need.need_stop.usable_energy_need_between') }}
   </p>
   <p class="mt-4 text-xl leading-relaxed" data-main>
     <FigureLink :figure="need.day" :name="phrase('need.need_stop.day')" />
@@ -57,10 +57,10 @@ const bases = computed(() => {
     {{ phrase('need.need_stop.usable') }}
   </p>
   <p v-if="plan.rig!.day.types.length > 1" class="mt-1 text-soft">
-    {{ phrase('need.need_stop.made_kind_day_governs', { day_name: need.day_name }) }}
+    {{ phrase('need.need_stop.based_kind_day_sizes', { day_name: need.day_name }) }}
   </p>
   <FindingList :findings="findings" class="mt-3" />
-  <h2 class="mt-8 mb-3 text-xl">{{ phrase('need.need_stop.whose_rule_follow') }}</h2>
+  <h2 class="mt-8 mb-3 text-xl">{{ phrase('need.need_stop.how_cautious_should_we') }}</h2>
   <HouseRules />
   <div class="mt-4 grid gap-x-4 gap-y-3 sm:grid-cols-2 lg:grid-cols-[1fr_1fr_1fr_1.3fr_1.3fr]">
     <div
@@ -71,7 +71,7 @@ const bases = computed(() => {
       <AssumptionField :name="a.name" />
       <AssumptionSlider v-bind="a" />
       <p v-if="a.name === 'nights' && plan.document.plan.overnight" class="text-sm text-soft">
-        {{ phrase('need.need_stop.used_while_plan_overnight') }}
+        {{ phrase('need.need_stop.used_when_plan_overnight') }}
       </p>
     </div>
     <div>
@@ -83,17 +83,17 @@ const bases = computed(() => {
         class="mt-4"
       />
       <p class="pl-6.5 text-sm text-soft">
-        {{ phrase('need.need_stop.takes') }}
+        {{ phrase('need.need_stop.needs') }}
         <FigureLink
           :figure="need.overnight"
           :name="phrase('need.need_stop.overnight_2')"
           class="text-ink"
-        />{{ phrase('need.need_stop.charged', { overnight_text: need.overnight_text }) }}
+        />{{ phrase('need.need_stop.charging', { overnight_text: need.overnight_text }) }}
       </p>
     </div>
     <PlanChoice
       path="/plan/life_basis"
-      :label="phrase('need.need_stop.life_reckon')"
+      :label="phrase('need.need_stop.life_plan')"
       :value="plan.document.plan.life_basis"
       :options="bases"
     />
@@ -102,17 +102,17 @@ const bases = computed(() => {
   <section class="sheet px-5 py-3">
     <DayNeeds />
     <p class="mt-2 text-sm text-soft">
-      {{ phrase('need.need_stop.label_must_say_ah') }}
+      {{ phrase('need.need_stop.rated_capacity_needed_ah') }}
     </p>
   </section>
-  <h2 class="mt-8 mb-2 text-xl">{{ phrase('need.need_stop.every_chemistry_side_side') }}</h2>
+  <h2 class="mt-8 mb-2 text-xl">{{ phrase('need.need_stop.classes_side_side') }}</h2>
   <section class="sheet px-5 py-3">
     <ClassTable />
   </section>
-  <h2 class="mt-8 mb-2 text-xl">{{ phrase('need.need_stop.day_label') }}</h2>
+  <h2 class="mt-8 mb-2 text-xl">{{ phrase('need.need_stop.day_rated_capacity') }}</h2>
   <section class="sheet p-5">
     <p class="mb-4 max-w-3xl text-pretty text-soft">
-      {{ phrase('need.need_stop.line_adds_thing_costs') }}
+      {{ phrase('need.need_stop.line_adds_requirement_last') }}
     </p>
     <WaterfallPair />
   </section>
@@ -125,17 +125,21 @@ const bases = computed(() => {
           :name="phrase('need.need_stop.need_2')"
           class="text-xl font-semibold"
         />
-        {{ phrase('need.need_stop.usable_itself_label') }}
+        {{ phrase('need.need_stop.usable_own_rated_capacity') }}
       </p>
       <p class="mt-2 flex flex-wrap gap-x-6 gap-y-2">
         <span v-for="(l, i) in need.second.labels" :key="i" class="inline-flex items-center gap-2">
           <ChemistryMark :battery-class="need.classes[i]!.battery_class" />
-          <FigureLink :figure="l" :name="phrase('need.need_stop.label')" class="font-semibold" />
+          <FigureLink
+            :figure="l"
+            :name="phrase('need.need_stop.rated_capacity')"
+            class="font-semibold"
+          />
         </span>
       </p>
     </section>
   </template>
-  <h2 class="mt-8 mb-2 text-xl">{{ phrase('need.need_stop.how_long_run') }}</h2>
+  <h2 class="mt-8 mb-2 text-xl">{{ phrase('need.need_stop.how_long_last') }}</h2>
   <section class="sheet p-5">
     <RuntimeTool />
   </section>

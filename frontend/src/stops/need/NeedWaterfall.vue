@@ -29,7 +29,7 @@ const bars = computed(() =>
   <ol
     class="space-y-1"
     :aria-label="
-      phrase('need.need_waterfall.day_label', {
+      phrase('need.need_waterfall.day_rated_capacity', {
         batteryClass: reference.classes.get(batteryClass)?.name,
       })
     "

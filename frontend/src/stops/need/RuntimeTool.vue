@@ -13,7 +13,7 @@ const found = computed(() => all.value.find((r) => r.id === chosen.value) ?? all
 <template>
   <div v-if="found" class="flex flex-wrap items-end gap-x-8 gap-y-3" data-runtime>
     <label class="w-72 max-w-full">
-      <span class="eyebrow mb-1 block">{{ phrase('need.runtime_tool.runs') }}</span>
+      <span class="eyebrow mb-1 block">{{ phrase('need.runtime_tool.appliance') }}</span>
       <select v-model="chosen" class="field">
         <option v-for="r in all" :key="r.id" :value="r.id">{{ r.name }}</option>
       </select>
@@ -27,7 +27,7 @@ const found = computed(() => all.value.find((r) => r.id === chosen.value) ?? all
       />
     </p>
     <p v-if="found.on_old">
-      <span class="block text-sm text-soft">{{ phrase('need.runtime_tool.old_bank') }}</span>
+      <span class="block text-sm text-soft">{{ phrase('need.runtime_tool.old_bank_today') }}</span>
       <FigureLink
         :figure="found.on_old"
         :name="phrase('need.runtime_tool.old_bank_2')"
@@ -35,7 +35,7 @@ const found = computed(() => all.value.find((r) => r.id === chosen.value) ?? all
       />
     </p>
     <p v-else class="max-w-xs text-sm text-soft">
-      {{ phrase('need.runtime_tool.enter_rig_stop_know') }}
+      {{ phrase('need.runtime_tool.enter_old_bank_rig') }}
     </p>
   </div>
 </template>

@@ -32,7 +32,7 @@ function choose(i: number, event: Event) {
         <ChemistryMark :battery-class="key" />
         <label class="grow">
           <span class="sr-only">{{
-            phrase('need.waterfall_pair.chemistry_picture', { i: i + 1 })
+            phrase('need.waterfall_pair.class_picture', { i: i + 1 })
           }}</span>
           <select class="field" @change="choose(i, $event)">
             <option

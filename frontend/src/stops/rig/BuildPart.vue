@@ -26,14 +26,14 @@ const area = computed(() => (rig.value.units === 'us' ? 'sq in' : 'cm²'))
     />
     <PlanField
       path="/rig/vent_cm2"
-      :label="phrase('rig.build_part.air_opening')"
+      :label="phrase('rig.build_part.ventilation_opening')"
       :unit="area"
       :placeholder="phrase('rig.build_part.measured')"
       class="sm:col-span-2"
     />
     <PlanCheck
       path="/rig/locker_vented"
-      :label="phrase('rig.build_part.closed_living_space_vented')"
+      :label="phrase('rig.build_part.sealed_living_space_vented')"
       :value="rig.locker_vented === true"
       class="col-span-full"
     />
@@ -51,7 +51,7 @@ const area = computed(() => (rig.value.units === 'us' ? 'sq in' : 'cm²'))
     />
     <PlanField
       path="/rig/fuse_breaks_a"
-      :label="phrase('rig.build_part.interrupts')"
+      :label="phrase('rig.build_part.fuse_breaking_capacity')"
       unit="A"
       :placeholder="phrase('rig.build_part.known')"
     />
@@ -63,12 +63,12 @@ const area = computed(() => (rig.value.units === 'us' ? 'sq in' : 'cm²'))
     />
     <PlanChoice
       path="/rig/lugs"
-      :label="phrase('rig.build_part.lugs')"
+      :label="phrase('rig.build_part.cable_lugs_fit')"
       :value="rig.lugs as string"
       :options="TERMINALS"
     />
     <p v-if="plan.document.sources.length" class="col-span-full leading-snug text-soft">
-      {{ phrase('rig.build_part.charges_stands') }}
+      {{ phrase('rig.build_part.enter_charging_sources') }}
       <RouterLink
         class="text-sea underline underline-offset-4"
         :to="{ name: 'rig', params: { id: plan.rig!.id, stop: 'charging' } }"
@@ -77,16 +77,16 @@ const area = computed(() => (rig.value.units === 'us' ? 'sq in' : 'cm²'))
     <template v-else>
       <PlanField
         path="/rig/charge_a"
-        :label="phrase('rig.build_part.chargers_once')"
+        :label="phrase('rig.build_part.chargers_together')"
         unit="A"
         :placeholder="phrase('rig.build_part.known')"
-        :hint="phrase('rig.build_part.mains_engine_sun_together')"
+        :hint="phrase('rig.build_part.mains_engine_solar_together')"
       />
       <PlanField
         path="/rig/charge_v"
-        :label="phrase('rig.build_part.absorption_12_v')"
+        :label="phrase('rig.build_part.absorption_voltage_12_v')"
         unit="V"
-        :placeholder="phrase('rig.build_part.class')"
+        :placeholder="phrase('rig.build_part.typical_class')"
       />
       <PlanCheck
         path="/rig/equalises"

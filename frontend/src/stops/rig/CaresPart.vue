@@ -9,13 +9,13 @@ type Care = RigFile['rig']['cares'][number]
 const plan = usePlan()
 const cares = computed(() => plan.document.rig.cares)
 const NAMES: [Care, string][] = [
-  ['purse', phrase('rig.cares_part.little_money_now')],
-  ['weight', phrase('rig.cares_part.little_weight')],
+  ['purse', phrase('rig.cares_part.low_up_front_cost')],
+  ['weight', phrase('rig.cares_part.low_weight')],
   ['cold', phrase('rig.cares_part.works_cold')],
-  ['no_upkeep', phrase('rig.cares_part.upkeep')],
-  ['big_loads', phrase('rig.cares_part.carries_big_loads')],
+  ['no_upkeep', phrase('rig.cares_part.maintenance')],
+  ['big_loads', phrase('rig.cares_part.large_loads')],
   ['short_keeping', phrase('rig.cares_part.i_sell_soon')],
-  ['long_keeping', phrase('rig.cares_part.lasts_long')],
+  ['long_keeping', phrase('rig.cares_part.i_keep_long')],
 ]
 
 function toggle(key: Care) {
@@ -29,7 +29,7 @@ function toggle(key: Care) {
 <template>
   <section class="sheet p-5">
     <h2 class="text-xl">{{ phrase('rig.cares_part.care_about') }}</h2>
-    <p class="mt-1 text-soft">{{ phrase('rig.cares_part.first_choose_weighs') }}</p>
+    <p class="mt-1 text-soft">{{ phrase('rig.cares_part.first_choice_counts') }}</p>
     <div class="mt-3 flex flex-wrap gap-2">
       <button
         v-for="[key, name] in NAMES"
@@ -47,9 +47,9 @@ function toggle(key: Care) {
     </div>
     <PlanField
       path="/rig/budget"
-      :label="phrase('rig.cares_part.spend_once')"
+      :label="phrase('rig.cares_part.spending_limit')"
       :unit="plan.rig!.units.currency"
-      :placeholder="phrase('rig.cares_part.ceiling')"
+      :placeholder="phrase('rig.cares_part.limit')"
       class="mt-4 max-w-[14rem]"
     />
   </section>

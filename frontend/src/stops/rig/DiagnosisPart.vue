@@ -17,7 +17,7 @@ const NAMES: Record<string, string> = {
   bank: phrase('rig.diagnosis_part.bank'),
   charger: phrase('rig.diagnosis_part.charger'),
   drain: phrase('rig.diagnosis_part.hidden_drain'),
-  use: phrase('rig.diagnosis_part.grown_use'),
+  use: phrase('rig.diagnosis_part.higher_use'),
 }
 const MARKS: Record<string, string> = {
   'at fault': '✕',
@@ -29,7 +29,7 @@ const MARKS: Record<string, string> = {
 
 <template>
   <section v-if="found" class="sheet p-5" data-diagnosis>
-    <h2 class="text-xl">{{ phrase('rig.diagnosis_part.old_bank_really_culprit') }}</h2>
+    <h2 class="text-xl">{{ phrase('rig.diagnosis_part.old_bank_really_cause') }}</h2>
     <p class="mt-2 text-lg" data-verdict>{{ found.says }}</p>
     <p
       v-if="found.danger"
@@ -63,14 +63,14 @@ const MARKS: Record<string, string> = {
         {{ phrase('rig.diagnosis_part.capacity_left')
         }}<span v-if="found.range" class="text-soft"> ({{ found.range }})</span
         ><template v-if="carries.nights"
-          >{{ phrase('rig.diagnosis_part.still_carries') }}
+          >{{ phrase('rig.diagnosis_part.still_lasts') }}
           <FigureLink
             :figure="carries.nights"
             :name="phrase('rig.diagnosis_part.nights')"
             class="font-semibold" /></template
         >.
       </p>
-      <ul class="mt-2 space-y-1.5" :aria-label="phrase('rig.diagnosis_part.sign_says')">
+      <ul class="mt-2 space-y-1.5" :aria-label="phrase('rig.diagnosis_part.sign_shows')">
         <li
           v-for="s in found.signs"
           :key="s.name"
@@ -87,7 +87,7 @@ const MARKS: Record<string, string> = {
         </li>
       </ul>
       <p v-if="!found.agree" class="mt-1 text-sm text-care">
-        {{ phrase('rig.diagnosis_part.signs_disagree_readings_off') }}
+        {{ phrase('rig.diagnosis_part.signs_disagree_readings_wrong') }}
       </p>
       <div
         v-if="carries.life_factor"
@@ -95,55 +95,55 @@ const MARKS: Record<string, string> = {
         data-predecessor
       >
         <p class="leading-snug">
-          {{ phrase('rig.diagnosis_part.how_aged_new_class') }}
+          {{ phrase('rig.diagnosis_part.judging_old_bank_new') }}
           <FigureLink
             :figure="carries.life_factor"
-            :name="phrase('rig.diagnosis_part.life_old_bank')"
+            :name="phrase('rig.diagnosis_part.life_learnt_old_bank')"
             class="font-semibold"
           />
           {{ phrase('rig.diagnosis_part.times_long_usual') }}
         </p>
         <AssumptionField
           name="predecessor_share"
-          :label="phrase('rig.diagnosis_part.how_much_counts')"
-          :hint="phrase('rig.diagnosis_part.n0_when_aged_mended')"
+          :label="phrase('rig.diagnosis_part.weight_old_bank')"
+          :hint="phrase('rig.diagnosis_part.n0_cause_ageing_fixed')"
         />
       </div>
     </div>
     <div class="mt-4 grid grid-cols-2 gap-4 border-t border-line pt-4 sm:grid-cols-3">
-      <p class="col-span-full font-semibold">{{ phrase('rig.diagnosis_part.know') }}</p>
+      <p class="col-span-full font-semibold">{{ phrase('rig.diagnosis_part.know_about') }}</p>
       <PlanField
         path="/old_bank/nights_then"
-        :label="phrase('rig.diagnosis_part.lasted_when_new')"
+        :label="phrase('rig.diagnosis_part.nights_lasted_when_new')"
         :unit="phrase('rig.diagnosis_part.nights_2')"
       />
       <PlanField
         path="/old_bank/nights_now"
-        :label="phrase('rig.diagnosis_part.lasts_now')"
+        :label="phrase('rig.diagnosis_part.nights_lasts_now')"
         :unit="phrase('rig.diagnosis_part.nights_2')"
       />
       <PlanField
         path="/old_bank/day_then_wh"
-        :label="phrase('rig.diagnosis_part.day_then')"
+        :label="phrase('rig.diagnosis_part.use_day_back_then')"
         unit="Wh"
         :placeholder="phrase('rig.diagnosis_part.now')"
       />
       <PlanField
         path="/old_bank/rested_v"
-        :label="phrase('rig.diagnosis_part.rested_volts')"
+        :label="phrase('rig.diagnosis_part.resting_voltage')"
         unit="V"
-        :hint="phrase('rig.diagnosis_part.whole_bank_off_after')"
+        :hint="phrase('rig.diagnosis_part.whole_bank_everything_off')"
       />
       <PlanField
         path="/old_bank/rested_hours"
         :label="phrase('rig.diagnosis_part.rested')"
         unit="h"
         :placeholder="phrase('rig.diagnosis_part.known')"
-        :hint="phrase('rig.diagnosis_part.eight_hours_say')"
+        :hint="phrase('rig.diagnosis_part.eight_hours_give_best')"
       />
       <PlanField
         path="/old_bank/left_low"
-        :label="phrase('rig.diagnosis_part.times_below_fifth_over')"
+        :label="phrase('rig.diagnosis_part.times_below_20_over')"
       />
       <PlanField
         path="/old_bank/deep_accidents"
@@ -156,14 +156,14 @@ const MARKS: Record<string, string> = {
       <PlanField path="/old_bank/frozen" :label="phrase('rig.diagnosis_part.times_frozen')" />
       <PlanField
         path="/old_bank/loaded_v"
-        :label="phrase('rig.diagnosis_part.volts_under_load')"
+        :label="phrase('rig.diagnosis_part.voltage_under_load')"
         unit="V"
       />
       <PlanField
         path="/old_bank/load_a"
         :label="phrase('rig.diagnosis_part.of')"
         unit="A"
-        :hint="phrase('rig.diagnosis_part.just_after_rested_volts')"
+        :hint="phrase('rig.diagnosis_part.right_after_resting_voltage')"
       />
       <div class="flex flex-col">
         <PlanCheck
@@ -173,7 +173,7 @@ const MARKS: Record<string, string> = {
         />
         <PlanCheck
           path="/old_bank/warm"
-          :label="phrase('rig.diagnosis_part.warm_while_charging')"
+          :label="phrase('rig.diagnosis_part.gets_warm_while_charging')"
           :value="old.warm as boolean"
         />
         <PlanCheck
@@ -183,7 +183,7 @@ const MARKS: Record<string, string> = {
         />
       </div>
       <p class="col-span-full text-sm text-soft">
-        {{ phrase('rig.diagnosis_part.volts_read_while_charging') }}
+        {{ phrase('rig.diagnosis_part.voltage_read_while_charging') }}
       </p>
     </div>
   </section>

@@ -45,7 +45,7 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.code === 'loc
       :unit="units.small_length"
     />
     <p class="col-span-3 -mt-2 text-sm text-soft">
-      {{ phrase('rig.loading_part.inside_measures_narrowest') }}
+      {{ phrase('rig.loading_part.inside_dimensions_narrowest_point') }}
     </p>
     <details class="col-span-3 -mt-2" :open="second">
       <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
@@ -69,7 +69,7 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.code === 'loc
         />
         <PlanField
           path="/rig/locker2_cable_m"
-          :label="phrase('rig.loading_part.cable_reach_way')"
+          :label="phrase('rig.loading_part.extra_cable_reach_way')"
           :unit="units.length"
           class="col-span-3 sm:col-span-2"
         />
@@ -103,7 +103,7 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.code === 'loc
         />
         <PlanField
           path="/rig/coupling_max_kg"
-          :label="phrase('rig.loading_part.permitted')"
+          :label="phrase('rig.loading_part.highest_coupling_load')"
           :unit="units.weight"
           class="col-span-2"
         />
@@ -111,12 +111,12 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.code === 'loc
       <template v-if="kind !== 'boat' && kind !== 'caravan'">
         <PlanField
           path="/rig/front_axle_kg"
-          :label="phrase('rig.loading_part.left_front_axle')"
+          :label="phrase('rig.loading_part.margin_front_axle')"
           :unit="units.weight"
         />
         <PlanField
           path="/rig/rear_axle_kg"
-          :label="phrase('rig.loading_part.left_rear_axle')"
+          :label="phrase('rig.loading_part.margin_rear_axle')"
           :unit="units.weight"
           class="col-span-2"
         />
@@ -132,7 +132,7 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.code === 'loc
         :unit="units.length"
       />
       <p class="self-end pb-2 text-sm text-soft">
-        {{ phrase('rig.loading_part.behind_negative', { from }) }}
+        {{ phrase('rig.loading_part.use_negative_values_behind', { from }) }}
       </p>
     </template>
     <FindingList :findings="findings" class="col-span-3" />

@@ -44,9 +44,13 @@ function clear() {
         :also="(v) => reference.withClass('/old_bank', old!.battery_class, v)"
         class="col-span-2"
       />
-      <PlanField path="/old_bank/unit_v" :label="phrase('rig.old_bank.volts_battery')" unit="V" />
-      <PlanField path="/old_bank/unit_ah" :label="phrase('rig.old_bank.label_battery')" unit="Ah" />
-      <PlanField path="/old_bank/series" :label="phrase('rig.old_bank.series')" />
+      <PlanField path="/old_bank/unit_v" :label="phrase('rig.old_bank.voltage_battery')" unit="V" />
+      <PlanField
+        path="/old_bank/unit_ah"
+        :label="phrase('rig.old_bank.rated_capacity_battery')"
+        unit="Ah"
+      />
+      <PlanField path="/old_bank/series" :label="phrase('rig.old_bank.batteries_series')" />
       <PlanField path="/old_bank/parallel" :label="phrase('rig.old_bank.strings_parallel')" />
       <PlanField
         path="/old_bank/age_years"
@@ -56,25 +60,25 @@ function clear() {
       />
       <PlanField
         path="/old_bank/unit_kg"
-        :label="phrase('rig.old_bank.weight')"
+        :label="phrase('rig.old_bank.weight_battery')"
         :unit="plan.rig!.units.weight"
         :placeholder="phrase('rig.old_bank.estimated')"
       />
       <PlanField
         path="/old_bank/sale_price"
-        :label="phrase('rig.old_bank.somebody_pays')"
+        :label="phrase('rig.old_bank.price_someone_pays')"
         :unit="plan.rig!.units.currency"
-        :placeholder="phrase('rig.old_bank.scrap')"
+        :placeholder="phrase('rig.old_bank.scrap_value')"
       />
       <PlanField
         path="/old_bank/reason"
-        :label="phrase('rig.old_bank.why_replaced')"
+        :label="phrase('rig.old_bank.why_want_replace')"
         text
         :rows="2"
         class="col-span-2"
       />
       <p v-if="figures.length" class="col-span-2 text-soft">
-        {{ phrase('rig.old_bank.label') }}
+        {{ phrase('rig.old_bank.rated_energy_weight') }}
         <FigureLink
           :figure="figures[0]!"
           :name="phrase('rig.old_bank.energy')"
@@ -91,7 +95,7 @@ function clear() {
         <div class="col-span-3">
           <h3 class="font-sans font-semibold">{{ phrase('rig.old_bank.capacity_test') }}</h3>
           <p class="text-sm text-pretty text-soft">
-            {{ phrase('rig.old_bank.charge_full_let_rest') }}
+            {{ phrase('rig.old_bank.charge_fully_let_rest') }}
           </p>
         </div>
         <PlanField path="/old_bank/test_a" :label="phrase('rig.old_bank.current')" unit="A" />
@@ -110,7 +114,7 @@ function clear() {
     </div>
     <template v-else>
       <p class="mt-1 text-soft">
-        {{ phrase('rig.old_bank.enter_see_how_much') }}
+        {{ phrase('rig.old_bank.enter_see_change_weight') }}
       </p>
       <button type="button" class="btn mt-3" @click="enter">
         {{ phrase('rig.old_bank.enter_old_bank') }}

@@ -27,7 +27,7 @@ const findings = computed(() =>
 <template>
   <h1 class="text-3xl">{{ phrase('rig.rig_stop.rig') }}</h1>
   <p class="mt-1 max-w-3xl text-pretty text-soft">
-    {{ phrase('rig.rig_stop.how_often_stands_away') }}
+    {{ phrase('rig.rig_stop.how_often_off_grid') }}
   </p>
   <FindingList :findings="findings" class="mt-4" />
   <div class="mt-6 grid grid-cols-1 items-start gap-6 lg:grid-cols-2">
@@ -58,7 +58,7 @@ const findings = computed(() =>
       <BuildPart />
       <CaresPart />
       <section class="sheet grid gap-4 p-5 sm:grid-cols-2">
-        <h2 class="text-xl sm:col-span-2">{{ phrase('rig.rig_stop.how_written') }}</h2>
+        <h2 class="text-xl sm:col-span-2">{{ phrase('rig.rig_stop.units_currency') }}</h2>
         <PlanField
           path="/rig/currency"
           :label="phrase('rig.rig_stop.currency')"
@@ -76,7 +76,7 @@ const findings = computed(() =>
         />
         <PlanChoice
           path="/rig/lead"
-          :label="phrase('rig.rig_stop.energy_use_shown')"
+          :label="phrase('rig.rig_stop.show_use')"
           :value="rig.lead as string"
           :options="[
             { value: 'wh', name: phrase('rig.rig_stop.watt_hours') },

@@ -45,28 +45,32 @@ function remove() {
       />
       <PlanField
         path="/second_bank/efficiency"
-        :label="phrase('rig.second_bank.charger_between_efficiency')"
+        :label="phrase('rig.second_bank.efficiency_charger_between')"
         :hint="phrase('rig.second_bank.dc_dc_mostly_0')"
       />
-      <PlanField path="/second_bank/limit_w" :label="phrase('rig.second_bank.gives')" unit="W" />
+      <PlanField
+        path="/second_bank/limit_w"
+        :label="phrase('rig.second_bank.highest_power_charger')"
+        unit="W"
+      />
       <PlanField
         path="/second_bank/nights"
-        :label="phrase('rig.second_bank.lasts_itself')"
+        :label="phrase('rig.second_bank.nights_must_last_own')"
         :unit="phrase('rig.second_bank.nights')"
-        :hint="phrase('rig.second_bank.should_charger_fail')"
+        :hint="phrase('rig.second_bank.charger_fails')"
       />
       <p v-if="need" class="self-center text-soft">
         <FigureLink :figure="need.day" :name="phrase('rig.second_bank.day')" class="text-ink" />
-        {{ phrase('rig.second_bank.day_hang_main_bank') }}
+        {{ phrase('rig.second_bank.day_used_main_bank') }}
         <FigureLink
           :figure="need.from_main"
-          :name="phrase('rig.second_bank.main_bank')"
+          :name="phrase('rig.second_bank.energy_main_bank')"
           class="text-ink"
         />
         {{ phrase('rig.second_bank.for_it') }}
       </p>
       <p class="col-span-2 text-sm text-soft">
-        {{ phrase('rig.second_bank.loads_hang_set_loads') }}
+        {{ phrase('rig.second_bank.choose_loads_bank_details') }}
       </p>
       <button type="button" class="btn col-span-2 justify-self-start" @click="remove">
         {{ phrase('rig.second_bank.none') }}
@@ -74,7 +78,7 @@ function remove() {
     </div>
     <template v-else>
       <p class="mt-1 text-pretty text-soft">
-        {{ phrase('rig.second_bank.such_12_v_services') }}
+        {{ phrase('rig.second_bank.example_12_v_services') }}
       </p>
       <button type="button" class="btn mt-3" @click="add">
         {{ phrase('rig.second_bank.add_second_bank') }}

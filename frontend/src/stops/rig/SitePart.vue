@@ -14,7 +14,7 @@ const rig = computed(() => plan.document.rig)
 const units = computed(() => plan.rig!.units)
 const climate = computed(() => rig.value.climate as string | null)
 const regions = computed(() => [
-  { value: '', name: phrase('rig.site_part.own_degrees_known') },
+  { value: '', name: phrase('rig.site_part.own_coordinates_known') },
   ...(reference.data?.regions ?? []).map((r) => ({ value: r.key, name: r.name })),
 ])
 const climates = computed(() => [
@@ -41,7 +41,7 @@ function withRegion(key: string | number | null): Operation[] {
 
 <template>
   <section class="sheet grid grid-cols-2 gap-4 p-5">
-    <h2 class="col-span-2 text-xl">{{ phrase('rig.site_part.where_where_battery_stands') }}</h2>
+    <h2 class="col-span-2 text-xl">{{ phrase('rig.site_part.where_where_battery_installed') }}</h2>
     <PlanChoice
       path="/rig/region"
       :label="phrase('rig.site_part.region')"
@@ -71,7 +71,7 @@ function withRegion(key: string | number | null): Operation[] {
     />
     <PlanChoice
       path="/rig/place"
-      :label="phrase('rig.site_part.battery_stands')"
+      :label="phrase('rig.site_part.battery_2')"
       :called="phrase('rig.site_part.place_battery')"
       :value="rig.place as string"
       :options="PLACES"
@@ -86,20 +86,20 @@ function withRegion(key: string | number | null): Operation[] {
       </p>
     </div>
     <p class="col-span-2 -mt-1 text-sm text-soft">
-      {{ phrase('rig.site_part.warm_battery_place_climate') }}
+      {{ phrase('rig.site_part.estimated_battery_temperature_place') }}
     </p>
     <PlanField
       path="/rig/battery_c"
-      :label="phrase('rig.site_part.battery_when_used')"
+      :label="phrase('rig.site_part.battery_temperature_use')"
       :unit="units.temperature"
       :placeholder="plan.rig!.day.battery.text"
-      :hint="phrase('rig.site_part.battery_air')"
+      :hint="phrase('rig.site_part.temperature_battery_air')"
     />
     <PlanField
       path="/rig/rest_c"
-      :label="phrase('rig.site_part.battery_rest_year')"
+      :label="phrase('rig.site_part.battery_temperature_outside_season')"
       :unit="units.temperature"
-      :placeholder="phrase('rig.site_part.place')"
+      :placeholder="phrase('rig.site_part.estimated')"
       :hint="phrase('rig.site_part.above_25_c_77')"
     />
   </section>

@@ -45,7 +45,7 @@ function toggle(month: number) {
     />
     <PlanField
       path="/rig/nights_in_a_row"
-      :label="phrase('rig.use_part.row')"
+      :label="phrase('rig.use_part.longest_run_off_grid')"
       :unit="phrase('rig.use_part.nights')"
       :placeholder="phrase('rig.use_part.known')"
     />
@@ -59,23 +59,23 @@ function toggle(month: number) {
       path="/rig/drive_hours"
       :label="
         rig.kind === 'boat'
-          ? phrase('rig.use_part.hours_motored_travelling_day')
-          : phrase('rig.use_part.hours_driven_travelling_day')
+          ? phrase('rig.use_part.engine_hours_travelling_day')
+          : phrase('rig.use_part.driving_hours_travelling_day')
       "
       unit="h"
     />
     <PlanField
       v-if="moves"
       path="/rig/drive_every"
-      :label="phrase('rig.use_part.drives_every')"
+      :label="phrase('rig.use_part.move_every')"
       :unit="phrase('rig.use_part.days')"
-      :placeholder="phrase('rig.use_part.when_moves')"
+      :placeholder="phrase('rig.use_part.when_run_ends')"
     />
     <PlanField
       path="/rig/years_kept"
       :label="phrase('rig.use_part.years_keep_rig')"
       :unit="phrase('rig.use_part.years')"
-      :hint="phrase('rig.use_part.money_counted_over_years')"
+      :hint="phrase('rig.use_part.costs_calculated_over_years')"
     />
     <fieldset class="col-span-2">
       <legend class="eyebrow mb-1">{{ phrase('rig.use_part.months_use') }}</legend>
@@ -94,7 +94,7 @@ function toggle(month: number) {
       </div>
     </fieldset>
     <div class="col-span-2 grid grid-cols-3 gap-3 border-t border-line pt-4">
-      <p class="col-span-3 font-semibold">{{ phrase('rig.use_part.else_ends_stay') }}</p>
+      <p class="col-span-3 font-semibold">{{ phrase('rig.use_part.else_limits_stay') }}</p>
       <PlanField
         path="/rig/water_nights"
         :label="phrase('rig.use_part.water')"
@@ -114,7 +114,7 @@ function toggle(month: number) {
         :placeholder="phrase('rig.use_part.never')"
       />
       <p class="col-span-3 text-sm text-soft">
-        {{ phrase('rig.use_part.bank_outlasts_partly_unused') }}
+        {{ phrase('rig.use_part.bank_lasts_longer_partly') }}
       </p>
     </div>
   </section>

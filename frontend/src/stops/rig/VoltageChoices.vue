@@ -11,7 +11,7 @@ const choices = computed(() => plan.rig!.voltages)
 
 <template>
   <section class="sheet p-5">
-    <h2 class="text-xl">{{ phrase('rig.voltage_choices.volts_better') }}</h2>
+    <h2 class="text-xl">{{ phrase('rig.voltage_choices.higher_voltage_better') }}</h2>
     <p class="mt-1 text-pretty text-soft">
       {{ phrase('rig.voltage_choices.watt_hours_stay_same') }}
     </p>
@@ -29,7 +29,7 @@ const choices = computed(() => plan.rig!.voltages)
         </thead>
         <tbody>
           <tr>
-            <th scope="row">{{ phrase('rig.voltage_choices.main_current') }}</th>
+            <th scope="row">{{ phrase('rig.voltage_choices.highest_main_current') }}</th>
             <td v-for="c in choices" :key="c.system_v">
               <FigureLink
                 :figure="c.peak"
@@ -45,9 +45,9 @@ const choices = computed(() => plan.rig!.voltages)
             </td>
           </tr>
           <tr>
-            <th scope="row">{{ phrase('rig.voltage_choices.lost_converters_day') }}</th>
+            <th scope="row">{{ phrase('rig.voltage_choices.converter_losses_day') }}</th>
             <td v-for="c in choices" :key="c.system_v">
-              <FigureLink :figure="c.lost" :name="phrase('rig.voltage_choices.lost_converters')" />
+              <FigureLink :figure="c.lost" :name="phrase('rig.voltage_choices.converter_losses')" />
             </td>
           </tr>
           <tr>
@@ -57,19 +57,19 @@ const choices = computed(() => plan.rig!.voltages)
             </td>
           </tr>
           <tr>
-            <th scope="row">{{ phrase('rig.voltage_choices.label_agm_lfp') }}</th>
+            <th scope="row">{{ phrase('rig.voltage_choices.rated_capacity_needed_agm') }}</th>
             <td v-for="c in choices" :key="c.system_v">
               <FigureLink
                 v-for="(l, i) in c.labels"
                 :key="i"
                 :figure="l"
-                :name="phrase('rig.voltage_choices.label')"
+                :name="phrase('rig.voltage_choices.rated_capacity')"
                 class="mr-2"
               />
             </td>
           </tr>
           <tr class="align-top">
-            <th scope="row">{{ phrase('rig.voltage_choices.replaced_added') }}</th>
+            <th scope="row">{{ phrase('rig.voltage_choices.replace_add') }}</th>
             <td v-for="c in choices" :key="c.system_v" class="text-sm leading-snug">
               <ul v-if="c.replaced.length" class="list-disc pl-4">
                 <li v-for="r in c.replaced" :key="r">{{ r }}</li>

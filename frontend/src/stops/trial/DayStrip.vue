@@ -19,7 +19,7 @@ const icon = (weather: string) => ICONS[weather as keyof typeof ICONS]
       :key="i"
       class="flex min-w-0 flex-1 flex-col items-center overflow-hidden border-l border-line py-0.5 leading-tight"
       :title="
-        phrase('trial.day_strip.pitch', {
+        phrase('trial.day_strip.place', {
           name: d.name,
           weather: d.weather,
           air: d.air,

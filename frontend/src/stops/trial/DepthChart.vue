@@ -33,7 +33,7 @@ const option = (bank: Schemas['BankYearView']) => ({
     ...look.value.axis,
     type: 'category',
     data: BINS,
-    name: phrase('trial.depth_chart.depth_label'),
+    name: phrase('trial.depth_chart.depth_rated_capacity'),
     nameLocation: 'middle',
     nameGap: 22,
     axisLabel: { ...look.value.text, formatter: (v: string) => v.split('–')[0] },
@@ -53,9 +53,9 @@ const option = (bank: Schemas['BankYearView']) => ({
 
 <template>
   <section>
-    <h2 class="text-xl">{{ phrase('trial.depth_chart.how_deep_cycled') }}</h2>
+    <h2 class="text-xl">{{ phrase('trial.depth_chart.how_deep_discharged') }}</h2>
     <p class="max-w-3xl text-pretty text-soft">
-      {{ phrase('trial.depth_chart.cycles_year_depth_counted') }}
+      {{ phrase('trial.depth_chart.cycles_year_depth_discharge') }}
     </p>
     <div class="mt-3 grid gap-6 sm:grid-cols-2 lg:grid-cols-3">
       <ChartFrame

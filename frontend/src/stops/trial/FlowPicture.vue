@@ -45,7 +45,7 @@ const short = (name: string) => (name.length > 21 ? `${name.slice(0, 20)}…` : 
     <figcaption class="flex flex-wrap items-baseline justify-between gap-2">
       <b class="font-semibold" data-flow-at>{{ answer.labels[at] }}</b>
       <span class="text-soft" data-flow-state>{{
-        states.join(', ') || phrase('trial.flow_picture.order')
+        states.join(', ') || phrase('trial.flow_picture.problem')
       }}</span>
     </figcaption>
     <svg
@@ -157,7 +157,7 @@ const short = (name: string) => (name.length > 21 ? `${name.slice(0, 20)}…` : 
       </g>
     </svg>
     <p v-if="missing" class="font-semibold text-stop">
-      {{ phrase('trial.flow_picture.served', { missing: text(missing) }) }}
+      {{ phrase('trial.flow_picture.supplied', { missing: text(missing) }) }}
     </p>
   </figure>
 </template>

@@ -36,7 +36,7 @@ const { answer } = useAsked<Schemas['HowLongView']>(
           <tr class="text-left align-bottom text-sm text-soft">
             <th class="py-1 font-semibold">{{ phrase('trial.how_long_part.bank') }}</th>
             <th class="pr-4 font-semibold">
-              {{ phrase('trial.how_long_part.until_dark_charging') }}
+              {{ phrase('trial.how_long_part.time_until_empty_without') }}
             </th>
             <th class="font-semibold">
               <label>
@@ -74,7 +74,7 @@ const { answer } = useAsked<Schemas['HowLongView']>(
       </table>
     </div>
     <p v-if="!answer.banks.length" class="text-soft">
-      {{ phrase('trial.how_long_part.put_up_bank_stands') }}
+      {{ phrase('trial.how_long_part.add_bank_see') }}
     </p>
   </div>
 </template>

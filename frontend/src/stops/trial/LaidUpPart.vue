@@ -26,12 +26,12 @@ const HEAD = [
 const parts = computed(() => [
   {
     name: phrase('trial.laid_up_part.left_connected'),
-    says: phrase('trial.laid_up_part.stays_plugged_alarms_bms'),
+    says: phrase('trial.laid_up_part.connected_devices_alarms_bms'),
     rows: answer.value?.rows.filter((r) => r.connected) ?? [],
   },
   {
     name: phrase('trial.laid_up_part.disconnected'),
-    says: phrase('trial.laid_up_part.own_discharge_left'),
+    says: phrase('trial.laid_up_part.self_discharge_remains'),
     rows: answer.value?.rows.filter((r) => !r.connected) ?? [],
   },
 ])
@@ -71,7 +71,7 @@ const parts = computed(() => [
         </div>
       </section>
       <p class="max-w-3xl text-sm text-soft">
-        {{ phrase('trial.laid_up_part.flooded_batteries_freeze_when') }}
+        {{ phrase('trial.laid_up_part.discharged_flooded_battery_freeze') }}
       </p>
     </template>
   </div>

@@ -28,9 +28,9 @@ const trail = ref<Reading[]>([])
 const playing = ref(false)
 let stream: EventSource | null = null
 const SPEEDS = [
-  { value: 1, name: phrase('trial.monitor_part.hour_second') },
-  { value: 12, name: phrase('trial.monitor_part.half_day_second') },
-  { value: 96, name: phrase('trial.monitor_part.four_days_second') },
+  { value: 1, name: phrase('trial.monitor_part.hour_per_second') },
+  { value: 12, name: phrase('trial.monitor_part.half_day_per_second') },
+  { value: 96, name: phrase('trial.monitor_part.four_days_per_second') },
 ]
 const TRAIL = 400
 
@@ -54,7 +54,7 @@ function play() {
   stream.addEventListener('end', pause)
   stream.onerror = () => {
     if (stream?.readyState === EventSource.CLOSED) {
-      ui.say(phrase('trial.monitor_part.play_two_monitors_play'))
+      ui.say(phrase('trial.monitor_part.two_monitors_already_playing'))
     }
     pause()
   }
@@ -87,19 +87,19 @@ const shown = (v: number | undefined, digits: number) =>
 
 <template>
   <p class="mb-3 max-w-3xl text-pretty text-soft">
-    {{ phrase('trial.monitor_part.made_up_battery_monitor') }}
+    {{ phrase('trial.monitor_part.simulated_battery_monitor_plays') }}
   </p>
-  <p v-if="!banks.length" class="text-soft">{{ phrase('trial.monitor_part.put_up_bank_first') }}</p>
+  <p v-if="!banks.length" class="text-soft">{{ phrase('trial.monitor_part.add_bank_first') }}</p>
   <section v-else class="sheet max-w-3xl p-5" data-monitor>
     <div class="flex flex-wrap items-end gap-3">
       <label class="min-w-0 grow">
-        <span class="eyebrow mb-1 block">{{ phrase('trial.monitor_part.sits') }}</span>
+        <span class="eyebrow mb-1 block">{{ phrase('trial.monitor_part.connected') }}</span>
         <select v-model="bank" class="field" data-monitor-bank>
           <option v-for="b in banks" :key="b.id" :value="b.id">{{ b.name }}</option>
         </select>
       </label>
       <label>
-        <span class="eyebrow mb-1 block">{{ phrase('trial.monitor_part.time_goes') }}</span>
+        <span class="eyebrow mb-1 block">{{ phrase('trial.monitor_part.speed') }}</span>
         <select v-model.number="speed" class="field">
           <option v-for="s in SPEEDS" :key="s.value" :value="s.value">{{ s.name }}</option>
         </select>
@@ -109,12 +109,12 @@ const shown = (v: number | undefined, digits: number) =>
         {{ reading ? 'Go on' : phrase('trial.monitor_part.play') }}
       </button>
       <button v-else type="button" class="btn" @click="pause">
-        <Pause :size="16" aria-hidden="true" /> {{ phrase('trial.monitor_part.hold') }}
+        <Pause :size="16" aria-hidden="true" /> {{ phrase('trial.monitor_part.pause') }}
       </button>
     </div>
     <dl class="mt-5 grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-4" data-monitor-reads>
       <div>
-        <dt class="text-soft">{{ phrase('trial.monitor_part.volts') }}</dt>
+        <dt class="text-soft">{{ phrase('trial.monitor_part.voltage') }}</dt>
         <dd class="text-3xl font-semibold">{{ shown(reading?.volts, 2) }} V</dd>
       </div>
       <div>

@@ -42,7 +42,7 @@ function start() {
   }
   stream.onerror = () => {
     if (stream?.readyState === EventSource.CLOSED) {
-      ui.say(phrase('trial.odds_tool.weathers_being_run_already'))
+      ui.say(phrase('trial.odds_tool.simulation_already_running_perhaps'))
     }
     stop()
   }
@@ -62,11 +62,11 @@ onBeforeUnmount(stop)
   <section data-odds>
     <h2 class="text-xl">{{ phrase('trial.odds_tool.how_often_happen') }}</h2>
     <p class="max-w-3xl text-pretty text-soft">
-      {{ phrase('trial.odds_tool.weather_proves_little_run', { WEATHERS }) }}
+      {{ phrase('trial.odds_tool.weather_proves_little_simulate', { WEATHERS }) }}
     </p>
     <div class="mt-2 flex items-center gap-3">
       <button v-if="!running" type="button" class="btn" @click="start">
-        {{ phrase('trial.odds_tool.run_weathers', { WEATHERS }) }}
+        {{ phrase('trial.odds_tool.simulate_weathers', { WEATHERS }) }}
       </button>
       <template v-else>
         <button type="button" class="btn" @click="stop">
@@ -76,7 +76,7 @@ onBeforeUnmount(stop)
           class="h-2 w-56 accent-sea"
           max="100"
           :value="share"
-          :aria-label="phrase('trial.odds_tool.weathers_run')"
+          :aria-label="phrase('trial.odds_tool.weathers_simulated')"
         />
         <span class="text-soft">{{
           phrase('trial.odds_tool.of', { done: told?.done ?? 0, WEATHERS })
@@ -102,8 +102,8 @@ onBeforeUnmount(stop)
         <span
           ><b class="font-semibold">{{
             l.share
-              ? phrase('trial.odds_tool.dark', { dark: l.dark })
-              : phrase('trial.odds_tool.never_dark')
+              ? phrase('trial.odds_tool.power_cut', { dark: l.dark })
+              : phrase('trial.odds_tool.power_cut_2')
           }}</b></span
         >
       </li>

@@ -13,7 +13,7 @@ const PITCHES = [
 ]
 
 function put(value: string[]) {
-  plan.edit(phrase('trial.pitch_row.pitches_trial'), {
+  plan.edit(phrase('trial.pitch_row.places_trial'), {
     op: 'replace',
     path: '/trial/pitches',
     value,
@@ -26,13 +26,13 @@ function set(i: number, key: string) {
 
 <template>
   <fieldset>
-    <legend class="eyebrow mb-1">{{ phrase('trial.pitch_row.where_stands_night_night') }}</legend>
+    <legend class="eyebrow mb-1">{{ phrase('trial.pitch_row.place_night_night_then') }}</legend>
     <ol class="flex flex-wrap items-center gap-2">
       <li v-for="(p, i) in pitches" :key="i" class="flex items-center" data-pitch>
         <select
           class="field w-auto"
           :value="p"
-          :aria-label="phrase('trial.pitch_row.pitch_night', { i: i + 1 })"
+          :aria-label="phrase('trial.pitch_row.place_night', { i: i + 1 })"
           @change="set(i, ($event.target as HTMLSelectElement).value)"
         >
           <option v-for="o in PITCHES" :key="o.key" :value="o.key">{{ o.name }}</option>
@@ -57,7 +57,7 @@ function set(i: number, key: string) {
           {{
             pitches.length
               ? phrase('trial.pitch_row.next_night')
-              : phrase('trial.pitch_row.let_pitch_change')
+              : phrase('trial.pitch_row.change_place_night')
           }}
         </button>
       </li>

@@ -20,11 +20,11 @@ const bank = computed(() => banks.value.find((l) => l.id === focus.value))
 <template>
   <StretchControls :run="answer" />
   <p v-if="answer && !banks.length" class="mt-4 text-soft">
-    {{ phrase('trial.run_part.put_up_bank_built') }}
+    {{ phrase('trial.run_part.add_bank_built_then') }}
   </p>
   <template v-if="answer && banks.length">
     <p v-if="plan.rig!.stale" class="sr-only" role="status">
-      {{ phrase('trial.run_part.running_days_anew') }}
+      {{ phrase('trial.run_part.simulating_days_again') }}
     </p>
     <RunTable :banks="banks" :drawn="drawn" class="mt-4" @choose="choose" />
     <TrialChart
@@ -49,7 +49,7 @@ const bank = computed(() => banks.value.find((l) => l.id === focus.value))
         />
       </section>
       <section class="min-w-0">
-        <h2 class="mb-1 text-xl">{{ phrase('trial.run_part.happened') }}</h2>
+        <h2 class="mb-1 text-xl">{{ phrase('trial.run_part.events') }}</h2>
         <EventList :bank="bank" :moment="moment" @look="look" />
       </section>
     </div>

@@ -9,15 +9,15 @@ import { computed } from 'vue'
 const props = defineProps<{ banks: Schemas['BankRunView'][]; drawn: string[] }>()
 defineEmits<{ choose: [id: string] }>()
 const ROWS = [
-  { key: 'first_dark', name: phrase('trial.run_table.first_dark') },
-  { key: 'nights_served', name: phrase('trial.run_table.nights_fully_served') },
-  { key: 'unserved', name: phrase('trial.run_table.served') },
-  { key: 'lowest', name: phrase('trial.run_table.lowest_charge') },
-  { key: 'days_short', name: phrase('trial.run_table.days_full') },
-  { key: 'resets', name: phrase('trial.run_table.switched_off') },
-  { key: 'unaccepted', name: phrase('trial.run_table.charge_taken') },
+  { key: 'first_dark', name: phrase('trial.run_table.first_power_cut') },
+  { key: 'nights_served', name: phrase('trial.run_table.nights_fully_supplied') },
+  { key: 'unserved', name: phrase('trial.run_table.energy_supplied') },
+  { key: 'lowest', name: phrase('trial.run_table.lowest_state_charge') },
+  { key: 'days_short', name: phrase('trial.run_table.days_ending_short_full') },
+  { key: 'resets', name: phrase('trial.run_table.cut_offs') },
+  { key: 'unaccepted', name: phrase('trial.run_table.charge_accepted') },
   { key: 'generator_hours', name: phrase('trial.run_table.generator') },
-  { key: 'low_hours', name: phrase('trial.run_table.volts_too_low') },
+  { key: 'low_hours', name: phrase('trial.run_table.time_low_voltage') },
   { key: 'heater', name: phrase('trial.run_table.heater') },
 ]
 /** A row that is nothing for every bank is left out. */
@@ -31,7 +31,7 @@ const rows = computed(() =>
     class="relative overflow-x-auto"
     tabindex="0"
     role="region"
-    :aria-label="phrase('trial.run_table.how_banks_did')"
+    :aria-label="phrase('trial.run_table.results_banks')"
   >
     <table class="w-full min-w-[56rem] text-[0.95rem]">
       <thead>
@@ -50,8 +50,8 @@ const rows = computed(() =>
               :aria-pressed="drawn.includes(l.id)"
               :title="
                 drawn.includes(l.id)
-                  ? phrase('trial.run_table.drawn')
-                  : phrase('trial.run_table.draw')
+                  ? phrase('trial.run_table.shown_chart')
+                  : phrase('trial.run_table.show_chart')
               "
               :data-draw="l.id"
               @click="$emit('choose', l.id)"

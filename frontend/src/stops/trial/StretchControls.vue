@@ -34,12 +34,12 @@ function another() {
 </script>
 
 <template>
-  <section class="sheet p-4" :aria-label="phrase('trial.stretch_controls.tried')">
+  <section class="sheet p-4" :aria-label="phrase('trial.stretch_controls.trial_period')">
     <div class="grid grid-cols-2 items-end gap-3 md:grid-cols-4 lg:grid-cols-7">
       <PlanChoice
         path="/trial/stretch"
-        :label="phrase('trial.stretch_controls.try')"
-        :called="phrase('trial.stretch_controls.stretch_trial')"
+        :label="phrase('trial.stretch_controls.period')"
+        :called="phrase('trial.stretch_controls.period_trial')"
         :value="trial.stretch"
         :options="stretches"
         class="col-span-2"
@@ -69,7 +69,7 @@ function another() {
       <PlanField
         v-if="planned"
         path="/rig/drive_every"
-        :label="phrase('trial.stretch_controls.drives_every')"
+        :label="phrase('trial.stretch_controls.moves_every')"
         :unit="phrase('trial.stretch_controls.days_2')"
         :placeholder="phrase('trial.stretch_controls.when_moves')"
         :called="phrase('trial.stretch_controls.days_between_drives')"
@@ -91,7 +91,7 @@ function another() {
     <p class="mt-2 max-w-3xl text-pretty text-soft">{{ run?.says }}</p>
     <details class="mt-1">
       <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
-        {{ phrase('trial.stretch_controls.pitches_hidden_drain_how') }}
+        {{ phrase('trial.stretch_controls.places_hidden_drain_charge') }}
       </summary>
       <div class="mt-2 grid gap-4 md:grid-cols-[1fr_9rem_9rem]">
         <PitchRow />
@@ -103,7 +103,7 @@ function another() {
         />
         <PlanField
           path="/trial/start_soc"
-          :label="phrase('trial.stretch_controls.begins')"
+          :label="phrase('trial.stretch_controls.charge_start_2')"
           :called="phrase('trial.stretch_controls.charge_start')"
         />
       </div>

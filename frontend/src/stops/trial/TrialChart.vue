@@ -25,7 +25,7 @@ const step = computed(() => props.run.step_h)
 
 const PANES = [
   { key: 'soc', name: phrase('trial.trial_chart.charge'), unit: '%', top: 8, height: 170 },
-  { key: 'volts', name: phrase('trial.trial_chart.volts'), unit: 'V', top: 200, height: 84 },
+  { key: 'volts', name: phrase('trial.trial_chart.voltage'), unit: 'V', top: 200, height: 84 },
   { key: 'amps', name: phrase('trial.trial_chart.current'), unit: 'A', top: 306, height: 84 },
 ] as const
 
@@ -210,7 +210,7 @@ const rows = computed(() =>
       autoresize
       :style="{ height: '424px' }"
       role="img"
-      :aria-label="phrase('trial.trial_chart.charge_volts_current_over')"
+      :aria-label="phrase('trial.trial_chart.state_charge_voltage_current')"
       @zr:click="pick"
     />
     <div :style="{ paddingLeft: `${LEFT - 8}px`, paddingRight: `${RIGHT - 8}px` }">
@@ -220,7 +220,7 @@ const rows = computed(() =>
         min="0"
         :max="run.days.length * 96 - 1"
         :value="moment"
-        :aria-label="phrase('trial.trial_chart.moment_looked')"
+        :aria-label="phrase('trial.trial_chart.selected_moment')"
         data-scrub
         @input="emit('look', Number(($event.target as HTMLInputElement).value))"
       />
@@ -233,7 +233,7 @@ const rows = computed(() =>
         phrase('trial.trial_chart.bank'),
         phrase('trial.trial_chart.when'),
         phrase('trial.trial_chart.charge'),
-        phrase('trial.trial_chart.volts'),
+        phrase('trial.trial_chart.voltage'),
         phrase('trial.trial_chart.current'),
       ]"
       :rows="rows"

@@ -9,7 +9,7 @@ import RunPart from './RunPart.vue'
 const plan = usePlan()
 const route = useRoute()
 const PARTS = [
-  { key: 'run', name: phrase('trial.trial_stop.trial_run_2'), screen: RunPart },
+  { key: 'run', name: phrase('trial.trial_stop.trial_2'), screen: RunPart },
   {
     key: 'how-long',
     name: phrase('trial.trial_stop.how_long'),
@@ -36,7 +36,7 @@ const empty = computed(() => !plan.rig!.day.total.value)
 </script>
 
 <template>
-  <h1 class="text-3xl">{{ phrase('trial.trial_stop.trial_run') }}</h1>
+  <h1 class="text-3xl">{{ phrase('trial.trial_stop.trial') }}</h1>
   <PartTabs
     stop="trial"
     :parts="PARTS"

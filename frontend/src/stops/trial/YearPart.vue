@@ -18,19 +18,19 @@ const { answer } = useAsked<Schemas['YearView']>(
     }),
 )
 const ROWS = [
-  { key: 'served_share', name: phrase('trial.year_part.nights_fully_served') },
-  { key: 'unserved', name: phrase('trial.year_part.served') },
+  { key: 'served_share', name: phrase('trial.year_part.nights_fully_supplied') },
+  { key: 'unserved', name: phrase('trial.year_part.energy_supplied') },
   { key: 'critical', name: phrase('trial.year_part.critical') },
-  { key: 'short_share', name: phrase('trial.year_part.days_returned_full') },
+  { key: 'short_share', name: phrase('trial.year_part.days_ending_short_full') },
   { key: 'through', name: phrase('trial.year_part.taken_bank') },
   { key: 'cycle_wear', name: phrase('trial.year_part.wear_cycles') },
-  { key: 'flat', name: phrase('trial.year_part.emptied') },
+  { key: 'flat', name: phrase('trial.year_part.times_emptied') },
   { key: 'generator_hours', name: phrase('trial.year_part.generator') },
   { key: 'litres', name: phrase('trial.year_part.fuel') },
-  { key: 'fuel', name: phrase('trial.year_part.price') },
+  { key: 'fuel', name: phrase('trial.year_part.fuel_cost') },
   { key: 'heater', name: phrase('trial.year_part.heater') },
-  { key: 'sun_left', name: phrase('trial.year_part.sun_taken') },
-  { key: 'bought', name: phrase('trial.year_part.charge_bought') },
+  { key: 'sun_left', name: phrase('trial.year_part.sun_used') },
+  { key: 'bought', name: phrase('trial.year_part.charge_pay') },
 ]
 const rows = computed(() =>
   ROWS.filter((r, i) => i < 7 || answer.value?.banks.some((l) => l.figures[r.key]?.value)),
@@ -42,7 +42,7 @@ const rows = computed(() =>
     <p v-if="answer.says" class="max-w-3xl text-soft">{{ answer.says }}</p>
     <template v-else>
       <p class="mb-3 max-w-3xl text-pretty text-soft">
-        {{ phrase('trial.year_part.sets_cycles_days_short', { sample: answer.sample }) }}
+        {{ phrase('trial.year_part.gives_cycles_days_short', { sample: answer.sample }) }}
       </p>
       <div
         class="relative overflow-x-auto"

@@ -30,15 +30,15 @@ const filled = computed(() =>
   need.value ? Math.min(1, (f.value.usable_wh?.value ?? 0) / (need.value * 1.5)) : 0,
 )
 const ROWS: [string, string][] = [
-  ['nameplate_wh', phrase('banks.bank_card.label')],
+  ['nameplate_wh', phrase('banks.bank_card.rated_energy')],
   ['nameplate_ah', phrase('banks.bank_card.amp_hours')],
   ['kg', phrase('banks.bank_card.weight')],
-  ['kg_change', phrase('banks.bank_card.against_old_bank')],
+  ['kg_change', phrase('banks.bank_card.change_old_bank')],
   ['purchase', phrase('banks.bank_card.batteries')],
-  ['extras', phrase('banks.bank_card.extras_put_down')],
+  ['extras', phrase('banks.bank_card.extras_added')],
 ]
 const GUARDS = [
-  { value: 'none', name: phrase('banks.bank_card.nothing_yet') },
+  { value: 'none', name: phrase('banks.bank_card.none_yet') },
   { value: 'external_bms', name: phrase('banks.bank_card.external_bms_contactor') },
   { value: 'cut_offs', name: phrase('banks.bank_card.cut_offs_inverter_charger') },
 ]
@@ -64,7 +64,7 @@ function choose(event: Event) {
       <button
         type="button"
         class="btn btn-quiet btn-icon -mt-1 -mr-1"
-        :aria-label="phrase('banks.bank_card.take_down', { title: candidate.title })"
+        :aria-label="phrase('banks.bank_card.remove', { title: candidate.title })"
         @click="remove(candidate)"
       >
         <X :size="17" />
@@ -74,7 +74,7 @@ function choose(event: Event) {
       <span class="sr-only">{{ phrase('banks.bank_card.model', { title: candidate.title }) }}</span>
       <select class="field" @change="choose">
         <option value="" :selected="candidate.proposed_model">
-          {{ phrase('banks.bank_card.costs_least_over_years') }}
+          {{ phrase('banks.bank_card.lowest_lifetime_cost') }}
         </option>
         <option
           v-for="m in models"
@@ -97,9 +97,9 @@ function choose(event: Event) {
         />
       </div>
       <div>
-        <p class="eyebrow mb-1">{{ phrase('banks.bank_card.strings') }}</p>
+        <p class="eyebrow mb-1">{{ phrase('banks.bank_card.parallel') }}</p>
         <StepField
-          :label="phrase('banks.bank_card.strings_2', { title: candidate.title })"
+          :label="phrase('banks.bank_card.parallel_2', { title: candidate.title })"
           :value="candidate.parallel ?? 1"
           @step="(n) => set(candidate, 'parallel', n, 'strings')"
         />
@@ -110,15 +110,15 @@ function choose(event: Event) {
         class="btn"
         @click="
           plan.edit(
-            phrase('banks.bank_card.follow_need', { title: candidate.title }),
+            phrase('banks.bank_card.match_need', { title: candidate.title }),
             { op: 'replace', path: `/candidates/${candidate.index}/parallel`, value: null },
             { op: 'replace', path: `/candidates/${candidate.index}/series`, value: null },
           )
         "
       >
-        {{ phrase('banks.bank_card.follow_need_2') }}
+        {{ phrase('banks.bank_card.match_need_2') }}
       </button>
-      <p v-else class="pb-2 text-sm text-soft">{{ phrase('banks.bank_card.follows_need') }}</p>
+      <p v-else class="pb-2 text-sm text-soft">{{ phrase('banks.bank_card.matches_need') }}</p>
     </div>
     <template v-if="f.usable_wh">
       <div class="mt-4 flex items-baseline justify-between">
@@ -155,14 +155,14 @@ function choose(event: Event) {
       </dl>
       <details class="mt-2" :open="stages.length > 0">
         <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
-          {{ phrase('banks.bank_card.quote_extras_steps') }}
+          {{ phrase('banks.bank_card.quote_extras_purchase_steps') }}
         </summary>
         <div class="mt-2 grid grid-cols-[1fr_7.5rem] gap-2">
           <PlanField
             :path="`/candidates/${candidate.index}/unit_price`"
-            :label="phrase('banks.bank_card.price_quoted')"
+            :label="phrase('banks.bank_card.quoted_price_battery')"
             :called="phrase('banks.bank_card.price', { title: candidate.title })"
-            :placeholder="phrase('banks.bank_card.list', { unit_price: f.unit_price?.text })"
+            :placeholder="phrase('banks.bank_card.list_price', { unit_price: f.unit_price?.text })"
           />
           <PlanField
             :path="`/candidates/${candidate.index}/price_date`"
@@ -178,7 +178,7 @@ function choose(event: Event) {
       <PlanChoice
         v-if="candidate.no_switch"
         :path="`/candidates/${candidate.index}/protection`"
-        :label="phrase('banks.bank_card.guards_cells')"
+        :label="phrase('banks.bank_card.cell_protection')"
         :value="plan.document.candidates[candidate.index]?.protection ?? 'none'"
         :options="GUARDS"
         class="mt-2"

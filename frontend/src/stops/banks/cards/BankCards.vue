@@ -10,16 +10,16 @@ const { candidates, add, full } = useBanks()
 
 <template>
   <p class="mb-4 max-w-3xl text-pretty text-soft">
-    {{ phrase('banks.bank_cards.real_batteries_series_parallel') }}
+    {{ phrase('banks.bank_cards.whole_batteries_series_parallel') }}
   </p>
   <section
     class="grid items-start gap-4 md:grid-cols-2 xl:grid-cols-3"
-    :aria-label="phrase('banks.bank_cards.candidates')"
+    :aria-label="phrase('banks.bank_cards.banks_compare')"
   >
     <BankCard v-for="c in candidates" :key="c.id" :candidate="c" />
   </section>
   <div class="mt-4 flex flex-wrap items-center gap-2">
-    <span class="text-soft">{{ phrase('banks.bank_cards.add_battery_costs_least') }}</span>
+    <span class="text-soft">{{ phrase('banks.bank_cards.add_bank_lowest_lifetime') }}</span>
     <button
       v-for="c in reference.data?.classes"
       :key="c.key"
@@ -31,6 +31,8 @@ const { candidates, add, full } = useBanks()
     >
       {{ c.short }}
     </button>
-    <span v-if="full" class="text-soft">{{ phrase('banks.bank_cards.eight_candidates') }}</span>
+    <span v-if="full" class="text-soft">{{
+      phrase('banks.bank_cards.compare_up_eight_banks')
+    }}</span>
   </div>
 </template>

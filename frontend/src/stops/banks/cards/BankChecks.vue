@@ -9,8 +9,8 @@ import VerdictMark from './VerdictMark.vue'
 const props = defineProps<{ candidate: CandidateView }>()
 const ORDER = ['stop', 'care', 'note', 'unknown', 'ok']
 const NAMES: Record<string, string> = {
-  stop: phrase('banks.bank_checks.will_not_do'),
-  care: phrase('banks.bank_checks.look'),
+  stop: phrase('banks.bank_checks.unsuitable'),
+  care: phrase('banks.bank_checks.check'),
   note: phrase('banks.bank_checks.know'),
   unknown: phrase('banks.bank_checks.known'),
   ok: 'pass',
@@ -40,7 +40,7 @@ const open = ref(false)
     <CheckList v-if="urgent.length" :checks="urgent" class="mt-1" />
     <details class="mt-1" @toggle="open = ($event.target as HTMLDetailsElement).open">
       <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
-        {{ phrase('banks.bank_checks.looked') }}
+        {{ phrase('banks.bank_checks.checks_2') }}
       </summary>
       <OtherChecks v-if="open" :candidate="candidate" />
     </details>

@@ -31,7 +31,7 @@ function remove(i: number) {
       >
         <PlanField
           :path="`${at(i)}/name`"
-          :label="phrase('banks.bank_extras.must_bought_besides')"
+          :label="phrase('banks.bank_extras.extra_buy')"
           bare
           text
           :placeholder="phrase('banks.bank_extras.charger_box_cable')"
@@ -64,7 +64,7 @@ function remove(i: number) {
     </ul>
     <button type="button" class="btn btn-quiet -ml-3" @click="addExtra(candidate)">
       <Plus :size="15" aria-hidden="true" />
-      {{ phrase('banks.bank_extras.add_must_bought_besides') }}
+      {{ phrase('banks.bank_extras.add_extra') }}
     </button>
   </div>
 </template>

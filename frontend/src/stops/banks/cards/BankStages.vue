@@ -68,9 +68,9 @@ function remove(i: number) {
             class="w-28"
           />
           <div class="grow">
-            <p class="eyebrow mb-1">{{ phrase('banks.bank_stages.strings') }}</p>
+            <p class="eyebrow mb-1">{{ phrase('banks.bank_stages.parallel') }}</p>
             <StepField
-              :label="phrase('banks.bank_stages.strings_step', { i: i + 1 })"
+              :label="phrase('banks.bank_stages.strings_bought_step', { i: i + 1 })"
               :value="s.strings"
               :least="0"
               @step="(n) => step(i, n)"
@@ -86,7 +86,7 @@ function remove(i: number) {
         <div class="mt-2 grid grid-cols-[1fr_6.5rem] gap-2">
           <PlanField
             :path="`${at}/${i}/other`"
-            :label="phrase('banks.bank_stages.besides')"
+            :label="phrase('banks.bank_stages.other_purchases')"
             text
             :placeholder="phrase('banks.bank_stages.charger')"
           />
@@ -99,12 +99,12 @@ function remove(i: number) {
         <p v-if="candidate.stages[i]" class="mt-2 leading-snug text-soft">
           <FigureLink
             :figure="candidate.stages[i]!.money"
-            :name="phrase('banks.bank_stages.money_step')"
+            :name="phrase('banks.bank_stages.cost_step')"
             class="font-semibold text-ink"
           />{{ phrase('banks.bank_stages.then') }}
           <FigureLink
             :figure="candidate.stages[i]!.usable"
-            :name="phrase('banks.bank_stages.usable_then')"
+            :name="phrase('banks.bank_stages.usable_energy_then')"
             class="text-ink"
           />
           {{ phrase('banks.bank_stages.usable') }}
@@ -123,9 +123,7 @@ function remove(i: number) {
     <button type="button" class="btn btn-quiet -ml-3" @click="add">
       <CalendarPlus :size="15" aria-hidden="true" />
       {{
-        stages.length
-          ? phrase('banks.bank_stages.another_step')
-          : phrase('banks.bank_stages.buy_steps')
+        stages.length ? phrase('banks.bank_stages.add_step') : phrase('banks.bank_stages.buy_steps')
       }}
     </button>
   </div>

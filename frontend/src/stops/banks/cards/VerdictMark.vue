@@ -11,7 +11,7 @@ defineProps<{ verdict: string }>()
     v-if="verdict === 'ok'"
     :size="18"
     class="text-sea"
-    :aria-label="phrase('banks.verdict_mark.passes')"
+    :aria-label="phrase('banks.verdict_mark.passed')"
     role="img"
   />
   <HelpCircle

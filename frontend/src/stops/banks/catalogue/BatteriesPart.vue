@@ -12,12 +12,12 @@ const ui = useUi()
 <template>
   <h2 class="mb-2 text-xl">{{ phrase('banks.batteries_part.catalogue') }}</h2>
   <p class="mb-3 max-w-3xl text-pretty text-soft">
-    {{ phrase('banks.batteries_part.made_up_batteries_size') }}
+    {{ phrase('banks.batteries_part.typical_batteries_size_weight') }}
   </p>
   <section class="sheet px-5 py-2"><CatalogueTabs /></section>
   <h2 class="mt-10 text-xl">{{ phrase('banks.batteries_part.own_batteries') }}</h2>
   <p class="max-w-3xl text-pretty text-soft">
-    {{ phrase('banks.batteries_part.copy_label_datasheet_battery') }}
+    {{ phrase('banks.batteries_part.enter_label_datasheet_battery') }}
   </p>
   <div class="mt-3 flex flex-wrap gap-2">
     <button type="button" class="btn" @click="ui.labelShown = true">

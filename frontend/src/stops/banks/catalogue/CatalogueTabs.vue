@@ -25,7 +25,7 @@ const marks = (p: Schemas['ProposalView'], model: string) =>
   Object.entries({
     smallest: 'smallest',
     lightest: 'lightest',
-    cheapest: phrase('banks.catalogue_tabs.cheapest_day'),
+    cheapest: phrase('banks.catalogue_tabs.lowest_up_front_cost'),
   })
     .filter(([key]) => p.alternatives[key] === model)
     .map(([, name]) => name)
@@ -60,7 +60,7 @@ const marks = (p: Schemas['ProposalView'], model: string) =>
             <span class="font-semibold">{{ m.title }}</span>
             <span class="text-soft"> · {{ m.layout }}</span>
             <span v-if="m.model === p.best && m.covers" class="ml-2 font-semibold text-sea">{{
-              phrase('banks.catalogue_tabs.costs_least_over_years')
+              phrase('banks.catalogue_tabs.lowest_lifetime_cost_everything')
             }}</span>
             <span
               v-for="name in marks(p, m.model)"
@@ -71,7 +71,7 @@ const marks = (p: Schemas['ProposalView'], model: string) =>
             >
             <span class="flex items-start gap-1.5 text-sm text-soft">
               <SeverityMark v-if="!m.covers" severity="stop" class="mt-px shrink-0" />
-              {{ m.covers ? m.note : phrase('banks.catalogue_tabs.cover_need_many_strings') }}
+              {{ m.covers ? m.note : phrase('banks.catalogue_tabs.too_small_even_recommended') }}
             </span>
           </div>
           <FigureLink
@@ -93,10 +93,10 @@ const marks = (p: Schemas['ProposalView'], model: string) =>
             type="button"
             class="btn col-span-3 md:col-span-1"
             :disabled="full"
-            :aria-label="phrase('banks.catalogue_tabs.put_up', { title: m.title })"
+            :aria-label="phrase('banks.catalogue_tabs.add', { title: m.title })"
             @click="add(p.battery_class, m.model, m.title)"
           >
-            <Plus :size="15" aria-hidden="true" /> {{ phrase('banks.catalogue_tabs.put_up_2') }}
+            <Plus :size="15" aria-hidden="true" /> {{ phrase('banks.catalogue_tabs.add_2') }}
           </button>
         </div>
         <p v-for="m in p.unfit" :key="m.model" class="py-2.5 text-soft">

@@ -25,14 +25,19 @@ const label = reactive({
 })
 type Field = keyof typeof label
 const FIELDS: { key: Field; name: string; unit: string; hint?: string }[] = [
-  { key: 'volts', name: phrase('banks.label_reader.volts'), unit: 'V' },
+  { key: 'volts', name: phrase('banks.label_reader.voltage'), unit: 'V' },
   { key: 'wh', name: phrase('banks.label_reader.energy'), unit: 'Wh' },
   { key: 'ah', name: phrase('banks.label_reader.capacity'), unit: 'Ah' },
   { key: 'hours', name: 'over', unit: 'h', hint: 'C20 is 20 h, C5 is 5 h' },
   { key: 'ah_2', name: phrase('banks.label_reader.second_capacity'), unit: 'Ah' },
   { key: 'hours_2', name: 'over', unit: 'h' },
   { key: 'cycles', name: phrase('banks.label_reader.cycles'), unit: '' },
-  { key: 'cycles_at_dod', name: phrase('banks.label_reader.depth'), unit: '', hint: '0.5 or 50 %' },
+  {
+    key: 'cycles_at_dod',
+    name: phrase('banks.label_reader.depth_discharge'),
+    unit: '',
+    hint: '0.5 or 50 %',
+  },
   { key: 'reserve_minutes', name: phrase('banks.label_reader.reserve_25'), unit: 'min' },
 ]
 const result = ref<Schemas['LabelView'] | null>(null)
@@ -71,7 +76,7 @@ async function read() {
             phrase('banks.label_reader.read_battery_label')
           }}</DialogTitle>
           <p class="text-soft">
-            {{ phrase('banks.label_reader.enter_stands_leave_out') }}
+            {{ phrase('banks.label_reader.enter_label_shows_leave') }}
           </p>
         </div>
         <div class="grid grid-cols-2 content-start gap-3">
@@ -105,7 +110,7 @@ async function read() {
             </div>
           </dl>
           <p v-else class="text-soft">
-            {{ phrase('banks.label_reader.capacity_reserve_minutes_watt') }}
+            {{ phrase('banks.label_reader.enter_capacity_reserve_minutes') }}
           </p>
           <ul v-if="result?.remarks.length" class="mt-3 space-y-2">
             <li

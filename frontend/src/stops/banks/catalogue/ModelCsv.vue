@@ -21,11 +21,7 @@ async function take(rows: Record<string, unknown>[]) {
     }
   })
   await plan.edit(phrase('banks.model_csv.batteries_csv'), ...operations)
-  ui.say(
-    rows.length === 1
-      ? phrase('banks.model_csv.n1_battery_added')
-      : phrase('banks.model_csv.batteries_added', { rows: rows.length }),
-  )
+  ui.say(phrase('banks.model_csv.batteries_added', { count: rows.length }))
 }
 </script>
 
@@ -42,7 +38,7 @@ async function take(rows: Record<string, unknown>[]) {
       :href="`/api/rigs/${plan.rig!.id}/models.csv`"
       download
     >
-      <Download :size="16" aria-hidden="true" /> {{ phrase('banks.model_csv.yours_csv') }}
+      <Download :size="16" aria-hidden="true" /> {{ phrase('banks.model_csv.batteries_csv_2') }}
     </a>
     <a class="btn" href="/api/catalogue.csv" download>
       <Download :size="16" aria-hidden="true" /> {{ phrase('banks.model_csv.catalogue_csv') }}

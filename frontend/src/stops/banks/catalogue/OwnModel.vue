@@ -85,7 +85,7 @@ function withClass(to: unknown): Operation[] {
         type="button"
         class="btn"
         :disabled="used"
-        :title="used ? phrase('banks.own_model.put_up_comparison_take') : undefined"
+        :title="used ? phrase('banks.own_model.comparison_remove_first') : undefined"
         @click="$emit('remove')"
       >
         <Trash2 :size="15" aria-hidden="true" /> {{ phrase('banks.own_model.remove') }}

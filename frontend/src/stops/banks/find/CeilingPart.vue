@@ -31,9 +31,9 @@ const locker = computed(() => plan.document.rig.locker_length !== null)
 
 <template>
   <section>
-    <h2 class="text-xl">{{ phrase('banks.ceiling_part.best_within_ceiling') }}</h2>
+    <h2 class="text-xl">{{ phrase('banks.ceiling_part.best_within_limit') }}</h2>
     <p class="text-pretty text-soft">
-      {{ phrase('banks.ceiling_part.instead_need_had_much') }}
+      {{ phrase('banks.ceiling_part.instead_need_get_given') }}
     </p>
     <div class="mt-3 grid grid-cols-2 gap-3">
       <ToolField
@@ -86,15 +86,15 @@ const locker = computed(() => plan.document.rig.locker_length !== null)
           class="btn shrink-0 self-start"
           :disabled="full"
           :aria-label="
-            phrase('banks.ceiling_part.put_up', { title: w.found.title, layout: w.found.layout })
+            phrase('banks.ceiling_part.add', { title: w.found.title, layout: w.found.layout })
           "
           @click="putUp(w.found)"
         >
-          <Plus :size="15" aria-hidden="true" /> {{ phrase('banks.ceiling_part.put_up_2') }}
+          <Plus :size="15" aria-hidden="true" /> {{ phrase('banks.ceiling_part.add_2') }}
         </button>
       </li>
       <li v-if="!answer.within.length" class="py-2.5 text-soft">
-        {{ phrase('banks.ceiling_part.nothing_carries_loads_had') }}
+        {{ phrase('banks.ceiling_part.nothing_within_limit_supply') }}
       </li>
     </ol>
   </section>

@@ -78,9 +78,7 @@ const sorted = (checks: Schemas['CheckView'][]) =>
           <DialogTitle class="font-serif text-xl font-semibold">{{ why.title }}</DialogTitle>
           <p class="text-soft">
             {{
-              why.layout
-                ? phrase('banks.dropped_list.everything_looked', { layout: why.layout })
-                : why.unfit
+              why.layout ? phrase('banks.dropped_list.checks', { layout: why.layout }) : why.unfit
             }}
           </p>
           <CheckList :checks="sorted(why.checks)" plain class="mt-2" />

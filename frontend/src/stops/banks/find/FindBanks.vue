@@ -28,13 +28,13 @@ const shown = computed(() => (all.value ? (answer.value?.found ?? []) : front.va
   <div v-if="answer" :aria-busy="asking">
     <p class="max-w-3xl text-lg text-pretty">
       {{
-        phrase('banks.find_banks.batteries_layouts_held_against', {
+        phrase('banks.find_banks.batteries_layouts_checked_rig', {
           models: answer.models,
           looked_at: answer.looked_at,
         })
       }}
       <template v-if="answer.found.length">
-        <b>{{ answer.found.length }}</b> {{ phrase('banks.find_banks.will_do') }}
+        <b>{{ answer.found.length }}</b> {{ phrase('banks.find_banks.suitable') }}
         <b>{{ front.length }}</b>
         {{
           phrase('banks.find_banks.beaten_price_weight_lifetime', {
@@ -44,11 +44,11 @@ const shown = computed(() => (all.value ? (answer.value?.found ?? []) : front.va
       </template>
       <template v-else
         ><b>{{ phrase('banks.find_banks.none') }}</b>
-        {{ phrase('banks.find_banks.stands_speaks_against_counted') }}</template
+        {{ phrase('banks.find_banks.suitable_reasons_counted_below') }}</template
       >
     </p>
     <p v-if="answer.found.length" class="max-w-3xl text-pretty text-soft">
-      {{ phrase('banks.find_banks.price_cost_hold_must') }}
+      {{ phrase('banks.find_banks.price_cost_include_must') }}
     </p>
     <div
       v-if="answer.found.length"
@@ -60,7 +60,7 @@ const shown = computed(() => (all.value ? (answer.value?.found ?? []) : front.va
           <h2 class="text-xl">
             {{
               all
-                ? phrase('banks.find_banks.all_that_will_do')
+                ? phrase('banks.find_banks.suitable_banks')
                 : phrase('banks.find_banks.beaten_other')
             }}
           </h2>
@@ -86,5 +86,5 @@ const shown = computed(() => (all.value ? (answer.value?.found ?? []) : front.va
       <CeilingPart />
     </div>
   </div>
-  <p v-else class="text-soft">{{ phrase('banks.find_banks.going_through_catalogue') }}</p>
+  <p v-else class="text-soft">{{ phrase('banks.find_banks.searching_catalogue') }}</p>
 </template>

@@ -25,7 +25,7 @@ const { full, putUp } = useBanks()
         <span class="text-soft"> · {{ f.layout }}</span>
         <span class="block text-sm">
           {{
-            phrase('banks.found_list.buy_over_years', {
+            phrase('banks.found_list.up_front_over_years', {
               purchase: f.purchase,
               kg: f.kg,
               lifetime: f.lifetime,
@@ -41,10 +41,10 @@ const { full, putUp } = useBanks()
         type="button"
         class="btn"
         :disabled="full"
-        :aria-label="phrase('banks.found_list.put_up', { title: f.title, layout: f.layout })"
+        :aria-label="phrase('banks.found_list.add', { title: f.title, layout: f.layout })"
         @click="putUp(f)"
       >
-        <Plus :size="15" aria-hidden="true" /> {{ phrase('banks.found_list.put_up_2') }}
+        <Plus :size="15" aria-hidden="true" /> {{ phrase('banks.found_list.add_2') }}
       </button>
     </li>
   </ol>

@@ -28,7 +28,7 @@ const option = computed(() => ({
     ...look.value.axis,
     type: 'value',
     scale: true,
-    name: phrase('banks.found_picture.buy_2', { money: props.money }),
+    name: phrase('banks.found_picture.up_front_cost_2', { money: props.money }),
     nameLocation: 'middle',
     nameGap: 28,
     axisLabel: { ...look.value.text, formatter: (v: number) => grouped(v), hideOverlap: true },
@@ -47,7 +47,7 @@ const option = computed(() => ({
         value: [f.purchase_at, f.lifetime_at],
         name: `${f.title}, ${f.layout}`,
         says: [
-          phrase('banks.found_picture.buy_over_years', {
+          phrase('banks.found_picture.up_front_over_years', {
             purchase: f.purchase,
             lifetime: f.lifetime,
           }),
@@ -74,12 +74,12 @@ const rows = computed(() =>
 
 <template>
   <ChartFrame
-    :title="phrase('banks.found_picture.lifetime_cost_against_purchase', { money })"
+    :title="phrase('banks.found_picture.lifetime_cost_up_front', { money })"
     :option="option"
     :height="330"
     :head="[
       phrase('banks.found_picture.bank'),
-      phrase('banks.found_picture.buy'),
+      phrase('banks.found_picture.up_front_cost'),
       phrase('banks.found_picture.weight'),
       phrase('banks.found_picture.lifetime_cost'),
       '',

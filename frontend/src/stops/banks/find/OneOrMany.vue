@@ -10,12 +10,12 @@ const reference = useReference()
 const both = computed(() => [props.pair.few, props.pair.many])
 const ROWS: { name: string; of: (s: Schemas['ShapeView']) => string }[] = [
   { name: phrase('banks.one_or_many.batteries'), of: (s) => s.units },
-  { name: phrase('banks.one_or_many.buy'), of: (s) => s.found.purchase },
-  { name: phrase('banks.one_or_many.weight'), of: (s) => s.found.kg },
-  { name: phrase('banks.one_or_many.heaviest_piece'), of: (s) => s.heaviest },
-  { name: phrase('banks.one_or_many.current_ever'), of: (s) => s.current },
-  { name: phrase('banks.one_or_many.left_when_fails'), of: (s) => s.one_gone },
-  { name: phrase('banks.one_or_many.bolted_joints'), of: (s) => String(s.joints) },
+  { name: phrase('banks.one_or_many.up_front_cost'), of: (s) => s.found.purchase },
+  { name: phrase('banks.one_or_many.total_weight'), of: (s) => s.found.kg },
+  { name: phrase('banks.one_or_many.heaviest_part'), of: (s) => s.heaviest },
+  { name: phrase('banks.one_or_many.continuous_current'), of: (s) => s.current },
+  { name: phrase('banks.one_or_many.left_fails'), of: (s) => s.one_gone },
+  { name: phrase('banks.one_or_many.bolted_connections'), of: (s) => String(s.joints) },
 ]
 </script>
 
@@ -24,7 +24,7 @@ const ROWS: { name: string; of: (s: Schemas['ShapeView']) => string }[] = [
     <h2 class="text-xl">{{ phrase('banks.one_or_many.large_several_small') }}</h2>
     <p class="max-w-3xl text-pretty text-soft">
       {{
-        phrase('banks.one_or_many.both_several_carry_when', {
+        phrase('banks.one_or_many.both_suitable_several_keep', {
           short: reference.classes.get(pair.battery_class)?.short,
         })
       }}

@@ -49,8 +49,8 @@ function place(number: number) {
       <RouterLink
         class="text-sea underline underline-offset-4"
         :to="{ name: 'rig', params: { id: plan.rig!.id, stop: 'rig' } }"
-        >{{ phrase('banks.locker_part.enter_inside_rig_stop') }}</RouterLink>{{
-        phrase('banks.locker_part.boxes_then_stand_scale')
+        >{{ phrase('banks.locker_part.enter_inside_dimensions_rig') }}</RouterLink>{{
+        phrase('banks.locker_part.see_batteries_scale')
       }}
     </div>
     <template v-else-if="answer">
@@ -60,14 +60,14 @@ function place(number: number) {
       </p>
       <p class="text-soft">
         {{
-          phrase('banks.locker_part.mm_kept_sides_mm', {
+          phrase('banks.locker_part.mm_clearance_sides_mm', {
             count: answer.count,
             case_text: answer.case_text,
             side: answer.side,
             over: answer.over,
             own: answer.own
               ? phrase('banks.locker_part.placed')
-              : phrase('banks.locker_part.placed_search_drag_box'),
+              : phrase('banks.locker_part.placed_automatically_drag_battery'),
           })
         }}
       </p>
@@ -105,9 +105,10 @@ function place(number: number) {
             }}
           </button>
         </template>
-        <span v-else class="text-soft">{{ phrase('banks.locker_part.touch_box_turn_lay') }}</span>
+        <span v-else class="text-soft">{{ phrase('banks.locker_part.tap_battery_turn_lay') }}</span>
         <button v-if="answer.own" type="button" class="btn" @click="reset">
-          <Wand2 :size="15" aria-hidden="true" /> {{ phrase('banks.locker_part.let_search_place') }}
+          <Wand2 :size="15" aria-hidden="true" />
+          {{ phrase('banks.locker_part.place_automatically') }}
         </button>
       </div>
       <LockerRoom
@@ -135,5 +136,5 @@ function place(number: number) {
       />
     </template>
   </div>
-  <p v-else class="text-soft">{{ phrase('banks.locker_part.put_up_bank_first') }}</p>
+  <p v-else class="text-soft">{{ phrase('banks.locker_part.add_bank_first_see') }}</p>
 </template>

@@ -126,7 +126,7 @@ const behind = computed(() => [...props.boxes].sort((a, b) => a.y - b.y))
           class="max-h-[60vh] w-full touch-none select-none"
           :style="{ aspectRatio: `${room.length} / ${room.width}` }"
           role="group"
-          :aria-label="phrase('banks.locker_room.boxes_above')"
+          :aria-label="phrase('banks.locker_room.batteries_above')"
         >
           <rect
             x="0"
@@ -194,7 +194,7 @@ const behind = computed(() => [...props.boxes].sort((a, b) => a.y - b.y))
           class="max-h-[60vh] w-full"
           :style="{ aspectRatio: `${room.length} / ${room.height}` }"
           role="img"
-          :aria-label="phrase('banks.locker_room.boxes_front')"
+          :aria-label="phrase('banks.locker_room.batteries_front')"
         >
           <rect
             x="0"
@@ -232,7 +232,7 @@ const behind = computed(() => [...props.boxes].sort((a, b) => a.y - b.y))
           </g>
         </svg>
         <p class="mt-1 text-sm text-soft">
-          {{ phrase('banks.locker_room.dashed_must_stay_free') }}
+          {{ phrase('banks.locker_room.dashed_clearance_sides_above') }}
         </p>
       </figure>
     </div>

@@ -48,29 +48,32 @@ export function useBoxes(
 
   function drop(number: number, to: Partial<Box> = {}) {
     change(number, to)
-    send(phrase('banks.use_boxes.move_box'))
+    send(phrase('banks.use_boxes.move_battery'))
   }
 
   function turn(number: number) {
     const box = boxes.value.find((b) => b.number === number)
     if (!box) return
     change(number, { turned: !box.turned, length: box.width, width: box.length })
-    send(phrase('banks.use_boxes.turn_box'))
+    send(phrase('banks.use_boxes.turn_battery'))
   }
 
   function lay(number: number, pose: string) {
     change(number, { pose })
-    send(phrase('banks.use_boxes.lay_box'))
+    send(phrase('banks.use_boxes.lay_battery_down'))
   }
 
   function reset() {
     if (!bank.value) return
     const path = `/candidates/${bank.value.index}/places`
-    plan.edit(phrase('banks.use_boxes.let_search_place_boxes', { title: bank.value.title }), {
-      op: 'replace',
-      path,
-      value: [],
-    })
+    plan.edit(
+      phrase('banks.use_boxes.place_batteries_automatically', { title: bank.value.title }),
+      {
+        op: 'replace',
+        path,
+        value: [],
+      },
+    )
   }
 
   return { boxes, move, drop, turn, lay, reset }

@@ -17,20 +17,20 @@ const { answer } = useAsked<Schemas['ActsView']>(
 
 <template>
   <section v-if="answer">
-    <h2 class="text-xl">{{ phrase('banks.acts_table.volts_act') }}</h2>
+    <h2 class="text-xl">{{ phrase('banks.acts_table.voltage_settings') }}</h2>
     <p class="max-w-3xl text-pretty text-soft">
       {{ phrase('banks.acts_table.at') }}
       <FigureLink
         :figure="answer.temperature"
         :name="phrase('banks.acts_table.battery_temperature')"
         class="text-ink"
-      />{{ phrase('banks.acts_table.old_planned_meter_shows') }}
+      />{{ phrase('banks.acts_table.planned_age_voltage_meter') }}
     </p>
     <div
       class="relative mt-2 overflow-x-auto"
       tabindex="0"
       role="region"
-      :aria-label="phrase('banks.acts_table.volts_act')"
+      :aria-label="phrase('banks.acts_table.voltage_settings')"
     >
       <table class="w-full min-w-[46rem]">
         <thead>
@@ -57,19 +57,19 @@ const { answer } = useAsked<Schemas['ActsView']>(
               {{ phrase('banks.acts_table.under_load_2') }}<br />
               <FigureLink
                 :figure="a.rested"
-                :name="phrase('banks.acts_table.rested', { name: a.name })"
+                :name="phrase('banks.acts_table.resting', { name: a.name })"
               />
-              {{ phrase('banks.acts_table.rested_2') }}
+              {{ phrase('banks.acts_table.resting_2') }}
               <span class="block text-sm text-soft"
                 ><FigureLink
                   :figure="a.soc"
-                  :name="phrase('banks.acts_table.charge', { name: a.name })"
+                  :name="phrase('banks.acts_table.state_charge', { name: a.name })"
                 />
                 {{ phrase('banks.acts_table.charged') }}</span
               >
               <span v-if="a.blind" class="flex items-center gap-1 text-sm text-care">
                 <EyeOff :size="14" aria-hidden="true" />
-                {{ phrase('banks.acts_table.volts_cannot_tell') }}
+                {{ phrase('banks.acts_table.voltage_cannot_tell') }}
               </span>
             </td>
           </tr>
@@ -77,7 +77,7 @@ const { answer } = useAsked<Schemas['ActsView']>(
       </table>
     </div>
     <p v-if="answer.banks.some((b) => b.flat)" class="mt-2 max-w-3xl text-pretty text-soft">
-      {{ phrase('banks.acts_table.lfp_holds_volts_nearly') }}
+      {{ phrase('banks.acts_table.voltage_lfp_hardly_changes') }}
     </p>
   </section>
 </template>

@@ -13,11 +13,11 @@ const banks = computed(() => [
     .map((c) => ({ id: c.id, name: `${c.title}, ${c.layout}` })),
 ])
 const STATES = [
-  { key: 'rested', name: phrase('banks.meter_reader.rested_eight_hours') },
-  { key: 'short_rest', name: phrase('banks.meter_reader.rested_two_eight_hours') },
-  { key: 'just_charged', name: phrase('banks.meter_reader.just_off_charger') },
-  { key: 'loaded', name: phrase('banks.meter_reader.while_load_runs') },
-  { key: 'charging', name: phrase('banks.meter_reader.while_charged') },
+  { key: 'rested', name: phrase('banks.meter_reader.rest_eight_hours') },
+  { key: 'short_rest', name: phrase('banks.meter_reader.rest_two_eight_hours') },
+  { key: 'just_charged', name: phrase('banks.meter_reader.just_after_charging') },
+  { key: 'loaded', name: phrase('banks.meter_reader.load') },
+  { key: 'charging', name: phrase('banks.meter_reader.charging') },
 ]
 const seen = reactive({ bank: banks.value[0]?.id ?? '', volts: '', amps: '', state: 'rested' })
 const answer = shallowRef<Schemas['MeterView'] | null>(null)
@@ -49,8 +49,10 @@ const high = computed(() => (answer.value?.high ?? 1) * 100)
 <template>
   <section class="sheet grid gap-6 p-5 md:grid-cols-2" data-meter>
     <div>
-      <h2 class="text-xl">{{ phrase('banks.meter_reader.read_meter') }}</h2>
-      <p class="text-pretty text-soft">{{ phrase('banks.meter_reader.number_volts_mean_why') }}</p>
+      <h2 class="text-xl">{{ phrase('banks.meter_reader.read_voltmeter') }}</h2>
+      <p class="text-pretty text-soft">
+        {{ phrase('banks.meter_reader.voltage_reading_mean_why') }}
+      </p>
       <div class="mt-3 grid grid-cols-2 gap-3">
         <label class="col-span-2">
           <span class="eyebrow mb-1 block">{{ phrase('banks.meter_reader.bank') }}</span>
@@ -59,14 +61,14 @@ const high = computed(() => (answer.value?.high ?? 1) * 100)
           </select>
         </label>
         <label class="col-span-2">
-          <span class="eyebrow mb-1 block">{{ phrase('banks.meter_reader.it_was') }}</span>
+          <span class="eyebrow mb-1 block">{{ phrase('banks.meter_reader.state') }}</span>
           <select v-model="seen.state" class="field" data-meter-state>
             <option v-for="s in STATES" :key="s.key" :value="s.key">{{ s.name }}</option>
           </select>
         </label>
         <ToolField
           v-model="seen.volts"
-          :label="phrase('banks.meter_reader.shows')"
+          :label="phrase('banks.meter_reader.voltage')"
           unit="V"
           :problem="problems.volts"
           data="volts"
@@ -74,7 +76,7 @@ const high = computed(() => (answer.value?.high ?? 1) * 100)
         <ToolField
           v-if="seen.state === 'loaded'"
           v-model="seen.amps"
-          :label="phrase('banks.meter_reader.at')"
+          :label="phrase('banks.meter_reader.current')"
           unit="A"
           :problem="problems.amps"
           data="amps"
@@ -84,7 +86,7 @@ const high = computed(() => (answer.value?.high ?? 1) * 100)
     <div aria-live="polite" data-meter-says>
       <template v-if="answer">
         <p class="text-2xl font-semibold">
-          {{ answer.text || phrase('banks.meter_reader.volts_say_nothing_now') }}
+          {{ answer.text || phrase('banks.meter_reader.voltage_tells_nothing_now') }}
         </p>
         <div v-if="answer.text" class="relative mt-3 h-4 rounded bg-line" aria-hidden="true">
           <span
@@ -103,7 +105,7 @@ const high = computed(() => (answer.value?.high ?? 1) * 100)
           </li>
         </ul>
       </template>
-      <p v-else class="text-soft">{{ phrase('banks.meter_reader.enter_meter_shows') }}</p>
+      <p v-else class="text-soft">{{ phrase('banks.meter_reader.enter_voltage_meter') }}</p>
     </div>
   </section>
 </template>

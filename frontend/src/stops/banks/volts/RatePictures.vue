@@ -139,7 +139,7 @@ const voltRows = computed(() =>
 <template>
   <div class="grid gap-6 lg:grid-cols-2">
     <ChartFrame
-      :title="phrase('banks.rate_pictures.delivered_full_current')"
+      :title="phrase('banks.rate_pictures.capacity_delivered_full_current')"
       :option="delivered"
       :height="280"
       :head="[
@@ -151,23 +151,23 @@ const voltRows = computed(() =>
       :rows="rows"
     >
       <p class="text-sm text-soft">
-        {{ phrase('banks.rate_pictures.thick_until_inverters_cut') }}
+        {{ phrase('banks.rate_pictures.thick_until_inverter_cuts') }}
       </p>
     </ChartFrame>
     <ChartFrame
-      :title="phrase('banks.rate_pictures.volts_until_ends', { current: rates.current })"
+      :title="phrase('banks.rate_pictures.voltage_until_empty', { current: rates.current })"
       :option="volts"
       :height="280"
       :head="[
         phrase('banks.rate_pictures.bank'),
         phrase('banks.rate_pictures.after'),
-        phrase('banks.rate_pictures.volts'),
+        phrase('banks.rate_pictures.voltage'),
       ]"
       :rows="voltRows"
     >
       <p class="text-sm text-soft">
         {{
-          phrase('banks.rate_pictures.dotted_where_inverter_gives', {
+          phrase('banks.rate_pictures.dotted_inverter_cuts_off', {
             cut_off_v: rates.cut_off_v.toFixed(1),
           })
         }}

@@ -50,14 +50,14 @@ const curves = computed(() => answer.value?.curves.filter((c) => pair.value.incl
 
 <template>
   <div v-if="built.length">
-    <h2 class="text-xl">{{ phrase('banks.volts_part.two_banks_deliver_ends') }}</h2>
+    <h2 class="text-xl">{{ phrase('banks.volts_part.two_banks_deliver_limits') }}</h2>
     <p class="mb-3 max-w-3xl text-pretty text-soft">
-      {{ phrase('banks.volts_part.harder_draw_less_comes') }}
+      {{ phrase('banks.volts_part.larger_load_gets_less') }}
     </p>
     <BankPicker
       :banks="built"
       :chosen="pair"
-      :label="phrase('banks.volts_part.banks_look')"
+      :label="phrase('banks.volts_part.banks_show')"
       @choose="choose"
     />
     <div class="mt-4 flex flex-wrap items-end gap-4">
@@ -66,7 +66,7 @@ const curves = computed(() => answer.value?.curves.filter((c) => pair.value.incl
         class="w-52"
         :label="phrase('banks.volts_part.steady_current')"
         unit="A"
-        :hint="answer ? phrase('banks.volts_part.hardest_load', { current: answer.current }) : ''"
+        :hint="answer ? phrase('banks.volts_part.largest_load', { current: answer.current }) : ''"
         :problem="problem"
         data="current"
       />
@@ -84,5 +84,5 @@ const curves = computed(() => answer.value?.curves.filter((c) => pair.value.incl
     <ActsTable class="mt-10" />
     <MeterReader class="mt-10" />
   </div>
-  <p v-else class="text-soft">{{ phrase('banks.volts_part.put_up_bank_first') }}</p>
+  <p v-else class="text-soft">{{ phrase('banks.volts_part.add_bank_first_see') }}</p>
 </template>

@@ -19,8 +19,8 @@ const FIELDS = computed(
     [
       { key: 'amps', name: phrase('banks.cable_tool.current'), unit: 'A' },
       { key: 'length', name: phrase('banks.cable_tool.length_way'), unit: us.value ? 'ft' : 'm' },
-      { key: 'volts', name: phrase('banks.cable_tool.volts'), unit: 'V' },
-      { key: 'drop', name: phrase('banks.cable_tool.drop'), unit: '' },
+      { key: 'volts', name: phrase('banks.cable_tool.voltage'), unit: 'V' },
+      { key: 'drop', name: phrase('banks.cable_tool.voltage_drop_2'), unit: '' },
     ] as const,
 )
 const answer = shallowRef<Schemas['CableView'] | null>(null)
@@ -45,7 +45,7 @@ watch(
     <div>
       <h2 class="text-xl">{{ phrase('banks.cable_tool.cable_fuse') }}</h2>
       <p class="text-pretty text-soft">
-        {{ phrase('banks.cable_tool.charger_windlass_inverter_carries') }}
+        {{ phrase('banks.cable_tool.charger_windlass_inverter') }}
       </p>
       <div class="mt-3 grid grid-cols-2 gap-3">
         <ToolField
@@ -59,7 +59,7 @@ watch(
         />
         <label class="col-span-2 flex items-center gap-2">
           <input v-model="wanted.clad" type="checkbox" class="size-4.5 accent-sea" />
-          {{ phrase('banks.cable_tool.copper_clad_aluminium_copper') }}
+          {{ phrase('banks.cable_tool.copper_clad_aluminium_instead') }}
         </label>
       </div>
       <p v-if="answer" class="mt-4 text-2xl font-semibold" aria-live="polite" data-cable-size>
@@ -73,7 +73,7 @@ watch(
             })
           }}</span>
         </template>
-        <template v-else>{{ phrase('banks.cable_tool.single_cable') }}</template>
+        <template v-else>{{ phrase('banks.cable_tool.single_cable_large_enough') }}</template>
       </p>
       <p v-if="answer" class="mt-1 text-pretty text-soft">{{ answer.says }}</p>
     </div>
@@ -89,8 +89,12 @@ watch(
             <tr class="text-left text-soft">
               <th class="py-1 font-semibold">{{ phrase('banks.cable_tool.size') }}</th>
               <th class="font-semibold">AWG</th>
-              <th class="text-right font-semibold">{{ phrase('banks.cable_tool.carry') }}</th>
-              <th class="text-right font-semibold">{{ phrase('banks.cable_tool.lose') }}</th>
+              <th class="text-right font-semibold">
+                {{ phrase('banks.cable_tool.current_rating') }}
+              </th>
+              <th class="text-right font-semibold">
+                {{ phrase('banks.cable_tool.voltage_drop') }}
+              </th>
             </tr>
           </thead>
           <tbody>

@@ -25,7 +25,7 @@ const { answer } = useAsked<Schemas['WiringView']>(
     <BankPicker
       :banks="built"
       :chosen="[bank.id]"
-      :label="phrase('banks.wiring_part.bank_wire')"
+      :label="phrase('banks.wiring_part.bank_draw')"
       @choose="(id) => (chosen = id)"
     />
     <template v-if="answer">
@@ -43,7 +43,7 @@ const { answer } = useAsked<Schemas['WiringView']>(
       <p v-else class="mt-5 text-lg">{{ answer.says }}</p>
       <div class="mt-3 flex flex-wrap items-start justify-between gap-4">
         <p class="max-w-2xl text-pretty text-soft">
-          {{ phrase('banks.wiring_part.drawing_plan_design_certificate') }}
+          {{ phrase('banks.wiring_part.drawing_planning_design_certificate') }}
         </p>
         <a
           v-if="answer.svg"
@@ -52,7 +52,8 @@ const { answer } = useAsked<Schemas['WiringView']>(
           :href="`/api/rigs/${plan.rig!.id}/wiring.svg?candidate=${bank.id}`"
           download
         >
-          <Download :size="16" aria-hidden="true" /> {{ phrase('banks.wiring_part.drawing_svg') }}
+          <Download :size="16" aria-hidden="true" />
+          {{ phrase('banks.wiring_part.save_drawing_svg') }}
         </a>
       </div>
       <h2 class="mt-8 text-xl">{{ phrase('banks.wiring_part.parts') }}</h2>
@@ -71,7 +72,7 @@ const { answer } = useAsked<Schemas['WiringView']>(
     </template>
     <CableTool class="mt-10" />
   </div>
-  <p v-else class="text-soft">{{ phrase('banks.wiring_part.put_up_bank_first') }}</p>
+  <p v-else class="text-soft">{{ phrase('banks.wiring_part.add_bank_first_see') }}</p>
 </template>
 
 <style>
