@@ -16,10 +16,10 @@ def test_compare_prints_the_headline_rows_of_a_demo_rig(capsys, name) -> None:
     assert cli.main(["compare", "--demo", name]) == 0
     out = capsys.readouterr().out
     for row in (
-        "Usable capacity",
+        "Usable energy",
         "Weight",
-        "Cycle life at the design depth",
-        "Lifetime cost per plan cycle",
+        "Rated cycles at the planned depth",
+        "Lifetime cost per cycle of use",
     ):
         assert row in out
     assert "planning aid" in out
@@ -84,6 +84,6 @@ def test_demo_never_touches_rigs_of_the_owner(tmp_path, capsys) -> None:
     with Database(path).writing() as db:
         rigs.add(db, new_rig("Mine"))
     assert cli.main(["demo", "--data", str(path), "--port", "0"]) == 2
-    assert "rigs of your own" in capsys.readouterr().err
+    assert "your own rigs" in capsys.readouterr().err
     with Database(path).reading() as db:
         assert rigs.names(db) == {"Mine"}

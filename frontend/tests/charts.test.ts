@@ -326,9 +326,11 @@ describe('the map of use', () => {
     const cells = made.findAll('rect[shape-rendering]')
     await cells[4]!.trigger('pointerenter')
     expect(made.text()).toContain(
-      '60 nights a year for 6 years: The three, the next one less than 1',
+      '60 nights a year for 6 years: The three. The next one costs less than 1',
     )
     await cells[0]!.trigger('pointerenter')
-    expect(made.text()).toContain('10 nights a year for 2 years: The two, the next one 50 % dearer')
+    expect(made.text()).toContain(
+      '10 nights a year for 2 years: The two. The next one costs 50 % more',
+    )
   })
 })

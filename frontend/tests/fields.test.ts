@@ -100,7 +100,7 @@ describe('a tick', () => {
 
 describe('a number in steps', () => {
   it('goes no further than its ends', async () => {
-    const made = mount(StepField, { props: { label: 'Strings', value: 1, most: 2 } })
+    const made = mount(StepField, { props: { label: 'In parallel', value: 1, most: 2 } })
     const [less, more] = made.findAll('button')
     expect(less!.attributes('disabled')).toBeDefined()
     await more!.trigger('click')
@@ -181,7 +181,7 @@ describe('a slider', () => {
 describe('a field of a form that depends on its row', () => {
   const field = (spec: object, value: unknown = null) =>
     mount(SpecField, {
-      props: { at: '/sources/2', field: { key: 'amps', name: 'Gives', ...spec }, value },
+      props: { at: '/sources/2', field: { key: 'amps', name: 'Current', ...spec }, value },
     })
 
   it('is a tick, a choice or a text, at its own path', () => {
@@ -189,7 +189,7 @@ describe('a field of a form that depends on its row', () => {
       type: 'checkbox',
       checked: true,
     })
-    const choices = [{ value: 'dc_dc', name: 'A DC-DC charger' }]
+    const choices = [{ value: 'dc_dc', name: 'DC-DC charger' }]
     expect(field({ choices }, 'dc_dc').get('select').attributes('data-path')).toBe(
       '/sources/2/amps',
     )

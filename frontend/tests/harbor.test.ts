@@ -101,7 +101,7 @@ describe('the harbor', () => {
     await settle()
     expect(asked()).toEqual(['POST /api/rigs', 'POST /api/rigs'])
     // Nobody waits for it on this page: it is told.
-    expect(useUi().toasts.map((t) => t.text)).toEqual(['Tern made.'])
+    expect(useUi().toasts.map((t) => t.text)).toEqual(['Tern created.'])
   })
 
   it('finds rigs as they are searched, page by page', async () => {
@@ -130,7 +130,7 @@ describe('the harbor', () => {
     fake.others['POST /api/rigs/1/copy'] = () => ({ id: 2, name: 'Wren, copy' })
     await useHarbor().copy(1)
     expect(asked()).toEqual(['POST /api/rigs/1/copy', 'GET /api/rigs'])
-    expect(useUi().toasts[0]!.text).toBe('Wren, copy made.')
+    expect(useUi().toasts[0]!.text).toBe('Wren, copy created.')
   })
 
   it('deletes a rig so that it can be brought back', async () => {
@@ -221,7 +221,7 @@ describe('cards', () => {
       expect.stringContaining('does not answer'),
     ])
     await vi.advanceTimersByTimeAsync(3100)
-    expect(made.problems.value[0]).toBe('The rigs could not be read. The disk is full.')
+    expect(made.problems.value[0]).toBe('Your rigs could not be read. The disk is full.')
     await vi.advanceTimersByTimeAsync(3100)
     expect([made.cards.value!.length, made.problems.value]).toEqual([1, []])
     vi.useRealTimers()
@@ -258,7 +258,7 @@ describe('cards', () => {
     expect(ready.attributes('aria-busy')).toBe('false')
     expect(ready.findComponent({ name: 'SeverityMark' }).props('severity')).toBe('care')
     const busy = mount(RigCard, { props: { card: card(1, 'Wren', null) as never }, global })
-    expect(busy.text()).toContain('Working out its figures')
+    expect(busy.text()).toContain('Calculating')
     expect(busy.attributes('aria-busy')).toBe('true')
   })
 })

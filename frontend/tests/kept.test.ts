@@ -75,7 +75,7 @@ describe('the dialog of what is kept', () => {
     button('Restore').click()
     await settle()
     const confirm = () => dialog().querySelector('[data-confirm]')
-    expect(confirm()!.textContent).toContain('takes the place of everything here (5 rigs)')
+    expect(confirm()!.textContent).toContain('replaces everything here (5 rigs)')
     button('Cancel').click()
     await settle()
     expect(confirm()).toBeNull()
@@ -91,8 +91,8 @@ describe('the dialog of what is kept', () => {
     const restores = [...dialog().querySelectorAll('li button')].filter(
       (b) => b.textContent!.trim() === 'Restore',
     ) as HTMLButtonElement[]
-    expect(restores.map((b) => b.disabled)).toEqual([false, true])
-    button('Bring back').click()
+    expect(restores.map((b) => b.disabled)).toEqual([false, true, false])
+    restores.at(-1)!.click()
     await settle()
     expect(made.emitted('bringBack')).toEqual([[3]])
     expect(dialog().querySelector('[data-deleted]')!.textContent).toContain('None.')

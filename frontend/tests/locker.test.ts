@@ -49,7 +49,7 @@ describe('boxes in the locker', () => {
     boxes.drop(2)
     await usePlan().settled()
     expect(fake.edits()[0]).toMatchObject({
-      label: 'Ostrel: move a box',
+      label: 'Ostrel: move a battery',
       field: '/candidates/1/places',
       operations: [{ op: 'replace', path: '/candidates/1/places' }],
     })

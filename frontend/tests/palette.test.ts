@@ -77,7 +77,7 @@ describe('the commands', () => {
     await ask('banks FIND')
     expect(names()).toEqual(['Find banks in the whole catalogue'])
     await ask('nothing of that kind')
-    expect(document.body.textContent).toContain('Nothing by that name.')
+    expect(document.body.textContent).toContain('Nothing found.')
   })
 
   it('are a dozen at most', () => {
@@ -91,11 +91,11 @@ describe('the commands', () => {
       'Set the system to 36 V',
       'Set the system to 48 V',
     ])
-    await ask('Follow the')
-    expect(names()).toEqual(['Follow the long-life school'])
+    await ask('Use the house rule')
+    expect(names()).toEqual(['Use the house rule “long-life school”'])
     await ask('Undo')
     expect(names()).toEqual(['Undo: name of the rig'])
-    await ask('Do again')
+    await ask('Redo')
     expect(names()).toEqual([])
   })
 
@@ -111,7 +111,7 @@ describe('the commands', () => {
   it('change the rig as an edit that can be undone', async () => {
     await run('Show pounds and °F')
     await run('Set the system to 24 V')
-    await run('Follow the long-life school')
+    await run('Use the house rule “long-life school”')
     expect(fake.edits().map((e) => [e.label, e.operations])).toEqual([
       ['units', [{ op: 'replace', path: '/rig/units', value: 'us' }]],
       ['system voltage', [{ op: 'replace', path: '/rig/system_v', value: 24 }]],
@@ -135,7 +135,7 @@ describe('the commands', () => {
   })
 
   it('forget what was asked when they are closed', async () => {
-    await run('Keys')
+    await run('Keyboard shortcuts')
     expect(useUi().keysShown).toBe(true)
     useUi().paletteShown = true
     await drawn()

@@ -1,29 +1,37 @@
-import { readdirSync, readFileSync } from 'node:fs'
-import { join } from 'node:path'
+/// <reference types="vite/client" />
 import { parse as parseTemplate } from '@vue/compiler-dom'
 import { parse as parseComponent } from '@vue/compiler-sfc'
 import { describe, expect, it } from 'vitest'
 import { phrase } from '@/phrases/shared'
 
-const SOURCE = join(__dirname, '../src')
-const CATALOGUE = join(SOURCE, 'phrases/en')
-const files = (readdirSync(SOURCE, { recursive: true }) as string[])
-  .filter((file) => /\.(vue|ts)$/.test(file) && !file.startsWith('phrases/'))
-  .sort()
-const sources = new Map(files.map((file) => [file, readFileSync(join(SOURCE, file), 'utf8')]))
-const texts = new Map(
-  readdirSync(CATALOGUE).flatMap((file) => {
-    const groups = JSON.parse(readFileSync(join(CATALOGUE, file), 'utf8')) as Record<
-      string,
-      Record<string, string>
-    >
+const sources = new Map(
+  Object.entries(
+    import.meta.glob<string>('../src/**/*.{vue,ts}', {
+      query: '?raw',
+      import: 'default',
+      eager: true,
+    }),
+  ).flatMap(([path, code]) => {
+    const file = path.replace('../src/', '')
+    return file.startsWith('phrases/') ? [] : [[file, code] as const]
+  }),
+)
+const texts = new Map<string, string>(
+  Object.entries(
+    import.meta.glob<string>('../src/phrases/en/*.json', {
+      query: '?raw',
+      import: 'default',
+      eager: true,
+    }),
+  ).flatMap(([path, code]) => {
+    const area = path.split('/').pop()!.replace('.json', '')
+    const groups = JSON.parse(code) as Record<string, Record<string, string>>
     return Object.entries(groups).flatMap(([group, keys]) =>
-      Object.entries(keys).map(
-        ([key, text]) => [`${file.replace('.json', '')}.${group}.${key}`, text] as const,
-      ),
+      Object.entries(keys).map(([key, text]) => [`${area}.${group}.${key}`, text] as const),
     )
   }),
 )
+
 /** What stands between a bracket and the one that closes it. */
 function inBrackets(code: string, from: number): string {
   let depth = 1

@@ -241,7 +241,7 @@ describe('steps and rows', () => {
     fake.shown = view({ revision: 5, document: rows('tv') })
     await plan.type('/day/loads/1/draw', '35 W', 'Draw of the heater')
     expect(fake.edits().length).toBe(1)
-    expect(toasts().at(-1)).toContain('“Draw of the heater” was not done')
+    expect(toasts().at(-1)).toContain('“Draw of the heater” was not saved')
     expect(toasts().at(-1)).toContain('“35 W”')
     expect(plan.drafts).toEqual({})
     await openRig()
@@ -289,7 +289,7 @@ describe('steps and rows', () => {
     await plan.step('undo')
     expect(plan.drafts).toEqual({})
     expect(plan.steps).toBe(steps + 1)
-    expect(toasts()).toEqual(['Taken back before it was stored: years'])
+    expect(toasts()).toEqual(['Undone before it was saved: years'])
     fake.others['POST /api/rigs/7/undo'] = () => ({
       version: 'u',
       revision: 3,

@@ -188,7 +188,7 @@ describe('candidates', () => {
       { op: 'replace', path: '/candidates/1/parallel', value: 2 },
       { op: 'remove', path: '/candidates/2' },
     ])
-    expect(labels()).toEqual(['Bank b: strings', 'take down Bank c'])
+    expect(labels()).toEqual(['Bank b: strings', 'remove Bank c'])
   })
 
   it('get an extra whose id is free', async () => {

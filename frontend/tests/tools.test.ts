@@ -113,7 +113,7 @@ describe('the workings', () => {
   it('show the figure, how it comes about and what went into it', async () => {
     const made = await open()
     expect(made.text()).toContain('2.58 kWh')
-    expect(made.text()).toContain('exactly 2 576.364 Wh')
+    expect(made.text()).toContain('exact value 2 576.364 Wh')
     expect(made.get('sub').text()).toBe('day')
     expect(document.activeElement).toBe(made.get('aside').element)
     made.unmount()
@@ -189,7 +189,7 @@ describe('reading a meter', () => {
     expect(bar.attributes('style')).toContain('left: 60%; width: 25%')
     expect(made.text()).toContain('It was just charged.')
     await made.get('[data-tool=volts]').setValue(' ')
-    expect(made.text()).toContain('Enter what the meter shows.')
+    expect(made.text()).toContain('Enter the voltage on the meter.')
   })
 
   it('asks for the current only under load, and says what is wrong at its field', async () => {
@@ -248,7 +248,7 @@ describe('the made-up monitor', () => {
     const reads = made.get('[data-monitor-reads]').text()
     for (const text of ['12.61 V', '−4.3 A', '73 %', '9.0 °C']) expect(reads).toContain(text)
     expect(made.text()).toContain('Day 2, 02:15')
-    await button(made, 'Hold').trigger('click')
+    await button(made, 'Pause').trigger('click')
     expect(Stream.made[0]!.closed).toBe(true)
     await button(made, 'Go on').trigger('click')
     expect(query(Stream.made[1]!).get('start_step')).toBe('106')

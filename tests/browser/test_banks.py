@@ -47,7 +47,7 @@ def test_cells_too_wide_for_the_locker_give_way_to_a_bank_that_fits(page: Page, 
     new = page.locator("[data-candidate]").last
     expect(new.locator("h3")).to_have_text(title)
     expect(new.locator("[data-verdict=stop]")).to_have_count(0)
-    new.get_by_text("All that was looked at").click()
+    new.get_by_text("All checks").click()
     expect(new.locator("[data-check=fit]")).to_contain_text("Fits the locker")
     # Its wiring, drawn and taken along.
     bank_part(page, "wiring")
@@ -76,8 +76,8 @@ def test_a_box_follows_the_hand_and_the_keys_and_goes_back(page: Page, demo) -> 
     page.mouse.up()
     expect(says).to_contain_text("Batteries 2 and 1 overlap by")
     # It is not the bank of the verdict: the mark of the plan does not speak of it.
-    expect(page.locator("[data-stop=banks]").get_by_role("img", name="Will not do")).to_have_count(0)
-    page.get_by_role("button", name="Let the search place them").click()
+    expect(page.locator("[data-stop=banks]").get_by_role("img", name="Unsuitable")).to_have_count(0)
+    page.get_by_role("button", name="Place them automatically").click()
     expect(says).to_contain_text("Fits the locker")
     # By the keys: against the wall's clearance, and undone.
     first.focus()
@@ -101,8 +101,8 @@ def test_a_remedy_of_the_cold_is_tried_beside_the_plan(page: Page, demo) -> None
     expect(cold.locator("[data-remedy=indoors]")).to_contain_text("NOK")
     cold.locator("[data-remedy=indoors]").get_by_role("button", name="Try").click()
     expect(lfp.locator("[data-verdict=stop][data-check=cold_charge]")).to_have_count(0)
-    expect(page.locator("[data-what-if]")).to_contain_text("Cold while charged")
-    page.get_by_role("button", name="Drop it").click()
+    expect(page.locator("[data-what-if]")).to_contain_text("Charging in the cold")
+    page.get_by_role("button", name="Discard").click()
     expect(cold).to_contain_text("At −15 °C")
 
 
@@ -113,13 +113,13 @@ def test_a_bank_in_steps_and_modules_with_a_guard(page: Page, demo) -> None:
     expect(steps.locator("[data-stage=s2]")).to_contain_text("of the need")
     month = page.locator("[data-path='/candidates/3/stages/1/when']")
     month.fill("next spring")
-    expect(steps).to_contain_text("is written as 2027-04: “next spring” is not.")
+    expect(steps).to_contain_text("must be written as 2027-04, not “next spring”.")
     month.fill("2039-05")
     expect(steps.locator("[data-check=mixed_ages]")).to_contain_text("10 % are the most")
     demo("long-haul", "banks")
     modules = card(page, "modules")
-    expect(modules.locator("[data-check=external_bms]")).to_contain_text("nothing stops an overcharge")
-    modules.get_by_label("What guards its cells").select_option(label="An external BMS with contactor")
+    expect(modules.locator("[data-check=external_bms]")).to_contain_text("nothing stops overcharging")
+    modules.get_by_label("Cell protection").select_option(label="An external BMS with contactor")
     expect(modules.locator("[data-verdict=stop][data-check=external_bms]")).to_have_count(0)
 
 
@@ -135,11 +135,11 @@ def test_a_newcomer_enters_a_battery_and_is_asked_about_slips(page: Page, demo) 
     own.get_by_role("button", name="33 cm, 330 mm").click()
     expect(page.locator(f"[data-path='{at}/length_mm']")).to_have_value("330")
     own.get_by_label("Class").select_option(label="Starting battery")
-    expect(page.get_by_text("a few deep discharges kill it")).to_be_visible()
+    expect(page.get_by_text("a few deep discharges ruin it")).to_be_visible()
     expect(page.locator(f"[data-path='{at}/battery_class']")).to_have_value("lfp")
     own.get_by_text("BMS", exact=True).click()
     page.locator(f"[data-path='{at}/bms_continuous_a']").fill("0")
-    expect(own).to_contain_text("would never give anything")
+    expect(own).to_contain_text("would never supply anything")
     page.locator(f"[data-path='{at}/bms_continuous_a']").fill("150")
     expect(own.locator("[aria-invalid]")).to_have_count(0)
 
@@ -150,7 +150,7 @@ def test_why_not_this_one_and_the_best_within_a_ceiling(page: Page, demo) -> Non
     page.locator("[data-why]").select_option("tarnmoor-220")
     answer = page.get_by_role("dialog")
     expect(answer).to_contain_text("Still 220")
-    expect(answer.locator("[data-check=coupling]")).to_contain_text("are permitted")
+    expect(answer.locator("[data-check=coupling]")).to_contain_text("The limit is")
     answer.get_by_role("button", name="Close").click()
     page.locator("[data-tool=money]").fill("120")
     best = page.locator("[data-within] li").first
@@ -166,7 +166,7 @@ def test_a_meter_and_a_cable_are_read(page: Page, demo) -> None:
     expect(page.locator("[data-meter-says]")).to_contain_text("56 to 64 % charged")
     page.locator("[data-meter-bank]").select_option("lfp")
     page.locator("[data-meter] [data-tool=volts]").fill("13.18")
-    expect(page.locator("[data-meter-says]")).to_contain_text("a counting shunt can")
+    expect(page.locator("[data-meter-says]")).to_contain_text("A battery monitor with a shunt can")
     page.locator("[data-tool=current]").fill("400")
     expect(page.locator("[data-curve=gel]")).to_contain_text("At 400 A")
     bank_part(page, "wiring")

@@ -20,7 +20,7 @@ def test_a_kind_of_day_is_copied_and_governs(page: Page, demo) -> None:
     demo("pebble", "day")
     expect(page.locator("[data-day-type=easter]")).to_contain_text("governs")
     show(page, "easter")
-    page.get_by_role("button", name="Copy to a new day").click()
+    page.get_by_role("button", name="Copy as a new day").click()
     copied = page.locator("[data-day-type^=day-]")
     expect(copied).to_have_attribute("aria-checked", "true")
     expect(copied.locator("span").nth(1)).to_have_text("326 Wh")
@@ -93,7 +93,7 @@ def test_what_if_is_tried_dropped_and_kept(page: Page, demo) -> None:
     expect(page.locator("main")).to_contain_text("was 8.19 kWh")
     page.reload()
     expect(bar).to_contain_text("1 change tried")
-    bar.get_by_role("button", name="Drop it").click()
+    bar.get_by_role("button", name="Discard").click()
     expect(bar).to_have_count(0)
     expect(figure(page, "need")).to_have_text(before)
     page.locator("main h1").click()
@@ -102,7 +102,7 @@ def test_what_if_is_tried_dropped_and_kept(page: Page, demo) -> None:
     page.locator("[data-slider=nights]").focus()
     page.keyboard.press("ArrowLeft")
     expect(figure(page, "need")).not_to_have_text(before)
-    bar.get_by_role("button", name="Keep it").click()
+    bar.get_by_role("button", name="Keep").click()
     expect(bar).to_have_count(0)
     expect(figure(page, "need")).not_to_have_text(before)
 
@@ -110,10 +110,10 @@ def test_what_if_is_tried_dropped_and_kept(page: Page, demo) -> None:
 def test_a_unit_slip_is_asked_about_with_both_readings(page: Page, demo) -> None:
     demo("pebble", "day")
     row = page.locator("[data-load=tv]")
-    draw = row.get_by_label("Draw of Television")
+    draw = row.get_by_label("Power of Television")
     draw.fill("96 Wh")
     problem = page.locator("#problems-tv")
-    expect(problem).to_contain_text("an amount for a time")
+    expect(problem).to_contain_text("energy over a time")
     # 96 Wh a day over its two hours are 48 W.
     problem.get_by_role("button", name=re.compile("48 W over its 2 h")).click()
     expect(problem).to_have_count(0)
@@ -129,27 +129,27 @@ def test_details_of_a_load_doubt_start_and_weather(page: Page, demo) -> None:
     details.get_by_label("At most").fill("30")
     expect(page.locator("[data-finding=doubt]")).to_contain_text("“LED lights”")
     details.get_by_label("At most").fill("1")
-    expect(page.locator("[data-finding=limits_crossed]")).to_contain_text("at most 1 W, less than its 2.5 W")
+    expect(page.locator("[data-finding=limits_crossed]")).to_contain_text("at most 1 W, which is less than its 2.5 W")
     details.get_by_label("At most").fill("4")
-    details.get_by_label("Starts at").fill("3x")
+    details.get_by_label("Starting power").fill("3x")
     page.keyboard.press("Tab")
-    expect(details.get_by_label("Starts at")).to_have_value("7.5")
+    expect(details.get_by_label("Starting power")).to_have_value("7.5")
     details.get_by_label("Critical").check()
     expect(row).to_contain_text("critical")
-    details.get_by_label("Its duty follows the weather").check()
+    details.get_by_label("Its duty cycle depends on the weather").check()
     expect(details.get_by_label("25 °C")).to_have_value("1")
     details.get_by_role("button", name="Keep in my own list").click()
-    page.get_by_label("Add from the appliance list").fill("LED lights")
+    page.get_by_label("Add from the list of appliances").fill("LED lights")
     expect(page.get_by_role("option", name=re.compile("2.5 W DC"))).to_be_visible()
-    page.get_by_role("button", name="Take LED lights out of your list").click()
+    page.get_by_role("button", name="Remove LED lights from your list").click()
     expect(page.get_by_role("option", name=re.compile("2.5 W DC"))).to_have_count(0)
 
 
 def test_a_pattern_fills_a_rig_in_one_click(page: Page) -> None:
-    page.get_by_label("Name of a new rig").fill("Sandpiper")
+    page.get_by_label("Name of the new rig").fill("Sandpiper")
     page.get_by_label("Start from").select_option("weekends")
     page.get_by_label("Where").select_option("scotland")
-    page.get_by_role("button", name="Make rig").click()
+    page.get_by_role("button", name="Create rig").click()
     expect(page.get_by_role("textbox", name="Off-grid nights a year")).to_have_value("44")
     expect(page.get_by_role("button", name="Mar")).to_have_attribute("aria-pressed", "true")
     expect(page.locator("[data-path='/rig/latitude']")).to_have_value("57")
@@ -162,12 +162,12 @@ def test_a_pattern_fills_a_rig_in_one_click(page: Page) -> None:
 def test_the_old_bank_is_questioned(page: Page, demo) -> None:
     demo("mulga", "rig")
     verdict = page.locator("[data-verdict]")
-    expect(verdict).to_contain_text("grown use")
+    expect(verdict).to_contain_text("higher use")
     page.get_by_role("checkbox", name="Smells of rotten eggs").check()
     expect(verdict).to_have_text("The bank is damaged.")
-    expect(page.locator("[data-diagnosis]")).to_contain_text("stop charging it")
+    expect(page.locator("[data-diagnosis]")).to_contain_text("Stop charging it")
     page.get_by_role("checkbox", name="Smells of rotten eggs").uncheck()
-    page.get_by_role("textbox", name="Rested volts").fill("12,2")
+    page.get_by_role("textbox", name="Resting voltage").fill("12,2")
     expect(verdict).to_contain_text("the charger")
 
 
@@ -196,7 +196,7 @@ def test_a_label_is_read_from_the_palette(page: Page, demo) -> None:
     page.locator("[data-tool=cycles]").fill("600")
     result = page.locator("[data-label-result]")
     expect(result).to_contain_text("1.13")
-    expect(result).to_contain_text("at which depth its cycles are counted")
+    expect(result).to_contain_text("at what depth of discharge its cycles are counted")
     page.locator("[data-tool=cycles]").fill("many")
     expect(page.get_by_role("dialog")).to_contain_text("“many” is not a count")
 
@@ -204,7 +204,7 @@ def test_a_label_is_read_from_the_palette(page: Page, demo) -> None:
 def test_how_long_one_appliance_runs(page: Page, demo) -> None:
     demo("kittiwake", "need")
     tool = page.locator("[data-runtime]")
-    tool.get_by_label("What runs").select_option("Television")
+    tool.get_by_label("Appliance").select_option("Television")
     # 32 W: 1000/32 = 31.25 h on a kilowatt-hour.
     expect(tool.locator("[data-figure='runtime.tv.on_kwh']")).to_contain_text("31 h")
     tool.locator("[data-figure='runtime.tv.on_old']").click()
@@ -220,5 +220,5 @@ def test_no_stop_scrolls_sideways_on_a_telephone(page: Page, demo, stop) -> None
     assert page.evaluate("document.documentElement.scrollWidth") == 390
     if stop == "day":
         page.get_by_role("button", name="Details of LED lights").click()
-        page.get_by_role("button", name="About this day").click()
+        page.get_by_role("button", name="Details of this day").click()
         assert page.evaluate("document.documentElement.scrollWidth") == 390

@@ -19,14 +19,14 @@ def row(page: Page, key: str, column: int):
 def test_a_quoted_price_and_an_extra_change_what_a_cycle_costs(page: Page, demo) -> None:
     demo("mulga", "banks")
     card = page.locator("[data-candidate=lfp]")
-    card.get_by_text("Quote, extras, steps").click()
-    card.get_by_label("Price of one, as quoted").fill("500")
+    card.get_by_text("Quote, extras, purchase steps").click()
+    card.get_by_label("Quoted price of one battery").fill("500")
     # Four Keel 200 at 500 each.
     expect(card.get_by_role("button", name="Batteries:")).to_have_text("Batteries: A$2\u202f000")
-    had = card.get_by_label("What must be bought besides").count()
-    card.get_by_role("button", name="Add what must be bought besides").click()
-    expect(card.get_by_label("What must be bought besides")).to_have_count(had + 1)
-    card.get_by_label("What must be bought besides").last.fill("Class T fuse")
+    had = card.get_by_label("Extra to buy").count()
+    card.get_by_role("button", name="Add an extra").click()
+    expect(card.get_by_label("Extra to buy")).to_have_count(had + 1)
+    card.get_by_label("Extra to buy").last.fill("Class T fuse")
     card.get_by_label(re.compile("^Price of (the extra|Class T fuse)")).fill("1000")
     to_stop(page, "compare")
     bank_part(page, "table")
@@ -43,8 +43,8 @@ def test_units_change_what_is_shown_and_how_it_is_read(page: Page, demo) -> None
     demo("tern-rock", "rig")
     page.get_by_label("Units").select_option("us")
     to_stop(page, "day")
-    page.get_by_role("button", name="About this day").click()
-    temperature = page.get_by_role("textbox", name="Battery on this day")
+    page.get_by_role("button", name="Details of this day").click()
+    temperature = page.get_by_role("textbox", name="Battery temperature on this day")
     # The ski weekend governs: −15 °C.
     expect(temperature).to_have_value("5")
     temperature.fill("50")
@@ -57,7 +57,7 @@ def test_units_change_what_is_shown_and_how_it_is_read(page: Page, demo) -> None
     to_stop(page, "rig")
     page.get_by_label("Units").select_option("metric")
     to_stop(page, "day")
-    page.get_by_role("button", name="About this day").click()
+    page.get_by_role("button", name="Details of this day").click()
     expect(temperature).to_have_value("10")
 
 
@@ -68,7 +68,7 @@ def test_changing_the_voltage_marks_banks_that_no_longer_fit(page: Page, demo) -
     to_stop(page, "banks")
     card = page.locator("[data-candidate=lfp]")
     card.get_by_role("button", name=re.compile("in series: one more")).click()
-    expect(card).to_contain_text("in series make 24 V, but the system has 12 V")
+    expect(card).to_contain_text("in series gives 24 V, but the system has 12 V")
     page.get_by_role("button", name=re.compile("^Undo")).click()
     expect(card).not_to_contain_text("but the system has")
 
@@ -85,7 +85,7 @@ def test_removing_the_old_bank_removes_its_weight(page: Page, demo) -> None:
     to_stop(page, "rig")
     page.get_by_role("button", name="Enter the old bank").click()
     page.get_by_label("Class").select_option("lfp")
-    expect(page.get_by_label("Volts of one battery")).to_have_value("12.8")
+    expect(page.get_by_label("Voltage of one battery")).to_have_value("12.8")
 
 
 def test_what_was_typed_while_the_program_was_away_is_kept(page: Page, demo) -> None:
@@ -93,7 +93,7 @@ def test_what_was_typed_while_the_program_was_away_is_kept(page: Page, demo) -> 
     page.context.set_offline(True)
     nights = page.get_by_role("textbox", name="Off-grid nights a year")
     nights.fill("31")
-    expect(page.get_by_role("alert")).to_contain_text("The program does not answer. What you typed is kept")
+    expect(page.get_by_role("alert")).to_contain_text("The program does not answer. Your changes are kept")
     page.context.set_offline(False)
     page.reload()
     expect(nights).to_have_value("31")
@@ -104,7 +104,7 @@ def test_appliances_are_added_by_keyboard_alone(page: Page, demo) -> None:
     demo("pebble", "day")
     loads = page.locator("tr.load")
     had = loads.count()
-    picker = page.get_by_label("Add from the appliance list")
+    picker = page.get_by_label("Add from the list of appliances")
     picker.focus()
     page.keyboard.type("kettle")
     expect_choice(page, "Kettle")
@@ -124,18 +124,18 @@ def test_keys_lead_along_the_passage_and_are_listed(page: Page, demo) -> None:
     page.locator("main h1").click()
     headings = (
         "The rig",
-        "The day",
+        "Energy of the day",
         "The need",
         "The banks",
-        "Putting it back",
-        "The trial run",
+        "Charging",
+        "The trial",
         "The verdict",
     )
     for key, heading in reversed(list(enumerate(headings, 1))):
         page.keyboard.press(str(key))
         expect(page.locator("main h1")).to_have_text(heading)
     page.keyboard.press("?")
-    expect(page.get_by_role("dialog")).to_contain_text("open the workings of the figure in focus")
+    expect(page.get_by_role("dialog")).to_contain_text("open the workings of the selected figure")
     page.keyboard.press("Escape")
     expect(page.get_by_role("dialog")).to_have_count(0)
     page.keyboard.press("0")
@@ -152,7 +152,7 @@ def test_commands_are_found_by_their_words(page: Page, demo) -> None:
     expect(page.locator("tr.load").last.get_by_label("Name")).to_have_value("Kettle, small")
     page.get_by_role("button", name="Commands").click()
     page.keyboard.type("long-life")
-    expect_choice(page, "Follow the Long-life school")
+    expect_choice(page, "Use the house rule “Long-life school”")
     page.keyboard.press("Enter")
     expect(strip(page, "need")).to_contain_text("1 night")  # Pebble overrides the nights
     page.get_by_role("button", name="Commands").click()
@@ -162,7 +162,7 @@ def test_commands_are_found_by_their_words(page: Page, demo) -> None:
     expect(page.get_by_label("Workings", exact=True)).to_contain_text("Nights without a charge")
     page.get_by_role("button", name="Commands").click()
     page.keyboard.type("nonsense")
-    expect(page.get_by_role("dialog")).to_contain_text("Nothing by that name.")
+    expect(page.get_by_role("dialog")).to_contain_text("Nothing found.")
     page.keyboard.press("Escape")
     expect(page.get_by_role("dialog")).to_have_count(0)
 
@@ -176,14 +176,14 @@ def test_what_was_changed_is_listed_over_a_reload(page: Page, demo) -> None:
     page.reload()
     page.get_by_role("button", name="Commands").click()
     page.keyboard.type("what was changed")
-    expect_choice(page, "What was changed")
+    expect_choice(page, "Recent changes")
     page.keyboard.press("Enter")
-    edits = page.get_by_label("Edits").get_by_role("listitem")
+    edits = page.get_by_label("Changes").get_by_role("listitem")
     expect(edits).to_have_count(2)
     expect(edits.nth(0)).to_contain_text("caravan → van")
     expect(edits.nth(1)).to_contain_text("Off-grid nights a year")
     expect(edits.nth(1)).to_contain_text("9 → 31")
-    page.get_by_role("button", name="Undo the last").click()
+    page.get_by_role("button", name="Undo the last change").click()
     expect(edits.nth(0)).to_have_css("text-decoration-line", "line-through")
 
 
@@ -199,7 +199,7 @@ def test_pictures_have_the_same_as_a_table(page: Page, demo) -> None:
     figures = page.locator("figure")
     expect(figures).to_have_count(3)
     for i, unit in enumerate(("€", "€", "kWh")):
-        figures.nth(i).get_by_text("As a table").click()
+        figures.nth(i).get_by_text("Show as a table").click()
         rows = figures.nth(i).locator("tbody tr")
         assert rows.count() >= 7
         expect(rows.first).to_contain_text(unit)
@@ -232,7 +232,7 @@ def test_a_load_is_added_on_a_telephone(page: Page, demo) -> None:
 @pytest.mark.parametrize("url", ["/rigs/999999/day", "/nowhere/at/all"])
 def test_an_address_that_leads_nowhere_leads_back(page: Page, url) -> None:
     page.goto(url)
-    link = page.get_by_role("link", name="To the harbor")
+    link = page.get_by_role("link", name="Back to Harbor")
     expect(link.or_(page.get_by_role("heading", name="Vast Harbor"))).to_be_visible()
 
 
@@ -249,14 +249,14 @@ def test_loads_go_out_as_csv_and_a_file_is_looked_through_first(page: Page, demo
     page.get_by_label("CSV file of loads").set_input_files(path)
     dialog = page.get_by_role("dialog")
     expect(dialog).to_contain_text(f"{had} of {had + 1} can be added")
-    expect(dialog).to_contain_text("hours: A day has 24 hours: 25 h does not fit.")
+    expect(dialog).to_contain_text("hours: A day has 24 hours, so 25 h is not possible.")
     dialog.get_by_role("button", name=f"Add {had} loads").click()
     expect(page.locator("tr.load")).to_have_count(2 * had)
     page.get_by_role("button", name="Undo: add loads from a file").click()
     expect(page.locator("tr.load")).to_have_count(had)
     path.write_text("nothing", "utf-8")
     page.get_by_label("CSV file of loads").set_input_files(path)
-    expect(page.get_by_role("alert")).to_contain_text("The heading lacks name and draw")
+    expect(page.get_by_role("alert")).to_contain_text("The heading has no column name and draw")
 
 
 def test_a_capacity_test_tells_what_is_left_of_the_old_bank(page: Page, demo) -> None:
@@ -267,8 +267,8 @@ def test_a_capacity_test_tells_what_is_left_of_the_old_bank(page: Page, demo) ->
     # k_T 0.98 at the usual 20 °C: 59 %.
     told = page.locator("[data-tested]")
     expect(told).to_contain_text("59 %")
-    expect(told).to_contain_text("it still carries")
+    expect(told).to_contain_text("It still lasts")
     told.get_by_role("button", name="State of health").click()
-    expect(page.get_by_label("Workings", exact=True)).to_contain_text("Others put")
+    expect(page.get_by_label("Workings", exact=True)).to_contain_text("Other values")
     page.get_by_label("Current").fill("40")
     expect(page.locator("[data-finding=test_current]")).to_contain_text("more than a fifth")

@@ -19,18 +19,18 @@ def add_load(page: Page, name: str, draw: str, hours: str) -> None:
 
 
 def test_a_rig_from_nothing_to_the_comparison_and_found_again(page: Page) -> None:
-    page.get_by_label("Name of a new rig").fill("Skua")
+    page.get_by_label("Name of the new rig").fill("Skua")
     page.get_by_label("Kind").select_option("boat")
-    page.get_by_role("button", name="Make rig").click()
+    page.get_by_role("button", name="Create rig").click()
     page.get_by_label("Off-grid nights a year").fill("60")
-    page.get_by_role("textbox", name="Battery when used").fill("50 °F")
+    page.get_by_role("textbox", name="Battery temperature in use").fill("50 °F")
     page.keyboard.press("Tab")
-    expect(page.get_by_role("textbox", name="Battery when used")).to_have_value("10")
+    expect(page.get_by_role("textbox", name="Battery temperature in use")).to_have_value("10")
 
     page.locator("main h1").click()
     page.keyboard.press("2")
-    expect(page.get_by_role("heading", name="The day")).to_be_visible()
-    picker = page.get_by_label("Add from the appliance list")
+    expect(page.get_by_role("heading", name="Energy of the day")).to_be_visible()
+    picker = page.get_by_label("Add from the list of appliances")
     picker.fill("fridge 50")
     expect_choice(page, "fridge, 50 l")
     picker.press("Enter")
@@ -52,9 +52,9 @@ def test_a_rig_from_nothing_to_the_comparison_and_found_again(page: Page) -> Non
         expect(page.locator("[data-candidate]")).to_have_count(before - 1)
     bank_part(page, "batteries")
     page.get_by_role("tab", name=re.compile("AGM")).click()
-    page.get_by_role("button", name="Put up Tarnmoor Still 220").click()
+    page.get_by_role("button", name="Add Tarnmoor Still 220").click()
     page.get_by_role("tab", name=re.compile("lithium", re.I)).click()
-    page.get_by_role("button", name="Put up Ostrel Keel 200").click()
+    page.get_by_role("button", name="Add Ostrel Keel 200").click()
     expect(figure(page, "banks")).to_have_text("2 candidates")
     bank_part(page, "cards")
     expect(page.locator("[data-candidate]")).to_have_count(2)
@@ -66,10 +66,10 @@ def test_a_rig_from_nothing_to_the_comparison_and_found_again(page: Page) -> Non
     expect(page.locator("[data-card]")).to_contain_text("What charges the bank")
     bank_part(page, "table")
     headlines = [
-        "Usable capacity",
+        "Usable energy",
         "Weight",
-        "Cycle life at the design depth",
-        "Lifetime cost per plan cycle",
+        "Rated cycles at the planned depth",
+        "Lifetime cost per cycle of use",
     ]
     table = page.locator(".comparison")
     for row in headlines:
@@ -125,7 +125,7 @@ def test_same_label_shows_the_naive_comparison_and_its_corrections(page: Page, d
     page.get_by_role("switch").click()
     rows = page.locator("[data-same-label] tbody tr")
     expect(rows).to_have_count(7)
-    expect(rows.first).to_contain_text("Same label")
+    expect(rows.first).to_contain_text("Same rated capacity")
     expect(rows.last).to_contain_text("Life")
 
     # By the label LFP is the dearer one, corrected for all it is the cheaper one.

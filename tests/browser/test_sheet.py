@@ -98,7 +98,7 @@ def test_a_time_is_edited_by_keyboard_and_undone(sheet: Page) -> None:
 def test_table_and_sheet_are_two_views_of_one_thing(sheet: Page) -> None:
     sheet.get_by_role("radio", name="Table").click()
     row = sheet.locator("[data-load=radio]")
-    row.get_by_label("Way of use of Radio").select_option("times")
+    row.get_by_label("Kind of use of Radio").select_option("times")
     times = row.get_by_label("Set times of Radio")
     times.fill("22:00-01:00, 7-8")
     # 8 W for four hours.

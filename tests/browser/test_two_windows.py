@@ -82,10 +82,10 @@ def test_what_is_done_while_the_program_is_away_is_stored_by_itself(page: Page, 
     page.get_by_role("button", name="Add an empty load").click()
     rows.nth(1).get_by_role("button", name="Remove").click()
     bar = page.locator("[data-unsent]")
-    expect(bar).to_contain_text("3 changes are not stored yet")
+    expect(bar).to_contain_text("3 changes are not saved yet")
     # Undo takes back the last of them and nothing that is stored.
     page.keyboard.press("Control+z")
-    expect(bar).to_contain_text("2 changes are not stored yet")
+    expect(bar).to_contain_text("2 changes are not saved yet")
     page.context.set_offline(False)
     expect(bar).to_have_count(0, timeout=30_000)
     expect(rows).to_have_count(had + 1)
@@ -100,7 +100,7 @@ def test_what_waits_outlives_a_reload(page: Page, demo) -> None:
     # The program answers questions, but edits do not reach it.
     page.route("**/api/rigs/*", lambda r: r.abort() if r.request.method == "PATCH" else r.continue_())
     page.get_by_role("textbox", name="Off-grid nights a year").fill("31")
-    expect(page.locator("[data-unsent]")).to_contain_text("1 change is not stored yet")
+    expect(page.locator("[data-unsent]")).to_contain_text("1 change is not saved yet")
     page.on("dialog", lambda dialog: dialog.accept())
     page.goto(path)
     expect(page.locator("[data-unsent]")).to_be_visible()

@@ -50,15 +50,15 @@ def test_every_reason_opens_its_figure_and_a_rule_can_be_moved(page: Page, demo)
         assert reasons.nth(i).locator("[data-figure], a").count() > 0
     page.locator("[data-side=for] [data-figure]").first.click()
     panel = page.get_by_label("Workings", exact=True)
-    expect(panel).to_contain_text(re.compile("Cash on the day|Lifetime|Saved"))
+    expect(panel).to_contain_text(re.compile("Up-front cost|Lifetime|Saving"))
     panel.get_by_role("button", name="Close workings").click()
     # Nine tenths of the futures are enough for it, all of them are not.
-    expect(page.locator("[data-rule='4']")).to_contain_text("is cheapest in")
+    expect(page.locator("[data-rule='4']")).to_contain_text("is the cheapest in")
     name = "Share of draws that makes a clear winner on money"
     field = page.locator("[data-rule='4']").get_by_role("textbox", name=name)
     expect(field).to_have_value("70 %")
     field.fill("100")
-    expect(page.locator("[data-rule='4']")).to_contain_text("no other is near")
+    expect(page.locator("[data-rule='4']")).to_contain_text("no other is close")
     field.fill("-5")
     expect(page.locator("[data-rule='4']").get_by_role("alert")).to_contain_text("between")
 
@@ -70,23 +70,23 @@ def test_what_the_checks_ask_for_is_struck_priced_and_carried_out(page: Page, de
     expect(fuse).to_have_attribute("data-state", "counted")
     outlay = page.locator("[data-besides] dl [data-figure='cost.used.outlay']")
     before = outlay.inner_text()
-    fuse.get_by_role("button", name="Strike out").click()
+    fuse.get_by_role("button", name="Leave out").click()
     expect(fuse).to_have_attribute("data-state", "struck")
     expect(outlay).not_to_have_text(before)
     fuse.get_by_role("button", name="Count it again").click()
     expect(outlay).to_have_text(before)
-    fuse.get_by_role("button", name="Price it").click()
+    fuse.get_by_role("button", name="Enter a price").click()
     expect(fuse).to_have_attribute("data-state", "covered")
     page.get_by_label(re.compile("^Price of A main fuse")).fill("1075")
     expect(outlay).to_contain_text("€3\u202f")
     page.get_by_label(re.compile("^What A main fuse")).select_option("already there")
     expect(outlay).not_to_contain_text("€3\u202f")
     engine = page.locator("[data-demand=source-engine]")
-    engine.get_by_role("button", name="Carry it out").click()
+    engine.get_by_role("button", name="Apply it").click()
     expect(engine).to_have_count(0)
     to_stop(page, "charging")
     bank_part(page, "audit")
-    expect(page.locator("[data-audit=used] [data-judged=engine]")).to_contain_text("suits it, so changed")
+    expect(page.locator("[data-audit=used] [data-judged=engine]")).to_contain_text("suitable after these changes")
 
 
 def test_columns_are_sorted_hidden_pinned_and_held_against_one(page: Page, demo) -> None:
@@ -115,21 +115,21 @@ def test_columns_are_sorted_hidden_pinned_and_held_against_one(page: Page, demo)
     assert order()[0] == "lfp"
     page.locator("[data-unhide=single]").click()
     page.get_by_role("button", name="Unpin Ostrel Keel 200", exact=True).click()
-    page.get_by_role("button", name="As put up").click()
+    page.get_by_role("button", name="Original order").click()
     expect(heads).to_have_count(7)
     assert order() == put_up
 
 
 def test_unequal_banks_are_told_and_made_equal(page: Page, demo) -> None:
     demo("kittiwake", "compare?part=table")
-    expect(page.locator("[data-finding=unequal]")).to_contain_text("The banks are not equal")
+    expect(page.locator("[data-finding=unequal]")).to_contain_text("The banks differ in size")
     page.locator("[data-equalise]").click()
     table = page.locator("[data-terms] table")
     first = table.locator("tbody tr").first.locator("td")
     assert len(set(first.all_inner_texts())) == 1
     for key, flatters in (
-        ("depth", "flatters lead-acid"),
-        ("label", "flatters lead-acid"),
+        ("depth", "Favours lead-acid"),
+        ("label", "Favours lead-acid"),
         ("bought", "happens"),
     ):
         page.locator(f"[data-term={key}]").click()
@@ -142,12 +142,12 @@ def test_a_thriftier_load_is_weighed_against_the_battery(page: Page, demo) -> No
     expect(page.locator("[data-advice]")).to_have_count(0)
     load = page.locator("[data-load-cost]").first
     name = load.locator("th").inner_text().split("\n")[0]
-    load.get_by_label(f"What a thriftier {name} draws").fill("0,5 W")
-    load.get_by_label(f"What a thriftier {name} costs").fill("3")
+    load.get_by_label(f"Power of an economical {name} draws").fill("0,5 W")
+    load.get_by_label(f"Power of an economical {name} costs").fill("3")
     expect(page.locator("[data-advice]")).to_contain_text(f"Spend on {name}, not on the battery")
-    load.get_by_label(f"What a thriftier {name} costs").fill("a lot")
+    load.get_by_label(f"Power of an economical {name} costs").fill("a lot")
     expect(load.get_by_role("alert")).to_be_visible()
-    load.get_by_label(f"What a thriftier {name} costs").fill("400")
+    load.get_by_label(f"Power of an economical {name} costs").fill("400")
     expect(page.locator("[data-advice]")).to_have_count(0)
     to_stop(page, "day")
     page.keyboard.press("Control+z")
@@ -174,9 +174,9 @@ def test_the_report_prints_with_its_figures(page: Page, demo, paper, size) -> No
     assert (round(float(box.width)), round(float(box.height))) == pytest.approx(size, abs=1)
     text = plain(" ".join(p.extract_text() for p in printed.pages))
     for wanted in (
-        "Buy Marram Seventy-Five Plus 85", lifetime, "Ostrel Keel 50", "Lifetime cost per plan cycle",
+        "Buy Marram Seventy-Five Plus 85", lifetime, "Ostrel Keel 50", "Lifetime cost per cycle of use",
         "Cash flow",
-        "Long-life school", "A planning aid, not a design certificate", "Hydrogen".lower(), "48 nights",
+        "Long-life school", "This is a planning aid, not a design certificate", "Hydrogen".lower(), "48 nights",
     ):  # fmt: skip
         assert plain(wanted).lower() in text.lower(), wanted
     # The figures of the card stand in it as they stand on the screen.
@@ -187,7 +187,7 @@ def test_the_report_prints_with_its_figures(page: Page, demo, paper, size) -> No
 
 def test_the_tables_go_out_as_csv_and_add_up(page: Page, demo) -> None:
     demo("pebble", "compare")
-    for name, file in (("Comparison, CSV", "comparison"), ("Cash flow, CSV", "cash-flow")):
+    for name, file in (("Comparison (CSV)", "comparison"), ("Cash flow (CSV)", "cash-flow")):
         with page.expect_download() as sent:
             page.get_by_role("link", name=name).click()
         assert re.fullmatch(rf"pebble(-\d+)?-{file}\.csv", sent.value.suggested_filename)
@@ -204,12 +204,12 @@ def test_the_tables_go_out_as_csv_and_add_up(page: Page, demo) -> None:
 
 
 def test_a_newcomer_without_banks_is_told_what_to_do(page: Page) -> None:
-    page.get_by_label("Name of a new rig").fill("Empty")
-    page.get_by_role("button", name="Make rig").click()
+    page.get_by_label("Name of the new rig").fill("Empty")
+    page.get_by_role("button", name="Create rig").click()
     page.locator("main h1").wait_for()
     to_stop(page, "compare")
-    expect(headline(page)).to_have_text("Nothing to judge yet.")
-    expect(page.get_by_role("link", name="List the loads")).to_be_visible()
+    expect(headline(page)).to_have_text("There is nothing to compare yet.")
+    expect(page.get_by_role("link", name="List your loads")).to_be_visible()
 
 
 @pytest.mark.parametrize(

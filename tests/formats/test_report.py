@@ -84,7 +84,7 @@ def test_names_of_owners_are_only_names(evaluated, reference) -> None:
 def test_a_rig_without_banks_has_a_report_that_says_so(evaluated, reference) -> None:
     html = report(evaluated((), candidates=()), reference, STYLE, "2026-11-25")
     told = text_of(html)
-    assert "Nothing to judge yet" in told and "Side by side" not in told and svgs(html) == []
+    assert "There is nothing to compare yet" in told and "Side by side" not in told and svgs(html) == []
 
 
 def test_units_currency_and_paper_are_the_owners(demo_results, reference) -> None:

@@ -38,10 +38,10 @@ def problems(reference, found, typed=False) -> dict[str, str]:
 @pytest.mark.parametrize(
     ("parts", "path", "says"),
     [
-        ({"day__loads": load(draw="-5")}, "/day/loads/0/draw", "cannot draw less than nothing"),
-        ({"day__loads": load(hours="25")}, "/day/loads/0/hours", "A day has 24 hours: 25 h does not fit"),
+        ({"day__loads": load(draw="-5")}, "/day/loads/0/draw", "cannot be negative"),
+        ({"day__loads": load(hours="25")}, "/day/loads/0/hours", "A day has 24 hours, so 25 h is not possible"),
         ({"day__loads": load(duty="1,4")}, "/day/loads/0/duty", "between 0 and 1"),
-        ({"day__loads": load(uses="30", minutes="60")}, "/day/loads/0/minutes", "more than a day has"),
+        ({"day__loads": load(uses="30", minutes="60")}, "/day/loads/0/minutes", "longer than a day"),
         ({"day__loads": load(name=" ")}, "/day/loads/0/name", "is empty"),
         ({"rig__name": ""}, "/rig/name", "is empty"),
         ({"rig__currency": "ABX"}, "/rig/currency", "not a currency code"),
@@ -107,9 +107,9 @@ def test_us_units_are_read_as_such(reference) -> None:
         (b"[" * 100_000, "not JSON"),
         (b"[]", "not a rig file"),
         (b'{"format": "other"}', "not a rig file"),
-        (b'{"format": "vast-harbor-rig"}', "does not say which version"),
+        (b'{"format": "vast-harbor-rig"}', "does not state its rig file version"),
         (b'{"format": "vast-harbor-rig", "version": 99}', "reads up to version 1"),
-        (b'{"format": "vast-harbor-rig", "version": true}', "does not say which version"),
+        (b'{"format": "vast-harbor-rig", "version": true}', "does not state its rig file version"),
         (b" " * 50_000_000, "50 MB"),
     ],
 )

@@ -32,7 +32,7 @@ def test_every_layout_is_drawn_whole(series, parallel) -> None:
     drawing = ET.fromstring(draw(wiring, "A bank"))
     words = [t.text or "" for t in drawing.iter(f"{SVG}text")]
     assert sum(w.startswith("Battery ") for w in words) == series * parallel
-    assert ("− bar" in words) == (parallel > 1) and {"isolator", "shunt"} <= set(words)
+    assert ("− busbar" in words) == (parallel > 1) and {"isolator", "shunt"} <= set(words)
     # Nothing lies on anything else, and all of it lies in the picture.
     width, height = (float(v) for v in drawing.attrib["viewBox"].split()[2:])
     found = boxes(drawing)
@@ -45,7 +45,7 @@ def test_every_layout_is_drawn_whole(series, parallel) -> None:
     assert ends == {(s + 1, n + 1) for s in range(parallel) for n in range(series)}
     counts = {p.what.split(",")[0]: p.count for p in wiring.parts}
     assert counts.get("series link", 0) == (series - 1) * parallel
-    assert counts.get("cable from a string to a bar", 0) == (2 * parallel if parallel > 1 else 0)
+    assert counts.get("cable from a string to a busbar", 0) == (2 * parallel if parallel > 1 else 0)
 
 
 @pytest.mark.parametrize(("series", "parallel"), [(2, 2), (2, 3), (4, 2), (8, 2)])
@@ -79,5 +79,5 @@ def test_strings_have_fuses_from_two_of_lithium_or_three_of_lead() -> None:
 def test_sizes_by_awg_where_the_owner_thinks_in_them() -> None:
     words = re.findall(r"Main cables[^<]*", draw(wired("ostrel-100", 1, 2), "x", us=True))
     assert words == ["Main cables, + and −: AWG 2 (25 mm²)"]
-    with pytest.raises(ValueError, match="Up to 16 batteries are drawn; this bank has 20"):
+    with pytest.raises(ValueError, match="up to 16 batteries. This bank has 20"):
         draw(wired("hollin-2-600", 10, 2), "x")

@@ -97,11 +97,11 @@ def test_a_database_in_use_is_left_alone(path, tmp_path) -> None:
     database = made(path, "A")
     to = backup.copy(path, tmp_path / "copy.sqlite3")
     # Idle, and in the middle of an edit.
-    with pytest.raises(backup.BadCopy, match="end the program"):
+    with pytest.raises(backup.BadCopy, match="End the program"):
         backup.put_back(to, path, "2026-11-27")
     with database.writing() as db:
         rigs.add(db, {"rig": {"name": "B"}})
-        with pytest.raises(backup.BadCopy, match="end the program"):
+        with pytest.raises(backup.BadCopy, match="End the program"):
             backup.put_back(to, path, "2026-11-27")
     with database.writing() as db:
         rigs.add(db, {"rig": {"name": "C"}})

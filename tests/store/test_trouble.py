@@ -65,8 +65,8 @@ def test_a_lock_held_by_another_program_is_told_and_passes(path, client, monkeyp
 @pytest.mark.parametrize(
     ("pragma", "status", "words"),
     [
-        ("max_page_count = 10", 507, ("disk is full", "Make room")),
-        ("query_only = 1", 503, ("may not be written",)),
+        ("max_page_count = 10", 507, ("disk is full", "Free some space")),
+        ("query_only = 1", 503, ("cannot be written",)),
     ],
 )
 def test_a_full_disk_and_a_file_that_may_only_be_read(client, monkeypatch, pragma, status, words) -> None:
@@ -98,7 +98,7 @@ def test_a_full_disk_and_a_file_that_may_only_be_read(client, monkeypatch, pragm
 def test_a_file_that_is_moved_away_is_missed_not_made_anew(path, client) -> None:
     away = path.with_name("away.sqlite3")
     path.rename(away)
-    told(made(client), 503, "not there any more", str(path))
+    told(made(client), 503, "no longer there", str(path))
     told(client.get("/api/rigs"), 503, "Put it back")
     assert not path.exists()
     # Nor is a file written that took its place.
@@ -152,11 +152,11 @@ def test_what_cannot_be_started_says_why(path, tmp_path) -> None:
     with socket.create_server(("127.0.0.1", 0)) as other:
         port = other.getsockname()[1]
         status, said = run("serve", "--data", str(path), "--port", str(port))
-        assert status == 2 and f"Port {port} is taken" in said and "--port" in said
+        assert status == 2 and f"Port {port} is in use" in said and "--port" in said
     text = tmp_path / "letter.txt"
     text.write_text("Dear owner, " * 500)
     for file, words in ((text, "not a database"), (text / "h.sqlite3", "its folder is a file"),
-                        (tmp_path, "there is a folder")):  # fmt: skip
+                        (tmp_path, "it is a folder")):  # fmt: skip
         status, said = run("serve", "--data", str(file), "--port", "0")
         assert status == 2 and words in said, said
     assert text.read_text() == "Dear owner, " * 500
@@ -170,4 +170,4 @@ def test_an_error_nobody_foresaw_is_still_a_sentence(path) -> None:
     error = sqlite3.OperationalError("something else")
     assert "could not be used (something else)" in str(databases.trouble(error, path))
     assert isinstance(databases.trouble(OSError(28, "No space left"), path), Trouble)
-    assert json.dumps(str(databases.trouble(PermissionError(13, "no"), path))).count("may not write") == 1
+    assert json.dumps(str(databases.trouble(PermissionError(13, "no"), path))).count("do not have permission") == 1

@@ -68,7 +68,7 @@ def test_a_label_is_read_and_its_slips_are_told(client) -> None:
     found = client.post("/api/label", json=ask).get_json()
     assert {f["name"]: f["text"] for f in found["figures"]}["Energy"] == "1.20 kWh"
     said = " ".join(found["remarks"])
-    assert "not the nominal volts of lead-acid" in said and "at which depth" in said
+    assert "not a nominal lead-acid voltage" in said and "at what depth" in said
     wrong = client.post("/api/label", json=ask | {"reserve_minutes": "2", "ah": "x"})
     messages = {p["path"]: p["message"] for p in wrong.get_json()["problems"]}
     assert wrong.status_code == 422

@@ -24,7 +24,7 @@ def nested(depth: int):
         (10**401, "too large"),
         (float("inf"), "too large"),
         (float("nan"), "not a number"),
-        (nested(45), "nested deeper"),
+        (nested(45), "nested more deeply"),
         ([0] * 100_001, "more entries"),
     ],
 )

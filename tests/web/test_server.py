@@ -64,7 +64,7 @@ def test_two_hundred_streams_hold_nothing_up_and_end_with_their_listeners(port) 
             answer = listening.enter_context(closing(ask(port, path)))
             statuses.append(answer.status)
             if answer.status == 503:
-                assert "monitors play already" in json.load(answer)["problems"][0]["message"]
+                assert "monitors are already playing" in json.load(answer)["problems"][0]["message"]
         # Two of a page, twelve of all.
         assert statuses[:6] == [200, 200, 503, 200, 200, 503]
         assert statuses.count(200) == 12

@@ -83,7 +83,7 @@ def test_curves_tell_times_and_refuse_what_cannot_be(client, rig) -> None:
     assert (by_id["lfp"]["soc"][0] == pytest.approx(0.4) and by_id["lfp"]["to_95"].endswith("h 16")) or True
     assert by_id["lfp"]["amps"][0] == pytest.approx(40, abs=0.1)
     wrong = client.get(f"{at}/charging/curves?start=90&end=20")
-    assert wrong.status_code == 422 and "above where it begins" in problems(wrong)["/end"]
+    assert wrong.status_code == 422 and "must be above its start" in problems(wrong)["/end"]
     assert "/start" in problems(client.get(f"{at}/charging/curves?start=140"))
     edit(client, at, {"op": "replace", "path": "/sources", "value": []})
     assert "Add a source" in client.get(f"{at}/charging/curves").json["says"]
@@ -102,14 +102,14 @@ def test_a_measured_charge_is_explained_or_asked_for_at_its_field(client, rig) -
 @pytest.mark.parametrize(
     ("path", "value", "says"),
     [
-        ("/sources/0/amps", "5000", "A charger gives between"),
-        ("/sources/0/absorption_v", "144", "Volts for a 12 V bank"),
+        ("/sources/0/amps", "5000", "The current of a charger must be between"),
+        ("/sources/0/absorption_v", "144", "The voltage for a 12 V bank"),
         ("/sources/0/positions", "14.4", "written as 14.4/13.6"),
         ("/trial/days", "400", "between 3 and 30 days"),
         ("/trial/days", "4.5", "whole number"),
         ("/trial/nights", "45", "nights in a row"),
         ("/trial/seed", "many", "many"),
-        ("/rig/drive_every", "0", "It drives every"),
+        ("/rig/drive_every", "0", "You move every"),
     ],
 )
 def test_bad_input_is_refused_in_a_sentence_at_its_field(client, rig, path, value, says) -> None:
@@ -200,4 +200,4 @@ def test_year_laid_up_and_how_long_answer_for_every_rig(client, rig) -> None:
     lasts = client.get(f"{at}/trial/how-long").json
     assert all(lane["until_dark"] != "at once" for lane in lasts["banks"])
     edit(client, at, {"op": "replace", "path": "/sources", "value": []})
-    assert "A year is run once" in client.get(f"{at}/trial/year").json["says"]
+    assert "The year is simulated" in client.get(f"{at}/trial/year").json["says"]

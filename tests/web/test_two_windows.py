@@ -38,7 +38,7 @@ def test_an_edit_says_which_row_it_means(client, rig) -> None:
     gone = patch(client, rig, {"op": "remove", "path": "/day/loads/0"}).get_json()
     # Against the new revision, but with the row that the stale window meant.
     refused = patch(client, gone, meant, typed)
-    assert refused.status_code == 409 and "Another row" in refused.get_json()["problems"][0]["message"]
+    assert refused.status_code == 409 and "A different row" in refused.get_json()["problems"][0]["message"]
     assert names(client, rig) == ["Lamp", "Radio"]
     moved = [o | {"path": o["path"].replace("/1/", "/0/")} for o in (meant, typed)]
     assert patch(client, gone, *moved).status_code == 200

@@ -56,10 +56,10 @@ class Part:
 
 
 def test_a_part_of_the_core_is_shown_by_the_names_of_its_fields() -> None:
-    part = Part("p", KG, None, Sentence("{w} in all", {"w": KG}), {"a": (KG, VOLTS)})
+    part = Part("p", KG, None, Sentence("{w} in total", {"w": KG}), {"a": (KG, VOLTS)})
     view = view_of(PartView, part, Style("us", "USD"), here=True)
     assert (view.key, view.kg.text, view.cost, view.here) == ("p", "45 lb", None, True)
-    assert [t.text for t in view.says] == ["45 lb", " in all"]
+    assert [t.text for t in view.says] == ["45 lb", " in total"]
     assert [f.text for f in view.by_bank["a"]] == ["45 lb", "12.8 V"]
     # What the part does not have, or has of another kind, is not passed over.
     with pytest.raises(AttributeError):

@@ -65,9 +65,9 @@ def test_test_conditions_are_questioned(evaluated, reference) -> None:
     aside = {"predecessor_share": 0.0}
     assert findings(evaluated(LAMP, old_bank=good, overrides=aside)) == {}
     fast = findings(evaluated(LAMP, old_bank=replace(good, test_a=85.0)))
-    assert fast["test_current"].startswith("The test drew 85 A")
+    assert fast["test_current"].startswith("The test current was 85 A")
     cold = findings(evaluated(LAMP, old_bank=replace(good, test_c=4.0)))
-    assert cold["test_temperature"] == "The battery had 4 °C at the test."
+    assert cold["test_temperature"] == "The battery was at 4 °C during the test."
 
 
 def test_a_bank_that_still_serves_is_said_to(evaluated, reference) -> None:

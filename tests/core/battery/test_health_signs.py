@@ -67,7 +67,7 @@ def test_smell_warmth_and_bulge_end_the_matter(diagnose) -> None:
     found = diagnose(smells=True, bulges=True)
     assert (
         found.danger.startswith("It smells of rotten eggs and has a bulging case")
-        and "stop charging" in found.danger
+        and "Stop charging" in found.danger
     )
     assert verdicts(found)["bank"] == "at fault" and found.says == "The bank is damaged."
 

@@ -43,7 +43,7 @@ def test_an_exponent_beyond_1_6_or_below_1_is_the_class_s_instead(reference, ah_
 def test_what_a_label_does_not_say_is_said(reference) -> None:
     agm = reference.classes["agm"]
     said = " ".join(read(Label(agm, 12, 100, cycles=600), 0.5).remarks)
-    assert "at which depth its cycles are counted" in said and "over how many hours" in said
+    assert "at what depth of discharge its cycles are counted" in said and "over how many hours" in said
     assert "contradict" in " ".join(read(Label(agm, 12, 100, 20, 120, 5), 0.5).remarks)
     assert "not believable" in " ".join(
         read(Label(agm, 12, 100, 20, cycles=9000, cycles_at_dod=0.5), 0.5).remarks

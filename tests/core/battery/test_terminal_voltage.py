@@ -121,9 +121,9 @@ def test_what_a_reading_says_and_why() -> None:
     assert loaded.low < soc_from_voltage.soc_at(agm.battery_class, 12, 12.11) < loaded.high
     # LFP at 13.18 V: anything from 37 to 69 %. That is said to be so.
     lfp = soc_from_voltage.read(terminal("lfp"), 13.18, soc_from_voltage.RESTED)
-    assert lfp.wide and lfp.high - lfp.low > 0.3 and "counting shunt" in lfp.why[0]
+    assert lfp.wide and lfp.high - lfp.low > 0.3 and "battery monitor with a shunt" in lfp.why[0]
     assert soc_from_voltage.read(agm, 14.2, soc_from_voltage.CHARGING).low is None
-    assert "less than an empty one" in " ".join(soc_from_voltage.read(agm, 6.1, soc_from_voltage.RESTED).why)
+    assert "below the resting voltage of an empty battery" in " ".join(soc_from_voltage.read(agm, 6.1, soc_from_voltage.RESTED).why)
     with pytest.raises(ValueError, match="unknown state"):
         soc_from_voltage.read(agm, 12, "asleep")
 

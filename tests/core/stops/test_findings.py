@@ -24,13 +24,13 @@ def test_covers_the_need(evaluated) -> None:
     # Keel 200: 2560 Wh · DoD 0.9 · k_T 0.975 (15 °C) · k_age 0.9 = 2021.8 Wh, short of 3000 by 978.2 Wh.
     # Two of them give 4043.5 Wh. (3.9 A is far below the rated 40 A, so the rate takes nothing.)
     alone = findings(evaluated, lfp(1))
-    assert alone["covers_need"] == "stop: Gives 2.02 kWh usable, 978 Wh short of the 3.00 kWh needed."
+    assert alone["covers_need"] == "stop: It gives 2.02 kWh usable. That is 978 Wh less than the 3.00 kWh you need."
     assert "covers_need" not in findings(evaluated, lfp(2))
 
 
 def test_strings_that_the_maker_permits(evaluated) -> None:
     assert "parallel_limit" not in findings(evaluated, lfp(4))
-    assert findings(evaluated, lfp(5))["parallel_limit"].startswith("stop: 5 strings")
+    assert findings(evaluated, lfp(5))["parallel_limit"].startswith("stop: 5 in parallel")
 
 
 def test_many_lead_acid_strings_are_discouraged(evaluated) -> None:
@@ -84,9 +84,9 @@ def test_discharged_lead_acid_freezes_before_full(evaluated) -> None:
         (
             Candidate("x", "lfp", "ostrel-200", 3, 1),
             24,
-            "3 × 12 V in series make 36 V, but the system has 24 V.",
+            "3 × 12 V in series gives 36 V, but the system has 24 V.",
         ),
-        (Candidate("x", "lfp", "quenby-48-100"), 12, "48 V units cannot make 12 V"),
+        (Candidate("x", "lfp", "quenby-48-100"), 12, "48 V batteries cannot make 12 V"),
         (Candidate("x", "lfp", "quenby-24-100", None, 1), 48, None),
         (Candidate("x", "flooded_dual", "marram-85"), 48, None),
     ],

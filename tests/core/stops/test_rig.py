@@ -104,7 +104,7 @@ def test_a_load_that_makes_up_most_of_the_day_is_questioned(evaluated) -> None:
 
 @pytest.mark.parametrize(
     ("wrong", "says"),
-    [({"low": 60}, "at least"), ({"high": 10}, "at most"), ({"start_w": 5}, "while it starts")],
+    [({"low": 60}, "at least"), ({"high": 10}, "at most"), ({"start_w": 5}, "while starting")],
 )
 def test_limits_on_the_wrong_side_are_told_and_the_draw_is_used(evaluated, wrong, says) -> None:
     load = Load(**{f: getattr(LAMP, f) for f in Load.__slots__} | wrong)

@@ -83,7 +83,7 @@ def test_by_hand_its_electronics_end_the_lfp(evaluated) -> None:
     assert life["calendar_wear"].number == pytest.approx(1 / 14)
     assert life["wear"].number == pytest.approx(0.0732827, rel=1e-4) and life.years == 16
     assert life.ends == "electronics"
-    assert "Its electronics end it before its cells do" in " ".join(
+    assert "Its electronics fail before its cells wear out" in " ".join(
         says(s) for s in verdict_text.card(results.verdict)
     )
 
@@ -199,7 +199,7 @@ def test_rule_2_a_struck_remedy_leaves_a_bank_out(demo_results, reference) -> No
     )
     results = evaluate(replace(plan, candidates=struck), reference)
     assert "deep" in {o.compared.id for o in results.verdict.outs}
-    assert results.verdict.kind == "none" and "None of these" in says(verdict_text.headline(results.verdict))
+    assert results.verdict.kind == "none" and "No bank works" in says(verdict_text.headline(results.verdict))
     fewer = next(c for c in results.compare.compared_banks if c.id == "deep").cost["extras"].number
     assert fewer < demo_results("tern-rock").verdict.winner.cost["extras"].number
 
@@ -231,11 +231,11 @@ def test_the_share_that_makes_a_clear_winner_is_the_owners(demo_results, referen
     wide = {"verdict_near": 0.0, "verdict_within": 5.0}
     assert verdict_at(**wide).decided[1] == "money"
     assert verdict_at(verdict_clear=0.99, **wide).decided[1] != "money"
-    # Where no other is near in money, money decides all the same, and the rule says so.
+    # Where no other is close in money, money decides all the same, and the rule says so.
     alone = verdict_at(verdict_clear=0.99)
     assert len(alone.near) == 1 and alone.decided == (alone.winner, "money")
-    assert "no other is near" in verdict_text.steps(alone)[3].says.template
-    assert "leaves only this one near" in " ".join(s.template for s in verdict_text.card(alone))
+    assert "no other is close" in verdict_text.steps(alone)[3].says.template
+    assert "No other bank is close in cost" in " ".join(s.template for s in verdict_text.card(alone))
     assert "more than {clear}" in verdict_text.steps(verdict_at())[3].says.template
 
 

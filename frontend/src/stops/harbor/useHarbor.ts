@@ -122,13 +122,13 @@ export function useHarbor() {
     const name = cards.value?.find((c) => c.id === id)?.name ?? phrase('harbor.use_harbor.rig')
     return plan.makeRig(
       { make: 'copy', rig: id, label: phrase('harbor.use_harbor.copy', { name }), body: '' },
-      { made: arrived('made'), refused },
+      { made: arrived((name) => phrase('harbor.use_harbor.created', { name })), refused },
     )
   }
 
-  function arrived(how: string) {
+  function arrived(said: (name: string) => string) {
     return async ({ name }: Made) => {
-      ui.say(`${name} ${how}.`)
+      ui.say(said(name))
       await load()
     }
   }
@@ -167,7 +167,7 @@ export function useHarbor() {
     const body = await file.text()
     await plan.makeRig(
       { make: 'file', rig: 0, label: file.name, body },
-      { made: arrived('imported'), refused },
+      { made: arrived((name) => phrase('harbor.use_harbor.imported', { name })), refused },
     )
   }
 

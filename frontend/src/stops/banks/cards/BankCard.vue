@@ -101,7 +101,7 @@ function choose(event: Event) {
         <StepField
           :label="phrase('banks.bank_card.parallel_2', { title: candidate.title })"
           :value="candidate.parallel ?? 1"
-          @step="(n) => set(candidate, 'parallel', n, 'strings')"
+          @step="(n) => set(candidate, 'parallel', n, phrase('banks.bank_card.in_parallel'))"
         />
       </div>
       <button
