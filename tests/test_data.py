@@ -143,7 +143,7 @@ def test_a_pattern_fills_a_rig_that_can_be_computed(reference, key) -> None:
     assert 100 < results.day.bank_wh.number < 6000
     # What charges it comes with it, and is asked about before the verdict is final.
     assert results.plan.sources and all(s.assumed for s in results.plan.sources)
-    assert results.verdict.kind != "buy" or "Is it so?" in results.verdict.question.says.template
+    assert results.verdict.kind != "buy" or "Is this right?" in results.verdict.question.says.template
     assert rig.rig.off_grid_nights + rig.rig.hook_up_nights <= 366
     assert rig.rig.nights_in_a_row <= rig.rig.off_grid_nights
 

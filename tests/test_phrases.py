@@ -16,14 +16,14 @@ SOURCES = sorted(path for path in ROOT.rglob("*.py") if "phrases" not in path.pa
 TEXT = re.compile(r"[A-Za-z]{3,},? [a-z]{2,}|^[A-Z][a-z]+ [a-z]+")
 # What an owner does not read: SQL, drawings, headers, descriptions of the API, the log, names of states.
 NOT_READ = re.compile(
-    r"^ ?(ORDER BY|SELECT|UPDATE|INSERT|DELETE|PRAGMA|BEGIN|deleted_at|<|font-family|attachment;|public, max-age"
-    r"|default-src|camera=|upper left|lower left|outside upper|offset points|Vast Harbor rig file|Unit: )"
+    r"^ ?(ORDER BY|SELECT|UPDATE|INSERT|DELETE|PRAGMA|BEGIN|deleted_at|<|font-family|attachment;"
+    r"|public, max-age|default-src|camera=|upper left|lower left|outside upper|offset points|Vast Harbor rig file|Unit: )"
 )
 NOT_READ_IN = {"web/description.py", "web/server.py", "web/security.py"}
 STATES = {
     "house rule", "old bank", "second bank", "at fault", "not known", "polar day", "polar night", "New rig",
-    "Off-grid day", "all day", "w per day", "wh per day", "ah per day", "the waste tank", "tapered posts", "drop what was tried",
-    "unforeseen error", "In the unit of the draw", "The interface is not built yet: run make build.",
+    "Off-grid day", "all day", "w per day", "wh per day", "ah per day", "the waste tank", "tapered posts",
+    "drop what was tried", "unforeseen error", "In the unit of the draw", "The interface is not built yet: run make build.",
     "the card of rig %s was not kept: %s", "the card of rig %s could not be worked out: %s",
 }  # fmt: skip
 

@@ -129,7 +129,9 @@ def test_details_of_a_load_doubt_start_and_weather(page: Page, demo) -> None:
     details.get_by_label("At most").fill("30")
     expect(page.locator("[data-finding=doubt]")).to_contain_text("“LED lights”")
     details.get_by_label("At most").fill("1")
-    expect(page.locator("[data-finding=limits_crossed]")).to_contain_text("at most 1 W, which is less than its 2.5 W")
+    expect(page.locator("[data-finding=limits_crossed]")).to_contain_text(
+        "at most 1 W, which is less than its 2.5 W"
+    )
     details.get_by_label("At most").fill("4")
     details.get_by_label("Starting power").fill("3x")
     page.keyboard.press("Tab")

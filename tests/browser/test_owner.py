@@ -152,7 +152,7 @@ def test_commands_are_found_by_their_words(page: Page, demo) -> None:
     expect(page.locator("tr.load").last.get_by_label("Name")).to_have_value("Kettle, small")
     page.get_by_role("button", name="Commands").click()
     page.keyboard.type("long-life")
-    expect_choice(page, "Use the house rule “Long-life school”")
+    expect_choice(page, "Use the house rule “Long life”")
     page.keyboard.press("Enter")
     expect(strip(page, "need")).to_contain_text("1 night")  # Pebble overrides the nights
     page.get_by_role("button", name="Commands").click()

@@ -86,7 +86,9 @@ def test_what_the_checks_ask_for_is_struck_priced_and_carried_out(page: Page, de
     expect(engine).to_have_count(0)
     to_stop(page, "charging")
     bank_part(page, "audit")
-    expect(page.locator("[data-audit=used] [data-judged=engine]")).to_contain_text("suitable after these changes")
+    expect(page.locator("[data-audit=used] [data-judged=engine]")).to_contain_text(
+        "suitable after these changes"
+    )
 
 
 def test_columns_are_sorted_hidden_pinned_and_held_against_one(page: Page, demo) -> None:
@@ -176,7 +178,7 @@ def test_the_report_prints_with_its_figures(page: Page, demo, paper, size) -> No
     for wanted in (
         "Buy Marram Seventy-Five Plus 85", lifetime, "Ostrel Keel 50", "Lifetime cost per cycle of use",
         "Cash flow",
-        "Long-life school", "This is a planning aid, not a design certificate", "Hydrogen".lower(), "48 nights",
+        "Long life", "This is a planning aid, not a design certificate", "Hydrogen".lower(), "48 nights",
     ):  # fmt: skip
         assert plain(wanted).lower() in text.lower(), wanted
     # The figures of the card stand in it as they stand on the screen.

@@ -92,7 +92,7 @@ def test_units_currency_and_paper_are_the_owners(demo_results, reference) -> Non
     html = report(evaluate(plan, reference), reference, Style("us", "USD"), "2026-11-25", "letter")
     told = text_of(html)
     assert (
-        "size: letter" in html and "lb" in told and "$" in told and " kg" not in told.split("Workings of")[0]
+        "size: letter" in html and "lb" in told and "$" in told and " kg" not in told.split("Workings for")[0]
     )
     with pytest.raises(KeyError):
         report(evaluate(plan, reference), reference, STYLE, "2026-11-25", "a3")

@@ -79,5 +79,5 @@ def test_strings_have_fuses_from_two_of_lithium_or_three_of_lead() -> None:
 def test_sizes_by_awg_where_the_owner_thinks_in_them() -> None:
     words = re.findall(r"Main cables[^<]*", draw(wired("ostrel-100", 1, 2), "x", us=True))
     assert words == ["Main cables, + and −: AWG 2 (25 mm²)"]
-    with pytest.raises(ValueError, match="up to 16 batteries. This bank has 20"):
+    with pytest.raises(ValueError, match=r"up to 16 batteries\. This bank has 20"):
         draw(wired("hollin-2-600", 10, 2), "x")

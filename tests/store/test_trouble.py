@@ -170,4 +170,7 @@ def test_an_error_nobody_foresaw_is_still_a_sentence(path) -> None:
     error = sqlite3.OperationalError("something else")
     assert "could not be used (something else)" in str(databases.trouble(error, path))
     assert isinstance(databases.trouble(OSError(28, "No space left"), path), Trouble)
-    assert json.dumps(str(databases.trouble(PermissionError(13, "no"), path))).count("do not have permission") == 1
+    assert (
+        json.dumps(str(databases.trouble(PermissionError(13, "no"), path))).count("do not have permission")
+        == 1
+    )

@@ -115,7 +115,7 @@ def test_volts_and_rates(client, demo) -> None:
     assert rates["current_a"] == 40 and len(rates["curves"]) == len(acts)
     for curve in rates["curves"]:
         assert len(curve["hours"]) == len(curve["volts"]) > 20
-    for amps, says in (("0", "0.1 to 5000"), ("many", "not amps")):
+    for amps, says in (("0", "0.1 and 5000"), ("many", "not amps")):
         wrong = client.get(f"{path}/rates", query_string={"amps": amps})
         assert wrong.status_code == 422 and says in wrong.get_json()["problems"][0]["message"]
 
@@ -149,7 +149,7 @@ def test_the_cable_tool(client) -> None:
     feet = client.post("/api/cable", json=wanted | {"length": "3", "units": "us"}).get_json()
     assert feet["size"] == "70 mm²" and feet["drop"].startswith("0.108")
     none = client.post("/api/cable", json=wanted | {"amps": "900"}).get_json()
-    assert none["size"] == "" and "No single cable is large enough" in none["says"]
+    assert none["size"] == "" and "No single cable" in none["says"]
     wrong = client.post("/api/cable", json=wanted | {"amps": "", "drop": "40 %"})
     assert {p["path"] for p in wrong.get_json()["problems"]} == {"/amps", "/drop"}
 
@@ -186,14 +186,14 @@ def test_a_list_of_ten_thousand_is_refused_in_a_sentence(client, demo) -> None:
 @pytest.mark.parametrize(
     ("field", "value", "says", "reading"),
     [
-        ("length_mm", "33 m", "33000 mm is not likely", "33 cm, 330 mm"),
-        ("length_mm", "13", "13 mm is not likely", "13 cm, 130 mm"),
+        ("length_mm", "33 m", "not 33000 mm", "33 cm, 330 mm"),
+        ("length_mm", "13", "not 13 mm", "13 cm, 130 mm"),
         ("bms_continuous_a", "0", "would never supply anything", None),
         ("cycles_2", "5000", "deeper cycles cannot wear it less", None),
         ("battery_class", "starting", "a few deep discharges ruin it", None),
         ("battery_class", "cobalt", "fewer cycles and is less stable", None),
-        ("unit_v", "7", "7 V is not a voltage", None),
-        ("name", "Plain 100", "already a battery called “Skerry Plain 100”", None),
+        ("unit_v", "7", "do not come in 7 V", None),
+        ("name", "Plain 100", "already a battery named “Skerry Plain 100”", None),
         ("price_date", "last year", "must be written as 2026-11-25 or 2026-11", None),
         ("warranty_full_years", "9", "cannot be longer than it", None),
         ("charge_min_c", "50", "is not above the lowest", None),

@@ -13,6 +13,7 @@ from pydantic import GetCoreSchemaHandler, GetJsonSchemaHandler, ValidationInfo
 from pydantic_core import core_schema
 
 from vast_harbor.core.figures import parsing
+from vast_harbor.core.figures.display import digits_for, group, trim
 from vast_harbor.core.figures.units import METRIC
 from vast_harbor.phrases import phrase
 
@@ -73,7 +74,7 @@ def check_bounds(value: float, least: float, most: float, sentence: str) -> floa
 
 
 def _plain(value: float) -> str:
-    return f"{value:.6g}".replace("-", "−")
+    return trim(group(value, digits_for(value, 6)))
 
 
 class _Field(ABC):

@@ -74,7 +74,7 @@ def test_a_bank_that_still_serves_is_said_to(evaluated, reference) -> None:
     # 1200 minutes at 20 A are 400 Ah, nearly all of it: 5040 · 0.5 · 0.95 · 0.946 = 2264 Wh, 4.7 nights of
     # 480 Wh, more than two nights and a quarter.
     healthy = findings(evaluated(LAMP, old_bank=old_bank(reference, test_a=20, test_minutes=1200, test_c=25)))
-    assert "still carries 4.7 nights" in healthy["old_bank_serves"]
+    assert "still lasts 4.7 nights" in healthy["old_bank_serves"]
 
 
 def test_half_a_test_is_no_test(evaluated, reference, demo_results) -> None:

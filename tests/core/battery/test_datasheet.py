@@ -75,5 +75,5 @@ def test_an_entry_becomes_a_model() -> None:
     assert past.health == pytest.approx(0.82)
     pack = model_of(lfp | {"pack_ac_w": 800.0, "pack_in_w": 300.0}, CLASSES["lfp"]).portable
     assert pack is not None and (pack.surge_w, pack.in_w) == (800, 300)
-    with pytest.raises(InvalidInput, match="7 V is not a voltage"):
+    with pytest.raises(InvalidInput, match="do not come in 7 V"):
         model_of(BARE | {"unit_v": 7.0}, CLASSES["agm"])

@@ -66,7 +66,7 @@ def test_grown_use_and_hidden_drain_are_told_from_a_worn_bank(diagnose) -> None:
 def test_smell_warmth_and_bulge_end_the_matter(diagnose) -> None:
     found = diagnose(smells=True, bulges=True)
     assert (
-        found.danger.startswith("It smells of rotten eggs and has a bulging case")
+        found.danger.startswith("The bank smells of rotten eggs and has a bulging case")
         and "Stop charging" in found.danger
     )
     assert verdicts(found)["bank"] == "at fault" and found.says == "The bank is damaged."

@@ -95,7 +95,7 @@ def test_steps_lead_from_the_day_to_the_label(demo_results) -> None:
         for need in results.need.classes.values():
             values = [s.number for s in need.steps]
             assert [s.name for s in need.steps] == [
-                "Energy of the day", "Nights", "Reserve", "Usable depth", "Temperature", "Discharge rate", "Age",
+                "Energy of the day", "Nights", "Reserve", "Usable depth", "Temperature", "Rate", "Age",
             ]  # fmt: skip
             assert values[0] == results.day.bank_wh.number
             assert values[2] == pytest.approx(results.need.energy.number)

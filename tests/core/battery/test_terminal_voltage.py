@@ -123,7 +123,9 @@ def test_what_a_reading_says_and_why() -> None:
     lfp = soc_from_voltage.read(terminal("lfp"), 13.18, soc_from_voltage.RESTED)
     assert lfp.wide and lfp.high - lfp.low > 0.3 and "battery monitor with a shunt" in lfp.why[0]
     assert soc_from_voltage.read(agm, 14.2, soc_from_voltage.CHARGING).low is None
-    assert "below the resting voltage of an empty battery" in " ".join(soc_from_voltage.read(agm, 6.1, soc_from_voltage.RESTED).why)
+    assert "below the resting voltage of an empty battery" in " ".join(
+        soc_from_voltage.read(agm, 6.1, soc_from_voltage.RESTED).why
+    )
     with pytest.raises(ValueError, match="unknown state"):
         soc_from_voltage.read(agm, 12, "asleep")
 

@@ -48,9 +48,9 @@ def test_what_is_typed_is_read(text, unit, value) -> None:
 @pytest.mark.parametrize(
     ("text", "unit", "says"),
     [
-        ("1,030", "W", "can be read as 1030 or as 1.030"),
-        ("12 A", "W", "in amps, but watts"),
-        ("abc", "h", "try 6"),
+        ("1,030", "W", "could mean 1030 or 1.030"),
+        ("12 A", "W", "in amps, but this field takes watts"),
+        ("abc", "h", "Try 6"),
         ("", "W", "is not watts"),
         ("300 Wh", "W", "in watt-hours"),
         ("--5", "V", "is not volts"),

@@ -192,7 +192,7 @@ def test_places_of_the_owner(look) -> None:
 
     assert stood(Place(0, 25, 25), Place(0, 400, 25))[0][0] == "ok"
     assert stood(Place(0, 25, 25), Place(0, 300, 25))[0] == ("stop", "Batteries 2 and 1 overlap by 55 mm.")
-    assert stood(Place(0, 25, 25), Place(0, 460, 25))[0][1].startswith("Battery 2 stands 15 mm outside")
+    assert stood(Place(0, 25, 25), Place(0, 460, 25))[0][1].startswith("Battery 2 is 15 mm into")
     lying = stood(Place(0, 25, 25, ON_SIDE), Place(0, 400, 25), model="corran-12-105")
     assert "upright only" in lying[1][1]
     # A place for one is no place for two: the search's are taken.
@@ -490,7 +490,9 @@ def test_portable_packs(look) -> None:
     assert look("pack_power", "lantern-1000", loads=(LAMP, KETTLE))[0] == "ok"
     verdict, says, _ = look("pack_power", "lantern-1000", loads=(LAMP, KETTLE, pan))
     assert verdict == "stop"
-    assert says.replace("\u202f", "") == "AC loads take 1300 W together, but its inverter supplies only 1200 W."
+    assert (
+        says.replace("\u202f", "") == "AC loads take 1300 W together, but its inverter supplies only 1200 W."
+    )
     assert look("pack_fixed", "lantern-1000", loads=(LAMP,))[0] == "care"
     assert look("pack_fixed", "lantern-1000", loads=(KETTLE,))[0] == "note"
     rated = Inverter(rated_w=1000)

@@ -108,7 +108,7 @@ def test_a_remedy_is_carried_out_priced_and_taken_back(beside) -> None:
 def test_finding_names_source_and_first_remedy(beside) -> None:
     results = beside("lfp", replace(MAINS, name="Old charger", rests=True, adjustable=True))
     finding = next(f for f in results.findings if f.code == "source_rests")
-    assert finding.says.template.startswith("Old charger: It rests") and finding.subject == "c"
+    assert finding.says.template.startswith("Old charger: It stops") and finding.subject == "c"
     assert "by hand" in finding.remedy or "Switch off its rest stage" in finding.remedy
 
 

@@ -106,7 +106,7 @@ def test_sentence_ranks_those_that_will_do(demo_results) -> None:
 
 
 def test_sentence_asks_for_what_is_missing(evaluated) -> None:
-    assert "List your loads" in sentence(evaluated(()))
+    assert "List the loads" in sentence(evaluated(()))
     assert "at least two banks" in sentence(evaluated(LAMP, candidates=(Candidate("l", "lfp"),)))
 
 

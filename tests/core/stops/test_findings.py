@@ -24,13 +24,16 @@ def test_covers_the_need(evaluated) -> None:
     # Keel 200: 2560 Wh · DoD 0.9 · k_T 0.975 (15 °C) · k_age 0.9 = 2021.8 Wh, short of 3000 by 978.2 Wh.
     # Two of them give 4043.5 Wh. (3.9 A is far below the rated 40 A, so the rate takes nothing.)
     alone = findings(evaluated, lfp(1))
-    assert alone["covers_need"] == "stop: It gives 2.02 kWh usable. That is 978 Wh less than the 3.00 kWh you need."
+    assert (
+        alone["covers_need"]
+        == "stop: It gives 2.02 kWh usable. That is 978 Wh less than the 3.00 kWh you need."
+    )
     assert "covers_need" not in findings(evaluated, lfp(2))
 
 
 def test_strings_that_the_maker_permits(evaluated) -> None:
     assert "parallel_limit" not in findings(evaluated, lfp(4))
-    assert findings(evaluated, lfp(5))["parallel_limit"].startswith("stop: 5 in parallel")
+    assert findings(evaluated, lfp(5))["parallel_limit"].startswith("stop: 5 strings in parallel")
 
 
 def test_many_lead_acid_strings_are_discouraged(evaluated) -> None:
@@ -64,7 +67,7 @@ def test_charging_temperature_of_lfp(evaluated, battery_c, model, code, severity
 def test_heater_is_bounded_by_running_all_day(evaluated) -> None:
     # Two Ember 280 with 110 W each: 2 · 110 · 24 = 5280 Wh.
     found = findings(evaluated, lfp(2, "quenby-280"), battery_c=-10)
-    assert "up to 5.28 kWh a day" in found["cold_heater"]
+    assert "at most 5.28 kWh a day" in found["cold_heater"]
 
 
 def test_discharged_lead_acid_freezes_before_full(evaluated) -> None:
@@ -113,7 +116,7 @@ def test_inverter_on_for_less_than_its_loads_is_told(evaluated) -> None:
 def test_banks_of_unequal_energy_are_told(evaluated) -> None:
     # Usable 4.04 kWh against 8.09 kWh is far beyond a tenth; the same bank twice is not.
     other = Candidate("m", "lfp", "ostrel-200", 1, 4)
-    assert findings(evaluated, lfp(2), other)["unequal"].startswith("note: The banks are not equal")
+    assert findings(evaluated, lfp(2), other)["unequal"].startswith("note: The banks differ in size")
     assert "unequal" not in findings(evaluated, lfp(2), Candidate("m", "lfp", "ostrel-200", 1, 2))
 
 

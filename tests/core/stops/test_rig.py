@@ -64,7 +64,7 @@ def test_weights_and_levers_by_hand(evaluated, reference) -> None:
 def test_a_bank_that_outlasts_the_water_is_partly_unused(evaluated) -> None:
     results = evaluated((FRIDGE,), stay=Stay(water_nights=1.5, gas_nights=10))
     said = next(f for f in results.findings if f.code == "outlasts_stay")
-    assert "water ends the stay" in said.says.template and said.says.figures["limit"].value == 1.5
+    assert "water ends your stay" in said.says.template and said.says.figures["limit"].value == 1.5
     assert "outlasts_stay" not in codes(evaluated((FRIDGE,), stay=Stay(water_nights=4)))
     assert "nights_in_a_row" in codes(evaluated((FRIDGE,), nights_in_a_row=1))
 
