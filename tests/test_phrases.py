@@ -17,13 +17,15 @@ TEXT = re.compile(r"[A-Za-z]{3,},? [a-z]{2,}|^[A-Z][a-z]+ [a-z]+")
 # What an owner does not read: SQL, drawings, headers, descriptions of the API, the log, names of states.
 NOT_READ = re.compile(
     r"^ ?(ORDER BY|SELECT|UPDATE|INSERT|DELETE|PRAGMA|BEGIN|deleted_at|<|font-family|attachment;"
-    r"|public, max-age|default-src|camera=|upper left|lower left|outside upper|offset points|Vast Harbor rig file|Unit: )"
+    r"|public, max-age|default-src|camera=|upper left|lower left|outside upper|offset points"
+    r"|Vast Harbor rig file|Unit: )"
 )
 NOT_READ_IN = {"web/description.py", "web/server.py", "web/security.py"}
 STATES = {
     "house rule", "old bank", "second bank", "at fault", "not known", "polar day", "polar night", "New rig",
     "Off-grid day", "all day", "w per day", "wh per day", "ah per day", "the waste tank", "tapered posts",
-    "drop what was tried", "unforeseen error", "In the unit of the draw", "The interface is not built yet: run make build.",
+    "drop what was tried", "unforeseen error", "In the unit of the draw",
+    "The interface is not built yet: run make build.",
     "the card of rig %s was not kept: %s", "the card of rig %s could not be worked out: %s",
 }  # fmt: skip
 
