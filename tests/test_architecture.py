@@ -52,6 +52,7 @@ ORDER = (
     "stops.trial",
     "stops.compare",
     "passage",
+    "beliefs",
     "sensitivity",
 )
 MAY_USE = {

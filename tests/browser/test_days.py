@@ -18,7 +18,7 @@ def show(page: Page, day_type: str) -> Locator:
 
 def test_a_kind_of_day_is_copied_and_governs(page: Page, demo) -> None:
     demo("pebble", "day")
-    expect(page.locator("[data-day-type=easter]")).to_contain_text("governs")
+    expect(page.locator("[data-day-type=easter]")).to_contain_text("sizes the bank")
     show(page, "easter")
     page.get_by_role("button", name="Copy as a new day").click()
     copied = page.locator("[data-day-type^=day-]")
@@ -32,14 +32,14 @@ def test_a_kind_of_day_is_copied_and_governs(page: Page, demo) -> None:
     expect(hours).to_have_value("2")
     hours.fill("8")
     expect(copied).to_contain_text("470 Wh")
-    expect(copied).to_contain_text("governs")
+    expect(copied).to_contain_text("sizes the bank")
     expect(figure(page, "day")).to_contain_text("470 Wh")
     show(page, "easter")
     expect(hours).to_have_value("2")
     expect(page.locator("[data-day-type=easter]")).to_contain_text("326 Wh")
     to_stop(page, "need")
     expect(page.locator("[data-main]")).to_contain_text("470 Wh")
-    expect(page.locator("[data-need-of^=day-]")).to_contain_text("governs")
+    expect(page.locator("[data-need-of^=day-]")).to_contain_text("sizes the bank")
 
 
 def test_a_load_is_taken_off_one_day_and_undo_works_after_a_reload(page: Page, demo) -> None:

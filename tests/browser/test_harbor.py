@@ -22,7 +22,7 @@ def test_rigs_made_and_choices_taken_while_nobody_answers_are_stored_by_themselv
     card(page, name).get_by_role("button", name="Copy").click()
     waiting = page.locator("[data-waiting] li")
     expect(waiting).to_have_count(2)
-    expect(waiting.first).to_contain_text("Skua in the dark is not stored yet")
+    expect(waiting.first).to_contain_text("Skua in the dark is not saved yet")
     # What is not wanted any more can be dropped.
     waiting.nth(1).get_by_role("button", name="Discard").click()
     expect(waiting).to_have_count(1)
@@ -103,7 +103,7 @@ def test_all_rigs_go_into_one_file_and_come_back_and_deleted_ones_too(page: Page
     file = tmp_path / "all.sqlite3"
     sent.value.save_as(file)
     assert re.fullmatch(r"vast-harbor-\d{4}-\d\d-\d\d\.sqlite3", sent.value.suggested_filename)
-    dialog.get_by_role("button", name=f"Bring {gone} back").click()
+    dialog.get_by_role("button", name=f"Restore {gone}").click()
     expect(card(page, gone)).to_have_count(1)
     page.keyboard.press("Escape")
     expect(dialog).to_have_count(0)

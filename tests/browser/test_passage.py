@@ -13,7 +13,7 @@ def add_load(page: Page, name: str, draw: str, hours: str) -> None:
     row = page.locator("tr.load").last
     expect(row.get_by_label("Name")).to_be_focused()
     page.keyboard.type(name)
-    row.get_by_label(re.compile("^Draw")).fill(draw)
+    row.get_by_label(re.compile("^Power of")).fill(draw)
     row.get_by_label(re.compile("^Hours")).fill(hours)
     page.locator("main h1").click()
 
@@ -29,7 +29,7 @@ def test_a_rig_from_nothing_to_the_comparison_and_found_again(page: Page) -> Non
 
     page.locator("main h1").click()
     page.keyboard.press("2")
-    expect(page.get_by_role("heading", name="Energy of the day")).to_be_visible()
+    expect(page.get_by_role("heading", name="The day")).to_be_visible()
     picker = page.get_by_label("Add from the list of appliances")
     picker.fill("fridge 50")
     expect_choice(page, "fridge, 50 l")
@@ -48,7 +48,7 @@ def test_a_rig_from_nothing_to_the_comparison_and_found_again(page: Page) -> Non
     on_stop(page, "banks")
     while page.locator("[data-candidate]").count():
         before = page.locator("[data-candidate]").count()
-        page.locator("[data-candidate]").first.get_by_role("button", name=re.compile("^Take down")).click()
+        page.locator("[data-candidate]").first.get_by_role("button", name=re.compile("^Remove ")).click()
         expect(page.locator("[data-candidate]")).to_have_count(before - 1)
     bank_part(page, "batteries")
     page.get_by_role("tab", name=re.compile("AGM")).click()

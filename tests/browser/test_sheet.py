@@ -115,7 +115,7 @@ def test_profile_reads_out_the_moment(sheet: Page) -> None:
     picture.focus()
     sheet.keyboard.press("ArrowRight")
     expect(sheet.locator("[data-sheet]")).to_contain_text(
-        re.compile(r"\d+ W, of it 0 W through the inverter")
+        re.compile(r"\d+ W, of which 0 W through the inverter")
     )
 
 

@@ -9,7 +9,7 @@ import pypdf
 import pytest
 from playwright.sync_api import Page, expect
 
-from browser.conftest import bank_part, to_stop
+from browser.conftest import bank_part, expect_choice, to_stop
 
 
 def headline(page: Page):
@@ -54,7 +54,7 @@ def test_every_reason_opens_its_figure_and_a_rule_can_be_moved(page: Page, demo)
     panel.get_by_role("button", name="Close workings").click()
     # Nine tenths of the futures are enough for it, all of them are not.
     expect(page.locator("[data-rule='4']")).to_contain_text("is the cheapest in")
-    name = "Share of draws that makes a clear winner on money"
+    name = "Share of scenarios that makes a clear winner on cost"
     field = page.locator("[data-rule='4']").get_by_role("textbox", name=name)
     expect(field).to_have_value("70 %")
     field.fill("100")
@@ -79,7 +79,7 @@ def test_what_the_checks_ask_for_is_struck_priced_and_carried_out(page: Page, de
     expect(fuse).to_have_attribute("data-state", "covered")
     page.get_by_label(re.compile("^Price of A main fuse")).fill("1075")
     expect(outlay).to_contain_text("€3\u202f")
-    page.get_by_label(re.compile("^What A main fuse")).select_option("already there")
+    page.get_by_label(re.compile("^Purpose of A main fuse")).select_option("already there")
     expect(outlay).not_to_contain_text("€3\u202f")
     engine = page.locator("[data-demand=source-engine]")
     engine.get_by_role("button", name="Apply it").click()
@@ -144,12 +144,12 @@ def test_a_thriftier_load_is_weighed_against_the_battery(page: Page, demo) -> No
     expect(page.locator("[data-advice]")).to_have_count(0)
     load = page.locator("[data-load-cost]").first
     name = load.locator("th").inner_text().split("\n")[0]
-    load.get_by_label(f"Power of an economical {name} draws").fill("0,5 W")
-    load.get_by_label(f"Power of an economical {name} costs").fill("3")
-    expect(page.locator("[data-advice]")).to_contain_text(f"Spend on {name}, not on the battery")
-    load.get_by_label(f"Power of an economical {name} costs").fill("a lot")
+    load.get_by_label(f"Power of an economical {name}").fill("0,5 W")
+    load.get_by_label(f"Price of an economical {name}").fill("3")
+    expect(page.locator("[data-advice]")).to_contain_text(f"Replace {name} instead of buying more battery")
+    load.get_by_label(f"Price of an economical {name}").fill("a lot")
     expect(load.get_by_role("alert")).to_be_visible()
-    load.get_by_label(f"Power of an economical {name} costs").fill("400")
+    load.get_by_label(f"Price of an economical {name}").fill("400")
     expect(page.locator("[data-advice]")).to_have_count(0)
     to_stop(page, "day")
     page.keyboard.press("Control+z")
@@ -217,8 +217,8 @@ def test_a_newcomer_without_banks_is_told_what_to_do(page: Page) -> None:
 @pytest.mark.parametrize(
     ("stop", "label", "text", "says"),
     [
-        ("rig", "Years you will keep the rig", "0", "between 1 and 40"),
-        ("rig", "Years you will keep the rig", "60", "between 1 and 40"),
+        ("rig", "Years you will keep the rig", "0", "1 to 40 years"),
+        ("rig", "Years you will keep the rig", "60", "1 to 40 years"),
         ("compare?part=money", "Discount rate", "-5 %", "between 0 and"),
     ],
 )
@@ -230,3 +230,23 @@ def test_money_that_cannot_be_is_told_at_its_field(page: Page, demo, stop, label
     page.reload()
     expect(field).to_have_value(text)
     expect(page.get_by_role("alert").first).to_contain_text(says)
+
+
+def test_common_beliefs_are_settled_on_this_rig(page: Page, demo) -> None:
+    demo("pebble", "rig")
+    page.keyboard.press("/")
+    page.keyboard.type("true or not")
+    expect_choice(page, "True or not?")
+    page.keyboard.press("Enter")
+    cheaper = page.locator("[data-belief=lfp_cheaper]")
+    expect(cheaper).to_contain_text("Not true here")
+    expect(page.locator("[data-belief]")).to_have_count(25)
+    page.get_by_role("button", name=re.compile("^Not known yet")).click()
+    expect(page.locator("[data-belief]:not([data-answer=unknown])")).to_have_count(0)
+    page.get_by_role("button", name=re.compile("^Not known yet")).click()
+    # The figures are those of the comparison, and open their workings.
+    cheaper.locator("dd [data-figure]").first.click()
+    expect(page.get_by_label("Workings", exact=True)).to_contain_text("Lifetime cost")
+    page.keyboard.press("Escape")
+    cheaper.get_by_role("link").click()
+    expect(page.locator("main h1")).to_have_text("The verdict")

@@ -84,7 +84,7 @@ const option = computed(() => ({
     <p class="mb-1 text-sm text-soft">
       {{ phrase('shared.cumulative_chart.steps_up_replacements_step')
       }}<template v-if="bands.length">
-        {{ phrase('shared.cumulative_chart.eight_ten_scenarios_bank') }}</template
+        {{ ' ' }}{{ phrase('shared.cumulative_chart.eight_ten_scenarios_bank') }}</template
       >
     </p>
   </ChartFrame>

@@ -119,10 +119,18 @@ useKeys({
       :data-shown="plan.rig.stop"
     >
       <component :is="screen" />
-      <nav v-if="next" class="mt-10 flex justify-end print:hidden">
-        <RouterLink class="btn" :to="{ name: 'rig', params: { id, stop: next } }">{{
-          phrase('shared.rig_page.next', { ONWARD: ONWARD[next] })
-        }}</RouterLink>
+      <nav class="mt-10 flex flex-wrap items-center gap-3 print:hidden">
+        <RouterLink
+          class="text-sea underline"
+          :to="{ name: 'rig', params: { id, stop: 'compare' }, query: { part: 'beliefs' } }"
+          >{{ phrase('shared.rig_page.true_or_not') }}</RouterLink
+        >
+        <RouterLink
+          v-if="next"
+          class="btn ml-auto"
+          :to="{ name: 'rig', params: { id, stop: next } }"
+          >{{ phrase('shared.rig_page.next', { ONWARD: ONWARD[next] }) }}</RouterLink
+        >
       </nav>
       <p class="mt-10 border-t border-line pt-4 text-sm text-soft">
         {{ phrase('shared.rig_page.planning_aid_design_certificate') }}

@@ -47,6 +47,7 @@ const PARTS = [
   ['compare', 'doubt', phrase('shared.command_palette.when_verdict_changes_map')],
   ['compare', 'when', phrase('shared.command_palette.when_buy_how_much')],
   ['compare', 'loads', phrase('shared.command_palette.load_costs_battery')],
+  ['compare', 'beliefs', phrase('shared.command_palette.true_or_not')],
 ] as const
 
 const go = (stop: string) => router.push({ name: 'rig', params: { id: plan.rig!.id, stop } })

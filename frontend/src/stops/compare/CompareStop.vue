@@ -35,6 +35,11 @@ const PARTS = [
     name: phrase('compare.compare_stop.load'),
     screen: defineAsyncComponent(() => import('./LoadsPart.vue')),
   },
+  {
+    key: 'beliefs',
+    name: phrase('compare.compare_stop.true_or_not'),
+    screen: defineAsyncComponent(() => import('./BeliefsPart.vue')),
+  },
 ]
 const part = computed(() => PARTS.find((p) => p.key === route.query.part) ?? PARTS[0]!)
 const ready = computed(

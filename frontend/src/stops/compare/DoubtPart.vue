@@ -42,10 +42,8 @@ const title = (id: string) => columns.value.find((c) => c.id === id)?.title ?? '
             }}</span>
           </p>
           <p class="text-sm">
-            <span class="text-soft">{{ phrase('compare.doubt_part.now') }} </span><FigureLink
-              :figure="f.now"
-              :name="f.name"
-            />
+            <span class="text-soft">{{ phrase('compare.doubt_part.now') }}{{ ' ' }} </span
+            ><FigureLink :figure="f.now" :name="f.name" />
           </p>
         </li>
       </ul>

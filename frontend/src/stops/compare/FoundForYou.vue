@@ -51,9 +51,9 @@ const FIGURES = [
             <span class="block text-sm font-normal text-soft">
               {{ f.layout
               }}<b v-if="f.wins" class="font-semibold text-sea">
-                {{ phrase('compare.found_for_you.verdict') }}</b
+                {{ ' ' }}{{ phrase('compare.found_for_you.verdict') }}</b
               ><b v-if="f.out" class="font-semibold text-stop">
-                {{ phrase('compare.found_for_you.unsuitable') }}</b
+                {{ ' ' }}{{ phrase('compare.found_for_you.unsuitable') }}</b
               >
             </span>
           </span>

@@ -61,9 +61,9 @@ const cards = computed(() =>
             <span class="block font-sans text-sm font-normal text-soft">
               {{ c.layout
               }}<b v-if="c.found" class="font-semibold text-sea">
-                {{ phrase('compare.glance_row.found') }}</b
+                {{ ' ' }}{{ phrase('compare.glance_row.found') }}</b
               ><b v-if="c.stop" class="font-semibold text-stop">
-                {{ phrase('compare.glance_row.unsuitable') }}</b
+                {{ ' ' }}{{ phrase('compare.glance_row.unsuitable') }}</b
               >
             </span>
           </span>

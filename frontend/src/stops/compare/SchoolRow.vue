@@ -44,7 +44,7 @@ const apart = computed(() => answer.value?.schools.filter((s) => !s.same).length
           <FigureLink :figure="s.need" class="font-semibold" />
           {{ phrase('compare.school_row.between_charges')
           }}<template v-if="s.cost">
-            {{ phrase('compare.school_row.costs') }}
+            {{ ' ' }}{{ phrase('compare.school_row.costs') }}
             <FigureLink :figure="s.cost" class="font-semibold" /></template
           >.
         </p>

@@ -79,7 +79,7 @@ const hatch = (c: { battery_class: string }) => c.battery_class !== 'lfp'
       <p class="text-sm text-pretty text-soft">
         {{ phrase('compare.use_map.pin_pale_cells_next') }}
         <template v-if="map.supposed">
-          {{ phrase('compare.use_map.map_treats_banks_suitable') }}
+          {{ ' ' }}{{ phrase('compare.use_map.map_treats_banks_suitable') }}
         </template>
       </p>
     </figcaption>

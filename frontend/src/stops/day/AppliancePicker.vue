@@ -74,7 +74,7 @@ function pick(entry: Schemas['ApplianceView'] | null) {
               <span
                 >{{ a.name
                 }}<span v-if="a.critical" class="text-sm text-soft">
-                  {{ phrase('day.appliance_picker.critical') }}</span
+                  {{ ' ' }}{{ phrase('day.appliance_picker.critical') }}</span
                 ></span
               >
               <span class="text-right text-soft">

@@ -4,7 +4,7 @@ import type { CardView } from '@/api/client'
 import { STOP_NAMES, STOPS } from '@/router'
 import SentenceText from '@/ui/SentenceText.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
-import { Copy, Download, Trash2 } from '@lucide/vue'
+import { Copy, Download, Scale, Trash2 } from '@lucide/vue'
 import { computed } from 'vue'
 import { kindOf } from './kinds'
 
@@ -49,13 +49,19 @@ const worst = computed(
         <span v-else class="text-soft">{{ phrase('harbor.rig_card.calculating') }}</span>
       </p>
     </RouterLink>
-    <footer class="flex border-t border-line px-3 py-1.5">
+    <footer class="flex flex-wrap border-t border-line px-3 py-1.5">
       <button type="button" class="btn btn-quiet" @click="$emit('copy')">
         <Copy :size="16" aria-hidden="true" /> {{ phrase('harbor.rig_card.copy') }}
       </button>
       <a class="btn btn-quiet" :href="`/api/rigs/${card.id}/file`" download>
         <Download :size="16" aria-hidden="true" /> {{ phrase('harbor.rig_card.export') }}
       </a>
+      <RouterLink
+        class="btn btn-quiet"
+        :to="{ name: 'rig', params: { id: card.id, stop: 'compare' }, query: { part: 'beliefs' } }"
+      >
+        <Scale :size="16" aria-hidden="true" /> {{ phrase('harbor.rig_card.true_or_not') }}
+      </RouterLink>
       <button type="button" class="btn btn-quiet ml-auto" @click="$emit('remove')">
         <Trash2 :size="16" aria-hidden="true" /> {{ phrase('harbor.rig_card.delete') }}
       </button>

@@ -45,7 +45,8 @@ const groups = computed(() => {
             <span class="block text-sm text-soft"
               >{{ a.note
               }}<template v-if="a.range">
-                {{ phrase('need.assumption_list.others_use', { range: a.range }) }}</template
+                {{ ' '
+                }}{{ phrase('need.assumption_list.others_use', { range: a.range }) }}</template
               ></span
             >
           </p>

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Iterable, Mapping
 
+from vast_harbor.core.beliefs import beliefs
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
@@ -61,7 +62,13 @@ def _terms(results: Results, reference: Reference) -> Iterable[Figure]:
             yield from figures.values()
 
 
+def _beliefs(results: Results, reference: Reference) -> Iterable[Figure]:
+    for belief in beliefs(results, reference):
+        yield from belief.says.figures.values()
+
+
 FAMILIES: Mapping[str, Callable[[Results, Reference], Iterable[Figure]]] = {
+    "belief.": _beliefs,
     "verdict.flip.": _flips,
     "verdict.turn.": _turns,
     "verdict.school.": _schools,

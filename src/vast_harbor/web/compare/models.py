@@ -167,6 +167,26 @@ class LoadCostsView(View):
     loads: list[LoadCostView]
 
 
+class BeliefView(View):
+    """A common belief, settled on this rig."""
+
+    key: str
+    claim: str
+    answer: str = Field(description="true, half, false or unknown, on this rig")
+    says: list[TokenView]
+    compared: list[FigureView] = Field(description="The two figures that decide; none where unknown")
+    names: list[str] = Field(description="What each of them is")
+    shares: list[float] = Field(description="Each as a share of the larger; none in different units")
+    follows: str
+    stop: str
+
+
+class BeliefsView(View):
+    """Common beliefs about house batteries."""
+
+    beliefs: list[BeliefView]
+
+
 class DifferencesView(View):
     """How every cell of the comparison differs from that of one candidate."""
 

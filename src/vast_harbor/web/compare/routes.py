@@ -7,6 +7,7 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor import data
+from vast_harbor.core.beliefs import Belief, beliefs
 from vast_harbor.core.cost.monte_carlo import COUNT, sample_costs
 from vast_harbor.core.figures.display import SIGNED, Style
 from vast_harbor.core.figures.workings import Figure, unescaped
@@ -24,6 +25,8 @@ from vast_harbor.formats.rig_file import Problem
 from vast_harbor.phrases import phrase
 from vast_harbor.web.compare.models import (
     BandView,
+    BeliefsView,
+    BeliefView,
     BreakEvenView,
     DifferencesView,
     DoubtView,
@@ -173,6 +176,27 @@ def loads(path: RigPath) -> Response:
             loads=[view_of(LoadCostView, c, style) for c in load_costs(results, data.reference())],
         )
     )
+
+
+def _shares(belief: Belief) -> list[float]:
+    """Lengths of the bars of a belief's picture."""
+    values = [f.value or 0.0 for f in belief.compared]
+    most = max(values, default=0.0)
+    if len({f.unit for f in belief.compared}) != 1 or min(values, default=0.0) < 0 or not most:
+        return []
+    return [round(value / most, 4) for value in values]
+
+
+@api.get("/rigs/<int:rig_id>/compare/beliefs", responses={200: BeliefsView})
+def common_beliefs(path: RigPath) -> Response:
+    """Which common beliefs hold on this rig."""
+    rig, _, results = evaluated_results(path.rig_id)
+    style = style_of(rig)
+    views = [
+        view_of(BeliefView, b, style, names=[f.name for f in b.compared], shares=_shares(b))
+        for b in beliefs(results, data.reference())
+    ]
+    return json_response(BeliefsView(beliefs=views))
 
 
 @api.get("/rigs/<int:rig_id>/compare/terms", responses={200: EqualTermsListView})

@@ -1,0 +1,61 @@
+"""Common beliefs on the demo rigs: other rigs, other answers, and the figures of the other screens."""
+
+import pytest
+
+from vast_harbor.core.beliefs import FALSE, HALF, TRUE, UNKNOWN, beliefs
+from vast_harbor.core.sensitivity.figure_lookup import asked_figure
+from vast_harbor.phrases import places
+
+RIGS = ("kittiwake", "tern-rock", "mulga", "pebble", "long-haul")
+
+
+@pytest.fixture(scope="module")
+def answers(demo_results, reference):
+    return {rig: {b.key: b for b in beliefs(demo_results(rig), reference)} for rig in RIGS}
+
+
+def test_at_least_fifteen_are_true_on_one_rig_and_not_on_another(answers) -> None:
+    keys = answers["pebble"].keys()
+    assert len(keys) == 25
+    differ = {key for key in keys if len({answers[rig][key].answer for rig in RIGS} - {UNKNOWN}) > 1}
+    assert len(differ) >= 15, sorted(differ)
+
+
+def test_each_says_by_which_two_figures_and_what_follows(answers) -> None:
+    for rig in RIGS:
+        for belief in answers[rig].values():
+            assert set(places(belief.says.template)) == set(belief.says.figures), belief.key
+            assert (belief.answer == UNKNOWN) == (not belief.compared)
+            assert belief.answer == UNKNOWN or (len(belief.compared) == 2 and belief.follows.endswith("."))
+
+
+def test_the_answers_are_those_of_the_other_screens(answers, demo_results) -> None:
+    for rig in RIGS:
+        results, belief = demo_results(rig), answers[rig]["lfp_cheaper"]
+        if belief.answer == UNKNOWN:
+            continue
+        lfp, lead = (f.number for f in belief.compared)
+        costs = {c.cost["lifetime"].value for c in results.verdict.compared_banks}
+        assert {lfp, lead} <= costs
+        assert belief.answer == (TRUE if lfp < 0.97 * lead else HALF if lfp <= 1.03 * lead else FALSE)
+    warm, cold = answers["mulga"]["lfp_fails_in_cold"], answers["tern-rock"]["lfp_fails_in_cold"]
+    assert (warm.answer, cold.answer) == (FALSE, HALF)
+    assert answers["tern-rock"]["lead_better_in_cold"].answer == TRUE
+    assert answers["pebble"]["hook_up_needs_no_lfp"].answer == TRUE
+
+
+def test_by_hand_a_hundred_watts_of_panel_give_less_at_twice_the_volts(answers) -> None:
+    # Long Haul has 24 V: the same watts are half the amps.
+    amps, said = answers["long-haul"]["six_amps_per_100_w"].compared
+    assert said.value == 6 and 0 < amps.number * 28 <= 95
+    one, other = answers["long-haul"]["equal_ah"].compared
+    assert (one.value, other.value) == (2400, 1200)
+    assert answers["long-haul"]["equal_ah"].answer == FALSE
+
+
+def test_every_figure_opens_its_workings(answers, demo_results, reference) -> None:
+    results = demo_results("pebble")
+    known = results.figures()
+    for belief in answers["pebble"].values():
+        for figure in belief.says.figures.values():
+            assert figure.key in known or asked_figure(figure.key, results, reference) is not None, figure.key
