@@ -41,8 +41,8 @@ def test_cells_too_wide_for_the_locker_give_way_to_a_bank_that_fits(page: Page, 
     bank_part(page, "find")
     found = page.locator("[data-found]").first
     title = found.locator(".font-semibold").first.inner_text()
-    found.get_by_role("button", name=re.compile("^Put up")).click()
-    expect(figure(page, "banks")).to_have_text("8 candidates")
+    found.get_by_role("button", name=re.compile("^Add ")).click()
+    expect(figure(page, "banks")).to_have_text("8 banks")
     bank_part(page, "cards")
     new = page.locator("[data-candidate]").last
     expect(new.locator("h3")).to_have_text(title)

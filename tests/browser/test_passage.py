@@ -55,7 +55,7 @@ def test_a_rig_from_nothing_to_the_comparison_and_found_again(page: Page) -> Non
     page.get_by_role("button", name="Add Tarnmoor Still 220").click()
     page.get_by_role("tab", name=re.compile("lithium", re.I)).click()
     page.get_by_role("button", name="Add Ostrel Keel 200").click()
-    expect(figure(page, "banks")).to_have_text("2 candidates")
+    expect(figure(page, "banks")).to_have_text("2 banks")
     bank_part(page, "cards")
     expect(page.locator("[data-candidate]")).to_have_count(2)
 

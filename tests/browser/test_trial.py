@@ -24,7 +24,7 @@ def test_a_trial_is_run_scrubbed_and_a_changed_charger_lets_findings_vanish(page
     to_stop(page, "trial")
     lane = page.locator("[data-bank=lfp]")
     expect(lane).to_contain_text("day ")
-    expect(figure(page, "trial")).to_have_text("3 of 4 without a power cut")
+    expect(figure(page, "trial")).to_have_text("3 of 4 last")
     # The moment that is looked at: all flows of it, for the bank picked last.
     page.locator("[data-trial-chart] svg").first.wait_for()
     expect(page.locator("[data-flows]")).to_have_attribute("data-flow-bank", "lfp")
@@ -46,11 +46,11 @@ def test_a_trial_is_run_scrubbed_and_a_changed_charger_lets_findings_vanish(page
     suitability.locator("[data-rung=new]").get_by_role("button", name="Choose").click()
     expect(suitability).to_have_attribute("data-verdict", "ok")
     expect(suitability.locator("[data-point]")).to_have_count(0)
-    expect(figure(page, "trial")).to_have_text("4 of 4 without a power cut")
+    expect(figure(page, "trial")).to_have_text("4 of 4 last")
     to_stop(page, "trial")
     expect(page.locator("[data-bank=lfp]")).to_contain_text("never")
     page.keyboard.press("Control+z")
-    expect(figure(page, "trial")).to_have_text("3 of 4 without a power cut")
+    expect(figure(page, "trial")).to_have_text("3 of 4 last")
 
 
 def test_a_newcomer_enters_sources_makes_mistakes_and_sees_the_trial_follow(page: Page) -> None:
@@ -73,7 +73,7 @@ def test_a_newcomer_enters_sources_makes_mistakes_and_sees_the_trial_follow(page
     page.keyboard.press("n")
     page.locator("[data-path='/day/loads/0/draw']").fill("60")
     page.locator("[data-path='/day/loads/0/hours']").fill("20")
-    expect(figure(page, "trial")).to_have_text(re.compile("power cut"))
+    expect(figure(page, "trial")).to_have_text(re.compile("power cut|last"))
     to_stop(page, "trial")
     before = page.locator("[data-bank=agm]").inner_text()
     page.get_by_label("Nights in a row").fill("9")
@@ -82,11 +82,11 @@ def test_a_newcomer_enters_sources_makes_mistakes_and_sees_the_trial_follow(page
     expect(page.get_by_text("A trial has 3 to 30 days")).to_be_visible()
     page.get_by_role("textbox", name="Days").fill("6")
     expect(page.get_by_role("list", name="Days").get_by_role("listitem")).to_have_count(6)
-    page.get_by_label("Try", exact=True).select_option("wet_week")
+    page.get_by_label("Period", exact=True).select_option("wet_week")
     expect(page.get_by_role("list", name="Days")).to_contain_text("overcast")
     page.wait_for_load_state("networkidle")
     page.reload()
-    expect(page.get_by_label("Try", exact=True)).to_have_value("wet_week")
+    expect(page.get_by_label("Period", exact=True)).to_have_value("wet_week")
 
 
 def test_how_often_shows_progress_and_can_be_cancelled(page: Page, demo) -> None:

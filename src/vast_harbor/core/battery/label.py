@@ -120,7 +120,7 @@ def read(label: Label, dod: float) -> Reading:
                 "{N} · {d} · {E}",
                 {
                     "N": typed(f"{key}.cycles", phrase("battery.label.cycles"), label.cycles, "cycles", ""),
-                    "d": typed(f"{key}.at", phrase("battery.label.at"), label.cycles_at_dod, "1", ""),
+                    "d": typed(f"{key}.at", phrase("battery.label.at"), label.cycles_at_dod, "%", ""),
                     "E": energy,
                 },
                 phrase("battery.label.lifetime_source"),

@@ -155,19 +155,19 @@ def temperature(at: str, warmth: Figure, assumptions: Assumptions, battery_class
         return Figure(f"{at}.{which}", name, value, unit, REFERENCE, source=shown.source)
 
     if t_1 == t_2:
-        inputs = {"k_end": point("k1", k_1, "1", phrase("rig.derating.table_value_c", t_1=f"{t_1:g}"))}
+        inputs = {"k_end": point("k1", k_1, "%", phrase("rig.derating.table_value_c", t_1=f"{t_1:g}"))}
         formula = "{k_end}"
     else:
         inputs = {
-            "k_1": point("k1", k_1, "1", phrase("rig.derating.table_value_c", t_1=f"{t_1:g}")),
-            "k_2": point("k2", k_2, "1", phrase("rig.derating.table_value_c_2", t_2=f"{t_2:g}")),
+            "k_1": point("k1", k_1, "%", phrase("rig.derating.table_value_c", t_1=f"{t_1:g}")),
+            "k_2": point("k2", k_2, "%", phrase("rig.derating.table_value_c_2", t_2=f"{t_2:g}")),
             "T": warmth,
             "T_1": point("t1", t_1, "°C", phrase("rig.derating.lower_point_table")),
             "T_2": point("t2", t_2, "°C", phrase("rig.derating.upper_point_table")),
         }
         formula = "{k_1} + ({k_2} − {k_1}) · ({T} − {T_1}) / ({T_2} − {T_1})"
     return Figure(
-        at, shown.name, value, "1", formula=formula, inputs=inputs, source=shown.source, note=shown.note,
+        at, shown.name, value, "%", formula=formula, inputs=inputs, source=shown.source, note=shown.note,
         assumption=key,
     )  # fmt: skip
 

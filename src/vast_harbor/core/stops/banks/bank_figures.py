@@ -171,7 +171,7 @@ def _rate_figures(
         f"{at}.k_rate",
         phrase("terms.names.rate_factor"),
         criteria.rate,
-        "1",
+        "%",
         "min(1, ({Ah} / {r} / {I_mean})^({k} − 1))" if draws else "1",
         {"Ah": f["nameplate_ah"], "r": hours, "I_mean": current, "k": exponent},
         derating.PEUKERT,
@@ -189,7 +189,7 @@ def _usable_figures(f: dict[str, Figure], ageing: Figure, criteria: BankCriteria
                 f"{at}.age_new",
                 phrase("banks.bank_figures.age_new"),
                 NEW,
-                "1",
+                "%",
                 REFERENCE,
                 source=phrase("banks.bank_figures.age_new_source"),
             ),
@@ -200,7 +200,7 @@ def _usable_figures(f: dict[str, Figure], ageing: Figure, criteria: BankCriteria
                 f"{at}.age_end",
                 phrase("banks.bank_figures.age_end"),
                 END_OF_LIFE,
-                "1",
+                "%",
                 REFERENCE,
                 source=phrase("banks.bank_figures.age_end_source"),
             ),
@@ -240,7 +240,7 @@ def _usable_figures(f: dict[str, Figure], ageing: Figure, criteria: BankCriteria
 def _capped(age: Figure, health: Figure) -> Figure:
     """The allowance for age of a used battery: it never had more than its health."""
     return computed(
-        f"{health.key}.{age.key.rsplit('.', 1)[-1]}", age.name, min(age.number, health.number), "1",
+        f"{health.key}.{age.key.rsplit('.', 1)[-1]}", age.name, min(age.number, health.number), "%",
         "min({k_age}, {SoH})", {"k_age": age, "SoH": health}, phrase("terms.names.bought_used"),
     )  # fmt: skip
 
@@ -266,7 +266,7 @@ def _used_figures(
     REFERENCE,
                source=phrase("banks.bank_figures.cycles_stood_source"))  # fmt: skip
     life = assumptions.figure(f"calendar_years.{key}")
-    health = datasheet(f"{at}.soh", phrase("banks.bank_figures.soh"), model.health, "1", entry)
+    health = datasheet(f"{at}.soh", phrase("banks.bank_figures.soh"), model.health, "%", entry)
     f["start_wear"] = computed(
         f"{at}.start_wear", phrase("banks.bank_figures.start_wear"), start_wear, "%",
         "max({n} / {N} + {age} / {L}, (1 − {SoH}) / 0.2)",

@@ -124,7 +124,7 @@ def needed(build: Build, timeline: Timeline, sun: Sun) -> Mapping[str, Figure]:
             "charging.pitch",
             phrase("charging.sources_needed.place_where_park"),
             PITCHES[plan.pitch],
-            "1",
+            "%",
             REFERENCE,
             source=phrase("charging.sources_needed.pitch_source"),
             path="/rig/pitch",
@@ -133,7 +133,7 @@ def needed(build: Build, timeline: Timeline, sun: Sun) -> Mapping[str, Figure]:
             "charging.mppt",
             phrase("charging.sources_needed.mppt"),
             MPPT_EFFICIENCY,
-            "1",
+            "%",
             REFERENCE,
             source=phrase("charging.sources_needed.mppt_source"),
         )
@@ -234,7 +234,7 @@ def _suits(build: Build, at: str) -> dict[str, Figure]:
             "charging.mppt",
             phrase("charging.sources_needed.mppt"),
             MPPT_EFFICIENCY,
-            "1",
+            "%",
             REFERENCE,
             source=phrase("charging.sources_needed.mppt_source"),
         )

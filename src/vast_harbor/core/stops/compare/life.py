@@ -134,13 +134,13 @@ def _curve(
         power = "{b}"
     else:
         (d_ref, n_ref), (d_2, n_2) = points[index - 1], points[index]
-        inputs["d_2"] = datasheet(f"{at}.d.{d_2}", phrase("compare.life.next_depth_curve"), d_2, "1", entry)
+        inputs["d_2"] = datasheet(f"{at}.d.{d_2}", phrase("compare.life.next_depth_curve"), d_2, "%", entry)
         inputs["N_2"] = datasheet(
             f"{at}.N.{d_2}", phrase("compare.life.cycles", d_2=f"{d_2:.0%}"), n_2, "cycles", entry
         )
         power = "(log({N_ref} / {N_2}) / log({d_2} / {d_ref}))"
     inputs["d_ref"] = datasheet(
-        f"{at}.d.{d_ref}", phrase("compare.life.depth_rated_cycles"), d_ref, "1", entry
+        f"{at}.d.{d_ref}", phrase("compare.life.depth_rated_cycles"), d_ref, "%", entry
     )
     inputs["N_ref"] = datasheet(
         f"{at}.N.{d_ref}", phrase("compare.life.cycles_2", d_ref=f"{d_ref:.0%}"), n_ref, "cycles", entry
@@ -295,7 +295,7 @@ def _accidents(
     inputs, formula = {"n_acc": count, "w_acc": each}, "{n_acc} · {w_acc}"
     if year is not None and (year["flat"].number or year["low"].number):
         low = Figure(
-            f"{at}.wear_low", phrase("compare.life.wear_low"), WEAR_LOW, "1", REFERENCE,
+            f"{at}.wear_low", phrase("compare.life.wear_low"), WEAR_LOW, "%", REFERENCE,
             source=phrase("compare.life.wear_low_source"), note=phrase("compare.life.wear_low_note"),
         )  # fmt: skip
         inputs |= {"n_flat": year["flat"], "n_low": year["low"], "w_low": low}

@@ -19,7 +19,7 @@ CAUTIOUS, MEASURED = "cautious", "measured"
 def inverter_efficiency(plan: Plan) -> Figure:
     """Efficiency of the inverter as the owner states it [-]."""
     return typed(
-        "day.inverter.efficiency", phrase("day.energy_sums.efficiency"), plan.inverter.efficiency, "1",
+        "day.inverter.efficiency", phrase("day.energy_sums.efficiency"), plan.inverter.efficiency, "%",
         "/day/inverter/efficiency", phrase("day.energy_sums.efficiency_note"), 0.85, 0.94,
     )  # fmt: skip
 
@@ -27,7 +27,7 @@ def inverter_efficiency(plan: Plan) -> Figure:
 def second_efficiency(second: SecondBank) -> Figure:
     """Efficiency of the charger between the banks as the owner states it [-]."""
     return typed(
-        "second.efficiency", phrase("day.energy_sums.efficiency_2", name=second.name), second.efficiency, "1",
+        "second.efficiency", phrase("day.energy_sums.efficiency_2", name=second.name), second.efficiency, "%",
         "/second_bank/efficiency", phrase("day.energy_sums.efficiency_note_2"), 0.85, 0.95,
     )  # fmt: skip
 

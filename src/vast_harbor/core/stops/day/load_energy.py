@@ -184,12 +184,12 @@ def _estimated(load: Load, at: str, path: str, air: Figure) -> dict[str, Figure]
     if load.duty_at:
         points = ", ".join(f"{d:.0%} at {t:g} °C" for t, d in zip(WEATHER_C, load.duty_at, strict=True))
         inputs["duty"] = computed(
-            f"{at}.duty", phrase("day.load_energy.duty"), load.duty, "1", "", {"T_air": air},
+            f"{at}.duty", phrase("day.load_energy.duty"), load.duty, "%", "", {"T_air": air},
             phrase("day.load_energy.duty_source", points=points),
         )  # fmt: skip
     else:
         inputs["duty"] = typed(
-            f"{at}.duty", phrase("day.load_energy.duty_2"), load.duty, "1", f"{path}/duty",
+            f"{at}.duty", phrase("day.load_energy.duty_2"), load.duty, "%", f"{path}/duty",
             phrase("day.load_energy.duty_note"),
         )  # fmt: skip
     return inputs

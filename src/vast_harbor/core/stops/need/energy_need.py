@@ -290,7 +290,7 @@ def _class_need(
         f"{at}.k_rate",
         phrase("need.energy_need.k_rate", short=battery_class.short),
         numbers.rate,
-        "1",
+        "%",
         "min(1, ({Ah} / {r} / {I_mean})^({k} − 1))" if draws else "1",
         {"Ah": ah, "r": hours, "I_mean": current, "k": exponent},
         derating.PEUKERT,

@@ -49,21 +49,21 @@ def life_factor(
         age.number * wear.number, health, seen.doubt, accident_wear(old), lead, life.high / life.low
     )
     expected = computed(
-        f"{at}.expected", phrase("rig.predecessor.expected"), evidence.expected, "1",
+        f"{at}.expected", phrase("rig.predecessor.expected"), evidence.expected, "%",
         "{age} · {w}", {"age": age, "w": wear}, phrase("rig.predecessor.expected_source"),
     )  # fmt: skip
     shown = Figure(
-        f"{at}.soh", phrase("rig.predecessor.soh"), min(1.05, max(0.05, health)), "1",
+        f"{at}.soh", phrase("rig.predecessor.soh"), min(1.05, max(0.05, health)), "%",
         REFERENCE, source=phrase("rig.predecessor.soh_source"),
     )  # fmt: skip
     beyond = lead and shown.number < 0.8
     accidents = Figure(
-        f"{at}.accidents", phrase("rig.predecessor.accidents"), accident_wear(old), "1", REFERENCE,
+        f"{at}.accidents", phrase("rig.predecessor.accidents"), accident_wear(old), "%", REFERENCE,
         source=phrase("rig.predecessor.accidents_source"),
     )  # fmt: skip
     faded = "1 + ((1 − {SoH}) / 0.2 − 1) / 3" if beyond else "(1 − {SoH}) / 0.2"
     worn = computed(
-        f"{at}.worn", phrase("rig.predecessor.worn"), evidence.worn, "1",
+        f"{at}.worn", phrase("rig.predecessor.worn"), evidence.worn, "%",
         f"max(0, {faded} − {{w_acc}})", {"SoH": shown, "w_acc": accidents},
         phrase("rig.predecessor.worn_source"),
     )  # fmt: skip
@@ -74,7 +74,7 @@ def _factor(
     at: str, old: OldBank, assumptions: Assumptions, evidence: Evidence, expected: Figure, worn: Figure
 ) -> Figure:
     trust = Figure(
-        f"{at}.trust", phrase("rig.predecessor.trust"), evidence.trust, "1", REFERENCE,
+        f"{at}.trust", phrase("rig.predecessor.trust"), evidence.trust, "%", REFERENCE,
         source=phrase("rig.predecessor.trust_source"),
     )  # fmt: skip
     share = assumptions.figure("predecessor_share")
