@@ -186,7 +186,7 @@ def test_a_list_of_ten_thousand_is_refused_in_a_sentence(client, demo) -> None:
 @pytest.mark.parametrize(
     ("field", "value", "says", "reading"),
     [
-        ("length_mm", "33 m", "not 33000 mm", "33 cm, 330 mm"),
+        ("length_mm", "33 m", "not 33\u202f000 mm", "33 cm, 330 mm"),
         ("length_mm", "13", "not 13 mm", "13 cm, 130 mm"),
         ("bms_continuous_a", "0", "would never supply anything", None),
         ("cycles_2", "5000", "deeper cycles cannot wear it less", None),

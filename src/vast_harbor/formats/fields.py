@@ -74,6 +74,8 @@ def check_bounds(value: float, least: float, most: float, sentence: str) -> floa
 
 
 def _plain(value: float) -> str:
+    if not abs(value) < 1e12:
+        return f"{value:.6g}"
     return trim(group(value, digits_for(value, 6)))
 
 
