@@ -1,7 +1,9 @@
 """Every text lies in the catalogue, every phrase is used, and every place in it gets a value."""
 
 import ast
+import json
 import re
+import tomllib
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -115,3 +117,22 @@ def test_what_is_not_given_is_left_for_the_figures() -> None:
     assert "1 kWh" in left
     with pytest.raises(KeyError):
         phrase("checks.capacity.nothing")
+
+
+# Turns that docs/wording.md gives up for plainer ones.
+GIVEN_UP = re.compile(
+    r"\b(besides|reckon(ed|s)?|put up|take down|hangs? on|held against|comes? to|will not do|dearer"
+    r"|nameplate|hardest moment|run year|futures?|unserved|schools?|goes dark|source of charge)\b",
+    re.IGNORECASE,
+)
+
+
+def test_words_that_were_given_up_do_not_come_back() -> None:
+    interface = ROOT.parent.parent / "frontend" / "src" / "phrases" / "en"
+    texts = [form for key in TEXTS for form in forms(key)]
+    for file in interface.glob("*.json"):
+        texts += [text for group in json.loads(file.read_text("utf-8")).values() for text in group.values()]
+    for row in tomllib.loads((ROOT / "data" / "assumptions.toml").read_text("utf-8"))["assumption"]:
+        texts += [row[name] for name in ("name", "source", "note") if name in row]
+    assert len(texts) > 4000
+    assert [text for text in texts if GIVEN_UP.search(text)] == []

@@ -5,7 +5,7 @@ import AssumptionField from '@/ui/AssumptionField.vue'
 import CumulativeChart from '@/charts/CumulativeChart.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
 import { computed, ref } from 'vue'
-import BesidesList from './BesidesList.vue'
+import ExtrasList from './ExtrasList.vue'
 import CapacityChart from './CapacityChart.vue'
 import CostSplit from './CostSplit.vue'
 import { useDoubt } from './useDoubt'
@@ -61,7 +61,7 @@ function leave(value: number) {
         </select>
       </label>
     </div>
-    <BesidesList v-if="column" :column="column" />
+    <ExtrasList v-if="column" :column="column" />
   </section>
   <section class="sheet mt-6 p-5">
     <h2 class="text-xl">{{ phrase('compare.money_part.how_cost_calculated') }}</h2>

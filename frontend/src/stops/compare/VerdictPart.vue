@@ -11,7 +11,7 @@ import GlanceRow from './GlanceRow.vue'
 import ReportLinks from './ReportLinks.vue'
 import RuleSteps from './RuleSteps.vue'
 import SpendElsewhere from './SpendElsewhere.vue'
-import SchoolRow from './SchoolRow.vue'
+import HouseRuleRow from './HouseRuleRow.vue'
 import WhatFlips from './WhatFlips.vue'
 
 const plan = usePlan()
@@ -112,7 +112,7 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
         </li>
       </ul>
     </section>
-    <SchoolRow class="mt-8" />
+    <HouseRuleRow class="mt-8" />
     <RuleSteps class="mt-8" />
   </template>
 </template>

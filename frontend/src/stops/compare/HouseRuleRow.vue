@@ -21,12 +21,12 @@ const apart = computed(() => answer.value?.schools.filter((s) => !s.same).length
 
 <template>
   <section data-schools :aria-busy="asking">
-    <h2 class="text-xl">{{ phrase('compare.school_row.verdict_under_house_rule') }}</h2>
+    <h2 class="text-xl">{{ phrase('compare.house_rule_row.verdict_under_house_rule') }}</h2>
     <p v-if="answer" class="max-w-3xl text-soft">
       {{
         apart
-          ? phrase('compare.school_row.experts_disagree_about_rig')
-          : phrase('compare.school_row.three_give_same_verdict')
+          ? phrase('compare.house_rule_row.experts_disagree_about_rig')
+          : phrase('compare.house_rule_row.three_give_same_verdict')
       }}
     </p>
     <div v-if="answer" class="mt-3 grid gap-3 lg:grid-cols-3">
@@ -37,21 +37,21 @@ const apart = computed(() => answer.value?.schools.filter((s) => !s.same).length
         :class="s.here ? 'outline-2 outline-sea' : ''"
         :data-school="s.key"
       >
-        <p class="eyebrow">{{ s.name }}{{ s.here ? phrase('compare.school_row.use') : '' }}</p>
+        <p class="eyebrow">{{ s.name }}{{ s.here ? phrase('compare.house_rule_row.use') : '' }}</p>
         <h3 class="mt-1 text-lg leading-snug"><SentenceText :tokens="s.headline" /></h3>
         <p class="mt-2 text-sm">
-          {{ phrase('compare.school_row.needs') }}
+          {{ phrase('compare.house_rule_row.needs') }}
           <FigureLink :figure="s.need" class="font-semibold" />
-          {{ phrase('compare.school_row.between_charges')
+          {{ phrase('compare.house_rule_row.between_charges')
           }}<template v-if="s.cost">
-            {{ ' ' }}{{ phrase('compare.school_row.costs') }}
+            {{ ' ' }}{{ phrase('compare.house_rule_row.costs') }}
             <FigureLink :figure="s.cost" class="font-semibold" /></template
           >.
         </p>
         <p class="mt-2 text-sm text-pretty text-soft">{{ s.argues }}</p>
         <details v-if="!s.same" class="mt-2 text-sm">
           <summary class="text-soft underline decoration-dotted underline-offset-4">
-            {{ phrase('compare.school_row.why') }}
+            {{ phrase('compare.house_rule_row.why') }}
           </summary>
           <p class="mt-1 leading-snug">
             <template v-for="(c, i) in s.card" :key="i"
@@ -62,7 +62,7 @@ const apart = computed(() => answer.value?.schools.filter((s) => !s.same).length
       </article>
     </div>
     <p v-else class="mt-2 text-soft">
-      {{ phrase('compare.school_row.calculating_house_rule') }}
+      {{ phrase('compare.house_rule_row.calculating_house_rule') }}
     </p>
   </section>
 </template>

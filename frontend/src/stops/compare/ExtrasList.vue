@@ -17,34 +17,34 @@ const at = computed(() => `/candidates/${props.column.index}`)
 /** None for a bank that was found and is not put up. */
 const candidate = computed(() => plan.document.candidates[props.column.index])
 const TAGS = [
-  { value: 'needed', name: phrase('compare.besides_list.needed_bank') },
-  { value: 'wanted', name: phrase('compare.besides_list.wanted_anyway') },
-  { value: 'there', name: phrase('compare.besides_list.already') },
+  { value: 'needed', name: phrase('compare.extras_list.needed_bank') },
+  { value: 'wanted', name: phrase('compare.extras_list.wanted_anyway') },
+  { value: 'there', name: phrase('compare.extras_list.already') },
 ]
 const STATES: Record<string, string> = {
   counted: 'counted',
-  advised: phrase('compare.besides_list.recommended_counted'),
-  struck: phrase('compare.besides_list.left_out'),
-  covered: phrase('compare.besides_list.price_below'),
+  advised: phrase('compare.extras_list.recommended_counted'),
+  struck: phrase('compare.extras_list.left_out'),
+  covered: phrase('compare.extras_list.price_below'),
 }
 const DIFFICULTIES = computed(() => [
   {
     value: null,
-    name: phrase('compare.besides_list.parts', { difficulty: props.column.difficulty }),
+    name: phrase('compare.extras_list.parts', { difficulty: props.column.difficulty }),
   },
-  { value: 'easy', name: phrase('compare.besides_list.easy_contingency') },
+  { value: 'easy', name: phrase('compare.extras_list.easy_contingency') },
   { value: 'some', name: 'some' },
   { value: 'hard', name: 'hard' },
 ])
 const SUMS = [
-  ['extras', phrase('compare.besides_list.extras')],
-  ['labour', phrase('compare.besides_list.labour')],
-  ['contingency', phrase('compare.besides_list.contingency')],
-  ['extra_cost', phrase('compare.besides_list.extras_labour')],
-  ['purchase', phrase('compare.besides_list.batteries')],
-  ['wanted', phrase('compare.besides_list.wanted_anyway_2')],
-  ['outlay', phrase('compare.besides_list.up_front_cost')],
-  ['old_bank', phrase('compare.besides_list.value_old_bank')],
+  ['extras', phrase('compare.extras_list.extras')],
+  ['labour', phrase('compare.extras_list.labour')],
+  ['contingency', phrase('compare.extras_list.contingency')],
+  ['extra_cost', phrase('compare.extras_list.extras_labour')],
+  ['purchase', phrase('compare.extras_list.batteries')],
+  ['wanted', phrase('compare.extras_list.wanted_anyway_2')],
+  ['outlay', phrase('compare.extras_list.up_front_cost')],
+  ['old_bank', phrase('compare.extras_list.value_old_bank')],
 ]
 
 const go = (label: string, operations: unknown) =>
@@ -54,7 +54,7 @@ const go = (label: string, operations: unknown) =>
 <template>
   <div data-besides>
     <h3 class="mt-4 font-sans font-semibold">
-      {{ phrase('compare.besides_list.small_parts_checks_charging') }}
+      {{ phrase('compare.extras_list.small_parts_checks_charging') }}
     </h3>
     <ul v-if="column.required_extras.length" class="mt-1 divide-y divide-line border-y border-line">
       <li
@@ -67,10 +67,10 @@ const go = (label: string, operations: unknown) =>
         <p class="leading-snug" :class="d.state === 'struck' ? 'text-soft line-through' : ''">
           {{ d.name }}
           <span class="block text-sm text-soft no-underline">
-            {{ STATES[d.state] }}{{ d.hard ? phrase('compare.besides_list.unsuitable_without') : ''
+            {{ STATES[d.state] }}{{ d.hard ? phrase('compare.extras_list.unsuitable_without') : ''
             }}<template v-if="d.hours">; {{ d.hours }}, {{ d.skill }}</template
             ><template v-if="d.hidden">{{
-              phrase('compare.besides_list.also_needed', { hidden: d.hidden })
+              phrase('compare.extras_list.also_needed', { hidden: d.hidden })
             }}</template>
           </span>
         </p>
@@ -80,18 +80,18 @@ const go = (label: string, operations: unknown) =>
             v-if="d.price_it.length && d.state !== 'struck'"
             type="button"
             class="btn min-h-8 px-2 text-sm"
-            @click="go(phrase('compare.besides_list.price_extra'), d.price_it)"
+            @click="go(phrase('compare.extras_list.price_extra'), d.price_it)"
           >
-            {{ phrase('compare.besides_list.enter_price') }}
+            {{ phrase('compare.extras_list.enter_price') }}
           </button>
           <button
             v-if="d.do.length && d.state !== 'struck'"
             type="button"
             class="btn min-h-8 px-2 text-sm"
-            :title="phrase('compare.besides_list.also_trial_year')"
-            @click="go(phrase('compare.besides_list.choose_change'), d.do)"
+            :title="phrase('compare.extras_list.also_trial_year')"
+            @click="go(phrase('compare.extras_list.choose_change'), d.do)"
           >
-            {{ phrase('compare.besides_list.apply') }}
+            {{ phrase('compare.extras_list.apply') }}
           </button>
           <button
             v-if="d.state !== 'covered' && d.strike.length"
@@ -101,25 +101,25 @@ const go = (label: string, operations: unknown) =>
             @click="
               go(
                 d.state === 'struck'
-                  ? phrase('compare.besides_list.count_again')
-                  : phrase('compare.besides_list.leave_out'),
+                  ? phrase('compare.extras_list.count_again')
+                  : phrase('compare.extras_list.leave_out'),
                 d.strike,
               )
             "
           >
             {{
               d.state === 'struck'
-                ? phrase('compare.besides_list.count_again_3')
-                : phrase('compare.besides_list.leave_out_2')
+                ? phrase('compare.extras_list.count_again_3')
+                : phrase('compare.extras_list.leave_out_2')
             }}
           </button>
         </div>
       </li>
     </ul>
-    <p v-else class="mt-1 text-soft">{{ phrase('compare.besides_list.none') }}</p>
+    <p v-else class="mt-1 text-soft">{{ phrase('compare.extras_list.none') }}</p>
     <template v-if="candidate">
       <h3 class="mt-5 font-sans font-semibold">
-        {{ phrase('compare.besides_list.extras_added') }}
+        {{ phrase('compare.extras_list.extras_added') }}
       </h3>
       <ul class="mt-1 space-y-2">
         <li
@@ -129,28 +129,28 @@ const go = (label: string, operations: unknown) =>
         >
           <PlanField
             :path="`${at}/extras/${i}/name`"
-            :label="phrase('compare.besides_list.item')"
+            :label="phrase('compare.extras_list.item')"
             bare
             text
-            :placeholder="phrase('compare.besides_list.charger_box_cable')"
-            :called="phrase('compare.besides_list.extra', { title: column.title })"
+            :placeholder="phrase('compare.extras_list.charger_box_cable')"
+            :called="phrase('compare.extras_list.extra', { title: column.title })"
           />
           <PlanField
             :path="`${at}/extras/${i}/price`"
             :label="
-              phrase('compare.besides_list.price_2', {
-                name: x.name || phrase('compare.besides_list.extra_2'),
+              phrase('compare.extras_list.price_2', {
+                name: x.name || phrase('compare.extras_list.extra_2'),
               })
             "
             bare
             :unit="plan.rig!.units.currency"
-            :called="phrase('compare.besides_list.price_extra_2', { title: column.title })"
+            :called="phrase('compare.extras_list.price_extra_2', { title: column.title })"
           />
           <PlanChoice
             :path="`${at}/extras/${i}/tag`"
             :label="
-              phrase('compare.besides_list.purpose', {
-                name: x.name || phrase('compare.besides_list.extra_2'),
+              phrase('compare.extras_list.purpose', {
+                name: x.name || phrase('compare.extras_list.extra_2'),
               })
             "
             bare
@@ -160,25 +160,25 @@ const go = (label: string, operations: unknown) =>
           <PlanField
             :path="`${at}/extras/${i}/life_years`"
             :label="
-              phrase('compare.besides_list.life_years', {
-                name: x.name || phrase('compare.besides_list.extra_2'),
+              phrase('compare.extras_list.life_years', {
+                name: x.name || phrase('compare.extras_list.extra_2'),
               })
             "
             bare
-            :unit="phrase('compare.besides_list.years')"
-            :placeholder="phrase('compare.besides_list.once')"
-            :called="phrase('compare.besides_list.life_extra', { title: column.title })"
+            :unit="phrase('compare.extras_list.years')"
+            :placeholder="phrase('compare.extras_list.once')"
+            :called="phrase('compare.extras_list.life_extra', { title: column.title })"
           />
           <button
             type="button"
             class="btn btn-quiet btn-icon"
             :aria-label="
-              phrase('compare.besides_list.remove', {
-                name: x.name || phrase('compare.besides_list.extra_2'),
+              phrase('compare.extras_list.remove', {
+                name: x.name || phrase('compare.extras_list.extra_2'),
               })
             "
             @click="
-              go(phrase('compare.besides_list.remove_extra'), [
+              go(phrase('compare.extras_list.remove_extra'), [
                 { op: 'remove', path: `${at}/extras/${i}` },
               ])
             "
@@ -189,23 +189,23 @@ const go = (label: string, operations: unknown) =>
       </ul>
       <button type="button" class="btn btn-quiet mt-1 -ml-3" data-new @click="addExtra(column)">
         <Plus :size="15" aria-hidden="true" />
-        {{ phrase('compare.besides_list.add_extra') }}
+        {{ phrase('compare.extras_list.add_extra') }}
       </button>
       <PlanCheck
         :path="`${at}/spare`"
-        :label="phrase('compare.besides_list.buy_spare_battery_too')"
+        :label="phrase('compare.extras_list.buy_spare_battery_too')"
         :value="candidate.spare"
         class="mt-3"
       />
     </template>
     <p v-else class="mt-4 text-soft">
-      {{ phrase('compare.besides_list.add_bank_comparison_enter') }}
+      {{ phrase('compare.extras_list.add_bank_comparison_enter') }}
     </p>
     <div class="mt-4 grid gap-x-8 gap-y-4" :class="candidate && 'md:grid-cols-[14rem_1fr]'">
       <PlanChoice
         v-if="candidate"
         :path="`${at}/difficulty`"
-        :label="phrase('compare.besides_list.difficulty_installation')"
+        :label="phrase('compare.extras_list.difficulty_installation')"
         :value="candidate.difficulty"
         :options="DIFFICULTIES"
       />
