@@ -2,7 +2,7 @@ import CumulativeChart from '@/charts/CumulativeChart.vue'
 import ProfileChart from '@/charts/ProfileChart.vue'
 import RundownChart from '@/charts/RundownChart.vue'
 import { numberOf } from '@/charts/sameClass'
-import { grouped } from '@/charts/useLook'
+import { amount, grouped, numbers } from '@/ui/numbers'
 import { usePlan } from '@/stores/plan'
 import DepthChart from '@/stops/trial/DepthChart.vue'
 import TrialChart from '@/stops/trial/TrialChart.vue'
@@ -50,6 +50,16 @@ describe('a number in a picture', () => {
     expect(grouped(1000)).toBe('1\u202f000')
     expect(grouped(-1234567.4)).toBe('−1\u202f234\u202f567')
     expect(grouped(12.345, 1)).toBe('12.3')
+  })
+
+  it('is written as in the region of the rig', () => {
+    numbers.value = 'en-US'
+    expect([grouped(-1918.5, 1), amount(1918, '$', 'USD')]).toEqual(['−1,918.5', '$1,918'])
+    numbers.value = 'de-DE'
+    expect(grouped(1918.5, 1)).toBe('1.918,5')
+    expect(amount(1918, '€', 'EUR').replace(/\s/g, ' ')).toBe('1.918 €')
+    numbers.value = ''
+    expect(amount(1918, 'NOK', 'NOK')).toBe('NOK\u202f1\u202f918')
   })
 })
 

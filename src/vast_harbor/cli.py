@@ -110,7 +110,7 @@ def _print_rig(args: argparse.Namespace) -> int:
         for problem in error.problems:
             _fail(f"{problem.path or args.file}: {problem.message}")
         return 2
-    style = Style(rig.rig.units, rig.rig.currency)
+    style = Style(rig.rig.units, rig.rig.currency, locale=rig.rig.numbers)
     today = date.today().isoformat()
     results = evaluate(files.to_plan(rig, reference, today), reference)
     if args.command == "report":

@@ -50,7 +50,7 @@ def test_units_change_what_is_shown_and_how_it_is_read(page: Page, demo) -> None
     temperature.fill("50")
     to_stop(page, "need")
     # 50 °F are 10 °C, at which AGM gives 0.92.
-    expect(page.locator("[data-class=agm] [data-label=Temperature]")).to_contain_text("0.92")
+    expect(page.locator("[data-class=agm] [data-label=Temperature]")).to_contain_text("92 %")
     to_stop(page, "compare")
     bank_part(page, "table")
     expect(row(page, "kg", 0)).to_contain_text("lb")

@@ -80,9 +80,9 @@ def test_workings_open_by_key_lead_on_and_hold_the_override(page: Page, demo) ->
     field = panel.get_by_label("Your own value for DoD")
     field.fill("80 %")
     expect(panel).to_contain_text("you changed it from the house rule")
-    expect(page.locator("[data-class=agm] input").first).to_have_value("0.8")
-    panel.get_by_role("button", name="Back to 0.5").click()
-    expect(page.locator("[data-class=agm] input").first).to_have_value("0.5")
+    expect(page.locator("[data-class=agm] input").first).to_have_value("80 %")
+    panel.get_by_role("button", name="Back to 50 %").click()
+    expect(page.locator("[data-class=agm] input").first).to_have_value("50 %")
     page.keyboard.press("Escape")
     expect(panel).to_have_count(0)
 
@@ -108,7 +108,7 @@ def test_sliders_move_the_strip_and_are_one_edit(page: Page, demo) -> None:
     expect(page.locator("[data-path='/plan/overrides/nights']")).to_have_value("3.5")
     before = page.locator("[data-class=agm]").inner_text()
     page.locator("[data-slider='dod.agm']").fill("0.8")
-    expect(page.locator("[data-class=agm] input").first).to_have_value("0.8")
+    expect(page.locator("[data-class=agm] input").first).to_have_value("80 %")
     assert page.locator("[data-class=agm]").inner_text() != before
     page.get_by_role("button", name="Undo: Usable depth of discharge, AGM").click()
     page.get_by_role("button", name="Undo: Nights without charging").click()

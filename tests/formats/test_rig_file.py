@@ -48,7 +48,7 @@ def problems(reference, found, typed=False) -> dict[str, str]:
         ({"day__loads": load(uses="30", minutes="60")}, "/day/loads/0/minutes", "longer than a day"),
         ({"day__loads": load(name=" ")}, "/day/loads/0/name", "is empty"),
         ({"rig__name": ""}, "/rig/name", "is empty"),
-        ({"rig__currency": "ABX"}, "/rig/currency", "not a currency code"),
+        ({"rig__currency": "ABX"}, "/rig/currency", "not a currency"),
         ({"rig__off_grid_nights": "400"}, "/rig/off_grid_nights", "365 nights"),
         ({"rig__years_kept": "0"}, "/rig/years_kept", "1 to 40 years"),
         ({"rig__system_v": 32}, "/rig/system_v", "12, 24, 36 or 48 V"),

@@ -5,15 +5,14 @@ import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 import ChartFrame from './ChartFrame.vue'
 import ChartLegend from './ChartLegend.vue'
-import { grouped } from './useLook'
+import { amount } from '@/ui/numbers'
 import { useYearLines } from './useYearLines'
 
 const props = withDefaults(defineProps<{ bands?: Schemas['BandView'][] }>(), { bands: () => [] })
 const plan = usePlan()
 const compare = computed(() => plan.rig!.compare)
 const symbol = computed(() => plan.rig!.units.currency)
-const money = (v: number) =>
-  `${symbol.value}${symbol.value.length > 2 ? '\u202f' : ''}${grouped(v)}`
+const money = (v: number) => amount(v, symbol.value, plan.document.rig.currency as string)
 
 const { look, chemistry, axis, tooltip, series, rows } = useYearLines(
   computed(() => compare.value.compared_banks),

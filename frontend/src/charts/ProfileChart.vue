@@ -4,7 +4,8 @@ import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 import ChartFrame from './ChartFrame.vue'
 import { tip } from './tip'
-import { grouped, useLook } from './useLook'
+import { grouped } from '@/ui/numbers'
+import { useLook } from './useLook'
 
 const plan = usePlan()
 const { look } = useLook()

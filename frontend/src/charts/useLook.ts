@@ -46,11 +46,3 @@ export function useLook() {
 
   return { look, chemistry }
 }
-
-/** A number as the rest of the page writes it: thin spaces between thousands. */
-export function grouped(value: number, digits = 0): string {
-  return value
-    .toFixed(digits)
-    .replace('-', '−')
-    .replace(/\B(?=(\d{3})+(?!\d))/g, '\u202f')
-}

@@ -12,7 +12,8 @@ import type { RigFile } from '@/api/rigFile'
 import type { Stop } from '@/router'
 import { immutableJSONPatch, type JSONPatchOperation } from 'immutable-json-patch'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef, toRaw } from 'vue'
+import { numbers } from '@/ui/numbers'
+import { computed, ref, shallowRef, toRaw, watch } from 'vue'
 import { useDrafts } from './drafts'
 import { useNewRigs, type Asker } from './newRigs'
 import {
@@ -83,6 +84,12 @@ export const usePlan = defineStore('plan', () => {
       .filter((e): e is UnsentEdit => isEdit(e) && e.rig === rig.value!.id && !e.field)
       .reduce(chosen, stored)
   })
+
+  watch(
+    () => document.value?.rig.numbers,
+    (of) => (numbers.value = (of as string | undefined) ?? ''),
+    { immediate: true, flush: 'sync' },
+  )
 
   const { drafts, put, forget, load, clear, rebase } = useDrafts(
     () => `vast-harbor-drafts-${rig.value?.id}`,

@@ -2,9 +2,10 @@
 
 from typing import Annotated
 
-from babel.numbers import list_currencies
 from pydantic import Field, field_validator
 
+from vast_harbor.core.figures.currency import currency_code
+from vast_harbor.core.figures.number_format import LOCALES
 from vast_harbor.core.rig.sources import PITCHES
 from vast_harbor.core.weather.climate import PLACES
 from vast_harbor.formats.fields import Choice, Measure, Names, Numbers, Truth, Words
@@ -40,8 +41,9 @@ class RigPart(Part):
         float, Measure("nights", 0, 366, phrase("files.rig_part.year_365_nights_possible"))
     ] = 40.0
     years_kept: Annotated[float, Measure("years", 1, 40, phrase("files.rig_part.keep_rig_years"))] = 10.0
-    currency: Annotated[str, Words(phrase("files.rig_part.currency"), 3)] = "EUR"
+    currency: Annotated[str, Words(phrase("files.rig_part.currency"), 40)] = "EUR"
     units: Annotated[str, Choice(phrase("files.rig_part.units"), "metric", "us")] = "metric"
+    numbers: Annotated[str, Choice(phrase("files.rig_part.numbers"), "", *LOCALES)] = ""
     lead: Annotated[str, Choice(phrase("files.rig_part.main_unit"), "wh", "ah")] = "wh"
     battery_c: Annotated[float | None, BATTERY_C] = None
     rest_c: Annotated[float | None, BATTERY_C] = None
@@ -145,7 +147,7 @@ class RigPart(Part):
     @field_validator("currency")
     @classmethod
     def _currency(cls, value: str) -> str:
-        code = value.strip().upper()
-        if code not in list_currencies():
+        code = currency_code(value)
+        if code is None:
             raise ValueError(phrase("files.rig_part.currency_code_enter_three", value=value))
         return code

@@ -10,6 +10,7 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor import data
+from vast_harbor.core.figures.number_format import LOCALES
 from vast_harbor.data import Appliance
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.door import admitted
@@ -100,6 +101,7 @@ class ReferenceView(BaseModel):
     climates: list[ChoiceView]
     patterns: list[ChoiceView]
     catalogue: list[ModelNameView]
+    numbers: list[str] = Field(description="Regions whose way of writing numbers may be chosen")
 
 
 class KeepAppliance(BaseModel):
@@ -193,6 +195,7 @@ def get_reference() -> Response:
             ModelNameView(model=m.id, title=m.title, battery_class=m.battery_class.key)
             for m in reference.catalogue.values()
         ],
+        numbers=list(LOCALES),
     )
     return json_response(view)
 

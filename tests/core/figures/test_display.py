@@ -1,8 +1,12 @@
 """Figures as a person would write them: rounded, with their units, in the owner's own."""
 
+import re
+
 import pytest
 
+from vast_harbor.core.figures.currency import currency_code
 from vast_harbor.core.figures.display import Style, awg, duration, moment
+from vast_harbor.core.figures.number_format import LOCALES
 
 EURO, US = Style(), Style("us", "USD")
 T = "\u202f"
@@ -114,3 +118,38 @@ def test_who_leads_with_amp_hours_reads_use_in_them_and_banks_as_they_are() -> N
     assert leads.use(1200, "Wh") == "100 Ah" and leads.use(-60, "±Wh") == "−5 Ah"
     assert leads.text(1200, "Wh") == "1.20 kWh" and leads.use(20, "kg") == "20 kg"
     assert leads.use(None, "Wh") == "—"
+
+
+@pytest.mark.parametrize(
+    ("written", "code"),
+    [("eur", "EUR"), ("€", "EUR"), (" Euros ", "EUR"), ("A$", "AUD"), ("New Zealand dollars", "NZD"),
+     ("£", "GBP"), ("Swiss franc", "CHF"), ("$", "USD"), ("kr", None), ("fish", None)],
+)  # fmt: skip
+def test_a_currency_is_read_as_people_write_it(written, code) -> None:
+    assert currency_code(written) == code
+
+
+@pytest.mark.parametrize(
+    ("locale", "money", "weight", "share"),
+    [
+        ("", "€1\u202f918", "1\u202f918 kg", "25 %"),
+        ("en-US", "€1,918", "1,918 kg", "25%"),
+        ("de-DE", "1.918\u00a0€", "1.918 kg", "25\u00a0%"),
+        ("nl-NL", "€\u00a01.918", "1.918 kg", "25%"),
+        ("fr-FR", "1\u202f918\u00a0€", "1\u202f918 kg", "25\u00a0%"),
+    ],
+)
+def test_numbers_are_written_as_in_the_region(locale, money, weight, share) -> None:
+    style = Style(locale=locale)
+    assert (style.text(1918, "money"), style.text(1918, "kg"), style.text(0.25, "%")) == (
+        money,
+        weight,
+        share,
+    )
+
+
+@pytest.mark.parametrize("locale", LOCALES)
+def test_every_region_keeps_the_digits(locale) -> None:
+    plain, here = (Style(locale=x).text(12345.678, "money", exact=True) for x in ("", locale))
+    assert re.sub(r"\D", "", plain) == re.sub(r"\D", "", here)
+    assert Style(locale=locale).text(2.5, "nights").startswith("2")

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/day'
 import { usePlan } from '@/stores/plan'
-import { grouped } from '@/charts/useLook'
+import { grouped } from '@/ui/numbers'
 import { computed, ref } from 'vue'
 import { clock } from './useBlocks'
 

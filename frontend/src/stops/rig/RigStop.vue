@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/rig'
 import { usePlan } from '@/stores/plan'
+import { useReference } from '@/stores/reference'
 import FindingList from '@/ui/FindingList.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
@@ -18,6 +19,16 @@ import VoltageChoices from './VoltageChoices.vue'
 
 const plan = usePlan()
 const rig = computed(() => plan.document.rig)
+const reference = useReference()
+const regionOf = new Intl.DisplayNames(['en'], { type: 'region' })
+/** Each way of writing numbers by an example, and where it is usual. */
+const NUMBERS = computed(() => [
+  { value: '', name: phrase('rig.rig_stop.no_region') },
+  ...(reference.data?.numbers ?? []).map((locale) => ({
+    value: locale,
+    name: `${new Intl.NumberFormat(locale).format(1918.5)} (${regionOf.of(locale.split('-')[1]!)})`,
+  })),
+])
 const ELSEWHERE = ['test_current', 'test_temperature', 'old_bank_serves', 'locker_space']
 const findings = computed(() =>
   plan.rig!.findings.filter((f) => f.stop === 'rig' && !ELSEWHERE.includes(f.code)),
@@ -73,6 +84,12 @@ const findings = computed(() =>
             { value: 'metric', name: phrase('rig.rig_stop.metric_kg_c_mm') },
             { value: 'us', name: 'US: lb, °F, in' },
           ]"
+        />
+        <PlanChoice
+          path="/rig/numbers"
+          :label="phrase('rig.rig_stop.numbers')"
+          :value="rig.numbers as string"
+          :options="NUMBERS"
         />
         <PlanChoice
           path="/rig/lead"

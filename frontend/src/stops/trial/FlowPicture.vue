@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/trial'
 import { api, type Schemas } from '@/api/client'
-import { grouped } from '@/charts/useLook'
+import { grouped } from '@/ui/numbers'
 import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
 import { computed } from 'vue'

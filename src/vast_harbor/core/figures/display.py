@@ -8,13 +8,13 @@ from babel.core import UnknownLocaleError
 from babel.numbers import get_currency_precision, get_currency_symbol
 
 from vast_harbor.core.figures import units
+from vast_harbor.core.figures.number_format import THIN, NumberFormat, number_format
 from vast_harbor.core.figures.parsing import clock_text
 from vast_harbor.phrases import phrase
 
 NO_VALUE = "—"
 # Before a unit: a change, shown with its sign.
 SIGNED = "±"
-THIN = "\u202f"
 MINUS = "−"
 # Read in columns, so a zero after the point is kept: 3.0 beside 3.2.
 KEPT = ("nights", "years", "kg/kWh", "lb/kWh")
@@ -143,20 +143,29 @@ class Style:
         system: ``metric`` or ``us``.
         currency: ISO 4217 code.
         lead_v: class volts at which the energy of use is told in amp-hours [V]; None for watt-hours.
+        locale: whose way of writing numbers, e.g. ``en-US``; empty for none (``1 918.5``).
     """
 
     system: str = units.METRIC
     currency: str = "EUR"
     lead_v: float | None = None
+    locale: str = ""
+
+    @property
+    def numbers(self) -> NumberFormat:
+        """How numbers are written."""
+        return number_format(self.locale)
 
     def money(self, value: float) -> str:
         """An amount: whole from 100 on, else with the currency's decimals."""
+        return self.numbers.number(self._money(value))
+
+    def _money(self, value: float) -> str:
         symbol = currency_symbol(self.currency)
         digits = 0 if abs(value) >= 100 or value == 0 else _currency_digits(self.currency)
-        space = THIN if len(symbol) > 2 else ""
         text = group(abs(value), digits)
         sign = MINUS if value < 0 and float(text.replace(THIN, "")) else ""
-        return f"{sign}{symbol}{space}{text}"
+        return self.numbers.money(sign, symbol, text)
 
     def text(self, value: float | None, unit: str, exact: bool = False) -> str:
         """A value with its unit, rounded as a person would; ``—`` for none.
@@ -191,7 +200,7 @@ class Style:
             return ("+" if value > 0 else "") + self._write(value, unit[1:], exact)
         value, unit = units.to_display(value, unit, self.system)
         if unit.startswith("money"):
-            amount = self._exact_money(value) if exact else self.money(value)
+            amount = self._exact_money(value) if exact else self._money(value)
             return amount + PER.get(unit, "/" + unit[6:] if unit != "money" else "")
         if exact and unit.removeprefix(SIGNED) in ("%", "1/year"):
             percent = trim(group(100 * value, digits_for(100 * value, 7)))
@@ -204,7 +213,7 @@ class Style:
     def _exact_money(self, value: float) -> str:
         symbol = currency_symbol(self.currency)
         sign = MINUS if value < 0 else ""
-        return f"{sign}{symbol}{trim(group(abs(value), max(2, digits_for(value, 7))))}"
+        return self.numbers.money(sign, symbol, trim(group(abs(value), max(2, digits_for(value, 7)))))
 
     def _rounded(self, value: float, unit: str) -> str:
         if unit in ("Wh", "W") and abs(value) >= (1000 if unit == "Wh" else 10_000):
@@ -237,7 +246,7 @@ class Style:
 def _text(style: Style, value: float | None, unit: str, exact: bool) -> str:
     if value is None or not isfinite(value):
         return NO_VALUE
-    return style._write(value, unit, exact)
+    return style.numbers.number(style._write(value, unit, exact))
 
 
 def _digits(value: float, unit: str) -> int:

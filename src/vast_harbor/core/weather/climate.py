@@ -63,6 +63,7 @@ class Region:
         climate: key of the climate kind that comes nearest.
         currency: code of the money that is paid with there.
         units: ``metric`` or ``us``.
+        numbers: whose way of writing numbers, e.g. ``en-US``; empty for none.
         sun_kwh: energy of a mean day on flat ground by month, January first [kWh/m²].
     """
 
@@ -74,6 +75,7 @@ class Region:
     climate: str
     currency: str = "EUR"
     units: str = "metric"
+    numbers: str = ""
     sun_kwh: tuple[float, ...] = ()
 
 

@@ -151,6 +151,7 @@ def make_rig(body: NewRig, query: KeyQuery) -> Response:
             "climate": region.climate,
             "currency": region.currency,
             "units": region.units,
+            "numbers": region.numbers,
         }
     document["rig"] |= fields | {k: v for k, v in (("units", body.units), ("currency", body.currency)) if v}
     checked = _begin_level(files.read(document, reference, typed=True), current_app.config["TODAY"]())

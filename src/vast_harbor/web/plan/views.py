@@ -30,7 +30,7 @@ SEVERITIES = ("note", "care", "stop")
 def style_of(rig_file: RigFile) -> Style:
     """The owner's units, currency and lead figure."""
     rig = rig_file.rig
-    return Style(rig.units, rig.currency, rig.system_v if rig.lead == "ah" else None)
+    return Style(rig.units, rig.currency, rig.system_v if rig.lead == "ah" else None, rig.numbers)
 
 
 def rig_view(
