@@ -62,8 +62,14 @@ const worst = computed(
       >
         <Scale :size="16" aria-hidden="true" /> {{ phrase('harbor.rig_card.true_or_not') }}
       </RouterLink>
-      <button type="button" class="btn btn-quiet ml-auto" @click="$emit('remove')">
-        <Trash2 :size="16" aria-hidden="true" /> {{ phrase('harbor.rig_card.delete') }}
+      <button
+        type="button"
+        class="btn btn-quiet ml-auto"
+        :aria-label="phrase('harbor.rig_card.delete')"
+        :title="phrase('harbor.rig_card.delete')"
+        @click="$emit('remove')"
+      >
+        <Trash2 :size="16" aria-hidden="true" />
       </button>
     </footer>
   </article>
