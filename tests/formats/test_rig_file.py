@@ -98,6 +98,18 @@ def test_typed_text_is_read_and_a_file_holds_numbers(reference) -> None:
     }
 
 
+def test_amounts_are_read_as_the_region_of_the_rig_writes_them(reference) -> None:
+    bank = {"id": "b", "battery_class": "agm", "unit_price": "$1,918"}
+    found = document(
+        rig__numbers="en-US", rig__currency="USD", candidates=[bank], day__loads=load(draw="1,030")
+    )
+    read = files.read(found, reference, typed=True)
+    assert (read.candidates[0].unit_price, read.day.loads[0].draw.value) == (1918, 1030)
+    found["rig"]["numbers"] = ""
+    refused = problems(reference, found, typed=True)
+    assert set(refused) == {"/day/loads/0/draw", "/candidates/0/unit_price"}
+
+
 def test_us_units_are_read_as_such(reference) -> None:
     found = files.read(document(rig__units="us", rig__battery_c="50"), reference, typed=True)
     assert found.rig.battery_c == pytest.approx(10)

@@ -5,6 +5,7 @@ from typing import Annotated, Any
 from pydantic import Field, ValidationInfo, field_validator
 
 from vast_harbor.core.figures import parsing
+from vast_harbor.core.figures.number_format import number_format
 from vast_harbor.core.rig.day_types import KINDS as DAY_KINDS
 from vast_harbor.core.weather.sun import SEASONS
 from vast_harbor.formats.fields import (
@@ -95,10 +96,10 @@ class LoadPart(Part):
     @field_validator("draw", mode="before")
     @classmethod
     def _draw(cls, value: Any, info: ValidationInfo) -> Any:
-        if isinstance(value, str) and (info.context or {}).get("typed"):
+        if isinstance(value, str) and info.context and info.context.get("typed"):
             if not value.strip():
                 raise ValueError(phrase("files.day_part.field_empty_enter_watts"))
-            draw = parsing.parse_draw(value)
+            draw = parsing.parse_draw(value, number_format(info.context.get("numbers", "")))
             if draw.value < 0:
                 raise ValueError(phrase("files.day_part.power_load_cannot_negative", value=value.strip()))
             return {"value": draw.value, "unit": draw.unit}

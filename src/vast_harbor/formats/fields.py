@@ -14,6 +14,7 @@ from pydantic_core import core_schema
 
 from vast_harbor.core.figures import parsing
 from vast_harbor.core.figures.display import digits_for, group, trim
+from vast_harbor.core.figures.number_format import number_format
 from vast_harbor.core.figures.units import METRIC
 from vast_harbor.phrases import phrase
 
@@ -37,7 +38,7 @@ def read_number(value: Any, unit: str, context: dict[str, Any]) -> float:
     Args:
         value: number, or text when the context allows typing.
         unit: stored unit.
-        context: ``typed`` and ``system``.
+        context: ``typed``, ``system``, ``system_v``, ``numbers`` and ``currency``.
 
     Returns:
         Value in ``unit``.
@@ -54,7 +55,14 @@ def read_number(value: Any, unit: str, context: dict[str, Any]) -> float:
                     get_2=parsing.EXAMPLES.get(unit, "1"),
                 )
             )
-        return parsing.parse(value, unit, context.get("system", METRIC), context.get("system_v"))
+        return parsing.parse(
+            value,
+            unit,
+            context.get("system", METRIC),
+            context.get("system_v"),
+            written=number_format(context.get("numbers", "")),
+            currency=context.get("currency"),
+        )
     if isinstance(value, bool) or not isinstance(value, int | float):
         raise ValueError(
             phrase("files.fields.enter_number", name=type(value).__name__ if value else "nothing")
@@ -431,7 +439,7 @@ class LimitOfDraw(_Field):
             return None
         if isinstance(value, str) and _context(info).get("typed"):
             unit = getattr(info.data.get("draw"), "unit", "W")
-            value = parsing.parse(value, unit)
+            value = parsing.parse(value, unit, written=number_format(_context(info).get("numbers", "")))
         return check_bounds(
             read_number(value, "W", {}), 0, 100_000, phrase("files.fields.power_load_must_between")
         )

@@ -13,7 +13,9 @@ from typing import Any
 from pydantic import ValidationError
 from pydantic_core import to_json as json_bytes
 
+from vast_harbor.core.figures.currency import currency_code
 from vast_harbor.core.figures.lru_cache import LruCache
+from vast_harbor.core.figures.number_format import LOCALES
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.formats.bank_parts import CandidatePart
 from vast_harbor.formats.day_part import LoadPart
@@ -103,10 +105,14 @@ def read(
     rig = document.get("rig")
     system = rig.get("units", "metric") if isinstance(rig, dict) else "metric"
     volts = rig.get("system_v") if isinstance(rig, dict) else None
+    written = rig.get("numbers") if isinstance(rig, dict) else None
+    currency = rig.get("currency") if isinstance(rig, dict) else None
     context = {
         "typed": typed,
         "system": system,
         "system_v": volts if isinstance(volts, int | float) else None,
+        "numbers": written if written in LOCALES else "",
+        "currency": currency_code(currency) if isinstance(currency, str) else None,
         "reference": reference,
     }
     gone = _named(stored)
@@ -149,7 +155,7 @@ def _given_loads(document: dict[str, Any]) -> list[Any]:
 
 
 def _load_key(load: Any, context: dict[str, Any]) -> bytes:
-    return json_bytes((load, context["typed"], context["system"], context["system_v"]))
+    return json_bytes((load, context["typed"], context["system"], context["system_v"], context["numbers"]))
 
 
 def _named(stored: Mapping[str, Any] | None) -> frozenset[str]:

@@ -5,6 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from vast_harbor.core.figures.display import Style
+from vast_harbor.core.figures.number_format import LOCALES, number_format
 from vast_harbor.core.figures.parsing import (
     Draw,
     Unreadable,
@@ -43,6 +44,39 @@ from vast_harbor.core.figures.units import US, US_UNITS, from_display, to_displa
 )
 def test_what_is_typed_is_read(text, unit, value) -> None:
     assert parse(text, unit) == pytest.approx(value, abs=1e-3)
+
+
+@pytest.mark.parametrize(
+    ("text", "locale", "currency", "value"),
+    [
+        ("$1,918", "en-US", "USD", 1918),
+        ("1,918", "en-US", "USD", 1918),
+        ("1.918", "en-US", "USD", 1.918),
+        ("1.918 €", "de-DE", "EUR", 1918),
+        ("249,50 euro", "de-DE", "EUR", 249.5),
+        ("12.345.678", "de-DE", "EUR", 12_345_678),
+        ("1’918.50", "de-CH", "CHF", 1918.5),
+        ("$ 49.90", "en-AU", "AUD", 49.9),
+        ("CHF 20", "", "CHF", 20),
+        ("€1 918", "", "EUR", 1918),
+    ],
+)
+def test_money_is_read_as_the_region_writes_it(text, locale, currency, value) -> None:
+    read = parse(text, "money", written=number_format(locale), currency=currency)
+    assert read == pytest.approx(value)
+
+
+@given(st.floats(0, 1e7), st.sampled_from(["", *LOCALES]), st.sampled_from(["EUR", "USD", "CHF", "NOK"]))
+def test_an_amount_that_is_shown_can_be_typed(value, locale, currency) -> None:
+    style = Style("metric", currency, locale=locale)
+    shown = style.text(value, "money", exact=True)
+    read = parse(shown, "money", written=style.numbers, currency=currency)
+    assert read == pytest.approx(value, rel=1e-6, abs=0.005)
+
+
+def test_money_of_another_currency_is_not_taken() -> None:
+    with pytest.raises(Unreadable, match="is in GBP, but the money of this rig is in EUR"):
+        parse("£300", "money", currency="EUR")
 
 
 @pytest.mark.parametrize(

@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from functools import lru_cache
 
+from babel.core import UnknownLocaleError
 from babel.numbers import get_currency_name, get_currency_symbol, list_currencies
 
 # Signs that stand on keyboards and price tags though another sign is the usual one.
@@ -32,3 +33,19 @@ def currency_code(text: str) -> str | None:
     written = text.strip()
     code = written.upper()
     return code if code in list_currencies() else _written().get(written.lower())
+
+
+@lru_cache(maxsize=256)
+def currency_symbol(code: str) -> str:
+    """Symbol of a currency, or its code where it has none in common use.
+
+    Args:
+        code: ISO 4217 code.
+
+    Returns:
+        e.g. ``€``.
+    """
+    try:
+        return str(get_currency_symbol(code, "en"))
+    except UnknownLocaleError:
+        return code

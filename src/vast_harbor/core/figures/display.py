@@ -4,10 +4,10 @@ from dataclasses import dataclass
 from functools import lru_cache
 from math import floor, isfinite, log10
 
-from babel.core import UnknownLocaleError
-from babel.numbers import get_currency_precision, get_currency_symbol
+from babel.numbers import get_currency_precision
 
 from vast_harbor.core.figures import units
+from vast_harbor.core.figures.currency import currency_symbol
 from vast_harbor.core.figures.number_format import THIN, NumberFormat, number_format
 from vast_harbor.core.figures.parsing import clock_text
 from vast_harbor.phrases import phrase
@@ -78,22 +78,6 @@ PER = {
     "money/Ah": phrase("figures.display.per_ah"),
     "money/kWh·year": phrase("figures.display.per_kwh_per_year"),
 }
-
-
-@lru_cache(maxsize=256)
-def currency_symbol(code: str) -> str:
-    """Symbol of a currency, or its code where it has none in common use.
-
-    Args:
-        code: ISO 4217 code.
-
-    Returns:
-        e.g. ``€``.
-    """
-    try:
-        return str(get_currency_symbol(code, "en"))
-    except UnknownLocaleError:
-        return code
 
 
 @lru_cache(maxsize=256)

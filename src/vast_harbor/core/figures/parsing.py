@@ -1,13 +1,16 @@
-"""Reading what people type: ``1,5``, ``1h30``, ``12A``, ``20°F``, ``35 %``, ``0.3 kW``."""
+"""Reading what people type: ``1,5``, ``1h30``, ``12A``, ``20°F``, ``35 %``, ``0.3 kW``, ``$1,918``."""
 
 import re
 from dataclasses import dataclass
 
 from vast_harbor.core.figures import units
+from vast_harbor.core.figures.currency import currency_code, currency_symbol
+from vast_harbor.core.figures.number_format import INTERNATIONAL, NumberFormat
 from vast_harbor.phrases import phrase
 
-NUMBER = r"[-+−]?(?:\d[\d\s'\u00a0\u202f]*(?:[.,]\d+)*|[.,]\d+)"
+NUMBER = r"[-+−]?(?:\d[\d\s'’\u00a0\u202f]*(?:[.,]\d+)*|[.,]\d+)"
 _NUMBER_AND_UNIT = re.compile(rf"^\s*({NUMBER})\s*(.*?)\s*$")
+_SIGNS_ABOUT_AMOUNT = re.compile(rf"^\s*([^\d.,'+−-]*?)\s*({NUMBER})\s*(.*?)\s*$")
 _HOURS_AND_MINUTES = re.compile(
     r"^\s*(\d+)\s*(?:h|hrs?|hours?|:)\s*(\d{1,2})\s*(?:m|min|minutes?)?\s*$", re.I
 )
@@ -131,19 +134,25 @@ class Draw:
     unit: str
 
 
-def number(text: str) -> float:
+def number(text: str, written: NumberFormat = INTERNATIONAL) -> float:
     """A plain number with comma or point decimals and optional digit grouping by spaces.
 
     Args:
         text: digits as typed.
+        written: how the owner's region writes numbers, which decides where a text could be read two ways.
 
     Returns:
         The number.
 
     Raises:
-        Unreadable: when it is no number, or could be read two ways (``1,030``).
+        Unreadable: when it is no number, or could be read two ways (``1,030`` without a region).
     """
-    plain = re.sub(r"[\s'\u00a0\u202f]", "", text).replace("−", "-")
+    plain = re.sub(r"[\s'’\u00a0\u202f]", "", text).replace("−", "-")
+    grouped = written.group in (".", ",") and re.fullmatch(
+        rf"[-+]?[1-9]\d{{0,2}}({re.escape(written.group)}\d{{3}})+", plain
+    )
+    if grouped:
+        return float(plain.replace(written.group, ""))
     if "," in plain and "." in plain:
         decimal = max(plain.rfind(","), plain.rfind("."))
         whole = re.sub(r"[.,]", "", plain[:decimal])
@@ -177,7 +186,36 @@ def _wrong_unit(suffix: str, unit: str, text: str) -> Unreadable:
     )
 
 
-def parse(text: str, unit: str, system: str = units.METRIC, system_v: float | None = None) -> float:
+def _without_currency(text: str, currency: str) -> str:
+    """An amount without the sign or name of the rig's currency, before it or after it.
+
+    Raises:
+        Unreadable: when it is stated in another currency.
+    """
+    match = _SIGNS_ABOUT_AMOUNT.match(text)
+    if not match:
+        return text
+    signs = [sign for sign in (match[1], match[3]) if sign]
+    for sign in signs:
+        code = currency_code(sign)
+        if sign.casefold() in currency_symbol(currency).casefold() or code == currency:
+            continue
+        if code is None:
+            return text
+        raise Unreadable(
+            phrase("figures.parsing.other_currency", text=text.strip(), other=code, currency=currency)
+        )
+    return match[2]
+
+
+def parse(
+    text: str,
+    unit: str,
+    system: str = units.METRIC,
+    system_v: float | None = None,
+    written: NumberFormat = INTERNATIONAL,
+    currency: str | None = None,
+) -> float:
     """A typed quantity in the stored unit.
 
     Args:
@@ -186,6 +224,9 @@ def parse(text: str, unit: str, system: str = units.METRIC, system_v: float | No
             ``1/year``, ``kg``, ``°C``, ``years``, ``nights``, ``money``, ``times``.
         system: ``metric`` or ``us``: the unit of a bare number.
         system_v: volts at which amp-hours count where watt-hours are wanted [V]; None to refuse them.
+        written: how the owner's region writes numbers.
+        currency: ISO 4217 code that an amount of money is in, whose sign may stand beside it; None to
+            refuse signs.
 
     Returns:
         Value in ``unit``.
@@ -196,6 +237,8 @@ def parse(text: str, unit: str, system: str = units.METRIC, system_v: float | No
     if unit in ("h", "min") and (clock := _HOURS_AND_MINUTES.match(text)):
         minutes = int(clock[1]) * 60 + int(clock[2])
         return minutes / 60 if unit == "h" else float(minutes)
+    if unit == "money" and currency:
+        text = _without_currency(text, currency)
     match = _NUMBER_AND_UNIT.match(text)
     if not match:
         raise Unreadable(
@@ -206,7 +249,7 @@ def parse(text: str, unit: str, system: str = units.METRIC, system_v: float | No
                 get_2=EXAMPLES.get(unit, "12.5"),
             )
         )
-    value, suffix = number(match[1]), match[2].strip()
+    value, suffix = number(match[1], written), match[2].strip()
     if not suffix:
         return units.from_display(value, unit, system)
     if unit == "°C" and suffix.lower() in ("f", "°f"):
@@ -227,11 +270,12 @@ PER_DAY = (
 )  # fmt: skip
 
 
-def parse_draw(text: str) -> Draw:
+def parse_draw(text: str, written: NumberFormat = INTERNATIONAL) -> Draw:
     """What a load draws, in watts unless amps are said: ``45``, ``45 W``, ``12A``, ``0.3 kW``.
 
     Args:
         text: what was typed.
+        written: how the owner's region writes numbers.
 
     Returns:
         The draw in W or A.
@@ -241,10 +285,10 @@ def parse_draw(text: str) -> Draw:
     """
     match = _NUMBER_AND_UNIT.match(text)
     if match and match[2].strip().lower() in _SUFFIXES["A"]:
-        return Draw(parse(text, "A"), "A")
+        return Draw(parse(text, "A", written=written), "A")
     if match and match[2].strip().lower() in PER_DAY:
         raise Unreadable(phrase("figures.parsing.energy_over_time_power", text=text.strip()))
-    return Draw(parse(text, "W"), "W")
+    return Draw(parse(text, "W", written=written), "W")
 
 
 _RANGE = re.compile(r"^(.+?)\s*(?:-|–|—|to|until|\.\.)\s*(.+)$")

@@ -13,7 +13,8 @@ from markupsafe import Markup, escape
 
 from vast_harbor.core.cost import cash_flow
 from vast_harbor.core.cost.monte_carlo import COUNT
-from vast_harbor.core.figures.display import Style, currency_symbol, group
+from vast_harbor.core.figures.currency import currency_symbol
+from vast_harbor.core.figures.display import Style, group
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.figures.workings import Figure, Finding, Sentence, unescaped
 from vast_harbor.core.passage import Results

@@ -1,7 +1,8 @@
 """What the Banks stop asks for besides the plan, in the owner's units."""
 
 from vast_harbor.core.battery.bank import BatteryModel
-from vast_harbor.core.figures.display import Style, currency_symbol
+from vast_harbor.core.figures.currency import currency_symbol
+from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.units import US, to_display
 from vast_harbor.core.figures.workings import Figure, Sentence
 from vast_harbor.core.installation.packing import OVER_MM, SIDE_MM, footprint, poses

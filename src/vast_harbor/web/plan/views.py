@@ -5,7 +5,8 @@ from typing import Any
 
 from pydantic import BaseModel
 
-from vast_harbor.core.figures.display import Style, currency_symbol
+from vast_harbor.core.figures.currency import currency_symbol
+from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.units import US
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.passage import Results
