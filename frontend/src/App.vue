@@ -2,6 +2,7 @@
 import { onMounted } from 'vue'
 import { useReference } from './stores/reference'
 import KeyMap from './ui/KeyMap.vue'
+import TermCard from './ui/TermCard.vue'
 import ToastStack from './ui/ToastStack.vue'
 
 const reference = useReference()
@@ -11,5 +12,6 @@ onMounted(() => reference.load())
 <template>
   <RouterView />
   <ToastStack />
+  <TermCard />
   <KeyMap />
 </template>

@@ -23,6 +23,11 @@ export const router = createRouter({
       component: () => import('./stops/RigPage.vue'),
       props: (route) => ({ id: Number(route.params.id), stop: route.params.stop }),
     },
+    {
+      path: '/glossary',
+      name: 'glossary',
+      component: () => import('./stops/harbor/GlossaryPage.vue'),
+    },
     { path: '/about', name: 'about', component: () => import('./stops/harbor/AboutPage.vue') },
     { path: '/:rest(.*)', redirect: '/' },
   ],

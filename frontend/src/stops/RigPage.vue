@@ -6,11 +6,12 @@ import { useUi } from '@/stores/ui'
 import ChangeList from '@/ui/ChangeList.vue'
 import CommandPalette from '@/ui/CommandPalette.vue'
 import PassageStrip from '@/ui/PassageStrip.vue'
+import { loadTerms } from '@/ui/terms'
 import { useKeys } from '@/ui/useKeys'
 import UnsentBar from '@/ui/UnsentBar.vue'
 import WhatIfBar from '@/ui/WhatIfBar.vue'
 import WorkingsPanel from '@/ui/WorkingsPanel.vue'
-import { computed, defineAsyncComponent, nextTick, watch, type Component } from 'vue'
+import { computed, defineAsyncComponent, nextTick, onMounted, watch, type Component } from 'vue'
 
 const props = defineProps<{ id: number; stop: Stop }>()
 const plan = usePlan()
@@ -58,6 +59,8 @@ watch(
   },
   { immediate: true },
 )
+
+onMounted(loadTerms)
 
 function go(stop: Stop) {
   router.push({ name: 'rig', params: { id: props.id, stop } })

@@ -82,6 +82,11 @@ const commands = computed<Command[]>(() => {
       run: () => router.push('/'),
     },
     {
+      name: phrase('shared.command_palette.glossary'),
+      hint: '',
+      run: () => router.push({ name: 'glossary' }),
+    },
+    {
       name: phrase('shared.command_palette.printable_report'),
       hint: '',
       run: () => window.open(`/api/rigs/${plan.rig!.id}/report?paper=a4`, '_blank', 'noopener'),

@@ -2,6 +2,7 @@
 import type { FindingView } from '@/api/client'
 import SentenceText from './SentenceText.vue'
 import SeverityMark from './SeverityMark.vue'
+import TermText from './TermText.vue'
 
 defineProps<{ findings: FindingView[] }>()
 </script>
@@ -17,7 +18,7 @@ defineProps<{ findings: FindingView[] }>()
       <SeverityMark :severity="f.severity" class="mt-0.5 shrink-0" />
       <p>
         <SentenceText :tokens="f.says" />
-        <span class="text-soft">{{ ' ' + f.remedy }}</span>
+        <span class="text-soft">{{ ' ' }}<TermText :text="f.remedy" /></span>
       </p>
     </li>
   </ul>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { usePlan } from '@/stores/plan'
+import TermText from './TermText.vue'
 
 const props = defineProps<{ path: string; label: string; value: boolean; called?: string }>()
 const plan = usePlan()
@@ -19,6 +20,6 @@ function change(event: Event) {
       :data-path="path"
       @change="change"
     />
-    <span>{{ label }}</span>
+    <span><TermText :text="label" label /></span>
   </label>
 </template>

@@ -2,6 +2,7 @@
 import type { Operation } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { computed, ref, useId, watch } from 'vue'
+import TermText from './TermText.vue'
 
 const props = defineProps<{
   path: string
@@ -37,7 +38,8 @@ function choose(event: Event) {
 
 <template>
   <div class="min-w-0">
-    <label :for="id" :class="bare ? 'sr-only' : 'eyebrow mb-1 block'">{{ label }}</label>
+    <label v-if="bare" :for="id" class="sr-only">{{ label }}</label>
+    <label v-else :for="id" class="eyebrow mb-1 block"><TermText :text="label" label /></label>
     <select
       :id="id"
       ref="select"

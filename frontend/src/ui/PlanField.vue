@@ -2,6 +2,7 @@
 import { usePlan } from '@/stores/plan'
 import { computed, ref, useId, watch } from 'vue'
 import InterpretationList from './InterpretationList.vue'
+import TermText from './TermText.vue'
 
 const props = defineProps<{
   /** JSON pointer of the value in the rig file. */
@@ -65,7 +66,8 @@ function escape(event: KeyboardEvent) {
 
 <template>
   <div class="min-w-0">
-    <label :for="id" :class="bare ? 'sr-only' : 'eyebrow mb-1 block'">{{ label }}</label>
+    <label v-if="bare" :for="id" class="sr-only">{{ label }}</label>
+    <label v-else :for="id" class="eyebrow mb-1 block"><TermText :text="label" label /></label>
     <div class="relative">
       <component
         :is="rows ? 'textarea' : 'input'"

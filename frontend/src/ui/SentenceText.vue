@@ -2,6 +2,7 @@
 import type { TokenView } from '@/api/client'
 import { computed } from 'vue'
 import FigureLink from './FigureLink.vue'
+import TermText from './TermText.vue'
 
 const props = defineProps<{ tokens: TokenView[]; plain?: boolean }>()
 
@@ -24,7 +25,8 @@ const parts = computed(() =>
           t.after
         }}</span
       >
-      <template v-else>{{ t.text }}{{ t.after }}</template>
+      <template v-else-if="plain">{{ t.text }}{{ t.after }}</template>
+      <template v-else><TermText :text="t.text" />{{ t.after }}</template>
     </template>
   </span>
 </template>

@@ -156,6 +156,9 @@ function restored(rigs: number) {
           <Archive :size="16" aria-hidden="true" />
           {{ phrase('harbor.harbor_page.backup_restore') }}
         </button>
+        <RouterLink to="/glossary" class="btn btn-quiet">{{
+          phrase('harbor.harbor_page.glossary')
+        }}</RouterLink>
         <RouterLink to="/about" class="btn btn-quiet">{{
           phrase('harbor.harbor_page.about')
         }}</RouterLink>
