@@ -31,7 +31,7 @@ watch(
 
 <template>
   <header class="sticky top-0 z-20 border-b border-line bg-sheet">
-    <div class="mx-auto flex max-w-[1240px] flex-wrap items-center gap-x-4 px-4 lg:flex-nowrap">
+    <div class="mx-auto flex max-w-[1240px] flex-wrap items-center gap-x-4 px-4 xl:flex-nowrap">
       <RouterLink
         to="/"
         class="flex shrink-0 items-center gap-2 py-2"
@@ -48,13 +48,13 @@ watch(
       <nav
         ref="rail"
         :aria-label="phrase('shared.passage_strip.passage')"
-        class="relative order-last -mx-4 flex w-[calc(100%+2rem)] overflow-x-auto px-2 lg:order-none lg:mx-0 lg:w-auto lg:grow lg:px-0"
+        class="relative order-last -mx-4 flex w-[calc(100%+2rem)] overflow-x-auto px-2 xl:order-none xl:mx-0 xl:w-auto xl:grow xl:px-0"
       >
         <RouterLink
           v-for="(s, i) in stops"
           :key="s.name"
           :to="{ name: 'rig', params: { id: plan.rig?.id, stop: s.name } }"
-          class="group relative min-w-[7.2rem] shrink-0 grow basis-auto px-1.5 pt-2.5 pb-2 hover:bg-wash"
+          class="group relative min-w-[7.2rem] shrink-0 grow basis-auto px-1.5 pt-2.5 pb-2 hover:bg-wash xl:min-w-[5.2rem] xl:shrink xl:px-1"
           :aria-current="s.name === stop ? 'step' : undefined"
           :data-stop="s.name"
         >
@@ -73,7 +73,7 @@ watch(
             />
           </span>
           <span
-            class="block w-0 min-w-full truncate text-sm text-soft lg:text-[0.84rem]"
+            class="block max-w-[12rem] truncate text-sm text-soft xl:max-w-[10.5rem] xl:text-[0.84rem]"
             :title="s.view?.figure"
             data-strip-figure
             >{{ s.view?.figure }}</span
@@ -87,7 +87,7 @@ watch(
           />
         </RouterLink>
       </nav>
-      <div class="ml-auto flex shrink-0 lg:ml-0">
+      <div class="ml-auto flex shrink-0 xl:ml-0">
         <IconButton
           :icon="Undo2"
           :label="
