@@ -28,9 +28,9 @@ WHOLE: tuple[Callable[[], Told], ...] = (
     lambda: load.costly(50),
     lambda: load.many_rigs(2000),
     lambda: load.largest(20),
-    lambda: load.memory(4000, 200),
+    lambda: load.memory(1000, 200),
     lambda: odd.in_parallel(odd.mutants, 5000),
-    lambda: odd.in_parallel(odd.steps, 5000),
+    lambda: odd.in_parallel(odd.steps, 2000),
 )
 LONG: tuple[Callable[[], Told], ...] = (
     lambda: load.memory(20_000, 200),

@@ -23,8 +23,8 @@ ODD: tuple[Any, ...] = (
 READS = (
     "", "/card", "/file", "/changes", "/catalogue", "/find", "/charging", "/trial", "/trial/year",
     "/trial/laid-up", "/trial/how-long", "/compare/doubt", "/compare/turns", "/compare/schools",
-    "/compare/when", "/compare/loads", "/compare/terms", "/report", "/report/comparison.csv",
-    "/report/cash-flow.csv", "/loads.csv", "/models.csv", "/wiring.svg?bank=old",
+    "/compare/when", "/compare/loads", "/compare/terms", "/compare/beliefs", "/report",
+    "/report/comparison.csv", "/report/cash-flow.csv", "/loads.csv", "/models.csv", "/wiring.svg?bank=old",
 )  # fmt: skip
 
 

@@ -20,7 +20,7 @@ from torture_client import Client, Editor, Told, p95, spread
 
 COSTLY = (
     "compare/doubt", "compare/turns", "compare/schools", "report", "find", "compare/when", "compare/loads",
-    "trial", "trial/year", "charging",
+    "trial", "trial/year", "charging", "compare/beliefs",
 )  # fmt: skip
 LOAD = "/day/loads/0/draw/value"
 

@@ -37,7 +37,7 @@ function open(term: Term, event: MouseEvent) {
       :type="label ? undefined : 'button'"
       class="term"
       :data-term="piece.term!.key"
-      :aria-expanded="explained?.term === piece.term"
+      :aria-expanded="label ? undefined : explained?.term === piece.term"
       @click.prevent="open(piece.term!, $event)"
       >{{ piece.text }}</component
     ><template v-else>{{ piece.text }}</template></template
