@@ -53,6 +53,7 @@ def test_what_is_typed_is_read(text, unit, value) -> None:
         ("1,918", "en-US", "USD", 1918),
         ("1.918", "en-US", "USD", 1.918),
         ("1.918 €", "de-DE", "EUR", 1918),
+        ("1.459", "de-DE", "EUR", 1.459),
         ("249,50 euro", "de-DE", "EUR", 249.5),
         ("12.345.678", "de-DE", "EUR", 12_345_678),
         ("1’918.50", "de-CH", "CHF", 1918.5),

@@ -237,8 +237,12 @@ def parse(
     if unit in ("h", "min") and (clock := _HOURS_AND_MINUTES.match(text)):
         minutes = int(clock[1]) * 60 + int(clock[2])
         return minutes / 60 if unit == "h" else float(minutes)
+    given = text.strip()
     if unit == "money" and currency:
         text = _without_currency(text, currency)
+    # Inputs show 1.375 with a point in every region: only an amount with its sign is read with points apart.
+    if written.group == "." and text.strip() == given:
+        written = INTERNATIONAL
     match = _NUMBER_AND_UNIT.match(text)
     if not match:
         raise Unreadable(
