@@ -38,16 +38,7 @@ from vast_harbor.core.stops.compare import (
     verdict_text,
 )
 from vast_harbor.core.stops.day import Day, day_findings
-from vast_harbor.core.stops.need import (
-    Days,
-    Need,
-    Runtime,
-    SecondNeed,
-    need_findings,
-    runtimes,
-    second_need,
-    standby_days,
-)
+from vast_harbor.core.stops.need import Days, Need, SecondNeed, need_findings, second_need, standby_days
 from vast_harbor.core.stops.rig import VoltageChoice, forgotten, rig_findings, voltage_choices
 from vast_harbor.core.stops.trial import SimulatedRuns, YearOf, trial_findings
 
@@ -59,8 +50,8 @@ class Before:
     Attributes:
         simulated: trial and year.
         chosen: by class, the model that the tool chose.
-        found: the bank that the verdict found besides those put up, with its year; None where it chose one of
-            those.
+        found: the bank that the verdict found beyond the candidates, with its year; None where it chose one
+            of those.
     """
 
     simulated: SimulatedRuns
@@ -108,11 +99,6 @@ class Results:
         return voltage_choices(self.plan, self.reference, self.assumptions, self.days)
 
     @cached_property
-    def runtimes(self) -> tuple[Runtime, ...]:
-        """How long the day and each load run."""
-        return runtimes(self.plan, self.days, self.banks.old_carries)
-
-    @cached_property
     def seasons(self) -> Mapping[str, Figure]:
         """Temperature of the battery by its place in each season [°C]."""
         return derating.season_temperatures(self.plan, self.assumptions)
@@ -147,7 +133,7 @@ class Results:
     def at_nights(self, nights: float) -> "Results":
         """The plan at another number of off-grid nights a year, beside the same banks.
 
-        Those that were found are not looked for anew; what a bank needs besides itself does not depend on the
+        Those that were found are not looked for anew; what a bank needs in addition does not depend on the
         nights.
 
         Args:
@@ -180,7 +166,7 @@ class Results:
         """Findings of the plan: the rig's own, and those of the bank that the verdict says to buy.
 
         What stands against other banks is why they are left out. Of the bank to buy, what is priced in to be
-        put right is a care. Where no bank is to be bought, what stands against all that are put up.
+        put right is a care. Where no bank is to be bought, what stands against all candidates.
         """
         winner = self.verdict.winner
         if winner is None:
@@ -210,8 +196,6 @@ class Results:
                 choice.need_wh,
                 *choice.label_ah.values(),
             ]
-        for runtime in self.runtimes:
-            roots += runtime.figures()
         for compared in self.verdict.compared_banks:
             roots += [*compared.banked.figures.values()]
             roots += [d.price for d in compared.cost.required_extras]
@@ -299,9 +283,9 @@ def evaluate(
         reference: shipped data.
         before: what took long of the plan as it was before an edit, to go on with until that is done anew;
             None to do it.
-        found: banks of the catalogue that the verdict looks at besides those put up; None to look for the
+        found: banks of the catalogue that the verdict looks at beyond the candidates; None to look for the
             best of each class when the verdict is asked for.
-        known: money for what banks need besides themselves, of a plan that differs in nothing on which that
+        known: money for what banks need in addition, of a plan that differs in nothing on which that
             depends; it is added to.
 
     Returns:
@@ -314,8 +298,8 @@ def evaluate(
     assumptions = reference.assumptions(plan.house_rule, plan.overrides)
     days = need_stop.evaluate(plan, reference, assumptions)
     chosen = before.chosen if before is not None else NO_CHOICE
-    besides = _besides(plan, assumptions)
-    banks = banks_stop.evaluate(plan, reference, assumptions, days, besides, chosen, known)
+    extras_cost = _extras_cost(plan, assumptions)
+    banks = banks_stop.evaluate(plan, reference, assumptions, days, extras_cost, chosen, known)
     simulated = SimulatedRuns(plan, reference, assumptions, days, banks)
     stale = before is not None and not simulated.known
     if stale and before is not None:
@@ -336,8 +320,8 @@ def evaluate(
     )
 
 
-def _besides(plan: Plan, assumptions: Assumptions) -> Callable[[BankFigures], float | None]:
-    """What a bank needs besides itself [money]; None where it will not do even so."""
+def _extras_cost(plan: Plan, assumptions: Assumptions) -> Callable[[BankFigures], float | None]:
+    """What a bank needs in addition [money]; None where it is unsuitable even so."""
 
     def of(banked: BankFigures) -> float | None:
         assert banked.build is not None
@@ -352,7 +336,7 @@ def _besides(plan: Plan, assumptions: Assumptions) -> Callable[[BankFigures], fl
 
 @dataclass(frozen=True)
 class _Catalogue:
-    """The catalogue beside a plan whose banks are put up."""
+    """The catalogue beside a plan with candidates."""
 
     banks: Banks
     simulated: SimulatedRuns

@@ -3,7 +3,7 @@
 import csv
 import json
 import tomllib
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
@@ -157,6 +157,7 @@ class Appliance:
         name, room, note: how it is called, where it belongs, what to know of it.
         kinds: kinds of rig that have such a thing; empty for all.
         load: the load as a rig file takes it when typed, without ``id``.
+        words: what else people call it.
     """
 
     name: str
@@ -164,6 +165,7 @@ class Appliance:
     kinds: tuple[str, ...]
     note: str
     load: Mapping[str, Any]
+    words: str = ""
 
 
 @cache
@@ -207,7 +209,8 @@ def _appliance(row: dict[str, str]) -> Appliance:
         "critical": row["critical"] == "yes",
         "duty_at": duty_at(row["follows"], duty) if row["follows"] else [],
     }
-    return Appliance(row["name"], row["room"], tuple(row["kinds"].split()), row["note"], load)
+    words: str = _toml("appliance_words.toml")["words"].get(row["name"], "")
+    return Appliance(row["name"], row["room"], tuple(row["kinds"].split()), row["note"], load, words)
 
 
 @cache
@@ -217,11 +220,67 @@ def appliances() -> tuple[Appliance, ...]:
     return tuple(_appliance(row) for row in csv.DictReader(text.splitlines()))
 
 
+@dataclass(frozen=True, slots=True)
+class CommonLoad:
+    """Something that many rigs have.
+
+    Attributes:
+        key, name: what it is.
+        appliance: name of its entry in the appliance list.
+        quantity: how many there usually are.
+        kinds: kinds of rig that have it; empty for all.
+        big: whether it draws so much that it is asked for apart.
+    """
+
+    key: str
+    name: str
+    appliance: str
+    quantity: int = 1
+    kinds: tuple[str, ...] = ()
+    big: bool = False
+
+
+@cache
+def commonest() -> tuple[CommonLoad, ...]:
+    """What people run most, to tick by picture."""
+    rows = _toml("commonest.toml").items()
+    return tuple(CommonLoad(key, **row | {"kinds": tuple(row.get("kinds", ()))}) for key, row in rows)
+
+
 @cache
 def patterns() -> Mapping[str, Mapping[str, Any]]:
     """Patterns of use to start from, by key."""
     found: Mapping[str, Mapping[str, Any]] = _toml("patterns.toml")["pattern"]
     return found
+
+
+@dataclass(frozen=True, slots=True)
+class FieldHelp:
+    """Help on a field, in words with places for values; see the head of ``field_help.toml``.
+
+    Attributes:
+        what: what it is and what it changes.
+        where: where to find it.
+        unknown: what is assumed when it is not known.
+    """
+
+    what: str
+    where: str
+    unknown: str
+
+
+@cache
+def field_help() -> Mapping[str, FieldHelp]:
+    """Help on the fields of a rig and of the tools, by place: ``old_bank.unit_ah``, ``tool.cable.amps``."""
+    return dict(_helped(_toml("field_help.toml"), ()))
+
+
+def _helped(rows: Mapping[str, Any], at: tuple[str, ...]) -> Iterator[tuple[str, FieldHelp]]:
+    for name, row in rows.items():
+        if isinstance(row.get("what"), str):
+            yield ".".join((*at, name)), FieldHelp(row["what"], row["where"], row["unknown"])
+        else:
+            yield from _helped(row, (*at, name))
 
 
 def demo_rig(name: str) -> dict[str, Any]:

@@ -11,12 +11,15 @@ A phrase that depends on a count holds a form for each plural of the language (C
 
 import json
 import re
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from importlib.resources import files
 
 from babel.core import Locale
+from babel.lists import format_list
 
 LANGUAGE = "en"
+# Whose way of joining words holds: without a comma before the last one.
+_LISTS = Locale("en", "GB")
 COUNT = "count"
 _PLACE = re.compile(r"(?<!\{)\{(\w+)\}(?!\})")
 _PLURAL = Locale.parse(LANGUAGE).plural_form
@@ -80,3 +83,15 @@ def phrase(key: str, /, **values: object) -> str:
         name = parts[i]
         parts[i] = str(values[name]) if name in values else f"{{{name}}}"
     return "".join(parts)
+
+
+def and_list(items: Iterable[str]) -> str:
+    """Some words as a list in a sentence, after CLDR.
+
+    Args:
+        items: the words, with places of a sentence in them or not.
+
+    Returns:
+        e.g. ``a, b and c``; empty for none.
+    """
+    return format_list(list(items), locale=_LISTS)

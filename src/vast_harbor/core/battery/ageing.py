@@ -10,7 +10,7 @@ from numpy.typing import ArrayLike, NDArray
 Values = NDArray[np.float64]
 Many = float | Values
 
-# A used battery that is worn out already is reckoned to serve for a year: nobody buys the like every month.
+# A used battery that is worn out already is taken to serve for a year: nobody buys the like every month.
 LEAST_YEARS = 1.0
 
 
@@ -108,7 +108,7 @@ def wear_when_bought(
 
     Args:
         cycles_made: its count.
-        cycles: that it stands at the planned depth.
+        cycles: how many it lasts at the planned depth.
         age_years: since it was made [years].
         calendar: calendar life at 25 °C [years].
         health: state of health by a capacity test [-].
@@ -126,7 +126,7 @@ def wear_by_plan(nights: float, nights_a_cycle: float, cycles: float, calendar: 
     Args:
         nights: off-grid nights a year.
         nights_a_cycle: N, nights from one charge to the next.
-        cycles: that it stands at the planned depth.
+        cycles: how many it lasts at the planned depth.
         calendar: calendar life [years].
 
     Returns:

@@ -111,8 +111,8 @@ class BatteryModel:
         max_series, max_parallel: what the maker permits.
         case: its outside.
         bms: its battery management system; None of lead-acid.
-        limits: currents and temperatures that it stands.
-        offer: what hangs on the price.
+        limits: currents and temperatures that it allows.
+        offer: what goes with the price.
         proof: what backs up the datasheet.
         used: what is known of it when it is bought used; None for a new one.
         portable: the rest of a portable pack; None for a battery.

@@ -1,4 +1,4 @@
-"""What a datasheet, a shop and a seller say of a battery besides its capacity."""
+"""What a datasheet, a shop and a seller say of a battery beyond its capacity."""
 
 from dataclasses import dataclass
 
@@ -98,7 +98,7 @@ class Warranty:
 
 @dataclass(frozen=True, slots=True)
 class Offer:
-    """A price and what hangs on it.
+    """A price and what goes with it.
 
     Attributes:
         low, high: range of the price of one [money]; None where not known.

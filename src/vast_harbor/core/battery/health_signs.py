@@ -15,7 +15,7 @@ Span = tuple[float, float]
 LEAST_HEALTH, MOST_HEALTH = 0.05, 1.05
 # One in ten lies below, one above.
 TENTH = 1.2816
-# Volts that a load of a tenth of the capacity and more takes besides I·R, after minutes, for 12 V.
+# Volts that a load of a tenth of the capacity and more takes on top of I·R, after minutes, for 12 V.
 POLARISATION_V = {True: 0.05, False: 0.03}
 POLARISED_C = 0.1
 # Doubt of a class's resistance, clamp and cables; of a meter read twice [V].
@@ -24,7 +24,7 @@ SAG_DOUBT, METER_V = 0.25, 0.03
 NIGHTS_DOUBT, FULLNESS_DOUBT, LIKELY_FULL = 0.15, 0.10, 0.97
 # Age tells little of one bank.
 AGE_DOUBT = 0.15
-# Health that is reckoned with, wider than there is, so that a sign beyond an end counts like any other.
+# Health that is considered, wider than there is, so that a sign beyond an end counts like any other.
 GRID = np.linspace(-0.6, 1.7, 1151)
 
 

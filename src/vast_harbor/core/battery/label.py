@@ -56,7 +56,7 @@ def read(label: Label, dod: float) -> Reading:
 
     Args:
         label: what stands on it.
-        dod: usable depth of discharge to reckon with [-].
+        dod: usable depth of discharge to plan with [-].
 
     Returns:
         Capacity at 20 h (LFP: 5 h), Peukert exponent, energy, usable energy, energy per cycle life; with

@@ -92,7 +92,7 @@ def nameplate_ah(amp_hours: float, rated_hours: float, exponent: float, mean_amp
     Ah = max(A, A^(1/k) · (r·I_mean)^((k−1)/k)): the self-consistent solution of Ah·k_rate = A.
 
     Args:
-        amp_hours: capacity wanted before the rate is reckoned with, A [Ah].
+        amp_hours: capacity wanted before the rate is taken into account, A [Ah].
         rated_hours: rated time r [h].
         exponent: Peukert exponent k [-].
         mean_amps: energy-weighted mean current of the day [A].

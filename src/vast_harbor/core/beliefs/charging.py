@@ -75,20 +75,22 @@ def _v13_5_fills_lfp(ground: Ground) -> Settled | None:
     if bank is None:
         return None
     battery_class, bms = bank.model.battery_class, bank.model.bms
-    stated = bms.balance_v if bms is not None else None
+    per_12 = ground.results.plan.system_v / 12
+    stated = bms.balance_v * bank.series if bms is not None and bms.balance_v is not None else None
     soc = Figure(
         "belief.v13_5_fills_lfp.soc", phrase("beliefs.v13_5_fills_lfp.soc"),
         soc_from_voltage.soc_at(battery_class, 12.0, 13.5), "%",
         source=phrase("charging.suitability.resting_voltage_class_state"),
     )  # fmt: skip
     balance = Figure(
-        "belief.v13_5_fills_lfp.balance", phrase("beliefs.v13_5_fills_lfp.balance"), stated or BALANCE_V, "V",
+        "belief.v13_5_fills_lfp.balance", phrase("beliefs.v13_5_fills_lfp.balance"),
+        stated or BALANCE_V * per_12, "V",
         source=phrase("beliefs.v13_5_fills_lfp.balance_source"),
     )  # fmt: skip
     return Settled(
         HALF if soc.number >= 0.9 else FALSE,
         phrase("beliefs.v13_5_fills_lfp.says"),
-        {"soc": soc, "balance": balance},
+        {"soc": soc, "balance": balance, "volts": _on_system(ground, "v13_5_fills_lfp", 13.5)},
         {HALF: phrase("beliefs.v13_5_fills_lfp.half"), FALSE: phrase("beliefs.v13_5_fills_lfp.false")},
     )
 
@@ -114,6 +116,13 @@ def _engine_charger_needed(ground: Ground) -> Settled | None:
             FALSE: phrase("beliefs.engine_charger_needed.false"),
         },
     )
+
+
+def _on_system(ground: Ground, key: str, volts_12: float) -> Figure:
+    """The voltage that people name for 12 V, on the system of this rig."""
+    volts = volts_12 * ground.results.plan.system_v / 12
+    name, source = phrase("beliefs.v12_1_is_half.volts"), phrase("beliefs.v12_1_is_half.volts_source")
+    return Figure(f"belief.{key}.volts", name, volts, "V", source=source)
 
 
 def _read(ground: Ground, key: str, volts_12: float, state: str) -> tuple[Figure, Figure] | None:
@@ -145,7 +154,7 @@ def _v13_after_charge_is_full(ground: Ground) -> Settled | None:
     return Settled(
         TRUE if low.number >= 0.95 else HALF if high.number >= 0.95 else FALSE,
         phrase("beliefs.v13_after_charge_is_full.says"),
-        {"low": low, "high": high},
+        {"low": low, "high": high, "volts": _on_system(ground, "v13_after_charge_is_full", 13.0)},
         {
             TRUE: phrase("beliefs.v13_after_charge_is_full.true"),
             HALF: phrase("beliefs.v13_after_charge_is_full.half"),
@@ -163,7 +172,7 @@ def _v12_1_is_half(ground: Ground) -> Settled | None:
     return Settled(
         TRUE if within else HALF if min(abs(low.number - 0.5), abs(high.number - 0.5)) <= 0.1 else FALSE,
         phrase("beliefs.v12_1_is_half.says"),
-        {"low": low, "high": high},
+        {"low": low, "high": high, "volts": _on_system(ground, "v12_1_is_half", 12.1)},
         {
             TRUE: phrase("beliefs.v12_1_is_half.true"),
             HALF: phrase("beliefs.v12_1_is_half.half"),

@@ -22,7 +22,7 @@ from vast_harbor.core.cost import cash_flow
 from vast_harbor.core.cost.cash_flow import NO_VALUES, Costs, Many, Values
 
 Flags = NDArray[np.bool_]
-# The bases by which a life is reckoned.
+# The bases by which a life is worked out.
 LIKELY, BY_WARRANTY, BY_LABEL = "likely", "warranty", "label_cycles"
 
 

@@ -12,7 +12,7 @@ from vast_harbor.core.cost.life_cost import LifeCostInputs, Scenario, lifetime, 
 
 COUNT = 5000
 SEED = 20_260
-# Banks one after the other whose early failure is drawn; later ones last as they are reckoned.
+# Banks one after the other whose early failure is drawn; later ones last as calculated.
 FAILURES = 3
 # Streams of draws: of the rig, then of each bank.
 _OF_RIG, _OF_BANK = 9, 5 + FAILURES
@@ -65,9 +65,9 @@ class Uncertainty:
         accidents, accident_wear: (low, high) of their number and of the wear of each, against the likely [-].
         end_health: (low, likely, high) state of health at which lead-acid is replaced [-].
         exit: (low, high) of the share that the last bank is worth, against the likely one [-].
-        extras: (low, high) of what comes besides, against its price [-].
+        extras: (low, high) of what comes in addition, against its price [-].
         electronics: (low, high) of the years that the electronics of a BMS last, against the likely [-].
-        failures: early failures a year, besides those of the electronics of a BMS [1/year].
+        failures: early failures a year, apart from those of the electronics of a BMS [1/year].
         width: factor on every width; 0 makes all draws the point estimate [-].
     """
 
@@ -187,7 +187,7 @@ def sample_costs(
     count: int = COUNT,
     at: Values = NO_TIMES,
 ) -> SampledCosts:
-    """Draw futures and reckon every bank in each.
+    """Draw scenarios and cost every bank in each.
 
     Args:
         life_cost_inputs: the banks.

@@ -37,13 +37,6 @@ def duration(hours: float) -> str:
     return f"{minutes // 60} h {minutes % 60:02d}" if minutes % 60 and minutes < 600 else f"{round(hours)} h"
 
 
-# Cross-section in mm² of the American wire sizes, thinnest first.
-AWG = (
-    (0.82, "18"), (1.31, "16"), (2.08, "14"), (3.31, "12"), (5.26, "10"), (8.37, "8"), (13.3, "6"),
-    (21.2, "4"), (33.6, "2"), (53.5, "1/0"), (67.4, "2/0"), (85.0, "3/0"), (107.2, "4/0"),
-)  # fmt: skip
-
-
 def awg(mm2: float) -> str:
     """The American wire size that has at least this cross-section, a tenth of rounding allowed.
 
@@ -53,7 +46,7 @@ def awg(mm2: float) -> str:
     Returns:
         e.g. ``AWG 2/0``; the metric size where there is none so thick.
     """
-    return next((f"AWG {name}" for area, name in AWG if area >= mm2 * 0.9), f"{mm2:g} mm²")
+    return next((f"AWG {name}" for area, name in units.AWG if area >= mm2 * 0.9), f"{mm2:g} mm²")
 
 
 def moment(hours: float) -> str:
@@ -75,6 +68,8 @@ PER = {
     "money/kg": phrase("figures.display.per_kg"),
     "money/lb": phrase("figures.display.per_lb"),
     "money/h": phrase("figures.display.hour"),
+    "money/l": phrase("figures.display.per_l"),
+    "money/gal": phrase("figures.display.per_gal"),
     "money/Ah": phrase("figures.display.per_ah"),
     "money/kWh·year": phrase("figures.display.per_kwh_per_year"),
 }
@@ -235,7 +230,7 @@ def _text(style: Style, value: float | None, unit: str, exact: bool) -> str:
 
 def _digits(value: float, unit: str) -> int:
     """Decimals that a person would give a value of this unit."""
-    if unit in ("nights", "years", "h", "°C", "°F", "l", "cu ft", "m", "ft"):
+    if unit in ("nights", "years", "h", "°C", "°F", "l", "l fuel", "gal", "cu ft", "m", "ft"):
         return 0 if abs(value) >= 10 else 1
     if unit in ("mm", "cm²", "sq in"):
         return 0
@@ -267,6 +262,7 @@ def _digits(value: float, unit: str) -> int:
 NAMES = {
     "1/year": phrase("figures.display.year_2"),
     "1/h": "C",
+    "l fuel": "l",
     "cycles/year": phrase("figures.display.cycles_year"),
     "h/year": phrase("figures.display.h_year"),
 }

@@ -11,6 +11,7 @@ from vast_harbor.phrases import phrase
 NUMBER = r"[-+−]?(?:\d[\d\s'’\u00a0\u202f]*(?:[.,]\d+)*|[.,]\d+)"
 _NUMBER_AND_UNIT = re.compile(rf"^\s*({NUMBER})\s*(.*?)\s*$")
 _SIGNS_ABOUT_AMOUNT = re.compile(rf"^\s*([^\d.,'+−-]*?)\s*({NUMBER})\s*(.*?)\s*$")
+_PER_FUEL = re.compile(r"\s*(/|per|a)\s*(l|litre|gal|gallon)\s*$", re.IGNORECASE)
 _HOURS_AND_MINUTES = re.compile(
     r"^\s*(\d+)\s*(?:h|hrs?|hours?|:)\s*(\d{1,2})\s*(?:m|min|minutes?)?\s*$", re.I
 )
@@ -18,7 +19,7 @@ _HOURS_AND_MINUTES = re.compile(
 # What may follow a number, by stored unit: suffix (lower case) → multiplier, or the unit it is in.
 _SUFFIXES: dict[str, dict[str, float]] = {
     "W": {"w": 1, "watt": 1, "watts": 1, "kw": 1000, "mw": 0.001},
-    "A": {"a": 1, "amp": 1, "amps": 1, "ma": 0.001},
+    "A": {"a": 1, "amp": 1, "amps": 1, "ma": 0.001, "ka": 1000},
     "Ah": {"ah": 1, "mah": 0.001},
     "V": {"v": 1, "volt": 1, "volts": 1},
     "h": {
@@ -48,7 +49,7 @@ _SUFFIXES: dict[str, dict[str, float]] = {
     "cm²": {"cm²": 1, "cm2": 1, "sq cm": 1, "in²": 6.4516, "sq in": 6.4516},
     "mV": {"mv": 1, "v": 1000},
     "mΩ": {"mω": 1, "mohm": 1, "milliohm": 1, "ω": 1000, "ohm": 1000},
-    "l/h": {"l/h": 1, "l": 1, "litres": 1, "gal/h": 3.785412, "gph": 3.785412},
+    "l/h": {"l/h": 1, "l": 1, "litres": 1, "gal/h": units.LITRES_PER_GALLON, "gph": units.LITRES_PER_GALLON},
     "days": {"d": 1, "day": 1, "days": 1, "weeks": 7},
     "s": {"s": 1, "sec": 1, "seconds": 1, "min": 60},
     "°": {"°": 1, "n": 1, "°n": 1, "e": 1, "°e": 1, "s": -1, "°s": -1, "w": -1, "°w": -1},
@@ -80,6 +81,8 @@ NAMES = {
     "years": "years",
     "nights": "nights",
     "money": phrase("figures.parsing.amount_money"),
+    "money/l": phrase("figures.parsing.amount_money"),
+    "l/h": phrase("figures.parsing.consumption"),
     "times": phrase("figures.parsing.count"),
     "Wh": "watt-hours",
     "mm": phrase("figures.parsing.length"),
@@ -104,13 +107,15 @@ EXAMPLES = {
     "years": "10",
     "nights": "60",
     "money": "249.50",
+    "money/l": "1.80",
+    "l/h": phrase("figures.parsing.n0_6_l_h"),
     "times": "3",
     "1/year": "2 %",
     "Wh": phrase("figures.parsing.n850_850_wh_0"),
     "mm": "520, 52 cm or 20.5 in",
     "m": "1.2, 1.2 m or 4 ft",
     "s": "3",
-    "mm²": "35 or 35 mm²",
+    "mm²": "35, 35 mm² or AWG 2",
     "cm²": "110 or 110 cm²",
     "mV": "20",
     "°": "52.2 or 52.2 N",
@@ -157,7 +162,7 @@ def number(text: str, written: NumberFormat = INTERNATIONAL) -> float:
         decimal = max(plain.rfind(","), plain.rfind("."))
         whole = re.sub(r"[.,]", "", plain[:decimal])
         return float(f"{whole}.{plain[decimal + 1 :]}")
-    if re.fullmatch(r"[-+]?[1-9]\d{0,2}(,\d{3})+", plain):
+    if written.decimal != "," and re.fullmatch(r"[-+]?[1-9]\d{0,2}(,\d{3})+", plain):
         whole = plain.replace(",", "")
         if plain.count(",") > 1:
             return float(whole)
@@ -237,12 +242,12 @@ def parse(
     if unit in ("h", "min") and (clock := _HOURS_AND_MINUTES.match(text)):
         minutes = int(clock[1]) * 60 + int(clock[2])
         return minutes / 60 if unit == "h" else float(minutes)
-    given = text.strip()
-    if unit == "money" and currency:
+    if unit == "mm²" and (area := units.awg_area(text, system == units.US)) is not None:
+        return area
+    if unit == "money/l":
+        text = _PER_FUEL.sub("", text)
+    if unit.startswith("money") and currency:
         text = _without_currency(text, currency)
-    # Inputs show 1.375 with a point in every region: only an amount with its sign is read with points apart.
-    if written.group == "." and text.strip() == given:
-        written = INTERNATIONAL
     match = _NUMBER_AND_UNIT.match(text)
     if not match:
         raise Unreadable(

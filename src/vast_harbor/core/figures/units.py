@@ -1,11 +1,39 @@
 """Units: the core computes in SI and hours; display and typing convert here, both ways."""
 
+import re
 from collections.abc import Callable
 from dataclasses import dataclass
 
 KG_PER_LB = 0.45359237
+LITRES_PER_GALLON = 3.785411784
 METRIC = "metric"
 US = "us"
+# Cross-section in mm² of the American wire sizes, thinnest first.
+AWG = (
+    (0.82, "18"), (1.31, "16"), (2.08, "14"), (3.31, "12"), (5.26, "10"), (8.37, "8"), (13.3, "6"),
+    (21.2, "4"), (33.6, "2"), (42.4, "1"), (53.5, "1/0"), (67.4, "2/0"), (85.0, "3/0"), (107.2, "4/0"),
+)  # fmt: skip
+# ``AWG 2/0``, ``2/0``, ``00``, ``4 AWG``, ``#8``; a bare ``8`` only where it is an American cable.
+_AWG = re.compile(r"^\s*(awg|#|gauge)?\s*(\d{1,2}|[1-4]/0|0{1,4})\s*(awg|ga|gauge)?\s*$", re.IGNORECASE)
+
+
+def awg_area(text: str, american: bool) -> float | None:
+    """The cross-section of an American wire size as typed.
+
+    Args:
+        text: what was typed.
+        american: whether a bare number is a wire size too.
+
+    Returns:
+        Cross-section [mm²]; None where it is no wire size.
+    """
+    found = _AWG.match(text)
+    if found is None:
+        return None
+    name = f"{len(found[2])}/0" if set(found[2]) == {"0"} else found[2]
+    if not (american or found[1] or found[3] or "/" in name):
+        return None
+    return {size: area for area, size in AWG}.get(name)
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,7 +58,11 @@ US_UNITS = {
     "kg/kWh": UnitPair("lb/kWh", lambda v: v / KG_PER_LB, lambda v: v * KG_PER_LB),
     "mm": UnitPair("in", lambda v: v / 25.4, lambda v: v * 25.4),
     "m": UnitPair("ft", lambda v: v / 0.3048, lambda v: v * 0.3048),
+    # Room for batteries; fuel is told in gallons.
     "l": UnitPair("cu ft", lambda v: v / 28.316846592, lambda v: v * 28.316846592),
+    "l fuel": UnitPair("gal", lambda v: v / LITRES_PER_GALLON, lambda v: v * LITRES_PER_GALLON),
+    "l/h": UnitPair("gal/h", lambda v: v / LITRES_PER_GALLON, lambda v: v * LITRES_PER_GALLON),
+    "money/l": UnitPair("money/gal", lambda v: v * LITRES_PER_GALLON, lambda v: v / LITRES_PER_GALLON),
     "K": UnitPair("°F more", lambda v: v * 1.8, lambda v: v / 1.8),
     "cm²": UnitPair("sq in", lambda v: v / 6.4516, lambda v: v * 6.4516),
     "m³/h": UnitPair("cu ft/min", lambda v: v * 0.588578, lambda v: v / 0.588578),

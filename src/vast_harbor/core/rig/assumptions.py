@@ -14,7 +14,7 @@ class HouseRule:
     Attributes:
         key, name: ``customary`` and what it is called.
         argues: what the school says for itself.
-        life_basis: ``likely``, ``warranty`` or ``label_cycles``: which life it reckons with.
+        life_basis: ``likely``, ``warranty`` or ``label_cycles``: which life it plans with.
         values: field → value for rules that hold for all classes.
         dod: battery class → usable depth of discharge [-].
     """

@@ -8,15 +8,15 @@ from vast_harbor.core.figures.interpolation import bracket
 from vast_harbor.core.figures.workings import REFERENCE, Figure, computed, typed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.day_types import LAID_UP, TRAVELLING, DayType
-from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.plan import CABIN, Plan
 from vast_harbor.core.rig.profile import mean_current as energy_weighted
 from vast_harbor.core.weather.climate import ENGINE, INSIDE, LIVING, warmth_at
 from vast_harbor.core.weather.sun import SEASONS
 from vast_harbor.phrases import phrase
 
-CABIN = "cabin"
-
 PEUKERT = phrase("terms.names.peukert_1897")
+# Outside air where no climate is known [°C].
+UNKNOWN_AIR_C = 15.0
 
 
 def air_temperature(plan: Plan, day_type: DayType) -> Figure:
@@ -31,7 +31,7 @@ def air_temperature(plan: Plan, day_type: DayType) -> Figure:
         return Figure(
             at,
             phrase("rig.derating.outside_air"),
-            15.0,
+            UNKNOWN_AIR_C,
             "°C",
             REFERENCE,
             source=phrase("rig.derating.climate_chosen_rig_page"),

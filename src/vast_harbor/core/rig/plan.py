@@ -20,6 +20,8 @@ from vast_harbor.phrases import phrase
 NEEDED, WANTED, THERE = "needed", "wanted", "there"
 TAGS = (NEEDED, WANTED, THERE)
 OWN_HANDS, WORKSHOP = "own", "workshop"
+# The one kind of rig that does not move.
+CABIN = "cabin"
 # An alarm, or a monitor that counts, warns in time.
 WATCHED = "monitor"
 DIFFICULTIES = ("easy", "some", "hard")
@@ -231,7 +233,7 @@ class SecondBank:
 
 @dataclass(frozen=True, slots=True)
 class Extra:
-    """Something that must be bought besides the batteries for one candidate.
+    """Something that must be bought with the batteries of one candidate.
 
     Attributes:
         name: what it is.
@@ -315,7 +317,7 @@ class Candidate:
         parallel: strings; None for as many as the need takes.
         unit_price: price of one battery as quoted to the owner [money]; None for the list price.
         price_date: ISO date of that price; empty where not known.
-        extras: what must be bought besides.
+        extras: what must be bought with the batteries.
         protection: what guards batteries without a switch of their own.
         places: where the owner stands the boxes; none for the search's.
         stages: steps in which it is bought; none for at once.
@@ -356,7 +358,7 @@ class Plan:
         loads, inverter, standby_w: the day; standby is what the monitor reads with all off [W].
         house_rule: key of the selected house rule.
         overrides: assumption key → value.
-        life_basis: which life to reckon with; None for the house rule's.
+        life_basis: which life to plan with; None for the house rule's.
         candidates: banks being considered.
         models: catalogue and own models by id.
         old_bank: the bank that is there now, or None.
@@ -388,6 +390,8 @@ class Plan:
             nothing.
         trial: the stretch that the trial runs.
         labour: who puts the bank in: ``own`` hands or a ``workshop``.
+        stated: by topic (see ``rig.topics``) whether the owner stated it, or it was filled in for them; not
+            named where that is not known.
     """
 
     name: str
@@ -433,6 +437,7 @@ class Plan:
     watched: str = ""
     trial: TrialSettings = TrialSettings()
     labour: str = OWN_HANDS
+    stated: Mapping[str, bool] = field(default_factory=dict)
 
     @property
     def charge_a(self) -> float | None:

@@ -1,6 +1,8 @@
 """What puts charge back: mains, generator, sun, engine, wind and water; and what a starting battery takes."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import Any
 
 from vast_harbor.core.figures.clock import DAY_H
 
@@ -21,6 +23,12 @@ SMART_V = 12.4
 CHARGE_V = 14.0
 # Hours of float after which a charger with a rest stage rests.
 REST_AFTER_H = 2.0
+# What charges such rigs as a rule: fields of a source, to begin with and to try where nothing is known.
+USUAL: Mapping[str, Mapping[str, Any]] = {
+    MAINS: {"amps": 20.0, "absorption_v": 14.4, "float_v": 13.6},
+    SOLAR: {"watts": 200.0, "absorption_v": 14.4, "float_v": 13.6, "adjustable": True},
+    ENGINE: {"link": RELAY, "alternator_a": 90.0},
+}
 PITCHES = {"open": 1.0, "half": 0.6, "trees": 0.2}
 
 

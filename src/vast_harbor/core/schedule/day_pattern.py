@@ -5,10 +5,9 @@ from dataclasses import dataclass
 
 from vast_harbor.core.rig.day_types import HOOK_UP, LAID_UP, OFF_GRID, TRAVELLING, DayType
 from vast_harbor.core.rig.months import type_for
-from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.plan import CABIN, Plan
 from vast_harbor.core.rig.sources import ENGINE
 
-CABIN = "cabin"
 # Nights in a row where the owner does not say.
 IN_A_ROW = 3
 

@@ -13,7 +13,7 @@ from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.sensitivity.runner_up import AtNights, winner_and_rival
 from vast_harbor.core.stops.compare import ComparedBank
-from vast_harbor.phrases import phrase
+from vast_harbor.phrases import and_list, phrase
 
 CONTINUOUS = phrase("changes.break_even.lifetime_cost_credits_unused")
 # Of a root: difference of the two costs [money].
@@ -311,7 +311,7 @@ class _BreakEvens:
                 {"x": figures[0]},
             )
         else:
-            words = " and ".join(f"{{x{i}}}" for i in range(len(figures)))
+            words = and_list(f"{{x{i}}}" for i in range(len(figures)))
             says = Sentence(
                 phrase(
                     "changes.break_even.cost_same_below_first",

@@ -12,7 +12,7 @@ from vast_harbor.core.sensitivity.load_costs import load_costs
 from vast_harbor.core.sensitivity.purchase_sizes import purchase_sizes
 from vast_harbor.core.sensitivity.purchase_timing import purchase_options
 from vast_harbor.core.sensitivity.tornado import tornado
-from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes
+from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes, years_changes
 
 
 def _flips(results: Results, reference: Reference) -> Iterable[Figure]:
@@ -20,8 +20,12 @@ def _flips(results: Results, reference: Reference) -> Iterable[Figure]:
         yield from (flip.now, *flip.at, *flip.says.figures.values())
 
 
-def _turns(results: Results, reference: Reference) -> Iterable[Figure]:
-    yield from (turn.nights for turn in verdict_changes(results, reference))
+def _turns(results: Results, _: Reference) -> Iterable[Figure]:
+    yield from (turn.at for turn in verdict_changes(results))
+
+
+def _years_turns(results: Results, _: Reference) -> Iterable[Figure]:
+    yield from (turn.at for turn in years_changes(results))
 
 
 def _schools(results: Results, reference: Reference) -> Iterable[Figure]:
@@ -71,6 +75,7 @@ FAMILIES: Mapping[str, Callable[[Results, Reference], Iterable[Figure]]] = {
     "belief.": _beliefs,
     "verdict.flip.": _flips,
     "verdict.turn.": _turns,
+    "verdict.turn_years.": _years_turns,
     "verdict.school.": _schools,
     "verdict.swing.": _swings,
     "verdict.when.": _when,

@@ -29,7 +29,7 @@ class PurchaseSize:
         strings: strings of the bank.
         cash: on the day [money].
         usable: usable energy [Wh]; ``nights``: that it carries without charging [nights].
-        buys: what is bought besides, in words.
+        buys: what else is bought, in words.
         leaves: what it leaves undone, in words.
     """
 
@@ -51,7 +51,7 @@ def purchase_sizes(results: Results, reference: Reference) -> dict[str, tuple[Pu
         reference: shipped data.
 
     Returns:
-        The sensible one as it is put up, with what checks and audit demand; before it a smaller one where
+        The sensible one as it is compared, with what checks and audit demand; before it a smaller one where
         fewer strings are safe and carry a night; after it one with all that is advised or wanted, and a
         string more.
     """

@@ -14,7 +14,7 @@ from vast_harbor.core.stops.trial import DENSE
 
 
 def winner_and_rival(results: Results) -> tuple[ComparedBank, ComparedBank] | None:
-    """The winner and the bank that it is held against; None without both.
+    """The winner and the bank that it is compared with; None without both.
 
     The rival is the best of the other family that will do; else the runner-up; else the cheapest of the rest.
     """
@@ -71,7 +71,7 @@ class AtNights:
         return self._runs[dense]
 
     def _by_id(self, made: Results) -> dict[str, LifeCostInputs]:
-        """Ours in another run: a bank that was found here may there be no better than what is put up."""
+        """Ours in another run: a bank that was found here may there be no better than the candidates."""
         inputs = {p.id: p for p in made.verdict.life_cost_inputs}
         missing = {c.id for c in self.results.verdict.compared_banks} - set(inputs)
         if missing:

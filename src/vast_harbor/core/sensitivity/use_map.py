@@ -21,7 +21,7 @@ class UseMap:
         nights, years: of the cells, ascending, shapes (40,) and (20,).
         ids: candidates in it.
         cheapest: index into ``ids``, shape (years, nights).
-        gap: how much the next dearer one costs more, as a share, same shape.
+        gap: how much the next more expensive one costs more, as a share, same shape.
         supposed: whether banks are in it that will not do, because fewer than two will.
     """
 

@@ -1,69 +1,84 @@
-"""At which nights a year the verdict itself changes, by all its rules, and what each school would say."""
+"""At which nights a year and years kept the verdict itself changes, and what each school would say."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.plan import Reference
-from vast_harbor.core.stops.compare import verdict_text
+from vast_harbor.core.stops.compare import Verdict, verdict_text
 from vast_harbor.phrases import phrase
 
 
 @dataclass(frozen=True, slots=True)
 class VerdictChange:
-    """A number of nights a year at which the verdict itself changes, by all its rules.
+    """A number of nights a year, or of years kept, at which the verdict itself changes, by all its rules.
 
     Attributes:
-        nights: the first of them, as a figure.
+        at: the first of them, as a figure.
         before, after: the verdict below and from there on, in a line.
+        buys_before, buys_after: class of the bank that it says to buy; empty where it says to buy none.
     """
 
-    nights: Figure
+    at: Figure
     before: Sentence
     after: Sentence
+    buys_before: str
+    buys_after: str
 
 
-LOOK_AT = (0, 1, 3, 6, 10, 15, 20, 30, 40, 50, 60, 75, 90, 120, 150, 180, 220, 260, 300, 365)
+NIGHTS = (0, 1, 3, 6, 10, 15, 20, 30, 40, 50, 60, 75, 90, 120, 150, 180, 220, 260, 300, 365)
+YEARS = (1, 2, 3, 4, 5, 6, 8, 10, 12, 15, 20, 25, 30, 40)
 
 
-def verdict_changes(results: Results, reference: Reference) -> tuple[VerdictChange, ...]:
+def verdict_changes(results: Results) -> tuple[VerdictChange, ...]:
     """At which whole nights a year the verdict changes, with all its rules, draws and cares.
 
     Args:
         results: the plan in figures.
-        reference: shipped data.
 
     Returns:
         Every change between the points looked at, ascending.
     """
-    made: dict[int, tuple[str, Sentence]] = {}
+    name = phrase("changes.verdict_changes.off_grid_nights_year")
+    return _changes(NIGHTS, lambda n: results.at_nights(float(n)).verdict, "verdict.turn", name, "nights")
 
-    def says(nights: int) -> tuple[str, Sentence]:
-        if nights not in made:
-            verdict = results.at_nights(float(nights)).verdict
-            line = verdict_text.headline(verdict)
-            made[nights] = line.template, line
-        return made[nights]
+
+def years_changes(results: Results) -> tuple[VerdictChange, ...]:
+    """At which whole years that the rig is kept the verdict changes; as :func:`verdict_changes`."""
+    found = [c.banked.bank for c in results.verdict.found if c.banked.bank is not None]
+
+    def verdict_at(years: int) -> Verdict:
+        plan = replace(results.plan, years_kept=float(years))
+        return evaluate(plan, results.reference, found=found).verdict
+
+    return _changes(YEARS, verdict_at, "verdict.turn_years", phrase("terms.names.years_keep_rig"), "years")
+
+
+def _changes(
+    looked_at: Sequence[int], verdict_at: Callable[[int], Verdict], key: str, name: str, unit: str
+) -> tuple[VerdictChange, ...]:
+    made: dict[int, tuple[str, Sentence, str]] = {}
+
+    def says(x: int) -> tuple[str, Sentence, str]:
+        if x not in made:
+            verdict = verdict_at(x)
+            line, winner = verdict_text.headline(verdict), verdict.winner
+            made[x] = line.template, line, winner.banked.battery_class.key if winner is not None else ""
+        return made[x]
 
     out = []
-    for low, high in pairwise(LOOK_AT):
+    for low, high in pairwise(looked_at):
         if says(low)[0] == says(high)[0]:
             continue
         a, b = low, high
         while b - a > 1:
             middle = (a + b) // 2
             a, b = (middle, b) if says(middle)[0] == says(low)[0] else (a, middle)
-        figure = Figure(
-            f"verdict.turn.{b}",
-            phrase("changes.verdict_changes.off_grid_nights_year"),
-            float(b),
-            "nights",
-            REFERENCE,
-            source=phrase("changes.verdict_changes.full_verdict_different_numbers"),
-        )
-        out.append(VerdictChange(figure, says(a)[1], says(b)[1]))
+        source = phrase("changes.verdict_changes.full_verdict_different_numbers")
+        figure = Figure(f"{key}.{b}", name, float(b), unit, REFERENCE, source=source)
+        out.append(VerdictChange(figure, says(a)[1], says(b)[1], says(a)[2], says(b)[2]))
     return tuple(out)
 
 

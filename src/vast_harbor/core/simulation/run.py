@@ -232,7 +232,7 @@ def _slots(simulated: SimulatedBank, conditions: Conditions, feeds: Sequence[Fee
     )
 
 
-# A charger that compensates does so whatever hangs on it; this is what lead-acid wants [V/K].
+# A charger that compensates does so whatever is connected to it; this is what lead-acid wants [V/K].
 COMPENSATION = -0.024
 
 

@@ -1,6 +1,7 @@
 """Banks: real batteries in series and parallel, their checks, and the search of the catalogue."""
 
 from vast_harbor.core.stops.banks import find
+from vast_harbor.core.stops.banks.bank_figures import END_OF_LIFE
 from vast_harbor.core.stops.banks.candidates import (
     NO_CHOICE,
     BankFigures,
@@ -30,6 +31,7 @@ from vast_harbor.core.stops.banks.volts_to_act_on import Act, acts
 
 __all__ = (
     "CARE",
+    "END_OF_LIFE",
     "LASTS_BY_GRADE",
     "NAMES",
     "NOTE",

@@ -29,7 +29,7 @@ def bank_figures(
     Args:
         plan, assumptions: the plan and what holds for it.
         need: the need in figures.
-        candidate, index: the candidate and its place in the list.
+        candidate, index: the candidate and its place in the list; beyond its end where it is none.
         criteria: its layout in the rig, in numbers.
         start_wear: wear when it is bought [-].
         old_kg: weight of the old bank [kg]; None without one.
@@ -39,6 +39,8 @@ def bank_figures(
     """
     bank = criteria.bank
     model, at, path = bank.model, f"bank.{candidate.id}", f"/candidates/{index}"
+    # A bank that was looked for has no place in the document.
+    entered = index < len(plan.candidates)
     entry = (
         phrase("terms.names.own_entry") if model.own else phrase("terms.names.catalogue_entry")
     ) + model.title
@@ -49,17 +51,22 @@ def bank_figures(
         phrase("terms.names.batteries_series"),
         bank.series,
         "batteries",
-        TYPED,
-        path=f"{path}/series",
+        TYPED if entered else REFERENCE,
+        path=f"{path}/series" if entered else "",
+        source="" if entered else phrase("banks.bank_figures.found_source"),
     )
     f["parallel"] = Figure(
         f"{at}.parallel",
         phrase("terms.names.strings_parallel"),
         bank.parallel,
         "strings",
-        TYPED if candidate.parallel else REFERENCE,
-        path=f"{path}/parallel",
-        source="" if candidate.parallel else phrase("banks.bank_figures.parallel_source"),
+        TYPED if candidate.parallel and entered else REFERENCE,
+        path=f"{path}/parallel" if entered else "",
+        source=phrase("banks.bank_figures.found_source")
+        if not entered
+        else ""
+        if candidate.parallel
+        else phrase("banks.bank_figures.parallel_source"),
     )
     unit_v = datasheet(f"{at}.unit_v", phrase("banks.bank_figures.unit_v"), model.nominal_v, "V", entry)
     unit_ah = datasheet(

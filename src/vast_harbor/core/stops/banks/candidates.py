@@ -91,7 +91,7 @@ class Banks:
         old_kg, old_wh: weight and label energy of the old bank [kg], [Wh]; None without one.
         old_carries: ``soh``, ``usable_wh`` and ``nights`` of the old bank; empty when nothing is known of it.
         diagnosis: what its signs say; None without one.
-        findings: what is to be looked at, besides those of the candidates.
+        findings: what is to be looked at, apart from those of the candidates.
         rig_limits: the rig as a bank meets it.
     """
 
@@ -121,7 +121,7 @@ def evaluate(
     reference: Reference,
     assumptions: Assumptions,
     days: Days,
-    besides: Callable[[BankFigures], float | None] = lambda banked: 0.0,
+    extras_cost: Callable[[BankFigures], float | None] = lambda banked: 0.0,
     chosen: Mapping[str, Choice] = NO_CHOICE,
     known: dict[Bank, float | None] | None = None,
 ) -> Banks:
@@ -132,9 +132,9 @@ def evaluate(
         reference: shipped data.
         assumptions: what holds for the plan.
         days: the kinds of day and the need.
-        besides: money for what a bank needs besides itself [money]; None where it will not do even so.
+        extras_cost: money for what a bank needs in addition [money]; None where it is unsuitable even so.
         chosen: by class, the model to go on with where the tool chooses; those not named are looked for.
-        known: what ``besides`` gave before, for a plan that differs in nothing that it goes by.
+        known: what ``extras_cost`` gave before, for a plan that differs in nothing that it goes by.
 
     Returns:
         The banks with their workings.
@@ -143,7 +143,7 @@ def evaluate(
     rig_limits = RigLimits(plan, reference, assumptions, days, old.number if old is not None else 0.0)
     search = ClassSearch(
         QuickLifeCost(rig_limits),
-        lambda bank: besides(of_bank(rig_limits, bank, old)),
+        lambda bank: extras_cost(of_bank(rig_limits, bank, old)),
         {} if known is None else known,
     )
     proposals = Proposals(search)
@@ -172,7 +172,7 @@ def evaluate(
 
 
 def of_bank(rig_limits: RigLimits, bank: Bank, old_kg: Figure | None, id: str = LOOKED_FOR) -> BankFigures:
-    """A bank of the catalogue as if it were put up, with its checks.
+    """A bank of the catalogue as if it were a candidate, with its checks.
 
     Args:
         rig_limits: the rig as a bank meets it.

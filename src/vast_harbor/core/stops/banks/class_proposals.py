@@ -1,4 +1,4 @@
-"""What the tool would put up for each battery class: the bank of least lifetime cost with all it needs."""
+"""What the tool would propose for each battery class: the bank of least lifetime cost with all it needs."""
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
@@ -10,6 +10,7 @@ from vast_harbor.core.battery.chemistry import BatteryClass
 from vast_harbor.core.errors import InvalidInput
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.lazy import LazyMapping
+from vast_harbor.core.rig.plan import CABIN
 from vast_harbor.core.stops.banks.criteria import PUT_RIGHT
 from vast_harbor.core.stops.banks.proposals import SizedLayout, most_strings, offered, size_layout, smallest
 from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
@@ -20,11 +21,10 @@ LOOKED_AT = 6
 # Single cells of less than this are for buildings, where batteries of several cells will do elsewhere [V].
 SINGLE_CELL_V = 2.0
 PROVED = ("A", "B")
-CABIN = "cabin"
 
 
-class Besides(Protocol):
-    """Money for what a bank needs besides itself; None where it will not do even with that [money]."""
+class ExtrasCost(Protocol):
+    """Money for what a bank needs in addition; None where it is unsuitable even with that [money]."""
 
     def __call__(self, bank: Bank) -> float | None: ...
 
@@ -46,7 +46,7 @@ class Priced:
 
 @dataclass(frozen=True)
 class Proposal:
-    """The bank that the tool would put up for a class, and how each model of it could serve.
+    """The bank that the tool would propose for a class, and how each model of it could serve.
 
     Attributes:
         battery_class: the class.
@@ -112,16 +112,16 @@ class ClassSearch:
 
     Attributes:
         look: what banks meet and cost in the rig.
-        ask: what a bank needs besides itself.
+        ask: what a bank needs in addition.
         known: what is known of that already; it is added to.
     """
 
     look: QuickLifeCost
-    ask: Besides
+    ask: ExtrasCost
     known: dict[Bank, float | None]
 
-    def besides(self, bank: Bank) -> float | None:
-        """Money for what a bank needs besides itself; None where it will not do even with that [money]."""
+    def extras_cost(self, bank: Bank) -> float | None:
+        """Money for what a bank needs in addition; None where it is unsuitable even with that [money]."""
         if bank not in self.known:
             self.known[bank] = self.ask(bank)
         return self.known[bank]
@@ -158,8 +158,8 @@ class ClassSearch:
         return Proposal(battery_class, layouts, tuple(unfit), lambda: self._suitable(layouts))
 
     def _suitable(self, layouts: Sequence[SizedLayout]) -> tuple[Priced, ...]:
-        """The leading banks of a class that will do, by their lifetime cost with all they need."""
-        # A module that wants an external BMS and an electrician is only put up where nothing else will do.
+        """The leading suitable banks of a class, by their lifetime cost with all they need."""
+        # A module that wants an external BMS and an electrician is only proposed where nothing else suits.
         found = list(islice(self._priced(layouts, PUT_RIGHT - {"switch"}), LOOKED_AT))
         found = found or list(islice(self._priced(layouts, PUT_RIGHT), LOOKED_AT))
         return tuple(sorted(found, key=lambda p: (p.lifetime, p.outlay, p.bank.model.id)))
@@ -179,7 +179,7 @@ class ClassSearch:
         for lifetime, bank in sorted(zip(lifetimes, banks, strict=True), key=lambda x: (x[0], x[1].model.id)):
             if set(limits.against(bank)) - put_right:
                 continue
-            extra = self.besides(bank)
+            extra = self.extras_cost(bank)
             if extra is not None:
                 yield Priced(bank, look.purchase(bank) + extra, lifetime + extra)
 

@@ -42,7 +42,7 @@ REASONS = {
     "locker": phrase("banks.criteria.fit_locker"),
 }
 
-# What something bought besides puts right: the price of that is reckoned with.
+# What something else that is bought puts right: its price is counted.
 PUT_RIGHT = frozenset({"switch", "air"})
 # What a house rule may accept where it is too cold for a charge.
 HEATER, WAIT = "heater", "wait"

@@ -12,7 +12,7 @@ from vast_harbor.core.cost.pareto import front
 from vast_harbor.core.errors import InvalidInput
 from vast_harbor.core.figures.patience import go_on
 from vast_harbor.core.stops.banks.checks.stages import MOST_GAP
-from vast_harbor.core.stops.banks.class_proposals import Besides
+from vast_harbor.core.stops.banks.class_proposals import ExtrasCost
 from vast_harbor.core.stops.banks.criteria import PUT_RIGHT, REASONS
 from vast_harbor.core.stops.banks.proposals import most_strings
 from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
@@ -37,7 +37,7 @@ class Found:
         bank: its layout.
         usable_wh: usable energy [Wh].
         purchase, lifetime: money on the day, and over the years of keeping, with all it needs where that is
-            reckoned with [money].
+            counted [money].
         years: life [years].
         nights: nights that it carries, without reserve; None on a day without use.
         front: whether no other is cheaper to buy, lighter, and cheaper over the years at once.
@@ -81,13 +81,15 @@ def layouts(model: BatteryModel, system_v: float) -> list[Bank]:
     return [Bank(model, series, n) for n in range(1, min(MOST_STRINGS, most_strings(model)) + 1)]
 
 
-def search(look: QuickLifeCost, models: Mapping[str, BatteryModel], besides: Besides | None = None) -> Search:
+def search(
+    look: QuickLifeCost, models: Mapping[str, BatteryModel], extras_cost: ExtrasCost | None = None
+) -> Search:
     """Every model in every layout against the rig.
 
     Args:
         look: the rig.
         models: by id.
-        besides: money for what a bank needs besides itself, to be reckoned with and to put right what can be;
+        extras_cost: money for what a bank needs in addition, to be counted and to put right what can be;
             None to leave it out.
 
     Returns:
@@ -101,7 +103,7 @@ def search(look: QuickLifeCost, models: Mapping[str, BatteryModel], besides: Bes
         go_on()
         banks = layouts(model, look.rig_limits.plan.system_v)
         seen += len(banks)
-        against, suitable = _of_model(look, banks, besides)
+        against, suitable = _of_model(look, banks, extras_cost)
         good |= suitable
         if not suitable:
             reasons[model.id] = against
@@ -117,10 +119,10 @@ def search(look: QuickLifeCost, models: Mapping[str, BatteryModel], besides: Bes
 
 
 def _of_model(
-    look: QuickLifeCost, banks: list[Bank], besides: Besides | None
+    look: QuickLifeCost, banks: list[Bank], extras_cost: ExtrasCost | None
 ) -> tuple[tuple[str, ...], dict[Bank, float]]:
-    """Reasons against the layout of a model that has fewest; those that will do, with what they need besides
-    [money]."""
+    """Reasons against the layout of a model that has fewest; the suitable ones, with what they need in
+    addition [money]."""
     if not banks:
         return (VOLTS,), {}
     seen = [look.rig_limits.criteria(bank) for bank in banks]
@@ -128,8 +130,8 @@ def _of_model(
     good: dict[Bank, float] = {}
     for criteria in [c for c in seen if not c.covers_need.broken] or seen[-1:]:
         against = tuple(criteria.against())
-        if besides is not None and not set(against) - PUT_RIGHT:
-            extra = besides(criteria.bank)
+        if extras_cost is not None and not set(against) - PUT_RIGHT:
+            extra = extras_cost(criteria.bank)
             if extra is not None:
                 good[criteria.bank] = extra
                 continue
@@ -179,7 +181,7 @@ class Within:
         covered: share of the need [-]; None without a need.
         next_string: price of one more string, where one may be added later [money]; None where not.
         next_months: months within which it must be added [months]; None where there is no such end.
-        against: reasons that remain, besides that it does not cover the need.
+        against: reasons that remain, apart from not covering the need.
     """
 
     found: Found
@@ -244,7 +246,7 @@ class Shape:
     Attributes:
         found: the bank.
         heaviest_kg: one battery [kg].
-        current_a: what its BMS or label lets it give for ever, sharing reckoned with [A]; None where not
+        current_a: what its BMS or label lets it give for ever, sharing considered [A]; None where not
             stated.
         one_gone_wh: usable energy that is left when one string fails [Wh].
         joints: terminals that are bolted.

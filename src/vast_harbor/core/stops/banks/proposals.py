@@ -66,7 +66,7 @@ def size_layout(model: BatteryModel, system_v: float, need_wh: float, usable: Us
 
 
 def offered(layouts: Sequence[SizedLayout]) -> list[SizedLayout]:
-    """Those that the tool may put up by itself: used batteries and packs are for its owner."""
+    """Those that the tool may propose by itself: used batteries and packs are for its owner."""
     return [f for f in layouts if f.bank.model.used is None and f.bank.model.portable is None]
 
 

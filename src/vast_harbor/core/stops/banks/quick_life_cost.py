@@ -55,7 +55,7 @@ class YearOfUse:
 
 @dataclass(frozen=True, slots=True)
 class Extras:
-    """What comes with a bank besides the batteries.
+    """What comes with a bank in addition to the batteries.
 
     Attributes:
         once: bought with it, labour included [money].
@@ -73,8 +73,8 @@ class Use:
     Attributes:
         cycles_per_year: from one charge to the next [1/year].
         depth: of each, of the nameplate [-].
-        cycles_at_depth: that it stands at that depth; infinite without use.
-        design_cycles: that it stands at the planned depth.
+        cycles_at_depth: how many it lasts at that depth; infinite without use.
+        design_cycles: how many it lasts at the planned depth.
         rate_factor: f_rate [-].
         penalty, short_share: what days short of full add, and their share [-].
         cycle_wear: wear by cycles [1/year].

@@ -98,7 +98,7 @@ def needed(build: Build, timeline: Timeline, sun: Sun) -> Mapping[str, Figure]:
         sun: what the sun brings.
 
     Returns:
-        Figures by name: ``panel_w`` to carry the day, ``refill_w`` to refill the need besides in so many
+        Figures by name: ``panel_w`` to carry the day, ``refill_w`` to refill the need as well in so many
         days, ``recover_days`` with the panels that are there, ``most_w`` that suit the bank, ``charger_a``
         for eight hours, ``generator_h`` and ``litres``, ``drive_h``. A figure without a value cannot be met.
     """
@@ -303,7 +303,7 @@ def _bought(build: Build, at: str, eta: Figure) -> dict[str, Figure]:
                 f"{at}.litres",
                 phrase("charging.sources_needed.litres"),
                 out["generator_h"].number * generator.litres_per_h,
-                "l",
+                "l fuel",
                 "{h} · {b}",
                 {"h": out["generator_h"], "b": burns},
             )

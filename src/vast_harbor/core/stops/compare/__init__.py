@@ -2,7 +2,7 @@
 
 from vast_harbor.core.stops.compare import verdict_text
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
-from vast_harbor.core.stops.compare.comparison import EVENING_H, Compare, compared_bank, cumulative, evaluate
+from vast_harbor.core.stops.compare.comparison import Compare, compared_bank, cumulative, evaluate
 from vast_harbor.core.stops.compare.extra_cost import cost_besides
 from vast_harbor.core.stops.compare.found_banks import CatalogueSearch
 from vast_harbor.core.stops.compare.required_extras import (
@@ -15,13 +15,13 @@ from vast_harbor.core.stops.compare.required_extras import (
     stopping,
 )
 from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
-from vast_harbor.core.stops.compare.verdict import HOOK_UP, KEEP, MEND, Verdict
+from vast_harbor.core.stops.compare.verdict import BUY, HOOK_UP, KEEP, MEND, Verdict
 from vast_harbor.core.stops.compare.verdict_charts import capacity, items
 
 __all__ = (
     "ADVISED",
+    "BUY",
     "COUNTED",
-    "EVENING_H",
     "HOOK_UP",
     "KEEP",
     "MEND",

@@ -10,8 +10,8 @@ from vast_harbor.core.cost.life_cost import BY_LABEL
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed
 from vast_harbor.core.rig.assumptions import Assumptions
+from vast_harbor.core.rig.nights_without_charge import nights_without_charge
 from vast_harbor.core.rig.plan import Plan
-from vast_harbor.core.rig.rundown import Rundown, nights_without_charge, run_down
 from vast_harbor.core.stops.banks import BankFigures, Banks, QuickLifeCost
 from vast_harbor.core.stops.charging import Suitability
 from vast_harbor.core.stops.compare import cost as cost_stop
@@ -28,7 +28,6 @@ from vast_harbor.core.stops.trial import SimulationResult, YearOf
 from vast_harbor.phrases import phrase
 
 # The hour at which the run-down begins: charged through the day, off-grid from the evening.
-EVENING_H = 18.0
 # Usable energies further apart than this are not compared like with like.
 UNEQUAL = 0.10
 HIGH, LOW = "high", "low"
@@ -80,20 +79,20 @@ class Compare:
 
     Attributes:
         plan, days: the plan and its days.
-        put_up: candidates that can be built.
+        candidates: candidates that can be built.
         verdict: the answer.
     """
 
     plan: Plan
     days: Days
-    put_up: tuple[ComparedBank, ...]
+    candidates: tuple[ComparedBank, ...]
     verdict: Verdict
 
     @cached_property
     def compared_banks(self) -> tuple[ComparedBank, ...]:
-        """The columns: what is put up, and the bank that the verdict found in its place, if any."""
+        """The columns: the candidates, and the bank that the verdict found in its place, if any."""
         winner = self.verdict.winner
-        return self.put_up if winner is None or winner in self.put_up else (*self.put_up, winner)
+        return self.candidates if winner is None or winner in self.candidates else (*self.candidates, winner)
 
     @cached_property
     def rows(self) -> tuple[Row, ...]:
@@ -113,19 +112,9 @@ class Compare:
         return tuple(same_label(self.plan, self.compared_banks))
 
     @cached_property
-    def rundown(self) -> Rundown | None:
-        """Remaining energy of each bank, new and then at the end of its life; None without use."""
-        day, ends = self.days.day, ("usable_new_wh", "usable_end_wh")
-        if not self.compared_banks or day.bank_wh.number <= 0:
-            return None
-        return run_down(
-            day.profile, EVENING_H, [c.banked[e].number for c in self.compared_banks for e in ends]
-        )
-
-    @cached_property
     def findings(self) -> tuple[Finding, ...]:
         """What is to be looked at."""
-        return _findings(self.put_up, self.days.need)
+        return _findings(self.candidates, self.days.need)
 
 
 def evaluate(
@@ -146,7 +135,7 @@ def evaluate(
         years: a run year of each candidate, by its id; none to go by the hand estimate.
         simulated: how each went through the trial, by its id.
         suitability: its sources, by its id.
-        find: finds the banks of the catalogue that the verdict looks at besides them.
+        find: finds the banks of the catalogue that the verdict looks at beyond them.
 
     Returns:
         The comparison with its workings.

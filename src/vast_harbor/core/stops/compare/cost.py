@@ -28,7 +28,7 @@ class Cost:
 
     Attributes:
         inputs: the bank in numbers, from which all of it follows.
-        required_extras: what the bank asks for besides itself.
+        required_extras: what the bank needs in addition.
         make: puts together figures and payments.
         outlay: cash on the day [money]; needed of every bank, so it does not wait for the others.
     """
@@ -85,7 +85,7 @@ def evaluate(
         inputs: the bank in numbers, without its extras.
         old_kg: weight of the old bank [kg]; None without one.
         year: its simulated year; None for the hand estimate.
-        required: what it needs besides itself.
+        required: what it needs in addition.
 
     Returns:
         The money with its workings.

@@ -1,4 +1,4 @@
-"""What comes besides the batteries: extras, labour and contingency, with their workings."""
+"""What comes in addition to the batteries: extras, labour and contingency, with their workings."""
 
 from collections.abc import Sequence
 
@@ -87,7 +87,7 @@ def add_extra_cost(
 def cost_besides(
     plan: Plan, assumptions: Assumptions, banked: BankFigures, required: Sequence[RequiredExtra]
 ) -> float:
-    """What comes besides the batteries, labour and contingency included [money]; arguments as above."""
+    """What comes on top of the batteries, labour and contingency included [money]; arguments as above."""
     f: dict[str, Figure] = {}
     add_extra_cost(f, plan, assumptions, banked, required)
     return f["extra_cost"].number

@@ -27,7 +27,7 @@ class CatalogueSearch:
     Attributes:
         plan, assumptions: the plan and what holds for it.
         proposals: of each class.
-        run_in_full: runs a year of a bank, audits its sources and reckons its money.
+        run_in_full: runs a year of a bank, audits its sources and works out its money.
     """
 
     plan: Plan

@@ -450,7 +450,7 @@ def _life(
         note=assumptions.rule.name,
     )
     assert banked.bank is not None
-    # What has no warranty, a used battery, is reckoned with its likely life.
+    # What has no warranty, a used battery, is taken with its likely life.
     if basis == BY_WARRANTY and banked.bank.model.warranty.years > 0:
         warranty = datasheet(
             f"{at}.warranty",

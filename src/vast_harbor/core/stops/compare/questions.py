@@ -7,9 +7,10 @@ from vast_harbor.core.figures.workings import Sentence, escaped
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.rig.sources import MAINS, SOLAR, Source
+from vast_harbor.core.rig.topics import CHARGING, WHERE
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.required_extras import COUNTED, RequiredExtra
-from vast_harbor.phrases import phrase
+from vast_harbor.phrases import and_list, phrase
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,11 +21,13 @@ class Question:
         depends: what the verdict depends on, after “as long as”.
         says: the question.
         stop: where it is answered.
+        topic: what it is about, a key of ``rig.topics``; empty where it is no matter of knowing.
     """
 
     depends: str
     says: Sentence
     stop: str
+    topic: str = ""
 
 
 def question_of(
@@ -63,20 +66,23 @@ def _questions(
             phrase("compare.questions.chargers_suit_replace_use"),
             Sentence(phrase("compare.questions.charges_bank_mains_solar")),
             "charging",
+            CHARGING,
         )
         return
     if assumed := [s for s in charging if s.assumed]:
-        names = " and ".join(escaped(name_of(s)) for s in assumed)
+        names = and_list(escaped(name_of(s)) for s in assumed)
         yield Question(
             phrase("compare.questions.charging_sources_assumed"),
             Sentence(phrase("compare.questions.right_usual_kind_rig", names=names)),
             "charging",
+            CHARGING,
         )
     if plan.site.latitude is None and any(s.kind == SOLAR for s in charging):
         yield Question(
             phrase("compare.questions.sun_replaces_use"),
             Sentence(phrase("compare.questions.where_rig_without_place")),
             "rig",
+            WHERE,
         )
     for source in charging:
         if source.kind == MAINS and not source.amps:
@@ -92,6 +98,7 @@ def _questions(
                     )
                 ),
                 "charging",
+                CHARGING,
             )
     yield from _of_remedies(charging, winner, others, weighed)
 
@@ -130,4 +137,5 @@ def _of_remedies(
                     {"price": extra.price},
                 ),
                 "charging",
+                CHARGING,
             )

@@ -1,4 +1,4 @@
-"""What a bank demands besides itself: by the audit of its sources, its checks, and in small parts.
+"""What a bank needs in addition: by the audit of its sources, its checks, and in small parts.
 
 Each can be priced by the owner, struck out, or, where it is a remedy of a source, carried out.
 """
@@ -30,7 +30,7 @@ class RequiredExtra:
         price: parts [money].
         hours: work [h].
         skill: ``anyone``, ``handy`` or ``electrician``.
-        hidden: work that hangs on it; empty for none.
+        hidden: work that goes with it; empty for none.
         hard: whether the bank will not do without it.
         state: ``counted`` in its money, only ``advised``, ``struck`` out by the owner, or ``covered`` by an
             extra of theirs.
@@ -57,7 +57,7 @@ class RequiredExtra:
 def required_extras(
     build: Build, checks: Sequence[Check], suitability: Sequence[Suitability]
 ) -> tuple[RequiredExtra, ...]:
-    """What a candidate asks for besides its batteries.
+    """What a candidate needs in addition to its batteries.
 
     Args:
         build: the bank in its rig.

@@ -25,7 +25,7 @@ class SmallPart:
         key: ``part-…``; stable over edits.
         name: what is bought.
         price: of all of it [money].
-        hours: work besides that of putting the bank in [h].
+        hours: work on top of installing the bank [h].
         skill: of ``source_remedies``.
         counts: whether it is counted, or only advised.
         meets: codes of the findings that it meets.

@@ -16,7 +16,7 @@ ALIKE = 0.05
 def result_sentence(
     plan: Plan, day: Day, compared_banks: Sequence[ComparedBank], will_do: Sequence[ComparedBank]
 ) -> Sentence:
-    """The result in plain words, presuming nothing about which chemistry is dearer.
+    """The result in plain words, presuming nothing about which class costs more.
 
     Args:
         plan, day: the plan and its day.

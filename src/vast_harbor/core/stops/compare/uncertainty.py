@@ -42,7 +42,7 @@ def weigh(assumptions: Assumptions, middle: float, dear: float) -> float:
 
 
 def weighed_cost(inputs: LifeCostInputs, assumptions: Assumptions, years: float) -> float:
-    """What one bank costs in the futures drawn, the dear ones weighed too [money].
+    """What one bank costs over the simulated scenarios, the expensive ones weighed too [money].
 
     Args:
         inputs: the bank in numbers.

@@ -27,7 +27,7 @@ DRAWN = phrase("compare.verdict.simulated_scenarios_price_cycles", count=COUNT)
 COLD_SPELL_K = 8
 # Up to so much more on the day is hardly more [-].
 HARDLY_MORE = 0.10
-# A bank of the catalogue joins where it costs less by so much than those of its class put up [-].
+# A bank of the catalogue joins where it costs less by so much than the candidates of its class [-].
 BETTER = 0.02
 # Findings about gas, acid and fire, which rule a bank out even where hardly any use is made of it.
 HARMFUL = ("living_space", "ventilation", "external_bms", "cold_unguarded", "orientation", "fit")
@@ -56,7 +56,7 @@ class Verdict:
 
     Attributes:
         plan, assumptions, days, banks: the plan in figures.
-        put_up: what the owner put up for comparison.
+        candidates: the owner's candidates.
         find: finds the best of each class in the catalogue.
     """
 
@@ -64,27 +64,27 @@ class Verdict:
     assumptions: Assumptions
     days: Days
     banks: Banks
-    put_up: tuple[ComparedBank, ...]
+    candidates: tuple[ComparedBank, ...]
     find: Callable[[], tuple[ComparedBank, ...]] = tuple
 
     @cached_property
     def compared_banks(self) -> tuple[ComparedBank, ...]:
-        """The field: what the owner put up, and what was found for them."""
-        return (*self.put_up, *self.found)
+        """The field: the owner's candidates, and what was found for them."""
+        return (*self.candidates, *self.found)
 
     @cached_property
     def found(self) -> tuple[ComparedBank, ...]:
-        """The best of each class in the catalogue, where it costs less than what was put up of that class."""
+        """The best of each class in the catalogue, where it costs less than the candidates of that class."""
 
         def weighed(compared: ComparedBank) -> float:
             return weighed_cost(compared.cost.inputs, self.assumptions, self.plan.years_kept)
 
-        out, layouts = [], [c.banked.bank for c in self.put_up]
+        out, layouts = [], [c.banked.bank for c in self.candidates]
         for compared in self.find():
             key = compared.banked.battery_class.key
             if compared.banked.bank in layouts:
                 continue
-            same = [c for c in self.put_up if c.banked.battery_class.key == key and c.stopping is None]
+            same = [c for c in self.candidates if c.banked.battery_class.key == key and c.stopping is None]
             if not same or weighed(compared) < (1 - BETTER) * min(weighed(c) for c in same):
                 out.append(compared)
         return tuple(out)

@@ -10,7 +10,7 @@ from vast_harbor.core.stops.compare.life import nights_a_year
 from vast_harbor.core.stops.compare.priorities import ALIKE, CARES
 from vast_harbor.core.stops.compare.verdict import BUY, HOOK_UP, KEEP, MEND, Verdict
 from vast_harbor.core.stops.rig import CHARGER, DRAIN, USE
-from vast_harbor.phrases import phrase
+from vast_harbor.phrases import and_list, phrase
 
 MOST_WORDS = 120
 # The rule that leaves out what does not serve the nights.
@@ -98,7 +98,7 @@ def _judged(v: Verdict) -> bool:
 
 def _culprits(v: Verdict) -> str:
     named = [CULPRITS[k] for k in v.at_fault if k in CULPRITS]
-    return " and ".join(named)
+    return and_list(named)
 
 
 def card(v: Verdict) -> tuple[Sentence, ...]:
@@ -179,7 +179,7 @@ def _buy(v: Verdict, winner: ComparedBank, nights: Figure) -> Iterator[Sentence]
         yield Sentence(phrase("compare.verdict_text.up_front_cost"), {"outlay": cost["outlay"]})
     others = [CULPRITS[k] for k in v.at_fault if k in CULPRITS and k != USE]
     if others:
-        yield Sentence(phrase("compare.verdict_text.fix_too_bank_fail", others=" and ".join(others)))
+        yield Sentence(phrase("compare.verdict_text.fix_too_bank_fail", others=and_list(others)))
     if v.danger:
         yield Sentence(phrase("compare.verdict_text.take_old_bank_out"))
 
@@ -199,9 +199,9 @@ def _unserved(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
 
 
 def _instead_of_yours(v: Verdict) -> Iterator[Sentence]:
-    """That the winner was found in the catalogue, and what comes closest of what was put up."""
-    yours = [c for c in v.put_up if c in v.suitable]
-    if not v.put_up:
+    """That the winner was found in the catalogue, and which candidate comes closest."""
+    yours = [c for c in v.candidates if c in v.suitable]
+    if not v.candidates:
         return
     if not yours:
         yield Sentence(phrase("compare.verdict_text.found_catalogue_because_bank"))
@@ -347,7 +347,7 @@ def _money_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
 
 
 def _beside_runner(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
-    """What it has over the runner-up, besides the money over the years."""
+    """What it has over the runner-up, apart from the money over the years."""
     active_load = v.runner_up
     if active_load is None or active_load not in v.suitable:
         return

@@ -82,7 +82,7 @@ class Day:
 
     @cached_property
     def peak(self) -> Peak:
-        """The hardest moment; what hangs on the second bank is met by it, beyond its charger's limit."""
+        """The highest peak; what is connected to the second bank is met by it, beyond its charger's limit."""
         return _peak(self.plan, self.loads, self._inverter_on)
 
     def lasting(self, seconds: float = BRIEF_S) -> float:

@@ -203,5 +203,5 @@ def _scale(load: Load, limit: float | None) -> float:
 
 
 def hangs_on_second(plan: Plan, load: Load) -> bool:
-    """Whether a load hangs on the second bank; AC ones hang on the inverter's, the main one."""
+    """Whether a load is connected to the second bank; AC ones to the inverter's, the main one."""
     return plan.second is not None and load.bank == SECOND and load.supply == DC

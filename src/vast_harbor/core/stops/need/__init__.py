@@ -3,19 +3,16 @@
 from vast_harbor.core.stops.need.energy_need import ClassNeed, Need, class_volts
 from vast_harbor.core.stops.need.findings import need_findings, standby_days
 from vast_harbor.core.stops.need.governing_day import Days, evaluate
-from vast_harbor.core.stops.need.runtime import Runtime, runtimes
 from vast_harbor.core.stops.need.second_bank import SecondNeed, second_need
 
 __all__ = (
     "ClassNeed",
     "Days",
     "Need",
-    "Runtime",
     "SecondNeed",
     "class_volts",
     "evaluate",
     "need_findings",
-    "runtimes",
     "second_need",
     "standby_days",
 )

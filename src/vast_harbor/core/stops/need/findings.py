@@ -83,7 +83,7 @@ def _stay(plan: Plan, days: Days) -> Iterator[Finding]:
         phrase("need.findings.nights_until_limit", first=first),
         known[first],
         "nights",
-        f"/rig/stay/{field}",
+        f"/rig/{field}",
     )
     carries = computed(
         "need.carries", phrase("need.findings.carries"),

@@ -21,7 +21,7 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import OldBank, Plan
 from vast_harbor.core.stops.need import Need
 from vast_harbor.core.stops.rig.old_bank import tested_health
-from vast_harbor.phrases import phrase
+from vast_harbor.phrases import and_list, phrase
 
 AT_FAULT, POSSIBLE, UNLIKELY, UNKNOWN = "at fault", "possible", "unlikely", "not known"
 BANK, CHARGER, DRAIN, USE = "bank", "charger", "drain", "use"
@@ -208,7 +208,7 @@ def _danger(old: OldBank) -> str:
     ]
     if not seen:
         return ""
-    return phrase("rig.diagnosis.bank_stop_charging_ventilate", seen=" and ".join(seen))
+    return phrase("rig.diagnosis.bank_stop_charging_ventilate", seen=and_list(seen))
 
 
 def _bank(old: OldBank, health: Figure | None, found: HealthTogether | None, danger: str) -> Suspect:

@@ -1,4 +1,4 @@
-"""Figures of what was run rather than reckoned."""
+"""Figures of what was simulated rather than calculated."""
 
 from collections.abc import Callable
 

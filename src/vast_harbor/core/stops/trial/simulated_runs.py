@@ -1,4 +1,4 @@
-"""What is run rather than reckoned: the trial, and a year of each candidate."""
+"""What is simulated rather than calculated: the trial, and a year of each candidate."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -116,7 +116,7 @@ class SimulatedRuns:
         }
 
     def year_of_build(self, build: Build) -> YearOf | None:
-        """A year of a bank that is not put up; None where none can be run."""
+        """A year of a bank that is no candidate; None where none can be run."""
         if not self.has_year:
             return None
         return year_of(self.year_plan, self._key, *self._to_run(build))

@@ -25,7 +25,7 @@ class LaidUp:
 
     Attributes:
         id: of the bank.
-        connected: whether the laid-up loads and what stays plugged in hang on it.
+        connected: whether the laid-up loads and what stays plugged in are connected to it.
         weeks: until it is empty, or its BMS opens [weeks]; None where it lasts.
         recharge: (month, day) by which it should be recharged first; None where it lasts.
         lowest: lowest charge [-].

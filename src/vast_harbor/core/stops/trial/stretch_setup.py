@@ -127,7 +127,7 @@ def _staged(
 
 
 def _without_mains(timeline: Timeline, prepared: PreparedStretch, step: int) -> PreparedStretch:
-    """The hook-up gone from a step on: AC loads then hang on the inverter."""
+    """The hook-up gone from a step on: AC loads then run from the inverter."""
     plugged = {s.id for s in timeline.plan.sources if s.kind == MAINS}
     feeds = []
     for feed in prepared.conditions.feeds:

@@ -138,7 +138,7 @@ def _figures(trial: Trial, simulated: SimulatedBank, traces: Traces) -> dict[str
     generator = next((s for s in simulated.sources if s.kind == GENERATOR), None)
     hours = float(((state & GENERATING) > 0).sum()) * dt
     litres = hours * (generator.litres_per_h if generator else 0.0)
-    # What a charger on mains could give besides is not lost, and one that is not plugged in offers nothing.
+    # What a charger on mains could give on top is not lost, and one that is not plugged in offers nothing.
     free = [i for i, s in enumerate(fed_by(simulated, prepared.conditions)) if s.kind != MAINS]
     offered, used = traces.offered_w[free].sum() * dt, traces.used_w[free].sum() * dt
     through = float(np.maximum(-traces.bank_w, 0.0).sum()) * dt
@@ -178,7 +178,7 @@ def _figures(trial: Trial, simulated: SimulatedBank, traces: Traces) -> dict[str
         "resets": of("resets", phrase("trial.trial.resets"), resets, "times"),
         "low_hours": of("low_hours", phrase("trial.trial.low_hours"), float(low.sum()) * dt, "h"),
         "generator_hours": of("generator_hours", phrase("terms.names.generator"), hours, "h"),
-        "litres": of("litres", phrase("trial.trial.litres"), litres, "l"),
+        "litres": of("litres", phrase("trial.trial.litres"), litres, "l fuel"),
         "fuel": of(
             "fuel",
             phrase("trial.trial.fuel"),

@@ -325,7 +325,7 @@ def scaled(plan: YearPlan, simulated: SimulatedBank, sample: Sample) -> YearOf:
             phrase("trial.year.night_lacks_tenth_energy"),
         ),
         "generator_hours": of("generator_hours", phrase("trial.year.generator_hours"), hours, "h/year"),
-        "litres": of("litres", phrase("trial.year.litres"), litres, "l"),
+        "litres": of("litres", phrase("trial.year.litres"), litres, "l fuel"),
         "fuel": of("fuel", phrase("trial.year.fuel"), litres * price, "money"),
         "short_share": of(
             "short_share", phrase("terms.names.off_grid_days_ending"), sample.short, "%", BY_THE_NEXT

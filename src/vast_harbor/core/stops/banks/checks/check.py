@@ -25,7 +25,7 @@ class Remedy:
     Attributes:
         key: its name.
         says: what is done and what then holds.
-        price: what it costs besides; None where that is not known.
+        price: what it adds to the cost; None where that is not known.
         edits: JSON Patch operations that try it on the rig; none where it can only be done by hand.
     """
 
@@ -45,7 +45,7 @@ class Check:
         verdict: ``ok``, ``note``, ``care``, ``stop``, or ``unknown`` where something is missing.
         says: what, how much.
         remedy: what to do; empty where nothing need be.
-        figure, limit, margin: the value, what it is held against, and how much is left to it (negative
+        figure, limit, margin: the value, what it is compared with, and how much is left to it (negative
             where it
             is broken); None where there are none.
         is_minimum: whether the limit is the least rather than the most.
