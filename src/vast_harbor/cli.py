@@ -27,9 +27,11 @@ from vast_harbor.store import backup, rigs
 from vast_harbor.store.database import Damaged, Database, get_setting, set_setting
 from vast_harbor.store.salvage import salvage
 from vast_harbor.store.trouble import Trouble
+from vast_harbor.web import security
 from vast_harbor.web.app import create_app
 from vast_harbor.web.harbor.cards import renew_in_background
-from vast_harbor.web.server import make_server
+from vast_harbor.web.pairing import let_phones_in, local_addresses
+from vast_harbor.web.server import EVERYWHERE, HERE, make_server
 
 PORT = 8650
 DEMO_MARK = "demo"
@@ -55,6 +57,7 @@ def _parser() -> argparse.ArgumentParser:
         command.add_argument(
             "--port", type=int, default=PORT, help=phrase("command_line.cli.port_127_0_0", port=PORT)
         )
+        command.add_argument("--lan", action="store_true", help=phrase("command_line.cli.lan_help"))
     compare = commands.add_parser("compare", help=phrase("command_line.cli.compare_help"))
     report_ = commands.add_parser("report", help=phrase("command_line.cli.report_help"))
     for command in (compare, report_):
@@ -129,8 +132,11 @@ def _serve(args: argparse.Namespace) -> int:
         if args.command == "demo" and not _fill_demo(database):
             return _fail(phrase("command_line.cli.contains_own_rigs_demo", data=args.data))
         _keep_today(args.data)
-        app = create_app(database)
-        server = make_server(app, args.port)
+        addresses = local_addresses() if args.lan else []
+        app = create_app(database, security.LOCAL_HOSTS | set(addresses))
+        server = make_server(app, args.port, EVERYWHERE if addresses else HERE)
+        if addresses:
+            let_phones_in(app, server.effective_port, addresses)
     except Damaged as error:
         return _fail(f"{error} {_saved(args.data)}")
     except (Trouble, backup.BadCopy) as error:
@@ -144,11 +150,17 @@ def _serve(args: argparse.Namespace) -> int:
     # An edit that lets go of the interpreter waits this long at most until it has it back [s].
     sys.setswitchinterval(0.001)
     renew_in_background(app)
-    signal.signal(signal.SIGTERM, _end)
+    # A shell that starts it in the background has it ignore interrupts: who sends one means it.
+    for asked_to_end in (signal.SIGTERM, signal.SIGINT):
+        signal.signal(asked_to_end, _end)
     try:
         print(
             phrase("command_line.cli.vast_harbor_http_127", effective_port=server.effective_port), flush=True
         )
+        if args.lan:
+            address = f"http://{addresses[0]}:{server.effective_port}" if addresses else ""
+            said = phrase("command_line.cli.lan", address=address)
+            print(said if addresses else phrase("command_line.cli.no_lan"), flush=True)
         server.run()
     except KeyboardInterrupt:
         server.close()

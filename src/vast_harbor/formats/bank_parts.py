@@ -97,9 +97,9 @@ class SecondBankPart(Part):
         "terms.names.services"
     )
     system_v: Annotated[float, Measure("V", 12, 48, phrase("files.bank_parts.second_bank_12_24"))] = 12.0
-    efficiency: Annotated[float, Measure("1", 0.5, 1, phrase("files.bank_parts.efficiency_must_between"))] = (
-        0.92
-    )
+    efficiency: Annotated[
+        float, Measure("1", 0.5, 1, phrase("files.bank_parts.efficiency_must_between"), percent=True)
+    ] = 0.92
     limit_w: Annotated[
         float, Measure("W", 10, 20_000, phrase("files.bank_parts.power_charger_must_between"))
     ] = 360.0
@@ -114,7 +114,7 @@ class SecondBankPart(Part):
 
 
 class ExtraPart(Part):
-    """Something that must be bought besides the batteries."""
+    """Something that must be bought with the batteries."""
 
     id: Annotated[str, IDENTIFIER]
     name: Annotated[str, Words(phrase("files.bank_parts.name_extra"), 80)] = ""

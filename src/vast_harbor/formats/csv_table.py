@@ -2,11 +2,12 @@
 
 import csv
 import io
-from collections.abc import Iterable, Sequence
+import re
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
 from vast_harbor.formats.door import clean
-from vast_harbor.phrases import phrase
+from vast_harbor.phrases import and_list, phrase
 
 YES, NO = "yes", "no"
 TRUTHS = {
@@ -23,6 +24,9 @@ TRUTHS = {
 FORMULA = ("=", "+", "-", "@", "\t", "\r")
 
 
+NO_WORDS: Mapping[str, str] = {}
+
+
 class CsvError(ValueError):
     """The file as a whole cannot be taken; the message is for the owner."""
 
@@ -32,11 +36,13 @@ class Table:
     """A file's heading and its lines of cells.
 
     Attributes:
-        heading: names of the columns, in small letters.
+        heading: the columns, by their names here where they are known.
+        named: what the file calls them.
         lines: (number in the file, cells), the heading being line 1.
     """
 
     heading: list[str]
+    named: list[str]
     lines: list[tuple[int, list[str]]]
 
 
@@ -69,7 +75,14 @@ def plain(cell: str) -> str:
     return cell[1:] if cell.startswith("'") and cell[1:2] in FORMULA else cell
 
 
-def read(data: bytes, columns: Sequence[str], needed: Sequence[str], most: int, what: str) -> Table:
+def read(
+    data: bytes,
+    columns: Sequence[str],
+    needed: Sequence[str],
+    most: int,
+    what: str,
+    words: Mapping[str, str] = NO_WORDS,
+) -> Table:
     """Heading and lines of a file; nothing is read of a line yet.
 
     Args:
@@ -77,6 +90,7 @@ def read(data: bytes, columns: Sequence[str], needed: Sequence[str], most: int, 
         columns, needed: columns that are known, and those that must be there.
         most: most lines taken.
         what: what a line is, for the sentence when there are more, with ``{n}`` and ``{most}``.
+        words: other headings → column.
 
     Returns:
         The table.
@@ -86,21 +100,21 @@ def read(data: bytes, columns: Sequence[str], needed: Sequence[str], most: int, 
     """
     text = clean(_decode(data))
     first = text.split("\n", 1)[0]
-    table = csv.reader(
-        io.StringIO(text, newline=""), delimiter=";" if first.count(";") > first.count(",") else ","
-    )
+    delimiter = max(",;\t", key=first.count)
+    table = csv.reader(io.StringIO(text, newline=""), delimiter=delimiter)
     try:
         lines = [line for line in table if any(cell.strip() for cell in line)]
     except csv.Error as error:
         raise CsvError(phrase("files.csv_table.file_csv", error=error)) from error
     if not lines:
         raise CsvError(phrase("files.csv_table.file_empty"))
-    heading = [cell.strip().lower() for cell in lines[0]]
+    named = [cell.strip() for cell in lines[0]]
+    heading = _known(named, columns, words)
     if missing := [c for c in needed if c not in heading]:
         raise CsvError(
             phrase(
                 "files.csv_table.heading_column_columns_required",
-                missing=" and ".join(missing),
+                missing=and_list(missing),
                 columns=", ".join(columns),
                 needed=", ".join(needed[:-1]),
                 needed_2=needed[-1],
@@ -108,7 +122,18 @@ def read(data: bytes, columns: Sequence[str], needed: Sequence[str], most: int, 
         )
     if len(lines) - 1 > most:
         raise CsvError(what.format(n=len(lines) - 1, most=most))
-    return Table(heading, list(enumerate(lines[1:], 2)))
+    return Table(heading, named, list(enumerate(lines[1:], 2)))
+
+
+def _known(named: Sequence[str], columns: Sequence[str], words: Mapping[str, str]) -> list[str]:
+    """The columns that a heading means, each at most once; what is not known stays as it is written."""
+    out: list[str] = []
+    for name in named:
+        plain_name = name.lower()
+        bare = re.sub(r"[^a-z0-9/]+", " ", re.sub(r"[(\[].*?[)\]]", " ", plain_name)).strip()
+        meant = plain_name if plain_name in columns else words.get(bare, plain_name)
+        out.append(plain_name if meant in out else meant)
+    return out
 
 
 def _decode(data: bytes) -> str:
@@ -117,8 +142,9 @@ def _decode(data: bytes) -> str:
     encoding = "utf-16" if data.startswith((b"\xff\xfe", b"\xfe\xff")) else "utf-8-sig"
     try:
         return data.decode(encoding)
-    except UnicodeDecodeError as error:
-        raise CsvError(phrase("files.csv_table.file_utf_8_names")) from error
+    except UnicodeDecodeError:
+        # What western spreadsheets write where they do not write UTF-8; any byte is a sign in it.
+        return data.decode("cp1252", errors="replace")
 
 
 def cells_of(table: Table, cells: list[str], columns: Sequence[str]) -> dict[str, str]:

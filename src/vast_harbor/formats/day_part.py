@@ -63,7 +63,9 @@ class LoadPart(Part):
     hours: Annotated[float, HOURS] = 0.0
     uses: Annotated[float, USES_A_DAY] = 0.0
     minutes: Annotated[float, MINUTES] = 0.0
-    duty: Annotated[float, Measure("1", 0, 1, phrase("files.day_part.duty_cycle_must_between"))] = 1.0
+    duty: Annotated[
+        float, Measure("1", 0, 1, phrase("files.day_part.duty_cycle_must_between"), percent=True)
+    ] = 1.0
     starts_at: Annotated[float | None, Clock()] = None
     windows: Annotated[list[tuple[float, float]], Windows()] = Field(default_factory=list)
     low: Annotated[float | None, DOUBT] = None
@@ -72,9 +74,9 @@ class LoadPart(Part):
     start_s: Annotated[float, Measure("s", 0, 600, phrase("files.day_part.start_must_take_between"))] = 0.0
     together: Annotated[bool, Truth()] = True
     critical: Annotated[bool, Truth()] = False
-    duty_at: Annotated[list[float], Numbers(phrase("files.day_part.duty_cycles"), 0, 1, 4, exactly=True)] = (
-        Field(default_factory=list)
-    )
+    duty_at: Annotated[
+        list[float], Numbers(phrase("files.day_part.duty_cycles"), 0, 1, 4, exactly=True, percent=True)
+    ] = Field(default_factory=list)
     least_v: Annotated[
         float | None, Measure("V", 9, 14, phrase("files.day_part.lowest_voltage_12_v"), optional=True)
     ] = None
@@ -120,7 +122,7 @@ class InverterPart(Part):
     """The rig's inverter."""
 
     efficiency: Annotated[
-        float, Measure("1", 0.3, 1, phrase("files.day_part.efficiency_inverter_must_between"))
+        float, Measure("1", 0.3, 1, phrase("files.day_part.efficiency_inverter_must_between"), percent=True)
     ] = 0.90
     idle_w: Annotated[float, Measure("W", 0, 500, phrase("files.day_part.idle_power_inverter_must"))] = 8.0
     hours_on: Annotated[

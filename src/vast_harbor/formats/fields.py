@@ -6,6 +6,7 @@ the owner's units; that is only allowed where the validation context says ``type
 
 import re
 from abc import ABC, abstractmethod
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
@@ -15,7 +16,7 @@ from pydantic_core import core_schema
 from vast_harbor.core.figures import parsing
 from vast_harbor.core.figures.display import digits_for, group, trim
 from vast_harbor.core.figures.number_format import number_format
-from vast_harbor.core.figures.units import METRIC
+from vast_harbor.core.figures.units import METRIC, US, US_UNITS, to_display
 from vast_harbor.phrases import phrase
 
 
@@ -70,21 +71,48 @@ def read_number(value: Any, unit: str, context: dict[str, Any]) -> float:
     return float(value)
 
 
-def check_bounds(value: float, least: float, most: float, sentence: str) -> float:
+def _twelves(value: Any, context: dict[str, Any]) -> float:
+    """How many times 12 V the system has, for volts that are typed for it; 1 for a number of a file."""
+    volts = context.get("system_v")
+    return volts / 12 if isinstance(value, str) and volts in (24, 36, 48) else 1.0
+
+
+def check_bounds(
+    value: float, least: float, most: float, sentence: str, told: Callable[[float], float] = float
+) -> float:
     """The value itself when it is within bounds.
+
+    Args:
+        value, least, most: in the stored unit.
+        sentence: what to say outside of them.
+        told: a number as the sentence tells it, where that is not as it is stored.
 
     Raises:
         ValueError: ``sentence`` with ``{value}``, ``{least}`` and ``{most}`` filled in.
     """
     if not least <= value <= most:
-        raise ValueError(sentence.format(value=_plain(value), least=_plain(least), most=_plain(most)))
+        numbers = {"value": value, "least": least, "most": most}
+        raise ValueError(sentence.format(**{name: _plain(told(x)) for name, x in numbers.items()}))
     return value
+
+
+def _in_us(sentence: str, unit: str) -> str:
+    """A sentence with the name of a US unit after its numbers in place of the stored one."""
+    pair = US_UNITS.get(unit)
+    if pair is None:
+        return sentence
+    return re.sub(rf"(\{{(?:value|least|most)\}}) {re.escape(unit)}(?!\w)", rf"\1 {pair.us}", sentence)
 
 
 def _plain(value: float) -> str:
     if not abs(value) < 1e12:
         return f"{value:.6g}"
     return trim(group(value, digits_for(value, 6)))
+
+
+def _share(given: Any, number: float) -> float:
+    """A share typed without a sign: up to 1 it is one, from 2 in per cent; 1.4 is too much, not 1.4 %."""
+    return number / 100 if isinstance(given, str) and "%" not in given and number >= 2 else number
 
 
 class _Field(ABC):
@@ -119,8 +147,10 @@ class Measure(_Field):
         sentence: what to say outside of it, with ``{value}``, ``{least}``, ``{most}``.
         optional: whether it may be empty (None).
         whole: whether it must be a whole number.
-        percent: whether a share is typed and shown in per cent: ``40`` and ``40 %`` are 0.4.
+        percent: whether a share is typed and shown in per cent: ``40``, ``0.4`` and ``40 %`` are 0.4.
         draw: whether amps at the system's volts may be typed in place of watts.
+        per_12: whether volts are stored as for a 12 V system; they are typed and shown for the rig's own. The
+            sentence then has ``{system}`` for its volts.
     """
 
     unit: str
@@ -131,6 +161,7 @@ class Measure(_Field):
     whole: bool = False
     percent: bool = False
     draw: bool = False
+    per_12: bool = False
 
     def read(self, value: Any, info: ValidationInfo) -> float | None:
         if self.optional and (value is None or (isinstance(value, str) and not value.strip())):
@@ -139,10 +170,19 @@ class Measure(_Field):
             number = amps * (_context(info).get("system_v") or 12.0)
         else:
             number = read_number(value, self.unit, _context(info))
-        if self.percent and isinstance(value, str) and "%" not in value and number > 1:
-            number /= 100
-        scale = 100 if self.percent else 1
-        check_bounds(scale * number, scale * self.least, scale * self.most, self.sentence)
+        if self.percent:
+            number = _share(value, number)
+        scale: float = 100 if self.percent else 1
+        sentence, system = self.sentence, METRIC
+        if isinstance(value, str) and _context(info).get("system") == US:
+            sentence, system = _in_us(sentence, self.unit), US
+        if self.per_12:
+            scale = _twelves(value, _context(info))
+            number /= scale
+            sentence = sentence.replace("{system}", f"{12 * scale:g}")
+        check_bounds(
+            number, self.least, self.most, sentence, lambda x: to_display(scale * x, self.unit, system)[0]
+        )
         if self.whole and number != round(number):
             raise ValueError(phrase("files.fields.enter_whole_number", plain=_plain(number)))
         return number
@@ -334,6 +374,7 @@ class Numbers(_Field):
         least, most: accepted range of each.
         count: how many at most.
         exactly: whether it must be so many, or none.
+        percent: whether they are shares, typed and shown in per cent.
     """
 
     what: str
@@ -341,21 +382,23 @@ class Numbers(_Field):
     most: float
     count: int
     exactly: bool = False
+    percent: bool = False
 
     def read(self, value: Any, info: ValidationInfo) -> list[float]:
         if not isinstance(value, list | tuple) or len(value) > self.count:
             raise ValueError(phrase("files.fields.must_list_up_numbers", what=self.what, count=self.count))
         if self.exactly and value and len(value) != self.count:
             raise ValueError(phrase("files.fields.must_numbers_none", what=self.what, count=self.count))
-        return [
-            check_bounds(
-                read_number(v, "1", _context(info)),
-                self.least,
-                self.most,
-                phrase("files.fields.must_between", what=self.what),
-            )
-            for v in value
-        ]
+        return [self._number(v, info) for v in value]
+
+    def _number(self, value: Any, info: ValidationInfo) -> float:
+        number = read_number(value, "1", _context(info))
+        sentence = phrase("files.fields.must_between", what=self.what)
+        if not self.percent:
+            return check_bounds(number, self.least, self.most, sentence)
+        number = _share(value, number)
+        sentence = phrase("files.fields.shares_must_between", what=self.what)
+        return check_bounds(number, self.least, self.most, sentence, lambda x: 100 * x)
 
     def schema(self) -> dict[str, Any]:
         item = {"type": "number", "minimum": self.least, "maximum": self.most}
@@ -364,11 +407,11 @@ class Numbers(_Field):
 
 @dataclass(frozen=True)
 class Pairs(_Field):
-    """Pairs of volts, typed as ``14.4/13.6, 14.7/13.8``.
+    """Pairs of volts, typed as ``14.4/13.6, 14.7/13.8`` for a 12 V system, and as twice that for 24 V.
 
     Attributes:
         what: what they are, for the sentence.
-        least, most: accepted range of each.
+        least, most: accepted range of each, for 12 V.
         count: how many at most.
     """
 
@@ -387,14 +430,14 @@ class Pairs(_Field):
     def _pair(self, pair: Any, info: ValidationInfo) -> tuple[float, float]:
         if not isinstance(pair, list | tuple) or len(pair) != 2:
             raise ValueError(phrase("files.fields.written_14_4_13", what=self.what))
-        first, second = (
-            check_bounds(
-                read_number(v, "V", _context(info)), self.least, self.most,
-                phrase("files.fields.must_between_v_v", what=self.what),
-            )
-            for v in pair
-        )  # fmt: skip
+        first, second = (self._volts(v, _context(info)) for v in pair)
         return first, second
+
+    def _volts(self, value: Any, context: dict[str, Any]) -> float:
+        scale = _twelves(value, context)
+        sentence = phrase("files.fields.must_between_v_v", what=self.what)
+        volts = read_number(value, "V", context) / scale
+        return check_bounds(volts, self.least, self.most, sentence, lambda x: x * scale)
 
     def schema(self) -> dict[str, Any]:
         volts = {"type": "number", "minimum": self.least, "maximum": self.most}

@@ -12,6 +12,7 @@ from vast_harbor.core.rig.plan import Reference
 from vast_harbor.formats import csv_table
 from vast_harbor.formats.csv_table import NO, TRUTHS, YES, Table, reason
 from vast_harbor.formats.day_part import LoadPart, TimesPart
+from vast_harbor.formats.load_headings import IN_AMPS, WORDS
 from vast_harbor.phrases import phrase
 
 COLUMNS = (
@@ -113,6 +114,31 @@ def _read_times(text: str) -> dict[str, Any] | None:
     return {"use": "hours", "hours": match[1], "starts_at": match[2]} if match else {"hours": plain}
 
 
+def headings(data: bytes) -> list[tuple[str, str]]:
+    """What the file calls its columns, and as which each is read; empty for one that is left out.
+
+    Raises:
+        CsvError: as :func:`read`.
+    """
+    table = csv_table.read(
+        data, COLUMNS, NEEDED, LARGEST_ROWS, phrase("files.load_csv.file_loads_rig"), WORDS
+    )
+    return [
+        (named, key if key in COLUMNS else "") for named, key in zip(table.named, table.heading, strict=True)
+    ]
+
+
+def sample() -> str:
+    """A small file to fill in, with the headings that people use."""
+    rows = [
+        {"name": "Fridge", "draw": "45 W", "quantity": "1", "hours": "24", "duty": "35 %", "supply": "DC"},
+        {"name": "Lights", "draw": "2 W", "quantity": "8", "hours": "4.5", "duty": "", "supply": "DC"},
+        {"name": "Kettle", "draw": "1000 W", "quantity": "1", "uses": "3", "minutes": "4", "supply": "AC"},
+    ]
+    columns = ("name", "draw", "quantity", "hours", "uses", "minutes", "duty", "supply")
+    return csv_table.write(columns, rows)
+
+
 def read(data: bytes, reference: Reference, system: str, day_types: Iterable[str] = ()) -> list[Row]:
     """The lines of a file, each a load or the reasons why it is none.
 
@@ -129,7 +155,7 @@ def read(data: bytes, reference: Reference, system: str, day_types: Iterable[str
         CsvError: no text, no heading, needed columns missing, or too many lines.
     """
     what = phrase("files.load_csv.file_loads_rig")
-    table = csv_table.read(data, COLUMNS, NEEDED, LARGEST_ROWS, what)
+    table = csv_table.read(data, COLUMNS, NEEDED, LARGEST_ROWS, what, WORDS)
     context = {"typed": True, "system": system, "reference": reference}
     known = set(day_types)
     return [_row(number, table, cells, context, known) for number, cells in table.lines]
@@ -142,8 +168,11 @@ def _row(number: int, table: Table, cells: list[str], context: dict[str, Any], d
         return Row(number, name, None, (phrase("files.load_csv.line_cells_heading"),))
     if missing := [c for c in NEEDED if c not in given]:
         return Row(number, name, None, tuple(phrase("files.load_csv.cell_empty", c=c) for c in missing))
+    amps = IN_AMPS.search(table.named[table.heading.index("draw")])
+    if amps and re.fullmatch(r"[\d.,]+", given["draw"]):
+        given["draw"] = f"{given['draw']} A"
     if "supply" in given:
-        given["supply"] = given["supply"].lower()
+        given["supply"] = given["supply"].lower().strip(".")
     if "use" in given:
         given["use"] = given["use"].lower()
     elif "windows" in given:

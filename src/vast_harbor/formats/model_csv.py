@@ -13,7 +13,8 @@ from vast_harbor.formats.fields import Truth
 from vast_harbor.formats.model_part import ModelPart, contradictions
 from vast_harbor.phrases import phrase
 
-COLUMNS = tuple(ModelPart.model_fields)
+# What was filled in with typical values is told beside an entry, not in a list of batteries.
+COLUMNS = tuple(name for name in ModelPart.model_fields if name != "typical")
 NEEDED = ("name", "battery_class", "unit_v", "rated_ah", "kg", "price")
 LARGEST_ROWS = 100
 _TRUTHS = frozenset(

@@ -4,7 +4,7 @@ import itertools
 from collections.abc import Iterator
 from typing import Annotated, Any
 
-from pydantic import ValidationInfo, field_validator
+from pydantic import Field, ValidationInfo, field_validator
 
 from vast_harbor.core.battery.datasheet import (
     ANY,
@@ -32,7 +32,7 @@ from vast_harbor.formats.parts import (
 from vast_harbor.formats.slips import LARGEST_CASE_MM, LEAST_CASE_MM
 from vast_harbor.phrases import phrase
 
-# What people put up as a house bank and should not, with the reason.
+# What people use as a house bank and should not, with the reason.
 REFUSED = {
     "starting": phrase("files.model_part.starting_battery_suitable_house"),
     "cobalt": phrase("files.model_part.lithium_cobalt_nmc_nca"),
@@ -53,7 +53,7 @@ def _some(unit: str, least: float, most: float, what: str) -> Measure:
 
 
 def _share(what: str) -> Measure:
-    return Measure("1", 0, 1, phrase("files.model_part.must_between", what=what))
+    return Measure("1", 0, 1, phrase("files.model_part.share_must_between", what=what), percent=True)
 
 
 CYCLES = phrase("files.model_part.number_cycles_must_between")
@@ -72,7 +72,10 @@ COUNT = Measure("times", 0, 50_000, phrase("files.model_part.number_must_between
 
 
 class ModelPart(Part):
-    """A battery that the owner entered: its label, its datasheet, its price and its past."""
+    """A battery that the owner entered: its label, its datasheet, its price and its past.
+
+    ``typical`` names the fields that no label or offer said: they hold what is typical of the class.
+    """
 
     id: Annotated[str, IDENTIFIER]
     maker: Annotated[str, Words(phrase("files.model_part.maker"), 60)] = ""
@@ -91,11 +94,11 @@ class ModelPart(Part):
         float | None, _some("min", 15, 1500, phrase("files.model_part.reserve_25"))
     ] = None
     cycles: Annotated[float, Measure("times", 1, 50_000, CYCLES)] = 3500.0
-    cycles_at_dod: Annotated[float, Measure("1", 0.1, 1, DEPTH)] = 0.8
+    cycles_at_dod: Annotated[float, Measure("1", 0.1, 1, DEPTH, percent=True)] = 0.8
     cycles_2: Annotated[float | None, Measure("times", 1, 50_000, CYCLES, True)] = None
-    cycles_at_2: Annotated[float | None, Measure("1", 0.1, 1, DEPTH, True)] = None
+    cycles_at_2: Annotated[float | None, Measure("1", 0.1, 1, DEPTH, True, percent=True)] = None
     cycles_3: Annotated[float | None, Measure("times", 1, 50_000, CYCLES, True)] = None
-    cycles_at_3: Annotated[float | None, Measure("1", 0.1, 1, DEPTH, True)] = None
+    cycles_at_3: Annotated[float | None, Measure("1", 0.1, 1, DEPTH, True, percent=True)] = None
     length_mm: Annotated[float | None, CASE] = None
     width_mm: Annotated[float | None, CASE] = None
     height_mm: Annotated[float | None, CASE] = None
@@ -178,6 +181,7 @@ class ModelPart(Part):
         None
     )
     note: Annotated[str, Words(phrase("terms.names.note"), 200)] = ""
+    typical: list[Annotated[str, IDENTIFIER]] = Field(default_factory=list, max_length=40)
 
     @field_validator("unit_v")
     @classmethod

@@ -16,6 +16,8 @@ from vast_harbor.phrases import phrase
 
 FORMAT: Final = "vast-harbor-rig"
 VERSION: Final = 1
+# The questions of the guided start, in their order.
+QUESTIONS = ("what", "use", "run", "big", "old", "charge", "hook_up", "cold", "space", "keep")
 
 
 class PlanPart(Part):
@@ -40,6 +42,24 @@ class PlanPart(Part):
     labour: Annotated[str, Choice(phrase("files.rig_document.installer"), OWN_HANDS, WORKSHOP)] = OWN_HANDS
 
 
+class StatedPart(Part):
+    """What the owner stated and what was filled in for them, by topic; null where nobody knows which."""
+
+    nights: Annotated[bool | None, Truth(optional=True)] = None
+    row: Annotated[bool | None, Truth(optional=True)] = None
+    hook_up: Annotated[bool | None, Truth(optional=True)] = None
+    months: Annotated[bool | None, Truth(optional=True)] = None
+    loads: Annotated[bool | None, Truth(optional=True)] = None
+    charging: Annotated[bool | None, Truth(optional=True)] = None
+    where: Annotated[bool | None, Truth(optional=True)] = None
+    place: Annotated[bool | None, Truth(optional=True)] = None
+    old_bank: Annotated[bool | None, Truth(optional=True)] = None
+    space: Annotated[bool | None, Truth(optional=True)] = None
+    weight: Annotated[bool | None, Truth(optional=True)] = None
+    years: Annotated[bool | None, Truth(optional=True)] = None
+    labour: Annotated[bool | None, Truth(optional=True)] = None
+
+
 class RigFile(Part):
     """A rig with its day, plan and candidates."""
 
@@ -54,3 +74,5 @@ class RigFile(Part):
     trial: TrialPart = TrialPart()
     own_models: list[ModelPart] = Field(default_factory=list, max_length=100)
     candidates: list[CandidatePart] = Field(default_factory=list, max_length=8)
+    stated: StatedPart = StatedPart()
+    guide: Annotated[str, Choice(phrase("files.rig_document.guide"), "", *QUESTIONS)] = ""

@@ -5,7 +5,7 @@ units, hours and the rig's currency.
 """
 
 import json
-from collections.abc import Container, Mapping, Sequence
+from collections.abc import Container, Iterable, Mapping, Sequence
 from collections.abc import Set as AbstractSet
 from dataclasses import replace
 from typing import Any
@@ -17,6 +17,7 @@ from vast_harbor.core.figures.currency import currency_code
 from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.figures.number_format import LOCALES
 from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.topics import stated_by
 from vast_harbor.formats.bank_parts import CandidatePart
 from vast_harbor.formats.day_part import LoadPart
 from vast_harbor.formats.door import admitted
@@ -393,49 +394,42 @@ def load_to_keep(load: dict[str, Any]) -> dict[str, Any]:
     return part.model_dump(mode="json", exclude={"id", "on", "bank"})
 
 
-def from_pattern(pattern: Mapping[str, Any], appliances: Mapping[str, Mapping[str, Any]]) -> dict[str, Any]:
-    """What a pattern of use fills a rig with, as it would be typed.
+def with_stated(document: dict[str, Any], paths: Iterable[str]) -> dict[str, Any]:
+    """A document after an edit: what was filled in for its owner, and is edited now, the owner has stated.
 
     Args:
-        pattern: fields of the rig, ``assumptions``, ``standby_w``, and ``loads`` by the names of appliances,
-            with their number before ``×``.
-        appliances: name → load as it would be typed.
+        document: after the edit.
+        paths: JSON pointers of what was edited.
 
     Returns:
-        ``rig``, ``day``, ``plan`` and ``sources`` parts of a document; the sources marked as assumed.
-
-    Raises:
-        KeyError: an appliance that is not in the list.
+        The same, or one with its ``stated`` part changed. An edit of that part itself stands.
     """
-    loads = []
-    for i, entry in enumerate(pattern["loads"], 1):
-        count, _, name = entry.rpartition(" × ")
-        loads.append({"id": f"load-{i}", **appliances[name], "quantity": int(count or 1)})
-    fields = ("off_grid_nights", "hook_up_nights", "nights_in_a_row", "drive_hours", "months")
-    return {
-        "rig": {f: pattern[f] for f in fields},
-        "day": {"loads": loads, "standby_w": pattern["standby_w"]},
-        "plan": {"overrides": dict(pattern["assumptions"])},
-        "sources": typical_sources(pattern["sources"], assumed=True),
-    }
+    stated = document.get("stated") if isinstance(document, dict) else None
+    edited = set(paths)
+    if not isinstance(stated, dict) or not any(given is False for given in stated.values()):
+        return document
+    topics = {key for path in edited for key in stated_by(path) if f"/stated/{key}" not in edited}
+    said = {key: True for key in topics if stated.get(key) is False}
+    return {**document, "stated": {**stated, **said}} if said else document
 
 
-# What charges such rigs as a rule, to begin with.
-TYPICAL: dict[str, dict[str, Any]] = {
-    "mains": {"kind": "mains", "amps": 20, "absorption_v": 14.4, "float_v": 13.6},
-    "solar": {"kind": "solar", "watts": 200, "absorption_v": 14.4, "float_v": 13.6, "adjustable": True},
-    "engine": {"kind": "engine", "link": "relay", "alternator_a": 90},
-}
-
-
-def typical_sources(kinds: Sequence[str], *, assumed: bool) -> list[dict[str, Any]]:
-    """Sources of some kinds as such rigs have them, for the owner to correct.
+def without_typical(before: dict[str, Any], after: dict[str, Any]) -> dict[str, Any]:
+    """A document after an edit: what its owner changed of a battery is no longer typical of the class.
 
     Args:
-        kinds: keys of :data:`TYPICAL`.
-        assumed: whether nobody has said yet that they are there.
+        before: the document as it was; batteries are told apart by their ids.
+        after: as it was checked after the edit.
+
+    Returns:
+        The same, or one with shorter lists ``typical`` of its ``own_models``.
     """
-    return [{"id": f"{kind}-1", "assumed": assumed, **TYPICAL[kind]} for kind in kinds]
+    old = {model["id"]: model for model in before.get("own_models", [])}
+    models = []
+    for model in after["own_models"]:
+        known = old.get(model["id"], model)
+        left = [field for field in model["typical"] if known.get(field) == model.get(field)]
+        models.append(model if left == model["typical"] else {**model, "typical": left})
+    return after if models == after["own_models"] else {**after, "own_models": models}
 
 
 def new_rig(name: str, **fields: Any) -> dict[str, Any]:

@@ -120,7 +120,8 @@ class RigPart(Part):
     lugs: Annotated[str, Choice(phrase("files.rig_part.size_lugs"), "", *TERMINALS)] = ""
     charge_a: Annotated[float | None, _some("A", 0, 2000, phrase("files.rig_part.current_chargers"))] = None
     charge_v: Annotated[
-        float | None, _some("V", 12, 17, phrase("files.rig_part.absorption_voltage_12_v"))
+        float | None,
+        Measure("V", 12, 17, phrase("files.rig_part.absorption_voltage"), optional=True, per_12=True),
     ] = None
     equalises: Annotated[bool, Truth()] = False
     pitch: Annotated[str, Choice(phrase("files.rig_part.usual_place"), *PITCHES)] = "open"

@@ -226,4 +226,5 @@ def to_plan(rig_file: RigFile, reference: Reference, today: str = "") -> Plan:
         watched=rig.watched,
         trial=_tried(rig_file.trial),
         labour=plan.labour,
+        stated={k: v for k, v in rig_file.stated.model_dump().items() if v is not None},
     )

@@ -7,17 +7,17 @@ from pydantic import Field, ValidationInfo, field_validator
 from vast_harbor.core.rig.sources import DC_DC, GENERATOR, KINDS, MPPT, PITCHES, PWM, RELAY
 from vast_harbor.core.stops.trial import STRETCHES
 from vast_harbor.formats.fields import Choice, Clock, Measure, Numbers, Pairs, Truth, Words
-from vast_harbor.formats.parts import IDENTIFIER, PRICE, Part
+from vast_harbor.formats.parts import IDENTIFIER, PRICE_SAYS, Part
 from vast_harbor.phrases import phrase
 
-CHARGE_V = Measure("V", 12, 16.5, phrase("files.source_part.voltage_12_v_bank"), optional=True)
+CHARGE_V = Measure("V", 12, 16.5, phrase("files.source_part.voltage_system"), optional=True, per_12=True)
 DAYS = Measure("days", 3, 30, phrase("files.source_part.trial_days"), optional=True, whole=True)
 ROW = Measure("nights", 0, 30, phrase("files.source_part.try_nights_row"), optional=True, whole=True)
 SHARE = Measure("1", 0, 1, phrase("files.source_part.state_charge_must_between"), percent=True)
 
 
 class SourcePart(Part):
-    """One source of charge; which fields count depends on its kind. Volts are those for a 12 V bank."""
+    """One source of charge; which fields count depends on its kind. Volts are stored as for a 12 V system."""
 
     id: Annotated[str, IDENTIFIER]
     kind: Annotated[str, Choice(phrase("files.source_part.kind_source"), *KINDS)]
@@ -35,7 +35,7 @@ class SourcePart(Part):
     ] = None
     rests: Annotated[bool, Truth()] = False
     rebulk_v: Annotated[
-        float, Measure("V", 11.5, 13.8, phrase("files.source_part.restart_voltage_must_between"))
+        float, Measure("V", 11.5, 13.8, phrase("files.source_part.restart_voltage_must_between"), per_12=True)
     ] = 12.6
     equalise_v: Annotated[float | None, CHARGE_V] = None
     compensates: Annotated[bool, Truth()] = False
@@ -58,7 +58,7 @@ class SourcePart(Part):
     litres_per_h: Annotated[
         float, Measure("l/h", 0, 50, phrase("files.source_part.burns_between_litres_hour"))
     ] = 0.0
-    litre_price: Annotated[float, PRICE] = 0.0
+    litre_price: Annotated[float, Measure("money/l", 0, 10_000_000, PRICE_SAYS)] = 0.0
     quiet_from: Annotated[float | None, Clock()] = 21.0
     quiet_to: Annotated[float | None, Clock()] = 8.0
     start_soc: Annotated[float, SHARE] = 0.4
@@ -68,13 +68,13 @@ class SourcePart(Part):
         float, Measure("A", 5, 1000, phrase("files.source_part.alternator_gives_between_likely"))
     ] = 90.0
     alternator_v: Annotated[
-        float, Measure("V", 12, 16, phrase("files.source_part.alternator_holds_between_v"))
+        float, Measure("V", 12, 16, phrase("files.source_part.alternator_holds_between_v"), per_12=True)
     ] = 14.2
     smart: Annotated[bool, Truth()] = False
     cable_mohm: Annotated[float, Measure("mΩ", 0, 2000, phrase("files.source_part.cable_between_m_m"))] = 25.0
-    drop_out_v: Annotated[float, Measure("V", 11, 14, phrase("files.source_part.relay_opens_between_v"))] = (
-        12.7
-    )
+    drop_out_v: Annotated[
+        float, Measure("V", 11, 14, phrase("files.source_part.relay_opens_between_v"), per_12=True)
+    ] = 12.7
     fridge_w: Annotated[float, Measure("W", 0, 1000, phrase("files.source_part.fridge_takes_between_w"))] = (
         0.0
     )

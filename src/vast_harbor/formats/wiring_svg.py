@@ -3,7 +3,8 @@
 import itertools
 from xml.sax.saxutils import escape
 
-from vast_harbor.core.figures.display import awg
+from vast_harbor.core.figures import units
+from vast_harbor.core.figures.display import Style, awg
 from vast_harbor.core.installation.cables import FUSE_WITHIN_MM
 from vast_harbor.core.installation.wiring import MOST_DRAWN, Unit, Wiring
 from vast_harbor.phrases import phrase
@@ -177,7 +178,8 @@ def _take_off(
     pen.box(right + 30, plus_y - 15, 58, 30, 4)
     pen.text(right + 59, plus_y + 5, fuse, 13, bold=True)
     pen.text(right + 59, plus_y - 24, phrase("files.wiring_svg.main_fuse"), 12, colour=SOFT)
-    pen.text(right + 59, plus_y + 32, f"≤ {FUSE_WITHIN_MM} mm", 11, colour=SOFT)
+    within = Style(units.US if us else units.METRIC).text(FUSE_WITHIN_MM, "mm")
+    pen.text(right + 59, plus_y + 32, f"≤ {within}", 11, colour=SOFT)
     pen.box(right + 124, plus_y - 15, 72, 30, 4)
     pen.text(right + 160, plus_y + 5, "isolator", 13)
     pen.text(end, plus_y - 24, phrase("files.wiring_svg.loads_chargers"), 12, "end", PLUS)

@@ -10,6 +10,7 @@ _RIG = "/api/rigs/{rig_id}"
 ANSWERS = {
     "/api/backup": "application/vnd.sqlite3",
     "/api/catalogue.csv": CSV,
+    "/api/loads-sample.csv": CSV,
     f"{_RIG}/loads.csv": CSV,
     f"{_RIG}/models.csv": CSV,
     f"{_RIG}/monitor.csv": CSV,

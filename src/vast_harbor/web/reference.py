@@ -14,6 +14,7 @@ from vast_harbor.core.figures.number_format import LOCALES
 from vast_harbor.data import Appliance
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.door import admitted
+from vast_harbor.formats.rig_document import QUESTIONS
 from vast_harbor.phrases import phrase
 from vast_harbor.store import appliances
 from vast_harbor.store.appliances import OwnAppliance
@@ -65,10 +66,31 @@ class ApplianceView(BaseModel):
     room: str
     kinds: list[str] = Field(description="Kinds of rig that have such a thing; empty for all")
     note: str
+    words: str = Field(default="", description="What else people call it, for the search")
     says: str = Field(description="Draw, supply and usual time in words")
     critical: bool
     own: int | None = Field(default=None, description="Number in the owner's list")
     load: dict[str, Any] = Field(description="The load as an edit of a rig takes it, without id")
+
+
+class CommonLoadView(BaseModel):
+    """Something that many rigs have, to tick by picture."""
+
+    key: str
+    name: str
+    appliance: str
+    quantity: int
+    kinds: list[str] = Field(description="Kinds of rig that have it; empty for all")
+    big: bool
+
+
+class PatternView(BaseModel):
+    """A pattern of use."""
+
+    key: str
+    name: str
+    why: str
+    kinds: list[str] = Field(description="Kinds of rig that it suits")
 
 
 class RegionView(BaseModel):
@@ -99,7 +121,9 @@ class ReferenceView(BaseModel):
     appliances: list[ApplianceView]
     regions: list[RegionView]
     climates: list[ChoiceView]
-    patterns: list[ChoiceView]
+    commonest: list[CommonLoadView]
+    patterns: list[PatternView]
+    guide: list[str] = Field(description="The questions of the guided start, in their order")
     catalogue: list[ModelNameView]
     numbers: list[str] = Field(description="Regions whose way of writing numbers may be chosen")
 
@@ -122,7 +146,8 @@ class AppliancesView(BaseModel):
     appliances: list[ApplianceView]
 
 
-def _usual(load: Mapping[str, Any]) -> str:
+def usual_time(load: Mapping[str, Any]) -> str:
+    """When a load runs, in words."""
     if load["use"] == "standby":
         return phrase("answers.reference.day")
     if load["use"] == "uses":
@@ -139,7 +164,8 @@ def _shipped(entry: Appliance) -> ApplianceView:
         room=entry.room,
         kinds=list(entry.kinds),
         note=entry.note,
-        says=f"{load['draw']} {load['supply'].upper()} · {_usual(load)}",
+        words=entry.words,
+        says=f"{load['draw']} {load['supply'].upper()} · {usual_time(load)}",
         critical=load["critical"],
         load=dict(load),
     )
@@ -153,7 +179,7 @@ def _own(entry: OwnAppliance) -> ApplianceView:
         room=phrase("answers.reference.own"),
         kinds=[],
         note="",
-        says=f"{draw['value']:g} {draw['unit']} {load['supply'].upper()} · {_usual(load)}",
+        says=f"{draw['value']:g} {draw['unit']} {load['supply'].upper()} · {usual_time(load)}",
         critical=load["critical"],
         own=entry.id,
         load=load,
@@ -182,7 +208,10 @@ def get_reference() -> Response:
     ]
     bases = [ChoiceView(key=k, name=name, why=why) for k, (name, why) in reference.life_bases.items()]
     climates = [ChoiceView(key=c.key, name=c.name, why=c.like) for c in reference.climates.values()]
-    patterns = [ChoiceView(key=k, name=p["name"], why=p["like"]) for k, p in data.patterns().items()]
+    patterns = [
+        PatternView(key=k, name=p["name"], why=p["like"], kinds=p["kinds"])
+        for k, p in data.patterns().items()
+    ]
     view = ReferenceView(
         classes=classes,
         rules=rules,
@@ -190,7 +219,9 @@ def get_reference() -> Response:
         appliances=[_shipped(a) for a in data.appliances()],
         regions=[RegionView(**asdict(r)) for r in reference.regions.values()],
         climates=climates,
+        commonest=[CommonLoadView(**asdict(c)) for c in data.commonest()],
         patterns=patterns,
+        guide=list(QUESTIONS),
         catalogue=[
             ModelNameView(model=m.id, title=m.title, battery_class=m.battery_class.key)
             for m in reference.catalogue.values()

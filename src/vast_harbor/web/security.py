@@ -57,7 +57,8 @@ def protect(app: Flask, hosts: frozenset[str]) -> None:
 
     @app.after_request
     def headers(response: Response) -> Response:
-        response.headers.update(HEADERS)
+        for name, value in HEADERS.items():
+            response.headers.setdefault(name, value)
         response.headers.setdefault("Content-Security-Policy", content_policy())
         return response
 

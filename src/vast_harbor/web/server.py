@@ -17,6 +17,8 @@ from vast_harbor.formats.rig_file import LARGEST_BYTES
 from vast_harbor.web.errors import SENTENCES
 from vast_harbor.web.lanes import LANES, lane_of, takes_a_whole_database
 
+# This machine only, and all its networks.
+HERE, EVERYWHERE = "127.0.0.1", "0.0.0.0"
 # Connections at once; one more closes the one that has been idle for longest.
 MOST_CONNECTIONS = 512
 # A request is read whole within this time, and a connection on which nothing is asked is closed after it [s].
@@ -43,9 +45,9 @@ class _Refused:
         return f"{self.code} {self.reason}", [("Content-Type", "application/json")], body
 
 
-def _adjustments(port: int, largest_body: int) -> Adjustments:
+def _adjustments(port: int, largest_body: int, host: str = HERE) -> Adjustments:
     return Adjustments(
-        host="127.0.0.1",
+        host=host,
         port=port,
         # Our own limit comes first; beyond this one nobody would be let in at all.
         connection_limit=MOST_CONNECTIONS + 64,
@@ -157,12 +159,13 @@ class HarborServer(TcpWSGIServer):  # type: ignore[misc]
                 channel.will_close = True
 
 
-def make_server(app: Flask | Callable[..., Any], port: int) -> HarborServer:
-    """Make the server, listening on this machine only.
+def make_server(app: Flask | Callable[..., Any], port: int, host: str = HERE) -> HarborServer:
+    """Make the server.
 
     Args:
         app: the application.
         port: its port; any free one when 0.
+        host: :data:`HERE`, or :data:`EVERYWHERE` where phones may come in.
 
     Returns:
         The server; ``run()`` serves until it is interrupted.
@@ -170,4 +173,4 @@ def make_server(app: Flask | Callable[..., Any], port: int) -> HarborServer:
     Raises:
         OSError: the port is taken.
     """
-    return HarborServer(app, dispatcher=Lanes(LANES), adj=_adjustments(port, LARGEST_BODY))
+    return HarborServer(app, dispatcher=Lanes(LANES), adj=_adjustments(port, LARGEST_BODY, host))

@@ -7,7 +7,7 @@ from typing import Any, Literal, TypeVar
 from pydantic import BaseModel
 
 from vast_harbor.core.figures.display import NO_VALUE, Style, trim
-from vast_harbor.core.figures.units import to_display
+from vast_harbor.core.figures.units import AWG, US, to_display
 from vast_harbor.core.figures.workings import Figure, Finding, Sentence
 
 _SLOT = re.compile(r"\{\{|\}\}|\{([^{}]+)\}")
@@ -289,13 +289,30 @@ def workings_view(figure: Figure, style: Style, default: float | None) -> Workin
 
 
 def plain_number(value: float, unit: str, style: Style) -> str:
-    """A value as it stands in its input: in the owner's unit, without it."""
+    """A value as it stands in its input: in the owner's unit, without it, with the decimals of the region."""
+    if unit == "mm²" and style.system == US:
+        return next((f"AWG {name}" for area, name in AWG if area == value), f"{value:g} mm²")
     shown, _ = to_display(value, unit, style.system)
-    return (
-        trim(f"{shown:.6f}").replace("-0", "0")
-        if abs(shown) < 1e-9
-        else trim(f"{shown:.6g}" if abs(shown) < 1e6 else f"{shown:.2f}")
-    )
+    if shown != value:
+        text = _near(shown)
+    elif abs(shown) < 1e-9:
+        text = trim(f"{shown:.6f}").replace("-0", "0")
+    else:
+        text = trim(f"{shown:.6g}" if abs(shown) < 1e6 else f"{shown:.2f}")
+    return text.replace(".", style.numbers.decimal)
+
+
+# What a converted value may be off by in its input: 45.2 lb for 20.5 kg.
+NEAR = 5e-4
+
+
+def _near(shown: float) -> str:
+    """A converted value with no more figures than it takes, three at least."""
+    for figures in range(3, 7):
+        text = f"{float(f'{shown:.{figures}g}'):.10g}"
+        if abs(float(text) - shown) <= NEAR * abs(shown):
+            break
+    return text
 
 
 def field_number(value: float, unit: str, style: Style) -> str:

@@ -21,12 +21,15 @@ from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.rig.sources import MAINS
+from vast_harbor.core.rig.topics import ASSUMED, MISSING
 from vast_harbor.core.sensitivity.break_even import break_evens
+from vast_harbor.core.sensitivity.open_topics import OpenTopic, open_topics
 from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes
 from vast_harbor.core.stops.charging import sheets
 from vast_harbor.core.stops.compare import ComparedBank, verdict_text
 from vast_harbor.formats.report import pictures
 from vast_harbor.formats.report.tables import ITEMS
+from vast_harbor.formats.topic_text import topic_text
 from vast_harbor.phrases import phrase
 
 PAPERS = {"a4": "A4", "letter": "letter"}
@@ -35,6 +38,7 @@ SEVERITIES = {
     "care": phrase("report.document.check"),
     "note": phrase("report.document.note"),
 }
+STATUS = {ASSUMED: phrase("report.document.assumed"), MISSING: phrase("report.document.missing")}
 _SLOT = re.compile(r"\{\{|\}\}|\{([^{}]+)\}")
 # Workings that are written out for the bank of the verdict: key of its figures, by where they stand.
 OF_BANK = ("nameplate_wh", "usable_wh", "purchase")
@@ -108,6 +112,14 @@ class _ReportParts:
         shown = self.verdict.winner or next(iter(self.verdict.compared_banks), None)
         self.shown: ComparedBank | None = shown
 
+    def _effect(self, one: OpenTopic) -> str | Markup:
+        """What a topic could change."""
+        if one.turns is not None:
+            return self.says(one.turns)
+        if one.swing is None:
+            return ""
+        return phrase("report.document.moves", swing=self.style.text(one.swing, "money"))
+
     def text(self, figure: Figure | None) -> str:
         return "—" if figure is None else self.style.text(figure.value, figure.unit)
 
@@ -136,6 +148,8 @@ class _ReportParts:
         """Everything that the template shows."""
         results, style, verdict = self.results, self.style, self.verdict
         symbol = currency_symbol(style.currency)
+        opened = open_topics(results, self.reference)
+        sold = verdict.winner.banked.bank if verdict.winner is not None else None
         has = bool(verdict.compared_banks) and results.day.bank_wh.number > 0
         drawn = [
             (phrase("report.document.day_hour_hour"), pictures.day_profile(results)),
@@ -156,8 +170,13 @@ class _ReportParts:
             "steps": [(s.name, self.says(s.says)) for s in verdict_text.steps(verdict)],
             "outs": [(unescaped(verdict_text.title(o.compared)), self.says(o.says), o.needs)
                      for o in verdict.outs],
-            "turns": [(self.text(t.nights), self.says(t.before), self.says(t.after))
-                      for t in verdict_changes(results, self.reference)] if has else [],
+            "provisional": opened.provisional,
+            "asks": opened.asks.asks if opened.asks is not None else "",
+            "typical": sold is not None and not sold.model.own,
+            "open_topics": [(o.topic.name, STATUS[o.status], topic_text(o.topic, results, style),
+                             self._effect(o)) for o in opened.topics],
+            "turns": [(self.text(t.at), self.says(t.before), self.says(t.after))
+                      for t in verdict_changes(results)] if has else [],
             "flips": [self.says(f.says) for f in break_evens(results, self.reference)] if has else [],
             "schools": [
                 (s.name, self.says(s.headline), self.text(s.need), self.text(s.cost))

@@ -26,6 +26,7 @@ class ModelRowView(BaseModel):
 
     line: int
     name: str
+    says: str = Field(description="What was read, in words; empty where it is none")
     model: dict[str, Any] | None = Field(description="As in the rig file, without id")
     problems: list[str]
 
@@ -34,6 +35,14 @@ class ModelPreviewView(BaseModel):
     """A CSV file looked through; nothing is taken in yet."""
 
     rows: list[ModelRowView]
+
+
+def _says(model: dict[str, Any] | None) -> str:
+    """A battery that was read, in words."""
+    if model is None:
+        return ""
+    short = data.reference().classes[model["battery_class"]].short
+    return f"{short} · {model['unit_v']:g} V · {model['rated_ah']:g} Ah · {model['kg']:g} kg"
 
 
 def _csv(text: str, name: str) -> Response:
@@ -71,7 +80,10 @@ def preview_models(path: RigPath) -> Response:
     return json_response(
         ModelPreviewView(
             rows=[
-                ModelRowView(line=r.line, name=r.name, model=r.model, problems=list(r.problems)) for r in rows
+                ModelRowView(
+                    line=r.line, name=r.name, says=_says(r.model), model=r.model, problems=list(r.problems)
+                )
+                for r in rows
             ]
         )
     )

@@ -1,4 +1,4 @@
-"""Response models of what the Banks stop asks for besides the plan."""
+"""Response models of what the Banks stop asks for apart from the plan."""
 
 from pydantic import BaseModel, Field
 
@@ -127,6 +127,8 @@ class LockerView(BaseModel):
     count: int
     side: float
     over: float
+    side_text: str
+    over_text: str
     poses: list[str]
     terminal_side: str
     own: bool = Field(description="Whether the owner placed the boxes")
@@ -240,7 +242,7 @@ class UnfitView(View):
 
 
 class ProposalView(View):
-    """What the tool would put up for a class, and every model of it."""
+    """What the tool would propose for a class, and every model of it."""
 
     battery_class: str
     best: str | None = Field(description="Least lifetime cost with all it needs")

@@ -108,7 +108,7 @@ def _typed(text: str, unit: str, field: str, style: Style, found: list[files.Pro
     if not text.strip():
         return None
     try:
-        value = parse(text, unit, style.system)
+        value = parse(text, unit, style.system, written=style.numbers, currency=style.currency)
     except Unreadable as error:
         found.append(files.Problem(f"/{field}", str(error)))
         return None
@@ -158,7 +158,7 @@ def find_banks(path: RigPath, query: FindQuery) -> Response:
     kg = _typed(query.kg, "kg", "kg", style, wrong)
     if wrong:
         raise files.RigFileError(wrong)
-    found = find.search(look, plan.models, results.banks.proposals.search.besides)
+    found = find.search(look, plan.models, results.banks.proposals.search.extras_cost)
     view = find_view(found, look, plan, results, style)
     if money is not None or kg is not None:
         best = find.within(look, plan.models, find.Ceiling(money, kg, query.space))

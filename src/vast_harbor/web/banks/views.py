@@ -1,4 +1,4 @@
-"""What the Banks stop asks for besides the plan, in the owner's units."""
+"""What the Banks stop asks for apart from the plan, in the owner's units."""
 
 from vast_harbor.core.battery.bank import BatteryModel
 from vast_harbor.core.figures.currency import currency_symbol
@@ -171,6 +171,8 @@ def locker_view(build: Build, checks: tuple[Check, ...], style: Style) -> Locker
         count=build.bank.units,
         side=SIDE_MM,
         over=OVER_MM,
+        side_text=style.text(SIDE_MM, "mm"),
+        over_text=style.text(OVER_MM, "mm"),
         poses=list(poses(build.bank.model.case.orientation)),
         terminal_side=build.bank.model.case.terminal_side,
         own=bool(build.criteria.placed),

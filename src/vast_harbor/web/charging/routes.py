@@ -28,7 +28,7 @@ from vast_harbor.core.stops.charging import (
 )
 from vast_harbor.core.stops.trial import OLD, YearOf, old_bank_as_bank
 from vast_harbor.formats.rig_file import Problem
-from vast_harbor.phrases import phrase
+from vast_harbor.phrases import and_list, phrase
 from vast_harbor.web.charging.models import (
     AuditView,
     ChargeCurveView,
@@ -228,7 +228,7 @@ def _weeks(results: Results, style: Style) -> list[WeekView]:
                 title=c.bank.model.title,
                 battery_class=c.battery_class.key,
                 generator=text("generator_hours", "h"),
-                litres=text("litres", "l"),
+                litres=text("litres", "l fuel"),
                 fuel=text("fuel", "money"),
                 sun_left=style.text(year["sun_left"].value, "%"),
                 short=style.text(year["short_share"].value, "%"),
@@ -272,7 +272,7 @@ def curves(path: RigPath, query: CurvesQuery) -> Response:
         made = curve(simulated, mine, ends["start"], ends["end"], celsius)
         title, key = titles.get(simulated.id, (phrase("terms.names.old_bank"), simulated.battery_class.key))
         out.append(_curve(simulated, made, title, key, style))
-    return json_response(CurvesView(curves=out, by=" and ".join(name_of(s) for s in by), says=""))
+    return json_response(CurvesView(curves=out, by=and_list(name_of(s) for s in by), says=""))
 
 
 def _share(text: str) -> float:
@@ -339,7 +339,11 @@ def measured(path: RigPath, query: MeasuredQuery) -> Response:
             if not text.strip():
                 raise ValueError(phrase("answers.charging_routes.entered_anything_yet"))
             values[field] = (
-                _share(text) if unit == "1" else parse_clock(text) if unit == "clock" else parse(text, unit)
+                _share(text)
+                if unit == "1"
+                else parse_clock(text)
+                if unit == "clock"
+                else parse(text, unit, written=style_of(rig).numbers)
             )
         except (Unreadable, ValueError) as error:
             found.append(Problem(f"/{field}", str(error)))

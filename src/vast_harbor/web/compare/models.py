@@ -6,7 +6,7 @@ from vast_harbor.web.views import FigureView, TokenView, View
 
 
 class BandView(View):
-    """Money spent by the end of each year, in the futures drawn."""
+    """Money spent by the end of each year, over the simulated scenarios."""
 
     id: str
     years: list[float]
@@ -71,17 +71,23 @@ class DoubtView(View):
 
 
 class VerdictChangeView(View):
-    """Nights a year from which the verdict is another."""
+    """Nights a year, or years kept, from which the verdict is another."""
 
-    nights: FigureView
+    at: FigureView
     before: list[TokenView]
     after: list[TokenView]
+    buys_before: str = Field(description="Class of the bank that it says to buy; empty for none")
+    buys_after: str
 
 
 class VerdictChangesView(View):
-    """Where the verdict itself changes."""
+    """Where the verdict itself changes, and where the owner is."""
 
     verdict_changes: list[VerdictChangeView]
+    years_changes: list[VerdictChangeView]
+    nights: float
+    years: float
+    buys: str
 
 
 class SchoolVerdictView(View):
@@ -207,3 +213,19 @@ class EqualTermsListView(View):
     """The candidates on equal terms."""
 
     equal_terms: list[EqualTermsView]
+
+
+class OpenTopicView(View):
+    """A topic that the owner did not state, and how far it could move the answer."""
+
+    key: str
+    swing: str = Field(description="Money that it moves at most; empty where that is not known")
+    turns: list[TokenView] = Field(description="What else the verdict would say, and if what")
+
+
+class OpenTopicsView(View):
+    """What is not stated: what could turn the verdict first."""
+
+    provisional: bool
+    asks: str = Field(description="Key of the topic to ask for first; empty where nothing could turn it")
+    topics: list[OpenTopicView]

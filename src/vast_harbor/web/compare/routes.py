@@ -1,4 +1,4 @@
-"""The verdict as it is asked for besides the plan: doubt, turns, schools, options, loads, equal terms."""
+"""The verdict as it is asked for apart from the plan: doubt, turns, schools, options, loads, equal terms."""
 
 import numpy as np
 from flask import Response
@@ -15,11 +15,12 @@ from vast_harbor.core.passage import Results
 from vast_harbor.core.sensitivity.break_even import BreakEven, break_evens
 from vast_harbor.core.sensitivity.equal_terms import equal_terms
 from vast_harbor.core.sensitivity.load_costs import load_costs
+from vast_harbor.core.sensitivity.open_topics import open_topics
 from vast_harbor.core.sensitivity.purchase_sizes import purchase_sizes
 from vast_harbor.core.sensitivity.purchase_timing import purchase_options
 from vast_harbor.core.sensitivity.tornado import tornado
 from vast_harbor.core.sensitivity.use_map import cheapest_map
-from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes
+from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes, years_changes
 from vast_harbor.core.stops.compare import uncertainty_of, verdict_text
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.phrases import phrase
@@ -34,6 +35,8 @@ from vast_harbor.web.compare.models import (
     EqualTermsView,
     LoadCostsView,
     LoadCostView,
+    OpenTopicsView,
+    OpenTopicView,
     OptionView,
     PurchaseSizesView,
     PurchaseSizeView,
@@ -50,7 +53,7 @@ from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath, json_response
 from vast_harbor.web.plan.routes import evaluated_results
 from vast_harbor.web.plan.views import style_of
-from vast_harbor.web.views import ProblemsView, view_of
+from vast_harbor.web.views import ProblemsView, tokens, view_of
 
 api = APIBlueprint(
     "verdict", __name__, url_prefix="/api", abp_tags=[Tag(name="verdict")], abp_responses={404: ProblemsView}
@@ -135,8 +138,32 @@ def list_turns(path: RigPath) -> Response:
     """At which nights a year the verdict itself changes."""
     rig, _, results = evaluated_results(path.rig_id)
     style = style_of(rig)
-    found = [view_of(VerdictChangeView, c, style) for c in verdict_changes(results, data.reference())]
-    return json_response(VerdictChangesView(verdict_changes=found))
+    return json_response(
+        VerdictChangesView(
+            verdict_changes=[view_of(VerdictChangeView, c, style) for c in verdict_changes(results)],
+            years_changes=[view_of(VerdictChangeView, c, style) for c in years_changes(results)],
+            nights=results.plan.off_grid_nights,
+            years=results.plan.years_kept,
+            buys="" if results.verdict.winner is None else results.verdict.winner.banked.battery_class.key,
+        )
+    )
+
+
+@api.get("/rigs/<int:rig_id>/compare/open", responses={200: OpenTopicsView})
+def list_open_topics(path: RigPath) -> Response:
+    """What is not stated, and how far each of it could move the answer."""
+    rig, _, results = evaluated_results(path.rig_id)
+    style, found = style_of(rig), open_topics(results, data.reference())
+    topics = [
+        OpenTopicView(
+            key=o.topic.key,
+            swing="" if o.swing is None else style.text(o.swing, "money"),
+            turns=[] if o.turns is None else tokens(o.turns, style),
+        )
+        for o in found.topics
+    ]
+    asks = found.asks.key if found.asks is not None else ""
+    return json_response(OpenTopicsView(provisional=found.provisional, asks=asks, topics=topics))
 
 
 @api.get("/rigs/<int:rig_id>/compare/schools", responses={200: SchoolsView})

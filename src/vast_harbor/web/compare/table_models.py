@@ -6,7 +6,7 @@ from vast_harbor.web.views import FigureView, OperationView, TokenView, View
 
 
 class RequiredExtraView(View):
-    """Something that a bank asks for besides itself, with the JSON Patches that price, strike or do it."""
+    """Something that a bank needs with its batteries, with the JSON Patches that price, strike or do it."""
 
     key: str
     name: str
@@ -43,6 +43,7 @@ class ComparedBankView(View):
     layout: str
     ends: str
     stop: bool = Field(description="Whether the verdict leaves it out")
+    own: bool = Field(description="Whether it is a real battery that the owner entered; else a typical one")
     money: dict[str, FigureView]
     difficulty: str
     required_extras: list[RequiredExtraView]
@@ -70,14 +71,6 @@ class CorrectionView(View):
     says: str
     figures: list[FigureView]
     ratios: list[FigureView]
-
-
-class RundownView(View):
-    """Remaining usable energy of one candidate at the hours of the picture."""
-
-    id: str
-    state: str = Field(description="new or worn")
-    kwh: list[float]
 
 
 class SeriesView(View):
@@ -114,7 +107,7 @@ class OutView(View):
 
 
 class CandidateShareView(View):
-    """How a candidate fares in the futures drawn."""
+    """How a candidate does over the simulated scenarios."""
 
     id: str
     share: FigureView | None = Field(description="Cheapest in this share of them; none where it is out")
@@ -124,7 +117,7 @@ class CandidateShareView(View):
 
 
 class FoundForYouView(View):
-    """The best bank of a class in the catalogue, which the owner did not put up."""
+    """The best bank of a class in the catalogue, which is not a candidate of the owner."""
 
     id: str
     battery_class: str
@@ -166,8 +159,5 @@ class CompareView(View):
     rows: list[RowView]
     sentence: list[TokenView]
     corrections: list[CorrectionView]
-    rundown_start_h: float
-    rundown_hours: list[float]
-    rundown: list[RundownView]
     cumulative: list[SeriesView]
     capacity: list[SeriesView] = Field(description="Usable kWh over the years")

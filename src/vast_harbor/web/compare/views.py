@@ -2,14 +2,11 @@
 
 from collections.abc import Iterable
 
-import numpy as np
-
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.workings import unescaped
 from vast_harbor.core.passage import Results
 from vast_harbor.core.stops.compare import (
-    EVENING_H,
     ComparedBank,
     RequiredExtra,
     Verdict,
@@ -32,7 +29,6 @@ from vast_harbor.web.compare.table_models import (
     RequiredExtraView,
     RowView,
     RuleStepView,
-    RundownView,
     SeriesView,
     VerdictView,
 )
@@ -81,15 +77,6 @@ def compare_view(results: Results, style: Style) -> CompareView:
         )
         for c in compare.corrections
     ]
-    run_down: list[RundownView] = []
-    hours: list[float] = []
-    if compare.rundown is not None:
-        hours = compare.rundown.hours.tolist()
-        lines = [(c.banked.candidate.id, s) for c in compare.compared_banks for s in ("new", "worn")]
-        run_down = [
-            RundownView(id=id_, state=state, kwh=np.round(line / 1000, 3).tolist())
-            for (id_, state), line in zip(lines, compare.rundown.remaining_wh, strict=True)
-        ]
     spent = [
         SeriesView(id=c.banked.candidate.id, points=_points(cumulative(c), 2)) for c in compare.compared_banks
     ]
@@ -104,9 +91,6 @@ def compare_view(results: Results, style: Style) -> CompareView:
         rows=rows,
         sentence=tokens(compare.sentence, style),
         corrections=corrections,
-        rundown_start_h=EVENING_H,
-        rundown_hours=hours,
-        rundown=run_down,
         cumulative=spent,
         capacity=lasts,
     )
@@ -141,6 +125,7 @@ def _compared(compared: ComparedBank, results: Results, style: Style) -> Compare
         layout=layout(bank) if bank else "",
         ends=compared.life.ends,
         stop=compared not in results.verdict.suitable,
+        own=bank is not None and bank.model.own,
         money={k: figure_view(of[k], style) for k in MONEY if k in of},
         difficulty=level,
         required_extras=[_required_extra(d, compared, index, style) for d in cost.required_extras],
@@ -163,7 +148,7 @@ def _required_extra(
 ) -> RequiredExtraView:
     at, key = f"/candidates/{index}", required_extra.key
     candidate = compared.banked.candidate
-    # A bank that was found is changed once it is put up.
+    # A bank that was found is changed once it is a candidate.
     editable = index >= 0
     taken = {e.covers for e in candidate.extras}
     new = {

@@ -11,8 +11,10 @@ from vast_harbor import data
 from vast_harbor.formats import load_csv
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.csv_table import CsvError
+from vast_harbor.phrases import phrase
 from vast_harbor.store import rigs
 from vast_harbor.web.harbor.routes import RigPath, database, json_response
+from vast_harbor.web.reference import usual_time
 from vast_harbor.web.views import ProblemsView
 
 api = APIBlueprint(
@@ -26,14 +28,55 @@ class CsvRowView(BaseModel):
 
     line: int
     name: str
+    says: str = Field(description="What was read, in words; empty where it is none")
     load: dict[str, Any] | None = Field(description="As in the rig file, without id")
     problems: list[str]
+
+
+class CsvColumnView(BaseModel):
+    """A column of the file, and as what it is read."""
+
+    heading: str
+    read_as: str = Field(description="Empty where it is left out")
 
 
 class CsvPreviewView(BaseModel):
     """A CSV file looked through; nothing is taken in yet."""
 
+    columns: list[CsvColumnView]
     rows: list[CsvRowView]
+
+
+NAMES = {
+    "name": phrase("answers.load_csv.name"),
+    "draw": phrase("answers.load_csv.draw"),
+    "supply": phrase("answers.load_csv.supply"),
+    "quantity": phrase("answers.load_csv.quantity"),
+    "hours": phrase("answers.load_csv.hours"),
+    "uses": phrase("answers.load_csv.uses"),
+    "minutes": phrase("answers.load_csv.minutes"),
+    "duty": phrase("answers.load_csv.duty"),
+    "starts_at": phrase("answers.load_csv.starts_at"),
+}
+
+
+def _says(load: dict[str, Any] | None) -> str:
+    """A load that was read, in words."""
+    if load is None:
+        return ""
+    draw = f"{load['draw']['value']:g} {load['draw']['unit']} {load['supply'].upper()}"
+    count = "" if load["quantity"] == 1 else f"{load['quantity']:g} × "
+    duty = "" if load["duty"] == 1 else f" · {load['duty']:.0%}"
+    return f"{count}{draw} · {usual_time(load)}{duty}"
+
+
+@api.get("/loads-sample.csv")
+def sample_loads() -> Response:
+    """A small file of loads to fill in."""
+    response = make_response("\ufeff" + load_csv.sample())
+    response.mimetype = "text/csv"
+    response.headers["Content-Disposition"] = 'attachment; filename="loads-sample.csv"'
+    return response
 
 
 @api.get("/rigs/<int:rig_id>/loads.csv")
@@ -55,11 +98,18 @@ def preview_loads(path: RigPath) -> Response:
         document = rigs.get(db, path.rig_id).document
     try:
         types = [t["id"] for t in document["day"]["types"]]
+        columns = load_csv.headings(request.get_data())
         rows = load_csv.read(request.get_data(), data.reference(), document["rig"]["units"], types)
     except CsvError as error:
         raise files.RigFileError([files.Problem("", str(error))]) from error
     return json_response(
         CsvPreviewView(
-            rows=[CsvRowView(line=r.line, name=r.name, load=r.load, problems=list(r.problems)) for r in rows]
+            columns=[CsvColumnView(heading=h, read_as=NAMES.get(key, key)) for h, key in columns],
+            rows=[
+                CsvRowView(
+                    line=r.line, name=r.name, says=_says(r.load), load=r.load, problems=list(r.problems)
+                )
+                for r in rows
+            ],
         )
     )

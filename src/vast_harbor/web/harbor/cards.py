@@ -16,6 +16,7 @@ from pydantic import BaseModel, Field
 from vast_harbor import __version__, data, memory
 from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.passage import evaluate
+from vast_harbor.core.sensitivity.open_topics import open_topics
 from vast_harbor.core.stops.compare import verdict_text
 from vast_harbor.formats import rig_file as files
 from vast_harbor.store import cards, rigs
@@ -40,6 +41,8 @@ class CardFigures(BaseModel):
 
     strip: list[StripView]
     result: list[TokenView]
+    provisional: bool = Field(default=False, description="Whether what is not stated could turn the result")
+    guide: str = Field(default="", description="The question of the guided start to go on with")
 
 
 class CardView(BaseModel):
@@ -137,7 +140,10 @@ def _figures(stored: StoredRig, today: str) -> CardFigures:
     results = evaluate(files.to_plan(rig, reference, today), reference)
     style = style_of(rig)
     return CardFigures(
-        strip=strip(results, rig, style), result=tokens(verdict_text.headline(results.verdict), style)
+        strip=strip(results, rig, style),
+        result=tokens(verdict_text.headline(results.verdict), style),
+        provisional=open_topics(results, reference).provisional,
+        guide=rig.guide,
     )
 
 

@@ -11,14 +11,17 @@ from pydantic import BaseModel, Field
 
 from vast_harbor import data
 from vast_harbor.core.passage import evaluate
+from vast_harbor.core.rig.plan import CABIN
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.bank_parts import CandidatePart
 from vast_harbor.formats.door import clean
+from vast_harbor.formats.patterns import FILLED, from_pattern, nothing_stated, pattern_for, typical_sources
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
 from vast_harbor.store import rigs
 from vast_harbor.store.database import Database
-from vast_harbor.web.views import ProblemsView
+from vast_harbor.web.errors import problems
+from vast_harbor.web.views import OperationView, ProblemsView, operations_of
 
 api = APIBlueprint(
     "harbor",
@@ -51,7 +54,10 @@ class NewRig(BaseModel):
 
     name: str = ""
     kind: str = "van"
-    pattern: str = Field(default="", description="Pattern of use to fill it with; an empty rig without")
+    pattern: str = Field(
+        default="",
+        description="Pattern of use to fill it with, usual for the one of its kind; an empty rig without",
+    )
     region: str = Field(default="", description="Region where it is used")
     sources: list[Literal["mains", "solar", "engine"]] = Field(
         default_factory=list,
@@ -60,6 +66,22 @@ class NewRig(BaseModel):
     )
     units: str = ""
     currency: str = ""
+    guide: str = Field(
+        default="", max_length=20, description="The question of the guided start to go on with"
+    )
+
+
+class PatternPath(RigPath):
+    """Which pattern of use, for which rig."""
+
+    pattern: str = Field(max_length=40)
+
+
+class PatternEditView(BaseModel):
+    """A pattern of use as an edit of a rig."""
+
+    name: str
+    operations: list[OperationView]
 
 
 class MadeListView(BaseModel):
@@ -115,28 +137,26 @@ def store_document(document: dict[str, object], key: str = "", place: int = 0) -
         return MadeView(id=rigs.add(db, document, key, place), name=rig["name"])
 
 
+USUAL_PATTERN = "usual"
+
+
+def named_pattern(key: str, kind: str) -> str:
+    """A pattern by its key; for ``usual`` the one that such rigs follow most often."""
+    return pattern_for(data.patterns(), kind) if key == USUAL_PATTERN else key
+
+
+def data_of_pattern(key: str, kind: str, south: bool) -> dict[str, Any]:
+    """What a pattern of use fills a rig of some kind with, as it would be typed."""
+    appliances = {a.name: a.load for a in data.appliances()}
+    return from_pattern(data.patterns()[key], appliances, kind, south)
+
+
 @api.post("/rigs", responses={201: MadeView})
 def make_rig(body: NewRig, query: KeyQuery) -> Response:
     """Make a rig: empty, or filled from a pattern of use."""
     reference = data.reference()
     document = files.new_rig("New rig")
     fields: dict[str, Any] = {"name": clean(body.name).strip() or "New rig", "kind": body.kind}
-    if body.pattern:
-        if body.pattern not in data.patterns():
-            raise files.RigFileError(
-                [files.Problem("", phrase("answers.harbor_routes.pattern", pattern=body.pattern))]
-            )
-        filled = files.from_pattern(
-            data.patterns()[body.pattern], {a.name: a.load for a in data.appliances()}
-        )
-        fields |= filled["rig"]
-        document["day"] |= filled["day"]
-        document["plan"] |= filled["plan"]
-        document["sources"] = filled["sources"]
-    if body.sources:
-        document["sources"] = files.typical_sources(list(dict.fromkeys(body.sources)), assumed=False)
-    if body.kind == "cabin":
-        document["day"]["types"] = [t for t in document["day"]["types"] if t["kind"] != "travelling"]
     if body.region:
         if body.region not in reference.regions:
             raise files.RigFileError(
@@ -153,13 +173,32 @@ def make_rig(body: NewRig, query: KeyQuery) -> Response:
             "units": region.units,
             "numbers": region.numbers,
         }
+    stated = nothing_stated() | {"where": bool(body.region)}
+    if body.pattern:
+        pattern = named_pattern(body.pattern, body.kind)
+        if pattern not in data.patterns():
+            raise files.RigFileError(
+                [files.Problem("", phrase("answers.harbor_routes.pattern", pattern=pattern))]
+            )
+        south = fields.get("latitude", 0.0) < 0
+        filled = data_of_pattern(pattern, body.kind, south)
+        fields |= filled["rig"]
+        document["day"] |= filled["day"]
+        document["plan"] |= filled["plan"]
+        document["sources"] = filled["sources"]
+    if body.sources:
+        document["sources"] = typical_sources(list(dict.fromkeys(body.sources)), assumed=False)
+        stated["charging"] = True
+    if body.kind == CABIN:
+        document["day"]["types"] = [t for t in document["day"]["types"] if t["kind"] != "travelling"]
+    document["stated"], document["guide"] = stated, body.guide
     document["rig"] |= fields | {k: v for k, v in (("units", body.units), ("currency", body.currency)) if v}
     checked = _begin_level(files.read(document, reference, typed=True), current_app.config["TODAY"]())
     return json_response(store_document(files.to_document(checked), query.key), 201)
 
 
 def _begin_level(rig: RigFile, today: str) -> RigFile:
-    """A new rig with the better of each pair put up: flooded, AGM or gel, and LFP."""
+    """A new rig with the better of each pair as candidates: flooded, AGM or gel, and LFP."""
     reference = data.reference()
     proposals = evaluate(files.to_plan(rig, reference, today), reference, found=()).banks.proposals
 
@@ -169,6 +208,27 @@ def _begin_level(rig: RigFile, today: str) -> RigFile:
     classes = [min(pair, key=cost) for pair in (("flooded_deep", "flooded_dual"), ("agm", "gel"), ("lfp",))]
     candidates = [CandidatePart(id=key, battery_class=key) for key in classes]
     return rig.model_copy(update={"candidates": candidates})
+
+
+@api.get("/rigs/<int:rig_id>/patterns/<pattern>", responses={200: PatternEditView})
+def pattern_edit(path: PatternPath) -> Response:
+    """What a pattern of use fills this rig with, as one edit of it; its topics are then assumed.
+
+    ``usual`` stands for the pattern that such rigs follow most often.
+    """
+    with database().reading() as db:
+        rig = rigs.get(db, path.rig_id).document["rig"]
+    key = named_pattern(path.pattern, rig["kind"])
+    if key not in data.patterns():
+        return problems(404, files.Problem("", phrase("answers.harbor_routes.pattern", pattern=key)))
+    filled = data_of_pattern(key, rig["kind"], (rig["latitude"] or 0.0) < 0)
+    values = {f"/rig/{name}": value for name, value in filled["rig"].items()}
+    values |= {f"/day/{name}": value for name, value in filled["day"].items()}
+    values |= {"/plan/overrides": filled["plan"]["overrides"], "/sources": filled["sources"]}
+    values |= {f"/stated/{topic}": False for topic in (*FILLED, "charging")}
+    operations = [{"op": "replace", "path": path, "value": value} for path, value in values.items()]
+    name = data.patterns()[key]["name"]
+    return json_response(PatternEditView(name=name, operations=operations_of(operations)))
 
 
 @api.post("/rigs/demo", responses={201: MadeListView})

@@ -64,15 +64,6 @@ class SecondView(View):
     labels: list[FigureView] = Field(description="By class in their order")
 
 
-class RuntimeView(View):
-    """How long something runs on one kilowatt-hour, and on the old bank where that is known."""
-
-    id: str
-    name: str
-    on_kwh: FigureView
-    on_old: FigureView | None
-
-
 class NeedView(View):
     """The need for every battery class side by side."""
 
@@ -87,4 +78,3 @@ class NeedView(View):
     classes: list[ClassNeedView]
     rules: list[RuleNeedView]
     second: SecondView | None
-    runtimes: list[RuntimeView]

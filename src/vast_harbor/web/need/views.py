@@ -7,7 +7,6 @@ from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.assumptions import Assumption, Assumptions
-from vast_harbor.core.stops.need import Runtime
 from vast_harbor.core.stops.need import evaluate as evaluate_need
 from vast_harbor.data import reference
 from vast_harbor.web.day.views import charge_text
@@ -16,11 +15,10 @@ from vast_harbor.web.need.models import (
     ClassNeedView,
     NeedView,
     RuleNeedView,
-    RuntimeView,
     SecondView,
     StepView,
 )
-from vast_harbor.web.views import SchoolView, field_number, figure_view, range_text, shown
+from vast_harbor.web.views import SchoolView, field_number, figure_view, range_text
 
 
 def _steps(steps: tuple[Figure, ...], style: Style) -> list[StepView]:
@@ -65,17 +63,6 @@ def _second(results: Results, style: Style) -> SecondView | None:
     )
 
 
-def _runtime(runtime: Runtime, style: Style) -> RuntimeView:
-    at = f"runtime.{runtime.id}"
-    old = runtime.on_old_h
-    return RuntimeView(
-        id=runtime.id,
-        name=runtime.name,
-        on_kwh=shown(f"{at}.on_kwh", runtime.on_kwh_h, "duration", style),
-        on_old=None if old is None else shown(f"{at}.on_old", old, "duration", style),
-    )
-
-
 def need_view(results: Results, style: Style) -> NeedView:
     """The need of the governing day for every chemistry.
 
@@ -115,7 +102,6 @@ def need_view(results: Results, style: Style) -> NeedView:
         classes=classes,
         rules=_rules(results, style),
         second=_second(results, style),
-        runtimes=[_runtime(r, style) for r in results.runtimes],
     )
 
 

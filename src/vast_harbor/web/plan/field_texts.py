@@ -7,26 +7,28 @@ from pydantic import BaseModel
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.parsing import clock_text
 from vast_harbor.core.passage import Results
-from vast_harbor.formats.fields import Clock, Measure
+from vast_harbor.formats.fields import Clock, Measure, Numbers
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.web.views import field_number, plain_number
 
 
 @lru_cache
-def _measures(model: type[BaseModel]) -> tuple[tuple[str, str], ...]:
-    """Fields of a part of the document, with the unit of those that have one."""
+def _measures(model: type[BaseModel]) -> tuple[tuple[str, str, bool], ...]:
+    """Fields of a part of the document, with the unit of those that have one, and whether they are volts that
+    are stored as for a 12 V system."""
     out = []
     for name, info in model.model_fields.items():
-        marks = [m for m in info.metadata if isinstance(m, Measure | Clock)]
-        percent = bool(marks) and isinstance(marks[0], Measure) and marks[0].percent
-        out.append((name, "%" if percent else marks[0].unit if marks else "1"))
+        marks = [m for m in info.metadata if isinstance(m, Measure | Clock | Numbers)]
+        percent = bool(marks) and getattr(marks[0], "percent", False)
+        unit = "%" if percent else getattr(marks[0], "unit", "1") if marks else "1"
+        out.append((name, unit, bool(marks) and getattr(marks[0], "per_12", False)))
     return tuple(out)
 
 
 def field_texts(rig_file: RigFile, results: Results, style: Style) -> dict[str, str]:
     """Every value as it stands in its input, in the owner's units, by JSON pointer."""
     out: dict[str, str] = {}
-    _put(out, rig_file, "", style)
+    _put(out, rig_file, "", style, rig_file.rig.system_v / 12)
     for i, load in enumerate(rig_file.day.loads):
         unit = load.draw.unit
         out[f"/day/loads/{i}/draw"] = f"{plain_number(load.draw.value, unit, style)} {unit}"
@@ -37,9 +39,9 @@ def field_texts(rig_file: RigFile, results: Results, style: Style) -> dict[str, 
 
 
 # Not inside of the function above: a function that calls itself there would hold all texts in a cycle.
-def _put(out: dict[str, str], part: BaseModel, at: str, style: Style) -> None:
-    """Put the values of a part, and of its parts, into ``out``."""
-    for name, unit in _measures(type(part)):
+def _put(out: dict[str, str], part: BaseModel, at: str, style: Style, twelves: float) -> None:
+    """Put the values of a part, and of its parts, into ``out``; the system has so many times 12 V."""
+    for name, unit, per_12 in _measures(type(part)):
         value, path = getattr(part, name), f"{at}/{name}"
         if value is None:
             out[path] = ""
@@ -48,24 +50,24 @@ def _put(out: dict[str, str], part: BaseModel, at: str, style: Style) -> None:
         elif isinstance(value, bool):
             continue
         elif isinstance(value, int | float):
-            out[path] = _field_text(float(value), unit, style)
+            out[path] = _field_text(float(value) * (twelves if per_12 else 1.0), unit, style)
         elif isinstance(value, BaseModel):
-            _put(out, value, path, style)
+            _put(out, value, path, style, twelves)
         elif name == "on":
             for key, times in value.items():
                 if times is not None:
-                    _put(out, times, f"{path}/{key}", style)
+                    _put(out, times, f"{path}/{key}", style, twelves)
         elif name == "positions":
-            pairs = (f"{plain_number(a, 'V', style)}/{plain_number(b, 'V', style)}" for a, b in value)
-            out[path] = ", ".join(pairs)
+            volts = [[plain_number(v * twelves, "V", style) for v in pair] for pair in value]
+            out[path] = ", ".join("/".join(pair) for pair in volts)
         elif name == "windows":
             out[path] = ", ".join(f"{clock_text(a)}–{clock_text(b)}" for a, b in value)
         elif isinstance(value, list):
             for i, item in enumerate(value):
                 if isinstance(item, BaseModel):
-                    _put(out, item, f"{path}/{i}", style)
+                    _put(out, item, f"{path}/{i}", style, twelves)
                 elif isinstance(item, float):
-                    out[f"{path}/{i}"] = _field_text(item, "1", style)
+                    out[f"{path}/{i}"] = _field_text(item, unit, style)
 
 
 # The same few numbers stand in hundreds of fields, edit after edit.

@@ -9,6 +9,7 @@ from vast_harbor.web.charging.models import SourceView
 from vast_harbor.web.compare.table_models import CompareView
 from vast_harbor.web.day.models import DayView
 from vast_harbor.web.need.models import AssumptionView, NeedView
+from vast_harbor.web.plan.topics import TopicView
 from vast_harbor.web.rig.models import VoltageView
 from vast_harbor.web.views import FigureView, FindingView, OperationView, View
 
@@ -31,6 +32,8 @@ class UnitsView(View):
     length: str
     small_length: str
     currency: str
+    fuel_rate: str
+    fuel_price: str
 
 
 class WhatIfView(View):
@@ -61,6 +64,7 @@ class RigView(View):
         default=None, description="Battery temperature by its place in each season"
     )
     sources: list[SourceView] | None = None
+    topics: list[TopicView] = Field(description="What the plan rests on, and what of it is stated")
     stale: bool = Field(description="Whether trial and year are still those before the last edit")
     searching: bool = Field(description="Whether the catalogue is still to be looked through for the verdict")
     what_if: WhatIfView | None

@@ -31,6 +31,7 @@ from vast_harbor.store.json_difference import difference
 from vast_harbor.store.rigs import StoredRig
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import MadeView, RigPath, database, json_response
+from vast_harbor.web.plan.field_help import FieldHelpView, field_help
 from vast_harbor.web.plan.models import RigAnswer
 from vast_harbor.web.plan.views import rig_view, style_of
 from vast_harbor.web.views import PREVIEW_ID, ProblemsView, WorkingsView, operations_of, workings_view
@@ -126,6 +127,14 @@ class WorkingsQuery(BaseModel):
     """Which figure."""
 
     key: str = Field(max_length=300)
+
+
+class FieldQuery(BaseModel):
+    """Which field."""
+
+    field: str = Field(
+        max_length=300, description="JSON pointer of it in the rig file, or of a tool: /tool/cable/amps"
+    )
 
 
 CHANGED_ELSEWHERE = files.Problem("", phrase("answers.plan_routes.rig_changed_another_window"))
@@ -290,9 +299,10 @@ def edit_rig(path: RigPath, body: Edit) -> Response:
         document = rigs.patched(stored.document, [_operation(o) for o in body.operations])
     except JsonPatchTestFailed:
         return problems(409, ANOTHER_ROW)
+    document = files.with_stated(document, [o.path for o in body.operations if o.op != "test"])
     read = files.read(document, data.reference(), typed=True, stored=stored.document)
     rig = files.keep_ranges(stored.document, read)
-    document = files.to_document(rig)
+    document = files.without_typical(stored.document, files.to_document(rig))
     # Computed before it is kept: a rig that could not be shown must not be stored.
     results = _edited(path.rig_id, rig)
     with database().writing() as db:
@@ -376,6 +386,19 @@ def workings(path: RigPath, query: WorkingsQuery) -> Response:
     if figure.assumption in results.assumptions:
         default = results.assumptions.get(figure.assumption).default
     return json_response(workings_view(figure, style_of(rig), default))
+
+
+@api.get("/rigs/<int:rig_id>/help", responses={200: FieldHelpView})
+def help_on_field(path: RigPath, query: FieldQuery) -> Response:
+    """What a field is, where to find it, and what is assumed when it is not known."""
+    with database().reading() as db:
+        document = json.dumps(rigs.get(db, path.rig_id).document)
+    rig, _, results, _ = _known(document, _today())
+    try:
+        found = field_help(query.field, results.assumptions, style_of(rig), rig.rig.system_v)
+    except KeyError:
+        return problems(404, files.Problem("", phrase("answers.plan_routes.field_no_help")))
+    return json_response(found)
 
 
 @api.get("/rigs/<int:rig_id>/changes", responses={200: JournalView})

@@ -21,6 +21,7 @@ from vast_harbor.web.day.views import day_view
 from vast_harbor.web.need.views import assumptions_view, need_view
 from vast_harbor.web.plan.field_texts import field_texts
 from vast_harbor.web.plan.models import RigView, StripView, UnitsView, WhatIfView
+from vast_harbor.web.plan.topics import topic_views
 from vast_harbor.web.rig.views import voltage_view
 from vast_harbor.web.views import FigureView, figure_view, finding_view, text_of
 
@@ -70,11 +71,14 @@ def rig_view(
             length="ft" if us else "m",
             small_length="in" if us else "mm",
             currency=currency_symbol(rig_file.rig.currency),
+            fuel_rate="gal/h" if us else "l/h",
+            fuel_price=f"{currency_symbol(rig_file.rig.currency)}/{'gal' if us else 'l'}",
         ),
         strip=strip(results, rig_file, style),
         stop=stop,
         assumptions=assumptions_view(results, style),
         **{part: PART_VIEWS[part](results, style, show) for part in PARTS.get(stop, tuple(PART_VIEWS))},
+        topics=topic_views(results, rig_file.rig.region, style),
         stale=results.stale,
         searching=results.searching,
         what_if=None if stored.base is None else WhatIfView(tried=list(stored.tried)),
@@ -166,6 +170,9 @@ def _verdict_figure(results: Results, style: Style) -> str:
     """The verdict in two words and its price."""
     verdict = results.verdict
     winner = verdict.winner
+    if not results.day.bank_wh.number:
+        # Nothing is used yet, so nothing is judged.
+        return "—"
     if winner is None:
         words = {
             KEEP: phrase("answers.plan_views.keep"),
@@ -183,7 +190,7 @@ def _verdict_figure(results: Results, style: Style) -> str:
 def _trial_figure(results: Results) -> str:
     """How many candidates never go dark; of a single one, when it does."""
     simulated = results.simulated.trial.candidates
-    if not simulated:
+    if not simulated or not results.day.bank_wh.number:
         return "—"
     lit = sum(not r.dark for r in simulated)
     if len(simulated) == 1 and simulated[0].dark:

@@ -105,29 +105,24 @@ class FlowsView(View):
     labels: list[str] = Field(description="Clock of each step")
 
 
-class DarkView(View):
-    """How long a bank lasts."""
+class RunDownView(View):
+    """How long a bank lasts with no charging."""
 
     id: str
     title: str
     battery_class: str
-    until_dark: str
-    runs: str
-
-
-class LoadNameView(View):
-    """An appliance by its name."""
-
-    id: str
-    name: str
+    state: str = Field(description="new, worn (at the end of its life), or now for the old bank")
+    until_empty: str
+    soc: list[float] = Field(description="Charge left at the end of each hour, until something is not served")
+    runs: list[str] = Field(description="How long each load runs alone, in the order of the loads")
 
 
 class HowLongView(View):
-    """How long every bank lasts with no charging, and how long one appliance runs."""
+    """How long every bank lasts with no charging, on whole days and under one load alone."""
 
-    banks: list[DarkView]
-    load: str
-    loads: list[LoadNameView]
+    start_h: float = Field(description="Clock time at which the banks are full")
+    loads: list[str]
+    banks: list[RunDownView]
 
 
 class BankYearView(View):

@@ -38,14 +38,13 @@ from vast_harbor.web.trial.models import (
     BankOddsView,
     BankRunView,
     BankYearView,
-    DarkView,
     EventView,
     FlowsView,
     FlowView,
     HowLongView,
     LaidUpRowView,
     LaidUpView,
-    LoadNameView,
+    RunDownView,
     SpanView,
     StateView,
     StretchView,
@@ -92,12 +91,6 @@ class BankQuery(BaseModel):
     """Which bank."""
 
     bank: str = Field(max_length=60, description="Id of a candidate, or old")
-
-
-class LoadQuery(BaseModel):
-    """Which appliance."""
-
-    load: str = Field(default="", max_length=60, description="Id of a load; the largest consumer if empty")
 
 
 class OddsQuery(PageQuery):
@@ -252,45 +245,42 @@ def flows(path: RigPath, query: BankQuery) -> Response:
 
 
 @api.get("/rigs/<int:rig_id>/trial/how-long", responses={200: HowLongView})
-def lasts(path: RigPath, query: LoadQuery) -> Response:
-    """How long until dark with no charging, and how long one appliance runs."""
+def how_long(path: RigPath) -> Response:
+    """How long every bank lasts with no charging, new and worn: on whole days, and under one load alone."""
     rig, plan, results = evaluated_results(path.rig_id)
-    style, run = style_of(rig), results.simulated.trial
-    timeline, simulated_banks = results.simulated.timeline, run.simulated_banks
-    dark = time_to_empty.until_dark(timeline, simulated_banks)
+    style, timeline = style_of(rig), results.simulated.timeline
     loads = [load for load in plan.loads if load.watts > 0]
-    usual = max(loads, key=lambda x: x.wh, default=None)
-    load = next((x for x in loads if x.id == query.load), usual)
-    runs = (
-        time_to_empty.runs_for(timeline, simulated_banks, load)
-        if load is not None
-        else [None] * len(simulated_banks)
-    )
+    sold_with = {
+        c.candidate.id: c.build.bank.model.health for c in results.banks.candidates if c.build is not None
+    }
+    states = [
+        (r, state, simulated)
+        for r in results.simulated.trial.results
+        for state, simulated in time_to_empty.states_of(r.simulated, sold_with.get(r.simulated.id, 1.0))
+    ]
+    simulated_banks = tuple(simulated for _, _, simulated in states)
+    empties = time_to_empty.discharges(timeline, simulated_banks)
+    runs = time_to_empty.runs_for(timeline, simulated_banks, loads) if loads else [[]] * len(states)
 
     def text(hours: float | None) -> str:
-        return (
-            phrase("answers.trial_routes.over_60_days")
-            if hours is None
-            else phrase("terms.names.once")
-            if hours <= 0
-            else style.text(hours, "duration")
-        )
+        if hours is None:
+            return phrase("answers.trial_routes.over_60_days")
+        return phrase("terms.names.once") if hours <= 0 else style.text(hours, "duration")
 
-    return json_response(
-        HowLongView(
-            banks=[
-                DarkView(
-                    id=r.simulated.id,
-                    title=r.title,
-                    battery_class=r.simulated.battery_class.key,
-                    until_dark=text(d),
-                    runs=text(h) if load is not None else "—",
-                )
-                for r, d, h in zip(run.results, dark, runs, strict=True)
-            ],
-            load=load.id if load is not None else "",
-            loads=[LoadNameView(id=x.id, name=x.name) for x in loads],
+    banks = [
+        RunDownView(
+            id=r.simulated.id,
+            title=r.title,
+            battery_class=r.simulated.battery_class.key,
+            state=state,
+            until_empty=text(empty.hours),
+            soc=[round(float(x), 3) for x in empty.soc],
+            runs=[text(h) for h in hours],
         )
+        for (r, state, _), empty, hours in zip(states, empties, runs, strict=True)
+    ]
+    return json_response(
+        HowLongView(start_h=time_to_empty.EVENING_H, loads=[x.name for x in loads], banks=banks)
     )
 
 
