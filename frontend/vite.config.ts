@@ -19,6 +19,8 @@ export default defineConfig({
   build: {
     outDir: '../src/vast_harbor/web/static',
     emptyOutDir: true,
+    // What the service worker keeps for when the program does not answer.
+    manifest: 'assets.json',
     chunkSizeWarningLimit: 900,
   },
   server: { proxy: { '/api': 'http://127.0.0.1:8650' } },

@@ -7,3 +7,10 @@ import App from './App.vue'
 import { router } from './router'
 
 createApp(App).use(createPinia()).use(router).mount('#app')
+
+// The last state stays readable without the program; browsers allow that on this computer, and with encryption.
+if (import.meta.env.PROD && 'serviceWorker' in navigator)
+  addEventListener('load', async () => {
+    const worker = await navigator.serviceWorker.register('/sw.js').catch(() => null)
+    worker?.active?.postMessage('renew')
+  })

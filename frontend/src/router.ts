@@ -23,6 +23,16 @@ export const router = createRouter({
       component: () => import('./stops/RigPage.vue'),
       props: (route) => ({ id: Number(route.params.id), stop: route.params.stop }),
     },
+    { path: '/start', name: 'new-plan', component: () => import('./stops/start/NewPlan.vue') },
+    {
+      path: '/rigs/:id(\\d+)/start',
+      name: 'start',
+      component: () => import('./stops/start/StartPage.vue'),
+      props: (route) => ({
+        id: Number(route.params.id),
+        question: String(route.query.question ?? ''),
+      }),
+    },
     {
       path: '/glossary',
       name: 'glossary',

@@ -1,7 +1,7 @@
 import CumulativeChart from '@/charts/CumulativeChart.vue'
 import ProfileChart from '@/charts/ProfileChart.vue'
-import RundownChart from '@/charts/RundownChart.vue'
-import { numberOf } from '@/charts/sameClass'
+import RunDownChart from '@/stops/trial/RunDownChart.vue'
+import { markOf } from '@/charts/sameClass'
 import { amount, grouped, numbers } from '@/ui/numbers'
 import { usePlan } from '@/stores/plan'
 import DepthChart from '@/stops/trial/DepthChart.vue'
@@ -65,9 +65,10 @@ describe('a number in a picture', () => {
 
 describe('banks of one class', () => {
   it('have numbers, a bank alone in its class and the old one have none', () => {
+    setActivePinia(createPinia())
     const all = [...banks, column('old', 'agm')]
-    expect(all.map((c) => numberOf(all, c.id))).toEqual(['1', '', '2', ''])
-    expect(numberOf(all, 'unheard of')).toBe('')
+    expect(all.map((c) => markOf(all, c.id))).toEqual(['1', '', '2', ''])
+    expect(markOf(all, 'unheard of')).toBe('')
   })
 })
 
@@ -153,27 +154,39 @@ describe('money over the years', () => {
   })
 })
 
-describe('energy left without charging', () => {
+describe('charge left without charging', () => {
   it('is drawn thick for a new bank and thin for a worn one, told by the clock', async () => {
-    const hours = [0, 12, 24, 36]
-    const compare = {
-      compared_banks: banks,
-      rundown_hours: hours,
-      rundown_start_h: 18,
-      rundown: [
-        { id: 'one', state: 'new', kwh: [2, 1.5, 1, 0] },
-        { id: 'one', state: 'worn', kwh: [1.6, 1, 0.5, 0] },
+    const bank = (id: string, state: string, soc: number[]) => ({
+      ...column(id, 'lfp'),
+      state,
+      until_empty: '',
+      soc,
+      runs: [],
+    })
+    const answer = {
+      start_h: 18,
+      loads: [],
+      banks: [
+        bank('one', 'new', [1, 0.8, 0.5]),
+        bank('one', 'worn', [1, 0.7]),
+        bank('two', 'new', [1, 0.9, 0.7]),
+        bank('old', 'now', [1, 0.2]),
       ],
     }
-    await openWith({ compare })
-    const made = mount(RundownChart)
-    const { series, tooltip } = optionOf(made)
-    expect(series.map((s) => s.lineStyle.width)).toEqual([2.5, 1.3])
-    // Two banks are LFP: the first point of the new one bears its number.
-    expect(series[0]!.data[0]).toMatchObject({ value: [0, 2], label: { formatter: '1' } })
-    expect(series[1]!.data[0]).toEqual([0, 1.6])
-    expect(tooltip.formatter([{ seriesName: '<i>x', value: [6.5, 1] }]).textContent).toBe(
-      'day 2, 00:30<i>x: 1.00 kWh',
+    await openWith({})
+    const { series, tooltip, xAxis } = optionOf(mount(RunDownChart, { props: { answer } }))
+    expect(series.map((s) => s.lineStyle.width)).toEqual([2.5, 1.3, 2.5, 1.3])
+    // Two banks are LFP: each new one bears its mark where it ends, the others none.
+    expect(series.map((s) => (s.endLabel as { formatter: string }).formatter)).toEqual([
+      '1',
+      '',
+      '2',
+      '',
+    ])
+    expect(series[0]!.data.at(-1)).toEqual([2, 50])
+    expect(xAxis.max).toBe(24)
+    expect(tooltip.formatter([{ seriesName: '<i>x', value: [6, 50] }]).textContent).toBe(
+      'day 2, 00:00<i>x: 50 %',
     )
   })
 })

@@ -56,7 +56,7 @@ describe('the harbor', () => {
   it('makes a rig and opens it', async () => {
     fake.others['POST /api/rigs'] = () => ({ id: 9, name: 'Tern' })
     await useHarbor().make(wanted)
-    expect(fake.asked[0]!.body).toEqual({ ...wanted, units: '', currency: '' })
+    expect(fake.asked[0]!.body).toEqual({ ...wanted, units: '', currency: '', guide: '' })
     expect(router.push).toHaveBeenCalledWith({ name: 'rig', params: { id: 9, stop: 'rig' } })
   })
 

@@ -78,7 +78,7 @@ function wordsLeft(code: string): string[] {
 }
 
 // The name of the product, and units.
-const NOT_TRANSLATED = ['Vast Harbor', 'AWG', 'kWh']
+const NOT_TRANSLATED = ['Vast Harbor', 'AWG', 'kWh', 'vast-harbor serve --lan']
 
 describe('the texts of the interface', () => {
   it('are all used, and all that are used exist', () => {
@@ -109,6 +109,21 @@ describe('the texts of the interface', () => {
             .filter((words) => !NOT_TRANSLATED.includes(words))
             .map((words) => `${file}: ${words}`)
         : [],
+    )
+    expect(left).toEqual([])
+  })
+
+  it('are not written into the options and fields that a script lists', () => {
+    // A unit, a key on the keyboard, the name of a route, an assumption or a series are no texts; numbers and
+    // signs neither.
+    const NO_TEXT =
+      /^(|[\d.,:/ %]+.*|V|A|Ah|Wh|W|h|min|s|mV|kg|°|%|mΩ|BMS|IP65|M8|LFP|AC|DC|kWh|n|t|\?|Ctrl( Shift)? Z|rig|harbor|start|new-plan|glossary|about|nights|reserve|ageing_allowance|cut-off)$/
+    const left = [...sources].flatMap(([file, code]) =>
+      file.endsWith('.d.ts')
+        ? []
+        : [...code.matchAll(/\b(name|empty|hint|label|title|placeholder|says): ['"]([^'"]*)['"]/g)]
+            .filter((found) => !NO_TEXT.test(found[2]!))
+            .map((found) => `${file}: ${found[0]}`),
     )
     expect(left).toEqual([])
   })

@@ -285,7 +285,7 @@ describe('steps and rows', () => {
     expect(plan.drafts['/rig/years_kept']!.text).toBe('12')
     expect(plan.unsent).toBe(1)
     const steps = plan.steps
-    // What is not stored yet goes first, and nothing besides.
+    // What is not stored yet goes first, and nothing else.
     await plan.step('undo')
     expect(plan.drafts).toEqual({})
     expect(plan.steps).toBe(steps + 1)

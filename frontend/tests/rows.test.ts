@@ -160,9 +160,9 @@ describe('candidates', () => {
     expect(ids).toEqual(['lfp-3', 'gel', 'tarnmoor'])
   })
 
-  it('are put up with the strings with which they were found', async () => {
+  it('are added with the strings with which they were found', async () => {
     await open()
-    await useBanks().putUp({
+    await useBanks().addFound({
       model: 'ostrel',
       title: 'Ostrel',
       battery_class: 'lfp',
@@ -179,7 +179,7 @@ describe('candidates', () => {
     ])
   })
 
-  it('are changed and taken down at their own place', async () => {
+  it('are changed and removed at their own place', async () => {
     await open('a', 'b', 'c')
     const { candidates, set, remove } = useBanks()
     await set(candidates.value[1]!, 'parallel', 2, 'strings')

@@ -1,6 +1,6 @@
 import texts from '@/phrases/en/glossary.json'
 import { router } from '@/router'
-import TermCard from '@/ui/TermCard.vue'
+import ExplanationCard from '@/ui/ExplanationCard.vue'
 import TermText from '@/ui/TermText.vue'
 import { loadTerms, piecesOf, terms } from '@/ui/terms'
 import { mount } from '@vue/test-utils'
@@ -11,7 +11,10 @@ const show = (...said: string[]) =>
   mount(
     defineComponent({
       props: { said: { type: Array as () => string[], default: () => said } },
-      setup: (props) => () => [...props.said.map((text) => h(TermText, { text })), h(TermCard)],
+      setup: (props) => () => [
+        ...props.said.map((text) => h(TermText, { text })),
+        h(ExplanationCard),
+      ],
     }),
     { attachTo: document.body, global: { plugins: [router] } },
   )
@@ -54,7 +57,7 @@ describe('the terms of the trade', () => {
   it('open a card, which Escape or a touch elsewhere closes', async () => {
     await loadTerms()
     const made = show('A gel battery.')
-    const card = () => document.querySelector('[data-term-card]')
+    const card = () => document.querySelector('[data-explanation]')
     const term = document.querySelector<HTMLElement>('.term')!
     term.click()
     await nextTick()

@@ -1,7 +1,7 @@
 import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
 import { useUi } from '@/stores/ui'
-import MeterReader from '@/stops/banks/volts/MeterReader.vue'
+import MeterReader from '@/ui/MeterReader.vue'
 import MonitorPart from '@/stops/trial/MonitorPart.vue'
 import { useRun } from '@/stops/trial/useRun'
 import WorkingsPanel from '@/ui/WorkingsPanel.vue'
@@ -36,7 +36,7 @@ afterEach(() => vi.useRealTimers())
 const wait = (ms: number) => new Promise((done) => setTimeout(done, ms))
 const change = () => plan.edit('x', { op: 'replace', path: '/rig/name', value: 'Tern' })
 
-describe('what is asked for besides the plan', () => {
+describe('what is asked for apart from the plan', () => {
   const asking = (ask: () => Promise<{ data?: string; error?: unknown }>, question = ref('')) =>
     inside(() => useAsked<string>(() => question.value, ask))
 

@@ -1,5 +1,6 @@
 import { phrase } from '@/phrases/shared'
 import createClient from 'openapi-fetch'
+import { asking } from './offline'
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
@@ -21,7 +22,7 @@ export type Interpretation = Schemas['InterpretationView']
 export type SeriesView = Schemas['SeriesView']
 export type ComparedBankView = Schemas['ComparedBankView']
 
-export const api = createClient<paths>({ baseUrl: '/' })
+export const api = createClient<paths>({ baseUrl: '/', fetch: asking })
 
 const UNREACHABLE = phrase('shared.client.program_answer_changes_kept')
 

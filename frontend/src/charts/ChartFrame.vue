@@ -39,6 +39,6 @@ onBeforeUnmount(() => clearTimeout(timer))
       :aria-label="title"
       role="img"
     />
-    <DataTable v-if="rows?.length" :head="head" :rows="rows" />
+    <DataTable v-if="rows?.length" :name="title" :head="head" :rows="rows" />
   </figure>
 </template>

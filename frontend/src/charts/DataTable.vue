@@ -1,15 +1,20 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/shared'
 /** A picture as a table, for those who read rather than look. */
-defineProps<{ head?: string[]; rows: string[][] }>()
+defineProps<{ head?: string[]; rows: string[][]; name?: string }>()
 </script>
 
 <template>
   <details class="mt-1 text-sm">
-    <summary class="text-soft underline decoration-dotted underline-offset-4">
+    <summary class="discloses">
       {{ phrase('shared.data_table.show_table') }}
     </summary>
-    <div class="relative mt-2 max-h-72 overflow-auto">
+    <div
+      class="relative mt-2 max-h-72 overflow-auto"
+      tabindex="0"
+      role="region"
+      :aria-label="name || phrase('shared.data_table.show_table')"
+    >
       <table class="w-full">
         <thead>
           <tr class="text-left text-soft">

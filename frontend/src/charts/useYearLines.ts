@@ -1,7 +1,7 @@
 import { phrase } from '@/phrases/shared'
 import type { ComparedBankView, SeriesView } from '@/api/client'
 import { computed, type ComputedRef } from 'vue'
-import { numberOf } from './sameClass'
+import { markOf } from './sameClass'
 import { tip } from './tip'
 import { useLook } from './useLook'
 
@@ -40,7 +40,7 @@ export function useYearLines(
     lines.value.map((line, i) => {
       const column = columns.value[i]!
       const mark = chemistry(column.battery_class)
-      const number = numberOf(columns.value, column.id)
+      const number = markOf(columns.value, column.id)
       return {
         name: column.title,
         type: 'line',

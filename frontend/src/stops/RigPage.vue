@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/shared'
-import { router, STOPS, type Stop } from '@/router'
+import { router, STOP_NAMES, STOPS, type Stop } from '@/router'
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
 import ChangeList from '@/ui/ChangeList.vue'
@@ -11,9 +11,12 @@ import { useKeys } from '@/ui/useKeys'
 import UnsentBar from '@/ui/UnsentBar.vue'
 import WhatIfBar from '@/ui/WhatIfBar.vue'
 import WorkingsPanel from '@/ui/WorkingsPanel.vue'
+import { useRoute } from 'vue-router'
+import AssumedPanel from '@/questions/AssumedPanel.vue'
 import { computed, defineAsyncComponent, nextTick, onMounted, watch, type Component } from 'vue'
 
 const props = defineProps<{ id: number; stop: Stop }>()
+const route = useRoute()
 const plan = usePlan()
 const ui = useUi()
 
@@ -41,6 +44,8 @@ const ONWARD: Record<Stop, string> = {
 }
 // The screen changes when the parts of its stop are there.
 const screen = computed(() => SCREENS[(plan.rig?.stop ?? props.stop) as Stop])
+/** The verdict has what was assumed in the open. */
+const verdictShown = computed(() => plan.rig?.stop === 'compare' && !route.query.part)
 const next = computed(() => STOPS[STOPS.indexOf(props.stop) + 1])
 
 watch(
@@ -53,11 +58,35 @@ watch(
   async (id) => {
     ui.workings = []
     await plan.open(id)
-    document.title = phrase('shared.rig_page.vast_harbor', {
-      rig: plan.document?.rig.name ?? phrase('shared.rig_page.rig_3'),
+  },
+  { immediate: true },
+)
+
+watch(
+  [() => props.stop, () => plan.document?.rig.name],
+  ([stop, name]) => {
+    document.title = phrase('shared.rig_page.title', {
+      stop: STOP_NAMES[stop],
+      rig: name ?? phrase('shared.rig_page.rig_3'),
     })
   },
   { immediate: true },
+)
+/** Another stop is another page: who reads it by ear begins at its heading. */
+watch(
+  () => plan.rig?.stop,
+  async (now, before) => {
+    if (!now || !before || now === before) return
+    await LOAD[now as Stop]?.()
+    // The screen itself is there a moment after its script.
+    await new Promise((done) => setTimeout(done, 60))
+    if (plan.rig?.stop !== now) return
+    const heading = document.querySelector<HTMLElement>('main h1')
+    const typing = document.activeElement?.closest('input, textarea, select')
+    if (!heading || typing) return
+    heading.tabIndex = -1
+    heading.focus({ preventScroll: true })
+  },
 )
 
 onMounted(loadTerms)
@@ -115,14 +144,27 @@ useKeys({
   <template v-else-if="plan.rig">
     <PassageStrip :stop="stop" />
     <UnsentBar />
+    <p
+      v-if="plan.document.guide"
+      class="flex flex-wrap items-center justify-center gap-x-3 bg-wash px-4 py-1.5 print:hidden"
+      data-go-on
+    >
+      {{ phrase('shared.rig_page.questions_left') }}
+      <RouterLink
+        class="font-semibold text-sea underline underline-offset-4"
+        :to="{ name: 'start', params: { id } }"
+        >{{ phrase('shared.rig_page.go_on') }}</RouterLink
+      >
+    </p>
     <WhatIfBar />
     <main
-      class="mx-auto max-w-[1240px] px-4 py-6"
+      class="mx-auto max-w-[1240px] px-4 pt-5 pb-4"
       :aria-busy="plan.rig.stop !== stop"
       :data-shown="plan.rig.stop"
     >
       <component :is="screen" />
-      <nav class="mt-10 flex flex-wrap items-center gap-3 print:hidden">
+      <AssumedPanel v-if="!verdictShown" />
+      <nav class="mt-4 flex flex-wrap items-center gap-3 print:hidden">
         <RouterLink
           class="text-sea underline"
           :to="{ name: 'rig', params: { id, stop: 'compare' }, query: { part: 'beliefs' } }"
@@ -135,7 +177,7 @@ useKeys({
           >{{ phrase('shared.rig_page.next', { ONWARD: ONWARD[next] }) }}</RouterLink
         >
       </nav>
-      <p class="mt-10 border-t border-line pt-4 text-sm text-soft">
+      <p class="mt-4 border-t border-line pt-3 text-sm text-soft">
         {{ phrase('shared.rig_page.planning_aid_design_certificate') }}
       </p>
     </main>

@@ -8,6 +8,7 @@ import {
   type RigAnswer,
   type RigView,
 } from '@/api/client'
+import { keepLast } from '@/api/offline'
 import type { RigFile } from '@/api/rigFile'
 import type { Stop } from '@/router'
 import { immutableJSONPatch, type JSONPatchOperation } from 'immutable-json-patch'
@@ -136,6 +137,15 @@ export const usePlan = defineStore('plan', () => {
     // Only the parts of the stop that is open are there, and only its screen is shown.
     if (answer.whole) rig.value = takeWhole(rig.value, answer.whole as RigView)
     else if (rig.value && answer.patch) takePatch(rig.value, answer.patch as JSONPatchOperation[])
+    if (rig.value) {
+      const { id, stop, revision } = rig.value
+      keepLast(id, stop || 'rig', () => ({
+        version: '',
+        revision,
+        did: '',
+        whole: toRaw(rig.value),
+      }))
+    }
     if (before && before !== toRaw(document.value)) {
       rebase((path) => placed(named(path, before), document.value))
     }

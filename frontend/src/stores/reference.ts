@@ -42,5 +42,16 @@ export const useReference = defineStore('reference', () => {
     return rated ? [volts, hours] : [volts]
   }
 
-  return { data, own, appliances, classes, load, loadOwn, forgetOwn, withClass }
+  /** Place and climate of a region, when it is chosen. */
+  function withRegion(key: string | number | null): Operation[] {
+    const region = data.value?.regions.find((r) => r.key === key)
+    if (!region) return []
+    return (['latitude', 'longitude', 'utc_offset_h', 'climate'] as const).map((field) => ({
+      op: 'replace',
+      path: `/rig/${field}`,
+      value: region[field],
+    }))
+  }
+
+  return { data, own, appliances, classes, load, loadOwn, forgetOwn, withClass, withRegion }
 })

@@ -8,6 +8,7 @@ export interface Toast {
 }
 
 const THEME = 'vast-harbor-theme'
+const KEYS = 'vast-harbor-single-keys'
 
 /** Theme, passing messages and which side panel is open. */
 export const useUi = defineStore('ui', () => {
@@ -15,6 +16,9 @@ export const useUi = defineStore('ui', () => {
     localStorage.getItem(THEME) === 'night' ||
       (!localStorage.getItem(THEME) && matchMedia('(prefers-color-scheme: dark)').matches),
   )
+  /** Whether keys pressed alone do something. */
+  const singleKeys = ref(localStorage.getItem(KEYS) !== 'off')
+  watchEffect(() => localStorage.setItem(KEYS, singleKeys.value ? 'on' : 'off'))
   const toasts = ref<Toast[]>([])
   const workings = ref<string[]>([])
   const keysShown = ref(false)
@@ -48,6 +52,7 @@ export const useUi = defineStore('ui', () => {
 
   return {
     night,
+    singleKeys,
     toasts,
     workings,
     keysShown,

@@ -2,7 +2,7 @@ import { problemsOf, type Problem } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 
-/** Edits follow one another quickly; what is asked for besides the plan waits for a pause [ms]. */
+/** Edits follow one another quickly; what is asked for apart from the plan waits for a pause [ms]. */
 const PAUSE = 150
 
 type Answer<T> = { data?: T; error?: unknown }

@@ -5,7 +5,7 @@ import { computed } from 'vue'
 
 const MOST = 8
 
-/** The candidates, and putting up, changing and taking down. */
+/** The candidates: adding, changing and removing them. */
 export function useBanks() {
   const plan = usePlan()
   const candidates = computed(() => plan.rig!.banks.candidates)
@@ -28,7 +28,7 @@ export function useBanks() {
   }
 
   /** A bank that was found, with its strings as they were found. */
-  function putUp(
+  function addFound(
     found: Pick<Schemas['FoundView'], 'title' | 'model' | 'battery_class' | 'series' | 'parallel'>,
   ) {
     return plan.edit(phrase('shared.use_banks.add', { title: found.title }), {
@@ -71,5 +71,5 @@ export function useBanks() {
     })
   }
 
-  return { candidates, full, add, putUp, set, remove, addExtra }
+  return { candidates, full, add, addFound, set, remove, addExtra }
 }

@@ -64,16 +64,17 @@ export function useLoads() {
     field?.select()
   }
 
-  async function add(entry?: Schemas['ApplianceView']) {
+  async function add(entry?: Schemas['ApplianceView'], quantity?: number) {
     const id = freshIds(1)[0]!
     const value = entry
-      ? { ...entry.load, id }
+      ? { ...entry.load, id, ...(quantity === undefined ? {} : { quantity }) }
       : { id, name: phrase('shared.use_loads.load', { id: id.slice(5) }), draw: '0 W', hours: 1 }
     await plan.edit(
       phrase('shared.use_loads.add', { name: entry?.name ?? phrase('shared.use_loads.load_2') }),
       { op: 'add', path: '/day/loads/-', value },
     )
-    await focus(id)
+    // From the list one often follows another; an empty one is filled in next.
+    if (!entry) await focus(id)
   }
 
   /** Add loads as they stand in a rig file, as one edit. */
@@ -87,11 +88,16 @@ export function useLoads() {
     return plan.edit(phrase('shared.use_loads.add_loads_file'), ...operations)
   }
 
-  function remove(index: number) {
-    plan.edit(phrase('shared.use_loads.remove', { loads: loads.value[index]?.name }), {
+  /** The hand goes on to the load that takes its place, else to the one before it, else to the search. */
+  async function remove(index: number) {
+    const next = loads.value[index + 1]?.id ?? loads.value[index - 1]?.id
+    await plan.edit(phrase('shared.use_loads.remove', { loads: loads.value[index]?.name }), {
       op: 'remove',
       path: `/day/loads/${index}`,
     })
+    await nextTick()
+    const row = next && document.querySelector<HTMLElement>(`[data-load="${next}"] input`)
+    ;(row || document.querySelector<HTMLElement>('[data-new]'))?.focus()
   }
 
   return { loads, figures, shown, onDay, timesOf, timesPath, setOnDay, add, addMany, remove }

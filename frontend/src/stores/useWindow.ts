@@ -11,7 +11,12 @@ const TAB = 'vast-harbor-tab'
 const LEFT_EVERY = 10_000
 
 /** A key that nobody else makes. */
-export const freshKey = () => crypto.randomUUID()
+export function freshKey(): string {
+  // Over the local network without encryption a browser has no randomUUID.
+  if (typeof crypto.randomUUID === 'function') return crypto.randomUUID()
+  const bytes = crypto.getRandomValues(new Uint8Array(16))
+  return [...bytes].map((b) => b.toString(16).padStart(2, '0')).join('')
+}
 
 /** This page, from its loading until it is left: so many streams are for one. */
 export const PAGE = freshKey()

@@ -3,7 +3,12 @@ import { useReference } from '@/stores/reference'
 import { computed } from 'vue'
 import { PATTERNS } from './chemistry'
 
-const props = defineProps<{ batteryClass: string; name?: boolean }>()
+const props = defineProps<{
+  batteryClass: string
+  name?: boolean
+  /** Code and number, where several banks of its class are shown. */
+  mark?: string
+}>()
 const reference = useReference()
 const found = computed(() => reference.classes.get(props.batteryClass))
 const dash = computed(() => PATTERNS[props.batteryClass]?.svg ?? '')
@@ -23,13 +28,13 @@ const dash = computed(() => PATTERNS[props.batteryClass]?.svg ?? '')
       <rect x="1" y="1" width="24" height="21" rx="5" fill="currentColor" />
       <text
         x="13"
-        y="16.6"
+        :y="mark ? 15.8 : 16.6"
         text-anchor="middle"
-        font-size="14.5"
+        :font-size="mark ? 12 : 14.5"
         font-weight="700"
         fill="var(--sheet)"
       >
-        {{ found?.code }}
+        {{ mark || found?.code }}
       </text>
       <path d="M1 27.5H25" stroke="currentColor" stroke-width="3" :stroke-dasharray="dash" />
     </svg>

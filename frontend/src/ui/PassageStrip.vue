@@ -6,6 +6,7 @@ import { useUi } from '@/stores/ui'
 import { FlaskConical, Moon, Redo2, Search, Sun, Undo2 } from '@lucide/vue'
 import { computed, nextTick, ref, watch } from 'vue'
 import IconButton from './IconButton.vue'
+import { useScrolledAway } from './useScrolledAway'
 import SeverityMark from './SeverityMark.vue'
 
 const props = defineProps<{ stop: Stop }>()
@@ -16,6 +17,10 @@ const rail = ref<HTMLElement | null>(null)
 const stops = computed(() =>
   STOPS.map((name) => ({ name, view: plan.rig?.strip.find((s) => s.stop === name) })),
 )
+
+/** What was typed and cannot be, on any stop. */
+const refused = computed(() => Object.values(plan.drafts).filter((d) => d.message).length)
+const away = useScrolledAway()
 
 watch(
   [() => props.stop, () => plan.rig?.id],
@@ -30,11 +35,15 @@ watch(
 </script>
 
 <template>
-  <header class="sticky top-0 z-20 border-b border-line bg-sheet">
+  <header
+    class="leaves sticky top-0 z-20 border-b border-line bg-sheet transition-transform duration-200 xl:translate-y-0!"
+    :class="away ? '-translate-y-full' : ''"
+    @focusin="away = false"
+  >
     <div class="mx-auto flex max-w-[1240px] flex-wrap items-center gap-x-4 px-4 xl:flex-nowrap">
       <RouterLink
         to="/"
-        class="flex shrink-0 items-center gap-2 py-2"
+        class="flex min-w-0 shrink grow basis-0 items-center gap-2 py-0.5 xl:grow-0 xl:basis-auto xl:shrink-0 xl:py-2"
         :title="phrase('shared.passage_strip.rigs')"
       >
         <img src="/mark.svg" alt="" width="30" height="30" />
@@ -54,7 +63,7 @@ watch(
           v-for="(s, i) in stops"
           :key="s.name"
           :to="{ name: 'rig', params: { id: plan.rig?.id, stop: s.name } }"
-          class="group relative min-w-[7.2rem] shrink-0 grow basis-auto px-1.5 pt-2.5 pb-2 hover:bg-wash xl:min-w-[5.2rem] xl:shrink xl:px-1"
+          class="group relative min-w-[7.2rem] shrink-0 grow basis-auto px-1.5 pt-1 pb-1 hover:bg-wash xl:pt-2.5 xl:pb-2 xl:min-w-[5.2rem] xl:shrink xl:px-1"
           :aria-current="s.name === stop ? 'step' : undefined"
           :data-stop="s.name"
         >
@@ -87,7 +96,15 @@ watch(
           />
         </RouterLink>
       </nav>
-      <div class="ml-auto flex shrink-0 xl:ml-0">
+      <div class="ml-auto flex shrink-0 items-center xl:ml-0">
+        <span
+          v-if="refused"
+          class="rounded border border-stop px-1.5 text-sm whitespace-nowrap text-stop"
+          role="status"
+          :title="phrase('shared.passage_strip.refused_says')"
+          data-refused
+          >{{ phrase('shared.passage_strip.refused', { count: refused }) }}</span
+        >
         <IconButton
           :icon="Undo2"
           :label="

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount } from 'vue'
-import { claim, explained, piecesOf, release, type Term } from './terms'
+import { claim, explained, explainTerm, piecesOf, release, type Term } from './terms'
 
 /** A text whose terms of the trade can be opened, each where it is first used on the screen. */
 const props = defineProps<{
@@ -24,8 +24,7 @@ const pieces = computed(() => {
 onBeforeUnmount(() => release(me))
 
 function open(term: Term, event: MouseEvent) {
-  const at = (event.currentTarget as HTMLElement).getBoundingClientRect()
-  explained.value = explained.value?.term === term ? null : { term, at }
+  explainTerm(term, (event.currentTarget as HTMLElement).getBoundingClientRect())
 }
 </script>
 
@@ -37,7 +36,7 @@ function open(term: Term, event: MouseEvent) {
       :type="label ? undefined : 'button'"
       class="term"
       :data-term="piece.term!.key"
-      :aria-expanded="label ? undefined : explained?.term === piece.term"
+      :aria-expanded="label ? undefined : explained?.key === piece.term!.key"
       @click.prevent="open(piece.term!, $event)"
       >{{ piece.text }}</component
     ><template v-else>{{ piece.text }}</template></template

@@ -1,6 +1,14 @@
 <script setup lang="ts">
 /** A field of a tool that computes beside the plan: nothing of it is kept in the rig. */
-defineProps<{ label: string; unit?: string; problem?: string; hint?: string; data?: string }>()
+defineProps<{
+  label: string
+  unit?: string
+  problem?: string
+  hint?: string
+  data?: string
+  /** Place of its help, such as `cable/amps`. */
+  help?: string
+}>()
 const text = defineModel<string>({ required: true })
 </script>
 
@@ -15,6 +23,7 @@ const text = defineModel<string>({ required: true })
       autocomplete="off"
       :placeholder="hint"
       :data-tool="data"
+      :data-help="help ? `/tool/${help}` : undefined"
       :aria-invalid="problem ? 'true' : undefined"
     />
     <span v-if="problem" class="mt-1 block text-sm leading-snug text-stop" role="alert">{{

@@ -9,8 +9,28 @@ export interface Term {
 }
 
 export const terms = shallowRef<Term[]>([])
-/** The term that is explained, and where on the screen it stands. */
-export const explained = ref<{ term: Term; at: DOMRect } | null>(null)
+/** What is explained: its paragraphs, some with a heading, and where on the screen it stands. */
+export interface Explanation {
+  key: string
+  title: string
+  says: { head?: string; text: string }[]
+  at: DOMRect
+}
+
+export const explained = ref<Explanation | null>(null)
+
+/** Explain a term, or close its explanation. */
+export function explainTerm(term: Term, at: DOMRect) {
+  explained.value =
+    explained.value?.key === term.key
+      ? null
+      : {
+          key: term.key,
+          title: term.words[0]!,
+          says: [{ text: term.means }, { text: term.here }],
+          at,
+        }
+}
 
 let pattern: RegExp | null = null
 let byWords = new Map<string, Term>()

@@ -1,7 +1,10 @@
+import { useUi } from '@/stores/ui'
 import { onBeforeUnmount, onMounted } from 'vue'
 
 /** Keys that work anywhere outside of a field; Ctrl+Z works inside fields too. */
 export function useKeys(handlers: Record<string, (event: KeyboardEvent) => void>) {
+  const ui = useUi()
+
   function pressed(event: KeyboardEvent) {
     const typing = (event.target as HTMLElement).closest(
       'input, textarea, select, [contenteditable]',
@@ -11,7 +14,7 @@ export function useKeys(handlers: Record<string, (event: KeyboardEvent) => void>
     const name =
       (ctrl ? 'ctrl+' : '') + (ctrl && event.shiftKey ? 'shift+' : '') + event.key.toLowerCase()
     const handler = handlers[name]
-    if (!handler) return
+    if (!handler || (name.length === 1 && !ui.singleKeys)) return
     event.preventDefault()
     handler(event)
   }

@@ -3,7 +3,7 @@ import { phrase } from '@/phrases/charging'
 import type { Schemas } from '@/api/client'
 import '@/charts/points'
 import ChartFrame from '@/charts/ChartFrame.vue'
-import { numberOf } from '@/charts/sameClass'
+import { markOf } from '@/charts/sameClass'
 import { tip } from '@/charts/tip'
 import { useLook } from '@/charts/useLook'
 import { computed } from 'vue'
@@ -18,9 +18,9 @@ const STAGES: Record<string, string> = {
 
 function series(c: Schemas['ChargeCurveView'], values: number[], digits: number) {
   const mark = chemistry(c.battery_class)
-  const number = numberOf(props.curves, c.id)
+  const number = markOf(props.curves, c.id)
   return {
-    name: `${number} ${c.title}`.trim(),
+    name: c.title,
     type: 'line',
     symbol: 'none',
     color: mark.color,

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/charging'
 import { api, type Schemas } from '@/api/client'
-import { numberOf } from '@/charts/sameClass'
+import { markOf } from '@/charts/sameClass'
 import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
@@ -48,6 +48,7 @@ const problem = (path: string) => problems.value.find((p) => p.path === path)?.m
       class="w-24"
       :problem="problem('/start')"
       data="from"
+      help="curve/from"
     />
     <ToolField
       v-model="to"
@@ -55,6 +56,7 @@ const problem = (path: string) => problems.value.find((p) => p.path === path)?.m
       class="w-24"
       :problem="problem('/end')"
       data="to"
+      help="curve/to"
     />
   </div>
   <template v-if="answer">
@@ -86,13 +88,11 @@ const problem = (path: string) => problems.value.find((p) => p.path === path)?.m
             >
               <th scope="row" class="py-1.5 pr-4 text-left font-semibold">
                 <span class="flex items-center gap-2">
-                  <ChemistryMark :battery-class="c.battery_class" />
-                  <span
-                    ><template v-if="numberOf(answer.curves, c.id)"
-                      >{{ numberOf(answer.curves, c.id) }}
-                    </template>
-                    {{ c.title }}</span
-                  >
+                  <ChemistryMark
+                    :battery-class="c.battery_class"
+                    :mark="markOf(answer.curves, c.id)"
+                  />
+                  {{ c.title }}
                 </span>
               </th>
               <td

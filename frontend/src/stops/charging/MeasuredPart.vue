@@ -95,6 +95,7 @@ function take() {
         unit="A"
         :problem="problems.amps"
         data="amps"
+        help="charge/amps"
       />
       <ToolField
         v-model="seen.volts"
@@ -102,6 +103,7 @@ function take() {
         unit="V"
         :problem="problems.volts"
         data="volts"
+        help="charge/volts"
       />
       <ToolField
         v-model="seen.soc"
@@ -109,6 +111,7 @@ function take() {
         unit="%"
         :problem="problems.soc"
         data="soc"
+        help="charge/soc"
       />
       <template v-if="sun">
         <ToolField
@@ -116,9 +119,10 @@ function take() {
           :label="phrase('charging.measured_part.at')"
           :problem="problems.hour"
           data="hour"
+          help="charge/hour"
         />
         <label class="col-span-2">
-          <span class="eyebrow mb-1 block">in</span>
+          <span class="eyebrow mb-1 block">{{ phrase('charging.measured_part.month') }}</span>
           <select v-model.number="seen.month" class="field">
             <option v-for="(m, i) in MONTHS" :key="m" :value="i + 1">{{ m }}</option>
           </select>

@@ -7,15 +7,16 @@ import PlanField from '@/ui/PlanField.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import { Check, Trash2 } from '@lucide/vue'
 import { computed } from 'vue'
-import { FIELDS, KINDS, type SourceField } from './kinds'
+import { FIELDS, type SourceField } from './kinds'
 import SpecField from '@/ui/SpecField.vue'
-import { useSources } from './useSources'
+import { useSources } from '@/stores/useSources'
+import { SOURCE_KINDS } from '@/ui/sourceKinds'
 
 const props = defineProps<{ view: Schemas['SourceView'] }>()
 const plan = usePlan()
 const { remove } = useSources()
 const source = computed(() => plan.document.sources[props.view.index])
-const kind = computed(() => KINDS.find((k) => k.key === props.view.kind)!)
+const kind = computed(() => SOURCE_KINDS.find((k) => k.key === props.view.kind)!)
 const fields = computed(() => FIELDS[props.view.kind]!)
 const charges = computed(() => !['generator', 'upkeep'].includes(props.view.kind))
 /** Those of some fields that this source has. */
@@ -43,7 +44,13 @@ const open = computed(() =>
 </script>
 
 <template>
-  <article v-if="source" class="sheet p-4" :data-source="view.id">
+  <article
+    v-if="source"
+    class="sheet p-4"
+    role="group"
+    :aria-label="view.name"
+    :data-source="view.id"
+  >
     <header class="flex items-start gap-3">
       <span class="grid size-10 shrink-0 place-items-center rounded-lg bg-wash text-sea">
         <component :is="kind.icon" :size="22" aria-hidden="true" />
@@ -60,7 +67,7 @@ const open = computed(() =>
           <b class="font-semibold text-ink" data-most>{{ view.most }}</b> {{ kind.says }}
           <RouterLink
             v-if="charges && plan.rig!.banks.candidates.length"
-            class="flex items-center gap-1 underline decoration-dotted underline-offset-4"
+            class="flex items-center gap-1 underline underline-offset-4"
             :to="{
               name: 'rig',
               params: { id: plan.rig!.id, stop: 'charging' },
@@ -129,7 +136,7 @@ const open = computed(() =>
       </template>
     </div>
     <details v-if="fields.more.length" class="mt-2" :open="open">
-      <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
+      <summary class="discloses">
         {{ phrase('charging.source_card.voltages_stages_settings') }}
       </summary>
       <div class="mt-1 grid grid-cols-2 items-end gap-3 sm:grid-cols-4">

@@ -3,9 +3,9 @@ import { phrase } from '@/phrases/charging'
 import { usePlan } from '@/stores/plan'
 import PlanChoice from '@/ui/PlanChoice.vue'
 import { computed } from 'vue'
-import { KINDS } from './kinds'
 import SourceCard from './SourceCard.vue'
-import { useSources } from './useSources'
+import { useSources } from '@/stores/useSources'
+import { SOURCE_KINDS } from '@/ui/sourceKinds'
 
 const plan = usePlan()
 const { sources, full, add } = useSources()
@@ -28,7 +28,11 @@ const DISCONNECTS = [
 
 <template>
   <p class="mb-4 max-w-3xl text-pretty text-soft">
-    {{ phrase('charging.sources_part.everything_charges_house_bank') }}
+    {{
+      phrase('charging.sources_part.everything_charges_house_bank', {
+        volts: plan.document.rig.system_v as number,
+      })
+    }}
   </p>
   <div class="grid items-start gap-4 lg:grid-cols-2">
     <SourceCard v-for="s in sources" :key="s.id" :view="s" />
@@ -42,14 +46,14 @@ const DISCONNECTS = [
   <div class="mt-4 flex flex-wrap items-center gap-2">
     <span class="text-soft">{{ phrase('charging.sources_part.add') }}</span>
     <button
-      v-for="(k, i) in KINDS"
+      v-for="(k, i) in SOURCE_KINDS"
       :key="k.key"
       type="button"
       class="btn"
       :disabled="full"
       :data-new="i === 0 ? '' : undefined"
       :data-add="k.key"
-      @click="add(k.key)"
+      @click="add(k)"
     >
       <component :is="k.icon" :size="16" aria-hidden="true" /> {{ k.name }}
     </button>

@@ -1,54 +1,6 @@
 import { phrase } from '@/phrases/charging'
-import { Anchor, CarFront, Fuel, PlugZap, SunMedium, Wind } from '@lucide/vue'
 import type { Source } from '@/api/rigFile'
 import type { FieldSpec } from '@/ui/fieldSpec'
-import type { Component } from 'vue'
-
-export interface Kind {
-  key: string
-  name: string
-  says: string
-  icon: Component
-}
-
-export const KINDS: Kind[] = [
-  {
-    key: 'mains',
-    name: phrase('charging.kinds.mains_charger'),
-    says: phrase('charging.kinds.while_hook_up'),
-    icon: PlugZap,
-  },
-  {
-    key: 'solar',
-    name: phrase('charging.kinds.solar'),
-    says: phrase('charging.kinds.day'),
-    icon: SunMedium,
-  },
-  {
-    key: 'engine',
-    name: phrase('charging.kinds.engine'),
-    says: phrase('charging.kinds.while_driving'),
-    icon: CarFront,
-  },
-  {
-    key: 'generator',
-    name: phrase('charging.kinds.generator'),
-    says: phrase('charging.kinds.through_mains_charger'),
-    icon: Fuel,
-  },
-  {
-    key: 'stream',
-    name: phrase('charging.kinds.wind_water'),
-    says: phrase('charging.kinds.month'),
-    icon: Wind,
-  },
-  {
-    key: 'upkeep',
-    name: phrase('charging.kinds.starting_battery'),
-    says: phrase('charging.kinds.charged_house_bank'),
-    icon: Anchor,
-  },
-]
 
 export type SourceField = FieldSpec<Source>
 
@@ -77,7 +29,7 @@ const MORE: SourceField[] = [
     key: 'equalise_v',
     name: phrase('charging.kinds.equalises'),
     unit: 'V',
-    empty: 'never',
+    empty: phrase('charging.kinds.never'),
     when: charger,
   },
   {
@@ -85,8 +37,7 @@ const MORE: SourceField[] = [
     name: phrase('charging.kinds.other_switch_positions'),
     text: true,
     wide: true,
-    empty: '14.4/13.6, 14.7/13.8',
-    hint: phrase('charging.kinds.absorption_float_12_v'),
+    hint: phrase('charging.kinds.absorption_float'),
     when: charger,
   },
   {
@@ -227,32 +178,22 @@ export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] 
   },
   generator: {
     first: [
-      { key: 'watts', name: phrase('charging.kinds.current'), unit: 'W' },
-      { key: 'litres_per_h', name: phrase('charging.kinds.fuel_consumption'), unit: 'l/h' },
-      { key: 'litre_price', name: phrase('charging.kinds.price_per_litre'), unit: 'currency' },
+      { key: 'watts', name: phrase('charging.kinds.power'), unit: 'W' },
+      { key: 'litres_per_h', name: phrase('charging.kinds.fuel_consumption'), unit: 'fuel_rate' },
+      { key: 'litre_price', name: phrase('charging.kinds.fuel_price'), unit: 'fuel_price' },
       { key: 'start_soc', name: phrase('charging.kinds.starts_below') },
       { key: 'stop_soc', name: phrase('charging.kinds.stops') },
       { key: 'quiet_from', name: phrase('charging.kinds.quiet_hours'), empty: '21:00' },
-      { key: 'quiet_to', name: 'to', empty: '08:00' },
+      { key: 'quiet_to', name: phrase('charging.kinds.up_to'), empty: '08:00' },
     ],
     more: [],
   },
   stream: { first: [...VOLTS], more: [...MORE] },
   upkeep: {
     first: [
-      { key: 'amps', name: phrase('charging.kinds.power'), unit: 'A' },
+      { key: 'amps', name: phrase('charging.kinds.current'), unit: 'A' },
       { key: 'hours', name: phrase('charging.kinds.day_3'), unit: 'h' },
     ],
     more: [],
   },
-}
-
-/** What a new source starts with. */
-export const FRESH: Record<string, Record<string, unknown>> = {
-  mains: { amps: 20, absorption_v: 14.4, float_v: 13.6 },
-  solar: { watts: 200, absorption_v: 14.4, float_v: 13.6, adjustable: true },
-  engine: { link: 'dc_dc', amps: 30, alternator_a: 120, wakes: true, adjustable: true },
-  generator: { watts: 1000, litres_per_h: 0.6, litre_price: 2 },
-  stream: { monthly_w: [30, 30, 30, 25, 20, 15, 15, 15, 20, 25, 30, 30] },
-  upkeep: { amps: 2, hours: 3 },
 }

@@ -3,7 +3,7 @@ import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
 import { ref } from 'vue'
 
-/** What the Charging stop asks for besides the plan. */
+/** What the Charging stop asks for apart from the plan. */
 export function useCharging() {
   const plan = usePlan()
   const candidate = ref('')

@@ -46,9 +46,9 @@ const difference = (key: string, at: number) =>
 </script>
 
 <template>
-  <div class="mb-3 flex flex-wrap items-end gap-x-5 gap-y-2">
-    <label class="text-sm">
-      <span class="eyebrow mb-1 block">{{ phrase('compare.compare_table.show_difference') }}</span>
+  <div class="mb-1 flex flex-wrap items-center gap-x-5 gap-y-2">
+    <label class="flex flex-wrap items-center gap-2 text-sm">
+      <span class="eyebrow">{{ phrase('compare.compare_table.show_difference') }}</span>
       <select v-model="kept.reference" class="field w-auto max-w-64" data-reference>
         <option value="">{{ phrase('compare.compare_table.bank') }}</option>
         <option v-for="c in shown" :key="c.id" :value="c.id">{{ c.title }}</option>
@@ -81,7 +81,7 @@ const difference = (key: string, at: number) =>
     </p>
   </div>
   <div
-    class="relative overflow-x-auto"
+    class="relative max-h-[calc(100dvh-8rem)] overflow-auto print:max-h-none"
     tabindex="0"
     role="region"
     :aria-label="phrase('compare.compare_table.comparison')"
@@ -100,10 +100,25 @@ const difference = (key: string, at: number) =>
             :class="kept.pinned.includes(c.id) ? 'pinned' : ''"
             :data-column="c.id"
           >
-            <span class="mb-1 flex gap-0.5 print:hidden">
+            <span class="flex items-start gap-2">
+              <ChemistryMark :battery-class="c.battery_class" />
+              <span class="leading-tight">
+                <span class="block font-serif leading-tight font-semibold">{{ c.title }}</span>
+                <span class="block text-sm font-normal text-soft">{{ c.layout }}</span>
+              </span>
+            </span>
+            <RouterLink
+              v-if="c.stop"
+              :to="{ name: 'rig', params: { id: plan.rig!.id, stop: 'compare' } }"
+              class="mt-0.5 flex items-center gap-1.5 text-sm font-normal text-stop underline underline-offset-2"
+            >
+              <SeverityMark severity="stop" />
+              {{ phrase('compare.compare_table.unsuitable_see_verdict') }}
+            </RouterLink>
+            <span class="mt-0.5 -ml-1.5 flex print:hidden">
               <button
                 type="button"
-                class="btn btn-quiet btn-icon min-h-8 w-8"
+                class="btn btn-quiet btn-icon min-h-7 w-7"
                 :aria-pressed="kept.pinned.includes(c.id)"
                 :aria-label="`${kept.pinned.includes(c.id) ? phrase('compare.compare_table.unpin') : phrase('compare.compare_table.pin')} ${c.title}`"
                 :title="
@@ -117,7 +132,7 @@ const difference = (key: string, at: number) =>
               </button>
               <button
                 type="button"
-                class="btn btn-quiet btn-icon min-h-8 w-8"
+                class="btn btn-quiet btn-icon min-h-7 w-7"
                 :aria-label="phrase('compare.compare_table.hide', { title: c.title })"
                 :title="phrase('compare.compare_table.hide_2')"
                 @click="toggle('hidden', c.id)"
@@ -125,21 +140,6 @@ const difference = (key: string, at: number) =>
                 <EyeOff :size="15" />
               </button>
             </span>
-            <span class="flex items-start gap-2">
-              <ChemistryMark :battery-class="c.battery_class" />
-              <span class="leading-tight">
-                <span class="block font-serif text-lg font-semibold">{{ c.title }}</span>
-                <span class="block font-normal text-soft">{{ c.layout }}</span>
-              </span>
-            </span>
-            <RouterLink
-              v-if="c.stop"
-              :to="{ name: 'rig', params: { id: plan.rig!.id, stop: 'compare' } }"
-              class="mt-1 flex items-center gap-1.5 font-normal text-stop underline underline-offset-2"
-            >
-              <SeverityMark severity="stop" />
-              {{ phrase('compare.compare_table.unsuitable_see_verdict') }}
-            </RouterLink>
           </th>
         </tr>
       </thead>
@@ -152,9 +152,14 @@ const difference = (key: string, at: number) =>
           :key="row.key"
           :class="{ headline: row.headline }"
           :data-row="row.key"
-          :aria-sort="kept.sort === row.key ? (kept.down ? 'descending' : 'ascending') : undefined"
         >
-          <th scope="row" class="text-left">
+          <th
+            scope="row"
+            class="text-left"
+            :aria-sort="
+              kept.sort === row.key ? (kept.down ? 'descending' : 'ascending') : undefined
+            "
+          >
             <button
               type="button"
               class="rounded-sm text-left hover:underline hover:underline-offset-4"
@@ -211,13 +216,20 @@ const difference = (key: string, at: number) =>
 }
 .comparison th,
 .comparison td {
-  padding: 0.4rem 1rem 0.4rem 0;
+  padding: 0.13rem 0.9rem 0.13rem 0;
   vertical-align: top;
-  min-width: 7.5rem;
+  min-width: 7rem;
+  line-height: 1.35;
 }
 .comparison thead th {
-  padding-bottom: 0.8rem;
+  position: sticky;
+  top: 0;
+  z-index: 2;
+  background: var(--sheet);
+  vertical-align: bottom;
+  padding-bottom: 0.3rem;
   font-weight: 600;
+  box-shadow: 0 1px 0 var(--edge);
 }
 .comparison tbody tr {
   border-top: 1px solid var(--line);
@@ -226,20 +238,15 @@ const difference = (key: string, at: number) =>
   font-weight: 400;
   color: var(--soft);
 }
-.headline th,
-.headline td {
-  padding-top: 0.6rem;
-  padding-bottom: 0.6rem;
-}
 .comparison .headline th {
   color: var(--ink);
   font-weight: 600;
 }
 .headline td {
-  font-size: 1.25rem;
+  font-weight: 600;
 }
 .comparison .group th {
-  padding-top: 1.2rem;
+  padding-top: 0.7rem;
   font-weight: 600;
   color: var(--ink);
 }
@@ -253,10 +260,16 @@ const difference = (key: string, at: number) =>
   background: var(--well);
   padding-left: 0.6rem !important;
 }
+.comparison .corner {
+  z-index: 3;
+}
 @media (min-width: 640px) {
-  .comparison tbody th,
+  .comparison tbody tr:not(.group) th,
   .corner {
-    width: 15rem;
+    position: sticky;
+    left: 0;
+    min-width: 16.5rem;
+    background: var(--sheet);
   }
 }
 @media (max-width: 639px) {
@@ -270,9 +283,6 @@ const difference = (key: string, at: number) =>
     background: var(--sheet);
     font-size: 0.9375rem;
     line-height: 1.25;
-  }
-  .headline td {
-    font-size: 1.0625rem;
   }
 }
 </style>

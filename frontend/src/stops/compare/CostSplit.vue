@@ -103,10 +103,15 @@ const names = computed(() =>
       </li>
     </ul>
     <details class="mt-2 text-sm">
-      <summary class="text-soft underline decoration-dotted underline-offset-4">
+      <summary class="discloses">
         {{ phrase('compare.cost_split.show_table') }}
       </summary>
-      <div class="relative mt-2 overflow-x-auto">
+      <div
+        class="relative mt-2 overflow-x-auto"
+        tabindex="0"
+        role="region"
+        :aria-label="phrase('compare.cost_split.show_table')"
+      >
         <table class="w-full">
           <thead>
             <tr class="text-left text-soft">

@@ -5,6 +5,7 @@ import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
 import PlanCheck from '@/ui/PlanCheck.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
+import ExtraFields from '@/ui/ExtraFields.vue'
 import PlanField from '@/ui/PlanField.vue'
 import { Plus, X } from '@lucide/vue'
 import { useBanks } from '@/stores/useBanks'
@@ -14,7 +15,7 @@ const props = defineProps<{ column: ComparedBankView }>()
 const plan = usePlan()
 const { addExtra } = useBanks()
 const at = computed(() => `/candidates/${props.column.index}`)
-/** None for a bank that was found and is not put up. */
+/** None for a bank that was found and is no candidate. */
 const candidate = computed(() => plan.document.candidates[props.column.index])
 const TAGS = [
   { value: 'needed', name: phrase('compare.extras_list.needed_bank') },
@@ -33,8 +34,8 @@ const DIFFICULTIES = computed(() => [
     name: phrase('compare.extras_list.parts', { difficulty: props.column.difficulty }),
   },
   { value: 'easy', name: phrase('compare.extras_list.easy_contingency') },
-  { value: 'some', name: 'some' },
-  { value: 'hard', name: 'hard' },
+  { value: 'some', name: phrase('compare.extras_list.some') },
+  { value: 'hard', name: phrase('compare.extras_list.hard') },
 ])
 const SUMS = [
   ['extras', phrase('compare.extras_list.extras')],
@@ -52,7 +53,7 @@ const go = (label: string, operations: unknown) =>
 </script>
 
 <template>
-  <div data-besides>
+  <div data-extras>
     <h3 class="mt-4 font-sans font-semibold">
       {{ phrase('compare.extras_list.small_parts_checks_charging') }}
     </h3>
@@ -127,25 +128,7 @@ const go = (label: string, operations: unknown) =>
           :key="x.id"
           class="grid items-start gap-2 sm:grid-cols-[1fr_7rem_12rem_7rem_auto]"
         >
-          <PlanField
-            :path="`${at}/extras/${i}/name`"
-            :label="phrase('compare.extras_list.item')"
-            bare
-            text
-            :placeholder="phrase('compare.extras_list.charger_box_cable')"
-            :called="phrase('compare.extras_list.extra', { title: column.title })"
-          />
-          <PlanField
-            :path="`${at}/extras/${i}/price`"
-            :label="
-              phrase('compare.extras_list.price_2', {
-                name: x.name || phrase('compare.extras_list.extra_2'),
-              })
-            "
-            bare
-            :unit="plan.rig!.units.currency"
-            :called="phrase('compare.extras_list.price_extra_2', { title: column.title })"
-          />
+          <ExtraFields :at="`${at}/extras/${i}`" :extra="x" :title="column.title" />
           <PlanChoice
             :path="`${at}/extras/${i}/tag`"
             :label="

@@ -8,9 +8,9 @@ import SentenceText from '@/ui/SentenceText.vue'
 import { Plus } from '@lucide/vue'
 import { computed } from 'vue'
 
-/** The best of each class in the catalogue, where it beats what was put up of that class. */
+/** The best of each class in the catalogue, where it beats the candidates of that class. */
 const plan = usePlan()
-const { putUp, full } = useBanks()
+const { addFound, full } = useBanks()
 const verdict = computed(() => plan.rig!.compare.verdict)
 const FIGURES = [
   ['outlay', phrase('compare.found_for_you.up_front_cost')],
@@ -23,7 +23,6 @@ const FIGURES = [
 
 <template>
   <section data-found-for-you>
-    <h2 class="text-xl">{{ phrase('compare.found_for_you.found_catalogue') }}</h2>
     <p v-if="plan.rig!.searching" class="mt-1 text-soft" role="status">
       {{ phrase('compare.found_for_you.looking_through_catalogue') }}
     </p>
@@ -71,7 +70,7 @@ const FIGURES = [
           class="btn min-h-9 px-3 text-sm"
           :disabled="full"
           :aria-label="phrase('compare.found_for_you.add_comparison', { title: f.title })"
-          @click="putUp(f)"
+          @click="addFound(f)"
         >
           <Plus :size="15" aria-hidden="true" />
           {{ phrase('compare.found_for_you.add_comparison_2') }}

@@ -5,7 +5,7 @@ import ChemistryMark from '@/ui/ChemistryMark.vue'
 import FigureLink from '@/ui/FigureLink.vue'
 import { computed } from 'vue'
 
-/** Every candidate at one glance: four bars, the range of its cost, and how often it is cheapest. */
+/** Every candidate at one glance: four bars, and how often it is cheapest. */
 const plan = usePlan()
 const compare = computed(() => plan.rig!.compare)
 const NAMES: Record<string, string> = {
@@ -18,14 +18,7 @@ const rows = computed(() => compare.value.rows.filter((r) => r.headline))
 const most = computed(() =>
   rows.value.map((r) => Math.max(1e-9, ...r.figures.map((f) => f.value ?? 0))),
 )
-const fit = computed(() => {
-  const candidates = compare.value.verdict.candidates
-  const inside = candidates.filter((l) => l.share)
-  return inside.length > 1 ? inside : candidates
-})
-const top = computed(() => Math.max(1e-9, ...fit.value.map((l) => l.p90.value ?? 0)) * 1.04)
-const at = (v: number | null) => `${Math.min(100, Math.max(0, ((v ?? 0) / top.value) * 100))}%`
-/** The one that was found and is not put up comes first, as in the table. */
+/** The one that was found and is no candidate comes first, as in the table. */
 const cards = computed(() =>
   compare.value.compared_banks
     .map((c, i) => ({
@@ -45,81 +38,68 @@ const cards = computed(() =>
 </script>
 
 <template>
-  <section :aria-label="phrase('compare.glance_row.banks_glance')">
-    <ul class="grid grid-cols-[repeat(auto-fill,minmax(17.5rem,1fr))] gap-3">
+  <section class="sheet overflow-hidden" :aria-label="phrase('compare.glance_row.banks_glance')">
+    <div
+      class="hidden grid-cols-[minmax(0,1fr)_repeat(4,8.5rem)_6.5rem] gap-x-5 px-4 pt-2 text-sm text-soft lg:grid"
+      aria-hidden="true"
+    >
+      <span />
+      <span v-for="r in rows" :key="r.key">{{ NAMES[r.key] ?? r.name }}</span>
+      <span>{{ phrase('compare.glance_row.cheapest_in') }}</span>
+    </div>
+    <ul class="divide-y divide-line">
       <li
         v-for="c in cards"
         :key="c.id"
-        class="sheet flex flex-col p-4"
-        :class="c.id === compare.verdict.winner ? 'outline-2 outline-sea' : ''"
+        class="grid grid-cols-2 items-center gap-x-5 gap-y-1 px-4 py-2 lg:grid-cols-[minmax(0,1fr)_repeat(4,8.5rem)_6.5rem] lg:py-1"
+        :class="c.id === compare.verdict.winner ? 'bg-wash' : ''"
         :data-glance="c.id"
       >
-        <h3 class="flex min-h-12 items-start gap-2 leading-tight">
-          <ChemistryMark :battery-class="c.battery_class" />
-          <span>
+        <h3
+          class="col-span-2 flex min-w-0 items-center gap-2 leading-tight lg:col-span-1"
+          :title="`${c.title}, ${c.layout}`"
+        >
+          <ChemistryMark :battery-class="c.battery_class" class="scale-90" />
+          <span class="min-w-0 lg:truncate">
             {{ c.title }}
-            <span class="block font-sans text-sm font-normal text-soft">
+            <span class="font-sans text-sm font-normal text-soft">
               {{ c.layout
               }}<b v-if="c.found" class="font-semibold text-sea">
                 {{ ' ' }}{{ phrase('compare.glance_row.found') }}</b
+              ><b v-if="c.own" class="font-semibold text-sea">
+                {{ ' ' }}{{ phrase('compare.glance_row.own') }}</b
               ><b v-if="c.stop" class="font-semibold text-stop">
                 {{ ' ' }}{{ phrase('compare.glance_row.unsuitable') }}</b
               >
             </span>
           </span>
         </h3>
-        <dl class="mt-3 space-y-1.5">
-          <div
-            v-for="b in c.bars"
-            :key="b.key"
-            class="grid grid-cols-[4.6rem_1fr_6.2rem] items-center gap-2 text-sm"
-          >
-            <dt class="text-soft">{{ b.name }}</dt>
-            <dd class="h-2 overflow-hidden rounded-full bg-line" aria-hidden="true">
-              <span
-                class="block h-full rounded-full"
-                :style="{
-                  width: b.width,
-                  background: `var(--chem-${c.battery_class})`,
-                  opacity: c.stop ? 0.45 : 1,
-                }"
-              />
-            </dd>
-            <dd :class="b.best ? 'font-bold' : ''" class="whitespace-nowrap">
-              <FigureLink :figure="b.figure" :name="b.name" />
-            </dd>
-          </div>
-        </dl>
-        <div class="mt-auto pt-3 text-sm">
-          <p class="text-soft">
-            {{ phrase('compare.glance_row.lifetime_cost_eight_ten') }}
-            <FigureLink :figure="c.future.p10" class="text-ink" />
-            {{ phrase('compare.glance_row.to') }}
-            <FigureLink :figure="c.future.p90" class="text-ink" />
-          </p>
-          <div class="relative mt-1.5 h-3" aria-hidden="true">
-            <span class="absolute inset-x-0 top-[5px] h-0.5 bg-line" />
+        <div v-for="b in c.bars" :key="b.key" class="min-w-0">
+          <span class="mr-1.5 text-sm text-soft lg:sr-only">{{ b.name }}</span>
+          <FigureLink
+            :figure="b.figure"
+            :name="b.name"
+            :class="b.best ? 'font-bold' : ''"
+            class="whitespace-nowrap"
+          />
+          <span class="mt-0.5 block h-1.5 overflow-hidden rounded-full bg-line" aria-hidden="true">
             <span
-              class="absolute top-[3px] h-1.5 rounded-full"
+              class="block h-full rounded-full"
               :style="{
-                left: at(c.future.p10.value),
-                right: `calc(100% - ${at(c.future.p90.value)})`,
+                width: b.width,
                 background: `var(--chem-${c.battery_class})`,
-                opacity: 0.55,
+                opacity: c.stop ? 0.45 : 1,
               }"
             />
-            <span
-              class="absolute top-0 h-3 w-[3px] bg-ink"
-              :style="{ left: at(c.future.p50.value) }"
-            />
-          </div>
-          <p v-if="c.future.share" class="mt-1">
-            {{ phrase('compare.glance_row.cheapest') }}
-            <FigureLink :figure="c.future.share" class="font-semibold" data-share />
-            {{ phrase('compare.glance_row.scenarios') }}
-          </p>
-          <p v-else class="mt-1 text-soft">{{ phrase('compare.glance_row.considered') }}</p>
+          </span>
         </div>
+        <p class="col-span-2 text-sm lg:col-span-1">
+          <template v-if="c.future.share">
+            <span class="text-soft lg:sr-only">{{ phrase('compare.glance_row.cheapest_in') }}</span>
+            {{ ' ' }}<FigureLink :figure="c.future.share" class="font-semibold" data-share />
+          </template>
+          <span v-else class="text-soft">{{ phrase('compare.glance_row.considered') }}</span>
+        </p>
       </li>
     </ul>
   </section>

@@ -21,7 +21,6 @@ const apart = computed(() => answer.value?.schools.filter((s) => !s.same).length
 
 <template>
   <section data-schools :aria-busy="asking">
-    <h2 class="text-xl">{{ phrase('compare.house_rule_row.verdict_under_house_rule') }}</h2>
     <p v-if="answer" class="max-w-3xl text-soft">
       {{
         apart
@@ -50,7 +49,7 @@ const apart = computed(() => answer.value?.schools.filter((s) => !s.same).length
         </p>
         <p class="mt-2 text-sm text-pretty text-soft">{{ s.argues }}</p>
         <details v-if="!s.same" class="mt-2 text-sm">
-          <summary class="text-soft underline decoration-dotted underline-offset-4">
+          <summary class="discloses">
             {{ phrase('compare.house_rule_row.why') }}
           </summary>
           <p class="mt-1 leading-snug">

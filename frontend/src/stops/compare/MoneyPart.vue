@@ -52,7 +52,7 @@ function leave(value: number) {
         <select
           class="field w-auto"
           :value="column?.id"
-          data-besides-for
+          data-extras-for
           @change="chosen = ($event.target as HTMLSelectElement).value"
         >
           <option v-for="c in columns" :key="c.id" :value="c.id">

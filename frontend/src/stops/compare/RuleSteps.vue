@@ -16,7 +16,6 @@ const SET_BY: Record<number, string[]> = {
 
 <template>
   <section data-rules>
-    <h2 class="text-xl">{{ phrase('compare.rule_steps.how_verdict_reached') }}</h2>
     <p class="max-w-3xl text-soft">{{ phrase('compare.rule_steps.rules_apply_order_change') }}</p>
     <ol class="mt-2 divide-y divide-line border-y border-line">
       <li

@@ -4,12 +4,11 @@ import { usePlan } from '@/stores/plan'
 import FindingList from '@/ui/FindingList.vue'
 import SentenceText from '@/ui/SentenceText.vue'
 import { Switch, SwitchGroup, SwitchLabel } from '@headlessui/vue'
-import { computed, defineAsyncComponent, ref } from 'vue'
+import { computed, ref } from 'vue'
 import CompareTable from './CompareTable.vue'
 import EqualTerms from './EqualTerms.vue'
 import SameLabel from './SameLabel.vue'
 
-const RundownChart = defineAsyncComponent(() => import('@/charts/RundownChart.vue'))
 const plan = usePlan()
 const sameLabel = ref(false)
 const compare = computed(() => plan.rig!.compare)
@@ -18,7 +17,8 @@ const terms = ref<InstanceType<typeof EqualTerms> | null>(null)
 </script>
 
 <template>
-  <p class="max-w-4xl text-lg leading-relaxed text-pretty" data-result>
+  <section class="sheet px-4 py-3"><CompareTable /></section>
+  <p class="mt-5 max-w-4xl text-lg leading-relaxed text-pretty" data-result>
     <SentenceText :tokens="compare.sentence" />
   </p>
   <FindingList :findings="findings" class="mt-3" />
@@ -31,7 +31,6 @@ const terms = ref<InstanceType<typeof EqualTerms> | null>(null)
   >
     {{ phrase('compare.table_part.make_usable_energy_equal') }}
   </button>
-  <section class="sheet mt-5 p-5"><CompareTable /></section>
   <section class="sheet mt-6 p-5"><EqualTerms ref="terms" /></section>
   <SwitchGroup v-if="compare.corrections.length" as="div" class="mt-6 flex items-center gap-3">
     <Switch
@@ -49,5 +48,4 @@ const terms = ref<InstanceType<typeof EqualTerms> | null>(null)
     }}</SwitchLabel>
   </SwitchGroup>
   <section v-if="sameLabel" class="sheet mt-3 p-5"><SameLabel /></section>
-  <section v-if="compare.rundown.length" class="sheet mt-6 p-5"><RundownChart /></section>
 </template>

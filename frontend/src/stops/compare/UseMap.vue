@@ -2,7 +2,7 @@
 import { phrase } from '@/phrases/compare'
 import type { Schemas } from '@/api/client'
 import DataTable from '@/charts/DataTable.vue'
-import { numberOf } from '@/charts/sameClass'
+import { markOf } from '@/charts/sameClass'
 import { usePlan } from '@/stores/plan'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import { computed, ref } from 'vue'
@@ -85,10 +85,11 @@ const hatch = (c: { battery_class: string }) => c.battery_class !== 'lfp'
     </figcaption>
     <ul class="my-2 flex flex-wrap gap-x-5 gap-y-1 text-sm">
       <li v-for="c in used" :key="c.id" class="flex items-center gap-1.5">
-        <ChemistryMark :battery-class="c.battery_class" class="scale-90" />
-        <b v-if="numberOf(plan.rig!.compare.compared_banks, c.id)">{{
-          numberOf(plan.rig!.compare.compared_banks, c.id)
-        }}</b>
+        <ChemistryMark
+          :battery-class="c.battery_class"
+          :mark="markOf(plan.rig!.compare.compared_banks, c.id)"
+          class="scale-90"
+        />
         {{ c.title }}
       </li>
     </ul>

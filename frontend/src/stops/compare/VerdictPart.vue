@@ -1,13 +1,19 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/compare'
+import AssumedOpen from '@/questions/AssumedOpen.vue'
+import ProvisionalLine from '@/questions/ProvisionalLine.vue'
+import { useOpenTopics } from '@/questions/useOpenTopics'
 import { usePlan } from '@/stores/plan'
 import { STOP_NAMES, type Stop } from '@/router'
+import FoldedSection from '@/ui/FoldedSection.vue'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import SentenceText from '@/ui/SentenceText.vue'
 import { Minus, Plus } from '@lucide/vue'
-import { computed } from 'vue'
+import { computed, nextTick, ref } from 'vue'
+import CostPicture from './CostPicture.vue'
 import FoundForYou from './FoundForYou.vue'
 import GlanceRow from './GlanceRow.vue'
+import QuotePanel from './QuotePanel.vue'
 import ReportLinks from './ReportLinks.vue'
 import RuleSteps from './RuleSteps.vue'
 import SpendElsewhere from './SpendElsewhere.vue'
@@ -26,47 +32,104 @@ const sides = computed(() =>
     { key: 'against', name: phrase('compare.verdict_part.reasons_against'), icon: Minus },
   ].map((s) => ({ ...s, list: verdict.value.reasons.filter((r) => r.side === s.key) })),
 )
-const all = computed(() => [...compare.value.compared_banks, ...verdict.value.found])
-const nameOf = (id: string) => all.value.find((c) => c.id === id)?.title ?? ''
-const classOf = (id: string) => all.value.find((c) => c.id === id)?.battery_class ?? ''
+const everyBank = computed(() => [...compare.value.compared_banks, ...verdict.value.found])
+const MOST = 4
+const all = ref(false)
+const nameOf = (id: string) => everyBank.value.find((c) => c.id === id)?.title ?? ''
+const classOf = (id: string) => everyBank.value.find((c) => c.id === id)?.battery_class ?? ''
+const topics = useOpenTopics()
+/** There is an answer that could be provisional. */
+const judged = computed(
+  () => compare.value.compared_banks.length > 0 && Boolean(plan.rig!.day.total.value),
+)
+const quoteShown = ref(false)
+const quoteFold = ref<HTMLElement | null>(null)
+
+async function showQuote() {
+  quoteShown.value = true
+  await nextTick()
+  quoteFold.value?.scrollIntoView({ block: 'start' })
+  quoteFold.value?.querySelector('textarea')?.focus({ preventScroll: true })
+}
+
 const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } })
 </script>
 
 <template>
   <section
-    class="sheet border-l-[6px] border-l-sea p-6 sm:p-8"
+    class="sheet border-l-[6px] border-l-sea p-5 sm:px-7 sm:py-6"
     data-main
     data-verdict-card
     :data-kind="verdict.kind"
     :data-winner="verdict.winner ?? ''"
     aria-live="polite"
   >
-    <h2 class="flex items-start gap-3 text-2xl leading-tight sm:text-3xl">
-      <ChemistryMark v-if="winner" :battery-class="winner.battery_class" class="mt-1" />
-      <SentenceText :tokens="verdict.headline" data-headline />
-    </h2>
-    <p v-if="verdict.danger" class="mt-3 font-semibold text-stop">{{ verdict.danger }}</p>
-    <p class="mt-4 max-w-3xl text-lg leading-relaxed text-pretty" data-card>
-      <template v-for="(s, i) in verdict.card" :key="i">
-        <SentenceText :tokens="s" />{{ ' ' }}
-      </template>
-    </p>
-    <RouterLink v-if="verdict.question" class="btn mt-4" data-question :to="to(verdict.question)">{{
-      phrase('compare.verdict_part.answer_page', {
-        STOP_NAMES: STOP_NAMES[verdict.question as Stop],
-      })
-    }}</RouterLink>
+    <div class="grid gap-x-8 gap-y-5 lg:grid-cols-[2fr_1fr]">
+      <div class="min-w-0">
+        <h2 class="flex items-start gap-3 text-2xl leading-tight">
+          <ChemistryMark v-if="winner" :battery-class="winner.battery_class" class="mt-1" />
+          <SentenceText :tokens="verdict.headline" data-headline />
+        </h2>
+        <ProvisionalLine v-if="judged" :topics="topics" class="mt-2" />
+        <p v-if="verdict.danger" class="mt-3 font-semibold text-stop">{{ verdict.danger }}</p>
+        <p
+          class="mt-3 max-w-3xl leading-relaxed sm:text-lg sm:leading-relaxed text-pretty"
+          data-card
+        >
+          <template v-for="(s, i) in verdict.card" :key="i">
+            <SentenceText :tokens="s" />{{ ' ' }}
+          </template>
+        </p>
+        <RouterLink
+          v-if="verdict.question"
+          class="btn mt-4"
+          data-question
+          :to="to(verdict.question)"
+          >{{
+            phrase('compare.verdict_part.answer_page', {
+              STOP_NAMES: STOP_NAMES[verdict.question as Stop],
+            })
+          }}</RouterLink
+        >
+      </div>
+      <CostPicture v-if="verdict.kind === 'buy'" class="self-center" />
+    </div>
     <SpendElsewhere v-if="verdict.kind === 'buy'" />
-    <ReportLinks class="mt-5" />
+    <p v-if="winner && !winner.own" class="mt-3 text-sm text-soft" data-typical>
+      {{ phrase('compare.verdict_part.typical') }}
+      <button
+        type="button"
+        class="font-semibold text-sea underline underline-offset-4"
+        data-enter-quote
+        @click="showQuote"
+      >
+        {{ phrase('compare.verdict_part.enter_quote') }}
+      </button>
+    </p>
+    <ReportLinks class="mt-4" />
   </section>
   <template v-if="compare.compared_banks.length">
-    <GlanceRow class="mt-6" />
-    <FoundForYou class="mt-8" />
+    <GlanceRow class="mt-5" />
+    <div ref="quoteFold">
+      <FoldedSection
+        :key="quoteShown ? 1 : 0"
+        name="quote"
+        class="mt-5"
+        :title="phrase('compare.quote_panel.title')"
+        :open="quoteShown"
+        ><QuotePanel
+      /></FoldedSection>
+    </div>
+    <AssumedOpen v-if="judged" :topics="topics" />
     <section v-if="verdict.reasons.length" class="mt-8 grid gap-x-10 gap-y-6 lg:grid-cols-2">
       <div v-for="s in sides" :key="s.key" :data-side="s.key">
         <h2 class="text-xl">{{ s.name }}</h2>
         <ul class="mt-2 space-y-2">
-          <li v-for="(r, i) in s.list" :key="i" class="flex gap-2 leading-snug">
+          <li
+            v-for="(r, i) in all ? s.list : s.list.slice(0, MOST)"
+            :key="i"
+            class="flex gap-2 leading-snug"
+          >
             <component
               :is="s.icon"
               :size="18"
@@ -93,26 +156,56 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
         </ul>
       </div>
     </section>
-    <WhatFlips class="mt-8" />
-    <section v-if="verdict.outs.length" class="mt-8" data-outs>
-      <h2 class="text-xl">{{ phrase('compare.verdict_part.unsuitable_banks_make_suitable') }}</h2>
-      <ul class="mt-2 divide-y divide-line border-y border-line">
-        <li
-          v-for="o in verdict.outs"
-          :key="o.id"
-          class="grid gap-x-4 gap-y-0.5 py-2.5 sm:grid-cols-[16rem_1fr]"
-        >
-          <span class="flex items-center gap-2 font-semibold">
-            <ChemistryMark :battery-class="classOf(o.id)" class="scale-90" />{{ nameOf(o.id) }}
-          </span>
-          <p class="leading-snug">
-            <SentenceText :tokens="o.says" />
-            <span class="text-soft">{{ ' ' + o.needs }}</span>
-          </p>
-        </li>
-      </ul>
-    </section>
-    <HouseRuleRow class="mt-8" />
-    <RuleSteps class="mt-8" />
+    <button
+      v-if="!all && sides.some((x) => x.list.length > MOST)"
+      type="button"
+      class="btn btn-quiet mt-2"
+      data-all-reasons
+      @click="all = true"
+    >
+      {{ phrase('compare.verdict_part.all_reasons') }}
+    </button>
+    <div class="mt-6 border-b border-line">
+      <FoldedSection
+        name="found"
+        :title="phrase('compare.found_for_you.found_catalogue')"
+        :says="verdict.found.length ? `${verdict.found.length}` : ''"
+        ><FoundForYou
+      /></FoldedSection>
+      <FoldedSection name="turns" :title="phrase('compare.what_flips.when_verdict_changes')"
+        ><WhatFlips bare
+      /></FoldedSection>
+      <FoldedSection
+        v-if="verdict.outs.length"
+        name="outs"
+        :title="phrase('compare.verdict_part.unsuitable_banks_make_suitable')"
+        :says="`${verdict.outs.length}`"
+        data-outs
+      >
+        <ul class="mt-2 divide-y divide-line border-y border-line">
+          <li
+            v-for="o in verdict.outs"
+            :key="o.id"
+            class="grid gap-x-4 gap-y-0.5 py-2.5 sm:grid-cols-[16rem_1fr]"
+          >
+            <span class="flex items-center gap-2 font-semibold">
+              <ChemistryMark :battery-class="classOf(o.id)" class="scale-90" />{{ nameOf(o.id) }}
+            </span>
+            <p class="leading-snug">
+              <SentenceText :tokens="o.says" />
+              <span class="text-soft">{{ ' ' + o.needs }}</span>
+            </p>
+          </li>
+        </ul>
+      </FoldedSection>
+      <FoldedSection
+        name="schools"
+        :title="phrase('compare.house_rule_row.verdict_under_house_rule')"
+        ><HouseRuleRow
+      /></FoldedSection>
+      <FoldedSection name="rules" :title="phrase('compare.rule_steps.how_verdict_reached')"
+        ><RuleSteps
+      /></FoldedSection>
+    </div>
   </template>
 </template>

@@ -22,7 +22,7 @@ export function useColumns() {
   )
   watch(kept, (now) => localStorage.setItem(key(), JSON.stringify(now)), { deep: true })
 
-  /** The one that was found and is not put up comes first: it may be the verdict's, and is seen at once. */
+  /** The one that was found and is no candidate comes first: it may be the verdict's, and is seen at once. */
   const all = computed(() =>
     plan
       .rig!.compare.compared_banks.map((c, i) => ({ ...c, at: i }))
@@ -45,7 +45,7 @@ export function useColumns() {
     kept.value[list] = now.includes(id) ? now.filter((x) => x !== id) : [...now, id]
   }
 
-  /** Sort by a row: its better end first, then the other way round, then as put up. */
+  /** Sort by a row: its better end first, then the other way round, then in its own order. */
   function sortBy(key: string, better: string) {
     const first = better === 'high'
     if (kept.value.sort !== key) kept.value = { ...kept.value, sort: key, down: first }

@@ -4,7 +4,7 @@ import type { Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 
 const emit = defineEmits<{ pick: [entry: Schemas['ApplianceView']] }>()
 const reference = useReference()
@@ -21,7 +21,7 @@ const found = computed(() => {
   const words = query.value.toLowerCase().split(/\s+/).filter(Boolean)
   if (!words.length) return usual.value
   return all.value.filter((a) => {
-    const text = `${a.name} ${a.room} ${a.note}`.toLowerCase()
+    const text = `${a.name} ${a.words} ${a.room} ${a.note}`.toLowerCase()
     return words.every((w) => text.includes(w))
   })
 })
@@ -31,16 +31,22 @@ const rooms = computed(() => {
   return [...out]
 })
 
-function pick(entry: Schemas['ApplianceView'] | null) {
+const input = ref<{ el: HTMLInputElement } | null>(null)
+
+/** The next one can be looked for at once. */
+async function pick(entry: Schemas['ApplianceView'] | null) {
   if (entry) emit('pick', entry)
   query.value = ''
+  await nextTick()
+  input.value?.el?.focus()
 }
 </script>
 
 <template>
-  <Combobox :model-value="null" nullable @update:model-value="pick">
+  <Combobox :model-value="null" nullable immediate @update:model-value="pick">
     <div class="relative">
       <ComboboxInput
+        ref="input"
         class="field"
         :aria-label="phrase('day.appliance_picker.add_list_appliances')"
         :placeholder="

@@ -3,6 +3,7 @@ import { phrase } from '@/phrases/day'
 import ProfileChart from '@/charts/ProfileChart.vue'
 import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
+import FoldedSection from '@/ui/FoldedSection.vue'
 import FindingList from '@/ui/FindingList.vue'
 import PlanField from '@/ui/PlanField.vue'
 import { ChartGantt, Plus, Table2 } from '@lucide/vue'
@@ -47,10 +48,10 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
     </div>
     <ProfileChart v-if="loads.length && view === 'table'" />
   </div>
-  <DayTypes class="mt-5" />
+  <DayTypes class="mt-3" />
   <div
     v-if="loads.length"
-    class="mt-5 flex gap-1"
+    class="mt-3 flex gap-1"
     role="radiogroup"
     :aria-label="phrase('day.day_stop.view_day')"
   >
@@ -67,7 +68,7 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
       <component :is="v.icon" :size="16" aria-hidden="true" /> {{ v.name }}
     </button>
   </div>
-  <section class="sheet mt-3 p-4">
+  <section class="sheet mt-2 px-4 py-3">
     <template v-if="loads.length">
       <DaySheet v-if="view === 'sheet'" />
       <LoadTable v-else />
@@ -78,49 +79,54 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
         {{ phrase('day.day_stop.start_runs_longest_fridge') }}
       </p>
     </div>
-    <div class="mt-3 flex flex-col gap-3 border-t border-line pt-4 sm:flex-row">
+    <div class="mt-2 flex flex-col gap-3 border-t border-line pt-3 sm:flex-row">
       <AppliancePicker class="grow" @pick="add" />
       <button type="button" class="btn" data-new @click="add()">
         <Plus :size="16" aria-hidden="true" /> {{ phrase('day.day_stop.add_empty_load') }}
       </button>
+      <LoadCsv />
     </div>
   </section>
-  <LoadCsv class="mt-3" />
   <FindingList :findings="findings" class="mt-4" />
-  <DaySummary v-if="loads.length" />
-  <section class="sheet mt-6 grid gap-4 p-5 sm:grid-cols-2 lg:grid-cols-4">
-    <h2 class="text-xl sm:col-span-2 lg:col-span-4">{{ phrase('day.day_stop.inverter') }}</h2>
-    <PlanField
-      path="/day/inverter/efficiency"
-      :label="phrase('day.day_stop.inverter_efficiency')"
-      :hint="phrase('day.day_stop.lie_between_0_85')"
-    />
-    <PlanField
-      path="/day/inverter/idle_w"
-      :label="phrase('day.day_stop.inverter_idle_power')"
-      unit="W"
-      :hint="phrase('day.day_stop.n3_25_w_size')"
-    />
-    <PlanField
-      path="/day/inverter/rated_w"
-      :label="phrase('day.day_stop.inverter_rated_power')"
-      unit="W"
-      :placeholder="phrase('day.day_stop.known')"
-      :hint="phrase('day.day_stop.continuous_peak_sets_size')"
-    />
-    <PlanField
-      path="/day/inverter/hours_on"
-      :label="phrase('day.day_stop.hours_switched')"
-      unit="h"
-      :placeholder="phrase('day.day_stop.needed')"
-      :hint="phrase('day.day_stop.leave_empty_ac_loads')"
-    />
-    <p class="text-soft sm:col-span-2 lg:col-span-4">
-      {{ phrase('day.day_stop.inverter_2') }} <FigureLink :figure="day.inverter_hours" />
-      {{ phrase('day.day_stop.day_idle_energy') }} <FigureLink :figure="day.idle" />{{
-        phrase('day.day_stop.standby_listed')
-      }}
-      <FigureLink :figure="day.standby" />.
-    </p>
-  </section>
+  <div class="mt-6 border-b border-line">
+    <FoldedSection v-if="loads.length" name="summary" :title="phrase('day.day_summary.how_certain')"
+      ><DaySummary
+    /></FoldedSection>
+    <FoldedSection name="inverter" :title="phrase('day.day_stop.inverter')">
+      <section class="sheet grid gap-4 p-5 sm:grid-cols-2 lg:grid-cols-4">
+        <PlanField
+          path="/day/inverter/efficiency"
+          :label="phrase('day.day_stop.inverter_efficiency')"
+          :hint="phrase('day.day_stop.lie_between_0_85')"
+        />
+        <PlanField
+          path="/day/inverter/idle_w"
+          :label="phrase('day.day_stop.inverter_idle_power')"
+          unit="W"
+          :hint="phrase('day.day_stop.n3_25_w_size')"
+        />
+        <PlanField
+          path="/day/inverter/rated_w"
+          :label="phrase('day.day_stop.inverter_rated_power')"
+          unit="W"
+          :placeholder="phrase('day.day_stop.known')"
+          :hint="phrase('day.day_stop.continuous_peak_sets_size')"
+        />
+        <PlanField
+          path="/day/inverter/hours_on"
+          :label="phrase('day.day_stop.hours_switched')"
+          unit="h"
+          :placeholder="phrase('day.day_stop.needed')"
+          :hint="phrase('day.day_stop.leave_empty_ac_loads')"
+        />
+        <p class="text-soft sm:col-span-2 lg:col-span-4">
+          {{ phrase('day.day_stop.inverter_2') }} <FigureLink :figure="day.inverter_hours" />
+          {{ phrase('day.day_stop.day_idle_energy') }} <FigureLink :figure="day.idle" />{{
+            phrase('day.day_stop.standby_listed')
+          }}
+          <FigureLink :figure="day.standby" />.
+        </p>
+      </section>
+    </FoldedSection>
+  </div>
 </template>

@@ -40,13 +40,16 @@ const bases = computed(() => [
   { value: 'cautious', name: phrase('day.day_summary.cautious_day') },
   { value: 'measured', name: phrase('day.day_summary.measured_day') },
 ])
-const HABITS = ['careful', 'usual', 'careless'].map((value) => ({ value, name: value }))
+const HABITS = [
+  { value: 'careful', name: phrase('day.day_summary.careful') },
+  { value: 'usual', name: phrase('day.day_summary.usual') },
+  { value: 'careless', name: phrase('day.day_summary.careless') },
+]
 </script>
 
 <template>
-  <section class="sheet mt-6 grid gap-x-10 gap-y-6 p-5 lg:grid-cols-[1fr_1fr]">
+  <section class="sheet grid gap-x-10 gap-y-6 p-5 lg:grid-cols-[1fr_1fr]">
     <div>
-      <h2 class="text-xl">{{ phrase('day.day_summary.how_certain') }}</h2>
       <ol class="mt-3 space-y-1.5">
         <li
           v-for="b in bars"

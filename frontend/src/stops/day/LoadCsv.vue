@@ -22,6 +22,7 @@ async function take(rows: Record<string, unknown>[]) {
       one="load"
       many="loads"
       :url="`/api/rigs/${plan.rig!.id}/loads/preview`"
+      sample="/api/loads-sample.csv"
       @take="take"
     >
       <a class="btn" :href="`/api/rigs/${plan.rig!.id}/loads.csv`" download>

@@ -25,7 +25,7 @@ const degrees = computed(() =>
 
 function follow(on: boolean) {
   const duty = (plan.document.day.loads[props.index] as { duty?: number }).duty ?? 1
-  plan.edit(called('weather'), {
+  plan.edit(called(phrase('day.load_details.edit_weather')), {
     op: 'replace',
     path: `${at.value}/duty_at`,
     value: on ? [duty, duty, duty, duty] : [],
@@ -65,7 +65,7 @@ async function keep() {
             :label="phrase('day.load_details.measured')"
             unit="Wh"
             :placeholder="phrase('day.load_details.yet')"
-            :called="called('measured')"
+            :called="called(phrase('day.load_details.edit_measured'))"
           />
           <PlanField
             :path="`${at}/measured_hours`"
@@ -86,7 +86,7 @@ async function keep() {
             :label="phrase('day.load_details.starting_power')"
             unit="W"
             :placeholder="phrase('day.load_details.running')"
-            :called="called('start')"
+            :called="called(phrase('day.load_details.edit_start'))"
             :hint="phrase('day.load_details.n3x_three_times_power')"
           />
           <PlanField
@@ -108,14 +108,14 @@ async function keep() {
             :path="`${at}/together`"
             :label="phrase('day.load_details.run_together_other_large')"
             :value="load.together"
-            :called="called('together')"
+            :called="called(phrase('day.load_details.edit_together'))"
             class="col-span-2"
           />
           <PlanCheck
             :path="`${at}/critical`"
             :label="phrase('day.load_details.critical_dangerous_without')"
             :value="load.critical"
-            :called="called('critical')"
+            :called="called(phrase('day.load_details.edit_critical'))"
             class="col-span-2"
           />
           <PlanChoice
@@ -123,7 +123,7 @@ async function keep() {
             :path="`${at}/bank`"
             :label="phrase('day.load_details.supplied')"
             :value="load.bank"
-            :called="called('bank')"
+            :called="called(phrase('day.load_details.edit_bank'))"
             :options="[
               { value: 'main', name: phrase('day.load_details.main_bank') },
               { value: 'second', name: String(plan.document.second_bank.name) },

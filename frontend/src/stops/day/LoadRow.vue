@@ -7,7 +7,7 @@ import IconButton from '@/ui/IconButton.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
 import InterpretationList from '@/ui/InterpretationList.vue'
-import { SlidersHorizontal, Trash2 } from '@lucide/vue'
+import { ChevronDown, ChevronUp, SlidersHorizontal, Trash2 } from '@lucide/vue'
 import { computed, ref } from 'vue'
 import LoadDetails from './LoadDetails.vue'
 import LoadTimes from './LoadTimes.vue'
@@ -21,6 +21,8 @@ const { onDay, timesOf, timesPath, setOnDay } = useLoads()
 
 const NOTHING: { path: string; field: string; message: string }[] = []
 const open = ref(false)
+/** On a phone a load is a line of name and energy until it is opened. */
+const unfolded = ref(props.figures?.runs !== false && !props.figures?.wh.value)
 const at = computed(() => `/day/loads/${props.index}`)
 const times = computed(() => timesOf(props.load))
 const timesAt = computed(() => timesPath(props.load, props.index))
@@ -58,16 +60,16 @@ const DETAILS = {
 const share = computed(() => Math.round((props.figures?.share.value ?? 0) * 100))
 const marks = computed(() =>
   [
-    props.figures?.measured && 'measured',
-    props.load.critical && 'critical',
+    props.figures?.measured && phrase('day.load_row.measured'),
+    props.load.critical && phrase('day.load_row.critical'),
     !props.load.together && phrase('day.load_row.runs_alone'),
     plan.document.second_bank && props.load.bank === 'second' && phrase('day.load_row.second_bank'),
   ].filter(Boolean),
 )
 const ON_DAY = [
-  { value: 'usual', name: 'usual' },
-  { value: 'own', name: 'own' },
-  { value: 'off', name: 'off' },
+  { value: 'usual', name: phrase('day.load_row.usual') },
+  { value: 'own', name: phrase('day.load_row.own') },
+  { value: 'off', name: phrase('day.load_row.off') },
 ]
 
 function choose(event: Event) {
@@ -76,14 +78,18 @@ function choose(event: Event) {
 </script>
 
 <template>
-  <tr class="load align-top" :class="figures?.runs === false ? 'off' : ''" :data-load="load.id">
+  <tr
+    class="load align-top"
+    :class="{ off: figures?.runs === false, folded: !unfolded && !problems.length }"
+    :data-load="load.id"
+  >
     <td class="name">
       <PlanField
         :path="`${at}/name`"
         :label="phrase('day.load_row.name')"
         text
         bare
-        :called="called('name')"
+        :called="called(phrase('day.load_row.edit_name'))"
         :problems-at="problemsAt"
       />
       <p v-if="marks.length" class="px-2 pt-0.5 text-xs text-soft" data-marks>
@@ -96,7 +102,7 @@ function choose(event: Event) {
         :label="phrase('day.load_row.supply', { name: load.name })"
         bare
         :value="load.supply"
-        :called="called('supply')"
+        :called="called(phrase('day.load_row.edit_supply'))"
         :options="[
           { value: 'dc', name: 'DC' },
           { value: 'ac', name: 'AC' },
@@ -108,7 +114,7 @@ function choose(event: Event) {
         :path="`${at}/draw`"
         :label="phrase('day.load_row.power_w', { name: load.name })"
         bare
-        :called="called('draw')"
+        :called="called(phrase('day.load_row.edit_draw'))"
         :problems-at="problemsAt"
       />
     </td>
@@ -117,7 +123,7 @@ function choose(event: Event) {
         :path="`${at}/quantity`"
         :label="phrase('day.load_row.how_many_2', { name: load.name })"
         bare
-        :called="called('number')"
+        :called="called(phrase('day.load_row.edit_number'))"
         :problems-at="problemsAt"
       />
     </td>
@@ -151,7 +157,7 @@ function choose(event: Event) {
         :path="`${at}/duty`"
         :label="phrase('day.load_row.duty_cycle', { name: load.name })"
         bare
-        :called="called('duty')"
+        :called="called(phrase('day.load_row.edit_duty'))"
         :problems-at="problemsAt"
       />
     </td>
@@ -162,7 +168,7 @@ function choose(event: Event) {
         :label="phrase('day.load_row.start_time', { name: load.name })"
         :placeholder="phrase('day.load_row.any')"
         bare
-        :called="called('time')"
+        :called="called(phrase('day.load_row.edit_time'))"
         :problems-at="problemsAt"
       />
     </td>
@@ -187,6 +193,15 @@ function choose(event: Event) {
       </div>
     </td>
     <td class="drop whitespace-nowrap">
+      <IconButton
+        small
+        class="unfolds"
+        :icon="unfolded ? ChevronUp : ChevronDown"
+        :label="phrase('day.load_row.fields', { name: load.name })"
+        :aria-expanded="unfolded"
+        data-unfold
+        @click="unfolded = !unfolded"
+      />
       <IconButton
         small
         :icon="SlidersHorizontal"

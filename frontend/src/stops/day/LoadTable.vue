@@ -16,7 +16,7 @@ const { loads, figures, remove } = useLoads()
         <th class="w-[3.3rem]">{{ phrase('day.load_table.how_many') }}</th>
         <th class="w-[5.8rem]">{{ phrase('day.load_table.day') }}</th>
         <th class="w-[14.6rem]">{{ phrase('day.load_table.use') }}</th>
-        <th class="w-[4rem]">{{ phrase('day.load_table.duty_cycle') }}</th>
+        <th class="w-[4.7rem]">{{ phrase('day.load_table.duty_cycle') }}</th>
         <th class="w-[4.3rem]">{{ phrase('day.load_table.from') }}</th>
         <th class="w-[4.8rem] text-right">{{ phrase('day.load_table.day_2') }}</th>
         <th>{{ phrase('day.load_table.share') }}</th>
@@ -48,7 +48,7 @@ const { loads, figures, remove } = useLoads()
 }
 .loads th,
 .loads td {
-  padding: 0.25rem 0.3rem;
+  padding: 0.12rem 0.3rem;
 }
 .loads th {
   font-weight: 600;
@@ -67,10 +67,9 @@ const { loads, figures, remove } = useLoads()
 .loads tbody tr.details {
   border-top: 0;
 }
-.loads tr.off td.draw,
-.loads tr.off td.count,
-.loads tr.off td.duty {
-  opacity: 0.55;
+.loads tr.off td:is(.draw, .count, .duty) .field {
+  color: var(--soft);
+  font-style: italic;
 }
 .loads td.wh {
   padding-top: 0.6rem;
@@ -80,7 +79,33 @@ const { loads, figures, remove } = useLoads()
   padding-top: 0.6rem;
   padding-left: 0.8rem;
 }
+.loads .unfolds {
+  display: none;
+}
 @media (max-width: 1023px) {
+  .loads .unfolds {
+    display: inline-grid;
+  }
+  .loads tbody tr.folded {
+    grid-template-columns: minmax(0, 1fr) auto auto;
+    align-items: center;
+    padding: 0.3rem 0;
+  }
+  .loads tr.folded td:not(.name, .wh, .drop) {
+    display: none;
+  }
+  .loads tbody tr.folded td.name {
+    grid-column: 1;
+  }
+  .loads tr.folded td.wh::before {
+    display: none;
+  }
+  .loads tr.folded td.drop {
+    white-space: nowrap;
+  }
+  .loads tr.folded td.drop > :not(.unfolds) {
+    display: none;
+  }
   .loads,
   .loads tbody {
     display: block;

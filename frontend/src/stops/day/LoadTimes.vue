@@ -7,7 +7,7 @@ import type { Times } from '@/api/rigFile'
 const props = defineProps<{ at: string; name: string; times: Times; problemsAt: string }>()
 const called = (what: string) => `${props.name}: ${what}`
 const WAYS = [
-  { value: 'hours', name: 'hours' },
+  { value: 'hours', name: phrase('day.load_times.hours') },
   { value: 'uses', name: phrase('day.load_times.uses') },
   { value: 'times', name: phrase('day.load_times.times') },
   { value: 'standby', name: phrase('day.load_times.day') },
@@ -22,7 +22,7 @@ const WAYS = [
       :label="phrase('day.load_times.kind_use', { name })"
       bare
       :value="times.use"
-      :called="called('use')"
+      :called="called(phrase('day.load_times.edit_use'))"
       :options="WAYS"
     />
     <PlanField
@@ -32,7 +32,7 @@ const WAYS = [
       :label="phrase('day.load_times.hours_day', { name })"
       unit="h"
       bare
-      :called="called('hours')"
+      :called="called(phrase('day.load_times.edit_hours'))"
       :problems-at="problemsAt"
     />
     <template v-else-if="times.use === 'uses'">
@@ -41,7 +41,7 @@ const WAYS = [
         :path="`${at}/uses`"
         :label="phrase('day.load_times.uses_day', { name })"
         bare
-        :called="called('uses')"
+        :called="called(phrase('day.load_times.edit_uses'))"
         :problems-at="problemsAt"
       />
       <PlanField
@@ -50,7 +50,7 @@ const WAYS = [
         :label="phrase('day.load_times.minutes_per_use', { name })"
         unit="min"
         bare
-        :called="called('minutes')"
+        :called="called(phrase('day.load_times.edit_minutes'))"
         :problems-at="problemsAt"
       />
     </template>
@@ -62,7 +62,7 @@ const WAYS = [
       placeholder="18:00–22:30"
       bare
       text
-      :called="called('times')"
+      :called="called(phrase('day.load_times.edit_times'))"
       :problems-at="problemsAt"
     />
     <p v-else class="self-center px-1 text-soft">24 h</p>

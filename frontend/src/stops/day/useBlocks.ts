@@ -39,6 +39,7 @@ export function useBlocks(
   const blocks = computed(() => held.value ?? stored())
   let grip: Grip = 'move'
   let which = 0
+  let sent = false
   let from = 0
   let before: Block[] = []
 
@@ -89,7 +90,21 @@ export function useBlocks(
       grip = 'copy'
     }
     held.value = before
+    sent = false
     dragging.value = true
+    window.addEventListener('keydown', escape, true)
+  }
+
+  /** Escape lets go without effect: what the hand did on the way is taken back. */
+  async function escape(event: KeyboardEvent) {
+    if (event.key !== 'Escape' || !dragging.value) return
+    event.preventDefault()
+    event.stopPropagation()
+    window.removeEventListener('keydown', escape, true)
+    dragging.value = false
+    held.value = null
+    await plan.settled()
+    if (sent) await plan.step('undo')
   }
 
   function moved([start, end]: Block, by: number): Block {
@@ -111,10 +126,12 @@ export function useBlocks(
         to >= start ? [start, clamp(to, start + SHORTEST, 24)] : [clamp(to, 0, 24), start]
     }
     if (JSON.stringify(next) === JSON.stringify(held.value)) return
+    sent = true
     send(next, WHAT[grip])
   }
 
   async function release() {
+    window.removeEventListener('keydown', escape, true)
     if (!dragging.value) return
     dragging.value = false
     const last = held.value

@@ -11,10 +11,12 @@ export const DAY_KINDS = [
   { value: 'hook_up', name: phrase('day.use_day_types.hook_up_mains_supplies') },
   { value: 'laid_up', name: phrase('day.use_day_types.laid_up_nobody') },
 ]
-export const SEASONS = ['spring', 'summer', 'autumn', 'winter'].map((value) => ({
-  value,
-  name: value[0]!.toUpperCase() + value.slice(1),
-}))
+export const SEASONS = [
+  { value: 'spring', name: phrase('day.use_day_types.spring') },
+  { value: 'summer', name: phrase('day.use_day_types.summer') },
+  { value: 'autumn', name: phrase('day.use_day_types.autumn') },
+  { value: 'winter', name: phrase('day.use_day_types.winter') },
+]
 
 /** The kinds of day: shown, copied, removed, chosen to plan for. */
 export function useDayTypes() {

@@ -5,8 +5,18 @@ import { useUi } from '@/stores/ui'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import UnsentBar from '@/ui/UnsentBar.vue'
 import { useKeys } from '@/ui/useKeys'
-import { Archive, ChevronLeft, ChevronRight, Moon, Search, Sun } from '@lucide/vue'
-import { defineAsyncComponent, onMounted, ref } from 'vue'
+import {
+  Archive,
+  ChevronLeft,
+  ChevronRight,
+  Moon,
+  Search,
+  Ship,
+  Smartphone,
+  Sun,
+  Trash2,
+} from '@lucide/vue'
+import { defineAsyncComponent, onMounted, onUnmounted, ref } from 'vue'
 import NewRig from './NewRig.vue'
 import RigCard from './RigCard.vue'
 import { useHarbor } from './useHarbor'
@@ -14,19 +24,36 @@ import WaitingRigs from './WaitingRigs.vue'
 
 /** Seldom opened: it is loaded when it is. */
 const KeptDialog = defineAsyncComponent(() => import('./KeptDialog.vue'))
+const PhonesDialog = defineAsyncComponent(() => import('./PhonesDialog.vue'))
+const phonesShown = ref(false)
 /** From so many rigs on they can be searched. */
 const MANY = 6
 const ui = useUi()
 const plan = usePlan()
 const harbor = useHarbor()
-const { cards, found, search, page, problems, load, turn, make, copy, remove, bring, demo } = harbor
-const keptShown = ref(false)
+const {
+  cards,
+  found,
+  search,
+  page,
+  problems,
+  making,
+  load,
+  turn,
+  make,
+  copy,
+  remove,
+  bring,
+  demo,
+} = harbor
+const keptShown = ref<'' | 'copies' | 'deleted'>('')
 
 onMounted(() => {
   document.title = 'Vast Harbor'
   load()
 })
-useKeys({ '?': () => (ui.keysShown = true) })
+useKeys({ '?': () => (ui.keysShown = true), 'ctrl+z': () => harbor.undoDelete() })
+onUnmounted(() => harbor.leave())
 
 function dropped(event: DragEvent) {
   const file = event.dataTransfer?.files[0]
@@ -34,7 +61,7 @@ function dropped(event: DragEvent) {
 }
 
 function restored(rigs: number) {
-  keptShown.value = false
+  keptShown.value = ''
   ui.say(
     phrase('harbor.harbor_page.restored', {
       rigs: phrase('harbor.harbor_page.counted', { count: rigs }),
@@ -69,7 +96,7 @@ function restored(rigs: number) {
       </button>
     </header>
     <main class="mx-auto max-w-[1240px] px-4 py-6">
-      <NewRig @make="make" @bring="bring" />
+      <NewRig :making="making" @make="make" @bring="bring" />
       <WaitingRigs />
       <div
         v-if="problems.length"
@@ -152,9 +179,26 @@ function restored(rigs: number) {
         </button>
       </nav>
       <footer class="mt-10 flex flex-wrap items-center gap-2 border-t border-line pt-3">
-        <button type="button" class="btn btn-quiet" @click="keptShown = true">
+        <button type="button" class="btn btn-quiet" data-add-demo @click="demo">
+          <Ship :size="16" aria-hidden="true" />
+          {{ phrase('harbor.harbor_page.add_demo_rigs') }}
+        </button>
+        <button
+          type="button"
+          class="btn btn-quiet"
+          data-deleted-rigs
+          @click="keptShown = 'deleted'"
+        >
+          <Trash2 :size="16" aria-hidden="true" />
+          {{ phrase('harbor.harbor_page.deleted_rigs') }}
+        </button>
+        <button type="button" class="btn btn-quiet" @click="keptShown = 'copies'">
           <Archive :size="16" aria-hidden="true" />
           {{ phrase('harbor.harbor_page.backup_restore') }}
+        </button>
+        <button type="button" class="btn btn-quiet" data-phones-button @click="phonesShown = true">
+          <Smartphone :size="16" aria-hidden="true" />
+          {{ phrase('harbor.harbor_page.phones') }}
         </button>
         <RouterLink to="/glossary" class="btn btn-quiet">{{
           phrase('harbor.harbor_page.glossary')
@@ -164,11 +208,13 @@ function restored(rigs: number) {
         }}</RouterLink>
       </footer>
     </main>
+    <PhonesDialog v-if="phonesShown" @close="phonesShown = false" />
     <KeptDialog
       v-if="keptShown"
       open
+      :at="keptShown"
       :rigs="found.all"
-      @close="keptShown = false"
+      @close="keptShown = ''"
       @restored="restored"
       @bring-back="harbor.bringBack"
     />

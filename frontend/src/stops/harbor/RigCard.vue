@@ -1,25 +1,17 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/harbor'
 import type { CardView } from '@/api/client'
-import { STOP_NAMES, STOPS } from '@/router'
 import SentenceText from '@/ui/SentenceText.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import { Copy, Download, Scale, Trash2 } from '@lucide/vue'
 import { computed } from 'vue'
-import { kindOf } from './kinds'
+import { kindOf } from '@/ui/rigKinds'
 
 const props = defineProps<{ card: CardView }>()
 defineEmits<{ copy: []; remove: [] }>()
 
 const kind = computed(() => kindOf(props.card.kind))
 const strip = computed(() => props.card.figures?.strip ?? [])
-/** The other stops have their places before their figures are there. */
-const figures = computed(() =>
-  STOPS.slice(1).map((stop) => ({
-    stop,
-    figure: strip.value.find((s) => s.stop === stop)?.figure ?? (props.card.figures ? '—' : '…'),
-  })),
-)
 const worst = computed(
   () => ['stop', 'care'].find((s) => strip.value.some((x) => x.attention === s)) ?? '',
 )
@@ -36,19 +28,22 @@ const worst = computed(
         {{ kind.name }}<template v-if="strip[0]"> · {{ strip[0].figure }}</template>
         <SeverityMark v-if="worst" :severity="worst" class="ml-auto" />
       </span>
-      <h2 class="mt-1 text-2xl">{{ card.name }}</h2>
-      <p v-if="card.notes" class="mt-1 line-clamp-3 leading-snug text-soft">{{ card.notes }}</p>
-      <dl class="mt-4 grid grid-cols-2 gap-x-4 gap-y-1">
-        <div v-for="s in figures" :key="s.stop" class="min-w-0">
-          <dt class="text-sm text-soft">{{ STOP_NAMES[s.stop] }}</dt>
-          <dd class="truncate font-semibold">{{ s.figure }}</dd>
-        </div>
-      </dl>
-      <p class="mt-4 border-t border-line pt-3 leading-snug">
+      <h2 class="mt-1 text-2xl [overflow-wrap:anywhere]">{{ card.name }}</h2>
+      <p class="mt-3 leading-snug">
+        <b v-if="card.figures?.provisional" class="mr-1 text-sm text-care" data-provisional>{{
+          phrase('harbor.rig_card.provisional')
+        }}</b>
         <SentenceText v-if="card.figures" :tokens="card.figures.result" plain />
         <span v-else class="text-soft">{{ phrase('harbor.rig_card.calculating') }}</span>
       </p>
     </RouterLink>
+    <RouterLink
+      v-if="card.figures?.guide"
+      class="btn btn-main mx-5 mb-4"
+      :to="{ name: 'start', params: { id: card.id } }"
+      data-go-on
+      >{{ phrase('harbor.rig_card.go_on') }}</RouterLink
+    >
     <footer class="flex flex-wrap border-t border-line px-3 py-1.5">
       <button type="button" class="btn btn-quiet" @click="$emit('copy')">
         <Copy :size="16" aria-hidden="true" /> {{ phrase('harbor.rig_card.copy') }}

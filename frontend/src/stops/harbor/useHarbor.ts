@@ -44,6 +44,14 @@ export function useHarbor() {
   let newest = 0
   let timer = 0
   let waits = false
+  const leaving = new AbortController()
+
+  /** Nobody looks at the cards any more: they are not worked out for nobody. */
+  function leave() {
+    newest++
+    clearTimeout(timer)
+    leaving.abort()
+  }
 
   watch(search, () => {
     clearTimeout(timer)
@@ -88,7 +96,7 @@ export function useHarbor() {
     for (const { id } of (cards.value ?? []).filter((c) => !c.fresh)) {
       const path = { params: { path: { rig_id: id } } }
       const { data, error, response } = await api
-        .GET('/api/rigs/{rig_id}/card', path)
+        .GET('/api/rigs/{rig_id}/card', { ...path, signal: leaving.signal })
         .catch(() => ({ data: undefined, error: undefined, response: undefined }))
       if (mine !== newest) return
       if (!response) {
@@ -108,14 +116,20 @@ export function useHarbor() {
     problems.value = found.map((p) => (p.path ? `${p.path}: ${p.message}` : p.message))
   }
 
-  function make(wanted: NewRigFields): Promise<void> {
+  /** One rig for one wish, however often the button is pressed. */
+  const making = ref(false)
+
+  async function make(wanted: NewRigFields): Promise<void> {
+    if (making.value) return
+    making.value = true
     problems.value = []
-    const body = JSON.stringify({ units: '', currency: '', ...wanted })
+    const body = JSON.stringify({ units: '', currency: '', guide: '', ...wanted })
     const said = (found: Problem[]) => (problems.value = found.map((p) => p.message))
-    return plan.makeRig(
+    await plan.makeRig(
       { make: 'new', rig: 0, label: wanted.name || phrase('harbor.use_harbor.new_rig'), body },
       { made: ({ id }) => open(id, 'rig'), refused: said },
     )
+    making.value = false
   }
 
   function copy(id: number): Promise<void> {
@@ -141,6 +155,7 @@ export function useHarbor() {
     if (!data && response?.status !== 404)
       ui.say(phrase('harbor.use_harbor.deleted', { message: problemsOf(error)[0]!.message }))
     await load()
+    if (data) deleted.push(id)
     if (data)
       ui.say(phrase('harbor.use_harbor.deleted_2', { name: data.name }), {
         label: phrase('harbor.use_harbor.undo'),
@@ -148,7 +163,16 @@ export function useHarbor() {
       })
   }
 
+  /** Deleted here, the last one last. */
+  const deleted: number[] = []
+
+  async function undoDelete() {
+    const id = deleted.at(-1)
+    if (id !== undefined) await bringBack(id)
+  }
+
   async function bringBack(id: number) {
+    if (deleted.includes(id)) deleted.splice(deleted.indexOf(id), 1)
     const params = { path: { rig_id: id } }
     const { error } = await api
       .POST('/api/rigs/{rig_id}/restore', { params })
@@ -185,6 +209,9 @@ export function useHarbor() {
     search,
     page,
     problems,
+    making,
+    leave,
+    undoDelete,
     load,
     turn,
     open,

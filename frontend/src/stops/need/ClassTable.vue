@@ -24,7 +24,7 @@ const most = computed(() => Math.max(1, ...rows.value.map((r) => r.nameplate_wh.
         <th>{{ phrase('need.class_table.discharge_rate') }}</th>
         <th>{{ phrase('need.class_table.age') }}</th>
         <th class="text-right">{{ phrase('need.class_table.rated_capacity_needed') }}</th>
-        <th class="w-[34%]">
+        <th class="w-[26%]">
           <span class="sr-only">{{ phrase('need.class_table.picture') }}</span>
         </th>
       </tr>
@@ -59,27 +59,29 @@ const most = computed(() => Math.max(1, ...rows.value.map((r) => r.nameplate_wh.
             :name="phrase('need.class_table.amp_hours')"
             class="font-semibold"
           />
-          <span class="block text-sm text-soft"
-            ><FigureLink :figure="r.nameplate_wh" :name="phrase('need.class_table.energy')"
+          <span class="text-soft">
+            ·
+            <FigureLink :figure="r.nameplate_wh" :name="phrase('need.class_table.energy')"
           /></span>
-          <span v-if="r.classical_ah" class="block text-sm whitespace-nowrap text-soft"
-            >{{ phrase('need.class_table.classical') }}
-            <FigureLink
-              :figure="r.classical_ah"
-              :name="phrase('need.class_table.classical_solar_method')"
-          /></span>
-          <span v-if="r.year_wh" class="block text-sm whitespace-nowrap text-soft"
-            >{{ phrase('need.class_table.year_weather') }}
-            <FigureLink
-              :figure="r.year_wh"
-              :name="phrase('need.class_table.rated_capacity_year_weather')"
-          /></span>
-          <span class="block text-sm whitespace-nowrap text-soft"
-            >{{ phrase('need.class_table.peak') }}
-            <FigureLink
-              :figure="r.peak_current"
-              :name="phrase('need.class_table.highest_peak_current')"
-          /></span>
+          <span class="block text-sm text-soft max-md:block"
+            ><span v-if="r.classical_ah" class="lesser"
+              >{{ phrase('need.class_table.classical') }}
+              <FigureLink
+                :figure="r.classical_ah"
+                :name="phrase('need.class_table.classical_solar_method')"
+            /></span>
+            <span v-if="r.year_wh" class="lesser"
+              >{{ phrase('need.class_table.year_weather') }}
+              <FigureLink
+                :figure="r.year_wh"
+                :name="phrase('need.class_table.rated_capacity_year_weather')"
+            /></span>
+            <span class="lesser"
+              >{{ phrase('need.class_table.peak') }}
+              <FigureLink
+                :figure="r.peak_current"
+                :name="phrase('need.class_table.highest_peak_current')" /></span
+          ></span>
         </td>
         <td class="bar" aria-hidden="true">
           <span class="relative block h-7 overflow-hidden rounded-sm bg-line">
@@ -113,13 +115,25 @@ const most = computed(() => Math.max(1, ...rows.value.map((r) => r.nameplate_wh.
 }
 .classes th,
 .classes td {
-  padding: 0.4rem 0.6rem 0.4rem 0;
+  padding: 0.2rem 0.6rem 0.2rem 0;
 }
 .classes tbody tr {
   border-top: 1px solid var(--line);
 }
 .say {
   text-align: right;
+}
+@media (min-width: 1100px) {
+  .lesser {
+    white-space: nowrap;
+  }
+}
+.lesser + .lesser::before {
+  content: ' · ';
+}
+.classes td > a,
+.classes td > button {
+  white-space: nowrap;
 }
 .bar {
   padding-left: 0.8rem !important;

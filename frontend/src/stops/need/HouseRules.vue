@@ -31,7 +31,7 @@ const chosen = computed({
       as="template"
     >
       <div
-        class="sheet cursor-pointer p-4 hover:bg-wash"
+        class="sheet cursor-pointer px-4 py-3 hover:bg-wash"
         :style="
           checked ? { borderColor: 'var(--sea)', boxShadow: 'inset 0 0 0 1px var(--sea)' } : {}
         "
@@ -46,8 +46,10 @@ const chosen = computed({
           </span>
           {{ rule.name }}
         </p>
-        <p class="mt-1.5 leading-snug text-soft">{{ rule.argues }}</p>
-        <p class="mt-1.5 text-sm text-soft">
+        <p class="mt-1 leading-snug text-soft" :class="checked ? '' : 'max-md:hidden'">
+          {{ rule.argues }}
+        </p>
+        <p class="mt-1 text-sm text-soft" :class="checked ? '' : 'max-md:hidden'">
           {{ phrase('need.house_rules.life', { life_basis: rule.life_basis }) }}
         </p>
         <p v-if="sized.get(rule.key)" class="mt-2 border-t border-line pt-2 leading-snug">

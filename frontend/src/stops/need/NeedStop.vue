@@ -5,6 +5,8 @@ import { useReference } from '@/stores/reference'
 import AssumptionField from '@/ui/AssumptionField.vue'
 import AssumptionSlider from '@/ui/AssumptionSlider.vue'
 import FigureLink from '@/ui/FigureLink.vue'
+import FoldedSection from '@/ui/FoldedSection.vue'
+import { wide } from '@/ui/wide'
 import FindingList from '@/ui/FindingList.vue'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import PlanCheck from '@/ui/PlanCheck.vue'
@@ -14,7 +16,6 @@ import AssumptionList from './AssumptionList.vue'
 import ClassTable from './ClassTable.vue'
 import DayNeeds from './DayNeeds.vue'
 import HouseRules from './HouseRules.vue'
-import RuntimeTool from './RuntimeTool.vue'
 import WaterfallPair from './WaterfallPair.vue'
 
 const plan = usePlan()
@@ -60,7 +61,7 @@ const bases = computed(() => {
     {{ phrase('need.need_stop.based_kind_day_sizes', { day_name: need.day_name }) }}
   </p>
   <FindingList :findings="findings" class="mt-3" />
-  <h2 class="mt-8 mb-3 text-xl">{{ phrase('need.need_stop.how_cautious_should_we') }}</h2>
+  <h2 class="mt-5 mb-2 text-xl">{{ phrase('need.need_stop.how_cautious_should_we') }}</h2>
   <HouseRules />
   <div class="mt-4 grid gap-x-4 gap-y-3 sm:grid-cols-2 lg:grid-cols-[1fr_1fr_1fr_1.3fr_1.3fr]">
     <div
@@ -98,51 +99,72 @@ const bases = computed(() => {
       :options="bases"
     />
   </div>
-  <h2 class="mt-8 mb-2 text-xl">{{ phrase('need.need_stop.kind_day') }}</h2>
-  <section class="sheet px-5 py-3">
-    <DayNeeds />
-    <p class="mt-2 text-sm text-soft">
-      {{ phrase('need.need_stop.rated_capacity_needed_ah') }}
-    </p>
-  </section>
-  <h2 class="mt-8 mb-2 text-xl">{{ phrase('need.need_stop.classes_side_side') }}</h2>
-  <section class="sheet px-5 py-3">
-    <ClassTable />
-  </section>
-  <h2 class="mt-8 mb-2 text-xl">{{ phrase('need.need_stop.day_rated_capacity') }}</h2>
-  <section class="sheet p-5">
-    <p class="mb-4 max-w-3xl text-pretty text-soft">
-      {{ phrase('need.need_stop.line_adds_requirement_last') }}
-    </p>
-    <WaterfallPair />
-  </section>
-  <template v-if="need.second">
-    <h2 class="mt-8 mb-2 text-xl">{{ phrase('need.need_stop.second_bank') }}</h2>
-    <section class="sheet p-5">
-      <p>
-        <FigureLink
-          :figure="need.second.energy"
-          :name="phrase('need.need_stop.need_2')"
-          class="text-xl font-semibold"
-        />
-        {{ phrase('need.need_stop.usable_own_rated_capacity') }}
-      </p>
-      <p class="mt-2 flex flex-wrap gap-x-6 gap-y-2">
-        <span v-for="(l, i) in need.second.labels" :key="i" class="inline-flex items-center gap-2">
-          <ChemistryMark :battery-class="need.classes[i]!.battery_class" />
-          <FigureLink
-            :figure="l"
-            :name="phrase('need.need_stop.rated_capacity')"
-            class="font-semibold"
-          />
-        </span>
-      </p>
+  <FoldedSection
+    name="classes"
+    class="mt-5"
+    :title="phrase('need.need_stop.classes_side_side')"
+    :open="wide()"
+  >
+    <section class="sheet px-5 py-3">
+      <ClassTable />
     </section>
-  </template>
-  <h2 class="mt-8 mb-2 text-xl">{{ phrase('need.need_stop.how_long_last') }}</h2>
-  <section class="sheet p-5">
-    <RuntimeTool />
-  </section>
-  <h2 class="mt-8 mb-3 text-xl">{{ phrase('need.need_stop.assumptions') }}</h2>
-  <AssumptionList />
+  </FoldedSection>
+  <p class="mt-6">
+    <RouterLink
+      class="text-sea underline underline-offset-4"
+      :to="{
+        name: 'rig',
+        params: { id: plan.rig!.id, stop: 'trial' },
+        query: { part: 'how-long' },
+      }"
+      >{{ phrase('need.need_stop.how_long_link') }}</RouterLink
+    >
+  </p>
+  <div class="border-b border-line">
+    <FoldedSection name="waterfall" :title="phrase('need.need_stop.day_rated_capacity')">
+      <section class="sheet p-5">
+        <p class="mb-4 max-w-3xl text-pretty text-soft">
+          {{ phrase('need.need_stop.line_adds_requirement_last') }}
+        </p>
+        <WaterfallPair />
+      </section>
+    </FoldedSection>
+    <FoldedSection v-if="need.second" name="second" :title="phrase('need.need_stop.second_bank')">
+      <section class="sheet p-5">
+        <p>
+          <FigureLink
+            :figure="need.second.energy"
+            :name="phrase('need.need_stop.need_2')"
+            class="text-xl font-semibold"
+          />
+          {{ phrase('need.need_stop.usable_own_rated_capacity') }}
+        </p>
+        <p class="mt-2 flex flex-wrap gap-x-6 gap-y-2">
+          <span
+            v-for="(l, i) in need.second.labels"
+            :key="i"
+            class="inline-flex items-center gap-2"
+          >
+            <ChemistryMark :battery-class="need.classes[i]!.battery_class" />
+            <FigureLink
+              :figure="l"
+              :name="phrase('need.need_stop.rated_capacity')"
+              class="font-semibold"
+            />
+          </span>
+        </p>
+      </section>
+    </FoldedSection>
+    <FoldedSection name="days" :title="phrase('need.need_stop.kind_day')">
+      <section class="sheet px-5 py-3">
+        <DayNeeds />
+        <p class="mt-2 text-sm text-soft">
+          {{ phrase('need.need_stop.rated_capacity_needed_ah') }}
+        </p>
+      </section>
+    </FoldedSection>
+    <FoldedSection name="assumptions" :title="phrase('need.need_stop.assumptions')">
+      <AssumptionList />
+    </FoldedSection>
+  </div>
 </template>

@@ -40,7 +40,7 @@ const area = computed(() => (rig.value.units === 'us' ? 'sq in' : 'cm²'))
     <PlanField
       path="/rig/cable_mm2"
       :label="phrase('rig.build_part.main_cable')"
-      unit="mm²"
+      :unit="rig.units === 'us' ? undefined : 'mm²'"
       :placeholder="phrase('rig.build_part.known')"
     />
     <PlanField
@@ -84,7 +84,7 @@ const area = computed(() => (rig.value.units === 'us' ? 'sq in' : 'cm²'))
       />
       <PlanField
         path="/rig/charge_v"
-        :label="phrase('rig.build_part.absorption_voltage_12_v')"
+        :label="phrase('rig.build_part.absorption_voltage')"
         unit="V"
         :placeholder="phrase('rig.build_part.typical_class')"
       />

@@ -2,6 +2,7 @@
 import { phrase } from '@/phrases/rig'
 import { usePlan } from '@/stores/plan'
 import AssumptionField from '@/ui/AssumptionField.vue'
+import FoldedFields from '@/ui/FoldedFields.vue'
 import FigureLink from '@/ui/FigureLink.vue'
 import PlanCheck from '@/ui/PlanCheck.vue'
 import PlanField from '@/ui/PlanField.vue'
@@ -110,81 +111,85 @@ const MARKS: Record<string, string> = {
         />
       </div>
     </div>
-    <div class="mt-4 grid grid-cols-2 gap-4 border-t border-line pt-4 sm:grid-cols-3">
-      <p class="col-span-full font-semibold">{{ phrase('rig.diagnosis_part.know_about') }}</p>
-      <PlanField
-        path="/old_bank/nights_then"
-        :label="phrase('rig.diagnosis_part.nights_lasted_when_new')"
-        :unit="phrase('rig.diagnosis_part.nights_2')"
-      />
-      <PlanField
-        path="/old_bank/nights_now"
-        :label="phrase('rig.diagnosis_part.nights_lasts_now')"
-        :unit="phrase('rig.diagnosis_part.nights_2')"
-      />
-      <PlanField
-        path="/old_bank/day_then_wh"
-        :label="phrase('rig.diagnosis_part.use_day_back_then')"
-        unit="Wh"
-        :placeholder="phrase('rig.diagnosis_part.now')"
-      />
-      <PlanField
-        path="/old_bank/rested_v"
-        :label="phrase('rig.diagnosis_part.resting_voltage')"
-        unit="V"
-        :hint="phrase('rig.diagnosis_part.whole_bank_everything_off')"
-      />
-      <PlanField
-        path="/old_bank/rested_hours"
-        :label="phrase('rig.diagnosis_part.rested')"
-        unit="h"
-        :placeholder="phrase('rig.diagnosis_part.known')"
-        :hint="phrase('rig.diagnosis_part.eight_hours_give_best')"
-      />
-      <PlanField
-        path="/old_bank/left_low"
-        :label="phrase('rig.diagnosis_part.times_below_20_over')"
-      />
-      <PlanField
-        path="/old_bank/deep_accidents"
-        :label="phrase('rig.diagnosis_part.times_emptied_recharged_within')"
-      />
-      <PlanField
-        path="/old_bank/left_empty"
-        :label="phrase('rig.diagnosis_part.times_left_empty_week')"
-      />
-      <PlanField path="/old_bank/frozen" :label="phrase('rig.diagnosis_part.times_frozen')" />
-      <PlanField
-        path="/old_bank/loaded_v"
-        :label="phrase('rig.diagnosis_part.voltage_under_load')"
-        unit="V"
-      />
-      <PlanField
-        path="/old_bank/load_a"
-        :label="phrase('rig.diagnosis_part.of')"
-        unit="A"
-        :hint="phrase('rig.diagnosis_part.right_after_resting_voltage')"
-      />
-      <div class="flex flex-col">
-        <PlanCheck
-          path="/old_bank/smells"
-          :label="phrase('rig.diagnosis_part.smells_rotten_eggs')"
-          :value="old.smells as boolean"
+    <FoldedFields
+      class="mt-4 border-t border-line pt-2"
+      :title="phrase('rig.diagnosis_part.know_about')"
+    >
+      <div class="grid grid-cols-2 gap-4 sm:grid-cols-3">
+        <PlanField
+          path="/old_bank/nights_then"
+          :label="phrase('rig.diagnosis_part.nights_lasted_when_new')"
+          :unit="phrase('rig.diagnosis_part.nights_2')"
         />
-        <PlanCheck
-          path="/old_bank/warm"
-          :label="phrase('rig.diagnosis_part.gets_warm_while_charging')"
-          :value="old.warm as boolean"
+        <PlanField
+          path="/old_bank/nights_now"
+          :label="phrase('rig.diagnosis_part.nights_lasts_now')"
+          :unit="phrase('rig.diagnosis_part.nights_2')"
         />
-        <PlanCheck
-          path="/old_bank/bulges"
-          :label="phrase('rig.diagnosis_part.case_bulges')"
-          :value="old.bulges as boolean"
+        <PlanField
+          path="/old_bank/day_then_wh"
+          :label="phrase('rig.diagnosis_part.use_day_back_then')"
+          unit="Wh"
+          :placeholder="phrase('rig.diagnosis_part.now')"
         />
+        <PlanField
+          path="/old_bank/rested_v"
+          :label="phrase('rig.diagnosis_part.resting_voltage')"
+          unit="V"
+          :hint="phrase('rig.diagnosis_part.whole_bank_everything_off')"
+        />
+        <PlanField
+          path="/old_bank/rested_hours"
+          :label="phrase('rig.diagnosis_part.rested')"
+          unit="h"
+          :placeholder="phrase('rig.diagnosis_part.known')"
+          :hint="phrase('rig.diagnosis_part.eight_hours_give_best')"
+        />
+        <PlanField
+          path="/old_bank/left_low"
+          :label="phrase('rig.diagnosis_part.times_below_20_over')"
+        />
+        <PlanField
+          path="/old_bank/deep_accidents"
+          :label="phrase('rig.diagnosis_part.times_emptied_recharged_within')"
+        />
+        <PlanField
+          path="/old_bank/left_empty"
+          :label="phrase('rig.diagnosis_part.times_left_empty_week')"
+        />
+        <PlanField path="/old_bank/frozen" :label="phrase('rig.diagnosis_part.times_frozen')" />
+        <PlanField
+          path="/old_bank/loaded_v"
+          :label="phrase('rig.diagnosis_part.voltage_under_load')"
+          unit="V"
+        />
+        <PlanField
+          path="/old_bank/load_a"
+          :label="phrase('rig.diagnosis_part.of')"
+          unit="A"
+          :hint="phrase('rig.diagnosis_part.right_after_resting_voltage')"
+        />
+        <div class="flex flex-col">
+          <PlanCheck
+            path="/old_bank/smells"
+            :label="phrase('rig.diagnosis_part.smells_rotten_eggs')"
+            :value="old.smells as boolean"
+          />
+          <PlanCheck
+            path="/old_bank/warm"
+            :label="phrase('rig.diagnosis_part.gets_warm_while_charging')"
+            :value="old.warm as boolean"
+          />
+          <PlanCheck
+            path="/old_bank/bulges"
+            :label="phrase('rig.diagnosis_part.case_bulges')"
+            :value="old.bulges as boolean"
+          />
+        </div>
+        <p class="col-span-full text-sm text-soft">
+          {{ phrase('rig.diagnosis_part.voltage_read_while_charging') }}
+        </p>
       </div>
-      <p class="col-span-full text-sm text-soft">
-        {{ phrase('rig.diagnosis_part.voltage_read_while_charging') }}
-      </p>
-    </div>
+    </FoldedFields>
   </section>
 </template>

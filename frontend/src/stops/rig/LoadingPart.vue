@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/rig'
 import { usePlan } from '@/stores/plan'
+import FoldedFields from '@/ui/FoldedFields.vue'
 import FindingList from '@/ui/FindingList.vue'
 import PlanField from '@/ui/PlanField.vue'
 import { computed } from 'vue'
 
 const plan = usePlan()
-const kind = computed(() => plan.document.rig.kind as string)
+const rig = computed(() => plan.document.rig)
+const kind = computed(() => rig.value.kind as string)
 const units = computed(() => plan.rig!.units)
 const second = computed(() => plan.document.rig.locker2_length !== null)
 const levers = computed(() => kind.value !== 'cabin')
@@ -48,7 +50,7 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.code === 'loc
       {{ phrase('rig.loading_part.inside_dimensions_narrowest_point') }}
     </p>
     <details class="col-span-3 -mt-2" :open="second">
-      <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
+      <summary class="discloses">
         {{ phrase('rig.loading_part.second_compartment') }}
       </summary>
       <div class="mt-2 grid grid-cols-3 gap-4">
@@ -84,56 +86,64 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.code === 'loc
         :placeholder="phrase('rig.loading_part.weighed')"
         class="col-span-3 sm:col-span-1"
       />
-      <PlanField
-        v-if="kind !== 'boat'"
-        path="/rig/base_m"
-        :label="
-          kind === 'caravan'
-            ? phrase('rig.loading_part.axle_coupling')
-            : phrase('rig.loading_part.wheelbase')
-        "
-        :unit="units.length"
-        class="col-span-3 sm:col-span-2"
-      />
-      <template v-if="kind === 'caravan'">
-        <PlanField
-          path="/rig/coupling_kg"
-          :label="phrase('rig.loading_part.coupling_load_now')"
-          :unit="units.weight"
-        />
-        <PlanField
-          path="/rig/coupling_max_kg"
-          :label="phrase('rig.loading_part.highest_coupling_load')"
-          :unit="units.weight"
-          class="col-span-2"
-        />
-      </template>
-      <template v-if="kind !== 'boat' && kind !== 'caravan'">
-        <PlanField
-          path="/rig/front_axle_kg"
-          :label="phrase('rig.loading_part.margin_front_axle')"
-          :unit="units.weight"
-        />
-        <PlanField
-          path="/rig/rear_axle_kg"
-          :label="phrase('rig.loading_part.margin_rear_axle')"
-          :unit="units.weight"
-          class="col-span-2"
-        />
-      </template>
-      <PlanField
-        path="/rig/old_x_m"
-        :label="phrase('rig.loading_part.old_bank')"
-        :unit="units.length"
-      />
-      <PlanField
-        path="/rig/new_x_m"
-        :label="phrase('rig.loading_part.new_bank')"
-        :unit="units.length"
-      />
-      <p class="self-end pb-2 text-sm text-soft">
-        {{ phrase('rig.loading_part.use_negative_values_behind', { from }) }}
-      </p>
+      <FoldedFields
+        class="col-span-3 border-t border-line pt-2"
+        :title="phrase('rig.loading_part.axles')"
+        :filled="rig.base_m !== null || rig.old_x_m !== null || rig.front_axle_kg !== null"
+      >
+        <div class="grid grid-cols-3 gap-4">
+          <PlanField
+            v-if="kind !== 'boat'"
+            path="/rig/base_m"
+            :label="
+              kind === 'caravan'
+                ? phrase('rig.loading_part.axle_coupling')
+                : phrase('rig.loading_part.wheelbase')
+            "
+            :unit="units.length"
+            class="col-span-3 sm:col-span-2"
+          />
+          <template v-if="kind === 'caravan'">
+            <PlanField
+              path="/rig/coupling_kg"
+              :label="phrase('rig.loading_part.coupling_load_now')"
+              :unit="units.weight"
+            />
+            <PlanField
+              path="/rig/coupling_max_kg"
+              :label="phrase('rig.loading_part.highest_coupling_load')"
+              :unit="units.weight"
+              class="col-span-2"
+            />
+          </template>
+          <template v-if="kind !== 'boat' && kind !== 'caravan'">
+            <PlanField
+              path="/rig/front_axle_kg"
+              :label="phrase('rig.loading_part.margin_front_axle')"
+              :unit="units.weight"
+            />
+            <PlanField
+              path="/rig/rear_axle_kg"
+              :label="phrase('rig.loading_part.margin_rear_axle')"
+              :unit="units.weight"
+              class="col-span-2"
+            />
+          </template>
+          <PlanField
+            path="/rig/old_x_m"
+            :label="phrase('rig.loading_part.old_bank')"
+            :unit="units.length"
+          />
+          <PlanField
+            path="/rig/new_x_m"
+            :label="phrase('rig.loading_part.new_bank')"
+            :unit="units.length"
+          />
+          <p class="self-end pb-2 text-sm text-soft">
+            {{ phrase('rig.loading_part.use_negative_values_behind', { from }) }}
+          </p>
+        </div>
+      </FoldedFields>
     </template>
     <FindingList :findings="findings" class="col-span-3" />
   </section>

@@ -2,6 +2,7 @@
 import { phrase } from '@/phrases/rig'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
+import FoldedFields from '@/ui/FoldedFields.vue'
 import FigureLink from '@/ui/FigureLink.vue'
 import FindingList from '@/ui/FindingList.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
@@ -23,11 +24,12 @@ function enter() {
 }
 
 function clear() {
-  plan.edit(phrase('rig.old_bank.remove_old_bank'), {
-    op: 'replace',
-    path: '/old_bank',
-    value: null,
-  })
+  plan.edit(
+    phrase('rig.old_bank.remove_old_bank'),
+    { op: 'replace', path: '/old_bank', value: null },
+    // That there is none is an answer, too.
+    { op: 'replace', path: '/stated/old_bank', value: true },
+  )
 }
 </script>
 
@@ -59,24 +61,32 @@ function clear() {
         :placeholder="phrase('rig.old_bank.known')"
       />
       <PlanField
-        path="/old_bank/unit_kg"
-        :label="phrase('rig.old_bank.weight_battery')"
-        :unit="plan.rig!.units.weight"
-        :placeholder="phrase('rig.old_bank.estimated')"
-      />
-      <PlanField
-        path="/old_bank/sale_price"
-        :label="phrase('rig.old_bank.price_someone_pays')"
-        :unit="plan.rig!.units.currency"
-        :placeholder="phrase('rig.old_bank.scrap_value')"
-      />
-      <PlanField
         path="/old_bank/reason"
         :label="phrase('rig.old_bank.why_want_replace')"
         text
         :rows="2"
         class="col-span-2"
       />
+      <FoldedFields
+        class="col-span-2"
+        :title="phrase('rig.old_bank.more')"
+        :filled="old.unit_kg !== null || old.sale_price !== null"
+      >
+        <div class="grid grid-cols-2 gap-4">
+          <PlanField
+            path="/old_bank/unit_kg"
+            :label="phrase('rig.old_bank.weight_battery')"
+            :unit="plan.rig!.units.weight"
+            :placeholder="phrase('rig.old_bank.estimated')"
+          />
+          <PlanField
+            path="/old_bank/sale_price"
+            :label="phrase('rig.old_bank.price_someone_pays')"
+            :unit="plan.rig!.units.currency"
+            :placeholder="phrase('rig.old_bank.scrap_value')"
+          />
+        </div>
+      </FoldedFields>
       <p v-if="figures.length" class="col-span-2 text-soft">
         {{ phrase('rig.old_bank.rated_energy_weight') }}
         <FigureLink

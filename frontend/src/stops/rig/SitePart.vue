@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/rig'
-import type { Operation } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
+import FoldedFields from '@/ui/FoldedFields.vue'
 import FigureLink from '@/ui/FigureLink.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
@@ -21,22 +21,18 @@ const climates = computed(() => [
   { value: null, name: phrase('rig.site_part.known') },
   ...(reference.data?.climates ?? []).map((c) => ({ value: c.key, name: `${c.name}: ${c.why}` })),
 ])
+const SEASONS: Record<string, string> = {
+  spring: phrase('rig.site_part.spring'),
+  summer: phrase('rig.site_part.summer'),
+  autumn: phrase('rig.site_part.autumn'),
+  winter: phrase('rig.site_part.winter'),
+}
 const PLACES = [
   { value: 'living_space', name: phrase('rig.site_part.living_space') },
   { value: 'inside_locker', name: phrase('rig.site_part.inside_locker') },
   { value: 'outside_box', name: phrase('rig.site_part.outside_box_shed') },
   { value: 'engine_room', name: phrase('rig.site_part.engine_room') },
 ]
-
-function withRegion(key: string | number | null): Operation[] {
-  const region = reference.data?.regions.find((r) => r.key === key)
-  if (!region) return []
-  return (['latitude', 'longitude', 'utc_offset_h', 'climate'] as const).map((field) => ({
-    op: 'replace',
-    path: `/rig/${field}`,
-    value: region[field],
-  }))
-}
 </script>
 
 <template>
@@ -47,7 +43,7 @@ function withRegion(key: string | number | null): Operation[] {
       :label="phrase('rig.site_part.region')"
       :value="rig.region as string"
       :options="regions"
-      :also="withRegion"
+      :also="reference.withRegion"
       class="col-span-2 sm:col-span-1"
     />
     <PlanChoice
@@ -56,18 +52,6 @@ function withRegion(key: string | number | null): Operation[] {
       :value="climate"
       :options="climates"
       class="col-span-2 sm:col-span-1"
-    />
-    <PlanField
-      path="/rig/latitude"
-      :label="phrase('rig.site_part.latitude')"
-      unit="°"
-      placeholder="52.2 N"
-    />
-    <PlanField
-      path="/rig/longitude"
-      :label="phrase('rig.site_part.longitude')"
-      unit="°"
-      placeholder="5.3 E"
     />
     <PlanChoice
       path="/rig/place"
@@ -80,7 +64,7 @@ function withRegion(key: string | number | null): Operation[] {
     <div class="col-span-2 self-end sm:col-span-1" data-seasons>
       <p class="flex justify-between gap-2">
         <span v-for="(f, season) in plan.rig!.seasons" :key="season" class="text-center">
-          <span class="block text-sm text-soft capitalize">{{ season }}</span>
+          <span class="block text-sm text-soft">{{ SEASONS[season] }}</span>
           <FigureLink :figure="f" :name="phrase('rig.site_part.battery', { season })" />
         </span>
       </p>
@@ -88,19 +72,41 @@ function withRegion(key: string | number | null): Operation[] {
     <p class="col-span-2 -mt-1 text-sm text-soft">
       {{ phrase('rig.site_part.estimated_battery_temperature_place') }}
     </p>
-    <PlanField
-      path="/rig/battery_c"
-      :label="phrase('rig.site_part.battery_temperature_use')"
-      :unit="units.temperature"
-      :placeholder="plan.rig!.day.battery.text"
-      :hint="phrase('rig.site_part.temperature_battery_air')"
-    />
-    <PlanField
-      path="/rig/rest_c"
-      :label="phrase('rig.site_part.battery_temperature_outside_season')"
-      :unit="units.temperature"
-      :placeholder="phrase('rig.site_part.estimated')"
-      :hint="phrase('rig.site_part.above_25_c_77')"
-    />
+    <FoldedFields
+      class="col-span-2 border-t border-line pt-2"
+      :title="phrase('rig.site_part.own_place')"
+      :filled="
+        rig.battery_c !== null || rig.rest_c !== null || (rig.latitude !== null && !rig.region)
+      "
+    >
+      <div class="grid grid-cols-2 gap-4">
+        <PlanField
+          path="/rig/latitude"
+          :label="phrase('rig.site_part.latitude')"
+          unit="°"
+          placeholder="52.2 N"
+        />
+        <PlanField
+          path="/rig/longitude"
+          :label="phrase('rig.site_part.longitude')"
+          unit="°"
+          placeholder="5.3 E"
+        />
+        <PlanField
+          path="/rig/battery_c"
+          :label="phrase('rig.site_part.battery_temperature_use')"
+          :unit="units.temperature"
+          :placeholder="plan.rig!.day.battery.text"
+          :hint="phrase('rig.site_part.temperature_battery_air')"
+        />
+        <PlanField
+          path="/rig/rest_c"
+          :label="phrase('rig.site_part.battery_temperature_outside_season')"
+          :unit="units.temperature"
+          :placeholder="phrase('rig.site_part.estimated')"
+          :hint="phrase('rig.site_part.above_25_c_77')"
+        />
+      </div>
+    </FoldedFields>
   </section>
 </template>

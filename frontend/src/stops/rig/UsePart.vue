@@ -1,37 +1,14 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/rig'
 import { usePlan } from '@/stores/plan'
+import FoldedFields from '@/ui/FoldedFields.vue'
+import MonthPicker from '@/ui/MonthPicker.vue'
 import PlanField from '@/ui/PlanField.vue'
 import { computed } from 'vue'
 
 const plan = usePlan()
 const rig = computed(() => plan.document.rig)
 const moves = computed(() => rig.value.kind !== 'cabin')
-const MONTHS = [
-  phrase('rig.use_part.jan'),
-  phrase('rig.use_part.feb'),
-  phrase('rig.use_part.mar'),
-  phrase('rig.use_part.apr'),
-  phrase('rig.use_part.may'),
-  phrase('rig.use_part.jun'),
-  phrase('rig.use_part.jul'),
-  phrase('rig.use_part.aug'),
-  phrase('rig.use_part.sep'),
-  phrase('rig.use_part.oct'),
-  phrase('rig.use_part.nov'),
-  phrase('rig.use_part.dec'),
-]
-
-function toggle(month: number) {
-  const months = rig.value.months.includes(month)
-    ? rig.value.months.filter((m) => m !== month)
-    : [...rig.value.months, month].sort((a, b) => a - b)
-  plan.edit(phrase('rig.use_part.months_use_2'), {
-    op: 'replace',
-    path: '/rig/months',
-    value: months,
-  })
-}
 </script>
 
 <template>
@@ -77,45 +54,35 @@ function toggle(month: number) {
       :unit="phrase('rig.use_part.years')"
       :hint="phrase('rig.use_part.costs_calculated_over_years')"
     />
-    <fieldset class="col-span-2">
-      <legend class="eyebrow mb-1">{{ phrase('rig.use_part.months_use') }}</legend>
-      <div class="grid grid-cols-6 gap-1 sm:grid-cols-12">
-        <button
-          v-for="(m, i) in MONTHS"
-          :key="m"
-          type="button"
-          class="btn min-h-8 px-0 text-sm"
-          :class="rig.months.includes(i + 1) ? 'btn-main' : ''"
-          :aria-pressed="rig.months.includes(i + 1)"
-          @click="toggle(i + 1)"
-        >
-          {{ m }}
-        </button>
+    <MonthPicker class="col-span-2" />
+    <FoldedFields
+      class="col-span-2 border-t border-line pt-2"
+      :title="phrase('rig.use_part.else_limits_stay')"
+      :filled="rig.water_nights !== null || rig.waste_nights !== null || rig.gas_nights !== null"
+    >
+      <div class="grid grid-cols-3 gap-3">
+        <PlanField
+          path="/rig/water_nights"
+          :label="phrase('rig.use_part.water')"
+          :unit="phrase('rig.use_part.nights')"
+          :placeholder="phrase('rig.use_part.never')"
+        />
+        <PlanField
+          path="/rig/waste_nights"
+          :label="phrase('rig.use_part.waste_tank')"
+          :unit="phrase('rig.use_part.nights')"
+          :placeholder="phrase('rig.use_part.never')"
+        />
+        <PlanField
+          path="/rig/gas_nights"
+          :label="phrase('rig.use_part.gas')"
+          :unit="phrase('rig.use_part.nights')"
+          :placeholder="phrase('rig.use_part.never')"
+        />
+        <p class="col-span-3 text-sm text-soft">
+          {{ phrase('rig.use_part.bank_lasts_longer_partly') }}
+        </p>
       </div>
-    </fieldset>
-    <div class="col-span-2 grid grid-cols-3 gap-3 border-t border-line pt-4">
-      <p class="col-span-3 font-semibold">{{ phrase('rig.use_part.else_limits_stay') }}</p>
-      <PlanField
-        path="/rig/water_nights"
-        :label="phrase('rig.use_part.water')"
-        :unit="phrase('rig.use_part.nights')"
-        :placeholder="phrase('rig.use_part.never')"
-      />
-      <PlanField
-        path="/rig/waste_nights"
-        :label="phrase('rig.use_part.waste_tank')"
-        :unit="phrase('rig.use_part.nights')"
-        :placeholder="phrase('rig.use_part.never')"
-      />
-      <PlanField
-        path="/rig/gas_nights"
-        :label="phrase('rig.use_part.gas')"
-        :unit="phrase('rig.use_part.nights')"
-        :placeholder="phrase('rig.use_part.never')"
-      />
-      <p class="col-span-3 text-sm text-soft">
-        {{ phrase('rig.use_part.bank_lasts_longer_partly') }}
-      </p>
-    </div>
+    </FoldedFields>
   </section>
 </template>

@@ -3,7 +3,7 @@ import { phrase } from '@/phrases/trial'
 import type { Schemas } from '@/api/client'
 import '@/charts/bars'
 import ChartFrame from '@/charts/ChartFrame.vue'
-import { numberOf } from '@/charts/sameClass'
+import { markOf } from '@/charts/sameClass'
 import { tip } from '@/charts/tip'
 import { useLook } from '@/charts/useLook'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
@@ -61,13 +61,17 @@ const option = (bank: Schemas['BankYearView']) => ({
       <ChartFrame
         v-for="l in banks"
         :key="l.id"
-        :title="`${numberOf(banks, l.id)} ${l.title}`"
+        :title="l.title"
         :option="option(l)"
         :height="170"
         :head="[phrase('trial.depth_chart.depth'), phrase('trial.depth_chart.cycles_year')]"
         :rows="l.depths.map((d, i) => [BINS[i]!, d.toFixed(1)])"
       >
-        <ChemistryMark :battery-class="l.battery_class" class="scale-90" />
+        <ChemistryMark
+          :battery-class="l.battery_class"
+          :mark="markOf(banks, l.id)"
+          class="scale-90"
+        />
       </ChartFrame>
     </div>
   </section>

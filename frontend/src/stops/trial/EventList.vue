@@ -30,7 +30,7 @@ const shown = computed(() => (all.value ? props.bank.events : props.bank.events.
         <p>
           <button
             type="button"
-            class="mr-1 font-semibold text-sea underline decoration-dotted underline-offset-4"
+            class="mr-1 font-semibold text-sea underline underline-offset-4"
             @click="$emit('look', e.step)"
           >
             {{ e.at }}</button><SentenceText :tokens="e.says" plain />

@@ -60,7 +60,6 @@ onBeforeUnmount(stop)
 
 <template>
   <section data-odds>
-    <h2 class="text-xl">{{ phrase('trial.odds_tool.how_often_happen') }}</h2>
     <p class="max-w-3xl text-pretty text-soft">
       {{ phrase('trial.odds_tool.weather_proves_little_simulate', { WEATHERS }) }}
     </p>

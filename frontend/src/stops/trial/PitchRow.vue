@@ -7,9 +7,9 @@ import { computed } from 'vue'
 const plan = usePlan()
 const pitches = computed(() => plan.document.trial.pitches)
 const PITCHES = [
-  { key: 'open', name: 'open' },
+  { key: 'open', name: phrase('trial.pitch_row.open') },
   { key: 'half', name: phrase('trial.pitch_row.half_shade') },
-  { key: 'trees', name: 'trees' },
+  { key: 'trees', name: phrase('trial.pitch_row.trees') },
 ]
 
 function put(value: string[]) {

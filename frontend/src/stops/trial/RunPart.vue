@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/trial'
 import { usePlan } from '@/stores/plan'
-import ChemistryMark from '@/ui/ChemistryMark.vue'
+import FoldedSection from '@/ui/FoldedSection.vue'
 import { computed, defineAsyncComponent } from 'vue'
 import EventList from './EventList.vue'
 import FlowPicture from './FlowPicture.vue'
@@ -26,7 +26,6 @@ const bank = computed(() => banks.value.find((l) => l.id === focus.value))
     <p v-if="plan.rig!.stale" class="sr-only" role="status">
       {{ phrase('trial.run_part.simulating_days_again') }}
     </p>
-    <RunTable :banks="banks" :drawn="drawn" class="mt-4" @choose="choose" />
     <TrialChart
       :run="answer"
       :banks="shown"
@@ -35,24 +34,30 @@ const bank = computed(() => banks.value.find((l) => l.id === focus.value))
       :class="plan.rig!.stale ? 'opacity-60' : ''"
       @look="look"
     />
-    <div v-if="bank" class="mt-6 grid gap-6 lg:grid-cols-2">
-      <section class="sheet min-w-0 p-4">
-        <h2 class="mb-1 flex items-center gap-2 text-xl">
-          <ChemistryMark :battery-class="bank.battery_class" />
-          {{ phrase('trial.run_part.moment', { title: bank.title }) }}
-        </h2>
-        <FlowPicture
-          :bank-id="bank.id"
-          :moment="moment"
-          :soc="bank.soc[moment] ?? 0"
-          :battery-class="bank.battery_class"
-        />
-      </section>
-      <section class="min-w-0">
-        <h2 class="mb-1 text-xl">{{ phrase('trial.run_part.events') }}</h2>
+    <RunTable :banks="banks" :drawn="drawn" class="mt-2" @choose="choose" />
+    <div v-if="bank" class="mt-5 border-b border-line">
+      <FoldedSection name="moment" :title="phrase('trial.run_part.moment', { title: bank.title })"
+        ><section class="sheet max-w-2xl p-4">
+          <FlowPicture
+            :bank-id="bank.id"
+            :moment="moment"
+            :soc="bank.soc[moment] ?? 0"
+            :battery-class="bank.battery_class"
+          /></section
+      ></FoldedSection>
+      <FoldedSection
+        name="events"
+        :title="phrase('trial.run_part.events')"
+        :says="`${bank.events.length}`"
+      >
         <EventList :bank="bank" :moment="moment" @look="look" />
-      </section>
+      </FoldedSection>
+      <FoldedSection
+        v-if="plan.document.trial.stretch === 'plan'"
+        name="odds"
+        :title="phrase('trial.run_part.odds')"
+        ><OddsTool
+      /></FoldedSection>
     </div>
-    <OddsTool v-if="plan.document.trial.stretch === 'plan'" class="mt-8" />
   </template>
 </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/trial'
 import type { Schemas } from '@/api/client'
-import { numberOf } from '@/charts/sameClass'
+import { markOf } from '@/charts/sameClass'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import FigureLink from '@/ui/FigureLink.vue'
 import { computed } from 'vue'
@@ -56,8 +56,8 @@ const rows = computed(() =>
               :data-draw="l.id"
               @click="$emit('choose', l.id)"
             >
-              <ChemistryMark :battery-class="l.battery_class" />
-              <span class="leading-tight">{{ numberOf(banks, l.id) }} {{ l.title }}</span>
+              <ChemistryMark :battery-class="l.battery_class" :mark="markOf(banks, l.id)" />
+              <span class="leading-tight">{{ l.title }}</span>
             </button>
           </th>
           <td

@@ -90,7 +90,7 @@ function another() {
     </div>
     <p class="mt-2 max-w-3xl text-pretty text-soft">{{ run?.says }}</p>
     <details class="mt-1">
-      <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
+      <summary class="discloses">
         {{ phrase('trial.stretch_controls.places_hidden_drain_charge') }}
       </summary>
       <div class="mt-2 grid gap-4 md:grid-cols-[1fr_9rem_9rem]">

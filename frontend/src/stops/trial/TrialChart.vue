@@ -2,7 +2,7 @@
 import { phrase } from '@/phrases/trial'
 import type { Schemas } from '@/api/client'
 import DataTable from '@/charts/DataTable.vue'
-import { numberOf } from '@/charts/sameClass'
+import { markOf } from '@/charts/sameClass'
 import { tip } from '@/charts/tip'
 import { useLook } from '@/charts/useLook'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
@@ -18,7 +18,7 @@ const props = defineProps<{
 const emit = defineEmits<{ look: [step: number] }>()
 const { look, chemistry } = useLook()
 const LEFT = 54
-const RIGHT = 18
+const RIGHT = 34
 const chart = ref<{ convertFromPixel: (f: object, p: number[]) => number[] } | null>(null)
 const hours = computed(() => props.run.days.length * 24)
 const step = computed(() => props.run.step_h)
@@ -40,7 +40,7 @@ function points(bank: Schemas['BankRunView'], key: 'soc' | 'volts' | 'amps') {
 
 function lines(bank: Schemas['BankRunView'], pane: number) {
   const mark = chemistry(bank.battery_class)
-  const number = numberOf(props.run.banks, bank.id)
+  const number = markOf(props.run.banks, bank.id)
   const worn = bank.id === 'old'
   return {
     id: `${bank.id}-${pane}`,
@@ -55,7 +55,13 @@ function lines(bank: Schemas['BankRunView'], pane: number) {
     color: mark.color,
     lineStyle: { width: worn ? 1.3 : 2, type: mark.type, color: mark.color },
     data: points(bank, PANES[pane]!.key),
-    endLabel: { show: pane === 0 && number !== '', formatter: number, color: mark.color },
+    labelLayout: { moveOverlap: 'shiftY' },
+    endLabel: {
+      show: pane === 0 && number !== '',
+      formatter: number,
+      color: mark.color,
+      fontWeight: 700,
+    },
   }
 }
 

@@ -47,6 +47,12 @@ const rows = computed(() =>
   ROWS.filter(([key]) => f.value[key] && (key !== 'extras' || f.value[key].value)),
 )
 
+const own = computed(() => plan.document.own_models.some((m) => m.id === props.candidate.model))
+/** What decides at a glance; the rest is a step away. */
+const FIRST = ['kg', 'purchase']
+const first = computed(() => rows.value.filter(([key]) => FIRST.includes(key)))
+const more = computed(() => rows.value.filter(([key]) => !FIRST.includes(key)))
+
 function choose(event: Event) {
   const value = (event.target as HTMLSelectElement).value || null
   set(props.candidate, 'model', value, 'model')
@@ -54,12 +60,15 @@ function choose(event: Event) {
 </script>
 
 <template>
-  <article class="sheet flex flex-col p-4" :data-candidate="candidate.id">
+  <article class="sheet flex flex-col px-4 py-3" :data-candidate="candidate.id">
     <header class="flex items-start gap-3">
       <ChemistryMark :battery-class="candidate.battery_class" />
       <div class="min-w-0 grow leading-tight">
         <h3 class="text-lg">{{ candidate.title }}</h3>
-        <p class="text-soft">{{ reference.classes.get(candidate.battery_class)?.name }}</p>
+        <p class="text-sm text-soft">
+          {{ reference.classes.get(candidate.battery_class)?.name }} ·
+          {{ own ? phrase('banks.bank_card.own') : phrase('banks.bank_card.typical') }}
+        </p>
       </div>
       <button
         type="button"
@@ -70,7 +79,7 @@ function choose(event: Event) {
         <X :size="17" />
       </button>
     </header>
-    <label class="mt-3 block">
+    <label class="mt-2 block">
       <span class="sr-only">{{ phrase('banks.bank_card.model', { title: candidate.title }) }}</span>
       <select class="field" @change="choose">
         <option value="" :selected="candidate.proposed_model">
@@ -86,7 +95,7 @@ function choose(event: Event) {
         </option>
       </select>
     </label>
-    <div class="mt-3 flex flex-wrap items-end gap-x-5 gap-y-2">
+    <div class="mt-2 flex flex-wrap items-end gap-x-5 gap-y-2">
       <div>
         <p class="eyebrow mb-1">{{ phrase('banks.bank_card.series') }}</p>
         <StepField
@@ -121,7 +130,7 @@ function choose(event: Event) {
       <p v-else class="pb-2 text-sm text-soft">{{ phrase('banks.bank_card.matches_need') }}</p>
     </div>
     <template v-if="f.usable_wh">
-      <div class="mt-4 flex items-baseline justify-between">
+      <div class="mt-2 flex items-baseline justify-between">
         <span class="eyebrow">{{ phrase('banks.bank_card.usable') }}</span>
         <span>
           <FigureLink
@@ -147,14 +156,23 @@ function choose(event: Event) {
       <p v-if="need" class="mt-1 text-right text-sm text-soft">
         {{ phrase('banks.bank_card.line_need', { energy: plan.rig!.need.energy.text }) }}
       </p>
-      <dl class="mt-2 divide-y divide-line">
-        <div v-for="[key, name] in rows" :key="key" class="flex justify-between gap-3 py-1">
+      <dl class="mt-1 divide-y divide-line">
+        <div v-for="[key, name] in first" :key="key" class="flex justify-between gap-3 py-1">
           <dt class="text-soft">{{ name }}</dt>
           <dd><FigureLink :figure="f[key]!" :name="name" /></dd>
         </div>
       </dl>
-      <details class="mt-2" :open="stages.length > 0">
-        <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
+      <details class="mt-1" data-more-figures>
+        <summary class="discloses">{{ phrase('banks.bank_card.more_figures') }}</summary>
+        <dl class="divide-y divide-line">
+          <div v-for="[key, name] in more" :key="key" class="flex justify-between gap-3 py-1">
+            <dt class="text-soft">{{ name }}</dt>
+            <dd><FigureLink :figure="f[key]!" :name="name" /></dd>
+          </div>
+        </dl>
+      </details>
+      <details :open="stages.length > 0" data-quote>
+        <summary class="discloses">
           {{ phrase('banks.bank_card.quote_extras_purchase_steps') }}
         </summary>
         <div class="mt-2 grid grid-cols-[1fr_7.5rem] gap-2">

@@ -1,11 +1,17 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/banks'
 import { useReference } from '@/stores/reference'
+import { wide } from '@/ui/wide'
+import { computed, ref } from 'vue'
 import BankCard from './BankCard.vue'
 import { useBanks } from '@/stores/useBanks'
 
 const reference = useReference()
 const { candidates, add, full } = useBanks()
+/** On a phone a few at first: each of them is half a screen. */
+const FEW = 4
+const all = ref(wide())
+const shown = computed(() => (all.value ? candidates.value : candidates.value.slice(0, FEW)))
 </script>
 
 <template>
@@ -13,11 +19,20 @@ const { candidates, add, full } = useBanks()
     {{ phrase('banks.bank_cards.whole_batteries_series_parallel') }}
   </p>
   <section
-    class="grid items-start gap-4 md:grid-cols-2 xl:grid-cols-3"
+    class="grid items-start gap-3 md:grid-cols-2 lg:grid-cols-3 xl:grid-cols-4"
     :aria-label="phrase('banks.bank_cards.banks_compare')"
   >
-    <BankCard v-for="c in candidates" :key="c.id" :candidate="c" />
+    <BankCard v-for="c in shown" :key="c.id" :candidate="c" />
   </section>
+  <button
+    v-if="shown.length < candidates.length"
+    type="button"
+    class="btn mt-3"
+    data-all-banks
+    @click="all = true"
+  >
+    {{ phrase('banks.bank_cards.show_all', { all: candidates.length }) }}
+  </button>
   <div class="mt-4 flex flex-wrap items-center gap-2">
     <span class="text-soft">{{ phrase('banks.bank_cards.add_bank_lowest_lifetime') }}</span>
     <button

@@ -22,9 +22,8 @@ const counts = computed(() =>
     count: v === 'ok' ? props.candidate.passed : checks.value.filter((c) => c.verdict === v).length,
   })).filter((c) => c.count),
 )
-const urgent = computed(() =>
-  checks.value.filter((c) => c.verdict === 'stop' || c.verdict === 'care'),
-)
+const stops = computed(() => checks.value.filter((c) => c.verdict === 'stop'))
+const cares = computed(() => checks.value.filter((c) => c.verdict === 'care'))
 const open = ref(false)
 </script>
 
@@ -37,9 +36,20 @@ const open = ref(false)
         {{ c.count }} {{ NAMES[c.verdict] }}
       </span>
     </p>
-    <CheckList v-if="urgent.length" :checks="urgent" class="mt-1" />
+    <details v-if="stops.length" class="mt-1" data-stops>
+      <summary class="discloses">
+        <span class="leading-snug text-stop">{{ stops.map((c) => c.name).join(', ') }}</span>
+      </summary>
+      <CheckList :checks="stops" class="mt-1" />
+    </details>
+    <details v-if="cares.length" class="mt-1" data-cares>
+      <summary class="discloses">
+        {{ phrase('banks.bank_checks.to_check', { count: cares.length }) }}
+      </summary>
+      <CheckList :checks="cares" class="mt-1" />
+    </details>
     <details class="mt-1" @toggle="open = ($event.target as HTMLDetailsElement).open">
-      <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
+      <summary class="discloses">
         {{ phrase('banks.bank_checks.checks_2') }}
       </summary>
       <OtherChecks v-if="open" :candidate="candidate" />

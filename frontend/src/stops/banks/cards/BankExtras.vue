@@ -2,7 +2,7 @@
 import { phrase } from '@/phrases/banks'
 import type { CandidateView } from '@/api/client'
 import { usePlan } from '@/stores/plan'
-import PlanField from '@/ui/PlanField.vue'
+import ExtraFields from '@/ui/ExtraFields.vue'
 import { Plus, X } from '@lucide/vue'
 import { computed } from 'vue'
 import { useBanks } from '@/stores/useBanks'
@@ -29,25 +29,7 @@ function remove(i: number) {
         :key="x.id"
         class="grid grid-cols-[1fr_6.2rem_auto] items-start gap-1.5"
       >
-        <PlanField
-          :path="`${at(i)}/name`"
-          :label="phrase('banks.bank_extras.extra_buy')"
-          bare
-          text
-          :placeholder="phrase('banks.bank_extras.charger_box_cable')"
-          :called="phrase('banks.bank_extras.extra', { title: candidate.title })"
-        />
-        <PlanField
-          :path="`${at(i)}/price`"
-          :label="
-            phrase('banks.bank_extras.price', {
-              name: x.name || phrase('banks.bank_extras.extra_2'),
-            })
-          "
-          bare
-          :unit="plan.rig!.units.currency"
-          :called="phrase('banks.bank_extras.price_extra', { title: candidate.title })"
-        />
+        <ExtraFields :at="at(i)" :extra="x" :title="candidate.title" />
         <button
           type="button"
           class="btn btn-quiet btn-icon"

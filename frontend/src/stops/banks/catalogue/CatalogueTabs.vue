@@ -20,7 +20,7 @@ const { answer } = useAsked<Schemas['CatalogueView']>(
     api.GET('/api/rigs/{rig_id}/catalogue', { signal, params: { path: { rig_id: plan.rig!.id } } }),
 )
 
-/** What a model is of its class besides, of those that cover the need. */
+/** What else a model is in its class, of those that cover the need. */
 const marks = (p: Schemas['ProposalView'], model: string) =>
   Object.entries({
     smallest: 'smallest',

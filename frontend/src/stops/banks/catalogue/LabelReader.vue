@@ -28,15 +28,20 @@ const FIELDS: { key: Field; name: string; unit: string; hint?: string }[] = [
   { key: 'volts', name: phrase('banks.label_reader.voltage'), unit: 'V' },
   { key: 'wh', name: phrase('banks.label_reader.energy'), unit: 'Wh' },
   { key: 'ah', name: phrase('banks.label_reader.capacity'), unit: 'Ah' },
-  { key: 'hours', name: 'over', unit: 'h', hint: 'C20 is 20 h, C5 is 5 h' },
+  {
+    key: 'hours',
+    name: phrase('banks.label_reader.over'),
+    unit: 'h',
+    hint: phrase('banks.label_reader.c20'),
+  },
   { key: 'ah_2', name: phrase('banks.label_reader.second_capacity'), unit: 'Ah' },
-  { key: 'hours_2', name: 'over', unit: 'h' },
+  { key: 'hours_2', name: phrase('banks.label_reader.over'), unit: 'h' },
   { key: 'cycles', name: phrase('banks.label_reader.cycles'), unit: '' },
   {
     key: 'cycles_at_dod',
     name: phrase('banks.label_reader.depth_discharge'),
     unit: '',
-    hint: '0.5 or 50 %',
+    hint: '50 %',
   },
   { key: 'reserve_minutes', name: phrase('banks.label_reader.reserve_25'), unit: 'min' },
 ]
@@ -97,6 +102,7 @@ async function read() {
             :hint="f.hint"
             :problem="problems[f.key]"
             :data="f.key"
+            :help="`label/${f.key}`"
           />
         </div>
         <div aria-live="polite" data-label-result>

@@ -8,7 +8,7 @@ import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
 import { Copy, Trash2 } from '@lucide/vue'
 import { computed } from 'vue'
-import { GROUPS, LABEL } from './ownFields'
+import { GROUPS, LABEL, type Own } from './ownFields'
 import SpecField from '@/ui/SpecField.vue'
 
 const props = defineProps<{ index: number }>()
@@ -26,6 +26,11 @@ const lithium = computed(() => model.value.battery_class === 'lfp')
 const groups = computed(() =>
   GROUPS.filter((g) => (!g.lithium || lithium.value) && (!g.when || model.value[g.when])),
 )
+/** A field as the form shows it; one that no label or offer gave says so. */
+const marked = (field: Own): Own =>
+  model.value.typical.includes(field.key)
+    ? { ...field, hint: phrase('banks.own_model.typical') }
+    : field
 const used = computed(() => plan.document.candidates.some((c) => c.model === model.value.id))
 
 /** Opened by itself where something in it was refused. */
@@ -43,7 +48,12 @@ function withClass(to: unknown): Operation[] {
 </script>
 
 <template>
-  <article class="border-b border-line py-4" :data-own="model.id">
+  <article
+    class="border-b border-line py-4"
+    role="group"
+    :aria-label="model.name as string"
+    :data-own="model.id"
+  >
     <div class="grid grid-cols-2 gap-3 sm:grid-cols-4 lg:grid-cols-6">
       <PlanField :path="`${at}/maker`" :label="phrase('banks.own_model.maker')" text />
       <PlanField :path="`${at}/name`" :label="phrase('banks.own_model.name')" text />
@@ -61,7 +71,13 @@ function withClass(to: unknown): Operation[] {
         :value="model.used === true"
         class="col-span-2 self-end"
       />
-      <SpecField v-for="f in LABEL" :key="f.key" :at="at" :field="f" :value="model[f.key]" />
+      <SpecField
+        v-for="f in LABEL"
+        :key="f.key"
+        :at="at"
+        :field="marked(f)"
+        :value="model[f.key]"
+      />
     </div>
     <details
       v-for="g in groups"
@@ -70,11 +86,17 @@ function withClass(to: unknown): Operation[] {
       :open="g.when !== undefined || open(g.fields.map((f) => f.key))"
       :data-group="g.key"
     >
-      <summary class="py-1 text-soft underline decoration-dotted underline-offset-4">
+      <summary class="discloses">
         {{ g.name }}
       </summary>
       <div class="mt-1 grid grid-cols-2 gap-3 sm:grid-cols-4 lg:grid-cols-6">
-        <SpecField v-for="f in g.fields" :key="f.key" :at="at" :field="f" :value="model[f.key]" />
+        <SpecField
+          v-for="f in g.fields"
+          :key="f.key"
+          :at="at"
+          :field="marked(f)"
+          :value="model[f.key]"
+        />
       </div>
     </details>
     <div class="mt-3 flex gap-2">

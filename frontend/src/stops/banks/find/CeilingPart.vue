@@ -10,7 +10,7 @@ import { useAsked } from '@/stores/useAsked'
 import { useBanks } from '@/stores/useBanks'
 
 const plan = usePlan()
-const { full, putUp } = useBanks()
+const { full, addFound } = useBanks()
 const money = ref(plan.rig!.fields['/rig/budget'] ?? '')
 const kg = ref('')
 const space = ref(true)
@@ -42,6 +42,7 @@ const locker = computed(() => plan.document.rig.locker_length !== null)
         :unit="plan.rig!.units.currency"
         :problem="problem('/money')"
         data="money"
+        help="limit/money"
       />
       <ToolField
         v-model="kg"
@@ -49,6 +50,7 @@ const locker = computed(() => plan.document.rig.locker_length !== null)
         :unit="plan.rig!.units.weight"
         :problem="problem('/kg')"
         data="kg"
+        help="limit/kg"
       />
       <label v-if="locker" class="col-span-2 flex items-center gap-2">
         <input v-model="space" type="checkbox" class="size-4.5 accent-sea" />
@@ -88,7 +90,7 @@ const locker = computed(() => plan.document.rig.locker_length !== null)
           :aria-label="
             phrase('banks.ceiling_part.add', { title: w.found.title, layout: w.found.layout })
           "
-          @click="putUp(w.found)"
+          @click="addFound(w.found)"
         >
           <Plus :size="15" aria-hidden="true" /> {{ phrase('banks.ceiling_part.add_2') }}
         </button>

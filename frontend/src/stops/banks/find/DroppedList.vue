@@ -53,7 +53,7 @@ const sorted = (checks: Schemas['CheckView'][]) =>
               v-for="m in d.models"
               :key="m.model"
               type="button"
-              class="text-left text-sea underline decoration-dotted underline-offset-4"
+              class="text-left text-sea underline underline-offset-4"
               @click="ask(m.model)"
             >
               {{ m.title }}

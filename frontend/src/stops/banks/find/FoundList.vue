@@ -8,7 +8,7 @@ import { useBanks } from '@/stores/useBanks'
 
 defineProps<{ found: Schemas['FoundView'][] }>()
 const plan = usePlan()
-const { full, putUp } = useBanks()
+const { full, addFound } = useBanks()
 </script>
 
 <template>
@@ -42,7 +42,7 @@ const { full, putUp } = useBanks()
         class="btn"
         :disabled="full"
         :aria-label="phrase('banks.found_list.add', { title: f.title, layout: f.layout })"
-        @click="putUp(f)"
+        @click="addFound(f)"
       >
         <Plus :size="15" aria-hidden="true" /> {{ phrase('banks.found_list.add_2') }}
       </button>

@@ -63,8 +63,8 @@ function place(number: number) {
           phrase('banks.locker_part.mm_clearance_sides_mm', {
             count: answer.count,
             case_text: answer.case_text,
-            side: answer.side,
-            over: answer.over,
+            side: answer.side_text,
+            over: answer.over_text,
             own: answer.own
               ? phrase('banks.locker_part.placed')
               : phrase('banks.locker_part.placed_automatically_drag_battery'),

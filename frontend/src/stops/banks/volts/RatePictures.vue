@@ -2,7 +2,7 @@
 import { phrase } from '@/phrases/banks'
 import type { Schemas } from '@/api/client'
 import ChartFrame from '@/charts/ChartFrame.vue'
-import { numberOf } from '@/charts/sameClass'
+import { markOf } from '@/charts/sameClass'
 import { tip } from '@/charts/tip'
 import { useLook } from '@/charts/useLook'
 import { computed } from 'vue'
@@ -20,8 +20,8 @@ const line = (c: Schemas['CurveView'], data: number[][], thin = false) => {
     color: mark.color,
     lineStyle: { width: thin ? 1.2 : 2.5, type: mark.type, color: mark.color },
     endLabel: {
-      show: !thin && numberOf(props.curves, c.id) !== '',
-      formatter: numberOf(props.curves, c.id),
+      show: !thin && markOf(props.curves, c.id) !== '',
+      formatter: markOf(props.curves, c.id),
       color: mark.color,
       fontWeight: 700,
     },

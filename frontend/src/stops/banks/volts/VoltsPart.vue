@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/banks'
 import { api, type Schemas } from '@/api/client'
-import { numberOf } from '@/charts/sameClass'
+import { markOf } from '@/charts/sameClass'
 import { usePlan } from '@/stores/plan'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import SentenceText from '@/ui/SentenceText.vue'
@@ -9,7 +9,7 @@ import ToolField from '@/ui/ToolField.vue'
 import { computed, ref } from 'vue'
 import ActsTable from './ActsTable.vue'
 import BankPicker from '@/ui/BankPicker.vue'
-import MeterReader from './MeterReader.vue'
+import MeterReader from '@/ui/MeterReader.vue'
 import RatePictures from './RatePictures.vue'
 import { useAsked } from '@/stores/useAsked'
 import { useOneBank } from '@/stops/banks/useOneBank'
@@ -69,13 +69,17 @@ const curves = computed(() => answer.value?.curves.filter((c) => pair.value.incl
         :hint="answer ? phrase('banks.volts_part.largest_load', { current: answer.current }) : ''"
         :problem="problem"
         data="current"
+        help="volts/current"
       />
     </div>
     <ul class="mt-3 space-y-1.5">
       <li v-for="c in curves" :key="c.id" class="flex gap-2 leading-snug" :data-curve="c.id">
-        <ChemistryMark :battery-class="c.battery_class" class="mt-0.5 shrink-0" />
+        <ChemistryMark
+          :battery-class="c.battery_class"
+          :mark="markOf(curves, c.id)"
+          class="mt-0.5 shrink-0"
+        />
         <p>
-          <b v-if="numberOf(curves, c.id)">{{ numberOf(curves, c.id) }}</b>
           <SentenceText :tokens="c.says" plain />
         </p>
       </li>

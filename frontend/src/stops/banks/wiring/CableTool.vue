@@ -56,6 +56,7 @@ watch(
           :unit="f.unit"
           :problem="problems[f.key]"
           :data="f.key"
+          :help="`cable/${f.key}`"
         />
         <label class="col-span-2 flex items-center gap-2">
           <input v-model="wanted.clad" type="checkbox" class="size-4.5 accent-sea" />

@@ -1,8 +1,17 @@
-import { phrase } from '@/phrases/charging'
+import { phrase } from '@/phrases/shared'
 import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
-import { FRESH, KINDS } from './kinds'
+import type { SourceKind } from '@/ui/sourceKinds'
 
+/** What a new source starts with. */
+const FRESH: Record<string, Record<string, unknown>> = {
+  mains: { amps: 20, absorption_v: 14.4, float_v: 13.6 },
+  solar: { watts: 200, absorption_v: 14.4, float_v: 13.6, adjustable: true },
+  engine: { link: 'dc_dc', amps: 30, alternator_a: 120, wakes: true, adjustable: true },
+  generator: { watts: 1000, litres_per_h: 0.6, litre_price: 2 },
+  stream: { monthly_w: [30, 30, 30, 25, 20, 15, 15, 15, 20, 25, 30, 30] },
+  upkeep: { amps: 2, hours: 3 },
+}
 const MOST = 12
 
 /** The sources of the rig: put in, taken out. */
@@ -11,13 +20,12 @@ export function useSources() {
   const sources = computed(() => plan.rig!.sources)
   const full = computed(() => plan.document.sources.length >= MOST)
 
-  function add(kind: string) {
+  function add({ key: kind, name }: SourceKind) {
     const taken = new Set(plan.document.sources.map((s) => s.id))
     let n = 1
     while (taken.has(`${kind}-${n}`)) n++
     const value = { id: `${kind}-${n}`, kind, ...FRESH[kind] }
-    const name = KINDS.find((k) => k.key === kind)!.name
-    return plan.edit(phrase('charging.use_sources.add_source', { name }), {
+    return plan.edit(phrase('shared.use_sources.add_source', { name }), {
       op: 'add',
       path: '/sources/-',
       value,
@@ -38,7 +46,7 @@ export function useSources() {
           ]
         : [],
     )
-    return plan.edit(phrase('charging.use_sources.remove_source'), ...fixes, {
+    return plan.edit(phrase('shared.use_sources.remove_source'), ...fixes, {
       op: 'remove',
       path: `/sources/${index}`,
     })

@@ -10,7 +10,8 @@ const route = useRoute()
 
 function outside(event: Event) {
   const at = event.target as Element
-  if (explained.value && !card.value?.contains(at) && !at.closest?.('.term')) explained.value = null
+  if (explained.value && !card.value?.contains(at) && !at.closest?.('.term, [data-opens-help]'))
+    explained.value = null
 }
 
 function escaped(event: KeyboardEvent) {
@@ -35,7 +36,7 @@ onUnmounted(() => {
   window.removeEventListener('scroll', outside)
 })
 
-/** Below its term, or above it near the foot of the window. */
+/** Below what it explains, or above it near the foot of the window. */
 const place = computed(() => {
   const { left, top, bottom } = explained.value!.at
   const { innerWidth, innerHeight } = window
@@ -56,17 +57,21 @@ const place = computed(() => {
       ref="card"
       class="sheet fixed z-50 p-4 shadow-lg print:hidden"
       :style="place"
-      data-term-card
+      data-explanation
     >
-      <p class="leading-snug">
-        <b class="block first-letter:uppercase">{{ explained.term.words[0] }}</b>{{
-          explained.term.means
-        }}
+      <b class="block first-letter:uppercase">{{ explained.title }}</b>
+      <p
+        v-for="(part, i) in explained.says"
+        :key="i"
+        class="leading-snug"
+        :class="i ? 'mt-1.5 text-soft' : ''"
+      >
+        <b v-if="part.head" class="block text-sm font-semibold text-ink">{{ part.head }}</b>
+        {{ part.text }}
       </p>
-      <p class="mt-1 leading-snug text-soft">{{ explained.term.here }}</p>
       <p class="mt-2 text-sm">
         <RouterLink class="text-sea underline" :to="{ name: 'glossary' }">{{
-          phrase('shared.term_card.glossary')
+          phrase('shared.explanation_card.glossary')
         }}</RouterLink>
       </p>
     </div>

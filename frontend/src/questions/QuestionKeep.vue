@@ -1,0 +1,41 @@
+<script setup lang="ts">
+import { phrase } from '@/phrases/questions'
+import { usePlan } from '@/stores/plan'
+import CareChoices from '@/ui/CareChoices.vue'
+import PlanChoice from '@/ui/PlanChoice.vue'
+import PlanField from '@/ui/PlanField.vue'
+
+/** How long the rig is kept, who does the work, and what matters beyond money. */
+const plan = usePlan()
+</script>
+
+<template>
+  <div class="grid gap-4 sm:grid-cols-3">
+    <PlanField
+      path="/rig/years_kept"
+      :label="phrase('questions.keep.years')"
+      :unit="phrase('questions.old.years')"
+      :hint="phrase('questions.keep.years_hint')"
+    />
+    <PlanChoice
+      path="/plan/labour"
+      :label="phrase('questions.keep.labour')"
+      :value="plan.document.plan.labour as string"
+      :options="[
+        { value: 'own', name: phrase('questions.keep.own_hands') },
+        { value: 'workshop', name: phrase('questions.keep.workshop') },
+      ]"
+    />
+    <PlanField
+      path="/rig/budget"
+      :label="phrase('questions.keep.budget')"
+      :unit="plan.rig!.units.currency"
+      :placeholder="phrase('questions.keep.no_limit')"
+    />
+  </div>
+  <fieldset class="mt-5">
+    <legend class="text-lg font-semibold">{{ phrase('questions.keep.cares') }}</legend>
+    <p class="mb-2 text-soft">{{ phrase('questions.keep.cares_hint') }}</p>
+    <CareChoices />
+  </fieldset>
+</template>
