@@ -12,6 +12,7 @@ from vast_harbor.core.battery.sizing import usable_energy
 from vast_harbor.core.errors import InvalidInput
 from vast_harbor.core.passage import evaluate
 from vast_harbor.formats import rig_file as files
+from vast_harbor.formats.patterns import from_pattern
 
 ROOT = Path(__file__).parents[1]
 CLASSES = ("flooded_dual", "flooded_deep", "agm", "gel", "lfp")
@@ -133,7 +134,7 @@ def test_appliance_list_covers_the_rooms() -> None:
 
 @pytest.mark.parametrize("key", data.patterns())
 def test_a_pattern_fills_a_rig_that_can_be_computed(reference, key) -> None:
-    filled = files.from_pattern(data.patterns()[key], {a.name: a.load for a in data.appliances()})
+    filled = from_pattern(data.patterns()[key], {a.name: a.load for a in data.appliances()}, "van")
     document = files.new_rig("Pattern")
     document["sources"] = filled.pop("sources")
     for part, fields in filled.items():

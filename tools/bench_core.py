@@ -104,7 +104,7 @@ def simulated(name: str) -> dict[str, dict[str, float]]:
 
 
 def verdict(name: str) -> dict[str, dict[str, float]]:
-    """The draws of up to six candidates, the whole answer to an edit, and what is asked for besides."""
+    """The draws of up to six candidates, the whole answer to an edit, and what is asked for separately."""
     reference = data.reference()
     plan = files.to_plan(files.read(data.demo_rig(name), reference), reference)
     plan = replace(plan, candidates=plan.candidates[:6])

@@ -16,21 +16,20 @@ def nothing(page: Page) -> None:
 
 
 def suitability(page: Page) -> None:
-    """Wait for what the verdict asks for besides the plan."""
-    page.locator("[data-turn]").first.wait_for()
+    """Wait for what the verdict asks for apart from the plan."""
+    page.locator("[data-cost-picture]").wait_for()
     page.evaluate("window.scrollTo(0, 0)")
 
 
 def tabled(page: Page) -> None:
-    """Scroll to the table of the comparison."""
-    page.evaluate("window.scrollTo(0, document.querySelector('.comparison').offsetTop + 440)")
+    """Wait for the table of the comparison."""
+    page.locator(".comparison").wait_for()
 
 
 def doubted(page: Page) -> None:
-    """Scroll to the map of use and what moves the answer."""
+    """Wait for the bands of nights and years, and the map of use."""
     page.locator("[data-map] figcaption").wait_for()
-    page.locator("[data-turn]").first.wait_for()
-    page.evaluate("window.scrollTo(0, document.querySelector('[data-map]').offsetTop - 110)")
+    page.locator("[data-band]").first.wait_for()
 
 
 def workings(page: Page) -> None:
@@ -45,8 +44,20 @@ def sheet(page: Page) -> None:
     page.evaluate("window.scrollTo(0, 270)")
 
 
+def asked(page: Page) -> None:
+    """Come to the question of what is run, of a new boat."""
+    page.locator("[data-start]").click()
+    page.locator("[data-tile=boat]").click()
+    page.locator("#question-region").select_option("scotland")
+    page.locator("[data-next]").click()
+    page.locator("[data-tile=weekends]").click()
+    page.wait_for_timeout(800)
+    page.locator("[data-next]").click()
+    page.locator("main[data-question=run]").wait_for()
+
+
 def loaded(page: Page) -> None:
-    """Wait for what is asked for besides the plan."""
+    """Wait for what is asked for apart from the plan."""
     page.locator("main svg, main canvas").first.wait_for()
 
 
@@ -57,10 +68,8 @@ def audited(page: Page) -> None:
 
 
 def tried(page: Page) -> None:
-    """Scroll to the pictures of the run."""
+    """Wait for the pictures of the run."""
     page.locator("[data-trial-chart] svg").first.wait_for()
-    page.locator("[data-flows] svg").wait_for()
-    page.evaluate("window.scrollTo(0, document.querySelector('[data-trial-chart]').offsetTop - 90)")
 
 
 VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
@@ -76,13 +85,14 @@ VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
     ("charging", "5/charging", "day", loaded),
     ("charging-audit", "4/charging?part=audit", "day", audited),
     ("trial", "2/trial", "day", tried),
-    ("trial-year", "5/trial?part=year", "day", loaded),
     ("trial-phone", "2/trial", "night", tried),
     ("compare", "4/compare", "day", suitability),
     ("compare-table", "1/compare?part=table", "day", tabled),
     ("compare-money", "4/compare?part=money", "day", loaded),
     ("compare-doubt", "4/compare?part=doubt", "day", doubted),
     ("workings-night", "5/compare?part=table", "night", workings),
+    # Last, because it makes a rig.
+    ("start", "", "day", asked),
 ]
 
 

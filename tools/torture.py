@@ -17,7 +17,7 @@ PAGE = Path(__file__).parent.parent / "docs" / "reliability.md"
 BEGIN, END = "<!-- torture -->", "<!-- /torture -->"
 
 WHOLE: tuple[Callable[[], Told], ...] = (
-    lambda: disk.kills(40),
+    lambda: disk.kills(25),
     lambda: disk.synced(50),
     disk.full_disk,
     lambda: disk.lock(12),
@@ -41,8 +41,8 @@ SHORT: dict[str, Callable[[], Told]] = {
     "full disk": disk.full_disk,
     "lock": lambda: disk.lock(2.2),
     "restore": lambda: disk.restore(6),
-    "mutants": lambda: odd.mutants(60),
-    "steps": lambda: odd.steps(80),
+    "mutants": lambda: odd.mutants(30),
+    "steps": lambda: odd.steps(40),
 }
 
 

@@ -52,7 +52,11 @@ def kills(rounds: int) -> Told:
             threads = [threading.Thread(target=storm, args=(rig,)) for rig in acknowledged]
             for thread in threads:
                 thread.start()
-            time.sleep(random.uniform(0.4, 1.2))
+            # On a slow machine the storm takes a while to rise.
+            begun, until = sum(acknowledged.values()), time.monotonic() + 30
+            while sum(acknowledged.values()) == begun and time.monotonic() < until:
+                time.sleep(0.02)
+            time.sleep(random.uniform(0.2, 1.0))
             process.send_signal(signal.SIGKILL)
             process.wait()
             stop.set()

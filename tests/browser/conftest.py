@@ -52,10 +52,15 @@ BREACHES = """document.addEventListener('securitypolicyviolation', (event) =>
 
 
 @pytest.fixture
-def page(browser: Browser, address: str) -> Iterator[Page]:
-    """A fresh page at the harbor; a script error, or what its content policy forbids, fails the test."""
+def page(browser: Browser, address: str, request: pytest.FixtureRequest) -> Iterator[Page]:
+    """A fresh page, at the harbor unless the test opens a demo rig; a script error, or what its content
+    policy forbids, fails the test."""
     context = browser.new_context(
-        base_url=address, viewport={"width": 1280, "height": 800}, accept_downloads=True
+        base_url=address,
+        viewport={"width": 1280, "height": 800},
+        accept_downloads=True,
+        # What it answers would be out of reach of a test that stands in for the program.
+        service_workers="block",
     )
     errors: list[str] = []
     context.add_init_script(BREACHES)
@@ -63,7 +68,8 @@ def page(browser: Browser, address: str) -> Iterator[Page]:
     opened = context.new_page()
     opened.on("pageerror", lambda error: errors.append(str(error)))
     opened.set_default_timeout(PATIENCE_MS)
-    opened.goto("/")
+    if "demo" not in request.fixturenames:
+        opened.goto("/")
     yield opened
     context.close()
     assert errors == []
@@ -87,6 +93,18 @@ def demo(page: Page):
         return made["name"]
 
     return build
+
+
+def unfold(page: Page, name: str) -> Locator:
+    """Open a section that is folded until somebody wants it."""
+    fold = page.locator(f"[data-fold={name}]")
+    fold.locator("summary").first.click()
+    return fold
+
+
+def new_rig_form(page: Page) -> None:
+    """Open what can be filled in before a rig is made without questions."""
+    page.locator("[data-new-rig] > summary").click()
 
 
 def figure(page: Page, stop: str) -> Locator:

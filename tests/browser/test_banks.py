@@ -16,7 +16,7 @@ def card(page: Page, key: str):
 def test_cells_too_wide_for_the_locker_give_way_to_a_bank_that_fits(page: Page, demo, tmp_path) -> None:
     # Long Haul has 24 V. Twelve 2 V cells, 262 × 181 × 430 mm: a row of seven across and one of five along
     # want 262 + 181 + 5 + 50 = 498 mm of width, the locker has 450.
-    demo("long-haul", "rig")
+    demo("long-haul", "rig?part=space")
     page.locator("[data-path='/rig/locker_width']").fill("45 cm")
     page.locator("[data-path='/rig/locker_height']").fill("520")
     to_stop(page, "banks")
@@ -82,7 +82,7 @@ def test_a_box_follows_the_hand_and_the_keys_and_goes_back(page: Page, demo) -> 
     # By the keys: against the wall's clearance, and undone.
     first.focus()
     page.keyboard.press("ArrowLeft")
-    expect(says).to_contain_text("Battery 1 is 5 mm into")
+    expect(says).to_contain_text("Battery 1 takes 5 mm of")
     page.keyboard.press("Control+z")
     expect(says).to_contain_text("fits the locker")
     first.focus()
@@ -97,6 +97,9 @@ def test_a_remedy_of_the_cold_is_tried_beside_the_plan(page: Page, demo) -> None
     demo("tern-rock", "banks")
     lfp = card(page, "lfp")
     cold = lfp.locator("[data-check=cold_charge]")
+    for shown in ("stops", "cares"):
+        if lfp.locator(f"[data-{shown}]").count():
+            lfp.locator(f"[data-{shown}] > summary").click()
     expect(cold).to_contain_text("Do not charge it at −15 °C")
     expect(cold.locator("[data-remedy=indoors]")).to_contain_text("NOK")
     cold.locator("[data-remedy=indoors]").get_by_role("button", name="Try").click()

@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-from browser.conftest import figure, to_stop
+from browser.conftest import bank_part, figure, new_rig_form, on_stop, to_stop, unfold
 
 
 def show(page: Page, day_type: str) -> Locator:
@@ -39,6 +39,7 @@ def test_a_kind_of_day_is_copied_and_governs(page: Page, demo) -> None:
     expect(page.locator("[data-day-type=easter]")).to_contain_text("326 Wh")
     to_stop(page, "need")
     expect(page.locator("[data-main]")).to_contain_text("470 Wh")
+    unfold(page, "days")
     expect(page.locator("[data-need-of^=day-]")).to_contain_text("sizes the bank")
 
 
@@ -139,7 +140,7 @@ def test_details_of_a_load_doubt_start_and_weather(page: Page, demo) -> None:
     details.get_by_label("Critical").check()
     expect(row).to_contain_text("critical")
     details.get_by_label("Its duty cycle depends on the weather").check()
-    expect(details.get_by_label("25 °C")).to_have_value("1")
+    expect(details.get_by_label("25 °C")).to_have_value("100 %")
     details.get_by_role("button", name="Keep in my own list").click()
     page.get_by_label("Add from the list of appliances").fill("LED lights")
     expect(page.get_by_role("option", name=re.compile("2.5 W DC"))).to_be_visible()
@@ -148,12 +149,15 @@ def test_details_of_a_load_doubt_start_and_weather(page: Page, demo) -> None:
 
 
 def test_a_pattern_fills_a_rig_in_one_click(page: Page) -> None:
+    new_rig_form(page)
     page.get_by_label("Name of the new rig").fill("Sandpiper")
     page.get_by_label("Start from").select_option("weekends")
     page.get_by_label("Where").select_option("scotland")
     page.get_by_role("button", name="Create rig").click()
+    bank_part(page, "use")
     expect(page.get_by_role("textbox", name="Off-grid nights a year")).to_have_value("44")
     expect(page.get_by_role("button", name="Mar")).to_have_attribute("aria-pressed", "true")
+    bank_part(page, "place")
     expect(page.locator("[data-path='/rig/latitude']")).to_have_value("57")
     expect(figure(page, "need")).to_contain_text("kWh · 2 nights")
     expect(figure(page, "compare")).not_to_have_text("—")
@@ -165,6 +169,7 @@ def test_the_old_bank_is_questioned(page: Page, demo) -> None:
     demo("mulga", "rig")
     verdict = page.locator("[data-verdict]")
     expect(verdict).to_contain_text("higher use")
+    page.locator("[data-diagnosis] [data-folded] > summary").click()
     page.get_by_role("checkbox", name="Smells of rotten eggs").check()
     expect(verdict).to_have_text("The bank is damaged.")
     expect(page.locator("[data-diagnosis]")).to_contain_text("Stop charging it")
@@ -177,6 +182,7 @@ def test_a_second_bank_takes_loads_and_gives_them_back(page: Page, demo) -> None
     demo("long-haul", "need")
     expect(page.get_by_role("heading", name="The second bank")).to_be_visible()
     to_stop(page, "rig")
+    bank_part(page, "build")
     section = page.locator("section", has=page.get_by_role("heading", name="A second house bank"))
     section.get_by_role("button", name="There is none").click()
     expect(section.get_by_role("button", name="Add a second bank")).to_be_visible()
@@ -203,16 +209,20 @@ def test_a_label_is_read_from_the_palette(page: Page, demo) -> None:
     expect(page.get_by_role("dialog")).to_contain_text("“many” is not a count")
 
 
-def test_how_long_one_appliance_runs(page: Page, demo) -> None:
+def test_how_long_the_day_and_each_load_last_new_and_worn(page: Page, demo) -> None:
     demo("kittiwake", "need")
-    tool = page.locator("[data-runtime]")
-    tool.get_by_label("Appliance").select_option("Television")
-    # 32 W: 1000/32 = 31.25 h on a kilowatt-hour.
-    expect(tool.locator("[data-figure='runtime.tv.on_kwh']")).to_contain_text("31 h")
-    tool.locator("[data-figure='runtime.tv.on_old']").click()
-    expect(page.get_by_role("complementary", name="Workings")).to_contain_text(
-        "Usable energy of the old bank"
-    )
+    page.get_by_role("link", name="How long does each bank").click()
+    on_stop(page, "trial")
+    day = page.locator("[data-how-long=day]")
+    television = page.locator("[data-how-long=Television]")
+    expect(day).to_contain_text("days")
+    expect(television).to_contain_text("days")
+    new, alone = day.inner_text(), television.inner_text()
+    page.locator("[data-state=worn]").click()
+    expect(day).not_to_have_text(new)
+    expect(television).not_to_have_text(alone)
+    # The old bank is what it is.
+    assert day.inner_text().split()[-2:] == new.split()[-2:]
 
 
 @pytest.mark.parametrize("stop", ["rig", "day", "need"])
@@ -221,6 +231,7 @@ def test_no_stop_scrolls_sideways_on_a_telephone(page: Page, demo, stop) -> None
     demo("long-haul", stop)
     assert page.evaluate("document.documentElement.scrollWidth") == 390
     if stop == "day":
+        page.get_by_role("button", name="Fields of LED lights").first.click()
         page.get_by_role("button", name="Details of LED lights").click()
         page.get_by_role("button", name="Details of this day").click()
         assert page.evaluate("document.documentElement.scrollWidth") == 390

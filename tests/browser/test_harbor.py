@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from browser.conftest import PATIENCE_MS, figure
+from browser.conftest import PATIENCE_MS, bank_part, figure, new_rig_form
 
 
 def card(page: Page, name: str):
@@ -17,6 +17,7 @@ def test_rigs_made_and_choices_taken_while_nobody_answers_are_stored_by_themselv
     page.goto("/")
     card(page, name).wait_for()
     page.context.set_offline(True)
+    new_rig_form(page)
     page.get_by_label("Name of the new rig").fill("Skua in the dark")
     page.get_by_role("button", name="Create rig").click()
     card(page, name).get_by_role("button", name="Copy").click()
@@ -34,6 +35,7 @@ def test_rigs_made_and_choices_taken_while_nobody_answers_are_stored_by_themselv
     found = page.request.get("/api/rigs?search=in+the+dark").json()
     assert found["found"] == 1
     # A choice shows what was chosen while it waits, and is stored then.
+    bank_part(page, "use")
     kind = page.get_by_label("Kind", exact=True)
     page.context.set_offline(True)
     kind.select_option("cabin")
@@ -47,7 +49,7 @@ def test_rigs_made_and_choices_taken_while_nobody_answers_are_stored_by_themselv
 
 
 def test_what_the_program_says_of_its_disk_is_shown_and_the_edit_waits(page: Page, demo) -> None:
-    demo("pebble", "rig")
+    demo("pebble", "rig?part=use")
     said = "The disk is full: the file cannot grow. Make room on it. What you typed is kept in this browser."
     problems = {"problems": [{"path": "", "message": said, "interpretations": []}]}
     page.route(

@@ -1,4 +1,4 @@
-"""What owners do besides the straight way: money, units, windows left open, the telephone in the locker."""
+"""What owners do off the straight way: money, units, windows left open, the telephone in the locker."""
 
 import re
 
@@ -40,7 +40,7 @@ def test_a_quoted_price_and_an_extra_change_what_a_cycle_costs(page: Page, demo)
 
 
 def test_units_change_what_is_shown_and_how_it_is_read(page: Page, demo) -> None:
-    demo("tern-rock", "rig")
+    demo("tern-rock", "rig?part=build")
     page.get_by_label("Units").select_option("us")
     to_stop(page, "day")
     page.get_by_role("button", name="Details of this day").click()
@@ -55,14 +55,41 @@ def test_units_change_what_is_shown_and_how_it_is_read(page: Page, demo) -> None
     bank_part(page, "table")
     expect(row(page, "kg", 0)).to_contain_text("lb")
     to_stop(page, "rig")
+    bank_part(page, "build")
     page.get_by_label("Units").select_option("metric")
     to_stop(page, "day")
     page.get_by_role("button", name="Details of this day").click()
     expect(temperature).to_have_value("10")
 
 
+def test_a_german_24_v_rig_reads_and_writes_as_its_owner_does(page: Page, demo) -> None:
+    demo("long-haul", "rig?part=build")
+    page.get_by_label("Numbers are written as").select_option("de-DE")
+    to_stop(page, "charging")
+    expect(page.get_by_text("as they are on your 24 V system")).to_be_visible()
+    source = page.locator("[data-source]").filter(has=page.locator("[data-path$='/timeout_h']"))
+    absorption = source.get_by_label("Absorption", exact=True)
+    expect(absorption).to_have_value(re.compile(r"^2\d,\d$"))
+    absorption.fill("14,4")
+    expect(source.get_by_role("alert")).to_contain_text("for a 24 V system must be between 24 and 33 V")
+    absorption.fill("28,9")
+    expect(source.get_by_role("alert")).to_have_count(0)
+    page.reload()
+    expect(absorption).to_have_value("28,9")
+    to_stop(page, "compare")
+    bank_part(page, "money")
+    page.locator("[data-extras-for]").select_option("lfp")
+    # 1.250 are a thousand and more here, not one and a quarter.
+    page.get_by_role("button", name="Add an extra").click()
+    price = page.get_by_label("Price of the extra").last
+    price.fill("1.250")
+    expect(page.locator("[data-extras] dl [data-figure$='.extra_cost']")).to_contain_text(".")
+    price.press("Tab")
+    expect(price).to_have_value("1250")
+
+
 def test_changing_the_voltage_marks_banks_that_no_longer_fit(page: Page, demo) -> None:
-    demo("long-haul", "rig")
+    demo("long-haul", "rig?part=use")
     page.get_by_label("System voltage").select_option("12")
     expect(strip(page, "rig")).to_contain_text("12 V")
     to_stop(page, "banks")
@@ -89,7 +116,7 @@ def test_removing_the_old_bank_removes_its_weight(page: Page, demo) -> None:
 
 
 def test_what_was_typed_while_the_program_was_away_is_kept(page: Page, demo) -> None:
-    demo("pebble", "rig")
+    demo("pebble", "rig?part=use")
     page.context.set_offline(True)
     nights = page.get_by_role("textbox", name="Off-grid nights a year")
     nights.fill("31")
@@ -110,7 +137,9 @@ def test_appliances_are_added_by_keyboard_alone(page: Page, demo) -> None:
     expect_choice(page, "Kettle")
     page.keyboard.press("Enter")
     expect(loads).to_have_count(had + 1)
-    expect(loads.last.get_by_label("Name")).to_be_focused()
+    # The next one can be looked for at once.
+    expect(picker).to_be_focused()
+    expect(loads.last.get_by_label("Name")).to_have_value("Kettle, small")
     expect(loads.last.get_by_label(re.compile("^Supply"))).to_have_value("ac")
     loads.last.get_by_label(re.compile("^Kind of use")).select_option("standby")
     # 900 W round the clock, through an inverter of 0.9: 24 kWh and an idle of nothing.
@@ -160,7 +189,7 @@ def test_commands_are_found_by_their_words(page: Page, demo) -> None:
 
 
 def test_what_was_changed_is_listed_over_a_reload(page: Page, demo) -> None:
-    demo("pebble", "rig")
+    demo("pebble", "rig?part=use")
     page.get_by_role("textbox", name="Off-grid nights a year").fill("31")
     expect(strip(page, "rig")).to_contain_text("31 nights")
     page.get_by_label("Kind").select_option("van")

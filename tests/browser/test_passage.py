@@ -5,7 +5,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from browser.conftest import bank_part, expect_choice, figure, on_stop
+from browser.conftest import bank_part, expect_choice, figure, new_rig_form, on_stop
 
 
 def add_load(page: Page, name: str, draw: str, hours: str) -> None:
@@ -19,10 +19,14 @@ def add_load(page: Page, name: str, draw: str, hours: str) -> None:
 
 
 def test_a_rig_from_nothing_to_the_comparison_and_found_again(page: Page) -> None:
+    new_rig_form(page)
     page.get_by_label("Name of the new rig").fill("Skua")
     page.get_by_label("Kind").select_option("boat")
     page.get_by_role("button", name="Create rig").click()
+    bank_part(page, "use")
     page.get_by_label("Off-grid nights a year").fill("60")
+    bank_part(page, "place")
+    page.locator("[data-folded] > summary").click()
     page.get_by_role("textbox", name="Battery temperature in use").fill("50 °F")
     page.keyboard.press("Tab")
     expect(page.get_by_role("textbox", name="Battery temperature in use")).to_have_value("10")
@@ -74,7 +78,7 @@ def test_a_rig_from_nothing_to_the_comparison_and_found_again(page: Page) -> Non
     table = page.locator(".comparison")
     for row in headlines:
         cells = table.get_by_role("row", name=re.compile(f"^{row}")).first.get_by_role("cell")
-        # The two that were put up, and the one that the verdict found.
+        # The two candidates, and the one that the verdict found.
         expect(cells).to_have_count(3)
         expect(cells.first).to_contain_text(re.compile(r"\d"))
     result = page.locator("[data-result]").inner_text()
@@ -128,7 +132,7 @@ def test_same_label_shows_the_naive_comparison_and_its_corrections(page: Page, d
     expect(rows.first).to_contain_text("Same rated capacity")
     expect(rows.last).to_contain_text("Life")
 
-    # By the label LFP is the dearer one, corrected for all it is the cheaper one.
+    # By the label LFP costs more, corrected for all it is the cheaper one.
     def against_the_first(row) -> float:
         return float(row.locator("td").nth(1).locator("[data-figure$=ratio]").inner_text().split()[-1])
 

@@ -5,7 +5,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
-from browser.conftest import bank_part, figure, to_stop
+from browser.conftest import bank_part, figure, to_stop, unfold
 
 
 def scrub(page: Page, step: int) -> None:
@@ -27,6 +27,8 @@ def test_a_trial_is_run_scrubbed_and_a_changed_charger_lets_findings_vanish(page
     expect(figure(page, "trial")).to_have_text("3 of 4 last")
     # The moment that is looked at: all flows of it, for the bank picked last.
     page.locator("[data-trial-chart] svg").first.wait_for()
+    unfold(page, "moment")
+    unfold(page, "events")
     expect(page.locator("[data-flows]")).to_have_attribute("data-flow-bank", "lfp")
     scrub(page, 96 + 48)
     expect(page.locator("[data-flow-at]")).to_have_text("Day 2, 12:00")
@@ -91,6 +93,7 @@ def test_a_newcomer_enters_sources_makes_mistakes_and_sees_the_trial_follow(page
 
 def test_how_often_shows_progress_and_can_be_cancelled(page: Page, demo) -> None:
     demo("mulga", "trial")
+    unfold(page, "odds")
     odds = page.locator("[data-odds]")
     odds.get_by_role("button", name="Simulate 100 weathers").click()
     odds.get_by_role("button", name="Cancel").click()
@@ -171,7 +174,7 @@ def test_what_is_entered_of_wind_sun_and_generator_stays_and_year_and_idle_month
     lasts = page.locator("[data-how-long]").first
     expect(lasts).to_be_visible()
     before = lasts.inner_text()
-    page.locator("[data-how-long-load]").select_option(index=2)
+    page.locator("[data-state=worn]").click()
     expect(lasts).not_to_have_text(before)
     bank_part(page, "year")
     nights = page.locator("[data-year=served_share] [data-figure]")

@@ -59,7 +59,7 @@ def test_what_is_typed_into_a_row_that_is_gone_is_told_and_given_up(
 
 
 def test_open_windows_hear_of_what_another_one_does(page: Page, demo) -> None:
-    demo("pebble", "rig")
+    demo("pebble", "rig?part=use")
     path = page.url
     other = page.context.new_page()
     other.goto(path)
@@ -95,7 +95,7 @@ def test_what_is_done_while_the_program_is_away_is_stored_by_itself(page: Page, 
 
 
 def test_what_waits_outlives_a_reload(page: Page, demo) -> None:
-    demo("pebble", "rig")
+    demo("pebble", "rig?part=use")
     path = page.url
     # The program answers questions, but edits do not reach it.
     page.route("**/api/rigs/*", lambda r: r.abort() if r.request.method == "PATCH" else r.continue_())

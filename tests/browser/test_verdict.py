@@ -9,7 +9,7 @@ import pypdf
 import pytest
 from playwright.sync_api import Page, expect
 
-from browser.conftest import bank_part, expect_choice, to_stop
+from browser.conftest import bank_part, expect_choice, new_rig_form, to_stop, unfold
 
 
 def headline(page: Page):
@@ -18,6 +18,7 @@ def headline(page: Page):
 
 def nights(page: Page, number: int) -> None:
     to_stop(page, "rig")
+    bank_part(page, "use")
     page.get_by_role("textbox", name="Off-grid nights a year").fill(str(number))
     expect(page.locator("[data-stop=rig] [data-strip-figure]")).to_contain_text(f"{number} nights")
     to_stop(page, "compare")
@@ -26,6 +27,7 @@ def nights(page: Page, number: int) -> None:
 def test_the_verdict_flips_at_the_nights_that_it_names(page: Page, demo) -> None:
     demo("pebble", "compare")
     expect(headline(page)).to_have_text("Buy Marram Seventy-Five Plus 85 (flooded dual-purpose).")
+    unfold(page, "turns")
     turns = page.locator("[data-turn]")
     expect(turns.last).to_contain_text("Buy Ostrel Keel 50 (LFP).")
     at = int(re.sub(r"\D", "", turns.last.locator("[data-turn-nights]").inner_text()))
@@ -53,6 +55,7 @@ def test_every_reason_opens_its_figure_and_a_rule_can_be_moved(page: Page, demo)
     expect(panel).to_contain_text(re.compile("Up-front cost|Lifetime|Saving"))
     panel.get_by_role("button", name="Close workings").click()
     # Nine tenths of the futures are enough for it, all of them are not.
+    unfold(page, "rules")
     expect(page.locator("[data-rule='4']")).to_contain_text("is the cheapest in")
     name = "Share of scenarios that makes a clear winner on cost"
     field = page.locator("[data-rule='4']").get_by_role("textbox", name=name)
@@ -65,10 +68,10 @@ def test_every_reason_opens_its_figure_and_a_rule_can_be_moved(page: Page, demo)
 
 def test_what_the_checks_ask_for_is_struck_priced_and_carried_out(page: Page, demo) -> None:
     demo("kittiwake", "compare?part=money")
-    page.locator("[data-besides-for]").select_option("used")
+    page.locator("[data-extras-for]").select_option("used")
     fuse = page.locator("[data-demand=check-short_circuit]")
     expect(fuse).to_have_attribute("data-state", "counted")
-    outlay = page.locator("[data-besides] dl [data-figure='cost.used.outlay']")
+    outlay = page.locator("[data-extras] dl [data-figure='cost.used.outlay']")
     before = outlay.inner_text()
     fuse.get_by_role("button", name="Leave out").click()
     expect(fuse).to_have_attribute("data-state", "struck")
@@ -94,13 +97,13 @@ def test_what_the_checks_ask_for_is_struck_priced_and_carried_out(page: Page, de
 def test_columns_are_sorted_hidden_pinned_and_held_against_one(page: Page, demo) -> None:
     demo("kittiwake", "compare?part=table")
     heads = page.locator("[data-column]")
-    # Six that were put up, and the one that the verdict found.
+    # Six candidates, and the one that the verdict found.
     expect(heads).to_have_count(7)
 
     def order() -> list[str]:
         return [heads.nth(i).get_attribute("data-column") or "" for i in range(heads.count())]
 
-    put_up = order()
+    first_order = order()
     page.get_by_role("button", name="Weight", exact=True).click()
     assert order()[0] == "single" and order()[-1] == "gel"
     page.get_by_role("button", name="Weight", exact=True).click()
@@ -119,7 +122,7 @@ def test_columns_are_sorted_hidden_pinned_and_held_against_one(page: Page, demo)
     page.get_by_role("button", name="Unpin Ostrel Keel 200", exact=True).click()
     page.get_by_role("button", name="Original order").click()
     expect(heads).to_have_count(7)
-    assert order() == put_up
+    assert order() == first_order
 
 
 def test_unequal_banks_are_told_and_made_equal(page: Page, demo) -> None:
@@ -169,7 +172,7 @@ def test_the_report_prints_with_its_figures(page: Page, demo, paper, size) -> No
     assert rig is not None
     page.goto(f"/api/rigs/{rig[1]}/report?paper={paper}")
     expect(page.locator("h1")).to_contain_text("Pebble")
-    # Nothing is fetched besides the document.
+    # Nothing is fetched but the document.
     assert page.evaluate("performance.getEntriesByType('resource').length") == 0
     printed = pypdf.PdfReader(io.BytesIO(page.pdf(prefer_css_page_size=True)))
     box = printed.pages[0].mediabox
@@ -206,6 +209,7 @@ def test_the_tables_go_out_as_csv_and_add_up(page: Page, demo) -> None:
 
 
 def test_a_newcomer_without_banks_is_told_what_to_do(page: Page) -> None:
+    new_rig_form(page)
     page.get_by_label("Name of the new rig").fill("Empty")
     page.get_by_role("button", name="Create rig").click()
     page.locator("main h1").wait_for()
@@ -217,8 +221,8 @@ def test_a_newcomer_without_banks_is_told_what_to_do(page: Page) -> None:
 @pytest.mark.parametrize(
     ("stop", "label", "text", "says"),
     [
-        ("rig", "Years you will keep the rig", "0", "1 to 40 years"),
-        ("rig", "Years you will keep the rig", "60", "1 to 40 years"),
+        ("rig?part=use", "Years you will keep the rig", "0", "1 to 40 years"),
+        ("rig?part=use", "Years you will keep the rig", "60", "1 to 40 years"),
         ("compare?part=money", "Discount rate", "-5 %", "between 0 and"),
     ],
 )

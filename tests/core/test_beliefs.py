@@ -53,6 +53,20 @@ def test_by_hand_a_hundred_watts_of_panel_give_less_at_twice_the_volts(answers) 
     assert answers["long-haul"]["equal_ah"].answer == FALSE
 
 
+def test_voltages_are_those_of_the_system(answers) -> None:
+    for key, volts_12 in (
+        ("v13_5_fills_lfp", 13.5),
+        ("v13_after_charge_is_full", 13.0),
+        ("v12_1_is_half", 12.1),
+    ):
+        for rig, n in (("pebble", 1), ("long-haul", 2)):
+            belief = answers[rig][key]
+            if belief.answer != UNKNOWN:
+                assert belief.says.figures["volts"].value == pytest.approx(n * volts_12)
+    balance = answers["long-haul"]["v13_5_fills_lfp"].says.figures.get("balance")
+    assert balance is None or 27 <= balance.number <= 29
+
+
 def test_every_figure_opens_its_workings(answers, demo_results, reference) -> None:
     results = demo_results("pebble")
     known = results.figures()

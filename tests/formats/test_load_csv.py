@@ -95,7 +95,6 @@ def test_formulas_are_only_words(reference) -> None:
         (b"", "is empty"),
         (b"\n\n", "is empty"),
         (b"\x89PNG\r\n\x00\x00", "not text"),
-        ("name,draw\nK\xfchlschrank,45\n".encode("latin-1"), "not in UTF-8"),
         (b"what,ever\n1,2\n", "no column name and draw"),
         (b"name,hours\nx,2\n", "no column draw"),
         (b"name,draw\n" + b"x,1\n" * 5000, "has 5000 loads"),
@@ -109,3 +108,32 @@ def test_a_file_that_cannot_be_taken_is_told_so(reference, content, says) -> Non
 def test_sixteen_bit_text_is_read(reference) -> None:
     rows = read(reference, "name,draw\nKühlschrank,45\n".encode("utf-16"))
     assert rows[0].name == "Kühlschrank" and rows[0].load is not None
+
+
+def test_a_list_with_headings_of_its_own_is_read_as_it_is_meant(reference) -> None:
+    text = "Appliance;Watts;Hours per day;Qty;AC/DC;Remark\nKühlschrank;45,5;24;1;DC;old\n"
+    text += "Kettle;1000;0,2;2;AC;\n"
+    content = text.encode("cp1252")
+    rows = read(reference, content)
+    assert [r.problems for r in rows] == [(), ()]
+    fridge, kettle = (r.load for r in rows)
+    assert (fridge["name"], fridge["draw"], fridge["hours"]) == (
+        "Kühlschrank",
+        {"value": 45.5, "unit": "W"},
+        24,
+    )
+    assert (kettle["quantity"], kettle["supply"], kettle["hours"]) == (2, "ac", 0.2)
+    assert load_csv.headings(content) == [
+        ("Appliance", "name"), ("Watts", "draw"), ("Hours per day", "hours"), ("Qty", "quantity"),
+        ("AC/DC", "supply"), ("Remark", ""),
+    ]  # fmt: skip
+
+
+def test_a_bare_number_under_amps_is_amps_and_two_columns_are_not_one(reference) -> None:
+    rows = read(reference, b"device,current (A),watts,hours\nPump,4.5,54,1\n")
+    assert rows[0].load["draw"] == {"value": 4.5, "unit": "A"}
+
+
+def test_the_sample_is_read_back_whole(reference) -> None:
+    rows = read(reference, load_csv.sample())
+    assert rows and all(r.load is not None for r in rows)

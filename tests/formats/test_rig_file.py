@@ -44,7 +44,7 @@ def problems(reference, found, typed=False) -> dict[str, str]:
             "/day/loads/0/hours",
             "A day has 24 hours, so 25 h is not possible",
         ),
-        ({"day__loads": load(duty="1,4")}, "/day/loads/0/duty", "between 0 and 1"),
+        ({"day__loads": load(duty="1,4")}, "/day/loads/0/duty", "between 0 and 100 %, not 140 %"),
         ({"day__loads": load(uses="30", minutes="60")}, "/day/loads/0/minutes", "longer than a day"),
         ({"day__loads": load(name=" ")}, "/day/loads/0/name", "is empty"),
         ({"rig__name": ""}, "/rig/name", "is empty"),

@@ -3,7 +3,9 @@
 They stand in ``frontend/tests``, where they find what they import.
 """
 
+import fcntl
 import json
+import os
 import shutil
 import subprocess
 from collections.abc import Iterator
@@ -31,10 +33,20 @@ def vitest(*arguments: str) -> Any:
     return json.loads(done.stdout[start:])
 
 
+def one_run(folder: Path) -> Any:
+    """The report of one run for all workers: the first to ask runs it, the others wait for it."""
+    kept = folder / "vitest.json"
+    with kept.with_suffix(".lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        if not kept.exists():
+            kept.write_text(json.dumps(vitest("run", "--reporter=json")), "utf-8")
+        return json.loads(kept.read_text("utf-8"))
+
+
 @cache
-def results() -> dict[str, dict[str, Any]]:
-    """Every case that was run, by its file and name; all in one run."""
-    report = vitest("run", "--reporter=json")
+def results(folder: Path) -> dict[str, dict[str, Any]]:
+    """Every case that was run, by its file and name; the report lies in a folder that all workers share."""
+    report = one_run(folder)
     found = {}
     for one in report["testResults"]:
         file = Path(one["name"]).name
@@ -43,11 +55,19 @@ def results() -> dict[str, dict[str, Any]]:
     return found
 
 
-class Case(pytest.Item):
+class OfTheRun(pytest.Item):
+    """What is read from the one run."""
+
+    def results(self) -> dict[str, dict[str, Any]]:
+        own: Path = self.config._tmp_path_factory.getbasetemp()  # type: ignore[attr-defined]
+        return results(own.parent if "PYTEST_XDIST_WORKER" in os.environ else own)
+
+
+class Case(OfTheRun):
     """One case of a test file of the interface."""
 
     def runtest(self) -> None:
-        case = results().get(self.name)
+        case = self.results().get(self.name)
         if case is None:
             pytest.fail(f"{self.name} was not run: its file does not load.", pytrace=False)
         if case["status"] != "passed":
@@ -57,13 +77,13 @@ class Case(pytest.Item):
         return self.path, None, self.name
 
 
-class Complete(pytest.Item):
+class Complete(OfTheRun):
     """That every case that was run is one of those that are reported here."""
 
     listed: frozenset[str] = frozenset()
 
     def runtest(self) -> None:
-        unknown = results().keys() - self.listed
+        unknown = self.results().keys() - self.listed
         if unknown:
             pytest.fail(f"These cases have names made while they run: {sorted(unknown)}", pytrace=False)
 
@@ -79,10 +99,9 @@ class Interface(pytest.File):
         cases = {f"{Path(c['file']).name}::{c['name']}" for c in vitest("list", "--json", "--staticParse")}
         complete = Complete.from_parent(self, name="every case is reported")
         complete.listed = frozenset(cases)
-        for item in (complete, *(Case.from_parent(self, name=name) for name in sorted(cases))):
-            # They are run all at once: one worker does it.
-            item.add_marker(pytest.mark.xdist_group("vitest"))
-            yield item
+        yield complete
+        for name in sorted(cases):
+            yield Case.from_parent(self, name=name)
 
 
 def pytest_collect_file(file_path: Path, parent: pytest.Collector) -> Interface | None:

@@ -138,7 +138,7 @@ TYPICAL = {
     "day": {"op": "replace", "path": "/day/loads/0/draw", "value": "41 W"},
     "need": {"op": "add", "path": "/plan/overrides/reserve", "value": "12 %"},
     "banks": {"op": "replace", "path": "/candidates/0/parallel", "value": "3"},
-    "charging": {"op": "replace", "path": "/sources/0/absorption_v", "value": "14.3"},
+    "charging": {"op": "replace", "path": "/sources/0/absorption_v", "value": 14.3},
     "trial": {"op": "replace", "path": "/trial/days", "value": "9"},
     "compare": {"op": "add", "path": "/plan/overrides/discount_rate", "value": "6 %"},
 }

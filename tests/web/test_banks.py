@@ -1,4 +1,4 @@
-"""What the Banks stop asks for besides the plan: banks found, reasons, locker, wiring, volts, a meter, "
+"""What the Banks stop asks for apart from the plan: banks found, reasons, locker, wiring, volts, a meter, "
 "CSV."""
 
 import csv
@@ -25,7 +25,7 @@ def demo(client):
     return at
 
 
-def test_found_banks_can_be_put_up_as_they_were_found(client, demo) -> None:
+def test_found_banks_can_be_added_as_they_were_found(client, demo) -> None:
     path, rig = demo("pebble")
     found = client.get(f"{path}/find").get_json()
     assert found["models"] == len(data.reference().catalogue) + 1
@@ -39,7 +39,7 @@ def test_found_banks_can_be_put_up_as_they_were_found(client, demo) -> None:
     assert all(c["verdict"] != "stop" for c in card["checks"]) and card["passed"] > 10
     column = next(i for i, c in enumerate(view["compare"]["compared_banks"]) if c["id"] == "found")
     rows = {r["key"]: r["figures"][column]["text"] for r in view["compare"]["rows"]}
-    # What it needs besides is in it; a run year changes it a little against the estimate by hand.
+    # What it needs in addition is in it; a run year changes it a little against the estimate by hand.
     told, here = (float(re.sub(r"[^0-9.]", "", x)) for x in (best["lifetime"], rows["lifetime"]))
     assert told == pytest.approx(here, rel=0.1)
 

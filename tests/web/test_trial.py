@@ -103,7 +103,11 @@ def test_a_measured_charge_is_explained_or_asked_for_at_its_field(client, rig) -
     ("path", "value", "says"),
     [
         ("/sources/0/amps", "5000", "The current of a charger must be between"),
-        ("/sources/0/absorption_v", "144", "The voltage for a 12 V bank"),
+        (
+            "/sources/0/absorption_v",
+            "144",
+            "The voltage for a 12 V system must be between 12 and 16.5 V, not 144 V.",
+        ),
         ("/sources/0/positions", "14.4", "written as 14.4/13.6"),
         ("/trial/days", "400", "3 to 30 days"),
         ("/trial/days", "4.5", "whole number"),
@@ -198,6 +202,9 @@ def test_year_laid_up_and_how_long_answer_for_every_rig(client, rig) -> None:
     rows = client.get(f"{at}/trial/laid-up").json["rows"]
     assert {(r["id"], r["connected"]) for r in rows} >= {("dual", True), ("old", False)}
     lasts = client.get(f"{at}/trial/how-long").json
-    assert all(lane["until_dark"] != "at once" for lane in lasts["banks"])
+    assert all(lane["until_empty"] != "at once" for lane in lasts["banks"])
+    states = {(lane["id"], lane["state"]) for lane in lasts["banks"]}
+    assert {("dual", "new"), ("dual", "worn"), ("old", "now")} <= states
+    assert all(len(lane["runs"]) == len(lasts["loads"]) and lane["soc"][0] == 1 for lane in lasts["banks"])
     edit(client, at, {"op": "replace", "path": "/sources", "value": []})
     assert "The year is simulated" in client.get(f"{at}/trial/year").json["says"]

@@ -160,7 +160,10 @@ def test_the_file_alone_holds_everything_after_the_end(tmp_path, end) -> None:
     with subprocess.Popen(line, stdout=subprocess.PIPE, text=True, env=os.environ) as process:
         assert process.stdout is not None and "http://" in process.stdout.readline()
         process.send_signal(end)
-        assert process.wait(timeout=60) == 0
+        try:
+            assert process.wait(timeout=60) == 0
+        finally:
+            process.kill()
     shutil.copy(path, tmp_path / "copy.sqlite3")
     with sqlite3.connect(tmp_path / "copy.sqlite3") as db:
         assert db.execute("SELECT count(*) FROM rig").fetchone()[0] == 5

@@ -1,4 +1,4 @@
-"""The verdict over the API: what is asked for besides the plan, its workings, and the files that go out."""
+"""The verdict over the API: what is asked for apart from the plan, workings, and the files that go out."""
 
 import csv
 import io

@@ -108,7 +108,7 @@ def test_the_half_hour_comes_out_high_and_is_said_to() -> None:
 
 
 def test_more_of_a_two_capacity_label_never_gives_less() -> None:
-    """The dearer the second capacity, the more every hour between gives."""
+    """The larger the second capacity, the more every hour between gives."""
     last = 0.0
     for second in range(45, 80, 5):
         wells = fit_wells(((100.0, 20.0), (float(second), 1.0)), 1.1, kibam.SEALED_RATE)

@@ -77,7 +77,7 @@ def test_pounds_inches_and_gauges_for_who_wants_them() -> None:
     assert US.text(70, "mm²") == "AWG 2/0" and EURO.text(70, "mm²") == "70 mm²"
     assert US.text(2.0, "money/kg") == "$0.91 per lb"
     # A tenth of rounding is allowed; thicker than the thickest it stays metric.
-    assert (awg(33.0), awg(36.0), awg(40.0), awg(150)) == ("AWG 2", "AWG 2", "AWG 1/0", "150 mm²")
+    assert (awg(33.0), awg(36.0), awg(40.0), awg(150)) == ("AWG 2", "AWG 2", "AWG 1", "150 mm²")
 
 
 @pytest.mark.parametrize(

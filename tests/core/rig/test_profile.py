@@ -2,7 +2,6 @@
 
 from itertools import pairwise
 
-import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -10,8 +9,7 @@ from hypothesis import strategies as st
 from vast_harbor.core.figures.clock import within_day
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.rig.loads import AC, DC, HOURS, STANDBY, TIMES, USES, Inverter, Load
-from vast_harbor.core.rig.profile import Profile, spread_hours, spread_uses
-from vast_harbor.core.rig.rundown import run_down
+from vast_harbor.core.rig.profile import spread_hours, spread_uses
 
 CLOCK = st.none() | st.floats(0, 23.99)
 LOADS = st.builds(
@@ -97,15 +95,3 @@ def test_peak_of_the_profile_is_never_below_a_single_load(demo_results) -> None:
                     )
         assert (results.day.ac_watts <= results.day.profile.watts + 1e-9).all()
         assert results.day.profile.energy_so_far()[-1] == pytest.approx(results.day.bank_wh.number)
-
-
-def test_run_down_follows_the_day_and_reaches_nothing() -> None:
-    # 100 W from 18:00 to 22:00 only: 400 Wh a day. From 18:00, 600 Wh are gone after 24 + 2 hours.
-    profile = Profile(np.array([0.0, 18.0, 22.0, 24.0]), np.array([0.0, 100.0, 0.0]))
-    down = run_down(profile, 18.0, [600.0, 1000.0])
-    left = dict(zip(down.hours.tolist(), down.remaining_wh[0].tolist(), strict=True))
-    assert (left[0], left[2], left[4], left[23.5]) == (600, 400, 200, 200)
-    assert left[25] == pytest.approx(100)
-    assert left[26] == pytest.approx(0)
-    assert (np.diff(down.remaining_wh) <= 1e-9).all()
-    assert (down.remaining_wh[1] >= down.remaining_wh[0]).all()

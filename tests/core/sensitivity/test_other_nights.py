@@ -10,10 +10,10 @@ from vast_harbor.formats import rig_file as files
 
 
 @pytest.mark.parametrize(("name", "nights", "elsewhere"), [("pebble", 46, 364), ("kittiwake", 160, 29)])
-def test_a_bank_found_here_may_be_no_better_than_those_put_up_there(
+def test_a_bank_found_here_may_be_no_better_than_the_candidates_there(
     reference, name, nights, elsewhere
 ) -> None:
-    # It is found where it costs less than what is put up of its class; at other nights it may not.
+    # It is found where it costs less than the candidates of its class; at other nights it may not.
     document = data.demo_rig(name)
     document["rig"]["off_grid_nights"] = nights
     document["candidates"] = [{"id": k, "battery_class": k} for k in ("agm", "lfp", "flooded_deep")]

@@ -192,7 +192,7 @@ def test_places_of_the_owner(look) -> None:
 
     assert stood(Place(0, 25, 25), Place(0, 400, 25))[0][0] == "ok"
     assert stood(Place(0, 25, 25), Place(0, 300, 25))[0] == ("stop", "Batteries 2 and 1 overlap by 55 mm.")
-    assert stood(Place(0, 25, 25), Place(0, 460, 25))[0][1].startswith("Battery 2 is 15 mm into")
+    assert stood(Place(0, 25, 25), Place(0, 460, 25))[0][1].startswith("Battery 2 takes 15 mm of")
     lying = stood(Place(0, 25, 25, ON_SIDE), Place(0, 400, 25), model="corran-12-105")
     assert "upright only" in lying[1][1]
     # A place for one is no place for two: the search's are taken.

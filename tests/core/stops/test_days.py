@@ -181,7 +181,7 @@ def test_second_bank_by_hand(evaluated) -> None:
     assert results.second.from_main.value == pytest.approx(300)
     # LFP: 450 Wh / (0.9 · 1 · 0.9) / 12.8 V, k_T at 15 °C 0.975.
     assert results.second.nameplate_ah["lfp"].value == pytest.approx(450 / 0.9 / 0.975 / 0.9 / 12.8)
-    # Without a second bank the same load hangs on the main one, and an AC load always does.
+    # Without a second bank the same load is on the main one, and an AC load always does.
     assert evaluated(loads, system_v=24).day.bank_wh.value == pytest.approx(480)
     ac = evaluated((replace(loads[1], supply=AC, draw=Draw(60, "W")),), Inverter(0.9, 0), second=second)
     assert ac.day.bank_wh.value == pytest.approx(240 / 0.9) and ac.second.day_wh.value == 0

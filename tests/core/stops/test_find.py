@@ -35,7 +35,7 @@ def look_at(plan):
 @pytest.mark.parametrize("name", data.DEMO_RIGS)
 def test_find_and_the_checks_agree_on_every_bank(name, reference) -> None:
     # Eight candidates at a time through the full checks; Find's plain reasons must say the same of each.
-    # Find reckons lives by hand, as the checks do of a rig whose sources are not known.
+    # Find works lives out directly, as the checks do of a rig whose sources are not known.
     plan = plan_of(name, sources=())
     look = look_at(plan)
     banks = [b for m in plan.models.values() for b in layouts(m, plan.system_v)]
@@ -83,11 +83,11 @@ def test_every_model_is_either_found_or_told_why_not(reference) -> None:
 
 
 @pytest.mark.parametrize("name", data.DEMO_RIGS)
-def test_find_knows_what_the_tool_would_put_up_and_at_the_same_cost(name, reference) -> None:
+def test_find_knows_what_the_tool_would_propose_and_at_the_same_cost(name, reference) -> None:
     # What can be put right, such as a vented box for flooded cells, is priced in both places.
     plan = plan_of(name)
     proposals = evaluate(plan, reference, found=()).banks.proposals
-    found = {f.bank: f for f in search(look_at(plan), plan.models, proposals.search.besides).found}
+    found = {f.bank: f for f in search(look_at(plan), plan.models, proposals.search.extras_cost).found}
     for key in reference.classes:
         for priced in proposals[key].suitable:
             assert priced.bank in found, priced.bank.model.id

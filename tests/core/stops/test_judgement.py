@@ -13,7 +13,7 @@ from vast_harbor.core.rig.plan import Candidate
 from vast_harbor.core.stops.banks.criteria import Criterion
 from vast_harbor.core.stops.need.energy_need import label_requirement
 
-# What is judged here is what the owner put up; the catalogue has tests of its own.
+# Only the owner's candidates are judged here; the catalogue has tests of its own.
 evaluate = partial(passage.evaluate, found=())
 
 LAMP = Load("lamp", "Lamp", DC, Draw(50, "W"), 12, hours=24)

@@ -113,16 +113,3 @@ def test_limits_on_the_wrong_side_are_told_and_the_draw_is_used(evaluated, wrong
     assert says in said.says.template
     day = results.day
     assert day.cautious_wh.number == day.listed_wh.number and day.peak.watts == 20
-
-
-def test_runtimes_by_hand(evaluated, reference) -> None:
-    # 20 W: 50 h on 1 kWh. An AC load of 900 W takes 1000 W: 1 h.
-    ac = Load("k", "Kettle", AC, Draw(900, "W"), 230, hours=0.2)
-    old = OldBank(reference.classes["agm"], 12, 100, 1, 1, test_a=5, test_minutes=600, test_c=25)
-    results = evaluated((LAMP, ac), Inverter(0.9, 0), old_bank=old)
-    times = {r.id: r for r in results.runtimes}
-    assert times["lamp"].on_kwh_h == pytest.approx(50) and times["k"].on_kwh_h == pytest.approx(1)
-    assert times["day"].on_kwh_h == pytest.approx(1000 / (results.day.bank_wh.number / 24))
-    usable = results.banks.old_carries["usable_wh"].number
-    assert times["lamp"].on_old_h == pytest.approx(usable / 20)
-    assert [f.value for f in times["lamp"].figures()] == pytest.approx([50, usable / 20])

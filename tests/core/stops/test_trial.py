@@ -170,21 +170,46 @@ def test_rainflow_counts_as_the_package_does_on_every_point() -> None:
 def test_how_long_a_bank_and_an_appliance_last(demo_results) -> None:
     results = demo_results("kittiwake")
     timeline, simulated_banks = results.simulated.timeline, results.simulated.trial.simulated_banks
-    dark = dict(
-        zip([x.id for x in simulated_banks], time_to_empty.until_dark(timeline, simulated_banks), strict=True)
-    )
+    empties = time_to_empty.discharges(timeline, simulated_banks)
+    dark = dict(zip([x.id for x in simulated_banks], (e.hours for e in empties), strict=True))
     assert dark["old"] < 40 < dark["gel"]
+    for empty in empties:
+        assert len(empty.soc) == int(empty.hours) + 1 and empty.soc[0] <= 1
+        assert (np.diff(empty.soc) <= 1e-9).all()
     heater = next(x for x in results.plan.loads if "heater, fan" in x.name)
-    long, short = (
-        time_to_empty.runs_for(timeline, simulated_banks, heater),
-        time_to_empty.runs_for(timeline, simulated_banks, heater, 0.5),
-    )
+    lamp = next(x for x in results.plan.loads if x.watts < heater.watts)
+    long = time_to_empty.runs_for(timeline, simulated_banks, (heater, lamp))
+    short = time_to_empty.runs_for(timeline, simulated_banks, (heater,), 0.5)
+    # What is asked together is as if each were asked alone.
+    assert [r[0] for r in long] == [
+        r[0] for r in time_to_empty.runs_for(timeline, simulated_banks, (heater,))
+    ]
     for i, simulated in enumerate(simulated_banks):
-        assert long[i] >= short[i]
-        if simulated.lfp and long[i]:
+        assert long[i][0] >= short[i][0]
+        if simulated.lfp and long[i][0]:
             # Nearly all that its label holds, at the watts of the load and of standby.
             watts = heater.mean_w + results.plan.standby_w + simulated.standing_a * 12
-            assert 0.75 < long[i] * watts / (simulated.nameplate_ah * 13.1) < 1.02
+            assert 0.75 < long[i][0] * watts / (simulated.nameplate_ah * 13.1) < 1.02
+
+
+def test_a_worn_bank_is_empty_sooner_than_a_new_one(demo_results) -> None:
+    results = demo_results("kittiwake")
+    timeline = results.simulated.timeline
+    bank = next(x for x in results.simulated.trial.simulated_banks if x.id == "gel")
+    (new_state, new), (worn_state, worn) = time_to_empty.states_of(bank, 1.0)
+    assert (new_state, worn_state) == ("new", "worn") and worn.nameplate_ah == pytest.approx(
+        0.8 * new.nameplate_ah
+    )
+    first, second = time_to_empty.discharges(timeline, (new, worn))
+    assert second.hours < first.hours
+    # A used battery is not sold as new, and the old bank is as it is.
+    assert (
+        time_to_empty.states_of(bank, 0.7)[0][1].health
+        == time_to_empty.states_of(bank, 0.7)[1][1].health
+        == 0.7
+    )
+    old = next(x for x in results.simulated.trial.simulated_banks if x.id == "old")
+    assert time_to_empty.states_of(old, 1.0) == [("now", old)]
 
 
 def test_laid_up_lead_acid_freezes_when_it_is_flat_and_says_by_when_to_recharge(
@@ -303,7 +328,7 @@ def test_what_a_run_year_burns_and_empties_reaches_money_and_life(demo_results) 
     for compared in burnt:
         assert compared.cost["fuel"].number == compared.year["fuel"].number
         assert compared.cost["running_per_year"].number >= compared.cost["fuel"].number
-    # The old sort, drawn to four fifths, is emptied in some weathers: each is an accident besides the one
+    # The old sort, drawn to four fifths, is emptied in some weathers: each is an accident on top of the one
     # a year that is expected.
     same = compared_banks["same"]
     flat, low = same.year["flat"].number, same.year["low"].number

@@ -30,7 +30,7 @@ from vast_harbor.core.stops.compare import verdict_text
 from vast_harbor.core.stops.compare.verdict_charts import capacity, items
 from vast_harbor.formats.table import sentence_text
 
-# What is judged here is what the owner put up; the catalogue has tests of its own.
+# Only the owner's candidates are judged here; the catalogue has tests of its own.
 evaluate = partial(passage.evaluate, found=())
 
 LAMP = (Load("a", "Lamp", DC, Draw(50, "W"), 12, hours=24),)
@@ -217,7 +217,7 @@ def test_rule_4_asks_the_cares_where_money_is_not_clear(evaluated) -> None:
     lighter = min(weights, key=weights.get)
     assert chosen("weight") == (lighter, "weight")
     heavier = next(i for i in weights if i != lighter)
-    # Whoever is far dearer is not chosen for being light.
+    # What costs far more is not chosen for being light.
     far = (900.0, 440.0) if lighter == "a" else (250.0, 900.0)
     assert chosen("weight", prices=far)[0] == heavier
 
@@ -261,7 +261,7 @@ def test_costs_meet_where_the_flips_say(pebble, reference) -> None:
     assert at.cost("dual", root + 3, h) > at.cost("lfp", root + 3, h)
     # Every other root too, each by its own change of one thing.
     dual, lfp = (next(p for p in pebble.verdict.life_cost_inputs if p.id == i) for i in ("dual", "lfp"))
-    assert found["price"].at == ()  # what LFP needs besides costs more than the other bank
+    assert found["price"].at == ()  # what LFP needs in addition costs more than the other bank
     more = found["extras"].at[0].number / rival.cost["extra_cost"].number
     life = found["life"].at[0].number / winner.life.years
     for a, b in ((AS_PLANNED, Scenario(extras=more)), (Scenario(lasts=life), AS_PLANNED)):
@@ -291,7 +291,7 @@ def test_every_crossing_is_found_and_a_jump_is_none() -> None:
 
 
 def test_other_nights_beside_the_same_banks_are_a_whole_evaluation(demo_results, reference) -> None:
-    # What banks need besides themselves is carried over: it does not depend on the nights of a year.
+    # What banks need in addition is carried over: it does not depend on the nights of a year.
     results = demo_results("long-haul", found=())
     for nights in (12.0, 300.0):
         fast = results.at_nights(nights)
@@ -299,8 +299,8 @@ def test_other_nights_beside_the_same_banks_are_a_whole_evaluation(demo_results,
         assert says(verdict_text.headline(fast.verdict)) == says(verdict_text.headline(whole.verdict))
         costs = [[c.cost["lifetime"].number for c in r.compare.compared_banks] for r in (fast, whole)]
         assert costs[0] == pytest.approx(costs[1])
-        for bank, besides in whole.banks.proposals.search.known.items():
-            assert fast.banks.proposals.search.known[bank] == pytest.approx(besides)
+        for bank, extras_cost in whole.banks.proposals.search.known.items():
+            assert fast.banks.proposals.search.known[bank] == pytest.approx(extras_cost)
 
 
 def test_figures_hold_no_cycles(demo_results, reference) -> None:
@@ -319,9 +319,9 @@ def test_figures_hold_no_cycles(demo_results, reference) -> None:
 
 
 def test_the_verdict_turns_at_the_nights_it_says(pebble, reference) -> None:
-    found = verdict_changes(pebble, reference)
+    found = verdict_changes(pebble)
     last = found[-1]
-    n = last.nights.number
+    n = last.at.number
     assert "Marram" in says(last.before) and "LFP" in says(last.after)
 
     def winner(nights: float) -> str:
