@@ -87,7 +87,7 @@ chromium:
 	@tools/have-chromium
 
 test: lint types build chromium
-	$(BIN)/pytest -n auto --dist loadgroup
+	$(BIN)/pytest -n 3 --dist worksteal
 
 shots: $(STAMPS)/dev build chromium
 	$(BIN)/python tools/shots.py
