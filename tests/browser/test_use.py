@@ -226,12 +226,16 @@ def test_every_dialog_is_accessible_and_gives_the_focus_back(page: Page, demo) -
     csv = {
         "name": "loads.csv",
         "mimeType": "text/csv",
-        "buffer": b"Geraet;Watt;Stunden\nLampe;8;4\nFalsch;x;2",
+        "buffer": b"Appliance;Watts;Hours per day\nLamp;8;4\nWrong;x;2",
     }
     commands = ("Keyboard shortcuts", "Recent changes", "Read a battery label")
 
+    def palette() -> None:
+        page.locator("nav a").first.focus()
+        page.keyboard.press("/")
+
     def command(name: str) -> None:
-        page.keyboard.press("Control+k")
+        palette()
         page.get_by_role("combobox").last.fill(name)
         expect_choice(page, name)
         page.keyboard.press("Enter")
@@ -242,7 +246,7 @@ def test_every_dialog_is_accessible_and_gives_the_focus_back(page: Page, demo) -
             lambda: page.get_by_role("button", name="Backup and restore").click(),
         ],
         f"{rig}/day": [
-            lambda: page.keyboard.press("Control+k"),
+            palette,
             *(lambda name=name: command(name) for name in commands),
             lambda: page.locator("main input[type=file]").first.set_input_files(csv),
         ],
@@ -254,9 +258,11 @@ def test_every_dialog_is_accessible_and_gives_the_focus_back(page: Page, demo) -
             expect(page.locator("[id^=headlessui-dialog-panel]")).to_be_visible()
             page.wait_for_load_state("networkidle")
             assert failures(page, [*RULES]) == []
+            page.keyboard.press("3")  # Goes nowhere behind an open dialog.
             page.keyboard.press("Escape")
             expect(page.get_by_role("dialog")).to_have_count(0)
             expect(page.locator(":focus")).to_have_count(1)
+        expect(page).to_have_url(re.compile(f"{url}$"))
 
 
 def test_help_opens_by_key_and_by_touch(page: Page, demo) -> None:

@@ -2,16 +2,18 @@
 import { phrase } from '@/phrases/shared'
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { X } from '@lucide/vue'
+import { useFocusBack } from './useFocusBack'
 
 /** A dialog in the middle of the page with its heading; attributes go to its panel. */
 defineOptions({ inheritAttrs: false })
-defineProps<{
+const props = defineProps<{
   open: boolean
   title: string
   /** With a cross at the heading, where no button below closes it. */
   crossed?: boolean
 }>()
 const emit = defineEmits<{ close: [] }>()
+useFocusBack(() => props.open)
 </script>
 
 <template>

@@ -1,7 +1,7 @@
 import { useUi } from '@/stores/ui'
 import { onBeforeUnmount, onMounted } from 'vue'
 
-/** Keys that work anywhere outside of a field; Ctrl+Z works inside fields too. */
+/** Keys that work anywhere outside of a field and of a dialog; Ctrl+Z works inside fields too. */
 export function useKeys(handlers: Record<string, (event: KeyboardEvent) => void>) {
   const ui = useUi()
 
@@ -11,6 +11,7 @@ export function useKeys(handlers: Record<string, (event: KeyboardEvent) => void>
     )
     const ctrl = event.ctrlKey || event.metaKey
     if (event.altKey || (typing && !ctrl)) return
+    if (document.querySelector('[role=dialog][aria-modal=true]')) return
     const name =
       (ctrl ? 'ctrl+' : '') + (ctrl && event.shiftKey ? 'shift+' : '') + event.key.toLowerCase()
     const handler = handlers[name]

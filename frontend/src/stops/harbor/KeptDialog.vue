@@ -122,7 +122,9 @@ const counted = (n: number) => phrase('harbor.kept_dialog.rigs', { count: n })
             {{ when(c.at) }}
             <span class="block text-sm break-all text-soft">{{ c.name }}</span>
           </span>
-          <span class="text-soft">{{ c.rigs === null ? 'unreadable' : counted(c.rigs) }}</span>
+          <span class="text-soft">{{
+            c.rigs === null ? phrase('harbor.kept_dialog.unreadable') : counted(c.rigs)
+          }}</span>
           <button
             type="button"
             class="btn"

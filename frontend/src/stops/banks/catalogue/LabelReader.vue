@@ -5,7 +5,7 @@ import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
 import { useUi } from '@/stores/ui'
 import ToolField from '@/ui/ToolField.vue'
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import DialogFrame from '@/ui/DialogFrame.vue'
 import { computed, reactive, ref, watch } from 'vue'
 
 const ui = useUi()
@@ -72,70 +72,55 @@ async function read() {
 </script>
 
 <template>
-  <Dialog :open="ui.labelShown" class="relative z-40" @close="ui.labelShown = false">
-    <div class="fixed inset-0 bg-black/40" aria-hidden="true" />
-    <div class="fixed inset-0 flex items-start justify-center overflow-y-auto p-4 sm:pt-[8vh]">
-      <DialogPanel class="sheet grid w-full max-w-3xl gap-6 p-6 shadow-xl md:grid-cols-2">
-        <div class="md:col-span-2">
-          <DialogTitle class="font-serif text-xl font-semibold">{{
-            phrase('banks.label_reader.read_battery_label')
-          }}</DialogTitle>
-          <p class="text-soft">
-            {{ phrase('banks.label_reader.enter_label_shows_leave') }}
-          </p>
-        </div>
-        <div class="grid grid-cols-2 content-start gap-3">
-          <label class="col-span-2">
-            <span class="eyebrow mb-1 block">{{ phrase('banks.label_reader.class') }}</span>
-            <select v-model="label.battery_class" class="field">
-              <option v-for="c in reference.data?.classes" :key="c.key" :value="c.key">
-                {{ c.name }}
-              </option>
-            </select>
-          </label>
-          <ToolField
-            v-for="f in FIELDS"
-            :key="f.key"
-            v-model="label[f.key]"
-            :label="f.name"
-            :unit="f.unit"
-            :hint="f.hint"
-            :problem="problems[f.key]"
-            :data="f.key"
-            :help="`label/${f.key}`"
-          />
-        </div>
-        <div aria-live="polite" data-label-result>
-          <dl v-if="result" class="divide-y divide-line">
-            <div v-for="f in result.figures" :key="f.name" class="py-2">
-              <div class="flex items-baseline justify-between gap-4">
-                <dt>{{ f.name }}</dt>
-                <dd class="text-lg font-semibold whitespace-nowrap">{{ f.text }}</dd>
-              </div>
-              <p class="text-sm text-soft">{{ f.source }}</p>
+  <DialogFrame
+    :open="ui.labelShown"
+    :title="phrase('banks.label_reader.read_battery_label')"
+    crossed
+    class="max-w-3xl"
+    @close="ui.labelShown = false"
+  >
+    <p class="text-soft">{{ phrase('banks.label_reader.enter_label_shows_leave') }}</p>
+    <div class="mt-6 grid gap-6 md:grid-cols-2">
+      <div class="grid grid-cols-2 content-start gap-3">
+        <label class="col-span-2">
+          <span class="eyebrow mb-1 block">{{ phrase('banks.label_reader.class') }}</span>
+          <select v-model="label.battery_class" class="field">
+            <option v-for="c in reference.data?.classes" :key="c.key" :value="c.key">
+              {{ c.name }}
+            </option>
+          </select>
+        </label>
+        <ToolField
+          v-for="f in FIELDS"
+          :key="f.key"
+          v-model="label[f.key]"
+          :label="f.name"
+          :unit="f.unit"
+          :hint="f.hint"
+          :problem="problems[f.key]"
+          :data="f.key"
+          :help="`label/${f.key}`"
+        />
+      </div>
+      <div aria-live="polite" data-label-result>
+        <dl v-if="result" class="divide-y divide-line">
+          <div v-for="f in result.figures" :key="f.name" class="py-2">
+            <div class="flex items-baseline justify-between gap-4">
+              <dt>{{ f.name }}</dt>
+              <dd class="text-lg font-semibold whitespace-nowrap">{{ f.text }}</dd>
             </div>
-          </dl>
-          <p v-else class="text-soft">
-            {{ phrase('banks.label_reader.enter_capacity_reserve_minutes') }}
-          </p>
-          <ul v-if="result?.remarks.length" class="mt-3 space-y-2">
-            <li
-              v-for="r in result.remarks"
-              :key="r"
-              class="border-l-2 border-care pl-3 leading-snug"
-            >
-              {{ r }}
-            </li>
-          </ul>
-        </div>
-        <button
-          type="button"
-          class="btn md:col-span-2 md:justify-self-end"
-          @click="ui.labelShown = false"
-        >
-          {{ phrase('banks.label_reader.close') }}
-        </button>
-      </DialogPanel>
+            <p class="text-sm text-soft">{{ f.source }}</p>
+          </div>
+        </dl>
+        <p v-else class="text-soft">
+          {{ phrase('banks.label_reader.enter_capacity_reserve_minutes') }}
+        </p>
+        <ul v-if="result?.remarks.length" class="mt-3 space-y-2">
+          <li v-for="r in result.remarks" :key="r" class="border-l-2 border-care pl-3 leading-snug">
+            {{ r }}
+          </li>
+        </ul>
+      </div>
     </div>
-  </Dialog>
+  </DialogFrame>
 </template>

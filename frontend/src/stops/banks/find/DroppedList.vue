@@ -3,8 +3,7 @@ import { phrase } from '@/phrases/banks'
 import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
-import { X } from '@lucide/vue'
+import DialogFrame from '@/ui/DialogFrame.vue'
 import { ref, shallowRef } from 'vue'
 import CheckList from '@/stops/banks/cards/CheckList.vue'
 import { useModels } from '@/stops/banks/catalogue/useModels'
@@ -15,7 +14,6 @@ const reference = useReference()
 const { ofClass } = useModels()
 const why = shallowRef<Schemas['WhyView'] | null>(null)
 const asked = ref('')
-const close = ref<HTMLButtonElement | null>(null)
 
 async function ask(model: string) {
   if (!model) return
@@ -62,28 +60,19 @@ const sorted = (checks: Schemas['CheckView'][]) =>
         </details>
       </li>
     </ul>
-    <Dialog :open="why !== null" class="relative z-40" :initial-focus="close" @close="why = null">
-      <div class="fixed inset-0 bg-black/40" aria-hidden="true" />
-      <div class="fixed inset-0 flex items-start justify-center overflow-y-auto p-4 sm:pt-[6vh]">
-        <DialogPanel v-if="why" class="sheet w-full max-w-2xl p-6 shadow-xl">
-          <button
-            ref="close"
-            type="button"
-            class="btn btn-quiet btn-icon float-right"
-            :aria-label="phrase('banks.dropped_list.close')"
-            @click="why = null"
-          >
-            <X :size="18" />
-          </button>
-          <DialogTitle class="font-serif text-xl font-semibold">{{ why.title }}</DialogTitle>
-          <p class="text-soft">
-            {{
-              why.layout ? phrase('banks.dropped_list.checks', { layout: why.layout }) : why.unfit
-            }}
-          </p>
-          <CheckList :checks="sorted(why.checks)" plain class="mt-2" />
-        </DialogPanel>
-      </div>
-    </Dialog>
+    <DialogFrame
+      :open="why !== null"
+      :title="why?.title ?? ''"
+      crossed
+      class="max-w-2xl"
+      @close="why = null"
+    >
+      <template v-if="why">
+        <p class="text-soft">
+          {{ why.layout ? phrase('banks.dropped_list.checks', { layout: why.layout }) : why.unfit }}
+        </p>
+        <CheckList :checks="sorted(why.checks)" plain class="mt-2" />
+      </template>
+    </DialogFrame>
   </section>
 </template>
