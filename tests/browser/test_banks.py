@@ -47,7 +47,7 @@ def test_cells_too_wide_for_the_locker_give_way_to_a_bank_that_fits(page: Page, 
     new = page.locator("[data-candidate]").last
     expect(new.locator("h3")).to_have_text(title)
     expect(new.locator("[data-verdict=stop]")).to_have_count(0)
-    new.get_by_text("All checks").click()
+    new.locator("[data-checks] summary").click()
     expect(new.locator("[data-check=fit]")).to_contain_text("fits the locker")
     # Its wiring, drawn and taken along.
     bank_part(page, "wiring")

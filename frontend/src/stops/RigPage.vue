@@ -164,8 +164,12 @@ useKeys({
     >
       <component :is="screen" />
       <AssumedPanel v-if="!verdictShown" />
-      <nav class="mt-4 flex flex-wrap items-center gap-3 print:hidden">
+      <nav
+        v-if="stop !== 'compare' || next"
+        class="mt-4 flex flex-wrap items-center gap-3 print:hidden"
+      >
         <RouterLink
+          v-if="stop !== 'compare'"
           class="text-sea underline"
           :to="{ name: 'rig', params: { id, stop: 'compare' }, query: { part: 'beliefs' } }"
           >{{ phrase('shared.rig_page.true_or_not') }}</RouterLink

@@ -121,7 +121,7 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
       /></FoldedSection>
     </div>
     <AssumedOpen v-if="judged" :topics="topics" />
-    <section v-if="verdict.reasons.length" class="mt-8 grid gap-x-10 gap-y-6 lg:grid-cols-2">
+    <section v-if="verdict.reasons.length" class="mt-6 grid gap-x-10 gap-y-6 lg:grid-cols-2">
       <div v-for="s in sides" :key="s.key" :data-side="s.key">
         <h2 class="text-xl">{{ s.name }}</h2>
         <ul class="mt-2 space-y-2">

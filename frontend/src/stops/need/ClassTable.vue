@@ -19,12 +19,12 @@ const most = computed(() => Math.max(1, ...rows.value.map((r) => r.nameplate_wh.
     <thead>
       <tr class="text-left text-sm text-soft">
         <th>{{ phrase('need.class_table.chemistry') }}</th>
-        <th class="w-[8.5rem]">{{ phrase('need.class_table.usable_depth') }}</th>
+        <th class="w-[10.5rem]">{{ phrase('need.class_table.usable_depth') }}</th>
         <th>{{ phrase('need.class_table.temperature') }}</th>
         <th>{{ phrase('need.class_table.discharge_rate') }}</th>
         <th>{{ phrase('need.class_table.age') }}</th>
         <th class="text-right">{{ phrase('need.class_table.rated_capacity_needed') }}</th>
-        <th class="w-[26%]">
+        <th class="w-[24%]">
           <span class="sr-only">{{ phrase('need.class_table.picture') }}</span>
         </th>
       </tr>
@@ -38,8 +38,15 @@ const most = computed(() => Math.max(1, ...rows.value.map((r) => r.nameplate_wh.
           </span>
         </th>
         <td :data-label="phrase('need.class_table.usable_depth')">
-          <AssumptionField :name="`dod.${r.battery_class}`" bare />
-          <AssumptionSlider :name="`dod.${r.battery_class}`" :least="0.1" :most="1" :step="0.05" />
+          <div class="items-center gap-2 md:grid md:grid-cols-2">
+            <AssumptionField :name="`dod.${r.battery_class}`" bare />
+            <AssumptionSlider
+              :name="`dod.${r.battery_class}`"
+              :least="0.1"
+              :most="1"
+              :step="0.05"
+            />
+          </div>
         </td>
         <td :data-label="phrase('need.class_table.temperature')">
           <FigureLink

@@ -109,7 +109,7 @@ const bases = computed(() => {
       <ClassTable />
     </section>
   </FoldedSection>
-  <p class="mt-6">
+  <p class="mt-3 mb-2">
     <RouterLink
       class="text-sea underline underline-offset-4"
       :to="{

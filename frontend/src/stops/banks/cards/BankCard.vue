@@ -43,6 +43,11 @@ const GUARDS = [
   { value: 'cut_offs', name: phrase('banks.bank_card.cut_offs_inverter_charger') },
 ]
 const stages = computed(() => plan.document.candidates[props.candidate.index]?.stages ?? [])
+/** Its number follows the need, and was not set by hand. */
+const matching = computed(
+  () =>
+    props.candidate.proposed_parallel && !plan.document.candidates[props.candidate.index]?.series,
+)
 const rows = computed(() =>
   ROWS.filter(([key]) => f.value[key] && (key !== 'extras' || f.value[key].value)),
 )
@@ -114,7 +119,7 @@ function choose(event: Event) {
         />
       </div>
       <button
-        v-if="!candidate.proposed_parallel || plan.document.candidates[candidate.index]?.series"
+        v-if="!matching"
         type="button"
         class="btn"
         @click="
@@ -127,7 +132,6 @@ function choose(event: Event) {
       >
         {{ phrase('banks.bank_card.match_need_2') }}
       </button>
-      <p v-else class="pb-2 text-sm text-soft">{{ phrase('banks.bank_card.matches_need') }}</p>
     </div>
     <template v-if="f.usable_wh">
       <div class="mt-2 flex items-baseline justify-between">
@@ -153,11 +157,14 @@ function choose(event: Event) {
         />
         <span v-if="need" class="absolute -inset-y-1 left-2/3 w-0.5 bg-ink" />
       </div>
-      <p v-if="need" class="mt-1 text-right text-sm text-soft">
-        {{ phrase('banks.bank_card.line_need', { energy: plan.rig!.need.energy.text }) }}
+      <p v-if="need" class="mt-1 flex flex-wrap justify-between gap-x-3 text-sm text-soft">
+        <span>{{ matching ? phrase('banks.bank_card.matches_need') : '' }}</span>
+        <span>{{
+          phrase('banks.bank_card.line_need', { energy: plan.rig!.need.energy.text })
+        }}</span>
       </p>
-      <dl class="mt-1 divide-y divide-line">
-        <div v-for="[key, name] in first" :key="key" class="flex justify-between gap-3 py-1">
+      <dl class="mt-1 flex flex-wrap justify-between gap-x-4">
+        <div v-for="[key, name] in first" :key="key" class="flex gap-1.5 py-1">
           <dt class="text-soft">{{ name }}</dt>
           <dd><FigureLink :figure="f[key]!" :name="name" /></dd>
         </div>
@@ -171,9 +178,10 @@ function choose(event: Event) {
           </div>
         </dl>
       </details>
-      <details :open="stages.length > 0" data-quote>
+      <details data-quote>
         <summary class="discloses">
           {{ phrase('banks.bank_card.quote_extras_purchase_steps') }}
+          <span v-if="stages.length" class="ml-1 font-semibold text-ink">{{ stages.length }}</span>
         </summary>
         <div class="mt-2 grid grid-cols-[1fr_7.5rem] gap-2">
           <PlanField

@@ -15,7 +15,7 @@ const shown = computed(() => (all.value ? candidates.value : candidates.value.sl
 </script>
 
 <template>
-  <p class="mb-4 max-w-3xl text-pretty text-soft">
+  <p class="mb-3 max-w-6xl text-pretty text-soft">
     {{ phrase('banks.bank_cards.whole_batteries_series_parallel') }}
   </p>
   <section

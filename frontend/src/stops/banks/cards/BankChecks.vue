@@ -13,7 +13,7 @@ const NAMES: Record<string, string> = {
   care: phrase('banks.bank_checks.check'),
   note: phrase('banks.bank_checks.know'),
   unknown: phrase('banks.bank_checks.known'),
-  ok: 'pass',
+  ok: phrase('banks.bank_checks.pass'),
 }
 const checks = computed(() => props.candidate.checks)
 const counts = computed(() =>
@@ -29,30 +29,26 @@ const open = ref(false)
 
 <template>
   <section>
-    <p class="flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
-      <span class="eyebrow">{{ phrase('banks.bank_checks.checks') }}</span>
-      <span v-for="c in counts" :key="c.verdict" class="flex items-center gap-1">
-        <VerdictMark :verdict="c.verdict" class="scale-90" />
-        {{ c.count }} {{ NAMES[c.verdict] }}
-      </span>
-    </p>
     <details v-if="stops.length" class="mt-1" data-stops>
       <summary class="discloses">
         <span class="leading-snug text-stop">{{ stops.map((c) => c.name).join(', ') }}</span>
       </summary>
       <CheckList :checks="stops" class="mt-1" />
     </details>
-    <details v-if="cares.length" class="mt-1" data-cares>
+    <details data-checks @toggle="open = ($event.target as HTMLDetailsElement).open">
       <summary class="discloses">
-        {{ phrase('banks.bank_checks.to_check', { count: cares.length }) }}
+        <span class="sr-only">{{ phrase('banks.bank_checks.checks_2') }}</span>
+        <span class="inline-flex flex-wrap items-center gap-x-3 text-sm">
+          <span v-for="c in counts" :key="c.verdict" class="flex items-center gap-1">
+            <VerdictMark :verdict="c.verdict" class="scale-90" />
+            {{ c.count }} {{ NAMES[c.verdict] }}
+          </span>
+        </span>
       </summary>
-      <CheckList :checks="cares" class="mt-1" />
-    </details>
-    <details class="mt-1" @toggle="open = ($event.target as HTMLDetailsElement).open">
-      <summary class="discloses">
-        {{ phrase('banks.bank_checks.checks_2') }}
-      </summary>
-      <OtherChecks v-if="open" :candidate="candidate" />
+      <template v-if="open">
+        <CheckList :checks="cares" class="mt-1" data-cares />
+        <OtherChecks :candidate="candidate" />
+      </template>
     </details>
   </section>
 </template>
