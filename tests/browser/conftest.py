@@ -36,7 +36,7 @@ def address(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
 
 # A busy machine must not fail a test: only what never comes does.
 PATIENCE_MS = 30_000
-expect.set_options(timeout=15_000)
+expect.set_options(timeout=PATIENCE_MS)
 
 
 @pytest.fixture(scope="session")

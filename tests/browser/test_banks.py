@@ -114,6 +114,7 @@ def test_a_bank_in_steps_and_modules_with_a_guard(page: Page, demo) -> None:
     steps = card(page, "steps")
     expect(steps.locator("[data-stage]")).to_have_count(2)
     expect(steps.locator("[data-stage=s2]")).to_contain_text("of the need")
+    steps.locator("[data-quote] summary").click()
     month = page.locator("[data-path='/candidates/3/stages/1/when']")
     month.fill("next spring")
     expect(steps).to_contain_text("must be written as 2027-04, not “next spring”.")

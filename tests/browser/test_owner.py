@@ -156,7 +156,7 @@ def test_keys_lead_along_the_passage_and_are_listed(page: Page, demo) -> None:
         page.keyboard.press(str(key))
         expect(page.locator("main h1")).to_have_text(heading)
     page.keyboard.press("?")
-    expect(page.get_by_role("dialog")).to_contain_text("open the workings of the selected figure")
+    expect(page.get_by_role("dialog")).to_contain_text("Open the workings of the selected figure")
     page.keyboard.press("Escape")
     expect(page.get_by_role("dialog")).to_have_count(0)
     page.keyboard.press("0")

@@ -55,12 +55,12 @@ def test_a_proposal_counts_what_it_needs_in_addition(evaluated) -> None:
 
 
 def test_the_verdict_finds_what_nobody_compared(lamp, reference) -> None:
-    """No layout of the whole catalogue that is run in full beats the winner by more than cares may cost."""
+    """No layout of every other model that is run in full beats the winner by more than cares may cost."""
     verdict = lamp.verdict
     assert verdict.winner.id.startswith("found:") and verdict.kind == "buy"
     within = verdict.assumptions.value("verdict_within")
-    some = [b for m in reference.catalogue.values() if m.used is None and m.portable is None
-            for b in layouts(m, 12.0)[:3]]  # fmt: skip
+    sold = [m for m in reference.catalogue.values() if m.used is None and m.portable is None]
+    some = [b for m in sold[::2] for b in layouts(m, 12.0)[:3]]
     others = evaluate(lamp.plan, reference, found=some).verdict
     # Every one joins under the id of its class; each is compared with the winner by itself.
     alike = verdict.weighed[verdict.winner.id]
