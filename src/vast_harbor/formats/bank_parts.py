@@ -7,6 +7,7 @@ from pydantic import Field, ValidationInfo, field_validator
 from vast_harbor.core.battery.datasheet import CUT_OFFS, EXTERNAL_BMS, NO_PROTECTION
 from vast_harbor.core.installation.packing import POSES, STANDING
 from vast_harbor.core.rig.plan import DIFFICULTIES, NEEDED, TAGS
+from vast_harbor.formats.changeover_part import PurchasesPart
 from vast_harbor.formats.fields import Choice, Date, Measure, Truth, Words
 from vast_harbor.formats.parts import (
     BANK_V,
@@ -175,3 +176,4 @@ class CandidatePart(Part):
         str | None, Choice(phrase("files.bank_parts.difficulty"), *DIFFICULTIES, optional=True)
     ] = None
     spare: Annotated[bool, Truth()] = False
+    purchases: PurchasesPart = PurchasesPart()

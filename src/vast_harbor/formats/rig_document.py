@@ -6,6 +6,7 @@ from pydantic import Field
 
 from vast_harbor.core.rig.plan import OWN_HANDS, WORKSHOP
 from vast_harbor.formats.bank_parts import CandidatePart, OldBankPart, SecondBankPart
+from vast_harbor.formats.changeover_part import ChangeoverPart
 from vast_harbor.formats.day_part import DayPart
 from vast_harbor.formats.fields import Choice, Truth
 from vast_harbor.formats.model_part import ModelPart
@@ -15,7 +16,7 @@ from vast_harbor.formats.source_part import SourcePart, TrialPart
 from vast_harbor.phrases import phrase
 
 FORMAT: Final = "vast-harbor-rig"
-VERSION: Final = 1
+VERSION: Final = 2
 # The questions of the guided start, in their order.
 QUESTIONS = ("what", "use", "run", "big", "old", "charge", "hook_up", "cold", "space", "keep")
 
@@ -64,7 +65,7 @@ class RigFile(Part):
     """A rig with its day, plan and candidates."""
 
     format: Literal["vast-harbor-rig"] = FORMAT
-    version: Literal[1] = VERSION
+    version: Literal[2] = VERSION
     rig: RigPart
     old_bank: OldBankPart | None = None
     second_bank: SecondBankPart | None = None
@@ -74,5 +75,6 @@ class RigFile(Part):
     trial: TrialPart = TrialPart()
     own_models: list[ModelPart] = Field(default_factory=list, max_length=100)
     candidates: list[CandidatePart] = Field(default_factory=list, max_length=8)
+    changeover: ChangeoverPart = ChangeoverPart()
     stated: StatedPart = StatedPart()
     guide: Annotated[str, Choice(phrase("files.rig_document.guide"), "", *QUESTIONS)] = ""

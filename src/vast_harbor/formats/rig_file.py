@@ -117,7 +117,7 @@ def read(
         "reference": reference,
     }
     gone = _named(stored)
-    document, problems = _read_overrides(document, reference, context, gone)
+    document, problems = _read_overrides(brought_up(document), reference, context, gone)
     loads = _given_loads(document)
     known = [_LOADS.get(_load_key(load, context)) for load in loads]
     # Those that were checked before are taken as they are.
@@ -143,6 +143,11 @@ def read(
         if before is None:
             _LOADS.put(_load_key(load, context), part)
     return rig_file
+
+
+def brought_up(document: dict[str, Any]) -> dict[str, Any]:
+    """A document of an earlier version as one of this version: version 1 knows no changeover."""
+    return {**document, "version": VERSION} if document.get("version") == 1 else document
 
 
 # Loads that were checked, by what was given and how it was to be read: an edit changes one of many.

@@ -4,6 +4,7 @@ from vast_harbor.core.battery.bank import BatteryModel, cells_of
 from vast_harbor.core.battery.catalogue_entry import model_of
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.installation.packing import Place
+from vast_harbor.core.rig.changeover import Changeover, ProofReading, Purchase, Tick
 from vast_harbor.core.rig.day_types import DayType, Times
 from vast_harbor.core.rig.loads import DC, SECOND, Inverter, Load
 from vast_harbor.core.rig.plan import (
@@ -24,7 +25,8 @@ from vast_harbor.core.rig.plan import (
 )
 from vast_harbor.core.rig.sources import Source
 from vast_harbor.core.weather.sky import nearest, with_sky
-from vast_harbor.formats.bank_parts import CandidatePart, OldBankPart
+from vast_harbor.formats.bank_parts import CandidatePart, ExtraPart, OldBankPart
+from vast_harbor.formats.changeover_part import ChangeoverPart, PurchasesPart
 from vast_harbor.formats.day_part import LoadPart, TimesPart
 from vast_harbor.formats.model_part import ModelPart
 from vast_harbor.formats.rig_document import RigFile
@@ -139,6 +141,13 @@ def _installed(rig: RigPart) -> Installed:
     )  # fmt: skip
 
 
+def _extra(part: ExtraPart, candidate: CandidatePart) -> Extra:
+    """An extra at the price paid for it, where that is known."""
+    paid = candidate.purchases.paid.get(f"extra-{part.id}")
+    price = part.price if paid is None else paid
+    return Extra(part.name, price, part.tag, part.covers, part.life_years, part.id)
+
+
 def _candidate(part: CandidatePart) -> Candidate:
     return Candidate(
         part.id,
@@ -148,7 +157,7 @@ def _candidate(part: CandidatePart) -> Candidate:
         part.parallel,
         part.unit_price,
         part.price_date,
-        tuple(Extra(e.name, e.price, e.tag, e.covers, e.life_years) for e in part.extras),
+        tuple(_extra(e, part) for e in part.extras),
         part.protection,
         tuple(Place(**p.model_dump()) for p in part.places),
         tuple(PurchaseStep(s.when, s.strings, s.other, s.other_price) for s in part.stages),
@@ -156,6 +165,42 @@ def _candidate(part: CandidatePart) -> Candidate:
         tuple(part.struck),
         part.difficulty,
         part.spare,
+        _purchases(part.purchases),
+    )
+
+
+def _purchases(part: PurchasesPart) -> dict[str, Purchase]:
+    by_line = part.model_dump()
+    lines = {line for noted in by_line.values() for line in noted}
+    fields = {
+        "quote": "quoted",
+        "paid": "paid",
+        "have": "have",
+        "on": "on",
+        "seller": "seller",
+        "serial": "serial",
+    }
+    return {
+        line: Purchase(
+            **{name: by_line[field][line] for name, field in fields.items() if line in by_line[field]}
+        )
+        for line in lines
+    }
+
+
+def _changeover(part: ChangeoverPart) -> Changeover:
+    plain = part.model_dump(exclude={"done", "notes", "passed", "readings", "proof"})
+    steps = {*part.done, *part.notes, *part.passed}
+    return Changeover(
+        **plain,
+        ticks={
+            key: Tick(
+                key in part.done, part.done.get(key, ""), part.notes.get(key, ""), part.passed.get(key, "")
+            )
+            for key in steps
+        },
+        readings={key: value for key, value in part.readings.items() if value is not None},
+        proof=tuple(ProofReading(**one.model_dump()) for one in part.proof),
     )
 
 
@@ -226,5 +271,6 @@ def to_plan(rig_file: RigFile, reference: Reference, today: str = "") -> Plan:
         watched=rig.watched,
         trial=_tried(rig_file.trial),
         labour=plan.labour,
+        changeover=_changeover(rig_file.changeover),
         stated={k: v for k, v in rig_file.stated.model_dump().items() if v is not None},
     )

@@ -1,10 +1,12 @@
 """A bank's wiring as an SVG drawing that stands by itself."""
 
 import itertools
+from collections.abc import Sequence
 from xml.sax.saxutils import escape
 
 from vast_harbor.core.figures import units
 from vast_harbor.core.figures.display import Style, awg
+from vast_harbor.core.installation.bank_circuit import Point
 from vast_harbor.core.installation.cables import FUSE_WITHIN_MM
 from vast_harbor.core.installation.wiring import MOST_DRAWN, Unit, Wiring
 from vast_harbor.phrases import phrase
@@ -72,13 +74,14 @@ def _terminals(unit: Unit) -> tuple[tuple[float, float], tuple[float, float]]:
     return ends if unit.plus_right else (ends[1], ends[0])
 
 
-def draw(wiring: Wiring, title: str, us: bool = False) -> str:
+def draw(wiring: Wiring, title: str, us: bool = False, points: Sequence[Point] = ()) -> str:
     """The drawing.
 
     Args:
         wiring: the bank's wiring.
         title: what is drawn, for its head.
         us: whether cables are named by AWG first.
+        points: measuring points to be marked in it.
 
     Returns:
         SVG text; colours are those of the page where it is embedded in one.
@@ -103,6 +106,7 @@ def draw(wiring: Wiring, title: str, us: bool = False) -> str:
         _unit(pen, wiring, unit)
     first, last = _feet(strings[0])[1], _feet(strings[-1])[0]
     _take_off(pen, wiring, right_bar, first, left_bar, last, width, height, us)
+    _mark(pen, wiring, points, strings, (left_bar, right_bar), (first, last), (width, height))
     if wiring.link is not None and (wiring.bank.series > 1 or wiring.bank.parallel > 1):
         says = phrase(
             "files.wiring_svg.between_batteries_same_length", cable_text=cable_text(wiring.link.mm2, us)
@@ -115,6 +119,59 @@ def draw(wiring: Wiring, title: str, us: bool = False) -> str:
         + "".join(pen.shapes)
         + "</svg>"
     )
+
+
+def _mark(
+    pen: _Pen,
+    wiring: Wiring,
+    points: Sequence[Point],
+    strings: list[list[Unit]],
+    bars: tuple[float, float],
+    main: tuple[float, float],
+    extent: tuple[float, float],
+) -> None:
+    """The measuring points, each beside what is measured; two that lie together stand one after the other."""
+    bottom = extent[1] - 58
+    taken: dict[tuple[int, int], int] = {}
+    for point in points:
+        x, y = _place_of(point, strings, bars, main, extent[0], bottom)
+        near = (round(x / 8), round(y / 8))
+        x += 27 * taken.get(near, 0)
+        taken[near] = taken.get(near, 0) + 1
+        pen.shapes.append(
+            f'<rect x="{x - 13:g}" y="{y - 8:g}" width="26" height="16" rx="8" fill="{INK}"/>'
+            f'<text x="{x:g}" y="{y + 4:g}" font-size="10.5" font-weight="600" text-anchor="middle"'
+            f' fill="{PAPER}">M{point.number}</text>'
+        )
+
+
+def _place_of(
+    point: Point,
+    strings: list[list[Unit]],
+    bars: tuple[float, float],
+    main: tuple[float, float],
+    width: float,
+    bottom: float,
+) -> tuple[float, float]:
+    left, right = bars
+    if point.kind in ("unit", "link"):
+        string = strings[point.string - 1]
+        unit = string[point.at - 1]
+        x, y = _corner(unit)
+        if point.kind == "unit":
+            return x + BOX_W / 2, y - 2
+        start, end = _terminals(unit)[1], _terminals(string[point.at])[0]
+        return (start[0] + end[0]) / 2, (start[1] + end[1]) / 2 - 14
+    if point.kind in ("string", "share"):
+        minus = _terminals(strings[point.string - 1][0])[0]
+        return left + 32, minus[1] - 14
+    return {
+        "bank": (right + 14, main[0] - 14),
+        "fused": (right + 106, main[0] - 14),
+        "isolated": (right + 214, main[0] - 14),
+        "plus": (width - 60, main[0] + 16),
+        "minus": (width - 60, bottom + 16),
+    }[point.kind]
 
 
 def _feet(string: list[Unit]) -> tuple[float, float]:

@@ -10,12 +10,14 @@ from vast_harbor.core.battery.datasheet import NO_PROTECTION
 from vast_harbor.core.installation.cables import CableData
 from vast_harbor.core.installation.packing import Place, Size
 from vast_harbor.core.rig.assumptions import AssumptionEntry, Assumptions, HouseRule
+from vast_harbor.core.rig.changeover import Changeover, Purchase
 from vast_harbor.core.rig.day_types import PLAIN_DAY, DayType
 from vast_harbor.core.rig.loads import Inverter, Load
 from vast_harbor.core.rig.sources import ENGINE, KINDS, MAINS, SOLAR, STREAM, Source
 from vast_harbor.core.weather.climate import LIVING, Climate, Region
 from vast_harbor.phrases import phrase
 
+NO_CHANGEOVER = Changeover()
 # What an extra is to a bank, and who puts a bank in.
 NEEDED, WANTED, THERE = "needed", "wanted", "there"
 TAGS = (NEEDED, WANTED, THERE)
@@ -241,6 +243,7 @@ class Extra:
         tag: ``needed`` by this bank, ``wanted`` anyway, or already ``there``; the first is charged to it.
         covers: key of the demand that it meets, see ``stops.demands``; empty for none.
         life_years: after which it is bought again [years]; None for once.
+        id: name within its candidate.
     """
 
     name: str
@@ -248,6 +251,7 @@ class Extra:
     tag: str = NEEDED
     covers: str = ""
     life_years: float | None = None
+    id: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -325,6 +329,7 @@ class Candidate:
         struck: keys of demands that the owner struck out.
         difficulty: ``easy``, ``some`` or ``hard`` to put in; None to go by the skill that it asks for.
         spare: whether a spare battery is bought with it.
+        purchases: line of its shopping list → what became of it.
     """
 
     id: str
@@ -342,6 +347,13 @@ class Candidate:
     struck: tuple[str, ...] = ()
     difficulty: str | None = None
     spare: bool = False
+    purchases: Mapping[str, Purchase] = field(default_factory=dict)
+
+    def known_price(self, line: str) -> float | None:
+        """What a line of the shopping list costs, paid or quoted [money]; None where only an estimate is
+        known."""
+        noted = self.purchases.get(line)
+        return None if noted is None else noted.price
 
 
 @dataclass(frozen=True, slots=True)
@@ -392,6 +404,7 @@ class Plan:
         labour: who puts the bank in: ``own`` hands or a ``workshop``.
         stated: by topic (see ``rig.topics``) whether the owner stated it, or it was filled in for them; not
             named where that is not known.
+        changeover: the bank that is bought, and how far the work is.
     """
 
     name: str
@@ -438,6 +451,7 @@ class Plan:
     trial: TrialSettings = TrialSettings()
     labour: str = OWN_HANDS
     stated: Mapping[str, bool] = field(default_factory=dict)
+    changeover: Changeover = NO_CHANGEOVER
 
     @property
     def charge_a(self) -> float | None:

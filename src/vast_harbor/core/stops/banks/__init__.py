@@ -2,6 +2,7 @@
 
 from vast_harbor.core.stops.banks import find
 from vast_harbor.core.stops.banks.bank_figures import END_OF_LIFE
+from vast_harbor.core.stops.banks.bank_wiring import wiring_of
 from vast_harbor.core.stops.banks.candidates import (
     NO_CHOICE,
     BankFigures,
@@ -72,4 +73,5 @@ __all__ = (
     "shapes",
     "size_layout",
     "why_unfit",
+    "wiring_of",
 )

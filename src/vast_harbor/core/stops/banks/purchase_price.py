@@ -10,6 +10,9 @@ from vast_harbor.core.rig.plan import NEEDED, WANTED, Candidate, Extra, Plan
 from vast_harbor.core.rig.source_remedies import chosen, name_of
 from vast_harbor.phrases import phrase
 
+# Line of the shopping list: all batteries of the bank.
+BATTERIES = "batteries"
+
 
 @dataclass(frozen=True, slots=True)
 class Purchase:
@@ -43,6 +46,14 @@ def old_batteries(plan: Plan) -> int:
     return old.series * old.parallel if old is not None and old.battery_class.is_lead_acid else 0
 
 
+def quoted(candidate: Candidate, bank: Bank) -> float | None:
+    """Price of one battery as it was paid, else as quoted to the owner [money]; None for the list price."""
+    noted = candidate.purchases.get(BATTERIES)
+    if noted is not None and noted.paid is not None:
+        return noted.paid / bank.units
+    return candidate.unit_price
+
+
 def purchase(
     plan: Plan, price_factor: float, bank: Bank, candidate: Candidate | None = None, doubt: float = 0.15
 ) -> Purchase:
@@ -62,7 +73,7 @@ def purchase(
         The purchase in numbers.
     """
     model, offer = bank.model, bank.model.offer
-    quote = candidate.unit_price if candidate is not None else None
+    quote = quoted(candidate, bank) if candidate is not None else None
     spare = (candidate is not None and candidate.spare) or (model.used is not None and model.used.spare)
     handed_in = min(old_batteries(plan), bank.units)
     if quote is not None:
@@ -101,12 +112,19 @@ def price_figures(
     """
     f: dict[str, Figure] = {}
     model, offer = bank.model, bank.model.offer
-    numbers = purchase(plan, assumptions.value("price_factor"), bank, candidate)
-    if candidate.unit_price is not None:
+    numbers, quote = (
+        purchase(plan, assumptions.value("price_factor"), bank, candidate),
+        quoted(candidate, bank),
+    )
+    if quote is not None:
+        paid = quote != candidate.unit_price
         f["unit_price"] = typed(
-            f"{at}.unit_price", phrase("banks.purchase_price.unit_price"), candidate.unit_price, "money",
-            f"{path}/unit_price",
-        )  # fmt: skip
+            f"{at}.unit_price",
+            phrase("banks.purchase_price.unit_price"),
+            quote,
+            "money",
+            f"{path}/purchases/paid/{BATTERIES}" if paid else f"{path}/unit_price",
+        )
     elif model.own:
         f["unit_price"] = datasheet(
             f"{at}.unit_price", phrase("banks.purchase_price.unit_price_2"), model.price, "money", entry
@@ -129,18 +147,17 @@ def price_figures(
             "{P_list} · {f_price}",
             {"P_list": listed, "f_price": factor},
         )
-    if candidate.unit_price is None:
+    if quote is None:
         f["unit_price"] = _ranged(f["unit_price"], numbers, model.grade)
     f["unit_paid"] = _paid(f["unit_price"], numbers, bank, candidate, at, entry)
     spare = numbers.spare
     parts, formula = {"n": units, "P": f["unit_paid"]}, "({n} + 1) · {P}" if spare else "{n} · {P}"
-    quoted = candidate.unit_price is not None
-    if offer.delivery and not quoted:
+    if offer.delivery and quote is None:
         parts["D"] = datasheet(
             f"{at}.delivery", phrase("banks.purchase_price.delivery"), offer.delivery, "money", entry
         )
         formula += " + {D}"
-    if offer.deposit and not quoted:
+    if offer.deposit and quote is None:
         parts["n_old"] = typed(
             f"{at}.handed_in",
             phrase("banks.purchase_price.handed_in"),
@@ -208,10 +225,12 @@ def _remedies(
     """Parts of the remedies chosen for its sources; their hours are labour."""
     out = {}
     for i, (source, rung) in enumerate(chosen(plan, candidate, bank.model.battery_class, assumptions), 1):
+        known = candidate.known_price(f"fix-{source.id}")
+        price = rung.price if known is None else known
         parts = Figure(
             f"{at}.fix.{i}.parts",
             phrase("banks.purchase_price.parts"),
-            rung.price,
+            price,
             "money",
             REFERENCE,
             source=rung.says,
@@ -219,7 +238,7 @@ def _remedies(
         out[f"F{i}"] = computed(
             f"{at}.fix.{i}",
             f"{name_of(source)}: {rung.says}",
-            rung.price,
+            price,
             "money",
             "{P}",
             {"P": parts},
@@ -241,7 +260,7 @@ def _ranged(price: Figure, numbers: Purchase, grade: str) -> Figure:
 def _paid(price: Figure, numbers: Purchase, bank: Bank, candidate: Candidate, at: str, entry: str) -> Figure:
     """A quote is taken as it is paid; a list price bears discount and tax."""
     offer = bank.model.offer
-    if candidate.unit_price is not None or not (offer.tax or offer.discount):
+    if quoted(candidate, bank) is not None or not (offer.tax or offer.discount):
         return price
     parts = {
         "P": price,

@@ -1,12 +1,15 @@
 """The settings sheet: what each source is to be set to for one candidate."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from vast_harbor.core.battery.charge_acceptance import COLD_C
 from vast_harbor.core.rig.source_remedies import name_of, sources_of
 from vast_harbor.core.rig.sources import ENGINE, MAINS, SOLAR, STREAM
 from vast_harbor.core.stops.banks import Build
 from vast_harbor.phrases import phrase
+
+# The lines of a sheet, in their order.
+KEYS = ("absorption", "float", "amps", "tail", "rest", "equalise", "compensation", "cold", "hot")
 
 
 @dataclass(frozen=True, slots=True)
@@ -19,6 +22,7 @@ class Setting:
         unit: its unit.
         words: what to set where it is no number.
         is_now: what it is set to now, as the same, or None where that is not known.
+        key: its name in the record of what is done.
     """
 
     name: str
@@ -26,6 +30,7 @@ class Setting:
     unit: str
     words: str = ""
     is_now: float | None = None
+    key: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,5 +123,6 @@ def sheets(build: Build) -> tuple[Sheet, ...]:
         note = ""
         if not (source.adjustable or source.positions):
             note = phrase("charging.settings_sheet.voltage_cannot_set_my")
-        out.append(Sheet(source.id, name_of(source), tuple(lines), note))
+        keyed = tuple(replace(line, key=key) for key, line in zip(KEYS, lines, strict=True))
+        out.append(Sheet(source.id, name_of(source), keyed, note))
     return tuple(out)

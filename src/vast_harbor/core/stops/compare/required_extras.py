@@ -8,7 +8,7 @@ from collections.abc import Set as AbstractSet
 from dataclasses import dataclass, replace
 
 from vast_harbor.core.figures.display import awg
-from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed
+from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed, typed
 from vast_harbor.core.rig.plan import Fix
 from vast_harbor.core.rig.source_remedies import EASY, HANDY, TRADE, Rung, chosen
 from vast_harbor.core.stops.banks import CARE, STOP, Build, Check
@@ -68,7 +68,20 @@ def required_extras(
         Demands; hard ones and those of safety are counted unless struck or covered, the rest is advised.
     """
     out = (*_of_sources(build, suitability), *_of_checks(build, checks))
-    return (*out, *_of_small_parts(build, out))
+    return tuple(_as_bought(build, one) for one in (*out, *_of_small_parts(build, out)))
+
+
+def _as_bought(build: Build, one: RequiredExtra) -> RequiredExtra:
+    """At the price that the owner knows; what was only advised, and is bought, counts."""
+    known = build.candidate.known_price(one.key)
+    if known is None:
+        return one
+    noted = build.candidate.purchases[one.key]
+    field = "quoted" if noted.paid is None else "paid"
+    price = typed(
+        f"{build.at}.demand.{one.key}", one.name, known, "money", f"{build.path}/purchases/{field}/{one.key}"
+    )
+    return replace(one, price=price, state=COUNTED if one.state == ADVISED else one.state)
 
 
 def met_codes(required: Sequence[RequiredExtra]) -> frozenset[str]:

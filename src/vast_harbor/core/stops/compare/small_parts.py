@@ -82,6 +82,19 @@ def _all(build: Build, new_cable: bool, relay_goes: bool) -> Iterator[SmallPart]
             EASY,
         )
         yield from _links(build, new_cable)
+    if bank.model.portable is None:
+        n = build.figures["units"]
+        yield SmallPart(
+            "part-covers", phrase("compare.small_parts.covers"),
+            _price(build, "covers", "{n} · {P}", {"n": n}, "covers_price", n.number), 0.0, EASY, counts=False,
+        )  # fmt: skip
+        old = build.plan.old_bank
+        acid = old is not None and old.battery_class.is_lead_acid
+        says = phrase("compare.small_parts.consumables")
+        yield SmallPart(
+            "part-consumables", phrase("compare.small_parts.consumables_acid") if acid else says,
+            _price(build, "consumables", "{P}", {}, "consumables_price", 1.0), 0.0, EASY, counts=False,
+        )  # fmt: skip
     if fuses_per_string(bank):
         n = build.figures["parallel"]
         yield SmallPart(

@@ -1,0 +1,1 @@
+"""The booklet of the changeover, and the work order for a workshop."""

@@ -1,0 +1,92 @@
+"""The rig document: the changeover, and what was bought for a candidate."""
+
+from dataclasses import dataclass
+from typing import Annotated, Any
+
+from pydantic import Field, ValidationInfo, field_validator
+
+from vast_harbor.formats.fields import Date, Measure, Truth, Words
+from vast_harbor.formats.parts import PRICE_OR_NONE, Part
+from vast_harbor.phrases import phrase
+
+# Names of steps, lines and measurements: ``lfp.charged.unit-1-2``.
+Key = Annotated[str, Field(pattern=r"^[A-Za-z0-9_.-]{1,120}$")]
+REACH = Measure("mm", 0, 20_000, phrase("files.changeover_part.reach"), optional=True)
+
+
+# What is kept of many steps or lines at once: name → value, so that one more needs no row of its own.
+Dates = dict[Key, Annotated[str, Date(phrase("files.changeover_part.date_step"))]]
+Notes = dict[Key, Annotated[str, Words(phrase("files.changeover_part.note"), 600)]]
+Amounts = dict[Key, Annotated[float | None, PRICE_OR_NONE]]
+# By the end of its name a reading is in volts, amps or degrees.
+READINGS = {
+    "V": Measure("V", -200, 200, phrase("files.changeover_part.volts"), optional=True),
+    "A": Measure("A", -2000, 2000, phrase("files.changeover_part.amps"), optional=True),
+    "C": Measure("°C", -40, 300, phrase("files.changeover_part.celsius"), optional=True),
+}
+
+
+@dataclass(frozen=True)
+class Reading:
+    """What a meter showed; unit and bounds follow from the end of its name."""
+
+    name: str
+
+    def read(self, value: Any, info: ValidationInfo) -> float | None:
+        """The reading in V, A or °C; ValueError with one sentence when it cannot be taken."""
+        measure = READINGS.get(self.name.rpartition(".")[2])
+        if measure is None:
+            raise ValueError(phrase("files.changeover_part.unit", name=self.name))
+        return measure.read(value, info)
+
+
+class PurchasesPart(Part):
+    """What became of the lines of a shopping list, by the name of the line."""
+
+    quoted: Amounts = Field(default_factory=dict, max_length=100)
+    paid: Amounts = Field(default_factory=dict, max_length=100)
+    have: dict[Key, Annotated[bool, Truth()]] = Field(default_factory=dict, max_length=100)
+    on: Dates = Field(default_factory=dict, max_length=100)
+    seller: Notes = Field(default_factory=dict, max_length=100)
+    serial: Notes = Field(default_factory=dict, max_length=100)
+
+
+class ProofPart(Part):
+    """One reading of the acceptance test."""
+
+    minutes: Annotated[float, Measure("min", 0, 20_000, phrase("files.changeover_part.minutes"))] = 0.0
+    volts: Annotated[float, Measure("V", 0, 100, phrase("files.changeover_part.proof_volts"))] = 0.0
+    amps: Annotated[float, Measure("A", 0, 2000, phrase("files.changeover_part.proof_amps"))] = 0.0
+
+
+class ChangeoverPart(Part):
+    """The bank that is bought, and how far the work is."""
+
+    chosen: Annotated[str, Field(pattern=r"^[A-Za-z0-9_-]{0,40}$")] = ""
+    chosen_on: Annotated[str, Date(phrase("files.changeover_part.date_choice"))] = ""
+    return_by: Annotated[str, Date(phrase("files.changeover_part.date_return"))] = ""
+    start_on: Annotated[str, Date(phrase("files.changeover_part.date_start"))] = ""
+    deposit: Annotated[float | None, PRICE_OR_NONE] = None
+    reach_plus_mm: Annotated[float | None, REACH] = None
+    reach_minus_mm: Annotated[float | None, REACH] = None
+    need_plus_mm: Annotated[float | None, REACH] = None
+    need_minus_mm: Annotated[float | None, REACH] = None
+    celsius: Annotated[
+        float | None,
+        Measure("°C", -30, 60, phrase("files.parts.battery_temperature_must_between"), optional=True),
+    ] = None
+    test_a: Annotated[
+        float | None, Measure("A", 0.5, 1000, phrase("files.changeover_part.test_a"), optional=True)
+    ] = None
+    done: Dates = Field(default_factory=dict, max_length=400)
+    notes: Notes = Field(default_factory=dict, max_length=400)
+    passed: Notes = Field(default_factory=dict, max_length=400)
+    readings: dict[Key, float | None] = Field(default_factory=dict, max_length=1000)
+    proof: list[ProofPart] = Field(default_factory=list, max_length=1000)
+
+    @field_validator("readings", mode="before")
+    @classmethod
+    def _readings(cls, value: Any, info: ValidationInfo) -> Any:
+        if not isinstance(value, dict):
+            return value
+        return {name: Reading(str(name)).read(one, info) for name, one in value.items()}
