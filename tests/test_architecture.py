@@ -51,6 +51,7 @@ ORDER = (
     "stops.charging",
     "stops.trial",
     "stops.compare",
+    "stops.changeover",
     "passage",
     "beliefs",
     "sensitivity",
@@ -138,7 +139,7 @@ def test_a_stop_is_entered_by_its_package() -> None:
                 if stop != own:
                     assert len(rest) < 3, f"{path}: {node.module}"
                     used.setdefault(stop, set()).add(what)
-    assert len(used) == 7
+    assert len(used) == 8
     for stop, names in used.items():
         offered = set(importlib.import_module(f"vast_harbor.core.stops.{stop}").__all__)
         assert names == offered, stop

@@ -46,7 +46,9 @@ TREES = {path.relative_to(ROOT).as_posix(): ast.parse(path.read_text("utf-8")) f
 CALLS = [(file, call) for file, tree in TREES.items() for call in phrases_in(tree)]
 TEXTS = catalogue()
 # A template calls phrases as Python does.
-TEMPLATE = (ROOT / "formats/report/report.html").read_text("utf-8")
+TEMPLATES = [
+    (ROOT / "formats" / name).read_text("utf-8") for name in ("report/report.html", "booklet/booklet.html")
+]
 
 
 def forms(key: str) -> list[str]:
@@ -58,7 +60,7 @@ def test_every_phrase_is_used_and_exists() -> None:
     assert len(CALLS) > 2000
     assert all(isinstance(call.args[0], ast.Constant) for _, call in CALLS)
     used = {call.args[0].value for _, call in CALLS}  # type: ignore[attr-defined]
-    used |= set(re.findall(r"phrase\('([\w.]+)'", TEMPLATE))
+    used |= set(re.findall(r"phrase\('([\w.]+)'", "".join(TEMPLATES)))
     assert used == set(TEXTS)
 
 
@@ -72,8 +74,9 @@ def test_every_value_has_its_place() -> None:
 
 
 def test_no_text_is_left_in_the_report() -> None:
-    body = re.sub(r"\{[{%].*?[%}]\}|<[^>]*>", "", TEMPLATE.split("<body>")[1])
-    assert not re.findall("[A-Za-z]{2,}", body)
+    for template in TEMPLATES:
+        body = re.sub(r"\{[{%].*?[%}]\}|<[^>]*>", "", template.split("<body>")[1])
+        assert not re.findall("[A-Za-z]{2,}", body)
 
 
 def text_left(tree: ast.AST) -> Iterator[str]:

@@ -124,7 +124,7 @@ def test_us_units_are_read_as_such(reference) -> None:
         (b"[]", "not a rig file"),
         (b'{"format": "other"}', "not a rig file"),
         (b'{"format": "vast-harbor-rig"}', "does not state its rig file version"),
-        (b'{"format": "vast-harbor-rig", "version": 99}', "reads versions up to 1"),
+        (b'{"format": "vast-harbor-rig", "version": 99}', "reads versions up to 2"),
         (b'{"format": "vast-harbor-rig", "version": true}', "does not state its rig file version"),
         (b" " * 50_000_000, "50 MB"),
     ],

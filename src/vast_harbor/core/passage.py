@@ -24,6 +24,7 @@ from vast_harbor.core.stops.banks import (
     acts,
     of_bank,
 )
+from vast_harbor.core.stops.changeover import Changeover, Work
 from vast_harbor.core.stops.charging import Suitability, charging_findings, suitability_of
 from vast_harbor.core.stops.compare import (
     CatalogueSearch,
@@ -121,6 +122,20 @@ class Results:
         """The answer."""
         return self.compare.verdict
 
+    def changeover_to(self, id: str) -> Changeover | None:
+        """The changeover to a candidate; None where there is none of that id, or it cannot be built."""
+        for compared in self.verdict.compared_banks:
+            build = compared.banked.build
+            if compared.id == id and build is not None:
+                return Changeover(Work(compared, build), self.verdict)
+        return None
+
+    @cached_property
+    def changeover(self) -> Changeover | None:
+        """The changeover to the bank that is bought; None before one is chosen."""
+        chosen = self.plan.changeover.chosen
+        return self.changeover_to(chosen) if chosen else None
+
     @property
     def before(self) -> Before:
         """What took long to find, to go on with after an edit."""
@@ -212,6 +227,10 @@ class Results:
         roots += [f for row in self.compare.rows for f in row.figures]
         roots += [*self.verdict.figures(), *verdict_text.figures(self.verdict)]
         roots += self._run_figures()
+        if self.changeover is not None:
+            shopping = self.changeover.shopping
+            roots += [shopping.total, shopping.spent]
+            roots += [line.estimate for line in shopping.lines if line.estimate is not None]
         roots += [a.figure() for a in self.assumptions]
         out: dict[str, Figure] = {}
         stack = roots

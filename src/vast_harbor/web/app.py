@@ -16,6 +16,7 @@ from vast_harbor.store.database import Database
 from vast_harbor.web import about, description, errors, pairing, reference, security, shared_answers
 from vast_harbor.web.banks import cable_tool, label_reader, model_csv, quotes
 from vast_harbor.web.banks import routes as banks
+from vast_harbor.web.changeover import routes as changeover
 from vast_harbor.web.charging import routes as charging
 from vast_harbor.web.compare import report
 from vast_harbor.web.compare import routes as compare
@@ -56,8 +57,8 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
     _note_when_asked(app)
     errors.handle(app)
     for part in (
-        cards, keeping, plan, load_csv, banks, charging, trial, compare, report, monitor, model_csv, quotes,
-        cable_tool, label_reader, reference, about, pairing,
+        cards, keeping, plan, load_csv, banks, charging, trial, compare, report, changeover, monitor,
+        model_csv, quotes, cable_tool, label_reader, reference, about, pairing,
     ):  # fmt: skip
         app.register_api(part.api)
     shared_answers.share(app)

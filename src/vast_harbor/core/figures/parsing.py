@@ -21,7 +21,7 @@ _SUFFIXES: dict[str, dict[str, float]] = {
     "W": {"w": 1, "watt": 1, "watts": 1, "kw": 1000, "mw": 0.001},
     "A": {"a": 1, "amp": 1, "amps": 1, "ma": 0.001, "ka": 1000},
     "Ah": {"ah": 1, "mah": 0.001},
-    "V": {"v": 1, "volt": 1, "volts": 1},
+    "V": {"v": 1, "volt": 1, "volts": 1, "mv": 0.001, "millivolt": 0.001, "millivolts": 0.001},
     "h": {
         "h": 1,
         "hr": 1,

@@ -12,11 +12,10 @@ from vast_harbor.core.battery.terminal_voltage import Terminal, unit_resistance
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.parsing import Unreadable, parse
 from vast_harbor.core.figures.units import US
-from vast_harbor.core.installation.wiring import MOST_DRAWN, Wiring, wire
+from vast_harbor.core.installation.wiring import MOST_DRAWN
 from vast_harbor.core.rig.plan import Candidate
 from vast_harbor.core.stops.banks import (
     BankFigures,
-    Build,
     acts,
     build_of,
     discharging,
@@ -24,6 +23,7 @@ from vast_harbor.core.stops.banks import (
     rates_of,
     run_checks,
     why_unfit,
+    wiring_of,
 )
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.fields import Choice
@@ -200,14 +200,6 @@ def locker(path: RigPath, query: OfCandidate) -> Response:
     return json_response(locker_view(banked.build, banked.checks, style_of(rig)))
 
 
-def _wired(build: Build) -> Wiring:
-    assume = build.assumptions
-    return wire(
-        build.bank, max(1.0, build.main_a.number), build.cable_m.number, build.plan.system_v,
-        assume.value("cable_drop"), assume.value("sharing"), build.reference.cables,
-    )  # fmt: skip
-
-
 @api.get("/rigs/<int:rig_id>/wiring", responses={200: WiringView})
 def wiring(path: RigPath, query: OfCandidate) -> Response:
     """The wiring of a candidate as a drawing, with its list of parts."""
@@ -215,7 +207,7 @@ def wiring(path: RigPath, query: OfCandidate) -> Response:
     banked = _candidate(results.banks.candidates, query.candidate)
     if banked is None or banked.build is None:
         return problems(404, NOT_BUILT)
-    us, wired = rig.rig.units == US, _wired(banked.build)
+    us, wired = rig.rig.units == US, wiring_of(banked.build)
     drawn = banked.build.bank.units <= MOST_DRAWN
     parts = [
         WiringPartView(
@@ -250,7 +242,7 @@ def export_wiring(path: RigPath, query: OfCandidate) -> Response:
     banked = _candidate(results.banks.candidates, query.candidate)
     if banked is None or banked.build is None or banked.build.bank.units > MOST_DRAWN:
         return problems(404, NOT_BUILT)
-    response = make_response(draw(_wired(banked.build), _title(banked), rig.rig.units == US))
+    response = make_response(draw(wiring_of(banked.build), _title(banked), rig.rig.units == US))
     response.mimetype = "image/svg+xml"
     response.headers["Content-Disposition"] = f'attachment; filename="wiring-{banked.candidate.id}.svg"'
     return response

@@ -29,7 +29,7 @@ class ReportQuery(BaseModel):
     save: bool = Field(default=False, description="As a file to keep")
 
 
-def _file(text: str, kind: str, name: str, ending: str, save: bool = True) -> Response:
+def as_file(text: str, kind: str, name: str, ending: str, save: bool = True) -> Response:
     response = make_response(text)
     response.headers["Content-Type"] = f"{kind}; charset=utf-8"
     if save:
@@ -44,7 +44,7 @@ def get_report(path: RigPath, query: ReportQuery) -> Response:
     rig, plan, results = evaluated_results(path.rig_id)
     today: str = current_app.config["TODAY"]()
     html = report(results, data.reference(), style_of(rig), today, query.paper)
-    response = _file(html, "text/html", plan.name, "report.html", query.save)
+    response = as_file(html, "text/html", plan.name, "report.html", query.save)
     response.headers["Content-Security-Policy"] = content_policy(style_of_page(html))
     return response
 
@@ -53,11 +53,11 @@ def get_report(path: RigPath, query: ReportQuery) -> Response:
 def get_comparison(path: RigPath) -> Response:
     """The comparison as CSV."""
     rig, plan, results = evaluated_results(path.rig_id)
-    return _file(comparison_csv(results, style_of(rig)), "text/csv", plan.name, "comparison.csv")
+    return as_file(comparison_csv(results, style_of(rig)), "text/csv", plan.name, "comparison.csv")
 
 
 @api.get("/rigs/<int:rig_id>/report/cash-flow.csv")
 def get_cash_flow(path: RigPath) -> Response:
     """The yearly cash flow of every bank as CSV."""
     rig, plan, results = evaluated_results(path.rig_id)
-    return _file(cash_flow_csv(results, style_of(rig)), "text/csv", plan.name, "cash-flow.csv")
+    return as_file(cash_flow_csv(results, style_of(rig)), "text/csv", plan.name, "cash-flow.csv")

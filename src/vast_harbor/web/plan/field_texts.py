@@ -7,6 +7,7 @@ from pydantic import BaseModel
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.parsing import clock_text
 from vast_harbor.core.passage import Results
+from vast_harbor.formats.changeover_part import READINGS
 from vast_harbor.formats.fields import Clock, Measure, Numbers
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.web.views import field_number, plain_number
@@ -57,6 +58,15 @@ def _put(out: dict[str, str], part: BaseModel, at: str, style: Style, twelves: f
             for key, times in value.items():
                 if times is not None:
                     _put(out, times, f"{path}/{key}", style, twelves)
+        elif name == "readings":
+            for key, reading in value.items():
+                unit = READINGS[key.rpartition(".")[2]].unit
+                out[f"{path}/{key}"] = "" if reading is None else _field_text(reading, unit, style)
+        elif isinstance(value, dict) and name != "overrides":
+            for key, one in value.items():
+                if not isinstance(one, bool):
+                    text = _field_text(one, "money", style) if isinstance(one, float) else one or ""
+                    out[f"{path}/{key}"] = text
         elif name == "positions":
             volts = [[plain_number(v * twelves, "V", style) for v in pair] for pair in value]
             out[path] = ", ".join("/".join(pair) for pair in volts)

@@ -5,6 +5,7 @@ from typing import Any
 from pydantic import Field
 
 from vast_harbor.web.banks.card_models import BanksView
+from vast_harbor.web.changeover.models import ChangeoverView
 from vast_harbor.web.charging.models import SourceView
 from vast_harbor.web.compare.table_models import CompareView
 from vast_harbor.web.day.models import DayView
@@ -59,6 +60,7 @@ class RigView(View):
     need: NeedView | None = None
     banks: BanksView | None = None
     compare: CompareView | None = None
+    changeover: ChangeoverView | None = None
     voltages: list[VoltageView] | None = None
     seasons: dict[str, FigureView] | None = Field(
         default=None, description="Battery temperature by its place in each season"

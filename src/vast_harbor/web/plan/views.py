@@ -15,6 +15,7 @@ from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
 from vast_harbor.store.rigs import StoredRig
 from vast_harbor.web.banks.card_views import banks_view
+from vast_harbor.web.changeover.views import changeover_view
 from vast_harbor.web.charging.views import source_view
 from vast_harbor.web.compare.views import compare_view
 from vast_harbor.web.day.views import day_view
@@ -25,7 +26,7 @@ from vast_harbor.web.plan.topics import topic_views
 from vast_harbor.web.rig.views import voltage_view
 from vast_harbor.web.views import FigureView, figure_view, finding_view, text_of
 
-STOPS = ("rig", "day", "need", "banks", "charging", "trial", "compare")
+STOPS = ("rig", "day", "need", "banks", "charging", "trial", "compare", "changeover")
 SEVERITIES = ("note", "care", "stop")
 
 
@@ -99,12 +100,14 @@ PARTS = {
     "charging": ("need", "banks", "sources"),
     "trial": ("day", "need", "banks"),
     "compare": ("day", "need", "banks", "compare"),
+    "changeover": ("changeover",),
 }
 PART_VIEWS: dict[str, Callable[[Results, Style, str], Any]] = {
     "day": day_view,
     "need": lambda results, style, _: need_view(results, style),
     "banks": lambda results, style, _: banks_view(results, style),
     "compare": lambda results, style, _: compare_view(results, style),
+    "changeover": lambda results, style, _: changeover_view(results, style),
     "voltages": lambda results, style, _: [voltage_view(c, results, style) for c in results.voltages],
     "seasons": lambda results, style, _: {k: figure_view(f, style) for k, f in results.seasons.items()},
     "sources": lambda results, style, _: [
@@ -148,11 +151,14 @@ def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
         "charging": _charging_figure(results, style),
         "trial": _trial_figure(results),
         "compare": _verdict_figure(results, style),
+        "changeover": _changeover_figure(results, style),
     }
     out = []
     for stop in STOPS:
         here = [f for f in results.plan_findings if f.stop == stop]
         worst = max((f.severity for f in here), key=SEVERITIES.index, default="")
+        if stop == "changeover" and results.changeover is not None and results.changeover.stopped:
+            worst = "stop"
         out.append(StripView(stop=stop, figure=figures[stop], attention=worst, findings=len(here), was=None))
     return out
 
@@ -185,6 +191,22 @@ def _verdict_figure(results: Results, style: Style) -> str:
     code, cost = winner.banked.battery_class.code, winner.cost
     per = cost["per_cycle"] if cost["per_cycle"].value is not None else cost["per_year"]
     return f"{code} · {style.text(per.value, per.unit)}"
+
+
+def _changeover_figure(results: Results, style: Style) -> str:
+    """How far the work is; before it begins, how much is bought."""
+    made = results.changeover
+    if made is None:
+        return "—" if not results.day.bank_wh.number else phrase("answers.plan_views.not_chosen")
+    if made.done == len(made.steps):
+        return phrase("answers.plan_views.finished")
+    spent, total = made.shopping.spent, made.shopping.total
+    if made.done or not spent.number:
+        return phrase("answers.plan_views.done_of", done=made.done, total=len(made.steps))
+    return phrase(
+        "answers.plan_views.bought_of", spent=style.text(spent.value, "money"),
+        total=style.text(total.value, "money"),
+    )  # fmt: skip
 
 
 def _trial_figure(results: Results) -> str:

@@ -1,0 +1,1 @@
+"""Changeover: the bank that is bought, its list, the order of work, settings and proof."""

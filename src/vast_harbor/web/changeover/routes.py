@@ -1,0 +1,126 @@
+"""Changeover: the drawing with its measuring points, the simulated meter, the list and the booklet."""
+
+import csv
+import io
+from typing import Literal
+
+from flask import Response, current_app
+from flask_openapi3.blueprint import APIBlueprint
+from flask_openapi3.models.tag import Tag
+from pydantic import BaseModel, Field
+
+from vast_harbor.core.figures.units import US
+from vast_harbor.core.installation.wiring import MOST_DRAWN
+from vast_harbor.core.stops.changeover import Changeover, simulated
+from vast_harbor.formats.booklet.document import WORK_ORDER, booklet
+from vast_harbor.formats.problem import Problem
+from vast_harbor.formats.report.document import style_of_page
+from vast_harbor.formats.wiring_svg import draw
+from vast_harbor.phrases import phrase
+from vast_harbor.web.changeover.models import ReadingView
+from vast_harbor.web.changeover.views import changeover_view, fault_choices, reading_text
+from vast_harbor.web.compare.report import as_file
+from vast_harbor.web.compare.views import layout
+from vast_harbor.web.errors import problems
+from vast_harbor.web.harbor.routes import RigPath, json_response
+from vast_harbor.web.plan.routes import evaluated_results
+from vast_harbor.web.plan.views import style_of
+from vast_harbor.web.security import content_policy
+from vast_harbor.web.views import ProblemsView
+
+api = APIBlueprint(
+    "changeover", __name__, url_prefix="/api", abp_tags=[Tag(name="changeover")],
+    abp_responses={404: ProblemsView, 422: ProblemsView},
+)  # fmt: skip
+
+NOT_CHOSEN = Problem("", phrase("answers.changeover_routes.not_chosen"))
+
+
+class MeterQuery(BaseModel):
+    """What is measured, and what is wrong with the bank."""
+
+    key: str = Field(max_length=120, description="Key of a measurement")
+    fault: str = Field(default="", max_length=40, description="Key of a fault; none if empty")
+
+
+class PrintQuery(BaseModel):
+    """What is printed, on which paper, and whether as a file."""
+
+    what: Literal["booklet", "work_order"] = "booklet"
+    paper: Literal["a4", "letter"] = "a4"
+    save: bool = Field(default=False, description="As a file to keep")
+
+
+@api.get("/rigs/<int:rig_id>/changeover/meter", responses={200: ReadingView})
+def meter(path: RigPath, query: MeterQuery) -> Response:
+    """What a simulated meter shows for a measurement of the bank that is bought."""
+    rig, _, results = evaluated_results(path.rig_id)
+    made = results.changeover
+    if made is None:
+        return problems(404, NOT_CHOSEN)
+    known = fault_choices(made.work)
+    if query.fault and query.fault not in known:
+        return problems(422, Problem("/fault", phrase("answers.changeover_routes.fault", fault=query.fault)))
+    value = simulated(made.work, query.key, known[query.fault][1] if query.fault else None)
+    if value is None:
+        return problems(404, Problem("/key", phrase("answers.changeover_routes.measurement", key=query.key)))
+    unit = next((m.unit for s in made.steps for m in s.measured if m.key == query.key), "V")
+    return json_response(ReadingView(text=reading_text(value, unit, style_of(rig)), value=value))
+
+
+@api.get("/rigs/<int:rig_id>/changeover/drawing.svg")
+def drawing(path: RigPath) -> Response:
+    """The wiring of the bank that is bought, with its measuring points."""
+    rig, _, results = evaluated_results(path.rig_id)
+    made = results.changeover
+    if made is None or made.work.build.bank.units > MOST_DRAWN:
+        return problems(404, NOT_CHOSEN)
+    svg = drawn(made, rig.rig.units == US)
+    return as_file(svg, "image/svg+xml", "", "", save=False)
+
+
+def drawn(made: Changeover, us: bool) -> str:
+    """The wiring drawing of a bank with its measuring points."""
+    bank = made.work.build.bank
+    title = f"{bank.model.title}, {layout(bank)}, {bank.nominal_v:g} V"
+    return draw(made.work.wiring, title, us, made.work.points)
+
+
+@api.get("/rigs/<int:rig_id>/changeover/shopping.csv")
+def shopping(path: RigPath) -> Response:
+    """The shopping list as CSV."""
+    _, plan, results = evaluated_results(path.rig_id)
+    made = results.changeover
+    if made is None:
+        return problems(404, NOT_CHOSEN)
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow(phrase("answers.changeover_routes.columns").split(","))
+    for line in made.shopping.lines:
+        noted = line.purchase
+        writer.writerow([
+            line.count or 1, line.name, line.size, line.reason, line.tag,
+            "" if line.estimate is None or line.estimate.value is None else f"{line.estimate.value:.2f}",
+            "" if noted.quote is None else f"{noted.quote:.2f}",
+            "" if noted.paid is None else f"{noted.paid:.2f}",
+            noted.on, noted.seller, noted.serial,
+        ])  # fmt: skip
+    return as_file(out.getvalue(), "text/csv", plan.name, "shopping.csv")
+
+
+@api.get("/rigs/<int:rig_id>/changeover/print")
+def printed(path: RigPath, query: PrintQuery) -> Response:
+    """The booklet for own hands, or the work order for a workshop, as one HTML document."""
+    rig, plan, results = evaluated_results(path.rig_id)
+    made = results.changeover
+    if made is None:
+        return problems(404, NOT_CHOSEN)
+    style = style_of(rig)
+    svg = drawn(made, rig.rig.units == US) if made.work.build.bank.units <= MOST_DRAWN else ""
+    today: str = current_app.config["TODAY"]()
+    view = changeover_view(results, style).model_dump()
+    html = booklet(view, plan.name, today, svg, query.what, query.paper)
+    ending = "work-order.html" if query.what == WORK_ORDER else "changeover.html"
+    response = as_file(html, "text/html", plan.name, ending, query.save)
+    response.headers["Content-Security-Policy"] = content_policy(style_of_page(html))
+    return response
