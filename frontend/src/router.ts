@@ -1,7 +1,16 @@
 import { phrase } from '@/phrases/shared'
 import { createRouter, createWebHistory } from 'vue-router'
 
-export const STOPS = ['rig', 'day', 'need', 'banks', 'charging', 'trial', 'compare'] as const
+export const STOPS = [
+  'rig',
+  'day',
+  'need',
+  'banks',
+  'charging',
+  'trial',
+  'compare',
+  'changeover',
+] as const
 export type Stop = (typeof STOPS)[number]
 export const STOP_NAMES: Record<Stop, string> = {
   rig: phrase('shared.router.rig'),
@@ -11,6 +20,7 @@ export const STOP_NAMES: Record<Stop, string> = {
   charging: phrase('shared.router.charging'),
   trial: phrase('shared.router.trial'),
   compare: phrase('shared.router.compare'),
+  changeover: phrase('shared.router.changeover'),
 }
 
 export const router = createRouter({
@@ -18,7 +28,7 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'harbor', component: () => import('./stops/harbor/HarborPage.vue') },
     {
-      path: '/rigs/:id(\\d+)/:stop(rig|day|need|banks|charging|trial|compare)',
+      path: '/rigs/:id(\\d+)/:stop(rig|day|need|banks|charging|trial|compare|changeover)',
       name: 'rig',
       component: () => import('./stops/RigPage.vue'),
       props: (route) => ({ id: Number(route.params.id), stop: route.params.stop }),

@@ -29,6 +29,7 @@ const LOAD: Record<Stop, () => Promise<{ default: Component }>> = {
   charging: () => import('./charging/ChargingStop.vue'),
   trial: () => import('./trial/TrialStop.vue'),
   compare: () => import('./compare/CompareStop.vue'),
+  changeover: () => import('./changeover/ChangeoverStop.vue'),
 }
 const SCREENS = Object.fromEntries(
   STOPS.map((stop) => [stop, defineAsyncComponent(LOAD[stop])]),
@@ -41,6 +42,7 @@ const ONWARD: Record<Stop, string> = {
   charging: 'charging',
   trial: phrase('shared.rig_page.trial'),
   compare: phrase('shared.rig_page.comparison'),
+  changeover: phrase('shared.rig_page.changeover'),
 }
 // The screen changes when the parts of its stop are there.
 const screen = computed(() => SCREENS[(plan.rig?.stop ?? props.stop) as Stop])

@@ -49,6 +49,10 @@ function chosen(document: RigFile, edit: UnsentEdit): RigFile {
 /** How often an edit is made anew against a rig that changed meanwhile. */
 const MOST_TRIES = 3
 
+/** Values that are kept by name: one that was not there is added. */
+const BY_NAME =
+  /^\/plan\/overrides\/|^\/changeover\/(done|notes|passed|readings)\/|\/purchases\/(quoted|paid|on|seller|serial)\//
+
 /**
  * The rig that is open. Edits go to the server one after the other; its answer, what differs with every figure
  * computed anew, goes into what is shown. What was typed and refused is kept as a draft at its field, over
@@ -362,7 +366,7 @@ export const usePlan = defineStore('plan', () => {
   function type(path: string, text: string, label: string): Promise<void> {
     put(path, { text, message: drafts[path]?.message ?? '' })
     lastTyped = path
-    const op = path.startsWith('/plan/overrides/') ? 'add' : 'replace'
+    const op = BY_NAME.test(path) ? 'add' : 'replace'
     return push(label, path, [{ op, path, value: text }])
   }
 
