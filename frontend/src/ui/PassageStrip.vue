@@ -40,7 +40,9 @@ watch(
     :class="away ? '-translate-y-full' : ''"
     @focusin="away = false"
   >
-    <div class="mx-auto flex max-w-[1240px] flex-wrap items-center gap-x-4 px-4 xl:flex-nowrap">
+    <div
+      class="mx-auto flex max-w-[1240px] flex-wrap items-center gap-x-4 px-4 xl:max-w-[1480px] xl:flex-nowrap xl:gap-x-3"
+    >
       <RouterLink
         to="/"
         class="flex min-w-0 shrink grow basis-0 items-center gap-2 py-0.5 xl:grow-0 xl:basis-auto xl:shrink-0 xl:py-2"
@@ -49,9 +51,10 @@ watch(
         <img src="/mark.svg" alt="" width="30" height="30" />
         <span class="min-w-0 leading-tight">
           <span class="block text-sm text-soft">Vast Harbor</span>
-          <span class="block max-w-[10rem] truncate font-serif font-semibold">{{
-            plan.document?.rig.name
-          }}</span>
+          <span
+            class="block max-w-[10rem] truncate font-serif font-semibold xl:max-w-[6.5rem] 2xl:max-w-[10rem]"
+            >{{ plan.document?.rig.name }}</span
+          >
         </span>
       </RouterLink>
       <nav
@@ -63,7 +66,7 @@ watch(
           v-for="(s, i) in stops"
           :key="s.name"
           :to="{ name: 'rig', params: { id: plan.rig?.id, stop: s.name } }"
-          class="group relative min-w-[7.2rem] shrink-0 grow basis-auto px-1.5 pt-1 pb-1 hover:bg-wash xl:pt-2.5 xl:pb-2 xl:min-w-[5.2rem] xl:shrink xl:px-1"
+          class="group relative min-w-[7.2rem] shrink-0 grow basis-auto px-1.5 pt-1 pb-1 hover:bg-wash xl:pt-2.5 xl:pb-2 xl:min-w-[4.6rem] xl:shrink xl:px-1"
           :aria-current="s.name === stop ? 'step' : undefined"
           :data-stop="s.name"
         >
@@ -82,7 +85,7 @@ watch(
             />
           </span>
           <span
-            class="block max-w-[12rem] truncate text-sm text-soft xl:max-w-[10.5rem] xl:text-[0.84rem]"
+            class="block max-w-[12rem] truncate text-sm text-soft xl:max-w-[9rem] xl:text-[0.84rem]"
             :title="s.view?.figure"
             data-strip-figure
             >{{ s.view?.figure }}</span

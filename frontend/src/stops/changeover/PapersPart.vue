@@ -67,7 +67,7 @@ const PAPERS = [
   <!-- eslint-disable vue/no-v-html -->
   <div
     v-if="drawing"
-    class="sheet mt-2 overflow-x-auto p-4"
+    class="wiring sheet mt-2 overflow-x-auto p-4"
     tabindex="0"
     role="region"
     :aria-label="phrase('changeover.papers.drawing')"
@@ -76,3 +76,14 @@ const PAPERS = [
   <!-- eslint-enable vue/no-v-html -->
   <p v-else class="text-soft">{{ phrase('changeover.papers.no_drawing') }}</p>
 </template>
+
+<style>
+.wiring svg {
+  color: var(--ink);
+  max-width: none;
+  height: auto;
+  min-width: 640px;
+  margin: 0 auto;
+  display: block;
+}
+</style>

@@ -39,7 +39,7 @@ const { view, tick } = useChangeover()
           <tr v-for="r in g.rows" :key="r.key" class="align-top" :data-setting="r.key">
             <th scope="row" class="py-1 pr-3 text-left font-normal">{{ r.name }}</th>
             <td class="py-1 pr-3 font-semibold">{{ r.should }}</td>
-            <td class="py-1 pr-3 text-soft">{{ r.now }}</td>
+            <td class="py-1 pr-3 whitespace-nowrap text-soft">{{ r.now }}</td>
             <td class="py-1">
               <label class="flex items-start gap-2">
                 <input

@@ -45,12 +45,25 @@ function have(line: Schemas['LineView']) {
     </a>
   </div>
   <section v-for="g in groups" :key="g.tag" class="mt-4" :data-tag="g.tag">
-    <h2 class="text-xl">{{ g.name }}</h2>
+    <div class="grid items-end gap-x-4 lg:grid-cols-[1fr_7.5rem_7.5rem_7.5rem]">
+      <h2 class="text-xl">{{ g.name }}</h2>
+      <template v-if="g.tag !== 'tool'">
+        <span class="eyebrow text-right max-lg:hidden" aria-hidden="true">{{
+          phrase('changeover.shopping_part.estimate')
+        }}</span>
+        <span class="eyebrow max-lg:hidden" aria-hidden="true">{{
+          phrase('changeover.shopping_part.quote')
+        }}</span>
+        <span class="eyebrow max-lg:hidden" aria-hidden="true">{{
+          phrase('changeover.shopping_part.paid')
+        }}</span>
+      </template>
+    </div>
     <ul class="mt-1 divide-y divide-line border-t border-line">
       <li
         v-for="line in g.lines"
         :key="line.key"
-        class="grid items-start gap-x-4 gap-y-2 py-2 lg:grid-cols-[auto_1fr_7.5rem_7.5rem_7.5rem]"
+        class="grid grid-cols-2 items-start gap-x-4 gap-y-1 py-1.5 lg:grid-cols-[auto_1fr_7.5rem_7.5rem_7.5rem]"
         :data-line="line.key"
       >
         <input
@@ -61,7 +74,7 @@ function have(line: Schemas['LineView']) {
           :aria-label="phrase('changeover.shopping_part.have', { name: line.name })"
           @change="have(line)"
         />
-        <div class="min-w-0 leading-snug">
+        <div class="min-w-0 leading-snug max-lg:col-span-2">
           <p>
             <template v-if="line.count && line.count > 1">{{ line.count }} × </template
             ><b class="font-semibold">{{ line.name }}</b>
@@ -69,7 +82,7 @@ function have(line: Schemas['LineView']) {
           </p>
           <p class="text-sm text-soft">{{ line.reason }}</p>
           <p v-for="c in line.contents" :key="c" class="text-sm">{{ c }}</p>
-          <details v-if="line.got || g.tag !== 'tool'" class="mt-0.5">
+          <details v-if="g.tag !== 'tool'">
             <summary class="discloses text-sm">
               {{ phrase('changeover.shopping_part.details') }}
             </summary>
@@ -96,7 +109,7 @@ function have(line: Schemas['LineView']) {
             </div>
           </details>
         </div>
-        <p class="lg:pt-1 lg:text-right">
+        <p class="max-lg:col-span-2 lg:pt-1 lg:text-right">
           <template v-if="line.estimate">
             <FigureLink
               :figure="line.estimate"
@@ -107,10 +120,12 @@ function have(line: Schemas['LineView']) {
         <PlanField
           v-if="g.tag !== 'tool'"
           :path="line.price_path"
-          :label="
+          bare
+          :label="phrase('changeover.shopping_part.quote_of', { name: line.name })"
+          :placeholder="
             line.key === 'batteries'
               ? phrase('changeover.shopping_part.quote_each')
-              : phrase('changeover.shopping_part.quote')
+              : phrase('changeover.shopping_part.quoted')
           "
           :called="phrase('changeover.shopping_part.quote_of', { name: line.name })"
           :unit="plan.rig!.units.currency"
@@ -118,7 +133,9 @@ function have(line: Schemas['LineView']) {
         <PlanField
           v-if="g.tag !== 'tool'"
           :path="line.paid_path"
-          :label="phrase('changeover.shopping_part.paid')"
+          bare
+          :label="phrase('changeover.shopping_part.paid_of', { name: line.name })"
+          :placeholder="phrase('changeover.shopping_part.paid_short')"
           :called="phrase('changeover.shopping_part.paid_of', { name: line.name })"
           :unit="plan.rig!.units.currency"
         />

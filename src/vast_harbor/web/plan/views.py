@@ -143,9 +143,7 @@ def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
     count = len(results.banks.candidates)
     figures = {
         "rig": f"{rig_file.rig.system_v:g} V · {style.text(rig_file.rig.off_grid_nights, 'nights')}",
-        "day": f"{style.use(results.day.bank_wh.value, 'Wh')} · {results.day.type.name}"
-        if len(results.days.days) > 1
-        else style.use(results.day.bank_wh.value, "Wh"),
+        "day": style.use(results.day.bank_wh.value, "Wh"),
         "need": f"{style.use(need.energy.value, 'Wh')} {nights}",
         "banks": phrase("answers.plan_views.candidates", count=count),
         "charging": _charging_figure(results, style),
