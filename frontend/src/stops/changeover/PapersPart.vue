@@ -76,14 +76,3 @@ const PAPERS = [
   <!-- eslint-enable vue/no-v-html -->
   <p v-else class="text-soft">{{ phrase('changeover.papers.no_drawing') }}</p>
 </template>
-
-<style>
-.wiring svg {
-  color: var(--ink);
-  max-width: none;
-  height: auto;
-  min-width: 640px;
-  margin: 0 auto;
-  display: block;
-}
-</style>

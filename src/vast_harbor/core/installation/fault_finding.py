@@ -45,7 +45,7 @@ OFTEN: Mapping[str, float] = MappingProxyType(
     }
 )  # fmt: skip
 # A meter that read right before is hardly used wrongly now; batteries that were measured alike stay alike.
-SEEN_RIGHT = 0.1
+SEEN_RIGHT = 0.05
 # Sizes that a fault may have: resistance [Ω], health [-], share of the charge that is missing [-].
 SIZES: Mapping[str, tuple[float, ...]] = MappingProxyType(
     {
@@ -168,6 +168,8 @@ def _found_before(kind: str, point: Point, stage: str) -> bool:
         return point.kind != UNIT or stage != APART
     if kind in (REVERSED, STRING_FUSE):
         return stage != APART
+    if kind in (MAIN_FUSE, ISOLATOR_OFF) and stage in (LOADED, SPENT):
+        return True
     return kind == MAIN_FUSE and point.kind == ISOLATED
 
 

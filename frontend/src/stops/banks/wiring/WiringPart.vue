@@ -74,14 +74,3 @@ const { answer } = useAsked<Schemas['WiringView']>(
   </div>
   <p v-else class="text-soft">{{ phrase('banks.wiring_part.add_bank_first_see') }}</p>
 </template>
-
-<style>
-.wiring svg {
-  color: var(--ink);
-  max-width: none;
-  height: auto;
-  min-width: 640px;
-  margin: 0 auto;
-  display: block;
-}
-</style>

@@ -298,7 +298,11 @@ def _place(work: Work) -> Iterator[Step]:
         20,
         lifters(build.bank.model.kg),
         (HEAVY,) if lifters(build.bank.model.kg) > 1 else (),
-        ("part-hold_down", "part-covers"),
+        (
+            "part-hold_down",
+            "part-covers",
+            *(f"extra-{e.id or i}" for i, e in enumerate(build.candidate.extras)),
+        ),
     )
     if work.flooded:
         yield Step(
@@ -318,7 +322,7 @@ def _place(work: Work) -> Iterator[Step]:
         )
     for source, rung in work.remedies:
         yield Step(
-            f"fit-{source.id}",
+            f"fit-{source.id}-{rung.key}",
             PLACE,
             f"{work.name(source)}: {rung.says}",
             phrase("changeover.steps.fit_why"),
@@ -332,7 +336,7 @@ def _place(work: Work) -> Iterator[Step]:
     for required in work.required:
         if required.met and required.key.startswith("source-") and required.fix is not None:
             yield Step(
-                f"fit-{required.fix.source}",
+                f"fit-{required.fix.source}-{required.fix.remedy}",
                 PLACE,
                 required.name,
                 phrase("changeover.steps.fit_why"),
@@ -543,6 +547,7 @@ def _settings(work: Work) -> Iterator[Step]:
             10,
             1,
             (AC,) if MAINS in kinds else (),
+            ("part-upkeep",),
         )
     if SOLAR in kinds:
         yield Step(
