@@ -19,6 +19,7 @@ NO_FIELD = re.compile(
     r"(^|\.)(id|format|version|guide|typical)$|^stated\.|^candidates\.(battery_class|series|parallel|places\..*|fixes\..*|struck)$"
     r"|^candidates\.(stages\.strings|extras\.covers)$|^day\.loads\.draw\.(value|unit)$"
     r"|^rig\.(utc_offset_h|cares)$|^sources\.(kind|assumed)$|^own_models\.water$|^plan\.overrides$"
+    r"|^changeover\.(chosen|chosen_on|done|proof\..*)$|^candidates\.purchases\.have$"
 )
 
 

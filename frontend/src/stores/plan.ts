@@ -35,10 +35,10 @@ import { freshKey, useWindow } from './useWindow'
 const PAUSE = 600
 /** How long nothing is edited before what takes long is run anew [ms]. */
 const PAUSE_BEFORE_RUN = 350
-/** A document with a choice made in it, where it only sets values that are there. */
+/** A document with a choice made in it, where it only sets values that are there, or kept by name. */
 function chosen(document: RigFile, edit: UnsentEdit): RigFile {
   const operations = placedAll(edit.operations, document)
-  if (!operations?.every((o) => o.op === 'replace')) return document
+  if (!operations?.every((o) => o.op === 'replace' || BY_NAME.test(o.path))) return document
   try {
     return immutableJSONPatch(document, operations as JSONPatchOperation[]) as RigFile
   } catch {
@@ -51,7 +51,7 @@ const MOST_TRIES = 3
 
 /** Values that are kept by name: one that was not there is added. */
 const BY_NAME =
-  /^\/plan\/overrides\/|^\/changeover\/(done|notes|passed|readings)\/|\/purchases\/(quoted|paid|on|seller|serial)\//
+  /^\/plan\/overrides\/|^\/changeover\/(done|notes|passed|readings)\/|\/purchases\/(quoted|paid|bought_on|seller|serial)\//
 
 /**
  * The rig that is open. Edits go to the server one after the other; its answer, what differs with every figure

@@ -46,7 +46,7 @@ class PurchasesPart(Part):
     quoted: Amounts = Field(default_factory=dict, max_length=100)
     paid: Amounts = Field(default_factory=dict, max_length=100)
     have: dict[Key, Annotated[bool, Truth()]] = Field(default_factory=dict, max_length=100)
-    on: Dates = Field(default_factory=dict, max_length=100)
+    bought_on: Dates = Field(default_factory=dict, max_length=100)
     seller: Notes = Field(default_factory=dict, max_length=100)
     serial: Notes = Field(default_factory=dict, max_length=100)
 

@@ -176,7 +176,7 @@ def _purchases(part: PurchasesPart) -> dict[str, Purchase]:
         "quote": "quoted",
         "paid": "paid",
         "have": "have",
-        "on": "on",
+        "on": "bought_on",
         "seller": "seller",
         "serial": "serial",
     }

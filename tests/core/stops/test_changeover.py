@@ -10,7 +10,8 @@ from vast_harbor.core.passage import evaluate
 from vast_harbor.core.rig.changeover import ProofReading, Purchase, Tick
 from vast_harbor.core.rig.plan import NEEDED, THERE, WANTED
 from vast_harbor.core.rig.sources import ENGINE, MAINS, SOLAR
-from vast_harbor.core.stops.changeover import Changeover, Work, inequality, simulated
+from vast_harbor.core.stops.changeover import Changeover, Work, simulated
+from vast_harbor.core.stops.changeover.measurements import inequality
 
 DEMOS = ("kittiwake", "tern-rock", "mulga", "pebble", "long-haul")
 

@@ -9,6 +9,7 @@ from vast_harbor.core.rig.sources import Source
 
 LAMP = Load("lamp", "Lamp", DC, Draw(50, "W"), 12, hours=24)
 PRICES = {
+    "covers_price": 0.0, "consumables_price": 0.0,
     "hold_down_price": 10.0, "link_price": 5.0, "bars_price": 40.0, "lug_price": 2.0,
     "string_fuse_price": 20.0, "shunt_price": 90.0, "upkeep_price": 50.0,
 }  # fmt: skip

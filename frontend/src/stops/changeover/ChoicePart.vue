@@ -11,7 +11,7 @@ import { computed } from 'vue'
 import { useChangeover } from './useChangeover'
 
 /** Which bank is bought; and once it is chosen, what must be known before it is. */
-const { plan, view, choose, tick } = useChangeover()
+const { plan, view, choose, tick, isTicked } = useChangeover()
 const choices = computed(() =>
   [...view.value.choices].sort((a, b) => Number(b.verdict) - Number(a.verdict)),
 )
@@ -98,9 +98,9 @@ const LENGTHS = [
             v-else
             type="checkbox"
             class="mt-1 size-4.5 shrink-0 accent-sea"
-            :checked="q.done"
+            :checked="isTicked(q.key)"
             :aria-label="q.title"
-            @change="tick(q.key, q.title, !q.done)"
+            @change="tick(q.key, q.title, !isTicked(q.key))"
           />
           <div class="min-w-0 leading-snug">
             <p class="font-semibold">{{ q.title }}</p>

@@ -4,7 +4,7 @@ import SeverityMark from '@/ui/SeverityMark.vue'
 import { useChangeover } from './useChangeover'
 
 /** One sheet for the whole bank: what each device should be set to, and what conflicts. */
-const { view, tick } = useChangeover()
+const { view, tick, tickedOn, isTicked } = useChangeover()
 </script>
 
 <template>
@@ -45,13 +45,15 @@ const { view, tick } = useChangeover()
                 <input
                   type="checkbox"
                   class="mt-0.5 size-4.5 shrink-0 accent-sea"
-                  :checked="r.done"
+                  :checked="isTicked(r.key)"
                   :aria-label="
                     phrase('changeover.settings_part.set_of', { name: r.name, device: g.name })
                   "
-                  @change="tick(r.key, r.name, !r.done)"
+                  @change="tick(r.key, r.name, !isTicked(r.key))"
                 />
-                <span v-if="r.done" class="text-sm whitespace-nowrap text-soft">{{ r.on }}</span>
+                <span v-if="isTicked(r.key)" class="text-sm whitespace-nowrap text-soft">{{
+                  tickedOn(r.key)
+                }}</span>
               </label>
             </td>
           </tr>

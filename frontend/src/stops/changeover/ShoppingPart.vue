@@ -88,7 +88,7 @@ function have(line: Schemas['LineView']) {
             </summary>
             <div class="mt-1 grid gap-2 sm:grid-cols-3">
               <PlanField
-                :path="at(line, 'on')"
+                :path="at(line, 'bought_on')"
                 :label="phrase('changeover.shopping_part.on')"
                 :called="phrase('changeover.shopping_part.on_of', { name: line.name })"
                 text

@@ -7,7 +7,7 @@ import { useChangeover, type Step } from './useChangeover'
 
 /** One step with everything that belongs to it; large in the locker. */
 defineProps<{ step: Step; large?: boolean }>()
-const { noted, tick } = useChangeover()
+const { noted, tick, tickedOn, isTicked } = useChangeover()
 const PEOPLE = ['', '', phrase('changeover.step.two'), phrase('changeover.step.hoist')]
 </script>
 
@@ -49,14 +49,14 @@ const PEOPLE = ['', '', phrase('changeover.step.two'), phrase('changeover.step.h
       <button
         type="button"
         class="btn"
-        :class="step.done ? '' : 'btn-main'"
-        :disabled="step.stopped && !step.done"
+        :class="isTicked(step.key) ? '' : 'btn-main'"
+        :disabled="step.stopped && !isTicked(step.key)"
         data-tick
-        @click="tick(step.key, step.title, !step.done)"
+        @click="tick(step.key, step.title, !isTicked(step.key))"
       >
         {{
-          step.done
-            ? phrase('changeover.step.undo', { on: step.on })
+          isTicked(step.key)
+            ? phrase('changeover.step.undo', { on: tickedOn(step.key) })
             : phrase('changeover.step.done')
         }}
       </button>

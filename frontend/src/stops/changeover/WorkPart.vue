@@ -10,7 +10,7 @@ import { useChangeover } from './useChangeover'
 
 /** The order of work by gates; the next step is open. In the locker, one step at a time. */
 const LockerMode = defineAsyncComponent(() => import('./LockerMode.vue'))
-const { plan, view } = useChangeover()
+const { plan, view, isTicked } = useChangeover()
 const route = useRoute()
 const router = useRouter()
 const inLocker = computed(() => typeof route.query.step === 'string')
@@ -42,7 +42,7 @@ const go = (step: string) =>
       {{ g.title }}
       <span class="text-base font-normal text-soft">{{
         phrase('changeover.work.of', {
-          done: g.steps.filter((s) => s.done).length,
+          done: g.steps.filter((s) => isTicked(s.key)).length,
           total: g.steps.length,
         })
       }}</span>
@@ -57,7 +57,7 @@ const go = (step: string) =>
         <summary class="flex min-h-11 cursor-pointer items-center gap-3 py-1.5">
           <SeverityMark v-if="s.stopped" severity="stop" />
           <CircleCheck
-            v-else-if="s.done"
+            v-else-if="isTicked(s.key)"
             :size="18"
             class="shrink-0 text-sea"
             :aria-label="phrase('changeover.work.done')"

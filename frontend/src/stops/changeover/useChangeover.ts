@@ -19,6 +19,10 @@ export function useChangeover() {
   const view = computed(() => plan.rig!.changeover!)
   const steps = computed(() => view.value.gates.flatMap((gate) => gate.steps))
 
+  /** The day on which something was ticked, also where the tick still waits to be sent. */
+  const tickedOn = (key: string) => plan.document.changeover.done[key] ?? ''
+  const isTicked = (key: string) => key in plan.document.changeover.done
+
   /** Tick a step, question or setting, or take the tick back. */
   function tick(key: string, title: string, done: boolean) {
     const path = `/changeover/done/${key}`
@@ -55,5 +59,18 @@ export function useChangeover() {
 
   const noted = (kind: 'notes' | 'passed', key: string) => `/changeover/${kind}/${key}`
 
-  return { plan, view, steps, tick, choose, takeBack, measure, noted, fault, practising }
+  return {
+    plan,
+    view,
+    steps,
+    tick,
+    tickedOn,
+    isTicked,
+    choose,
+    takeBack,
+    measure,
+    noted,
+    fault,
+    practising,
+  }
 }

@@ -15,6 +15,10 @@ from vast_harbor.phrases import phrase
 from vast_harbor.web.views import View
 
 OVERRIDES = "/plan/overrides/"
+# What holds values by name, which says nothing of what they are.
+BY_NAME = frozenset(
+    {"on", "done", "notes", "passed", "readings", "quoted", "paid", "bought_on", "seller", "serial"}
+)
 _PLACE = re.compile(r"\{([^{}]+)\}")
 
 
@@ -36,7 +40,8 @@ def place_of(pointer: str) -> str:
         e.g. ``day.loads.on.hours``.
     """
     parts = pointer.strip("/").split("/")
-    return ".".join(p for i, p in enumerate(parts) if not p.isdigit() and (i == 0 or parts[i - 1] != "on"))
+    kept = (p for i, p in enumerate(parts) if not p.isdigit() and (i == 0 or parts[i - 1] not in BY_NAME))
+    return ".".join(kept)
 
 
 @cache
