@@ -19,6 +19,9 @@ ANSWERS = {
     f"{_RIG}/file": JSON,
     f"{_RIG}/report": "text/html",
     f"{_RIG}/wiring.svg": "image/svg+xml",
+    f"{_RIG}/changeover/drawing.svg": "image/svg+xml",
+    f"{_RIG}/changeover/print": "text/html",
+    f"{_RIG}/changeover/shopping.csv": CSV,
     f"{_RIG}/monitor": EVENTS,
     f"{_RIG}/trial/odds": EVENTS,
 }
