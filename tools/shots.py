@@ -72,6 +72,18 @@ def tried(page: Page) -> None:
     page.locator("[data-trial-chart] svg").first.wait_for()
 
 
+def stopped(page: Page) -> None:
+    """Scroll to the reading that stops the work."""
+    page.locator("[data-step=charged]").wait_for()
+    page.evaluate("window.scrollTo(0, document.querySelector('[data-gate=equal]').offsetTop - 120)")
+
+
+def in_locker(page: Page) -> None:
+    """Turn to one step at a time."""
+    page.locator("[data-locker-mode]").click()
+    page.locator("[data-locker] [data-verdict=out]").first.scroll_into_view_if_needed()
+
+
 VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
     ("harbor", "", "day", nothing),
     ("rig", "1/rig", "day", nothing),
@@ -80,7 +92,6 @@ VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
     ("need", "3/need", "day", nothing),
     ("banks", "1/banks", "day", nothing),
     ("banks-find", "4/banks?part=find", "day", loaded),
-    ("banks-locker", "1/banks?part=locker", "day", loaded),
     ("banks-wiring", "5/banks?part=wiring", "day", loaded),
     ("charging", "5/charging", "day", loaded),
     ("charging-audit", "4/charging?part=audit", "day", audited),
@@ -90,6 +101,8 @@ VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
     ("compare-table", "1/compare?part=table", "day", tabled),
     ("compare-money", "4/compare?part=money", "day", loaded),
     ("compare-doubt", "4/compare?part=doubt", "day", doubted),
+    ("changeover", "2/changeover?part=work", "day", stopped),
+    ("changeover-phone", "2/changeover?part=work", "night", in_locker),
     ("workings-night", "5/compare?part=table", "night", workings),
     # Last, because it makes a rig.
     ("start", "", "day", asked),

@@ -9,13 +9,14 @@ from playwright.sync_api import Page, expect
 from browser.conftest import bank_part, expect_choice
 from vast_harbor.web.plan.field_help import place_of
 
-STOPS = ("rig", "day", "need", "banks", "charging", "trial", "compare")
+STOPS = ("rig", "day", "need", "banks", "charging", "trial", "compare", "changeover")
 PARTS = {
     "rig": ("use", "place", "space", "build"),
     "banks": ("find", "locker", "wiring", "volts", "batteries"),
     "charging": ("audit", "curves", "needed", "measured", "settings"),
     "trial": ("how-long", "year", "laid-up", "monitor"),
     "compare": ("table", "money", "doubt", "when", "loads"),
+    "changeover": ("shopping", "work", "settings", "proof", "papers"),
 }
 # Parts that are looked at for contrast and names, apart from the stops.
 EXTRA = (
@@ -25,6 +26,9 @@ EXTRA = (
     "compare?part=money",
     "compare?part=doubt",
     "compare?part=loads",
+    "changeover?part=shopping",
+    "changeover?part=work",
+    "changeover?part=proof",
 )
 FIELDS = """[...document.querySelectorAll('[data-path], [data-help]')].map((field) =>
   field.dataset.path ?? field.dataset.help)"""
@@ -169,7 +173,9 @@ def sideways(page: Page) -> list[int]:
 
 
 def test_no_page_scrolls_sideways_and_every_field_has_help(page: Page, demo) -> None:
-    demo("long-haul", "rig")
+    demo("long-haul", "changeover")
+    page.locator("[data-choose=lfp]").click()
+    page.locator("[data-chosen]").wait_for()
     api = page.url.rsplit("/", 1)[0].replace("/rigs/", "/api/rigs/")
     fields: set[str] = set()
     for stop in (*STOPS, *(f"{of}?part={part}" for of in PARTS for part in PARTS[of])):

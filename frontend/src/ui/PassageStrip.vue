@@ -70,7 +70,7 @@ watch(
           :aria-current="s.name === stop ? 'step' : undefined"
           :data-stop="s.name"
         >
-          <span class="flex items-center gap-2">
+          <span class="flex items-center gap-2 xl:gap-1.5">
             <span
               class="grid size-6 shrink-0 place-items-center rounded-full border-2 border-sea text-sm font-bold"
               :class="s.name === stop ? 'bg-sea text-onsea' : 'bg-sheet text-sea'"
@@ -80,7 +80,7 @@ watch(
             <SeverityMark v-if="s.view?.attention" :severity="s.view.attention" class="shrink-0" />
             <span
               v-if="i < stops.length - 1"
-              class="-mr-3 h-0 min-w-5 grow border-t-2 border-dotted border-edge"
+              class="-mr-3 h-0 min-w-5 grow xl:min-w-1.5 border-t-2 border-dotted border-edge"
               aria-hidden="true"
             />
           </span>

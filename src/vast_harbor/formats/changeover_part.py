@@ -1,9 +1,9 @@
 """The rig document: the changeover, and what was bought for a candidate."""
 
 from dataclasses import dataclass
-from typing import Annotated, Any
+from typing import Annotated, Any, cast
 
-from pydantic import Field, ValidationInfo, field_validator
+from pydantic import Field, ValidationInfo
 
 from vast_harbor.formats.fields import Date, Measure, Truth, Words
 from vast_harbor.formats.parts import PRICE_OR_NONE, Part
@@ -27,17 +27,30 @@ READINGS = {
 
 
 @dataclass(frozen=True)
-class Reading:
-    """What a meter showed; unit and bounds follow from the end of its name."""
+class _Asked:
+    """As much of pydantic's information on a validation as a field needs."""
 
-    name: str
+    context: dict[str, Any]
 
-    def read(self, value: Any, info: ValidationInfo) -> float | None:
-        """The reading in V, A or °C; ValueError with one sentence when it cannot be taken."""
-        measure = READINGS.get(self.name.rpartition(".")[2])
-        if measure is None:
-            raise ValueError(phrase("files.changeover_part.unit", name=self.name))
-        return measure.read(value, info)
+
+def read_reading(name: str, value: Any, context: dict[str, Any]) -> float | None:
+    """What a meter showed; its unit and bounds follow from the end of its name.
+
+    Args:
+        name: ``lfp.charged.unit-1-2.V``.
+        value: number, or text when the context allows typing.
+        context: of the validation.
+
+    Returns:
+        The reading in V, A or °C; None for none.
+
+    Raises:
+        ValueError: one sentence saying what is wrong.
+    """
+    measure = READINGS.get(name.rpartition(".")[2])
+    if measure is None:
+        raise ValueError(phrase("files.changeover_part.unit", name=name))
+    return measure.read(value, cast(ValidationInfo, _Asked(context)))
 
 
 class PurchasesPart(Part):
@@ -83,10 +96,3 @@ class ChangeoverPart(Part):
     passed: Notes = Field(default_factory=dict, max_length=400)
     readings: dict[Key, float | None] = Field(default_factory=dict, max_length=1000)
     proof: list[ProofPart] = Field(default_factory=list, max_length=1000)
-
-    @field_validator("readings", mode="before")
-    @classmethod
-    def _readings(cls, value: Any, info: ValidationInfo) -> Any:
-        if not isinstance(value, dict):
-            return value
-        return {name: Reading(str(name)).read(one, info) for name, one in value.items()}

@@ -19,6 +19,7 @@ from vast_harbor.core.figures.number_format import LOCALES
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.rig.topics import stated_by
 from vast_harbor.formats.bank_parts import CandidatePart
+from vast_harbor.formats.changeover_part import read_reading
 from vast_harbor.formats.day_part import LoadPart
 from vast_harbor.formats.door import admitted
 from vast_harbor.formats.fields import check_bounds, read_number
@@ -118,6 +119,8 @@ def read(
     }
     gone = _named(stored)
     document, problems = _read_overrides(brought_up(document), reference, context, gone)
+    document, wrong = _read_readings(document, context)
+    problems += wrong
     loads = _given_loads(document)
     known = [_LOADS.get(_load_key(load, context)) for load in loads]
     # Those that were checked before are taken as they are.
@@ -217,6 +220,22 @@ def _read_overrides(
             problems.append(Problem(path, str(error)))
     assert isinstance(plan, dict)
     return {**document, "plan": {**plan, "overrides": values}}, problems
+
+
+def _read_readings(document: dict[str, Any], context: dict[str, Any]) -> tuple[dict[str, Any], list[Problem]]:
+    """The readings of the changeover, each checked at its own place."""
+    part = document.get("changeover")
+    given = part.get("readings") if isinstance(part, dict) else None
+    if not isinstance(part, dict) or not isinstance(given, dict) or not given:
+        return document, []
+    values: dict[str, float | None] = {}
+    problems: list[Problem] = []
+    for name, value in given.items():
+        try:
+            values[name] = read_reading(str(name), value, context)
+        except ValueError as error:
+            problems.append(Problem(f"/changeover/readings/{name}", str(error)))
+    return {**document, "changeover": {**part, "readings": values}}, problems
 
 
 def _cross_check(rig_file: RigFile, reference: Reference, gone: AbstractSet[str]) -> list[Problem]:

@@ -1,6 +1,8 @@
 """What a meter shows at each point of a bank, and what is found wrong."""
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.terminal_voltage import rested_volts
@@ -88,3 +90,83 @@ def test_what_was_read_leads_to_its_cause(circuit, point, value, found) -> None:
     likely = causes(one, at, value, expected(one, at, (0.95, 1.0)), True, sleeps=False)
     assert found in [c.kind for c in likely[:2]]
     assert sum(c.chance for c in likely) <= 1 + 1e-9
+
+
+sizes = st.sampled_from([(1, 1), (1, 2), (1, 3), (2, 1), (2, 2), (4, 1), (3, 2)])
+models = st.sampled_from(["hollin-6-225", "ostrel-200", "tarnmoor-220", "tarnmoor-2-850", "skerry-100"])
+
+
+@given(layout=sizes, model=models, amps=st.floats(0.5, 80), soc=st.floats(0.3, 1))
+def test_what_flows_in_flows_out(circuit, layout, model, amps, soc) -> None:
+    """Kirchhoff: shares add up to the load, and every string has the volts of the bank at its ends."""
+    one = circuit(model, *layout, LOADED, amps).at(LOADED, soc, amps)
+    at = by_id(one)
+    series, parallel = layout
+    bank_v = one.reading(at["bank"])
+    shares = [one.reading(at[f"share-{s}"]) if parallel > 1 else amps for s in range(1, parallel + 1)]
+    assert sum(shares) == pytest.approx(amps)
+    assert max(shares) - min(shares) < 1e-9
+    for s, share in enumerate(shares, 1):
+        units = sum(one.reading(at[f"unit-{s}-{n}"]) for n in range(1, series + 1))
+        links = sum(one.reading(at[f"link-{s}-{n}"]) for n in range(1, series))
+        assert units - links - share * one.link_ohm(None, s, 0) == pytest.approx(bank_v)
+    assert one.reading(at["isolated"]) == pytest.approx(bank_v - one.reading(at["plus"]))
+
+
+@given(layout=sizes, ohm=st.floats(0.001, 0.2), amps=st.floats(2, 60))
+def test_the_looser_a_joint_the_more_it_drops_and_the_less_its_string_gives(
+    circuit, layout, ohm, amps
+) -> None:
+    series, parallel = layout
+    if parallel < 2:
+        return
+    one = circuit("hollin-6-225", series, parallel, LOADED, amps)
+    at = by_id(one)
+    place = 1 if series > 1 else 0
+    some, more = (Fault("loose", 1, place, size) for size in (ohm, 2 * ohm))
+    assert one.reading(at["share-1"], more) < one.reading(at["share-1"], some) < one.reading(at["share-1"])
+    assert one.reading(at["share-2"], more) > one.reading(at["share-2"], some) > one.reading(at["share-2"])
+    assert one.reading(at["bank"], more) < one.reading(at["bank"], some) < one.reading(at["bank"])
+    if series > 1:
+        assert one.reading(at["link-1-1"], some) > one.reading(at["link-1-1"])
+
+
+@given(health=st.floats(0.3, 0.95), depth=st.floats(0.2, 0.6))
+def test_a_weak_battery_is_the_first_that_is_empty(circuit, health, depth) -> None:
+    one = circuit("hollin-6-225", 2, 2).at("spent", 1 - depth, 20.0)
+    at = by_id(one)
+    weak = Fault("weak", 2, 1, health)
+    shown = {key: one.reading(at[key], weak) for key in ("unit-1-1", "unit-1-2", "unit-2-1", "unit-2-2")}
+    assert min(shown, key=shown.__getitem__) == "unit-2-1"
+    assert shown["unit-1-1"] == pytest.approx(shown["unit-1-2"])
+
+
+def test_the_points_of_a_wiring_are_numbered_in_the_order_of_the_work(circuit) -> None:
+    single = [p.id for p in points(circuit("ostrel-200", 1, 1).wiring)]
+    assert single == ["unit-1-1", "bank", "fused", "isolated", "plus", "minus"]
+    two = points(circuit("hollin-6-225", 2, 2).wiring)
+    assert [p.number for p in two] == list(range(1, len(two) + 1))
+    assert [p.id for p in two] == [
+        "unit-1-1", "unit-1-2", "unit-2-1", "unit-2-2", "string-1", "string-2", "bank", "fused", "isolated",
+        "link-1-1", "link-2-1", "share-1", "share-2", "plus", "minus",
+    ]  # fmt: skip
+    assert {p.unit for p in two if p.kind == "share"} == {"A"}
+
+
+@pytest.mark.parametrize("kind", ["amps_socket", "swapped"])
+def test_a_meter_that_is_used_wrongly_reads_nothing_or_the_other_way_round(circuit, kind) -> None:
+    one = circuit("ostrel-200", 1, 2)
+    for point in points(one.wiring):
+        shown, right = one.reading(point, Fault(kind)), one.reading(point)
+        if point.kind == "share":
+            assert shown == right
+        else:
+            assert shown == (0 if kind == "amps_socket" else -right)
+
+
+def test_a_reading_just_inside_and_just_outside_is_judged_so(circuit) -> None:
+    one = circuit("tarnmoor-220", 1, 1, APART)
+    should = expected(one.at(APART, 1.0), by_id(one)["unit-1-1"], (0.95, 1.0))
+    # AGM: 12.80 V at 95 %, 12.85 V when full, each within 0.05 V.
+    assert (should.low, should.likely, should.high) == pytest.approx((12.75, 12.85, 12.90))
+    assert should.holds(12.75 + 1e-9) and not should.holds(12.74) and not should.holds(12.91)

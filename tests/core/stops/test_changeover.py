@@ -4,14 +4,18 @@ from dataclasses import replace
 
 import pytest
 
+from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.installation.bank_circuit import faults
 from vast_harbor.core.installation.fault_finding import causes
 from vast_harbor.core.passage import evaluate
 from vast_harbor.core.rig.changeover import ProofReading, Purchase, Tick
-from vast_harbor.core.rig.plan import NEEDED, THERE, WANTED
-from vast_harbor.core.rig.sources import ENGINE, MAINS, SOLAR
-from vast_harbor.core.stops.changeover import Changeover, Work, simulated
+from vast_harbor.core.rig.loads import AC, DC, Load
+from vast_harbor.core.rig.plan import NEEDED, THERE, WANTED, Candidate, Locker, OldBank
+from vast_harbor.core.rig.sources import ENGINE, MAINS, SOLAR, Source
+from vast_harbor.core.stops.changeover import Changeover, Work, against, simulated
+from vast_harbor.core.stops.changeover.acceptance import taken
 from vast_harbor.core.stops.changeover.measurements import inequality
+from vast_harbor.core.stops.changeover.work import lifters
 
 DEMOS = ("kittiwake", "tern-rock", "mulga", "pebble", "long-haul")
 
@@ -210,4 +214,164 @@ def test_a_reading_of_another_layout_is_kept_and_told(changeovers) -> None:
     one = changeovers("kittiwake")[0]
     assert noted(one, readings={name_of(one, "arrived.unit-9-9"): 12.6}).unplaced == (
         name_of(one, "arrived.unit-9-9"),
+    )
+
+
+@pytest.fixture
+def lamp_rig(evaluated):
+    """A changeover of a plain boat, with whatever differs."""
+
+    def build(choose: str = "lfp", **changes) -> Changeover:
+        found = evaluated((LAMP,), **changes).changeover_to(choose)
+        assert found is not None
+        return found
+
+    return build
+
+
+def keys_of(one: Changeover) -> list[str]:
+    return [s.key for s in one.steps]
+
+
+LAMP = Load("lamp", "Lamp", DC, Draw(40, "W"), 12, hours=6)
+KETTLE = Load("kettle", "Kettle", AC, Draw(1000, "W"), 230, use="uses", uses=2, minutes=4)
+SUN = Source("sun", SOLAR, watts=300)
+SHORE = Source("shore", MAINS, amps=30)
+RELAY = Source("engine", ENGINE, link="relay")
+
+
+def test_only_what_applies_is_a_step(lamp_rig) -> None:
+    bare = keys_of(lamp_rig())
+    assert not {"off_solar", "off_mains", "off_engine", "off_negative", "lift_out", "precharge"} & set(bare)
+    assert not {"solar_on", "sources_on", "sources", "fortnight", "vent", "neutralise"} & set(bare)
+    sunny = keys_of(lamp_rig(sources=(SUN,)))
+    assert {"off_solar", "solar_on", "set-sun", "sources"} <= set(sunny) and "sources_on" not in sunny
+    shore = keys_of(lamp_rig(sources=(SHORE,)))
+    assert {"off_mains", "sources_on", "set-shore", "fortnight"} <= set(shore) and "solar_on" not in shore
+    # A relay has no settings.
+    relay = keys_of(lamp_rig(sources=(RELAY,)))
+    assert "off_engine" in relay and "set-engine" not in relay
+    assert "precharge" in [s.key for s in lamp_rig_with(lamp_rig, KETTLE).steps]
+
+
+def lamp_rig_with(lamp_rig, load: Load) -> Changeover:
+    one = lamp_rig()
+    build = replace(one.work.build, plan=replace(one.work.plan, loads=(LAMP, load)))
+    return Changeover(Work(one.work.compared, build), one.verdict)
+
+
+def test_panels_go_off_first_and_on_last_and_the_negative_comes_last(lamp_rig, reference) -> None:
+    old = OldBank(reference.classes["flooded_dual"], 12.0, 110.0, 1, 2)
+    order = keys_of(lamp_rig(sources=(SUN, SHORE, RELAY), old_bank=old))
+
+    def before(*keys: str) -> bool:
+        places = [order.index(k) for k in keys]
+        return places == sorted(places)
+
+    assert before("photo", "off_solar", "off_mains", "off_loads", "off_negative", "lift_out", "neutralise")
+    assert before("charge_each", "charged", "lift_in", "main_cables", "closed", "fused", "isolated")
+    assert before(
+        "isolated", "set_monitor", "sources_on", "solar_on", "loaded", "joints", "acceptance", "spent"
+    )
+    titles = {s.key: s.title for s in lamp_rig(old_bank=old).steps}
+    assert titles["closed"].startswith("Connect positive first, negative last")
+    assert titles["off_negative"].startswith("Take off the negative first")
+
+
+@pytest.mark.parametrize(
+    ("choose", "model", "cautions", "absent"),
+    [("agm", "flooded_deep", {"gas", "acid"}, {"cold"}), ("lfp", "lfp", {"cold"}, {"gas"})],
+)
+def test_cautions_stand_where_they_apply(lamp_rig, reference, choose, model, cautions, absent) -> None:
+    old = OldBank(reference.classes["flooded_dual"], 12.0, 110.0, 1, 2)
+    candidates = (Candidate(choose, model),)
+    one = lamp_rig(choose, candidates=candidates, sources=(SHORE,), old_bank=old)
+    bank = {c for s in one.steps if s.gate not in ("old", "place") for c in s.cautions}
+    whole = {c for s in one.steps for c in s.cautions}
+    assert cautions <= whole and not absent & bank
+    assert "amps" in whole and "damaged" in whole
+
+
+@pytest.mark.parametrize(("kg", "people"), [(12, 1), (25, 1), (25.1, 2), (40, 2), (40.1, 3)])
+def test_two_lift_above_25_kg_and_a_hoist_above_40(kg, people) -> None:
+    assert lifters(kg) == people
+
+
+def test_a_steady_load_is_one_of_the_owners_that_lasts_or_a_resistor(lamp_rig) -> None:
+    one = lamp_rig()
+    ah = one.work.build.bank.rated_ah
+    # Of two that last, the one that is nearer to a twelfth of the capacity an hour.
+    heater = Load("heater", "Heater", DC, Draw(0.08 * ah * 12.8, "W"), 12, hours=4)
+    one = lamp_rig_with(lamp_rig, heater)
+    assert one.work.load.name == "Heater" and one.work.load.amps == pytest.approx(0.08 * ah)
+    fridge = Load("fridge", "Fridge", DC, Draw(0.08 * ah * 12.8, "W"), 12, hours=24, duty=0.3)
+    assert lamp_rig_with(lamp_rig, fridge).work.load.name != "Fridge"
+    kettle = lamp_rig_with(lamp_rig, KETTLE).work.load
+    assert kettle.name != "Kettle"
+    stated = noted(one, test_a=14.0)
+    assert stated.work.load.stated and stated.acceptance.amps == 14.0
+    # A quarter of the current lasts four times as long, a little more by the rate.
+    slow = noted(one, test_a=3.5)
+    assert slow.acceptance.hours[1] >= 4 * stated.acceptance.hours[1] * 0.999
+
+
+def test_a_colder_place_is_expected_to_give_less(lamp_rig) -> None:
+    one = lamp_rig("agm")
+    ah = [noted(one, celsius=c, test_a=8.0).acceptance.expected_ah for c in (-10.0, 5.0, 20.0, 25.0)]
+    assert ah == sorted(ah) and ah[0] < 0.85 * ah[-1]
+    assert (
+        not noted(one, celsius=5.0).acceptance.warm_enough and noted(one, celsius=15.0).acceptance.warm_enough
+    )
+
+
+def test_amp_hours_are_the_area_under_the_current() -> None:
+    readings = [ProofReading(0, 12.8, 10), ProofReading(60, 12.6, 10), ProofReading(90, 12.5, 6)]
+    assert taken(readings) == pytest.approx(10 + 8 * 0.5)
+    assert taken(readings[:1]) == 0.0
+
+
+def test_settings_follow_the_bank_and_what_is_not_stated_is_not_known(lamp_rig) -> None:
+    charger = Source("shore", MAINS, amps=30, absorption_v=14.8, float_v=13.8)
+    one = lamp_rig(sources=(charger,))
+    groups = {g.key: g for g in one.settings}
+    assert {r.can for r in groups["shore"].rows} == {"unknown"} and groups["shore"].note
+    rows = {r.setting.key: r.setting for r in groups["shore"].rows}
+    assert rows["absorption"].value == pytest.approx(14.3) and rows["absorption"].is_now == pytest.approx(
+        14.8
+    )
+    monitor = {r.setting.key: r.setting.value for r in groups["monitor"].rows}
+    assert monitor["capacity"] == one.work.build.bank.rated_ah
+    assert monitor["charged"] == pytest.approx(14.1)
+    assert "bms" in groups and "bms" not in {g.key for g in lamp_rig("agm").settings}
+    able = lamp_rig(sources=(replace(charger, adjustable=True),))
+    assert {r.can for g in able.settings if g.key == "shore" for r in g.rows} == {"yes"}
+    ticked = noted(one, ticks={"setting.shore.absorption": Tick(True, "2026-11-28")})
+    assert [r.tick.done for g in ticked.settings if g.key == "shore" for r in g.rows][:2] == [True, False]
+
+
+def test_what_the_verdict_does_not_say_has_something_against_it(lamp_rig) -> None:
+    one = lamp_rig()
+    others = [c for c in one.verdict.compared_banks if c.id != one.verdict.winner.id]
+    assert against(one.verdict.winner, one.verdict) is None
+    assert others and all(against(c, one.verdict) is not None for c in others)
+    hopeless = lamp_rig(
+        "tiny", candidates=(Candidate("tiny", "agm", "tarnmoor-60", 1, 1), Candidate("lfp", "lfp"))
+    )
+    assert hopeless.against.hard and "usable" in hopeless.against.says.template
+
+
+def test_questions_are_answered_by_the_plan_where_it_knows(lamp_rig) -> None:
+    states = {q.key: q.state for q in lamp_rig(sources=(SHORE,)).questions}
+    assert states["ask.height"] == "missing" and states["ask.manual-shore"] == "missing"
+    roomy = lamp_rig(locker=Locker(rooms=((900.0, 600.0, 400.0),)))
+    tight = lamp_rig(locker=Locker(rooms=((200.0, 100.0, 100.0),)))
+    assert {q.key: q.state for q in roomy.questions}["ask.height"] == "known"
+    assert {q.key: q.state for q in tight.questions}["ask.height"] == "wrong"
+    asked = noted(roomy, ticks={"ask.access": Tick(True)}, deposit=0.0, start_on="2026-12-01")
+    settled = {q.key: q.settled for q in asked.questions}
+    assert (
+        settled["ask.access"]
+        and settled["ask.deposit"]
+        and settled["ask.who"]
+        and not settled["ask.terminals"]
     )

@@ -8,7 +8,7 @@ from vast_harbor.phrases import phrase
 
 # Between these shares of the capacity an hour a test tells something and does the bank no harm [1/h]; the
 # nearer to the best one, the shorter the test and the surer its current.
-LEAST_C, BEST_C, MOST_C = 0.02, 0.08, 0.20
+LEAST_C, BEST_C, MOST_C = 0.04, 0.08, 0.20
 # What draws by fits and starts is no steady load [-].
 STEADY_DUTY = 0.95
 # What is never on for longer than this at a time is no load for a test [h].
