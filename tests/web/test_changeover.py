@@ -175,7 +175,7 @@ def test_the_acceptance_test_takes_readings_as_they_come(client, rig) -> None:
     proof = view["changeover"]["proof"]
     assert proof["verdict"] == "none" and len(proof["curve"]) > 20
     for minutes, (_, volts) in enumerate(proof["curve"][:3]):
-        reading = {"minutes": str(60 * minutes), "volts": f"{volts}", "amps": "20"}
+        reading = {"id": f"r{minutes}", "minutes": str(60 * minutes), "volts": f"{volts}", "amps": "20"}
         answer = patch(
             client, view, put("/changeover/proof/-", reading, "add"), typed=True, stop="changeover"
         )

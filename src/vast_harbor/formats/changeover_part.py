@@ -6,7 +6,7 @@ from typing import Annotated, Any, cast
 from pydantic import Field, ValidationInfo
 
 from vast_harbor.formats.fields import Date, Measure, Truth, Words
-from vast_harbor.formats.parts import PRICE_OR_NONE, Part
+from vast_harbor.formats.parts import IDENTIFIER, PRICE_OR_NONE, Part
 from vast_harbor.phrases import phrase
 
 # Names of steps, lines and measurements: ``lfp.charged.unit-1-2``.
@@ -67,6 +67,7 @@ class PurchasesPart(Part):
 class ProofPart(Part):
     """One reading of the acceptance test."""
 
+    id: Annotated[str, IDENTIFIER]
     minutes: Annotated[float, Measure("min", 0, 20_000, phrase("files.changeover_part.minutes"))] = 0.0
     volts: Annotated[float, Measure("V", 0, 100, phrase("files.changeover_part.proof_volts"))] = 0.0
     amps: Annotated[float, Measure("A", 0, 2000, phrase("files.changeover_part.proof_amps"))] = 0.0

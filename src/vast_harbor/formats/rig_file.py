@@ -263,6 +263,7 @@ def _cross_check(rig_file: RigFile, reference: Reference, gone: AbstractSet[str]
         "day/loads": [load.id for load in rig_file.day.loads],
         "candidates": [candidate.id for candidate in rig_file.candidates],
         "own_models": [model.id for model in rig_file.own_models],
+        "changeover/proof": [reading.id for reading in rig_file.changeover.proof],
     }
     for name, ids in lists.items():
         problems += _twice(name, ids, reference.catalogue if name == "own_models" else ())

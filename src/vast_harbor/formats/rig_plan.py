@@ -200,7 +200,7 @@ def _changeover(part: ChangeoverPart) -> Changeover:
             for key in steps
         },
         readings={key: value for key, value in part.readings.items() if value is not None},
-        proof=tuple(ProofReading(**one.model_dump()) for one in part.proof),
+        proof=tuple(ProofReading(one.minutes, one.volts, one.amps) for one in part.proof),
     )
 
 

@@ -30,6 +30,9 @@ const form = ref({ minutes: '', volts: '', amps: '' })
 const problem = ref('')
 const SHOWN: Record<string, string> = { promised: 'note', within: 'note', short: 'stop' }
 
+/** A name that no other reading has, in another window neither. */
+const freshId = () => `r${Date.now().toString(36)}${Math.random().toString(36).slice(2, 6)}`
+
 async function add() {
   const { volts, amps } = form.value
   const at = form.value.minutes || (begun.value ? minutes.value.toFixed(1) : '0')
@@ -41,7 +44,12 @@ async function add() {
   await plan.edit(phrase('changeover.proof.reading'), {
     op: 'add',
     path: '/changeover/proof/-',
-    value: { minutes: at, volts, amps: amps || String(proof.value.amps).replace(/[^\d.,]/g, '') },
+    value: {
+      id: freshId(),
+      minutes: at,
+      volts,
+      amps: amps || String(proof.value.amps).replace(/[^\d.,]/g, ''),
+    },
   })
   form.value = { minutes: '', volts: '', amps }
 }
@@ -144,7 +152,7 @@ const rows = computed(() => plan.document.changeover.proof)
       <template v-if="rows.length">
         <p class="mt-3">{{ phrase('changeover.proof.taken', { ah: proof.taken }) }}</p>
         <ul class="mt-1 max-h-72 divide-y divide-line overflow-y-auto border-y border-line">
-          <li v-for="(r, i) in rows" :key="i" class="flex items-center gap-4 py-0.5">
+          <li v-for="(r, i) in rows" :key="r.id" class="flex items-center gap-4 py-0.5">
             <span class="w-20">{{ phrase('changeover.proof.at', { minutes: r.minutes }) }}</span>
             <span class="w-20">{{ r.volts }} V</span><span class="grow">{{ r.amps }} A</span>
             <button
