@@ -96,7 +96,6 @@ VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
     ("charging", "5/charging", "day", loaded),
     ("charging-audit", "4/charging?part=audit", "day", audited),
     ("trial", "2/trial", "day", tried),
-    ("trial-phone", "2/trial", "night", tried),
     ("compare", "4/compare", "day", suitability),
     ("compare-table", "1/compare?part=table", "day", tabled),
     ("compare-money", "4/compare?part=money", "day", loaded),

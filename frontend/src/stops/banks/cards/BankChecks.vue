@@ -31,7 +31,9 @@ const open = ref(false)
   <section>
     <details v-if="stops.length" class="mt-1" data-stops>
       <summary class="discloses">
-        <span class="leading-snug text-stop">{{ stops.map((c) => c.name).join(', ') }}</span>
+        <span class="line-clamp-1 leading-snug text-stop">{{
+          stops.map((c) => c.name).join(', ')
+        }}</span>
       </summary>
       <CheckList :checks="stops" class="mt-1" />
     </details>
