@@ -129,7 +129,7 @@ def verdict(name: str) -> dict[str, dict[str, float]]:
         "The verdict over the whole catalogue, once edits rest, no year remembered": timed(looked_through, 3),
         "Where costs meet, in eight things": timed(lambda: break_evens(results, reference), 5),
         "Map of use, 40 × 20": timed(lambda: cheapest_map(results, reference), 10),
-        "At which nights the whole verdict turns": timed(lambda: verdict_changes(results, reference), 3),
+        "At which nights the whole verdict turns": timed(lambda: verdict_changes(results), 3),
         "The verdict under each house rule": timed(lambda: schools(results, reference), 3),
         "The report": timed(lambda: report(results, reference, Style(), "2026-11-25"), 3),
     }
