@@ -162,9 +162,11 @@ def _place_of(
             return x + BOX_W / 2, y - 2
         start, end = _terminals(unit)[1], _terminals(string[point.at])[0]
         return (start[0] + end[0]) / 2, (start[1] + end[1]) / 2 - 14
-    if point.kind in ("string", "share"):
+    if point.kind == "string":
         minus = _terminals(strings[point.string - 1][0])[0]
-        return left + 32, minus[1] - 14
+        return left + 28, minus[1] - 14
+    if point.kind == "share":
+        return right - 31, _feet(strings[point.string - 1])[1] - 20
     return {
         "bank": (right + 14, main[0] - 14),
         "fused": (right + 106, main[0] - 14),
