@@ -121,7 +121,6 @@ def test_a_bank_in_steps_and_modules_with_a_guard(page: Page, demo) -> None:
     month.fill("2039-05")
     expect(steps.locator("[data-check=mixed_ages]")).to_contain_text("The limit is 10 %")
     demo("long-haul", "banks")
-    page.locator("[data-all-banks]").click()
     modules = card(page, "modules")
     expect(modules.locator("[data-check=external_bms]")).to_contain_text("nothing stops overcharging")
     modules.get_by_label("Cell protection").select_option(label="An external BMS with contactor")

@@ -61,7 +61,7 @@ const rows = computed(() => plan.document.changeover.proof)
 
 <template>
   <div class="grid gap-x-8 gap-y-5 lg:grid-cols-[1fr_1.3fr]">
-    <section>
+    <section class="min-w-0">
       <p class="text-lg text-pretty">
         {{
           phrase('changeover.proof.plan', {
@@ -133,7 +133,7 @@ const rows = computed(() => plan.document.changeover.proof)
       </form>
       <p v-if="problem" class="mt-1 text-stop" role="alert">{{ problem }}</p>
     </section>
-    <section>
+    <section class="min-w-0">
       <p
         v-if="proof.says"
         class="mb-3 flex gap-2 text-lg font-semibold"

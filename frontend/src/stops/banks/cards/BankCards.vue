@@ -8,10 +8,9 @@ import { useBanks } from '@/stores/useBanks'
 
 const reference = useReference()
 const { candidates, add, full } = useBanks()
-/** A few at first where there are many: on a phone each of them is half a screen. */
+/** On a phone a few at first: each of them is half a screen. */
 const FEW = 4
-const MANY = 6
-const all = ref(wide() && candidates.value.length <= MANY)
+const all = ref(wide())
 const shown = computed(() => (all.value ? candidates.value : candidates.value.slice(0, FEW)))
 </script>
 
