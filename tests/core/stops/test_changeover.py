@@ -154,6 +154,11 @@ def test_what_is_paid_is_what_the_comparison_counts(demo_results, reference) -> 
     one = results.changeover_to("lfp")
     batteries = next(line for line in one.shopping.lines if line.key == "batteries")
     assert outlay(batteries=Purchase(paid=batteries.price - 200)) == pytest.approx(before - 200)
+    # What is paid for the batteries pays for the spare one too.
+    spare = replace(lfp, spare=True, purchases={"batteries": Purchase(paid=1200)})
+    others = tuple(spare if c.id == "lfp" else c for c in plan.candidates)
+    bought = evaluate(replace(plan, candidates=others), reference, found=()).changeover_to("lfp")
+    assert bought.work.compared.banked["purchase"].number == pytest.approx(1200)
     shunt = next(line for line in one.shopping.lines if line.key == "part-shunt")
     share = 1 + one.work.compared.cost["contingency"].number / (
         one.work.compared.cost["extras"].number + one.work.compared.cost["labour"].number

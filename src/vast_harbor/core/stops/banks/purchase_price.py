@@ -50,7 +50,7 @@ def quoted(candidate: Candidate, bank: Bank) -> float | None:
     """Price of one battery as it was paid, else as quoted to the owner [money]; None for the list price."""
     noted = candidate.purchases.get(BATTERIES)
     if noted is not None and noted.paid is not None:
-        return noted.paid / bank.units
+        return noted.paid / (bank.units + candidate.spare)
     return candidate.unit_price
 
 
