@@ -15,6 +15,7 @@ from vast_harbor.core.installation.bank_circuit import (
     FUSED,
     ISOLATED,
     ISOLATOR_OFF,
+    JOINED,
     LOADED,
     LOOSE,
     MAIN_FUSE,
@@ -101,7 +102,7 @@ def expected(circuit: Circuit, point: Point, socs: tuple[float, float]) -> Expec
     doubt = RESTED_V if bank.model.battery_class.is_lead_acid else LFP_V
     doubt *= count * bank.model.unit_class_v / 12
     ends = [circuit.at(circuit.stage, soc, circuit.amps).reading(point) for soc in socs]
-    rested = circuit.at("joined", circuit.soc).reading(point) if circuit.load_a else likely
+    rested = circuit.at(JOINED, circuit.soc).reading(point) if circuit.load_a else likely
     sag = max(0.0, rested - likely)
     return Expected(likely, min(ends) - doubt - 0.5 * sag, max(ends) + doubt + 0.33 * sag)
 

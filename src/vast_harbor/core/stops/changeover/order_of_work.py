@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from vast_harbor.core.rig.changeover import NOT_TOUCHED, Tick
 from vast_harbor.core.rig.source_remedies import TRADE
 from vast_harbor.core.rig.sources import ENGINE, GENERATOR, MAINS, SOLAR, STREAM
-from vast_harbor.core.stops.changeover.measurements import OUT, Measurement, inequality, measurements
+from vast_harbor.core.stops.changeover.measurements import EQUAL_V, OUT, Measurement, inequality, measurements
 from vast_harbor.core.stops.changeover.work import Work, lifters
 from vast_harbor.phrases import phrase
 
@@ -491,7 +491,7 @@ def _apart(work: Work) -> str:
     how = phrase("changeover.steps.strings_how")
     if work.build.bank.parallel < 2:
         return how
-    most = f"{0.1 * work.plan.system_v / 12:.1g}"
+    most = f"{EQUAL_V * work.plan.system_v / 12:.1g}"
     how += phrase("changeover.steps.strings_equal", most=most)
     apart = inequality(work)
     if apart is None or apart.equal:
