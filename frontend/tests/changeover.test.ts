@@ -25,6 +25,7 @@ const measured = (key: string, changes: object = {}) =>
     value: '',
     verdict: '',
     remark: '',
+    before: '',
     causes: [],
     ...changes,
   }) as Measured
@@ -84,6 +85,7 @@ function changeover(changes: object = {}, record: object = {}) {
         { key: 'old', title: 'Old bank', stopped: false, done: false, steps: steps.slice(2) },
       ],
       proof: {
+        every: 10,
         load: 'Lamp',
         amps: '8 A',
         stop_v: '12 V',

@@ -50,7 +50,7 @@ def test_what_is_kept_comes_back_whole(reference, name) -> None:
     assert {k for k, t in record.ticks.items() if t.done} == set(made["changeover"]["done"])
     assert record.tick("nothing-of-that-name").done is False
     bought = next(c for c in plan.candidates if c.id == record.chosen).purchases
-    assert bought["batteries"].have and bought["batteries"].serial and bought["batteries"].got
+    assert bought["batteries"].paid and bought["batteries"].serial and bought["batteries"].got
 
 
 @pytest.mark.parametrize(
@@ -85,6 +85,9 @@ def test_a_reading_is_read_in_the_unit_that_its_name_ends_in(reference, document
         ({"test_a": 0}, "test_a", "between 0.5 and"),
         ({"proof": [{"id": "a", "minutes": -1}]}, "proof", "minutes"),
         ({"proof": [{"id": "a"}, {"id": "a"}]}, "proof/1/id", "used twice"),
+        ({"devices": {"alarm_v": 230}}, "devices/alarm_v", "between 8 and 18 V"),
+        ({"devices": {"efficiency": 1.2}}, "devices/efficiency", "%"),
+        ({"settable": {"setting.loads.alarm": "perhaps"}}, "settable", ""),
         ({"chosen": "a b"}, "chosen", ""),
         ({"unknown": 1}, "unknown", ""),
     ],

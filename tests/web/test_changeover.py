@@ -141,6 +141,45 @@ def test_the_simulated_meter_shows_this_bank_and_its_faults(client, rig) -> None
     assert client.get(f"/api/rigs/{rig(choose=None)['id']}/changeover/meter?key=a").status_code == 404
 
 
+def test_the_simulated_monitor_reads_the_test_until_it_ends(client, rig) -> None:
+    view = rig()
+    at = f"/api/rigs/{view['id']}/changeover/monitor"
+    first = client.get(f"{at}?minutes=0").get_json()
+    assert first["volts"] == pytest.approx(view["changeover"]["proof"]["curve"][0][1], abs=0.01)
+    assert not first["ended"] and client.get(f"{at}?minutes=20000").get_json()["ended"]
+    assert client.get(f"{at}?minutes=0&fault=main_fuse").get_json()["volts"] == 0
+    assert client.get(f"{at}?minutes=-1").status_code == 422
+    assert client.get(f"{at}?minutes=0&fault=flood").status_code == 422
+    assert client.get(f"/api/rigs/{rig(choose=None)['id']}/changeover/monitor?minutes=0").status_code == 404
+
+
+def test_the_verdict_is_chosen_where_it_stands(client, rig) -> None:
+    view = rig(choose=None)
+    verdict = client.get(f"/api/rigs/{view['id']}?stop=compare").get_json()["compare"]["verdict"]
+    view = patch(client, view, *verdict["buying"], stop="changeover").get_json()
+    assert view["changeover"]["chosen"] and not view["changeover"]["against"]
+
+
+def test_what_a_device_is_set_to_and_whether_it_can_be_is_kept(client, rig) -> None:
+    view = rig("mulga", "lfp")
+    path = "/changeover/devices/disconnect_v"
+
+    def row(view) -> dict:
+        rows = {r["key"]: r for g in view["changeover"]["settings"] for r in g["rows"]}
+        return rows["setting.loads.disconnect"]
+
+    assert row(view)["can"] == "unknown" and row(view)["now_path"] == path
+    refused = patch(client, view, put(path, "230"), typed=True, stop="changeover")
+    assert refused.status_code == 422 and refused.get_json()["problems"][0]["path"] == path
+    # Volts are typed for the rig's own system.
+    volts = view["document"]["rig"]["system_v"]
+    typed = f"{10.5 * volts / 12:.1f}"
+    view = patch(client, view, put(path, typed), typed=True, stop="changeover").get_json()
+    view = patch(client, view, put(row(view)["can_path"], False, "add"), stop="changeover").get_json()
+    assert row(view)["can"] == "no" and row(view)["now"].startswith(typed)
+    assert any(c["key"] == "stuck-loads-disconnect" for c in view["changeover"]["conflicts"])
+
+
 def test_the_papers_need_nothing_else_and_hold_every_step_and_point(client, rig) -> None:
     view = rig("tern-rock", None)
     at = f"/api/rigs/{view['id']}/changeover"

@@ -73,6 +73,37 @@ class ProofPart(Part):
     amps: Annotated[float, Measure("A", 0, 2000, phrase("files.changeover_part.proof_amps"))] = 0.0
 
 
+DEVICE_V = Measure("V", 8, 18, phrase("files.changeover_part.device_v"), optional=True, per_12=True)
+
+
+class DevicesPart(Part):
+    """What the devices around the bank are set to now. Volts are stored as for a 12 V system."""
+
+    alarm_v: Annotated[float | None, DEVICE_V] = None
+    disconnect_v: Annotated[float | None, DEVICE_V] = None
+    reconnect_v: Annotated[float | None, DEVICE_V] = None
+    inverter_low_v: Annotated[float | None, DEVICE_V] = None
+    inverter_restart_v: Annotated[float | None, DEVICE_V] = None
+    inverter_high_v: Annotated[float | None, DEVICE_V] = None
+    capacity_ah: Annotated[
+        float | None, Measure("Ah", 1, 20_000, phrase("files.changeover_part.capacity"), optional=True)
+    ] = None
+    charged_v: Annotated[float | None, DEVICE_V] = None
+    tail_a: Annotated[
+        float | None, Measure("A", 0, 1000, phrase("files.changeover_part.tail"), optional=True)
+    ] = None
+    minutes: Annotated[
+        float | None, Measure("min", 0, 600, phrase("files.changeover_part.full_after"), optional=True)
+    ] = None
+    exponent: Annotated[
+        float | None, Measure("1", 1, 1.6, phrase("files.changeover_part.exponent"), optional=True)
+    ] = None
+    efficiency: Annotated[
+        float | None,
+        Measure("1", 0.5, 1, phrase("files.changeover_part.efficiency"), optional=True, percent=True),
+    ] = None
+
+
 class ChangeoverPart(Part):
     """The bank that is bought, and how far the work is."""
 
@@ -97,3 +128,5 @@ class ChangeoverPart(Part):
     passed: Notes = Field(default_factory=dict, max_length=400)
     readings: dict[Key, float | None] = Field(default_factory=dict, max_length=1000)
     proof: list[ProofPart] = Field(default_factory=list, max_length=1000)
+    devices: DevicesPart = DevicesPart()
+    settable: dict[Key, Annotated[bool, Truth()]] = Field(default_factory=dict, max_length=200)

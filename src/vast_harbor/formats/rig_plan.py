@@ -4,7 +4,7 @@ from vast_harbor.core.battery.bank import BatteryModel, cells_of
 from vast_harbor.core.battery.catalogue_entry import model_of
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.installation.packing import Place
-from vast_harbor.core.rig.changeover import Changeover, ProofReading, Purchase, Tick
+from vast_harbor.core.rig.changeover import Changeover, Devices, ProofReading, Purchase, Tick
 from vast_harbor.core.rig.day_types import DayType, Times
 from vast_harbor.core.rig.loads import DC, SECOND, Inverter, Load
 from vast_harbor.core.rig.plan import (
@@ -189,7 +189,7 @@ def _purchases(part: PurchasesPart) -> dict[str, Purchase]:
 
 
 def _changeover(part: ChangeoverPart) -> Changeover:
-    plain = part.model_dump(exclude={"done", "notes", "passed", "readings", "proof"})
+    plain = part.model_dump(exclude={"done", "notes", "passed", "readings", "proof", "devices"})
     steps = {*part.done, *part.notes, *part.passed}
     return Changeover(
         **plain,
@@ -201,6 +201,7 @@ def _changeover(part: ChangeoverPart) -> Changeover:
         },
         readings={key: value for key, value in part.readings.items() if value is not None},
         proof=tuple(ProofReading(one.minutes, one.volts, one.amps) for one in part.proof),
+        devices=Devices(**part.devices.model_dump()),
     )
 
 

@@ -2,14 +2,15 @@
 
 from dataclasses import replace
 
+import numpy as np
 import pytest
 
 from vast_harbor.core.figures.parsing import Draw
-from vast_harbor.core.installation.bank_circuit import faults
+from vast_harbor.core.installation.bank_circuit import Fault, faults
 from vast_harbor.core.installation.fault_finding import causes
 from vast_harbor.core.passage import evaluate
-from vast_harbor.core.rig.changeover import ProofReading, Purchase, Tick
-from vast_harbor.core.rig.loads import AC, DC, Load
+from vast_harbor.core.rig.changeover import Devices, ProofReading, Purchase, Tick
+from vast_harbor.core.rig.loads import AC, DC, Inverter, Load
 from vast_harbor.core.rig.plan import NEEDED, THERE, WANTED, Candidate, Locker, OldBank
 from vast_harbor.core.rig.sources import ENGINE, MAINS, SOLAR, Source
 from vast_harbor.core.stops.changeover import Changeover, Work, against, simulated
@@ -111,7 +112,7 @@ def causes_of(one: Changeover, m, value: float, first: bool):
 
     step = m.key.split(".")[0]
     at = next(r for r in _rounds(one.work) if r.step == step)
-    circuit = one.work.circuit.at(at.stage, at.soc, one.work.load.amps)
+    circuit = one.work.circuit.at(at.stage, at.soc, at.amps)
     return causes(circuit, m.point, value, m.should, first, one.work.sleeps)
 
 
@@ -203,6 +204,79 @@ def test_settings_that_conflict_are_found_with_a_remedy(demo_results, reference)
     assert all(c.says and c.remedy for c in found.conflicts)
 
 
+def test_a_device_that_cannot_be_set_counts_as_it_stands(lamp_rig) -> None:
+    one = lamp_rig(inverter=Inverter(rated_w=1000))
+    assert not one.conflicts
+    row = next(r for g in one.settings for r in g.rows if r.setting.key == "disconnect")
+    old = Devices(disconnect_v=10.5, charged_v=13.0)
+    # What it is now says nothing as long as it may be set; where it cannot be, it stays, and that is told.
+    assert not noted(one, devices=old).conflicts
+    fixed = {f"setting.{k}": False for k in ("loads.disconnect", "monitor.charged")}
+    stuck = noted(one, devices=old, settable=fixed)
+    assert {c.key for c in stuck.conflicts} == {"stuck-loads-disconnect", "stuck-monitor-charged"}
+    says = next(c.says for c in stuck.conflicts if c.key == "stuck-loads-disconnect")
+    assert f"{row.setting.value:.1f} V" in says and "10.5 V" in says
+    # Ticked as set, it is believed.
+    ticks = {key: Tick(True) for key in fixed}
+    assert not noted(one, devices=old, settable=fixed, ticks=ticks).conflicts
+
+
+def test_an_inverter_that_stops_in_every_charge_or_too_late_is_a_conflict(lamp_rig) -> None:
+    one = lamp_rig("agm", inverter=Inverter(rated_w=1000), sources=(replace(SHORE, equalise_v=15.6),))
+    assert {c.key for c in one.conflicts} == {"equalise-shore"}
+    low = noted(one, devices=Devices(inverter_high_v=14.0), settable={"setting.loads.inverter_high": False})
+    assert "high-shore" in {c.key for c in low.conflicts}
+    late = noted(one, devices=Devices(inverter_low_v=10.0), settable={"setting.loads.inverter_low": False})
+    assert "late" in {c.key for c in late.conflicts}
+
+
+def test_what_acts_first_is_told_in_order(changeovers, lamp_rig) -> None:
+    for name in DEMOS:
+        for one in changeovers(name):
+            for found, sign in zip(one.guards, (-1, 1), strict=True):
+                known = [sign * g.value for g in found if g.value is not None]
+                assert known == sorted(known) and len(found) >= 2
+            assert ("bms" in {g.key for g in one.guards[0]}) == one.work.sleeps
+    # What cannot be set takes its place by where it stands.
+    one = lamp_rig(inverter=Inverter(rated_w=1000))
+    early = noted(one, devices=Devices(inverter_low_v=13.2), settable={"setting.loads.inverter_low": False})
+    assert early.guards[0][0].key == "inverter_low" and one.guards[0][0].key == "alarm"
+    assert "inverter" in {c.key for c in early.conflicts}
+
+
+def test_the_simulated_monitor_shows_the_curve_and_a_weak_battery_ends_it_early(changeovers) -> None:
+    for one in changeovers("kittiwake"):
+        test = one.acceptance
+        end = 60 * test.curve.hours[-1]
+        assert test.simulated(0.5 * end)[0] == pytest.approx(
+            np.interp(0.5 * test.curve.hours[-1], test.curve.hours, test.curve.volts), abs=0.01
+        )
+        assert test.simulated(end + 1) == (test.stop_v, test.amps)
+        strings = one.work.build.bank.parallel
+        weak = Fault("weak", 1, 1, 0.6)
+        assert test.simulated(end * (1 - 0.3 / strings), weak)[0] == test.stop_v
+        assert test.simulated(0.0, Fault("main_fuse")) == (0.0, 0.0)
+        assert (test.simulated(0.0, Fault("string_fuse", 1))[1] > 0) == (strings > 1)
+
+
+def test_sources_are_measured_before_and_after_and_strings_both_ways(lamp_rig, reference) -> None:
+    old = OldBank(reference.classes["agm"], 12, 100, 1, 2)
+    one = lamp_rig("agm", loads=(replace(LAMP, draw=Draw(90, "W")),), sources=(SUN, SHORE), old_bank=old)
+    made = {m.key: m for s in one.steps for m in s.measured}
+    before, now = made["sources_before.shore"], made["sources.shore"]
+    # Less than a charger gives is no fault of an old bank; more is odd.
+    assert before.should.holds(0.0) and before.should.holds(30) and not before.should.holds(40)
+    assert now.should.low == pytest.approx(0.7 * min(30, one.work.build.criteria.takes_a))
+    assert "sources_before" not in keys_of(lamp_rig("agm", sources=(SHORE,)))
+    strings = one.work.build.bank.parallel
+    assert strings > 1
+    shares = [made[f"shared_in.share-{s}"] for s in range(1, strings + 1)]
+    assert sum(m.should.likely for m in shares) == pytest.approx(now.should.likely)
+    # A loose joint takes less, and it is named.
+    loose = simulated(one.work, "shared_in.share-1", Fault("loose", 1, 0, 0.02))
+    assert loose < shares[0].should.low
+
+
 def test_a_late_start_and_short_cables_speak_against_the_plan(changeovers) -> None:
     one = changeovers("pebble")[0]
     late = noted(
@@ -226,8 +300,8 @@ def test_a_reading_of_another_layout_is_kept_and_told(changeovers) -> None:
 def lamp_rig(evaluated):
     """A changeover of a plain boat, with whatever differs."""
 
-    def build(choose: str = "lfp", **changes) -> Changeover:
-        found = evaluated((LAMP,), **changes).changeover_to(choose)
+    def build(choose: str = "lfp", loads=None, **changes) -> Changeover:
+        found = evaluated(loads or (LAMP,), **changes).changeover_to(choose)
         assert found is not None
         return found
 
@@ -313,6 +387,13 @@ def test_a_steady_load_is_one_of_the_owners_that_lasts_or_a_resistor(lamp_rig) -
     assert lamp_rig_with(lamp_rig, fridge).work.load.name != "Fridge"
     kettle = lamp_rig_with(lamp_rig, KETTLE).work.load
     assert kettle.name != "Kettle"
+    # Where none lasts: a heater on the inverter if that carries it, else a resistor of the same current.
+    large = (replace(LAMP, draw=Draw(400, "W"), duty=0.5),)
+    for rated_w, name in ((2000, "heater"), (20, "resistor")):
+        inverter = Inverter(rated_w=rated_w, efficiency=0.9, idle_w=10)
+        found = lamp_rig(loads=large, inverter=inverter).work
+        assert name in found.load.name
+        assert found.load.amps == pytest.approx(0.05 * found.build.bank.rated_ah, rel=0.1)
     stated = noted(one, test_a=14.0)
     assert stated.work.load.stated and stated.acceptance.amps == 14.0
     # A quarter of the current lasts four times as long, a little more by the rate.

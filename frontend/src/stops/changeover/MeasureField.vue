@@ -23,6 +23,9 @@ const { measure, practising } = useChangeover()
         <p :class="large ? '' : 'text-sm'">
           {{ phrase('changeover.measure.should', { likely: measured.likely }) }}
           <span class="text-soft"> {{ measured.range }}, {{ measured.under }}</span>
+          <span v-if="measured.before" class="block">{{
+            phrase('changeover.measure.before', { before: measured.before })
+          }}</span>
         </p>
       </div>
       <PlanField

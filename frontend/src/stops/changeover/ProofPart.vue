@@ -5,10 +5,12 @@ import SeverityMark from '@/ui/SeverityMark.vue'
 import { Timer, Trash2 } from '@lucide/vue'
 import { computed, onBeforeUnmount, ref } from 'vue'
 import ProofChart from './ProofChart.vue'
+import ProofTable from './ProofTable.vue'
+import SimulatedMonitor from './SimulatedMonitor.vue'
 import { useChangeover } from './useChangeover'
 
 /** The acceptance test: what to expect, readings as they are taken, and what came of it. */
-const { plan, view } = useChangeover()
+const { plan, view, steps } = useChangeover()
 const proof = computed(() => view.value.proof!)
 const key = `proof-begun:${plan.rig!.id}`
 const begun = ref(Number(localStorage.getItem(key)) || 0)
@@ -33,23 +35,24 @@ const SHOWN: Record<string, string> = { promised: 'note', within: 'note', short:
 /** A name that no other reading has, in another window neither. */
 const freshId = () => `r${Date.now().toString(36)}${Math.random().toString(36).slice(2, 6)}`
 
+const take = (reading: { minutes: string; volts: string; amps: string }) =>
+  plan.edit(phrase('changeover.proof.reading'), {
+    op: 'add',
+    path: '/changeover/proof/-',
+    value: { id: freshId(), ...reading },
+  })
+
 async function add() {
   const { volts, amps } = form.value
-  const at = form.value.minutes || (begun.value ? minutes.value.toFixed(1) : '0')
   if (!volts.trim()) {
     problem.value = phrase('changeover.proof.volts_missing')
     return
   }
   problem.value = ''
-  await plan.edit(phrase('changeover.proof.reading'), {
-    op: 'add',
-    path: '/changeover/proof/-',
-    value: {
-      id: freshId(),
-      minutes: at,
-      volts,
-      amps: amps || String(proof.value.amps).replace(/[^\d.,]/g, ''),
-    },
+  await take({
+    minutes: form.value.minutes || (begun.value ? minutes.value.toFixed(1) : '0'),
+    volts,
+    amps: amps || String(proof.value.amps).replace(/[^\d.,]/g, ''),
   })
   form.value = { minutes: '', volts: '', amps }
 }
@@ -57,6 +60,12 @@ async function add() {
 const remove = (index: number) =>
   plan.edit(phrase('changeover.proof.remove'), { op: 'remove', path: `/changeover/proof/${index}` })
 const rows = computed(() => plan.document.changeover.proof)
+const last = computed(() => Math.max(-1, ...rows.value.map((r) => Number(r.minutes))))
+
+/** What was measured in the steps of the work, by step. */
+const measured = (key: string) => steps.value.find((s) => s.key === key)?.measured ?? []
+const shares = computed(() => measured('shared'))
+const into = computed(() => measured('shared_in'))
 </script>
 
 <template>
@@ -132,6 +141,7 @@ const rows = computed(() => plan.document.changeover.proof)
         </button>
       </form>
       <p v-if="problem" class="mt-1 text-stop" role="alert">{{ problem }}</p>
+      <SimulatedMonitor :every="proof.every" :last="last" :take="take" />
     </section>
     <section class="min-w-0">
       <p
@@ -166,6 +176,41 @@ const rows = computed(() => plan.document.changeover.proof)
           </li>
         </ul>
       </template>
+    </section>
+    <section v-if="measured('sources').length" class="min-w-0" data-sources-proof>
+      <h2 class="text-xl">{{ phrase('changeover.proof.charging') }}</h2>
+      <ProofTable
+        :head="[
+          phrase('changeover.proof.source'),
+          phrase('changeover.proof.expected'),
+          phrase('changeover.proof.now'),
+          phrase('changeover.proof.old'),
+        ]"
+        :rows="
+          measured('sources').map((m) => ({
+            key: m.key,
+            cells: [m.label, m.range, m.value, m.before],
+            out: m.verdict === 'out',
+          }))
+        "
+      />
+    </section>
+    <section v-if="shares.length" class="min-w-0" data-shares-proof>
+      <h2 class="text-xl">{{ phrase('changeover.proof.shares') }}</h2>
+      <ProofTable
+        :head="[
+          phrase('changeover.proof.string'),
+          phrase('changeover.proof.out'),
+          phrase('changeover.proof.in'),
+        ]"
+        :rows="
+          shares.map((m, i) => ({
+            key: m.key,
+            cells: [m.label, m.value, into[i]?.value ?? ''],
+            out: m.verdict === 'out' || into[i]?.verdict === 'out',
+          }))
+        "
+      />
     </section>
   </div>
 </template>

@@ -31,6 +31,24 @@ export function useChangeover() {
       : plan.edit(title, { op: 'remove', path })
   }
 
+  /** Whether a device can be set so, also where the answer still waits to be sent. */
+  function canOf(row: Schemas['SettingRowView']) {
+    const said = plan.document.changeover.settable[row.key]
+    return said === undefined ? row.can : said ? 'yes' : 'no'
+  }
+
+  function setCan(row: Schemas['SettingRowView'], event: Event) {
+    const value = (event.target as HTMLSelectElement).value
+    const known = row.key in plan.document.changeover.settable
+    if (value === 'unknown' && !known) return
+    return plan.edit(
+      phrase('changeover.use.can', { name: row.name }),
+      value === 'unknown'
+        ? { op: 'remove', path: row.can_path }
+        : { op: 'add', path: row.can_path, value: value === 'yes' },
+    )
+  }
+
   function choose(choice: Schemas['BankChoiceView']) {
     return plan.edit(
       phrase('changeover.use.choose', { title: choice.title }),
@@ -66,6 +84,8 @@ export function useChangeover() {
     tick,
     tickedOn,
     isTicked,
+    canOf,
+    setCan,
     choose,
     takeBack,
     measure,

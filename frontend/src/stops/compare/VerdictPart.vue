@@ -10,6 +10,7 @@ import ChemistryMark from '@/ui/ChemistryMark.vue'
 import SentenceText from '@/ui/SentenceText.vue'
 import { Minus, Plus } from '@lucide/vue'
 import { computed, nextTick, ref } from 'vue'
+import BuyButton from './BuyButton.vue'
 import CostPicture from './CostPicture.vue'
 import FoundForYou from './FoundForYou.vue'
 import GlanceRow from './GlanceRow.vue'
@@ -33,7 +34,7 @@ const sides = computed(() =>
   ].map((s) => ({ ...s, list: verdict.value.reasons.filter((r) => r.side === s.key) })),
 )
 const everyBank = computed(() => [...compare.value.compared_banks, ...verdict.value.found])
-const MOST = 4
+const MOST = 3
 const all = ref(false)
 const nameOf = (id: string) => everyBank.value.find((c) => c.id === id)?.title ?? ''
 const classOf = (id: string) => everyBank.value.find((c) => c.id === id)?.battery_class ?? ''
@@ -106,7 +107,7 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
         {{ phrase('compare.verdict_part.enter_quote') }}
       </button>
     </p>
-    <ReportLinks class="mt-4" />
+    <ReportLinks class="mt-4"><BuyButton v-if="verdict.kind === 'buy'" /></ReportLinks>
   </section>
   <template v-if="compare.compared_banks.length">
     <GlanceRow class="mt-5" />

@@ -12,8 +12,8 @@ UNIT, STRING, BANK, FUSED, ISOLATED = "unit", "string", "bank", "fused", "isolat
 LINK, PLUS, MINUS, SHARE = "link", "plus", "minus", "share"
 DROPS = (LINK, PLUS, MINUS)
 # When it is measured: strings not joined, bank joined and at rest, bank under a known load, at the end of
-# the acceptance test.
-APART, JOINED, LOADED, SPENT = "apart", "joined", "loaded", "spent"
+# the acceptance test, and while it is charged.
+APART, JOINED, LOADED, SPENT, FED = "apart", "joined", "loaded", "spent", "fed"
 # A crimped and torqued joint, and a fuse in its holder [Ω]: good practice, 0.05 to 0.2 mΩ and 0.1 to 0.5 mΩ.
 JOINT_OHM, FUSE_OHM = 0.0001, 0.0003
 
@@ -113,10 +113,10 @@ class Circuit:
 
     Attributes:
         wiring: as it is wired.
-        stage: ``apart``, ``joined``, ``loaded`` or ``spent``.
+        stage: ``apart``, ``joined``, ``loaded``, ``spent`` or ``fed``.
         soc: state of charge of its sound batteries [-]; when ``spent``, of a bank without a fault.
         celsius: temperature of the batteries [°C].
-        amps: load on the whole bank [A]; counts when ``loaded`` or ``spent``.
+        amps: load on the whole bank, or charge into it [A]; counts when ``loaded``, ``spent`` or ``fed``.
         cable_m: main cable, one way [m].
         health: of its sound batteries [-].
     """
@@ -131,8 +131,8 @@ class Circuit:
 
     @property
     def load_a(self) -> float:
-        """Current that flows [A]."""
-        return self.amps if self.stage in (LOADED, SPENT) else 0.0
+        """Current that flows out of the bank [A]; below 0 into it."""
+        return {LOADED: self.amps, SPENT: self.amps, FED: -self.amps}.get(self.stage, 0.0)
 
     def _terminal(self, health: float) -> Terminal:
         model = self.wiring.bank.model
@@ -243,7 +243,8 @@ class Circuit:
         bank_v = (sum(v / ohm for v, ohm in strings) - load) / conductance if conductance else 0.0
         amps = [(v - bank_v) / ohm if ohm != float("inf") else 0.0 for v, ohm in strings]
         if point.kind == SHARE:
-            return amps[point.string - 1]
+            # A clamp is put on so that it shows the current of the moment as positive.
+            return -amps[point.string - 1] if self.stage == FED else amps[point.string - 1]
         if point.kind == LINK:
             return amps[point.string - 1] * self.link_ohm(fault, point.string, point.at)
         if point.kind in (PLUS, MINUS):

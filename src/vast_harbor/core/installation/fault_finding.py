@@ -12,6 +12,7 @@ from vast_harbor.core.installation.bank_circuit import (
     BANK,
     DEAD_CELL,
     DROPS,
+    FED,
     FUSED,
     ISOLATED,
     ISOLATOR_OFF,
@@ -169,7 +170,7 @@ def _found_before(kind: str, point: Point, stage: str) -> bool:
         return point.kind != UNIT or stage != APART
     if kind in (REVERSED, STRING_FUSE):
         return stage != APART
-    if kind in (MAIN_FUSE, ISOLATOR_OFF) and stage in (LOADED, SPENT):
+    if kind in (MAIN_FUSE, ISOLATOR_OFF) and stage in (LOADED, SPENT, FED):
         return True
     return kind == MAIN_FUSE and point.kind == ISOLATED
 
@@ -219,5 +220,5 @@ def _suspects(circuit: Circuit, point: Point, sleeps: bool) -> Iterator[tuple[st
             yield LOOSE, told, [Fault(LOOSE, string, place, size) for size in SIZES[LOOSE]]
         if fuses_per_string(bank):
             yield STRING_FUSE, told, [Fault(STRING_FUSE, string)]
-    if circuit.stage in (LOADED, SPENT) and not point.string:
+    if circuit.stage in (LOADED, SPENT, FED) and not point.string:
         yield LOOSE, 0, [Fault(LOOSE, 0, 0, size) for size in SIZES[LOOSE]]

@@ -66,6 +66,33 @@ class ProofReading:
 
 
 @dataclass(frozen=True, slots=True)
+class Devices:
+    """What the devices around the bank are set to now; None where it is not known.
+
+    Attributes:
+        alarm_v, disconnect_v, reconnect_v: of the low-voltage alarm and of the loads, for 12 V [V].
+        inverter_low_v, inverter_restart_v, inverter_high_v: where the inverter stops, starts again, and stops
+            for too many volts, for 12 V [V].
+        capacity_ah, charged_v, tail_a, minutes: of the monitor: capacity [Ah], volts for 12 V [V], current
+            [A] and time [min] at which it calls the bank full.
+        exponent, efficiency: the same: Peukert exponent and charge efficiency [-].
+    """
+
+    alarm_v: float | None = None
+    disconnect_v: float | None = None
+    reconnect_v: float | None = None
+    inverter_low_v: float | None = None
+    inverter_restart_v: float | None = None
+    inverter_high_v: float | None = None
+    capacity_ah: float | None = None
+    charged_v: float | None = None
+    tail_a: float | None = None
+    minutes: float | None = None
+    exponent: float | None = None
+    efficiency: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class Changeover:
     """The owner's record of the changeover.
 
@@ -83,6 +110,8 @@ class Changeover:
         ticks: step → what was done.
         readings: measurement → what was read [V], [A] or [K]; see ``stops.changeover``.
         proof: readings of the acceptance test, in their order.
+        devices: what the devices around the bank are set to now.
+        settable: setting → whether its device can be set so; not there where the owner did not say.
     """
 
     chosen: str = ""
@@ -99,6 +128,8 @@ class Changeover:
     ticks: Mapping[str, Tick] = field(default_factory=dict)
     readings: Mapping[str, float] = field(default_factory=dict)
     proof: tuple[ProofReading, ...] = ()
+    devices: Devices = Devices()
+    settable: Mapping[str, bool] = field(default_factory=dict)
 
     def tick(self, key: str) -> Tick:
         """What was done of a step; nothing where it was not touched."""

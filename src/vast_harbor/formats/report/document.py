@@ -289,7 +289,7 @@ class _ReportParts:
         for sheet in sheets(self.shown.banked.build):
             lines = [
                 (s.name, s.words or self.style.text(s.value, s.unit),
-                 "" if s.is_now is None else self.style.text(s.is_now, s.unit))
+                 s.now(self.style))
                 for s in sheet.settings
             ]  # fmt: skip
             yield sheet.name, lines, sheet.note

@@ -75,6 +75,7 @@ class MeasurementView(View):
     value: str
     verdict: str
     remark: str
+    before: str = Field(description="The same as read into the old bank; empty for nothing")
     causes: list[CauseView]
 
 
@@ -115,7 +116,10 @@ class SettingRowView(View):
     name: str
     should: str
     now: str
+    now_path: str = Field(description="JSON pointer of the field that says what it is now; empty for none")
+    unit: str
     can: str
+    can_path: str
     done: bool
     on: str
 
@@ -137,6 +141,14 @@ class ConflictView(View):
     remedy: str
 
 
+class GuardView(View):
+    """Something that acts on the bank, and at what value."""
+
+    key: str
+    name: str
+    at: str
+
+
 class ProofView(View):
     """The acceptance test."""
 
@@ -145,6 +157,7 @@ class ProofView(View):
     stop_v: str
     hours: str
     hours_range: str
+    every: float = Field(description="Minutes between two readings of a simulated monitor")
     expected_ah: str
     least_ah: str
     temperature: str
@@ -188,12 +201,22 @@ class ChangeoverView(View):
     lines: list[LineView]
     gates: list[WorkGateView]
     settings: list[SettingGroupView]
+    emptied: list[GuardView] = Field(description="What acts as the bank is emptied, the first one first")
+    rising: list[GuardView] = Field(description="What limits the current, the least first")
     conflicts: list[ConflictView]
     watching: list[tuple[str, str, str]]
     proof: ProofView | None
     faults: list[FaultView]
     unplaced: list[str]
     gone: str = Field(description="Said where the bank that was chosen is no longer there")
+
+
+class TestMomentView(View):
+    """What a simulated monitor shows at one moment of the acceptance test."""
+
+    volts: float
+    amps: float
+    ended: bool = Field(description="Whether the volts have come down to where the test stops")
 
 
 class ReadingView(View):

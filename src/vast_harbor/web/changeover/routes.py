@@ -17,7 +17,7 @@ from vast_harbor.formats.problem import Problem
 from vast_harbor.formats.report.document import style_of_page
 from vast_harbor.formats.wiring_svg import draw
 from vast_harbor.phrases import phrase
-from vast_harbor.web.changeover.models import ReadingView
+from vast_harbor.web.changeover.models import ReadingView, TestMomentView
 from vast_harbor.web.changeover.views import changeover_view, fault_choices, reading_text
 from vast_harbor.web.compare.report import as_file
 from vast_harbor.web.compare.views import layout
@@ -40,6 +40,13 @@ class MeterQuery(BaseModel):
     """What is measured, and what is wrong with the bank."""
 
     key: str = Field(max_length=120, description="Key of a measurement")
+    fault: str = Field(default="", max_length=40, description="Key of a fault; none if empty")
+
+
+class MomentQuery(BaseModel):
+    """A moment of the acceptance test, and what is wrong with the bank."""
+
+    minutes: float = Field(ge=0, le=20_000, description="Since the test began")
     fault: str = Field(default="", max_length=40, description="Key of a fault; none if empty")
 
 
@@ -66,6 +73,23 @@ def meter(path: RigPath, query: MeterQuery) -> Response:
         return problems(404, Problem("/key", phrase("answers.changeover_routes.measurement", key=query.key)))
     unit = next((m.unit for s in made.steps for m in s.measured if m.key == query.key), "V")
     return json_response(ReadingView(text=reading_text(value, unit, style_of(rig)), value=value))
+
+
+@api.get("/rigs/<int:rig_id>/changeover/monitor", responses={200: TestMomentView})
+def monitor(path: RigPath, query: MomentQuery) -> Response:
+    """What a simulated monitor shows during the acceptance test of the bank that is bought."""
+    _, _, results = evaluated_results(path.rig_id)
+    made = results.changeover
+    if made is None:
+        return problems(404, NOT_CHOSEN)
+    known = fault_choices(made.work)
+    if query.fault and query.fault not in known:
+        return problems(422, Problem("/fault", phrase("answers.changeover_routes.fault", fault=query.fault)))
+    test = made.acceptance
+    volts, amps = test.simulated(query.minutes, known[query.fault][1] if query.fault else None)
+    return json_response(
+        TestMomentView(volts=round(volts, 2), amps=round(amps, 1), ended=volts <= test.stop_v + 1e-9)
+    )
 
 
 @api.get("/rigs/<int:rig_id>/changeover/drawing.svg")

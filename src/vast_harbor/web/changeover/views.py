@@ -10,6 +10,7 @@ from vast_harbor.core.stops.changeover import (
     Acceptance,
     Changeover,
     Gate,
+    Guard,
     Line,
     Measurement,
     Row,
@@ -19,17 +20,20 @@ from vast_harbor.core.stops.changeover import (
     cause_texts,
     label,
     name_of_reading,
+    read,
     remark,
 )
 from vast_harbor.core.stops.charging import Setting
 from vast_harbor.core.stops.compare import ComparedBank
 from vast_harbor.phrases import phrase
+from vast_harbor.web.changeover.choosing import choosing
 from vast_harbor.web.changeover.models import (
     BankChoiceView,
     CauseView,
     ChangeoverView,
     ConflictView,
     FaultView,
+    GuardView,
     LineView,
     MeasurementView,
     ProofView,
@@ -40,8 +44,10 @@ from vast_harbor.web.changeover.models import (
     WorkStepView,
 )
 from vast_harbor.web.compare.views import layout
-from vast_harbor.web.views import OperationView, figure_view, tokens
+from vast_harbor.web.views import figure_view, tokens
 
+# Readings that a simulated monitor takes in the time that a test should last.
+READINGS = 24
 # Below this, volts are told in millivolts [V].
 SMALL_V = 1.0
 
@@ -72,8 +78,8 @@ def changeover_view(results: Results, style: Style) -> ChangeoverView:
         return ChangeoverView(
             chosen="", title="", layout="", battery_class="", choices=choices, against=[], hard=False, done=0,
             total=0, work="", next="", spent=None, cost=None, contingency=None, own_hands="", workshop="",
-            questions=[], lines=[], gates=[], settings=[], conflicts=[], watching=[], proof=None, faults=[],
-            unplaced=[], gone=gone,
+            questions=[], lines=[], gates=[], settings=[], emptied=[], rising=[], conflicts=[],
+            watching=[], proof=None, faults=[], unplaced=[], gone=gone,
         )  # fmt: skip
     work, bank = made.work, made.work.build.bank
     step = made.next
@@ -107,6 +113,8 @@ def changeover_view(results: Results, style: Style) -> ChangeoverView:
             SettingGroupView(key=g.key, name=g.name, note=g.note, rows=[_setting(r, style) for r in g.rows])
             for g in made.settings
         ],
+        emptied=[_guard(g, style) for g in made.guards[0]],
+        rising=[_guard(g, style) for g in made.guards[1]],
         conflicts=[ConflictView(key=c.key, says=c.says, remedy=c.remedy) for c in made.conflicts],
         watching=watching(made, style),
         proof=_proof(made.acceptance, style),
@@ -121,18 +129,6 @@ def _choice(compared: ComparedBank, results: Results, style: Style) -> BankChoic
     assert bank is not None
     winner = results.verdict.winner
     why = against(compared, results.verdict)
-    candidate = compared.banked.candidate
-    id, operations = candidate.id, []
-    if candidate not in results.plan.candidates:
-        # It was found in the catalogue: it becomes a candidate with the choice.
-        taken = {c.id for c in results.plan.candidates}
-        id = next(name for i in range(1, 100) if (name := f"bought-{i}") not in taken)
-        new = {
-            "id": id, "battery_class": bank.model.battery_class.key, "model": bank.model.id,
-            "series": bank.series, "parallel": bank.parallel,
-        }  # fmt: skip
-        operations.append(OperationView(op="add", path="/candidates/-", value=new))
-    operations.append(OperationView(op="replace", path="/changeover/chosen", value=id))
     return BankChoiceView(
         id=compared.id,
         battery_class=bank.model.battery_class.key,
@@ -142,7 +138,7 @@ def _choice(compared: ComparedBank, results: Results, style: Style) -> BankChoic
         hard=why is not None and why.hard,
         against=[] if why is None else tokens(why.says, style),
         outlay=figure_view(compared.cost["outlay"], style),
-        operations=operations,
+        operations=choosing(compared, results.plan),
     )
 
 
@@ -241,11 +237,20 @@ def measurement_view(made: Measurement, work: Work, style: Style) -> Measurement
         value="" if made.value is None else reading_text(made.value, made.unit, style),
         verdict=made.verdict,
         remark=remark(made, work.plan.system_v),
+        before=_before(made, work, style),
         causes=[
             CauseView(kind=c.kind, says=c.says, next=c.next, chance=f"{100 * c.chance:.0f} %")
             for c in cause_texts(made)
         ],
     )
+
+
+def _before(made: Measurement, work: Work, style: Style) -> str:
+    """What a source gave into the old bank."""
+    if not made.key.startswith("sources."):
+        return ""
+    amps = read(work, "sources_before", made.source, "A")
+    return "" if amps is None else style.text(amps, "A")
 
 
 def _setting(row: Row, style: Style) -> SettingRowView:
@@ -254,11 +259,21 @@ def _setting(row: Row, style: Style) -> SettingRowView:
         key=row.key,
         name=setting.name,
         should=_setting_text(setting, style),
-        now="" if setting.is_now is None else style.text(setting.is_now, setting.unit),
+        now=setting.now(style),
+        now_path=row.field,
+        unit="" if setting.unit == "1" else setting.unit,
         can=row.can,
+        can_path=f"/changeover/settable/{row.key}",
         done=row.tick.done,
         on=row.tick.on,
     )
+
+
+def _guard(guard: Guard, style: Style) -> GuardView:
+    at = phrase("answers.changeover_views.not_stated")
+    if guard.value is not None:
+        at = reading_text(guard.value, "V", style) if guard.unit == "V" else style.text(guard.value, "A")
+    return GuardView(key=guard.key, name=guard.name, at=at)
 
 
 def _setting_text(setting: Setting, style: Style) -> str:
@@ -330,6 +345,7 @@ def _proof(test: Acceptance, style: Style) -> ProofView:
             "answers.changeover_views.range", low=style.text(least, "duration"),
             high=style.text(most, "duration"),
         ),
+        every=round(60 * likely / READINGS, 1),
         expected_ah=style.text(test.expected_ah, "Ah"),
         least_ah=style.text(test.least_ah, "Ah"),
         temperature=style.text(test.work.celsius, "°C"),

@@ -204,7 +204,7 @@ def _toggled(fixes: list[dict[str, str]], source: str, remedy: str) -> list[dict
 
 def _setting(setting: Setting, style: Style) -> SettingView:
     value = setting.words if setting.value is None else style.text(setting.value, setting.unit)
-    now = "" if setting.is_now is None else style.text(setting.is_now, setting.unit)
+    now = setting.now(style)
     return SettingView(name=setting.name, value=value, now=now if now != value else "")
 
 

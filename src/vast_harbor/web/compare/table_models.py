@@ -147,6 +147,7 @@ class VerdictView(View):
     danger: str
     question: str = Field(description="Stop where the question is answered that could turn it; else empty")
     found: list[FoundForYouView]
+    buying: list[OperationView] = Field(description="The edit that chooses the winner as the bank to buy")
     doubt: list[TokenView] = Field(description="Why the cheapest in the middle is not chosen; else nothing")
 
 

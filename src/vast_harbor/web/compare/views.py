@@ -17,6 +17,7 @@ from vast_harbor.core.stops.compare import (
     verdict_text,
 )
 from vast_harbor.phrases import phrase
+from vast_harbor.web.changeover.choosing import choosing
 from vast_harbor.web.compare.table_models import (
     CandidateShareView,
     ComparedBankView,
@@ -207,6 +208,9 @@ def _verdict(results: Results, style: Style) -> VerdictView:
         danger=v.danger,
         question=v.question.stop if v.question is not None else "",
         found=[_found(c, v, style) for c in v.found],
+        buying=choosing(v.winner, results.plan)
+        if v.winner is not None and v.winner.banked.build is not None
+        else [],
         doubt=tokens(why, style) if (why := verdict_text.doubt(v)) is not None else [],
     )
 

@@ -9,6 +9,17 @@ import numpy as np
 from vast_harbor.core.battery.capacity_test import MEASURING_DOUBT
 from vast_harbor.core.battery.discharge import Battery, battery, steady
 from vast_harbor.core.figures.cached import cached_property
+from vast_harbor.core.installation.bank_circuit import (
+    AMPS_SOCKET,
+    ASLEEP,
+    ISOLATOR_OFF,
+    MAIN_FUSE,
+    REVERSED,
+    STRING_FUSE,
+    UNEQUAL,
+    WEAK,
+    Fault,
+)
 from vast_harbor.core.rig.changeover import ProofReading
 from vast_harbor.core.stops.banks import label_or_class_exponent
 from vast_harbor.core.stops.changeover.work import Work
@@ -118,6 +129,24 @@ class Acceptance:
         """Amp-hours taken so far: the current of each reading until the next one [Ah]."""
         return taken(self.readings)
 
+    def simulated(self, minutes: float, fault: Fault | None = None) -> tuple[float, float]:
+        """What a simulated monitor shows during the test of this bank [V], [A].
+
+        Args:
+            minutes: since it began from full [min].
+            fault: what is wrong with the bank; None for nothing.
+
+        Returns:
+            Volts and amps; at the end of the charge the stop volts; zero where the bank gives nothing.
+        """
+        left = _capacity_left(fault, self.work.build.bank.parallel)
+        if left <= 0:
+            return 0.0, 0.0
+        run = steady(self._battery(left), self.amps, self.stop_v)
+        ended = minutes / 60 >= float(run.hours[-1])
+        volts = self.stop_v if ended else float(np.interp(minutes / 60, run.hours, run.volts))
+        return volts, self.amps
+
     @property
     def ended(self) -> bool:
         """Whether the last reading is at the stop volts or below."""
@@ -174,3 +203,16 @@ def taken(readings: Sequence[ProofReading]) -> float:
         (one.amps + two.amps) / 2 * (two.minutes - one.minutes) / 60
         for one, two in itertools.pairwise(readings)
     )
+
+
+def _capacity_left(fault: Fault | None, strings: int) -> float:
+    """Share of its capacity that a bank of some strings still gives with a fault [-].
+
+    The weakest battery ends its string; what opens the way of a string, or of all, takes it out whole.
+    """
+    if fault is None:
+        return 1.0
+    if fault.kind in (MAIN_FUSE, ISOLATOR_OFF, AMPS_SOCKET):
+        return 0.0
+    given = {WEAK: fault.size, UNEQUAL: 1 - fault.size, ASLEEP: 0.0, STRING_FUSE: 0.0, REVERSED: 0.0}
+    return (strings - 1 + given.get(fault.kind, 1.0)) / strings

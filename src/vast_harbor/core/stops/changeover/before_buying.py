@@ -3,6 +3,8 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from vast_harbor.core.battery.datasheet import ON_SIDES, UPRIGHT
+from vast_harbor.core.installation.packing import ON_END, ON_SIDE, STANDING, Packing, Size, footprint
 from vast_harbor.core.rig.changeover import Tick
 from vast_harbor.core.rig.sources import MAINS, SOLAR
 from vast_harbor.core.stops.changeover.work import Work, lifters
@@ -79,6 +81,28 @@ def _of_space(work: Work) -> Iterator[_Asked]:
         "rig",
         "space",
     )
+    orientation = {
+        UPRIGHT: phrase("changeover.before.upright"),
+        ON_SIDES: phrase("changeover.before.on_sides"),
+    }.get(case.orientation, phrase("changeover.before.any_way"))
+    yield (
+        "pose",
+        phrase("changeover.before.pose"),
+        phrase("changeover.before.pose_how"),
+        state,
+        f"{orientation} {_poses(packing)}".strip(),
+        "banks",
+        "locker",
+    )
+    yield (
+        "tray",
+        phrase("changeover.before.tray"),
+        phrase("changeover.before.tray_how"),
+        MISSING,
+        _floor(packing, case.size),
+        "banks",
+        "locker",
+    )
     side = {
         "ends": phrase("changeover.before.ends"),
         "long_side": phrase("changeover.before.long_side"),
@@ -112,6 +136,31 @@ def _of_space(work: Work) -> Iterator[_Asked]:
             "",
             "",
         )
+
+
+def _poses(packing: Packing | None) -> str:
+    """How the plan stands them."""
+    names = {
+        STANDING: phrase("changeover.before.stands"),
+        ON_SIDE: phrase("changeover.before.lies"),
+        ON_END: phrase("changeover.before.on_end"),
+    }
+    found = {p.pose for p in packing.places} if packing is not None else set()
+    said = ", ".join(name for pose, name in names.items() if pose in found)
+    return phrase("changeover.before.planned", poses=said) if said else ""
+
+
+def _floor(packing: Packing | None, size: Size | None) -> str:
+    """The floor that the bank takes in each compartment."""
+    if packing is None or size is None:
+        return ""
+    said = []
+    for room in sorted({p.compartment for p in packing.places}):
+        spots = [(p.x, p.y, *footprint(size, p)) for p in packing.places if p.compartment == room]
+        along = max(spot[0] + spot[2] for spot in spots) - min(spot[0] for spot in spots)
+        across = max(spot[1] + spot[3] for spot in spots) - min(spot[1] for spot in spots)
+        said.append(f"{along:.0f} × {across:.0f}")
+    return phrase("changeover.before.floor", size=", ".join(said)) if said else ""
 
 
 def _of_cables(work: Work) -> Iterator[_Asked]:

@@ -6,9 +6,10 @@ from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import Sentence
 from vast_harbor.core.stops.changeover.acceptance import Acceptance
 from vast_harbor.core.stops.changeover.before_buying import Question, questions
+from vast_harbor.core.stops.changeover.conflicts import Conflict, conflicts
 from vast_harbor.core.stops.changeover.measurements import name_of_reading
 from vast_harbor.core.stops.changeover.order_of_work import Gate, Step, gates
-from vast_harbor.core.stops.changeover.settings import Conflict, Group, conflicts, settings
+from vast_harbor.core.stops.changeover.settings import Group, Guard, guards, settings
 from vast_harbor.core.stops.changeover.shopping_list import ShoppingList, shopping_list
 from vast_harbor.core.stops.changeover.work import Work
 from vast_harbor.core.stops.compare import ComparedBank, Verdict
@@ -89,6 +90,11 @@ class Changeover:
     def conflicts(self) -> tuple[Conflict, ...]:
         """Settings that work against each other."""
         return conflicts(self.work)
+
+    @cached_property
+    def guards(self) -> tuple[tuple[Guard, ...], tuple[Guard, ...]]:
+        """What acts first as the bank is emptied, and as the current rises."""
+        return guards(self.work)
 
     @cached_property
     def acceptance(self) -> Acceptance:

@@ -7,6 +7,7 @@ from vast_harbor.core.battery.soc_from_voltage import soc_at
 from vast_harbor.core.installation.bank_circuit import (
     APART,
     BANK,
+    FED,
     FUSED,
     ISOLATED,
     JOINED,
@@ -88,6 +89,7 @@ class _Round:
     kinds: tuple[str, ...]
     socs: tuple[float, float]
     soc: float
+    amps: float = 0.0
 
 
 def _rounds(work: Work) -> Iterator[_Round]:
@@ -99,9 +101,13 @@ def _rounds(work: Work) -> Iterator[_Round]:
     yield _Round("closed", JOINED, (BANK,), CHARGED, 1.0)
     yield _Round("fused", JOINED, (FUSED,), CHARGED, 1.0)
     yield _Round("isolated", JOINED, (ISOLATED,), CHARGED, 1.0)
-    yield _Round("loaded", LOADED, (LINK, PLUS, MINUS), TESTED, 0.97)
-    yield _Round("shared", LOADED, (SHARE,), TESTED, 0.97)
-    yield _Round("spent", SPENT, (UNIT,), (max(0.0, left - SPENT_DOUBT), min(1.0, left + SPENT_DOUBT)), left)
+    amps, spent = work.load.amps, (max(0.0, left - SPENT_DOUBT), min(1.0, left + SPENT_DOUBT))
+    yield _Round("loaded", LOADED, (LINK, PLUS, MINUS), TESTED, 0.97, amps)
+    yield _Round("shared", LOADED, (SHARE,), TESTED, 0.97, amps)
+    yield _Round("spent", SPENT, (UNIT,), spent, left, amps)
+    strongest = strongest_source(work)
+    if strongest is not None:
+        yield _Round("shared_in", FED, (SHARE,), spent, left, into_bank(work, strongest))
 
 
 def read(work: Work, step: str, point: str, unit: str = "V") -> float | None:
@@ -126,7 +132,7 @@ def measurements(work: Work) -> dict[str, tuple[Measurement, ...]]:
     out: dict[str, tuple[Measurement, ...]] = {}
     seen_right = False
     for one in _rounds(work):
-        circuit = work.circuit.at(one.stage, one.soc, work.load.amps)
+        circuit = work.circuit.at(one.stage, one.soc, one.amps)
         found: list[Measurement] = []
         for point in work.points:
             if point.kind in one.kinds:
@@ -136,8 +142,10 @@ def measurements(work: Work) -> dict[str, tuple[Measurement, ...]]:
         if found:
             out[one.step] = tuple(found)
     out["joints"] = (_joints(work),)
-    sources = tuple(_of_source(work, s) for s in work.sources if s.charges and s.most_a(work.plan.system_v))
-    return {**out, "sources": sources} if sources else out
+    before, now = sources_before(work), sources_now(work)
+    if before:
+        out["sources_before"] = before
+    return {**out, "sources": now} if now else out
 
 
 def _of_point(
@@ -178,22 +186,55 @@ def _joints(work: Work) -> Measurement:
     return replace(made, causes=(Cause(LOOSE, 0, 1.0),)) if made.verdict == OUT else made
 
 
-def _of_source(work: Work, source: Source) -> Measurement:
-    """The current of a source into the emptied bank, which then limits it least."""
-    most = min(source.most_a(work.plan.system_v), work.build.criteria.takes_a)
+def into_bank(work: Work, source: Source) -> float:
+    """The current of a source into the emptied bank, which then limits it least [A]."""
+    return min(source.most_a(work.plan.system_v), work.build.criteria.takes_a)
+
+
+def strongest_source(work: Work) -> Source | None:
+    """The source that charges with the most current; None where none does."""
+    found = [s for s in work.sources if s.charges and into_bank(work, s) > 0]
+    return max(found, key=lambda s: into_bank(work, s), default=None)
+
+
+def sources_now(work: Work) -> tuple[Measurement, ...]:
+    """The current of each source into the new bank."""
+    left = 1 - work.build.figures["dod"].number
+    return tuple(
+        _of_source(work, "sources", s, into_bank(work, s), left)
+        for s in work.sources
+        if s.charges and into_bank(work, s) > 0
+    )
+
+
+def sources_before(work: Work) -> tuple[Measurement, ...]:
+    """The current of each source of the plan into the old bank; none where there is none."""
+    old, volts = work.plan.old_bank, work.plan.system_v
+    if old is None:
+        return ()
+    takes = old.battery_class.charge_c_rate * old.unit_ah * old.parallel
+    # Whatever charge the old bank holds and whatever it still takes, less than the source gives is no fault.
+    return tuple(
+        replace(made, should=replace(made.should, likely=min(made.should.likely, takes), low=0.0))
+        for s in work.plan.sources
+        if s.charges and s.most_a(volts) > 0
+        for made in (_of_source(work, "sources_before", s, s.most_a(volts), 0.5),)
+    )
+
+
+def _of_source(work: Work, step: str, source: Source, most: float, soc: float) -> Measurement:
     low = 0.0 if source.kind in (SOLAR, STREAM, UPKEEP) else GIVES[0] * most
     should = Expected(most, low, GIVES[1] * most)
-    left = 1 - work.build.figures["dod"].number
     return Measurement(
-        f"sources.{source.id}",
+        f"{step}.{source.id}",
         SOURCE,
         None,
         source.id,
         "A",
         should,
         work.celsius,
-        left,
-        read(work, "sources", source.id, "A"),
+        soc,
+        read(work, step, source.id, "A"),
     )
 
 
@@ -253,8 +294,8 @@ def simulated(work: Work, key: str, fault: Fault | None) -> float | None:
     for one in _rounds(work):
         for point in work.points:
             if one.step == step and point.kind in one.kinds and point.id == name:
-                return work.circuit.at(one.stage, one.soc, work.load.amps).reading(point, fault)
-    for made in (_joints(work), *(_of_source(work, s) for s in work.sources if s.charges)):
+                return work.circuit.at(one.stage, one.soc, one.amps).reading(point, fault)
+    for made in (_joints(work), *sources_before(work), *sources_now(work)):
         if made.key == key:
             hot = made.kind == JOINTS and fault is not None and fault.kind == LOOSE
             return made.should.likely + (40.0 if hot else 0.0)

@@ -1,22 +1,35 @@
-"""One sheet of settings for the bank: its sources, the discharge side, the monitor; and what conflicts."""
+"""One sheet of settings for the bank: its sources, the discharge side, the monitor, and what acts first."""
 
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from vast_harbor.core.battery.terminal_voltage import rested_volts
 from vast_harbor.core.rig.changeover import Tick
-from vast_harbor.core.rig.sources import MAINS
 from vast_harbor.core.stops.banks import acts, label_or_class_exponent
 from vast_harbor.core.stops.changeover.work import Work
 from vast_harbor.core.stops.charging import Setting, sheets
 from vast_harbor.phrases import phrase
 
-YES, UNKNOWN = "yes", "unknown"
+YES, NO, UNKNOWN = "yes", "no", "unknown"
 LOADS, MONITOR, BMS = "loads", "monitor", "bms"
-# Above this LFP is kept full by its float, for a 12 V bank [V].
-FLOAT_FULL_V = 13.5
-# A monitor calls the bank full at so much below absorption, for 12 V [V], below this tail for some minutes.
-BELOW_ABSORPTION_V, LEAD_TAIL, LFP_TAIL, TAIL_MIN = 0.2, 0.02, 0.04, 3
+# Fields of ``Devices``, by device and setting.
+FIELDS = {
+    (LOADS, "alarm"): "alarm_v",
+    (LOADS, "disconnect"): "disconnect_v",
+    (LOADS, "reconnect"): "reconnect_v",
+    (LOADS, "inverter_low"): "inverter_low_v",
+    (LOADS, "inverter_restart"): "inverter_restart_v",
+    (LOADS, "inverter_high"): "inverter_high_v",
+    (MONITOR, "capacity"): "capacity_ah",
+    (MONITOR, "charged"): "charged_v",
+    (MONITOR, "tail"): "tail_a",
+    (MONITOR, "minutes"): "minutes",
+    (MONITOR, "exponent"): "exponent",
+    (MONITOR, "efficiency"): "efficiency",
+}
+# Fields of a source, by setting.
+SOURCE_FIELDS = {"absorption": "absorption_v", "float": "float_v", "equalise": "equalise_v", "amps": "amps"}
+# Within so much a device stands where it should: volts of a 12 V bank [V], and all else as a share [-].
+NEAR_V, NEAR = 0.05, 0.02
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,14 +39,34 @@ class Row:
     Attributes:
         key: in the record of what is done.
         setting: what it should be, and what it is now.
-        can: whether this unit can be set so: ``yes``, or ``unknown`` where the owner did not say.
+        can: whether this unit can be set so: ``yes``, ``no``, or ``unknown`` where the owner did not say.
         tick: what the owner said of it.
+        field: JSON pointer of the field that says what it is now; empty where there is none.
+        near: how far from what it should be it may stand [unit of the setting].
     """
 
     key: str
     setting: Setting
     can: str
     tick: Tick
+    field: str = ""
+    near: float = 0.0
+
+    @property
+    def stands(self) -> float | None:
+        """Where the device will stand: as it should, or as it is now where it cannot be set so."""
+        setting = self.setting
+        if self.can == NO and setting.is_now is not None and not self.tick.done:
+            return setting.is_now
+        return setting.value
+
+    @property
+    def stuck(self) -> bool:
+        """Whether it cannot be set as it should be, and stands elsewhere."""
+        stands, should = self.stands, self.setting.value
+        if stands is None or should is None:
+            return False
+        return abs(stands - should) > self.near + 1e-9
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,17 +86,19 @@ class Group:
 
 
 @dataclass(frozen=True, slots=True)
-class Conflict:
-    """Two settings that work against each other.
+class Guard:
+    """Something that acts on the bank at some value.
 
     Attributes:
-        key: which.
-        says, remedy: what is wrong, and what to do.
+        key, name: which.
+        value: at which it acts [V] or [A]; None where that is not known.
+        unit: V or A.
     """
 
     key: str
-    says: str
-    remedy: str
+    name: str
+    value: float | None
+    unit: str
 
 
 def settings(work: Work) -> tuple[Group, ...]:
@@ -72,79 +107,120 @@ def settings(work: Work) -> tuple[Group, ...]:
     Args:
         work: the bank that is bought.
     """
-    by_id = {s.id: s for s in work.sources}
+    places = {source.id: i for i, source in enumerate(work.plan.sources)}
+    remedied = {source.id for source, _ in work.remedies}
+    by_id = {source.id: source for source in work.sources}
     out = []
     for sheet in sheets(work.build):
         source = by_id[sheet.source]
         can = YES if source.adjustable or source.positions else UNKNOWN
-        rows = tuple(_row(work, sheet.source, s, can) for s in sheet.settings)
+        # What a remedy brings is not what the plan's source is set to now.
+        own = sheet.source in places and sheet.source not in remedied
+        rows = tuple(
+            _row(work, sheet.source, s, can, f"/sources/{places[sheet.source]}/{SOURCE_FIELDS[s.key]}")
+            if own and s.key in SOURCE_FIELDS
+            else _row(work, sheet.source, s, can)
+            for s in sheet.settings
+        )
         out.append(Group(sheet.source, sheet.name, rows, sheet.note))
     return (*out, *_discharge(work))
 
 
-def _row(work: Work, group: str, setting: Setting, can: str = UNKNOWN) -> Row:
+def _row(work: Work, group: str, setting: Setting, can: str = UNKNOWN, field: str = "") -> Row:
     key = f"setting.{group}.{setting.key}"
-    return Row(key, setting, can, work.record.tick(key))
+    said = work.record.settable.get(key)
+    can = can if said is None else YES if said else NO
+    near = NEAR_V * work.plan.system_v / 12 if setting.unit == "V" else NEAR * abs(setting.value or 0.0)
+    return Row(key, setting, can, work.record.tick(key), field, near)
+
+
+def _of_device(work: Work, group: str, key: str, name: str, value: float | None, unit: str) -> Row:
+    """A setting of a device that is no source: what it is now is asked on this sheet."""
+    field = FIELDS[group, key]
+    now: float | None = getattr(work.record.devices, field)
+    if now is not None and unit == "V":
+        now *= work.plan.system_v / 12
+    setting = Setting(name, value, unit, is_now=now, key=key)
+    return _row(work, group, setting, field=f"/changeover/devices/{field}")
 
 
 def _discharge(work: Work) -> Iterator[Group]:
-    loads = [Setting(a.name, a.loaded.value, "V", key=a.key) for a in acts(work.build)]
     scale = work.plan.system_v / 12
     assume, model = work.build.assumptions, work.build.bank.model
-    if work.inverter:
-        cut = assume.value("inverter_cut_off_v") * scale
-        high = (15.0 if work.lead else 14.8) * scale
-        loads.append(Setting(phrase("changeover.settings.inverter_low"), cut, "V", key="inverter_low"))
-        loads.append(Setting(phrase("changeover.settings.inverter_high"), high, "V", key="inverter_high"))
-    yield Group(LOADS, phrase("changeover.settings.loads"), tuple(_row(work, LOADS, s) for s in loads))
-    full = model.battery_class.absorption_v * scale - BELOW_ABSORPTION_V * scale
-    tail = (LEAD_TAIL if work.lead else LFP_TAIL) * work.build.bank.rated_ah
-    exponent = label_or_class_exponent(assume, model)
-    monitor = [
-        Setting(phrase("changeover.settings.capacity"), work.build.bank.rated_ah, "Ah", key="capacity"),
-        Setting(phrase("changeover.settings.charged"), full, "V", key="charged"),
-        Setting(phrase("changeover.settings.tail"), tail, "A", key="tail"),
-        Setting(phrase("changeover.settings.minutes"), TAIL_MIN, "min", key="minutes"),
-        Setting(phrase("changeover.settings.exponent"), exponent, "1", key="exponent"),
-        Setting(
-            phrase("changeover.settings.efficiency"),
-            model.battery_class.coulombic.likely,
-            "%",
-            key="efficiency",
-        ),
-        Setting(
-            phrase("changeover.settings.zero"), None, "", phrase("changeover.settings.zero_says"), key="zero"
-        ),
+    by_key = {a.key: a for a in acts(work.build)}
+    loads = [
+        _of_device(work, LOADS, key, by_key[key].name, by_key[key].loaded.value, "V")
+        for key in ("alarm", "disconnect", "reconnect")
     ]
-    yield Group(
-        MONITOR, phrase("changeover.settings.monitor"), tuple(_row(work, MONITOR, s) for s in monitor)
+    floor = by_key["floor"]
+    loads.insert(1, _row(work, LOADS, Setting(floor.name, floor.loaded.value, "V", key="floor")))
+    absorption = model.battery_class.absorption_v
+    if work.inverter:
+        high = (absorption + assume.value("inverter_high_above_v")) * scale
+        for key, name, value in (
+            (
+                "inverter_low",
+                phrase("changeover.settings.inverter_low"),
+                assume.value("inverter_cut_off_v") * scale,
+            ),
+            (
+                "inverter_restart",
+                phrase("changeover.settings.inverter_restart"),
+                by_key["reconnect"].loaded.value,
+            ),
+            ("inverter_high", phrase("changeover.settings.inverter_high"), high),
+        ):
+            loads.append(_of_device(work, LOADS, key, name, value, "V"))
+    yield Group(LOADS, phrase("changeover.settings.loads"), tuple(loads))
+    rated, family = work.build.bank.rated_ah, "lead_acid" if work.lead else "lfp"
+    monitor = [
+        _of_device(work, MONITOR, key, name, value, unit)
+        for key, name, value, unit in (
+            ("capacity", phrase("changeover.settings.capacity"), rated, "Ah"),
+            (
+                "charged",
+                phrase("changeover.settings.charged"),
+                (absorption - assume.value("monitor_below_v")) * scale,
+                "V",
+            ),
+            ("tail", phrase("changeover.settings.tail"), assume.value(f"monitor_tail.{family}") * rated, "A"),
+            ("minutes", phrase("changeover.settings.minutes"), assume.value("monitor_minutes"), "min"),
+            ("exponent", phrase("changeover.settings.exponent"), label_or_class_exponent(assume, model), "1"),
+            (
+                "efficiency",
+                phrase("changeover.settings.efficiency"),
+                model.battery_class.coulombic.likely,
+                "%",
+            ),
+        )
+    ]
+    zero = Setting(
+        phrase("changeover.settings.zero"), None, "", phrase("changeover.settings.zero_says"), key="zero"
     )
-    bms = model.bms
+    yield Group(MONITOR, phrase("changeover.settings.monitor"), (*monitor, _row(work, MONITOR, zero)))
+    yield from _bms(work)
+
+
+def _bms(work: Work) -> Iterator[Group]:
+    bms, bank = work.build.bank.model.bms, work.build.bank
     if bms is None or not work.sleeps:
         return
-    series = work.build.bank.series
+
+    def unit_v(volts: float | None) -> float | None:
+        return None if volts is None else volts * bank.series
+
+    amps = None if bms.continuous_a is None else bms.continuous_a * bank.parallel
+    resets = (
+        phrase("changeover.settings.bms_itself")
+        if bms.resets == "itself"
+        else phrase("changeover.settings.bms_charger")
+    )
     limits = [
-        Setting(
-            phrase("changeover.settings.bms_low"),
-            None if bms.cut_v is None else bms.cut_v * series,
-            "V",
-            key="low",
-        ),
-        Setting(
-            phrase("changeover.settings.bms_amps"),
-            None if bms.continuous_a is None else bms.continuous_a * work.build.bank.parallel,
-            "A",
-            key="amps",
-        ),
-        Setting(
-            phrase("changeover.settings.bms_reset"),
-            None,
-            "",
-            phrase("changeover.settings.bms_itself")
-            if bms.resets == "itself"
-            else phrase("changeover.settings.bms_charger"),
-            key="reset",
-        ),
+        Setting(phrase("changeover.settings.bms_low"), unit_v(bms.cut_v), "V", key="low"),
+        Setting(phrase("changeover.settings.bms_again"), unit_v(bms.reconnect_v), "V", key="again"),
+        Setting(phrase("changeover.settings.bms_balance"), unit_v(bms.balance_v), "V", key="balance"),
+        Setting(phrase("changeover.settings.bms_amps"), amps, "A", key="amps"),
+        Setting(phrase("changeover.settings.bms_reset"), None, "", resets, key="reset"),
     ]
     yield Group(
         BMS,
@@ -154,72 +230,47 @@ def _discharge(work: Work) -> Iterator[Group]:
     )
 
 
-def conflicts(work: Work) -> tuple[Conflict, ...]:
-    """Settings that work against each other, or against this bank.
+def row_of(groups: tuple[Group, ...], group: str, key: str) -> Row | None:
+    """A setting by its device and name; None where this bank or rig has none."""
+    found = (r for g in groups if g.key == group for r in g.rows if r.setting.key == key)
+    return next(found, None)
+
+
+def guards(work: Work) -> tuple[tuple[Guard, ...], tuple[Guard, ...]]:
+    """What acts on the bank, in the order in which it does.
 
     Args:
         work: the bank that is bought.
+
+    Returns:
+        As the bank is emptied, from the highest volts down; and as the current rises, from the least up. What
+        acts at a value that is not stated stands last.
     """
-    return tuple(_conflicts(work))
+    groups = settings(work)
+    names = {
+        "alarm": phrase("changeover.guards.alarm"),
+        "disconnect": phrase("changeover.guards.disconnect"),
+        "inverter_low": phrase("changeover.guards.inverter"),
+    }
+    emptied = [
+        Guard(key, name, row.stands, "V")
+        for key, name in names.items()
+        if (row := row_of(groups, LOADS, key)) is not None
+    ]
+    low = row_of(groups, BMS, "low")
+    if low is not None:
+        emptied.append(Guard("bms", phrase("changeover.guards.bms_low"), low.setting.value, "V"))
+    main = work.wiring.main
+    currents = [
+        Guard("load", phrase("changeover.guards.load"), work.build.main_a.value, "A"),
+        Guard("fuse", phrase("changeover.guards.fuse"), None if main is None else main.fuse_a, "A"),
+    ]
+    amps = row_of(groups, BMS, "amps")
+    if amps is not None:
+        currents.append(Guard("bms", phrase("changeover.guards.bms_amps"), amps.setting.value, "A"))
+    return _in_order(emptied, falling=True), _in_order(currents, falling=False)
 
 
-def _conflicts(work: Work) -> Iterator[Conflict]:
-    scale, model = work.plan.system_v / 12, work.build.bank.model
-    by_key = {a.key: a for a in acts(work.build)}
-    rested = float(rested_volts(model.battery_class, work.plan.system_v, 1.0))
-    reconnect, disconnect = by_key["reconnect"].loaded.number, by_key["disconnect"].loaded.number
-    alarm = by_key["alarm"].loaded.number
-    if reconnect >= rested:
-        yield Conflict(
-            "reconnect",
-            phrase("changeover.conflicts.reconnect", volts=f"{reconnect:.1f}", rested=f"{rested:.1f}"),
-            phrase("changeover.conflicts.reconnect_remedy", volts=f"{rested - 0.1 * scale:.1f}"),
-        )
-    cut = work.build.assumptions.value("inverter_cut_off_v") * scale
-    if work.inverter and cut >= alarm:
-        yield Conflict(
-            "inverter",
-            phrase("changeover.conflicts.inverter", cut=f"{cut:.1f}", alarm=f"{alarm:.1f}"),
-            phrase("changeover.conflicts.inverter_remedy"),
-        )
-    if disconnect >= alarm:
-        yield Conflict(
-            "alarm",
-            phrase("changeover.conflicts.alarm", volts=f"{disconnect:.1f}", alarm=f"{alarm:.1f}"),
-            phrase("changeover.conflicts.alarm_remedy"),
-        )
-    bms = model.bms
-    if work.sleeps and bms is not None and bms.cut_v is not None:
-        opens = bms.cut_v * work.build.bank.series
-        if opens >= disconnect:
-            yield Conflict(
-                "bms",
-                phrase("changeover.conflicts.bms", opens=f"{opens:.1f}", volts=f"{disconnect:.1f}"),
-                phrase("changeover.conflicts.bms_remedy", volts=f"{opens + 0.5 * scale:.1f}"),
-            )
-    if not work.lead:
-        yield from _of_lfp_chargers(work, scale)
-
-
-def _of_lfp_chargers(work: Work, scale: float) -> Iterator[Conflict]:
-    floor = 1 - work.build.figures["dod"].number
-    at_floor = float(rested_volts(work.build.bank.model.battery_class, 12, floor))
-    for source in work.sources:
-        name = work.name(source)
-        if source.kind == MAINS and (source.float_v or 0) >= FLOAT_FULL_V:
-            yield Conflict(
-                f"float-{source.id}",
-                phrase("changeover.conflicts.float", name=name, volts=f"{(source.float_v or 0) * scale:.1f}"),
-                phrase("changeover.conflicts.float_remedy", volts=f"{13.4 * scale:.1f}"),
-            )
-        if source.rests and source.rebulk_v < at_floor:
-            yield Conflict(
-                f"rest-{source.id}",
-                phrase(
-                    "changeover.conflicts.rest",
-                    name=name,
-                    volts=f"{source.rebulk_v * scale:.1f}",
-                    floor=f"{at_floor * scale:.1f}",
-                ),
-                phrase("changeover.conflicts.rest_remedy"),
-            )
+def _in_order(found: list[Guard], falling: bool) -> tuple[Guard, ...]:
+    sign = -1 if falling else 1
+    return tuple(sorted(found, key=lambda g: (g.value is None, sign * (g.value or 0.0))))

@@ -286,6 +286,18 @@ def _watching(work: Work) -> Iterator[Line]:
         ("watch-buzzer", phrase("changeover.shopping.buzzer"), phrase("changeover.shopping.buzzer_why")),
     ):
         yield Line(key, 1, name, "", why, None, OPTIONAL, work.purchase(key))
+    able = work.record.settable.get("setting.loads.disconnect", False)
+    key = "watch-disconnect"
+    yield Line(
+        key,
+        1,
+        phrase("changeover.shopping.disconnect"),
+        "",
+        phrase("changeover.shopping.disconnect_why"),
+        None,
+        THERE if able else OPTIONAL,
+        work.purchase(key),
+    )
 
 
 def _tools(work: Work) -> Iterator[Line]:

@@ -11,6 +11,9 @@ from vast_harbor.phrases import phrase
 LEAST_C, BEST_C, MOST_C = 0.04, 0.08, 0.20
 # What draws by fits and starts is no steady load [-].
 STEADY_DUTY = 0.95
+# Where no appliance does: so much of the capacity an hour [1/h]; a resistor of more than this is hard to come
+# by and to keep cool [W].
+RESISTOR_C, HEATER_W = 0.05, 100.0
 # What is never on for longer than this at a time is no load for a test [h].
 LASTS_H = 1.0
 
@@ -59,7 +62,7 @@ def steady_load(build: Build) -> SteadyLoad:
 
     Returns:
         As the owner states its current; else the steady appliance nearest to a twelfth of the capacity an
-        hour; else a resistor of a twentieth.
+        hour; else a twentieth: a heater on the inverter where that carries it, or a resistor.
     """
     stated = build.plan.changeover.test_a
     if stated is not None:
@@ -76,6 +79,12 @@ def steady_load(build: Build) -> SteadyLoad:
     ]
     if found:
         return min(found, key=lambda one: one[0])[1]
-    amps = 0.05 * ah
+    amps = RESISTOR_C * ah
     ohm, watts = build.bank.nominal_v / amps, build.bank.nominal_v * amps
+    inverter = build.plan.inverter
+    if inverter.rated_w and watts >= HEATER_W:
+        heater = max(50.0, 50 * round((watts - inverter.idle_w) * inverter.efficiency / 50))
+        if heater <= inverter.rated_w:
+            amps = (heater / inverter.efficiency + inverter.idle_w) / build.bank.nominal_v
+            return SteadyLoad(phrase("changeover.steady_load.heater", watts=f"{heater:.0f}"), amps)
     return SteadyLoad(phrase("changeover.steady_load.resistor", ohm=f"{ohm:.2g}", watts=f"{watts:.0f}"), amps)

@@ -3,6 +3,7 @@
 from dataclasses import dataclass, replace
 
 from vast_harbor.core.battery.charge_acceptance import COLD_C
+from vast_harbor.core.figures.display import Style
 from vast_harbor.core.rig.source_remedies import name_of, sources_of
 from vast_harbor.core.rig.sources import ENGINE, MAINS, SOLAR, STREAM
 from vast_harbor.core.stops.banks import Build
@@ -22,6 +23,7 @@ class Setting:
         unit: its unit.
         words: what to set where it is no number.
         is_now: what it is set to now, as the same, or None where that is not known.
+        now_words: the same where it is no number.
         key: its name in the record of what is done.
     """
 
@@ -30,7 +32,14 @@ class Setting:
     unit: str
     words: str = ""
     is_now: float | None = None
+    now_words: str = ""
     key: str = ""
+
+    def now(self, style: Style) -> str:
+        """What it is set to now, in the owner's units; empty where that is not known."""
+        if self.now_words or self.is_now is None:
+            return self.now_words
+        return style.text(self.is_now, self.unit)
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,6 +64,7 @@ def sheets(build: Build) -> tuple[Sheet, ...]:
     n, lead = plan.system_v / 12, build.lead
     low, high = build.bank.model.charge_c
     most = build.bank.parallel * build.bank.model.charge_a
+    on, off = phrase("charging.settings_sheet.on"), phrase("charging.settings_sheet.off")
     out = []
     for source in sources_of(plan, build.candidate, battery_class, build.assumptions):
         if source.kind not in (MAINS, SOLAR, ENGINE, STREAM):
@@ -86,6 +96,7 @@ def sheets(build: Build) -> tuple[Sheet, ...]:
                 phrase("charging.settings_sheet.highest_charge_current"),
                 min(most, source.most_a(plan.system_v) or most),
                 "A",
+                is_now=source.amps,
             ),
             Setting(
                 phrase("charging.settings_sheet.absorption_ends"),
@@ -99,19 +110,22 @@ def sheets(build: Build) -> tuple[Sheet, ...]:
                 phrase("charging.settings_sheet.rest_storage_stage"),
                 None,
                 "",
-                "off" if not lead else phrase("charging.settings_sheet.battery_maker_says"),
+                off if not lead else phrase("charging.settings_sheet.battery_maker_says"),
+                now_words=on if source.rests else off,
             ),
             Setting(
                 phrase("charging.settings_sheet.equalising"),
                 battery_class.equalise_v * n or None,
                 "V",
-                "" if battery_class.equalise_v else "never",
+                "" if battery_class.equalise_v else phrase("charging.settings_sheet.never"),
+                is_now=(source.equalise_v or 0) * n or None,
             ),
             Setting(
                 phrase("charging.settings_sheet.temperature_compensation"),
                 battery_class.compensation * 1000 * n or None,
                 "mV/K",
-                "" if battery_class.compensation else "off",
+                "" if battery_class.compensation else off,
+                now_words=on if source.compensates else off,
             ),
             Setting(
                 phrase("charging.settings_sheet.stop_charging_below"),

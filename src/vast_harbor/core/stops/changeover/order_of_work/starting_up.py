@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from vast_harbor.core.rig.sources import MAINS, SOLAR
+from vast_harbor.core.stops.changeover.measurements import into_bank, strongest_source
 from vast_harbor.core.stops.changeover.order_of_work.step import AC, AMPS, COLD, LATER, PROOF, SETTINGS, Step
 from vast_harbor.core.stops.changeover.work import Work
 from vast_harbor.phrases import phrase
@@ -28,6 +29,7 @@ def settings(work: Work) -> Iterator[Step]:
         phrase("changeover.steps.set_loads_why"),
         phrase("changeover.steps.set_loads_how"),
         15,
+        parts=("watch-disconnect",),
     )
     yield Step(
         "set_monitor",
@@ -125,6 +127,21 @@ def proof(work: Work) -> Iterator[Step]:
             1,
             () if work.lead else (COLD,),
             ("tool-clamp",),
+        )
+    strongest = strongest_source(work)
+    if bank.parallel > 1 and strongest is not None:
+        yield Step(
+            "shared_in",
+            PROOF,
+            phrase("changeover.steps.shared_in"),
+            phrase("changeover.steps.shared_in_why"),
+            phrase(
+                "changeover.steps.shared_in_how",
+                name=work.name(strongest),
+                amps=f"{into_bank(work, strongest):.0f}",
+            ),
+            10,
+            parts=("tool-clamp",),
         )
 
 

@@ -82,6 +82,16 @@ def old(work: Work) -> Iterator[Step]:
         phrase("changeover.steps.photo_how"),
         15,
     )
+    if plan.old_bank is not None and any(s.charges for s in plan.sources):
+        yield Step(
+            "sources_before",
+            OUT_OLD,
+            phrase("changeover.steps.sources_before"),
+            phrase("changeover.steps.sources_before_why"),
+            phrase("changeover.steps.sources_before_how"),
+            15,
+            parts=("tool-clamp",),
+        )
     if SOLAR in kinds:
         yield Step(
             "off_solar",
