@@ -9,7 +9,6 @@ import { useChangeover } from './useChangeover'
 const props = defineProps<{ row: Schemas['SettingRowView']; device: string; fixed?: boolean }>()
 const { tick, tickedOn, isTicked, setCan, canOf } = useChangeover()
 const id = useId()
-const names = computed(() => ({ name: props.row.name, device: props.device }))
 const CAN = [
   { value: 'unknown', name: phrase('changeover.settings_part.unknown') },
   { value: 'yes', name: phrase('changeover.settings_part.yes') },
@@ -39,14 +38,14 @@ const can = computed(() => canOf(props.row))
       <PlanField
         v-if="row.now_path"
         :path="row.now_path"
-        :label="phrase('changeover.settings_part.now_of', names)"
+        :label="phrase('changeover.settings_part.now_of', { name: row.name, device })"
         :unit="row.unit"
         :placeholder="phrase('changeover.settings_part.now')"
         class="w-28 sm:w-auto"
         bare
       />
       <label :for="id" class="sr-only">{{
-        phrase('changeover.settings_part.can_of', names)
+        phrase('changeover.settings_part.can_of', { name: row.name, device })
       }}</label>
       <select :id="id" class="field w-auto grow" data-can @change="setCan(row, $event)">
         <option v-for="c in CAN" :key="c.value" :value="c.value" :selected="c.value === can">
@@ -58,7 +57,7 @@ const can = computed(() => canOf(props.row))
           type="checkbox"
           class="size-4.5 shrink-0 accent-sea"
           :checked="isTicked(row.key)"
-          :aria-label="phrase('changeover.settings_part.set_of', names)"
+          :aria-label="phrase('changeover.settings_part.set_of', { name: row.name, device })"
           @change="tick(row.key, row.name, !isTicked(row.key))"
         />
         <span v-if="isTicked(row.key)" class="text-sm whitespace-nowrap text-soft">{{
