@@ -61,10 +61,12 @@ def test_the_answer_to_an_edit_holds_the_verdict_and_its_draws(client, rig, name
     out = {o["id"] for o in verdict["outs"]}
     stopped = {c["id"] for c in view["compare"]["compared_banks"] if c["stop"]}
     assert out == stopped | {f["id"] for f in verdict["found"] if f["out"]}
-    # A price that is quoted for one bank alone is answered with its new draws at once.
+    # A price that is quoted or paid for one bank alone is answered with its new draws at once.
     quoted = next(c for c in view["compare"]["compared_banks"] if not c["stop"] and c["index"] >= 0)
     index = quoted["index"]
-    op = {"op": "replace", "path": f"/candidates/{index}/unit_price", "value": 9999}
+    paid = view["document"]["candidates"][index]["purchases"]["paid"]
+    price = "purchases/paid/batteries" if paid else "unit_price"
+    op = {"op": "replace", "path": f"/candidates/{index}/{price}", "value": 99999 if paid else 9999}
     after = patch(client, view, op).get_json()
     assert not after["stale"] and after["searching"]
     spread = {lane["id"]: lane["p50"]["value"] for lane in after["compare"]["verdict"]["candidates"]}
