@@ -104,7 +104,7 @@ def rig_after(client, name: str):
 
 _NOTHING = object()
 # Fields typed again in one edit.
-TOGETHER = 20
+TOGETHER = 100
 
 
 @pytest.mark.parametrize(
