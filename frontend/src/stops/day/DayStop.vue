@@ -35,8 +35,11 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
       <h1 class="text-3xl">{{ phrase('day.day_stop.day') }}</h1>
       <p class="mt-1 max-w-3xl text-pretty text-soft">
         {{ phrase('day.day_stop.list_every_load_kind') }}
+        <template v-if="loads.length && view === 'table'">{{
+          phrase('day.load_table.day_usual_uses_same')
+        }}</template>
       </p>
-      <p class="mt-4 text-xl" data-main>
+      <p class="mt-3 text-xl" data-main>
         {{ phrase('day.day_stop.bank_supplies') }}
         <FigureLink
           :figure="day.total"
@@ -68,7 +71,7 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
       <component :is="v.icon" :size="16" aria-hidden="true" /> {{ v.name }}
     </button>
   </div>
-  <section class="sheet mt-2 px-4 py-3">
+  <section class="sheet mt-2 px-4 py-2">
     <template v-if="loads.length">
       <DaySheet v-if="view === 'sheet'" />
       <LoadTable v-else />
@@ -79,7 +82,7 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
         {{ phrase('day.day_stop.start_runs_longest_fridge') }}
       </p>
     </div>
-    <div class="mt-2 flex flex-col gap-3 border-t border-line pt-3 sm:flex-row">
+    <div class="mt-2 flex flex-col gap-3 border-t border-line pt-2 sm:flex-row">
       <AppliancePicker class="grow" @pick="add" />
       <button type="button" class="btn" data-new @click="add()">
         <Plus :size="16" aria-hidden="true" /> {{ phrase('day.day_stop.add_empty_load') }}
@@ -87,8 +90,8 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
       <LoadCsv />
     </div>
   </section>
-  <FindingList :findings="findings" class="mt-4" />
-  <div class="mt-6 border-b border-line">
+  <FindingList :findings="findings" class="mt-2" />
+  <div class="mt-4 border-b border-line">
     <FoldedSection v-if="loads.length" name="summary" :title="phrase('day.day_summary.how_certain')"
       ><DaySummary
     /></FoldedSection>

@@ -92,7 +92,7 @@ function choose(event: Event) {
         :called="called(phrase('day.load_row.edit_name'))"
         :problems-at="problemsAt"
       />
-      <p v-if="marks.length" class="px-2 pt-0.5 text-xs text-soft" data-marks>
+      <p v-if="marks.length" class="px-2 text-xs leading-3.5 text-soft" data-marks>
         {{ marks.join(', ') }}
       </p>
     </td>

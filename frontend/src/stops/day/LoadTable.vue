@@ -36,9 +36,6 @@ const { loads, figures, remove } = useLoads()
       />
     </tbody>
   </table>
-  <p class="mt-3 text-sm text-soft">
-    {{ phrase('day.load_table.day_usual_uses_same') }}
-  </p>
 </template>
 
 <style>

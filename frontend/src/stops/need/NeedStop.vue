@@ -44,7 +44,7 @@ const bases = computed(() => {
   <p class="mt-1 max-w-3xl text-pretty text-soft">
     {{ phrase('need.need_stop.usable_energy_need_between') }}
   </p>
-  <p class="mt-4 text-xl leading-relaxed" data-main>
+  <p class="mt-3 text-xl leading-relaxed" data-main>
     <FigureLink :figure="need.day" :name="phrase('need.need_stop.day')" />
     {{ phrase('need.need_stop.day_2') }}
     <FigureLink :figure="need.nights" :name="phrase('need.need_stop.nights')" /> × (1 +
@@ -61,7 +61,7 @@ const bases = computed(() => {
     {{ phrase('need.need_stop.based_kind_day_sizes', { day_name: need.day_name }) }}
   </p>
   <FindingList :findings="findings" class="mt-3" />
-  <h2 class="mt-5 mb-2 text-xl">{{ phrase('need.need_stop.how_cautious_should_we') }}</h2>
+  <h2 class="mt-3 mb-2 text-xl">{{ phrase('need.need_stop.how_cautious_should_we') }}</h2>
   <HouseRules />
   <div class="mt-4 grid gap-x-4 gap-y-3 sm:grid-cols-2 lg:grid-cols-[1fr_1fr_1fr_1.3fr_1.3fr]">
     <div

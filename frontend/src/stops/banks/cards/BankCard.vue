@@ -58,6 +58,15 @@ const FIRST = ['kg', 'purchase']
 const first = computed(() => rows.value.filter(([key]) => FIRST.includes(key)))
 const more = computed(() => rows.value.filter(([key]) => !FIRST.includes(key)))
 
+function matchNeed() {
+  const at = `/candidates/${props.candidate.index}`
+  return plan.edit(
+    phrase('banks.bank_card.match_need', { title: props.candidate.title }),
+    { op: 'replace', path: `${at}/parallel`, value: null },
+    { op: 'replace', path: `${at}/series`, value: null },
+  )
+}
+
 function choose(event: Event) {
   const value = (event.target as HTMLSelectElement).value || null
   set(props.candidate, 'model', value, 'model')
@@ -118,21 +127,15 @@ function choose(event: Event) {
           @step="(n) => set(candidate, 'parallel', n, phrase('banks.bank_card.in_parallel'))"
         />
       </div>
-      <button
-        v-if="!matching"
-        type="button"
-        class="btn"
-        @click="
-          plan.edit(
-            phrase('banks.bank_card.match_need', { title: candidate.title }),
-            { op: 'replace', path: `/candidates/${candidate.index}/parallel`, value: null },
-            { op: 'replace', path: `/candidates/${candidate.index}/series`, value: null },
-          )
-        "
-      >
-        {{ phrase('banks.bank_card.match_need_2') }}
-      </button>
     </div>
+    <button
+      v-if="!matching && !f.usable_wh"
+      type="button"
+      class="btn mt-2 self-start"
+      @click="matchNeed"
+    >
+      {{ phrase('banks.bank_card.match_need_2') }}
+    </button>
     <template v-if="f.usable_wh">
       <div class="mt-2 flex items-baseline justify-between">
         <span class="eyebrow">{{ phrase('banks.bank_card.usable') }}</span>
@@ -158,7 +161,15 @@ function choose(event: Event) {
         <span v-if="need" class="absolute -inset-y-1 left-2/3 w-0.5 bg-ink" />
       </div>
       <p v-if="need" class="mt-1 flex flex-wrap justify-between gap-x-3 text-sm text-soft">
-        <span>{{ matching ? phrase('banks.bank_card.matches_need') : '' }}</span>
+        <span v-if="matching">{{ phrase('banks.bank_card.matches_need') }}</span>
+        <button
+          v-else
+          type="button"
+          class="font-semibold text-sea underline underline-offset-4"
+          @click="matchNeed"
+        >
+          {{ phrase('banks.bank_card.match_need_2') }}
+        </button>
         <span>{{
           phrase('banks.bank_card.line_need', { energy: plan.rig!.need.energy.text })
         }}</span>
