@@ -111,7 +111,7 @@ def sheets(build: Build) -> tuple[Sheet, ...]:
                 None,
                 "",
                 off if not lead else phrase("charging.settings_sheet.battery_maker_says"),
-                now_words=on if source.rests else off,
+                now_words="" if lead else on if source.rests else off,
             ),
             Setting(
                 phrase("charging.settings_sheet.equalising"),
