@@ -1,7 +1,10 @@
 """A changeover from the verdict to the proof, on a phone in the locker."""
 
+import io
 import re
 
+import pypdf
+import pytest
 from playwright.sync_api import Page, expect
 
 from browser.conftest import bank_part, figure, to_stop
@@ -148,3 +151,16 @@ def test_prices_settings_proof_and_papers_are_one_truth(page: Page, demo) -> Non
     expect(page.locator("[data-choice]").first).to_be_visible()
     page.keyboard.press("Control+z")
     expect(page.locator("[data-chosen]")).to_contain_text("32 of 34 steps done")
+
+
+@pytest.mark.parametrize("paper", ["a4", "letter"])
+def test_the_work_order_of_the_largest_bank_is_two_pages(page: Page, demo, paper) -> None:
+    demo("long-haul", "changeover")
+    page.locator("[data-choose=deep]").click()
+    expect(page.locator("[data-chosen]")).to_contain_text("4 in series × 3 in parallel")
+    rig = page.url.rsplit("/", 1)[0].replace("/rigs/", "/api/rigs/")
+    page.goto(f"{rig}/changeover/print?what=work_order&paper={paper}")
+    printed = pypdf.PdfReader(io.BytesIO(page.pdf(prefer_css_page_size=True)))
+    assert len(printed.pages) == 2
+    text = "".join(sheet.extract_text() for sheet in printed.pages)
+    assert all(word in text for word in ("M32", "What is handed over", "Acceptance test", "Charged voltage"))

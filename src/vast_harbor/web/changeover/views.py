@@ -259,7 +259,7 @@ def _setting(row: Row, style: Style) -> SettingRowView:
         key=row.key,
         name=setting.name,
         should=_setting_text(setting, style),
-        now=setting.now(style),
+        now=_now_text(setting, style),
         now_path=row.field,
         unit="" if setting.unit == "1" else setting.unit,
         can=row.can,
@@ -267,6 +267,12 @@ def _setting(row: Row, style: Style) -> SettingRowView:
         done=row.tick.done,
         on=row.tick.on,
     )
+
+
+def _now_text(setting: Setting, style: Style) -> str:
+    if setting.is_now is not None and setting.unit == "V":
+        return reading_text(setting.is_now, "V", style)
+    return setting.now(style)
 
 
 def _guard(guard: Guard, style: Style) -> GuardView:
