@@ -136,6 +136,11 @@ def test_strings_that_differ_are_charged_alone_first(changeovers) -> None:
     assert inequality(noted(one, readings=same).work).equal
     apart = inequality(noted(one, readings={**same, name_of(one, "strings.string-2"): 12.45}).work)
     assert apart.low == 2 and not apart.equal and apart.volts == pytest.approx(0.3)
+    # LFP, whose volts tell less, must agree more closely.
+    flat = next(c for c in changeovers("kittiwake") if not c.work.lead and c.work.build.bank.parallel == 2)
+    for volts, equal in ((13.36, True), (13.32, False)):
+        read = {name_of(flat, "strings.string-1"): 13.40, name_of(flat, "strings.string-2"): volts}
+        assert inequality(noted(flat, readings=read).work).equal == equal
     # 12.45 V of rested gel lies between 60 and 70 %.
     assert apart.ah == pytest.approx(apart.hours * apart.amps) and 0.2 < apart.ah / 210 < 0.45
 

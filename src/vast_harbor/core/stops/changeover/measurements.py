@@ -39,7 +39,7 @@ JOINT_K = 20.0
 # Of what a source should give, so much must come for it to be in order [-]; sun and wind give what they have.
 GIVES = (0.7, 1.1)
 # Batteries side by side differ by no more than so much before they are joined, for 12 V [V].
-EQUAL_V = 0.1
+LEAD_EQUAL_V, LFP_EQUAL_V = 0.1, 0.05
 # At so much of the capacity an hour they are made equal [1/h].
 EQUALISE_C = 0.1
 OK, OUT = "ok", "out"
@@ -262,6 +262,12 @@ class Inequality:
         return self.volts <= self.most + 1e-9
 
 
+def equal_v(work: Work) -> float:
+    """By how much strings may differ before they are joined [V]: the rested volts of LFP tell less."""
+    bank = work.build.bank
+    return (LEAD_EQUAL_V if work.lead else LFP_EQUAL_V) * bank.series * bank.model.unit_class_v / 12
+
+
 def inequality(work: Work) -> Inequality | None:
     """How far the strings are apart as measured; None for one string, or before all were measured."""
     bank = work.build.bank
@@ -275,7 +281,7 @@ def inequality(work: Work) -> Inequality | None:
     high, low = max(known), min(known)
     full, short = (soc_at(bank.model.battery_class, class_v, v) for v in (high, low))
     ah, amps = max(0.0, full - short) * bank.model.rated_ah, EQUALISE_C * bank.model.rated_ah
-    most = EQUAL_V * class_v / 12
+    most = equal_v(work)
     return Inequality(high - low, most, known.index(low) + 1, ah, amps, ah / amps)
 
 

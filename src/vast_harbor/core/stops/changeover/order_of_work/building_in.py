@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from vast_harbor.core.rig.source_remedies import TRADE
-from vast_harbor.core.stops.changeover.measurements import EQUAL_V, inequality
+from vast_harbor.core.stops.changeover.measurements import equal_v, inequality
 from vast_harbor.core.stops.changeover.order_of_work.step import (
     AC,
     ACID,
@@ -248,7 +248,7 @@ def _apart(work: Work) -> str:
     how = phrase("changeover.steps.strings_how")
     if work.build.bank.parallel < 2:
         return how
-    most = f"{EQUAL_V * work.plan.system_v / 12:.1g}"
+    most = f"{equal_v(work):.2g}"
     how += phrase("changeover.steps.strings_equal", most=most)
     apart = inequality(work)
     if apart is None or apart.equal:
