@@ -27,7 +27,7 @@ READINGS = {
 
 
 @dataclass(frozen=True)
-class _Asked:
+class Asked:
     """As much of pydantic's information on a validation as a field needs."""
 
     context: dict[str, Any]
@@ -50,7 +50,7 @@ def read_reading(name: str, value: Any, context: dict[str, Any]) -> float | None
     measure = READINGS.get(name.rpartition(".")[2])
     if measure is None:
         raise ValueError(phrase("files.changeover_part.unit", name=name))
-    return measure.read(value, cast(ValidationInfo, _Asked(context)))
+    return measure.read(value, cast(ValidationInfo, Asked(context)))
 
 
 class PurchasesPart(Part):

@@ -22,6 +22,7 @@ from vast_harbor.web.compare import report
 from vast_harbor.web.compare import routes as compare
 from vast_harbor.web.day import load_csv
 from vast_harbor.web.harbor import cards, keeping
+from vast_harbor.web.log import routes as log
 from vast_harbor.web.plan import routes as plan
 from vast_harbor.web.trial import monitor
 from vast_harbor.web.trial import routes as trial
@@ -57,7 +58,7 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
     _note_when_asked(app)
     errors.handle(app)
     for part in (
-        cards, keeping, plan, load_csv, banks, charging, trial, compare, report, changeover, monitor,
+        cards, keeping, plan, load_csv, banks, charging, trial, compare, report, changeover, log, monitor,
         model_csv, quotes, cable_tool, label_reader, reference, about, pairing,
     ):  # fmt: skip
         app.register_api(part.api)

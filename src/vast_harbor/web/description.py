@@ -22,6 +22,8 @@ ANSWERS = {
     f"{_RIG}/changeover/drawing.svg": "image/svg+xml",
     f"{_RIG}/changeover/print": "text/html",
     f"{_RIG}/changeover/shopping.csv": CSV,
+    f"{_RIG}/log.csv": CSV,
+    f"{_RIG}/log.json": JSON,
     f"{_RIG}/monitor": EVENTS,
     f"{_RIG}/trial/odds": EVENTS,
 }

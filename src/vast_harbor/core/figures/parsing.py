@@ -50,6 +50,15 @@ _SUFFIXES: dict[str, dict[str, float]] = {
     "mV": {"mv": 1, "v": 1000},
     "mΩ": {"mω": 1, "mohm": 1, "milliohm": 1, "ω": 1000, "ohm": 1000},
     "l/h": {"l/h": 1, "l": 1, "litres": 1, "gal/h": units.LITRES_PER_GALLON, "gph": units.LITRES_PER_GALLON},
+    "l fuel": {
+        "l": 1,
+        "litre": 1,
+        "litres": 1,
+        "ml": 0.001,
+        "cl": 0.01,
+        "dl": 0.1,
+        "gal": units.LITRES_PER_GALLON,
+    },
     "days": {"d": 1, "day": 1, "days": 1, "weeks": 7},
     "s": {"s": 1, "sec": 1, "seconds": 1, "min": 60},
     "°": {"°": 1, "n": 1, "°n": 1, "e": 1, "°e": 1, "s": -1, "°s": -1, "w": -1, "°w": -1},
@@ -92,6 +101,7 @@ NAMES = {
     "cm²": phrase("figures.parsing.area"),
     "mV": "millivolts",
     "°": "degrees",
+    "l fuel": "litres",
 }
 
 EXAMPLES = {
@@ -119,6 +129,7 @@ EXAMPLES = {
     "cm²": "110 or 110 cm²",
     "mV": "20",
     "°": "52.2 or 52.2 N",
+    "l fuel": "0.4, 0.4 l or 400 ml",
 }
 
 

@@ -1,0 +1,1 @@
+"""The log of a bank: what was read and done, and what follows from it."""

@@ -1,0 +1,121 @@
+"""An entry of the log: as it is sent, and as CSV."""
+
+import csv
+import io
+from collections.abc import Iterable, Mapping
+from dataclasses import fields
+from datetime import UTC, datetime, timedelta, timezone
+from typing import Any, cast
+
+from pydantic import ValidationInfo
+
+from vast_harbor.core.log.entry import BANKS, KINDS, UNITS, Entry
+from vast_harbor.formats.changeover_part import Asked
+from vast_harbor.formats.csv_table import safe
+from vast_harbor.formats.door import clean
+from vast_harbor.formats.fields import Measure
+from vast_harbor.formats.problem import Problem, RigFileError
+from vast_harbor.phrases import phrase
+
+# Nothing older is about a bank of today; a clock may be a day ahead [s].
+EARLIEST, AHEAD_S = int(datetime(1990, 1, 1, tzinfo=UTC).timestamp()), 86_400
+LONGEST_TEXT = 2000
+# The highest volts that any bank of a system shows, for each volt of its name [V/V].
+HIGHEST = 1.5
+
+MEASURES: Mapping[str, Measure] = {
+    "amps": Measure("A", -2000, 2000, phrase("files.log_part.amps"), optional=True),
+    "soc": Measure("1", 0, 1, phrase("files.log_part.soc"), optional=True, percent=True),
+    "celsius": Measure("°C", -60, 150, phrase("files.log_part.celsius"), optional=True),
+    "ah": Measure("Ah", 0, 100_000, phrase("files.log_part.ah"), optional=True),
+    "wh": Measure("Wh", 0, 1_000_000, phrase("files.log_part.wh"), optional=True),
+    "litres": Measure("l fuel", 0, 1000, phrase("files.log_part.litres"), optional=True),
+    "hours": Measure("h", 0, 20_000, phrase("files.log_part.hours"), optional=True),
+    "price": Measure("money", 0, 10_000_000, phrase("files.parts.amount_must_between"), optional=True),
+}
+
+
+def volts_measure(system_v: float, battery: int) -> Measure:
+    """The volts that a bank, or one battery of it, can show."""
+    least = 0.0
+    says = phrase("files.log_part.volts_battery") if battery else phrase("files.log_part.volts")
+    return Measure("V", least, HIGHEST * system_v, says, optional=True)
+
+
+def checked(entry: Entry, values: Mapping[str, Any], context: Mapping[str, Any], now: int) -> Entry:
+    """An entry whose values are possible.
+
+    Args:
+        entry: as it was sent or understood.
+        values: its numbers, as typed or as they are, by field.
+        context: how they are read: ``typed``, ``system``, ``system_v``, ``numbers`` and ``currency``.
+        now: seconds since 1970 UTC [s].
+
+    Returns:
+        The entry with its numbers in the stored units.
+
+    Raises:
+        RigFileError: a sentence for each value that cannot be, at its field.
+    """
+    problems: list[Problem] = []
+    if not EARLIEST <= entry.at <= now + AHEAD_S:
+        problems.append(Problem("/at", phrase("files.log_part.at", day=_day(entry))))
+    if entry.kind not in KINDS:
+        problems.append(Problem("/kind", phrase("files.log_part.kind")))
+    if entry.bank not in BANKS:
+        problems.append(Problem("/bank", phrase("files.log_part.bank")))
+    if len(entry.text) > LONGEST_TEXT:
+        problems.append(Problem("/text", phrase("files.log_part.text", most=LONGEST_TEXT)))
+    read: dict[str, Any] = {}
+    measures = {**MEASURES, "volts": volts_measure(context.get("system_v") or 12.0, entry.battery)}
+    info = cast(ValidationInfo, Asked(dict(context)))
+    for name in UNITS:
+        try:
+            read[name] = measures[name].read(values.get(name), info)
+        except ValueError as error:
+            problems.append(Problem(f"/{name}", str(error)))
+    if problems:
+        raise RigFileError(problems)
+    plain = {f.name: getattr(entry, f.name) for f in fields(Entry)}
+    return Entry(**{**plain, **read, "text": clean(entry.text), "source": clean(entry.source)})
+
+
+def local_time(entry: Entry) -> datetime:
+    """When it was, by the owner's clock."""
+    zone = timezone(timedelta(minutes=entry.offset_min))
+    return datetime.fromtimestamp(max(-(2**33), min(entry.at, 2**36)), zone)
+
+
+def _day(entry: Entry) -> str:
+    return local_time(entry).date().isoformat()
+
+
+def as_json(entry: Entry) -> dict[str, Any]:
+    """An entry as plain data: its time as ISO 8601, and only what it says."""
+    plain = {f.name: getattr(entry, f.name) for f in fields(Entry) if f.name not in ("at", "offset_min")}
+    said = {name: value for name, value in plain.items() if value not in (None, "", 0)}
+    return {"id": entry.id, "at": local_time(entry).isoformat(), **said}
+
+
+def as_csv(entries: Iterable[Entry]) -> str:
+    """Entries as CSV, in stored units; no text is taken for a formula."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    numbers = [f"{name} [{unit}]" for name, unit in UNITS.items()]
+    writer.writerow(["time", "kind", "bank", "battery", *numbers, "rested", "frozen", "source", "text"])
+    for e in entries:
+        values = ["" if (v := getattr(e, name)) is None else f"{v:.6g}" for name in UNITS]
+        marks = ["" if m is None else str(int(m)) for m in (e.rested, e.frozen)]
+        writer.writerow(
+            [
+                local_time(e).isoformat(),
+                e.kind,
+                e.bank,
+                e.battery or "",
+                *values,
+                *marks,
+                safe(e.source),
+                safe(e.text),
+            ]
+        )
+    return out.getvalue()

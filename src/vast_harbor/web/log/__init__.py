@@ -1,0 +1,1 @@
+"""The log over HTTP."""

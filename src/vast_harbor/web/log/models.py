@@ -1,0 +1,105 @@
+"""What the interface is given of the log."""
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from vast_harbor.web.views import View
+
+ID = Field(pattern=r"^[A-Za-z0-9_-]{1,40}$", description="Made by the sender: sent twice, it is kept once")
+
+
+class LineBody(BaseModel):
+    """A line of the log, and when it was typed."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    line: str = Field(max_length=2000)
+    at: int = Field(ge=0, le=2**36, description="Seconds since 1970 UTC")
+    offset_min: int = Field(default=0, ge=-1440, le=1440, description="How far the clock is ahead of UTC")
+    bank: str = Field(default="present", max_length=20, description="The bank that is meant if none is named")
+
+
+class NewEntryBody(LineBody):
+    """A new entry from its line."""
+
+    id: str = ID
+
+
+class EntryBody(BaseModel):
+    """An entry as the form has it; numbers as typed."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    revision: int = Field(default=0, ge=0, description="At which it was read; 0 for a new one")
+    at: int = Field(ge=0, le=2**36)
+    offset_min: int = Field(default=0, ge=-1440, le=1440)
+    kind: str = Field(max_length=20)
+    bank: str = Field(default="present", max_length=20)
+    battery: int = Field(default=0, ge=0, le=200)
+    values: dict[str, str] = Field(default_factory=dict, max_length=20, description="Numbers by field")
+    rested: bool | None = None
+    frozen: bool | None = None
+    source: str = Field(default="", max_length=40)
+    text: str = Field(default="", max_length=10_000)
+
+
+class SaidView(View):
+    """One thing that an entry says."""
+
+    field: str
+    label: str
+    text: str
+
+
+class EntryView(View):
+    """An entry of the log."""
+
+    id: str
+    at: int
+    offset_min: int
+    kind: str
+    kind_name: str
+    bank: str
+    bank_name: str
+    battery: int
+    said: list[SaidView] = Field(description="What it says, in words")
+    values: dict[str, str] = Field(description="Its numbers as they are typed")
+    rested: bool | None
+    frozen: bool | None
+    source: str
+    text: str
+    revision: int
+
+
+class KindView(View):
+    """A kind of entry, and what it is asked for."""
+
+    key: str
+    name: str
+    fields: list[str]
+
+
+class NamedView(View):
+    """Something that is chosen by its name."""
+
+    key: str
+    name: str
+
+
+class LogFieldView(View):
+    """A number of an entry."""
+
+    key: str
+    label: str
+    unit: str
+
+
+class LogView(View):
+    """A page of the log, from the newest entry back."""
+
+    entries: list[EntryView]
+    more: bool
+    count: int
+    kinds: list[KindView]
+    fields: list[LogFieldView]
+    banks: list[NamedView]
+    sources: list[NamedView]

@@ -1,0 +1,200 @@
+"""The log: lines understood, entries kept, changed, removed and brought back; and all of it as files."""
+
+import json
+import sqlite3
+import time
+from typing import Any
+
+from flask import Response
+from flask_openapi3.blueprint import APIBlueprint
+from flask_openapi3.models.tag import Tag
+from pydantic import BaseModel, Field
+
+from vast_harbor import data
+from vast_harbor.core.figures.number_format import number_format
+from vast_harbor.core.log.entry import UNITS, Entry
+from vast_harbor.core.log.one_line import Hand, understand
+from vast_harbor.formats import rig_file as files
+from vast_harbor.formats.door import clean
+from vast_harbor.formats.log_part import as_csv, as_json, checked
+from vast_harbor.formats.problem import Problem
+from vast_harbor.formats.rig_document import RigFile
+from vast_harbor.phrases import phrase
+from vast_harbor.store import log, rigs
+from vast_harbor.store.log import Changed, Kept, NoEntry
+from vast_harbor.web.compare.report import as_file
+from vast_harbor.web.errors import problems
+from vast_harbor.web.harbor.routes import RigPath, database, json_response
+from vast_harbor.web.log.models import EntryBody, EntryView, LineBody, LogView, NamedView, NewEntryBody
+from vast_harbor.web.log.views import banks, entry_view, kinds, log_fields
+from vast_harbor.web.plan.views import style_of
+from vast_harbor.web.views import ProblemsView
+
+api = APIBlueprint(
+    "log", __name__, url_prefix="/api", abp_tags=[Tag(name="log")],
+    abp_responses={404: ProblemsView, 422: ProblemsView},
+)  # fmt: skip
+
+GONE = Problem("", phrase("log.answers.gone"))
+CHANGED = Problem("", phrase("log.answers.changed"))
+MOST = 200
+
+
+class EntryPath(RigPath):
+    """Which entry of which rig."""
+
+    entry_id: str = Field(pattern=r"^[A-Za-z0-9_-]{1,40}$")
+
+
+class PageQuery(BaseModel):
+    """Which page of the log."""
+
+    limit: int = Field(default=50, ge=1, le=MOST)
+    kind: str = Field(default="", max_length=20, description="Only of this kind; all if empty")
+    at: int | None = Field(default=None, ge=0, le=2**53, description="Time of the last entry there is")
+    id: str = Field(default="", max_length=40, description="Its id")
+
+
+def read_stored(db: sqlite3.Connection, rig_id: int) -> RigFile:
+    """A stored rig, read; raises :class:`rigs.Missing`."""
+    document = rigs.get(db, rig_id).document
+    return files.read(document, data.reference(), stored=document)
+
+
+def _rig(rig_id: int) -> RigFile:
+    with database().reading() as db:
+        return read_stored(db, rig_id)
+
+
+def _context(rig_file: RigFile, typed: bool) -> dict[str, Any]:
+    rig = rig_file.rig
+    return {
+        "typed": typed, "system": rig.units, "system_v": rig.system_v, "numbers": rig.numbers,
+        "currency": rig.currency,
+    }  # fmt: skip
+
+
+def _understood(body: LineBody, id: str, rig_file: RigFile) -> Entry:
+    """A line as an entry that can be; where it says something impossible, it is refused in words."""
+    hand = Hand(number_format(rig_file.rig.numbers), rig_file.rig.currency, body.bank)
+    entry = understand(id, clean(body.line), body.at, body.offset_min, hand)
+    values = {name: getattr(entry, name) for name in UNITS}
+    return checked(entry, values, _context(rig_file, typed=False), int(time.time()))
+
+
+@api.get("/rigs/<int:rig_id>/log", responses={200: LogView})
+def read_log(path: RigPath, query: PageQuery) -> Response:
+    """A page of the log, from the newest entry back."""
+    before = None if query.at is None else (query.at, query.id)
+    with database().reading() as db:
+        rig_file = read_stored(db, path.rig_id)
+        found = log.page(db, path.rig_id, query.limit + 1, before, query.kind)
+        count = log.count(db, path.rig_id)
+    style = style_of(rig_file)
+    view = LogView(
+        entries=[entry_view(kept, rig_file, style) for kept in found[: query.limit]],
+        more=len(found) > query.limit,
+        count=count,
+        kinds=kinds(),
+        fields=log_fields(style),
+        banks=banks(rig_file),
+        sources=[NamedView(key=s.id, name=s.name or s.id) for s in rig_file.sources],
+    )
+    return json_response(view)
+
+
+@api.post("/rigs/<int:rig_id>/log/understand", responses={200: EntryView})
+def understand_line(path: RigPath, body: LineBody) -> Response:
+    """What a line is understood as; nothing is kept."""
+    rig_file = _rig(path.rig_id)
+    entry = _understood(body, "-", rig_file)
+    return json_response(entry_view(Kept(entry, 0), rig_file, style_of(rig_file)))
+
+
+@api.post("/rigs/<int:rig_id>/log", responses={200: EntryView})
+def add_line(path: RigPath, body: NewEntryBody) -> Response:
+    """Keep a new entry from its line; what was kept under its id before is answered as it is."""
+    rig_file = _rig(path.rig_id)
+    entry = _understood(body, body.id, rig_file)
+    return _added(path.rig_id, entry, rig_file)
+
+
+def _added(rig_id: int, entry: Entry, rig_file: RigFile) -> Response:
+    with database().writing() as db:
+        rigs.revision(db, rig_id)
+        new = log.add(db, rig_id, entry)
+        try:
+            kept = log.get(db, rig_id, entry.id)
+        except NoEntry:
+            # It was kept, and removed meanwhile: that is not undone by sending it again.
+            kept = Kept(entry, 0)
+    answer = json_response(entry_view(kept, rig_file, style_of(rig_file)))
+    answer.headers["X-New"] = str(int(new))
+    return answer
+
+
+@api.put("/rigs/<int:rig_id>/log/<string:entry_id>", responses={200: EntryView, 409: ProblemsView})
+def put_entry(path: EntryPath, body: EntryBody) -> Response:
+    """Keep an entry as the form has it: a new one with revision 0, or in place of what it was."""
+    rig_file = _rig(path.rig_id)
+    unknown = body.values.keys() - UNITS.keys()
+    if unknown:
+        return problems(
+            422, Problem("/values", phrase("log.answers.field", names=", ".join(sorted(unknown))))
+        )
+    given = body.model_dump(exclude={"revision", "values"})
+    typed = {name: clean(text).strip() or None for name, text in body.values.items()}
+    entry = checked(Entry(path.entry_id, **given), typed, _context(rig_file, typed=True), int(time.time()))
+    if not body.revision:
+        return _added(path.rig_id, entry, rig_file)
+    try:
+        with database().writing() as db:
+            log.change(db, path.rig_id, entry, body.revision)
+            kept = log.get(db, path.rig_id, path.entry_id)
+    except NoEntry:
+        return problems(404, GONE)
+    except Changed:
+        return problems(409, CHANGED)
+    return json_response(entry_view(kept, rig_file, style_of(rig_file)))
+
+
+@api.delete("/rigs/<int:rig_id>/log/<string:entry_id>", responses={200: NamedView})
+def remove_entry(path: EntryPath) -> Response:
+    """Remove an entry; it can be brought back."""
+    try:
+        with database().writing() as db:
+            log.remove(db, path.rig_id, path.entry_id)
+    except NoEntry:
+        return problems(404, GONE)
+    return json_response(NamedView(key=path.entry_id, name=""))
+
+
+@api.post("/rigs/<int:rig_id>/log/<string:entry_id>/restore", responses={200: EntryView})
+def restore_entry(path: EntryPath) -> Response:
+    """Bring a removed entry back."""
+    rig_file = _rig(path.rig_id)
+    try:
+        with database().writing() as db:
+            kept = log.restore(db, path.rig_id, path.entry_id)
+    except NoEntry:
+        return problems(404, GONE)
+    return json_response(entry_view(kept, rig_file, style_of(rig_file)))
+
+
+@api.get("/rigs/<int:rig_id>/log.csv")
+def log_csv(path: RigPath) -> Response:
+    """The whole log as CSV, the oldest entry first."""
+    with database().reading() as db:
+        rig_file = read_stored(db, path.rig_id)
+        text = as_csv(log.each(db, path.rig_id))
+    return as_file(text, "text/csv", rig_file.rig.name, "log.csv")
+
+
+@api.get("/rigs/<int:rig_id>/log.json")
+def log_json(path: RigPath) -> Response:
+    """The whole log as JSON, the oldest entry first."""
+    with database().reading() as db:
+        rig_file = read_stored(db, path.rig_id)
+        entries = [as_json(entry) for entry in log.each(db, path.rig_id)]
+    text = json.dumps({"format": "vast-harbor-log", "version": 1, "entries": entries}, ensure_ascii=False)
+    return as_file(text, "application/json", rig_file.rig.name, "log.json")

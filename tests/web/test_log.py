@@ -1,0 +1,130 @@
+"""The log as the API serves it: lines, the form, changes, what cannot be, and all of it as files."""
+
+import csv
+import io
+from datetime import UTC, datetime, timedelta
+
+import pytest
+
+NOW = int(datetime.now(UTC).timestamp())
+
+
+@pytest.fixture
+def rig(client):
+    """A demo rig: its number."""
+    return client.post("/api/rigs/demo", json={"name": "tern-rock"}).get_json()["rigs"][0]["id"]
+
+
+def line(text: str, id: str = "one", **more):
+    return {"id": id, "line": text, "at": NOW, "offset_min": 60, **more}
+
+
+def form(**more):
+    return {"at": NOW, "offset_min": 60, "kind": "reading", **more}
+
+
+def entries(client, rig, **query) -> list[dict]:
+    return client.get(f"/api/rigs/{rig}/log", query_string=query).get_json()["entries"]
+
+
+def test_a_line_is_shown_back_before_it_is_kept_and_kept_once(client, rig) -> None:
+    at = f"/api/rigs/{rig}/log"
+    typed = {k: v for k, v in line("12.9V load 34A 85% rested").items() if k != "id"}
+    shown = client.post(f"{at}/understand", json=typed).get_json()
+    assert [s["text"] for s in shown["said"]] == ["12.90 V", "34 A out of the bank", "85 %", "rested"]
+    assert shown["kind_name"] == "Reading" and entries(client, rig) == []
+    first = client.post(at, json=line("12.9V load 34A"))
+    again = client.post(at, json=line("12.9V load 34A"))
+    assert first.status_code == again.status_code == 200
+    assert (first.headers["X-New"], again.headers["X-New"]) == ("1", "0")
+    assert len(entries(client, rig)) == 1 and first.get_json() == again.get_json()
+
+
+@pytest.mark.parametrize(
+    ("text", "field", "says"),
+    [
+        ("130 V", "volts", "130 V cannot be right: this bank shows between 0 and 18 V."),
+        ("140 %", "soc", "between 0 and 100 %, not 140 %"),
+        ("2099-01-01 12.4 V", "at", "2099-01-01 cannot be right"),
+        ("1970-01-02 12.4 V", "at", "1970-01-02 cannot be right"),
+        ("9000 A", "amps", "between −2 000 and 2 000 A"),
+    ],
+)
+def test_what_cannot_be_is_refused_at_its_field(client, rig, text, field, says) -> None:
+    refused = client.post(f"/api/rigs/{rig}/log", json=line(text))
+    assert refused.status_code == 422
+    problem = refused.get_json()["problems"][0]
+    assert problem["path"] == f"/{field}" and says in problem["message"].replace("\u202f", " ")
+    assert entries(client, rig) == []
+
+
+def test_an_entry_of_the_form_is_changed_removed_and_brought_back(client, rig) -> None:
+    at = f"/api/rigs/{rig}/log/first"
+    made = client.put(at, json=form(values={"volts": "12,84", "celsius": "-3"}, rested=True)).get_json()
+    assert made["values"] == {"volts": "12.84", "celsius": "-3"} and made["revision"] == 1
+    changed = client.put(at, json=form(revision=1, values={"volts": "12.7 V"}, text="cold")).get_json()
+    assert changed["values"] == {"volts": "12.7"} and changed["revision"] == 2 and changed["text"] == "cold"
+    # Who still has the first one does not overwrite the second.
+    late = client.put(at, json=form(revision=1, values={"volts": "11"}))
+    assert late.status_code == 409 and "changed elsewhere" in late.get_json()["problems"][0]["message"]
+    assert client.delete(at).status_code == 200 and entries(client, rig) == []
+    assert client.delete(at).status_code == 404
+    # A line that is sent again does not bring a removed entry back.
+    assert client.post(f"/api/rigs/{rig}/log", json=line("12 V", "first")).status_code == 200
+    assert entries(client, rig) == []
+    assert client.post(f"{at}/restore").get_json()["text"] == "cold"
+    assert [e["id"] for e in entries(client, rig)] == ["first"]
+    assert client.post(f"/api/rigs/{rig}/log/nix/restore").status_code == 404
+
+
+def test_a_form_that_cannot_be_keeps_nothing(client, rig) -> None:
+    at = f"/api/rigs/{rig}/log/first"
+    wrong = client.put(at, json=form(values={"volts": "twelve", "soc": "140"}))
+    assert {p["path"] for p in wrong.get_json()["problems"]} == {"/volts", "/soc"}
+    assert client.put(at, json=form(kind="dream")).get_json()["problems"][0]["path"] == "/kind"
+    assert client.put(at, json=form(bank="piggy")).get_json()["problems"][0]["path"] == "/bank"
+    assert client.put(at, json=form(values={"wishes": "3"})).status_code == 422
+    assert client.put(at, json=form(text="x" * 2001)).get_json()["problems"][0]["path"] == "/text"
+    assert client.put("/api/rigs/999/log/first", json=form()).status_code == 404
+    assert entries(client, rig) == []
+
+
+def test_pages_go_back_in_time_without_gap_or_double(client, rig) -> None:
+    # Several of one second, too: the id decides.
+    for i in range(23):
+        at = NOW - 60 * (i // 3)
+        body = form(values={"volts": f"{12 + i / 100}"}) | {"at": at}
+        client.put(f"/api/rigs/{rig}/log/e{i:02}", json=body)
+    seen: list[str] = []
+    query: dict = {"limit": 5}
+    while True:
+        page = client.get(f"/api/rigs/{rig}/log", query_string=query).get_json()
+        seen += [e["id"] for e in page["entries"]]
+        if not page["more"]:
+            break
+        last = page["entries"][-1]
+        query = {"limit": 5, "at": last["at"], "id": last["id"]}
+    assert sorted(seen) == [f"e{i:02}" for i in range(23)] and page["count"] == 23
+    assert entries(client, rig, kind="water") == []
+
+
+def test_the_whole_log_goes_out_as_csv_and_json(client, rig) -> None:
+    client.post(f"/api/rigs/{rig}/log", json=line("12.9V load 34A rested", "a"))
+    client.put(f"/api/rigs/{rig}/log/b", json=form(kind="note", text="=1+1") | {"at": NOW + 60})
+    rows = list(csv.DictReader(io.StringIO(client.get(f"/api/rigs/{rig}/log.csv").get_data(as_text=True))))
+    assert rows[0]["volts [V]"] == "12.9" and rows[0]["amps [A]"] == "-34" and rows[0]["rested"] == "1"
+    assert not rows[1]["text"].startswith("=") and "1+1" in rows[1]["text"]
+    whole = client.get(f"/api/rigs/{rig}/log.json").get_json()
+    first = whole["entries"][0]
+    assert whole["format"] == "vast-harbor-log" and first["amps"] == -34
+    local = datetime.fromisoformat(first["at"])
+    assert int(local.timestamp()) == NOW and local.utcoffset() == timedelta(hours=1)
+
+
+def test_a_log_goes_and_comes_back_with_its_rig(client, rig) -> None:
+    client.post(f"/api/rigs/{rig}/log", json=line("12.9V"))
+    assert client.delete(f"/api/rigs/{rig}").status_code == 200
+    assert client.get(f"/api/rigs/{rig}/log").status_code == 404
+    assert client.post(f"/api/rigs/{rig}/log", json=line("13V", "two")).status_code == 404
+    assert client.post(f"/api/rigs/{rig}/restore").status_code == 200
+    assert [e["id"] for e in entries(client, rig)] == ["one"]
