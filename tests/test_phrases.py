@@ -18,14 +18,14 @@ SOURCES = sorted(path for path in ROOT.rglob("*.py") if "phrases" not in path.pa
 TEXT = re.compile(r"[A-Za-z]{3,},? [a-z]{2,}|^[A-Z][a-z]+ [a-z]+")
 # What an owner does not read: SQL, drawings, headers, descriptions of the API, the log, names of states.
 NOT_READ = re.compile(
-    r"^ ?(ORDER BY|SELECT|UPDATE|INSERT|DELETE|PRAGMA|BEGIN|deleted_at|<|font-family|attachment;"
+    r"^ ?(ORDER BY|WHERE|SELECT|UPDATE|INSERT|DELETE|PRAGMA|BEGIN|deleted_at|<|font-family|attachment;"
     r"|public, max-age|default-src|camera=|upper left|lower left|outside upper|offset points"
     r"|Vast Harbor rig file|Unit: )"
 )
-# The last two hold words of offers and of lists, which are read and never shown.
+# The last three hold words of offers, lists and the log, which are read and never shown.
 NOT_READ_IN = {
     "web/description.py", "web/server.py", "web/security.py", "formats/quote_text.py",
-    "formats/load_headings.py",
+    "formats/load_headings.py", "core/log/one_line.py",
 }  # fmt: skip
 STATES = {
     "house rule", "old bank", "second bank", "at fault", "not known", "polar day", "polar night", "New rig",

@@ -5,6 +5,7 @@
 const SHELL = 'vast-harbor-shell'
 const LAST = 'vast-harbor-last'
 const LISTS = new Set(['/api/rigs', '/api/reference', '/api/appliances'])
+const LOG = /^\/api\/rigs\/\d+\/log$/
 const RIG = /^\/api\/rigs\/(\d+)$/
 
 /** Bring the files of the application up to date: those of this build, and no others. */
@@ -90,7 +91,8 @@ self.addEventListener('fetch', (event) => {
   if (request.method !== 'GET' || url.origin !== self.location.origin) return
   const found = RIG.exec(url.pathname)
   if (found) event.respondWith(rig(request, found[1], url.searchParams.get('stop') || 'rig'))
-  else if (LISTS.has(url.pathname)) event.respondWith(list(request, url.pathname + url.search))
+  else if (LISTS.has(url.pathname) || (LOG.test(url.pathname) && !url.searchParams.has('at')))
+    event.respondWith(list(request, url.pathname + url.search))
   else if (url.pathname.startsWith('/assets/')) event.respondWith(shell(request))
   else if (request.mode === 'navigate' && !url.pathname.startsWith('/api/'))
     event.respondWith(page(request))

@@ -10,6 +10,7 @@ export const STOPS = [
   'trial',
   'compare',
   'changeover',
+  'log',
 ] as const
 export type Stop = (typeof STOPS)[number]
 export const STOP_NAMES: Record<Stop, string> = {
@@ -21,6 +22,7 @@ export const STOP_NAMES: Record<Stop, string> = {
   trial: phrase('shared.router.trial'),
   compare: phrase('shared.router.compare'),
   changeover: phrase('shared.router.changeover'),
+  log: phrase('shared.router.log'),
 }
 
 export const router = createRouter({
@@ -28,7 +30,7 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'harbor', component: () => import('./stops/harbor/HarborPage.vue') },
     {
-      path: '/rigs/:id(\\d+)/:stop(rig|day|need|banks|charging|trial|compare|changeover)',
+      path: '/rigs/:id(\\d+)/:stop(rig|day|need|banks|charging|trial|compare|changeover|log)',
       name: 'rig',
       component: () => import('./stops/RigPage.vue'),
       props: (route) => ({ id: Number(route.params.id), stop: route.params.stop }),

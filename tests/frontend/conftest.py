@@ -33,20 +33,26 @@ def vitest(*arguments: str) -> Any:
     return json.loads(done.stdout[start:])
 
 
-def one_run(folder: Path) -> Any:
-    """The report of one run for all workers: the first to ask runs it, the others wait for it."""
-    kept = folder / "vitest.json"
+def once(folder: Path, name: str, *arguments: str) -> Any:
+    """What vitest prints, once for all workers: the first to ask runs it, the others wait for it."""
+    kept = folder / f"{name}.json"
     with kept.with_suffix(".lock").open("w") as lock:
         fcntl.flock(lock, fcntl.LOCK_EX)
         if not kept.exists():
-            kept.write_text(json.dumps(vitest("run", "--reporter=json")), "utf-8")
+            kept.write_text(json.dumps(vitest(*arguments)), "utf-8")
         return json.loads(kept.read_text("utf-8"))
+
+
+def shared(config: pytest.Config) -> Path:
+    """The folder that all workers of a run share."""
+    own: Path = config._tmp_path_factory.getbasetemp()  # type: ignore[attr-defined]
+    return own.parent if "PYTEST_XDIST_WORKER" in os.environ else own
 
 
 @cache
 def results(folder: Path) -> dict[str, dict[str, Any]]:
     """Every case that was run, by its file and name; the report lies in a folder that all workers share."""
-    report = one_run(folder)
+    report = once(folder, "vitest", "run", "--reporter=json")
     found = {}
     for one in report["testResults"]:
         file = Path(one["name"]).name
@@ -59,8 +65,7 @@ class OfTheRun(pytest.Item):
     """What is read from the one run."""
 
     def results(self) -> dict[str, dict[str, Any]]:
-        own: Path = self.config._tmp_path_factory.getbasetemp()  # type: ignore[attr-defined]
-        return results(own.parent if "PYTEST_XDIST_WORKER" in os.environ else own)
+        return results(shared(self.config))
 
 
 class Case(OfTheRun):
@@ -96,7 +101,8 @@ class Interface(pytest.File):
 
     def collect(self) -> Iterator[pytest.Item]:
         # Read, not run: so it takes three seconds in place of thirty.
-        cases = {f"{Path(c['file']).name}::{c['name']}" for c in vitest("list", "--json", "--staticParse")}
+        found = once(shared(self.config), "cases", "list", "--json", "--staticParse")
+        cases = {f"{Path(c['file']).name}::{c['name']}" for c in found}
         complete = Complete.from_parent(self, name="every case is reported")
         complete.listed = frozenset(cases)
         yield complete

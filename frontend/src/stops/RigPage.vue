@@ -30,6 +30,7 @@ const LOAD: Record<Stop, () => Promise<{ default: Component }>> = {
   trial: () => import('./trial/TrialStop.vue'),
   compare: () => import('./compare/CompareStop.vue'),
   changeover: () => import('./changeover/ChangeoverStop.vue'),
+  log: () => import('./log/LogStop.vue'),
 }
 const SCREENS = Object.fromEntries(
   STOPS.map((stop) => [stop, defineAsyncComponent(LOAD[stop])]),
@@ -43,6 +44,7 @@ const ONWARD: Record<Stop, string> = {
   trial: phrase('shared.rig_page.trial'),
   compare: phrase('shared.rig_page.comparison'),
   changeover: phrase('shared.rig_page.changeover'),
+  log: phrase('shared.rig_page.log'),
 }
 // The screen changes when the parts of its stop are there.
 const screen = computed(() => SCREENS[(plan.rig?.stop ?? props.stop) as Stop])

@@ -461,6 +461,7 @@ export const usePlan = defineStore('plan', () => {
     show,
     open,
     toStop,
+    refresh,
     edit,
     set,
     settled: queue.settled,

@@ -70,9 +70,9 @@ watch(
           :aria-current="s.name === stop ? 'step' : undefined"
           :data-stop="s.name"
         >
-          <span class="flex items-center gap-2 xl:gap-1.5">
+          <span class="flex items-center gap-2 xl:gap-1 2xl:gap-1.5">
             <span
-              class="grid size-6 shrink-0 place-items-center rounded-full border-2 border-sea text-sm font-bold"
+              class="grid size-6 shrink-0 place-items-center rounded-full border-2 border-sea text-sm font-bold xl:size-5 xl:text-xs 2xl:size-6 2xl:text-sm"
               :class="s.name === stop ? 'bg-sea text-onsea' : 'bg-sheet text-sea'"
               >{{ i + 1 }}</span
             >

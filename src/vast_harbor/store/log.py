@@ -87,11 +87,9 @@ def change(db: sqlite3.Connection, rig_id: int, entry: Entry, revision: int) -> 
     """
     if get(db, rig_id, entry.id).revision != revision:
         raise Changed(entry.id)
-    sets = ", ".join(f"{name} = ?" for name in COLUMNS)
-    db.execute(
-        f"UPDATE log_entry SET {sets}, revision = revision + 1 WHERE rig_id = ? AND id = ?",
-        (*_values(entry), rig_id, entry.id),
-    )
+    sets = ", ".join(f"{name} = ?" for name in (*COLUMNS, "revision"))
+    values = (*_values(entry), revision + 1, rig_id, entry.id)
+    db.execute(f"UPDATE log_entry SET {sets} WHERE rig_id = ? AND id = ?", values)
 
 
 def remove(db: sqlite3.Connection, rig_id: int, id: str) -> None:
@@ -139,6 +137,16 @@ def each(db: sqlite3.Connection, rig_id: int) -> Iterator[Entry]:
         "SELECT * FROM log_entry WHERE rig_id = ? AND removed_at IS NULL ORDER BY at, id", (rig_id,)
     )
     return (_kept(row).entry for row in rows)
+
+
+def last_on(db: sqlite3.Connection, rig_id: int) -> str:
+    """ISO date of the last entry by the owner's clock; empty for none."""
+    row = db.execute(
+        "SELECT at + 60 * offset_min AS local FROM log_entry WHERE rig_id = ? AND removed_at IS NULL "
+        "ORDER BY at DESC LIMIT 1",
+        (rig_id,),
+    ).fetchone()
+    return "" if row is None else datetime.fromtimestamp(row["local"], UTC).date().isoformat()
 
 
 def count(db: sqlite3.Connection, rig_id: int) -> int:

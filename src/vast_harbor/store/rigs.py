@@ -10,6 +10,7 @@ import jsonpointer
 from pydantic_core import from_json, to_json
 
 from vast_harbor.store.json_difference import difference
+from vast_harbor.store.log import last_on
 
 JOURNAL_LENGTH = 200
 # Typing on in one field within this time is one edit to undo.
@@ -33,6 +34,7 @@ class StoredRig:
         undo, redo: label of the edit that would be undone or redone; None when there is none.
         base: the plan as it was before something was tried beside it; None when nothing is tried.
         tried: labels of the edits tried so far, the oldest first.
+        logged_on: ISO date of the last entry of its log by the owner's clock; empty for none.
     """
 
     id: int
@@ -42,6 +44,7 @@ class StoredRig:
     redo: str | None
     base: Document | None = None
     tried: tuple[str, ...] = ()
+    logged_on: str = ""
 
 
 def _now() -> str:
@@ -123,6 +126,7 @@ def get(db: sqlite3.Connection, rig_id: int, known: Document | None = None) -> S
         redo["label"] if redo else None,
         base,
         tried,
+        last_on(db, rig_id),
     )
 
 

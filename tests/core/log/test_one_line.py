@@ -76,7 +76,9 @@ def test_numbers_and_money_are_read_as_the_region_writes_them() -> None:
     german = Hand(number_format("de-DE"), "EUR")
     assert understand("a", "cost € 1.375", NOW, 60, german).price == 1375
     assert read("cost € 1.375", currency="EUR").price == pytest.approx(1.375)
-    assert read("kr 240 for lugs", currency="NOK").text == "kr 240 for lugs"
+    for line in ("kr 240 for lugs", "paid 240 kr for lugs", "paid 240 for 6 lugs"):
+        entry = read(line, currency="NOK")
+        assert (entry.kind, entry.price, entry.text) == ("cost", 240, line)
 
 
 @given(st.text(max_size=80))

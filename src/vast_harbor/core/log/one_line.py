@@ -51,6 +51,9 @@ KIND_WORDS: tuple[tuple[str, str], ...] = (
     (r"charg(?:e|ed|ing)", CHARGE),
     (r"note", NOTE),
 )
+# How a currency is written at home, beside its sign and its code.
+LOCAL_SIGNS: Mapping[str, str] = MappingProxyType({"NOK": "kr", "SEK": "kr", "DKK": "kr", "CHF": "Fr"})
+_BARE = re.compile(rf"(?<![\w.,])({NUMBER})(?![\w%°.,])")
 # Kinds whose words are all that they say; of the others the whole line is kept as the text.
 PLAIN = (FULL, WATER, EQUALISE, GENERATOR, CAPACITY_TEST, CHARGE, DAY_TOTAL, READING)
 BANK_WORDS: Mapping[str, str] = MappingProxyType(
@@ -129,6 +132,8 @@ def understand(id: str, line: str, at: int, offset_min: int, hand: Hand = Hand()
     kind, left = _kind(left, found, price)
     if outwards and not inwards and kind != CAPACITY_TEST and found.get("amps", 0.0) > 0:
         found["amps"] = -found["amps"]
+    if kind in (COST, RECEIPT) and price is None and (bare := _BARE.search(left)):
+        price = _number_or_none(bare[1], hand)
     words = left.strip(" ,.;:–-")
     numbers: dict[str, Any] = dict(found)
     return replace(
@@ -197,16 +202,22 @@ def _bank(left: str, usual: str) -> tuple[str, str]:
 
 
 def _price(left: str, hand: Hand) -> tuple[float | None, str]:
-    signs = {re.escape(x) for x in (currency_symbol(hand.currency), hand.currency) if x}
+    known = (currency_symbol(hand.currency), hand.currency, LOCAL_SIGNS.get(hand.currency, ""))
+    signs = {re.escape(x) for x in known if x}
     sign = "|".join(sorted(signs, key=len, reverse=True))
     for pattern in (rf"(?:{sign})\s*({NUMBER})", rf"({NUMBER})\s*(?:{sign})(?!\w)"):
         match, rest = _found(re.compile(pattern, re.I), left)
         if match:
-            try:
-                return number(match[1], hand.numbers), rest
-            except Unreadable:
-                return None, left
+            found = _number_or_none(match[1], hand)
+            return found, left if found is None else rest
     return None, left
+
+
+def _number_or_none(text: str, hand: Hand) -> float | None:
+    try:
+        return number(text, hand.numbers)
+    except Unreadable:
+        return None
 
 
 def _quantities(left: str, numbers: NumberFormat) -> tuple[dict[str, float], str]:

@@ -7,7 +7,7 @@ from vast_harbor.web.views import View
 ID = Field(pattern=r"^[A-Za-z0-9_-]{1,40}$", description="Made by the sender: sent twice, it is kept once")
 
 
-class LineBody(BaseModel):
+class LogLineBody(BaseModel):
     """A line of the log, and when it was typed."""
 
     model_config = ConfigDict(extra="forbid")
@@ -18,13 +18,13 @@ class LineBody(BaseModel):
     bank: str = Field(default="present", max_length=20, description="The bank that is meant if none is named")
 
 
-class NewEntryBody(LineBody):
+class NewLogLineBody(LogLineBody):
     """A new entry from its line."""
 
     id: str = ID
 
 
-class EntryBody(BaseModel):
+class LogEntryBody(BaseModel):
     """An entry as the form has it; numbers as typed."""
 
     model_config = ConfigDict(extra="forbid")
@@ -42,7 +42,7 @@ class EntryBody(BaseModel):
     text: str = Field(default="", max_length=10_000)
 
 
-class SaidView(View):
+class LogSaidView(View):
     """One thing that an entry says."""
 
     field: str
@@ -50,7 +50,7 @@ class SaidView(View):
     text: str
 
 
-class EntryView(View):
+class LogEntryView(View):
     """An entry of the log."""
 
     id: str
@@ -61,7 +61,7 @@ class EntryView(View):
     bank: str
     bank_name: str
     battery: int
-    said: list[SaidView] = Field(description="What it says, in words")
+    said: list[LogSaidView] = Field(description="What it says, in words")
     values: dict[str, str] = Field(description="Its numbers as they are typed")
     rested: bool | None
     frozen: bool | None
@@ -70,7 +70,7 @@ class EntryView(View):
     revision: int
 
 
-class KindView(View):
+class LogKindView(View):
     """A kind of entry, and what it is asked for."""
 
     key: str
@@ -78,7 +78,7 @@ class KindView(View):
     fields: list[str]
 
 
-class NamedView(View):
+class LogNameView(View):
     """Something that is chosen by its name."""
 
     key: str
@@ -96,10 +96,10 @@ class LogFieldView(View):
 class LogView(View):
     """A page of the log, from the newest entry back."""
 
-    entries: list[EntryView]
+    entries: list[LogEntryView]
     more: bool
     count: int
-    kinds: list[KindView]
+    kinds: list[LogKindView]
     fields: list[LogFieldView]
-    banks: list[NamedView]
-    sources: list[NamedView]
+    banks: list[LogNameView]
+    sources: list[LogNameView]

@@ -25,7 +25,14 @@ from vast_harbor.store.log import Changed, Kept, NoEntry
 from vast_harbor.web.compare.report import as_file
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath, database, json_response
-from vast_harbor.web.log.models import EntryBody, EntryView, LineBody, LogView, NamedView, NewEntryBody
+from vast_harbor.web.log.models import (
+    LogEntryBody,
+    LogEntryView,
+    LogLineBody,
+    LogNameView,
+    LogView,
+    NewLogLineBody,
+)
 from vast_harbor.web.log.views import banks, entry_view, kinds, log_fields
 from vast_harbor.web.plan.views import style_of
 from vast_harbor.web.views import ProblemsView
@@ -74,7 +81,7 @@ def _context(rig_file: RigFile, typed: bool) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _understood(body: LineBody, id: str, rig_file: RigFile) -> Entry:
+def _understood(body: LogLineBody, id: str, rig_file: RigFile) -> Entry:
     """A line as an entry that can be; where it says something impossible, it is refused in words."""
     hand = Hand(number_format(rig_file.rig.numbers), rig_file.rig.currency, body.bank)
     entry = understand(id, clean(body.line), body.at, body.offset_min, hand)
@@ -98,21 +105,21 @@ def read_log(path: RigPath, query: PageQuery) -> Response:
         kinds=kinds(),
         fields=log_fields(style),
         banks=banks(rig_file),
-        sources=[NamedView(key=s.id, name=s.name or s.id) for s in rig_file.sources],
+        sources=[LogNameView(key=s.id, name=s.name or s.id) for s in rig_file.sources],
     )
     return json_response(view)
 
 
-@api.post("/rigs/<int:rig_id>/log/understand", responses={200: EntryView})
-def understand_line(path: RigPath, body: LineBody) -> Response:
+@api.post("/rigs/<int:rig_id>/log/understand", responses={200: LogEntryView})
+def understand_line(path: RigPath, body: LogLineBody) -> Response:
     """What a line is understood as; nothing is kept."""
     rig_file = _rig(path.rig_id)
     entry = _understood(body, "-", rig_file)
     return json_response(entry_view(Kept(entry, 0), rig_file, style_of(rig_file)))
 
 
-@api.post("/rigs/<int:rig_id>/log", responses={200: EntryView})
-def add_line(path: RigPath, body: NewEntryBody) -> Response:
+@api.post("/rigs/<int:rig_id>/log", responses={200: LogEntryView})
+def add_line(path: RigPath, body: NewLogLineBody) -> Response:
     """Keep a new entry from its line; what was kept under its id before is answered as it is."""
     rig_file = _rig(path.rig_id)
     entry = _understood(body, body.id, rig_file)
@@ -133,8 +140,8 @@ def _added(rig_id: int, entry: Entry, rig_file: RigFile) -> Response:
     return answer
 
 
-@api.put("/rigs/<int:rig_id>/log/<string:entry_id>", responses={200: EntryView, 409: ProblemsView})
-def put_entry(path: EntryPath, body: EntryBody) -> Response:
+@api.put("/rigs/<int:rig_id>/log/<string:entry_id>", responses={200: LogEntryView, 409: ProblemsView})
+def put_entry(path: EntryPath, body: LogEntryBody) -> Response:
     """Keep an entry as the form has it: a new one with revision 0, or in place of what it was."""
     rig_file = _rig(path.rig_id)
     unknown = body.values.keys() - UNITS.keys()
@@ -158,7 +165,7 @@ def put_entry(path: EntryPath, body: EntryBody) -> Response:
     return json_response(entry_view(kept, rig_file, style_of(rig_file)))
 
 
-@api.delete("/rigs/<int:rig_id>/log/<string:entry_id>", responses={200: NamedView})
+@api.delete("/rigs/<int:rig_id>/log/<string:entry_id>", responses={200: LogNameView})
 def remove_entry(path: EntryPath) -> Response:
     """Remove an entry; it can be brought back."""
     try:
@@ -166,10 +173,10 @@ def remove_entry(path: EntryPath) -> Response:
             log.remove(db, path.rig_id, path.entry_id)
     except NoEntry:
         return problems(404, GONE)
-    return json_response(NamedView(key=path.entry_id, name=""))
+    return json_response(LogNameView(key=path.entry_id, name=""))
 
 
-@api.post("/rigs/<int:rig_id>/log/<string:entry_id>/restore", responses={200: EntryView})
+@api.post("/rigs/<int:rig_id>/log/<string:entry_id>/restore", responses={200: LogEntryView})
 def restore_entry(path: EntryPath) -> Response:
     """Bring a removed entry back."""
     rig_file = _rig(path.rig_id)

@@ -7,7 +7,7 @@ from vast_harbor.core.log.entry import BANKS, FIELDS, KINDS, UNITS, Entry
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
 from vast_harbor.store.log import Kept
-from vast_harbor.web.log.models import EntryView, KindView, LogFieldView, NamedView, SaidView
+from vast_harbor.web.log.models import LogEntryView, LogFieldView, LogKindView, LogNameView, LogSaidView
 from vast_harbor.web.views import plain_number
 
 
@@ -61,7 +61,7 @@ def labels() -> Mapping[str, str]:
     }
 
 
-def entry_view(kept: Kept, rig_file: RigFile, style: Style) -> EntryView:
+def entry_view(kept: Kept, rig_file: RigFile, style: Style) -> LogEntryView:
     """One entry.
 
     Args:
@@ -70,7 +70,7 @@ def entry_view(kept: Kept, rig_file: RigFile, style: Style) -> EntryView:
         style: the owner's units.
     """
     e = kept.entry
-    return EntryView(
+    return LogEntryView(
         id=e.id,
         at=e.at,
         offset_min=e.offset_min,
@@ -93,21 +93,25 @@ def entry_view(kept: Kept, rig_file: RigFile, style: Style) -> EntryView:
     )
 
 
-def _said(entry: Entry, rig_file: RigFile, style: Style) -> list[SaidView]:
+def _said(entry: Entry, rig_file: RigFile, style: Style) -> list[LogSaidView]:
     names = labels()
     out = []
     if entry.battery:
-        out.append(SaidView(field="battery", label=names["battery"], text=str(entry.battery)))
+        out.append(
+            LogSaidView(
+                field="battery", label=names["battery"], text=phrase("log.said.battery", number=entry.battery)
+            )
+        )
     for name in UNITS:
         value = getattr(entry, name)
         if value is not None:
-            out.append(SaidView(field=name, label=names[name], text=_text(entry, name, value, style)))
+            out.append(LogSaidView(field=name, label=names[name], text=_text(entry, name, value, style)))
     for name in ("rested", "frozen"):
         if getattr(entry, name):
-            out.append(SaidView(field=name, label=names[name], text=names[name]))
+            out.append(LogSaidView(field=name, label=names[name], text=names[name]))
     if entry.source:
         source = next((s.name for s in rig_file.sources if s.id == entry.source), "") or entry.source
-        out.append(SaidView(field="source", label=names["source"], text=source))
+        out.append(LogSaidView(field="source", label=names["source"], text=source))
     return out
 
 
@@ -120,10 +124,10 @@ def _text(entry: Entry, name: str, value: float, style: Style) -> str:
     return style.text(value, "duration" if name == "hours" else UNITS[name].replace("1", "%"))
 
 
-def kinds() -> list[KindView]:
+def kinds() -> list[LogKindView]:
     """All kinds of entries."""
     names = kind_names()
-    return [KindView(key=k, name=names[k], fields=list(FIELDS[k])) for k in KINDS]
+    return [LogKindView(key=k, name=names[k], fields=list(FIELDS[k])) for k in KINDS]
 
 
 def log_fields(style: Style) -> list[LogFieldView]:
@@ -134,8 +138,8 @@ def log_fields(style: Style) -> list[LogFieldView]:
     return [LogFieldView(key=k, label=names[k], unit=shown.get(u, u)) for k, u in UNITS.items()]
 
 
-def banks(rig_file: RigFile) -> list[NamedView]:
+def banks(rig_file: RigFile) -> list[LogNameView]:
     """The banks that this rig has; what charges the engine's start is there in any."""
     names = bank_names()
     there = {"old": rig_file.old_bank is not None, "second": rig_file.second_bank is not None}
-    return [NamedView(key=b, name=names[b]) for b in BANKS if there.get(b, True)]
+    return [LogNameView(key=b, name=names[b]) for b in BANKS if there.get(b, True)]

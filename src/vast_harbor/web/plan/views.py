@@ -1,6 +1,7 @@
 """A rig with all its stops, as the interface is given it after every edit."""
 
 from collections.abc import Callable
+from datetime import date
 from typing import Any
 
 from pydantic import BaseModel
@@ -26,7 +27,7 @@ from vast_harbor.web.plan.topics import topic_views
 from vast_harbor.web.rig.views import voltage_view
 from vast_harbor.web.views import FigureView, figure_view, finding_view, text_of
 
-STOPS = ("rig", "day", "need", "banks", "charging", "trial", "compare", "changeover")
+STOPS = ("rig", "day", "need", "banks", "charging", "trial", "compare", "changeover", "log")
 SEVERITIES = ("note", "care", "stop")
 
 
@@ -75,7 +76,7 @@ def rig_view(
             fuel_rate="gal/h" if us else "l/h",
             fuel_price=f"{currency_symbol(rig_file.rig.currency)}/{'gal' if us else 'l'}",
         ),
-        strip=strip(results, rig_file, style),
+        strip=strip(results, rig_file, style, stored.logged_on),
         stop=stop,
         assumptions=assumptions_view(results, style),
         **{part: PART_VIEWS[part](results, style, show) for part in PARTS.get(stop, tuple(PART_VIEWS))},
@@ -87,7 +88,7 @@ def rig_view(
     )
     if base is not None:
         plan, figures = base
-        _tell_what_was(view, figures, strip(plan, rig_file, style), style)
+        _tell_what_was(view, figures, strip(plan, rig_file, style, stored.logged_on), style)
     return view
 
 
@@ -101,6 +102,7 @@ PARTS = {
     "trial": ("day", "need", "banks"),
     "compare": ("day", "need", "banks", "compare"),
     "changeover": ("changeover",),
+    "log": (),
 }
 PART_VIEWS: dict[str, Callable[[Results, Style, str], Any]] = {
     "day": day_view,
@@ -136,8 +138,15 @@ def _tell_what_was(view: RigView, base: dict[str, Figure], base_strip: list[Stri
         now.was = then.figure if then.figure != now.figure else None
 
 
-def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
-    """The strip: each stop with its one live figure."""
+def strip(results: Results, rig_file: RigFile, style: Style, logged_on: str = "") -> list[StripView]:
+    """The strip: each stop with its one live figure.
+
+    Args:
+        results: the plan in figures.
+        rig_file: its checked document.
+        style: the owner's units.
+        logged_on: ISO date of the last entry of its log; empty for none.
+    """
     need = results.need
     nights = "overnight" if results.plan.overnight else f"· {style.text(need.nights.value, 'nights')}"
     count = len(results.banks.candidates)
@@ -150,6 +159,7 @@ def strip(results: Results, rig_file: RigFile, style: Style) -> list[StripView]:
         "trial": _trial_figure(results),
         "compare": _verdict_figure(results, style),
         "changeover": _changeover_figure(results, style),
+        "log": _log_figure(logged_on, results.plan.today),
     }
     out = []
     for stop in STOPS:
@@ -205,6 +215,18 @@ def _changeover_figure(results: Results, style: Style) -> str:
         "answers.plan_views.bought_of", spent=style.text(spent.value, "money"),
         total=style.text(total.value, "money"),
     )  # fmt: skip
+
+
+def _log_figure(logged_on: str, today: str) -> str:
+    """How long ago something was entered last."""
+    if not logged_on:
+        return phrase("answers.plan_views.no_entry")
+    days = (date.fromisoformat(today or logged_on) - date.fromisoformat(logged_on)).days
+    return (
+        phrase("answers.plan_views.logged_today")
+        if days <= 0
+        else phrase("answers.plan_views.logged_ago", count=days)
+    )
 
 
 def _trial_figure(results: Results) -> str:

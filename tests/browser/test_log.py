@@ -1,0 +1,84 @@
+"""The log in a browser: a line is enough, the form stands below, nothing is lost without the network."""
+
+from playwright.sync_api import Page, expect
+
+from browser.conftest import to_stop
+
+
+def enter(page: Page, line: str) -> None:
+    page.get_by_label("New entry").fill(line)
+    page.get_by_label("New entry").press("Enter")
+
+
+def test_a_line_is_shown_as_understood_kept_changed_and_removed(page: Page, demo) -> None:
+    demo("tern-rock", "log")
+    expect(page.locator("[data-log-empty]")).to_be_visible()
+    page.get_by_label("New entry").fill("12.9V load 34A 85% rested")
+    expect(page.locator("[data-understood]")).to_contain_text("Reading, 12.90 V, 34 A out of the bank, 85 %")
+    page.get_by_label("New entry").press("Enter")
+    row = page.locator("[data-entry]").first
+    expect(row).to_contain_text("34 A out of the bank")
+    expect(page.locator("[data-stop=log] [data-strip-figure]")).to_have_text("entry today")
+    # What cannot be is told, and stays in the field.
+    enter(page, "130 V")
+    expect(page.locator("[data-log-problem]")).to_contain_text("130 V cannot be right")
+    expect(page.get_by_label("New entry")).to_have_value("130 V")
+    page.get_by_label("New entry").fill("")
+    row.get_by_role("button", name="Change: Reading").click()
+    form = page.locator("[data-entry-form]")
+    form.get_by_label("Voltage [V]").fill("twelve")
+    form.get_by_role("button", name="Save").click()
+    expect(form.get_by_role("alert")).to_be_visible()
+    form.get_by_label("Voltage [V]").fill("12,7")
+    form.get_by_role("button", name="Save").click()
+    expect(row).to_contain_text("12.70 V")
+    row.get_by_role("button", name="Remove: Reading").click()
+    expect(page.locator("[data-entry]")).to_have_count(0)
+    page.get_by_role("button", name="Bring it back").click()
+    expect(row).to_contain_text("12.70 V")
+
+
+def test_the_form_takes_what_a_line_would_not(page: Page, demo) -> None:
+    demo("kittiwake", "log")
+    page.locator("[data-log-form]").click()
+    form = page.locator("[data-entry-form]")
+    form.get_by_label("Kind").select_option("charge")
+    form.get_by_label("When").fill("2026-10-03T14:30")
+    form.get_by_label("Current [A]").fill("38")
+    form.get_by_label("Time [h]").fill("2h30")
+    form.get_by_label("Source").select_option(label="Shore charger")
+    form.get_by_role("button", name="Save").click()
+    row = page.locator("[data-log-day='2026-10-03'] [data-entry]")
+    expect(row).to_contain_text("14:30")
+    expect(row).to_contain_text("Shore charger")
+    page.locator("[data-log-filter]").select_option("water")
+    expect(page.locator("[data-entry]")).to_have_count(0)
+    with page.expect_download() as sent:
+        page.get_by_role("link", name="Log as CSV").click()
+    assert sent.value.suggested_filename.endswith("-log.csv")
+
+
+def test_without_the_network_lines_wait_over_a_reload_and_are_sent_once_in_order(page: Page, demo) -> None:
+    demo("pebble", "log")
+    page.set_viewport_size({"width": 390, "height": 844})
+    block = "**/api/rigs/*/log"
+    page.route(block, lambda route: route.abort() if route.request.method == "POST" else route.continue_())
+    for line in ("07:00 12.5V", "07:05 12.6V", "07:10 140 %"):
+        enter(page, line)
+    waiting = page.locator("[data-log-waiting] li")
+    expect(waiting).to_have_count(3)
+    page.reload()
+    expect(waiting).to_have_count(3)
+    page.unroute(block)
+    page.evaluate("window.dispatchEvent(new Event('online'))")
+    # What can be is kept, each once; what cannot be says why and is not lost.
+    expect(page.locator("[data-entry]")).to_have_count(2)
+    expect(waiting).to_have_count(1)
+    expect(waiting).to_contain_text("between 0 and 100 %, not 140 %")
+    texts = [row.inner_text() for row in page.locator("[data-entry]").all()]
+    assert "12.60 V" in texts[0] and "12.50 V" in texts[1]
+    waiting.get_by_role("button").click()
+    expect(waiting).to_have_count(0)
+    to_stop(page, "rig")
+    to_stop(page, "log")
+    expect(page.locator("[data-entry]")).to_have_count(2)
