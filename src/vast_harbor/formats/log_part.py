@@ -101,7 +101,8 @@ def as_csv(entries: Iterable[Entry]) -> str:
     """Entries as CSV, in stored units; no text is taken for a formula."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
-    numbers = [f"{name} [{unit}]" for name, unit in UNITS.items()]
+    plain = {"1": "-", "l fuel": "l"}
+    numbers = [f"{name} [{plain.get(unit, unit)}]" for name, unit in UNITS.items()]
     writer.writerow(["time", "kind", "bank", "battery", *numbers, "rested", "frozen", "source", "text"])
     for e in entries:
         values = ["" if (v := getattr(e, name)) is None else f"{v:.6g}" for name in UNITS]
