@@ -3,8 +3,9 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.chemistry import BatteryClass
-from vast_harbor.core.battery.terminal_voltage import rested_volts
+from vast_harbor.core.battery.terminal_voltage import bank_resistance, rested_volts
 
 # Warm copper [Ω·mm²/m]; copper-clad aluminium has so many times its resistance.
 COPPER, CLAD = 0.020, 1.6
@@ -125,6 +126,12 @@ def short_circuit_current(battery_class: BatteryClass, class_v: float, ohm: floa
         ohm: resistance of the bank [Ω].
     """
     return float(rested_volts(battery_class, class_v, 1.0)) / ohm
+
+
+def breaking_a(bank: Bank) -> float:
+    """What a fuse of a bank must be able to break [A]: 1.5 times its short circuit, new and full."""
+    class_v = bank.series * bank.model.unit_class_v
+    return BREAKING_MARGIN * short_circuit_current(bank.model.battery_class, class_v, bank_resistance(bank))
 
 
 def fuse_kind(kinds: Sequence[FuseKind], highest_v: float, short_a: float) -> FuseKind | None:

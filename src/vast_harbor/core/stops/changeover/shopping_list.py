@@ -3,11 +3,13 @@
 It is the same truth as the extras of the comparison: each priced line is one of them, or the bank itself.
 """
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 
 from vast_harbor.core.figures.display import awg
 from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
+from vast_harbor.core.installation.cables import breaking_a
 from vast_harbor.core.rig.changeover import Purchase
 from vast_harbor.core.rig.plan import NEEDED, THERE, WANTED
 from vast_harbor.core.stops.changeover.work import Work
@@ -152,11 +154,12 @@ def _batteries(work: Work) -> Iterator[Line]:
 def _required(work: Work) -> Iterator[Line]:
     for one in work.required:
         if one.state in (COUNTED, ADVISED):
+            count, size = _sized(work, one.key)
             yield Line(
                 one.key,
-                None,
+                count,
                 one.name,
-                "",
+                size,
                 _reason(one),
                 one.price,
                 NEEDED if one.state == COUNTED else OPTIONAL,
@@ -187,6 +190,32 @@ def _remedies(work: Work) -> Iterator[Line]:
             NEEDED,
             work.purchase(key),
         )
+
+
+def _sized(work: Work, key: str) -> tuple[int | None, str]:
+    """How many of a required thing, and of which size, as the wiring has it; None for one thing."""
+    wiring, bank = work.wiring, work.build.bank
+    breaks = phrase("changeover.shopping.breaks", ka=f"{math.ceil(breaking_a(bank) / 1000)}")
+    if key == "part-string_fuses" and wiring.string_fuse_a is not None:
+        return bank.parallel, f"{wiring.string_fuse_a:g} A, {breaks}"
+    if key in ("check-fuse", "check-short_circuit") and wiring.main is not None:
+        return None, f"{wiring.main.fuse_a:g} A, {breaks}"
+    if key == "check-cable" and wiring.main is not None:
+        return 2, _cable(work)
+    if key in ("part-hold_down", "part-covers"):
+        return bank.units, ""
+    return None, ""
+
+
+def _cable(work: Work) -> str:
+    """Cross-section and length of one main cable."""
+    main = work.wiring.main
+    if main is None:
+        return ""
+    return phrase(
+        "changeover.shopping.cable", mm2=f"{main.mm2:g}", awg=awg(main.mm2),
+        metres=f"{work.build.cable_m.number:.1f}",
+    )  # fmt: skip
 
 
 def _reason(one: RequiredExtra) -> str:
@@ -250,7 +279,7 @@ def _wires(work: Work) -> Iterator[Line]:
             "wire-main_fuse",
             1,
             phrase("changeover.shopping.main_fuse"),
-            f"{main.fuse_a:g} A",
+            _sized(work, "check-fuse")[1],
             phrase("changeover.shopping.main_fuse_why"),
             None,
             THERE if there else OPTIONAL,
@@ -262,7 +291,7 @@ def _wires(work: Work) -> Iterator[Line]:
             "wire-main_cable",
             2,
             phrase("installation.wiring.main_cable"),
-            f"{main.mm2:g} mm² ({awg(main.mm2)})",
+            _cable(work),
             phrase("changeover.shopping.main_cable_why"),
             None,
             THERE if there else OPTIONAL,

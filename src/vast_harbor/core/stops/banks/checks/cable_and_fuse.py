@@ -8,9 +8,9 @@ from vast_harbor.core.figures.display import awg
 from vast_harbor.core.figures.interpolation import interpolate
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
 from vast_harbor.core.installation.cables import (
-    BREAKING_MARGIN,
     FUSE_MARGIN,
     FUSE_WITHIN_MM,
+    breaking_a,
     fuse_kind,
     resistance,
     short_circuit_current,
@@ -175,7 +175,7 @@ def _short_circuit(build: Build) -> Iterator[Check]:
         source=phrase("checks.cable_and_fuse.v_full_source"),
     )
     figure = computed(
-        f"{build.at}.short_a", phrase("checks.cable_and_fuse.short_a"), BREAKING_MARGIN * short, "A",
+        f"{build.at}.short_a", phrase("checks.cable_and_fuse.short_a"), breaking_a(bank), "A",
         "1.5 · {V_full} / {R}",
         {"V_full": volts, "R": Figure(
             f"{build.at}.ohm_new", phrase("checks.cable_and_fuse.ohm_new"), ohm, "Ω", REFERENCE,
