@@ -154,12 +154,11 @@ def _batteries(work: Work) -> Iterator[Line]:
 def _required(work: Work) -> Iterator[Line]:
     for one in work.required:
         if one.state in (COUNTED, ADVISED):
-            count, size = _sized(work, one.key)
             yield Line(
                 one.key,
-                count,
+                None,
                 one.name,
-                size,
+                _sized(work, one.key),
                 _reason(one),
                 one.price,
                 NEEDED if one.state == COUNTED else OPTIONAL,
@@ -192,19 +191,19 @@ def _remedies(work: Work) -> Iterator[Line]:
         )
 
 
-def _sized(work: Work, key: str) -> tuple[int | None, str]:
-    """How many of a required thing, and of which size, as the wiring has it; None for one thing."""
+def _sized(work: Work, key: str) -> str:
+    """How many of a required thing, and of which size, as the wiring has it."""
     wiring, bank = work.wiring, work.build.bank
     breaks = phrase("changeover.shopping.breaks", ka=f"{math.ceil(breaking_a(bank) / 1000)}")
     if key == "part-string_fuses" and wiring.string_fuse_a is not None:
-        return bank.parallel, f"{wiring.string_fuse_a:g} A, {breaks}"
+        return f"{bank.parallel} × {wiring.string_fuse_a:g} A, {breaks}"
     if key in ("check-fuse", "check-short_circuit") and wiring.main is not None:
-        return None, f"{wiring.main.fuse_a:g} A, {breaks}"
+        return f"{wiring.main.fuse_a:g} A, {breaks}"
     if key == "check-cable" and wiring.main is not None:
-        return 2, _cable(work)
+        return f"2 × {_cable(work)}"
     if key in ("part-hold_down", "part-covers"):
-        return bank.units, ""
-    return None, ""
+        return phrase("changeover.shopping.pieces", count=bank.units)
+    return ""
 
 
 def _cable(work: Work) -> str:
@@ -279,7 +278,7 @@ def _wires(work: Work) -> Iterator[Line]:
             "wire-main_fuse",
             1,
             phrase("changeover.shopping.main_fuse"),
-            _sized(work, "check-fuse")[1],
+            _sized(work, "check-fuse"),
             phrase("changeover.shopping.main_fuse_why"),
             None,
             THERE if there else OPTIONAL,
