@@ -52,6 +52,7 @@ ORDER = (
     "stops.trial",
     "stops.compare",
     "stops.changeover",
+    "log",
     "passage",
     "beliefs",
     "sensitivity",

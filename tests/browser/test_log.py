@@ -82,3 +82,23 @@ def test_without_the_network_lines_wait_over_a_reload_and_are_sent_once_in_order
     to_stop(page, "rig")
     to_stop(page, "log")
     expect(page.locator("[data-entry]")).to_have_count(2)
+
+
+def test_a_duty_is_done_with_one_touch_and_another_put_off(page: Page, demo) -> None:
+    demo("kittiwake", "log")
+    page.set_viewport_size({"width": 390, "height": 844})
+    duty = page.locator("[data-duty=terminals]")
+    expect(duty).to_have_attribute("data-state", "due")
+    page.get_by_role("button", name="Done: Look at terminals").click()
+    expect(duty).to_have_count(0)
+    expect(page.locator("[data-entry]").first).to_contain_text("Look at terminals and hold-downs")
+    page.get_by_role("button", name="Put off: Measure the starting battery").click()
+    form = page.locator("[data-duty=starting] form")
+    form.get_by_role("button", name="Put off").click()
+    expect(form.get_by_role("alert")).to_contain_text("Say why you put it off.")
+    form.get_by_label("Because").fill("laid up until spring")
+    form.get_by_label("By").select_option("90")
+    form.get_by_role("button", name="Put off").click()
+    expect(page.locator("[data-duty=starting]")).to_have_count(0)
+    page.locator("[data-later-duties]").click()
+    expect(page.locator("[data-duty=starting]")).to_have_attribute("data-state", "later")

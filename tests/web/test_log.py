@@ -128,3 +128,30 @@ def test_a_log_goes_and_comes_back_with_its_rig(client, rig) -> None:
     assert client.post(f"/api/rigs/{rig}/log", json=line("13V", "two")).status_code == 404
     assert client.post(f"/api/rigs/{rig}/restore").status_code == 200
     assert [e["id"] for e in entries(client, rig)] == ["one"]
+
+
+def test_a_duty_is_done_once_or_put_off_with_a_reason(client, rig) -> None:
+    at = f"/api/rigs/{rig}/log/duties"
+
+    def state() -> dict[str, dict]:
+        return {d["key"]: d for d in client.get(at).get_json()["duties"]}
+
+    # The old bank of Tern Rock is still in use: the new one does not run yet.
+    before = state()
+    assert before["terminals"]["state"] == "due" and before["terminals"]["last"] == ""
+    body = {"id": "did", "at": NOW, "offset_min": 0}
+    assert client.post(f"{at}/terminals", json=body).get_json()["kind"] == "work"
+    assert client.post(f"{at}/terminals", json=body).headers["X-New"] == "0"
+    assert state()["terminals"]["state"] == "later" and len(entries(client, rig)) == 1
+    off = {"id": "off", "at": NOW, "offset_min": 0, "put_off_days": 30}
+    refused = client.post(f"{at}/starting", json=off)
+    assert refused.get_json()["problems"][0]["path"] == "/reason"
+    kept = client.post(f"{at}/starting", json=off | {"reason": "laid up"}).get_json()
+    assert kept["kind"] == "note" and "laid up" in kept["text"]
+    assert state()["starting"]["state"] == "later"
+    # An entry that is changed stays what it was for its duty; one that is removed is no longer done.
+    changed = client.put(f"/api/rigs/{rig}/log/did", json=form(revision=1, kind="work", text="all tight"))
+    assert changed.status_code == 200 and state()["terminals"]["state"] == "later"
+    client.delete(f"/api/rigs/{rig}/log/did")
+    assert state()["terminals"]["state"] == "due"
+    assert client.post(f"{at}/watering_the_flowers", json=body).status_code == 404

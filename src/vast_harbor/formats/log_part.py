@@ -103,7 +103,9 @@ def as_csv(entries: Iterable[Entry]) -> str:
     writer = csv.writer(out, lineterminator="\r\n")
     plain = {"1": "-", "l fuel": "l"}
     numbers = [f"{name} [{plain.get(unit, unit)}]" for name, unit in UNITS.items()]
-    writer.writerow(["time", "kind", "bank", "battery", *numbers, "rested", "frozen", "source", "text"])
+    writer.writerow(
+        ["time", "kind", "bank", "battery", *numbers, "rested", "frozen", "source", "duty", "text"]
+    )
     for e in entries:
         values = ["" if (v := getattr(e, name)) is None else f"{v:.6g}" for name in UNITS]
         marks = ["" if m is None else str(int(m)) for m in (e.rested, e.frozen)]
@@ -116,6 +118,7 @@ def as_csv(entries: Iterable[Entry]) -> str:
                 *values,
                 *marks,
                 safe(e.source),
+                e.duty,
                 safe(e.text),
             ]
         )

@@ -1,15 +1,19 @@
 """The log of a rig: entries, kept apart from its document."""
 
 import sqlite3
-from collections.abc import Iterator
-from dataclasses import dataclass, fields
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any
 
-from vast_harbor.core.log.entry import Entry
-
-COLUMNS = tuple(field.name for field in fields(Entry))
+COLUMNS = (
+    "id", "at", "offset_min", "kind", "bank", "battery", "volts", "amps", "soc", "celsius", "rested", "ah",
+    "wh", "litres", "hours", "price", "frozen", "source", "duty", "until", "text",
+)  # fmt: skip
 _FLAGS = ("rested", "frozen")
+
+# An entry, by column; how its columns are meant is told where entries are defined.
+Row = Mapping[str, Any]
 
 
 class NoEntry(LookupError):
@@ -25,25 +29,25 @@ class Kept:
     """An entry as kept.
 
     Attributes:
-        entry: what it says.
+        row: what it says.
         revision: how often it was changed, from 1.
     """
 
-    entry: Entry
+    row: Row
     revision: int
 
 
-def _values(entry: Entry) -> tuple[Any, ...]:
-    return tuple(getattr(entry, name) for name in COLUMNS)
+def _values(entry: Row) -> tuple[Any, ...]:
+    return tuple(entry[name] for name in COLUMNS)
 
 
 def _kept(row: sqlite3.Row) -> Kept:
     values = {name: row[name] for name in COLUMNS}
     values |= {name: None if row[name] is None else bool(row[name]) for name in _FLAGS}
-    return Kept(Entry(**values), row["revision"])
+    return Kept(values, row["revision"])
 
 
-def add(db: sqlite3.Connection, rig_id: int, entry: Entry) -> bool:
+def add(db: sqlite3.Connection, rig_id: int, entry: Row) -> bool:
     """Keep an entry; one that was kept under its id before stays as it is.
 
     Args:
@@ -72,7 +76,7 @@ def get(db: sqlite3.Connection, rig_id: int, id: str) -> Kept:
     return _kept(row)
 
 
-def change(db: sqlite3.Connection, rig_id: int, entry: Entry, revision: int) -> None:
+def change(db: sqlite3.Connection, rig_id: int, entry: Row, revision: int) -> None:
     """Put an entry in place of what it was.
 
     Args:
@@ -85,10 +89,10 @@ def change(db: sqlite3.Connection, rig_id: int, entry: Entry, revision: int) -> 
         NoEntry: it is not there.
         Changed: it is of another revision.
     """
-    if get(db, rig_id, entry.id).revision != revision:
-        raise Changed(entry.id)
+    if get(db, rig_id, entry["id"]).revision != revision:
+        raise Changed(entry["id"])
     sets = ", ".join(f"{name} = ?" for name in (*COLUMNS, "revision"))
-    values = (*_values(entry), revision + 1, rig_id, entry.id)
+    values = (*_values(entry), revision + 1, rig_id, entry["id"])
     db.execute(f"UPDATE log_entry SET {sets} WHERE rig_id = ? AND id = ?", values)
 
 
@@ -131,12 +135,12 @@ def page(
     return [_kept(row) for row in rows]
 
 
-def each(db: sqlite3.Connection, rig_id: int) -> Iterator[Entry]:
+def each(db: sqlite3.Connection, rig_id: int) -> Iterator[Row]:
     """All entries in the order of time, one by one."""
     rows = db.execute(
         "SELECT * FROM log_entry WHERE rig_id = ? AND removed_at IS NULL ORDER BY at, id", (rig_id,)
     )
-    return (_kept(row).entry for row in rows)
+    return (_kept(row).row for row in rows)
 
 
 def last_on(db: sqlite3.Connection, rig_id: int) -> str:
@@ -147,6 +151,57 @@ def last_on(db: sqlite3.Connection, rig_id: int) -> str:
         (rig_id,),
     ).fetchone()
     return "" if row is None else datetime.fromtimestamp(row["local"], UTC).date().isoformat()
+
+
+@dataclass(frozen=True, slots=True)
+class LastDays:
+    """When things were done last, as counted days (``date.toordinal``) by the owner's clock.
+
+    Attributes:
+        kinds: kind of entry → day of the last one.
+        done: duty → day on which it was done last.
+        put_off: duty → day until which it was put off last.
+    """
+
+    kinds: Mapping[str, int]
+    done: Mapping[str, int]
+    put_off: Mapping[str, int]
+
+
+def last_days(db: sqlite3.Connection, rig_id: int, bank: str, kinds: Sequence[str]) -> LastDays:
+    """When things were done last.
+
+    Args:
+        db: connection.
+        rig_id: which rig.
+        bank: of which of its banks the kinds are looked for.
+        kinds: which.
+    """
+
+    def day(row: sqlite3.Row, name: str) -> int:
+        return datetime.fromtimestamp(row[name] + 60 * row["offset_min"], UTC).date().toordinal()
+
+    found: dict[str, int] = {}
+    for kind in kinds:
+        row = db.execute(
+            "SELECT at, offset_min FROM log_entry WHERE rig_id = ? AND removed_at IS NULL AND bank = ? "
+            "AND kind = ? ORDER BY at DESC LIMIT 1",
+            (rig_id, bank, kind),
+        ).fetchone()
+        if row is not None:
+            found[kind] = day(row, "at")
+    done: dict[str, int] = {}
+    put_off: dict[str, int] = {}
+    for row in db.execute(
+        "SELECT duty, at, until, offset_min FROM log_entry WHERE rig_id = ? AND removed_at IS NULL "
+        "AND duty != '' ORDER BY at",
+        (rig_id,),
+    ):
+        if row["until"] is None:
+            done[row["duty"]] = day(row, "at")
+        else:
+            put_off[row["duty"]] = day(row, "until")
+    return LastDays(found, done, put_off)
 
 
 def count(db: sqlite3.Connection, rig_id: int) -> int:

@@ -3,13 +3,14 @@ import { phrase } from '@/phrases/log'
 import { api, problemsOf, type Schemas } from '@/api/client'
 import { FileDown } from '@lucide/vue'
 import { computed, nextTick, ref, watch } from 'vue'
+import DutyList from './DutyList.vue'
 import EntryForm from './EntryForm.vue'
 import EntryRow from './EntryRow.vue'
 import { now, useLog, type Entry } from './useLog'
 
 /** The log: one line to enter, and what was entered, the newest first. */
 const log = useLog()
-const { plan, view, entries, more, kind, failed, waiting } = log
+const { plan, view, duties, entries, more, kind, failed, waiting } = log
 const line = ref('')
 const bank = ref('present')
 const understood = ref<Entry | null>(null)
@@ -169,6 +170,7 @@ const at = computed(() => `/api/rigs/${plan.rig!.id}`)
       </li>
     </ul>
   </section>
+  <DutyList v-if="duties.length" :rig="plan.rig!.id" :duties="duties" class="mt-6" @done="saved" />
   <div v-if="view?.count" class="mt-6 flex flex-wrap items-end gap-3">
     <label class="block">
       <span class="eyebrow mb-1 block">{{ phrase('log.stop.filter') }}</span>

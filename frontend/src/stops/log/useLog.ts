@@ -35,6 +35,7 @@ export function useLog() {
   const more = ref(false)
   const kind = ref('')
   const failed = ref(false)
+  const duties = shallowRef<Schemas['DutyView'][]>([])
   const waiting = ref<Waiting[]>(JSON.parse(localStorage.getItem(PLACE + rig) ?? '[]'))
   let timer = 0
   let sending = false
@@ -51,6 +52,14 @@ export function useLog() {
     view.value = data
     entries.value = older ? [...entries.value, ...data.entries] : data.entries
     more.value = data.more
+    if (!older) void loadDuties()
+  }
+
+  async function loadDuties() {
+    const { data } = await api
+      .GET('/api/rigs/{rig_id}/log/duties', { params: { path } })
+      .catch(() => ({ data: undefined }))
+    if (data) duties.value = data.duties
   }
 
   function keep() {
@@ -131,5 +140,19 @@ export function useLog() {
   void load()
   void send()
 
-  return { plan, path, view, entries, more, kind, failed, waiting, load, add, forget, remove }
+  return {
+    plan,
+    path,
+    view,
+    duties,
+    entries,
+    more,
+    kind,
+    failed,
+    waiting,
+    load,
+    add,
+    forget,
+    remove,
+  }
 }

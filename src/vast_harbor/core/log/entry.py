@@ -64,6 +64,8 @@ class Entry:
         price: what it cost [money].
         frozen: whether it froze; None where not said.
         source: id of the source that charged; empty for none.
+        duty: key of the duty that this did, or put off; empty for none.
+        until: until when that duty is put off, seconds since 1970 UTC [s]; None where it was done.
         text: in words.
     """
 
@@ -85,4 +87,6 @@ class Entry:
     price: float | None = None
     frozen: bool | None = None
     source: str = ""
+    duty: str = ""
+    until: int | None = None
     text: str = ""

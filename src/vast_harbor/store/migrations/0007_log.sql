@@ -20,9 +20,14 @@ CREATE TABLE log_entry (
     price      REAL,
     frozen     INTEGER,
     source     TEXT    NOT NULL,
+    duty       TEXT    NOT NULL,
+    until      INTEGER,
     text       TEXT    NOT NULL,
     revision   INTEGER NOT NULL DEFAULT 1,
     removed_at TEXT,
     PRIMARY KEY (rig_id, id)
 ) WITHOUT ROWID;
 CREATE INDEX log_time ON log_entry (rig_id, removed_at, at, id);
+-- When something of a kind was done last, and what became of each duty.
+CREATE INDEX log_kind ON log_entry (rig_id, removed_at, bank, kind, at);
+CREATE INDEX log_duty ON log_entry (rig_id, removed_at, duty, at) WHERE duty != '';

@@ -93,6 +93,38 @@ class LogFieldView(View):
     unit: str
 
 
+class DutyBody(BaseModel):
+    """A duty that is done, or put off."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    id: str = ID
+    at: int = Field(ge=0, le=2**36)
+    offset_min: int = Field(default=0, ge=-1440, le=1440)
+    put_off_days: int = Field(default=0, ge=0, le=365, description="0 where it is done")
+    reason: str = Field(default="", max_length=1000, description="Why it is put off")
+
+
+class DutyView(View):
+    """Something that is to be done about the bank."""
+
+    key: str
+    title: str
+    why: str
+    state: str = Field(description="due, soon or later")
+    due: str = Field(description="ISO date")
+    last: str = Field(description="ISO date on which it was done last; empty for never")
+    every: int = Field(description="Days from one time to the next; 0 for once")
+    kind: str = Field(description="Of the entry that doing it makes")
+
+
+class DutiesView(View):
+    """The duties of the bank in use, the most urgent first."""
+
+    duties: list[DutyView]
+    battery_class: str = Field(description="Of the bank in use; empty where there is none")
+
+
 class LogView(View):
     """A page of the log, from the newest entry back."""
 

@@ -3,29 +3,36 @@
 import json
 import sqlite3
 import time
+from dataclasses import replace
+from datetime import UTC, date, datetime
 from typing import Any
 
-from flask import Response
+from flask import Response, current_app
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor import data
 from vast_harbor.core.figures.number_format import number_format
-from vast_harbor.core.log.entry import UNITS, Entry
-from vast_harbor.core.log.one_line import Hand, understand
+from vast_harbor.core.log.duties import Duty, InUse, Record, duties
+from vast_harbor.core.log.entry import KINDS, NOTE, PRESENT, UNITS, Entry
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.door import clean
+from vast_harbor.formats.log_line import Hand, understand
 from vast_harbor.formats.log_part import as_csv, as_json, checked
 from vast_harbor.formats.problem import Problem
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
 from vast_harbor.store import log, rigs
-from vast_harbor.store.log import Changed, Kept, NoEntry
+from vast_harbor.store.log import Changed, Kept, NoEntry, Row
 from vast_harbor.web.compare.report import as_file
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath, database, json_response
+from vast_harbor.web.log.bank_in_use import bank_in_use
 from vast_harbor.web.log.models import (
+    DutiesView,
+    DutyBody,
+    DutyView,
     LogEntryBody,
     LogEntryView,
     LogLineBody,
@@ -34,6 +41,7 @@ from vast_harbor.web.log.models import (
     NewLogLineBody,
 )
 from vast_harbor.web.log.views import banks, entry_view, kinds, log_fields
+from vast_harbor.web.plan.routes import evaluated_results
 from vast_harbor.web.plan.views import style_of
 from vast_harbor.web.views import ProblemsView
 
@@ -68,6 +76,11 @@ def read_stored(db: sqlite3.Connection, rig_id: int) -> RigFile:
     return files.read(document, data.reference(), stored=document)
 
 
+def _row(entry: Entry) -> Row:
+    """An entry by column."""
+    return {name: getattr(entry, name) for name in log.COLUMNS}
+
+
 def _rig(rig_id: int) -> RigFile:
     with database().reading() as db:
         return read_stored(db, rig_id)
@@ -99,7 +112,9 @@ def read_log(path: RigPath, query: PageQuery) -> Response:
         count = log.count(db, path.rig_id)
     style = style_of(rig_file)
     view = LogView(
-        entries=[entry_view(kept, rig_file, style) for kept in found[: query.limit]],
+        entries=[
+            entry_view(Entry(**kept.row), kept.revision, rig_file, style) for kept in found[: query.limit]
+        ],
         more=len(found) > query.limit,
         count=count,
         kinds=kinds(),
@@ -115,7 +130,7 @@ def understand_line(path: RigPath, body: LogLineBody) -> Response:
     """What a line is understood as; nothing is kept."""
     rig_file = _rig(path.rig_id)
     entry = _understood(body, "-", rig_file)
-    return json_response(entry_view(Kept(entry, 0), rig_file, style_of(rig_file)))
+    return json_response(entry_view(entry, 0, rig_file, style_of(rig_file)))
 
 
 @api.post("/rigs/<int:rig_id>/log", responses={200: LogEntryView})
@@ -129,13 +144,13 @@ def add_line(path: RigPath, body: NewLogLineBody) -> Response:
 def _added(rig_id: int, entry: Entry, rig_file: RigFile) -> Response:
     with database().writing() as db:
         rigs.revision(db, rig_id)
-        new = log.add(db, rig_id, entry)
+        new = log.add(db, rig_id, _row(entry))
         try:
             kept = log.get(db, rig_id, entry.id)
         except NoEntry:
             # It was kept, and removed meanwhile: that is not undone by sending it again.
-            kept = Kept(entry, 0)
-    answer = json_response(entry_view(kept, rig_file, style_of(rig_file)))
+            kept = Kept(_row(entry), 0)
+    answer = json_response(entry_view(Entry(**kept.row), kept.revision, rig_file, style_of(rig_file)))
     answer.headers["X-New"] = str(int(new))
     return answer
 
@@ -156,13 +171,15 @@ def put_entry(path: EntryPath, body: LogEntryBody) -> Response:
         return _added(path.rig_id, entry, rig_file)
     try:
         with database().writing() as db:
-            log.change(db, path.rig_id, entry, body.revision)
+            before = log.get(db, path.rig_id, path.entry_id).row
+            entry = replace(entry, duty=before["duty"], until=before["until"])
+            log.change(db, path.rig_id, _row(entry), body.revision)
             kept = log.get(db, path.rig_id, path.entry_id)
     except NoEntry:
         return problems(404, GONE)
     except Changed:
         return problems(409, CHANGED)
-    return json_response(entry_view(kept, rig_file, style_of(rig_file)))
+    return json_response(entry_view(Entry(**kept.row), kept.revision, rig_file, style_of(rig_file)))
 
 
 @api.delete("/rigs/<int:rig_id>/log/<string:entry_id>", responses={200: LogNameView})
@@ -185,7 +202,71 @@ def restore_entry(path: EntryPath) -> Response:
             kept = log.restore(db, path.rig_id, path.entry_id)
     except NoEntry:
         return problems(404, GONE)
-    return json_response(entry_view(kept, rig_file, style_of(rig_file)))
+    return json_response(entry_view(Entry(**kept.row), kept.revision, rig_file, style_of(rig_file)))
+
+
+def _iso(day: int) -> str:
+    return date.fromordinal(day).isoformat()
+
+
+def _duties(rig_id: int, today: date) -> tuple[RigFile, InUse | None, tuple[Duty, ...]]:
+    rig_file, _, results = evaluated_results(rig_id)
+    bank = bank_in_use(results)
+    with database().reading() as db:
+        last = log.last_days(db, rig_id, PRESENT, KINDS)
+    record = Record(last.kinds, last.done, last.put_off)
+    return rig_file, bank, () if bank is None else duties(bank, record, today.toordinal())
+
+
+@api.get("/rigs/<int:rig_id>/log/duties", responses={200: DutiesView})
+def read_duties(path: RigPath) -> Response:
+    """What is to be done about the bank in use, and when."""
+    today = date.fromisoformat(current_app.config["TODAY"]())
+    _, bank, found = _duties(path.rig_id, today)
+    view = DutiesView(
+        duties=[
+            DutyView(
+                key=d.key, title=d.title, why=d.why, state=d.state, due=_iso(d.due),
+                last="" if d.last is None else _iso(d.last), every=d.every, kind=d.kind,
+            )
+            for d in found
+        ],
+        battery_class="" if bank is None else bank.battery_class.key,
+    )  # fmt: skip
+    return json_response(view)
+
+
+class DutyPath(RigPath):
+    """Which duty of which rig."""
+
+    duty: str = Field(pattern=r"^[a-z_]{1,40}$")
+
+
+@api.post("/rigs/<int:rig_id>/log/duties/<string:duty>", responses={200: LogEntryView})
+def do_duty(path: DutyPath, body: DutyBody) -> Response:
+    """Note that a duty is done, or put it off with a reason; sent twice, it is noted once."""
+    now = datetime.fromtimestamp(body.at + 60 * body.offset_min, UTC)
+    rig_file, _, found = _duties(path.rig_id, now.date())
+    duty = next((d for d in found if d.key == path.duty), None)
+    if duty is None:
+        return problems(404, Problem("", phrase("log.answers.duty")))
+    reason = clean(body.reason).strip()
+    if body.put_off_days and not reason:
+        return problems(422, Problem("/reason", phrase("log.answers.reason")))
+    text = duty.title
+    if body.put_off_days:
+        text = phrase("log.said.put_off", title=duty.title, reason=reason)
+    entry = Entry(
+        body.id,
+        body.at,
+        NOTE if body.put_off_days else duty.kind,
+        body.offset_min,
+        duty=duty.key,
+        until=body.at + 86_400 * body.put_off_days if body.put_off_days else None,
+        text=text,
+    )
+    entry = checked(entry, {}, _context(rig_file, typed=False), int(time.time()))
+    return _added(path.rig_id, entry, rig_file)
 
 
 @api.get("/rigs/<int:rig_id>/log.csv")
@@ -193,7 +274,7 @@ def log_csv(path: RigPath) -> Response:
     """The whole log as CSV, the oldest entry first."""
     with database().reading() as db:
         rig_file = read_stored(db, path.rig_id)
-        text = as_csv(log.each(db, path.rig_id))
+        text = as_csv(Entry(**row) for row in log.each(db, path.rig_id))
     return as_file(text, "text/csv", rig_file.rig.name, "log.csv")
 
 
@@ -202,6 +283,6 @@ def log_json(path: RigPath) -> Response:
     """The whole log as JSON, the oldest entry first."""
     with database().reading() as db:
         rig_file = read_stored(db, path.rig_id)
-        entries = [as_json(entry) for entry in log.each(db, path.rig_id)]
+        entries = [as_json(Entry(**row)) for row in log.each(db, path.rig_id)]
     text = json.dumps({"format": "vast-harbor-log", "version": 1, "entries": entries}, ensure_ascii=False)
     return as_file(text, "application/json", rig_file.rig.name, "log.json")

@@ -6,7 +6,6 @@ from vast_harbor.core.figures.display import Style
 from vast_harbor.core.log.entry import BANKS, FIELDS, KINDS, UNITS, Entry
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
-from vast_harbor.store.log import Kept
 from vast_harbor.web.log.models import LogEntryView, LogFieldView, LogKindView, LogNameView, LogSaidView
 from vast_harbor.web.views import plain_number
 
@@ -61,15 +60,15 @@ def labels() -> Mapping[str, str]:
     }
 
 
-def entry_view(kept: Kept, rig_file: RigFile, style: Style) -> LogEntryView:
+def entry_view(e: Entry, revision: int, rig_file: RigFile, style: Style) -> LogEntryView:
     """One entry.
 
     Args:
-        kept: as it is kept; revision 0 where it is not yet.
+        e: the entry.
+        revision: how often it was changed; 0 where it is not kept yet.
         rig_file: the rig, for the names of its sources.
         style: the owner's units.
     """
-    e = kept.entry
     return LogEntryView(
         id=e.id,
         at=e.at,
@@ -89,7 +88,7 @@ def entry_view(kept: Kept, rig_file: RigFile, style: Style) -> LogEntryView:
         frozen=e.frozen,
         source=e.source,
         text=e.text,
-        revision=kept.revision,
+        revision=revision,
     )
 
 

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from vast_harbor.core.figures.number_format import number_format
 from vast_harbor.core.log.entry import KINDS, UNITS
-from vast_harbor.core.log.one_line import Hand, understand
+from vast_harbor.formats.log_line import Hand, understand
 
 # Saturday the 28th of November 2026, 09:00 by a clock an hour ahead of UTC.
 NOW = int(datetime(2026, 11, 28, 8, 0, tzinfo=UTC).timestamp())

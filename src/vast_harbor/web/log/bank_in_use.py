@@ -1,0 +1,45 @@
+"""Which bank is in use, after the plan: the one that was changed over to, else the old one."""
+
+from datetime import date
+
+from vast_harbor.core.log.duties import InUse
+from vast_harbor.core.passage import Results
+from vast_harbor.core.rig.sources import MAINS
+
+# The step of the changeover with which a bank runs, and the one that proves it.
+RUNS, PROVED = "isolated", "acceptance"
+
+
+def _day(text: str) -> int | None:
+    """A day as it was entered, counted; the first of a month that stands alone; None where there is none."""
+    try:
+        return date.fromisoformat(text if len(text) > 7 else f"{text}-01").toordinal()
+    except ValueError:
+        return None
+
+
+def bank_in_use(results: Results) -> InUse | None:
+    """The bank that the duties are about.
+
+    Args:
+        results: the plan in figures.
+
+    Returns:
+        The bank that is bought once its changeover has come to where it runs; before, the old bank; None
+        where there is neither.
+    """
+    plan, made = results.plan, results.changeover
+    mains = any(source.kind == MAINS for source in plan.sources)
+    if made is not None and (running := plan.changeover.tick(RUNS)).done:
+        proved = plan.changeover.tick(PROVED).done
+        return InUse(
+            made.work.build.bank.model.battery_class,
+            since=_day(running.on),
+            changed_over=True,
+            mains=mains,
+            spare=bool(made.work.build.candidate.spare),
+            return_by=None if proved else _day(plan.changeover.return_by),
+        )
+    if plan.old_bank is None:
+        return None
+    return InUse(plan.old_bank.battery_class, mains=mains)

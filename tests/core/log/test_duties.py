@@ -1,0 +1,117 @@
+"""Duties follow the class of the bank, its rig and what the log says was done."""
+
+from dataclasses import replace
+from datetime import date
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from vast_harbor.core.log.duties import InUse, Record, duties
+from vast_harbor.core.rig.changeover import Tick
+from vast_harbor.core.rig.plan import OldBank
+from vast_harbor.web.log.bank_in_use import bank_in_use
+
+TODAY = date(2026, 11, 28).toordinal()
+
+
+NOTHING = Record()
+
+
+@pytest.fixture
+def bank(reference):
+    """A bank of a class, in use for a year."""
+
+    def of(key: str, **changes) -> InUse:
+        return InUse(reference.classes[key], **{"since": TODAY - 365} | changes)
+
+    return of
+
+
+def by_key(bank: InUse, record: Record = NOTHING, today: int = TODAY):
+    return {d.key: d for d in duties(bank, record, today)}
+
+
+@pytest.mark.parametrize(
+    ("key", "there", "absent"),
+    [
+        ("flooded_deep", {"water", "equalise"}, {"full"}),
+        ("agm", {"terminals", "test"}, {"water", "equalise", "full"}),
+        ("lfp", {"full", "test"}, {"water", "equalise"}),
+    ],
+)
+def test_a_class_has_its_own_duties(bank, key, there, absent) -> None:
+    found = set(by_key(bank(key)))
+    assert there <= found and not absent & found
+    assert ("spare" in by_key(bank(key, spare=True))) and "spare" not in found
+
+
+def test_what_was_done_is_due_again_after_its_time(bank) -> None:
+    done = Record(kinds={"water": TODAY - 10}, done={"terminals": TODAY - 200})
+    found = by_key(bank("flooded_deep"), done)
+    assert found["water"].due == TODAY + 20 and found["water"].state == "later"
+    assert found["terminals"].state == "due" and found["terminals"].due == TODAY - 18
+    # A reading of volts is not yet a look at the starting battery: that is done by name.
+    read = by_key(bank("agm"), Record(kinds={"reading": TODAY}))
+    assert read["starting"].last is None
+
+
+def test_without_a_record_it_is_due_by_the_day_of_use_or_today(bank) -> None:
+    assert by_key(bank("lfp", since=TODAY - 5))["full"].due == TODAY + 25
+    assert by_key(bank("lfp", since=None))["full"].due == TODAY
+
+
+def test_put_off_holds_until_its_day_and_what_is_done_ends_it(bank) -> None:
+    off = Record(put_off={"terminals": TODAY + 14})
+    assert by_key(bank("agm"), off)["terminals"].due == TODAY + 14
+    late = by_key(bank("agm"), off, TODAY + 15)
+    assert late["terminals"].state == "due"
+    after = replace(off, done={"terminals": TODAY + 20})
+    again = by_key(bank("agm"), after, TODAY + 30)["terminals"]
+    assert again.due == TODAY + 202
+
+
+def test_a_changeover_asks_for_first_looks_once(bank) -> None:
+    new = bank("lfp", since=TODAY - 3, changed_over=True, mains=True, return_by=TODAY)
+    found = by_key(new)
+    assert found["look_day"].state == "due" and found["look_fortnight"].due == TODAY + 11
+    assert found["return"].due == TODAY
+    looked = by_key(new, Record(done={"look_day": TODAY, "return": TODAY}))
+    assert not {"look_day", "return"} & set(looked)
+    assert "look_fortnight" not in by_key(replace(new, mains=False))
+    assert not {"look_day", "look_quarter"} & set(by_key(replace(new, changed_over=False)))
+
+
+@given(days=st.integers(0, 2000), last=st.integers(0, 2000))
+def test_the_later_it_was_done_the_later_it_is_due(reference, days, last) -> None:
+    bank = InUse(reference.classes["flooded_deep"], since=TODAY - days)
+    earlier, later = sorted((last, last // 2), reverse=True)
+    due = [by_key(bank, Record(kinds={"water": TODAY - n}))["water"].due for n in (earlier, later)]
+    assert due[0] <= due[1]
+    found = duties(bank, Record(), TODAY)
+    assert [d.due for d in found] == sorted(d.due for d in found)
+
+
+def test_the_bank_in_use_is_the_old_one_until_the_new_one_runs(evaluated, reference) -> None:
+    old = OldBank(reference.classes["gel"], 12, 100, 1, 2)
+    results = evaluated((), old_bank=old)
+    found = bank_in_use(results)
+    assert found is not None and found.battery_class.key == "gel" and not found.changed_over
+    assert bank_in_use(evaluated(())) is None
+    record = results.plan.changeover
+    ticks = {"isolated": Tick(True, "2026-11-20")}
+    chosen = evaluated(
+        (), old_bank=old, changeover=replace(record, chosen="lfp", ticks=ticks, return_by="2026-12-04")
+    )
+    found = bank_in_use(chosen)
+    assert (
+        found is not None
+        and found.battery_class.key == "lfp"
+        and found.since == date(2026, 11, 20).toordinal()
+    )
+    assert found.return_by == date(2026, 12, 4).toordinal()
+    proved = {**ticks, "acceptance": Tick(True, "2026-11-22")}
+    done = evaluated(
+        (), old_bank=old, changeover=replace(record, chosen="lfp", ticks=proved, return_by="2026-12-04")
+    )
+    assert bank_in_use(done).return_by is None
