@@ -15,7 +15,7 @@ from vast_harbor.core.rig.plan import Candidate, Plan, Reference
 from vast_harbor.formats import rig_file as files
 
 # How fast a machine is must not decide a test.
-settings.register_profile("steady", deadline=None, max_examples=60)
+settings.register_profile("steady", deadline=None, max_examples=45)
 # For the many runs of ``make mutants``.
 settings.register_profile("quick", deadline=None, max_examples=20)
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "steady"))

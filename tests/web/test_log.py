@@ -155,3 +155,10 @@ def test_a_duty_is_done_once_or_put_off_with_a_reason(client, rig) -> None:
     client.delete(f"/api/rigs/{rig}/log/did")
     assert state()["terminals"]["state"] == "due"
     assert client.post(f"{at}/watering_the_flowers", json=body).status_code == 404
+
+
+def test_a_look_that_was_ticked_in_the_changeover_is_no_duty_any_more(client) -> None:
+    # Pebble was looked at after a day and after two weeks; three months are not over.
+    rig = client.post("/api/rigs/demo", json={"name": "pebble"}).get_json()["rigs"][0]["id"]
+    found = {d["key"] for d in client.get(f"/api/rigs/{rig}/log/duties").get_json()["duties"]}
+    assert "look_quarter" in found and not {"look_day", "look_fortnight", "return"} & found

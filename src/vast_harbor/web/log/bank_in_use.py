@@ -8,6 +8,8 @@ from vast_harbor.core.rig.sources import MAINS
 
 # The step of the changeover with which a bank runs, and the one that proves it.
 RUNS, PROVED = "isolated", "acceptance"
+# Steps of the changeover that are duties of the log, too: what is ticked there is done here.
+LOOKS = {"look_day": "day_after", "look_fortnight": "fortnight", "look_quarter": "quarter"}
 
 
 def _day(text: str) -> int | None:
@@ -43,3 +45,10 @@ def bank_in_use(results: Results) -> InUse | None:
     if plan.old_bank is None:
         return None
     return InUse(plan.old_bank.battery_class, mains=mains)
+
+
+def looked(results: Results) -> dict[str, int]:
+    """First looks after a changeover that were ticked there: duty → day, counted."""
+    ticks = {duty: results.plan.changeover.tick(step) for duty, step in LOOKS.items()}
+    days = {duty: _day(tick.on) for duty, tick in ticks.items() if tick.done}
+    return {duty: day for duty, day in days.items() if day is not None}

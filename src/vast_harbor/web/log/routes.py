@@ -28,7 +28,7 @@ from vast_harbor.store.log import Changed, Kept, NoEntry, Row
 from vast_harbor.web.compare.report import as_file
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath, database, json_response
-from vast_harbor.web.log.bank_in_use import bank_in_use
+from vast_harbor.web.log.bank_in_use import bank_in_use, looked
 from vast_harbor.web.log.models import (
     DutiesView,
     DutyBody,
@@ -214,7 +214,7 @@ def _duties(rig_id: int, today: date) -> tuple[RigFile, InUse | None, tuple[Duty
     bank = bank_in_use(results)
     with database().reading() as db:
         last = log.last_days(db, rig_id, PRESENT, KINDS)
-    record = Record(last.kinds, last.done, last.put_off)
+    record = Record(last.kinds, looked(results) | last.done, last.put_off)
     return rig_file, bank, () if bank is None else duties(bank, record, today.toordinal())
 
 
