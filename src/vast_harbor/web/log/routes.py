@@ -214,7 +214,7 @@ def _duties(rig_id: int, today: date) -> tuple[RigFile, InUse | None, tuple[Duty
     bank = bank_in_use(results)
     with database().reading() as db:
         last = log.last_days(db, rig_id, PRESENT, KINDS)
-    record = Record(last.kinds, looked(results) | last.done, last.put_off)
+    record = Record(last.kinds, {**looked(results), **last.done}, last.put_off)
     return rig_file, bank, () if bank is None else duties(bank, record, today.toordinal())
 
 
