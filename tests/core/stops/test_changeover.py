@@ -12,7 +12,7 @@ from vast_harbor.core.passage import evaluate
 from vast_harbor.core.rig.changeover import Devices, ProofReading, Purchase, Tick
 from vast_harbor.core.rig.loads import AC, DC, Inverter, Load
 from vast_harbor.core.rig.plan import NEEDED, THERE, WANTED, Candidate, Locker, OldBank
-from vast_harbor.core.rig.sources import ENGINE, MAINS, SOLAR, Source
+from vast_harbor.core.rig.sources import ENGINE, MAINS, SOLAR, UPKEEP, Source
 from vast_harbor.core.stops.changeover import Changeover, Work, against, simulated
 from vast_harbor.core.stops.changeover.acceptance import taken
 from vast_harbor.core.stops.changeover.measurements import inequality
@@ -441,6 +441,9 @@ def test_settings_follow_the_bank_and_what_is_not_stated_is_not_known(lamp_rig) 
     monitor = {r.setting.key: r.setting.value for r in groups["monitor"].rows}
     assert monitor["capacity"] == one.work.build.bank.rated_ah
     assert monitor["charged"] == pytest.approx(14.1)
+    assert "upkeep" not in groups
+    kept = lamp_rig(sources=(charger, Source("upkeep", UPKEEP, amps=3)))
+    assert next(g for g in kept.settings if g.key == "upkeep").note
     assert "bms" in groups and "bms" not in {g.key for g in lamp_rig("agm").settings}
     able = lamp_rig(sources=(replace(charger, adjustable=True),))
     assert {r.can for g in able.settings if g.key == "shore" for r in g.rows} == {"yes"}

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from vast_harbor.core.rig.changeover import Tick
+from vast_harbor.core.rig.sources import UPKEEP
 from vast_harbor.core.stops.banks import acts, label_or_class_exponent
 from vast_harbor.core.stops.changeover.work import Work
 from vast_harbor.core.stops.charging import Setting, sheets
@@ -123,6 +124,11 @@ def settings(work: Work) -> tuple[Group, ...]:
             for s in sheet.settings
         )
         out.append(Group(sheet.source, sheet.name, rows, sheet.note))
+    out += [
+        Group(s.id, work.name(s), (), phrase("changeover.settings.upkeep"))
+        for s in work.sources
+        if s.kind == UPKEEP
+    ]
     return (*out, *_discharge(work))
 
 
