@@ -62,26 +62,39 @@ def test_without_the_network_lines_wait_over_a_reload_and_are_sent_once_in_order
     demo("pebble", "log")
     page.set_viewport_size({"width": 390, "height": 844})
     block = "**/api/rigs/*/log"
-    page.route(block, lambda route: route.abort() if route.request.method == "POST" else route.continue_())
+
+    def without_network(window: Page) -> None:
+        window.route(
+            block, lambda route: route.abort() if route.request.method == "POST" else route.continue_()
+        )
+
+    without_network(page)
     for line in ("07:00 12.5V", "07:05 12.6V", "07:10 140 %"):
         enter(page, line)
     waiting = page.locator("[data-log-waiting] li")
     expect(waiting).to_have_count(3)
+    # Another window that closes leaves its line to this one, and takes none away.
+    other = page.context.new_page()
+    without_network(other)
+    other.goto(page.url)
+    enter(other, "07:20 12.7V")
+    expect(other.locator("[data-log-waiting] li")).to_have_count(4)
+    other.close()
     page.reload()
-    expect(waiting).to_have_count(3)
+    expect(waiting).to_have_count(4)
     page.unroute(block)
     page.evaluate("window.dispatchEvent(new Event('online'))")
     # What can be is kept, each once; what cannot be says why and is not lost.
-    expect(page.locator("[data-entry]")).to_have_count(2)
+    expect(page.locator("[data-entry]")).to_have_count(3)
     expect(waiting).to_have_count(1)
     expect(waiting).to_contain_text("between 0 and 100 %, not 140 %")
     texts = [row.inner_text() for row in page.locator("[data-entry]").all()]
-    assert "12.60 V" in texts[0] and "12.50 V" in texts[1]
+    assert all(v in text for v, text in zip(("12.70 V", "12.60 V", "12.50 V"), texts, strict=True))
     waiting.get_by_role("button").click()
     expect(waiting).to_have_count(0)
     to_stop(page, "rig")
     to_stop(page, "log")
-    expect(page.locator("[data-entry]")).to_have_count(2)
+    expect(page.locator("[data-entry]")).to_have_count(3)
 
 
 def test_a_duty_is_done_with_one_touch_and_another_put_off(page: Page, demo) -> None:

@@ -24,6 +24,7 @@ def read(line: str, **hand):
         ("12.9V 34A 85% 4C", "reading", {"volts": 12.9, "amps": 34, "soc": 0.85, "celsius": 4}),
         ("12.9V rested", "reading", {"volts": 12.9, "rested": True, "text": ""}),
         ("water 0.4 l", "water", {"litres": 0.4, "text": ""}),
+        ("12.7V in the port locker", "reading", {"volts": 12.7, "text": "in the port locker"}),
         ("12,3 V load 12A", "reading", {"volts": 12.3, "amps": -12}),
         ("−8.5 A 13100 mV", "reading", {"volts": 13.1, "amps": -8.5}),
         ("50F", "reading", {"celsius": 10}),

@@ -64,6 +64,12 @@ def test_an_entry_of_the_form_is_changed_removed_and_brought_back(client, rig) -
     assert made["values"] == {"volts": "12.84", "celsius": "-3"} and made["revision"] == 1
     changed = client.put(at, json=form(revision=1, values={"volts": "12.7 V"}, text="cold")).get_json()
     assert changed["values"] == {"volts": "12.7"} and changed["revision"] == 2 and changed["text"] == "cold"
+    # A new one that was not answered is sent again as it is now; not over what was changed since.
+    assert client.put(f"/api/rigs/{rig}/log/new", json=form(values={"volts": "12"})).status_code == 200
+    again = client.put(f"/api/rigs/{rig}/log/new", json=form(values={"volts": "12.5"})).get_json()
+    assert again["values"] == {"volts": "12.5"} and again["revision"] == 2
+    assert client.put(f"/api/rigs/{rig}/log/new", json=form()).status_code == 409
+    client.delete(f"/api/rigs/{rig}/log/new")
     # Who still has the first one does not overwrite the second.
     late = client.put(at, json=form(revision=1, values={"volts": "11"}))
     assert late.status_code == 409 and "changed elsewhere" in late.get_json()["problems"][0]["message"]
@@ -110,13 +116,15 @@ def test_pages_go_back_in_time_without_gap_or_double(client, rig) -> None:
 
 def test_the_whole_log_goes_out_as_csv_and_json(client, rig) -> None:
     client.post(f"/api/rigs/{rig}/log", json=line("12.9V load 34A rested", "a"))
-    client.put(f"/api/rigs/{rig}/log/b", json=form(kind="note", text="=1+1") | {"at": NOW + 60})
+    zero = {"volts": "0", "celsius": "0"}
+    client.put(f"/api/rigs/{rig}/log/b", json=form(kind="note", text="=1+1", values=zero) | {"at": NOW + 60})
     rows = list(csv.DictReader(io.StringIO(client.get(f"/api/rigs/{rig}/log.csv").get_data(as_text=True))))
     assert rows[0]["volts [V]"] == "12.9" and rows[0]["amps [A]"] == "-34" and rows[0]["rested"] == "1"
     assert not rows[1]["text"].startswith("=") and "1+1" in rows[1]["text"]
     whole = client.get(f"/api/rigs/{rig}/log.json").get_json()
     first = whole["entries"][0]
     assert whole["format"] == "vast-harbor-log" and first["amps"] == -34
+    assert whole["entries"][1]["volts"] == whole["entries"][1]["celsius"] == 0
     local = datetime.fromisoformat(first["at"])
     assert int(local.timestamp()) == NOW and local.utcoffset() == timedelta(hours=1)
 

@@ -127,10 +127,14 @@ def understand(id: str, line: str, at: int, offset_min: int, hand: Hand = Hand()
     found, left = _quantities(left, hand.numbers)
     rested, left = _said(r"rested|at rest|resting", left)
     frozen, left = _said(r"frozen|froze", left)
-    outwards, left = _said(r"load|out|draw|drawn|discharg\w*", left)
-    inwards, left = _said(r"into?|in", left)
+    outwards = False
+    if "amps" in found:
+        # Without a current these are words like any others.
+        inwards, left = _said(r"into?|in", left)
+        outwards, left = _said(r"load|out|draw|drawn|discharg\w*", left)
+        outwards = outwards and not inwards and found["amps"] > 0
     kind, left = _kind(left, found, price)
-    if outwards and not inwards and kind != CAPACITY_TEST and found.get("amps", 0.0) > 0:
+    if outwards and kind != CAPACITY_TEST:
         found["amps"] = -found["amps"]
     if kind in (COST, RECEIPT) and price is None and (bare := _BARE.search(left)):
         price = _number_or_none(bare[1], hand)

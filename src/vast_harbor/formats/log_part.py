@@ -37,9 +37,8 @@ MEASURES: Mapping[str, Measure] = {
 
 def volts_measure(system_v: float, battery: int) -> Measure:
     """The volts that a bank, or one battery of it, can show."""
-    least = 0.0
     says = phrase("files.log_part.volts_battery") if battery else phrase("files.log_part.volts")
-    return Measure("V", least, HIGHEST * system_v, says, optional=True)
+    return Measure("V", 0, HIGHEST * system_v, says, optional=True)
 
 
 def checked(entry: Entry, values: Mapping[str, Any], context: Mapping[str, Any], now: int) -> Entry:
@@ -93,7 +92,12 @@ def _day(entry: Entry) -> str:
 def as_json(entry: Entry) -> dict[str, Any]:
     """An entry as plain data: its time as ISO 8601, and only what it says."""
     plain = {f.name: getattr(entry, f.name) for f in fields(Entry) if f.name not in ("at", "offset_min")}
-    said = {name: value for name, value in plain.items() if value not in (None, "", 0)}
+    # A zero is said too: 0 °C, or 0 V of a battery that is asleep; only battery 0 is the whole bank.
+    said = {
+        name: value
+        for name, value in plain.items()
+        if value is not None and value != "" and (name, value) != ("battery", 0)
+    }
     return {"id": entry.id, "at": local_time(entry).isoformat(), **said}
 
 

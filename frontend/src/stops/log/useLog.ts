@@ -36,7 +36,8 @@ export function useLog() {
   const kind = ref('')
   const failed = ref(false)
   const duties = shallowRef<Schemas['DutyView'][]>([])
-  const waiting = ref<Waiting[]>(JSON.parse(localStorage.getItem(PLACE + rig) ?? '[]'))
+  const place = (id = '') => `${PLACE}${rig}-${id}`
+  const waiting = ref<Waiting[]>(left())
   let timer = 0
   let sending = false
 
@@ -62,16 +63,21 @@ export function useLog() {
     if (data) duties.value = data.duties
   }
 
-  function keep() {
-    if (waiting.value.length) localStorage.setItem(PLACE + rig, JSON.stringify(waiting.value))
-    else localStorage.removeItem(PLACE + rig)
+  /** What waits, of other windows too, the oldest first: each line has a place of its own. */
+  function left(): Waiting[] {
+    return Object.keys(localStorage)
+      .filter((key) => key.startsWith(place()))
+      .map((key) => JSON.parse(localStorage.getItem(key)!) as Waiting)
+      .sort((a, b) => a.at - b.at || a.id.localeCompare(b.id))
   }
+
+  const keep = (line: Waiting) => localStorage.setItem(place(line.id), JSON.stringify(line))
 
   /** Keep a line: in this browser at once, and with the program as soon as it answers; why it cannot be, if so. */
   async function add(line: string, bank: string): Promise<string> {
     const id = freshId()
     waiting.value.push({ id, line, bank, ...now() })
-    keep()
+    keep(waiting.value.at(-1)!)
     await send()
     const mine = waiting.value.find((w) => w.id === id)
     // Who still stands at the field is told there.
@@ -101,10 +107,12 @@ export function useLog() {
           break
         }
         if (answer.data) {
-          waiting.value = waiting.value.filter((w) => w.id !== next.id)
+          forget(next)
           sent = true
-        } else next.refused = problemsOf(answer.error)[0]!.message
-        keep()
+        } else {
+          next.refused = problemsOf(answer.error)[0]!.message
+          keep(next)
+        }
       }
     } finally {
       sending = false
@@ -114,7 +122,7 @@ export function useLog() {
 
   function forget(line: Waiting) {
     waiting.value = waiting.value.filter((w) => w.id !== line.id)
-    keep()
+    localStorage.removeItem(place(line.id))
   }
 
   async function remove(entry: Entry, what: string) {

@@ -10,11 +10,13 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor.core.figures.units import US
+from vast_harbor.core.installation.bank_circuit import Fault
 from vast_harbor.core.installation.wiring import MOST_DRAWN
 from vast_harbor.core.stops.changeover import Changeover, simulated
 from vast_harbor.formats.booklet.document import WORK_ORDER, booklet
 from vast_harbor.formats.problem import Problem
 from vast_harbor.formats.report.document import style_of_page
+from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.formats.wiring_svg import draw
 from vast_harbor.phrases import phrase
 from vast_harbor.web.changeover.models import ReadingView, TestMomentView
@@ -58,17 +60,28 @@ class PrintQuery(BaseModel):
     save: bool = Field(default=False, description="As a file to keep")
 
 
-@api.get("/rigs/<int:rig_id>/changeover/meter", responses={200: ReadingView})
-def meter(path: RigPath, query: MeterQuery) -> Response:
-    """What a simulated meter shows for a measurement of the bank that is bought."""
-    rig, _, results = evaluated_results(path.rig_id)
+def _with_fault(rig_id: int, fault: str) -> tuple[RigFile, Changeover, Fault | None] | Response:
+    """The changeover of a rig and a fault by its key; a refusal where there is none."""
+    rig, _, results = evaluated_results(rig_id)
     made = results.changeover
     if made is None:
         return problems(404, NOT_CHOSEN)
+    if not fault:
+        return rig, made, None
     known = fault_choices(made.work)
-    if query.fault and query.fault not in known:
-        return problems(422, Problem("/fault", phrase("answers.changeover_routes.fault", fault=query.fault)))
-    value = simulated(made.work, query.key, known[query.fault][1] if query.fault else None)
+    if fault not in known:
+        return problems(422, Problem("/fault", phrase("answers.changeover_routes.fault", fault=fault)))
+    return rig, made, known[fault][1]
+
+
+@api.get("/rigs/<int:rig_id>/changeover/meter", responses={200: ReadingView})
+def meter(path: RigPath, query: MeterQuery) -> Response:
+    """What a simulated meter shows for a measurement of the bank that is bought."""
+    asked = _with_fault(path.rig_id, query.fault)
+    if isinstance(asked, Response):
+        return asked
+    rig, made, fault = asked
+    value = simulated(made.work, query.key, fault)
     if value is None:
         return problems(404, Problem("/key", phrase("answers.changeover_routes.measurement", key=query.key)))
     unit = next((m.unit for s in made.steps for m in s.measured if m.key == query.key), "V")
@@ -78,15 +91,12 @@ def meter(path: RigPath, query: MeterQuery) -> Response:
 @api.get("/rigs/<int:rig_id>/changeover/monitor", responses={200: TestMomentView})
 def monitor(path: RigPath, query: MomentQuery) -> Response:
     """What a simulated monitor shows during the acceptance test of the bank that is bought."""
-    _, _, results = evaluated_results(path.rig_id)
-    made = results.changeover
-    if made is None:
-        return problems(404, NOT_CHOSEN)
-    known = fault_choices(made.work)
-    if query.fault and query.fault not in known:
-        return problems(422, Problem("/fault", phrase("answers.changeover_routes.fault", fault=query.fault)))
+    asked = _with_fault(path.rig_id, query.fault)
+    if isinstance(asked, Response):
+        return asked
+    _, made, fault = asked
     test = made.acceptance
-    volts, amps = test.simulated(query.minutes, known[query.fault][1] if query.fault else None)
+    volts, amps = test.simulated(query.minutes, fault)
     return json_response(
         TestMomentView(volts=round(volts, 2), amps=round(amps, 1), ended=volts <= test.stop_v + 1e-9)
     )

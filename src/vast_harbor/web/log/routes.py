@@ -167,13 +167,15 @@ def put_entry(path: EntryPath, body: LogEntryBody) -> Response:
     given = body.model_dump(exclude={"revision", "values"})
     typed = {name: clean(text).strip() or None for name, text in body.values.items()}
     entry = checked(Entry(path.entry_id, **given), typed, _context(rig_file, typed=True), int(time.time()))
-    if not body.revision:
-        return _added(path.rig_id, entry, rig_file)
     try:
         with database().writing() as db:
+            rigs.revision(db, path.rig_id)
+            if not body.revision and log.add(db, path.rig_id, _row(entry)):
+                return json_response(entry_view(entry, 1, rig_file, style_of(rig_file)))
             before = log.get(db, path.rig_id, path.entry_id).row
             entry = replace(entry, duty=before["duty"], until=before["until"])
-            log.change(db, path.rig_id, _row(entry), body.revision)
+            # A new one that is sent again was not answered: what it says now counts.
+            log.change(db, path.rig_id, _row(entry), body.revision or 1)
             kept = log.get(db, path.rig_id, path.entry_id)
     except NoEntry:
         return problems(404, GONE)

@@ -89,12 +89,12 @@ class Changeover:
     @cached_property
     def conflicts(self) -> tuple[Conflict, ...]:
         """Settings that work against each other."""
-        return conflicts(self.work)
+        return conflicts(self.work, self.settings)
 
     @cached_property
     def guards(self) -> tuple[tuple[Guard, ...], tuple[Guard, ...]]:
         """What acts first as the bank is emptied, and as the current rises."""
-        return guards(self.work)
+        return guards(self.work, self.settings)
 
     @cached_property
     def acceptance(self) -> Acceptance:

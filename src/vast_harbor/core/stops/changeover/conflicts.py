@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from vast_harbor.core.battery.terminal_voltage import rested_volts
 from vast_harbor.core.rig.sources import MAINS
-from vast_harbor.core.stops.changeover.settings import BMS, LOADS, MONITOR, Group, row_of, settings
+from vast_harbor.core.stops.changeover.settings import BMS, LOADS, MONITOR, Group, row_of
 from vast_harbor.core.stops.changeover.work import Work
 from vast_harbor.phrases import phrase
 
@@ -31,7 +31,7 @@ class Conflict:
     remedy: str
 
 
-def conflicts(work: Work) -> tuple[Conflict, ...]:
+def conflicts(work: Work, groups: tuple[Group, ...]) -> tuple[Conflict, ...]:
     """Settings that work against each other, or against this bank.
 
     A device that can be set, or of which that is not known, counts as set as it should be; one that cannot,
@@ -39,8 +39,8 @@ def conflicts(work: Work) -> tuple[Conflict, ...]:
 
     Args:
         work: the bank that is bought.
+        groups: its settings.
     """
-    groups = settings(work)
     return (*_of_loads(work, groups), *_stuck(work, groups), *_of_chargers(work, groups))
 
 

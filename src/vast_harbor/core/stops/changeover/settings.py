@@ -242,17 +242,17 @@ def row_of(groups: tuple[Group, ...], group: str, key: str) -> Row | None:
     return next(found, None)
 
 
-def guards(work: Work) -> tuple[tuple[Guard, ...], tuple[Guard, ...]]:
+def guards(work: Work, groups: tuple[Group, ...]) -> tuple[tuple[Guard, ...], tuple[Guard, ...]]:
     """What acts on the bank, in the order in which it does.
 
     Args:
         work: the bank that is bought.
+        groups: its settings.
 
     Returns:
         As the bank is emptied, from the highest volts down; and as the current rises, from the least up. What
         acts at a value that is not stated stands last.
     """
-    groups = settings(work)
     names = {
         "alarm": phrase("changeover.guards.alarm"),
         "disconnect": phrase("changeover.guards.disconnect"),
