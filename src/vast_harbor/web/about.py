@@ -10,7 +10,6 @@ from pathlib import Path
 from typing import Literal
 
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from packaging.requirements import Requirement
 from packaging.utils import canonicalize_name
@@ -20,11 +19,12 @@ from vast_harbor import __version__
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.phrases import phrase
 from vast_harbor.store import backup
+from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import database, json_response
 from vast_harbor.web.views import ProblemsView
 
-api = APIBlueprint("about", __name__, url_prefix="/api", abp_tags=[Tag(name="about")])
+api = Blueprint("about", __name__, url_prefix="/api", abp_tags=[Tag(name="about")])
 
 # Written when the interface is built: the packages that are part of it.
 OF_THE_INTERFACE = Path(__file__).parent / "static" / "licences.json"

@@ -28,6 +28,10 @@ from vast_harbor.web.trial import monitor
 from vast_harbor.web.trial import routes as trial
 
 STATIC = Path(__file__).parent / "static"
+PARTS = (
+    cards, keeping, plan, load_csv, banks, charging, trial, compare, report, changeover, log, monitor,
+    model_csv, quotes, cable_tool, label_reader, reference, about, pairing,
+)  # fmt: skip
 NOT_BUILT = "The interface is not built yet: run make build."
 
 
@@ -42,14 +46,7 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
         A WSGI application: the API under ``/api``, described at ``/api/openapi.json``; everything
         else is the interface.
     """
-    app = OpenAPI(
-        __name__,
-        info=Info(title="Vast Harbor", version=__version__),
-        doc_prefix="/api",
-        doc_ui=False,
-        static_folder=None,
-        validation_error_callback=errors.request_invalid,
-    )
+    app = _empty()
     app.config["DATABASE"] = database
     app.config["TODAY"] = lambda: date.today().isoformat()
     app.config["ASKED_AT"] = 0.0
@@ -57,15 +54,23 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
     security.protect(app, hosts)
     _note_when_asked(app)
     errors.handle(app)
-    for part in (
-        cards, keeping, plan, load_csv, banks, charging, trial, compare, report, changeover, log, monitor,
-        model_csv, quotes, cable_tool, label_reader, reference, about, pairing,
-    ):  # fmt: skip
+    for part in PARTS:
         app.register_api(part.api)
     shared_answers.share(app)
     _describe(app)
     _serve_interface(app)
     return app
+
+
+def _empty() -> OpenAPI:
+    return OpenAPI(
+        __name__,
+        info=Info(title="Vast Harbor", version=__version__),
+        doc_prefix="/api",
+        doc_ui=False,
+        static_folder=None,
+        validation_error_callback=errors.request_invalid,
+    )
 
 
 def _note_when_asked(app: Flask) -> None:
@@ -79,7 +84,12 @@ def _note_when_asked(app: Flask) -> None:
 def _describe(app: OpenAPI) -> None:
     @app.route("/api/openapi.json")
     def openapi() -> Response:
-        return jsonify(description.complete(app.api_doc))
+        # An application takes over what its parts say of themselves when they are registered.
+        described = _empty()
+        for part in PARTS:
+            part.api.describe()
+            described.register_api(part.api)
+        return jsonify(description.complete(described.api_doc))
 
 
 def _serve_interface(app: Flask) -> None:

@@ -14,7 +14,6 @@ from threading import Lock
 
 import segno
 from flask import Flask, Response, current_app, make_response, redirect, render_template_string, request
-from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from markupsafe import Markup
 from pydantic import BaseModel, Field
@@ -25,12 +24,13 @@ from vast_harbor.formats.rig_file import Problem
 from vast_harbor.phrases import phrase
 from vast_harbor.store import phones
 from vast_harbor.store.database import Database
+from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import database, json_response
 from vast_harbor.web.security import content_policy
 from vast_harbor.web.views import ProblemsView
 
-api = APIBlueprint(
+api = Blueprint(
     "pairing", __name__, url_prefix="/api", abp_tags=[Tag(name="phones")],
     abp_responses={403: ProblemsView, 404: ProblemsView},
 )  # fmt: skip

@@ -5,7 +5,6 @@ from dataclasses import asdict
 from typing import Any
 
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
@@ -18,10 +17,11 @@ from vast_harbor.formats.rig_document import QUESTIONS
 from vast_harbor.phrases import phrase
 from vast_harbor.store import appliances
 from vast_harbor.store.appliances import OwnAppliance
+from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.harbor.routes import database, json_response
 from vast_harbor.web.views import ProblemsView
 
-api = APIBlueprint(
+api = Blueprint(
     "reference",
     __name__,
     url_prefix="/api",

@@ -1,7 +1,6 @@
 """The cable tool: a current over a length, as a size and a fuse."""
 
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
@@ -12,10 +11,11 @@ from vast_harbor.core.figures.parsing import Unreadable, parse
 from vast_harbor.core.installation.cables import FUSE_WITHIN_MM, resistance, size
 from vast_harbor.formats import rig_file as files
 from vast_harbor.phrases import phrase
+from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.harbor.routes import json_response
 from vast_harbor.web.views import ProblemsView
 
-api = APIBlueprint(
+api = Blueprint(
     "cable", __name__, url_prefix="/api", abp_tags=[Tag(name="cable")], abp_responses={422: ProblemsView}
 )
 

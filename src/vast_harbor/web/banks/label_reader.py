@@ -3,7 +3,6 @@
 from typing import Annotated
 
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
@@ -15,10 +14,11 @@ from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.fields import Choice
 from vast_harbor.formats.parts import CLASSES
 from vast_harbor.phrases import phrase
+from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.harbor.routes import json_response
 from vast_harbor.web.views import ProblemsView
 
-api = APIBlueprint(
+api = Blueprint(
     "label", __name__, url_prefix="/api", abp_tags=[Tag(name="label")], abp_responses={422: ProblemsView}
 )
 

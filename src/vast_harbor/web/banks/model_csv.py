@@ -3,7 +3,6 @@
 from typing import Any
 
 from flask import Response, make_response, request
-from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
@@ -12,10 +11,11 @@ from vast_harbor.formats import model_csv
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.csv_table import CsvError
 from vast_harbor.store import rigs
+from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.harbor.routes import RigPath, database, json_response
 from vast_harbor.web.views import ProblemsView
 
-api = APIBlueprint(
+api = Blueprint(
     "models", __name__, url_prefix="/api", abp_tags=[Tag(name="banks")],
     abp_responses={404: ProblemsView, 422: ProblemsView},
 )  # fmt: skip

@@ -3,7 +3,6 @@
 from typing import Any
 
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field, ValidationError
 
@@ -18,11 +17,12 @@ from vast_harbor.formats.parts import CLASSES
 from vast_harbor.formats.quote_text import LONGEST, Quote, Said, offers_in, read_quote
 from vast_harbor.phrases import phrase
 from vast_harbor.store import rigs
+from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.harbor.routes import RigPath, database, json_response
 from vast_harbor.web.plan.views import style_of
 from vast_harbor.web.views import ProblemsView
 
-api = APIBlueprint(
+api = Blueprint(
     "quotes", __name__, url_prefix="/api", abp_tags=[Tag(name="banks")],
     abp_responses={404: ProblemsView, 422: ProblemsView},
 )  # fmt: skip

@@ -3,7 +3,6 @@
 from typing import Annotated, Any
 
 from flask import Response, make_response
-from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
@@ -51,6 +50,7 @@ from vast_harbor.web.banks.views import (
     why_view,
     within_view,
 )
+from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.compare.views import layout
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath, json_response
@@ -58,7 +58,7 @@ from vast_harbor.web.plan.routes import evaluated_rig
 from vast_harbor.web.plan.views import style_of
 from vast_harbor.web.views import PREVIEW_ID, ProblemsView
 
-api = APIBlueprint(
+api = Blueprint(
     "banks", __name__, url_prefix="/api", abp_tags=[Tag(name="banks")],
     abp_responses={404: ProblemsView, 422: ProblemsView},
 )  # fmt: skip

@@ -5,7 +5,6 @@ import io
 from typing import Literal
 
 from flask import Response, current_app
-from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
@@ -19,6 +18,7 @@ from vast_harbor.formats.report.document import style_of_page
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.formats.wiring_svg import draw
 from vast_harbor.phrases import phrase
+from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.changeover.models import ReadingView, TestMomentView
 from vast_harbor.web.changeover.views import changeover_view, fault_choices, reading_text
 from vast_harbor.web.compare.report import as_file
@@ -30,7 +30,7 @@ from vast_harbor.web.plan.views import style_of
 from vast_harbor.web.security import content_policy
 from vast_harbor.web.views import ProblemsView
 
-api = APIBlueprint(
+api = Blueprint(
     "changeover", __name__, url_prefix="/api", abp_tags=[Tag(name="changeover")],
     abp_responses={404: ProblemsView, 422: ProblemsView},
 )  # fmt: skip

@@ -2,7 +2,6 @@
 
 import numpy as np
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from numpy.typing import NDArray
 from pydantic import BaseModel, Field
@@ -29,6 +28,7 @@ from vast_harbor.core.stops.charging import (
 from vast_harbor.core.stops.trial import OLD, YearOf, old_bank_as_bank
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.phrases import and_list, phrase
+from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.charging.models import (
     AuditView,
     ChargeCurveView,
@@ -51,7 +51,7 @@ from vast_harbor.web.plan.routes import evaluated_results
 from vast_harbor.web.plan.views import style_of
 from vast_harbor.web.views import ProblemsView, figure_view, operations_of, tokens
 
-api = APIBlueprint(
+api = Blueprint(
     "charging", __name__, url_prefix="/api", abp_tags=[Tag(name="charging")],
     abp_responses={404: ProblemsView, 422: ProblemsView},
 )  # fmt: skip

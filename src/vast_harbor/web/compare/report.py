@@ -4,20 +4,20 @@ import re
 from typing import Literal
 
 from flask import Response, current_app, make_response
-from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor import data
 from vast_harbor.formats.report.document import report, style_of_page
 from vast_harbor.formats.report.tables import cash_flow_csv, comparison_csv
+from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.harbor.routes import RigPath
 from vast_harbor.web.plan.routes import evaluated_results
 from vast_harbor.web.plan.views import style_of
 from vast_harbor.web.security import content_policy
 from vast_harbor.web.views import ProblemsView
 
-api = APIBlueprint(
+api = Blueprint(
     "report", __name__, url_prefix="/api", abp_tags=[Tag(name="report")], abp_responses={404: ProblemsView}
 )
 

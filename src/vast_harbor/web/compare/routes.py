@@ -2,7 +2,6 @@
 
 import numpy as np
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
@@ -24,6 +23,7 @@ from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_change
 from vast_harbor.core.stops.compare import uncertainty_of, verdict_text
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.phrases import phrase
+from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.compare.models import (
     BandView,
     BeliefsView,
@@ -55,7 +55,7 @@ from vast_harbor.web.plan.routes import evaluated_results
 from vast_harbor.web.plan.views import style_of
 from vast_harbor.web.views import ProblemsView, tokens, view_of
 
-api = APIBlueprint(
+api = Blueprint(
     "verdict", __name__, url_prefix="/api", abp_tags=[Tag(name="verdict")], abp_responses={404: ProblemsView}
 )
 

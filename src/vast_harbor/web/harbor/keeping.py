@@ -5,20 +5,20 @@ from datetime import datetime
 from pathlib import Path
 
 from flask import Response, current_app, request, send_file
-from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.phrases import phrase
 from vast_harbor.store import backup, cards
+from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import database, json_response
 from vast_harbor.web.plan.routes import forget
 from vast_harbor.web.server import LARGEST_DATABASE
 from vast_harbor.web.views import ProblemsView
 
-api = APIBlueprint(
+api = Blueprint(
     "keeping", __name__, url_prefix="/api", abp_tags=[Tag(name="harbor")],
     abp_responses={422: ProblemsView, 503: ProblemsView, 507: ProblemsView},
 )  # fmt: skip

@@ -5,7 +5,6 @@ from math import inf
 from typing import Any, Literal
 
 from flask import Response, current_app, make_response, request
-from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
@@ -20,10 +19,11 @@ from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
 from vast_harbor.store import rigs
 from vast_harbor.store.database import Database
+from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.errors import problems
 from vast_harbor.web.views import OperationView, ProblemsView, operations_of
 
-api = APIBlueprint(
+api = Blueprint(
     "harbor",
     __name__,
     url_prefix="/api",

@@ -8,7 +8,6 @@ from datetime import UTC, date, datetime
 from typing import Any
 
 from flask import Response, current_app
-from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
@@ -25,6 +24,7 @@ from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
 from vast_harbor.store import log, rigs
 from vast_harbor.store.log import Changed, Kept, NoEntry, Row
+from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.compare.report import as_file
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath, database, json_response
@@ -45,7 +45,7 @@ from vast_harbor.web.plan.routes import evaluated_results
 from vast_harbor.web.plan.views import style_of
 from vast_harbor.web.views import ProblemsView
 
-api = APIBlueprint(
+api = Blueprint(
     "log", __name__, url_prefix="/api", abp_tags=[Tag(name="log")],
     abp_responses={404: ProblemsView, 422: ProblemsView},
 )  # fmt: skip

@@ -9,7 +9,6 @@ from pathlib import Path
 from typing import Any, Literal
 
 from flask import Response, current_app
-from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from jsonpatch import JsonPatchTestFailed
 from pydantic import BaseModel, ConfigDict, Field
@@ -29,6 +28,7 @@ from vast_harbor.phrases import phrase
 from vast_harbor.store import rigs
 from vast_harbor.store.json_difference import difference
 from vast_harbor.store.rigs import StoredRig
+from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import MadeView, RigPath, database, json_response
 from vast_harbor.web.plan.field_help import FieldHelpView, field_help
@@ -36,7 +36,7 @@ from vast_harbor.web.plan.models import RigAnswer
 from vast_harbor.web.plan.views import rig_view, style_of
 from vast_harbor.web.views import PREVIEW_ID, ProblemsView, WorkingsView, operations_of, workings_view
 
-api = APIBlueprint(
+api = Blueprint(
     "plan",
     __name__,
     url_prefix="/api",

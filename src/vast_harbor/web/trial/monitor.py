@@ -9,7 +9,6 @@ from collections.abc import Iterator
 from datetime import datetime
 
 from flask import Response, current_app, make_response
-from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import Field
 
@@ -18,6 +17,7 @@ from vast_harbor.core.weather.daily_weather import STEP_H
 from vast_harbor.formats import monitor_csv
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.phrases import phrase
+from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath
 from vast_harbor.web.plan.routes import evaluated_results
@@ -25,7 +25,7 @@ from vast_harbor.web.slots import Listener, PageQuery, Slots
 from vast_harbor.web.trial.routes import BankQuery
 from vast_harbor.web.views import ProblemsView
 
-api = APIBlueprint(
+api = Blueprint(
     "monitor", __name__, url_prefix="/api", abp_tags=[Tag(name="monitor")],
     abp_responses={404: ProblemsView, 422: ProblemsView, 503: ProblemsView},
 )  # fmt: skip

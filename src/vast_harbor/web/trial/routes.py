@@ -4,7 +4,6 @@ import json
 from collections.abc import Iterator
 
 from flask import Response
-from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
@@ -29,6 +28,7 @@ from vast_harbor.core.weather.daily_weather import NAMES, STEPS_A_DAY
 from vast_harbor.core.weather.sun import sun_day
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.phrases import phrase
+from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath, json_response
 from vast_harbor.web.plan.routes import evaluated_results
@@ -54,7 +54,7 @@ from vast_harbor.web.trial.models import (
 )
 from vast_harbor.web.views import ProblemsView, figure_view, tokens
 
-api = APIBlueprint(
+api = Blueprint(
     "trial", __name__, url_prefix="/api", abp_tags=[Tag(name="trial")],
     abp_responses={404: ProblemsView, 422: ProblemsView},
 )  # fmt: skip
