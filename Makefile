@@ -13,6 +13,9 @@ PORT ?= 8650
 DATA ?= .demo/harbor.sqlite3
 BIN := .venv/bin
 
+# What was compiled once is kept, wherever it runs.
+export PYTHONDONTWRITEBYTECODE =
+
 STAMPS := .build
 STATIC := src/vast_harbor/web/static
 FRONT := $(shell find frontend/src frontend/public -type f ! -name '*.d.ts' 2>/dev/null) \

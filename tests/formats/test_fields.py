@@ -5,7 +5,7 @@ import math
 from collections.abc import Iterator
 from typing import Annotated, Any
 
-import jsonschema
+import jsonschema_rs
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -308,7 +308,7 @@ def test_the_schema_of_a_field_takes_what_the_field_takes_from_a_file(place) -> 
             continue
         if taken(field, value):
             stored = read(field, value, typed=False, system_v=None)
-            jsonschema.validate(json.loads(json.dumps(stored)), schema)
+            jsonschema_rs.validate(schema, json.loads(json.dumps(stored)))
 
 
 @pytest.mark.parametrize("place", [p for p, f in ALL.items() if isinstance(f, Measure)])

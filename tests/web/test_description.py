@@ -6,7 +6,6 @@ import pytest
 import schemathesis
 from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import strategies as st
-from openapi_spec_validator import validate
 from schemathesis import GenerationMode
 from schemathesis.checks import not_a_server_error
 from schemathesis.specs.openapi import checks
@@ -41,6 +40,9 @@ def described_calls(app):
 
 
 def test_the_description_is_valid_and_names_what_every_call_answers(app) -> None:
+    # Read when it is wanted: what it brings with it takes seconds.
+    from openapi_spec_validator import validate
+
     described = app.test_client().get("/api/openapi.json").get_json()
     validate(described)
     for path, operations in described["paths"].items():

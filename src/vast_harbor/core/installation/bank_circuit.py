@@ -180,8 +180,11 @@ class Circuit:
         """Volts behind the resistance, and the resistance, of a string up to the bars [V], [Ω]."""
         volts, ohm = 0.0, self.link_ohm(fault, string, 0)
         series = self.wiring.bank.series
+        # The sound batteries of a string are alike, so one of them is worked out for all.
+        sound = self._battery(None, string, 0, soc)
         for at in range(1, series + 1):
-            one = self._battery(fault, string, at, soc)
+            hit = fault is not None and (fault.string, fault.at) == (string, at)
+            one = self._battery(fault, string, at, soc) if hit else sound
             volts, ohm = volts + one[0], ohm + one[1]
             if at < series:
                 ohm += self.link_ohm(fault, string, at)
