@@ -5,6 +5,7 @@ import json
 import re
 import tomllib
 from collections.abc import Iterator
+from functools import cache
 from pathlib import Path
 
 import pytest
@@ -42,8 +43,17 @@ def phrases_in(tree: ast.AST) -> Iterator[ast.Call]:
             yield node
 
 
-TREES = {path.relative_to(ROOT).as_posix(): ast.parse(path.read_text("utf-8")) for path in SOURCES}
-CALLS = [(file, call) for file, tree in TREES.items() for call in phrases_in(tree)]
+# Read when they are wanted: each worker collects all tests, and few run these.
+@cache
+def trees() -> dict[str, ast.Module]:
+    return {path.relative_to(ROOT).as_posix(): ast.parse(path.read_text("utf-8")) for path in SOURCES}
+
+
+@cache
+def calls() -> list[tuple[str, ast.Call]]:
+    return [(file, call) for file, tree in trees().items() for call in phrases_in(tree)]
+
+
 TEXTS = catalogue()
 # A template calls phrases as Python does.
 TEMPLATES = [
@@ -57,15 +67,15 @@ def forms(key: str) -> list[str]:
 
 
 def test_every_phrase_is_used_and_exists() -> None:
-    assert len(CALLS) > 2000
-    assert all(isinstance(call.args[0], ast.Constant) for _, call in CALLS)
-    used = {call.args[0].value for _, call in CALLS}  # type: ignore[attr-defined]
+    assert len(calls()) > 2000
+    assert all(isinstance(call.args[0], ast.Constant) for _, call in calls())
+    used = {call.args[0].value for _, call in calls()}  # type: ignore[attr-defined]
     used |= set(re.findall(r"phrase\('([\w.]+)'", "".join(TEMPLATES)))
     assert used == set(TEXTS)
 
 
 def test_every_value_has_its_place() -> None:
-    for file, call in CALLS:
+    for file, call in calls():
         given = {keyword.arg for keyword in call.keywords}
         key = call.args[0].value  # type: ignore[attr-defined]
         has = {name for form in forms(key) for name in places(form)}
@@ -102,11 +112,11 @@ def text_left(tree: ast.AST) -> Iterator[str]:
         yield node.value
 
 
-@pytest.mark.parametrize("file", [file for file in TREES if file not in NOT_READ_IN])
+@pytest.mark.parametrize("file", [file for file in trees() if file not in NOT_READ_IN])
 def test_no_text_is_left_in_the_code(file: str) -> None:
     left = {
         text
-        for text in text_left(TREES[file])
+        for text in text_left(trees()[file])
         if TEXT.search(text) and not NOT_READ.match(text) and text not in STATES
     }
     assert not left
