@@ -7,8 +7,7 @@ export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   test: {
     environment: 'happy-dom',
-    // A fresh context for every file in one process: as apart as processes, at a third of their cost.
-    pool: 'vmThreads',
+    pool: 'threads',
     include: ['tests/**/*.test.ts'],
     setupFiles: ['tests/setup.ts'],
     restoreMocks: true,
