@@ -10,6 +10,7 @@ from typing import Any, cast
 from pydantic import ValidationInfo
 
 from vast_harbor.core.log.entry import BANKS, KINDS, UNITS, Entry
+from vast_harbor.core.log.readings import HIGHEST
 from vast_harbor.formats.changeover_part import Asked
 from vast_harbor.formats.csv_table import safe
 from vast_harbor.formats.door import clean
@@ -20,8 +21,6 @@ from vast_harbor.phrases import phrase
 # Nothing older is about a bank of today; a clock may be a day ahead [s].
 EARLIEST, AHEAD_S = int(datetime(1990, 1, 1, tzinfo=UTC).timestamp()), 86_400
 LONGEST_TEXT = 2000
-# The highest volts that any bank of a system shows, for each volt of its name [V/V].
-HIGHEST = 1.5
 
 MEASURES: Mapping[str, Measure] = {
     "amps": Measure("A", -2000, 2000, phrase("files.log_part.amps"), optional=True),

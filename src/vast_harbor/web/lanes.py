@@ -6,11 +6,12 @@ import re
 # beside 50 costly questions took half as long again, and the questions ended only a fifth sooner.
 LANES = {"quick": 6, "worked_out": 1, "stream": 16}
 _OF_A_RIG = r"/api/rigs/\d+/"
-_STREAMS = re.compile(_OF_A_RIG + r"(monitor|trial/odds)")
+_STREAMS = re.compile(_OF_A_RIG + r"(monitor|trial/odds|log/files/[^/]+/import)")
 _WORKED_OUT = re.compile(
     _OF_A_RIG + r"(card|find|why|compare/.*|report(/.*)?|trial(/.*)?|monitor\.csv|charging(/.*)?)"
 )
 _DATABASES = frozenset({"/api/restore"})
+_LOGS = re.compile(_OF_A_RIG + r"log/files")
 
 
 def lane_of(path: str) -> str:
@@ -23,3 +24,8 @@ def lane_of(path: str) -> str:
 def takes_a_whole_database(path: str) -> bool:
     """Whether the body of a request to this path may be a whole database."""
     return path in _DATABASES
+
+
+def takes_a_log(path: str) -> bool:
+    """Whether the body of a request to this path may be the log of a monitor."""
+    return _LOGS.fullmatch(path) is not None

@@ -13,9 +13,10 @@ from waitress.parser import HTTPRequestParser
 from waitress.server import TcpWSGIServer
 from waitress.task import ThreadedTaskDispatcher
 
+from vast_harbor.formats.monitor_log import LARGEST_BYTES as LARGEST_LOG
 from vast_harbor.formats.rig_file import LARGEST_BYTES
 from vast_harbor.web.errors import SENTENCES
-from vast_harbor.web.lanes import LANES, lane_of, takes_a_whole_database
+from vast_harbor.web.lanes import LANES, lane_of, takes_a_log, takes_a_whole_database
 
 # This machine only, and all its networks.
 HERE, EVERYWHERE = "127.0.0.1", "0.0.0.0"
@@ -62,6 +63,8 @@ def _adjustments(port: int, largest_body: int, host: str = HERE) -> Adjustments:
 
 
 _WHOLE_DATABASE = _adjustments(0, LARGEST_DATABASE)
+# What is too large by far is still read, so that it is refused with a sentence.
+_LOG = _adjustments(0, 8 * LARGEST_LOG)
 
 
 class Request(HTTPRequestParser):  # type: ignore[misc]
@@ -74,6 +77,8 @@ class Request(HTTPRequestParser):  # type: ignore[misc]
         super().parse_header(header_plus)
         if takes_a_whole_database(self.path):
             self.adj = _WHOLE_DATABASE
+        elif takes_a_log(self.path):
+            self.adj = _LOG
 
     def received(self, data: bytes) -> int:
         """Take what came in; what cannot be read is answered with a sentence."""

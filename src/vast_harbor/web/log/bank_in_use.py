@@ -3,6 +3,7 @@
 from datetime import date
 
 from vast_harbor.core.log.duties import InUse
+from vast_harbor.core.log.entry import OLD, PRESENT
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.sources import MAINS
 
@@ -52,3 +53,18 @@ def looked(results: Results) -> dict[str, int]:
     ticks = {duty: results.plan.changeover.tick(step) for duty, step in LOOKS.items()}
     days = {duty: _day(tick.on) for duty, tick in ticks.items() if tick.done}
     return {duty: day for duty, day in days.items() if day is not None}
+
+
+def capacity_of(results: Results, bank: str) -> float | None:
+    """Rated capacity of a bank of the rig [Ah]; None where the rig does not say it.
+
+    Args:
+        results: the plan in figures.
+        bank: ``present``, ``old``, ``second`` or ``starting``.
+    """
+    plan, made = results.plan, results.changeover
+    old = None if plan.old_bank is None else plan.old_bank.parallel * plan.old_bank.unit_ah
+    if bank == PRESENT:
+        changed = made is not None and plan.changeover.tick(RUNS).done
+        return made.work.build.bank.rated_ah if made is not None and changed else old
+    return old if bank == OLD else None

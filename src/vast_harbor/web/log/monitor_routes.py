@@ -1,0 +1,398 @@
+"""Logs of monitors: looked at, imported with progress, drawn and summed by the day."""
+
+import hashlib
+import json
+import time
+from collections.abc import Iterator
+from dataclasses import replace
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+from flask import Response, current_app, request
+from flask_openapi3.models.tag import Tag
+from pydantic import BaseModel, Field
+
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.log.entry import BANKS
+from vast_harbor.core.log.readings import HOUR_S, QUANTITIES, Readings, Tidied, by_hour, tidied
+from vast_harbor.core.passage import Results
+from vast_harbor.formats.csv_table import CsvError
+from vast_harbor.formats.door import clean
+from vast_harbor.formats.log_part import AHEAD_S, EARLIEST
+from vast_harbor.formats.monitor_log import (
+    AMPS,
+    CLOCK,
+    DATE,
+    HEAD_BYTES,
+    LARGEST_BYTES,
+    MOMENT,
+    ORDERS,
+    OUT,
+    ROLES,
+    SOC,
+    VOLTS,
+    Column,
+    Layout,
+    ReadFile,
+    first_rows,
+    guess,
+    read,
+    revised,
+    zone_of,
+)
+from vast_harbor.formats.monitor_rows import hour_rows, reading_rows, readings_of
+from vast_harbor.formats.problem import Problem
+from vast_harbor.phrases import phrase
+from vast_harbor.store import monitor, rigs
+from vast_harbor.store.monitor import MonitorFile
+from vast_harbor.web.blueprint import Blueprint
+from vast_harbor.web.errors import problems
+from vast_harbor.web.harbor.routes import RigPath, database, json_response
+from vast_harbor.web.log.bank_in_use import capacity_of
+from vast_harbor.web.log.models import LogNameView
+from vast_harbor.web.log.monitor_models import (
+    MonitorChoiceView,
+    MonitorColumnView,
+    MonitorFilesView,
+    MonitorFileView,
+    MonitorLookBody,
+    StagedFileView,
+)
+from vast_harbor.web.log.monitor_text import findings, quantity_names, role_names
+from vast_harbor.web.log.routes import read_stored
+from vast_harbor.web.log.staged import Staged, StagedFile
+from vast_harbor.web.log.views import bank_names
+from vast_harbor.web.plan.routes import evaluated_results
+from vast_harbor.web.plan.views import style_of
+from vast_harbor.web.slots import Listener, PageQuery, Slots
+from vast_harbor.web.views import ProblemsView
+
+api = Blueprint(
+    "monitor_files", __name__, url_prefix="/api", abp_tags=[Tag(name="log")],
+    abp_responses={404: ProblemsView, 413: ProblemsView, 422: ProblemsView, 503: ProblemsView},
+)  # fmt: skip
+
+IMPORTS = Slots(2, 1, phrase("log.monitor.one_at_a_time"))
+READ_AT_ONCE, SHOWN = 1_000_000, 8
+# Stretches of a drawn line; up to how many days single readings are drawn, beyond them hours.
+POINTS, DAYS_OF_READINGS = 500, 21
+
+
+class FileQuery(BaseModel):
+    """A file that comes."""
+
+    name: str = Field(default="", max_length=200)
+    zone: str = Field(default="UTC", max_length=60, description="IANA name of the owner's zone")
+    bank: str = Field(default="present", max_length=20)
+
+
+class FilePath(RigPath):
+    """Which file that waits."""
+
+    token: str = Field(pattern=r"^[A-Za-z0-9_-]{1,40}$")
+
+
+class KeptFilePath(RigPath):
+    """Which file that was imported."""
+
+    file_id: int = Field(ge=1, le=2**53)
+
+
+def _staged() -> Staged:
+    found: Staged = current_app.config["STAGED"]
+    return found
+
+
+@api.post("/rigs/<int:rig_id>/log/files", responses={200: StagedFileView})
+def stage(path: RigPath, query: FileQuery) -> Response:
+    """Look at a file, sent as the body of the request; nothing of it is kept yet."""
+    rig_file, _, results = evaluated_results(path.rig_id)
+    if query.bank not in BANKS:
+        return problems(422, Problem("/bank", phrase("files.log_part.bank")))
+    request.max_content_length = LARGEST_BYTES + 1024
+    size = request.content_length or 0
+    if size > LARGEST_BYTES:
+        said = {"size": f"{size / 1e6:.0f}", "most": f"{LARGEST_BYTES / 1e6:.0f}"}
+        return problems(413, Problem("", phrase("files.monitor_log.size", **said)))
+    staged = _staged().new(path.rig_id, query.bank, clean(query.name).strip() or phrase("log.monitor.file"))
+    with staged.path.open("wb") as out:
+        while part := request.stream.read(READ_AT_ONCE):
+            out.write(part)
+    try:
+        staged.layout = guess(_head(staged.path), query.zone, rig_file.rig.system_v)
+        return json_response(_staged_view(staged, staged.layout, results, style_of(rig_file)))
+    except CsvError as error:
+        _staged().drop(staged.token)
+        return problems(422, Problem("", str(error)))
+
+
+def _head(path: Path) -> bytes:
+    with path.open("rb") as file:
+        return file.read(HEAD_BYTES)
+
+
+GONE = Problem("", phrase("log.monitor.gone"))
+
+
+@api.post("/rigs/<int:rig_id>/log/files/<string:token>/look", responses={200: StagedFileView})
+def look(path: FilePath, body: MonitorLookBody) -> Response:
+    """Look at a file that waits, understood in another way."""
+    rig_file, _, results = evaluated_results(path.rig_id)
+    staged = _staged().get(path.rig_id, path.token)
+    if staged is None or staged.layout is None:
+        return problems(404, GONE)
+    names = [c.name for c in staged.layout.columns]
+    wrong = [c.role for c in body.columns if c.role and c.role not in ROLES]
+    wrong += [c.unit for c in body.columns if c.unit and c.unit not in ROLES.get(c.role, ())]
+    if wrong or len(body.columns) != len(names) or (body.order and body.order not in ORDERS):
+        return problems(422, Problem("/columns", phrase("log.monitor.columns")))
+    columns = tuple(
+        Column(name, c.role, c.unit or next(iter(ROLES.get(c.role, ())), ""))
+        for name, c in zip(names, body.columns, strict=True)
+    )
+    try:
+        zone_of(body.zone)
+        layout = replace(
+            staged.layout, columns=columns, decimal=body.decimal, zone=body.zone, order=body.order or "ymd"
+        )
+        staged.layout = revised(_head(staged.path), layout, not body.order, body.into_bank)
+    except CsvError as error:
+        return problems(422, Problem("", str(error)))
+    return json_response(_staged_view(staged, staged.layout, results, style_of(rig_file)))
+
+
+def _staged_view(staged: StagedFile, layout: Layout, results: Results, style: Style) -> StagedFileView:
+    problem, rows = wanting(layout, capacity_of(results, staged.bank)), list[list[str]]()
+    if not problem:
+        try:
+            first = first_rows(_head(staged.path), layout, capacity_of(results, staged.bank), SHOWN)
+            rows = _rows(first, style)
+        except CsvError as error:
+            problem = str(error)
+    names, quantities = role_names(), quantity_names()
+    return StagedFileView(
+        token=staged.token,
+        name=staged.name,
+        columns=[MonitorColumnView(name=c.name, role=c.role, unit=c.unit) for c in layout.columns],
+        decimal=layout.decimal,
+        order=layout.order,
+        order_sure=layout.order_sure,
+        zone=layout.zone,
+        into_bank=layout.into_bank,
+        sign_from=layout.sign_from,
+        roles=[MonitorChoiceView(key=r, name=names[r], units=list(u)) for r, u in ROLES.items()],
+        head=[phrase("log.monitor.time"), *(quantities[q] for q in QUANTITIES)],
+        rows=rows,
+        problem=problem,
+    )
+
+
+def wanting(layout: Layout, capacity_ah: float | None) -> str:
+    """Why a file cannot be imported as it is understood; empty where it can."""
+    roles = [c.role for c in layout.columns if c.role]
+    if MOMENT not in roles and not {DATE, CLOCK} <= set(roles):
+        return phrase("files.monitor_log.no_time")
+    if not {VOLTS, AMPS, OUT, SOC} & set(roles):
+        return phrase("files.monitor_log.no_readings")
+    if len(roles) > len(set(roles)):
+        return phrase("log.monitor.twice")
+    in_ah = any(c.role == SOC and c.unit.endswith("Ah") for c in layout.columns)
+    return phrase("log.monitor.capacity") if in_ah and not capacity_ah else ""
+
+
+def _moment(local_s: int) -> str:
+    return datetime.fromtimestamp(local_s, UTC).strftime("%Y-%m-%d %H:%M:%S")
+
+
+def _rows(readings: Readings, style: Style) -> list[list[str]]:
+    """Readings as a table: time and quantities in the owner's units."""
+    local = readings.local
+    return [
+        [_moment(at), *(_cell(q, float(getattr(readings, q)[i]), style) for q in QUANTITIES)]
+        for i, at in enumerate(local.tolist())
+    ]
+
+
+def _cell(name: str, value: float, style: Style) -> str:
+    if value != value:
+        return "—"
+    if name == "volts":
+        return f"{value:.2f} V".replace(".", style.numbers.decimal)
+    if name == "amps":
+        amps = style.text(abs(value), "A")
+        return phrase("log.said.in", amps=amps) if value >= 0 else phrase("log.said.out", amps=amps)
+    return style.text(value, {"soc": "%", "celsius": "°C"}[name])
+
+
+@api.get("/rigs/<int:rig_id>/log/files/<string:token>/import")
+def import_staged(path: FilePath, query: PageQuery) -> Response:
+    """Import a file as it is understood now: progress as server-sent events, then what was found.
+
+    Nothing is kept before all is read; who leaves before leaves nothing behind.
+    """
+    rig_file, _, results = evaluated_results(path.rig_id)
+    staged = _staged().get(path.rig_id, path.token)
+    if staged is None or staged.layout is None:
+        return problems(404, GONE)
+    capacity = capacity_of(results, staged.bank)
+    problem = wanting(staged.layout, capacity)
+    if problem:
+        return problems(422, Problem("", problem))
+    work = _Import(staged, staged.layout, rig_file.rig.system_v, capacity, style_of(rig_file))
+    app = current_app._get_current_object()  # type: ignore[attr-defined]
+
+    def events(listener: Listener) -> Iterator[str]:
+        with app.app_context():
+            for event in work.run(listener):
+                yield f"data: {json.dumps(event)}\n\n"
+
+    return IMPORTS.stream(query.page, events)
+
+
+class _Import:
+    """One import."""
+
+    def __init__(
+        self, staged: StagedFile, layout: Layout, system_v: float, capacity: float | None, style: Style
+    ) -> None:
+        self.staged, self.layout, self.capacity, self.style = staged, layout, capacity, style
+        self.system_v = system_v if staged.bank != "starting" else 12.0
+
+    def run(self, listener: Listener) -> Iterator[dict[str, Any]]:
+        found: ReadFile | None = None
+        try:
+            for event in read(self.staged.path, self.layout, self.capacity):
+                if listener.gone():
+                    return
+                if isinstance(event, ReadFile):
+                    found = event
+                else:
+                    yield {"share": round(0.7 * event, 3)}
+        except (CsvError, OSError) as error:
+            yield {"problem": str(error)}
+            return
+        assert found is not None
+        tidy = tidied(found.readings, self.system_v, EARLIEST, int(time.time()) + AHEAD_S)
+        yield {"share": 0.75}
+        if not len(tidy.readings):
+            yield {"problem": phrase("files.monitor_log.nothing")}
+            return
+        if listener.gone():
+            return
+        told = keep(self.staged, found, tidy)
+        _staged().drop(self.staged.token)
+        yield {"share": 1.0, "done": [f.model_dump() for f in findings(told, self.style)]}
+
+
+def keep(staged: StagedFile, found: ReadFile, tidy: Tidied) -> dict[str, Any]:
+    """Keep readings and their sums in one transaction.
+
+    Args:
+        staged: the file.
+        found: what was read of it.
+        tidy: its readings in order.
+
+    Returns:
+        What was found, as plain data; raises :class:`rigs.Missing` for a rig that is gone.
+    """
+    readings, rig_id, bank = tidy.readings, staged.rig_id, staged.bank
+    first, last = int(readings.at[0]), int(readings.at[-1])
+    with staged.path.open("rb") as file:
+        digest = hashlib.file_digest(file, "sha256").hexdigest()
+    told: dict[str, Any] = {
+        "read": len(found.readings),
+        "left_out": [
+            {"why": o.why, "count": o.count, "line": int(found.lines[o.first]),
+             "value": None if o.value != o.value else o.value}
+            for o in tidy.left_out
+        ],
+        "twice": tidy.twice,
+        "gaps": len(tidy.gaps),
+        "longest_gap": max(tidy.gaps, key=lambda g: g[1] - g[0], default=None),
+        "jumps": tidy.jumps[:20],
+        "jumps_count": len(tidy.jumps),
+        "turned": tidy.turned,
+        "unread": found.unread, "unread_line": found.unread_line, "unread_text": found.unread_text,
+        "usual_s": tidy.usual_s,
+        "offset_min": int(readings.offset_min[0]),
+    }  # fmt: skip
+    with database().writing() as db:
+        rigs.revision(db, rig_id)
+        there = readings_of(monitor.between(db, rig_id, bank, first, last))
+        _, mine, theirs = np.intersect1d(readings.at, there.at, return_indices=True)
+        unlike = np.zeros(len(mine), bool)
+        for name in QUANTITIES:
+            new, old = getattr(readings, name)[mine], getattr(there, name)[theirs]
+            unlike |= (np.abs(new - old) > 1e-6) & ~np.isnan(new) & ~np.isnan(old)
+        told |= {"there": len(mine), "unlike": int(unlike.sum())}
+        if len(mine) < len(readings):
+            number = monitor.add_file(db, rig_id, bank, staged.name, digest, int(time.time()))
+            told["new"] = monitor.add(db, rig_id, bank, number, reading_rows(readings))
+            monitor.tell(db, number, json.dumps(told))
+            sum_again(db, rig_id, bank, first, last)
+        else:
+            told["new"] = 0
+    return told
+
+
+# What was logged this long before and after takes part in the sums of an hour [s].
+MARGIN_S = 4 * HOUR_S
+
+
+def sum_again(db: Any, rig_id: int, bank: str, first: int, last: int) -> None:
+    """Sum the hours again in which readings came or went.
+
+    Args:
+        db: connection, in a write transaction.
+        rig_id, bank: whose they are.
+        first, last: times of the first and last of them [s].
+    """
+    near = readings_of(monitor.between(db, rig_id, bank, first - 30 * HOUR_S, last + 30 * HOUR_S))
+    ahead = int(near.offset_min[0]) * 60 if len(near) else 0
+    low, high = (first - MARGIN_S + ahead) // HOUR_S, (last + MARGIN_S + ahead) // HOUR_S
+    sums = by_hour(near)
+    rows = [row for row in hour_rows(sums) if low <= int(row[0] or 0) <= high]
+    monitor.put_hours(db, rig_id, bank, low, high, rows)
+
+
+@api.get("/rigs/<int:rig_id>/log/files", responses={200: MonitorFilesView})
+def list_files(path: RigPath) -> Response:
+    """The files that were imported, the newest first."""
+    with database().reading() as db:
+        style = style_of(read_stored(db, path.rig_id))
+        found = monitor.files(db, path.rig_id)
+    names = bank_names()
+    return json_response(
+        MonitorFilesView(
+            files=[
+                MonitorFileView(
+                    id=f.id, name=f.name, bank=f.bank, bank_name=names[f.bank], added_at=f.added_at,
+                    period=_period(f), count=f.count, findings=findings(json.loads(f.told), style),
+                )
+                for f in found
+            ]
+        )
+    )  # fmt: skip
+
+
+def _period(file: MonitorFile) -> str:
+    if file.first is None or file.last is None:
+        return ""
+    ahead = 60 * int(json.loads(file.told)["offset_min"])
+    ends = [_moment(at + ahead)[:10] for at in (file.first, file.last)]
+    return phrase("log.monitor.period", first=ends[0], last=ends[1])
+
+
+@api.delete("/rigs/<int:rig_id>/log/files/<int:file_id>", responses={200: LogNameView})
+def remove_file(path: KeptFilePath) -> Response:
+    """Forget a file with its readings; imported again, they are there again."""
+    with database().writing() as db:
+        file = next((f for f in monitor.files(db, path.rig_id) if f.id == path.file_id), None)
+        if file is None:
+            return problems(404, Problem("", phrase("log.monitor.no_file")))
+        monitor.remove_file(db, path.rig_id, file.id)
+        if file.first is not None and file.last is not None:
+            sum_again(db, path.rig_id, file.bank, file.first, file.last)
+    return json_response(LogNameView(key=str(file.id), name=file.name))
