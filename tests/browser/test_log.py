@@ -115,3 +115,34 @@ def test_a_duty_is_done_with_one_touch_and_another_put_off(page: Page, demo) -> 
     expect(page.locator("[data-duty=starting]")).to_have_count(0)
     page.locator("[data-later-duties]").click()
     expect(page.locator("[data-duty=starting]")).to_have_attribute("data-state", "later")
+
+
+def test_the_log_of_a_monitor_is_corrected_and_imported_on_a_phone(page: Page, demo, tmp_path) -> None:
+    page.set_viewport_size({"width": 390, "height": 844})
+    demo("tern-rock", "log?part=monitor")
+    expect(page.locator("[data-readings-empty]")).to_be_visible()
+    one = tmp_path / "one.csv"
+    one.write_text("volts\n12\n13\n")
+    page.get_by_label("Log file of a monitor").set_input_files(one)
+    expect(page.locator("[data-import-problem]")).to_contain_text("Only one column was found")
+    good = tmp_path / "july.csv"
+    rows = [f"{1 + i // 48:02}/07/2026 {i // 2 % 24:02}:{i % 2 * 30:02};12,{i % 9}0;-4,0" for i in range(144)]
+    good.write_text("\n".join(["When;Volt;Current", *rows]))
+    page.get_by_label("Log file of a monitor").set_input_files(good)
+    staged = page.locator("[data-staged]")
+    expect(staged).to_contain_text("july.csv, as it is understood")
+    # Three days follow one another as days, and would be months apart as months.
+    expect(staged.locator("[data-order]")).to_have_value("dmy")
+    expect(staged.locator("[data-first-rows]")).to_contain_text("4 A out of the bank")
+    staged.locator("[data-sign]").select_option("false")
+    expect(staged.locator("[data-first-rows]")).to_contain_text("4 A into the bank")
+    staged.locator("[data-sign]").select_option("true")
+    expect(staged.locator("[data-first-rows]")).to_contain_text("4 A out of the bank")
+    staged.locator("[data-import]").click()
+    expect(page.locator("[data-import-found]")).to_contain_text("144 readings are new.")
+    expect(page.locator("[data-reading-days] tbody tr")).to_have_count(3)
+    page.reload()
+    expect(page.locator("[data-reading-files]")).to_contain_text("july.csv")
+    page.get_by_label("Remove july.csv with its readings").click()
+    page.get_by_role("button", name="Remove it with its readings").click()
+    expect(page.locator("[data-readings-empty]")).to_be_visible()

@@ -334,7 +334,7 @@ def _with_sign(layout: Layout, rows: Sequence[Sequence[str]]) -> Layout:
         else:
             moved, flow = np.diff(other), np.diff(amps)
         good = ~np.isnan(moved) & ~np.isnan(flow) & (moved != 0)
-        if good.sum() >= 5:
+        if good.sum() >= 3:
             agrees = float(np.sum(moved[good] * flow[good]))
             size = float(np.sum(np.abs(moved[good] * flow[good])))
             if size > 0 and abs(agrees) > 0.2 * size:

@@ -24,6 +24,7 @@ ANSWERS = {
     f"{_RIG}/changeover/shopping.csv": CSV,
     f"{_RIG}/log.csv": CSV,
     f"{_RIG}/log.json": JSON,
+    f"{_RIG}/log/files/{{token}}/import": EVENTS,
     f"{_RIG}/monitor": EVENTS,
     f"{_RIG}/trial/odds": EVENTS,
 }
@@ -32,6 +33,7 @@ BODIES = {
     "/api/rigs/import": JSON,
     "/api/restore": BYTES,
     f"{_RIG}/loads/preview": CSV,
+    f"{_RIG}/log/files": CSV,
     f"{_RIG}/models/preview": CSV,
 }
 REFUSALS = {

@@ -78,11 +78,13 @@ class Slots:
         gone = request.environ.get("waitress.client_disconnected", lambda: False)
 
         def sent() -> Iterator[str]:
-            for event in events(Listener(gone)):
-                if gone():
-                    break
-                yield event
-            give_back()
+            try:
+                for event in events(Listener(gone)):
+                    if gone():
+                        break
+                    yield event
+            finally:
+                give_back()
 
         response = Response(sent(), mimetype="text/event-stream", headers={"Cache-Control": "no-store"})
         response.call_on_close(give_back)

@@ -11,9 +11,9 @@ import '@/charts/setup'
 const props = defineProps<{ chart: Schemas['MonitorChartView'] }>()
 const { look } = useLook()
 const PANE = 104
-const GAP = 30
+const GAP = 36
 const height = computed(() => props.chart.series.length * (PANE + GAP) + 26)
-const top = (i: number) => 22 + i * (PANE + GAP)
+const top = (i: number) => 28 + i * (PANE + GAP)
 const ends = computed(() => [props.chart.from_day * 864e5, (props.chart.to_day + 1) * 864e5])
 const clock = (at: number, short = false) =>
   new Date(at).toLocaleString('en-GB', {
@@ -25,7 +25,7 @@ const clock = (at: number, short = false) =>
 
 const option = computed(() => ({
   animation: false,
-  grid: props.chart.series.map((_, i) => ({ left: 54, right: 16, top: top(i), height: PANE })),
+  grid: props.chart.series.map((_, i) => ({ left: 54, right: 22, top: top(i), height: PANE })),
   axisPointer: { link: [{ xAxisIndex: 'all' }], lineStyle: { color: look.value.soft } },
   tooltip: {
     ...look.value.tooltip,
@@ -55,6 +55,7 @@ const option = computed(() => ({
       ...look.value.text,
       show: i === props.chart.series.length - 1,
       hideOverlap: true,
+      showMaxLabel: false,
       formatter: (at: number) =>
         props.chart.to_day - props.chart.from_day < 2
           ? new Date(at).toISOString().slice(11, 16)
@@ -67,7 +68,7 @@ const option = computed(() => ({
     gridIndex: i,
     type: 'value',
     name: `${s.name} [${s.unit}]`,
-    nameGap: 7,
+    nameGap: 13,
     nameTextStyle: {
       ...look.value.text,
       color: look.value.ink,
@@ -88,9 +89,26 @@ const option = computed(() => ({
       color: look.value.sea,
       lineStyle: { width: 1.4, color: look.value.sea },
     }
+    const band = s.points.map((p) => [p[0], p[2] == null ? null : p[2] - p[1]!])
     return [
       { ...line, name: s.key, data: s.points, encode: { x: 0, y: 2 } },
-      { ...line, name: '', data: s.points.map((p) => [p[0], p[1]]), tooltip: { show: false } },
+      {
+        ...line,
+        name: '',
+        data: s.points.map((p) => [p[0], p[1]]),
+        stack: s.key,
+        stackStrategy: 'all',
+      },
+      // What lies between the lowest and the highest is filled.
+      {
+        ...line,
+        name: '',
+        data: band,
+        stack: s.key,
+        stackStrategy: 'all',
+        lineStyle: { opacity: 0 },
+        areaStyle: { color: look.value.sea, opacity: 0.3 },
+      },
     ]
   }),
   useUTC: true,

@@ -47,6 +47,7 @@ from vast_harbor.formats.problem import Problem
 from vast_harbor.phrases import phrase
 from vast_harbor.store import monitor, rigs
 from vast_harbor.store.monitor import MonitorFile
+from vast_harbor.store.trouble import Trouble
 from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath, database, json_response
@@ -114,8 +115,8 @@ def stage(path: RigPath, query: FileQuery) -> Response:
     request.max_content_length = LARGEST_BYTES + 1024
     size = request.content_length or 0
     if size > LARGEST_BYTES:
-        said = {"size": f"{size / 1e6:.0f}", "most": f"{LARGEST_BYTES / 1e6:.0f}"}
-        return problems(413, Problem("", phrase("files.monitor_log.size", **said)))
+        size_mb, most = f"{size / 1e6:.0f}", f"{LARGEST_BYTES / 1e6:.0f}"
+        return problems(413, Problem("", phrase("files.monitor_log.size", size=size_mb, most=most)))
     staged = _staged().new(path.rig_id, query.bank, clean(query.name).strip() or phrase("log.monitor.file"))
     with staged.path.open("wb") as out:
         while part := request.stream.read(READ_AT_ONCE):
@@ -222,6 +223,8 @@ def _cell(name: str, value: float, style: Style) -> str:
         return f"{value:.2f} V".replace(".", style.numbers.decimal)
     if name == "amps":
         amps = style.text(abs(value), "A")
+        if not value:
+            return amps
         return phrase("log.said.in", amps=amps) if value >= 0 else phrase("log.said.out", amps=amps)
     return style.text(value, {"soc": "%", "celsius": "°C"}[name])
 
@@ -281,7 +284,11 @@ class _Import:
             return
         if listener.gone():
             return
-        told = keep(self.staged, found, tidy)
+        try:
+            told = keep(self.staged, found, tidy)
+        except Trouble as error:
+            yield {"problem": str(error)}
+            return
         _staged().drop(self.staged.token)
         yield {"share": 1.0, "done": [f.model_dump() for f in findings(told, self.style)]}
 
