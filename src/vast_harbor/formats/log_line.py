@@ -79,7 +79,8 @@ _UNITS: Mapping[str, tuple[str, float]] = MappingProxyType(
         "minutes": ("hours", 1 / 60), "min": ("hours", 1 / 60), "days": ("hours", 24), "day": ("hours", 24),
     }
 )  # fmt: skip
-_SPAN = re.compile(r"\b(\d{1,3})\s*h\s*([0-5]?\d)\s*(?:min|m)?\b", re.I)
+# 2h30, 2 h 30 min; not the 5 h 20 of "17.5 h 20 C".
+_SPAN = re.compile(r"(?<![\w.,])(\d{1,3})\s*h(?:\s*([0-5]?\d)\s*(?:min|m)|([0-5]\d))\b", re.I)
 _CLOCK = re.compile(r"\b([01]?\d|2[0-3]):([0-5]\d)\b")
 _DATE = re.compile(r"\b(\d{4})-(\d{2})-(\d{2})\b")
 _BATTERY = re.compile(r"(?:\bbatter(?:y|ies)|\bno\.?|\bb|#)\s*(\d{1,2})\b(?!\s*[%°])", re.I)
@@ -229,7 +230,7 @@ def _quantities(left: str, numbers: NumberFormat) -> tuple[dict[str, float], str
     found: dict[str, float] = {}
     match, rest = _found(_SPAN, left)
     if match:
-        found["hours"], left = int(match[1]) + int(match[2]) / 60, rest
+        found["hours"], left = int(match[1]) + int(match[2] or match[3]) / 60, rest
 
     def take(match: re.Match[str]) -> str:
         field, factor = _UNITS[match[2].lower()]

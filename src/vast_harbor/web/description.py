@@ -73,7 +73,7 @@ def _complete(path: str, method: str, operation: dict[str, Any]) -> None:
         whole = ANSWERS[path] not in (JSON, EVENTS)
         schema: dict[str, Any] = {"type": "string"} if whole else {}
         answers["200"] = {"description": "OK", "content": {ANSWERS[path]: {"schema": schema}}}
-    if path in BODIES:
+    if path in BODIES and method == "post":
         schema = {} if BODIES[path] == JSON else {"type": "string"}
         operation["requestBody"] = {"required": True, "content": {BODIES[path]: {"schema": schema}}}
     for status, says in REFUSALS.items():

@@ -48,7 +48,7 @@ def test_nothing_is_known_in_a_gap() -> None:
 
 
 SERIES = st.lists(
-    st.tuples(st.integers(30, 900), st.floats(-200, 200), st.floats(10, 16)), min_size=2, max_size=60
+    st.tuples(st.integers(30, 600), st.floats(-200, 200), st.floats(10, 16)), min_size=2, max_size=60
 )
 
 

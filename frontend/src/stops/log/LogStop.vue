@@ -5,7 +5,7 @@ import { computed, defineAsyncComponent } from 'vue'
 import { useRoute } from 'vue-router'
 import EntriesPart from './EntriesPart.vue'
 
-/** The log: what was entered by hand, and what a monitor logged. */
+/** The log: what was entered by hand, what a monitor logged, and how healthy the bank is by both. */
 const route = useRoute()
 const PARTS = [
   { key: 'entries', name: phrase('log.stop.entries'), screen: EntriesPart },
@@ -13,6 +13,11 @@ const PARTS = [
     key: 'monitor',
     name: phrase('log.stop.monitor'),
     screen: defineAsyncComponent(() => import('./ReadingsPart.vue')),
+  },
+  {
+    key: 'health',
+    name: phrase('log.stop.health'),
+    screen: defineAsyncComponent(() => import('./HealthPart.vue')),
   },
 ]
 const part = computed(() => PARTS.find((p) => p.key === route.query.part) ?? PARTS[0]!)

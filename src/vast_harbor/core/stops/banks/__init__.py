@@ -28,6 +28,7 @@ from vast_harbor.core.stops.banks.quick_life_cost import (
     class_years,
     quick_life_cost,
 )
+from vast_harbor.core.stops.banks.rig_limits import RigLimits
 from vast_harbor.core.stops.banks.volts_to_act_on import Act, acts
 
 __all__ = (
@@ -50,6 +51,7 @@ __all__ = (
     "Proposal",
     "QuickLifeCost",
     "Rates",
+    "RigLimits",
     "Search",
     "Shape",
     "SizedLayout",

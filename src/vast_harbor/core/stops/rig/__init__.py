@@ -1,6 +1,15 @@
 """Rig: the bank that is there now, and the rig at other system voltages."""
 
-from vast_harbor.core.stops.rig.diagnosis import AT_FAULT, BANK, CHARGER, DRAIN, USE, Diagnosis, diagnose
+from vast_harbor.core.stops.rig.diagnosis import (
+    AT_FAULT,
+    BANK,
+    CHARGER,
+    DRAIN,
+    USE,
+    Diagnosis,
+    diagnose,
+    health_seen,
+)
 from vast_harbor.core.stops.rig.findings import forgotten, rig_findings
 from vast_harbor.core.stops.rig.old_bank import (
     old_bank_carries,
@@ -9,7 +18,7 @@ from vast_harbor.core.stops.rig.old_bank import (
     old_bank_wh,
     tested_health,
 )
-from vast_harbor.core.stops.rig.predecessor import life_factor, predecessor_finding
+from vast_harbor.core.stops.rig.predecessor import life_factor, predecessor_finding, wear_a_year
 from vast_harbor.core.stops.rig.system_voltage import VoltageChoice, voltage_choices
 
 __all__ = (
@@ -22,6 +31,7 @@ __all__ = (
     "VoltageChoice",
     "diagnose",
     "forgotten",
+    "health_seen",
     "life_factor",
     "old_bank_carries",
     "old_bank_findings",
@@ -31,4 +41,5 @@ __all__ = (
     "rig_findings",
     "tested_health",
     "voltage_choices",
+    "wear_a_year",
 )

@@ -36,7 +36,7 @@ def life_factor(
     if seen is None or not life.low or not life.high:
         return None
     at = "rig.predecessor"
-    wear = _wear_a_year(plan, old, assumptions, days, use_c, rest_c)
+    wear = wear_a_year(plan, old, assumptions, days, use_c, rest_c)
     age = typed(
         "rig.old.age_years",
         phrase("rig.predecessor.age_years"),
@@ -87,7 +87,7 @@ def _factor(
     )  # fmt: skip
 
 
-def _wear_a_year(
+def wear_a_year(
     plan: Plan, old: OldBank, assumptions: Assumptions, days: Days, use_c: float, rest_c: float
 ) -> Figure:
     """Wear by cycles and years that its class makes a year in this rig."""

@@ -1,0 +1,186 @@
+"""How healthy a bank is and how long it will last: what the life model expects, moved by what was measured.
+
+Two things are not known of a bank: how fast it wears, and what it gave when it was new. Each pair of them on
+a grid is weighed by the life model (before) and by every measurement (after): Bayes. Health over time follows
+the same law as in the comparison, ``battery.ageing``.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import log
+
+import numpy as np
+from numpy.typing import NDArray
+
+from vast_harbor.core.battery.ageing import wear_at_health
+from vast_harbor.core.battery.health_signs import SAG_DOUBT, TENTH
+
+Floats = NDArray[np.float64]
+
+TEST, COUNT, SAG, STATED = "test", "count", "sag", "stated"
+# What measurements of one kind have in common, so that many of them do not make a false certainty [-]: the
+# ammeter and the Peukert exponent; the zero of the shunt; the resistance that a class has when new. What is
+# stated of the old bank stands once, with all its doubt.
+IN_COMMON = {TEST: 0.02, COUNT: 0.04, SAG: SAG_DOUBT, STATED: 0.01}
+# Now and then one is simply wrong: so often, and then it may be anything between these [-].
+WRONG, ANYTHING = 0.05, 1.2
+# What a new bank gives against its label, and its spread [-].
+NEW, NEW_SPREAD = 1.0, 0.03
+# Rates and first capacities that are looked at, within so many standard deviations.
+RATES, FIRSTS, REACH = 121, 15, 4.0
+# The fan has so many points, and goes no further than this [years].
+POINTS, LONGEST_YEARS = 61, 40.0
+FADE, AFTER_END = 0.2, 3.0
+
+
+@dataclass(frozen=True, slots=True)
+class Expected:
+    """What the life model says of a bank before anything is measured.
+
+    Attributes:
+        wear_a_year: likely wear [1/year], above 0.
+        spread: of the wear, standard deviation of its logarithm [-].
+        end: health at which it is replaced [-].
+        lead: whether it is lead-acid.
+    """
+
+    wear_a_year: float
+    spread: float
+    end: float
+    lead: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Measured:
+    """A measurement of health.
+
+    Attributes:
+        years: age of the bank then [years].
+        health: capacity against the label [-].
+        doubt: standard deviation, of it alone [-].
+        kind: ``test``, ``count``, ``sag``, or ``stated`` under Rig.
+    """
+
+    years: float
+    health: float
+    doubt: float
+    kind: str
+
+
+Three = tuple[float, float, float]
+
+
+@dataclass(frozen=True, slots=True)
+class Health:
+    """Health of a bank over its life.
+
+    Attributes:
+        ages: [years], shape (n,).
+        low, likely, high: P10, P50 and P90 of its health at those ages [-], shape (n,).
+        now: the same three, now [-].
+        ends: P10, P50 and P90 of the age at which it is replaced [years].
+        before: the same, by the life model alone [years].
+        faster: wear a year against what was expected, P10, P50 and P90 [-].
+    """
+
+    ages: Floats
+    low: Floats
+    likely: Floats
+    high: Floats
+    now: Three
+    ends: Three
+    before: Three
+    faster: Three
+
+
+def health_at(wear: Floats, lead: bool) -> Floats:
+    """Health of a bank that gave its label when new [-]; ``ageing.state_of_health`` over arrays."""
+    beyond = np.maximum(0.0, wear - 1) * (AFTER_END if lead else 1.0)
+    return np.maximum(0.0, 1 - FADE * (np.minimum(wear, 1.0) + beyond))
+
+
+def followed(expected: Expected, measured: Sequence[Measured], now: float) -> Health:
+    """Health by the life model and all that was measured.
+
+    Args:
+        expected: what the life model says.
+        measured: in any order; none at all leaves what was expected.
+        now: age of the bank [years].
+
+    Returns:
+        The fan, and when it ends.
+    """
+    z = np.linspace(-REACH, REACH, RATES)
+    rates = expected.wear_a_year * np.exp(expected.spread * z)
+    x = np.linspace(-REACH, REACH, FIRSTS)
+    firsts = NEW + NEW_SPREAD * x
+    prior = -0.5 * (z[:, None] ** 2 + x[None, :] ** 2)
+    weight = _weights(prior)
+    before = _ends(expected, rates, firsts, weight)
+    for kind in IN_COMMON:
+        prior = prior + _likelihood(expected, [m for m in measured if m.kind == kind], rates, firsts)
+    weight = _weights(prior)
+    ends = _ends(expected, rates, firsts, weight)
+    longest = min(LONGEST_YEARS, max(1.25 * now, 1.1 * ends[2], 1.0))
+    ages = np.linspace(0.0, longest, POINTS)
+    curves = [_three(_health(expected, rates, firsts, age), weight) for age in ages]
+    low, likely, high = (np.array(part) for part in zip(*curves, strict=True))
+    times = np.broadcast_to(rates[:, None] / expected.wear_a_year, weight.shape)
+    return Health(
+        ages, low, likely, high, _three(_health(expected, rates, firsts, now), weight), ends, before,
+        _three(times, weight),
+    )  # fmt: skip
+
+
+def _weights(logs: Floats) -> Floats:
+    weight = np.exp(logs - logs.max())
+    shares: Floats = weight / weight.sum()
+    return shares
+
+
+def _health(expected: Expected, rates: Floats, firsts: Floats, age: float) -> Floats:
+    found: Floats = firsts[None, :] * health_at(rates * age, expected.lead)[:, None]
+    return found
+
+
+def _ends(expected: Expected, rates: Floats, firsts: Floats, weight: Floats) -> Three:
+    """Age at which the health has come down to the end [years]; 0 where it began below it."""
+    wear = np.maximum(0.0, wear_at_health(expected.end / firsts, expected.lead))
+    return _three(np.minimum(LONGEST_YEARS, wear[None, :] / rates[:, None]), weight)
+
+
+def _three(values: Floats, weight: Floats) -> Three:
+    """P10, P50 and P90 of weighed values."""
+    order = np.argsort(values, axis=None)
+    share = np.cumsum(weight.ravel()[order]) - 0.5 * weight.ravel()[order]
+    low, likely, high = np.interp((0.1, 0.5, 0.9), share, values.ravel()[order])
+    return float(low), float(likely), float(high)
+
+
+def _likelihood(
+    expected: Expected, measured: Sequence[Measured], rates: Floats, firsts: Floats
+) -> Floats | float:
+    """Logarithm of how well each pair of the grid explains the measurements of one kind, shape (rates,
+    firsts).
+
+    What they have in common is an error of its own: the likeliest, found from those that are not wrong.
+    """
+    if not measured:
+        return 0.0
+    common = IN_COMMON[measured[0].kind]
+    off = np.stack([m.health - _health(expected, rates, firsts, m.years) for m in measured])
+    doubt = np.array([m.doubt for m in measured])[:, None, None]
+    bad = np.log(WRONG * doubt * np.sqrt(2 * np.pi) / ANYTHING)
+    trust = np.ones_like(off)
+    for _ in range(3):
+        precision = trust / doubt**2
+        shared = (off * precision).sum(0) / (precision.sum(0) + 1 / common**2)
+        good = np.log1p(-WRONG) - 0.5 * ((off - shared) / doubt) ** 2
+        trust = np.exp(good - np.logaddexp(good, bad))
+    found: Floats = np.logaddexp(good, bad).sum(0) - 0.5 * (shared / common) ** 2
+    return found
+
+
+def spread_of(low: float, high: float) -> float:
+    """Standard deviation of the logarithm of what lies between two values eight times of ten [-]."""
+    return max(0.1, log(high / low) / (2 * TENTH))

@@ -1,0 +1,197 @@
+"""The health of the bank in use, as the log tells it."""
+
+from datetime import UTC, date, datetime
+
+import numpy as np
+from flask import Response, current_app
+from flask_openapi3.models.tag import Tag
+from pydantic import Field
+
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.log.entry import PRESENT, Entry
+from vast_harbor.core.log.evidence import YEAR_S, Seen, seen
+from vast_harbor.core.log.followed_bank import FollowedBank, of_bought, of_old
+from vast_harbor.core.log.health import COUNT, SAG, STATED, TEST, Health, followed
+from vast_harbor.core.log.readings import DAY_S
+from vast_harbor.core.passage import Results
+from vast_harbor.formats.monitor_rows import readings_of
+from vast_harbor.phrases import phrase
+from vast_harbor.store import log, monitor
+from vast_harbor.web.blueprint import Blueprint
+from vast_harbor.web.harbor.routes import RigPath, database, json_response
+from vast_harbor.web.log.bank_in_use import bank_in_use
+from vast_harbor.web.plan.routes import evaluated_results
+from vast_harbor.web.plan.views import style_of
+from vast_harbor.web.views import ProblemsView, View
+
+api = Blueprint(
+    "health", __name__, url_prefix="/api", abp_tags=[Tag(name="log")],
+    abp_responses={404: ProblemsView, 422: ProblemsView},
+)  # fmt: skip
+
+
+EPOCH = date(1970, 1, 1).toordinal()
+
+
+class HealthSeenView(View):
+    """A measurement of the health."""
+
+    day: str = Field(description="ISO date")
+    years: float = Field(description="Age of the bank then [years]")
+    kind: str
+    name: str
+    health: float
+    low: float
+    high: float
+    text: str
+
+
+class HealthView(View):
+    """The health of the bank in use over its life."""
+
+    why_not: str = Field(description="Why nothing can be said; empty where something can")
+    title: str
+    battery_class: str
+    since: str = Field(description="ISO date; empty where it is not known")
+    now: str
+    lasts: str
+    said: list[str] = Field(description="What follows, one sentence each")
+    ages: list[float]
+    low: list[float]
+    likely: list[float]
+    high: list[float]
+    now_years: float
+    end: float = Field(description="Health at which it is replaced")
+    ends: list[float] = Field(description="Age at which that is so: P10, P50, P90 [years]")
+    before: list[float] = Field(description="The same before anything was measured")
+    seen: list[HealthSeenView]
+
+
+def followed_bank(results: Results, today: int) -> FollowedBank | None:
+    """The bank in use with what is expected of it; None where the rig has none."""
+    in_use = bank_in_use(results)
+    if in_use is not None and in_use.changed_over and results.changeover is not None:
+        return of_bought(results.changeover.work.compared, results.assumptions, in_use.since)
+    return of_old(results.plan, results.banks.rig_limits, phrase("terms.names.old_bank"), today)
+
+
+@api.get("/rigs/<int:rig_id>/log/health", responses={200: HealthView})
+def health(path: RigPath) -> Response:
+    """Health over time from the life model and all that was measured, and when the bank ends."""
+    today = date.fromisoformat(current_app.config["TODAY"]()).toordinal()
+    rig_file, _, results = evaluated_results(path.rig_id)
+    style = style_of(rig_file)
+    bank = followed_bank(results, today)
+    if bank is None:
+        return json_response(_none(phrase("log.health.no_bank")))
+    if bank.since is None or bank.since > today:
+        return json_response(_none(phrase("log.health.no_date"), bank))
+    began = (bank.since - EPOCH) * DAY_S
+    with database().reading() as db:
+        # What is told of the old bank was told before it was replaced, too.
+        rows = [row for row in log.each(db, path.rig_id) if row["bank"] == PRESENT and row["at"] >= began]
+        readings = readings_of(monitor.between(db, path.rig_id, PRESENT, began))
+    found = seen(bank, began, (today - EPOCH) * DAY_S, (Entry(**row) for row in rows), readings)
+    now = (today - bank.since) / (YEAR_S / DAY_S)
+    made = followed(bank.expected, [s.measured for s in found], now)
+    return json_response(_view(bank, made, found, now, style))
+
+
+def _none(why: str, bank: FollowedBank | None = None) -> HealthView:
+    return HealthView(
+        why_not=why, title=bank.title if bank else "", battery_class=bank.battery_class.key if bank else "",
+        since="", now="", lasts="", said=[], ages=[], low=[], likely=[], high=[], now_years=0, end=0, ends=[],
+        before=[], seen=[],
+    )  # fmt: skip
+
+
+def _percent(style: Style, value: float) -> str:
+    return style.text(value, "%")
+
+
+def _years(style: Style, value: float) -> str:
+    return style.text(value, "years")
+
+
+def _range(low: str, high: str) -> str:
+    if low == high:
+        return low
+    # The unit stands once, after both.
+    number, _, unit = low.replace("\u202f", " ").rpartition(" ")
+    same = number and high.replace("\u202f", " ").endswith(f" {unit}")
+    return phrase("log.health.range", low=number if same else low, high=high)
+
+
+def _view(bank: FollowedBank, made: Health, found: tuple[Seen, ...], now: float, style: Style) -> HealthView:
+    names = {
+        TEST: phrase("log.health.by_test"),
+        COUNT: phrase("log.health.by_count"),
+        SAG: phrase("log.health.by_sag"),
+        STATED: phrase("log.health.stated"),
+    }
+    likely = _percent(style, made.now[1])
+    now_range = _range(_percent(style, made.now[0]), _percent(style, made.now[2]))
+    left = [max(0.0, end - now) for end in made.ends]
+    assert bank.since is not None
+    return HealthView(
+        why_not="",
+        title=bank.title,
+        battery_class=bank.battery_class.key,
+        since=date.fromordinal(bank.since).isoformat(),
+        now=phrase("log.health.now", likely=likely, range=now_range),
+        lasts=_lasts(left, style),
+        said=_said(bank, made, found, style),
+        ages=_list(made.ages),
+        low=_list(made.low),
+        likely=_list(made.likely),
+        high=_list(made.high),
+        now_years=round(now, 3),
+        end=bank.expected.end,
+        ends=list(made.ends),
+        before=list(made.before),
+        seen=[
+            HealthSeenView(
+                day=datetime.fromtimestamp(s.at, UTC).date().isoformat(),
+                years=round(s.measured.years, 3),
+                kind=s.measured.kind,
+                name=names[s.measured.kind],
+                health=round(s.measured.health, 4),
+                low=round(s.measured.health - 1.2816 * s.measured.doubt, 4),
+                high=round(s.measured.health + 1.2816 * s.measured.doubt, 4),
+                text=_percent(style, s.measured.health),
+            )
+            for s in found
+        ],
+    )
+
+
+def _list(values: np.ndarray) -> list[float]:
+    return [round(float(v), 4) for v in values]
+
+
+def _lasts(left: list[float], style: Style) -> str:
+    if left[1] == 0:
+        return phrase("log.health.over")
+    low, likely, high = (_years(style, x) for x in left)
+    return phrase("log.health.lasts", likely=likely, range=_range(low, high))
+
+
+def _said(bank: FollowedBank, made: Health, found: tuple[Seen, ...], style: Style) -> list[str]:
+    """What follows from it, in words that claim no more than the ranges do."""
+    if not found:
+        return [phrase("log.health.nothing_measured")]
+    out = []
+    low, likely, high = made.faster
+    if low > 1.0:
+        out.append(phrase("log.health.faster", times=f"{likely:.1f}".replace(".", style.numbers.decimal)))
+    elif high < 1.0:
+        out.append(phrase("log.health.slower", times=f"{likely:.1f}".replace(".", style.numbers.decimal)))
+    else:
+        out.append(phrase("log.health.as_expected"))
+    kinds = {s.measured.kind for s in found}
+    if kinds == {SAG}:
+        out.append(phrase("log.health.only_sag"))
+    before, after = (ends[2] - ends[0] for ends in (made.before, made.ends))
+    if after > 0.8 * before and TEST not in kinds:
+        out.append(phrase("log.health.test_helps"))
+    return out

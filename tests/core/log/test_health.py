@@ -1,0 +1,81 @@
+"""Health from the life model and what was measured: ranges that hold what they promise."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from vast_harbor.core.battery.ageing import state_of_health
+from vast_harbor.core.log.health import COUNT, SAG, TEST, Expected, Measured, followed, health_at
+
+LEAD = Expected(wear_a_year=0.18, spread=0.35, end=0.8, lead=True)
+LFP = Expected(wear_a_year=0.09, spread=0.4, end=0.7, lead=False)
+
+
+def test_health_follows_the_law_of_the_comparison() -> None:
+    for lead in (True, False):
+        for wear in (0.0, 0.3, 1.0, 1.4, 5.0):
+            assert health_at(np.array([wear]), lead)[0] == pytest.approx(state_of_health(wear, lead))
+
+
+@pytest.mark.parametrize("expected", [LEAD, LFP], ids=["lead", "lfp"])
+@pytest.mark.parametrize("kinds", [(TEST,), (TEST, SAG), (COUNT, SAG, TEST)], ids="-".join)
+def test_the_range_holds_the_truth_eight_times_of_ten(expected, kinds) -> None:
+    """200 banks whose wear is known, measured for some years by clumsy owners."""
+    rng = np.random.default_rng(4)
+    doubts, common = {TEST: 0.03, COUNT: 0.06, SAG: 0.12}, {TEST: 0.02, COUNT: 0.04, SAG: 0.25}
+    held = {"end": 0, "now": 0, "wear": 0}
+    for _ in range(200):
+        times = float(np.exp(expected.spread * rng.normal()))
+        first, now = 1 + 0.03 * rng.normal(), rng.uniform(1, 5)
+        rate = expected.wear_a_year * times
+        off = {kind: rng.normal(0, common[kind]) for kind in kinds}
+        measured = []
+        for i in range(rng.integers(1, 7)):
+            kind, years = kinds[i % len(kinds)], rng.uniform(0, now)
+            wide = doubts[kind] * (4 if rng.random() < 0.05 else 1)
+            health = first * state_of_health(rate * years, expected.lead) + off[kind] + rng.normal(0, wide)
+            measured.append(Measured(years, health, doubts[kind], kind))
+        found = followed(expected, measured, now)
+        ages = np.linspace(0, 60, 6001)
+        fades = first * health_at(rate * ages, expected.lead)
+        truth = {
+            "end": min(40.0, float(ages[np.argmax(fades <= expected.end)])),
+            "now": first * state_of_health(rate * now, expected.lead),
+            "wear": times,
+        }
+        ranges = {"end": found.ends, "now": found.now, "wear": found.faster}
+        for key, (low, _, high) in ranges.items():
+            held[key] += low - 1e-9 <= truth[key] <= high + 1e-9
+    assert all(140 <= count <= 180 for count in held.values()), held
+
+
+def test_more_measurements_narrow_it_and_many_of_one_kind_do_not_pretend() -> None:
+    one = [Measured(3.0, 0.9, 0.03, TEST)]
+    before, after = followed(LEAD, [], 3.0), followed(LEAD, one, 3.0)
+    assert before.ends == before.before == after.before
+    width = lambda three: three[2] - three[0]  # noqa: E731
+    assert width(after.now) < width(before.now) and width(after.ends) < width(before.ends)
+    # A hundred sags share the doubt of what the class's resistance is.
+    many = followed(LEAD, [Measured(3.0, 0.9, 0.12, SAG)] * 100, 3.0)
+    assert width(many.now) > 0.6 * width(followed(LEAD, [Measured(3.0, 0.9, 0.01, SAG)], 3.0).now)
+    # One that is far off moves it less than its doubt alone would.
+    tests = [Measured(t, 1 - 0.036 * t, 0.03, TEST) for t in (0.5, 1.0, 1.5, 2.0, 2.5)]
+    calm, wild = followed(LEAD, tests, 3.0), followed(LEAD, [*tests, Measured(2.7, 0.4, 0.03, TEST)], 3.0)
+    assert abs(wild.now[1] - calm.now[1]) < 0.03
+
+
+def test_a_bank_that_ages_slowly_is_said_to_last_longer() -> None:
+    slow = [Measured(t, 0.99, 0.03, TEST) for t in (1.0, 2.0, 3.0, 4.0)]
+    found = followed(LEAD, slow, 4.0)
+    assert found.ends[1] > 1.4 * found.before[1] and found.faster[2] < 0.9
+    fast = followed(LEAD, [replace(m, health=1 - 0.07 * m.years) for m in slow], 4.0)
+    assert fast.ends[1] < found.before[1] < found.ends[1] and fast.now[1] < found.now[1]
+    for one in (found, fast):
+        assert (
+            (np.diff(one.likely) <= 1e-9).all()
+            and (one.low <= one.likely).all()
+            and (one.likely <= one.high).all()
+        )
+        at_now = np.interp(4.0, one.ages, one.likely)
+        assert at_now == pytest.approx(one.now[1], abs=0.005)
