@@ -1,8 +1,8 @@
 """The log of a rig: entries, kept apart from its document."""
 
 import sqlite3
-from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
 from datetime import UTC, datetime
 from typing import Any
 
@@ -63,7 +63,14 @@ def add(db: sqlite3.Connection, rig_id: int, entry: Row) -> bool:
         f"INSERT OR IGNORE INTO log_entry (rig_id, {', '.join(COLUMNS)}) VALUES ({marks})",
         (rig_id, *_values(entry)),
     )
+    if done.rowcount:
+        _touch(db, rig_id)
     return bool(done.rowcount)
+
+
+def _touch(db: sqlite3.Connection, rig_id: int) -> None:
+    """What the card of the rig says of its log is out of date."""
+    db.execute("UPDATE rig SET card_revision = 0 WHERE id = ?", (rig_id,))
 
 
 def get(db: sqlite3.Connection, rig_id: int, id: str) -> Kept:
@@ -94,6 +101,7 @@ def change(db: sqlite3.Connection, rig_id: int, entry: Row, revision: int) -> No
     sets = ", ".join(f"{name} = ?" for name in (*COLUMNS, "revision"))
     values = (*_values(entry), revision + 1, rig_id, entry["id"])
     db.execute(f"UPDATE log_entry SET {sets} WHERE rig_id = ? AND id = ?", values)
+    _touch(db, rig_id)
 
 
 def remove(db: sqlite3.Connection, rig_id: int, id: str) -> None:
@@ -103,11 +111,13 @@ def remove(db: sqlite3.Connection, rig_id: int, id: str) -> None:
         "UPDATE log_entry SET removed_at = ? WHERE rig_id = ? AND id = ?",
         (datetime.now(UTC).isoformat(timespec="seconds"), rig_id, id),
     )
+    _touch(db, rig_id)
 
 
 def restore(db: sqlite3.Connection, rig_id: int, id: str) -> Kept:
     """Bring a removed entry back; raises :class:`NoEntry` where there never was one."""
     db.execute("UPDATE log_entry SET removed_at = NULL WHERE rig_id = ? AND id = ?", (rig_id, id))
+    _touch(db, rig_id)
     return get(db, rig_id, id)
 
 
@@ -143,65 +153,53 @@ def each(db: sqlite3.Connection, rig_id: int) -> Iterator[Row]:
     return (_kept(row).row for row in rows)
 
 
-def last_on(db: sqlite3.Connection, rig_id: int) -> str:
-    """ISO date of the last entry by the owner's clock; empty for none."""
-    row = db.execute(
-        "SELECT at + 60 * offset_min AS local FROM log_entry WHERE rig_id = ? AND removed_at IS NULL "
-        "ORDER BY at DESC LIMIT 1",
-        (rig_id,),
-    ).fetchone()
-    return "" if row is None else datetime.fromtimestamp(row["local"], UTC).date().isoformat()
-
-
 @dataclass(frozen=True, slots=True)
 class LastDays:
     """When things were done last, as counted days (``date.toordinal``) by the owner's clock.
 
     Attributes:
-        kinds: kind of entry → day of the last one.
+        last: day of the last entry of all; None for none.
+        kinds: kind of entry → day of the last one about the bank in use.
         done: duty → day on which it was done last.
         put_off: duty → day until which it was put off last.
     """
 
-    kinds: Mapping[str, int]
-    done: Mapping[str, int]
-    put_off: Mapping[str, int]
+    last: int | None = None
+    kinds: Mapping[str, int] = field(default_factory=dict)
+    done: Mapping[str, int] = field(default_factory=dict)
+    put_off: Mapping[str, int] = field(default_factory=dict)
 
 
-def last_days(db: sqlite3.Connection, rig_id: int, bank: str, kinds: Sequence[str]) -> LastDays:
+def last_days(db: sqlite3.Connection, rig_id: int, bank: str = "present") -> LastDays:
     """When things were done last.
 
     Args:
         db: connection.
         rig_id: which rig.
         bank: of which of its banks the kinds are looked for.
-        kinds: which.
     """
 
-    def day(row: sqlite3.Row, name: str) -> int:
-        return datetime.fromtimestamp(row[name] + 60 * row["offset_min"], UTC).date().toordinal()
+    def day(local: int) -> int:
+        return datetime.fromtimestamp(local, UTC).date().toordinal()
 
-    found: dict[str, int] = {}
-    for kind in kinds:
-        row = db.execute(
-            "SELECT at, offset_min FROM log_entry WHERE rig_id = ? AND removed_at IS NULL AND bank = ? "
-            "AND kind = ? ORDER BY at DESC LIMIT 1",
-            (rig_id, bank, kind),
-        ).fetchone()
-        if row is not None:
-            found[kind] = day(row, "at")
+    whose = "FROM log_entry WHERE rig_id = ? AND removed_at IS NULL "
+    last = db.execute(f"SELECT max(at + 60 * offset_min) {whose}", (rig_id,)).fetchone()[0]
+    if last is None:
+        return LastDays()
+    kinds = db.execute(
+        f"SELECT kind, max(at + 60 * offset_min) {whose}AND bank = ? GROUP BY kind", (rig_id, bank)
+    )
     done: dict[str, int] = {}
     put_off: dict[str, int] = {}
     for row in db.execute(
-        "SELECT duty, at, until, offset_min FROM log_entry WHERE rig_id = ? AND removed_at IS NULL "
-        "AND duty != '' ORDER BY at",
+        f"SELECT duty, at + 60 * offset_min, until + 60 * offset_min {whose}AND duty != '' ORDER BY at",
         (rig_id,),
     ):
-        if row["until"] is None:
-            done[row["duty"]] = day(row, "at")
+        if row[2] is None:
+            done[row[0]] = day(row[1])
         else:
-            put_off[row["duty"]] = day(row, "until")
-    return LastDays(found, done, put_off)
+            put_off[row[0]] = day(row[2])
+    return LastDays(day(last), {row[0]: day(row[1]) for row in kinds}, done, put_off)
 
 
 def count(db: sqlite3.Connection, rig_id: int) -> int:

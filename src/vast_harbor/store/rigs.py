@@ -1,7 +1,7 @@
 """Rigs and the journal of their edits."""
 
 import sqlite3
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
@@ -10,7 +10,7 @@ import jsonpointer
 from pydantic_core import from_json, to_json
 
 from vast_harbor.store.json_difference import difference
-from vast_harbor.store.log import last_on
+from vast_harbor.store.log import LastDays, last_days
 
 JOURNAL_LENGTH = 200
 # Typing on in one field within this time is one edit to undo.
@@ -34,7 +34,7 @@ class StoredRig:
         undo, redo: label of the edit that would be undone or redone; None when there is none.
         base: the plan as it was before something was tried beside it; None when nothing is tried.
         tried: labels of the edits tried so far, the oldest first.
-        logged_on: ISO date of the last entry of its log by the owner's clock; empty for none.
+        log: when what was done last, by its log.
     """
 
     id: int
@@ -44,7 +44,7 @@ class StoredRig:
     redo: str | None
     base: Document | None = None
     tried: tuple[str, ...] = ()
-    logged_on: str = ""
+    log: LastDays = field(default_factory=LastDays)
 
 
 def _now() -> str:
@@ -126,7 +126,7 @@ def get(db: sqlite3.Connection, rig_id: int, known: Document | None = None) -> S
         redo["label"] if redo else None,
         base,
         tried,
-        last_on(db, rig_id),
+        last_days(db, rig_id),
     )
 
 

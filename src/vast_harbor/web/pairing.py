@@ -27,6 +27,7 @@ from vast_harbor.store.database import Database
 from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import database, json_response
+from vast_harbor.web.log.calendar import CALENDARS
 from vast_harbor.web.security import content_policy
 from vast_harbor.web.views import ProblemsView
 
@@ -118,7 +119,8 @@ def let_phones_in(app: Flask, port: int, addresses: list[str]) -> None:
 
     @app.before_request
     def only_paired() -> Answer | None:
-        if is_here(request.remote_addr) or request.path == PAIRING:
+        # A calendar shows its secret in place of a cookie.
+        if is_here(request.remote_addr) or request.path == PAIRING or request.path.startswith(CALENDARS):
             return None
         phone = _phone(current_app.config["DATABASE"])
         if phone is None:

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from vast_harbor.core.log.duties import InUse, Record, duties
 from vast_harbor.core.rig.changeover import Tick
 from vast_harbor.core.rig.plan import OldBank
-from vast_harbor.web.log.bank_in_use import bank_in_use
+from vast_harbor.web.log.bank_in_use import bank_in_use, season
 
 TODAY = date(2026, 11, 28).toordinal()
 
@@ -115,3 +115,35 @@ def test_the_bank_in_use_is_the_old_one_until_the_new_one_runs(evaluated, refere
         (), old_bank=old, changeover=replace(record, chosen="lfp", ticks=proved, return_by="2026-12-04")
     )
     assert bank_in_use(done).return_by is None
+
+
+@pytest.mark.parametrize(
+    ("months", "today", "laid_up", "used"),
+    [
+        ((), "2026-11-28", None, None),
+        ((4, 5, 6, 7, 8, 9), "2026-06-10", "2026-10-01", None),
+        ((4, 5, 6, 7, 8, 9), "2026-11-28", "2026-10-01", "2027-04-01"),
+        ((11, 12, 1), "2026-12-31", "2027-02-01", None),
+        ((11, 12, 1), "2026-02-01", "2026-02-01", "2026-11-01"),
+        (tuple(range(1, 13)), "2026-02-01", None, None),
+    ],
+)
+def test_the_months_without_use_are_those_that_run_or_come_next(months, today, laid_up, used) -> None:
+    found = [None if day is None else date.fromordinal(day).isoformat() for day in season(months, today)]
+    assert found == [laid_up, used]
+
+
+def test_a_bank_is_laid_up_looked_after_and_made_ready_by_its_class(bank) -> None:
+    winter = {"laid_up_from": TODAY - 50, "used_from": TODAY + 70}
+    lead, lfp = by_key(bank("agm", **winter)), by_key(bank("lfp", **winter))
+    assert (
+        lead["lay_up"].state == "due" and lead["stored"].due == TODAY - 5 and lfp["stored"].due == TODAY + 40
+    )
+    assert lead["ready"].due == TODAY + 56 and "50 to 80 %" in lfp["lay_up"].why
+    # Charged full after it was laid up, it is recharged so long after that; laid up last year does not count.
+    done = Record(kinds={"full": TODAY - 10}, done={"lay_up": TODAY - 400})
+    again = by_key(bank("agm", **winter), done)
+    assert again["stored"].due == TODAY + 35 and again["lay_up"].due == TODAY - 50
+    assert "lay_up" not in by_key(bank("agm", **winter), Record(done={"lay_up": TODAY - 60}))
+    assert not {"lay_up", "stored", "ready"} & by_key(bank("agm")).keys()
+    assert by_key(bank("lfp", warranty_until=TODAY + 60))["warranty"].due == TODAY

@@ -38,6 +38,20 @@ const worst = computed(
       </p>
     </RouterLink>
     <RouterLink
+      v-if="card.figures?.due?.length"
+      class="flex gap-2 border-t border-line px-5 py-2.5 leading-snug hover:bg-wash"
+      :to="{ name: 'rig', params: { id: card.id, stop: 'log' } }"
+      data-due
+    >
+      <SeverityMark severity="care" class="mt-0.5 shrink-0" />
+      {{
+        phrase('harbor.rig_card.due', {
+          count: card.figures.due.length,
+          first: card.figures.due[0]!,
+        })
+      }}
+    </RouterLink>
+    <RouterLink
       v-if="card.figures?.guide"
       class="btn btn-main mx-5 mb-4"
       :to="{ name: 'start', params: { id: card.id } }"

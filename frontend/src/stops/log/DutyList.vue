@@ -4,6 +4,7 @@ import { api, problemsOf, type Schemas } from '@/api/client'
 import { useUi } from '@/stores/ui'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import { computed, nextTick, ref } from 'vue'
+import CalendarLinks from './CalendarLinks.vue'
 import { freshId, now } from './useLog'
 
 /** What is to be done about the bank, the most urgent first: done with one touch, or put off with a reason. */
@@ -131,5 +132,6 @@ const dateOf = (day: string) =>
     >
       {{ all ? phrase('log.duties.fewer') : phrase('log.duties.more', { count: later }) }}
     </button>
+    <CalendarLinks :rig="rig" class="mt-1" />
   </section>
 </template>

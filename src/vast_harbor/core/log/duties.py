@@ -16,6 +16,9 @@ SOON_DAYS = 14
 # How often, where nothing better is known [days]: water and equalising of vented lead-acid, a full charge of
 # LFP that balances its cells, terminals and hold-downs, a look at the spare and the starting battery, a test.
 WATER_DAYS, EQUALISE_DAYS, FULL_DAYS, TERMINALS_DAYS, SPARE_DAYS, TEST_DAYS = 30, 60, 30, 182, 182, 365
+# While laid up: lead-acid is recharged, LFP looked at [days]. So long before the season it is made ready, and
+# before the warranty ends tested; a bank may be laid up so long before the months without use [days].
+RECHARGE_DAYS, READY_DAYS, WARRANTY_DAYS, EARLY_DAYS = {True: 45, False: 90}, 14, 60, 60
 # After the changeover: a day, two weeks on hook-up, a season [days].
 FIRST_LOOKS = (("look_day", 1), ("look_fortnight", 14), ("look_quarter", 90))
 
@@ -31,6 +34,10 @@ class InUse:
         mains: whether the rig has hook-up.
         spare: whether a spare battery lies by.
         return_by: until when it can be sent back; None where that is not known, or it has been proved.
+        warranty_until: until when its maker answers for it; None where that is not known.
+        laid_up_from: first day of the months without use, of those that run now or come next; None where it
+            is used all the year.
+        used_from: first day of the season after them, while they run; None in the season.
     """
 
     battery_class: BatteryClass
@@ -39,6 +46,9 @@ class InUse:
     mains: bool = False
     spare: bool = False
     return_by: int | None = None
+    warranty_until: int | None = None
+    laid_up_from: int | None = None
+    used_from: int | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,9 +123,12 @@ def _of(asked: _Asked, record: Record, bank: InUse, today: int) -> Duty | None:
     days = [record.done.get(asked.key), record.kinds.get(asked.kind) if asked.by_kind else None]
     last = max((day for day in days if day is not None), default=None)
     if not asked.every:
-        if last is not None or asked.first is None:
+        if asked.first is None or (last is not None and last >= asked.first - EARLY_DAYS):
             return None
         due = asked.first
+    elif asked.first is not None:
+        # Not before its months begin, whatever was done before them.
+        due = max(asked.first, last + asked.every) if last is not None else asked.first
     else:
         begun = last or bank.since
         due = today if begun is None else begun + asked.every
@@ -160,7 +173,31 @@ def _asked(bank: InUse) -> Iterator[_Asked]:
     yield _Asked(
         "test", phrase("log.duties.test"), phrase("log.duties.test_why"), CAPACITY_TEST, TEST_DAYS, None, True
     )
+    yield from _over_the_year(bank)
     yield from _after_changeover(bank)
+
+
+def _over_the_year(bank: InUse) -> Iterator[_Asked]:
+    """Laying up, looking after it meanwhile, getting ready, and the end of the warranty."""
+    lead = bank.battery_class.is_lead_acid
+    if bank.laid_up_from is not None:
+        why = phrase("log.duties.lay_up_lead") if lead else phrase("log.duties.lay_up_lfp")
+        yield _Asked("lay_up", phrase("log.duties.lay_up"), why, NOTE, 0, bank.laid_up_from)
+        if bank.used_from is not None:
+            every = RECHARGE_DAYS[lead]
+            title = phrase("log.duties.recharge") if lead else phrase("log.duties.look_stored")
+            why = phrase("log.duties.recharge_why") if lead else phrase("log.duties.look_stored_why")
+            yield _Asked(
+                "stored", title, why, FULL if lead else READING, every, bank.laid_up_from + every, lead
+            )
+            ready = bank.used_from - READY_DAYS
+            why = phrase("log.duties.ready_lead") if lead else phrase("log.duties.ready_lfp")
+            yield _Asked("ready", phrase("log.duties.ready"), why, NOTE, 0, ready)
+    if bank.warranty_until is not None:
+        yield _Asked(
+            "warranty", phrase("log.duties.warranty"), phrase("log.duties.warranty_why"), CAPACITY_TEST, 0,
+            bank.warranty_until - WARRANTY_DAYS,
+        )  # fmt: skip
 
 
 def _after_changeover(bank: InUse) -> Iterator[_Asked]:

@@ -24,6 +24,7 @@ from vast_harbor.store.database import Database
 from vast_harbor.store.rigs import StoredRig, days_ago
 from vast_harbor.store.trouble import Trouble
 from vast_harbor.web.harbor.routes import RigPath, api, database, json_response
+from vast_harbor.web.log.bank_in_use import reminders
 from vast_harbor.web.plan.models import StripView
 from vast_harbor.web.plan.views import strip, style_of
 from vast_harbor.web.views import TokenView, tokens
@@ -42,6 +43,7 @@ class CardFigures(BaseModel):
     strip: list[StripView]
     result: list[TokenView]
     provisional: bool = Field(default=False, description="Whether what is not stated could turn the result")
+    due: list[str] = Field(default=[], description="Duties of its bank that are due")
     guide: str = Field(default="", description="The question of the guided start to go on with")
 
 
@@ -99,7 +101,7 @@ def rig_card(path: RigPath) -> Response:
     return json_response(work_out(database(), path.rig_id, current_app.config["TODAY"]()))
 
 
-_WORKED_OUT: LruCache[tuple[Path, int, int, str], CardFigures] = LruCache(64)
+_WORKED_OUT: LruCache[tuple[Path, int, int, str, str], CardFigures] = LruCache(64)
 
 
 def work_out(where: Database, rig_id: int, today: str) -> CardFigures:
@@ -119,7 +121,7 @@ def work_out(where: Database, rig_id: int, today: str) -> CardFigures:
     """
     with where.reading() as db:
         stored = rigs.get(db, rig_id)
-    key = (where.path, rig_id, stored.revision, today)
+    key = (where.path, rig_id, stored.revision, today, repr(stored.log))
     return _WORKED_OUT.of(key, lambda: _kept(where, stored, today))
 
 
@@ -140,7 +142,8 @@ def _figures(stored: StoredRig, today: str) -> CardFigures:
     results = evaluate(files.to_plan(rig, reference, today), reference)
     style = style_of(rig)
     return CardFigures(
-        strip=strip(results, rig, style),
+        strip=strip(results, rig, style, stored.log),
+        due=[duty.title for duty in reminders(results, stored.log)],
         result=tokens(verdict_text.headline(results.verdict), style),
         provisional=open_topics(results, reference).provisional,
         guide=rig.guide,

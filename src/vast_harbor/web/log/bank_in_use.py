@@ -1,11 +1,13 @@
 """Which bank is in use, after the plan: the one that was changed over to, else the old one."""
 
+from collections.abc import Collection
 from datetime import date
 
-from vast_harbor.core.log.duties import InUse
+from vast_harbor.core.log.duties import DUE, Duty, InUse, Record, duties
 from vast_harbor.core.log.entry import OLD, PRESENT
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.sources import MAINS
+from vast_harbor.store.log import LastDays
 
 # The step of the changeover with which a bank runs, and the one that proves it.
 RUNS, PROVED = "isolated", "acceptance"
@@ -33,6 +35,7 @@ def bank_in_use(results: Results) -> InUse | None:
     """
     plan, made = results.plan, results.changeover
     mains = any(source.kind == MAINS for source in plan.sources)
+    laid_up_from, used_from = season(plan.months, plan.today)
     if made is not None and (running := plan.changeover.tick(RUNS)).done:
         proved = plan.changeover.tick(PROVED).done
         return InUse(
@@ -42,10 +45,43 @@ def bank_in_use(results: Results) -> InUse | None:
             mains=mains,
             spare=bool(made.work.build.candidate.spare),
             return_by=None if proved else _day(plan.changeover.return_by),
+            warranty_until=_warranty(made.work.build.bank.model.warranty.years, _day(running.on)),
+            laid_up_from=laid_up_from,
+            used_from=used_from,
         )
     if plan.old_bank is None:
         return None
-    return InUse(plan.old_bank.battery_class, mains=mains)
+    old = plan.old_bank
+    return InUse(old.battery_class, mains=mains, laid_up_from=laid_up_from, used_from=used_from)
+
+
+def _warranty(years: float, since: int | None) -> int | None:
+    return None if since is None or not years else since + round(365.25 * years)
+
+
+def season(months: Collection[int], today: str) -> tuple[int | None, int | None]:
+    """The months without use that run now or come next.
+
+    Args:
+        months: of use, 1 to 12; none for all the year.
+        today: ISO date; empty where it is not known.
+
+    Returns:
+        Their first day, and while they run the first day after them, counted; None where there are none.
+    """
+    if not today or not months or len(set(months)) == 12:
+        return None, None
+    now = date.fromisoformat(today)
+    first = [
+        date(now.year + (now.month - 1 + i) // 12, (now.month - 1 + i) % 12 + 1, 1) for i in range(-12, 13)
+    ]
+    used = [day.month in months for day in first]
+    if used[12]:
+        begins = next(i for i in range(12, 25) if not used[i])
+        return first[begins].toordinal(), None
+    begins = next(i for i in range(12, -1, -1) if used[i]) + 1
+    ends = next(i for i in range(12, 25) if used[i])
+    return first[begins].toordinal(), first[ends].toordinal()
 
 
 def looked(results: Results) -> dict[str, int]:
@@ -53,6 +89,38 @@ def looked(results: Results) -> dict[str, int]:
     ticks = {duty: results.plan.changeover.tick(step) for duty, step in LOOKS.items()}
     days = {duty: _day(tick.on) for duty, tick in ticks.items() if tick.done}
     return {duty: day for duty, day in days.items() if day is not None}
+
+
+def duties_of(results: Results, last: LastDays, today: int) -> tuple[Duty, ...]:
+    """What is to be done about the bank in use, the most urgent first; nothing without a bank.
+
+    Args:
+        results: the plan in figures.
+        last: when what was done last, by the log.
+        today: counted.
+    """
+    bank = bank_in_use(results)
+    if bank is None:
+        return ()
+    record = Record(last.kinds, {**looked(results), **last.done}, last.put_off)
+    return duties(bank, record, today)
+
+
+def reminders(results: Results, last: LastDays) -> tuple[Duty, ...]:
+    """Duties that are due and are told outside of the log: to who keeps one, or has changed over.
+
+    What is due only because nobody knows when it was done last is told in the log alone.
+
+    Args:
+        results: the plan in figures.
+        last: when what was done last, by the log.
+    """
+    bank = bank_in_use(results)
+    if not results.plan.today or bank is None or (last.last is None and not bank.changed_over):
+        return ()
+    today = date.fromisoformat(results.plan.today).toordinal()
+    due = (d for d in duties_of(results, last, today) if d.state == DUE)
+    return tuple(d for d in due if not d.every or d.last is not None or d.due < today)
 
 
 def capacity_of(results: Results, bank: str) -> float | None:

@@ -181,11 +181,12 @@ def _said(bank: FollowedBank, made: Health, found: tuple[Seen, ...], style: Styl
     if not found:
         return [phrase("log.health.nothing_measured")]
     out = []
-    low, likely, high = made.faster
-    if low > 1.0:
-        out.append(phrase("log.health.faster", times=f"{likely:.1f}".replace(".", style.numbers.decimal)))
-    elif high < 1.0:
-        out.append(phrase("log.health.slower", times=f"{likely:.1f}".replace(".", style.numbers.decimal)))
+    likely = made.before[1]
+    times = f"{made.ends[1] / max(likely, 0.1):.1f}".replace(".", style.numbers.decimal)
+    if made.ends[2] < likely:
+        out.append(phrase("log.health.shorter", times=times))
+    elif made.ends[0] > likely:
+        out.append(phrase("log.health.longer", times=times))
     else:
         out.append(phrase("log.health.as_expected"))
     kinds = {s.measured.kind for s in found}

@@ -13,8 +13,8 @@ from pydantic import BaseModel, Field
 
 from vast_harbor import data
 from vast_harbor.core.figures.number_format import number_format
-from vast_harbor.core.log.duties import Duty, InUse, Record, duties
-from vast_harbor.core.log.entry import KINDS, NOTE, PRESENT, UNITS, Entry
+from vast_harbor.core.log.duties import Duty, InUse
+from vast_harbor.core.log.entry import NOTE, UNITS, Entry
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.door import clean
 from vast_harbor.formats.log_line import Hand, understand
@@ -28,7 +28,7 @@ from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.compare.report import as_file
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath, database, json_response
-from vast_harbor.web.log.bank_in_use import bank_in_use, looked
+from vast_harbor.web.log.bank_in_use import bank_in_use, duties_of
 from vast_harbor.web.log.models import (
     DutiesView,
     DutyBody,
@@ -213,11 +213,9 @@ def _iso(day: int) -> str:
 
 def _duties(rig_id: int, today: date) -> tuple[RigFile, InUse | None, tuple[Duty, ...]]:
     rig_file, _, results = evaluated_results(rig_id)
-    bank = bank_in_use(results)
     with database().reading() as db:
-        last = log.last_days(db, rig_id, PRESENT, KINDS)
-    record = Record(last.kinds, {**looked(results), **last.done}, last.put_off)
-    return rig_file, bank, () if bank is None else duties(bank, record, today.toordinal())
+        last = log.last_days(db, rig_id)
+    return rig_file, bank_in_use(results), duties_of(results, last, today.toordinal())
 
 
 @api.get("/rigs/<int:rig_id>/log/duties", responses={200: DutiesView})

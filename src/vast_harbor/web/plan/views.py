@@ -14,12 +14,14 @@ from vast_harbor.core.passage import Results
 from vast_harbor.core.stops.compare import HOOK_UP, KEEP, MEND
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
+from vast_harbor.store.log import LastDays
 from vast_harbor.store.rigs import StoredRig
 from vast_harbor.web.banks.card_views import banks_view
 from vast_harbor.web.changeover.views import changeover_view
 from vast_harbor.web.charging.views import source_view
 from vast_harbor.web.compare.views import compare_view
 from vast_harbor.web.day.views import day_view
+from vast_harbor.web.log.bank_in_use import reminders
 from vast_harbor.web.need.views import assumptions_view, need_view
 from vast_harbor.web.plan.field_texts import field_texts
 from vast_harbor.web.plan.models import RigView, StripView, UnitsView, WhatIfView
@@ -76,7 +78,7 @@ def rig_view(
             fuel_rate="gal/h" if us else "l/h",
             fuel_price=f"{currency_symbol(rig_file.rig.currency)}/{'gal' if us else 'l'}",
         ),
-        strip=strip(results, rig_file, style, stored.logged_on),
+        strip=strip(results, rig_file, style, stored.log),
         stop=stop,
         assumptions=assumptions_view(results, style),
         **{part: PART_VIEWS[part](results, style, show) for part in PARTS.get(stop, tuple(PART_VIEWS))},
@@ -88,7 +90,7 @@ def rig_view(
     )
     if base is not None:
         plan, figures = base
-        _tell_what_was(view, figures, strip(plan, rig_file, style, stored.logged_on), style)
+        _tell_what_was(view, figures, strip(plan, rig_file, style, stored.log), style)
     return view
 
 
@@ -138,16 +140,16 @@ def _tell_what_was(view: RigView, base: dict[str, Figure], base_strip: list[Stri
         now.was = then.figure if then.figure != now.figure else None
 
 
-def strip(results: Results, rig_file: RigFile, style: Style, logged_on: str = "") -> list[StripView]:
+def strip(results: Results, rig_file: RigFile, style: Style, last: LastDays) -> list[StripView]:
     """The strip: each stop with its one live figure.
 
     Args:
         results: the plan in figures.
         rig_file: its checked document.
         style: the owner's units.
-        logged_on: ISO date of the last entry of its log; empty for none.
+        last: when what was done last, by its log.
     """
-    need = results.need
+    need, due = results.need, reminders(results, last)
     nights = "overnight" if results.plan.overnight else f"· {style.text(need.nights.value, 'nights')}"
     count = len(results.banks.candidates)
     figures = {
@@ -159,7 +161,7 @@ def strip(results: Results, rig_file: RigFile, style: Style, logged_on: str = ""
         "trial": _trial_figure(results),
         "compare": _verdict_figure(results, style),
         "changeover": _changeover_figure(results, style),
-        "log": _log_figure(logged_on, results.plan.today),
+        "log": _log_figure(last.last, len(due), results.plan.today),
     }
     out = []
     for stop in STOPS:
@@ -167,6 +169,8 @@ def strip(results: Results, rig_file: RigFile, style: Style, logged_on: str = ""
         worst = max((f.severity for f in here), key=SEVERITIES.index, default="")
         if stop == "changeover" and results.changeover is not None and results.changeover.stopped:
             worst = "stop"
+        if stop == "log" and due:
+            worst = "care"
         out.append(StripView(stop=stop, figure=figures[stop], attention=worst, findings=len(here), was=None))
     return out
 
@@ -217,11 +221,13 @@ def _changeover_figure(results: Results, style: Style) -> str:
     )  # fmt: skip
 
 
-def _log_figure(logged_on: str, today: str) -> str:
-    """How long ago something was entered last."""
-    if not logged_on:
+def _log_figure(last: int | None, due: int, today: str) -> str:
+    """How much is due; where nothing is, how long ago something was entered last."""
+    if due:
+        return phrase("answers.plan_views.due", count=due)
+    if last is None:
         return phrase("answers.plan_views.no_entry")
-    days = (date.fromisoformat(today or logged_on) - date.fromisoformat(logged_on)).days
+    days = date.fromisoformat(today).toordinal() - last if today else 0
     return (
         phrase("answers.plan_views.logged_today")
         if days <= 0
