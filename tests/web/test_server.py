@@ -162,7 +162,8 @@ def test_every_address_has_its_lane(tmp_path) -> None:
     rules = [r.rule for r in create_app(Database(tmp_path / "h.sqlite3")).url_map.iter_rules()]
     lanes = {r: lane_of(r.replace("<int:rig_id>", "7")) for r in rules}
     of = {lane: {r for r, found in lanes.items() if found == lane} for lane in served.LANES}
-    assert of["stream"] == {"/api/rigs/<int:rig_id>/monitor", "/api/rigs/<int:rig_id>/trial/odds"}
+    streams = {"monitor", "trial/odds", "log/files/<string:token>/import"}
+    assert of["stream"] == {f"/api/rigs/<int:rig_id>/{stream}" for stream in streams}
     for costly in ("find", "report", "compare/turns", "compare/doubt", "trial/year", "card"):
         assert f"/api/rigs/<int:rig_id>/{costly}" in of["worked_out"]
     for quick in ("", "/undo", "/workings", "/file", "/changes"):

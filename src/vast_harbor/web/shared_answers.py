@@ -1,6 +1,7 @@
 """What is worked out of one state of a rig is worked out once: for all who ask, and for who asks again."""
 
 import hashlib
+import sqlite3
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import wraps
@@ -13,6 +14,7 @@ from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.figures.patience import while_wanted
 from vast_harbor.store import rigs
 from vast_harbor.store.database import Database
+from vast_harbor.store.log import last_days
 from vast_harbor.web.harbor.routes import LARGEST_ID
 from vast_harbor.web.lanes import lane_of
 
@@ -58,6 +60,12 @@ def share(app: Flask) -> None:
             app.view_functions[rule.endpoint] = _shared(app.view_functions[rule.endpoint])
 
 
+def _state(db: sqlite3.Connection, rig_id: int) -> str:
+    """What an answer is worked out from: the rig, and for its card what is due by its log."""
+    document = rigs.document_text(db, rig_id)
+    return f"{document}{last_days(db, rig_id)}" if request.path.endswith("/card") else document
+
+
 def _shared(view: Callable[..., Any]) -> Callable[..., Response]:
     @wraps(view)
     def answer(**parts: Any) -> Response:
@@ -65,8 +73,8 @@ def _shared(view: Callable[..., Any]) -> Callable[..., Response]:
             return current_app.make_response(view(**parts))
         database: Database = current_app.config["DATABASE"]
         with database.reading() as db:
-            document = rigs.document_text(db, parts["rig_id"])
-        digest = hashlib.sha256(document.encode()).hexdigest()
+            state = _state(db, parts["rig_id"])
+        digest = hashlib.sha256(state.encode()).hexdigest()
         key = (str(database.path), request.full_path, digest, current_app.config["TODAY"]())
 
         def make() -> _Answer:
@@ -74,7 +82,7 @@ def _shared(view: Callable[..., Any]) -> Callable[..., Response]:
                 made = current_app.make_response(view(**parts))
             found = _Answer(made.get_data(), made.status_code, tuple(made.headers))
             with database.reading() as db:
-                if rigs.document_text(db, parts["rig_id"]) != document:
+                if _state(db, parts["rig_id"]) != state:
                     raise _Edited(found)
             return found
 
