@@ -7,6 +7,7 @@ import { useReadings } from './useReadings'
 
 /** What a monitor logged: lines over time, days in figures, and the files it came from. */
 const ReadingsChart = defineAsyncComponent(() => import('./ReadingsChart.vue'))
+const UseAgainstPlan = defineAsyncComponent(() => import('./UseAgainstPlan.vue'))
 const { plan, bank, chart, days, files, failed, draw, listDays, load, remove } = useReadings()
 const SPANS = [1, 7, 31, 365]
 const span = ref(0)
@@ -94,6 +95,7 @@ const stretch = computed(() => {
     </div>
     <ReadingsChart :chart="chart" class="mt-2" />
   </section>
+  <UseAgainstPlan v-if="chart?.series.length" :key="chart.last + files.length" class="mt-5" />
   <section v-if="days?.days.length" class="mt-6" data-reading-days>
     <h2 class="text-xl">{{ phrase('log.readings.by_day') }}</h2>
     <div class="overflow-x-auto">

@@ -1,0 +1,120 @@
+<script setup lang="ts">
+import { phrase } from '@/phrases/log'
+import { api, type Schemas } from '@/api/client'
+import ChartFrame from '@/charts/ChartFrame.vue'
+import { tip } from '@/charts/tip'
+import { useLook } from '@/charts/useLook'
+import { usePlan } from '@/stores/plan'
+import { useAsked } from '@/stores/useAsked'
+import { useUi } from '@/stores/ui'
+import { computed } from 'vue'
+
+/** What is used, by the monitor, beside what the plan says; what differs can be tried in the plan. */
+const plan = usePlan()
+const ui = useUi()
+const { look } = useLook()
+const { answer } = useAsked<Schemas['MeasuredUseView']>(
+  () => '',
+  (signal) =>
+    api.GET('/api/rigs/{rig_id}/log/use', {
+      signal,
+      params: { path: { rig_id: plan.rig!.id } },
+    }),
+)
+const shown = computed(() => (answer.value?.days ? answer.value : null))
+
+/** Tried beside the plan, so that it can be dropped again. */
+async function attempt(finding: Schemas['UseFindingView']) {
+  if (!plan.rig!.what_if) await plan.whatIf()
+  await plan.edit(finding.label, ...(finding.operations as Parameters<typeof plan.edit>[1][]))
+  ui.say(phrase('log.use.tried'))
+}
+
+const two = (hour: number) => String(hour).padStart(2, '0')
+const option = computed(() => {
+  const u = shown.value!
+  // Steps: each hour holds its power from its beginning to its end.
+  const steps = (watts: (number | null)[]) => [...watts, watts.at(-1)].map((w, h) => [h, w])
+  const line = { type: 'line', step: 'end', symbol: 'none', connectNulls: false }
+  return {
+    animation: false,
+    grid: { left: 58, right: 18, top: 14, bottom: 30 },
+    tooltip: {
+      ...look.value.tooltip,
+      trigger: 'axis',
+      formatter: (items: { dataIndex: number }[]) => {
+        const h = Math.min(23, items[0]?.dataIndex ?? 0)
+        const watts = (w: number | null | undefined) => (w == null ? '—' : `${Math.round(w)} W`)
+        return tip(
+          phrase('log.use.clock', { hour: two(h), next: two(h + 1) }),
+          [phrase('log.use.by_monitor'), watts(u.measured_w[h])],
+          [phrase('log.use.by_plan'), watts(u.planned_w[h])],
+        )
+      },
+    },
+    xAxis: {
+      ...look.value.axis,
+      type: 'value',
+      min: 0,
+      max: 24,
+      interval: 4,
+      axisLabel: { ...look.value.text, formatter: (h: number) => `${two(h)}:00` },
+    },
+    yAxis: {
+      ...look.value.axis,
+      type: 'value',
+      axisLabel: { ...look.value.text, formatter: '{value} W' },
+      splitNumber: 3,
+    },
+    series: [
+      {
+        ...line,
+        name: phrase('log.use.by_plan'),
+        data: steps(u.planned_w),
+        color: look.value.soft,
+        lineStyle: { width: 1.5, type: 'dashed', color: look.value.soft },
+      },
+      {
+        ...line,
+        name: phrase('log.use.by_monitor'),
+        data: steps(u.measured_w),
+        color: look.value.sea,
+        lineStyle: { width: 2.5, color: look.value.sea },
+      },
+    ],
+  }
+})
+</script>
+
+<template>
+  <section v-if="shown" class="sheet p-4" data-use>
+    <h2 class="text-xl">{{ phrase('log.use.title') }}</h2>
+    <p class="text-soft">{{ phrase('log.use.of_days', { count: shown.days }) }}</p>
+    <p class="mt-1 flex flex-wrap gap-x-6 font-semibold">
+      <span v-if="shown.measured">{{ phrase('log.use.measured', { day: shown.measured }) }}</span>
+      <span>{{ phrase('log.use.planned', { day: shown.planned }) }}</span>
+    </p>
+    <ul class="mt-1 max-w-3xl">
+      <li v-for="f in shown.findings" :key="f.key" class="mt-1" :data-use-finding="f.key">
+        {{ f.text }}
+        <button v-if="f.label" type="button" class="btn mt-1 block" @click="attempt(f)">
+          {{ f.label }}
+        </button>
+      </li>
+    </ul>
+    <ChartFrame :title="phrase('log.use.chart')" :option="option" :height="190" class="mt-3">
+      <p class="flex gap-5 text-sm text-soft">
+        <span
+          ><i class="mr-1.5 inline-block w-6 border-t-[3px] border-sea align-middle" />{{
+            phrase('log.use.by_monitor')
+          }}</span
+        >
+        <span
+          ><i class="mr-1.5 inline-block w-6 border-t-2 border-dashed border-soft align-middle" />{{
+            phrase('log.use.by_plan')
+          }}</span
+        >
+      </p>
+    </ChartFrame>
+  </section>
+</template>
