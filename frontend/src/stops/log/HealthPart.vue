@@ -4,6 +4,7 @@ import { api, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
+import SeverityMark from '@/ui/SeverityMark.vue'
 import { computed, defineAsyncComponent } from 'vue'
 
 /** How healthy the bank in use is, how long it will last, and by what that is known. */
@@ -51,6 +52,11 @@ const expected = computed(() => {
       <ul class="mt-1 max-w-3xl">
         <li v-for="s in answer.said" :key="s">{{ s }}</li>
         <li class="text-soft">{{ expected }}</li>
+      </ul>
+      <ul v-if="answer.off.length" class="mt-3 max-w-3xl space-y-2" data-health-off>
+        <li v-for="o in answer.off" :key="o" class="flex gap-2">
+          <SeverityMark severity="care" class="mt-0.5 shrink-0" /> <span>{{ o }}</span>
+        </li>
       </ul>
       <HealthChart :health="answer" class="mt-4" />
     </section>

@@ -28,6 +28,7 @@ class FollowedBank:
         exponents: lowest, likely and highest Peukert exponent of its class [-].
         since: day on which it was put into use, counted; None where that is not known.
         expected: what the life model says.
+        unit_v: of one battery [V].
         stated: what the owner stated of its health under Rig; None for nothing.
     """
 
@@ -39,6 +40,7 @@ class FollowedBank:
     exponents: tuple[float, float, float]
     since: int | None
     expected: Expected
+    unit_v: float = 12.0
     stated: HealthSign | None = None
 
     @property
@@ -79,6 +81,7 @@ def of_bought(compared: ComparedBank, assumptions: Assumptions, since: int | Non
     return FollowedBank(
         model.title, model.battery_class, bank.series * model.cells, bank.rated_ah,
         model.battery_class.rated_hours, _exponents(assumptions, model.battery_class.key), since, expected,
+        model.unit_class_v,
     )  # fmt: skip
 
 
@@ -107,5 +110,5 @@ def of_old(plan: Plan, limits: RigLimits, title: str, today: int) -> FollowedBan
     return FollowedBank(
         title, old.battery_class, round(old.series * old.unit_v / old.battery_class.cell_v),
         old.parallel * old.unit_ah, old.battery_class.rated_hours, _exponents(limits.assumptions, key), since,
-        expected, health_seen(plan, limits.assumptions, limits.days.need),
+        expected, old.unit_v, health_seen(plan, limits.assumptions, limits.days.need),
     )  # fmt: skip

@@ -13,6 +13,7 @@ from vast_harbor.core.log.evidence import YEAR_S, Seen, seen
 from vast_harbor.core.log.followed_bank import FollowedBank, of_bought, of_old
 from vast_harbor.core.log.health import COUNT, SAG, STATED, TEST, Health, followed
 from vast_harbor.core.log.readings import DAY_S
+from vast_harbor.core.log.sharing import OffBattery, off_batteries
 from vast_harbor.core.passage import Results
 from vast_harbor.formats.monitor_rows import readings_of
 from vast_harbor.phrases import phrase
@@ -56,6 +57,7 @@ class HealthView(View):
     now: str
     lasts: str
     said: list[str] = Field(description="What follows, one sentence each")
+    off: list[str] = Field(description="Batteries that are not like the others, one sentence each")
     ages: list[float]
     low: list[float]
     likely: list[float]
@@ -94,14 +96,15 @@ def health(path: RigPath) -> Response:
     found = seen(bank, began, (today - EPOCH) * DAY_S, (Entry(**row) for row in rows), readings)
     now = (today - bank.since) / (YEAR_S / DAY_S)
     made = followed(bank.expected, [s.measured for s in found], now)
-    return json_response(_view(bank, made, found, now, style))
+    off = off_batteries((Entry(**row) for row in rows), bank.unit_v)
+    return json_response(_view(bank, made, found, off, now, style))
 
 
 def _none(why: str, bank: FollowedBank | None = None) -> HealthView:
     return HealthView(
         why_not=why, title=bank.title if bank else "", battery_class=bank.battery_class.key if bank else "",
-        since="", now="", lasts="", said=[], ages=[], low=[], likely=[], high=[], now_years=0, end=0, ends=[],
-        before=[], seen=[],
+        since="", now="", lasts="", said=[], off=[], ages=[], low=[], likely=[], high=[], now_years=0,
+        end=0, ends=[], before=[], seen=[],
     )  # fmt: skip
 
 
@@ -122,7 +125,14 @@ def _range(low: str, high: str) -> str:
     return phrase("log.health.range", low=number if same else low, high=high)
 
 
-def _view(bank: FollowedBank, made: Health, found: tuple[Seen, ...], now: float, style: Style) -> HealthView:
+def _view(
+    bank: FollowedBank,
+    made: Health,
+    found: tuple[Seen, ...],
+    off: tuple[OffBattery, ...],
+    now: float,
+    style: Style,
+) -> HealthView:
     names = {
         TEST: phrase("log.health.by_test"),
         COUNT: phrase("log.health.by_count"),
@@ -141,6 +151,7 @@ def _view(bank: FollowedBank, made: Health, found: tuple[Seen, ...], now: float,
         now=phrase("log.health.now", likely=likely, range=now_range),
         lasts=_lasts(left, style),
         said=_said(bank, made, found, style),
+        off=[_off(one, style) for one in off],
         ages=_list(made.ages),
         low=_list(made.low),
         likely=_list(made.likely),
@@ -163,6 +174,24 @@ def _view(bank: FollowedBank, made: Health, found: tuple[Seen, ...], now: float,
             for s in found
         ],
     )
+
+
+def _off(one: OffBattery, style: Style) -> str:
+    def volts(value: float) -> str:
+        return f"{abs(value):.2f} V".replace(".", style.numbers.decimal)
+
+    if one.off_v > 0:
+        return phrase("log.health.ahead", number=one.number, off=volts(one.off_v), count=one.rounds)
+    if one.a_month_v < 0 and abs(one.a_month_v) >= 0.005:
+        a_month = volts(one.a_month_v)
+        return phrase(
+            "log.health.falls_behind",
+            number=one.number,
+            off=volts(one.off_v),
+            count=one.rounds,
+            a_month=a_month,
+        )
+    return phrase("log.health.behind", number=one.number, off=volts(one.off_v), count=one.rounds)
 
 
 def _list(values: np.ndarray) -> list[float]:
