@@ -10,6 +10,7 @@ import signal
 import sqlite3
 import sys
 import tempfile
+import time
 from datetime import date, datetime
 from pathlib import Path
 from types import FrameType
@@ -30,6 +31,7 @@ from vast_harbor.store.trouble import Trouble
 from vast_harbor.web import security
 from vast_harbor.web.app import create_app
 from vast_harbor.web.harbor.cards import renew_in_background
+from vast_harbor.web.log.demo_log import add_demo_log
 from vast_harbor.web.pairing import let_phones_in, local_addresses
 from vast_harbor.web.server import EVERYWHERE, HERE, make_server
 
@@ -230,7 +232,8 @@ def _fill_demo(database: Database) -> bool:
             return False
         for place, name in enumerate(data.DEMO_RIGS):
             document = files.to_document(files.read(data.demo_rig(name), reference))
-            rigs.add(db, document, place=1000 * place)
+            rig_id = rigs.add(db, document, place=1000 * place)
+            add_demo_log(db, rig_id, name, int(time.time()))
         set_setting(db, DEMO_MARK, __version__)
     return True
 

@@ -1,17 +1,20 @@
 """Duties as a calendar: read by another library, moved rather than doubled, shown to who knows the secret."""
 
+import json
 from datetime import UTC, date, datetime
 
 import pytest
 import vobject
+
+from vast_harbor import data
 
 NOW = int(datetime.now(UTC).timestamp())
 
 
 @pytest.fixture
 def rig(client):
-    """A demo rig: its address."""
-    made = client.post("/api/rigs/demo", json={"name": "long-haul"}).get_json()["rigs"][0]["id"]
+    """A rig that is used all the year, with an empty log: its address."""
+    made = client.post("/api/rigs/import", data=json.dumps(data.demo_rig("long-haul"))).get_json()["id"]
     return f"/api/rigs/{made}"
 
 
@@ -53,7 +56,7 @@ def test_every_duty_is_a_whole_day_and_moves_when_it_is_done_or_put_off(client, 
     }  # fmt: skip
     assert all((after[uid]["day"] - today).days == 30 for uid in moved)
     assert all(after[uid]["sequence"] >= before[uid]["sequence"] for uid in after)
-    other = client.post("/api/rigs/demo", json={"name": "long-haul"}).get_json()["rigs"][0]["id"]
+    other = client.post("/api/rigs/demo", json={"name": "tern-rock"}).get_json()["rigs"][0]["id"]
     assert not events(client, f"/api/rigs/{other}/log/duties.ics").keys() & before.keys()
 
 

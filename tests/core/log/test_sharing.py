@@ -10,7 +10,7 @@ DAY = 86_400
 
 
 def measured(rng, count: int, unit_v: float, weak: int = 0, meter_off: float = 0.0) -> list[Entry]:
-    """Rounds with a meter over half a year, some batteries left out; one may sink by 12 mV a month (24 of 12 V)."""
+    """Rounds with a meter over half a year, some batteries left out; one may sink by 12 mV a month."""
     own = rng.normal(0, 0.008 * unit_v / 12, count + 1)
     out = []
     for i, day in enumerate(np.sort(rng.choice(180, 7, replace=False))):

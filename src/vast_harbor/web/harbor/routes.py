@@ -1,6 +1,7 @@
 """Harbor: rigs made, copied, exported and imported."""
 
 import re
+import time
 from math import inf
 from typing import Any, Literal
 
@@ -21,6 +22,7 @@ from vast_harbor.store import rigs
 from vast_harbor.store.database import Database
 from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.errors import problems
+from vast_harbor.web.log.demo_log import add_demo_log
 from vast_harbor.web.views import OperationView, ProblemsView, operations_of
 
 api = Blueprint(
@@ -241,6 +243,9 @@ def add_demo(body: DemoName) -> Response:
         )
     documents = [files.to_document(files.read(data.demo_rig(n), data.reference())) for n in names]
     made = [store_document(document, place=1000 * i) for i, document in enumerate(documents)]
+    with database().writing() as db:
+        for one, name in zip(made, names, strict=True):
+            add_demo_log(db, one.id, name, int(time.time()))
     return json_response(MadeListView(rigs=made), 201)
 
 

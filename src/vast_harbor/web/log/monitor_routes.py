@@ -9,14 +9,13 @@ from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 
-import numpy as np
 from flask import Response, current_app, request
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.log.entry import BANKS
-from vast_harbor.core.log.readings import HOUR_S, QUANTITIES, Readings, Tidied, by_hour, tidied
+from vast_harbor.core.log.readings import QUANTITIES, Readings, Tidied, tidied
 from vast_harbor.core.passage import Results
 from vast_harbor.formats.csv_table import CsvError
 from vast_harbor.formats.door import clean
@@ -42,16 +41,16 @@ from vast_harbor.formats.monitor_log import (
     revised,
     zone_of,
 )
-from vast_harbor.formats.monitor_rows import hour_rows, reading_rows, readings_of
 from vast_harbor.formats.problem import Problem
 from vast_harbor.phrases import phrase
-from vast_harbor.store import monitor, rigs
+from vast_harbor.store import monitor
 from vast_harbor.store.monitor import MonitorFile
 from vast_harbor.store.trouble import Trouble
 from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath, database, json_response
 from vast_harbor.web.log.bank_in_use import capacity_of
+from vast_harbor.web.log.kept_readings import keep, sum_again
 from vast_harbor.web.log.models import LogNameView
 from vast_harbor.web.log.monitor_models import (
     MonitorChoiceView,
@@ -285,83 +284,19 @@ class _Import:
         if listener.gone():
             return
         try:
-            told = keep(self.staged, found, tidy)
+            told = self._keep(found, tidy)
         except Trouble as error:
             yield {"problem": str(error)}
             return
         _staged().drop(self.staged.token)
         yield {"share": 1.0, "done": [f.model_dump() for f in findings(told, self.style)]}
 
-
-def keep(staged: StagedFile, found: ReadFile, tidy: Tidied) -> dict[str, Any]:
-    """Keep readings and their sums in one transaction.
-
-    Args:
-        staged: the file.
-        found: what was read of it.
-        tidy: its readings in order.
-
-    Returns:
-        What was found, as plain data; raises :class:`rigs.Missing` for a rig that is gone.
-    """
-    readings, rig_id, bank = tidy.readings, staged.rig_id, staged.bank
-    first, last = int(readings.at[0]), int(readings.at[-1])
-    with staged.path.open("rb") as file:
-        digest = hashlib.file_digest(file, "sha256").hexdigest()
-    told: dict[str, Any] = {
-        "read": len(found.readings),
-        "left_out": [
-            {"why": o.why, "count": o.count, "line": int(found.lines[o.first]),
-             "value": None if o.value != o.value else o.value}
-            for o in tidy.left_out
-        ],
-        "twice": tidy.twice,
-        "gaps": len(tidy.gaps),
-        "longest_gap": max(tidy.gaps, key=lambda g: g[1] - g[0], default=None),
-        "jumps": tidy.jumps[:20],
-        "jumps_count": len(tidy.jumps),
-        "turned": tidy.turned,
-        "unread": found.unread, "unread_line": found.unread_line, "unread_text": found.unread_text,
-        "usual_s": tidy.usual_s,
-        "offset_min": int(readings.offset_min[0]),
-    }  # fmt: skip
-    with database().writing() as db:
-        rigs.revision(db, rig_id)
-        there = readings_of(monitor.between(db, rig_id, bank, first, last))
-        _, mine, theirs = np.intersect1d(readings.at, there.at, return_indices=True)
-        unlike = np.zeros(len(mine), bool)
-        for name in QUANTITIES:
-            new, old = getattr(readings, name)[mine], getattr(there, name)[theirs]
-            unlike |= (np.abs(new - old) > 1e-6) & ~np.isnan(new) & ~np.isnan(old)
-        told |= {"there": len(mine), "unlike": int(unlike.sum())}
-        if len(mine) < len(readings):
-            number = monitor.add_file(db, rig_id, bank, staged.name, digest, int(time.time()))
-            told["new"] = monitor.add(db, rig_id, bank, number, reading_rows(readings))
-            monitor.tell(db, number, json.dumps(told))
-            sum_again(db, rig_id, bank, first, last)
-        else:
-            told["new"] = 0
-    return told
-
-
-# What was logged this long before and after takes part in the sums of an hour [s].
-MARGIN_S = 4 * HOUR_S
-
-
-def sum_again(db: Any, rig_id: int, bank: str, first: int, last: int) -> None:
-    """Sum the hours again in which readings came or went.
-
-    Args:
-        db: connection, in a write transaction.
-        rig_id, bank: whose they are.
-        first, last: times of the first and last of them [s].
-    """
-    near = readings_of(monitor.between(db, rig_id, bank, first - 30 * HOUR_S, last + 30 * HOUR_S))
-    ahead = int(near.offset_min[0]) * 60 if len(near) else 0
-    low, high = (first - MARGIN_S + ahead) // HOUR_S, (last + MARGIN_S + ahead) // HOUR_S
-    sums = by_hour(near)
-    rows = [row for row in hour_rows(sums) if low <= int(row[0] or 0) <= high]
-    monitor.put_hours(db, rig_id, bank, low, high, rows)
+    def _keep(self, found: ReadFile, tidy: Tidied) -> dict[str, Any]:
+        staged = self.staged
+        with staged.path.open("rb") as file:
+            digest = hashlib.file_digest(file, "sha256").hexdigest()
+        with database().writing() as db:
+            return keep(db, staged.rig_id, staged.bank, staged.name, digest, found, tidy)
 
 
 @api.get("/rigs/<int:rig_id>/log/files", responses={200: MonitorFilesView})

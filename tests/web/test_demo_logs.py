@@ -1,0 +1,52 @@
+"""The logs of the demo rigs tell their stories to who looks, and no field tells them."""
+
+import pytest
+
+from vast_harbor import data
+
+
+@pytest.fixture
+def rig(client):
+    """A demo rig by name: its address."""
+
+    def of(name: str) -> str:
+        return f"/api/rigs/{client.post('/api/rigs/demo', json={'name': name}).get_json()['rigs'][0]['id']}"
+
+    return of
+
+
+def health(client, at: str) -> dict:
+    return client.get(f"{at}/log/health").get_json()
+
+
+def test_what_flows_at_night_is_found_and_can_be_tried(client, rig) -> None:
+    at = rig("kittiwake")
+    use = client.get(f"{at}/log/use").get_json()
+    drain = next(f for f in use["findings"] if f["key"] == "drain")
+    assert drain["operations"][0]["path"] == "/day/standby_w"
+    assert drain["operations"][0]["value"] == pytest.approx(2.5 + 16, abs=3)
+    files = client.get(f"{at}/log/files").get_json()["files"]
+    assert len(files) == 1 and "gaps" in {f["key"] for f in files[0]["findings"]}
+
+
+def test_the_battery_that_falls_behind_is_named(client, rig) -> None:
+    found = health(client, rig("long-haul"))["off"]
+    assert len(found) == 1 and found[0].startswith("Battery 5 falls behind")
+
+
+def test_a_bank_that_ages_slowly_is_said_to_last(client, rig) -> None:
+    found = health(client, rig("mulga"))
+    assert [s["kind"] for s in found["seen"]].count("test") == 5
+    assert any("longer" in said for said in found["said"])
+    assert found["ends"][0] > found["now_years"] and "left" in found["lasts"]
+
+
+@pytest.mark.parametrize("name", data.DEMO_RIGS)
+def test_every_line_of_a_demo_log_is_understood_and_lies_behind_us(client, rig, name) -> None:
+    at = rig(name)
+    page = client.get(f"{at}/log?limit=200").get_json()
+    assert not page["more"] and page["count"] == len(page["entries"])
+    for entry in page["entries"]:
+        assert entry["kind"] != "note" or entry["text"], entry
+    stories = {"kittiwake": 7, "long-haul": 50, "mulga": 8}
+    assert page["count"] >= stories.get(name, 0) and bool(page["count"]) == (name in stories)
