@@ -42,18 +42,18 @@ def test_a_line_is_shown_as_understood_kept_changed_and_removed(page: Page, demo
 
 
 def test_the_form_takes_what_a_line_would_not(page: Page, demo) -> None:
-    demo("kittiwake", "log")
+    demo("tern-rock", "log")
     page.locator("[data-log-form]").click()
     form = page.locator("[data-entry-form]")
     form.get_by_label("Kind").select_option("charge")
     form.get_by_label("When").fill("2026-10-03T14:30")
     form.get_by_label("Current [A]").fill("38")
     form.get_by_label("Time [h]").fill("2h30")
-    form.get_by_label("Source").select_option(label="Shore charger")
+    form.get_by_label("Source").select_option(label="Petrol generator")
     form.get_by_role("button", name="Save").click()
     row = page.locator("[data-log-day='2026-10-03'] [data-entry]")
     expect(row).to_contain_text("14:30")
-    expect(row).to_contain_text("Shore charger")
+    expect(row).to_contain_text("Petrol generator")
     page.locator("[data-log-filter]").select_option("water")
     expect(page.locator("[data-entry]")).to_have_count(0)
     with page.expect_download() as sent:
@@ -101,7 +101,7 @@ def test_without_the_network_lines_wait_over_a_reload_and_are_sent_once_in_order
 
 
 def test_a_duty_is_done_with_one_touch_and_another_put_off(page: Page, demo) -> None:
-    demo("kittiwake", "log")
+    demo("tern-rock", "log")
     page.set_viewport_size({"width": 390, "height": 844})
     duty = page.locator("[data-duty=terminals]")
     expect(duty).to_have_attribute("data-state", "due")
@@ -149,3 +149,35 @@ def test_the_log_of_a_monitor_is_corrected_and_imported_on_a_phone(page: Page, d
     page.get_by_label("Remove july.csv with its readings").click()
     page.get_by_role("button", name="Remove it with its readings").click()
     expect(page.locator("[data-readings-empty]")).to_be_visible()
+
+
+def test_what_flows_at_night_is_told_and_tried_beside_the_plan(page: Page, demo) -> None:
+    demo("kittiwake", "log?part=monitor")
+    use = page.locator("[data-use]")
+    expect(use).to_contain_text("What stays on?")
+    day = page.locator("[data-stop=day] [data-strip-figure]").inner_text()
+    use.get_by_role("button", name=re.compile("of standby in the plan")).click()
+    # It is tried, and can be dropped: then the plan is as it was.
+    expect(page.locator("[data-stop=day]")).to_contain_text(f"was {day}")
+    to_stop(page, "day")
+    page.get_by_role("button", name="Discard").click()
+    expect(page.locator("[data-stop=day] [data-strip-figure]")).to_have_text(day)
+
+
+def test_the_health_of_the_bank_and_the_calendar_are_there_for_who_logs(page: Page, demo) -> None:
+    demo("mulga", "log?part=health")
+    expect(page.locator("[data-health-lasts]")).to_contain_text("left")
+    expect(page.locator("[data-seen=test]")).to_have_count(5)
+    page.get_by_role("link", name="Entries").click()
+    enter(page, "capacity test 12 A 8 h 20 C")
+    page.get_by_role("link", name="Health").click()
+    # One test that says otherwise is weighed, not believed alone.
+    expect(page.locator("[data-seen=test]")).to_have_count(6)
+    page.get_by_role("link", name="Entries").click()
+    page.get_by_role("button", name="Subscribe").click()
+    page.locator("[data-renew-calendar]").click()
+    address = page.locator("[data-calendar-address]").first.inner_text()
+    assert page.request.get(address).text().startswith("BEGIN:VCALENDAR")
+    page.locator("[data-end-calendar]").click()
+    expect(page.locator("[data-calendar-address]")).to_have_count(0)
+    assert page.request.get(address).status == 404

@@ -50,7 +50,7 @@ def test_use_that_grows_is_found_and_use_that_varies_is_not(seed) -> None:
 def test_a_day_is_known_where_its_hours_are_and_not_where_the_sun_hides_it() -> None:
     rng = np.random.default_rng(1)
     whole = measured_use(by_hour(logged(rng, 14, sun=False)), PLANNED)
-    assert abs(whole.day_wh - PLANNED.energy_wh) < 3 * whole.doubt_wh and whole.doubt_wh < 60
+    assert abs(whole.day_wh - PLANNED.energy_wh) < 3 * whole.doubt_wh and whole.doubt_wh < 70
     sunny = measured_use(by_hour(logged(rng, 14)), PLANNED)
     assert np.isnan(sunny.day_wh) and np.isnan(sunny.watts[12]) and not np.isnan(sunny.watts[20])
     assert sunny.watts[20] == pytest.approx(80, rel=0.15)

@@ -18,6 +18,8 @@ KNOWN, CHARGED = 0.9, 0.02
 IN_USE = 0.3
 # Night, by the clock: nobody cooks, and the fridge runs as it does [h].
 NIGHT = (1, 5)
+# What a shunt and its zero are off by [-].
+SHUNT = 0.03
 # Fewer hours or nights say nothing; a day is told where so many of its hours are known.
 LEAST_HOURS, LEAST_NIGHTS, LEAST_KNOWN = 3, 5, 20
 # What flows at night is told from here on: watts, and share of the plan; so sure (standard errors).
@@ -34,7 +36,8 @@ class MeasuredUse:
         days: days of use in which there are hours that count.
         watts, planned_w: mean power by hour of the clock [W], shape (24,); nan where too few hours count.
         counted: hours that count, by hour of the clock, shape (24,).
-        day_wh, doubt_wh: a day of use and its standard error [Wh]; nan where too few hours are known.
+        day_wh, doubt_wh: a day of use and its standard error, the shunt's included [Wh]; nan where too few
+            hours are known.
         planned_wh: of the plan [Wh].
         nights: nights that count.
         night_w, night_doubt_w: mean power at night and its standard error [W]; nan where too few count.
@@ -87,7 +90,7 @@ def measured_use(hours: Hours, profile: Profile) -> MeasuredUse:
         # What is not known of the day is as the plan says, and in doubt by half of it.
         rest = float(planned_w[~known].sum())
         day_wh = float(watts[known].sum()) + rest
-        doubt = float(np.hypot(np.sqrt((errors[known] ** 2).sum()), rest / 2))
+        doubt = float(np.sqrt((errors[known] ** 2).sum() + (rest / 2) ** 2 + (SHUNT * day_wh) ** 2))
     night = used & (clock >= NIGHT[0]) & (clock < NIGHT[1])
     by_night = [power[night & (day == d)].mean() for d in np.unique(day[night])]
     night_w = error = float("nan")

@@ -51,8 +51,8 @@ def keep(
     there = readings_of(monitor.between(db, rig_id, bank, first, last))
     _, mine, theirs = np.intersect1d(readings.at, there.at, return_indices=True)
     unlike = np.zeros(len(mine), bool)
-    for name in QUANTITIES:
-        new, old = getattr(readings, name)[mine], getattr(there, name)[theirs]
+    for quantity in QUANTITIES:
+        new, old = getattr(readings, quantity)[mine], getattr(there, quantity)[theirs]
         unlike |= (np.abs(new - old) > 1e-6) & ~np.isnan(new) & ~np.isnan(old)
     told |= {"there": len(mine), "unlike": int(unlike.sum())}
     if len(mine) < len(readings):
