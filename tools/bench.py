@@ -15,6 +15,7 @@ from pathlib import Path
 
 import bench_browser as browser
 import bench_core as core
+import bench_log
 from bench_rigs import Row, large_rig, row, timed
 
 from vast_harbor import data
@@ -58,6 +59,7 @@ def rows() -> Iterator[Row]:
         for found in (core.banks(name), core.simulated(name), core.verdict(name)):
             for what, times in found.items():
                 yield row(f"{what} ({rig})", times)
+    yield from bench_log.log()
 
 
 def known(text: str) -> dict[str, float]:

@@ -61,10 +61,10 @@ def loaded(page: Page) -> None:
     page.locator("main svg, main canvas").first.wait_for()
 
 
-def audited(page: Page) -> None:
-    """Scroll to the charger that rests beside the lithium bank."""
-    page.locator("[data-audit=lfp]").wait_for()
-    page.evaluate("window.scrollTo(0, document.querySelector('[data-audit=lfp]').offsetTop - 90)")
+def logged(page: Page) -> None:
+    """Scroll to what the monitor shows of the use."""
+    page.locator("[data-use] svg").first.wait_for()
+    page.evaluate("window.scrollTo(0, document.querySelector('[data-use]').offsetTop - 480)")
 
 
 def tried(page: Page) -> None:
@@ -94,7 +94,6 @@ VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
     ("banks-find", "4/banks?part=find", "day", loaded),
     ("banks-wiring", "5/banks?part=wiring", "day", loaded),
     ("charging", "5/charging", "day", loaded),
-    ("charging-audit", "4/charging?part=audit", "day", audited),
     ("trial", "2/trial", "day", tried),
     ("compare", "4/compare", "day", suitability),
     ("compare-table", "1/compare?part=table", "day", tabled),
@@ -102,6 +101,7 @@ VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
     ("compare-doubt", "4/compare?part=doubt", "day", doubted),
     ("changeover", "2/changeover?part=work", "day", stopped),
     ("changeover-phone", "2/changeover?part=work", "night", in_locker),
+    ("log", "1/log?part=monitor", "day", logged),
     ("workings-night", "5/compare?part=table", "night", workings),
     # Last, because it makes a rig.
     ("start", "", "day", asked),

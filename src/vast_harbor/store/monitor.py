@@ -78,6 +78,12 @@ def files(db: sqlite3.Connection, rig_id: int) -> list[MonitorFile]:
     return [MonitorFile(*row) for row in rows]
 
 
+def state(db: sqlite3.Connection, rig_id: int) -> str:
+    """Which files there are; another text as soon as one came or went."""
+    rows = db.execute("SELECT id, digest FROM monitor_file WHERE rig_id = ? ORDER BY id", (rig_id,))
+    return " ".join(f"{row[0]}:{row[1]}" for row in rows)
+
+
 def remove_file(db: sqlite3.Connection, rig_id: int, id: int) -> bool:
     """Forget a file with its readings; whether it was there."""
     return bool(db.execute("DELETE FROM monitor_file WHERE rig_id = ? AND id = ?", (rig_id, id)).rowcount)

@@ -29,6 +29,10 @@ LEAST_SAGS, SAG_OWN_DOUBT = 3, 0.05
 MONTH_S = 30 * DAY_S
 
 
+# When, the health it says, the doubt of it alone, its kind, and of how many readings it is made.
+Found = tuple[int, float, float, str, int]
+
+
 @dataclass(frozen=True, slots=True)
 class Seen:
     """Something that tells of the health.
@@ -44,8 +48,18 @@ class Seen:
     count: int = 1
 
 
+def of_monitor(bank: FollowedBank, readings: Readings) -> tuple[Found, ...]:
+    """What a monitor says of a bank's health: counts from full to empty, and sags.
+
+    Args:
+        bank: the bank.
+        readings: of its monitor, in order.
+    """
+    return (*_counts(bank, readings), *_sags(bank, readings))
+
+
 def seen(
-    bank: FollowedBank, began: int, now: int, entries: Iterable[Entry], readings: Readings
+    bank: FollowedBank, began: int, now: int, entries: Iterable[Entry], monitored: Iterable[Found]
 ) -> tuple[Seen, ...]:
     """All that the log says of a bank's health, in order.
 
@@ -53,15 +67,10 @@ def seen(
         bank: the bank; only what is about it is given here.
         began, now: when it was put into use, and now, seconds since 1970 UTC [s].
         entries: of the log by hand, in order.
-        readings: of its monitor, in order.
+        monitored: what its monitor says.
     """
     by_hand = list(entries)
-    found = [
-        *_tests(bank, by_hand),
-        *_by_hand(bank, by_hand),
-        *_counts(bank, readings),
-        *_sags(bank, readings),
-    ]
+    found = [*_tests(bank, by_hand), *_by_hand(bank, by_hand), *monitored]
     if bank.stated is not None:
         found.append((now, bank.stated.likely, bank.stated.doubt, STATED, 1))
     placed = [
@@ -71,10 +80,7 @@ def seen(
     return tuple(sorted(placed, key=lambda s: s.at))
 
 
-_Found = tuple[int, float, float, str, int]
-
-
-def _tests(bank: FollowedBank, entries: Sequence[Entry]) -> Iterator[_Found]:
+def _tests(bank: FollowedBank, entries: Sequence[Entry]) -> Iterator[Found]:
     """Capacity tests: amp-hours that came out, against what its label gives at that current and warmth."""
     for e in entries:
         if e.kind != CAPACITY_TEST or e.battery:
@@ -103,7 +109,7 @@ def _sag(
     return sign.likely, hypot(SAG_OWN_DOUBT, 0.8 * METER_V * bank.per_12 / (amps * new))
 
 
-def _by_hand(bank: FollowedBank, entries: Sequence[Entry]) -> Iterator[_Found]:
+def _by_hand(bank: FollowedBank, entries: Sequence[Entry]) -> Iterator[Found]:
     """A rested reading, and one under a load right after it."""
     rested: Entry | None = None
     for e in entries:
@@ -119,7 +125,7 @@ def _by_hand(bank: FollowedBank, entries: Sequence[Entry]) -> Iterator[_Found]:
         rested = e if e.rested or abs(e.amps if e.amps is not None else 1e9) <= SMALL_C * bank.ah else None
 
 
-def _counts(bank: FollowedBank, readings: Readings) -> Iterator[_Found]:
+def _counts(bank: FollowedBank, readings: Readings) -> Iterator[Found]:
     """Charge from where the monitor called it full down to where it was empty, without a gap between."""
     if len(readings) < 3:
         return
@@ -152,7 +158,7 @@ def _counts(bank: FollowedBank, readings: Readings) -> Iterator[_Found]:
         yield int(readings.at[at]), health, COUNT_DOUBT, COUNT, 1
 
 
-def _sags(bank: FollowedBank, readings: Readings) -> Iterator[_Found]:
+def _sags(bank: FollowedBank, readings: Readings) -> Iterator[Found]:
     """What the volts lose when a load starts, the middle of each month."""
     if len(readings) < 2:
         return

@@ -1,5 +1,6 @@
 """The health of the bank in use, as the log tells it."""
 
+import sqlite3
 from datetime import UTC, date, datetime
 
 import numpy as np
@@ -8,8 +9,9 @@ from flask_openapi3.models.tag import Tag
 from pydantic import Field
 
 from vast_harbor.core.figures.display import Style
+from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.log.entry import PRESENT, Entry
-from vast_harbor.core.log.evidence import YEAR_S, Seen, seen
+from vast_harbor.core.log.evidence import YEAR_S, Found, Seen, of_monitor, seen
 from vast_harbor.core.log.followed_bank import FollowedBank, of_bought, of_old
 from vast_harbor.core.log.health import COUNT, SAG, STATED, TEST, Health, followed
 from vast_harbor.core.log.readings import DAY_S
@@ -92,12 +94,25 @@ def health(path: RigPath) -> Response:
     with database().reading() as db:
         # What is told of the old bank was told before it was replaced, too.
         rows = [row for row in log.each(db, path.rig_id) if row["bank"] == PRESENT and row["at"] >= began]
-        readings = readings_of(monitor.between(db, path.rig_id, PRESENT, began))
-    found = seen(bank, began, (today - EPOCH) * DAY_S, (Entry(**row) for row in rows), readings)
+        monitored = _monitored(db, path.rig_id, bank, began)
+    found = seen(bank, began, (today - EPOCH) * DAY_S, (Entry(**row) for row in rows), monitored)
     now = (today - bank.since) / (YEAR_S / DAY_S)
     made = followed(bank.expected, [s.measured for s in found], now)
     off = off_batteries((Entry(**row) for row in rows), bank.unit_v)
     return json_response(_view(bank, made, found, off, now, style))
+
+
+_MONITORED: LruCache[tuple[str, int, str, str], tuple[Found, ...]] = LruCache(64)
+
+
+def _monitored(db: sqlite3.Connection, rig_id: int, bank: FollowedBank, began: int) -> tuple[Found, ...]:
+    """What the monitor says of a bank, read again only when readings came or went."""
+    state = monitor.state(db, rig_id)
+    what = repr((bank.battery_class.key, bank.cells, bank.ah, bank.exponents, began))
+    return _MONITORED.of(
+        (str(database().path), rig_id, state, what),
+        lambda: of_monitor(bank, readings_of(monitor.between(db, rig_id, PRESENT, began))),
+    )
 
 
 def _none(why: str, bank: FollowedBank | None = None) -> HealthView:
