@@ -52,6 +52,7 @@ export class FakeServer {
     if (told) return Response.json(told.body, { status: told.status })
     const other = this.others[`${request.method} ${url.pathname}`]
     if (other) return Response.json(other(this.asked.at(-1)!))
+    if (url.pathname.endsWith('/pictures')) return Response.json({ pictures: [] })
     if (request.method === 'GET') return this.whole(url.searchParams.get('stop') ?? '')
     return this.edited(body)
   }

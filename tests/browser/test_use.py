@@ -235,7 +235,9 @@ def failures(page: Page, themes: list[str]) -> list[tuple[str, str, str]]:
     told = []
     for theme in themes:
         page.evaluate(f"document.documentElement.dataset.theme = '{theme}'")
-        found = page.evaluate(f"axe.run(document, {{runOnly: {RULES[theme]}}})")
+        # Only what breaks a rule is put together: the rest would take longer than the rules.
+        options = f"{{runOnly: {RULES[theme]}, resultTypes: ['violations']}}"
+        found = page.evaluate(f"axe.run(document, {options})")
         told += [(theme, v["id"], v["nodes"][0]["html"][:160]) for v in found["violations"]]
     return told
 

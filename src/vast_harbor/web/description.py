@@ -27,6 +27,8 @@ ANSWERS = {
     f"{_RIG}/log/duties.ics": "text/calendar",
     f"{_RIG}/log/files/{{token}}/import": EVENTS,
     f"{_RIG}/monitor": EVENTS,
+    f"{_RIG}/pictures/{{picture_id}}.jpg": "image/jpeg",
+    f"{_RIG}/pictures/{{picture_id}}/small.jpg": "image/jpeg",
     f"{_RIG}/trial/odds": EVENTS,
 }
 # Files that are sent as the body of a request.
@@ -35,6 +37,7 @@ BODIES = {
     "/api/restore": BYTES,
     f"{_RIG}/loads/preview": CSV,
     f"{_RIG}/log/files": CSV,
+    f"{_RIG}/pictures": BYTES,
     f"{_RIG}/models/preview": CSV,
 }
 REFUSALS = {

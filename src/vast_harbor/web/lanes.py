@@ -11,7 +11,7 @@ _WORKED_OUT = re.compile(
     _OF_A_RIG + r"(card|find|why|compare/.*|report(/.*)?|trial(/.*)?|monitor\.csv|charging(/.*)?)"
 )
 _DATABASES = frozenset({"/api/restore"})
-_LOGS = re.compile(_OF_A_RIG + r"log/files")
+_LOGS = re.compile(_OF_A_RIG + r"(log/files|pictures)")
 
 
 def lane_of(path: str) -> str:
@@ -27,5 +27,5 @@ def takes_a_whole_database(path: str) -> bool:
 
 
 def takes_a_log(path: str) -> bool:
-    """Whether the body of a request to this path may be the log of a monitor."""
+    """Whether the body of a request to this path may be the log of a monitor, or a picture."""
     return _LOGS.fullmatch(path) is not None

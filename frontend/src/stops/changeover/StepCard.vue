@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/changeover'
+import PictureStrip from '@/ui/PictureStrip.vue'
 import PlanField from '@/ui/PlanField.vue'
 import { Clock, TriangleAlert, Users } from '@lucide/vue'
 import MeasureField from './MeasureField.vue'
@@ -67,5 +68,6 @@ const PEOPLE = ['', '', phrase('changeover.step.two'), phrase('changeover.step.h
         text
       />
     </div>
+    <PictureStrip class="mt-2" :place="`step:${step.key}`" :of="step.title" />
   </div>
 </template>

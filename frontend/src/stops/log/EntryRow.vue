@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/log'
+import { usePictures } from '@/stores/pictures'
+import PictureStrip from '@/ui/PictureStrip.vue'
 import type { Entry } from './useLog'
 import { Pencil, Trash2 } from '@lucide/vue'
 import { computed } from 'vue'
@@ -7,6 +9,7 @@ import { computed } from 'vue'
 /** One entry of the log in a row. */
 const props = defineProps<{ entry: Entry; what: string }>()
 defineEmits<{ edit: []; remove: [] }>()
+const pictures = usePictures()
 const clock = computed(() =>
   new Date((props.entry.at + 60 * props.entry.offset_min) * 1000).toISOString().slice(11, 16),
 )
@@ -24,7 +27,20 @@ const clock = computed(() =>
         <span v-if="entry.bank !== 'present'" class="ml-2 text-soft">{{ entry.bank_name }}</span>
       </p>
       <p v-if="entry.text" class="break-words text-soft">{{ entry.text }}</p>
+      <PictureStrip
+        v-if="pictures.of(`entry:${entry.id}`).length"
+        class="mt-1.5"
+        small
+        :place="`entry:${entry.id}`"
+        :of="what"
+      />
     </div>
+    <PictureStrip
+      v-if="!pictures.of(`entry:${entry.id}`).length"
+      small
+      :place="`entry:${entry.id}`"
+      :of="what"
+    />
     <button
       type="button"
       class="btn btn-quiet btn-icon"

@@ -21,8 +21,8 @@ const option = computed(() => ({
   tooltip: {
     ...look.value.tooltip,
     trigger: 'axis',
-    formatter: (items: { dataIndex: number; seriesName: string }[]) => {
-      const i = items.find((one) => one.seriesName === 'likely')?.dataIndex
+    formatter: (items: { dataIndex: number; seriesId: string }[]) => {
+      const i = items.find((one) => one.seriesId === 'likely')?.dataIndex
       if (i === undefined) return ''
       const h = props.health
       return tip(
@@ -58,7 +58,7 @@ const option = computed(() => ({
   },
   series: [
     {
-      name: 'low',
+      id: 'low',
       type: 'line',
       data: pairs(props.health.low),
       stack: 'band',
@@ -67,7 +67,7 @@ const option = computed(() => ({
       silent: true,
     },
     {
-      name: 'band',
+      id: 'band',
       type: 'line',
       data: props.health.high.map((v, i) => [
         props.health.ages[i]!,
@@ -80,7 +80,7 @@ const option = computed(() => ({
       silent: true,
     },
     {
-      name: 'likely',
+      id: 'likely',
       type: 'line',
       data: pairs(props.health.likely),
       symbol: 'none',
@@ -106,7 +106,6 @@ const option = computed(() => ({
       },
     },
     ...props.health.seen.map((s) => ({
-      name: 'seen',
       type: 'line',
       data: [
         [s.years, percent(s.low)],

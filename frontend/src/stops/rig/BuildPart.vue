@@ -4,6 +4,7 @@ import { TERMINALS } from '@/ui/terminals'
 import { usePlan } from '@/stores/plan'
 import PlanCheck from '@/ui/PlanCheck.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
+import PictureStrip from '@/ui/PictureStrip.vue'
 import PlanField from '@/ui/PlanField.vue'
 import { computed } from 'vue'
 
@@ -95,5 +96,10 @@ const area = computed(() => (rig.value.units === 'us' ? 'sq in' : 'cm²'))
         class="col-span-full"
       />
     </template>
+    <div class="col-span-full">
+      <h3 class="font-semibold">{{ phrase('rig.build_part.pictures') }}</h3>
+      <p class="text-soft">{{ phrase('rig.build_part.pictures_hint') }}</p>
+      <PictureStrip class="mt-1" place="wiring" :of="phrase('rig.build_part.pictures')" />
+    </div>
   </section>
 </template>

@@ -42,3 +42,19 @@ CREATE TABLE monitor_hour (
     celsius_high REAL,
     PRIMARY KEY (rig_id, bank, hour)
 ) WITHOUT ROWID;
+-- Pictures of entries, of steps of the changeover, and of the old wiring: scaled down, without what a camera
+-- adds. The sender makes the id: what is sent twice is kept once.
+CREATE TABLE picture (
+    rig_id     INTEGER NOT NULL REFERENCES rig (id) ON DELETE CASCADE,
+    id         TEXT    NOT NULL,
+    place      TEXT    NOT NULL, -- entry:<id>, step:<key> or wiring
+    at         INTEGER NOT NULL,
+    name       TEXT    NOT NULL,
+    width      INTEGER NOT NULL,
+    height     INTEGER NOT NULL,
+    large      BLOB    NOT NULL, -- JPEG
+    small      BLOB    NOT NULL,
+    removed_at TEXT,
+    PRIMARY KEY (rig_id, id)
+);
+CREATE INDEX picture_place ON picture (rig_id, removed_at, place, at);
