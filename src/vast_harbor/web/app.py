@@ -33,8 +33,8 @@ from vast_harbor.web.trial import routes as trial
 STATIC = Path(__file__).parent / "static"
 PARTS = (
     cards, keeping, plan, load_csv, banks, charging, trial, compare, report, changeover, log, monitor_files,
-    measured, health, use, calendar, pictures, monitor, model_csv, quotes, cable_tool, label_reader, reference,
-    about, pairing,
+    measured, health, use, calendar, pictures, monitor, model_csv, quotes, cable_tool, label_reader,
+    reference, about, pairing,
 )  # fmt: skip
 NOT_BUILT = "The interface is not built yet: run make build."
 
