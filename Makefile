@@ -91,9 +91,9 @@ chromium:
 
 test: tried lint types
 
-# The browser waits as often as it works: more workers than cores keep these busy.
+# The browser waits now and then: one worker more than cores keeps these busy.
 tried: build chromium $(STAMPS)/dev
-	$(BIN)/pytest -n 4 --dist worksteal
+	$(BIN)/pytest -n 3 --dist worksteal
 
 shots: $(STAMPS)/dev build chromium
 	$(BIN)/python tools/shots.py

@@ -21,6 +21,11 @@ settings.register_profile("quick", deadline=None, max_examples=20)
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "steady"))
 
 
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """What takes longest begins first, so that no worker is left with it when the others are done."""
+    items.sort(key=lambda item: "browser" not in item.path.parts)
+
+
 # Straps, links and lugs cost nothing where a test works out the rest by hand.
 NO_SMALL_PARTS = {
     f"{part}_price": 0.0 for part in ("hold_down", "link", "bars", "lug", "string_fuse", "shunt", "upkeep")
