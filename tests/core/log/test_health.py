@@ -5,17 +5,18 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from vast_harbor.core.battery.ageing import state_of_health
-from vast_harbor.core.log.health import COUNT, SAG, TEST, Expected, Measured, followed, health_at
+from vast_harbor.core.battery.ageing import health_at, state_of_health
+from vast_harbor.core.log.health import COUNT, SAG, TEST, Expected, Measured, followed
 
 LEAD = Expected(wear_a_year=0.18, spread=0.35, end=0.8, lead=True)
 LFP = Expected(wear_a_year=0.09, spread=0.4, end=0.7, lead=False)
 
 
-def test_health_follows_the_law_of_the_comparison() -> None:
-    for lead in (True, False):
-        for wear in (0.0, 0.3, 1.0, 1.4, 5.0):
-            assert health_at(np.array([wear]), lead)[0] == pytest.approx(state_of_health(wear, lead))
+def test_health_of_many_is_the_law_of_the_comparison() -> None:
+    wears = np.array([0.0, 0.3, 1.0, 1.4, 5.0])
+    for lead, known in ((True, [1, 0.94, 0.8, 0.56, 0]), (False, [1, 0.94, 0.8, 0.72, 0])):
+        assert health_at(wears, lead) == pytest.approx(known)
+        assert [state_of_health(wear, lead) for wear in wears] == pytest.approx(known)
 
 
 @pytest.mark.parametrize("expected", [LEAD, LFP], ids=["lead", "lfp"])

@@ -4,6 +4,7 @@ import { api, problemsOf, type Schemas } from '@/api/client'
 import { useUi } from '@/stores/ui'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import { computed, nextTick, ref } from 'vue'
+import { dateOf } from './days'
 import CalendarLinks from './CalendarLinks.vue'
 import { freshId, now } from './useLog'
 
@@ -45,14 +46,6 @@ async function ask(key: string) {
   await nextTick()
   field.value?.[0]?.focus()
 }
-
-const dateOf = (day: string) =>
-  new Date(`${day}T12:00Z`).toLocaleDateString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-    timeZone: 'UTC',
-  })
 </script>
 
 <template>

@@ -3,6 +3,7 @@ import { phrase } from '@/phrases/log'
 import { api, problemsOf, type Schemas } from '@/api/client'
 import { FileDown } from '@lucide/vue'
 import { computed, nextTick, ref, watch } from 'vue'
+import { dateOf } from './days'
 import DutyList from './DutyList.vue'
 import EntryForm from './EntryForm.vue'
 import EntryRow from './EntryRow.vue'
@@ -67,15 +68,7 @@ const NAMES = computed(() => {
     [day(1), phrase('log.stop.yesterday')],
   ])
 })
-const nameOf = (day: string) =>
-  NAMES.value.get(day) ??
-  new Date(`${day}T12:00Z`).toLocaleDateString('en-GB', {
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-    timeZone: 'UTC',
-  })
+const nameOf = (day: string) => NAMES.value.get(day) ?? dateOf(day, 'short')
 const days = computed(() => {
   const found: { day: string; list: Entry[] }[] = []
   for (const entry of entries.value) {

@@ -6,6 +6,7 @@ import { useAsked } from '@/stores/useAsked'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import { computed, defineAsyncComponent } from 'vue'
+import { dateOf } from './days'
 
 /** How healthy the bank in use is, how long it will last, and by what that is known. */
 const HealthChart = defineAsyncComponent(() => import('./HealthChart.vue'))
@@ -18,13 +19,6 @@ const { answer } = useAsked<Schemas['HealthView']>(
       params: { path: { rig_id: plan.rig!.id } },
     }),
 )
-const dateOf = (day: string) =>
-  new Date(`${day}T12:00Z`).toLocaleDateString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-    timeZone: 'UTC',
-  })
 const percent = (value: number) => `${Math.round(100 * Math.max(0, value))} %`
 const expected = computed(() => {
   const [low, likely, high] = answer.value!.before.map((y) => y.toFixed(1))

@@ -2,6 +2,7 @@
 import { phrase } from '@/phrases/log'
 import { Trash2 } from '@lucide/vue'
 import { computed, defineAsyncComponent, ref } from 'vue'
+import { dateOf } from './days'
 import ReadingsImport from './ReadingsImport.vue'
 import { useReadings } from './useReadings'
 
@@ -37,13 +38,6 @@ async function choose() {
   span.value = 0
   await Promise.all([draw(), listDays()])
 }
-const dateOf = (day: number | string) =>
-  new Date(typeof day === 'number' ? day * 864e5 : `${day}T00:00Z`).toLocaleDateString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-    timeZone: 'UTC',
-  })
 const stretch = computed(() => {
   const c = chart.value!
   return c.from_day === c.to_day

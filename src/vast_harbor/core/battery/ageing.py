@@ -149,8 +149,23 @@ def state_of_health(wear: float, lead_acid: bool, fade: float = 0.2, after_end: 
 
     Source: the sum after M. A. Miner, J. Appl. Mech. 12 (1945), doi:10.1115/1.4009458.
     """
-    beyond = max(0.0, wear - 1) * (after_end if lead_acid else 1.0)
-    return max(0.0, 1 - fade * (min(wear, 1.0) + beyond))
+    return float(health_at(wear, lead_acid, fade, after_end))
+
+
+def health_at(wear: ArrayLike, lead_acid: bool, fade: float = 0.2, after_end: float = 3.0) -> Values:
+    """:func:`state_of_health` of many wears at once.
+
+    Args:
+        wear: Palmgren–Miner sums [-], any shape.
+        lead_acid, fade, after_end: as there.
+
+    Returns:
+        SoH [-], in the shape of ``wear``.
+    """
+    wear = np.asarray(wear, float)
+    beyond = np.maximum(0.0, wear - 1) * (after_end if lead_acid else 1.0)
+    found: Values = np.maximum(0.0, 1 - fade * (np.minimum(wear, 1.0) + beyond))
+    return found
 
 
 def wear_at_health(health: ArrayLike, lead_acid: bool, fade: float = 0.2, after_end: float = 3.0) -> Values:

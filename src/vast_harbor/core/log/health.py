@@ -12,7 +12,7 @@ from math import log
 import numpy as np
 from numpy.typing import NDArray
 
-from vast_harbor.core.battery.ageing import wear_at_health
+from vast_harbor.core.battery.ageing import health_at, wear_at_health
 from vast_harbor.core.battery.health_signs import SAG_DOUBT, TENTH
 
 Floats = NDArray[np.float64]
@@ -30,7 +30,6 @@ NEW, NEW_SPREAD = 1.0, 0.03
 RATES, FIRSTS, REACH = 121, 15, 4.0
 # The fan has so many points, and goes no further than this [years].
 POINTS, LONGEST_YEARS = 61, 40.0
-FADE, AFTER_END = 0.2, 3.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,12 +90,6 @@ class Health:
     ends: Three
     before: Three
     faster: Three
-
-
-def health_at(wear: Floats, lead: bool) -> Floats:
-    """Health of a bank that gave its label when new [-]; ``ageing.state_of_health`` over arrays."""
-    beyond = np.maximum(0.0, wear - 1) * (AFTER_END if lead else 1.0)
-    return np.maximum(0.0, 1 - FADE * (np.minimum(wear, 1.0) + beyond))
 
 
 def followed(expected: Expected, measured: Sequence[Measured], now: float) -> Health:

@@ -158,7 +158,7 @@ def tidied(raw: Readings, system_v: float, earliest: int, latest: int) -> Tidied
     readings, places = readings.some(order), places[order]
     again = np.zeros(len(readings), bool)
     again[1:] = np.diff(readings.at) == 0
-    # Each one that came again is held against the first of its instant.
+    # Each one that came again is compared with the first of its instant.
     first_of = np.maximum.accumulate(np.where(again, 0, np.arange(len(again))))
     same = np.ones(len(again), bool)
     for name in QUANTITIES:

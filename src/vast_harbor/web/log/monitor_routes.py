@@ -76,8 +76,6 @@ api = Blueprint(
 
 IMPORTS = Slots(2, 1, phrase("log.monitor.one_at_a_time"))
 READ_AT_ONCE, SHOWN = 1_000_000, 8
-# Stretches of a drawn line; up to how many days single readings are drawn, beyond them hours.
-POINTS, DAYS_OF_READINGS = 500, 21
 
 
 class FileQuery(BaseModel):

@@ -1,6 +1,8 @@
 """Pictures of a rig: taken, shown, removed and brought back."""
 
+import sqlite3
 import time
+from collections.abc import Callable
 
 from flask import Response, make_response, request
 from flask_openapi3.models.tag import Tag
@@ -125,21 +127,19 @@ def small_picture(path: PicturePath) -> Response:
 @api.delete("/rigs/<int:rig_id>/pictures/<string:picture_id>", responses={200: PicturesView})
 def remove_picture(path: PicturePath) -> Response:
     """Remove a picture; it can be brought back."""
-    try:
-        with database().writing() as db:
-            pictures.remove(db, path.rig_id, path.picture_id)
-            found = pictures.listed(db, path.rig_id)
-    except NoPicture:
-        return problems(404, GONE)
-    return json_response(PicturesView(pictures=[_view(one) for one in found]))
+    return _changed(path, pictures.remove)
 
 
 @api.post("/rigs/<int:rig_id>/pictures/<string:picture_id>/restore", responses={200: PicturesView})
 def restore_picture(path: PicturePath) -> Response:
     """Bring a removed picture back."""
+    return _changed(path, pictures.restore)
+
+
+def _changed(path: PicturePath, change: Callable[[sqlite3.Connection, int, str], None]) -> Response:
     try:
         with database().writing() as db:
-            pictures.restore(db, path.rig_id, path.picture_id)
+            change(db, path.rig_id, path.picture_id)
             found = pictures.listed(db, path.rig_id)
     except NoPicture:
         return problems(404, GONE)

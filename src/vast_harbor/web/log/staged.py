@@ -1,7 +1,6 @@
 """Files that are looked at before they are imported: kept aside for a day, and a few at once."""
 
 import secrets
-import shutil
 import tempfile
 import time
 from dataclasses import dataclass, field
@@ -68,7 +67,3 @@ class Staged:
         gone = self._files.pop(token, None)
         if gone is not None:
             gone.path.unlink(missing_ok=True)
-
-    def close(self) -> None:
-        """Forget all of them."""
-        shutil.rmtree(self._folder.name, ignore_errors=True)
