@@ -54,6 +54,7 @@ ORDER = (
     "stops.changeover",
     "log",
     "passage",
+    "review",
     "beliefs",
     "sensitivity",
 )

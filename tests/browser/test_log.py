@@ -181,3 +181,17 @@ def test_the_health_of_the_bank_and_the_calendar_are_there_for_who_logs(page: Pa
     page.locator("[data-end-calendar]").click()
     expect(page.locator("[data-calendar-address]")).to_have_count(0)
     assert page.request.get(address).status == 404
+
+
+def test_the_review_tells_whether_the_verdict_holds_and_tries_what_was_measured(page: Page, demo) -> None:
+    demo("kittiwake", "log?part=review")
+    expect(page.locator("[data-review-answer=over]")).to_be_visible()
+    expect(page.locator("[data-review-same]")).to_contain_text("The measured use alone changes it")
+    with page.expect_popup() as opened:
+        page.get_by_role("link", name="Print this page").click()
+    expect(opened.value.get_by_role("heading", level=1)).to_contain_text("Season review: Kittiwake")
+    opened.value.close()
+    page.get_by_role("button", name="Try the measured use").click()
+    expect(page.locator("[data-stop=day]")).to_contain_text("was")
+    # Tried, the plan says what the log says.
+    expect(page.locator("[data-review-same]")).to_contain_text("The verdict is the same")

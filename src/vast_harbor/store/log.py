@@ -202,6 +202,14 @@ def last_days(db: sqlite3.Connection, rig_id: int, bank: str = "present") -> Las
     return LastDays(day(last), {row[0]: day(row[1]) for row in kinds}, done, put_off)
 
 
+def state(db: sqlite3.Connection, rig_id: int) -> str:
+    """Which entries there are; another text as soon as one came, was changed, or went."""
+    rows = db.execute(
+        "SELECT id, revision, removed_at IS NULL FROM log_entry WHERE rig_id = ? ORDER BY id", (rig_id,)
+    )
+    return " ".join(f"{row[0]}:{row[1]}:{row[2]}" for row in rows)
+
+
 def count(db: sqlite3.Connection, rig_id: int) -> int:
     """How many entries there are."""
     found = db.execute(

@@ -8,7 +8,8 @@ LANES = {"quick": 6, "worked_out": 1, "stream": 16}
 _OF_A_RIG = r"/api/rigs/\d+/"
 _STREAMS = re.compile(_OF_A_RIG + r"(monitor|trial/odds|log/files/[^/]+/import)")
 _WORKED_OUT = re.compile(
-    _OF_A_RIG + r"(card|find|why|compare/.*|report(/.*)?|trial(/.*)?|monitor\.csv|charging(/.*)?)"
+    _OF_A_RIG + r"(card|find|why|compare/.*|report(/.*)?|trial(/.*)?|monitor\.csv|charging(/.*)?|"
+    r"log/review(/.*)?)"
 )
 _DATABASES = frozenset({"/api/restore"})
 _LOGS = re.compile(_OF_A_RIG + r"(log/files|pictures)")

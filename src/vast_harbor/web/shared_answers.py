@@ -12,7 +12,7 @@ from werkzeug.datastructures import Headers
 
 from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.figures.patience import while_wanted
-from vast_harbor.store import rigs
+from vast_harbor.store import log, monitor, rigs
 from vast_harbor.store.database import Database
 from vast_harbor.store.log import last_days
 from vast_harbor.web.harbor.routes import LARGEST_ID
@@ -61,9 +61,14 @@ def share(app: Flask) -> None:
 
 
 def _state(db: sqlite3.Connection, rig_id: int) -> str:
-    """What an answer is worked out from: the rig, and for its card what is due by its log."""
+    """What an answer is worked out from: the rig, for its card what is due by its log, for what is said of
+    the log all of it."""
     document = rigs.document_text(db, rig_id)
-    return f"{document}{last_days(db, rig_id)}" if request.path.endswith("/card") else document
+    if request.path.endswith("/card"):
+        return f"{document}{last_days(db, rig_id)}"
+    if "/log/" in request.path:
+        return f"{document}{log.state(db, rig_id)}{monitor.state(db, rig_id)}"
+    return document
 
 
 def _shared(view: Callable[..., Any]) -> Callable[..., Response]:

@@ -5,7 +5,8 @@ import { computed, defineAsyncComponent } from 'vue'
 import { useRoute } from 'vue-router'
 import EntriesPart from './EntriesPart.vue'
 
-/** The log: what was entered by hand, what a monitor logged, and how healthy the bank is by both. */
+/** The log: what was entered by hand, what a monitor logged, how healthy the bank is by both, and
+ * whether the verdict still holds. */
 const route = useRoute()
 const PARTS = [
   { key: 'entries', name: phrase('log.stop.entries'), screen: EntriesPart },
@@ -18,6 +19,11 @@ const PARTS = [
     key: 'health',
     name: phrase('log.stop.health'),
     screen: defineAsyncComponent(() => import('./HealthPart.vue')),
+  },
+  {
+    key: 'review',
+    name: phrase('log.stop.review'),
+    screen: defineAsyncComponent(() => import('./ReviewPart.vue')),
   },
 ]
 const part = computed(() => PARTS.find((p) => p.key === route.query.part) ?? PARTS[0]!)

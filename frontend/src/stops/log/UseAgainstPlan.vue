@@ -7,28 +7,28 @@ import { useLook } from '@/charts/useLook'
 import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
 import { useUi } from '@/stores/ui'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
+import { tryInPlan } from './tryInPlan'
 
 /** What is used, by the monitor, beside what the plan says; what differs can be tried in the plan. */
 const plan = usePlan()
 const ui = useUi()
 const { look } = useLook()
+const kind = ref('')
 const { answer } = useAsked<Schemas['MeasuredUseView']>(
-  () => '',
+  () => kind.value,
   (signal) =>
     api.GET('/api/rigs/{rig_id}/log/use', {
       signal,
-      params: { path: { rig_id: plan.rig!.id } },
+      params: { path: { rig_id: plan.rig!.id }, query: { kind: kind.value } },
     }),
 )
-const shown = computed(() => (answer.value?.days ? answer.value : null))
+const shown = computed(() =>
+  answer.value && (answer.value.days || answer.value.kinds.length > 1) ? answer.value : null,
+)
 
-/** Tried beside the plan, so that it can be dropped again. */
-async function attempt(finding: Schemas['UseFindingView']) {
-  if (!plan.rig!.what_if) await plan.whatIf()
-  await plan.edit(finding.label, ...(finding.operations as Parameters<typeof plan.edit>[1][]))
-  ui.say(phrase('log.use.tried'))
-}
+const attempt = (finding: Schemas['UseFindingView']) =>
+  tryInPlan(plan, ui, finding.label, finding.operations)
 
 const two = (hour: number) => String(hour).padStart(2, '0')
 const option = computed(() => {
@@ -89,7 +89,20 @@ const option = computed(() => {
 <template>
   <section v-if="shown" class="sheet p-4" data-use>
     <h2 class="text-xl">{{ phrase('log.use.title') }}</h2>
-    <p class="text-soft">{{ phrase('log.use.of_days', { count: shown.days }) }}</p>
+    <p class="flex flex-wrap items-center gap-x-3 gap-y-1 text-soft">
+      <label v-if="shown.kinds.length > 1" class="flex items-center gap-2">
+        {{ phrase('log.use.kind') }}
+        <select
+          class="field"
+          :value="shown.kind"
+          @change="kind = ($event.target as HTMLSelectElement).value"
+        >
+          <option v-for="k in shown.kinds" :key="k.id" :value="k.id">{{ k.name }}</option>
+        </select>
+      </label>
+      <span v-else>{{ shown.kinds[0]!.name }}</span>
+      <span>{{ phrase('log.use.of_days', { count: shown.days }) }}</span>
+    </p>
     <p class="mt-1 flex flex-wrap gap-x-6 font-semibold">
       <span v-if="shown.measured">{{ phrase('log.use.measured', { day: shown.measured }) }}</span>
       <span>{{ phrase('log.use.planned', { day: shown.planned }) }}</span>

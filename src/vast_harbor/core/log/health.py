@@ -80,6 +80,7 @@ class Health:
         ends: P10, P50 and P90 of the age at which it is replaced [years].
         before: the same, by the life model alone [years].
         faster: wear a year against what was expected, P10, P50 and P90 [-].
+        soon: how likely it is replaced within a year from now [-].
     """
 
     ages: Floats
@@ -90,6 +91,7 @@ class Health:
     ends: Three
     before: Three
     faster: Three
+    soon: float
 
 
 def followed(expected: Expected, measured: Sequence[Measured], now: float) -> Health:
@@ -121,7 +123,7 @@ def followed(expected: Expected, measured: Sequence[Measured], now: float) -> He
     times = np.broadcast_to(rates[:, None] / expected.wear_a_year, weight.shape)
     return Health(
         ages, low, likely, high, _three(_health(expected, rates, firsts, now), weight), ends, before,
-        _three(times, weight),
+        _three(times, weight), float(weight[_ages_at_end(expected, rates, firsts) <= now + 1].sum()),
     )  # fmt: skip
 
 
@@ -137,9 +139,16 @@ def _health(expected: Expected, rates: Floats, firsts: Floats, age: float) -> Fl
 
 
 def _ends(expected: Expected, rates: Floats, firsts: Floats, weight: Floats) -> Three:
-    """Age at which the health has come down to the end [years]; 0 where it began below it."""
+    """P10, P50 and P90 of the age at which it is replaced [years]."""
+    return _three(_ages_at_end(expected, rates, firsts), weight)
+
+
+def _ages_at_end(expected: Expected, rates: Floats, firsts: Floats) -> Floats:
+    """Age at which the health has come down to the end [years]; 0 where it began below it, shape (rates,
+    firsts)."""
     wear = np.maximum(0.0, wear_at_health(expected.end / firsts, expected.lead))
-    return _three(np.minimum(LONGEST_YEARS, wear[None, :] / rates[:, None]), weight)
+    ages: Floats = np.minimum(LONGEST_YEARS, wear[None, :] / rates[:, None])
+    return ages
 
 
 def _three(values: Floats, weight: Floats) -> Three:

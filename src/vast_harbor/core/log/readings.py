@@ -203,6 +203,14 @@ class Hours:
     low: dict[str, Floats]
     high: dict[str, Floats]
 
+    def some(self, which: NDArray[np.bool_]) -> "Hours":
+        """Some of them: a mask."""
+        low, high = ({n: values[which] for n, values in part.items()} for part in (self.low, self.high))
+        return Hours(
+            self.hour[which], self.covered_s[which], self.ah_in[which], self.ah_out[which],
+            self.wh_in[which], self.wh_out[which], low, high,
+        )  # fmt: skip
+
 
 def by_hour(readings: Readings) -> Hours:
     """Sums by the hour.

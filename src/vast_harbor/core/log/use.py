@@ -4,12 +4,17 @@ A monitor at the bank sees what flows in less what flows out. Only in hours in w
 it saw the use; a day is put together from such hours.
 """
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
 
-from vast_harbor.core.log.readings import HOUR_S, Floats, Hours, Ints
+from vast_harbor.core.log.readings import DAY_S, HOUR_S, Floats, Hours, Ints
+from vast_harbor.core.rig.day_types import OFF_GRID
+from vast_harbor.core.rig.months import type_for
+from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.rig.profile import Profile
+from vast_harbor.core.stops.need import Days
 
 DAY_H = 24
 # An hour counts where so much of it is known, and what flowed in is below this share of what flowed out [-].
@@ -60,6 +65,25 @@ class MeasuredUse:
     drain_w: float
     then_wh: float
     now_wh: float
+
+
+def use_by_kind(hours: Hours, plan: Plan, days: Days) -> Mapping[str, MeasuredUse]:
+    """What is used against the plan on each kind of off-grid day: a log knows only its season.
+
+    Args:
+        hours: of the monitor, in order.
+        plan, days: the plan, and its kinds of day.
+
+    Returns:
+        By kind of day, the one that was logged last first; the governing one alone where nothing was logged.
+    """
+    if not len(hours.hour):
+        return {days.governing: measured_use(hours, days.day.profile)}
+    months = (hours.hour * HOUR_S // DAY_S).astype("datetime64[D]").astype("datetime64[M]").astype(int) % 12
+    kinds = {int(m): type_for(plan, OFF_GRID, int(m) + 1).id for m in np.unique(months)}
+    kind = np.array([kinds[int(m)] for m in months])
+    found = dict.fromkeys(kind[::-1].tolist())
+    return {k: measured_use(hours.some(kind == k), days.days[k].profile) for k in found}
 
 
 def measured_use(hours: Hours, profile: Profile) -> MeasuredUse:

@@ -7,6 +7,7 @@ from functools import lru_cache
 from vast_harbor.core.battery.bank import BatteryModel
 from vast_harbor.core.battery.chemistry import BatteryClass
 from vast_harbor.core.battery.datasheet import NO_PROTECTION
+from vast_harbor.core.battery.health_signs import HealthSign
 from vast_harbor.core.installation.cables import CableData
 from vast_harbor.core.installation.packing import Place, Size
 from vast_harbor.core.rig.assumptions import AssumptionEntry, Assumptions, HouseRule
@@ -88,6 +89,8 @@ class OldBank:
         left_low, left_empty, frozen: times that it stood below a fifth for over a day, was left empty for a
             week, froze.
         sale_price: what somebody would pay for it [money]; None to sell it as scrap.
+        logged: what its log says of its health; the signs that are stated are part of it. None without a log.
+        kept: whether it may be kept; False asks which bank would be bought in its place all the same.
     """
 
     battery_class: BatteryClass
@@ -115,6 +118,8 @@ class OldBank:
     left_empty: float = 0
     frozen: float = 0
     sale_price: float | None = None
+    logged: HealthSign | None = None
+    kept: bool = True
 
 
 @dataclass(frozen=True, slots=True)

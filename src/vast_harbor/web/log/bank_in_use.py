@@ -6,9 +6,11 @@ from datetime import date
 from vast_harbor.core.log.duties import DUE, Duty, InUse, Record, duties
 from vast_harbor.core.log.entry import OLD, PRESENT
 from vast_harbor.core.passage import Results
+from vast_harbor.core.rig.plan import OldBank
 from vast_harbor.core.rig.sources import MAINS
 from vast_harbor.store.log import LastDays
 
+YEAR_DAYS = 365.25
 # The step of the changeover with which a bank runs, and the one that proves it.
 RUNS, PROVED = "isolated", "acceptance"
 # Steps of the changeover that are duties of the log, too: what is ticked there is done here.
@@ -55,8 +57,28 @@ def bank_in_use(results: Results) -> InUse | None:
     return InUse(old.battery_class, mains=mains, laid_up_from=laid_up_from, used_from=used_from)
 
 
+def as_old_bank(results: Results, today: int) -> OldBank | None:
+    """The bank in use as the one that is replaced next; None where the rig has none.
+
+    Of a bank that was bought by this plan it is asked what would be bought in its place today.
+
+    Args:
+        results: the plan in figures.
+        today: counted.
+    """
+    plan, in_use = results.plan, bank_in_use(results)
+    if in_use is None or not in_use.changed_over or results.changeover is None:
+        return plan.old_bank
+    bank = results.changeover.work.build.bank
+    return OldBank(
+        bank.model.battery_class, bank.model.unit_class_v, bank.rated_ah / bank.parallel, bank.series,
+        bank.parallel, None if in_use.since is None else (today - in_use.since) / YEAR_DAYS,
+        unit_kg=bank.model.kg, kept=False,
+    )  # fmt: skip
+
+
 def _warranty(years: float, since: int | None) -> int | None:
-    return None if since is None or not years else since + round(365.25 * years)
+    return None if since is None or not years else since + round(YEAR_DAYS * years)
 
 
 def season(months: Collection[int], today: str) -> tuple[int | None, int | None]:

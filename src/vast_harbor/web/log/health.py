@@ -1,6 +1,7 @@
 """The health of the bank in use, as the log tells it."""
 
 import sqlite3
+from dataclasses import dataclass
 from datetime import UTC, date, datetime
 
 import numpy as np
@@ -79,27 +80,57 @@ def followed_bank(results: Results, today: int) -> FollowedBank | None:
     return of_old(results.plan, results.banks.rig_limits, phrase("terms.names.old_bank"), today)
 
 
+@dataclass(frozen=True, slots=True)
+class LoggedHealth:
+    """What the log says of the health of the bank in use.
+
+    Attributes:
+        bank: the bank; None where the rig has none.
+        seen: what was measured of it.
+        off: its batteries that are not like the others.
+        now: its age [years].
+        health: over its life; None where its age is not known.
+    """
+
+    bank: FollowedBank | None = None
+    seen: tuple[Seen, ...] = ()
+    off: tuple[OffBattery, ...] = ()
+    now: float = 0.0
+    health: Health | None = None
+
+
+def logged_health(rig_id: int, results: Results, today: int) -> LoggedHealth:
+    """What the log says of the health of the bank in use.
+
+    Args:
+        rig_id, results: the rig, and its plan in figures.
+        today: counted.
+    """
+    bank = followed_bank(results, today)
+    if bank is None or bank.since is None or bank.since > today:
+        return LoggedHealth(bank)
+    began = (bank.since - EPOCH) * DAY_S
+    with database().reading() as db:
+        # What is told of the old bank was told before it was replaced, too.
+        rows = [row for row in log.each(db, rig_id) if row["bank"] == PRESENT and row["at"] >= began]
+        monitored = _monitored(db, rig_id, bank, began)
+    found = seen(bank, began, (today - EPOCH) * DAY_S, (Entry(**row) for row in rows), monitored)
+    now = (today - bank.since) / (YEAR_S / DAY_S)
+    made = followed(bank.expected, [s.measured for s in found], now)
+    return LoggedHealth(bank, found, off_batteries((Entry(**row) for row in rows), bank.unit_v), now, made)
+
+
 @api.get("/rigs/<int:rig_id>/log/health", responses={200: HealthView})
 def health(path: RigPath) -> Response:
     """Health over time from the life model and all that was measured, and when the bank ends."""
     today = date.fromisoformat(current_app.config["TODAY"]()).toordinal()
     rig_file, _, results = evaluated_results(path.rig_id)
-    style = style_of(rig_file)
-    bank = followed_bank(results, today)
-    if bank is None:
+    told = logged_health(path.rig_id, results, today)
+    if told.bank is None:
         return json_response(_none(phrase("log.health.no_bank")))
-    if bank.since is None or bank.since > today:
-        return json_response(_none(phrase("log.health.no_date"), bank))
-    began = (bank.since - EPOCH) * DAY_S
-    with database().reading() as db:
-        # What is told of the old bank was told before it was replaced, too.
-        rows = [row for row in log.each(db, path.rig_id) if row["bank"] == PRESENT and row["at"] >= began]
-        monitored = _monitored(db, path.rig_id, bank, began)
-    found = seen(bank, began, (today - EPOCH) * DAY_S, (Entry(**row) for row in rows), monitored)
-    now = (today - bank.since) / (YEAR_S / DAY_S)
-    made = followed(bank.expected, [s.measured for s in found], now)
-    off = off_batteries((Entry(**row) for row in rows), bank.unit_v)
-    return json_response(_view(bank, made, found, off, now, style))
+    if told.health is None:
+        return json_response(_none(phrase("log.health.no_date"), told.bank))
+    return json_response(_view(told.bank, told.health, told.seen, told.off, told.now, style_of(rig_file)))
 
 
 _MONITORED: LruCache[tuple[str, int, str, str], tuple[Found, ...]] = LruCache(64)
@@ -166,7 +197,7 @@ def _view(
         now=phrase("log.health.now", likely=likely, range=now_range),
         lasts=_lasts(left, style),
         said=_said(bank, made, found, style),
-        off=[_off(one, style) for one in off],
+        off=[off_text(one, style) for one in off],
         ages=_list(made.ages),
         low=_list(made.low),
         likely=_list(made.likely),
@@ -191,7 +222,7 @@ def _view(
     )
 
 
-def _off(one: OffBattery, style: Style) -> str:
+def off_text(one: OffBattery, style: Style) -> str:
     def volts(value: float) -> str:
         return f"{abs(value):.2f} V".replace(".", style.numbers.decimal)
 

@@ -1,13 +1,18 @@
 """Use by the monitor against the plan, and what of it can be tried in the plan."""
 
+from collections.abc import Mapping
+
 import numpy as np
 from flask import Response
 from flask_openapi3.models.tag import Tag
-from pydantic import Field
+from pydantic import BaseModel, Field
 
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.log.entry import PRESENT
-from vast_harbor.core.log.use import LEAST_KNOWN, MeasuredUse, measured_use
+from vast_harbor.core.log.use import LEAST_KNOWN, MeasuredUse, use_by_kind
+from vast_harbor.core.passage import Results
+from vast_harbor.core.review.season import differs
+from vast_harbor.core.stops.day import MEASURED
 from vast_harbor.formats.monitor_rows import hours_of
 from vast_harbor.phrases import phrase
 from vast_harbor.store import monitor
@@ -32,9 +37,24 @@ class UseFindingView(View):
     operations: list[OperationView]
 
 
+class DayKindView(View):
+    """A kind of day."""
+
+    id: str
+    name: str
+
+
+class UseQuery(BaseModel):
+    """Of which kind of day."""
+
+    kind: str = Field(default="", max_length=40, description="The one that was logged last, if empty")
+
+
 class MeasuredUseView(View):
     """Use by the monitor against the plan."""
 
+    kind: str = Field(description="Id of the kind of day that it is about")
+    kinds: list[DayKindView] = Field(description="Kinds of day of which there is a log, the latest first")
     days: int = Field(description="Days of use that count; 0 where nothing can be said")
     measured: str
     planned: str
@@ -43,29 +63,55 @@ class MeasuredUseView(View):
     findings: list[UseFindingView]
 
 
+def logged_use(rig_id: int, results: Results) -> Mapping[str, MeasuredUse]:
+    """What the monitor of the bank in use counted, by kind of day, the latest first."""
+    with database().reading() as db:
+        hours = hours_of(monitor.hours(db, rig_id, PRESENT))
+    return use_by_kind(hours, results.plan, results.days)
+
+
 @api.get("/rigs/<int:rig_id>/log/use", responses={200: MeasuredUseView})
-def use(path: RigPath) -> Response:
+def use(path: RigPath, query: UseQuery) -> Response:
     """What is used, by the monitor of the bank in use, against the plan."""
     rig_file, _, results = evaluated_results(path.rig_id)
     style = style_of(rig_file)
-    with database().reading() as db:
-        hours = hours_of(monitor.hours(db, path.rig_id, PRESENT))
-    found = measured_use(hours, results.day.profile)
+    uses = logged_use(path.rig_id, results)
+    kind = query.kind if query.kind in uses else next(iter(uses))
+    found = uses[kind]
     known = not np.isnan(found.day_wh)
     doubt = style.text(1.2816 * found.doubt_wh, "Wh") if known else ""
     view = MeasuredUseView(
+        kind=kind,
+        kinds=[DayKindView(id=k, name=results.days.days[k].type.name) for k in uses],
         days=found.days,
         measured=phrase("log.use.measured", day=style.text(found.day_wh, "Wh"), doubt=doubt) if known else "",
         planned=style.text(found.planned_wh, "Wh"),
         measured_w=[None if w != w else round(w, 1) for w in found.watts.tolist()],
         planned_w=[round(w, 1) for w in found.planned_w.tolist()],
-        findings=_findings(found, results.plan.standby_w, style),
+        findings=_findings(
+            found, results.plan.standby_w, results.plan.type_path(results.days.days[kind].type), style
+        ),
     )
     return json_response(view)
 
 
-def _findings(found: MeasuredUse, standby_w: float, style: Style) -> list[UseFindingView]:
+def taken_over(found: MeasuredUse, type_path: str) -> list[OperationView]:
+    """What enters a measured day into the plan."""
+    fields = ((f"{type_path}/measured_wh", round(found.day_wh)), (f"{type_path}/measured_hours", 24),
+              ("/plan/day_basis", MEASURED))  # fmt: skip
+    return [OperationView(op="replace", path=p, value=v) for p, v in fields]
+
+
+def _findings(found: MeasuredUse, standby_w: float, type_path: str, style: Style) -> list[UseFindingView]:
     out = []
+    if differs(found):
+        day = style.text(found.day_wh, "Wh")
+        out.append(
+            UseFindingView(
+                key="measured", text=phrase("log.use.differs"),
+                label=phrase("log.use.try_measured", day=day), operations=taken_over(found, type_path),
+            )
+        )  # fmt: skip
     if found.drain_w:
         more = max(1, round(standby_w + found.drain_w))
         out.append(
@@ -92,10 +138,6 @@ def _findings(found: MeasuredUse, standby_w: float, style: Style) -> list[UseFin
     if found.days and unknown > 24 - LEAST_KNOWN:
         text = phrase("log.use.charged", count=unknown)
         out.append(UseFindingView(key="charged", text=text, label="", operations=[]))
-    elif (
-        found.days
-        and not found.drain_w
-        and abs(found.day_wh - found.planned_wh) <= max(2 * found.doubt_wh, 0.1 * found.planned_wh)
-    ):
+    elif found.days and not found.drain_w and not differs(found):
         out.append(UseFindingView(key="fits", text=phrase("log.use.fits"), label="", operations=[]))
     return out

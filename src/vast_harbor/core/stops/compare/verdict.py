@@ -181,7 +181,8 @@ class Verdict:
     def _kept(self) -> bool:
         usable = self.banks.old_carries.get("usable_wh")
         tested = tested_health(self.plan, self.assumptions)
-        if usable is None or tested is None or self.danger:
+        old = self.plan.old_bank
+        if usable is None or tested is None or self.danger or old is None or not old.kept:
             return False
         return usable.number >= self.days.need.energy.number
 

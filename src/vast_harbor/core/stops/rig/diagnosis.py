@@ -161,6 +161,8 @@ def _signs(
     plan: Plan, old: OldBank, assumptions: Assumptions, charge: Span | None, ratio: float, test: Figure | None
 ) -> tuple[tuple[str, HealthSign], ...]:
     """What each sign says, by its name."""
+    if old.logged is not None:
+        return ((phrase("rig.diagnosis.logged"), old.logged),)
     out: list[tuple[str, HealthSign]] = []
     lead = old.battery_class.is_lead_acid
     if test is not None and test.low is not None and test.high is not None:

@@ -3,6 +3,7 @@
 from dataclasses import replace
 
 from vast_harbor.core.battery.capacity_test import health_range, state_of_health
+from vast_harbor.core.battery.health_signs import clipped
 from vast_harbor.core.battery.peukert import capacity_at_current, rate_factor
 from vast_harbor.core.battery.sizing import usable_energy
 from vast_harbor.core.battery.temperature import temperature_factor
@@ -164,8 +165,18 @@ def old_bank_carries(
 
 
 def tested_health(plan: Plan, assumptions: Assumptions) -> Figure | None:
-    """State of health of the old bank by a capacity test, with its range; None without a whole test."""
+    """State of health of the old bank as measured: by its log, or by a capacity test that is stated.
+
+    Returns:
+        The health with its range; None without a log and without a whole test.
+    """
     old = plan.old_bank
+    if old is not None and old.logged is not None:
+        low, high = clipped(*old.logged.span)
+        return Figure(
+            "rig.old.soh", phrase("rig.old_bank.soh"), clipped(old.logged.likely, old.logged.likely)[0], "%",
+            REFERENCE, source=phrase("rig.old_bank.logged_source"), low=low, high=high,
+        )  # fmt: skip
     if old is None or not old.test_a or not old.test_minutes:
         return None
     return _soh(old, assumptions)
