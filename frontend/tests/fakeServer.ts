@@ -44,7 +44,7 @@ export class FakeServer {
   async answer(request: Request): Promise<Response> {
     const url = new URL(request.url, 'http://localhost')
     const text = await request.text()
-    const body = text ? JSON.parse(text) : {}
+    const body = /^[[{]/.test(text) ? JSON.parse(text) : {}
     this.asked.push({ method: request.method, path: url.pathname, query: url.searchParams, body })
     if (this.held) await new Promise<void>((go) => this.held!.push(go))
     const told = this.next.shift()

@@ -166,6 +166,16 @@ describe('the harbor', () => {
     ])
   })
 
+  it('takes a rig with its log from a ZIP, and says why it cannot', async () => {
+    const harbor = useHarbor()
+    fake.others['POST /api/rigs/import-archive'] = () => ({ id: 7, name: 'Heron' })
+    await harbor.bring(new File(['PK'], 'Heron.ZIP'))
+    expect(useUi().toasts.map((t) => t.text)).toContain('Heron imported.')
+    fake.next = [{ status: 422, body: { problems: [{ path: '', message: 'It climbs.' }] } }]
+    await harbor.bring(new File(['PK'], 'heron.zip'))
+    expect(harbor.problems.value).toEqual(['It climbs.'])
+  })
+
   it('does not send a file that cannot be a rig', async () => {
     const harbor = useHarbor()
     const film = new File(['x'], 'film.mp4')

@@ -137,3 +137,24 @@ def test_about_tells_what_it_is_made_of_and_where_the_rigs_lie(page: Page) -> No
         row.click()
         expect(row).to_have_attribute("aria-expanded", "true")
         expect(page.locator("pre")).to_contain_text(re.compile("copyright", re.I))
+
+
+def test_a_rig_with_its_log_and_pictures_goes_out_and_comes_in_again(page: Page, demo, tmp_path) -> None:
+    name = demo("mulga", "log")
+    expect(page.locator("[data-entry]").nth(5)).to_be_visible()
+    held = page.locator("[data-entry]").count()
+    with page.expect_download() as sent:
+        page.locator("[data-archive]").click()
+    file = tmp_path / "mulga.zip"
+    sent.value.save_as(file)
+    page.goto("/")
+    page.locator("input[type=file]").first.set_input_files(file)
+    again = page.locator("[data-card]").filter(has_text=re.compile(rf"{name.split(' (')[0]} \(\d+\)")).first
+    expect(page.get_by_text(re.compile("imported"))).to_be_visible()
+    again.get_by_role("link").first.click()
+    page.locator("[data-stop=log]").click()
+    expect(page.locator("[data-entry]")).to_have_count(held)
+    (tmp_path / "no.zip").write_bytes(b"PK, but no ZIP")
+    page.goto("/")
+    page.locator("input[type=file]").first.set_input_files(tmp_path / "no.zip")
+    expect(page.get_by_text("This is no ZIP file of a rig")).to_be_visible()

@@ -2,12 +2,13 @@
 
 import csv
 import io
+import json
 from collections.abc import Iterable, Mapping
 from dataclasses import fields
 from datetime import UTC, datetime, timedelta, timezone
 from typing import Any, cast
 
-from pydantic import ValidationInfo
+from pydantic import BaseModel, ConfigDict, Field, ValidationInfo
 
 from vast_harbor.core.log.entry import BANKS, KINDS, UNITS, Entry
 from vast_harbor.core.log.readings import HIGHEST
@@ -98,6 +99,54 @@ def as_json(entry: Entry) -> dict[str, Any]:
         if value is not None and value != "" and (name, value) != ("battery", 0)
     }
     return {"id": entry.id, "at": local_time(entry).isoformat(), **said}
+
+
+def log_text(entries: Iterable[Entry]) -> str:
+    """The log as JSON, the oldest entry first."""
+    said = [as_json(entry) for entry in entries]
+    return json.dumps({"format": "vast-harbor-log", "version": 1, "entries": said}, ensure_ascii=False)
+
+
+class _Exported(BaseModel):
+    """An entry as :func:`as_json` writes it."""
+
+    model_config = ConfigDict(extra="forbid", strict=True)
+
+    id: str = Field(pattern=r"^[A-Za-z0-9_-]{1,40}$")
+    at: str = Field(max_length=40)
+    kind: str = Field(max_length=20)
+    bank: str = Field(default="present", max_length=20)
+    battery: int = Field(default=0, ge=0, le=200)
+    volts: float | None = None
+    amps: float | None = None
+    soc: float | None = None
+    celsius: float | None = None
+    rested: bool | None = None
+    ah: float | None = None
+    wh: float | None = None
+    litres: float | None = None
+    hours: float | None = None
+    price: float | None = None
+    frozen: bool | None = None
+    source: str = Field(default="", max_length=40)
+    duty: str = Field(default="", pattern=r"^[a-z_]{0,40}$")
+    until: int | None = Field(default=None, ge=0, le=2**36)
+    text: str = ""
+
+
+def entry_of(said: Any) -> Entry:
+    """The reverse of :func:`as_json`; its values are still to be checked.
+
+    Raises:
+        ValueError: it is no such entry.
+    """
+    read = _Exported.model_validate(said)
+    at = datetime.fromisoformat(read.at)
+    ahead = at.utcoffset()
+    if ahead is None:
+        raise ValueError(read.at)
+    when = {"at": int(at.timestamp()), "offset_min": int(ahead.total_seconds() // 60)}
+    return Entry(**{**read.model_dump(), **when})
 
 
 def as_csv(entries: Iterable[Entry]) -> str:

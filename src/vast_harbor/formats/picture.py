@@ -12,6 +12,8 @@ FORMATS = ("JPEG", "PNG", "WEBP")
 LARGEST_BYTES, MOST_PIXELS = 8_000_000, 60_000_000
 # Longest side of what is kept, and of its preview [px].
 LARGE_PX, SMALL_PX = 1600, 320
+# What a JPEG says of itself that tells nothing of its owner.
+PLAIN = {"jfif", "jfif_version", "jfif_unit", "jfif_density"}
 
 
 class PictureError(ValueError):
@@ -68,6 +70,21 @@ def picture(data: bytes) -> Picture:
     large.thumbnail((LARGE_PX, LARGE_PX))
     small.thumbnail((SMALL_PX, SMALL_PX))
     return Picture(large.width, large.height, _jpeg(large), _jpeg(small))
+
+
+def cleaned(data: bytes) -> bytes:
+    """A JPEG that comes back from an archive: as it is where nothing but a picture is in it, else made anew.
+
+    Raises:
+        PictureError: as for :func:`picture`.
+    """
+    made = picture(data)
+    with Image.open(io.BytesIO(data)) as opened:
+        # What this program writes holds nothing beside the pixels and their density.
+        plain = opened.format == "JPEG" and set(opened.info) <= PLAIN and not opened.getexif()
+        if plain and max(opened.size) <= LARGE_PX:
+            return data
+    return made.large
 
 
 def _jpeg(image: Image.Image) -> bytes:

@@ -118,6 +118,14 @@ def between(db: sqlite3.Connection, rig_id: int, bank: str, first: int = 0, last
     return [tuple(row) for row in rows]
 
 
+def of_file(db: sqlite3.Connection, id: int) -> list[Row]:
+    """Readings by :data:`READING` that are kept of a file, in order."""
+    rows = db.execute(
+        f"SELECT {', '.join(READING)} FROM monitor_reading WHERE file_id = ? ORDER BY at", (id,)
+    )
+    return [tuple(row) for row in rows]
+
+
 def count(db: sqlite3.Connection, rig_id: int, bank: str, first: int = 0, last: int = END) -> int:
     """How many readings there are from one time to another."""
     found = db.execute(

@@ -17,6 +17,7 @@ ANSWERS = {
     f"{_RIG}/report/cash-flow.csv": CSV,
     f"{_RIG}/report/comparison.csv": CSV,
     f"{_RIG}/file": JSON,
+    f"{_RIG}/archive": "application/zip",
     f"{_RIG}/report": "text/html",
     f"{_RIG}/wiring.svg": "image/svg+xml",
     f"{_RIG}/changeover/drawing.svg": "image/svg+xml",
@@ -35,6 +36,7 @@ ANSWERS = {
 # Files that are sent as the body of a request.
 BODIES = {
     "/api/rigs/import": JSON,
+    "/api/rigs/import-archive": BYTES,
     "/api/restore": BYTES,
     f"{_RIG}/loads/preview": CSV,
     f"{_RIG}/log/files": CSV,

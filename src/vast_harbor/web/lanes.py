@@ -12,7 +12,7 @@ _WORKED_OUT = re.compile(
     r"log/review(/.*)?)"
 )
 _DATABASES = frozenset({"/api/restore"})
-_LOGS = re.compile(_OF_A_RIG + r"(log/files|pictures)")
+_LOGS = re.compile(_OF_A_RIG + r"(log/files|pictures)|/api/rigs/import-archive")
 
 
 def lane_of(path: str) -> str:

@@ -69,7 +69,7 @@ function picked(event: Event) {
       <input
         ref="picker"
         type="file"
-        accept=".json,application/json"
+        accept=".json,.zip,application/json,application/zip"
         class="sr-only"
         tabindex="-1"
         :aria-label="phrase('harbor.new_rig.rig_file')"

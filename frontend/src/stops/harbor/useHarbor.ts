@@ -4,6 +4,7 @@ import { router } from '@/router'
 import type { Made } from '@/stores/newRigs'
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
+import { freshKey } from '@/stores/useWindow'
 import { ref, watch } from 'vue'
 
 const LARGEST = 2_000_000
@@ -181,8 +182,23 @@ export function useHarbor() {
     await load()
   }
 
+  /** A rig with its log and pictures: too large to wait in the browser, so it is sent at once. */
+  async function bringArchive(file: File) {
+    ui.say(phrase('harbor.use_harbor.archive_sent', { name: file.name }))
+    const response = await fetch(`/api/rigs/import-archive?key=${freshKey()}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/octet-stream' },
+      body: file,
+    }).catch(() => null)
+    const said = await response?.json().catch(() => undefined)
+    if (response?.ok)
+      arrived((name) => phrase('harbor.use_harbor.imported', { name }))(said as Made)
+    else refused(problemsOf(said))
+  }
+
   async function bring(file: File) {
     problems.value = []
+    if (/\.zip$/i.test(file.name)) return bringArchive(file)
     if (file.size > LARGEST) {
       const size = Math.round(file.size / 1e6)
       problems.value = [phrase('harbor.use_harbor.mb_rig_file_less', { name: file.name, size })]

@@ -176,6 +176,9 @@ const at = computed(() => `/api/rigs/${plan.rig!.id}`)
       ><FileDown :size="16" aria-hidden="true" /> {{ phrase('log.stop.csv') }}</a
     >
     <a class="btn" :href="`${at}/log.json`" download>{{ phrase('log.stop.json') }}</a>
+    <a class="btn" :href="`${at}/archive`" download data-archive>{{
+      phrase('log.stop.archive')
+    }}</a>
   </div>
   <p v-else-if="view && !waiting.length" class="mt-8 max-w-xl text-lg text-soft" data-log-empty>
     {{ phrase('log.stop.empty') }}

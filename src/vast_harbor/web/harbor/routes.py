@@ -1,6 +1,7 @@
 """Harbor: rigs made, copied, exported and imported."""
 
 import re
+import sqlite3
 import time
 from math import inf
 from typing import Any, Literal
@@ -131,12 +132,19 @@ class KeyQuery(BaseModel):
 def store_document(document: dict[str, object], key: str = "", place: int = 0) -> MadeView:
     """Store a checked document as a new rig under a free name; once, where a key says that it is the same."""
     with database().writing() as db:
-        if (known := rigs.made_under(db, key)) is not None:
-            return MadeView(id=known[0], name=known[1])
-        rig = document["rig"]
-        assert isinstance(rig, dict)
-        rig["name"] = free_name(str(rig["name"]), rigs.names(db))
-        return MadeView(id=rigs.add(db, document, key, place), name=rig["name"])
+        return make_in(db, document, key, place)[0]
+
+
+def make_in(
+    db: sqlite3.Connection, document: dict[str, object], key: str = "", place: int = 0
+) -> tuple[MadeView, bool]:
+    """As :func:`store_document`, as part of a write transaction; and whether the rig is new."""
+    if (known := rigs.made_under(db, key)) is not None:
+        return MadeView(id=known[0], name=known[1]), False
+    rig = document["rig"]
+    assert isinstance(rig, dict)
+    rig["name"] = free_name(str(rig["name"]), rigs.names(db))
+    return MadeView(id=rigs.add(db, document, key, place), name=rig["name"]), True
 
 
 USUAL_PATTERN = "usual"

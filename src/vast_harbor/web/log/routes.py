@@ -1,6 +1,5 @@
 """The log: lines understood, entries kept, changed, removed and brought back; and all of it as files."""
 
-import json
 import sqlite3
 import time
 from dataclasses import replace
@@ -18,7 +17,7 @@ from vast_harbor.core.log.entry import NOTE, UNITS, Entry
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.door import clean
 from vast_harbor.formats.log_line import Hand, understand
-from vast_harbor.formats.log_part import as_csv, as_json, checked
+from vast_harbor.formats.log_part import as_csv, checked, log_text
 from vast_harbor.formats.problem import Problem
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
@@ -283,6 +282,5 @@ def log_json(path: RigPath) -> Response:
     """The whole log as JSON, the oldest entry first."""
     with database().reading() as db:
         rig_file = read_stored(db, path.rig_id)
-        entries = [as_json(Entry(**row)) for row in log.each(db, path.rig_id)]
-    text = json.dumps({"format": "vast-harbor-log", "version": 1, "entries": entries}, ensure_ascii=False)
+        text = log_text(Entry(**row) for row in log.each(db, path.rig_id))
     return as_file(text, "application/json", rig_file.rig.name, "log.json")

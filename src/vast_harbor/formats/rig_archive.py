@@ -1,0 +1,289 @@
+"""A rig with all that belongs to it as one ZIP: its file, its log, what monitors logged, and its pictures.
+
+Inside lie ``archive.json`` (what is in it), ``rig.json`` (a rig file), ``log.json`` (as the log is exported),
+``readings/<n>.csv`` for each file of a monitor, ``pictures/<id>.jpg`` and ``previews/<id>.jpg``.
+"""
+
+import io
+import json
+import re
+import zipfile
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Annotated, Any, Final, Literal, TypeVar
+
+import numpy as np
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+
+from vast_harbor.core.log.entry import BANKS, UNITS, Entry
+from vast_harbor.core.log.readings import Readings, tidied
+from vast_harbor.formats.log_part import EARLIEST, checked, entry_of
+from vast_harbor.formats.monitor_rows import Row, reading_rows
+from vast_harbor.formats.picture import PictureError, cleaned
+from vast_harbor.formats.problem import Problem, RigFileError
+from vast_harbor.formats.rig_file import LARGEST_BYTES as LARGEST_RIG
+from vast_harbor.formats.rig_file import loads_text
+from vast_harbor.phrases import phrase
+
+FORMAT: Final = "vast-harbor-archive"
+LARGEST_BYTES, LARGEST_UNPACKED, MOST_MEMBERS = 300_000_000, 800_000_000, 1_500
+# What one member may unfold to [bytes].
+LARGEST_TEXT, LARGEST_READINGS, LARGEST_PICTURE = 50_000_000, 200_000_000, 8_000_000
+ID = r"[A-Za-z0-9_-]{1,40}"
+MEMBER = re.compile(
+    rf"archive\.json|rig\.json|log\.json|readings/[0-9]{{1,6}}\.csv|(pictures|previews)/{ID}\.jpg"
+)
+HEAD = "at,offset_min,volts,amps,soc,celsius"
+_HEADS = {name: n for n, name in enumerate(HEAD.split(","))}
+
+Name = Annotated[str, Field(max_length=200)]
+M = TypeVar("M", bound=BaseModel)
+
+
+class _Strict(BaseModel):
+    model_config = ConfigDict(extra="forbid", strict=True)
+
+
+class MonitorMember(_Strict):
+    """A file of a monitor: its readings lie in ``readings/<n>.csv``."""
+
+    bank: str = Field(pattern=f"^({'|'.join(BANKS)})$")
+    name: Name
+    digest: Name
+    added_at: int = Field(ge=0, le=2**36)
+    told: str = Field(max_length=100_000)
+
+
+class PictureMember(_Strict):
+    """A picture: it lies in ``pictures/<id>.jpg``, its preview in ``previews/<id>.jpg``."""
+
+    id: str = Field(pattern=f"^{ID}$")
+    place: str = Field(pattern=rf"^(wiring|(entry|step):{ID})$")
+    at: int = Field(ge=0, le=2**36)
+    name: Name
+    width: int = Field(ge=1, le=100_000)
+    height: int = Field(ge=1, le=100_000)
+
+
+class Contents(_Strict):
+    """What is in an archive."""
+
+    format: Literal["vast-harbor-archive"]
+    version: Literal[1]
+    readings: list[MonitorMember] = Field(max_length=1000)
+    pictures: list[PictureMember] = Field(max_length=300)
+
+
+@dataclass(frozen=True, slots=True)
+class MonitorPart:
+    """A file of a monitor with its readings, as rows of a table in order of time."""
+
+    about: MonitorMember
+    rows: Sequence[Row]
+
+
+@dataclass(frozen=True, slots=True)
+class PicturePart:
+    """A picture, large and small, JPEG."""
+
+    about: PictureMember
+    large: bytes
+    small: bytes
+
+
+@dataclass(frozen=True, slots=True)
+class Archive:
+    """A rig with all that belongs to it.
+
+    Attributes:
+        document: the rig file, not checked.
+        entries: of the log.
+        monitor: files of monitors.
+        pictures: of entries, steps and the old wiring.
+    """
+
+    document: dict[str, Any]
+    entries: tuple[Entry, ...]
+    monitor: tuple[MonitorPart, ...]
+    pictures: tuple[PicturePart, ...]
+
+
+def write(
+    path: Path, rig: str, log: str, monitor: Iterable[MonitorPart], pictures: Iterable[PicturePart]
+) -> None:
+    """Write an archive.
+
+    Args:
+        path: where.
+        rig, log: the texts of the rig file and of the log.
+        monitor, pictures: one by one, so that they need not fit into memory together.
+    """
+    readings: list[MonitorMember] = []
+    shown: list[PictureMember] = []
+    with zipfile.ZipFile(path, "w", zipfile.ZIP_DEFLATED) as out:
+        out.writestr("rig.json", rig)
+        out.writestr("log.json", log)
+        for part in monitor:
+            with (
+                out.open(f"readings/{len(readings)}.csv", "w") as raw,
+                io.TextIOWrapper(raw, "utf-8") as text,
+            ):
+                text.write(f"{HEAD}\n")
+                text.writelines(_line(row) for row in part.rows)
+            readings.append(part.about)
+        for picture in pictures:
+            # JPEG does not get smaller.
+            for folder, body in (("pictures", picture.large), ("previews", picture.small)):
+                out.writestr(f"{folder}/{picture.about.id}.jpg", body, zipfile.ZIP_STORED)
+            shown.append(picture.about)
+        contents = Contents(format=FORMAT, version=1, readings=readings, pictures=shown)
+        out.writestr("archive.json", contents.model_dump_json(indent=1))
+
+
+def _line(row: Row) -> str:
+    return ",".join("nan" if v is None else repr(v) for v in row) + "\n"
+
+
+def _refused(says: str) -> RigFileError:
+    return RigFileError([Problem("", says)])
+
+
+def read(path: Path, system_v: float | None, now: int) -> Archive:
+    """Read an archive whole; nothing is unpacked to the disk.
+
+    Args:
+        path: the file.
+        system_v: volts of the rig, by which its readings are checked [V]; None for those of its rig file.
+        now: seconds since 1970 UTC [s].
+
+    Raises:
+        RigFileError: no ZIP, damaged, too large unfolded, with members that do not belong, or with something
+            in it that cannot be.
+    """
+    try:
+        with zipfile.ZipFile(path) as archive:
+            _look(archive)
+            return _read(archive, system_v, now)
+    except (zipfile.BadZipFile, zipfile.LargeZipFile, EOFError, OSError, NotImplementedError) as error:
+        raise _refused(phrase("files.archive.damaged")) from error
+    except (RuntimeError, UnicodeDecodeError) as error:
+        raise _refused(phrase("files.archive.damaged")) from error
+
+
+def _look(archive: zipfile.ZipFile) -> None:
+    """Whether it holds only what belongs, before anything is unfolded."""
+    members = archive.infolist()
+    names = [m.filename for m in members]
+    for name in names:
+        if not MEMBER.fullmatch(name):
+            raise _refused(phrase("files.archive.stranger", name=name[:60]))
+    if len(set(names)) < len(names) or len(names) > MOST_MEMBERS:
+        raise _refused(phrase("files.archive.damaged"))
+    size = sum(m.file_size for m in members)
+    if size > LARGEST_UNPACKED or any(m.file_size > _most(m.filename) for m in members):
+        raise _refused(phrase("files.archive.bomb", size=f"{size / 1e6:.0f}"))
+    for name in ("archive.json", "rig.json", "log.json"):
+        if name not in names:
+            raise _refused(phrase("files.archive.missing", name=name))
+
+
+def _most(name: str) -> int:
+    if name.startswith("readings/"):
+        return LARGEST_READINGS
+    if name.endswith(".jpg"):
+        return LARGEST_PICTURE
+    return LARGEST_RIG if name == "rig.json" else LARGEST_TEXT
+
+
+def _read(archive: zipfile.ZipFile, system_v: float | None, now: int) -> Archive:
+    contents = _contents(_json(archive, "archive.json"))
+    named = {f"readings/{n}.csv" for n in range(len(contents.readings))}
+    named |= {f"{folder}/{p.id}.jpg" for p in contents.pictures for folder in ("pictures", "previews")}
+    named |= {"archive.json", "rig.json", "log.json"}
+    if named != set(archive.namelist()):
+        other = sorted(named ^ set(archive.namelist()))[0]
+        raise _refused(phrase("files.archive.missing", name=other))
+    document = loads_text(archive.read("rig.json"))
+    volts = system_v or _volts(document)
+    return Archive(
+        document,
+        tuple(_entries(_json(archive, "log.json"), volts, now)),
+        tuple(
+            MonitorPart(about, _readings(archive.read(f"readings/{n}.csv"), n, volts, now))
+            for n, about in enumerate(contents.readings)
+        ),
+        tuple(_picture(archive, about) for about in contents.pictures),
+    )
+
+
+def _json(archive: zipfile.ZipFile, name: str) -> Any:
+    try:
+        return json.loads(archive.read(name))
+    except (ValueError, RecursionError) as error:
+        raise _refused(phrase("files.archive.unread", name=name)) from error
+
+
+def _contents(said: Any) -> Contents:
+    try:
+        return Contents.model_validate(said)
+    except ValidationError as error:
+        raise _refused(phrase("files.archive.unread", name="archive.json")) from error
+
+
+def _volts(document: dict[str, Any]) -> float:
+    rig = document.get("rig")
+    volts = rig.get("system_v") if isinstance(rig, dict) else None
+    return float(volts) if isinstance(volts, int | float) and 0 < volts < 1000 else 12.0
+
+
+def _entries(said: Any, system_v: float, now: int) -> Iterator[Entry]:
+    listed = said.get("entries") if isinstance(said, dict) else None
+    if not isinstance(listed, list):
+        raise _refused(phrase("files.archive.unread", name="log.json"))
+    context = {"typed": False, "system": "metric", "system_v": system_v}
+    known: set[str] = set()
+    for n, one in enumerate(listed, 1):
+        try:
+            entry = entry_of(one)
+        except ValueError as error:
+            raise _refused(phrase("files.archive.entry", number=n, why="")) from error
+        if entry.id in known:
+            raise _refused(phrase("files.archive.entry", number=n, why=""))
+        known.add(entry.id)
+        try:
+            yield checked(entry, {name: getattr(entry, name) for name in UNITS}, context, now)
+        except RigFileError as error:
+            raise _refused(phrase("files.archive.entry", number=n, why=error.problems[0].message)) from error
+
+
+def _readings(body: bytes, number: int, system_v: float, now: int) -> list[Row]:
+    """Readings in order of time, without what cannot be; a file that was written here loses none."""
+    head, _, rest = body.partition(b"\n")
+    if head.strip().decode("ascii", "replace") != HEAD:
+        raise _refused(phrase("files.archive.unread", name=f"readings/{number}.csv"))
+    if not rest.strip():
+        return []
+    try:
+        table = np.loadtxt(io.BytesIO(rest), delimiter=",", ndmin=2, comments=None)
+    except ValueError as error:
+        raise _refused(phrase("files.archive.unread", name=f"readings/{number}.csv")) from error
+    whole = table[:, :2]
+    if table.shape[1] != len(_HEADS) or not (np.abs(whole) < 2**53).all() or (whole != whole.round()).any():
+        raise _refused(phrase("files.archive.unread", name=f"readings/{number}.csv"))
+    volts, amps, soc, celsius = np.where(np.isinf(table[:, 2:]), np.nan, table[:, 2:]).T
+    at, offset = whole.astype(np.int64).T
+    raw = Readings(at, np.clip(offset, -1440, 1440), volts, amps, soc, celsius)
+    return reading_rows(tidied(raw, system_v, EARLIEST, now).readings)
+
+
+def _picture(archive: zipfile.ZipFile, about: PictureMember) -> PicturePart:
+    try:
+        large, small = (
+            cleaned(archive.read(f"{folder}/{about.id}.jpg")) for folder in ("pictures", "previews")
+        )
+    except PictureError as error:
+        raise _refused(
+            phrase("files.archive.picture", name=about.name or about.id, why=str(error))
+        ) from error
+    return PicturePart(about, large, small)

@@ -1,0 +1,156 @@
+"""A rig with its log, readings and pictures as one ZIP: it comes back equal, and what does not belong, or is
+not what it says, leaves nothing behind."""
+
+import io
+import json
+import zipfile
+
+import numpy as np
+import pytest
+from PIL import Image
+
+ARCHIVE = "/api/rigs/import-archive"
+HEAD = b"at,offset_min,volts,amps,soc,celsius\n"
+
+
+def jpeg(seed: int, exif: bytes = b"") -> bytes:
+    noise = np.random.default_rng(seed).integers(0, 255, (60, 90, 3), dtype=np.uint8)
+    out = io.BytesIO()
+    Image.fromarray(noise).save(out, "JPEG", exif=exif)
+    return out.getvalue()
+
+
+@pytest.fixture
+def full(client):
+    """The address of a rig with a log, readings and pictures."""
+    made = client.post("/api/rigs/demo", json={"name": "kittiwake"}).get_json()["rigs"][0]
+    at = f"/api/rigs/{made['id']}"
+    first = client.get(f"{at}/log").get_json()["entries"][0]["id"]
+    for n, place in enumerate((f"entry:{first}", "wiring", "step:photo")):
+        sent = client.post(f"{at}/pictures?id=p{n}&place={place}&name=n{n}.jpg", data=jpeg(n))
+        assert sent.status_code == 200
+    return at
+
+
+def packed(client, at: str) -> bytes:
+    answer = client.get(f"{at}/archive")
+    assert answer.status_code == 200 and "-with-log.zip" in answer.headers["Content-Disposition"]
+    return answer.data
+
+
+def members(body: bytes) -> dict[str, bytes]:
+    with zipfile.ZipFile(io.BytesIO(body)) as archive:
+        return {name: archive.read(name) for name in archive.namelist()}
+
+
+def put(body: bytes, name: str, content: bytes | None) -> bytes:
+    """The archive with another member in place of one; None takes it out."""
+    held = members(body)
+    held.pop(name, None)
+    if content is not None:
+        held[name] = content
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
+        for name, content in held.items():
+            archive.writestr(name, content)
+    return out.getvalue()
+
+
+def edited(body: bytes, name: str, change) -> bytes:
+    said = json.loads(members(body)[name])
+    change(said)
+    return put(body, name, json.dumps(said).encode())
+
+
+def all_of(client, at: str) -> dict:
+    """Everything that a rig shows of its log."""
+    held = members(packed(client, at))
+    file = json.loads(held.pop("rig.json"))
+    file["rig"].pop("name")
+    days = client.get(f"{at}/log/days?limit=400").get_json()
+    health = client.get(f"{at}/log/health").get_json()
+    return {"members": held, "file": file, "days": days, "health": health}
+
+
+def test_what_is_exported_comes_back_equal_and_once(client, full) -> None:
+    body = packed(client, full)
+    made = client.post(f"{ARCHIVE}?key=k1", data=body)
+    assert made.status_code == 201 and made.get_json()["name"] == "Kittiwake (2)"
+    again = f"/api/rigs/{made.get_json()['id']}"
+    before, after = all_of(client, full), all_of(client, again)
+    assert len(before["members"]) == 9 and len(before["members"]["readings/0.csv"]) > 100_000
+    assert after == before
+    # Sent again after an answer that was lost, it is there once.
+    assert client.post(f"{ARCHIVE}?key=k1", data=body).get_json() == made.get_json()
+    assert client.get(f"{again}/log").get_json()["count"] == client.get(f"{full}/log").get_json()["count"]
+
+
+def bomb(body: bytes) -> bytes:
+    return put(body, "readings/0.csv", b"0" * 250_000_000)
+
+
+def broken(body: bytes) -> bytes:
+    return body[: len(body) // 2]
+
+
+def lying(body: bytes) -> bytes:
+    """A member that unfolds to more than its directory says."""
+    where = body.rindex(b"PK\x01\x02")
+    place = body.index(b"log.json", body.index(b"PK\x01\x02")) - 46 + 24
+    assert where and body[place - 24 : place - 20] == b"PK\x01\x02"
+    return body[:place] + (5).to_bytes(4, "little") + body[place + 4 :]
+
+
+def first_entry(**fields):
+    return lambda said: said["entries"][0].update(fields)
+
+
+BAD = {
+    "climbs": (lambda b: put(b, "../../etc/passwd", b"x"), "does not belong"),
+    "absolute": (lambda b: put(b, "/tmp/x", b"x"), "does not belong"),
+    "climbing picture": (lambda b: put(b, "pictures/../x.jpg", b"x"), "does not belong"),
+    "bomb": (bomb, "would unfold to"),
+    "half": (broken, "damaged"),
+    "lying": (lying, "damaged"),
+    "no zip": (lambda b: b"hello", "no ZIP file of a rig"),
+    "no rig": (lambda b: put(b, "rig.json", None), "“rig.json” is missing"),
+    "no readings": (lambda b: put(b, "readings/0.csv", None), "“readings/0.csv” is missing"),
+    "not named": (lambda b: put(b, "pictures/other.jpg", jpeg(5)), "“pictures/other.jpg” is missing"),
+    "bad rig": (lambda b: edited(b, "rig.json", lambda d: d["rig"].update(system_v=13)), "system"),
+    "bad list": (lambda b: edited(b, "archive.json", lambda d: d.update(version=9)), "cannot be read"),
+    "bad readings": (lambda b: put(b, "readings/0.csv", b"at,offset_min\n1,2\n"), "cannot be read"),
+    "words": (lambda b: put(b, "readings/0.csv", HEAD + b"1,2,a,b,c,d\n"), "cannot be read"),
+    "130 V": (lambda b: edited(b, "log.json", first_entry(volts=130.0)), "130 V"),
+    "bad entry": (lambda b: edited(b, "log.json", first_entry(at="soon")), "Entry 1 of the log"),
+    "unknown field": (lambda b: edited(b, "log.json", first_entry(rig_id=1)), "Entry 1 of the log"),
+    "twice": (lambda b: edited(b, "log.json", lambda d: d["entries"].append(d["entries"][0])), "Entry 8"),
+    "no picture": (lambda b: put(b, "pictures/p1.jpg", b"GIF89a"), "The picture “n1.jpg”"),
+}  # fmt: skip
+
+
+def test_what_cannot_be_taken_is_told_and_leaves_nothing(client, full) -> None:
+    body = packed(client, full)
+    for name, (make, says) in BAD.items():
+        answer = client.post(ARCHIVE, data=make(body))
+        assert answer.status_code == 422, name
+        assert says in answer.get_json()["problems"][0]["message"], (name, answer.get_json())
+    assert [r["name"] for r in client.get("/api/rigs").get_json()["rigs"]] == ["Kittiwake"]
+
+
+def test_the_place_in_a_picture_that_was_put_in_from_outside_does_not_come_in(client, full) -> None:
+    exif = Image.Exif()
+    exif[0x8825] = {1: "N", 2: (54.0, 30.0, 0.0)}
+    tracked = put(packed(client, full), "pictures/p1.jpg", jpeg(1, exif.tobytes()))
+    at = f"/api/rigs/{client.post(ARCHIVE, data=tracked).get_json()['id']}"
+    with Image.open(io.BytesIO(client.get(f"{at}/pictures/p1.jpg").data)) as shown:
+        assert not shown.getexif() and shown.size == (90, 60)
+
+
+def test_readings_that_cannot_be_are_left_out(client, full) -> None:
+    rows = HEAD + b"".join(
+        b"%d,60,%s,-3.0,0.8,nan\n" % (1_780_000_000 + 60 * n, b"130.0" if n == 2 else b"12.6")
+        for n in range(9)
+    )
+    made = client.post(ARCHIVE, data=put(packed(client, full), "readings/0.csv", rows)).get_json()
+    held = members(client.get(f"/api/rigs/{made['id']}/archive").data)["readings/0.csv"].decode()
+    assert held.count("12.6") == 8 and "130" not in held and held.count("\n") == 10
