@@ -2,11 +2,15 @@
 
 import json
 import re
+import socket
+import subprocess
+import sys
 
 import pytest
 
 from vast_harbor import cli, data
 from vast_harbor.formats.rig_file import new_rig
+from vast_harbor.formats.signal_k import values_of
 from vast_harbor.store import rigs
 from vast_harbor.store.database import Database
 
@@ -87,3 +91,19 @@ def test_demo_never_touches_rigs_of_the_owner(tmp_path, capsys) -> None:
     assert "your own rigs" in capsys.readouterr().err
     with Database(path).reading() as db:
         assert rigs.names(db) == {"Mine"}
+
+
+def test_the_simulated_signal_k_server_plays_the_trial_of_a_rig() -> None:
+    command = [sys.executable, "-m", "vast_harbor.cli", "signal-k", "--demo", "pebble", "--port", "0"]
+    with subprocess.Popen([*command, "--hours-per-second", "2000"], stdout=subprocess.PIPE, text=True) as run:
+        try:
+            assert run.stdout is not None
+            port = int(re.findall(r"port (\d+)", run.stdout.readline())[0])
+            with socket.create_connection(("127.0.0.1", port), 20) as line, line.makefile() as said:
+                heard = [json.loads(one) for one in said]
+        finally:
+            run.terminate()
+    assert heard[0]["version"] == "1.7.0" and len(heard) > 600
+    found = [value for message in heard for value in values_of(message)]
+    volts = [v.value for v in found if v.quantity == "volts"]
+    assert len(volts) == len(heard) - 1 and 10 < min(volts) < max(volts) < 15.5

@@ -1,7 +1,8 @@
-"""The command line: ``vast-harbor serve | demo | compare | report | backup | restore | prepare | openapi |
-schema``."""
+"""The command line: ``vast-harbor serve | demo | compare | report | signal-k | backup | restore | prepare |
+openapi | schema``."""
 
 import argparse
+import contextlib
 import errno
 import gc
 import json
@@ -11,7 +12,7 @@ import sqlite3
 import sys
 import tempfile
 import time
-from datetime import date, datetime
+from datetime import UTC, date, datetime
 from pathlib import Path
 from types import FrameType
 
@@ -22,6 +23,7 @@ from vast_harbor.core.figures.display import Style
 from vast_harbor.core.passage import evaluate
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.report.document import PAPERS, report
+from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.formats.table import comparison_table, results_json
 from vast_harbor.phrases import phrase
 from vast_harbor.store import backup, rigs
@@ -32,6 +34,9 @@ from vast_harbor.web import security
 from vast_harbor.web.app import create_app
 from vast_harbor.web.harbor.cards import renew_in_background
 from vast_harbor.web.log.demo_log import add_demo_log
+from vast_harbor.web.log.live import begin_of
+from vast_harbor.web.log.live_routes import played_trial
+from vast_harbor.web.log.signal_k_server import SignalKServer
 from vast_harbor.web.pairing import let_phones_in, local_addresses
 from vast_harbor.web.server import EVERYWHERE, HERE, make_server
 
@@ -89,6 +94,18 @@ def _parser() -> argparse.ArgumentParser:
             metavar="FILE",
             help=phrase("command_line.cli.database_file"),
         )
+    signal_k = commands.add_parser("signal-k", help=phrase("command_line.cli.signal_k_help"))
+    signal_k.add_argument(
+        "file", type=Path, nargs="?", metavar="FILE", help=phrase("command_line.cli.file_help")
+    )
+    signal_k.add_argument(
+        "--demo", choices=data.DEMO_RIGS, default="kittiwake", metavar="NAME",
+        help=phrase("command_line.cli.demo_rig", demo_rigs=", ".join(data.DEMO_RIGS)),
+    )  # fmt: skip
+    signal_k.add_argument("--port", type=int, default=8375, help=phrase("command_line.cli.signal_k_port"))
+    signal_k.add_argument(
+        "--hours-per-second", type=float, default=1.0, help=phrase("command_line.cli.signal_k_speed")
+    )
     commands.add_parser("prepare", help=phrase("command_line.cli.prepare_help"))
     commands.add_parser("openapi", help=phrase("command_line.cli.openapi_help"))
     schema = commands.add_parser("schema", help=phrase("command_line.cli.schema_help"))
@@ -103,17 +120,43 @@ def _fail(message: str) -> int:
     return 2
 
 
-def _print_rig(args: argparse.Namespace) -> int:
-    """The comparison, or the report, of a rig."""
-    reference = data.reference()
+def _rig_named(args: argparse.Namespace) -> RigFile | None:
+    """The rig that is named; None where it cannot be read, which is told."""
     try:
-        document = data.demo_rig(args.demo) if args.demo else files.loads_text(args.file.read_bytes())
-        rig = files.read(document, reference)
+        document = files.loads_text(args.file.read_bytes()) if args.file else data.demo_rig(args.demo)
+        return files.read(document, data.reference())
     except OSError as error:
-        return _fail(f"{args.file}: {error.strerror}.")
+        _fail(f"{args.file}: {error.strerror}.")
     except files.RigFileError as error:
         for problem in error.problems:
             _fail(f"{problem.path or args.file}: {problem.message}")
+    return None
+
+
+def _signal_k(args: argparse.Namespace) -> int:
+    """Play the trial of a rig as a Signal K server, until it is ended."""
+    rig, reference = _rig_named(args), data.reference()
+    if rig is None:
+        return 2
+    played = played_trial(evaluate(files.to_plan(rig, reference, date.today().isoformat()), reference))
+    if not played:
+        return _fail(phrase("command_line.cli.signal_k_no_bank"))
+    begin = begin_of(played, time.time(), datetime.now().astimezone().tzinfo or UTC)
+    try:
+        server = SignalKServer(args.port, lambda: iter(played), begin, args.hours_per_second)
+    except (OSError, OverflowError) as error:
+        return _fail(phrase("command_line.cli.signal_k_port_taken", port=args.port, why=str(error)))
+    print(phrase("command_line.cli.signal_k_serving", port=server.port), flush=True)
+    with contextlib.suppress(KeyboardInterrupt):
+        server.serve_forever()
+    server.server_close()
+    return 0
+
+
+def _print_rig(args: argparse.Namespace) -> int:
+    """The comparison, or the report, of a rig."""
+    rig, reference = _rig_named(args), data.reference()
+    if rig is None:
         return 2
     style = Style(rig.rig.units, rig.rig.currency, locale=rig.rig.numbers)
     today = date.today().isoformat()
@@ -266,6 +309,8 @@ def main(argv: list[str] | None = None) -> int:
     try:
         if args.command in ("compare", "report"):
             return _print_rig(args)
+        if args.command == "signal-k":
+            return _signal_k(args)
         if args.command == "backup":
             return _backup(args)
         if args.command == "restore":

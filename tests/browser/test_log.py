@@ -195,3 +195,23 @@ def test_the_review_tells_whether_the_verdict_holds_and_tries_what_was_measured(
     expect(page.locator("[data-stop=day]")).to_contain_text("was")
     # Tried, the plan says what the log says.
     expect(page.locator("[data-review-same]")).to_contain_text("The verdict is the same")
+
+
+def test_a_monitor_is_listened_to_and_its_days_are_totalled(page: Page, demo) -> None:
+    demo("pebble", "log?part=monitor")
+    page.get_by_role("button", name="Listen to a monitor").click()
+    live = page.locator("[data-live]")
+    # Where nobody answers, and where nobody may be asked.
+    live.get_by_role("button", name="Listen", exact=True).click()
+    expect(live.get_by_role("alert")).to_have_text("Enter the name or the address of the Signal K server.")
+    live.get_by_label("Name or address").fill("8.8.8.8")
+    live.get_by_role("button", name="Listen", exact=True).click()
+    expect(live.get_by_role("alert")).to_contain_text("outside of your own network")
+    live.get_by_label("What is listened to").select_option(label="Simulated Signal K server")
+    live.get_by_role("button", name="Listen", exact=True).click()
+    expect(live.locator("[data-live-state]")).to_contain_text(re.compile(r"[1-9]\d* readings kept so far"))
+    live.get_by_role("button", name="Stop listening").click()
+    expect(live.locator("[data-live-state]")).to_contain_text(re.compile("It ended. \\d+ readings were kept"))
+    # Its lines are drawn, and its days are there.
+    expect(page.locator("[data-readings]")).to_be_visible()
+    expect(page.locator("[data-reading-days] tbody tr").first).to_contain_text("Wh")

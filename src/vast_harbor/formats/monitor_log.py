@@ -568,7 +568,7 @@ def _readings(
     at = written - 60 * np.where(own, stated, offset)
     if own.any():
         # What states its offset is an instant; the owner's clock at it is the zone's.
-        offset = np.where(own, _ahead(at, zone), offset)
+        offset = np.where(own, ahead_at(at, zone), offset)
     units = {c.role: c.unit for c in layout.columns}
     volts = columns[VOLTS] * (0.001 if units.get(VOLTS) == "mV" else 1.0)
     amps = columns[AMPS] * (0.001 if units.get(AMPS) == "mA" else 1.0) * (1 if layout.into_bank else -1)
@@ -589,7 +589,13 @@ def _readings(
     return Readings(at, offset, volts, amps, soc, celsius)
 
 
-def _ahead(at: Ints, zone: ZoneInfo) -> Ints:
+def ahead_at(at: Ints, zone: ZoneInfo) -> Ints:
+    """How far a zone's clock is ahead of UTC at instants [min].
+
+    Args:
+        at: seconds since 1970 UTC [s], shape (n,).
+        zone: the zone.
+    """
     quarter, place = np.unique(at // 900, return_inverse=True)
     ahead = [_minutes(datetime.fromtimestamp(int(q) * 900, zone)) for q in quarter]
     found: Ints = np.array(ahead, np.int64)[place]

@@ -67,6 +67,11 @@ def tell(db: sqlite3.Connection, id: int, told: str) -> None:
     db.execute("UPDATE monitor_file SET told = ? WHERE id = ?", (told, id))
 
 
+def renew(db: sqlite3.Connection, id: int, digest: str, told: str) -> None:
+    """A file that grows holds something else now."""
+    db.execute("UPDATE monitor_file SET digest = ?, told = ? WHERE id = ?", (digest, told, id))
+
+
 def files(db: sqlite3.Connection, rig_id: int) -> list[MonitorFile]:
     """The files of a rig, the newest import first."""
     rows = db.execute(

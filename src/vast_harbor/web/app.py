@@ -22,9 +22,10 @@ from vast_harbor.web.compare import report
 from vast_harbor.web.compare import routes as compare
 from vast_harbor.web.day import load_csv
 from vast_harbor.web.harbor import cards, keeping
-from vast_harbor.web.log import archive, calendar, health, measured, pictures, review, use
+from vast_harbor.web.log import archive, calendar, health, live_routes, measured, pictures, review, use
 from vast_harbor.web.log import monitor_routes as monitor_files
 from vast_harbor.web.log import routes as log
+from vast_harbor.web.log.live import Feeds
 from vast_harbor.web.log.staged import Staged
 from vast_harbor.web.plan import routes as plan
 from vast_harbor.web.trial import monitor
@@ -33,8 +34,8 @@ from vast_harbor.web.trial import routes as trial
 STATIC = Path(__file__).parent / "static"
 PARTS = (
     cards, keeping, plan, load_csv, banks, charging, trial, compare, report, changeover, log, monitor_files,
-    measured, health, use, review, calendar, pictures, archive, monitor, model_csv, quotes, cable_tool,
-    label_reader, reference, about, pairing,
+    measured, health, use, review, calendar, pictures, archive, live_routes, monitor, model_csv, quotes,
+    cable_tool, label_reader, reference, about, pairing,
 )  # fmt: skip
 NOT_BUILT = "The interface is not built yet: run make build."
 
@@ -55,6 +56,7 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
     app.config["TODAY"] = lambda: date.today().isoformat()
     app.config["ASKED_AT"] = 0.0
     app.config["STAGED"] = Staged()
+    app.config["FEEDS"] = Feeds()
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_BYTES + 1024
     security.protect(app, hosts)
     _note_when_asked(app)

@@ -3,6 +3,7 @@ import { phrase } from '@/phrases/log'
 import { Trash2 } from '@lucide/vue'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { dateOf } from './days'
+import LiveReadings from './LiveReadings.vue'
 import ReadingsImport from './ReadingsImport.vue'
 import { useReadings } from './useReadings'
 
@@ -49,6 +50,7 @@ const stretch = computed(() => {
 <template>
   <p class="max-w-3xl text-pretty text-soft">{{ phrase('log.readings.lead') }}</p>
   <ReadingsImport :rig="plan.rig!.id" class="mt-4" @done="load" />
+  <LiveReadings :rig="plan.rig!.id" class="mt-3" @kept="load" />
   <p v-if="failed" class="mt-4 text-soft">{{ phrase('log.readings.not_loaded') }}</p>
   <section v-if="chart?.series.length" class="sheet mt-5 p-4" data-readings>
     <div class="flex flex-wrap items-end gap-3">

@@ -42,6 +42,7 @@ from vast_harbor.formats.monitor_log import (
     zone_of,
 )
 from vast_harbor.formats.problem import Problem
+from vast_harbor.formats.signal_k import as_csv, is_deltas
 from vast_harbor.phrases import phrase
 from vast_harbor.store import monitor
 from vast_harbor.store.monitor import MonitorFile
@@ -119,6 +120,10 @@ def stage(path: RigPath, query: FileQuery) -> Response:
         while part := request.stream.read(READ_AT_ONCE):
             out.write(part)
     try:
+        if is_deltas(_head(staged.path)):
+            # From here on it is a table like any other, with a column for each path.
+            table = as_csv(staged.path.read_text("utf-8", errors="replace"))
+            staged.path.write_text(table, "utf-8")
         staged.layout = guess(_head(staged.path), query.zone, rig_file.rig.system_v)
         return json_response(_staged_view(staged, staged.layout, results, style_of(rig_file)))
     except CsvError as error:
@@ -166,7 +171,7 @@ def _staged_view(staged: StagedFile, layout: Layout, results: Results, style: St
     if not problem:
         try:
             first = first_rows(_head(staged.path), layout, capacity_of(results, staged.bank), SHOWN)
-            rows = _rows(first, style)
+            rows = reading_cells(first, style)
         except CsvError as error:
             problem = str(error)
     names, quantities = role_names(), quantity_names()
@@ -204,7 +209,7 @@ def _moment(local_s: int) -> str:
     return datetime.fromtimestamp(local_s, UTC).strftime("%Y-%m-%d %H:%M:%S")
 
 
-def _rows(readings: Readings, style: Style) -> list[list[str]]:
+def reading_cells(readings: Readings, style: Style) -> list[list[str]]:
     """Readings as a table: time and quantities in the owner's units."""
     local = readings.local
     return [

@@ -1,0 +1,170 @@
+"""A monitor that is listened to: its readings are kept as they come, days are totalled, nothing is lost."""
+
+import socket
+import threading
+import time
+
+import pytest
+
+from vast_harbor.formats import signal_k
+from vast_harbor.store import monitor
+from vast_harbor.store.database import Database
+from vast_harbor.store.trouble import Trouble
+from vast_harbor.web.log import live
+
+FAST = {"hours_per_second": 2000, "zone": "Europe/Oslo"}
+
+
+@pytest.fixture
+def rig(client):
+    """The address of a demo rig; what listens for it ends with the test."""
+    at = f"/api/rigs/{client.post('/api/rigs/demo', json={'name': 'pebble'}).get_json()['rigs'][0]['id']}"
+    yield at
+    client.delete(f"{at}/log/live")
+
+
+def until(client, at: str, holds, patience_s: float = 20) -> dict:
+    """The feed once something holds of it."""
+    end = time.monotonic() + patience_s
+    while not holds(view := client.get(f"{at}/log/live").get_json()):
+        assert time.monotonic() < end, view
+        time.sleep(0.05)
+    return view
+
+
+def readings(client, at: str) -> list:
+    database: Database = client.application.config["DATABASE"]
+    with database.reading() as db:
+        return monitor.between(db, int(at.split("/")[-1]), "present")
+
+
+@pytest.mark.parametrize("source", ["trial", "simulated"])
+def test_what_is_simulated_is_kept_as_from_a_real_one_and_totalled_by_the_day(client, rig, source) -> None:
+    body = {"source": source, **FAST}
+    assert client.post(f"{rig}/log/live", json=body).get_json()["running"]
+    view = until(client, rig, lambda v: not v["running"])
+    kept = readings(client, rig)
+    assert view["count"] == len(kept) > 600 and not view["problem"] and len(view["last"]) == 4
+    days = client.get(f"{rig}/log/days").get_json()["days"]
+    assert len(days) == len(kept) // 96 and all(d["whole"] for d in days[1:])
+    (file,) = client.get(f"{rig}/log/files").get_json()["files"]
+    assert file["count"] == len(kept) and "simulated" in file["name"]
+    # The same days heard again are there already.
+    client.post(f"{rig}/log/live", json=body)
+    assert until(client, rig, lambda v: not v["running"])["count"] == 0
+    assert readings(client, rig) == kept
+    assert len(client.get(f"{rig}/log/files").get_json()["files"]) == 1
+
+
+def test_both_ways_give_the_same_readings(client, rig) -> None:
+    client.post(f"{rig}/log/live", json={"source": "trial", **FAST})
+    until(client, rig, lambda v: not v["running"])
+    direct = readings(client, rig)
+    (file,) = client.get(f"{rig}/log/files").get_json()["files"]
+    client.delete(f"{rig}/log/files/{file['id']}")
+    assert readings(client, rig) == [] and client.get(f"{rig}/log/days").get_json()["days"] == []
+    client.post(f"{rig}/log/live", json={"source": "simulated", **FAST})
+    until(client, rig, lambda v: not v["running"])
+    heard = readings(client, rig)
+    assert [r[:4] for r in heard] == [r[:4] for r in direct]
+    assert [r[5] for r in heard] == pytest.approx([r[5] for r in direct], abs=0.01)
+
+
+class Boat:
+    """A Signal K server of another maker: it hangs up, sends what nobody asked for, and turns the current."""
+
+    def __init__(self, port: int = 0) -> None:
+        self.listener = socket.create_server(("127.0.0.1", port))
+        self.port = self.listener.getsockname()[1]
+        self.begun = int(time.time()) - 5000
+
+    def play(self, first: int, last: int, hang_up: bool = True) -> threading.Thread:
+        def serve() -> None:
+            line, _ = self.listener.accept()
+            with line:
+                line.sendall(signal_k.line_of(signal_k.hello("Boat", 0)) + b"no json\r\n\r\n")
+                for n in range(first, last):
+                    row = (12.6, 7.5, 0.5, None)
+                    for battery in ("start", "house"):
+                        line.sendall(signal_k.line_of(signal_k.delta(self.begun + 30 * n, battery, row, "x")))
+                if not hang_up:
+                    line.recv(1)
+
+        thread = threading.Thread(target=serve, daemon=True)
+        thread.start()
+        return thread
+
+
+def test_a_server_that_hangs_up_is_asked_again_and_its_current_is_turned(client, rig, monkeypatch) -> None:
+    monkeypatch.setattr(live, "AGAIN_S", 0.05)
+    monkeypatch.setattr(live, "WRITE_EVERY_S", 0.05)
+    boat = Boat()
+    boat.play(0, 10).join(0)
+    body = {
+        "source": "signal_k", "host": "127.0.0.1", "port": boat.port, "battery": "house", "into_bank": False,
+        **FAST,
+    }  # fmt: skip
+    assert client.post(f"{rig}/log/live", json=body).status_code == 200
+    until(client, rig, lambda v: v["count"] >= 9)
+    boat.play(10, 20, hang_up=False)
+    view = until(client, rig, lambda v: v["count"] >= 19)
+    assert view["batteries"] == ["start", "house"]
+    view = client.delete(f"{rig}/log/live").get_json()
+    kept = readings(client, rig)
+    assert not view["running"] and view["count"] == len(kept) == 20
+    assert all(row[2:5] == (12.6, -7.5, 0.5) for row in kept)
+    assert [row[0] for row in kept] == [boat.begun + 30 * n for n in range(20)]
+
+
+def test_what_cannot_be_written_is_tried_again(client, rig, monkeypatch) -> None:
+    monkeypatch.setattr(live, "WRITE_EVERY_S", 0.02)
+    writing, failed = Database.writing, []
+
+    def full(self, *args, **more):
+        if threading.current_thread() is not threading.main_thread() and len(failed) < 5:
+            failed.append(1)
+            raise Trouble("The disk is full.")
+        return writing(self, *args, **more)
+
+    monkeypatch.setattr(Database, "writing", full)
+    client.post(f"{rig}/log/live", json={"source": "trial", **FAST})
+    view = until(client, rig, lambda v: not v["running"])
+    assert len(failed) == 5 and view["count"] == len(readings(client, rig)) > 600 and not view["problem"]
+
+
+@pytest.mark.parametrize(
+    ("body", "path", "says"),
+    [
+        ({"source": "signal_k", "host": ""}, "/host", "Enter the name"),
+        ({"source": "signal_k", "host": "8.8.8.8"}, "/host", "outside of your own network"),
+        ({"source": "signal_k", "host": "no.such.host.invalid"}, "/host", "not found"),
+        ({"source": "trial", "zone": "Mars/North"}, "/zone", "Mars/North"),
+        ({"source": "radio"}, "/source", ""),
+    ],
+)
+def test_what_cannot_be_listened_to_is_told_at_its_place(client, rig, body, path, says) -> None:
+    answer = client.post(f"{rig}/log/live", json=body)
+    assert answer.status_code == 422
+    assert answer.get_json()["problems"][0]["path"] == path
+    assert says in answer.get_json()["problems"][0]["message"]
+
+
+def test_a_server_that_does_not_answer_is_told_and_given_up_at_once(client, rig) -> None:
+    with socket.create_server(("127.0.0.1", 0)) as closed:
+        port = closed.getsockname()[1]
+    client.post(f"{rig}/log/live", json={"source": "signal_k", "host": "localhost", "port": port})
+    view = until(client, rig, lambda v: v["problem"])
+    assert "does not answer" in view["problem"] and view["running"]
+    assert not client.delete(f"{rig}/log/live").get_json()["running"]
+    assert client.get(f"{rig}/log/files").get_json()["files"] == []
+
+
+def test_the_feed_of_a_rig_that_is_gone_ends(client, rig) -> None:
+    client.post(f"{rig}/log/live", json={"source": "trial", "hours_per_second": 100})
+    feed = client.application.config["FEEDS"].of(int(rig.split("/")[-1]))
+    client.delete(rig)
+    for _ in range(400):
+        if not feed.running:
+            break
+        time.sleep(0.05)
+    assert not feed.running and client.get(f"{rig}/log/live").status_code == 404
