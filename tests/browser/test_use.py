@@ -17,7 +17,7 @@ PARTS = {
     "trial": ("how-long", "year", "laid-up", "monitor"),
     "compare": ("table", "money", "doubt", "when", "loads"),
     "changeover": ("shopping", "work", "settings", "proof", "papers"),
-    "log": ("monitor", "health", "review"),
+    "log": ("monitor", "health", "so-far", "review"),
 }
 # Parts that axe looks at, apart from the stops.
 EXTRA = (

@@ -22,7 +22,17 @@ from vast_harbor.web.compare import report
 from vast_harbor.web.compare import routes as compare
 from vast_harbor.web.day import load_csv
 from vast_harbor.web.harbor import cards, keeping
-from vast_harbor.web.log import archive, calendar, health, live_routes, measured, pictures, review, use
+from vast_harbor.web.log import (
+    archive,
+    calendar,
+    health,
+    live_routes,
+    measured,
+    pictures,
+    review,
+    so_far,
+    use,
+)
 from vast_harbor.web.log import monitor_routes as monitor_files
 from vast_harbor.web.log import routes as log
 from vast_harbor.web.log.live import Feeds
@@ -34,8 +44,8 @@ from vast_harbor.web.trial import routes as trial
 STATIC = Path(__file__).parent / "static"
 PARTS = (
     cards, keeping, plan, load_csv, banks, charging, trial, compare, report, changeover, log, monitor_files,
-    measured, health, use, review, calendar, pictures, archive, live_routes, monitor, model_csv, quotes,
-    cable_tool, label_reader, reference, about, pairing,
+    measured, health, use, review, so_far, calendar, pictures, archive, live_routes, monitor, model_csv,
+    quotes, cable_tool, label_reader, reference, about, pairing,
 )  # fmt: skip
 NOT_BUILT = "The interface is not built yet: run make build."
 

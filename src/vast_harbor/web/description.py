@@ -23,6 +23,7 @@ ANSWERS = {
     f"{_RIG}/changeover/drawing.svg": "image/svg+xml",
     f"{_RIG}/changeover/print": "text/html",
     f"{_RIG}/log/review/paper": "text/html",
+    f"{_RIG}/log/warranty/paper": "text/html",
     f"{_RIG}/changeover/shopping.csv": CSV,
     f"{_RIG}/log.csv": CSV,
     f"{_RIG}/log.json": JSON,

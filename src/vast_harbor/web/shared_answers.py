@@ -12,7 +12,7 @@ from werkzeug.datastructures import Headers
 
 from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.figures.patience import while_wanted
-from vast_harbor.store import log, monitor, rigs
+from vast_harbor.store import log, monitor, pictures, rigs
 from vast_harbor.store.database import Database
 from vast_harbor.store.log import last_days
 from vast_harbor.web.harbor.routes import LARGEST_ID
@@ -67,7 +67,8 @@ def _state(db: sqlite3.Connection, rig_id: int) -> str:
     if request.path.endswith("/card"):
         return f"{document}{last_days(db, rig_id)}"
     if "/log/" in request.path:
-        return f"{document}{log.state(db, rig_id)}{monitor.state(db, rig_id)}"
+        shown = [picture.id for picture in pictures.listed(db, rig_id)]
+        return f"{document}{log.state(db, rig_id)}{monitor.state(db, rig_id)}{shown}"
     return document
 
 

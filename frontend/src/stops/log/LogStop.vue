@@ -21,6 +21,11 @@ const PARTS = [
     screen: defineAsyncComponent(() => import('./HealthPart.vue')),
   },
   {
+    key: 'so-far',
+    name: phrase('log.stop.so_far'),
+    screen: defineAsyncComponent(() => import('./SoFarPart.vue')),
+  },
+  {
     key: 'review',
     name: phrase('log.stop.review'),
     screen: defineAsyncComponent(() => import('./ReviewPart.vue')),

@@ -30,6 +30,8 @@ class FollowedBank:
         expected: what the life model says.
         unit_v: of one battery [V].
         stated: what the owner stated of its health under Rig; None for nothing.
+        curve, cycle_exponent: cycles by depth, as :func:`ageing.cycles_at_depth` takes them.
+        cycle_wear_a_year: wear by cycles that the life model expects [1/year].
     """
 
     title: str
@@ -42,6 +44,9 @@ class FollowedBank:
     expected: Expected
     unit_v: float = 12.0
     stated: HealthSign | None = None
+    curve: tuple[tuple[float, float], ...] = ((0.5, 1000.0),)
+    cycle_exponent: float = 1.0
+    cycle_wear_a_year: float = 0.0
 
     @property
     def class_v(self) -> float:
@@ -58,6 +63,10 @@ def _exponents(assumptions: Assumptions, key: str) -> tuple[float, float, float]
     found = assumptions.get(f"peukert.{key}")
     likely = found.figure().number
     return found.low or likely, likely, found.high or likely
+
+
+def _of_class(battery_class: BatteryClass) -> tuple[tuple[float, float], ...]:
+    return ((battery_class.cycles_at_dod, battery_class.cycles.likely),)
 
 
 def of_bought(compared: ComparedBank, assumptions: Assumptions, since: int | None) -> FollowedBank:
@@ -81,7 +90,9 @@ def of_bought(compared: ComparedBank, assumptions: Assumptions, since: int | Non
     return FollowedBank(
         model.title, model.battery_class, bank.series * model.cells, bank.rated_ah,
         model.battery_class.rated_hours, _exponents(assumptions, model.battery_class.key), since, expected,
-        model.unit_class_v,
+        model.unit_class_v, curve=model.cycles or _of_class(model.battery_class),
+        cycle_exponent=assumptions.value(f"cycle_exponent.{model.battery_class.key}"),
+        cycle_wear_a_year=life["cycle_wear"].value or 0.0,
     )  # fmt: skip
 
 
@@ -111,4 +122,6 @@ def of_old(plan: Plan, limits: RigLimits, title: str, today: int) -> FollowedBan
         title, old.battery_class, round(old.series * old.unit_v / old.battery_class.cell_v),
         old.parallel * old.unit_ah, old.battery_class.rated_hours, _exponents(limits.assumptions, key), since,
         expected, old.unit_v, health_seen(plan, limits.assumptions, limits.days.need),
+        _of_class(old.battery_class), limits.assumptions.value(f"cycle_exponent.{key}"),
+        wear.inputs["w_cycles"].number,
     )  # fmt: skip
