@@ -20,6 +20,12 @@ const paper = computed(() => `/api/rigs/${plan.rig!.id}/log/warranty/paper`)
 const tables = computed(() => [
   { key: 'wear', title: phrase('log.so_far.wear'), rows: answer.value!.wear, says: [] },
   {
+    key: 'charging',
+    title: phrase('log.so_far.charging'),
+    rows: answer.value!.charging,
+    says: answer.value!.charging_says,
+  },
+  {
     key: 'money',
     title: phrase('log.so_far.money'),
     rows: answer.value!.money,

@@ -5,6 +5,7 @@ Days are counted: day 1 is the first of January of the year 1 (proleptic Gregori
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
+from math import ceil
 
 from vast_harbor.core.battery.chemistry import BatteryClass
 from vast_harbor.core.log.entry import CAPACITY_TEST, EQUALISE, FULL, NOTE, READING, WATER, WORK
@@ -38,6 +39,7 @@ class InUse:
         laid_up_from: first day of the months without use, of those that run now or come next; None where it
             is used all the year.
         used_from: first day of the season after them, while they run; None in the season.
+        mains_h: hours on mains until it is full again before the season [h]; None where that is not known.
     """
 
     battery_class: BatteryClass
@@ -49,6 +51,7 @@ class InUse:
     warranty_until: int | None = None
     laid_up_from: int | None = None
     used_from: int | None = None
+    mains_h: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -192,6 +195,8 @@ def _over_the_year(bank: InUse) -> Iterator[_Asked]:
             )
             ready = bank.used_from - READY_DAYS
             why = phrase("log.duties.ready_lead") if lead else phrase("log.duties.ready_lfp")
+            if bank.mains_h is not None:
+                why = f"{why} {phrase('log.duties.ready_hours', count=ceil(bank.mains_h))}"
             yield _Asked("ready", phrase("log.duties.ready"), why, NOTE, 0, ready)
     if bank.warranty_until is not None:
         yield _Asked(

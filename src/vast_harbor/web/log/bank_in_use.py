@@ -1,10 +1,12 @@
 """Which bank is in use, after the plan: the one that was changed over to, else the old one."""
 
 from collections.abc import Collection
+from dataclasses import replace
 from datetime import date
 
+from vast_harbor.core.log.before_trip import hours_on_mains
 from vast_harbor.core.log.duties import DUE, Duty, InUse, Record, duties
-from vast_harbor.core.log.entry import OLD, PRESENT
+from vast_harbor.core.log.entry import FULL, OLD, PRESENT
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import OldBank
 from vast_harbor.core.rig.sources import MAINS
@@ -124,8 +126,21 @@ def duties_of(results: Results, last: LastDays, today: int) -> tuple[Duty, ...]:
     bank = bank_in_use(results)
     if bank is None:
         return ()
+    bank = replace(bank, mains_h=_mains_hours(results, bank, last.kinds.get(FULL)))
     record = Record(last.kinds, {**looked(results), **last.done}, last.put_off)
     return duties(bank, record, today)
+
+
+def _mains_hours(results: Results, bank: InUse, full: int | None) -> float | None:
+    """Hours on mains before the season, from the days that the bank stood by then; None where its mains
+    charger or its size is not known, or it is not laid up."""
+    amps = sum(s.amps or 0.0 for s in results.plan.sources if s.kind == MAINS)
+    ah = capacity_of(results, PRESENT)
+    if bank.used_from is None or bank.laid_up_from is None or not amps or not ah:
+        return None
+    stood = bank.used_from - max(bank.laid_up_from, full or 0)
+    celsius = results.banks.rig_limits.rest_c
+    return hours_on_mains(bank.battery_class, ah, amps, max(0, stood), celsius)
 
 
 def reminders(results: Results, last: LastDays) -> tuple[Duty, ...]:

@@ -18,6 +18,7 @@ from vast_harbor.core.log.health import COUNT, SAG, STATED, TEST, Health, follow
 from vast_harbor.core.log.readings import DAY_S
 from vast_harbor.core.log.sharing import OffBattery, off_batteries
 from vast_harbor.core.passage import Results
+from vast_harbor.core.review.charging import Absorptions, absorptions
 from vast_harbor.formats.monitor_rows import readings_of
 from vast_harbor.phrases import phrase
 from vast_harbor.store import log, monitor
@@ -90,6 +91,7 @@ class LoggedHealth:
         off: its batteries that are not like the others.
         now: its age [years].
         health: over its life; None where its age is not known.
+        absorbed: its charges that came to absorption.
     """
 
     bank: FollowedBank | None = None
@@ -97,6 +99,7 @@ class LoggedHealth:
     off: tuple[OffBattery, ...] = ()
     now: float = 0.0
     health: Health | None = None
+    absorbed: Absorptions | None = None
 
 
 def logged_health(rig_id: int, results: Results, today: int) -> LoggedHealth:
@@ -113,11 +116,12 @@ def logged_health(rig_id: int, results: Results, today: int) -> LoggedHealth:
     with database().reading() as db:
         # What is told of the old bank was told before it was replaced, too.
         rows = [row for row in log.each(db, rig_id) if row["bank"] == PRESENT and row["at"] >= began]
-        monitored = _monitored(db, rig_id, bank, began)
+        monitored, absorbed = _monitored(db, rig_id, bank, began)
     found = seen(bank, began, (today - EPOCH) * DAY_S, (Entry(**row) for row in rows), monitored)
     now = (today - bank.since) / (YEAR_S / DAY_S)
     made = followed(bank.expected, [s.measured for s in found], now)
-    return LoggedHealth(bank, found, off_batteries((Entry(**row) for row in rows), bank.unit_v), now, made)
+    off = off_batteries((Entry(**row) for row in rows), bank.unit_v)
+    return LoggedHealth(bank, found, off, now, made, absorbed)
 
 
 @api.get("/rigs/<int:rig_id>/log/health", responses={200: HealthView})
@@ -133,17 +137,21 @@ def health(path: RigPath) -> Response:
     return json_response(_view(told.bank, told.health, told.seen, told.off, told.now, style_of(rig_file)))
 
 
-_MONITORED: LruCache[tuple[str, int, str, str], tuple[Found, ...]] = LruCache(64)
+# What needs every reading: what they say of the health, and charges that came to absorption.
+Monitored = tuple[tuple[Found, ...], Absorptions]
+_MONITORED: LruCache[tuple[str, int, str, str], Monitored] = LruCache(64)
 
 
-def _monitored(db: sqlite3.Connection, rig_id: int, bank: FollowedBank, began: int) -> tuple[Found, ...]:
+def _monitored(db: sqlite3.Connection, rig_id: int, bank: FollowedBank, began: int) -> Monitored:
     """What the monitor says of a bank, read again only when readings came or went."""
     state = monitor.state(db, rig_id)
     what = repr((bank.battery_class.key, bank.cells, bank.ah, bank.exponents, began))
-    return _MONITORED.of(
-        (str(database().path), rig_id, state, what),
-        lambda: of_monitor(bank, readings_of(monitor.between(db, rig_id, PRESENT, began))),
-    )
+
+    def work_out() -> Monitored:
+        readings = readings_of(monitor.between(db, rig_id, PRESENT, began))
+        return of_monitor(bank, readings), absorptions(bank, readings)
+
+    return _MONITORED.of((str(database().path), rig_id, state, what), work_out)
 
 
 def _none(why: str, bank: FollowedBank | None = None) -> HealthView:

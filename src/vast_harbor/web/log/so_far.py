@@ -13,12 +13,15 @@ from pydantic import Field
 
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.log.duties import DUE
-from vast_harbor.core.log.entry import CAPACITY_TEST, FAULT, PRESENT, RECEIPT, Entry
+from vast_harbor.core.log.entry import CAPACITY_TEST, CHARGE, FAULT, PRESENT, RECEIPT, Entry
 from vast_harbor.core.log.readings import DAY_S
 from vast_harbor.core.passage import Results
+from vast_harbor.core.review.charging import TAIL_C, Panels, panels
 from vast_harbor.core.review.so_far import SoFar, Spent, so_far, spent
 from vast_harbor.core.review.warranty import FULL, NONE, OVER, PRO_RATA, UNKNOWN, Claim, claim
 from vast_harbor.core.rig.changeover import Purchase
+from vast_harbor.core.rig.sources import SOLAR
+from vast_harbor.core.stops.charging import clear_sky_amps
 from vast_harbor.formats.monitor_rows import hours_of
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
@@ -43,6 +46,8 @@ api = Blueprint(
 CARE = ("water", "equalise", "full", "recharge", "look_stored")
 # What its monitor counted that is told to a maker.
 COUNTED = ("energy", "full_cycles", "low", "warm")
+# From so many charges on absorption is judged; panels that give less than this of a clear sky are told [-].
+LEAST_CHARGES, DARK_PANELS = 3, 0.6
 # Entries and pictures that are evidence, at most.
 MOST_ENTRIES, MOST_PICTURES = 60, 24
 
@@ -82,6 +87,8 @@ class SoFarView(View):
     age: str
     logged: str = Field(description="How much of its life the monitor logged")
     wear: list[ComparedView]
+    charging: list[ComparedView] = Field(description="Amps of the sources, as logged and as planned")
+    charging_says: list[str]
     money: list[ComparedView]
     money_says: list[str]
     warranty: WarrantyView | None
@@ -121,6 +128,7 @@ class _Told:
     today: int
     health: LoggedHealth
     went: SoFar | None = None
+    panels: Panels | None = None
     entries: tuple[Entry, ...] = ()
     cost: Spent | None = None
     claim: Claim | None = None
@@ -138,12 +146,11 @@ def look_so_far(path: RigPath) -> Response:
     told = _told(path.rig_id)
     bank = told.health.bank
     if bank is None or told.went is None:
-        return json_response(
-            SoFarView(
-                title=bank.title if bank else "", age="", logged="", wear=[], money=[], money_says=[],
-                warranty=None,
-            )
+        none = SoFarView(
+            title=bank.title if bank else "", age="", logged="", wear=[], charging=[], charging_says=[],
+            money=[], money_says=[], warranty=None,
         )  # fmt: skip
+        return json_response(none)
     style, went = told.style, told.went
     view = SoFarView(
         title=bank.title,
@@ -152,6 +159,8 @@ def look_so_far(path: RigPath) -> Response:
         if went.days
         else phrase("log.so_far.not_logged"),
         wear=list(_wear(told, went)),
+        charging=list(_sources(told)),
+        charging_says=list(_charging(told)),
         money=list(_money(told)),
         money_says=list(_money_says(told)),
         warranty=_warranty(told),
@@ -198,8 +207,11 @@ def _told(rig_id: int) -> _Told:
         )
         last, shown = last_days(db, rig_id), len(pictures.listed(db, rig_id))
     went = so_far(health.bank, hours, health.now, plan.off_grid_nights * results.day.bank_wh.number)
+    timeline, system_v = results.simulated.trial.timeline, plan.system_v
+    so_far_of_day = np.interp(np.arange(25), results.day.profile.edges_h, results.day.profile.energy_so_far())
+    gave = panels(hours, clear_sky_amps(timeline), np.diff(so_far_of_day) / system_v)
     if in_use is None or not in_use.changed_over or results.changeover is None:
-        return _Told(rig_file, results, begin.style, today, health, went, entries)
+        return _Told(rig_file, results, begin.style, today, health, went, gave, entries)
     made = results.changeover
     compared, model = made.work.compared, made.work.build.bank.model
     paid = made.shopping.spent.number or compared.cost["outlay"].number
@@ -214,7 +226,7 @@ def _told(rig_id: int) -> _Told:
         model.warranty, in_use.since, today, purchase, plan.changeover.tick(PROVED).done, last.kinds, shown,
         overdue,
     )  # fmt: skip
-    return _Told(rig_file, results, begin.style, today, health, went, entries, cost, held, purchase)
+    return _Told(rig_file, results, begin.style, today, health, went, gave, entries, cost, held, purchase)
 
 
 def _wear(told: _Told, went: SoFar) -> Iterator[ComparedView]:
@@ -239,6 +251,38 @@ def _wear(told: _Told, went: SoFar) -> Iterator[ComparedView]:
         yield row("low", phrase("log.so_far.low"), style.text(went.low_hours, "duration"))
     if went.warm_hours:
         yield row("warm", phrase("log.so_far.warm"), style.text(went.warm_hours, "duration"))
+
+
+def _sources(told: _Told) -> Iterator[ComparedView]:
+    """Sources whose amps were noted, against what they give by the plan."""
+    style, plan = told.style, told.results.plan
+    for source in plan.sources:
+        noted = [abs(e.amps) for e in told.entries if e.kind == CHARGE and e.source == source.id and e.amps]
+        if noted and source.kind != SOLAR:
+            now = phrase("log.so_far.amps", amps=style.text(float(np.median(noted)), "A"), count=len(noted))
+            planned = style.text(source.most_a(plan.system_v), "A")
+            yield ComparedView(key=source.id, name=source.name or source.id, now=now, planned=planned)
+
+
+def _charging(told: _Told) -> Iterator[str]:
+    style, absorbed, gave = told.style, told.health.absorbed, told.panels
+    if absorbed is not None and absorbed.count >= LEAST_CHARGES:
+        end, tail = style.text(absorbed.end_c, "%"), style.text(TAIL_C, "%")
+        if absorbed.dropped > absorbed.count / 2:
+            yield phrase(
+                "log.so_far.dropped", count=absorbed.count, number=absorbed.dropped, end=end, tail=tail
+            )
+        elif absorbed.left > absorbed.count / 2:
+            yield phrase("log.so_far.left", count=absorbed.count, number=absorbed.left, end=end, tail=tail)
+        else:
+            early = absorbed.dropped + absorbed.left
+            yield phrase("log.so_far.absorbed", count=absorbed.count, number=absorbed.count - early)
+    if gave is not None:
+        share, clear = style.text(gave.share, "%"), style.text(gave.clear_a, "A")
+        if gave.share < DARK_PANELS:
+            yield phrase("log.so_far.panels_low", share=share, clear=clear, count=gave.days)
+        else:
+            yield phrase("log.so_far.panels", share=share, clear=clear, count=gave.days)
 
 
 def _money(told: _Told) -> Iterator[ComparedView]:

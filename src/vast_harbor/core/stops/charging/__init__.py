@@ -2,7 +2,7 @@
 
 from vast_harbor.core.stops.charging.charge_curves import Curve, curve
 from vast_harbor.core.stops.charging.findings import charging_findings
-from vast_harbor.core.stops.charging.measured_charge import explain
+from vast_harbor.core.stops.charging.measured_charge import clear_sky_amps, explain
 from vast_harbor.core.stops.charging.settings_sheet import Setting, sheets
 from vast_harbor.core.stops.charging.sources_needed import MONTHS, Sun, design_month, needed, sun_of, too_dark
 from vast_harbor.core.stops.charging.suitability import WORST, Suitability, suitability_of
@@ -15,6 +15,7 @@ __all__ = (
     "Suitability",
     "Sun",
     "charging_findings",
+    "clear_sky_amps",
     "curve",
     "design_month",
     "explain",

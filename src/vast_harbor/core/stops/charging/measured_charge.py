@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 from typing import Any
 
+import numpy as np
+
 from vast_harbor.core.battery.charge_acceptance import acceptance, charge_ohm, time_constant
 from vast_harbor.core.battery.terminal_voltage import rested_volts
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
@@ -17,6 +19,7 @@ from vast_harbor.core.rig.sources import (
     SOLAR,
 )
 from vast_harbor.core.schedule.timeline import Timeline
+from vast_harbor.core.simulation.conditions import Floats
 from vast_harbor.core.stops.banks import Build
 from vast_harbor.core.weather.daily_weather import STEP_H
 from vast_harbor.phrases import phrase
@@ -156,6 +159,25 @@ def _rated(kind: str, link: str, path: str, amps: float) -> tuple[tuple[dict[str
             "charging.measured_charge.use_measured_value"
         )
     return (), ""
+
+
+def clear_sky_amps(timeline: Timeline) -> Floats:
+    """What all panels of a rig give under a clear sky into a bank that takes it all.
+
+    Args:
+        timeline: the rig's days.
+
+    Returns:
+        By month and hour of the clock [A], shape (12, 24); 0 without panels.
+    """
+    panels = [i for i, source in enumerate(timeline.plan.sources) if source.kind == SOLAR]
+    return np.array(
+        [
+            [sum(_could(timeline, i, hour + 0.5, month, 0.0) for i in panels) for hour in range(24)]
+            for month in range(1, 13)
+        ],
+        float,
+    )
 
 
 def _could(timeline: Timeline, index: int, hour: float, month: int, volts: float) -> float:
