@@ -6,7 +6,17 @@ import numpy as np
 import pytest
 
 from vast_harbor.core.battery.ageing import health_at, state_of_health
-from vast_harbor.core.log.health import COUNT, SAG, TEST, Expected, Measured, followed
+from vast_harbor.core.log.health import (
+    AS_EXPECTED,
+    COUNT,
+    LONGER,
+    SAG,
+    SHORTER,
+    TEST,
+    Expected,
+    Measured,
+    followed,
+)
 
 LEAD = Expected(wear_a_year=0.18, spread=0.35, end=0.8, lead=True)
 LFP = Expected(wear_a_year=0.09, spread=0.4, end=0.7, lead=False)
@@ -80,3 +90,19 @@ def test_a_bank_that_ages_slowly_is_said_to_last_longer() -> None:
         )
         at_now = np.interp(4.0, one.ages, one.likely)
         assert at_now == pytest.approx(one.now[1], abs=0.005)
+
+
+@pytest.mark.parametrize("seed", range(20))
+def test_a_bank_that_ages_slowly_is_found_and_one_that_ages_as_expected_is_not(seed) -> None:
+    """Tested once a year by a clumsy owner, at half the wear that is expected and at all of it."""
+    rng = np.random.default_rng(seed)
+
+    def tested(times: float):
+        at = [(year, state_of_health(times * LEAD.wear_a_year * year, True)) for year in range(1, 6)]
+        measured = [Measured(year, h + rng.normal(0, 0.015), 0.02, TEST) for year, h in at]
+        return followed(LEAD, measured, 5.2)
+
+    slow, usual = tested(0.4), tested(1.0)
+    assert slow.lasts == LONGER and slow.soon < 0.05
+    assert usual.lasts == AS_EXPECTED and usual.soon > 0.4
+    assert tested(2.0).lasts == SHORTER

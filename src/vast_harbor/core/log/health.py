@@ -28,6 +28,9 @@ WRONG, ANYTHING = 0.05, 1.2
 NEW, NEW_SPREAD = 1.0, 0.03
 # Rates and first capacities that are looked at, within so many standard deviations.
 RATES, FIRSTS, REACH = 121, 15, 4.0
+# A life that surely differs by this factor from the expected one is told [-].
+NOTABLE = 1.12
+LONGER, SHORTER, AS_EXPECTED = "longer", "shorter", "expected"
 # The fan has so many points, and goes no further than this [years].
 POINTS, LONGEST_YEARS = 61, 40.0
 
@@ -92,6 +95,13 @@ class Health:
     before: Three
     faster: Three
     soon: float
+
+    @property
+    def lasts(self) -> str:
+        """Whether it surely lasts ``longer`` or ``shorter`` than its life model says; else ``expected``."""
+        if self.ends[0] > NOTABLE * self.before[1]:
+            return LONGER
+        return SHORTER if self.ends[2] * NOTABLE < self.before[1] else AS_EXPECTED
 
 
 def followed(expected: Expected, measured: Sequence[Measured], now: float) -> Health:

@@ -1,4 +1,4 @@
-"""Whether the batteries of a bank stay alike: volts at rest of each, against those of the others."""
+"""Whether the batteries of a bank stay alike: volts at rest and current of each, against the others."""
 
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -6,7 +6,7 @@ from math import sqrt
 
 import numpy as np
 
-from vast_harbor.core.log.entry import READING, Entry
+from vast_harbor.core.log.entry import NOTE, READING, WORK, Entry
 from vast_harbor.core.log.readings import DAY_S
 
 # Readings so near in time are one round with the meter [s]; fewer batteries or rounds say nothing.
@@ -14,6 +14,10 @@ ROUND_S, LEAST_BATTERIES, LEAST_ROUNDS = 3 * 3600, 2, 3
 # Noise of a meter, and what a battery may be off before it is told, for 12 V [V]; how sure (standard errors).
 METER_V, OFF_V, SURE = 0.015, 0.06, 2.5
 MONTH_D = 30.44
+# Current below this tells nothing of how it is shared [A]; strings share within this of one another [-].
+LEAST_A, ALIKE = 2.0, 0.10
+# How an entry says that a battery was swapped.
+SWAPPED = ("replaced", "swapped", "renewed", "exchanged")
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,20 +40,90 @@ class OffBattery:
     last: int
 
 
-def rounds(entries: Iterable[Entry]) -> list[tuple[int, dict[int, float]]]:
-    """Rounds with the meter: when, and the volts of each battery that was read [V].
+@dataclass(frozen=True, slots=True)
+class OffShare:
+    """A battery or string that carries more or less than its share of the current.
+
+    Attributes:
+        number: which, from 1.
+        share: its current against the middle of the others [-].
+        rounds: how often it was measured with others.
+    """
+
+    number: int
+    share: float
+    rounds: int
+
+
+Round = tuple[int, dict[int, float]]
+
+
+def swaps(entries: Iterable[Entry]) -> dict[int, int]:
+    """Batteries that were swapped, and when the last time [s]: what was read of them before is of another."""
+    return {
+        e.battery: e.at
+        for e in entries
+        if e.battery and e.kind in (WORK, NOTE) and any(word in e.text.lower() for word in SWAPPED)
+    }
+
+
+def _rounds(read: Iterable[tuple[int, int, float]]) -> list[Round]:
+    """What was read of batteries (when, which, value), where several were read within one round."""
+    out: list[Round] = []
+    for at, number, value in read:
+        if not out or at - out[-1][0] > ROUND_S:
+            out.append((at, {}))
+        out[-1][1][number] = value
+    return [one for one in out if len(one[1]) >= LEAST_BATTERIES]
+
+
+def rounds(entries: Iterable[Entry]) -> list[Round]:
+    """Rounds with the meter: when, and the volts of each battery that was read at rest [V].
 
     Args:
         entries: of one bank, in order.
     """
-    out: list[tuple[int, dict[int, float]]] = []
-    for e in entries:
-        if e.kind != READING or not e.battery or e.volts is None or (e.amps or 0.0) != 0.0:
+    entries = list(entries)
+    swapped = swaps(entries)
+    return _rounds(
+        (e.at, e.battery, e.volts)
+        for e in entries
+        if e.kind == READING and e.battery and e.volts is not None and (e.amps or 0.0) == 0.0
+        and e.at > swapped.get(e.battery, 0)
+    )  # fmt: skip
+
+
+def off_shares(entries: Iterable[Entry]) -> tuple[OffShare, ...]:
+    """Batteries or strings that share the current badly, the farthest off first.
+
+    Args:
+        entries: of one bank, in order; readings of single batteries, or strings, with their current.
+    """
+    entries = list(entries)
+    swapped = swaps(entries)
+    found = _rounds(
+        (e.at, e.battery, e.amps)
+        for e in entries
+        if e.kind == READING and e.battery and e.amps is not None and abs(e.amps) >= LEAST_A
+        and e.at > swapped.get(e.battery, 0)
+    )  # fmt: skip
+    # What flows in is shared by other rules than what flows out; both are shares of their own direction.
+    shares: dict[int, list[float]] = {}
+    for _, amps in found:
+        for number, value in amps.items():
+            middle = _middle(number, amps)
+            if middle * value > 0:
+                shares.setdefault(number, []).append(value / middle)
+    out = []
+    for number, of_it in shares.items():
+        if len(of_it) < LEAST_ROUNDS:
             continue
-        if not out or e.at - out[-1][0] > ROUND_S:
-            out.append((e.at, {}))
-        out[-1][1][e.battery] = e.volts
-    return [one for one in out if len(one[1]) >= LEAST_BATTERIES]
+        likely, error = float(np.mean(of_it)), float(np.std(of_it, ddof=1)) / sqrt(len(of_it))
+        if abs(likely - 1) - SURE * error > ALIKE:
+            out.append(OffShare(number, likely, len(of_it)))
+    # Of two strings each is off by the other: the one that carries less is meant.
+    less = [one for one in out if one.share < 1]
+    return tuple(sorted(less or out, key=lambda one: -abs(one.share - 1)))
 
 
 def off_batteries(entries: Iterable[Entry], unit_v: float) -> tuple[OffBattery, ...]:
@@ -86,7 +160,12 @@ def off_batteries(entries: Iterable[Entry], unit_v: float) -> tuple[OffBattery, 
 
 def _off(number: int, volts: dict[int, float]) -> float:
     """How far a battery is off the middle of the others [V]."""
-    return volts[number] - float(np.median([v for n, v in volts.items() if n != number]))
+    return volts[number] - _middle(number, volts)
+
+
+def _middle(number: int, values: dict[int, float]) -> float:
+    """Middle of what was read of the others."""
+    return float(np.median([v for n, v in values.items() if n != number]))
 
 
 def _line(x: np.ndarray, y: np.ndarray) -> tuple[float, float]:

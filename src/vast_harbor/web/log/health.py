@@ -14,9 +14,10 @@ from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.log.entry import PRESENT, Entry
 from vast_harbor.core.log.evidence import YEAR_S, Found, Seen, of_monitor, seen
 from vast_harbor.core.log.followed_bank import FollowedBank, of_bought, of_old
-from vast_harbor.core.log.health import COUNT, SAG, STATED, TEST, Health, followed
+from vast_harbor.core.log.health import COUNT, LONGER, SAG, SHORTER, STATED, TEST, Health, followed
 from vast_harbor.core.log.readings import DAY_S
-from vast_harbor.core.log.sharing import OffBattery, off_batteries
+from vast_harbor.core.log.sharing import OffBattery, OffShare, off_batteries, off_shares
+from vast_harbor.core.log.standing import Standing, standing
 from vast_harbor.core.passage import Results
 from vast_harbor.core.review.charging import Absorptions, absorptions
 from vast_harbor.formats.monitor_rows import readings_of
@@ -88,7 +89,8 @@ class LoggedHealth:
     Attributes:
         bank: the bank; None where the rig has none.
         seen: what was measured of it.
-        off: its batteries that are not like the others.
+        off: its batteries that are not like the others; shares: those that share the current badly.
+        stood: what it lost while it stood; None where nothing tells.
         now: its age [years].
         health: over its life; None where its age is not known.
         absorbed: its charges that came to absorption.
@@ -97,6 +99,8 @@ class LoggedHealth:
     bank: FollowedBank | None = None
     seen: tuple[Seen, ...] = ()
     off: tuple[OffBattery, ...] = ()
+    shares: tuple[OffShare, ...] = ()
+    stood: Standing | None = None
     now: float = 0.0
     health: Health | None = None
     absorbed: Absorptions | None = None
@@ -117,11 +121,14 @@ def logged_health(rig_id: int, results: Results, today: int) -> LoggedHealth:
         # What is told of the old bank was told before it was replaced, too.
         rows = [row for row in log.each(db, rig_id) if row["bank"] == PRESENT and row["at"] >= began]
         monitored, absorbed = _monitored(db, rig_id, bank, began)
-    found = seen(bank, began, (today - EPOCH) * DAY_S, (Entry(**row) for row in rows), monitored)
+    entries = [Entry(**row) for row in rows]
+    found = seen(bank, began, (today - EPOCH) * DAY_S, entries, monitored)
     now = (today - bank.since) / (YEAR_S / DAY_S)
     made = followed(bank.expected, [s.measured for s in found], now)
-    off = off_batteries((Entry(**row) for row in rows), bank.unit_v)
-    return LoggedHealth(bank, found, off, now, made, absorbed)
+    off = off_batteries(entries, bank.unit_v)
+    idle = set(range(1, 13)) - set(results.plan.months or range(1, 13))
+    stood = standing(bank, entries, idle)
+    return LoggedHealth(bank, found, off, off_shares(entries), stood, now, made, absorbed)
 
 
 @api.get("/rigs/<int:rig_id>/log/health", responses={200: HealthView})
@@ -134,7 +141,7 @@ def health(path: RigPath) -> Response:
         return json_response(_none(phrase("log.health.no_bank")))
     if told.health is None:
         return json_response(_none(phrase("log.health.no_date"), told.bank))
-    return json_response(_view(told.bank, told.health, told.seen, told.off, told.now, style_of(rig_file)))
+    return json_response(_view(told, told.bank, told.health, style_of(rig_file)))
 
 
 # What needs every reading: what they say of the health, and charges that came to absorption.
@@ -179,14 +186,8 @@ def _range(low: str, high: str) -> str:
     return phrase("log.health.range", low=number if same else low, high=high)
 
 
-def _view(
-    bank: FollowedBank,
-    made: Health,
-    found: tuple[Seen, ...],
-    off: tuple[OffBattery, ...],
-    now: float,
-    style: Style,
-) -> HealthView:
+def _view(told: LoggedHealth, bank: FollowedBank, made: Health, style: Style) -> HealthView:
+    found, now = told.seen, told.now
     names = {
         TEST: phrase("log.health.by_test"),
         COUNT: phrase("log.health.by_count"),
@@ -205,7 +206,7 @@ def _view(
         now=phrase("log.health.now", likely=likely, range=now_range),
         lasts=_lasts(left, style),
         said=_said(bank, made, found, style),
-        off=[off_text(one, style) for one in off],
+        off=off_texts(told, style),
         ages=_list(made.ages),
         low=_list(made.low),
         likely=_list(made.likely),
@@ -230,7 +231,21 @@ def _view(
     )
 
 
-def off_text(one: OffBattery, style: Style) -> str:
+def off_texts(told: LoggedHealth, style: Style) -> list[str]:
+    """What is not as it should be between the batteries, and while the bank stands, one sentence each."""
+    out = [_off_text(one, style) for one in told.off]
+    out += [
+        phrase("log.health.share", number=s.number, share=style.text(s.share, "%"), count=s.rounds)
+        for s in told.shares
+    ]
+    if told.stood is not None and told.stood.much:
+        low, high, usual = (style.text(x, "%") for x in (told.stood.low, told.stood.high, told.stood.usual))
+        days = style.text(round(told.stood.days), "days")
+        out.append(phrase("log.health.stood", days=days, range=_range(low, high), usual=usual))
+    return out
+
+
+def _off_text(one: OffBattery, style: Style) -> str:
     def volts(value: float) -> str:
         return f"{abs(value):.2f} V".replace(".", style.numbers.decimal)
 
@@ -266,9 +281,9 @@ def _said(bank: FollowedBank, made: Health, found: tuple[Seen, ...], style: Styl
     out = []
     likely = made.before[1]
     times = f"{made.ends[1] / max(likely, 0.1):.1f}".replace(".", style.numbers.decimal)
-    if made.ends[2] < likely:
+    if made.lasts == SHORTER:
         out.append(phrase("log.health.shorter", times=times))
-    elif made.ends[0] > likely:
+    elif made.lasts == LONGER:
         out.append(phrase("log.health.longer", times=times))
     else:
         out.append(phrase("log.health.as_expected"))

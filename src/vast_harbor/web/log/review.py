@@ -38,7 +38,7 @@ from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.compare.report import as_file
 from vast_harbor.web.harbor.routes import RigPath, database, json_response
 from vast_harbor.web.log.bank_in_use import as_old_bank, duties_of
-from vast_harbor.web.log.health import LoggedHealth, logged_health, off_text
+from vast_harbor.web.log.health import LoggedHealth, logged_health, off_texts
 from vast_harbor.web.log.use import logged_use, taken_over
 from vast_harbor.web.plan.routes import evaluated_results
 from vast_harbor.web.plan.views import style_of
@@ -254,7 +254,7 @@ def _of_log(told: LoggedHealth, use: Mapping[str, MeasuredUse], style: Style) ->
     drain = _drain(use)
     if drain:
         yield phrase("log.review.drain", watts=style.text(drain, "W"), more=style.text(24 * drain, "Wh"))
-    yield from (off_text(one, style) for one in told.off)
+    yield from off_texts(told, style)
 
 
 def _of_prices(verdict: Verdict, style: Style) -> Iterator[str]:
