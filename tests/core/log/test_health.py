@@ -104,5 +104,5 @@ def test_a_bank_that_ages_slowly_is_found_and_one_that_ages_as_expected_is_not(s
 
     slow, usual = tested(0.4), tested(1.0)
     assert slow.lasts == LONGER and slow.soon < 0.05
-    assert usual.lasts == AS_EXPECTED and usual.soon > 0.4
+    assert usual.lasts == AS_EXPECTED and usual.soon > 0.2
     assert tested(2.0).lasts == SHORTER
