@@ -76,28 +76,39 @@ def test_without_the_network_lines_wait_over_a_reload_and_are_sent_once_in_order
         enter(page, line)
     waiting = page.locator("[data-log-waiting] li")
     expect(waiting).to_have_count(3)
+    # An entry of the form waits with them.
+    page.route("**/api/rigs/*/log/e*", lambda route: route.abort())
+    page.locator("[data-log-form]").click()
+    form = page.locator("[data-entry-form]")
+    form.get_by_label("Kind").select_option("water")
+    form.get_by_label("Amount").fill("0,4")
+    form.get_by_role("button", name="Save").click()
+    expect(waiting).to_have_count(4)
+    expect(waiting.last).to_contain_text("Water, 0,4 l")
     # Another window that closes leaves its line to this one, and takes none away.
     other = page.context.new_page()
     without_network(other)
     other.goto(page.url)
     enter(other, "07:20 12.7V")
-    expect(other.locator("[data-log-waiting] li")).to_have_count(4)
+    expect(other.locator("[data-log-waiting] li")).to_have_count(5)
     other.close()
     page.reload()
-    expect(waiting).to_have_count(4)
+    expect(waiting).to_have_count(5)
     page.unroute(block)
+    page.unroute("**/api/rigs/*/log/e*")
     page.evaluate("window.dispatchEvent(new Event('online'))")
     # What can be is kept, each once; what cannot be says why and is not lost.
-    expect(page.locator("[data-entry]")).to_have_count(3)
+    expect(page.locator("[data-entry]")).to_have_count(4)
+    expect(page.locator("[data-entry]").filter(has_text="Water")).to_contain_text("0.4 l")
     expect(waiting).to_have_count(1)
     expect(waiting).to_contain_text("between 0 and 100 %, not 140 %")
-    texts = [row.inner_text() for row in page.locator("[data-entry]").all()]
+    texts = [row.inner_text() for row in page.locator("[data-entry]").filter(has_text="Reading").all()]
     assert all(v in text for v, text in zip(("12.70 V", "12.60 V", "12.50 V"), texts, strict=True))
     waiting.get_by_role("button").click()
     expect(waiting).to_have_count(0)
     to_stop(page, "rig")
     to_stop(page, "log")
-    expect(page.locator("[data-entry]")).to_have_count(3)
+    expect(page.locator("[data-entry]")).to_have_count(4)
 
 
 def test_a_duty_is_done_with_one_touch_and_another_put_off(page: Page, demo) -> None:

@@ -7,7 +7,7 @@ import { dateOf } from './days'
 import DutyList from './DutyList.vue'
 import EntryForm from './EntryForm.vue'
 import EntryRow from './EntryRow.vue'
-import { now, useLog, type Entry } from './useLog'
+import { now, useLog, type Entry, type Waiting } from './useLog'
 
 /** The log: one line to enter, and what was entered, the newest first. */
 const log = useLog()
@@ -57,6 +57,11 @@ async function add() {
 async function saved() {
   editing.value = null
   await Promise.all([log.load(), plan.refresh()])
+}
+
+async function waits(entry: Waiting) {
+  editing.value = null
+  await log.wait(entry)
 }
 
 const dayOf = (entry: { at: number; offset_min: number }) =>
@@ -145,6 +150,7 @@ const at = computed(() => `/api/rigs/${plan.rig!.id}`)
     :entry="null"
     class="mt-4"
     @saved="saved"
+    @waits="waits"
     @cancel="editing = null"
   />
   <section v-if="waiting.length" class="mt-4" data-log-waiting>

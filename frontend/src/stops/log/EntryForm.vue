@@ -3,11 +3,11 @@ import { phrase } from '@/phrases/log'
 import { api, problemsOf, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
 import { computed, onMounted, reactive, ref, useId } from 'vue'
-import { freshId, now, type Entry } from './useLog'
+import { freshId, now, type Entry, type Waiting } from './useLog'
 
 /** An entry by its fields: a new one, or one that is changed. */
 const props = defineProps<{ view: Schemas['LogView']; entry: Entry | null }>()
-const emit = defineEmits<{ saved: []; cancel: [] }>()
+const emit = defineEmits<{ saved: []; cancel: []; waits: [entry: Waiting] }>()
 const plan = usePlan()
 const id = useId()
 const first = ref<HTMLSelectElement | null>(null)
@@ -35,28 +35,42 @@ const fields = computed(() =>
   props.view.fields.filter((f) => asked.value.includes(f.key) || form.values[f.key]),
 )
 
+/** The entry in a line, as long as it waits. */
+function summary() {
+  const named = props.view.kinds.find((k) => k.key === form.kind)?.name ?? form.kind
+  const values = props.view.fields.map((f) => {
+    const typed = form.values[f.key]?.trim()
+    return typed ? `${typed} ${f.unit}`.trim() : ''
+  })
+  return [named, ...values, form.text].filter(Boolean).join(', ')
+}
+
 async function save() {
   const at = Math.floor(new Date(`${form.when}Z`).getTime() / 1000) - 60 * start.offset_min
+  const body = {
+    revision: props.entry?.revision ?? 0,
+    // A time that was not touched keeps its seconds.
+    at: form.when === local ? start.at : Number.isFinite(at) ? at : start.at,
+    offset_min: start.offset_min,
+    kind: form.kind,
+    bank: form.bank,
+    battery: Number(form.battery) || 0,
+    values: { ...form.values },
+    rested: form.rested || null,
+    frozen: form.frozen || null,
+    source: form.source,
+    text: form.text,
+  }
   const answer = await api
     .PUT('/api/rigs/{rig_id}/log/{entry_id}', {
       params: { path: { rig_id: plan.rig!.id, entry_id: entryId } },
-      body: {
-        revision: props.entry?.revision ?? 0,
-        // A time that was not touched keeps its seconds.
-        at: form.when === local ? start.at : Number.isFinite(at) ? at : start.at,
-        offset_min: start.offset_min,
-        kind: form.kind,
-        bank: form.bank,
-        battery: Number(form.battery) || 0,
-        values: form.values,
-        rested: form.rested || null,
-        frozen: form.frozen || null,
-        source: form.source,
-        text: form.text,
-      },
+      body,
     })
     .catch(() => undefined)
   if (answer?.data) return emit('saved')
+  // A new one that nobody answers waits in the browser, as lines do.
+  if (!props.entry && (!answer || answer.response.status >= 500))
+    return emit('waits', { id: entryId, line: summary(), form: body, ...body })
   problems.value = Object.fromEntries(
     problemsOf(answer?.error).map((p) => [p.path.replace('/', ''), p.message]),
   )

@@ -7,8 +7,9 @@ import { onBeforeUnmount, ref, shallowRef } from 'vue'
 export type Entry = Schemas['LogEntryView']
 export type Line = Schemas['NewLogLineBody']
 
-/** A line that is not kept by the program yet; `refused` where it cannot be. */
+/** A line, or an entry of the form, that is not kept by the program yet; `refused` where it cannot be. */
 export interface Waiting extends Line {
+  form?: Schemas['LogEntryBody']
   refused?: string
 }
 
@@ -85,6 +86,25 @@ export function useLog() {
     return mine?.refused ?? ''
   }
 
+  /** Keep an entry of the form in this browser, until the program answers. */
+  async function wait(entry: Waiting) {
+    const { id, line, bank, at, offset_min, form } = entry
+    waiting.value.push({ id, line, bank, at, offset_min, form })
+    keep(waiting.value.at(-1)!)
+    await send()
+  }
+
+  const post = ({ id, line, bank, at, offset_min, form }: Waiting) =>
+    form
+      ? api.PUT('/api/rigs/{rig_id}/log/{entry_id}', {
+          params: { path: { ...path, entry_id: id } },
+          body: form,
+        })
+      : api.POST('/api/rigs/{rig_id}/log', {
+          params: { path },
+          body: { id, line, bank, at, offset_min },
+        })
+
   /** Send what waits, in order; it stays until it is answered. */
   async function send() {
     clearTimeout(timer)
@@ -95,13 +115,7 @@ export function useLog() {
       for (;;) {
         const next = waiting.value.find((w) => !w.refused)
         if (!next) break
-        const { id, line, bank, at, offset_min } = next
-        const answer = await api
-          .POST('/api/rigs/{rig_id}/log', {
-            params: { path },
-            body: { id, line, bank, at, offset_min },
-          })
-          .catch(() => undefined)
+        const answer = await post(next).catch(() => undefined)
         if (!answer || answer.response.status >= 500) {
           timer = window.setTimeout(send, AGAIN)
           break
@@ -160,6 +174,7 @@ export function useLog() {
     waiting,
     load,
     add,
+    wait,
     forget,
     remove,
   }
