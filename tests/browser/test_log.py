@@ -1,7 +1,9 @@
 """The log in a browser: a line is enough, the form stands below, nothing is lost without the network."""
 
+import io
 import re
 
+from PIL import Image
 from playwright.sync_api import Page, expect
 
 from browser.conftest import to_stop
@@ -226,3 +228,27 @@ def test_a_monitor_is_listened_to_and_its_days_are_totalled(page: Page, demo) ->
     # Its lines are drawn, and its days are there.
     expect(page.locator("[data-readings]")).to_be_visible()
     expect(page.locator("[data-reading-days] tbody tr").first).to_contain_text("Wh")
+
+
+def test_pictures_are_taken_shown_removed_and_refused_with_a_reason(page: Page, demo, tmp_path) -> None:
+    (tmp_path / "label.png").write_bytes(png())
+    (tmp_path / "note.png").write_bytes(b"not a picture at all")
+    demo("mulga", "log")
+    strip = page.locator("[data-entry]").first.locator("[data-pictures]")
+    strip.locator("input").set_input_files(tmp_path / "note.png")
+    expect(strip.get_by_role("alert")).to_be_visible()
+    strip.locator("input").set_input_files(tmp_path / "label.png")
+    expect(strip.get_by_role("img")).to_be_visible()
+    expect(strip.get_by_role("alert")).to_have_count(0)
+    page.reload()
+    strip.get_by_role("img").click()
+    page.get_by_role("dialog").get_by_role("button", name=re.compile("Remove")).click()
+    expect(strip.get_by_role("img")).to_have_count(0)
+    page.get_by_role("button", name="Bring it back").click()
+    expect(strip.get_by_role("img")).to_have_count(1)
+
+
+def png() -> bytes:
+    out = io.BytesIO()
+    Image.new("RGB", (60, 40), "navy").save(out, "PNG")
+    return out.getvalue()
