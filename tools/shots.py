@@ -67,6 +67,11 @@ def logged(page: Page) -> None:
     page.evaluate("window.scrollTo(0, document.querySelector('[data-use]').offsetTop - 480)")
 
 
+def reviewed(page: Page) -> None:
+    """Wait for the verdict with what the log says."""
+    page.locator("[data-review]").wait_for()
+
+
 def tried(page: Page) -> None:
     """Wait for the pictures of the run."""
     page.locator("[data-trial-chart] svg").first.wait_for()
@@ -97,11 +102,11 @@ VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
     ("trial", "2/trial", "day", tried),
     ("compare", "4/compare", "day", suitability),
     ("compare-table", "1/compare?part=table", "day", tabled),
-    ("compare-money", "4/compare?part=money", "day", loaded),
     ("compare-doubt", "4/compare?part=doubt", "day", doubted),
     ("changeover", "2/changeover?part=work", "day", stopped),
     ("changeover-phone", "2/changeover?part=work", "night", in_locker),
     ("log", "1/log?part=monitor", "day", logged),
+    ("log-review", "1/log?part=review", "day", reviewed),
     ("workings-night", "5/compare?part=table", "night", workings),
     # Last, because it makes a rig.
     ("start", "", "day", asked),
