@@ -170,3 +170,29 @@ def test_a_look_that_was_ticked_in_the_changeover_is_no_duty_any_more(client) ->
     rig = client.post("/api/rigs/demo", json={"name": "pebble"}).get_json()["rigs"][0]["id"]
     found = {d["key"] for d in client.get(f"/api/rigs/{rig}/log/duties").get_json()["duties"]}
     assert "look_quarter" in found and not {"look_day", "look_fortnight", "return"} & found
+
+
+def test_a_battery_that_is_not_there_or_was_swapped_is_told(client) -> None:
+    made = client.post("/api/rigs/demo", json={"name": "long-haul"}).get_json()["rigs"][0]
+    at = f"/api/rigs/{made['id']}"
+    assert client.post(f"{at}/log", json=line("battery 8 6.31 V rested")).status_code == 200
+    refused = client.post(f"{at}/log", json=line("battery 9 6.31 V rested", "b"))
+    assert refused.get_json()["problems"][0]["message"] == (
+        "This bank has 8 batteries, so there is no battery 9."
+    )
+    # It is changed over to a bank of two.
+    view = client.get(at).get_json()
+    two = {"id": "two", "battery_class": "lfp", "model": "quenby-100h", "parallel": 1}
+    operations = [
+        {"op": "add", "path": "/candidates/-", "value": two},
+        {"op": "replace", "path": "/changeover/chosen", "value": "two"},
+        {"op": "add", "path": "/changeover/done/isolated", "value": "2026-10-01"},
+    ]
+    done = client.patch(at, json={"revision": view["revision"], "operations": operations})
+    assert done.status_code == 200, done.get_json()
+    for words, swapped in (("battery 5 6.3 V", True), ("battery 30 6.3 V", False)):
+        told = client.post(f"{at}/log", json=line(words, "c"))
+        assert told.status_code == 422 and told.get_json()["problems"][0]["path"] == "/battery"
+        assert ("was swapped" in told.get_json()["problems"][0]["message"]) == swapped
+    assert client.post(f"{at}/log", json=line("old bank battery 5 6.3 V", "e")).status_code == 200
+    assert client.post(f"{at}/log", json=line("battery 2 12.9 V", "f")).status_code == 200

@@ -13,12 +13,12 @@ from pydantic import BaseModel, Field
 from vast_harbor import data
 from vast_harbor.core.figures.number_format import number_format
 from vast_harbor.core.log.duties import Duty, InUse
-from vast_harbor.core.log.entry import NOTE, UNITS, Entry
+from vast_harbor.core.log.entry import NOTE, OLD, PRESENT, UNITS, Entry
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.door import clean
 from vast_harbor.formats.log_line import Hand, understand
 from vast_harbor.formats.log_part import as_csv, checked, log_text
-from vast_harbor.formats.problem import Problem
+from vast_harbor.formats.problem import Problem, RigFileError
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
 from vast_harbor.store import log, rigs
@@ -27,7 +27,7 @@ from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.compare.report import as_file
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath, database, json_response
-from vast_harbor.web.log.bank_in_use import bank_in_use, duties_of
+from vast_harbor.web.log.bank_in_use import RUNS, bank_in_use, duties_of
 from vast_harbor.web.log.models import (
     DutiesView,
     DutyBody,
@@ -101,6 +101,24 @@ def _understood(body: LogLineBody, id: str, rig_file: RigFile) -> Entry:
     return checked(entry, values, _context(rig_file, typed=False), int(time.time()))
 
 
+def _there(rig_id: int, entry: Entry, rig_file: RigFile) -> Entry:
+    """An entry about a battery that its bank has; one that it has not, or has no more, is told."""
+    old = rig_file.old_bank
+    olds = old.series * old.parallel if old is not None else 0
+    if not entry.battery or entry.bank not in (PRESENT, OLD):
+        return entry
+    swapped = entry.bank == PRESENT and RUNS in rig_file.changeover.done
+    made = evaluated_results(rig_id)[2].changeover if swapped else None
+    has = made.work.build.bank.units if made is not None else olds
+    if has and entry.battery > has:
+        if made is not None and entry.battery <= olds:
+            says = phrase("log.answers.swapped", count=has, number=entry.battery)
+        else:
+            says = phrase("log.answers.no_battery", count=has, number=entry.battery)
+        raise RigFileError([Problem("/battery", says)])
+    return entry
+
+
 @api.get("/rigs/<int:rig_id>/log", responses={200: LogView})
 def read_log(path: RigPath, query: PageQuery) -> Response:
     """A page of the log, from the newest entry back."""
@@ -128,7 +146,7 @@ def read_log(path: RigPath, query: PageQuery) -> Response:
 def understand_line(path: RigPath, body: LogLineBody) -> Response:
     """What a line is understood as; nothing is kept."""
     rig_file = _rig(path.rig_id)
-    entry = _understood(body, "-", rig_file)
+    entry = _there(path.rig_id, _understood(body, "-", rig_file), rig_file)
     return json_response(entry_view(entry, 0, rig_file, style_of(rig_file)))
 
 
@@ -136,7 +154,7 @@ def understand_line(path: RigPath, body: LogLineBody) -> Response:
 def add_line(path: RigPath, body: NewLogLineBody) -> Response:
     """Keep a new entry from its line; what was kept under its id before is answered as it is."""
     rig_file = _rig(path.rig_id)
-    entry = _understood(body, body.id, rig_file)
+    entry = _there(path.rig_id, _understood(body, body.id, rig_file), rig_file)
     return _added(path.rig_id, entry, rig_file)
 
 
@@ -166,6 +184,8 @@ def put_entry(path: EntryPath, body: LogEntryBody) -> Response:
     given = body.model_dump(exclude={"revision", "values"})
     typed = {name: clean(text).strip() or None for name, text in body.values.items()}
     entry = checked(Entry(path.entry_id, **given), typed, _context(rig_file, typed=True), int(time.time()))
+    if not body.revision:
+        _there(path.rig_id, entry, rig_file)
     try:
         with database().writing() as db:
             rigs.revision(db, path.rig_id)
