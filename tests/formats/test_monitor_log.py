@@ -6,7 +6,8 @@ import numpy as np
 import pytest
 
 from vast_harbor.formats.csv_table import CsvError
-from vast_harbor.formats.monitor_log import HEAD_BYTES, ReadFile, first_rows, guess, read, revised
+from vast_harbor.formats.monitor_layout import HEAD_BYTES, guess, revised
+from vast_harbor.formats.monitor_log import ReadFile, first_rows, read
 
 BEGIN = datetime(2026, 3, 4, 9)
 ROWS = 240

@@ -5,7 +5,7 @@ import json
 import pytest
 
 from vast_harbor.formats.csv_table import CsvError
-from vast_harbor.formats.monitor_log import guess
+from vast_harbor.formats.monitor_layout import guess
 from vast_harbor.formats.signal_k import as_csv, delta, hello, is_deltas, line_of, messages, values_of
 
 AT = 1_780_000_000

@@ -20,12 +20,11 @@ from vast_harbor.core.passage import Results
 from vast_harbor.formats.csv_table import CsvError
 from vast_harbor.formats.door import clean
 from vast_harbor.formats.log_part import AHEAD_S, EARLIEST
-from vast_harbor.formats.monitor_log import (
+from vast_harbor.formats.monitor_layout import (
     AMPS,
     CLOCK,
     DATE,
     HEAD_BYTES,
-    LARGEST_BYTES,
     MOMENT,
     ORDERS,
     OUT,
@@ -34,13 +33,10 @@ from vast_harbor.formats.monitor_log import (
     VOLTS,
     Column,
     Layout,
-    ReadFile,
-    first_rows,
     guess,
-    read,
     revised,
-    zone_of,
 )
+from vast_harbor.formats.monitor_log import LARGEST_BYTES, ReadFile, first_rows, read, zone_of
 from vast_harbor.formats.problem import Problem
 from vast_harbor.formats.signal_k import as_csv, is_deltas
 from vast_harbor.phrases import phrase

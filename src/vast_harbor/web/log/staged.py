@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from threading import Lock
 
-from vast_harbor.formats.monitor_log import Layout
+from vast_harbor.formats.monitor_layout import Layout
 
 MOST, LONGEST_S = 6, 86_400
 
