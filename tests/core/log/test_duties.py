@@ -76,6 +76,12 @@ def test_a_changeover_asks_for_first_looks_once(bank) -> None:
     found = by_key(new)
     assert found["look_day"].state == "due" and found["look_fortnight"].due == TODAY + 11
     assert found["return"].due == TODAY
+    assert found["look_evening"].state == "due" and found["look_trip"].due == TODAY + 27
+    assert "look_cold" not in found
+    assert by_key(replace(new, cold_from=TODAY + 5))["look_cold"].due == TODAY + 5
+    # Nobody goes on a trip while it is laid up.
+    winter = {"laid_up_from": TODAY - 2, "used_from": TODAY + 120}
+    assert by_key(replace(new, **winter))["look_trip"].due == TODAY + 150
     looked = by_key(new, Record(done={"look_day": TODAY, "return": TODAY}))
     assert not {"look_day", "return"} & set(looked)
     assert "look_fortnight" not in by_key(replace(new, mains=False))

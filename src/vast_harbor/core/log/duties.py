@@ -20,8 +20,10 @@ WATER_DAYS, EQUALISE_DAYS, FULL_DAYS, TERMINALS_DAYS, SPARE_DAYS, TEST_DAYS = 30
 # While laid up: lead-acid is recharged, LFP looked at [days]. So long before the season it is made ready, and
 # before the warranty ends tested; a bank may be laid up so long before the months without use [days].
 RECHARGE_DAYS, READY_DAYS, WARRANTY_DAYS, EARLY_DAYS = {True: 45, False: 90}, 14, 60, 60
-# After the changeover: a day, two weeks on hook-up, a season [days].
-FIRST_LOOKS = (("look_day", 1), ("look_fortnight", 14), ("look_quarter", 90))
+# After the changeover: the first evening, a day, two weeks on hook-up, the first long trip, a season [days].
+FIRST_LOOKS = (
+    ("look_evening", 0), ("look_day", 1), ("look_fortnight", 14), ("look_trip", 30), ("look_quarter", 90),
+)  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,6 +41,7 @@ class InUse:
         laid_up_from: first day of the months without use, of those that run now or come next; None where it
             is used all the year.
         used_from: first day of the season after them, while they run; None in the season.
+        cold_from: first day of the first cold months after it was put into use; None where it stays warm.
         mains_h: hours on mains until it is full again before the season [h]; None where that is not known.
     """
 
@@ -51,6 +54,7 @@ class InUse:
     warranty_until: int | None = None
     laid_up_from: int | None = None
     used_from: int | None = None
+    cold_from: int | None = None
     mains_h: float | None = None
 
 
@@ -208,14 +212,24 @@ def _over_the_year(bank: InUse) -> Iterator[_Asked]:
 def _after_changeover(bank: InUse) -> Iterator[_Asked]:
     """What is looked at once after a changeover, and the last day to send the batteries back."""
     titles = {
+        "look_evening": (phrase("log.duties.look_evening"), phrase("log.duties.look_evening_why")),
         "look_day": (phrase("log.duties.look_day"), phrase("log.duties.look_day_why")),
         "look_fortnight": (phrase("log.duties.look_fortnight"), phrase("log.duties.look_fortnight_why")),
+        "look_trip": (phrase("log.duties.look_trip"), phrase("log.duties.look_trip_why")),
         "look_quarter": (phrase("log.duties.look_quarter"), phrase("log.duties.look_quarter_why")),
     }
     if bank.changed_over and bank.since is not None:
         for key, days in FIRST_LOOKS:
             if key != "look_fortnight" or bank.mains:
-                yield _Asked(key, *titles[key], NOTE, 0, bank.since + days)
+                first = bank.since + days
+                # Nobody goes on a trip while it is laid up.
+                laid_up = bank.used_from is not None and bank.laid_up_from is not None
+                if key == "look_trip" and laid_up and first >= (bank.laid_up_from or 0):
+                    first = (bank.used_from or 0) + days
+                yield _Asked(key, *titles[key], NOTE, 0, first)
+        if bank.cold_from is not None:
+            title, why = phrase("log.duties.look_cold"), phrase("log.duties.look_cold_why")
+            yield _Asked("look_cold", title, why, NOTE, 0, bank.cold_from)
     if bank.return_by is not None:
         yield _Asked(
             "return", phrase("log.duties.return"), phrase("log.duties.return_why"), NOTE, 0, bank.return_by

@@ -13,6 +13,8 @@ from vast_harbor.core.rig.sources import MAINS
 from vast_harbor.store.log import LastDays
 
 YEAR_DAYS = 365.25
+# A battery that gets colder than this in winter is looked at on the first cold morning [°C].
+COLD_C = 8.0
 # The step of the changeover with which a bank runs, and the one that proves it.
 RUNS, PROVED = "isolated", "acceptance"
 # Steps of the changeover that are duties of the log, too: what is ticked there is done here.
@@ -52,6 +54,7 @@ def bank_in_use(results: Results) -> InUse | None:
             warranty_until=_warranty(made.work.build.bank.model.warranty.years, _day(running.on)),
             laid_up_from=laid_up_from,
             used_from=used_from,
+            cold_from=_cold_from(results, _day(running.on)),
         )
     if plan.old_bank is None:
         return None
@@ -77,6 +80,18 @@ def as_old_bank(results: Results, today: int) -> OldBank | None:
         bank.parallel, None if in_use.since is None else (today - in_use.since) / YEAR_DAYS,
         unit_kg=bank.model.kg, kept=False,
     )  # fmt: skip
+
+
+def _cold_from(results: Results, since: int | None) -> int | None:
+    """First day of use in winter after a day, where the battery gets cold in it; None without such a day."""
+    plan = results.plan
+    if since is None or results.seasons["winter"].number >= COLD_C:
+        return None
+    winter = {6, 7, 8} if plan.site.south else {12, 1, 2}
+    cold = winter & set(plan.months or range(1, 13))
+    begun = date.fromordinal(since)
+    days = (date.fromordinal(since + n) for n in range(366))
+    return next((d.toordinal() for d in days if d.month in cold and (d.day == 1 or d == begun)), None)
 
 
 def _warranty(years: float, since: int | None) -> int | None:
@@ -111,6 +126,8 @@ def season(months: Collection[int], today: str) -> tuple[int | None, int | None]
 def looked(results: Results) -> dict[str, int]:
     """First looks after a changeover that were ticked there: duty → day, counted."""
     ticks = {duty: results.plan.changeover.tick(step) for duty, step in LOOKS.items()}
+    # The acceptance test is the look of the first evening.
+    ticks["look_evening"] = results.plan.changeover.tick(PROVED)
     days = {duty: _day(tick.on) for duty, tick in ticks.items() if tick.done}
     return {duty: day for duty, day in days.items() if day is not None}
 
