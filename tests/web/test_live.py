@@ -32,10 +32,10 @@ def until(client, at: str, holds, patience_s: float = 20) -> dict:
     return view
 
 
-def readings(client, at: str) -> list:
+def readings(client, at: str, bank: str = "present") -> list:
     database: Database = client.application.config["DATABASE"]
     with database.reading() as db:
-        return monitor.between(db, int(at.split("/")[-1]), "present")
+        return monitor.between(db, int(at.split("/")[-1]), bank)
 
 
 @pytest.mark.parametrize("source", ["trial", "simulated"])
@@ -49,11 +49,19 @@ def test_what_is_simulated_is_kept_as_from_a_real_one_and_totalled_by_the_day(cl
     assert len(days) == len(kept) // 96 and all(d["whole"] for d in days[1:])
     (file,) = client.get(f"{rig}/log/files").get_json()["files"]
     assert file["count"] == len(kept) and "simulated" in file["name"]
+    # They go out as CSV, and come in again from it as the same.
+    text = client.get(f"{rig}/log/readings.csv").text
+    assert len(text.splitlines()) == len(kept) + 1 and "+01:00,12." in text
+    staged = client.post(f"{rig}/log/files?zone=Europe/Oslo&bank=old", data=text.encode()).get_json()
+    client.get(f"{rig}/log/files/{staged['token']}/import").get_data()
+    again = readings(client, rig, "old")
+    assert [row[:2] for row in again] == [row[:2] for row in kept]
+    assert all(new[2:] == pytest.approx(old[2:], abs=1e-4) for new, old in zip(again, kept, strict=True))
     # The same days heard again are there already.
     client.post(f"{rig}/log/live", json=body)
     assert until(client, rig, lambda v: not v["running"])["count"] == 0
     assert readings(client, rig) == kept
-    assert len(client.get(f"{rig}/log/files").get_json()["files"]) == 1
+    assert len(client.get(f"{rig}/log/files").get_json()["files"]) == 2
 
 
 def test_both_ways_give_the_same_readings(client, rig) -> None:

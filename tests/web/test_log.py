@@ -196,3 +196,12 @@ def test_a_battery_that_is_not_there_or_was_swapped_is_told(client) -> None:
         assert ("was swapped" in told.get_json()["problems"][0]["message"]) == swapped
     assert client.post(f"{at}/log", json=line("old bank battery 5 6.3 V", "e")).status_code == 200
     assert client.post(f"{at}/log", json=line("battery 2 12.9 V", "f")).status_code == 200
+
+
+def test_what_a_bank_left_connected_would_do_in_winter_comes_from_its_simulation(client) -> None:
+    client.application.config["TODAY"] = lambda: "2026-11-28"
+    rig = client.post("/api/rigs/demo", json={"name": "pebble"}).get_json()["rigs"][0]["id"]
+    found = {d["key"]: d for d in client.get(f"/api/rigs/{rig}/log/duties").get_json()["duties"]}
+    assert "Left connected, it would be low after 4 days" in found["lay_up"]["why"]
+    assert found["stored"]["due"] == "2026-11-15"
+    assert "hours on mains until it is full" in found["ready"]["why"]

@@ -27,6 +27,7 @@ ANSWERS = {
     f"{_RIG}/changeover/shopping.csv": CSV,
     f"{_RIG}/log.csv": CSV,
     f"{_RIG}/log.json": JSON,
+    f"{_RIG}/log/readings.csv": CSV,
     f"{_RIG}/log/duties.ics": "text/calendar",
     f"{_RIG}/log/files/{{token}}/import": EVENTS,
     f"{_RIG}/monitor": EVENTS,

@@ -146,6 +146,12 @@ def test_a_bank_is_laid_up_looked_after_and_made_ready_by_its_class(bank) -> Non
         lead["lay_up"].state == "due" and lead["stored"].due == TODAY - 5 and lfp["stored"].due == TODAY + 40
     )
     assert lead["ready"].due == TODAY + 56 and "50 to 80 %" in lfp["lay_up"].why
+    # What its simulation says comes first where it is sooner, and what it says of a bank left connected.
+    early = by_key(bank("agm", **winter, recharge_on=TODAY - 20, low_in=4))
+    assert early["stored"].due == TODAY - 20 and early["lay_up"].why.endswith(
+        "after 4 days by the simulation."
+    )
+    assert by_key(bank("agm", **winter, recharge_on=TODAY + 60))["stored"].due == TODAY - 5
     # Charged full after it was laid up, it is recharged so long after that; laid up last year does not count.
     done = Record(kinds={"full": TODAY - 10}, done={"lay_up": TODAY - 400})
     again = by_key(bank("agm", **winter), done)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/log'
-import { Trash2 } from '@lucide/vue'
+import { FileDown, Trash2 } from '@lucide/vue'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { dateOf } from './days'
 import LiveReadings from './LiveReadings.vue'
@@ -133,7 +133,17 @@ const stretch = computed(() => {
     </button>
   </section>
   <section v-if="files.length" class="mt-6" data-reading-files>
-    <h2 class="text-xl">{{ phrase('log.readings.files') }}</h2>
+    <div class="flex flex-wrap items-end gap-3">
+      <h2 class="text-xl">{{ phrase('log.readings.files') }}</h2>
+      <span class="grow" />
+      <a
+        class="btn"
+        :href="`/api/rigs/${plan.rig!.id}/log/readings.csv?bank=${chart?.bank ?? ''}`"
+        download
+        data-readings-csv
+        ><FileDown :size="16" aria-hidden="true" /> {{ phrase('log.readings.csv') }}</a
+      >
+    </div>
     <ul class="mt-1 divide-y divide-line border-y border-line">
       <li v-for="f in files" :key="f.id" class="flex items-start gap-3 py-2.5">
         <div class="min-w-0 grow leading-snug">

@@ -42,6 +42,9 @@ class InUse:
             is used all the year.
         used_from: first day of the season after them, while they run; None in the season.
         cold_from: first day of the first cold months after it was put into use; None where it stays warm.
+        recharge_on: day by which the simulation asks to recharge it, laid up and disconnected; None where it
+            lasts.
+        low_in: days until it is low where it is left connected; None where it lasts, or is charged.
         mains_h: hours on mains until it is full again before the season [h]; None where that is not known.
     """
 
@@ -55,6 +58,8 @@ class InUse:
     laid_up_from: int | None = None
     used_from: int | None = None
     cold_from: int | None = None
+    recharge_on: int | None = None
+    low_in: int | None = None
     mains_h: float | None = None
 
 
@@ -189,14 +194,17 @@ def _over_the_year(bank: InUse) -> Iterator[_Asked]:
     lead = bank.battery_class.is_lead_acid
     if bank.laid_up_from is not None:
         why = phrase("log.duties.lay_up_lead") if lead else phrase("log.duties.lay_up_lfp")
+        if bank.low_in is not None:
+            why = f"{why} {phrase('log.duties.lay_up_low', count=bank.low_in)}"
         yield _Asked("lay_up", phrase("log.duties.lay_up"), why, NOTE, 0, bank.laid_up_from)
         if bank.used_from is not None:
             every = RECHARGE_DAYS[lead]
             title = phrase("log.duties.recharge") if lead else phrase("log.duties.look_stored")
             why = phrase("log.duties.recharge_why") if lead else phrase("log.duties.look_stored_why")
-            yield _Asked(
-                "stored", title, why, FULL if lead else READING, every, bank.laid_up_from + every, lead
-            )
+            first = bank.laid_up_from + every
+            if bank.recharge_on is not None:
+                first = min(first, bank.recharge_on)
+            yield _Asked("stored", title, why, FULL if lead else READING, every, first, lead)
             ready = bank.used_from - READY_DAYS
             why = phrase("log.duties.ready_lead") if lead else phrase("log.duties.ready_lfp")
             if bank.mains_h is not None:

@@ -10,6 +10,8 @@ from vast_harbor.core.log.entry import FULL, OLD, PRESENT
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import OldBank
 from vast_harbor.core.rig.sources import MAINS
+from vast_harbor.core.stops.trial import OLD as OLD_BANK
+from vast_harbor.core.stops.trial import storage
 from vast_harbor.store.log import LastDays
 
 YEAR_DAYS = 365.25
@@ -143,9 +145,30 @@ def duties_of(results: Results, last: LastDays, today: int) -> tuple[Duty, ...]:
     bank = bank_in_use(results)
     if bank is None:
         return ()
-    bank = replace(bank, mains_h=_mains_hours(results, bank, last.kinds.get(FULL)))
+    if bank.used_from is not None:
+        recharge_on, low_in = _stored(results, bank)
+        mains_h = _mains_hours(results, bank, last.kinds.get(FULL))
+        bank = replace(bank, mains_h=mains_h, recharge_on=recharge_on, low_in=low_in)
     record = Record(last.kinds, {**looked(results), **last.done}, last.put_off)
     return duties(bank, record, today)
+
+
+def _stored(results: Results, bank: InUse) -> tuple[int | None, int | None]:
+    """When a bank that is laid up must be recharged by its simulation, disconnected, as a counted day; and
+    after how many days it is low where it is left connected."""
+    trial = results.simulated.trial
+    id = results.plan.changeover.chosen if bank.changed_over else OLD_BANK
+    of_it = tuple(b for b in trial.simulated_banks if b.id == id)
+    assert bank.laid_up_from is not None
+    begun = date.fromordinal(bank.laid_up_from)
+    found: dict[bool, int] = {}
+    for one in storage.evaluate(results.simulated.timeline, of_it):
+        if one.recharge is not None:
+            month, day = one.recharge
+            year = begun.year + ((month, day) < (begun.month, begun.day))
+            found[one.connected] = date(year, month, day).toordinal()
+    low = found.get(True)
+    return found.get(False), None if low is None else max(1, low - bank.laid_up_from)
 
 
 def _mains_hours(results: Results, bank: InUse, full: int | None) -> float | None:

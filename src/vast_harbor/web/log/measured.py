@@ -12,10 +12,12 @@ from vast_harbor.core.figures.display import Style
 from vast_harbor.core.log.entry import BANKS
 from vast_harbor.core.log.readings import HOUR_S, QUANTITIES, by_day
 from vast_harbor.core.log.thinned import thinned
+from vast_harbor.formats.monitor_csv import readings_as_csv
 from vast_harbor.formats.monitor_rows import hours_of, readings_of
 from vast_harbor.phrases import phrase
 from vast_harbor.store import monitor
 from vast_harbor.web.blueprint import Blueprint
+from vast_harbor.web.compare.report import as_file
 from vast_harbor.web.harbor.routes import RigPath, database, json_response
 from vast_harbor.web.log.monitor_models import (
     MonitorChartView,
@@ -155,3 +157,14 @@ def days(path: RigPath, query: DaysQuery) -> Response:
         more=len(found) > len(shown),
     )  # fmt: skip
     return json_response(view)
+
+
+@api.get("/rigs/<int:rig_id>/log/readings.csv")
+def readings_csv(path: RigPath, query: DaysQuery) -> Response:
+    """All readings of a bank as CSV, the oldest first, by the owner's clock."""
+    with database().reading() as db:
+        rig_file = read_stored(db, path.rig_id)
+        banks = monitor.banks(db, path.rig_id)
+        bank = query.bank or next((b for b in BANKS if b in banks), "present")
+        rows = monitor.between(db, path.rig_id, bank)
+    return as_file(readings_as_csv(rows), "text/csv", rig_file.rig.name, f"{bank}-readings.csv")
