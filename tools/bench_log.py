@@ -2,7 +2,7 @@
 
 import tempfile
 import time
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import numpy as np
@@ -63,3 +63,17 @@ def log() -> Iterator[Row]:
         yield row("Its days", timed(lambda: client.get(f"{rig}/log/days").get_data(), 20))
         yield row("Use against the plan from it", timed(lambda: client.get(f"{rig}/log/use").get_data(), 20))
         yield row("Health from it", timed(lambda: client.get(f"{rig}/log/health").get_data(), 5))
+        yield once("The season review with it", lambda: client.get(f"{rig}/log/review"))
+        yield once("What the bank went through and cost", lambda: client.get(f"{rig}/log/so-far"))
+        packed: list[bytes] = []
+        yield once(
+            "The rig with all of it as a ZIP", lambda: packed.append(client.get(f"{rig}/archive").data)
+        )
+        yield once("Taking that ZIP in", lambda: client.post("/api/rigs/import-archive", data=packed[0]))
+
+
+def once(name: str, what: Callable[[], object]) -> Row:
+    """What is asked for once, and then known."""
+    start = time.perf_counter()
+    what()
+    return Row(name, (round(time.perf_counter() - start, 1),), "s")
