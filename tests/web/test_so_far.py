@@ -20,7 +20,7 @@ def log(client, rig: str, line: str, id: str) -> None:
 
 def test_cost_wear_and_warranty_follow_what_is_logged(client, rig) -> None:
     before = client.get(f"{rig}/log/so-far").get_json()
-    assert before["wear"] == [] and before["warranty"]["state"] == "full"
+    assert [r["key"] for r in before["wear"]] == ["life"] and before["warranty"]["state"] == "full"
     missing = {r["key"] for r in before["warranty"]["record"] if not r["there"]}
     assert {"tested", "pictures"} <= missing and all(
         r["how"] for r in before["warranty"]["record"] if not r["there"]
@@ -35,7 +35,7 @@ def test_cost_wear_and_warranty_follow_what_is_logged(client, rig) -> None:
     label = client.post(f"{rig}/pictures?id=p1&place=wiring&name=label.png", data=out.getvalue())
     assert label.status_code == 200
     after = client.get(f"{rig}/log/so-far").get_json()
-    assert {r["key"] for r in after["wear"]} >= {"energy", "full_cycles", "wear", "short", "low"}
+    assert {r["key"] for r in after["wear"]} >= {"life", "energy", "full_cycles", "wear", "short", "low"}
     still = {r["key"] for r in after["warranty"]["record"] if not r["there"]}
     assert missing - still == {"tested", "pictures"}
     spent = [next(r["now"] for r in v["money"] if r["key"] == "all") for v in (before, after)]

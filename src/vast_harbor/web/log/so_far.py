@@ -230,13 +230,18 @@ def _told(rig_id: int) -> _Told:
 
 
 def _wear(told: _Told, went: SoFar) -> Iterator[ComparedView]:
-    style = told.style
-    if not went.days:
-        return
+    style, health = told.style, told.health.health
 
     def row(key: str, name: str, now: str, planned: str = "") -> ComparedView:
         return ComparedView(key=key, name=name, now=now, planned=planned)
 
+    if health is not None:
+        used, planned = (
+            min(1.0, told.health.now / max(end, 0.01)) for end in (health.ends[1], health.before[1])
+        )
+        yield row("life", phrase("log.so_far.life"), style.text(used, "%"), style.text(planned, "%"))
+    if not went.days:
+        return
     yield row("energy", phrase("log.so_far.energy"), style.text(went.out_wh, "Wh"))
     yield row("full_cycles", phrase("log.so_far.full_cycles"), style.text(went.full_cycles, "cycles"))
     if not np.isnan(went.cycle_wear):
