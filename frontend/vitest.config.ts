@@ -11,5 +11,8 @@ export default defineConfig({
     include: ['tests/**/*.test.ts'],
     setupFiles: ['tests/setup.ts'],
     restoreMocks: true,
+    // A machine that is busy elsewhere is slow, not wrong.
+    testTimeout: 60_000,
+    hookTimeout: 60_000,
   },
 })
