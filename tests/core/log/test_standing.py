@@ -38,23 +38,26 @@ def stood(bank: FollowedBank, days: int, lost: float, begin: int = AT, **more) -
 def test_a_drain_is_told_and_what_its_class_loses_is_not(bank, key, days) -> None:
     of = bank(key)
     usual = of.battery_class.self_discharge * 2 ** (-12 / 10)
-    quiet = standing(of, stood(of, days, 1 - (1 - usual) ** (days / 30.44)), WINTER)
+    quiet = standing(of, stood(of, days, usual * days / 30.42), WINTER, 1.0)
     assert quiet is not None and not quiet.much and quiet.low <= usual <= quiet.high
-    drained = standing(of, stood(of, days, min(0.8, days / 60)), WINTER)
+    drained = standing(of, stood(of, days, min(0.8, days / 60)), WINTER, 1.0)
     assert drained is not None and drained.much and drained.days == days
     assert drained.usual == pytest.approx(usual)
+    # A worn bank loses twice as much by itself.
+    worn = standing(of, stood(of, days, 0.1), WINTER, 0.7)
+    assert worn is not None and worn.usual == pytest.approx(2 * usual)
 
 
 def test_what_is_used_charged_or_short_tells_nothing(bank) -> None:
     of = bank("agm")
-    assert standing(of, stood(of, 10, 0.5), WINTER) is None
+    assert standing(of, stood(of, 10, 0.5), WINTER, 1.0) is None
     # In the season it may have been used and charged meanwhile.
-    assert standing(of, stood(of, 60, 0.5, begin=AT + 150 * DAY), WINTER) is None
-    assert standing(of, stood(of, 60, 0.5), ()) is None
+    assert standing(of, stood(of, 60, 0.5, begin=AT + 150 * DAY), WINTER, 1.0) is None
+    assert standing(of, stood(of, 60, 0.5), (), 1.0) is None
     first, last = stood(of, 60, 0.5)
     charged = Entry("c", AT + 20 * DAY, CHARGE, amps=10, hours=3)
-    assert standing(of, [first, charged, last], WINTER) is None
+    assert standing(of, [first, charged, last], WINTER, 1.0) is None
     noted = Entry("n", AT + 20 * DAY, NOTE, text="looked after it")
-    assert standing(of, [first, noted, last], WINTER) is not None
-    assert standing(of, stood(of, 60, 0.5, amps=-8.0), WINTER) is None
-    assert standing(bank("lfp"), stood(bank("lfp"), 60, 0.5), WINTER) is None
+    assert standing(of, [first, noted, last], WINTER, 1.0) is not None
+    assert standing(of, stood(of, 60, 0.5, amps=-8.0), WINTER, 1.0) is None
+    assert standing(bank("lfp"), stood(bank("lfp"), 60, 0.5), WINTER, 1.0) is None

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from vast_harbor.core.battery.charge_acceptance import MONTH_H, self_discharge
 from vast_harbor.core.battery.health_signs import charge_by_volts
-from vast_harbor.core.log.before_trip import DOUBLES_K, LAB_C, MONTH_D
 from vast_harbor.core.log.entry import NOTE, READING, SETTING, WORK, Entry
 from vast_harbor.core.log.followed_bank import FollowedBank
 from vast_harbor.core.log.readings import DAY_S
@@ -14,6 +14,8 @@ from vast_harbor.core.log.readings import DAY_S
 # Two readings at rest tell of what was lost between them where they are so far apart, and nothing was done
 # meanwhile [days]; volts at rest are of a bank that rested so long [h].
 LEAST_D, MOST_D, RESTED_H = 14, 400, 12.0
+# Temperature where none was read [°C].
+USUAL_C = 20.0
 # So many times what its class loses is told [-].
 MUCH = 2.0
 # Entries that change nothing of the charge.
@@ -26,8 +28,8 @@ class Standing:
 
     Attributes:
         days: that it stood.
-        low, high: what it lost in a month at least and at most [-].
-        usual: what its class loses at that temperature [-].
+        low, high: what it lost in a month, at least and at most, of its capacity [-].
+        usual: what its class loses at that temperature and health [-].
     """
 
     days: float
@@ -41,7 +43,9 @@ class Standing:
         return self.low > MUCH * self.usual
 
 
-def standing(bank: FollowedBank, entries: Iterable[Entry], idle: Collection[int]) -> Standing | None:
+def standing(
+    bank: FollowedBank, entries: Iterable[Entry], idle: Collection[int], health: float
+) -> Standing | None:
     """The last time that a lead-acid bank stood laid up, and what it lost; None where no two readings tell.
 
     LFP shows next to nothing of its charge by its volts.
@@ -50,6 +54,7 @@ def standing(bank: FollowedBank, entries: Iterable[Entry], idle: Collection[int]
         bank: the bank.
         entries: about it, in order.
         idle: months in which the rig is not used, 1 to 12.
+        health: its state of health [-].
     """
     if not bank.battery_class.is_lead_acid:
         return None
@@ -60,32 +65,30 @@ def standing(bank: FollowedBank, entries: Iterable[Entry], idle: Collection[int]
             continue
         rests = e.kind == READING and e.volts is not None and not e.amps and e.rested is not False
         if rests and before is not None:
-            found = _between(bank, before, e, idle) or found
+            found = _between(bank, before, e, idle, health) or found
         before = e if rests else None
     return found
 
 
-def _between(bank: FollowedBank, first: Entry, last: Entry, idle: Collection[int]) -> Standing | None:
+def _between(
+    bank: FollowedBank, first: Entry, last: Entry, idle: Collection[int], health: float
+) -> Standing | None:
     days = (last.at - first.at) / DAY_S
-    assert first.volts is not None and last.volts is not None
-    stood = all(_month(first.at + d * DAY_S) in idle for d in np.arange(0, days + 1))
-    if not LEAST_D <= days <= MOST_D or not stood:
+    if not LEAST_D <= days <= MOST_D or any(
+        _month(first.at + d * DAY_S) not in idle for d in range(int(days) + 1)
+    ):
         return None
-    key, per_12 = bank.battery_class, bank.per_12
-    was = charge_by_volts(key, first.volts / per_12, RESTED_H)
-    left = charge_by_volts(key, last.volts / per_12, RESTED_H)
+    assert first.volts is not None and last.volts is not None
+    was = charge_by_volts(bank.battery_class, first.volts / bank.per_12, RESTED_H)
+    left = charge_by_volts(bank.battery_class, last.volts / bank.per_12, RESTED_H)
     if was is None or left is None:
         return None
     warmth = [c for c in (first.celsius, last.celsius) if c is not None]
-    celsius = sum(warmth) / len(warmth) if warmth else LAB_C
-    usual = min(0.9, bank.battery_class.self_discharge * 2 ** ((celsius - LAB_C) / DOUBLES_K))
-
-    def lost(before: float, after: float) -> float:
-        """A month [-]."""
-        kept: float = min(1.0, after / max(before, 0.01)) ** (MONTH_D / days)
-        return max(0.0, 1 - kept)
-
-    return Standing(days, lost(was[0], left[1]), lost(was[1], left[0]), usual)
+    celsius = sum(warmth) / len(warmth) if warmth else USUAL_C
+    usual = float(self_discharge(bank.battery_class, celsius, health)) * MONTH_H
+    months = days * 24 / MONTH_H
+    low, high = (max(0.0, lost) / months for lost in (was[0] - left[1], was[1] - left[0]))
+    return Standing(days, low, high, usual)
 
 
 def _month(at: float) -> int:

@@ -127,7 +127,7 @@ def logged_health(rig_id: int, results: Results, today: int) -> LoggedHealth:
     made = followed(bank.expected, [s.measured for s in found], now)
     off = off_batteries(entries, bank.unit_v)
     idle = set(range(1, 13)) - set(results.plan.months or range(1, 13))
-    stood = standing(bank, entries, idle)
+    stood = standing(bank, entries, idle, made.now[1])
     return LoggedHealth(bank, found, off, off_shares(entries), stood, now, made, absorbed)
 
 
