@@ -22,7 +22,8 @@ from vast_harbor import __version__, data, memory
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.passage import evaluate
 from vast_harbor.formats import rig_file as files
-from vast_harbor.formats.report.document import PAPERS, report
+from vast_harbor.formats.html_page import PAPERS
+from vast_harbor.formats.report.document import report
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.formats.table import comparison_table, results_json
 from vast_harbor.phrases import phrase

@@ -1,27 +1,13 @@
 """The booklet of the changeover and the work order, each as one HTML document that needs nothing else."""
 
 from collections.abc import Mapping
-from functools import lru_cache
-from pathlib import Path
 from typing import Any
 
-from jinja2 import Environment, FileSystemLoader, select_autoescape
 from markupsafe import Markup
 
-from vast_harbor.formats.report.document import PAPERS
-from vast_harbor.phrases import phrase
+from vast_harbor.formats.html_page import PAPERS, page_template
 
 BOOKLET, WORK_ORDER = "booklet", "work_order"
-
-
-@lru_cache(maxsize=1)
-def _environment() -> Environment:
-    environment = Environment(
-        loader=FileSystemLoader(Path(__file__).parent), autoescape=select_autoescape(), trim_blocks=True,
-        lstrip_blocks=True,
-    )  # fmt: skip
-    environment.globals["phrase"] = phrase
-    return environment
 
 
 def booklet(
@@ -40,7 +26,6 @@ def booklet(
     Returns:
         HTML.
     """
-    template = _environment().get_template("booklet.html")
-    return template.render(
+    return page_template(__file__, "booklet.html").render(
         view=view, name=name, today=today, svg=Markup(svg), order=what == WORK_ORDER, paper=PAPERS[paper],
     )  # fmt: skip

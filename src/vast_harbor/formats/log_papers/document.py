@@ -1,24 +1,9 @@
 """Pages of the log, each as one HTML document that needs nothing else."""
 
 from collections.abc import Mapping
-from functools import lru_cache
-from pathlib import Path
 from typing import Any
 
-from jinja2 import Environment, FileSystemLoader, select_autoescape
-
-from vast_harbor.formats.report.document import PAPERS
-from vast_harbor.phrases import phrase
-
-
-@lru_cache(maxsize=1)
-def _environment() -> Environment:
-    environment = Environment(
-        loader=FileSystemLoader(Path(__file__).parent), autoescape=select_autoescape(), trim_blocks=True,
-        lstrip_blocks=True,
-    )  # fmt: skip
-    environment.globals["phrase"] = phrase
-    return environment
+from vast_harbor.formats.html_page import PAPERS, page_template
 
 
 def paper(template: str, view: Mapping[str, Any], name: str, today: str, size: str = "a4") -> str:
@@ -34,4 +19,4 @@ def paper(template: str, view: Mapping[str, Any], name: str, today: str, size: s
     Returns:
         HTML.
     """
-    return _environment().get_template(template).render(view=view, name=name, today=today, paper=PAPERS[size])
+    return page_template(__file__, template).render(view=view, name=name, today=today, paper=PAPERS[size])

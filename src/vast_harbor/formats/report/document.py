@@ -4,11 +4,8 @@ import base64
 import hashlib
 import re
 from collections.abc import Iterator
-from functools import lru_cache
-from pathlib import Path
 from typing import Any
 
-from jinja2 import Environment, FileSystemLoader, select_autoescape
 from markupsafe import Markup, escape
 
 from vast_harbor.core.cost import cash_flow
@@ -27,12 +24,12 @@ from vast_harbor.core.sensitivity.open_topics import OpenTopic, open_topics
 from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes
 from vast_harbor.core.stops.charging import sheets
 from vast_harbor.core.stops.compare import ComparedBank, verdict_text
+from vast_harbor.formats.html_page import PAPERS, page_template
 from vast_harbor.formats.report import pictures
 from vast_harbor.formats.report.tables import ITEMS
 from vast_harbor.formats.topic_text import topic_text
 from vast_harbor.phrases import phrase
 
-PAPERS = {"a4": "A4", "letter": "letter"}
 SEVERITIES = {
     "stop": phrase("report.document.unsuitable"),
     "care": phrase("report.document.check"),
@@ -57,18 +54,6 @@ OF_COST = (
 )
 
 
-@lru_cache(maxsize=1)
-def _environment() -> Environment:
-    environment = Environment(
-        loader=FileSystemLoader(Path(__file__).parent),
-        autoescape=select_autoescape(),
-        trim_blocks=True,
-        lstrip_blocks=True,
-    )
-    environment.globals["phrase"] = phrase
-    return environment
-
-
 def report(results: Results, reference: Reference, style: Style, today: str, paper: str = "a4") -> str:
     """The report of a rig.
 
@@ -85,10 +70,8 @@ def report(results: Results, reference: Reference, style: Style, today: str, pap
     Raises:
         KeyError: no such paper.
     """
-    return (
-        _environment()
-        .get_template("report.html")
-        .render(_ReportParts(results, reference, style).all(today, paper))
+    return page_template(__file__, "report.html").render(
+        _ReportParts(results, reference, style).all(today, paper)
     )
 
 
