@@ -149,12 +149,11 @@ def _refused(says: str) -> RigFileError:
     return RigFileError([Problem("", says)])
 
 
-def read(path: Path, system_v: float | None, now: int) -> Archive:
+def read(path: Path, now: int) -> Archive:
     """Read an archive whole; nothing is unpacked to the disk.
 
     Args:
         path: the file.
-        system_v: volts of the rig, by which its readings are checked [V]; None for those of its rig file.
         now: seconds since 1970 UTC [s].
 
     Raises:
@@ -164,10 +163,9 @@ def read(path: Path, system_v: float | None, now: int) -> Archive:
     try:
         with zipfile.ZipFile(path) as archive:
             _look(archive)
-            return _read(archive, system_v, now)
-    except (zipfile.BadZipFile, zipfile.LargeZipFile, EOFError, OSError, NotImplementedError) as error:
-        raise _refused(phrase("files.archive.damaged")) from error
-    except (RuntimeError, UnicodeDecodeError) as error:
+            return _read(archive, now)
+    except (zipfile.BadZipFile, EOFError, OSError, RuntimeError, UnicodeDecodeError) as error:
+        # A runtime error is a password, or a way to pack that is not known here.
         raise _refused(phrase("files.archive.damaged")) from error
 
 
@@ -196,7 +194,7 @@ def _most(name: str) -> int:
     return LARGEST_RIG if name == "rig.json" else LARGEST_TEXT
 
 
-def _read(archive: zipfile.ZipFile, system_v: float | None, now: int) -> Archive:
+def _read(archive: zipfile.ZipFile, now: int) -> Archive:
     contents = _contents(_json(archive, "archive.json"))
     named = {f"readings/{n}.csv" for n in range(len(contents.readings))}
     named |= {f"{folder}/{p.id}.jpg" for p in contents.pictures for folder in ("pictures", "previews")}
@@ -205,7 +203,7 @@ def _read(archive: zipfile.ZipFile, system_v: float | None, now: int) -> Archive
         other = sorted(named ^ set(archive.namelist()))[0]
         raise _refused(phrase("files.archive.missing", name=other))
     document = loads_text(archive.read("rig.json"))
-    volts = system_v or _volts(document)
+    volts = _volts(document)
     return Archive(
         document,
         tuple(_entries(_json(archive, "log.json"), volts, now)),

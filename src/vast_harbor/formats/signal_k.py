@@ -11,7 +11,7 @@ import csv
 import io
 import json
 import re
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from math import isfinite
@@ -198,8 +198,3 @@ def hello(name: str, at: float) -> dict[str, Any]:
 def line_of(message: dict[str, Any]) -> bytes:
     """A message as it goes over TCP."""
     return json.dumps(message, separators=(",", ":")).encode() + b"\r\n"
-
-
-def batteries_of(values: Iterable[Value]) -> list[str]:
-    """The ids of the batteries, in the order in which they come."""
-    return list(dict.fromkeys(v.battery for v in values))

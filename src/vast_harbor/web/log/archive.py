@@ -94,7 +94,7 @@ def import_archive(query: KeyQuery) -> Response:
         with file.open("wb") as out:
             while part := request.stream.read(READ_AT_ONCE):
                 out.write(part)
-        archive = read(file, None, int(time.time()))
+        archive = read(file, int(time.time()))
     document = files.to_document(files.read(archive.document, data.reference()))
     with database().writing() as db:
         made, new = make_in(db, document, query.key)

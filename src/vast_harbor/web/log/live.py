@@ -8,7 +8,7 @@ import json
 import secrets
 import socket
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from contextlib import closing
 from dataclasses import dataclass, field
 from datetime import datetime, timedelta, tzinfo
@@ -64,7 +64,8 @@ class Feed:
         running: whether it is listened to.
         count: readings that were kept.
         last: the newest reading; None before the first.
-        problem: why nothing comes, or cannot be kept; empty while all is well.
+        problem: why nothing comes; empty while all is well.
+        unwritten: why what came cannot be kept; empty while it can.
     """
 
     rig_id: int
@@ -77,6 +78,7 @@ class Feed:
     count: int = 0
     last: Heard | None = None
     problem: str = ""
+    unwritten: str = ""
     _file: int = 0
     _token: str = field(default_factory=lambda: secrets.token_hex(8))
 
@@ -129,10 +131,10 @@ class Feed:
                     # Another digest, so that what is worked out of the readings is so again.
                     monitor.renew(db, file, f"{self._token}:{self.count + new}", json.dumps(told))
         except Trouble as error:
-            self.problem = str(error)
+            self.unwritten = str(error)
             return False
         self._file, self.count = file, self.count + new
-        self.problem = ""
+        self.unwritten = ""
         held.clear()
         return True
 
@@ -304,7 +306,7 @@ class Feeds:
         Thread(target=feed.run, args=(database,), daemon=True).start()
         return True
 
-    def end(self, rig_id: int, wait_s: float = 5.0, sleep: Callable[[float], None] = time.sleep) -> None:
+    def end(self, rig_id: int, wait_s: float = 5.0) -> None:
         """Stop to listen; what was heard is kept first."""
         feed = self._feeds.get(rig_id)
         if feed is None:
@@ -312,4 +314,4 @@ class Feeds:
         feed.ended.set()
         until = time.monotonic() + wait_s
         while feed.running and time.monotonic() < until:
-            sleep(0.05)
+            time.sleep(0.05)

@@ -144,5 +144,5 @@ def _view(rig_id: int) -> LiveView:
     return LiveView(
         running=feed.running, name=feed.source.name, count=feed.count, at=at, last=cells,
         batteries=feed.source.batteries if isinstance(feed.source, SignalKSource) else [],
-        problem=feed.problem,
+        problem=feed.unwritten or feed.problem,
     )  # fmt: skip

@@ -154,7 +154,7 @@ def look_so_far(path: RigPath) -> Response:
     style, went = told.style, told.went
     view = SoFarView(
         title=bank.title,
-        age=style.text(went.years, "years"),
+        age=style.text(went.years, "years") if went.years >= 1 else style.text(12 * went.years, "months"),
         logged=phrase("log.so_far.logged", days=went.days, share=style.text(went.covered, "%"))
         if went.days
         else phrase("log.so_far.not_logged"),
