@@ -44,11 +44,11 @@ const tables = computed(() => [
     <p class="text-soft" data-so-far-since>
       {{ phrase('log.so_far.since', { age: answer.age, logged: answer.logged }) }}
     </p>
-    <div class="mt-4 grid items-start gap-6 lg:grid-cols-2">
+    <div class="mt-4 gap-6 lg:columns-2">
       <section
         v-for="t in tables.filter((t) => t.rows.length || t.says.length)"
         :key="t.key"
-        class="sheet p-5"
+        class="sheet mb-6 break-inside-avoid p-5"
         :data-so-far="t.key"
       >
         <h3 class="text-xl">{{ t.title }}</h3>
@@ -76,47 +76,47 @@ const tables = computed(() => [
         </table>
         <p v-for="s in t.says" :key="s" class="mt-2 max-w-prose text-pretty text-soft">{{ s }}</p>
       </section>
-      <section v-if="answer.warranty" class="sheet p-5 lg:col-span-2" data-warranty>
-        <h3 class="text-xl">{{ phrase('log.so_far.warranty') }}</h3>
-        <p class="mt-1 font-semibold">{{ answer.warranty.says }}</p>
-        <p v-if="answer.warranty.threshold" class="mt-1 max-w-prose text-pretty">
-          {{ answer.warranty.threshold }}
-        </p>
-        <p v-if="answer.warranty.conditions" class="mt-1 max-w-prose text-pretty text-soft">
-          {{ phrase('log.so_far.conditions', { conditions: answer.warranty.conditions }) }}
-        </p>
-        <h4 class="eyebrow mt-4">{{ phrase('log.so_far.record') }}</h4>
-        <ul class="mt-1 grid gap-x-8 lg:grid-cols-2">
-          <li
-            v-for="r in answer.warranty.record"
-            :key="r.key"
-            class="flex gap-2.5 border-b border-line py-2"
-            :data-record="r.key"
-          >
-            <Check
-              v-if="r.there"
-              :size="18"
-              class="mt-0.5 shrink-0 text-sea"
-              :aria-label="phrase('log.so_far.there')"
-            />
-            <Minus
-              v-else
-              :size="18"
-              class="mt-0.5 shrink-0 text-care"
-              :aria-label="phrase('log.so_far.missing')"
-            />
-            <span
-              ><span class="font-semibold">{{ r.name }}</span>
-              <span v-if="r.how" class="block text-pretty text-soft">{{ r.how }}</span></span
-            >
-          </li>
-        </ul>
-        <p class="mt-4 print:hidden">
-          <a class="btn" :href="paper" target="_blank" rel="noopener">
-            <Printer :size="16" aria-hidden="true" /> {{ phrase('log.so_far.print') }}
-          </a>
-        </p>
-      </section>
     </div>
+    <section v-if="answer.warranty" class="sheet mt-6 p-5" data-warranty>
+      <h3 class="text-xl">{{ phrase('log.so_far.warranty') }}</h3>
+      <p class="mt-1 font-semibold">{{ answer.warranty.says }}</p>
+      <p v-if="answer.warranty.threshold" class="mt-1 max-w-prose text-pretty">
+        {{ answer.warranty.threshold }}
+      </p>
+      <p v-if="answer.warranty.conditions" class="mt-1 max-w-prose text-pretty text-soft">
+        {{ phrase('log.so_far.conditions', { conditions: answer.warranty.conditions }) }}
+      </p>
+      <h4 class="eyebrow mt-4">{{ phrase('log.so_far.record') }}</h4>
+      <ul class="mt-1 grid gap-x-8 lg:grid-cols-2">
+        <li
+          v-for="r in answer.warranty.record"
+          :key="r.key"
+          class="flex gap-2.5 border-b border-line py-2"
+          :data-record="r.key"
+        >
+          <Check
+            v-if="r.there"
+            :size="18"
+            class="mt-0.5 shrink-0 text-sea"
+            :aria-label="phrase('log.so_far.there')"
+          />
+          <Minus
+            v-else
+            :size="18"
+            class="mt-0.5 shrink-0 text-care"
+            :aria-label="phrase('log.so_far.missing')"
+          />
+          <span
+            ><span class="font-semibold">{{ r.name }}</span>
+            <span v-if="r.how" class="block text-pretty text-soft">{{ r.how }}</span></span
+          >
+        </li>
+      </ul>
+      <p class="mt-4 print:hidden">
+        <a class="btn" :href="paper" target="_blank" rel="noopener">
+          <Printer :size="16" aria-hidden="true" /> {{ phrase('log.so_far.print') }}
+        </a>
+      </p>
+    </section>
   </template>
 </template>

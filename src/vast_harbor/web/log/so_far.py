@@ -17,6 +17,7 @@ from vast_harbor.core.log.entry import CAPACITY_TEST, CHARGE, FAULT, PRESENT, RE
 from vast_harbor.core.log.readings import DAY_S
 from vast_harbor.core.passage import Results
 from vast_harbor.core.review.charging import TAIL_C, Panels, panels
+from vast_harbor.core.review.so_far import FULL as FULL_SOC
 from vast_harbor.core.review.so_far import SoFar, Spent, so_far, spent
 from vast_harbor.core.review.warranty import FULL, NONE, OVER, PRO_RATA, UNKNOWN, Claim, claim
 from vast_harbor.core.rig.changeover import Purchase
@@ -250,7 +251,7 @@ def _wear(told: _Told, went: SoFar) -> Iterator[ComparedView]:
             "" if np.isnan(went.planned_wear) else style.text(went.planned_wear, "%"),
         )  # fmt: skip
         yield row(
-            "short", phrase("log.so_far.short"),
+            "short", phrase("log.so_far.short", full=style.text(FULL_SOC, "%")),
             phrase("log.so_far.of_days", count=went.days_told, number=went.short_days),
         )  # fmt: skip
         yield row("low", phrase("log.so_far.low"), style.text(went.low_hours, "duration"))
@@ -282,6 +283,8 @@ def _charging(told: _Told) -> Iterator[str]:
         else:
             early = absorbed.dropped + absorbed.left
             yield phrase("log.so_far.absorbed", count=absorbed.count, number=absorbed.count - early)
+            if told.went is not None and told.went.short_days > told.went.days_told / 2:
+                yield phrase("log.so_far.not_full", full=style.text(FULL_SOC, "%"))
     if gave is not None:
         share, clear = style.text(gave.share, "%"), style.text(gave.clear_a, "A")
         if gave.share < DARK_PANELS:
