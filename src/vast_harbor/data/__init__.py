@@ -118,8 +118,16 @@ def _cables() -> CableData:
         tuple((float(mm2), float(amps)) for mm2, amps in rows["ampacity"]),
         rows["source"],
         tuple(float(a) for a in rows["fuses"]),
-        tuple(FuseKind(k["name"], float(k["volts"]), float(k["interrupts_a"])) for k in rows["kind"]),
+        tuple(_fuse_kind(row) for row in rows["kind"]),
+        rows["fuse_source"],
+        rows["usual"],
     )
+
+
+def _fuse_kind(row: Mapping[str, Any]) -> FuseKind:
+    at_14, at_32, at_58 = (1000.0 * ka for ka in row["breaks_ka"])
+    least, most = (float(a) for a in row["amps"])
+    return FuseKind(row["name"], (at_14, at_32, at_58), (least, most), row["dc_label"], row["price_share"])
 
 
 @cache

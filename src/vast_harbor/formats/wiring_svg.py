@@ -11,6 +11,8 @@ from vast_harbor.core.installation.cables import FUSE_WITHIN_MM
 from vast_harbor.core.installation.wiring import MOST_DRAWN, Unit, Wiring
 from vast_harbor.phrases import phrase
 
+# A source that joins: height and width of its line.
+JOINT_H, JOINT_W = 40, 130
 BOX_W, BOX_H, GAP_X, GAP_Y = 132, 62, 44, 44
 LEFT, TOP, RIGHT, BOTTOM = 96, 92, 330, 122
 # Colours of the page where it is shown in one, else these.
@@ -96,8 +98,8 @@ def draw(wiring: Wiring, title: str, us: bool = False, points: Sequence[Point] =
             )
         )
     pen = _Pen()
-    width = LEFT + 60 + wiring.columns * (BOX_W + GAP_X) + RIGHT
-    height = TOP + wiring.rows * (BOX_H + GAP_Y) + BOTTOM
+    width = LEFT + 60 + wiring.columns * (BOX_W + GAP_X) + RIGHT + (JOINT_W if wiring.joints else 0)
+    height = TOP + max(wiring.rows * (BOX_H + GAP_Y), len(wiring.joints) * JOINT_H + BOX_H) + BOTTOM
     pen.text(LEFT - 70, 30, title, 18, "start", bold=True)
     left_bar, right_bar = LEFT + 8, LEFT + 60 + wiring.columns * (BOX_W + GAP_X) + 26
     strings = [[u for u in wiring.units if u.string == n + 1] for n in range(wiring.bank.parallel)]
@@ -106,6 +108,7 @@ def draw(wiring: Wiring, title: str, us: bool = False, points: Sequence[Point] =
         _unit(pen, wiring, unit)
     first, last = _feet(strings[0])[1], _feet(strings[-1])[0]
     _take_off(pen, wiring, right_bar, first, left_bar, last, width, height, us)
+    _joints(pen, wiring, right_bar, first, width)
     _mark(pen, wiring, points, strings, (left_bar, right_bar), (first, last), (width, height))
     if wiring.link is not None and (wiring.bank.series > 1 or wiring.bank.parallel > 1):
         says = phrase(
@@ -119,6 +122,23 @@ def draw(wiring: Wiring, title: str, us: bool = False, points: Sequence[Point] =
         + "".join(pen.shapes)
         + "</svg>"
     )
+
+
+def _joints(pen: _Pen, wiring: Wiring, right: float, plus_y: float, width: float) -> None:
+    """Where each source joins behind the isolator, with its own fuse at the bank's end."""
+    bus, end = right + 222, width - 26
+    if wiring.joints:
+        foot = plus_y + 18 + len(wiring.joints) * JOINT_H
+        pen.line(PLUS, 7, (bus, plus_y - 8), (bus, foot))
+    for i, joint in enumerate(wiring.joints, 1):
+        y = plus_y + 18 + i * JOINT_H - 8
+        pen.line(PLUS, 3, (bus, y), (end, y))
+        pen.box(bus + 14, y - 12, 54, 24, 4)
+        fuse = "fuse?" if joint.cable is None else f"{joint.cable.fuse_a:g} A"
+        pen.text(bus + 41, y + 4.5, fuse, 12, bold=True)
+        pen.text(end, y - 7, joint.name, 12, "end")
+        if joint.cable is not None:
+            pen.text(end, y + 15, f"{joint.cable.mm2:g} mm²", 11, "end", SOFT)
 
 
 def _mark(
@@ -234,6 +254,8 @@ def _take_off(
     end = width - 26
     pen.line(PLUS, 5, (right, plus_y), (end, plus_y))
     fuse = "fuse?" if wiring.main is None else f"{wiring.main.fuse_a:g} A"
+    if wiring.main_kind is not None:
+        pen.text(right + 59, plus_y - 38, wiring.main_kind.name, 11, colour=SOFT)
     pen.box(right + 30, plus_y - 15, 58, 30, 4)
     pen.text(right + 59, plus_y + 5, fuse, 13, bold=True)
     pen.text(right + 59, plus_y - 24, phrase("files.wiring_svg.main_fuse"), 12, colour=SOFT)

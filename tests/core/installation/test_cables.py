@@ -5,11 +5,13 @@ import pytest
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.terminal_voltage import bank_resistance
 from vast_harbor.core.installation.cables import (
+    breaking_a,
     fuse_kind,
     inverter_current,
     resistance,
     short_circuit_current,
     size,
+    string_breaking_a,
 )
 
 
@@ -40,14 +42,27 @@ def test_copper_clad_aluminium_drops_more(reference) -> None:
     assert copper is not None and clad is not None and clad.mm2 > copper.mm2
 
 
-def test_a_dead_short_across_lithium_asks_for_a_real_fuse(reference) -> None:
-    # One 100 Ah LFP of 3 mΩ at 13.5 V full: 4500 A, half as much again 6750 A: no strip fuse (2 and 6 kA).
+def test_a_fuse_breaks_less_the_higher_the_volts(reference) -> None:
+    # One 100 Ah LFP of 3 mΩ at 13.5 V full: 4500 A, half as much again 6750 A: no strip fuse (6 kA).
     bank = Bank(reference.catalogue["ostrel-100"], 1, 1)
-    amps = short_circuit_current(bank.model.battery_class, 12, bank_resistance(bank))
-    assert amps == pytest.approx(4500)
-    kind = fuse_kind(reference.cables.kinds, 14.6, amps)
-    assert kind is not None and kind.interrupts_a == 10_000
-    # Two of them: 9000 A, 13.5 kA: class T. At 58.4 V no fuse for 32 or 58 V will do either.
-    assert fuse_kind(reference.cables.kinds, 14.6, 2 * amps).name.startswith("class T")
-    assert fuse_kind(reference.cables.kinds, 58.4, 100).volts == 125
-    assert fuse_kind(reference.cables.kinds, 14.6, 40_000) is None
+    assert short_circuit_current(bank.model.battery_class, 12, bank_resistance(bank)) == pytest.approx(4500)
+    assert breaking_a(bank) == pytest.approx(6750)
+    kinds = reference.cables.kinds
+
+    def name(volts: float, amps: float, rated: float | None = None) -> str | None:
+        kind = fuse_kind(kinds, volts, amps, rated)
+        return None if kind is None else kind.name.split()[0]
+
+    # The terminal block breaks 10 kA at 14 V, 5 kA at 32 V and 2 kA at 58 V.
+    assert [name(v, 6750) for v in (12, 24, 36, 48)] == ["terminal-block", "class", "class", "class"]
+    assert [name(v, 1900) for v in (12, 24, 48)] == ["bolt-in", "bolt-in", "terminal-block"]
+    assert name(12, 900) == "blade" and name(48, 900) == "terminal-block"
+    # It is not sold under 30 A; from 20 kA on only a knife-blade fuse that states its DC rating will do.
+    assert name(12, 6750, rated=10) == "class" and name(12, 6750, rated=40) == "terminal-block"
+    assert fuse_kind(kinds, 12, 30_000).dc_label and name(12, 54_000) is None
+
+
+def test_the_fuse_of_a_string_breaks_what_the_others_drive_through_it(reference) -> None:
+    one, four = (Bank(reference.catalogue["ostrel-100"], 1, n) for n in (1, 4))
+    assert string_breaking_a(one) == breaking_a(one) == pytest.approx(6750)
+    assert breaking_a(four) == pytest.approx(27_000) and string_breaking_a(four) == pytest.approx(20_250)

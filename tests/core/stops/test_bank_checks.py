@@ -12,7 +12,9 @@ from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.installation.packing import ON_SIDE, Place
 from vast_harbor.core.rig.loads import AC, DC, Inverter, Load
-from vast_harbor.core.rig.plan import Candidate, Installed, Loading, Locker, PurchaseStep
+from vast_harbor.core.rig.plan import Candidate, Fix, Installed, Loading, Locker, PurchaseStep, TrialSettings
+from vast_harbor.core.rig.sources import ENGINE, MAINS, RELAY, SOLAR, Source
+from vast_harbor.core.stops.banks import wiring_of
 from vast_harbor.formats.table import sentence_text
 
 CATALOGUE = data.reference().catalogue
@@ -147,12 +149,66 @@ def test_cable_and_fuse(look) -> None:
     assert look("cable", "ostrel-300", inverter=replace(rated, rated_w=6000))[0] == "care"
 
 
+def test_cable_and_fuses_carry_the_chargers_too(evaluated) -> None:
+    # 500 W of sun through MPPT: 500 · 0.95/14.4 = 33 A; a lamp of 50 W takes 5. The relay of a 90 A alternator
+    # may pass all of it; mains of 20 A never charges beside the engine.
+    sources = (
+        Source("s", SOLAR, watts=500), Source("m", MAINS, amps=20.0),
+        Source("e", ENGINE, link=RELAY, alternator_a=90.0),
+    )  # fmt: skip
+    bank = Candidate("x", "lfp", "ostrel-200", 1, 1)
+    build = evaluated((LAMP,), candidates=(bank,), sources=sources[:2]).banks.candidates[0].build
+    assert build.load_a.number == pytest.approx(50 / 10.8) and build.main_a.number == pytest.approx(
+        52.99, abs=0.01
+    )
+    wiring = wiring_of(build)
+    # 1.25 · 53 = 66 A: 70 A on 10 mm²; 1.25 · 33 = 41 A: 50 A on 6 mm²; 25 A for the 20 A charger.
+    assert (wiring.main.mm2, wiring.main.fuse_a) == (10, 70)
+    assert [(j.id, round(j.amps), j.cable.fuse_a) for j in wiring.joints] == [("s", 33, 50), ("m", 20, 25)]
+    assert all(j.kind is not None and j.cable.fuse_a <= j.cable.carries_a for j in wiring.joints)
+    parts = [p.what for p in wiring.parts]
+    assert sum("fuse for" in p for p in parts) == 2 and "blade" not in "".join(parts)
+    build = evaluated((LAMP,), candidates=(bank,), sources=sources).banks.candidates[0].build
+    assert build.main_a.number == pytest.approx(90 + 500 * 0.95 / 14.4)
+    # A DC-DC charger in place of the relay: its 40 A.
+    fixed = replace(bank, fixes=(Fix("e", "dc_dc"),))
+    build = evaluated((LAMP,), candidates=(fixed,), sources=sources).banks.candidates[0].build
+    assert build.main_a.number == pytest.approx(40 + 500 * 0.95 / 14.4)
+    # Chargers that are only stated as a sum count as well.
+    stated = (
+        evaluated((LAMP,), candidates=(bank,), installed=Installed(charge_a=36.6)).banks.candidates[0].build
+    )
+    assert wiring_of(stated).main.fuse_a == 50
+
+
+def test_the_trial_charges_through_a_cable_that_carries_the_charge(evaluated) -> None:
+    # LFP 200 Ah behind a 60 A DC-DC charger on a 150 A alternator: it gets its 60 A, and not the 23 A that a
+    # cable sized on a lamp lets through.
+    engine = Source("e", ENGINE, amps=60.0, absorption_v=14.3, alternator_a=150.0)
+    results = evaluated(
+        (LAMP,), candidates=(Candidate("x", "lfp", "ostrel-200", 1, 1),), sources=(engine,), drive_hours=2,
+        drive_every=1, trial=TrialSettings(start_soc=0.5),
+    )  # fmt: skip
+    (run,) = results.simulated.trial.results
+    assert 55 < run.traces.amps.max() <= 60 + 1e-6
+
+
+def test_no_common_fuse_breaks_a_giant(evaluated, look) -> None:
+    # Four Keel 200 in parallel: 36 kA, with the margin 54 kA; three others drive 40.5 kA through one fuse.
+    verdict, says, _ = look("short_circuit", "ostrel-200", parallel=4)
+    assert verdict == "care" and "No common fuse breaks that" in says and "36.0 kA" in says
+    # 6.75 kA at 48 V is no case for a terminal-block fuse.
+    bank = Candidate("x", "lfp", "ostrel-100", 4, 1)
+    build = evaluated((LAMP,), candidates=(bank,), system_v=48).banks.candidates[0].build
+    assert wiring_of(build).main_kind.name == "class T fuse"
+
+
 def test_short_circuit(look) -> None:
     # Keel 200: 1.5 mΩ, 13.5 V: 9000 A, and half as much again 13.5 kA.
     verdict, _, check = look("short_circuit", "ostrel-200", installed=Installed(fuse_breaks_a=20_000))
     assert verdict == "ok" and check.figure.value == pytest.approx(13_500)
     verdict, says, _ = look("short_circuit", "ostrel-200", installed=Installed(fuse_breaks_a=10_000))
-    assert verdict == "care" and "would keep arcing" in says
+    assert verdict == "care" and "could keep arcing" in says
     assert look("short_circuit", "ostrel-200")[0] == "note"  # a class T fuse is wanted
     assert look("short_circuit", "tarnmoor-60")[0] == "ok"  # 12.85 V/6.67 mΩ · 1.5 = 2.9 kA
 

@@ -79,7 +79,19 @@ def test_every_bank_has_a_whole_booklet(changeovers, name) -> None:
         fuse = lines.get("part-string_fuses")
         if fuse is not None:
             count = one.work.build.bank.parallel
-            assert fuse.size.startswith(f"{count} × {wiring.string_fuse_a:g} A, breaks")
+            assert fuse.size.startswith(f"{count} × {wiring.string_fuse_a:g} A, ")
+            assert wiring.string_kind is None or wiring.string_kind.name in fuse.size
+        # No current, of loads or of chargers, is larger than its cable and fuse are for.
+        for cable, amps in (
+            (wiring.main, one.work.build.main_a.number),
+            *((j.cable, j.amps) for j in wiring.joints),
+        ):
+            assert cable is None or 1.25 * amps <= cable.fuse_a <= cable.carries_a
+        assert sum(j.amps for j in wiring.joints) == 0 or one.work.build.main_a.number >= max(
+            j.amps for j in wiring.joints
+        )
+        if wiring.joints:
+            assert "part-source_fuses" in lines
         for key in {"check-cable", "wire-main_cable"} & set(lines):
             assert wiring.main is None or f"{wiring.main.mm2:g} mm²" in lines[key].size
         # Every point of the drawing is measured, and what it should be is what the circuit shows.

@@ -10,6 +10,8 @@ from vast_harbor.core.battery.terminal_voltage import bank_resistance, rested_vo
 # Warm copper [Ω·mm²/m]; copper-clad aluminium has so many times its resistance.
 COPPER, CLAD = 0.020, 1.6
 FUSE_MARGIN, BREAKING_MARGIN = 1.25, 1.5
+# Systems for which breaking capacity is stated, by their class volts [V]: at 14, 32 and 58 V of charge.
+BREAKING_V = (12.0, 24.0, 48.0)
 # Within this distance of the positive terminal.
 FUSE_WITHIN_MM = 200
 
@@ -20,13 +22,26 @@ class FuseKind:
 
     Attributes:
         name: what it is called.
-        volts: highest volts at which it may be used [V].
-        interrupts_a: short-circuit current that it opens [A].
+        breaks_a: DC short circuit that such a fuse typically breaks in a 12, 24 and 48 V system [A]; 0 where
+            it must not be used.
+        amps: smallest and largest rated current in which it is sold [A].
+        dc_label: whether only those will do whose label states a DC voltage and breaking capacity.
+        price_share: its price with holder, as a share of the main fuse's typical price [-].
     """
 
     name: str
-    volts: float
-    interrupts_a: float
+    breaks_a: tuple[float, float, float]
+    amps: tuple[float, float]
+    dc_label: bool
+    price_share: float
+
+    def breaks(self, class_v: float) -> float:
+        """What it breaks at the highest charge volts of a system [A]; 0 where it must not be used.
+
+        Args:
+            class_v: class volts of the system, 12 to 48 [V].
+        """
+        return next((a for v, a in zip(BREAKING_V, self.breaks_a, strict=True) if class_v <= v), 0.0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,12 +53,16 @@ class CableData:
         source: where from.
         fuses: rated currents of fuses, ascending [A].
         kinds: kinds of fuse, the plainest first.
+        fuse_source: where what they break is from.
+        usual: name of the kind that strings and sources usually get.
     """
 
     ampacity: tuple[tuple[float, float], ...]
     source: str
     fuses: tuple[float, ...]
     kinds: tuple[FuseKind, ...]
+    fuse_source: str = ""
+    usual: str = ""
 
 
 def resistance(mm2: float, length_m: float, clad: bool = False) -> float:
@@ -134,17 +153,31 @@ def breaking_a(bank: Bank) -> float:
     return BREAKING_MARGIN * short_circuit_current(bank.model.battery_class, class_v, bank_resistance(bank))
 
 
-def fuse_kind(kinds: Sequence[FuseKind], highest_v: float, short_a: float) -> FuseKind | None:
-    """The plainest kind of fuse that opens a short circuit safely.
+def string_breaking_a(bank: Bank) -> float:
+    """What the fuse of one string must be able to break [A]: 1.5 times what its own string, or all others
+    together, drive through it."""
+    return breaking_a(bank) * max(1, bank.parallel - 1) / bank.parallel
+
+
+def fuse_kind(
+    kinds: Sequence[FuseKind], class_v: float, breaks_a: float, rated_a: float | None = None
+) -> FuseKind | None:
+    """The plainest kind of fuse that breaks a short circuit safely.
 
     Args:
         kinds: kinds, the plainest first.
-        highest_v: highest charge volts of the system [V].
-        short_a: short-circuit current [A]; the fuse must open 1.5 times as much.
+        class_v: class volts of the system [V]; what a kind breaks falls with the volts.
+        breaks_a: what it must break, the margin included, see :func:`breaking_a` [A].
+        rated_a: its rated current [A]; None where that is not known yet.
 
     Returns:
         The kind; None when none will do.
     """
     return next(
-        (k for k in kinds if k.volts >= highest_v and k.interrupts_a > BREAKING_MARGIN * short_a), None
+        (
+            k
+            for k in kinds
+            if k.breaks(class_v) >= breaks_a and (rated_a is None or k.amps[0] <= rated_a <= k.amps[1])
+        ),
+        None,
     )

@@ -1,9 +1,18 @@
 """How a bank is wired: series links, parallel bars, a diagonal take-off, fuse, isolator and shunt."""
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
 from vast_harbor.core.battery.bank import Bank
-from vast_harbor.core.installation.cables import CableData, Sized, size
+from vast_harbor.core.installation.cables import (
+    CableData,
+    FuseKind,
+    Sized,
+    breaking_a,
+    fuse_kind,
+    size,
+    string_breaking_a,
+)
 from vast_harbor.phrases import phrase
 
 # More batteries than this are not drawn.
@@ -48,6 +57,24 @@ class WirePart:
 
 
 @dataclass(frozen=True, slots=True)
+class Joint:
+    """A source where its cable joins the bank.
+
+    Attributes:
+        id, name: of the source.
+        amps: the most that its cable ever carries [A].
+        cable: its cable, with the fuse at the bank's end; None where none of the table will do.
+        kind: the plainest kind of that fuse that breaks a short circuit of the bank; None where none does.
+    """
+
+    id: str
+    name: str
+    amps: float
+    cable: Sized | None
+    kind: FuseKind | None
+
+
+@dataclass(frozen=True, slots=True)
 class Wiring:
     """A bank's wiring.
 
@@ -59,6 +86,9 @@ class Wiring:
         link: cable between batteries and to the bars; None likewise.
         string_fuse_a: rated current of a fuse in each string [A]; None where none is wanted.
         parts: list of parts.
+        main_kind, string_kind: the plainest kinds of these fuses that break a short circuit of the bank; None
+            where none does, or no fuse is wanted.
+        joints: where the sources join, between the main fuse and the loads.
     """
 
     bank: Bank
@@ -69,6 +99,9 @@ class Wiring:
     link: Sized | None
     string_fuse_a: float | None
     parts: tuple[WirePart, ...]
+    main_kind: FuseKind | None = None
+    string_kind: FuseKind | None = None
+    joints: tuple[Joint, ...] = ()
 
 
 def fuses_per_string(bank: Bank) -> bool:
@@ -94,17 +127,21 @@ def wire(
     most_drop: float,
     sharing: float,
     data: CableData,
+    sources: Sequence[tuple[str, str, float]] = (),
+    source_m: float = 3.0,
 ) -> Wiring:
     """Wire a bank for a current.
 
     Args:
         bank: the bank.
-        amps: largest lasting current of the whole bank [A], above 0.
+        amps: largest lasting current of the whole bank, load or charge [A], above 0.
         length_m: main cable, one way [m].
         class_v: volts of the system [V].
         most_drop: drop that is allowed in the main cable [-].
         sharing: how evenly strings share the current [-]; one bears amps/(n_p · sharing).
         data: published sizes.
+        sources: (id, name, largest current [A]) of what charges; each has a cable and a fuse of its own.
+        source_m: cable from a source to the bank, one way [m].
 
     Returns:
         The wiring; the drawing has places for at most :data:`MOST_DRAWN` batteries.
@@ -116,7 +153,17 @@ def wire(
         link = main
     string_fuse = link.fuse_a if link is not None and fuses_per_string(bank) else None
     units, columns, rows = _places(bank)
-    return Wiring(bank, units, columns, rows, main, link, string_fuse, _parts(bank, main, link, string_fuse))
+
+    def kind(cable: Sized | None, breaks: float = breaking_a(bank)) -> FuseKind | None:
+        return None if cable is None else fuse_kind(data.kinds, class_v, breaks, cable.fuse_a)
+
+    cables = [size(each_a, source_m, class_v, most_drop, data) for _, _, each_a in sources]
+    wiring = Wiring(
+        bank, units, columns, rows, main, link, string_fuse, (), kind(main),
+        kind(link, string_breaking_a(bank)) if string_fuse is not None else None,
+        tuple(Joint(*s, cable, kind(cable)) for s, cable in zip(sources, cables, strict=True)),
+    )  # fmt: skip
+    return replace(wiring, parts=_parts(wiring))
 
 
 def _places(bank: Bank) -> tuple[tuple[Unit, ...], int, int]:
@@ -134,9 +181,13 @@ def _places(bank: Bank) -> tuple[tuple[Unit, ...], int, int]:
     return tuple(units), in_row, bank.parallel * lines
 
 
-def _parts(
-    bank: Bank, main: Sized | None, link: Sized | None, string_fuse: float | None
-) -> tuple[WirePart, ...]:
+def fuse_name(kind: FuseKind | None) -> str:
+    """The kind of a fuse to follow its amps: ``, class T fuse``; empty where no common one will do."""
+    return "" if kind is None else phrase("installation.wiring.kind", name=kind.name)
+
+
+def _parts(wiring: Wiring) -> tuple[WirePart, ...]:
+    bank, main, link, string_fuse = wiring.bank, wiring.main, wiring.link, wiring.string_fuse_a
     parts = [
         WirePart(bank.units, bank.model.title, None, phrase("installation.wiring.same_age_same_condition"))
     ]
@@ -172,7 +223,11 @@ def _parts(
         parts.append(
             WirePart(
                 bank.parallel,
-                phrase("installation.wiring.string_fuse", string_fuse=f"{string_fuse:g}"),
+                phrase(
+                    "installation.wiring.string_fuse",
+                    string_fuse=f"{string_fuse:g}",
+                    kind=fuse_name(wiring.string_kind),
+                ),  # fmt: skip
                 None,
                 phrase("installation.wiring.positive_terminal"),
             )
@@ -182,7 +237,11 @@ def _parts(
         parts.append(
             WirePart(
                 1,
-                phrase("installation.wiring.main_fuse", fuse_a=f"{main.fuse_a:g}"),
+                phrase(
+                    "installation.wiring.main_fuse",
+                    fuse_a=f"{main.fuse_a:g}",
+                    kind=fuse_name(wiring.main_kind),
+                ),  # fmt: skip
                 None,
                 phrase("installation.wiring.within_about_200_mm"),
             )
@@ -204,4 +263,27 @@ def _parts(
             phrase("installation.wiring.connected_opposite_corners_bank"),
         )
     )
+    for joint in wiring.joints:
+        parts += _source_parts(joint)
     return tuple(parts)
+
+
+def _source_parts(joint: Joint) -> list[WirePart]:
+    """The fuse and the cable of a source."""
+    fuse = "?" if joint.cable is None else f"{joint.cable.fuse_a:g}"
+    return [
+        WirePart(
+            1,
+            phrase(
+                "installation.wiring.source_fuse", name=joint.name, fuse_a=fuse, kind=fuse_name(joint.kind)
+            ),
+            None,
+            phrase("installation.wiring.source_fuse_where"),
+        ),
+        WirePart(
+            2,
+            phrase("installation.wiring.source_cable", name=joint.name),
+            None if joint.cable is None else joint.cable.mm2,
+            phrase("installation.wiring.source_cable_note"),
+        ),
+    ]

@@ -14,7 +14,7 @@ from vast_harbor.core.rig.assumptions import AssumptionEntry, Assumptions, House
 from vast_harbor.core.rig.changeover import Changeover, Purchase
 from vast_harbor.core.rig.day_types import PLAIN_DAY, DayType
 from vast_harbor.core.rig.loads import Inverter, Load
-from vast_harbor.core.rig.sources import ENGINE, KINDS, MAINS, SOLAR, STREAM, Source
+from vast_harbor.core.rig.sources import Source, together
 from vast_harbor.core.weather.climate import LIVING, Climate, Region
 from vast_harbor.phrases import phrase
 
@@ -460,15 +460,10 @@ class Plan:
 
     @property
     def charge_a(self) -> float | None:
-        """What all chargers give at once [A]: of the sources, else as the owner states it.
-
-        Mains and engine do not charge together; sun, wind and water do with either.
-        """
-        charging = [s for s in self.sources if s.charges]
-        if not charging:
+        """What all chargers give at once [A]: of the sources, else as the owner states it."""
+        if not any(s.charges for s in self.sources):
             return self.installed.charge_a
-        given = {k: sum(s.most_a(self.system_v) for s in charging if s.kind == k) for k in KINDS}
-        return given[SOLAR] + given[STREAM] + max(given[MAINS], given[ENGINE])
+        return together(self.sources, lambda s: s.most_a(self.system_v))
 
     @property
     def charge_v(self) -> float | None:

@@ -1,6 +1,6 @@
 """What puts charge back: mains, generator, sun, engine, wind and water; and what a starting battery takes."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -160,12 +160,39 @@ class Source:
             return self.alternator_a / 2
         return (self.amps or 0.0) if self.charges else 0.0
 
+    def conductor_a(self, system_v: float) -> float:
+        """The most that its cable, its fuse and what it flows through ever carry [A].
+
+        Args:
+            system_v: class volts of the bank [V].
+
+        Returns:
+            As :meth:`most_a`; of a relay the whole rating of the alternator, which an empty LFP bank draws.
+        """
+        return self.alternator_a if self.is_relay else self.most_a(system_v)
+
     @property
     def run_hours(self) -> float:
         """Hours of a day in which a generator may run [h]."""
         return (
             DAY_H - (self.quiet_to - self.quiet_from) % DAY_H if self.quiet_from != self.quiet_to else DAY_H
         )
+
+
+def together(sources: Iterable[Source], amps: Callable[[Source], float]) -> float:
+    """What sources give at once [A].
+
+    Mains and engine do not charge together; sun, wind and water do with either.
+
+    Args:
+        sources: what charges.
+        amps: current of one [A].
+    """
+    given = dict.fromkeys(KINDS, 0.0)
+    for source in sources:
+        if source.charges:
+            given[source.kind] += amps(source)
+    return given[SOLAR] + given[STREAM] + max(given[MAINS], given[ENGINE])
 
 
 def generator_watts(source: Source) -> float:

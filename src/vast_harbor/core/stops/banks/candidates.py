@@ -9,6 +9,7 @@ from vast_harbor.core.errors import InvalidInput
 from vast_harbor.core.figures.workings import Figure, Finding, Sentence, escaped
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Candidate, Plan, Reference
+from vast_harbor.core.rig.source_remedies import sources_of
 from vast_harbor.core.stops.banks.bank_figures import bank_figures
 from vast_harbor.core.stops.banks.checks import run_checks
 from vast_harbor.core.stops.banks.checks.check import Build, Check
@@ -294,20 +295,15 @@ def build_of(
         bank: its layout.
         old_kg: weight of the old bank [kg]; None without one.
     """
-    criteria = replace(rig_limits.criteria(bank), places=candidate.places, protection=candidate.protection)
+    plan, assumptions = rig_limits.plan, rig_limits.assumptions
+    criteria = replace(
+        rig_limits.criteria(bank), places=candidate.places, protection=candidate.protection,
+        sources=sources_of(plan, candidate, bank.model.battery_class, assumptions),
+    )  # fmt: skip
     worn = QuickLifeCost(rig_limits).start_wear(bank)
-    figures = bank_figures(
-        rig_limits.plan,
-        rig_limits.assumptions,
-        rig_limits.days.need,
-        candidate,
-        criteria,
-        worn,
-        index,
-        old_kg,
-    )
+    figures = bank_figures(plan, assumptions, rig_limits.days.need, candidate, criteria, worn, index, old_kg)
     return Build(
-        rig_limits.plan, rig_limits.reference, rig_limits.assumptions, rig_limits.days, candidate, index,
+        plan, rig_limits.reference, assumptions, rig_limits.days, candidate, index,
         criteria, figures, old_kg,
     )  # fmt: skip
 

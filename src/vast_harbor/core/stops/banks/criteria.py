@@ -20,6 +20,7 @@ from vast_harbor.core.installation.cables import Sized, resistance
 from vast_harbor.core.installation.packing import Clash, Packing, Place, clashes, pack
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.sources import Source, together
 from vast_harbor.core.stops.day import BRIEF_S
 from vast_harbor.core.stops.need import ClassNeed, Days
 from vast_harbor.core.weather.climate import LIVING
@@ -38,6 +39,7 @@ REASONS = {
     "cold": phrase("banks.criteria.cannot_charged_lowest_temperature"),
     "temperature": phrase("banks.criteria.place_too_cold_too"),
     "air": phrase("banks.criteria.gives_off_gas_where"),
+    "fuse": phrase("banks.criteria.no_fuse_breaks"),
     "weight": phrase("banks.criteria.too_heavy_payload_axle"),
     "locker": phrase("banks.criteria.fit_locker"),
 }
@@ -80,12 +82,13 @@ class _Rig(Protocol):
     @property
     def cut_off_v(self) -> float: ...
     @property
-    def main_a(self) -> float: ...
+    def load_a(self) -> float: ...
     @property
     def charge_a(self) -> float | None: ...
     @property
     def has_inverter(self) -> bool: ...
-    def sized(self, cable_m: float) -> Sized | None: ...
+    def sized(self, amps: float, cable_m: float) -> Sized | None: ...
+    def can_be_fused(self, bank: Bank) -> bool: ...
 
 
 def label_or_class_exponent(assumptions: Assumptions, model: BatteryModel) -> float:
@@ -106,6 +109,7 @@ class BankCriteria:
         bank: the layout.
         places: where its owner stands the boxes; none to let the search place them.
         protection: what guards a bank that has no switch of its own.
+        sources: what charges it, remedies carried out; None for the rig's as they are.
     """
 
     plan: Plan
@@ -115,6 +119,7 @@ class BankCriteria:
     bank: Bank
     places: tuple[Place, ...] = ()
     protection: str = NO_PROTECTION
+    sources: tuple[Source, ...] | None = None
 
     @cached_property
     def of_class(self) -> ClassNeed:
@@ -183,7 +188,20 @@ class BankCriteria:
     @cached_property
     def sized(self) -> Sized | None:
         """The main cable with its fuse that would do; None where none of the table will."""
-        return self.rig.sized(self.cable_m)
+        return self.rig.sized(self.main_a, self.cable_m)
+
+    @cached_property
+    def joined_a(self) -> float:
+        """The most that the sources bring at once to where they join the bank [A]."""
+        sources = self.plan.sources if self.sources is None else self.sources
+        if not any(s.charges for s in sources):
+            return self.plan.installed.charge_a or 0.0
+        return together(sources, lambda s: s.conductor_a(self.plan.system_v))
+
+    @property
+    def main_a(self) -> float:
+        """Largest lasting current in the main cable, out of the bank or into it [A]."""
+        return max(self.rig.load_a, self.joined_a)
 
     @cached_property
     def cable_mm2(self) -> float | None:
@@ -459,6 +477,8 @@ class BankCriteria:
             yield "temperature"
         if self._gasses:
             yield "air"
+        if not self.rig.can_be_fused(self.bank):
+            yield "fuse"
         if self._heavy:
             yield "weight"
         if self.clashes or (self.packing is not None and not self.packing.fits):

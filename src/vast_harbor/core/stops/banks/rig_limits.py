@@ -6,7 +6,15 @@ from dataclasses import dataclass, field
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import Figure
-from vast_harbor.core.installation.cables import Sized, inverter_current, size
+from vast_harbor.core.installation.cables import (
+    Sized,
+    breaking_a,
+    fuse_kind,
+    inverter_current,
+    size,
+    string_breaking_a,
+)
+from vast_harbor.core.installation.wiring import fuses_per_string
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.ageing_temperature import ageing_temperature
 from vast_harbor.core.rig.assumptions import Assumptions
@@ -31,7 +39,7 @@ class RigLimits:
     assumptions: Assumptions
     days: Days
     old_kg: float
-    _sized: dict[float, Sized | None] = field(default_factory=dict, compare=False)
+    _sized: dict[tuple[float, float], Sized | None] = field(default_factory=dict, compare=False)
 
     @cached_property
     def cut_off_v(self) -> float:
@@ -39,8 +47,8 @@ class RigLimits:
         return self.assumptions.value("inverter_cut_off_v") * self.plan.system_v / 12
 
     @cached_property
-    def main_a(self) -> float:
-        """Largest lasting current in the main cable, at the inverter's cut-off [A]."""
+    def load_a(self) -> float:
+        """Largest lasting current of the loads, at the inverter's cut-off [A]."""
         inverter = self.plan.inverter
         rated = inverter_current(inverter.rated_w or 0.0, inverter.efficiency, self.cut_off_v)
         return max(self.days.hardest.lasting() / self.cut_off_v, rated)
@@ -55,14 +63,25 @@ class RigLimits:
         """Whether anything runs from an inverter."""
         return any(x.supply == AC for x in self.plan.loads)
 
-    def sized(self, cable_m: float) -> Sized | None:
-        """The main cable and its fuse that would do over a length; None where none of the table will."""
-        if cable_m not in self._sized:
+    def sized(self, amps: float, cable_m: float) -> Sized | None:
+        """The cable and its fuse for a current over a length; None where none of the table will do.
+
+        Args:
+            amps: lasting current, load or charge [A].
+            cable_m: length one way [m].
+        """
+        asked = (amps, cable_m)
+        if asked not in self._sized:
             drop = self.assumptions.value("cable_drop")
-            self._sized[cable_m] = size(
-                max(0.1, self.main_a), cable_m, self.plan.system_v, drop, self.reference.cables
+            self._sized[asked] = size(
+                max(0.1, amps), cable_m, self.plan.system_v, drop, self.reference.cables
             )
-        return self._sized[cable_m]
+        return self._sized[asked]
+
+    def can_be_fused(self, bank: Bank) -> bool:
+        """Whether common fuses break a short circuit of a bank: the main fuse, or those of the strings."""
+        each = string_breaking_a(bank) if fuses_per_string(bank) else breaking_a(bank)
+        return fuse_kind(self.reference.cables.kinds, self.plan.system_v, each) is not None
 
     @cached_property
     def ageing(self) -> Figure:

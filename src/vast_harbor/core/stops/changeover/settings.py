@@ -268,7 +268,7 @@ def guards(work: Work, groups: tuple[Group, ...]) -> tuple[tuple[Guard, ...], tu
         emptied.append(Guard("bms", phrase("changeover.guards.bms_low"), low.setting.value, "V"))
     main = work.wiring.main
     currents = [
-        Guard("load", phrase("changeover.guards.load"), work.build.main_a.value, "A"),
+        Guard("load", phrase("changeover.guards.load"), work.build.load_a.value, "A"),
         Guard("fuse", phrase("changeover.guards.fuse"), None if main is None else main.fuse_a, "A"),
     ]
     amps = row_of(groups, BMS, "amps")

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from vast_harbor.core.figures.display import awg
 from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
-from vast_harbor.core.installation.cables import breaking_a
+from vast_harbor.core.installation.cables import FuseKind, breaking_a, string_breaking_a
 from vast_harbor.core.rig.changeover import Purchase
 from vast_harbor.core.rig.plan import NEEDED, THERE, WANTED
 from vast_harbor.core.stops.changeover.work import Work
@@ -194,16 +194,35 @@ def _remedies(work: Work) -> Iterator[Line]:
 def _sized(work: Work, key: str) -> str:
     """How many of a required thing, and of which size, as the wiring has it."""
     wiring, bank = work.wiring, work.build.bank
-    breaks = phrase("changeover.shopping.breaks", ka=f"{math.ceil(breaking_a(bank) / 1000)}")
     if key == "part-string_fuses" and wiring.string_fuse_a is not None:
-        return f"{bank.parallel} × {wiring.string_fuse_a:g} A, {breaks}"
+        breaks = _breaks(work, wiring.string_kind, string_breaking_a(bank))
+        return f"{bank.parallel} × {wiring.string_fuse_a:g} A{breaks}"
+    if key == "part-source_fuses":
+        each = (
+            f"{j.name} {j.cable.fuse_a:g} A{_breaks(work, j.kind)}"
+            for j in wiring.joints
+            if j.cable is not None
+        )
+        return "; ".join(each)
     if key in ("check-fuse", "check-short_circuit") and wiring.main is not None:
-        return f"{wiring.main.fuse_a:g} A, {breaks}"
+        return f"{wiring.main.fuse_a:g} A{_breaks(work, wiring.main_kind)}"
     if key == "check-cable" and wiring.main is not None:
         return f"2 × {_cable(work)}"
     if key in ("part-hold_down", "part-covers"):
         return phrase("changeover.shopping.pieces", count=bank.units)
     return ""
+
+
+def _breaks(work: Work, kind: FuseKind | None, amps: float | None = None) -> str:
+    """The kind of a fuse and what it must break, to follow its amps."""
+    if kind is None:
+        return phrase("changeover.shopping.breaks_none")
+    amps = breaking_a(work.build.bank) if amps is None else amps
+    ka = f"{math.ceil(amps / 100) / 10:g}"
+    volts = f"{work.plan.system_v:g}"
+    if kind.dc_label:
+        return phrase("changeover.shopping.breaks_label", name=kind.name, ka=ka, volts=volts)
+    return phrase("changeover.shopping.breaks", name=kind.name, ka=ka, volts=volts)
 
 
 def _cable(work: Work) -> str:

@@ -215,8 +215,7 @@ def _of_checks(build: Build, checks: Sequence[Check]) -> Iterator[RequiredExtra]
             continue
         hard = check.verdict == STOP
         key = f"check-{code}"
-        price = build.assumptions.figure(price_key)
-        figure = computed(f"{build.at}.demand.{key}", says, price.number, "money", "{P}", {"P": price})
+        figure = _price_of_check(build, key, says, price_key)
         counts = hard or safety
         meets = ("short_circuit", "fuse") if code == "short_circuit" else (code,)
         yield RequiredExtra(key, says, meets, figure, hours, skill, "", hard, _state(build, key, counts))
@@ -245,6 +244,22 @@ def _of_checks(build: Build, checks: Sequence[Check]) -> Iterator[RequiredExtra]
             False,
             _state(build, "check-cable", counts),
         )
+
+
+def _price_of_check(build: Build, key: str, says: str, price_key: str) -> Figure:
+    """What meets a check; a main fuse by the kind that breaks the short circuit."""
+    price = build.assumptions.figure(price_key)
+    kind = build.main_fuse_kind
+    if price_key != "fuse_price" or kind is None or build.assumptions.overridden(price_key):
+        return computed(f"{build.at}.demand.{key}", says, price.number, "money", "{P}", {"P": price})
+    share = Figure(
+        f"{build.at}.fuse_share.main", phrase("checks.cable_and_fuse.price_share"), kind.price_share, "1",
+        REFERENCE, source=build.reference.cables.fuse_source,
+    )  # fmt: skip
+    return computed(
+        f"{build.at}.demand.{key}", says, share.number * price.number, "money", "{s} · {P}",
+        {"s": share, "P": price},
+    )  # fmt: skip
 
 
 def difficulty(build: Build, required: Sequence[RequiredExtra]) -> str:

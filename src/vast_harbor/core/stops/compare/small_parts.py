@@ -4,11 +4,12 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
+from vast_harbor.core.installation.cables import FuseKind
 from vast_harbor.core.installation.wiring import bar_cables, fuses_per_string, series_links
 from vast_harbor.core.rig.plan import WATCHED
 from vast_harbor.core.rig.source_remedies import EASY, HANDY
 from vast_harbor.core.rig.sources import ENGINE, MAINS, UPKEEP
-from vast_harbor.core.stops.banks import Build
+from vast_harbor.core.stops.banks import Build, wiring_of
 from vast_harbor.phrases import phrase
 
 # As much as the label may differ for the old hold-downs and links to do again [-].
@@ -95,13 +96,7 @@ def _all(build: Build, new_cable: bool, relay_goes: bool) -> Iterator[SmallPart]
             "part-consumables", phrase("compare.small_parts.consumables_acid") if acid else says,
             _price(build, "consumables", "{P}", {}, "consumables_price", 1.0), 0.0, EASY, counts=False,
         )  # fmt: skip
-    if fuses_per_string(bank):
-        n = build.figures["parallel"]
-        yield SmallPart(
-            "part-string_fuses", phrase("compare.small_parts.fuse_strings", parallel=bank.parallel),
-            _price(build, "string_fuses", "{n} · {P}", {"n": n}, "string_fuse_price", n.number), 0.25, EASY,
-            meets=("string_fuses",),
-        )  # fmt: skip
+    yield from _fuses(build)
     if bank.model.portable is None and build.plan.watched != WATCHED:
         why = (
             phrase("compare.small_parts.alarm_well_before_empty")
@@ -117,6 +112,49 @@ def _all(build: Build, new_cable: bool, relay_goes: bool) -> Iterator[SmallPart]
             "part-upkeep", phrase("compare.small_parts.small_charger_starting_battery"),
             _price(build, "upkeep", "{P}", {}, "upkeep_price", 1.0), 1.0, HANDY,
         )  # fmt: skip
+
+
+def _fuses(build: Build) -> Iterator[SmallPart]:
+    """Fuses of the strings, and of the sources where they join: of the kind that breaks the short circuit."""
+    wiring = wiring_of(build)
+    if fuses_per_string(build.bank):
+        n = build.figures["parallel"]
+        share = _share(build, "string_fuses", wiring.string_kind)
+        yield SmallPart(
+            "part-string_fuses", phrase("compare.small_parts.fuse_strings", parallel=build.bank.parallel),
+            _price(
+                build, "string_fuses", "{n} · {s} · {P}", {"n": n, "s": share}, "string_fuse_price",
+                n.number * share.number,
+            ),
+            0.25, EASY, meets=("string_fuses",),
+        )  # fmt: skip
+    if wiring.joints:
+        shares = {
+            f"s_{i}": _share(build, f"source_fuse.{joint.id}", joint.kind)
+            for i, joint in enumerate(wiring.joints, 1)
+        }
+        yield SmallPart(
+            "part-source_fuses", phrase("compare.small_parts.fuse_sources", count=len(wiring.joints)),
+            _price(
+                build, "source_fuses", "({}) · {{P}}".format(" + ".join(f"{{{s}}}" for s in shares)), shares,
+                "string_fuse_price", sum(s.number for s in shares.values()),
+            ),
+            0.25 * len(wiring.joints), EASY, counts=False,
+        )  # fmt: skip
+
+
+def _share(build: Build, key: str, kind: FuseKind | None) -> Figure:
+    """Price of a kind of fuse against the terminal-block fuse that the assumption prices [-]."""
+    cables = build.reference.cables
+    kinds = cables.kinds
+    usual = next(k for k in kinds if k.name == cables.usual)
+    value = (kinds[-1] if kind is None else kind).price_share / usual.price_share
+    if build.assumptions.overridden("string_fuse_price"):
+        value = 1.0
+    return Figure(
+        f"{build.at}.fuse_share.{key}", phrase("checks.cable_and_fuse.price_share"), value, "1", REFERENCE,
+        source=build.reference.cables.fuse_source,
+    )  # fmt: skip
 
 
 def _links(build: Build, new_cable: bool) -> Iterator[SmallPart]:

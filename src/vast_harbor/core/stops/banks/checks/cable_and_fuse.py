@@ -10,13 +10,16 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, compu
 from vast_harbor.core.installation.cables import (
     FUSE_MARGIN,
     FUSE_WITHIN_MM,
+    FuseKind,
     breaking_a,
-    fuse_kind,
     resistance,
     short_circuit_current,
 )
-from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, Build, Check
+from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, STOP, Build, Check
 from vast_harbor.phrases import phrase
+
+# From here on no strip fuse breaks the short circuit [A]: worth a note even where a common fuse does.
+NO_STRIP_A = 6000.0
 
 
 def checks(build: Build) -> Iterator[Check]:
@@ -174,28 +177,38 @@ def _short_circuit(build: Build) -> Iterator[Check]:
         REFERENCE,
         source=phrase("checks.cable_and_fuse.v_full_source"),
     )
-    figure = computed(
-        f"{build.at}.short_a", phrase("checks.cable_and_fuse.short_a"), breaking_a(bank), "A",
-        "1.5 · {V_full} / {R}",
+    dead = computed(
+        f"{build.at}.short_a", phrase("checks.cable_and_fuse.short_a"), short, "A",
+        "{V_full} / {R}",
         {"V_full": volts, "R": Figure(
             f"{build.at}.ohm_new", phrase("checks.cable_and_fuse.ohm_new"), ohm, "Ω", REFERENCE,
             source="R_ref·(class/12)·(100/Ah)·n_s/n_p")},
         phrase("checks.cable_and_fuse.short_a_source"),
     )  # fmt: skip
-    highest = max(battery_class.absorption_v, build.plan.charge_v or 0.0) * class_v / 12
-    kind = fuse_kind(build.reference.cables.kinds, highest, short)
-    fit = (
-        phrase("checks.cable_and_fuse.fuse_up_v", name=kind.name, volts=f"{kind.volts:g}")
-        if kind
-        else phrase("checks.cable_and_fuse.common_fuse_ask_maker")
+    figure = computed(
+        f"{build.at}.breaks_a", phrase("checks.cable_and_fuse.breaks_a"), breaking_a(bank), "A",
+        "1.5 · {I}", {"I": dead}, phrase("checks.cable_and_fuse.breaks_a_source"),
+    )  # fmt: skip
+    kind = build.main_fuse_kind
+    says = Sentence(
+        phrase("checks.cable_and_fuse.short_circuit") + _fit(build, kind), {"x": figure, "short": dead}
     )
+    if kind is None:
+        divided = build.criteria.rig.can_be_fused(bank)
+        yield Check(
+            "short_circuit", phrase("checks.cable_and_fuse.short_circuit_title"), CARE if divided else STOP,
+            says,
+            phrase("checks.cable_and_fuse.short_circuit_strings")
+            if divided
+            else phrase("checks.cable_and_fuse.short_circuit_none"),
+            figure,
+        )  # fmt: skip
+        return
     breaks = build.plan.installed.fuse_breaks_a
     if breaks is None:
-        hard = kind is None or kind.interrupts_a >= 10_000
+        hard = figure.number >= NO_STRIP_A
         yield Check(
-            "short_circuit", phrase("checks.cable_and_fuse.short_circuit_title"), NOTE if hard else OK,
-            Sentence(phrase("checks.cable_and_fuse.short_circuit") + fit,
-                     {"x": figure}),
+            "short_circuit", phrase("checks.cable_and_fuse.short_circuit_title"), NOTE if hard else OK, says,
             phrase("checks.cable_and_fuse.short_circuit_remedy") if hard else "", figure,
         )  # fmt: skip
         return
@@ -210,5 +223,15 @@ def _short_circuit(build: Build) -> Iterator[Check]:
         phrase("checks.cable_and_fuse.short_circuit_holds"),
         phrase("checks.cable_and_fuse.short_circuit_broken"),
         CARE,
-        fit,
+        _fit(build, kind).strip(),
+        short=dead,
     )
+
+
+def _fit(build: Build, kind: FuseKind | None) -> str:
+    """Which kind of fuse breaks the short circuit."""
+    if kind is None:
+        return phrase("checks.cable_and_fuse.common_fuse_ask_maker")
+    if kind.dc_label:
+        return phrase("checks.cable_and_fuse.fuse_kind_label", name=kind.name)
+    return phrase("checks.cable_and_fuse.fuse_kind_does", name=kind.name, volts=f"{build.plan.system_v:g}")

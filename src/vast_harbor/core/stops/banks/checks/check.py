@@ -1,15 +1,18 @@
 """What a check of a bank is, and what checks share."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed, datasheet, typed
+from vast_harbor.core.installation.cables import FuseKind, breaking_a, fuse_kind
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Candidate, Plan, Reference
+from vast_harbor.core.rig.source_remedies import name_of
+from vast_harbor.core.rig.sources import ENGINE, MAINS, Source
 from vast_harbor.core.stops.banks.criteria import BankCriteria, Criterion
 from vast_harbor.core.stops.day import Day, inverter_efficiency
 from vast_harbor.core.stops.need import Days, Need
@@ -169,17 +172,63 @@ class Build:
 
     @cached_property
     def main_a(self) -> Figure:
-        """Largest lasting current in the main cable [A]."""
+        """Largest lasting current in the main cable, out of the bank or into it [A]."""
+        charge = self.criteria.joined_a
+        if charge <= self.load_a.number:
+            return self.load_a
+        name, note = phrase("checks.check.main_a"), phrase("checks.check.charge_flows_main_cable")
+        if not any(s.charges for s in self.sources):
+            return replace(
+                self.entered("rig", "charge_a", name, charge, "A"), key=f"{self.at}.main_a", note=note
+            )
+        inputs = {
+            f"I_{i}": Figure(
+                f"{self.at}.joins.{source.id}", name_of(source), amps, "A", REFERENCE,
+                source=phrase("checks.check.largest_current_source"),
+            )
+            for i, (source, amps) in enumerate(self.joining, 1)
+        }  # fmt: skip
+        return computed(
+            f"{self.at}.main_a", name, charge, "A", " + ".join(f"{{{symbol}}}" for symbol in inputs),
+            inputs, phrase("checks.check.main_charge_a_source"), note,
+        )  # fmt: skip
+
+    @property
+    def joining(self) -> tuple[tuple[Source, float], ...]:
+        """The sources that charge together, with the largest current of each [A]."""
+        volts = self.plan.system_v
+        amps = {s.id: s.conductor_a(volts) for s in self.sources if s.charges}
+        of = {k: sum(amps[s.id] for s in self.sources if s.kind == k) for k in (MAINS, ENGINE)}
+        other = MAINS if of[MAINS] < of[ENGINE] else ENGINE
+        return tuple((s, amps[s.id]) for s in self.sources if amps.get(s.id) and s.kind != other)
+
+    @cached_property
+    def main_fuse_kind(self) -> FuseKind | None:
+        """The plainest kind of main fuse that breaks the short circuit; None where no common one does."""
+        sized = self.criteria.sized
+        return fuse_kind(
+            self.reference.cables.kinds, self.plan.system_v, breaking_a(self.bank),
+            None if sized is None else sized.fuse_a,
+        )  # fmt: skip
+
+    @property
+    def sources(self) -> tuple[Source, ...]:
+        """What charges it, its chosen remedies carried out."""
+        return self.plan.sources if self.criteria.sources is None else self.criteria.sources
+
+    @cached_property
+    def load_a(self) -> Figure:
+        """Largest lasting current of the loads [A]."""
         plan, day = self.plan, self.hardest_day
-        lvc, amps = self.assumptions.figure("inverter_cut_off_v"), self.criteria.rig.main_a
+        lvc, amps = self.assumptions.figure("inverter_cut_off_v"), self.criteria.rig.load_a
         system = self.entered("rig", "system_v", phrase("terms.names.system_voltage"), plan.system_v, "V")
         running = day.lasting()
         rated, eta = plan.inverter.rated_w, inverter_efficiency(plan)
         note = phrase("checks.check.cable_fuse_must_carry")
         if rated and rated / eta.number > running:
             return computed(
-                f"{self.at}.main_a",
-                phrase("checks.check.main_a"),
+                f"{self.at}.load_a",
+                phrase("checks.check.load_a"),
                 amps,
                 "A",
                 "{P} / ({η} · {V_LVC} · {V} / 12)",
@@ -207,7 +256,7 @@ class Build:
             source=phrase("checks.check.lasting_w_source"),
         )
         return computed(
-            f"{self.at}.main_a", phrase("checks.check.main_a"), amps, "A",
+            f"{self.at}.load_a", phrase("checks.check.load_a"), amps, "A",
             "{P} / ({V_LVC} · {V} / 12)", {"P": watts, "V_LVC": lvc, "V": system}, "I = P/V_LVC", note,
         )  # fmt: skip
 
