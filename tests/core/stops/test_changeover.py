@@ -8,6 +8,7 @@ import pytest
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.installation.bank_circuit import Fault, faults
 from vast_harbor.core.installation.fault_finding import causes
+from vast_harbor.core.installation.lifting import lifters
 from vast_harbor.core.passage import evaluate
 from vast_harbor.core.rig.changeover import Devices, ProofReading, Purchase, Tick
 from vast_harbor.core.rig.loads import AC, DC, Inverter, Load
@@ -16,7 +17,6 @@ from vast_harbor.core.rig.sources import ENGINE, MAINS, SOLAR, UPKEEP, Source
 from vast_harbor.core.stops.changeover import Changeover, Work, against, simulated
 from vast_harbor.core.stops.changeover.acceptance import taken
 from vast_harbor.core.stops.changeover.measurements import inequality
-from vast_harbor.core.stops.changeover.work import lifters
 
 DEMOS = ("kittiwake", "tern-rock", "mulga", "pebble", "long-haul")
 

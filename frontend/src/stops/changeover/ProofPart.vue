@@ -96,6 +96,9 @@ const into = computed(() => measured('shared_in'))
           phrase('changeover.proof.cold')
         }}
       </p>
+      <p v-for="caution in proof.cautions" :key="caution" class="mt-2 flex gap-2">
+        <SeverityMark severity="care" class="mt-0.5 shrink-0" />{{ caution }}
+      </p>
       <div class="mt-3 grid grid-cols-2 gap-3">
         <PlanField
           path="/changeover/test_a"

@@ -227,7 +227,7 @@ def _parts(wiring: Wiring) -> tuple[WirePart, ...]:
                     "installation.wiring.string_fuse",
                     string_fuse=f"{string_fuse:g}",
                     kind=fuse_name(wiring.string_kind),
-                ),  # fmt: skip
+                ),
                 None,
                 phrase("installation.wiring.positive_terminal"),
             )
@@ -241,7 +241,7 @@ def _parts(wiring: Wiring) -> tuple[WirePart, ...]:
                     "installation.wiring.main_fuse",
                     fuse_a=f"{main.fuse_a:g}",
                     kind=fuse_name(wiring.main_kind),
-                ),  # fmt: skip
+                ),
                 None,
                 phrase("installation.wiring.within_about_200_mm"),
             )

@@ -44,6 +44,7 @@ class LoadSteps:
         starts: the same without starts that are over within so many seconds, by the seconds.
         followers: loads that follow the weather.
         least_v: volts of a 12 V bank that the loads which are on then want [V]; 0 where none minds.
+        most_ac: the most that the inverter takes [W]; None where that is not known.
     """
 
     dc: Floats
@@ -54,6 +55,7 @@ class LoadSteps:
     starts: Mapping[float, Floats]
     followers: tuple[Follower, ...]
     least_v: Floats
+    most_ac: float | None = None
 
     def on(self, air_c: float) -> tuple[Floats, Floats, Floats, Floats]:
         """``dc``, ``ac``, ``critical_dc`` and ``critical_ac`` on a day of another air temperature [W].
@@ -67,10 +69,10 @@ class LoadSteps:
             parts[int(f.ac)] += more
             if f.critical:
                 parts[2 + int(f.ac)] += more
-        return (
-            np.maximum(parts[0], 0), np.maximum(parts[1], 0), np.maximum(parts[2], 0),
-            np.maximum(parts[3], 0),
-        )  # fmt: skip
+        dc, ac, critical_dc, critical_ac = (np.maximum(part, 0) for part in parts)
+        if self.most_ac is not None:
+            ac, critical_ac = np.minimum(ac, self.most_ac), np.minimum(critical_ac, self.most_ac)
+        return dc, ac, critical_dc, critical_ac
 
 
 def coverage(blocks: tuple[Block, ...]) -> Floats:
@@ -120,4 +122,16 @@ def load_steps(day: Day) -> LoadSteps:
     limits = {0.0} | {load.start_s for load in day.plan.loads if load.start_w}
     starts = {seconds: day.hardest_over(EDGES_H, seconds) for seconds in sorted(limits)}
     peak = day.hardest_over(EDGES_H)
-    return LoadSteps(total - ac, ac, critical_dc, critical_ac, peak, starts, tuple(followers), least_v)
+    dc, most = total - ac, inverter_input(day)
+    if most is not None:
+        # What the inverter cannot supply no bank is asked for.
+        over = np.maximum(0.0, day.ac_over(EDGES_H))
+        peak, starts = peak - over, {seconds: watts - over for seconds, watts in starts.items()}
+        ac, critical_ac = np.minimum(ac, most), np.minimum(critical_ac, most)
+    return LoadSteps(dc, ac, critical_dc, critical_ac, peak, starts, tuple(followers), least_v, most)
+
+
+def inverter_input(day: Day) -> float | None:
+    """The most that the inverter takes from the bank [W]; None where its rating is not known."""
+    inverter = day.plan.inverter
+    return None if inverter.rated_w is None else inverter.rated_w / inverter.efficiency + inverter.idle_w

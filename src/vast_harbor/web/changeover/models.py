@@ -162,6 +162,7 @@ class ProofView(View):
     least_ah: str
     temperature: str
     warm_enough: bool
+    cautions: list[str] = Field(description="What to know before it starts")
     curve: list[tuple[float, float]] = Field(description="Hours and volts of a bank as labelled")
     least: list[tuple[float, float]] = Field(description="The same of the worst within the tolerance")
     measured: list[tuple[float, float]]

@@ -22,6 +22,7 @@ from vast_harbor.core.stops.changeover import (
     name_of_reading,
     read,
     remark,
+    test_cautions,
 )
 from vast_harbor.core.stops.charging import Setting
 from vast_harbor.core.stops.compare import ComparedBank
@@ -186,6 +187,9 @@ def _cautions() -> Mapping[str, str]:
         "cold": phrase("answers.changeover_views.cold"),
         "heavy": phrase("answers.changeover_views.heavy"),
         "damaged": phrase("answers.changeover_views.damaged"),
+        "meter": phrase("answers.changeover_views.meter"),
+        "recharge": phrase("answers.changeover_views.recharge"),
+        "frost": phrase("answers.changeover_views.frost"),
     }
 
 
@@ -356,6 +360,7 @@ def _proof(test: Acceptance, style: Style) -> ProofView:
         least_ah=style.text(test.least_ah, "Ah"),
         temperature=style.text(test.work.celsius, "°C"),
         warm_enough=test.warm_enough,
+        cautions=[_cautions()[c] for c in test_cautions(test.work)],
         curve=_pairs(test.curve.hours, test.curve.volts),
         least=_pairs(test.least_curve.hours, test.least_curve.volts),
         measured=_pairs([r.minutes / 60 for r in test.readings], [r.volts for r in test.readings]),

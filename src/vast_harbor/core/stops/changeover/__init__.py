@@ -4,7 +4,7 @@ from vast_harbor.core.stops.changeover.acceptance import Acceptance
 from vast_harbor.core.stops.changeover.cause_texts import cause_texts, label, remark
 from vast_harbor.core.stops.changeover.changeover import Changeover, against
 from vast_harbor.core.stops.changeover.measurements import Measurement, name_of_reading, read, simulated
-from vast_harbor.core.stops.changeover.order_of_work import Gate, Step
+from vast_harbor.core.stops.changeover.order_of_work import Gate, Step, test_cautions
 from vast_harbor.core.stops.changeover.settings import Guard, Row
 from vast_harbor.core.stops.changeover.shopping_list import Line
 from vast_harbor.core.stops.changeover.work import Work
@@ -26,4 +26,5 @@ __all__ = (
     "read",
     "remark",
     "simulated",
+    "test_cautions",
 )

@@ -4,10 +4,11 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from vast_harbor.core.battery.datasheet import ON_SIDES, UPRIGHT
+from vast_harbor.core.installation.lifting import lifters
 from vast_harbor.core.installation.packing import ON_END, ON_SIDE, STANDING, Packing, Size, footprint
 from vast_harbor.core.rig.changeover import Tick
 from vast_harbor.core.rig.sources import MAINS, SOLAR
-from vast_harbor.core.stops.changeover.work import Work, lifters
+from vast_harbor.core.stops.changeover.work import Work
 from vast_harbor.phrases import phrase
 
 KNOWN, MISSING, WRONG = "known", "missing", "wrong"
@@ -130,7 +131,9 @@ def _of_space(work: Work) -> Iterator[_Asked]:
         yield (
             "carry",
             phrase("changeover.before.carry"),
-            phrase("changeover.before.carry_how", kg=f"{build.bank.model.kg:.0f}"),
+            phrase("changeover.before.carry_hoist", kg=f"{build.bank.model.kg:.0f}")
+            if lifters(build.bank.model.kg) > 2
+            else phrase("changeover.before.carry_how", kg=f"{build.bank.model.kg:.0f}"),
             MISSING,
             "",
             "",

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from vast_harbor.core.battery.terminal_voltage import rested_volts
-from vast_harbor.core.rig.sources import MAINS
+from vast_harbor.core.rig.sources import MAINS, Source
 from vast_harbor.core.stops.changeover.settings import BMS, LOADS, MONITOR, Group, row_of
 from vast_harbor.core.stops.changeover.work import Work
 from vast_harbor.phrases import phrase
@@ -15,6 +15,8 @@ FLOAT_FULL_V, FLOAT_REST_V = 13.5, 13.4
 EMPTY_LEAD_V = 10.5
 # Loads are disconnected so far above where the BMS opens, for a 12 V bank [V].
 ABOVE_BMS_V = 0.5
+# What many 12 V appliances can take at most, where no inverter says so [V]: 15 to 16.
+APPLIANCES_V = 15.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,13 +112,16 @@ def _of_low_cut_off(work: Work, groups: tuple[Group, ...], cut: float | None) ->
 
 
 def _of_high_cut_off(work: Work, groups: tuple[Group, ...]) -> Iterator[Conflict]:
-    """Sources that hold more volts than the inverter bears."""
-    high = _stands(groups, LOADS, "inverter_high")
-    if high is None:
-        return
+    """Sources that hold more volts than the inverter, or other appliances, can take."""
+    scale = work.plan.system_v / 12
+    stated = _stands(groups, LOADS, "inverter_high")
+    high = APPLIANCES_V * scale if stated is None else stated
     for source in work.sources:
         held = _stands(groups, source.id, "absorption")
-        if held is not None and held >= high:
+        if held is None:
+            continue
+        yield from _in_the_cold(work, source, held, high)
+        if stated is not None and held >= high:
             yield Conflict(
                 f"high-{source.id}",
                 phrase(
@@ -128,8 +133,9 @@ def _of_high_cut_off(work: Work, groups: tuple[Group, ...]) -> Iterator[Conflict
                 phrase("changeover.conflicts.high_remedy"),
             )
         row = row_of(groups, source.id, "equalise")
-        now = None if row is None else row.setting.is_now
-        if now is not None and now >= high:
+        at = [] if row is None else [v for v in (row.setting.is_now, row.setting.value) if v is not None]
+        now = max(at, default=0.0)
+        if now >= high:
             yield Conflict(
                 f"equalise-{source.id}",
                 phrase(
@@ -140,6 +146,22 @@ def _of_high_cut_off(work: Work, groups: tuple[Group, ...]) -> Iterator[Conflict
                 ),
                 phrase("changeover.conflicts.equalise_remedy"),
             )
+
+
+def _in_the_cold(work: Work, source: Source, held: float, high: float) -> Iterator[Conflict]:
+    """A charger that raises its volts in the cold, above what inverter or appliances can take."""
+    celsius = work.build.coldest.number
+    per_k = work.build.bank.model.battery_class.compensation * work.plan.system_v / 12
+    raised = held + per_k * min(0.0, celsius - 25)
+    if source.compensates and raised >= high > held:
+        yield Conflict(
+            f"cold-{source.id}",
+            phrase(
+                "changeover.conflicts.cold", name=work.name(source), volts=f"{raised:.1f}",
+                celsius=f"{celsius:.0f}", high=f"{high:.1f}",
+            ),
+            phrase("changeover.conflicts.cold_remedy"),
+        )  # fmt: skip
 
 
 def _stuck(work: Work, groups: tuple[Group, ...]) -> Iterator[Conflict]:

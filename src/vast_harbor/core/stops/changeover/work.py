@@ -15,14 +15,6 @@ from vast_harbor.core.stops.banks import Build, wiring_of
 from vast_harbor.core.stops.changeover.steady_load import SteadyLoad, steady_load
 from vast_harbor.core.stops.compare import ComparedBank, RequiredExtra
 
-# From these weights on two people lift, and a hoist [kg].
-TWO_KG, HOIST_KG = 25.0, 40.0
-
-
-def lifters(kg: float) -> int:
-    """How many people lift one piece: 1, 2, or 3 for a hoist."""
-    return 1 + (kg > TWO_KG) + (kg > HOIST_KG)
-
 
 @dataclass(frozen=True)
 class Work:

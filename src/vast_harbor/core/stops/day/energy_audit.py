@@ -113,6 +113,18 @@ class Day:
         active_loads = [_active_load(f, 1.0, inf) for f in self.loads if f.load.supply == AC]
         return hardest_moment(active_loads, 0.0).watts
 
+    def ac_over(self, edges: NDArray[np.float64]) -> NDArray[np.float64]:
+        """What AC loads ask for at once above the inverter's rating, from the bank [W]; n for n + 1 edges.
+
+        Zero where the rating is not known, or nothing goes above it.
+        """
+        inverter = self.plan.inverter
+        active_loads = [
+            _active_load(f, f.eta.number, inf, by_the_clock=True) for f in self.loads if f.load.supply == AC
+        ]
+        most = inf if inverter.rated_w is None else inverter.rated_w / inverter.efficiency
+        return np.maximum(0.0, hardest_over(active_loads, 0.0, edges) - most)
+
     @property
     def peak_any_time(self) -> bool:
         """Whether the hardest moment may come at any time, as nothing in it has a stated one."""

@@ -3,7 +3,7 @@
 import re
 from collections.abc import Iterator, Mapping
 
-from vast_harbor.core.figures.workings import Figure, Finding, Sentence, computed, escaped, typed
+from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed, escaped, typed
 from vast_harbor.core.rig.loads import AC, DC, STANDBY
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.day.energy_audit import Day
@@ -100,6 +100,8 @@ def _inverter(plan: Plan, day: Day) -> Iterator[Finding]:
             "stop",
             worst.load.id,
         )
+    elif rated is not None and day.ac_peak_w > rated * (1 + 1e-9):
+        yield _inverter_together(day, rated)
     for load in plan.loads:
         if load.supply == DC and load.watts >= 300 and MAINS_WORDS.search(load.name):
             yield _note(
@@ -109,6 +111,31 @@ def _inverter(plan: Plan, day: Day) -> Iterator[Finding]:
                 "note",
                 load.id,
             )
+
+
+def _inverter_together(day: Day, rated: float) -> Finding:
+    """AC loads that may run at once, each small enough for the inverter, but not together."""
+    together = Figure(
+        f"day.{day.type.id}.ac_peak_w", phrase("day.findings.ac_peak_w"), day.ac_peak_w, "W", REFERENCE,
+        source=phrase("day.findings.ac_peak_w_source"),
+    )  # fmt: skip
+    most = typed(
+        "day.inverter.rated_w",
+        phrase("terms.names.inverter_rated_power"),
+        rated,
+        "W",
+        "/day/inverter/rated_w",
+    )
+    over = computed(
+        f"day.{day.type.id}.ac_over_w", phrase("day.findings.ac_over_w"), day.ac_peak_w - rated, "W",
+        "{P} − {rated}", {"P": together, "rated": most},
+    )  # fmt: skip
+    return _note(
+        "inverter_together",
+        Sentence(phrase("day.findings.inverter_together"), {"P": together, "rated": most, "over": over}),
+        phrase("day.findings.inverter_together_remedy"),
+        "care",
+    )
 
 
 def _heavy(day: Day, label_ah: Mapping[str, Figure]) -> Iterator[Finding]:

@@ -4,11 +4,10 @@ from collections.abc import Iterator
 
 from vast_harbor.core.battery.datasheet import CUT_OFFS, EXTERNAL_BMS, MONITOR, OWN_SWITCH
 from vast_harbor.core.figures.workings import Sentence, escaped
+from vast_harbor.core.installation.lifting import HOIST_KG, TWO_KG
 from vast_harbor.core.rig.loads import SECOND
 from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, STOP, Build, Check
 from vast_harbor.phrases import phrase
-
-TWO_PEOPLE_KG, HOIST_KG = 25.0, 40.0
 
 
 def checks(build: Build) -> Iterator[Check]:
@@ -112,7 +111,7 @@ def _switch(build: Build) -> Iterator[Check]:
 
 def _heaviest(build: Build) -> Iterator[Check]:
     kg = build.of_entry("unit_kg", phrase("terms.names.weight_battery"), build.bank.model.kg, "kg")
-    limit = build.of_entry("lift_kg", phrase("checks.safety.lift_kg"), TWO_PEOPLE_KG, "kg", "Practice.")
+    limit = build.of_entry("lift_kg", phrase("checks.safety.lift_kg"), TWO_KG, "kg", "Practice.")
     hoist = build.bank.model.kg > HOIST_KG
     yield build.compare_to_limit(
         "heaviest", phrase("checks.safety.heaviest_title"), kg, limit, phrase("checks.safety.heaviest_holds"),

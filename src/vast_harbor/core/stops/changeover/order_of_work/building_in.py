@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from vast_harbor.core.installation.lifting import lifters
 from vast_harbor.core.rig.source_remedies import TRADE
 from vast_harbor.core.stops.changeover.measurements import equal_v, inequality
 from vast_harbor.core.stops.changeover.order_of_work.step import (
@@ -13,10 +14,11 @@ from vast_harbor.core.stops.changeover.order_of_work.step import (
     EQUAL,
     GAS,
     HEAVY,
+    METER,
     PLACE,
     Step,
 )
-from vast_harbor.core.stops.changeover.work import Work, lifters
+from vast_harbor.core.stops.changeover.work import Work
 from vast_harbor.phrases import phrase
 
 
@@ -143,6 +145,7 @@ def equal(work: Work) -> Iterator[Step]:
         phrase("changeover.steps.charged_why"),
         phrase("changeover.steps.charged_how"),
         2 + 2 * build.bank.units,
+        cautions=(METER,),
         parts=("tool-multimeter",),
     )
 
@@ -182,7 +185,7 @@ def connect(work: Work) -> Iterator[Step]:
             _apart(work),
             2 + 2 * bank.parallel,
             1,
-            (AMPS,),
+            (AMPS, METER),
             ("tool-multimeter",),
         )
     main = wiring.main
@@ -207,7 +210,7 @@ def connect(work: Work) -> Iterator[Step]:
         phrase("changeover.steps.closed_how"),
         10,
         1,
-        (AMPS,),
+        (AMPS, METER),
         ("tool-multimeter",),
     )
     yield Step(
@@ -218,7 +221,7 @@ def connect(work: Work) -> Iterator[Step]:
         phrase("changeover.steps.fused_how"),
         5,
         1,
-        (AMPS,),
+        (AMPS, METER),
         ("check-fuse", "check-short_circuit", "wire-main_fuse"),
     )
     if work.inverter:
@@ -240,6 +243,7 @@ def connect(work: Work) -> Iterator[Step]:
         phrase("changeover.steps.isolated_why"),
         phrase("changeover.steps.isolated_how"),
         5,
+        cautions=(METER,),
     )
 
 

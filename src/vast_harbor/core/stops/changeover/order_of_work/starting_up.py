@@ -2,9 +2,22 @@
 
 from collections.abc import Iterator
 
+from vast_harbor.core.battery.charge_acceptance import COLD_C
+from vast_harbor.core.battery.temperature import FREEZING_MARGIN_K, freezing_point_c
 from vast_harbor.core.rig.sources import MAINS, SOLAR
 from vast_harbor.core.stops.changeover.measurements import into_bank, strongest_source
-from vast_harbor.core.stops.changeover.order_of_work.step import AC, AMPS, COLD, LATER, PROOF, SETTINGS, Step
+from vast_harbor.core.stops.changeover.order_of_work.step import (
+    AC,
+    AMPS,
+    COLD,
+    FROST,
+    LATER,
+    METER,
+    PROOF,
+    RECHARGE,
+    SETTINGS,
+    Step,
+)
 from vast_harbor.core.stops.changeover.work import Work
 from vast_harbor.phrases import phrase
 
@@ -77,7 +90,7 @@ def proof(work: Work) -> Iterator[Step]:
         phrase("changeover.steps.loaded_how", load=load),
         15,
         1,
-        (AMPS,),
+        (AMPS, METER),
         ("tool-multimeter", "tool-clamp", "tool-resistor"),
     )
     if bank.parallel > 1:
@@ -106,6 +119,7 @@ def proof(work: Work) -> Iterator[Step]:
         phrase("changeover.steps.acceptance_why"),
         phrase("changeover.steps.acceptance_how", load=load),
         60,
+        cautions=test_cautions(work),
     )
     yield Step(
         "spent",
@@ -114,6 +128,7 @@ def proof(work: Work) -> Iterator[Step]:
         phrase("changeover.steps.spent_why"),
         phrase("changeover.steps.spent_how"),
         2 + 2 * bank.units,
+        cautions=(METER,),
         parts=("tool-multimeter",),
     )
     if any(s.charges for s in work.sources):
@@ -143,6 +158,14 @@ def proof(work: Work) -> Iterator[Step]:
             10,
             parts=("tool-clamp",),
         )
+
+
+def test_cautions(work: Work) -> tuple[str, ...]:
+    """What to know before a bank is emptied on purpose; an empty lead-acid bank freezes, and suffers soon."""
+    if not work.lead:
+        return (RECHARGE, COLD) if work.build.coldest.number < COLD_C else (RECHARGE,)
+    frost = work.build.coldest.number < freezing_point_c(0.0) + FREEZING_MARGIN_K
+    return (RECHARGE, FROST) if frost else (RECHARGE,)
 
 
 def later(work: Work) -> Iterator[Step]:

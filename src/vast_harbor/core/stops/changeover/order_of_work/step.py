@@ -17,6 +17,7 @@ ARRIVAL, OUT_OLD, PLACE, EQUAL, CONNECT, SETTINGS, PROOF, LATER = (
 )
 GATES = (ARRIVAL, OUT_OLD, PLACE, EQUAL, CONNECT, SETTINGS, PROOF, LATER)
 AMPS, ACID, GAS, AC, COLD, HEAVY, DAMAGED = "amps", "acid", "gas", "ac", "cold", "heavy", "damaged"
+METER, RECHARGE, FROST = "meter", "recharge", "frost"
 
 
 @dataclass(frozen=True, slots=True)

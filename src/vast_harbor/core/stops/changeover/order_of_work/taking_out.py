@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from vast_harbor.core.installation.lifting import lifters
 from vast_harbor.core.rig.sources import ENGINE, GENERATOR, MAINS, SOLAR, STREAM
 from vast_harbor.core.stops.changeover.order_of_work.step import (
     AC,
@@ -11,10 +12,11 @@ from vast_harbor.core.stops.changeover.order_of_work.step import (
     DAMAGED,
     GAS,
     HEAVY,
+    METER,
     OUT_OLD,
     Step,
 )
-from vast_harbor.core.stops.changeover.work import Work, lifters
+from vast_harbor.core.stops.changeover.work import Work
 from vast_harbor.phrases import phrase
 
 
@@ -66,7 +68,7 @@ def arrival(work: Work) -> Iterator[Step]:
         else phrase("changeover.steps.arrived_how"),
         2 + 2 * bank.units,
         1,
-        (DAMAGED,),
+        (DAMAGED, METER),
         ("tool-multimeter",),
     )
 
