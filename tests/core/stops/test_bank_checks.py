@@ -150,8 +150,8 @@ def test_cable_and_fuse(look) -> None:
 
 
 def test_cable_and_fuses_carry_the_chargers_too(evaluated) -> None:
-    # 500 W of sun through MPPT: 500 · 0.95/14.4 = 33 A; a lamp of 50 W takes 5. The relay of a 90 A alternator
-    # may pass all of it; mains of 20 A never charges beside the engine.
+    # 500 W of sun through MPPT: 500 · 0.95/14.4 = 33 A; a lamp of 50 W takes 5. The relay of a 90 A
+    # alternator may pass all of it; mains of 20 A never charges beside the engine.
     sources = (
         Source("s", SOLAR, watts=500), Source("m", MAINS, amps=20.0),
         Source("e", ENGINE, link=RELAY, alternator_a=90.0),

@@ -10,7 +10,7 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.day_types import LAID_UP, TRAVELLING, DayType
 from vast_harbor.core.rig.plan import CABIN, Plan
 from vast_harbor.core.rig.profile import mean_current as energy_weighted
-from vast_harbor.core.weather.climate import ENGINE, INSIDE, LIVING, warmth_at
+from vast_harbor.core.weather.climate import ENGINE, INSIDE, LIVING, Warmth, warmer, warmth_at
 from vast_harbor.core.weather.sun import SEASONS
 from vast_harbor.phrases import phrase
 
@@ -52,10 +52,10 @@ def cold_cabin(plan: Plan, assumptions: Assumptions) -> bool:
     return plan.kind == CABIN and not assumptions.overridden("room_c")
 
 
-def living_c(plan: Plan, assumptions: Assumptions, air_c: float) -> float:
+def living_c(plan: Plan, assumptions: Assumptions, air_c: Warmth) -> Warmth:
     """Temperature of the living space while somebody is there [°C]; in a cabin midway to the air."""
     room = assumptions.value("room_c")
-    return max(air_c, (air_c + room) / 2) if cold_cabin(plan, assumptions) else room
+    return warmer(air_c, (air_c + room) / 2) if cold_cabin(plan, assumptions) else 0 * air_c + room
 
 
 def _by_place(

@@ -10,6 +10,16 @@ def season_month(day_type: DayType, south: bool) -> int:
     return SEASON_MONTHS[OPPOSITE[day_type.season] if south else day_type.season]
 
 
+def season_of(month: int, south: bool) -> str:
+    """The season whose middle month comes nearest to a month, 1 to 12."""
+
+    def away(season: str) -> int:
+        gap = abs(SEASON_MONTHS[OPPOSITE[season] if south else season] - month) % 12
+        return min(gap, 12 - gap)
+
+    return min(SEASON_MONTHS, key=away)
+
+
 def type_for(plan: Plan, kind: str, month: int) -> DayType:
     """The kind of day that comes nearest to a month.
 

@@ -4,9 +4,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from vast_harbor.core.rig.day_types import HOOK_UP, LAID_UP, OFF_GRID, TRAVELLING, DayType
-from vast_harbor.core.rig.months import type_for
+from vast_harbor.core.rig.months import season_of, type_for
 from vast_harbor.core.rig.plan import CABIN, Plan
 from vast_harbor.core.rig.sources import ENGINE
+from vast_harbor.phrases import phrase
 
 # Nights in a row where the owner does not say.
 IN_A_ROW = 3
@@ -22,6 +23,7 @@ class DaySpec:
         hook_up: whether it has mains, from midnight to midnight.
         drives: whether the engine runs.
         pitch: key of ``sources.PITCHES``.
+        month: 1 to 12; 0 for the month of its stretch.
     """
 
     kind: str
@@ -29,6 +31,7 @@ class DaySpec:
     hook_up: bool
     drives: bool
     pitch: str
+    month: int = 0
 
 
 def has_hook_up(plan: Plan) -> bool:
@@ -37,8 +40,15 @@ def has_hook_up(plan: Plan) -> bool:
 
 
 def idle_type(plan: Plan, month: int) -> DayType:
-    """The kind of day on which nobody is there; an off-grid one where there is none."""
-    return next((t for t in plan.day_types if t.kind == LAID_UP), type_for(plan, OFF_GRID, month))
+    """The kind of day on which nobody is there: the owner's, else one on which only what must stays on."""
+    own = next((t for t in plan.day_types if t.kind == LAID_UP), None)
+    return own if own is not None else nobody_there(season_of(month, plan.site.south))
+
+
+def nobody_there(season: str) -> DayType:
+    """A day on which nobody is there: standby, and what is marked to stay on."""
+    name = phrase("trial.year.nobody_there")
+    return DayType(f"nobody-there-{season}", name, kind=LAID_UP, season=season)
 
 
 def in_a_row(plan: Plan) -> int:

@@ -57,18 +57,21 @@ class LoadSteps:
     least_v: Floats
     most_ac: float | None = None
 
-    def on(self, air_c: float) -> tuple[Floats, Floats, Floats, Floats]:
-        """``dc``, ``ac``, ``critical_dc`` and ``critical_ac`` on a day of another air temperature [W].
+    def on(self, air_c: Floats) -> tuple[Floats, Floats, Floats, Floats]:
+        """``dc``, ``ac``, ``critical_dc`` and ``critical_ac`` on days of other air temperatures [W].
 
         Args:
-            air_c: mean of the air on it [°C].
+            air_c: mean of the air on each [°C], shape (days,).
+
+        Returns:
+            Four arrays that broadcast to (days, 96): of one day where nothing follows the weather.
         """
-        parts = [self.dc.copy(), self.ac.copy(), self.critical_dc.copy(), self.critical_ac.copy()]
+        parts = [self.dc, self.ac, self.critical_dc, self.critical_ac]
         for f in self.followers:
-            more = f.watts * (float(np.interp(air_c, WEATHER_C, f.duty_at)) - f.duty)
-            parts[int(f.ac)] += more
+            more = f.watts * (np.interp(air_c, WEATHER_C, f.duty_at) - f.duty)[:, None]
+            parts[int(f.ac)] = parts[int(f.ac)] + more
             if f.critical:
-                parts[2 + int(f.ac)] += more
+                parts[2 + int(f.ac)] = parts[2 + int(f.ac)] + more
         dc, ac, critical_dc, critical_ac = (np.maximum(part, 0) for part in parts)
         if self.most_ac is not None:
             ac, critical_ac = np.minimum(ac, self.most_ac), np.minimum(critical_ac, self.most_ac)

@@ -1,7 +1,7 @@
 """Days, weather and sources laid out step by step: what a run of banks goes through."""
 
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
@@ -13,11 +13,13 @@ from vast_harbor.core.rig.sources import ENGINE, GENERATOR, MAINS, PITCHES, SOLA
 from vast_harbor.core.schedule.day_pattern import DaySpec
 from vast_harbor.core.schedule.load_steps import LoadSteps, coverage, load_steps
 from vast_harbor.core.simulation.conditions import Conditions, Feed, Flags, Floats
-from vast_harbor.core.stops.day import NOON_H
+from vast_harbor.core.stops.day import NOON_H, Day
+from vast_harbor.core.stops.day import evaluate as evaluate_day
 from vast_harbor.core.stops.need import Days
 from vast_harbor.core.weather.climate import INSIDE, LIVING, Climate, warmth_at
 from vast_harbor.core.weather.daily_weather import STEP_H, STEPS_A_DAY, Weather, clear_share, draw_weather
 from vast_harbor.core.weather.insolation import Sunshine, sunshine
+from vast_harbor.core.weather.year_weather import draw_seasons
 
 # How much of the day's swing of the air reaches a battery, which is heavy.
 SWING_SHARE = 0.5
@@ -41,6 +43,8 @@ class Timeline:
     reference: Reference
     assumptions: Assumptions
     days: Days
+    _made: dict[str, Day] = field(init=False, default_factory=dict, compare=False)
+    _steps: dict[str, LoadSteps] = field(init=False, default_factory=dict, compare=False)
 
     @property
     def calm(self) -> "Timeline":
@@ -66,9 +70,14 @@ class Timeline:
             [own / m if m > 1e-3 else 0.0 for own, m in zip(self.plan.sun_hours, mean, strict=True)]
         )
 
-    def demands(self, types: Sequence[DayType]) -> Mapping[str, LoadSteps]:
-        """What each kind of day asks, by its id."""
-        return {t.id: load_steps(self.days.days[t.id]) for t in types}
+    def day_of(self, day_type: DayType) -> Day:
+        """A kind of day in figures, also one that the owner did not make, on which nobody is there."""
+        known = self.days.days.get(day_type.id)
+        if known is not None:
+            return known
+        if day_type.id not in self._made:
+            self._made[day_type.id] = evaluate_day(self.plan, self.assumptions, day_type)
+        return self._made[day_type.id]
 
     def lay_out(
         self, stretches: Sequence[Sequence[DaySpec]], months: Sequence[int], seeds: Sequence[int],
@@ -88,43 +97,80 @@ class Timeline:
         """
         count = len(stretches[0])
         weather = draw_weather(self.climate, months, count, self.plan.site.south, seeds, kinds, colder_k)
-        types = {spec.type.id: spec.type for days in stretches for spec in days}
-        label_requirement = self.demands(list(types.values()))
+        dated = [
+            [d if d.month else replace(d, month=m) for d in s] for s, m in zip(stretches, months, strict=True)
+        ]
+        return self.under(dated, weather), weather
+
+    def seasons(self, stretches: Sequence[Sequence[DaySpec]], seed: int) -> tuple[Conditions, Weather]:
+        """Whole seasons of equal length as one drive, each day in its own month.
+
+        Args:
+            stretches: the days of each.
+            seed: of their weather.
+
+        Returns:
+            The drive, and the weather that it has.
+        """
+        groups = tuple(tuple((d.month, d.hook_up) for d in s) for s in stretches)
+        weather = draw_seasons(self.climate, groups, self.plan.site.south, seed)
+        return self.under(stretches, weather), weather
+
+    def under(self, stretches: Sequence[Sequence[DaySpec]], weather: Weather) -> Conditions:
+        """Days under a weather.
+
+        Args:
+            stretches: the days of each, with their months.
+            weather: of as many days.
+        """
+        count = len(stretches[0])
         shape = (len(stretches), count, STEPS_A_DAY)
         parts = {name: np.zeros(shape) for name in ASKED}
-        starts = {seconds: np.zeros(shape) for seconds in next(iter(label_requirement.values())).starts}
+        starts: dict[float, Floats] = {}
         celsius = np.zeros(shape)
         air = weather.air_c.reshape(shape)
-        hidden = self.plan.trial.hidden_w
-        for j, specs in enumerate(stretches):
-            for d, spec in enumerate(specs):
-                shift = self._shift(spec.type)
-                ask = label_requirement[spec.type.id]
-                dc, ac, critical_dc, critical_ac = ask.on(float(weather.mean_c[j, d]) + shift)
-                # On hook-up what needs mains gets it from the hook-up.
-                plugged = spec.hook_up
-                parts["dc_w"][j, d] = dc + hidden
-                parts["ac_w"][j, d] = 0.0 if plugged else ac
-                parts["critical_dc_w"][j, d] = critical_dc
-                parts["critical_ac_w"][j, d] = 0.0 if plugged else critical_ac
-                for seconds, watts in ask.starts.items():
-                    starts[seconds][j, d] = dc if plugged else np.maximum(watts, dc + ac)
-                parts["peak_w"][j, d] = dc if plugged else np.maximum(ask.peak, dc + ac)
-                parts["least_v"][j, d] = ask.least_v
-                celsius[j, d] = self._battery_c(spec, air[j, d] + shift, float(weather.mean_c[j, d]) + shift)
+        # Days of one kind are laid out at once.
+        alike: dict[tuple[str, str, bool], list[tuple[int, int]]] = {}
+        specs = {}
+        for j, days in enumerate(stretches):
+            for d, spec in enumerate(days):
+                key = (spec.type.id, spec.kind, spec.hook_up)
+                alike.setdefault(key, []).append((j, d))
+                specs[key] = spec
+        for key, places in alike.items():
+            spec = specs[key]
+            at = tuple(np.array(places).T)
+            shift = self._shift(spec.type)
+            ask = self._load_steps(spec.type)
+            mean_c = weather.mean_c[at] + shift
+            dc, ac, critical_dc, critical_ac = ask.on(mean_c)
+            # On hook-up what needs mains gets it from the hook-up.
+            plugged = spec.hook_up
+            parts["dc_w"][at] = dc + self.plan.trial.hidden_w
+            parts["ac_w"][at] = 0.0 if plugged else ac
+            parts["critical_dc_w"][at] = critical_dc
+            parts["critical_ac_w"][at] = 0.0 if plugged else critical_ac
+            for seconds, watts in ask.starts.items():
+                once = starts.setdefault(seconds, np.zeros(shape))
+                once[at] = dc if plugged else np.maximum(watts, dc + ac)
+            parts["peak_w"][at] = dc if plugged else np.maximum(ask.peak, dc + ac)
+            parts["least_v"][at] = ask.least_v
+            celsius[at] = self._battery_c(spec, air[at] + shift, mean_c[:, None])
         parts["dc_w"] += self._upkeep_w()
         flat = (len(stretches), count * STEPS_A_DAY)
-        feeds = tuple(self._feed(s, stretches, months, weather) for s in self.plan.sources if s.charges)
-        may_run = [[self._generator_hours(spec) for spec in specs] for specs in stretches]
-        conditions = Conditions(
+        return Conditions(
             step_h=STEP_H,
             battery_c=_smooth(celsius.reshape(flat)),
-            generator_ok=np.array(may_run).reshape(flat),
-            feeds=feeds,
-            starts_w=tuple((seconds, watts.reshape(flat)) for seconds, watts in starts.items()),
+            generator_ok=self._generator_ok(stretches).reshape(flat),
+            feeds=tuple(self._feed(s, stretches, weather) for s in self.plan.sources if s.charges),
+            starts_w=tuple((seconds, starts[seconds].reshape(flat)) for seconds in sorted(starts)),
             **{name: part.reshape(flat) for name, part in parts.items()},
         )
-        return conditions, weather
+
+    def _load_steps(self, day_type: DayType) -> LoadSteps:
+        if day_type.id not in self._steps:
+            self._steps[day_type.id] = load_steps(self.day_of(day_type))
+        return self._steps[day_type.id]
 
     def _shift(self, day_type: DayType) -> float:
         """How much colder or warmer such days are than the climate has it, where the owner says so [K]."""
@@ -132,55 +178,58 @@ class Timeline:
             return 0.0
         return day_type.air_c - self.climate.season_c(day_type.season)
 
-    def _battery_c(self, spec: DaySpec, air: Floats, mean: float) -> Floats:
-        """Temperature of the battery over one day: the owner's, moved with the air; else by its place."""
+    def _battery_c(self, spec: DaySpec, air: Floats, mean: Floats) -> Floats:
+        """Temperature of the battery over days of one kind: the owner's with the air, else by its place.
+
+        Args:
+            spec: one of the days.
+            air: of the air in each step [°C], shape (days, 96).
+            mean: of each day [°C], shape (days, 1).
+        """
         plan = self.plan
         slow = mean + SWING_SHARE * (air - mean)
-        day = self.days.days[spec.type.id]
+        day = self.day_of(spec.type)
         here = plan.battery_c if spec.kind != LAID_UP else None
         stated = spec.type.battery_c if spec.type.battery_c is not None else here
         if stated is not None:
             usual = day.air_c.number
             return np.asarray(stated + FOLLOWS_AIR.get(plan.place, 1.0) * (slow - usual))
-        there = spec.kind != LAID_UP
-        room = [living_c(plan, self.assumptions, a) for a in slow]
-        return np.array([warmth_at(plan.place, a, r, there, False) for a, r in zip(slow, room, strict=True)])
+        room = living_c(plan, self.assumptions, slow)
+        return warmth_at(plan.place, slow, room, spec.kind != LAID_UP, False)
 
     def _upkeep_w(self) -> float:
         volts = self.plan.system_v
         return sum((s.amps or 0.0) * volts * s.hours / 24 for s in self.plan.sources if s.kind == UPKEEP)
 
-    def _generator_hours(self, spec: DaySpec) -> Flags:
+    def _generator_ok(self, stretches: Sequence[Sequence[DaySpec]]) -> Flags:
+        """Whether a generator may run, by stretch, day and step."""
+        there = np.array([[not d.hook_up and d.kind != LAID_UP for d in s] for s in stretches], dtype=bool)
         generator = next((s for s in self.plan.sources if s.kind == GENERATOR), None)
-        if generator is None or spec.hook_up or spec.kind == LAID_UP:
-            return np.zeros(STEPS_A_DAY, dtype=bool)
-        return allowed_steps(generator)
+        may = np.zeros(STEPS_A_DAY, dtype=bool) if generator is None else allowed_steps(generator)
+        return np.asarray(there[:, :, None] & may)
 
-    def _feed(
-        self, source: Source, stretches: Sequence[Sequence[DaySpec]], months: Sequence[int], weather: Weather
-    ) -> Feed:
+    def _feed(self, source: Source, stretches: Sequence[Sequence[DaySpec]], weather: Weather) -> Feed:
         shape = (len(stretches), len(stretches[0]), STEPS_A_DAY)
         unit, starts = np.zeros(shape), np.zeros(shape, dtype=bool)
-        sun = self.sunshine_of(source) if source.kind == SOLAR else None
-        conditions = driving(self.plan)
-        lit = weather.sunlit.reshape(shape)
-        dirt = self.assumptions.value("panel_dirt")
-        for j, specs in enumerate(stretches):
-            month = months[j] - 1
-            for d, spec in enumerate(specs):
-                if source.kind == SOLAR and sun is not None:
-                    over = np.where(lit[j, d], sun.clear[month], sun.cloudy[month])
-                    unit[j, d] = over / 1000 * dirt * PITCHES[spec.pitch]
-                    starts[j, d, 0] = True
-                elif source.kind == MAINS and spec.hook_up:
-                    unit[j, d] = 1.0
-                    starts[j, d, 0] = d == 0 or not specs[d - 1].hook_up
-                elif source.kind == ENGINE and spec.drives:
-                    unit[j, d] = conditions
-                    starts[j, d, int(np.argmax(conditions > 0))] = True
-                elif source.kind == STREAM:
-                    unit[j, d] = source.monthly_w[month] if source.monthly_w else 0.0
-                    starts[j, d, 0] = True
+        month = np.array([[d.month for d in s] for s in stretches]) - 1
+        if source.kind == SOLAR and (sun := self.sunshine_of(source)) is not None:
+            over = np.where(weather.sunlit.reshape(shape), sun.clear[month], sun.cloudy[month])
+            pitch = np.array([[PITCHES[d.pitch] for d in s] for s in stretches])
+            unit = over / 1000 * self.assumptions.value("panel_dirt") * pitch[:, :, None]
+            starts[:, :, 0] = True
+        elif source.kind == MAINS:
+            plugged = np.array([[d.hook_up for d in s] for s in stretches], dtype=bool)
+            unit[plugged] = 1.0
+            starts[:, :, 0] = plugged
+            starts[:, 1:, 0] &= ~plugged[:, :-1]
+        elif source.kind == ENGINE:
+            engine = driving(self.plan)
+            drives = np.array([[d.drives for d in s] for s in stretches], dtype=bool)
+            unit[drives] = engine
+            starts[drives, int(np.argmax(engine > 0))] = True
+        elif source.kind == STREAM:
+            unit[:] = np.array(source.monthly_w)[month][:, :, None] if source.monthly_w else 0.0
+            starts[:, :, 0] = True
         flat = (len(stretches), -1)
         return Feed(source.id, unit.reshape(flat), starts.reshape(flat))
 

@@ -1,16 +1,15 @@
 """The two banks between which the answer lies, at any number of nights a year."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
 from vast_harbor.core.cost.cash_flow import Values
 from vast_harbor.core.cost.life_cost import LifeCostInputs, Scenario, lifetime
 from vast_harbor.core.passage import Results
-from vast_harbor.core.rig.months import months_of_use
 from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.schedule.year_calendar import YearCalendar
 from vast_harbor.core.stops.compare import ComparedBank
-from vast_harbor.core.stops.trial import DENSE
 
 
 def winner_and_rival(results: Results) -> tuple[ComparedBank, ComparedBank] | None:
@@ -34,8 +33,8 @@ def winner_and_rival(results: Results) -> tuple[ComparedBank, ComparedBank] | No
 class AtNights:
     """The candidates in numbers for any number of nights a year.
 
-    A run year is scaled by the nights, but rows of nights follow closer on one another where there are many:
-    two runs serve for all.
+    A simulated year is scaled by the nights as long as stays are as far apart. Where that changes, another
+    year is simulated: a few of them serve for all.
 
     Attributes:
         results: the plan in figures.
@@ -44,31 +43,26 @@ class AtNights:
 
     results: Results
     reference: Reference
-    _runs: dict[bool, dict[str, LifeCostInputs]] = field(default_factory=dict)
+    _runs: dict[float, dict[str, LifeCostInputs]] = field(default_factory=dict)
 
-    def dense(self, nights: float) -> bool:
-        """Whether rows of nights follow close on one another."""
-        plan = self.results.plan
-        return (nights + plan.hook_up_nights) / len(months_of_use(plan)) > DENSE
+    def spacing(self, nights: float) -> float:
+        """Days between two stays, as one of a few [days]."""
+        return self._calendar(nights).spacing
 
-    def edge(self) -> float:
-        """Nights a year above which they do."""
-        plan = self.results.plan
-        return DENSE * len(months_of_use(plan)) - plan.hook_up_nights
+    def _calendar(self, nights: float) -> YearCalendar:
+        return YearCalendar(replace(self.results.plan, off_grid_nights=nights))
 
     def life_cost_inputs(self, nights: float) -> dict[str, LifeCostInputs]:
         """The candidates by their id, as they are at so many nights."""
-        dense = self.dense(nights)
-        if dense not in self._runs:
-            plan = self.results.plan
-            if dense == self.dense(plan.off_grid_nights) and plan.off_grid_nights > 0:
+        spacing = self.spacing(nights)
+        if spacing not in self._runs:
+            now = self.results.plan.off_grid_nights
+            if now > 0 and spacing == self.spacing(now):
                 made = self.results
             else:
-                edge = max(1.0, self.edge())
-                other = min(365.0, edge + 1) if dense else max(1.0, min(edge, 30.0))
-                made = self.results.at_nights(other)
-            self._runs[dense] = self._by_id(made)
-        return self._runs[dense]
+                made = self.results.at_nights(self._calendar(max(1.0, nights)).nights_at(spacing))
+            self._runs[spacing] = self._by_id(made)
+        return self._runs[spacing]
 
     def _by_id(self, made: Results) -> dict[str, LifeCostInputs]:
         """Ours in another run: a bank that was found here may there be no better than the candidates."""
@@ -86,9 +80,9 @@ class AtNights:
     def costs(self, id: str, nights: Values, years: float) -> Values:
         """Lifetime cost of a candidate at each of some nights a year, as replacements really fall [money]."""
         out = np.zeros(len(nights))
-        dense = np.array([self.dense(n) for n in nights])
-        for where in (dense, ~dense):
-            if where.any():
-                inputs = self.life_cost_inputs(float(nights[where][0]))[id]
-                out[where] = lifetime(inputs, Scenario(nights=nights[where]), years)
+        spacings = np.array([self.spacing(n) for n in nights])
+        for spacing in np.unique(spacings):
+            where = spacings == spacing
+            inputs = self.life_cost_inputs(float(nights[where][0]))[id]
+            out[where] = lifetime(inputs, Scenario(nights=nights[where]), years)
         return out

@@ -53,11 +53,11 @@ def cheapest_map(results: Results, reference: Reference) -> UseMap | None:
     nights = np.unique(np.round(np.linspace(1, most, CELLS[0]), 1))
     years = np.linspace(1, max(20.0, min(MOST_YEARS, 2 * plan.years_kept)), CELLS[1])
     at = AtNights(results, reference)
-    dense = np.array([at.dense(n) for n in nights])
+    spacings = np.array([at.spacing(n) for n in nights])
     costs = np.zeros((len(compared_banks), len(years), len(nights)))
-    for where, probe in ((~dense, nights[~dense]), (dense, nights[dense])):
-        if not probe.size:
-            continue
+    for spacing in np.unique(spacings):
+        where = spacings == spacing
+        probe = nights[where]
         grid_n, grid_h = np.meshgrid(probe, years)
         life_cost_inputs = at.life_cost_inputs(float(probe[0]))
         for i, compared in enumerate(compared_banks):

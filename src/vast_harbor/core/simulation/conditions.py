@@ -71,6 +71,26 @@ class Conditions:
         """The same days with no source at all."""
         return replace(self, generator_ok=np.zeros_like(self.generator_ok), feeds=())
 
+    def doubled(self) -> "Conditions":
+        """The same in steps twice as long: means of what flows, and the hardest of both moments.
+
+        For whole seasons, of which sums are asked. The number of steps must be even.
+        """
+
+        def pairs(a: NDArray[Any]) -> NDArray[Any]:
+            return a.reshape(a.shape[0], -1, 2)
+
+        feeds = tuple(
+            Feed(f.id, pairs(f.unit).mean(axis=2), np.asarray(pairs(f.starts).any(axis=2)))
+            for f in self.feeds
+        )
+        means = ("dc_w", "ac_w", "critical_dc_w", "critical_ac_w", "battery_c")
+        changed: dict[str, Any] = {name: pairs(getattr(self, name)).mean(axis=2) for name in means}
+        changed |= {name: pairs(getattr(self, name)).max(axis=2) for name in ("peak_w", "least_v")}
+        changed["generator_ok"] = pairs(self.generator_ok).all(axis=2)
+        changed["starts_w"] = tuple((seconds, pairs(watts).max(axis=2)) for seconds, watts in self.starts_w)
+        return replace(self, step_h=2 * self.step_h, feeds=feeds, **changed)
+
     def halved(self) -> "Conditions":
         """The same in steps half as long."""
 

@@ -25,6 +25,10 @@ INVERTER_OFF, LOADS_OFF, BMS_OPEN, EMPTY, HEATING, TOO_COLD = 1, 2, 4, 8, 16, 32
 RESTING, GENERATING, FULL, OVERLOAD, ASLEEP, SAGGED = 64, 128, 256, 512, 1024, 2048
 # A charge this close to what the bank accepts is held at the set volts.
 AT_VOLTS = 0.995
+# Steps that are alike are taken at once only well away from empty: state of charge and level [-].
+CALM_SOC, CALM_LEVEL = 0.35, 0.35
+# A bank that lacks no more than this of its charge is full, but for what leaks away in some hours [-].
+FULL_Q = 0.002
 # How often one step may be parted, and things give up one after the other in it.
 PARTS, GIVE_UPS = 6, 5
 # A switch closes again at the next step; a BMS that was opened by low charge when it has so much again.
@@ -87,7 +91,11 @@ class Moment(NamedTuple):
 
 
 class Series(NamedTuple):
-    """What goes on around it, arrays of shape (stretches, steps)."""
+    """What goes on around it, arrays of shape (stretches, steps).
+
+    ``alike``: how many steps from each one on, itself included, are like it; ``held``: in how many mains
+    gives easily all that is asked, so that a full bank stays full.
+    """
 
     dc_w: Floats
     ac_w: Floats
@@ -102,6 +110,8 @@ class Series(NamedTuple):
     leak_a: Floats
     cold_off: Flags
     heats: Flags
+    alike: NDArray[np.int64]
+    held: NDArray[np.int64]
 
 
 class Slots(NamedTuple):
@@ -533,6 +543,51 @@ def _note_sources(order, given, v, share, from_sources, used_w, offered_w, s, t)
 
 
 @njit(cache=True, nogil=True, error_model="numpy")
+def _at_once(  # type: ignore[no-untyped-def]
+    bank, series, slots, s, t, charge, switches, generating, resting
+):
+    """How many steps are taken at once: those that are alike, where nothing can happen within them."""
+    q, soc, level = charge
+    if series.alike[s, t] <= 1 and series.held[s, t] <= 1:
+        return 1
+    if generating or switches[0] or switches[1] or switches[2]:
+        return 1
+    if soc < CALM_SOC or level < CALM_LEVEL:
+        return 1
+    fed = False
+    for i in slots.order:
+        if resting[i]:
+            return 1
+        fed = fed or slots.unit[i, s, t] > 0
+    if not fed:
+        return series.alike[s, t]
+    # What is charged is followed step by step, until it is full.
+    if q < bank.q_max * (1 - FULL_Q):
+        return 1
+    return max(series.alike[s, t], series.held[s, t])
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def _spread(summed, out, s, t, taken, q, soc, level):  # type: ignore[no-untyped-def]
+    """Steps that were taken at once, noted one by one: the same means, and energies shared out."""
+    for k in (UNSERVED_DC, UNSERVED_AC, UNSERVED_CRITICAL, LOST_AH, LOST_WH):
+        summed[k, s, t] /= taken
+    was_q, was_soc, was_level = out.charge[s, t], out.soc[s, t], out.level[s, t]
+    for j in range(1, taken):
+        for k in range(summed.shape[0]):
+            summed[k, s, t + j] = summed[k, s, t]
+        for i in range(out.used_w.shape[0]):
+            out.used_w[i, s, t + j] = out.used_w[i, s, t]
+            out.offered_w[i, s, t + j] = out.offered_w[i, s, t]
+        part = j / taken
+        out.charge[s, t + j] = was_q + (q - was_q) * part
+        out.soc[s, t + j] = was_soc + (soc - was_soc) * part
+        out.level[s, t + j] = was_level + (level - was_level) * part
+        out.state[s, t + j] = out.state[s, t]
+        out.peak_v[s, t + j] = out.peak_v[s, t]
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
 def run(bank, rested, series, slots, start_soc, dt, summed, out):  # type: ignore[no-untyped-def]
     """Run one bank through every stretch.
 
@@ -555,7 +610,10 @@ def run(bank, rested, series, slots, start_soc, dt, summed, out):  # type: ignor
         done, resting = np.zeros(count, dtype=np.bool_), np.zeros(count, dtype=np.bool_)
         timer, floated = np.zeros(count), np.zeros(count)
         v = _at(start_soc[s], rested.soc, rested.volts)
-        for t in range(total):
+        t = -1
+        taken = 1
+        while t + taken < total:
+            t += taken
             soc = min(1.0, max(0.0, 1 - (bank.q_max - q) / bank.ah))
             out.charge[s, t], out.soc[s, t], out.level[s, t] = q, soc, q_1 / c_q
             now = Moment(
@@ -573,7 +631,11 @@ def run(bank, rested, series, slots, start_soc, dt, summed, out):  # type: ignor
             )
             state = GENERATING if generating else 0
             _begin_anew(slots.starts, slots.rebulk_v, s, t, v, done, resting, timer, floated)
-            left, charged, emptied, low_v = dt, False, False, np.inf
+            taken = _at_once(
+                bank, series, slots, s, t, (q, soc, q_1 / c_q), switches, generating, resting
+            )  # fmt: skip
+            length = dt * taken
+            left, charged, emptied, low_v = length, False, False, np.inf
             for _part in range(PARTS):
                 if left <= 1e-9:
                     break
@@ -625,7 +687,7 @@ def run(bank, rested, series, slots, start_soc, dt, summed, out):  # type: ignor
                 else:
                     v, heat = max(source_v, held), 0.0
                 leak_v = _mean_v(after, after - lost / bank.ah, rested)
-                share = h / dt
+                share = h / length
                 from_sources = _note_part(
                     summed, s, t, now, share, h, (loads[0], loads[1], loads[2], amps, low_v), supply,
                     (into, lost, leak_v), (v, heat), switches[2],
@@ -642,6 +704,10 @@ def run(bank, rested, series, slots, start_soc, dt, summed, out):  # type: ignor
                 state |= FULL
             out.state[s, t] = state
             out.peak_v[s, t] = low_v if low_v < np.inf else 0.0
+            if taken > 1:
+                _spread(
+                    summed, out, s, t, taken, q, min(1.0, max(0.0, 1 - (bank.q_max - q) / bank.ah)), q_1 / c_q
+                )
         out.charge[s, total] = q
         out.soc[s, total] = min(1.0, max(0.0, 1 - (bank.q_max - q) / bank.ah))
         out.level[s, total] = q_1 / c_q

@@ -18,6 +18,7 @@ from vast_harbor.core.battery.charge_acceptance import (
 )
 from vast_harbor.core.battery.datasheet import BY_ITSELF
 from vast_harbor.core.battery.terminal_voltage import KNEE_V, cold_factor
+from vast_harbor.core.figures.clock import DAY_H
 from vast_harbor.core.rig.sources import (
     CHARGE_V,
     ENGINE,
@@ -45,14 +46,17 @@ _LAST_USED = {SOLAR: 0, STREAM: 1, ENGINE: 2, MAINS: 3}
 
 
 def run(
-    simulated_banks: Sequence[SimulatedBank], conditions: Conditions, soc: float | Floats = 1.0
-) -> list[Traces]:
+    simulated_banks: Sequence[SimulatedBank], conditions: Conditions, soc: float | Floats = 1.0,
+    longer: bool = False,
+) -> list[Traces]:  # fmt: skip
     """Run banks through the same days.
 
     Args:
         simulated_banks: the banks.
         conditions: the days of one or more stretches.
         soc: state of charge at the start [-], one for all or of shape (stretches,).
+        longer: whether steps that are alike are taken at once where nothing can happen within them: for whole
+            seasons, of which sums are asked and no moments.
 
     Returns:
         How it went, one for each bank.
@@ -63,7 +67,7 @@ def run(
         fed = [f for f in conditions.feeds if any(s.id == f.id and s.charges for s in simulated.sources)]
         summed, traces = _empty(len(fed), conditions.steps, conditions.stretches)
         kernel.run(
-            _bank(simulated), _rested(simulated), _series(simulated, conditions),
+            _bank(simulated), _rested(simulated), _series(simulated, conditions, longer),
             _slots(simulated, conditions, fed), start, conditions.step_h, summed, traces,
         )  # fmt: skip
         out.append(traces)
@@ -162,7 +166,54 @@ def _bank(simulated: SimulatedBank) -> BankParameters:
     )
 
 
-def _series(simulated: SimulatedBank, conditions: Conditions) -> Series:
+# So long a step is at most, and for a full bank that mains holds [h].
+MOST_AT_ONCE_H, MOST_HELD_H = 2.0, 8.0
+# Powers as near as this are the same [W].
+SAME_W = 1e-6
+# Of what mains gives loads may take so much to leave a bank full [-].
+EASILY = 0.8
+
+
+def _alike(conditions: Conditions, simulated: SimulatedBank, limit: Floats) -> NDArray[np.int64]:
+    """How many steps from each one on are like it, within its day, shape (stretches, steps)."""
+    same = limit[:, 1:] == limit[:, :-1]
+    for part in (
+        conditions.dc_w, conditions.ac_w, conditions.critical_dc_w, conditions.critical_ac_w,
+        conditions.peak_w, conditions.lasting_w(simulated.peak_s),
+    ):  # fmt: skip
+        same &= np.abs(part[:, 1:] - part[:, :-1]) < SAME_W
+    for feed in conditions.feeds:
+        same &= (feed.unit[:, 1:] == feed.unit[:, :-1]) & ~feed.starts[:, 1:]
+    same &= ~conditions.generator_ok[:, 1:] & ~conditions.generator_ok[:, :-1]
+    return _at_once(same, conditions.step_h, MOST_AT_ONCE_H)
+
+
+def _held(conditions: Conditions, simulated: SimulatedBank) -> NDArray[np.int64]:
+    """How many steps from each one on mains gives easily all that is asked, shape (stretches, steps)."""
+    amps = {s.id: s.amps or 0.0 for s in simulated.sources if s.kind == MAINS}
+    given = sum((f.unit * amps.get(f.id, 0.0) for f in conditions.feeds), np.zeros(conditions.dc_w.shape))
+    asked = np.maximum(conditions.peak_w, conditions.dc_w + conditions.ac_w)
+    held = asked < EASILY * given * simulated.class_v
+    same = held[:, 1:] & held[:, :-1]
+    for feed in conditions.feeds:
+        if feed.id in amps:
+            same &= ~feed.starts[:, 1:]
+    return _at_once(same, conditions.step_h, MOST_HELD_H)
+
+
+def _at_once(same: NDArray[np.bool_], step_h: float, most_h: float) -> NDArray[np.int64]:
+    """Steps from each one on that may be taken at once, where each is, or is not, like the one after it."""
+    stretches, steps = same.shape[0], same.shape[1] + 1
+    ends = np.ones((stretches, steps), dtype=bool)
+    ends[:, :-1] = ~same
+    a_day = round(DAY_H / step_h)
+    ends[:, a_day - 1 :: a_day] = True
+    at = np.where(ends, np.arange(steps), steps)
+    last = np.minimum.accumulate(at[:, ::-1], axis=1)[:, ::-1]
+    return np.asarray(np.minimum(last - np.arange(steps) + 1, round(most_h / step_h)), dtype=np.int64)
+
+
+def _series(simulated: SimulatedBank, conditions: Conditions, longer: bool) -> Series:
     celsius = conditions.battery_c
     low, high = simulated.charge_c
     limit = np.full(celsius.shape, simulated.charge_a)
@@ -170,6 +221,7 @@ def _series(simulated: SimulatedBank, conditions: Conditions) -> Series:
         limit = np.where(celsius < COOL_C, np.minimum(limit, COOL_RATE * simulated.nameplate_ah), limit)
         # Only a BMS stops a charge; lead-acid takes it, slower in the cold and to its harm in the heat.
         limit = np.where((celsius < max(low, COLD_C)) | (celsius > high), 0.0, limit)
+    ones = np.ones(celsius.shape, dtype=np.int64)
     at, k_t = zip(*simulated.battery_class.temperature_factor, strict=True)
     return Series(
         dc_w=conditions.dc_w,
@@ -185,6 +237,8 @@ def _series(simulated: SimulatedBank, conditions: Conditions) -> Series:
         leak_a=self_discharge(simulated.battery_class, celsius, simulated.health) * simulated.nameplate_ah,
         cold_off=(celsius < simulated.discharge_c[0]) & simulated.lfp,
         heats=(celsius < COOL_C) & (simulated.heater_w > 0),
+        alike=_alike(conditions, simulated, limit) if longer else ones,
+        held=_held(conditions, simulated) if longer else ones,
     )
 
 

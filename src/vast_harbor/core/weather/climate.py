@@ -2,8 +2,15 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from typing import TypeVar
+
+import numpy as np
+from numpy.typing import NDArray
 
 from vast_harbor.core.weather.sun import SEASON_MONTHS
+
+# One temperature, or an array of them [°C].
+Warmth = TypeVar("Warmth", float, NDArray[np.float64])
 
 LIVING, INSIDE, OUTSIDE, ENGINE = "living_space", "inside_locker", "outside_box", "engine_room"
 PLACES = (LIVING, INSIDE, OUTSIDE, ENGINE)
@@ -79,13 +86,20 @@ class Region:
     sun_kwh: tuple[float, ...] = ()
 
 
-def warmth_at(place: str, air_c: float, room_c: float, heated: bool, running: bool) -> float:
+def warmer(one: Warmth, other: Warmth) -> Warmth:
+    """The larger of two temperatures, one by one [°C]."""
+    if isinstance(one, np.ndarray) or isinstance(other, np.ndarray):
+        return np.maximum(one, other)
+    return max(one, other)
+
+
+def warmth_at(place: str, air_c: Warmth, room_c: Warmth, heated: bool, running: bool) -> Warmth:
     """Temperature of a battery by where it stands.
 
     Args:
         place: one of :data:`PLACES`.
-        air_c: temperature of the outside air [°C].
-        room_c: temperature of the living space while somebody is in it [°C].
+        air_c: temperature of the outside air, one or an array [°C].
+        room_c: temperature of the living space while somebody is in it, likewise [°C].
         heated: whether somebody is in it.
         running: whether the engine runs.
 
@@ -94,7 +108,7 @@ def warmth_at(place: str, air_c: float, room_c: float, heated: bool, running: bo
         midway between air and room in an inside locker; the air's in an outside box; 15 K above the air in
         an engine room while the engine runs, else the air's.
     """
-    room = max(room_c, air_c) if heated else air_c
+    room = warmer(room_c, air_c) if heated else air_c
     if place == LIVING:
         return room
     if place == INSIDE:

@@ -88,19 +88,29 @@ def _stretch(
         kind = np.array([kinds[d % len(kinds)] for d in range(days)])
     sun = np.empty((days, STEPS_A_DAY), dtype=bool)
     for day in range(days):
-        sun[day] = _blocks(rng) if kind[day] == MIXED else kind[day] == SUNNY
+        sun[day] = blocks(rng) if kind[day] == MIXED else kind[day] == SUNNY
     noise = rng.normal(0.0, climate.spread_k, days + 1)
     mean, near = np.empty(days), noise[0]
     for day in range(days):
         near = KEEPS * near + (1 - KEEPS**2) ** 0.5 * noise[day + 1]
         mean[day] = climate.mean_c[i] + near
-    swing = climate.mean_c[i] - climate.low_c[i]
-    hours = (np.arange(days * STEPS_A_DAY) + 0.5) * STEP_H
+    swing = np.full(days, climate.mean_c[i] - climate.low_c[i])
+    return kind, sun.ravel(), air_over(mean, swing, kind), mean
+
+
+def air_over(mean: Floats, swing: Floats, kind: NDArray[np.int64]) -> Floats:
+    """Temperature of the air over days in a row [°C], shape (days · 96,).
+
+    Args:
+        mean: of each day [°C], shape (days,).
+        swing: from the month's mean to its nightly minimum [K], same shape.
+        kind: kind of each day, same shape.
+    """
+    hours = (np.arange(len(mean) * STEPS_A_DAY) + 0.5) * STEP_H
     # From one day to the next temperature does not jump: it is drawn between the noons.
-    smooth = np.interp(hours, np.arange(days) * 24 + 12.0, mean)
-    reach = np.interp(hours, np.arange(days) * 24 + 12.0, np.array(SWING)[kind])
-    air = smooth + swing * reach * np.cos(2 * np.pi * (hours - WARMEST_H) / 24)
-    return kind, sun.ravel(), air, mean
+    noons = np.arange(len(mean)) * 24 + 12.0
+    reach = np.interp(hours, noons, swing * np.array(SWING)[kind])
+    return np.asarray(np.interp(hours, noons, mean) + reach * np.cos(2 * np.pi * (hours - WARMEST_H) / 24))
 
 
 def _kinds(
@@ -116,7 +126,7 @@ def _kinds(
     return out
 
 
-def _blocks(rng: np.random.Generator) -> NDArray[np.bool_]:
+def blocks(rng: np.random.Generator) -> NDArray[np.bool_]:
     """Sun and cloud in turn over a mixed day."""
     out = np.empty(STEPS_A_DAY, dtype=bool)
     lit, at = bool(rng.integers(2)), 0

@@ -15,15 +15,7 @@ from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.schedule.day_pattern import in_a_row
 from vast_harbor.core.simulation import kernel
 from vast_harbor.core.stops.charging import MONTHS
-from vast_harbor.core.stops.trial import (
-    SEEDS,
-    STRETCHES,
-    SimulationResult,
-    Trial,
-    odds,
-    storage,
-    time_to_empty,
-)
+from vast_harbor.core.stops.trial import STRETCHES, SimulationResult, Trial, odds, storage, time_to_empty
 from vast_harbor.core.weather.daily_weather import NAMES, STEPS_A_DAY
 from vast_harbor.core.weather.sun import sun_day
 from vast_harbor.formats.rig_file import Problem
@@ -301,8 +293,8 @@ def year(path: RigPath) -> Response:
         sample = phrase(
             "answers.trial_routes.nights_simulated_runs_every",
             nights=days.nights,
-            row=days.row,
-            seeds=len(SEEDS),
+            row=days.calendar.row,
+            seeds=len(days.specs),
             off_grid_nights=f"{plan.off_grid_nights:g}",
         )
     return json_response(

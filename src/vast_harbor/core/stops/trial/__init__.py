@@ -9,12 +9,10 @@ from vast_harbor.core.stops.trial.simulated_runs import SimulatedRuns
 from vast_harbor.core.stops.trial.stretches import STRETCHES
 from vast_harbor.core.stops.trial.trial import SimulationResult, Trial
 from vast_harbor.core.stops.trial.weather_odds import odds
-from vast_harbor.core.stops.trial.year import DENSE, SEEDS, YearOf
+from vast_harbor.core.stops.trial.year import YearOf
 
 __all__ = (
-    "DENSE",
     "OLD",
-    "SEEDS",
     "STRETCHES",
     "MonitorReading",
     "SimulatedRuns",

@@ -22,14 +22,15 @@ def short_of_full(full: Marks, off_grid: Marks) -> Marks:
 
     Args:
         full: whether the bank was full at a moment of the day, shape (stretches, days).
-        off_grid: whether the day is an off-grid one, shape (days,).
+        off_grid: whether the day is an off-grid one, shape (days,) or (stretches, days).
 
     Returns:
         For each day whether it leaves the bank short, shape (stretches, days).
     """
     good = full.copy()
-    calm = np.ones_like(off_grid)
+    off_grid = np.broadcast_to(off_grid, full.shape)
+    calm = np.ones_like(full)
     for ahead in range(1, WITHIN + 1):
-        calm[:-ahead] &= ~off_grid[ahead:]
-        good[:, :-ahead] |= full[:, ahead:] & calm[:-ahead]
+        calm[:, :-ahead] &= ~off_grid[:, ahead:]
+        good[:, :-ahead] |= full[:, ahead:] & calm[:, :-ahead]
     return np.asarray(off_grid & ~good)

@@ -1,7 +1,10 @@
 """What is simulated rather than calculated: the trial, and a year of each candidate."""
 
 from collections.abc import Mapping
+from concurrent.futures import ThreadPoolExecutor
+from contextvars import copy_context
 from dataclasses import dataclass
+from functools import partial
 
 from vast_harbor.core.battery.bank import BatteryModel
 from vast_harbor.core.figures.cached import cached_property
@@ -20,6 +23,8 @@ from vast_harbor.core.stops.trial.trial import Trial
 from vast_harbor.core.stops.trial.year import YearOf, YearPlan, is_kept, key_of, largest_fall, year_of
 from vast_harbor.phrases import phrase
 
+# Banks whose year is simulated at once.
+WORKERS = 2
 # Trials that were run: most edits change nothing in them.
 _KEPT: LruCache[tuple[object, ...], Trial] = LruCache(6)
 # Largest falls of a year, by its days and the efficiency.
@@ -110,10 +115,17 @@ class SimulatedRuns:
         """A year of each candidate that can be built, by its id; empty where none can be run."""
         if not self.has_year:
             return {}
-        return {
-            id: year_of(self.year_plan, self._key, simulated, model, exponent)
-            for id, (simulated, model, exponent) in self._yearly.items()
-        }
+        plan, key = self.year_plan, self._key
+        missing = [made for made in self._yearly.values() if not is_kept(key, *made)]
+        if len(missing) > 1:
+            _ = plan.conditions
+            # The loop over time lets others run: each core takes a bank.
+            with ThreadPoolExecutor(WORKERS) as pool:
+                for done in [
+                    pool.submit(copy_context().run, partial(year_of, plan, key, *made)) for made in missing
+                ]:
+                    done.result()
+        return {id: year_of(plan, key, *made) for id, made in self._yearly.items()}
 
     def year_of_build(self, build: Build) -> YearOf | None:
         """A year of a bank that is no candidate; None where none can be run."""

@@ -1,20 +1,23 @@
-"""The year: representative weeks of every month of use, scaled to the rig's nights."""
+"""The year: the months of use run through day by day, each month in its own weather."""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from vast_harbor.core.battery.ageing import cycles_at_depth
 from vast_harbor.core.battery.bank import BatteryModel
 from vast_harbor.core.figures.cached import cached_property
+from vast_harbor.core.figures.clock import DAY_H
 from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.figures.patience import go_on
 from vast_harbor.core.figures.workings import Figure
-from vast_harbor.core.rig.months import months_of_use
+from vast_harbor.core.rig.day_types import CARRIED
 from vast_harbor.core.rig.sources import GENERATOR, MAINS, SOLAR, Source
-from vast_harbor.core.schedule.day_pattern import DaySpec, has_hook_up, stretch
+from vast_harbor.core.schedule.day_pattern import DaySpec
 from vast_harbor.core.schedule.timeline import Timeline
+from vast_harbor.core.schedule.year_calendar import YearCalendar
 from vast_harbor.core.simulation.conditions import Conditions, Floats
 from vast_harbor.core.simulation.kernel import EMPTY, FULL, GENERATING
 from vast_harbor.core.simulation.run import fed_by, power_offered, run
@@ -22,19 +25,15 @@ from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 from vast_harbor.core.stops.banks import YearOfUse
 from vast_harbor.core.stops.trial.figure_factory import figure_factory
 from vast_harbor.core.stops.trial.rainflow_cycles import cycles, histogram
-from vast_harbor.core.stops.trial.short_of_full import BY_THE_NEXT, WITHIN, short_of_full
-from vast_harbor.core.weather.daily_weather import STEPS_A_DAY
+from vast_harbor.core.stops.trial.short_of_full import BY_THE_NEXT, short_of_full
 from vast_harbor.phrases import phrase
 
-# Weathers of each month, and the most nights of a row that are counted.
-SEEDS = (11, 12, 13)
-LONGEST_ROW = 7
-# Days before the counted ones: a short row and what follows it, so that it begins as it would.
-BEFORE = 2
-# Used on more nights of a month than this, rows follow one another with one night on hook-up between.
-DENSE = 20
-# Days for which nobody is there between two stays, where nothing is plugged in meanwhile.
-AWAY = 5
+Marks = NDArray[np.bool_]
+# Years side by side, each with its own weather; more where a year has few nights.
+WEATHERS, MOST_WEATHERS = 3, 9
+# Nights that are enough to count shares of them.
+ENOUGH = 12
+SEED = 11
 SOURCE = phrase("trial.year.every_month_use_three")
 DARK_WH = 0.5
 # A night that lacks so much of its energy is spent elsewhere; one that lacks less counts in proportion [-].
@@ -45,7 +44,7 @@ LOW_SOC = 0.2
 
 @dataclass(frozen=True)
 class YearPlan:
-    """The sample of days that stands for a year.
+    """The days that stand for a year, in several weathers.
 
     Attributes:
         timeline: the rig's days.
@@ -54,57 +53,51 @@ class YearPlan:
     timeline: Timeline
 
     @cached_property
-    def row(self) -> int:
-        """Nights of a row that are counted."""
-        row = max(1, round(self.timeline.plan.nights_in_a_row or 3))
-        return min(LONGEST_ROW, row)
-
-    @cached_property
-    def between(self) -> int:
-        """Days on hook-up, at home, or with nobody there, between two rows."""
-        plan = self.timeline.plan
-        used = (plan.off_grid_nights + plan.hook_up_nights) / len(months_of_use(plan))
-        if used > DENSE:
-            return 1
-        return 2 if has_hook_up(plan) else AWAY
+    def calendar(self) -> YearCalendar:
+        """How the days follow one another."""
+        return YearCalendar(self.timeline.plan)
 
     @cached_property
     def specs(self) -> tuple[tuple[DaySpec, ...], ...]:
-        """The days of each stretch: a row and what follows it, then the counted row and what follows that."""
-        out = []
-        for month in self.months:
-            row = stretch(self.timeline.plan, self.row, month, self.row)
-            after = stretch(self.timeline.plan, 1, month, 0)
-            out.append(row[:BEFORE] + after * self.between + row + after * min(self.between, WITHIN))
-        return tuple(out)
-
-    @cached_property
-    def months(self) -> tuple[int, ...]:
-        """Month of each stretch."""
-        return tuple(m for m in months_of_use(self.timeline.plan) for _ in SEEDS)
+        """The days of each weather; stays fall on other days in each."""
+        first = self.calendar.days(0.0)
+        a_year = sum(map(_is_night, first))
+        count = min(MOST_WEATHERS, max(WEATHERS, -(-ENOUGH // max(1, a_year))))
+        return (first, *(self.calendar.days(k / count) for k in range(1, count)))
 
     @cached_property
     def conditions(self) -> Conditions:
         """The days laid out."""
-        seeds = [seed for _ in months_of_use(self.timeline.plan) for seed in SEEDS]
-        calm = self.timeline.calm
-        return calm.lay_out(self.specs, self.months, seeds)[0]
+        return self.timeline.calm.seasons(self.specs, SEED)[0].doubled()
 
     @property
-    def first(self) -> int:
-        """First step of the counted row."""
-        before = min(BEFORE, self.row)
-        return (before + self.between) * STEPS_A_DAY
+    def a_day(self) -> int:
+        """Steps of a day."""
+        return round(DAY_H / self.conditions.step_h)
 
-    @property
+    @cached_property
+    def off_grid(self) -> Marks:
+        """Whether each day is one off-grid, shape (weathers, days)."""
+        return np.array([[_is_night(d) for d in days] for days in self.specs], dtype=bool)
+
+    @cached_property
+    def plugged(self) -> Marks:
+        """Whether each day has mains, same shape."""
+        return np.array([[d.hook_up for d in days] for days in self.specs], dtype=bool)
+
+    @cached_property
     def nights(self) -> int:
-        """Counted off-grid nights in all stretches."""
-        return self.row * len(self.months)
+        """Off-grid nights in all weathers."""
+        return int(self.off_grid.sum())
 
     @property
     def scale(self) -> float:
-        """Off-grid nights of the year for each counted one."""
+        """Off-grid nights of the year for each simulated one."""
         return self.timeline.plan.off_grid_nights / self.nights
+
+
+def _is_night(day: DaySpec) -> bool:
+    return day.kind in CARRIED
 
 
 @dataclass(frozen=True)
@@ -146,12 +139,12 @@ class YearOf:
 
 @dataclass(frozen=True, slots=True)
 class Sample:
-    """What a bank did in the counted nights, before it is scaled to the nights of a year.
+    """What a bank did on the simulated days, before it is scaled to the nights of a year.
 
     Attributes:
-        served, short: share of the nights fully served, of the days not returned to full [-].
+        served, short: share of the nights fully served, of the off-grid days not returned to full [-].
         spoilt: share of the nights that lack a tenth of their energy; who lack less count in part [-].
-        missing, critical, through, heater: energies in the counted nights [Wh].
+        missing, critical, through, heater: energies on all simulated days [Wh].
         critical_share: of what critical loads ask, not served [-]; ``critical_h``: hours of it [h].
         emptied, low: times emptied, and times below a fifth for more than a day.
         generator_h: hours of the generator [h].
@@ -217,57 +210,58 @@ def year_of(
 
 
 def count(plan: YearPlan, simulated: SimulatedBank, model: BatteryModel, exponent: float) -> Sample:
-    """Run the sample of days with one bank and count what came of it; arguments as of :func:`year_of`."""
+    """Run the days with one bank and count what came of it; arguments as of :func:`year_of`."""
     go_on()
-    traces = run([simulated], plan.conditions)[0]
-    first, dt = plan.first, plan.conditions.step_h
-    row = plan.row * STEPS_A_DAY
-    # What the last night left behind is brought back within the day after it.
-    counted, to_rest = slice(first, first + row), slice(first, first + row + STEPS_A_DAY)
-    missing = (traces.unserved_dc + traces.unserved_ac)[:, counted]
-    nightly = (len(plan.months), plan.row, STEPS_A_DAY)
-    by_night = missing.reshape(nightly).sum(axis=2)
-    loads = plan.conditions
-    asked = (loads.dc_w + loads.ac_w)[:, counted].reshape(nightly).sum(axis=2) * dt
-    critical = traces.unserved_critical[:, counted]
-    critical_asked = float((loads.critical_dc_w + loads.critical_ac_w)[:, counted].sum()) * dt
-    by_day = ((traces.state[:, first:] & FULL) > 0).reshape(len(plan.months), -1, STEPS_A_DAY)
-    full = np.asarray(by_day.any(axis=2))
-    off_grid = np.arange(full.shape[1]) < plan.row
-    state = traces.state[:, to_rest]
-    empty, generating = (state & EMPTY) > 0, (state & GENERATING) > 0
+    traces = run([simulated], plan.conditions, longer=True)[0]
+    loads, dt = plan.conditions, plan.conditions.step_h
+    days = (*plan.off_grid.shape, plan.a_day)
+    off_grid = plan.off_grid
+    missing = (traces.unserved_dc + traces.unserved_ac).reshape(days).sum(axis=2)
+    asked = (loads.dc_w + loads.ac_w).reshape(days).sum(axis=2) * dt
+    critical = traces.unserved_critical
+    critical_asked = float((loads.critical_dc_w + loads.critical_ac_w).sum()) * dt
+    full = np.asarray(((traces.state & FULL) > 0).reshape(days).any(axis=2))
+    empty = np.asarray(((traces.state & EMPTY) > 0).reshape(days).any(axis=2))
+    # A day of several in a row that end empty is the same accident still.
+    flat = empty.copy()
+    flat[:, 1:] &= ~empty[:, :-1]
+    generating = (traces.state & GENERATING) > 0
     found, wear, low = [], 0.0, 0
-    flat = np.asarray(empty.any(axis=1))
-    for i, soc in enumerate(traces.soc[:, to_rest]):
-        low += 0 if flat[i] else episodes(soc < LOW_SOC, STEPS_A_DAY)
+    for i, soc in enumerate(traces.soc):
+        low += episodes((soc[:-1] < LOW_SOC) & ~np.repeat(empty[i], plan.a_day), plan.a_day)
         for depth, times in cycles(soc):
             found.append((depth, times))
             wear += times / cycles_at_depth(model.cycles, exponent, depth)
     sources = fed_by(simulated, plan.conditions)
-    used, offered = traces.used_w[:, :, to_rest], traces.offered_w[:, :, to_rest].sum(axis=(1, 2))
     sun = [i for i, s in enumerate(sources) if s.kind == SOLAR]
     mains = [i for i, s in enumerate(sources) if s.kind == MAINS]
-    by_source, total = used.sum(axis=(1, 2)), float(used.sum())
-    hook_up = float(np.where(generating[None], 0.0, used[mains]).sum())
-    sun_offered = float(offered[sun].sum())
+    total = float(traces.used_w.sum())
+    hook_up = float(np.where(generating[None], 0.0, traces.used_w[mains]).sum())
+    # What the sun offers to a bank that mains holds full is not left over for want of a larger one.
+    free = np.repeat(~plan.plugged, plan.a_day, axis=1)
+    sun_offered = float(traces.offered_w[sun][:, free].sum())
+    sun_used = float(traces.used_w[sun][:, free].sum())
+    nights = np.repeat(off_grid, plan.a_day, axis=1)
+    by_night, asked = missing[off_grid], asked[off_grid]
     return Sample(
         served=float((by_night <= DARK_WH).mean()),
-        short=float(short_of_full(full, off_grid)[:, : plan.row].mean()),
+        short=float(short_of_full(full, off_grid)[off_grid].mean()),
         spoilt=float(np.minimum(1.0, by_night / np.maximum(SPOILT * asked, DARK_WH)).mean()),
         missing=float(missing.sum()),
         critical=float(critical.sum()),
         critical_share=float(critical.sum()) / critical_asked if critical_asked > 0 else 0.0,
         critical_h=float((critical > 0).sum()) * dt,
-        through=float(np.maximum(-traces.bank_w, 0.0)[:, counted].sum()) * dt,
-        heater=float(traces.heater_w[:, counted].sum()) * dt,
+        # What a bank gives because a charger rests serves nobody: only days without mains count.
+        through=float(np.maximum(-traces.bank_w, 0.0)[free].sum()) * dt,
+        heater=float(traces.heater_w.sum()) * dt,
         emptied=float(flat.sum()),
         low=float(low),
-        generator_h=float(generating[:, :row].sum()) * dt,
+        generator_h=float(generating.sum()) * dt,
         wear=wear,
-        sun_left=1 - float(by_source[sun].sum()) / sun_offered if sun_offered > 0 else None,
-        bought=float(by_source[mains].sum()) / total if total > 0 else None,
+        sun_left=1 - sun_used / sun_offered if sun_offered > 0 else None,
+        bought=float(traces.used_w[mains].sum()) / total if total > 0 else None,
         hook_up=hook_up / total if total > 0 else None,
-        offered=float(traces.offered_w[:, :, counted].sum()) * dt / plan.nights,
+        offered=float(traces.offered_w[:, nights].sum()) * dt / plan.nights,
         depths=histogram(found),
     )
 
@@ -350,10 +344,10 @@ def scaled(plan: YearPlan, simulated: SimulatedBank, sample: Sample) -> YearOf:
 
 
 def largest_fall(plan: YearPlan, sources: Sequence[Source], system_v: float, efficiency: float) -> float:
-    """The largest fall of Σ(η·charge − discharge) of an unlimited store over the counted rows [Wh].
+    """The largest fall of Σ(η·charge − discharge) of an unlimited store over the year [Wh].
 
     Args:
-        plan: the sample of days.
+        plan: the days.
         sources: what charges.
         system_v: class volts [V].
         efficiency: η, energy out ÷ in [-].
@@ -362,10 +356,7 @@ def largest_fall(plan: YearPlan, sources: Sequence[Source], system_v: float, eff
         Energy at the terminals that the store must hold.
     """
     conditions = plan.conditions
-    row = slice(plan.first, plan.first + plan.row * STEPS_A_DAY)
-    offered = power_offered(sources, system_v, conditions)[:, row]
-    asked = (conditions.dc_w + conditions.ac_w)[:, row]
-    surplus = offered - asked
+    surplus = power_offered(sources, system_v, conditions) - (conditions.dc_w + conditions.ac_w)
     flow = np.where(surplus > 0, surplus * efficiency, surplus) * conditions.step_h
     level = np.cumsum(flow, axis=1)
     highest = np.maximum.accumulate(np.concatenate((np.zeros((len(level), 1)), level), axis=1), axis=1)[
@@ -378,8 +369,8 @@ def key_of(timeline: Timeline) -> str:
     """What a year's sample of days depends on, as a text."""
     plan = timeline.plan
     assume = timeline.assumptions
-    # Nights of the year count only as far as they set how close rows follow on one another.
-    between = YearPlan(timeline).between
+    # Nights of the year count only as far as they set how close stays follow on one another.
+    calendar = YearCalendar(plan).key
     values = [
         a.value
         for a in assume
@@ -398,10 +389,7 @@ def key_of(timeline: Timeline) -> str:
             plan.site,
             plan.place,
             plan.battery_c,
-            plan.months,
-            plan.nights_in_a_row,
-            between,
-            has_hook_up(plan),
+            calendar,
             plan.drive_hours,
             plan.drive_every,
             plan.sources,
