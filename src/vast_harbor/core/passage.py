@@ -172,7 +172,7 @@ class Results:
     def findings(self) -> tuple[Finding, ...]:
         """Findings of all stops, in the order of the passage."""
         candidates = tuple(f for c in self.banks.candidates for f in c.findings)
-        charging = charging_findings(self.plan, self.suitability)
+        charging = charging_findings(self.plan, self.assumptions, self.suitability)
         trial = trial_findings(self.simulated, self.need)
         return self.found + self.banks.findings + candidates + charging + trial + self.compare.findings
 
@@ -187,7 +187,7 @@ class Results:
         if winner is None:
             return self.findings
         out = [f for f in self.findings if not f.subject]
-        charging = charging_findings(self.plan, {winner.id: winner.suitability})
+        charging = charging_findings(self.plan, self.assumptions, {winner.id: winner.suitability})
         own = winner.banked.findings + tuple(f for f in charging if f.subject)
         for finding in (*own, *(f for f in self.findings if f.subject == winner.id and f.stop == "trial")):
             out.append(replace(finding, severity="care") if finding.code in winner.met else finding)

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from vast_harbor.core.figures.workings import REFERENCE, Figure, computed, typed
+from vast_harbor.core.rig.generator_fuel import litres_per_hour
 from vast_harbor.core.rig.months import months_of_use
 from vast_harbor.core.rig.sources import (
     CHARGE_V,
@@ -292,17 +293,11 @@ def _bought(build: Build, at: str, eta: Figure) -> dict[str, Figure]:
                 "{E_need} / {η} / {P}",
                 {"E_need": need, "η": eta, "P": gives},
             )
-            burns = typed(
-                "source.litres_per_h",
-                phrase("charging.sources_needed.litres_per_h"),
-                generator.litres_per_h,
-                "l/h",
-                "/sources",
-            )
+            burns = litres_per_hour(generator, build.assumptions)
             out["litres"] = computed(
                 f"{at}.litres",
                 phrase("charging.sources_needed.litres"),
-                out["generator_h"].number * generator.litres_per_h,
+                out["generator_h"].number * burns.number,
                 "l fuel",
                 "{h} · {b}",
                 {"h": out["generator_h"], "b": burns},

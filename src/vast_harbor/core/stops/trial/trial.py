@@ -7,6 +7,7 @@ import numpy as np
 
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import Figure
+from vast_harbor.core.rig.generator_fuel import litres_per_hour
 from vast_harbor.core.rig.sources import GENERATOR, MAINS, Source
 from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.simulation.kernel import (
@@ -137,7 +138,7 @@ def _figures(trial: Trial, simulated: SimulatedBank, traces: Traces) -> dict[str
     served = int((nights <= DARK_WH)[away].sum())
     generator = next((s for s in simulated.sources if s.kind == GENERATOR), None)
     hours = float(((state & GENERATING) > 0).sum()) * dt
-    litres = hours * (generator.litres_per_h if generator else 0.0)
+    litres = hours * litres_per_hour(generator, trial.timeline.assumptions).number if generator else 0.0
     # What a charger on mains could give on top is not lost, and one that is not plugged in offers nothing.
     free = [i for i, s in enumerate(fed_by(simulated, prepared.conditions)) if s.kind != MAINS]
     offered, used = traces.offered_w[free].sum() * dt, traces.used_w[free].sum() * dt

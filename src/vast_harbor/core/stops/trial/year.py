@@ -14,6 +14,7 @@ from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.figures.patience import go_on
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.rig.day_types import CARRIED
+from vast_harbor.core.rig.generator_fuel import litre_price, litres_per_hour
 from vast_harbor.core.rig.sources import GENERATOR, MAINS, SOLAR, Source
 from vast_harbor.core.schedule.day_pattern import DaySpec
 from vast_harbor.core.schedule.timeline import Timeline
@@ -296,8 +297,9 @@ def scaled(plan: YearPlan, simulated: SimulatedBank, sample: Sample) -> YearOf:
     of = figure_factory(f"year.{simulated.id}", SOURCE, note)
     generator = next((s for s in simulated.sources if s.kind == GENERATOR), None)
     hours, kwh = sample.generator_h * scale, scale / 1000
-    litres = hours * (generator.litres_per_h if generator else 0.0)
-    price = generator.litre_price if generator else 0.0
+    assume = plan.timeline.assumptions
+    litres = hours * litres_per_hour(generator, assume).number if generator else 0.0
+    price = litre_price(generator, assume) if generator else 0.0
     figures = {
         "nights_served": of(
             "nights_served", phrase("trial.year.nights_served"), sample.served * nights, "nights"
