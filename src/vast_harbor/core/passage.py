@@ -38,6 +38,7 @@ from vast_harbor.core.stops.compare import (
     stopping,
     verdict_text,
 )
+from vast_harbor.core.stops.compare.verdict import HARMFUL
 from vast_harbor.core.stops.day import Day, day_findings
 from vast_harbor.core.stops.need import Days, Need, SecondNeed, need_findings, second_need, standby_days
 from vast_harbor.core.stops.rig import VoltageChoice, forgotten, rig_findings, voltage_choices
@@ -332,7 +333,9 @@ def evaluate(
             return catalogue.gone_on_with(before.found)
         return catalogue.best() if found is None else tuple(catalogue.in_full(bank) for bank in found)
 
-    compare = compare_stop.evaluate(plan, assumptions, days, banks, simulated.years, went, suitability, find)
+    compare = compare_stop.evaluate(
+        plan, assumptions, days, banks, simulated.years, went, suitability, find, catalogue.smallest
+    )
     searching = before is not None and found is None
     return Results(
         plan, reference, assumptions, days, banks, compare, suitability, simulated, stale, searching
@@ -351,6 +354,13 @@ def _extras_cost(plan: Plan, assumptions: Assumptions) -> Callable[[BankFigures]
         return cost_besides(plan, assumptions, banked, required)
 
     return of
+
+
+# What rules a bank out even where next to nothing is asked of it; so many are tried at most.
+DOES_HARM = frozenset(
+    {"label", "series", "switch", "pack", "cold", "temperature", "air", "fuse", "weight", "locker"}
+)
+MOST_TRIED = 8
 
 
 @dataclass(frozen=True)
@@ -377,6 +387,27 @@ class _Catalogue:
             return ()
         search = CatalogueSearch(limits.plan, limits.assumptions, self.banks.proposals, self.in_full)
         return tuple(found for found in search.best() if found is not None)
+
+    def smallest(self) -> ComparedBank | None:
+        """The cheapest bank to buy that does no harm here; None where there is none."""
+        limits = self.banks.rig_limits
+        look, plan = QuickLifeCost(limits), limits.plan
+        single = [
+            Bank(m, round(plan.system_v / m.unit_class_v), 1)
+            for m in plan.models.values()
+            if plan.system_v % m.unit_class_v == 0 and m.used is None and m.portable is None
+        ]
+        tried = 0
+        for bank in sorted(single, key=look.purchase):
+            if set(limits.against(bank)) & DOES_HARM:
+                continue
+            compared = self.compared(bank, self.simulated.year_of_build)
+            if not any(f.code in HARMFUL for f in compared.hard):
+                return compared
+            tried += 1
+            if tried >= MOST_TRIED:
+                break
+        return None
 
     def gone_on_with(self, found: tuple[Bank, YearOf | None] | None) -> tuple[ComparedBank, ...]:
         if found is None:

@@ -42,6 +42,8 @@ class LifeCostInputs:
         care: money a year that does not depend on use.
         lost_kwh: bought energy lost in charging, a year [kWh]; at ``tariff`` [money/kWh].
         fuel: generator fuel a year [money].
+        careful_years: the short end of the calendar life of its class, where only what is promised counts
+            [years]: a warranty adds to it and never takes from it.
         elsewhere: price a year of nights that the bank does not carry [money], proportional to the nights.
         exit_share: κ [-]; ``refit``: what taking it along costs [money].
         discount: r [1/year].
@@ -97,6 +99,7 @@ class LifeCostInputs:
     warranty_years: Many
     full_years: Many
     elsewhere: Many = 0.0
+    careful_years: Many = 0.0
     most_years: Many = inf
     electronics: float = 0.0
     price: tuple[float, float] = (1.0, 1.0)
@@ -167,7 +170,7 @@ def _nights_ratio(p: LifeCostInputs, c: Scenario) -> Many:
 OF_EACH = (
     "lead", "batteries", "extras", "drift", "swap", "care", "lost_kwh", "fuel", "cycle_wear", "exponent",
     "years_25", "accidents", "emptied", "worn_out", "covers", "start_wear", "used", "label_years",
-    "warranty_years", "full_years", "most_years", "elsewhere",
+    "warranty_years", "full_years", "most_years", "elsewhere", "careful_years",
 )  # fmt: skip
 
 
@@ -231,8 +234,7 @@ def life_years(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
     """
     likely = years_until_worn(p, c)
     if p.basis == BY_WARRANTY:
-        has = np.asarray(p.warranty_years) > 0
-        return np.asarray(np.where(has, np.minimum(likely, p.warranty_years), likely))
+        return np.asarray(np.minimum(likely, np.maximum(p.warranty_years, p.careful_years)))
     if p.basis == BY_LABEL:
         with np.errstate(divide="ignore"):
             label = np.asarray(p.label_years * c.cycles / np.asarray(_nights_ratio(p, c), float))

@@ -85,6 +85,13 @@ class Assumption:
     schools: Mapping[str, float]
     overridden: bool
 
+    @property
+    def changed(self) -> bool:
+        """Whether the owner set it to another value; who confirms it, changes nothing."""
+        if not self.overridden or self.value is None or self.default is None:
+            return self.overridden
+        return abs(self.value - self.default) > 1e-9 * max(1.0, abs(self.default))
+
     def figure(self) -> Figure:
         """The assumption as an input of formulas."""
         origin = OVERRIDE if self.overridden else HOUSE_RULE if self.entry.rule else REFERENCE
@@ -134,7 +141,7 @@ class Assumptions:
                 self._add(entry, None)
         factor = self._all["price_factor"].figure().number
         for assumption in list(self._all.values()):
-            if assumption.entry.scaled and not assumption.overridden:
+            if assumption.entry.scaled:
                 self._all[assumption.key] = self._scaled(assumption, factor)
         self._figures = {key: a.figure() for key, a in self._all.items()}
 
@@ -162,8 +169,8 @@ class Assumptions:
         return self._figures[key]
 
     def overridden(self, key: str) -> bool:
-        """Whether the owner set the assumption under ``key``."""
-        return key in self._overrides
+        """Whether the owner set the assumption under ``key`` to another value than that which held anyway."""
+        return self._all[key].changed
 
     def _add(self, entry: AssumptionEntry, battery_class: BatteryClass | None) -> None:
         key = entry.key.format(**{"class": battery_class.key}) if battery_class else entry.key
@@ -197,7 +204,7 @@ class Assumptions:
             a.name,
             a.symbol,
             times(a.default),
-            times(a.value),
+            a.value if a.overridden else times(a.value),
             times(a.low),
             times(a.high),
             a.schools,

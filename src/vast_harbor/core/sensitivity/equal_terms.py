@@ -3,10 +3,10 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from vast_harbor.core.cost.life_cost import AS_PLANNED, lifetime
+from vast_harbor.core.cost.monte_carlo import spread
 from vast_harbor.core.figures.workings import REFERENCE, Figure
 from vast_harbor.core.passage import Results
-from vast_harbor.core.stops.compare import ComparedBank
+from vast_harbor.core.stops.compare import ComparedBank, uncertainty_of
 from vast_harbor.phrases import phrase
 
 USABLE, DEPTH, LABEL, BOUGHT = "usable", "depth", "label", "bought"
@@ -79,7 +79,7 @@ def _figures(
 ) -> dict[str, Figure]:
     share, depth = _size(key, compared, compared_banks, results)
     inputs = results.verdict.life_cost_inputs[index].scaled(share, depth)
-    total = float(lifetime(inputs, AS_PLANNED, results.plan.years_kept))
+    _, total, _ = spread(inputs, uncertainty_of(results.assumptions), results.plan.years_kept)
     at, cycles = f"verdict.terms.{key}.{compared.id}", compared.cost["cycles_made"].number
 
     def figure(name: str, words: str, value: float | None, unit: str) -> Figure:

@@ -69,7 +69,7 @@ class _PurchaseOptions:
         inputs = winner.cost.inputs
         self.costs, self.life = costs_of(inputs), winner.life.years
         self.batteries, self.drift = float(inputs.batteries), float(inputs.drift)
-        self.base = winner.cost["lifetime"].number
+        self.base, self.doubt = winner.cost["lifetime_planned"].number, winner.cost["doubt"].number
 
     def _figure(self, key: str, what: str, name: str, value: float) -> Figure:
         return Figure(f"verdict.when.{key}.{what}", name, value, "money", REFERENCE, source=SOURCE)
@@ -82,7 +82,10 @@ class _PurchaseOptions:
             name,
             says,
             self._figure(
-                key, "lifetime", phrase("changes.purchase_timing.over_years_keep_rig", name=name), lifetime
+                key,
+                "lifetime",
+                phrase("changes.purchase_timing.over_years_keep_rig", name=name),
+                lifetime + self.doubt,
             ),
             self._figure(
                 key,
@@ -102,6 +105,14 @@ class _PurchaseOptions:
         costs = replace(self.costs, batteries=cash_flow.price_at(self.batteries, self.drift, years))
         total = float(cash_flow.lifetime_cost(costs, self.life, left))
         return total * float((1 + self.costs.discount) ** -years)
+
+    def lost(self, years: float) -> float:
+        """What the nights cost that are lost while the old bank, or none, has to do [money]."""
+        carries, wanted = self.results.banks.old_carries, self.results.need.nights.number
+        has = carries["nights"].value if carries and self.plan.old_bank is not None else None
+        share = 1.0 if self.results.verdict.danger else max(0.0, 1 - (has or 0.0) / wanted)
+        each = self.results.assumptions.value("night_elsewhere")
+        return share * self.plan.off_grid_nights * each * years
 
     def now(self) -> PurchaseOption:
         says = Sentence(phrase("changes.purchase_timing.once", title=verdict_text.title(self.winner)))
@@ -144,7 +155,7 @@ class _PurchaseOptions:
                     f"run_on_{k}",
                     phrase("changes.purchase_timing.run_on", count=k),
                     says,
-                    self.later(k),
+                    self.later(k) + self.lost(k),
                     0.0,
                     enough,
                 )
@@ -216,7 +227,9 @@ class _PurchaseOptions:
             phrase("changes.purchase_timing.year_batteries_become_prices", grow=self._grow()),
             {"x": self._change(1)},
         )
-        return self._option("wait", phrase("changes.purchase_timing.wait"), says, self.later(1), 0.0, False)
+        return self._option(
+            "wait", phrase("changes.purchase_timing.wait"), says, self.later(1) + self.lost(1), 0.0, False
+        )
 
     def steps(self) -> PurchaseOption | None:
         """Half of the strings now, the rest in a year; lead-acid may not be mixed in age."""

@@ -158,7 +158,14 @@ def find_banks(path: RigPath, query: FindQuery) -> Response:
     kg = _typed(query.kg, "kg", "kg", style, wrong)
     if wrong:
         raise files.RigFileError(wrong)
-    found = find.search(look, plan.models, results.banks.proposals.search.extras_cost)
+    found = find.as_compared(
+        find.search(look, plan.models, results.banks.proposals.search.extras_cost),
+        {
+            c.banked.bank: (c.life.years, c.cost["lifetime"].number)
+            for c in results.verdict.compared_banks
+            if c.banked.bank is not None
+        },
+    )
     view = find_view(found, look, plan, results, style)
     if money is not None or kg is not None:
         best = find.within(look, plan.models, find.Ceiling(money, kg, query.space))

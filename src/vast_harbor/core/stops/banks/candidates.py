@@ -299,6 +299,7 @@ def build_of(
     criteria = replace(
         rig_limits.criteria(bank), places=candidate.places, protection=candidate.protection,
         sources=sources_of(plan, candidate, bank.model.battery_class, assumptions),
+        quoted=candidate.known_price("batteries") or candidate.unit_price,
     )  # fmt: skip
     worn = QuickLifeCost(rig_limits).start_wear(bank)
     figures = bank_figures(plan, assumptions, rig_limits.days.need, candidate, criteria, worn, index, old_kg)

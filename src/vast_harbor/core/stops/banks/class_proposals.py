@@ -2,7 +2,6 @@
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from itertools import islice
 from typing import Protocol
 
 from vast_harbor.core.battery.bank import Bank, BatteryModel, series_count
@@ -16,11 +15,11 @@ from vast_harbor.core.stops.banks.proposals import SizedLayout, most_strings, of
 from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
 from vast_harbor.phrases import phrase
 
-# Banks of a class that are looked at with all they need, the cheapest over the years first.
-LOOKED_AT = 6
+# Banks of a class that are kept, the cheapest over the years with all they need first; so many are looked at
+# for them at most.
+KEPT, LOOKED_AT = 6, 60
 # Single cells of less than this are for buildings, where batteries of several cells will do elsewhere [V].
 SINGLE_CELL_V = 2.0
-PROVED = ("A", "B")
 
 
 class ExtrasCost(Protocol):
@@ -67,13 +66,12 @@ class Proposal:
 
     @cached_property
     def best(self) -> SizedLayout | None:
-        """The bank of least lifetime cost with what it needs, of confidence A or B where one will do.
+        """The bank of least lifetime cost with what it needs.
 
         Where none will do, the smallest that covers the need; None when no model makes the system voltage.
         """
-        proved = [p for p in self.suitable if p.bank.model.grade in PROVED]
-        if chosen := (proved or list(self.suitable)):
-            return self._layout_of(chosen[0].bank)
+        if self.suitable:
+            return self._layout_of(self.suitable[0].bank)
         return smallest(self.sized_layouts)
 
     @cached_property
@@ -160,12 +158,30 @@ class ClassSearch:
     def _suitable(self, layouts: Sequence[SizedLayout]) -> tuple[Priced, ...]:
         """The leading suitable banks of a class, by their lifetime cost with all they need."""
         # A module that wants an external BMS and an electrician is only proposed where nothing else suits.
-        found = list(islice(self._priced(layouts, PUT_RIGHT - {"switch"}), LOOKED_AT))
-        found = found or list(islice(self._priced(layouts, PUT_RIGHT), LOOKED_AT))
-        return tuple(sorted(found, key=lambda p: (p.lifetime, p.outlay, p.bank.model.id)))
+        found = self._leading(layouts, PUT_RIGHT - {"switch"}) or self._leading(layouts, PUT_RIGHT)
+        return tuple(found)
 
-    def _priced(self, layouts: Sequence[SizedLayout], put_right: frozenset[str]) -> Iterator[Priced]:
-        """Banks that will do, the least lifetime cost by themselves first."""
+    def _leading(self, layouts: Sequence[SizedLayout], put_right: frozenset[str]) -> list[Priced]:
+        """The few banks of least lifetime cost with all they need, of all that will do.
+
+        They are looked at from the cheapest by themselves on. What a bank needs in addition never makes it
+        cheaper, so that one may stop where the next costs more by itself than those that are kept.
+        """
+        found: list[Priced] = []
+        for at, (bare, bank) in enumerate(self._bare(layouts, put_right)):
+            if at >= LOOKED_AT or (len(found) == KEPT and bare >= found[-1].lifetime):
+                break
+            extra = self.extras_cost(bank)
+            if extra is None:
+                continue
+            found.append(Priced(bank, self.look.purchase(bank) + extra, bare + extra))
+            found = sorted(found, key=lambda p: (p.lifetime, p.outlay, p.bank.model.id))[:KEPT]
+        return found
+
+    def _bare(
+        self, layouts: Sequence[SizedLayout], put_right: frozenset[str]
+    ) -> Iterator[tuple[float, Bank]]:
+        """Lifetime cost by itself of each bank that will do, and the bank; the least first [money]."""
         look = self.look
         limits = look.rig_limits
         covering = [f.bank for f in offered(layouts) if f.covers]
@@ -177,11 +193,8 @@ class ClassSearch:
             return
         lifetimes = [float(x) for x in look.of_all(banks)[1]]
         for lifetime, bank in sorted(zip(lifetimes, banks, strict=True), key=lambda x: (x[0], x[1].model.id)):
-            if set(limits.against(bank)) - put_right:
-                continue
-            extra = self.extras_cost(bank)
-            if extra is not None:
-                yield Priced(bank, look.purchase(bank) + extra, lifetime + extra)
+            if not set(limits.against(bank)) - put_right:
+                yield lifetime, bank
 
 
 def next_string(bank: Bank) -> Bank | None:

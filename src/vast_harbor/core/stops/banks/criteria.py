@@ -9,17 +9,19 @@ from dataclasses import dataclass
 from typing import Protocol
 
 from vast_harbor.core.battery.bank import Bank, BatteryModel
+from vast_harbor.core.battery.charge_acceptance import acceptance, charge_ohm, time_constant
 from vast_harbor.core.battery.datasheet import NO_PROTECTION, OWN_SWITCH, Bms
 from vast_harbor.core.battery.gassing import air_flow, gassing_ma, opening_cm2, spark_distance_mm
 from vast_harbor.core.battery.peukert import rate_factor
+from vast_harbor.core.battery.plausibility import implausible
 from vast_harbor.core.battery.sizing import usable_energy
-from vast_harbor.core.battery.terminal_voltage import Terminal, bank_resistance, peak_current
+from vast_harbor.core.battery.terminal_voltage import Terminal, bank_resistance, peak_current, rested_volts
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.installation.axle_load import coupling_change
 from vast_harbor.core.installation.cables import Sized, resistance
 from vast_harbor.core.installation.packing import Clash, Packing, Place, clashes, pack
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.plan import CABIN, Plan
 from vast_harbor.core.rig.sources import Source, together
 from vast_harbor.core.stops.day import BRIEF_S
 from vast_harbor.core.stops.need import ClassNeed, Days
@@ -28,6 +30,7 @@ from vast_harbor.phrases import phrase
 
 # Reasons, in the order in which they are looked for, in words that can be counted.
 REASONS = {
+    "label": phrase("banks.criteria.label_cannot_true"),
     "series": phrase("banks.criteria.series_maker_allows"),
     "need": phrase("banks.criteria.too_small_even_many"),
     "switch": phrase("banks.criteria.switch_own_needs_external"),
@@ -46,6 +49,8 @@ REASONS = {
 
 # What something else that is bought puts right: its price is counted.
 PUT_RIGHT = frozenset({"switch", "air"})
+# The lowest charge at which loads are run, whatever the planned depth [-].
+LEAST_FLOOR = 0.1
 # What a house rule may accept where it is too cold for a charge.
 HEATER, WAIT = "heater", "wait"
 
@@ -109,6 +114,7 @@ class BankCriteria:
         bank: the layout.
         places: where its owner stands the boxes; none to let the search place them.
         protection: what guards a bank that has no switch of its own.
+        quoted: price of one as the owner was quoted it [money]; None for its entry's.
         sources: what charges it, remedies carried out; None for the rig's as they are.
     """
 
@@ -120,6 +126,7 @@ class BankCriteria:
     places: tuple[Place, ...] = ()
     protection: str = NO_PROTECTION
     sources: tuple[Source, ...] | None = None
+    quoted: float | None = None
 
     @cached_property
     def of_class(self) -> ClassNeed:
@@ -226,8 +233,12 @@ class BankCriteria:
 
     @cached_property
     def at_floor(self) -> tuple[float, float]:
-        """Volts behind the resistance [V], and the resistance [Ω]: at the floor, cold, aged, with cable."""
-        terminal, floor = self.terminal, self.floor
+        """Volts behind the resistance [V], and the resistance [Ω]: at the floor, cold, aged, with cable.
+
+        A rule that takes out all that the label says means all that is given before the cut-off: the last
+        tenth of the charge, in which the volts fall away, is not where loads are run.
+        """
+        terminal, floor = self.terminal, max(self.floor, LEAST_FLOOR)
         return float(terminal.source_volts(floor, floor)), float(terminal.resistance(floor, floor))
 
     def amps_at(self, watts: float) -> float | None:
@@ -306,10 +317,31 @@ class BankCriteria:
         """Charge current that it may take [A]."""
         return self.bank.parallel * self.bank.model.charge_a
 
+    @cached_property
+    def arriving_a(self) -> float | None:
+        """What really arrives of the current of all chargers [A]; None where that is not stated.
+
+        No more than the bank accepts at the lowest charge that the need brings it to: a bank that is hardly
+        drawn down takes little, however large the panels are.
+        """
+        given = self.rig.charge_a
+        if given is None:
+            return None
+        battery_class, usable = self.bank.model.battery_class, self.usable_wh()
+        share = min(1.0, self.days.need.energy.number / usable) if usable > 0 else 1.0
+        depth = self.of_class.dod.number * share
+        volts = self.plan.charge_v or battery_class.absorption_v
+        tau = float(time_constant(battery_class, volts, 25.0))
+        terminal, scale = self.terminal, self.bank.series * self.bank.model.unit_class_v / 12
+        ohm = charge_ohm(battery_class, bank_resistance(self.bank), terminal.cable_ohm)
+        rested = float(rested_volts(battery_class, scale * 12, 1 - depth))
+        takes = acceptance(1 - depth, rested, volts * scale, self.bank.rated_ah, ohm, tau)
+        return min(given, float(takes))
+
     @property
     def charge(self) -> Criterion | None:
-        """What all chargers give at once against what it may take [A]; None where the first is not stated."""
-        return None if self.rig.charge_a is None else Criterion(self.rig.charge_a, self.takes_a)
+        """What arrives of the chargers against what it may take [A]; None where the first is not stated."""
+        return None if self.arriving_a is None else Criterion(self.arriving_a, self.takes_a)
 
     @property
     def pack_power(self) -> Criterion | None:
@@ -411,9 +443,17 @@ class BankCriteria:
 
     @property
     def payload(self) -> Criterion | None:
-        """What it adds against the payload left [kg]; None where that is not stated, or in a cabin."""
+        """What it adds against the payload left, else its weight against what such rigs bear [kg]; None in a
+        cabin."""
+        if self.plan.kind == CABIN:
+            return None
         left = self.plan.loading.payload_kg
-        return None if left is None or self.plan.kind == "cabin" else Criterion(self.kg_change, left)
+        if left is not None:
+            return Criterion(self.kg_change, left)
+        # A rig that bears the old bank bears one of its weight.
+        return Criterion(
+            self.bank.kg, max(self.rig.old_kg, self.assumptions.value(f"bears_kg.{self.plan.kind}"))
+        )
 
     @cached_property
     def shift_kg(self) -> float | None:
@@ -459,9 +499,18 @@ class BankCriteria:
         limits = [self.payload, *(self.coupling or ())[1:], *self.axles.values()]
         return self.snakes or any(c is not None and c.broken for c in limits)
 
+    @property
+    def implausible(self) -> str:
+        """What of an owner's own battery cannot be true; see ``battery.plausibility``. Empty for nothing."""
+        model = self.bank.model
+        price = model.price if self.quoted is None else self.quoted
+        return implausible(model, price, self.assumptions.value("price_factor")) if model.own else ""
+
     def against(self) -> Iterator[str]:
         """Every reason why a bank of the right volts will not do, by its key in :data:`REASONS`."""
         model = self.bank.model
+        if self.implausible:
+            yield "label"
         if self.bank.series > model.max_series:
             yield "series"
         if self.bank.parallel > model.max_parallel or self.covers_need.broken:

@@ -118,6 +118,22 @@ def search(
     return Search(seen, tuple(marked), dict(dropped.most_common()), reasons)
 
 
+def as_compared(search: Search, known: Mapping[Bank, tuple[float, float]]) -> Search:
+    """A search in which the banks that are compared have the life and the cost that the comparison tells.
+
+    Args:
+        search: what was found, by hand.
+        known: years and lifetime cost of what is compared, by its layout [years], [money].
+    """
+    found = [
+        replace(f, years=known[f.bank][0], lifetime=known[f.bank][1]) if f.bank in known else f
+        for f in search.found
+    ]
+    return replace(
+        search, found=tuple(sorted(found, key=lambda f: (f.lifetime, f.purchase, f.bank.model.id)))
+    )
+
+
 def _of_model(
     look: QuickLifeCost, banks: list[Bank], extras_cost: ExtrasCost | None
 ) -> tuple[tuple[str, ...], dict[Bank, float]]:

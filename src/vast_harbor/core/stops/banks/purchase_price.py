@@ -78,15 +78,16 @@ def purchase(
     handed_in = min(old_batteries(plan), bank.units)
     if quote is not None:
         return Purchase(quote, 1.0, 1.0, quote, spare, 0.0, handed_in, 0.0, (bank.units + spare) * quote)
-    price, low, high = model.price * (1.0 if model.own else price_factor), 1.0, 1.0
+    level = 1.0 if model.own else price_factor
+    price, low, high = model.price * level, 1.0, 1.0
     if model.price:
         least = (offer.low or model.price * (1 - doubt)) / model.price
         most = (offer.high or model.price * (1 + doubt)) / model.price
         low, high = widened(min(least, 1.0), 1.0, max(most, 1.0), model.grade)
     paid = price * (1 - offer.discount) * (1 + offer.tax)
-    deposit = max(0, bank.units - handed_in) * offer.deposit
-    total = (bank.units + spare) * paid + offer.delivery + deposit
-    return Purchase(price, low, high, paid, spare, offer.delivery, handed_in, deposit, total)
+    delivery, deposit = offer.delivery * level, max(0, bank.units - handed_in) * offer.deposit * level
+    total = (bank.units + spare) * paid + delivery + deposit
+    return Purchase(price, low, high, paid, spare, delivery, handed_in, deposit, total)
 
 
 def price_figures(

@@ -41,6 +41,7 @@ class YearOfUse:
         hook_up: share of its charge that came from hook-up [-]; None where none came at all.
         fuel: generator fuel [money/year].
         elsewhere: nights that are spoilt for want of energy [1/year].
+        critical_share: share of the critical energy that is not served [-].
     """
 
     cycle_wear: float
@@ -51,6 +52,7 @@ class YearOfUse:
     hook_up: float | None
     fuel: float
     elsewhere: float = 0.0
+    critical_share: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,6 +87,7 @@ class Use:
         mains_share: share of the charge that is bought [-].
         fuel: generator fuel [money/year].
         elsewhere: nights that are spoilt for want of energy [1/year].
+        critical: nights on which critical loads go without, beyond what may be [1/year].
     """
 
     cycles_per_year: float
@@ -102,9 +105,12 @@ class Use:
     mains_share: float
     fuel: float
     elsewhere: float
+    critical: float
 
 
 NO_EXTRAS = Extras()
+# Where this share of the critical energy is missing, beyond what may be, every night counts [-].
+CRITICAL_IN_FULL = 0.1
 
 
 # How often electronics fail against what is usual, by what backs the datasheet up.
@@ -240,7 +246,7 @@ class QuickLifeCost:
         penalty = assume.value(f"short_of_full_penalty.{key}")
         short, mains = assume.value("short_of_full_share"), assume.value("mains_share")
         each = assume.value("wear_per_accident") if model.battery_class.is_lead_acid else 0.0
-        accidents, emptied, fuel, elsewhere = self.accidents * each, 0.0, 0.0, 0.0
+        accidents, emptied, fuel, elsewhere, critical = self.accidents * each, 0.0, 0.0, 0.0, 0.0
         cycles = 0.0 if stands == inf else per_year / stands
         kwh = min(day, limits.usable_wh(bank) / n) * limits.plan.off_grid_nights / 1000
         if year is not None:
@@ -250,11 +256,13 @@ class QuickLifeCost:
                 mains = year.hook_up
             cycles, kwh, fuel = year.cycle_wear / lasts, year.through_kwh, year.fuel
             elsewhere = year.elsewhere
+            beyond = max(0.0, year.critical_share - assume.value("verdict_critical"))
+            critical = limits.plan.off_grid_nights * min(1.0, beyond / CRITICAL_IN_FULL)
             emptied = emptied_wear(year.emptied, each, year.low) if each else 0.0
         lost = kwh * (1 / assume.value(f"energy_efficiency.{key}") - 1) * mains
         return Use(
             per_year, depth, stands, design, hard, penalty, short, cycle_wear(cycles, hard, penalty, short),
-            accidents, emptied, kwh, lost, mains, fuel, elsewhere,
+            accidents, emptied, kwh, lost, mains, fuel, elsewhere, critical,
         )  # fmt: skip
 
     def inputs(
@@ -294,7 +302,8 @@ class QuickLifeCost:
             lost_kwh=use.lost_kwh,
             tariff=assume.value("tariff"),
             fuel=use.fuel,
-            elsewhere=use.elsewhere * assume.value("night_elsewhere"),
+            elsewhere=use.elsewhere * assume.value("night_elsewhere")
+            + use.critical * assume.value("critical_night"),
             exit_share=assume.value("exit_share"),
             refit=assume.value("exit_refit"),
             discount=assume.value("discount_rate"),
@@ -320,8 +329,15 @@ class QuickLifeCost:
             price=(bought.low, bought.high),
             cycles=about(battery_class.cycles, model.grade),
             calendar=about(battery_class.calendar_years, model.grade),
+            careful_years=self.careful_years(model),
             model=model.id,
         )
+
+    def careful_years(self, model: BatteryModel) -> float:
+        """The short end of the calendar life of a model [years]."""
+        key = model.battery_class.key
+        low, _ = about(model.battery_class.calendar_years, model.grade)
+        return self._assume.value(f"calendar_years.{key}") * self.life_factor(key) * low
 
     def years(self, bank: Bank) -> float:
         """Life by the basis in force, by hand [years]; infinite where nothing ends it."""

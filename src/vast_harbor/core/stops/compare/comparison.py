@@ -126,6 +126,7 @@ def evaluate(
     simulated: Mapping[str, SimulationResult] = NO_TRIAL,
     suitability: Mapping[str, tuple[Suitability, ...]] = NO_AUDIT,
     find: Callable[[], tuple[ComparedBank, ...]] = tuple,
+    smallest: Callable[[], ComparedBank | None] = lambda: None,
 ) -> Compare:
     """Compare all candidates that can be built.
 
@@ -136,6 +137,7 @@ def evaluate(
         simulated: how each went through the trial, by its id.
         suitability: its sources, by its id.
         find: finds the banks of the catalogue that the verdict looks at beyond them.
+        smallest: finds the cheapest bank of the catalogue that does no harm.
 
     Returns:
         The comparison with its workings.
@@ -146,7 +148,9 @@ def evaluate(
         for banked in banks.candidates
         if banked.bank is not None and (id := banked.candidate.id)
     )
-    return Compare(plan, days, compared_banks, Verdict(plan, assumptions, days, banks, compared_banks, find))
+    return Compare(
+        plan, days, compared_banks, Verdict(plan, assumptions, days, banks, compared_banks, find, smallest)
+    )
 
 
 def compared_bank(

@@ -6,8 +6,9 @@ from math import isinf
 
 from vast_harbor.core.cost import cash_flow
 from vast_harbor.core.cost.life_cost import LifeCostInputs, costs_of
+from vast_harbor.core.cost.monte_carlo import COUNT, spread
 from vast_harbor.core.figures.cached import cached_property
-from vast_harbor.core.figures.workings import Figure, computed, typed
+from vast_harbor.core.figures.workings import REFERENCE, Figure, computed, typed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import WORKSHOP, Plan
 from vast_harbor.core.stops.banks import BankFigures, QuickLifeCost, Use
@@ -15,6 +16,7 @@ from vast_harbor.core.stops.compare.extra_cost import add_extra_cost, again
 from vast_harbor.core.stops.compare.life import Life, nights_a_year
 from vast_harbor.core.stops.compare.required_extras import RequiredExtra
 from vast_harbor.core.stops.compare.running_cost import running
+from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
 from vast_harbor.core.stops.compare.unit_costs import prices
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.need import Need
@@ -96,7 +98,7 @@ def evaluate(
 
     def make() -> tuple[Mapping[str, Figure], tuple[cash_flow.Payment, ...]]:
         _delivered(f, plan, day, need, banked, use, year)
-        running(f, assumptions, banked, use, year)
+        running(f, plan, assumptions, banked, use, year)
         return f, _figures(f, plan, assumptions, banked, life(), look, inputs, old_kg)
 
     return Cost(inputs, required, make, f["outlay"])
@@ -124,7 +126,8 @@ def _figures(
     _exit(f, terms, paid, kappa, refit)
     _running_total(f, paid, discount, years, banked)
     _again(f, paid, discount, years, banked)
-    _lifetime(f, banked, f["old_bank"], sum(p.amount for p in paid))
+    drawn = spread(inputs, uncertainty_of(assumptions), years.number)
+    _lifetime(f, banked, f["old_bank"], sum(p.amount for p in paid), drawn)
     prices(f, banked, life, plan, years)
     return paid
 
@@ -337,32 +340,56 @@ def _again(
     )
 
 
-def _lifetime(f: dict[str, Figure], banked: BankFigures, credit: Figure, total: float) -> None:
-    at = f"cost.{banked.candidate.id}"
-    inputs = {
-        "batteries": banked["purchase"],
-        "replacements": f["replacements"],
-        "running": f["running"],
-        "exit": f["exit"],
-        "old": credit,
-    }
-    formula = "{batteries} + {replacements} + {running} − {exit} − {old}"
-    f["lifetime_bare"] = computed(
-        f"{at}.lifetime_bare",
-        phrase("compare.cost.lifetime_bare"),
-        total - f["extra_cost"].number - f["again"].number,
+def _lifetime(
+    f: dict[str, Figure], banked: BankFigures, credit: Figure, total: float,
+    drawn: tuple[float, float, float],
+) -> None:  # fmt: skip
+    """The lifetime cost, which is the middle of the scenarios, beside what likely values alone would make.
+
+    Args:
+        f: figures of the money so far.
+        banked: the candidate.
+        credit: what the old bank fetches.
+        total: cost by likely values alone [money].
+        drawn: P10, P50 and P90 of the scenarios [money].
+    """
+    at, (low, middle, high) = f"cost.{banked.candidate.id}", drawn
+    extras = {"extra_cost": f["extra_cost"]} | ({"again": f["again"]} if f["again"].number else {})
+    f["lifetime_planned"] = computed(
+        f"{at}.lifetime_planned",
+        phrase("compare.cost.lifetime_planned"),
+        total,
         "money",
-        formula,
-        inputs,
-        phrase("compare.cost.lifetime_bare_source"),
-    )
+        "{batteries} + {replacements} + {running} − {exit} − {old} + {extra_cost}"
+        + (" + {again}" if "again" in extras else ""),
+        {
+            "batteries": banked["purchase"], "replacements": f["replacements"], "running": f["running"],
+            "exit": f["exit"], "old": credit, **extras,
+        },
+        phrase("compare.cost.lifetime_planned_source"),
+    )  # fmt: skip
+    f["doubt"] = Figure(
+        f"{at}.doubt", phrase("compare.cost.doubt"), middle - total, "money", REFERENCE,
+        source=phrase("compare.verdict.simulated_scenarios_price_cycles", count=COUNT),
+        note=phrase("compare.cost.doubt_note"),
+    )  # fmt: skip
     f["lifetime"] = computed(
         f"{at}.lifetime",
         phrase("terms.names.lifetime_cost"),
-        total,
+        middle,
         "money",
-        "{without} + {extra_cost}" + (" + {again}" if f["again"].number else ""),
-        {"without": f["lifetime_bare"], "extra_cost": f["extra_cost"]}
-        | ({"again": f["again"]} if f["again"].number else {}),
+        "{planned} + {doubt}",
+        {"planned": f["lifetime_planned"], "doubt": f["doubt"]},
         phrase("compare.cost.lifetime_source"),
+        low=low,
+        high=high,
+    )
+    f["lifetime_bare"] = computed(
+        f"{at}.lifetime_bare",
+        phrase("compare.cost.lifetime_bare"),
+        middle - f["extra_cost"].number - f["again"].number,
+        "money",
+        "{lifetime} − {extra_cost}" + (" − {again}" if "again" in extras else ""),
+        {"lifetime": f["lifetime"], **extras},
+        phrase("compare.cost.lifetime_bare_source"),
     )

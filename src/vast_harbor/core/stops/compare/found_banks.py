@@ -51,8 +51,6 @@ class CatalogueSearch:
             if bank is None or not self._dark(best):
                 break
             best = self._with_more(best, bank)
-            if self._rank(best)[0] == 0.0:
-                break
         return best
 
     def _with_more(self, best: ComparedBank, bank: Bank) -> ComparedBank:
@@ -67,13 +65,9 @@ class CatalogueSearch:
             best, larger = more, next_string(larger)
         return best
 
-    def _rank(self, compared: ComparedBank) -> tuple[float, float]:
-        """What critical loads go without above what may be, then the cost: the less the better."""
-        year, most = compared.year, self.assumptions.value("verdict_critical")
-        dark = year["critical_share"].number if year is not None else 0.0
-        return (round(dark, 4) if dark > most else 0.0), weighed_cost(
-            compared.cost.inputs, self.assumptions, self.plan.years_kept
-        )
+    def _rank(self, compared: ComparedBank) -> float:
+        """What it costs, nights and critical loads that it does not supply included [money]."""
+        return weighed_cost(compared.cost.inputs, self.assumptions, self.plan.years_kept)
 
     @staticmethod
     def _dark(compared: ComparedBank) -> bool:

@@ -450,8 +450,8 @@ def _life(
         note=assumptions.rule.name,
     )
     assert banked.bank is not None
-    # What has no warranty, a used battery, is taken with its likely life.
-    if basis == BY_WARRANTY and banked.bank.model.warranty.years > 0:
+    # A warranty adds to what the class is sure to last, and never takes from it.
+    if basis == BY_WARRANTY:
         warranty = datasheet(
             f"{at}.warranty",
             phrase("terms.names.warranty"),
@@ -459,15 +459,19 @@ def _life(
             "years",
             banked.bank.model.title,
         )
+        careful = Figure(
+            f"{at}.careful", phrase("compare.life.careful"), float(inputs.careful_years), "years", REFERENCE,
+            source=phrase("compare.life.careful_source"),
+        )  # fmt: skip
         value = float(life_years(inputs))
-        ends = WARRANTY if warranty.number < likely.number else ends
+        ends = WARRANTY if value < likely.number else ends
         years = computed(
             f"{at}.years",
             phrase("compare.life.years"),
             value,
             "years",
-            "min({L_likely}, {warranty})",
-            {"L_likely": likely, "warranty": warranty},
+            "min({L_likely}, max({warranty}, {L_low}))",
+            {"L_likely": likely, "warranty": warranty, "L_low": careful},
             why,
         )
     elif basis == BY_LABEL:

@@ -2,18 +2,23 @@
 
 from vast_harbor.core.figures.workings import Figure, computed
 from vast_harbor.core.rig.assumptions import Assumptions
+from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.banks import BankFigures, Use
+from vast_harbor.core.stops.compare.life import nights_a_year
 from vast_harbor.core.stops.trial import YearOf
 from vast_harbor.phrases import phrase
 
 
 def running(
-    f: dict[str, Figure], assumptions: Assumptions, banked: BankFigures, use: Use, year: YearOf | None
-) -> None:
-    """Put ``care``, ``water``, ``lost`` with ``lost_kwh``, ``fuel``, ``elsewhere`` and ``running_per_year``.
+    f: dict[str, Figure], plan: Plan, assumptions: Assumptions, banked: BankFigures, use: Use,
+    year: YearOf | None,
+) -> None:  # fmt: skip
+    """Put ``care``, ``water``, ``lost`` with ``lost_kwh``, ``fuel``, ``elsewhere``, ``critical`` and
+    ``running_per_year``.
 
     Args:
         f: figures of the money so far, with ``kwh_delivered``.
+        plan: the plan.
         assumptions: what holds for the plan.
         banked: the candidate.
         use: how the rig uses it, in numbers.
@@ -55,7 +60,17 @@ def running(
         {} if year is None else {"n": year["elsewhere"], "c_night": price},
         phrase("compare.running_cost.elsewhere_source"),
     )  # fmt: skip
-    names = ("care", "water", "lost", "fuel", "elsewhere")
+    dark = assumptions.figure("critical_night")
+    f["critical"] = computed(
+        f"{at}.critical", phrase("compare.running_cost.critical"), use.critical * dark.number, "money",
+        "{nights} · min(1, max(0, {share} − {most}) / 0.1) · {c_crit}" if year is not None else "0",
+        {} if year is None else {
+            "nights": nights_a_year(plan), "share": year["critical_share"],
+            "most": assumptions.figure("verdict_critical"), "c_crit": dark,
+        },
+        phrase("compare.running_cost.critical_source"),
+    )  # fmt: skip
+    names = ("care", "water", "lost", "fuel", "elsewhere", "critical")
     parts = {name: f[name] for name in names}
     f["running_per_year"] = computed(
         f"{at}.running_year",

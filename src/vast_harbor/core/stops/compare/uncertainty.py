@@ -1,7 +1,7 @@
 """How far the rig's own figures are in doubt, for the sampled costs."""
 
 from vast_harbor.core.cost.life_cost import LifeCostInputs
-from vast_harbor.core.cost.monte_carlo import Uncertainty, sample_costs
+from vast_harbor.core.cost.monte_carlo import Uncertainty, spread
 from vast_harbor.core.rig.assumptions import Assumption, Assumptions
 
 
@@ -29,8 +29,8 @@ def uncertainty_of(assumptions: Assumptions) -> Uncertainty:
         accidents=_ratio(assumptions.get("accidents_per_year")),
         accident_wear=_ratio(assumptions.get("wear_per_accident")),
         # Who stated at which health they replace it, knows.
-        end_health=None if end.overridden else (end.low or 0.8, end.value or 0.8, end.high or 0.8),
-        exit=_ratio(kappa) if not kappa.overridden else (1.0, 1.0),
+        end_health=None if end.changed else (end.low or 0.8, end.value or 0.8, end.high or 0.8),
+        exit=_ratio(kappa) if not kappa.changed else (1.0, 1.0),
         extras=(1 - doubt / 2, 1 + doubt),
         electronics=_ratio(assumptions.get("electronics_years")),
     )
@@ -49,7 +49,7 @@ def weighed_cost(inputs: LifeCostInputs, assumptions: Assumptions, years: float)
         assumptions: what holds for the plan.
         years: H, of keeping.
     """
-    _, middle, dear = sample_costs((inputs,), uncertainty_of(assumptions), years).percentiles(0)
+    _, middle, dear = spread(inputs, uncertainty_of(assumptions), years)
     return weigh(assumptions, middle, dear)
 
 

@@ -18,13 +18,13 @@ from vast_harbor.core.stops.compare.priorities import choose
 from vast_harbor.core.stops.compare.questions import Question, question_of
 from vast_harbor.core.stops.compare.uncertainty import uncertainty_of, weigh, weighed_cost
 from vast_harbor.core.stops.need import Days
-from vast_harbor.core.stops.rig import AT_FAULT, BANK, CHARGER, DRAIN, tested_health
+from vast_harbor.core.stops.rig import AT_FAULT, BANK, CHARGER, DRAIN, UNKNOWN, tested_health
 from vast_harbor.phrases import phrase
 
 KEEP, MEND, HOOK_UP, BUY, NONE = "keep", "mend", "hook_up", "buy", "none"
 DRAWN = phrase("compare.verdict.simulated_scenarios_price_cycles", count=COUNT)
-# In some weathers it gets so much colder than the temperature that is planned for.
-COLD_SPELL_K = 8
+# A bank of this age is sound where no sign says otherwise [years].
+YOUNG_YEARS = 2.0
 # Up to so much more on the day is hardly more [-].
 HARDLY_MORE = 0.10
 # A bank of the catalogue joins where it costs less by so much than the candidates of its class [-].
@@ -39,13 +39,11 @@ class Out:
 
     Attributes:
         compared: the candidate.
-        rule: 2 for a hard finding, 3 for what it does not serve.
         says: why.
         needs: what would bring it back.
     """
 
     compared: ComparedBank
-    rule: int
     says: Sentence
     needs: str
 
@@ -58,6 +56,7 @@ class Verdict:
         plan, assumptions, days, banks: the plan in figures.
         candidates: the owner's candidates.
         find: finds the best of each class in the catalogue.
+        smallest: finds the cheapest bank of the catalogue that does no harm, whatever it carries.
     """
 
     plan: Plan
@@ -66,11 +65,31 @@ class Verdict:
     banks: Banks
     candidates: tuple[ComparedBank, ...]
     find: Callable[[], tuple[ComparedBank, ...]] = tuple
+    smallest: Callable[[], ComparedBank | None] = lambda: None
 
     @cached_property
     def compared_banks(self) -> tuple[ComparedBank, ...]:
         """The field: the owner's candidates, and what was found for them."""
-        return (*self.candidates, *self.found)
+        small = self._smallest
+        return (*self.candidates, *self.found, *(() if small is None else (small,)))
+
+    @cached_property
+    def _smallest(self) -> ComparedBank | None:
+        """The cheapest bank that does no harm, where next to no nights are asked of one."""
+        if not self._few or self._kept or self._mended or not self._wants_some:
+            return None
+        small = self.smallest()
+        known = {c.banked.bank for c in (*self.candidates, *self.found)}
+        return None if small is None or small.banked.bank in known else small
+
+    @property
+    def _few(self) -> bool:
+        return self.plan.off_grid_nights <= self.assumptions.value("verdict_nights")
+
+    @property
+    def _wants_some(self) -> bool:
+        """Whether a bank is wanted although it carries next to nothing: there is none, or a dangerous one."""
+        return self.plan.off_grid_nights > 0 or self.plan.old_bank is None or bool(self.danger)
 
     @cached_property
     def found(self) -> tuple[ComparedBank, ...]:
@@ -101,10 +120,10 @@ class Verdict:
 
     @cached_property
     def outs(self) -> tuple[Out, ...]:
-        """Candidates that rules 2 and 3 leave out."""
+        """Candidates that rule 2 leaves out."""
         out = []
         for compared in self.compared_banks:
-            found = self._hard(compared) or self._critical(compared)
+            found = self._hard(compared)
             if found is not None:
                 out.append(found)
         return tuple(out)
@@ -167,9 +186,24 @@ class Verdict:
             return KEEP
         if self._mended:
             return MEND
-        if self.plan.off_grid_nights <= self.assumptions.value("verdict_nights"):
+        if self._few:
             return HOOK_UP
-        return BUY if self.suitable else NONE
+        if not self.suitable:
+            return NONE
+        return HOOK_UP if self.without is not None else BUY
+
+    @cached_property
+    def without(self) -> tuple[Figure, Figure] | None:
+        """What the cheapest bank costs for each night, and what a night elsewhere costs [money/night].
+
+        None where the bank costs no more: then it is bought.
+        """
+        if self._few or not self.suitable:
+            return None
+        price = self.assumptions.figure("night_elsewhere")
+        cheapest = min(self.suitable, key=lambda c: c.cost["lifetime"].number)
+        each = cheapest.cost["per_night"]
+        return None if each.value is None or each.number <= price.number else (each, price)
 
     @property
     def danger(self) -> str:
@@ -179,12 +213,26 @@ class Verdict:
 
     @cached_property
     def _kept(self) -> bool:
-        usable = self.banks.old_carries.get("usable_wh")
-        tested = tested_health(self.plan, self.assumptions)
-        old = self.plan.old_bank
-        if usable is None or tested is None or self.danger or old is None or not old.kept:
+        usable, old = self.banks.old_carries.get("usable_wh"), self.plan.old_bank
+        if usable is None or self.danger or old is None or not old.kept:
+            return False
+        if not self.tested and not self.young_and_sound:
             return False
         return usable.number >= self.days.need.energy.number
+
+    @cached_property
+    def tested(self) -> bool:
+        """Whether a capacity test tells the health of the old bank."""
+        return tested_health(self.plan, self.assumptions) is not None
+
+    @property
+    def young_and_sound(self) -> bool:
+        """Whether age and every sign say that the old bank is sound, so that it needs no test to be kept."""
+        old, diagnosis = self.plan.old_bank, self.banks.diagnosis
+        if old is None or diagnosis is None or old.age_years is None or old.age_years > YOUNG_YEARS:
+            return False
+        bank = next(s for s in diagnosis.suspects if s.key == BANK)
+        return diagnosis.agree and bank.verdict not in (AT_FAULT, UNKNOWN)
 
     @cached_property
     def at_fault(self) -> tuple[str, ...]:
@@ -196,10 +244,10 @@ class Verdict:
     def _mended(self) -> bool:
         return not self.danger and BANK not in self.at_fault and bool({CHARGER, DRAIN} & set(self.at_fault))
 
-    # Rules 2 and 3
+    # Rule 2
 
     def _hard(self, compared: ComparedBank) -> Out | None:
-        return None if compared.stopping is None else Out(compared, 2, *compared.stopping)
+        return None if compared.stopping is None else Out(compared, *compared.stopping)
 
     @cached_property
     def charge_missing(self) -> bool:
@@ -207,29 +255,6 @@ class Verdict:
         left = [c.year["critical_share"].number for c in self.compared_banks
                 if c.year is not None and c.stopping is None]  # fmt: skip
         return bool(left) and min(left) > self.assumptions.value("verdict_critical")
-
-    def _critical(self, compared: ComparedBank) -> Out | None:
-        year = compared.year
-        most = self.assumptions.value("verdict_critical")
-        if year is None or self.charge_missing or year["critical_share"].number <= most + 1e-9:
-            return None
-        says = Sentence(
-            phrase("compare.verdict.critical_loads_go_without"),
-            {"share": year["critical_share"], "hours": year["critical_hours"],
-             "most": self.assumptions.figure("verdict_critical")},
-        )  # fmt: skip
-        return Out(compared, 3, says, self._needs(compared))
-
-    @staticmethod
-    def _needs(compared: ComparedBank) -> str:
-        build = compared.banked.build
-        assert build is not None
-        least = build.bank.model.limits.discharge_c or build.bank.model.battery_class.discharge_c
-        if build.coldest.number <= least[0] + COLD_SPELL_K:
-            return phrase("compare.verdict.find_warmer_place_such")
-        if any(d.hard and d.fix is not None for d in compared.cost.required_extras):
-            return phrase("compare.verdict.set_charger_correctly")
-        return phrase("compare.verdict.add_charging_sun_engine")
 
     # Rule 4
 
@@ -318,11 +343,15 @@ class Verdict:
 
     def _harmless(self) -> tuple[ComparedBank, str] | None:
         """The cheapest to buy that does no harm; none is needed where the old bank is not dangerous."""
-        if self.plan.off_grid_nights == 0 and self.plan.old_bank is not None and not self.danger:
+        if not self._wants_some or (self.without is not None and self._has_sound_bank):
             return None
         suitable = [c for c in self.compared_banks if all(f.code == "covers_need" for f in c.hard)]
         suitable = suitable or [c for c in self.compared_banks if not any(f.code in HARMFUL for f in c.hard)]
         return (min(suitable, key=lambda c: c.cost.outlay.number), "price") if suitable else None
+
+    @property
+    def _has_sound_bank(self) -> bool:
+        return self.plan.old_bank is not None and not self.danger
 
     @cached_property
     def question(self) -> Question | None:
@@ -346,7 +375,7 @@ class Verdict:
         rest = rest or [c for c in self.suitable if c is not self.winner]
         if rest:
             return max(rest, key=lambda c: (self.shares[c.id].number, -c.cost["lifetime"].number))
-        others = [o.compared for o in self.outs if o.rule == 3] or [o.compared for o in self.outs]
+        others = [o.compared for o in self.outs]
         sized = [c for c in others if not any(f.code == "covers_need" for f in c.hard)] or others
         return min(sized, key=lambda c: c.cost["lifetime"].number) if sized else None
 

@@ -14,7 +14,6 @@ from vast_harbor.phrases import and_list, phrase
 
 MOST_WORDS = 120
 # The rule that leaves out what does not serve the nights.
-UNSERVED = 3
 FOR, AGAINST = "for", "against"
 CULPRITS = {
     CHARGER: phrase("terms.names.charger"),
@@ -74,10 +73,14 @@ def title(compared: ComparedBank) -> str:
 def headline(v: Verdict) -> Sentence:
     """The verdict in one line."""
     winner = v.winner
+    if v.kind == KEEP and not v.tested:
+        return Sentence(phrase("compare.verdict_text.keep_and_test"))
     if v.kind == KEEP:
         return Sentence(phrase("compare.verdict_text.keep"))
     if v.kind == MEND:
         return Sentence(phrase("compare.verdict_text.fix_first_buy_bank", culprits=_culprits(v)))
+    if v.kind == HOOK_UP and v.without is not None:
+        return Sentence(phrase("compare.verdict_text.do_without"))
     if v.kind == HOOK_UP and winner is None:
         return Sentence(phrase("compare.verdict_text.spend_nothing_hook_up"))
     if winner is None:
@@ -111,6 +114,14 @@ def card(v: Verdict) -> tuple[Sentence, ...]:
 
 def _card(v: Verdict) -> Iterator[Sentence]:
     nights = nights_a_year(v.plan)
+    if v.kind == KEEP and not v.tested:
+        carries = v.banks.old_carries
+        yield Sentence(
+            phrase("compare.verdict_text.every_sign_sound"),
+            {"soh": carries["soh"], "usable": carries["usable_wh"], "need": v.days.need.energy},
+        )
+        yield Sentence(phrase("compare.verdict_text.test_before_spend"))
+        return
     if v.kind == KEEP:
         carries = v.banks.old_carries
         yield Sentence(
@@ -123,6 +134,20 @@ def _card(v: Verdict) -> Iterator[Sentence]:
         yield Sentence(phrase("compare.verdict_text.new_bank_fail_same"))
         return
     if v.kind == HOOK_UP:
+        if v.without is not None:
+            bank, elsewhere = v.without
+            yield Sentence(
+                phrase("compare.verdict_text.no_bank_pays"),
+                {"nights": nights, "bank": bank, "elsewhere": elsewhere},
+            )
+            if v.winner is not None:
+                yield Sentence(
+                    phrase("compare.verdict_text.smallest_for_lights", title=title(v.winner)),
+                    {"outlay": v.winner.cost["outlay"]},
+                )
+            else:
+                yield Sentence(phrase("compare.verdict_text.old_bank_still_supplies"))
+            return
         yield Sentence(phrase("compare.verdict_text.off_grid_year_bank"), {"nights": nights})
         if v.winner is not None:
             yield Sentence(phrase("compare.verdict_text.cheapest_harm_up_front"),
@@ -196,6 +221,14 @@ def _unserved(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
             phrase("compare.verdict_text.supplies_nights_cost_includes"),
             {"share": year["served_share"], "money": winner.cost["elsewhere"]},
         )
+    if winner.cost["critical"].number > 0:
+        yield Sentence(
+            phrase("compare.verdict_text.critical_goes_without"),
+            {
+                "share": year["critical_share"], "hours": year["critical_hours"],
+                "money": winner.cost["critical"],
+            },
+        )  # fmt: skip
 
 
 def _instead_of_yours(v: Verdict) -> Iterator[Sentence]:
@@ -271,8 +304,6 @@ def _beside(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
         says = phrase(
             "compare.verdict_text.nothing_else_suitable_out", name=name, lower=_lower(out.says.template)
         )
-        if out.rule == UNSERVED and active_load.cost["lifetime"].number < winner.cost["lifetime"].number:
-            says += phrase("compare.verdict_text.bring", lower=_lower(escaped(out.needs).rstrip(".")))
         yield Sentence(says, dict(out.says.figures) | total)
         return
     if why == "money":
@@ -458,21 +489,41 @@ NAMES = (
 
 def steps(v: Verdict) -> tuple[Step, ...]:
     """What each rule came to."""
-    says = (_rule_1(v), _gone(v, 2), _gone(v, 3), _rule_4(v), _rule_5(v))
+    says = (_rule_1(v), _gone(v), _rule_3(v), _rule_4(v), _rule_5(v))
     return tuple(Step(i, n, s) for i, (n, s) in enumerate(zip(NAMES, says, strict=True), 1))
 
 
 def _rule_1(v: Verdict) -> Sentence:
     nights = nights_a_year(v.plan)
     return {
-        KEEP: Sentence(phrase("compare.verdict_text.tested_old_bank_still")),
+        KEEP: Sentence(phrase("compare.verdict_text.tested_old_bank_still"))
+        if v.tested
+        else Sentence(phrase("compare.verdict_text.young_old_bank_still")),
         MEND: Sentence(phrase("compare.verdict_text.bank_cause_cause_charges")),
-        HOOK_UP: Sentence(phrase("compare.verdict_text.off_grid_almost_nothing"), {"nights": nights}),
+        HOOK_UP: Sentence(phrase("compare.verdict_text.off_grid_almost_nothing"), {"nights": nights})
+        if v.without is None
+        else Sentence(
+            phrase("compare.verdict_text.no_bank_pays"),
+            {"nights": nights, "bank": v.without[0], "elsewhere": v.without[1]},
+        ),
     }.get(v.kind, Sentence(phrase("compare.verdict_text.yes_old_bank_worn")))
 
 
-def _gone(v: Verdict, rule: int) -> Sentence:
-    gone = [o.compared for o in v.outs if o.rule == rule]
+def _rule_3(v: Verdict) -> Sentence:
+    """What is not supplied, and what it costs: beside the winner, else beside the cheapest."""
+    missing = [c for c in v.suitable if c.cost["elsewhere"].number + c.cost["critical"].number > 0]
+    if not missing:
+        return Sentence(phrase("compare.verdict_text.all_supplied"))
+    one = v.winner if v.winner in missing else missing[0]
+    assert one is not None
+    return Sentence(
+        phrase("compare.verdict_text.missing_priced", count=len(missing), name=title(one)),
+        {"elsewhere": one.cost["elsewhere"], "critical": one.cost["critical"]},
+    )
+
+
+def _gone(v: Verdict) -> Sentence:
+    gone = [o.compared for o in v.outs]
     return Sentence(", ".join(title(c) for c in gone) + "." if gone else "None.")
 
 

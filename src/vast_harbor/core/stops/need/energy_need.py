@@ -174,7 +174,7 @@ def label_requirement(
         day: the day in figures.
     """
     at = f"need.on.{day.type.id}"
-    nights = assumptions.value("nights")
+    nights = _stay_nights(plan, assumptions).number
     if plan.overnight:
         nights = _nights(plan, at, assumptions, day, _overnight(plan, at, day)).number
     energy = energy_need(day.bank_wh.number, nights, assumptions.value("reserve"))
@@ -216,13 +216,28 @@ def _overnight(plan: Plan, at: str, day: Day) -> Figure:
 
 def _nights(plan: Plan, at: str, assumptions: Assumptions, day: Day, overnight: Figure) -> Figure:
     if not plan.overnight:
-        return assumptions.figure("nights")
+        return _stay_nights(plan, assumptions)
     has = day.bank_wh.number > 0
     return computed(
         f"{at}.nights_overnight", phrase("need.energy_need.nights_overnight"),
         overnight.number / day.bank_wh.number if has else 1.0, "nights",
         "{E_overnight} / {E_bank}" if has else "1", {"E_overnight": overnight, "E_bank": day.bank_wh},
         phrase("need.energy_need.nights_overnight_source"),
+    )  # fmt: skip
+
+
+def _stay_nights(plan: Plan, assumptions: Assumptions) -> Figure:
+    """Nights between charges: the rule's, no more than a stay lasts where the owner says how long that is."""
+    rule, row = assumptions.figure("nights"), plan.nights_in_a_row
+    if row is None or row >= rule.number or assumptions.overridden("nights"):
+        return rule
+    stay = typed(
+        "rig.nights_in_a_row", phrase("need.energy_need.nights_in_a_row"), row, "nights",
+        "/rig/nights_in_a_row",
+    )  # fmt: skip
+    return computed(
+        "need.nights", rule.name, max(1.0, row), "nights", "max(1, min({N}, {n_row}))",
+        {"N": rule, "n_row": stay}, phrase("need.energy_need.nights_in_a_row_source"),
     )  # fmt: skip
 
 

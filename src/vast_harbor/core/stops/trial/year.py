@@ -135,6 +135,7 @@ class YearOf:
             hook_up=f["hook_up"].value,
             fuel=f["fuel"].number,
             elsewhere=f["elsewhere"].number,
+            critical_share=f["critical_share"].number,
         )
 
 

@@ -222,7 +222,14 @@ def _charge(build: Build) -> Iterator[Check]:
             phrase("checks.current.take_enter_total_current"), limit=limit,
         )  # fmt: skip
         return
-    given = build.entered("rig", "charge_a", phrase("checks.current.chargers_together"), charge, "A")
+    together = build.entered("rig", "charge_a", phrase("checks.current.chargers_together"), charge, "A")
+    arrives = build.criteria.arriving_a or 0.0
+    given = together
+    if arrives < charge * (1 - 1e-9):
+        given = Figure(
+            f"{build.at}.arriving_a", phrase("checks.current.arriving_a"), arrives, "A", REFERENCE,
+            source=phrase("checks.current.arriving_a_source"), inputs={"I": together},
+        )  # fmt: skip
     yield build.compare_to_limit(
         "charge_current", name, given, limit, phrase("checks.current.charge_current_holds"),
         phrase("checks.current.charge_current_broken"), STOP,

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from vast_harbor.core.battery.datasheet import months_between
+from vast_harbor.core.battery.plausibility import ENDURANCE, PRICE, PRICE_MISSING, SPACE, WEIGHT
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
 from vast_harbor.core.rig.loads import AC, DC
 from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, STOP, Build, Check
@@ -20,6 +21,19 @@ def checks(build: Build) -> Iterator[Check]:
     Yields:
         Checks.
     """
+    wrong = build.criteria.implausible
+    if wrong:
+        says = {
+            PRICE_MISSING: phrase("checks.offer.label_price_missing"),
+            WEIGHT: phrase("checks.offer.label_weight"),
+            SPACE: phrase("checks.offer.label_space"),
+            ENDURANCE: phrase("checks.offer.label_cycles"),
+            PRICE: phrase("checks.offer.label_price"),
+        }
+        yield Check(
+            "label", phrase("checks.offer.label_title"), STOP, Sentence(says[wrong]),
+            phrase("checks.offer.label_remedy"),
+        )  # fmt: skip
     yield from _budget(build)
     yield from _age(build)
     model = build.bank.model

@@ -38,6 +38,8 @@ def checks(build: Build) -> Iterator[Check]:
             STOP,
             phrase("checks.weight.payload_remedy"),
         )
+    else:
+        yield _usual_payload(build)
     if loading.old_x_m is None or loading.new_x_m is None:
         return
     old = build.old_kg or Figure(
@@ -73,6 +75,23 @@ def checks(build: Build) -> Iterator[Check]:
         yield from _coupling(build, shift)
     else:
         yield from _axles(build, shift, change)
+
+
+def _usual_payload(build: Build) -> Check:
+    """The whole bank against what such rigs bear, where no payload is stated."""
+    usual = build.assumptions.figure(f"bears_kg.{build.plan.kind}")
+    if build.old_kg is not None and build.old_kg.number > usual.number:
+        usual = build.old_kg
+    return build.compare_to_limit(
+        "payload",
+        phrase("checks.weight.payload_title"),
+        build.figures["kg"],
+        usual,
+        phrase("checks.weight.usual_payload_holds"),
+        phrase("checks.weight.usual_payload_broken"),
+        STOP,
+        phrase("checks.weight.usual_payload_remedy"),
+    )
 
 
 def _trim(build: Build, x: dict[str, Figure]) -> Check:
