@@ -67,6 +67,21 @@ def test_all_that_an_offer_says_is_understood() -> None:
     assert (overseas["unit_v"], overseas["reserve_minutes"], overseas["price"]) == (6, 447, 189.99)
 
 
+@pytest.mark.parametrize(
+    ("text", "ah", "price"),
+    [
+        ("12V 100Ah LiFePO4 £349", 100, 349), ("LiFePO4 100Ah £349", 100, 349),
+        ("LiFePO4 12 V 100 Ah 589", 100, 589), ("AGM 110Ah 12V   229,00", 110, 229),
+        ("LiFePO4 100Ah, 349 pounds", 100, 349), ("LFP 12V 100Ah 349 pounds each", 100, 349),
+        ("2 × LFP 12 V 100 Ah £698", 100, 349), ("2 x LFP 12 V 100 Ah £349 each", 100, 349),
+        ("AGM 12 V 100 Ah weighs 62 pounds, $189", 100, 189), ("LiFePO4 12V 280Ah 1.299,00", 280, 1299),
+    ],
+)  # fmt: skip
+def test_money_and_capacity_are_told_apart_from_what_stands_beside_them(text, ah, price) -> None:
+    found = said(text)
+    assert (found["rated_ah"], found.get("price")) == (ah, price)
+
+
 def test_volts_are_brought_to_the_cells_of_the_class() -> None:
     assert said("lithium 12 V 100 Ah")["unit_v"] == said("LFP 12.8V 100Ah")["unit_v"] == 12.8
     assert said("LiFePO4 24V 100Ah")["unit_v"] == 25.6

@@ -4,6 +4,7 @@ import csv
 import re
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
+from math import log
 from statistics import median
 from typing import Any
 
@@ -13,7 +14,10 @@ from vast_harbor.phrases import phrase
 LONGEST = 20_000
 INCH_MM, POUND_KG = 25.4, 0.45359237
 
-_NUMBER = r"(\d{1,3}(?:[ .,\u202f\u00a0']\d{3})+(?:[.,]\d{1,2})?|\d+(?:[.,]\d+)?)"
+# A number stands by itself: the 4 of LiFePO4 begins none. Amp-hours are not written in groups with spaces.
+_ALONE = r"(?<![\w.,])"
+_NUMBER = _ALONE + r"(\d{1,3}(?:[ .,\u202f\u00a0']\d{3})+(?:[.,]\d{1,2})?|\d+(?:[.,]\d+)?)"
+_SOLID = _ALONE + r"(\d{1,3}(?:[.,']\d{3})+(?:[.,]\d{1,2})?|\d+(?:[.,]\d+)?)"
 _CLASSES = (
     ("lfp", r"life\s*po\s*4|\blfp\b|lithium\s+iron|lithium"),
     ("agm", r"\bagm\b|absorbed glass"),
@@ -85,7 +89,7 @@ def _first(pattern: str, text: str) -> re.Match[str] | None:
 def _ratings(text: str) -> Iterable[Said]:
     """Capacities, each with the time over which it is rated where the text says it."""
     hours = r"(?:\s*(?:[(@/,:-]|at|over|\s)*\s*(?:C\s*/?\s*(\d{1,3})\b|(\d{1,3})\s*(?:h\b|hr|hour)))?"
-    found = list(re.finditer(_NUMBER + r"\s*a\.?\s*h\b" + hours, text, re.IGNORECASE))
+    found = list(re.finditer(_SOLID + r"\s*a\.?\s*h\b" + hours, text, re.IGNORECASE))
     for n, m in enumerate(found[:3], 1):
         rated = m[2] or m[3]
         if n > 1 and not rated:
@@ -129,16 +133,25 @@ def _temperatures(text: str) -> Iterable[Said]:
 
 
 _SIGNS = r"(?:€|\$|£|EUR|USD|GBP|CHF|NOK|SEK|DKK|AUD|CAD|NZD|kr\.?)"
-_AMPS = _NUMBER + r"\s*a\b"
+_AMPS = _SOLID + r"\s*a\b"
 _YEARS = _NUMBER + r"[\s-]*(years?|yrs?|months?)"
 _EACH = r"\s*(?:each|apiece|per (?:battery|unit|piece)|/\s*(?:pc|piece|unit))"
+_WORDS = r"(?:pounds?|quid|euros?|dollars?)\b"
 _PRICE = (
+    _NUMBER + r"\s*" + _WORDS + _EACH,
     _NUMBER + r"(?:,-|\.-)?\s*" + _SIGNS + r"?" + _EACH,
     _SIGNS + r"\s*" + _NUMBER + _EACH,
     _SIGNS + r"\s*" + _NUMBER,
     _NUMBER + r"(?:,-|\.-)?\s*" + _SIGNS,
     r"price\D{0,12}" + _NUMBER,
+    r"(?<!weigh)(?<!weighs)(?<!weight)(?:^|[^\w.,])" + _NUMBER + r"\s*" + _WORDS,
 )
+# At the end of a line that tells what is offered, or with its cents, a number is its price.
+_LAST = (
+    r"(?:\d\s*a\.?h\b|\d\s*v\b)[^\n]*[\s,;:]" + _SOLID + r"(?:,-|\.-)?[ \t]*(?:\n|$)",
+    r"[\s,;:]" + _ALONE + r"(\d{2,5}[.,]\d{2})[ \t]*(?:\n|$)",
+)
+_LOT = r"(?:^|\n)\s*(\d{1,2})\s*(?:[x×*]|pcs\.?|pieces?)\s*(?=[A-Za-z\d])"
 _DEPTH = (r"cycles\D{0,20}(\d{2,3})\s*%", r"(\d{2,3})\s*%\s*(?:dod|depth)")
 _CONTINUOUS = (
     r"(?:continuous|max\w*\.?)\s+(?:continuous\s+)?discharg\w*(?:\s+current)?\D{0,12}" + _AMPS,
@@ -154,6 +167,17 @@ def _given(m: re.Match[str]) -> float:
     return number(next(g for g in m.groups() if g is not None))
 
 
+def _weight(text: str) -> Iterable[Said]:
+    """Weight; pounds are money where nothing else is, unless the text says that it weighs them."""
+    m = _first(_NUMBER + r"\s*(kg|kilo\w*|lbs?\b)", text) or _first(
+        r"weigh\w*\D{0,12}" + _NUMBER + r"\s*(pounds?)", text
+    )
+    if m is None and _first(_SIGNS, text) is not None:
+        m = _first(_NUMBER + r"\s*(pounds?)", text)
+    if m is not None:
+        yield Said("kg", _kg(m), m[0].strip())
+
+
 def _kg(m: re.Match[str]) -> float:
     return round(number(m[1]) * (POUND_KG if m[2].lower()[0] in "lp" else 1.0), 2)
 
@@ -166,10 +190,11 @@ def _term(m: re.Match[str]) -> float:
 _READERS: tuple[Callable[[str], Iterable[Said]], ...] = (
     _one("unit_v", r"(?<![\d.,])(\d{1,2}(?:[.,]\d)?)\s*v(?:olts?|dc)?\b"),
     _ratings,
-    _one("kg", _NUMBER + r"\s*(kg|kilo\w*|lbs?\b|pounds?)", _kg),
+    _weight,
     _size,
-    _one("price", "|".join(_PRICE[:2]), _given),
-    _one("price", "|".join(_PRICE[2:]), _given),
+    _one("price", "|".join(_PRICE[:3]), _given),
+    _one("price", "|".join(_PRICE[3:]), _given),
+    _one("price", "|".join(_LAST), _given),
     _one("cycles", _NUMBER + r"\s*(?:\+\s*)?(?:charge\s+|deep\s+|life\s+)?cycles"),
     _one("cycles_at_dod", "|".join(_DEPTH), lambda m: min(1.0, _given(m) / 100)),
     _one("warranty_years", "|".join(_TERM), _term),
@@ -259,7 +284,9 @@ def read_quote(
         said.pop("cycles_at_dod", None)
     _brought_to_class(said, battery_class, cell_volts[battery_class])
     _from_energy(said, text)
-    filled = [s for s in _typical(said, battery_class, list(models), cell_volts) if s.field not in said]
+    models = list(models)
+    _of_one(said, text, battery_class, models)
+    filled = [s for s in _typical(said, battery_class, models, cell_volts) if s.field not in said]
     missing = tuple(f for f in ("rated_ah",) if f not in said)
     return Quote(tuple(said.values()), tuple(filled), missing)
 
@@ -274,6 +301,21 @@ def _brought_to_class(said: dict[str, Said], battery_class: str, cell_v: float) 
         max(1, round(volts.value / 12 * per_12)) if volts.value > 5 else max(1, round(volts.value / cell_v))
     )
     said["unit_v"] = Said("unit_v", round(cells * cell_v, 2), volts.source)
+
+
+def _of_one(said: dict[str, Said], text: str, battery_class: str, models: list[BatteryModel]) -> None:
+    """The price of one battery where the text names a lot: its share, where that is nearer to the usual."""
+    lot, price, ah = _first(_LOT, text), said.get("price"), said.get("rated_ah")
+    if lot is None or price is None or re.search(_EACH, price.source, re.IGNORECASE):
+        return
+    count = int(lot[1])
+    alike = [m for m in models if m.battery_class.key == battery_class and not m.own and m.used is None]
+    if count < 2 or ah is None or not alike:
+        return
+    volts = said["unit_v"].value if "unit_v" in said else 12.0
+    usual = median(m.price / (m.rated_ah * m.nominal_v) for m in alike) * ah.value * volts
+    if abs(log(price.value / count / usual)) < abs(log(price.value / usual)):
+        said["price"] = Said("price", round(price.value / count, 2), price.source)
 
 
 def _from_energy(said: dict[str, Said], text: str) -> None:
