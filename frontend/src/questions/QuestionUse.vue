@@ -27,6 +27,11 @@ const patterns = computed(() =>
     (a, b) => Number(b.kinds.includes(kind.value)) - Number(a.kinds.includes(kind.value)),
   ),
 )
+/** What typing into a field states. */
+const STATED: Record<string, string> = {
+  '/rig/off_grid_nights': '/stated/nights',
+  '/rig/nights_in_a_row': '/stated/row',
+}
 const chosen = ref('')
 /** What the owner entered would be lost: the pattern is for a rig that nobody has filled in. */
 const filled = computed(() =>
@@ -35,12 +40,24 @@ const filled = computed(() =>
 
 async function choose(key: string) {
   const params = { path: { rig_id: plan.rig!.id, pattern: key } }
-  const { data } = await api
-    .GET('/api/rigs/{rig_id}/patterns/{pattern}', { params })
-    .catch(() => ({ data: undefined }))
-  if (!data) return ui.say(phrase('questions.use.unanswered'))
   chosen.value = key
-  await plan.edit(phrase('questions.use.pattern', { name: data.name }), ...data.operations)
+  const filled = await plan.fill(
+    async () => {
+      const { data } = await api
+        .GET('/api/rigs/{rig_id}/patterns/{pattern}', { params })
+        .catch(() => ({ data: undefined }))
+      return (
+        data && {
+          label: phrase('questions.use.pattern', { name: data.name }),
+          operations: data.operations,
+        }
+      )
+    },
+    (path) => (STATED[path] ? [STATED[path]] : []),
+  )
+  if (filled) return
+  chosen.value = ''
+  ui.say(phrase('questions.use.unanswered'))
 }
 </script>
 

@@ -78,6 +78,10 @@ export const usePlan = defineStore('plan', () => {
   let catchingUp = 0
   /** The field that was typed into last. */
   let lastTyped = ''
+  /** Fields typed into, each with its place in the order of typing. */
+  const typed = new Map<string, number>()
+  /** Something is being filled in for the owner: nobody goes on before it has come. */
+  const filling = ref(0)
 
   const newRigs = useNewRigs((text) => ui.say(text))
 
@@ -366,8 +370,35 @@ export const usePlan = defineStore('plan', () => {
   function type(path: string, text: string, label: string): Promise<void> {
     put(path, { text, message: drafts[path]?.message ?? '' })
     lastTyped = path
+    typed.set(path, typed.size ? Math.max(...typed.values()) + 1 : 1)
     const op = BY_NAME.test(path) ? 'add' : 'replace'
     return push(label, path, [{ op, path, value: text }])
+  }
+
+  /**
+   * Fill in what is fetched for the owner, but for what is typed meanwhile: what was typed last wins.
+   *
+   * @param fetch brings the edit; undefined where nobody answers.
+   * @param kept operations that go with a typed field and are left out with it.
+   */
+  async function fill(
+    fetch: () => Promise<{ label: string; operations: Operation[] } | undefined>,
+    kept: (path: string) => string[],
+  ): Promise<boolean> {
+    filling.value++
+    try {
+      await queue.settled()
+      const before = Math.max(0, ...typed.values())
+      const found = await fetch()
+      if (!found) return false
+      const mine = [...typed]
+        .filter(([, at]) => at > before)
+        .flatMap(([path]) => [path, ...kept(path)])
+      await edit(found.label, ...found.operations.filter((o) => !mine.includes(o.path)))
+      return true
+    } finally {
+      filling.value--
+    }
   }
 
   /** Enter what was meant by a refused value, as one edit. */
@@ -474,6 +505,8 @@ export const usePlan = defineStore('plan', () => {
     whyUnmade: newRigs.why,
     dropUnmade: queue.drop,
     type,
+    fill,
+    filling,
     forget,
     mean,
     showDay,

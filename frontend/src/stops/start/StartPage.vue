@@ -36,7 +36,7 @@ watch(
 )
 
 async function go(known: boolean) {
-  if (busy.value) return
+  if (busy.value || plan.filling) return
   busy.value = true
   const question = key.value
   const next = keys.value[place.value + 1]
@@ -56,7 +56,7 @@ async function go(known: boolean) {
     <StartFrame
       :question="key"
       :to="to"
-      :busy="busy"
+      :busy="busy || plan.filling > 0"
       @back="router.push(to(keys[place - 1]!))"
       @unknown="go(false)"
       @next="go(true)"

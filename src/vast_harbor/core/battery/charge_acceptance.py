@@ -12,8 +12,9 @@ Floats = NDArray[np.float64]
 VOLTS_SCALE = 0.6
 # LFP resists charge more than discharge.
 LFP_CHARGE_OHM = 2.5
-# Full is where the acceptance law leaves less than C/50.
-TAIL_C = 0.02
+# Full is where the acceptance law leaves less than C/200 of lead-acid, whose last per cents matter to it and
+# come slowly, and C/50 of LFP.
+LEAD_TAIL_C, LFP_TAIL_C = 0.005, 0.02
 # Temperatures between which charge volts follow the battery's.
 COMPENSATED_C = (0.0, 40.0)
 MONTH_H = 730.0
@@ -22,8 +23,13 @@ COLD_C, COOL_C, COOL_RATE = 0.0, 5.0, 0.1
 
 
 def full_soc(battery_class: BatteryClass) -> float:
-    """SoC ≥ 1 − 0.02·τ: where a bank counts as full [-]."""
-    return 1 - TAIL_C * battery_class.acceptance_h
+    """SoC ≥ 1 − tail·τ: where a bank counts as full [-]."""
+    return 1 - tail_c(battery_class) * battery_class.acceptance_h
+
+
+def tail_c(battery_class: BatteryClass) -> float:
+    """Current at absorption volts below which a bank is full, against its capacity [1/h]."""
+    return LEAD_TAIL_C if battery_class.is_lead_acid else LFP_TAIL_C
 
 
 def wanted_v(battery_class: BatteryClass, celsius: ArrayLike) -> Floats:

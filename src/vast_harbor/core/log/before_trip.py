@@ -2,7 +2,7 @@
 
 from math import log
 
-from vast_harbor.core.battery.charge_acceptance import TAIL_C, self_discharge, time_constant
+from vast_harbor.core.battery.charge_acceptance import self_discharge, tail_c, time_constant
 from vast_harbor.core.battery.chemistry import BatteryClass
 
 DAY_H = 24
@@ -39,4 +39,4 @@ def hours_on_mains(
     """
     missing = (1 - charge_left(battery_class, days, celsius, health)) * ah
     tau = float(time_constant(battery_class, battery_class.absorption_v, celsius))
-    return missing / amps + tau * max(0.0, log(amps / (TAIL_C * ah)))
+    return missing / amps + tau * max(0.0, log(amps / (tail_c(battery_class) * ah)))

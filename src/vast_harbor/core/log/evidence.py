@@ -6,7 +6,7 @@ from math import hypot
 
 import numpy as np
 
-from vast_harbor.core.battery.capacity_test import health_range, state_of_health
+from vast_harbor.core.battery.capacity_test import health_range, left_below_stop, state_of_health
 from vast_harbor.core.battery.health_signs import METER_V, by_sag, by_test
 from vast_harbor.core.battery.temperature import temperature_factor
 from vast_harbor.core.battery.terminal_voltage import Terminal, unit_resistance
@@ -93,8 +93,9 @@ def _tests(bank: FollowedBank, entries: Sequence[Entry]) -> Iterator[Found]:
         warm = temperature_factor(bank.battery_class, USUAL_C if e.celsius is None else e.celsius)
         minutes = 60 * ah / rate
         low, likely, high = bank.exponents
-        sign = by_test(*health_range(rate, minutes, bank.ah, bank.rated_hours, (low, high), warm))
-        health = state_of_health(rate, minutes, bank.ah, bank.rated_hours, likely, warm)
+        left = left_below_stop(bank.battery_class, rate / bank.ah)
+        sign = by_test(*health_range(rate, minutes, bank.ah, bank.rated_hours, (low, high), warm, left))
+        health = state_of_health(rate, minutes, bank.ah, bank.rated_hours, likely, warm, left)
         yield e.at, health, hypot(sign.doubt, 0.0 if amps else NO_AMPS_DOUBT), TEST, 1
 
 

@@ -10,10 +10,10 @@ from vast_harbor.core.battery.charge_acceptance import (
     COMPENSATED_C,
     COOL_C,
     COOL_RATE,
-    TAIL_C,
     VOLTS_SCALE,
     charge_ohm,
     self_discharge,
+    tail_c,
     time_constant,
 )
 from vast_harbor.core.battery.datasheet import BY_ITSELF
@@ -154,7 +154,7 @@ def _bank(simulated: SimulatedBank) -> BankParameters:
         heated_a=min(simulated.charge_a, COOL_RATE * simulated.nameplate_ah),
         standing_w=simulated.standing_a * simulated.class_v,
         full_soc=simulated.full_soc,
-        tail_a=TAIL_C * simulated.nameplate_ah,
+        tail_a=tail_c(simulated.battery_class) * simulated.nameplate_ah,
         inverter_v=cut_offs.inverter_v * n,
         restart_v=cut_offs.restart_v * n,
         disconnect_v=-1.0 if cut_offs.disconnect_v is None else cut_offs.disconnect_v * n,

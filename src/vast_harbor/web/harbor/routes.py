@@ -13,6 +13,7 @@ from pydantic import BaseModel, Field
 from vast_harbor import data
 from vast_harbor.core.passage import evaluate
 from vast_harbor.core.rig.plan import CABIN
+from vast_harbor.core.rig.topics import stated_by
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.bank_parts import CandidatePart
 from vast_harbor.formats.door import clean
@@ -227,7 +228,8 @@ def pattern_edit(path: PatternPath) -> Response:
     ``usual`` stands for the pattern that such rigs follow most often.
     """
     with database().reading() as db:
-        rig = rigs.get(db, path.rig_id).document["rig"]
+        document = rigs.get(db, path.rig_id).document
+    rig, said = document["rig"], document.get("stated") or {}
     key = named_pattern(path.pattern, rig["kind"])
     if key not in data.patterns():
         return problems(404, files.Problem("", phrase("answers.harbor_routes.pattern", pattern=key)))
@@ -236,6 +238,13 @@ def pattern_edit(path: PatternPath) -> Response:
     values |= {f"/day/{name}": value for name, value in filled["day"].items()}
     values |= {"/plan/overrides": filled["plan"]["overrides"], "/sources": filled["sources"]}
     values |= {f"/stated/{topic}": False for topic in (*FILLED, "charging")}
+    # A pattern fills only what nobody has stated.
+    kept = {topic for topic in (*FILLED, "charging") if said.get(topic)}
+    values = {
+        at: value
+        for at, value in values.items()
+        if at.removeprefix("/stated/") not in kept and not kept & set(stated_by(at))
+    }
     operations = [{"op": "replace", "path": path, "value": value} for path, value in values.items()]
     name = data.patterns()[key]["name"]
     return json_response(PatternEditView(name=name, operations=operations_of(operations)))

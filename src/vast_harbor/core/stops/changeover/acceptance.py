@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vast_harbor.core.battery.capacity_test import MEASURING_DOUBT
+from vast_harbor.core.battery.capacity_test import MEASURING_DOUBT, stop_v
 from vast_harbor.core.battery.discharge import Battery, battery, steady
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.installation.bank_circuit import (
@@ -69,13 +69,8 @@ class Acceptance:
 
     @property
     def stop_v(self) -> float:
-        """Volts at the load at which it ends [V].
-
-        Lead-acid at the cut-off of its rating, 1.75 V a cell; LFP well above where its BMS opens.
-        """
-        plan = self.work.plan
-        per_12 = 10.5 if self.work.lead else 12.0
-        return per_12 * plan.system_v / 12
+        """Volts at the load at which it ends [V], as of every capacity test."""
+        return stop_v(self.work.build.bank.model.battery_class) * self.work.plan.system_v / 12
 
     def _battery(self, health: float) -> Battery:
         build = self.work.build

@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from vast_harbor.core.battery.capacity_test import health_range, state_of_health
+from vast_harbor.core.battery.capacity_test import health_range, left_below_stop, state_of_health, stop_v
 from vast_harbor.core.battery.health_signs import clipped
 from vast_harbor.core.battery.peukert import capacity_at_current, rate_factor
 from vast_harbor.core.battery.sizing import usable_energy
@@ -228,18 +228,23 @@ def _soh(old: OldBank, assumptions: Assumptions) -> Figure:
         inputs={"T": warmth},
         source=phrase("rig.old_bank.table_class_interpolated"),
     )
+    below = left_below_stop(battery_class, old.test_a / ah)
+    left = Figure(
+        f"{at}.test_left", phrase("rig.old_bank.test_left"), below, "%", REFERENCE,
+        source=phrase("rig.old_bank.test_left_source", volts=f"{stop_v(battery_class):g}"),
+    )  # fmt: skip
     low, high = health_range(
         old.test_a, old.test_minutes, ah, hours,
         (assumptions.get(exponent.assumption).low or exponent.number,
-         assumptions.get(exponent.assumption).high or exponent.number), k_t,
+         assumptions.get(exponent.assumption).high or exponent.number), k_t, below,
     )  # fmt: skip
     soh = computed(
         f"{at}.soh",
         phrase("rig.old_bank.soh"),
-        state_of_health(old.test_a, old.test_minutes, ah, hours, exponent.number, k_t),
+        state_of_health(old.test_a, old.test_minutes, ah, hours, exponent.number, k_t, below),
         "%",
-        "{I} · {t} / 60 / ({C_I} · {k_T})",
-        {"I": amps, "t": minutes, "C_I": expected, "k_T": factor},
+        "{I} · {t} / 60 / ({C_I} · {k_T} · (1 − {left}))",
+        {"I": amps, "t": minutes, "C_I": expected, "k_T": factor, "left": left},
         phrase("rig.old_bank.soh_source"),
         phrase("rig.old_bank.soh_note"),
     )
