@@ -4,6 +4,7 @@
 # make bench   speed and sizes on this machine, against the README's (WRITE=1 puts them there)
 # make torture what docs/reliability.md promises, tried (half an hour; LONG=1: an hour)
 # make fuzz    50 000 requests in steps, and 200 of each call by its description
+# make laws   what must hold of every rig, over random ones (LAWS=500)
 # make sbom    what is shipped, as CycloneDX
 # make mutants how many small changes of the code the tests notice (an hour)
 # make serve   your own rigs
@@ -22,7 +23,7 @@ FRONT := $(shell find frontend/src frontend/public -type f ! -name '*.d.ts' 2>/d
          frontend/index.html frontend/vite.config.ts frontend/licences.ts frontend/tsconfig.json
 SOURCE := $(shell find src/vast_harbor -name '*.py' -o -name '*.toml' -o -name '*.sql' | grep -v /static/)
 
-.PHONY: demo serve test tried lint types check shots bench mutants torture fuzz sbom build docs clean chromium
+.PHONY: demo serve test tried lint types check shots bench laws mutants torture fuzz sbom build docs clean chromium
 
 demo: $(STAMPS)/kernel $(STAMPS)/frontend
 	@exec $(BIN)/vast-harbor demo --port $(PORT) --data $(DATA)
@@ -117,6 +118,9 @@ torture: $(STAMPS)/dev build chromium
 fuzz: $(STAMPS)/dev $(STAMPS)/kernel
 	FUZZ=200 $(BIN)/pytest -n auto tests/web/test_description.py
 	$(BIN)/python tools/torture_input.py 50000
+
+laws: $(STAMPS)/dev $(STAMPS)/kernel
+	LAWS=$(or $(LAWS),500) $(BIN)/pytest -n auto -q tests/core/test_laws.py
 
 sbom: $(STAMPS)/dev $(STAMPS)/node
 	@mkdir -p $(STAMPS)/sbom

@@ -27,6 +27,7 @@ from vast_harbor.core.stops.banks import (
 from vast_harbor.core.stops.changeover import Changeover, Work
 from vast_harbor.core.stops.charging import Suitability, charging_findings, suitability_of
 from vast_harbor.core.stops.compare import (
+    HARMFUL,
     CatalogueSearch,
     Compare,
     ComparedBank,
@@ -38,7 +39,6 @@ from vast_harbor.core.stops.compare import (
     stopping,
     verdict_text,
 )
-from vast_harbor.core.stops.compare.verdict import HARMFUL
 from vast_harbor.core.stops.day import Day, day_findings
 from vast_harbor.core.stops.need import Days, Need, SecondNeed, need_findings, second_need, standby_days
 from vast_harbor.core.stops.rig import VoltageChoice, forgotten, rig_findings, voltage_choices
@@ -295,6 +295,7 @@ def evaluate(
     before: Before | None = None,
     found: Sequence[Bank] | None = None,
     known: dict[Bank, float | None] | None = None,
+    chosen: Mapping[str, Choice] = NO_CHOICE,
 ) -> Results:
     """Compute every stop of a plan.
 
@@ -307,6 +308,7 @@ def evaluate(
             best of each class when the verdict is asked for.
         known: money for what banks need in addition, of a plan that differs in nothing on which that
             depends; it is added to.
+        chosen: by class, the model to go on with where the tool chooses; those not named are looked for.
 
     Returns:
         All figures with their workings.
@@ -317,7 +319,7 @@ def evaluate(
     go_on()
     assumptions = reference.assumptions(plan.house_rule, plan.overrides)
     days = need_stop.evaluate(plan, reference, assumptions)
-    chosen = before.chosen if before is not None else NO_CHOICE
+    chosen = before.chosen if before is not None else chosen
     extras_cost = _extras_cost(plan, assumptions)
     banks = banks_stop.evaluate(plan, reference, assumptions, days, extras_cost, chosen, known)
     simulated = SimulatedRuns(plan, reference, assumptions, days, banks)

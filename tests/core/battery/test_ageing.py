@@ -18,10 +18,12 @@ from vast_harbor.core.battery.ageing import (
     wear_when_bought,
 )
 from vast_harbor.core.battery.temperature import calendar_years
+from vast_harbor.core.cost.life_cost import life_years
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.passage import evaluate
 from vast_harbor.core.rig.loads import DC, Load
 from vast_harbor.core.rig.plan import Candidate
+from vast_harbor.core.stops.banks.quick_life_cost import LASTS_BY_GRADE
 
 
 def test_cycle_law_from_one_point() -> None:
@@ -97,10 +99,18 @@ def test_schools_reckon_with_different_lives(demo_results, reference, rule, ends
     compared = evaluate(plan, reference).compare.compared_banks[2]
     assert compared.life.ends == ends
     if rule == "long_life":
-        assert compared.life.years == compared.banked.bank.model.warranty.years
+        # As its maker promises, or as the short end of its class if that is longer.
+        low = compared.cost.inputs.careful_years
+        warranty = compared.banked.bank.model.warranty.years
+        assert compared.life.years == pytest.approx(max(warranty, low))
+        # The same battery without a warranty lasts no longer.
+        bare = replace(compared.cost.inputs, warranty_years=0.0)
+        assert float(life_years(bare)) <= compared.life.years
     if rule == "customary":
-        # Grade B: as usual. Its cells would go on.
-        assert compared.life.years == 16 and compared.life["years"].high == 20
+        # Electronics last by what backs the datasheet up: 16 years of grade B. Its cells would go on.
+        grade = LASTS_BY_GRADE[compared.banked.bank.model.grade]
+        assert compared.life.years == pytest.approx(16 * grade)
+        assert compared.life["years"].high == pytest.approx(20 * grade)
     if rule == "to_label":
         # Label cycles at full depth, 300 cycles a year of one night each.
         cycles = compared.life["design_cycles"].value

@@ -38,7 +38,7 @@ def test_plain_numbers_say_what_the_workings_say(demo_results, name) -> None:
     for compared, inputs in zip(verdict.compared_banks, verdict.life_cost_inputs, strict=True):
         assert float(life_years(inputs)) == pytest.approx(compared.life.years)
         total = lifetime(inputs, AS_PLANNED, verdict.plan.years_kept)
-        assert float(total) == pytest.approx(compared.cost["lifetime"].number)
+        assert float(total) == pytest.approx(compared.cost["lifetime_planned"].number)
 
 
 @given(p=PROSPECTS, years=st.floats(1, 30))

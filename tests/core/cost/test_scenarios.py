@@ -150,7 +150,10 @@ def test_life_by_warranty_and_by_label() -> None:
     by_warranty = replace(PLAIN, basis="warranty")
     assert float(life_years(by_warranty)) == 2.0
     assert float(life_years(replace(by_warranty, warranty_years=9.0))) == 4.0
-    assert float(life_years(replace(by_warranty, warranty_years=0.0))) == 4.0
+    # A warranty adds to what the class is sure to last, and never takes from it.
+    assert float(life_years(replace(by_warranty, careful_years=3.0))) == 3.0
+    assert float(life_years(replace(by_warranty, careful_years=3.0, warranty_years=0.0))) == 3.0
+    assert float(life_years(replace(by_warranty, careful_years=9.0, warranty_years=0.0))) == 4.0
     by_label = replace(PLAIN, basis="label_cycles")
     assert float(life_years(by_label)) == 3.0
     assert float(life_years(by_label, Scenario(cycles=2.0))) == 6.0

@@ -112,13 +112,18 @@ def test_volts_under_the_hardest_load(look) -> None:
 
 
 def test_charge_current(look) -> None:
-    # Keel 200 may take 100 A. AGM 100 Ah states none: 0.3 C of its class, 30 A; two of them 60 A.
+    # Keel 200 may take 100 A. AGM 100 Ah states none: 0.3 C of its class, 30 A; two of them 60 A. Of 60 A it
+    # accepts what half a charge takes: 0.5 · 100/1.2 = 42 A.
     at = {"installed": Installed(charge_a=60)}
     assert look("charge_current", "ostrel-200", **at)[0] == "ok"
     assert look("charge_current", "tarnmoor-100", **at)[:2] == (
-        "stop", "Your chargers give 60 A together, but it can take only 30 A.",
+        "stop", "Your chargers give 42 A together, but it can take only 30 A.",
     )  # fmt: skip
     assert look("charge_current", "tarnmoor-100", parallel=2, **at)[0] == "ok"
+    # A bank that is hardly drawn down takes little, however large the panels are.
+    small = (replace(LAMP, draw=Draw(2.7, "W")),)
+    large = {"installed": Installed(charge_a=70)}
+    assert look("charge_current", "tarnmoor-80", loads=small, **large)[0] == "ok"
     assert look("charge_current", "tarnmoor-100")[0] == "unknown"
 
 

@@ -10,6 +10,7 @@ from vast_harbor.core.passage import evaluate
 from vast_harbor.core.rig.loads import DC, Draw, Load
 from vast_harbor.core.rig.plan import Candidate
 from vast_harbor.core.rig.sources import MAINS, SOLAR, Source
+from vast_harbor.core.stops.banks.criteria import PUT_RIGHT
 from vast_harbor.core.stops.banks.find import layouts
 from vast_harbor.core.stops.compare import verdict_text
 
@@ -29,16 +30,19 @@ def lamp(evaluated):
 
 
 def test_a_class_is_proposed_by_its_cost_with_all_it_needs(lamp, reference) -> None:
-    """No bank of a class that will do, of confidence A or B, costs less over the years than the proposal."""
+    """No bank of a class that will do costs less over the years, with all it needs, than the proposal."""
     look = lamp.banks.proposals
     for key, proposal in look.items():
         if not proposal.suitable:
             continue
         cost = {p.bank: p.lifetime for p in proposal.suitable}
         best = proposal.best.bank
-        proved = [b for b in cost if b.model.grade in "AB"]
-        assert best.model.grade in "AB" or not proved
-        assert cost[best] == min(cost[b] for b in proved or cost), key
+        assert cost[best] == min(cost.values()), key
+        # Whoever looks at all of them finds none that is cheaper.
+        search = look.search
+        for bare, bank in search._bare(proposal.sized_layouts, PUT_RIGHT - {"switch"}):
+            extra = search.extras_cost(bank)
+            assert extra is None or bare + extra >= cost[best] - 1e-9, bank.model.id
         assert proposal.alternatives["smallest"].usable_wh <= min(
             f.usable_wh for f in proposal.sized_layouts if f.covers and f.bank.model.used is None
             and f.bank.model.portable is None
@@ -57,7 +61,7 @@ def test_a_proposal_counts_what_it_needs_in_addition(evaluated) -> None:
 def test_the_verdict_finds_what_nobody_compared(lamp, reference) -> None:
     """No layout of every other model that is run in full beats the winner by more than cares may cost."""
     verdict = lamp.verdict
-    assert verdict.winner.id.startswith("found:") and verdict.kind == "buy"
+    assert verdict.kind == "buy"
     within = verdict.assumptions.value("verdict_within")
     sold = [m for m in reference.catalogue.values() if m.used is None and m.portable is None]
     some = [b for m in sold[::3] for b in layouts(m, 12.0)[:3]]
@@ -71,7 +75,7 @@ def test_the_verdict_finds_what_nobody_compared(lamp, reference) -> None:
             continue
         for compared in found:
             assert alone.weighed[compared.id] > alike / (1 + within) - 1e-6, bank.model.id
-    assert len(others.found) >= 1
+    assert len(others.compared_banks) > 2
 
 
 def test_a_candidate_that_is_as_good_is_kept(lamp, reference) -> None:

@@ -120,7 +120,7 @@ def test_panels_needed_carry_the_design_month(demo_results, reference) -> None:
     build = next(c.build for c in results.banks.candidates if c.candidate.id == "lfp")
     got = results.simulated.needed["lfp"]
     eta = results.assumptions.value("energy_efficiency.lfp")
-    by_hand = results.day.bank_wh.number / eta / (sun.monthly[month] * 0.9 * 1.0 * 0.95)
+    by_hand = results.day.bank_wh.number / eta / (sun.monthly[month] * 0.79 * 1.0 * 0.95)
     assert got["panel_w"].number == pytest.approx(by_hand)
     extra = results.need.energy.number / results.assumptions.value("reaches_full_in")
     assert got["refill_w"].number == pytest.approx(by_hand * (1 + extra / results.day.bank_wh.number))

@@ -87,7 +87,10 @@ def test_need_and_banks_have_one_resistance(of, model) -> None:
 def test_where_nothing_is_stated_nothing_is_judged(of) -> None:
     bare = of("moule-bare-230", loads=(LAMP, KETTLE))
     assert bare.bms is None and bare.gives_a is None and bare.running is None and bare.starting is None
-    assert bare.charge is None and bare.opening is None and bare.payload is None and bare.packing is None
+    assert bare.charge is None and bare.opening is None and bare.packing is None
+    # Without a stated payload it is held against what such a rig bears; a cabin stands on its own ground.
+    assert bare.payload.limit == 500 and of("moule-bare-230", kind="cabin").payload is None
+    assert of("hollin-6-330", series=2, parallel=3, kind="van").payload.broken
     assert of("tarnmoor-100").pack_power is None
 
 

@@ -47,7 +47,7 @@ CASES: list[tuple[str, dict[str, Any], dict[str, Any], str]] = [
         {"overrides": {"nights": 1, "reserve": 0.2}},
         "care: ",
     ),
-    ("nights_in_a_row", {"nights_in_a_row": 1}, {"nights_in_a_row": 2}, "note: "),
+    ("nights_in_a_row", {"nights_in_a_row": 1, "overrides": {"nights": 3}}, {"nights_in_a_row": 2}, "note: "),
     # Two nights and a quarter more are 2.5 nights.
     ("outlasts_stay", {"stay": Stay(water_nights=1)}, {"stay": Stay(water_nights=2)}, "care: "),
     (
@@ -128,7 +128,7 @@ CASES: list[tuple[str, dict[str, Any], dict[str, Any], str]] = [
         "no_charger",
         {"sources": (GENERATOR,)},
         {"sources": (GENERATOR, MAINS)},
-        "care: Generator: there is no mains charger for it to power.",
+        "care: Generator has no mains charger to power, so it charges nothing. A charger of 50 A costs about",
     ),
     (
         "quiet",

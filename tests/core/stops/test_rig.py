@@ -66,7 +66,9 @@ def test_a_bank_that_outlasts_the_water_is_partly_unused(evaluated) -> None:
     said = next(f for f in results.findings if f.code == "outlasts_stay")
     assert "water ends your stay" in said.says.template and said.says.figures["limit"].value == 1.5
     assert "outlasts_stay" not in codes(evaluated((FRIDGE,), stay=Stay(water_nights=4)))
-    assert "nights_in_a_row" in codes(evaluated((FRIDGE,), nights_in_a_row=1))
+    assert "nights_in_a_row" in codes(evaluated((FRIDGE,), nights_in_a_row=1, overrides={"nights": 3}))
+    # Where nobody asks for more nights, no more than a stay lasts are planned for.
+    assert evaluated((FRIDGE,), nights_in_a_row=1).need.nights.number == 1
 
 
 def test_traps_are_told_where_they_apply(evaluated) -> None:

@@ -144,7 +144,7 @@ def test_the_year_counts_nights_cycles_and_charge(demo_results, reference) -> No
     # Half the nights wear half as much by cycles; nothing else of the sample moves.
     half = evaluate(replace(plan, off_grid_nights=plan.off_grid_nights / 2), reference).simulated.years
     for key, year in half.items():
-        assert year["cycle_wear"].number * 2 == pytest.approx(years[key]["cycle_wear"].number)
+        assert year["cycle_wear"].number * 2 == pytest.approx(years[key]["cycle_wear"].number, rel=1e-3)
     # More sun never serves fewer nights.
     bright = tuple(replace(s, watts=3000.0) if s.kind == "solar" else s for s in plan.sources)
     better = evaluate(replace(plan, sources=bright), reference).simulated.years
@@ -282,12 +282,12 @@ def test_episodes_are_runs_longer_than_so_many_steps(where, longer, count) -> No
 @pytest.mark.parametrize(
     ("full", "off_grid", "short"),
     [
-        # Three nights, then hook-up: two nights suffer, the last is made good on one of the next two days.
+        # Three nights, then hook-up: two nights suffer, the last is made good on one of the next three days.
         ([0, 0, 0, 1, 0], [1, 1, 1, 0, 0], [1, 1, 0, 0, 0]),
         ([0, 0, 0, 0, 1], [1, 1, 1, 0, 0], [1, 1, 0, 0, 0]),
         ([0, 1, 0, 0, 0], [1, 1, 1, 0, 0], [1, 0, 1, 0, 0]),
-        # Too late after three days; and what comes after the next off-grid night helps nothing.
-        ([0, 0, 0, 1], [1, 0, 0, 0], [1, 0, 0, 0]),
+        # Too late after four days; and what comes after the next off-grid night helps nothing.
+        ([0, 0, 0, 0, 1], [1, 0, 0, 0, 0], [1, 0, 0, 0, 0]),
         ([0, 0, 1], [1, 1, 1], [1, 1, 0]),
         ([0, 0, 0, 1], [1, 0, 1, 0], [1, 0, 0, 0]),
     ],
@@ -308,7 +308,7 @@ def test_single_nights_between_hook_ups_leave_only_a_weak_charger_short(demo_res
 
 
 def test_the_nights_of_the_year_only_scale_a_run_year(demo_results, reference) -> None:
-    # Days are run anew only where rows follow closer on one another: above twenty nights in a month of use.
+    # Days are run anew only where stays follow closer on one another than six days on mains.
     results = demo_results("pebble")
     results.simulated.run()
     base = results.simulated.years["dual"]
@@ -317,7 +317,7 @@ def test_the_nights_of_the_year_only_scale_a_run_year(demo_results, reference) -
         assert again.simulated.known or nights > 80
         year = again.simulated.years["dual"]
         assert year["served_share"].number == pytest.approx(base["served_share"].number)
-        if again.simulated.year_plan.between == results.simulated.year_plan.between:
+        if again.simulated.year_plan.calendar.key == results.simulated.year_plan.calendar.key:
             for key in ("through", "cycle_wear"):
                 assert year[key].number == pytest.approx(base[key].number * nights / 9)
 

@@ -55,8 +55,10 @@ def test_by_hand_lead_acid_wins_and_the_verdict_says_so(evaluated, reference) ->
     )  # fmt: skip
     verdict = results.verdict
     assert verdict.kind == "buy" and verdict.winner.id == "f" and verdict.runner_up.id == "l"
-    assert verdict.winner.cost["lifetime"].number == pytest.approx(338.703, abs=0.01)
-    assert verdict.saving[1].number == pytest.approx(389.707 - 338.703, abs=0.02)
+    assert verdict.winner.cost["lifetime_planned"].number == pytest.approx(338.703, abs=0.01)
+    both = [c.cost["lifetime"].number for c in (verdict.winner, verdict.runner_up)]
+    assert both == [verdict.spreads[i][1].number for i in "fl"]
+    assert verdict.saving[1].number == pytest.approx(both[1] - both[0])
     # Where they cost the same without steps: both are sized alike, and cycles hardly count at ten nights, so
     # it is years that make the LFP pay. A root is a root: the difference there is under one unit of money.
     by_key = {f.key: f for f in break_evens(results, reference)}
@@ -107,8 +109,8 @@ def test_by_hand_hard_use_where_lfp_wins(evaluated) -> None:
     assert flooded.life.years == pytest.approx(1.54557, abs=1e-4)
     assert flooded.cost["replacement_count"].number == 6
     kg, price = flooded.banked["kg"].number, flooded.banked["purchase"].number
-    assert flooded.cost["lifetime"].number == pytest.approx(7 * price - 6 * kg * 0.5)
-    assert lfp.cost["lifetime"].number == pytest.approx(lfp.banked["purchase"].number)
+    assert flooded.cost["lifetime_planned"].number == pytest.approx(7 * price - 6 * kg * 0.5)
+    assert lfp.cost["lifetime_planned"].number == pytest.approx(lfp.banked["purchase"].number)
     verdict = results.verdict
     assert verdict.winner is lfp and verdict.decided[1] == "money"
     assert verdict.shares["l"].number > 0.98
@@ -178,16 +180,44 @@ def test_rule_1_on_hook_up_spends_nothing_or_little(demo_results, reference, nig
         assert bare.winner.cost["per_cycle"].value is None
 
 
-def test_rules_2_and_3_leave_out_and_say_what_it_would_take(demo_results) -> None:
+def test_what_is_not_supplied_has_its_price_and_is_no_wall(demo_results, reference) -> None:
     verdict = demo_results("tern-rock").verdict
-    rules = {o.compared.id: o.rule for o in verdict.outs}
-    assert rules == {"lfp": 2, "heated": 3, "plain": 2, "same": 2}
-    heated = next(o for o in verdict.outs if o.compared.id == "heated")
-    assert "ritical" in says(heated.says) and "warmer place" in heated.needs
+    assert {o.compared.id for o in verdict.outs} == {"lfp", "plain", "same"}
+    # The heated one leaves a tenth of the nights; it pays for them and wins all the same.
+    heated = verdict.winner
+    assert heated.id == "heated" and heated.cost["elsewhere"].number > 0
+    assert "cost includes" in " ".join(says(s) for s in verdict_text.card(verdict))
+    # The price of a night without critical loads moves the cost on a slope.
+    plan, costs = demo_results("tern-rock").plan, []
+    for price in (0.0, 2000.0, 4000.0):
+        over = {**plan.overrides, "critical_night": price, "verdict_critical": 0.0}
+        at = evaluate(replace(plan, overrides=over), reference).verdict
+        costs.append(next(c for c in at.compared_banks if c.id == "heated").cost["lifetime"].number)
+    assert costs[2] - costs[1] == pytest.approx(costs[1] - costs[0], rel=0.05) and costs[0] < costs[1]
     # A hard finding of which the remedy is priced in does not leave a bank out: the vents of the flooded one.
-    deep = verdict.winner
+    deep = next(c for c in verdict.compared_banks if c.id == "deep")
     assert "ventilation" in {f.code for f in deep.banked.findings if f.severity == "stop"}
     assert any(d.key == "check-ventilation" and d.met for d in deep.cost.required_extras)
+
+
+def test_nothing_is_bought_that_costs_more_a_night_than_a_night_elsewhere(evaluated) -> None:
+    # Four nights a year: the bank for them costs more a night than a place with hook-up.
+    few = evaluated(LAMP, off_grid_nights=4, found=None, sources=(Source("m", MAINS, amps=20.0),))
+    verdict = few.verdict
+    each, price = verdict.without
+    assert verdict.kind == "hook_up" and each.number > price.number == 35
+    assert min(c.cost["per_night"].number for c in verdict.suitable) == each.number
+    assert "spend them on hook-up" in says(verdict_text.headline(verdict))
+    assert evaluated(LAMP, off_grid_nights=60, found=None).verdict.kind == "buy"
+
+
+def test_hardly_any_nights_without_an_old_bank_want_the_smallest_harmless_one(evaluated) -> None:
+    big = (Load("h", "Heater", DC, Draw(400, "W"), 12, hours=10),)
+    verdict = evaluated(big, off_grid_nights=1, found=None).verdict
+    assert verdict.kind == "hook_up" and verdict.winner.cost["outlay"].number < 300
+    assert verdict.winner.cost["outlay"].number == min(
+        c.cost["outlay"].number for c in verdict.compared_banks if not c.hard or c is verdict.winner
+    )
 
 
 def test_rule_2_a_struck_remedy_leaves_a_bank_out(demo_results, reference) -> None:
@@ -195,13 +225,16 @@ def test_rule_2_a_struck_remedy_leaves_a_bank_out(demo_results, reference) -> No
     struck = tuple(
         replace(c, struck=("check-ventilation",)) if c.id == "deep" else c
         for c in plan.candidates
-        if c.id != "heated"
+        if c.id not in ("heated", "plain")
     )
     results = evaluate(replace(plan, candidates=struck), reference)
     assert "deep" in {o.compared.id for o in results.verdict.outs}
     assert results.verdict.kind == "none" and "No bank works" in says(verdict_text.headline(results.verdict))
-    fewer = next(c for c in results.compare.compared_banks if c.id == "deep").cost["extras"].number
-    assert fewer < demo_results("tern-rock").verdict.winner.cost["extras"].number
+    fewer, all_of_it = (
+        next(c for c in r.compare.compared_banks if c.id == "deep").cost["extras"].number
+        for r in (results, demo_results("tern-rock"))
+    )
+    assert fewer < all_of_it
 
 
 def test_rule_4_asks_the_cares_where_money_is_not_clear(evaluated) -> None:
@@ -320,7 +353,7 @@ def test_figures_hold_no_cycles(demo_results, reference) -> None:
 
 def test_the_verdict_turns_at_the_nights_it_says(pebble, reference) -> None:
     found = verdict_changes(pebble)
-    last = found[-1]
+    last = next(c for c in found if c.buys_before == "flooded_dual" and c.buys_after == "lfp")
     n = last.at.number
     assert "Marram" in says(last.before) and "LFP" in says(last.after)
 
@@ -423,9 +456,9 @@ def test_extras_that_wear_out_are_bought_again_and_a_sold_bank_pays(evaluated, r
     def cost(candidate, old_bank):
         return evaluated(LAMP, candidates=(candidate,), old_bank=old_bank).compare.compared_banks[0].cost
 
-    once, twice_more = cost(base, old)["lifetime"].number, cost(again, old)["lifetime"].number
+    once, twice_more = (cost(c, old)["lifetime_planned"].number for c in (base, again))
     assert twice_more - once == pytest.approx(180)  # after 4 and 8 of 10 years
-    sold = cost(base, replace(old, sale_price=120.0))["lifetime"].number
+    sold = cost(base, replace(old, sale_price=120.0))["lifetime_planned"].number
     assert once - sold == pytest.approx(120 - 15)  # 15 of scrap
 
 
@@ -458,11 +491,14 @@ def test_waiting_by_hand(evaluated, reference) -> None:
     found = {o.key: o for o in purchase_options(results, reference)}
     price = results.compare.compared_banks[0].banked["purchase"].number
     extras = results.compare.compared_banks[0].cost["extra_cost"].number
-    assert found["now"].lifetime.number == pytest.approx(price + extras)
-    assert found["run_on_1"].lifetime.number == pytest.approx(price * 0.95 + extras)
+    # The middle of the scenarios: what the doubt adds is the same whenever it is bought.
+    doubt = results.compare.compared_banks[0].cost["doubt"].number
+    assert found["now"].lifetime.number == pytest.approx(price + extras + doubt)
+    # The old one lasts one of two nights: half of 60 nights a year are spent elsewhere, at 35.
+    assert found["run_on_1"].lifetime.number == pytest.approx(price * 0.95 + extras + doubt + 30 * 35)
     assert found["run_on_1"].cash.number == 0 and not found["run_on_1"].works
     # One of two strings now, the other a year later at that year's price.
-    assert found["steps"].lifetime.number == pytest.approx(price / 2 + price / 2 * 0.95 + extras)
+    assert found["steps"].lifetime.number == pytest.approx(price / 2 + price / 2 * 0.95 + extras + doubt)
     assert found["bridge"].cash.number < price and found["bridge"].more.number > 0
 
 

@@ -102,7 +102,7 @@ def _tried(topic: Topic, status: str, results: Results, reference: Reference) ->
     banks = [c.banked.bank for c in verdict.found if c.banked.bank is not None]
     for words, plan in _alternatives(topic.key, results, reference):
         go_on()
-        other = evaluate(plan, reference, found=banks).verdict
+        other = evaluate(plan, reference, found=banks, chosen=results.banks.chosen).verdict
         after = _lead(other, verdict)
         if before is not None and after is not None:
             swing = max(swing or 0.0, abs(after - before))

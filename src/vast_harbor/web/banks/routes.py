@@ -24,6 +24,7 @@ from vast_harbor.core.stops.banks import (
     why_unfit,
     wiring_of,
 )
+from vast_harbor.core.stops.charging import as_built
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.fields import Choice
 from vast_harbor.formats.wiring_svg import cable_text, draw
@@ -214,7 +215,7 @@ def wiring(path: RigPath, query: OfCandidate) -> Response:
     banked = _candidate(results.banks.candidates, query.candidate)
     if banked is None or banked.build is None:
         return problems(404, NOT_BUILT)
-    us, wired = rig.rig.units == US, wiring_of(banked.build)
+    us, wired = rig.rig.units == US, wiring_of(as_built(banked.build))
     drawn = banked.build.bank.units <= MOST_DRAWN
     parts = [
         WiringPartView(
@@ -249,7 +250,7 @@ def export_wiring(path: RigPath, query: OfCandidate) -> Response:
     banked = _candidate(results.banks.candidates, query.candidate)
     if banked is None or banked.build is None or banked.build.bank.units > MOST_DRAWN:
         return problems(404, NOT_BUILT)
-    response = make_response(draw(wiring_of(banked.build), _title(banked), rig.rig.units == US))
+    response = make_response(draw(wiring_of(as_built(banked.build)), _title(banked), rig.rig.units == US))
     response.mimetype = "image/svg+xml"
     response.headers["Content-Disposition"] = f'attachment; filename="wiring-{banked.candidate.id}.svg"'
     return response

@@ -17,7 +17,7 @@ from vast_harbor.phrases import phrase
 
 # Banks of a class that are kept, the cheapest over the years with all they need first; so many are looked at
 # for them at most.
-KEPT, LOOKED_AT = 6, 60
+KEPT, LOOKED_AT = 6, 30
 # Single cells of less than this are for buildings, where batteries of several cells will do elsewhere [V].
 SINGLE_CELL_V = 2.0
 

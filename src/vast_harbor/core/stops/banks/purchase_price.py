@@ -153,11 +153,15 @@ def price_figures(
     f["unit_paid"] = _paid(f["unit_price"], numbers, bank, candidate, at, entry)
     spare = numbers.spare
     parts, formula = {"n": units, "P": f["unit_paid"]}, "({n} + 1) · {P}" if spare else "{n} · {P}"
+    # What goes with a list price follows the price level as it does.
+    level = "" if model.own else " · {f_price}"
+    if quote is None and (offer.delivery or offer.deposit) and not model.own:
+        parts["f_price"] = assumptions.figure("price_factor")
     if offer.delivery and quote is None:
         parts["D"] = datasheet(
             f"{at}.delivery", phrase("banks.purchase_price.delivery"), offer.delivery, "money", entry
         )
-        formula += " + {D}"
+        formula += " + {D}" + level
     if offer.deposit and quote is None:
         parts["n_old"] = typed(
             f"{at}.handed_in",
@@ -174,7 +178,7 @@ def price_figures(
             entry,
             phrase("banks.purchase_price.deposit_note"),
         )
-        formula += " + ({n} − {n_old}) · {pledge}"
+        formula += " + ({n} − {n_old}) · {pledge}" + level
     f["purchase"] = computed(
         f"{at}.purchase", phrase("terms.names.batteries_buy"), numbers.total, "money", formula, parts,
         phrase("banks.purchase_price.purchase_source") if spare else "",

@@ -9,10 +9,11 @@ from vast_harbor.core.installation.wiring import Wiring
 from vast_harbor.core.rig.changeover import Changeover, Purchase
 from vast_harbor.core.rig.loads import AC
 from vast_harbor.core.rig.plan import Plan
-from vast_harbor.core.rig.source_remedies import Rung, chosen, name_of, sources_of
+from vast_harbor.core.rig.source_remedies import Rung, chosen, name_of
 from vast_harbor.core.rig.sources import Source
 from vast_harbor.core.stops.banks import Build, wiring_of
 from vast_harbor.core.stops.changeover.steady_load import SteadyLoad, steady_load
+from vast_harbor.core.stops.charging import as_built
 from vast_harbor.core.stops.compare import ComparedBank, RequiredExtra
 
 
@@ -62,7 +63,7 @@ class Work:
     @cached_property
     def wiring(self) -> Wiring:
         """The bank as it is wired."""
-        return wiring_of(self.build)
+        return wiring_of(self.built)
 
     @cached_property
     def points(self) -> tuple[Point, ...]:
@@ -96,10 +97,12 @@ class Work:
     @cached_property
     def sources(self) -> tuple[Source, ...]:
         """The rig's sources, with the remedies that are carried out."""
-        found = sources_of(
-            self.plan, self.build.candidate, self.build.bank.model.battery_class, self.build.assumptions
-        )
-        return tuple(found)
+        return self.built.sources
+
+    @cached_property
+    def built(self) -> Build:
+        """The bank in its rig as it will be after the work."""
+        return as_built(self.build)
 
     @property
     def inverter(self) -> bool:

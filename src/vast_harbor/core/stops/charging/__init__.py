@@ -3,6 +3,7 @@
 from vast_harbor.core.stops.charging.charge_curves import Curve, curve
 from vast_harbor.core.stops.charging.findings import charging_findings
 from vast_harbor.core.stops.charging.measured_charge import clear_sky_amps, explain
+from vast_harbor.core.stops.charging.required_fixes import as_built, asks_for_more, demand_key, enough
 from vast_harbor.core.stops.charging.settings_sheet import Setting, sheets
 from vast_harbor.core.stops.charging.sources_needed import MONTHS, Sun, design_month, needed, sun_of, too_dark
 from vast_harbor.core.stops.charging.suitability import WORST, Suitability, suitability_of
@@ -14,10 +15,14 @@ __all__ = (
     "Setting",
     "Suitability",
     "Sun",
+    "as_built",
+    "asks_for_more",
     "charging_findings",
     "clear_sky_amps",
     "curve",
+    "demand_key",
     "design_month",
+    "enough",
     "explain",
     "needed",
     "sheets",

@@ -4,9 +4,10 @@ from dataclasses import dataclass, replace
 
 from vast_harbor.core.battery.charge_acceptance import COLD_C
 from vast_harbor.core.figures.display import Style
-from vast_harbor.core.rig.source_remedies import name_of, sources_of
+from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.rig.sources import ENGINE, MAINS, SOLAR, STREAM
 from vast_harbor.core.stops.banks import Build
+from vast_harbor.core.stops.charging.required_fixes import as_built
 from vast_harbor.phrases import phrase
 
 # The lines of a sheet, in their order.
@@ -66,7 +67,7 @@ def sheets(build: Build) -> tuple[Sheet, ...]:
     most = build.bank.parallel * build.bank.model.charge_a
     on, off = phrase("charging.settings_sheet.on"), phrase("charging.settings_sheet.off")
     out = []
-    for source in sources_of(plan, build.candidate, battery_class, build.assumptions):
+    for source in as_built(build).sources:
         if source.kind not in (MAINS, SOLAR, ENGINE, STREAM):
             continue
         if source.is_relay:

@@ -15,13 +15,14 @@ from vast_harbor.core.stops.compare.required_extras import (
     stopping,
 )
 from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
-from vast_harbor.core.stops.compare.verdict import BUY, HOOK_UP, KEEP, MEND, Verdict
+from vast_harbor.core.stops.compare.verdict import BUY, HARMFUL, HOOK_UP, KEEP, MEND, Verdict
 from vast_harbor.core.stops.compare.verdict_charts import capacity, items
 
 __all__ = (
     "ADVISED",
     "BUY",
     "COUNTED",
+    "HARMFUL",
     "HOOK_UP",
     "KEEP",
     "MEND",

@@ -10,9 +10,9 @@ from dataclasses import dataclass, replace
 from vast_harbor.core.figures.display import awg
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed, typed
 from vast_harbor.core.rig.plan import Fix
-from vast_harbor.core.rig.source_remedies import EASY, HANDY, TRADE, Rung, chosen
+from vast_harbor.core.rig.source_remedies import EASY, HANDY, TRADE, chosen
 from vast_harbor.core.stops.banks import CARE, STOP, Build, Check
-from vast_harbor.core.stops.charging import Suitability, suitability_of
+from vast_harbor.core.stops.charging import Suitability, asks_for_more, demand_key, enough
 from vast_harbor.core.stops.compare.small_parts import relay_goes, small_parts
 from vast_harbor.phrases import phrase
 
@@ -137,10 +137,10 @@ def _state(build: Build, key: str, counts: bool) -> str:
 
 def _of_sources(build: Build, suitability: Sequence[Suitability]) -> Iterator[RequiredExtra]:
     for one in suitability:
-        if one.verdict not in (STOP, CARE) or not one.rungs:
+        if not asks_for_more(one):
             continue
-        hard, rung = one.verdict == STOP, _enough(build, one)
-        key = f"source-{one.source}"
+        hard, rung = one.verdict == STOP, enough(build, one)
+        key = demand_key(one.source)
         price = Figure(
             f"{build.at}.demand.{key}", f"{one.source_name}: {rung.says}", rung.price, "money", REFERENCE,
             source=phrase("compare.required_extras.charging_page_typical_price"),
@@ -157,18 +157,6 @@ def _of_sources(build: Build, suitability: Sequence[Suitability]) -> Iterator[Re
             _state(build, key, one.counts),
             Fix(one.source, rung.key),
         )
-
-
-def _enough(build: Build, one: Suitability) -> Rung:
-    """The least remedy that leaves nothing that is counted, else the largest."""
-    if not one.counts:
-        return one.rungs[0]
-    for rung in one.rungs:
-        fixed = replace(build.candidate, fixes=(*build.candidate.fixes, Fix(one.source, rung.key)))
-        after = suitability_of(replace(build, candidate=fixed), one.source)[0]
-        if not after.counts:
-            return rung
-    return one.rungs[-1]
 
 
 # Code of a check → key of its price, words, hours, skill, whether it is counted without being hard.

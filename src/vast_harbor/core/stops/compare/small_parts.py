@@ -10,6 +10,7 @@ from vast_harbor.core.rig.plan import WATCHED
 from vast_harbor.core.rig.source_remedies import EASY, HANDY
 from vast_harbor.core.rig.sources import ENGINE, MAINS, UPKEEP
 from vast_harbor.core.stops.banks import Build, wiring_of
+from vast_harbor.core.stops.charging import as_built
 from vast_harbor.phrases import phrase
 
 # As much as the label may differ for the old hold-downs and links to do again [-].
@@ -116,7 +117,7 @@ def _all(build: Build, new_cable: bool, relay_goes: bool) -> Iterator[SmallPart]
 
 def _fuses(build: Build) -> Iterator[SmallPart]:
     """Fuses of the strings, and of the sources where they join: of the kind that breaks the short circuit."""
-    wiring = wiring_of(build)
+    wiring = wiring_of(as_built(build))
     if fuses_per_string(build.bank):
         n = build.figures["parallel"]
         share = _share(build, "string_fuses", wiring.string_kind)

@@ -189,9 +189,10 @@ def _buy(v: Verdict, winner: ComparedBank, nights: Figure) -> Iterator[Sentence]
     )
     yield from _beside(v, winner)
     yield from _unserved(v, winner)
-    if winner in v.found:
+    # Where something is asked first, the rest is told in the workings.
+    if winner in v.found and v.question is None:
         yield from _instead_of_yours(v)
-    if life["years"].value is not None:
+    if life["years"].value is not None and v.question is None:
         yield Sentence(
             phrase("compare.verdict_text.after_about", ends=ENDS[life.ends]), {"years": life["years"]}
         )

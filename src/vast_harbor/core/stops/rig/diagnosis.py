@@ -19,6 +19,7 @@ from vast_harbor.core.battery.terminal_voltage import Terminal, unit_resistance
 from vast_harbor.core.figures.workings import Figure, Sentence, computed, typed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import OldBank, Plan
+from vast_harbor.core.rig.topics import LOADS
 from vast_harbor.core.stops.need import Need
 from vast_harbor.core.stops.rig.old_bank import tested_health
 from vast_harbor.phrases import and_list, phrase
@@ -31,6 +32,8 @@ FULL_SOC = 0.9
 # Name of the sign that says least.
 AGE = "age"
 DRAIN_SHARE = 0.15
+# A sag so many times that of a new bank, and of so many volts at 12 V, is no wear any more [-], [V].
+BROKEN_SAG, BROKEN_SAG_V = 8.0, 1.0
 GROWN, GROWN_MUCH = 1.15, 1.4
 LAB_C = 15.0
 # Share of a lead-acid bank’s life that each accident takes: below a fifth for over a day, emptied and
@@ -105,7 +108,8 @@ def diagnose(plan: Plan, assumptions: Assumptions, need: Need) -> Diagnosis | No
     health = test if test is not None else _health(signs, found)
     danger = _danger(old)
     suspects = (
-        _bank(old, health, found, danger), _charger(old, charge), _drain(plan, need), _use(old, need, ratio)
+        _bank(old, health, found, danger, {name for name, _ in signs}), _charger(old, charge),
+        _drain(plan, need), _use(old, need, ratio),
     )  # fmt: skip
     shown = tuple(Sign(name, *sign.span) for name, sign in signs)
     agree = found is None or found.agree
@@ -213,7 +217,21 @@ def _danger(old: OldBank) -> str:
     return phrase("rig.diagnosis.bank_stop_charging_ventilate", seen=and_list(seen))
 
 
-def _bank(old: OldBank, health: Figure | None, found: HealthTogether | None, danger: str) -> Suspect:
+def _sags_too_far(old: OldBank) -> bool:
+    """Whether the sag under a known load is beyond that of any bank that is only worn."""
+    if old.loaded_v is None or not old.load_a or old.rested_v is None:
+        return False
+    class_v, ah = 12 * _per_12(old), old.parallel * old.unit_ah
+    ohm = unit_resistance(old.battery_class, class_v, ah)
+    new = float(Terminal(old.battery_class, class_v, ohm, celsius=LAB_C).resistance(1.0, 1.0))
+    # A worn-out bank sags three times as far as a new one; from eight times on something is broken.
+    least = max(BROKEN_SAG_V * _per_12(old), BROKEN_SAG * old.load_a * new)
+    return old.rested_v - old.loaded_v > least
+
+
+def _bank(
+    old: OldBank, health: Figure | None, found: HealthTogether | None, danger: str, names: set[str]
+) -> Suspect:
     if danger:
         return Suspect(
             BANK,
@@ -229,13 +247,21 @@ def _bank(old: OldBank, health: Figure | None, found: HealthTogether | None, dan
             Sentence(phrase("rig.diagnosis.resting_voltage_low_after")),
             phrase("rig.diagnosis.measure_battery_separately_after"),
         )
+    if _sags_too_far(old):
+        return Suspect(
+            BANK,
+            AT_FAULT,
+            Sentence(phrase("rig.diagnosis.sags_beyond_wear")),
+            phrase("rig.diagnosis.measure_battery_and_joints"),
+        )
     if health is None or found is None:
         return Suspect(
             BANK, UNKNOWN, Sentence(phrase("rig.diagnosis.nothing_known_about_health")),
             phrase("rig.diagnosis.enter_how_many_nights"),
         )  # fmt: skip
     span = Sentence(phrase("rig.diagnosis.about_rated_capacity_left"), {"soh": health})
-    if found.worn > SURE:
+    # How old a bank is convicts it of nothing: some last twice as long as others.
+    if found.worn > SURE and names != {AGE}:
         return Suspect(BANK, AT_FAULT, span, phrase("rig.diagnosis.worn_out"))
     if found.sound > SURE:
         return Suspect(BANK, UNLIKELY, span, phrase("rig.diagnosis.healthy_look_another_cause"))
@@ -286,6 +312,12 @@ def _drain(plan: Plan, need: Need) -> Suspect:
         {"E_standby": standby, "E_bank": day},
     )
     says = Sentence(phrase("rig.diagnosis.even_everything_off_day"), {"E": standby, "share": share})
+    if plan.stated.get(LOADS) is False:
+        # What a pattern filled in clears nobody, and convicts nobody.
+        return Suspect(
+            DRAIN, UNKNOWN, Sentence(phrase("rig.diagnosis.standby_only_assumed"), {"E": standby}),
+            phrase("rig.diagnosis.switch_everything_off_read"),
+        )  # fmt: skip
     if share.number > DRAIN_SHARE:
         return Suspect(DRAIN, AT_FAULT, says, phrase("rig.diagnosis.pull_fuses_until_reading"))
     if share.number > DRAIN_SHARE / 2:

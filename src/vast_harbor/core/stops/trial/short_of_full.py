@@ -8,7 +8,7 @@ from vast_harbor.phrases import phrase
 Marks = NDArray[np.bool_]
 
 # Days after the last off-grid one within which lead-acid wants to be full again.
-WITHIN = 2
+WITHIN = 3
 # Said with the count.
 BY_THE_NEXT = phrase("trial.short_of_full.last_night_run_count")
 
@@ -16,7 +16,7 @@ BY_THE_NEXT = phrase("trial.short_of_full.last_night_run_count")
 def short_of_full(full: Marks, off_grid: Marks) -> Marks:
     """The off-grid days that leave the bank short of full.
 
-    A day does so where the bank is not full at any moment of it, nor of the two days that follow as long as
+    A day does so where the bank is not full at any moment of it, nor of the three days that follow as long as
     they are not off-grid: a bank that hook-up, or the sun on an idle day, fills in time suffers nothing, and
     no off-grid night begins with less.
 

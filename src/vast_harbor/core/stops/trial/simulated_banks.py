@@ -9,6 +9,7 @@ from vast_harbor.core.rig.plan import Candidate, Plan
 from vast_harbor.core.rig.source_remedies import sources_of
 from vast_harbor.core.simulation.simulated_bank import CutOffs, SimulatedBank, simulate_bank_as
 from vast_harbor.core.stops.banks import Banks, Build, label_or_class_exponent
+from vast_harbor.core.stops.charging import as_built
 from vast_harbor.phrases import phrase
 
 OLD = "old"
@@ -35,7 +36,8 @@ def _wells(model: BatteryModel, exponent: float) -> Wells:
 
 
 def simulated_candidate(build: Build) -> SimulatedBank:
-    """A candidate at the age that the need is planned for, with its sources and what is chosen for them."""
+    """A candidate at the age that the need is planned for, with its sources and what is done about them."""
+    build = as_built(build)
     plan, assumptions, model = build.plan, build.assumptions, build.bank.model
     return simulate_bank_as(
         build.candidate.id,
@@ -46,7 +48,7 @@ def simulated_candidate(build: Build) -> SimulatedBank:
         build.criteria.terminal.ohm,
         assumptions.value("sharing"),
         cut_offs(plan, assumptions, build.lead),
-        sources_of(plan, build.candidate, model.battery_class, assumptions),
+        build.sources,
         assumptions.value(f"coulombic.{model.battery_class.key}"),
     )
 

@@ -228,10 +228,14 @@ def count(plan: YearPlan, simulated: SimulatedBank, model: BatteryModel, exponen
     flat = empty.copy()
     flat[:, 1:] &= ~empty[:, :-1]
     generating = (traces.state & GENERATING) > 0
+    # What happens on mains, once the bank is charged again, depends on how long it stands there, not on use.
+    used = ~plan.plugged
+    used[:, 1:] |= ~plan.plugged[:, :-1]
+    of_use = np.repeat(used, plan.a_day, axis=1)
     found, wear, low = [], 0.0, 0
     for i, soc in enumerate(traces.soc):
         low += episodes((soc[:-1] < LOW_SOC) & ~np.repeat(empty[i], plan.a_day), plan.a_day)
-        for depth, times in cycles(soc):
+        for depth, times in cycles(soc[:-1][of_use[i]]):
             found.append((depth, times))
             wear += times / cycles_at_depth(model.cycles, exponent, depth)
     sources = fed_by(simulated, plan.conditions)
@@ -256,7 +260,7 @@ def count(plan: YearPlan, simulated: SimulatedBank, model: BatteryModel, exponen
         # What a bank gives because a charger rests serves nobody: only days without mains count.
         through=float(np.maximum(-traces.bank_w, 0.0)[free].sum()) * dt,
         heater=float(traces.heater_w.sum()) * dt,
-        emptied=float(flat.sum()),
+        emptied=float(flat[used].sum()),
         low=float(low),
         generator_h=float(generating.sum()) * dt,
         wear=wear,

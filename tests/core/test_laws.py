@@ -1,0 +1,110 @@
+"""Laws over random rigs: what may not change the answer, and which way it may move.
+
+A few rigs in the suite; ``make laws`` tries hundreds (``LAWS=500``).
+"""
+
+import os
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from random_rigs import random_plan, scaled_loads
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.passage import Results, evaluate
+from vast_harbor.core.rig.sources import SOLAR
+from vast_harbor.core.stops.compare import BUY, verdict_text
+from vast_harbor.formats.table import sentence_text
+
+SEEDS = range(int(os.environ.get("LAWS", "3")))
+# Stays of other lengths fall on other days, and draws are many but not endless.
+ROUNDING = 0.02
+
+
+def cost(results: Results) -> float | None:
+    """The least lifetime cost of a bank that will do [money]; None where none will."""
+    costs = [c.cost["lifetime"].number for c in results.verdict.suitable]
+    return min(costs, default=None)
+
+
+def answer(results: Results) -> tuple[str, str]:
+    winner = results.verdict.winner
+    return results.verdict.kind, "" if winner is None else winner.banked.bank.model.id
+
+
+@pytest.fixture(scope="module", params=SEEDS)
+def rig(request, reference):
+    plan = random_plan(np.random.default_rng(1000 + request.param), reference)
+    return plan, evaluate(plan, reference)
+
+
+def test_what_says_the_same_changes_nothing(rig, reference) -> None:
+    plan, results = rig
+    for same in (
+        replace(plan, loads=plan.loads[::-1]),
+        replace(plan, sources=plan.sources[::-1]),
+        replace(plan, overrides={"night_elsewhere": results.assumptions.value("night_elsewhere")}),
+        replace(plan, overrides={"mains_share": results.assumptions.value("mains_share")}),
+    ):
+        again = evaluate(same, reference)
+        assert answer(again) == answer(results)
+        assert cost(again) == pytest.approx(cost(results), rel=1e-6)
+
+
+def test_twice_the_prices_are_twice_the_cost(rig, reference) -> None:
+    plan, results = rig
+    twice = evaluate(replace(plan, overrides={"price_factor": 2.0}), reference)
+    assert answer(twice) == answer(results)
+    if cost(results) is not None:
+        assert cost(twice) == pytest.approx(2 * cost(results), rel=1e-6)
+
+
+def test_a_worse_copy_changes_nothing_and_a_cheaper_one_is_never_dearer(rig, reference) -> None:
+    plan, results = rig
+    winner = results.verdict.winner
+    if winner is None:
+        pytest.skip("nothing is bought")
+    model = winner.banked.bank.model
+    worse = replace(model, id="worse", name="Worse", price=model.price * 1.3, kg=model.kg * 1.05)
+    again = evaluate(replace(plan, models={**plan.models, "worse": worse}), reference)
+    assert answer(again) == answer(results)
+    cheaper = replace(model, id="cheaper", name="Cheaper", price=model.price * 0.8)
+    again = evaluate(replace(plan, models={**plan.models, "cheaper": cheaper}), reference)
+    assert cost(again) <= cost(results) * (1 + 1e-6)
+
+
+def test_more_payload_is_never_dearer_and_more_use_never_cheaper(rig, reference) -> None:
+    plan, results = rig
+    if cost(results) is None:
+        pytest.skip("nothing will do")
+    free = evaluate(replace(plan, loading=replace(plan.loading, payload_kg=5000.0)), reference)
+    assert cost(free) <= cost(results) * (1 + ROUNDING)
+    more = evaluate(scaled_loads(plan, 1.5), reference)
+    assert cost(more) is None or cost(more) >= cost(results) * (1 - ROUNDING)
+
+
+def test_more_sun_is_never_dearer(rig, reference) -> None:
+    plan, results = rig
+    if not any(s.kind == SOLAR for s in plan.sources) or cost(results) is None:
+        pytest.skip("no sun, or nothing will do")
+    # Without a limit on what a bank takes: a larger array may be too much for a small one.
+    bright = tuple(replace(s, watts=s.watts * 1.5) if s.kind == SOLAR else s for s in plan.sources)
+    more = evaluate(replace(plan, sources=bright), reference)
+    extras = max(c.cost["extra_cost"].number for c in more.verdict.suitable) if more.verdict.suitable else 0.0
+    assert cost(more) <= cost(results) * (1 + ROUNDING) + 0.25 * extras
+
+
+def test_text_figures_and_strip_name_the_same_bank_and_cost(rig) -> None:
+    _, results = rig
+    verdict = results.verdict
+    if verdict.kind != BUY:
+        pytest.skip("nothing is bought")
+    winner, style = verdict.winner, Style()
+    assert winner.banked.bank.model.title in sentence_text(verdict_text.headline(verdict), style)
+    total = winner.cost["lifetime"]
+    assert total.number == pytest.approx(verdict.spreads[winner.id][1].number)
+    assert style.text(total.number, "money") in " ".join(
+        sentence_text(s, style) for s in verdict_text.card(verdict)
+    )
+    parts = winner.cost
+    assert parts["lifetime"].number == pytest.approx(parts["lifetime_planned"].number + parts["doubt"].number)
