@@ -296,6 +296,7 @@ def evaluate(
     found: Sequence[Bank] | None = None,
     known: dict[Bank, float | None] | None = None,
     chosen: Mapping[str, Choice] = NO_CHOICE,
+    rough: bool = False,
 ) -> Results:
     """Compute every stop of a plan.
 
@@ -309,6 +310,7 @@ def evaluate(
         known: money for what banks need in addition, of a plan that differs in nothing on which that
             depends; it is added to.
         chosen: by class, the model to go on with where the tool chooses; those not named are looked for.
+        rough: whether a first look will do: no trial, and one weather of a year instead of several.
 
     Returns:
         All figures with their workings.
@@ -322,12 +324,12 @@ def evaluate(
     chosen = before.chosen if before is not None else chosen
     extras_cost = _extras_cost(plan, assumptions)
     banks = banks_stop.evaluate(plan, reference, assumptions, days, extras_cost, chosen, known)
-    simulated = SimulatedRuns(plan, reference, assumptions, days, banks)
+    simulated = SimulatedRuns(plan, reference, assumptions, days, banks, 1 if rough else None)
     stale = before is not None and not simulated.known
     if stale and before is not None:
         simulated = before.simulated
     suitability = {c.candidate.id: suitability_of(c.build) for c in banks.candidates if c.build is not None}
-    went = {r.simulated.id: r for r in simulated.trial.candidates}
+    went = {} if rough else {r.simulated.id: r for r in simulated.trial.candidates}
     catalogue = _Catalogue(banks, simulated)
 
     def find() -> tuple[ComparedBank, ...]:

@@ -35,7 +35,7 @@ def test_self_discharge_doubles_for_every_ten_degrees() -> None:
 
 
 def test_full_is_where_hardly_anything_more_goes_in() -> None:
-    assert full_soc(AGM) == pytest.approx(1 - 0.02 * 1.2)
+    assert full_soc(AGM) == pytest.approx(1 - 0.005 * 1.2)
     assert full_soc(LFP) == pytest.approx(1 - 0.02 * 0.08)
 
 

@@ -222,8 +222,10 @@ def test_settings_that_conflict_are_found_with_a_remedy(demo_results, reference)
         "inverter_cut_off_v": 13.4,
         "disconnect_v.lfp": 13.3,
     }
-    odd = evaluate(replace(plan, sources=chargers, overrides=overrides), reference, found=())
-    found = odd.changeover_to("lfp")
+    # What it demands of its sources is struck out: they stay as they are.
+    struck = tuple(replace(c, struck=tuple(f"source-{s.id}" for s in chargers)) for c in plan.candidates)
+    odd = replace(plan, sources=chargers, overrides=overrides, candidates=struck)
+    found = evaluate(odd, reference, found=()).changeover_to("lfp")
     keys = {c.key.split("-")[0] for c in found.conflicts}
     assert keys >= {"reconnect", "inverter", "alarm", "float", "rest"}
     assert all(c.says and c.remedy for c in found.conflicts)
@@ -247,8 +249,17 @@ def test_a_device_that_cannot_be_set_counts_as_it_stands(lamp_rig) -> None:
 
 
 def test_an_inverter_that_stops_in_every_charge_or_too_late_is_a_conflict(lamp_rig) -> None:
-    one = lamp_rig("agm", inverter=Inverter(rated_w=1000), sources=(replace(SHORE, equalise_v=15.6),))
+    cannot = replace(SHORE, equalise_v=15.6)
+    one = lamp_rig("agm", inverter=Inverter(rated_w=1000), sources=(cannot,), struck=("source-shore",))
     assert {c.key for c in one.conflicts} == {"equalise-shore"}
+    # Flooded batteries want it: the inverter is in the way of 15.5 V, even where nothing equalises yet; and a
+    # charger that follows the temperature goes to 14.7 + 0.024 · 40 = 15.7 V at −15 °C.
+    cold = lamp_rig(
+        "flooded_deep", inverter=Inverter(rated_w=1000), sources=(replace(SHORE, compensates=True),),
+        battery_c=-15.0,
+    )  # fmt: skip
+    assert {"equalise-shore", "cold-shore"} <= {c.key for c in cold.conflicts}
+    assert any("15.7 V" in c.says for c in cold.conflicts)
     low = noted(one, devices=Devices(inverter_high_v=14.0), settable={"setting.loads.inverter_high": False})
     assert "high-shore" in {c.key for c in low.conflicts}
     late = noted(one, devices=Devices(inverter_low_v=10.0), settable={"setting.loads.inverter_low": False})
@@ -325,7 +336,9 @@ def test_a_reading_of_another_layout_is_kept_and_told(changeovers) -> None:
 def lamp_rig(evaluated):
     """A changeover of a plain boat, with whatever differs."""
 
-    def build(choose: str = "lfp", loads=None, **changes) -> Changeover:
+    def build(choose: str = "lfp", loads=None, struck=(), **changes) -> Changeover:
+        if struck or choose not in ("agm", "lfp"):
+            changes["candidates"] = (Candidate(choose, choose, struck=struck),)
         found = evaluated(loads or (LAMP,), **changes).changeover_to(choose)
         assert found is not None
         return found
@@ -352,9 +365,10 @@ def test_only_what_applies_is_a_step(lamp_rig) -> None:
     assert {"off_solar", "solar_on", "set-sun", "sources"} <= set(sunny) and "sources_on" not in sunny
     shore = keys_of(lamp_rig(sources=(SHORE,)))
     assert {"off_mains", "sources_on", "set-shore", "fortnight"} <= set(shore) and "solar_on" not in shore
-    # A relay has no settings.
-    relay = keys_of(lamp_rig(sources=(RELAY,)))
+    # A relay has no settings; a DC-DC charger that the bank demands in its place has.
+    relay = keys_of(lamp_rig("agm", sources=(RELAY,)))
     assert "off_engine" in relay and "set-engine" not in relay
+    assert {"fit-engine-dc_dc", "set-engine"} <= set(keys_of(lamp_rig(sources=(RELAY,))))
     assert "precharge" in [s.key for s in lamp_rig_with(lamp_rig, KETTLE).steps]
 
 
@@ -443,7 +457,7 @@ def test_amp_hours_are_the_area_under_the_current() -> None:
 
 def test_settings_follow_the_bank_and_what_is_not_stated_is_not_known(lamp_rig) -> None:
     charger = Source("shore", MAINS, amps=30, absorption_v=14.8, float_v=13.8)
-    one = lamp_rig(sources=(charger,))
+    one = lamp_rig(sources=(charger,), struck=("source-shore",))
     groups = {g.key: g for g in one.settings}
     assert {r.can for r in groups["shore"].rows} == {"unknown"} and groups["shore"].note
     rows = {r.setting.key: r.setting for r in groups["shore"].rows}

@@ -173,7 +173,8 @@ def test_a_measured_charge_is_explained(beside, reference, source, measured, wor
 
 def test_settings_sheet_scales_with_the_system(demo_results, reference) -> None:
     plan = demo_results("long-haul").plan
-    bare = tuple(replace(c, fixes=()) for c in plan.candidates)
+    # Struck out, what the bank demands of it is not done: the charger is as it is.
+    bare = tuple(replace(c, fixes=(), struck=("source-mains",)) for c in plan.candidates)
     results = evaluate(replace(plan, candidates=bare), reference)
     lfp = next(c for c in results.banks.candidates if c.candidate.id == "lfp")
     sheet = {s.source: {x.name: x for x in s.settings} for s in sheets(lfp.build)}["mains"]

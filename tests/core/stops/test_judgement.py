@@ -109,7 +109,7 @@ def test_the_futures_that_turn_out_dear_are_weighed(demo_results, reference) -> 
     plan = demo_results("kittiwake").plan
     pair = (
         Candidate("agm", "agm", "tarnmoor-220", 1, 3),
-        Candidate("lfp", "lfp", "ostrel-200", 1, 2, unit_price=458.0),
+        Candidate("lfp", "lfp", "ostrel-200", 1, 2, unit_price=540.0),
     )
 
     def at(risk: float, **overrides):

@@ -15,6 +15,7 @@ const SHADES: Record<string, string> = {
   running: 'split-e',
   exit: 'split-f',
   old_bank: 'split-g',
+  doubt: 'split-h',
 }
 const fit = computed(() => {
   const left = props.columns.filter((c) => !c.stop)
@@ -172,5 +173,10 @@ const names = computed(() =>
     var(--soft) 0 3px,
     color-mix(in oklab, var(--soft) 40%, var(--sheet)) 3px 6px
   );
+}
+.split-h {
+  background:
+    radial-gradient(circle at 2px 2px, var(--note) 1.2px, transparent 1.6px) 0 0 / 5px 5px,
+    color-mix(in oklab, var(--note) 25%, var(--sheet));
 }
 </style>

@@ -1,6 +1,6 @@
 """What is not stated, and how far each of it could move the answer."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from vast_harbor.core.figures.parsing import Draw
@@ -77,9 +77,11 @@ def open_topics(results: Results, reference: Reference) -> OpenTopics:
         All that is not stated. Nothing turns where there is no verdict yet.
     """
     plan, verdict = results.plan, results.verdict
+    # The alternatives are looked at roughly, and so is what they are held against.
+    base = _roughly(plan, results, reference) if _alone(plan, verdict) else verdict
     judged = bool(verdict.days.day.bank_wh.number) and bool(verdict.compared_banks)
     found = [
-        _tried(topic, topic.status(plan), results, reference)
+        _tried(topic, topic.status(plan), results, base, reference)
         if judged
         else OpenTopic(topic, topic.status(plan), None, None)
         for topic in topics_of(plan)
@@ -90,23 +92,50 @@ def open_topics(results: Results, reference: Reference) -> OpenTopics:
     question = verdict.question
     if question is not None and (topic := topics.BY_KEY.get(question.topic)) is not None:
         return OpenTopics(tuple(found), True, topic)
+    if not turning and question is None and judged and _turns_together(found, results, base, reference):
+        # No answer alone would turn it, but all together would: what weighs most is asked first.
+        return OpenTopics(tuple(found), True, found[0].topic)
     return OpenTopics(tuple(found), bool(turning) or question is not None, turning[0] if turning else None)
 
 
-def _tried(topic: Topic, status: str, results: Results, reference: Reference) -> OpenTopic:
+def _alone(plan: Plan, verdict: Verdict) -> bool:
+    """Whether there is anything that is not stated, and a verdict that it could turn."""
+    return bool(verdict.compared_banks) and any(t.status(plan) != STATED for t in topics_of(plan))
+
+
+def _roughly(plan: Plan, results: Results, reference: Reference) -> Verdict:
+    """The verdict of a plan beside the same banks, in one weather."""
+    banks = [c.banked.bank for c in results.verdict.found if c.banked.bank is not None]
+    return evaluate(plan, reference, found=banks, chosen=results.banks.chosen, rough=True).verdict
+
+
+def _turns_together(
+    found: Sequence[OpenTopic], results: Results, base: Verdict, reference: Reference
+) -> bool:
+    """Whether what is open turns the answer when all of it comes one way, though no part of it does alone."""
+    for which in (0, -1):
+        plan = results.plan
+        for one in found:
+            if options := list(_alternatives(one.topic.key, replace(results, plan=plan), reference)):
+                plan = options[which][1]
+        if plan is not results.plan and _differs(base, _roughly(plan, results, reference)):
+            return True
+    return False
+
+
+def _tried(topic: Topic, status: str, results: Results, base: Verdict, reference: Reference) -> OpenTopic:
     verdict = results.verdict
     if status == MISSING and topic.key in (topics.SPACE, topics.WEIGHT):
         return _with_less(topic, status, verdict)
     swing, turns = None, None
-    before = _lead(verdict)
-    banks = [c.banked.bank for c in verdict.found if c.banked.bank is not None]
+    before = _lead(base)
     for words, plan in _alternatives(topic.key, results, reference):
         go_on()
-        other = evaluate(plan, reference, found=banks, chosen=results.banks.chosen).verdict
-        after = _lead(other, verdict)
+        other = _roughly(plan, results, reference)
+        after = _lead(other, base)
         if before is not None and after is not None:
             swing = max(swing or 0.0, abs(after - before))
-        if turns is None and _differs(verdict, other):
+        if turns is None and _differs(base, other):
             says = verdict_text.headline(other)
             turns = Sentence(phrase("changes.open_topics.if", words=words, says=says.template), says.figures)
     return OpenTopic(topic, status, swing, turns)

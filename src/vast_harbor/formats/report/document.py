@@ -247,6 +247,11 @@ class _ReportParts:
                 amounts = [self.style.text(paid[i], "money") if paid.get(i) else "" for i in ITEMS]
                 lines.append([str(year), *amounts, self.style.text(total, "money"),
                               self.style.text(so_far, "money")])  # fmt: skip
+            doubt, blank = compared.cost["doubt"].number, [""] * len(ITEMS)
+            lines.append(
+                [phrase("compare.cost.doubt"), *blank, self.style.text(doubt, "money"),
+                 self.style.text(so_far + doubt, "money")]
+            )  # fmt: skip
             yield self._title(compared), lines
 
     def _extra_cost(self) -> list[tuple[str, str, str, str]]:

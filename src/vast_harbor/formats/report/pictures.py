@@ -25,7 +25,7 @@ INK, SOFT = "#16262c", "#4d5e63"
 SPLIT = {
     "purchase": ("#0e5a66", ""), "replacements": ("#5d9199", "////"), "extras": ("#855400", ""),
     "labour": ("#c4a161", "\\\\\\\\"), "running": ("#355a86", ""), "exit": ("#a7aca9", ""),
-    "old_bank": ("#7d8685", "|||"),
+    "old_bank": ("#7d8685", "|||"), "doubt": ("#9c8aa5", ".."),
 }  # fmt: skip
 
 

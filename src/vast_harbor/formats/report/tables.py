@@ -55,6 +55,8 @@ def comparison_csv(results: Results, style: Style) -> str:
 def cash_flow_csv(results: Results, style: Style) -> str:
     """The cash flow: a line for each bank and year, at present value; year 0 is today.
 
+    A last line adds what the doubt adds, so that each ends at the lifetime cost.
+
     Args:
         results: the plan in figures.
         style: the owner's currency.
@@ -78,4 +80,6 @@ def cash_flow_csv(results: Results, style: Style) -> str:
             so_far += total
             amounts = [f"{items.get(i, 0.0):.2f}" for i in ITEMS]
             rows.append([name, year, *amounts, f"{total:.2f}", f"{so_far:.2f}"])
+        doubt, blank = compared.cost["doubt"].number, [""] * len(ITEMS)
+        rows.append([name, phrase("compare.cost.doubt"), *blank, f"{doubt:.2f}", f"{so_far + doubt:.2f}"])
     return _written(rows)

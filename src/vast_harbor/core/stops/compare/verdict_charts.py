@@ -16,6 +16,7 @@ ITEMS = (
     ("running", phrase("compare.verdict_charts.maintenance_water_energy_fuel")),
     ("exit", phrase("terms.names.resale_value_end")),
     ("old_bank", phrase("compare.verdict_charts.old_bank")),
+    ("doubt", phrase("compare.cost.doubt")),
 )
 
 
@@ -48,6 +49,7 @@ def items(compared: ComparedBank) -> tuple[Item, ...]:
         "running": (cost["running"],),
         "exit": (cost["exit"],),
         "old_bank": (cost["old_bank"],),
+        "doubt": (cost["doubt"],),
     }
     out = []
     for key, name in ITEMS:

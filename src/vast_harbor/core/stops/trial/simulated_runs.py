@@ -37,6 +37,7 @@ class SimulatedRuns:
 
     Attributes:
         plan, reference, assumptions, days, banks: the plan and what holds for it.
+        weathers: of a year; None for as many as make it sure.
     """
 
     plan: Plan
@@ -44,6 +45,7 @@ class SimulatedRuns:
     assumptions: Assumptions
     days: Days
     banks: Banks
+    weathers: int | None = None
 
     @cached_property
     def timeline(self) -> Timeline:
@@ -52,7 +54,7 @@ class SimulatedRuns:
 
     @cached_property
     def _key(self) -> str:
-        return key_of(self.timeline)
+        return f"{self.weathers}{key_of(self.timeline)}"
 
     @cached_property
     def _trial_key(self) -> tuple[object, ...]:
@@ -108,7 +110,7 @@ class SimulatedRuns:
     @cached_property
     def year_plan(self) -> YearPlan:
         """The days that stand for a year."""
-        return YearPlan(self.timeline.calm)
+        return YearPlan(self.timeline.calm, self.weathers)
 
     @cached_property
     def years(self) -> Mapping[str, YearOf]:

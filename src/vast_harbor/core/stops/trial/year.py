@@ -49,9 +49,11 @@ class YearPlan:
 
     Attributes:
         timeline: the rig's days.
+        weathers: how many; None for three, or more where a year has few nights.
     """
 
     timeline: Timeline
+    weathers: int | None = None
 
     @cached_property
     def calendar(self) -> YearCalendar:
@@ -63,7 +65,7 @@ class YearPlan:
         """The days of each weather; stays fall on other days in each."""
         first = self.calendar.days(0.0)
         a_year = sum(map(_is_night, first))
-        count = min(MOST_WEATHERS, max(WEATHERS, -(-ENOUGH // max(1, a_year))))
+        count = self.weathers or min(MOST_WEATHERS, max(WEATHERS, -(-ENOUGH // max(1, a_year))))
         return (first, *(self.calendar.days(k / count) for k in range(1, count)))
 
     @cached_property
