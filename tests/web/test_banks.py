@@ -91,7 +91,7 @@ def test_a_name_in_the_drawing_stays_words(client, demo) -> None:
 def test_boxes_placed_by_hand_are_judged(client, demo) -> None:
     path, rig = demo("kittiwake")
     seen = client.get(f"{path}/locker?candidate=lfp").get_json()
-    assert len(seen["boxes"]) == seen["count"] == 2 and seen["verdict"] == "ok" and not seen["own"]
+    assert len(seen["boxes"]) == seen["count"] > 1 and seen["verdict"] == "ok" and not seen["own"]
     places = [
         {"compartment": 0, "x": b["x"], "y": b["y"], "pose": b["pose"], "turned": b["turned"]}
         for b in seen["boxes"]

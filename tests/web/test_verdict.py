@@ -98,7 +98,7 @@ def test_differences_are_told_against_a_bank_that_is_there(client, rig) -> None:
     gap = lifetime[0]["value"] - lifetime[ids.index("lfp")]["value"]
     assert rows["lifetime"][ids.index("lfp")] == ""
     assert rows["lifetime"][0].startswith("−" if gap < 0 else "+")
-    assert rows["kg"][0] == "+154 kg" and rows["cold"][0] == "−20 K"
+    assert rows["kg"][0] == "+156 kg" and rows["cold"][0] == "−20 K"
     assert client.get(at, query_string={"reference": "gone"}).status_code == 404
 
 
@@ -168,5 +168,8 @@ def test_files_go_out_under_the_rigs_name(client, rig) -> None:
     assert client.get(f"{at}?paper=a3").status_code == 422
     rows = list(csv.reader(io.StringIO(client.get(f"{at}/cash-flow.csv").get_data(as_text=True))))
     columns = len(view["compare"]["compared_banks"])
-    assert len(rows) == 1 + columns * 9
+    assert len(rows) == 1 + columns * 10
+    lifetime = next(r for r in view["compare"]["rows"] if r["key"] == "lifetime")["figures"]
+    ends = [float(r[-1]) for r in rows if r[1] not in [str(year) for year in range(9)]][1:]
+    assert ends == pytest.approx([figure["value"] for figure in lifetime], abs=0.01)
     assert all(len(r) == len(rows[0]) for r in rows)

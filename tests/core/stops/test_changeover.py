@@ -477,14 +477,13 @@ def test_settings_follow_the_bank_and_what_is_not_stated_is_not_known(lamp_rig) 
     assert [r.tick.done for g in ticked.settings if g.key == "shore" for r in g.rows][:2] == [True, False]
 
 
-def test_what_the_verdict_does_not_say_has_something_against_it(lamp_rig) -> None:
+def test_what_the_verdict_does_not_say_has_something_against_it(lamp_rig, evaluated) -> None:
     one = lamp_rig()
     others = [c for c in one.verdict.compared_banks if c.id != one.verdict.winner.id]
     assert against(one.verdict.winner, one.verdict) is None
     assert others and all(against(c, one.verdict) is not None for c in others)
-    hopeless = lamp_rig(
-        "tiny", candidates=(Candidate("tiny", "agm", "tarnmoor-60", 1, 1), Candidate("lfp", "lfp"))
-    )
+    tiny = Candidate("tiny", "agm", "tarnmoor-60", 1, 1)
+    hopeless = evaluated((LAMP,), candidates=(tiny, Candidate("lfp", "lfp"))).changeover_to("tiny")
     assert hopeless.against.hard and "usable" in hopeless.against.says.template
 
 

@@ -101,7 +101,6 @@ class OutView(View):
     """A candidate that is out, why, and what it would need."""
 
     id: str
-    rule: int
     says: list[TokenView]
     needs: str
 
