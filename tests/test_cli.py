@@ -66,9 +66,9 @@ def test_demo_rigs_have_different_right_answers(demo_results) -> None:
 
     assert winner("pebble") == ("flooded_dual", "money")
     assert winner("kittiwake") == ("flooded_deep", "purse")
-    assert winner("tern-rock") == ("flooded_deep", "only")
-    assert winner("mulga") == ("lfp", "big_loads")
-    assert winner("long-haul") == ("lfp", "money")
+    assert winner("tern-rock") == ("lfp", "money")
+    assert winner("mulga") == ("lfp", "money")
+    assert winner("long-haul") == ("lfp", "big_loads")
 
 
 @pytest.mark.parametrize(
