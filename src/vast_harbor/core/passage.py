@@ -159,6 +159,15 @@ class Results:
         plan = replace(self.plan, off_grid_nights=nights)
         return evaluate(plan, self.reference, found=found, known=self.banks.proposals.search.known)
 
+    def roughly(self, plan: Plan) -> Verdict:
+        """The verdict of a plan that differs little from this one, beside the same banks, in one weather.
+
+        Args:
+            plan: the plan that differs; of its candidates the tool chooses those that it chose here.
+        """
+        found = [c.banked.bank for c in self.verdict.found if c.banked.bank is not None]
+        return evaluate(plan, self.reference, found=found, chosen=self.banks.chosen, rough=True).verdict
+
     @property
     def day(self) -> Day:
         """The governing day."""

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.figures.patience import go_on
 from vast_harbor.core.figures.workings import Sentence, escaped
-from vast_harbor.core.passage import Results, evaluate
+from vast_harbor.core.passage import Results
 from vast_harbor.core.rig import topics
 from vast_harbor.core.rig.loads import Load
 from vast_harbor.core.rig.plan import OWN_HANDS, WORKSHOP, Plan, Reference, Site
@@ -78,7 +78,7 @@ def open_topics(results: Results, reference: Reference) -> OpenTopics:
     """
     plan, verdict = results.plan, results.verdict
     # The alternatives are looked at roughly, and so is what they are held against.
-    base = _roughly(plan, results, reference) if _alone(plan, verdict) else verdict
+    base = results.roughly(plan) if _alone(plan, verdict) else verdict
     judged = bool(verdict.days.day.bank_wh.number) and bool(verdict.compared_banks)
     found = [
         _tried(topic, topic.status(plan), results, base, reference)
@@ -103,12 +103,6 @@ def _alone(plan: Plan, verdict: Verdict) -> bool:
     return bool(verdict.compared_banks) and any(t.status(plan) != STATED for t in topics_of(plan))
 
 
-def _roughly(plan: Plan, results: Results, reference: Reference) -> Verdict:
-    """The verdict of a plan beside the same banks, in one weather."""
-    banks = [c.banked.bank for c in results.verdict.found if c.banked.bank is not None]
-    return evaluate(plan, reference, found=banks, chosen=results.banks.chosen, rough=True).verdict
-
-
 def _turns_together(
     found: Sequence[OpenTopic], results: Results, base: Verdict, reference: Reference
 ) -> bool:
@@ -118,7 +112,7 @@ def _turns_together(
         for one in found:
             if options := list(_alternatives(one.topic.key, replace(results, plan=plan), reference)):
                 plan = options[which][1]
-        if plan is not results.plan and _differs(base, _roughly(plan, results, reference)):
+        if plan is not results.plan and _differs(base, results.roughly(plan)):
             return True
     return False
 
@@ -131,7 +125,7 @@ def _tried(topic: Topic, status: str, results: Results, base: Verdict, reference
     before = _lead(base)
     for words, plan in _alternatives(topic.key, results, reference):
         go_on()
-        other = _roughly(plan, results, reference)
+        other = results.roughly(plan)
         after = _lead(other, base)
         if before is not None and after is not None:
             swing = max(swing or 0.0, abs(after - before))

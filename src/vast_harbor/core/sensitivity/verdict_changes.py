@@ -42,18 +42,32 @@ def verdict_changes(results: Results) -> tuple[VerdictChange, ...]:
         Every change between the points looked at, ascending.
     """
     name = phrase("changes.verdict_changes.off_grid_nights_year")
-    return _changes(NIGHTS, lambda n: results.at_nights(float(n)).verdict, "verdict.turn", name, "nights")
+    rough = _as_sure_roughly(results)
+
+    def verdict_at(nights: int) -> Verdict:
+        if not rough:
+            return results.at_nights(float(nights)).verdict
+        return results.roughly(replace(results.plan, off_grid_nights=float(nights)))
+
+    return _changes(NIGHTS, verdict_at, "verdict.turn", name, "nights")
 
 
 def years_changes(results: Results) -> tuple[VerdictChange, ...]:
     """At which whole years that the rig is kept the verdict changes; as :func:`verdict_changes`."""
     found = [c.banked.bank for c in results.verdict.found if c.banked.bank is not None]
+    rough = _as_sure_roughly(results)
 
     def verdict_at(years: int) -> Verdict:
         plan = replace(results.plan, years_kept=float(years))
-        return evaluate(plan, results.reference, found=found).verdict
+        return results.roughly(plan) if rough else evaluate(plan, results.reference, found=found).verdict
 
     return _changes(YEARS, verdict_at, "verdict.turn_years", phrase("terms.names.years_keep_rig"), "years")
+
+
+def _as_sure_roughly(results: Results) -> bool:
+    """Whether one weather of a year says what all of them say of the plan as it is; else all are run."""
+    rough = results.roughly(results.plan)
+    return verdict_text.headline(rough).template == verdict_text.headline(results.verdict).template
 
 
 def _changes(
