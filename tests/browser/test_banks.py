@@ -39,7 +39,7 @@ def test_cells_too_wide_for_the_locker_give_way_to_a_bank_that_fits(page: Page, 
     expect(page.locator("[data-locker-says]")).to_contain_text("48 mm too wide")
     # One that fits.
     bank_part(page, "find")
-    found = page.locator("[data-found]").first
+    found = page.locator("[data-found]").filter(has_not_text="Bare").first
     title = found.locator(".font-semibold").first.inner_text()
     found.get_by_role("button", name=re.compile("^Add ")).click()
     expect(figure(page, "banks")).to_have_text("8 banks")

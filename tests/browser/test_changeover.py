@@ -21,7 +21,7 @@ def go_on(page: Page, title: str) -> None:
 def test_a_whole_changeover_is_walked_in_the_locker(page: Page, demo) -> None:
     demo("kittiwake", "changeover")
     page.locator("[data-choose=lfp]").click()
-    expect(page.locator("[data-chosen]")).to_contain_text("Ostrel Keel 200")
+    expect(page.locator("[data-chosen]")).to_contain_text("Skerry Plain 100")
     expect(page.locator("[data-against]")).to_contain_text("The bank of the verdict costs")
     page.set_viewport_size({"width": 390, "height": 844})
     bank_part(page, "work")

@@ -30,8 +30,8 @@ def test_a_quoted_price_and_an_extra_change_what_a_cycle_costs(page: Page, demo)
     card.get_by_label(re.compile("^Price of (the extra|Class T fuse)")).fill("1000")
     to_stop(page, "compare")
     bank_part(page, "table")
-    # 2000 + 420 + 90 + 1000, and 640 for straps, links, fuses of the strings and a shunt.
-    expect(row(page, "outlay", 1)).to_contain_text("A$4\u202f150")
+    # 2000 + 420 + 90 + 1000, and 1439 for a main fuse, straps, links, fuses of the strings and a shunt.
+    expect(row(page, "outlay", 1)).to_contain_text("A$4\u202f949")
     with_extras, without = (
         float(re.sub(r"[^\d.]", "", row(page, key, 1).inner_text().split("$")[-1]))
         for key in ("per_cycle", "per_cycle_bare")

@@ -14,9 +14,15 @@ def scrub(page: Page, step: int) -> None:
     )
 
 
-def test_a_trial_is_run_scrubbed_and_a_changed_charger_lets_findings_vanish(page: Page, demo) -> None:
-    # The remedy that the owner took is taken back first.
-    demo("pebble", "charging?part=audit")
+def test_a_trial_is_run_scrubbed_and_a_changed_charger_lets_findings_vanish(page: Page) -> None:
+    # The owner leaves out what the charger needs, and takes back the remedy that was chosen.
+    made = page.request.post("/api/rigs/demo", data={"name": "pebble"}).json()["rigs"][0]
+    at = f"/api/rigs/{made['id']}"
+    seen = page.request.get(at).json()
+    left_out = {"op": "add", "path": "/candidates/2/struck", "value": ["source-mains"]}
+    edit = {"revision": (seen.get("whole") or seen)["revision"], "operations": [left_out]}
+    assert page.request.patch(at, data=edit).ok
+    page.goto(f"/rigs/{made['id']}/charging?part=audit")
     taken = page.locator("[data-audit=lfp] [data-rung=new]").get_by_role("button")
     expect(taken).to_have_attribute("aria-pressed", "true")
     taken.click()

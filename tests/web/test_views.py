@@ -161,9 +161,11 @@ def test_pictures_are_given_as_points(client) -> None:
     assert len(compare["cumulative"]) == len(compare["compared_banks"])
     # The candidates, and the bank that the verdict found in the catalogue.
     assert compare["compared_banks"][-1]["index"] == -1
-    for line, column in zip(compare["cumulative"], compare["compared_banks"], strict=True):
+    lifetime = next(r for r in compare["rows"] if r["key"] == "lifetime")["figures"]
+    for line, column, cost in zip(compare["cumulative"], compare["compared_banks"], lifetime, strict=True):
         assert line["id"] == column["id"]
         assert line["points"][0][0] == 0 and line["points"][-1][0] == 10
+        assert line["points"][-1][1] == pytest.approx(cost["value"], abs=0.01)
 
 
 def test_day_is_given_as_steps_that_add_up(client) -> None:

@@ -7,10 +7,9 @@ from typing import Any
 
 import numpy as np
 
-from vast_harbor.core.cost.cash_flow import cumulative
 from vast_harbor.core.cost.monte_carlo import sample_costs
 from vast_harbor.core.passage import Results
-from vast_harbor.core.stops.compare import ComparedBank, capacity, items, uncertainty_of
+from vast_harbor.core.stops.compare import ComparedBank, capacity, cumulative, items, uncertainty_of
 from vast_harbor.phrases import phrase
 
 # As on the screen: a colour, a line pattern and a point for each class.
@@ -118,7 +117,7 @@ def cost_over_years(results: Results, symbol: str) -> str:
     tops = []
     for compared in _shown(results):
         colour, dash, mark = LOOKS[compared.banked.battery_class.key]
-        t, money = zip(*cumulative(compared.cost.payments), strict=True)
+        t, money = zip(*cumulative(compared), strict=True)
         low, high = np.percentile(spent[verdict.compared_banks.index(compared)], (10, 90), axis=1)
         axes.fill_between(at, low, high, color=colour, alpha=0.12, linewidth=0)
         axes.plot(t, money, color=colour, linestyle=dash, linewidth=1.8, marker=mark, markersize=3.5,

@@ -505,5 +505,9 @@ def _findings(compared_banks: Sequence[ComparedBank], need: Need) -> tuple[Findi
 
 
 def cumulative(compared: ComparedBank) -> list[tuple[float, float]]:
-    """Cost so far over the years of one column, as (years, money) points."""
-    return cash_flow.cumulative(compared.cost.payments)
+    """Cost so far over the years of one column, as (years, money) points.
+
+    The last step is what the doubt adds, so that the line ends at the lifetime cost.
+    """
+    points = cash_flow.cumulative(compared.cost.payments)
+    return [*points, (points[-1][0], compared.cost["lifetime"].number)]
