@@ -172,7 +172,7 @@ def test_the_report_prints_with_its_figures(page: Page, demo, paper, size) -> No
     lifetime = page.locator("[data-card] [data-figure='cost.dual.lifetime']").inner_text()
     rig = re.search(r"/rigs/(\d+)/", page.url)
     assert rig is not None
-    page.goto(f"/api/rigs/{rig[1]}/report?paper={paper}")
+    page.goto(f"/api/rigs/{rig[1]}/report?paper={paper}", timeout=3 * PATIENCE_MS)
     expect(page.locator("h1")).to_contain_text("Pebble")
     # Nothing is fetched but the document.
     assert page.evaluate("performance.getEntriesByType('resource').length") == 0
