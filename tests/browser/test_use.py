@@ -7,7 +7,7 @@ from urllib.parse import quote
 import pytest
 from playwright.sync_api import Page, expect
 
-from browser.conftest import bank_part, expect_choice
+from browser.conftest import PATIENCE_MS, bank_part, expect_choice
 from vast_harbor.web.plan.field_help import place_of
 
 PARTS = {
@@ -189,7 +189,7 @@ def test_no_page_scrolls_sideways_and_all_are_accessible_with_help(page: Page, d
     for stop in (*stops, *(f"{of}?part={part}" for of in stops for part in PARTS.get(of, ()))):
         page.goto(f"{rig}/{stop}")
         page.locator("main h1").wait_for()
-        page.wait_for_load_state("networkidle")
+        page.wait_for_load_state("networkidle", timeout=3 * PATIENCE_MS)
         if stop == "compare?part=table":
             page.get_by_role("switch").click()
         # What a section holds is made when it is opened.
@@ -216,7 +216,7 @@ def test_harbor_and_guided_start_do_not_scroll_sideways_and_are_accessible(page:
     for url in ("/", "/start", f"{rig}/start?question=old"):
         page.goto(url)
         page.locator("main").wait_for()
-        page.wait_for_load_state("networkidle")
+        page.wait_for_load_state("networkidle", timeout=3 * PATIENCE_MS)
         assert sideways(page) == [], url
         assert seen_by_axe(page) == [], url
 
