@@ -114,21 +114,23 @@ def card(v: Verdict) -> tuple[Sentence, ...]:
 
 def _card(v: Verdict) -> Iterator[Sentence]:
     nights = nights_a_year(v.plan)
-    if v.kind == KEEP and not v.tested:
-        carries = v.banks.old_carries
-        yield Sentence(
-            phrase("compare.verdict_text.every_sign_sound"),
-            {"soh": carries["soh"], "usable": carries["usable_wh"], "need": v.days.need.energy},
-        )
-        yield Sentence(phrase("compare.verdict_text.test_before_spend"))
-        return
     if v.kind == KEEP:
         carries = v.banks.old_carries
-        yield Sentence(
-            phrase("compare.verdict_text.test_shows_rated_capacity"),
-            {"soh": carries["soh"], "usable": carries["usable_wh"], "need": v.days.need.energy},
+        why, then = (
+            (
+                phrase("compare.verdict_text.test_shows_rated_capacity"),
+                phrase("compare.verdict_text.test_again_before_next"),
+            )
+            if v.tested
+            else (
+                phrase("compare.verdict_text.every_sign_sound"),
+                phrase("compare.verdict_text.test_before_spend"),
+            )
         )
-        yield Sentence(phrase("compare.verdict_text.test_again_before_next"))
+        yield Sentence(
+            why, {"soh": carries["soh"], "usable": carries["usable_wh"], "need": v.days.need.energy}
+        )
+        yield Sentence(then)
         return
     if v.kind == MEND:
         yield Sentence(phrase("compare.verdict_text.new_bank_fail_same"))
