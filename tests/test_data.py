@@ -126,8 +126,8 @@ def test_appliance_list_covers_the_rooms() -> None:
         likely = float(e.load["draw"].split()[0])
         assert e.load["low"] <= likely <= e.load["high"], e.name
         assert set(e.kinds) <= {"van", "rv", "caravan", "boat", "cabin", "other"}, e.name
-    critical = {e.name for e in entries if e.load["critical"]}
-    assert {"Navigation lights, LED", "Gas and smoke alarm", "Trailer brake, electric"} <= critical
+    # Which loads are critical, only the owner says.
+    assert not any("critical" in e.load for e in entries)
     rooms = {e.room for e in entries}
     assert {"Galley", "Water", "Light", "Heat", "Deck", "Vehicle", "Safety"} <= rooms
 

@@ -49,7 +49,7 @@ def test_the_review_says_wait_where_the_bank_ages_slowly_and_find_it_where_somet
 ) -> None:
     at = rig("mulga")
     slow = client.get(f"{at}/log/review").get_json()
-    assert slow["answer"] == "small" and slow["headline"].startswith("It can wait") and slow["same"]
+    assert slow["answer"] == "small" and slow["headline"].startswith("No need to buy yet") and slow["same"]
     # What is logged next is part of it at once.
     line = {"id": "t1", "at": int(time.time()) - 60, "offset_min": 0, "line": "capacity test 12 A 17 h 20 C"}
     assert client.post(f"{at}/log", json=line).status_code in (200, 201)

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/questions'
 import { usePlan } from '@/stores/plan'
+import AssumptionField from '@/ui/AssumptionField.vue'
 import CareChoices from '@/ui/CareChoices.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
@@ -10,7 +11,7 @@ const plan = usePlan()
 </script>
 
 <template>
-  <div class="grid gap-4 sm:grid-cols-3">
+  <div class="grid gap-4 sm:grid-cols-2">
     <PlanField
       path="/rig/years_kept"
       :label="phrase('questions.keep.years')"
@@ -25,6 +26,12 @@ const plan = usePlan()
         { value: 'own', name: phrase('questions.keep.own_hands') },
         { value: 'workshop', name: phrase('questions.keep.workshop') },
       ]"
+    />
+    <AssumptionField
+      name="night_elsewhere"
+      :label="phrase('questions.keep.night_price')"
+      :unit="plan.rig!.units.currency"
+      :hint="phrase('questions.keep.night_price_hint')"
     />
     <PlanField
       path="/rig/budget"

@@ -7,7 +7,7 @@ from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.lazy import LazyMapping
 from vast_harbor.core.figures.patience import go_on
-from vast_harbor.core.figures.workings import Figure, Finding
+from vast_harbor.core.figures.workings import Figure, Finding, Sentence
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan, Reference
@@ -42,7 +42,7 @@ from vast_harbor.core.stops.compare import (
 from vast_harbor.core.stops.day import Day, day_findings
 from vast_harbor.core.stops.need import Days, Need, SecondNeed, need_findings, second_need, standby_days
 from vast_harbor.core.stops.rig import VoltageChoice, forgotten, rig_findings, voltage_choices
-from vast_harbor.core.stops.trial import SimulatedRuns, YearOf, trial_findings
+from vast_harbor.core.stops.trial import SimulatedRuns, YearOf, trial_findings, unequal_nights
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,6 +122,11 @@ class Results:
     def verdict(self) -> Verdict:
         """The answer."""
         return self.compare.verdict
+
+    @cached_property
+    def unequal_nights(self) -> Sentence | None:
+        """Why candidates of about the same usable energy do not supply the same nights."""
+        return unequal_nights(self.banks.candidates, self.simulated.years)
 
     def changeover_to(self, id: str) -> Changeover | None:
         """The changeover to a candidate; None where there is none of that id, or it cannot be built."""
@@ -281,6 +286,8 @@ class Results:
                 yield from (f for e in simulated.events for f in e.says.figures.values())
             for year in self.simulated.years.values():
                 yield from year.figures.values()
+            if self.unequal_nights is not None:
+                yield from self.unequal_nights.figures.values()
             yield from self.simulated.needs.values()
             for needed in self.simulated.needed.values():
                 yield from needed.values()

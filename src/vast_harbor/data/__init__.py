@@ -214,7 +214,6 @@ def _appliance(row: dict[str, str]) -> Appliance:
         "start_w": start,
         "start_s": float(row["start_s"] or 0),
         "together": row["together"] == "yes",
-        "critical": row["critical"] == "yes",
         "duty_at": duty_at(row["follows"], duty) if row["follows"] else [],
     }
     words: str = _toml("appliance_words.toml")["words"].get(row["name"], "")

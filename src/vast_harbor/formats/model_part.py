@@ -143,7 +143,7 @@ class ModelPart(Part):
         BY_ITSELF
     )
     bms_warns: Annotated[bool, Truth()] = False
-    bms_stops_cold: Annotated[bool, Truth()] = True
+    bms_stops_cold: Annotated[bool, Truth()] = False
     bms_balance_v: Annotated[float | None, UNIT_VOLTS] = None
     heater_w: Annotated[
         float | None,

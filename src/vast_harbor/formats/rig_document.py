@@ -59,6 +59,7 @@ class StatedPart(Part):
     weight: Annotated[bool | None, Truth(optional=True)] = None
     years: Annotated[bool | None, Truth(optional=True)] = None
     labour: Annotated[bool | None, Truth(optional=True)] = None
+    night_price: Annotated[bool | None, Truth(optional=True)] = None
 
 
 class RigFile(Part):

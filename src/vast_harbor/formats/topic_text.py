@@ -78,6 +78,9 @@ def _says(topic: Topic, results: Results, style: Style, region: str) -> str:
     if key == topics.LABOUR:
         own = plan.labour == OWN_HANDS
         return phrase("files.topic_text.own_hands") if own else phrase("files.topic_text.workshop")
+    if topic.assumption:
+        price = results.assumptions.figure(topic.assumption)
+        return style.text(price.value, price.unit)
     values = {
         topics.NIGHTS: (plan.off_grid_nights, "nights"),
         topics.ROW: (plan.nights_in_a_row, "nights"),

@@ -166,7 +166,7 @@ def _shipped(entry: Appliance) -> ApplianceView:
         note=entry.note,
         words=entry.words,
         says=f"{load['draw']} {load['supply'].upper()} · {usual_time(load)}",
-        critical=load["critical"],
+        critical=False,
         load=dict(load),
     )
 

@@ -29,11 +29,16 @@ def test_health_of_many_is_the_law_of_the_comparison() -> None:
         assert [state_of_health(wear, lead) for wear in wears] == pytest.approx(known)
 
 
+# How the fade bends, and the resistance of the bank against its class; None where that is off by chance.
+WORLDS = {"own": (1.0, None), "fast_at_last": (2.2, None), "slow_at_last": (0.7, None), "ohms": (1.0, 1.25)}
+
+
 @pytest.mark.parametrize("expected", [LEAD, LFP], ids=["lead", "lfp"])
-@pytest.mark.parametrize("kinds", [(TEST,), (TEST, SAG), (COUNT, SAG, TEST)], ids="-".join)
-def test_the_range_holds_the_truth_eight_times_of_ten(expected, kinds) -> None:
-    """200 banks whose wear is known, measured for some years by clumsy owners."""
-    rng = np.random.default_rng(4)
+@pytest.mark.parametrize("kinds", [(TEST,), (SAG,), (COUNT, SAG, TEST)], ids="-".join)
+@pytest.mark.parametrize("world", WORLDS)
+def test_the_range_holds_the_truth_eight_times_of_ten(expected, kinds, world) -> None:
+    """200 banks whose wear is known, measured for some years by clumsy owners; in worlds of other laws, too."""
+    rng, (bend, ohms) = np.random.default_rng(4), WORLDS[world]
     doubts, common = {TEST: 0.03, COUNT: 0.06, SAG: 0.12}, {TEST: 0.02, COUNT: 0.04, SAG: 0.25}
     held = {"end": 0, "now": 0, "wear": 0}
     for _ in range(200):
@@ -42,17 +47,22 @@ def test_the_range_holds_the_truth_eight_times_of_ten(expected, kinds) -> None:
         rate = expected.wear_a_year * times
         off = {kind: rng.normal(0, common[kind]) for kind in kinds}
         measured = []
+
+        def fade(years, rate=rate, first=first):
+            return first * health_at((rate * years) ** bend, expected.lead)
+
         for i in range(rng.integers(1, 7)):
             kind, years = kinds[i % len(kinds)], rng.uniform(0, now)
             wide = doubts[kind] * (4 if rng.random() < 0.05 else 1)
-            health = first * state_of_health(rate * years, expected.lead) + off[kind] + rng.normal(0, wide)
+            health, error = float(fade(years)), rng.normal(0, wide)
+            health = health / ohms + error if ohms and kind == SAG else health + off[kind] + error
             measured.append(Measured(years, health, doubts[kind], kind))
         found = followed(expected, measured, now)
         ages = np.linspace(0, 60, 6001)
-        fades = first * health_at(rate * ages, expected.lead)
+        fades = fade(ages)
         truth = {
             "end": min(40.0, float(ages[np.argmax(fades <= expected.end)])),
-            "now": first * state_of_health(rate * now, expected.lead),
+            "now": float(fade(now)),
             "wear": times,
         }
         ranges = {"end": found.ends, "now": found.now, "wear": found.faster}
@@ -103,6 +113,6 @@ def test_a_bank_that_ages_slowly_is_found_and_one_that_ages_as_expected_is_not(s
         return followed(LEAD, measured, 5.2)
 
     slow, usual = tested(0.4), tested(1.0)
-    assert slow.lasts == LONGER and slow.soon < 0.05
+    assert slow.lasts == LONGER and slow.soon < 0.1
     assert usual.lasts == AS_EXPECTED and usual.soon > 0.2
     assert tested(2.0).lasts == SHORTER

@@ -1,5 +1,6 @@
 """Charging as logged: what ends early is counted, what is carried through is not."""
 
+from dataclasses import replace
 from math import isnan
 
 import numpy as np
@@ -93,6 +94,19 @@ def test_panels_are_judged_by_their_best_days(share, seed) -> None:
     found = panels(*sunny(share, seed=seed))
     assert found is not None and 10 <= found.days <= 20
     assert found.share == pytest.approx(share, rel=0.03)
+
+
+@pytest.mark.parametrize("seed", range(3))
+def test_mains_and_engine_are_not_taken_for_sun(seed) -> None:
+    """Every second day something else charges as well: by night, or far more than a clear sky gives."""
+    hours, clear, load = sunny(0.7, days=40, seed=seed)
+    day = (hours.hour // 24) % 4
+    plugged = np.where((day == 1) | ((day == 3) & (hours.hour % 24 >= 9) & (hours.hour % 24 < 15)), 25.0, 0.0)
+    mixed = replace(hours, ah_in=hours.ah_in + plugged)
+    found = panels(mixed, clear, load)
+    assert found is not None and found.days <= 20 and found.share == pytest.approx(0.7, rel=0.03)
+    # Where it always charges, nothing is said of the panels.
+    assert panels(replace(hours, ah_in=hours.ah_in + 25.0), clear, load) is None
 
 
 def test_a_full_bank_or_few_days_say_nothing_of_the_panels() -> None:

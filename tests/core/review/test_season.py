@@ -7,11 +7,13 @@ import numpy as np
 import pytest
 
 from vast_harbor.core.battery.health_signs import HealthSign
-from vast_harbor.core.log.followed_bank import of_old
+from vast_harbor.core.log.followed_bank import of_bought, of_old
 from vast_harbor.core.log.health import TEST, Measured, followed
 from vast_harbor.core.log.readings import Hours
 from vast_harbor.core.log.use import use_by_kind
-from vast_harbor.core.review.season import HEALTH, OVER, PREPARE, SMALL, UNKNOWN, USE, WAIT, review
+from vast_harbor.core.passage import evaluate
+from vast_harbor.core.review.season import CHARGE, HEALTH, OVER, PREPARE, SMALL, UNKNOWN, USE, WAIT, review
+from vast_harbor.core.review.so_far import SoFar
 from vast_harbor.core.rig.loads import DC, Draw, Load
 from vast_harbor.core.rig.plan import OldBank
 from vast_harbor.core.stops.compare import KEEP
@@ -39,7 +41,7 @@ def rig(evaluated, reference):
     return build
 
 
-def reviewed(results, reference, hours=NO_LOG, tests=(), old=None):
+def reviewed(results, reference, hours=NO_LOG, tests=(), old=None, went=None):
     """The review with some capacity tests: (years, health)."""
     bank = of_old(results.plan, results.banks.rig_limits, "Old bank", 740_000)
     health = None
@@ -47,7 +49,7 @@ def reviewed(results, reference, hours=NO_LOG, tests=(), old=None):
         now = results.plan.old_bank.age_years
         health = followed(bank.expected, [Measured(y, h, 0.02, TEST) for y, h in tests], now)
     use = use_by_kind(hours, results.plan, results.days)
-    return review(results, reference, use, bank, old or results.plan.old_bank, health)
+    return review(results, reference, use, bank, old or results.plan.old_bank, health, went)
 
 
 def test_a_sound_bank_that_gives_enough_is_kept_and_one_that_is_too_small_can_wait(rig, reference) -> None:
@@ -100,6 +102,30 @@ def test_of_a_bank_that_was_bought_it_is_asked_what_would_be_bought_again(rig, r
     again = reviewed(results, reference, tests=((0.9, 0.99),), old=replace(results.plan.old_bank, kept=False))
     assert kept.verdict.kind == KEEP and again.verdict.winner is not None
     assert again.answer == WAIT == kept.answer
+
+
+def test_a_bank_that_is_hardly_ever_full_is_charged_first(rig, reference) -> None:
+    results, tests = rig(400), ((1, 0.99), (2, 0.97), (3, 0.96), (3.9, 0.95))
+    for short, answer in ((60, CHARGE), (20, WAIT)):
+        went = SoFar(4.0, 0.1, 0.1, 60, 0.0, 0.0, 0.0, 0.0, 60, short, 0.0, 0.0)
+        assert reviewed(results, reference, tests=tests, went=went).answer == answer
+
+
+def test_another_bank_is_no_news_of_its_health(reference, demo_results) -> None:
+    """A changed bank that ages as expected turns nothing, whatever the old one was."""
+    plan = demo_results("mulga").plan
+    chosen = next(c.id for c in demo_results("mulga").verdict.candidates if c.banked.build is not None)
+    results = evaluate(replace(plan, changeover=replace(plan.changeover, chosen=chosen)), reference)
+    compared = results.changeover.work.compared
+    bank = compared.banked.bank
+    in_use = OldBank(
+        bank.model.battery_class, bank.model.unit_class_v, bank.rated_ah / bank.parallel, bank.series,
+        bank.parallel, 0.5, unit_kg=bank.model.kg, kept=False,
+    )  # fmt: skip
+    follows = of_bought(compared, results.assumptions, 740_000)
+    health = followed(follows.expected, [], 0.5)
+    found = review(results, reference, {}, follows, in_use, health)
+    assert [(c.key, c.turns) for c in found.changes] == [(HEALTH, False)]
 
 
 def test_without_an_age_only_the_use_is_judged(evaluated, reference) -> None:

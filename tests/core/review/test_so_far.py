@@ -84,6 +84,24 @@ def test_what_it_gave_is_counted_where_it_was_logged_and_planned_where_not(bank)
     assert all(isnan(e) for e in spent(500, 0, replace(logged_half, out_wh=0, years=0), 0, 0, 0).each)
 
 
+@pytest.mark.parametrize("sleeps", [True, False])
+def test_a_monitor_that_sleeps_between_stays_misses_no_use(bank, sleeps) -> None:
+    """Stays of three days every ten: its log tells all of the use, or only that of a third of the time."""
+    whole = logged(days(0.5, 90))
+    used = (whole.hour - whole.hour[0]) // 24 % 10 < 3
+    idle = np.where(used, 1.0, 0.0)
+    whole = replace(
+        whole, **{name: getattr(whole, name) * idle for name in ("ah_in", "ah_out", "wh_in", "wh_out")}
+    )
+    shown = used if sleeps else np.ones_like(used)
+    part = {n: getattr(whole, n)[shown] for n in ("hour", "covered_s", "ah_in", "ah_out", "wh_in", "wh_out")}
+    ends = {name: values[shown] for name, values in whole.low.items()}
+    went = so_far(bank, Hours(*part.values(), ends, ends), 90 / 365.25, 10_000)
+    cost = spent(500, 0, went, cycles_a_year=100, day_wh=575, nights_a_year=0.3 * 365.25)
+    assert went.covered == pytest.approx(0.3 if sleeps else 1.0, abs=0.02)
+    assert cost.gave[1] == pytest.approx(27 * 12.5 * 100 * 0.5 * 11 / 12 / 1000, rel=0.1)
+
+
 SINCE, WARRANTY = 740_000, Warranty(years=4, full_years=1, conditions="dry")
 
 

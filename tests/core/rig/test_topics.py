@@ -21,7 +21,18 @@ def test_every_topic_is_a_field_of_the_rig_file_and_asked_by_a_question() -> Non
     known = paths_of(RigFile) | paths_of(RigFile.model_fields["rig"].annotation, "/rig")
     known |= paths_of(RigFile.model_fields["day"].annotation, "/day")
     known |= paths_of(RigFile.model_fields["plan"].annotation, "/plan")
+    known |= {f"/plan/overrides/{t.assumption}" for t in TOPICS if t.assumption}
     assert {p for t in TOPICS for p in t.paths} <= known
+
+
+def test_a_price_that_is_assumed_is_stated_by_typing_or_confirming_it(demo_results) -> None:
+    plan, price = demo_results("pebble").plan, BY_KEY["night_price"]
+    typed = {**plan.overrides, "night_elsewhere": 20.0}
+    assert price.status(replace(plan, stated={}, overrides={})) == ASSUMED
+    assert price.status(replace(plan, stated={}, overrides=typed)) == STATED
+    assert price.status(replace(plan, stated={"night_price": False}, overrides={})) == ASSUMED
+    assert price.status(replace(plan, stated={"night_price": True}, overrides={})) == STATED
+    assert stated_by("/plan/overrides/night_elsewhere") == ("night_price",)
 
 
 @pytest.mark.parametrize(

@@ -25,6 +25,7 @@ const paper = computed(() => `/api/rigs/${plan.rig!.id}/log/review/paper`)
 const MARKS: Record<string, string> = {
   wait: '',
   small: 'note',
+  charge: 'care',
   prepare: 'care',
   over: 'care',
   danger: 'stop',

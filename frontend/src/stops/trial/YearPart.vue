@@ -5,6 +5,7 @@ import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import FigureLink from '@/ui/FigureLink.vue'
+import SentenceText from '@/ui/SentenceText.vue'
 import { computed, defineAsyncComponent } from 'vue'
 
 const DepthChart = defineAsyncComponent(() => import('./DepthChart.vue'))
@@ -78,6 +79,9 @@ const rows = computed(() =>
           </tbody>
         </table>
       </div>
+      <p v-if="answer.unequal.length" class="mt-4 max-w-3xl text-pretty" data-unequal>
+        <SentenceText :tokens="answer.unequal" />
+      </p>
       <DepthChart :banks="answer.banks" class="mt-8" />
     </template>
   </div>

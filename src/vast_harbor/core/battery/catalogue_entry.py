@@ -112,7 +112,7 @@ def _bms(fields: Mapping[str, Any]) -> Bms:
         peak_s=fields.get("bms_peak_s") or 0.0,
         resets=fields.get("bms_resets") or "itself",
         warns=bool(fields.get("bms_warns")),
-        stops_cold_charge=fields.get("bms_stops_cold") is not False,
+        stops_cold_charge=bool(fields.get("bms_stops_cold")),
         **given,
     )
 

@@ -118,10 +118,30 @@ def by_sag(
         The sign; a small load says next to nothing, because the meter is read to hundredths.
     """
     signal = amps * expected_ohm
-    polarised = POLARISATION_V[lead] * scale * tanh(c_rate / POLARISED_C)
-    left = rested_v - loaded_v - polarised
-    likely = MOST_HEALTH if left <= signal / MOST_HEALTH else max(0.2, signal / left)
+    seen = resistance_ratio(lead, expected_ohm, rested_v, loaded_v, amps, c_rate, scale)
+    likely = MOST_HEALTH if seen <= 1 / MOST_HEALTH else max(0.2, 1 / seen)
     return HealthSign(likely, hypot(SAG_DOUBT, 0.8 * METER_V * scale / max(1e-6, signal)))
+
+
+def resistance_ratio(
+    lead: bool,
+    expected_ohm: float,
+    rested_v: float,
+    loaded_v: float,
+    amps: float,
+    c_rate: float,
+    scale: float,
+) -> float:
+    """Resistance that a known load shows, against a new bank's: (ΔV − V_pol) / (I·R_new).
+
+    Args:
+        lead, expected_ohm, rested_v, loaded_v, amps, c_rate, scale: as of :func:`by_sag`.
+
+    Returns:
+        The ratio [-]; 0 or less where the load took no more than its polarisation.
+    """
+    polarised = POLARISATION_V[lead] * scale * tanh(c_rate / POLARISED_C)
+    return (rested_v - loaded_v - polarised) / max(1e-9, amps * expected_ohm)
 
 
 def by_nights(nights_then: float, nights_now: float, use_ratio: float, charge: Span | None) -> HealthSign:

@@ -7,7 +7,7 @@ from math import hypot
 import numpy as np
 
 from vast_harbor.core.battery.capacity_test import health_range, left_below_stop, state_of_health
-from vast_harbor.core.battery.health_signs import METER_V, by_sag, by_test
+from vast_harbor.core.battery.health_signs import METER_V, by_test, resistance_ratio
 from vast_harbor.core.battery.temperature import temperature_factor
 from vast_harbor.core.battery.terminal_voltage import Terminal, unit_resistance
 from vast_harbor.core.log.entry import CAPACITY_TEST, READING, Entry
@@ -26,6 +26,8 @@ OPEN_12, COUNT_DOUBT = 4.0, 0.06
 SAG_S, HAND_S, SMALL_C, LARGE_C = 120, 900, 0.03, 0.08
 # Sags of a month are one measurement, where there are so many; what differs between months [-].
 LEAST_SAGS, SAG_OWN_DOUBT = 3, 0.05
+# A ratio of resistances outside of these tells of the meter or of a joint, not of the cells [-].
+SAG_TELLS = (0.5, 5.0)
 MONTH_S = 30 * DAY_S
 
 
@@ -101,13 +103,19 @@ def _tests(bank: FollowedBank, entries: Sequence[Entry]) -> Iterator[Found]:
 
 def _sag(
     bank: FollowedBank, celsius: float, rested: float, loaded: float, amps: float
-) -> tuple[float, float]:
-    """Health by a sag and the doubt of it alone; what it shares with all others is counted apart."""
+) -> tuple[float, float] | None:
+    """Health by a sag and the doubt of it alone; what it shares with all others is counted apart.
+
+    It may lie above a new bank's: a class's resistance may be a quarter off, and what sinks from there still
+    sinks. None where it tells nothing.
+    """
     ohm = unit_resistance(bank.battery_class, bank.class_v, bank.ah)
     new = float(Terminal(bank.battery_class, bank.class_v, ohm, celsius=celsius).resistance(1.0, 1.0))
     lead = bank.battery_class.is_lead_acid
-    sign = by_sag(lead, new, rested, loaded, amps, amps / bank.ah, bank.per_12)
-    return sign.likely, hypot(SAG_OWN_DOUBT, 0.8 * METER_V * bank.per_12 / (amps * new))
+    seen = resistance_ratio(lead, new, rested, loaded, amps, amps / bank.ah, bank.per_12)
+    if not SAG_TELLS[0] <= seen <= SAG_TELLS[1]:
+        return None
+    return 1 / seen, hypot(SAG_OWN_DOUBT, 0.8 * METER_V * bank.per_12 / (amps * new))
 
 
 def _by_hand(bank: FollowedBank, entries: Sequence[Entry]) -> Iterator[Found]:
@@ -121,8 +129,9 @@ def _by_hand(bank: FollowedBank, entries: Sequence[Entry]) -> Iterator[Found]:
             assert rested.volts is not None
             if e.volts < rested.volts:
                 celsius = next((c for c in (e.celsius, rested.celsius) if c is not None), USUAL_C)
-                health, doubt = _sag(bank, celsius, rested.volts, e.volts, out)
-                yield e.at, health, doubt, SAG, 1
+                said = _sag(bank, celsius, rested.volts, e.volts, out)
+                if said is not None:
+                    yield e.at, *said, SAG, 1
         rested = e if e.rested or abs(e.amps if e.amps is not None else 1e9) <= SMALL_C * bank.ah else None
 
 
@@ -175,8 +184,9 @@ def _sags(bank: FollowedBank, readings: Readings) -> Iterator[Found]:
     for i in np.flatnonzero(starts):
         celsius = float(readings.celsius[i])
         warm = USUAL_C if celsius != celsius else celsius
-        health, doubt = _sag(bank, warm, float(volts[i]), float(volts[i + 1]), float(-amps[i + 1]))
-        found.append((int(readings.at[i]), health, doubt))
+        said = _sag(bank, warm, float(volts[i]), float(volts[i + 1]), float(-amps[i + 1]))
+        if said is not None:
+            found.append((int(readings.at[i]), *said))
     months: dict[int, list[tuple[int, float, float]]] = {}
     for one in found:
         months.setdefault(one[0] // MONTH_S, []).append(one)

@@ -1,12 +1,14 @@
 """How healthy a bank is and how long it will last: what the life model expects, moved by what was measured.
 
-Two things are not known of a bank: how fast it wears, and what it gave when it was new. Each pair of them on
-a grid is weighed by the life model (before) and by every measurement (after): Bayes. Health over time follows
-the same law as in the comparison, ``battery.ageing``.
+Three things are not known of a bank: how fast it wears, what it gave when it was new, and how its fade bends
+on the way to its end. Each three of them on a grid are weighed by the life model (before) and by every
+measurement (after): Bayes. Health over time follows the same law as in the comparison, ``battery.ageing``,
+its wear bent: some banks fade evenly, some slowly at first and fast at last, some the other way round.
 """
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from math import log
 
 import numpy as np
@@ -27,7 +29,9 @@ WRONG, ANYTHING = 0.05, 1.2
 # What a new bank gives against its label, and its spread [-].
 NEW, NEW_SPREAD = 1.0, 0.03
 # Rates and first capacities that are looked at, within so many standard deviations.
-RATES, FIRSTS, REACH = 121, 15, 4.0
+RATES, FIRSTS, REACH = 61, 9, 3.5
+# Powers of the wear by which the fade bends, and how likely each is: 1 is the even fade of the comparison.
+BENDS, BENT = np.array([0.7, 1.0, 1.5, 2.2, 3.2]), np.array([0.17, 0.29, 0.19, 0.19, 0.16])
 # A life that surely differs by this factor from the expected one is told [-].
 NOTABLE = 1.12
 LONGER, SHORTER, AS_EXPECTED = "longer", "shorter", "expected"
@@ -116,49 +120,60 @@ def followed(expected: Expected, measured: Sequence[Measured], now: float) -> He
         The fan, and when it ends.
     """
     z = np.linspace(-REACH, REACH, RATES)
-    rates = expected.wear_a_year * np.exp(expected.spread * z)
     x = np.linspace(-REACH, REACH, FIRSTS)
-    firsts = NEW + NEW_SPREAD * x
-    prior = -0.5 * (z[:, None] ** 2 + x[None, :] ** 2)
+    grid = _Grid(expected, expected.wear_a_year * np.exp(expected.spread * z), NEW + NEW_SPREAD * x)
+    prior = -0.5 * (z[:, None, None] ** 2 + x[None, :, None] ** 2) + np.log(BENT)
     weight = _weights(prior)
-    before = _ends(expected, rates, firsts, weight)
+    before = _three(grid.ages_at_end, weight)
     for kind in IN_COMMON:
-        prior = prior + _likelihood(expected, [m for m in measured if m.kind == kind], rates, firsts)
+        prior = prior + _likelihood(grid, [m for m in measured if m.kind == kind])
     weight = _weights(prior)
-    ends = _ends(expected, rates, firsts, weight)
+    ends = _three(grid.ages_at_end, weight)
     longest = min(LONGEST_YEARS, max(1.25 * now, 1.1 * ends[2], 1.0))
     ages = np.linspace(0.0, longest, POINTS)
-    curves = [_three(_health(expected, rates, firsts, age), weight) for age in ages]
+    curves = [_three(grid.health(age), weight) for age in ages]
     low, likely, high = (np.array(part) for part in zip(*curves, strict=True))
-    times = np.broadcast_to(rates[:, None] / expected.wear_a_year, weight.shape)
+    times = np.broadcast_to(grid.rates[:, None, None] / expected.wear_a_year, weight.shape)
     return Health(
-        ages, low, likely, high, _three(_health(expected, rates, firsts, now), weight), ends, before,
-        _three(times, weight), float(weight[_ages_at_end(expected, rates, firsts) <= now + 1].sum()),
+        ages, low, likely, high, _three(grid.health(now), weight), ends, before,
+        _three(times, weight), float(weight[grid.ages_at_end <= now + 1].sum()),
     )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class _Grid:
+    """Everything that a bank could be.
+
+    Attributes:
+        expected: what the life model says.
+        rates: wears a year [1/year], shape (r,).
+        firsts: health when new [-], shape (f,).
+    """
+
+    expected: Expected
+    rates: Floats
+    firsts: Floats
+
+    def health(self, age: float) -> Floats:
+        """Health at an age [years] of each [-], shape (r, f, bends)."""
+        wear = (self.rates[:, None] * age) ** BENDS
+        found: Floats = self.firsts[None, :, None] * health_at(wear, self.expected.lead)[:, None, :]
+        return found
+
+    @cached_property
+    def ages_at_end(self) -> Floats:
+        """Age at which the health of each has come down to the end [years]; 0 where it began below it, shape
+        (r, f, bends)."""
+        wear = np.maximum(0.0, wear_at_health(self.expected.end / self.firsts, self.expected.lead))
+        bent = wear[:, None] ** (1 / BENDS)
+        ages: Floats = np.minimum(LONGEST_YEARS, bent[None] / self.rates[:, None, None])
+        return ages
 
 
 def _weights(logs: Floats) -> Floats:
     weight = np.exp(logs - logs.max())
     shares: Floats = weight / weight.sum()
     return shares
-
-
-def _health(expected: Expected, rates: Floats, firsts: Floats, age: float) -> Floats:
-    found: Floats = firsts[None, :] * health_at(rates * age, expected.lead)[:, None]
-    return found
-
-
-def _ends(expected: Expected, rates: Floats, firsts: Floats, weight: Floats) -> Three:
-    """P10, P50 and P90 of the age at which it is replaced [years]."""
-    return _three(_ages_at_end(expected, rates, firsts), weight)
-
-
-def _ages_at_end(expected: Expected, rates: Floats, firsts: Floats) -> Floats:
-    """Age at which the health has come down to the end [years]; 0 where it began below it, shape (rates,
-    firsts)."""
-    wear = np.maximum(0.0, wear_at_health(expected.end / firsts, expected.lead))
-    ages: Floats = np.minimum(LONGEST_YEARS, wear[None, :] / rates[:, None])
-    return ages
 
 
 def _three(values: Floats, weight: Floats) -> Three:
@@ -169,19 +184,16 @@ def _three(values: Floats, weight: Floats) -> Three:
     return float(low), float(likely), float(high)
 
 
-def _likelihood(
-    expected: Expected, measured: Sequence[Measured], rates: Floats, firsts: Floats
-) -> Floats | float:
-    """Logarithm of how well each pair of the grid explains the measurements of one kind, shape (rates,
-    firsts).
+def _likelihood(grid: _Grid, measured: Sequence[Measured]) -> Floats | float:
+    """Logarithm of how well each of the grid explains the measurements of one kind, shape of the grid.
 
     What they have in common is an error of its own: the likeliest, found from those that are not wrong.
     """
     if not measured:
         return 0.0
     common = IN_COMMON[measured[0].kind]
-    off = np.stack([m.health - _health(expected, rates, firsts, m.years) for m in measured])
-    doubt = np.array([m.doubt for m in measured])[:, None, None]
+    off = np.stack([m.health - grid.health(m.years) for m in measured])
+    doubt = np.array([m.doubt for m in measured])[:, None, None, None]
     bad = np.log(WRONG * doubt * np.sqrt(2 * np.pi) / ANYTHING)
     trust = np.ones_like(off)
     for _ in range(3):

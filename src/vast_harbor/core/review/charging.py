@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from vast_harbor.core.log.followed_bank import FollowedBank
 from vast_harbor.core.log.readings import HOUR_S, Floats, Hours, Readings, longest_s
@@ -16,6 +17,9 @@ TAIL_C = 0.03
 HOLDS_V = 0.25
 # Panels are judged between these hours, below this charge, on so many days, by the best tenth of them.
 SUNNY, TAKES_ALL, LEAST_DAYS, BEST = (9, 15), 0.9, 10, 0.9
+# A day on which more than this came in without sun, or more than that with it, was charged by something else:
+# of what a clear day gives [-].
+IN_THE_DARK, MORE_THAN_SUN = 0.05, 1.15
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,7 +86,9 @@ class Panels:
 def panels(hours: Hours, clear_a: Floats, load_a: Floats) -> Panels | None:
     """What the panels gave; None where too few days tell.
 
-    A monitor sees what they give less what is used meanwhile, which is added as planned.
+    A monitor sees what they give less what is used meanwhile, which is added as planned. It does not see
+    what charges: days on which mains, generator or engine did so are left out, by what came in in the dark or
+    beyond a clear sky.
 
     Args:
         hours: of the monitor, in order.
@@ -98,8 +104,21 @@ def panels(hours: Hours, clear_a: Floats, load_a: Floats) -> Panels | None:
     takes = np.nan_to_num(hours.high["soc"], nan=0.0) < TAKES_ALL
     told = (clock >= SUNNY[0]) & (clock < SUNNY[1]) & takes & (clear > 0) & (hours.covered_s >= 0.9 * HOUR_S)
     told &= hours.ah_in > 0
+    told &= ~_charged_otherwise(hours, day, clear)
     days, place = np.unique(day[told], return_inverse=True)
     if len(days) < LEAST_DAYS:
         return None
     shares = np.bincount(place, gave[told]) / np.bincount(place, clear[told])
-    return Panels(len(days), float(np.quantile(shares, BEST)), float(clear_a[:, 12].max()))
+    shares = shares[shares <= MORE_THAN_SUN]
+    if len(shares) < LEAST_DAYS:
+        return None
+    return Panels(len(shares), float(np.quantile(shares, BEST)), float(clear_a[:, 12].max()))
+
+
+def _charged_otherwise(hours: Hours, day: Floats, clear: Floats) -> NDArray[np.bool_]:
+    """Whether each hour lies in a day on which something charged without sun, shape of ``clear``."""
+    _, place = np.unique(day, return_inverse=True)
+    whole = np.bincount(place, clear * hours.covered_s / HOUR_S)
+    dark = np.bincount(place, np.where(clear > 0, 0.0, hours.ah_in))
+    found: NDArray[np.bool_] = (dark > IN_THE_DARK * np.maximum(whole, 1e-9))[place]
+    return found

@@ -10,17 +10,21 @@ from vast_harbor.core.log.followed_bank import FollowedBank
 from vast_harbor.core.log.health import Health
 from vast_harbor.core.log.use import MeasuredUse
 from vast_harbor.core.passage import Results, evaluate
+from vast_harbor.core.review.so_far import SoFar
 from vast_harbor.core.rig.plan import OldBank, Plan, Reference
 from vast_harbor.core.stops.compare import Verdict, verdict_text
 from vast_harbor.core.stops.day import MEASURED
 from vast_harbor.phrases import phrase
 
-# Answers: it can wait; it is sound but too small; its end is near; its time is over; it is dangerous; nobody
-# knows the bank.
-WAIT, SMALL, PREPARE, OVER, DANGER, UNKNOWN = "wait", "small", "prepare", "over", "danger", "unknown"
+# Answers: it can wait; it is sound but too small; it is sound but hardly ever full; its end is near; it is
+# worn out; it is dangerous; nobody knows the bank.
+WAIT, SMALL, CHARGE, PREPARE, OVER = "wait", "small", "charge", "prepare", "over"
+DANGER, UNKNOWN = "danger", "unknown"
 USE, HEALTH = "use", "health"
 # From this chance on that it ends within a year, the next bank is prepared [-].
 NEAR_END = 0.25
+# Lead-acid that stays short of full on so much of so many days is charged before anything else [-], [days].
+SELDOM_FULL, ENOUGH_DAYS = 0.8, 14
 # Measured use that differs by less than this, or by less than so many of its errors, is as planned [-].
 DIFFERS, ERRORS = 0.1, 2.0
 
@@ -43,8 +47,8 @@ class Review:
     """The verdict today.
 
     Attributes:
-        answer: what to do about the bank in use: ``wait``, ``small``, ``prepare``, ``over``, ``danger`` or
-            ``unknown``.
+        answer: what to do about the bank in use: ``wait``, ``small``, ``charge``, ``prepare``, ``over``,
+            ``danger`` or ``unknown``.
         planned, now: the verdict of the plan, or the bank that was bought by it; and with all that the log
             knows, in one line.
         verdict: that in full.
@@ -73,11 +77,13 @@ def review(
     bank: FollowedBank | None,
     in_use: OldBank | None,
     health: Health | None,
+    went: SoFar | None = None,
 ) -> Review:
     """The verdict with what the log says.
 
     The bank in use takes the place of the old bank: the verdict then says whether it is kept, and how it
-    aged moves the life of its class, as for any old bank.
+    aged moves the life of its class, as for any old bank. That there is another bank now is no news of the
+    log: what its health changes is held against the same bank as the life model expects it.
 
     Args:
         results: the plan in figures.
@@ -86,6 +92,7 @@ def review(
         bank: the bank in use; None where the rig has none.
         in_use: the same as an old bank.
         health: its health over time; None where its age is not known.
+        went: what it went through; None where nobody counted.
     """
     plan = results.plan
     changed: dict[str, Plan] = {}
@@ -104,15 +111,21 @@ def review(
         winner = verdict.winner
         return winner is not None and winner.banked.bank == bought.work.build.bank
 
-    changes = tuple(
-        Changed(key, not same(now.verdict if len(changed) == 1 else evaluate(alone, reference).verdict))
-        for key, alone in changed.items()
-    )
+    def turns(key: str, alone: Plan) -> bool:
+        verdict = now.verdict if len(changed) == 1 else evaluate(alone, reference).verdict
+        if key == HEALTH and bought is not None:
+            as_expected = evaluate(replace(plan, old_bank=in_use), reference).verdict
+            return _line(verdict) != _line(as_expected)
+        return not same(verdict)
+
+    changes = tuple(Changed(key, turns(key, alone)) for key, alone in changed.items())
     carries = now.banks.old_carries if health is not None else {}
     usable = carries["usable_wh"].number if carries else float("nan")
     nights = carries["nights"].value if carries else None
     need = now.need.energy.number
     answer = _answer(results, in_use, bank, health, usable, need)
+    if answer in (WAIT, SMALL) and _seldom_full(bank, went):
+        answer = CHARGE
     planned = (
         verdict_text.headline(results.verdict)
         if bought is None
@@ -141,6 +154,13 @@ def _answer(
     if health.soon >= NEAR_END:
         return PREPARE
     return SMALL if usable < need else WAIT
+
+
+def _seldom_full(bank: FollowedBank | None, went: SoFar | None) -> bool:
+    """Whether a lead-acid bank is hardly ever charged full, by its monitor."""
+    if bank is None or went is None or not bank.battery_class.is_lead_acid:
+        return False
+    return went.days_told >= ENOUGH_DAYS and went.short_days > SELDOM_FULL * went.days_told
 
 
 def _line(verdict: Verdict) -> str:

@@ -15,6 +15,9 @@ YEAR_H = 8766.0
 FULL, LOW, WARM_C = 0.97, 0.2, 30.0
 # A day tells whether it came to full where so much of it is known [-].
 KNOWN_DAY = 0.5
+# A monitor sleeps while nobody is there where it stopped so often for over a day [h], and nearly each day
+# that it logged was one of use: what it gave then is no less than this share of a busy day [-].
+SLEEPS, GAP_H, OF_USE, BUSY, NEARLY = 3, 24, 0.3, 0.9, 0.9
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,6 +27,8 @@ class SoFar:
     Attributes:
         years: its age [years].
         covered: how much of that the monitor logged [-].
+        watched: how much of that the log tells the use of [-]: more than it logged, where its monitor sleeps
+            while nobody is there.
         days: on which it logged.
         out_wh: energy that it gave [Wh].
         full_cycles: charge that it gave against its label [-].
@@ -35,6 +40,7 @@ class SoFar:
 
     years: float
     covered: float
+    watched: float
     days: int
     out_wh: float
     full_cycles: float
@@ -60,7 +66,7 @@ def so_far(bank: FollowedBank, hours: Hours, years: float, planned_wh_a_year: fl
     Source: rainflow counting, ASTM E1049-85; Miner's rule.
     """
     if not len(hours.hour):
-        return SoFar(years, 0.0, 0, 0.0, 0.0, nan, nan, 0, 0, 0.0, 0.0)
+        return SoFar(years, 0.0, 0.0, 0, 0.0, 0.0, nan, nan, 0, 0, 0.0, 0.0)
     covered_h = float(hours.covered_s.sum()) / HOUR_S
     covered = min(1.0, covered_h / (YEAR_H * years)) if years > 0 else 1.0
     low, high = hours.low["soc"], hours.high["soc"]
@@ -82,11 +88,22 @@ def so_far(bank: FollowedBank, hours: Hours, years: float, planned_wh_a_year: fl
     out_wh = float(hours.wh_out.sum())
     planned = bank.cycle_wear_a_year * out_wh / planned_wh_a_year if planned_wh_a_year else nan
     return SoFar(
-        years, covered, len(day), out_wh, float(hours.ah_out.sum()) / bank.ah, wear,
-        planned, int(told.sum()), short,
+        years, covered, max(covered, _watched(hours, years)), len(day), out_wh,
+        float(hours.ah_out.sum()) / bank.ah, wear, planned, int(told.sum()), short,
         float(hours.covered_s[known & (low < LOW)].sum()) / HOUR_S,
         float(hours.covered_s[warm].sum()) / HOUR_S,
     )  # fmt: skip
+
+
+def _watched(hours: Hours, years: float) -> float:
+    """How much of its life the log tells the use of, where a monitor sleeps between uses; else 0 [-]."""
+    gaps = int((np.diff(hours.hour) > GAP_H).sum())
+    _, place = np.unique(hours.hour // 24, return_inverse=True)
+    out = np.bincount(place, hours.wh_out)
+    used = float((out >= OF_USE * np.quantile(out, BUSY)).mean())
+    if gaps < SLEEPS or used < NEARLY or years <= 0:
+        return 0.0
+    return min(1.0, float(hours.hour[-1] - hours.hour[0] + 1) / (YEAR_H * years))
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,7 +139,7 @@ def spent(
         cycles_a_year, nights_a_year: cycles of use and nights off-grid by the plan [1/year].
         day_wh: that a day takes by the plan [Wh].
     """
-    rest = went.years * (1 - went.covered)
+    rest = went.years * (1 - went.watched)
     kwh = (went.out_wh + rest * nights_a_year * day_wh) / 1000
     # Cycles of use and nights stand to one another, and to the energy, as the plan has it.
     nights = kwh * 1000 / day_wh if day_wh else went.years * nights_a_year

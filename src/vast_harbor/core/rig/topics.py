@@ -10,9 +10,9 @@ STATED, ASSUMED, MISSING = "stated", "assumed", "missing"
 NIGHTS, ROW, HOOK_UP, MONTHS = "nights", "row", "hook_up", "months"
 LOADS, CHARGING, WHERE, PLACE = "loads", "charging", "where", "place"
 OLD_BANK, SPACE, WEIGHT = "old_bank", "space", "weight"
-YEARS, LABOUR = "years", "labour"
+YEARS, LABOUR, NIGHT_PRICE = "years", "labour", "night_price"
 # What the program fills in for a new rig. The others hold only what their owner entered.
-FILLED_IN = frozenset({NIGHTS, ROW, HOOK_UP, MONTHS, LOADS, CHARGING, PLACE, YEARS, LABOUR})
+FILLED_IN = frozenset({NIGHTS, ROW, HOOK_UP, MONTHS, LOADS, CHARGING, PLACE, YEARS, LABOUR, NIGHT_PRICE})
 # Of these, none is an answer too: nothing charges, no limit, no bank there.
 MAY_BE_NONE = frozenset({CHARGING, OLD_BANK, SPACE, WEIGHT})
 # Rigs on wheels have a weight limit that matters.
@@ -39,6 +39,7 @@ class Topic:
         paths: JSON pointers in the rig file of what states it; what lies below them states it too.
         empty: whether a plan says nothing of it.
         applies: whether it matters to such a rig.
+        assumption: key of the assumption that holds its value; empty where a field of the rig does.
     """
 
     key: str
@@ -50,6 +51,7 @@ class Topic:
     paths: tuple[str, ...]
     empty: Callable[[Plan], bool] = _never
     applies: Callable[[Plan], bool] = _always
+    assumption: str = ""
 
     def status(self, plan: Plan) -> str:
         """One of :data:`STATED`, :data:`ASSUMED` and :data:`MISSING`.
@@ -58,6 +60,8 @@ class Topic:
         not tell who filled it in, as older rig files do not, its owner did.
         """
         stated = plan.stated.get(self.key)
+        if self.assumption and stated is None:
+            return STATED if self.assumption in plan.overrides else ASSUMED
         if self.empty(plan):
             return STATED if stated is True and self.key in MAY_BE_NONE else MISSING
         if self.key == CHARGING and any(s.assumed for s in plan.sources):
@@ -207,6 +211,16 @@ TOPICS: tuple[Topic, ...] = (
         "compare",
         "table",
         ("/plan/labour",),
+    ),
+    Topic(
+        NIGHT_PRICE,
+        phrase("rig.topics.night_price"),
+        phrase("rig.topics.asks_night_price"),
+        "keep",
+        "compare",
+        "table",
+        ("/plan/overrides/night_elsewhere",),
+        assumption="night_elsewhere",
     ),
 )
 BY_KEY = {t.key: t for t in TOPICS}

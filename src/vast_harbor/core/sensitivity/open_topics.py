@@ -26,7 +26,7 @@ CLEARLY_LESS = 0.9
 SUMMER, WINTER = (5, 6, 7, 8, 9), (11, 12, 1, 2, 3)
 
 # What else it could be, in words, and the plan with it.
-Alternative = tuple[str, Plan]
+Alternative = tuple[str | Sentence, Plan]
 
 
 @dataclass(frozen=True, slots=True)
@@ -131,7 +131,9 @@ def _tried(topic: Topic, status: str, results: Results, base: Verdict, reference
             swing = max(swing or 0.0, abs(after - before))
         if turns is None and _differs(base, other):
             says = verdict_text.headline(other)
-            turns = Sentence(phrase("changes.open_topics.if", words=words, says=says.template), says.figures)
+            told = words if isinstance(words, Sentence) else Sentence(words)
+            line = phrase("changes.open_topics.if", words=told.template, says=says.template)
+            turns = Sentence(line, {**told.figures, **says.figures})
     return OpenTopic(topic, status, swing, turns)
 
 
@@ -295,6 +297,15 @@ def _labour(plan: Plan, _: Reference) -> Iterator[Alternative]:
         yield phrase("changes.open_topics.own_hands"), replace(plan, labour=OWN_HANDS)
 
 
+def _night_price(plan: Plan, reference: Reference) -> Iterator[Alternative]:
+    price = reference.assumptions(plan.house_rule, plan.overrides).figure("night_elsewhere")
+    for money in (price.low, price.high):
+        if money is not None:
+            other = replace(price, key=f"night_price.{money:g}", value=money, low=None, high=None)
+            words = Sentence(phrase("changes.open_topics.night_price"), {"night_price": other})
+            yield words, replace(plan, overrides={**plan.overrides, "night_elsewhere": money})
+
+
 ALTERNATIVES: dict[str, Callable[[Plan, Reference], Iterator[Alternative]]] = {
     topics.NIGHTS: _nights,
     topics.ROW: _row,
@@ -306,4 +317,5 @@ ALTERNATIVES: dict[str, Callable[[Plan, Reference], Iterator[Alternative]]] = {
     topics.PLACE: _place,
     topics.YEARS: _years,
     topics.LABOUR: _labour,
+    topics.NIGHT_PRICE: _night_price,
 }

@@ -17,6 +17,7 @@ from vast_harbor.core.log.duties import Duty
 from vast_harbor.core.log.use import MeasuredUse
 from vast_harbor.core.passage import Results
 from vast_harbor.core.review.season import (
+    CHARGE,
     DANGER,
     HEALTH,
     OVER,
@@ -29,6 +30,7 @@ from vast_harbor.core.review.season import (
     differs,
     review,
 )
+from vast_harbor.core.review.so_far import SoFar
 from vast_harbor.core.stops.compare import Verdict, verdict_text
 from vast_harbor.formats.log_papers.document import paper
 from vast_harbor.formats.report.document import style_of_page
@@ -40,6 +42,7 @@ from vast_harbor.web.harbor.routes import RigPath, database, json_response
 from vast_harbor.web.log.bank_in_use import as_old_bank, duties_of
 from vast_harbor.web.log.health import LoggedHealth, logged_health, off_texts
 from vast_harbor.web.log.use import logged_use, taken_over
+from vast_harbor.web.log.went import went_so_far
 from vast_harbor.web.plan.routes import evaluated_results
 from vast_harbor.web.plan.views import style_of
 from vast_harbor.web.security import content_policy
@@ -117,7 +120,9 @@ def _reviewed(rig_id: int) -> tuple[ReviewView, str, Style]:
     use = logged_use(rig_id, results)
     in_use = as_old_bank(results, today)
     bought = in_use is not None and not in_use.kept
-    found = review(results, data.reference(), use, told.bank, in_use, told.health)
+    counted = went_so_far(rig_id, results, told)
+    went = None if counted is None else counted[1]
+    found = review(results, data.reference(), use, told.bank, in_use, told.health, went)
     with database().reading() as db:
         due = duties_of(results, last_days(db, rig_id), today)
     todo = [*_of_log(told, use, style), *_of_prices(found.verdict, style)]
@@ -132,7 +137,7 @@ def _reviewed(rig_id: int) -> tuple[ReviewView, str, Style]:
         title=told.bank.title if told.bank else "",
         answer=found.answer,
         headline=_headline(found),
-        why=_why(found, results, told, style),
+        why=_why(found, results, told, went, style),
         same=found.same,
         verdict=[*_turns(found), *_drain_first(found, use, style)],
         planned=tokens(found.planned, style),
@@ -152,6 +157,7 @@ def _headline(found: Review) -> str:
     texts = {
         WAIT: phrase("log.review.wait"),
         SMALL: phrase("log.review.small"),
+        CHARGE: phrase("log.review.charge"),
         PREPARE: phrase("log.review.prepare"),
         OVER: phrase("log.review.over"),
         DANGER: phrase("log.review.danger"),
@@ -160,7 +166,7 @@ def _headline(found: Review) -> str:
     return texts[found.answer]
 
 
-def _why(found: Review, results: Results, told: LoggedHealth, style: Style) -> list[str]:
+def _why(found: Review, results: Results, told: LoggedHealth, went: SoFar | None, style: Style) -> list[str]:
     if found.answer == DANGER:
         return [results.verdict.danger]
     if told.health is None or told.bank is None:
@@ -177,6 +183,9 @@ def _why(found: Review, results: Results, told: LoggedHealth, style: Style) -> l
             phrase("log.review.small_why", health=health, usable=usable, need=need, soon=soon,
                    nights=nights, wanted=wanted)
         )  # fmt: skip
+    elif found.answer == CHARGE and went is not None:
+        days = phrase("log.so_far.of_days", count=went.days_told, number=went.short_days)
+        out.append(phrase("log.review.charge_why", health=health, days=days))
     elif found.answer == PREPARE:
         out.append(phrase("log.review.prepare_why", health=health, soon=soon))
     else:

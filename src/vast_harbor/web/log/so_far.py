@@ -18,15 +18,14 @@ from vast_harbor.core.log.readings import DAY_S
 from vast_harbor.core.passage import Results
 from vast_harbor.core.review.charging import TAIL_C, Panels, panels
 from vast_harbor.core.review.so_far import FULL as FULL_SOC
-from vast_harbor.core.review.so_far import SoFar, Spent, so_far, spent
+from vast_harbor.core.review.so_far import SoFar, Spent, spent
 from vast_harbor.core.review.warranty import FULL, NONE, OVER, PRO_RATA, UNKNOWN, Claim, claim
 from vast_harbor.core.rig.changeover import Purchase
 from vast_harbor.core.rig.sources import SOLAR
 from vast_harbor.core.stops.charging import clear_sky_amps
-from vast_harbor.formats.monitor_rows import hours_of
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
-from vast_harbor.store import log, monitor, pictures
+from vast_harbor.store import log, pictures
 from vast_harbor.store.log import last_days
 from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.harbor.routes import RigPath, database, json_response
@@ -34,6 +33,7 @@ from vast_harbor.web.log.bank_in_use import PROVED, bank_in_use, duties_of
 from vast_harbor.web.log.health import EPOCH, LoggedHealth, logged_health
 from vast_harbor.web.log.review import PaperQuery, day_text, printed
 from vast_harbor.web.log.views import entry_view
+from vast_harbor.web.log.went import went_so_far
 from vast_harbor.web.plan.routes import evaluated_results
 from vast_harbor.web.plan.views import style_of
 from vast_harbor.web.views import ProblemsView, View
@@ -199,15 +199,16 @@ def _told(rig_id: int) -> _Told:
         return begin
     began = (health.bank.since - EPOCH) * 24
     in_use = bank_in_use(results)
+    counted = went_so_far(rig_id, results, health)
+    assert counted is not None
+    hours, went = counted
     with database().reading() as db:
-        hours = hours_of(monitor.hours(db, rig_id, PRESENT, began))
         entries = tuple(
             Entry(**row)
             for row in log.each(db, rig_id)
             if row["bank"] == PRESENT and row["at"] + 60 * row["offset_min"] >= began * 3600
         )
         last, shown = last_days(db, rig_id), len(pictures.listed(db, rig_id))
-    went = so_far(health.bank, hours, health.now, plan.off_grid_nights * results.day.bank_wh.number)
     timeline, system_v = results.simulated.trial.timeline, plan.system_v
     so_far_of_day = np.interp(np.arange(25), results.day.profile.edges_h, results.day.profile.energy_so_far())
     gave = panels(hours, clear_sky_amps(timeline), np.diff(so_far_of_day) / system_v)

@@ -140,6 +140,9 @@ class YearView(View):
 
     says: str = Field(description="Why there is none; empty where there is")
     sample: str
+    unequal: list[TokenView] = Field(
+        description="Why banks of the same usable energy differ; empty where none do"
+    )
     banks: list[BankYearView]
 
 

@@ -297,10 +297,12 @@ def year(path: RigPath) -> Response:
             seeds=len(days.specs),
             off_grid_nights=f"{plan.off_grid_nights:g}",
         )
+    unequal = results.unequal_nights
     return json_response(
         YearView(
             says=says,
             sample=sample,
+            unequal=[] if unequal is None else tokens(unequal, style),
             banks=[
                 BankYearView(
                     id=key, title=titles[key][0], battery_class=titles[key][1],

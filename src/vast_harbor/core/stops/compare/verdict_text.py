@@ -189,6 +189,7 @@ def _buy(v: Verdict, winner: ComparedBank, nights: Figure) -> Iterator[Sentence]
         {"H": years, "nights": nights, "total": cost["lifetime"], "year": cost["per_year"]}
         | ({"cycle": cost["per_cycle"]} if counted else {}),
     )
+    yield from _undocumented(winner)
     yield from _beside(v, winner)
     yield from _unserved(v, winner)
     # Where something is asked first, the rest is told in the workings.
@@ -210,6 +211,22 @@ def _buy(v: Verdict, winner: ComparedBank, nights: Figure) -> Iterator[Sentence]
         yield Sentence(phrase("compare.verdict_text.fix_too_bank_fail", others=and_list(others)))
     if v.danger:
         yield Sentence(phrase("compare.verdict_text.take_old_bank_out"))
+
+
+def _undocumented(winner: ComparedBank) -> Iterator[Sentence]:
+    """What the datasheet of a lithium battery leaves open, and what that risks."""
+    bank = winner.banked.bank
+    if bank is None or winner.banked.battery_class.is_lead_acid:
+        return
+    uncertified = not bank.model.proof.certifications
+    # A heater warms the cells before they are charged.
+    charges_cold = bank.model.heater_w is None and not (bank.model.bms and bank.model.bms.stops_cold_charge)
+    if uncertified and charges_cold:
+        yield Sentence(phrase("compare.verdict_text.no_certificate_no_cold_stop"))
+    elif uncertified:
+        yield Sentence(phrase("compare.verdict_text.no_certificate"))
+    elif charges_cold:
+        yield Sentence(phrase("compare.verdict_text.no_cold_stop"))
 
 
 def _unserved(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:

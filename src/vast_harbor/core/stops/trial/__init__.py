@@ -8,6 +8,7 @@ from vast_harbor.core.stops.trial.simulated_banks import OLD, old_bank_as_bank
 from vast_harbor.core.stops.trial.simulated_runs import SimulatedRuns
 from vast_harbor.core.stops.trial.stretches import STRETCHES
 from vast_harbor.core.stops.trial.trial import SimulationResult, Trial
+from vast_harbor.core.stops.trial.unequal_nights import unequal_nights
 from vast_harbor.core.stops.trial.weather_odds import odds
 from vast_harbor.core.stops.trial.year import YearOf
 
@@ -26,4 +27,5 @@ __all__ = (
     "storage",
     "time_to_empty",
     "trial_findings",
+    "unequal_nights",
 )
