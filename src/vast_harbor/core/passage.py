@@ -2,10 +2,12 @@
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
+from typing import TypeVar, cast
 
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.lazy import LazyMapping
+from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.figures.patience import go_on
 from vast_harbor.core.figures.workings import Figure, Finding, Sentence
 from vast_harbor.core.rig import derating
@@ -43,6 +45,10 @@ from vast_harbor.core.stops.day import Day, day_findings
 from vast_harbor.core.stops.need import Days, Need, SecondNeed, need_findings, second_need, standby_days
 from vast_harbor.core.stops.rig import VoltageChoice, forgotten, rig_findings, voltage_choices
 from vast_harbor.core.stops.trial import SimulatedRuns, YearOf, trial_findings, unequal_nights
+
+T = TypeVar("T")
+# How much of what is asked for apart is kept with a plan.
+MOST_ASKED = 16
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,6 +124,19 @@ class Results:
             + need_findings(plan, self.reference, days)
         )
 
+    @cached_property
+    def _asked_for(self) -> LruCache[str, object]:
+        return LruCache(MOST_ASKED)
+
+    def once(self, name: str, make: Callable[[], T]) -> T:
+        """What is asked for apart from the plan, made once for page, report and workings.
+
+        Args:
+            name: of it.
+            make: makes it.
+        """
+        return cast(T, self._asked_for.of(name, make))
+
     @property
     def verdict(self) -> Verdict:
         """The answer."""
@@ -170,8 +189,12 @@ class Results:
         Args:
             plan: the plan that differs; of its candidates the tool chooses those that it chose here.
         """
+        return self.roughly_at(plan).verdict
+
+    def roughly_at(self, plan: Plan) -> "Results":
+        """All stops of such a plan; see :meth:`roughly`."""
         found = [c.banked.bank for c in self.verdict.found if c.banked.bank is not None]
-        return evaluate(plan, self.reference, found=found, chosen=self.banks.chosen, rough=True).verdict
+        return evaluate(plan, self.reference, found=found, chosen=self.banks.chosen, rough=True)
 
     @property
     def day(self) -> Day:

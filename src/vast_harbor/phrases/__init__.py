@@ -57,6 +57,7 @@ def _cut(text: str | Mapping[str, str]) -> _Cut | dict[str, _Cut]:
 
 _TEXTS = catalogue()
 _CUT = {key: _cut(text) for key, text in _TEXTS.items()}
+_AS_IT_STANDS = {key: text for key, text in _TEXTS.items() if isinstance(text, str)}
 
 
 def phrase(key: str, /, **values: object) -> str:
@@ -73,11 +74,11 @@ def phrase(key: str, /, **values: object) -> str:
         KeyError: there is no such phrase.
     """
     cut = _CUT[key]
+    if not values and not isinstance(cut, dict):
+        return _AS_IT_STANDS[key]
     if isinstance(cut, dict):
         number = values[COUNT]
         cut = cut[_PLURAL(number)] if isinstance(number, int | float) else cut["other"]
-    elif not values:
-        return "".join(cut) if len(cut) == 1 else str(_TEXTS[key])
     parts = list(cut)
     for i in range(1, len(parts), 2):
         name = parts[i]

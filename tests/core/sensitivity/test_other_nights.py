@@ -4,7 +4,6 @@ import pytest
 
 from vast_harbor import data
 from vast_harbor.core.passage import evaluate
-from vast_harbor.core.sensitivity.break_even import break_evens
 from vast_harbor.core.sensitivity.runner_up import AtNights
 from vast_harbor.formats import rig_file as files
 
@@ -27,4 +26,5 @@ def test_a_bank_found_here_may_be_no_better_than_the_candidates_there(
         # The same bank, run at nights of that kind.
         assert (inputs[key].id, inputs[key].batteries) == (key, here[key].cost.inputs.batteries)
         assert inputs[key].nights != here[key].cost.inputs.nights
-    break_evens(results, reference)
+    at = AtNights(results, reference)
+    assert all(at.cost(key, elsewhere, 9) > 0 for key in missing)

@@ -11,13 +11,14 @@ import pytest
 from vast_harbor import data
 from vast_harbor.core import passage
 from vast_harbor.core.cost.cash_flow import yearly
-from vast_harbor.core.cost.life_cost import AS_PLANNED, Scenario, lifetime
+from vast_harbor.core.cost.life_cost import AS_PLANNED, Scenario
+from vast_harbor.core.cost.monte_carlo import middle_cost
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.rig.loads import AC, DC, Inverter, Load
 from vast_harbor.core.rig.plan import WORKSHOP, Candidate, Extra, OldBank
 from vast_harbor.core.rig.sources import MAINS, Source
-from vast_harbor.core.sensitivity.break_even import WITHIN, break_evens, crossings
+from vast_harbor.core.sensitivity.break_even import break_evens, crossings
 from vast_harbor.core.sensitivity.equal_terms import equal_terms
 from vast_harbor.core.sensitivity.load_costs import load_costs
 from vast_harbor.core.sensitivity.purchase_sizes import purchase_sizes
@@ -25,8 +26,8 @@ from vast_harbor.core.sensitivity.purchase_timing import purchase_options
 from vast_harbor.core.sensitivity.runner_up import AtNights, winner_and_rival
 from vast_harbor.core.sensitivity.tornado import tornado
 from vast_harbor.core.sensitivity.use_map import cheapest_map
-from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes
-from vast_harbor.core.stops.compare import verdict_text
+from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes, years_changes
+from vast_harbor.core.stops.compare import uncertainty_of, verdict_text
 from vast_harbor.core.stops.compare.verdict_charts import capacity, items
 from vast_harbor.formats.table import sentence_text
 
@@ -59,15 +60,9 @@ def test_by_hand_lead_acid_wins_and_the_verdict_says_so(evaluated, reference) ->
     both = [c.cost["lifetime"].number for c in (verdict.winner, verdict.runner_up)]
     assert both == [verdict.spreads[i][1].number for i in "fl"]
     assert verdict.saving[1].number == pytest.approx(both[1] - both[0])
-    # Where they cost the same without steps: both are sized alike, and cycles hardly count at ten nights, so
-    # it is years that make the LFP pay. A root is a root: the difference there is under one unit of money.
-    by_key = {f.key: f for f in break_evens(results, reference)}
-    years = by_key["years"]
-    assert years.below == "f" and len(years.at) >= 1
-    a, b = verdict.life_cost_inputs
-    for root in years.at:
-        one, other = (float(lifetime(p, AS_PLANNED, root.number, in_full=True)) for p in (a, b))
-        assert abs(one - other) < WITHIN
+    # Both are sized alike, and cycles hardly count at ten nights, so it is years that make the LFP pay.
+    turns = years_changes(results)
+    assert [(t.buys_before, t.buys_after) for t in turns][-1] == ("flooded_dual", "lfp")
 
 
 def test_by_hand_its_electronics_end_the_lfp(evaluated) -> None:
@@ -275,42 +270,21 @@ def pebble(demo_results):
 
 
 def test_costs_meet_where_the_flips_say(pebble, reference) -> None:
-    found = {f.key: f for f in break_evens(pebble, reference)}
-    assert set(found) == {
-        "nights", "years", "price", "life", "extras", "depth_lead", "depth_lfp", "temperature",
-    }  # fmt: skip
+    found = {f.key: f for f in break_evens(pebble)}
+    assert set(found) == {"price", "life", "extras", "depth_lead", "depth_lfp", "temperature"}
     winner, rival = winner_and_rival(pebble)
     assert (winner.id, rival.id) == ("dual", "lfp")
-    at = AtNights(pebble, reference)
-    nights = found["nights"]
-    assert nights.below == "dual" and len(nights.at) >= 1
-    root = nights.at[-1].number
-    h = pebble.plan.years_kept
-    assert abs(at.cost("dual", root, h) - at.cost("lfp", root, h)) < WITHIN
-    assert at.cost("dual", root - 3, h) < at.cost("lfp", root - 3, h)
-    assert at.cost("dual", root + 3, h) > at.cost("lfp", root + 3, h)
-    # Every other root too, each by its own change of one thing.
+    h, doubt = pebble.plan.years_kept, uncertainty_of(pebble.assumptions)
     dual, lfp = (next(p for p in pebble.verdict.life_cost_inputs if p.id == i) for i in ("dual", "lfp"))
     assert found["price"].at == ()  # what LFP needs in addition costs more than the other bank
     more = found["extras"].at[0].number / rival.cost["extra_cost"].number
     life = found["life"].at[0].number / winner.life.years
     for a, b in ((AS_PLANNED, Scenario(extras=more)), (Scenario(lasts=life), AS_PLANNED)):
-        gap = lifetime(dual, a, h, in_full=True) - lifetime(lfp, b, h, in_full=True)
-        assert abs(float(gap)) < WITHIN
-
-
-def test_stepwise_ranges_are_the_costs_of_whole_plans(pebble, reference) -> None:
-    # The ranges beside come from scaling two run years; a whole evaluation at such a number must agree. What
-    # the old bank says is left aside: a whole evaluation takes its past years as like the coming ones.
-    plan = replace(pebble.plan, overrides={**pebble.plan.overrides, "predecessor_share": 0.0})
-    pebble = evaluate(plan, reference)
-    nights = next(f for f in break_evens(pebble, reference) if f.key == "nights")
-    (_, last, who), *_, (first, _, other) = nights.ranges
-    assert (who, other) == ("dual", "lfp") and first > last
-    for n, cheaper in ((9, "dual"), (first + 20, "lfp")):
-        compared_banks = evaluate(replace(pebble.plan, off_grid_nights=n), reference).compare.compared_banks
-        cost = {c.id: c.cost["lifetime_planned"].number for c in compared_banks}
-        assert min(("dual", "lfp"), key=cost.get) == cheaper
+        # Of all scenarios, where a fifth of them was looked at.
+        one, other = middle_cost(dual, doubt, h, a), middle_cost(lfp, doubt, h, b)
+        assert one == pytest.approx(other, rel=0.02)
+    # Where nothing is moved, it is *the* lifetime cost.
+    assert middle_cost(dual, doubt, h, Scenario()) == pytest.approx(winner.cost["lifetime"].number)
 
 
 def test_every_crossing_is_found_and_a_jump_is_none() -> None:
@@ -352,7 +326,7 @@ def test_the_verdict_turns_at_the_nights_it_says(pebble, reference) -> None:
     found = verdict_changes(pebble)
     last = next(c for c in found if c.buys_before == "flooded_dual" and c.buys_after == "lfp")
     n = last.at.number
-    assert "Marram" in says(last.before) and "LFP" in says(last.after)
+    assert "flooded dual-purpose" in says(last.before) and "LFP" in says(last.after)
 
     def winner(nights: float) -> str:
         return evaluate(replace(pebble.plan, off_grid_nights=nights), reference).verdict.winner.id
@@ -367,7 +341,8 @@ def test_the_map_shows_who_is_cheapest_and_grows_towards_lfp(pebble, reference) 
     at = AtNights(pebble, reference)
     for j, i in ((0, 0), (10, 20), (19, 39)):
         costs = [at.cost(id, found.nights[i], found.years[j]) for id in found.ids]
-        assert found.cheapest[j, i] == int(np.argmin(costs))
+        # Of fewer scenarios: what it shows as cheapest is so, or next to it.
+        assert costs[found.cheapest[j, i]] <= 1.02 * min(costs)
     lfp = found.cheapest == found.ids.index("lfp")
     assert not lfp[0, 0] and lfp[-1, -1]
     assert (np.diff(lfp.sum(axis=1)) >= 0).all()  # the longer it is kept, the more of a row
@@ -379,8 +354,13 @@ def test_the_tornado_flips_where_the_rival_is_cheaper_at_an_end(pebble) -> None:
     h = pebble.plan.years_kept
     by_key = {s.key: s for s in found.swings}
     price = by_key["price.lfp"]
-    low = lifetime(lfp, Scenario(price=lfp.price[0]), h) - lifetime(dual, AS_PLANNED, h)
-    assert price.at_low.number == pytest.approx(float(low))
+    doubt = uncertainty_of(pebble.assumptions)
+    low = middle_cost(lfp, doubt, h, Scenario(price=lfp.price[0])) - middle_cost(dual, doubt, h, AS_PLANNED)
+    assert price.at_low.number == pytest.approx(low)
+    # What the winner saves is the same figure everywhere.
+    winner, rival = winner_and_rival(pebble)
+    saved = rival.cost["lifetime"].number - winner.cost["lifetime"].number
+    assert found.saving.number == pytest.approx(saved)
     spans = [abs(s.at_high.number - s.at_low.number) for s in found.swings]
     assert spans == sorted(spans, reverse=True)
     for swing in found.swings:

@@ -37,9 +37,6 @@ const title = (id: string) => columns.value.find((c) => c.id === id)?.title ?? '
         >
           <p class="leading-snug">
             <SentenceText :tokens="f.says" />
-            <span v-if="f.ranges" class="block text-sm text-soft">{{
-              phrase('compare.doubt_part.steps', { ranges: f.ranges })
-            }}</span>
           </p>
           <p class="text-sm">
             <span class="text-soft">{{ phrase('compare.doubt_part.now') }}{{ ' ' }} </span

@@ -155,6 +155,26 @@ class Scenario:
     nights: Many | None = None
     fails: Values = field(default_factory=lambda: NO_VALUES)
 
+    def with_change(self, change: "Scenario") -> "Scenario":
+        """This one where something comes differently throughout: factors multiply, what is added adds up."""
+        return Scenario(
+            price=self.price * change.price,
+            cycles=self.cycles * change.cycles,
+            calendar=self.calendar * change.calendar,
+            use=self.use * change.use,
+            tariff=self.tariff * change.tariff,
+            extras=self.extras * change.extras,
+            lasts=self.lasts * change.lasts,
+            most=self.most * change.most,
+            accidents=self.accidents * change.accidents,
+            end_health=self.end_health if change.end_health is None else change.end_health,
+            exit=self.exit * change.exit,
+            drift=self.drift + change.drift,
+            warmer=self.warmer + change.warmer,
+            nights=self.nights if change.nights is None else change.nights,
+            fails=self.fails,
+        )
+
 
 AS_PLANNED = Scenario()
 

@@ -115,7 +115,7 @@ def panels(hours: Hours, clear_a: Floats, load_a: Floats) -> Panels | None:
     return Panels(len(shares), float(np.quantile(shares, BEST)), float(clear_a[:, 12].max()))
 
 
-def _charged_otherwise(hours: Hours, day: Floats, clear: Floats) -> NDArray[np.bool_]:
+def _charged_otherwise(hours: Hours, day: NDArray[np.int64], clear: Floats) -> NDArray[np.bool_]:
     """Whether each hour lies in a day on which something charged without sun, shape of ``clear``."""
     _, place = np.unique(day, return_inverse=True)
     whole = np.bincount(place, clear * hours.covered_s / HOUR_S)

@@ -1,24 +1,25 @@
-"""What would change the answer: at which nights, years, prices, life, extras, depth and warmth costs meet."""
+"""What would change the answer: at which prices, life, extras, depth and warmth the lifetime costs meet."""
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 from math import isinf
 
 import numpy as np
 
-from vast_harbor.core.cost.life_cost import AS_PLANNED, LifeCostInputs, Scenario, lifetime
+from vast_harbor.core.cost.life_cost import AS_PLANNED, LifeCostInputs, Scenario
+from vast_harbor.core.cost.monte_carlo import middle_cost
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, escaped
 from vast_harbor.core.passage import Results
-from vast_harbor.core.rig.plan import Reference
-from vast_harbor.core.sensitivity.runner_up import AtNights, winner_and_rival
-from vast_harbor.core.stops.compare import ComparedBank
+from vast_harbor.core.sensitivity.runner_up import winner_and_rival
+from vast_harbor.core.stops.compare import ComparedBank, uncertainty_of
 from vast_harbor.phrases import and_list, phrase
 
-CONTINUOUS = phrase("changes.break_even.lifetime_cost_credits_unused")
+SOURCE = phrase("changes.break_even.middle_of_scenarios")
+# Scenarios behind each look: the costs meet within a unit or two of where they do in all of them.
+LOOKED_AT = 400
 # Of a root: difference of the two costs [money].
 WITHIN = 1.0
-MOST_NIGHTS, MOST_YEARS = 365.0, 40.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,7 +32,6 @@ class BreakEven:
         at: every value at which they meet, ascending; none where they never do within the range.
         below: id of the bank that is cheaper below the first, or everywhere.
         says: that in a sentence.
-        ranges: (from, to, id) of the cheaper bank as replacements really fall; none where not asked.
     """
 
     key: str
@@ -40,7 +40,6 @@ class BreakEven:
     at: tuple[Figure, ...]
     below: str
     says: Sentence
-    ranges: tuple[tuple[float, float, str], ...] = ()
 
 
 def crossings(difference: Callable[[float], float], grid: Sequence[float]) -> list[float]:
@@ -68,12 +67,13 @@ def crossings(difference: Callable[[float], float], grid: Sequence[float]) -> li
     return roots
 
 
-def break_evens(results: Results, reference: Reference) -> tuple[BreakEven, ...]:
-    """Where winner and rival cost the same, in nights, years, price, life, extras, depth and temperature.
+def break_evens(results: Results) -> tuple[BreakEven, ...]:
+    """Where the lifetime costs of winner and rival meet: in price, life, extras, depth and temperature.
+
+    At which nights and years the answer changes is the verdict's own: see ``verdict_changes``.
 
     Args:
         results: the plan in figures.
-        reference: shipped data.
 
     Returns:
         One for each; none without a winner and a rival.
@@ -81,7 +81,7 @@ def break_evens(results: Results, reference: Reference) -> tuple[BreakEven, ...]
     pair = winner_and_rival(results)
     if pair is None:
         return ()
-    teller = _BreakEvens(results, reference, *pair)
+    teller = _BreakEvens(results, *pair)
     return tuple(f for f in teller.all() if f is not None)
 
 
@@ -95,12 +95,10 @@ def _name(compared: ComparedBank, same_class: bool) -> str:
 class _BreakEvens:
     """Moves one thing after the other, and looks where winner and rival cost the same."""
 
-    def __init__(
-        self, results: Results, reference: Reference, winner: ComparedBank, rival: ComparedBank
-    ) -> None:
+    def __init__(self, results: Results, winner: ComparedBank, rival: ComparedBank) -> None:
         self.results, self.plan = results, results.plan
         self.winner, self.rival = winner, rival
-        self.at_nights = AtNights(results, reference)
+        self.doubt = uncertainty_of(results.assumptions)
         by_id = {p.id: p for p in results.verdict.life_cost_inputs}
         self.a, self.b = by_id[winner.id], by_id[rival.id]
         lead = winner.banked.battery_class.is_lead_acid
@@ -111,55 +109,15 @@ class _BreakEvens:
         self.names = {c.id: _name(c, same) for c in (winner, rival)}
 
     def all(self) -> list[BreakEven | None]:
-        return [self.nights(), self.years(), self.price(), self.life(), self.extras(), *self.depths(),
-                self.temperature()]  # fmt: skip
+        return [self.price(), self.life(), self.extras(), *self.depths(), self.temperature()]
 
     def difference(
-        self, a: LifeCostInputs, b: LifeCostInputs, change_a: Scenario, change_b: Scenario, years: float
+        self, a: LifeCostInputs, b: LifeCostInputs, change_a: Scenario, change_b: Scenario
     ) -> float:
-        one = lifetime(a, change_a, years, in_full=True)
-        other = lifetime(b, change_b, years, in_full=True)
-        return float(one) - float(other)
-
-    def nights(self) -> BreakEven:
-        h, at = self.plan.years_kept, self.at_nights
-
-        def gap(n: float) -> float:
-            return at.cost(self.winner.id, n, h) - at.cost(self.rival.id, n, h)
-
-        whole = range(1, int(MOST_NIGHTS) + 1)
-        nights = np.array(whole, dtype=float)
-        steps = at.costs(self.winner.id, nights, h) - at.costs(self.rival.id, nights, h)
-        grid = [*np.linspace(1, MOST_NIGHTS, 92)]
-        return self._flip(
-            "nights",
-            phrase("terms.names.nights_off_grid_year"),
-            self.plan.off_grid_nights,
-            "nights",
-            gap,
-            grid,
-            self._ranges(whole, steps),
-        )
-
-    def years(self) -> BreakEven:
-        def gap(h: float) -> float:
-            return self.difference(self.a, self.b, AS_PLANNED, AS_PLANNED, h)
-
-        whole = range(1, int(MOST_YEARS) + 1)
-        kept = np.array(whole, dtype=float)
-        steps = lifetime(self.a, AS_PLANNED, kept) - lifetime(self.b, AS_PLANNED, kept)
-        return self._flip("years", phrase("terms.names.years_keep_rig"), self.plan.years_kept, "years", gap,
-                          [*np.linspace(1, MOST_YEARS, 118)], self._ranges(whole, steps))  # fmt: skip
-
-    def _ranges(self, xs: Sequence[int], gaps: Iterable[float]) -> tuple[tuple[float, float, str], ...]:
-        out: list[tuple[float, float, str]] = []
-        for x, gap in zip(xs, gaps, strict=True):
-            who = self.winner.id if gap <= 0 else self.rival.id
-            if out and out[-1][2] == who:
-                out[-1] = (out[-1][0], float(x), who)
-            else:
-                out.append((float(x), float(x), who))
-        return tuple(out)
+        """Lifetime cost of one less that of the other, each the middle of the scenarios [money]."""
+        years = self.plan.years_kept
+        one = middle_cost(a, self.doubt, years, change_a, LOOKED_AT)
+        return one - middle_cost(b, self.doubt, years, change_b, LOOKED_AT)
 
     def _moved(self, compared: ComparedBank, moved: Scenario) -> tuple[Scenario, Scenario]:
         return (moved, AS_PLANNED) if compared is self.winner else (AS_PLANNED, moved)
@@ -176,7 +134,7 @@ class _BreakEvens:
     ) -> BreakEven:
         def gap(x: float) -> float:
             changes = self._moved(compared, make(x / base))
-            return self.difference(self.a, self.b, *changes, self.plan.years_kept)
+            return self.difference(self.a, self.b, *changes)
 
         return self._flip(key, name, base, unit, gap, [base * g for g in grid])
 
@@ -192,7 +150,7 @@ class _BreakEvens:
             base,
             "money",
             lambda x: Scenario(price=x),
-            [*np.linspace(0.05, 4, 60)],
+            [*np.linspace(0.05, 4, 20)],
         )
 
     def life(self) -> BreakEven | None:
@@ -207,7 +165,7 @@ class _BreakEvens:
             base,
             "years",
             lambda x: Scenario(lasts=x),
-            [*np.linspace(0.2, 4, 115)],
+            [*np.linspace(0.2, 4, 20)],
         )
 
     def extras(self) -> BreakEven | None:
@@ -222,7 +180,7 @@ class _BreakEvens:
             base,
             "money",
             lambda x: Scenario(extras=x),
-            [*np.linspace(0, 8, 81)],
+            [*np.linspace(0, 8, 17)],
         )
 
     def depths(self) -> list[BreakEven]:
@@ -235,7 +193,7 @@ class _BreakEvens:
         def gap(x: float) -> float:
             sized = inputs.scaled(now / x, x / now)
             a, b = (sized, self.b) if compared is self.winner else (self.a, sized)
-            return self.difference(a, b, AS_PLANNED, AS_PLANNED, self.plan.years_kept)
+            return self.difference(a, b, AS_PLANNED, AS_PLANNED)
 
         return self._flip(
             f"depth_{'lead' if compared is self.lead else 'lfp'}",
@@ -243,7 +201,7 @@ class _BreakEvens:
             now,
             "%",
             gap,
-            [*np.linspace(0.2, 1, 41)],
+            [*np.linspace(0.2, 1, 17)],
         )
 
     def temperature(self) -> BreakEven:
@@ -251,20 +209,13 @@ class _BreakEvens:
 
         def gap(x: float) -> float:
             warmer = Scenario(warmer=x - now)
-            return self.difference(self.a, self.b, warmer, warmer, self.plan.years_kept)
+            return self.difference(self.a, self.b, warmer, warmer)
 
         return self._flip("temperature", phrase("changes.break_even.temperature"), now, "°C", gap,
-                          [*np.linspace(now - 15, now + 30, 91)])  # fmt: skip
+                          [*np.linspace(now - 15, now + 30, 16)])  # fmt: skip
 
     def _flip(
-        self,
-        key: str,
-        name: str,
-        now: float,
-        unit: str,
-        gap: Callable[[float], float],
-        grid: Sequence[float],
-        ranges: tuple[tuple[float, float, str], ...] = (),
+        self, key: str, name: str, now: float, unit: str, gap: Callable[[float], float], grid: Sequence[float]
     ) -> BreakEven:
         at = f"verdict.flip.{key}"
         roots = crossings(gap, grid)
@@ -275,7 +226,7 @@ class _BreakEvens:
                 x,
                 unit,
                 REFERENCE,
-                source=CONTINUOUS,
+                source=SOURCE,
                 note=phrase("changes.break_even.found_brents_method_both"),
             )
             for i, x in enumerate(roots)
@@ -321,4 +272,4 @@ class _BreakEvens:
                 ),
                 {f"x{i}": f for i, f in enumerate(figures)},
             )
-        return BreakEven(key, name, here, figures, low.id, says, ranges)
+        return BreakEven(key, name, here, figures, low.id, says)

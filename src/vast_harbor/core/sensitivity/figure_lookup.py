@@ -16,7 +16,7 @@ from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_change
 
 
 def _flips(results: Results, reference: Reference) -> Iterable[Figure]:
-    for flip in break_evens(results, reference):
+    for flip in break_evens(results):
         yield from (flip.now, *flip.at, *flip.says.figures.values())
 
 

@@ -76,9 +76,13 @@ def open_topics(results: Results, reference: Reference) -> OpenTopics:
     Returns:
         All that is not stated. Nothing turns where there is no verdict yet.
     """
+    return results.once("open_topics", lambda: _open_topics(results, reference))
+
+
+def _open_topics(results: Results, reference: Reference) -> OpenTopics:
     plan, verdict = results.plan, results.verdict
     # The alternatives are looked at roughly, and so is what they are held against.
-    base = results.roughly(plan) if _alone(plan, verdict) else verdict
+    base = results.once("roughly", lambda: results.roughly(plan)) if _alone(plan, verdict) else verdict
     judged = bool(verdict.days.day.bank_wh.number) and bool(verdict.compared_banks)
     found = [
         _tried(topic, topic.status(plan), results, base, reference)

@@ -2,14 +2,12 @@
 
 from dataclasses import dataclass, field, replace
 
-import numpy as np
-
-from vast_harbor.core.cost.cash_flow import Values
-from vast_harbor.core.cost.life_cost import LifeCostInputs, Scenario, lifetime
+from vast_harbor.core.cost.life_cost import LifeCostInputs, Scenario
+from vast_harbor.core.cost.monte_carlo import middle_cost
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.schedule.year_calendar import YearCalendar
-from vast_harbor.core.stops.compare import ComparedBank
+from vast_harbor.core.stops.compare import ComparedBank, uncertainty_of
 
 
 def winner_and_rival(results: Results) -> tuple[ComparedBank, ComparedBank] | None:
@@ -34,7 +32,7 @@ class AtNights:
     """The candidates in numbers for any number of nights a year.
 
     A simulated year is scaled by the nights as long as stays are as far apart. Where that changes, another
-    year is simulated: a few of them serve for all.
+    year is simulated, in one weather: a few of them serve for all.
 
     Attributes:
         results: the plan in figures.
@@ -60,7 +58,8 @@ class AtNights:
             if now > 0 and spacing == self.spacing(now):
                 made = self.results
             else:
-                made = self.results.at_nights(self._calendar(max(1.0, nights)).nights_at(spacing))
+                there = self._calendar(max(1.0, nights)).nights_at(spacing)
+                made = self.results.roughly_at(replace(self.results.plan, off_grid_nights=there))
             self._runs[spacing] = self._by_id(made)
         return self._runs[spacing]
 
@@ -73,16 +72,6 @@ class AtNights:
         return inputs
 
     def cost(self, id: str, nights: float, years: float) -> float:
-        """Lifetime cost of a candidate at so many nights a year, unused life credited in full [money]."""
-        total = lifetime(self.life_cost_inputs(nights)[id], Scenario(nights=nights), years, in_full=True)
-        return float(total)
-
-    def costs(self, id: str, nights: Values, years: float) -> Values:
-        """Lifetime cost of a candidate at each of some nights a year, as replacements really fall [money]."""
-        out = np.zeros(len(nights))
-        spacings = np.array([self.spacing(n) for n in nights])
-        for spacing in np.unique(spacings):
-            where = spacings == spacing
-            inputs = self.life_cost_inputs(float(nights[where][0]))[id]
-            out[where] = lifetime(inputs, Scenario(nights=nights[where]), years)
-        return out
+        """Lifetime cost of a candidate at so many nights a year, the middle of the scenarios [money]."""
+        doubt = uncertainty_of(self.results.assumptions)
+        return middle_cost(self.life_cost_inputs(nights)[id], doubt, years, Scenario(nights=nights))

@@ -3,7 +3,8 @@
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
-from vast_harbor.core.cost.life_cost import AS_PLANNED, LifeCostInputs, Scenario, lifetime
+from vast_harbor.core.cost.life_cost import AS_PLANNED, LifeCostInputs, Scenario
+from vast_harbor.core.cost.monte_carlo import middle_cost
 from vast_harbor.core.figures.workings import REFERENCE, Figure
 from vast_harbor.core.passage import Results
 from vast_harbor.core.sensitivity.runner_up import winner_and_rival
@@ -71,7 +72,7 @@ def tornado(results: Results) -> Tornado | None:
     h = plan.years_kept
 
     def saving(one: LifeCostInputs, other: LifeCostInputs, ca: Scenario, cb: Scenario, years: float) -> float:
-        return float(lifetime(other, cb, years)) - float(lifetime(one, ca, years))
+        return middle_cost(other, doubt, years, cb) - middle_cost(one, doubt, years, ca)
 
     base = saving(a, b, AS_PLANNED, AS_PLANNED, h)
     swings = []

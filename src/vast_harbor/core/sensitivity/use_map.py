@@ -5,10 +5,11 @@ from dataclasses import dataclass
 import numpy as np
 
 from vast_harbor.core.cost.cash_flow import Values
-from vast_harbor.core.cost.life_cost import Scenario, lifetime
+from vast_harbor.core.cost.monte_carlo import middle_costs
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.sensitivity.runner_up import AtNights
+from vast_harbor.core.stops.compare import uncertainty_of
 
 MOST_NIGHTS, MOST_YEARS = 365.0, 40.0
 
@@ -20,7 +21,7 @@ class UseMap:
     Attributes:
         nights, years: of the cells, ascending, shapes (40,) and (20,).
         ids: candidates in it.
-        cheapest: index into ``ids``, shape (years, nights).
+        cheapest: index into ``ids``, by the middle of the scenarios, shape (years, nights).
         gap: how much the next more expensive one costs more, as a share, same shape.
         supposed: whether banks are in it that will not do, because fewer than two will.
     """
@@ -34,6 +35,8 @@ class UseMap:
 
 
 CELLS = 40, 20
+# Scenarios of each cell.
+LOOKED_AT = 300
 
 
 def cheapest_map(results: Results, reference: Reference) -> UseMap | None:
@@ -52,7 +55,7 @@ def cheapest_map(results: Results, reference: Reference) -> UseMap | None:
     most = min(MOST_NIGHTS, max(120.0, 2 * plan.off_grid_nights))
     nights = np.unique(np.round(np.linspace(1, most, CELLS[0]), 1))
     years = np.linspace(1, max(20.0, min(MOST_YEARS, 2 * plan.years_kept)), CELLS[1])
-    at = AtNights(results, reference)
+    at, doubt = AtNights(results, reference), uncertainty_of(results.assumptions)
     spacings = np.array([at.spacing(n) for n in nights])
     costs = np.zeros((len(compared_banks), len(years), len(nights)))
     for spacing in np.unique(spacings):
@@ -61,8 +64,7 @@ def cheapest_map(results: Results, reference: Reference) -> UseMap | None:
         grid_n, grid_h = np.meshgrid(probe, years)
         life_cost_inputs = at.life_cost_inputs(float(probe[0]))
         for i, compared in enumerate(compared_banks):
-            cost = lifetime(life_cost_inputs[compared.id], Scenario(nights=grid_n), grid_h, in_full=True)
-            costs[i][:, where] = cost
+            costs[i][:, where] = middle_costs(life_cost_inputs[compared.id], doubt, grid_h, grid_n, LOOKED_AT)
     ranked = np.sort(costs, axis=0)
     gap = (ranked[1] - ranked[0]) / np.maximum(1.0, np.abs(ranked[0]))
     return UseMap(nights, years, tuple(c.id for c in compared_banks), np.argmin(costs, axis=0), gap, supposed)

@@ -7,7 +7,7 @@ from itertools import pairwise
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.plan import Reference
-from vast_harbor.core.stops.compare import Verdict, verdict_text
+from vast_harbor.core.stops.compare import BUY, HOOK_UP, Verdict, verdict_text
 from vast_harbor.phrases import phrase
 
 
@@ -28,12 +28,14 @@ class VerdictChange:
     buys_after: str
 
 
-NIGHTS = (0, 1, 3, 6, 10, 15, 20, 30, 40, 50, 60, 75, 90, 120, 150, 180, 220, 260, 300, 365)
-YEARS = (1, 2, 3, 4, 5, 6, 8, 10, 12, 15, 20, 25, 30, 40)
+NIGHTS = (0, 1, 2, 3, 6, 10, 20, 35, 55, 90, 130, 180, 250, 365)
+YEARS = (1, 2, 4, 6, 9, 13, 18, 25, 40)
 
 
 def verdict_changes(results: Results) -> tuple[VerdictChange, ...]:
     """At which whole nights a year the verdict changes, with all its rules, draws and cares.
+
+    Another answer or another class is a change; a larger bank of the same class is none.
 
     Args:
         results: the plan in figures.
@@ -41,6 +43,10 @@ def verdict_changes(results: Results) -> tuple[VerdictChange, ...]:
     Returns:
         Every change between the points looked at, ascending.
     """
+    return results.once("verdict_changes", lambda: _nights_changes(results))
+
+
+def _nights_changes(results: Results) -> tuple[VerdictChange, ...]:
     name = phrase("changes.verdict_changes.off_grid_nights_year")
     rough = _as_sure_roughly(results)
 
@@ -54,6 +60,10 @@ def verdict_changes(results: Results) -> tuple[VerdictChange, ...]:
 
 def years_changes(results: Results) -> tuple[VerdictChange, ...]:
     """At which whole years that the rig is kept the verdict changes; as :func:`verdict_changes`."""
+    return results.once("years_changes", lambda: _years_changes(results))
+
+
+def _years_changes(results: Results) -> tuple[VerdictChange, ...]:
     found = [c.banked.bank for c in results.verdict.found if c.banked.bank is not None]
     rough = _as_sure_roughly(results)
 
@@ -66,20 +76,37 @@ def years_changes(results: Results) -> tuple[VerdictChange, ...]:
 
 def _as_sure_roughly(results: Results) -> bool:
     """Whether one weather of a year says what all of them say of the plan as it is; else all are run."""
-    rough = results.roughly(results.plan)
-    return verdict_text.headline(rough).template == verdict_text.headline(results.verdict).template
+    rough = results.once("roughly", lambda: results.roughly(results.plan))
+    return _answer(rough) == _answer(results.verdict)
+
+
+# The kind of answer, and the class that it says to buy; empty where it says to buy none.
+_Answer = tuple[str, str]
+
+
+def _answer(verdict: Verdict) -> _Answer:
+    kind, winner = verdict.kind, verdict.winner
+    if kind == HOOK_UP and verdict.without is not None:
+        return "without", ""
+    return kind, winner.banked.battery_class.key if kind == BUY and winner is not None else ""
+
+
+def _line(verdict: Verdict) -> Sentence:
+    """What is said of a number of nights or years: the class to buy, as its size follows the need."""
+    if verdict.kind != BUY or verdict.winner is None:
+        return verdict_text.headline(verdict)
+    return Sentence(phrase("changes.verdict_changes.buy", kind=verdict.winner.banked.battery_class.short))
 
 
 def _changes(
     looked_at: Sequence[int], verdict_at: Callable[[int], Verdict], key: str, name: str, unit: str
 ) -> tuple[VerdictChange, ...]:
-    made: dict[int, tuple[str, Sentence, str]] = {}
+    made: dict[int, tuple[_Answer, Sentence]] = {}
 
-    def says(x: int) -> tuple[str, Sentence, str]:
+    def says(x: int) -> tuple[_Answer, Sentence]:
         if x not in made:
             verdict = verdict_at(x)
-            line, winner = verdict_text.headline(verdict), verdict.winner
-            made[x] = line.template, line, winner.banked.battery_class.key if winner is not None else ""
+            made[x] = _answer(verdict), _line(verdict)
         return made[x]
 
     out = []
@@ -92,7 +119,8 @@ def _changes(
             a, b = (middle, b) if says(middle)[0] == says(low)[0] else (a, middle)
         source = phrase("changes.verdict_changes.full_verdict_different_numbers")
         figure = Figure(f"{key}.{b}", name, float(b), unit, REFERENCE, source=source)
-        out.append(VerdictChange(figure, says(a)[1], says(b)[1], says(a)[2], says(b)[2]))
+        (before, before_line), (after, after_line) = says(a), says(b)
+        out.append(VerdictChange(figure, before_line, after_line, before[1], after[1]))
     return tuple(out)
 
 
@@ -130,7 +158,9 @@ def schools(results: Results, reference: Reference) -> tuple[School, ...]:
         One for each rule, in their order.
     """
     here = verdict_text.headline(results.verdict).template
-    return tuple(_school(key, results, reference, here) for key in reference.rules)
+    return results.once(
+        "schools", lambda: tuple(_school(key, results, reference, here) for key in reference.rules)
+    )
 
 
 def _school(key: str, results: Results, reference: Reference, here: str) -> School:

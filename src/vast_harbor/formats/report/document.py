@@ -160,7 +160,7 @@ class _ReportParts:
                              self._effect(o)) for o in opened.topics],
             "turns": [(self.text(t.at), self.says(t.before), self.says(t.after))
                       for t in verdict_changes(results)] if has else [],
-            "flips": [self.says(f.says) for f in break_evens(results, self.reference)] if has else [],
+            "flips": [self.says(f.says) for f in break_evens(results)] if has else [],
             "schools": [
                 (s.name, self.says(s.headline), self.text(s.need), self.text(s.cost))
                 for s in schools(results, self.reference)

@@ -22,9 +22,6 @@ class BreakEvenView(View):
     now: FigureView
     at: list[FigureView]
     says: list[TokenView]
-    ranges: str = Field(
-        description="Who costs less as replacements really fall, in words; empty where not asked"
-    )
 
 
 class SwingView(View):

@@ -64,12 +64,12 @@ api = Blueprint(
 def doubt(path: RigPath) -> Response:
     """Bands of cost over the years, where costs meet, what moves the saving, and the map of use."""
     rig, _, results = evaluated_results(path.rig_id)
-    style, reference = style_of(rig), data.reference()
+    style = style_of(rig)
     return json_response(
         DoubtView(
             draws=COUNT,
             bands=bands(results),
-            break_evens=[_flip(f, results, style) for f in break_evens(results, reference)],
+            break_evens=[_flip(f, style) for f in break_evens(results)],
             tornado=_tornado(results, style),
             map=_map(results),
         )
@@ -95,18 +95,8 @@ def bands(results: Results) -> list[BandView]:
     return out
 
 
-def _flip(flip: BreakEven, results: Results, style: Style) -> BreakEvenView:
-    names = {c.id: c.short(results.verdict.compared_banks) for c in results.verdict.compared_banks}
-    stretches = [
-        phrase("answers.compare_routes.from_to", names=names[who], a=f"{a:g}", b=f"{b:g}")
-        for a, b, who in flip.ranges
-    ]
-    ranges = (
-        unescaped("; ".join(stretches))
-        if len(stretches) < 8
-        else phrase("answers.compare_routes.changes_times", stretches=len(stretches) - 1)
-    )
-    return view_of(BreakEvenView, flip, style, name=unescaped(flip.name), ranges=ranges)
+def _flip(flip: BreakEven, style: Style) -> BreakEvenView:
+    return view_of(BreakEvenView, flip, style, name=unescaped(flip.name))
 
 
 def _tornado(results: Results, style: Style) -> TornadoView | None:

@@ -201,7 +201,11 @@ class Verdict:
         if self._few or not self.suitable:
             return None
         price = self.assumptions.figure("night_elsewhere")
-        cheapest = min(self.suitable, key=lambda c: c.cost["lifetime"].number)
+        # The middle of the scenarios is the lifetime cost; its workings are put together where they are told.
+        middle = {c.id: self.spreads[c.id][1].number for c in self.suitable}
+        cheapest = min(self.suitable, key=lambda c: middle[c.id])
+        if middle[cheapest.id] <= price.number * self.plan.off_grid_nights * self.plan.years_kept:
+            return None
         each = cheapest.cost["per_night"]
         return None if each.value is None or each.number <= price.number else (each, price)
 

@@ -105,11 +105,17 @@ def _culprits(v: Verdict) -> str:
 
 
 def card(v: Verdict) -> tuple[Sentence, ...]:
-    """The verdict in at most 120 plain words, its headline left out."""
-    says = list(_card(v))
-    while len(says) > 1 and sum(len(s.template.split()) for s in says) > MOST_WORDS:
+    """The verdict in plain words: at most 120 with its headline."""
+    says, line = list(_card(v)), headline(v)
+    while len(says) > 1 and sum(_words(s) for s in (line, *says)) > MOST_WORDS:
         says.pop()
     return tuple(says)
+
+
+def _words(sentence: Sentence) -> int:
+    """Its words as they are read: a figure comes with its unit, and "a year" or "a cycle" are two more."""
+    units = [f.unit for f in sentence.figures.values()]
+    return len(sentence.template.split()) + sum(2 if "/" in unit else 1 for unit in units)
 
 
 def _card(v: Verdict) -> Iterator[Sentence]:

@@ -56,14 +56,14 @@ def _told(more: BankFigures, less: BankFigures, its: YearOf, other: YearOf) -> S
         "x": more["usable_wh"], "y": less["usable_wh"], "served": its["served_share"],
         "served_2": other["served_share"],
     }  # fmt: skip
-    names = {"more": _title(more), "less": _title(less)}
+    name, other_name = _title(more), _title(less)
     if reserve.number - others.number > LARGER_RESERVE * more["usable_wh"].number:
         figures |= {"r": reserve, "s": others}
-        return Sentence(phrase("trial.unequal_nights.goes_deeper", **names), figures)
+        return Sentence(phrase("trial.unequal_nights.goes_deeper", more=name, less=other_name), figures)
     if other["short_share"].number - its["short_share"].number > OFTENER_SHORT:
         figures |= {"short": its["short_share"], "short_2": other["short_share"]}
-        return Sentence(phrase("trial.unequal_nights.charged_less", **names), figures)
-    return Sentence(phrase("trial.unequal_nights.losses", **names), figures)
+        return Sentence(phrase("trial.unequal_nights.charged_less", more=name, less=other_name), figures)
+    return Sentence(phrase("trial.unequal_nights.losses", more=name, less=other_name), figures)
 
 
 def _title(banked: BankFigures) -> str:
