@@ -37,12 +37,32 @@ def test_the_answers_are_those_of_the_other_screens(answers, demo_results) -> No
         lfp, lead = (f.number for f in belief.compared)
         costs = {c.cost["lifetime"].value for c in results.verdict.compared_banks}
         assert {lfp, lead} <= costs
-        assert belief.answer == (TRUE if lfp < 0.97 * lead else HALF if lfp <= 1.03 * lead else FALSE)
+        by_cost = TRUE if lfp < 0.97 * lead else HALF if lfp <= 1.03 * lead else FALSE
+        # What does not suit is no bargain, and the verdict is never contradicted.
+        assert belief.answer in (by_cost, HALF)
+        winner = results.verdict.winner
+        if results.verdict.kind == "buy":
+            assert belief.answer != (TRUE if winner.banked.battery_class.is_lead_acid else FALSE)
+        one_suits = [
+            any(c.cost["lifetime"].value == f.value for c in results.verdict.suitable)
+            for f in belief.compared
+        ]
+        assert all(one_suits) or belief.answer == HALF
     warm, cold = answers["mulga"]["lfp_fails_in_cold"], answers["tern-rock"]["lfp_fails_in_cold"]
     # The bank that is bought there has a heater of its own.
     assert (warm.answer, cold.answer) == (FALSE, FALSE)
     assert answers["tern-rock"]["lead_better_in_cold"].answer == FALSE
     assert answers["pebble"]["hook_up_needs_no_lfp"].answer == TRUE
+
+
+def test_no_belief_contradicts_the_verdict(answers, demo_results) -> None:
+    for rig in RIGS:
+        verdict, told = demo_results(rig).verdict, answers[rig]
+        lfp = [c for c in verdict.suitable if not c.banked.battery_class.is_lead_acid]
+        if not lfp and told["lfp_drops_in"].answer != UNKNOWN:
+            assert told["lfp_drops_in"].answer == FALSE
+        if verdict.kind == "buy" and verdict.winner.banked.bank.model.unit_class_v != 6:
+            assert told["six_volt_is_best_value"].answer != TRUE
 
 
 def test_by_hand_a_hundred_watts_of_panel_give_less_at_twice_the_volts(answers) -> None:

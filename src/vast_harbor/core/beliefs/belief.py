@@ -7,7 +7,7 @@ from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import Figure, Sentence
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
-from vast_harbor.core.stops.compare import ComparedBank
+from vast_harbor.core.stops.compare import BUY, ComparedBank
 
 TRUE, HALF, FALSE, UNKNOWN = "true", "half", "false", "unknown"
 
@@ -53,6 +53,15 @@ class Ground:
         verdict = self.results.verdict
         banks = [c for c in verdict.compared_banks if c.banked.bank is not None and wanted(c)]
         return min(banks, key=lambda c: (c not in verdict.suitable, c.cost["lifetime"].number), default=None)
+
+    def will_do(self, compared: ComparedBank) -> bool:
+        """Whether the verdict finds a bank suitable."""
+        return compared in self.results.verdict.suitable
+
+    def bought(self, wanted: Callable[[ComparedBank], bool]) -> bool | None:
+        """Whether what the verdict says to buy is of a kind; None where it says to buy nothing."""
+        verdict = self.results.verdict
+        return wanted(verdict.winner) if verdict.kind == BUY and verdict.winner is not None else None
 
     @cached_property
     def lfp(self) -> ComparedBank | None:

@@ -2,8 +2,10 @@
 
 from collections.abc import Iterator
 
+from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.beliefs.belief import FALSE, HALF, TRUE, Claim, Ground, Settled, near
 from vast_harbor.core.figures.workings import Figure, computed, typed
+from vast_harbor.core.stops.compare import ComparedBank
 from vast_harbor.phrases import phrase
 
 # Left empty for a week, a lead-acid bank wears as by so many deep discharges (see the assumption's note).
@@ -114,9 +116,24 @@ def _lfp_cheaper(ground: Ground) -> Settled | None:
     if ground.lfp is None or ground.lead is None:
         return None
     lfp, lead = ground.lfp.cost["lifetime"], ground.lead.cost["lifetime"]
+    one_suits = [ground.will_do(c) for c in (ground.lfp, ground.lead)]
+    if one_suits.count(True) == 1:
+        # What does not suit the rig is no bargain at any price.
+        only = (
+            phrase("beliefs.lfp_cheaper.only_lfp")
+            if one_suits[0]
+            else phrase("beliefs.lfp_cheaper.only_lead")
+        )
+        follows = {HALF: phrase("beliefs.lfp_cheaper.only")}
+        return Settled(HALF, only, {"lfp": lfp, "lead": lead}, follows)
     dearer = lfp.number / lead.number - 1 if lead.number else 0.0
+    answer = TRUE if dearer < -CLOSE else HALF if dearer <= CLOSE else FALSE
+    # The verdict weighs expensive scenarios and what the owner cares about, too: it is not contradicted.
+    lead_bought = ground.bought(lambda c: c.banked.battery_class.is_lead_acid)
+    if lead_bought is not None and answer == (TRUE if lead_bought else FALSE):
+        answer = HALF
     return Settled(
-        TRUE if dearer < -CLOSE else HALF if dearer <= CLOSE else FALSE,
+        answer,
         phrase("beliefs.lfp_cheaper.says"),
         {"lfp": lfp, "lead": lead},
         {
@@ -165,8 +182,9 @@ def _lfp_drops_in(ground: Ground) -> Settled | None:
         return None
     batteries, extras = ground.lfp.banked["purchase"], ground.lfp.cost["extra_cost"]
     share = extras.number / batteries.number if batteries.number else 0.0
+    suits = ground.will_do(ground.lfp)
     return Settled(
-        TRUE if share <= 0.1 else HALF if share <= 0.3 else FALSE,
+        FALSE if not suits else TRUE if share <= 0.1 else HALF if share <= 0.3 else FALSE,
         phrase("beliefs.lfp_drops_in.says"),
         {"batteries": batteries, "extras": extras},
         {
@@ -221,12 +239,21 @@ def _lfp_needs_no_care(ground: Ground) -> Settled | None:
     )
 
 
+def _six_volt(key: str, bank: Bank) -> bool:
+    return key == "flooded_deep" and bank.model.unit_class_v == 6
+
+
+def _is_six_volt(compared: ComparedBank) -> bool:
+    bank = compared.banked.bank
+    return bank is not None and _six_volt(compared.banked.battery_class.key, bank)
+
+
 def _six_volt_is_best_value(ground: Ground) -> Settled | None:
     results = ground.results
     costs: dict[bool, list[float]] = {True: [], False: []}
     for key in ground.reference.classes:
         for priced in results.banks.proposals[key].suitable:
-            costs[key == "flooded_deep" and priced.bank.model.unit_class_v == 6].append(priced.lifetime)
+            costs[_six_volt(key, priced.bank)].append(priced.lifetime)
     if not costs[True] or not costs[False]:
         return None
     source = phrase("beliefs.six_volt_is_best_value.source")
@@ -245,8 +272,12 @@ def _six_volt_is_best_value(ground: Ground) -> Settled | None:
         source=source,
     )
     dearer = six_v.number / other.number - 1 if other.number else 0.0
+    answer = TRUE if dearer <= 0 else HALF if dearer <= 0.15 else FALSE
+    # Both are estimates: where the verdict says to buy another bank, six volts are close at best.
+    if answer == TRUE and ground.bought(_is_six_volt) is False:
+        answer = HALF
     return Settled(
-        TRUE if dearer <= 0 else HALF if dearer <= 0.15 else FALSE,
+        answer,
         phrase("beliefs.six_volt_is_best_value.says"),
         {"six": six_v, "other": other},
         {

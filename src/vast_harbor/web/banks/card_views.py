@@ -1,9 +1,11 @@
 """The cards of the candidates, as the interface is given them."""
 
+from collections.abc import Set as AbstractSet
+
 from vast_harbor.core.battery.datasheet import OWN_SWITCH
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.passage import Results
-from vast_harbor.core.stops.banks import OK, BankFigures, Check
+from vast_harbor.core.stops.banks import CARE, OK, STOP, BankFigures, Check
 from vast_harbor.phrases import phrase
 from vast_harbor.web.banks.card_models import (
     BanksView,
@@ -17,7 +19,7 @@ from vast_harbor.web.rig.views import diagnosis_view
 from vast_harbor.web.views import FigureView, figure_view, finding_view, operations_of, tokens
 
 
-def _candidate(banked: BankFigures, index: int, style: Style) -> CandidateView:
+def _candidate(banked: BankFigures, index: int, met: AbstractSet[str], style: Style) -> CandidateView:
     bank = banked.bank
     given = banked.candidate
     return CandidateView(
@@ -34,7 +36,7 @@ def _candidate(banked: BankFigures, index: int, style: Style) -> CandidateView:
         grade=bank.model.grade if bank else "",
         no_switch=bool(bank and bank.model.bms and bank.model.bms.switch != OWN_SWITCH),
         figures={k: figure_view(f, style) for k, f in banked.figures.items()},
-        checks=[check_view(c, style) for c in banked.checks if c.verdict != OK],
+        checks=[check_view(c, met, style) for c in banked.checks if c.verdict != OK],
         passed=sum(c.verdict == OK for c in banked.checks),
         stages=[
             PurchaseStepView(
@@ -61,14 +63,21 @@ def _margin(check: Check, style: Style) -> FigureView | None:
     return FigureView(key=check.margin.key, text=text, value=value, was=None)
 
 
-def check_view(check: Check, style: Style) -> CheckView:
-    """One thing that was looked at."""
+def met_of(results: Results, candidate: str) -> AbstractSet[str]:
+    """Codes of the checks whose remedy is in the price of a candidate, so that they do not rule it out."""
+    compared = next((c for c in results.compare.compared_banks if c.id == candidate), None)
+    return frozenset() if compared is None else compared.met
+
+
+def check_view(check: Check, met: AbstractSet[str], style: Style) -> CheckView:
+    """One thing that was looked at; what is priced in to be put right is a care, as in the verdict."""
+    priced = check.verdict == STOP and check.code in met
     return CheckView(
         code=check.code,
         name=check.name,
-        verdict=check.verdict,
+        verdict=CARE if priced else check.verdict,
         says=tokens(check.says, style),
-        remedy=check.remedy,
+        remedy=phrase("answers.banks_card_views.priced_in", remedy=check.remedy) if priced else check.remedy,
         margin=_margin(check, style),
         gap=phrase("answers.banks_card_views.spare")
         if check.verdict == OK
@@ -89,7 +98,10 @@ def check_view(check: Check, style: Style) -> CheckView:
 
 def banks_view(results: Results, style: Style) -> BanksView:
     return BanksView(
-        candidates=[_candidate(c, i, style) for i, c in enumerate(results.banks.candidates)],
+        candidates=[
+            _candidate(c, i, met_of(results, c.candidate.id), style)
+            for i, c in enumerate(results.banks.candidates)
+        ],
         old_carries={k: figure_view(f, style) for k, f in results.banks.old_carries.items()},
         diagnosis=diagnosis_view(results, style),
         old=[figure_view(f, style) for f in (results.banks.old_wh, results.banks.old_kg) if f],

@@ -29,7 +29,7 @@ from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.fields import Choice
 from vast_harbor.formats.wiring_svg import cable_text, draw
 from vast_harbor.phrases import phrase
-from vast_harbor.web.banks.card_views import check_view
+from vast_harbor.web.banks.card_views import check_view, met_of
 from vast_harbor.web.banks.models import (
     ActsView,
     CatalogueView,
@@ -145,7 +145,9 @@ def list_checks(path: RigPath, query: OfCandidate) -> Response:
     if banked is None:
         return problems(404, NOT_BUILT)
     style = style_of(rig)
-    return json_response(ChecksView(checks=[check_view(c, style) for c in banked.checks]))
+    return json_response(
+        ChecksView(checks=[check_view(c, met_of(results, query.candidate), style) for c in banked.checks])
+    )
 
 
 @api.get("/rigs/<int:rig_id>/find", responses={200: FindView})

@@ -143,7 +143,7 @@ def why_view(model: BatteryModel, shown: str, checks: tuple[Check, ...], style: 
         title=model.title,
         layout=shown,
         unfit="",
-        checks=[check_view(c, style) for c in checks],
+        checks=[check_view(c, frozenset(), style) for c in checks],
     )
 
 
