@@ -52,7 +52,7 @@ def test_cells_too_wide_for_the_locker_give_way_to_a_bank_that_fits(page: Page, 
     # Its wiring, drawn and taken along.
     bank_part(page, "wiring")
     page.locator("[data-pick]").last.click()
-    expect(page.get_by_role("region", name="Wiring drawing")).to_contain_text("isolator")
+    expect(page.get_by_role("region", name="Wiring drawing")).to_contain_text("battery switch")
     with page.expect_download() as sent:
         page.locator("[data-export]").click()
     sent.value.save_as(tmp_path / "wiring.svg")

@@ -32,7 +32,7 @@ def test_every_layout_is_drawn_whole(series, parallel) -> None:
     drawing = ET.fromstring(draw(wiring, "A bank"))
     words = [t.text or "" for t in drawing.iter(f"{SVG}text")]
     assert sum(w.startswith("Battery ") for w in words) == series * parallel
-    assert ("− busbar" in words) == (parallel > 1) and {"isolator", "shunt"} <= set(words)
+    assert ("− busbar" in words) == (parallel > 1) and {"battery switch", "shunt"} <= set(words)
     # Nothing lies on anything else, and all of it lies in the picture.
     width, height = (float(v) for v in drawing.attrib["viewBox"].split()[2:])
     found = boxes(drawing)

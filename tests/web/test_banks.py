@@ -70,7 +70,7 @@ def test_the_drawing_shows_every_battery_and_its_fuses(client, demo) -> None:
     assert sent.mimetype == "image/svg+xml" and "attachment" in sent.headers["Content-Disposition"]
     words = [t.text for t in ET.fromstring(sent.data).iter(f"{SVG}text")]
     assert sum(w.startswith("Battery ") for w in words) == modules["series"] * modules["parallel"] == 6
-    assert {"isolator", "shunt", "main fuse", "− busbar", "+ busbar"} <= set(words)
+    assert {"battery switch", "shunt", "main fuse", "− busbar", "+ busbar"} <= set(words)
     parts = client.get(f"{path}/wiring?candidate=modules").get_json()["parts"]
     counts = {p["what"].split(",")[0]: p["count"] for p in parts}
     # Three strings of two: three links, six cables to the bars, a fuse in each string.

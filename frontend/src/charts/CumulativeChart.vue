@@ -54,7 +54,7 @@ const most = computed(() => {
 
 const option = computed(() => ({
   animation: false,
-  grid: { left: 66, right: 22, top: 14, bottom: 40 },
+  grid: { left: 66, right: 22, top: 26, bottom: 40 },
   tooltip: tooltip.value,
   xAxis: axis.value,
   yAxis: {

@@ -12,6 +12,7 @@ from vast_harbor.core.figures.patience import go_on
 from vast_harbor.core.figures.workings import Figure, Finding, Sentence
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
+from vast_harbor.core.rig.changeover import RUNS
 from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.stops import banks as banks_stop
 from vast_harbor.core.stops import compare as compare_stop
@@ -45,6 +46,7 @@ from vast_harbor.core.stops.day import Day, day_findings
 from vast_harbor.core.stops.need import Days, Need, SecondNeed, need_findings, second_need, standby_days
 from vast_harbor.core.stops.rig import VoltageChoice, forgotten, rig_findings, voltage_choices
 from vast_harbor.core.stops.trial import SimulatedRuns, YearOf, trial_findings, unequal_nights
+from vast_harbor.phrases import phrase
 
 T = TypeVar("T")
 # How much of what is asked for apart is kept with a plan.
@@ -160,6 +162,14 @@ class Results:
         """The changeover to the bank that is bought; None before one is chosen."""
         chosen = self.plan.changeover.chosen
         return self.changeover_to(chosen) if chosen else None
+
+    @cached_property
+    def runs(self) -> Sentence | None:
+        """That the bank that was bought is in and runs, so that the verdict is history; None before."""
+        if self.changeover is None or not self.plan.changeover.tick(RUNS).done:
+            return None
+        title = verdict_text.title(self.changeover.work.compared)
+        return Sentence(phrase("compare.verdict_text.runs", title=title))
 
     @property
     def before(self) -> Before:

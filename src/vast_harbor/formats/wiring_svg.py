@@ -125,7 +125,7 @@ def draw(wiring: Wiring, title: str, us: bool = False, points: Sequence[Point] =
 
 
 def _joints(pen: _Pen, wiring: Wiring, right: float, plus_y: float, width: float) -> None:
-    """Where each source joins behind the isolator, with its own fuse at the bank's end."""
+    """Where each source joins behind the battery switch, with its own fuse at the bank's end."""
     bus, end = right + 222, width - 26
     if wiring.joints:
         foot = plus_y + 18 + len(wiring.joints) * JOINT_H
@@ -262,7 +262,7 @@ def _take_off(
     within = Style(units.US if us else units.METRIC).text(FUSE_WITHIN_MM, "mm")
     pen.text(right + 59, plus_y + 32, f"≤ {within}", 11, colour=SOFT)
     pen.box(right + 124, plus_y - 15, 72, 30, 4)
-    pen.text(right + 160, plus_y + 5, "isolator", 13)
+    pen.text(right + 160, plus_y + 5, "battery switch", 13)
     pen.text(end, plus_y - 24, phrase("files.wiring_svg.loads_chargers"), 12, "end", PLUS)
     bottom = height - 58
     pen.line(MINUS, 5, (left, minus_y), (left, bottom), (end, bottom), dash="11 4")

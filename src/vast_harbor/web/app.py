@@ -25,6 +25,7 @@ from vast_harbor.web.harbor import cards, keeping
 from vast_harbor.web.log import (
     archive,
     calendar,
+    found,
     health,
     live_routes,
     measured,
@@ -44,8 +45,8 @@ from vast_harbor.web.trial import routes as trial
 STATIC = Path(__file__).parent / "static"
 PARTS = (
     cards, keeping, plan, load_csv, banks, charging, trial, compare, report, changeover, log, monitor_files,
-    measured, health, use, review, so_far, calendar, pictures, archive, live_routes, monitor, model_csv,
-    quotes, cable_tool, label_reader, reference, about, pairing,
+    measured, health, use, found, review, so_far, calendar, pictures, archive, live_routes, monitor,
+    model_csv, quotes, cable_tool, label_reader, reference, about, pairing,
 )  # fmt: skip
 NOT_BUILT = "The interface is not built yet: run make build."
 

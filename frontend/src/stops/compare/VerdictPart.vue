@@ -10,6 +10,8 @@ import ChemistryMark from '@/ui/ChemistryMark.vue'
 import SentenceText from '@/ui/SentenceText.vue'
 import { Minus, Plus } from '@lucide/vue'
 import { computed, nextTick, ref } from 'vue'
+import LogFound from '@/ui/LogFound.vue'
+import { useLogFound } from '@/stores/useLogFound'
 import BuyButton from './BuyButton.vue'
 import CostPicture from './CostPicture.vue'
 import FoundForYou from './FoundForYou.vue'
@@ -39,6 +41,7 @@ const all = ref(false)
 const nameOf = (id: string) => everyBank.value.find((c) => c.id === id)?.title ?? ''
 const classOf = (id: string) => everyBank.value.find((c) => c.id === id)?.battery_class ?? ''
 const topics = useOpenTopics()
+const logged = useLogFound()
 /** There is an answer that could be provisional. */
 const judged = computed(
   () => compare.value.compared_banks.length > 0 && Boolean(plan.rig!.day.total.value),
@@ -67,11 +70,18 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
   >
     <div class="grid gap-x-8 gap-y-5 lg:grid-cols-[2fr_1fr]">
       <div class="min-w-0">
+        <div v-if="verdict.runs.length" class="mb-4 border-b border-line pb-4" data-runs>
+          <p class="text-2xl leading-tight font-semibold">
+            <SentenceText :tokens="verdict.runs" plain />
+          </p>
+          <p class="mt-1 text-soft">{{ phrase('compare.verdict_part.plan_said') }}</p>
+        </div>
         <h2 class="flex items-start gap-3 text-2xl leading-tight">
           <ChemistryMark v-if="winner" :battery-class="winner.battery_class" class="mt-1" />
           <SentenceText :tokens="verdict.headline" data-headline />
         </h2>
         <ProvisionalLine v-if="judged" :topics="topics" class="mt-2" />
+        <LogFound v-if="logged?.verdict" class="mt-2" :says="logged.verdict" part="review" />
         <p v-if="verdict.danger" class="mt-3 font-semibold text-stop">{{ verdict.danger }}</p>
         <p
           class="mt-3 max-w-3xl leading-relaxed sm:text-lg sm:leading-relaxed text-pretty"

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/rig'
 import { usePlan } from '@/stores/plan'
+import { useLogFound } from '@/stores/useLogFound'
 import AssumptionField from '@/ui/AssumptionField.vue'
 import FoldedFields from '@/ui/FoldedFields.vue'
 import FigureLink from '@/ui/FigureLink.vue'
+import LogFound from '@/ui/LogFound.vue'
 import PlanCheck from '@/ui/PlanCheck.vue'
 import PlanField from '@/ui/PlanField.vue'
 import SentenceText from '@/ui/SentenceText.vue'
@@ -14,6 +16,10 @@ const plan = usePlan()
 const old = computed(() => plan.document.old_bank!)
 const found = computed(() => plan.rig!.banks.diagnosis)
 const carries = computed(() => plan.rig!.banks.old_carries)
+const logged = useLogFound()
+const LOG_PARTS: Record<string, string> = { drain: 'monitor', charger: 'so-far', bank: 'health' }
+const logOf = (key: string) =>
+  (logged.value as Record<string, string> | null)?.[key in LOG_PARTS ? key : ''] ?? ''
 const NAMES: Record<string, string> = {
   bank: phrase('rig.diagnosis_part.bank'),
   charger: phrase('rig.diagnosis_part.charger'),
@@ -43,7 +49,11 @@ const MARKS: Record<string, string> = {
       <div v-for="s in found.suspects" :key="s.key" class="grid grid-cols-[7.5rem_1fr] gap-x-3">
         <dt>
           <span class="block font-semibold">{{ NAMES[s.key] }}</span>
+          <span v-if="logOf(s.key)" class="text-sm font-semibold text-care">{{
+            phrase('rig.diagnosis_part.in_log')
+          }}</span>
           <span
+            v-else
             class="text-sm"
             :class="s.verdict === 'at fault' ? 'font-semibold text-stop' : 'text-soft'"
             ><span aria-hidden="true">{{ MARKS[s.verdict] }}</span> {{ s.verdict }}</span
@@ -51,6 +61,12 @@ const MARKS: Record<string, string> = {
         </dt>
         <dd class="leading-snug">
           <SentenceText :tokens="s.says" /> <span class="text-soft">{{ s.next }}</span>
+          <LogFound
+            v-if="logOf(s.key)"
+            class="mt-1"
+            :says="logOf(s.key)"
+            :part="LOG_PARTS[s.key]!"
+          />
         </dd>
       </div>
     </dl>

@@ -7,7 +7,8 @@ from vast_harbor.core.installation.cables import COPPER
 from vast_harbor.core.installation.wiring import LINK_M, Wiring, fuses_per_string
 
 # Kinds of measuring points: across one battery; across a string, its cables on and the bars off; across the
-# bank; behind the main fuse; behind the isolator; along a link; along each main cable; current of a string.
+# bank; behind the main fuse; behind the battery switch; along a link; along each main cable; current of a
+# string.
 UNIT, STRING, BANK, FUSED, ISOLATED = "unit", "string", "bank", "fused", "isolated"
 LINK, PLUS, MINUS, SHARE = "link", "plus", "minus", "share"
 DROPS = (LINK, PLUS, MINUS)

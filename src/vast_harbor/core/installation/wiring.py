@@ -1,4 +1,4 @@
-"""How a bank is wired: series links, parallel bars, a diagonal take-off, fuse, isolator and shunt."""
+"""How a bank is wired: series links, parallel bars, a diagonal take-off, fuse, battery switch and shunt."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
@@ -18,7 +18,7 @@ from vast_harbor.phrases import phrase
 # More batteries than this are not drawn.
 MOST_DRAWN = 16
 # Batteries in one row of the drawing; a longer string turns back.
-MOST_IN_ROW = 6
+MOST_IN_ROW = 4
 LINK_M = 0.3
 
 
@@ -246,7 +246,7 @@ def _parts(wiring: Wiring) -> tuple[WirePart, ...]:
                 phrase("installation.wiring.within_about_200_mm"),
             )
         )
-    parts.append(WirePart(1, "isolator", None, phrase("installation.wiring.rated_full_current_able")))
+    parts.append(WirePart(1, "battery switch", None, phrase("installation.wiring.rated_full_current_able")))
     parts.append(
         WirePart(
             1,

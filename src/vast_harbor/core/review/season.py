@@ -124,7 +124,7 @@ def review(
     nights = carries["nights"].value if carries else None
     need = now.need.energy.number
     answer = _answer(results, in_use, bank, health, usable, need)
-    if answer in (WAIT, SMALL) and _seldom_full(bank, went):
+    if answer in (WAIT, SMALL) and seldom_full(bank, went):
         answer = CHARGE
     planned = (
         verdict_text.headline(results.verdict)
@@ -156,11 +156,16 @@ def _answer(
     return SMALL if usable < need else WAIT
 
 
-def _seldom_full(bank: FollowedBank | None, went: SoFar | None) -> bool:
+def seldom_full(bank: FollowedBank | None, went: SoFar | None) -> bool:
     """Whether a lead-acid bank is hardly ever charged full, by its monitor."""
     if bank is None or went is None or not bank.battery_class.is_lead_acid:
         return False
     return went.days_told >= ENOUGH_DAYS and went.short_days > SELDOM_FULL * went.days_told
+
+
+def drain_of(use: Mapping[str, MeasuredUse]) -> float:
+    """What flows at night without being in the plan [W]; 0 where nothing does."""
+    return next((u.drain_w for u in use.values() if u.drain_w), 0.0)
 
 
 def _line(verdict: Verdict) -> str:

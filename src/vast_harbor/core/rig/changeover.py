@@ -3,6 +3,9 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+# The step of the order of work with which a bank runs.
+RUNS = "isolated"
+
 
 @dataclass(frozen=True, slots=True)
 class Tick:

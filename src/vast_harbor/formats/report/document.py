@@ -146,6 +146,7 @@ class _ReportParts:
             "today": today,
             "plan": self.plan,
             "rule": results.assumptions.rule,
+            "runs": "" if results.runs is None else self.says(results.runs),
             "headline": self.says(verdict_text.headline(verdict)),
             "card": [self.says(s) for s in verdict_text.card(verdict)],
             "danger": verdict.danger,

@@ -134,6 +134,7 @@ class VerdictView(View):
     """The answer."""
 
     kind: str = Field(description="buy, keep, mend, hook_up or none")
+    runs: list[TokenView] = Field(description="That the bank bought is in and runs; empty before")
     headline: list[TokenView]
     card: list[list[TokenView]]
     winner: str | None

@@ -187,6 +187,7 @@ def _verdict(results: Results, style: Style) -> VerdictView:
     v = results.verdict
     return VerdictView(
         kind=v.kind,
+        runs=[] if results.runs is None else tokens(results.runs, style),
         headline=tokens(verdict_text.headline(v), style),
         card=[tokens(s, style) for s in verdict_text.card(v)],
         winner=v.winner.id if v.winner is not None else None,

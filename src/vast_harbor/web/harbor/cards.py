@@ -144,7 +144,7 @@ def _figures(stored: StoredRig, today: str) -> CardFigures:
     return CardFigures(
         strip=strip(results, rig, style, stored.log),
         due=[duty.title for duty in reminders(results, stored.log)],
-        result=tokens(verdict_text.headline(results.verdict), style),
+        result=tokens(results.runs or verdict_text.headline(results.verdict), style),
         provisional=open_topics(results, reference).provisional,
         guide=rig.guide,
     )

@@ -8,6 +8,7 @@ from vast_harbor.core.log.before_trip import hours_on_mains
 from vast_harbor.core.log.duties import DUE, Duty, InUse, Record, duties
 from vast_harbor.core.log.entry import FULL, OLD, PRESENT
 from vast_harbor.core.passage import Results
+from vast_harbor.core.rig.changeover import RUNS
 from vast_harbor.core.rig.plan import OldBank
 from vast_harbor.core.rig.sources import MAINS
 from vast_harbor.core.stops.trial import OLD as OLD_BANK
@@ -17,8 +18,8 @@ from vast_harbor.store.log import LastDays
 YEAR_DAYS = 365.25
 # A battery that gets colder than this in winter is looked at on the first cold morning [°C].
 COLD_C = 8.0
-# The step of the changeover with which a bank runs, and the one that proves it.
-RUNS, PROVED = "isolated", "acceptance"
+# The step of the changeover that proves a bank.
+PROVED = "acceptance"
 # Steps of the changeover that are duties of the log, too: what is ticked there is done here.
 LOOKS = {"look_day": "day_after", "look_fortnight": "fortnight", "look_quarter": "quarter"}
 

@@ -28,6 +28,7 @@ from vast_harbor.core.review.season import (
     WAIT,
     Review,
     differs,
+    drain_of,
     review,
 )
 from vast_harbor.core.review.so_far import SoFar
@@ -207,13 +208,9 @@ def _turns(found: Review) -> list[str]:
 
 def _drain_first(found: Review, use: Mapping[str, MeasuredUse], style: Style) -> Iterator[str]:
     """A bank is not bought for what a drain takes."""
-    drain = _drain(use)
+    drain = drain_of(use)
     if drain and any(c.key == USE for c in found.changes):
         yield phrase("log.review.drain_first", more=style.text(24 * drain, "Wh"))
-
-
-def _drain(use: Mapping[str, MeasuredUse]) -> float:
-    return next((u.drain_w for u in use.values() if u.drain_w), 0.0)
 
 
 def _chance(chance: float, style: Style) -> str:
@@ -260,7 +257,7 @@ def _known(
 
 
 def _of_log(told: LoggedHealth, use: Mapping[str, MeasuredUse], style: Style) -> Iterator[str]:
-    drain = _drain(use)
+    drain = drain_of(use)
     if drain:
         yield phrase("log.review.drain", watts=style.text(drain, "W"), more=style.text(24 * drain, "Wh"))
     yield from off_texts(told, style)

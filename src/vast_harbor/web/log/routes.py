@@ -14,6 +14,7 @@ from vast_harbor import data
 from vast_harbor.core.figures.number_format import number_format
 from vast_harbor.core.log.duties import Duty, InUse
 from vast_harbor.core.log.entry import NOTE, OLD, PRESENT, UNITS, Entry
+from vast_harbor.core.rig.changeover import RUNS
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.door import clean
 from vast_harbor.formats.log_line import Hand, understand
@@ -27,7 +28,7 @@ from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.compare.report import as_file
 from vast_harbor.web.errors import problems
 from vast_harbor.web.harbor.routes import RigPath, database, json_response
-from vast_harbor.web.log.bank_in_use import RUNS, bank_in_use, duties_of
+from vast_harbor.web.log.bank_in_use import bank_in_use, duties_of
 from vast_harbor.web.log.models import (
     DutiesView,
     DutyBody,
