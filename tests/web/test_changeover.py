@@ -221,3 +221,28 @@ def test_the_acceptance_test_takes_readings_as_they_come(client, rig) -> None:
         view = answer.get_json()
     assert view["changeover"]["proof"]["verdict"] == "running"
     assert view["changeover"]["proof"]["taken"] == "40 Ah"
+
+
+def test_a_bank_that_runs_is_told_before_the_verdict_wherever_that_is_told(client, rig) -> None:
+    view = rig()
+    at = f"/api/rigs/{view['id']}"
+    assert client.get(f"{at}?stop=compare").get_json()["compare"]["verdict"]["runs"] == []
+    ticked = patch(client, view, put("/changeover/done/isolated", "2026-10-01", "add")).get_json()
+    runs = client.get(f"{at}?stop=compare").get_json()["compare"]["verdict"]["runs"]
+    told = "".join(t["text"] for t in runs)
+    assert ticked["revision"] > view["revision"] and told.endswith("is in and running.")
+    card = client.get(f"{at}/card").get_json()
+    assert "".join(t["text"] for t in card["result"]) == told
+    assert told in client.get(f"{at}/report").text
+
+
+def test_a_check_whose_remedy_is_priced_in_is_a_care_on_the_card_too(client) -> None:
+    made = client.post("/api/rigs/demo", json={"name": "pebble"}).get_json()["rigs"][0]
+    view = client.get(f"/api/rigs/{made['id']}").get_json()
+    cells = {"id": "cells", "battery_class": "lfp", "model": "moule-bare-230", "series": 1, "parallel": 1}
+    view = patch(client, view, put("/candidates/-", cells, "add")).get_json()
+    card = next(c for c in view["banks"]["candidates"] if c["id"] == "cells")
+    check = next(c for c in card["checks"] if c["code"] == "external_bms")
+    assert check["verdict"] == "care" and check["remedy"].startswith(
+        "Counted in its price: Buy an external BMS"
+    )

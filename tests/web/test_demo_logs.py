@@ -78,3 +78,17 @@ def test_every_line_of_a_demo_log_is_understood_and_lies_behind_us(client, rig, 
         assert entry["kind"] != "note" or entry["text"], entry
     stories = {"kittiwake": 7, "long-haul": 50, "mulga": 8}
     assert page["count"] >= stories.get(name, 0) and bool(page["count"]) == (name in stories)
+
+
+def test_what_the_log_found_stands_beside_diagnosis_and_verdict(client, rig) -> None:
+    at = rig("kittiwake")
+    drained, due = (
+        client.get(f"{at}/log/found").get_json(),
+        client.get(f"{at}/log/review").get_json()["todo"][0],
+    )
+    watts = due.removeprefix("Find what draws ").split(" W ")[0]
+    assert f"a load of {watts} W at night" in drained["drain"] and drained["verdict"]
+    aged = client.get(f"{rig('mulga')}/log/found").get_json()
+    at = rig("mulga")
+    assert aged["bank"].split("(")[1].split(" to ")[0].split()[0] in health(client, at)["now"]
+    assert not any(client.get(f"{rig('pebble')}/log/found").get_json().values())

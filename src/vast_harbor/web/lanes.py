@@ -9,7 +9,7 @@ _OF_A_RIG = r"/api/rigs/\d+/"
 _STREAMS = re.compile(_OF_A_RIG + r"(monitor|trial/odds|log/files/[^/]+/import)")
 _WORKED_OUT = re.compile(
     _OF_A_RIG + r"(card|find|why|compare/.*|report(/.*)?|trial(/.*)?|monitor\.csv|charging(/.*)?|"
-    r"log/(review|so-far|warranty)(/.*)?)"
+    r"log/(found|review|so-far|warranty)(/.*)?)"
 )
 _DATABASES = frozenset({"/api/restore"})
 _LOGS = re.compile(_OF_A_RIG + r"(log/files|pictures)|/api/rigs/import-archive")
