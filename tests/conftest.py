@@ -2,6 +2,7 @@
 
 import os
 from collections.abc import Callable
+from functools import cache
 from typing import Any
 
 import pytest
@@ -73,9 +74,11 @@ def evaluated(reference: Reference) -> Callable[..., Results]:
 def demo_results(reference: Reference) -> Callable[[str], Results]:
     """The results of a demo rig."""
 
+    @cache
     def build(name: str, found: tuple[Bank, ...] | None = None, **rig: Any) -> Results:
         document = data.demo_rig(name)
         document["rig"] |= rig
         return evaluate(files.to_plan(files.read(document, reference), reference), reference, found=found)
 
+    # What is worked out of a plan never changes: one serves for all who look at it.
     return build

@@ -30,8 +30,8 @@ def test_the_verdict_flips_at_the_nights_that_it_names(page: Page, demo) -> None
     unfold(page, "turns")
     turns = page.locator("[data-turn]")
     # They are tried in the background: more patience.
-    lithium = turns.filter(has_text="(LFP)").first
-    expect(lithium).to_contain_text("Skerry Plain 100 (LFP).", timeout=2 * PATIENCE_MS)
+    lithium = turns.filter(has_text="LFP").first
+    expect(lithium).to_contain_text("Buy a bank of this class: LFP.", timeout=2 * PATIENCE_MS)
     at = int(re.sub(r"\D", "", lithium.locator("[data-turn-nights]").inner_text()))
     assert 9 < at < 150
     nights(page, 150)

@@ -10,13 +10,14 @@ import numpy as np
 import pytest
 
 from random_rigs import random_plan, scaled_loads
+from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.sources import SOLAR
 from vast_harbor.core.stops.compare import BUY, verdict_text
 from vast_harbor.formats.table import sentence_text
 
-SEEDS = range(int(os.environ.get("LAWS", "3")))
+SEEDS = range(int(os.environ.get("LAWS", "2")))
 # Stays of other lengths fall on other days, and draws are many but not endless.
 ROUNDING = 0.02
 
@@ -25,6 +26,15 @@ def cost(results: Results) -> float | None:
     """The least lifetime cost of a bank that will do [money]; None where none will."""
     costs = [c.cost["lifetime"].number for c in results.verdict.suitable]
     return min(costs, default=None)
+
+
+def by_bank(results: Results) -> dict[Bank, tuple[float, float]]:
+    """Lifetime cost and extras of each bank that will do [money]."""
+    return {
+        c.banked.bank: (c.cost["lifetime"].number, c.cost["extra_cost"].number)
+        for c in results.verdict.suitable
+        if c.banked.bank is not None
+    }
 
 
 def answer(results: Results) -> tuple[str, str]:
@@ -38,6 +48,18 @@ def rig(request, reference):
     return plan, evaluate(plan, reference)
 
 
+@pytest.fixture(scope="module", params=SEEDS)
+def buying(request, reference):
+    """A rig with sun for which a bank is bought: what is sought among the next of its seed."""
+    rng = np.random.default_rng(5000 + request.param)
+    while True:
+        plan = random_plan(rng, reference)
+        if any(s.kind == SOLAR for s in plan.sources):
+            results = evaluate(plan, reference)
+            if results.verdict.kind == BUY:
+                return plan, results
+
+
 def test_what_says_the_same_changes_nothing(rig, reference) -> None:
     plan, results = rig
     for same in (
@@ -48,7 +70,8 @@ def test_what_says_the_same_changes_nothing(rig, reference) -> None:
     ):
         again = evaluate(same, reference)
         assert answer(again) == answer(results)
-        assert cost(again) == pytest.approx(cost(results), rel=1e-6)
+        before = cost(results)
+        assert cost(again) == (None if before is None else pytest.approx(before, rel=1e-6))
 
 
 def test_twice_the_prices_are_twice_the_cost(rig, reference) -> None:
@@ -59,46 +82,42 @@ def test_twice_the_prices_are_twice_the_cost(rig, reference) -> None:
         assert cost(twice) == pytest.approx(2 * cost(results), rel=1e-6)
 
 
-def test_a_worse_copy_changes_nothing_and_a_cheaper_one_is_never_dearer(rig, reference) -> None:
-    plan, results = rig
+def test_a_worse_copy_changes_nothing_and_a_cheaper_one_is_never_dearer(buying, reference) -> None:
+    plan, results = buying
     winner = results.verdict.winner
-    if winner is None:
-        pytest.skip("nothing is bought")
     model = winner.banked.bank.model
     worse = replace(model, id="worse", name="Worse", price=model.price * 1.3, kg=model.kg * 1.05)
     again = evaluate(replace(plan, models={**plan.models, "worse": worse}), reference)
     assert answer(again) == answer(results)
     cheaper = replace(model, id="cheaper", name="Cheaper", price=model.price * 0.8)
     again = evaluate(replace(plan, models={**plan.models, "cheaper": cheaper}), reference)
-    assert cost(again) <= cost(results) * (1 + 1e-6)
+    # A copy meets futures of its own.
+    assert cost(again) <= cost(results) * (1 + ROUNDING)
 
 
-def test_more_payload_is_never_dearer_and_more_use_never_cheaper(rig, reference) -> None:
-    plan, results = rig
-    if cost(results) is None:
-        pytest.skip("nothing will do")
+def test_more_payload_is_never_dearer_and_more_use_never_cheaper(buying, reference) -> None:
+    plan, results = buying
     free = evaluate(replace(plan, loading=replace(plan.loading, payload_kg=5000.0)), reference)
     assert cost(free) <= cost(results) * (1 + ROUNDING)
     more = evaluate(scaled_loads(plan, 1.5), reference)
     assert cost(more) is None or cost(more) >= cost(results) * (1 - ROUNDING)
 
 
-def test_more_sun_is_never_dearer(rig, reference) -> None:
-    plan, results = rig
-    if not any(s.kind == SOLAR for s in plan.sources) or cost(results) is None:
-        pytest.skip("no sun, or nothing will do")
-    # Without a limit on what a bank takes: a larger array may be too much for a small one.
+def test_more_sun_is_never_dearer(buying, reference) -> None:
+    plan, results = buying
     bright = tuple(replace(s, watts=s.watts * 1.5) if s.kind == SOLAR else s for s in plan.sources)
-    more = evaluate(replace(plan, sources=bright), reference)
-    extras = max(c.cost["extra_cost"].number for c in more.verdict.suitable) if more.verdict.suitable else 0.0
-    assert cost(more) <= cost(results) * (1 + ROUNDING) + 0.25 * extras
+    # The same banks: a larger array may be too much for a small one. Its cables and fuses are larger, too.
+    found = [c.banked.bank for c in results.verdict.compared_banks]
+    before, after = by_bank(results), by_bank(evaluate(replace(plan, sources=bright), reference, found=found))
+    for bank in before.keys() & after.keys():
+        (cost_before, extras_before), (cost_after, extras_after) = before[bank], after[bank]
+        larger = max(0.0, extras_after - extras_before)
+        assert cost_after <= cost_before * (1 + ROUNDING) + larger
 
 
-def test_text_figures_and_strip_name_the_same_bank_and_cost(rig) -> None:
-    _, results = rig
+def test_text_figures_and_strip_name_the_same_bank_and_cost(buying) -> None:
+    _, results = buying
     verdict = results.verdict
-    if verdict.kind != BUY:
-        pytest.skip("nothing is bought")
     winner, style = verdict.winner, Style()
     assert winner.banked.bank.model.title in sentence_text(verdict_text.headline(verdict), style)
     total = winner.cost["lifetime"]

@@ -14,7 +14,7 @@ from vast_harbor.store.database import Database
 from vast_harbor.web.app import create_app
 
 # Of each call; more of them: make fuzz.
-EXAMPLES = int(os.environ.get("FUZZ", "4"))
+EXAMPLES = int(os.environ.get("FUZZ", "2"))
 # Requests as described, and such as break the description.
 MODES = (GenerationMode.POSITIVE, GenerationMode.NEGATIVE)
 CHECKS = [

@@ -65,7 +65,7 @@ def made(client):
     }
 
 
-@settings(max_examples=40, suppress_health_check=[HealthCheck.too_slow])
+@settings(max_examples=20, suppress_health_check=[HealthCheck.too_slow])
 @given(
     path=PATHS,
     op=st.sampled_from(["add", "replace", "remove"]),

@@ -15,10 +15,8 @@ from pydantic import BaseModel, Field
 
 from vast_harbor import __version__, data, memory
 from vast_harbor.core.figures.lru_cache import LruCache
-from vast_harbor.core.passage import evaluate
 from vast_harbor.core.sensitivity.open_topics import open_topics
 from vast_harbor.core.stops.compare import verdict_text
-from vast_harbor.formats import rig_file as files
 from vast_harbor.store import cards, rigs
 from vast_harbor.store.database import Database
 from vast_harbor.store.rigs import StoredRig, days_ago
@@ -26,6 +24,7 @@ from vast_harbor.store.trouble import Trouble
 from vast_harbor.web.harbor.routes import RigPath, api, database, json_response
 from vast_harbor.web.log.bank_in_use import reminders
 from vast_harbor.web.plan.models import StripView
+from vast_harbor.web.plan.routes import known_or_new
 from vast_harbor.web.plan.views import strip, style_of
 from vast_harbor.web.views import TokenView, tokens
 
@@ -137,15 +136,13 @@ def _kept(where: Database, stored: StoredRig, today: str) -> CardFigures:
 
 
 def _figures(stored: StoredRig, today: str) -> CardFigures:
-    reference = data.reference()
-    rig = files.read(stored.document, reference, stored=stored.document)
-    results = evaluate(files.to_plan(rig, reference, today), reference)
+    rig, results = known_or_new(stored.document, today)
     style = style_of(rig)
     return CardFigures(
         strip=strip(results, rig, style, stored.log),
         due=[duty.title for duty in reminders(results, stored.log)],
         result=tokens(results.runs or verdict_text.headline(results.verdict), style),
-        provisional=open_topics(results, reference).provisional,
+        provisional=open_topics(results, data.reference()).provisional,
         guide=rig.guide,
     )
 

@@ -223,7 +223,23 @@ def _today() -> str:
 
 
 # Workings, pictures and the plan beside a trial are asked for again and again of one state of a rig.
-_KNOWN: LruCache[tuple[str, str, str], tuple[RigFile, Plan, Results, LazyFigures]] = LruCache(2)
+# An undo comes back to one, and so does a second window.
+_KNOWN: LruCache[tuple[str, str, str], tuple[RigFile, Plan, Results, LazyFigures]] = LruCache(5)
+
+
+def known_or_new(document: Any, today: str) -> tuple[RigFile, Results]:
+    """A stored document with its figures, which are not kept for it: for a look at many rigs.
+
+    Args:
+        document: of the rig.
+        today: ISO date.
+    """
+    text = json.dumps(document)
+    known = _KNOWN.get((text, today, ""))
+    if known is not None:
+        return known[0], known[2]
+    rig = files.read(document, data.reference(), stored=document)
+    return rig, evaluate(files.to_plan(rig, data.reference(), today), data.reference())
 
 
 def _known(document: str, today: str, preview_of: str = "") -> tuple[RigFile, Plan, Results, LazyFigures]:

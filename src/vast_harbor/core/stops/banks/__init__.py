@@ -14,7 +14,7 @@ from vast_harbor.core.stops.banks.candidates import (
 )
 from vast_harbor.core.stops.banks.checks import run_checks
 from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, STOP, Build, Check
-from vast_harbor.core.stops.banks.class_proposals import Priced, Proposal, next_string, why_unfit
+from vast_harbor.core.stops.banks.class_proposals import Priced, Proposal, Proposals, next_string, why_unfit
 from vast_harbor.core.stops.banks.criteria import label_or_class_exponent
 from vast_harbor.core.stops.banks.discharge_curves import Rates, discharging, rates_of
 from vast_harbor.core.stops.banks.find import NAMES, Found, Search, Shape, Within, layouts, shapes
@@ -49,6 +49,7 @@ __all__ = (
     "Found",
     "Priced",
     "Proposal",
+    "Proposals",
     "QuickLifeCost",
     "Rates",
     "RigLimits",

@@ -155,6 +155,21 @@ class ClassSearch:
         layouts = tuple(sized_layouts)
         return Proposal(battery_class, layouts, tuple(unfit), lambda: self._suitable(layouts))
 
+    def holding(self, key: str, usable_wh: float) -> tuple[Priced, ...]:
+        """The leading suitable banks of a class that hold so much, whatever is needed.
+
+        Args:
+            key: of the class.
+            usable_wh: usable energy that they have at least [Wh].
+        """
+        limits = self.look.rig_limits
+        sized = [
+            size_layout(model, limits.plan.system_v, usable_wh, limits.usable_wh)
+            for model in limits.plan.models.values()
+            if model.battery_class.key == key
+        ]
+        return self._suitable([found for found in sized if found is not None])
+
     def _suitable(self, layouts: Sequence[SizedLayout]) -> tuple[Priced, ...]:
         """The leading suitable banks of a class, by their lifetime cost with all they need."""
         # A module that wants an external BMS and an electrician is only proposed where nothing else suits.

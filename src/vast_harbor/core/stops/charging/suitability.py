@@ -132,11 +132,13 @@ PROFILE = ("position", "settings", "firmware", "board", "new", "dc_dc")
 
 
 class _SourceJudgement:
-    """What one source does to one bank."""
+    """What one source does to one bank; on request without a look at who wakes its BMS."""
 
-    def __init__(self, build: Build, source: Source, index: int, sources: Sequence[Source]) -> None:
+    def __init__(
+        self, build: Build, source: Source, index: int, sources: Sequence[Source], waking: bool = True
+    ) -> None:
         self.build, self.source = build, source
-        self.sources = sources
+        self.sources, self.waking = sources, waking
         self.path = f"/sources/{index}"
         self.at = f"charging.{build.candidate.id}.{source.id}"
         self.model = build.bank.model
@@ -293,7 +295,7 @@ class _SourceJudgement:
         s, bms = self.source, self.model.bms
         if bms is None or bms.switch != OWN_SWITCH:
             return
-        if bms.resets != BY_ITSELF and not s.wakes and not s.is_relay:
+        if self.waking and bms.resets != BY_ITSELF and not s.wakes and not s.is_relay:
             asleep = self._none_wakes
             says = phrase("charging.suitability.bms_shuts_down_charger")
             says += phrase("charging.suitability.cannot_wake")
@@ -325,9 +327,18 @@ class _SourceJudgement:
 
     @property
     def _first_to_wake(self) -> bool:
-        """Whether it is this source that had best be one that wakes: a mains charger, else the first."""
-        able = sorted((s for s in self.sources if s.charges), key=lambda s: s.kind != MAINS)
-        return bool(able) and able[0].id == self.source.id
+        """Whether it is this source that had best be one that wakes.
+
+        One that must be replaced anyway comes first, then a mains charger; the order of the list does not count.
+        """
+        able = [s for s in self.sources if s.charges]
+        first = min(able, key=lambda s: (not self._replaced(s), s.kind != MAINS, s.amps or 0.0, s.id))
+        return first.id == self.source.id
+
+    def _replaced(self, source: Source) -> bool:
+        """Whether a source must be replaced or mended anyway beside this bank."""
+        other = _SourceJudgement(self.build, source, 0, self.sources, waking=False)
+        return any(p.severity == STOP for p in (*other.lithium(), *other.both()))
 
     def _relay_lithium(self) -> Iterator[Point]:
         s = self.source

@@ -1,12 +1,12 @@
 """The best banks of the whole catalogue, class by class, run in full."""
 
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan
-from vast_harbor.core.stops.banks import Priced, Proposal, next_string
+from vast_harbor.core.stops.banks import Priced, Proposals, next_string
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.uncertainty import weighed_cost
 
@@ -17,6 +17,9 @@ RUN_IN_FULL = 3
 MORE_STRINGS = 4
 # Models of a class that are tried so, where critical loads still go without for longer than may be.
 MORE_MODELS = 4
+# Where what is not supplied is so much of what a bank costs [-], banks of its class that hold so many times
+# as much are tried as well, as long as that costs less by the margin [-].
+COSTLY, TIMES_LARGER, MARGIN = 0.1, (1.6, 2.5, 4.0), 0.02
 RunInFull = Callable[[Bank], ComparedBank]
 
 
@@ -32,13 +35,14 @@ class CatalogueSearch:
 
     plan: Plan
     assumptions: Assumptions
-    proposals: Mapping[str, Proposal]
+    proposals: Proposals
     run_in_full: RunInFull
 
     def best(self) -> Iterator[ComparedBank | None]:
         """The best of each class, one after the other; None for a class of which none will do."""
-        for proposal in self.proposals.values():
-            yield self._best(proposal.suitable)
+        for key, proposal in self.proposals.items():
+            best = self._best(proposal.suitable)
+            yield best if best is None else self._with_larger(key, best)
 
     def _best(self, leading: tuple[Priced, ...]) -> ComparedBank | None:
         ran = [self.run_in_full(p.bank) for p in leading[:RUN_IN_FULL]]
@@ -51,6 +55,22 @@ class CatalogueSearch:
             if bank is None or not self._dark(best):
                 break
             best = self._with_more(best, bank)
+        return best
+
+    def _with_larger(self, key: str, best: ComparedBank) -> ComparedBank:
+        """The best so far, or another model that holds more and does better."""
+        usable = best.banked["usable_wh"].number
+        for times in TIMES_LARGER:
+            lacks = best.cost.inputs.elsewhere * self.plan.years_kept
+            if lacks <= COSTLY * self._rank(best):
+                break
+            larger = self.proposals.search.holding(key, times * usable)
+            more = self.run_in_full(larger[0].bank) if larger else None
+            if more is None or more.stopping is not None:
+                continue
+            if self._rank(more) >= (1 - MARGIN) * self._rank(best):
+                break
+            best = more
         return best
 
     def _with_more(self, best: ComparedBank, bank: Bank) -> ComparedBank:

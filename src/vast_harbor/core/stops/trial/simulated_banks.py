@@ -1,5 +1,7 @@
 """The candidates and the old bank as the simulation takes them."""
 
+from collections.abc import Sequence
+
 from vast_harbor.core.battery.bank import Bank, BatteryModel
 from vast_harbor.core.battery.datasheet import Warranty
 from vast_harbor.core.battery.kibam import Wells, fit_wells, wells_rate
@@ -7,6 +9,7 @@ from vast_harbor.core.battery.terminal_voltage import bank_resistance
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Candidate, Plan
 from vast_harbor.core.rig.source_remedies import sources_of
+from vast_harbor.core.rig.sources import Source
 from vast_harbor.core.simulation.simulated_bank import CutOffs, SimulatedBank, simulate_bank_as
 from vast_harbor.core.stops.banks import Banks, Build, label_or_class_exponent
 from vast_harbor.core.stops.charging import as_built
@@ -35,6 +38,11 @@ def _wells(model: BatteryModel, exponent: float) -> Wells:
     return fit_wells(model.ratings, exponent, wells_rate(model.battery_class))
 
 
+def in_order(sources: Sequence[Source]) -> tuple[Source, ...]:
+    """Sources in an order of their own: which of them comes first at the bank is not up to the list."""
+    return tuple(sorted(sources, key=lambda s: (s.kind, s.watts or 0.0, s.amps or 0.0, s.id)))
+
+
 def simulated_candidate(build: Build) -> SimulatedBank:
     """A candidate at the age that the need is planned for, with its sources and what is done about them."""
     build = as_built(build)
@@ -48,7 +56,7 @@ def simulated_candidate(build: Build) -> SimulatedBank:
         build.criteria.terminal.ohm,
         assumptions.value("sharing"),
         cut_offs(plan, assumptions, build.lead),
-        build.sources,
+        in_order(build.sources),
         assumptions.value(f"coulombic.{model.battery_class.key}"),
     )
 
@@ -79,7 +87,7 @@ def simulated_old_bank(plan: Plan, assumptions: Assumptions, banks: Banks) -> Si
     return simulate_bank_as(
         OLD, bank, _wells(model, exponent), health, 0.0, bank_resistance(bank),
         assumptions.value("sharing"), cut_offs(plan, assumptions, battery_class.is_lead_acid),
-        sources_of(plan, Candidate(OLD, battery_class.key), battery_class, assumptions),
+        in_order(sources_of(plan, Candidate(OLD, battery_class.key), battery_class, assumptions)),
         assumptions.value(f"coulombic.{battery_class.key}"),
     )  # fmt: skip
 

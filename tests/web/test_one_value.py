@@ -1,0 +1,56 @@
+"""One quantity has one value and one wording: on every screen, paper and export of a rig."""
+
+import csv
+import io
+from collections.abc import Iterator
+
+import pytest
+
+from vast_harbor import data
+
+STOPS = ("rig", "day", "need", "banks", "charging", "trial", "compare", "changeover")
+ASKED = (
+    "charging", "trial/year", "compare/doubt", "compare/turns", "compare/open", "compare/when",
+    "compare/loads", "compare/terms", "card", "find",
+)  # fmt: skip
+
+
+def told(answer: object) -> Iterator[tuple[str, str]]:
+    """Every figure in an answer: its key and its wording."""
+    if isinstance(answer, dict):
+        if answer.get("key") and isinstance(answer.get("text"), str):
+            yield answer["key"], answer["text"]
+        for part in answer.values():
+            yield from told(part)
+    elif isinstance(answer, list):
+        for part in answer:
+            yield from told(part)
+
+
+@pytest.mark.parametrize("name", data.DEMO_RIGS)
+def test_every_figure_is_told_the_same_wherever_it_is_told(client, name) -> None:
+    made = client.post("/api/rigs/demo", json={"name": name}).get_json()["rigs"][0]
+    at = f"/api/rigs/{made['id']}"
+    found: dict[str, dict[str, str]] = {}
+    views = {stop: client.get(f"{at}?stop={stop}").get_json() for stop in STOPS}
+    views |= {part: client.get(f"{at}/{part}").get_json() for part in ASKED}
+    for place, view in views.items():
+        for key, text in told(view):
+            found.setdefault(key, {}).setdefault(text, place)
+    assert len(found) > 300
+    two = {key: texts for key, texts in found.items() if len(texts) > 1}
+    assert not two
+    # The lifetime cost of the bank to buy is one figure, on screens, papers and exports.
+    compare = views["compare"]["compare"]
+    verdict = compare["verdict"]
+    texts = found[f"cost.{verdict['winner']}.lifetime"]
+    (total,) = texts
+    card = "".join(t["text"] for says in verdict["card"] for t in says)
+    assert total in card
+    assert total in client.get(f"{at}/report").text
+    # In an export the number stands as it is, and rounds to what the screens say.
+    middles = {c["id"]: c["p50"]["value"] for c in verdict["candidates"]}
+    middles |= {f["id"]: f["figures"]["p50"]["value"] for f in verdict["found"]}
+    lines = csv.reader(io.StringIO(client.get(f"{at}/report/comparison.csv").text))
+    sums = {round(float(cell)) for line in lines for cell in line[3:] if cell.replace(".", "").isdigit()}
+    assert round(middles[verdict["winner"]]) in sums
