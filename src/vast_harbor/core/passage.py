@@ -374,6 +374,8 @@ def evaluate(
     extras_cost = _extras_cost(plan, assumptions)
     banks = banks_stop.evaluate(plan, reference, assumptions, days, extras_cost, chosen, known)
     simulated = SimulatedRuns(plan, reference, assumptions, days, banks, 1 if rough else None)
+    if before is not None:
+        before.simulated.keep()
     stale = before is not None and not simulated.known
     if stale and before is not None:
         simulated = before.simulated

@@ -261,8 +261,8 @@ def _take_off(
     pen.text(right + 59, plus_y - 24, phrase("files.wiring_svg.main_fuse"), 12, colour=SOFT)
     within = Style(units.US if us else units.METRIC).text(FUSE_WITHIN_MM, "mm")
     pen.text(right + 59, plus_y + 32, f"≤ {within}", 11, colour=SOFT)
-    pen.box(right + 124, plus_y - 15, 72, 30, 4)
-    pen.text(right + 160, plus_y + 5, "battery switch", 13)
+    pen.box(right + 112, plus_y - 15, 98, 30, 4)
+    pen.text(right + 161, plus_y + 5, phrase("terms.names.battery_switch"), 13)
     pen.text(end, plus_y - 24, phrase("files.wiring_svg.loads_chargers"), 12, "end", PLUS)
     bottom = height - 58
     pen.line(MINUS, 5, (left, minus_y), (left, bottom), (end, bottom), dash="11 4")

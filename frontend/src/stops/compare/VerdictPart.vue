@@ -71,9 +71,9 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
     <div class="grid gap-x-8 gap-y-5 lg:grid-cols-[2fr_1fr]">
       <div class="min-w-0">
         <div v-if="verdict.runs.length" class="mb-4 border-b border-line pb-4" data-runs>
-          <p class="text-2xl leading-tight font-semibold">
+          <h2 class="text-2xl leading-tight">
             <SentenceText :tokens="verdict.runs" plain />
-          </p>
+          </h2>
           <p class="mt-1 text-soft">{{ phrase('compare.verdict_part.plan_said') }}</p>
         </div>
         <h2 class="flex items-start gap-3 text-2xl leading-tight">

@@ -49,9 +49,11 @@ const MARKS: Record<string, string> = {
       <div v-for="s in found.suspects" :key="s.key" class="grid grid-cols-[7.5rem_1fr] gap-x-3">
         <dt>
           <span class="block font-semibold">{{ NAMES[s.key] }}</span>
-          <span v-if="logOf(s.key)" class="text-sm font-semibold text-care">{{
-            phrase('rig.diagnosis_part.in_log')
-          }}</span>
+          <span
+            v-if="logOf(s.key) && s.verdict !== 'at fault'"
+            class="text-sm font-semibold text-care"
+            >{{ phrase('rig.diagnosis_part.in_log') }}</span
+          >
           <span
             v-else
             class="text-sm"

@@ -246,7 +246,14 @@ def _parts(wiring: Wiring) -> tuple[WirePart, ...]:
                 phrase("installation.wiring.within_about_200_mm"),
             )
         )
-    parts.append(WirePart(1, "battery switch", None, phrase("installation.wiring.rated_full_current_able")))
+    parts.append(
+        WirePart(
+            1,
+            phrase("terms.names.battery_switch"),
+            None,
+            phrase("installation.wiring.rated_full_current_able"),
+        )
+    )
     parts.append(
         WirePart(
             1,

@@ -88,14 +88,18 @@ def _answer(verdict: Verdict) -> _Answer:
     kind, winner = verdict.kind, verdict.winner
     if kind == HOOK_UP and verdict.without is not None:
         return "without", ""
-    return kind, winner.banked.battery_class.key if kind == BUY and winner is not None else ""
+    return kind, winner.banked.battery_class.key if winner is not None else ""
 
 
 def _line(verdict: Verdict) -> Sentence:
     """What is said of a number of nights or years: the class to buy, as its size follows the need."""
-    if verdict.kind != BUY or verdict.winner is None:
+    winner = verdict.winner
+    if winner is None or (verdict.kind == HOOK_UP and verdict.without is not None):
         return verdict_text.headline(verdict)
-    return Sentence(phrase("changes.verdict_changes.buy", kind=verdict.winner.banked.battery_class.short))
+    kind = winner.banked.battery_class.short
+    if verdict.kind == BUY:
+        return Sentence(phrase("changes.verdict_changes.buy", kind=kind))
+    return Sentence(phrase("changes.verdict_changes.smallest", kind=kind))
 
 
 def _changes(

@@ -329,7 +329,7 @@ class _SourceJudgement:
     def _first_to_wake(self) -> bool:
         """Whether it is this source that had best be one that wakes.
 
-        One that must be replaced anyway comes first, then a mains charger; the order of the list does not count.
+        One that must be replaced anyway comes first, then a mains charger, whatever the order of the list.
         """
         able = [s for s in self.sources if s.charges]
         first = min(able, key=lambda s: (not self._replaced(s), s.kind != MAINS, s.amps or 0.0, s.id))

@@ -77,6 +77,11 @@ class SimulatedRuns:
             for simulated, model, exponent in self._yearly.values()
         )
 
+    def keep(self) -> None:
+        """Keep what was run here, though others were run since: an edit goes on from it."""
+        if "trial" in self.__dict__:
+            _KEPT.put(self._trial_key, self.trial)
+
     def run(self) -> None:
         """Run all that is not yet run."""
         _ = self.trial.results, self.years, self.needs
