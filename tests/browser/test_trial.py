@@ -56,6 +56,27 @@ def test_a_trial_is_run_scrubbed_and_a_changed_charger_lets_findings_vanish(page
     expect(suitability.locator("[data-point=rests]")).to_contain_text("drains for")
 
 
+def test_what_went_wrong_leads_to_its_moment(page: Page) -> None:
+    """Loads that are too much for every bank: each event is opened at the moment at which it began."""
+    made = page.request.post("/api/rigs/demo", data={"name": "pebble"}).json()["rigs"][0]
+    at = f"/api/rigs/{made['id']}"
+    seen = page.request.get(at).json()
+    load = [
+        {"op": "replace", "path": "/day/loads/0/draw", "value": "60 W"},
+        {"op": "replace", "path": "/day/loads/0/hours", "value": 24},
+    ]
+    revision = (seen.get("whole") or seen)["revision"]
+    assert page.request.patch(at, data={"revision": revision, "operations": load}).ok
+    page.goto(f"/rigs/{made['id']}/trial")
+    page.locator("[data-trial-chart] svg").first.wait_for()
+    unfold(page, "moment")
+    unfold(page, "events")
+    page.locator("[data-draw=lfp]").click()
+    page.locator("[data-event=disconnect]").first.get_by_role("button").click()
+    expect(page.locator("[data-flows]")).to_have_attribute("data-flow-bank", "lfp")
+    expect(page.locator("[data-flow-state]")).to_contain_text("loads disconnected")
+
+
 def test_a_newcomer_enters_sources_makes_mistakes_and_sees_the_trial_follow(page: Page) -> None:
     made = page.request.post("/api/rigs", data={"name": "Fulmar", "kind": "van", "region": "scotland"}).json()
     page.goto(f"/rigs/{made['id']}/charging")

@@ -139,6 +139,10 @@ class Results:
         """
         return cast(T, self._asked_for.of(name, make))
 
+    def forget(self) -> None:
+        """Forget what was asked for apart, so that it takes its time again: for measurements."""
+        self._asked_for.clear()
+
     @property
     def verdict(self) -> Verdict:
         """The answer."""
