@@ -71,9 +71,7 @@ def test_what_went_wrong_leads_to_its_moment(page: Page) -> None:
     page.locator("[data-trial-chart] svg").first.wait_for()
     unfold(page, "moment")
     unfold(page, "events")
-    page.locator("[data-draw=lfp]").click()
     page.locator("[data-event=disconnect]").first.get_by_role("button").click()
-    expect(page.locator("[data-flows]")).to_have_attribute("data-flow-bank", "lfp")
     expect(page.locator("[data-flow-state]")).to_contain_text("loads disconnected")
 
 

@@ -42,7 +42,7 @@ def test_another_thread_is_not_asked_to_end() -> None:
 
 
 def test_what_takes_long_can_be_given_up_in_its_middle(demo_results, reference) -> None:
-    results = demo_results("pebble")
+    results = evaluate(demo_results("pebble").plan, reference)
     asked = [0]
 
     def wanted() -> bool:

@@ -21,6 +21,7 @@ class CheckView(View):
     code: str
     name: str
     verdict: str
+    priced: bool = Field(description="Whether it would rule the bank out without the remedy in its price")
     says: list[TokenView]
     remedy: str
     margin: FigureView | None

@@ -76,6 +76,7 @@ def check_view(check: Check, met: AbstractSet[str], style: Style) -> CheckView:
         code=check.code,
         name=check.name,
         verdict=CARE if priced else check.verdict,
+        priced=priced,
         says=tokens(check.says, style),
         remedy=phrase("answers.banks_card_views.priced_in", remedy=check.remedy) if priced else check.remedy,
         margin=_margin(check, style),

@@ -22,8 +22,10 @@ const counts = computed(() =>
     count: v === 'ok' ? props.candidate.passed : checks.value.filter((c) => c.verdict === v).length,
   })).filter((c) => c.count),
 )
-const stops = computed(() => checks.value.filter((c) => c.verdict === 'stop'))
-const cares = computed(() => checks.value.filter((c) => c.verdict === 'care'))
+/** What rules it out, and what would without the remedy in its price: always in sight. */
+const stops = computed(() => checks.value.filter((c) => c.verdict === 'stop' || c.priced))
+const cares = computed(() => checks.value.filter((c) => c.verdict === 'care' && !c.priced))
+const ruledOut = computed(() => stops.value.some((c) => c.verdict === 'stop'))
 const open = ref(false)
 </script>
 
@@ -31,7 +33,7 @@ const open = ref(false)
   <section>
     <details v-if="stops.length" class="mt-1" data-stops>
       <summary class="discloses">
-        <span class="line-clamp-1 leading-snug text-stop">{{
+        <span class="line-clamp-1 leading-snug" :class="ruledOut ? 'text-stop' : 'text-care'">{{
           stops.map((c) => c.name).join(', ')
         }}</span>
       </summary>
