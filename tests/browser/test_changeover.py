@@ -127,7 +127,7 @@ def test_prices_settings_proof_and_papers_are_one_truth(page: Page, demo) -> Non
     # A disconnect that cannot be set stays where it is, and that is told.
     page.locator("[data-group=loads] summary").click()
     page.get_by_label("Loads and inverter: Loads disconnect now").fill("10.2")
-    page.get_by_label("Loads and inverter: can Loads disconnect be set so?").select_option("no")
+    page.get_by_label("Loads and inverter: whether Loads disconnect can be set").select_option("no")
     expect(page.locator("[data-conflict=stuck-loads-disconnect]")).to_contain_text("It stays at 10.2 V")
     bank_part(page, "proof")
     expect(page.locator("[data-proof=promised]")).to_be_visible()

@@ -59,7 +59,7 @@ def so_far(bank: FollowedBank, hours: Hours, years: float, planned_wh_a_year: fl
 
     Args:
         bank: the bank.
-        hours: of its monitor since it serves, in order.
+        hours: of its monitor since it was fitted, in order.
         years: its age [years].
         planned_wh_a_year: energy that the plan takes from it [Wh/year].
 

@@ -11,7 +11,7 @@ from vast_harbor.web.log.health import EPOCH, LoggedHealth
 
 
 def went_so_far(rig_id: int, results: Results, health: LoggedHealth) -> tuple[Hours, SoFar] | None:
-    """The hours of its monitor since it serves, and what it went through; None where its age is not known.
+    """What its monitor counted since it was fitted, and what it went through; None where its age is unknown.
 
     Args:
         rig_id, results: the rig, and its plan in figures.

@@ -12,7 +12,7 @@ from vast_harbor.core.stops.banks.checks.check import Build
 from vast_harbor.core.stops.banks.criteria import label_or_class_exponent
 from vast_harbor.phrases import phrase
 
-# A rest after which the battery runs a small load again, and that load as a share of its label.
+# A rest after which the battery runs a small load again, and that load as a share of its rated capacity.
 REST_H, SMALL_C = 2.0, 0.02
 
 

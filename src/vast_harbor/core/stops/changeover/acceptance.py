@@ -24,7 +24,7 @@ from vast_harbor.core.rig.changeover import ProofReading
 from vast_harbor.core.stops.banks import label_or_class_exponent
 from vast_harbor.core.stops.changeover.work import Work
 
-# What makers allow a new battery to be short of its label [-]: lead-acid reaches it after some cycles.
+# What makers allow a new battery to lack of its rated capacity [-]: lead-acid reaches it after some cycles.
 LEAD_TOLERANCE, LFP_TOLERANCE = 0.05, 0.0
 # So warm, or cold, the test tells little about the label [°C].
 TEST_C = (10.0, 30.0)
