@@ -3,11 +3,12 @@
 from typing import Any
 
 import pytest
+from flask import Flask
 from flask.testing import FlaskClient
 from werkzeug.test import TestResponse
 
 from vast_harbor.store.database import Database
-from vast_harbor.web.app import create_app
+from vast_harbor.web.app import begin, create_app
 
 
 class Answer(TestResponse):
@@ -26,12 +27,19 @@ class Client(FlaskClient):
         self.response_wrapper = Answer
 
 
-@pytest.fixture
-def client(tmp_path) -> FlaskClient:
-    """A client of an application with an empty database."""
-    app = create_app(Database(tmp_path / "h.sqlite3"))
+@pytest.fixture(scope="session")
+def made(tmp_path_factory: pytest.TempPathFactory) -> Flask:
+    """An application, made once: most of its making is the compiling of its addresses."""
+    app = create_app(Database(tmp_path_factory.mktemp("made") / "h.sqlite3"))
     app.test_client_class = Client
-    return app.test_client()
+    return app
+
+
+@pytest.fixture
+def client(made: Flask, tmp_path) -> FlaskClient:
+    """A client of an application with an empty database."""
+    begin(made, Database(tmp_path / "h.sqlite3"))
+    return made.test_client()
 
 
 def patch(client: FlaskClient, rig: dict[str, Any], *operations: dict[str, Any], **more: Any) -> TestResponse:

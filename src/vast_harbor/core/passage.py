@@ -1,7 +1,7 @@
 """The whole passage at once: every stop's figures from one plan."""
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
 from typing import TypeVar, cast
 
 from vast_harbor.core.battery.bank import Bank
@@ -142,6 +142,17 @@ class Results:
     def forget(self) -> None:
         """Forget what was asked for apart, so that it takes its time again: for measurements."""
         self._asked_for.clear()
+
+    def named(self, name: str) -> "Results":
+        """The same under another name of the rig, with all that was worked out so far.
+
+        Args:
+            name: of the rig.
+        """
+        same = replace(self, plan=replace(self.plan, name=name))
+        own = {field.name for field in fields(self)}
+        same.__dict__.update({key: value for key, value in self.__dict__.items() if key not in own})
+        return same
 
     @property
     def verdict(self) -> Verdict:

@@ -63,12 +63,8 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
         else is the interface.
     """
     app = _empty()
-    app.config["DATABASE"] = database
-    app.config["TODAY"] = lambda: date.today().isoformat()
-    app.config["ASKED_AT"] = 0.0
-    app.config["STAGED"] = Staged()
-    app.config["FEEDS"] = Feeds()
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_BYTES + 1024
+    begin(app, database)
     security.protect(app, hosts)
     _note_when_asked(app)
     errors.handle(app)
@@ -78,6 +74,20 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
     _describe(app)
     _serve_interface(app)
     return app
+
+
+def begin(app: Flask, database: Database) -> None:
+    """Have an application serve a database, today, with nothing under way.
+
+    Args:
+        app: the application.
+        database: where the rigs are kept.
+    """
+    app.config["DATABASE"] = database
+    app.config["TODAY"] = lambda: date.today().isoformat()
+    app.config["ASKED_AT"] = 0.0
+    app.config["STAGED"] = Staged()
+    app.config["FEEDS"] = Feeds()
 
 
 def _empty() -> OpenAPI:

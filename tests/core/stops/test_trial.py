@@ -221,9 +221,9 @@ def test_laid_up_lead_acid_freezes_when_it_is_flat_and_says_by_when_to_recharge(
     plan = demo_results("tern-rock").plan
     summer = replace(plan, months=(6, 7, 8), sources=(), site=replace(plan.site))
     results = evaluate(summer, reference)
-    timeline, simulated_banks = results.simulated.timeline, results.simulated.trial.simulated_banks
+    timeline = results.simulated.timeline
     assert storage.months_laid_up(timeline) == (9, 10, 11, 12, 1, 2, 3, 4, 5)
-    rows = {(r.id, r.connected): r for r in storage.evaluate(timeline, simulated_banks)}
+    rows = {(r.id, r.connected): r for two in results.simulated.trial.laid_up.values() for r in two}
     old = rows["old", True]
     assert old.weeks is not None and old.weeks < 12 and old.recharge is not None
     assert old.frozen_c is not None and old.frozen_c < 0
@@ -231,7 +231,7 @@ def test_laid_up_lead_acid_freezes_when_it_is_flat_and_says_by_when_to_recharge(
     assert apart.weeks is None and apart.lowest > 0.5 and apart.frozen_c is None
     assert rows["lfp", False].lowest > rows["lfp", True].lowest
     full = evaluate(replace(plan, months=()), reference)
-    assert storage.evaluate(full.simulated.timeline, simulated_banks) == ()
+    assert set(full.simulated.trial.laid_up.values()) == {()}
 
 
 def test_odds_count_weathers_and_the_monitor_reads_the_run(demo_results) -> None:

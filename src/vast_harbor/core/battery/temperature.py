@@ -45,6 +45,19 @@ def calendar_years(
     return np.asarray(years_at_25 * 2.0 ** (hotter / halves_k))
 
 
+def freezing_points_c(socs: Values) -> Values:
+    """Temperatures at which a lead-acid battery freezes, at each of many states of charge.
+
+    Args:
+        socs: states of charge [-], 0 to 1, any shape.
+
+    Returns:
+        Freezing points [°C], of the same shape.
+    """
+    charge, celsius = zip(*FREEZING_C, strict=True)
+    return np.interp(socs, charge, celsius)
+
+
 def freezing_point_c(soc: float) -> float:
     """Temperature at which a lead-acid battery freezes.
 

@@ -12,7 +12,6 @@ from vast_harbor.core.rig.changeover import RUNS
 from vast_harbor.core.rig.plan import OldBank
 from vast_harbor.core.rig.sources import MAINS
 from vast_harbor.core.stops.trial import OLD as OLD_BANK
-from vast_harbor.core.stops.trial import storage
 from vast_harbor.store.log import LastDays
 
 YEAR_DAYS = 365.25
@@ -159,11 +158,10 @@ def _stored(results: Results, bank: InUse) -> tuple[int | None, int | None]:
     after how many days it is low where it is left connected."""
     trial = results.simulated.trial
     id = results.plan.changeover.chosen if bank.changed_over else OLD_BANK
-    of_it = tuple(b for b in trial.simulated_banks if b.id == id)
     assert bank.laid_up_from is not None
     begun = date.fromordinal(bank.laid_up_from)
     found: dict[bool, int] = {}
-    for one in storage.evaluate(results.simulated.timeline, of_it):
+    for one in trial.laid_up.get(id, ()):
         if one.recharge is not None:
             month, day = one.recharge
             year = begun.year + ((month, day) < (begun.month, begun.day))

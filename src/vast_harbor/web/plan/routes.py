@@ -225,6 +225,8 @@ def _today() -> str:
 # Workings, pictures and the plan beside a trial are asked for again and again of one state of a rig.
 # An undo comes back to one, and so does a second window.
 _KNOWN: LruCache[tuple[str, str, str], tuple[RigFile, Plan, Results, LazyFigures]] = LruCache(5)
+# The same whatever the rig is called: a copy, or a rig that is given another name, is not worked out anew.
+_UNNAMED: LruCache[tuple[str, str, str], Results] = LruCache(5)
 
 
 def known_or_new(document: Any, today: str) -> tuple[RigFile, Results]:
@@ -239,6 +241,9 @@ def known_or_new(document: Any, today: str) -> tuple[RigFile, Results]:
     if known is not None:
         return known[0], known[2]
     rig = files.read(document, data.reference(), stored=document)
+    unnamed = _UNNAMED.get((_without_name(document), today, ""))
+    if unnamed is not None:
+        return rig, unnamed.named(rig.rig.name)
     return rig, evaluate(files.to_plan(rig, data.reference(), today), data.reference())
 
 
@@ -256,8 +261,14 @@ def _worked_out(document: str, today: str, preview_of: str) -> tuple[RigFile, Pl
             f"{PREVIEW_ID}{preview_of}", plan.models[preview_of].battery_class.key, preview_of
         )
         plan = replace(plan, candidates=(*plan.candidates, preview))
-    results = evaluate(plan, reference)
-    return rig, plan, results, LazyFigures(results)
+    results = _UNNAMED.of((_without_name(lies), today, preview_of), lambda: evaluate(plan, reference))
+    if results.plan.name != plan.name:
+        results = results.named(plan.name)
+    return rig, results.plan, results, LazyFigures(results)
+
+
+def _without_name(document: dict[str, Any]) -> str:
+    return json.dumps({**document, "rig": {**document["rig"], "name": ""}})
 
 
 # Views that were sent last, so that the next answer only tells what differs.

@@ -328,7 +328,7 @@ def idle_months(path: RigPath) -> Response:
         else phrase("answers.trial_routes.use_year_never_laid")
     )
     rows = []
-    for one in storage.evaluate(results.simulated.timeline, run.simulated_banks):
+    for one in (each for bank in run.laid_up.values() for each in bank):
         title, key = titles[one.id]
         frost = ""
         if one.frozen_c is not None:

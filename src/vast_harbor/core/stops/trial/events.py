@@ -6,7 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from vast_harbor.core.battery.datasheet import BY_ITSELF
-from vast_harbor.core.battery.temperature import FREEZING_MARGIN_K, freezing_point_c
+from vast_harbor.core.battery.temperature import FREEZING_MARGIN_K, freezing_points_c
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
 from vast_harbor.core.simulation.kernel import (
     ASLEEP,
@@ -249,7 +249,7 @@ class _EventFinder:
         if self.simulated.lfp:
             return
         celsius, soc = self.prepared.conditions.battery_c[0], self.traces.soc[0, :-1]
-        freezes = np.array([freezing_point_c(float(s)) for s in soc])
+        freezes = freezing_points_c(soc)
         for start, end in spans(celsius < freezes + FREEZING_MARGIN_K, STEPS_A_DAY):
             at = start + int(np.argmin((celsius - freezes)[start:end]))
             figures = {

@@ -4,8 +4,8 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from vast_harbor.core.battery.temperature import FREEZING_MARGIN_K, freezing_point_c
-from vast_harbor.core.schedule.day_pattern import laid_up
+from vast_harbor.core.battery.temperature import FREEZING_MARGIN_K, freezing_points_c
+from vast_harbor.core.schedule import day_pattern
 from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.simulation.conditions import Conditions
 from vast_harbor.core.simulation.kernel import BMS_OPEN, EMPTY, TOO_COLD
@@ -54,26 +54,23 @@ def months_laid_up(timeline: Timeline) -> tuple[int, ...]:
     return tuple(m for m in ((first - 1 + i) % 12 + 1 for i in range(12)) if m in idle)
 
 
-def evaluate(timeline: Timeline, simulated_banks: tuple[SimulatedBank, ...]) -> tuple[LaidUp, ...]:
-    """Every bank through the months without use, connected and disconnected.
+def laid_up(timeline: Timeline, simulated: SimulatedBank) -> tuple[LaidUp, ...]:
+    """A bank through the months without use, connected and disconnected.
 
     Args:
         timeline: the rig's days.
-        simulated_banks: the banks.
+        simulated: the bank.
 
     Returns:
-        Two results for each bank; none where the rig is used all the year.
+        Two results; none where the rig is used all the year.
     """
     months = months_laid_up(timeline)
     calm = timeline.calm
     drives = [
-        calm.lay_out([laid_up(calm.plan, MONTH_DAYS, m)], [m], [calm.plan.trial.seed])[0] for m in months
+        calm.lay_out([day_pattern.laid_up(calm.plan, MONTH_DAYS, m)], [m], [calm.plan.trial.seed])[0]
+        for m in months
     ]
-    out = []
-    for simulated in simulated_banks if months else ():
-        for connected in (True, False):
-            out.append(_through(simulated, drives, months, connected))
-    return tuple(out)
+    return tuple(_through(simulated, drives, months, connected) for connected in (True, False) if months)
 
 
 def _through(
@@ -104,7 +101,7 @@ def _through(
     low = np.flatnonzero(charge < RECHARGE_SOC[simulated.lfp])
     frozen = None
     if not simulated.lfp:
-        gap = warmth - np.array([freezing_point_c(float(s)) for s in charge])
+        gap = warmth - freezing_points_c(charge)
         at = int(np.argmin(gap))
         frozen = at if gap[at] < FREEZING_MARGIN_K else None
     return LaidUp(

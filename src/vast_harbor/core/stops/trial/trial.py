@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from vast_harbor.core.figures.cached import cached_property
+from vast_harbor.core.figures.lazy import LazyMapping
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.rig.generator_fuel import litres_per_hour
 from vast_harbor.core.rig.sources import GENERATOR, MAINS, Source
@@ -26,6 +27,7 @@ from vast_harbor.core.stops.trial.events import Event, events
 from vast_harbor.core.stops.trial.figure_factory import figure_factory
 from vast_harbor.core.stops.trial.short_of_full import BY_THE_NEXT, short_of_full
 from vast_harbor.core.stops.trial.simulated_banks import OLD, simulated_banks
+from vast_harbor.core.stops.trial.storage import LaidUp, laid_up
 from vast_harbor.core.stops.trial.stretch_setup import PreparedStretch, prepare_stretch, start_soc
 from vast_harbor.core.weather.daily_weather import STEPS_A_DAY
 from vast_harbor.phrases import phrase
@@ -89,6 +91,13 @@ class Trial:
     def prepared(self) -> PreparedStretch:
         """The stretch."""
         return prepare_stretch(self.timeline, self.simulated_banks)
+
+    @cached_property
+    def laid_up(self) -> Mapping[str, tuple[LaidUp, ...]]:
+        """Every bank through the months without use, connected and disconnected, by its id; nothing of a rig
+        that is used all the year."""
+        by_id = {simulated.id: simulated for simulated in self.simulated_banks}
+        return LazyMapping(by_id, lambda id: laid_up(self.timeline, by_id[id]))
 
     @cached_property
     def results(self) -> tuple[SimulationResult, ...]:

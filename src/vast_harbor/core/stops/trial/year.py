@@ -179,9 +179,9 @@ class Sample:
     depths: Floats
 
 
-# One bank's days depend on few of the things that are edited: they are kept for a while. The nights of the
-# year only scale them.
-_KEPT: LruCache[tuple[object, ...], Sample] = LruCache(256)
+# One bank's days depend on few of the things that are edited: they are kept for a while, a thousand numbers
+# of some rigs. The nights of the year only scale them.
+_KEPT: LruCache[tuple[object, ...], Sample] = LruCache(2048)
 
 
 def is_kept(key: str, simulated: SimulatedBank, model: BatteryModel, exponent: float) -> bool:
