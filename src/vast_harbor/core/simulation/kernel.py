@@ -6,7 +6,7 @@ Everything that does not depend on the state of the bank is laid out before, see
 :mod:`vast_harbor.core.simulation.run`.
 """
 
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 import numpy as np
 from numba import njit
@@ -137,6 +137,30 @@ class Slots(NamedTuple):
     rest_after_h: float
 
 
+class Chargers(NamedTuple):
+    """How each source stands, arrays of shape (sources,), to be filled while a run goes on.
+
+    ``given``: what it would give [A]; ``accepts``: what the bank would accept of it [A]; ``set_v``: the volts
+    it holds now [V]; ``timer``, ``floated``: how long it absorbs, and holds the bank full [h]; ``done``:
+    whether absorption is over; ``resting``: whether it rests.
+    """
+
+    given: Floats
+    accepts: Floats
+    set_v: Floats
+    timer: Floats
+    floated: Floats
+    done: Flags
+    resting: Flags
+
+    @staticmethod
+    def of(count: int) -> "Chargers":
+        """Room for so many sources."""
+        given, accepts, set_v, timer, floated = np.zeros((5, count))
+        done, resting = np.zeros((2, count), dtype=np.bool_)
+        return Chargers(given, accepts, set_v, timer, floated, done, resting)
+
+
 class Traces(NamedTuple):
     """How a run went, arrays of shape (stretches, steps) unless it says otherwise.
 
@@ -179,16 +203,21 @@ SUMMED = (
 ) = range(len(SUMMED))  # fmt: skip
 
 
+# An array's references are counted at each call that it is handed to, which took half the time of a run. Nothing
+# here makes an array or outlives one, so that they need not be.
+_HOW: dict[str, Any] = {"nogil": True, "error_model": "numpy", "_nrt": False}
+_compiled, _inlined = njit(cache=True, **_HOW), njit(**_HOW)
+
 # The physics of a bank, as the battery package has it, compiled into the loop.
-_current_at_power = njit(nogil=True, error_model="numpy")(current_at_power)
-_inner_resistance = njit(nogil=True, error_model="numpy")(inner_resistance)
-_knee_share = njit(nogil=True, error_model="numpy")(knee_share)
-_available_after = njit(nogil=True, error_model="numpy")(available_after)
-_mean_acceptance = njit(nogil=True, error_model="numpy")(mean_acceptance)
-_behind_cable = njit(nogil=True, error_model="numpy")(behind_cable)
+_current_at_power = _inlined(current_at_power)
+_inner_resistance = _inlined(inner_resistance)
+_knee_share = _inlined(knee_share)
+_available_after = _inlined(available_after)
+_mean_acceptance = _inlined(mean_acceptance)
+_behind_cable = _inlined(behind_cable)
 
 
-@njit(cache=True, nogil=True, error_model="numpy")
+@_compiled
 def _at(soc, xs, ys):  # type: ignore[no-untyped-def]
     """A table at a charge, linear between its points."""
     if soc <= xs[0]:
@@ -199,7 +228,7 @@ def _at(soc, xs, ys):  # type: ignore[no-untyped-def]
     return ys[-1]
 
 
-@njit(cache=True, nogil=True, error_model="numpy")
+@_compiled
 def _area(soc, xs, ys, areas):  # type: ignore[no-untyped-def]
     """∫ V dSoC from empty, exactly; beyond the ends the volts stay as they are there."""
     if soc <= xs[0]:
@@ -211,7 +240,7 @@ def _area(soc, xs, ys, areas):  # type: ignore[no-untyped-def]
     return areas[-1] + ys[-1] * (soc - xs[-1])
 
 
-@njit(cache=True, nogil=True, error_model="numpy")
+@_compiled
 def _mean_v(soc, after, rested):  # type: ignore[no-untyped-def]
     """Mean rested volts from one charge to another."""
     if abs(after - soc) < 1e-9:
@@ -220,7 +249,7 @@ def _mean_v(soc, after, rested):  # type: ignore[no-untyped-def]
     return (_area(after, xs, ys, areas) - _area(soc, xs, ys, areas)) / (after - soc)
 
 
-@njit(cache=True, nogil=True, error_model="numpy")
+@_compiled
 def _until_dry(bank, q_1, q, amps, hours, empty_q):  # type: ignore[no-untyped-def]
     """How long a current can be drawn until the available well is down to what the cold holds back [h]."""
     low, high = 0.0, hours
@@ -233,7 +262,7 @@ def _until_dry(bank, q_1, q, amps, hours, empty_q):  # type: ignore[no-untyped-d
     return max(low, 1e-9)
 
 
-@njit(cache=True, nogil=True, error_model="numpy")
+@_compiled
 def _offers(  # type: ignore[no-untyped-def]
     bank, slots, s, t, at, generating, opened, done, resting, given, accepts, set_v
 ):
@@ -281,7 +310,7 @@ def _offers(  # type: ignore[no-untyped-def]
     return supply, state
 
 
-@njit(cache=True, nogil=True, error_model="numpy")
+@_compiled
 def _flow(slots, given, accepts, set_v, may, load_a, rested):  # type: ignore[no-untyped-def]
     """Current into the bank [A], and the volts at which it is then held, where the sources give more than
     the loads take: each gives until the bank, at that source's volts, takes no more."""
@@ -295,7 +324,7 @@ def _flow(slots, given, accepts, set_v, may, load_a, rested):  # type: ignore[no
     return into, held
 
 
-@njit(cache=True, nogil=True, error_model="numpy")
+@_compiled
 def _see(  # type: ignore[no-untyped-def]
     bank, slots, given, accepts, into, limit_a, soc, hours, done, resting, timer, floated
 ):
@@ -313,7 +342,7 @@ def _see(  # type: ignore[no-untyped-def]
                 resting[i] = True
 
 
-@njit(cache=True, nogil=True, error_model="numpy")
+@_compiled
 def _come_back(bank, rested_v, v, soc, charged, cold_off, switches):  # type: ignore[no-untyped-def]
     """What went off in the step before comes back where its volts, or its charge, have.
 
@@ -341,7 +370,7 @@ def _come_back(bank, rested_v, v, soc, charged, cold_off, switches):  # type: ig
     return inverter_off, loads_off, opened, too_cold
 
 
-@njit(cache=True, nogil=True, error_model="numpy")
+@_compiled
 def _begin_anew(starts, rebulk_v, s, t, v, done, resting, timer, floated):  # type: ignore[no-untyped-def]
     """Chargers that are plugged in, or that leave their rest stage, begin with bulk again."""
     for i in range(done.size):
@@ -349,7 +378,7 @@ def _begin_anew(starts, rebulk_v, s, t, v, done, resting, timer, floated):  # ty
             done[i], resting[i], timer[i], floated[i] = False, False, 0.0, 0.0
 
 
-@njit(cache=True, nogil=True, error_model="numpy")
+@_compiled
 def _shed(bank, rested, now, here, level_v, supply, v, left, emptied, switches):  # type: ignore[no-untyped-def]
     """The loads of a part of a step, and what gives up under them, one after the other.
 
@@ -443,7 +472,7 @@ def _shed(bank, rested, now, here, level_v, supply, v, left, emptied, switches):
     return (dc, ac, heater, amps, low_v), (inverter_off, loads_off, opened, too_cold), emptied, state
 
 
-@njit(cache=True, nogil=True, error_model="numpy")
+@_compiled
 def _charge_limit(bank, limit_a, heater):  # type: ignore[no-untyped-def]
     """The most that may go in at this temperature; more where its heater is fully on [A]."""
     if heater > 0 and heater >= 0.999 * bank.heater_w:
@@ -451,7 +480,7 @@ def _charge_limit(bank, limit_a, heater):  # type: ignore[no-untyped-def]
     return limit_a
 
 
-@njit(cache=True, nogil=True, error_model="numpy")
+@_compiled
 def _move_charge(bank, q, q_1, amps, into, empty_q, leak_a, left):  # type: ignore[no-untyped-def]
     """Charge moved by a current, until the bank is full or the available well is dry.
 
@@ -490,7 +519,7 @@ def _move_charge(bank, q, q_1, amps, into, empty_q, leak_a, left):  # type: igno
     return into, out_a, h, q_next, q_1_next, lost, dry
 
 
-@njit(cache=True, nogil=True, error_model="numpy")
+@_compiled
 def _note_part(  # type: ignore[no-untyped-def]
     summed, s, t, now, share, h, loads, supply, flow, volts, opened
 ):
@@ -531,7 +560,7 @@ def _note_part(  # type: ignore[no-untyped-def]
     return max(0.0, served + (into - amps) * v)
 
 
-@njit(cache=True, nogil=True, error_model="numpy")
+@_compiled
 def _note_sources(order, given, v, share, from_sources, used_w, offered_w, s, t):  # type: ignore[no-untyped-def]
     """Add to the traces what each source offered, and what of it was used, the first in order last [W]."""
     for i in order[::-1]:
@@ -542,7 +571,7 @@ def _note_sources(order, given, v, share, from_sources, used_w, offered_w, s, t)
         from_sources -= used
 
 
-@njit(cache=True, nogil=True, error_model="numpy")
+@_compiled
 def _at_once(  # type: ignore[no-untyped-def]
     bank, series, slots, s, t, charge, switches, generating, resting
 ):
@@ -567,7 +596,7 @@ def _at_once(  # type: ignore[no-untyped-def]
     return max(series.alike[s, t], series.held[s, t])
 
 
-@njit(cache=True, nogil=True, error_model="numpy")
+@_compiled
 def _spread(summed, out, s, t, taken, q, soc, level):  # type: ignore[no-untyped-def]
     """Steps that were taken at once, noted one by one: the same means, and energies shared out."""
     for k in (UNSERVED_DC, UNSERVED_AC, UNSERVED_CRITICAL, LOST_AH, LOST_WH):
@@ -587,13 +616,13 @@ def _spread(summed, out, s, t, taken, q, soc, level):  # type: ignore[no-untyped
         out.peak_v[s, t + j] = out.peak_v[s, t]
 
 
-@njit(cache=True, nogil=True, error_model="numpy")
-def run(bank, rested, series, slots, start_soc, dt, summed, out):  # type: ignore[no-untyped-def]
+@_compiled
+def run(bank, rested, series, slots, chargers, start_soc, dt, summed, out):  # type: ignore[no-untyped-def]
     """Run one bank through every stretch.
 
     Args:
         bank, rested: the bank, and its rested volts.
-        series, slots: what goes on around it, and its sources.
+        series, slots, chargers: what goes on around it, its sources, and room for how they stand.
         start_soc: state of charge at the start of each stretch, shape (stretches,).
         dt: length of a step [h].
         summed: the traces named in :data:`SUMMED`, to fill; nought at first.
@@ -601,14 +630,14 @@ def run(bank, rested, series, slots, start_soc, dt, summed, out):  # type: ignor
     """
     count, stretches, total = slots.amps.size, series.dc_w.shape[0], series.dc_w.shape[1]
     c_q = bank.ratio * bank.q_max
-    given, accepts, set_v = np.zeros(count), np.zeros(count), np.zeros(count)
+    given, accepts, set_v, timer, floated, done, resting = chargers
     for s in range(stretches):
         q = bank.q_max - (1 - start_soc[s]) * bank.ah
         q_1 = bank.ratio * q
         switches = (False, False, False, False)
         generating = charged = False
-        done, resting = np.zeros(count, dtype=np.bool_), np.zeros(count, dtype=np.bool_)
-        timer, floated = np.zeros(count), np.zeros(count)
+        for i in range(count):
+            done[i], resting[i], timer[i], floated[i] = False, False, 0.0, 0.0
         v = _at(start_soc[s], rested.soc, rested.volts)
         t = -1
         taken = 1

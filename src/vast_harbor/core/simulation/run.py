@@ -36,7 +36,7 @@ from vast_harbor.core.rig.sources import (
 )
 from vast_harbor.core.simulation import kernel
 from vast_harbor.core.simulation.conditions import Conditions, Feed
-from vast_harbor.core.simulation.kernel import BankParameters, RestedVolts, Series, Slots, Traces
+from vast_harbor.core.simulation.kernel import BankParameters, Chargers, RestedVolts, Series, Slots, Traces
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 
 Floats = NDArray[np.float64]
@@ -68,7 +68,7 @@ def run(
         summed, traces = _empty(len(fed), conditions.steps, conditions.stretches)
         kernel.run(
             _bank(simulated), _rested(simulated), _series(simulated, conditions, longer),
-            _slots(simulated, conditions, fed), start, conditions.step_h, summed, traces,
+            _slots(simulated, conditions, fed), Chargers.of(len(fed)), start, conditions.step_h, summed, traces,
         )  # fmt: skip
         out.append(traces)
     return out

@@ -30,9 +30,9 @@ def cycles(soc: Floats) -> Iterator[tuple[float, float]]:
 
     Source: rainflow counting, ASTM E1049-85.
     """
-    for depth, _mean, count, _start, _end in rainflow.extract_cycles(turning_points(soc)):
+    for depth, _mean, count, _start, _end in rainflow.extract_cycles(turning_points(soc).tolist()):
         if depth >= LEAST_DEPTH:
-            yield float(depth), float(count)
+            yield depth, count
 
 
 def histogram(found: list[tuple[float, float]]) -> Floats:
