@@ -12,7 +12,11 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, sync_playwright
 
-CHROMIUM = os.environ.get("CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
+# Debian's Chromium, without a window where that is there.
+CHROMIUM = next(
+    filter(None, (os.environ.get("CHROMIUM"), *map(shutil.which, ("chromium-headless-shell", "chromium")))),
+    "/usr/bin/chromium",
+)
 FLAGS = ["--no-sandbox", "--disable-gpu", "--no-first-run", "--disable-background-networking"]
 
 

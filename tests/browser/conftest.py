@@ -1,8 +1,6 @@
 """The real built application, served as an owner would, driven in Debian's Chromium."""
 
-import os
 import re
-import shutil
 import subprocess
 import sys
 from collections.abc import Iterator
@@ -10,8 +8,8 @@ from pathlib import Path
 
 import pytest
 from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
+from served import CHROMIUM
 
-CHROMIUM = os.environ.get("CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
 # What the browser would draw ahead in each window for its own address line, and looks for by itself: that is
 # half of what a window costs.
 UNUSED = (

@@ -115,8 +115,8 @@ def test_an_edit_that_comes_in_between_wins_and_the_other_stores_nothing(
     between = {"op": "replace", "path": "/rig/name", "value": "Renamed meanwhile"}
     compute, done = routes._edited, []
 
-    def slow(rig_id, rig):
-        results = compute(rig_id, rig)
+    def slow(*of):
+        results = compute(*of)
         if not done:
             # While the first is computed, another window's edit is stored.
             done.append(True)

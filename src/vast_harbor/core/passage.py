@@ -143,15 +143,15 @@ class Results:
         """Forget what was asked for apart, so that it takes its time again: for measurements."""
         self._asked_for.clear()
 
-    def named(self, name: str) -> "Results":
-        """The same under another name of the rig, with all that was worked out so far.
+    def noted(self, plan: Plan) -> "Results":
+        """The same with all that was worked out so far, for a plan that differs only in what is noted.
 
         Args:
-            name: of the rig.
+            plan: as this one, but for its name and for what was done, read and bought of its changeover.
         """
-        same = replace(self, plan=replace(self.plan, name=name))
-        own = {field.name for field in fields(self)}
-        same.__dict__.update({key: value for key, value in self.__dict__.items() if key not in own})
+        same = replace(self, plan=plan)
+        anew = {field.name for field in fields(self)} | {"changeover", "runs"}
+        same.__dict__.update({key: value for key, value in self.__dict__.items() if key not in anew})
         return same
 
     @property
@@ -169,7 +169,7 @@ class Results:
         for compared in self.verdict.compared_banks:
             build = compared.banked.build
             if compared.id == id and build is not None:
-                return Changeover(Work(compared, build), self.verdict)
+                return Changeover(Work(compared, replace(build, plan=self.plan)), self.verdict)
         return None
 
     @cached_property

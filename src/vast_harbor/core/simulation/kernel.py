@@ -203,8 +203,8 @@ SUMMED = (
 ) = range(len(SUMMED))  # fmt: skip
 
 
-# An array's references are counted at each call that it is handed to, which took half the time of a run. Nothing
-# here makes an array or outlives one, so that they need not be.
+# References to an array are counted at each call that it is handed to: that took half the time of a run.
+# Nothing here makes an array or outlives one, so that they need not be.
 _HOW: dict[str, Any] = {"nogil": True, "error_model": "numpy", "_nrt": False}
 _compiled, _inlined = njit(cache=True, **_HOW), njit(**_HOW)
 

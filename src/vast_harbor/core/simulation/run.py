@@ -68,7 +68,8 @@ def run(
         summed, traces = _empty(len(fed), conditions.steps, conditions.stretches)
         kernel.run(
             _bank(simulated), _rested(simulated), _series(simulated, conditions, longer),
-            _slots(simulated, conditions, fed), Chargers.of(len(fed)), start, conditions.step_h, summed, traces,
+            _slots(simulated, conditions, fed), Chargers.of(len(fed)), start, conditions.step_h, summed,
+            traces,
         )  # fmt: skip
         out.append(traces)
     return out

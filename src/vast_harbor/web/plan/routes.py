@@ -150,10 +150,14 @@ def _evaluated(rig_id: int, document: dict[str, Any]) -> tuple[RigFile, Results]
     return rig, results
 
 
-def _edited(rig_id: int, rig: RigFile) -> Results:
+def _edited(rig_id: int, rig: RigFile, document: dict[str, Any]) -> Results:
     """A rig just edited: what takes long to run or to find is as it was."""
+    plan = plan_of(rig)
+    known = _noted(document, plan)
+    if known is not None:
+        return known
     before = _LAST_RUN.get((database().path, rig_id))
-    results = evaluate(plan_of(rig), data.reference(), before)
+    results = evaluate(plan, data.reference(), before)
     if before is None:
         _remember(rig_id, results)
     return results
@@ -225,8 +229,8 @@ def _today() -> str:
 # Workings, pictures and the plan beside a trial are asked for again and again of one state of a rig.
 # An undo comes back to one, and so does a second window.
 _KNOWN: LruCache[tuple[str, str, str], tuple[RigFile, Plan, Results, LazyFigures]] = LruCache(5)
-# The same whatever the rig is called: a copy, or a rig that is given another name, is not worked out anew.
-_UNNAMED: LruCache[tuple[str, str, str], Results] = LruCache(5)
+# The same without what is only noted: a copy, another name or a step that is ticked is not worked out anew.
+_WORKED_OUT: LruCache[tuple[str, str, str], Results] = LruCache(5)
 
 
 def known_or_new(document: Any, today: str) -> tuple[RigFile, Results]:
@@ -241,10 +245,8 @@ def known_or_new(document: Any, today: str) -> tuple[RigFile, Results]:
     if known is not None:
         return known[0], known[2]
     rig = files.read(document, data.reference(), stored=document)
-    unnamed = _UNNAMED.get((_without_name(document), today, ""))
-    if unnamed is not None:
-        return rig, unnamed.named(rig.rig.name)
-    return rig, evaluate(files.to_plan(rig, data.reference(), today), data.reference())
+    plan = files.to_plan(rig, data.reference(), today)
+    return rig, _noted(document, plan) or evaluate(plan, data.reference())
 
 
 def _known(document: str, today: str, preview_of: str = "") -> tuple[RigFile, Plan, Results, LazyFigures]:
@@ -261,14 +263,25 @@ def _worked_out(document: str, today: str, preview_of: str) -> tuple[RigFile, Pl
             f"{PREVIEW_ID}{preview_of}", plan.models[preview_of].battery_class.key, preview_of
         )
         plan = replace(plan, candidates=(*plan.candidates, preview))
-    results = _UNNAMED.of((_without_name(lies), today, preview_of), lambda: evaluate(plan, reference))
-    if results.plan.name != plan.name:
-        results = results.named(plan.name)
-    return rig, results.plan, results, LazyFigures(results)
+    key = (_without_notes(lies), today, preview_of)
+    results = _WORKED_OUT.of(key, lambda: evaluate(plan, reference))
+    if results.plan is not plan:
+        results = results.noted(plan)
+    return rig, plan, results, LazyFigures(results)
 
 
-def _without_name(document: dict[str, Any]) -> str:
-    return json.dumps({**document, "rig": {**document["rig"], "name": ""}})
+def _noted(document: dict[str, Any], plan: Plan) -> Results | None:
+    """A plan in figures where they are known already, whatever is noted with it."""
+    known = _WORKED_OUT.get((_without_notes(document), plan.today, ""))
+    return None if known is None else known.noted(plan)
+
+
+def _without_notes(document: dict[str, Any]) -> str:
+    """What figures are worked out of: all but the rig's name, its changeover, and the question that is open."""
+    return json.dumps(
+        {**document, "rig": {**document["rig"], "name": ""}, "changeover": None, "guide": None},
+        sort_keys=True,
+    )
 
 
 # Views that were sent last, so that the next answer only tells what differs.
@@ -331,7 +344,7 @@ def edit_rig(path: RigPath, body: Edit) -> Response:
     rig = files.keep_ranges(stored.document, read)
     document = files.without_typical(stored.document, files.to_document(rig))
     # Computed before it is kept: a rig that could not be shown must not be stored.
-    results = _edited(path.rig_id, rig)
+    results = _edited(path.rig_id, rig, document)
     with database().writing() as db:
         if rigs.revision(db, path.rig_id) != body.revision:
             return problems(409, CHANGED_ELSEWHERE)
