@@ -30,15 +30,14 @@ class Client(FlaskClient):
 @pytest.fixture(scope="session")
 def made(tmp_path_factory: pytest.TempPathFactory) -> Flask:
     """An application, made once: most of its making is the compiling of its addresses."""
-    app = create_app(Database(tmp_path_factory.mktemp("made") / "h.sqlite3"))
-    app.test_client_class = Client
-    return app
+    return create_app(Database(tmp_path_factory.mktemp("made") / "h.sqlite3"))
 
 
 @pytest.fixture
 def client(made: Flask, tmp_path) -> FlaskClient:
     """A client of an application with an empty database."""
     begin(made, Database(tmp_path / "h.sqlite3"))
+    made.test_client_class = Client
     return made.test_client()
 
 
