@@ -5,9 +5,9 @@ from pathlib import Path
 from urllib.parse import quote
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Request, expect
 
-from browser.conftest import PATIENCE_MS, bank_part, expect_choice
+from browser.conftest import PATIENCE_MS, bank_part, expect_choice, to_stop
 from vast_harbor.web.plan.field_help import place_of
 
 PARTS = {
@@ -34,6 +34,7 @@ EXTRA = (
 )
 FIELDS = """[...document.querySelectorAll('[data-path], [data-help]')].map((field) =>
   field.dataset.path ?? field.dataset.help)"""
+THEMES = ("day", "night")
 RULES = {"day": "['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']", "night": "['color-contrast']"}
 AXE = Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 
@@ -175,6 +176,26 @@ def sideways(page: Page, widths: tuple[int, ...] = WIDTHS) -> list[int]:
     return found
 
 
+def asked_of(page: Page) -> set[Request]:
+    """What a page asks from now on and is not yet answered; what it listens to is not among it."""
+    asked: set[Request] = set()
+    page.on("request", lambda request: asked.add(request) if request.resource_type == "fetch" else None)
+    for done in ("requestfinished", "requestfailed"):
+        page.on(done, lambda request: asked.discard(request))
+    return asked
+
+
+def until_answered(page: Page, asked: set[Request]) -> None:
+    """Wait until a page asks nothing for a moment."""
+    quiet = 0
+    for _ in range(PATIENCE_MS // 50):
+        page.wait_for_timeout(50)
+        quiet = 0 if asked else quiet + 1
+        if quiet == 2:
+            return
+    raise AssertionError([request.url for request in asked])
+
+
 # Stops whose pages are looked at together: two halves of about the same work.
 HALVES = (("rig", "day", "need", "banks", "changeover"), ("charging", "trial", "compare", "log"))
 
@@ -184,23 +205,25 @@ def test_no_page_scrolls_sideways_and_all_are_accessible_with_help(page: Page, d
     demo("long-haul", "changeover")
     page.locator("[data-choose=lfp]").click()
     page.locator("[data-chosen]").wait_for()
+    asked = asked_of(page)
     rig = page.url.rsplit("/", 1)[0]
     fields: set[str] = set()
-    for stop in (*stops, *(f"{of}?part={part}" for of in stops for part in PARTS.get(of, ()))):
-        page.goto(f"{rig}/{stop}")
-        page.locator("main h1").wait_for()
-        page.wait_for_load_state("networkidle", timeout=3 * PATIENCE_MS)
-        if stop == "compare?part=table":
+    for stop, part in ((stop, part) for stop in stops for part in ("", *PARTS.get(stop, ()))):
+        page.set_viewport_size({"width": 1280, "height": 844})
+        bank_part(page, part) if part else to_stop(page, stop)
+        shown = f"{stop}?part={part}" if part else stop
+        until_answered(page, asked)
+        if shown == "compare?part=table":
             page.get_by_role("switch").click()
         # What a section holds is made when it is opened.
         for _ in range(2):
             page.evaluate("for (const more of document.querySelectorAll('details')) more.open = true")
-            page.wait_for_timeout(150)
+            until_answered(page, asked)
         # The parts of a stop share its frame: they are tried on a phone and on a usual screen.
-        assert sideways(page, WIDTHS[::2] if "?" in stop else WIDTHS) == [], stop
+        assert sideways(page, WIDTHS[::2] if part else WIDTHS) == [], shown
         fields |= set(page.evaluate(FIELDS))
-        if "?" not in stop or stop in EXTRA:
-            assert seen_by_axe(page) == [], stop
+        if not part or shown in EXTRA:
+            assert seen_by_axe(page, ("day",) if part else THEMES) == [], shown
     assert len(fields) > 100
     api = rig.replace("/rigs/", "/api/rigs/")
     one_of_each = {place_of(pointer) + pointer.partition("overrides")[2]: pointer for pointer in fields}
@@ -221,11 +244,11 @@ def test_harbor_and_guided_start_do_not_scroll_sideways_and_are_accessible(page:
         assert seen_by_axe(page) == [], url
 
 
-def seen_by_axe(page: Page) -> list[tuple[str, str, str]]:
+def seen_by_axe(page: Page, themes: tuple[str, ...] = THEMES) -> list[tuple[str, str, str]]:
     """What breaks a rule of accessibility: all rules on a wide page by day, colours on a phone by night."""
     found = []
-    for theme, width in (("day", 1280), ("night", 390)):
-        page.set_viewport_size({"width": width, "height": 844})
+    for theme in themes:
+        page.set_viewport_size({"width": {"day": 1280, "night": 390}[theme], "height": 844})
         found += failures(page, [theme])
     return found
 
