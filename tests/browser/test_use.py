@@ -208,7 +208,7 @@ def test_no_page_scrolls_sideways_and_all_are_accessible_with_help(page: Page, d
     asked = asked_of(page)
     rig = page.url.rsplit("/", 1)[0]
     fields: set[str] = set()
-    for stop, part in ((stop, part) for stop in stops for part in ("", *PARTS.get(stop, ()))):
+    for stop, part in ((of, part) for of in stops for part in ("", *PARTS.get(of, ()))):
         page.set_viewport_size({"width": 1280, "height": 844})
         bank_part(page, part) if part else to_stop(page, stop)
         shown = f"{stop}?part={part}" if part else stop

@@ -277,7 +277,7 @@ def _noted(document: dict[str, Any], plan: Plan) -> Results | None:
 
 
 def _without_notes(document: dict[str, Any]) -> str:
-    """What figures are worked out of: all but the rig's name, its changeover, and the question that is open."""
+    """What figures are worked out of: all but the rig's name, its changeover and the open question."""
     return json.dumps(
         {**document, "rig": {**document["rig"], "name": ""}, "changeover": None, "guide": None},
         sort_keys=True,
