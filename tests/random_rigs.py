@@ -5,6 +5,7 @@ from typing import Any
 
 import numpy as np
 
+from vast_harbor import data
 from vast_harbor.core.rig.day_types import HOOK_UP, LAID_UP, TRAVELLING, DayType
 from vast_harbor.core.rig.loads import AC, DC, STANDBY, Draw, Inverter, Load
 from vast_harbor.core.rig.plan import Loading, OldBank, Plan, Reference, Site
@@ -80,3 +81,26 @@ def scaled_loads(plan: Plan, factor: float) -> Plan:
         loads=tuple(replace(x, draw=Draw(x.draw.value * factor, x.draw.unit)) for x in plan.loads),
         standby_w=plan.standby_w * factor,
     )
+
+
+def random_document(rng: np.random.Generator) -> dict[str, Any]:
+    """A rig file: one of the demo rigs with other loads, sources, nights, years, money and units."""
+    document = data.demo_rig(str(rng.choice(data.DEMO_RIGS)))
+    rig, day = document["rig"], document["day"]
+    rig["off_grid_nights"], rig["years_kept"] = int(rng.integers(2, 320)), int(rng.integers(2, 21))
+    rig["hook_up_nights"] = int(rng.choice([0, 15, 40]))
+    rig["units"], rig["currency"] = str(rng.choice(["metric", "us"])), str(rng.choice(["EUR", "USD", "NZD"]))
+    rig["numbers"] = str(rng.choice(["", "de-DE", "fr-FR", "en-US"]))
+    rig["budget"] = None if rng.random() < 0.5 else int(rng.integers(300, 6000))
+    day["loads"] = [load for load in day["loads"] if rng.random() < 0.8] or day["loads"][:1]
+    for load in day["loads"]:
+        factor = float(rng.uniform(0.4, 1.8))
+        for part in ("low", "high", "start_w"):
+            if load.get(part) is not None:
+                load[part] = round(load[part] * factor, 1)
+        load["draw"]["value"] = round(load["draw"]["value"] * factor, 1)
+    for source in document.get("sources", []):
+        for part in ("watts", "amps"):
+            if source.get(part):
+                source[part] = round(source[part] * float(rng.uniform(0.4, 2.5)))
+    return document

@@ -2,12 +2,16 @@
 
 import csv
 import io
+import os
 from collections.abc import Iterator
 
+import numpy as np
 import pytest
 
+from random_rigs import random_document
 from vast_harbor import data
 
+SEEDS = int(os.environ.get("ONE_VALUE", "1"))
 STOPS = ("rig", "day", "need", "banks", "charging", "trial", "compare", "changeover")
 ASKED = (
     "charging", "trial/year", "compare/doubt", "compare/turns", "compare/open", "compare/when",
@@ -27,10 +31,16 @@ def told(answer: object) -> Iterator[tuple[str, str]]:
             yield from told(part)
 
 
-@pytest.mark.parametrize("name", data.DEMO_RIGS)
+# A rig that says buy and one that says how to do without; the others and random ones with ``make laws``.
+RIGS = ("long-haul", "pebble") if SEEDS == 1 else data.DEMO_RIGS
+
+
+@pytest.mark.parametrize("name", [*RIGS, *range(SEEDS)])
 def test_every_figure_is_told_the_same_wherever_it_is_told(client, name) -> None:
-    made = client.post("/api/rigs/demo", json={"name": name}).get_json()["rigs"][0]
-    at = f"/api/rigs/{made['id']}"
+    document = data.demo_rig(name) if name in RIGS else random_document(np.random.default_rng(7000 + name))
+    made = client.post("/api/rigs/import", json=document)
+    assert made.status_code == 201, made.get_json()
+    at = f"/api/rigs/{made.get_json()['id']}"
     found: dict[str, dict[str, str]] = {}
     views = {stop: client.get(f"{at}?stop={stop}").get_json() for stop in STOPS}
     views |= {part: client.get(f"{at}/{part}").get_json() for part in ASKED}
@@ -43,6 +53,8 @@ def test_every_figure_is_told_the_same_wherever_it_is_told(client, name) -> None
     # The lifetime cost of the bank to buy is one figure, on screens, papers and exports.
     compare = views["compare"]["compare"]
     verdict = compare["verdict"]
+    if not verdict["winner"]:
+        return
     texts = found[f"cost.{verdict['winner']}.lifetime"]
     (total,) = texts
     card = "".join(t["text"] for says in verdict["card"] for t in says)
