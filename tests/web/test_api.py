@@ -7,7 +7,6 @@ from datetime import timedelta
 
 import pytest
 
-from vast_harbor import data
 from vast_harbor.store import rigs
 from vast_harbor.web.app import create_app
 from vast_harbor.web.harbor import cards
