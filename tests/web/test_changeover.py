@@ -236,6 +236,23 @@ def test_a_bank_that_runs_is_told_before_the_verdict_wherever_that_is_told(clien
     assert told in client.get(f"{at}/report").text
 
 
+def test_what_the_acceptance_test_measured_is_the_first_that_is_known_of_the_health(client, rig) -> None:
+    view = patch(client, rig(), put("/changeover/done/isolated", "2026-10-01", "add")).get_json()
+    at = f"/api/rigs/{view['id']}"
+    assert client.get(f"{at}/log/health").get_json()["seen"] == []
+    proof = view["changeover"]["proof"]
+    stop, expected = (float(proof[key].split()[0]) for key in ("stop_v", "expected_ah"))
+    amps = 0.9 * expected / 4
+    for minutes, volts in ((0, stop + 2), (240, stop)):
+        reading = {"id": f"r{minutes}", "minutes": f"{minutes}", "volts": f"{volts}", "amps": f"{amps}"}
+        edited = patch(client, view, put("/changeover/proof/-", reading, "add"), stop="changeover")
+        assert edited.status_code == 200, edited.get_json()
+        view = edited.get_json()
+    (seen,) = client.get(f"{at}/log/health").get_json()["seen"]
+    assert seen["kind"] == "test" and seen["health"] == pytest.approx(0.9, abs=0.01)
+    assert seen["low"] < 0.88 < 0.92 < seen["high"] and seen["day"] == "2026-10-01"
+
+
 def test_a_check_whose_remedy_is_priced_in_is_a_care_on_the_card_too(client) -> None:
     made = client.post("/api/rigs/demo", json={"name": "pebble"}).get_json()["rigs"][0]
     view = client.get(f"/api/rigs/{made['id']}").get_json()

@@ -7,7 +7,7 @@ from math import hypot
 import numpy as np
 
 from vast_harbor.core.battery.capacity_test import health_range, left_below_stop, state_of_health
-from vast_harbor.core.battery.health_signs import METER_V, by_test, resistance_ratio
+from vast_harbor.core.battery.health_signs import METER_V, HealthSign, by_test, resistance_ratio
 from vast_harbor.core.battery.temperature import temperature_factor
 from vast_harbor.core.battery.terminal_voltage import Terminal, unit_resistance
 from vast_harbor.core.log.entry import CAPACITY_TEST, READING, Entry
@@ -60,8 +60,18 @@ def of_monitor(bank: FollowedBank, readings: Readings) -> tuple[Found, ...]:
     return (*_counts(bank, readings), *_sags(bank, readings))
 
 
+def of_acceptance(at: int, sign: HealthSign) -> Found:
+    """What the acceptance test of a new bank says of its health.
+
+    Args:
+        at: day of the test, seconds since 1970 UTC [s].
+        sign: what it says.
+    """
+    return at, sign.likely, sign.doubt, TEST, 1
+
+
 def seen(
-    bank: FollowedBank, began: int, now: int, entries: Iterable[Entry], monitored: Iterable[Found]
+    bank: FollowedBank, began: int, now: int, entries: Iterable[Entry], more: Iterable[Found]
 ) -> tuple[Seen, ...]:
     """All that the log says of a bank's health, in order.
 
@@ -69,10 +79,10 @@ def seen(
         bank: the bank; only what is about it is given here.
         began, now: when it was put into use, and now, seconds since 1970 UTC [s].
         entries: of the log by hand, in order.
-        monitored: what its monitor says.
+        more: what its monitor and its acceptance test say.
     """
     by_hand = list(entries)
-    found = [*_tests(bank, by_hand), *_by_hand(bank, by_hand), *monitored]
+    found = [*_tests(bank, by_hand), *_by_hand(bank, by_hand), *more]
     if bank.stated is not None:
         found.append((now, bank.stated.likely, bank.stated.doubt, STATED, 1))
     placed = [

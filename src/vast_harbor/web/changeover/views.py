@@ -334,9 +334,10 @@ def _proof(test: Acceptance, style: Style) -> ProofView:
     least, likely, most = test.hours
     found = test.foreseen_ah
     ah = "" if found is None else style.text(found, "Ah")
+    expected = style.text(test.expected_ah, "Ah")
     says = {
-        "promised": phrase("answers.changeover_views.promised", ah=ah),
-        "within": phrase("answers.changeover_views.within", ah=ah),
+        "promised": phrase("answers.changeover_views.promised", ah=ah, expected=expected),
+        "within": phrase("answers.changeover_views.within", ah=ah, expected=expected),
         "short": phrase("answers.changeover_views.short", ah=ah, least=style.text(test.least_ah, "Ah"))
         if test.ended
         else phrase("answers.changeover_views.short_early", ah=ah),
@@ -356,7 +357,7 @@ def _proof(test: Acceptance, style: Style) -> ProofView:
             high=style.text(most, "duration"),
         ),
         every=round(60 * likely / READINGS, 1),
-        expected_ah=style.text(test.expected_ah, "Ah"),
+        expected_ah=expected,
         least_ah=style.text(test.least_ah, "Ah"),
         temperature=style.text(test.work.celsius, "°C"),
         warm_enough=test.warm_enough,

@@ -1,6 +1,7 @@
 """The health of the bank in use, as the log tells it."""
 
 import sqlite3
+from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import UTC, date, datetime
 
@@ -12,7 +13,7 @@ from pydantic import Field
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.log.entry import PRESENT, Entry
-from vast_harbor.core.log.evidence import YEAR_S, Found, Seen, of_monitor, seen
+from vast_harbor.core.log.evidence import YEAR_S, Found, Seen, of_acceptance, of_monitor, seen
 from vast_harbor.core.log.followed_bank import FollowedBank, of_bought, of_old
 from vast_harbor.core.log.health import COUNT, LONGER, SAG, SHORTER, STATED, TEST, Health, followed
 from vast_harbor.core.log.readings import DAY_S
@@ -25,7 +26,7 @@ from vast_harbor.phrases import phrase
 from vast_harbor.store import log, monitor
 from vast_harbor.web.blueprint import Blueprint
 from vast_harbor.web.harbor.routes import RigPath, database, json_response
-from vast_harbor.web.log.bank_in_use import bank_in_use
+from vast_harbor.web.log.bank_in_use import bank_in_use, looked
 from vast_harbor.web.plan.routes import evaluated_results
 from vast_harbor.web.plan.views import style_of
 from vast_harbor.web.views import ProblemsView, View
@@ -122,13 +123,23 @@ def logged_health(rig_id: int, results: Results, today: int) -> LoggedHealth:
         rows = [row for row in log.each(db, rig_id) if row["bank"] == PRESENT and row["at"] >= began]
         monitored, absorbed = _monitored(db, rig_id, bank, began)
     entries = [Entry(**row) for row in rows]
-    found = seen(bank, began, (today - EPOCH) * DAY_S, entries, monitored)
+    found = seen(bank, began, (today - EPOCH) * DAY_S, entries, (*monitored, *_accepted(results, began)))
     now = (today - bank.since) / (YEAR_S / DAY_S)
     made = followed(bank.expected, [s.measured for s in found], now)
     off = off_batteries(entries, bank.unit_v)
     idle = set(range(1, 13)) - set(results.plan.months or range(1, 13))
     stood = standing(bank, entries, idle, made.now[1])
     return LoggedHealth(bank, found, off, off_shares(entries), stood, now, made, absorbed)
+
+
+def _accepted(results: Results, began: int) -> Iterator[Found]:
+    """What the acceptance test says of the bank in use, if that is the one that was bought."""
+    in_use, made = bank_in_use(results), results.changeover
+    if in_use is None or not in_use.changed_over or made is None or made.acceptance.health is None:
+        return
+    day = looked(results).get("look_evening")
+    at = began if day is None else max(began, (day - EPOCH) * DAY_S)
+    yield of_acceptance(at, made.acceptance.health)
 
 
 @api.get("/rigs/<int:rig_id>/log/health", responses={200: HealthView})

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from vast_harbor.core.battery.capacity_test import MEASURING_DOUBT, stop_v
+from vast_harbor.core.battery.health_signs import HealthSign, by_test
 from vast_harbor.core.battery.discharge import Battery, battery, steady
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.installation.bank_circuit import (
@@ -28,6 +29,8 @@ from vast_harbor.core.stops.changeover.work import Work
 LEAD_TOLERANCE, LFP_TOLERANCE = 0.05, 0.0
 # So warm, or cold, the test tells little about the label [°C].
 TEST_C = (10.0, 30.0)
+# Doubt of what it says of the label beyond that [-].
+FAR_DOUBT = 0.10
 # Points of the curve that is drawn.
 POINTS = 60
 AS_PROMISED, WITHIN, SHORT, RUNNING, NONE = "promised", "within", "short", "running", "none"
@@ -141,6 +144,15 @@ class Acceptance:
         ended = minutes / 60 >= float(run.hours[-1])
         volts = self.stop_v if ended else float(np.interp(minutes / 60, run.hours, run.volts))
         return volts, self.amps
+
+    @cached_property
+    def health(self) -> HealthSign | None:
+        """Health that the test says once it has ended, less surely in the cold or in heat; None before."""
+        if not self.ended:
+            return None
+        share = self.measured_ah / self.expected_ah * self.work.build.bank.model.health
+        doubt = MEASURING_DOUBT if self.warm_enough else FAR_DOUBT
+        return by_test(share * (1 - doubt), share * (1 + doubt))
 
     @property
     def ended(self) -> bool:
