@@ -9,15 +9,20 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from energy_balance import at_bus_wh, in_bank_wh
 from random_rigs import random_plan, scaled_loads
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.sources import SOLAR
-from vast_harbor.core.stops.compare import BUY, verdict_text
+from vast_harbor.core.simulation.run import run
+from vast_harbor.core.stops.compare import BUY, ComparedBank, verdict_text
+from vast_harbor.core.stops.trial.simulated_banks import simulated_candidate
 from vast_harbor.formats.table import sentence_text
 
 SEEDS = range(int(os.environ.get("LAWS", "2")))
+# What a small change may change at most: the tenth part that is rounded, the next size of a battery.
+SMALL, LITTLE = 0.03, 0.15
 # Stays of other lengths fall on other days, and draws are many but not endless.
 ROUNDING = 0.02
 
@@ -35,6 +40,10 @@ def by_bank(results: Results) -> dict[Bank, tuple[float, float]]:
         for c in results.verdict.suitable
         if c.banked.bank is not None
     }
+
+
+def is_lead(compared: ComparedBank) -> bool:
+    return compared.banked.bank.model.battery_class.is_lead_acid
 
 
 def answer(results: Results) -> tuple[str, str]:
@@ -80,6 +89,52 @@ def test_twice_the_prices_are_twice_the_cost(rig, reference) -> None:
     assert answer(twice) == answer(results)
     if cost(results) is not None:
         assert cost(twice) == pytest.approx(2 * cost(results), rel=1e-6)
+
+
+def test_energy_closes_over_a_year(rig) -> None:
+    _, results = rig
+    runs = results.simulated
+    builds = [c.build for c in results.banks.candidates if c.build is not None]
+    for made in map(simulated_candidate, builds) if runs.has_year else ():
+        days = runs.year_plan.conditions
+        traces = run([made], days, longer=True)[0]
+        moved = max(1.0, float(np.abs(traces.bank_w).sum() * days.step_h))
+        assert abs(at_bus_wh(traces, days.step_h).sum()) < 1e-6 * moved
+        assert abs(in_bank_wh(made, traces, days.step_h).sum()) < 1e-6 * moved
+
+
+def test_a_little_more_or_less_of_anything_changes_little(buying, reference) -> None:
+    plan, results = buying
+    for factor in (1 - SMALL, 1 + SMALL):
+        sources = tuple(
+            replace(s, watts=s.watts and s.watts * factor, amps=s.amps and s.amps * factor)
+            for s in plan.sources
+        )
+        for near in (
+            scaled_loads(plan, factor),
+            replace(plan, off_grid_nights=plan.off_grid_nights * factor),
+            replace(plan, sources=sources),
+            replace(plan, overrides={"price_factor": factor}),
+        ):
+            assert cost(evaluate(near, reference)) == pytest.approx(cost(results), rel=LITTLE)
+
+
+def test_more_nights_and_years_never_turn_from_lithium_to_lead(buying, reference) -> None:
+    plan, results = buying
+    if is_lead(results.verdict.winner):
+        return
+    for more in (
+        replace(plan, off_grid_nights=min(365.0, plan.off_grid_nights * 1.4)),
+        replace(plan, years_kept=plan.years_kept + 4),
+    ):
+        verdict = evaluate(more, reference).verdict
+        least = {
+            lead: min(
+                (c.cost["lifetime"].number for c in verdict.suitable if is_lead(c) is lead), default=np.inf
+            )
+            for lead in (True, False)
+        }
+        assert least[False] <= least[True] * (1 + ROUNDING)
 
 
 def test_a_worse_copy_changes_nothing_and_a_cheaper_one_is_never_dearer(buying, reference) -> None:

@@ -4,6 +4,7 @@ import csv
 import io
 import os
 from collections.abc import Iterator
+from typing import Any
 
 import numpy as np
 import pytest
@@ -31,6 +32,12 @@ def told(answer: object) -> Iterator[tuple[str, str]]:
             yield from told(part)
 
 
+def values(verdict: dict[str, Any]) -> dict[str, float]:
+    """The middle of what each bank costs, by its id [money]."""
+    middles = {c["id"]: c["p50"]["value"] for c in verdict["candidates"]}
+    return middles | {f["id"]: f["figures"]["p50"]["value"] for f in verdict["found"]}
+
+
 # A rig that says buy and one that says how to do without; the others and random ones with ``make laws``.
 RIGS = ("long-haul", "pebble") if SEEDS == 1 else data.DEMO_RIGS
 
@@ -51,8 +58,16 @@ def test_every_figure_is_told_the_same_wherever_it_is_told(client, name) -> None
     two = {key: texts for key, texts in found.items() if len(texts) > 1}
     assert not two
     # The lifetime cost of the bank to buy is one figure, on screens, papers and exports.
-    compare = views["compare"]["compare"]
-    verdict = compare["verdict"]
+    verdict = views["compare"]["compare"]["verdict"]
+    # Units and number format are how it is told, not what.
+    document["rig"] |= {
+        "units": "us" if document["rig"]["units"] == "metric" else "metric",
+        "numbers": "de-CH",
+    }
+    other = client.post("/api/rigs/import", json=document).get_json()["id"]
+    again = client.get(f"/api/rigs/{other}?stop=compare").get_json()["compare"]["verdict"]
+    assert (again["kind"], again["winner"]) == (verdict["kind"], verdict["winner"])
+    assert values(again) == pytest.approx(values(verdict), rel=1e-9)
     if not verdict["winner"]:
         return
     texts = found[f"cost.{verdict['winner']}.lifetime"]
@@ -61,8 +76,7 @@ def test_every_figure_is_told_the_same_wherever_it_is_told(client, name) -> None
     assert total in card
     assert total in client.get(f"{at}/report").text
     # In an export the number stands as it is, and rounds to what the screens say.
-    middles = {c["id"]: c["p50"]["value"] for c in verdict["candidates"]}
-    middles |= {f["id"]: f["figures"]["p50"]["value"] for f in verdict["found"]}
+    middles = values(verdict)
     lines = csv.reader(io.StringIO(client.get(f"{at}/report/comparison.csv").text))
     sums = {round(float(cell)) for line in lines for cell in line[3:] if cell.replace(".", "").isdigit()}
     assert round(middles[verdict["winner"]]) in sums

@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from energy_balance import at_bus_wh, in_bank_wh
 from vast_harbor import data
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.kibam import fit_wells
@@ -85,18 +86,6 @@ DRIVES = st.builds(
 )  # fmt: skip
 
 
-def stored_wh(made, charge):
-    """∫V dq of a charge in the wells, by the class's table of rested volts."""
-    soc, volts = (np.array(x) for x in zip(*made.battery_class.rested_v, strict=True))
-    fine = np.unique(np.concatenate((np.linspace(-0.3, 1, 2601), soc)))
-    height = np.interp(fine, soc, volts) * made.class_v / 12
-    area = np.concatenate(([0.0], np.cumsum((height[1:] + height[:-1]) / 2 * np.diff(fine))))
-    here = 1 - (made.wells.capacity - charge) / made.nameplate_ah
-    i = np.clip(np.searchsorted(fine, here, side="right") - 1, 0, len(fine) - 2)
-    at = height[i] + (height[i + 1] - height[i]) * (here - fine[i]) / (fine[i + 1] - fine[i])
-    return (area[i] + (height[i] + at) / 2 * (here - fine[i])) * made.nameplate_ah
-
-
 @settings(max_examples=60)
 @given(LANES, DRIVES, st.floats(0.2, 1))
 def test_energy_is_kept_in_every_step(made, days, soc) -> None:
@@ -104,11 +93,9 @@ def test_energy_is_kept_in_every_step(made, days, soc) -> None:
     dt = days.step_h
     throughput = max(1.0, float(np.abs(t.bank_w).sum() * dt), float(t.served_w.sum() * dt))
     # At the bus: what the sources give is served or goes into the bank.
-    assert np.abs(t.used_w.sum(axis=0) - t.served_w - t.bank_w).max() * dt < 1e-6 * throughput
+    assert np.abs(at_bus_wh(t, dt)).max() < 1e-6 * throughput
     # In the bank: what goes in is stored, or lost on the way, or lost by standing.
-    stored = np.diff(stored_wh(made, t.charge[0]))
-    gap = t.bank_w[0] * dt - t.heat_w[0] * dt - stored - t.lost_wh[0]
-    assert np.abs(gap).max() < 1e-6 * throughput
+    assert np.abs(in_bank_wh(made, t, dt)).max() < 1e-6 * throughput
     assert (t.heat_w >= -1e-9).all()
     # And in charge: amp-hours in, less what does not come out again, are amp-hours held.
     held = np.where(t.amps > 0, t.amps * made.coulombic, t.amps) * dt

@@ -45,7 +45,7 @@ def what_log_found(path: RigPath) -> Response:
     use = logged_use(path.rig_id, results)
     drain = drain_of(use)
     bank, charger = _of_bank(told, results, style), _of_charger(told, counted[1] if counted else None)
-    known = any(differs(u) for u in use.values()) or bool(drain or charger or told.seen)
+    known = any(differs(u) for u in use.values()) or bool(drain or charger or told.by_log)
     return json_response(
         LogFoundView(
             bank=bank,

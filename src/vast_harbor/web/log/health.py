@@ -89,7 +89,7 @@ class LoggedHealth:
 
     Attributes:
         bank: the bank; None where the rig has none.
-        seen: what was measured of it.
+        seen: what was measured of it; by_log: whether any of it is in the log, and not only its acceptance.
         off: its batteries that are not like the others; shares: those that share the current badly.
         stood: what it lost while it stood; None where nothing tells.
         now: its age [years].
@@ -99,6 +99,7 @@ class LoggedHealth:
 
     bank: FollowedBank | None = None
     seen: tuple[Seen, ...] = ()
+    by_log: bool = False
     off: tuple[OffBattery, ...] = ()
     shares: tuple[OffShare, ...] = ()
     stood: Standing | None = None
@@ -123,13 +124,15 @@ def logged_health(rig_id: int, results: Results, today: int) -> LoggedHealth:
         rows = [row for row in log.each(db, rig_id) if row["bank"] == PRESENT and row["at"] >= began]
         monitored, absorbed = _monitored(db, rig_id, bank, began)
     entries = [Entry(**row) for row in rows]
-    found = seen(bank, began, (today - EPOCH) * DAY_S, entries, (*monitored, *_accepted(results, began)))
+    accepted = tuple(_accepted(results, began))
+    found = seen(bank, began, (today - EPOCH) * DAY_S, entries, (*monitored, *accepted))
     now = (today - bank.since) / (YEAR_S / DAY_S)
     made = followed(bank.expected, [s.measured for s in found], now)
     off = off_batteries(entries, bank.unit_v)
     idle = set(range(1, 13)) - set(results.plan.months or range(1, 13))
     stood = standing(bank, entries, idle, made.now[1])
-    return LoggedHealth(bank, found, off, off_shares(entries), stood, now, made, absorbed)
+    by_log = len(found) > len(accepted)
+    return LoggedHealth(bank, found, by_log, off, off_shares(entries), stood, now, made, absorbed)
 
 
 def _accepted(results: Results, began: int) -> Iterator[Found]:
