@@ -5,7 +5,28 @@ from collections.abc import Callable
 from typing import Any, Generic, TypeVar, overload
 
 T = TypeVar("T")
+U = TypeVar("U")
 _NONE = object()
+
+
+def kept_with(work_out: Callable[[T], U]) -> Callable[[T], U]:
+    """A function of one object that is worked out once for each object, and kept with it; as
+    :class:`cached_property` for what a lower package cannot know of.
+
+    Args:
+        work_out: the function; its object must have a ``__dict__``, and not change.
+    """
+    name = f"{work_out.__module__}.{work_out.__qualname__}"
+
+    @functools.wraps(work_out)
+    def of(instance: T) -> U:
+        value: Any = instance.__dict__.get(name, _NONE)
+        if value is _NONE:
+            value = instance.__dict__.setdefault(name, work_out(instance))
+        found: U = value
+        return found
+
+    return of
 
 
 class cached_property(Generic[T]):

@@ -7,8 +7,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from vast_harbor.core.battery.capacity_test import MEASURING_DOUBT, stop_v
-from vast_harbor.core.battery.health_signs import HealthSign, by_test
 from vast_harbor.core.battery.discharge import Battery, battery, steady
+from vast_harbor.core.battery.health_signs import HealthSign, by_test
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.installation.bank_circuit import (
     AMPS_SOCKET,

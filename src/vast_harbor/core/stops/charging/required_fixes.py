@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 
+from vast_harbor.core.figures.cached import kept_with
 from vast_harbor.core.rig.plan import Fix
 from vast_harbor.core.rig.source_remedies import Rung, sources_of
 from vast_harbor.core.stops.banks import CARE, STOP, Build
@@ -30,6 +31,7 @@ def enough(build: Build, one: Suitability) -> Rung:
     return one.rungs[-1]
 
 
+@kept_with
 def as_built(build: Build) -> Build:
     """A bank in its rig with all that is counted carried out, chosen by its owner or required by the bank.
 

@@ -8,6 +8,7 @@ from vast_harbor.core.battery.charge_acceptance import COMPENSATED_C, LFP_CHARGE
 from vast_harbor.core.battery.datasheet import BY_ITSELF, OWN_SWITCH
 from vast_harbor.core.battery.soc_from_voltage import soc_at
 from vast_harbor.core.battery.terminal_voltage import rested_volts
+from vast_harbor.core.figures.cached import kept_with
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed, escaped, typed
 from vast_harbor.core.rig.source_remedies import BALANCES_V, Rung, ladder, name_of, sources_of
 from vast_harbor.core.rig.sources import ENGINE, MAINS, PWM, SOLAR, Source
@@ -99,6 +100,15 @@ def suitability_of(build: Build, only: str = "") -> tuple[Suitability, ...]:
     Returns:
         One judgement for each source that charges.
     """
+    return _judged(build, only) if only else _all_judged(build)
+
+
+@kept_with
+def _all_judged(build: Build) -> tuple[Suitability, ...]:
+    return _judged(build, "")
+
+
+def _judged(build: Build, only: str) -> tuple[Suitability, ...]:
     plan, battery_class = build.plan, build.bank.model.battery_class
     after = {s.id: s for s in sources_of(plan, build.candidate, battery_class, build.assumptions)}
     changed = bool(build.candidate.fixes)
