@@ -14,7 +14,8 @@ def kept_with(work_out: Callable[[T], U]) -> Callable[[T], U]:
     :class:`cached_property` for what a lower package cannot know of.
 
     Args:
-        work_out: the function; its object must have a ``__dict__``, and not change.
+        work_out: the function; its object must have a ``__dict__`` and not change, and must not be what
+            is worked out.
     """
     name = f"{work_out.__module__}.{work_out.__qualname__}"
 

@@ -31,13 +31,18 @@ def enough(build: Build, one: Suitability) -> Rung:
     return one.rungs[-1]
 
 
-@kept_with
 def as_built(build: Build) -> Build:
     """A bank in its rig with all that is counted carried out, chosen by its owner or required by the bank.
 
     Trial, year, settings, wiring, work order and proof use these sources; what the owner struck out is left
     as it is.
     """
+    # What is kept with a bank must not be that bank: a circle would have to be collected.
+    return _put_right(build) or build
+
+
+@kept_with
+def _put_right(build: Build) -> Build | None:
     candidate, plan = build.candidate, build.plan
     required = tuple(
         Fix(one.source, enough(build, one).key)
@@ -45,7 +50,7 @@ def as_built(build: Build) -> Build:
         if asks_for_more(one) and one.counts and demand_key(one.source) not in candidate.struck
     )
     if not required:
-        return build
+        return None
     fixed = replace(candidate, fixes=(*candidate.fixes, *required))
     sources = sources_of(plan, fixed, build.bank.model.battery_class, build.assumptions)
     return replace(build, criteria=replace(build.criteria, sources=sources))
