@@ -151,7 +151,9 @@ class Results:
         """
         same = replace(self, plan=plan)
         anew = {field.name for field in fields(self)} | {"changeover", "runs"}
-        same.__dict__.update({key: value for key, value in self.__dict__.items() if key not in anew})
+        # Copied first: another thread may be working something out.
+        known = self.__dict__.copy()
+        same.__dict__.update({key: value for key, value in known.items() if key not in anew})
         return same
 
     @property

@@ -80,5 +80,5 @@ def listed(db: sqlite3.Connection) -> list[Phone]:
 
 
 def revoke(db: sqlite3.Connection, phone_id: int) -> None:
-    """Forget a phone: what it shows counts no more. Nothing happens where it is not there."""
+    """Forget a phone: it may no longer open the rigs. Nothing happens if there is no such phone."""
     db.execute("DELETE FROM phone WHERE id = ?", (phone_id,))

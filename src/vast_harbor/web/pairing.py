@@ -60,7 +60,7 @@ class Codes:
     _lock: Lock = field(default_factory=Lock)
 
     def fresh(self) -> str:
-        """Make a new code; the one before counts no more."""
+        """Make a new code; the one before no longer works."""
         with self._lock:
             self._code = "".join(secrets.choice(SIGNS) for _ in range(LENGTH))
             self._until, self._wrong = self.clock() + VALID_S, 0
@@ -254,7 +254,7 @@ def list_phones() -> Response:
 
 @api.post("/phones/code", responses={200: CodeView})
 def new_code() -> Response:
-    """A new code; the one before counts no more."""
+    """A new code; the one before no longer works."""
     address = _address()
     if not address:
         return problems(404, Problem("", phrase("answers.pairing.not_listening")))

@@ -67,4 +67,4 @@ def freezing_point_c(soc: float) -> float:
     Returns:
         Freezing point [°C].
     """
-    return interpolate(FREEZING_C, soc)
+    return float(freezing_points_c(np.asarray(soc)))

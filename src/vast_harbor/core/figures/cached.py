@@ -21,13 +21,18 @@ def kept_with(work_out: Callable[[T], U]) -> Callable[[T], U]:
 
     @functools.wraps(work_out)
     def of(instance: T) -> U:
-        value: Any = instance.__dict__.get(name, _NONE)
-        if value is _NONE:
-            value = instance.__dict__.setdefault(name, work_out(instance))
-        found: U = value
-        return found
+        return _once(instance, name, work_out)
 
     return of
+
+
+def _once(instance: T, name: str, work_out: Callable[[T], U]) -> U:
+    value: Any = instance.__dict__.get(name, _NONE)
+    if value is _NONE:
+        # The first one done is the one for all: others hold parts of it and look for them by identity.
+        value = instance.__dict__.setdefault(name, work_out(instance))
+    found: U = value
+    return found
 
 
 class cached_property(Generic[T]):
@@ -55,9 +60,4 @@ class cached_property(Generic[T]):
     def __get__(self, instance: object | None, owner: type | None = None) -> "cached_property[T] | T":
         if instance is None:
             return self
-        value: Any = instance.__dict__.get(self.name, _NONE)
-        if value is _NONE:
-            # The first one done is the one for all: others hold parts of it and look for them by identity.
-            value = instance.__dict__.setdefault(self.name, self.work_out(instance))
-        found: T = value
-        return found
+        return _once(instance, self.name, self.work_out)

@@ -84,7 +84,7 @@ def calendar_address(path: RigPath) -> Response:
 
 @api.post("/rigs/<int:rig_id>/log/calendar", responses={200: CalendarView})
 def renew_address(path: RigPath) -> Response:
-    """Make an address to subscribe to; one that was made before counts no more."""
+    """Make an address to subscribe to; one that was made before no longer works."""
     with database().writing() as db:
         rigs.revision(db, path.rig_id)
         secret = secrets.token_urlsafe(24)
@@ -94,7 +94,7 @@ def renew_address(path: RigPath) -> Response:
 
 @api.delete("/rigs/<int:rig_id>/log/calendar", responses={200: CalendarView})
 def end_address(path: RigPath) -> Response:
-    """The address counts no more."""
+    """The address no longer works."""
     with database().writing() as db:
         rigs.revision(db, path.rig_id)
         set_setting(db, f"calendar.{path.rig_id}", "")

@@ -179,8 +179,8 @@ class Sample:
     depths: Floats
 
 
-# One bank's days depend on few of the things that are edited: they are kept for a while, a thousand numbers
-# of some rigs. The nights of the year only scale them.
+# One bank's days depend on few of the things that are edited: they are kept for a while, and take little
+# room. The nights of the year only scale them.
 _KEPT: LruCache[tuple[object, ...], Sample] = LruCache(2048)
 
 
