@@ -9,13 +9,8 @@ import TrialChart from '@/stops/trial/TrialChart.vue'
 import UseMap from '@/stops/compare/UseMap.vue'
 import { mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
-import { describe, expect, it, vi } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { FakeServer, server, view } from './fakeServer'
-
-// The drawing itself is the library's: what it is told to draw is held here.
-vi.mock('vue-echarts', () => ({
-  default: { name: 'VChart', props: ['option'], template: '<i />' },
-}))
 
 const column = (id: string, battery_class: string, stop = false) => ({
   id,

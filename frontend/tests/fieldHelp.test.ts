@@ -6,14 +6,13 @@ import PlanCheck from '@/ui/PlanCheck.vue'
 import PlanField from '@/ui/PlanField.vue'
 import ToolField from '@/ui/ToolField.vue'
 import { explained } from '@/ui/terms'
-import { flushPromises, mount, type VueWrapper } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { defineComponent, h, nextTick } from 'vue'
 import { FakeServer, server } from './fakeServer'
 
 let fake: FakeServer
-let screen: VueWrapper
 
 beforeEach(async () => {
   fake = server.current = new FakeServer()
@@ -25,7 +24,7 @@ beforeEach(async () => {
   fake.others['GET /api/rigs/7/help'] = helped as never
   setActivePinia(createPinia())
   await usePlan().open(7)
-  screen = mount(
+  mount(
     defineComponent({
       setup: () => () => [
         h(PlanField, { path: '/rig/name', label: 'Name' }),
@@ -41,8 +40,6 @@ beforeEach(async () => {
 })
 afterEach(() => {
   explained.value = null
-  screen.unmount()
-  vi.useRealTimers()
 })
 
 const element = (path: string) =>

@@ -1,7 +1,7 @@
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
 import { createPinia, setActivePinia } from 'pinia'
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { FakeServer, server, settle, view } from './fakeServer'
 
 let fake: FakeServer
@@ -18,7 +18,6 @@ beforeEach(async () => {
   plan = usePlan()
   await openRig()
 })
-afterEach(() => vi.useRealTimers())
 
 const toasts = () => useUi().toasts.map((t) => t.text)
 

@@ -7,7 +7,7 @@ import { useRun } from '@/stops/trial/useRun'
 import WorkingsPanel from '@/ui/WorkingsPanel.vue'
 import { flushPromises, mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { nextTick, ref } from 'vue'
 import { FakeServer, inside, server, settle, view } from './fakeServer'
 
@@ -31,7 +31,6 @@ beforeEach(async () => {
   plan = usePlan()
   await plan.open(7)
 })
-afterEach(() => vi.useRealTimers())
 
 const wait = (ms: number) => new Promise((done) => setTimeout(done, ms))
 const change = () => plan.edit('x', { op: 'replace', path: '/rig/name', value: 'Tern' })

@@ -7,7 +7,7 @@ import { useKeys } from '@/ui/useKeys'
 import SentenceText from '@/ui/SentenceText.vue'
 import { mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
 import { FakeServer, server, view } from './fakeServer'
 
@@ -15,7 +15,6 @@ beforeEach(() => {
   server.current = new FakeServer()
   setActivePinia(createPinia())
 })
-afterEach(() => vi.useRealTimers())
 
 describe('passing messages', () => {
   it('are three at most, the newest last, and go by themselves', () => {
