@@ -191,6 +191,30 @@ describe('reading a meter', () => {
     expect(made.text()).toContain('Enter the voltage on the meter.')
   })
 
+  it('shows what was asked last, whichever answer comes last', async () => {
+    fake.others['POST /api/rigs/7/meter'] = ({ body }) => ({
+      ...answered,
+      text: `at ${body.volts} V`,
+    })
+    const made = mount(MeterReader)
+    fake.held = []
+    for (const volts of ['12.2', '12.6']) {
+      await made.get('[data-tool=volts]').setValue(volts)
+      await settle()
+    }
+    for (const go of fake.held.reverse()) {
+      go()
+      await settle()
+    }
+    expect(made.text()).toContain('at 12.6 V')
+    fake.held = []
+    await made.get('[data-tool=volts]').setValue('12.8')
+    await made.get('[data-tool=volts]').setValue('')
+    for (const go of fake.held) go()
+    await settle()
+    expect(made.text()).toContain('Enter the voltage on the meter.')
+  })
+
   it('asks for the current only under load, and says what is wrong at its field', async () => {
     const made = mount(MeterReader)
     expect(made.find('[data-tool=amps]').exists()).toBe(false)

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/shared'
 import { api, type Schemas } from '@/api/client'
+import { newest } from '@/stores/newest'
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
 import DialogFrame from './DialogFrame.vue'
@@ -15,10 +16,11 @@ watch(
   () => [ui.changesShown, plan.rig?.revision],
   async () => {
     if (!ui.changesShown || !plan.rig) return
-    const { data } = await api.GET('/api/rigs/{rig_id}/changes', {
-      params: { path: { rig_id: plan.rig.id } },
-    })
-    changes.value = data?.changes ?? []
+    const rig_id = plan.rig.id
+    const told = await newest((signal) =>
+      api.GET('/api/rigs/{rig_id}/changes', { signal, params: { path: { rig_id } } }),
+    )
+    if (told) changes.value = told.data?.changes ?? []
   },
 )
 </script>

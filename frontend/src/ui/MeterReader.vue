@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/shared'
 import { api, problemsOf, type Schemas } from '@/api/client'
+import { newest } from '@/stores/newest'
 import { usePlan } from '@/stores/plan'
 import ToolField from '@/ui/ToolField.vue'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
@@ -31,10 +32,15 @@ watch(
       problems.value = {}
       return
     }
-    const { data, error } = await api.POST('/api/rigs/{rig_id}/meter', {
-      params: { path: { rig_id: plan.rig!.id } },
-      body: { ...seen } as Schemas['MeterText'],
-    })
+    const told = await newest((signal) =>
+      api.POST('/api/rigs/{rig_id}/meter', {
+        signal,
+        params: { path: { rig_id: plan.rig!.id } },
+        body: { ...seen } as Schemas['MeterText'],
+      }),
+    )
+    if (!told) return
+    const { data, error } = told
     answer.value = data ?? null
     problems.value = data
       ? {}

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/shared'
 import { api, type WorkingsView } from '@/api/client'
+import { newest } from '@/stores/newest'
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
 import { ArrowLeft, X } from '@lucide/vue'
@@ -18,11 +19,16 @@ const key = computed(() => ui.workings.at(-1))
 
 async function load() {
   if (!key.value || !plan.rig) return
-  const { data } = await api.GET('/api/rigs/{rig_id}/workings', {
-    params: { path: { rig_id: plan.rig.id }, query: { key: key.value } },
-  })
-  workings.value = data ?? null
-  gone.value = !data
+  const [rig_id, asked] = [plan.rig.id, key.value]
+  const told = await newest((signal) =>
+    api.GET('/api/rigs/{rig_id}/workings', {
+      signal,
+      params: { path: { rig_id }, query: { key: asked } },
+    }),
+  )
+  if (!told) return
+  workings.value = told.data ?? null
+  gone.value = !told.data
 }
 
 watch([key, () => plan.rig?.revision], load, { immediate: true })

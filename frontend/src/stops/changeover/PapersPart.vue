@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/changeover'
+import { newest } from '@/stores/newest'
 import { Printer } from '@lucide/vue'
 import { ref, watch } from 'vue'
 import { useChangeover } from './useChangeover'
@@ -12,8 +13,11 @@ const drawing = ref('')
 watch(
   () => plan.rig!.revision,
   async () => {
-    const answer = await fetch(`/api/rigs/${plan.rig!.id}/changeover/drawing.svg`).catch(() => null)
-    drawing.value = answer?.ok ? await answer.text() : ''
+    const at = `/api/rigs/${plan.rig!.id}/changeover/drawing.svg`
+    const told = await newest((signal) =>
+      fetch(at, { signal }).then((answer) => (answer.ok ? answer.text() : '')),
+    )
+    if (told !== null) drawing.value = told
   },
   { immediate: true },
 )

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/charging'
 import { api, problemsOf, type Schemas } from '@/api/client'
+import { newest } from '@/stores/newest'
 import { usePlan } from '@/stores/plan'
 import SentenceText from '@/ui/SentenceText.vue'
 import ToolField from '@/ui/ToolField.vue'
@@ -46,9 +47,14 @@ watch(
       problems.value = {}
       return
     }
-    const { data, error } = await api.GET('/api/rigs/{rig_id}/charging/measured', {
-      params: { path: { rig_id: plan.rig!.id }, query: { ...seen } },
-    })
+    const told = await newest((signal) =>
+      api.GET('/api/rigs/{rig_id}/charging/measured', {
+        signal,
+        params: { path: { rig_id: plan.rig!.id }, query: { ...seen } },
+      }),
+    )
+    if (!told) return
+    const { data, error } = told
     answer.value = data ?? null
     problems.value = data
       ? {}

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/banks'
 import { api, problemsOf, type Schemas } from '@/api/client'
+import { newest } from '@/stores/newest'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
 import { useUi } from '@/stores/ui'
@@ -49,26 +50,24 @@ const result = ref<Schemas['LabelView'] | null>(null)
 const problems = ref<Record<string, string>>({})
 const empty = computed(() => !label.ah && !label.wh && !label.reserve_minutes)
 
-watch(label, read)
-watch(() => ui.labelShown, read)
-
-async function read() {
+watch([label, () => ui.labelShown], async () => {
   if (!ui.labelShown || empty.value) {
     result.value = null
     problems.value = {}
     return
   }
   const house_rule = plan.document?.plan.house_rule ?? 'customary'
-  const { data, error } = await api.POST('/api/label', {
-    body: { ...label, house_rule } as Schemas['LabelText'],
-  })
+  const body = { ...label, house_rule } as Schemas['LabelText']
+  const told = await newest((signal) => api.POST('/api/label', { signal, body }))
+  if (!told) return
+  const { data, error } = told
   if (data) {
     result.value = data
     problems.value = {}
   } else {
     problems.value = Object.fromEntries(problemsOf(error).map((p) => [p.path.slice(1), p.message]))
   }
-}
+})
 </script>
 
 <template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/banks'
 import { api, problemsOf, type Schemas } from '@/api/client'
+import { newest } from '@/stores/newest'
 import { usePlan } from '@/stores/plan'
 import ToolField from '@/ui/ToolField.vue'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
@@ -30,7 +31,9 @@ watch(
   [wanted, us],
   async () => {
     const body = { ...wanted, units: us.value ? 'us' : 'metric' }
-    const { data, error } = await api.POST('/api/cable', { body })
+    const told = await newest((signal) => api.POST('/api/cable', { signal, body }))
+    if (!told) return
+    const { data, error } = told
     if (data) answer.value = data
     problems.value = data
       ? {}
