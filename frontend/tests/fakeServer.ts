@@ -45,13 +45,14 @@ export class FakeServer {
     const url = new URL(request.url, 'http://localhost')
     const text = await request.text()
     const body = /^[[{]/.test(text) ? JSON.parse(text) : {}
-    this.asked.push({ method: request.method, path: url.pathname, query: url.searchParams, body })
+    const asked = { method: request.method, path: url.pathname, query: url.searchParams, body }
+    this.asked.push(asked)
     if (this.held) await new Promise<void>((go) => this.held!.push(go))
     const told = this.next.shift()
     if (told === 'unreachable') throw new TypeError('Failed to fetch')
     if (told) return Response.json(told.body, { status: told.status })
     const other = this.others[`${request.method} ${url.pathname}`]
-    if (other) return Response.json(other(this.asked.at(-1)!))
+    if (other) return Response.json(other(asked))
     if (url.pathname.endsWith('/pictures')) return Response.json({ pictures: [] })
     if (request.method === 'GET') return this.whole(url.searchParams.get('stop') ?? '')
     return this.edited(body)
