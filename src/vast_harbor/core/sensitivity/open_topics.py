@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
+from math import inf
 
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.figures.patience import go_on
@@ -39,12 +40,14 @@ class OpenTopic:
         swing: how far it moves what the bank to buy saves against the best of another class [money]; None
             where that is not known.
         turns: what else the verdict would say, and if what; None where it would not say anything else.
+        against: which of its alternatives speaks most against the bank to buy; None where none was tried.
     """
 
     topic: Topic
     status: str
     swing: float | None
     turns: Sentence | None
+    against: int | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,12 +113,15 @@ def _alone(plan: Plan, verdict: Verdict) -> bool:
 def _turns_together(
     found: Sequence[OpenTopic], results: Results, base: Verdict, reference: Reference
 ) -> bool:
-    """Whether what is open turns the answer when all of it comes one way, though no part of it does alone."""
-    for which in (0, -1):
+    """Whether what is open turns the answer when all of it comes one way, though no part of it does alone:
+    all of it small, all of it large, and all of it as it speaks most against the bank to buy."""
+    for way in (lambda _: 0, lambda _: -1, lambda one: one.against):
         plan = results.plan
         for one in found:
-            if options := list(_alternatives(one.topic.key, replace(results, plan=plan), reference)):
-                plan = options[which][1]
+            options = list(_alternatives(one.topic.key, replace(results, plan=plan), reference))
+            which = way(one)
+            if options and which is not None:
+                plan = options[min(which, len(options) - 1)][1]
         if plan is not results.plan and _differs(base, results.roughly(plan)):
             return True
     return False
@@ -127,10 +133,12 @@ def _tried(topic: Topic, status: str, results: Results, base: Verdict, reference
         return _with_less(topic, status, verdict)
     swing, turns = None, None
     before = _lead(base)
+    leads: list[float] = []
     for words, plan in _alternatives(topic.key, results, reference):
         go_on()
         other = results.roughly(plan)
         after = _lead(other, base)
+        leads.append(inf if after is None else after)
         if before is not None and after is not None:
             swing = max(swing or 0.0, abs(after - before))
         if turns is None and _differs(base, other):
@@ -138,7 +146,8 @@ def _tried(topic: Topic, status: str, results: Results, base: Verdict, reference
             told = words if isinstance(words, Sentence) else Sentence(words)
             line = phrase("changes.open_topics.if", words=told.template, says=says.template)
             turns = Sentence(line, {**told.figures, **says.figures})
-    return OpenTopic(topic, status, swing, turns)
+    against = leads.index(min(leads)) if leads else None
+    return OpenTopic(topic, status, swing, turns, against)
 
 
 def _lead(verdict: Verdict, base: Verdict | None = None) -> float | None:
