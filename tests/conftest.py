@@ -14,6 +14,7 @@ from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.loads import Inverter, Load
 from vast_harbor.core.rig.plan import Candidate, Plan, Reference
 from vast_harbor.formats import rig_file as files
+from whole_run import end_server, is_worker
 
 # How fast a machine is must not decide a test.
 settings.register_profile("steady", deadline=None, max_examples=45)
@@ -25,6 +26,12 @@ settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "steady"))
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     """What takes longest begins first, so that no worker is left with it when the others are done."""
     items.sort(key=lambda item: "browser" not in item.path.parts)
+
+
+def pytest_sessionfinish(session: pytest.Session) -> None:
+    """The server that the tests in the browser shared ends when all workers have."""
+    if not is_worker():
+        end_server(session.config)
 
 
 # Straps, links and lugs cost nothing where a test works out the rest by hand.

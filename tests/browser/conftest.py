@@ -1,14 +1,14 @@
 """The real built application, served as an owner would, driven in Debian's Chromium."""
 
+import fcntl
 import re
-import subprocess
-import sys
 from collections.abc import Iterator
-from pathlib import Path
 
 import pytest
 from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
-from served import CHROMIUM
+from served import CHROMIUM, begin, server
+
+from whole_run import SERVER, shared_folder
 
 # What the browser would draw ahead in each window for its own address line, and looks for by itself: that is
 # half of what a window costs.
@@ -28,16 +28,24 @@ FLAGS = [
 
 
 @pytest.fixture(scope="session")
-def address(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
-    """Address of a server with a database of its own."""
-    path: Path = tmp_path_factory.mktemp("harbor") / "harbor.sqlite3"
-    command = [sys.executable, "-m", "vast_harbor.cli", "serve", "--port", "0", "--data", str(path)]
-    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as server:
-        assert server.stdout is not None
-        found = re.search(r"http://[\d.:]+", server.stdout.readline())
-        assert found is not None
-        yield found[0]
-        server.terminate()
+def address(request: pytest.FixtureRequest) -> str:
+    """Address of the server of all workers: what one has worked out of a demo rig serves all tests that open
+    it. The first that asks begins it; it ends with the run."""
+    folder = shared_folder(request.config)
+    with (folder / "server.lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        kept = folder / SERVER
+        if not kept.exists():
+            found, process = begin("serve", folder / "harbor.sqlite3")
+            kept.write_text(f"{process.pid} {found}", "utf-8")
+        return kept.read_text("utf-8").split()[1]
+
+
+@pytest.fixture(scope="module")
+def own_address() -> Iterator[str]:
+    """Address of a server for tests that count, delete or restore what lies in the harbor."""
+    with server("serve") as (found, _):
+        yield found
 
 
 # A busy machine must not fail a test: only what never comes does.

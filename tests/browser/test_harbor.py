@@ -5,7 +5,13 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from browser.conftest import PATIENCE_MS, bank_part, figure, new_rig_form
+from browser.conftest import PATIENCE_MS, bank_part, figure, new_rig_form, on_stop
+
+
+@pytest.fixture(scope="module")
+def address(own_address: str) -> str:
+    """What is restored here is the whole database."""
+    return own_address
 
 
 def card(page: Page, name: str):
@@ -125,6 +131,32 @@ def test_all_rigs_go_into_one_file_and_come_back_and_deleted_ones_too(page: Page
     expect(card(page, kept)).to_have_count(1)
     expect(card(page, gone)).to_have_count(0)
     expect(page.get_by_text(re.compile(r"^Restored: \d+ rigs?\."))).to_be_visible()
+
+
+def test_deleting_a_rig_can_be_undone(page: Page, demo) -> None:
+    name = demo("pebble", "rig")
+    page.goto("/")
+    card(page, name).get_by_role("button", name="Delete").click()
+    expect(card(page, name)).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(card(page, name)).to_have_count(1)
+
+
+def test_a_double_click_makes_one_rig_and_a_deleted_one_comes_back_without_the_toast(page: Page) -> None:
+    had = page.request.get("/api/rigs").json()["all"]
+    page.locator("[data-without-questions]").dblclick()
+    on_stop(page, "rig")
+    assert page.request.get("/api/rigs").json()["all"] == had + 1
+    # An empty rig judges nothing.
+    expect(figure(page, "compare")).to_have_text("—")
+    expect(figure(page, "trial")).to_have_text("—")
+    page.goto("/")
+    name = page.locator("[data-card]").first.get_attribute("data-card")
+    card(page, name).get_by_role("button", name="Delete").click()
+    expect(card(page, name)).to_have_count(0)
+    page.locator("main").click(position={"x": 3, "y": 3})
+    page.keyboard.press("Control+z")
+    expect(card(page, name)).to_have_count(1)
 
 
 def test_about_tells_what_it_is_made_of_and_where_the_rigs_lie(page: Page) -> None:

@@ -23,6 +23,12 @@ ASKS = """async (address) => {
 }"""
 
 
+@pytest.fixture(scope="module")
+def address(own_address: str) -> str:
+    """Nobody else makes rigs meanwhile."""
+    return own_address
+
+
 @pytest.fixture
 def second_site() -> Iterator[str]:
     """Address of another site on this machine, with one empty page."""

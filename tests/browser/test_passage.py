@@ -114,16 +114,6 @@ def test_a_rig_file_goes_out_and_comes_back_the_same(page: Page, demo, tmp_path)
     assert json.loads(back.read_text()) == json.loads(path.read_text())
 
 
-def test_deleting_a_rig_can_be_undone(page: Page, demo) -> None:
-    name = demo("pebble", "rig")
-    page.goto("/")
-    card = page.locator(f"[data-card='{name}']")
-    card.get_by_role("button", name="Delete").click()
-    expect(card).to_have_count(0)
-    page.get_by_role("button", name="Undo").click()
-    expect(card).to_have_count(1)
-
-
 def test_same_label_shows_the_naive_comparison_and_its_corrections(page: Page, demo) -> None:
     demo("mulga", "compare?part=table")
     page.get_by_role("switch").click()

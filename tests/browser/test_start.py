@@ -161,21 +161,3 @@ def test_a_quote_takes_the_place_of_the_typical_one_and_says_what_it_changed(pag
     expect(page.locator("[data-glance]", has_text="Pellin Harbour 100").first).to_contain_text("my quote")
     page.keyboard.press("Control+z")
     expect(page.locator("[data-glance]", has_text="Pellin Harbour 100")).to_have_count(0)
-
-
-def test_a_double_click_makes_one_rig_and_a_deleted_one_comes_back_without_the_toast(page: Page) -> None:
-    had = page.request.get("/api/rigs").json()["all"]
-    page.locator("[data-without-questions]").dblclick()
-    on_stop(page, "rig")
-    assert page.request.get("/api/rigs").json()["all"] == had + 1
-    # An empty rig judges nothing.
-    expect(figure(page, "compare")).to_have_text("—")
-    expect(figure(page, "trial")).to_have_text("—")
-    page.goto("/")
-    card = page.locator("[data-card]").first
-    name = card.get_attribute("data-card")
-    card.get_by_role("button", name="Delete").click()
-    expect(page.locator(f"[data-card='{name}']")).to_have_count(0)
-    page.locator("main").click(position={"x": 3, "y": 3})
-    page.keyboard.press("Control+z")
-    expect(page.locator(f"[data-card='{name}']")).to_have_count(1)

@@ -5,7 +5,6 @@ They stand in ``frontend/tests``, where they find what they import.
 
 import fcntl
 import json
-import os
 import shutil
 import subprocess
 from collections.abc import Iterator
@@ -14,6 +13,8 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+
+from whole_run import shared_folder
 
 FRONTEND = Path(__file__).parents[2] / "frontend"
 
@@ -43,12 +44,6 @@ def once(folder: Path, name: str, *arguments: str) -> Any:
         return json.loads(kept.read_text("utf-8"))
 
 
-def shared(config: pytest.Config) -> Path:
-    """The folder that all workers of a run share."""
-    own: Path = config._tmp_path_factory.getbasetemp()  # type: ignore[attr-defined]
-    return own.parent if "PYTEST_XDIST_WORKER" in os.environ else own
-
-
 @cache
 def results(folder: Path) -> dict[str, dict[str, Any]]:
     """Every case that was run, by its file and name; the report lies in a folder that all workers share."""
@@ -65,7 +60,7 @@ class OfTheRun(pytest.Item):
     """What is read from the one run."""
 
     def results(self) -> dict[str, dict[str, Any]]:
-        return results(shared(self.config))
+        return results(shared_folder(self.config))
 
 
 class Case(OfTheRun):
@@ -101,7 +96,7 @@ class Interface(pytest.File):
 
     def collect(self) -> Iterator[pytest.Item]:
         # Read, not run: so it takes three seconds in place of thirty.
-        found = once(shared(self.config), "cases", "list", "--json", "--staticParse")
+        found = once(shared_folder(self.config), "cases", "list", "--json", "--staticParse")
         cases = {f"{Path(c['file']).name}::{c['name']}" for c in found}
         complete = Complete.from_parent(self, name="every case is reported")
         complete.listed = frozenset(cases)

@@ -1,0 +1,30 @@
+"""What all workers of a run share."""
+
+import os
+import signal
+from contextlib import suppress
+from pathlib import Path
+
+import pytest
+
+# The server that the tests in the browser share: its process and address, in a file.
+SERVER = "server"
+
+
+def is_worker() -> bool:
+    """Whether this is one of several workers of a run."""
+    return "PYTEST_XDIST_WORKER" in os.environ
+
+
+def shared_folder(config: pytest.Config) -> Path:
+    """The folder that all workers of a run share."""
+    own: Path = config._tmp_path_factory.getbasetemp()  # type: ignore[attr-defined]
+    return own.parent if is_worker() else own
+
+
+def end_server(config: pytest.Config) -> None:
+    """End the server that was shared, if one was begun."""
+    kept = shared_folder(config) / SERVER
+    if kept.exists():
+        with suppress(ProcessLookupError):
+            os.kill(int(kept.read_text("utf-8").split()[0]), signal.SIGTERM)
