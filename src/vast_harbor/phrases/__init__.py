@@ -45,19 +45,24 @@ def places(text: str) -> tuple[str, ...]:
     return tuple(_PLACE.findall(text))
 
 
-# A text cut at its places: words and names in turn.
-_Cut = tuple[str, ...]
+# A text with ``%s`` at its places, and for each of them its name and how it stands in the text.
+_Cut = tuple[str, tuple[tuple[str, str], ...]]
 
 
-def _cut(text: str | Mapping[str, str]) -> _Cut | dict[str, _Cut]:
-    if isinstance(text, str):
-        return tuple(_PLACE.split(text))
-    return {form: tuple(_PLACE.split(words)) for form, words in text.items()}
+def _cut(text: str) -> _Cut:
+    words = _PLACE.split(text)
+    template = "%s".join(part.replace("%", "%%") for part in words[::2])
+    return template, tuple((name, f"{{{name}}}") for name in words[1::2])
 
 
 _TEXTS = catalogue()
-_CUT = {key: _cut(text) for key, text in _TEXTS.items()}
 _AS_IT_STANDS = {key: text for key, text in _TEXTS.items() if isinstance(text, str)}
+_CUT = {key: _cut(text) for key, text in _AS_IT_STANDS.items()}
+_PLURALS = {
+    key: {form: _cut(words) for form, words in text.items()}
+    for key, text in _TEXTS.items()
+    if not isinstance(text, str)
+}
 
 
 def phrase(key: str, /, **values: object) -> str:
@@ -73,17 +78,14 @@ def phrase(key: str, /, **values: object) -> str:
     Raises:
         KeyError: there is no such phrase.
     """
-    cut = _CUT[key]
-    if not values and not isinstance(cut, dict):
+    if not values and key in _AS_IT_STANDS:
         return _AS_IT_STANDS[key]
-    if isinstance(cut, dict):
-        number = values[COUNT]
-        cut = cut[_PLURAL(number)] if isinstance(number, int | float) else cut["other"]
-    parts = list(cut)
-    for i in range(1, len(parts), 2):
-        name = parts[i]
-        parts[i] = str(values[name]) if name in values else f"{{{name}}}"
-    return "".join(parts)
+    if key in _CUT:
+        template, names = _CUT[key]
+    else:
+        forms, number = _PLURALS[key], values[COUNT]
+        template, names = forms[_PLURAL(number) if isinstance(number, int | float) else "other"]
+    return template % tuple([values.get(name, stands) for name, stands in names])
 
 
 def and_list(items: Iterable[str]) -> str:

@@ -11,6 +11,8 @@ evaluated: a test computes every formula again from its inputs and compares.
 
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
+from types import MappingProxyType
+from typing import Any, NamedTuple
 
 from vast_harbor.phrases import phrase
 
@@ -22,9 +24,11 @@ DATASHEET = "datasheet"
 COMPUTED = "computed"
 
 
-@dataclass(frozen=True, slots=True)
-class Figure:
-    """A value with its derivation.
+_NOTHING: Mapping[str, Any] = MappingProxyType({})
+
+
+class Figure(NamedTuple):
+    """A value with its derivation. A verdict is made of thousands, so it is of the kind that is made fastest.
 
     Attributes:
         key: address of the figure within a plan, e.g. ``need.lfp.nameplate_ah``.
@@ -48,12 +52,12 @@ class Figure:
     unit: str
     origin: str = COMPUTED
     formula: str = ""
-    inputs: Mapping[str, "Figure"] = field(default_factory=dict)
+    inputs: Mapping[str, "Figure"] = _NOTHING
     source: str = ""
     note: str = ""
     low: float | None = None
     high: float | None = None
-    schools: Mapping[str, float] = field(default_factory=dict)
+    schools: Mapping[str, float] = _NOTHING
     assumption: str = ""
     path: str = ""
 

@@ -314,7 +314,7 @@ def _night_price(plan: Plan, reference: Reference) -> Iterator[Alternative]:
     price = reference.assumptions(plan.house_rule, plan.overrides).figure("night_elsewhere")
     for money in (price.low, price.high):
         if money is not None:
-            other = replace(price, key=f"night_price.{money:g}", value=money, low=None, high=None)
+            other = price._replace(key=f"night_price.{money:g}", value=money, low=None, high=None)
             words = Sentence(phrase("changes.open_topics.night_price"), {"night_price": other})
             yield words, replace(plan, overrides={**plan.overrides, "night_elsewhere": money})
 

@@ -188,7 +188,7 @@ def _school(key: str, results: Results, reference: Reference, here: str) -> Scho
 
 def _copied(figure: Figure, key: str) -> Figure:
     """A figure of another rule under a key of its own."""
-    return replace(figure, key=f"verdict.school.{key}.{figure.key}")
+    return figure._replace(key=f"verdict.school.{key}.{figure.key}")
 
 
 def _renamed(sentence: Sentence, key: str) -> Sentence:

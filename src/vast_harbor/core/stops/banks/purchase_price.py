@@ -1,6 +1,6 @@
 """What a bank costs to buy, with its workings."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.datasheet import widened
@@ -257,8 +257,8 @@ def _ranged(price: Figure, numbers: Purchase, grade: str) -> Figure:
     if not price.value:
         return price
     note = phrase("banks.purchase_price.range_depends_how_well", grade=grade)
-    return replace(
-        price, low=price.number * numbers.low, high=price.number * numbers.high, note=price.note or note
+    return price._replace(
+        low=price.number * numbers.low, high=price.number * numbers.high, note=price.note or note
     )
 
 

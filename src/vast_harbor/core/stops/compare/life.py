@@ -1,7 +1,7 @@
 """How long a candidate lasts in this rig, with its workings."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from inspect import signature
 from math import inf, isfinite
 
@@ -429,7 +429,7 @@ def _life(
         MINER,
     )
     low, high = _life_range(f, likely.number, banked)
-    likely = replace(likely, low=min(low, most.low or inf), high=min(high, most.high or inf))
+    likely = likely._replace(low=min(low, most.low or inf), high=min(high, most.high or inf))
     wears = {
         CYCLES: f["cycle_wear"].number,
         YEARS: f["calendar_wear"].number,
@@ -510,7 +510,7 @@ def _most_years(assumptions: Assumptions, banked: BankFigures, at: str, inputs: 
         REFERENCE, source=phrase("compare.life.class_years_source"),
     )  # fmt: skip
     if model.battery_class.is_lead_acid:
-        return replace(of_class, low=of_class.value, high=of_class.value)
+        return of_class._replace(low=of_class.value, high=of_class.value)
     lasts = assumptions.figure("electronics_years")
     grade = Figure(
         f"{at}.electronics_grade", phrase("compare.life.electronics_grade", grade=model.grade),

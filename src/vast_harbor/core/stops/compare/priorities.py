@@ -1,7 +1,7 @@
 """What an owner cares about, as something by which banks can be told apart."""
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from math import inf
 
 from vast_harbor.core.battery.terminal_voltage import bank_resistance
@@ -77,7 +77,7 @@ CARES = {
             "cold",
             phrase("compare.priorities.cold_weather"),
             _cold,
-            lambda c: replace(c.banked["temperature"], unit="%"),
+            lambda c: c.banked["temperature"]._replace(unit="%"),
             phrase("compare.priorities.keeps_capacity_planned_temperature"),
             phrase("compare.priorities.keeps_less_capacity_cold"),
         ),

@@ -1,7 +1,5 @@
 """The bank that is there now, with its workings."""
 
-from dataclasses import replace
-
 from vast_harbor.core.battery.capacity_test import health_range, left_below_stop, state_of_health, stop_v
 from vast_harbor.core.battery.health_signs import clipped
 from vast_harbor.core.battery.peukert import capacity_at_current, rate_factor
@@ -248,7 +246,7 @@ def _soh(old: OldBank, assumptions: Assumptions) -> Figure:
         phrase("rig.old_bank.soh_source"),
         phrase("rig.old_bank.soh_note"),
     )
-    return replace(soh, low=low, high=high)
+    return soh._replace(low=low, high=high)
 
 
 def old_bank_findings(plan: Plan, figures: dict[str, Figure], need: Need) -> tuple[Finding, ...]:

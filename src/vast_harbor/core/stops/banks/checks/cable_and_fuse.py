@@ -86,7 +86,7 @@ def _cable(build: Build) -> Iterator[Check]:
         phrase("checks.cable_and_fuse.drop_source")
         + (phrase("checks.cable_and_fuse.drop_source_2") if there.clad else ""),
     )
-    most = replace(build.assumptions.figure("cable_drop"), unit="%")
+    most = build.assumptions.figure("cable_drop")._replace(unit="%")
     yield build.compare_to_limit(
         "cable_drop",
         phrase("checks.cable_and_fuse.cable_drop_title"),

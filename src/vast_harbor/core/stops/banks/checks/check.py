@@ -1,7 +1,7 @@
 """What a check of a bank is, and what checks share."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from typing import Any
 
 from vast_harbor.core.battery.bank import Bank
@@ -178,9 +178,8 @@ class Build:
             return self.load_a
         name, note = phrase("checks.check.main_a"), phrase("checks.check.charge_flows_main_cable")
         if not any(s.charges for s in self.sources):
-            return replace(
-                self.entered("rig", "charge_a", name, charge, "A"), key=f"{self.at}.main_a", note=note
-            )
+            entered = self.entered("rig", "charge_a", name, charge, "A")
+            return entered._replace(key=f"{self.at}.main_a", note=note)
         inputs = {
             f"I_{i}": Figure(
                 f"{self.at}.joins.{source.id}", name_of(source), amps, "A", REFERENCE,
