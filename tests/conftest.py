@@ -17,7 +17,7 @@ from vast_harbor.formats import rig_file as files
 from whole_run import end_server, is_worker
 
 # How fast a machine is must not decide a test.
-settings.register_profile("steady", deadline=None, max_examples=45)
+settings.register_profile("steady", deadline=None, max_examples=30)
 # For the many runs of ``make mutants``.
 settings.register_profile("quick", deadline=None, max_examples=20)
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "steady"))

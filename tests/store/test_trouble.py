@@ -5,12 +5,12 @@ import os
 import shutil
 import socket
 import sqlite3
-import subprocess
-import sys
+from collections.abc import Callable
 from contextlib import closing
 
 import pytest
 
+from vast_harbor import cli
 from vast_harbor.store import database as databases
 from vast_harbor.store import rigs
 from vast_harbor.store.database import Damaged, Database, NewerDatabase
@@ -128,15 +128,13 @@ def test_pages_damaged_in_the_middle_are_told_and_the_rest_is_saved(path, tmp_pa
     assert count == len(saved) and len(NAMES) - 6 <= count < len(NAMES) and saved < set(NAMES)
 
 
-def run(*args: str, **more) -> tuple[int, str]:
-    done = subprocess.run(
-        [sys.executable, "-m", "vast_harbor.cli", *args], capture_output=True, text=True, timeout=120, **more
-    )
-    assert "Traceback" not in done.stderr
-    return done.returncode, done.stderr
+@pytest.fixture
+def run(capsys) -> Callable[..., tuple[int, str]]:
+    """Call the command line: its exit status, and what it says is wrong."""
+    return lambda *args: (cli.main(list(args)), capsys.readouterr().err)
 
 
-def test_a_damaged_file_is_not_served_and_what_is_saved_can_be_put_back(path) -> None:
+def test_a_damaged_file_is_not_served_and_what_is_saved_can_be_put_back(path, run) -> None:
     damage(path, path.stat().st_size // 8192, path.stat().st_size // 8192 + 2)
     status, said = run("serve", "--data", str(path), "--port", "0")
     assert status == 2 and "is saved in" in said and "vast-harbor restore FILE" in said
@@ -148,7 +146,7 @@ def test_a_damaged_file_is_not_served_and_what_is_saved_can_be_put_back(path) ->
         assert len(rigs.names(db)) >= len(NAMES) - 6
 
 
-def test_what_cannot_be_started_says_why(path, tmp_path) -> None:
+def test_what_cannot_be_started_says_why(path, tmp_path, run) -> None:
     with socket.create_server(("127.0.0.1", 0)) as other:
         port = other.getsockname()[1]
         status, said = run("serve", "--data", str(path), "--port", str(port))
