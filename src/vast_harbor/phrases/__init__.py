@@ -11,7 +11,7 @@ A phrase that depends on a count holds a form for each plural of the language (C
 
 import json
 import re
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable
 from importlib.resources import files
 
 from babel.core import Locale
