@@ -13,15 +13,15 @@ def test_why_nights_differ_is_told_of_banks_of_the_same_usable_energy(demo_resul
     lfp = next(c for c in candidates if not c.battery_class.is_lead_acid and c.candidate.id in years)
 
     def sized(banked, wh):
-        usable = replace(banked["usable_wh"], value=wh)
+        usable = banked["usable_wh"]._replace(value=wh)
         return replace(banked, figures={**banked.figures, "usable_wh": usable})
 
     def served(banked, share, short):
         year = years[banked.candidate.id]
         figures = {
             **year.figures,
-            "served_share": replace(year["served_share"], value=share),
-            "short_share": replace(year["short_share"], value=short),
+            "served_share": year["served_share"]._replace(value=share),
+            "short_share": year["short_share"]._replace(value=short),
         }
         return {banked.candidate.id: replace(year, figures=figures)}
 
