@@ -83,6 +83,18 @@ def scaled_loads(plan: Plan, factor: float) -> Plan:
     )
 
 
+def split_loads(plan: Plan) -> Plan:
+    """The plan with each load as two of half its power, ranges and starts too."""
+
+    def half(load: Load, part: int) -> Load:
+        watts = {
+            name: None if (w := getattr(load, name)) is None else w / 2 for name in ("low", "high", "start_w")
+        }
+        return replace(load, id=f"{load.id}-{part}", draw=Draw(load.draw.value / 2, load.draw.unit), **watts)
+
+    return replace(plan, loads=tuple(half(load, part) for load in plan.loads for part in (1, 2)))
+
+
 def random_document(rng: np.random.Generator) -> dict[str, Any]:
     """A rig file: one of the demo rigs with other loads, sources, nights, years, money and units."""
     document = data.demo_rig(str(rng.choice(data.DEMO_RIGS)))

@@ -10,7 +10,7 @@ import numpy as np
 import pytest
 
 from energy_balance import at_bus_wh, in_bank_wh
-from random_rigs import random_plan, scaled_loads
+from random_rigs import random_plan, scaled_loads, split_loads
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.passage import Results, evaluate
@@ -73,6 +73,7 @@ def test_what_says_the_same_changes_nothing(rig, reference) -> None:
     plan, results = rig
     for same in (
         replace(plan, loads=plan.loads[::-1]),
+        split_loads(plan),
         replace(plan, sources=plan.sources[::-1]),
         replace(plan, overrides={"night_elsewhere": results.assumptions.value("night_elsewhere")}),
         replace(plan, overrides={"mains_share": results.assumptions.value("mains_share")}),
@@ -137,17 +138,35 @@ def test_more_nights_and_years_never_turn_from_lithium_to_lead(buying, reference
         assert least[False] <= least[True] * (1 + ROUNDING)
 
 
-def test_a_worse_copy_changes_nothing_and_a_cheaper_one_is_never_dearer(buying, reference) -> None:
+def test_a_worse_copy_changes_nothing_and_a_better_or_cheaper_one_is_never_dearer(buying, reference) -> None:
     plan, results = buying
     winner = results.verdict.winner
     model = winner.banked.bank.model
     worse = replace(model, id="worse", name="Worse", price=model.price * 1.3, kg=model.kg * 1.05)
     again = evaluate(replace(plan, models={**plan.models, "worse": worse}), reference)
     assert answer(again) == answer(results)
-    cheaper = replace(model, id="cheaper", name="Cheaper", price=model.price * 0.8)
-    again = evaluate(replace(plan, models={**plan.models, "cheaper": cheaper}), reference)
-    # A copy meets futures of its own.
-    assert cost(again) <= cost(results) * (1 + ROUNDING)
+    longer = tuple((depth, cycles * 1.2) for depth, cycles in model.cycles)
+    for change in ({"price": model.price * 0.8}, {"cycles": longer, "kg": model.kg * 0.95}):
+        copy = replace(model, id="copy", name="Copy", **change)
+        again = evaluate(replace(plan, models={**plan.models, "copy": copy}), reference)
+        # A copy meets futures of its own.
+        assert cost(again) <= cost(results) * (1 + ROUNDING)
+
+
+def test_more_money_and_more_tolerance_are_never_dearer(buying, reference) -> None:
+    plan, results = buying
+    outlay = results.verdict.winner.cost["outlay"].number
+
+    def told(**more) -> tuple[float, float]:
+        again = evaluate(replace(plan, **more), reference)
+        return cost(again), again.verdict.winner.cost["lifetime"].number
+
+    for less, more in (
+        ({"budget": outlay / 2}, {"budget": outlay * 2}),
+        ({"overrides": {"verdict_critical": 0.0}}, {"overrides": {"verdict_critical": 0.1}}),
+    ):
+        for strict, free in zip(told(**less), told(**more), strict=True):
+            assert free <= strict * (1 + ROUNDING)
 
 
 def test_more_payload_is_never_dearer_and_more_use_never_cheaper(buying, reference) -> None:
