@@ -201,7 +201,7 @@ def test_the_trial_charges_through_a_cable_that_carries_the_charge(evaluated) ->
 def test_no_common_fuse_breaks_a_giant(evaluated, look) -> None:
     # Four Keel 200 in parallel: 36 kA, with the margin 54 kA; three others drive 40.5 kA through one fuse.
     verdict, says, _ = look("short_circuit", "ostrel-200", parallel=4)
-    assert verdict == "care" and "No common fuse breaks that" in says and "36.0 kA" in says
+    assert verdict == "care" and "No common fuse breaks that" in says and "36 kA" in says
     # 6.75 kA at 48 V is no case for a terminal-block fuse.
     bank = Candidate("x", "lfp", "ostrel-100", 4, 1)
     build = evaluated((LAMP,), candidates=(bank,), system_v=48).banks.candidates[0].build

@@ -20,6 +20,8 @@ MINUS = "−"
 KEPT = ("nights", "years", "kg/kWh", "lb/kWh")
 # Longer than a day and a half is told in days.
 LONGEST_HOURS = 36.0
+# From here on a current is told in kA, as short circuits and fuses are [A].
+LEAST_KA = 3_000.0
 
 
 def duration(hours: float) -> str:
@@ -141,7 +143,8 @@ class Style:
 
     def _money(self, value: float) -> str:
         symbol = currency_symbol(self.currency)
-        digits = 0 if abs(value) >= 100 or value == 0 else _currency_digits(self.currency)
+        whole = abs(value) >= 100 or value == round(value)
+        digits = 0 if whole else _currency_digits(self.currency)
         text = group(abs(value), digits)
         sign = MINUS if value < 0 and float(text.replace(THIN, "")) else ""
         return self.numbers.money(sign, symbol, text)
@@ -198,8 +201,8 @@ class Style:
         if unit in ("Wh", "W") and abs(value) >= (1000 if unit == "Wh" else 10_000):
             kilo = value / 1000
             return f"{group(kilo, digits_for(kilo, 3))} k{unit}"
-        if unit == "A" and abs(value) >= 10_000:
-            return f"{group(value / 1000, 1)} kA"
+        if unit == "A" and abs(value) >= LEAST_KA:
+            return f"{trim(group(value / 1000, 1))} kA"
         if unit in ("1/year", "%"):
             percent = value * 100
             digits = 0 if abs(percent) >= 10 else 1
