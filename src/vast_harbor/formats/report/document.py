@@ -134,13 +134,13 @@ class _ReportParts:
         opened = open_topics(results, self.reference)
         sold = verdict.winner.banked.bank if verdict.winner is not None else None
         has = bool(verdict.compared_banks) and results.day.bank_wh.number > 0
-        drawn = [
-            (phrase("report.document.day_hour_hour"), pictures.day_profile(results)),
+        of_day = [(phrase("report.document.day_hour_hour"), pictures.day_profile(results))] if has else []
+        of_banks = [
             (phrase("report.document.lifetime_cost_item_values"), pictures.cost_by_item(results, symbol)),
             (phrase("report.document.total_spent_over_years"),
              pictures.cost_over_years(results, symbol)),
             (phrase("report.document.usable_energy_over_years"), pictures.capacity_over_years(results)),
-        ] if has else []  # fmt: skip
+        ] if has and pictures.shown(results) else []  # fmt: skip
         return {
             "paper": PAPERS[paper],
             "today": today,
@@ -178,7 +178,7 @@ class _ReportParts:
                   for i, f in enumerate(r.figures)])
                 for r in results.compare.rows
             ],
-            "pictures": [(title, _address(svg)) for title, svg in drawn],
+            "pictures": [(title, _address(svg)) for title, svg in (*of_day, *of_banks)],
             "flows": list(self._flows()),
             "items": ITEMS,
             "extra_cost": self._extra_cost(),

@@ -71,7 +71,7 @@ def _label(compared: ComparedBank, results: Results) -> str:
 def _number(compared: ComparedBank, results: Results) -> str:
     """Banks of one class share a colour and a line: where there are several, each has a number."""
     key = compared.banked.battery_class.key
-    same = [c for c in _shown(results) if c.banked.battery_class.key == key]
+    same = [c for c in shown(results) if c.banked.battery_class.key == key]
     return str(same.index(compared) + 1) if len(same) > 1 else ""
 
 
@@ -91,7 +91,8 @@ def _end(axes: Any, x: float, y: float, compared: ComparedBank, results: Results
     )
 
 
-def _shown(results: Results) -> Sequence[ComparedBank]:
+def shown(results: Results) -> Sequence[ComparedBank]:
+    """The banks of a plan that are drawn: those that will do, else all that are compared."""
     columns = results.compare.compared_banks
     return [c for c in columns if c in results.verdict.suitable] or columns
 
@@ -115,7 +116,7 @@ def cost_over_years(results: Results, symbol: str) -> str:
     at = np.unique(np.append(np.arange(0.0, h), h))
     spent = sample_costs(verdict.life_cost_inputs, uncertainty_of(results.assumptions), h, at=at).spent
     tops = []
-    for compared in _shown(results):
+    for compared in shown(results):
         colour, dash, mark = LOOKS[compared.banked.battery_class.key]
         t, money = zip(*cumulative(compared), strict=True)
         low, high = np.percentile(spent[verdict.compared_banks.index(compared)], (10, 90), axis=1)
@@ -136,7 +137,7 @@ def capacity_over_years(results: Results) -> str:
     """Usable energy as the banks age [kWh], as SVG."""
     figure, axes = _figure(7, 2.4)
     h = results.plan.years_kept
-    for compared in _shown(results):
+    for compared in shown(results):
         colour, dash, _ = LOOKS[compared.banked.battery_class.key]
         t, kwh = zip(*capacity(compared, h), strict=True)
         axes.plot(t, kwh, color=colour, linestyle=dash, linewidth=1.8, label=_label(compared, results))
@@ -154,7 +155,7 @@ def capacity_over_years(results: Results) -> str:
 
 def cost_by_item(results: Results, symbol: str) -> str:
     """Lifetime cost split by item, credits to the left of nought, as SVG."""
-    compared_banks = list(_shown(results))
+    compared_banks = list(shown(results))
     figure, axes = _figure(7, 0.9 + 0.42 * len(compared_banks))
     axes.grid(axis="y", visible=False)
     named: set[str] = set()
