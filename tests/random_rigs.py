@@ -84,15 +84,16 @@ def scaled_loads(plan: Plan, factor: float) -> Plan:
 
 
 def split_loads(plan: Plan) -> Plan:
-    """The plan with each load as two of half its power, ranges and starts too."""
+    """The plan with each load as two of half its power, ranges too; two motors do not start at once, so that
+    those stay as they are."""
 
     def half(load: Load, part: int) -> Load:
-        watts = {
-            name: None if (w := getattr(load, name)) is None else w / 2 for name in ("low", "high", "start_w")
-        }
+        watts = {name: None if (w := getattr(load, name)) is None else w / 2 for name in ("low", "high")}
         return replace(load, id=f"{load.id}-{part}", draw=Draw(load.draw.value / 2, load.draw.unit), **watts)
 
-    return replace(plan, loads=tuple(half(load, part) for load in plan.loads for part in (1, 2)))
+    halves = [load for load in plan.loads if load.start_w is None]
+    motors = tuple(load for load in plan.loads if load.start_w is not None)
+    return replace(plan, loads=motors + tuple(half(load, part) for load in halves for part in (1, 2)))
 
 
 def random_document(rng: np.random.Generator) -> dict[str, Any]:

@@ -19,7 +19,7 @@ MORE_STRINGS = 4
 MORE_MODELS = 4
 # Where what is not supplied is so much of what a bank costs [-], banks of its class that hold so many times
 # as much are tried as well, as long as that costs less by the margin [-].
-COSTLY, TIMES_LARGER, MARGIN = 0.1, (1.6, 2.5, 4.0), 0.02
+COSTLY, TIMES_LARGER, MARGIN = 0.1, (1.2, 1.6, 2.5, 4.0), 0.02
 RunInFull = Callable[[Bank], ComparedBank]
 
 
@@ -68,9 +68,8 @@ class CatalogueSearch:
             more = self.run_in_full(larger[0].bank) if larger else None
             if more is None or more.stopping is not None:
                 continue
-            if self._rank(more) >= (1 - MARGIN) * self._rank(best):
-                break
-            best = more
+            if self._rank(more) < (1 - MARGIN) * self._rank(best):
+                best = more
         return best
 
     def _with_more(self, best: ComparedBank, bank: Bank) -> ComparedBank:
