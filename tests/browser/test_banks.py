@@ -69,9 +69,10 @@ def test_a_box_follows_the_hand_and_the_keys_and_goes_back(page: Page, demo) -> 
     # Nothing may still be on its way that moves the boxes under the hand.
     page.wait_for_load_state("networkidle")
     first, second = page.locator("[data-box='1']"), page.locator("[data-box='2']")
-    one, two = first.bounding_box(), second.bounding_box()
-    page.mouse.move(two["x"] + two["width"] / 2, two["y"] + two["height"] / 2)
+    # Held where it stands still, and led to where the other one is then.
+    second.hover()
     page.mouse.down()
+    one = first.bounding_box()
     page.mouse.move(one["x"] + one["width"] * 0.7, one["y"] + one["height"] * 0.7, steps=8)
     page.mouse.up()
     expect(says).to_contain_text("Batteries 2 and 1 overlap by")
