@@ -86,7 +86,10 @@ def test_a_verdict_without_candidates_or_nights_is_an_answer_too(client, rig) ->
     for required in ("doubt", "turns", "when"):
         assert client.get(f"/api/rigs/{view['id']}/compare/{required}").status_code == 200
     report = client.get(f"/api/rigs/{view['id']}/report")
-    assert report.status_code == 200 and "Spend nothing" in report.get_data(as_text=True)
+    html = report.get_data(as_text=True)
+    # Of the pictures only the day's: there is no bank to draw.
+    assert report.status_code == 200 and "Spend nothing" in html
+    assert html.count("data:image/svg+xml") == 1
 
 
 def test_differences_are_told_against_a_bank_that_is_there(client, rig) -> None:

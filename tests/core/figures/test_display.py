@@ -35,6 +35,8 @@ T = "\u202f"
         (6.75, "mΩ", "6.8 mΩ"),
         (0.432, "mΩ", "0.43 mΩ"),
         (12500, "A", "12.5 kA"),
+        (6000, "A", "6 kA"),
+        (2000, "A", f"2{T}000 A"),
         (-40.2, "°C", "−40 °C"),
         (59, "±kg", "+59 kg"),
         (-12, "±kg", "−12 kg"),
@@ -53,6 +55,9 @@ def test_a_figure_is_rounded_as_a_person_would(value, unit, text) -> None:
         (1240.4, "money", f"€1{T}240"),
         (26.576, "money/cycle", "€26.58 a cycle"),
         (-5.5, "money", "−€5.50"),
+        # The same amount, typed and computed.
+        (35, "money", "€35"),
+        (34.9999, "money", "€35"),
         (0.0, "money", "€0"),
         (169, "±money", "+€169"),
         (-284, "±money", "−€284"),

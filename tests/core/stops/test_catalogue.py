@@ -58,6 +58,15 @@ def test_a_proposal_counts_what_it_needs_in_addition(evaluated) -> None:
     assert both and all(of[1][b] > of[0][b] + dc_dc for b in both)
 
 
+def test_where_nights_go_without_a_slightly_larger_bank_is_found_too(demo_results) -> None:
+    # Eight small ones match the need and leave nights unserved; four large ones hold more and cost less.
+    verdict = demo_results("long-haul").verdict
+    small = next(c for c in verdict.suitable if c.id == "lfp")
+    assert small.year["elsewhere"].number > 1 and verdict.winner.year["elsewhere"].number < 0.1
+    assert (small.banked.bank.units, verdict.winner.banked.bank.units) == (8, 4)
+    assert verdict.winner.cost["lifetime"].number < 0.85 * small.cost["lifetime"].number
+
+
 def test_the_verdict_finds_what_nobody_compared(lamp, reference) -> None:
     """No layout of every other model that is run in full beats the winner by more than cares may cost."""
     verdict = lamp.verdict

@@ -143,8 +143,10 @@ class Style:
 
     def _money(self, value: float) -> str:
         symbol = currency_symbol(self.currency)
-        whole = abs(value) >= 100 or value == round(value)
-        digits = 0 if whole else _currency_digits(self.currency)
+        digits = _currency_digits(self.currency)
+        # 35 that was computed as 34.9999 is told as 35 that was typed.
+        if abs(value) >= 100 or round(value, digits) == round(value):
+            digits = 0
         text = group(abs(value), digits)
         sign = MINUS if value < 0 and float(text.replace(THIN, "")) else ""
         return self.numbers.money(sign, symbol, text)

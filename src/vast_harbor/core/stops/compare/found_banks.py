@@ -18,7 +18,7 @@ MORE_STRINGS = 4
 # Models of a class that are tried so, where critical loads still go without for longer than may be.
 MORE_MODELS = 4
 # Where what is not supplied is so much of what a bank costs [-], banks of its class that hold so many times
-# as much are tried as well, as long as that costs less by the margin [-].
+# as much are tried as well, and taken where that costs less by the margin [-].
 COSTLY, TIMES_LARGER, MARGIN = 0.1, (1.2, 1.6, 2.5, 4.0), 0.02
 RunInFull = Callable[[Bank], ComparedBank]
 
