@@ -78,13 +78,13 @@ def test_mean_volts_between_two_charges_are_those_of_a_thousand_points(ends) -> 
 
 
 def offers(
-    slots, *, bank=None, soc=0.5, rested=12.0, v=12.0, done=(), resting=(), opened=False, running=False
+    slots, *, bank=None, soc=0.5, rested=12.0, v=12.0, done=(), resting=(), asleep=False, running=False
 ):
     count = slots.amps.size
     given, accepts, set_v = np.zeros(count), np.zeros(count), np.zeros(count)
     flags = [np.array([i in marked for i in range(count)]) for marked in (done, resting)]
     supply, state = kernel._offers(
-        bank or bank_of(), slots, 0, 0, (soc, rested, v, max(v, 1.0), 0.25), running, opened, *flags,
+        bank or bank_of(), slots, 0, 0, (soc, rested, v, max(v, 1.0), 0.25), running, asleep, *flags,
         given, accepts, set_v,
     )  # fmt: skip
     return supply, state, given, accepts, set_v
@@ -119,10 +119,8 @@ def test_a_panel_offers_power_so_fewer_amps_at_higher_volts() -> None:
 
 def test_what_rests_sleeps_or_is_below_the_bank_s_volts_gives_nothing() -> None:
     assert offers(slots_of({}), resting=(0,))[:2] == (0.0, kernel.RESTING)
-    asleep = bank_of(by_itself=False)
-    assert offers(slots_of({"wakes": False}), bank=asleep, opened=True)[:2] == (0.0, kernel.ASLEEP)
-    assert offers(slots_of({"wakes": True}), bank=asleep, opened=True)[0] == 20.0
-    assert offers(slots_of({"wakes": False}), bank=bank_of(), opened=True)[0] == 20.0
+    assert offers(slots_of({"wakes": False}), asleep=True)[:2] == (0.0, kernel.ASLEEP)
+    assert offers(slots_of({"wakes": True}), asleep=True)[:2] == (20.0, 0)
     assert offers(slots_of({"set_v": 11.9}))[0] == 0.0
     # What gives nothing anyway has nothing to note.
     assert offers(slots_of({"unit": 0.0}), resting=(0,))[:2] == (0.0, 0)

@@ -35,11 +35,11 @@ def hours(count, dc=0.0, ac=0.0, critical_ac=0.0, critical_dc=0.0, plugged=0.0, 
     def steady(value):
         return np.full(shape, float(value))
 
-    first = np.zeros(shape, dtype=bool)
+    first, nobody = np.zeros(shape, dtype=bool), np.zeros(shape, dtype=bool)
     first[0, 0] = True
     return Conditions(
         0.25, steady(dc), steady(ac), steady(critical_dc), steady(critical_ac), steady(dc + ac),
-        ((0.0, steady(dc + ac)),), steady(celsius), np.zeros(shape, dtype=bool), steady(0),
+        ((0.0, steady(dc + ac)),), steady(celsius), nobody, nobody, steady(0),
         (Feed("m", steady(plugged), first),),
     )  # fmt: skip
 

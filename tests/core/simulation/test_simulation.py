@@ -65,10 +65,10 @@ def conditions(dc=40.0, ac=0.0, celsius=15.0, sun=0.5, engine=True, mains=(3,), 
         Feed("e", runs[None, :], (hours == 12)[None, :]),
     )
     peak = watts + through + 60
-    nothing = np.zeros(shape)
+    nothing, nobody = np.zeros(shape), np.zeros(shape, dtype=bool)
     return Conditions(
         0.25, watts, through, watts * 0.1, nothing, peak, ((0.0, watts + through),),
-        np.full(shape, celsius), np.zeros(shape, dtype=bool), nothing, feeds,
+        np.full(shape, celsius), nobody, nobody, nothing, feeds,
     )  # fmt: skip
 
 

@@ -80,6 +80,49 @@ def test_a_bank_does_not_stand_in_for_charging(evaluated, reference) -> None:
         assert year["served_share"].number < 0.8
 
 
+@pytest.mark.parametrize("seed", [3, 5, 8])
+def test_nights_without_critical_loads_are_those_on_which_they_went_without(reference, seed) -> None:
+    rig = a_rig(seed, reference).plan
+    loads = tuple(replace(x, critical=True) for x in rig.loads)
+    told = replace(rig, loads=loads, overrides={"verdict_critical": 0.02})
+    results = evaluate(told, reference, found=())
+    simulated, price = results.simulated, results.assumptions.value("critical_night")
+    plan = simulated.year_plan
+    for compared in results.verdict.compared_banks:
+        traces = run([simulated_candidate(compared.banked.build)], plan.conditions, longer=True)[0]
+        missing = traces.unserved_critical.reshape(-1, plan.a_day).sum(axis=1)
+        asked = (plan.conditions.critical_dc_w + plan.conditions.critical_ac_w).reshape(missing.size, -1)
+        lacks = missing / np.maximum(asked.sum(axis=1) * plan.conditions.step_h, 1e-9)
+        share = compared.year["critical_share"].number
+        beyond = max(0.0, 1 - 0.02 / share) if share > 0 else 0.0
+        most = min(rig.off_grid_nights, (missing > 0).sum() * plan.scale)
+        least = min(rig.off_grid_nights, (lacks > 0.1).sum() * plan.scale)
+        charged = compared.cost["critical"].number / price
+        assert beyond * least - 1e-9 <= charged <= beyond * most + 1e-9
+
+
+def test_who_is_there_wakes_a_bms_that_only_a_charger_closes(reference) -> None:
+    # 40 W take more than the sun gives in winter: the BMS opens, and the controller does not wake it.
+    rig = replace(
+        random_plan(np.random.default_rng(3), reference), kind="boat", months=(), off_grid_nights=365.0,
+        loads=(replace(FRIDGE, draw=Draw(100, "W")),), sources=(SUN,), battery_c=15.0,
+        disconnect="none", candidates=BANKS, site=Site(50.0, 8.0, 1.0, reference.climates["continental"]),
+    )  # fmt: skip
+    simulated = evaluate(rig, reference, found=()).simulated
+    lfp = next(b for b in simulated.banks.candidates if b.candidate.id == "lfp")
+    days, one = simulated.year_plan.conditions, simulated_candidate(lfp.build)
+    asleep = tuple(replace(s, wakes=False) for s in one.sources)
+
+    def goes_without(resets: str, there: bool) -> float:
+        flags = np.full_like(days.attended, there)
+        bank = replace(one, resets=resets, sources=asleep)
+        return float(run([bank], replace(days, attended=flags), longer=True)[0].unserved_dc.sum())
+
+    nobody = goes_without("charger", False)
+    assert days.attended.all() and goes_without("charger", True) < 0.8 * nobody
+    assert goes_without("itself", False) < 0.8 * nobody
+
+
 def test_nobody_there_takes_standby_and_what_must_stay_on_only(evaluated, reference) -> None:
     # Nobody is there 50 weeks of the year: the lamps are off, the fridge that runs round the clock is not.
     fields = {

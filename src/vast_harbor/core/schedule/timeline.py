@@ -105,6 +105,9 @@ class Timeline:
     def seasons(self, stretches: Sequence[Sequence[DaySpec]], seed: int) -> tuple[Conditions, Weather]:
         """Whole seasons of equal length as one drive, each day in its own month.
 
+        Who is there when a BMS has opened wakes it, with whatever charges. A drive of :meth:`lay_out` shows
+        what happens where nobody does.
+
         Args:
             stretches: the days of each.
             seed: of their weather.
@@ -114,7 +117,9 @@ class Timeline:
         """
         groups = tuple(tuple((d.month, d.hook_up) for d in s) for s in stretches)
         weather = draw_seasons(self.climate, groups, self.plan.site.south, seed)
-        return self.under(stretches, weather), weather
+        there = np.array([[d.kind != LAID_UP for d in s] for s in stretches], dtype=bool)
+        attended = np.repeat(there, STEPS_A_DAY, axis=1)
+        return replace(self.under(stretches, weather), attended=attended), weather
 
     def under(self, stretches: Sequence[Sequence[DaySpec]], weather: Weather) -> Conditions:
         """Days under a weather.
@@ -162,6 +167,7 @@ class Timeline:
             step_h=STEP_H,
             battery_c=_smooth(celsius.reshape(flat)),
             generator_ok=self._generator_ok(stretches).reshape(flat),
+            attended=np.zeros(flat, dtype=bool),
             feeds=tuple(self._feed(s, stretches, weather) for s in self.plan.sources if s.charges),
             starts_w=tuple((seconds, starts[seconds].reshape(flat)) for seconds in sorted(starts)),
             **{name: part.reshape(flat) for name, part in parts.items()},

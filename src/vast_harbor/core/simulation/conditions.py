@@ -37,6 +37,7 @@ class Conditions:
         starts_w: (seconds, the same without starts that are over sooner), ascending from nought.
         battery_c: temperature of the battery [°C].
         generator_ok: whether a generator may run.
+        attended: whether somebody is there who wakes a BMS by hand.
         least_v: volts that the loads which are on want, for 12 V [V]; 0 where none minds.
         feeds: the sources.
     """
@@ -50,6 +51,7 @@ class Conditions:
     starts_w: tuple[tuple[float, Floats], ...]
     battery_c: Floats
     generator_ok: Flags
+    attended: Flags
     least_v: Floats
     feeds: tuple[Feed, ...] = ()
 
@@ -87,7 +89,7 @@ class Conditions:
         means = ("dc_w", "ac_w", "critical_dc_w", "critical_ac_w", "battery_c")
         changed: dict[str, Any] = {name: pairs(getattr(self, name)).mean(axis=2) for name in means}
         changed |= {name: pairs(getattr(self, name)).max(axis=2) for name in ("peak_w", "least_v")}
-        changed["generator_ok"] = pairs(self.generator_ok).all(axis=2)
+        changed |= {name: pairs(getattr(self, name)).all(axis=2) for name in ("generator_ok", "attended")}
         changed["starts_w"] = tuple((seconds, pairs(watts).max(axis=2)) for seconds, watts in self.starts_w)
         return replace(self, step_h=2 * self.step_h, feeds=feeds, **changed)
 

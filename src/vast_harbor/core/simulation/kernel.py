@@ -104,6 +104,7 @@ class Series(NamedTuple):
     lasting_w: Floats
     peak_w: Floats
     generator_ok: Flags
+    attended: Flags
     cold_ohm: Floats
     limit_a: Floats
     held_back: Floats
@@ -264,7 +265,7 @@ def _until_dry(bank, q_1, q, amps, hours, empty_q):  # type: ignore[no-untyped-d
 
 @_compiled
 def _offers(  # type: ignore[no-untyped-def]
-    bank, slots, s, t, at, generating, opened, done, resting, given, accepts, set_v
+    bank, slots, s, t, at, generating, asleep, done, resting, given, accepts, set_v
 ):
     """What each source would give, and what the bank would accept of it; both are written into arrays.
 
@@ -287,7 +288,7 @@ def _offers(  # type: ignore[no-untyped-def]
         if resting[i] and a > 0:
             state |= RESTING
             a = 0.0
-        if opened and a > 0 and not (slots.wakes[i] or bank.by_itself):
+        if asleep and a > 0 and not slots.wakes[i]:
             state |= ASLEEP
             a = 0.0
         if set_v[i] <= source_v:
@@ -678,8 +679,9 @@ def run(bank, rested, series, slots, chargers, start_soc, dt, summed, out):  # t
                 knee = bank.knee_v * _knee_share(level)
                 source_v = rested_v - knee
                 at = (soc, rested_v, source_v, max(v, source_v, 1.0), left)
+                asleep = switches[2] and not (bank.by_itself or series.attended[s, t])
                 supply, seen = _offers(
-                    bank, slots, s, t, at, generating, switches[2], done, resting, given, accepts, set_v
+                    bank, slots, s, t, at, generating, asleep, done, resting, given, accepts, set_v
                 )
                 loads, switches, emptied, shed = _shed(
                     bank, rested, now, here, (source_v, ohm, knee), supply, v, left, emptied, switches

@@ -232,6 +232,7 @@ def _series(simulated: SimulatedBank, conditions: Conditions, longer: bool) -> S
         lasting_w=conditions.lasting_w(simulated.peak_s),
         peak_w=conditions.peak_w,
         generator_ok=conditions.generator_ok,
+        attended=conditions.attended,
         cold_ohm=cold_factor(not simulated.lfp, celsius),
         limit_a=limit,
         held_back=1 - np.minimum(1.0, np.interp(celsius, at, k_t)),

@@ -42,6 +42,7 @@ class YearOfUse:
         fuel: generator fuel [money/year].
         elsewhere: nights that are spoilt for want of energy [1/year].
         critical_share: share of the critical energy that is not served [-].
+        critical_nights: nights without it [1/year].
     """
 
     cycle_wear: float
@@ -53,6 +54,7 @@ class YearOfUse:
     fuel: float
     elsewhere: float = 0.0
     critical_share: float = 0.0
+    critical_nights: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -109,8 +111,6 @@ class Use:
 
 
 NO_EXTRAS = Extras()
-# Where this share of the critical energy is missing, beyond what may be, every night counts [-].
-CRITICAL_IN_FULL = 0.1
 
 
 # How often electronics fail against what is usual, by what backs the datasheet up.
@@ -256,8 +256,8 @@ class QuickLifeCost:
                 mains = year.hook_up
             cycles, kwh, fuel = year.cycle_wear / lasts, year.through_kwh, year.fuel
             elsewhere = year.elsewhere
-            beyond = max(0.0, year.critical_share - assume.value("verdict_critical"))
-            critical = limits.plan.off_grid_nights * min(1.0, beyond / CRITICAL_IN_FULL)
+            critical, may = year.critical_nights, assume.value("verdict_critical")
+            critical *= max(0.0, 1 - may / year.critical_share) if critical > 0 else 0.0
             emptied = emptied_wear(year.emptied, each, year.low) if each else 0.0
         lost = kwh * (1 / assume.value(f"energy_efficiency.{key}") - 1) * mains
         return Use(

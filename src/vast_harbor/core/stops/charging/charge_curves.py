@@ -77,6 +77,7 @@ def curve(
         starts_w=((0.0, load),),
         battery_c=flat + celsius,
         generator_ok=np.zeros((1, steps), dtype=bool),
+        attended=np.zeros((1, steps), dtype=bool),
         least_v=flat,
         feeds=feeds,
     )

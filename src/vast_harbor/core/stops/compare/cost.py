@@ -98,7 +98,7 @@ def evaluate(
 
     def make() -> tuple[Mapping[str, Figure], tuple[cash_flow.Payment, ...]]:
         _delivered(f, plan, day, need, banked, use, year)
-        running(f, plan, assumptions, banked, use, year)
+        running(f, assumptions, banked, use, year)
         return f, _figures(f, plan, assumptions, banked, life(), look, inputs, old_kg)
 
     return Cost(inputs, required, make, f["outlay"])

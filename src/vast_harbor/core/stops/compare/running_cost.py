@@ -2,23 +2,19 @@
 
 from vast_harbor.core.figures.workings import Figure, computed
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.banks import BankFigures, Use
-from vast_harbor.core.stops.compare.life import nights_a_year
 from vast_harbor.core.stops.trial import YearOf
 from vast_harbor.phrases import phrase
 
 
 def running(
-    f: dict[str, Figure], plan: Plan, assumptions: Assumptions, banked: BankFigures, use: Use,
-    year: YearOf | None,
-) -> None:  # fmt: skip
+    f: dict[str, Figure], assumptions: Assumptions, banked: BankFigures, use: Use, year: YearOf | None
+) -> None:
     """Put ``care``, ``water``, ``lost`` with ``lost_kwh``, ``fuel``, ``elsewhere``, ``critical`` and
     ``running_per_year``.
 
     Args:
         f: figures of the money so far, with ``kwh_delivered``.
-        plan: the plan.
         assumptions: what holds for the plan.
         banked: the candidate.
         use: how the rig uses it, in numbers.
@@ -61,13 +57,14 @@ def running(
         phrase("compare.running_cost.elsewhere_source"),
     )  # fmt: skip
     dark = assumptions.figure("critical_night")
+    goes_without = year is not None and year["critical_nights"].number > 0
     f["critical"] = computed(
         f"{at}.critical", phrase("compare.running_cost.critical"), use.critical * dark.number, "money",
-        "{nights} · min(1, max(0, {share} − {most}) / 0.1) · {c_crit}" if year is not None else "0",
-        {} if year is None else {
-            "nights": nights_a_year(plan), "share": year["critical_share"],
+        "{nights} · max(0, 1 − {most} / {share}) · {c_crit}" if goes_without else "0",
+        {
+            "nights": year["critical_nights"], "share": year["critical_share"],
             "most": assumptions.figure("verdict_critical"), "c_crit": dark,
-        },
+        } if goes_without else {},
         phrase("compare.running_cost.critical_source"),
     )  # fmt: skip
     names = ("care", "water", "lost", "fuel", "elsewhere", "critical")

@@ -96,7 +96,7 @@ def _from(conditions: Conditions, step: int) -> Conditions:
         name: getattr(conditions, name)[:, step:]
         for name in (
             "dc_w", "ac_w", "critical_dc_w", "critical_ac_w", "peak_w", "battery_c",
-            "generator_ok", "least_v",
+            "generator_ok", "attended", "least_v",
         )
     }  # fmt: skip
     starts = tuple((seconds, watts[:, step:]) for seconds, watts in conditions.starts_w)
@@ -139,6 +139,7 @@ def runs_for(
         starts_w=((0.0, nothing + (starts + always_on)[:, None]),),
         battery_c=nothing + timeline.days.day.battery_c.number,
         generator_ok=np.zeros(nothing.shape, dtype=bool),
+        attended=np.zeros(nothing.shape, dtype=bool),
         least_v=nothing,
     )
     rates = np.where(ac, through, direct) * STEP_H

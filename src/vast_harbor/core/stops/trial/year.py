@@ -109,7 +109,8 @@ class YearOf:
 
     Attributes:
         figures: by name: ``nights_served`` of the year and ``served_share`` [%], ``unserved`` and
-            ``critical`` [kWh], ``critical_share`` of what critical loads ask [%] and ``critical_hours`` dark,
+            ``critical`` [kWh], ``critical_share`` of what critical loads ask [%], ``critical_nights`` and
+            ``critical_hours`` without it,
             ``elsewhere`` nights spoilt for want of energy, ``generator_hours``, ``litres``, ``fuel``,
             ``short_share`` of off-grid days not returned to full [%],
             ``through`` [kWh], ``cycle_wear`` [1/year], ``flat`` (times emptied), ``heater`` [kWh],
@@ -138,6 +139,7 @@ class YearOf:
             fuel=f["fuel"].number,
             elsewhere=f["elsewhere"].number,
             critical_share=f["critical_share"].number,
+            critical_nights=f["critical_nights"].number,
         )
 
 
@@ -150,6 +152,8 @@ class Sample:
         spoilt: share of the nights that lack a tenth of their energy; who lack less count in part [-].
         missing, critical, through, heater: energies on all simulated days [Wh].
         critical_share: of what critical loads ask, not served [-]; ``critical_h``: hours of it [h].
+        dark: days, with nobody there too, that lack a tenth of their critical energy; those that lack less
+            count in part.
         emptied, low: times emptied, and times below a fifth for more than a day.
         generator_h: hours of the generator [h].
         wear: Palmgren–Miner sum of the cycles [-].
@@ -166,6 +170,7 @@ class Sample:
     critical: float
     critical_share: float
     critical_h: float
+    dark: float
     through: float
     heater: float
     emptied: float
@@ -223,7 +228,8 @@ def count(plan: YearPlan, simulated: SimulatedBank, model: BatteryModel, exponen
     missing = (traces.unserved_dc + traces.unserved_ac).reshape(days).sum(axis=2)
     asked = (loads.dc_w + loads.ac_w).reshape(days).sum(axis=2) * dt
     critical = traces.unserved_critical
-    critical_asked = float((loads.critical_dc_w + loads.critical_ac_w).sum()) * dt
+    critical_by_day = critical.reshape(days).sum(axis=2)
+    critical_asked = (loads.critical_dc_w + loads.critical_ac_w).reshape(days).sum(axis=2) * dt
     full = np.asarray(((traces.state & FULL) > 0).reshape(days).any(axis=2))
     empty = np.asarray(((traces.state & EMPTY) > 0).reshape(days).any(axis=2))
     # A day of several in a row that end empty is the same accident still.
@@ -251,14 +257,16 @@ def count(plan: YearPlan, simulated: SimulatedBank, model: BatteryModel, exponen
     sun_used = float(traces.used_w[sun][:, free].sum())
     nights = np.repeat(off_grid, plan.a_day, axis=1)
     by_night, asked = missing[off_grid], asked[off_grid]
+    asked_in_all = critical_asked.sum()
     return Sample(
         served=float((by_night <= DARK_WH).mean()),
         short=float(short_of_full(full, off_grid)[off_grid].mean()),
-        spoilt=float(np.minimum(1.0, by_night / np.maximum(SPOILT * asked, DARK_WH)).mean()),
+        spoilt=float(_without(by_night, asked).mean()),
         missing=float(missing.sum()),
         critical=float(critical.sum()),
-        critical_share=float(critical.sum()) / critical_asked if critical_asked > 0 else 0.0,
+        critical_share=float(critical.sum() / asked_in_all) if asked_in_all > 0 else 0.0,
         critical_h=float((critical > 0).sum()) * dt,
+        dark=float(_without(critical_by_day, critical_asked).sum()),
         # What a bank gives because a charger rests serves nobody: only days without mains count.
         through=float(np.maximum(-traces.bank_w, 0.0)[free].sum()) * dt,
         heater=float(traces.heater_w.sum()) * dt,
@@ -272,6 +280,11 @@ def count(plan: YearPlan, simulated: SimulatedBank, model: BatteryModel, exponen
         offered=float(traces.offered_w[:, nights].sum()) * dt / plan.nights,
         depths=histogram(found),
     )
+
+
+def _without(missing: Floats, asked: Floats) -> Floats:
+    """How far each day counts as one without energy, 0 to 1, by what is missing and asked in it [Wh]."""
+    return np.asarray(np.minimum(1.0, missing / np.maximum(SPOILT * asked, DARK_WH)))
 
 
 def episodes(where: np.ndarray, longer: int) -> int:
@@ -316,6 +329,13 @@ def scaled(plan: YearPlan, simulated: SimulatedBank, sample: Sample) -> YearOf:
         "critical": of("critical", phrase("trial.year.critical"), sample.critical * kwh, "kWh"),
         "critical_share": of(
             "critical_share", phrase("trial.year.critical_share"), sample.critical_share, "%"
+        ),
+        "critical_nights": of(
+            "critical_nights",
+            phrase("trial.year.critical_nights"),
+            min(nights, sample.dark * scale),
+            "nights",
+            phrase("trial.year.night_lacks_tenth_critical"),
         ),
         "critical_hours": of(
             "critical_hours", phrase("trial.year.critical_hours"), sample.critical_h * scale, "h"
