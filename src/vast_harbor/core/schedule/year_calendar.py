@@ -15,7 +15,7 @@ MONTH_DAYS = (31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
 # Days between two stays, as they are laid out: near enough that a step changes little, so few that a plan at
 # other nights often meets days that were run before.
 GAPS = (
-    0.0, 0.25, 0.5, 0.75, 1.0, 1.25, 1.5, 1.75, 2.0, 2.5, 3.0, 3.5, 4.0, 5.0, 6.0, 7.0, 8.0, 10.0, 12.0, 14.0,
+    *(n / 8 for n in range(16)), 2.0, 2.5, 3.0, 3.5, 4.0, 5.0, 6.0, 7.0, 8.0, 10.0, 12.0, 14.0,
     17.0, 20.0, 24.0, 28.0, 34.0, 40.0, 48.0, 58.0, 70.0, 84.0, 100.0, 120.0, 150.0, 180.0, 364.0,
 )  # fmt: skip
 # A few of them.

@@ -10,12 +10,13 @@ from vast_harbor.core.stops.banks import Priced, Proposals, next_string
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.uncertainty import weighed_cost
 
-# Banks of each class that are run in full, the least lifetime cost by hand first.
+# Banks of each class that are run in full, the least lifetime cost by hand first; more of them where the best
+# of these leaves nights or critical loads without.
 RUN_IN_FULL = 3
-# Strings that are added, one after the other, to the best of a class: as long as critical loads go without
-# for longer than may be and that helps, or as that costs less.
+# Strings that are added, one after the other, to the best of a class where it leaves nights or critical loads
+# without: as long as that costs less.
 MORE_STRINGS = 4
-# Models of a class that are tried so, where critical loads still go without for longer than may be.
+# Models of a class that are tried so.
 MORE_MODELS = 4
 # Where what is not supplied is so much of what a bank costs [-], banks of its class that hold so many times
 # as much are tried as well, and taken where that costs less by the margin [-].
@@ -50,11 +51,16 @@ class CatalogueSearch:
         if not will_do:
             return None
         best = min(will_do, key=self._rank)
+        if not self._dark(best):
+            return best
+        for p in leading[RUN_IN_FULL:]:
+            if p.lifetime < self._rank(best):
+                more = self.run_in_full(p.bank)
+                best = min((best, more), key=self._rank) if more.stopping is None else best
         models = [best.banked.bank, *(p.bank for p in leading if p.bank != best.banked.bank)]
         for bank in models[:MORE_MODELS]:
-            if bank is None or not self._dark(best):
-                break
-            best = self._with_more(best, bank)
+            if bank is not None:
+                best = self._with_more(best, bank)
         return best
 
     def _with_larger(self, key: str, best: ComparedBank) -> ComparedBank:
@@ -76,13 +82,18 @@ class CatalogueSearch:
         """The best so far, or a bank with more strings that does better."""
         larger = next_string(bank)
         for _ in range(MORE_STRINGS):
-            if larger is None:
+            # What it does not supply, and what it needs in addition, only make it dearer.
+            if larger is None or self._by_itself(larger) >= self._rank(best):
                 break
             more = self.run_in_full(larger)
             if more.stopping is not None or self._rank(more) >= self._rank(best):
                 break
             best, larger = more, next_string(larger)
         return best
+
+    def _by_itself(self, bank: Bank) -> float:
+        """Lifetime cost of a bank as estimated by hand, without what comes with it [money]."""
+        return float(self.proposals.search.look.of_all([bank])[1][0])
 
     def _rank(self, compared: ComparedBank) -> float:
         """What it costs, nights and critical loads that it does not supply included [money]."""
