@@ -94,6 +94,12 @@ CASES: list[tuple[str, dict[str, Any], dict[str, Any], str]] = [
         "care: 200 nights off-grid and 200 nights on hook-up are more nights than a year has.",
     ),
     (
+        "nights_of_months",
+        {"off_grid_nights": 62, "months": (6, 7)},
+        {"off_grid_nights": 61, "months": (6, 7)},
+        "care: 62 nights off-grid do not fit into your months of use, which have 61 days.",
+    ),
+    (
         "row_beyond_year",
         {"off_grid_nights": 5, "nights_in_a_row": 6},
         {"off_grid_nights": 6, "nights_in_a_row": 6},

@@ -4,6 +4,9 @@ from vast_harbor.core.rig.day_types import OFF_GRID, DayType
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.weather.sun import OPPOSITE, SEASON_MONTHS
 
+# Days of each month.
+DAYS = (31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
+
 
 def season_month(day_type: DayType, south: bool) -> int:
     """The month in the middle of a kind of day's season, 1 to 12."""
@@ -44,3 +47,8 @@ def type_for(plan: Plan, kind: str, month: int) -> DayType:
 def months_of_use(plan: Plan) -> tuple[int, ...]:
     """Months in which it is used, ascending."""
     return tuple(sorted(plan.months)) or tuple(range(1, 13))
+
+
+def days_of_use(plan: Plan) -> int:
+    """Days of the months in which it is used [1/year]."""
+    return sum(DAYS[m - 1] for m in months_of_use(plan))

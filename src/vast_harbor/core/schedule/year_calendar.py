@@ -6,12 +6,11 @@ from math import log
 
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.rig.day_types import HOOK_UP, LAID_UP, OFF_GRID, TRAVELLING
-from vast_harbor.core.rig.months import months_of_use, type_for
+from vast_harbor.core.rig.months import DAYS, days_of_use, months_of_use, type_for
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.rig.sources import ENGINE, MAINS
 from vast_harbor.core.schedule.day_pattern import IN_A_ROW, DaySpec, has_hook_up, idle_type
 
-MONTH_DAYS = (31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
 # Days between two stays, as they are laid out: near enough that a step changes little, so few that a plan at
 # other nights often meets days that were run before.
 GAPS = (
@@ -58,7 +57,7 @@ class YearCalendar:
     @cached_property
     def days_of_use(self) -> int:
         """Days of the months of use."""
-        return sum(MONTH_DAYS[m - 1] for m in self.months)
+        return days_of_use(self.plan)
 
     @cached_property
     def nights(self) -> float:
@@ -141,7 +140,7 @@ class YearCalendar:
                 for day in range(int(PLUGGED) if self.plugged else BEFORE_SEASON):
                     yield self._between(month, day + PLUGGED, 0)
             before = month
-            for _ in range(MONTH_DAYS[month - 1]):
+            for _ in range(DAYS[month - 1]):
                 stay, place = divmod(at + shift * period, period)
                 at += 1
                 if place < self.row:

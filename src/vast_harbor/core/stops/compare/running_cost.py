@@ -57,14 +57,14 @@ def running(
         phrase("compare.running_cost.elsewhere_source"),
     )  # fmt: skip
     dark = assumptions.figure("critical_night")
-    goes_without = year is not None and year["critical_nights"].number > 0
+    dark_year = year if year is not None and year["critical_nights"].number > 0 else None
     f["critical"] = computed(
         f"{at}.critical", phrase("compare.running_cost.critical"), use.critical * dark.number, "money",
-        "{nights} · max(0, 1 − {most} / {share}) · {c_crit}" if goes_without else "0",
-        {
-            "nights": year["critical_nights"], "share": year["critical_share"],
+        "{nights} · max(0, 1 − {most} / {share}) · {c_crit}" if dark_year is not None else "0",
+        {} if dark_year is None else {
+            "nights": dark_year["critical_nights"], "share": dark_year["critical_share"],
             "most": assumptions.figure("verdict_critical"), "c_crit": dark,
-        } if goes_without else {},
+        },
         phrase("compare.running_cost.critical_source"),
     )  # fmt: skip
     names = ("care", "water", "lost", "fuel", "elsewhere", "critical")

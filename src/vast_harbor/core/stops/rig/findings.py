@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed, escaped, typed
 from vast_harbor.core.installation.axle_load import locker_litres
 from vast_harbor.core.rig.assumptions import Assumptions
+from vast_harbor.core.rig.months import days_of_use
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.need import Days
 from vast_harbor.phrases import phrase
@@ -52,6 +53,22 @@ def _year(plan: Plan) -> Iterator[Finding]:
             "rig",
             Sentence(phrase("rig.findings.off_grid_hook_up"), {"off": off, "hook": hook}),
             phrase("rig.findings.reduce_running_costs_depend"),
+        )
+    if plan.months and plan.off_grid_nights > days_of_use(plan):
+        days = Figure(
+            "rig.days_of_use",
+            phrase("rig.findings.days_of_use"),
+            float(days_of_use(plan)),
+            "days",
+            REFERENCE,
+            source=phrase("rig.findings.days_of_use_source"),
+        )
+        yield Finding(
+            "nights_of_months",
+            "care",
+            "rig",
+            Sentence(phrase("rig.findings.off_grid_months"), {"off": off, "days": days}),
+            phrase("rig.findings.add_months"),
         )
     row = plan.nights_in_a_row
     if row is not None and row > plan.off_grid_nights:
