@@ -23,7 +23,7 @@ FRONT := $(shell find frontend/src frontend/public -type f ! -name '*.d.ts' 2>/d
          frontend/index.html frontend/vite.config.ts frontend/licences.ts frontend/tsconfig.json
 SOURCE := $(shell find src/vast_harbor -name '*.py' -o -name '*.toml' -o -name '*.sql' | grep -v /static/)
 
-.PHONY: demo serve test tried lint types check shots bench laws mutants torture fuzz sbom build docs clean chromium
+.PHONY: demo serve test tried thorough lint types check shots bench laws mutants torture fuzz sbom build docs clean chromium
 
 demo: $(STAMPS)/kernel $(STAMPS)/frontend
 	@exec $(BIN)/vast-harbor demo --port $(PORT) --data $(DATA)
@@ -95,6 +95,10 @@ test: tried lint types
 # The browser waits now and then: one worker more than cores keeps these busy.
 tried: build chromium $(STAMPS)/dev
 	$(BIN)/pytest -n 3 --dist worksteal
+
+# All that ``make test`` tries a sample of: every demo rig, paper, region and page. About twice as long.
+thorough: build chromium $(STAMPS)/dev
+	THOROUGH=1 $(BIN)/pytest -n 3 --dist worksteal
 
 shots: $(STAMPS)/dev build chromium
 	$(BIN)/python tools/shots.py

@@ -37,7 +37,7 @@ LONG: tuple[Callable[[], Told], ...] = (
     lambda: odd.in_parallel(odd.steps, 50_000),
 )
 SHORT: dict[str, Callable[[], Told]] = {
-    "kills": lambda: disk.kills(2),
+    "kills": lambda: disk.kills(1),
     "full disk": disk.full_disk,
     "lock": lambda: disk.lock(2.2),
     "restore": lambda: disk.restore(6),

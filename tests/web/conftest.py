@@ -7,6 +7,7 @@ from flask import Flask
 from flask.testing import FlaskClient
 from werkzeug.test import TestResponse
 
+from vast_harbor.core.stops.compare.found_banks import CatalogueSearch
 from vast_harbor.store.database import Database
 from vast_harbor.web.app import begin, create_app
 
@@ -39,6 +40,16 @@ def client(made: Flask, tmp_path) -> FlaskClient:
     begin(made, Database(tmp_path / "h.sqlite3"))
     made.test_client_class = Client
     return made.test_client()
+
+
+@pytest.fixture(autouse=True)
+def few_banks(request: pytest.FixtureRequest, monkeypatch: pytest.MonkeyPatch) -> None:
+    """The verdict looks at a rig's own banks only, unless a test is marked ``whole_catalogue``.
+
+    The search takes most of the time of an edit, and most tests here are not about what it finds.
+    """
+    if request.node.get_closest_marker("whole_catalogue") is None:
+        monkeypatch.setattr(CatalogueSearch, "best", lambda _: iter(()))
 
 
 def patch(client: FlaskClient, rig: dict[str, Any], *operations: dict[str, Any], **more: Any) -> TestResponse:

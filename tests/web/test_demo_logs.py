@@ -6,6 +6,8 @@ import pytest
 
 from vast_harbor import data
 
+pytestmark = pytest.mark.whole_catalogue
+
 
 @pytest.fixture
 def rig(client):

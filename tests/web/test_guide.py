@@ -6,6 +6,8 @@ from vast_harbor import data
 
 from .conftest import patch
 
+pytestmark = pytest.mark.whole_catalogue
+
 
 @pytest.fixture
 def rig(client):

@@ -8,6 +8,8 @@ import pytest
 from vast_harbor import data
 from web.conftest import patch
 
+pytestmark = pytest.mark.whole_catalogue
+
 ASKED = ("doubt", "turns", "schools", "when", "loads", "terms")
 
 

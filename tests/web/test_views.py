@@ -23,6 +23,8 @@ from vast_harbor.web.views import (
 )
 from web.conftest import patch
 
+pytestmark = pytest.mark.whole_catalogue
+
 KG = typed("k", "Weight", 20.5, "kg", "/x")
 VOLTS = typed("v", "Volts", 12.8, "V", "/y")
 PRODUCT = computed(
