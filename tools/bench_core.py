@@ -163,10 +163,10 @@ def beside_another_model() -> str:
     made = simulate_bank_as("one", bank, wells, 1.0, 0.0, ohm, 1.0, CutOffs(disconnect_v=cut_v))
     made = replace(made, standing_a=0.0, cut_v=0.0, lasting_a=math.inf, peak_a=math.inf)
     shape = (1, 40)
-    always, nothing = np.full(shape, watts), np.zeros(shape)
+    always, nothing, nobody = np.full(shape, watts), np.zeros(shape), np.zeros(shape, dtype=bool)
     conditions = Conditions(
         0.25, always, nothing, nothing, nothing, always, ((0.0, always),), np.full(shape, 25.0),
-        np.zeros(shape, dtype=bool), nothing,
+        nobody, nobody, nothing,
     )  # fmt: skip
 
     def ours() -> float:
