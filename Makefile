@@ -124,7 +124,7 @@ fuzz: $(STAMPS)/dev $(STAMPS)/kernel
 	$(BIN)/python tools/torture_input.py 50000
 
 laws: $(STAMPS)/dev $(STAMPS)/kernel
-	ONE_VALUE=20 LAWS=$(or $(LAWS),500) $(BIN)/pytest -n auto -q tests/web/test_one_value.py tests/core/test_laws.py
+	THOROUGH=1 ONE_VALUE=20 LAWS=$(or $(LAWS),500) $(BIN)/pytest -n auto -q tests/web/test_one_value.py tests/core/test_laws.py
 
 sbom: $(STAMPS)/dev $(STAMPS)/node
 	@mkdir -p $(STAMPS)/sbom

@@ -178,7 +178,7 @@ def test_a_worse_copy_changes_nothing_and_a_better_or_cheaper_one_is_never_deare
     for change in ({"price": model.price * 0.8}, {"cycles": longer, "kg": model.kg * 0.95}):
         copy = replace(model, id="copy", name="Copy", **change)
         again = evaluate(replace(plan, models={**plan.models, "copy": copy}), reference)
-        # A copy meets futures of its own.
+        # One of another datasheet meets futures of its own.
         assert cost(again) <= cost(results) * (1 + ROUNDING)
 
 
