@@ -6,6 +6,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from browser.conftest import PATIENCE_MS, figure, on_stop, unfold
+from sampled import sampled
 
 QUESTIONS = ("what", "use", "run", "big", "old", "charge", "hook_up", "cold", "space", "keep")
 OFFER = """Pellin Harbour 100 LiFePO4
@@ -29,7 +30,7 @@ def on_question(page: Page, question: str) -> None:
     expect(page.locator(f"main[data-question={question}]")).to_be_visible()
 
 
-@pytest.mark.parametrize("kind", ["boat", "rv"])
+@pytest.mark.parametrize("kind", sampled(["boat", "rv"], "rv"))
 def test_who_knows_nothing_comes_to_a_provisional_verdict_that_asks_for_what_matters(
     page: Page, kind
 ) -> None:
