@@ -9,7 +9,12 @@ from werkzeug.test import TestResponse
 
 from vast_harbor.core.stops.compare.found_banks import CatalogueSearch
 from vast_harbor.store.database import Database
+from vast_harbor.web import shared_answers
 from vast_harbor.web.app import begin, create_app
+from vast_harbor.web.plan import routes
+
+# Whether what is remembered was worked out with the whole catalogue.
+WORKED_OUT: dict[str, bool] = {}
 
 
 class Answer(TestResponse):
@@ -46,9 +51,15 @@ def client(made: Flask, tmp_path) -> FlaskClient:
 def few_banks(request: pytest.FixtureRequest, monkeypatch: pytest.MonkeyPatch) -> None:
     """The verdict looks at a rig's own banks only, unless a test is marked ``whole_catalogue``.
 
-    The search takes most of the time of an edit, and most tests here are not about what it finds.
+    The search takes most of the time of an edit, and most tests here are not about what it finds. What one
+    kind of test had worked out of a rig is not for the other kind.
     """
-    if request.node.get_closest_marker("whole_catalogue") is None:
+    whole = request.node.get_closest_marker("whole_catalogue") is not None
+    if whole != WORKED_OUT.get("whole"):
+        WORKED_OUT["whole"] = whole
+        for kept in (routes._KNOWN, routes._WORKED_OUT, shared_answers._ANSWERS):
+            kept.clear()
+    if not whole:
         monkeypatch.setattr(CatalogueSearch, "best", lambda _: iter(()))
 
 

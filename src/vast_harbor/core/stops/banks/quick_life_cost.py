@@ -136,12 +136,6 @@ def most_years(assumptions: Assumptions, model: BatteryModel) -> float:
     return min(most, assumptions.value("electronics_years") * LASTS_BY_GRADE[model.grade])
 
 
-def ageing_of(model: BatteryModel) -> tuple[object, ...]:
-    """What of a datasheet its life follows from."""
-    capacity = model.unit_class_v, model.rated_ah, model.rated_hours
-    return model.battery_class.key, model.grade, *capacity, model.cycles, model.warranty, model.used
-
-
 def about(of_class: Range, grade: str) -> tuple[float, float]:
     """(low, high) of a class against its likely value, wider the less backs up the datasheet [-]."""
     ratio = 1 / of_class.likely
@@ -175,14 +169,6 @@ class QuickLifeCost:
             if old.battery_class.is_lead_acid
             else 0.0
         )
-
-    @cached_property
-    def twins(self) -> dict[tuple[object, ...], str]:
-        """The first model of each datasheet: what ages alike meets the same futures, whatever it costs."""
-        first: dict[tuple[object, ...], str] = {}
-        for model in self.rig_limits.plan.models.values():
-            first.setdefault(ageing_of(model), model.id)
-        return first
 
     @property
     def accidents(self) -> float:
@@ -344,7 +330,7 @@ class QuickLifeCost:
             cycles=about(battery_class.cycles, model.grade),
             calendar=about(battery_class.calendar_years, model.grade),
             careful_years=self.careful_years(model),
-            model=self.twins.get(ageing_of(model), model.id),
+            model=limits.first_of_datasheet(model),
         )
 
     def careful_years(self, model: BatteryModel) -> float:

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 
-from vast_harbor.core.battery.bank import Bank
+from vast_harbor.core.battery.bank import Bank, BatteryModel
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.installation.cables import (
@@ -23,6 +23,12 @@ from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.stops.banks.criteria import BankCriteria
 from vast_harbor.core.stops.need import Days
 from vast_harbor.core.stops.rig import life_factor
+
+
+def _ageing_of(model: BatteryModel) -> tuple[object, ...]:
+    """What of a datasheet its life follows from."""
+    capacity = model.unit_class_v, model.rated_ah, model.rated_hours
+    return model.battery_class.key, model.grade, *capacity, model.cycles, model.warranty, model.used
 
 
 @dataclass(frozen=True)
@@ -45,6 +51,17 @@ class RigLimits:
     def cut_off_v(self) -> float:
         """Volts at which the inverter gives up [V]."""
         return self.assumptions.value("inverter_cut_off_v") * self.plan.system_v / 12
+
+    @cached_property
+    def _firsts(self) -> dict[tuple[object, ...], str]:
+        first: dict[tuple[object, ...], str] = {}
+        for model in self.plan.models.values():
+            first.setdefault(_ageing_of(model), model.id)
+        return first
+
+    def first_of_datasheet(self, model: BatteryModel) -> str:
+        """Id of the first model that ages as one does: they meet the same futures, whatever each costs."""
+        return self._firsts.get(_ageing_of(model), model.id)
 
     @cached_property
     def load_a(self) -> float:

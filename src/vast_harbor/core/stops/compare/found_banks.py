@@ -82,7 +82,7 @@ class CatalogueSearch:
         """The best so far, or a bank with more strings that does better."""
         larger = next_string(bank)
         for _ in range(MORE_STRINGS):
-            # What it does not supply, and what it needs in addition, only make it dearer.
+            # What it does not supply, and what comes with it, make it dearer than its estimate.
             if larger is None or self._by_itself(larger) >= self._rank(best):
                 break
             more = self.run_in_full(larger)
