@@ -24,7 +24,6 @@ FORBIDDEN_IN_CORE = {
     "subprocess",
     "socket",
     "time",
-    "datetime",
     "json",
     "tomllib",
     "urllib",
@@ -58,13 +57,16 @@ ORDER = (
     "beliefs",
     "sensitivity",
 )
+# The same for what answers requests; no stop knows another one.
+WEB_ORDER = ("base", "state", "stops", "plan", "log", "harbor", "server")
 MAY_USE = {
     "phrases": {"phrases"},
     "core": {"core", "phrases"},
     "data": {"core", "data", "phrases"},
-    "formats": {"core", "formats", "phrases"},
+    "telling": {"core", "phrases", "telling"},
+    "formats": {"core", "formats", "phrases", "telling"},
     "store": {"phrases", "store"},
-    "web": {"core", "data", "formats", "phrases", "store", "web"},
+    "web": {"core", "data", "formats", "phrases", "store", "telling", "web"},
 }
 
 
@@ -92,6 +94,9 @@ def test_core_touches_nothing_outside_of_itself() -> None:
         assert not used & FORBIDDEN_IN_CORE, path
         assert not called(path) & {"open", "print"}, path
         assert used <= set(sys.stdlib_module_names) | ALLOWED, path
+        # A date is a value; which day it is, the core is told.
+        assert {name for name in imports(path) if name.startswith("datetime.")} <= {"datetime.date"}, path
+        assert "date.today" not in path.read_text("utf-8"), path
 
 
 @pytest.mark.parametrize("package", MAY_USE)
@@ -123,6 +128,23 @@ def test_packages_of_the_core_depend_one_way() -> None:
                 else ""
             )
             assert not used or ORDER.index(used) <= ORDER.index(own), f"{path} uses {name}"
+
+
+def test_packages_of_the_web_depend_one_way() -> None:
+    web, seen = ROOT / "web", set()
+    for path in web.rglob("*.py"):
+        own, *inside = path.relative_to(web).parts
+        if own == "__init__.py":
+            continue
+        seen.add(own)
+        for name in imports(path):
+            used, _, rest = name.removeprefix("vast_harbor.web.").partition(".")
+            if not name.startswith("vast_harbor.web.") or used not in WEB_ORDER:
+                continue
+            assert WEB_ORDER.index(used) <= WEB_ORDER.index(own), f"{path} uses {name}"
+            if own == used == "stops":
+                assert rest.split(".")[0] == inside[0], f"{path} uses {name}"
+    assert seen == set(WEB_ORDER)
 
 
 def test_a_stop_is_entered_by_its_package() -> None:

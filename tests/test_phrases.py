@@ -25,7 +25,7 @@ NOT_READ = re.compile(
 )
 # The last three hold words of offers, lists and the log, which are read and never shown.
 NOT_READ_IN = {
-    "web/description.py", "web/server.py", "web/security.py", "formats/quote_text.py",
+    "web/base/description.py", "web/server/http_server.py", "web/base/security.py", "formats/quote_text.py",
     "formats/load_headings.py", "formats/log_line.py", "formats/monitor_headings.py",
 }  # fmt: skip
 STATES = {

@@ -15,7 +15,7 @@ from vast_harbor.formats import rig_file as files
 from vast_harbor.store import backup, rigs
 from vast_harbor.store.database import Database
 from vast_harbor.store.versions import scripts
-from vast_harbor.web.app import create_app
+from vast_harbor.web.server.app import create_app
 
 FOLDER = Path(__file__).parent / "versions"
 FILES = sorted(FOLDER.glob("*.rig.json"))

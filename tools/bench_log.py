@@ -12,7 +12,7 @@ from vast_harbor import data
 from vast_harbor.formats import rig_file as files
 from vast_harbor.store import rigs
 from vast_harbor.store.database import Database
-from vast_harbor.web.app import create_app
+from vast_harbor.web.server.app import create_app
 
 DAY = 86_400
 

@@ -14,7 +14,7 @@ from torture_client import Told
 
 from vast_harbor import data
 from vast_harbor.store.database import Database
-from vast_harbor.web.app import create_app
+from vast_harbor.web.server.app import create_app
 
 ODD: tuple[Any, ...] = (
     None, True, 0, -1, 1, 5, 1e-9, 1e9, 10**401, float("nan"), float("inf"), "", " ", "x", "12 V", "1,5",

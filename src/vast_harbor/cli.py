@@ -31,15 +31,15 @@ from vast_harbor.store import backup, rigs
 from vast_harbor.store.database import Damaged, Database, get_setting, set_setting
 from vast_harbor.store.salvage import salvage
 from vast_harbor.store.trouble import Trouble
-from vast_harbor.web import security
-from vast_harbor.web.app import create_app
+from vast_harbor.web.base import security
 from vast_harbor.web.harbor.cards import renew_in_background
 from vast_harbor.web.log.demo_log import add_demo_log
 from vast_harbor.web.log.live import begin_of
 from vast_harbor.web.log.live_routes import played_trial
 from vast_harbor.web.log.signal_k_server import SignalKServer
-from vast_harbor.web.pairing import let_phones_in, local_addresses
-from vast_harbor.web.server import EVERYWHERE, HERE, make_server
+from vast_harbor.web.server.app import create_app
+from vast_harbor.web.server.http_server import EVERYWHERE, HERE, make_server
+from vast_harbor.web.server.pairing import let_phones_in, local_addresses
 
 PORT = 8650
 DEMO_MARK = "demo"

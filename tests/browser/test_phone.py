@@ -10,7 +10,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from browser.conftest import PATIENCE_MS, figure
-from vast_harbor.web.pairing import local_addresses
+from vast_harbor.web.server.pairing import local_addresses
 
 
 def until(page: Page, says: str) -> None:

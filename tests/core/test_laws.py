@@ -21,7 +21,7 @@ from vast_harbor.core.schedule.year_calendar import YearCalendar
 from vast_harbor.core.simulation.run import run
 from vast_harbor.core.stops.compare import BUY, ComparedBank, verdict_text
 from vast_harbor.core.stops.trial.simulated_banks import simulated_candidate
-from vast_harbor.formats.table import sentence_text
+from vast_harbor.telling.figures import sentence_text
 
 SEEDS = range(int(os.environ.get("LAWS", "2")))
 # What a small change may change at most: the tenth part that is rounded, the next size of a battery.

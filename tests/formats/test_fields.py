@@ -29,8 +29,8 @@ from vast_harbor.formats.fields import (
     Words,
 )
 from vast_harbor.formats.rig_document import RigFile
+from vast_harbor.telling.inputs import field_number
 from vast_harbor.web.plan.field_help import models_in
-from vast_harbor.web.views import field_number
 
 TYPED = {"typed": True, "system": "metric", "system_v": 12.0, "numbers": "", "currency": "EUR"}
 SHARE = Measure("1", 0, 1, "A share must be between {least} and {most} %, not {value} %.", percent=True)

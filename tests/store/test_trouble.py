@@ -16,7 +16,7 @@ from vast_harbor.store import rigs
 from vast_harbor.store.database import Damaged, Database, NewerDatabase
 from vast_harbor.store.salvage import salvage
 from vast_harbor.store.trouble import Trouble
-from vast_harbor.web.app import create_app
+from vast_harbor.web.server.app import create_app
 
 NAMES = [f"Skerry {i}" for i in range(60)]
 

@@ -9,9 +9,8 @@ from werkzeug.test import TestResponse
 
 from vast_harbor.core.stops.compare.found_banks import CatalogueSearch
 from vast_harbor.store.database import Database
-from vast_harbor.web import shared_answers
-from vast_harbor.web.app import begin, create_app
-from vast_harbor.web.plan import routes
+from vast_harbor.web.server.app import begin, create_app
+from vast_harbor.web.state import evaluated, shared_answers
 
 # Whether what is remembered was worked out with the whole catalogue.
 WORKED_OUT: dict[str, bool] = {}
@@ -57,8 +56,8 @@ def few_banks(request: pytest.FixtureRequest, monkeypatch: pytest.MonkeyPatch) -
     whole = request.node.get_closest_marker("whole_catalogue") is not None
     if whole != WORKED_OUT.get("whole"):
         WORKED_OUT["whole"] = whole
-        for kept in (routes._KNOWN, routes._WORKED_OUT, shared_answers._ANSWERS):
-            kept.clear()
+        evaluated.forget()
+        shared_answers.forget()
     if not whole:
         monkeypatch.setattr(CatalogueSearch, "best", lambda _: iter(()))
 

@@ -113,7 +113,7 @@ def test_an_edit_that_comes_in_between_wins_and_the_other_stores_nothing(
 ) -> None:
     page = open_rig("pebble", "day")
     between = {"op": "replace", "path": "/rig/name", "value": "Renamed meanwhile"}
-    compute, done = routes._edited, []
+    compute, done = routes.edited, []
 
     def slow(*of):
         results = compute(*of)
@@ -123,7 +123,7 @@ def test_an_edit_that_comes_in_between_wins_and_the_other_stores_nothing(
             assert edit(client, page, "day", between).status_code == 200
         return results
 
-    monkeypatch.setattr(routes, "_edited", slow)
+    monkeypatch.setattr(routes, "edited", slow)
     answer = edit(client, page, "day", {"op": "replace", "path": "/day/loads/0/name", "value": "Lost"})
     assert answer.status_code == 409 and "another window" in answer.json["problems"][0]["message"]
     with client.application.config["DATABASE"].reading() as db:

@@ -9,8 +9,8 @@ import pytest
 
 from sampled import sampled
 from vast_harbor.store import rigs
-from vast_harbor.web.app import create_app
 from vast_harbor.web.harbor import cards
+from vast_harbor.web.server.app import create_app
 from web.conftest import back, patch
 
 

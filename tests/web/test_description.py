@@ -16,7 +16,7 @@ from schemathesis.checks import not_a_server_error
 from schemathesis.specs.openapi import checks
 
 from vast_harbor.store.database import Database
-from vast_harbor.web.app import create_app
+from vast_harbor.web.server.app import create_app
 
 # Of each call; more of them: make fuzz.
 EXAMPLES = int(os.environ.get("FUZZ", "2"))

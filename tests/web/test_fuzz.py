@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from vast_harbor import data
 from vast_harbor.formats import rig_file as files
 from vast_harbor.store.database import Database
-from vast_harbor.web.app import create_app
+from vast_harbor.web.server.app import create_app
 
 TYPED = st.one_of(
     st.text(max_size=12),

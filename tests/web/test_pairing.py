@@ -4,8 +4,8 @@ import pytest
 
 from vast_harbor.store import phones
 from vast_harbor.store.database import Database
-from vast_harbor.web.app import create_app
-from vast_harbor.web.pairing import LENGTH, MOST_WRONG, SIGNS, VALID_S, Codes, let_phones_in
+from vast_harbor.web.server.app import create_app
+from vast_harbor.web.server.pairing import LENGTH, MOST_WRONG, SIGNS, VALID_S, Codes, let_phones_in
 
 LAPTOP, PHONE = {"REMOTE_ADDR": "127.0.0.1"}, {"REMOTE_ADDR": "192.0.2.7"}
 HOST = {"Host": "192.0.2.2:8650"}

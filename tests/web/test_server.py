@@ -12,11 +12,11 @@ import pytest
 
 from vast_harbor.core.figures import patience
 from vast_harbor.store.database import Database
-from vast_harbor.web import server as served
-from vast_harbor.web.app import create_app
-from vast_harbor.web.compare import report as compare_report
-from vast_harbor.web.compare import routes as compare
-from vast_harbor.web.lanes import lane_of
+from vast_harbor.web.base.blueprint import LANES, facts_of
+from vast_harbor.web.server import http_server as served
+from vast_harbor.web.server.app import create_app
+from vast_harbor.web.stops.compare import report as compare_report
+from vast_harbor.web.stops.compare import routes as compare
 
 
 @pytest.fixture
@@ -159,9 +159,10 @@ def test_an_answer_is_kept_for_the_state_that_it_was_worked_out_of(port, monkeyp
 
 
 def test_every_address_has_its_lane(tmp_path) -> None:
-    rules = [r.rule for r in create_app(Database(tmp_path / "h.sqlite3")).url_map.iter_rules()]
-    lanes = {r: lane_of(r.replace("<int:rig_id>", "7")) for r in rules}
-    of = {lane: {r for r, found in lanes.items() if found == lane} for lane in served.LANES}
+    app = create_app(Database(tmp_path / "h.sqlite3"))
+    of = {lane: set[str]() for lane in LANES}
+    for rule in app.url_map.iter_rules():
+        of[facts_of(app, rule.endpoint).lane].add(rule.rule)
     streams = {"monitor", "trial/odds", "log/files/<string:token>/import"}
     assert of["stream"] == {f"/api/rigs/<int:rig_id>/{stream}" for stream in streams}
     for costly in ("find", "report", "compare/turns", "compare/doubt", "trial/year", "card"):

@@ -11,16 +11,9 @@ from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.parsing import parse
 from vast_harbor.core.figures.workings import Sentence, computed, typed
 from vast_harbor.formats import rig_file as files
-from vast_harbor.web.views import (
-    FigureView,
-    TokenView,
-    View,
-    plain_number,
-    range_text,
-    tokens,
-    view_of,
-    workings_view,
-)
+from vast_harbor.telling.figures import range_text
+from vast_harbor.telling.inputs import plain_number
+from vast_harbor.web.base.views import FigureView, TokenView, View, tokens, view_of, workings_view
 from web.conftest import patch
 
 pytestmark = pytest.mark.whole_catalogue

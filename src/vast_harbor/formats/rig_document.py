@@ -4,6 +4,7 @@ from typing import Annotated, Final, Literal
 
 from pydantic import Field
 
+from vast_harbor.core.figures.display import Style
 from vast_harbor.core.rig.plan import OWN_HANDS, WORKSHOP
 from vast_harbor.formats.bank_parts import CandidatePart, OldBankPart, SecondBankPart
 from vast_harbor.formats.changeover_part import ChangeoverPart
@@ -79,3 +80,9 @@ class RigFile(Part):
     changeover: ChangeoverPart = ChangeoverPart()
     stated: StatedPart = StatedPart()
     guide: Annotated[str, Choice(phrase("files.rig_document.guide"), "", *QUESTIONS)] = ""
+
+    @property
+    def style(self) -> Style:
+        """The owner's units, currency and lead figure."""
+        rig = self.rig
+        return Style(rig.units, rig.currency, rig.system_v if rig.lead == "ah" else None, rig.numbers)

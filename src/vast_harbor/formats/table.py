@@ -3,16 +3,11 @@
 from typing import Any
 
 from vast_harbor.core.figures.display import Style
-from vast_harbor.core.figures.workings import Figure, Sentence
+from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.passage import Results
 from vast_harbor.core.stops.compare import verdict_text
 from vast_harbor.phrases import phrase
-
-
-def sentence_text(sentence: Sentence, style: Style) -> str:
-    """A sentence with its figures written out."""
-    shown = {k: style.text(f.value, f.unit) for k, f in sentence.figures.items()}
-    return sentence.template.format(**shown)
+from vast_harbor.telling.figures import figure_text, sentence_text
 
 
 def comparison_table(results: Results, style: Style) -> str:
@@ -31,9 +26,9 @@ def comparison_table(results: Results, style: Style) -> str:
         phrase(
             "files.table.day_usable",
             name=results.plan.name,
-            value=style.text(day.value, "Wh"),
-            value_2=style.text(need.energy.value, "Wh"),
-            value_3=style.text(need.nights.value, "nights"),
+            value=figure_text(day, style),
+            value_2=figure_text(need.energy, style),
+            value_3=figure_text(need.nights, style),
             name_2=results.assumptions.rule.name,
         ),
         "",
@@ -47,9 +42,7 @@ def comparison_table(results: Results, style: Style) -> str:
         )
     rows, groups = [header], [""]
     for row in compare.rows:
-        cells = [
-            style.text(f.value, f.unit) + (" *" if i in row.best else "  ") for i, f in enumerate(row.figures)
-        ]
+        cells = [figure_text(f, style) + (" *" if i in row.best else "  ") for i, f in enumerate(row.figures)]
         rows.append([row.name, *cells])
         groups.append(phrase("terms.names.headline") if row.headline else row.group)
     widths = [max(len(r[i]) for r in rows) for i in range(len(header))]
@@ -86,7 +79,7 @@ def figure_json(figure: Figure, style: Style) -> dict[str, Any]:
         "name": figure.name,
         "value": figure.value,
         "unit": figure.unit.replace("money", style.currency),
-        "text": style.text(figure.value, figure.unit),
+        "text": figure_text(figure, style),
         "origin": figure.origin,
     }
     if figure.formula:

@@ -13,7 +13,7 @@ from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.passage import evaluate
 from vast_harbor.core.rig.loads import DC, Load
 from vast_harbor.core.rig.plan import OldBank
-from vast_harbor.formats.table import sentence_text
+from vast_harbor.telling.figures import sentence_text
 
 LAMP = (Load("a", "Lamp", DC, Draw(20, "W"), 12, hours=24),)  # 480 Wh a day
 

@@ -8,9 +8,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from vast_harbor.core.log.duties import InUse, Record, duties
+from vast_harbor.core.review.bank_in_use import bank_in_use, season
 from vast_harbor.core.rig.changeover import Tick
 from vast_harbor.core.rig.plan import OldBank
-from vast_harbor.web.log.bank_in_use import bank_in_use, season
 
 TODAY = date(2026, 11, 28).toordinal()
 

@@ -15,7 +15,7 @@ from vast_harbor.core.rig.loads import AC, DC, Inverter, Load
 from vast_harbor.core.rig.plan import Candidate, Fix, Installed, Loading, Locker, PurchaseStep, TrialSettings
 from vast_harbor.core.rig.sources import ENGINE, MAINS, RELAY, SOLAR, Source
 from vast_harbor.core.stops.banks import wiring_of
-from vast_harbor.formats.table import sentence_text
+from vast_harbor.telling.figures import sentence_text
 
 CATALOGUE = data.reference().catalogue
 LAMP = Load("a", "Lamp", DC, Draw(50, "W"), 12, hours=24)

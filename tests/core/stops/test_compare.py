@@ -10,7 +10,7 @@ from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.rig.loads import DC, Load
 from vast_harbor.core.rig.plan import Candidate, Extra
-from vast_harbor.formats.table import sentence_text
+from vast_harbor.telling.figures import sentence_text
 
 # Only the owner's candidates are judged here; the catalogue has tests of its own.
 evaluate = partial(passage.evaluate, found=())

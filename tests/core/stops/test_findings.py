@@ -6,7 +6,7 @@ from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.rig.loads import AC, DC, Inverter, Load
 from vast_harbor.core.rig.plan import Candidate
-from vast_harbor.formats.table import sentence_text
+from vast_harbor.telling.figures import sentence_text
 
 LAMP = (Load("a", "Lamp", DC, Draw(50, "W"), 12, hours=24),)  # 1200 Wh a day, 3000 Wh needed
 

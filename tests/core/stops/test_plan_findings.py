@@ -11,7 +11,7 @@ from vast_harbor.core.rig.day_types import DayType
 from vast_harbor.core.rig.loads import DC, Inverter, Load
 from vast_harbor.core.rig.plan import Candidate, SecondBank, Site, Stay
 from vast_harbor.core.rig.sources import Source
-from vast_harbor.formats.table import sentence_text
+from vast_harbor.telling.figures import sentence_text
 
 LAMP = Load("a", "Lamp", DC, Draw(50, "W"), 12, hours=24)  # 1200 Wh a day
 FRIDGE = replace(LAMP, id="f", name="Fridge", duty=0.4)

@@ -29,7 +29,7 @@ from vast_harbor.core.sensitivity.use_map import cheapest_map
 from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes, years_changes
 from vast_harbor.core.stops.compare import uncertainty_of, verdict_text
 from vast_harbor.core.stops.compare.verdict_charts import capacity, items
-from vast_harbor.formats.table import sentence_text
+from vast_harbor.telling.figures import sentence_text
 
 # Only the owner's candidates are judged here; the catalogue has tests of its own.
 evaluate = partial(passage.evaluate, found=())

@@ -2,7 +2,6 @@
 
 import base64
 import hashlib
-import re
 from collections.abc import Iterator
 from typing import Any
 
@@ -29,6 +28,7 @@ from vast_harbor.formats.report import pictures
 from vast_harbor.formats.report.tables import ITEMS
 from vast_harbor.formats.topic_text import topic_text
 from vast_harbor.phrases import phrase
+from vast_harbor.telling.figures import figure_text, formula_parts, sentence_parts
 
 SEVERITIES = {
     "stop": phrase("report.document.unsuitable"),
@@ -36,7 +36,6 @@ SEVERITIES = {
     "note": phrase("report.document.note"),
 }
 STATUS = {ASSUMED: phrase("report.document.assumed"), MISSING: phrase("report.document.missing")}
-_SLOT = re.compile(r"\{\{|\}\}|\{([^{}]+)\}")
 # Workings that are written out for the bank of the verdict: key of its figures, by where they stand.
 OF_BANK = ("nameplate_wh", "usable_wh", "purchase")
 OF_LIFE = ("cycle_wear", "calendar_wear", "accident_wear", "wear", "years")
@@ -104,28 +103,18 @@ class _ReportParts:
         return phrase("report.document.moves", swing=self.style.text(one.swing, "money"))
 
     def text(self, figure: Figure | None) -> str:
-        return "—" if figure is None else self.style.text(figure.value, figure.unit)
+        return figure_text(figure, self.style)
 
     def says(self, sentence: Sentence) -> Markup:
         """A sentence with its figures set off."""
-        out, end = Markup(""), 0
-        for slot in _SLOT.finditer(sentence.template):
-            out += escape(sentence.template[end : slot.start()])
-            end = slot.end()
-            if slot[1]:
-                out += Markup("<b>{}</b>").format(self.text(sentence.figures[slot[1]]))
-            else:
-                out += escape(slot[0][0])
-        return out + escape(sentence.template[end:])
+        return Markup("").join(
+            escape(text) if key is None else Markup("<b>{}</b>").format(text)
+            for text, key in sentence_parts(sentence, self.style)
+        )
 
     def formula(self, figure: Figure) -> str:
         """The formula with the owner's numbers in it."""
-
-        def filled(slot: re.Match[str]) -> str:
-            given = figure.inputs[slot[1]]
-            return self.style.text(given.value, given.unit, exact=True)
-
-        return re.sub(r"\{([^{}]+)\}", filled, figure.formula)
+        return "".join(text for text, _ in formula_parts(figure, self.style))
 
     def all(self, today: str, paper: str) -> dict[str, Any]:
         """Everything that the template shows."""

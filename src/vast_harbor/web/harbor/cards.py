@@ -10,23 +10,27 @@ from importlib.resources import files as resources
 from pathlib import Path
 from threading import Thread
 
-from flask import Flask, Response, current_app
+from flask import Flask, Response
 from pydantic import BaseModel, Field
 
 from vast_harbor import __version__, data, memory
 from vast_harbor.core.figures.lru_cache import LruCache
+from vast_harbor.core.review.bank_in_use import reminders
 from vast_harbor.core.sensitivity.open_topics import open_topics
 from vast_harbor.core.stops.compare import verdict_text
 from vast_harbor.store import cards, rigs
 from vast_harbor.store.database import Database
 from vast_harbor.store.rigs import StoredRig, days_ago
 from vast_harbor.store.trouble import Trouble
-from vast_harbor.web.harbor.routes import RigPath, api, database, json_response
-from vast_harbor.web.log.bank_in_use import reminders
+from vast_harbor.web.base.answers import json_response
+from vast_harbor.web.base.blueprint import ON_DUTIES, WORKED_OUT
+from vast_harbor.web.base.database import database, today
+from vast_harbor.web.base.queries import RigPath
+from vast_harbor.web.base.views import TokenView, tokens
+from vast_harbor.web.harbor.routes import api
 from vast_harbor.web.plan.models import StripView
-from vast_harbor.web.plan.routes import known_or_new
-from vast_harbor.web.plan.views import strip, style_of
-from vast_harbor.web.views import TokenView, tokens
+from vast_harbor.web.plan.views import strip
+from vast_harbor.web.state.evaluated import known_or_new
 
 log = logging.getLogger(__name__)
 
@@ -77,7 +81,7 @@ class CardsView(BaseModel):
 def list_rigs(query: CardsQuery) -> Response:
     """The rigs, with the figures that are known of them."""
     with database().reading() as db:
-        found = cards.listed(db, current_app.config["TODAY"](), build(), query.search, query.page)
+        found = cards.listed(db, today(), build(), query.search, query.page)
     return json_response(
         CardsView(
             rigs=[
@@ -94,10 +98,10 @@ def list_rigs(query: CardsQuery) -> Response:
     )  # fmt: skip
 
 
-@api.get("/rigs/<int:rig_id>/card", responses={200: CardFigures})
+@api.get("/rigs/<int:rig_id>/card", lane=WORKED_OUT, rests_on=ON_DUTIES, responses={200: CardFigures})
 def rig_card(path: RigPath) -> Response:
     """The live figures of a rig for its card."""
-    return json_response(work_out(database(), path.rig_id, current_app.config["TODAY"]()))
+    return json_response(work_out(database(), path.rig_id, today()))
 
 
 _WORKED_OUT: LruCache[tuple[Path, int, int, str, str], CardFigures] = LruCache(64)
@@ -137,7 +141,7 @@ def _kept(where: Database, stored: StoredRig, today: str) -> CardFigures:
 
 def _figures(stored: StoredRig, today: str) -> CardFigures:
     rig, results = known_or_new(stored.document, today)
-    style = style_of(rig)
+    style = rig.style
     return CardFigures(
         strip=strip(results, rig, style, stored.log),
         due=[duty.title for duty in reminders(results, stored.log)],

@@ -4,19 +4,19 @@ import tempfile
 from datetime import datetime
 from pathlib import Path
 
-from flask import Response, current_app, request, send_file
+from flask import Response, request, send_file
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.phrases import phrase
 from vast_harbor.store import backup, cards
-from vast_harbor.web.blueprint import Blueprint
-from vast_harbor.web.errors import problems
-from vast_harbor.web.harbor.routes import database, json_response
-from vast_harbor.web.plan.routes import forget
-from vast_harbor.web.server import LARGEST_DATABASE
-from vast_harbor.web.views import ProblemsView
+from vast_harbor.web.base.answers import json_response
+from vast_harbor.web.base.blueprint import BYTES, Blueprint
+from vast_harbor.web.base.database import database, today
+from vast_harbor.web.base.errors import problems
+from vast_harbor.web.base.views import ProblemsView
+from vast_harbor.web.state.evaluated import forget
 
 api = Blueprint(
     "keeping", __name__, url_prefix="/api", abp_tags=[Tag(name="harbor")],
@@ -24,7 +24,7 @@ api = Blueprint(
 )  # fmt: skip
 
 DATABASE_TYPE = "application/vnd.sqlite3"
-READ_AT_ONCE = 1_000_000
+READ_AT_ONCE, LARGEST_DATABASE = 1_000_000, 2_000_000_000
 
 
 class DeletedView(BaseModel):
@@ -81,26 +81,22 @@ def list_kept() -> Response:
     return json_response(KeptView(file=str(where.path.resolve()), copies=copies, deleted=gone))
 
 
-@api.get("/backup")
+@api.get("/backup", answers=DATABASE_TYPE)
 def all_as_one_file() -> Response:
     """All rigs, own appliances and deleted rigs as one file: a consistent copy of the database."""
     with tempfile.TemporaryDirectory() as folder:
         made = backup.copy(database().path, Path(folder) / "harbor.sqlite3")
         # The file is gone with its folder, and goes on being readable until it is sent.
         response = send_file(
-            made.open("rb"),
-            DATABASE_TYPE,
-            as_attachment=True,
-            download_name=f"vast-harbor-{current_app.config['TODAY']()}.sqlite3",
+            made.open("rb"), DATABASE_TYPE, as_attachment=True, download_name=f"vast-harbor-{today()}.sqlite3"
         )
         response.content_length = made.stat().st_size
         return response
 
 
-@api.post("/restore", responses={200: RestoredView, 413: ProblemsView})
+@api.post("/restore", takes=BYTES, largest=LARGEST_DATABASE, responses={200: RestoredView, 413: ProblemsView})
 def restore() -> Response:
     """Put a file with all rigs, sent as the body of the request, in place of what is here."""
-    request.max_content_length = LARGEST_DATABASE
     with tempfile.TemporaryDirectory() as folder:
         file = Path(folder) / phrase("answers.harbor_keeping.file")
         with file.open("wb") as out:
@@ -125,7 +121,7 @@ def _put_in(file: Path) -> Response:
     except backup.BadCopy as error:
         said = str(error).replace(str(file), phrase("answers.harbor_keeping.file_2"))
         return problems(422, Problem("", said))
-    kept = backup.keep_before_restore(file, where.path, current_app.config["TODAY"]())
+    kept = backup.keep_before_restore(file, where.path, today())
     where.put_in(file)
     forget()
     with where.reading() as db:

@@ -6,7 +6,7 @@ import time
 from math import inf
 from typing import Any, Literal
 
-from flask import Response, current_app, make_response, request
+from flask import Response, request
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
@@ -21,11 +21,13 @@ from vast_harbor.formats.patterns import FILLED, from_pattern, nothing_stated, p
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
 from vast_harbor.store import rigs
-from vast_harbor.store.database import Database
-from vast_harbor.web.blueprint import Blueprint
-from vast_harbor.web.errors import problems
+from vast_harbor.web.base.answers import as_file, json_response
+from vast_harbor.web.base.blueprint import JSON, Blueprint
+from vast_harbor.web.base.database import database, today
+from vast_harbor.web.base.errors import problems
+from vast_harbor.web.base.queries import KeyQuery, RigPath
+from vast_harbor.web.base.views import MadeView, OperationView, ProblemsView, operations_of
 from vast_harbor.web.log.demo_log import add_demo_log
-from vast_harbor.web.views import OperationView, ProblemsView, operations_of
 
 api = Blueprint(
     "harbor",
@@ -34,23 +36,6 @@ api = Blueprint(
     abp_tags=[Tag(name="harbor")],
     abp_responses={404: ProblemsView, 422: ProblemsView},
 )
-
-
-# What a browser can still tell from its neighbour.
-LARGEST_ID = 2**53
-
-
-class RigPath(BaseModel):
-    """Which rig."""
-
-    rig_id: int = Field(ge=1, le=LARGEST_ID, description="Number of the rig")
-
-
-class MadeView(BaseModel):
-    """A rig that was made."""
-
-    id: int
-    name: str
 
 
 class NewRig(BaseModel):
@@ -100,19 +85,6 @@ class DemoName(BaseModel):
     name: str = ""
 
 
-def database() -> Database:
-    """The database that the application was made with."""
-    found: Database = current_app.config["DATABASE"]
-    return found
-
-
-def json_response(model: BaseModel, status: int = 200) -> Response:
-    """A response model as JSON."""
-    response = make_response(model.model_dump_json(), status)
-    response.mimetype = "application/json"
-    return response
-
-
 def free_name(wanted: str, taken: set[str]) -> str:
     """``wanted``, or with the next free number behind it."""
     if wanted not in taken:
@@ -122,12 +94,6 @@ def free_name(wanted: str, taken: set[str]) -> str:
     while f"{base} ({number})" in taken:
         number += 1
     return f"{base} ({number})"
-
-
-class KeyQuery(BaseModel):
-    """The sender's own key: what is sent twice under it is done once."""
-
-    key: str = Field(default="", max_length=40)
 
 
 def store_document(document: dict[str, object], key: str = "", place: int = 0) -> MadeView:
@@ -204,7 +170,7 @@ def make_rig(body: NewRig, query: KeyQuery) -> Response:
         document["day"]["types"] = [t for t in document["day"]["types"] if t["kind"] != "travelling"]
     document["stated"], document["guide"] = stated, body.guide
     document["rig"] |= fields | {k: v for k, v in (("units", body.units), ("currency", body.currency)) if v}
-    checked = _begin_level(files.read(document, reference, typed=True), current_app.config["TODAY"]())
+    checked = _begin_level(files.read(document, reference, typed=True), today())
     return json_response(store_document(files.to_document(checked), query.key), 201)
 
 
@@ -266,7 +232,7 @@ def add_demo(body: DemoName) -> Response:
     return json_response(MadeListView(rigs=made), 201)
 
 
-@api.post("/rigs/import", responses={201: MadeView})
+@api.post("/rigs/import", takes=JSON, responses={201: MadeView})
 def import_rig(query: KeyQuery) -> Response:
     """Take a rig file, sent as the body of the request."""
     document = files.loads_text(request.get_data())
@@ -279,11 +245,7 @@ def export_rig(path: RigPath) -> Response:
     """The rig file of a rig, to be kept or passed on."""
     with database().reading() as db:
         document = rigs.get(db, path.rig_id).document
-    response = make_response(files.to_json(document))
-    response.mimetype = "application/json"
-    slug = re.sub(r"[^a-z0-9]+", "-", document["rig"]["name"].lower()).strip("-") or "rig"
-    response.headers["Content-Disposition"] = f'attachment; filename="{slug}.rig.json"'
-    return response
+    return as_file(files.to_json(document), "application/json", document["rig"]["name"], ".rig.json")
 
 
 @api.post("/rigs/<int:rig_id>/copy", responses={201: MadeView})

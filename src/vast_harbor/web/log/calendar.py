@@ -3,24 +3,24 @@
 import secrets
 import sqlite3
 import time
-from datetime import date
 
 from flask import Response, current_app, make_response
 from flask_openapi3.models.tag import Tag
 from pydantic import Field
 
+from vast_harbor.core.review.bank_in_use import duties_of
 from vast_harbor.formats.calendar_file import calendar, calendar_name
 from vast_harbor.formats.problem import Problem
 from vast_harbor.phrases import phrase
 from vast_harbor.store import log, rigs
 from vast_harbor.store.database import Database, get_setting, set_setting
-from vast_harbor.web.blueprint import Blueprint
-from vast_harbor.web.compare.report import as_file
-from vast_harbor.web.errors import problems
-from vast_harbor.web.harbor.routes import RigPath, database, json_response
-from vast_harbor.web.log.bank_in_use import duties_of
-from vast_harbor.web.plan.routes import evaluated_results
-from vast_harbor.web.views import ProblemsView, View
+from vast_harbor.web.base.answers import as_file, json_response
+from vast_harbor.web.base.blueprint import Blueprint
+from vast_harbor.web.base.database import counted_today, database
+from vast_harbor.web.base.errors import problems
+from vast_harbor.web.base.queries import RigPath
+from vast_harbor.web.base.views import ProblemsView, View
+from vast_harbor.web.state.evaluated import evaluated_results
 
 api = Blueprint(
     "calendar", __name__, url_prefix="/api", abp_tags=[Tag(name="log")],
@@ -58,7 +58,7 @@ def _owner(where: Database, rig_id: int) -> str:
 def _calendar(rig_id: int) -> tuple[bytes, str]:
     """The calendar of a rig, and what the rig is called; raises :class:`rigs.Missing`."""
     rig_file, _, results = evaluated_results(rig_id)
-    today = date.fromisoformat(current_app.config["TODAY"]()).toordinal()
+    today = counted_today()
     with database().reading() as db:
         last = log.last_days(db, rig_id)
     name = rig_file.rig.name
@@ -67,7 +67,7 @@ def _calendar(rig_id: int) -> tuple[bytes, str]:
     return calendar(found, owner, calendar_name(name), today, int(time.time())), name
 
 
-@api.get("/rigs/<int:rig_id>/log/duties.ics")
+@api.get("/rigs/<int:rig_id>/log/duties.ics", answers="text/calendar")
 def calendar_file(path: RigPath) -> Response:
     """The duties as a calendar file."""
     body, name = _calendar(path.rig_id)

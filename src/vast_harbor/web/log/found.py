@@ -1,8 +1,6 @@
 """What the log found that the plan does not know: beside the suspects of the old bank, and the verdict."""
 
-from datetime import date
-
-from flask import Response, current_app
+from flask import Response
 from flask_openapi3.models.tag import Tag
 from pydantic import Field
 
@@ -11,14 +9,15 @@ from vast_harbor.core.passage import Results
 from vast_harbor.core.review.season import differs, drain_of, seldom_full
 from vast_harbor.core.review.so_far import SoFar
 from vast_harbor.phrases import phrase
-from vast_harbor.web.blueprint import Blueprint
-from vast_harbor.web.harbor.routes import RigPath, json_response
+from vast_harbor.web.base.answers import json_response
+from vast_harbor.web.base.blueprint import ON_LOG, WORKED_OUT, Blueprint
+from vast_harbor.web.base.database import counted_today
+from vast_harbor.web.base.queries import RigPath
+from vast_harbor.web.base.views import ProblemsView, View
 from vast_harbor.web.log.health import LoggedHealth, logged_health
 from vast_harbor.web.log.use import logged_use
 from vast_harbor.web.log.went import went_so_far
-from vast_harbor.web.plan.routes import evaluated_results
-from vast_harbor.web.plan.views import style_of
-from vast_harbor.web.views import ProblemsView, View
+from vast_harbor.web.state.evaluated import evaluated_results
 
 api = Blueprint(
     "found", __name__, url_prefix="/api", abp_tags=[Tag(name="log")],
@@ -35,12 +34,12 @@ class LogFoundView(View):
     verdict: str = Field(description="That the verdict does not count it yet")
 
 
-@api.get("/rigs/<int:rig_id>/log/found", responses={200: LogFoundView})
+@api.get("/rigs/<int:rig_id>/log/found", lane=WORKED_OUT, rests_on=ON_LOG, responses={200: LogFoundView})
 def what_log_found(path: RigPath) -> Response:
     """What the log found that the plan does not know."""
-    today = date.fromisoformat(current_app.config["TODAY"]()).toordinal()
+    today = counted_today()
     rig_file, _, results = evaluated_results(path.rig_id)
-    style, told = style_of(rig_file), logged_health(path.rig_id, results, today)
+    style, told = rig_file.style, logged_health(path.rig_id, results, today)
     counted = went_so_far(path.rig_id, results, told)
     use = logged_use(path.rig_id, results)
     drain = drain_of(use)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from datetime import UTC, date, datetime
 
 import numpy as np
-from flask import Response, current_app
+from flask import Response
 from flask_openapi3.models.tag import Tag
 from pydantic import Field
 
@@ -20,16 +20,17 @@ from vast_harbor.core.log.readings import DAY_S
 from vast_harbor.core.log.sharing import OffBattery, OffShare, off_batteries, off_shares
 from vast_harbor.core.log.standing import Standing, standing
 from vast_harbor.core.passage import Results
+from vast_harbor.core.review.bank_in_use import bank_in_use, looked
 from vast_harbor.core.review.charging import Absorptions, absorptions
 from vast_harbor.formats.monitor_rows import readings_of
 from vast_harbor.phrases import phrase
 from vast_harbor.store import log, monitor
-from vast_harbor.web.blueprint import Blueprint
-from vast_harbor.web.harbor.routes import RigPath, database, json_response
-from vast_harbor.web.log.bank_in_use import bank_in_use, looked
-from vast_harbor.web.plan.routes import evaluated_results
-from vast_harbor.web.plan.views import style_of
-from vast_harbor.web.views import ProblemsView, View
+from vast_harbor.web.base.answers import json_response
+from vast_harbor.web.base.blueprint import Blueprint
+from vast_harbor.web.base.database import counted_today, database
+from vast_harbor.web.base.queries import RigPath
+from vast_harbor.web.base.views import ProblemsView, View
+from vast_harbor.web.state.evaluated import evaluated_results
 
 api = Blueprint(
     "health", __name__, url_prefix="/api", abp_tags=[Tag(name="log")],
@@ -148,14 +149,14 @@ def _accepted(results: Results, began: int) -> Iterator[Found]:
 @api.get("/rigs/<int:rig_id>/log/health", responses={200: HealthView})
 def health(path: RigPath) -> Response:
     """Health over time from the life model and all that was measured, and when the bank ends."""
-    today = date.fromisoformat(current_app.config["TODAY"]()).toordinal()
+    today = counted_today()
     rig_file, _, results = evaluated_results(path.rig_id)
     told = logged_health(path.rig_id, results, today)
     if told.bank is None:
         return json_response(_none(phrase("log.health.no_bank")))
     if told.health is None:
         return json_response(_none(phrase("log.health.no_date"), told.bank))
-    return json_response(_view(told, told.bank, told.health, style_of(rig_file)))
+    return json_response(_view(told, told.bank, told.health, rig_file.style))
 
 
 # What needs every reading: what they say of the health, and charges that came to absorption.

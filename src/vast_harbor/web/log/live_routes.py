@@ -9,6 +9,7 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, ConfigDict, Field
 
 from vast_harbor.core.passage import Results
+from vast_harbor.core.review.bank_in_use import bank_in_use
 from vast_harbor.core.stops.trial import OLD, MonitorReading, readings
 from vast_harbor.formats.csv_table import CsvError
 from vast_harbor.formats.door import clean
@@ -16,17 +17,17 @@ from vast_harbor.formats.monitor_log import ahead_at, zone_of
 from vast_harbor.formats.monitor_rows import readings_of
 from vast_harbor.formats.problem import Problem
 from vast_harbor.phrases import phrase
-from vast_harbor.web.blueprint import Blueprint
-from vast_harbor.web.errors import problems
-from vast_harbor.web.harbor.routes import RigPath, database, json_response
-from vast_harbor.web.log.bank_in_use import bank_in_use
+from vast_harbor.web.base.answers import json_response
+from vast_harbor.web.base.blueprint import Blueprint
+from vast_harbor.web.base.database import database
+from vast_harbor.web.base.errors import problems
+from vast_harbor.web.base.queries import RigPath
+from vast_harbor.web.base.views import ProblemsView, View
 from vast_harbor.web.log.live import Feed, Feeds, SignalKSource, Source, TrialSource, begin_of, of_own_network
 from vast_harbor.web.log.monitor_routes import reading_cells
 from vast_harbor.web.log.routes import read_stored
 from vast_harbor.web.log.signal_k_server import BATTERY, SignalKServer
-from vast_harbor.web.plan.routes import evaluated_results
-from vast_harbor.web.plan.views import style_of
-from vast_harbor.web.views import ProblemsView, View
+from vast_harbor.web.state.evaluated import evaluated_results
 
 api = Blueprint(
     "live", __name__, url_prefix="/api", abp_tags=[Tag(name="log")],
@@ -140,7 +141,7 @@ def _view(rig_id: int) -> LiveView:
     if feed.last is not None:
         second, row = feed.last
         ahead = int(ahead_at(np.array([int(second)]), zone_of(feed.zone))[0])
-        at, *cells = reading_cells(readings_of([(int(second), ahead, *row)]), style_of(rig_file))[0]
+        at, *cells = reading_cells(readings_of([(int(second), ahead, *row)]), rig_file.style)[0]
     return LiveView(
         running=feed.running, name=feed.source.name, count=feed.count, at=at, last=cells,
         batteries=feed.source.batteries if isinstance(feed.source, SignalKSource) else [],

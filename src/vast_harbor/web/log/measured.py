@@ -16,9 +16,11 @@ from vast_harbor.formats.monitor_csv import readings_as_csv
 from vast_harbor.formats.monitor_rows import hours_of, readings_of
 from vast_harbor.phrases import phrase
 from vast_harbor.store import monitor
-from vast_harbor.web.blueprint import Blueprint
-from vast_harbor.web.compare.report import as_file
-from vast_harbor.web.harbor.routes import RigPath, database, json_response
+from vast_harbor.web.base.answers import as_file, json_response
+from vast_harbor.web.base.blueprint import CSV, Blueprint
+from vast_harbor.web.base.database import database
+from vast_harbor.web.base.queries import RigPath
+from vast_harbor.web.base.views import ProblemsView
 from vast_harbor.web.log.monitor_models import (
     MonitorChartView,
     MonitorChoiceView,
@@ -29,8 +31,6 @@ from vast_harbor.web.log.monitor_models import (
 from vast_harbor.web.log.monitor_text import quantity_names
 from vast_harbor.web.log.routes import read_stored
 from vast_harbor.web.log.views import bank_names
-from vast_harbor.web.plan.views import style_of
-from vast_harbor.web.views import ProblemsView
 
 api = Blueprint(
     "measured", __name__, url_prefix="/api", abp_tags=[Tag(name="log")],
@@ -61,7 +61,7 @@ class DaysQuery(BaseModel):
 def chart(path: RigPath, query: StretchQuery) -> Response:
     """What was logged over a stretch of days, thinned so that no peak is lost."""
     with database().reading() as db:
-        style = style_of(read_stored(db, path.rig_id))
+        style = read_stored(db, path.rig_id).style
         banks = monitor.banks(db, path.rig_id)
         bank = query.bank or next((b for b in BANKS if b in banks), "present")
         every = hours_of(monitor.hours(db, path.rig_id, bank))
@@ -124,7 +124,7 @@ def _points(at: np.ndarray, low: np.ndarray, high: np.ndarray) -> list[list[floa
 def days(path: RigPath, query: DaysQuery) -> Response:
     """Days with what went in and out, the newest first."""
     with database().reading() as db:
-        style = style_of(read_stored(db, path.rig_id))
+        style = read_stored(db, path.rig_id).style
         banks = monitor.banks(db, path.rig_id)
         bank = query.bank or next((b for b in BANKS if b in banks), "present")
         last = monitor.END if query.before is None else query.before * 24 - 1
@@ -159,7 +159,7 @@ def days(path: RigPath, query: DaysQuery) -> Response:
     return json_response(view)
 
 
-@api.get("/rigs/<int:rig_id>/log/readings.csv")
+@api.get("/rigs/<int:rig_id>/log/readings.csv", answers=CSV)
 def readings_csv(path: RigPath, query: DaysQuery) -> Response:
     """All readings of a bank as CSV, the oldest first, by the owner's clock."""
     with database().reading() as db:

@@ -2,7 +2,7 @@
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from vast_harbor.web.views import View
+from vast_harbor.web.base.views import View
 
 ID = Field(pattern=r"^[A-Za-z0-9_-]{1,40}$", description="Made by the sender: sent twice, it is kept once")
 

@@ -2,7 +2,7 @@
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from vast_harbor.web.views import View
+from vast_harbor.web.base.views import View
 
 
 class MonitorColumnBody(BaseModel):

@@ -17,6 +17,7 @@ from vast_harbor.core.figures.display import Style
 from vast_harbor.core.log.entry import BANKS
 from vast_harbor.core.log.readings import QUANTITIES, Readings, Tidied, tidied
 from vast_harbor.core.passage import Results
+from vast_harbor.core.review.bank_in_use import capacity_of
 from vast_harbor.formats.csv_table import CsvError
 from vast_harbor.formats.door import clean
 from vast_harbor.formats.log_part import AHEAD_S, EARLIEST
@@ -43,10 +44,13 @@ from vast_harbor.phrases import phrase
 from vast_harbor.store import monitor
 from vast_harbor.store.monitor import MonitorFile
 from vast_harbor.store.trouble import Trouble
-from vast_harbor.web.blueprint import Blueprint
-from vast_harbor.web.errors import problems
-from vast_harbor.web.harbor.routes import RigPath, database, json_response
-from vast_harbor.web.log.bank_in_use import capacity_of
+from vast_harbor.web.base.answers import json_response
+from vast_harbor.web.base.blueprint import CSV, EVENTS, STREAM, Blueprint
+from vast_harbor.web.base.database import database
+from vast_harbor.web.base.errors import problems
+from vast_harbor.web.base.queries import RigPath
+from vast_harbor.web.base.streams import Listener, PageQuery, Slots
+from vast_harbor.web.base.views import ProblemsView
 from vast_harbor.web.log.kept_readings import keep, sum_again
 from vast_harbor.web.log.models import LogNameView
 from vast_harbor.web.log.monitor_models import (
@@ -61,10 +65,7 @@ from vast_harbor.web.log.monitor_text import findings, quantity_names, role_name
 from vast_harbor.web.log.routes import read_stored
 from vast_harbor.web.log.staged import Staged, StagedFile
 from vast_harbor.web.log.views import bank_names
-from vast_harbor.web.plan.routes import evaluated_results
-from vast_harbor.web.plan.views import style_of
-from vast_harbor.web.slots import Listener, PageQuery, Slots
-from vast_harbor.web.views import ProblemsView
+from vast_harbor.web.state.evaluated import evaluated_results
 
 api = Blueprint(
     "monitor_files", __name__, url_prefix="/api", abp_tags=[Tag(name="log")],
@@ -100,13 +101,12 @@ def _staged() -> Staged:
     return found
 
 
-@api.post("/rigs/<int:rig_id>/log/files", responses={200: StagedFileView})
+@api.post("/rigs/<int:rig_id>/log/files", takes=CSV, largest=LARGEST_BYTES, responses={200: StagedFileView})
 def stage(path: RigPath, query: FileQuery) -> Response:
     """Look at a file, sent as the body of the request; nothing of it is kept yet."""
     rig_file, _, results = evaluated_results(path.rig_id)
     if query.bank not in BANKS:
         return problems(422, Problem("/bank", phrase("files.log_part.bank")))
-    request.max_content_length = LARGEST_BYTES + 1024
     size = request.content_length or 0
     if size > LARGEST_BYTES:
         size_mb, most = f"{size / 1e6:.0f}", f"{LARGEST_BYTES / 1e6:.0f}"
@@ -121,7 +121,7 @@ def stage(path: RigPath, query: FileQuery) -> Response:
             table = as_csv(staged.path.read_text("utf-8", errors="replace"))
             staged.path.write_text(table, "utf-8")
         staged.layout = guess(_head(staged.path), query.zone, rig_file.rig.system_v)
-        return json_response(_staged_view(staged, staged.layout, results, style_of(rig_file)))
+        return json_response(_staged_view(staged, staged.layout, results, rig_file.style))
     except CsvError as error:
         _staged().drop(staged.token)
         return problems(422, Problem("", str(error)))
@@ -159,7 +159,7 @@ def look(path: FilePath, body: MonitorLookBody) -> Response:
         staged.layout = revised(_head(staged.path), layout, not body.order, body.into_bank)
     except CsvError as error:
         return problems(422, Problem("", str(error)))
-    return json_response(_staged_view(staged, staged.layout, results, style_of(rig_file)))
+    return json_response(_staged_view(staged, staged.layout, results, rig_file.style))
 
 
 def _staged_view(staged: StagedFile, layout: Layout, results: Results, style: Style) -> StagedFileView:
@@ -227,7 +227,7 @@ def _cell(name: str, value: float, style: Style) -> str:
     return style.text(value, {"soc": "%", "celsius": "°C"}[name])
 
 
-@api.get("/rigs/<int:rig_id>/log/files/<string:token>/import")
+@api.get("/rigs/<int:rig_id>/log/files/<string:token>/import", lane=STREAM, answers=EVENTS)
 def import_staged(path: FilePath, query: PageQuery) -> Response:
     """Import a file as it is understood now: progress as server-sent events, then what was found.
 
@@ -241,7 +241,7 @@ def import_staged(path: FilePath, query: PageQuery) -> Response:
     problem = wanting(staged.layout, capacity)
     if problem:
         return problems(422, Problem("", problem))
-    work = _Import(staged, staged.layout, rig_file.rig.system_v, capacity, style_of(rig_file))
+    work = _Import(staged, staged.layout, rig_file.rig.system_v, capacity, rig_file.style)
     app = current_app._get_current_object()  # type: ignore[attr-defined]
 
     def events(listener: Listener) -> Iterator[str]:
@@ -302,7 +302,7 @@ class _Import:
 def list_files(path: RigPath) -> Response:
     """The files that were imported, the newest first."""
     with database().reading() as db:
-        style = style_of(read_stored(db, path.rig_id))
+        style = read_stored(db, path.rig_id).style
         found = monitor.files(db, path.rig_id)
     names = bank_names()
     return json_response(

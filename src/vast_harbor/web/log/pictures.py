@@ -14,10 +14,12 @@ from vast_harbor.formats.problem import Problem
 from vast_harbor.phrases import phrase
 from vast_harbor.store import pictures, rigs
 from vast_harbor.store.pictures import NoPicture, StoredPicture, TooMany
-from vast_harbor.web.blueprint import Blueprint
-from vast_harbor.web.errors import problems
-from vast_harbor.web.harbor.routes import RigPath, database, json_response
-from vast_harbor.web.views import ProblemsView, View
+from vast_harbor.web.base.answers import json_response
+from vast_harbor.web.base.blueprint import BYTES, JPEG, Blueprint
+from vast_harbor.web.base.database import database
+from vast_harbor.web.base.errors import problems
+from vast_harbor.web.base.queries import RigPath
+from vast_harbor.web.base.views import ProblemsView, View
 
 api = Blueprint(
     "pictures", __name__, url_prefix="/api", abp_tags=[Tag(name="log")],
@@ -76,10 +78,9 @@ def list_pictures(path: RigPath) -> Response:
     return json_response(PicturesView(pictures=[_view(one) for one in found]))
 
 
-@api.post("/rigs/<int:rig_id>/pictures", responses={200: PictureView})
+@api.post("/rigs/<int:rig_id>/pictures", takes=BYTES, largest=LARGEST_BYTES, responses={200: PictureView})
 def add_picture(path: RigPath, query: NewPictureQuery) -> Response:
     """Keep a picture (JPEG, PNG or WebP, sent as the body), scaled down and without its place."""
-    request.max_content_length = LARGEST_BYTES + 1024
     size = request.content_length or 0
     if size > LARGEST_BYTES:
         size_mb, most = f"{size / 1e6:.0f}", f"{LARGEST_BYTES / 1e6:.0f}"
@@ -112,13 +113,13 @@ def _content(rig_id: int, id: str, small: bool) -> Response:
     return response
 
 
-@api.get("/rigs/<int:rig_id>/pictures/<string:picture_id>.jpg")
+@api.get("/rigs/<int:rig_id>/pictures/<string:picture_id>.jpg", answers=JPEG)
 def large_picture(path: PicturePath) -> Response:
     """A picture."""
     return _content(path.rig_id, path.picture_id, False)
 
 
-@api.get("/rigs/<int:rig_id>/pictures/<string:picture_id>/small.jpg")
+@api.get("/rigs/<int:rig_id>/pictures/<string:picture_id>/small.jpg", answers=JPEG)
 def small_picture(path: PicturePath) -> Response:
     """A picture, small."""
     return _content(path.rig_id, path.picture_id, True)

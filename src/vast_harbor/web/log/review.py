@@ -1,12 +1,10 @@
 """The season review: whether the verdict would be the same today, and what to do before the next season."""
 
 from collections.abc import Iterator, Mapping
-from datetime import date
 from typing import Literal
 
 import numpy as np
-from babel.dates import format_date
-from flask import Response, current_app
+from flask import Response
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
@@ -16,6 +14,7 @@ from vast_harbor.core.figures.display import Style
 from vast_harbor.core.log.duties import Duty
 from vast_harbor.core.log.use import MeasuredUse
 from vast_harbor.core.passage import Results
+from vast_harbor.core.review.bank_in_use import as_old_bank, duties_of
 from vast_harbor.core.review.season import (
     CHARGE,
     DANGER,
@@ -37,17 +36,17 @@ from vast_harbor.formats.log_papers.document import paper
 from vast_harbor.formats.report.document import style_of_page
 from vast_harbor.phrases import phrase
 from vast_harbor.store.log import last_days
-from vast_harbor.web.blueprint import Blueprint
-from vast_harbor.web.compare.report import as_file
-from vast_harbor.web.harbor.routes import RigPath, database, json_response
-from vast_harbor.web.log.bank_in_use import as_old_bank, duties_of
+from vast_harbor.telling.times import day_text
+from vast_harbor.web.base.answers import as_file, json_response
+from vast_harbor.web.base.blueprint import HTML, ON_LOG, WORKED_OUT, Blueprint
+from vast_harbor.web.base.database import counted_today, database
+from vast_harbor.web.base.queries import RigPath
+from vast_harbor.web.base.security import content_policy
+from vast_harbor.web.base.views import OperationView, ProblemsView, TokenView, View, tokens
 from vast_harbor.web.log.health import LoggedHealth, logged_health, off_texts
 from vast_harbor.web.log.use import logged_use, taken_over
 from vast_harbor.web.log.went import went_so_far
-from vast_harbor.web.plan.routes import evaluated_results
-from vast_harbor.web.plan.views import style_of
-from vast_harbor.web.security import content_policy
-from vast_harbor.web.views import OperationView, ProblemsView, TokenView, View, tokens
+from vast_harbor.web.state.evaluated import evaluated_results
 
 api = Blueprint(
     "review", __name__, url_prefix="/api", abp_tags=[Tag(name="log")],
@@ -83,7 +82,7 @@ class ReviewView(View):
     operations: list[OperationView] = Field(description="What enters the measured use into the plan")
 
 
-@api.get("/rigs/<int:rig_id>/log/review", responses={200: ReviewView})
+@api.get("/rigs/<int:rig_id>/log/review", lane=WORKED_OUT, rests_on=ON_LOG, responses={200: ReviewView})
 def season_review(path: RigPath) -> Response:
     """The season review."""
     return json_response(_reviewed(path.rig_id)[0])
@@ -96,7 +95,7 @@ class PaperQuery(BaseModel):
     save: bool = Field(default=False, description="As a file to keep")
 
 
-@api.get("/rigs/<int:rig_id>/log/review/paper")
+@api.get("/rigs/<int:rig_id>/log/review/paper", lane=WORKED_OUT, rests_on=ON_LOG, answers=HTML)
 def review_paper(path: RigPath, query: PaperQuery) -> Response:
     """The season review as one HTML document."""
     view, name, style = _reviewed(path.rig_id)
@@ -106,17 +105,17 @@ def review_paper(path: RigPath, query: PaperQuery) -> Response:
 def printed(template: str, view: View, name: str, style: Style, query: PaperQuery) -> Response:
     """A page of the log on the owner's paper."""
     size = query.paper or ("letter" if style.system == "us" else "a4")
-    today = day_text(date.fromisoformat(current_app.config["TODAY"]()).toordinal())
+    today = day_text(counted_today())
     html = paper(template, view.model_dump(), name, today, size)
-    response = as_file(html, "text/html", name, template, query.save)
+    response = as_file(html, "text/html", name, f"{template}.html", query.save)
     response.headers["Content-Security-Policy"] = content_policy(style_of_page(html))
     return response
 
 
 def _reviewed(rig_id: int) -> tuple[ReviewView, str, Style]:
-    today = date.fromisoformat(current_app.config["TODAY"]()).toordinal()
+    today = counted_today()
     rig_file, plan, results = evaluated_results(rig_id)
-    style = style_of(rig_file)
+    style = rig_file.style
     told = logged_health(rig_id, results, today)
     use = logged_use(rig_id, results)
     in_use = as_old_bank(results, today)
@@ -147,11 +146,6 @@ def _reviewed(rig_id: int) -> tuple[ReviewView, str, Style]:
         todo=todo,
         operations=operations,
     ), plan.name, style  # fmt: skip
-
-
-def day_text(day: int) -> str:
-    """A counted day as it is written on paper."""
-    return format_date(date.fromordinal(day), "d MMMM y", "en_GB")
 
 
 def _headline(found: Review) -> str:

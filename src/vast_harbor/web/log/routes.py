@@ -6,7 +6,7 @@ from dataclasses import replace
 from datetime import UTC, date, datetime
 from typing import Any
 
-from flask import Response, current_app
+from flask import Response
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
@@ -14,6 +14,7 @@ from vast_harbor import data
 from vast_harbor.core.figures.number_format import number_format
 from vast_harbor.core.log.duties import Duty, InUse
 from vast_harbor.core.log.entry import NOTE, OLD, PRESENT, UNITS, Entry
+from vast_harbor.core.review.bank_in_use import bank_in_use, duties_of
 from vast_harbor.core.rig.changeover import RUNS
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.door import clean
@@ -24,11 +25,12 @@ from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
 from vast_harbor.store import log, rigs
 from vast_harbor.store.log import Changed, Kept, NoEntry, Row
-from vast_harbor.web.blueprint import Blueprint
-from vast_harbor.web.compare.report import as_file
-from vast_harbor.web.errors import problems
-from vast_harbor.web.harbor.routes import RigPath, database, json_response
-from vast_harbor.web.log.bank_in_use import bank_in_use, duties_of
+from vast_harbor.web.base.answers import as_file, json_response
+from vast_harbor.web.base.blueprint import CSV, Blueprint
+from vast_harbor.web.base.database import counted_today, database
+from vast_harbor.web.base.errors import problems
+from vast_harbor.web.base.queries import RigPath
+from vast_harbor.web.base.views import ProblemsView
 from vast_harbor.web.log.models import (
     DutiesView,
     DutyBody,
@@ -41,9 +43,7 @@ from vast_harbor.web.log.models import (
     NewLogLineBody,
 )
 from vast_harbor.web.log.views import banks, entry_view, kinds, log_fields
-from vast_harbor.web.plan.routes import evaluated_results
-from vast_harbor.web.plan.views import style_of
-from vast_harbor.web.views import ProblemsView
+from vast_harbor.web.state.evaluated import evaluated_results
 
 api = Blueprint(
     "log", __name__, url_prefix="/api", abp_tags=[Tag(name="log")],
@@ -128,7 +128,7 @@ def read_log(path: RigPath, query: PageQuery) -> Response:
         rig_file = read_stored(db, path.rig_id)
         found = log.page(db, path.rig_id, query.limit + 1, before, query.kind)
         count = log.count(db, path.rig_id)
-    style = style_of(rig_file)
+    style = rig_file.style
     view = LogView(
         entries=[
             entry_view(Entry(**kept.row), kept.revision, rig_file, style) for kept in found[: query.limit]
@@ -148,7 +148,7 @@ def understand_line(path: RigPath, body: LogLineBody) -> Response:
     """What a line is understood as; nothing is kept."""
     rig_file = _rig(path.rig_id)
     entry = _there(path.rig_id, _understood(body, "-", rig_file), rig_file)
-    return json_response(entry_view(entry, 0, rig_file, style_of(rig_file)))
+    return json_response(entry_view(entry, 0, rig_file, rig_file.style))
 
 
 @api.post("/rigs/<int:rig_id>/log", responses={200: LogEntryView})
@@ -168,7 +168,7 @@ def _added(rig_id: int, entry: Entry, rig_file: RigFile) -> Response:
         except NoEntry:
             # It was kept, and removed meanwhile: that is not undone by sending it again.
             kept = Kept(_row(entry), 0)
-    answer = json_response(entry_view(Entry(**kept.row), kept.revision, rig_file, style_of(rig_file)))
+    answer = json_response(entry_view(Entry(**kept.row), kept.revision, rig_file, rig_file.style))
     answer.headers["X-New"] = str(int(new))
     return answer
 
@@ -191,7 +191,7 @@ def put_entry(path: EntryPath, body: LogEntryBody) -> Response:
         with database().writing() as db:
             rigs.revision(db, path.rig_id)
             if not body.revision and log.add(db, path.rig_id, _row(entry)):
-                return json_response(entry_view(entry, 1, rig_file, style_of(rig_file)))
+                return json_response(entry_view(entry, 1, rig_file, rig_file.style))
             before = log.get(db, path.rig_id, path.entry_id).row
             entry = replace(entry, duty=before["duty"], until=before["until"])
             # A new one that is sent again was not answered: what it says now counts.
@@ -201,7 +201,7 @@ def put_entry(path: EntryPath, body: LogEntryBody) -> Response:
         return problems(404, GONE)
     except Changed:
         return problems(409, CHANGED)
-    return json_response(entry_view(Entry(**kept.row), kept.revision, rig_file, style_of(rig_file)))
+    return json_response(entry_view(Entry(**kept.row), kept.revision, rig_file, rig_file.style))
 
 
 @api.delete("/rigs/<int:rig_id>/log/<string:entry_id>", responses={200: LogNameView})
@@ -224,25 +224,24 @@ def restore_entry(path: EntryPath) -> Response:
             kept = log.restore(db, path.rig_id, path.entry_id)
     except NoEntry:
         return problems(404, GONE)
-    return json_response(entry_view(Entry(**kept.row), kept.revision, rig_file, style_of(rig_file)))
+    return json_response(entry_view(Entry(**kept.row), kept.revision, rig_file, rig_file.style))
 
 
 def _iso(day: int) -> str:
     return date.fromordinal(day).isoformat()
 
 
-def _duties(rig_id: int, today: date) -> tuple[RigFile, InUse | None, tuple[Duty, ...]]:
+def _duties(rig_id: int, today: int) -> tuple[RigFile, InUse | None, tuple[Duty, ...]]:
     rig_file, _, results = evaluated_results(rig_id)
     with database().reading() as db:
         last = log.last_days(db, rig_id)
-    return rig_file, bank_in_use(results), duties_of(results, last, today.toordinal())
+    return rig_file, bank_in_use(results), duties_of(results, last, today)
 
 
 @api.get("/rigs/<int:rig_id>/log/duties", responses={200: DutiesView})
 def read_duties(path: RigPath) -> Response:
     """What is to be done about the bank in use, and when."""
-    today = date.fromisoformat(current_app.config["TODAY"]())
-    _, bank, found = _duties(path.rig_id, today)
+    _, bank, found = _duties(path.rig_id, counted_today())
     view = DutiesView(
         duties=[
             DutyView(
@@ -266,7 +265,7 @@ class DutyPath(RigPath):
 def do_duty(path: DutyPath, body: DutyBody) -> Response:
     """Note that a duty is done, or put it off with a reason; sent twice, it is noted once."""
     now = datetime.fromtimestamp(body.at + 60 * body.offset_min, UTC)
-    rig_file, _, found = _duties(path.rig_id, now.date())
+    rig_file, _, found = _duties(path.rig_id, now.date().toordinal())
     duty = next((d for d in found if d.key == path.duty), None)
     if duty is None:
         return problems(404, Problem("", phrase("log.answers.duty")))
@@ -289,7 +288,7 @@ def do_duty(path: DutyPath, body: DutyBody) -> Response:
     return _added(path.rig_id, entry, rig_file)
 
 
-@api.get("/rigs/<int:rig_id>/log.csv")
+@api.get("/rigs/<int:rig_id>/log.csv", answers=CSV)
 def log_csv(path: RigPath) -> Response:
     """The whole log as CSV, the oldest entry first."""
     with database().reading() as db:

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from datetime import date
 
 import numpy as np
-from flask import Response, current_app
+from flask import Response
 from flask_openapi3.models.tag import Tag
 from pydantic import Field
 
@@ -16,6 +16,7 @@ from vast_harbor.core.log.duties import DUE
 from vast_harbor.core.log.entry import CAPACITY_TEST, CHARGE, FAULT, PRESENT, RECEIPT, Entry
 from vast_harbor.core.log.readings import DAY_S
 from vast_harbor.core.passage import Results
+from vast_harbor.core.review.bank_in_use import PROVED, bank_in_use, duties_of
 from vast_harbor.core.review.charging import TAIL_C, Panels, panels
 from vast_harbor.core.review.so_far import FULL as FULL_SOC
 from vast_harbor.core.review.so_far import SoFar, Spent, spent
@@ -27,16 +28,17 @@ from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
 from vast_harbor.store import log, pictures
 from vast_harbor.store.log import last_days
-from vast_harbor.web.blueprint import Blueprint
-from vast_harbor.web.harbor.routes import RigPath, database, json_response
-from vast_harbor.web.log.bank_in_use import PROVED, bank_in_use, duties_of
+from vast_harbor.telling.times import day_text
+from vast_harbor.web.base.answers import json_response
+from vast_harbor.web.base.blueprint import HTML, ON_LOG, WORKED_OUT, Blueprint
+from vast_harbor.web.base.database import counted_today, database
+from vast_harbor.web.base.queries import RigPath
+from vast_harbor.web.base.views import ProblemsView, View
 from vast_harbor.web.log.health import EPOCH, LoggedHealth, logged_health
-from vast_harbor.web.log.review import PaperQuery, day_text, printed
+from vast_harbor.web.log.review import PaperQuery, printed
 from vast_harbor.web.log.views import entry_view
 from vast_harbor.web.log.went import went_so_far
-from vast_harbor.web.plan.routes import evaluated_results
-from vast_harbor.web.plan.views import style_of
-from vast_harbor.web.views import ProblemsView, View
+from vast_harbor.web.state.evaluated import evaluated_results
 
 api = Blueprint(
     "so_far", __name__, url_prefix="/api", abp_tags=[Tag(name="log")],
@@ -141,7 +143,7 @@ class _Told:
         return self.claim is not None
 
 
-@api.get("/rigs/<int:rig_id>/log/so-far", responses={200: SoFarView})
+@api.get("/rigs/<int:rig_id>/log/so-far", lane=WORKED_OUT, rests_on=ON_LOG, responses={200: SoFarView})
 def look_so_far(path: RigPath) -> Response:
     """What the bank in use went through and cost so far, against the plan."""
     told = _told(path.rig_id)
@@ -169,7 +171,7 @@ def look_so_far(path: RigPath) -> Response:
     return json_response(view)
 
 
-@api.get("/rigs/<int:rig_id>/log/warranty/paper")
+@api.get("/rigs/<int:rig_id>/log/warranty/paper", lane=WORKED_OUT, rests_on=ON_LOG, answers=HTML)
 def warranty_paper(path: RigPath, query: PaperQuery) -> Response:
     """The evidence for a claim under warranty as one HTML document."""
     told = _told(path.rig_id)
@@ -191,10 +193,10 @@ def warranty_paper(path: RigPath, query: PaperQuery) -> Response:
 
 
 def _told(rig_id: int) -> _Told:
-    today = date.fromisoformat(current_app.config["TODAY"]()).toordinal()
+    today = counted_today()
     rig_file, plan, results = evaluated_results(rig_id)
     health = logged_health(rig_id, results, today)
-    begin = _Told(rig_file, results, style_of(rig_file), today, health)
+    begin = _Told(rig_file, results, rig_file.style, today, health)
     if health.bank is None or health.bank.since is None or health.health is None:
         return begin
     began = (health.bank.since - EPOCH) * 24

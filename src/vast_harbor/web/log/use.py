@@ -16,11 +16,12 @@ from vast_harbor.core.stops.day import MEASURED
 from vast_harbor.formats.monitor_rows import hours_of
 from vast_harbor.phrases import phrase
 from vast_harbor.store import monitor
-from vast_harbor.web.blueprint import Blueprint
-from vast_harbor.web.harbor.routes import RigPath, database, json_response
-from vast_harbor.web.plan.routes import evaluated_results
-from vast_harbor.web.plan.views import style_of
-from vast_harbor.web.views import OperationView, ProblemsView, View
+from vast_harbor.web.base.answers import json_response
+from vast_harbor.web.base.blueprint import Blueprint
+from vast_harbor.web.base.database import database
+from vast_harbor.web.base.queries import RigPath
+from vast_harbor.web.base.views import OperationView, ProblemsView, View
+from vast_harbor.web.state.evaluated import evaluated_results
 
 api = Blueprint(
     "use", __name__, url_prefix="/api", abp_tags=[Tag(name="log")],
@@ -74,7 +75,7 @@ def logged_use(rig_id: int, results: Results) -> Mapping[str, MeasuredUse]:
 def use(path: RigPath, query: UseQuery) -> Response:
     """What is used, by the monitor of the bank in use, against the plan."""
     rig_file, _, results = evaluated_results(path.rig_id)
-    style = style_of(rig_file)
+    style = rig_file.style
     uses = logged_use(path.rig_id, results)
     kind = query.kind if query.kind in uses else next(iter(uses))
     found = uses[kind]

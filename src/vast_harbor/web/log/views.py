@@ -6,8 +6,8 @@ from vast_harbor.core.figures.display import Style
 from vast_harbor.core.log.entry import BANKS, FIELDS, KINDS, UNITS, Entry
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
+from vast_harbor.telling.inputs import plain_number
 from vast_harbor.web.log.models import LogEntryView, LogFieldView, LogKindView, LogNameView, LogSaidView
-from vast_harbor.web.views import plain_number
 
 
 def kind_names() -> Mapping[str, str]:

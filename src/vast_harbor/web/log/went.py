@@ -6,7 +6,7 @@ from vast_harbor.core.passage import Results
 from vast_harbor.core.review.so_far import SoFar, so_far
 from vast_harbor.formats.monitor_rows import hours_of
 from vast_harbor.store import monitor
-from vast_harbor.web.harbor.routes import database
+from vast_harbor.web.base.database import database
 from vast_harbor.web.log.health import EPOCH, LoggedHealth
 
 

@@ -12,7 +12,7 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.formats.fields import Clock, Measure
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
-from vast_harbor.web.views import View
+from vast_harbor.web.base.views import View
 
 OVERRIDES = "/plan/overrides/"
 # What holds values by name, which says nothing of what they are.

@@ -10,7 +10,7 @@ from vast_harbor.core.passage import Results
 from vast_harbor.formats.changeover_part import READINGS
 from vast_harbor.formats.fields import Clock, Measure, Numbers
 from vast_harbor.formats.rig_document import RigFile
-from vast_harbor.web.views import field_number, plain_number
+from vast_harbor.telling.inputs import field_number, plain_number
 
 
 @lru_cache

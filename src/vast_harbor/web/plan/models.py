@@ -4,15 +4,15 @@ from typing import Any
 
 from pydantic import Field
 
-from vast_harbor.web.banks.card_models import BanksView
-from vast_harbor.web.changeover.models import ChangeoverView
-from vast_harbor.web.charging.models import SourceView
-from vast_harbor.web.compare.table_models import CompareView
-from vast_harbor.web.day.models import DayView
-from vast_harbor.web.need.models import AssumptionView, NeedView
+from vast_harbor.web.base.views import FigureView, FindingView, OperationView, View
 from vast_harbor.web.plan.topics import TopicView
-from vast_harbor.web.rig.models import VoltageView
-from vast_harbor.web.views import FigureView, FindingView, OperationView, View
+from vast_harbor.web.stops.banks.card_models import BanksView
+from vast_harbor.web.stops.changeover.models import ChangeoverView
+from vast_harbor.web.stops.charging.models import SourceView
+from vast_harbor.web.stops.compare.table_models import CompareView
+from vast_harbor.web.stops.day.models import DayView
+from vast_harbor.web.stops.need.models import AssumptionView, NeedView
+from vast_harbor.web.stops.rig.models import VoltageView
 
 
 class StripView(View):

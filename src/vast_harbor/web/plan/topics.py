@@ -4,7 +4,7 @@ from vast_harbor.core.figures.display import Style
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.topics import topics_of
 from vast_harbor.formats.topic_text import topic_text
-from vast_harbor.web.views import View
+from vast_harbor.web.base.views import View
 
 
 class TopicView(View):

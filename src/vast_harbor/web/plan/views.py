@@ -11,32 +11,27 @@ from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.units import US
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.passage import Results
+from vast_harbor.core.review.bank_in_use import reminders
 from vast_harbor.core.stops.compare import HOOK_UP, KEEP, MEND
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
 from vast_harbor.store.log import LastDays
 from vast_harbor.store.rigs import StoredRig
-from vast_harbor.web.banks.card_views import banks_view
-from vast_harbor.web.changeover.views import changeover_view
-from vast_harbor.web.charging.views import source_view
-from vast_harbor.web.compare.views import compare_view
-from vast_harbor.web.day.views import day_view
-from vast_harbor.web.log.bank_in_use import reminders
-from vast_harbor.web.need.views import assumptions_view, need_view
+from vast_harbor.telling.figures import text_of
+from vast_harbor.web.base.views import FigureView, figure_view, finding_view
 from vast_harbor.web.plan.field_texts import field_texts
 from vast_harbor.web.plan.models import RigView, StripView, UnitsView, WhatIfView
 from vast_harbor.web.plan.topics import topic_views
-from vast_harbor.web.rig.views import voltage_view
-from vast_harbor.web.views import FigureView, figure_view, finding_view, text_of
+from vast_harbor.web.stops.banks.card_views import banks_view
+from vast_harbor.web.stops.changeover.views import changeover_view
+from vast_harbor.web.stops.charging.views import source_view
+from vast_harbor.web.stops.compare.views import compare_view
+from vast_harbor.web.stops.day.views import day_view
+from vast_harbor.web.stops.need.views import assumptions_view, need_view
+from vast_harbor.web.stops.rig.views import voltage_view
 
 STOPS = ("rig", "day", "need", "banks", "charging", "trial", "compare", "changeover", "log")
 SEVERITIES = ("note", "care", "stop")
-
-
-def style_of(rig_file: RigFile) -> Style:
-    """The owner's units, currency and lead figure."""
-    rig = rig_file.rig
-    return Style(rig.units, rig.currency, rig.system_v if rig.lead == "ah" else None, rig.numbers)
 
 
 def rig_view(
@@ -60,7 +55,7 @@ def rig_view(
     Returns:
         What the interface shows.
     """
-    style = style_of(rig_file)
+    style = rig_file.style
     us = rig_file.rig.units == US
     view = RigView(
         id=stored.id,

@@ -1,0 +1,1 @@
+"""How a figure, a sentence, an amount or a date is told: the same on every screen, paper and export."""

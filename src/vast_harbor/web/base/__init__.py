@@ -1,0 +1,1 @@
+"""What every part of the web stands on: blueprint, errors, database, answers."""

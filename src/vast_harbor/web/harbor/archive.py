@@ -1,0 +1,122 @@
+"""A rig with its log, its readings and its pictures: as one ZIP, and back."""
+
+import re
+import sqlite3
+import tempfile
+import time
+from collections.abc import Iterator
+from pathlib import Path
+
+from flask import Response, request, send_file
+from flask_openapi3.models.tag import Tag
+
+from vast_harbor import data
+from vast_harbor.core.log.entry import Entry
+from vast_harbor.formats import rig_file as files
+from vast_harbor.formats.log_part import log_text
+from vast_harbor.formats.problem import Problem
+from vast_harbor.formats.rig_archive import (
+    LARGEST_BYTES,
+    Archive,
+    MonitorMember,
+    MonitorPart,
+    PictureMember,
+    PicturePart,
+    read,
+    write,
+)
+from vast_harbor.phrases import phrase
+from vast_harbor.store import log, monitor, pictures, rigs
+from vast_harbor.store.pictures import StoredPicture
+from vast_harbor.web.base.answers import json_response
+from vast_harbor.web.base.blueprint import BYTES, Blueprint
+from vast_harbor.web.base.database import database
+from vast_harbor.web.base.errors import problems
+from vast_harbor.web.base.queries import KeyQuery, RigPath
+from vast_harbor.web.base.views import MadeView, ProblemsView
+from vast_harbor.web.harbor.routes import make_in
+from vast_harbor.web.log.kept_readings import sum_again
+
+api = Blueprint(
+    "archive", __name__, url_prefix="/api", abp_tags=[Tag(name="log")],
+    abp_responses={404: ProblemsView, 413: ProblemsView, 422: ProblemsView},
+)  # fmt: skip
+
+READ_AT_ONCE = 1_000_000
+
+
+@api.get("/rigs/<int:rig_id>/archive", answers="application/zip")
+def export_archive(path: RigPath) -> Response:
+    """The rig file, the log, all readings and pictures as one ZIP that can be imported again."""
+    with tempfile.TemporaryDirectory() as folder:
+        file = Path(folder) / "rig.zip"
+        with database().reading() as db:
+            document = rigs.get(db, path.rig_id).document
+            entries = (Entry(**row) for row in log.each(db, path.rig_id))
+            write(
+                file, files.to_json(document), log_text(entries), _monitor(db, path.rig_id),
+                _pictures(db, path.rig_id),
+            )  # fmt: skip
+        slug = re.sub(r"[^a-z0-9]+", "-", document["rig"]["name"].lower()).strip("-") or "rig"
+        # The file is gone with its folder, and goes on being readable until it is sent.
+        response = send_file(
+            file.open("rb"), "application/zip", as_attachment=True, download_name=f"{slug}-with-log.zip"
+        )
+        response.content_length = file.stat().st_size
+        return response
+
+
+def _monitor(db: sqlite3.Connection, rig_id: int) -> Iterator[MonitorPart]:
+    # In the order in which they came, so that they come so again.
+    for one in reversed(monitor.files(db, rig_id)):
+        about = MonitorMember(
+            bank=one.bank, name=one.name, digest=one.digest, added_at=one.added_at, told=one.told
+        )
+        yield MonitorPart(about, monitor.of_file(db, one.id))
+
+
+def _pictures(db: sqlite3.Connection, rig_id: int) -> Iterator[PicturePart]:
+    for one in pictures.listed(db, rig_id):
+        about = PictureMember(
+            id=one.id, place=one.place, at=one.at, name=one.name, width=one.width, height=one.height
+        )
+        large, small = (pictures.content(db, rig_id, one.id, small) for small in (False, True))
+        yield PicturePart(about, large, small)
+
+
+@api.post("/rigs/import-archive", takes=BYTES, largest=LARGEST_BYTES, responses={201: MadeView})
+def import_archive(query: KeyQuery) -> Response:
+    """Take a ZIP with a rig and all that belongs to it, sent as the body: all of it, or nothing."""
+    size = request.content_length or 0
+    if size > LARGEST_BYTES:
+        says = phrase("files.archive.size", size=f"{size / 1e6:.0f}", most=f"{LARGEST_BYTES / 1e6:.0f}")
+        return problems(413, Problem("", says))
+    with tempfile.TemporaryDirectory() as folder:
+        file = Path(folder) / "rig.zip"
+        with file.open("wb") as out:
+            while part := request.stream.read(READ_AT_ONCE):
+                out.write(part)
+        archive = read(file, int(time.time()))
+    document = files.to_document(files.read(archive.document, data.reference()))
+    with database().writing() as db:
+        made, new = make_in(db, document, query.key)
+        if new:
+            _keep(db, made.id, archive)
+    return json_response(made, 201)
+
+
+def _keep(db: sqlite3.Connection, rig_id: int, archive: Archive) -> None:
+    for entry in archive.entries:
+        log.add(db, rig_id, {column: getattr(entry, column) for column in log.COLUMNS})
+    for part in archive.monitor:
+        of = part.about
+        number = monitor.add_file(db, rig_id, of.bank, of.name, of.digest, of.added_at)
+        monitor.tell(db, number, of.told)
+        monitor.add(db, rig_id, of.bank, number, part.rows)
+    for bank in {part.about.bank for part in archive.monitor if part.rows}:
+        ends = [int(row[0] or 0) for p in archive.monitor if p.about.bank == bank for row in p.rows]
+        sum_again(db, rig_id, bank, min(ends), max(ends))
+    for picture in archive.pictures:
+        about = picture.about
+        stored = StoredPicture(about.id, about.place, about.at, about.name, about.width, about.height)
+        pictures.add(db, rig_id, stored, picture.large, picture.small)

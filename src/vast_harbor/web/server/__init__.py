@@ -1,0 +1,1 @@
+"""The application, and the server that it runs in."""

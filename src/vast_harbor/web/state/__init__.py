@@ -1,0 +1,1 @@
+"""The evaluated rig, and everything that is remembered about it."""
