@@ -18,6 +18,7 @@ from vast_harbor.core.stops import banks as banks_stop
 from vast_harbor.core.stops import compare as compare_stop
 from vast_harbor.core.stops import need as need_stop
 from vast_harbor.core.stops.banks import (
+    DOES_HARM,
     NO_CHOICE,
     BankFigures,
     Banks,
@@ -428,10 +429,7 @@ def _extras_cost(plan: Plan, assumptions: Assumptions) -> Callable[[BankFigures]
     return of
 
 
-# What rules a bank out even where next to nothing is asked of it; so many are tried at most.
-DOES_HARM = frozenset(
-    {"label", "series", "switch", "pack", "cold", "temperature", "air", "fuse", "weight", "locker"}
-)
+# So many banks are tried at most.
 MOST_TRIED = 8
 
 

@@ -5,8 +5,9 @@ from typing import Annotated, Any, cast
 
 from pydantic import Field, ValidationInfo
 
+from vast_harbor.core.rig.changeover import Changeover, Devices
 from vast_harbor.formats.fields import Date, Measure, Truth, Words
-from vast_harbor.formats.parts import IDENTIFIER, PRICE_OR_NONE, Part
+from vast_harbor.formats.parts import IDENTIFIER, PRICE_OR_NONE, Part, made
 from vast_harbor.phrases import phrase
 
 # Names of steps, lines and measurements: ``lfp.charged.unit-1-2``.
@@ -76,57 +77,57 @@ class ProofPart(Part):
 DEVICE_V = Measure("V", 8, 18, phrase("files.changeover_part.device_v"), optional=True, per_12=True)
 
 
-class DevicesPart(Part):
+class DevicesPart(Part, core=Devices):
     """What the devices around the bank are set to now. Volts are stored as for a 12 V system."""
 
-    alarm_v: Annotated[float | None, DEVICE_V] = None
-    disconnect_v: Annotated[float | None, DEVICE_V] = None
-    reconnect_v: Annotated[float | None, DEVICE_V] = None
-    inverter_low_v: Annotated[float | None, DEVICE_V] = None
-    inverter_restart_v: Annotated[float | None, DEVICE_V] = None
-    inverter_high_v: Annotated[float | None, DEVICE_V] = None
+    alarm_v: Annotated[float | None, DEVICE_V]
+    disconnect_v: Annotated[float | None, DEVICE_V]
+    reconnect_v: Annotated[float | None, DEVICE_V]
+    inverter_low_v: Annotated[float | None, DEVICE_V]
+    inverter_restart_v: Annotated[float | None, DEVICE_V]
+    inverter_high_v: Annotated[float | None, DEVICE_V]
     capacity_ah: Annotated[
         float | None, Measure("Ah", 1, 20_000, phrase("files.changeover_part.capacity"), optional=True)
-    ] = None
-    charged_v: Annotated[float | None, DEVICE_V] = None
+    ]
+    charged_v: Annotated[float | None, DEVICE_V]
     tail_a: Annotated[
         float | None, Measure("A", 0, 1000, phrase("files.changeover_part.tail"), optional=True)
-    ] = None
+    ]
     minutes: Annotated[
         float | None, Measure("min", 0, 600, phrase("files.changeover_part.full_after"), optional=True)
-    ] = None
+    ]
     exponent: Annotated[
         float | None, Measure("1", 1, 1.6, phrase("files.changeover_part.exponent"), optional=True)
-    ] = None
+    ]
     efficiency: Annotated[
         float | None,
         Measure("1", 0.5, 1, phrase("files.changeover_part.efficiency"), optional=True, percent=True),
-    ] = None
+    ]
 
 
-class ChangeoverPart(Part):
+class ChangeoverPart(Part, core=Changeover):
     """The bank that is bought, and how far the work is."""
 
-    chosen: Annotated[str, Field(pattern=r"^[A-Za-z0-9_-]{0,40}$")] = ""
-    chosen_on: Annotated[str, Date(phrase("files.changeover_part.date_choice"))] = ""
-    return_by: Annotated[str, Date(phrase("files.changeover_part.date_return"))] = ""
-    start_on: Annotated[str, Date(phrase("files.changeover_part.date_start"))] = ""
-    deposit: Annotated[float | None, PRICE_OR_NONE] = None
-    reach_plus_mm: Annotated[float | None, REACH] = None
-    reach_minus_mm: Annotated[float | None, REACH] = None
-    need_plus_mm: Annotated[float | None, REACH] = None
-    need_minus_mm: Annotated[float | None, REACH] = None
+    chosen: Annotated[str, Field(pattern=r"^[A-Za-z0-9_-]{0,40}$")]
+    chosen_on: Annotated[str, Date(phrase("files.changeover_part.date_choice"))]
+    return_by: Annotated[str, Date(phrase("files.changeover_part.date_return"))]
+    start_on: Annotated[str, Date(phrase("files.changeover_part.date_start"))]
+    deposit: Annotated[float | None, PRICE_OR_NONE]
+    reach_plus_mm: Annotated[float | None, REACH]
+    reach_minus_mm: Annotated[float | None, REACH]
+    need_plus_mm: Annotated[float | None, REACH]
+    need_minus_mm: Annotated[float | None, REACH]
     celsius: Annotated[
         float | None,
         Measure("°C", -30, 60, phrase("files.parts.battery_temperature_must_between"), optional=True),
-    ] = None
+    ]
     test_a: Annotated[
         float | None, Measure("A", 0.5, 1000, phrase("files.changeover_part.test_a"), optional=True)
-    ] = None
+    ]
     done: Dates = Field(default_factory=dict, max_length=400)
     notes: Notes = Field(default_factory=dict, max_length=400)
     passed: Notes = Field(default_factory=dict, max_length=400)
-    readings: dict[Key, float | None] = Field(default_factory=dict, max_length=1000)
-    proof: list[ProofPart] = Field(default_factory=list, max_length=1000)
-    devices: DevicesPart = DevicesPart()
-    settable: dict[Key, Annotated[bool, Truth()]] = Field(default_factory=dict, max_length=200)
+    readings: Annotated[dict[Key, float | None], Field(max_length=1000)]
+    proof: Annotated[list[ProofPart], Field(max_length=1000)]
+    devices: DevicesPart = made(DevicesPart)
+    settable: Annotated[dict[Key, Annotated[bool, Truth()]], Field(max_length=200)]

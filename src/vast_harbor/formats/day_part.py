@@ -7,6 +7,8 @@ from pydantic import Field, ValidationInfo, field_validator
 from vast_harbor.core.figures import parsing
 from vast_harbor.core.figures.number_format import number_format
 from vast_harbor.core.rig.day_types import KINDS as DAY_KINDS
+from vast_harbor.core.rig.day_types import DayType, Times
+from vast_harbor.core.rig.loads import Inverter, Load
 from vast_harbor.core.weather.sun import SEASONS
 from vast_harbor.formats.fields import (
     Choice,
@@ -19,7 +21,7 @@ from vast_harbor.formats.fields import (
     Windows,
     Words,
 )
-from vast_harbor.formats.parts import BATTERY_C, DAY_WH, IDENTIFIER, PRICE_OR_NONE, Part
+from vast_harbor.formats.parts import BATTERY_C, DAY_WH, IDENTIFIER, PRICE_OR_NONE, Part, made
 from vast_harbor.phrases import phrase
 
 USES = ("hours", "uses", "times", "standby")
@@ -37,18 +39,18 @@ class DrawPart(Part):
     unit: Annotated[str, Choice(phrase("files.day_part.unit_power"), "W", "A")] = "W"
 
 
-class TimesPart(Part):
+class TimesPart(Part, core=Times):
     """When a load runs on one kind of day, where that is not as usual."""
 
     use: Annotated[str, Choice(phrase("files.day_part.kind_use"), *USES)] = "hours"
     hours: Annotated[float, HOURS] = 0.0
     uses: Annotated[float, USES_A_DAY] = 0.0
     minutes: Annotated[float, MINUTES] = 0.0
-    starts_at: Annotated[float | None, Clock()] = None
-    windows: Annotated[list[tuple[float, float]], Windows()] = Field(default_factory=list)
+    starts_at: Annotated[float | None, Clock()]
+    windows: Annotated[list[tuple[float, float]], Windows()]
 
 
-class LoadPart(Part):
+class LoadPart(Part, core=Load):
     """One appliance of the day."""
 
     id: Annotated[str, IDENTIFIER]
@@ -59,41 +61,41 @@ class LoadPart(Part):
         float | None, Measure("V", 1, 480, phrase("files.day_part.voltage_must_between_v"), optional=True)
     ] = None
     quantity: Annotated[float, Measure("times", 0, 1000, phrase("files.day_part.enter"))] = 1.0
-    use: Annotated[str, Choice(phrase("files.day_part.kind_use"), *USES)] = "hours"
+    use: Annotated[str, Choice(phrase("files.day_part.kind_use"), *USES)]
     hours: Annotated[float, HOURS] = 0.0
     uses: Annotated[float, USES_A_DAY] = 0.0
     minutes: Annotated[float, MINUTES] = 0.0
     duty: Annotated[
         float, Measure("1", 0, 1, phrase("files.day_part.duty_cycle_must_between"), percent=True)
     ] = 1.0
-    starts_at: Annotated[float | None, Clock()] = None
-    windows: Annotated[list[tuple[float, float]], Windows()] = Field(default_factory=list)
-    low: Annotated[float | None, DOUBT] = None
-    high: Annotated[float | None, DOUBT] = None
-    start_w: Annotated[float | None, StartPower()] = None
+    starts_at: Annotated[float | None, Clock()]
+    windows: Annotated[list[tuple[float, float]], Windows()]
+    low: Annotated[float | None, DOUBT]
+    high: Annotated[float | None, DOUBT]
+    start_w: Annotated[float | None, StartPower()]
     start_s: Annotated[float, Measure("s", 0, 600, phrase("files.day_part.start_must_take_between"))] = 0.0
-    together: Annotated[bool, Truth()] = True
-    critical: Annotated[bool, Truth()] = False
+    together: Annotated[bool, Truth()]
+    critical: Annotated[bool, Truth()]
     duty_at: Annotated[
         list[float], Numbers(phrase("files.day_part.duty_cycles"), 0, 1, 4, exactly=True, percent=True)
-    ] = Field(default_factory=list)
+    ]
     least_v: Annotated[
         float | None, Measure("V", 9, 14, phrase("files.day_part.lowest_voltage_12_v"), optional=True)
-    ] = None
-    measured_wh: Annotated[float | None, DAY_WH] = None
+    ]
+    measured_wh: Annotated[float | None, DAY_WH]
     measured_hours: Annotated[
         float, Measure("h", 0.1, 2000, phrase("files.day_part.measurement_must_take_between"))
     ] = 24.0
-    bank: Annotated[str, Choice(phrase("files.day_part.bank"), "main", "second")] = "main"
+    bank: Annotated[str, Choice(phrase("files.day_part.bank"), "main", "second")]
     thrifty_w: Annotated[
         float | None,
         Measure(
             "W", 0, 20_000, phrase("files.day_part.power_economical_must_between"),
             optional=True,
         ),
-    ] = None  # fmt: skip
-    thrifty_price: Annotated[float | None, PRICE_OR_NONE] = None
-    on: dict[str, TimesPart | None] = Field(default_factory=dict, max_length=24)
+    ]  # fmt: skip
+    thrifty_price: Annotated[float | None, PRICE_OR_NONE]
+    on: Annotated[dict[str, TimesPart | None], Field(max_length=24)]
 
     @field_validator("draw", mode="before")
     @classmethod
@@ -118,56 +120,72 @@ class LoadPart(Part):
         return value
 
 
-class InverterPart(Part):
+class InverterPart(Part, core=Inverter):
     """The rig's inverter."""
 
     efficiency: Annotated[
         float, Measure("1", 0.3, 1, phrase("files.day_part.efficiency_inverter_must_between"), percent=True)
-    ] = 0.90
-    idle_w: Annotated[float, Measure("W", 0, 500, phrase("files.day_part.idle_power_inverter_must"))] = 8.0
+    ]
+    idle_w: Annotated[float, Measure("W", 0, 500, phrase("files.day_part.idle_power_inverter_must"))]
     hours_on: Annotated[
         float | None, Measure("h", 0, 24, phrase("files.day_part.day_24_hours_h"), optional=True)
-    ] = None
+    ]
     rated_w: Annotated[
         float | None,
         Measure("W", 50, 50_000, phrase("files.day_part.rated_power_inverter_must"), optional=True),
-    ] = None
+    ]
 
 
-class DayTypePart(Part):
+class DayTypePart(Part, core=DayType):
     """A kind of day."""
 
     id: Annotated[str, IDENTIFIER]
     name: Annotated[str, Words(phrase("files.day_part.name_day"), 40, required=True)]
-    kind: Annotated[str, Choice(phrase("files.day_part.kind_day"), *DAY_KINDS)] = "off_grid"
-    season: Annotated[str, Choice(phrase("files.day_part.season"), *SEASONS)] = "summer"
-    battery_c: Annotated[float | None, BATTERY_C] = None
+    kind: Annotated[str, Choice(phrase("files.day_part.kind_day"), *DAY_KINDS)]
+    season: Annotated[str, Choice(phrase("files.day_part.season"), *SEASONS)]
+    battery_c: Annotated[float | None, BATTERY_C]
     air_c: Annotated[
         float | None,
         Measure("°C", -50, 55, phrase("files.day_part.air_temperature_must_between"), optional=True),
-    ] = None
-    charge_from: Annotated[float | None, Clock()] = None
-    charge_to: Annotated[float | None, Clock()] = None
-    measured_wh: Annotated[float | None, DAY_WH] = None
+    ]
+    charge_from: Annotated[float | None, Clock()]
+    charge_to: Annotated[float | None, Clock()]
+    measured_wh: Annotated[float | None, DAY_WH]
     measured_hours: Annotated[
         float, Measure("h", 1, 2000, phrase("files.day_part.measurement_must_take_between"))
-    ] = 24.0
+    ]
 
 
 def usual_day_types() -> list[DayTypePart]:
     """The kinds of day that a new rig starts with."""
     return [
-        DayTypePart(
-            id="summer", name=phrase("files.day_part.summer_off_grid"), kind="off_grid", season="summer"
+        made(
+            DayTypePart,
+            id="summer",
+            name=phrase("files.day_part.summer_off_grid"),
+            kind="off_grid",
+            season="summer",
         ),
-        DayTypePart(
-            id="winter", name=phrase("files.day_part.winter_off_grid"), kind="off_grid", season="winter"
+        made(
+            DayTypePart,
+            id="winter",
+            name=phrase("files.day_part.winter_off_grid"),
+            kind="off_grid",
+            season="winter",
         ),
-        DayTypePart(
-            id="travelling", name=phrase("files.day_part.travelling"), kind="travelling", season="summer"
+        made(
+            DayTypePart,
+            id="travelling",
+            name=phrase("files.day_part.travelling"),
+            kind="travelling",
+            season="summer",
         ),
-        DayTypePart(id="hook-up", name=phrase("files.day_part.hook_up"), kind="hook_up", season="summer"),
-        DayTypePart(id="laid-up", name=phrase("files.day_part.laid_up"), kind="laid_up", season="winter"),
+        made(
+            DayTypePart, id="hook-up", name=phrase("files.day_part.hook_up"), kind="hook_up", season="summer"
+        ),
+        made(
+            DayTypePart, id="laid-up", name=phrase("files.day_part.laid_up"), kind="laid_up", season="winter"
+        ),
     ]
 
 
@@ -176,7 +194,7 @@ class DayPart(Part):
 
     types: list[DayTypePart] = Field(default_factory=usual_day_types, min_length=1, max_length=12)
     loads: list[LoadPart] = Field(default_factory=list, max_length=300)
-    inverter: InverterPart = InverterPart()
+    inverter: InverterPart = made(InverterPart)
     standby_w: Annotated[
         float, Measure("W", 0, 5000, phrase("files.day_part.standby_power_must_between"), draw=True)
     ] = 0.0

@@ -110,9 +110,18 @@ def _plain(value: float) -> str:
     return trim(group(value, digits_for(value, 6)))
 
 
-def _share(given: Any, number: float) -> float:
-    """A share typed without a sign: up to 1 it is one, from 2 in per cent; 1.4 is too much, not 1.4 %."""
-    return number / 100 if isinstance(given, str) and "%" not in given and number >= 2 else number
+def read_share(value: Any, unit: str, least: float, most: float, context: dict[str, Any]) -> float:
+    """As :func:`read_number`, a share; see :func:`~vast_harbor.core.figures.parsing.parse_share`.
+
+    Args:
+        value: number, or text when the context allows typing.
+        unit: ``1``, or ``1/year`` for a rate.
+        least, most: what the share may be [-].
+        context: as there.
+    """
+    if isinstance(value, str) and value.strip() and context.get("typed"):
+        return parsing.parse_share(value, least, most, unit, number_format(context.get("numbers", "")))
+    return read_number(value, unit, context)
 
 
 class _Field(ABC):
@@ -168,10 +177,10 @@ class Measure(_Field):
             return None
         if self.draw and isinstance(value, str) and (amps := _amps(value)) is not None:
             number = amps * (_context(info).get("system_v") or 12.0)
+        elif self.percent:
+            number = read_share(value, self.unit, self.least, self.most, _context(info))
         else:
             number = read_number(value, self.unit, _context(info))
-        if self.percent:
-            number = _share(value, number)
         scale: float = 100 if self.percent else 1
         sentence, system = self.sentence, METRIC
         if isinstance(value, str) and _context(info).get("system") == US:
@@ -392,13 +401,12 @@ class Numbers(_Field):
         return [self._number(v, info) for v in value]
 
     def _number(self, value: Any, info: ValidationInfo) -> float:
-        number = read_number(value, "1", _context(info))
-        sentence = phrase("files.fields.must_between", what=self.what)
         if not self.percent:
-            return check_bounds(number, self.least, self.most, sentence)
-        number = _share(value, number)
+            sentence = phrase("files.fields.must_between", what=self.what)
+            return check_bounds(read_number(value, "1", _context(info)), self.least, self.most, sentence)
+        share = read_share(value, "1", self.least, self.most, _context(info))
         sentence = phrase("files.fields.shares_must_between", what=self.what)
-        return check_bounds(number, self.least, self.most, sentence, lambda x: 100 * x)
+        return check_bounds(share, self.least, self.most, sentence, lambda x: 100 * x)
 
     def schema(self) -> dict[str, Any]:
         item = {"type": "number", "minimum": self.least, "maximum": self.most}

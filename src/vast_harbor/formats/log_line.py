@@ -10,7 +10,7 @@ from typing import Any
 from vast_harbor.core.figures.currency import currency_symbol
 from vast_harbor.core.figures.number_format import INTERNATIONAL, NumberFormat
 from vast_harbor.core.figures.parsing import NUMBER, Unreadable, number
-from vast_harbor.core.figures.units import LITRES_PER_GALLON
+from vast_harbor.core.figures.units import LITRES_PER_GALLON, celsius
 from vast_harbor.core.log.entry import (
     CAPACITY_TEST,
     CHARGE,
@@ -239,7 +239,7 @@ def _quantities(left: str, numbers: NumberFormat) -> tuple[dict[str, float], str
         except Unreadable:
             return match[0]
         if field == "fahrenheit":
-            field, value = "celsius", (value - 32) / 1.8
+            field, value = "celsius", celsius(value)
         if field in found:
             return match[0]
         found[field] = value

@@ -12,6 +12,7 @@ from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 import numpy as np
 
+from vast_harbor.core.figures.units import celsius as from_fahrenheit
 from vast_harbor.core.log.readings import Floats, Ints, Readings
 from vast_harbor.formats.csv_table import CsvError
 from vast_harbor.formats.monitor_layout import (
@@ -259,7 +260,7 @@ def _readings(
         soc = soc / size if units[SOC] == "Ah" else 1 - np.abs(soc) / size
     celsius = columns[CELSIUS]
     if units.get(CELSIUS) == "°F":
-        celsius = (celsius - 32) / 1.8
+        celsius = from_fahrenheit(celsius)
     elif units.get(CELSIUS) == "K":
         celsius = celsius - 273.15
     return Readings(at, offset, volts, amps, soc, celsius)

@@ -9,10 +9,10 @@ from statistics import median
 from typing import Any
 
 from vast_harbor.core.battery.bank import BatteryModel
+from vast_harbor.core.figures.units import KG_PER_LB, MM_IN, MM_PER_INCH, celsius
 from vast_harbor.phrases import phrase
 
 LONGEST = 20_000
-INCH_MM, POUND_KG = 25.4, 0.45359237
 
 # A number stands by itself: the 4 of LiFePO4 begins none. Amp-hours are not written in groups with spaces.
 _ALONE = r"(?<![\w.,])"
@@ -79,7 +79,7 @@ def number(text: str) -> float:
 
 
 def _length(value: float, unit: str) -> float:
-    return value * {"mm": 1.0, "cm": 10.0, "m": 1000.0}.get(unit.lower(), INCH_MM)
+    return value * MM_IN.get(unit.lower(), MM_PER_INCH)
 
 
 def _first(pattern: str, text: str) -> re.Match[str] | None:
@@ -127,7 +127,7 @@ def _temperatures(text: str) -> Iterable[Said]:
         (r"discharg\w*(?:\s+temp\w*)?", "discharge"),
     ):
         if (m := _first(word + span, text)) is not None:
-            ends = [float(x) if m[3].upper() == "C" else (float(x) - 32) / 1.8 for x in (m[1], m[2])]
+            ends = [float(x) if m[3].upper() == "C" else celsius(float(x)) for x in (m[1], m[2])]
             yield Said(f"{name}_min_c", round(ends[0], 1), m[0].strip())
             yield Said(f"{name}_max_c", round(ends[1], 1), m[0].strip())
 
@@ -179,7 +179,7 @@ def _weight(text: str) -> Iterable[Said]:
 
 
 def _kg(m: re.Match[str]) -> float:
-    return round(number(m[1]) * (POUND_KG if m[2].lower()[0] in "lp" else 1.0), 2)
+    return round(number(m[1]) * (KG_PER_LB if m[2].lower()[0] in "lp" else 1.0), 2)
 
 
 def _term(m: re.Match[str]) -> float:

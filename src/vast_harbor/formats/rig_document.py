@@ -5,13 +5,13 @@ from typing import Annotated, Final, Literal
 from pydantic import Field
 
 from vast_harbor.core.figures.display import Style
-from vast_harbor.core.rig.plan import OWN_HANDS, WORKSHOP
+from vast_harbor.core.rig.plan import OWN_HANDS, WORKSHOP, Plan
 from vast_harbor.formats.bank_parts import CandidatePart, OldBankPart, SecondBankPart
 from vast_harbor.formats.changeover_part import ChangeoverPart
 from vast_harbor.formats.day_part import DayPart
 from vast_harbor.formats.fields import Choice, Truth
 from vast_harbor.formats.model_part import ModelPart
-from vast_harbor.formats.parts import Part
+from vast_harbor.formats.parts import Part, made
 from vast_harbor.formats.rig_part import RigPart
 from vast_harbor.formats.source_part import SourcePart, TrialPart
 from vast_harbor.phrases import phrase
@@ -22,7 +22,7 @@ VERSION: Final = 2
 QUESTIONS = ("what", "use", "run", "big", "old", "charge", "hook_up", "cold", "space", "keep")
 
 
-class PlanPart(Part):
+class PlanPart(Part, core=Plan):
     """House rule and what the owner overrides."""
 
     house_rule: Annotated[
@@ -31,17 +31,13 @@ class PlanPart(Part):
     life_basis: Annotated[
         str | None,
         Choice(phrase("files.rig_document.life_use"), "likely", "warranty", "label_cycles", optional=True),
-    ] = None
-    overrides: dict[str, float] = Field(default_factory=dict)
+    ]
+    overrides: dict[str, float]
     day_type: str | None = None
-    day_basis: Annotated[
-        str, Choice(phrase("files.rig_document.day_plan"), "likely", "cautious", "measured")
-    ] = "likely"
-    habits: Annotated[str, Choice(phrase("files.rig_document.habits"), "careful", "usual", "careless")] = (
-        "usual"
-    )
-    overnight: Annotated[bool, Truth()] = False
-    labour: Annotated[str, Choice(phrase("files.rig_document.installer"), OWN_HANDS, WORKSHOP)] = OWN_HANDS
+    day_basis: Annotated[str, Choice(phrase("files.rig_document.day_plan"), "likely", "cautious", "measured")]
+    habits: Annotated[str, Choice(phrase("files.rig_document.habits"), "careful", "usual", "careless")]
+    overnight: Annotated[bool, Truth()]
+    labour: Annotated[str, Choice(phrase("files.rig_document.installer"), OWN_HANDS, WORKSHOP)]
 
 
 class StatedPart(Part):
@@ -72,12 +68,12 @@ class RigFile(Part):
     old_bank: OldBankPart | None = None
     second_bank: SecondBankPart | None = None
     day: DayPart = DayPart()
-    plan: PlanPart = PlanPart()
+    plan: PlanPart = made(PlanPart)
     sources: list[SourcePart] = Field(default_factory=list, max_length=12)
-    trial: TrialPart = TrialPart()
+    trial: TrialPart = made(TrialPart)
     own_models: list[ModelPart] = Field(default_factory=list, max_length=100)
     candidates: list[CandidatePart] = Field(default_factory=list, max_length=8)
-    changeover: ChangeoverPart = ChangeoverPart()
+    changeover: ChangeoverPart = made(ChangeoverPart)
     stated: StatedPart = StatedPart()
     guide: Annotated[str, Choice(phrase("files.rig_document.guide"), "", *QUESTIONS)] = ""
 

@@ -22,8 +22,9 @@ from vast_harbor.formats.bank_parts import CandidatePart
 from vast_harbor.formats.changeover_part import read_reading
 from vast_harbor.formats.day_part import LoadPart
 from vast_harbor.formats.door import admitted
-from vast_harbor.formats.fields import check_bounds, read_number
+from vast_harbor.formats.fields import check_bounds, read_number, read_share
 from vast_harbor.formats.model_part import contradictions
+from vast_harbor.formats.parts import made
 from vast_harbor.formats.problem import Problem as Problem
 from vast_harbor.formats.problem import RigFileError as RigFileError
 from vast_harbor.formats.rig_document import FORMAT, VERSION, RigFile
@@ -205,11 +206,12 @@ def _read_overrides(
             continue
         entry = known.get(key).entry
         try:
-            share = entry.unit == "%"
-            number = read_number(value, "1" if share else entry.unit, context)
-            # A share is typed in per cent: 95 and 95 % are 0.95.
-            if share and isinstance(value, str) and "%" not in value and number > 1:
-                number /= 100
+            unit = "1" if entry.unit == "%" else entry.unit
+            number = (
+                read_share(value, unit, entry.least, entry.most, context)
+                if unit in ("1", "1/year") and entry.unit != "1"
+                else read_number(value, unit, context)
+            )
             values[key] = check_bounds(
                 number,
                 entry.least,
@@ -470,9 +472,9 @@ def new_rig(name: str, **fields: Any) -> dict[str, Any]:
     rig_file = RigFile(
         rig=RigPart(name=name, **fields),
         candidates=[
-            CandidatePart(id="flooded_deep", battery_class="flooded_deep"),
-            CandidatePart(id="agm", battery_class="agm"),
-            CandidatePart(id="lfp", battery_class="lfp"),
+            made(CandidatePart, id="flooded_deep", battery_class="flooded_deep"),
+            made(CandidatePart, id="agm", battery_class="agm"),
+            made(CandidatePart, id="lfp", battery_class="lfp"),
         ],
     )
     return to_document(rig_file)

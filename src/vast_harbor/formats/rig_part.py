@@ -2,10 +2,11 @@
 
 from typing import Annotated
 
-from pydantic import Field, field_validator
+from pydantic import field_validator
 
 from vast_harbor.core.figures.currency import currency_code
 from vast_harbor.core.figures.number_format import LOCALES
+from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.rig.sources import PITCHES
 from vast_harbor.core.weather.climate import PLACES
 from vast_harbor.formats.fields import Choice, Measure, Names, Numbers, Truth, Words
@@ -31,7 +32,7 @@ def _some(unit: str, least: float, most: float, what: str) -> Measure:
     return Measure(unit, least, most, says, optional=True)
 
 
-class RigPart(Part):
+class RigPart(Part, core=Plan):
     """What the rig is and how it is used."""
 
     name: Annotated[str, Words(phrase("files.rig_part.name_rig"), 80, required=True)]
@@ -47,7 +48,7 @@ class RigPart(Part):
     lead: Annotated[str, Choice(phrase("files.rig_part.main_unit"), "wh", "ah")] = "wh"
     battery_c: Annotated[float | None, BATTERY_C] = None
     rest_c: Annotated[float | None, BATTERY_C] = None
-    place: Annotated[str, Choice(phrase("files.rig_part.place_battery"), *PLACES)] = "living_space"
+    place: Annotated[str, Choice(phrase("files.rig_part.place_battery"), *PLACES)]
     region: Annotated[str, Words(phrase("files.rig_part.region"), 40)] = ""
     latitude: Annotated[
         float | None,
@@ -67,13 +68,11 @@ class RigPart(Part):
         float | None, Measure("h", -12, 14, phrase("files.rig_part.time_zone_must_between"), optional=True)
     ] = None
     climate: Annotated[str | None, Choice(phrase("files.rig_part.climate"), *CLIMATES, optional=True)] = None
-    months: Annotated[list[int], Numbers(phrase("files.rig_part.months"), 1, 12, 12)] = Field(
-        default_factory=list
-    )
+    months: Annotated[list[int], Numbers(phrase("files.rig_part.months"), 1, 12, 12)]
     nights_in_a_row: Annotated[
         float | None,
         Measure("nights", 0, 366, phrase("files.rig_part.year_365_nights_possible"), optional=True),
-    ] = None
+    ]
     hook_up_nights: Annotated[
         float, Measure("nights", 0, 366, phrase("files.rig_part.year_365_nights_possible"))
     ] = 0.0
@@ -84,7 +83,7 @@ class RigPart(Part):
             "days", 1, 30, phrase("files.rig_part.move_every_days"), optional=True,
             whole=True,
         ),
-    ] = None  # fmt: skip
+    ]  # fmt: skip
     water_nights: Annotated[float | None, STAY] = None
     waste_nights: Annotated[float | None, STAY] = None
     gas_nights: Annotated[float | None, STAY] = None
@@ -124,18 +123,16 @@ class RigPart(Part):
         Measure("V", 12, 17, phrase("files.rig_part.absorption_voltage"), optional=True, per_12=True),
     ] = None
     equalises: Annotated[bool, Truth()] = False
-    pitch: Annotated[str, Choice(phrase("files.rig_part.usual_place"), *PITCHES)] = "open"
+    pitch: Annotated[str, Choice(phrase("files.rig_part.usual_place"), *PITCHES)]
     sun_hours: Annotated[
         list[float], Numbers(phrase("files.rig_part.sun_hours_month"), 0, 14, 12, exactly=True)
-    ] = Field(default_factory=list)
+    ]
     disconnect: Annotated[
         str, Choice(phrase("files.rig_part.load_disconnect"), "all", "not_critical", "none")
-    ] = "all"
-    watched: Annotated[str, Choice(phrase("files.rig_part.warning_device"), "", "monitor")] = ""
-    budget: Annotated[float | None, PRICE_OR_NONE] = None
-    cares: Annotated[list[str], Names(phrase("files.rig_part.care_about"), *CARES)] = Field(
-        default_factory=list
-    )
+    ]
+    watched: Annotated[str, Choice(phrase("files.rig_part.warning_device"), "", "monitor")]
+    budget: Annotated[float | None, PRICE_OR_NONE]
+    cares: Annotated[list[str], Names(phrase("files.rig_part.care_about"), *CARES)]
     notes: Annotated[str, Words(phrase("terms.names.note"), 4000)] = ""
 
     @field_validator("system_v")

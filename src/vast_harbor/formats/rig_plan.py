@@ -27,52 +27,23 @@ from vast_harbor.core.rig.sources import Source
 from vast_harbor.core.weather.sky import nearest, with_sky
 from vast_harbor.formats.bank_parts import CandidatePart, ExtraPart, OldBankPart
 from vast_harbor.formats.changeover_part import ChangeoverPart, PurchasesPart
-from vast_harbor.formats.day_part import LoadPart, TimesPart
+from vast_harbor.formats.day_part import LoadPart
 from vast_harbor.formats.model_part import ModelPart
+from vast_harbor.formats.parts import core_of
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.formats.rig_part import RigPart
-from vast_harbor.formats.source_part import SourcePart, TrialPart
 
 # Volts of AC loads given in amps.
 MAINS_V = {"metric": 230.0, "us": 120.0}
 
 
+# Fields of the plan that the core takes as they stand in the document.
+_OF_PLAN = ("house_rule", "overrides", "life_basis", "day_basis", "habits", "overnight", "labour")
+
+
 def own_model(part: ModelPart, reference: Reference) -> BatteryModel:
     """An own battery entry as the core knows it."""
     return model_of(part.model_dump(), reference.classes[part.battery_class], own=True)
-
-
-def _times(part: TimesPart | None) -> Times | None:
-    if part is None:
-        return None
-    return Times(part.use, part.hours, part.uses, part.minutes, part.starts_at, tuple(part.windows))
-
-
-# Fields of a load that the core takes as they stand in the document.
-_SAME = (
-    "id",
-    "name",
-    "supply",
-    "quantity",
-    "use",
-    "hours",
-    "uses",
-    "minutes",
-    "duty",
-    "starts_at",
-    "low",
-    "high",
-    "start_w",
-    "start_s",
-    "together",
-    "critical",
-    "least_v",
-    "measured_wh",
-    "measured_hours",
-    "bank",
-    "thrifty_w",
-    "thrifty_price",
-)
 
 
 def volts_of(part: LoadPart, rig_file: RigFile) -> float:
@@ -84,15 +55,12 @@ def volts_of(part: LoadPart, rig_file: RigFile) -> float:
 
 
 def _load(part: LoadPart, rig_file: RigFile) -> Load:
-    plain = {name: getattr(part, name) for name in _SAME}
-    return Load(
-        **plain,
+    return core_of(
+        Load, part,
         draw=Draw(part.draw.value, part.draw.unit),
         volts=volts_of(part, rig_file),
-        windows=tuple(part.windows),
-        duty_at=tuple(part.duty_at),
-        on={name: _times(times) for name, times in part.on.items()},
-    )
+        on={name: None if times is None else core_of(Times, times) for name, times in part.on.items()},
+    )  # fmt: skip
 
 
 def _old_bank(part: OldBankPart | None, reference: Reference) -> OldBank | None:
@@ -100,8 +68,7 @@ def _old_bank(part: OldBankPart | None, reference: Reference) -> OldBank | None:
         return None
     battery_class = reference.classes[part.battery_class]
     volts = cells_of(battery_class, part.unit_v) * battery_class.cell_v
-    fields = part.model_dump(exclude={"reason"}) | {"battery_class": battery_class, "unit_v": volts}
-    return OldBank(**fields)
+    return core_of(OldBank, part, battery_class=battery_class, unit_v=volts)
 
 
 def _site(rig: RigPart, reference: Reference) -> Site:
@@ -110,13 +77,6 @@ def _site(rig: RigPart, reference: Reference) -> Site:
         region = nearest(reference.regions, rig.latitude, rig.longitude, climate.key)
         climate = climate if region is None else with_sky(climate, region)
     return Site(rig.latitude, rig.longitude, rig.utc_offset_h, climate)
-
-
-def _loading(rig: RigPart) -> Loading:
-    return Loading(
-        rig.payload_kg, rig.base_m, rig.coupling_kg, rig.coupling_max_kg, rig.old_x_m, rig.new_x_m,
-        rig.front_axle_kg, rig.rear_axle_kg,
-    )  # fmt: skip
 
 
 def _locker(rig: RigPart) -> Locker:
@@ -134,39 +94,21 @@ def _locker(rig: RigPart) -> Locker:
     return Locker(tuple(rooms), more, rig.locker_opens, rig.locker_vented, rig.vent_cm2)
 
 
-def _installed(rig: RigPart) -> Installed:
-    return Installed(
-        rig.cable_mm2, rig.cable_clad, rig.fuse_a, rig.fuse_breaks_a, rig.lugs, rig.charge_a, rig.charge_v,
-        rig.equalises,
-    )  # fmt: skip
-
-
 def _extra(part: ExtraPart, candidate: CandidatePart) -> Extra:
     """An extra at the price paid for it, where that is known."""
     paid = candidate.purchases.paid.get(f"extra-{part.id}")
-    price = part.price if paid is None else paid
-    return Extra(part.name, price, part.tag, part.covers, part.life_years, part.id)
+    return core_of(Extra, part, price=part.price if paid is None else paid)
 
 
 def _candidate(part: CandidatePart) -> Candidate:
-    return Candidate(
-        part.id,
-        part.battery_class,
-        part.model,
-        part.series,
-        part.parallel,
-        part.unit_price,
-        part.price_date,
-        tuple(_extra(e, part) for e in part.extras),
-        part.protection,
-        tuple(Place(**p.model_dump()) for p in part.places),
-        tuple(PurchaseStep(s.when, s.strings, s.other, s.other_price) for s in part.stages),
-        tuple(Fix(f.source, f.remedy) for f in part.fixes),
-        tuple(part.struck),
-        part.difficulty,
-        part.spare,
-        _purchases(part.purchases),
-    )
+    return core_of(
+        Candidate, part,
+        extras=tuple(_extra(e, part) for e in part.extras),
+        places=tuple(core_of(Place, place) for place in part.places),
+        stages=tuple(core_of(PurchaseStep, step) for step in part.stages),
+        fixes=tuple(core_of(Fix, fix) for fix in part.fixes),
+        purchases=_purchases(part.purchases),
+    )  # fmt: skip
 
 
 def _purchases(part: PurchasesPart) -> dict[str, Purchase]:
@@ -189,10 +131,9 @@ def _purchases(part: PurchasesPart) -> dict[str, Purchase]:
 
 
 def _changeover(part: ChangeoverPart) -> Changeover:
-    plain = part.model_dump(exclude={"done", "notes", "passed", "readings", "proof", "devices"})
     steps = {*part.done, *part.notes, *part.passed}
-    return Changeover(
-        **plain,
+    return core_of(
+        Changeover, part,
         ticks={
             key: Tick(
                 key in part.done, part.done.get(key, ""), part.notes.get(key, ""), part.passed.get(key, "")
@@ -200,18 +141,9 @@ def _changeover(part: ChangeoverPart) -> Changeover:
             for key in steps
         },
         readings={key: value for key, value in part.readings.items() if value is not None},
-        proof=tuple(ProofReading(one.minutes, one.volts, one.amps) for one in part.proof),
-        devices=Devices(**part.devices.model_dump()),
-    )
-
-
-def _source(part: SourcePart) -> Source:
-    plain = part.model_dump(exclude={"positions", "monthly_w"})
-    return Source(**plain, positions=tuple(part.positions), monthly_w=tuple(part.monthly_w))
-
-
-def _tried(part: TrialPart) -> TrialSettings:
-    return TrialSettings(**part.model_dump(exclude={"pitches"}), pitches=tuple(part.pitches))
+        proof=tuple(core_of(ProofReading, one) for one in part.proof),
+        devices=core_of(Devices, part.devices),
+    )  # fmt: skip
 
 
 def to_plan(rig_file: RigFile, reference: Reference, today: str = "") -> Plan:
@@ -228,50 +160,27 @@ def to_plan(rig_file: RigFile, reference: Reference, today: str = "") -> Plan:
     rig, day, plan = rig_file.rig, rig_file.day, rig_file.plan
     own = {m.id: own_model(m, reference) for m in rig_file.own_models}
     second = rig_file.second_bank
-    return Plan(
-        name=rig.name,
-        kind=rig.kind,
-        system_v=rig.system_v,
-        off_grid_nights=rig.off_grid_nights,
-        years_kept=rig.years_kept,
-        battery_c=rig.battery_c,
-        rest_c=rig.rest_c,
+    return core_of(
+        Plan, rig,
+        **{name: getattr(plan, name) for name in _OF_PLAN},
         loads=tuple(_load(part, rig_file) for part in day.loads),
-        inverter=Inverter(**day.inverter.model_dump()),
+        inverter=core_of(Inverter, day.inverter),
         standby_w=day.standby_w,
-        house_rule=plan.house_rule,
-        overrides=plan.overrides,
-        life_basis=plan.life_basis,
         candidates=tuple(_candidate(c) for c in rig_file.candidates),
         models={**reference.catalogue, **own},
         old_bank=_old_bank(rig_file.old_bank, reference),
         site=_site(rig, reference),
-        place=rig.place,
         months=tuple(int(m) for m in rig.months),
-        nights_in_a_row=rig.nights_in_a_row,
-        hook_up_nights=rig.hook_up_nights,
-        drive_hours=rig.drive_hours,
-        drive_every=rig.drive_every,
-        stay=Stay(rig.water_nights, rig.waste_nights, rig.gas_nights),
-        loading=_loading(rig),
+        stay=core_of(Stay, rig),
+        loading=core_of(Loading, rig, front_kg=rig.front_axle_kg, rear_kg=rig.rear_axle_kg),
         locker=_locker(rig),
-        installed=_installed(rig),
+        installed=core_of(Installed, rig, clad=rig.cable_clad),
         today=today,
-        budget=rig.budget,
-        cares=tuple(rig.cares),
-        day_types=tuple(DayType(**t.model_dump()) for t in day.types),
+        day_types=tuple(core_of(DayType, one) for one in day.types),
         governing=plan.day_type,
-        day_basis=plan.day_basis,
-        habits=plan.habits,
-        overnight=plan.overnight,
-        second=None if second is None else SecondBank(**second.model_dump()),
-        sources=tuple(_source(s) for s in rig_file.sources),
-        sun_hours=tuple(rig.sun_hours),
-        pitch=rig.pitch,
-        disconnect=rig.disconnect,
-        watched=rig.watched,
-        trial=_tried(rig_file.trial),
-        labour=plan.labour,
+        second=None if second is None else core_of(SecondBank, second),
+        sources=tuple(core_of(Source, s) for s in rig_file.sources),
+        trial=core_of(TrialSettings, rig_file.trial),
         changeover=_changeover(rig_file.changeover),
         stated={k: v for k, v in rig_file.stated.model_dump().items() if v is not None},
-    )
+    )  # fmt: skip

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from vast_harbor.core.figures.parsing import NUMBER, PER_DAY, Unreadable, number
+from vast_harbor.core.figures.units import MM_IN
 from vast_harbor.phrases import phrase
 
 _AMOUNT = re.compile(rf"^\s*({NUMBER})\s*(.*?)\s*$")
@@ -156,8 +157,8 @@ def _of_volts(path: str, amount: float) -> Iterator[Interpretation]:
 
 def _of_length(path: str, amount: float, unit: str) -> Iterator[Interpretation]:
     """A case of 33 m or of 3.3 mm: the same figure in the unit that makes it a battery's."""
-    scales = {"mm": 1.0, "cm": 10.0, "in": 25.4}
-    for name, scale in scales.items():
+    for name in ("mm", "cm", "in"):
+        scale = MM_IN[name]
         if unit != name and LEAST_CASE_MM <= amount * scale <= LARGEST_CASE_MM:
             yield Interpretation(
                 f"{_say(amount)} {name}, {_say(amount * scale)} mm", (_put(path, amount * scale),)

@@ -4,7 +4,8 @@ from typing import Annotated
 
 from pydantic import Field, ValidationInfo, field_validator
 
-from vast_harbor.core.rig.sources import DC_DC, GENERATOR, KINDS, MPPT, PITCHES, PWM, RELAY
+from vast_harbor.core.rig.plan import TrialSettings
+from vast_harbor.core.rig.sources import DC_DC, GENERATOR, KINDS, MPPT, PITCHES, PWM, RELAY, Source
 from vast_harbor.core.stops.trial import STRETCHES
 from vast_harbor.formats.fields import Choice, Clock, Measure, Numbers, Pairs, Truth, Words
 from vast_harbor.formats.parts import IDENTIFIER, PRICE_SAYS, Part
@@ -16,72 +17,68 @@ ROW = Measure("nights", 0, 30, phrase("files.source_part.try_nights_row"), optio
 SHARE = Measure("1", 0, 1, phrase("files.source_part.state_charge_must_between"), percent=True)
 
 
-class SourcePart(Part):
+class SourcePart(Part, core=Source):
     """One source of charge; which fields count depends on its kind. Volts are stored as for a 12 V system."""
 
     id: Annotated[str, IDENTIFIER]
     kind: Annotated[str, Choice(phrase("files.source_part.kind_source"), *KINDS)]
-    name: Annotated[str, Words(phrase("files.source_part.name_source"), 60)] = ""
+    name: Annotated[str, Words(phrase("files.source_part.name_source"), 60)]
     amps: Annotated[
         float | None,
         Measure("A", 0.1, 1000, phrase("files.source_part.current_charger_must_between"),
                 optional=True),
-    ] = None  # fmt: skip
-    absorption_v: Annotated[float | None, CHARGE_V] = 14.4
-    float_v: Annotated[float | None, CHARGE_V] = 13.6
+    ]  # fmt: skip
+    absorption_v: Annotated[float | None, CHARGE_V]
+    float_v: Annotated[float | None, CHARGE_V]
     timeout_h: Annotated[
         float | None,
         Measure("h", 0.1, 48, phrase("files.source_part.absorption_must_end_after"), optional=True),
-    ] = None
-    rests: Annotated[bool, Truth()] = False
+    ]
+    rests: Annotated[bool, Truth()]
     rebulk_v: Annotated[
         float, Measure("V", 11.5, 13.8, phrase("files.source_part.restart_voltage_must_between"), per_12=True)
-    ] = 12.6
-    equalise_v: Annotated[float | None, CHARGE_V] = None
-    compensates: Annotated[bool, Truth()] = False
-    wakes: Annotated[bool, Truth()] = False
+    ]
+    equalise_v: Annotated[float | None, CHARGE_V]
+    compensates: Annotated[bool, Truth()]
+    wakes: Annotated[bool, Truth()]
     positions: Annotated[
         list[tuple[float, float]], Pairs(phrase("files.source_part.switch_positions"), 12, 16.5, 6)
-    ] = Field(default_factory=list)
-    adjustable: Annotated[bool, Truth()] = False
-    firmware: Annotated[bool, Truth()] = False
-    board: Annotated[bool, Truth()] = False
-    assumed: Annotated[bool, Truth()] = False
-    built_in: Annotated[bool, Truth()] = False
-    watts: Annotated[float, Measure("W", 0, 50_000, phrase("files.source_part.power_must_between_w"))] = 0.0
-    controller: Annotated[str, Choice(phrase("files.source_part.controller"), MPPT, PWM)] = MPPT
-    tilt: Annotated[float, Measure("°", 0, 90, phrase("files.source_part.tilt_lies_between_flat"))] = 0.0
-    azimuth: Annotated[
-        float, Measure("°", 0, 360, phrase("files.source_part.direction_lies_between_north"))
-    ] = 180.0
-    starter_share: Annotated[float, SHARE] = 0.0
+    ]
+    adjustable: Annotated[bool, Truth()]
+    firmware: Annotated[bool, Truth()]
+    board: Annotated[bool, Truth()]
+    assumed: Annotated[bool, Truth()]
+    built_in: Annotated[bool, Truth()]
+    watts: Annotated[float, Measure("W", 0, 50_000, phrase("files.source_part.power_must_between_w"))]
+    controller: Annotated[str, Choice(phrase("files.source_part.controller"), MPPT, PWM)]
+    tilt: Annotated[float, Measure("°", 0, 90, phrase("files.source_part.tilt_lies_between_flat"))]
+    azimuth: Annotated[float, Measure("°", 0, 360, phrase("files.source_part.direction_lies_between_north"))]
+    starter_share: Annotated[float, SHARE]
     litres_per_h: Annotated[
         float, Measure("l/h", 0, 50, phrase("files.source_part.burns_between_litres_hour"))
-    ] = 0.0
-    litre_price: Annotated[float, Measure("money/l", 0, 10_000_000, PRICE_SAYS)] = 0.0
-    quiet_from: Annotated[float | None, Clock()] = 21.0
-    quiet_to: Annotated[float | None, Clock()] = 8.0
-    start_soc: Annotated[float, SHARE] = 0.4
-    stop_soc: Annotated[float, SHARE] = 0.85
-    link: Annotated[str, Choice(phrase("files.source_part.link_engine"), DC_DC, RELAY)] = DC_DC
+    ]
+    litre_price: Annotated[float, Measure("money/l", 0, 10_000_000, PRICE_SAYS)]
+    quiet_from: Annotated[float | None, Clock()]
+    quiet_to: Annotated[float | None, Clock()]
+    start_soc: Annotated[float, SHARE]
+    stop_soc: Annotated[float, SHARE]
+    link: Annotated[str, Choice(phrase("files.source_part.link_engine"), DC_DC, RELAY)]
     alternator_a: Annotated[
         float, Measure("A", 5, 1000, phrase("files.source_part.alternator_gives_between_likely"))
-    ] = 90.0
+    ]
     alternator_v: Annotated[
         float, Measure("V", 12, 16, phrase("files.source_part.alternator_holds_between_v"), per_12=True)
-    ] = 14.2
-    smart: Annotated[bool, Truth()] = False
-    cable_mohm: Annotated[float, Measure("mΩ", 0, 2000, phrase("files.source_part.cable_between_m_m"))] = 25.0
+    ]
+    smart: Annotated[bool, Truth()]
+    cable_mohm: Annotated[float, Measure("mΩ", 0, 2000, phrase("files.source_part.cable_between_m_m"))]
     drop_out_v: Annotated[
         float, Measure("V", 11, 14, phrase("files.source_part.relay_opens_between_v"), per_12=True)
-    ] = 12.7
-    fridge_w: Annotated[float, Measure("W", 0, 1000, phrase("files.source_part.fridge_takes_between_w"))] = (
-        0.0
-    )
+    ]
+    fridge_w: Annotated[float, Measure("W", 0, 1000, phrase("files.source_part.fridge_takes_between_w"))]
     monthly_w: Annotated[
         list[float], Numbers(phrase("files.source_part.watts_month"), 0, 50_000, 12, exactly=True)
-    ] = Field(default_factory=list)
-    hours: Annotated[float, Measure("h", 0, 24, phrase("files.source_part.day_24_hours_h"))] = 0.0
+    ]
+    hours: Annotated[float, Measure("h", 0, 24, phrase("files.source_part.day_24_hours_h"))]
 
     @field_validator("quiet_from", "quiet_to")
     @classmethod
@@ -118,25 +115,23 @@ class FixPart(Part):
     remedy: Annotated[str, IDENTIFIER]
 
 
-class TrialPart(Part):
+class TrialPart(Part, core=TrialSettings):
     """The stretch of days that the trial runs."""
 
-    stretch: Annotated[str, Choice(phrase("files.source_part.trial_period"), *STRETCHES)] = "plan"
-    days: Annotated[int | None, DAYS] = None
+    stretch: Annotated[str, Choice(phrase("files.source_part.trial_period"), *STRETCHES)]
+    days: Annotated[int | None, DAYS]
     month: Annotated[
         int | None,
         Measure("times", 1, 12, phrase("files.source_part.months_numbered_1_12"), optional=True, whole=True),
-    ] = None
+    ]
     seed: Annotated[
         int, Measure("times", 0, 99_999, phrase("files.source_part.weather_number_must_whole"), whole=True)
-    ] = 1
-    nights: Annotated[int | None, ROW] = None
+    ]
+    nights: Annotated[int | None, ROW]
     pitches: Annotated[
         list[Annotated[str, Choice(phrase("files.source_part.place"), *PITCHES)]], Field(max_length=30)
-    ] = Field(default_factory=list)
-    hidden_w: Annotated[
-        float, Measure("W", 0, 2000, phrase("files.source_part.hidden_drain_must_between"))
-    ] = 0.0
+    ]
+    hidden_w: Annotated[float, Measure("W", 0, 2000, phrase("files.source_part.hidden_drain_must_between"))]
     start_soc: Annotated[
         float, Measure("1", 0.05, 1, phrase("files.source_part.starts_between_5_100"), percent=True)
-    ] = 1.0
+    ]

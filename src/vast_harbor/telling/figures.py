@@ -9,7 +9,8 @@ from vast_harbor.core.figures.workings import Figure, Sentence
 _SLOT = re.compile(r"\{\{|\}\}|\{([^{}]+)\}")
 # Energies of use, which an owner may read in amp-hours; those on labels stand beside their own amp-hours.
 _OF_USE = re.compile(
-    r"^(day\.|need\.(on\.[^.]+\.)?(energy|overnight)$|second\.(day|energy|from)|need\..*\.step\.(day|nights|reserve)$)"
+    r"^(verdict\.school\.[^.]+\.)?"
+    r"(day\.|need\.(on\.[^.]+\.)?(energy|overnight)$|second\.(day|energy|from)|need\..*\.step\.(day|nights|reserve)$)"
 )
 
 

@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 
 from vast_harbor.core.battery.health_signs import HealthSign
+from vast_harbor.core.figures.normal import Z_90
 from vast_harbor.core.log.followed_bank import of_bought, of_old
 from vast_harbor.core.log.health import TEST, Measured, followed
 from vast_harbor.core.log.readings import Hours
@@ -140,5 +141,5 @@ def test_what_its_log_says_of_a_bank_stands_above_what_is_stated(evaluated, refe
     by_test = evaluated((FRIDGE,), old_bank=stated).banks.old_carries
     by_log = evaluated((FRIDGE,), old_bank=replace(stated, logged=HealthSign(0.9, 0.03))).banks
     assert by_test["soh"].number < 0.4 and by_log.old_carries["soh"].number == pytest.approx(0.9)
-    assert by_log.old_carries["soh"].low == pytest.approx(0.9 - 1.2816 * 0.03)
+    assert by_log.old_carries["soh"].low == pytest.approx(0.9 - Z_90 * 0.03)
     assert [s.name for s in by_log.diagnosis.signs] == ["its log"]

@@ -15,6 +15,7 @@ from vast_harbor.core.rig.loads import AC, DC, Inverter, Load
 from vast_harbor.core.rig.plan import Candidate, Fix, Installed, Loading, Locker, PurchaseStep, TrialSettings
 from vast_harbor.core.rig.sources import ENGINE, MAINS, RELAY, SOLAR, Source
 from vast_harbor.core.stops.banks import wiring_of
+from vast_harbor.core.stops.banks.reasons import against
 from vast_harbor.telling.figures import sentence_text
 
 CATALOGUE = data.reference().catalogue
@@ -374,7 +375,7 @@ def test_a_cold_place_by_house_rule(look, evaluated, rule, model, battery_c, cod
     # The search of the catalogue puts it out for the same reason.
     given = Candidate("x", CATALOGUE[model].battery_class.key, model, 1, 1)
     bank = evaluated((LAMP,), candidates=(given,), battery_c=battery_c, house_rule=rule).banks.candidates[0]
-    assert ("cold" in set(bank.build.criteria.against())) == (verdict == "stop")
+    assert ("cold" in set(against(bank.build.criteria))) == (verdict == "stop")
 
 
 def test_temperature_of_storage(look) -> None:

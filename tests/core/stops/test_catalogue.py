@@ -11,8 +11,8 @@ from vast_harbor.core.passage import evaluate
 from vast_harbor.core.rig.loads import DC, Draw, Load
 from vast_harbor.core.rig.plan import Candidate
 from vast_harbor.core.rig.sources import MAINS, SOLAR, Source
-from vast_harbor.core.stops.banks.criteria import PUT_RIGHT
 from vast_harbor.core.stops.banks.find import layouts
+from vast_harbor.core.stops.banks.reasons import PUT_RIGHT
 from vast_harbor.core.stops.compare import verdict_text
 
 LAMP = (Load("a", "Lamp", DC, Draw(30, "W"), 12, hours=24),)

@@ -11,8 +11,8 @@ from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.installation.packing import Place
 from vast_harbor.core.rig.loads import AC, DC, Load
 from vast_harbor.core.rig.plan import Installed, Loading, Locker
-from vast_harbor.core.stops.banks.criteria import REASONS
 from vast_harbor.core.stops.banks.quick_life_cost import quick_life_cost
+from vast_harbor.core.stops.banks.reasons import REASONS, against
 from vast_harbor.core.stops.need import governing_day as days_stop
 
 CATALOGUE = data.reference().catalogue
@@ -40,7 +40,7 @@ def of(evaluated, reference):
 
 
 def reasons(criteria) -> list[str]:
-    return list(criteria.against())
+    return list(against(criteria))
 
 
 # --- energy and current
@@ -169,8 +169,8 @@ def test_modules_without_a_switch_want_one(of) -> None:
     ],
 )
 def test_cold_and_heat(of, model, celsius, reason) -> None:
-    against = set(reasons(of(model, battery_c=celsius))) & {"cold", "temperature"}
-    assert against == ({reason} if reason else set())
+    found = set(reasons(of(model, battery_c=celsius))) & {"cold", "temperature"}
+    assert found == ({reason} if reason else set())
 
 
 def test_gas_goes_by_class_volts_and_equalising(of) -> None:
@@ -208,8 +208,8 @@ def test_gas_goes_by_class_volts_and_equalising(of) -> None:
 )
 def test_gas_puts_out_what_always_gives_it_off(of, model, locker, place, out) -> None:
     there = Installed(charge_v=14.4)
-    against = reasons(of(model, locker=locker, place=place, installed=there))
-    assert ("air" in against) is out
+    found = reasons(of(model, locker=locker, place=place, installed=there))
+    assert ("air" in found) is out
 
 
 # --- weight

@@ -10,11 +10,10 @@ from vast_harbor.core.battery.ageing import state_of_health
 from vast_harbor.core.battery.chemistry import BatteryClass
 from vast_harbor.core.battery.soc_from_voltage import RESTED, SHORT_REST, read
 from vast_harbor.core.battery.terminal_voltage import Terminal
+from vast_harbor.core.figures.normal import Z_90
 
 Span = tuple[float, float]
 LEAST_HEALTH, MOST_HEALTH = 0.05, 1.05
-# One in ten lies below, one above.
-TENTH = 1.2816
 # Volts that a load of a tenth of the capacity and more takes on top of I·R, after minutes, for 12 V.
 POLARISATION_V = {True: 0.05, False: 0.03}
 POLARISED_C = 0.1
@@ -43,7 +42,7 @@ class HealthSign:
     @property
     def span(self) -> Span:
         """Eight of ten of what it may mean, kept between 5 and 105 % [-]."""
-        return clipped(self.likely - TENTH * self.doubt, self.likely + TENTH * self.doubt)
+        return clipped(self.likely - Z_90 * self.doubt, self.likely + Z_90 * self.doubt)
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,7 +91,7 @@ def charge_by_volts(battery_class: BatteryClass, volts_12: float, rested_hours: 
 
 def by_test(low: float, high: float) -> HealthSign:
     """A capacity test, by the range in which it leaves the health [-]."""
-    return HealthSign((low + high) / 2, max(0.01, (high - low) / 2 / TENTH))
+    return HealthSign((low + high) / 2, max(0.01, (high - low) / 2 / Z_90))
 
 
 def by_sag(

@@ -4,7 +4,8 @@ from dataclasses import dataclass
 from math import hypot, log
 
 from vast_harbor.core.battery.ageing import wear_at_health
-from vast_harbor.core.battery.health_signs import LEAST_HEALTH, MOST_HEALTH, TENTH
+from vast_harbor.core.battery.health_signs import LEAST_HEALTH, MOST_HEALTH
+from vast_harbor.core.figures.normal import Z_90
 
 # How far the use of its years may have been from that of the plan, as a part of its wear [-].
 HABITS_DOUBT = 0.3
@@ -58,6 +59,6 @@ def weigh(
     Source: the posterior mean of a normal prior and a normal observation.
     """
     seen = float(wear_at_health(min(MOST_HEALTH, max(LEAST_HEALTH, health)), lead))
-    of_class = log(class_span) / (2 * TENTH)
+    of_class = log(class_span) / (2 * Z_90)
     of_bank = hypot(doubt / FADE / expected, HABITS_DOUBT)
     return Evidence(expected, max(0.0, seen - accidents), of_class**2 / (of_class**2 + of_bank**2))

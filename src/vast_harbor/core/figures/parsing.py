@@ -36,15 +36,15 @@ _SUFFIXES: dict[str, dict[str, float]] = {
     "min": {"min": 1, "minutes": 1, "m": 1, "h": 60, "hours": 60, "s": 1 / 60, "sec": 1 / 60},
     "1": {"%": 0.01, "percent": 0.01},
     "1/year": {"%": 0.01, "% a year": 0.01, "%/year": 0.01},
-    "kg": {"kg": 1, "g": 0.001, "t": 1000, "lb": units.KG_PER_LB, "lbs": units.KG_PER_LB},
+    "kg": units.KG_IN,
     "°C": {"c": 1, "°c": 1},
     "years": {"y": 1, "yr": 1, "yrs": 1, "year": 1, "years": 1, "months": 1 / 12},
     "nights": {"night": 1, "nights": 1, "n": 1},
     "times": {"x": 1, "×": 1, "times": 1},
     "h/year": {"h": 1, "h/year": 1, "hours": 1},
     "Wh": {"wh": 1, "kwh": 1000, "wh/day": 1, "kwh/day": 1000},
-    "mm": {"mm": 1, "cm": 10, "m": 1000, "in": 25.4, "inch": 25.4, '"': 25.4},
-    "m": {"m": 1, "cm": 0.01, "mm": 0.001, "ft": 0.3048, "feet": 0.3048},
+    "mm": units.MM_IN,
+    "m": {"m": 1, "cm": 0.01, "mm": 0.001, "ft": units.M_PER_FOOT, "feet": units.M_PER_FOOT},
     "mm²": {"mm²": 1, "mm2": 1, "sq mm": 1},
     "cm²": {"cm²": 1, "cm2": 1, "sq cm": 1, "in²": 6.4516, "sq in": 6.4516},
     "mV": {"mv": 1, "v": 1000},
@@ -273,7 +273,7 @@ def parse(
     if not suffix:
         return units.from_display(value, unit, system)
     if unit == "°C" and suffix.lower() in ("f", "°f"):
-        return units.US_UNITS["°C"].from_us(value)
+        return units.celsius(value)
     if unit == "Wh" and system_v and suffix.lower() in ("ah", "ah/day"):
         return value * system_v
     scale = _SUFFIXES.get(unit, {}).get(suffix.lower())
@@ -281,6 +281,47 @@ def parse(
         raise _wrong_unit(suffix, unit, text)
     # 35 % is 0.35, not 0.35000000000000003.
     return value / round(1 / scale) if scale in (0.01, 0.001) else value * scale
+
+
+def share(number: float, least: float, most: float) -> float:
+    """A share that was typed without a per cent sign.
+
+    From 2 on it is meant in per cent, and up to 1 as it stands. What is typed for a rate, which is never
+    nearly whole, is in per cent wherever it cannot be meant as it stands: 1.4 is 1.4 %. Anywhere else 1.4 is
+    too much, and left to be refused.
+
+    Args:
+        number: what was typed.
+        least, most: what the share may be [-].
+
+    Returns:
+        The share [-].
+    """
+    if number >= 2:
+        return number / 100
+    is_rate = most < 1
+    return number / 100 if is_rate and not least <= number <= most else number
+
+
+def parse_share(
+    text: str, least: float, most: float, unit: str = "1", written: NumberFormat = INTERNATIONAL
+) -> float:
+    """A typed share: ``35 %``, ``35``, ``0.35``; see :func:`share`.
+
+    Args:
+        text: what was typed.
+        least, most: what the share may be [-].
+        unit: ``1``, or ``1/year`` for a rate.
+        written: how the owner's region writes numbers.
+
+    Returns:
+        The share [-]; it may lie outside of what it may be.
+
+    Raises:
+        Unreadable: one sentence saying what is wrong and what would do.
+    """
+    number = parse(text, unit, written=written)
+    return number if "%" in text or "percent" in text.lower() else share(number, least, most)
 
 
 # Units of an amount for a time, which belong beside the hours and not in place of a draw.

@@ -3,11 +3,14 @@
 import re
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import Any, TypeVar
 
-KG_PER_LB = 0.45359237
+KG_PER_LB, MM_PER_INCH, M_PER_FOOT = 0.45359237, 25.4, 0.3048
 LITRES_PER_GALLON = 3.785411784
 METRIC = "metric"
 US = "us"
+# A number, or an array of them.
+T = TypeVar("T", bound=Any)
 # Cross-section in mm² of the American wire sizes, thinnest first.
 AWG = (
     (0.82, "18"), (1.31, "16"), (2.08, "14"), (3.31, "12"), (5.26, "10"), (8.37, "8"), (13.3, "6"),
@@ -36,6 +39,23 @@ def awg_area(text: str, american: bool) -> float | None:
     return {size: area for area, size in AWG}.get(name)
 
 
+def celsius(fahrenheit: T) -> T:
+    """A temperature in °F as °C; numbers or arrays of them."""
+    found: T = (fahrenheit - 32) * 5 / 9
+    return found
+
+
+def fahrenheit(celsius: T) -> T:
+    """A temperature in °C as °F; numbers or arrays of them."""
+    found: T = celsius * 9 / 5 + 32
+    return found
+
+
+# Other units of a stored one, as they are typed and written on labels, in lower case.
+MM_IN = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": MM_PER_INCH, "inch": MM_PER_INCH, '"': MM_PER_INCH}
+KG_IN = {"kg": 1.0, "g": 0.001, "t": 1000.0, "lb": KG_PER_LB, "lbs": KG_PER_LB}
+
+
 @dataclass(frozen=True, slots=True)
 class UnitPair:
     """How one stored unit is shown to those who think in US units.
@@ -54,10 +74,10 @@ class UnitPair:
 US_UNITS = {
     "kg": UnitPair("lb", lambda v: v / KG_PER_LB, lambda v: v * KG_PER_LB),
     "±kg": UnitPair("±lb", lambda v: v / KG_PER_LB, lambda v: v * KG_PER_LB),
-    "°C": UnitPair("°F", lambda v: v * 9 / 5 + 32, lambda v: (v - 32) * 5 / 9),
+    "°C": UnitPair("°F", fahrenheit, celsius),
     "kg/kWh": UnitPair("lb/kWh", lambda v: v / KG_PER_LB, lambda v: v * KG_PER_LB),
-    "mm": UnitPair("in", lambda v: v / 25.4, lambda v: v * 25.4),
-    "m": UnitPair("ft", lambda v: v / 0.3048, lambda v: v * 0.3048),
+    "mm": UnitPair("in", lambda v: v / MM_PER_INCH, lambda v: v * MM_PER_INCH),
+    "m": UnitPair("ft", lambda v: v / M_PER_FOOT, lambda v: v * M_PER_FOOT),
     # Room for batteries; fuel is told in gallons.
     "l": UnitPair("cu ft", lambda v: v / 28.316846592, lambda v: v * 28.316846592),
     "l fuel": UnitPair("gal", lambda v: v / LITRES_PER_GALLON, lambda v: v * LITRES_PER_GALLON),
@@ -66,7 +86,7 @@ US_UNITS = {
     "K": UnitPair("°F more", lambda v: v * 1.8, lambda v: v / 1.8),
     "cm²": UnitPair("sq in", lambda v: v / 6.4516, lambda v: v * 6.4516),
     "m³/h": UnitPair("cu ft/min", lambda v: v * 0.588578, lambda v: v / 0.588578),
-    "kg·m": UnitPair("lb·ft", lambda v: v / KG_PER_LB / 0.3048, lambda v: v * KG_PER_LB * 0.3048),
+    "kg·m": UnitPair("lb·ft", lambda v: v / KG_PER_LB / M_PER_FOOT, lambda v: v * KG_PER_LB * M_PER_FOOT),
     "money/kg": UnitPair("money/lb", lambda v: v * KG_PER_LB, lambda v: v / KG_PER_LB),
 }
 

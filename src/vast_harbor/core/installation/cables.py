@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.chemistry import BatteryClass
 from vast_harbor.core.battery.terminal_voltage import bank_resistance, rested_volts
+from vast_harbor.core.figures.interpolation import interpolate
 
 # Warm copper [Ω·mm²/m]; copper-clad aluminium has so many times its resistance.
 COPPER, CLAD = 0.020, 1.6
@@ -87,6 +88,17 @@ def inverter_current(watts: float, efficiency: float, cut_off_v: float) -> float
     return watts / (efficiency * cut_off_v)
 
 
+def ampacity(mm2: float, data: CableData, clad: bool = False) -> float:
+    """Current that a cable may carry [A], between the sizes of the table in proportion.
+
+    Args:
+        mm2: cross-section [mm²].
+        data: published sizes.
+        clad: copper-clad aluminium; it carries less in proportion to the square root of its resistance.
+    """
+    return interpolate(data.ampacity, mm2) / (CLAD**0.5 if clad else 1.0)
+
+
 @dataclass(frozen=True, slots=True)
 class Sized:
     """A cable with its fuse.
@@ -122,13 +134,13 @@ def size(
         nominal_v: volts of the system [V].
         most_drop: drop that is allowed [-].
         data: published sizes.
-        clad: copper-clad aluminium; it carries less in proportion to the square root of its resistance.
+        clad: copper-clad aluminium instead of copper.
 
     Returns:
         The cable with its fuse; None when none of the table will do.
     """
-    for mm2, carries in data.ampacity:
-        carries_a = carries / (CLAD**0.5 if clad else 1.0)
+    for mm2, _ in data.ampacity:
+        carries_a = ampacity(mm2, data, clad)
         drop_v = amps * resistance(mm2, length_m, clad)
         fuse = fuse_for(amps, carries_a, data.fuses)
         if carries_a >= amps and drop_v / nominal_v <= most_drop + 1e-12 and fuse is not None:

@@ -15,7 +15,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from vast_harbor.core.battery.ageing import health_at, wear_at_health
-from vast_harbor.core.battery.health_signs import SAG_DOUBT, TENTH
+from vast_harbor.core.battery.health_signs import SAG_DOUBT
+from vast_harbor.core.figures.normal import Z_90
 
 Floats = NDArray[np.float64]
 
@@ -71,6 +72,11 @@ class Measured:
     health: float
     doubt: float
     kind: str
+
+    @property
+    def range(self) -> tuple[float, float]:
+        """Between which it is in eight of ten cases [-]."""
+        return self.health - Z_90 * self.doubt, self.health + Z_90 * self.doubt
 
 
 Three = tuple[float, float, float]
@@ -207,4 +213,4 @@ def _likelihood(grid: _Grid, measured: Sequence[Measured]) -> Floats | float:
 
 def spread_of(low: float, high: float) -> float:
     """Standard deviation of the logarithm of what lies between two values eight times of ten [-]."""
-    return max(0.1, log(high / low) / (2 * TENTH))
+    return max(0.1, log(high / low) / (2 * Z_90))

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from vast_harbor.core.figures.normal import Z_90
 from vast_harbor.core.log.readings import DAY_S, HOUR_S, Floats, Hours, Ints
 from vast_harbor.core.rig.day_types import OFF_GRID
 from vast_harbor.core.rig.months import type_for
@@ -65,6 +66,11 @@ class MeasuredUse:
     drain_w: float
     then_wh: float
     now_wh: float
+
+    @property
+    def off_wh(self) -> float:
+        """By how much a day may be off to either side, in eight of ten cases [Wh]."""
+        return Z_90 * self.doubt_wh
 
 
 def use_by_kind(hours: Hours, plan: Plan, days: Days) -> Mapping[str, MeasuredUse]:

@@ -4,7 +4,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from math import isnan
 
-from vast_harbor.core.battery.health_signs import TENTH, HealthSign
+from vast_harbor.core.battery.health_signs import HealthSign
+from vast_harbor.core.figures.normal import Z_90
 from vast_harbor.core.figures.workings import Sentence
 from vast_harbor.core.log.followed_bank import FollowedBank
 from vast_harbor.core.log.health import Health
@@ -193,5 +194,5 @@ def with_use(plan: Plan, use: Mapping[str, MeasuredUse]) -> Plan:
 def with_health(plan: Plan, in_use: OldBank, health: Health) -> Plan:
     """The plan with the bank in use as its old bank, as healthy as the log says."""
     low, likely, high = health.now
-    logged = HealthSign(likely, max(0.01, (high - low) / 2 / TENTH))
+    logged = HealthSign(likely, max(0.01, (high - low) / 2 / Z_90))
     return replace(plan, old_bank=replace(in_use, logged=logged))

@@ -3,8 +3,7 @@
 from collections.abc import Sequence
 from math import sqrt
 
-# Standard normal deviate that nine of ten stay below.
-Z_90 = 1.2815515655446004
+from vast_harbor.core.figures.normal import Z_90
 
 Triple = tuple[float, float, float]
 

@@ -6,7 +6,7 @@ from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures.workings import REFERENCE, Figure
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import NEEDED, WANTED, Reference
-from vast_harbor.core.stops.banks import QuickLifeCost, quick_life_cost
+from vast_harbor.core.stops.banks import NEED, QuickLifeCost, quick_life_cost
 from vast_harbor.core.stops.compare import ADVISED, COUNTED, ComparedBank, RequiredExtra
 from vast_harbor.phrases import phrase
 
@@ -17,7 +17,7 @@ NAMES = {
     FULL: phrase("changes.purchase_sizes.full"),
 }
 # Fewer checks than these are not safe: everything that stands against a bank but its size.
-SIZE_ONLY = {"need"}
+SIZE_ONLY = {NEED}
 
 
 @dataclass(frozen=True, slots=True)

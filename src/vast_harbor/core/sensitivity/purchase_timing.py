@@ -8,7 +8,7 @@ from vast_harbor.core.cost.life_cost import costs_of
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, escaped
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
-from vast_harbor.core.stops.banks import layouts, quick_life_cost
+from vast_harbor.core.stops.banks import NEED, layouts, quick_life_cost
 from vast_harbor.core.stops.compare import ComparedBank, verdict_text
 from vast_harbor.phrases import phrase
 
@@ -190,7 +190,7 @@ class _PurchaseOptions:
             for bank in layouts(model, plan.system_v):
                 if found.rig_limits.usable_wh(bank) < night:
                     continue
-                reasons = set(found.rig_limits.against(bank)) - {"need"}
+                reasons = set(found.rig_limits.against(bank)) - {NEED}
                 price = found.purchase(bank)
                 if not reasons and (best is None or price < best[0]):
                     best = price, bank

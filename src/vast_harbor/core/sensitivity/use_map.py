@@ -9,6 +9,7 @@ from vast_harbor.core.cost.monte_carlo import middle_costs
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.sensitivity.runner_up import AtNights
+from vast_harbor.core.stops.banks import COVERS_NEED
 from vast_harbor.core.stops.compare import uncertainty_of
 
 MOST_NIGHTS, MOST_YEARS = 365.0, 40.0
@@ -49,7 +50,7 @@ def cheapest_map(results: Results, reference: Reference) -> UseMap | None:
     compared_banks = [c for c in columns if c in verdict.suitable]
     supposed = len(compared_banks) < 2
     if supposed:
-        compared_banks = [c for c in columns if all(f.code != "covers_need" for f in c.hard)]
+        compared_banks = [c for c in columns if all(f.code != COVERS_NEED for f in c.hard)]
     if len(compared_banks) < 2:
         return None
     most = min(MOST_NIGHTS, max(120.0, 2 * plan.off_grid_nights))

@@ -21,6 +21,7 @@ from vast_harbor.core.battery.terminal_voltage import KNEE_V, cold_factor
 from vast_harbor.core.figures.clock import DAY_H
 from vast_harbor.core.rig.sources import (
     CHARGE_V,
+    DC_DC_EFFICIENCY,
     ENGINE,
     GENERATOR,
     MAINS,
@@ -314,5 +315,5 @@ def _amps(source: Source, scale: float) -> float:
     if source.is_relay:
         return engine_watts(source) / (CHARGE_V * scale)
     if source.kind == ENGINE:
-        return min(limit, engine_watts(source) * 0.88 / (CHARGE_V * scale))
+        return min(limit, engine_watts(source) * DC_DC_EFFICIENCY / (CHARGE_V * scale))
     return source.amps or 0.0

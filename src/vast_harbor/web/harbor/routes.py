@@ -17,6 +17,7 @@ from vast_harbor.core.rig.topics import stated_by
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.bank_parts import CandidatePart
 from vast_harbor.formats.door import clean
+from vast_harbor.formats.parts import made
 from vast_harbor.formats.patterns import FILLED, from_pattern, nothing_stated, pattern_for, typical_sources
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
@@ -183,7 +184,7 @@ def _begin_level(rig: RigFile, today: str) -> RigFile:
         return min((p.lifetime for p in proposals[key].suitable), default=inf)
 
     classes = [min(pair, key=cost) for pair in (("flooded_deep", "flooded_dual"), ("agm", "gel"), ("lfp",))]
-    candidates = [CandidatePart(id=key, battery_class=key) for key in classes]
+    candidates = [made(CandidatePart, id=key, battery_class=key) for key in classes]
     return rig.model_copy(update={"candidates": candidates})
 
 

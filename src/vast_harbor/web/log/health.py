@@ -237,8 +237,8 @@ def _view(told: LoggedHealth, bank: FollowedBank, made: Health, style: Style) ->
                 kind=s.measured.kind,
                 name=names[s.measured.kind],
                 health=round(s.measured.health, 4),
-                low=round(s.measured.health - 1.2816 * s.measured.doubt, 4),
-                high=round(s.measured.health + 1.2816 * s.measured.doubt, 4),
+                low=round(s.measured.range[0], 4),
+                high=round(s.measured.range[1], 4),
                 text=_percent(style, s.measured.health),
             )
             for s in found

@@ -9,6 +9,7 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor.core.figures.display import Style
+from vast_harbor.core.figures.units import US, fahrenheit
 from vast_harbor.core.log.entry import BANKS
 from vast_harbor.core.log.readings import HOUR_S, QUANTITIES, by_day
 from vast_harbor.core.log.thinned import thinned
@@ -104,7 +105,7 @@ def _shown(name: str, values: np.ndarray, style: Style) -> np.ndarray:
     if name == "soc":
         return np.round(values * 100, 1)
     if name == "celsius":
-        return np.round(values * 1.8 + 32 if style.system == "us" else values, 1)
+        return np.round(fahrenheit(values) if style.system == US else values, 1)
     return np.round(values, 2)
 
 

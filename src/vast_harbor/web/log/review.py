@@ -167,7 +167,7 @@ def _why(found: Review, results: Results, told: LoggedHealth, went: SoFar | None
     if told.health is None or told.bank is None:
         return [phrase("log.review.unknown_why")]
     health, soon = style.text(told.health.now[1], "%"), _chance(told.health.soon, style)
-    usable, need = style.text(found.usable_wh, "Wh"), style.text(found.need_wh, "Wh")
+    usable, need = style.text(found.usable_wh, "Wh"), style.use(found.need_wh, "Wh")
     out = []
     if found.answer == WAIT:
         out.append(phrase("log.review.wait_why", health=health, usable=usable, need=need, soon=soon))
@@ -204,7 +204,7 @@ def _drain_first(found: Review, use: Mapping[str, MeasuredUse], style: Style) ->
     """A bank is not bought for what a drain takes."""
     drain = drain_of(use)
     if drain and any(c.key == USE for c in found.changes):
-        yield phrase("log.review.drain_first", more=style.text(24 * drain, "Wh"))
+        yield phrase("log.review.drain_first", more=style.use(24 * drain, "Wh"))
 
 
 def _chance(chance: float, style: Style) -> str:
@@ -228,11 +228,11 @@ def _known(
 ) -> Iterator[ReviewedView]:
     for kind, found in use.items():
         if found.day_wh == found.day_wh:
-            doubt = style.text(1.2816 * found.doubt_wh, "Wh")
+            doubt = style.use(found.off_wh, "Wh")
             yield ReviewedView(
                 key=USE, name=phrase("log.review.use", kind=results.days.days[kind].type.name),
-                planned=style.text(found.planned_wh, "Wh"),
-                logged=phrase("log.use.measured", day=style.text(found.day_wh, "Wh"), doubt=doubt),
+                planned=style.use(found.planned_wh, "Wh"),
+                logged=phrase("log.use.measured", day=style.use(found.day_wh, "Wh"), doubt=doubt),
             )  # fmt: skip
     if told.health is not None:
         low, likely, high = (style.text(x, "%") for x in told.health.now)
@@ -253,7 +253,7 @@ def _known(
 def _of_log(told: LoggedHealth, use: Mapping[str, MeasuredUse], style: Style) -> Iterator[str]:
     drain = drain_of(use)
     if drain:
-        yield phrase("log.review.drain", watts=style.text(drain, "W"), more=style.text(24 * drain, "Wh"))
+        yield phrase("log.review.drain", watts=style.text(drain, "W"), more=style.use(24 * drain, "Wh"))
     yield from off_texts(told, style)
 
 

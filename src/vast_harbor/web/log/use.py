@@ -80,13 +80,13 @@ def use(path: RigPath, query: UseQuery) -> Response:
     kind = query.kind if query.kind in uses else next(iter(uses))
     found = uses[kind]
     known = not np.isnan(found.day_wh)
-    doubt = style.text(1.2816 * found.doubt_wh, "Wh") if known else ""
+    doubt = style.use(found.off_wh, "Wh") if known else ""
     view = MeasuredUseView(
         kind=kind,
         kinds=[DayKindView(id=k, name=results.days.days[k].type.name) for k in uses],
         days=found.days,
-        measured=phrase("log.use.measured", day=style.text(found.day_wh, "Wh"), doubt=doubt) if known else "",
-        planned=style.text(found.planned_wh, "Wh"),
+        measured=phrase("log.use.measured", day=style.use(found.day_wh, "Wh"), doubt=doubt) if known else "",
+        planned=style.use(found.planned_wh, "Wh"),
         measured_w=[None if w != w else round(w, 1) for w in found.watts.tolist()],
         planned_w=[round(w, 1) for w in found.planned_w.tolist()],
         findings=_findings(
@@ -106,7 +106,7 @@ def taken_over(found: MeasuredUse, type_path: str) -> list[OperationView]:
 def _findings(found: MeasuredUse, standby_w: float, type_path: str, style: Style) -> list[UseFindingView]:
     out = []
     if differs(found):
-        day = style.text(found.day_wh, "Wh")
+        day = style.use(found.day_wh, "Wh")
         out.append(
             UseFindingView(
                 key="measured", text=phrase("log.use.differs"),
@@ -121,14 +121,14 @@ def _findings(found: MeasuredUse, standby_w: float, type_path: str, style: Style
                 text=phrase(
                     "log.use.drain", watts=style.text(found.night_w, "W"), count=found.nights,
                     planned=style.text(found.planned_night_w, "W"),
-                    more=style.text(24 * found.drain_w, "Wh"),
+                    more=style.use(24 * found.drain_w, "Wh"),
                 ),
                 label=phrase("log.use.try_standby", watts=style.text(more, "W")),
                 operations=[OperationView(op="replace", path="/day/standby_w", value=more)],
             )
         )  # fmt: skip
     if found.then_wh != found.now_wh:
-        then, now = style.text(found.then_wh, "Wh"), style.text(found.now_wh, "Wh")
+        then, now = style.use(found.then_wh, "Wh"), style.use(found.now_wh, "Wh")
         text = (
             phrase("log.use.grew", then=then, now=now)
             if found.now_wh > found.then_wh

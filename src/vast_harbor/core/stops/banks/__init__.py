@@ -28,18 +28,42 @@ from vast_harbor.core.stops.banks.quick_life_cost import (
     class_years,
     quick_life_cost,
 )
+from vast_harbor.core.stops.banks.reasons import (
+    COLD_UNGUARDED,
+    COVERS_NEED,
+    DOES_HARM,
+    FIT,
+    FUSE,
+    LIVING_SPACE,
+    NEED,
+    ORIENTATION,
+    SHORT_CIRCUIT,
+    UNSWITCHED,
+    VENTILATION,
+)
 from vast_harbor.core.stops.banks.rig_limits import RigLimits
 from vast_harbor.core.stops.banks.volts_to_act_on import Act, acts
 
 __all__ = (
     "CARE",
+    "COLD_UNGUARDED",
+    "COVERS_NEED",
+    "DOES_HARM",
     "END_OF_LIFE",
+    "FIT",
+    "FUSE",
     "LASTS_BY_GRADE",
+    "LIVING_SPACE",
     "NAMES",
+    "NEED",
     "NOTE",
     "NO_CHOICE",
     "OK",
+    "ORIENTATION",
+    "SHORT_CIRCUIT",
     "STOP",
+    "UNSWITCHED",
+    "VENTILATION",
     "Act",
     "BankFigures",
     "Banks",

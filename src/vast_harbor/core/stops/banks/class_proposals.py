@@ -10,9 +10,9 @@ from vast_harbor.core.errors import InvalidInput
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.lazy import LazyMapping
 from vast_harbor.core.rig.plan import CABIN
-from vast_harbor.core.stops.banks.criteria import PUT_RIGHT
 from vast_harbor.core.stops.banks.proposals import SizedLayout, most_strings, offered, size_layout, smallest
 from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
+from vast_harbor.core.stops.banks.reasons import PUT_RIGHT, SWITCH
 from vast_harbor.phrases import phrase
 
 # Banks of a class that are kept, the cheapest over the years with all they need first; so many are looked at
@@ -173,7 +173,7 @@ class ClassSearch:
     def _suitable(self, layouts: Sequence[SizedLayout]) -> tuple[Priced, ...]:
         """The leading suitable banks of a class, by their lifetime cost with all they need."""
         # A module that wants an external BMS and an electrician is only proposed where nothing else suits.
-        found = self._leading(layouts, PUT_RIGHT - {"switch"}) or self._leading(layouts, PUT_RIGHT)
+        found = self._leading(layouts, PUT_RIGHT - {SWITCH}) or self._leading(layouts, PUT_RIGHT)
         return tuple(found)
 
     def _leading(self, layouts: Sequence[SizedLayout], put_right: frozenset[str]) -> list[Priced]:

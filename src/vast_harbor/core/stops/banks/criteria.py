@@ -4,7 +4,6 @@ The checks of a candidate show them with their workings and in words; the search
 them for every bank. Each criterion is computed here and nowhere else.
 """
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Protocol
 
@@ -26,29 +25,7 @@ from vast_harbor.core.rig.sources import Source, together
 from vast_harbor.core.stops.day import BRIEF_S
 from vast_harbor.core.stops.need import ClassNeed, Days
 from vast_harbor.core.weather.climate import LIVING
-from vast_harbor.phrases import phrase
 
-# Reasons, in the order in which they are looked for, in words that can be counted.
-REASONS = {
-    "label": phrase("banks.criteria.label_cannot_true"),
-    "series": phrase("banks.criteria.series_maker_allows"),
-    "need": phrase("banks.criteria.too_small_even_many"),
-    "switch": phrase("banks.criteria.switch_own_needs_external"),
-    "pack": phrase("banks.criteria.portable_pack_inverter_too"),
-    "current": phrase("banks.criteria.bms_cannot_carry_running"),
-    "start": phrase("banks.criteria.bms_cannot_start_largest"),
-    "sag": phrase("banks.criteria.voltage_drops_below_inverter"),
-    "charge": phrase("banks.criteria.cannot_take_full_current"),
-    "cold": phrase("banks.criteria.cannot_charged_lowest_temperature"),
-    "temperature": phrase("banks.criteria.place_too_cold_too"),
-    "air": phrase("banks.criteria.gives_off_gas_where"),
-    "fuse": phrase("banks.criteria.no_fuse_breaks"),
-    "weight": phrase("banks.criteria.too_heavy_payload_axle"),
-    "locker": phrase("banks.criteria.fit_locker"),
-}
-
-# What something else that is bought puts right: its price is counted.
-PUT_RIGHT = frozenset({"switch", "air"})
 # The lowest charge at which loads are run, whatever the planned depth [-].
 LEAST_FLOOR = 0.1
 # What a house rule may accept where it is too cold for a charge.
@@ -428,12 +405,6 @@ class BankCriteria:
         """Whether it stands where people sleep, in a box that is not vented to the outside."""
         return self.plan.place == LIVING and not self.plan.locker.vented
 
-    @property
-    def _gasses(self) -> bool:
-        if self.bank.model.battery_class.vented != "always":
-            return False
-        return self.in_living_space or (self.opening is not None and self.opening.broken)
-
     # Weight
 
     @property
@@ -495,55 +466,8 @@ class BankCriteria:
         return self.coupling is not None and self.coupling[0].value <= 0
 
     @property
-    def _heavy(self) -> bool:
-        limits = [self.payload, *(self.coupling or ())[1:], *self.axles.values()]
-        return self.snakes or any(c is not None and c.broken for c in limits)
-
-    @property
     def implausible(self) -> str:
         """What of an owner's own battery cannot be true; see ``battery.plausibility``. Empty for nothing."""
         model = self.bank.model
         price = model.price if self.quoted is None else self.quoted
         return implausible(model, price, self.assumptions.value("price_factor")) if model.own else ""
-
-    def against(self) -> Iterator[str]:
-        """Every reason why a bank of the right volts will not do, by its key in :data:`REASONS`."""
-        model = self.bank.model
-        if self.implausible:
-            yield "label"
-        if self.bank.series > model.max_series:
-            yield "series"
-        if self.bank.parallel > model.max_parallel or self.covers_need.broken:
-            yield "need"
-        if self.unswitched:
-            yield "switch"
-        if self.pack_power is not None and self.pack_power.broken:
-            yield "pack"
-        yield from self._electrical()
-        if not model.battery_class.is_lead_acid and self.cold_charge.broken and self.cold_answer is None:
-            yield "cold"
-        if self.cold_use.broken or self.hot_use.broken:
-            yield "temperature"
-        if self._gasses:
-            yield "air"
-        if not self.rig.can_be_fused(self.bank):
-            yield "fuse"
-        if self._heavy:
-            yield "weight"
-        if self.clashes or (self.packing is not None and not self.packing.fits):
-            yield "locker"
-
-    def _electrical(self) -> Iterator[str]:
-        gives_none = self.start_a is None
-        if self.gives_a is not None and (
-            self.amps_at(self.lasting_w) is None or (self.running is not None and self.running.broken)
-        ):
-            yield "current"
-        bms = self.bms
-        if bms is not None and (gives_none or (self.starting is not None and self.starting.broken)):
-            yield "start"
-        sags = self.sag is not None and self.sag.broken and self.has_inverter
-        if self.start_w > 0 and (gives_none or sags):
-            yield "sag"
-        if self.charge is not None and self.charge.broken:
-            yield "charge"

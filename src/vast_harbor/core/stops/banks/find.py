@@ -13,9 +13,10 @@ from vast_harbor.core.errors import InvalidInput
 from vast_harbor.core.figures.patience import go_on
 from vast_harbor.core.stops.banks.checks.stages import MOST_GAP
 from vast_harbor.core.stops.banks.class_proposals import ExtrasCost
-from vast_harbor.core.stops.banks.criteria import PUT_RIGHT, REASONS
 from vast_harbor.core.stops.banks.proposals import most_strings
 from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
+from vast_harbor.core.stops.banks.reasons import LOCKER, NEED, PUT_RIGHT, REASONS
+from vast_harbor.core.stops.banks.reasons import against as reasons_against
 from vast_harbor.phrases import phrase
 
 MOST_STRINGS = 12
@@ -24,7 +25,7 @@ VOLTS = "volts"
 UNMENDED = "unmended"
 NAMES = {
     VOLTS: phrase("banks.find.cannot_make_system_voltage"),
-    **REASONS,
+    **{key: reason.words for key, reason in REASONS.items()},
     UNMENDED: phrase("banks.find.problem_chargers_check_extra"),
 }
 
@@ -145,7 +146,7 @@ def _of_model(
     best: tuple[str, ...] | None = None
     good: dict[Bank, float] = {}
     for criteria in [c for c in seen if not c.covers_need.broken] or seen[-1:]:
-        against = tuple(criteria.against())
+        against = tuple(reasons_against(criteria))
         if extras_cost is not None and not set(against) - PUT_RIGHT:
             extra = extras_cost(criteria.bank)
             if extra is not None:
@@ -226,8 +227,8 @@ def within(look: QuickLifeCost, models: Mapping[str, BatteryModel], ceiling: Cei
                 continue
             if ceiling.kg is not None and bank.kg > ceiling.kg:
                 continue
-            against = tuple(r for r in look.rig_limits.against(bank) if r != "need")
-            if set(against) - {"locker"} or (ceiling.space and "locker" in against):
+            against = tuple(r for r in look.rig_limits.against(bank) if r != NEED)
+            if set(against) - {LOCKER} or (ceiling.space and LOCKER in against):
                 continue
             usable, key = look.rig_limits.usable_wh(bank), model.battery_class.key
             if key not in best or (usable, -cost) > best[key][:2]:
@@ -299,11 +300,14 @@ def shapes(look: QuickLifeCost, found: tuple[Found, ...], key: str) -> tuple[Sha
 
 def _shape(look: QuickLifeCost, found: Found) -> Shape:
     bank, model = found.bank, found.bank.model
-    most = model.bms.continuous_a if model.bms is not None else model.limits.discharge_a
-    sharing = 1.0 if bank.parallel == 1 else look.rig_limits.assumptions.value("sharing")
+    criteria = look.rig_limits.criteria(bank)
     left = 0.0
     if bank.parallel > 1:
         left = look.rig_limits.usable_wh(Bank(model, bank.series, bank.parallel - 1))
     return Shape(
-        found, model.kg, None if most is None else most * bank.parallel * sharing, left, 2 * bank.units
+        found,
+        model.kg,
+        None if criteria.gives_a is None else criteria.shared(criteria.gives_a),
+        left,
+        2 * bank.units,
     )

@@ -21,6 +21,7 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.loads import AC
 from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.stops.banks.criteria import BankCriteria
+from vast_harbor.core.stops.banks.reasons import against
 from vast_harbor.core.stops.need import Days
 from vast_harbor.core.stops.rig import life_factor
 
@@ -128,5 +129,5 @@ class RigLimits:
         return self.criteria(bank).usable_wh(age)
 
     def against(self, bank: Bank) -> Iterator[str]:
-        """Every reason why a bank of the right volts will not do, by its key in :data:`REASONS`."""
-        return self.criteria(bank).against()
+        """Every reason why a bank of the right volts will not do, by its key in :data:`~.reasons.REASONS`."""
+        return against(self.criteria(bank))

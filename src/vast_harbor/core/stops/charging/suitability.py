@@ -11,7 +11,7 @@ from vast_harbor.core.battery.terminal_voltage import rested_volts
 from vast_harbor.core.figures.cached import kept_with
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed, escaped, typed
 from vast_harbor.core.rig.source_remedies import BALANCES_V, Rung, ladder, name_of, sources_of
-from vast_harbor.core.rig.sources import ENGINE, MAINS, PWM, SOLAR, Source
+from vast_harbor.core.rig.sources import DC_DC_EFFICIENCY, ENGINE, MAINS, PWM, SOLAR, Source
 from vast_harbor.core.stops.banks import CARE, NOTE, OK, STOP, Build
 from vast_harbor.phrases import phrase
 
@@ -509,9 +509,9 @@ class _SourceJudgement:
             into = self.found(
                 "alternator_in",
                 phrase("charging.suitability.alternator_in"),
-                s.amps * s.set_v / (0.88 * s.alternator_v),
+                s.amps * s.set_v / (DC_DC_EFFICIENCY * s.alternator_v),
                 "A",
-                phrase("charging.suitability.rated_amps_v_out"),
+                phrase("charging.suitability.rated_amps_v_out", efficiency=f"{DC_DC_EFFICIENCY:g}"),
             )
             half = self.found(
                 "half",

@@ -11,7 +11,17 @@ from vast_harbor.core.figures.display import awg
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed, typed
 from vast_harbor.core.rig.plan import Fix
 from vast_harbor.core.rig.source_remedies import EASY, HANDY, TRADE, chosen
-from vast_harbor.core.stops.banks import CARE, STOP, Build, Check
+from vast_harbor.core.stops.banks import (
+    CARE,
+    FUSE,
+    LIVING_SPACE,
+    SHORT_CIRCUIT,
+    STOP,
+    UNSWITCHED,
+    VENTILATION,
+    Build,
+    Check,
+)
 from vast_harbor.core.stops.charging import Suitability, asks_for_more, demand_key, enough
 from vast_harbor.core.stops.compare.small_parts import relay_goes, small_parts
 from vast_harbor.phrases import phrase
@@ -161,35 +171,17 @@ def _of_sources(build: Build, suitability: Sequence[Suitability]) -> Iterator[Re
 
 # Code of a check → key of its price, words, hours, skill, whether it is counted without being hard.
 _BY_CHECK = {
-    "external_bms": (
-        "bms_price",
-        phrase("compare.required_extras.external_bms_contactor"),
-        3.0,
-        TRADE,
-        False,
-    ),
-    "ventilation": (
+    UNSWITCHED: ("bms_price", phrase("compare.required_extras.external_bms_contactor"), 3.0, TRADE, False),
+    VENTILATION: (
         "vent_price",
         phrase("compare.required_extras.ducts_larger_openings_outside"),
         3.0,
         HANDY,
         False,
     ),
-    "living_space": (
-        "vent_price",
-        phrase("compare.required_extras.box_sealed_room_vented"),
-        4.0,
-        HANDY,
-        False,
-    ),
-    "short_circuit": (
-        "fuse_price",
-        phrase("compare.required_extras.main_fuse_break_short"),
-        0.5,
-        HANDY,
-        True,
-    ),
-    "fuse": ("fuse_price", phrase("compare.required_extras.main_fuse_right_size"), 0.5, HANDY, True),
+    LIVING_SPACE: ("vent_price", phrase("compare.required_extras.box_sealed_room_vented"), 4.0, HANDY, False),
+    SHORT_CIRCUIT: ("fuse_price", phrase("compare.required_extras.main_fuse_break_short"), 0.5, HANDY, True),
+    FUSE: ("fuse_price", phrase("compare.required_extras.main_fuse_right_size"), 0.5, HANDY, True),
 }
 _CABLE = ("cable_load", "cable_drop")
 
@@ -199,13 +191,16 @@ def _of_checks(build: Build, checks: Sequence[Check]) -> Iterator[RequiredExtra]
     for code, (price_key, says, hours, skill, safety) in _BY_CHECK.items():
         check = by_code.get(code)
         # One new fuse is of the right size and interrupts the short circuit.
-        if check is None or (code == "fuse" and "short_circuit" in by_code):
+        if check is None or (code == FUSE and SHORT_CIRCUIT in by_code):
             continue
         hard = check.verdict == STOP
+        if code == SHORT_CIRCUIT and hard:
+            # None that is sold breaks it.
+            continue
         key = f"check-{code}"
         figure = _price_of_check(build, key, says, price_key)
         counts = hard or safety
-        meets = ("short_circuit", "fuse") if code == "short_circuit" else (code,)
+        meets = (SHORT_CIRCUIT, FUSE) if code == SHORT_CIRCUIT else (code,)
         yield RequiredExtra(key, says, meets, figure, hours, skill, "", hard, _state(build, key, counts))
     cable = next((by_code[c] for c in _CABLE if c in by_code), None)
     if cable is not None and build.criteria.sized is not None:

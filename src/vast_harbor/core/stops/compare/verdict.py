@@ -12,7 +12,16 @@ from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan
-from vast_harbor.core.stops.banks import Banks
+from vast_harbor.core.stops.banks import (
+    COLD_UNGUARDED,
+    COVERS_NEED,
+    FIT,
+    LIVING_SPACE,
+    ORIENTATION,
+    UNSWITCHED,
+    VENTILATION,
+    Banks,
+)
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.priorities import choose
 from vast_harbor.core.stops.compare.questions import Question, question_of
@@ -30,7 +39,7 @@ HARDLY_MORE = 0.10
 # A bank of the catalogue joins where it costs less by so much than the candidates of its class [-].
 BETTER = 0.02
 # Findings about gas, acid and fire, which rule a bank out even where hardly any use is made of it.
-HARMFUL = ("living_space", "ventilation", "external_bms", "cold_unguarded", "orientation", "fit")
+HARMFUL = (LIVING_SPACE, VENTILATION, UNSWITCHED, COLD_UNGUARDED, ORIENTATION, FIT)
 
 
 @dataclass(frozen=True, slots=True)
@@ -349,7 +358,7 @@ class Verdict:
         """The cheapest to buy that does no harm; none is needed where the old bank is not dangerous."""
         if not self._wants_some or (self.without is not None and self._has_sound_bank):
             return None
-        suitable = [c for c in self.compared_banks if all(f.code == "covers_need" for f in c.hard)]
+        suitable = [c for c in self.compared_banks if all(f.code == COVERS_NEED for f in c.hard)]
         suitable = suitable or [c for c in self.compared_banks if not any(f.code in HARMFUL for f in c.hard)]
         return (min(suitable, key=lambda c: c.cost.outlay.number), "price") if suitable else None
 
@@ -380,7 +389,7 @@ class Verdict:
         if rest:
             return max(rest, key=lambda c: (self.shares[c.id].number, -c.cost["lifetime"].number))
         others = [o.compared for o in self.outs]
-        sized = [c for c in others if not any(f.code == "covers_need" for f in c.hard)] or others
+        sized = [c for c in others if not any(f.code == COVERS_NEED for f in c.hard)] or others
         return min(sized, key=lambda c: c.cost["lifetime"].number) if sized else None
 
     # What it saves, and whether that is more than its doubt

@@ -10,6 +10,7 @@ from vast_harbor.core.stops.rig.diagnosis import (
     Diagnosis,
     diagnose,
     health_seen,
+    old_health,
 )
 from vast_harbor.core.stops.rig.findings import forgotten, rig_findings
 from vast_harbor.core.stops.rig.old_bank import (
@@ -39,6 +40,7 @@ __all__ = (
     "old_bank_findings",
     "old_bank_kg",
     "old_bank_wh",
+    "old_health",
     "predecessor_finding",
     "rig_findings",
     "tested_health",

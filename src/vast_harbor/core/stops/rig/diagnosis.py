@@ -3,7 +3,6 @@
 from dataclasses import dataclass
 
 from vast_harbor.core.battery.health_signs import (
-    TENTH,
     HealthSign,
     HealthTogether,
     Span,
@@ -16,6 +15,7 @@ from vast_harbor.core.battery.health_signs import (
     together,
 )
 from vast_harbor.core.battery.terminal_voltage import Terminal, unit_resistance
+from vast_harbor.core.figures.normal import Z_90
 from vast_harbor.core.figures.workings import Figure, Sentence, computed, typed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import OldBank, Plan
@@ -88,6 +88,21 @@ class Diagnosis:
     says: str
 
 
+# What is left of an old bank of which nothing is known [-]: it is to be replaced, so it is worn.
+UNKNOWN_HEALTH = 0.7
+
+
+def old_health(diagnosis: Diagnosis | None, unknown: float = UNKNOWN_HEALTH) -> float:
+    """State of health of the old bank, for what is reckoned with it [-]: between nearly dead and new.
+
+    Args:
+        diagnosis: what the signs say; None without signs.
+        unknown: what it is where nothing is known of it.
+    """
+    health = None if diagnosis is None else diagnosis.health
+    return unknown if health is None or not health.value else max(0.05, min(1.0, health.value))
+
+
 def diagnose(plan: Plan, assumptions: Assumptions, need: Need) -> Diagnosis | None:
     """What the owner knows of the old bank, put together; None without one.
 
@@ -158,7 +173,7 @@ def health_seen(plan: Plan, assumptions: Assumptions, need: Need) -> HealthSign 
     if not seen:
         return None
     found = together(seen, WORN, SOUND)
-    return HealthSign(found.likely, (found.high - found.low) / 2 / TENTH)
+    return HealthSign(found.likely, (found.high - found.low) / 2 / Z_90)
 
 
 def _signs(

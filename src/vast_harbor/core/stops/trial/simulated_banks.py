@@ -13,11 +13,10 @@ from vast_harbor.core.rig.sources import Source
 from vast_harbor.core.simulation.simulated_bank import CutOffs, SimulatedBank, simulate_bank_as
 from vast_harbor.core.stops.banks import Banks, Build, label_or_class_exponent
 from vast_harbor.core.stops.charging import as_built
+from vast_harbor.core.stops.rig import old_health
 from vast_harbor.phrases import phrase
 
 OLD = "old"
-# What is left of an old bank of which nothing is known.
-UNKNOWN_HEALTH = 0.7
 
 
 def cut_offs(plan: Plan, assumptions: Assumptions, lead: bool) -> CutOffs:
@@ -81,8 +80,7 @@ def simulated_old_bank(plan: Plan, assumptions: Assumptions, banks: Banks) -> Si
     if bank is None:
         return None
     model, battery_class = bank.model, bank.model.battery_class
-    soh = banks.old_carries.get("soh")
-    health = max(0.05, min(1.0, soh.number if soh is not None and soh.value else UNKNOWN_HEALTH))
+    health = old_health(banks.diagnosis)
     exponent = assumptions.value(f"peukert.{battery_class.key}")
     return simulate_bank_as(
         OLD, bank, _wells(model, exponent), health, 0.0, bank_resistance(bank),

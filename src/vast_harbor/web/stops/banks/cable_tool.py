@@ -6,9 +6,8 @@ from pydantic import BaseModel, Field
 
 from vast_harbor import data
 from vast_harbor.core.figures.display import Style, awg
-from vast_harbor.core.figures.interpolation import interpolate
-from vast_harbor.core.figures.parsing import Unreadable, parse
-from vast_harbor.core.installation.cables import FUSE_WITHIN_MM, resistance, size
+from vast_harbor.core.figures.parsing import Unreadable, parse, parse_share
+from vast_harbor.core.installation.cables import FUSE_WITHIN_MM, ampacity, resistance, size
 from vast_harbor.formats import rig_file as files
 from vast_harbor.phrases import phrase
 from vast_harbor.web.base.answers import json_response
@@ -69,7 +68,12 @@ def size_cable(body: CableText) -> Response:
     for name, (unit, least, most, called) in FIELDS.items():
         text = getattr(body, name)
         try:
-            value = parse(text, unit, body.units) if text.strip() else None
+            if not text.strip():
+                value = None
+            elif unit == "1":
+                value = parse_share(text, least, most)
+            else:
+                value = parse(text, unit, body.units)
         except Unreadable as error:
             wrong.append(files.Problem(f"/{name}", str(error)))
             continue
@@ -96,8 +100,8 @@ def size_cable(body: CableText) -> Response:
     cables, style = data.reference().cables, Style(body.units)
     best = size(amps, length, volts, values["drop"], cables, body.clad)
     rows = []
-    for mm2, carries in cables.ampacity:
-        carries = interpolate(cables.ampacity, mm2) / (1.6**0.5 if body.clad else 1.0)
+    for mm2, _ in cables.ampacity:
+        carries = ampacity(mm2, cables, body.clad)
         lost = amps * resistance(mm2, length, body.clad) / volts
         rows.append(
             CableRowView(

@@ -25,6 +25,7 @@ from vast_harbor.core.stops.banks import (
     wiring_of,
 )
 from vast_harbor.core.stops.charging import as_built
+from vast_harbor.core.stops.rig import old_health
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.fields import Choice
 from vast_harbor.formats.wiring_svg import cable_text, draw
@@ -332,9 +333,7 @@ def _metered(results: Any, key: str) -> Terminal | None:
         battery_class = old.battery_class
         class_v = old.unit_v / battery_class.nominal_v(12) * 12
         ohm = unit_resistance(battery_class, class_v, old.unit_ah) * old.series / old.parallel
-        health = 0.8
-        if results.banks.diagnosis is not None and results.banks.diagnosis.health is not None:
-            health = max(0.2, min(1.0, results.banks.diagnosis.health.number))
+        health = old_health(results.banks.diagnosis)
         return Terminal(battery_class, class_v * old.series, ohm, 0.0, results.day.battery_c.number, health)
     banked = _candidate(results.banks.candidates, key)
     return None if banked is None or banked.build is None else discharging(banked.build).terminal

@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 from pydantic import BaseModel, Field
 
 from vast_harbor.core.figures.display import Style
-from vast_harbor.core.figures.parsing import Unreadable, parse, parse_clock
+from vast_harbor.core.figures.parsing import Unreadable, parse, parse_clock, parse_share
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.months import months_of_use
 from vast_harbor.core.rig.source_remedies import name_of
@@ -276,7 +276,7 @@ def curves(path: RigPath, query: CurvesQuery) -> Response:
 
 
 def _share(text: str) -> float:
-    value = parse(text if "%" in text or "." in text or "," in text else f"{text} %", "1")
+    value = parse_share(text, 0, 1)
     if not 0 <= value <= 1:
         raise ValueError(phrase("answers.charging_routes.charge_lies_between_0", text=text.strip()))
     return value

@@ -17,6 +17,7 @@ from vast_harbor.core.simulation import kernel
 from vast_harbor.core.stops.charging import MONTHS
 from vast_harbor.core.stops.trial import STRETCHES, SimulationResult, Trial, odds, storage, time_to_empty
 from vast_harbor.core.weather.daily_weather import NAMES, STEPS_A_DAY
+from vast_harbor.core.weather.insolation import MONTH_DAYS
 from vast_harbor.core.weather.sun import sun_day
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.phrases import phrase
@@ -142,7 +143,7 @@ def _night(results: Results, month: int, days: int) -> list[tuple[float, float]]
     site = results.plan.site
     rise, fall = 7.0, 21.0
     if site.latitude is not None and site.longitude is not None:
-        sun = sun_day(site.latitude, site.longitude, site.utc_offset_h, (month - 1) * 30 + 15)
+        sun = sun_day(site.latitude, site.longitude, site.utc_offset_h, MONTH_DAYS[month - 1])
         if sun.rise_h is None or sun.set_h is None:
             return [(0.0, days * 24.0)] if sun.night else []
         rise, fall = sun.rise_h, sun.set_h

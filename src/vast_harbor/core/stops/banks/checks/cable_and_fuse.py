@@ -5,17 +5,18 @@ from dataclasses import replace
 
 from vast_harbor.core.battery.terminal_voltage import bank_resistance
 from vast_harbor.core.figures.display import awg
-from vast_harbor.core.figures.interpolation import interpolate
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
 from vast_harbor.core.installation.cables import (
     FUSE_MARGIN,
     FUSE_WITHIN_MM,
     FuseKind,
+    ampacity,
     breaking_a,
     resistance,
     short_circuit_current,
 )
-from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, STOP, Build, Check
+from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, Build, Check
+from vast_harbor.core.stops.banks.reasons import FUSE, SHORT_CIRCUIT, will_not_do
 from vast_harbor.phrases import phrase
 
 # From here on no strip fuse breaks the short circuit [A]: worth a note even where a common fuse does.
@@ -94,14 +95,12 @@ def _cable(build: Build) -> Iterator[Check]:
         most,
         phrase("checks.cable_and_fuse.cable_drop_holds"),
         phrase("checks.cable_and_fuse.cable_drop_broken"),
-        CARE,
         _thicker(build),
         I=amps,
     )
     carries = Figure(
         f"{build.at}.ampacity", phrase("checks.cable_and_fuse.ampacity"),
-        interpolate(build.reference.cables.ampacity,
-        there.cable_mm2) / (1.6**0.5 if there.clad else 1.0), "A",
+        ampacity(there.cable_mm2, build.reference.cables, there.clad), "A",
         REFERENCE, source=build.reference.cables.source, inputs={"A": mm2},
     )  # fmt: skip
     yield build.compare_to_limit(
@@ -111,7 +110,6 @@ def _cable(build: Build) -> Iterator[Check]:
         carries,
         phrase("checks.cable_and_fuse.cable_load_holds"),
         phrase("checks.cable_and_fuse.cable_load_broken"),
-        CARE,
         _thicker(build),
     )
     if there.fuse_a is None:
@@ -128,25 +126,23 @@ def _cable(build: Build) -> Iterator[Check]:
     if there.fuse_a > carries.number * (1 + 1e-9):
         yield replace(
             build.compare_to_limit(
-                "fuse",
+                FUSE,
                 phrase("checks.cable_and_fuse.fuse_title"),
                 fuse,
                 carries,
                 "",
                 phrase("checks.cable_and_fuse.fuse_broken"),
-                CARE,
                 phrase("checks.cable_and_fuse.fuse_remedy"),
             )
         )
         return
     yield build.compare_to_limit(
-        "fuse",
+        FUSE,
         phrase("checks.cable_and_fuse.fuse_title"),
         fuse,
         wanted,
         phrase("checks.cable_and_fuse.fuse_holds"),
         phrase("checks.cable_and_fuse.fuse_broken_2"),
-        CARE,
         phrase("checks.cable_and_fuse.fuse_remedy_2"),
         is_minimum=True,
     )
@@ -194,9 +190,10 @@ def _short_circuit(build: Build) -> Iterator[Check]:
         phrase("checks.cable_and_fuse.short_circuit") + _fit(build, kind), {"x": figure, "short": dead}
     )
     if kind is None:
-        divided = build.criteria.rig.can_be_fused(bank)
+        divided = not will_not_do(SHORT_CIRCUIT, build.criteria)
         yield Check(
-            "short_circuit", phrase("checks.cable_and_fuse.short_circuit_title"), CARE if divided else STOP,
+            SHORT_CIRCUIT, phrase("checks.cable_and_fuse.short_circuit_title"),
+            build.verdict(SHORT_CIRCUIT, CARE),
             says,
             phrase("checks.cable_and_fuse.short_circuit_strings")
             if divided
@@ -208,7 +205,7 @@ def _short_circuit(build: Build) -> Iterator[Check]:
     if breaks is None:
         hard = figure.number >= NO_STRIP_A
         yield Check(
-            "short_circuit", phrase("checks.cable_and_fuse.short_circuit_title"), NOTE if hard else OK, says,
+            SHORT_CIRCUIT, phrase("checks.cable_and_fuse.short_circuit_title"), NOTE if hard else OK, says,
             phrase("checks.cable_and_fuse.short_circuit_remedy") if hard else "", figure,
         )  # fmt: skip
         return
@@ -216,13 +213,12 @@ def _short_circuit(build: Build) -> Iterator[Check]:
         "rig", "fuse_breaks_a", phrase("checks.cable_and_fuse.fuse_breaking_capacity"), breaks, "A"
     )
     yield build.compare_to_limit(
-        "short_circuit",
+        SHORT_CIRCUIT,
         phrase("checks.cable_and_fuse.short_circuit_title"),
         figure,
         limit,
         phrase("checks.cable_and_fuse.short_circuit_holds"),
         phrase("checks.cable_and_fuse.short_circuit_broken"),
-        CARE,
         _fit(build, kind).strip(),
         short=dead,
     )

@@ -4,8 +4,9 @@ from collections.abc import Iterator
 
 from vast_harbor.core.figures.workings import Figure, Sentence, computed
 from vast_harbor.core.installation.wiring import fuses_per_string
-from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, STOP, Build, Check
+from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, Build, Check
 from vast_harbor.core.stops.banks.proposals import LEAD_ACID_STRINGS
+from vast_harbor.core.stops.banks.reasons import COVERS_NEED
 from vast_harbor.phrases import phrase
 
 
@@ -20,10 +21,10 @@ def checks(build: Build) -> Iterator[Check]:
     """
     f, need, bank = build.figures, build.need, build.bank
     yield build.compare_to_limit(
-        "covers_need", phrase("checks.capacity.covers_need_title"), f["usable_wh"], need.energy,
+        COVERS_NEED, phrase("checks.capacity.covers_need_title"), f["usable_wh"], need.energy,
         phrase("checks.capacity.covers_need_holds"),
         phrase("checks.capacity.covers_need_broken"),
-        STOP, phrase("checks.capacity.covers_need_remedy"), is_minimum=True,
+        phrase("checks.capacity.covers_need_remedy"), is_minimum=True,
         short=_short(build),
     )  # fmt: skip
     model = bank.model
@@ -38,7 +39,6 @@ def checks(build: Build) -> Iterator[Check]:
         most_s,
         phrase("checks.capacity.series_limit_holds"),
         phrase("checks.capacity.series_limit_broken"),
-        STOP,
         phrase("checks.capacity.series_limit_remedy"),
     )
     yield build.compare_to_limit(
@@ -48,7 +48,6 @@ def checks(build: Build) -> Iterator[Check]:
         most_p,
         phrase("checks.capacity.parallel_limit_holds"),
         phrase("checks.capacity.parallel_limit_broken"),
-        STOP,
         phrase("checks.capacity.parallel_limit_remedy"),
     )
     if build.lead and bank.parallel > LEAD_ACID_STRINGS:
@@ -94,7 +93,7 @@ def _short(build: Build) -> Figure:
 
 
 # More than so many millivolts between cells show a weak one.
-WEAK_CELL_MV, OLD_YEARS = 50.0, 8.0
+WEAK_CELL_MV = 50.0
 
 
 def _used(build: Build) -> Iterator[Check]:
@@ -113,7 +112,6 @@ def _used(build: Build) -> Iterator[Check]:
             limit,
             phrase("checks.capacity.cell_spread_holds"),
             phrase("checks.capacity.cell_spread_broken"),
-            CARE,
             phrase("checks.capacity.cell_spread_remedy"),
         )
     if used.measured_ah is None:

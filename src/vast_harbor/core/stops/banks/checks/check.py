@@ -14,6 +14,7 @@ from vast_harbor.core.rig.plan import Candidate, Plan, Reference
 from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.rig.sources import ENGINE, MAINS, Source
 from vast_harbor.core.stops.banks.criteria import BankCriteria, Criterion
+from vast_harbor.core.stops.banks.reasons import will_not_do
 from vast_harbor.core.stops.day import Day, inverter_efficiency
 from vast_harbor.core.stops.need import Days, Need
 from vast_harbor.phrases import phrase
@@ -267,8 +268,8 @@ class Build:
         limit: Figure,
         ok: str,
         broken: str,
-        severity: str,
         remedy: str,
+        severity: str = CARE,
         *,
         is_minimum: bool = False,
         remedies: tuple[Remedy, ...] = (),
@@ -280,7 +281,7 @@ class Build:
             code, name: of the check.
             figure, limit: value and limit, in one unit.
             ok, broken: what to say, with ``{x}`` and ``{limit}`` and further figures.
-            severity: where it is broken.
+            severity: where it is broken and the bank will do all the same.
             remedy, remedies: what to do then.
             is_minimum: whether the limit is the least rather than the most.
             more: further figures of the sentence.
@@ -293,11 +294,15 @@ class Build:
             "{x} − {limit}" if is_minimum else "{limit} − {x}", {"x": figure, "limit": limit},
         )  # fmt: skip
         says = Sentence(broken if broke else ok, {"x": figure, "limit": limit, "margin": margin, **more})
-        verdict = severity if broke else OK
+        verdict = self.verdict(code, severity if broke else OK)
         return Check(
             code, name, verdict, says, remedy if broke else "", figure, limit, margin, is_minimum,
             remedies if broke else (),
         )  # fmt: skip
+
+    def verdict(self, code: str, otherwise: str) -> str:
+        """What a check comes to: that the bank will not do, by the rule of its code; else what is given."""
+        return STOP if will_not_do(code, self.criteria) else otherwise
 
     def unknown(self, code: str, name: str, says: str, **figures: Figure) -> Check:
         """A check that lacks something."""

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
-from vast_harbor.core.stops.banks.checks.check import CARE, STOP, Build, Check
+from vast_harbor.core.stops.banks.checks.check import CARE, Build, Check
 from vast_harbor.phrases import phrase
 
 
@@ -52,9 +52,9 @@ def _watts(build: Build, key: str, name: str, watts: float, says: str) -> Figure
     return Figure(f"{build.at}.{key}", f"{name} on “{day.type.name}”", watts, "W", REFERENCE, source=says)
 
 
-def _cannot(code: str, name: str, watts: Figure) -> Check:
+def _cannot(build: Build, code: str, name: str, watts: Figure) -> Check:
     return Check(
-        code, name, STOP,
+        code, name, build.verdict(code, CARE),
         Sentence(phrase("checks.current.planned_minimum_charge_cold"), {"P": watts}),
         phrase("checks.current.use_larger_bank_strings"), watts,
     )  # fmt: skip
@@ -97,7 +97,7 @@ def _limits(build: Build) -> Iterator[Check]:
     amps = _at_power(build, "running_a", phrase("checks.current.running_current_planned_minimum"), running)
     limit = _shared(build, "continuous_a", phrase("checks.current.continuous_discharge_current"), most)
     if amps is None:
-        yield _cannot("continuous_current", name, running)
+        yield _cannot(build, "continuous_current", name, running)
     else:
         yield build.compare_to_limit(
             "continuous_current",
@@ -107,7 +107,6 @@ def _limits(build: Build) -> Iterator[Check]:
             phrase("checks.current.continuous_current_holds", whose=whose),
             phrase("checks.current.continuous_current_broken", whose=whose)
             + (phrase("checks.current.continuous_current_broken_2") if bms is not None else "."),
-            STOP,
             phrase("checks.current.continuous_current_remedy"),
         )
     if bms is None:
@@ -122,7 +121,7 @@ def _limits(build: Build) -> Iterator[Check]:
     name = phrase("checks.current.starting_current")
     amps = _at_power(build, "starting_a", phrase("checks.current.starting_current_planned_minimum"), start)
     if amps is None:
-        yield _cannot("starting_current", name, start)
+        yield _cannot(build, "starting_current", name, start)
         return
     stated = bms.peak_a is not None
     limit = _shared(
@@ -142,7 +141,6 @@ def _limits(build: Build) -> Iterator[Check]:
         phrase("checks.current.starting_current_holds", seconds=seconds),
         phrase("checks.current.starting_current_broken", seconds=seconds)
         + ("." if stated else phrase("checks.current.starting_current_broken_2")),
-        STOP,
         phrase("checks.current.starting_current_remedy")
         if stated
         else phrase("checks.current.starting_current_remedy_2"),
@@ -163,7 +161,7 @@ def _sag(build: Build) -> Iterator[Check]:
     amps = _at_power(build, "starting_a", phrase("checks.current.starting_current_planned_minimum"), watts)
     sag = build.criteria.sag
     if amps is None or sag is None:
-        yield _cannot("sag", name, watts)
+        yield _cannot(build, "sag", name, watts)
         return
     volts = computed(
         f"{build.at}.sag_v", phrase("checks.current.sag_v"), sag.value, "V", "{V_0} − {I} · {R}",
@@ -192,7 +190,6 @@ def _sag(build: Build) -> Iterator[Check]:
         phrase("checks.current.sag_broken") + (
             phrase("checks.current.sag_broken_2") if inverter
             else phrase("checks.current.sag_broken_3")),
-        STOP if inverter else CARE,
         phrase("checks.current.sag_remedy"),
         is_minimum=True, I=amps,
     )  # fmt: skip
@@ -232,6 +229,5 @@ def _charge(build: Build) -> Iterator[Check]:
         )  # fmt: skip
     yield build.compare_to_limit(
         "charge_current", name, given, limit, phrase("checks.current.charge_current_holds"),
-        phrase("checks.current.charge_current_broken"), STOP,
-        phrase("checks.current.charge_current_remedy"),
+        phrase("checks.current.charge_current_broken"), phrase("checks.current.charge_current_remedy"),
     )  # fmt: skip

@@ -6,6 +6,7 @@ from vast_harbor.core.battery.datasheet import UPRIGHT
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
 from vast_harbor.core.installation.packing import OVER_MM, SIDE_MM, STANDING, lacks, pack
 from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, STOP, Build, Check
+from vast_harbor.core.stops.banks.reasons import FIT, ORIENTATION
 from vast_harbor.phrases import phrase
 
 # Room over fill caps to look in and to hold a filler, where the lid does not open above them.
@@ -56,8 +57,9 @@ def _fit(build: Build) -> Iterator[Check]:
                 "checks.locker.batteries_overlap", box=first.box + 1, other=(first.other or 0) + 1
             ),
         }[first.what]
+        code = ORIENTATION if first.what == "pose" else FIT
         yield Check(
-            "orientation" if first.what == "pose" else "fit", phrase("checks.locker.fits_locker"), STOP,
+            code, phrase("checks.locker.fits_locker"), build.verdict(code, CARE),
             Sentence(wrong, {k: f for k, f in kept.items() if f"{{{k}}}" in wrong}),
             phrase("checks.locker.move_let_search_place"),
         )  # fmt: skip
@@ -110,7 +112,7 @@ def _lacking(build: Build, placed: int) -> Check:
         says = phrase("checks.locker.batteries_fit_layout_space", units=bank.units, placed=placed)
         if not placed:
             says = phrase("checks.locker.batteries_fits_locker", units=bank.units)
-        return Check("fit", name, STOP, Sentence(says), remedy)
+        return Check(FIT, name, build.verdict(FIT, CARE), Sentence(says), remedy)
     by = _mm(build, "fit_by", phrase("checks.locker.amount_too", few=few[1]), few[0])
     rest = phrase("checks.locker.space", placed=placed) if placed else "."
     many = (
@@ -119,7 +121,7 @@ def _lacking(build: Build, placed: int) -> Check:
         else phrase("checks.locker.battery")
     )
     says = phrase("checks.locker.fit_too_locker", many=many, few=few[1], rest=rest)
-    return Check("fit", name, STOP, Sentence(says, {"by": by}), remedy, by)
+    return Check(FIT, name, build.verdict(FIT, CARE), Sentence(says, {"by": by}), remedy, by)
 
 
 def _terminals(build: Build) -> Iterator[Check]:
@@ -152,7 +154,6 @@ def _care(build: Build) -> Iterator[Check]:
         _mm(build, "caps", phrase("checks.locker.space_look_refill"), CAPS_MM),
         caps + phrase("checks.locker.care_access_holds"),
         phrase("checks.locker.care_access_broken"),
-        CARE,
         phrase("checks.locker.care_access_remedy"),
         is_minimum=True,
     )

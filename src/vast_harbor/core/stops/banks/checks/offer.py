@@ -6,7 +6,7 @@ from vast_harbor.core.battery.datasheet import months_between
 from vast_harbor.core.battery.plausibility import ENDURANCE, PRICE, PRICE_MISSING, SPACE, WEIGHT
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
 from vast_harbor.core.rig.loads import AC, DC
-from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, STOP, Build, Check
+from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, Build, Check
 from vast_harbor.phrases import phrase
 
 OLD_MONTHS = 12
@@ -31,7 +31,7 @@ def checks(build: Build) -> Iterator[Check]:
             PRICE: phrase("checks.offer.label_price"),
         }
         yield Check(
-            "label", phrase("checks.offer.label_title"), STOP, Sentence(says[wrong]),
+            "label", phrase("checks.offer.label_title"), build.verdict("label", CARE), Sentence(says[wrong]),
             phrase("checks.offer.label_remedy"),
         )  # fmt: skip
     yield from _budget(build)
@@ -66,8 +66,7 @@ def _budget(build: Build) -> Iterator[Check]:
     ceiling = build.entered("rig", "budget", phrase("terms.names.spending_limit"), build.plan.budget, "money")
     yield build.compare_to_limit(
         "budget", phrase("checks.offer.budget_title"), total, ceiling, phrase("checks.offer.budget_holds"),
-        phrase("checks.offer.budget_broken"), CARE,
-        phrase("checks.offer.budget_remedy"),
+        phrase("checks.offer.budget_broken"), phrase("checks.offer.budget_remedy"),
     )  # fmt: skip
 
 
@@ -96,7 +95,6 @@ def _age(build: Build) -> Iterator[Check]:
         limit,
         phrase("checks.offer.price_age_holds"),
         phrase("checks.offer.price_age_broken"),
-        CARE,
         phrase("checks.offer.price_age_remedy"),
     )
 
@@ -121,7 +119,6 @@ def _portable(build: Build) -> Iterator[Check]:
         limit,
         phrase("checks.offer.pack_power_holds"),
         phrase("checks.offer.pack_power_broken"),
-        STOP,
         phrase("checks.offer.pack_power_remedy"),
     )
     direct = [x.name for x in plan.loads if x.supply == DC and x.watts > 0]

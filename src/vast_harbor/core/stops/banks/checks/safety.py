@@ -6,7 +6,8 @@ from vast_harbor.core.battery.datasheet import CUT_OFFS, EXTERNAL_BMS, MONITOR, 
 from vast_harbor.core.figures.workings import Sentence, escaped
 from vast_harbor.core.installation.lifting import HOIST_KG, TWO_KG
 from vast_harbor.core.rig.loads import SECOND
-from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, STOP, Build, Check
+from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, Build, Check
+from vast_harbor.core.stops.banks.reasons import UNSWITCHED
 from vast_harbor.phrases import phrase
 
 
@@ -91,11 +92,11 @@ def _switch(build: Build) -> Iterator[Check]:
     )
     guard = build.candidate.protection
     if guard == EXTERNAL_BMS:
-        yield Check("external_bms", name, OK, Sentence(phrase("checks.safety.external_bms", what=what)))
+        yield Check(UNSWITCHED, name, OK, Sentence(phrase("checks.safety.external_bms", what=what)))
         return
     if guard == CUT_OFFS:
         yield Check(
-            "external_bms", name, CARE,
+            UNSWITCHED, name, CARE,
             Sentence(
                 phrase("checks.safety.external_bms_2", what=what)
             ),
@@ -103,7 +104,7 @@ def _switch(build: Build) -> Iterator[Check]:
         )  # fmt: skip
         return
     yield Check(
-        "external_bms", name, STOP,
+        UNSWITCHED, name, build.verdict(UNSWITCHED, CARE),
         Sentence(phrase("checks.safety.external_bms_3", what=what)),
         phrase("checks.safety.external_bms_remedy_2"),
     )  # fmt: skip
@@ -117,5 +118,5 @@ def _heaviest(build: Build) -> Iterator[Check]:
         "heaviest", phrase("checks.safety.heaviest_title"), kg, limit, phrase("checks.safety.heaviest_holds"),
         phrase("checks.safety.heaviest_broken") + (phrase("checks.safety.heaviest_broken_2") if hoist
                                            else phrase("checks.safety.heaviest_broken_3")),
-        CARE if hoist else NOTE, phrase("checks.safety.heaviest_remedy"),
+        phrase("checks.safety.heaviest_remedy"), severity=CARE if hoist else NOTE,
     )  # fmt: skip

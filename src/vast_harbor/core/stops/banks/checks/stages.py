@@ -174,8 +174,7 @@ def checks(build: Build) -> Iterator[Check]:
     yield build.compare_to_limit(
         "mixed_ages", phrase("checks.stages.mixed_ages_title"), gap, most,
         phrase("checks.stages.mixed_ages_holds"),
-        phrase("checks.stages.mixed_ages_broken"), STOP,
-        phrase("checks.stages.mixed_ages_remedy_3"),
+        phrase("checks.stages.mixed_ages_broken"), phrase("checks.stages.mixed_ages_remedy_3"), severity=STOP,
     )  # fmt: skip
 
 

@@ -7,6 +7,7 @@ from vast_harbor.core.battery.temperature import FREEZING_MARGIN_K, freezing_poi
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
 from vast_harbor.core.stops.banks.checks.check import CARE, STOP, Build, Check, Remedy
 from vast_harbor.core.stops.banks.criteria import HEATER, WAIT
+from vast_harbor.core.stops.banks.reasons import COLD_UNGUARDED, will_not_do
 from vast_harbor.core.weather.climate import LIVING
 from vast_harbor.phrases import phrase
 
@@ -47,7 +48,6 @@ def _charging(build: Build) -> Iterator[Check]:
         high,
         phrase("checks.temperature.hot_charge_holds"),
         phrase("checks.temperature.hot_charge_broken"),
-        CARE,
         phrase("checks.temperature.hot_charge_remedy"),
     )
 
@@ -94,15 +94,13 @@ def _cold_charge(build: Build, low: Figure) -> Iterator[Check]:
         broken += phrase("checks.temperature.house_rule_rely_heater")
     yield build.compare_to_limit(
         "cold_charge", name, coldest, low, phrase("checks.temperature.cold_charge_holds"),
-        broken, CARE if build.lead else STOP,
-        phrase("checks.temperature.cold_charge_remedy")
+        broken, phrase("checks.temperature.cold_charge_remedy")
         if model.heater_w is None else phrase("checks.temperature.cold_charge_remedy_2"),
         is_minimum=True, remedies=_remedies(build),
     )  # fmt: skip
-    bms = model.bms
-    if build.criteria.cold_charge.broken and model.heater_w is None and bms and not bms.stops_cold_charge:
+    if will_not_do(COLD_UNGUARDED, build.criteria):
         yield Check(
-            "cold_unguarded", phrase("checks.temperature.cold_unguarded_title"), STOP,
+            COLD_UNGUARDED, phrase("checks.temperature.cold_unguarded_title"), STOP,
             Sentence(phrase("checks.temperature.cold_unguarded")),
             phrase("checks.temperature.cold_unguarded_remedy"),
         )  # fmt: skip
@@ -119,11 +117,10 @@ def _use(build: Build) -> Iterator[Check]:
         cold,
         phrase("checks.temperature.cold_use_holds"),
         phrase("checks.temperature.cold_use_broken"),
-        STOP,
         phrase("checks.temperature.cold_use_remedy"),
         is_minimum=True,
     )
-    if build.warmest.number > most:
+    if will_not_do("hot_use", build.criteria):
         yield build.compare_to_limit(
             "hot_use",
             phrase("checks.temperature.hot_use_title"),
@@ -131,7 +128,6 @@ def _use(build: Build) -> Iterator[Check]:
             _limit(build, "use_max_c", phrase("checks.temperature.highest_operating_temperature"), most),
             "",
             phrase("checks.temperature.hot_use_broken"),
-            STOP,
             phrase("checks.temperature.hot_use_remedy"),
         )
 
@@ -148,7 +144,6 @@ def _storage(build: Build) -> Iterator[Check]:
             _limit(build, "store_max_c", phrase("checks.temperature.highest_storage_temperature"), most),
             "",
             phrase("checks.temperature.storage_broken"),
-            CARE,
             phrase("checks.temperature.storage_remedy"),
         )
         return
@@ -159,7 +154,6 @@ def _storage(build: Build) -> Iterator[Check]:
         _limit(build, "store_min_c", phrase("checks.temperature.lowest_storage_temperature"), least),
         phrase("checks.temperature.storage_holds"),
         phrase("checks.temperature.storage_broken_2"),
-        CARE,
         phrase("checks.temperature.storage_remedy_2"),
         is_minimum=True,
     )
@@ -191,7 +185,6 @@ def _freezing(build: Build) -> Check:
         warn,
         phrase("checks.temperature.freezing_holds", floor=f"{floor:.0%}"),
         phrase("checks.temperature.freezing_broken", floor=f"{floor:.0%}"),
-        CARE,
         phrase("checks.temperature.freezing_remedy"),
         is_minimum=True,
         point=freezes,

@@ -3,7 +3,8 @@
 from collections.abc import Iterator
 
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
-from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, STOP, Build, Check
+from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, Build, Check
+from vast_harbor.core.stops.banks.reasons import LIVING_SPACE, VENTILATION
 from vast_harbor.phrases import phrase
 
 IEC = phrase("checks.ventilation.after_iec_62485_2")
@@ -21,12 +22,13 @@ def checks(build: Build) -> Iterator[Check]:
     battery_class, locker = build.bank.model.battery_class, build.plan.locker
     name = phrase("checks.ventilation.ventilation_3")
     if battery_class.vented == "no":
-        yield Check("ventilation", name, OK, Sentence(phrase("checks.ventilation.ventilation")))
+        yield Check(VENTILATION, name, OK, Sentence(phrase("checks.ventilation.ventilation")))
         return
     always = battery_class.vented == "always"
     if build.criteria.in_living_space:
         yield Check(
-            "living_space", phrase("checks.ventilation.living_space_title"), STOP if always else CARE,
+            LIVING_SPACE, phrase("checks.ventilation.living_space_title"),
+            build.verdict(LIVING_SPACE, CARE),
             Sentence(
                 phrase("checks.ventilation.living_space")
                 if always
@@ -40,7 +42,7 @@ def checks(build: Build) -> Iterator[Check]:
     keep = phrase("checks.ventilation.keep_anything_sparks_least")
     if locker.vent_cm2 is None:
         yield Check(
-            "ventilation", name, NOTE,
+            VENTILATION, name, NOTE,
             Sentence(
                 phrase("checks.ventilation.ventilation_2") + keep,
                 figures
@@ -53,10 +55,10 @@ def checks(build: Build) -> Iterator[Check]:
         "rig", "vent_cm2", phrase("checks.ventilation.free_area_opening"), locker.vent_cm2, "cm²"
     )
     yield build.compare_to_limit(
-        "ventilation", name, there, opening,
+        VENTILATION, name, there, opening,
         phrase("checks.ventilation.ventilation_holds") + keep,
         phrase("checks.ventilation.ventilation_broken") + keep,
-        STOP if always else CARE, phrase("checks.ventilation.ventilation_remedy_3"),
+        phrase("checks.ventilation.ventilation_remedy_3"),
         is_minimum=True, flow=flow, spark=spark,
     )  # fmt: skip
 

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed, typed
 from vast_harbor.core.installation.axle_load import trim_moment
-from vast_harbor.core.stops.banks.checks.check import NOTE, OK, STOP, Build, Check
+from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, Build, Check
 from vast_harbor.phrases import phrase
 
 # A change of trim below this is not felt.
@@ -35,7 +35,6 @@ def checks(build: Build) -> Iterator[Check]:
             limit,
             phrase("checks.weight.payload_holds"),
             phrase("checks.weight.payload_broken"),
-            STOP,
             phrase("checks.weight.payload_remedy"),
         )
     else:
@@ -89,7 +88,6 @@ def _usual_payload(build: Build) -> Check:
         usual,
         phrase("checks.weight.usual_payload_holds"),
         phrase("checks.weight.usual_payload_broken"),
-        STOP,
         phrase("checks.weight.usual_payload_remedy"),
     )
 
@@ -127,7 +125,8 @@ def _coupling(build: Build, shift: Figure) -> Iterator[Check]:
     )  # fmt: skip
     if build.criteria.snakes:
         yield Check(
-            "coupling_light", phrase("checks.weight.coupling_light_title"), STOP,
+            "coupling_light", phrase("checks.weight.coupling_light_title"),
+            build.verdict("coupling_light", CARE),
             Sentence(phrase("checks.weight.coupling_light"), {"then": then}),
             phrase("checks.weight.coupling_light_remedy"), then,
         )  # fmt: skip
@@ -139,7 +138,6 @@ def _coupling(build: Build, shift: Figure) -> Iterator[Check]:
         most,
         phrase("checks.weight.coupling_holds"),
         phrase("checks.weight.coupling_broken"),
-        STOP,
         phrase("checks.weight.coupling_remedy"),
     )
 
@@ -164,6 +162,6 @@ def _axles(build: Build, front: Figure, change: Figure) -> Iterator[Check]:
         yield build.compare_to_limit(
             f"{side}_axle", phrase("checks.weight.axle", side=side.capitalize()), added, limit,
             phrase("checks.weight.axle_left", side=side),
-            phrase("checks.weight.adds_axle_left", side=side), STOP,
+            phrase("checks.weight.adds_axle_left", side=side),
             phrase("checks.weight.place_further_axle_choose"),
         )  # fmt: skip
