@@ -10,6 +10,7 @@ from tests.web.conftest import patch
 from vast_harbor import data
 from vast_harbor.store import rigs
 from vast_harbor.web.plan import routes
+from vast_harbor.web.state import evaluated
 
 STOPS = ("rig", "day", "need", "banks", "charging", "trial", "compare")
 
@@ -67,6 +68,8 @@ def test_what_differs_leads_to_what_a_fresh_page_is_sent(client, open_rig, stop)
         page = raw(answer, page)
         # The trial and the year are as they were until the hand rests and asks again.
         page = raw(client.get(f"/api/rigs/{page['id']}?stop={stop}&have={page['version']}"), page)
+        # What was gone on with from the edit is what is worked out from nothing.
+        evaluated.forget()
         fresh = client.get(f"/api/rigs/{page['id']}?stop={stop}").json["whole"]
         assert page["view"] == fresh, operation["path"]
     for way in ("undo", "undo", "redo"):

@@ -50,6 +50,8 @@ from vast_harbor.core.stops.trial import SimulatedRuns, YearOf, trial_findings, 
 from vast_harbor.phrases import phrase
 
 T = TypeVar("T")
+# What is worked out apart and follows from the day and the need alone.
+_OF_THE_DAY = ("second", "voltages", "seasons", "found")
 # How much of what is asked for apart is kept with a plan.
 MOST_ASKED = 16
 
@@ -156,6 +158,30 @@ class Results:
         known = self.__dict__.copy()
         same.__dict__.update({key: value for key, value in known.items() if key not in anew})
         return same
+
+    def settled(self) -> "Results":
+        """The same with everything run and found: what an edit went on with is worked out anew, and what
+        follows from it; the day, the need and the checks of the banks stay as they are."""
+        if not self.stale and not self.searching:
+            return self
+        banks = banks_stop.chosen_anew(self.banks)
+        simulated = self.simulated
+        if self.stale or banks is not self.banks:
+            simulated = SimulatedRuns(self.plan, self.reference, self.assumptions, self.days, banks)
+        suitability = {
+            c.candidate.id: self.suitability[c.candidate.id] if c is then else suitability_of(c.build)
+            for c, then in zip(banks.candidates, self.banks.candidates, strict=True)
+            if c.build is not None
+        }
+        catalogue = _Catalogue(banks, simulated)
+        compare = _compared(catalogue, suitability, catalogue.best)
+        anew = replace(
+            self, banks=banks, compare=compare, suitability=suitability, simulated=simulated, stale=False,
+            searching=False,
+        )  # fmt: skip
+        known = self.__dict__.copy()
+        anew.__dict__.update({key: known[key] for key in _OF_THE_DAY if key in known})
+        return anew
 
     @property
     def verdict(self) -> Verdict:
@@ -398,7 +424,6 @@ def evaluate(
     if stale and before is not None:
         simulated = before.simulated
     suitability = {c.candidate.id: suitability_of(c.build) for c in banks.candidates if c.build is not None}
-    went = {} if rough else {r.simulated.id: r for r in simulated.trial.candidates}
     catalogue = _Catalogue(banks, simulated)
 
     def find() -> tuple[ComparedBank, ...]:
@@ -406,13 +431,27 @@ def evaluate(
             return catalogue.gone_on_with(before.found)
         return catalogue.best() if found is None else tuple(catalogue.in_full(bank) for bank in found)
 
-    compare = compare_stop.evaluate(
-        plan, assumptions, days, banks, simulated.years, went, suitability, find, catalogue.smallest
-    )
+    compare = _compared(catalogue, suitability, find, rough)
     searching = before is not None and found is None
     return Results(
         plan, reference, assumptions, days, banks, compare, suitability, simulated, stale, searching
     )
+
+
+def _compared(
+    catalogue: "_Catalogue",
+    suitability: Mapping[str, tuple[Suitability, ...]],
+    find: Callable[[], tuple[ComparedBank, ...]],
+    rough: bool = False,
+) -> Compare:
+    """The comparison of the candidates, and of what is found for them."""
+    banks, simulated = catalogue.banks, catalogue.simulated
+    limits = banks.rig_limits
+    went = {} if rough else {r.simulated.id: r for r in simulated.trial.candidates}
+    return compare_stop.evaluate(
+        limits.plan, limits.assumptions, limits.days, banks, simulated.years, went, suitability, find,
+        catalogue.smallest,
+    )  # fmt: skip
 
 
 def _extras_cost(plan: Plan, assumptions: Assumptions) -> Callable[[BankFigures], float | None]:

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import MISSING, fields
+from functools import cache
 from typing import Any, TypeVar, dataclass_transform
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationInfo
@@ -83,9 +84,17 @@ def core_of(kind: type[T], part: BaseModel, /, **others: Any) -> T:
     Raises:
         TypeError: a field without a default is in neither.
     """
-    names = {one.name for one in fields(kind)} & type(part).model_fields.keys()  # type: ignore[arg-type]
-    values = {name: getattr(part, name) for name in names - others.keys()}
-    return kind(**{name: tuple(v) if isinstance(v, list) else v for name, v in values.items()}, **others)
+    for name in _shared(kind, type(part)):  # type: ignore[arg-type]
+        if name not in others:
+            value = getattr(part, name)
+            others[name] = tuple(value) if isinstance(value, list) else value
+    return kind(**others)
+
+
+@cache
+def _shared(kind: type, part: type[BaseModel]) -> tuple[str, ...]:
+    """Fields that are in the core and in the document."""
+    return tuple(one.name for one in fields(kind) if one.name in part.model_fields)
 
 
 def unit_volts(value: float, info: ValidationInfo) -> float:

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cache, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -78,11 +79,14 @@ class LoadSteps:
         return dc, ac, critical_dc, critical_ac
 
 
+# An edit changes one load of many, and a load runs at the same hours on many kinds of day.
+@lru_cache(maxsize=2_000)
 def coverage(blocks: tuple[Block, ...]) -> Floats:
-    """Share of each step of the day that some blocks cover, shape (96,)."""
+    """Share of each step of the day that some blocks cover, shape (96,), not to be written to."""
     out = np.zeros(STEPS_A_DAY)
     for start, end in blocks:
         out += np.diff(np.clip(EDGES_H - start, 0.0, end - start)) / STEP_H
+    out.flags.writeable = False
     return out
 
 
@@ -123,8 +127,19 @@ def load_steps(day: Day) -> LoadSteps:
             watts = share * load.quantity * load.watts / f.eta.number * scale
             followers.append(Follower(watts, load.duty_at, load.duty, load.supply == AC, load.critical))
     limits = {0.0} | {load.start_s for load in day.plan.loads if load.start_w}
-    starts = {seconds: day.hardest_over(EDGES_H, seconds) for seconds in sorted(limits)}
-    peak = day.hardest_over(EDGES_H)
+    starting = [load.start_s for load in day.plan.loads if load.start_w]
+
+    @cache
+    def hardest(over: tuple[bool, ...], seconds: float | None) -> Floats:
+        return day.hardest_over(EDGES_H, seconds)
+
+    def without(seconds: float) -> Floats:
+        # Where no start is over so soon, it is the peak.
+        over = tuple(start <= seconds for start in starting)
+        return hardest(over, seconds if any(over) else None)
+
+    starts = {seconds: without(seconds) for seconds in sorted(limits)}
+    peak = without(-1.0)
     dc, most = total - ac, inverter_input(day)
     if most is not None:
         # What the inverter cannot supply no bank is asked for.

@@ -49,7 +49,11 @@ class Timeline:
     @property
     def calm(self) -> "Timeline":
         """The same without what is only tried: for the year."""
-        return replace(self, plan=replace(self.plan, trial=TrialSettings()))
+        calm = replace(self, plan=replace(self.plan, trial=TrialSettings()))
+        # What is tried changes nothing about what a kind of day asks.
+        calm._made.update(self._made)
+        calm._steps.update(self._steps)
+        return calm
 
     @property
     def climate(self) -> Climate:

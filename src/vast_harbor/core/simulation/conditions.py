@@ -79,18 +79,20 @@ class Conditions:
         For whole seasons, of which sums are asked. The number of steps must be even.
         """
 
-        def pairs(a: NDArray[Any]) -> NDArray[Any]:
-            return a.reshape(a.shape[0], -1, 2)
+        def mean(a: Floats) -> Floats:
+            return (a[:, ::2] + a[:, 1::2]) / 2
 
-        feeds = tuple(
-            Feed(f.id, pairs(f.unit).mean(axis=2), np.asarray(pairs(f.starts).any(axis=2)))
-            for f in self.feeds
-        )
+        def most(a: Floats) -> Floats:
+            return np.maximum(a[:, ::2], a[:, 1::2])
+
+        feeds = tuple(Feed(f.id, mean(f.unit), f.starts[:, ::2] | f.starts[:, 1::2]) for f in self.feeds)
         means = ("dc_w", "ac_w", "critical_dc_w", "critical_ac_w", "battery_c")
-        changed: dict[str, Any] = {name: pairs(getattr(self, name)).mean(axis=2) for name in means}
-        changed |= {name: pairs(getattr(self, name)).max(axis=2) for name in ("peak_w", "least_v")}
-        changed |= {name: pairs(getattr(self, name)).all(axis=2) for name in ("generator_ok", "attended")}
-        changed["starts_w"] = tuple((seconds, pairs(watts).max(axis=2)) for seconds, watts in self.starts_w)
+        changed: dict[str, Any] = {name: mean(getattr(self, name)) for name in means}
+        changed |= {name: most(getattr(self, name)) for name in ("peak_w", "least_v")}
+        for name in ("generator_ok", "attended"):
+            both = getattr(self, name)
+            changed[name] = both[:, ::2] & both[:, 1::2]
+        changed["starts_w"] = tuple((seconds, most(watts)) for seconds, watts in self.starts_w)
         return replace(self, step_h=2 * self.step_h, feeds=feeds, **changed)
 
     def halved(self) -> "Conditions":

@@ -42,13 +42,15 @@ _LAST_RUN: LruCache[tuple[Path, int], Before] = LruCache(4)
 # Workings, pictures and the plan beside a trial are asked for again and again of one state of a rig.
 # An undo comes back to one, and so does a second window.
 _EVALUATED: LruCache[tuple[str, str, str], EvaluatedRig] = LruCache(5)
+# Rigs as they were evaluated right after an edit, by their document.
+_EDITED: LruCache[tuple[str, str], EvaluatedRig] = LruCache(3)
 # The same without what is only noted: a copy, another name or a step that is ticked is not worked out anew.
 _WORKED_OUT: LruCache[tuple[str, str, str], Results] = LruCache(5)
 
 
 def forget() -> None:
     """Forget all that was worked out: other rigs are there now."""
-    for kept in (_LAST_RUN, _EVALUATED, _WORKED_OUT):
+    for kept in (_LAST_RUN, _EDITED, _EVALUATED, _WORKED_OUT):
         kept.clear()
 
 
@@ -93,6 +95,7 @@ def edited(rig_id: int, rig: RigFile, document: dict[str, Any]) -> Results:
     results = evaluate(plan, data.reference(), before)
     if before is None:
         _remember(rig_id, results)
+    _EDITED.put((json.dumps(document), today()), EvaluatedRig(rig, results))
     return results
 
 
@@ -109,7 +112,7 @@ def of_document(document: dict[str, Any], preview_of: str = "") -> EvaluatedRig:
         preview_of: a battery that is looked at without being a candidate; none if empty.
     """
     text, day = json.dumps(document), today()
-    return _EVALUATED.of((text, day, preview_of), lambda: _worked_out(document, day, preview_of))
+    return _EVALUATED.of((text, day, preview_of), lambda: _worked_out(document, text, day, preview_of))
 
 
 def known_or_new(document: Any, day: str) -> tuple[RigFile, Results]:
@@ -127,7 +130,14 @@ def known_or_new(document: Any, day: str) -> tuple[RigFile, Results]:
     return rig, _noted(document, plan) or evaluate(plan, data.reference())
 
 
-def _worked_out(document: dict[str, Any], day: str, preview_of: str) -> EvaluatedRig:
+def _worked_out(document: dict[str, Any], text: str, day: str, preview_of: str) -> EvaluatedRig:
+    edited = None if preview_of else _EDITED.get((text, day))
+    if edited is not None:
+        # The hand rests: only what the edit went on with is worked out anew.
+        key = (_without_notes(document), day, "")
+        results = _WORKED_OUT.of(key, edited.results.settled)
+        plan = edited.results.plan
+        return EvaluatedRig(edited.rig, results if results.plan is plan else results.noted(plan))
     reference = data.reference()
     rig = files.read(document, reference, stored=document)
     plan = files.to_plan(rig, reference, day)

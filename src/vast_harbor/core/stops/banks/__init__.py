@@ -9,6 +9,7 @@ from vast_harbor.core.stops.banks.candidates import (
     Banks,
     Choice,
     build_of,
+    chosen_anew,
     evaluate,
     of_bank,
 )
@@ -86,6 +87,7 @@ __all__ = (
     "about",
     "acts",
     "build_of",
+    "chosen_anew",
     "class_years",
     "discharging",
     "evaluate",

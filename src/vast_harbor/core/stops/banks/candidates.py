@@ -172,6 +172,24 @@ def evaluate(
     return Banks(candidates, proposals, old, old_bank_wh(plan), carries, diagnosis, findings, rig_limits)
 
 
+def chosen_anew(banks: Banks) -> Banks:
+    """The same banks, but where the tool chooses what is best now, after an edit was gone on from."""
+    limits, plan = banks.rig_limits, banks.rig_limits.plan
+
+    def anew(index: int, banked: BankFigures) -> BankFigures:
+        if not banked.proposed_model or (
+            banked.bank is not None
+            and _chosen(plan, banks.proposals, banked.candidate, banked.battery_class, NO_CHOICE)
+            == banked.bank
+        ):
+            return banked
+        return _candidate(limits, banks.proposals, banked.candidate, index, banks.old_kg, NO_CHOICE)
+
+    candidates = tuple(anew(i, banked) for i, banked in enumerate(banks.candidates))
+    same = all(now is then for now, then in zip(candidates, banks.candidates, strict=True))
+    return banks if same else replace(banks, candidates=candidates)
+
+
 def of_bank(rig_limits: RigLimits, bank: Bank, old_kg: Figure | None, id: str = LOOKED_FOR) -> BankFigures:
     """A bank of the catalogue as if it were a candidate, with its checks.
 
