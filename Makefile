@@ -19,7 +19,7 @@ export PYTHONDONTWRITEBYTECODE =
 
 STAMPS := .build
 STATIC := src/vast_harbor/web/static
-FRONT := $(shell find frontend/src frontend/public -type f ! -name '*.d.ts' 2>/dev/null) \
+FRONT := $(shell find frontend/src frontend/public -type f ! -name '*.d.ts' ! -name lists.ts 2>/dev/null) \
          frontend/index.html frontend/vite.config.ts frontend/licences.ts frontend/tsconfig.json
 SOURCE := $(shell find src/vast_harbor -name '*.py' -o -name '*.toml' -o -name '*.sql' | grep -v /static/)
 
@@ -61,7 +61,8 @@ $(STAMPS)/node: frontend/package-lock.json frontend/package.json
 	cd frontend && npm ci --silent --no-audit --no-fund
 	@touch $@
 
-# The API's description changes with the code, its TypeScript types only when it really differs.
+# The API's description changes with the code; its TypeScript types, and the lists that the interface shares
+# with the program, only when they really differ.
 $(STAMPS)/openapi.json: $(SOURCE) | $(STAMPS)/runtime
 	@$(BIN)/vast-harbor openapi > $@.new
 	@cmp -s $@.new $@ || cp $@.new $@
@@ -69,6 +70,9 @@ $(STAMPS)/openapi.json: $(SOURCE) | $(STAMPS)/runtime
 	@$(BIN)/vast-harbor schema --openapi > $(STAMPS)/rig-file.new
 	@cmp -s $(STAMPS)/rig-file.new $(STAMPS)/rig-file.json || { cp $(STAMPS)/rig-file.new $(STAMPS)/rig-file.json; touch $@; }
 	@rm -f $(STAMPS)/rig-file.new
+	@$(BIN)/vast-harbor schema --interface > $(STAMPS)/lists.new
+	@cmp -s $(STAMPS)/lists.new frontend/src/api/lists.ts || { cp $(STAMPS)/lists.new frontend/src/api/lists.ts; touch $@; }
+	@rm -f $(STAMPS)/lists.new
 
 frontend/src/api/schema.d.ts: $(STAMPS)/openapi.json $(STAMPS)/node
 	cd frontend && npm run --silent types
@@ -136,4 +140,4 @@ docs: $(STAMPS)/runtime
 	$(BIN)/vast-harbor schema > docs/rig-file.schema.json
 
 clean:
-	rm -rf .venv .build .demo frontend/node_modules frontend/src/api/*.d.ts $(STATIC)
+	rm -rf .venv .build .demo frontend/node_modules frontend/src/api/*.d.ts frontend/src/api/lists.ts $(STATIC)

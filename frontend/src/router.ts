@@ -1,36 +1,12 @@
-import { phrase } from '@/phrases/shared'
+import { STOPS } from '@/api/lists'
 import { createRouter, createWebHistory } from 'vue-router'
-
-export const STOPS = [
-  'rig',
-  'day',
-  'need',
-  'banks',
-  'charging',
-  'trial',
-  'compare',
-  'changeover',
-  'log',
-] as const
-export type Stop = (typeof STOPS)[number]
-export const STOP_NAMES: Record<Stop, string> = {
-  rig: phrase('shared.router.rig'),
-  day: phrase('shared.router.day'),
-  need: phrase('shared.router.need'),
-  banks: phrase('shared.router.banks'),
-  charging: phrase('shared.router.charging'),
-  trial: phrase('shared.router.trial'),
-  compare: phrase('shared.router.compare'),
-  changeover: phrase('shared.router.changeover'),
-  log: phrase('shared.router.log'),
-}
 
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', name: 'harbor', component: () => import('./stops/harbor/HarborPage.vue') },
     {
-      path: '/rigs/:id(\\d+)/:stop(rig|day|need|banks|charging|trial|compare|changeover|log)',
+      path: `/rigs/:id(\\d+)/:stop(${STOPS.join('|')})`,
       name: 'rig',
       component: () => import('./stops/RigPage.vue'),
       props: (route) => ({ id: Number(route.params.id), stop: route.params.stop }),

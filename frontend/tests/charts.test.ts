@@ -88,7 +88,7 @@ describe('the power of the day', () => {
 
 describe('money over the years', () => {
   const parts = (currency = '€') => ({
-    units: { currency },
+    units: { money: currency },
     compare: {
       compared_banks: banks,
       cumulative: [

@@ -18,7 +18,7 @@ export function view(changes: Json = {}): Json {
     redo: null,
     document: { rig: { name: 'Wren' }, day: { loads: [] }, candidates: [] },
     fields: { '/rig/name': 'Wren', '/day/standby_w': '2', '/rig/years_kept': '10' },
-    units: { weight: 'kg' },
+    units: { kg: 'kg' },
     strip: [],
     stop: 'rig',
     assumptions: [],

@@ -1,3 +1,4 @@
+import { placeOf, unitBeside } from '@/ui/fieldUnit'
 import { usePlan } from '@/stores/plan'
 import AssumptionField from '@/ui/AssumptionField.vue'
 import AssumptionSlider from '@/ui/AssumptionSlider.vue'
@@ -196,9 +197,12 @@ describe('a field of a form that depends on its row', () => {
     expect(field({ unit: 'A' }).get('input').attributes('data-path')).toBe('/sources/2/amps')
   })
 
-  it('names the unit of the owner, or the one that it has itself', () => {
-    expect(field({ unit: 'weight' }).text()).toContain('kg')
-    expect(field({ unit: 'mΩ' }).text()).toContain('mΩ')
+  it('names the unit of the owner beside a field, by its place in the rig file', () => {
+    expect(placeOf('/day/loads/3/on/winter/hours')).toBe('day.loads.on.hours')
+    expect(unitBeside('/rig/payload_kg', { kg: 'lb' })).toBe('lb')
+    expect(unitBeside('/sources/0/cable_mohm', {})).toBe('mΩ')
+    expect(unitBeside('/rig/cable_mm2', { 'mm²': '' })).toBeUndefined()
+    expect(unitBeside('/sources/0/starter_share', {})).toBeUndefined()
   })
 
   it('says what holds where it is left empty', () => {

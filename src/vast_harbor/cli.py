@@ -37,6 +37,7 @@ from vast_harbor.web.log.demo_log import add_demo_log
 from vast_harbor.web.log.live import begin_of
 from vast_harbor.web.log.live_routes import played_trial
 from vast_harbor.web.log.signal_k_server import SignalKServer
+from vast_harbor.web.plan.lists import interface_lists
 from vast_harbor.web.server.app import create_app
 from vast_harbor.web.server.http_server import EVERYWHERE, HERE, make_server
 from vast_harbor.web.server.pairing import let_phones_in, local_addresses
@@ -113,6 +114,7 @@ def _parser() -> argparse.ArgumentParser:
     schema.add_argument(
         "--openapi", action="store_true", help=phrase("command_line.cli.components_openapi_description")
     )
+    schema.add_argument("--interface", action="store_true", help=phrase("command_line.cli.interface_lists"))
     return parser
 
 
@@ -320,6 +322,9 @@ def main(argv: list[str] | None = None) -> int:
             return _prepare()
         if args.command == "openapi":
             return _openapi()
+        if args.command == "schema" and args.interface:
+            print(interface_lists(), end="")
+            return 0
         if args.command == "schema":
             described = files.json_schema_components() if args.openapi else files.json_schema()
             print(json.dumps(described, ensure_ascii=False, indent=2))

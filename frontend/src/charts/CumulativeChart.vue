@@ -11,7 +11,7 @@ import { useYearLines } from './useYearLines'
 const props = withDefaults(defineProps<{ bands?: Schemas['BandView'][] }>(), { bands: () => [] })
 const plan = usePlan()
 const compare = computed(() => plan.rig!.compare)
-const symbol = computed(() => plan.rig!.units.currency)
+const symbol = computed(() => plan.rig!.units.money!)
 const money = (v: number) => amount(v, symbol.value, plan.document.rig.currency as string)
 
 const { look, chemistry, axis, tooltip, series, rows } = useYearLines(

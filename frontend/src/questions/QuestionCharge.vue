@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { choicesOf } from '@/ui/choicesOf'
 import { phrase } from '@/phrases/questions'
 import { usePlan } from '@/stores/plan'
 import { useSources } from '@/stores/useSources'
@@ -52,7 +53,6 @@ function toggle(kind: SourceKind) {
         v-if="s.key === 'mains'"
         :path="`/sources/${s.at}/amps`"
         :label="phrase('questions.charge.mains_amps')"
-        unit="A"
         :hint="phrase('questions.charge.label')"
       />
       <PlanField
@@ -63,23 +63,23 @@ function toggle(kind: SourceKind) {
             ? phrase('questions.charge.panels')
             : phrase('questions.charge.generator')
         "
-        unit="W"
       />
       <PlanChoice
         v-if="s.key === 'engine'"
         :path="`/sources/${s.at}/link`"
         :label="phrase('questions.charge.link')"
         :value="s.source.link"
-        :options="[
-          { value: 'relay', name: phrase('questions.charge.relay') },
-          { value: 'dc_dc', name: phrase('questions.charge.dc_dc') },
-        ]"
+        :options="
+          choicesOf('sources.link', {
+            relay: phrase('questions.charge.relay'),
+            dc_dc: phrase('questions.charge.dc_dc'),
+          })
+        "
       />
       <PlanField
         v-if="s.key === 'engine' && s.source.link === 'dc_dc'"
         :path="`/sources/${s.at}/amps`"
         :label="phrase('questions.charge.engine_amps')"
-        unit="A"
       />
     </template>
   </div>

@@ -59,7 +59,6 @@ function choose(nights: number) {
   <PlanField
     path="/rig/hook_up_nights"
     :label="phrase('questions.hook_up.nights')"
-    :unit="phrase('questions.use.nights_unit')"
     class="mt-5 max-w-[18rem]"
   />
 </template>

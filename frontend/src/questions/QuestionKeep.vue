@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { choicesOf } from '@/ui/choicesOf'
 import { phrase } from '@/phrases/questions'
 import { usePlan } from '@/stores/plan'
 import AssumptionField from '@/ui/AssumptionField.vue'
@@ -15,28 +16,28 @@ const plan = usePlan()
     <PlanField
       path="/rig/years_kept"
       :label="phrase('questions.keep.years')"
-      :unit="phrase('questions.old.years')"
       :hint="phrase('questions.keep.years_hint')"
     />
     <PlanChoice
       path="/plan/labour"
       :label="phrase('questions.keep.labour')"
       :value="plan.document.plan.labour as string"
-      :options="[
-        { value: 'own', name: phrase('questions.keep.own_hands') },
-        { value: 'workshop', name: phrase('questions.keep.workshop') },
-      ]"
+      :options="
+        choicesOf('plan.labour', {
+          own: phrase('questions.keep.own_hands'),
+          workshop: phrase('questions.keep.workshop'),
+        })
+      "
     />
     <AssumptionField
       name="night_elsewhere"
       :label="phrase('questions.keep.night_price')"
-      :unit="plan.rig!.units.currency"
+      :unit="plan.rig!.units.money"
       :hint="phrase('questions.keep.night_price_hint')"
     />
     <PlanField
       path="/rig/budget"
       :label="phrase('questions.keep.budget')"
-      :unit="plan.rig!.units.currency"
       :placeholder="phrase('questions.keep.no_limit')"
     />
   </div>

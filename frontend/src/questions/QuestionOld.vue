@@ -67,14 +67,10 @@ function toggle(reason: (typeof REASONS)[number]) {
   </div>
   <template v-if="old">
     <div class="mt-5 grid grid-cols-2 gap-4 sm:grid-cols-4">
-      <PlanField path="/old_bank/unit_ah" :label="phrase('questions.old.ah')" unit="Ah" />
+      <PlanField path="/old_bank/unit_ah" :label="phrase('questions.old.ah')" />
       <PlanField path="/old_bank/parallel" :label="phrase('questions.old.parallel')" />
-      <PlanField path="/old_bank/unit_v" :label="phrase('questions.old.volts')" unit="V" />
-      <PlanField
-        path="/old_bank/age_years"
-        :label="phrase('questions.old.age')"
-        :unit="phrase('questions.old.years')"
-      />
+      <PlanField path="/old_bank/unit_v" :label="phrase('questions.old.volts')" />
+      <PlanField path="/old_bank/age_years" :label="phrase('questions.old.age')" />
     </div>
     <fieldset class="mt-5">
       <legend class="eyebrow mb-2">{{ phrase('questions.old.why') }}</legend>

@@ -6,7 +6,6 @@ import { computed } from 'vue'
 
 /** How large the place for the bank is, and what the rig can still carry. */
 const plan = usePlan()
-const units = computed(() => plan.rig!.units)
 const topic = (key: string) => plan.rig!.topics.find((t) => t.key === key)
 const SIDES = [
   { path: '/rig/locker_length', name: phrase('questions.space.length') },
@@ -41,13 +40,7 @@ function setNoLimit(key: string, event: Event) {
         </g>
       </svg>
       <div class="grid grid-cols-3 gap-3">
-        <PlanField
-          v-for="s in SIDES"
-          :key="s.path"
-          :path="s.path"
-          :label="s.name"
-          :unit="units.small_length"
-        />
+        <PlanField v-for="s in SIDES" :key="s.path" :path="s.path" :label="s.name" />
       </div>
       <p class="mt-2 text-sm text-soft">{{ phrase('questions.space.narrowest') }}</p>
       <label v-if="!measured" class="mt-2 flex min-h-11 items-center gap-2">
@@ -65,7 +58,6 @@ function setNoLimit(key: string, event: Event) {
       <PlanField
         path="/rig/payload_kg"
         :label="phrase('questions.space.payload')"
-        :unit="units.weight"
         :hint="phrase('questions.space.payload_hint')"
         class="max-w-[16rem]"
       />

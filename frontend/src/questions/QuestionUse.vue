@@ -83,13 +83,11 @@ async function choose(key: string) {
     <PlanField
       path="/rig/off_grid_nights"
       :label="phrase('questions.use.nights')"
-      :unit="phrase('questions.use.nights_unit')"
       :hint="phrase('questions.use.nights_hint')"
     />
     <PlanField
       path="/rig/nights_in_a_row"
       :label="phrase('questions.use.row')"
-      :unit="phrase('questions.use.nights_unit')"
       :hint="phrase('questions.use.row_hint')"
     />
   </div>

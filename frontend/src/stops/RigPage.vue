@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/shared'
-import { router, STOP_NAMES, STOPS, type Stop } from '@/router'
+import { STOP_NAMES, STOPS, STOPS_INSIDE, type Stop } from '@/api/lists'
+import { router } from '@/router'
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
 import ChangeList from '@/ui/ChangeList.vue'
@@ -35,17 +36,6 @@ const LOAD: Record<Stop, () => Promise<{ default: Component }>> = {
 const SCREENS = Object.fromEntries(
   STOPS.map((stop) => [stop, defineAsyncComponent(LOAD[stop])]),
 ) as Record<Stop, Component>
-const ONWARD: Record<Stop, string> = {
-  rig: phrase('shared.rig_page.rig_2'),
-  day: phrase('shared.rig_page.day'),
-  need: phrase('shared.rig_page.need'),
-  banks: phrase('shared.rig_page.banks'),
-  charging: 'charging',
-  trial: phrase('shared.rig_page.trial'),
-  compare: phrase('shared.rig_page.comparison'),
-  changeover: phrase('shared.rig_page.changeover'),
-  log: phrase('shared.rig_page.log'),
-}
 // The screen changes when the parts of its stop are there.
 const screen = computed(() => SCREENS[(plan.rig?.stop ?? props.stop) as Stop])
 /** The verdict has what was assumed in the open. */
@@ -182,7 +172,7 @@ useKeys({
           v-if="next"
           class="btn ml-auto"
           :to="{ name: 'rig', params: { id, stop: next } }"
-          >{{ phrase('shared.rig_page.next', { ONWARD: ONWARD[next] }) }}</RouterLink
+          >{{ phrase('shared.rig_page.next', { ONWARD: STOPS_INSIDE[next] }) }}</RouterLink
         >
       </nav>
       <p class="mt-4 border-t border-line pt-3 text-sm text-soft">

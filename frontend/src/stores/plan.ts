@@ -10,7 +10,7 @@ import {
 } from '@/api/client'
 import { keepLast } from '@/api/offline'
 import type { RigFile } from '@/api/rigFile'
-import type { Stop } from '@/router'
+import type { Stop } from '@/api/lists'
 import { immutableJSONPatch, type JSONPatchOperation } from 'immutable-json-patch'
 import { defineStore } from 'pinia'
 import { numbers } from '@/ui/numbers'

@@ -1,24 +1,14 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/shared'
-import type { RigFile } from '@/api/rigFile'
+import { CARE_NAMES, CARES } from '@/api/lists'
 import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 
-/** What the owner cares about, the strongest first. */
-type Care = RigFile['rig']['cares'][number]
 const plan = usePlan()
+/** What the owner cares about, the strongest first. */
 const cares = computed(() => plan.document.rig.cares)
-const NAMES: [Care, string][] = [
-  ['purse', phrase('shared.care_choices.low_up_front_cost')],
-  ['weight', phrase('shared.care_choices.low_weight')],
-  ['cold', phrase('shared.care_choices.works_cold')],
-  ['no_upkeep', phrase('shared.care_choices.maintenance')],
-  ['big_loads', phrase('shared.care_choices.large_loads')],
-  ['short_keeping', phrase('shared.care_choices.i_sell_soon')],
-  ['long_keeping', phrase('shared.care_choices.i_keep_long')],
-]
 
-function toggle(key: Care) {
+function toggle(key: (typeof CARES)[number]) {
   const value = cares.value.includes(key)
     ? cares.value.filter((c) => c !== key)
     : [...cares.value, key]
@@ -29,7 +19,7 @@ function toggle(key: Care) {
 <template>
   <div class="flex flex-wrap gap-2">
     <button
-      v-for="[key, name] in NAMES"
+      v-for="key in CARES"
       :key="key"
       type="button"
       class="btn"
@@ -39,7 +29,7 @@ function toggle(key: Care) {
       @click="toggle(key)"
     >
       <span v-if="cares.includes(key)" class="tabular-nums">{{ cares.indexOf(key) + 1 }}.</span>
-      {{ name }}
+      {{ CARE_NAMES[key] }}
     </button>
   </div>
 </template>

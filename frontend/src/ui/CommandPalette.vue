@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/shared'
-import { router, STOP_NAMES, STOPS } from '@/router'
+import { STOP_NAMES, STOPS } from '@/api/lists'
+import { router } from '@/router'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
 import { useUi } from '@/stores/ui'

@@ -1,11 +1,9 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/shared'
-import { usePlan } from '@/stores/plan'
 import PlanField from './PlanField.vue'
 
 /** Name and price of an extra of a bank, as two cells. */
 defineProps<{ at: string; extra: { name: string }; title: string }>()
-const plan = usePlan()
 </script>
 
 <template>
@@ -25,7 +23,6 @@ const plan = usePlan()
       })
     "
     bare
-    :unit="plan.rig!.units.currency"
     :called="phrase('shared.extra_fields.price_extra', { title })"
   />
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/shared'
-import { STOP_NAMES, STOPS } from '@/router'
+import { STOP_NAMES, STOPS } from '@/api/lists'
 import { useUi } from '@/stores/ui'
 import DialogFrame from './DialogFrame.vue'
 

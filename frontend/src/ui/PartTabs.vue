@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Stop } from '@/router'
+import type { Stop } from '@/api/lists'
 import { usePlan } from '@/stores/plan'
 import { nextTick, ref, watch } from 'vue'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/shared'
-import { STOP_NAMES, STOPS, type Stop } from '@/router'
+import { STOP_NAMES, STOPS, type Stop } from '@/api/lists'
 import { usePlan } from '@/stores/plan'
 import { useUi } from '@/stores/ui'
 import { FlaskConical, Moon, Redo2, Search, Sun, Undo2 } from '@lucide/vue'

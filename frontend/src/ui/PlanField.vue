@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { usePlan } from '@/stores/plan'
 import { computed, ref, useId, watch } from 'vue'
+import { unitBeside } from './fieldUnit'
 import InterpretationList from './InterpretationList.vue'
 import TermText from './TermText.vue'
 
@@ -10,6 +11,7 @@ const props = defineProps<{
   label: string
   /** How the edit is called in undo; the label if not given. */
   called?: string
+  /** What stands beside it; by its path if not given. */
   unit?: string
   placeholder?: string
   hint?: string
@@ -31,6 +33,7 @@ const local = ref('')
 const stored = computed(
   () => plan.drafts[props.path]?.text ?? plan.rig?.fields[props.path] ?? props.fallback ?? '',
 )
+const beside = computed(() => props.unit ?? unitBeside(props.path, plan.rig?.units ?? {}))
 const shown = computed(() => (focused.value ? local.value : stored.value))
 const problem = computed(() => plan.drafts[props.path]?.message ?? '')
 const describedBy = computed(() => {
@@ -74,7 +77,7 @@ function escape(event: KeyboardEvent) {
         :id="id"
         class="field"
         :class="rows ? 'leading-snug' : ''"
-        :style="unit && !text ? { paddingRight: `${unit.length * 0.5 + 1}rem` } : undefined"
+        :style="beside && !text ? { paddingRight: `${beside.length * 0.5 + 1}rem` } : undefined"
         :value="shown"
         :rows="rows"
         :placeholder="placeholder"
@@ -90,10 +93,10 @@ function escape(event: KeyboardEvent) {
         @keydown.esc="escape"
       />
       <span
-        v-if="unit"
+        v-if="beside"
         class="pointer-events-none absolute inset-y-0 right-2 flex items-center text-sm text-soft"
         aria-hidden="true"
-        >{{ unit }}</span
+        >{{ beside }}</span
       >
     </div>
     <p

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 import type { FieldSpec } from './fieldSpec'
 import PlanCheck from './PlanCheck.vue'
@@ -12,13 +11,7 @@ const props = defineProps<{
   field: Omit<FieldSpec<object>, 'key' | 'when'> & { key: string }
   value: unknown
 }>()
-const plan = usePlan()
 const path = computed(() => `${props.at}/${props.field.key}`)
-const unit = computed(() => {
-  const named = props.field.unit
-  const owners: Record<string, string> = plan.rig!.units
-  return named === undefined ? undefined : (owners[named] ?? named)
-})
 const wide = computed(() => (props.field.wide ? 'col-span-2 sm:col-span-3' : ''))
 </script>
 
@@ -42,7 +35,6 @@ const wide = computed(() => (props.field.wide ? 'col-span-2 sm:col-span-3' : '')
     v-else
     :path="path"
     :label="field.name"
-    :unit="unit"
     :placeholder="field.empty"
     :hint="field.hint"
     :text="field.text"

@@ -2,8 +2,6 @@
 export interface FieldSpec<Row> {
   key: keyof Row & string
   name: string
-  /** A unit, or the name of one of the owner's units. */
-  unit?: string
   hint?: string
   empty?: string
   yes?: boolean

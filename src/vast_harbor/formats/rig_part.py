@@ -8,6 +8,7 @@ from vast_harbor.core.figures.currency import currency_code
 from vast_harbor.core.figures.number_format import LOCALES
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.rig.sources import PITCHES
+from vast_harbor.core.stops.compare import CARES as OF_COMPARE
 from vast_harbor.core.weather.climate import PLACES
 from vast_harbor.formats.fields import Choice, Measure, Names, Numbers, Truth, Words
 from vast_harbor.formats.parts import BATTERY_C, PRICE_OR_NONE, STAY, TERMINALS, Part
@@ -15,7 +16,7 @@ from vast_harbor.phrases import phrase
 
 KINDS = ("van", "rv", "caravan", "boat", "cabin", "other")
 CLIMATES = ("maritime", "continental", "mediterranean", "desert", "subarctic")
-CARES = ("purse", "weight", "cold", "no_upkeep", "big_loads", "short_keeping", "long_keeping")
+CARES = tuple(OF_COMPARE)
 LEVER = Measure("m", -30, 30, phrase("files.rig_part.position_must_between_m"), optional=True)
 LEVER_ABOVE = Measure("m", 0.3, 30, phrase("files.rig_part.length_must_between_m"), optional=True)
 COUPLING = Measure("kg", 0, 2000, phrase("files.rig_part.coupling_load_must_between"), optional=True)

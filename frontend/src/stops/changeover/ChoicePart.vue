@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/changeover'
-import type { Stop } from '@/router'
+import type { Stop } from '@/api/lists'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import FigureLink from '@/ui/FigureLink.vue'
 import PlanField from '@/ui/PlanField.vue'
@@ -125,20 +125,11 @@ const LENGTHS = [
           text
           :placeholder="phrase('changeover.choice.date')"
         />
-        <PlanField
-          path="/changeover/deposit"
-          :label="phrase('changeover.choice.deposit')"
-          :unit="plan.rig!.units.currency"
-        />
+        <PlanField path="/changeover/deposit" :label="phrase('changeover.choice.deposit')" />
       </div>
       <h2 class="mt-5 text-xl">{{ phrase('changeover.choice.cables') }}</h2>
       <div class="mt-2 grid items-end gap-3 sm:grid-cols-2">
-        <PlanField
-          v-for="l in LENGTHS"
-          :key="l.path"
-          v-bind="l"
-          :unit="plan.rig!.units.small_length"
-        />
+        <PlanField v-for="l in LENGTHS" :key="l.path" v-bind="l" :unit="plan.rig!.units.mm" />
       </div>
     </section>
   </div>

@@ -104,13 +104,11 @@ const into = computed(() => measured('shared_in'))
           path="/changeover/test_a"
           :label="phrase('changeover.proof.test_a')"
           :placeholder="proof.amps"
-          unit="A"
         />
         <PlanField
           path="/changeover/celsius"
           :label="phrase('changeover.proof.celsius')"
           :placeholder="proof.temperature"
-          :unit="plan.rig!.units.temperature"
         />
       </div>
       <div class="mt-4 flex flex-wrap items-center gap-3">

@@ -128,7 +128,7 @@ function have(line: Schemas['LineView']) {
               : phrase('changeover.shopping_part.quoted')
           "
           :called="phrase('changeover.shopping_part.quote_of', { name: line.name })"
-          :unit="plan.rig!.units.currency"
+          :unit="plan.rig!.units.money"
         />
         <PlanField
           v-if="g.tag !== 'tool'"
@@ -137,7 +137,7 @@ function have(line: Schemas['LineView']) {
           :label="phrase('changeover.shopping_part.paid_of', { name: line.name })"
           :placeholder="phrase('changeover.shopping_part.paid_short')"
           :called="phrase('changeover.shopping_part.paid_of', { name: line.name })"
-          :unit="plan.rig!.units.currency"
+          :unit="plan.rig!.units.money"
         />
       </li>
     </ul>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { choicesOf } from '@/ui/choicesOf'
 import { phrase } from '@/phrases/charging'
 import { usePlan } from '@/stores/plan'
 import PlanChoice from '@/ui/PlanChoice.vue'
@@ -10,20 +11,20 @@ import { SOURCE_KINDS } from '@/ui/sourceKinds'
 const plan = usePlan()
 const { sources, full, add } = useSources()
 const rig = computed(() => plan.document.rig)
-const PITCHES = [
-  { value: 'open', name: phrase('charging.sources_part.open') },
-  { value: 'half', name: phrase('charging.sources_part.half_shade') },
-  { value: 'trees', name: phrase('charging.sources_part.under_trees') },
-]
-const WARNINGS = [
-  { value: '', name: phrase('charging.sources_part.voltmeter_nothing') },
-  { value: 'monitor', name: phrase('charging.sources_part.alarm_battery_monitor') },
-]
-const DISCONNECTS = [
-  { value: 'all', name: phrase('charging.sources_part.disconnects_loads') },
-  { value: 'not_critical', name: phrase('charging.sources_part.keeps_critical_loads') },
-  { value: 'none', name: phrase('charging.sources_part.fitted') },
-]
+const PITCHES = choicesOf('rig.pitch', {
+  open: phrase('charging.sources_part.open'),
+  half: phrase('charging.sources_part.half_shade'),
+  trees: phrase('charging.sources_part.under_trees'),
+})
+const WARNINGS = choicesOf('rig.watched', {
+  '': phrase('charging.sources_part.voltmeter_nothing'),
+  monitor: phrase('charging.sources_part.alarm_battery_monitor'),
+})
+const DISCONNECTS = choicesOf('rig.disconnect', {
+  all: phrase('charging.sources_part.disconnects_loads'),
+  not_critical: phrase('charging.sources_part.keeps_critical_loads'),
+  none: phrase('charging.sources_part.fitted'),
+})
 </script>
 
 <template>

@@ -1,3 +1,4 @@
+import { choicesOf } from '@/ui/choicesOf'
 import { phrase } from '@/phrases/charging'
 import type { Source } from '@/api/rigFile'
 import type { FieldSpec } from '@/ui/fieldSpec'
@@ -12,14 +13,12 @@ const VOLTS: SourceField[] = [
   {
     key: 'absorption_v',
     name: phrase('charging.kinds.absorption'),
-    unit: 'V',
     empty: phrase('charging.kinds.single_voltage'),
     when: charger,
   },
   {
     key: 'float_v',
     name: phrase('charging.kinds.float'),
-    unit: 'V',
     empty: phrase('charging.kinds.switches_off'),
     when: charger,
   },
@@ -28,7 +27,6 @@ const MORE: SourceField[] = [
   {
     key: 'equalise_v',
     name: phrase('charging.kinds.equalises'),
-    unit: 'V',
     empty: phrase('charging.kinds.never'),
     when: charger,
   },
@@ -85,14 +83,12 @@ export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] 
       {
         key: 'amps',
         name: phrase('charging.kinds.current'),
-        unit: 'A',
         empty: phrase('charging.kinds.label'),
       },
       ...VOLTS,
       {
         key: 'timeout_h',
         name: phrase('charging.kinds.absorption_time'),
-        unit: 'h',
         empty: phrase('charging.kinds.limit'),
       },
     ],
@@ -101,7 +97,6 @@ export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] 
       {
         key: 'rebulk_v',
         name: phrase('charging.kinds.restarts_below'),
-        unit: 'V',
         when: (s) => s.rests === true,
       },
       ...MORE,
@@ -109,25 +104,23 @@ export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] 
   },
   solar: {
     first: [
-      { key: 'watts', name: phrase('charging.kinds.panels'), unit: 'W' },
+      { key: 'watts', name: phrase('charging.kinds.panels') },
       {
         key: 'controller',
         name: phrase('charging.kinds.controller'),
-        choices: [
-          { value: 'mppt', name: phrase('charging.kinds.mppt') },
-          { value: 'pwm', name: phrase('charging.kinds.pwm') },
-        ],
+        choices: choicesOf('sources.controller', {
+          mppt: phrase('charging.kinds.mppt'),
+          pwm: phrase('charging.kinds.pwm'),
+        }),
       },
       {
         key: 'tilt',
         name: phrase('charging.kinds.tilt'),
-        unit: '°',
         hint: phrase('charging.kinds.n0_flat'),
       },
       {
         key: 'azimuth',
         name: phrase('charging.kinds.direction'),
-        unit: '°',
         hint: phrase('charging.kinds.n180_south'),
       },
     ],
@@ -136,7 +129,6 @@ export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] 
       {
         key: 'amps',
         name: phrase('charging.kinds.controller_limit'),
-        unit: 'A',
         empty: phrase('charging.kinds.limit'),
       },
       { key: 'starter_share', name: phrase('charging.kinds.share_starting_battery') },
@@ -148,39 +140,37 @@ export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] 
       {
         key: 'link',
         name: phrase('charging.kinds.connected'),
-        choices: [
-          { value: 'dc_dc', name: phrase('charging.kinds.dc_dc_charger') },
-          { value: 'relay', name: phrase('charging.kinds.relay') },
-        ],
+        choices: choicesOf('sources.link', {
+          dc_dc: phrase('charging.kinds.dc_dc_charger'),
+          relay: phrase('charging.kinds.relay'),
+        }),
       },
-      { key: 'amps', name: phrase('charging.kinds.current'), unit: 'A', when: charger },
-      { key: 'alternator_a', name: phrase('charging.kinds.alternator'), unit: 'A' },
+      { key: 'amps', name: phrase('charging.kinds.current'), when: charger },
+      { key: 'alternator_a', name: phrase('charging.kinds.alternator') },
       { key: 'smart', name: phrase('charging.kinds.smart_alternator_lowers_voltage'), yes: true },
     ],
     more: [
       ...VOLTS,
-      { key: 'alternator_v', name: phrase('charging.kinds.alternator_voltage'), unit: 'V' },
+      { key: 'alternator_v', name: phrase('charging.kinds.alternator_voltage') },
       {
         key: 'cable_mohm',
         name: phrase('charging.kinds.cable_both_ways'),
-        unit: 'mΩ',
         when: relay,
       },
       {
         key: 'drop_out_v',
         name: phrase('charging.kinds.relay_opens_below'),
-        unit: 'V',
         when: relay,
       },
-      { key: 'fridge_w', name: phrase('charging.kinds.fridge_power_while_driving'), unit: 'W' },
+      { key: 'fridge_w', name: phrase('charging.kinds.fridge_power_while_driving') },
       ...MORE.filter((f) => f.key !== 'compensates'),
     ],
   },
   generator: {
     first: [
-      { key: 'watts', name: phrase('charging.kinds.power'), unit: 'W' },
-      { key: 'litres_per_h', name: phrase('charging.kinds.fuel_consumption'), unit: 'fuel_rate' },
-      { key: 'litre_price', name: phrase('charging.kinds.fuel_price'), unit: 'fuel_price' },
+      { key: 'watts', name: phrase('charging.kinds.power') },
+      { key: 'litres_per_h', name: phrase('charging.kinds.fuel_consumption') },
+      { key: 'litre_price', name: phrase('charging.kinds.fuel_price') },
       { key: 'start_soc', name: phrase('charging.kinds.starts_below') },
       { key: 'stop_soc', name: phrase('charging.kinds.stops') },
       { key: 'quiet_from', name: phrase('charging.kinds.quiet_hours'), empty: '21:00' },
@@ -191,8 +181,8 @@ export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] 
   stream: { first: [...VOLTS], more: [...MORE] },
   upkeep: {
     first: [
-      { key: 'amps', name: phrase('charging.kinds.current'), unit: 'A' },
-      { key: 'hours', name: phrase('charging.kinds.day_3'), unit: 'h' },
+      { key: 'amps', name: phrase('charging.kinds.current') },
+      { key: 'hours', name: phrase('charging.kinds.day_3') },
     ],
     more: [],
   },

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { api, type Schemas } from '@/api/client'
 import { phrase } from '@/phrases/compare'
-import { STOP_NAMES, type Stop } from '@/router'
+import { STOP_NAMES, type Stop } from '@/api/lists'
 import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
 import FigureLink from '@/ui/FigureLink.vue'

@@ -148,7 +148,6 @@ const go = (label: string, operations: unknown) =>
               })
             "
             bare
-            :unit="phrase('compare.extras_list.years')"
             :placeholder="phrase('compare.extras_list.once')"
             :called="phrase('compare.extras_list.life_extra', { title: column.title })"
           />

@@ -93,7 +93,6 @@ const most = computed(() =>
                 :path="`/day/loads/${l.index}/thrifty_w`"
                 :label="phrase('compare.loads_part.power_economical', { name: l.name })"
                 bare
-                unit="W"
                 :called="phrase('compare.loads_part.economical', { name: l.name })"
               />
             </td>
@@ -102,7 +101,6 @@ const most = computed(() =>
                 :path="`/day/loads/${l.index}/thrifty_price`"
                 :label="phrase('compare.loads_part.price_economical', { name: l.name })"
                 bare
-                :unit="plan.rig!.units.currency"
                 :called="phrase('compare.loads_part.price_economical_2', { name: l.name })"
               />
             </td>

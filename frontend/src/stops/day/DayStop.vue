@@ -105,20 +105,17 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
         <PlanField
           path="/day/inverter/idle_w"
           :label="phrase('day.day_stop.inverter_idle_power')"
-          unit="W"
           :hint="phrase('day.day_stop.n3_25_w_size')"
         />
         <PlanField
           path="/day/inverter/rated_w"
           :label="phrase('day.day_stop.inverter_rated_power')"
-          unit="W"
           :placeholder="phrase('day.day_stop.known')"
           :hint="phrase('day.day_stop.continuous_peak_sets_size')"
         />
         <PlanField
           path="/day/inverter/hours_on"
           :label="phrase('day.day_stop.hours_switched')"
-          unit="h"
           :placeholder="phrase('day.day_stop.needed')"
           :hint="phrase('day.day_stop.leave_empty_ac_loads')"
         />

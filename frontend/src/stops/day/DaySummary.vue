@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { choicesOf } from '@/ui/choicesOf'
 import { phrase } from '@/phrases/day'
 import { usePlan } from '@/stores/plan'
 import FigureLink from '@/ui/FigureLink.vue'
@@ -35,16 +36,18 @@ const bars = computed(() => [
     ? [{ name: phrase('day.day_summary.measured_2'), figure: day.value.measured }]
     : []),
 ])
-const bases = computed(() => [
-  { value: 'likely', name: phrase('day.day_summary.listed_day') },
-  { value: 'cautious', name: phrase('day.day_summary.cautious_day') },
-  { value: 'measured', name: phrase('day.day_summary.measured_day') },
-])
-const HABITS = [
-  { value: 'careful', name: phrase('day.day_summary.careful') },
-  { value: 'usual', name: phrase('day.day_summary.usual') },
-  { value: 'careless', name: phrase('day.day_summary.careless') },
-]
+const bases = computed(() =>
+  choicesOf('plan.day_basis', {
+    likely: phrase('day.day_summary.listed_day'),
+    cautious: phrase('day.day_summary.cautious_day'),
+    measured: phrase('day.day_summary.measured_day'),
+  }),
+)
+const HABITS = choicesOf('plan.habits', {
+  careful: phrase('day.day_summary.careful'),
+  usual: phrase('day.day_summary.usual'),
+  careless: phrase('day.day_summary.careless'),
+})
 </script>
 
 <template>
@@ -86,14 +89,12 @@ const HABITS = [
         <PlanField
           :path="`${at}/measured_wh`"
           :label="phrase('day.day_summary.measured_such_day')"
-          unit="Wh"
           :placeholder="phrase('day.day_summary.measured')"
           :hint="phrase('day.day_summary.count_battery_monitor_wh')"
         />
         <PlanField
           :path="`${at}/measured_hours`"
           :label="phrase('day.day_summary.measured_over')"
-          unit="h"
         />
       </div>
     </div>
@@ -143,7 +144,6 @@ const HABITS = [
       <PlanField
         path="/day/standby_w"
         :label="phrase('day.day_summary.monitor_reading_everything_off')"
-        unit="W"
         class="mt-2 max-w-[14rem]"
         :hint="phrase('day.day_summary.power_load_list_explains')"
       />

@@ -6,12 +6,10 @@ import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/vue'
 import { Anchor, ChevronRight, CopyPlus } from '@lucide/vue'
-import { computed } from 'vue'
 import { DAY_KINDS, SEASONS, useDayTypes } from './useDayTypes'
 
 const plan = usePlan()
 const { types, view, here, at, chosen, copy, remove, planFor } = useDayTypes()
-const units = computed(() => plan.rig!.units)
 
 const WHO: Record<string, string> = {
   hook_up: phrase('day.day_types.mains'),
@@ -95,13 +93,11 @@ const WHO: Record<string, string> = {
         <PlanField
           :path="`${at}/air_c`"
           :label="phrase('day.day_types.outside_air')"
-          :unit="units.temperature"
           :placeholder="view.air.text"
         />
         <PlanField
           :path="`${at}/battery_c`"
           :label="phrase('day.day_types.battery_temperature_day')"
-          :unit="units.temperature"
           :placeholder="view.battery.text"
           :hint="phrase('day.day_types.leave_empty_estimate_place')"
         />

@@ -63,14 +63,12 @@ async function keep() {
           <PlanField
             :path="`${at}/measured_wh`"
             :label="phrase('day.load_details.measured')"
-            unit="Wh"
             :placeholder="phrase('day.load_details.yet')"
             :called="called(phrase('day.load_details.edit_measured'))"
           />
           <PlanField
             :path="`${at}/measured_hours`"
             :label="phrase('day.load_details.over')"
-            unit="h"
             :called="called(phrase('day.load_details.hours_measured'))"
           />
           <p class="col-span-2 text-sm text-soft">
@@ -92,13 +90,11 @@ async function keep() {
           <PlanField
             :path="`${at}/start_s`"
             :label="phrase('day.load_details.for')"
-            unit="s"
             :called="called(phrase('day.load_details.seconds_start'))"
           />
           <PlanField
             :path="`${at}/least_v`"
             :label="phrase('day.load_details.needs_least')"
-            unit="V"
             :placeholder="phrase('day.load_details.voltage')"
             :called="called(phrase('day.load_details.lowest_voltage'))"
             :hint="phrase('day.load_details.n12_v_bank')"

@@ -164,6 +164,7 @@ function choose(event: Event) {
     <td class="from" :data-label="phrase('day.load_row.from')">
       <PlanField
         v-if="figures?.runs !== false && (times.use === 'hours' || times.use === 'uses')"
+        unit=""
         :path="`${timesAt}/starts_at`"
         :label="phrase('day.load_row.start_time', { name: load.name })"
         :placeholder="phrase('day.load_row.any')"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { choicesOf } from '@/ui/choicesOf'
 import { phrase } from '@/phrases/day'
 import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
@@ -6,12 +7,12 @@ import type { Times } from '@/api/rigFile'
 
 const props = defineProps<{ at: string; name: string; times: Times; problemsAt: string }>()
 const called = (what: string) => `${props.name}: ${what}`
-const WAYS = [
-  { value: 'hours', name: phrase('day.load_times.hours') },
-  { value: 'uses', name: phrase('day.load_times.uses') },
-  { value: 'times', name: phrase('day.load_times.times') },
-  { value: 'standby', name: phrase('day.load_times.day') },
-]
+const WAYS = choicesOf('day.loads.use', {
+  hours: phrase('day.load_times.hours'),
+  uses: phrase('day.load_times.uses'),
+  times: phrase('day.load_times.times'),
+  standby: phrase('day.load_times.day'),
+})
 </script>
 
 <template>
@@ -30,7 +31,6 @@ const WAYS = [
       class="grow"
       :path="`${at}/hours`"
       :label="phrase('day.load_times.hours_day', { name })"
-      unit="h"
       bare
       :called="called(phrase('day.load_times.edit_hours'))"
       :problems-at="problemsAt"
@@ -48,7 +48,6 @@ const WAYS = [
         class="grow"
         :path="`${at}/minutes`"
         :label="phrase('day.load_times.minutes_per_use', { name })"
-        unit="min"
         bare
         :called="called(phrase('day.load_times.edit_minutes'))"
         :problems-at="problemsAt"

@@ -1,3 +1,4 @@
+import { choicesOf } from '@/ui/choicesOf'
 import { phrase } from '@/phrases/day'
 import type { Operation } from '@/api/client'
 import type { DayType } from '@/api/rigFile'
@@ -5,18 +6,18 @@ import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 import { useLoads } from '@/stores/useLoads'
 
-export const DAY_KINDS = [
-  { value: 'off_grid', name: phrase('day.use_day_types.off_grid_bank_supplies') },
-  { value: 'travelling', name: phrase('day.use_day_types.travelling_engine_charges') },
-  { value: 'hook_up', name: phrase('day.use_day_types.hook_up_mains_supplies') },
-  { value: 'laid_up', name: phrase('day.use_day_types.laid_up_nobody') },
-]
-export const SEASONS = [
-  { value: 'spring', name: phrase('day.use_day_types.spring') },
-  { value: 'summer', name: phrase('day.use_day_types.summer') },
-  { value: 'autumn', name: phrase('day.use_day_types.autumn') },
-  { value: 'winter', name: phrase('day.use_day_types.winter') },
-]
+export const DAY_KINDS = choicesOf('day.types.kind', {
+  off_grid: phrase('day.use_day_types.off_grid_bank_supplies'),
+  travelling: phrase('day.use_day_types.travelling_engine_charges'),
+  hook_up: phrase('day.use_day_types.hook_up_mains_supplies'),
+  laid_up: phrase('day.use_day_types.laid_up_nobody'),
+})
+export const SEASONS = choicesOf('day.types.season', {
+  spring: phrase('day.use_day_types.spring'),
+  summer: phrase('day.use_day_types.summer'),
+  autumn: phrase('day.use_day_types.autumn'),
+  winter: phrase('day.use_day_types.winter'),
+})
 
 /** The kinds of day: shown, copied, removed, chosen to plan for. */
 export function useDayTypes() {

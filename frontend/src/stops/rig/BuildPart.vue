@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { choicesOf } from '@/ui/choicesOf'
 import { phrase } from '@/phrases/rig'
 import { TERMINALS } from '@/ui/terminals'
 import { usePlan } from '@/stores/plan'
@@ -10,7 +11,6 @@ import { computed } from 'vue'
 
 const plan = usePlan()
 const rig = computed(() => plan.document.rig)
-const area = computed(() => (rig.value.units === 'us' ? 'sq in' : 'cm²'))
 </script>
 
 <template>
@@ -20,15 +20,16 @@ const area = computed(() => (rig.value.units === 'us' ? 'sq in' : 'cm²'))
       path="/rig/locker_opens"
       :label="phrase('rig.build_part.locker_opens')"
       :value="rig.locker_opens as string"
-      :options="[
-        { value: 'top', name: phrase('rig.build_part.top') },
-        { value: 'front', name: phrase('rig.build_part.front') },
-      ]"
+      :options="
+        choicesOf('rig.locker_opens', {
+          top: phrase('rig.build_part.top'),
+          front: phrase('rig.build_part.front'),
+        })
+      "
     />
     <PlanField
       path="/rig/vent_cm2"
       :label="phrase('rig.build_part.ventilation_opening')"
-      :unit="area"
       :placeholder="phrase('rig.build_part.measured')"
       class="sm:col-span-2"
     />
@@ -41,19 +42,16 @@ const area = computed(() => (rig.value.units === 'us' ? 'sq in' : 'cm²'))
     <PlanField
       path="/rig/cable_mm2"
       :label="phrase('rig.build_part.main_cable')"
-      :unit="rig.units === 'us' ? undefined : 'mm²'"
       :placeholder="phrase('rig.build_part.known')"
     />
     <PlanField
       path="/rig/fuse_a"
       :label="phrase('rig.build_part.main_fuse')"
-      unit="A"
       :placeholder="phrase('rig.build_part.known')"
     />
     <PlanField
       path="/rig/fuse_breaks_a"
       :label="phrase('rig.build_part.fuse_breaking_capacity')"
-      unit="A"
       :placeholder="phrase('rig.build_part.known')"
     />
     <PlanCheck
@@ -79,14 +77,12 @@ const area = computed(() => (rig.value.units === 'us' ? 'sq in' : 'cm²'))
       <PlanField
         path="/rig/charge_a"
         :label="phrase('rig.build_part.chargers_together')"
-        unit="A"
         :placeholder="phrase('rig.build_part.known')"
         :hint="phrase('rig.build_part.mains_engine_solar_together')"
       />
       <PlanField
         path="/rig/charge_v"
         :label="phrase('rig.build_part.absorption_voltage')"
-        unit="V"
         :placeholder="phrase('rig.build_part.typical_class')"
       />
       <PlanCheck

@@ -1,10 +1,7 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/rig'
-import { usePlan } from '@/stores/plan'
 import CareChoices from '@/ui/CareChoices.vue'
 import PlanField from '@/ui/PlanField.vue'
-
-const plan = usePlan()
 </script>
 
 <template>
@@ -15,7 +12,6 @@ const plan = usePlan()
     <PlanField
       path="/rig/budget"
       :label="phrase('rig.cares_part.spending_limit')"
-      :unit="plan.rig!.units.currency"
       :placeholder="phrase('rig.cares_part.limit')"
       class="mt-4 max-w-[14rem]"
     />

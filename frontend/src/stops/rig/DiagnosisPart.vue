@@ -137,29 +137,24 @@ const MARKS: Record<string, string> = {
         <PlanField
           path="/old_bank/nights_then"
           :label="phrase('rig.diagnosis_part.nights_lasted_when_new')"
-          :unit="phrase('rig.diagnosis_part.nights_2')"
         />
         <PlanField
           path="/old_bank/nights_now"
           :label="phrase('rig.diagnosis_part.nights_lasts_now')"
-          :unit="phrase('rig.diagnosis_part.nights_2')"
         />
         <PlanField
           path="/old_bank/day_then_wh"
           :label="phrase('rig.diagnosis_part.use_day_back_then')"
-          unit="Wh"
           :placeholder="phrase('rig.diagnosis_part.now')"
         />
         <PlanField
           path="/old_bank/rested_v"
           :label="phrase('rig.diagnosis_part.resting_voltage')"
-          unit="V"
           :hint="phrase('rig.diagnosis_part.whole_bank_everything_off')"
         />
         <PlanField
           path="/old_bank/rested_hours"
           :label="phrase('rig.diagnosis_part.rested')"
-          unit="h"
           :placeholder="phrase('rig.diagnosis_part.known')"
           :hint="phrase('rig.diagnosis_part.eight_hours_give_best')"
         />
@@ -179,12 +174,10 @@ const MARKS: Record<string, string> = {
         <PlanField
           path="/old_bank/loaded_v"
           :label="phrase('rig.diagnosis_part.voltage_under_load')"
-          unit="V"
         />
         <PlanField
           path="/old_bank/load_a"
           :label="phrase('rig.diagnosis_part.of')"
-          unit="A"
           :hint="phrase('rig.diagnosis_part.right_after_resting_voltage')"
         />
         <div class="flex flex-col">

@@ -9,7 +9,6 @@ import { computed } from 'vue'
 const plan = usePlan()
 const rig = computed(() => plan.document.rig)
 const kind = computed(() => rig.value.kind as string)
-const units = computed(() => plan.rig!.units)
 const second = computed(() => plan.document.rig.locker2_length !== null)
 const levers = computed(() => kind.value !== 'cabin')
 const from = computed(() =>
@@ -31,21 +30,9 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.code === 'loc
         })
       }}
     </h2>
-    <PlanField
-      path="/rig/locker_length"
-      :label="phrase('rig.loading_part.locker_length')"
-      :unit="units.small_length"
-    />
-    <PlanField
-      path="/rig/locker_width"
-      :label="phrase('rig.loading_part.width')"
-      :unit="units.small_length"
-    />
-    <PlanField
-      path="/rig/locker_height"
-      :label="phrase('rig.loading_part.height')"
-      :unit="units.small_length"
-    />
+    <PlanField path="/rig/locker_length" :label="phrase('rig.loading_part.locker_length')" />
+    <PlanField path="/rig/locker_width" :label="phrase('rig.loading_part.width')" />
+    <PlanField path="/rig/locker_height" :label="phrase('rig.loading_part.height')" />
     <p class="col-span-3 -mt-2 text-sm text-soft">
       {{ phrase('rig.loading_part.inside_dimensions_narrowest_point') }}
     </p>
@@ -54,25 +41,12 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.code === 'loc
         {{ phrase('rig.loading_part.second_compartment') }}
       </summary>
       <div class="mt-2 grid grid-cols-3 gap-4">
-        <PlanField
-          path="/rig/locker2_length"
-          :label="phrase('rig.loading_part.length')"
-          :unit="units.small_length"
-        />
-        <PlanField
-          path="/rig/locker2_width"
-          :label="phrase('rig.loading_part.width')"
-          :unit="units.small_length"
-        />
-        <PlanField
-          path="/rig/locker2_height"
-          :label="phrase('rig.loading_part.height')"
-          :unit="units.small_length"
-        />
+        <PlanField path="/rig/locker2_length" :label="phrase('rig.loading_part.length')" />
+        <PlanField path="/rig/locker2_width" :label="phrase('rig.loading_part.width')" />
+        <PlanField path="/rig/locker2_height" :label="phrase('rig.loading_part.height')" />
         <PlanField
           path="/rig/locker2_cable_m"
           :label="phrase('rig.loading_part.extra_cable_reach_way')"
-          :unit="units.length"
           class="col-span-3 sm:col-span-2"
         />
       </div>
@@ -82,7 +56,6 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.code === 'loc
         v-if="kind !== 'boat'"
         path="/rig/payload_kg"
         :label="phrase('rig.loading_part.payload_left')"
-        :unit="units.weight"
         :placeholder="phrase('rig.loading_part.weighed')"
         class="col-span-3 sm:col-span-1"
       />
@@ -100,19 +73,16 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.code === 'loc
                 ? phrase('rig.loading_part.axle_coupling')
                 : phrase('rig.loading_part.wheelbase')
             "
-            :unit="units.length"
             class="col-span-3 sm:col-span-2"
           />
           <template v-if="kind === 'caravan'">
             <PlanField
               path="/rig/coupling_kg"
               :label="phrase('rig.loading_part.coupling_load_now')"
-              :unit="units.weight"
             />
             <PlanField
               path="/rig/coupling_max_kg"
               :label="phrase('rig.loading_part.highest_coupling_load')"
-              :unit="units.weight"
               class="col-span-2"
             />
           </template>
@@ -120,25 +90,15 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.code === 'loc
             <PlanField
               path="/rig/front_axle_kg"
               :label="phrase('rig.loading_part.margin_front_axle')"
-              :unit="units.weight"
             />
             <PlanField
               path="/rig/rear_axle_kg"
               :label="phrase('rig.loading_part.margin_rear_axle')"
-              :unit="units.weight"
               class="col-span-2"
             />
           </template>
-          <PlanField
-            path="/rig/old_x_m"
-            :label="phrase('rig.loading_part.old_bank')"
-            :unit="units.length"
-          />
-          <PlanField
-            path="/rig/new_x_m"
-            :label="phrase('rig.loading_part.new_bank')"
-            :unit="units.length"
-          />
+          <PlanField path="/rig/old_x_m" :label="phrase('rig.loading_part.old_bank')" />
+          <PlanField path="/rig/new_x_m" :label="phrase('rig.loading_part.new_bank')" />
           <p class="self-end pb-2 text-sm text-soft">
             {{ phrase('rig.loading_part.use_negative_values_behind', { from }) }}
           </p>

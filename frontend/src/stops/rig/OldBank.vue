@@ -46,18 +46,13 @@ function clear() {
         :also="(v) => reference.withClass('/old_bank', old!.battery_class, v)"
         class="col-span-2"
       />
-      <PlanField path="/old_bank/unit_v" :label="phrase('rig.old_bank.voltage_battery')" unit="V" />
-      <PlanField
-        path="/old_bank/unit_ah"
-        :label="phrase('rig.old_bank.rated_capacity_battery')"
-        unit="Ah"
-      />
+      <PlanField path="/old_bank/unit_v" :label="phrase('rig.old_bank.voltage_battery')" />
+      <PlanField path="/old_bank/unit_ah" :label="phrase('rig.old_bank.rated_capacity_battery')" />
       <PlanField path="/old_bank/series" :label="phrase('rig.old_bank.batteries_series')" />
       <PlanField path="/old_bank/parallel" :label="phrase('rig.old_bank.strings_parallel')" />
       <PlanField
         path="/old_bank/age_years"
         :label="phrase('rig.old_bank.age')"
-        :unit="phrase('rig.old_bank.years')"
         :placeholder="phrase('rig.old_bank.known')"
       />
       <PlanField
@@ -76,13 +71,11 @@ function clear() {
           <PlanField
             path="/old_bank/unit_kg"
             :label="phrase('rig.old_bank.weight_battery')"
-            :unit="plan.rig!.units.weight"
             :placeholder="phrase('rig.old_bank.estimated')"
           />
           <PlanField
             path="/old_bank/sale_price"
             :label="phrase('rig.old_bank.price_someone_pays')"
-            :unit="plan.rig!.units.currency"
             :placeholder="phrase('rig.old_bank.scrap_value')"
           />
         </div>
@@ -108,12 +101,11 @@ function clear() {
             {{ phrase('rig.old_bank.charge_fully_let_rest') }}
           </p>
         </div>
-        <PlanField path="/old_bank/test_a" :label="phrase('rig.old_bank.current')" unit="A" />
-        <PlanField path="/old_bank/test_minutes" :label="phrase('rig.old_bank.time')" unit="min" />
+        <PlanField path="/old_bank/test_a" :label="phrase('rig.old_bank.current')" />
+        <PlanField path="/old_bank/test_minutes" :label="phrase('rig.old_bank.time')" />
         <PlanField
           path="/old_bank/test_c"
           :label="phrase('rig.old_bank.battery')"
-          :unit="plan.rig!.units.temperature"
           :placeholder="plan.document.rig.units === 'us' ? '68' : '20'"
         />
         <FindingList :findings="findings" class="col-span-3" />

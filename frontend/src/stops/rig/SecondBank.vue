@@ -51,12 +51,10 @@ function remove() {
       <PlanField
         path="/second_bank/limit_w"
         :label="phrase('rig.second_bank.highest_power_charger')"
-        unit="W"
       />
       <PlanField
         path="/second_bank/nights"
         :label="phrase('rig.second_bank.nights_must_last_own')"
-        :unit="phrase('rig.second_bank.nights')"
         :hint="phrase('rig.second_bank.charger_fails')"
       />
       <p v-if="need" class="self-center text-soft">

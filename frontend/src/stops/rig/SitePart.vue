@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { choicesOf } from '@/ui/choicesOf'
 import { phrase } from '@/phrases/rig'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
@@ -11,7 +12,6 @@ import { computed } from 'vue'
 const plan = usePlan()
 const reference = useReference()
 const rig = computed(() => plan.document.rig)
-const units = computed(() => plan.rig!.units)
 const climate = computed(() => rig.value.climate as string | null)
 const regions = computed(() => [
   { value: '', name: phrase('rig.site_part.own_coordinates_known') },
@@ -27,12 +27,12 @@ const SEASONS: Record<string, string> = {
   autumn: phrase('rig.site_part.autumn'),
   winter: phrase('rig.site_part.winter'),
 }
-const PLACES = [
-  { value: 'living_space', name: phrase('rig.site_part.living_space') },
-  { value: 'inside_locker', name: phrase('rig.site_part.inside_locker') },
-  { value: 'outside_box', name: phrase('rig.site_part.outside_box_shed') },
-  { value: 'engine_room', name: phrase('rig.site_part.engine_room') },
-]
+const PLACES = choicesOf('rig.place', {
+  living_space: phrase('rig.site_part.living_space'),
+  inside_locker: phrase('rig.site_part.inside_locker'),
+  outside_box: phrase('rig.site_part.outside_box_shed'),
+  engine_room: phrase('rig.site_part.engine_room'),
+})
 </script>
 
 <template>
@@ -83,26 +83,22 @@ const PLACES = [
         <PlanField
           path="/rig/latitude"
           :label="phrase('rig.site_part.latitude')"
-          unit="°"
           placeholder="52.2 N"
         />
         <PlanField
           path="/rig/longitude"
           :label="phrase('rig.site_part.longitude')"
-          unit="°"
           placeholder="5.3 E"
         />
         <PlanField
           path="/rig/battery_c"
           :label="phrase('rig.site_part.battery_temperature_use')"
-          :unit="units.temperature"
           :placeholder="plan.rig!.day.battery.text"
           :hint="phrase('rig.site_part.temperature_battery_air')"
         />
         <PlanField
           path="/rig/rest_c"
           :label="phrase('rig.site_part.battery_temperature_outside_season')"
-          :unit="units.temperature"
           :placeholder="phrase('rig.site_part.estimated')"
           :hint="phrase('rig.site_part.above_25_c_77')"
         />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { choicesOf } from '@/ui/choicesOf'
 import { phrase } from '@/phrases/rig'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
@@ -34,10 +35,12 @@ const NUMBERS = computed(() => [
       path="/rig/units"
       :label="phrase('rig.units_part.units')"
       :value="rig.units as string"
-      :options="[
-        { value: 'metric', name: phrase('rig.units_part.metric_kg_c_mm') },
-        { value: 'us', name: phrase('rig.units_part.us_lb_f_in') },
-      ]"
+      :options="
+        choicesOf('rig.units', {
+          metric: phrase('rig.units_part.metric_kg_c_mm'),
+          us: phrase('rig.units_part.us_lb_f_in'),
+        })
+      "
     />
     <PlanChoice
       path="/rig/numbers"
@@ -49,10 +52,12 @@ const NUMBERS = computed(() => [
       path="/rig/lead"
       :label="phrase('rig.units_part.show_use')"
       :value="rig.lead as string"
-      :options="[
-        { value: 'wh', name: phrase('rig.units_part.watt_hours') },
-        { value: 'ah', name: phrase('rig.units_part.amp_hours_v', { system_v: rig.system_v }) },
-      ]"
+      :options="
+        choicesOf('rig.lead', {
+          wh: phrase('rig.units_part.watt_hours'),
+          ah: phrase('rig.units_part.amp_hours_v', { system_v: rig.system_v }),
+        })
+      "
       class="sm:col-span-2"
     />
     <PlanField

@@ -17,20 +17,14 @@ const moves = computed(() => rig.value.kind !== 'cabin')
     <PlanField
       path="/rig/off_grid_nights"
       :label="phrase('rig.use_part.off_grid_nights_year')"
-      :unit="phrase('rig.use_part.nights')"
       :hint="phrase('rig.use_part.nights_without_hook_up')"
     />
     <PlanField
       path="/rig/nights_in_a_row"
       :label="phrase('rig.use_part.longest_run_off_grid')"
-      :unit="phrase('rig.use_part.nights')"
       :placeholder="phrase('rig.use_part.known')"
     />
-    <PlanField
-      path="/rig/hook_up_nights"
-      :label="phrase('rig.use_part.nights_hook_up')"
-      :unit="phrase('rig.use_part.nights')"
-    />
+    <PlanField path="/rig/hook_up_nights" :label="phrase('rig.use_part.nights_hook_up')" />
     <PlanField
       v-if="moves"
       path="/rig/drive_hours"
@@ -39,19 +33,16 @@ const moves = computed(() => rig.value.kind !== 'cabin')
           ? phrase('rig.use_part.engine_hours_travelling_day')
           : phrase('rig.use_part.driving_hours_travelling_day')
       "
-      unit="h"
     />
     <PlanField
       v-if="moves"
       path="/rig/drive_every"
       :label="phrase('rig.use_part.move_every')"
-      :unit="phrase('rig.use_part.days')"
       :placeholder="phrase('rig.use_part.when_run_ends')"
     />
     <PlanField
       path="/rig/years_kept"
       :label="phrase('rig.use_part.years_keep_rig')"
-      :unit="phrase('rig.use_part.years')"
       :hint="phrase('rig.use_part.costs_calculated_over_years')"
     />
     <MonthPicker class="col-span-2" />
@@ -64,19 +55,16 @@ const moves = computed(() => rig.value.kind !== 'cabin')
         <PlanField
           path="/rig/water_nights"
           :label="phrase('rig.use_part.water')"
-          :unit="phrase('rig.use_part.nights')"
           :placeholder="phrase('rig.use_part.never')"
         />
         <PlanField
           path="/rig/waste_nights"
           :label="phrase('rig.use_part.waste_tank')"
-          :unit="phrase('rig.use_part.nights')"
           :placeholder="phrase('rig.use_part.never')"
         />
         <PlanField
           path="/rig/gas_nights"
           :label="phrase('rig.use_part.gas')"
-          :unit="phrase('rig.use_part.nights')"
           :placeholder="phrase('rig.use_part.never')"
         />
         <p class="col-span-3 text-sm text-soft">

@@ -70,7 +70,6 @@ function another() {
         v-if="planned"
         path="/rig/drive_every"
         :label="phrase('trial.stretch_controls.moves_every')"
-        :unit="phrase('trial.stretch_controls.days_2')"
         :placeholder="phrase('trial.stretch_controls.when_moves')"
         :called="phrase('trial.stretch_controls.days_between_drives')"
       />
@@ -98,7 +97,6 @@ function another() {
         <PlanField
           path="/trial/hidden_w"
           :label="phrase('trial.stretch_controls.hidden_drain')"
-          unit="W"
           :called="phrase('trial.stretch_controls.hidden_drain_trial')"
         />
         <PlanField

@@ -25,18 +25,6 @@ class StripView(View):
     was: str | None = Field(default=None, description="What it is in the plan, while something is tried")
 
 
-class UnitsView(View):
-    """Names of the owner's units."""
-
-    weight: str
-    temperature: str
-    length: str
-    small_length: str
-    currency: str
-    fuel_rate: str
-    fuel_price: str
-
-
 class WhatIfView(View):
     """What is being tried beside the plan."""
 
@@ -52,7 +40,7 @@ class RigView(View):
     redo: str | None
     document: dict[str, Any] = Field(description="The rig file, see docs/formats.md")
     fields: dict[str, str] = Field(description="JSON pointer → value as it stands in its input")
-    units: UnitsView
+    units: dict[str, str] = Field(description="Stored unit of a field → what stands beside its input")
     strip: list[StripView]
     stop: str = Field(description="The stop whose parts are here; empty where those of all are")
     assumptions: list[AssumptionView]

@@ -6,9 +6,7 @@ from typing import Any
 
 from pydantic import BaseModel
 
-from vast_harbor.core.figures.currency import currency_symbol
 from vast_harbor.core.figures.display import Style
-from vast_harbor.core.figures.units import US
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.passage import Results
 from vast_harbor.core.review.bank_in_use import reminders
@@ -20,7 +18,9 @@ from vast_harbor.store.rigs import StoredRig
 from vast_harbor.telling.figures import text_of
 from vast_harbor.web.base.views import FigureView, figure_view, finding_view
 from vast_harbor.web.plan.field_texts import field_texts
-from vast_harbor.web.plan.models import RigView, StripView, UnitsView, WhatIfView
+from vast_harbor.web.plan.lists import unit_names
+from vast_harbor.web.plan.models import RigView, StripView, WhatIfView
+from vast_harbor.web.plan.stops import STOPS
 from vast_harbor.web.plan.topics import topic_views
 from vast_harbor.web.stops.banks.card_views import banks_view
 from vast_harbor.web.stops.changeover.views import changeover_view
@@ -30,7 +30,6 @@ from vast_harbor.web.stops.day.views import day_view
 from vast_harbor.web.stops.need.views import assumptions_view, need_view
 from vast_harbor.web.stops.rig.views import voltage_view
 
-STOPS = ("rig", "day", "need", "banks", "charging", "trial", "compare", "changeover", "log")
 SEVERITIES = ("note", "care", "stop")
 
 
@@ -56,7 +55,6 @@ def rig_view(
         What the interface shows.
     """
     style = rig_file.style
-    us = rig_file.rig.units == US
     view = RigView(
         id=stored.id,
         revision=stored.revision,
@@ -64,15 +62,7 @@ def rig_view(
         redo=stored.redo,
         document=stored.document,
         fields=field_texts(rig_file, results, style),
-        units=UnitsView(
-            weight="lb" if us else "kg",
-            temperature="°F" if us else "°C",
-            length="ft" if us else "m",
-            small_length="in" if us else "mm",
-            currency=currency_symbol(rig_file.rig.currency),
-            fuel_rate="gal/h" if us else "l/h",
-            fuel_price=f"{currency_symbol(rig_file.rig.currency)}/{'gal' if us else 'l'}",
-        ),
+        units=unit_names(rig_file.rig.units, rig_file.rig.currency),
         strip=strip(results, rig_file, style, stored.log),
         stop=stop,
         assumptions=assumptions_view(results, style),
@@ -90,17 +80,7 @@ def rig_view(
 
 
 # What the screen of each stop shows.
-PARTS = {
-    "rig": ("day", "need", "banks", "voltages", "seasons"),
-    "day": ("day",),
-    "need": ("day", "need"),
-    "banks": ("need", "banks"),
-    "charging": ("need", "banks", "sources"),
-    "trial": ("day", "need", "banks"),
-    "compare": ("day", "need", "banks", "compare"),
-    "changeover": ("changeover",),
-    "log": (),
-}
+PARTS = {stop.key: stop.parts for stop in STOPS}
 PART_VIEWS: dict[str, Callable[[Results, Style, str], Any]] = {
     "day": day_view,
     "need": lambda results, style, _: need_view(results, style),
@@ -159,7 +139,7 @@ def strip(results: Results, rig_file: RigFile, style: Style, last: LastDays) -> 
         "log": _log_figure(last.last, len(due), results.plan.today),
     }
     out = []
-    for stop in STOPS:
+    for stop in PARTS:
         here = [f for f in results.plan_findings if f.stop == stop]
         worst = max((f.severity for f in here), key=SEVERITIES.index, default="")
         if stop == "changeover" and results.changeover is not None and results.changeover.stopped:

@@ -90,11 +90,7 @@ function remove(i: number) {
             text
             :placeholder="phrase('banks.bank_stages.charger')"
           />
-          <PlanField
-            :path="`${at}/${i}/other_price`"
-            :label="phrase('banks.bank_stages.price')"
-            :unit="plan.rig!.units.currency"
-          />
+          <PlanField :path="`${at}/${i}/other_price`" :label="phrase('banks.bank_stages.price')" />
         </div>
         <p v-if="candidate.stages[i]" class="mt-2 leading-snug text-soft">
           <FigureLink

@@ -1,3 +1,4 @@
+import { choicesOf } from '@/ui/choicesOf'
 import { phrase } from '@/phrases/banks'
 import type { OwnModel } from '@/api/rigFile'
 import type { FieldSpec } from '@/ui/fieldSpec'
@@ -17,27 +18,24 @@ export interface OwnGroup {
 }
 
 export const LABEL: Own[] = [
-  { key: 'unit_v', name: phrase('banks.own_fields.voltage'), unit: 'V' },
-  { key: 'rated_ah', name: phrase('banks.own_fields.capacity'), unit: 'Ah' },
-  { key: 'rated_hours', name: phrase('banks.own_fields.rated_over'), unit: 'h' },
-  { key: 'kg', name: phrase('banks.own_fields.weight'), unit: 'weight' },
-  { key: 'price', name: phrase('banks.own_fields.price'), unit: 'currency' },
+  { key: 'unit_v', name: phrase('banks.own_fields.voltage') },
+  { key: 'rated_ah', name: phrase('banks.own_fields.capacity') },
+  { key: 'rated_hours', name: phrase('banks.own_fields.rated_over') },
+  { key: 'kg', name: phrase('banks.own_fields.weight') },
+  { key: 'price', name: phrase('banks.own_fields.price') },
   {
     key: 'length_mm',
     name: phrase('banks.own_fields.length'),
-    unit: 'small_length',
     empty: phrase('banks.own_fields.known'),
   },
   {
     key: 'width_mm',
     name: phrase('banks.own_fields.width'),
-    unit: 'small_length',
     empty: phrase('banks.own_fields.known'),
   },
   {
     key: 'height_mm',
     name: phrase('banks.own_fields.height_terminals'),
-    unit: 'small_length',
     empty: phrase('banks.own_fields.known'),
   },
   { key: 'max_series', name: phrase('banks.own_fields.maximum_series') },
@@ -54,31 +52,26 @@ export const GROUPS: OwnGroup[] = [
       {
         key: 'ah_2',
         name: phrase('banks.own_fields.second_capacity'),
-        unit: 'Ah',
         empty: phrase('banks.own_fields.not_given'),
       },
       {
         key: 'hours_2',
         name: phrase('banks.own_fields.over'),
-        unit: 'h',
         empty: phrase('banks.own_fields.not_given'),
       },
       {
         key: 'ah_3',
         name: phrase('banks.own_fields.third_capacity'),
-        unit: 'Ah',
         empty: phrase('banks.own_fields.not_given'),
       },
       {
         key: 'hours_3',
         name: phrase('banks.own_fields.over'),
-        unit: 'h',
         empty: phrase('banks.own_fields.not_given'),
       },
       {
         key: 'reserve_minutes',
         name: phrase('banks.own_fields.reserve_25'),
-        unit: 'min',
         empty: phrase('banks.own_fields.not_given'),
       },
       {
@@ -104,13 +97,11 @@ export const GROUPS: OwnGroup[] = [
       {
         key: 'charge_a',
         name: phrase('banks.own_fields.highest_charge_current'),
-        unit: 'A',
         empty: phrase('banks.own_fields.typical_class'),
       },
       {
         key: 'discharge_a',
         name: phrase('banks.own_fields.highest_discharge_current'),
-        unit: 'A',
         empty: phrase('banks.own_fields.stated'),
       },
     ],
@@ -122,21 +113,21 @@ export const GROUPS: OwnGroup[] = [
       {
         key: 'orientation',
         name: phrase('banks.own_fields.allowed_positions'),
-        choices: [
-          { value: 'upright', name: phrase('banks.own_fields.upright') },
-          { value: 'sides', name: phrase('banks.own_fields.upright_side') },
-          { value: 'any', name: phrase('banks.own_fields.position') },
-        ],
+        choices: choicesOf('own_models.orientation', {
+          upright: phrase('banks.own_fields.upright'),
+          sides: phrase('banks.own_fields.upright_side'),
+          any: phrase('banks.own_fields.position'),
+        }),
       },
       { key: 'terminals', name: phrase('banks.own_fields.terminals'), choices: TERMINALS },
       {
         key: 'terminal_side',
         name: phrase('banks.own_fields.terminal_position'),
-        choices: [
-          { value: 'ends', name: phrase('banks.own_fields.both_ends') },
-          { value: 'long_side', name: phrase('banks.own_fields.along_long_side') },
-          { value: 'one_end', name: phrase('banks.own_fields.end') },
-        ],
+        choices: choicesOf('own_models.terminal_side', {
+          ends: phrase('banks.own_fields.both_ends'),
+          long_side: phrase('banks.own_fields.along_long_side'),
+          one_end: phrase('banks.own_fields.end'),
+        }),
       },
       {
         key: 'ingress',
@@ -154,55 +145,49 @@ export const GROUPS: OwnGroup[] = [
       {
         key: 'bms',
         name: phrase('banks.own_fields.bms'),
-        choices: [
-          { value: 'own', name: phrase('banks.own_fields.switch') },
-          { value: 'monitor', name: phrase('banks.own_fields.monitor') },
-          { value: 'none', name: phrase('banks.own_fields.none') },
-        ],
+        choices: choicesOf('own_models.bms', {
+          own: phrase('banks.own_fields.switch'),
+          monitor: phrase('banks.own_fields.monitor'),
+          none: phrase('banks.own_fields.none'),
+        }),
       },
       {
         key: 'bms_continuous_a',
         name: phrase('banks.own_fields.continuous_current'),
-        unit: 'A',
         empty: phrase('banks.own_fields.stated'),
       },
       {
         key: 'bms_peak_a',
         name: phrase('banks.own_fields.peak_current'),
-        unit: 'A',
         empty: phrase('banks.own_fields.stated'),
       },
-      { key: 'bms_peak_s', name: phrase('banks.own_fields.for_seconds'), unit: 's', empty: '0' },
+      { key: 'bms_peak_s', name: phrase('banks.own_fields.for_seconds'), empty: '0' },
       {
         key: 'bms_cut_v',
         name: phrase('banks.own_fields.shuts_down'),
-        unit: 'V',
         empty: phrase('banks.own_fields.stated'),
       },
       {
         key: 'bms_reconnect_v',
         name: phrase('banks.own_fields.reconnects'),
-        unit: 'V',
         empty: phrase('banks.own_fields.stated'),
       },
       {
         key: 'bms_balance_v',
         name: phrase('banks.own_fields.balances_above'),
-        unit: 'V',
         empty: phrase('banks.own_fields.stated'),
       },
       {
         key: 'bms_resets',
         name: phrase('banks.own_fields.reconnects_2'),
-        choices: [
-          { value: 'itself', name: phrase('banks.own_fields.itself') },
-          { value: 'charger', name: phrase('banks.own_fields.charger') },
-        ],
+        choices: choicesOf('own_models.bms_resets', {
+          itself: phrase('banks.own_fields.itself'),
+          charger: phrase('banks.own_fields.charger'),
+        }),
       },
       {
         key: 'heater_w',
         name: phrase('banks.own_fields.heater'),
-        unit: 'W',
         empty: phrase('banks.own_fields.not_given'),
       },
       { key: 'bms_warns', name: phrase('banks.own_fields.warns_before_shuts_down'), yes: true },
@@ -217,37 +202,31 @@ export const GROUPS: OwnGroup[] = [
       {
         key: 'charge_min_c',
         name: phrase('banks.own_fields.charging'),
-        unit: 'temperature',
         empty: phrase('banks.own_fields.typical_class'),
       },
       {
         key: 'charge_max_c',
         name: phrase('banks.own_fields.up_to'),
-        unit: 'temperature',
         empty: phrase('banks.own_fields.typical_class'),
       },
       {
         key: 'discharge_min_c',
         name: phrase('banks.own_fields.use'),
-        unit: 'temperature',
         empty: phrase('banks.own_fields.typical_class'),
       },
       {
         key: 'discharge_max_c',
         name: phrase('banks.own_fields.up_to'),
-        unit: 'temperature',
         empty: phrase('banks.own_fields.typical_class'),
       },
       {
         key: 'storage_min_c',
         name: phrase('banks.own_fields.storage'),
-        unit: 'temperature',
         empty: phrase('banks.own_fields.typical_class'),
       },
       {
         key: 'storage_max_c',
         name: phrase('banks.own_fields.up_to'),
-        unit: 'temperature',
         empty: phrase('banks.own_fields.typical_class'),
       },
     ],
@@ -259,13 +238,11 @@ export const GROUPS: OwnGroup[] = [
       {
         key: 'price_low',
         name: phrase('banks.own_fields.price_low'),
-        unit: 'currency',
         empty: phrase('banks.own_fields.open'),
       },
       {
         key: 'price_high',
         name: phrase('banks.own_fields.price_high'),
-        unit: 'currency',
         empty: phrase('banks.own_fields.open'),
       },
       {
@@ -276,10 +253,10 @@ export const GROUPS: OwnGroup[] = [
       },
       { key: 'discount', name: phrase('banks.own_fields.discount') },
       { key: 'tax', name: phrase('banks.own_fields.tax_added') },
-      { key: 'delivery', name: phrase('banks.own_fields.delivery'), unit: 'currency' },
-      { key: 'deposit', name: phrase('banks.own_fields.deposit_battery'), unit: 'currency' },
-      { key: 'warranty_years', name: phrase('banks.own_fields.warranty'), unit: 'years' },
-      { key: 'warranty_full_years', name: phrase('banks.own_fields.full'), unit: 'years' },
+      { key: 'delivery', name: phrase('banks.own_fields.delivery') },
+      { key: 'deposit', name: phrase('banks.own_fields.deposit_battery') },
+      { key: 'warranty_years', name: phrase('banks.own_fields.warranty') },
+      { key: 'warranty_full_years', name: phrase('banks.own_fields.full') },
       {
         key: 'warranty_conditions',
         name: phrase('banks.own_fields.warranty_conditions'),
@@ -293,7 +270,7 @@ export const GROUPS: OwnGroup[] = [
     name: phrase('banks.own_fields.documentation_support'),
     fields: [
       { key: 'certifications', name: phrase('banks.own_fields.certified'), text: true, wide: true },
-      { key: 'support_years', name: phrase('banks.own_fields.years_support'), unit: 'years' },
+      { key: 'support_years', name: phrase('banks.own_fields.years_support') },
       { key: 'curve_published', name: phrase('banks.own_fields.publishes_cycle_curve'), yes: true },
       { key: 'serviceable', name: phrase('banks.own_fields.opened_repaired'), yes: true },
       { key: 'note', name: phrase('banks.own_fields.note'), text: true, wide: true },
@@ -305,17 +282,15 @@ export const GROUPS: OwnGroup[] = [
     when: 'used',
     fields: [
       { key: 'cycles_made', name: phrase('banks.own_fields.cycles_already_used') },
-      { key: 'age_years', name: phrase('banks.own_fields.age'), unit: 'years' },
+      { key: 'age_years', name: phrase('banks.own_fields.age') },
       {
         key: 'measured_ah',
         name: phrase('banks.own_fields.measured_capacity'),
-        unit: 'Ah',
         empty: phrase('banks.own_fields.tested'),
       },
       {
         key: 'cell_spread_mv',
         name: phrase('banks.own_fields.voltage_difference_between_cells'),
-        unit: 'mV',
         empty: phrase('banks.own_fields.read'),
       },
       { key: 'faults', name: phrase('banks.own_fields.faults_log') },
@@ -330,19 +305,16 @@ export const GROUPS: OwnGroup[] = [
       {
         key: 'pack_ac_w',
         name: phrase('banks.own_fields.inverter_power'),
-        unit: 'W',
         empty: phrase('banks.own_fields.power_pack'),
       },
       {
         key: 'pack_surge_w',
         name: phrase('banks.own_fields.moment'),
-        unit: 'W',
         empty: phrase('banks.own_fields.power_pack'),
       },
       {
         key: 'pack_in_w',
         name: phrase('banks.own_fields.highest_input_power'),
-        unit: 'W',
         empty: phrase('banks.own_fields.power_pack'),
       },
     ],

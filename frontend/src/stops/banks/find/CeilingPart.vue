@@ -39,7 +39,7 @@ const locker = computed(() => plan.document.rig.locker_length !== null)
       <ToolField
         v-model="money"
         :label="phrase('banks.ceiling_part.at_most')"
-        :unit="plan.rig!.units.currency"
+        :unit="plan.rig!.units.money"
         :problem="problem('/money')"
         data="money"
         help="limit/money"
@@ -47,7 +47,7 @@ const locker = computed(() => plan.document.rig.locker_length !== null)
       <ToolField
         v-model="kg"
         :label="phrase('banks.ceiling_part.at_most')"
-        :unit="plan.rig!.units.weight"
+        :unit="plan.rig!.units.kg"
         :problem="problem('/kg')"
         data="kg"
         help="limit/kg"

@@ -5,6 +5,7 @@ from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.comparison import Compare, compared_bank, cumulative, evaluate
 from vast_harbor.core.stops.compare.extra_cost import cost_besides
 from vast_harbor.core.stops.compare.found_banks import CatalogueSearch
+from vast_harbor.core.stops.compare.priorities import CARES
 from vast_harbor.core.stops.compare.required_extras import (
     ADVISED,
     COUNTED,
@@ -21,6 +22,7 @@ from vast_harbor.core.stops.compare.verdict_charts import capacity, items
 __all__ = (
     "ADVISED",
     "BUY",
+    "CARES",
     "COUNTED",
     "HARMFUL",
     "HOOK_UP",
