@@ -4,6 +4,7 @@ import ast
 import importlib
 import re
 import sys
+from functools import cache
 from pathlib import Path
 
 import pytest
@@ -70,9 +71,15 @@ MAY_USE = {
 }
 
 
+@cache
+def tree(path: Path) -> ast.Module:
+    return ast.parse(path.read_text("utf-8"))
+
+
+@cache
 def imports(path: Path) -> set[str]:
     found: set[str] = set()
-    for node in ast.walk(ast.parse(path.read_text("utf-8"))):
+    for node in ast.walk(tree(path)):
         if isinstance(node, ast.Import):
             found |= {alias.name for alias in node.names}
         elif isinstance(node, ast.ImportFrom) and node.module:
@@ -82,7 +89,7 @@ def imports(path: Path) -> set[str]:
 
 def called(path: Path) -> set[str]:
     """Plain names that are called in a file."""
-    calls = (node.func for node in ast.walk(ast.parse(path.read_text("utf-8"))) if isinstance(node, ast.Call))
+    calls = (node.func for node in ast.walk(tree(path)) if isinstance(node, ast.Call))
     return {func.id for func in calls if isinstance(func, ast.Name)}
 
 
@@ -153,7 +160,7 @@ def test_a_stop_is_entered_by_its_package() -> None:
     for path in ROOT.rglob("*.py"):
         inside = path.relative_to(ROOT).parts
         own = inside[2] if inside[:2] == ("core", "stops") else ""
-        for node in ast.walk(ast.parse(path.read_text("utf-8"))):
+        for node in ast.walk(tree(path)):
             if not isinstance(node, ast.ImportFrom) or "core.stops" not in (node.module or ""):
                 continue
             _, _, *rest = (node.module or "").split(".")

@@ -22,7 +22,7 @@ FILES = sorted(FOLDER.glob("*.rig.json"))
 DATABASES = sorted(FOLDER.glob("database-*.db.gz"))
 
 
-@pytest.mark.parametrize("file", FILES, ids=lambda p: p.name)
+@pytest.mark.parametrize("file", sampled(FILES, *FILES[::3], FILES[-1]), ids=lambda p: p.name)
 def test_a_rig_file_of_an_earlier_version_is_read(file, reference) -> None:
     rig = files.read(files.loads_text(file.read_bytes()), reference)
     written = files.to_document(rig)
@@ -37,9 +37,7 @@ def test_every_version_of_the_database_is_here() -> None:
     assert numbers == list(range(1, len(numbers) + 1)) and len(numbers) >= len(scripts()) - 1
 
 
-@pytest.mark.parametrize(
-    "packed", sampled(DATABASES, DATABASES[0], DATABASES[3], DATABASES[-1]), ids=lambda p: p.name
-)
+@pytest.mark.parametrize("packed", sampled(DATABASES, DATABASES[0], DATABASES[-1]), ids=lambda p: p.name)
 def test_a_database_of_an_earlier_version_is_opened_with_all_it_holds(packed, tmp_path) -> None:
     path = tmp_path / "harbor.sqlite3"
     path.write_bytes(gzip.decompress(packed.read_bytes()))

@@ -7,8 +7,9 @@ from pathlib import Path
 
 import pytest
 
-# The server that the tests in the browser share: its process and address, in a file.
-SERVER = "server"
+# The servers that the tests in the browser share, the one with the whole catalogue second: process and
+# address of each, in a file.
+SERVERS = ("few_banks", "whole_catalogue")
 
 
 def is_worker() -> bool:
@@ -23,8 +24,9 @@ def shared_folder(config: pytest.Config) -> Path:
 
 
 def end_server(config: pytest.Config) -> None:
-    """End the server that was shared, if one was begun."""
-    kept = shared_folder(config) / SERVER
-    if kept.exists():
-        with suppress(ProcessLookupError):
-            os.kill(int(kept.read_text("utf-8").split()[0]), signal.SIGTERM)
+    """End the servers that were shared, where they were begun."""
+    for name in SERVERS:
+        kept = shared_folder(config) / name
+        if kept.exists():
+            with suppress(ProcessLookupError):
+                os.kill(int(kept.read_text("utf-8").split()[0]), signal.SIGTERM)

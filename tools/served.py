@@ -6,7 +6,7 @@ import shutil
 import subprocess
 import sys
 import tempfile
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from pathlib import Path
 
@@ -17,20 +17,22 @@ CHROMIUM = next(
     filter(None, (os.environ.get("CHROMIUM"), *map(shutil.which, ("chromium-headless-shell", "chromium")))),
     "/usr/bin/chromium",
 )
+PROGRAM = ("-m", "vast_harbor.cli")
 FLAGS = ["--no-sandbox", "--disable-gpu", "--no-first-run", "--disable-background-networking"]
 
 
-def begin(command: str, data: Path) -> tuple[str, subprocess.Popen[str]]:
+def begin(command: str, data: Path, program: Sequence[str] = PROGRAM) -> tuple[str, subprocess.Popen[str]]:
     """Start ``vast-harbor serve`` or ``demo`` on a free port.
 
     Args:
         command: ``serve`` or ``demo``.
         data: the database file.
+        program: what Python runs.
 
     Returns:
         The address, and the process.
     """
-    line = [sys.executable, "-m", "vast_harbor.cli", command, "--port", "0", "--data", str(data)]
+    line = [sys.executable, *program, command, "--port", "0", "--data", str(data)]
     process = subprocess.Popen(line, stdout=subprocess.PIPE, text=True)
     assert process.stdout is not None
     found = re.search(r"http://[\d.:]+", process.stdout.readline())

@@ -3,12 +3,13 @@
 import fcntl
 import re
 from collections.abc import Iterator
+from pathlib import Path
 
 import pytest
 from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
-from served import CHROMIUM, begin, server
+from served import CHROMIUM, PROGRAM, begin, server
 
-from whole_run import SERVER, shared_folder
+from whole_run import SERVERS, shared_folder
 
 # What the browser would draw ahead in each window for its own address line, and looks for by itself: that is
 # half of what a window costs.
@@ -27,16 +28,24 @@ FLAGS = [
 ]
 
 
-@pytest.fixture(scope="session")
+FEW_BANKS = (str(Path(__file__).with_name("few_banks.py")),)
+
+
+@pytest.fixture
 def address(request: pytest.FixtureRequest) -> str:
     """Address of the server of all workers: what one has worked out of a demo rig serves all tests that open
-    it. The first that asks begins it; it ends with the run."""
-    folder = shared_folder(request.config)
-    with (folder / "server.lock").open("w") as lock:
+    it. The first that asks begins it; it ends with the run.
+
+    There are two: the verdict looks at a rig's own banks only, unless a test is marked ``whole_catalogue``.
+    """
+    whole = request.node.get_closest_marker("whole_catalogue") is not None
+    folder, name = shared_folder(request.config), SERVERS[whole]
+    with (folder / f"{name}.lock").open("w") as lock:
         fcntl.flock(lock, fcntl.LOCK_EX)
-        kept = folder / SERVER
+        kept = folder / name
         if not kept.exists():
-            found, process = begin("serve", folder / "harbor.sqlite3")
+            program = PROGRAM if whole else FEW_BANKS
+            found, process = begin("serve", folder / f"{name}.sqlite3", program)
             kept.write_text(f"{process.pid} {found}", "utf-8")
         return kept.read_text("utf-8").split()[1]
 

@@ -19,6 +19,7 @@ def go_on(page: Page, title: str) -> None:
     expect(page.locator("[data-locker-heading]")).not_to_have_text(title)
 
 
+@pytest.mark.whole_catalogue
 def test_a_whole_changeover_is_walked_in_the_locker(page: Page, demo) -> None:
     demo("kittiwake", "changeover")
     page.locator("[data-choose=lfp]").click()

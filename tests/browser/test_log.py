@@ -3,6 +3,7 @@
 import io
 import re
 
+import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
 
@@ -196,6 +197,7 @@ def test_the_health_of_the_bank_and_the_calendar_are_there_for_who_logs(page: Pa
     assert page.request.get(address).status == 404
 
 
+@pytest.mark.whole_catalogue
 def test_the_review_tells_whether_the_verdict_holds_and_tries_what_was_measured(page: Page, demo) -> None:
     demo("kittiwake", "log?part=review")
     expect(page.locator("[data-review-answer=over]")).to_be_visible()

@@ -215,6 +215,7 @@ def test_the_theme_is_kept(page: Page) -> None:
     expect(page.locator("html")).to_have_attribute("data-theme", theme or "")
 
 
+@pytest.mark.whole_catalogue
 def test_pictures_have_the_same_as_a_table(page: Page, demo) -> None:
     demo("long-haul", "compare?part=money")
     figures = page.locator("figure")

@@ -3,6 +3,7 @@
 import json
 import re
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from browser.conftest import bank_part, expect_choice, figure, new_rig_form, on_stop
@@ -18,6 +19,7 @@ def add_load(page: Page, name: str, draw: str, hours: str) -> None:
     page.locator("main h1").click()
 
 
+@pytest.mark.whole_catalogue
 def test_a_rig_from_nothing_to_the_comparison_and_found_again(page: Page) -> None:
     new_rig_form(page)
     page.get_by_label("Name of the new rig").fill("Skua")

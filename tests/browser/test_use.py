@@ -8,17 +8,17 @@ import pytest
 from playwright.sync_api import Page, Request, expect
 
 from browser.conftest import PATIENCE_MS, bank_part, expect_choice, to_stop
-from sampled import sampled
+from sampled import THOROUGH, sampled
 from vast_harbor.web.plan.field_help import place_of
 
 PARTS = {
-    "rig": ("use", "place", "space", "build"),
-    "banks": ("find", "locker", "wiring", "volts", "batteries"),
-    "charging": ("audit", "curves", "needed", "measured", "settings"),
-    "trial": ("how-long", "year", "laid-up", "monitor"),
-    "compare": ("table", "money", "doubt", "when", "loads"),
-    "changeover": ("shopping", "work", "settings", "proof", "papers"),
-    "log": ("monitor", "health", "so-far", "review"),
+    "rig": sampled(("use", "place", "space", "build"), "use", "build"),
+    "banks": sampled(("find", "locker", "wiring", "volts", "batteries"), "find", "wiring"),
+    "charging": sampled(("audit", "curves", "needed", "measured", "settings"), "audit", "needed"),
+    "trial": sampled(("how-long", "year", "laid-up", "monitor"), "year"),
+    "compare": sampled(("table", "money", "doubt", "when", "loads"), "table", "money"),
+    "changeover": sampled(("shopping", "work", "settings", "proof", "papers"), "work", "proof"),
+    "log": sampled(("monitor", "health", "so-far", "review"), "so-far"),
 }
 # Pages that axe looks at: all stops and some of their parts.
 AXED = sampled(
@@ -221,7 +221,7 @@ def test_no_page_scrolls_sideways_and_all_are_accessible_with_help(page: Page, d
         fields |= set(page.evaluate(FIELDS))
         if shown in AXED:
             assert seen_by_axe(page, ("day",) if part else THEMES) == [], shown
-    assert len(fields) > 100
+    assert len(fields) > (100 if THOROUGH else 20)
     api = rig.replace("/rigs/", "/api/rigs/")
     one_of_each = {place_of(pointer) + pointer.partition("overrides")[2]: pointer for pointer in fields}
     asked = {

@@ -25,6 +25,7 @@ def nights(page: Page, number: int) -> None:
     to_stop(page, "compare")
 
 
+@pytest.mark.whole_catalogue
 def test_the_verdict_flips_at_the_nights_that_it_names(page: Page, demo) -> None:
     demo("pebble", "compare")
     expect(headline(page)).to_have_text("Buy Marram Seventy-Five Plus 85 (flooded dual-purpose).")
@@ -97,6 +98,7 @@ def test_what_the_checks_ask_for_is_struck_priced_and_carried_out(page: Page, de
     )
 
 
+@pytest.mark.whole_catalogue
 def test_columns_are_sorted_hidden_pinned_and_held_against_one(page: Page, demo) -> None:
     demo("kittiwake", "compare?part=table")
     heads = page.locator("[data-column]")
@@ -170,6 +172,7 @@ def plain(text: str) -> str:
 PAPERS = [("a4", (595, 842)), ("letter", (612, 792))]
 
 
+@pytest.mark.whole_catalogue
 @pytest.mark.parametrize(("paper", "size"), sampled(PAPERS, PAPERS[0]))
 def test_the_report_prints_with_its_figures(page: Page, demo, paper, size) -> None:
     demo("pebble", "compare")

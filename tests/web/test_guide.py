@@ -6,8 +6,6 @@ from vast_harbor import data
 
 from .conftest import patch
 
-pytestmark = pytest.mark.whole_catalogue
-
 
 @pytest.fixture
 def rig(client):

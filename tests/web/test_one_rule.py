@@ -7,6 +7,7 @@ import pytest
 from pydantic import TypeAdapter, ValidationError
 
 from random_rigs import random_document
+from sampled import sampled
 from vast_harbor import data
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures import units
@@ -70,12 +71,13 @@ def test_who_leads_with_amp_hours_reads_them_on_screen_paper_table_and_export(
 ) -> None:
     results = demo_results("kittiwake", found=())
     style = Style("metric", "EUR", lead_v=results.plan.system_v)
+    paper, table = report(results, reference, style, "2026-11-25"), comparison_table(results, style)
+    told = results_json(results, style)["figures"]
     for figure in (results.day.bank_wh, results.need.energy):
         text = figure_view(figure, style).text
         assert text.endswith(" Ah") and text == figure_text(figure, style)
         assert workings_view(figure, style, None).text == text
-        assert results_json(results, style)["figures"][figure.key]["text"] == text
-        paper, table = report(results, reference, style, "2026-11-25"), comparison_table(results, style)
+        assert told[figure.key]["text"] == text
         watt_hours = style.text(figure.value, figure.unit)
         assert text in table and watt_hours not in table
         assert text in paper and watt_hours not in paper
@@ -97,7 +99,7 @@ def test_an_old_bank_of_which_nothing_is_known_is_as_worn_on_the_meter_as_in_the
     assert _metered(results, "old").health == old.health
 
 
-@pytest.mark.parametrize("seed", range(4))
+@pytest.mark.parametrize("seed", sampled(range(4), 1, 2))
 def test_what_rules_a_bank_out_in_the_search_is_what_its_checks_say(seed, reference) -> None:
     document = random_document(np.random.default_rng(300 + seed))
     results = evaluate(files.to_plan(files.read(document, reference), reference), reference, found=())

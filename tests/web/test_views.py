@@ -16,8 +16,6 @@ from vast_harbor.telling.inputs import plain_number
 from vast_harbor.web.base.views import FigureView, TokenView, View, tokens, view_of, workings_view
 from web.conftest import patch
 
-pytestmark = pytest.mark.whole_catalogue
-
 KG = typed("k", "Weight", 20.5, "kg", "/x")
 VOLTS = typed("v", "Volts", 12.8, "V", "/y")
 PRODUCT = computed(

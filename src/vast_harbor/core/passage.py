@@ -26,6 +26,8 @@ from vast_harbor.core.stops.banks import (
     Choice,
     QuickLifeCost,
     acts,
+    at_nights,
+    chosen_anew,
     of_bank,
 )
 from vast_harbor.core.stops.changeover import Changeover, Work
@@ -164,7 +166,7 @@ class Results:
         follows from it; the day, the need and the checks of the banks stay as they are."""
         if not self.stale and not self.searching:
             return self
-        banks = banks_stop.chosen_anew(self.banks)
+        banks = chosen_anew(self.banks)
         simulated = self.simulated
         if self.stale or banks is not self.banks:
             simulated = SimulatedRuns(self.plan, self.reference, self.assumptions, self.days, banks)
@@ -248,7 +250,18 @@ class Results:
     def roughly_at(self, plan: Plan) -> "Results":
         """All stops of such a plan; see :meth:`roughly`."""
         found = [c.banked.bank for c in self.verdict.found if c.banked.bank is not None]
-        return evaluate(plan, self.reference, found=found, chosen=self.banks.chosen, rough=True)
+        if replace(plan, off_grid_nights=self.plan.off_grid_nights) != self.plan:
+            return evaluate(plan, self.reference, found=found, chosen=self.banks.chosen, rough=True)
+        assumptions, days = self.assumptions, self.days
+        banks = at_nights(self.banks, plan, _extras_cost(plan, assumptions))
+        simulated = SimulatedRuns(plan, self.reference, assumptions, days, banks, 1)
+        catalogue = _Catalogue(banks, simulated)
+        compare = _compared(
+            catalogue, self.suitability, lambda: tuple(catalogue.in_full(bank) for bank in found), rough=True
+        )
+        return replace(
+            self, plan=plan, banks=banks, compare=compare, simulated=simulated, stale=False, searching=False
+        )
 
     @property
     def day(self) -> Day:

@@ -11,6 +11,7 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor import data
+from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.passage import evaluate
 from vast_harbor.core.rig.plan import CABIN
 from vast_harbor.core.rig.topics import stated_by
@@ -175,15 +176,24 @@ def make_rig(body: NewRig, query: KeyQuery) -> Response:
     return json_response(store_document(files.to_document(checked), query.key), 201)
 
 
+_BEGUN: LruCache[tuple[str, str], list[str]] = LruCache(64)
+
+
 def _begin_level(rig: RigFile, today: str) -> RigFile:
     """A new rig with the better of each pair as candidates: flooded, AGM or gel, and LFP."""
     reference = data.reference()
-    proposals = evaluate(files.to_plan(rig, reference, today), reference, found=()).banks.proposals
 
-    def cost(key: str) -> float:
-        return min((p.lifetime for p in proposals[key].suitable), default=inf)
+    def best() -> list[str]:
+        proposals = evaluate(files.to_plan(rig, reference, today), reference, found=()).banks.proposals
 
-    classes = [min(pair, key=cost) for pair in (("flooded_deep", "flooded_dual"), ("agm", "gel"), ("lfp",))]
+        def cost(key: str) -> float:
+            return min((p.lifetime for p in proposals[key].suitable), default=inf)
+
+        return [min(pair, key=cost) for pair in (("flooded_deep", "flooded_dual"), ("agm", "gel"), ("lfp",))]
+
+    # Rigs that are made alike begin alike; what they are called does not matter.
+    unnamed = rig.model_copy(update={"rig": rig.rig.model_copy(update={"name": ""}), "guide": ""})
+    classes = _BEGUN.of((unnamed.model_dump_json(), today), best)
     candidates = [made(CandidatePart, id=key, battery_class=key) for key in classes]
     return rig.model_copy(update={"candidates": candidates})
 

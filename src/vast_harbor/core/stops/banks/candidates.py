@@ -190,6 +190,28 @@ def chosen_anew(banks: Banks) -> Banks:
     return banks if same else replace(banks, candidates=candidates)
 
 
+def at_nights(banks: Banks, plan: Plan, extras_cost: Callable[[BankFigures], float | None]) -> Banks:
+    """The same banks beside another number of off-grid nights, on which no need and no check of them depends.
+
+    Args:
+        banks: of a plan.
+        plan: the same but for its off-grid nights.
+        extras_cost: as in :func:`evaluate`.
+    """
+    limits = replace(banks.rig_limits, plan=plan)
+    old = banks.old_kg
+
+    def moved(build: Build) -> Build:
+        return replace(build, plan=plan, criteria=replace(build.criteria, plan=plan, rig=limits))
+
+    candidates = tuple(c if c.build is None else replace(c, build=moved(c.build)) for c in banks.candidates)
+    search = ClassSearch(
+        QuickLifeCost(limits), lambda bank: extras_cost(of_bank(limits, bank, old)),
+        banks.proposals.search.known,
+    )  # fmt: skip
+    return replace(banks, candidates=candidates, proposals=Proposals(search), rig_limits=limits)
+
+
 def of_bank(rig_limits: RigLimits, bank: Bank, old_kg: Figure | None, id: str = LOOKED_FOR) -> BankFigures:
     """A bank of the catalogue as if it were a candidate, with its checks.
 
