@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 from hypothesis import settings
 
+from sampled import THOROUGH
 from vast_harbor import data
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.passage import Results, evaluate
@@ -23,8 +24,16 @@ settings.register_profile("quick", deadline=None, max_examples=20)
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "steady"))
 
 
-def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
-    """What takes longest begins first, so that no worker is left with it when the others are done."""
+def pytest_collection_modifyitems(config: pytest.Config, items: list[pytest.Item]) -> None:
+    """What takes longest begins first, so that no worker is left with it when the others are done.
+
+    Whole tasks of owners are tried in the browser; their details, of which API and parts of the interface are
+    tried too, by ``make thorough``.
+    """
+    left = [] if THOROUGH else [item for item in items if item.get_closest_marker("detail")]
+    if left:
+        config.hook.pytest_deselected(items=left)
+        items[:] = [item for item in items if item.get_closest_marker("detail") is None]
     items.sort(key=lambda item: "browser" not in item.path.parts)
 
 

@@ -4,6 +4,7 @@ import re
 import xml.etree.ElementTree as ET
 from pathlib import Path
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from browser.conftest import bank_part, figure, to_stop
@@ -60,6 +61,7 @@ def test_cells_too_wide_for_the_locker_give_way_to_a_bank_that_fits(page: Page, 
     assert any(title in (t.text or "") for t in drawn.iter("{http://www.w3.org/2000/svg}text"))
 
 
+@pytest.mark.detail
 def test_a_box_follows_the_hand_and_the_keys_and_goes_back(page: Page, demo) -> None:
     demo("kittiwake", "banks")
     bank_part(page, "locker")
@@ -94,6 +96,7 @@ def test_a_box_follows_the_hand_and_the_keys_and_goes_back(page: Page, demo) -> 
     expect(page.get_by_text("Placed by you.")).to_be_visible()
 
 
+@pytest.mark.detail
 def test_a_remedy_of_the_cold_is_tried_beside_the_plan(page: Page, demo) -> None:
     demo("tern-rock", "banks")
     lfp = card(page, "lfp")
@@ -149,6 +152,7 @@ def test_a_newcomer_enters_a_battery_and_is_asked_about_slips(page: Page, demo) 
     expect(own.locator("[aria-invalid]")).to_have_count(0)
 
 
+@pytest.mark.detail
 def test_why_not_this_one_and_the_best_within_a_ceiling(page: Page, demo) -> None:
     demo("pebble", "banks")
     bank_part(page, "find")
@@ -164,6 +168,7 @@ def test_why_not_this_one_and_the_best_within_a_ceiling(page: Page, demo) -> Non
     expect(page.get_by_role("alert")).to_contain_text("“a lot” is not an amount of money")
 
 
+@pytest.mark.detail
 def test_a_meter_and_a_cable_are_read(page: Page, demo) -> None:
     demo("kittiwake", "banks")
     bank_part(page, "volts")

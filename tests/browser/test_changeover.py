@@ -155,6 +155,7 @@ def test_prices_settings_proof_and_papers_are_one_truth(page: Page, demo) -> Non
     expect(page.locator("[data-chosen]")).to_contain_text("32 of 34 steps done")
 
 
+@pytest.mark.detail
 @pytest.mark.parametrize("paper", sampled(["a4", "letter"], "letter"))
 def test_the_work_order_of_the_largest_bank_is_two_pages(page: Page, demo, paper) -> None:
     demo("long-haul", "changeover")

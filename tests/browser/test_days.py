@@ -60,6 +60,7 @@ def test_a_load_is_taken_off_one_day_and_undo_works_after_a_reload(page: Page, d
     expect(row.locator("[data-on-day]")).to_have_value("usual")
 
 
+@pytest.mark.detail
 def test_the_sheet_draws_on_the_day_that_is_shown(page: Page, demo) -> None:
     demo("pebble", "day")
     show(page, "laid-up")
@@ -108,6 +109,7 @@ def test_what_if_is_tried_dropped_and_kept(page: Page, demo) -> None:
     expect(figure(page, "need")).not_to_have_text(before)
 
 
+@pytest.mark.detail
 def test_a_unit_slip_is_asked_about_with_both_readings(page: Page, demo) -> None:
     demo("pebble", "day")
     row = page.locator("[data-load=tv]")
@@ -165,6 +167,7 @@ def test_a_pattern_fills_a_rig_in_one_click(page: Page) -> None:
     expect(page.locator("tr[data-load]")).to_have_count(8)
 
 
+@pytest.mark.detail
 def test_the_old_bank_is_questioned(page: Page, demo) -> None:
     demo("mulga", "rig")
     verdict = page.locator("[data-verdict]")
@@ -192,6 +195,7 @@ def test_a_second_bank_takes_loads_and_gives_them_back(page: Page, demo) -> None
     expect(page.get_by_role("heading", name="The second bank")).to_be_visible()
 
 
+@pytest.mark.detail
 def test_a_label_is_read_from_the_palette(page: Page, demo) -> None:
     demo("pebble", "banks")
     page.keyboard.press("/")
@@ -209,6 +213,7 @@ def test_a_label_is_read_from_the_palette(page: Page, demo) -> None:
     expect(page.get_by_role("dialog")).to_contain_text("“many” is not a count")
 
 
+@pytest.mark.detail
 def test_how_long_the_day_and_each_load_last_new_and_worn(page: Page, demo) -> None:
     demo("kittiwake", "need")
     page.get_by_role("link", name="How long does each bank").click()
@@ -225,6 +230,7 @@ def test_how_long_the_day_and_each_load_last_new_and_worn(page: Page, demo) -> N
     assert day.inner_text().split()[-2:] == new.split()[-2:]
 
 
+@pytest.mark.detail
 @pytest.mark.parametrize("stop", ["rig", "day", "need"])
 def test_no_stop_scrolls_sideways_on_a_telephone(page: Page, demo, stop) -> None:
     page.set_viewport_size({"width": 390, "height": 844})

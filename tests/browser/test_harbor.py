@@ -54,6 +54,7 @@ def test_rigs_made_and_choices_taken_while_nobody_answers_are_stored_by_themselv
     expect(kind).to_have_value("cabin")
 
 
+@pytest.mark.detail
 def test_what_the_program_says_of_its_disk_is_shown_and_the_edit_waits(page: Page, demo) -> None:
     demo("pebble", "rig?part=use")
     said = "The disk is full: the file cannot grow. Make room on it. What you typed is kept in this browser."
@@ -81,6 +82,7 @@ def fleet(page: Page) -> list[str]:
         page.request.delete(f"/api/rigs/{rig['id']}")
 
 
+@pytest.mark.detail
 def test_many_rigs_are_turned_over_by_pages_and_found_by_words(page: Page, fleet) -> None:
     page.goto("/")
     expect(page.locator("[data-card]")).to_have_count(24)
@@ -159,6 +161,7 @@ def test_a_double_click_makes_one_rig_and_a_deleted_one_comes_back_without_the_t
     expect(card(page, name)).to_have_count(1)
 
 
+@pytest.mark.detail
 def test_about_tells_what_it_is_made_of_and_where_the_rigs_lie(page: Page) -> None:
     page.goto("/")
     page.get_by_role("link", name="About").click()
@@ -171,6 +174,7 @@ def test_about_tells_what_it_is_made_of_and_where_the_rigs_lie(page: Page) -> No
         expect(page.locator("pre")).to_contain_text(re.compile("copyright", re.I))
 
 
+@pytest.mark.detail
 def test_a_rig_with_its_log_and_pictures_goes_out_and_comes_in_again(page: Page, demo, tmp_path) -> None:
     name = demo("mulga", "log")
     expect(page.locator("[data-entry]").nth(5)).to_be_visible()

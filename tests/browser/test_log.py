@@ -44,6 +44,7 @@ def test_a_line_is_shown_as_understood_kept_changed_and_removed(page: Page, demo
     expect(row).to_contain_text("12.70 V")
 
 
+@pytest.mark.detail
 def test_the_form_takes_what_a_line_would_not(page: Page, demo) -> None:
     demo("tern-rock", "log")
     page.locator("[data-log-form]").click()
@@ -212,6 +213,7 @@ def test_the_review_tells_whether_the_verdict_holds_and_tries_what_was_measured(
     expect(page.locator("[data-review-same]")).to_contain_text("The verdict is the same")
 
 
+@pytest.mark.detail
 def test_a_monitor_is_listened_to_and_its_days_are_totalled(page: Page, demo) -> None:
     demo("pebble", "log?part=monitor")
     page.get_by_role("button", name="Listen to a monitor").click()
@@ -232,6 +234,7 @@ def test_a_monitor_is_listened_to_and_its_days_are_totalled(page: Page, demo) ->
     expect(page.locator("[data-reading-days] tbody tr").first).to_contain_text("Wh")
 
 
+@pytest.mark.detail
 def test_pictures_are_taken_shown_removed_and_refused_with_a_reason(page: Page, demo, tmp_path) -> None:
     (tmp_path / "label.png").write_bytes(png())
     (tmp_path / "note.png").write_bytes(b"not a picture at all")

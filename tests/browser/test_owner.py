@@ -62,6 +62,7 @@ def test_units_change_what_is_shown_and_how_it_is_read(page: Page, demo) -> None
     expect(temperature).to_have_value("10")
 
 
+@pytest.mark.detail
 def test_a_german_24_v_rig_reads_and_writes_as_its_owner_does(page: Page, demo) -> None:
     demo("long-haul", "rig?part=build")
     page.get_by_label("Numbers are written as").select_option("de-DE")
@@ -88,6 +89,7 @@ def test_a_german_24_v_rig_reads_and_writes_as_its_owner_does(page: Page, demo) 
     expect(price).to_have_value("1250")
 
 
+@pytest.mark.detail
 def test_changing_the_voltage_marks_banks_that_no_longer_fit(page: Page, demo) -> None:
     demo("long-haul", "rig?part=use")
     page.get_by_label("System voltage").select_option("12")
@@ -208,6 +210,7 @@ def test_what_was_changed_is_listed_over_a_reload(page: Page, demo) -> None:
     expect(edits.nth(0)).to_have_css("text-decoration-line", "line-through")
 
 
+@pytest.mark.detail
 def test_the_theme_is_kept(page: Page) -> None:
     page.get_by_role("button", name=re.compile("theme")).click()
     theme = page.locator("html").get_attribute("data-theme")
@@ -215,6 +218,7 @@ def test_the_theme_is_kept(page: Page) -> None:
     expect(page.locator("html")).to_have_attribute("data-theme", theme or "")
 
 
+@pytest.mark.detail
 @pytest.mark.whole_catalogue
 def test_pictures_have_the_same_as_a_table(page: Page, demo) -> None:
     demo("long-haul", "compare?part=money")
@@ -251,6 +255,7 @@ def test_a_load_is_added_on_a_telephone(page: Page, demo) -> None:
     expect(panel).to_have_count(0)
 
 
+@pytest.mark.detail
 @pytest.mark.parametrize("url", ["/rigs/999999/day", "/nowhere/at/all"])
 def test_an_address_that_leads_nowhere_leads_back(page: Page, url) -> None:
     page.goto(url)
@@ -258,6 +263,7 @@ def test_an_address_that_leads_nowhere_leads_back(page: Page, url) -> None:
     expect(link.or_(page.get_by_role("heading", name="Vast Harbor"))).to_be_visible()
 
 
+@pytest.mark.detail
 def test_loads_go_out_as_csv_and_a_file_is_looked_through_first(page: Page, demo, tmp_path) -> None:
     demo("pebble", "day")
     had = page.locator("tr.load").count()
@@ -281,6 +287,7 @@ def test_loads_go_out_as_csv_and_a_file_is_looked_through_first(page: Page, demo
     expect(page.get_by_role("alert")).to_contain_text("The heading has no column name and draw")
 
 
+@pytest.mark.detail
 def test_a_capacity_test_tells_what_is_left_of_the_old_bank(page: Page, demo) -> None:
     demo("pebble", "rig")
     page.get_by_label("Current").fill("4")

@@ -116,6 +116,7 @@ def test_a_rig_file_goes_out_and_comes_back_the_same(page: Page, demo, tmp_path)
     assert json.loads(back.read_text()) == json.loads(path.read_text())
 
 
+@pytest.mark.detail
 def test_same_label_shows_the_naive_comparison_and_its_corrections(page: Page, demo) -> None:
     demo("mulga", "compare?part=table")
     page.get_by_role("switch").click()

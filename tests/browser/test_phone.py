@@ -112,6 +112,7 @@ def test_offline_the_last_state_is_read_and_edits_wait_and_are_sent_once(browser
     context.close()
 
 
+@pytest.mark.detail
 def test_who_goes_by_key_and_ear_finds_the_content_the_title_and_the_heading(page: Page, demo) -> None:
     demo("pebble", "rig")
     expect(page).to_have_title(re.compile(r"^Rig · Pebble.* · Vast Harbor$"))
@@ -133,6 +134,7 @@ def test_who_goes_by_key_and_ear_finds_the_content_the_title_and_the_heading(pag
     expect(page).to_have_title(re.compile("^Need · "))
 
 
+@pytest.mark.detail
 def test_on_a_phone_the_header_is_low_leaves_and_comes_back(page: Page, demo) -> None:
     page.set_viewport_size({"width": 390, "height": 844})
     demo("kittiwake", "banks")

@@ -62,6 +62,7 @@ def test_a_time_is_moved_stretched_and_drawn_by_mouse(sheet: Page) -> None:
     expect(sheet.get_by_label("Set times of Television")).to_have_value("06:00–07:30, 17:30–21:30")
 
 
+@pytest.mark.detail
 def test_a_time_is_copied_with_alt_and_overlaps_count_once(sheet: Page) -> None:
     drag(sheet, "tv", 21.5, 11.5, alt=True)
     expect_times(sheet, "tv", "10:30 to 12:30", "20:30 to 22:30")
@@ -95,6 +96,7 @@ def test_a_time_is_edited_by_keyboard_and_undone(sheet: Page) -> None:
     expect_times(sheet, "tv", "20:30 to 22:30")
 
 
+@pytest.mark.detail
 def test_table_and_sheet_are_two_views_of_one_thing(sheet: Page) -> None:
     sheet.get_by_role("radio", name="Table").click()
     row = sheet.locator("[data-load=radio]")
@@ -110,6 +112,7 @@ def test_table_and_sheet_are_two_views_of_one_thing(sheet: Page) -> None:
     expect_times(sheet, "radio", "00:00 to 01:00", "07:00 to 08:00", "22:00 to 24:00")
 
 
+@pytest.mark.detail
 def test_profile_reads_out_the_moment(sheet: Page) -> None:
     picture = sheet.get_by_role("img", name=re.compile("^Power from the bank"))
     picture.focus()
@@ -126,6 +129,7 @@ def test_sheet_works_on_a_telephone(sheet: Page) -> None:
     expect_times(sheet, "tv", "18:30 to 20:30")
 
 
+@pytest.mark.detail
 def test_a_touched_time_is_copied_and_removed_by_its_buttons(sheet: Page) -> None:
     blocks(sheet, "tv").first.click()
     lane(sheet, "tv").get_by_role("button", name="Copy this time").click()

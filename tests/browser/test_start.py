@@ -142,6 +142,7 @@ def test_what_is_missing_is_answered_where_it_is_asked(page: Page) -> None:
     expect(page.locator("[data-assumed-panel] [data-topic=loads][data-status=assumed]")).to_have_count(0)
 
 
+@pytest.mark.detail
 def test_a_quote_takes_the_place_of_the_typical_one_and_says_what_it_changed(page: Page, demo) -> None:
     demo("mulga", "compare")
     expect(page.locator("[data-typical]")).to_contain_text("typical of their kind")

@@ -3,6 +3,7 @@
 import re
 from pathlib import Path
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from browser.conftest import bank_part, figure, to_stop, unfold
@@ -56,6 +57,7 @@ def test_a_trial_is_run_scrubbed_and_a_changed_charger_lets_findings_vanish(page
     expect(suitability.locator("[data-point=rests]")).to_contain_text("drains for")
 
 
+@pytest.mark.detail
 def test_what_went_wrong_leads_to_its_moment(page: Page) -> None:
     """Loads that are too much for every bank: each event is opened at the moment at which it began."""
     made = page.request.post("/api/rigs/demo", data={"name": "pebble"}).json()["rigs"][0]
@@ -122,6 +124,7 @@ def test_how_often_shows_progress_and_can_be_cancelled(page: Page, demo) -> None
     expect(odds.get_by_role("button", name="Cancel")).to_have_count(0)
 
 
+@pytest.mark.detail
 def test_curves_needs_measured_and_settings_answer_on_a_telephone(page: Page, demo) -> None:
     page.set_viewport_size({"width": 390, "height": 844})
     demo("kittiwake", "charging")
@@ -152,6 +155,7 @@ def test_curves_needs_measured_and_settings_answer_on_a_telephone(page: Page, de
     assert page.evaluate("document.documentElement.scrollWidth") == 390
 
 
+@pytest.mark.detail
 def test_the_monitor_plays_the_trial_and_gives_its_log(page: Page, demo, tmp_path) -> None:
     demo("long-haul", "trial")
     bank_part(page, "monitor")
@@ -169,6 +173,7 @@ def test_the_monitor_plays_the_trial_and_gives_its_log(page: Page, demo, tmp_pat
     assert lines[0] == "time,volts,amps,soc_percent,celsius" and len(lines) == 14 * 96 + 1
 
 
+@pytest.mark.detail
 def test_what_is_entered_of_wind_sun_and_generator_stays_and_year_and_idle_months_follow(
     page: Page, demo
 ) -> None:

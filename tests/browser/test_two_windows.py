@@ -42,6 +42,7 @@ def test_typing_lands_in_the_row_that_was_meant(page: Page, demo, elsewhere: Pag
     expect(rows.nth(1).locator("[data-path$='/draw']")).not_to_have_value("33 W")
 
 
+@pytest.mark.detail
 def test_what_is_typed_into_a_row_that_is_gone_is_told_and_given_up(
     page: Page, demo, elsewhere: Page
 ) -> None:
@@ -73,6 +74,7 @@ def test_open_windows_hear_of_what_another_one_does(page: Page, demo) -> None:
     expect(page.locator("header")).not_to_contain_text("Pebble two")
 
 
+@pytest.mark.detail
 def test_what_is_done_while_the_program_is_away_is_stored_by_itself(page: Page, demo) -> None:
     demo("pebble", "day")
     rows = page.locator("tr.load")

@@ -55,6 +55,7 @@ def test_wrong_values_are_told_at_their_place_and_kept_over_a_reload(page: Page,
     expect(page.locator("[aria-invalid]")).to_have_count(0)
 
 
+@pytest.mark.detail
 def test_a_huge_or_foreign_file_is_refused_with_a_sentence(page: Page, tmp_path) -> None:
     huge = tmp_path / "film.json"
     huge.write_bytes(b" " * 50_000_000)
@@ -97,6 +98,7 @@ def test_workings_open_by_key_lead_on_and_hold_the_override(page: Page, demo) ->
     expect(panel).to_have_count(0)
 
 
+@pytest.mark.detail
 def test_house_rule_moves_the_need(page: Page, demo) -> None:
     demo("kittiwake", "need")
     figure = page.locator("[data-stop=need] [data-strip-figure]")
@@ -126,6 +128,7 @@ def test_sliders_move_the_strip_and_are_one_edit(page: Page, demo) -> None:
     expect(figure).to_contain_text("· 2 nights")
 
 
+@pytest.mark.detail
 def test_bank_follows_the_need_until_it_is_stepped(page: Page, demo) -> None:
     demo("mulga", "banks")
     card = page.locator("[data-candidate=lfp]")
@@ -140,6 +143,7 @@ def test_bank_follows_the_need_until_it_is_stepped(page: Page, demo) -> None:
     expect(card).not_to_contain_text("less than the")
 
 
+@pytest.mark.detail
 def test_own_battery_that_cannot_make_the_voltage_says_so(page: Page, demo) -> None:
     demo("pebble", "banks")
     bank_part(page, "batteries")
@@ -309,6 +313,7 @@ def test_every_dialog_is_accessible_and_gives_the_focus_back(page: Page, demo) -
         expect(page).to_have_url(re.compile(f"{url}$"))
 
 
+@pytest.mark.detail
 def test_help_opens_by_key_and_by_touch(page: Page, demo) -> None:
     demo("mulga", "rig?part=use")
     card = page.locator("[data-explanation]")

@@ -49,6 +49,7 @@ def test_the_verdict_flips_at_the_nights_that_it_names(page: Page, demo) -> None
     expect(headline(page)).to_contain_text("Marram")
 
 
+@pytest.mark.detail
 def test_every_reason_opens_its_figure_and_a_rule_can_be_moved(page: Page, demo) -> None:
     demo("pebble", "compare")
     reasons = page.locator("[data-side] li")
@@ -98,6 +99,7 @@ def test_what_the_checks_ask_for_is_struck_priced_and_carried_out(page: Page, de
     )
 
 
+@pytest.mark.detail
 @pytest.mark.whole_catalogue
 def test_columns_are_sorted_hidden_pinned_and_held_against_one(page: Page, demo) -> None:
     demo("kittiwake", "compare?part=table")
@@ -130,6 +132,7 @@ def test_columns_are_sorted_hidden_pinned_and_held_against_one(page: Page, demo)
     assert order() == first_order
 
 
+@pytest.mark.detail
 def test_unequal_banks_are_told_and_made_equal(page: Page, demo) -> None:
     demo("kittiwake", "compare?part=table")
     expect(page.locator("[data-finding=unequal]")).to_contain_text("The banks differ in size")
@@ -148,6 +151,7 @@ def test_unequal_banks_are_told_and_made_equal(page: Page, demo) -> None:
     expect(first).not_to_have_text([first.first.inner_text()] * first.count())
 
 
+@pytest.mark.detail
 def test_a_thriftier_load_is_weighed_against_the_battery(page: Page, demo) -> None:
     demo("pebble", "compare?part=loads")
     expect(page.locator("[data-advice]")).to_have_count(0)
@@ -200,6 +204,7 @@ def test_the_report_prints_with_its_figures(page: Page, demo, paper, size) -> No
     assert len(printed.pages) >= 4
 
 
+@pytest.mark.detail
 def test_the_tables_go_out_as_csv_and_add_up(page: Page, demo) -> None:
     demo("pebble", "compare")
     page.locator("[data-more-files]").click()
@@ -219,6 +224,7 @@ def test_the_tables_go_out_as_csv_and_add_up(page: Page, demo) -> None:
                 assert total == pytest.approx(float(lifetime[bank]), abs=0.06)
 
 
+@pytest.mark.detail
 def test_a_newcomer_without_banks_is_told_what_to_do(page: Page) -> None:
     new_rig_form(page)
     page.get_by_label("Name of the new rig").fill("Empty")
@@ -229,6 +235,7 @@ def test_a_newcomer_without_banks_is_told_what_to_do(page: Page) -> None:
     expect(page.get_by_role("link", name="List your loads")).to_be_visible()
 
 
+@pytest.mark.detail
 @pytest.mark.parametrize(
     ("stop", "label", "text", "says"),
     [
@@ -247,6 +254,7 @@ def test_money_that_cannot_be_is_told_at_its_field(page: Page, demo, stop, label
     expect(page.get_by_role("alert").first).to_contain_text(says)
 
 
+@pytest.mark.detail
 def test_common_beliefs_are_settled_on_this_rig(page: Page, demo) -> None:
     demo("pebble", "rig")
     page.keyboard.press("/")

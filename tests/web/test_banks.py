@@ -112,7 +112,7 @@ def test_volts_and_rates(client, demo) -> None:
     assert gel["floor"]["soc"]["text"] == "50 %" and gel["alarm"]["soc"]["text"] == "60 %"
     assert gel["disconnect"]["loaded"]["value"] == 11.5 and gel["reconnect"]["loaded"]["value"] == 12.6
     rates = client.get(f"{path}/rates?amps=40").get_json()
-    assert rates["current_a"] == 40 and len(rates["curves"]) == len(acts)
+    assert rates["current"] == "40 A" and len(rates["curves"]) == len(acts)
     for curve in rates["curves"]:
         assert len(curve["hours"]) == len(curve["volts"]) > 20
     for amps, says in (("0", "0.1 and 5000"), ("many", "not amps")):

@@ -149,6 +149,7 @@ def test_strip_marks_the_worst_finding_of_the_plan(client) -> None:
     assert strip["need"]["attention"] == "" and strip["need"]["findings"] == 0
 
 
+@pytest.mark.whole_catalogue
 def test_pictures_are_given_as_points(client) -> None:
     compare = rig_after(client, "long-haul")["compare"]
     assert len(compare["cumulative"]) == len(compare["compared_banks"])

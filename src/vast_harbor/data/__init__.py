@@ -50,7 +50,6 @@ def _battery_class(key: str, row: dict[str, Any]) -> BatteryClass:
         charge_max_c=row["charge_c"][1],
         vented=row["vented"],
         water=row["water"],
-        upright_only=row["upright_only"],
         absorption_v=row["absorption_v"],
         float_v=row["float_v"],
         equalise_v=row["equalise_v"],

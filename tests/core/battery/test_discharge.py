@@ -3,9 +3,10 @@
 import numpy as np
 import pytest
 
+from core.battery.kibam_by_search import capacity_at
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.discharge import BY_CHARGE, BY_VOLTS, STEPS, battery, delivered, steady
-from vast_harbor.core.battery.kibam import capacity_at, step
+from vast_harbor.core.battery.kibam import step
 
 MODELS = ("tarnmoor-100", "ostrel-100")
 

@@ -4,8 +4,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from core.battery.kibam_by_search import capacity_at
 from vast_harbor.core.battery import kibam
-from vast_harbor.core.battery.kibam import Wells, advance, capacity, capacity_at, fit_wells, step, wells_rate
+from vast_harbor.core.battery.kibam import Wells, advance, capacity, fit_wells, step, wells_rate
 from vast_harbor.core.battery.peukert import capacity_over_time
 
 WELLS = st.builds(Wells, st.floats(5, 2000), st.floats(0.05, 0.98), st.floats(0.02, 20))

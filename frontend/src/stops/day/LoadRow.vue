@@ -19,7 +19,7 @@ const props = defineProps<{ load: Load; index: number; figures?: Schemas['LoadVi
 defineEmits<{ remove: [] }>()
 const { onDay, timesOf, timesPath, setOnDay } = useLoads()
 
-const NOTHING: { path: string; field: string; message: string }[] = []
+const NOTHING: { path: string; key: string; field: string; message: string }[] = []
 const open = ref(false)
 /** On a phone a load is a line of name and energy until it is opened. */
 const unfolded = ref(props.figures?.runs !== false && !props.figures?.wh.value)
@@ -45,18 +45,12 @@ const problems = computed(() => {
   return wrong
     .map(([path, draft]) => {
       const field = path.slice(path.lastIndexOf('/') + 1)
-      return { path, field: names[field] ?? field, message: draft.message }
+      return { path, key: field, field: names[field] ?? field, message: draft.message }
     })
-    .filter((p) => !open.value || !(p.field in DETAILS))
+    .filter((p) => !open.value || !DETAILS.has(p.key))
 })
-const DETAILS = {
-  'at least': 1,
-  'at most': 1,
-  'starts at': 1,
-  start_s: 1,
-  measured_wh: 1,
-  measured_hours: 1,
-}
+/** Fields whose problems stand at them while the row is open. */
+const DETAILS = new Set(['low', 'high', 'start_w', 'start_s', 'measured_wh', 'measured_hours'])
 const share = computed(() => Math.round((props.figures?.share.value ?? 0) * 100))
 const marks = computed(() =>
   [

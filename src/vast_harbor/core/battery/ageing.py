@@ -72,7 +72,11 @@ def cycle_wear(sum_of_cycles: float, rate_factor: float, penalty: float, short_s
     return sum_of_cycles * rate_factor * (1 + penalty * short_share)
 
 
-def emptied_wear(emptied: float, each: float, low: float, each_low: float = 0.02) -> float:
+# What a day below a fifth of its charge takes of the life of lead-acid [-].
+EACH_LOW = 0.02
+
+
+def emptied_wear(emptied: float, each: float, low: float, each_low: float = EACH_LOW) -> float:
     """Wear of lead-acid by the times a year that use itself empties it or leaves it low.
 
     Args:

@@ -19,8 +19,6 @@ from vast_harbor.core.battery.peukert import exponent_from_two_ratings
 from vast_harbor.core.errors import InvalidInput
 from vast_harbor.phrases import phrase
 
-SYSTEM_VOLTS = (12, 24, 36, 48)
-
 
 def class_volts(battery_class: BatteryClass, cells: int) -> float:
     """Class volts of a unit: 2 V a cell for lead-acid; LFP of 4, 8, 12, 16 cells is class 12, 24, 36, 48.

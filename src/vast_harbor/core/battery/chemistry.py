@@ -41,7 +41,6 @@ class BatteryClass:
         charge_min_c, charge_max_c: battery temperatures between which it may be charged [°C].
         vented: when its place must be vented to the outside: ``always``, ``closed locker`` or ``no``.
         water: whether water must be topped up.
-        upright_only: whether it may only stand upright.
         absorption_v, float_v: usual absorption and float volts of a 12 V unit [V].
         equalise_v: volts at which a 12 V unit is equalised [V]; 0 where it never is.
         compensation: change of both for each kelvin above 25 °C, between 0 and 40 °C [V/K].
@@ -78,7 +77,6 @@ class BatteryClass:
     charge_max_c: float
     vented: str
     water: bool
-    upright_only: bool
     absorption_v: float
     float_v: float
     equalise_v: float

@@ -158,18 +158,6 @@ def capacity(wells: Wells, hours: float) -> float:
     return float(wells.capacity * wells.ratio * x / (gone + wells.ratio * (x - gone)))
 
 
-def capacity_at(wells: Wells, amps: float) -> float:
-    """Charge that a steady current takes from full [Ah]; ``amps`` of the string, above 0 [A]."""
-    low, high = 1e-6, wells.capacity / amps + 1e-6
-    for _ in range(80):
-        middle = (low * high) ** 0.5
-        if capacity(wells, middle) > amps * middle:
-            low = middle
-        else:
-            high = middle
-    return amps * low
-
-
 def _shape(ratio: NDArray[np.float64], rate: NDArray[np.float64], hours: float) -> NDArray[np.float64]:
     """C(T)/q_max over arrays of parameters."""
     x = rate * hours

@@ -1,6 +1,6 @@
 """What the days ask of a bank and what they offer it, step by step: the same for every bank beside it."""
 
-from dataclasses import dataclass, fields, replace
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -94,19 +94,3 @@ class Conditions:
             changed[name] = both[:, ::2] & both[:, 1::2]
         changed["starts_w"] = tuple((seconds, most(watts)) for seconds, watts in self.starts_w)
         return replace(self, step_h=2 * self.step_h, feeds=feeds, **changed)
-
-    def halved(self) -> "Conditions":
-        """The same in steps half as long."""
-
-        def twice(a: NDArray[Any]) -> NDArray[Any]:
-            return np.repeat(a, 2, axis=1)
-
-        feeds = []
-        for feed in self.feeds:
-            starts = twice(feed.starts)
-            starts[:, 1::2] = False
-            feeds.append(Feed(feed.id, twice(feed.unit), starts))
-        plain = [f.name for f in fields(self) if f.name not in ("step_h", "feeds", "starts_w")]
-        doubled: dict[str, Any] = {name: twice(getattr(self, name)) for name in plain}
-        doubled["starts_w"] = tuple((seconds, twice(watts)) for seconds, watts in self.starts_w)
-        return replace(self, step_h=self.step_h / 2, feeds=tuple(feeds), **doubled)

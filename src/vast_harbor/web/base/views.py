@@ -14,6 +14,8 @@ PREVIEW_ID = "preview-"
 
 
 V = TypeVar("V", bound=BaseModel)
+# For parts that hold no figure.
+PLAIN = Style()
 
 
 class View(BaseModel):
@@ -147,13 +149,13 @@ def tokens(sentence: Sentence, style: Style) -> list[TokenView]:
     return [TokenView(text=text, key=key) for text, key in sentence_parts(sentence, style)]
 
 
-def view_of(kind: type[V], part: object, style: Style, **others: Any) -> V:
+def view_of(kind: type[V], part: object, style: Style = PLAIN, **others: Any) -> V:
     """A view whose fields a part of the core has under the same names.
 
     Args:
         kind: the view.
         part: the part of the core.
-        style: the owner's units, in which its figures and sentences are written.
+        style: the owner's units, in which its figures and sentences are written; none for a part without.
         others: fields that are told otherwise.
 
     Raises:

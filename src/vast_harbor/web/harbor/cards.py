@@ -26,7 +26,7 @@ from vast_harbor.web.base.answers import json_response
 from vast_harbor.web.base.blueprint import ON_DUTIES, WORKED_OUT
 from vast_harbor.web.base.database import database, today
 from vast_harbor.web.base.queries import RigPath
-from vast_harbor.web.base.views import TokenView, tokens
+from vast_harbor.web.base.views import TokenView, tokens, view_of
 from vast_harbor.web.harbor.routes import api
 from vast_harbor.web.plan.models import StripView
 from vast_harbor.web.plan.views import strip
@@ -85,8 +85,10 @@ def list_rigs(query: CardsQuery) -> Response:
     return json_response(
         CardsView(
             rigs=[
-                CardView(
-                    id=c.id, name=c.name, kind=c.kind, notes=c.notes, fresh=c.fresh and c.figures is not None,
+                view_of(
+                    CardView,
+                    c,
+                    fresh=c.fresh and c.figures is not None,
                     figures=None if c.figures is None else CardFigures.model_validate_json(c.figures),
                 )
                 for c in found.cards
@@ -95,7 +97,7 @@ def list_rigs(query: CardsQuery) -> Response:
             all=found.all,
             pages=max(1, -(-found.found // cards.PAGE)),
         )
-    )  # fmt: skip
+    )
 
 
 @api.get("/rigs/<int:rig_id>/card", lane=WORKED_OUT, rests_on=ON_DUTIES, responses={200: CardFigures})

@@ -15,7 +15,7 @@ from vast_harbor.web.base.answers import json_response
 from vast_harbor.web.base.blueprint import BYTES, Blueprint
 from vast_harbor.web.base.database import database, today
 from vast_harbor.web.base.errors import problems
-from vast_harbor.web.base.views import ProblemsView
+from vast_harbor.web.base.views import ProblemsView, view_of
 from vast_harbor.web.state.evaluated import forget
 
 api = Blueprint(
@@ -69,7 +69,7 @@ def list_kept() -> Response:
     """Where the rigs lie, the copies of each day, and what can be brought back."""
     where = database()
     with where.reading() as db:
-        gone = [DeletedView(id=d.id, name=d.name, at=d.at) for d in cards.deleted(db)]
+        gone = [view_of(DeletedView, d) for d in cards.deleted(db)]
     copies = [
         CopyView(
             name=p.name,

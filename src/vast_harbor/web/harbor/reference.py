@@ -20,7 +20,7 @@ from vast_harbor.telling.times import usual_time
 from vast_harbor.web.base.answers import json_response
 from vast_harbor.web.base.blueprint import Blueprint
 from vast_harbor.web.base.database import database
-from vast_harbor.web.base.views import ProblemsView
+from vast_harbor.web.base.views import ProblemsView, view_of
 
 api = Blueprint(
     "reference",
@@ -149,12 +149,9 @@ class AppliancesView(BaseModel):
 
 def _shipped(entry: Appliance) -> ApplianceView:
     load = entry.load
-    return ApplianceView(
-        name=entry.name,
-        room=entry.room,
-        kinds=list(entry.kinds),
-        note=entry.note,
-        words=entry.words,
+    return view_of(
+        ApplianceView,
+        entry,
         says=f"{load['draw']} {load['supply'].upper()} · {usual_time(load)}",
         critical=False,
         load=dict(load),
@@ -181,19 +178,11 @@ def get_reference() -> Response:
     """Battery classes, house rules and the appliance list."""
     reference = data.reference()
     classes = [
-        ClassView(
-            key=c.key,
-            code=c.code,
-            name=c.name,
-            short=c.short,
-            lead_acid=c.is_lead_acid,
-            unit_v=c.nominal_v(12),
-            rated_hours=c.rated_hours,
-        )
+        view_of(ClassView, c, lead_acid=c.is_lead_acid, unit_v=c.nominal_v(12))
         for c in reference.classes.values()
     ]
     rules = [
-        RuleView(key=r.key, name=r.name, argues=r.argues, life_basis=reference.life_bases[r.life_basis][0])
+        view_of(RuleView, r, life_basis=reference.life_bases[r.life_basis][0])
         for r in reference.rules.values()
     ]
     bases = [ChoiceView(key=k, name=name, why=why) for k, (name, why) in reference.life_bases.items()]

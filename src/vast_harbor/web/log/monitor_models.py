@@ -74,7 +74,6 @@ class MonitorFileView(View):
     name: str
     bank: str
     bank_name: str
-    added_at: int
     period: str = Field(description="From when to when, in words")
     count: int
     findings: list[MonitorFindingView]

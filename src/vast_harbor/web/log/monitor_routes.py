@@ -50,7 +50,7 @@ from vast_harbor.web.base.database import database
 from vast_harbor.web.base.errors import problems
 from vast_harbor.web.base.queries import RigPath
 from vast_harbor.web.base.streams import Listener, PageQuery, Slots
-from vast_harbor.web.base.views import ProblemsView
+from vast_harbor.web.base.views import ProblemsView, view_of
 from vast_harbor.web.log.kept_readings import keep, sum_again
 from vast_harbor.web.log.models import LogNameView
 from vast_harbor.web.log.monitor_models import (
@@ -308,14 +308,18 @@ def list_files(path: RigPath) -> Response:
     return json_response(
         MonitorFilesView(
             files=[
-                MonitorFileView(
-                    id=f.id, name=f.name, bank=f.bank, bank_name=names[f.bank], added_at=f.added_at,
-                    period=_period(f), count=f.count, findings=findings(json.loads(f.told), style),
+                view_of(
+                    MonitorFileView,
+                    f,
+                    style,
+                    bank_name=names[f.bank],
+                    period=_period(f),
+                    findings=findings(json.loads(f.told), style),
                 )
                 for f in found
             ]
         )
-    )  # fmt: skip
+    )
 
 
 def _period(file: MonitorFile) -> str:

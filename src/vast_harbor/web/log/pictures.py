@@ -19,7 +19,7 @@ from vast_harbor.web.base.blueprint import BYTES, JPEG, Blueprint
 from vast_harbor.web.base.database import database
 from vast_harbor.web.base.errors import problems
 from vast_harbor.web.base.queries import RigPath
-from vast_harbor.web.base.views import ProblemsView, View
+from vast_harbor.web.base.views import ProblemsView, View, view_of
 
 api = Blueprint(
     "pictures", __name__, url_prefix="/api", abp_tags=[Tag(name="log")],
@@ -64,9 +64,7 @@ class PicturesView(View):
 
 
 def _view(one: StoredPicture) -> PictureView:
-    return PictureView(
-        id=one.id, place=one.place, at=one.at, name=one.name, width=one.width, height=one.height
-    )
+    return view_of(PictureView, one)
 
 
 @api.get("/rigs/<int:rig_id>/pictures", responses={200: PicturesView})

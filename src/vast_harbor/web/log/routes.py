@@ -30,7 +30,7 @@ from vast_harbor.web.base.blueprint import CSV, Blueprint
 from vast_harbor.web.base.database import counted_today, database
 from vast_harbor.web.base.errors import problems
 from vast_harbor.web.base.queries import RigPath
-from vast_harbor.web.base.views import ProblemsView
+from vast_harbor.web.base.views import ProblemsView, view_of
 from vast_harbor.web.log.models import (
     DutiesView,
     DutyBody,
@@ -244,10 +244,7 @@ def read_duties(path: RigPath) -> Response:
     _, bank, found = _duties(path.rig_id, counted_today())
     view = DutiesView(
         duties=[
-            DutyView(
-                key=d.key, title=d.title, why=d.why, state=d.state, due=_iso(d.due),
-                last="" if d.last is None else _iso(d.last), every=d.every, kind=d.kind,
-            )
+            view_of(DutyView, d, due=_iso(d.due), last="" if d.last is None else _iso(d.last))
             for d in found
         ],
         battery_class="" if bank is None else bank.battery_class.key,

@@ -7,6 +7,7 @@ from vast_harbor.core.log.entry import BANKS, FIELDS, KINDS, UNITS, Entry
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.phrases import phrase
 from vast_harbor.telling.inputs import plain_number
+from vast_harbor.web.base.views import view_of
 from vast_harbor.web.log.models import LogEntryView, LogFieldView, LogKindView, LogNameView, LogSaidView
 
 
@@ -69,25 +70,18 @@ def entry_view(e: Entry, revision: int, rig_file: RigFile, style: Style) -> LogE
         rig_file: the rig, for the names of its sources.
         style: the owner's units.
     """
-    return LogEntryView(
-        id=e.id,
-        at=e.at,
-        offset_min=e.offset_min,
-        kind=e.kind,
+    return view_of(
+        LogEntryView,
+        e,
+        style,
         kind_name=kind_names()[e.kind],
-        bank=e.bank,
         bank_name=bank_names()[e.bank],
-        battery=e.battery,
         said=_said(e, rig_file, style),
         values={
             name: plain_number(value, unit, style)
             for name, unit in UNITS.items()
             if (value := getattr(e, name)) is not None
         },
-        rested=e.rested,
-        frozen=e.frozen,
-        source=e.source,
-        text=e.text,
         revision=revision,
     )
 

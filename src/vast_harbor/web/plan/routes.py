@@ -32,6 +32,7 @@ from vast_harbor.web.base.views import (
     ProblemsView,
     WorkingsView,
     operations_of,
+    view_of,
     workings_view,
 )
 from vast_harbor.web.plan.field_help import FieldHelpView, field_help
@@ -311,14 +312,7 @@ def list_changes(path: RigPath) -> Response:
     return json_response(
         JournalView(
             changes=[
-                JournalEntryView(
-                    id=c.id,
-                    at=c.at,
-                    label=c.label,
-                    undone=c.undone,
-                    before=_plain(c.backward),
-                    after=_plain(c.forward),
-                )
+                view_of(JournalEntryView, c, before=_plain(c.backward), after=_plain(c.forward))
                 for c in journal
             ]
         )

@@ -4,7 +4,7 @@ from vast_harbor.core.figures.display import Style
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.topics import topics_of
 from vast_harbor.formats.topic_text import topic_text
-from vast_harbor.web.base.views import View
+from vast_harbor.web.base.views import View, view_of
 
 
 class TopicView(View):
@@ -32,15 +32,8 @@ def topic_views(results: Results, region: str, style: Style) -> list[TopicView]:
         Those that matter to it, in the order of their usual weight.
     """
     return [
-        TopicView(
-            key=t.key,
-            name=t.name,
-            asks=t.asks,
-            question=t.question,
-            stop=t.stop,
-            part=t.part,
-            status=t.status(results.plan),
-            says=topic_text(t, results, style, region),
+        view_of(
+            TopicView, t, style, status=t.status(results.plan), says=topic_text(t, results, style, region)
         )
         for t in topics_of(results.plan)
     ]

@@ -29,7 +29,7 @@ from vast_harbor.web.base.blueprint import Blueprint
 from vast_harbor.web.base.database import database
 from vast_harbor.web.base.errors import problems
 from vast_harbor.web.base.security import content_policy
-from vast_harbor.web.base.views import ProblemsView
+from vast_harbor.web.base.views import ProblemsView, view_of
 from vast_harbor.web.log.calendar import CALENDARS
 
 api = Blueprint(
@@ -240,10 +240,7 @@ def _address() -> str:
 
 def _listed() -> PhonesView:
     with database().reading() as db:
-        found = [
-            PhoneView(id=p.id, name=p.name, paired_at=p.paired_at, seen_at=p.seen_at)
-            for p in phones.listed(db)
-        ]
+        found = [view_of(PhoneView, p) for p in phones.listed(db)]
     return PhonesView(listens="LAN" in current_app.config, address=_address(), phones=found)
 
 

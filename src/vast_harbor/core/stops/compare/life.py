@@ -2,10 +2,9 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from inspect import signature
 from math import inf, isfinite
 
-from vast_harbor.core.battery.ageing import LEAST_YEARS, emptied_wear, health_at_replacement_lfp
+from vast_harbor.core.battery.ageing import EACH_LOW, LEAST_YEARS, health_at_replacement_lfp
 from vast_harbor.core.battery.temperature import calendar_years
 from vast_harbor.core.cost.life_cost import (
     BY_LABEL,
@@ -29,8 +28,6 @@ from vast_harbor.core.stops.trial import YearOf
 from vast_harbor.phrases import phrase
 
 MINER = phrase("compare.life.palmgren_miner_wear_cycles")
-# What a day below a fifth of its charge takes of the life of lead-acid [-].
-WEAR_LOW: float = signature(emptied_wear).parameters["each_low"].default
 CYCLES, YEARS, ACCIDENTS, WARRANTY = "cycles", "years", "accidents", "warranty"
 ELECTRONICS = "electronics"
 
@@ -295,7 +292,7 @@ def _accidents(
     inputs, formula = {"n_acc": count, "w_acc": each}, "{n_acc} · {w_acc}"
     if year is not None and (year["flat"].number or year["low"].number):
         low = Figure(
-            f"{at}.wear_low", phrase("compare.life.wear_low"), WEAR_LOW, "%", REFERENCE,
+            f"{at}.wear_low", phrase("compare.life.wear_low"), EACH_LOW, "%", REFERENCE,
             source=phrase("compare.life.wear_low_source"), note=phrase("compare.life.wear_low_note"),
         )  # fmt: skip
         inputs |= {"n_flat": year["flat"], "n_low": year["low"], "w_low": low}

@@ -54,7 +54,6 @@ class CandidateView(View):
     proposed_parallel: bool
     series: int | None
     parallel: int | None
-    grade: str = Field(description="Confidence in its datasheet, A to C; empty when it cannot be built")
     no_switch: bool = Field(description="Whether an external BMS or cut-offs must guard it")
     figures: dict[str, FigureView]
     checks: list[CheckView] = Field(description="Those that do not pass; the rest is asked for")

@@ -8,7 +8,7 @@ from vast_harbor.core.passage import Results
 from vast_harbor.core.stops.banks import CARE, OK, STOP, BankFigures, Check
 from vast_harbor.phrases import phrase
 from vast_harbor.telling.banks import layout
-from vast_harbor.web.base.views import FigureView, figure_view, finding_view, operations_of, tokens
+from vast_harbor.web.base.views import FigureView, figure_view, finding_view, operations_of, view_of
 from vast_harbor.web.stops.banks.card_models import (
     BanksView,
     CandidateView,
@@ -33,23 +33,11 @@ def _candidate(banked: BankFigures, index: int, met: AbstractSet[str], style: St
         proposed_parallel=banked.proposed_parallel,
         series=bank.series if bank else given.series,
         parallel=bank.parallel if bank else given.parallel,
-        grade=bank.model.grade if bank else "",
         no_switch=bool(bank and bank.model.bms and bank.model.bms.switch != OWN_SWITCH),
         figures={k: figure_view(f, style) for k, f in banked.figures.items()},
         checks=[check_view(c, met, style) for c in banked.checks if c.verdict != OK],
         passed=sum(c.verdict == OK for c in banked.checks),
-        stages=[
-            PurchaseStepView(
-                index=s.index,
-                strings=s.strings,
-                money=figure_view(s.money, style),
-                so_far=figure_view(s.so_far, style),
-                usable=figure_view(s.usable, style),
-                covered=figure_view(s.covered, style),
-                nights=figure_view(s.nights, style),
-            )
-            for s in banked.stages
-        ],
+        stages=[view_of(PurchaseStepView, s, style) for s in banked.stages],
         findings=[] if banked.checks else [finding_view(f, style) for f in banked.findings],
     )
 
@@ -72,12 +60,12 @@ def met_of(results: Results, candidate: str) -> AbstractSet[str]:
 def check_view(check: Check, met: AbstractSet[str], style: Style) -> CheckView:
     """One thing that was looked at; what is priced in to be put right is a care, as in the verdict."""
     priced = check.verdict == STOP and check.code in met
-    return CheckView(
-        code=check.code,
-        name=check.name,
+    return view_of(
+        CheckView,
+        check,
+        style,
         verdict=CARE if priced else check.verdict,
         priced=priced,
-        says=tokens(check.says, style),
         remedy=phrase("answers.banks_card_views.priced_in", remedy=check.remedy) if priced else check.remedy,
         margin=_margin(check, style),
         gap=phrase("answers.banks_card_views.spare")

@@ -3,7 +3,7 @@
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.passage import Results
 from vast_harbor.telling.figures import range_text
-from vast_harbor.web.base.views import FigureView, TokenView, View, figure_view, tokens
+from vast_harbor.web.base.views import FigureView, TokenView, View, figure_view, tokens, view_of
 
 
 class SignView(View):
@@ -41,12 +41,12 @@ def diagnosis_view(results: Results, style: Style) -> DiagnosisView | None:
     if found is None:
         return None
     health = found.health
-    return DiagnosisView(
-        says=found.says,
-        danger=found.danger,
+    return view_of(
+        DiagnosisView,
+        found,
+        style,
         health=figure_view(health, style) if health else None,
         range=range_text(health.low, health.high, health.unit, style) if health else "",
-        agree=found.agree,
         signs=[
             SignView(name=s.name, text=range_text(s.low, s.high, "%", style), low=s.low, high=s.high)
             for s in found.signs

@@ -15,7 +15,7 @@ from vast_harbor.web.base.answers import json_response
 from vast_harbor.web.base.blueprint import CSV, Blueprint
 from vast_harbor.web.base.database import database
 from vast_harbor.web.base.queries import RigPath
-from vast_harbor.web.base.views import ProblemsView
+from vast_harbor.web.base.views import ProblemsView, view_of
 
 api = Blueprint(
     "models", __name__, url_prefix="/api", abp_tags=[Tag(name="banks")],
@@ -79,13 +79,4 @@ def preview_models(path: RigPath) -> Response:
         rows = model_csv.read(request.get_data(), data.reference(), document["rig"]["units"], taken)
     except CsvError as error:
         raise files.RigFileError([files.Problem("", str(error))]) from error
-    return json_response(
-        ModelPreviewView(
-            rows=[
-                ModelRowView(
-                    line=r.line, name=r.name, says=_says(r.model), model=r.model, problems=list(r.problems)
-                )
-                for r in rows
-            ]
-        )
-    )
+    return json_response(ModelPreviewView(rows=[view_of(ModelRowView, r, says=_says(r.model)) for r in rows]))

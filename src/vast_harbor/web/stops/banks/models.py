@@ -175,7 +175,6 @@ class RatesView(BaseModel):
 
     amps: list[float]
     current: str
-    current_a: float
     cut_off_v: float
     curves: list[CurveView]
 

@@ -35,7 +35,7 @@ from vast_harbor.web.base.answers import json_response
 from vast_harbor.web.base.blueprint import SVG, WORKED_OUT, Blueprint
 from vast_harbor.web.base.errors import problems
 from vast_harbor.web.base.queries import RigPath
-from vast_harbor.web.base.views import PREVIEW_ID, ProblemsView
+from vast_harbor.web.base.views import PREVIEW_ID, ProblemsView, view_of
 from vast_harbor.web.state.evaluated import evaluated_rig
 from vast_harbor.web.stops.banks.card_views import check_view, met_of
 from vast_harbor.web.stops.banks.models import (
@@ -221,10 +221,7 @@ def wiring(path: RigPath, query: OfCandidate) -> Response:
     us, wired = rig.rig.units == US, wiring_of(as_built(banked.build))
     drawn = banked.build.bank.units <= MOST_DRAWN
     parts = [
-        WiringPartView(
-            count=p.count, what=p.what, size="" if p.mm2 is None else cable_text(p.mm2, us), note=p.note
-        )
-        for p in wired.parts
+        view_of(WiringPartView, p, size="" if p.mm2 is None else cable_text(p.mm2, us)) for p in wired.parts
     ]
     says = (
         ""

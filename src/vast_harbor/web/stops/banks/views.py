@@ -25,7 +25,7 @@ from vast_harbor.core.stops.banks import (
 )
 from vast_harbor.phrases import phrase
 from vast_harbor.telling.banks import layout
-from vast_harbor.web.base.views import PREVIEW_ID, FigureView, figure_view, tokens
+from vast_harbor.web.base.views import PREVIEW_ID, FigureView, figure_view, tokens, view_of
 from vast_harbor.web.stops.banks.card_views import check_view
 from vast_harbor.web.stops.banks.models import (
     ActsOfView,
@@ -157,11 +157,17 @@ def locker_view(build: Build, checks: tuple[Check, ...], style: Style) -> Locker
         for i, place in enumerate(packing.places):
             along, across, up = footprint(size, place)
             boxes.append(
-                BoxView(
-                    number=i + 1, compartment=place.compartment, x=place.x, y=place.y, length=along,
-                    width=across, height=up, pose=place.pose, turned=place.turned, wrong=wrong.get(i, ""),
+                view_of(
+                    BoxView,
+                    place,
+                    style,
+                    number=i + 1,
+                    length=along,
+                    width=across,
+                    height=up,
+                    wrong=wrong.get(i, ""),
                 )
-            )  # fmt: skip
+            )
     return LockerView(
         rooms=[
             RoomView(length=r[0], width=r[1], height=r[2], text=" × ".join(style.text(s, "mm") for s in r))
@@ -185,7 +191,7 @@ def locker_view(build: Build, checks: tuple[Check, ...], style: Style) -> Locker
 def rates_view(rates: Rates | None, results: Results, style: Style) -> RatesView:
     """Banks side by side at steady currents."""
     if rates is None:
-        return RatesView(amps=[], current="", current_a=0.0, cut_off_v=0.0, curves=[])
+        return RatesView(amps=[], current="", cut_off_v=0.0, curves=[])
     curves = []
     for curve in rates.curves:
         banked = next(c for c in results.banks.candidates if c.candidate.id == curve.id)
@@ -211,7 +217,6 @@ def rates_view(rates: Rates | None, results: Results, style: Style) -> RatesView
     return RatesView(
         amps=[round(a, 3) for a in rates.amps.tolist()],
         current=style.text(rates.current, "A"),
-        current_a=rates.current,
         cut_off_v=rates.cut_off_v,
         curves=curves,
     )
@@ -232,15 +237,7 @@ def acts_view(banks: list[tuple[Build, tuple[Act, ...]]], results: Results, styl
                 battery_class=build.bank.model.battery_class.key,
                 title=build.bank.model.title,
                 acts=[
-                    ActView(
-                        key=a.key,
-                        name=a.name,
-                        soc=figure_view(a.soc, style),
-                        rested=_fine(a.rested),
-                        loaded=_fine(a.loaded),
-                        blind=a.blind,
-                    )
-                    for a in found
+                    view_of(ActView, a, style, rested=_fine(a.rested), loaded=_fine(a.loaded)) for a in found
                 ],
                 flat=not build.bank.model.battery_class.is_lead_acid,
             )

@@ -58,7 +58,6 @@ class CauseView(View):
     kind: str
     says: str
     next: str
-    chance: str
 
 
 class MeasurementView(View):

@@ -28,7 +28,7 @@ from vast_harbor.core.stops.charging import Setting
 from vast_harbor.core.stops.compare import ComparedBank
 from vast_harbor.phrases import phrase
 from vast_harbor.telling.banks import layout
-from vast_harbor.web.base.views import figure_view, tokens
+from vast_harbor.web.base.views import figure_view, tokens, view_of
 from vast_harbor.web.state.choosing import choosing
 from vast_harbor.web.stops.changeover.models import (
     BankChoiceView,
@@ -102,21 +102,18 @@ def changeover_view(results: Results, style: Style) -> ChangeoverView:
         own_hands=_labour(work, OWN_HANDS, style),
         workshop=_labour(work, WORKSHOP, style),
         questions=[
-            QuestionView(
-                key=q.key, title=q.title, how=q.how, state=q.state, says=q.says, stop=q.stop, part=q.part,
-                done=q.tick.done, settled=q.settled,
-            )
+            view_of(QuestionView, q, style, done=q.tick.done)
             for q in made.questions
         ],
         lines=[_line(one, work, style) for one in made.shopping.lines],
         gates=[_gate(gate, work, style) for gate in made.gates],
         settings=[
-            SettingGroupView(key=g.key, name=g.name, note=g.note, rows=[_setting(r, style) for r in g.rows])
+            view_of(SettingGroupView, g, style, rows=[_setting(r, style) for r in g.rows])
             for g in made.settings
         ],
         emptied=[_guard(g, style) for g in made.guards[0]],
         rising=[_guard(g, style) for g in made.guards[1]],
-        conflicts=[ConflictView(key=c.key, says=c.says, remedy=c.remedy) for c in made.conflicts],
+        conflicts=[view_of(ConflictView, c, style) for c in made.conflicts],
         watching=watching(made, style),
         proof=_proof(made.acceptance, style),
         faults=[FaultView(key=key, name=name) for key, (name, _) in fault_choices(work).items()],
@@ -155,27 +152,19 @@ def _labour(work: Work, who: str, style: Style) -> str:
 
 def _line(line: Line, work: Work, style: Style) -> LineView:
     noted = f"{work.build.path}/purchases"
-    return LineView(
-        key=line.key,
-        count=line.count,
-        name=line.name,
-        size=line.size,
-        reason=line.reason,
-        tag=line.tag,
+    return view_of(
+        LineView,
+        line,
+        style,
         estimate=None if line.estimate is None else figure_view(line.estimate, style),
         price_path=line.price_path or f"{noted}/quoted/{line.key}",
         paid_path=f"{noted}/paid/{line.key}",
-        contents=list(line.contents),
-        got=line.got,
         have=line.purchase.have,
     )
 
 
 def _gate(gate: Gate, work: Work, style: Style) -> WorkGateView:
-    return WorkGateView(
-        key=gate.key, title=gate.title, stopped=gate.stopped, done=gate.done,
-        steps=[_step(step, work, style) for step in gate.steps],
-    )  # fmt: skip
+    return view_of(WorkGateView, gate, style, steps=[_step(step, work, style) for step in gate.steps])
 
 
 def _cautions() -> Mapping[str, str]:
@@ -197,23 +186,17 @@ def _step(step: Step, work: Work, style: Style) -> WorkStepView:
     by = work.record.return_by
     late = step.tick.done and by and step.tick.on > by and step.gate in ("arrival", "proof")
     texts = _cautions()
-    return WorkStepView(
-        key=step.key,
-        gate=step.gate,
-        title=step.title,
-        why=step.why,
-        how=step.how,
+    return view_of(
+        WorkStepView,
+        step,
+        style,
         minutes=round(step.minutes),
-        people=step.people,
         cautions=[
             texts[c] if c != "heavy" or step.people < 3 else phrase("answers.changeover_views.hoist")
             for c in step.cautions
         ],
-        parts=list(step.parts),
-        source=step.source,
         done=step.tick.done,
         on=step.tick.on,
-        stopped=step.stopped,
         late=phrase("answers.changeover_views.late", on=step.tick.on, by=by) if late else "",
         measured=[measurement_view(m, work, style) for m in step.measured],
     )
@@ -229,23 +212,20 @@ def measurement_view(made: Measurement, work: Work, style: Style) -> Measurement
         "answers.changeover_views.under", celsius=style.text(made.celsius, "°C"),
         soc=style.text(made.soc, "%"),
     )  # fmt: skip
-    return MeasurementView(
-        key=made.key,
+    return view_of(
+        MeasurementView,
+        made,
+        style,
         path=f"/changeover/readings/{name_of_reading(work, made.key, made.unit)}",
         mark=f"M{made.point.number}" if made.point is not None else "",
         label=label(made, bank.units, bank.parallel, source),
-        unit=made.unit,
         likely=reading_text(should.likely, made.unit, style),
         range=phrase("answers.changeover_views.range", low=low, high=high),
         under=under,
         value="" if made.value is None else reading_text(made.value, made.unit, style),
-        verdict=made.verdict,
         remark=remark(made, work.plan.system_v),
         before=_before(made, work, style),
-        causes=[
-            CauseView(kind=c.kind, says=c.says, next=c.next, chance=f"{100 * c.chance:.0f} %")
-            for c in cause_texts(made)
-        ],
+        causes=[CauseView(kind=c.kind, says=c.says, next=c.next) for c in cause_texts(made)],
     )
 
 

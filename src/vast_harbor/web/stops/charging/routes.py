@@ -32,7 +32,7 @@ from vast_harbor.web.base.answers import json_response
 from vast_harbor.web.base.blueprint import WORKED_OUT, Blueprint
 from vast_harbor.web.base.errors import problems
 from vast_harbor.web.base.queries import RigPath
-from vast_harbor.web.base.views import ProblemsView, figure_view, operations_of, tokens
+from vast_harbor.web.base.views import ProblemsView, figure_view, operations_of, tokens, view_of
 from vast_harbor.web.state.evaluated import evaluated_results
 from vast_harbor.web.stops.charging.models import (
     AuditView,
@@ -132,12 +132,7 @@ def charging(path: RigPath, query: OfQuery) -> Response:
             sheets=[]
             if one is None or one.build is None
             else [
-                SheetView(
-                    source=s.source,
-                    name=s.name,
-                    note=s.note,
-                    settings=[_setting(x, style) for x in s.settings],
-                )
+                view_of(SheetView, s, style, settings=[_setting(x, style) for x in s.settings])
                 for s in sheets(one.build)
             ],
             sheets_of=one.candidate.id if one is not None else "",
@@ -163,24 +158,20 @@ def _judged(suitability: Suitability, results: Results, index: int, style: Style
         source=suitability.source,
         name=suitability.source_name,
         verdict=suitability.verdict,
-        points=[
-            PointView(code=p.code, severity=p.severity, says=tokens(p.says, style))
-            for p in suitability.points
-        ],
+        points=[view_of(PointView, p, style) for p in suitability.points],
         solved=[
             PointView(code=p.code, severity="ok", says=tokens(p.says, style))
             for p in suitability.before
             if p.code not in left
         ],
         rungs=[
-            RungView(
-                key=r.key,
-                says=r.says,
+            view_of(
+                RungView,
+                r,
+                style,
                 price=style.text(r.price, "money"),
                 hours=style.text(r.hours, "duration"),
                 skill=SKILLS[r.skill],
-                hidden=r.hidden,
-                leaves=r.leaves,
                 chosen=r.key in suitability.chosen,
                 operations=operations_of(
                     [

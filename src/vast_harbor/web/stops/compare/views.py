@@ -43,29 +43,8 @@ def compare_view(results: Results, style: Style) -> CompareView:
     """The comparison with its pictures."""
     compare = results.compare
     compared_banks = [_compared(c, results, style) for c in compare.compared_banks]
-    rows = [
-        RowView(
-            key=r.key,
-            name=r.name,
-            group=r.group,
-            headline=r.headline,
-            best=list(r.best),
-            none=r.none,
-            better=r.better,
-            figures=[figure_view(f, style) for f in r.figures],
-        )
-        for r in compare.rows
-    ]
-    corrections = [
-        CorrectionView(
-            key=c.key,
-            name=c.name,
-            says=c.says,
-            figures=[figure_view(f, style) for f in c.figures],
-            ratios=[figure_view(f, style) for f in c.ratios],
-        )
-        for c in compare.corrections
-    ]
+    rows = [view_of(RowView, r, style) for r in compare.rows]
+    corrections = [view_of(CorrectionView, c, style) for c in compare.corrections]
     spent = [
         SeriesView(id=c.banked.candidate.id, points=_points(cumulative(c), 2)) for c in compare.compared_banks
     ]
@@ -156,15 +135,12 @@ def _required_extra(
     do = [] if fix is None or not editable else [
         {"op": "add", "path": f"{at}/fixes/-", "value": {"source": fix.source, "remedy": fix.remedy}}
     ]  # fmt: skip
-    return RequiredExtraView(
+    return view_of(
+        RequiredExtraView,
+        required_extra,
+        style,
         key=key,
-        name=required_extra.name,
-        price=figure_view(required_extra.price, style),
         hours=style.text(required_extra.hours, "duration") if required_extra.hours else "",
-        skill=required_extra.skill,
-        hidden=required_extra.hidden,
-        hard=required_extra.hard,
-        state=required_extra.state,
         price_it=operations_of(price_it),
         strike=operations_of(strike),
         do=operations_of(do),

@@ -17,7 +17,7 @@ from vast_harbor.web.base.answers import json_response
 from vast_harbor.web.base.blueprint import CSV, Blueprint
 from vast_harbor.web.base.database import database
 from vast_harbor.web.base.queries import RigPath
-from vast_harbor.web.base.views import ProblemsView
+from vast_harbor.web.base.views import ProblemsView, view_of
 
 api = Blueprint(
     "loads", __name__, url_prefix="/api", abp_tags=[Tag(name="day")],
@@ -107,11 +107,6 @@ def preview_loads(path: RigPath) -> Response:
     return json_response(
         CsvPreviewView(
             columns=[CsvColumnView(heading=h, read_as=NAMES.get(key, key)) for h, key in columns],
-            rows=[
-                CsvRowView(
-                    line=r.line, name=r.name, says=_says(r.load), load=r.load, problems=list(r.problems)
-                )
-                for r in rows
-            ],
+            rows=[view_of(CsvRowView, r, says=_says(r.load)) for r in rows],
         )
     )

@@ -12,7 +12,7 @@ from vast_harbor.data import reference
 from vast_harbor.telling.figures import range_text
 from vast_harbor.telling.inputs import field_number
 from vast_harbor.telling.times import charge_text
-from vast_harbor.web.base.views import SchoolView, figure_view
+from vast_harbor.web.base.views import SchoolView, figure_view, view_of
 from vast_harbor.web.stops.need.models import (
     AssumptionView,
     ClassNeedView,
@@ -77,17 +77,13 @@ def need_view(results: Results, style: Style) -> NeedView:
     """
     need, year = results.need, results.simulated.needs
     classes = [
-        ClassNeedView(
+        view_of(
+            ClassNeedView,
+            c,
+            style,
             battery_class=key,
-            dod=figure_view(c.dod, style),
-            temperature=figure_view(c.temperature, style),
-            rate=figure_view(c.rate, style),
-            ageing=figure_view(c.ageing, style),
-            nameplate_wh=figure_view(c.nameplate_wh, style),
-            nameplate_ah=figure_view(c.nameplate_ah, style),
             classical_ah=figure_view(c.classical_ah, style) if c.classical_ah else None,
             year_wh=figure_view(year[key], style) if key in year else None,
-            peak_current=figure_view(c.peak_current, style),
             steps=_steps(c.steps, style),
         )
         for key, c in need.classes.items()

@@ -63,7 +63,6 @@ class TrialRunView(View):
     stretch: str
     says: str
     month: int
-    month_name: str
     seed: int
     nights: int
     days: list[TrialDayView]

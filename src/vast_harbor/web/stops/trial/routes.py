@@ -26,7 +26,7 @@ from vast_harbor.web.base.blueprint import EVENTS, STREAM, WORKED_OUT, Blueprint
 from vast_harbor.web.base.errors import problems
 from vast_harbor.web.base.queries import RigPath
 from vast_harbor.web.base.streams import Listener, PageQuery, Slots
-from vast_harbor.web.base.views import ProblemsView, figure_view, tokens
+from vast_harbor.web.base.views import ProblemsView, figure_view, tokens, view_of
 from vast_harbor.web.state.evaluated import evaluated_results
 from vast_harbor.web.stops.trial.models import (
     BankOddsView,
@@ -108,7 +108,6 @@ def trial(path: RigPath) -> Response:
             stretch=prepared.stretch.key,
             says=prepared.stretch.says,
             month=prepared.month,
-            month_name=MONTHS[prepared.month - 1],
             seed=prepared.seed,
             nights=in_a_row(plan),
             days=[
@@ -129,10 +128,7 @@ def trial(path: RigPath) -> Response:
                 SpanView(begins=a, ends=b) for a, b in _night(results, prepared.month, len(prepared.specs))
             ],
             banks=[_simulated(r, floors, style) for r in run.results],
-            stretches=[
-                StretchView(key=s.key, name=s.name, says=s.says, own_days=s.own_days)
-                for s in STRETCHES.values()
-            ],
+            stretches=[view_of(StretchView, s, style) for s in STRETCHES.values()],
             months=list(MONTHS),
         )
     )
@@ -164,17 +160,7 @@ def _simulated(result: SimulationResult, floors: dict[str, float], style: Style)
         soc=[round(float(v), 3) for v in traces.soc[0]],
         volts=[round(float(v), 2) for v in traces.volts[0]],
         amps=[round(float(v), 1) for v in traces.amps[0]],
-        events=[
-            EventView(
-                step=e.step,
-                until=e.until,
-                at=style.text(e.step * 0.25, "moment"),
-                code=e.code,
-                severity=e.severity,
-                says=tokens(e.says, style),
-            )
-            for e in result.events
-        ],
+        events=[view_of(EventView, e, style, at=style.text(e.step * 0.25, "moment")) for e in result.events],
         figures={k: figure_view(f, style) for k, f in result.figures.items()},
     )
 
