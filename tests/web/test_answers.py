@@ -9,6 +9,7 @@ from tests.web.conftest import patch
 
 from sampled import sampled
 from vast_harbor import data
+from vast_harbor.core import passage
 from vast_harbor.store import rigs
 from vast_harbor.web.plan import routes
 from vast_harbor.web.state import evaluated
@@ -180,3 +181,23 @@ def test_an_edit_leaves_nothing_of_ours_to_the_collector(client, open_rig) -> No
     ours = {f"{type(o).__module__} {getattr(o, '__module__', '')} {type(o).__qualname__}" for o in gc.garbage}
     gc.garbage.clear()
     assert [name for name in ours if "vast_harbor" in name] == []
+
+
+def test_when_the_hand_rests_neither_day_nor_need_nor_banks_are_worked_out_again(
+    client, open_rig, monkeypatch
+) -> None:
+    page = open_rig("kittiwake", "day")
+    operation = {"op": "replace", "path": "/day/loads/1/draw", "value": "51 W"}
+    page = raw(edit(client, page, "day", operation), page)
+    assert page["view"]["stale"]
+    worked_out: list[str] = []
+    for stop in (passage.need_stop, passage.banks_stop):
+
+        def noted(*of, made=stop.evaluate, name=stop.__name__, **more):
+            worked_out.append(name)
+            return made(*of, **more)
+
+        monkeypatch.setattr(stop, "evaluate", noted)
+    page = raw(client.get(f"/api/rigs/{page['id']}?stop=day&have={page['version']}"), page)
+    assert not page["view"]["stale"] and not page["view"]["searching"]
+    assert worked_out == []

@@ -166,6 +166,7 @@ class Results:
         follows from it; the day, the need and the checks of the banks stay as they are."""
         if not self.stale and not self.searching:
             return self
+        go_on()
         banks = chosen_anew(self.banks)
         simulated = self.simulated
         if self.stale or banks is not self.banks:
@@ -252,6 +253,7 @@ class Results:
         found = [c.banked.bank for c in self.verdict.found if c.banked.bank is not None]
         if replace(plan, off_grid_nights=self.plan.off_grid_nights) != self.plan:
             return evaluate(plan, self.reference, found=found, chosen=self.banks.chosen, rough=True)
+        go_on()
         assumptions, days = self.assumptions, self.days
         banks = at_nights(self.banks, plan, _extras_cost(plan, assumptions))
         simulated = SimulatedRuns(plan, self.reference, assumptions, days, banks, 1)

@@ -153,6 +153,7 @@ def _shipped(entry: Appliance) -> ApplianceView:
         ApplianceView,
         entry,
         says=f"{load['draw']} {load['supply'].upper()} · {usual_time(load)}",
+        own=None,
         critical=False,
         load=dict(load),
     )
