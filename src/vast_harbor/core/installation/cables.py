@@ -96,7 +96,12 @@ def ampacity(mm2: float, data: CableData, clad: bool = False) -> float:
         data: published sizes.
         clad: copper-clad aluminium; it carries less in proportion to the square root of its resistance.
     """
-    return interpolate(data.ampacity, mm2) / (CLAD**0.5 if clad else 1.0)
+    return interpolate(data.ampacity, mm2) * _carried(clad)
+
+
+def _carried(clad: bool) -> float:
+    """What a cable carries, as a share of what a copper one of its size does [-]."""
+    return CLAD**-0.5 if clad else 1.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -139,8 +144,8 @@ def size(
     Returns:
         The cable with its fuse; None when none of the table will do.
     """
-    for mm2, _ in data.ampacity:
-        carries_a = ampacity(mm2, data, clad)
+    for mm2, carries in data.ampacity:
+        carries_a = carries * _carried(clad)
         drop_v = amps * resistance(mm2, length_m, clad)
         fuse = fuse_for(amps, carries_a, data.fuses)
         if carries_a >= amps and drop_v / nominal_v <= most_drop + 1e-12 and fuse is not None:

@@ -2,6 +2,7 @@
 
 import json
 from collections.abc import Iterator
+from functools import cache
 from typing import Any, get_args
 
 from pydantic import BaseModel
@@ -41,6 +42,7 @@ def _inner(annotation: Any) -> tuple[Any, ...]:
     return getattr(annotation, "__metadata__", ())
 
 
+@cache
 def units_of_fields() -> dict[str, str]:
     """Stored unit of every field with one, by its place; none for shares, which are told in per cent."""
     return {
@@ -55,6 +57,7 @@ def options_of_fields() -> dict[str, list[str]]:
     return {at: [*mark.options] for at, mark in _marks(RigFile) if isinstance(mark, Choice | Names)}
 
 
+@cache
 def unit_names(system: str, currency: str) -> dict[str, str]:
     """What stands beside an input, by the stored unit of its field.
 

@@ -294,7 +294,7 @@ class Build:
             "{x} − {limit}" if is_minimum else "{limit} − {x}", {"x": figure, "limit": limit},
         )  # fmt: skip
         says = Sentence(broken if broke else ok, {"x": figure, "limit": limit, "margin": margin, **more})
-        verdict = self.verdict(code, severity if broke else OK)
+        verdict = self.verdict(code, severity) if broke else OK
         return Check(
             code, name, verdict, says, remedy if broke else "", figure, limit, margin, is_minimum,
             remedies if broke else (),
