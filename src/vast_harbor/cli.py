@@ -191,8 +191,8 @@ def _serve(args: argparse.Namespace) -> int:
         return _fail(str(error))
     except OSError as error:
         return _fail(_port_taken(args.port, error))
-    # Figures hold no cycles, so the collector finds nothing. Measured in pairs, 95 of 100 edits of a large rig
-    # took under 220 ms without both lines, 105 with the first, 92 with both.
+    # Figures hold no cycles, so the collector finds nothing. In pairs, 95 of 100 edits of a large rig took
+    # under 220 ms without both lines, 105 with the first, 92 with both.
     data.reference()
     gc.freeze()
     gc.set_threshold(100_000, 50, 100)
