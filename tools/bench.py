@@ -4,7 +4,8 @@
     make bench WRITE=1     # put what was measured into the README
 
 The last column is the median in turns of a fixed loop of plain Python, timed just then: this machine's speed
-changes, and a slow hour shows as such. Rigs of 30 and 60 loads have 4 kinds of day; the demo rigs stand for owners with six candidates.
+changes, and a slow hour shows as such. Rigs of 30 and 60 loads have 4 kinds of day; the demo rigs stand for
+owners with six candidates.
 """
 
 import gc
