@@ -89,10 +89,11 @@ def test_a_rig_without_banks_has_a_report_that_says_so(evaluated, reference) -> 
 
 def test_units_currency_and_paper_are_the_owners(demo_results, reference) -> None:
     plan = replace(demo_results("pebble").plan, years_kept=3.0)
-    html = report(evaluate(plan, reference), reference, Style("us", "USD"), "2026-11-25", "letter")
+    results = evaluate(plan, reference, found=())
+    html = report(results, reference, Style("us", "USD"), "2026-11-25", "letter")
     told = text_of(html)
     assert (
         "size: letter" in html and "lb" in told and "$" in told and " kg" not in told.split("Workings for")[0]
     )
     with pytest.raises(KeyError):
-        report(evaluate(plan, reference), reference, STYLE, "2026-11-25", "a3")
+        report(results, reference, STYLE, "2026-11-25", "a3")
