@@ -6,7 +6,7 @@ measurement (after): Bayes. Health over time follows the same law as in the comp
 its wear bent: some banks fade evenly, some slowly at first and fast at last, some the other way round.
 """
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from math import log
@@ -35,6 +35,8 @@ RATES, FIRSTS, REACH = 61, 9, 3.5
 BENDS, BENT = np.array([0.7, 1.0, 1.5, 2.2, 3.2]), np.array([0.17, 0.29, 0.19, 0.19, 0.16])
 # A life that surely differs by this factor from the expected one is told [-].
 NOTABLE = 1.12
+# What was measured narrows little down where this share of the doubt is left [-].
+NARROWED = 0.8
 LONGER, SHORTER, AS_EXPECTED = "longer", "shorter", "expected"
 # The fan has so many points, and goes no further than this [years].
 POINTS, LONGEST_YEARS = 61, 40.0
@@ -105,6 +107,15 @@ class Health:
     before: Three
     faster: Three
     soon: float
+
+    def test_helps(self, kinds: Collection[str]) -> bool:
+        """Whether a capacity test would tell much: none was made, and what was measured narrowed little down.
+
+        Args:
+            kinds: of what was measured.
+        """
+        before, after = (ends[2] - ends[0] for ends in (self.before, self.ends))
+        return TEST not in kinds and after > NARROWED * before
 
     @property
     def lasts(self) -> str:

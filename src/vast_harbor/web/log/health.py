@@ -305,7 +305,6 @@ def _said(bank: FollowedBank, made: Health, found: tuple[Seen, ...], style: Styl
     kinds = {s.measured.kind for s in found}
     if kinds == {SAG}:
         out.append(phrase("log.health.only_sag"))
-    before, after = (ends[2] - ends[0] for ends in (made.before, made.ends))
-    if after > 0.8 * before and TEST not in kinds:
+    if made.test_helps(kinds):
         out.append(phrase("log.health.test_helps"))
     return out

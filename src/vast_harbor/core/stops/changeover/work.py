@@ -16,6 +16,9 @@ from vast_harbor.core.stops.changeover.steady_load import SteadyLoad, steady_loa
 from vast_harbor.core.stops.charging import as_built
 from vast_harbor.core.stops.compare import ComparedBank, RequiredExtra
 
+# From here on a bank may come below freezing on a night colder than its day [°C].
+NEAR_FREEZING_C = 5.0
+
 
 @dataclass(frozen=True)
 class Work:
@@ -53,6 +56,11 @@ class Work:
     def flooded(self) -> bool:
         """Whether it is vented, with liquid acid."""
         return self.build.bank.model.battery_class.water
+
+    @property
+    def watches_cold(self) -> bool:
+        """Whether a thermometer must tell when it may be charged: LFP that comes near freezing."""
+        return not self.lead and self.build.coldest.number < NEAR_FREEZING_C
 
     @property
     def sleeps(self) -> bool:

@@ -299,7 +299,7 @@ def watching(made: Changeover, style: Style) -> list[tuple[str, str, str]]:
             volts,
         ),
     ]  # fmt: skip
-    if work.build.coldest.number < 5 and not work.lead:
+    if work.watches_cold:
         out.append(
             (
                 phrase("answers.changeover_views.thermometer"),
