@@ -50,7 +50,7 @@ def test_catalogue_entry_is_believable(model) -> None:
     assert 1.1 < density < 3.1 if model.battery_class.is_lead_acid else 0.7 < density < 2.6, density
     assert model.offer.low <= model.price <= model.offer.high
     assert model.warranty.full_years <= model.warranty.years and model.note
-    assert not model.battery_class.upright_only or model.case.orientation == "upright"
+    assert model.battery_class.vented != "always" or model.case.orientation == "upright"
     usable = {v for v in (12, 24, 48) if _makes(model, v)}
     assert usable, "no system can be built of it"
 
@@ -85,12 +85,12 @@ def test_assumptions_are_coherent(reference) -> None:
                 assert entry.least <= assumption.value <= entry.most, assumption.key
             if assumption.low is not None and assumption.high is not None:
                 assert assumption.low <= assumption.high
-                if not assumption.schools:
+                if not assumption.by_rule:
                     assert assumption.value is not None
                     assert assumption.low <= assumption.value <= assumption.high, assumption.key
 
 
-def test_house_rules_are_the_three_schools(reference) -> None:
+def test_there_are_three_house_rules(reference) -> None:
     # The trade's table: depth of flooded dual, flooded deep, AGM, gel, LFP; then nights, reserve, ageing.
     expected = {
         "long_life": ((0.30, 0.35, 0.40, 0.40, 0.80), (3, 0.40, 0.8), "warranty", 0.9),

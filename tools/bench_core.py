@@ -19,7 +19,7 @@ from vast_harbor.core.passage import evaluate
 from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.sensitivity.break_even import break_evens
 from vast_harbor.core.sensitivity.use_map import cheapest_map
-from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes
+from vast_harbor.core.sensitivity.verdict_changes import rule_verdicts, verdict_changes
 from vast_harbor.core.simulation.conditions import Conditions
 from vast_harbor.core.simulation.run import run as simulate
 from vast_harbor.core.simulation.simulated_bank import CutOffs, simulate_bank_as
@@ -142,7 +142,7 @@ def verdict(name: str) -> dict[str, dict[str, float]]:
         "Where costs meet, in six things": timed(lambda: break_evens(results), 5),
         "Map of use, 40 × 20": timed(lambda: cheapest_map(results, reference), 10),
         "At which nights the whole verdict turns": timed(anew(lambda: verdict_changes(results)), 3),
-        "The verdict under each house rule": timed(anew(lambda: schools(results, reference)), 3),
+        "The verdict under each house rule": timed(anew(lambda: rule_verdicts(results, reference)), 3),
         "The report": timed(anew(lambda: report(results, reference, Style(), "2026-11-25")), 3),
     }
 

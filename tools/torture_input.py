@@ -22,7 +22,7 @@ ODD: tuple[Any, ...] = (
 )  # fmt: skip
 READS = (
     "", "/card", "/file", "/changes", "/catalogue", "/find", "/charging", "/trial", "/trial/year",
-    "/trial/laid-up", "/trial/how-long", "/compare/doubt", "/compare/turns", "/compare/schools",
+    "/trial/laid-up", "/trial/how-long", "/compare/doubt", "/compare/turns", "/compare/house-rules",
     "/compare/when", "/compare/loads", "/compare/terms", "/compare/beliefs", "/report",
     "/report/comparison.csv", "/report/cash-flow.csv", "/loads.csv", "/models.csv", "/wiring.svg?bank=old",
 )  # fmt: skip

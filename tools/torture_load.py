@@ -19,8 +19,8 @@ from served import server
 from torture_client import Client, Editor, Told, p95, spread
 
 COSTLY = (
-    "compare/doubt", "compare/turns", "compare/schools", "report", "find", "compare/when", "compare/loads",
-    "trial", "trial/year", "charging", "compare/beliefs",
+    "compare/doubt", "compare/turns", "compare/house-rules", "report", "find", "compare/when",
+    "compare/loads", "trial", "trial/year", "charging", "compare/beliefs",
 )  # fmt: skip
 LOAD = "/day/loads/0/draw/value"
 

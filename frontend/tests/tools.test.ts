@@ -96,7 +96,7 @@ describe('the workings', () => {
     inputs: [
       { symbol: 'E_day', key: 'day.total', name: 'The day', text: '1.03 kWh', origin: 'computed' },
     ],
-    schools: [],
+    by_rule: [],
     origin: 'computed',
     source: 'Method',
   })

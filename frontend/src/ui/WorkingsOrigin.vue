@@ -38,7 +38,7 @@ function reset() {
         <dt class="text-soft">{{ phrase('shared.workings_origin.other_values') }}</dt>
         <dd>{{ workings.range }}</dd>
       </template>
-      <template v-for="s in workings.schools" :key="s.name">
+      <template v-for="s in workings.by_rule" :key="s.name">
         <dt class="text-soft" />
         <dd>
           {{ s.text }} <span class="text-soft">· {{ s.name }}</span>

@@ -9,7 +9,7 @@ from vast_harbor.core.figures.workings import Figure, Sentence
 _SLOT = re.compile(r"\{\{|\}\}|\{([^{}]+)\}")
 # Energies of use, which an owner may read in amp-hours; those on labels stand beside their own amp-hours.
 _OF_USE = re.compile(
-    r"^(verdict\.school\.[^.]+\.)?"
+    r"^(verdict\.house_rule\.[^.]+\.)?"
     r"(day\.|need\.(on\.[^.]+\.)?(energy|overnight)$|second\.(day|energy|from)|need\..*\.step\.(day|nights|reserve)$)"
 )
 

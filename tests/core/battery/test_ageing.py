@@ -93,7 +93,7 @@ def test_life_of_a_plain_agm_bank_by_hand(evaluated) -> None:
 @pytest.mark.parametrize(
     ("rule", "ends"), [("long_life", "warranty"), ("customary", "electronics"), ("to_label", "cycles")]
 )
-def test_schools_reckon_with_different_lives(demo_results, reference, rule, ends) -> None:
+def test_house_rules_reckon_with_different_lives(demo_results, reference, rule, ends) -> None:
     nights = 300.0 if rule == "to_label" else 160.0
     plan = replace(demo_results("long-haul").plan, house_rule=rule, off_grid_nights=nights)
     compared = evaluate(plan, reference).compare.compared_banks[2]

@@ -59,6 +59,6 @@ def test_override_is_marked_and_reaches_the_need(demo_results, reference) -> Non
     assert 1.55 < ratio < 1.65  # 0.8/0.5, less what the smaller bank loses to its higher rate
 
 
-def test_three_schools_put_different_nights(demo_results) -> None:
+def test_three_house_rules_put_different_nights(demo_results) -> None:
     nights = demo_results("kittiwake").need.nights
-    assert sorted(nights.schools.values()) == [1, 2, 3]
+    assert sorted(nights.by_rule.values()) == [1, 2, 3]

@@ -307,7 +307,7 @@ def test_a_24_volt_rig_is_told_its_own_volts(evaluated) -> None:
     assert "28.8 / 27.2 V" in told and "28.6 V, float 27 V" in told
 
 
-def test_the_long_life_school_avoids_strings_side_by_side(evaluated) -> None:
+def test_the_long_life_rule_avoids_strings_side_by_side(evaluated) -> None:
     bank = (Candidate("c", "lfp", "ostrel-100", 1, 2),)
     for rule, told in (("long_life", True), ("customary", False), ("to_label", False)):
         banked = evaluated(LAMP, candidates=bank, house_rule=rule).banks.candidates[0]

@@ -1,4 +1,4 @@
-"""Whole rigs worked by hand: what ends a bank, what heat does, what it costs, and what each school says."""
+"""Whole rigs worked by hand: what ends a bank, what heat does, what it costs, and what each rule says."""
 
 from dataclasses import replace
 
@@ -53,7 +53,7 @@ def test_heat_takes_years_by_its_share_of_the_year(evaluated) -> None:
     assert lfp["calendar_wear"].value == pytest.approx(0.1142857)
 
 
-def test_agm_factor_of_a_school_touches_cycles_and_years(evaluated) -> None:
+def test_agm_factor_of_a_house_rule_touches_cycles_and_years(evaluated) -> None:
     candidates = (Candidate("a", "agm", "tarnmoor-150", 1, 3), Candidate("g", "gel", "vellan-120", 1, 3))
     plain = evaluated(STEADY, candidates=candidates, battery_c=25)
     longer = evaluated(STEADY, candidates=candidates, battery_c=25, overrides={"agm_life_factor": 1.3})
@@ -170,21 +170,21 @@ def test_watt_hours_stay_and_amp_hours_shrink_with_the_voltage(evaluated, volts)
 
 
 @pytest.mark.parametrize("rule", ["long_life", "customary", "to_label"])
-def test_each_school_sizes_by_its_own_table(demo_results, reference, rule) -> None:
+def test_each_house_rule_sizes_by_its_own_table(demo_results, reference, rule) -> None:
     plan = demo_results("kittiwake").plan
     results = evaluate(replace(plan, house_rule=rule, overrides={}), reference)
-    school = reference.rules[rule]
+    own = reference.rules[rule]
     # No more nights than a stay lasts: two.
-    nights = min(school.values["nights"], plan.nights_in_a_row)
-    need = results.day.bank_wh.number * nights * (1 + school.values["reserve"])
+    nights = min(own.values["nights"], plan.nights_in_a_row)
+    need = results.day.bank_wh.number * nights * (1 + own.values["reserve"])
     assert results.need.energy.value == pytest.approx(need)
     for key, found in results.need.classes.items():
-        assert found.dod.value == school.dod[key]
-        by_hand = need / school.dod[key] / found.temperature.number / found.rate.number
-        assert found.nameplate_wh.value == pytest.approx(by_hand / school.values["ageing_allowance"])
+        assert found.dod.value == own.dod[key]
+        by_hand = need / own.dod[key] / found.temperature.number / found.rate.number
+        assert found.nameplate_wh.value == pytest.approx(by_hand / own.values["ageing_allowance"])
 
 
-def test_careful_schools_never_size_a_smaller_bank(demo_results, reference) -> None:
+def test_careful_house_rules_never_size_a_smaller_bank(demo_results, reference) -> None:
     plan = replace(demo_results("long-haul").plan, overrides={})
     sizes = [
         evaluate(replace(plan, house_rule=rule), reference).need.classes["lfp"].nameplate_wh.number

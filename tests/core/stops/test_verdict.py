@@ -26,7 +26,7 @@ from vast_harbor.core.sensitivity.purchase_timing import purchase_options
 from vast_harbor.core.sensitivity.runner_up import AtNights, winner_and_rival
 from vast_harbor.core.sensitivity.tornado import tornado
 from vast_harbor.core.sensitivity.use_map import cheapest_map
-from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes, years_changes
+from vast_harbor.core.sensitivity.verdict_changes import rule_verdicts, verdict_changes, years_changes
 from vast_harbor.core.stops.compare import uncertainty_of, verdict_text
 from vast_harbor.core.stops.compare.verdict_charts import capacity, items
 from vast_harbor.telling.figures import sentence_text
@@ -370,12 +370,12 @@ def test_the_tornado_flips_where_the_rival_is_cheaper_at_an_end(pebble) -> None:
 
 
 @pytest.mark.parametrize("name", ["pebble", "mulga"])
-def test_each_school_says_what_a_plan_under_its_rule_says(demo_results, reference, name) -> None:
+def test_each_house_rule_says_what_a_plan_under_it_says(demo_results, reference, name) -> None:
     results = demo_results(name)
-    for school in schools(results, reference):
-        own = passage.evaluate(replace(results.plan, house_rule=school.key), reference)
-        assert says(school.headline) == says(verdict_text.headline(own.verdict))
-        assert school.need.number == pytest.approx(own.need.energy.number)
+    for one in rule_verdicts(results, reference):
+        own = passage.evaluate(replace(results.plan, house_rule=one.key), reference)
+        assert says(one.headline) == says(verdict_text.headline(own.verdict))
+        assert one.need.number == pytest.approx(own.need.energy.number)
 
 
 def test_items_and_cash_flow_add_up_to_the_lifetime_cost(demo_results) -> None:

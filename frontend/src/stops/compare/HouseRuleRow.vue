@@ -8,19 +8,19 @@ import SentenceText from '@/ui/SentenceText.vue'
 import { computed } from 'vue'
 
 const plan = usePlan()
-const { answer, asking } = useAsked<Schemas['SchoolsView']>(
+const { answer, asking } = useAsked<Schemas['RuleVerdictsView']>(
   () => '',
   (signal) =>
-    api.GET('/api/rigs/{rig_id}/compare/schools', {
+    api.GET('/api/rigs/{rig_id}/compare/house-rules', {
       signal,
       params: { path: { rig_id: plan.rig!.id } },
     }),
 )
-const apart = computed(() => answer.value?.schools.filter((s) => !s.same).length ?? 0)
+const apart = computed(() => answer.value?.verdicts.filter((s) => !s.same).length ?? 0)
 </script>
 
 <template>
-  <section data-schools :aria-busy="asking">
+  <section data-house-rules :aria-busy="asking">
     <p v-if="answer" class="max-w-3xl text-soft">
       {{
         apart
@@ -30,11 +30,11 @@ const apart = computed(() => answer.value?.schools.filter((s) => !s.same).length
     </p>
     <div v-if="answer" class="mt-3 grid gap-3 lg:grid-cols-3">
       <article
-        v-for="s in answer.schools"
+        v-for="s in answer.verdicts"
         :key="s.key"
         class="sheet p-4"
         :class="s.here ? 'outline-2 outline-sea' : ''"
-        :data-school="s.key"
+        :data-house-rule="s.key"
       >
         <p class="eyebrow">{{ s.name }}{{ s.here ? phrase('compare.house_rule_row.use') : '' }}</p>
         <h3 class="mt-1 text-lg leading-snug"><SentenceText :tokens="s.headline" /></h3>

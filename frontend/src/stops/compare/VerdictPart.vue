@@ -210,7 +210,7 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
         </ul>
       </FoldedSection>
       <FoldedSection
-        name="schools"
+        name="house-rules"
         :title="phrase('compare.house_rule_row.verdict_under_house_rule')"
         ><HouseRuleRow
       /></FoldedSection>

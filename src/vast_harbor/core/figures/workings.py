@@ -41,7 +41,7 @@ class Figure(NamedTuple):
         source: author, standard or rule.
         note: one sentence on how it is meant.
         low, high: range in which practitioners differ, in ``unit``.
-        schools: what each house rule would put, name → value.
+        by_rule: what each house rule would put, name → value.
         assumption: key under which the owner may override it.
         path: JSON pointer of the field where it was typed.
     """
@@ -57,7 +57,7 @@ class Figure(NamedTuple):
     note: str = ""
     low: float | None = None
     high: float | None = None
-    schools: Mapping[str, float] = _NOTHING
+    by_rule: Mapping[str, float] = _NOTHING
     assumption: str = ""
     path: str = ""
 

@@ -9,11 +9,11 @@ from vast_harbor.core.figures.workings import HOUSE_RULE, OVERRIDE, REFERENCE, F
 
 @dataclass(frozen=True, slots=True)
 class HouseRule:
-    """A named set of assumptions that a school of practitioners argues for.
+    """A named set of assumptions that some practitioners argue for.
 
     Attributes:
         key, name: ``customary`` and what it is called.
-        argues: what the school says for itself.
+        argues: what they say for it.
         life_basis: ``likely``, ``warranty`` or ``label_cycles``: which life it plans with.
         values: field → value for rules that hold for all classes.
         dod: battery class → usable depth of discharge [-].
@@ -70,7 +70,7 @@ class Assumption:
         default: value without an override; None where it is computed elsewhere.
         value: value that holds; None where it is computed elsewhere.
         low, high: range in which practitioners differ.
-        schools: house rule name → value, where they differ.
+        by_rule: house rule name → value, where they differ.
         overridden: whether the owner set it.
     """
 
@@ -82,7 +82,7 @@ class Assumption:
     value: float | None
     low: float | None
     high: float | None
-    schools: Mapping[str, float]
+    by_rule: Mapping[str, float]
     overridden: bool
 
     @property
@@ -105,7 +105,7 @@ class Assumption:
             note=self.entry.note,
             low=self.low,
             high=self.high,
-            schools=self.schools,
+            by_rule=self.by_rule,
             assumption=self.key,
         )
 
@@ -176,12 +176,12 @@ class Assumptions:
         key = entry.key.format(**{"class": battery_class.key}) if battery_class else entry.key
         name = entry.name.format(**{"class": battery_class.short}) if battery_class else entry.name
         default, low, high = entry.value, entry.low, entry.high
-        schools: dict[str, float] = {}
+        by_rule: dict[str, float] = {}
         if entry.rule:
-            schools = {r.name: _of_rule(r, entry.rule, battery_class) for r in self._rules.values()}
+            by_rule = {r.name: _of_rule(r, entry.rule, battery_class) for r in self._rules.values()}
             default = _of_rule(self.rule, entry.rule, battery_class)
-            low = min(schools.values()) if low is None else low
-            high = max(schools.values()) if high is None else high
+            low = min(by_rule.values()) if low is None else low
+            high = max(by_rule.values()) if high is None else high
         elif entry.reference and battery_class:
             reference = getattr(battery_class, entry.reference)
             if isinstance(reference, Range):
@@ -190,7 +190,7 @@ class Assumptions:
                 default = float(reference)
         value = self._overrides.get(key, default)
         self._all[key] = Assumption(
-            entry, key, name, entry.symbol, default, value, low, high, schools, key in self._overrides
+            entry, key, name, entry.symbol, default, value, low, high, by_rule, key in self._overrides
         )
 
     @staticmethod
@@ -207,7 +207,7 @@ class Assumptions:
             a.value if a.overridden else times(a.value),
             times(a.low),
             times(a.high),
-            a.schools,
+            a.by_rule,
             a.overridden,
         )
 

@@ -12,7 +12,7 @@ from vast_harbor.core.sensitivity.load_costs import load_costs
 from vast_harbor.core.sensitivity.purchase_sizes import purchase_sizes
 from vast_harbor.core.sensitivity.purchase_timing import purchase_options
 from vast_harbor.core.sensitivity.tornado import tornado
-from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes, years_changes
+from vast_harbor.core.sensitivity.verdict_changes import rule_verdicts, verdict_changes, years_changes
 
 
 def _flips(results: Results, reference: Reference) -> Iterable[Figure]:
@@ -28,10 +28,10 @@ def _years_turns(results: Results, _: Reference) -> Iterable[Figure]:
     yield from (turn.at for turn in years_changes(results))
 
 
-def _schools(results: Results, reference: Reference) -> Iterable[Figure]:
-    for school in schools(results, reference):
-        yield from (school.need, *([school.cost] if school.cost is not None else []))
-        for sentence in (school.headline, *school.card):
+def _rule_verdicts(results: Results, reference: Reference) -> Iterable[Figure]:
+    for one in rule_verdicts(results, reference):
+        yield from (one.need, *([one.cost] if one.cost is not None else []))
+        for sentence in (one.headline, *one.card):
             yield from sentence.figures.values()
 
 
@@ -76,7 +76,7 @@ FAMILIES: Mapping[str, Callable[[Results, Reference], Iterable[Figure]]] = {
     "verdict.flip.": _flips,
     "verdict.turn.": _turns,
     "verdict.turn_years.": _years_turns,
-    "verdict.school.": _schools,
+    "verdict.house_rule.": _rule_verdicts,
     "verdict.swing.": _swings,
     "verdict.when.": _when,
     "verdict.package.": _packages,

@@ -1,4 +1,4 @@
-"""At which nights a year and years kept the verdict itself changes, and what each school would say."""
+"""At which nights a year and years kept the verdict changes, and what it would be under each house rule."""
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -129,7 +129,7 @@ def _changes(
 
 
 @dataclass(frozen=True, slots=True)
-class School:
+class RuleVerdict:
     """The verdict under one house rule.
 
     Attributes:
@@ -151,7 +151,7 @@ class School:
     same: bool
 
 
-def schools(results: Results, reference: Reference) -> tuple[School, ...]:
+def rule_verdicts(results: Results, reference: Reference) -> tuple[RuleVerdict, ...]:
     """The verdict of every house rule on the same rig, the owner's overrides kept.
 
     Args:
@@ -163,18 +163,19 @@ def schools(results: Results, reference: Reference) -> tuple[School, ...]:
     """
     here = verdict_text.headline(results.verdict).template
     return results.once(
-        "schools", lambda: tuple(_school(key, results, reference, here) for key in reference.rules)
+        "rule_verdicts",
+        lambda: tuple(_rule_verdict(key, results, reference, here) for key in reference.rules),
     )
 
 
-def _school(key: str, results: Results, reference: Reference, here: str) -> School:
+def _rule_verdict(key: str, results: Results, reference: Reference, here: str) -> RuleVerdict:
     plan, rule = results.plan, reference.rules[key]
     same_rule = key == plan.house_rule
     found = results if same_rule else evaluate(replace(plan, house_rule=key), reference)
     verdict = found.verdict
     line = verdict_text.headline(verdict)
     cost = verdict.winner.cost["lifetime"] if verdict.winner is not None else None
-    return School(
+    return RuleVerdict(
         key,
         rule.name,
         rule.argues,
@@ -188,7 +189,7 @@ def _school(key: str, results: Results, reference: Reference, here: str) -> Scho
 
 def _copied(figure: Figure, key: str) -> Figure:
     """A figure of another rule under a key of its own."""
-    return figure._replace(key=f"verdict.school.{key}.{figure.key}")
+    return figure._replace(key=f"verdict.house_rule.{key}.{figure.key}")
 
 
 def _renamed(sentence: Sentence, key: str) -> Sentence:

@@ -20,7 +20,7 @@ from vast_harbor.core.rig.sources import MAINS
 from vast_harbor.core.rig.topics import ASSUMED, MISSING
 from vast_harbor.core.sensitivity.break_even import break_evens
 from vast_harbor.core.sensitivity.open_topics import OpenTopic, open_topics
-from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes
+from vast_harbor.core.sensitivity.verdict_changes import rule_verdicts, verdict_changes
 from vast_harbor.core.stops.charging import sheets
 from vast_harbor.core.stops.compare import ComparedBank, verdict_text
 from vast_harbor.formats.html_page import PAPERS, page_template
@@ -151,9 +151,9 @@ class _ReportParts:
             "turns": [(self.text(t.at), self.says(t.before), self.says(t.after))
                       for t in verdict_changes(results)] if has else [],
             "flips": [self.says(f.says) for f in break_evens(results)] if has else [],
-            "schools": [
+            "rule_verdicts": [
                 (s.name, self.says(s.headline), self.text(s.need), self.text(s.cost))
-                for s in schools(results, self.reference)
+                for s in rule_verdicts(results, self.reference)
             ] if has else [],
             "shares": self._shares(),
             "draws": group(COUNT, 0),

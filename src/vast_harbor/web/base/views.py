@@ -108,7 +108,7 @@ class InputView(BaseModel):
     origin: str
 
 
-class SchoolView(View):
+class ByRuleView(View):
     """What a house rule would put."""
 
     name: str
@@ -128,7 +128,7 @@ class WorkingsView(BaseModel):
     source: str
     note: str
     range: str
-    schools: list[SchoolView]
+    by_rule: list[ByRuleView]
     assumption: str
     path: str
     default: str
@@ -225,7 +225,7 @@ def workings_view(figure: Figure, style: Style, default: float | None) -> Workin
         source=figure.source,
         note=figure.note,
         range=range_text(figure.low, figure.high, figure.unit, style),
-        schools=[SchoolView(name=n, text=style.text(v, figure.unit)) for n, v in figure.schools.items()],
+        by_rule=[ByRuleView(name=n, text=style.text(v, figure.unit)) for n, v in figure.by_rule.items()],
         assumption=figure.assumption,
         path=figure.path,
         default=NO_VALUE if default is None else style.text(default, figure.unit),

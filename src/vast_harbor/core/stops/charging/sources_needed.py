@@ -39,7 +39,7 @@ MONTHS = (
 )
 # With less sun than this no array that fits a rig carries the day [kWh/kWp].
 LEAST_SUN = 0.15
-# Panels of a school: W for each kWh of nameplate, lead-acid and LFP; the third goes by the charge current.
+# Panels by house rule: W for each kWh of nameplate, lead-acid and LFP; the third goes by the charge current.
 MOST_W_PER_KWH = {"long_life": (80.0, 150.0), "customary": (150.0, 400.0)}
 
 

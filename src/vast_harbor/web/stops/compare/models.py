@@ -1,4 +1,4 @@
-"""What the interface is given of the verdict when it asks: doubt, turns, schools, options, loads, terms."""
+"""What the interface is given of the verdict when it asks: doubt, turns, rules, options, loads, terms."""
 
 from pydantic import Field
 
@@ -87,7 +87,7 @@ class VerdictChangesView(View):
     buys: str
 
 
-class SchoolVerdictView(View):
+class RuleVerdictView(View):
     """The verdict under one house rule."""
 
     key: str
@@ -101,10 +101,10 @@ class SchoolVerdictView(View):
     here: bool
 
 
-class SchoolsView(View):
+class RuleVerdictsView(View):
     """The verdict under each house rule."""
 
-    schools: list[SchoolVerdictView]
+    verdicts: list[RuleVerdictView]
 
 
 class OptionView(View):

@@ -1,4 +1,4 @@
-"""The verdict as it is asked for apart from the plan: doubt, turns, schools, options, loads, equal terms."""
+"""The verdict as it is asked for apart from the plan: doubt, turns, rules, options, loads, equal terms."""
 
 import numpy as np
 from flask import Response
@@ -19,7 +19,7 @@ from vast_harbor.core.sensitivity.purchase_sizes import purchase_sizes
 from vast_harbor.core.sensitivity.purchase_timing import purchase_options
 from vast_harbor.core.sensitivity.tornado import tornado
 from vast_harbor.core.sensitivity.use_map import cheapest_map
-from vast_harbor.core.sensitivity.verdict_changes import schools, verdict_changes, years_changes
+from vast_harbor.core.sensitivity.verdict_changes import rule_verdicts, verdict_changes, years_changes
 from vast_harbor.core.stops.compare import uncertainty_of, verdict_text
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.phrases import phrase
@@ -45,8 +45,8 @@ from vast_harbor.web.stops.compare.models import (
     OptionView,
     PurchaseSizesView,
     PurchaseSizeView,
-    SchoolsView,
-    SchoolVerdictView,
+    RuleVerdictsView,
+    RuleVerdictView,
     SwingView,
     TornadoView,
     UseMapView,
@@ -156,16 +156,16 @@ def list_open_topics(path: RigPath) -> Response:
     return json_response(OpenTopicsView(provisional=found.provisional, asks=asks, topics=topics))
 
 
-@api.get("/rigs/<int:rig_id>/compare/schools", lane=WORKED_OUT, responses={200: SchoolsView})
-def list_schools(path: RigPath) -> Response:
+@api.get("/rigs/<int:rig_id>/compare/house-rules", lane=WORKED_OUT, responses={200: RuleVerdictsView})
+def list_rule_verdicts(path: RigPath) -> Response:
     """The verdict under each house rule."""
     rig, plan, results = evaluated_results(path.rig_id)
     style = rig.style
     found = [
-        view_of(SchoolVerdictView, s, style, here=s.key == plan.house_rule)
-        for s in schools(results, data.reference())
+        view_of(RuleVerdictView, s, style, here=s.key == plan.house_rule)
+        for s in rule_verdicts(results, data.reference())
     ]
-    return json_response(SchoolsView(schools=found))
+    return json_response(RuleVerdictsView(verdicts=found))
 
 
 @api.get("/rigs/<int:rig_id>/compare/when", lane=WORKED_OUT, responses={200: WhenView})

@@ -2,7 +2,7 @@
 
 from pydantic import Field
 
-from vast_harbor.web.base.views import FigureView, SchoolView, View
+from vast_harbor.web.base.views import ByRuleView, FigureView, View
 
 
 class StepView(View):
@@ -41,7 +41,7 @@ class AssumptionView(View):
     field: str
     default: str
     range: str
-    schools: list[SchoolView]
+    by_rule: list[ByRuleView]
     overridden: bool
     source: str
     note: str

@@ -12,7 +12,7 @@ from vast_harbor.data import reference
 from vast_harbor.telling.figures import range_text
 from vast_harbor.telling.inputs import field_number
 from vast_harbor.telling.times import charge_text
-from vast_harbor.web.base.views import SchoolView, figure_view, view_of
+from vast_harbor.web.base.views import ByRuleView, figure_view, view_of
 from vast_harbor.web.stops.need.models import (
     AssumptionView,
     ClassNeedView,
@@ -132,7 +132,7 @@ def _assumption(a: Assumption, computed: dict[str, float | None], style: Style) 
         field="" if value is None else field_number(value, unit, style),
         default=style.text(default, unit),
         range=range_text(a.low, a.high, unit, style),
-        schools=[SchoolView(name=n, text=style.text(v, unit)) for n, v in a.schools.items()],
+        by_rule=[ByRuleView(name=n, text=style.text(v, unit)) for n, v in a.by_rule.items()],
         overridden=a.overridden,
         source=a.entry.source,
         note=a.entry.note,
