@@ -10,7 +10,7 @@ from web.conftest import patch
 
 pytestmark = pytest.mark.whole_catalogue
 
-ASKED = ("doubt", "turns", "rule_verdicts", "when", "loads", "terms")
+ASKED = ("doubt", "turns", "house-rules", "when", "loads", "terms")
 
 
 @pytest.fixture
