@@ -14,6 +14,7 @@ def card(page: Page, key: str):
     return page.locator(f"[data-candidate={key}]")
 
 
+@pytest.mark.detail
 def test_cells_too_wide_for_the_locker_give_way_to_a_bank_that_fits(page: Page, demo, tmp_path) -> None:
     # Long Haul has 24 V. Twelve 2 V cells, 262 × 181 × 430 mm: a row of seven across and one of five along
     # want 262 + 181 + 5 + 50 = 498 mm of width, the locker has 450.

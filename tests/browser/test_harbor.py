@@ -18,6 +18,7 @@ def card(page: Page, name: str):
     return page.locator(f"[data-card='{name}']")
 
 
+@pytest.mark.detail
 def test_rigs_made_and_choices_taken_while_nobody_answers_are_stored_by_themselves(page: Page, demo) -> None:
     name = demo("pebble", "rig")
     page.goto("/")

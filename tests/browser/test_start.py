@@ -119,6 +119,7 @@ def test_a_boat_is_entered_by_pictures_and_can_be_left_and_resumed(page: Page) -
     expect(stated.locator("[data-topic=charging]")).to_contain_text("Mains charger and Solar")
 
 
+@pytest.mark.detail
 def test_what_is_missing_is_answered_where_it_is_asked(page: Page) -> None:
     begin(page, "van", "Wren asks")
     for question in QUESTIONS:

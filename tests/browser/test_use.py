@@ -234,6 +234,7 @@ def test_no_page_scrolls_sideways_and_all_are_accessible_with_help(page: Page, d
     assert [pointer for pointer, answer in asked.items() if answer.status != 200] == []
 
 
+@pytest.mark.detail
 def test_harbor_and_guided_start_do_not_scroll_sideways_and_are_accessible(page: Page, demo) -> None:
     demo("tern-rock", "rig")
     rig = page.url.rsplit("/", 1)[0]
