@@ -114,6 +114,7 @@ def test_a_remedy_of_the_cold_is_tried_beside_the_plan(page: Page, demo) -> None
     expect(cold).to_contain_text("at −15 °C")
 
 
+@pytest.mark.detail
 def test_a_bank_in_steps_and_modules_with_a_guard(page: Page, demo) -> None:
     demo("mulga", "banks")
     steps = card(page, "steps")

@@ -124,6 +124,7 @@ def test_a_unit_slip_is_asked_about_with_both_readings(page: Page, demo) -> None
     expect(row).to_contain_text("96 Wh")
 
 
+@pytest.mark.detail
 def test_details_of_a_load_doubt_start_and_weather(page: Page, demo) -> None:
     demo("pebble", "day")
     row = page.locator("[data-load=lights]")
@@ -181,6 +182,7 @@ def test_the_old_bank_is_questioned(page: Page, demo) -> None:
     expect(verdict).to_contain_text("the charger")
 
 
+@pytest.mark.detail
 def test_a_second_bank_takes_loads_and_gives_them_back(page: Page, demo) -> None:
     demo("long-haul", "need")
     expect(page.get_by_role("heading", name="The second bank")).to_be_visible()

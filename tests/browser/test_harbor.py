@@ -99,6 +99,7 @@ def test_many_rigs_are_turned_over_by_pages_and_found_by_words(page: Page, fleet
     expect(page.locator("[data-card]")).to_have_count(24)
 
 
+@pytest.mark.detail
 def test_all_rigs_go_into_one_file_and_come_back_and_deleted_ones_too(page: Page, demo, tmp_path) -> None:
     kept, gone = demo("pebble", "rig"), demo("mulga", "rig")
     page.goto("/")

@@ -16,6 +16,7 @@ def row(page: Page, key: str, column: int):
     return page.locator(f"[data-row={key}] td").nth(column).locator("[data-figure]")
 
 
+@pytest.mark.detail
 def test_a_quoted_price_and_an_extra_change_what_a_cycle_costs(page: Page, demo) -> None:
     demo("mulga", "banks")
     card = page.locator("[data-candidate=lfp]")
@@ -102,6 +103,7 @@ def test_changing_the_voltage_marks_banks_that_no_longer_fit(page: Page, demo) -
     expect(card).not_to_contain_text("but the system has")
 
 
+@pytest.mark.detail
 def test_removing_the_old_bank_removes_its_weight(page: Page, demo) -> None:
     demo("pebble", "compare?part=table")
     expect(page.locator("[data-row=kg_change]")).to_have_count(1)
@@ -190,6 +192,7 @@ def test_commands_are_found_by_their_words(page: Page, demo) -> None:
     expect(page.get_by_role("dialog")).to_have_count(0)
 
 
+@pytest.mark.detail
 def test_what_was_changed_is_listed_over_a_reload(page: Page, demo) -> None:
     demo("pebble", "rig?part=use")
     page.get_by_role("textbox", name="Off-grid nights a year").fill("31")

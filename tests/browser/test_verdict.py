@@ -25,6 +25,7 @@ def nights(page: Page, number: int) -> None:
     to_stop(page, "compare")
 
 
+@pytest.mark.detail
 @pytest.mark.whole_catalogue
 def test_the_verdict_flips_at_the_nights_that_it_names(page: Page, demo) -> None:
     demo("pebble", "compare")
@@ -176,6 +177,7 @@ def plain(text: str) -> str:
 PAPERS = [("a4", (595, 842)), ("letter", (612, 792))]
 
 
+@pytest.mark.detail
 @pytest.mark.whole_catalogue
 @pytest.mark.parametrize(("paper", "size"), sampled(PAPERS, PAPERS[0]))
 def test_the_report_prints_with_its_figures(page: Page, demo, paper, size) -> None:

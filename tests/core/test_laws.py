@@ -23,7 +23,7 @@ from vast_harbor.core.stops.compare import BUY, ComparedBank, verdict_text
 from vast_harbor.core.stops.trial.simulated_banks import simulated_candidate
 from vast_harbor.telling.figures import sentence_text
 
-SEEDS = range(int(os.environ.get("LAWS", "2")))
+SEEDS = range(int(os.environ.get("LAWS", "1")))
 # What a small change may change at most: the tenth part that is rounded, the next size of a battery.
 SMALL, LITTLE = 0.03, 0.15
 # What is found may cost so much more than the best: another must do better by a margin, and by risk.
