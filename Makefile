@@ -38,8 +38,9 @@ $(STAMPS)/venv:
 	$(PYTHON) -m venv .venv
 	@touch $@
 
-$(STAMPS)/runtime: requirements.lock pyproject.toml | $(STAMPS)/venv
-	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements.lock
+# What builds the package is no part of what it needs to run: a list of its own.
+$(STAMPS)/runtime: requirements.lock requirements-build.lock pyproject.toml | $(STAMPS)/venv
+	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements.lock -r requirements-build.lock
 	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e .
 	@touch $@
 

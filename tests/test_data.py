@@ -180,7 +180,7 @@ def test_readme_tells_what_is_there(reference) -> None:
 
 
 def test_lock_files_hold_versions_and_hashes_and_no_addresses() -> None:
-    for name in ("requirements.lock", "requirements-dev.lock", "requirements-bench.lock"):
+    for name in ("requirements.lock", *(f"requirements-{of}.lock" for of in ("build", "dev", "bench"))):
         text = (ROOT / name).read_text("utf-8")
         assert "://" not in text and "index-url" not in text
         for package in re.findall(r"^[\w.-]+==.*$", text, re.M):
