@@ -48,7 +48,7 @@ def test_cells_too_wide_for_the_locker_give_way_to_a_bank_that_fits(page: Page, 
     bank_part(page, "cards")
     new = page.locator("[data-candidate]").last
     expect(new.locator("h3")).to_have_text(title)
-    expect(new.locator("[data-verdict=stop]")).to_have_count(0)
+    expect(new.locator("[data-verdict=blocking]")).to_have_count(0)
     new.locator("[data-checks] summary").click()
     expect(new.locator("[data-check=fit]")).to_contain_text("fits the locker")
     # Its wiring, drawn and taken along.
@@ -108,7 +108,7 @@ def test_a_remedy_of_the_cold_is_tried_beside_the_plan(page: Page, demo) -> None
     expect(cold).to_contain_text("Do not charge it at −15 °C")
     expect(cold.locator("[data-remedy=indoors]")).to_contain_text("NOK")
     cold.locator("[data-remedy=indoors]").get_by_role("button", name="Try").click()
-    expect(lfp.locator("[data-verdict=stop][data-check=cold_charge]")).to_have_count(0)
+    expect(lfp.locator("[data-verdict=blocking][data-check=cold_charge]")).to_have_count(0)
     expect(page.locator("[data-what-if]")).to_contain_text("Charging in the cold")
     page.get_by_role("button", name="Discard").click()
     expect(cold).to_contain_text("at −15 °C")
@@ -130,7 +130,7 @@ def test_a_bank_in_steps_and_modules_with_a_guard(page: Page, demo) -> None:
     modules = card(page, "modules")
     expect(modules.locator("[data-check=external_bms]")).to_contain_text("nothing stops overcharging")
     modules.get_by_label("Cell protection").select_option(label="An external BMS with contactor")
-    expect(modules.locator("[data-verdict=stop][data-check=external_bms]")).to_have_count(0)
+    expect(modules.locator("[data-verdict=blocking][data-check=external_bms]")).to_have_count(0)
 
 
 def test_a_newcomer_enters_a_battery_and_is_asked_about_slips(page: Page, demo) -> None:

@@ -36,7 +36,7 @@ def test_found_banks_can_be_added_as_they_were_found(client, demo) -> None:
     card = view["banks"]["candidates"][-1]
     assert card["figures"]["usable_wh"]["text"] == best["usable"]
     assert card["figures"]["purchase"]["text"] == best["purchase"]
-    assert all(c["verdict"] != "stop" for c in card["checks"]) and card["passed"] > 10
+    assert all(c["verdict"] != "blocking" for c in card["checks"]) and card["passed"] > 10
     column = next(i for i, c in enumerate(view["compare"]["compared_banks"]) if c["id"] == "found")
     rows = {r["key"]: r["figures"][column]["text"] for r in view["compare"]["rows"]}
     # What it needs in addition is in it; a run year changes it a little against the estimate by hand.
@@ -49,7 +49,7 @@ def test_why_not_tells_every_reason(client, demo) -> None:
     for dropped in client.get(f"{path}/find").get_json()["dropped"]:
         for model in dropped["models"][:2]:
             why = client.get(f"{path}/why", query_string={"model": model["model"]}).get_json()
-            stops = [c for c in why["checks"] if c["verdict"] == "stop"]
+            stops = [c for c in why["checks"] if c["verdict"] == "blocking"]
             assert bool(why["unfit"]) != bool(stops), model
     assert client.get(f"{path}/why?model=none").status_code == 404
 
@@ -99,7 +99,8 @@ def test_boxes_placed_by_hand_are_judged(client, demo) -> None:
     places[1] |= {"x": places[0]["x"] + 30, "y": places[0]["y"]}
     view = patch(client, rig, {"op": "replace", "path": "/candidates/2/places", "value": places}).get_json()
     assert (
-        next(c for c in view["banks"]["candidates"][2]["checks"] if c["code"] == "fit")["verdict"] == "stop"
+        next(c for c in view["banks"]["candidates"][2]["checks"] if c["code"] == "fit")["verdict"]
+        == "blocking"
     )
     moved = client.get(f"{path}/locker?candidate=lfp").get_json()
     assert moved["own"] and moved["boxes"][1]["wrong"] == "overlap"

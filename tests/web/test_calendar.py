@@ -85,8 +85,8 @@ def test_what_is_due_stands_on_card_and_strip_of_who_keeps_a_log(client, rig) ->
     for duty in ("water", "terminals"):
         do(client, rig, duty, at=NOW - 300 * 86_400)
     due = ["Check the water of each cell", "Look at terminals and hold-downs"]
-    assert figure() == ("2 due", "care") and client.get(f"{rig}/card").get_json()["due"] == due
+    assert figure() == ("2 due", "caution") and client.get(f"{rig}/card").get_json()["due"] == due
     do(client, rig, "water")
-    assert figure() == ("1 due", "care") and client.get(f"{rig}/card").get_json()["due"] == due[1:]
+    assert figure() == ("1 due", "caution") and client.get(f"{rig}/card").get_json()["due"] == due[1:]
     do(client, rig, "terminals")
     assert figure() == ("entry today", "") and client.get(f"{rig}/card").get_json()["due"] == []

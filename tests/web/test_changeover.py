@@ -113,7 +113,7 @@ def test_a_reading_is_judged_and_says_what_to_look_at(client, rig) -> None:
 
     edited, one = after("1280 mV")
     assert edited["fields"][path] == "1.28" and one["verdict"] == "out"
-    assert next(s for s in edited["strip"] if s["stop"] == "changeover")["attention"] == "stop"
+    assert next(s for s in edited["strip"] if s["stop"] == "changeover")["attention"] == "blocking"
     assert [c["kind"] for c in one["causes"]][:2]
     edited, one = after("−13.2")
     assert "minus sign" in one["remark"] and one["causes"][0]["kind"] == "swapped"
@@ -260,6 +260,6 @@ def test_a_check_whose_remedy_is_priced_in_is_a_care_on_the_card_too(client) -> 
     view = patch(client, view, put("/candidates/-", cells, "add")).get_json()
     card = next(c for c in view["banks"]["candidates"] if c["id"] == "cells")
     check = next(c for c in card["checks"] if c["code"] == "external_bms")
-    assert check["verdict"] == "care" and check["remedy"].startswith(
+    assert check["verdict"] == "caution" and check["remedy"].startswith(
         "Counted in its price: Buy an external BMS"
     )

@@ -139,5 +139,5 @@ def test_weight_and_price_are_checked_with_the_bank(client) -> None:
     made = client.post("/api/rigs/demo", json={"name": "mulga"}).get_json()["rigs"][0]
     view = client.get(f"/api/rigs/{made['id']}").get_json()
     agm = next(c for c in view["banks"]["candidates"] if c["id"] == "agm")
-    assert {"payload"} <= {c["code"] for c in agm["checks"] if c["verdict"] == "stop"}
-    assert view["compare"]["compared_banks"][0]["stop"]
+    assert {"payload"} <= {c["code"] for c in agm["checks"] if c["verdict"] == "blocking"}
+    assert view["compare"]["compared_banks"][0]["out"]

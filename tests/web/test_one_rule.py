@@ -17,7 +17,7 @@ from vast_harbor.core.installation.cables import CLAD, ampacity
 from vast_harbor.core.passage import _extras_cost, evaluate
 from vast_harbor.core.rig.plan import TrialSettings
 from vast_harbor.core.rig.sources import Source
-from vast_harbor.core.stops.banks import STOP, of_bank, quick_life_cost, shapes
+from vast_harbor.core.stops.banks import BLOCKING, of_bank, quick_life_cost, shapes
 from vast_harbor.core.stops.banks.find import Found
 from vast_harbor.core.stops.banks.reasons import BROKEN, PUT_RIGHT, REASONS, against
 from vast_harbor.core.stops.trial.simulated_banks import simulated_banks
@@ -117,7 +117,7 @@ def test_what_rules_a_bank_out_in_the_search_is_what_its_checks_say(seed, refere
     for bank in banks:
         banked = of_bank(limits, bank, results.banks.old_kg)
         reasons = set(against(banked.build.criteria))
-        stops = {c.code for c in banked.checks if c.verdict == STOP}
+        stops = {c.code for c in banked.checks if c.verdict == BLOCKING}
         assert reasons == {key for key, reason in REASONS.items() if stops & set(reason.codes)}, bank
         # What nothing bought puts right is never priced in.
         extras = _extras_cost(results.plan, results.assumptions)(banked)

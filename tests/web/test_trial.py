@@ -67,12 +67,12 @@ def test_a_remedy_is_taken_and_taken_back_by_its_own_operations(client, rig) -> 
         return suitability, next(r for r in suitability["rungs"] if r["key"] == key)
 
     suitability, new = rung("new")
-    assert suitability["verdict"] == "stop" and not new["chosen"]
+    assert suitability["verdict"] == "blocking" and not new["chosen"]
     edit(client, at, *new["operations"])
     suitability, new = rung("new")
     assert suitability["verdict"] == "ok" and new["chosen"] and suitability["solved"]
     edit(client, at, *new["operations"])
-    assert rung("new")[0]["verdict"] == "stop"
+    assert rung("new")[0]["verdict"] == "blocking"
 
 
 def test_curves_tell_times_and_refuse_what_cannot_be(client, rig) -> None:

@@ -61,10 +61,10 @@ def test_the_answer_to_an_edit_holds_the_verdict_and_its_draws(client, rig, name
     for lane in verdict["candidates"]:
         assert lane["p10"]["value"] <= lane["p50"]["value"] <= lane["p90"]["value"]
     out = {o["id"] for o in verdict["outs"]}
-    stopped = {c["id"] for c in view["compare"]["compared_banks"] if c["stop"]}
+    stopped = {c["id"] for c in view["compare"]["compared_banks"] if c["out"]}
     assert out == stopped | {f["id"] for f in verdict["found"] if f["out"]}
     # A price that is quoted or paid for one bank alone is answered with its new draws at once.
-    quoted = next(c for c in view["compare"]["compared_banks"] if not c["stop"] and c["index"] >= 0)
+    quoted = next(c for c in view["compare"]["compared_banks"] if not c["out"] and c["index"] >= 0)
     index = quoted["index"]
     paid = view["document"]["candidates"][index]["purchases"]["paid"]
     price = "purchases/paid/batteries" if paid else "unit_price"

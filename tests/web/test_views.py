@@ -145,7 +145,7 @@ def test_every_field_reads_back_as_it_is_shown(client, reference, name, region) 
 def test_strip_marks_the_worst_finding_of_the_plan(client) -> None:
     strip = {s["stop"]: s for s in rig_after(client, "tern-rock")["strip"]}
     # The bank of the verdict is no worry but for its weight; that others are out is no mark of the plan.
-    assert strip["banks"]["attention"] == "care" and strip["banks"]["findings"] >= 2
+    assert strip["banks"]["attention"] == "caution" and strip["banks"]["findings"] >= 2
     assert strip["need"]["attention"] == "" and strip["need"]["findings"] == 0
 
 

@@ -24,7 +24,7 @@ const { look, chemistry, axis, tooltip, series, rows } = useYearLines(
 const bands = computed(() =>
   props.bands.flatMap((b) => {
     const column = compare.value.compared_banks.find((c) => c.id === b.id)
-    if (!column || column.stop) return []
+    if (!column || column.out) return []
     const color = chemistry(column.battery_class).color
     const line = { lineStyle: { opacity: 0 }, symbol: 'none', silent: true, type: 'line', z: 1 }
     return [
@@ -40,12 +40,12 @@ const bands = computed(() =>
   }),
 )
 const most = computed(() => {
-  const fit = compare.value.cumulative.filter((_, i) => !compare.value.compared_banks[i]!.stop)
+  const fit = compare.value.cumulative.filter((_, i) => !compare.value.compared_banks[i]!.out)
   const lines = (fit.length ? fit : compare.value.cumulative).flatMap((s) =>
     s.points.map((p) => p[1]),
   )
   const tops = props.bands
-    .filter((b) => compare.value.compared_banks.some((c) => c.id === b.id && !c.stop))
+    .filter((b) => compare.value.compared_banks.some((c) => c.id === b.id && !c.out))
     .map((b) => b.p90.at(-1)!)
   const top = Math.max(1, ...lines, ...tops.map((t) => Math.min(t, 2.2 * Math.max(...lines))))
   const step = 10 ** Math.floor(Math.log10(top))

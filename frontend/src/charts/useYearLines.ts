@@ -51,10 +51,10 @@ export function useYearLines(
         color: mark.color,
         z: 3,
         lineStyle: {
-          width: column.stop ? 1.2 : 2.5,
+          width: column.out ? 1.2 : 2.5,
           type: mark.type,
           color: mark.color,
-          opacity: column.stop ? 0.6 : 1,
+          opacity: column.out ? 0.6 : 1,
         },
         endLabel: { show: number !== '', formatter: number, color: mark.color, fontWeight: 700 },
         labelLayout: { moveOverlap: 'shiftY' },

@@ -8,8 +8,8 @@ const { provisional, asks, open } = props.topics
 </script>
 
 <template>
-  <p v-if="provisional" class="text-care" data-provisional>
-    <b class="mr-1 rounded border border-care px-1.5 py-0.5 text-sm font-semibold">{{
+  <p v-if="provisional" class="text-caution" data-provisional>
+    <b class="mr-1 rounded border border-caution px-1.5 py-0.5 text-sm font-semibold">{{
       phrase('questions.assumed.provisional')
     }}</b>
     {{

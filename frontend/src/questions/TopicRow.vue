@@ -40,16 +40,16 @@ async function done() {
             :is="topic.status === 'missing' ? CircleHelp : CircleDashed"
             v-if="topic.status !== 'stated'"
             :size="16"
-            class="mr-1.5 inline align-[-0.15em] text-care"
+            class="mr-1.5 inline align-[-0.15em] text-caution"
             aria-hidden="true"
           />
           <span class="font-semibold">{{ topic.name }}</span>
-          <span v-if="topic.status !== 'stated'" class="ml-2 text-sm text-care">{{ chip }}</span>
+          <span v-if="topic.status !== 'stated'" class="ml-2 text-sm text-caution">{{ chip }}</span>
         </p>
         <p class="leading-snug text-soft">{{ topic.says }}</p>
       </div>
       <div class="min-w-0 grow basis-72 leading-snug" data-effect>
-        <p v-if="effect?.turns.length" class="text-care">
+        <p v-if="effect?.turns.length" class="text-caution">
           <b class="font-semibold">{{ phrase('questions.assumed.could_turn') }}</b>
           {{ ' ' }}<SentenceText :tokens="effect.turns" plain class="text-ink" />
         </p>

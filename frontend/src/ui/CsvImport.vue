@@ -78,7 +78,7 @@ function take() {
     :aria-label="phrase('shared.csv_import.csv_file', { many })"
     @change="picked"
   />
-  <p v-if="problem" class="basis-full text-stop" role="alert">{{ problem }}</p>
+  <p v-if="problem" class="basis-full text-blocking" role="alert">{{ problem }}</p>
   <DialogFrame
     :open="rows !== null"
     :title="phrase('shared.csv_import.file', { named })"
@@ -113,11 +113,11 @@ function take() {
         <span class="w-16 shrink-0 text-soft">{{
           phrase('shared.csv_import.line', { line: r.line })
         }}</span>
-        <SeverityMark v-if="r.problems.length" severity="stop" class="mt-0.5 shrink-0" />
+        <SeverityMark v-if="r.problems.length" severity="blocking" class="mt-0.5 shrink-0" />
         <span class="min-w-0 break-words">
           {{ r.name || phrase('shared.csv_import.name') }}
           <span v-if="r.says" class="text-soft">{{ r.says }}</span>
-          <span v-for="p in r.problems" :key="p" class="block text-stop">{{ p }}</span>
+          <span v-for="p in r.problems" :key="p" class="block text-blocking">{{ p }}</span>
         </span>
       </li>
     </ul>

@@ -9,7 +9,7 @@ const plan = usePlan()
 </script>
 
 <template>
-  <p class="flex gap-2 leading-snug text-care" data-log-found>
+  <p class="flex gap-2 leading-snug text-caution" data-log-found>
     <NotebookPen :size="18" class="mt-0.5 shrink-0" aria-hidden="true" />
     <span>
       {{ says }}

@@ -108,7 +108,7 @@ const high = computed(() => (answer.value?.high ?? 1) * 100)
           }}</span>
         </p>
         <ul class="mt-2 space-y-1.5">
-          <li v-for="w in answer.why" :key="w" class="border-l-2 border-care pl-3 leading-snug">
+          <li v-for="w in answer.why" :key="w" class="border-l-2 border-caution pl-3 leading-snug">
             {{ w }}
           </li>
         </ul>

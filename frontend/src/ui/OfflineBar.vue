@@ -10,7 +10,7 @@ const plan = usePlan()
 <template>
   <p
     v-if="offline && !plan.unsent"
-    class="border-b-2 border-care bg-wash px-4 py-2 text-center leading-snug print:hidden"
+    class="border-b-2 border-caution bg-wash px-4 py-2 text-center leading-snug print:hidden"
     role="status"
     data-offline
   >

@@ -102,7 +102,7 @@ watch(
       <div class="ml-auto flex shrink-0 items-center xl:ml-0">
         <span
           v-if="refused"
-          class="rounded border border-stop px-1.5 text-sm whitespace-nowrap text-stop"
+          class="rounded border border-blocking px-1.5 text-sm whitespace-nowrap text-blocking"
           role="status"
           :title="phrase('shared.passage_strip.refused_says')"
           data-refused

@@ -82,7 +82,7 @@ function remove() {
         @change="picked"
       />
     </div>
-    <p v-if="problem" class="mt-1 text-stop" role="alert">{{ problem }}</p>
+    <p v-if="problem" class="mt-1 text-blocking" role="alert">{{ problem }}</p>
     <DialogFrame
       v-if="shown"
       :open="true"

@@ -60,7 +60,7 @@ function choose(event: Event) {
     <p
       v-if="problem"
       :id="`${id}-problem`"
-      class="mt-1 text-sm leading-snug text-stop"
+      class="mt-1 text-sm leading-snug text-blocking"
       role="alert"
     >
       {{ problem }}

@@ -102,7 +102,7 @@ function escape(event: KeyboardEvent) {
     <p
       v-if="problem && !problemsAt"
       :id="`${id}-problem`"
-      class="mt-1 text-sm leading-snug text-stop"
+      class="mt-1 text-sm leading-snug text-blocking"
       role="alert"
     >
       {{ problem }}

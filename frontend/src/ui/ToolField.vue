@@ -26,7 +26,7 @@ const text = defineModel<string>({ required: true })
       :data-help="help ? `/tool/${help}` : undefined"
       :aria-invalid="problem ? 'true' : undefined"
     />
-    <span v-if="problem" class="mt-1 block text-sm leading-snug text-stop" role="alert">{{
+    <span v-if="problem" class="mt-1 block text-sm leading-snug text-blocking" role="alert">{{
       problem
     }}</span>
   </label>

@@ -9,7 +9,7 @@ const plan = usePlan()
 <template>
   <div
     v-if="plan.unsent"
-    class="border-b-2 border-care bg-wash print:hidden"
+    class="border-b-2 border-caution bg-wash print:hidden"
     role="status"
     data-unsent
   >

@@ -297,7 +297,7 @@ class Results:
         charging = charging_findings(self.plan, self.assumptions, {winner.id: winner.suitability})
         own = winner.banked.findings + tuple(f for f in charging if f.subject)
         for finding in (*own, *(f for f in self.findings if f.subject == winner.id and f.stop == "trial")):
-            out.append(replace(finding, severity="care") if finding.code in winner.met else finding)
+            out.append(replace(finding, severity="caution") if finding.code in winner.met else finding)
         return tuple(out)
 
     def figures(self) -> dict[str, Figure]:

@@ -59,7 +59,11 @@ def comparison_table(results: Results, style: Style) -> str:
     verdict = results.verdict
     answer = [verdict_text.headline(verdict), *verdict_text.card(verdict)]
     lines += ["", sentence_text(compare.sentence, style), "", *(sentence_text(s, style) for s in answer)]
-    marks = {"stop": phrase("files.table.unsuitable"), "care": phrase("files.table.check"), "note": "note"}
+    marks = {
+        "blocking": phrase("files.table.unsuitable"),
+        "caution": phrase("files.table.check"),
+        "note": "note",
+    }
     titles = {
         c.candidate.id: f"{c.battery_class.code} {c.bank.model.title if c.bank else c.battery_class.name}: "
         for c in results.banks.candidates

@@ -17,7 +17,7 @@ BOX_W, BOX_H, GAP_X, GAP_Y = 132, 62, 44, 44
 LEFT, TOP, RIGHT, BOTTOM = 96, 92, 330, 122
 # Colours of the page where it is shown in one, else these.
 INK, SOFT, PAPER = "currentColor", "var(--soft, #55656a)", "var(--sheet, #fffdf7)"
-PLUS, MINUS = "var(--stop, #9c3018)", "var(--sea, #14585c)"
+PLUS, MINUS = "var(--blocking, #9c3018)", "var(--sea, #14585c)"
 FONT = 'font-family="Source Sans 3 Variable, Source Sans 3, Helvetica, Arial, sans-serif"'
 
 

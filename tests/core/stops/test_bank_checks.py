@@ -47,7 +47,7 @@ def look(evaluated):
 def test_covers_need(look) -> None:
     # 1200 Wh · 2 · 1.25 = 3000 Wh. Keel 200: 2560 · 0.9 · 0.975 · 0.9 = 2021.8 Wh; two give 4043.5 Wh.
     assert look("covers_need", "ostrel-200")[:2] == (
-        "stop", "It gives 2.02 kWh usable. That is 978 Wh less than the 3.00 kWh you need.",
+        "blocking", "It gives 2.02 kWh usable. That is 978 Wh less than the 3.00 kWh you need.",
     )  # fmt: skip
     verdict, _, check = look("covers_need", "ostrel-200", parallel=2)
     assert verdict == "ok" and check.margin.value == pytest.approx(4043.52 - 3000, abs=0.5)
@@ -57,12 +57,12 @@ def test_series_and_strings(look) -> None:
     # Plain 280 is permitted twice in series and twice side by side.
     assert look("series_limit", "skerry-280", 2, 2, system_v=24)[0] == "ok"
     assert look("series_limit", "skerry-280", 4, 1, system_v=48)[:2] == (
-        "stop", "4 batteries in series, but the maker allows only 2 batteries.",
+        "blocking", "4 batteries in series, but the maker allows only 2 batteries.",
     )  # fmt: skip
     assert look("parallel_limit", "skerry-280", 1, 2)[0] == "ok"
-    assert look("parallel_limit", "skerry-280", 1, 3)[0] == "stop"
+    assert look("parallel_limit", "skerry-280", 1, 3)[0] == "blocking"
     assert look("many_strings", "tarnmoor-100", 1, 3)[0] is None
-    assert look("many_strings", "tarnmoor-100", 1, 4)[0] == "care"
+    assert look("many_strings", "tarnmoor-100", 1, 4)[0] == "caution"
     # A fuse for each string from two of LFP, or three of lead-acid.
     assert look("string_fuses", "ostrel-100", 1, 2)[0] == "note"
     assert look("string_fuses", "tarnmoor-100", 1, 2)[0] is None
@@ -76,7 +76,7 @@ def test_running_current_against_the_bms(look) -> None:
     loads = (LAMP, KETTLE)
     verdict, _, check = look("continuous_current", "ostrel-100", loads=loads)
     assert verdict == "ok" and check.figure.value == pytest.approx(87, abs=2.5) and check.limit.value == 100
-    assert look("continuous_current", "ostrel-60", loads=loads)[0] == "stop"
+    assert look("continuous_current", "ostrel-60", loads=loads)[0] == "blocking"
     verdict, _, check = look("continuous_current", "ostrel-60", parallel=2, loads=loads)
     assert verdict == "ok" and check.limit.value == pytest.approx(96)
     # Without a stated limit there is nothing to hold it against.
@@ -88,12 +88,12 @@ def test_a_start_against_the_peak_of_the_bms(look) -> None:
     # passes 300 A too; Keel 100 200 A. Plain 200 no peak current is stated: its 100 A for ever are taken.
     loads = (LAMP, THRUSTER)
     assert look("starting_current", "ostrel-200", loads=loads)[0] == "ok"
-    assert look("starting_current", "ostrel-100", loads=loads)[0] == "stop"
+    assert look("starting_current", "ostrel-100", loads=loads)[0] == "blocking"
     verdict, says, _ = look("starting_current", "skerry-200", loads=loads)
-    assert verdict == "stop" and "no peak current is stated" in says
+    assert verdict == "blocking" and "no peak current is stated" in says
     # A start that lasts longer than the peak counts as running: 8 s against 5 s and 150 A.
     slow = (LAMP, replace(THRUSTER, start_s=8))
-    assert look("continuous_current", "ostrel-200", loads=loads)[0] == "stop"  # 1850 W are 155 A
+    assert look("continuous_current", "ostrel-200", loads=loads)[0] == "blocking"  # 1850 W are 155 A
     assert look("continuous_current", "ostrel-200", loads=slow)[2].figure.value > 230
 
 
@@ -104,9 +104,9 @@ def test_volts_under_the_hardest_load(look) -> None:
     loads = (LAMP, KETTLE)
     verdict, _, check = look("sag", "tarnmoor-60", loads=loads, battery_c=20)
     assert verdict == "ok" and check.figure.value == pytest.approx(10.848, abs=0.003)
-    assert look("sag", "tarnmoor-60", loads=loads, battery_c=15)[0] == "stop"
+    assert look("sag", "tarnmoor-60", loads=loads, battery_c=15)[0] == "blocking"
     # Without an inverter nothing trips; lights dip.
-    assert look("sag", "tarnmoor-60", loads=(LAMP, replace(THRUSTER, start_w=None)))[0] == "care"
+    assert look("sag", "tarnmoor-60", loads=(LAMP, replace(THRUSTER, start_w=None)))[0] == "caution"
     # 3 kW are more than a cold 60 Ah battery has at any volts.
     big = replace(KETTLE, draw=Draw(3000, "W"))
     assert "cannot supply" in look("sag", "tarnmoor-60", loads=(LAMP, big), battery_c=-15)[1]
@@ -118,7 +118,7 @@ def test_charge_current(look) -> None:
     at = {"installed": Installed(charge_a=60)}
     assert look("charge_current", "ostrel-200", **at)[0] == "ok"
     assert look("charge_current", "tarnmoor-100", **at)[:2] == (
-        "stop", "Your chargers give 42 A together, but it can take only 30 A.",
+        "blocking", "Your chargers give 42 A together, but it can take only 30 A.",
     )  # fmt: skip
     assert look("charge_current", "tarnmoor-100", parallel=2, **at)[0] == "ok"
     # A bank that is hardly drawn down takes little, however large the panels are.
@@ -141,10 +141,10 @@ def test_cable_and_fuse(look) -> None:
     assert verdict == "ok" and check.figure.value == pytest.approx(0.0147, abs=1e-4)
     far = look("cable_drop", "ostrel-300", inverter=rated, installed=Installed(cable_mm2=35),
                overrides={"main_cable_m": 3})  # fmt: skip
-    assert far[0] == "care" and far[1] == "The cable loses 5.9 % at 206 A. The limit is 3 %."
+    assert far[0] == "caution" and far[1] == "The cable loses 5.9 % at 206 A. The limit is 3 %."
     # 1.6 times as much in copper-clad aluminium.
     assert wires("cable_drop", cable_mm2=70, clad=True)[2].figure.value == pytest.approx(0.0235, abs=1e-4)
-    assert wires("cable_load", cable_mm2=35)[0] == "ok" and wires("cable_load", cable_mm2=25)[0] == "care"
+    assert wires("cable_load", cable_mm2=35)[0] == "ok" and wires("cable_load", cable_mm2=25)[0] == "caution"
     # Fuse: at least 1.25·205.8 = 257 A, and no more than the 330 A of 70 mm².
     assert wires("fuse", cable_mm2=70, fuse_a=300)[0] == "ok"
     assert "would blow in normal use" in wires("fuse", cable_mm2=70, fuse_a=250)[1]
@@ -152,7 +152,7 @@ def test_cable_and_fuse(look) -> None:
     # No cable given: the one that would do. 6 kW at 12 V are 617 A: none will.
     assert "70 mm² and a fuse of 300 A" in wires("cable")[1]
     assert "AWG 2/0 and a fuse" in sentence_text(wires("cable")[2].says, Style("us"))
-    assert look("cable", "ostrel-300", inverter=replace(rated, rated_w=6000))[0] == "care"
+    assert look("cable", "ostrel-300", inverter=replace(rated, rated_w=6000))[0] == "caution"
 
 
 def test_cable_and_fuses_carry_the_chargers_too(evaluated) -> None:
@@ -202,7 +202,7 @@ def test_the_trial_charges_through_a_cable_that_carries_the_charge(evaluated) ->
 def test_no_common_fuse_breaks_a_giant(evaluated, look) -> None:
     # Four Keel 200 in parallel: 36 kA, with the margin 54 kA; three others drive 40.5 kA through one fuse.
     verdict, says, _ = look("short_circuit", "ostrel-200", parallel=4)
-    assert verdict == "care" and "No common fuse breaks that" in says and "36 kA" in says
+    assert verdict == "caution" and "No common fuse breaks that" in says and "36 kA" in says
     # 6.75 kA at 48 V is no case for a terminal-block fuse.
     bank = Candidate("x", "lfp", "ostrel-100", 4, 1)
     build = evaluated((LAMP,), candidates=(bank,), system_v=48).banks.candidates[0].build
@@ -214,7 +214,7 @@ def test_short_circuit(look) -> None:
     verdict, _, check = look("short_circuit", "ostrel-200", installed=Installed(fuse_breaks_a=20_000))
     assert verdict == "ok" and check.figure.value == pytest.approx(13_500)
     verdict, says, _ = look("short_circuit", "ostrel-200", installed=Installed(fuse_breaks_a=10_000))
-    assert verdict == "care" and "could keep arcing" in says
+    assert verdict == "caution" and "could keep arcing" in says
     assert look("short_circuit", "ostrel-200")[0] == "note"  # a class T fuse is wanted
     assert look("short_circuit", "tarnmoor-60")[0] == "ok"  # 12.85 V/6.67 mΩ · 1.5 = 2.9 kA
 
@@ -231,13 +231,13 @@ def test_fit_and_pose(look) -> None:
     assert inside(380.0, 223.0, 270.0)[1] == ("ok", "It stands upright.")
     # Two AGM of the same case, one behind the other: 2·173 + 5 + 50 = 401 wide, 101 more than there are.
     assert inside(390.0, 300.0, 270.0, model="tarnmoor-100", n=2)[0] == (
-        "stop",
+        "blocking",
         "2 batteries do not fit: 101 mm too wide for the locker. There is space for 1.",
     )
     # 10 mm too low for the flooded one, 240 high; lying would do, and is not permitted.
     (fit, says), (pose, why) = inside(400.0, 350.0, 280.0, model="corran-12-105")
-    assert (fit, says) == ("stop", "The battery does not fit: 10 mm too high for the locker.")
-    assert pose == "stop" and "would fit on their side" in why
+    assert (fit, says) == ("blocking", "The battery does not fit: 10 mm too high for the locker.")
+    assert pose == "blocking" and "would fit on their side" in why
     # The sealed one of the same case may lie: 220 + 50 beside its terminals, 173 high.
     (fit, _), (pose, why) = inside(400.0, 350.0, 200.0, model="tarnmoor-100")
     assert fit == "ok" and pose == "note" and "fits only on its side" in why
@@ -253,7 +253,10 @@ def test_places_of_the_owner(look) -> None:
         return [look(code, model, candidate=given, locker=room)[:2] for code in ("fit", "orientation")]
 
     assert stood(Place(0, 25, 25), Place(0, 400, 25))[0][0] == "ok"
-    assert stood(Place(0, 25, 25), Place(0, 300, 25))[0] == ("stop", "Batteries 2 and 1 overlap by 55 mm.")
+    assert stood(Place(0, 25, 25), Place(0, 300, 25))[0] == (
+        "blocking",
+        "Batteries 2 and 1 overlap by 55 mm.",
+    )
     assert stood(Place(0, 25, 25), Place(0, 460, 25))[0][1].startswith("Battery 2 takes 15 mm of")
     lying = stood(Place(0, 25, 25, ON_SIDE), Place(0, 400, 25), model="corran-12-105")
     assert "upright only" in lying[1][1]
@@ -265,7 +268,7 @@ def test_terminals_and_care(look) -> None:
     assert look("terminals", "ostrel-100", installed=Installed(lugs="M8 threads"))[0] == "ok"
     assert look("terminals", "ostrel-100", installed=Installed(lugs="tapered posts"))[0] == "note"
     # Traction 6-225 is 278 high: 450 leave 172 over its caps, 400 leave 122; 150 are wanted.
-    for height, verdict in ((450.0, "ok"), (400.0, "care")):
+    for height, verdict in ((450.0, "ok"), (400.0, "caution")):
         front = Locker(((700.0, 300.0, height),), opens="front")
         assert look("care_access", "hollin-6-225", 2, locker=front)[0] == verdict
     assert look("care_access", "hollin-6-225", 2, locker=Locker(((700.0, 300.0, 400.0),)))[0] == "ok"
@@ -276,19 +279,19 @@ def test_weight_on_axles_and_coupling(look) -> None:
     # Van, wheelbase 3 m, new bank 1 m ahead of the rear axle, no old one: 122 kg of Still 220 × 2 put
     # 122·1/3 = 40.7 kg on the front axle and 81.3 kg on the rear one.
     levers = {"base_m": 3.0, "old_x_m": 1.0, "new_x_m": 1.0}
-    for front, rear, expected in ((41, 82, ("ok", "ok")), (40, 81, ("stop", "stop"))):
+    for front, rear, expected in ((41, 82, ("ok", "ok")), (40, 81, ("blocking", "blocking"))):
         loading = Loading(payload_kg=200, front_kg=front, rear_kg=rear, **levers)
         got = tuple(look(f"{side}_axle", "tarnmoor-220", 1, 2, kind="van", loading=loading)[0]
                     for side in ("front", "rear"))  # fmt: skip
         assert got == expected
     assert look("payload", "tarnmoor-220", 1, 2, kind="van", loading=Loading(payload_kg=122))[0] == "ok"
-    assert look("payload", "tarnmoor-220", 1, 2, kind="van", loading=Loading(payload_kg=121))[0] == "stop"
+    assert look("payload", "tarnmoor-220", 1, 2, kind="van", loading=Loading(payload_kg=121))[0] == "blocking"
     # Caravan: 50 + 40.7 = 90.7 kg on the coupling.
-    for most, verdict in ((91, "ok"), (90, "stop")):
+    for most, verdict in ((91, "ok"), (90, "blocking")):
         loading = Loading(coupling_kg=50, coupling_max_kg=most, **levers)
         assert look("coupling", "tarnmoor-220", 1, 2, kind="caravan", loading=loading)[0] == verdict
     behind = Loading(coupling_kg=10, coupling_max_kg=90, base_m=3.0, old_x_m=0.0, new_x_m=-1.0)
-    assert look("coupling_light", "tarnmoor-220", 1, 2, kind="caravan", loading=behind)[0] == "stop"
+    assert look("coupling_light", "tarnmoor-220", 1, 2, kind="caravan", loading=behind)[0] == "blocking"
     # Boat: 29.4 kg · 2 m = 59 kg·m is felt from 50; 22.4 kg of Keel 100 × 2 at 2 m are 45 kg·m.
     boat = {"kind": "boat", "loading": Loading(old_x_m=2.0, new_x_m=2.0)}
     assert (
@@ -300,7 +303,7 @@ def test_weight_on_axles_and_coupling(look) -> None:
 def test_heaviest_piece(look) -> None:
     assert look("heaviest", "ostrel-200")[0] == "ok"  # 21.8 kg
     assert look("heaviest", "tarnmoor-100")[0] == "note"  # 29.4 kg: two people
-    assert look("heaviest", "tarnmoor-220")[0] == "care"  # 61 kg: a hoist
+    assert look("heaviest", "tarnmoor-220")[0] == "caution"  # 61 kg: a hoist
 
 
 def test_air_by_the_worked_example(look) -> None:
@@ -316,20 +319,20 @@ def test_air_by_the_worked_example(look) -> None:
     assert gassing_ma(flooded, 2.40, 10 / 330 * 1000) == 50
     assert spark_distance_mm(20, 330) == pytest.approx(540.2, abs=0.1)
     # The same through the check: four Traction 6-330, charged at 14.4 V; openings of 111 cm² do, 110 do not.
-    for there, verdict in ((111, "ok"), (110, "stop")):
+    for there, verdict in ((111, "ok"), (110, "blocking")):
         at = {"locker": Locker(vented=True, vent_cm2=there), "installed": Installed(charge_v=14.4)}
         assert look("ventilation", "hollin-6-330", 4, 1, system_v=24, **at)[0] == verdict
     assert look("ventilation", "hollin-6-330", 4, 1, system_v=24)[0] == "note"
     assert look("ventilation", "ostrel-200")[0] == "ok"
     # Sealed ones in too little air are a matter of care.
     small = {"locker": Locker(vented=True, vent_cm2=5)}
-    assert look("ventilation", "tarnmoor-220", 1, 2, **small)[0] == "care"
+    assert look("ventilation", "tarnmoor-220", 1, 2, **small)[0] == "caution"
 
 
 def test_gas_where_people_sleep(look) -> None:
     assert (
-        look("living_space", "hollin-12-150")[0] == "stop"
-        and look("living_space", "tarnmoor-100")[0] == "care"
+        look("living_space", "hollin-12-150")[0] == "blocking"
+        and look("living_space", "tarnmoor-100")[0] == "caution"
     )
     assert look("living_space", "ostrel-100")[0] is None
     assert look("living_space", "hollin-12-150", locker=Locker(vented=True))[0] is None
@@ -339,14 +342,14 @@ def test_gas_where_people_sleep(look) -> None:
 @pytest.mark.parametrize(
     ("code", "model", "passes", "fails", "verdict"),
     [
-        ("cold_charge", "ostrel-200", 0, -1, "stop"),
-        ("cold_charge", "tarnmoor-100", -20, -21, "care"),
-        ("cold_heater", "quenby-280", 0, -1, "care"),
-        ("cold_unguarded", "skerry-200", 0, -1, "stop"),
-        ("hot_charge", "ostrel-200", 45, 46, "care"),
-        ("cold_use", "quenby-280", -20, -21, "stop"),
-        ("hot_use", "ostrel-200", 55, 56, "stop"),
-        ("freezing", "tarnmoor-100", -20, -21, "care"),
+        ("cold_charge", "ostrel-200", 0, -1, "blocking"),
+        ("cold_charge", "tarnmoor-100", -20, -21, "caution"),
+        ("cold_heater", "quenby-280", 0, -1, "caution"),
+        ("cold_unguarded", "skerry-200", 0, -1, "blocking"),
+        ("hot_charge", "ostrel-200", 45, 46, "caution"),
+        ("cold_use", "quenby-280", -20, -21, "blocking"),
+        ("hot_use", "ostrel-200", 55, 56, "blocking"),
+        ("freezing", "tarnmoor-100", -20, -21, "caution"),
     ],
 )  # fmt: skip
 def test_temperature_in_use(look, code, model, passes, fails, verdict) -> None:
@@ -358,16 +361,16 @@ def test_temperature_in_use(look, code, model, passes, fails, verdict) -> None:
     ("rule", "model", "battery_c", "code", "verdict"),
     [
         ("long_life", "quenby-280", 0, "cold_charge", "ok"),
-        ("long_life", "quenby-280", -1, "cold_charge", "stop"),
-        ("customary", "quenby-280", -1, "cold_heater", "care"),
-        ("to_label", "quenby-280", -1, "cold_heater", "care"),
-        ("customary", "ostrel-200", -1, "cold_charge", "stop"),
+        ("long_life", "quenby-280", -1, "cold_charge", "blocking"),
+        ("customary", "quenby-280", -1, "cold_heater", "caution"),
+        ("to_label", "quenby-280", -1, "cold_heater", "caution"),
+        ("customary", "ostrel-200", -1, "cold_charge", "blocking"),
         # An afternoon is 3 K warmer than its day.
-        ("to_label", "ostrel-200", -3, "cold_wait", "care"),
-        ("to_label", "ostrel-200", -3.1, "cold_charge", "stop"),
+        ("to_label", "ostrel-200", -3, "cold_wait", "caution"),
+        ("to_label", "ostrel-200", -3.1, "cold_charge", "blocking"),
         # Nothing makes it wait.
-        ("to_label", "skerry-200", -1, "cold_charge", "stop"),
-        ("long_life", "tarnmoor-100", -21, "cold_charge", "care"),
+        ("to_label", "skerry-200", -1, "cold_charge", "blocking"),
+        ("long_life", "tarnmoor-100", -21, "cold_charge", "caution"),
     ],
 )
 def test_a_cold_place_by_house_rule(look, evaluated, rule, model, battery_c, code, verdict) -> None:
@@ -375,15 +378,15 @@ def test_a_cold_place_by_house_rule(look, evaluated, rule, model, battery_c, cod
     # The search of the catalogue puts it out for the same reason.
     given = Candidate("x", CATALOGUE[model].battery_class.key, model, 1, 1)
     bank = evaluated((LAMP,), candidates=(given,), battery_c=battery_c, house_rule=rule).banks.candidates[0]
-    assert ("cold" in set(against(bank.build.criteria))) == (verdict == "stop")
+    assert ("cold" in set(against(bank.build.criteria))) == (verdict == "blocking")
 
 
 def test_temperature_of_storage(look) -> None:
     # Keel 200: −10 to 45 °C; Ember from −20.
     assert look("storage", "ostrel-200", rest_c=-10)[0] == "ok"
-    assert look("storage", "ostrel-200", rest_c=-11)[0] == "care"
+    assert look("storage", "ostrel-200", rest_c=-11)[0] == "caution"
     assert look("storage", "quenby-280", rest_c=-11)[0] == "ok"
-    assert look("storage", "ostrel-200", rest_c=46)[0] == "care"
+    assert look("storage", "ostrel-200", rest_c=46)[0] == "caution"
 
 
 def test_remedies_of_a_cold_place_are_priced_and_can_be_tried(look, reference) -> None:
@@ -405,14 +408,16 @@ def test_remedies_of_a_cold_place_are_priced_and_can_be_tried(look, reference) -
 def test_redundancy_and_who_opens(look) -> None:
     loads = (ALARM,)
     assert look("redundancy", "ostrel-200")[0] == "ok"  # nothing critical
-    assert look("redundancy", "ostrel-200", loads=loads)[0] == "care"
+    assert look("redundancy", "ostrel-200", loads=loads)[0] == "caution"
     assert look("redundancy", "quenby-280", loads=loads)[0] == "note"  # warns before
     assert look("redundancy", "ostrel-200", parallel=2, loads=loads)[0] == "ok"
     assert look("redundancy", "hollin-6-225", 2, loads=loads)[0] == "note"
     assert look("bms_reset", "quenby-280")[0] == "ok" and look("bms_reset", "ostrel-200")[0] == "note"
 
 
-@pytest.mark.parametrize(("guard", "verdict"), [("none", "stop"), (CUT_OFFS, "care"), (EXTERNAL_BMS, "ok")])
+@pytest.mark.parametrize(
+    ("guard", "verdict"), [("none", "blocking"), (CUT_OFFS, "caution"), (EXTERNAL_BMS, "ok")]
+)
 def test_modules_without_a_switch(look, guard, verdict) -> None:
     for model in ("moule-320", "moule-bare-230"):
         given = Candidate("x", "lfp", model, 1, 1, protection=guard)
@@ -434,8 +439,8 @@ def test_batteries_of_different_age(look) -> None:
     )
     verdict, _, check = steps("quenby-280", 1, *soon)
     assert verdict == "ok" and check.figure.value == pytest.approx(0.008, abs=2e-4)
-    assert steps("quenby-280", 1, *stale)[0] == "stop"
-    assert steps("hollin-6-225", 2, *soon)[0] == "stop"
+    assert steps("quenby-280", 1, *stale)[0] == "blocking"
+    assert steps("hollin-6-225", 2, *soon)[0] == "blocking"
     assert (
         steps("quenby-280", 1, PurchaseStep("2026-12", 2), PurchaseStep("2027-06", 0, "Charger", 300))[0]
         is None
@@ -453,18 +458,18 @@ def test_steps_of_a_purchase_add_up(evaluated, look) -> None:
     assert second.covered.value == pytest.approx(first.covered.value * 2)
     wrong = replace(given, stages=(PurchaseStep("2027-06", 0), PurchaseStep("2026-12", 1)))
     for code in ("stages_sum", "stages_first"):
-        assert look(code, "quenby-280", candidate=wrong)[0] == "care"
+        assert look(code, "quenby-280", candidate=wrong)[0] == "caution"
         assert look(code, "quenby-280", candidate=given)[0] is None
     back = replace(given, stages=(PurchaseStep("2027-06", 1), PurchaseStep("2026-12", 1)))
-    assert look("stages_order", "quenby-280", candidate=back)[0] == "care"
+    assert look("stages_order", "quenby-280", candidate=back)[0] == "caution"
     assert look("stages_order", "quenby-280", candidate=given)[0] is None
 
 
 def test_ceiling_and_age_of_the_price(look) -> None:
     # Two Keel 200 are 1458.
     assert look("budget", "ostrel-200", 1, 2, budget=1458)[0] == "ok"
-    assert look("budget", "ostrel-200", 1, 2, budget=1457)[0] == "care"
-    for dated, verdict in (("2025-11-25", "ok"), ("2025-10-25", "care"), ("", None)):
+    assert look("budget", "ostrel-200", 1, 2, budget=1457)[0] == "caution"
+    for dated, verdict in (("2025-11-25", "ok"), ("2025-10-25", "caution"), ("", None)):
         given = Candidate("x", "lfp", "ostrel-200", 1, 2, unit_price=700, price_date=dated)
         assert look("price_age", "ostrel-200", candidate=given, today="2026-11-25")[0] == verdict
 
@@ -522,12 +527,12 @@ def test_used_batteries(look, evaluated) -> None:
     worn = old.life["years_likely"].inputs["w_end"].number
     assert old.life.years == pytest.approx(min(20, (worn - 0.75) / old.life["wear"].number))
     assert old.life.years < new.life.years
-    assert look("used_untested", "", changed=made)[0] == "care"
+    assert look("used_untested", "", changed=made)[0] == "caution"
     assert look("used_untested", "", changed=tested)[0] is None
     for past, code, verdict in (
-        ({"spread_mv": 50}, "cell_spread", "ok"), ({"spread_mv": 51}, "cell_spread", "care"),
-        ({"faults": 1}, "used_faults", "care"), ({"faults": 0}, "used_faults", None),
-        ({"spare": True}, "used", "note"), ({"spare": False}, "used", "care"),
+        ({"spread_mv": 50}, "cell_spread", "ok"), ({"spread_mv": 51}, "cell_spread", "caution"),
+        ({"faults": 1}, "used_faults", "caution"), ({"faults": 0}, "used_faults", None),
+        ({"spare": True}, "used", "note"), ({"spare": False}, "used", "caution"),
     ):  # fmt: skip
         assert look(code, "", changed=used(**past))[0] == verdict, past
 
@@ -551,11 +556,11 @@ def test_portable_packs(look) -> None:
     pan = replace(KETTLE, id="p", name="Pan", draw=Draw(400, "W"))
     assert look("pack_power", "lantern-1000", loads=(LAMP, KETTLE))[0] == "ok"
     verdict, says, _ = look("pack_power", "lantern-1000", loads=(LAMP, KETTLE, pan))
-    assert verdict == "stop"
+    assert verdict == "blocking"
     assert (
         says.replace("\u202f", "") == "AC loads take 1300 W together, but its inverter supplies only 1200 W."
     )
-    assert look("pack_fixed", "lantern-1000", loads=(LAMP,))[0] == "care"
+    assert look("pack_fixed", "lantern-1000", loads=(LAMP,))[0] == "caution"
     assert look("pack_fixed", "lantern-1000", loads=(KETTLE,))[0] == "note"
     rated = Inverter(rated_w=1000)
     assert look("pack_inverter", "lantern-1000", loads=(KETTLE,), inverter=rated)[0] == "note"

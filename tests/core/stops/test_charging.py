@@ -39,27 +39,27 @@ def codes(results):
 @pytest.mark.parametrize(
     ("key", "source", "code", "severity"),
     [
-        ("lfp", replace(MAINS, absorption_v=None, float_v=13.2), "low_volts", "care"),
-        ("lfp", replace(MAINS, absorption_v=None, float_v=13.6), "no_balance", "care"),
-        ("lfp", replace(MAINS, absorption_v=14.8), "high_volts", "stop"),
-        ("lfp", replace(MAINS, equalise_v=15.5), "equalises", "stop"),
-        ("lfp", replace(MAINS, compensates=True), "compensates", "care"),
-        ("lfp", replace(MAINS, rests=True), "rests", "stop"),
-        ("lfp", replace(MAINS, rests=True, rebulk_v=13.3), "rests", "care"),
-        ("lfp", replace(ENGINE, cable_mohm=5.0, alternator_a=60.0), "alternator", "stop"),
-        ("lfp", ENGINE, "stays_closed", "care"),
-        ("lfp", ENGINE, "load_dump", "care"),
-        ("lfp", replace(ENGINE, smart=True), "smart", "stop"),
-        ("lfp", replace(SUN, controller="pwm"), "panel_volts", "care"),
-        ("gel", replace(MAINS, absorption_v=14.7), "gel_volts", "stop"),
-        ("agm", replace(MAINS, absorption_v=14.9), "high_volts", "care"),
-        ("agm", replace(MAINS, equalise_v=15.5), "equalises", "stop"),
-        ("agm", replace(MAINS, timeout_h=2.0), "timeout", "care"),
-        ("agm", replace(MAINS, rests=True, rebulk_v=12.4), "rests", "care"),
+        ("lfp", replace(MAINS, absorption_v=None, float_v=13.2), "low_volts", "caution"),
+        ("lfp", replace(MAINS, absorption_v=None, float_v=13.6), "no_balance", "caution"),
+        ("lfp", replace(MAINS, absorption_v=14.8), "high_volts", "blocking"),
+        ("lfp", replace(MAINS, equalise_v=15.5), "equalises", "blocking"),
+        ("lfp", replace(MAINS, compensates=True), "compensates", "caution"),
+        ("lfp", replace(MAINS, rests=True), "rests", "blocking"),
+        ("lfp", replace(MAINS, rests=True, rebulk_v=13.3), "rests", "caution"),
+        ("lfp", replace(ENGINE, cable_mohm=5.0, alternator_a=60.0), "alternator", "blocking"),
+        ("lfp", ENGINE, "stays_closed", "caution"),
+        ("lfp", ENGINE, "load_dump", "caution"),
+        ("lfp", replace(ENGINE, smart=True), "smart", "blocking"),
+        ("lfp", replace(SUN, controller="pwm"), "panel_volts", "caution"),
+        ("gel", replace(MAINS, absorption_v=14.7), "gel_volts", "blocking"),
+        ("agm", replace(MAINS, absorption_v=14.9), "high_volts", "caution"),
+        ("agm", replace(MAINS, equalise_v=15.5), "equalises", "blocking"),
+        ("agm", replace(MAINS, timeout_h=2.0), "timeout", "caution"),
+        ("agm", replace(MAINS, rests=True, rebulk_v=12.4), "rests", "caution"),
         ("agm", replace(MAINS, amps=6.0), "slow", "note"),
-        ("flooded_deep", replace(MAINS, absorption_v=13.8), "low_volts", "care"),
-        ("agm", replace(ENGINE, smart=True), "smart", "stop"),
-        ("agm", Source("e", "engine", amps=60.0, alternator_a=70.0), "alternator", "care"),
+        ("flooded_deep", replace(MAINS, absorption_v=13.8), "low_volts", "caution"),
+        ("agm", replace(ENGINE, smart=True), "smart", "blocking"),
+        ("agm", Source("e", "engine", amps=60.0, alternator_a=70.0), "alternator", "caution"),
     ],
 )
 def test_each_misfit_is_told(beside, key, source, code, severity) -> None:
@@ -100,7 +100,7 @@ def test_a_remedy_is_carried_out_priced_and_taken_back(beside) -> None:
     assert codes(beside("lfp", source, "no such remedy")) == codes(before)
     # A raised threshold still leaves the bank cycling, and says so.
     rung = next(r for j in before.suitability["c"] for r in j.rungs if r.key == "rebulk")
-    assert rung.leaves and codes(beside("lfp", source, "rebulk"))["rests"] == "care"
+    assert rung.leaves and codes(beside("lfp", source, "rebulk"))["rests"] == "caution"
     simulated = after.simulated.trial.simulated_banks[0]
     assert not simulated.sources[0].rests and simulated.sources[0].wakes
 
@@ -183,7 +183,7 @@ def test_settings_sheet_scales_with_the_system(demo_results, reference) -> None:
     )
     assert sheet["Equalising"].words == "never" and sheet["Temperature compensation"].words == "off"
     assert sheet["Stop charging below"].value == 0
-    assert {j.verdict for j in suitability_of(lfp.build)} >= {"stop"}
+    assert {j.verdict for j in suitability_of(lfp.build)} >= {"blocking"}
 
 
 def test_no_source_at_all_and_no_charger_for_a_generator_are_told(beside, reference) -> None:
@@ -261,7 +261,7 @@ def test_a_sleeping_battery_is_a_stop_only_where_nothing_wakes_it(demo_results, 
         found = evaluate(changed, reference, found=()).suitability["c"]
         return {j.source: {p.code: p.severity for p in j.points}.get("does_not_wake") for j in found}
 
-    assert codes_of(*two) == {"a": "stop", "b": "note"}
+    assert codes_of(*two) == {"a": "blocking", "b": "note"}
     assert codes_of(two[0], replace(two[1], wakes=True)) == {"a": "note", "b": None}
 
 

@@ -50,7 +50,7 @@ def test_find_and_the_checks_agree_on_every_bank(name, reference) -> None:
         results = evaluate(replace(plan, candidates=candidates), reference, found=())
         compared_banks = {c.banked.candidate.id: c for c in results.compare.compared_banks}
         for bank, banked in zip(some, results.banks.candidates, strict=True):
-            stops = {f.code for f in banked.findings if f.severity == "stop"} - ELSEWHERE
+            stops = {f.code for f in banked.findings if f.severity == "blocking"} - ELSEWHERE
             said = {key for key, reason in REASONS.items() if stops & set(reason.codes)}
             assert said == set(look.rig_limits.against(bank)), bank.model.id
             assert stops <= {code for key in said for code in REASONS[key].codes}, bank.model.id

@@ -48,10 +48,10 @@ def test_many_lead_acid_strings_are_discouraged(evaluated) -> None:
     ("battery_c", "model", "code", "severity"),
     [
         (1, "ostrel-200", None, ""),
-        (-1, "ostrel-200", "cold_charge", "stop"),
-        (-1, "quenby-280", "cold_heater", "care"),
+        (-1, "ostrel-200", "cold_charge", "blocking"),
+        (-1, "quenby-280", "cold_heater", "caution"),
         (44, "ostrel-200", None, ""),
-        (46, "ostrel-200", "hot_charge", "care"),
+        (46, "ostrel-200", "hot_charge", "caution"),
     ],
 )
 def test_charging_temperature_of_lfp(evaluated, battery_c, model, code, severity) -> None:
@@ -103,7 +103,7 @@ def test_voltage_must_come_out_whole(evaluated, candidate, system_v, says) -> No
         )
     else:
         assert banked.bank is None and says in banked.findings[0].says.template
-        assert banked.findings[0].severity == "stop" and results.compare.compared_banks == ()
+        assert banked.findings[0].severity == "blocking" and results.compare.compared_banks == ()
 
 
 def test_inverter_on_for_less_than_its_loads_is_told(evaluated) -> None:

@@ -188,7 +188,7 @@ def test_what_is_not_supplied_has_its_price_and_is_no_wall(demo_results, referen
     assert costs[2] - costs[1] == pytest.approx(costs[1] - costs[0], rel=0.05) and costs[0] < costs[1]
     # A hard finding of which the remedy is priced in does not leave a bank out: the vents of the flooded one.
     deep = next(c for c in verdict.compared_banks if c.id == "deep")
-    assert "ventilation" in {f.code for f in deep.banked.findings if f.severity == "stop"}
+    assert "ventilation" in {f.code for f in deep.banked.findings if f.severity == "blocking"}
     assert any(d.key == "check-ventilation" and d.met for d in deep.cost.required_extras)
 
 

@@ -37,7 +37,7 @@ const LENGTHS = [
   <template v-if="!view.chosen">
     <p class="mt-1 max-w-3xl text-pretty text-soft">{{ phrase('changeover.choice.intro') }}</p>
     <p v-if="view.gone" class="mt-3 flex gap-2" data-gone>
-      <SeverityMark severity="care" class="mt-0.5 shrink-0" />{{ view.gone }}
+      <SeverityMark severity="caution" class="mt-0.5 shrink-0" />{{ view.gone }}
     </p>
     <ul v-if="choices.length" class="mt-4 space-y-3">
       <li
@@ -87,7 +87,7 @@ const LENGTHS = [
       </h2>
       <ul class="mt-2 divide-y divide-line">
         <li v-for="q in view.questions" :key="q.key" class="flex gap-3 py-2" :data-ask="q.key">
-          <SeverityMark v-if="q.state === 'wrong'" severity="stop" class="mt-1 shrink-0" />
+          <SeverityMark v-if="q.state === 'wrong'" severity="blocking" class="mt-1 shrink-0" />
           <Check
             v-else-if="q.state === 'known'"
             :size="18"
@@ -104,7 +104,7 @@ const LENGTHS = [
           />
           <div class="min-w-0 leading-snug">
             <p class="font-semibold">{{ q.title }}</p>
-            <p v-if="q.says" :class="q.state === 'wrong' ? 'text-stop' : ''">{{ q.says }}</p>
+            <p v-if="q.says" :class="q.state === 'wrong' ? 'text-blocking' : ''">{{ q.says }}</p>
             <p v-if="!q.settled" class="text-soft">
               {{ q.how }}
               <RouterLink v-if="q.stop" class="underline" :to="to(q.stop, q.part)">{{

@@ -106,7 +106,7 @@ onBeforeUnmount(() => {
         <MeterPanel class="mt-5" />
       </div>
     </div>
-    <p v-if="held" class="border-t border-line bg-well px-4 py-2 text-stop" role="status">
+    <p v-if="held" class="border-t border-line bg-well px-4 py-2 text-blocking" role="status">
       {{ phrase('changeover.locker.held') }}
     </p>
     <footer class="grid grid-cols-2 gap-3 border-t border-line p-3">

@@ -51,14 +51,14 @@ const { measure, practising } = useChangeover()
         class="mb-2 text-sea"
         :aria-label="phrase('changeover.measure.ok')"
       />
-      <SeverityMark v-else-if="measured.verdict === 'out'" severity="stop" class="mb-2" />
+      <SeverityMark v-else-if="measured.verdict === 'out'" severity="blocking" class="mb-2" />
     </div>
     <div
       v-if="measured.verdict === 'out'"
-      class="mt-2 rounded-lg border-l-4 border-stop bg-well px-3 py-2"
+      class="mt-2 rounded-lg border-l-4 border-blocking bg-well px-3 py-2"
       role="status"
     >
-      <p class="font-semibold text-stop">
+      <p class="font-semibold text-blocking">
         {{ phrase('changeover.measure.out', { value: measured.value, range: measured.range }) }}
       </p>
       <p v-if="measured.remark">{{ measured.remark }}</p>

@@ -37,11 +37,11 @@ const stopped = computed(() => steps.value.find((step) => step.stopped))
       <span class="block h-full rounded-full bg-sea" :style="{ width: `${share * 100}%` }" />
     </div>
     <p v-if="view.against.length" class="mt-2 flex gap-2 leading-snug" data-against>
-      <SeverityMark :severity="view.hard ? 'stop' : 'care'" class="mt-0.5 shrink-0" />
+      <SeverityMark :severity="view.hard ? 'blocking' : 'caution'" class="mt-0.5 shrink-0" />
       <span><SentenceText :tokens="view.against" /></span>
     </p>
     <p v-if="stopped" class="mt-2 flex gap-2 leading-snug" data-stopped>
-      <SeverityMark severity="stop" class="mt-0.5 shrink-0" />
+      <SeverityMark severity="blocking" class="mt-0.5 shrink-0" />
       <span>{{ phrase('changeover.progress.stopped', { title: stopped.title }) }}</span>
     </p>
     <p v-if="view.unplaced.length" class="mt-2 text-sm text-soft" data-unplaced>

@@ -30,7 +30,7 @@ function start() {
 
 const form = ref({ minutes: '', volts: '', amps: '' })
 const problem = ref('')
-const SHOWN: Record<string, string> = { promised: 'note', within: 'note', short: 'stop' }
+const SHOWN: Record<string, string> = { promised: 'note', within: 'note', short: 'blocking' }
 
 /** A name that no other reading has, in another window neither. */
 const freshId = () => `r${Date.now().toString(36)}${Math.random().toString(36).slice(2, 6)}`
@@ -92,12 +92,12 @@ const into = computed(() => measured('shared_in'))
         }}
       </p>
       <p v-if="!proof.warm_enough" class="mt-2 flex gap-2">
-        <SeverityMark severity="care" class="mt-0.5 shrink-0" />{{
+        <SeverityMark severity="caution" class="mt-0.5 shrink-0" />{{
           phrase('changeover.proof.cold')
         }}
       </p>
       <p v-for="caution in proof.cautions" :key="caution" class="mt-2 flex gap-2">
-        <SeverityMark severity="care" class="mt-0.5 shrink-0" />{{ caution }}
+        <SeverityMark severity="caution" class="mt-0.5 shrink-0" />{{ caution }}
       </p>
       <div class="mt-3 grid grid-cols-2 gap-3">
         <PlanField
@@ -141,14 +141,14 @@ const into = computed(() => measured('shared_in'))
           {{ phrase('changeover.proof.add') }}
         </button>
       </form>
-      <p v-if="problem" class="mt-1 text-stop" role="alert">{{ problem }}</p>
+      <p v-if="problem" class="mt-1 text-blocking" role="alert">{{ problem }}</p>
       <SimulatedMonitor :every="proof.every" :last="last" :take="take" />
     </section>
     <section class="min-w-0">
       <p
         v-if="proof.says"
         class="mb-3 flex gap-2 text-lg font-semibold"
-        :class="proof.verdict === 'short' ? 'text-stop' : ''"
+        :class="proof.verdict === 'short' ? 'text-blocking' : ''"
         role="status"
         :data-proof="proof.verdict"
       >

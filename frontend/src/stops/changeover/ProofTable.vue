@@ -16,7 +16,7 @@ defineProps<{
       </tr>
     </thead>
     <tbody class="divide-y divide-line border-y border-line">
-      <tr v-for="r in rows" :key="r.key" class="align-top" :class="r.out ? 'text-stop' : ''">
+      <tr v-for="r in rows" :key="r.key" class="align-top" :class="r.out ? 'text-blocking' : ''">
         <th scope="row" class="py-1 pr-3 text-left font-normal">{{ r.cells[0] }}</th>
         <td v-for="(c, i) in r.cells.slice(1)" :key="i" class="py-1 pr-3">
           <span v-if="c">{{ c }}</span>

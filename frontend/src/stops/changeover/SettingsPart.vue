@@ -37,7 +37,7 @@ const first = groups.value.find((g) => !g.whole)?.key
       class="flex gap-2 leading-snug"
       :data-conflict="c.key"
     >
-      <SeverityMark severity="care" class="mt-0.5 shrink-0" />
+      <SeverityMark severity="caution" class="mt-0.5 shrink-0" />
       <span
         >{{ c.says }} <span class="text-soft">{{ c.remedy }}</span></span
       >

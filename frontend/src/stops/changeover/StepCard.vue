@@ -29,12 +29,12 @@ const PEOPLE = ['', '', phrase('changeover.step.two'), phrase('changeover.step.h
     <p
       v-for="c in step.cautions"
       :key="c"
-      class="mt-1 flex gap-2 leading-snug text-care"
+      class="mt-1 flex gap-2 leading-snug text-caution"
       data-caution
     >
       <TriangleAlert :size="18" class="mt-0.5 shrink-0" aria-hidden="true" />{{ c }}
     </p>
-    <p v-if="step.late" class="mt-1 text-stop">{{ step.late }}</p>
+    <p v-if="step.late" class="mt-1 text-blocking">{{ step.late }}</p>
     <div v-if="step.measured.length" class="mt-2 divide-y divide-line border-y border-line">
       <MeasureField v-for="m in step.measured" :key="m.key" :measured="m" :large="large" />
     </div>

@@ -38,7 +38,7 @@ const go = (step: string) =>
   <MeterPanel class="mt-3" />
   <section v-for="g in view.gates" :key="g.key" class="mt-5" :data-gate="g.key">
     <h2 class="flex flex-wrap items-center gap-2 text-xl">
-      <SeverityMark v-if="g.stopped" severity="stop" />
+      <SeverityMark v-if="g.stopped" severity="blocking" />
       {{ g.title }}
       <span class="text-base font-normal text-soft">{{
         phrase('changeover.work.of', {
@@ -55,7 +55,7 @@ const go = (step: string) =>
         :open="s.key === view.next"
       >
         <summary class="flex min-h-11 cursor-pointer items-center gap-3 py-1.5">
-          <SeverityMark v-if="s.stopped" severity="stop" />
+          <SeverityMark v-if="s.stopped" severity="blocking" />
           <CircleCheck
             v-else-if="isTicked(s.key)"
             :size="18"

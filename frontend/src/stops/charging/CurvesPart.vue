@@ -99,7 +99,7 @@ const problem = (path: string) => problems.value.find((p) => p.path === path)?.m
                 v-for="(t, i) in [c.to_80, c.to_95, c.to_full]"
                 :key="i"
                 class="pr-4"
-                :class="t === 'never' ? 'font-semibold text-care' : ''"
+                :class="t === 'never' ? 'font-semibold text-caution' : ''"
               >
                 {{ t }}
               </td>

@@ -32,7 +32,7 @@ const chosen = computed(() => answer.value?.sheets_of ?? '')
             <th scope="row" class="py-1 pr-3 text-left font-normal text-soft">{{ x.name }}</th>
             <td class="py-1 text-right font-semibold">
               {{ x.value }}
-              <span v-if="x.now" class="block text-sm font-normal text-care">{{
+              <span v-if="x.now" class="block text-sm font-normal text-caution">{{
                 phrase('charging.settings_part.now', { now: x.now })
               }}</span>
             </td>

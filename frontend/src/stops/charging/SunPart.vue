@@ -122,7 +122,7 @@ function take(on: boolean) {
           </div>
         </div>
       </div>
-      <p v-if="view.sun_says" class="mt-1 text-care">{{ view.sun_says }}</p>
+      <p v-if="view.sun_says" class="mt-1 text-caution">{{ view.sun_says }}</p>
     </template>
   </section>
 </template>

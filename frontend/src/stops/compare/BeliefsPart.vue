@@ -22,7 +22,12 @@ const { answer, asking } = useAsked<Schemas['BeliefsView']>(
 const ANSWERS = [
   { key: 'true', name: phrase('compare.beliefs_part.true_here'), icon: Check, tone: 'text-sea' },
   { key: 'half', name: phrase('compare.beliefs_part.half_true'), icon: Equal, tone: 'text-note' },
-  { key: 'false', name: phrase('compare.beliefs_part.not_true_here'), icon: X, tone: 'text-care' },
+  {
+    key: 'false',
+    name: phrase('compare.beliefs_part.not_true_here'),
+    icon: X,
+    tone: 'text-caution',
+  },
   {
     key: 'unknown',
     name: phrase('compare.beliefs_part.not_known_yet'),

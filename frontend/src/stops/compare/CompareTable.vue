@@ -108,11 +108,11 @@ const difference = (key: string, at: number) =>
               </span>
             </span>
             <RouterLink
-              v-if="c.stop"
+              v-if="c.out"
               :to="{ name: 'rig', params: { id: plan.rig!.id, stop: 'compare' } }"
-              class="mt-0.5 flex items-center gap-1.5 text-sm font-normal text-stop underline underline-offset-2"
+              class="mt-0.5 flex items-center gap-1.5 text-sm font-normal text-blocking underline underline-offset-2"
             >
-              <SeverityMark severity="stop" />
+              <SeverityMark severity="blocking" />
               {{ phrase('compare.compare_table.unsuitable_see_verdict') }}
             </RouterLink>
             <span class="mt-0.5 -ml-1.5 flex print:hidden">

@@ -18,7 +18,7 @@ const SHADES: Record<string, string> = {
   doubt: 'split-h',
 }
 const fit = computed(() => {
-  const left = props.columns.filter((c) => !c.stop)
+  const left = props.columns.filter((c) => !c.out)
   return left.length ? left : props.columns
 })
 const counted = computed(() => fit.value.every((c) => c.items.every((i) => i.per !== null)))
@@ -152,13 +152,13 @@ const names = computed(() =>
   );
 }
 .split-c {
-  background: var(--care);
+  background: var(--caution);
 }
 .split-d {
   background: repeating-linear-gradient(
     45deg,
-    var(--care) 0 4px,
-    color-mix(in oklab, var(--care) 45%, var(--sheet)) 4px 8px
+    var(--caution) 0 4px,
+    color-mix(in oklab, var(--caution) 45%, var(--sheet)) 4px 8px
   );
 }
 .split-e {

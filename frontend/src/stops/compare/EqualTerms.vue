@@ -83,10 +83,10 @@ defineExpose({ show })
               :key="c.id"
               scope="col"
               class="min-w-28 py-1 pr-4 text-left text-sm leading-tight font-semibold"
-              :class="c.stop ? 'text-soft' : ''"
+              :class="c.out ? 'text-soft' : ''"
             >
               <ChemistryMark :battery-class="c.battery_class" class="mb-1" /><br />{{ c.title
-              }}{{ c.stop ? ' (out)' : '' }}
+              }}{{ c.out ? ' (out)' : '' }}
             </th>
           </tr>
         </thead>

@@ -51,7 +51,7 @@ const FIGURES = [
               {{ f.layout
               }}<b v-if="f.wins" class="font-semibold text-sea">
                 {{ ' ' }}{{ phrase('compare.found_for_you.verdict') }}</b
-              ><b v-if="f.out" class="font-semibold text-stop">
+              ><b v-if="f.out" class="font-semibold text-blocking">
                 {{ ' ' }}{{ phrase('compare.found_for_you.unsuitable') }}</b
               >
             </span>

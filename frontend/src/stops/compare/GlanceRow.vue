@@ -68,7 +68,7 @@ const cards = computed(() =>
                 {{ ' ' }}{{ phrase('compare.glance_row.found') }}</b
               ><b v-if="c.own" class="font-semibold text-sea">
                 {{ ' ' }}{{ phrase('compare.glance_row.own') }}</b
-              ><b v-if="c.stop" class="font-semibold text-stop">
+              ><b v-if="c.out" class="font-semibold text-blocking">
                 {{ ' ' }}{{ phrase('compare.glance_row.unsuitable') }}</b
               >
             </span>
@@ -88,7 +88,7 @@ const cards = computed(() =>
               :style="{
                 width: b.width,
                 background: `var(--chem-${c.battery_class})`,
-                opacity: c.stop ? 0.45 : 1,
+                opacity: c.out ? 0.45 : 1,
               }"
             />
           </span>

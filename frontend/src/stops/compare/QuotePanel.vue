@@ -74,12 +74,12 @@ const lists = computed(() => [
           <ChevronRight :size="16" />
         </button>
       </p>
-      <p v-if="problem" class="mb-2 text-stop" role="alert">{{ problem }}</p>
+      <p v-if="problem" class="mb-2 text-blocking" role="alert">{{ problem }}</p>
       <template v-for="l in lists" :key="l.key">
         <h3
           v-if="l.list.length"
           class="font-sans font-semibold"
-          :class="l.key === 'filled' ? 'mt-3 text-care' : ''"
+          :class="l.key === 'filled' ? 'mt-3 text-caution' : ''"
         >
           {{ l.name }}
         </h3>
@@ -101,7 +101,7 @@ const lists = computed(() => [
           </div>
         </dl>
       </template>
-      <p v-if="full" class="mt-3 text-care">{{ phrase('compare.quote_panel.most') }}</p>
+      <p v-if="full" class="mt-3 text-caution">{{ phrase('compare.quote_panel.most') }}</p>
       <div v-if="quote?.model && !full" class="mt-4 flex flex-wrap gap-2">
         <button
           v-if="instead"

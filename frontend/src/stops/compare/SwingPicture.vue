@@ -50,14 +50,14 @@ const bar = (s: Schemas['SwingView']) => {
       <li v-for="s in shown" :key="s.key" :data-swing="s.key">
         <p class="text-sm leading-tight">
           {{ s.name }}
-          <b v-if="s.changes_winner" class="font-semibold text-care">{{
+          <b v-if="s.changes_winner" class="font-semibold text-caution">{{
             phrase('compare.swing_picture.changes_verdict')
           }}</b>
         </p>
         <div class="relative mt-0.5 h-4 rounded bg-well">
           <span
             class="absolute inset-y-0.5 rounded-sm"
-            :class="s.changes_winner ? 'bg-care' : 'bg-sea'"
+            :class="s.changes_winner ? 'bg-caution' : 'bg-sea'"
             :style="bar(s)"
             :title="`${s.at_low.text} to ${s.at_high.text}`"
           />

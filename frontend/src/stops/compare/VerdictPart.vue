@@ -82,7 +82,7 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
         </h2>
         <ProvisionalLine v-if="judged" :topics="topics" class="mt-2" />
         <LogFound v-if="logged?.verdict" class="mt-2" :says="logged.verdict" part="review" />
-        <p v-if="verdict.danger" class="mt-3 font-semibold text-stop">{{ verdict.danger }}</p>
+        <p v-if="verdict.danger" class="mt-3 font-semibold text-blocking">{{ verdict.danger }}</p>
         <p
           class="mt-3 max-w-3xl leading-relaxed sm:text-lg sm:leading-relaxed text-pretty"
           data-card
@@ -145,7 +145,7 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
               :is="s.icon"
               :size="18"
               class="mt-0.5 shrink-0"
-              :class="s.key === 'for' ? 'text-sea' : 'text-care'"
+              :class="s.key === 'for' ? 'text-sea' : 'text-caution'"
               aria-hidden="true"
             />
             <p>

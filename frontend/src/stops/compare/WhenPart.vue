@@ -67,7 +67,7 @@ const column = (id: string) => columns.value.find((c) => c.id === id)
               </td>
               <td class="max-w-md py-2 leading-snug">
                 <SentenceText :tokens="o.says" />
-                <span v-if="!o.works" class="block text-sm text-care">
+                <span v-if="!o.works" class="block text-sm text-caution">
                   {{ phrase('compare.when_part.until_then_bank_last') }}
                 </span>
               </td>

@@ -215,7 +215,7 @@ function choose(event: Event) {
   </tr>
   <tr v-if="problems.length" class="problems">
     <td :id="problemsAt" colspan="11" role="alert">
-      <div v-for="p in problems" :key="p.path" class="leading-snug text-stop">
+      <div v-for="p in problems" :key="p.path" class="leading-snug text-blocking">
         <b class="capitalize">{{ p.field }}</b>: {{ p.message }}
         <InterpretationList :path="p.path" />
       </div>

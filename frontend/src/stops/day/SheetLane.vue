@@ -44,7 +44,7 @@ const own = computed(() => onDay(props.load) === 'own')
 <template>
   <div ref="lane" class="lane" :data-lane="load.id" @focusout="left">
     <div class="flex min-w-0 items-center gap-1.5 pr-2">
-      <span class="w-6 shrink-0 text-xs font-bold" :class="ac ? 'text-care' : 'text-sea'">{{
+      <span class="w-6 shrink-0 text-xs font-bold" :class="ac ? 'text-caution' : 'text-sea'">{{
         load.supply.toUpperCase()
       }}</span>
       <span class="truncate" :title="load.name">{{ load.name }}</span>
@@ -156,10 +156,10 @@ const own = computed(() => onDay(props.load) === 'own')
 .ac .slot {
   background: repeating-linear-gradient(
     135deg,
-    color-mix(in oklab, var(--care) 62%, var(--sheet)) 0 6px,
-    color-mix(in oklab, var(--care) 40%, var(--sheet)) 6px 9px
+    color-mix(in oklab, var(--caution) 62%, var(--sheet)) 0 6px,
+    color-mix(in oklab, var(--caution) 40%, var(--sheet)) 6px 9px
   );
-  border: 1px solid var(--care);
+  border: 1px solid var(--caution);
 }
 .slot.all {
   opacity: 0.55;

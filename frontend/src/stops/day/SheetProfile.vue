@@ -56,7 +56,7 @@ function step(by: number) {
   <div class="sheet-scale pt-2">
     <p class="pr-3 text-right text-sm leading-tight text-soft max-md:hidden">
       {{ phrase('day.sheet_profile.up_w', { top: grouped(top) }) }}<br />
-      <span class="text-sea">DC</span>, <span class="text-care">AC</span
+      <span class="text-sea">DC</span>, <span class="text-caution">AC</span
       >{{ phrase('day.sheet_profile.energy_used_far_line') }}
     </p>
     <svg
@@ -81,7 +81,7 @@ function step(by: number) {
         fill="var(--ink)"
         opacity="0.07"
       />
-      <path :d="area(day.watts)" fill="color-mix(in oklab, var(--care) 55%, var(--sheet))" />
+      <path :d="area(day.watts)" fill="color-mix(in oklab, var(--caution) 55%, var(--sheet))" />
       <path
         :d="area(day.watts.map((w, i) => w - day.ac_watts[i]!))"
         fill="color-mix(in oklab, var(--sea) 60%, var(--sheet))"

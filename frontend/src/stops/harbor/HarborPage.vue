@@ -102,9 +102,9 @@ function restored(rigs: number) {
         v-if="problems.length"
         class="sheet mt-4 flex gap-3 p-4"
         role="alert"
-        style="border-color: var(--stop)"
+        style="border-color: var(--blocking)"
       >
-        <SeverityMark severity="stop" class="mt-0.5 shrink-0" />
+        <SeverityMark severity="blocking" class="mt-0.5 shrink-0" />
         <ul class="space-y-1">
           <li v-for="p in problems" :key="p">{{ p }}</li>
         </ul>

@@ -57,7 +57,7 @@ const counted = (n: number) => phrase('harbor.kept_dialog.rigs', { count: n })
     data-kept
     @close="emit('close')"
   >
-    <p v-if="problem" class="mt-2 text-stop" role="alert">{{ problem }}</p>
+    <p v-if="problem" class="mt-2 text-blocking" role="alert">{{ problem }}</p>
     <template v-if="kept">
       <p class="mt-1 text-soft">
         {{ phrase('harbor.kept_dialog.rigs_file_computer') }}
@@ -84,7 +84,7 @@ const counted = (n: number) => phrase('harbor.kept_dialog.rigs', { count: n })
       </div>
       <div
         v-if="wanted"
-        class="mt-4 rounded-lg border-2 border-care bg-wash p-4"
+        class="mt-4 rounded-lg border-2 border-caution bg-wash p-4"
         role="alert"
         data-confirm
       >

@@ -44,7 +44,7 @@ onMounted(load)
     data-phones
     @close="emit('close')"
   >
-    <p v-if="problem" class="mt-2 text-stop" role="alert">{{ problem }}</p>
+    <p v-if="problem" class="mt-2 text-blocking" role="alert">{{ problem }}</p>
     <template v-if="found">
       <p class="mt-1 text-pretty text-soft">{{ phrase('harbor.phones_dialog.lead') }}</p>
       <template v-if="found.listens && found.address">

@@ -13,7 +13,7 @@ defineEmits<{ copy: []; remove: [] }>()
 const kind = computed(() => kindOf(props.card.kind))
 const strip = computed(() => props.card.figures?.strip ?? [])
 const worst = computed(
-  () => ['stop', 'care'].find((s) => strip.value.some((x) => x.attention === s)) ?? '',
+  () => ['blocking', 'caution'].find((s) => strip.value.some((x) => x.attention === s)) ?? '',
 )
 </script>
 
@@ -30,7 +30,7 @@ const worst = computed(
       </span>
       <h2 class="mt-1 text-2xl [overflow-wrap:anywhere]">{{ card.name }}</h2>
       <p class="mt-3 leading-snug">
-        <b v-if="card.figures?.provisional" class="mr-1 text-sm text-care" data-provisional>{{
+        <b v-if="card.figures?.provisional" class="mr-1 text-sm text-caution" data-provisional>{{
           phrase('harbor.rig_card.provisional')
         }}</b>
         <SentenceText v-if="card.figures" :tokens="card.figures.result" plain />
@@ -43,7 +43,7 @@ const worst = computed(
       :to="{ name: 'rig', params: { id: card.id, stop: 'log' } }"
       data-due
     >
-      <SeverityMark severity="care" class="mt-0.5 shrink-0" />
+      <SeverityMark severity="caution" class="mt-0.5 shrink-0" />
       {{
         phrase('harbor.rig_card.due', {
           count: card.figures.due.length,

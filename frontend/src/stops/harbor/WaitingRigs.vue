@@ -11,7 +11,7 @@ const plan = usePlan()
     <li
       v-for="rig in plan.unmade"
       :key="rig.key"
-      class="flex flex-wrap items-center gap-x-4 gap-y-2 rounded-lg border-2 border-dashed border-care px-4 py-2"
+      class="flex flex-wrap items-center gap-x-4 gap-y-2 rounded-lg border-2 border-dashed border-caution px-4 py-2"
       role="status"
     >
       <p class="min-w-0 grow leading-snug">

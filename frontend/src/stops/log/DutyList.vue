@@ -55,7 +55,7 @@ async function ask(key: string) {
     <ul v-else class="mt-1 divide-y divide-line border-y border-line">
       <li v-for="d in shown" :key="d.key" class="py-2.5" :data-duty="d.key" :data-state="d.state">
         <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
-          <SeverityMark v-if="d.state === 'due'" severity="care" class="shrink-0" />
+          <SeverityMark v-if="d.state === 'due'" severity="caution" class="shrink-0" />
           <div class="min-w-0 grow basis-64 leading-snug">
             <p class="font-semibold">{{ d.title }}</p>
             <p class="text-soft">{{ d.why }}</p>
@@ -112,7 +112,7 @@ async function ask(key: string) {
             <input ref="field" v-model="reason" class="field" name="reason" maxlength="1000" />
           </label>
           <button type="submit" class="btn btn-main">{{ phrase('log.duties.put_off') }}</button>
-          <p v-if="problem" class="text-stop sm:col-span-3" role="alert">{{ problem }}</p>
+          <p v-if="problem" class="text-blocking sm:col-span-3" role="alert">{{ problem }}</p>
         </form>
       </li>
     </ul>

@@ -122,7 +122,7 @@ const at = computed(() => `/api/rigs/${plan.rig!.id}`)
       </button>
     </div>
     <div id="log-understood" class="mt-2 min-h-6" aria-live="polite">
-      <p v-if="problem" class="text-stop" data-log-problem>{{ problem }}</p>
+      <p v-if="problem" class="text-blocking" data-log-problem>{{ problem }}</p>
       <p v-else-if="understood" data-understood>
         <span class="text-soft">{{ phrase('log.stop.understood') }}&nbsp;</span>
         <b> {{ understood.kind_name }}</b><template v-for="s in understood.said" :key="s.field"
@@ -158,7 +158,7 @@ const at = computed(() => `/api/rigs/${plan.rig!.id}`)
     <ul class="mt-1 divide-y divide-line border-y border-line">
       <li v-for="w in waiting" :key="w.id" class="flex flex-wrap items-center gap-x-4 py-2">
         <b>{{ w.line }}</b>
-        <span v-if="w.refused" class="text-stop">{{
+        <span v-if="w.refused" class="text-blocking">{{
           phrase('log.stop.refused', { says: w.refused })
         }}</span>
         <span v-else class="text-soft">{{ phrase('log.stop.waits') }}</span>

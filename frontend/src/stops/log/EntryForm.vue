@@ -100,7 +100,7 @@ async function save() {
       <label class="block">
         <span class="eyebrow mb-1 block">{{ phrase('log.form.when') }}</span>
         <input v-model="form.when" class="field" type="datetime-local" name="when" />
-        <span v-if="problems.at" class="mt-1 block text-sm text-stop" role="alert">{{
+        <span v-if="problems.at" class="mt-1 block text-sm text-blocking" role="alert">{{
           problems.at
         }}</span>
       </label>
@@ -114,7 +114,7 @@ async function save() {
           autocomplete="off"
           :aria-invalid="Boolean(problems[f.key])"
         />
-        <span v-if="problems[f.key]" class="mt-1 block text-sm text-stop" role="alert">{{
+        <span v-if="problems[f.key]" class="mt-1 block text-sm text-blocking" role="alert">{{
           problems[f.key]
         }}</span>
       </label>
@@ -141,7 +141,7 @@ async function save() {
     <p
       v-for="key in ['', 'text', 'kind', 'bank', 'values'].filter((k) => problems[k])"
       :key="key"
-      class="mt-2 text-stop"
+      class="mt-2 text-blocking"
       role="alert"
     >
       {{ problems[key] }}

@@ -49,7 +49,7 @@ const expected = computed(() => {
       </ul>
       <ul v-if="answer.off.length" class="mt-3 max-w-3xl space-y-2" data-health-off>
         <li v-for="o in answer.off" :key="o" class="flex gap-2">
-          <SeverityMark severity="care" class="mt-0.5 shrink-0" /> <span>{{ o }}</span>
+          <SeverityMark severity="caution" class="mt-0.5 shrink-0" /> <span>{{ o }}</span>
         </li>
       </ul>
       <HealthChart :health="answer" class="mt-4" />

@@ -113,7 +113,7 @@ void look()
         <p v-if="live.last.length" class="tabular-nums">
           {{ live.at.slice(0, 16) }}: {{ live.last.filter((c) => c !== '—').join(', ') }}
         </p>
-        <p v-if="live.problem" class="text-care" role="status">{{ live.problem }}</p>
+        <p v-if="live.problem" class="text-caution" role="status">{{ live.problem }}</p>
         <p v-if="live.batteries.length > 1" class="text-soft">
           {{ phrase('log.live.batteries', { names: live.batteries.join(', ') }) }}
         </p>
@@ -145,7 +145,7 @@ void look()
               v-if="at('/host')"
               id="live-host-problem"
               role="alert"
-              class="mt-1 block max-w-72 text-stop"
+              class="mt-1 block max-w-72 text-blocking"
               >{{ at('/host') }}</span
             >
           </label>
@@ -158,7 +158,7 @@ void look()
               inputmode="numeric"
               :aria-invalid="Boolean(at('/port'))"
             />
-            <span v-if="at('/port')" role="alert" class="mt-1 block max-w-40 text-stop">{{
+            <span v-if="at('/port')" role="alert" class="mt-1 block max-w-40 text-blocking">{{
               phrase('log.live.port_problem')
             }}</span>
           </label>
@@ -173,7 +173,7 @@ void look()
               spellcheck="false"
               :aria-invalid="Boolean(at('/battery'))"
             />
-            <span v-if="at('/battery')" role="alert" class="mt-1 block max-w-48 text-stop">{{
+            <span v-if="at('/battery')" role="alert" class="mt-1 block max-w-48 text-blocking">{{
               phrase('log.live.battery_problem')
             }}</span>
           </label>
@@ -182,7 +182,7 @@ void look()
             {{ phrase('log.live.out') }}
           </label>
         </template>
-        <p v-for="p in elsewhere" :key="p.message" role="alert" class="basis-full text-stop">
+        <p v-for="p in elsewhere" :key="p.message" role="alert" class="basis-full text-blocking">
           {{ p.message }}
         </p>
         <p class="basis-full">

@@ -166,7 +166,7 @@ onBeforeUnmount(stop)
         @change="picked"
       />
     </div>
-    <p v-if="problem" class="mt-3 text-stop" role="alert" data-import-problem>{{ problem }}</p>
+    <p v-if="problem" class="mt-3 text-blocking" role="alert" data-import-problem>{{ problem }}</p>
     <ul v-if="found.length" class="mt-3" aria-live="polite" data-import-found>
       <li v-for="(f, i) in found" :key="i" :class="i ? 'text-soft' : 'font-semibold'">
         {{ f.text }}
@@ -230,7 +230,7 @@ onBeforeUnmount(stop)
           >
             <option v-for="(name, key) in ORDERS" :key="key" :value="key">{{ name }}</option>
           </select>
-          <span v-if="!staged.order_sure" class="mt-1 block text-care">{{
+          <span v-if="!staged.order_sure" class="mt-1 block text-caution">{{
             phrase('log.readings.order_unsure')
           }}</span>
         </label>
@@ -271,12 +271,12 @@ onBeforeUnmount(stop)
           <span v-if="SIGNS[staged.sign_from]" class="mt-1 block text-soft">{{
             SIGNS[staged.sign_from]
           }}</span>
-          <span v-else-if="!staged.sign_from" class="mt-1 block text-care">{{
+          <span v-else-if="!staged.sign_from" class="mt-1 block text-caution">{{
             phrase('log.readings.sign_unsure')
           }}</span>
         </label>
       </div>
-      <p v-if="staged.problem" class="mt-4 text-stop" role="alert">{{ staged.problem }}</p>
+      <p v-if="staged.problem" class="mt-4 text-blocking" role="alert">{{ staged.problem }}</p>
       <div v-if="staged.rows.length" class="mt-4 overflow-x-auto">
         <table class="w-full text-right tabular-nums" data-first-rows>
           <caption class="eyebrow mb-1 text-left">

@@ -25,10 +25,10 @@ const paper = computed(() => `/api/rigs/${plan.rig!.id}/log/review/paper`)
 const MARKS: Record<string, string> = {
   wait: '',
   small: 'note',
-  charge: 'care',
-  prepare: 'care',
-  over: 'care',
-  danger: 'stop',
+  charge: 'caution',
+  prepare: 'caution',
+  over: 'caution',
+  danger: 'blocking',
   unknown: 'note',
 }
 const attempt = () => tryInPlan(plan, ui, phrase('log.review.try'), answer.value!.operations)

@@ -103,7 +103,7 @@ const tables = computed(() => [
           <Minus
             v-else
             :size="18"
-            class="mt-0.5 shrink-0 text-care"
+            class="mt-0.5 shrink-0 text-caution"
             :aria-label="phrase('log.so_far.missing')"
           />
           <span

@@ -40,10 +40,10 @@ const MARKS: Record<string, string> = {
     <p class="mt-2 text-lg" data-verdict>{{ found.says }}</p>
     <p
       v-if="found.danger"
-      class="mt-2 flex gap-2 leading-snug font-semibold text-stop"
+      class="mt-2 flex gap-2 leading-snug font-semibold text-blocking"
       role="alert"
     >
-      <SeverityMark severity="stop" class="mt-0.5 shrink-0" /> {{ found.danger }}
+      <SeverityMark severity="blocking" class="mt-0.5 shrink-0" /> {{ found.danger }}
     </p>
     <dl class="mt-3 space-y-2">
       <div v-for="s in found.suspects" :key="s.key" class="grid grid-cols-[7.5rem_1fr] gap-x-3">
@@ -51,13 +51,13 @@ const MARKS: Record<string, string> = {
           <span class="block font-semibold">{{ NAMES[s.key] }}</span>
           <span
             v-if="logOf(s.key) && s.verdict !== 'at fault'"
-            class="text-sm font-semibold text-care"
+            class="text-sm font-semibold text-caution"
             >{{ phrase('rig.diagnosis_part.in_log') }}</span
           >
           <span
             v-else
             class="text-sm"
-            :class="s.verdict === 'at fault' ? 'font-semibold text-stop' : 'text-soft'"
+            :class="s.verdict === 'at fault' ? 'font-semibold text-blocking' : 'text-soft'"
             ><span aria-hidden="true">{{ MARKS[s.verdict] }}</span> {{ s.verdict }}</span
           >
         </dt>
@@ -105,7 +105,7 @@ const MARKS: Record<string, string> = {
           <span class="text-right">{{ s.text }}</span>
         </li>
       </ul>
-      <p v-if="!found.agree" class="mt-1 text-sm text-care">
+      <p v-if="!found.agree" class="mt-1 text-sm text-caution">
         {{ phrase('rig.diagnosis_part.signs_disagree_readings_wrong') }}
       </p>
       <div

@@ -52,6 +52,6 @@ async function make() {
       @region="region = $event"
       @name="name = $event"
     />
-    <p v-if="problem" class="mt-4 text-stop" role="alert">{{ problem }}</p>
+    <p v-if="problem" class="mt-4 text-blocking" role="alert">{{ problem }}</p>
   </StartFrame>
 </template>

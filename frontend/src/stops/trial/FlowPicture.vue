@@ -70,7 +70,7 @@ const short = (name: string) => (name.length > 21 ? `${name.slice(0, 20)}…` : 
             :x2="BAR_X"
             :y1="rowsOf(into.length)[i]! + 4"
             :y2="rowsOf(into.length)[i]! + 4"
-            stroke="var(--care)"
+            stroke="var(--caution)"
             :stroke-width="thick(f.watts)"
           />
           <text x="0" :y="rowsOf(into.length)[i]" :fill="f.watts ? 'var(--ink)' : 'var(--soft)'">
@@ -156,7 +156,7 @@ const short = (name: string) => (name.length > 21 ? `${name.slice(0, 20)}…` : 
         </text>
       </g>
     </svg>
-    <p v-if="missing" class="font-semibold text-stop">
+    <p v-if="missing" class="font-semibold text-blocking">
       {{ phrase('trial.flow_picture.supplied', { missing: text(missing) }) }}
     </p>
   </figure>

@@ -58,11 +58,13 @@ const parts = computed(() => [
                     ><ChemistryMark :battery-class="r.battery_class" /> {{ r.title }}</span
                   >
                 </th>
-                <td :class="r.lasts === 'lasts' ? '' : 'font-semibold text-stop'">{{ r.lasts }}</td>
+                <td :class="r.lasts === 'lasts' ? '' : 'font-semibold text-blocking'">
+                  {{ r.lasts }}
+                </td>
                 <td>{{ r.recharge || phrase('trial.laid_up_part.needed') }}</td>
                 <td>{{ r.lowest }}</td>
-                <td :class="r.cold ? 'text-care' : 'text-soft'">{{ r.cold || 'no' }}</td>
-                <td :class="r.frost ? 'font-semibold text-stop' : 'text-soft'">
+                <td :class="r.cold ? 'text-caution' : 'text-soft'">{{ r.cold || 'no' }}</td>
+                <td :class="r.frost ? 'font-semibold text-blocking' : 'text-soft'">
                   {{ r.frost || 'no' }}
                 </td>
               </tr>

@@ -92,7 +92,7 @@ onBeforeUnmount(stop)
         <ChemistryMark :battery-class="l.battery_class" class="scale-90" />
         <span class="relative overflow-hidden rounded bg-well px-2 py-0.5">
           <span
-            class="absolute inset-y-0 left-0 bg-stop opacity-20"
+            class="absolute inset-y-0 left-0 bg-blocking opacity-20"
             :style="{ width: `${l.share * 100}%` }"
             aria-hidden="true"
           />

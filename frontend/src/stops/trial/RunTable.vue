@@ -66,7 +66,7 @@ const rows = computed(() =>
             class="pr-3"
             :class="
               r.key === 'first_dark' && l.figures[r.key]?.value !== null
-                ? 'font-semibold text-stop'
+                ? 'font-semibold text-blocking'
                 : ''
             "
           >

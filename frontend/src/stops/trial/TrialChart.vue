@@ -81,7 +81,7 @@ const nights = computed(() => ({
 const dark = computed(() =>
   props.banks.flatMap((bank) =>
     bank.events
-      .filter((e) => e.severity === 'stop')
+      .filter((e) => e.severity === 'blocking')
       .map((e) => ({
         name: bank.title,
         value: [e.step * step.value, (bank.soc[e.step] ?? 0) * 100],

@@ -45,7 +45,7 @@ export function useRun() {
     // Another stretch begins where something first happens.
     if (!now || (before && before.says === now.says && moment.value < steps.value)) return
     const bank = now.banks.find((l) => l.id === focus.value)
-    moment.value = bank?.events.find((e) => e.severity === 'stop')?.step ?? 72
+    moment.value = bank?.events.find((e) => e.severity === 'blocking')?.step ?? 72
   })
 
   return { answer, banks, drawn, focus, choose, moment, look, steps }

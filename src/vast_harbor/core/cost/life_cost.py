@@ -188,7 +188,7 @@ def _nights_ratio(p: LifeCostInputs, c: Scenario) -> Many:
 
 # What differs from bank to bank in one rig.
 OF_EACH = (
-    "lead", "batteries", "extras", "drift", "swap", "care", "lost_kwh", "fuel", "cycle_wear", "exponent",
+    "lead", "batteries", "extras", "drift", "swap", "caution", "lost_kwh", "fuel", "cycle_wear", "exponent",
     "years_25", "accidents", "emptied", "worn_out", "covers", "start_wear", "used", "label_years",
     "warranty_years", "full_years", "most_years", "elsewhere", "careful_years",
 )  # fmt: skip

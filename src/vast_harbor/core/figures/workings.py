@@ -213,7 +213,7 @@ class Finding:
 
     Attributes:
         code: stable name of the check.
-        severity: ``stop`` (will not do), ``care`` (look at it) or ``note``.
+        severity: ``blocking`` (will not do), ``caution`` (look at it) or ``note``.
         stop: name of the stop where it belongs.
         says: what, how much.
         remedy: what to do.

@@ -12,8 +12,8 @@ FULL, PRO_RATA, OVER, NONE, UNKNOWN = "full", "pro_rata", "over", "none", "unkno
 YEAR_D, TEST_DAYS = 365.25, 400
 # What a maker asks for: the receipt, serial numbers, the day of installation, the acceptance test, a capacity
 # test that is not old, photographs, care on time.
-PAPER, SERIALS, INSTALLED, PROVED, TESTED, PICTURES, CARE = (
-    "receipt", "serials", "installed", "proved", "tested", "pictures", "care",
+PAPER, SERIALS, INSTALLED, PROVED, TESTED, PICTURES, KEPT_UP = (
+    "receipt", "serials", "installed", "proved", "tested", "pictures", "kept_up",
 )  # fmt: skip
 
 
@@ -63,7 +63,7 @@ def claim(
         PROVED: proved,
         TESTED: tested is not None and today - tested <= TEST_DAYS,
         PICTURES: pictures > 0,
-        CARE: not overdue,
+        KEPT_UP: not overdue,
     }
     if not warranty.years:
         return Claim(NONE, None, 0.0, record)

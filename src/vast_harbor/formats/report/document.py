@@ -31,8 +31,8 @@ from vast_harbor.phrases import phrase
 from vast_harbor.telling.figures import figure_text, formula_parts, sentence_parts
 
 SEVERITIES = {
-    "stop": phrase("report.document.unsuitable"),
-    "care": phrase("report.document.check"),
+    "blocking": phrase("report.document.unsuitable"),
+    "caution": phrase("report.document.check"),
     "note": phrase("report.document.note"),
 }
 STATUS = {ASSUMED: phrase("report.document.assumed"), MISSING: phrase("report.document.missing")}

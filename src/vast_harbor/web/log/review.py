@@ -262,6 +262,6 @@ def _of_prices(verdict: Verdict, style: Style) -> Iterator[str]:
     if verdict.winner is None:
         return
     for check in verdict.winner.banked.checks:
-        if check.code == "price_age" and check.verdict == "care" and check.figure is not None:
+        if check.code == "price_age" and check.verdict == "caution" and check.figure is not None:
             months = style.text(check.figure.value, "months")
             yield phrase("log.review.price", title=verdict_text.title(verdict.winner), months=months)

@@ -46,7 +46,7 @@ api = Blueprint(
 )  # fmt: skip
 
 # Duties that a maker asks for.
-CARE = ("water", "equalise", "full", "recharge", "look_stored")
+UPKEEP = ("water", "equalise", "full", "recharge", "look_stored")
 # What its monitor counted that is told to a maker.
 COUNTED = ("energy", "full_cycles", "low", "warm")
 # From so many charges on absorption is judged; panels that give less than this of a clear sky are told [-].
@@ -225,7 +225,7 @@ def _told(rig_id: int) -> _Told:
         plan.off_grid_nights,
     )  # fmt: skip
     purchase = next((line.purchase for line in made.shopping.lines if line.key == "batteries"), Purchase())
-    overdue = [d.key for d in duties_of(results, last, today) if d.state == DUE and d.key in CARE]
+    overdue = [d.key for d in duties_of(results, last, today) if d.state == DUE and d.key in UPKEEP]
     held = claim(
         model.warranty, in_use.since, today, purchase, plan.changeover.tick(PROVED).done, last.kinds, shown,
         overdue,
@@ -363,7 +363,7 @@ def _record(held: Claim) -> list[RecordView]:
         "proved": (phrase("log.warranty.proved"), phrase("log.warranty.proved_how")),
         "tested": (phrase("log.warranty.tested"), phrase("log.warranty.tested_how")),
         "pictures": (phrase("log.warranty.pictures"), phrase("log.warranty.pictures_how")),
-        "care": (phrase("log.warranty.care"), phrase("log.warranty.care_how")),
+        "kept_up": (phrase("log.warranty.kept_up"), phrase("log.warranty.kept_up_how")),
     }
     return [
         RecordView(key=key, name=names[key][0], there=there, how="" if there else names[key][1])

@@ -30,7 +30,7 @@ from vast_harbor.web.stops.day.views import day_view
 from vast_harbor.web.stops.need.views import assumptions_view, need_view
 from vast_harbor.web.stops.rig.views import voltage_view
 
-SEVERITIES = ("note", "care", "stop")
+SEVERITIES = ("note", "caution", "blocking")
 
 
 def rig_view(
@@ -143,9 +143,9 @@ def strip(results: Results, rig_file: RigFile, style: Style, last: LastDays) -> 
         here = [f for f in results.plan_findings if f.stop == stop]
         worst = max((f.severity for f in here), key=SEVERITIES.index, default="")
         if stop == "changeover" and results.changeover is not None and results.changeover.stopped:
-            worst = "stop"
+            worst = "blocking"
         if stop == "log" and due:
-            worst = "care"
+            worst = "caution"
         out.append(StripView(stop=stop, figure=figures[stop], attention=worst, findings=len(here), was=None))
     return out
 

@@ -7,10 +7,10 @@ import OtherChecks from './OtherChecks.vue'
 import VerdictMark from './VerdictMark.vue'
 
 const props = defineProps<{ candidate: CandidateView }>()
-const ORDER = ['stop', 'care', 'note', 'unknown', 'ok']
+const ORDER = ['blocking', 'caution', 'note', 'unknown', 'ok']
 const NAMES: Record<string, string> = {
-  stop: phrase('banks.bank_checks.unsuitable'),
-  care: phrase('banks.bank_checks.check'),
+  blocking: phrase('banks.bank_checks.unsuitable'),
+  caution: phrase('banks.bank_checks.check'),
   note: phrase('banks.bank_checks.know'),
   unknown: phrase('banks.bank_checks.known'),
   ok: phrase('banks.bank_checks.pass'),
@@ -23,21 +23,23 @@ const counts = computed(() =>
   })).filter((c) => c.count),
 )
 /** What rules it out, and what would without the remedy in its price: always in sight. */
-const stops = computed(() => checks.value.filter((c) => c.verdict === 'stop' || c.priced))
-const cares = computed(() => checks.value.filter((c) => c.verdict === 'care' && !c.priced))
-const ruledOut = computed(() => stops.value.some((c) => c.verdict === 'stop'))
+const blocking = computed(() => checks.value.filter((c) => c.verdict === 'blocking' || c.priced))
+const cautions = computed(() => checks.value.filter((c) => c.verdict === 'caution' && !c.priced))
+const ruledOut = computed(() => blocking.value.some((c) => c.verdict === 'blocking'))
 const open = ref(false)
 </script>
 
 <template>
   <section>
-    <details v-if="stops.length" class="mt-1" data-stops>
+    <details v-if="blocking.length" class="mt-1" data-blocking>
       <summary class="discloses">
-        <span class="line-clamp-1 leading-snug" :class="ruledOut ? 'text-stop' : 'text-care'">{{
-          stops.map((c) => c.name).join(', ')
-        }}</span>
+        <span
+          class="line-clamp-1 leading-snug"
+          :class="ruledOut ? 'text-blocking' : 'text-caution'"
+          >{{ blocking.map((c) => c.name).join(', ') }}</span
+        >
       </summary>
-      <CheckList :checks="stops" class="mt-1" />
+      <CheckList :checks="blocking" class="mt-1" />
     </details>
     <details data-checks @toggle="open = ($event.target as HTMLDetailsElement).open">
       <summary class="discloses">
@@ -50,7 +52,7 @@ const open = ref(false)
         </span>
       </summary>
       <template v-if="open">
-        <CheckList :checks="cares" class="mt-1" data-cares />
+        <CheckList :checks="cautions" class="mt-1" data-cautions />
         <OtherChecks :candidate="candidate" />
       </template>
     </details>

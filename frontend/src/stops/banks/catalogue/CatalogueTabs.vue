@@ -70,7 +70,7 @@ const marks = (p: Schemas['ProposalView'], model: string) =>
               >{{ name }}</span
             >
             <span class="flex items-start gap-1.5 text-sm text-soft">
-              <SeverityMark v-if="!m.covers" severity="stop" class="mt-px shrink-0" />
+              <SeverityMark v-if="!m.covers" severity="blocking" class="mt-px shrink-0" />
               {{ m.covers ? m.note : phrase('banks.catalogue_tabs.too_small_even_recommended') }}
             </span>
           </div>

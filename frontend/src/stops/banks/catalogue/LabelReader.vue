@@ -115,7 +115,11 @@ watch([label, () => ui.labelShown], async () => {
           {{ phrase('banks.label_reader.enter_capacity_reserve_minutes') }}
         </p>
         <ul v-if="result?.remarks.length" class="mt-3 space-y-2">
-          <li v-for="r in result.remarks" :key="r" class="border-l-2 border-care pl-3 leading-snug">
+          <li
+            v-for="r in result.remarks"
+            :key="r"
+            class="border-l-2 border-caution pl-3 leading-snug"
+          >
             {{ r }}
           </li>
         </ul>

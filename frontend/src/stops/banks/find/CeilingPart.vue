@@ -79,7 +79,7 @@ const locker = computed(() => plan.document.rig.locker_length !== null)
             }}</span
           >
           <span class="block text-sm text-soft">{{ w.later }}</span>
-          <span v-for="a in w.against" :key="a" class="block text-sm text-care">{{
+          <span v-for="a in w.against" :key="a" class="block text-sm text-caution">{{
             phrase('banks.ceiling_part.but_it', { a })
           }}</span>
         </p>

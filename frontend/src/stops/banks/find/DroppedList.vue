@@ -21,7 +21,7 @@ async function ask(model: string) {
   why.value = (await api.GET('/api/rigs/{rig_id}/why', { params })).data ?? null
   asked.value = ''
 }
-const ORDER = ['stop', 'care', 'note', 'unknown', 'ok']
+const ORDER = ['blocking', 'caution', 'note', 'unknown', 'ok']
 const sorted = (checks: Schemas['CheckView'][]) =>
   [...checks].sort((a, b) => ORDER.indexOf(a.verdict) - ORDER.indexOf(b.verdict))
 </script>

@@ -21,7 +21,7 @@ defineProps<{
     :height="height"
     rx="6"
     fill="var(--sheet)"
-    :stroke="wrong ? 'var(--stop)' : colour"
+    :stroke="wrong ? 'var(--blocking)' : colour"
     :stroke-width="picked ? 5 : 2.5"
     :stroke-dasharray="wrong ? '9 5' : undefined"
     vector-effect="non-scaling-stroke"

@@ -181,7 +181,7 @@ const behind = computed(() => [...props.boxes].sort((a, b) => a.y - b.y))
                 :cx="t.x"
                 :cy="t.y"
                 :r="type * 0.28"
-                :fill="i ? 'var(--stop)' : 'var(--sea)'"
+                :fill="i ? 'var(--blocking)' : 'var(--sea)'"
               />
             </LockerBox>
           </g>

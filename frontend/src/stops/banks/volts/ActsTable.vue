@@ -67,7 +67,7 @@ const { answer } = useAsked<Schemas['ActsView']>(
                 />
                 {{ phrase('banks.acts_table.charged') }}</span
               >
-              <span v-if="a.blind" class="flex items-center gap-1 text-sm text-care">
+              <span v-if="a.blind" class="flex items-center gap-1 text-sm text-caution">
                 <EyeOff :size="14" aria-hidden="true" />
                 {{ phrase('banks.acts_table.voltage_cannot_tell') }}
               </span>

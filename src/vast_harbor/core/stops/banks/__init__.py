@@ -15,7 +15,7 @@ from vast_harbor.core.stops.banks.candidates import (
     of_bank,
 )
 from vast_harbor.core.stops.banks.checks import run_checks
-from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, STOP, Build, Check
+from vast_harbor.core.stops.banks.checks.check import BLOCKING, CAUTION, NOTE, OK, Build, Check
 from vast_harbor.core.stops.banks.class_proposals import Priced, Proposal, Proposals, next_string, why_unfit
 from vast_harbor.core.stops.banks.criteria import label_or_class_exponent
 from vast_harbor.core.stops.banks.discharge_curves import Rates, discharging, rates_of
@@ -47,7 +47,8 @@ from vast_harbor.core.stops.banks.rig_limits import RigLimits
 from vast_harbor.core.stops.banks.volts_to_act_on import Act, acts
 
 __all__ = (
-    "CARE",
+    "BLOCKING",
+    "CAUTION",
     "COLD_UNGUARDED",
     "COVERS_NEED",
     "DOES_HARM",
@@ -63,7 +64,6 @@ __all__ = (
     "OK",
     "ORIENTATION",
     "SHORT_CIRCUIT",
-    "STOP",
     "UNSWITCHED",
     "VENTILATION",
     "Act",

@@ -350,4 +350,4 @@ def build_of(
 
 
 def _cannot(candidate: Candidate, message: str, remedy: str) -> Finding:
-    return Finding("cannot_build", "stop", "banks", Sentence(escaped(message)), remedy, candidate.id)
+    return Finding("cannot_build", "blocking", "banks", Sentence(escaped(message)), remedy, candidate.id)

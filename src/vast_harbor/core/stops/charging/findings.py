@@ -67,7 +67,7 @@ def _no_charger(plan: Plan, assumptions: Assumptions, generator: Source) -> Find
     )  # fmt: skip
     says = phrase("charging.findings.no_charger_remedy", name=escaped(name_of(generator)))
     return Finding(
-        "no_charger", "care", "charging", Sentence(says, {"I": size, "P": price}),
+        "no_charger", "caution", "charging", Sentence(says, {"I": size, "P": price}),
         phrase("charging.findings.add_mains_charger_powers"),
     )  # fmt: skip
 
@@ -78,7 +78,7 @@ def _of_source(plan: Plan, assumptions: Assumptions, source: Source) -> list[Fin
         out.append(
             _finding(
                 "no_site",
-                "care",
+                "caution",
                 phrase("charging.findings.no_site_remedy", name=name),
                 phrase("charging.findings.choose_region_rig_page"),
             )
@@ -99,7 +99,7 @@ def _of_source(plan: Plan, assumptions: Assumptions, source: Source) -> list[Fin
         out.append(
             _finding(
                 "no_watts",
-                "care",
+                "caution",
                 phrase("charging.findings.no_watts_remedy", name=name),
                 phrase("charging.findings.enter_peak_power"),
             )
@@ -108,7 +108,7 @@ def _of_source(plan: Plan, assumptions: Assumptions, source: Source) -> list[Fin
         out.append(
             _finding(
                 "no_amps",
-                "care",
+                "caution",
                 phrase("charging.findings.no_amps_remedy", name=name),
                 phrase("charging.findings.find_label_charger"),
             )
@@ -120,7 +120,7 @@ def _of_source(plan: Plan, assumptions: Assumptions, source: Source) -> list[Fin
             out.append(
                 _finding(
                     "quiet",
-                    "care",
+                    "caution",
                     phrase("charging.findings.quiet_remedy", name=name),
                     phrase("charging.findings.shorten_quiet_hours"),
                 )

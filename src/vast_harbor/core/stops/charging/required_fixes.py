@@ -5,7 +5,7 @@ from dataclasses import replace
 from vast_harbor.core.figures.cached import kept_with
 from vast_harbor.core.rig.plan import Fix
 from vast_harbor.core.rig.source_remedies import Rung, sources_of
-from vast_harbor.core.stops.banks import CARE, STOP, Build
+from vast_harbor.core.stops.banks import BLOCKING, CAUTION, Build
 from vast_harbor.core.stops.charging.suitability import Suitability, suitability_of
 
 
@@ -16,7 +16,7 @@ def demand_key(source: str) -> str:
 
 def asks_for_more(one: Suitability) -> bool:
     """Whether something is to be done about a source, and can be."""
-    return one.verdict in (STOP, CARE) and bool(one.rungs)
+    return one.verdict in (BLOCKING, CAUTION) and bool(one.rungs)
 
 
 def enough(build: Build, one: Suitability) -> Rung:

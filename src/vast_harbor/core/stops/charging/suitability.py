@@ -12,7 +12,7 @@ from vast_harbor.core.figures.cached import kept_with
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed, escaped, typed
 from vast_harbor.core.rig.source_remedies import BALANCES_V, Rung, ladder, name_of, sources_of
 from vast_harbor.core.rig.sources import DC_DC_EFFICIENCY, ENGINE, MAINS, PWM, SOLAR, Source
-from vast_harbor.core.stops.banks import CARE, NOTE, OK, STOP, Build
+from vast_harbor.core.stops.banks import BLOCKING, CAUTION, NOTE, OK, Build
 from vast_harbor.phrases import phrase
 
 # Volts below which LFP is not filled, at which gel is ruined, and from which sealed types suffer in the heat.
@@ -21,7 +21,7 @@ FILLS_V, GEL_V, HOT_C = 13.6, 14.4, 35.0
 LOW_SOC = 0.2
 # Slower than this a charger takes days [C].
 SLOW_C = 0.05
-WORST = {STOP: 3, CARE: 2, NOTE: 1, OK: 0}
+WORST = {BLOCKING: 3, CAUTION: 2, NOTE: 1, OK: 0}
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,7 +30,7 @@ class Point:
 
     Attributes:
         code: stable name.
-        severity: ``stop``, ``care`` or ``note``.
+        severity: ``blocking``, ``caution`` or ``note``.
         says: what, and what happens if nothing is changed.
         rungs: keys of the remedies that help.
         harms: whether it can harm the bank, the source or the rig, or breaks the house rule, so that its
@@ -46,7 +46,7 @@ class Point:
     @property
     def counts(self) -> bool:
         """Whether its remedy is counted in the money."""
-        return self.harms or self.severity == STOP
+        return self.harms or self.severity == BLOCKING
 
 
 @dataclass(frozen=True, slots=True)
@@ -202,7 +202,7 @@ class _SourceJudgement:
             end = self.soc("ends", s.set_v)
             yield Point(
                 "low_volts",
-                CARE,
+                CAUTION,
                 Sentence(phrase("charging.suitability.charge_ends_near_never"), {"V": top, "end": end}),
                 PROFILE,
                 broken,
@@ -210,7 +210,7 @@ class _SourceJudgement:
         elif s.set_v < BALANCES_V[0] - 1e-9 and not s.is_relay:
             yield Point(
                 "no_balance",
-                CARE,
+                CAUTION,
                 Sentence(
                     phrase("charging.suitability.fills_bank_almost_quickly", here=self.here(14.2)), {"V": top}
                 ),
@@ -220,7 +220,7 @@ class _SourceJudgement:
         elif s.set_v > BALANCES_V[1] + 1e-9:
             yield Point(
                 "high_volts",
-                STOP,
+                BLOCKING,
                 Sentence(
                     phrase("charging.suitability.above_limit_lfp_bms", here=self.here(14.6)), {"V": top}
                 ),
@@ -229,13 +229,13 @@ class _SourceJudgement:
         if s.equalise_v:
             volts = self.volts("equalise_v", phrase("charging.suitability.equalise_v"), s.equalise_v)
             yield Point(
-                "equalises", STOP,
+                "equalises", BLOCKING,
                 Sentence(phrase("charging.suitability.equalises_desulphates_never_lfp"), {"V": volts}),
                 ("no_equalise", "settings", "firmware", "board", "new"),
             )  # fmt: skip
         elif s.kind == MAINS and self.build.assumptions.value("lfp_profile_only") and not self._for_lithium:
             yield Point(
-                "no_profile", CARE,
+                "no_profile", CAUTION,
                 Sentence(phrase("charging.suitability.lfp_charger_house_rule")),
                 PROFILE, True,
             )  # fmt: skip
@@ -250,7 +250,7 @@ class _SourceJudgement:
                 phrase("charging.suitability.set_volts_0_024"),
             )
             yield Point(
-                "compensates", CARE,
+                "compensates", CAUTION,
                 Sentence(phrase("charging.suitability.raises_voltage_cold_above"),
                          {"T": cold, "V": raised}),
                 ("no_compensation", "settings", "firmware", "board", "new"), True,
@@ -263,7 +263,7 @@ class _SourceJudgement:
             says = phrase("charging.suitability.stops_after_float_restarts")
             says += phrase("charging.suitability.bank_drains_hook_up") if days else ""
             yield Point(
-                "rests", STOP if left.number < LOW_SOC else CARE, Sentence(says, figures),
+                "rests", BLOCKING if left.number < LOW_SOC else CAUTION, Sentence(says, figures),
                 ("no_rest", "rebulk", "firmware", "board", "new"),
             )  # fmt: skip
         if s.timeout_h is not None and s.kind == MAINS:
@@ -315,17 +315,20 @@ class _SourceJudgement:
                 else phrase("charging.suitability.another_source")
             )
             yield Point(
-                "does_not_wake", STOP if asleep and self._first_to_wake else NOTE, Sentence(says), ("new",)
+                "does_not_wake",
+                BLOCKING if asleep and self._first_to_wake else NOTE,
+                Sentence(says),
+                ("new",),
             )
         if s.is_relay:
             yield Point(
-                "load_dump", CARE,
+                "load_dump", CAUTION,
                 Sentence(phrase("charging.suitability.bms_shuts_down_while")),
                 ("dc_dc",), True,
             )  # fmt: skip
         if s.kind == SOLAR and s.controller == PWM:
             yield Point(
-                "panel_volts", CARE,
+                "panel_volts", CAUTION,
                 Sentence(phrase("charging.suitability.bms_shuts_down_sun")),
                 ("new",), True,
             )  # fmt: skip
@@ -348,14 +351,14 @@ class _SourceJudgement:
     def _replaced(self, source: Source) -> bool:
         """Whether a source must be replaced or mended anyway beside this bank."""
         other = _SourceJudgement(self.build, source, 0, self.sources, waking=False)
-        return any(p.severity == STOP for p in (*other.lithium(), *other.both()))
+        return any(p.severity == BLOCKING for p in (*other.lithium(), *other.both()))
 
     def _relay_lithium(self) -> Iterator[Point]:
         s = self.source
         over, bank = self.build.assumptions.figure("dc_dc_over_wh"), self.build.figures["nameplate_wh"]
         if bank.number > over.number and not s.smart:
             yield Point(
-                "wants_dc_dc", CARE,
+                "wants_dc_dc", CAUTION,
                 Sentence(phrase("charging.suitability.lfp_charged_through_relay"), {"E": bank, "over": over}),
                 ("dc_dc",), True,
             )  # fmt: skip
@@ -380,7 +383,7 @@ class _SourceJudgement:
             if amps > half.number:
                 yield Point(
                     "alternator",
-                    STOP,
+                    BLOCKING,
                     Sentence(
                         phrase("charging.suitability.half_charge_about_flow"), {"I": flows, "half": half}
                     ),
@@ -390,7 +393,7 @@ class _SourceJudgement:
         left = self.soc("drop_soc", s.drop_out_v)
         if left.number < 0.9:
             yield Point(
-                "stays_closed", CARE,
+                "stays_closed", CAUTION,
                 Sentence(phrase("charging.suitability.relay_opens_below_lfp"), {"V": drop, "soc": left}),
                 ("dc_dc",),
             )  # fmt: skip
@@ -419,13 +422,13 @@ class _SourceJudgement:
         if key == "gel" and s.set_v > GEL_V + 1e-9:
             yield Point(
                 "gel_volts",
-                STOP,
+                BLOCKING,
                 Sentence(phrase("charging.suitability.ruins_gel_takes", here=self.here(GEL_V)), {"V": top}),
                 PROFILE,
             )
         elif not battery_class.water and s.set_v > battery_class.absorption_v + 0.3:
             yield Point(
-                "high_volts", CARE,
+                "high_volts", CAUTION,
                 Sentence(phrase("charging.suitability.above_battery_loses_water")
                          .replace("{class}", battery_class.short), {"V": top, "want": wants}),
                 PROFILE, True,
@@ -441,7 +444,7 @@ class _SourceJudgement:
             )
             yield Point(
                 "low_volts",
-                CARE,
+                CAUTION,
                 Sentence(
                     phrase("charging.suitability.instead_takes_about_half"),
                     {"V": top, "want": wants, "time": time},
@@ -452,14 +455,14 @@ class _SourceJudgement:
             volts = self.volts("equalise_v", phrase("charging.suitability.equalise_v"), s.equalise_v)
             yield Point(
                 "equalises",
-                STOP,
+                BLOCKING,
                 Sentence(phrase("charging.suitability.equalises_dries_out_sealed"), {"V": volts}),
                 ("no_equalise", "settings", "new"),
             )
         hot = self.build.warmest
         if not battery_class.water and hot.number > HOT_C and not s.compensates and s.kind != SOLAR:
             yield Point(
-                "hot", CARE,
+                "hot", CAUTION,
                 Sentence(phrase("charging.suitability.lower_voltage_heat_above"), {"T": hot}),
                 ("sensor", "settings", "new"), True,
             )  # fmt: skip
@@ -470,7 +473,7 @@ class _SourceJudgement:
             if left.number < 0.75:
                 rebulk = self.volts("rebulk_v", phrase("charging.suitability.rebulk_v"), s.rebulk_v)
                 yield Point(
-                    "rests", CARE,
+                    "rests", CAUTION,
                     Sentence(phrase("charging.suitability.stops_after_float_restarts_2"),
                              {"V": rebulk, "soc": left}),
                     ("no_rest", "rebulk", "new"),
@@ -490,7 +493,7 @@ class _SourceJudgement:
                           phrase("charging.suitability.i_c_e_t"))  # fmt: skip
         time = self.given("timeout_h", phrase("charging.suitability.timeout_h"), hours, "h")
         yield Point(
-            "timeout", CARE,
+            "timeout", CAUTION,
             Sentence(phrase("charging.suitability.ends_absorption_after_however"), {"h": time, "soc": ends}),
             ("settings", "new"),
         )  # fmt: skip
@@ -501,7 +504,7 @@ class _SourceJudgement:
             yield from self._array()
         if s.kind == ENGINE and s.is_relay and s.smart:
             yield Point(
-                "smart", STOP,
+                "smart", BLOCKING,
                 Sentence(phrase("charging.suitability.smart_alternator_drops_about", here=self.here(12.4))),
                 ("dc_dc",),
             )  # fmt: skip
@@ -522,7 +525,7 @@ class _SourceJudgement:
             )
             if into.number > half.number * 1.001:
                 yield Point(
-                    "alternator", CARE,
+                    "alternator", CAUTION,
                     Sentence(phrase("charging.suitability.takes_alternator_half_rating"),
                              {"I": into, "half": half}),
                     (),

@@ -371,7 +371,7 @@ LINES = (
         phrase("compare.comparison.care_hours"),
         USE,
         LOW,
-        lambda c: c.cost["care"].inputs["h_care"],
+        lambda c: c.cost["caution"].inputs["h_care"],
     ),
     _Line("gives_a", phrase("compare.comparison.gives_a"), LIMITS, "", lambda c: c.figures["gives_a"]),
     _Line("ohm", phrase("compare.comparison.ohm_2"), LIMITS, LOW, lambda c: c.figures["ohm"]),
@@ -493,7 +493,7 @@ def _findings(compared_banks: Sequence[ComparedBank], need: Need) -> tuple[Findi
         if years.value is not None and years.number > 2 * likely.number:
             found.append(
                 Finding(
-                    "label_years", "care", "compare",
+                    "label_years", "caution", "compare",
                     Sentence(
                         phrase("compare.comparison.rated_cycles_alone_last"),
                         {"label": years, "likely": likely},

@@ -12,11 +12,11 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Senten
 from vast_harbor.core.rig.plan import Fix
 from vast_harbor.core.rig.source_remedies import EASY, HANDY, TRADE, chosen
 from vast_harbor.core.stops.banks import (
-    CARE,
+    BLOCKING,
+    CAUTION,
     FUSE,
     LIVING_SPACE,
     SHORT_CIRCUIT,
-    STOP,
     UNSWITCHED,
     VENTILATION,
     Build,
@@ -101,7 +101,7 @@ def met_codes(required: Sequence[RequiredExtra]) -> frozenset[str]:
 
 def hard_findings(findings: Sequence[Finding], met: AbstractSet[str]) -> tuple[Finding, ...]:
     """Findings of its checks for which a bank will not do, of which the remedy is not priced in."""
-    return tuple(f for f in findings if f.severity == STOP and f.code not in met)
+    return tuple(f for f in findings if f.severity == BLOCKING and f.code not in met)
 
 
 def stopping(
@@ -121,7 +121,7 @@ def stopping(
         return finding.says, finding.remedy
     for one in suitability:
         point = one.points[0] if one.points else None
-        if point is not None and point.severity == STOP and f"source_{point.code}" not in met:
+        if point is not None and point.severity == BLOCKING and f"source_{point.code}" not in met:
             return point.says, one.rungs[0].says if one.rungs else phrase("terms.names.specialist_look")
     return None
 
@@ -149,7 +149,7 @@ def _of_sources(build: Build, suitability: Sequence[Suitability]) -> Iterator[Re
     for one in suitability:
         if not asks_for_more(one):
             continue
-        hard, rung = one.verdict == STOP, enough(build, one)
+        hard, rung = one.verdict == BLOCKING, enough(build, one)
         key = demand_key(one.source)
         price = Figure(
             f"{build.at}.demand.{key}", f"{one.source_name}: {rung.says}", rung.price, "money", REFERENCE,
@@ -187,13 +187,13 @@ _CABLE = ("cable_load", "cable_drop")
 
 
 def _of_checks(build: Build, checks: Sequence[Check]) -> Iterator[RequiredExtra]:
-    by_code = {c.code: c for c in checks if c.verdict in (STOP, CARE)}
+    by_code = {c.code: c for c in checks if c.verdict in (BLOCKING, CAUTION)}
     for code, (price_key, says, hours, skill, safety) in _BY_CHECK.items():
         check = by_code.get(code)
         # One new fuse is of the right size and interrupts the short circuit.
         if check is None or (code == FUSE and SHORT_CIRCUIT in by_code):
             continue
-        hard = check.verdict == STOP
+        hard = check.verdict == BLOCKING
         if code == SHORT_CIRCUIT and hard:
             # None that is sold breaks it.
             continue

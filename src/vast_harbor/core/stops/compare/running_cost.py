@@ -22,7 +22,7 @@ def running(
     """
     key, at = banked.battery_class.key, f"cost.{banked.candidate.id}"
     hours, rate = assumptions.figure(f"care_hours.{key}"), assumptions.figure("hour_rate")
-    f["care"] = computed(
+    f["caution"] = computed(
         f"{at}.care",
         phrase("compare.running_cost.care"),
         hours.number * rate.number,
@@ -67,7 +67,7 @@ def running(
         },
         phrase("compare.running_cost.critical_source"),
     )  # fmt: skip
-    names = ("care", "water", "lost", "fuel", "elsewhere", "critical")
+    names = ("caution", "water", "lost", "fuel", "elsewhere", "critical")
     parts = {name: f[name] for name in names}
     f["running_per_year"] = computed(
         f"{at}.running_year",

@@ -493,7 +493,7 @@ def _use_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
             "compare",
         )
     met = {"budget", *winner.met}
-    cares = [f for f in winner.banked.findings if f.severity == "care" and f.code not in met]
+    cares = [f for f in winner.banked.findings if f.severity == "caution" and f.code not in met]
     for finding in cares[:2]:
         yield Reason(AGAINST, finding.says, "banks")
     for suitability in winner.suitability:

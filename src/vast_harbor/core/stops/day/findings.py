@@ -69,7 +69,7 @@ def _inverter(plan: Plan, day: Day) -> Iterator[Finding]:
             "inverter_forgotten",
             Sentence(phrase("day.findings.inverter_forgotten")),
             phrase("day.findings.inverter_forgotten_remedy"),
-            "care",
+            "caution",
         )
     rated = plan.inverter.rated_w
     hardest = max((f.load.run_w for f in day.loads if f.runs and f.load.supply == AC), default=0.0)
@@ -97,7 +97,7 @@ def _inverter(plan: Plan, day: Day) -> Iterator[Finding]:
                 },
             ),
             phrase("day.findings.inverter_too_small_remedy"),
-            "stop",
+            "blocking",
             worst.load.id,
         )
     elif rated is not None and day.ac_peak_w > rated * (1 + 1e-9):
@@ -134,7 +134,7 @@ def _inverter_together(day: Day, rated: float) -> Finding:
         "inverter_together",
         Sentence(phrase("day.findings.inverter_together"), {"P": together, "rated": most, "over": over}),
         phrase("day.findings.inverter_together_remedy"),
-        "care",
+        "caution",
     )
 
 
@@ -152,7 +152,7 @@ def _heavy(day: Day, label_ah: Mapping[str, Figure]) -> Iterator[Finding]:
                     | {key: _part_of_label(label_ah[key], heaviest, day, key) for key in ("agm", "lfp")},
                 ),
                 _instead(heaviest),
-                "care",
+                "caution",
                 heaviest.load.id,
             )
     yield from _peak_alone(day)
@@ -289,7 +289,7 @@ def _crossed(figures: LoadFigures) -> Iterator[Finding]:
                     {"limit": limit, "draw": draw},
                 ),
                 phrase("day.findings.limits_crossed_remedy"),
-                "care",
+                "caution",
                 load.id,
             )
 
@@ -320,7 +320,7 @@ def _measured(days: Mapping[str, Day]) -> Iterator[Finding]:
             phrase("day.findings.measured_differs_remedy")
             if more
             else phrase("day.findings.measured_differs_remedy_2"),
-            "care",
+            "caution",
         )
 
 
@@ -337,5 +337,5 @@ def _second(plan: Plan, day: Day) -> Iterator[Finding]:
             "second_limit",
             Sentence(phrase("day.findings.second_limit", name=escaped(plan.second.name)), {"mean": mean}),
             phrase("day.findings.second_limit_remedy"),
-            "stop",
+            "blocking",
         )

@@ -44,7 +44,7 @@ def _nights(plan: Plan, days: Days) -> Iterator[Finding]:
             "sunny_week",
             Sentence(phrase("need.findings.sunny_week"), {"N": need.nights, "m": need.reserve}),
             phrase("need.findings.sunny_week_remedy"),
-            "care",
+            "caution",
         )
     row = plan.nights_in_a_row
     if row is not None and 0 < row < need.nights.number - 1e-9:
@@ -99,7 +99,7 @@ def _stay(plan: Plan, days: Days) -> Iterator[Finding]:
             phrase(
                 "need.findings.outlasts_stay_remedy", first=first if first != "the waste tank" else "tank"
             ),
-            "care",
+            "caution",
         )
 
 
@@ -140,7 +140,7 @@ def _governing(reference: Reference, days: Days) -> Iterator[Finding]:
                     {"more": days.needs[most].energy, "less": days.need.energy},
                 ),
                 phrase("need.findings.governing_chosen_remedy"),
-                "care",
+                "caution",
             )
 
 
@@ -165,7 +165,7 @@ def _standby(plan: Plan, days: Days) -> Iterator[Finding]:
             "standby_drain",
             Sentence(phrase("need.findings.standby_drain"), {"E": days.day.standby_wh, "left": left}),
             phrase("need.findings.standby_drain_remedy"),
-            "care",
+            "caution",
         )
     at_12 = [f for f in days.day.loads if f.load.supply == DC and f.load.draw.unit == "A"]
     if at_12 and plan.system_v > 12 and any(abs(f.load.volts - 12) < 2.5 for f in at_12):

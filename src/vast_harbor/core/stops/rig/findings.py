@@ -49,7 +49,7 @@ def _year(plan: Plan) -> Iterator[Finding]:
     if plan.off_grid_nights + plan.hook_up_nights > 366:
         yield Finding(
             "nights_of_year",
-            "care",
+            "caution",
             "rig",
             Sentence(phrase("rig.findings.off_grid_hook_up"), {"off": off, "hook": hook}),
             phrase("rig.findings.reduce_running_costs_depend"),
@@ -65,7 +65,7 @@ def _year(plan: Plan) -> Iterator[Finding]:
         )
         yield Finding(
             "nights_of_months",
-            "care",
+            "caution",
             "rig",
             Sentence(phrase("rig.findings.off_grid_months"), {"off": off, "days": days}),
             phrase("rig.findings.add_months"),
@@ -124,7 +124,7 @@ def _locker(plan: Plan, days: Days) -> Iterator[Finding]:
     ):
         fits = label_requirement["lfp"].number <= litres
         yield Finding(
-            "locker_space", "care", "rig",
+            "locker_space", "caution", "rig",
             Sentence(
                 phrase("rig.findings.locker_volume_bank_needs"),
                 {"room": room, "agm": label_requirement["agm"], "lfp": label_requirement["lfp"]},

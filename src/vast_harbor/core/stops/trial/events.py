@@ -40,7 +40,7 @@ class Event:
     Attributes:
         step, until: first step and the one after the last.
         code: stable name.
-        severity: ``stop``, ``care`` or ``note``.
+        severity: ``blocking``, ``caution`` or ``note``.
         says: what, in words.
     """
 
@@ -72,7 +72,7 @@ def events(simulated: SimulatedBank, prepared: PreparedStretch, traces: Traces) 
         traces: how it went, one stretch wide.
     """
     finder = _EventFinder(simulated, prepared, traces)
-    found = sorted(finder.all(), key=lambda e: (e.step, e.severity != "stop"))
+    found = sorted(finder.all(), key=lambda e: (e.step, e.severity != "blocking"))
     return tuple(found[:MOST])
 
 
@@ -133,27 +133,27 @@ class _EventFinder:
                     "limit": self.figure(at, "limit", phrase("trial.events.bms_limit"), limit, "A"),
                 }
                 says = phrase("trial.events.bms_shuts_down_needs")
-                yield Event(start, end, "bms_overload", "stop", Sentence(says + reset, figures))
+                yield Event(start, end, "bms_overload", "blocking", Sentence(says + reset, figures))
             elif (inside & EMPTY).any() or self.traces.soc[0, start] < 0.12:
                 says = phrase("trial.events.empty_bms_shuts_down")
-                yield Event(start, end, "bms_empty", "stop", Sentence(says + reset, figures))
+                yield Event(start, end, "bms_empty", "blocking", Sentence(says + reset, figures))
             elif conditions.battery_c[0, start] < simulated.discharge_c[0]:
                 figures["T"] = self.figure(
                     start, "T", phrase("trial.events.battery"), float(conditions.battery_c[0, start]), "°C"
                 )
                 says = phrase("trial.events.too_cold_use_bms")
-                yield Event(start, end, "bms_cold", "stop", Sentence(says, figures))
+                yield Event(start, end, "bms_cold", "blocking", Sentence(says, figures))
             else:
                 figures["watts"] = self._watts(start)
                 figures["V"] = self.figure(
                     start, "V", phrase("terms.names.volts"), float(self.traces.peak_v[0, start]), "V"
                 )
                 says = phrase("trial.events.voltage_drops_left_bms")
-                yield Event(start, end, "bms_volts", "stop", Sentence(says + reset, figures))
+                yield Event(start, end, "bms_volts", "blocking", Sentence(says + reset, figures))
         for start, end in spans((self.state & ASLEEP) > 0, STEPS_A_DAY):
             figures = {"time": self._time(start, end)}
             says = phrase("trial.events.sleeps_charger_detect_start")
-            yield Event(start, end, "asleep", "stop", Sentence(says, figures))
+            yield Event(start, end, "asleep", "blocking", Sentence(says, figures))
 
     def _reset(self, start: int, end: int) -> str:
         if end >= len(self.state):
@@ -181,7 +181,7 @@ class _EventFinder:
             if end < len(self.state) and end - start <= 2:
                 tail = phrase("trial.events.starts_again_when_load")
             yield Event(
-                start, end, "inverter", "stop",
+                start, end, "inverter", "blocking",
                 Sentence(phrase("trial.events.voltage_drops_below_left", tail=tail), figures),
             )  # fmt: skip
 
@@ -189,7 +189,7 @@ class _EventFinder:
         for start, end in spans((self.state & LOADS_OFF) > 0, TOGETHER):
             figures = {"soc": self._soc(start), "time": self._time(start, end)}
             says = phrase("trial.events.disconnect_switches_loads_off")
-            yield Event(start, end, "disconnect", "stop", Sentence(says, figures))
+            yield Event(start, end, "disconnect", "blocking", Sentence(says, figures))
         if self.simulated.lfp:
             return
         for start, end in spans(
@@ -197,7 +197,7 @@ class _EventFinder:
         ):
             figures = {"soc": self._soc(start), "time": self._time(start, end)}
             says = phrase("trial.events.empty_nothing_drawn_although")
-            yield Event(start, end, "flat", "stop", Sentence(says, figures))
+            yield Event(start, end, "flat", "blocking", Sentence(says, figures))
 
     def _charge(self) -> Iterator[Event]:
         # What a plug offers is not lost where it is not taken.
@@ -218,7 +218,7 @@ class _EventFinder:
                 else (phrase("trial.events.too_cold_charge_down"))
             )
             says += phrase("trial.events.sun_wind_engine_lost") if wh > 1 else "."
-            yield Event(start, end, "too_warm" if hot else "too_cold", "care", Sentence(says, figures))
+            yield Event(start, end, "too_warm" if hot else "too_cold", "caution", Sentence(says, figures))
         for start, end in spans((self.state & RESTING) > 0):
             low = float(self.traces.soc[0, start : end + 1].min())
             if self.traces.soc[0, start] - low < 0.02:
@@ -228,7 +228,7 @@ class _EventFinder:
                 "low": self.figure(start, "low", phrase("trial.events.lowest"), low, "%"),
             }
             says = phrase("trial.events.charger_rests_hook_up")
-            yield Event(start, end, "rests", "care", Sentence(says, figures))
+            yield Event(start, end, "rests", "caution", Sentence(says, figures))
 
     def _low(self) -> Iterator[Event]:
         least = self.prepared.conditions.least_v[0] * self.simulated.class_v / 12
@@ -243,7 +243,7 @@ class _EventFinder:
                 "time": self._time(start, end),
             }
             says = phrase("trial.events.voltage_load_needs")
-            yield Event(start, end, "low_volts", "care", Sentence(says, figures))
+            yield Event(start, end, "low_volts", "caution", Sentence(says, figures))
 
     def _frozen(self) -> Iterator[Event]:
         if self.simulated.lfp:
@@ -259,10 +259,10 @@ class _EventFinder:
             }
             if celsius[at] < freezes[at]:
                 says = phrase("trial.events.freezes_left_where_freezing")
-                yield Event(start, end, "frozen", "stop", Sentence(says, figures))
+                yield Event(start, end, "frozen", "blocking", Sentence(says, figures))
             else:
                 says = phrase("trial.events.almost_freezing_left_where")
-                yield Event(start, end, "near_freezing", "care", Sentence(says, figures))
+                yield Event(start, end, "near_freezing", "caution", Sentence(says, figures))
 
     def _heater(self) -> Iterator[Event]:
         """What its heater took over the whole stretch, told where it first runs."""

@@ -28,7 +28,7 @@ def trial_findings(result: SimulatedRuns, need: Need) -> tuple[Finding, ...]:
                 {"when": one["first_dark"], "missing": one["unserved"]},
             )
             remedy = phrase("trial.findings.look_moment_events_show")
-            out.append(Finding("goes_dark", "care", "trial", says, remedy, one.simulated.id))
+            out.append(Finding("goes_dark", "caution", "trial", says, remedy, one.simulated.id))
     titles = {r.simulated.id: r.title for r in result.trial.results}
     for key, year in result.years.items():
         if year["served_share"].number < SERVES:
@@ -37,7 +37,7 @@ def trial_findings(result: SimulatedRuns, need: Need) -> tuple[Finding, ...]:
                 {"share": year["served_share"]},
             )
             remedy = phrase("trial.findings.add_charging_choose_larger")
-            out.append(Finding("nights_unserved", "care", "trial", says, remedy, key))
+            out.append(Finding("nights_unserved", "caution", "trial", says, remedy, key))
     return (*out, *_need(result, need))
 
 

@@ -5,7 +5,7 @@ from collections.abc import Set as AbstractSet
 from vast_harbor.core.battery.datasheet import OWN_SWITCH
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.passage import Results
-from vast_harbor.core.stops.banks import CARE, OK, STOP, BankFigures, Check
+from vast_harbor.core.stops.banks import BLOCKING, CAUTION, OK, BankFigures, Check
 from vast_harbor.phrases import phrase
 from vast_harbor.telling.banks import layout
 from vast_harbor.web.base.views import FigureView, figure_view, finding_view, operations_of, view_of
@@ -59,12 +59,12 @@ def met_of(results: Results, candidate: str) -> AbstractSet[str]:
 
 def check_view(check: Check, met: AbstractSet[str], style: Style) -> CheckView:
     """One thing that was looked at; what is priced in to be put right is a care, as in the verdict."""
-    priced = check.verdict == STOP and check.code in met
+    priced = check.verdict == BLOCKING and check.code in met
     return view_of(
         CheckView,
         check,
         style,
-        verdict=CARE if priced else check.verdict,
+        verdict=CAUTION if priced else check.verdict,
         priced=priced,
         remedy=phrase("answers.banks_card_views.priced_in", remedy=check.remedy) if priced else check.remedy,
         margin=_margin(check, style),

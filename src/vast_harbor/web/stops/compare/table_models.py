@@ -42,7 +42,7 @@ class ComparedBankView(View):
     title: str
     layout: str
     ends: str
-    stop: bool = Field(description="Whether the verdict leaves it out")
+    out: bool = Field(description="Whether the verdict leaves it out")
     own: bool = Field(description="Whether it is a real battery that the owner entered; else a typical one")
     money: dict[str, FigureView]
     difficulty: str

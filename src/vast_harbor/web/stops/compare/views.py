@@ -92,7 +92,7 @@ def _compared(compared: ComparedBank, results: Results, style: Style) -> Compare
         title=bank.model.title if bank else "",
         layout=layout(bank) if bank else "",
         ends=compared.life.ends,
-        stop=compared not in results.verdict.suitable,
+        out=compared not in results.verdict.suitable,
         own=bank is not None and bank.model.own,
         money={k: figure_view(of[k], style) for k in MONEY if k in of},
         difficulty=level,

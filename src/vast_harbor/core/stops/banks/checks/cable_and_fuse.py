@@ -15,7 +15,7 @@ from vast_harbor.core.installation.cables import (
     resistance,
     short_circuit_current,
 )
-from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, Build, Check
+from vast_harbor.core.stops.banks.checks.check import CAUTION, NOTE, OK, Build, Check
 from vast_harbor.core.stops.banks.reasons import FUSE, SHORT_CIRCUIT, will_not_do
 from vast_harbor.phrases import phrase
 
@@ -44,7 +44,7 @@ def _cable(build: Build) -> Iterator[Check]:
         sized = build.criteria.sized
         if sized is None:
             yield Check(
-                "cable", phrase("checks.cable_and_fuse.cable_title"), CARE,
+                "cable", phrase("checks.cable_and_fuse.cable_title"), CAUTION,
                 Sentence(phrase("checks.cable_and_fuse.cable"),
                          {"I": amps, "L": build.cable_m}),
                 phrase("checks.cable_and_fuse.cable_remedy"), amps,
@@ -193,7 +193,7 @@ def _short_circuit(build: Build) -> Iterator[Check]:
         divided = not will_not_do(SHORT_CIRCUIT, build.criteria)
         yield Check(
             SHORT_CIRCUIT, phrase("checks.cable_and_fuse.short_circuit_title"),
-            build.verdict(SHORT_CIRCUIT, CARE),
+            build.verdict(SHORT_CIRCUIT, CAUTION),
             says,
             phrase("checks.cable_and_fuse.short_circuit_strings")
             if divided

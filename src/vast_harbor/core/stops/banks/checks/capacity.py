@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from vast_harbor.core.figures.workings import Figure, Sentence, computed
 from vast_harbor.core.installation.wiring import fuses_per_string
-from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, Build, Check
+from vast_harbor.core.stops.banks.checks.check import CAUTION, NOTE, Build, Check
 from vast_harbor.core.stops.banks.proposals import LEAD_ACID_STRINGS
 from vast_harbor.core.stops.banks.reasons import COVERS_NEED
 from vast_harbor.phrases import phrase
@@ -52,14 +52,14 @@ def checks(build: Build) -> Iterator[Check]:
     )
     if build.lead and bank.parallel > LEAD_ACID_STRINGS:
         yield Check(
-            "many_strings", phrase("checks.capacity.many_strings_title"), CARE,
+            "many_strings", phrase("checks.capacity.many_strings_title"), CAUTION,
             Sentence(phrase("checks.capacity.many_strings", parallel=bank.parallel)),
             phrase("checks.capacity.many_strings_remedy"), f["parallel"],
         )  # fmt: skip
     advised = build.assumptions.figure("strings_advised")
     if bank.parallel > advised.number:
         yield Check(
-            "strings_advised", phrase("checks.capacity.strings_advised_title"), CARE,
+            "strings_advised", phrase("checks.capacity.strings_advised_title"), CAUTION,
             Sentence(phrase("checks.capacity.strings_advised"),
                      {"n": f["parallel"], "most": advised}),
             phrase("checks.capacity.strings_advised_remedy"), f["parallel"],
@@ -116,13 +116,13 @@ def _used(build: Build) -> Iterator[Check]:
         )
     if used.measured_ah is None:
         yield Check(
-            "used_untested", phrase("checks.capacity.used_untested_title"), CARE,
+            "used_untested", phrase("checks.capacity.used_untested_title"), CAUTION,
             Sentence(phrase("checks.capacity.used_untested")),
             phrase("checks.capacity.used_untested_remedy"),
         )  # fmt: skip
     if used.faults > 0:
         yield Check(
-            "used_faults", phrase("checks.capacity.used_faults_title"), CARE,
+            "used_faults", phrase("checks.capacity.used_faults_title"), CAUTION,
             Sentence(phrase("checks.capacity.used_faults"), {
                 "n": build.of_entry("faults", phrase("checks.capacity.faults"), used.faults, "times")}),
             phrase("checks.capacity.used_faults_remedy"),
@@ -130,7 +130,7 @@ def _used(build: Build) -> Iterator[Check]:
     worn = build.figures.get("start_wear")
     says = phrase("checks.capacity.bought_used_life_gone")
     yield Check(
-        "used", phrase("terms.names.bought_used"), NOTE if used.spare else CARE,
+        "used", phrase("terms.names.bought_used"), NOTE if used.spare else CAUTION,
         Sentence(says + (phrase("checks.capacity.used") if used.spare else ""), {"wear": worn})
         if worn is not None else Sentence(phrase("checks.capacity.used_2")),
         phrase("checks.capacity.used_remedy")

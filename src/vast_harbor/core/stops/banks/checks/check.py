@@ -19,7 +19,7 @@ from vast_harbor.core.stops.day import Day, inverter_efficiency
 from vast_harbor.core.stops.need import Days, Need
 from vast_harbor.phrases import phrase
 
-OK, NOTE, CARE, STOP, UNKNOWN = "ok", "note", "care", "stop", "unknown"
+OK, NOTE, CAUTION, BLOCKING, UNKNOWN = "ok", "note", "caution", "blocking", "unknown"
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,7 +46,7 @@ class Check:
     Attributes:
         code: stable name.
         name: what is looked at, in words.
-        verdict: ``ok``, ``note``, ``care``, ``stop``, or ``unknown`` where something is missing.
+        verdict: ``ok``, ``note``, ``caution``, ``blocking``, or ``unknown`` where something is missing.
         says: what, how much.
         remedy: what to do; empty where nothing need be.
         figure, limit, margin: the value, what it is compared with, and how much is left to it (negative
@@ -269,7 +269,7 @@ class Build:
         ok: str,
         broken: str,
         remedy: str,
-        severity: str = CARE,
+        severity: str = CAUTION,
         *,
         is_minimum: bool = False,
         remedies: tuple[Remedy, ...] = (),
@@ -302,7 +302,7 @@ class Build:
 
     def verdict(self, code: str, otherwise: str) -> str:
         """What a check comes to: that the bank will not do, by the rule of its code; else what is given."""
-        return STOP if will_not_do(code, self.criteria) else otherwise
+        return BLOCKING if will_not_do(code, self.criteria) else otherwise
 
     def unknown(self, code: str, name: str, says: str, **figures: Figure) -> Check:
         """A check that lacks something."""

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
-from vast_harbor.core.stops.banks.checks.check import CARE, Build, Check
+from vast_harbor.core.stops.banks.checks.check import CAUTION, Build, Check
 from vast_harbor.phrases import phrase
 
 
@@ -54,7 +54,7 @@ def _watts(build: Build, key: str, name: str, watts: float, says: str) -> Figure
 
 def _cannot(build: Build, code: str, name: str, watts: Figure) -> Check:
     return Check(
-        code, name, build.verdict(code, CARE),
+        code, name, build.verdict(code, CAUTION),
         Sentence(phrase("checks.current.planned_minimum_charge_cold"), {"P": watts}),
         phrase("checks.current.use_larger_bank_strings"), watts,
     )  # fmt: skip

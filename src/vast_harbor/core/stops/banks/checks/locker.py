@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from vast_harbor.core.battery.datasheet import UPRIGHT
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
 from vast_harbor.core.installation.packing import OVER_MM, SIDE_MM, STANDING, lacks, pack
-from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, STOP, Build, Check
+from vast_harbor.core.stops.banks.checks.check import BLOCKING, CAUTION, NOTE, OK, Build, Check
 from vast_harbor.core.stops.banks.reasons import FIT, ORIENTATION
 from vast_harbor.phrases import phrase
 
@@ -59,7 +59,7 @@ def _fit(build: Build) -> Iterator[Check]:
         }[first.what]
         code = ORIENTATION if first.what == "pose" else FIT
         yield Check(
-            code, phrase("checks.locker.fits_locker"), build.verdict(code, CARE),
+            code, phrase("checks.locker.fits_locker"), build.verdict(code, CAUTION),
             Sentence(wrong, {k: f for k, f in kept.items() if f"{{{k}}}" in wrong}),
             phrase("checks.locker.move_let_search_place"),
         )  # fmt: skip
@@ -94,7 +94,7 @@ def _fit(build: Build) -> Iterator[Check]:
     assert case.size is not None
     if case.orientation == UPRIGHT and pack(build.plan.locker.rooms, case.size, "any", bank.units).fits:
         yield Check(
-            "orientation", phrase("checks.locker.orientation_title"), STOP,
+            "orientation", phrase("checks.locker.orientation_title"), BLOCKING,
             Sentence(phrase("checks.locker.orientation_3")),
             phrase("checks.locker.orientation_remedy_2"),
         )  # fmt: skip
@@ -112,7 +112,7 @@ def _lacking(build: Build, placed: int) -> Check:
         says = phrase("checks.locker.batteries_fit_layout_space", units=bank.units, placed=placed)
         if not placed:
             says = phrase("checks.locker.batteries_fits_locker", units=bank.units)
-        return Check(FIT, name, build.verdict(FIT, CARE), Sentence(says), remedy)
+        return Check(FIT, name, build.verdict(FIT, CAUTION), Sentence(says), remedy)
     by = _mm(build, "fit_by", phrase("checks.locker.amount_too", few=few[1]), few[0])
     rest = phrase("checks.locker.space", placed=placed) if placed else "."
     many = (
@@ -121,7 +121,7 @@ def _lacking(build: Build, placed: int) -> Check:
         else phrase("checks.locker.battery")
     )
     says = phrase("checks.locker.fit_too_locker", many=many, few=few[1], rest=rest)
-    return Check(FIT, name, build.verdict(FIT, CARE), Sentence(says, {"by": by}), remedy, by)
+    return Check(FIT, name, build.verdict(FIT, CAUTION), Sentence(says, {"by": by}), remedy, by)
 
 
 def _terminals(build: Build) -> Iterator[Check]:

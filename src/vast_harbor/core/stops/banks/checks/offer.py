@@ -6,7 +6,7 @@ from vast_harbor.core.battery.datasheet import months_between
 from vast_harbor.core.battery.plausibility import ENDURANCE, PRICE, PRICE_MISSING, SPACE, WEIGHT
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
 from vast_harbor.core.rig.loads import AC, DC
-from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, Build, Check
+from vast_harbor.core.stops.banks.checks.check import CAUTION, NOTE, Build, Check
 from vast_harbor.phrases import phrase
 
 OLD_MONTHS = 12
@@ -31,7 +31,8 @@ def checks(build: Build) -> Iterator[Check]:
             PRICE: phrase("checks.offer.label_price"),
         }
         yield Check(
-            "label", phrase("checks.offer.label_title"), build.verdict("label", CARE), Sentence(says[wrong]),
+            "label", phrase("checks.offer.label_title"), build.verdict("label", CAUTION),
+            Sentence(says[wrong]),
             phrase("checks.offer.label_remedy"),
         )  # fmt: skip
     yield from _budget(build)
@@ -123,7 +124,7 @@ def _portable(build: Build) -> Iterator[Check]:
     )
     direct = [x.name for x in plan.loads if x.supply == DC and x.watts > 0]
     yield Check(
-        "pack_fixed", phrase("checks.offer.pack_fixed_title"), CARE if direct else NOTE,
+        "pack_fixed", phrase("checks.offer.pack_fixed_title"), CAUTION if direct else NOTE,
         Sentence(
             phrase("checks.offer.pack_fixed") + (phrase("checks.offer.pack_fixed_2") if direct else ""),
             {"in_w": build.of_entry("in_w", phrase("checks.offer.in_w"), pack.in_w, "W")},

@@ -6,7 +6,7 @@ from vast_harbor.core.battery.datasheet import CUT_OFFS, EXTERNAL_BMS, MONITOR, 
 from vast_harbor.core.figures.workings import Sentence, escaped
 from vast_harbor.core.installation.lifting import HOIST_KG, TWO_KG
 from vast_harbor.core.rig.loads import SECOND
-from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, Build, Check
+from vast_harbor.core.stops.banks.checks.check import CAUTION, NOTE, OK, Build, Check
 from vast_harbor.core.stops.banks.reasons import UNSWITCHED
 from vast_harbor.phrases import phrase
 
@@ -55,7 +55,7 @@ def _redundancy(build: Build) -> Iterator[Check]:
         )  # fmt: skip
         return
     yield Check(
-        "redundancy", name, NOTE if warns else CARE,
+        "redundancy", name, NOTE if warns else CAUTION,
         Sentence(
             phrase("checks.safety.redundancy_3", listed=listed)
             + (phrase("checks.safety.redundancy_4") if warns else phrase("checks.safety.redundancy_5"))
@@ -96,7 +96,7 @@ def _switch(build: Build) -> Iterator[Check]:
         return
     if guard == CUT_OFFS:
         yield Check(
-            UNSWITCHED, name, CARE,
+            UNSWITCHED, name, CAUTION,
             Sentence(
                 phrase("checks.safety.external_bms_2", what=what)
             ),
@@ -104,7 +104,7 @@ def _switch(build: Build) -> Iterator[Check]:
         )  # fmt: skip
         return
     yield Check(
-        UNSWITCHED, name, build.verdict(UNSWITCHED, CARE),
+        UNSWITCHED, name, build.verdict(UNSWITCHED, CAUTION),
         Sentence(phrase("checks.safety.external_bms_3", what=what)),
         phrase("checks.safety.external_bms_remedy_2"),
     )  # fmt: skip
@@ -118,5 +118,5 @@ def _heaviest(build: Build) -> Iterator[Check]:
         "heaviest", phrase("checks.safety.heaviest_title"), kg, limit, phrase("checks.safety.heaviest_holds"),
         phrase("checks.safety.heaviest_broken") + (phrase("checks.safety.heaviest_broken_2") if hoist
                                            else phrase("checks.safety.heaviest_broken_3")),
-        phrase("checks.safety.heaviest_remedy"), severity=CARE if hoist else NOTE,
+        phrase("checks.safety.heaviest_remedy"), severity=CAUTION if hoist else NOTE,
     )  # fmt: skip

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from vast_harbor.core.battery.ageing import cycles_at_depth, wear_by_plan
 from vast_harbor.core.battery.datasheet import months_between
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed, typed
-from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, STOP, Build, Check
+from vast_harbor.core.stops.banks.checks.check import BLOCKING, CAUTION, NOTE, Build, Check
 from vast_harbor.phrases import phrase
 
 # Strings of LFP may be joined within this difference of health.
@@ -130,13 +130,13 @@ def checks(build: Build) -> Iterator[Check]:
     name, bought = phrase("checks.stages.bought_steps"), sum(s.strings for s in stages)
     if bought != build.bank.parallel:
         yield Check(
-            "stages_sum", name, CARE,
+            "stages_sum", name, CAUTION,
             Sentence(phrase("checks.stages.stages_sum", bought=bought, parallel=build.bank.parallel)),
             phrase("checks.stages.stages_sum_remedy"), build.figures["parallel"],
         )  # fmt: skip
     if stages[0].strings == 0:
         yield Check(
-            "stages_first", name, CARE, Sentence(phrase("checks.stages.stages_first")),
+            "stages_first", name, CAUTION, Sentence(phrase("checks.stages.stages_first")),
             phrase("checks.stages.stages_first_remedy"),
         )  # fmt: skip
     dated = [s for s in stages if s.strings and s.when]
@@ -144,7 +144,7 @@ def checks(build: Build) -> Iterator[Check]:
         yield Check(
             "stages_order",
             name,
-            CARE,
+            CAUTION,
             Sentence(phrase("checks.stages.stages_order")),
             phrase("checks.stages.stages_order_remedy"),
         )
@@ -153,7 +153,7 @@ def checks(build: Build) -> Iterator[Check]:
         return
     if build.lead:
         yield Check(
-            "mixed_ages", phrase("checks.stages.mixed_ages_title"), STOP,
+            "mixed_ages", phrase("checks.stages.mixed_ages_title"), BLOCKING,
             Sentence(phrase("checks.stages.mixed_ages")),
             phrase("checks.stages.mixed_ages_remedy"),
         )  # fmt: skip
@@ -174,7 +174,8 @@ def checks(build: Build) -> Iterator[Check]:
     yield build.compare_to_limit(
         "mixed_ages", phrase("checks.stages.mixed_ages_title"), gap, most,
         phrase("checks.stages.mixed_ages_holds"),
-        phrase("checks.stages.mixed_ages_broken"), phrase("checks.stages.mixed_ages_remedy_3"), severity=STOP,
+        phrase("checks.stages.mixed_ages_broken"), phrase("checks.stages.mixed_ages_remedy_3"),
+        severity=BLOCKING,
     )  # fmt: skip
 
 

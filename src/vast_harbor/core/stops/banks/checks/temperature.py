@@ -5,7 +5,7 @@ from typing import Any
 
 from vast_harbor.core.battery.temperature import FREEZING_MARGIN_K, freezing_point_c
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
-from vast_harbor.core.stops.banks.checks.check import CARE, STOP, Build, Check, Remedy
+from vast_harbor.core.stops.banks.checks.check import BLOCKING, CAUTION, Build, Check, Remedy
 from vast_harbor.core.stops.banks.criteria import HEATER, WAIT
 from vast_harbor.core.stops.banks.reasons import COLD_UNGUARDED, will_not_do
 from vast_harbor.core.weather.climate import LIVING
@@ -64,7 +64,7 @@ def _cold_charge(build: Build, low: Figure) -> Iterator[Check]:
             phrase("checks.temperature.heater_day_source"),
         )  # fmt: skip
         yield Check(
-            "cold_heater", name, CARE,
+            "cold_heater", name, CAUTION,
             Sentence(
                 phrase("checks.temperature.cold_heater"), {"T": coldest, "most": most}),
             phrase("checks.temperature.cold_heater_remedy"), coldest, low,
@@ -77,7 +77,7 @@ def _cold_charge(build: Build, low: Figure) -> Iterator[Check]:
             coldest.number + gain.number, "°C", "{T} + {ΔT}", {"T": coldest, "ΔT": gain},
         )  # fmt: skip
         yield Check(
-            "cold_wait", name, CARE,
+            "cold_wait", name, CAUTION,
             Sentence(
                 phrase("checks.temperature.cold_wait"), {"T": coldest, "afternoon": afternoon}),
             phrase("checks.temperature.cold_wait_remedy"),
@@ -100,7 +100,7 @@ def _cold_charge(build: Build, low: Figure) -> Iterator[Check]:
     )  # fmt: skip
     if will_not_do(COLD_UNGUARDED, build.criteria):
         yield Check(
-            COLD_UNGUARDED, phrase("checks.temperature.cold_unguarded_title"), STOP,
+            COLD_UNGUARDED, phrase("checks.temperature.cold_unguarded_title"), BLOCKING,
             Sentence(phrase("checks.temperature.cold_unguarded")),
             phrase("checks.temperature.cold_unguarded_remedy"),
         )  # fmt: skip

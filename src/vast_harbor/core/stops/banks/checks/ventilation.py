@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
-from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, Build, Check
+from vast_harbor.core.stops.banks.checks.check import CAUTION, NOTE, OK, Build, Check
 from vast_harbor.core.stops.banks.reasons import LIVING_SPACE, VENTILATION
 from vast_harbor.phrases import phrase
 
@@ -28,7 +28,7 @@ def checks(build: Build) -> Iterator[Check]:
     if build.criteria.in_living_space:
         yield Check(
             LIVING_SPACE, phrase("checks.ventilation.living_space_title"),
-            build.verdict(LIVING_SPACE, CARE),
+            build.verdict(LIVING_SPACE, CAUTION),
             Sentence(
                 phrase("checks.ventilation.living_space")
                 if always

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed, typed
 from vast_harbor.core.installation.axle_load import trim_moment
-from vast_harbor.core.stops.banks.checks.check import CARE, NOTE, OK, Build, Check
+from vast_harbor.core.stops.banks.checks.check import CAUTION, NOTE, OK, Build, Check
 from vast_harbor.phrases import phrase
 
 # A change of trim below this is not felt.
@@ -126,7 +126,7 @@ def _coupling(build: Build, shift: Figure) -> Iterator[Check]:
     if build.criteria.snakes:
         yield Check(
             "coupling_light", phrase("checks.weight.coupling_light_title"),
-            build.verdict("coupling_light", CARE),
+            build.verdict("coupling_light", CAUTION),
             Sentence(phrase("checks.weight.coupling_light"), {"then": then}),
             phrase("checks.weight.coupling_light_remedy"), then,
         )  # fmt: skip
