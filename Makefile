@@ -45,8 +45,9 @@ $(STAMPS)/runtime: requirements.lock requirements-build.lock pyproject.toml | $(
 	@touch $@
 
 # The loop over time and the laws it calls are compiled once, and kept beside their source.
-COMPILED := src/vast_harbor/core/simulation/kernel.py \
-            $(addprefix src/vast_harbor/core/battery/,kibam.py terminal_voltage.py charge_acceptance.py)
+COMPILED := $(addprefix src/vast_harbor/core/, \
+            $(addprefix simulation/,kernel.py charging.py compiled.py noting.py parameters.py switching.py) \
+            $(addprefix battery/,kibam.py terminal_voltage.py charge_acceptance.py))
 
 $(STAMPS)/kernel: $(COMPILED) $(STAMPS)/runtime
 	find src/vast_harbor/core -name '*.nb[ic]' -delete

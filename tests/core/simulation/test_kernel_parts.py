@@ -4,8 +4,8 @@ import numpy as np
 import pytest
 
 from vast_harbor.core.battery.charge_acceptance import mean_acceptance
-from vast_harbor.core.simulation import kernel
-from vast_harbor.core.simulation.kernel import BankParameters, Moment, RestedVolts, Slots
+from vast_harbor.core.simulation import charging, compiled, kernel, noting, parameters, switching
+from vast_harbor.core.simulation.parameters import BankParameters, Level, Moment, RestedVolts, Slots
 
 FLAT = RestedVolts(np.array([0.0, 1.0]), np.array([12.0, 12.0]), np.array([0.0, 12.0]))
 SLOPE = RestedVolts(np.array([0.0, 0.5, 1.0]), np.array([11.0, 12.0, 14.0]), np.array([0.0, 5.75, 12.25]))
@@ -13,9 +13,10 @@ SLOPE = RestedVolts(np.array([0.0, 0.5, 1.0]), np.array([11.0, 12.0, 14.0]), np.
 
 @pytest.fixture(autouse=True)
 def uncompiled(monkeypatch) -> None:
-    for name, part in list(vars(kernel).items()):
-        if hasattr(part, "py_func"):
-            monkeypatch.setattr(kernel, name, part.py_func)
+    for module in (charging, compiled, kernel, noting, switching):
+        for name, part in list(vars(module).items()):
+            if hasattr(part, "py_func"):
+                monkeypatch.setattr(module, name, part.py_func)
 
 
 def bank_of(**changes) -> BankParameters:
@@ -61,7 +62,7 @@ def slots_of(*sources: dict) -> Slots:
     ("soc", "volts"), [(-0.1, 11.0), (0.0, 11.0), (0.25, 11.5), (0.5, 12.0), (0.75, 13.0), (1.2, 14.0)]
 )
 def test_a_table_is_linear_between_its_points_and_held_at_its_ends(soc, volts) -> None:
-    assert kernel._at(soc, SLOPE.soc, SLOPE.volts) == pytest.approx(volts)
+    assert compiled.volts_at(soc, SLOPE.soc, SLOPE.volts) == pytest.approx(volts)
 
 
 @pytest.mark.parametrize("ends", [(0.0, 1.0), (0.3, 0.4), (0.45, 0.7), (-0.2, 0.2), (0.9, 1.3), (0.8, 0.1)])
@@ -70,8 +71,8 @@ def test_mean_volts_between_two_charges_are_those_of_a_thousand_points(ends) -> 
     points = np.linspace(low, high, 20_001)
     middle = (points[1:] + points[:-1]) / 2
     expected = np.interp(middle, SLOPE.soc, SLOPE.volts).mean()
-    assert kernel._mean_v(*ends, SLOPE) == pytest.approx(expected, rel=1e-6)
-    assert kernel._mean_v(low, low, SLOPE) == pytest.approx(np.interp(low, SLOPE.soc, SLOPE.volts))
+    assert compiled.mean_v(*ends, SLOPE) == pytest.approx(expected, rel=1e-6)
+    assert compiled.mean_v(low, low, SLOPE) == pytest.approx(np.interp(low, SLOPE.soc, SLOPE.volts))
 
 
 # --- what sources offer
@@ -83,7 +84,7 @@ def offers(
     count = slots.amps.size
     given, accepts, set_v = np.zeros(count), np.zeros(count), np.zeros(count)
     flags = [np.array([i in marked for i in range(count)]) for marked in (done, resting)]
-    supply, state = kernel._offers(
+    supply, state = charging.offers(
         bank or bank_of(), slots, 0, 0, (soc, rested, v, max(v, 1.0), 0.25), running, asleep, *flags,
         given, accepts, set_v,
     )  # fmt: skip
@@ -118,8 +119,8 @@ def test_a_panel_offers_power_so_fewer_amps_at_higher_volts() -> None:
 
 
 def test_what_rests_sleeps_or_is_below_the_bank_s_volts_gives_nothing() -> None:
-    assert offers(slots_of({}), resting=(0,))[:2] == (0.0, kernel.RESTING)
-    assert offers(slots_of({"wakes": False}), asleep=True)[:2] == (0.0, kernel.ASLEEP)
+    assert offers(slots_of({}), resting=(0,))[:2] == (0.0, parameters.RESTING)
+    assert offers(slots_of({"wakes": False}), asleep=True)[:2] == (0.0, parameters.ASLEEP)
     assert offers(slots_of({"wakes": True}), asleep=True)[:2] == (20.0, 0)
     assert offers(slots_of({"set_v": 11.9}))[0] == 0.0
     # What gives nothing anyway has nothing to note.
@@ -144,7 +145,7 @@ def test_offers_add_up() -> None:
 
 def flow(given, accepts, may=1000.0, load_a=0.0, set_v=(14.0, 14.4), rested=12.0):
     slots = slots_of(*({} for _ in given))
-    return kernel._flow(
+    return charging.into_bank(
         slots, np.array(given), np.array(accepts), np.array(set_v[: len(given)]), may, load_a, rested
     )
 
@@ -169,7 +170,7 @@ def test_loads_come_first_and_the_bank_takes_no_more_than_it_may() -> None:
 
 def test_a_heater_that_is_fully_on_lets_more_in() -> None:
     warm = bank_of(heater_w=40.0, heated_a=50.0)
-    limit = kernel._charge_limit
+    limit = charging.charge_limit
     assert limit(warm, 0.0, 40.0) == 50.0 and limit(warm, 0.0, 39.0) == 0.0
     assert limit(warm, 60.0, 40.0) == 60.0 and limit(bank_of(heated_a=50.0), 0.0, 0.0) == 0.0
 
@@ -179,7 +180,7 @@ def test_a_heater_that_is_fully_on_lets_more_in() -> None:
 
 def see(*, into, hours=0.25, done=False, timer=0.0, floated=0.0, soc=0.9, given=20.0, accepts=10.0, **source):
     arrays = [np.array([x]) for x in (done, False, timer, floated)]
-    kernel._see(
+    charging.see(
         bank_of(), slots_of(source), np.array([given]), np.array([accepts]), into, 50.0, soc, hours, *arrays
     )
     return [a[0] for a in arrays]
@@ -209,7 +210,7 @@ def test_a_charger_begins_anew_when_it_is_plugged_in_or_its_rest_is_over() -> No
     def anew(starts, resting, v):
         arrays = [np.array([x]) for x in (True, resting, 2.0, 3.0)]
         slots = slots_of({"starts": starts})
-        kernel._begin_anew(slots.starts, slots.rebulk_v, 0, 0, v, *arrays)
+        charging.begin_anew(slots.starts, slots.rebulk_v, 0, 0, v, *arrays)
         return [a[0] for a in arrays]
 
     fresh, old = [False, False, 0.0, 0.0], [True, True, 2.0, 3.0]
@@ -243,7 +244,7 @@ def test_a_charger_begins_anew_when_it_is_plugged_in_or_its_rest_is_over() -> No
 def test_what_went_off_comes_back(before, now, after) -> None:
     state = {"rested_v": 11.0, "v": 0.0, "soc": 0.02, "charged": False, "cold_off": False} | now
     bank = bank_of()
-    found = kernel._come_back(
+    found = switching.come_back(
         bank, state["rested_v"], state["v"], state["soc"], state["charged"], state["cold_off"], before
     )
     assert found == after
@@ -252,87 +253,87 @@ def test_what_went_off_comes_back(before, now, after) -> None:
 def test_a_bms_that_waits_for_a_charger_does_not_close_by_its_volts() -> None:
     opened = (False, False, True, False)
     waits = bank_of(by_itself=False)
-    assert kernel._come_back(waits, 13.0, 13.0, 0.5, False, False, opened) == opened
-    assert not kernel._come_back(waits, 13.0, 13.0, 0.5, True, False, opened)[2]
+    assert switching.come_back(waits, 13.0, 13.0, 0.5, False, False, opened) == opened
+    assert not switching.come_back(waits, 13.0, 13.0, 0.5, True, False, opened)[2]
 
 
 # --- loads, and what gives up under them
 
 
-def shed(
+def under_load(
     bank=None, switches=(False, False, False, False), emptied=False, supply=0.0, soc=0.5, rested=FLAT, **now
 ):
     bank = bank or bank_of()
     source_v = float(np.interp(soc, rested.soc, rested.volts))
-    level_v = (source_v, bank.ohm, 0.0)
-    return kernel._shed(
-        bank, rested, around(**now), soc, level_v, supply, source_v, 0.25, emptied, switches
+    level = Level(soc, source_v, bank.ohm, 0.0, 0.25)
+    return switching.under_load(
+        bank, rested, around(**now), level, supply, source_v, emptied, switches
     )  # fmt: skip
 
 
 def test_a_bank_gives_what_its_loads_draw_at_the_volts_to_which_it_sags() -> None:
-    (dc, ac, heater, amps, low), switches, emptied, state = shed(dc_w=60.0, ac_w=120.0, peak_w=180.0)
+    (dc, ac, heater, amps, low), switches, emptied, state = under_load(dc_w=60.0, ac_w=120.0, peak_w=180.0)
     assert (dc, ac, heater) == (60.0, 120.0, 0.0) and not any(switches) and not emptied and state == 0
     assert (12.0 - 0.01 * amps) * amps == pytest.approx(180.0)
     assert low == pytest.approx(12.0 - 0.01 * amps)
     # A start sags deeper than the mean of the step, and is not drawn for all of it.
-    hard = shed(dc_w=60.0, ac_w=120.0, peak_w=600.0)[0]
+    hard = under_load(dc_w=60.0, ac_w=120.0, peak_w=600.0)[0]
     assert hard[3] == pytest.approx(amps) and hard[4] < low
 
 
 def test_a_start_counts_while_anything_runs_and_not_for_what_is_switched_off() -> None:
     # Half a watt runs, and 600 W start on it: the volts sag though the step's mean is nothing.
-    low = shed(dc_w=0.5, peak_w=600.0)[0][4]
+    low = under_load(dc_w=0.5, peak_w=600.0)[0][4]
     assert low == pytest.approx(12.0 - 0.01 * 52.2, abs=0.05)
     off = (True, True, False, False)
     for bank in (bank_of(), bank_of(lfp=False)):
-        (dc, ac, _, amps, low), switches, _, _ = shed(bank, off, dc_w=40.0, ac_w=900.0, peak_w=2500.0)
+        (dc, ac, _, amps, low), switches, _, _ = under_load(bank, off, dc_w=40.0, ac_w=900.0, peak_w=2500.0)
         assert dc == ac == amps == 0.0 and low == 12.0 and switches == off
 
 
 def test_the_bms_draws_for_itself() -> None:
-    amps = shed(bank_of(standing_w=6.0))[0][3]
+    amps = under_load(bank_of(standing_w=6.0))[0][3]
     assert (12.0 - 0.01 * amps) * amps == pytest.approx(6.0)
 
 
 def test_volts_fall_over_the_step_so_the_mean_gives_the_power() -> None:
-    amps = shed(bank_of(disconnect_v=0.0), soc=0.4, rested=SLOPE, dc_w=480.0, peak_w=480.0)[0][3]
+    amps = under_load(bank_of(disconnect_v=0.0), soc=0.4, rested=SLOPE, dc_w=480.0, peak_w=480.0)[0][3]
     # 40 A or so for a quarter of an hour take a tenth of the charge: 11.8 V falls to 11.6 V.
     mean = 11.8 - amps * 0.25 / 100
     assert (mean - 0.01 * amps) * amps == pytest.approx(480.0, rel=1e-6)
 
 
 def test_a_bms_opens_under_too_much_for_long_or_for_a_start() -> None:
-    opened = kernel.OVERLOAD | kernel.BMS_OPEN
+    opened = parameters.OVERLOAD | parameters.BMS_OPEN
     for now in (
         {"dc_w": 1150.0, "lasting_w": 1150.0, "peak_w": 1150.0},
         {"dc_w": 100.0, "lasting_w": 1150.0, "peak_w": 1150.0},
         {"dc_w": 100.0, "lasting_w": 100.0, "peak_w": 2100.0},
     ):
-        (dc, _, _, amps, _), switches, _, state = shed(**now)
+        (dc, _, _, amps, _), switches, _, state = under_load(**now)
         assert state == opened and switches == (False, False, True, False) and dc == amps == 0.0
     # Its own limits are borne: 100 A at 11 V, and 200 A at 10 V by another cut-off.
-    at_limit = shed(bank_of(disconnect_v=0.0), dc_w=1099.0, lasting_w=1099.0, peak_w=1099.0)
+    at_limit = under_load(bank_of(disconnect_v=0.0), dc_w=1099.0, lasting_w=1099.0, peak_w=1099.0)
     assert at_limit[3] == 0
-    start = shed(bank_of(cut_v=9.9), dc_w=100.0, lasting_w=100.0, peak_w=1999.0)
+    start = under_load(bank_of(cut_v=9.9), dc_w=100.0, lasting_w=100.0, peak_w=1999.0)
     assert start[3] == 0
     # Lead-acid has none.
-    assert shed(bank_of(lfp=False), dc_w=1150.0, lasting_w=1150.0, peak_w=1150.0)[1][2] is False
+    assert under_load(bank_of(lfp=False), dc_w=1150.0, lasting_w=1150.0, peak_w=1150.0)[1][2] is False
 
 
 def test_a_bms_opens_below_its_cut_off_volts_and_in_deep_cold() -> None:
-    sagged = shed(bank_of(cut_v=11.5), dc_w=100.0, lasting_w=100.0, peak_w=700.0)
-    assert sagged[3] == kernel.BMS_OPEN | kernel.SAGGED and sagged[1][2]
-    cold = shed(dc_w=10.0, peak_w=10.0, cold_off=True)
-    assert cold[1] == (False, False, True, True) and cold[3] == kernel.BMS_OPEN
-    assert not any(shed(bank_of(lfp=False), dc_w=10.0, peak_w=10.0, cold_off=True)[1])
+    sagged = under_load(bank_of(cut_v=11.5), dc_w=100.0, lasting_w=100.0, peak_w=700.0)
+    assert sagged[3] == parameters.BMS_OPEN | parameters.SAGGED and sagged[1][2]
+    cold = under_load(dc_w=10.0, peak_w=10.0, cold_off=True)
+    assert cold[1] == (False, False, True, True) and cold[3] == parameters.BMS_OPEN
+    assert not any(under_load(bank_of(lfp=False), dc_w=10.0, peak_w=10.0, cold_off=True)[1])
 
 
 def test_an_inverter_gives_up_first_and_the_rest_goes_on() -> None:
     weak = bank_of(lfp=False, ohm=0.05)
-    (dc, ac, _, _, low), switches, _, state = shed(weak, dc_w=24.0, ac_w=300.0, peak_w=324.0)
+    (dc, ac, _, _, low), switches, _, state = under_load(weak, dc_w=24.0, ac_w=300.0, peak_w=324.0)
     assert (dc, ac) == (24.0, 0.0) and switches == (True, False, False, False)
-    assert state == kernel.SAGGED | kernel.INVERTER_OFF and low < 10.8
+    assert state == parameters.SAGGED | parameters.INVERTER_OFF and low < 10.8
 
 
 def test_a_load_disconnect_lets_go_of_all_but_what_is_wired_past_it() -> None:
@@ -340,30 +341,32 @@ def test_a_load_disconnect_lets_go_of_all_but_what_is_wired_past_it() -> None:
     for keeps, served in ((False, 0.0), (True, 7.0)):
         bank = bank_of(lfp=False, keeps_critical=keeps)
         now = {"dc_w": 40.0, "critical_dc_w": 7.0, "peak_w": 40.0, "rested": low}
-        (dc, *_), switches, _, state = shed(bank, **now)
-        assert dc == served and switches == (False, True, False, False) and state == kernel.LOADS_OFF
+        (dc, *_), switches, _, state = under_load(bank, **now)
+        assert dc == served and switches == (False, True, False, False) and state == parameters.LOADS_OFF
 
 
 def test_a_power_that_no_current_gives_empties_lead_acid() -> None:
     weak = bank_of(lfp=False, ohm=0.5, disconnect_v=0.0, inverter_v=0.0)
-    (dc, _, _, amps, low), _, emptied, state = shed(weak, dc_w=100.0, peak_w=100.0)
-    assert emptied and state == kernel.EMPTY and dc == amps == 0.0 and low == 0.0
+    (dc, _, _, amps, low), _, emptied, state = under_load(weak, dc_w=100.0, peak_w=100.0)
+    assert emptied and state == parameters.EMPTY and dc == amps == 0.0 and low == 0.0
 
 
 def test_a_heater_takes_what_is_left_of_the_supply_and_nothing_of_the_bank() -> None:
     warm = bank_of(heater_w=80.0)
-    assert shed(warm, dc_w=60.0, peak_w=60.0, heats=True)[0][2] == 0.0
-    (_, _, heater, amps, _), _, _, state = shed(warm, dc_w=60.0, peak_w=60.0, heats=True, supply=10.0)
-    assert heater == pytest.approx(60.0) and state == kernel.HEATING and amps == pytest.approx(0.0, abs=1e-9)
-    assert shed(warm, dc_w=60.0, peak_w=60.0, heats=True, supply=20.0)[0][2] == 80.0
-    assert shed(warm, dc_w=60.0, peak_w=60.0, supply=20.0)[0][2] == 0.0
+    assert under_load(warm, dc_w=60.0, peak_w=60.0, heats=True)[0][2] == 0.0
+    (_, _, heater, amps, _), _, _, state = under_load(warm, dc_w=60.0, peak_w=60.0, heats=True, supply=10.0)
+    assert (
+        heater == pytest.approx(60.0) and state == parameters.HEATING and amps == pytest.approx(0.0, abs=1e-9)
+    )
+    assert under_load(warm, dc_w=60.0, peak_w=60.0, heats=True, supply=20.0)[0][2] == 80.0
+    assert under_load(warm, dc_w=60.0, peak_w=60.0, supply=20.0)[0][2] == 0.0
 
 
 # --- charge moved and noted
 
 
 def moved(bank=None, *, q=50.0, q_1=25.0, amps=0.0, into=0.0, empty_q=0.0, leak_a=0.0, left=0.25):
-    return kernel._move_charge(bank or bank_of(), q, q_1, amps, into, empty_q, leak_a, left)
+    return charging.move_charge(bank or bank_of(), q, q_1, amps, into, empty_q, leak_a, left)
 
 
 def test_charge_goes_out_and_in_to_the_amp_hour() -> None:
@@ -394,11 +397,11 @@ def test_what_leaks_is_lost_from_both_wells_and_never_more_than_there_is() -> No
 
 
 def noted(loads, *, supply=0.0, flow=(0.0, 0.0, 12.0), volts=(12.0, 0.0), opened=False, **now):
-    summed = np.zeros((len(kernel.SUMMED), 1, 1))
-    used = kernel._note_part(
+    summed = np.zeros((len(parameters.SUMMED), 1, 1))
+    used = noting.note_part(
         summed, 0, 0, around(**now), 0.5, 0.125, (*loads, 12.0), supply, flow, volts, opened
     )
-    return used, dict(zip(kernel.SUMMED, summed[:, 0, 0], strict=True))
+    return used, dict(zip(parameters.SUMMED, summed[:, 0, 0], strict=True))
 
 
 def test_a_part_of_a_step_counts_for_its_share() -> None:
@@ -433,7 +436,7 @@ def test_a_bms_that_is_open_shows_no_volts_unless_charge_goes_in() -> None:
 
 def test_what_the_sources_gave_is_laid_to_the_last_in_order_first() -> None:
     used, offered = np.zeros((3, 1, 1)), np.zeros((3, 1, 1))
-    kernel._note_sources(
+    noting.note_sources(
         np.array([2, 0, 1]), np.array([10.0, 5.0, 1.0]), 12.0, 0.5, 150.0, used, offered, 0, 0
     )
     assert offered[:, 0, 0].tolist() == [60.0, 30.0, 6.0]

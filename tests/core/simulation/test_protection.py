@@ -10,7 +10,7 @@ from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.kibam import fit_wells
 from vast_harbor.core.battery.terminal_voltage import Terminal, bank_resistance
 from vast_harbor.core.rig.sources import Source
-from vast_harbor.core.simulation import kernel
+from vast_harbor.core.simulation import parameters
 from vast_harbor.core.simulation.conditions import Conditions, Feed
 from vast_harbor.core.simulation.run import run
 from vast_harbor.core.simulation.simulated_bank import CutOffs, simulate_bank_as
@@ -47,7 +47,7 @@ def hours(count, dc=0.0, ac=0.0, critical_ac=0.0, critical_dc=0.0, plugged=0.0, 
 def test_critical_loads_behind_an_inverter_that_gave_up_count_as_not_served() -> None:
     # 2.5 kW AC of which 200 W are critical, from a small cold AGM: its inverter gives up at once.
     traces = run([bank_of(AGM)], hours(2, dc=20, ac=2500, critical_ac=200, celsius=-10), 0.6)[0]
-    assert (traces.state[0] & kernel.INVERTER_OFF).all()
+    assert (traces.state[0] & parameters.INVERTER_OFF).all()
     assert traces.unserved_ac.sum() == pytest.approx(2 * 2500)
     assert traces.unserved_critical.sum() == pytest.approx(2 * 200)
     assert traces.unserved_dc.sum() == 0
@@ -68,8 +68,8 @@ def test_lfp_opens_when_its_volts_fall_below_its_cut_off() -> None:
     for cut_v, opens in ((float(level) + 0.05, True), (float(level) - 0.05, False)):
         traces = run([replace(made, cut_v=cut_v)], hours(0.25, dc=400, celsius=15), 0.15)[0]
         state = int(traces.state[0, 0])
-        assert bool(state & kernel.BMS_OPEN) is opens and bool(state & kernel.SAGGED) is opens
-        assert not state & (kernel.OVERLOAD | kernel.EMPTY)
+        assert bool(state & parameters.BMS_OPEN) is opens and bool(state & parameters.SAGGED) is opens
+        assert not state & (parameters.OVERLOAD | parameters.EMPTY)
         assert traces.unserved_dc.sum() == pytest.approx(100 if opens else 0)
 
 
@@ -90,7 +90,7 @@ def test_a_bms_closes_again_at_a_twentieth_of_the_charge() -> None:
                            for n in ("unit", "starts"))),),
     )  # fmt: skip
     traces = run([made], joined, 0.3)[0]
-    is_open = (traces.state[0] & kernel.BMS_OPEN) > 0
+    is_open = (traces.state[0] & parameters.BMS_OPEN) > 0
     assert is_open[3], "it is emptied first"
     soc = traces.soc[0]
     closed = int(np.flatnonzero(~is_open[4:])[0]) + 4
@@ -99,8 +99,8 @@ def test_a_bms_closes_again_at_a_twentieth_of_the_charge() -> None:
 
 def test_lead_acid_has_no_bms_that_opens() -> None:
     traces = run([bank_of(AGM)], hours(6, dc=600), 1.0)[0]
-    assert not (traces.state & kernel.BMS_OPEN).any()
-    assert (traces.state & kernel.EMPTY).any() and traces.unserved_dc.sum() > 0
+    assert not (traces.state & parameters.BMS_OPEN).any()
+    assert (traces.state & parameters.EMPTY).any() and traces.unserved_dc.sum() > 0
 
 
 @pytest.mark.parametrize(("keeps", "missed"), [(True, 0.0), (False, 30.0)])
@@ -110,7 +110,7 @@ def test_a_load_disconnect_lets_go_of_all_but_what_is_wired_past_it(keeps, misse
     traces = run([made], hours(1, dc=60, critical_dc=30), 0.9)[0]
     assert traces.unserved_critical.sum() == pytest.approx(missed)
     assert traces.unserved_dc.sum() == pytest.approx(30 + missed)
-    assert not (traces.state & kernel.BMS_OPEN).any()
+    assert not (traces.state & parameters.BMS_OPEN).any()
 
 
 @pytest.mark.parametrize(
@@ -122,7 +122,7 @@ def test_only_a_bms_stops_a_charge(model, celsius, charged) -> None:
     bank = bank_of(model, (MAINS,))
     traces = run([bank], hours(1, plugged=20, celsius=celsius), 0.5)[0]
     assert bool(traces.charge[0, -1] > traces.charge[0, 0] + 0.5) is charged
-    assert bool((traces.state[0] & kernel.TOO_COLD).any()) is not charged
+    assert bool((traces.state[0] & parameters.TOO_COLD).any()) is not charged
 
 
 def test_a_bms_that_states_no_peak_passes_no_more_for_a_start_than_for_long() -> None:
@@ -134,4 +134,4 @@ def test_a_bms_that_states_no_peak_passes_no_more_for_a_start_than_for_long() ->
     start = replace(given, peak_w=np.full_like(given.dc_w, 1400.0))
     for model, opens in ((LFP, False), (silent, True)):
         traces = run([bank_of(model)], start, 1.0)[0]
-        assert bool((traces.state[0] & kernel.OVERLOAD).any()) is opens
+        assert bool((traces.state[0] & parameters.OVERLOAD).any()) is opens

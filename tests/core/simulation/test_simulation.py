@@ -13,7 +13,7 @@ from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.kibam import fit_wells
 from vast_harbor.core.battery.terminal_voltage import Terminal, bank_resistance
 from vast_harbor.core.rig.sources import Source
-from vast_harbor.core.simulation import kernel
+from vast_harbor.core.simulation import parameters
 from vast_harbor.core.simulation.conditions import Conditions, Feed
 from vast_harbor.core.simulation.run import run
 from vast_harbor.core.simulation.simulated_bank import CutOffs, simulate_bank_as
@@ -118,7 +118,9 @@ def test_energy_is_kept_in_every_step(made, days, soc) -> None:
     held = np.where(t.amps > 0, t.amps * made.coulombic, t.amps) * dt
     steady = np.abs(np.diff(np.sign(t.amps[0]), prepend=0)) == 0
     difference = np.abs(np.diff(t.charge[0]) - held[0] + t.lost_ah[0])
-    assert difference[steady & (t.state[0] & kernel.FULL == 0)].max(initial=0.0) < 0.02 * made.nameplate_ah
+    assert (
+        difference[steady & (t.state[0] & parameters.FULL == 0)].max(initial=0.0) < 0.02 * made.nameplate_ah
+    )
 
 
 @settings(max_examples=60)
@@ -174,7 +176,7 @@ def test_halving_the_step_changes_little(made, watts, celsius, seed) -> None:
     # Where nothing gives up: a cut-off in another quarter of an hour is a different story.
     days = conditions(watts, 0.0, celsius, seed=seed, days=3)
     whole, halves = run([made], days)[0], run([made], halved(days))[0]
-    trouble = kernel.BMS_OPEN | kernel.LOADS_OFF | kernel.EMPTY | kernel.RESTING
+    trouble = parameters.BMS_OPEN | parameters.LOADS_OFF | parameters.EMPTY | parameters.RESTING
     if not ((whole.state | halves.state[:, ::2]) & trouble).any():
         # Half a per cent nearly always; a relay on lithium, whose current falls within the step, takes more.
         assert np.abs(whole.soc[0, ::STEPS] - halves.soc[0, :: 2 * STEPS]).max() < 0.015
@@ -185,7 +187,7 @@ def test_full_and_empty_part_a_step() -> None:
     made = simulated(agm, disconnect_v=None)
     heavy = conditions(dc=made.nameplate_ah * 12 * 0.4, engine=False, mains=(), sun=0.0, days=1)
     t = run([made], heavy)[0]
-    at = int(np.flatnonzero(t.state[0] & kernel.EMPTY)[0])
+    at = int(np.flatnonzero(t.state[0] & parameters.EMPTY)[0])
     asked, missing = heavy.dc_w[0, at] * 0.25, t.unserved_dc[0, at]
     assert 0 < missing < asked
     # After a rest it runs a small load again: what the kinetic model is for.
@@ -232,7 +234,7 @@ def test_a_sleeping_battery_waits_for_a_charger_that_wakes_it() -> None:
         simulated(model, sources=(replace(MAINS, wakes=w),), disconnect_v=None) for w in (False, True)
     )
     asleep, awake = (run([x], days)[0] for x in (deaf, wakes))
-    assert (asleep.state[0] & kernel.ASLEEP).any() and asleep.amps[0, 2 * STEPS :].max() <= 1e-9
+    assert (asleep.state[0] & parameters.ASLEEP).any() and asleep.amps[0, 2 * STEPS :].max() <= 1e-9
     assert awake.soc[0, -1] > 0.5
 
 

@@ -37,7 +37,15 @@ from vast_harbor.core.rig.sources import (
 )
 from vast_harbor.core.simulation import kernel
 from vast_harbor.core.simulation.conditions import Conditions, Feed
-from vast_harbor.core.simulation.kernel import BankParameters, Chargers, RestedVolts, Series, Slots, Traces
+from vast_harbor.core.simulation.parameters import (
+    SUMMED,
+    BankParameters,
+    Chargers,
+    RestedVolts,
+    Series,
+    Slots,
+    Traces,
+)
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 
 Floats = NDArray[np.float64]
@@ -113,11 +121,11 @@ def _empty(sources: int, steps: int, stretches: int) -> tuple[Floats, Traces]:
     def some(columns: int = steps) -> Floats:
         return np.zeros((stretches, columns))
 
-    summed = np.zeros((len(kernel.SUMMED), stretches, steps))
+    summed = np.zeros((len(SUMMED), stretches, steps))
     by_source = {name: np.zeros((sources, stretches, steps)) for name in ("used_w", "offered_w")}
     state = np.zeros((stretches, steps), dtype=np.int32)
     charge, soc, level = (some(steps + 1) for _ in range(3))
-    plain = dict(zip(kernel.SUMMED, summed, strict=True))
+    plain = dict(zip(SUMMED, summed, strict=True))
     return summed, Traces(
         charge=charge, soc=soc, level=level, peak_v=some(), state=state, **plain, **by_source
     )
