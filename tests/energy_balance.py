@@ -3,7 +3,7 @@
 import numpy as np
 from numpy.typing import NDArray
 
-from vast_harbor.core.simulation.kernel import Traces
+from vast_harbor.core.simulation.parameters import Traces
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 
 Floats = NDArray[np.float64]

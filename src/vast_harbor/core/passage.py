@@ -288,7 +288,7 @@ class Results:
         """Findings of the plan: the rig's own, and those of the bank that the verdict says to buy.
 
         What stands against other banks is why they are left out. Of the bank to buy, what is priced in to be
-        put right is a care. Where no bank is to be bought, what stands against all candidates.
+        put right is a caution. Where no bank is to be bought, what stands against all candidates.
         """
         winner = self.verdict.winner
         if winner is None:

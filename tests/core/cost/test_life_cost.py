@@ -19,7 +19,7 @@ PROSPECTS = st.builds(
     LifeCostInputs,
     id=st.just("x"), lead=st.booleans(), batteries=st.floats(0, 9000), extras=st.floats(0, 3000),
     again=st.just(()), old_bank=st.floats(0, 200), drift=st.floats(-0.1, 0.04), swap=st.floats(-50, 300),
-    care=st.floats(0, 100), lost_kwh=st.floats(0, 100), tariff=st.floats(0, 1), fuel=st.floats(0, 100),
+    maintenance=st.floats(0, 100), lost_kwh=st.floats(0, 100), tariff=st.floats(0, 1), fuel=st.floats(0, 100),
     exit_share=st.floats(0, 0.5), refit=st.floats(0, 200), discount=st.sampled_from([0.0, 0.03, 0.08]),
     nights=st.floats(1, 365), cycle_wear=st.floats(0, 0.5), exponent=st.floats(1, 1.3),
     years_25=st.floats(3, 20), use_c=st.floats(-20, 45), rest_c=st.floats(-20, 45),
@@ -44,7 +44,7 @@ def test_plain_numbers_say_what_the_workings_say(demo_results, name) -> None:
 @given(p=PROSPECTS, years=st.floats(1, 30))
 def test_cost_is_what_the_payments_add_up_to(p, years) -> None:
     costs = cash_flow.Costs(
-        p.batteries, p.extras, p.old_bank, p.drift, p.swap, p.care + p.lost_kwh * p.tariff + p.fuel,
+        p.batteries, p.extras, p.old_bank, p.drift, p.swap, p.maintenance + p.lost_kwh * p.tariff + p.fuel,
         p.exit_share, p.discount, p.refit,
     )  # fmt: skip
     life = float(life_years(p))
@@ -130,7 +130,7 @@ def test_an_early_failure_is_replaced_free_then_pro_rata(demo_results) -> None:
         old_bank=0.0,
         drift=0.0,
         swap=0.0,
-        care=0.0,
+        maintenance=0.0,
         lost_kwh=0.0,
         fuel=0.0,
         elsewhere=0.0,

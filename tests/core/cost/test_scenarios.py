@@ -26,11 +26,11 @@ from vast_harbor.core.cost.monte_carlo import Uncertainty, sample_costs, sampled
 AS_IT_IS = Scenario()
 # A bank of 1000 that lasts 4 years, kept 10: bought at 0, 4 and 8, half of its last life left.
 PLAIN = LifeCostInputs(
-    id="plain", lead=True, batteries=1000.0, extras=200.0, again=((100.0, 4.0),), old_bank=50.0, drift=0.0,
-    swap=30.0, care=10.0, lost_kwh=20.0, tariff=0.5, fuel=5.0, exit_share=0.5, refit=40.0, discount=0.0,
-    nights=73.0, cycle_wear=0.0, exponent=1.2, years_25=4.0, use_c=20.0, rest_c=20.0, accidents=0.0,
-    emptied=0.0, worn_out=1.0, covers=0.5, health_floor=0.6, start_wear=0.0, used=False, basis="likely",
-    label_years=3.0, warranty_years=2.0, full_years=1.0,
+    id="plain", lead=True, batteries=1000.0, extras=200.0, again=((100.0, 4.0),), old_bank=50.0,
+    drift=0.0, swap=30.0, maintenance=10.0, lost_kwh=20.0, tariff=0.5, fuel=5.0, exit_share=0.5,
+    refit=40.0, discount=0.0, nights=73.0, cycle_wear=0.0, exponent=1.2, years_25=4.0, use_c=20.0,
+    rest_c=20.0, accidents=0.0, emptied=0.0, worn_out=1.0, covers=0.5, health_floor=0.6, start_wear=0.0,
+    used=False, basis="likely", label_years=3.0, warranty_years=2.0, full_years=1.0,
 )  # fmt: skip
 # Batteries 3 · 1000, two swaps, extras and twice 100 again, less 50; ten years of care, lost energy and fuel;
 # and at the end ½ · ½ · 1000 less 40 for the refit.

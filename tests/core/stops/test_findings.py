@@ -26,14 +26,14 @@ def test_covers_the_need(evaluated) -> None:
     alone = findings(evaluated, lfp(1))
     assert (
         alone["covers_need"]
-        == "stop: It gives 2.02 kWh usable. That is 978 Wh less than the 3.00 kWh you need."
+        == "blocking: It gives 2.02 kWh usable. That is 978 Wh less than the 3.00 kWh you need."
     )
     assert "covers_need" not in findings(evaluated, lfp(2))
 
 
 def test_strings_that_the_maker_permits(evaluated) -> None:
     assert "parallel_limit" not in findings(evaluated, lfp(4))
-    assert findings(evaluated, lfp(5))["parallel_limit"].startswith("stop: 5 strings in parallel")
+    assert findings(evaluated, lfp(5))["parallel_limit"].startswith("blocking: 5 strings in parallel")
 
 
 def test_many_lead_acid_strings_are_discouraged(evaluated) -> None:
@@ -41,7 +41,7 @@ def test_many_lead_acid_strings_are_discouraged(evaluated) -> None:
         return Candidate("a", "agm", "tarnmoor-100", 1, parallel)
 
     assert "many_strings" not in findings(evaluated, agm(3))
-    assert findings(evaluated, agm(4))["many_strings"].startswith("care: 4 lead-acid strings")
+    assert findings(evaluated, agm(4))["many_strings"].startswith("caution: 4 lead-acid strings")
 
 
 @pytest.mark.parametrize(

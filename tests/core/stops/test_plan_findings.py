@@ -45,16 +45,16 @@ CASES: list[tuple[str, dict[str, Any], dict[str, Any], str]] = [
         "sunny_week",
         {"overrides": {"nights": 1, "reserve": 0.1}},
         {"overrides": {"nights": 1, "reserve": 0.2}},
-        "care: ",
+        "caution: ",
     ),
     ("nights_in_a_row", {"nights_in_a_row": 1, "overrides": {"nights": 3}}, {"nights_in_a_row": 2}, "note: "),
     # Two nights and a quarter more are 2.5 nights.
-    ("outlasts_stay", {"stay": Stay(water_nights=1)}, {"stay": Stay(water_nights=2)}, "care: "),
+    ("outlasts_stay", {"stay": Stay(water_nights=1)}, {"stay": Stay(water_nights=2)}, "caution: "),
     (
         "standby_drain",
         {"standby_w": 10},
         {"standby_w": 5},
-        "care: Even with everything off, 240 Wh a day is used. That alone empties the bank in 15 days.",
+        "caution: Even with everything off, 240 Wh a day is used. That alone empties the bank in 15 days.",
     ),
     (
         "amps_of_appliances",
@@ -79,25 +79,25 @@ CASES: list[tuple[str, dict[str, Any], dict[str, Any], str]] = [
         "measured_differs",
         {"day_types": (day(measured_wh=1500.0),)},
         {"day_types": (day(measured_wh=1300.0),)},
-        "care: Work day: the battery monitor counted 1.50 kWh, the list gives 1.20 kWh. That is 25 % more.",
+        "caution: Work day: the battery monitor counted 1.50 kWh, the list gives 1.20 kWh. That is 25 %",
     ),
     (
         "second_limit",
         {"loads": (replace(LAMP, bank="second"),), "second": SecondBank(limit_w=40.0)},
         {"loads": (replace(LAMP, bank="second"),), "second": SecondBank(limit_w=60.0)},
-        "stop: The loads on Services take 50 W on average, more than its charger supplies.",
+        "blocking: The loads on Services take 50 W on average, more than its charger supplies.",
     ),
     (
         "nights_of_year",
         {"off_grid_nights": 200, "hook_up_nights": 200},
         {"off_grid_nights": 200, "hook_up_nights": 166},
-        "care: 200 nights off-grid and 200 nights on hook-up are more nights than a year has.",
+        "caution: 200 nights off-grid and 200 nights on hook-up are more nights than a year has.",
     ),
     (
         "nights_of_months",
         {"off_grid_nights": 62, "months": (6, 7)},
         {"off_grid_nights": 61, "months": (6, 7)},
-        "care: 62 nights off-grid do not fit into your months of use, which have 61 days.",
+        "caution: 62 nights off-grid do not fit into your months of use, which have 61 days.",
     ),
     (
         "row_beyond_year",
@@ -110,13 +110,13 @@ CASES: list[tuple[str, dict[str, Any], dict[str, Any], str]] = [
         "no_site",
         {"sources": (PANELS,)},
         {"sources": (PANELS,), "site": AT_SEA},
-        "care: Solar: without a place, the sun cannot be calculated.",
+        "caution: Solar: without a place, the sun cannot be calculated.",
     ),
     (
         "no_watts",
         {"sources": (replace(PANELS, watts=0.0),), "site": AT_SEA},
         {"sources": (PANELS,), "site": AT_SEA},
-        "care: Solar: the power of the panels is missing.",
+        "caution: Solar: the power of the panels is missing.",
     ),
     (
         "polar_night",
@@ -128,19 +128,19 @@ CASES: list[tuple[str, dict[str, Any], dict[str, Any], str]] = [
         "no_amps",
         {"sources": (replace(MAINS, amps=None),)},
         {"sources": (MAINS,)},
-        "care: Mains charger: the charging current is missing.",
+        "caution: Mains charger: the charging current is missing.",
     ),
     (
         "no_charger",
         {"sources": (GENERATOR,)},
         {"sources": (GENERATOR, MAINS)},
-        "care: Generator has no mains charger to power, so it charges nothing. A charger of 50 A costs about",
+        "caution: Generator has no mains charger to power, so it charges nothing. A charger of 50 A costs",
     ),
     (
         "quiet",
         {"sources": (MAINS, replace(GENERATOR, quiet_from=8.0, quiet_to=7.9))},
         {"sources": (MAINS, GENERATOR)},
-        "care: Generator: the quiet hours leave no time to run it.",
+        "caution: Generator: the quiet hours leave no time to run it.",
     ),
 ]
 
@@ -187,7 +187,7 @@ def test_a_chosen_day_that_another_outweighs_is_told(evaluated) -> None:
     more = replace(LAMP, id="b", name="Saw", hours=6, on={"calm": None})
     chosen = said(evaluated, loads=(LAMP, more), day_types=types, governing="calm")["governing_chosen"]
     assert chosen.startswith(
-        "care: You plan for “Calm day”, but “Busy day” needs more: 3.75 kWh instead of 3.00 kWh."
+        "caution: You plan for “Calm day”, but “Busy day” needs more: 3.75 kWh instead of 3.00 kWh."
     )
     assert "governing_chosen" not in said(evaluated, loads=(LAMP, more), day_types=types, governing="busy")
 

@@ -8,7 +8,7 @@ import rainflow
 
 from vast_harbor.core.passage import evaluate
 from vast_harbor.core.rig.plan import Fix, TrialSettings
-from vast_harbor.core.simulation import kernel
+from vast_harbor.core.simulation import parameters
 from vast_harbor.core.stops.trial import storage, time_to_empty, weather_odds
 from vast_harbor.core.stops.trial.battery_monitor import readings
 from vast_harbor.core.stops.trial.rainflow_cycles import cycles, histogram, turning_points
@@ -265,7 +265,7 @@ def test_an_edit_goes_on_with_the_last_run_until_it_is_run_anew(demo_results, re
     # What no run depends on is answered at once with everything.
     priced = evaluate(replace(moved, years_kept=3), reference, now.before)
     assert not priced.stale
-    assert (now.simulated.trial.results[0].traces.state & kernel.FULL).any()
+    assert (now.simulated.trial.results[0].traces.state & parameters.FULL).any()
 
 
 @pytest.mark.parametrize(

@@ -30,7 +30,7 @@ class Costs:
         old_bank: what the old bank fetches, a credit.
         drift: yearly change of the batteries' price [1/year].
         swap: labour less scrap at each replacement.
-        running: care, water, lost energy and fuel, a year.
+        running: maintenance, water, lost energy and fuel, a year.
         exit_share: κ [-].
         discount: r [1/year].
         refit: what taking the last bank along costs.

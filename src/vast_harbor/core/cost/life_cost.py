@@ -39,7 +39,7 @@ class LifeCostInputs:
         old_bank: what the old bank fetches, a credit [money].
         drift: yearly change of the batteries' price [1/year].
         swap: labour less scrap at each replacement [money].
-        care: money a year that does not depend on use.
+        maintenance: money a year that does not depend on use.
         lost_kwh: bought energy lost in charging, a year [kWh]; at ``tariff`` [money/kWh].
         fuel: generator fuel a year [money].
         careful_years: the short end of the calendar life of its class, where only what is promised counts
@@ -74,7 +74,7 @@ class LifeCostInputs:
     old_bank: float
     drift: Many
     swap: Many
-    care: Many
+    maintenance: Many
     lost_kwh: Many
     tariff: float
     fuel: Many
@@ -188,8 +188,8 @@ def _nights_ratio(p: LifeCostInputs, c: Scenario) -> Many:
 
 # What differs from bank to bank in one rig.
 OF_EACH = (
-    "lead", "batteries", "extras", "drift", "swap", "caution", "lost_kwh", "fuel", "cycle_wear", "exponent",
-    "years_25", "accidents", "emptied", "worn_out", "covers", "start_wear", "used", "label_years",
+    "lead", "batteries", "extras", "drift", "swap", "maintenance", "lost_kwh", "fuel", "cycle_wear",
+    "exponent", "years_25", "accidents", "emptied", "worn_out", "covers", "start_wear", "used", "label_years",
     "warranty_years", "full_years", "most_years", "elsewhere", "careful_years",
 )  # fmt: skip
 
@@ -266,7 +266,7 @@ def life_years(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
 def running_a_year(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Many:
     """Care, water, lost energy, fuel and nights elsewhere of a year [money]."""
     by_use = (p.lost_kwh * p.tariff * c.tariff + p.fuel) * c.use
-    return p.care + (by_use + p.elsewhere) * _nights_ratio(p, c)
+    return p.maintenance + (by_use + p.elsewhere) * _nights_ratio(p, c)
 
 
 def costs_of(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Costs:

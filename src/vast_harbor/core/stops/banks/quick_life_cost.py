@@ -298,7 +298,7 @@ class QuickLifeCost:
             old_bank=self.old_bank,
             drift=assume.value("drift.lead_acid" if lead else "drift.lfp"),
             swap=self.swap(bank),
-            care=assume.value(f"care_hours.{key}") * assume.value("hour_rate") + water,
+            maintenance=assume.value(f"care_hours.{key}") * assume.value("hour_rate") + water,
             lost_kwh=use.lost_kwh,
             tariff=assume.value("tariff"),
             fuel=use.fuel,

@@ -83,7 +83,7 @@ BROKEN: Mapping[str, Callable[[BankCriteria], bool]] = {
 
 
 def will_not_do(code: str, bank: BankCriteria) -> bool:
-    """Whether a check says that a bank will not do; one that only asks for care never does.
+    """Whether a check says that a bank will not do; one that only asks for caution never does.
 
     Args:
         code: of the check.

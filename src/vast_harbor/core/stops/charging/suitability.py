@@ -17,7 +17,7 @@ from vast_harbor.phrases import phrase
 
 # Volts below which LFP is not filled, at which gel is ruined, and from which sealed types suffer in the heat.
 FILLS_V, GEL_V, HOT_C = 13.6, 14.4, 35.0
-# A rest that lets LFP fall below this is a stop, above it a care.
+# A rest that lets LFP fall below this is blocking, above it a caution.
 LOW_SOC = 0.2
 # Slower than this a charger takes days [C].
 SLOW_C = 0.05

@@ -371,7 +371,7 @@ LINES = (
         phrase("compare.comparison.care_hours"),
         USE,
         LOW,
-        lambda c: c.cost["caution"].inputs["h_care"],
+        lambda c: c.cost["maintenance"].inputs["h_care"],
     ),
     _Line("gives_a", phrase("compare.comparison.gives_a"), LIMITS, "", lambda c: c.figures["gives_a"]),
     _Line("ohm", phrase("compare.comparison.ohm_2"), LIMITS, LOW, lambda c: c.figures["ohm"]),

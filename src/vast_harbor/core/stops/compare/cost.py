@@ -50,8 +50,8 @@ class Cost:
         ``per_kwh``, ``per_year``, ``per_night``, ``label_per_cycle``, ``label_per_kwh``, ``ready`` (per kWh
         kept ready and year), ``cycles_made``, ``kwh_delivered``, ``extras``, ``hours``, ``labour``,
         ``contingency``, ``extra_cost`` (these together), ``outlay``, ``old_bank``, ``replacements``,
-        ``replacement_count``, ``again``, ``running`` and its parts ``care``, ``water``, ``lost``, ``fuel``,
-        ``elsewhere`` a year, ``exit``."""
+        ``replacement_count``, ``again``, ``running`` and its parts ``maintenance``, ``water``, ``lost``,
+        ``fuel``, ``elsewhere`` a year, ``exit``."""
         return self._made[0]
 
     @property

@@ -84,8 +84,8 @@ CARES = {
         Care(
             "no_upkeep",
             phrase("compare.priorities.no_upkeep"),
-            lambda c: c.cost["caution"].inputs["h_care"].number,
-            lambda c: c.cost["caution"].inputs["h_care"],
+            lambda c: c.cost["maintenance"].inputs["h_care"].number,
+            lambda c: c.cost["maintenance"].inputs["h_care"],
             phrase("compare.priorities.needs_least_maintenance"),
             phrase("compare.priorities.needs_maintenance"),
         ),

@@ -10,7 +10,7 @@ from vast_harbor.phrases import phrase
 def running(
     f: dict[str, Figure], assumptions: Assumptions, banked: BankFigures, use: Use, year: YearOf | None
 ) -> None:
-    """Put ``care``, ``water``, ``lost`` with ``lost_kwh``, ``fuel``, ``elsewhere``, ``critical`` and
+    """Put ``maintenance``, ``water``, ``lost`` with ``lost_kwh``, ``fuel``, ``elsewhere``, ``critical`` and
     ``running_per_year``.
 
     Args:
@@ -22,9 +22,9 @@ def running(
     """
     key, at = banked.battery_class.key, f"cost.{banked.candidate.id}"
     hours, rate = assumptions.figure(f"care_hours.{key}"), assumptions.figure("hour_rate")
-    f["caution"] = computed(
-        f"{at}.care",
-        phrase("compare.running_cost.care"),
+    f["maintenance"] = computed(
+        f"{at}.maintenance",
+        phrase("compare.running_cost.maintenance"),
         hours.number * rate.number,
         "money",
         "{h_care} · {c_h}",
@@ -67,7 +67,7 @@ def running(
         },
         phrase("compare.running_cost.critical_source"),
     )  # fmt: skip
-    names = ("caution", "water", "lost", "fuel", "elsewhere", "critical")
+    names = ("maintenance", "water", "lost", "fuel", "elsewhere", "critical")
     parts = {name: f[name] for name in names}
     f["running_per_year"] = computed(
         f"{at}.running_year",

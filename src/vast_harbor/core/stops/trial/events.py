@@ -8,7 +8,7 @@ import numpy as np
 from vast_harbor.core.battery.datasheet import BY_ITSELF
 from vast_harbor.core.battery.temperature import FREEZING_MARGIN_K, freezing_points_c
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
-from vast_harbor.core.simulation.kernel import (
+from vast_harbor.core.simulation.parameters import (
     ASLEEP,
     BMS_OPEN,
     EMPTY,

@@ -8,7 +8,7 @@ from vast_harbor.core.battery.temperature import FREEZING_MARGIN_K, freezing_poi
 from vast_harbor.core.schedule import day_pattern
 from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.simulation.conditions import Conditions
-from vast_harbor.core.simulation.kernel import BMS_OPEN, EMPTY, TOO_COLD
+from vast_harbor.core.simulation.parameters import BMS_OPEN, EMPTY, TOO_COLD
 from vast_harbor.core.simulation.run import run
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 from vast_harbor.core.stops.trial.stretch_setup import LAID_UP_SOC

@@ -11,7 +11,7 @@ from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.rig.generator_fuel import litres_per_hour
 from vast_harbor.core.rig.sources import GENERATOR, MAINS, Source
 from vast_harbor.core.schedule.timeline import Timeline
-from vast_harbor.core.simulation.kernel import (
+from vast_harbor.core.simulation.parameters import (
     BMS_OPEN,
     EMPTY,
     FULL,

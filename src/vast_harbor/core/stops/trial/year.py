@@ -20,7 +20,7 @@ from vast_harbor.core.schedule.day_pattern import DaySpec
 from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.schedule.year_calendar import YearCalendar
 from vast_harbor.core.simulation.conditions import Conditions, Floats
-from vast_harbor.core.simulation.kernel import EMPTY, FULL, GENERATING
+from vast_harbor.core.simulation.parameters import EMPTY, FULL, GENERATING
 from vast_harbor.core.simulation.run import fed_by, power_offered, run
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 from vast_harbor.core.stops.banks import YearOfUse
@@ -35,6 +35,8 @@ WEATHERS, MOST_WEATHERS = 3, 9
 # Nights that are enough to count shares of them.
 ENOUGH = 12
 SEED = 11
+# Assumptions of which the days themselves are made.
+_OF_THE_DAYS = (phrase("trial.year.day"), phrase("terms.names.temperature"), phrase("trial.year.charging"))
 SOURCE = phrase("trial.year.every_month_use_three")
 DARK_WH = 0.5
 # A night that lacks so much of its energy is spent elsewhere; one that lacks less counts in proportion [-].
@@ -400,12 +402,7 @@ def key_of(timeline: Timeline) -> str:
     assume = timeline.assumptions
     # Nights of the year count only as far as they set how close stays follow on one another.
     calendar = YearCalendar(plan).key
-    values = [
-        a.value
-        for a in assume
-        if a.entry.group
-        in (phrase("trial.year.day"), phrase("terms.names.temperature"), phrase("trial.year.charging"))
-    ]
+    values = [a.value for a in assume if a.entry.group in _OF_THE_DAYS]
     return repr(
         (
             plan.loads,

@@ -58,7 +58,7 @@ def met_of(results: Results, candidate: str) -> AbstractSet[str]:
 
 
 def check_view(check: Check, met: AbstractSet[str], style: Style) -> CheckView:
-    """One thing that was looked at; what is priced in to be put right is a care, as in the verdict."""
+    """One thing that was looked at; what is priced in to be put right is a caution, as in the verdict."""
     priced = check.verdict == BLOCKING and check.code in met
     return view_of(
         CheckView,

@@ -13,7 +13,7 @@ from vast_harbor.core.figures.units import to_display
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.schedule.day_pattern import in_a_row
-from vast_harbor.core.simulation import kernel
+from vast_harbor.core.simulation import parameters
 from vast_harbor.core.stops.charging import MONTHS
 from vast_harbor.core.stops.trial import STRETCHES, SimulationResult, Trial, odds, storage, time_to_empty
 from vast_harbor.core.weather.daily_weather import NAMES, STEPS_A_DAY
@@ -53,18 +53,18 @@ api = Blueprint(
 )  # fmt: skip
 
 STATES = {
-    kernel.INVERTER_OFF: phrase("answers.trial_routes.inverter_off"),
-    kernel.LOADS_OFF: phrase("answers.trial_routes.loads_disconnected"),
-    kernel.BMS_OPEN: phrase("answers.trial_routes.bms_shut_down"),
-    kernel.EMPTY: "empty",
-    kernel.HEATING: phrase("answers.trial_routes.heater"),
-    kernel.TOO_COLD: phrase("answers.trial_routes.too_cold_too_warm"),
-    kernel.RESTING: phrase("answers.trial_routes.charger_resting"),
-    kernel.GENERATING: phrase("answers.trial_routes.generator_running"),
-    kernel.FULL: "full",
-    kernel.OVERLOAD: "overload",
-    kernel.ASLEEP: "asleep",
-    kernel.SAGGED: phrase("answers.trial_routes.low_voltage"),
+    parameters.INVERTER_OFF: phrase("answers.trial_routes.inverter_off"),
+    parameters.LOADS_OFF: phrase("answers.trial_routes.loads_disconnected"),
+    parameters.BMS_OPEN: phrase("answers.trial_routes.bms_shut_down"),
+    parameters.EMPTY: "empty",
+    parameters.HEATING: phrase("answers.trial_routes.heater"),
+    parameters.TOO_COLD: phrase("answers.trial_routes.too_cold_too_warm"),
+    parameters.RESTING: phrase("answers.trial_routes.charger_resting"),
+    parameters.GENERATING: phrase("answers.trial_routes.generator_running"),
+    parameters.FULL: "full",
+    parameters.OVERLOAD: "overload",
+    parameters.ASLEEP: "asleep",
+    parameters.SAGGED: phrase("answers.trial_routes.low_voltage"),
 }
 PITCH_NAMES = {
     "open": "open",
