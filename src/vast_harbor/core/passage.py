@@ -5,6 +5,7 @@ from dataclasses import dataclass, fields, replace
 from typing import TypeVar, cast
 
 from vast_harbor.core.battery.bank import Bank
+from vast_harbor.core.catalogue_banks import CatalogueBanks
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.lazy import LazyMapping
 from vast_harbor.core.figures.lru_cache import LruCache
@@ -17,28 +18,13 @@ from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.stops import banks as banks_stop
 from vast_harbor.core.stops import compare as compare_stop
 from vast_harbor.core.stops import need as need_stop
-from vast_harbor.core.stops.banks import (
-    DOES_HARM,
-    NO_CHOICE,
-    BankFigures,
-    Banks,
-    Build,
-    Choice,
-    QuickLifeCost,
-    acts,
-    at_nights,
-    chosen_anew,
-    of_bank,
-)
+from vast_harbor.core.stops.banks import NO_CHOICE, BankFigures, Banks, Choice, at_nights, chosen_anew
 from vast_harbor.core.stops.changeover import Changeover, Work
 from vast_harbor.core.stops.charging import Suitability, charging_findings, suitability_of
 from vast_harbor.core.stops.compare import (
-    HARMFUL,
-    CatalogueSearch,
     Compare,
     ComparedBank,
     Verdict,
-    compared_bank,
     cost_besides,
     met_codes,
     required_extras,
@@ -176,7 +162,7 @@ class Results:
             for c, then in zip(banks.candidates, self.banks.candidates, strict=True)
             if c.build is not None
         }
-        catalogue = _Catalogue(banks, simulated)
+        catalogue = CatalogueBanks(banks, simulated)
         compare = _compared(catalogue, suitability, catalogue.best)
         anew = replace(
             self, banks=banks, compare=compare, suitability=suitability, simulated=simulated, stale=False,
@@ -215,7 +201,7 @@ class Results:
         """That the bank that was bought is in and runs, so that the verdict is history; None before."""
         if self.changeover is None or not self.plan.changeover.tick(RUNS).done:
             return None
-        title = verdict_text.title(self.changeover.work.compared)
+        title = self.changeover.work.compared.title
         return Sentence(phrase("compare.verdict_text.runs", title=title))
 
     @property
@@ -257,7 +243,7 @@ class Results:
         assumptions, days = self.assumptions, self.days
         banks = at_nights(self.banks, plan, _extras_cost(plan, assumptions))
         simulated = SimulatedRuns(plan, self.reference, assumptions, days, banks, 1)
-        catalogue = _Catalogue(banks, simulated)
+        catalogue = CatalogueBanks(banks, simulated)
         compare = _compared(
             catalogue, self.suitability, lambda: tuple(catalogue.in_full(bank) for bank in found), rough=True
         )
@@ -302,45 +288,8 @@ class Results:
 
     def figures(self) -> dict[str, Figure]:
         """Every figure of the plan with all that went into it, by key."""
-        roots = [*self._day_figures(), *self._need_figures(), *self.seasons.values()]
-        roots += [f for c in self.banks.candidates for f in c.figures.values()]
-        roots += [f for c in self.banks.candidates for f in _of_checks(c)]
-        roots += [f for f in (self.banks.old_kg, self.banks.old_wh) if f is not None]
-        roots += self.banks.old_carries.values()
-        if self.banks.diagnosis is not None:
-            roots += [self.banks.diagnosis.health] if self.banks.diagnosis.health else []
-            roots += [f for s in self.banks.diagnosis.suspects for f in s.says.figures.values()]
-        for choice in self.voltages:
-            roots += [
-                choice.peak_a,
-                choice.cable,
-                choice.converter_wh,
-                choice.need_wh,
-                *choice.label_ah.values(),
-            ]
-        for compared in self.verdict.compared_banks:
-            roots += [*compared.banked.figures.values()]
-            roots += [d.price for d in compared.cost.required_extras]
-            roots += compared.year.figures.values() if compared.year is not None else ()
-            roots += [
-                *compared.life.figures.values(),
-                *compared.cost.figures.values(),
-                *compared.figures.values(),
-            ]
-        for correction in self.compare.corrections:
-            roots += [*correction.figures, *correction.ratios]
-        roots += [f for finding in self.findings for f in finding.says.figures.values()]
-        roots += self.compare.sentence.figures.values()
-        roots += [f for row in self.compare.rows for f in row.figures]
-        roots += [*self.verdict.figures(), *verdict_text.figures(self.verdict)]
-        roots += self._run_figures()
-        if self.changeover is not None:
-            shopping = self.changeover.shopping
-            roots += [shopping.total, shopping.spent]
-            roots += [line.estimate for line in shopping.lines if line.estimate is not None]
-        roots += [a.figure() for a in self.assumptions]
         out: dict[str, Figure] = {}
-        stack = roots
+        stack = [*self._shown()]
         while stack:
             figure = stack.pop()
             if figure.key not in out:
@@ -348,53 +297,31 @@ class Results:
                 stack.extend(figure.inputs.values())
         return out
 
-    def _day_figures(self) -> Iterator[Figure]:
-        for day in self.days.days.values():
-            yield from (day.air_c, day.battery_c, day.idle_wh, day.standby_wh, day.inverter_hours)
-            yield from (day.listed_wh, day.cautious_wh, day.bank_wh, day.peak_w, day.mean_a, day.peak_a)
-            yield from day.habits.values()
-            yield from (f for f in (day.measured_wh, day.second_wh) if f is not None)
-            yield from (f for load in day.loads for f in (load.wh, load.bank_wh, load.share(day.listed_wh)))
-
-    def _need_figures(self) -> Iterator[Figure]:
-        for need in self.days.needs.values():
-            yield from (need.energy, need.overnight, need.nights, need.coldest, need.warmest)
-            for c in need.classes.values():
-                yield from (c.nameplate_ah, c.nameplate_wh, c.mean_current, c.peak_current, c.rate, *c.steps)
-                yield from [c.classical_ah] if c.classical_ah else []
+    def _shown(self) -> Iterator[Figure]:
+        """What the stops show, each its own."""
+        yield from self.days.all_figures()
+        yield from self.seasons.values()
         if self.second is not None:
-            yield from (self.second.day_wh, self.second.energy, self.second.from_main)
-            yield from self.second.nameplate_ah.values()
+            yield from self.second.all_figures()
         if (left := standby_days(self.plan, self.days)) is not None:
             yield left
-
-    def _run_figures(self) -> Iterator[Figure]:
-        for suitability in self.suitability.values():
-            for one in suitability:
-                yield from (f for p in (*one.points, *one.before) for f in p.says.figures.values())
+        for choice in self.voltages:
+            yield from choice.all_figures()
+        yield from self.banks.all_figures()
+        for of_bank in self.suitability.values():
+            for one in of_bank:
+                yield from one.all_figures()
         if not self.stale:
-            for simulated in self.simulated.trial.results:
-                yield from simulated.figures.values()
-                yield from (f for e in simulated.events for f in e.says.figures.values())
-            for year in self.simulated.years.values():
-                yield from year.figures.values()
-            if self.unequal_nights is not None:
-                yield from self.unequal_nights.figures.values()
-            yield from self.simulated.needs.values()
-            for needed in self.simulated.needed.values():
-                yield from needed.values()
-
-
-def _of_checks(banked: BankFigures) -> Iterator[Figure]:
-    for check in banked.checks:
-        yield from (f for f in (check.figure, check.limit, check.margin) if f is not None)
-        yield from check.says.figures.values()
-        yield from (r.price for r in check.remedies if r.price is not None)
-    if banked.build is not None:
-        for act in acts(banked.build):
-            yield from (act.soc, act.rested, act.loaded)
-    for stage in banked.stages:
-        yield from (stage.money, stage.so_far, stage.usable, stage.covered, stage.nights)
+            yield from self.simulated.all_figures()
+            yield from self.unequal_nights.figures.values() if self.unequal_nights is not None else ()
+        for compared in self.verdict.compared_banks:
+            yield from compared.all_figures()
+        yield from self.compare.all_figures()
+        yield from (*self.verdict.figures(), *verdict_text.figures(self.verdict))
+        yield from (f for finding in self.findings for f in finding.says.figures.values())
+        if self.changeover is not None:
+            yield from self.changeover.shopping.all_figures()
+        yield from (assumption.figure() for assumption in self.assumptions)
 
 
 def evaluate(
@@ -439,7 +366,7 @@ def evaluate(
     if stale and before is not None:
         simulated = before.simulated
     suitability = {c.candidate.id: suitability_of(c.build) for c in banks.candidates if c.build is not None}
-    catalogue = _Catalogue(banks, simulated)
+    catalogue = CatalogueBanks(banks, simulated)
 
     def find() -> tuple[ComparedBank, ...]:
         if before is not None and found is None:
@@ -454,7 +381,7 @@ def evaluate(
 
 
 def _compared(
-    catalogue: "_Catalogue",
+    catalogue: CatalogueBanks,
     suitability: Mapping[str, tuple[Suitability, ...]],
     find: Callable[[], tuple[ComparedBank, ...]],
     rough: bool = False,
@@ -481,63 +408,3 @@ def _extras_cost(plan: Plan, assumptions: Assumptions) -> Callable[[BankFigures]
         return cost_besides(plan, assumptions, banked, required)
 
     return of
-
-
-# So many banks are tried at most.
-MOST_TRIED = 8
-
-
-@dataclass(frozen=True)
-class _Catalogue:
-    """The catalogue beside a plan with candidates."""
-
-    banks: Banks
-    simulated: SimulatedRuns
-
-    def compared(self, bank: Bank, year: Callable[[Build], YearOf | None]) -> ComparedBank:
-        limits, old = self.banks.rig_limits, self.banks.old_kg
-        banked = of_bank(limits, bank, old, f"found:{bank.model.battery_class.key}")
-        assert banked.build is not None
-        return compared_bank(
-            QuickLifeCost(limits), banked, old, year(banked.build), None, suitability_of(banked.build)
-        )
-
-    def in_full(self, bank: Bank) -> ComparedBank:
-        return self.compared(bank, self.simulated.year_of_build)
-
-    def best(self) -> tuple[ComparedBank, ...]:
-        limits = self.banks.rig_limits
-        if not limits.days.day.bank_wh.number:
-            return ()
-        search = CatalogueSearch(limits.plan, limits.assumptions, self.banks.proposals, self.in_full)
-        return tuple(found for found in search.best() if found is not None)
-
-    def smallest(self) -> ComparedBank | None:
-        """The cheapest bank to buy that does no harm here; None where there is none."""
-        limits = self.banks.rig_limits
-        look, plan = QuickLifeCost(limits), limits.plan
-        single = [
-            Bank(m, round(plan.system_v / m.unit_class_v), 1)
-            for m in plan.models.values()
-            if plan.system_v % m.unit_class_v == 0 and m.used is None and m.portable is None
-        ]
-        tried = 0
-        for bank in sorted(single, key=look.purchase):
-            if set(limits.against(bank)) & DOES_HARM:
-                continue
-            compared = self.compared(bank, self.simulated.year_of_build)
-            if not any(f.code in HARMFUL for f in compared.hard):
-                return compared
-            tried += 1
-            if tried >= MOST_TRIED:
-                break
-        return None
-
-    def gone_on_with(self, found: tuple[Bank, YearOf | None] | None) -> tuple[ComparedBank, ...]:
-        if found is None:
-            return ()
-        bank, year = found
-        limits = self.banks.rig_limits
-        fits = bank.series * bank.model.unit_class_v == limits.plan.system_v
-        will_do = fits and limits.plan.models.get(bank.model.id) == bank.model
-        return (self.compared(bank, lambda build: year),) if will_do else ()

@@ -29,6 +29,8 @@ from vast_harbor.core.sensitivity.use_map import cheapest_map
 from vast_harbor.core.sensitivity.verdict_changes import rule_verdicts, verdict_changes, years_changes
 from vast_harbor.core.stops.compare import uncertainty_of, verdict_text
 from vast_harbor.core.stops.compare.verdict_charts import capacity, items
+from vast_harbor.core.stops.compare.verdict_reasons import reasons
+from vast_harbor.core.stops.compare.verdict_rules import steps
 from vast_harbor.telling.figures import sentence_text
 
 # Only the owner's candidates are judged here; the catalogue has tests of its own.
@@ -116,9 +118,9 @@ def test_the_card_is_short_and_its_figures_have_workings(demo_results) -> None:
         )
         assert 20 < len(card.split()) <= verdict_text.MOST_WORDS, name
         keys = results.figures().keys()
-        for reason in verdict_text.reasons(results.verdict):
+        for reason in reasons(results.verdict):
             assert all(f.key in keys for f in reason.says.figures.values())
-        assert {r.side for r in verdict_text.reasons(results.verdict)} == {"for", "against"}
+        assert {r.side for r in reasons(results.verdict)} == {"for", "against"}
 
 
 def test_rule_1_keeps_a_bank_that_a_test_finds_sound(evaluated, reference) -> None:
@@ -259,9 +261,9 @@ def test_the_share_that_makes_a_clear_winner_is_the_owners(demo_results, referen
     # Where no other is close in money, money decides all the same, and the rule says so.
     alone = verdict_at(verdict_clear=0.99)
     assert len(alone.near) == 1 and alone.decided == (alone.winner, "money")
-    assert "no other is close" in verdict_text.steps(alone)[3].says.template
+    assert "no other is close" in steps(alone)[3].says.template
     assert "No other bank is close in cost" in " ".join(s.template for s in verdict_text.card(alone))
-    assert "more than {clear}" in verdict_text.steps(verdict_at())[3].says.template
+    assert "more than {clear}" in steps(verdict_at())[3].says.template
 
 
 @pytest.fixture(scope="module")
@@ -542,7 +544,7 @@ def test_without_candidates_or_loads_nothing_is_judged(evaluated) -> None:
         assert "nothing" in says(verdict_text.headline(verdict)) or "None" in says(
             verdict_text.headline(verdict)
         )
-        assert verdict_text.reasons(verdict) == ()
+        assert reasons(verdict) == ()
 
 
 def test_a_price_of_nothing_is_compared_like_any_other(evaluated) -> None:

@@ -130,7 +130,7 @@ def review(
     planned = (
         verdict_text.headline(results.verdict)
         if bought is None
-        else Sentence(phrase("log.review.bought", title=verdict_text.title(bought.work.compared)))
+        else Sentence(phrase("log.review.bought", title=bought.work.compared.title))
     )
     return Review(
         answer, planned, verdict_text.headline(now.verdict), now.verdict, changes, same(now.verdict), usable,

@@ -188,12 +188,12 @@ def _with_less(topic: Topic, status: str, verdict: Verdict) -> OpenTopic:
     costs = abs(verdict.weighed[best.id] - verdict.weighed[winner.id])
     if best.banked.battery_class.key == winner.banked.battery_class.key:
         return OpenTopic(topic, status, costs, None)
-    title = verdict_text.title(winner)
+    title = winner.title
     if topic.key == topics.SPACE:
         words = phrase("changes.open_topics.no_room", title=title)
     else:
         words = phrase("changes.open_topics.too_heavy", title=title)
-    says = phrase("compare.verdict_text.buy", title=verdict_text.title(best))
+    says = phrase("compare.verdict_text.buy", title=best.title)
     return OpenTopic(topic, status, costs, Sentence(phrase("changes.open_topics.if", words=words, says=says)))
 
 

@@ -9,7 +9,7 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, escap
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.stops.banks import NEED, layouts, quick_life_cost
-from vast_harbor.core.stops.compare import ComparedBank, verdict_text
+from vast_harbor.core.stops.compare import ComparedBank
 from vast_harbor.phrases import phrase
 
 RUN_ON_YEARS = (1, 2, 3)
@@ -115,7 +115,7 @@ class _PurchaseOptions:
         return share * self.plan.off_grid_nights * each * years
 
     def now(self) -> PurchaseOption:
-        says = Sentence(phrase("changes.purchase_timing.once", title=verdict_text.title(self.winner)))
+        says = Sentence(phrase("changes.purchase_timing.once", title=self.winner.title))
         return self._option(
             "now", phrase("changes.purchase_timing.now"), says, self.base, self.winner.cost["outlay"].number
         )

@@ -8,7 +8,7 @@ from vast_harbor.core.cost.monte_carlo import middle_cost
 from vast_harbor.core.figures.workings import REFERENCE, Figure
 from vast_harbor.core.passage import Results
 from vast_harbor.core.sensitivity.runner_up import winner_and_rival
-from vast_harbor.core.stops.compare import uncertainty_of, verdict_text
+from vast_harbor.core.stops.compare import uncertainty_of
 from vast_harbor.phrases import phrase
 
 MOST_YEARS = 40.0
@@ -101,7 +101,7 @@ def tornado(results: Results) -> Tornado | None:
         return low, high
 
     for compared, p, mine in ((winner, a, True), (rival, b, False)):
-        name = verdict_text.title(compared)
+        name = compared.title
         base_of: tuple[tuple[str, str, tuple[float, float], float, str], ...] = (
             ("price", phrase("changes.tornado.price"), p.price, compared.banked["purchase"].number, "money"),
             (

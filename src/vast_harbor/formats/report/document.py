@@ -23,6 +23,8 @@ from vast_harbor.core.sensitivity.open_topics import OpenTopic, open_topics
 from vast_harbor.core.sensitivity.verdict_changes import rule_verdicts, verdict_changes
 from vast_harbor.core.stops.charging import sheets
 from vast_harbor.core.stops.compare import ComparedBank, verdict_text
+from vast_harbor.core.stops.compare.verdict_reasons import reasons
+from vast_harbor.core.stops.compare.verdict_rules import steps
 from vast_harbor.formats.html_page import PAPERS, page_template
 from vast_harbor.formats.report import pictures
 from vast_harbor.formats.report.tables import ITEMS
@@ -139,9 +141,9 @@ class _ReportParts:
             "headline": self.says(verdict_text.headline(verdict)),
             "card": [self.says(s) for s in verdict_text.card(verdict)],
             "danger": verdict.danger,
-            "reasons": [(r.side, self.says(r.says)) for r in verdict_text.reasons(verdict)],
-            "steps": [(s.name, self.says(s.says)) for s in verdict_text.steps(verdict)],
-            "outs": [(unescaped(verdict_text.title(o.compared)), self.says(o.says), o.needs)
+            "reasons": [(r.side, self.says(r.says)) for r in reasons(verdict)],
+            "steps": [(s.name, self.says(s.says)) for s in steps(verdict)],
+            "outs": [(unescaped(o.compared.title), self.says(o.says), o.needs)
                      for o in verdict.outs],
             "provisional": opened.provisional,
             "asks": opened.asks.asks if opened.asks is not None else "",

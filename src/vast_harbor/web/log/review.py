@@ -31,7 +31,7 @@ from vast_harbor.core.review.season import (
     review,
 )
 from vast_harbor.core.review.so_far import SoFar
-from vast_harbor.core.stops.compare import Verdict, verdict_text
+from vast_harbor.core.stops.compare import Verdict
 from vast_harbor.formats.log_papers.document import paper
 from vast_harbor.formats.report.document import style_of_page
 from vast_harbor.phrases import phrase
@@ -264,4 +264,4 @@ def _of_prices(verdict: Verdict, style: Style) -> Iterator[str]:
     for check in verdict.winner.banked.checks:
         if check.code == "price_age" and check.verdict == "caution" and check.figure is not None:
             months = style.text(check.figure.value, "months")
-            yield phrase("log.review.price", title=verdict_text.title(verdict.winner), months=months)
+            yield phrase("log.review.price", title=verdict.winner.title, months=months)

@@ -1,6 +1,6 @@
 """Banks: real batteries in series and parallel, and what they deliver in this rig."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, replace
 
 from vast_harbor.core.battery.bank import Bank, BatteryModel, series_count
@@ -17,6 +17,7 @@ from vast_harbor.core.stops.banks.checks.stages import PurchaseStepFigures, step
 from vast_harbor.core.stops.banks.class_proposals import ClassSearch, Proposals
 from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
 from vast_harbor.core.stops.banks.rig_limits import RigLimits
+from vast_harbor.core.stops.banks.volts_to_act_on import acts
 from vast_harbor.core.stops.need import Days
 from vast_harbor.core.stops.rig import (
     Diagnosis,
@@ -63,6 +64,19 @@ class BankFigures:
 
     def __getitem__(self, name: str) -> Figure:
         return self.figures[name]
+
+    def all_figures(self) -> Iterator[Figure]:
+        """Every figure of the candidate: its own, and those of its checks, settings and steps."""
+        yield from self.figures.values()
+        for check in self.checks:
+            yield from (f for f in (check.figure, check.limit, check.margin) if f is not None)
+            yield from check.says.figures.values()
+            yield from (r.price for r in check.remedies if r.price is not None)
+        if self.build is not None:
+            for act in acts(self.build):
+                yield from (act.soc, act.rested, act.loaded)
+        for stage in self.stages:
+            yield from (stage.money, stage.so_far, stage.usable, stage.covered, stage.nights)
 
 
 @dataclass(frozen=True, slots=True)
@@ -115,6 +129,15 @@ class Banks:
                 more = banked.bank.parallel - fewest if banked.proposed_parallel else 0
                 out[banked.battery_class.key] = Choice(banked.bank.model.id, max(0, more))
         return out
+
+    def all_figures(self) -> Iterator[Figure]:
+        """Every figure of the candidates and of the old bank."""
+        for candidate in self.candidates:
+            yield from candidate.all_figures()
+        yield from (f for f in (self.old_kg, self.old_wh) if f is not None)
+        yield from self.old_carries.values()
+        if self.diagnosis is not None:
+            yield from self.diagnosis.all_figures()
 
 
 def evaluate(

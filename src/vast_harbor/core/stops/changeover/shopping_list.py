@@ -72,6 +72,11 @@ class ShoppingList:
     total: Figure
     spent: Figure
 
+    def all_figures(self) -> Iterator[Figure]:
+        """Every figure of the list."""
+        yield from (self.total, self.spent)
+        yield from (line.estimate for line in self.lines if line.estimate is not None)
+
 
 def shopping_list(work: Work) -> ShoppingList:
     """What must be bought, borrowed or is there for a bank.

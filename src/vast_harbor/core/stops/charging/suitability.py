@@ -89,6 +89,10 @@ class Suitability:
         remedy = self.rungs[0].says if self.rungs else phrase("terms.names.specialist_look")
         return Finding(f"source_{worst.code}", worst.severity, "charging", says, remedy, self.candidate)
 
+    def all_figures(self) -> Iterator[Figure]:
+        """Every figure of its points."""
+        yield from (f for point in (*self.points, *self.before) for f in point.says.figures.values())
+
 
 def suitability_of(build: Build, only: str = "") -> tuple[Suitability, ...]:
     """Every source of a rig beside one candidate.

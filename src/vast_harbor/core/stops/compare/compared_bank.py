@@ -1,6 +1,6 @@
 """One column of the comparison: a candidate with all that is known of it."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
 from vast_harbor.core.figures.cached import cached_property
@@ -72,6 +72,14 @@ class ComparedBank:
         """Whether a check says that it will not do, even with what is priced in."""
         return bool(self.hard)
 
+    @property
+    def title(self) -> str:
+        """The bank as one would ask for it in a shop, safe inside a template."""
+        bank = self.banked.bank
+        assert bank is not None
+        count = f"{bank.units} × " if bank.units > 1 else ""
+        return escaped(f"{count}{bank.model.title} ({self.banked.battery_class.short})")
+
     def short(self, compared_banks: Sequence["ComparedBank"]) -> str:
         """Its name inside a sentence: its class, with the model where two share the class."""
         same = [c for c in compared_banks if c.banked.battery_class.key == self.banked.battery_class.key]
@@ -85,3 +93,10 @@ class ComparedBank:
             if alike > 1 and self.banked.candidate.extras
             else name
         )
+
+    def all_figures(self) -> Iterator[Figure]:
+        """Every figure of the bank: of its candidate, year, life and money."""
+        yield from self.banked.figures.values()
+        yield from (extra.price for extra in self.cost.required_extras)
+        yield from self.year.figures.values() if self.year is not None else ()
+        yield from (*self.life.figures.values(), *self.cost.figures.values(), *self.figures.values())

@@ -1,6 +1,6 @@
 """Compare: candidates as columns, the headline rows first, then pictures and one plain sentence."""
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache, partial
 
@@ -115,6 +115,13 @@ class Compare:
     def findings(self) -> tuple[Finding, ...]:
         """What is to be looked at."""
         return _findings(self.candidates, self.days.need)
+
+    def all_figures(self) -> Iterator[Figure]:
+        """Every figure of the comparison but those of its banks."""
+        for correction in self.corrections:
+            yield from (*correction.figures, *correction.ratios)
+        yield from self.sentence.figures.values()
+        yield from (f for row in self.rows for f in row.figures)
 
 
 def evaluate(

@@ -1,73 +1,23 @@
-"""The verdict in words: a card of at most 120, the reasons for and against, and what each rule came to."""
+"""The verdict in words: its line, a card of at most 120, and what is in doubt."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
 
-from vast_harbor.core.figures.workings import Figure, Sentence, computed, escaped, typed
-from vast_harbor.core.stops.compare import life as life_stop
+from vast_harbor.core.figures.workings import Figure, Sentence, computed, escaped
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.life import nights_a_year
-from vast_harbor.core.stops.compare.priorities import ALIKE, CARES
+from vast_harbor.core.stops.compare.priorities import CARES
 from vast_harbor.core.stops.compare.verdict import BUY, HOOK_UP, KEEP, MEND, Verdict
+from vast_harbor.core.stops.compare.verdict_reasons import ENDS, reasons
+from vast_harbor.core.stops.compare.verdict_rules import steps
 from vast_harbor.core.stops.rig import CHARGER, DRAIN, USE
 from vast_harbor.phrases import and_list, phrase
 
 MOST_WORDS = 120
-# The rule that leaves out what does not serve the nights.
-FOR, AGAINST = "for", "against"
 CULPRITS = {
     CHARGER: phrase("terms.names.charger"),
     DRAIN: phrase("compare.verdict_text.hidden_drain"),
     USE: phrase("compare.verdict_text.higher_use"),
 }
-# What ends a bank, and what does not.
-ENDS = {
-    life_stop.CYCLES: phrase("compare.verdict_text.use_wears_out"),
-    life_stop.YEARS: phrase("compare.verdict_text.age_use_wears_out"),
-    life_stop.ELECTRONICS: phrase("compare.verdict_text.electronics_fail_before_cells"),
-    life_stop.ACCIDENTS: phrase("compare.verdict_text.deep_discharges_end_life"),
-    life_stop.WARRANTY: phrase("compare.verdict_text.plan_counts_warranty_period"),
-}
-
-
-@dataclass(frozen=True, slots=True)
-class Reason:
-    """One reason.
-
-    Attributes:
-        side: ``for`` or ``against``.
-        says: the reason, its figures in it.
-        stop: where it is looked at.
-        cared: whether it is about something that the owner cares about.
-    """
-
-    side: str
-    says: Sentence
-    stop: str
-    cared: bool = False
-
-
-@dataclass(frozen=True, slots=True)
-class Step:
-    """What one rule came to.
-
-    Attributes:
-        rule: 1 to 5.
-        name: the rule in words.
-        says: what it came to here.
-    """
-
-    rule: int
-    name: str
-    says: Sentence
-
-
-def title(compared: ComparedBank) -> str:
-    """A bank as one would ask for it in a shop, safe inside a template."""
-    bank = compared.banked.bank
-    assert bank is not None
-    count = f"{bank.units} × " if bank.units > 1 else ""
-    return escaped(f"{count}{bank.model.title} ({compared.banked.battery_class.short})")
 
 
 def headline(v: Verdict) -> Sentence:
@@ -90,8 +40,8 @@ def headline(v: Verdict) -> Sentence:
             else phrase("compare.verdict_text.nothing_compare_yet")
         )
     if v.question is not None:
-        return Sentence(phrase("compare.verdict_text.now_buy", title=title(winner)))
-    return Sentence(phrase("compare.verdict_text.buy", title=title(winner)))
+        return Sentence(phrase("compare.verdict_text.now_buy", title=winner.title))
+    return Sentence(phrase("compare.verdict_text.buy", title=winner.title))
 
 
 def _judged(v: Verdict) -> bool:
@@ -150,7 +100,7 @@ def _card(v: Verdict) -> Iterator[Sentence]:
             )
             if v.winner is not None:
                 yield Sentence(
-                    phrase("compare.verdict_text.smallest_for_lights", title=title(v.winner)),
+                    phrase("compare.verdict_text.smallest_for_lights", title=v.winner.title),
                     {"outlay": v.winner.cost["outlay"]},
                 )
             else:
@@ -169,7 +119,7 @@ def _card(v: Verdict) -> Iterator[Sentence]:
             return
         for out in v.outs[:3]:
             yield Sentence(
-                f"{title(out.compared)}: {out.says.template} {escaped(out.needs)}", out.says.figures
+                f"{out.compared.title}: {out.says.template} {escaped(out.needs)}", out.says.figures
             )
         return
     yield from _buy(v, v.winner, nights)
@@ -271,7 +221,7 @@ def _instead_of_yours(v: Verdict) -> Iterator[Sentence]:
         yield Sentence(phrase("compare.verdict_text.found_catalogue"))
         return
     yield Sentence(
-        phrase("compare.verdict_text.found_catalogue_banks_added", title=title(best)),
+        phrase("compare.verdict_text.found_catalogue_banks_added", title=best.title),
         {"c": best.cost["lifetime"]},
     )
 
@@ -310,7 +260,7 @@ def doubt(v: Verdict) -> Sentence | None:
     if bank.model.warranty.years <= 1:
         because += phrase("compare.verdict_text.hardly_warranty")
     return Sentence(
-        phrase("compare.verdict_text.costs_less_middle_scenario", title=title(cheapest), because=because),
+        phrase("compare.verdict_text.costs_less_middle_scenario", title=cheapest.title, because=because),
         {"less": less, "more": more},
     )
 
@@ -321,7 +271,7 @@ def _beside(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
     if active_load is None:
         yield Sentence(phrase("compare.verdict_text.nothing_else_catalogue_suitable"))
         return
-    name, total = title(active_load), {"b": active_load.cost["lifetime"]}
+    name, total = active_load.title, {"b": active_load.cost["lifetime"]}
     if why == "only":
         out = next((o for o in v.outs if o.compared is active_load), None)
         if out is None:
@@ -355,248 +305,6 @@ def _beside(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
 
 def _lower(text: str) -> str:
     return text[:1].lower() + text[1:] if not text.startswith("{") else text
-
-
-def reasons(v: Verdict) -> tuple[Reason, ...]:
-    """Reasons for and against what it says to buy; what the owner cares about comes first."""
-    if v.winner is None or v.kind != BUY:
-        return ()
-    found = [
-        *_money_reasons(v, v.winner),
-        *_beside_runner(v, v.winner),
-        *_care_reasons(v, v.winner),
-        *_use_reasons(v, v.winner),
-    ]
-    return tuple(sorted(found, key=lambda r: (r.side != FOR, not r.cared)))
-
-
-def _money_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
-    if v.saving is not None and v.runner_up in v.suitable:
-        low, saved, high = v.saving
-        figures = {"saved": saved, "low": low, "high": high}
-        if low.number > 0:
-            yield Reason(
-                FOR, Sentence(phrase("compare.verdict_text.saves_compared_runner_up"), figures), "compare"
-            )
-        elif saved.number > 0:
-            yield Reason(
-                AGAINST,
-                Sentence(phrase("compare.verdict_text.saving_uncertain_eight_ten"), figures),
-                "compare",
-            )
-        else:
-            yield Reason(
-                AGAINST,
-                Sentence(phrase("compare.verdict_text.planned_costs_runner_up"), {"more": _positive(saved)}),
-                "compare",
-            )
-    if v.pays_back is not None and v.pays_back.number < v.plan.years_kept:
-        yield Reason(
-            FOR, Sentence(phrase("compare.verdict_text.higher_up_front_cost"), {"t": v.pays_back}), "compare"
-        )
-    budget, outlay = v.plan.budget, winner.cost["outlay"]
-    if budget is not None and outlay.number > budget:
-        ceiling = typed("rig.budget", phrase("terms.names.spending_limit"), budget, "money", "/rig/budget")
-        yield Reason(
-            AGAINST, Sentence(phrase("compare.verdict_text.up_front_cost_wanted"),
-                              {"outlay": outlay, "budget": ceiling}), "rig", True,
-        )  # fmt: skip
-
-
-def _beside_runner(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
-    """What it has over the runner-up, apart from the money over the years."""
-    active_load = v.runner_up
-    if active_load is None or active_load not in v.suitable:
-        return
-    ours, theirs = winner.cost["outlay"], active_load.cost["outlay"]
-    if ours.number < theirs.number * (1 - ALIKE):
-        yield Reason(
-            FOR,
-            Sentence(phrase("compare.verdict_text.up_front_cost_lower_2"), {"x": ours, "y": theirs}),
-            "compare",
-            "purse" in v.plan.cares,
-        )
-    extra_cost, more = winner.cost["extra_cost"], active_load.cost["extra_cost"]
-    if extra_cost.number < more.number * (1 - ALIKE):
-        yield Reason(
-            FOR,
-            Sentence(phrase("compare.verdict_text.extras_labour_cost_less"), {"x": extra_cost, "y": more}),
-            "compare",
-        )
-    kept = winner.cost["per_year"].inputs["H"]
-    if winner.cost["replacement_count"].number == 0 and winner.life["years"].value is not None:
-        yield Reason(
-            FOR, Sentence(phrase("compare.verdict_text.lasts_longer_keep_rig"),
-                          {"years": winner.life["years"], "kept": kept}), "compare",
-        )  # fmt: skip
-
-
-def _positive(saved: Figure) -> Figure:
-    inputs = {"a": saved.inputs["a"], "b": saved.inputs["b"]}
-    return Figure(
-        "verdict.dearer",
-        phrase("compare.verdict_text.dearer"),
-        -saved.number,
-        "money",
-        formula="{a} − {b}",
-        inputs=inputs,
-    )
-
-
-def _care_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
-    suitable = v.suitable if len(v.suitable) > 1 else v.compared_banks
-    for key in CARES:
-        care, cared = CARES[key], key in v.plan.cares
-        losses = {c.id: care.loss(c) for c in suitable}
-        least, own = min(losses.values()), losses.get(winner.id, 0.0)
-        if max(losses.values()) - least <= ALIKE * max(abs(least), 1e-9):
-            continue
-        figure = care.figure(winner)
-        if own <= least + 1e-9:
-            if cared or key in ("weight", "purse"):
-                yield Reason(FOR, Sentence(f"It {care.best}: {{x}}.", {"x": figure}), "compare", cared)
-        elif cared and own - least > ALIKE * max(abs(least), 1e-9):
-            best = min(suitable, key=lambda c: losses[c.id])
-            yield Reason(
-                AGAINST,
-                Sentence(
-                    phrase(
-                        "compare.verdict_text.compared", worst=care.worst, short=best.short(v.compared_banks)
-                    ),
-                    {"x": figure, "y": care.figure(best)},
-                ),
-                "compare",
-                True,
-            )
-
-
-def _use_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
-    year, life = winner.year, winner.life
-    if year is not None:
-        yield Reason(
-            FOR,
-            Sentence(
-                phrase("compare.verdict_text.supplies_off_grid_nights"), {"share": year["served_share"]}
-            ),
-            "trial",
-        )
-        if winner.banked.battery_class.is_lead_acid and year["short_share"].number > 0.3:
-            yield Reason(
-                AGAINST, Sentence(phrase("compare.verdict_text.off_grid_days_full"),
-                                  {"share": year["short_share"]}), "trial",
-            )  # fmt: skip
-    per_year, stands = life["cycles_per_year"], life["cycles_at_depth"]
-    if life.ends != life_stop.CYCLES and stands.value is not None and per_year.number > 0:
-        yield Reason(
-            AGAINST,
-            Sentence(phrase("compare.verdict_text.use_pay_rest_without"), {"stands": stands, "n": per_year}),
-            "compare",
-        )
-    met = {"budget", *winner.met}
-    cares = [f for f in winner.banked.findings if f.severity == "caution" and f.code not in met]
-    for finding in cares[:2]:
-        yield Reason(AGAINST, finding.says, "banks")
-    for suitability in winner.suitability:
-        left = [p for p in suitability.points if f"source_{p.code}" not in met and p.severity != "note"]
-        if left:
-            says = left[0].says
-            named = Sentence(f"{escaped(suitability.source_name)}: {says.template}", says.figures)
-            yield Reason(AGAINST, named, "charging")
-
-
-NAMES = (
-    phrase("compare.verdict_text.new_bank_needed"),
-    phrase("compare.verdict_text.unsuitable_banks"),
-    phrase("compare.verdict_text.banks_fail_critical_loads"),
-    phrase("compare.verdict_text.cost_then_care_about"),
-    phrase("compare.verdict_text.smallest_suitable_purchase"),
-)
-
-
-def steps(v: Verdict) -> tuple[Step, ...]:
-    """What each rule came to."""
-    says = (_rule_1(v), _gone(v), _rule_3(v), _rule_4(v), _rule_5(v))
-    return tuple(Step(i, n, s) for i, (n, s) in enumerate(zip(NAMES, says, strict=True), 1))
-
-
-def _rule_1(v: Verdict) -> Sentence:
-    nights = nights_a_year(v.plan)
-    return {
-        KEEP: Sentence(phrase("compare.verdict_text.tested_old_bank_still"))
-        if v.tested
-        else Sentence(phrase("compare.verdict_text.young_old_bank_still")),
-        MEND: Sentence(phrase("compare.verdict_text.bank_cause_cause_charges")),
-        HOOK_UP: Sentence(phrase("compare.verdict_text.off_grid_almost_nothing"), {"nights": nights})
-        if v.without is None
-        else Sentence(
-            phrase("compare.verdict_text.no_bank_pays"),
-            {"nights": nights, "bank": v.without[0], "elsewhere": v.without[1]},
-        ),
-    }.get(v.kind, Sentence(phrase("compare.verdict_text.yes_old_bank_worn")))
-
-
-def _rule_3(v: Verdict) -> Sentence:
-    """What is not supplied, and what it costs: beside the winner, else beside the cheapest."""
-    missing = [c for c in v.suitable if c.cost["elsewhere"].number + c.cost["critical"].number > 0]
-    if not missing:
-        return Sentence(phrase("compare.verdict_text.all_supplied"))
-    one = v.winner if v.winner in missing else missing[0]
-    assert one is not None
-    return Sentence(
-        phrase("compare.verdict_text.missing_priced", count=len(missing), name=title(one)),
-        {"elsewhere": one.cost["elsewhere"], "critical": one.cost["critical"]},
-    )
-
-
-def _gone(v: Verdict) -> Sentence:
-    gone = [o.compared for o in v.outs]
-    return Sentence(", ".join(title(c) for c in gone) + "." if gone else "None.")
-
-
-def _rule_4(v: Verdict) -> Sentence:
-    if v.kind != BUY or v.decided is None:
-        return Sentence(phrase("compare.verdict_text.applicable"))
-    winner, why = v.decided
-    name, clear = title(winner), v.assumptions.figure("verdict_clear")
-    if why == "only":
-        return Sentence(phrase("compare.verdict_text.left", name=name))
-    if why == "money":
-        within, kind = v.assumptions.figure("verdict_within"), winner.banked.battery_class.short
-        share = v.shares[winner.id]
-        if share.number > clear.number:
-            return Sentence(
-                phrase("compare.verdict_text.cheapest_scenarios", name=name), {"share": share, "clear": clear}
-            )
-        if v.clear:
-            return Sentence(
-                phrase("compare.verdict_text.cheapest_scenarios_banks_costs", kind=kind, name=name),
-                {"clear": clear},
-            )
-        says = phrase("compare.verdict_text.cheapest_scenarios_other_close", name=name)
-        says += phrase("compare.verdict_text.when_expensive_scenarios_included")
-        says += phrase("compare.verdict_text.worse_another_everything")
-        return Sentence(says, {"share": share, "within": within})
-    decides = {
-        "": phrase("compare.verdict_text.up_front_cost_lower_3"),
-        "risk": phrase("compare.verdict_text.costs_less_when_expensive_2"),
-    }.get(why) or phrase("compare.verdict_text.care_about", name=CARES[why].name)
-    near = _listed([title(c) for c in v.near])
-    return Sentence(
-        phrase("compare.verdict_text.clear_winner_cost_bank", near=near, name=name, decides=decides),
-        {"clear": clear},
-    )
-
-
-def _listed(names: list[str]) -> str:
-    return phrase("compare.verdict_text.and", names=", ".join(names[:-1]), names_2=names[-1])
-
-
-def _rule_5(v: Verdict) -> Sentence:
-    if v.winner is None:
-        return Sentence(phrase("compare.verdict_text.buy_nothing"))
-    return Sentence(
-        phrase("compare.verdict_text.up_front_cost_packages"), {"outlay": v.winner.cost["outlay"]}
-    )
 
 
 def figures(v: Verdict) -> list[Figure]:

@@ -1,6 +1,6 @@
 """Day: what the loads of one kind of day take from the bank, and when."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from math import inf
 
@@ -170,6 +170,14 @@ class Day:
         """The load whose doubt costs most battery; None where nothing is in doubt."""
         worst = max(self.loads, key=lambda f: f.high_wh - f.from_bank_wh, default=None)
         return worst if worst is not None and worst.high_wh > worst.from_bank_wh + 1e-9 else None
+
+    def all_figures(self) -> Iterator[Figure]:
+        """Every figure of the day."""
+        yield from (self.air_c, self.battery_c, self.idle_wh, self.standby_wh, self.inverter_hours)
+        yield from (self.listed_wh, self.cautious_wh, self.bank_wh, self.peak_w, self.mean_a, self.peak_a)
+        yield from self.habits.values()
+        yield from (f for f in (self.measured_wh, self.second_wh) if f is not None)
+        yield from (f for load in self.loads for f in (load.wh, load.bank_wh, load.share(self.listed_wh)))
 
 
 def evaluate(plan: Plan, assumptions: Assumptions, day_type: DayType) -> Day:

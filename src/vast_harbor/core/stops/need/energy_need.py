@@ -1,6 +1,6 @@
 """Need: usable energy between charges, and the nameplate of each chemistry that gives it."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -75,6 +75,13 @@ class Need:
     classes: Mapping[str, ClassNeed]
     coldest: Figure
     warmest: Figure
+
+    def all_figures(self) -> Iterator[Figure]:
+        """Every figure of the need."""
+        yield from (self.energy, self.overnight, self.nights, self.coldest, self.warmest)
+        for c in self.classes.values():
+            yield from (c.nameplate_ah, c.nameplate_wh, c.mean_current, c.peak_current, c.rate, *c.steps)
+            yield from [c.classical_ah] if c.classical_ah else []
 
 
 def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, day: Day, at: str = "need") -> Need:

@@ -1,6 +1,6 @@
 """The kinds of day side by side, and which of them the plan is made for."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, replace
 
 from vast_harbor.core.figures.cached import cached_property
@@ -66,6 +66,13 @@ class Days:
     def needs(self) -> Mapping[str, Need]:
         """What each kind of day needs, built when somebody asks for it."""
         return {k: self.need if k == self.governing else self.build(k) for k in self.days}
+
+    def all_figures(self) -> Iterator[Figure]:
+        """Every figure of the types of day and of their needs."""
+        for day in self.days.values():
+            yield from day.all_figures()
+        for need in self.needs.values():
+            yield from need.all_figures()
 
 
 def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions) -> Days:

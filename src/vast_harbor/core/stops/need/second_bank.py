@@ -1,6 +1,6 @@
 """The second house bank, fed from the main one."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from vast_harbor.core.battery.sizing import nameplate_energy
@@ -28,6 +28,10 @@ class SecondNeed:
     energy: Figure
     from_main: Figure
     nameplate_ah: Mapping[str, Figure]
+
+    def all_figures(self) -> Iterator[Figure]:
+        """Every figure of the second bank."""
+        yield from (self.day_wh, self.energy, self.from_main, *self.nameplate_ah.values())
 
 
 def second_need(plan: Plan, reference: Reference, assumptions: Assumptions, days: Days) -> SecondNeed | None:

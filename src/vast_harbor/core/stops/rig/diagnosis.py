@@ -1,5 +1,6 @@
 """Is the old bank really the culprit? What its signs say, and who else may be at fault."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from vast_harbor.core.battery.health_signs import (
@@ -86,6 +87,12 @@ class Diagnosis:
     agree: bool
     suspects: tuple[Suspect, ...]
     says: str
+
+    def all_figures(self) -> Iterator[Figure]:
+        """Every figure of the diagnosis."""
+        if self.health is not None:
+            yield self.health
+        yield from (f for s in self.suspects for f in s.says.figures.values())
 
 
 # What is left of an old bank of which nothing is known [-]: it is to be replaced, so it is worn.

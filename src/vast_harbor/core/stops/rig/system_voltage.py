@@ -1,5 +1,6 @@
 """The system voltage questioned: the same rig at 12, 24 and 48 V."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from vast_harbor.core.figures.workings import REFERENCE, Figure, computed, typed
@@ -35,6 +36,10 @@ class VoltageChoice:
     need_wh: Figure
     label_ah: dict[str, Figure]
     replaced: tuple[str, ...]
+
+    def all_figures(self) -> Iterator[Figure]:
+        """Every figure of the choice."""
+        yield from (self.peak_a, self.cable, self.converter_wh, self.need_wh, *self.label_ah.values())
 
 
 def voltage_choices(

@@ -1,6 +1,6 @@
 """What is simulated rather than calculated: the trial, and a year of each candidate."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from concurrent.futures import ThreadPoolExecutor
 from contextvars import copy_context
 from dataclasses import dataclass
@@ -184,3 +184,13 @@ class SimulatedRuns:
                 phrase("trial.simulated_runs.second_view_need_year"),
             )
         return out
+
+    def all_figures(self) -> Iterator[Figure]:
+        """Every figure of the trial, of the years and of what they need."""
+        for one in self.trial.results:
+            yield from one.figures.values()
+            yield from (f for e in one.events for f in e.says.figures.values())
+        for year in self.years.values():
+            yield from year.figures.values()
+        yield from self.needs.values()
+        yield from (f for needed in self.needed.values() for f in needed.values())

@@ -20,7 +20,7 @@ from vast_harbor.core.sensitivity.purchase_timing import purchase_options
 from vast_harbor.core.sensitivity.tornado import tornado
 from vast_harbor.core.sensitivity.use_map import cheapest_map
 from vast_harbor.core.sensitivity.verdict_changes import rule_verdicts, verdict_changes, years_changes
-from vast_harbor.core.stops.compare import uncertainty_of, verdict_text
+from vast_harbor.core.stops.compare import uncertainty_of
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.phrases import phrase
 from vast_harbor.web.base.answers import json_response
@@ -189,7 +189,7 @@ def loads(path: RigPath) -> Response:
     compared = verdict.winner or (verdict.compared_banks[0] if verdict.compared_banks else None)
     return json_response(
         LoadCostsView(
-            bank="" if compared is None else unescaped(verdict_text.title(compared)),
+            bank="" if compared is None else unescaped(compared.title),
             loads=[view_of(LoadCostView, c, style) for c in load_costs(results, data.reference())],
         )
     )

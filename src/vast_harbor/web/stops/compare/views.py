@@ -15,6 +15,8 @@ from vast_harbor.core.stops.compare import (
     items,
     verdict_text,
 )
+from vast_harbor.core.stops.compare.verdict_reasons import reasons
+from vast_harbor.core.stops.compare.verdict_rules import steps
 from vast_harbor.telling.banks import layout
 from vast_harbor.web.base.views import figure_view, operations_of, tokens, view_of
 from vast_harbor.web.state.choosing import choosing
@@ -156,9 +158,9 @@ def _verdict(results: Results, style: Style) -> VerdictView:
         card=[tokens(s, style) for s in verdict_text.card(v)],
         winner=v.winner.id if v.winner is not None else None,
         runner_up=v.runner_up.id if v.runner_up is not None else None,
-        runner_text="" if v.runner_up is None else unescaped(verdict_text.title(v.runner_up)),
-        reasons=[view_of(ReasonView, r, style) for r in verdict_text.reasons(v)],
-        steps=[view_of(RuleStepView, s, style) for s in verdict_text.steps(v)],
+        runner_text="" if v.runner_up is None else unescaped(v.runner_up.title),
+        reasons=[view_of(ReasonView, r, style) for r in reasons(v)],
+        steps=[view_of(RuleStepView, s, style) for s in steps(v)],
         outs=[view_of(OutView, o, style, id=o.compared.id) for o in v.outs],
         candidates=[
             CandidateShareView(
