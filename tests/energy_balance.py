@@ -1,12 +1,10 @@
 """Where the energy of a simulated bank is, for tests of whether it closes."""
 
 import numpy as np
-from numpy.typing import NDArray
 
+from vast_harbor.core.arrays import Floats
 from vast_harbor.core.simulation.parameters import Traces
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
-
-Floats = NDArray[np.float64]
 
 
 def stored_wh(made: SimulatedBank, charge: Floats) -> Floats:

@@ -35,6 +35,7 @@ FORBIDDEN_IN_CORE = {
 ALLOWED = {"numpy", "babel", "numba", "rainflow", "scipy", "vast_harbor"}
 # Packages of the core from the ground up: each may use itself and what stands before it.
 ORDER = (
+    "arrays",
     "errors",
     "figures",
     "battery",
@@ -53,6 +54,7 @@ ORDER = (
     "stops.compare",
     "stops.changeover",
     "log",
+    "catalogue_banks",
     "passage",
     "review",
     "beliefs",

@@ -13,21 +13,10 @@ from pydantic import BaseModel, TypeAdapter, ValidationError
 
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.number_format import LOCALES
-from vast_harbor.core.figures.parsing import clock_text, parse
-from vast_harbor.formats.fields import (
-    Choice,
-    Clock,
-    Date,
-    LimitOfDraw,
-    Measure,
-    Names,
-    Numbers,
-    Pairs,
-    StartPower,
-    Truth,
-    Windows,
-    Words,
-)
+from vast_harbor.core.figures.parsing import parse
+from vast_harbor.core.figures.parsing_time import clock_text
+from vast_harbor.formats.fields import Choice, Clock, Date, Measure, Truth, Words
+from vast_harbor.formats.fields_of_several import LimitOfDraw, Names, Numbers, Pairs, StartPower, Windows
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.telling.inputs import field_number
 from vast_harbor.web.plan.field_help import models_in

@@ -10,17 +10,8 @@ from vast_harbor.core.rig.day_types import KINDS as DAY_KINDS
 from vast_harbor.core.rig.day_types import DayType, Times
 from vast_harbor.core.rig.loads import Inverter, Load
 from vast_harbor.core.weather.sun import SEASONS
-from vast_harbor.formats.fields import (
-    Choice,
-    Clock,
-    LimitOfDraw,
-    Measure,
-    Numbers,
-    StartPower,
-    Truth,
-    Windows,
-    Words,
-)
+from vast_harbor.formats.fields import Choice, Clock, Measure, Truth, Words
+from vast_harbor.formats.fields_of_several import LimitOfDraw, Numbers, StartPower, Windows
 from vast_harbor.formats.parts import BATTERY_C, DAY_WH, IDENTIFIER, PRICE_OR_NONE, Part, made
 from vast_harbor.phrases import phrase
 

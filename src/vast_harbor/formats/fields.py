@@ -16,6 +16,7 @@ from pydantic_core import core_schema
 from vast_harbor.core.figures import parsing
 from vast_harbor.core.figures.display import digits_for, group, trim
 from vast_harbor.core.figures.number_format import number_format
+from vast_harbor.core.figures.parsing_time import parse_clock
 from vast_harbor.core.figures.units import METRIC, US, US_UNITS, to_display
 from vast_harbor.phrases import phrase
 
@@ -29,7 +30,8 @@ def _amps(text: str) -> float | None:
     return draw.value if draw.unit == "A" else None
 
 
-def _context(info: ValidationInfo) -> dict[str, Any]:
+def context_of(info: ValidationInfo) -> dict[str, Any]:
+    """What a file is read with: units, language, system voltage."""
     return info.context or {}
 
 
@@ -71,7 +73,7 @@ def read_number(value: Any, unit: str, context: dict[str, Any]) -> float:
     return float(value)
 
 
-def _twelves(value: Any, context: dict[str, Any]) -> float:
+def twelves(value: Any, context: dict[str, Any]) -> float:
     """How many times 12 V the system has, for volts that are typed for it; 1 for a number of a file."""
     volts = context.get("system_v")
     return volts / 12 if isinstance(value, str) and volts in (24, 36, 48) else 1.0
@@ -92,7 +94,7 @@ def check_bounds(
     """
     if not least <= value <= most:
         numbers = {"value": value, "least": least, "most": most}
-        raise ValueError(sentence.format(**{name: _plain(told(x)) for name, x in numbers.items()}))
+        raise ValueError(sentence.format(**{name: plain_number(told(x)) for name, x in numbers.items()}))
     return value
 
 
@@ -104,7 +106,8 @@ def _in_us(sentence: str, unit: str) -> str:
     return re.sub(rf"(\{{(?:value|least|most)\}}) {re.escape(unit)}(?!\w)", rf"\1 {pair.us}", sentence)
 
 
-def _plain(value: float) -> str:
+def plain_number(value: float) -> str:
+    """A number as it stands in a sentence."""
     if not abs(value) < 1e12:
         return f"{value:.6g}"
     return trim(group(value, digits_for(value, 6)))
@@ -124,7 +127,7 @@ def read_share(value: Any, unit: str, least: float, most: float, context: dict[s
     return read_number(value, unit, context)
 
 
-class _Field(ABC):
+class Field(ABC):
     """Metadata of a field: reads the value before pydantic does, and describes it."""
 
     @abstractmethod
@@ -147,7 +150,7 @@ class _Field(ABC):
 
 
 @dataclass(frozen=True)
-class Measure(_Field):
+class Measure(Field):
     """A quantity.
 
     Attributes:
@@ -176,24 +179,24 @@ class Measure(_Field):
         if self.optional and (value is None or (isinstance(value, str) and not value.strip())):
             return None
         if self.draw and isinstance(value, str) and (amps := _amps(value)) is not None:
-            number = amps * (_context(info).get("system_v") or 12.0)
+            number = amps * (context_of(info).get("system_v") or 12.0)
         elif self.percent:
-            number = read_share(value, self.unit, self.least, self.most, _context(info))
+            number = read_share(value, self.unit, self.least, self.most, context_of(info))
         else:
-            number = read_number(value, self.unit, _context(info))
+            number = read_number(value, self.unit, context_of(info))
         scale: float = 100 if self.percent else 1
         sentence, system = self.sentence, METRIC
-        if isinstance(value, str) and _context(info).get("system") == US:
+        if isinstance(value, str) and context_of(info).get("system") == US:
             sentence, system = _in_us(sentence, self.unit), US
         if self.per_12:
-            scale = _twelves(value, _context(info))
+            scale = twelves(value, context_of(info))
             number /= scale
             sentence = sentence.replace("{system}", f"{12 * scale:g}")
         check_bounds(
             number, self.least, self.most, sentence, lambda x: to_display(scale * x, self.unit, system)[0]
         )
         if self.whole and number != round(number):
-            raise ValueError(phrase("files.fields.enter_whole_number", plain=_plain(number)))
+            raise ValueError(phrase("files.fields.enter_whole_number", plain=plain_number(number)))
         return number
 
     def schema(self) -> dict[str, Any]:
@@ -207,7 +210,7 @@ class Measure(_Field):
 
 
 @dataclass(frozen=True)
-class Words(_Field):
+class Words(Field):
     """A text.
 
     Attributes:
@@ -236,7 +239,7 @@ class Words(_Field):
 
 
 @dataclass(frozen=True, init=False)
-class Choice(_Field):
+class Choice(Field):
     """One of a few words.
 
     Args:
@@ -271,7 +274,7 @@ _ISO_DATE = re.compile(r"^\d{4}-(0[1-9]|1[0-2])(-(0[1-9]|[12]\d|3[01]))?$")
 
 
 @dataclass(frozen=True)
-class Date(_Field):
+class Date(Field):
     """An optional date, ISO ``2026-11-25``, or a month, ``2026-11``; empty for none.
 
     Attributes:
@@ -300,7 +303,7 @@ class Date(_Field):
 
 
 @dataclass(frozen=True)
-class Clock(_Field):
+class Clock(Field):
     """An optional time of day, stored as hours after midnight."""
 
     unit: str = "clock"
@@ -308,8 +311,8 @@ class Clock(_Field):
     def read(self, value: Any, info: ValidationInfo) -> float | None:
         if value is None or (isinstance(value, str) and not value.strip()):
             return None
-        if isinstance(value, str) and _context(info).get("typed"):
-            return parsing.parse_clock(value)
+        if isinstance(value, str) and context_of(info).get("typed"):
+            return parse_clock(value)
         return check_bounds(
             read_number(value, "h", {}), 0, 23.9999, phrase("files.fields.time_day_must_between")
         )
@@ -324,41 +327,7 @@ class Clock(_Field):
 
 
 @dataclass(frozen=True)
-class Windows(_Field):
-    """Set times of a day, stored as (from, to) hours after midnight; ``to`` may lie on the next day."""
-
-    most: int = 96
-
-    def read(self, value: Any, info: ValidationInfo) -> list[tuple[float, float]]:
-        if isinstance(value, str) and _context(info).get("typed"):
-            value = parsing.parse_windows(value)
-        if not isinstance(value, list | tuple) or len(value) > self.most:
-            raise ValueError(phrase("files.fields.set_times_must_list", most=self.most))
-        return [self._pair(pair) for pair in value]
-
-    def _pair(self, pair: Any) -> tuple[float, float]:
-        if not isinstance(pair, list | tuple) or len(pair) != 2:
-            raise ValueError(phrase("files.fields.set_time_must_pair"))
-        start, end = read_number(pair[0], "h", {}), read_number(pair[1], "h", {})
-        check_bounds(start, 0, 23.9999, phrase("files.fields.time_day_must_between"))
-        if not start < end <= start + 24:
-            raise ValueError(
-                phrase("files.fields.set_time_must_end", plain=_plain(start), plain_2=_plain(end))
-            )
-        return start, end
-
-    def schema(self) -> dict[str, Any]:
-        pair = {"type": "array", "items": {"type": "number", "minimum": 0, "maximum": 48}}
-        return {
-            "type": "array",
-            "maxItems": self.most,
-            "items": pair | {"minItems": 2, "maxItems": 2},
-            "description": "Unit: h after midnight",
-        }
-
-
-@dataclass(frozen=True)
-class Truth(_Field):
+class Truth(Field):
     """Yes or no; where it is optional also neither (None)."""
 
     optional: bool = False
@@ -372,158 +341,3 @@ class Truth(_Field):
 
     def schema(self) -> dict[str, Any]:
         return {"type": ["boolean", "null"] if self.optional else "boolean"}
-
-
-@dataclass(frozen=True)
-class Numbers(_Field):
-    """A list of numbers.
-
-    Attributes:
-        what: what they are, for the sentence.
-        least, most: accepted range of each.
-        count: how many at most.
-        exactly: whether it must be so many, or none.
-        percent: whether they are shares, typed and shown in per cent.
-    """
-
-    what: str
-    least: float
-    most: float
-    count: int
-    exactly: bool = False
-    percent: bool = False
-
-    def read(self, value: Any, info: ValidationInfo) -> list[float]:
-        if not isinstance(value, list | tuple) or len(value) > self.count:
-            raise ValueError(phrase("files.fields.must_list_up_numbers", what=self.what, count=self.count))
-        if self.exactly and value and len(value) != self.count:
-            raise ValueError(phrase("files.fields.must_numbers_none", what=self.what, count=self.count))
-        return [self._number(v, info) for v in value]
-
-    def _number(self, value: Any, info: ValidationInfo) -> float:
-        if not self.percent:
-            sentence = phrase("files.fields.must_between", what=self.what)
-            return check_bounds(read_number(value, "1", _context(info)), self.least, self.most, sentence)
-        share = read_share(value, "1", self.least, self.most, _context(info))
-        sentence = phrase("files.fields.shares_must_between", what=self.what)
-        return check_bounds(share, self.least, self.most, sentence, lambda x: 100 * x)
-
-    def schema(self) -> dict[str, Any]:
-        item = {"type": "number", "minimum": self.least, "maximum": self.most}
-        return {"type": "array", "maxItems": self.count, "items": item}
-
-
-@dataclass(frozen=True)
-class Pairs(_Field):
-    """Pairs of volts, typed as ``14.4/13.6, 14.7/13.8`` for a 12 V system, and as twice that for 24 V.
-
-    Attributes:
-        what: what they are, for the sentence.
-        least, most: accepted range of each, for 12 V.
-        count: how many at most.
-    """
-
-    what: str
-    least: float
-    most: float
-    count: int
-
-    def read(self, value: Any, info: ValidationInfo) -> list[tuple[float, float]]:
-        if isinstance(value, str) and _context(info).get("typed"):
-            value = [part.split("/") for part in re.split(r"\s*[,;]\s+|\s*;\s*", value.strip()) if part]
-        if not isinstance(value, list | tuple) or len(value) > self.count:
-            raise ValueError(phrase("files.fields.must_up_pairs", what=self.what, count=self.count))
-        return [self._pair(pair, info) for pair in value]
-
-    def _pair(self, pair: Any, info: ValidationInfo) -> tuple[float, float]:
-        if not isinstance(pair, list | tuple) or len(pair) != 2:
-            raise ValueError(phrase("files.fields.written_14_4_13", what=self.what))
-        first, second = (self._volts(v, _context(info)) for v in pair)
-        return first, second
-
-    def _volts(self, value: Any, context: dict[str, Any]) -> float:
-        scale = _twelves(value, context)
-        sentence = phrase("files.fields.must_between_v_v", what=self.what)
-        volts = read_number(value, "V", context) / scale
-        return check_bounds(volts, self.least, self.most, sentence, lambda x: x * scale)
-
-    def schema(self) -> dict[str, Any]:
-        volts = {"type": "number", "minimum": self.least, "maximum": self.most}
-        pair = {"type": "array", "items": volts, "minItems": 2, "maxItems": 2}
-        return {"type": "array", "maxItems": self.count, "items": pair, "description": "Unit: V"}
-
-
-@dataclass(frozen=True, init=False)
-class Names(_Field):
-    """A list of some of a few words, each at most once.
-
-    Args:
-        what: what they are, for the sentence.
-        options: accepted words.
-    """
-
-    what: str
-    options: tuple[str, ...]
-
-    def __init__(self, what: str, *options: str) -> None:
-        object.__setattr__(self, "what", what)
-        object.__setattr__(self, "options", options)
-
-    def read(self, value: Any, info: ValidationInfo) -> list[str]:
-        known = isinstance(value, list) and all(v in self.options for v in value)
-        if not known or len(set(value)) != len(value):
-            raise ValueError(
-                phrase("files.fields.must_list_once", what=self.what, options=", ".join(self.options))
-            )
-        return list(value)
-
-    def schema(self) -> dict[str, Any]:
-        return {"type": "array", "items": {"enum": list(self.options)}, "uniqueItems": True}
-
-
-@dataclass(frozen=True)
-class LimitOfDraw(_Field):
-    """Least or most that a load may draw, in the unit of its draw; empty for no doubt."""
-
-    def read(self, value: Any, info: ValidationInfo) -> float | None:
-        if value is None or (isinstance(value, str) and not value.strip()):
-            return None
-        if isinstance(value, str) and _context(info).get("typed"):
-            unit = getattr(info.data.get("draw"), "unit", "W")
-            value = parsing.parse(value, unit, written=number_format(_context(info).get("numbers", "")))
-        return check_bounds(
-            read_number(value, "W", {}), 0, 100_000, phrase("files.fields.power_load_must_between")
-        )
-
-    def schema(self) -> dict[str, Any]:
-        return {
-            "type": ["number", "null"],
-            "minimum": 0,
-            "maximum": 100_000,
-            "description": "In the unit of the draw",
-        }
-
-
-_TIMES = re.compile(r"^\s*([\d.,]+)\s*[x×]\s*$", re.IGNORECASE)
-
-
-@dataclass(frozen=True)
-class StartPower(_Field):
-    """Power of a load while it starts [W]; typed ``3x`` it is so many times the running power."""
-
-    def read(self, value: Any, info: ValidationInfo) -> float | None:
-        context = _context(info)
-        if value is None or (isinstance(value, str) and not value.strip()):
-            return None
-        times = _TIMES.match(value) if isinstance(value, str) and context.get("typed") else None
-        if times is not None:
-            draw = info.data.get("draw")
-            volts = info.data.get("volts") or context.get("system_v") or 12.0
-            watts = draw.value * (volts if draw.unit == "A" else 1.0) if draw is not None else 0.0
-            value = parsing.number(times[1]) * watts
-        return check_bounds(
-            read_number(value, "W", context), 0, 200_000, phrase("files.fields.starting_power_must_between")
-        )
-
-    def schema(self) -> dict[str, Any]:
-        return {"type": ["number", "null"], "minimum": 0, "maximum": 200_000, "description": "Unit: W"}

@@ -13,7 +13,7 @@ from itertools import pairwise
 
 import numpy as np
 
-from vast_harbor.core.log.readings import Floats
+from vast_harbor.core.arrays import Floats
 from vast_harbor.formats.csv_table import CsvError
 from vast_harbor.formats.monitor_headings import UNITS, WORDS
 from vast_harbor.phrases import phrase

@@ -12,8 +12,9 @@ from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 import numpy as np
 
+from vast_harbor.core.arrays import Floats, Ints
 from vast_harbor.core.figures.units import celsius as from_fahrenheit
-from vast_harbor.core.log.readings import Floats, Ints, Readings
+from vast_harbor.core.log.readings import Readings
 from vast_harbor.formats.csv_table import CsvError
 from vast_harbor.formats.monitor_layout import (
     AMPS,

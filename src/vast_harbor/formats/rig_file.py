@@ -5,7 +5,7 @@ units, hours and the rig's currency.
 """
 
 import json
-from collections.abc import Container, Iterable, Mapping, Sequence
+from collections.abc import Mapping
 from collections.abc import Set as AbstractSet
 from dataclasses import replace
 from typing import Any
@@ -17,20 +17,18 @@ from vast_harbor.core.figures.currency import currency_code
 from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.figures.number_format import LOCALES
 from vast_harbor.core.rig.plan import Reference
-from vast_harbor.core.rig.topics import stated_by
 from vast_harbor.formats.bank_parts import CandidatePart
 from vast_harbor.formats.changeover_part import read_reading
 from vast_harbor.formats.day_part import LoadPart
 from vast_harbor.formats.door import admitted
 from vast_harbor.formats.fields import check_bounds, read_number, read_share
-from vast_harbor.formats.model_part import contradictions
 from vast_harbor.formats.parts import made
 from vast_harbor.formats.problem import Problem as Problem
 from vast_harbor.formats.problem import RigFileError as RigFileError
 from vast_harbor.formats.rig_document import FORMAT, VERSION, RigFile
+from vast_harbor.formats.rig_file_checks import cross_check, twice
 from vast_harbor.formats.rig_part import RigPart
 from vast_harbor.formats.rig_plan import to_plan as to_plan
-from vast_harbor.formats.rig_plan import volts_of
 from vast_harbor.formats.slips import possible_interpretations
 from vast_harbor.phrases import phrase
 
@@ -137,10 +135,10 @@ def read(
             else found
         )
         raise RigFileError(problems) from error
-    problems += _cross_check(rig_file, reference, gone)
+    problems += cross_check(rig_file, reference, gone)
     held = {} if stored is None else _ids(stored)
     for name, ids in _ids(document).items():
-        problems += _twice(name, ids) if ids != held.get(name) else []
+        problems += twice(name, ids) if ids != held.get(name) else []
     if problems:
         raise RigFileError(problems)
     for load, before, part in zip(loads, known, rig_file.day.loads, strict=True):
@@ -240,84 +238,6 @@ def _read_readings(document: dict[str, Any], context: dict[str, Any]) -> tuple[d
     return {**document, "changeover": {**part, "readings": values}}, problems
 
 
-def _cross_check(rig_file: RigFile, reference: Reference, gone: AbstractSet[str]) -> list[Problem]:
-    problems: list[Problem] = []
-    classes = {m.id: m.battery_class.key for m in reference.catalogue.values()}
-    classes |= {m.id: m.battery_class for m in rig_file.own_models}
-    for i, candidate in enumerate(rig_file.candidates):
-        if candidate.model is None:
-            continue
-        path = f"/candidates/{i}/model"
-        if candidate.model not in classes and candidate.model in gone:
-            continue
-        if candidate.model not in classes:
-            said = phrase("files.rig_file.battery_catalogue_among_own", model=candidate.model)
-            problems.append(Problem(path, said))
-        elif classes[candidate.model] != candidate.battery_class:
-            said = phrase(
-                "files.rig_file.battery_class", model=candidate.model, battery_class=candidate.battery_class
-            )
-            problems.append(Problem(path, said))
-    problems += _cross_check_days(rig_file)
-    problems += _cross_check_models(rig_file, reference)
-    lists = {
-        "day/types": [t.id for t in rig_file.day.types],
-        "day/loads": [load.id for load in rig_file.day.loads],
-        "candidates": [candidate.id for candidate in rig_file.candidates],
-        "own_models": [model.id for model in rig_file.own_models],
-        "changeover/proof": [reading.id for reading in rig_file.changeover.proof],
-    }
-    for name, ids in lists.items():
-        problems += _twice(name, ids, reference.catalogue if name == "own_models" else ())
-    return problems
-
-
-def _twice(name: str, ids: Sequence[str], taken: Container[str] = ()) -> list[Problem]:
-    """What is wrong with the ids of a list: those used twice, or taken already."""
-    return [
-        Problem(f"/{name}/{i}/id", phrase("files.rig_file.id_used_twice", given=given))
-        for i, given in enumerate(ids)
-        if given in ids[:i] or given in taken
-    ]
-
-
-def _cross_check_models(rig_file: RigFile, reference: Reference) -> list[Problem]:
-    problems: list[Problem] = []
-    titles = {m.title.casefold() for m in reference.catalogue.values()}
-    for i, part in enumerate(rig_file.own_models):
-        at = f"/own_models/{i}"
-        problems += [Problem(f"{at}/{field}", said) for field, said in contradictions(part)]
-        title = f"{part.maker} {part.name}".strip()
-        if title.casefold() in titles:
-            problems.append(
-                Problem(f"{at}/name", phrase("files.rig_file.already_battery_named", title=title))
-            )
-        titles.add(title.casefold())
-    return problems
-
-
-def _cross_check_days(rig_file: RigFile) -> list[Problem]:
-    problems: list[Problem] = []
-    types = {t.id for t in rig_file.day.types}
-    if rig_file.plan.day_type is not None and rig_file.plan.day_type not in types:
-        problems.append(Problem("/plan/day_type", phrase("files.rig_file.plan_kind_day_exist")))
-    for i, load in enumerate(rig_file.day.loads):
-        path = f"/day/loads/{i}"
-        for name in load.on:
-            if name not in types:
-                problems.append(Problem(f"{path}/on/{name}", phrase("files.rig_file.kind_day", name=name)))
-        for name, part in load.on.items():
-            if part is not None and part.use == "uses" and part.uses * part.minutes > 1440 * (1 + 1e-9):
-                said = phrase(
-                    "files.rig_file.uses_min_h_longer",
-                    uses=f"{part.uses:g}",
-                    minutes=f"{part.minutes:g}",
-                    uses_2=f"{part.uses * part.minutes / 60:.1f}",
-                )
-                problems.append(Problem(f"{path}/on/{name}/minutes", said))
-    return problems
-
-
 def _problem(error: Any) -> Problem:
     path = "".join(f"/{part}" for part in error["loc"])
     kind = error["type"]
@@ -334,33 +254,6 @@ def _problem(error: Any) -> Problem:
         "string_type": phrase("files.rig_file.must_text"),
     }
     return Problem(path, sentences.get(kind, f"{error['msg']}."))
-
-
-def keep_ranges(before: Mapping[str, Any], rig_file: RigFile) -> RigFile:
-    """The least and the most of each load in the unit of its draw, where an edit changed that unit.
-
-    They are stored in the unit of the draw: 30 to 60 W stay 30 to 60 W when 48 W become 4 A.
-
-    Args:
-        before: the document before the edit.
-        rig_file: after it, checked.
-
-    Returns:
-        The rig file; ranges that were edited themselves are left as they were given.
-    """
-    was = {load["id"]: load for load in before["day"]["loads"]}
-    loads = [_with_range(part, was.get(part.id), rig_file) for part in rig_file.day.loads]
-    return rig_file.model_copy(update={"day": rig_file.day.model_copy(update={"loads": loads})})
-
-
-def _with_range(part: LoadPart, was: Mapping[str, Any] | None, rig_file: RigFile) -> LoadPart:
-    if was is None or was["draw"]["unit"] == part.draw.unit:
-        return part
-    volts = volts_of(part, rig_file)
-    factor = 1 / volts if part.draw.unit == "A" else volts
-    ends = {"low": part.low, "high": part.high}
-    changed = {name: x * factor for name, x in ends.items() if x is not None and x == was.get(name)}
-    return part.model_copy(update=changed)
 
 
 def to_document(rig_file: RigFile) -> dict[str, Any]:
@@ -400,63 +293,6 @@ def json_schema_components() -> dict[str, Any]:
         "paths": {},
         "components": {"schemas": components},
     }
-
-
-def load_to_keep(load: dict[str, Any]) -> dict[str, Any]:
-    """A load as it is kept in the owner's appliance list: checked, without its id and its kinds of day.
-
-    Args:
-        load: a load as it stands in a rig file.
-
-    Returns:
-        Its fields.
-
-    Raises:
-        RigFileError: it is no load.
-    """
-    try:
-        part = LoadPart.model_validate({**load, "id": "own", "on": {}})
-    except ValidationError as error:
-        raise RigFileError([_problem(e) for e in error.errors(include_url=False)]) from error
-    return part.model_dump(mode="json", exclude={"id", "on", "bank"})
-
-
-def with_stated(document: dict[str, Any], paths: Iterable[str]) -> dict[str, Any]:
-    """A document after an edit: what was filled in for its owner, and is edited now, the owner has stated.
-
-    Args:
-        document: after the edit.
-        paths: JSON pointers of what was edited.
-
-    Returns:
-        The same, or one with its ``stated`` part changed. An edit of that part itself stands.
-    """
-    stated = document.get("stated") if isinstance(document, dict) else None
-    edited = set(paths)
-    if not isinstance(stated, dict) or not any(given is False for given in stated.values()):
-        return document
-    topics = {key for path in edited for key in stated_by(path) if f"/stated/{key}" not in edited}
-    said = {key: True for key in topics if stated.get(key) is False}
-    return {**document, "stated": {**stated, **said}} if said else document
-
-
-def without_typical(before: dict[str, Any], after: dict[str, Any]) -> dict[str, Any]:
-    """A document after an edit: what its owner changed of a battery is no longer typical of the class.
-
-    Args:
-        before: the document as it was; batteries are told apart by their ids.
-        after: as it was checked after the edit.
-
-    Returns:
-        The same, or one with shorter lists ``typical`` of its ``own_models``.
-    """
-    old = {model["id"]: model for model in before.get("own_models", [])}
-    models = []
-    for model in after["own_models"]:
-        known = old.get(model["id"], model)
-        left = [field for field in model["typical"] if known.get(field) == model.get(field)]
-        models.append(model if left == model["typical"] else {**model, "typical": left})
-    return after if models == after["own_models"] else {**after, "own_models": models}
 
 
 def new_rig(name: str, **fields: Any) -> dict[str, Any]:

@@ -10,7 +10,8 @@ from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.rig.sources import PITCHES
 from vast_harbor.core.stops.compare import CARES as OF_COMPARE
 from vast_harbor.core.weather.climate import PLACES
-from vast_harbor.formats.fields import Choice, Measure, Names, Numbers, Truth, Words
+from vast_harbor.formats.fields import Choice, Measure, Truth, Words
+from vast_harbor.formats.fields_of_several import Names, Numbers
 from vast_harbor.formats.parts import BATTERY_C, PRICE_OR_NONE, STAY, TERMINALS, Part
 from vast_harbor.phrases import phrase
 

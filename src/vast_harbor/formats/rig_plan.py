@@ -11,18 +11,14 @@ from vast_harbor.core.rig.plan import (
     Candidate,
     Extra,
     Fix,
-    Installed,
-    Loading,
-    Locker,
     OldBank,
     Plan,
     PurchaseStep,
     Reference,
     SecondBank,
-    Site,
-    Stay,
     TrialSettings,
 )
+from vast_harbor.core.rig.plan_place import Installed, Loading, Locker, Site, Stay
 from vast_harbor.core.rig.sources import Source
 from vast_harbor.core.weather.sky import nearest, with_sky
 from vast_harbor.formats.bank_parts import CandidatePart, ExtraPart, OldBankPart

@@ -7,7 +7,8 @@ from pydantic import Field, ValidationInfo, field_validator
 from vast_harbor.core.rig.plan import TrialSettings
 from vast_harbor.core.rig.sources import DC_DC, GENERATOR, KINDS, MPPT, PITCHES, PWM, RELAY, Source
 from vast_harbor.core.stops.trial import STRETCHES
-from vast_harbor.formats.fields import Choice, Clock, Measure, Numbers, Pairs, Truth, Words
+from vast_harbor.formats.fields import Choice, Clock, Measure, Truth, Words
+from vast_harbor.formats.fields_of_several import Numbers, Pairs
 from vast_harbor.formats.parts import IDENTIFIER, PRICE_SAYS, Part
 from vast_harbor.phrases import phrase
 

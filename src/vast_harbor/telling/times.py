@@ -6,7 +6,7 @@ from typing import Any
 
 from babel.dates import format_date
 
-from vast_harbor.core.figures.parsing import clock_text
+from vast_harbor.core.figures.parsing_time import clock_text
 from vast_harbor.core.passage import Results
 from vast_harbor.core.stops.day import Day, charge_window
 from vast_harbor.phrases import phrase

@@ -6,15 +6,8 @@ from hypothesis import strategies as st
 
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.number_format import LOCALES, number_format
-from vast_harbor.core.figures.parsing import (
-    Draw,
-    Unreadable,
-    clock_text,
-    parse,
-    parse_clock,
-    parse_draw,
-    parse_windows,
-)
+from vast_harbor.core.figures.parsing import Draw, Unreadable, parse, parse_draw
+from vast_harbor.core.figures.parsing_time import clock_text, parse_clock, parse_windows
 from vast_harbor.core.figures.units import US, US_UNITS, from_display, to_display
 
 

@@ -9,6 +9,7 @@ from vast_harbor.core.rig.sources import MAINS, Source
 from vast_harbor.core.rig.topics import ASSUMED, BY_KEY, MISSING, STATED, TOPICS, stated_by, topics_of
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.rig_document import QUESTIONS, RigFile, StatedPart
+from vast_harbor.formats.rig_file_kept import with_stated
 
 
 def paths_of(part: type, at: str = "") -> set[str]:
@@ -90,13 +91,13 @@ def test_weight_is_no_topic_of_what_floats_or_stands(demo_results) -> None:
 def test_an_edit_states_what_was_filled_in_and_leaves_the_rest(reference) -> None:
     document = files.to_document(files.read(data.demo_rig("pebble"), reference))
     document["stated"] |= {"nights": False, "years": False, "row": None}
-    edited = files.with_stated(document, ["/rig/off_grid_nights", "/rig/nights_in_a_row"])
+    edited = with_stated(document, ["/rig/off_grid_nights", "/rig/nights_in_a_row"])
     assert (edited["stated"]["nights"], edited["stated"]["years"], edited["stated"]["row"]) == (
         True,
         False,
         None,
     )
     # Who says in the same edit that it is not known is taken at their word.
-    unsure = files.with_stated(document, ["/rig/off_grid_nights", "/stated/nights"])
+    unsure = with_stated(document, ["/rig/off_grid_nights", "/stated/nights"])
     assert unsure["stated"]["nights"] is False
-    assert files.with_stated(edited, ["/rig/name"]) is edited
+    assert with_stated(edited, ["/rig/name"]) is edited

@@ -12,7 +12,8 @@ from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.installation.packing import ON_SIDE, Place
 from vast_harbor.core.rig.loads import AC, DC, Inverter, Load
-from vast_harbor.core.rig.plan import Candidate, Fix, Installed, Loading, Locker, PurchaseStep, TrialSettings
+from vast_harbor.core.rig.plan import Candidate, Fix, PurchaseStep, TrialSettings
+from vast_harbor.core.rig.plan_place import Installed, Loading, Locker
 from vast_harbor.core.rig.sources import ENGINE, MAINS, RELAY, SOLAR, Source
 from vast_harbor.core.stops.banks import wiring_of
 from vast_harbor.core.stops.banks.reasons import against

@@ -10,7 +10,7 @@ from vast_harbor.core.battery.datasheet import CUT_OFFS, EXTERNAL_BMS, Portable,
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.installation.packing import Place
 from vast_harbor.core.rig.loads import AC, DC, Load
-from vast_harbor.core.rig.plan import Installed, Loading, Locker
+from vast_harbor.core.rig.plan_place import Installed, Loading, Locker
 from vast_harbor.core.stops.banks.quick_life_cost import quick_life_cost
 from vast_harbor.core.stops.banks.reasons import REASONS, against
 from vast_harbor.core.stops.need import governing_day as days_stop

@@ -12,7 +12,8 @@ from vast_harbor.core.passage import evaluate
 from vast_harbor.core.rig.day_types import DayType, Times
 from vast_harbor.core.rig.doubt import cautious_sum
 from vast_harbor.core.rig.loads import AC, DC, STANDBY, TIMES, USES, Inverter, Load
-from vast_harbor.core.rig.plan import SecondBank, Site
+from vast_harbor.core.rig.plan import SecondBank
+from vast_harbor.core.rig.plan_place import Site
 from vast_harbor.core.weather.climate import ENGINE, INSIDE, LIVING, OUTSIDE, warmth_at
 
 SUMMER = DayType("summer", "Summer", "off_grid", "summer")

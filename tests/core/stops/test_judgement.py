@@ -11,7 +11,7 @@ from vast_harbor.core.rig.day_types import HOOK_UP, OFF_GRID, DayType
 from vast_harbor.core.rig.loads import AC, DC, Load
 from vast_harbor.core.rig.plan import Candidate
 from vast_harbor.core.stops.banks.criteria import Criterion
-from vast_harbor.core.stops.need.energy_need import label_requirement
+from vast_harbor.core.stops.need.label_requirement import label_requirement
 
 # Only the owner's candidates are judged here; the catalogue has tests of its own.
 evaluate = partial(passage.evaluate, found=())

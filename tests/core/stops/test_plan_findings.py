@@ -9,7 +9,8 @@ from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.rig.day_types import DayType
 from vast_harbor.core.rig.loads import DC, Inverter, Load
-from vast_harbor.core.rig.plan import Candidate, SecondBank, Site, Stay
+from vast_harbor.core.rig.plan import Candidate, SecondBank
+from vast_harbor.core.rig.plan_place import Site, Stay
 from vast_harbor.core.rig.sources import Source
 from vast_harbor.telling.figures import sentence_text
 

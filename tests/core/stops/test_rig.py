@@ -5,7 +5,8 @@ import pytest
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.installation.axle_load import coupling_change, locker_litres, trim_moment
 from vast_harbor.core.rig.loads import AC, DC, Inverter, Load
-from vast_harbor.core.rig.plan import Candidate, Loading, OldBank, Stay
+from vast_harbor.core.rig.plan import Candidate, OldBank
+from vast_harbor.core.rig.plan_place import Loading, Stay
 
 FRIDGE = Load("fridge", "Compressor fridge", DC, Draw(50, "W"), 12, hours=24, duty=0.4)
 LAMP = Load("lamp", "Lamp", DC, Draw(20, "W"), 12, hours=5)

@@ -9,7 +9,8 @@ from random_rigs import random_plan
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.day_types import LAID_UP, DayType
 from vast_harbor.core.rig.loads import DC, STANDBY, Draw, Load
-from vast_harbor.core.rig.plan import Candidate, Site
+from vast_harbor.core.rig.plan import Candidate
+from vast_harbor.core.rig.plan_place import Site
 from vast_harbor.core.rig.sources import SOLAR, Source
 from vast_harbor.core.schedule.year_calendar import YearCalendar
 from vast_harbor.core.simulation.run import run

@@ -5,10 +5,11 @@ from itertools import pairwise
 from math import inf, log
 
 import numpy as np
-from numpy.typing import ArrayLike, NDArray
+from numpy.typing import ArrayLike
 
-Values = NDArray[np.float64]
-Many = float | Values
+from vast_harbor.core.arrays import Floats
+
+Many = float | Floats
 
 # A used battery that is worn out already is taken to serve for a year: nobody buys the like every month.
 LEAST_YEARS = 1.0
@@ -156,7 +157,7 @@ def state_of_health(wear: float, lead_acid: bool, fade: float = 0.2, after_end: 
     return float(health_at(wear, lead_acid, fade, after_end))
 
 
-def health_at(wear: ArrayLike, lead_acid: bool, fade: float = 0.2, after_end: float = 3.0) -> Values:
+def health_at(wear: ArrayLike, lead_acid: bool, fade: float = 0.2, after_end: float = 3.0) -> Floats:
     """:func:`state_of_health` of many wears at once.
 
     Args:
@@ -168,11 +169,11 @@ def health_at(wear: ArrayLike, lead_acid: bool, fade: float = 0.2, after_end: fl
     """
     wear = np.asarray(wear, float)
     beyond = np.maximum(0.0, wear - 1) * (after_end if lead_acid else 1.0)
-    found: Values = np.maximum(0.0, 1 - fade * (np.minimum(wear, 1.0) + beyond))
+    found: Floats = np.maximum(0.0, 1 - fade * (np.minimum(wear, 1.0) + beyond))
     return found
 
 
-def wear_at_health(health: ArrayLike, lead_acid: bool, fade: float = 0.2, after_end: float = 3.0) -> Values:
+def wear_at_health(health: ArrayLike, lead_acid: bool, fade: float = 0.2, after_end: float = 3.0) -> Floats:
     """The wear at which a state of health is reached; inverse of :func:`state_of_health`.
 
     Args:
@@ -187,7 +188,7 @@ def wear_at_health(health: ArrayLike, lead_acid: bool, fade: float = 0.2, after_
     return np.where(lead_acid & (wear > 1), 1 + (wear - 1) / after_end, wear)
 
 
-def health_at_replacement_lfp(need_without_reserve_wh: Many, usable_new_wh: Many, floor: float) -> Values:
+def health_at_replacement_lfp(need_without_reserve_wh: Many, usable_new_wh: Many, floor: float) -> Floats:
     """SoH at which LFP no longer covers the need without reserve, between ``floor`` and 0.8.
 
     A bank that is too small to begin with is judged at 80 % like any other; that it does not cover

@@ -3,11 +3,11 @@
 from math import exp, expm1, log1p
 
 import numpy as np
-from numpy.typing import ArrayLike, NDArray
+from numpy.typing import ArrayLike
 
+from vast_harbor.core.arrays import Floats
 from vast_harbor.core.battery.chemistry import BatteryClass
 
-Floats = NDArray[np.float64]
 # How fast lead-acid takes charge with the volts [V].
 VOLTS_SCALE = 0.6
 # LFP resists charge more than discharge.

@@ -5,12 +5,12 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
+from vast_harbor.core.arrays import Floats
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.kibam import Wells, available_after, fit_wells, wells_rate
 from vast_harbor.core.battery.temperature import temperature_factor
 from vast_harbor.core.battery.terminal_voltage import Terminal, bank_resistance
 
-Floats = NDArray[np.float64]
 BY_VOLTS, BY_CHARGE = "volts", "charge"
 STEPS = 400
 

@@ -1,13 +1,12 @@
 """What the temperature of the battery does to its capacity and its life."""
 
 import numpy as np
-from numpy.typing import NDArray
 
+from vast_harbor.core.arrays import Floats
 from vast_harbor.core.battery.chemistry import BatteryClass
 from vast_harbor.core.figures.interpolation import interpolate
 
-Values = NDArray[np.float64]
-Many = float | Values
+Many = float | Floats
 
 # Rested freezing point of lead-acid electrolyte against state of charge [-, °C].
 FREEZING_C = ((0.0, -7.0), (0.2, -10.0), (0.5, -25.0), (1.0, -50.0))
@@ -29,7 +28,7 @@ def temperature_factor(battery_class: BatteryClass, battery_c: float) -> float:
 
 def calendar_years(
     years_at_25: Many, battery_c: Many, reference_c: float = 25.0, halves_k: float = 10.0
-) -> Values:
+) -> Floats:
     """Calendar life at a temperature: L_25 · 2^((25 − T)/10) above 25 °C, else L_25.
 
     Args:
@@ -45,7 +44,7 @@ def calendar_years(
     return np.asarray(years_at_25 * 2.0 ** (hotter / halves_k))
 
 
-def freezing_points_c(socs: Values) -> Values:
+def freezing_points_c(socs: Floats) -> Floats:
     """Temperatures at which a lead-acid battery freezes, at each of many states of charge.
 
     Args:

@@ -5,12 +5,12 @@ from math import e, isnan, nan, sqrt
 from typing import Any
 
 import numpy as np
-from numpy.typing import ArrayLike, NDArray
+from numpy.typing import ArrayLike
 
+from vast_harbor.core.arrays import Floats
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.chemistry import BatteryClass
 
-Floats = NDArray[np.float64]
 # So far lead-acid falls over the knee, for a 12 V unit [V].
 KNEE_V = 1.0
 # Resistance is stated at this temperature [°C]; below it, it grows by so much per kelvin (LFP: as e^x).

@@ -8,11 +8,11 @@ from dataclasses import dataclass
 from math import ceil, floor
 
 import numpy as np
-from numpy.typing import NDArray
 
-Values = NDArray[np.float64]
-Many = float | Values
-NO_VALUES: Values = np.zeros(0)
+from vast_harbor.core.arrays import Floats
+
+Many = float | Floats
+NO_VALUES: Floats = np.zeros(0)
 
 BATTERIES, EXTRAS, OLD_BANK = "batteries", "extras", "old bank"
 REPLACEMENT, RUNNING, EXIT = "replacement", "running", "exit"
@@ -117,7 +117,7 @@ def annuity(years: Many, discount: float) -> Many:
     return np.asarray(full + part * np.exp(log_q * (whole + part / 2)))
 
 
-def life_left(served_years: Many, life_years: Many) -> Values:
+def life_left(served_years: Many, life_years: Many) -> Floats:
     """Share of its life that a bank has left after so many years [-]; 1 where nothing ends it."""
     life = np.asarray(life_years, float)
     with np.errstate(invalid="ignore", divide="ignore"):
@@ -125,7 +125,7 @@ def life_left(served_years: Many, life_years: Many) -> Values:
     return np.where(np.isinf(life), 1.0, np.maximum(0.0, left))
 
 
-def warranty_credit(age: Many, warranty_years: Many, full_years: Many) -> Values:
+def warranty_credit(age: Many, warranty_years: Many, full_years: Many) -> Floats:
     """Share of its price that the maker gives for a bank that fails early: in full, then pro rata.
 
     Args:
@@ -142,7 +142,7 @@ def warranty_credit(age: Many, warranty_years: Many, full_years: Many) -> Values
 
 
 def lump_payments(
-    costs: Costs, life_years: Many, years: Many, fails: Values = NO_VALUES, *, in_full: bool = False
+    costs: Costs, life_years: Many, years: Many, fails: Floats = NO_VALUES, *, in_full: bool = False
 ) -> Iterator[Lump]:
     """Every payment but the running ones, discounted by (1 + r)^−t.
 
@@ -205,8 +205,8 @@ def lump_payments(
 
 
 def lifetime_cost(
-    costs: Costs, life_years: Many, years: Many, fails: Values = NO_VALUES, *, in_full: bool = False
-) -> Values:
+    costs: Costs, life_years: Many, years: Many, fails: Floats = NO_VALUES, *, in_full: bool = False
+) -> Floats:
     """Lifetime cost at present value [money]: all payments together; arguments as :func:`lump_payments`."""
     total = np.asarray(costs.running * annuity(years, costs.discount), float)
     for payment in lump_payments(costs, life_years, years, fails, in_full=in_full):
@@ -214,7 +214,7 @@ def lifetime_cost(
     return total
 
 
-def spent_by(costs: Costs, life_years: Many, years: Many, at: Values, fails: Values = NO_VALUES) -> Values:
+def spent_by(costs: Costs, life_years: Many, years: Many, at: Floats, fails: Floats = NO_VALUES) -> Floats:
     """What has been spent by given times, without the worth at the end.
 
     Args:

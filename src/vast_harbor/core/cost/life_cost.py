@@ -9,8 +9,8 @@ from math import inf
 from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 
+from vast_harbor.core.arrays import Flags, Floats
 from vast_harbor.core.battery.ageing import (
     LEAST_YEARS,
     calendar_wear,
@@ -19,9 +19,8 @@ from vast_harbor.core.battery.ageing import (
 )
 from vast_harbor.core.battery.temperature import calendar_years
 from vast_harbor.core.cost import cash_flow
-from vast_harbor.core.cost.cash_flow import NO_VALUES, Costs, Many, Values
+from vast_harbor.core.cost.cash_flow import NO_VALUES, Costs, Many
 
-Flags = NDArray[np.bool_]
 # The bases by which a life is worked out.
 LIKELY, BY_WARRANTY, BY_LABEL = "likely", "warranty", "label_cycles"
 
@@ -148,12 +147,12 @@ class Scenario:
     lasts: Many = 1.0
     most: Many = 1.0
     accidents: Many = 1.0
-    end_health: Values | None = None
+    end_health: Floats | None = None
     exit: Many = 1.0
     drift: Many = 0.0
     warmer: Many = 0.0
     nights: Many | None = None
-    fails: Values = field(default_factory=lambda: NO_VALUES)
+    fails: Floats = field(default_factory=lambda: NO_VALUES)
 
     def with_change(self, change: "Scenario") -> "Scenario":
         """This one where something comes differently throughout: factors multiply, what is added adds up."""
@@ -207,7 +206,7 @@ def stacked(inputs: Sequence[LifeCostInputs]) -> LifeCostInputs:
     return replace(inputs[0], **of_each)
 
 
-def calendar_wear_a_year(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
+def calendar_wear_a_year(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Floats:
     """Wear a year by age alone: the mean over the year of 1/L_cal(T) [1/year]."""
     nights = p.nights if c.nights is None else c.nights
     share = np.minimum(1.0, np.asarray(nights) / 365)
@@ -216,7 +215,7 @@ def calendar_wear_a_year(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
     return np.asarray(calendar_wear(use, rest, share))
 
 
-def wear_a_year(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
+def wear_a_year(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Floats:
     """Wear a year by cycles, age and accidents together, after Palmgren and Miner [1/year]."""
     more = _nights_ratio(p, c)
     cycles = p.cycle_wear * more * np.asarray(c.use) ** p.exponent / c.cycles
@@ -224,14 +223,14 @@ def wear_a_year(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
     return np.asarray((cycles + calendar_wear_a_year(p, c) + deep) / c.lasts)
 
 
-def wear_at_replacement(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
+def wear_at_replacement(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Floats:
     """Wear at which a bank is replaced [-]: a state of health for lead-acid, no longer covering for LFP."""
     health = health_at_replacement_lfp(p.covers * np.asarray(c.use), 1.0, p.health_floor)
     worn_out = p.worn_out if c.end_health is None else wear_at_health(c.end_health, True)
     return np.where(p.lead, worn_out, wear_at_health(health, False))
 
 
-def years_until_worn(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
+def years_until_worn(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Floats:
     """Years until wear has reached that of the replacement, no more than its class is seen to last [years]; a
     used battery serves at least one."""
     with np.errstate(divide="ignore"):
@@ -240,7 +239,7 @@ def years_until_worn(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
     return np.maximum(np.where(p.used, LEAST_YEARS, 0.0), years)
 
 
-def life_years(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Values:
+def life_years(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Floats:
     """Life of a bank by the basis in force [years]; infinite where nothing ends it.
 
     Args:
@@ -288,7 +287,7 @@ def costs_of(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Costs:
     )
 
 
-def lifetime(p: LifeCostInputs, c: Scenario, years: Many, *, in_full: bool = False) -> Values:
+def lifetime(p: LifeCostInputs, c: Scenario, years: Many, *, in_full: bool = False) -> Floats:
     """Lifetime cost at present value.
 
     Args:
@@ -303,7 +302,7 @@ def lifetime(p: LifeCostInputs, c: Scenario, years: Many, *, in_full: bool = Fal
     return cash_flow.lifetime_cost(costs_of(p, c), life_years(p, c), years, c.fails, in_full=in_full)
 
 
-def spent(p: LifeCostInputs, c: Scenario, years: Many, at: Values) -> Values:
+def spent(p: LifeCostInputs, c: Scenario, years: Many, at: Floats) -> Floats:
     """What has been spent on a bank by given times, without the worth at the end.
 
     Args:

@@ -8,7 +8,7 @@ from zlib import crc32
 
 import numpy as np
 
-from vast_harbor.core.cost.cash_flow import Values
+from vast_harbor.core.arrays import Floats
 from vast_harbor.core.cost.life_cost import AS_PLANNED, LifeCostInputs, Scenario, lifetime, spent
 
 COUNT = 5000
@@ -19,15 +19,15 @@ FAILURES = 3
 _OF_RIG, _OF_BANK = 9, 5 + FAILURES
 
 
-def triangular(uniform: Values, low: float, likely: float, high: float) -> Values:
-    """Values of a triangular distribution at given quantiles.
+def triangular(uniform: Floats, low: float, likely: float, high: float) -> Floats:
+    """Floats of a triangular distribution at given quantiles.
 
     Args:
         uniform: quantiles between 0 and 1.
         low, likely, high: ascending; all equal for a certain value.
 
     Returns:
-        Values, in the shape of ``uniform``.
+        Floats, in the shape of ``uniform``.
 
     Source: inverse of the distribution function, Johnson, The Statistician 46 (1997) 387–398.
     """
@@ -42,7 +42,7 @@ def triangular(uniform: Values, low: float, likely: float, high: float) -> Value
 
 # The same futures after every edit, so that a figure moves only by what was edited.
 @lru_cache(maxsize=4)
-def _uniform(stream: str, rows: int, count: int) -> Values:
+def _uniform(stream: str, rows: int, count: int) -> Floats:
     rng = np.random.default_rng([SEED, crc32(stream.encode())])
     if count >= COUNT:
         return rng.random((rows, count))
@@ -53,7 +53,7 @@ def _uniform(stream: str, rows: int, count: int) -> Values:
 
 # Few of the ranges move with an edit.
 @lru_cache(maxsize=64)
-def _drawn(stream: str, rows: int, row: int, range_: tuple[float, float, float], count: int) -> Values:
+def _drawn(stream: str, rows: int, row: int, range_: tuple[float, float, float], count: int) -> Floats:
     values = triangular(_uniform(stream, rows, count)[row], *range_)
     values.setflags(write=False)
     return values
@@ -106,8 +106,8 @@ class SampledCosts:
         spent: by the times asked for, shape (banks, times, draws) [money].
     """
 
-    costs: Values
-    spent: Values
+    costs: Floats
+    spent: Floats
 
     def cheapest(self, among: Sequence[int]) -> dict[int, float]:
         """How often each of some banks is the cheapest of them [-]."""
@@ -122,7 +122,7 @@ class SampledCosts:
         return float(low), float(middle), float(high)
 
 
-NO_TIMES: Values = np.zeros(0)
+NO_TIMES: Floats = np.zeros(0)
 
 
 def sampled_scenarios(
@@ -135,7 +135,7 @@ def sampled_scenarios(
     model share them.
     """
 
-    def drawn(row: int, likely: float, low: float, high: float) -> Values:
+    def drawn(row: int, likely: float, low: float, high: float) -> Floats:
         return _drawn("", _OF_RIG, row, uncertainty.about(likely, low, high), count)
 
     use, tariff = drawn(0, 1.0, *uncertainty.use), drawn(1, 1.0, *uncertainty.tariff)
@@ -155,7 +155,7 @@ def sampled_scenarios(
     for p in life_cost_inputs:
         stream = f"of {p.model or p.id}"
 
-        def own(row: int, range_: tuple[float, float], stream: str = stream) -> Values:
+        def own(row: int, range_: tuple[float, float], stream: str = stream) -> Floats:
             return _drawn(stream, _OF_BANK, row, uncertainty.about(1.0, *range_), count)
 
         rate = (uncertainty.failures + p.electronics) * uncertainty.width
@@ -182,7 +182,7 @@ def sampled_scenarios(
 
 # Waiting times of a failure a year, one bank after the other.
 @lru_cache(maxsize=12)
-def _times(stream: str, count: int) -> Values:
+def _times(stream: str, count: int) -> Floats:
     return np.asarray(-np.log1p(-_uniform(stream, _OF_BANK, count)[5:]))
 
 
@@ -191,7 +191,7 @@ def sample_costs(
     uncertainty: Uncertainty,
     years: float,
     count: int = COUNT,
-    at: Values = NO_TIMES,
+    at: Floats = NO_TIMES,
 ) -> SampledCosts:
     """Draw scenarios and cost every bank in each.
 
@@ -216,7 +216,7 @@ def sample_costs(
 
 # The same bank is asked for by its money, by the verdict and by the search.
 @lru_cache(maxsize=160)
-def drawn_costs(p: LifeCostInputs, uncertainty: Uncertainty, years: float, count: int = COUNT) -> Values:
+def drawn_costs(p: LifeCostInputs, uncertainty: Uncertainty, years: float, count: int = COUNT) -> Floats:
     """What one bank costs in every draw, shape (count,) [money]; arguments as of :func:`sample_costs`."""
     (scenario,) = sampled_scenarios((p,), uncertainty, count)
     costs = np.broadcast_to(lifetime(p, scenario, years), (count,)).astype(float)
@@ -241,8 +241,8 @@ def middle_cost(
 
 
 def middle_costs(
-    p: LifeCostInputs, uncertainty: Uncertainty, years: Values, nights: Values, count: int
-) -> Values:
+    p: LifeCostInputs, uncertainty: Uncertainty, years: Floats, nights: Floats, count: int
+) -> Floats:
     """P50 of a bank's lifetime cost at many years of keeping and nights a year [money].
 
     Args:

@@ -9,7 +9,7 @@ from babel.numbers import get_currency_precision
 from vast_harbor.core.figures import units
 from vast_harbor.core.figures.currency import currency_symbol
 from vast_harbor.core.figures.number_format import THIN, NumberFormat, number_format
-from vast_harbor.core.figures.parsing import clock_text
+from vast_harbor.core.figures.parsing_time import clock_text
 from vast_harbor.phrases import phrase
 
 NO_VALUE = "—"

@@ -12,13 +12,11 @@ from functools import cached_property
 from math import log
 
 import numpy as np
-from numpy.typing import NDArray
 
+from vast_harbor.core.arrays import Floats
 from vast_harbor.core.battery.ageing import health_at, wear_at_health
 from vast_harbor.core.battery.health_signs import SAG_DOUBT
 from vast_harbor.core.figures.normal import Z_90
-
-Floats = NDArray[np.float64]
 
 TEST, COUNT, SAG, STATED = "test", "count", "sag", "stated"
 # What measurements of one kind have in common, so that many of them do not make a false certainty [-]: the

@@ -5,8 +5,7 @@ from dataclasses import dataclass, fields, replace
 import numpy as np
 from numpy.typing import NDArray
 
-Floats = NDArray[np.float64]
-Ints = NDArray[np.int64]
+from vast_harbor.core.arrays import Floats, Ints
 
 HOUR_S, DAY_S = 3600, 86_400
 # Two readings further apart than this say nothing of what was between them [s]; nor such as are further

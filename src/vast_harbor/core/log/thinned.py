@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from vast_harbor.core.log.readings import Floats, Ints
+from vast_harbor.core.arrays import Floats, Ints
 
 
 def thinned(at: Ints, low: Floats, high: Floats, most: int) -> tuple[Ints, Floats, Floats]:

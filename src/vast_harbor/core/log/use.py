@@ -9,8 +9,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from vast_harbor.core.arrays import Floats, Ints
 from vast_harbor.core.figures.normal import Z_90
-from vast_harbor.core.log.readings import DAY_S, HOUR_S, Floats, Hours, Ints
+from vast_harbor.core.log.readings import DAY_S, HOUR_S, Hours
 from vast_harbor.core.rig.day_types import OFF_GRID
 from vast_harbor.core.rig.months import type_for
 from vast_harbor.core.rig.plan import Plan

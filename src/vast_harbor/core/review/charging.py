@@ -5,8 +5,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from vast_harbor.core.arrays import Floats
 from vast_harbor.core.log.followed_bank import FollowedBank
-from vast_harbor.core.log.readings import HOUR_S, Floats, Hours, Readings, longest_s
+from vast_harbor.core.log.readings import HOUR_S, Hours, Readings, longest_s
 
 # A stretch this near its class's absorption volts is absorption [V/12 V]; it counts where it lasts so long
 # and so much flowed at its beginning [s], [1/h].

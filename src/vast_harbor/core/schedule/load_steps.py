@@ -5,14 +5,13 @@ from dataclasses import dataclass
 from functools import cache, lru_cache
 
 import numpy as np
-from numpy.typing import NDArray
 
+from vast_harbor.core.arrays import Floats
 from vast_harbor.core.figures.clock import DAY_H, Block
 from vast_harbor.core.rig.loads import AC, WEATHER_C
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.weather.daily_weather import STEP_H, STEPS_A_DAY
 
-Floats = NDArray[np.float64]
 EDGES_H = np.linspace(0.0, DAY_H, STEPS_A_DAY + 1)
 
 

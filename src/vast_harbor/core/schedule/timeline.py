@@ -5,6 +5,7 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
+from vast_harbor.core.arrays import Flags, Floats
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.day_types import LAID_UP, DayType
 from vast_harbor.core.rig.derating import living_c
@@ -12,7 +13,7 @@ from vast_harbor.core.rig.plan import Plan, Reference, TrialSettings
 from vast_harbor.core.rig.sources import ENGINE, GENERATOR, MAINS, PITCHES, SOLAR, STREAM, UPKEEP, Source
 from vast_harbor.core.schedule.day_pattern import DaySpec
 from vast_harbor.core.schedule.load_steps import LoadSteps, coverage, load_steps
-from vast_harbor.core.simulation.conditions import Conditions, Feed, Flags, Floats
+from vast_harbor.core.simulation.conditions import Conditions, Feed
 from vast_harbor.core.stops.day import NOON_H, Day
 from vast_harbor.core.stops.day import evaluate as evaluate_day
 from vast_harbor.core.stops.need import Days

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vast_harbor.core.cost.cash_flow import Values
+from vast_harbor.core.arrays import Floats
 from vast_harbor.core.cost.monte_carlo import middle_costs
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
@@ -27,11 +27,11 @@ class UseMap:
         supposed: whether banks are in it that will not do, because fewer than two will.
     """
 
-    nights: Values
-    years: Values
+    nights: Floats
+    years: Floats
     ids: tuple[str, ...]
     cheapest: np.ndarray
-    gap: Values
+    gap: Floats
     supposed: bool
 
 

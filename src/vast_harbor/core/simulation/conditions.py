@@ -4,10 +4,8 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 
-Floats = NDArray[np.float64]
-Flags = NDArray[np.bool_]
+from vast_harbor.core.arrays import Flags, Floats
 
 
 @dataclass(frozen=True, slots=True, eq=False)

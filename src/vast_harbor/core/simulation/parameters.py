@@ -5,9 +5,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-Floats = NDArray[np.float64]
-Ints = NDArray[np.int32]
-Flags = NDArray[np.bool_]
+from vast_harbor.core.arrays import Flags, Floats, SmallInts
 
 # What is noted of each step, as bits.
 INVERTER_OFF, LOADS_OFF, BMS_OPEN, EMPTY, HEATING, TOO_COLD = 1, 2, 4, 8, 16, 32
@@ -181,7 +179,7 @@ class Traces(NamedTuple):
     heat_w: Floats
     lost_ah: Floats
     lost_wh: Floats
-    state: Ints
+    state: SmallInts
     used_w: Floats
     offered_w: Floats
 

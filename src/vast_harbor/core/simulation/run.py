@@ -5,6 +5,7 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import NDArray
 
+from vast_harbor.core.arrays import Floats
 from vast_harbor.core.battery.charge_acceptance import (
     COLD_C,
     COMPENSATED_C,
@@ -48,7 +49,6 @@ from vast_harbor.core.simulation.parameters import (
 )
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 
-Floats = NDArray[np.float64]
 ENDLESS = 1e12
 # In the order in which their charge is counted as used: the sun before what is bought.
 _LAST_USED = {SOLAR: 0, STREAM: 1, ENGINE: 2, MAINS: 3}

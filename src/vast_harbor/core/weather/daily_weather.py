@@ -10,9 +10,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from vast_harbor.core.arrays import Floats
 from vast_harbor.core.weather.climate import Climate
 
-Floats = NDArray[np.float64]
 STEP_H, STEPS_A_DAY = 0.25, 96
 SUNNY, MIXED, OVERCAST = 0, 1, 2
 NAMES = ("sunny", "mixed", "overcast")

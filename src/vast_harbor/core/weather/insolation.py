@@ -10,11 +10,10 @@ from functools import lru_cache
 from math import log
 
 import numpy as np
-from numpy.typing import NDArray
 
+from vast_harbor.core.arrays import Floats
 from vast_harbor.core.weather.daily_weather import CLOUD, STEP_H, STEPS_A_DAY
 
-Floats = NDArray[np.float64]
 # The 15th stands for its month.
 MONTH_DAYS = (15, 46, 74, 105, 135, 166, 196, 227, 258, 288, 319, 349)
 ALBEDO = 0.2

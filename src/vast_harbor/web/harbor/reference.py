@@ -10,9 +10,9 @@ from pydantic import BaseModel, Field
 from vast_harbor import data
 from vast_harbor.core.figures.number_format import LOCALES
 from vast_harbor.data import Appliance
-from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.door import admitted
 from vast_harbor.formats.rig_document import QUESTIONS
+from vast_harbor.formats.rig_file_kept import load_to_keep
 from vast_harbor.phrases import phrase
 from vast_harbor.store import appliances
 from vast_harbor.store.appliances import OwnAppliance
@@ -221,7 +221,7 @@ def list_own() -> Response:
 @api.post("/appliances", responses={200: AppliancesView})
 def keep_own(body: KeepAppliance) -> Response:
     """Keep a load in the owner's list, to be found in every rig; one of the same name is replaced."""
-    load = files.load_to_keep(admitted(body.load))
+    load = load_to_keep(admitted(body.load))
     with database().writing() as db:
         appliances.keep(db, load["name"], load)
         return json_response(AppliancesView(appliances=[_own(a) for a in appliances.listed(db)]))

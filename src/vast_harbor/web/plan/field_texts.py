@@ -5,10 +5,11 @@ from functools import lru_cache
 from pydantic import BaseModel
 
 from vast_harbor.core.figures.display import Style
-from vast_harbor.core.figures.parsing import clock_text
+from vast_harbor.core.figures.parsing_time import clock_text
 from vast_harbor.core.passage import Results
 from vast_harbor.formats.changeover_part import READINGS
-from vast_harbor.formats.fields import Clock, Measure, Numbers
+from vast_harbor.formats.fields import Clock, Measure
+from vast_harbor.formats.fields_of_several import Numbers
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.telling.inputs import field_number, plain_number
 

@@ -9,7 +9,8 @@ from pydantic import BaseModel
 
 from vast_harbor.core.figures.currency import currency_symbol
 from vast_harbor.core.figures.units import US, US_UNITS, to_display
-from vast_harbor.formats.fields import Choice, Measure, Names
+from vast_harbor.formats.fields import Choice, Measure
+from vast_harbor.formats.fields_of_several import Names
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.formats.rig_part import CARES
 from vast_harbor.phrases import phrase

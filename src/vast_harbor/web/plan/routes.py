@@ -17,6 +17,7 @@ from vast_harbor.core.sensitivity.figure_lookup import asked_figure
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.door import admitted, clean
 from vast_harbor.formats.rig_document import RigFile
+from vast_harbor.formats.rig_file_kept import keep_ranges, with_stated, without_typical
 from vast_harbor.phrases import phrase
 from vast_harbor.store import rigs
 from vast_harbor.store.json_difference import difference
@@ -200,10 +201,10 @@ def edit_rig(path: RigPath, body: Edit) -> Response:
         document = rigs.patched(stored.document, [_operation(o) for o in body.operations])
     except JsonPatchTestFailed:
         return problems(409, ANOTHER_ROW)
-    document = files.with_stated(document, [o.path for o in body.operations if o.op != "test"])
+    document = with_stated(document, [o.path for o in body.operations if o.op != "test"])
     read = files.read(document, data.reference(), typed=True, stored=stored.document)
-    rig = files.keep_ranges(stored.document, read)
-    document = files.without_typical(stored.document, files.to_document(rig))
+    rig = keep_ranges(stored.document, read)
+    document = without_typical(stored.document, files.to_document(rig))
     # Computed before it is kept: a rig that could not be shown must not be stored.
     results = edited(path.rig_id, rig, document)
     with database().writing() as db:

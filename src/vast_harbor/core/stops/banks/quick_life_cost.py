@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import inf
 
+from vast_harbor.core.arrays import Floats
 from vast_harbor.core.battery.ageing import (
     cycle_wear,
     cycles_at_depth,
@@ -18,7 +19,6 @@ from vast_harbor.core.battery.ageing import (
 from vast_harbor.core.battery.bank import Bank, BatteryModel
 from vast_harbor.core.battery.chemistry import Range
 from vast_harbor.core.battery.datasheet import widened
-from vast_harbor.core.cost.cash_flow import Values
 from vast_harbor.core.cost.life_cost import AS_PLANNED, LifeCostInputs, life_years, lifetime, stacked
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.rig.assumptions import Assumptions
@@ -347,7 +347,7 @@ class QuickLifeCost:
         """Lifetime cost over the years of keeping, by hand and without extras [money]."""
         return float(lifetime(self.inputs(bank), AS_PLANNED, self.rig_limits.plan.years_kept))
 
-    def of_all(self, banks: Sequence[Bank]) -> tuple[Values, Values]:
+    def of_all(self, banks: Sequence[Bank]) -> tuple[Floats, Floats]:
         """Life [years] and lifetime cost [money] of many banks at once, each of shape (banks,)."""
         inputs = stacked([self.inputs(bank) for bank in banks])
         return life_years(inputs), lifetime(inputs, AS_PLANNED, self.rig_limits.plan.years_kept)

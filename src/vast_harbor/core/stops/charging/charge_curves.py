@@ -4,8 +4,9 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from vast_harbor.core.arrays import Floats
 from vast_harbor.core.rig.sources import SOLAR, Source
-from vast_harbor.core.simulation.conditions import Conditions, Feed, Floats
+from vast_harbor.core.simulation.conditions import Conditions, Feed
 from vast_harbor.core.simulation.run import run
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 

@@ -5,6 +5,7 @@ from typing import Any
 
 import numpy as np
 
+from vast_harbor.core.arrays import Floats
 from vast_harbor.core.battery.charge_acceptance import acceptance, charge_ohm, time_constant
 from vast_harbor.core.battery.terminal_voltage import rested_volts
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
@@ -19,7 +20,6 @@ from vast_harbor.core.rig.sources import (
     SOLAR,
 )
 from vast_harbor.core.schedule.timeline import Timeline
-from vast_harbor.core.simulation.conditions import Floats
 from vast_harbor.core.stops.banks import Build
 from vast_harbor.core.weather.daily_weather import STEP_H
 from vast_harbor.phrases import phrase

@@ -17,6 +17,7 @@ from vast_harbor.core.stops.charging import Suitability
 from vast_harbor.core.stops.compare import cost as cost_stop
 from vast_harbor.core.stops.compare import life as life_stop
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
+from vast_harbor.core.stops.compare.comparison_rows import Row, blank, rows_of
 from vast_harbor.core.stops.compare.equal_label import Correction, same_label
 from vast_harbor.core.stops.compare.required_extras import required_extras
 from vast_harbor.core.stops.compare.summary_sentence import result_sentence
@@ -30,47 +31,9 @@ from vast_harbor.phrases import phrase
 # The hour at which the run-down begins: charged through the day, off-grid from the evening.
 # Usable energies further apart than this are not compared like with like.
 UNEQUAL = 0.10
-HIGH, LOW = "high", "low"
 NO_YEARS: Mapping[str, YearOf] = {}
 NO_TRIAL: Mapping[str, SimulationResult] = {}
 NO_AUDIT: Mapping[str, tuple[Suitability, ...]] = {}
-
-
-@dataclass(frozen=True, slots=True)
-class Row:
-    """One line of the comparison.
-
-    Attributes:
-        key, name, group: which line.
-        better: ``high``, ``low`` or empty where neither is better.
-        headline: one of the four lines that owners decide on.
-        figures: one for each column.
-        stopped: of each column, whether the verdict leaves its bank out.
-        none: what a cell without a value says; empty for a dash.
-    """
-
-    key: str
-    name: str
-    group: str
-    better: str
-    headline: bool
-    figures: tuple[Figure, ...]
-    stopped: tuple[bool, ...]
-    none: str = ""
-
-    @property
-    def best(self) -> tuple[int, ...]:
-        """Columns with the best value, of banks that will do where any does.
-
-        Empty where all are equal, or there is nothing to be better than.
-        """
-        out = self.stopped if not all(self.stopped) else (False,) * len(self.stopped)
-        values = [None if o else f.value for f, o in zip(self.figures, out, strict=True)]
-        known = [v for v in values if v is not None]
-        if not self.better or len(known) < 2 or max(known) - min(known) <= 1e-9 * max(map(abs, known)):
-            return ()
-        top = max(known) if self.better == HIGH else min(known)
-        return tuple(i for i, v in enumerate(values) if v == top)
 
 
 @dataclass(frozen=True)
@@ -98,7 +61,7 @@ class Compare:
     def rows(self) -> tuple[Row, ...]:
         """The table."""
         out = tuple(c not in self.verdict.suitable for c in self.compared_banks)
-        return tuple(_rows(self.compared_banks, out)) if self.compared_banks else ()
+        return tuple(rows_of(self.compared_banks, out)) if self.compared_banks else ()
 
     @cached_property
     def sentence(self) -> Sentence:
@@ -241,7 +204,7 @@ def _limits(banked: BankFigures) -> dict[str, Figure]:
     at = f"compare.{banked.candidate.id}"
     checks = {c.code: c for c in banked.checks}
     gives = checks["continuous_current"].limit if "continuous_current" in checks else None
-    silent = _blank(phrase("compare.comparison.continuous_discharge_current"), "A")
+    silent = blank(phrase("compare.comparison.continuous_discharge_current"), "A")
     one = build.of_entry("charge_a_one", phrase("compare.comparison.charge_a_one"), model.charge_a, "A")
     ohm = Figure(
         f"{at}.ohm",
@@ -278,202 +241,6 @@ def _limits(banked: BankFigures) -> dict[str, Figure]:
             model.warranty.conditions,
         ),
     }
-
-
-def _blank(name: str, unit: str) -> Figure:
-    """A cell of which nothing is known."""
-    return Figure(
-        f"compare.none.{name}", name, None, unit, source=phrase("compare.comparison.known_rig_bank")
-    )
-
-
-ENERGY, NIGHTS, BODY, LASTING, PURSE, USE, LIMITS = (
-    phrase("compare.comparison.energy"),
-    phrase("compare.comparison.nights_until_empty"),
-    phrase("compare.comparison.weight_space"),
-    phrase("compare.comparison.life"),
-    phrase("compare.comparison.cost"),
-    phrase("compare.comparison.use"),
-    phrase("compare.comparison.limits"),
-)
-
-
-@dataclass(frozen=True, slots=True)
-class _Line:
-    """How one row is made."""
-
-    key: str
-    name: str
-    group: str
-    better: str
-    of: Callable[[ComparedBank], Figure]
-    none: str = ""
-
-
-def _year(name: str, unit: str) -> Callable[[ComparedBank], Figure]:
-    return lambda c: c.year[name] if c.year is not None else _blank(name, unit)
-
-
-def _ran(name: str, unit: str) -> Callable[[ComparedBank], Figure]:
-    return lambda c: c.simulated[name] if c.simulated is not None else _blank(name, unit)
-
-
-HEADLINES = (
-    _Line("usable_wh", phrase("compare.comparison.usable_wh"), ENERGY, HIGH, lambda c: c.banked["usable_wh"]),
-    _Line("kg", phrase("terms.names.weight"), BODY, LOW, lambda c: c.banked["kg"]),
-    _Line(
-        "design_cycles",
-        phrase("compare.comparison.design_cycles"),
-        LASTING,
-        HIGH,
-        lambda c: c.life["design_cycles"],
-    ),
-    _Line(
-        "per_cycle", phrase("terms.names.lifetime_cost_per_cycle"), PURSE, LOW, lambda c: c.cost["per_cycle"]
-    ),
-)
-LINES = (
-    _Line("usable_ah", phrase("terms.names.usable_amp_hours"), ENERGY, "", lambda c: c.banked["usable_ah"]),
-    _Line(
-        "nameplate_wh",
-        phrase("compare.comparison.nameplate_wh"),
-        ENERGY,
-        "",
-        lambda c: c.banked["nameplate_wh"],
-    ),
-    _Line(
-        "nights_new", phrase("compare.comparison.nights_new"), NIGHTS, HIGH, lambda c: c.figures["nights_new"]
-    ),
-    _Line(
-        "nights_end", phrase("compare.comparison.nights_end"), NIGHTS, HIGH, lambda c: c.figures["nights_end"]
-    ),
-    _Line(
-        "nights_new_charged",
-        phrase("compare.comparison.nights_new_charged"),
-        NIGHTS,
-        HIGH,
-        lambda c: c.figures["nights_new_charged"],
-        phrase("compare.comparison.limit"),
-    ),
-    _Line(
-        "nights_end_charged",
-        phrase("compare.comparison.nights_end_charged"),
-        NIGHTS,
-        HIGH,
-        lambda c: c.figures["nights_end_charged"],
-        phrase("compare.comparison.limit"),
-    ),
-    _Line("served_share", phrase("compare.comparison.served_share"), USE, HIGH, _year("served_share", "%")),
-    _Line("short_share", phrase("terms.names.off_grid_days_ending"), USE, LOW, _year("short_share", "%")),
-    _Line(
-        "first_dark",
-        phrase("compare.comparison.first_dark"),
-        USE,
-        HIGH,
-        _ran("first_dark", "moment"),
-        "never",
-    ),
-    _Line(
-        "care_hours",
-        phrase("compare.comparison.care_hours"),
-        USE,
-        LOW,
-        lambda c: c.cost["maintenance"].inputs["h_care"],
-    ),
-    _Line("gives_a", phrase("compare.comparison.gives_a"), LIMITS, "", lambda c: c.figures["gives_a"]),
-    _Line("ohm", phrase("compare.comparison.ohm_2"), LIMITS, LOW, lambda c: c.figures["ohm"]),
-    _Line("takes_a", phrase("compare.comparison.takes_a"), LIMITS, HIGH, lambda c: c.figures["takes_a"]),
-    _Line("cold", phrase("compare.comparison.cold"), LIMITS, LOW, lambda c: c.figures["cold"]),
-    _Line("warranty", phrase("terms.names.warranty"), LIMITS, HIGH, lambda c: c.figures["warranty"], "none"),
-    _Line(
-        "kg_per_kwh",
-        phrase("terms.names.weight_per_usable_kwh"),
-        BODY,
-        LOW,
-        lambda c: c.figures["kg_per_kwh"],
-    ),
-    _Line(
-        "l_per_kwh", phrase("terms.names.space_per_usable_kwh"), BODY, LOW, lambda c: c.figures["l_per_kwh"]
-    ),
-    _Line("kg_change", phrase("compare.comparison.kg_change"), BODY, LOW, lambda c: c.banked["kg_change"]),
-    _Line("years", phrase("terms.names.expected_life"), LASTING, HIGH, lambda c: c.life["years"]),
-    _Line("by_cycles", phrase("compare.comparison.by_cycles"), LASTING, HIGH, lambda c: c.life["by_cycles"]),
-    _Line("by_years", phrase("compare.comparison.by_years"), LASTING, HIGH, lambda c: c.life["by_years"]),
-    _Line(
-        "cycles_per_year",
-        phrase("compare.comparison.cycles_per_year"),
-        LASTING,
-        "",
-        lambda c: c.life["cycles_per_year"],
-    ),
-    _Line("depth", phrase("compare.comparison.depth"), LASTING, "", lambda c: c.life["depth"]),
-    _Line(
-        "cycles_made", phrase("compare.comparison.cycles_made"), LASTING, "", lambda c: c.cost["cycles_made"]
-    ),
-    _Line(
-        "replacement_count",
-        phrase("compare.comparison.replacement_count"),
-        LASTING,
-        LOW,
-        lambda c: c.cost["replacement_count"],
-    ),
-    _Line("purchase", phrase("terms.names.batteries_buy"), PURSE, LOW, lambda c: c.banked["purchase"]),
-    _Line("extra_cost", phrase("terms.names.extras_labour"), PURSE, LOW, lambda c: c.cost["extra_cost"]),
-    _Line("outlay", phrase("terms.names.up_front_cost"), PURSE, LOW, lambda c: c.cost["outlay"]),
-    _Line(
-        "price_per_kwh",
-        phrase("terms.names.batteries_per_usable_kwh"),
-        PURSE,
-        LOW,
-        lambda c: c.figures["price_per_kwh"],
-    ),
-    _Line("lifetime", phrase("terms.names.lifetime_cost"), PURSE, LOW, lambda c: c.cost["lifetime"]),
-    _Line(
-        "per_cycle_bare",
-        phrase("compare.comparison.per_cycle_bare"),
-        PURSE,
-        LOW,
-        lambda c: c.cost["per_cycle_bare"],
-    ),
-    _Line("per_kwh", phrase("compare.comparison.per_kwh"), PURSE, LOW, lambda c: c.cost["per_kwh"]),
-    _Line("per_year", phrase("compare.comparison.per_year"), PURSE, LOW, lambda c: c.cost["per_year"]),
-    _Line("per_night", phrase("compare.comparison.per_night"), PURSE, LOW, lambda c: c.cost["per_night"]),
-    _Line("ready", phrase("compare.comparison.ready"), PURSE, LOW, lambda c: c.cost["ready"]),
-    _Line(
-        "label_per_cycle",
-        phrase("compare.comparison.label_per_cycle"),
-        PURSE,
-        "",
-        lambda c: c.cost["label_per_cycle"],
-    ),
-    _Line(
-        "label_per_kwh",
-        phrase("compare.comparison.label_per_kwh"),
-        PURSE,
-        "",
-        lambda c: c.cost["label_per_kwh"],
-    ),
-)
-ORDER = (ENERGY, NIGHTS, USE, LIMITS, BODY, LASTING, PURSE)
-
-
-def _rows(compared_banks: Sequence[ComparedBank], out: tuple[bool, ...]) -> list[Row]:
-    has_old = all("kg_change" in c.banked.figures for c in compared_banks)
-
-    def row(line: _Line, headline: bool) -> Row:
-        figures = tuple(line.of(c) for c in compared_banks)
-        return Row(line.key, line.name, line.group, line.better, headline, figures, out, line.none)
-
-    simulated = any(c.year is not None for c in compared_banks)
-    lines = [
-        x
-        for x in LINES
-        if (x.key != "kg_change" or has_old) and (simulated or not x.key.endswith("_charged"))
-    ]
-    lines.sort(key=lambda x: ORDER.index(x.group))
-    made = [row(x, True) for x in HEADLINES] + [row(x, False) for x in lines]
-    # A row of which nothing is known for any bank tells nothing.
-    return [r for r in made if r.headline or r.none or any(f.value is not None for f in r.figures)]
 
 
 def _findings(compared_banks: Sequence[ComparedBank], need: Need) -> tuple[Finding, ...]:

@@ -13,11 +13,12 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import WORKSHOP, Plan
 from vast_harbor.core.stops.banks import BankFigures, QuickLifeCost, Use
 from vast_harbor.core.stops.compare.extra_cost import add_extra_cost, again
-from vast_harbor.core.stops.compare.life import Life, nights_a_year
+from vast_harbor.core.stops.compare.life import Life
 from vast_harbor.core.stops.compare.required_extras import RequiredExtra
 from vast_harbor.core.stops.compare.running_cost import running
 from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
 from vast_harbor.core.stops.compare.unit_costs import prices
+from vast_harbor.core.stops.compare.wear import nights_a_year
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.need import Need
 from vast_harbor.core.stops.trial import YearOf

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from vast_harbor.core.figures.workings import Sentence, computed
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
-from vast_harbor.core.stops.compare.life import nights_a_year
+from vast_harbor.core.stops.compare.wear import nights_a_year
 from vast_harbor.core.stops.day import Day
 from vast_harbor.phrases import phrase
 

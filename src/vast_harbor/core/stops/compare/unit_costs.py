@@ -3,7 +3,8 @@
 from vast_harbor.core.figures.workings import Figure, computed, datasheet
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.banks import BankFigures
-from vast_harbor.core.stops.compare.life import Life, nights_a_year
+from vast_harbor.core.stops.compare.life import Life
+from vast_harbor.core.stops.compare.wear import nights_a_year
 from vast_harbor.phrases import phrase
 
 

@@ -1,15 +1,12 @@
 """The verdict over the whole catalogue, by visible rules: nothing to do, out, unserved, money, cares."""
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
-import numpy as np
-
-from vast_harbor.core.cost import cash_flow
 from vast_harbor.core.cost.life_cost import LifeCostInputs
-from vast_harbor.core.cost.monte_carlo import COUNT, SampledCosts, sample_costs
+from vast_harbor.core.cost.monte_carlo import SampledCosts, sample_costs
 from vast_harbor.core.figures.cached import cached_property
-from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
+from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.banks import (
@@ -26,12 +23,12 @@ from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.priorities import choose
 from vast_harbor.core.stops.compare.questions import Question, question_of
 from vast_harbor.core.stops.compare.uncertainty import uncertainty_of, weigh, weighed_cost
+from vast_harbor.core.stops.compare.winner_saving import DRAWN, Saving, pays_back_of, saving_of
 from vast_harbor.core.stops.need import Days
 from vast_harbor.core.stops.rig import AT_FAULT, BANK, CHARGER, DRAIN, UNKNOWN, tested_health
 from vast_harbor.phrases import phrase
 
 KEEP, MEND, HOOK_UP, BUY, NONE = "keep", "mend", "hook_up", "buy", "none"
-DRAWN = phrase("compare.verdict.simulated_scenarios_price_cycles", count=COUNT)
 # A bank of this age is sound where no sign says otherwise [years].
 YOUNG_YEARS = 2.0
 # Up to so much more on the day is hardly more [-].
@@ -251,7 +248,7 @@ class Verdict:
     def at_fault(self) -> tuple[str, ...]:
         """Which of the suspects are at fault: bank, charger, drain, use."""
         diagnosis = self.banks.diagnosis
-        return () if diagnosis is None else tuple(s.key for s in diagnosis.suspects if s.verdict == AT_FAULT)
+        return () if diagnosis is None else diagnosis.at_fault
 
     @cached_property
     def _mended(self) -> bool:
@@ -395,40 +392,14 @@ class Verdict:
     # What it saves, and whether that is more than its doubt
 
     @cached_property
-    def saving(self) -> tuple[Figure, Figure, Figure] | None:
+    def saving(self) -> Saving | None:
         """What the winner costs less than the runner-up: P10, as planned, P90 [money]; None without both."""
         if self.winner is None or self.runner_up is None:
             return None
         a, b = self.compared_banks.index(self.winner), self.compared_banks.index(self.runner_up)
-        drawn = self.sampled_costs.costs[b] - self.sampled_costs.costs[a]
-        low, high = (float(x) for x in np.percentile(drawn, (10, 90)))
-        ours, theirs = self.winner.cost["lifetime"], self.runner_up.cost["lifetime"]
-        planned = computed(
-            "verdict.saving",
-            phrase("compare.verdict.saving"),
-            theirs.number - ours.number,
-            "money",
-            "{b} − {a}",
-            {"a": ours, "b": theirs},
-            phrase("compare.verdict.saving_source"),
-            low=low,
-            high=high,
+        return saving_of(
+            self.winner, self.runner_up, self.sampled_costs.costs[b] - self.sampled_costs.costs[a]
         )
-        of = [
-            Figure(
-                f"verdict.saving.{k}",
-                phrase("compare.verdict.saving_2", w=w),
-                v,
-                "money",
-                REFERENCE,
-                source=DRAWN,
-            )
-            for k, w, v in (
-                ("p10", phrase("compare.verdict.low_1_10_scenarios"), low),
-                ("p90", phrase("compare.verdict.high_1_10_scenarios"), high),
-            )
-        ]
-        return of[0], planned, of[1]
 
     @cached_property
     def pays_back(self) -> Figure | None:
@@ -438,18 +409,7 @@ class Verdict:
         """
         if self.winner is None or self.runner_up is None:
             return None
-        ours, theirs = (cash_flow.cumulative(c.cost.payments) for c in (self.winner, self.runner_up))
-        if self.winner.cost.outlay.number <= self.runner_up.cost.outlay.number:
-            return None
-        times = sorted({t for t, _ in (*ours, *theirs)})
-        dearer = [t for t in times if _at(ours, t) > _at(theirs, t) + 1e-9]
-        after = [t for t in times if t > max(dearer)] if dearer else times
-        if not after:
-            return None
-        return Figure(
-            "verdict.pays_back", phrase("compare.verdict.pays_back"), after[0], "years", REFERENCE,
-            source=phrase("compare.verdict.pays_back_source"),
-        )  # fmt: skip
+        return pays_back_of(self.winner, self.runner_up)
 
     def figures(self) -> list[Figure]:
         """All figures of its own."""
@@ -457,12 +417,3 @@ class Verdict:
         out += [f for o in self.outs for f in o.says.figures.values()]
         out += list(self.saving or ())
         return out + ([self.pays_back] if self.pays_back is not None else [])
-
-
-def _at(points: Sequence[tuple[float, float]], t: float) -> float:
-    """Money spent by a time, after what is paid at it."""
-    before = [p for p in points if p[0] <= t]
-    (t0, v0), after = before[-1], next((p for p in points if p[0] > t), None)
-    if after is None or t == t0:
-        return v0
-    return v0 + (after[1] - v0) * (t - t0) / (after[0] - t0)

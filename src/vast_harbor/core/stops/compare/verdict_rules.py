@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 
 from vast_harbor.core.figures.workings import Sentence
-from vast_harbor.core.stops.compare.life import nights_a_year
 from vast_harbor.core.stops.compare.priorities import CARES
 from vast_harbor.core.stops.compare.verdict import BUY, HOOK_UP, KEEP, MEND, Verdict
+from vast_harbor.core.stops.compare.wear import nights_a_year
 from vast_harbor.phrases import phrase
 
 

@@ -4,11 +4,11 @@ from collections.abc import Iterator, Sequence
 
 from vast_harbor.core.figures.workings import Figure, Sentence, computed, escaped
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
-from vast_harbor.core.stops.compare.life import nights_a_year
 from vast_harbor.core.stops.compare.priorities import CARES
 from vast_harbor.core.stops.compare.verdict import BUY, HOOK_UP, KEEP, MEND, Verdict
 from vast_harbor.core.stops.compare.verdict_reasons import ENDS, reasons
 from vast_harbor.core.stops.compare.verdict_rules import steps
+from vast_harbor.core.stops.compare.wear import nights_a_year
 from vast_harbor.core.stops.rig import CHARGER, DRAIN, USE
 from vast_harbor.phrases import and_list, phrase
 

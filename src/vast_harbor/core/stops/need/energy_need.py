@@ -3,20 +3,17 @@
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
-import numpy as np
-
 from vast_harbor.core.battery.chemistry import BatteryClass
-from vast_harbor.core.battery.peukert import nameplate_ah, rate_factor
-from vast_harbor.core.battery.sizing import classical_nameplate, energy_need, nameplate_energy
-from vast_harbor.core.battery.temperature import temperature_factor
+from vast_harbor.core.battery.sizing import classical_nameplate
 from vast_harbor.core.battery.terminal_voltage import Terminal, resistance_formula, unit_resistance
 from vast_harbor.core.figures.lazy import LazyMapping
 from vast_harbor.core.figures.workings import Figure, computed, typed
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan, Reference
-from vast_harbor.core.rig.profile import mean_current
-from vast_harbor.core.stops.day import Day, charge_window, profile_sums
+from vast_harbor.core.stops.day import Day, profile_sums
+from vast_harbor.core.stops.need.label_requirement import ClassRequirement, label_requirement
+from vast_harbor.core.stops.need.nights_off_grid import nights_of, overnight_of
 from vast_harbor.phrases import phrase
 
 NEED = "E_need = E_bank · N · (1 + m)"
@@ -98,8 +95,8 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, day: Da
         The need with its workings.
     """
     reserve, ageing = assumptions.figure("reserve"), assumptions.figure("ageing_allowance")
-    overnight = _overnight(plan, at, day)
-    nights = _nights(plan, at, assumptions, day, overnight)
+    overnight = overnight_of(plan, at, day)
+    nights = nights_of(plan, at, assumptions, day, overnight)
     numbers = label_requirement(plan, reference, assumptions, day)
     energy = computed(
         f"{at}.energy",
@@ -121,131 +118,6 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions, day: Da
     classes = LazyMapping(reference.classes, of_class)
     warmth = day.battery_c
     return Need(day, nights, reserve, ageing, overnight, energy, squared, area, classes, warmth, warmth)
-
-
-@dataclass(frozen=True, slots=True)
-class ClassRequirement:
-    """What one battery class needs, in plain numbers.
-
-    Attributes:
-        temperature: k_T [-].
-        mean_current: energy-weighted mean current [A].
-        before_ah: amp-hours before the rate is taken into account [Ah].
-        label_ah, label_wh: rated capacity that gives the need [Ah], [Wh].
-        rate: k_rate of such a bank [-].
-    """
-
-    temperature: float
-    mean_current: float
-    before_ah: float
-    label_ah: float
-    label_wh: float
-    rate: float
-
-
-@dataclass(frozen=True, slots=True)
-class LabelRequirement:
-    """What a kind of day needs, in plain numbers.
-
-    Attributes:
-        energy_wh: usable energy between charges [Wh].
-        classes: by battery class.
-    """
-
-    energy_wh: float
-    classes: Mapping[str, ClassRequirement]
-
-    @property
-    def label_wh(self) -> Mapping[str, float]:
-        """Rated energy by battery class [Wh]."""
-        return {key: c.label_wh for key, c in self.classes.items()}
-
-    @property
-    def label_ah(self) -> Mapping[str, float]:
-        """Rated capacity by battery class [Ah]."""
-        return {key: c.label_ah for key, c in self.classes.items()}
-
-    @property
-    def total(self) -> float:
-        """Of all classes together, by which kinds of day are ranked [Wh]."""
-        return sum(c.label_wh for c in self.classes.values())
-
-
-def label_requirement(
-    plan: Plan, reference: Reference, assumptions: Assumptions, day: Day
-) -> LabelRequirement:
-    """What a kind of day needs, in plain numbers; :func:`evaluate` adds the workings.
-
-    Args:
-        plan, reference, assumptions: the plan and what holds for it.
-        day: the day in figures.
-    """
-    at = f"need.on.{day.type.id}"
-    nights = _stay_nights(plan, assumptions).number
-    if plan.overnight:
-        nights = _nights(plan, at, assumptions, day, _overnight(plan, at, day)).number
-    energy = energy_need(day.bank_wh.number, nights, assumptions.value("reserve"))
-    squared, area, ageing = (
-        day.profile.power_squared_hours, day.profile.energy_wh, assumptions.value("ageing_allowance"),
-    )  # fmt: skip
-    classes = {}
-    for key, c in reference.classes.items():
-        override = assumptions.figure(f"temperature_factor.{key}").value
-        k_t = temperature_factor(c, day.battery_c.number) if override is None else override
-        dod, exponent = assumptions.value(f"dod.{key}"), assumptions.value(f"peukert.{key}")
-        volts = c.nominal_v(plan.system_v)
-        current = mean_current(squared, area, volts)
-        before = nameplate_energy(energy, dod, k_t, 1.0, ageing) / volts
-        ah = nameplate_ah(before, c.rated_hours, exponent, current)
-        rate = rate_factor(ah, c.rated_hours, exponent, current)
-        wh = nameplate_energy(energy, dod, k_t, rate, ageing)
-        classes[key] = ClassRequirement(k_t, current, before, ah, wh, rate)
-    return LabelRequirement(energy, classes)
-
-
-def _overnight(plan: Plan, at: str, day: Day) -> Figure:
-    """Energy from the last charge of a day to the next."""
-    window = charge_window(plan, day)
-    if window is None:
-        return computed(
-            f"{at}.overnight", phrase("need.energy_need.overnight"), day.bank_wh.number, "Wh",
-            "{E_bank}", {"E_bank": day.bank_wh}, phrase("need.energy_need.overnight_source"),
-        )  # fmt: skip
-    start, end = window
-    hours = (start.number - end.number) % 24
-    wh = float(day.profile.energy_from(end.number, np.array([hours]))[0])
-    return computed(
-        f"{at}.overnight", phrase("need.energy_need.overnight"), wh, "Wh", "",
-        {"t_last": end, "t_first": start, "E_bank": day.bank_wh},
-        phrase("need.energy_need.overnight_source_2"),
-    )  # fmt: skip
-
-
-def _nights(plan: Plan, at: str, assumptions: Assumptions, day: Day, overnight: Figure) -> Figure:
-    if not plan.overnight:
-        return _stay_nights(plan, assumptions)
-    has = day.bank_wh.number > 0
-    return computed(
-        f"{at}.nights_overnight", phrase("need.energy_need.nights_overnight"),
-        overnight.number / day.bank_wh.number if has else 1.0, "nights",
-        "{E_overnight} / {E_bank}" if has else "1", {"E_overnight": overnight, "E_bank": day.bank_wh},
-        phrase("need.energy_need.nights_overnight_source"),
-    )  # fmt: skip
-
-
-def _stay_nights(plan: Plan, assumptions: Assumptions) -> Figure:
-    """Nights between charges: the rule's, no more than a stay lasts where the owner says how long that is."""
-    rule, row = assumptions.figure("nights"), plan.nights_in_a_row
-    if row is None or row >= rule.number or assumptions.overridden("nights"):
-        return rule
-    stay = typed(
-        "rig.nights_in_a_row", phrase("need.energy_need.nights_in_a_row"), row, "nights",
-        "/rig/nights_in_a_row",
-    )  # fmt: skip
-    return computed(
-        "need.nights", rule.name, max(1.0, row), "nights", "max(1, min({N}, {n_row}))",
-        {"N": rule, "n_row": stay}, phrase("need.energy_need.nights_in_a_row_source"),
-    )  # fmt: skip
 
 
 def class_volts(plan: Plan, battery_class: BatteryClass) -> Figure:

@@ -11,7 +11,9 @@ from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.stops import day as day_stop
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.need import energy_need as need_stop
-from vast_harbor.core.stops.need.energy_need import LabelRequirement, Need
+from vast_harbor.core.stops.need.energy_need import Need
+from vast_harbor.core.stops.need.label_requirement import LabelRequirement
+from vast_harbor.core.stops.need.label_requirement import label_requirement as label_requirement_of
 
 
 @dataclass(frozen=True)
@@ -91,7 +93,7 @@ def evaluate(plan: Plan, reference: Reference, assumptions: Assumptions) -> Days
     """
     days = {t.id: day_stop.evaluate(plan, assumptions, t) for t in plan.day_types}
     label_requirement = {
-        k: need_stop.label_requirement(plan, reference, assumptions, day) for k, day in days.items()
+        k: label_requirement_of(plan, reference, assumptions, day) for k, day in days.items()
     }
     eligible = [t.id for t in _eligible(plan.day_types)]
     chosen = plan.governing in days

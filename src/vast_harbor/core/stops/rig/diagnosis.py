@@ -88,6 +88,11 @@ class Diagnosis:
     suspects: tuple[Suspect, ...]
     says: str
 
+    @property
+    def at_fault(self) -> tuple[str, ...]:
+        """Keys of the suspects that are at fault."""
+        return tuple(s.key for s in self.suspects if s.verdict == AT_FAULT)
+
     def all_figures(self) -> Iterator[Figure]:
         """Every figure of the diagnosis."""
         if self.health is not None:

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 import numpy as np
 import rainflow
 
-from vast_harbor.core.simulation.conditions import Floats
+from vast_harbor.core.arrays import Floats
 
 # Shallower cycles wear nothing that is known.
 LEAST_DEPTH = 0.01

@@ -1,11 +1,9 @@
 """Days that leave a bank short of full: what sulphates lead-acid."""
 
 import numpy as np
-from numpy.typing import NDArray
 
+from vast_harbor.core.arrays import Flags
 from vast_harbor.phrases import phrase
-
-Marks = NDArray[np.bool_]
 
 # Days after the last off-grid one within which lead-acid wants to be full again.
 WITHIN = 3
@@ -13,7 +11,7 @@ WITHIN = 3
 BY_THE_NEXT = phrase("trial.short_of_full.last_night_run_count")
 
 
-def short_of_full(full: Marks, off_grid: Marks) -> Marks:
+def short_of_full(full: Flags, off_grid: Flags) -> Flags:
     """The off-grid days that leave the bank short of full.
 
     A day does so where the bank is not full at any moment of it, nor of the three days that follow as long as

@@ -6,11 +6,12 @@ from typing import Any
 
 import numpy as np
 
+from vast_harbor.core.arrays import Floats
 from vast_harbor.core.rig.months import months_of_use, season_month
 from vast_harbor.core.rig.sources import MAINS
 from vast_harbor.core.schedule.day_pattern import DaySpec, in_a_row, laid_up, stretch
 from vast_harbor.core.schedule.timeline import Timeline
-from vast_harbor.core.simulation.conditions import Conditions, Floats
+from vast_harbor.core.simulation.conditions import Conditions
 from vast_harbor.core.simulation.run import run
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 from vast_harbor.core.stops.trial.stretches import (

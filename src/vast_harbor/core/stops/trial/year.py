@@ -4,8 +4,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
+from vast_harbor.core.arrays import Flags, Floats
 from vast_harbor.core.battery.ageing import cycles_at_depth
 from vast_harbor.core.battery.bank import BatteryModel
 from vast_harbor.core.figures.cached import cached_property
@@ -19,7 +19,7 @@ from vast_harbor.core.rig.sources import GENERATOR, MAINS, SOLAR, Source
 from vast_harbor.core.schedule.day_pattern import DaySpec
 from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.schedule.year_calendar import YearCalendar
-from vast_harbor.core.simulation.conditions import Conditions, Floats
+from vast_harbor.core.simulation.conditions import Conditions
 from vast_harbor.core.simulation.parameters import EMPTY, FULL, GENERATING
 from vast_harbor.core.simulation.run import fed_by, power_offered, run
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
@@ -29,7 +29,6 @@ from vast_harbor.core.stops.trial.rainflow_cycles import cycles, histogram
 from vast_harbor.core.stops.trial.short_of_full import BY_THE_NEXT, short_of_full
 from vast_harbor.phrases import phrase
 
-Marks = NDArray[np.bool_]
 # Years side by side, each with its own weather; more where a year has few nights.
 WEATHERS, MOST_WEATHERS = 3, 9
 # Nights that are enough to count shares of them.
@@ -81,12 +80,12 @@ class YearPlan:
         return round(DAY_H / self.conditions.step_h)
 
     @cached_property
-    def off_grid(self) -> Marks:
+    def off_grid(self) -> Flags:
         """Whether each day is one off-grid, shape (weathers, days)."""
         return np.array([[_is_night(d) for d in days] for days in self.specs], dtype=bool)
 
     @cached_property
-    def plugged(self) -> Marks:
+    def plugged(self) -> Flags:
         """Whether each day has mains, same shape."""
         return np.array([[d.hook_up for d in days] for days in self.specs], dtype=bool)
 

@@ -7,7 +7,8 @@ from numpy.typing import NDArray
 from pydantic import BaseModel, Field
 
 from vast_harbor.core.figures.display import Style
-from vast_harbor.core.figures.parsing import Unreadable, parse, parse_clock, parse_share
+from vast_harbor.core.figures.parsing import Unreadable, parse, parse_share
+from vast_harbor.core.figures.parsing_time import parse_clock
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.months import months_of_use
 from vast_harbor.core.rig.source_remedies import name_of

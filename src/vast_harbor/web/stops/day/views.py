@@ -3,7 +3,7 @@
 import numpy as np
 
 from vast_harbor.core.figures.display import Style
-from vast_harbor.core.figures.parsing import clock_text
+from vast_harbor.core.figures.parsing_time import clock_text
 from vast_harbor.core.passage import Results
 from vast_harbor.core.stops.day import SECOND_BANK, Day, LoadFigures
 from vast_harbor.core.stops.need import standby_days

@@ -8,7 +8,7 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from vast_harbor.core.figures.display import Style
-from vast_harbor.core.figures.parsing import clock_text
+from vast_harbor.core.figures.parsing_time import clock_text
 from vast_harbor.core.figures.units import to_display
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.source_remedies import name_of
