@@ -22,9 +22,7 @@ from vast_harbor.core.sensitivity.break_even import break_evens
 from vast_harbor.core.sensitivity.open_topics import OpenTopic, open_topics
 from vast_harbor.core.sensitivity.verdict_changes import rule_verdicts, verdict_changes
 from vast_harbor.core.stops.charging import sheets
-from vast_harbor.core.stops.compare import ComparedBank, verdict_text
-from vast_harbor.core.stops.compare.verdict_reasons import reasons
-from vast_harbor.core.stops.compare.verdict_rules import steps
+from vast_harbor.core.stops.compare import ComparedBank, reasons, steps, verdict_text
 from vast_harbor.formats.html_page import PAPERS, page_template
 from vast_harbor.formats.report import pictures
 from vast_harbor.formats.report.tables import ITEMS

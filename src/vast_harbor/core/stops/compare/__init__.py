@@ -18,6 +18,8 @@ from vast_harbor.core.stops.compare.required_extras import (
 from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
 from vast_harbor.core.stops.compare.verdict import BUY, HARMFUL, HOOK_UP, KEEP, MEND, Verdict
 from vast_harbor.core.stops.compare.verdict_charts import capacity, items
+from vast_harbor.core.stops.compare.verdict_reasons import reasons
+from vast_harbor.core.stops.compare.verdict_rules import steps
 
 __all__ = (
     "ADVISED",
@@ -41,7 +43,9 @@ __all__ = (
     "evaluate",
     "items",
     "met_codes",
+    "reasons",
     "required_extras",
+    "steps",
     "stopping",
     "uncertainty_of",
     "verdict_text",

@@ -13,10 +13,10 @@ from vast_harbor.core.stops.compare import (
     cumulative,
     difficulty,
     items,
+    reasons,
+    steps,
     verdict_text,
 )
-from vast_harbor.core.stops.compare.verdict_reasons import reasons
-from vast_harbor.core.stops.compare.verdict_rules import steps
 from vast_harbor.telling.banks import layout
 from vast_harbor.web.base.views import figure_view, operations_of, tokens, view_of
 from vast_harbor.web.state.choosing import choosing
