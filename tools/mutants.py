@@ -35,10 +35,11 @@ TARGETS: dict[str, tuple[tuple[str, ...], ...]] = {
         ("tests/core/stops/test_judgement.py", "tests/core/stops/test_verdict.py"),
         STOPS,
     ),
-    "stops/banks/criteria.py": (
+    "stops/banks/criteria": (
         ("tests/core/stops/test_criteria.py", "tests/core/stops/test_judgement.py"),
         STOPS,
     ),
+    "stops/compare/winner_saving.py": (("tests/core/stops/test_verdict.py",), STOPS),
     "stops/banks/quick_life_cost.py": (("tests/core/cost", "tests/core/battery/test_ageing.py"), STOPS),
 }
 COMPARE = {
