@@ -31,7 +31,8 @@ from vast_harbor.core.stops.need import governing_day as days_stop
 from vast_harbor.core.stops.trial import year
 from vast_harbor.core.stops.trial.simulated_runs import SimulatedRuns
 from vast_harbor.core.stops.trial.trial import Trial
-from vast_harbor.core.stops.trial.year import YearPlan, count
+from vast_harbor.core.stops.trial.year import count
+from vast_harbor.core.stops.trial.year_plan import YearPlan
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.report.document import report
 

@@ -18,19 +18,10 @@ from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.stops import banks as banks_stop
 from vast_harbor.core.stops import compare as compare_stop
 from vast_harbor.core.stops import need as need_stop
-from vast_harbor.core.stops.banks import NO_CHOICE, BankFigures, Banks, Choice, at_nights, chosen_anew
+from vast_harbor.core.stops.banks import NO_CHOICE, Banks, Choice, at_nights, chosen_anew
 from vast_harbor.core.stops.changeover import Changeover, Work
 from vast_harbor.core.stops.charging import Suitability, charging_findings, suitability_of
-from vast_harbor.core.stops.compare import (
-    Compare,
-    ComparedBank,
-    Verdict,
-    cost_besides,
-    met_codes,
-    required_extras,
-    stopping,
-    verdict_text,
-)
+from vast_harbor.core.stops.compare import Compare, ComparedBank, Verdict, extras_cost_of, verdict_text
 from vast_harbor.core.stops.day import Day, day_findings
 from vast_harbor.core.stops.need import Days, Need, SecondNeed, need_findings, second_need, standby_days
 from vast_harbor.core.stops.rig import VoltageChoice, forgotten, rig_findings, voltage_choices
@@ -241,7 +232,7 @@ class Results:
             return evaluate(plan, self.reference, found=found, chosen=self.banks.chosen, rough=True)
         go_on()
         assumptions, days = self.assumptions, self.days
-        banks = at_nights(self.banks, plan, _extras_cost(plan, assumptions))
+        banks = at_nights(self.banks, plan, extras_cost_of(plan, assumptions))
         simulated = SimulatedRuns(plan, self.reference, assumptions, days, banks, 1)
         catalogue = CatalogueBanks(banks, simulated)
         compare = _compared(
@@ -357,7 +348,7 @@ def evaluate(
     assumptions = reference.assumptions(plan.house_rule, plan.overrides)
     days = need_stop.evaluate(plan, reference, assumptions)
     chosen = before.chosen if before is not None else chosen
-    extras_cost = _extras_cost(plan, assumptions)
+    extras_cost = extras_cost_of(plan, assumptions)
     banks = banks_stop.evaluate(plan, reference, assumptions, days, extras_cost, chosen, known)
     simulated = SimulatedRuns(plan, reference, assumptions, days, banks, 1 if rough else None)
     if before is not None:
@@ -394,17 +385,3 @@ def _compared(
         limits.plan, limits.assumptions, limits.days, banks, simulated.years, went, suitability, find,
         catalogue.smallest,
     )  # fmt: skip
-
-
-def _extras_cost(plan: Plan, assumptions: Assumptions) -> Callable[[BankFigures], float | None]:
-    """What a bank needs in addition [money]; None where it is unsuitable even so."""
-
-    def of(banked: BankFigures) -> float | None:
-        assert banked.build is not None
-        suitability = suitability_of(banked.build)
-        required = required_extras(banked.build, banked.checks, suitability)
-        if stopping(banked.findings, suitability, met_codes(required)) is not None:
-            return None
-        return cost_besides(plan, assumptions, banked, required)
-
-    return of

@@ -15,7 +15,18 @@ from vast_harbor.formats.rig_file import LARGEST_BYTES, Problem
 from vast_harbor.store.database import Database
 from vast_harbor.web.base import blueprint, description, errors, security
 from vast_harbor.web.harbor import archive, cards, keeping, reference
-from vast_harbor.web.log import calendar, found, health, live_routes, measured, pictures, review, so_far, use
+from vast_harbor.web.log import (
+    calendar,
+    found,
+    health,
+    live_routes,
+    measured,
+    pictures,
+    review,
+    so_far,
+    use,
+    warranty_paper,
+)
 from vast_harbor.web.log import monitor_routes as monitor_files
 from vast_harbor.web.log import routes as log
 from vast_harbor.web.log.live import Feeds
@@ -36,7 +47,8 @@ from vast_harbor.web.stops.trial import routes as trial
 STATIC = Path(__file__).parents[1] / "static"
 PARTS = (
     cards, keeping, plan, load_csv, banks, charging, trial, compare, report, changeover, log, monitor_files,
-    measured, health, use, found, review, so_far, calendar, pictures, archive, live_routes, monitor,
+    measured, health, use, found, review, so_far,
+    warranty_paper, calendar, pictures, archive, live_routes, monitor,
     model_csv, quotes, cable_tool, label_reader, reference, about, pairing,
 )  # fmt: skip
 NOT_BUILT = "The interface is not built yet: run make build."

@@ -3,18 +3,10 @@
 from vast_harbor.core.stops.compare import verdict_text
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.comparison import Compare, compared_bank, cumulative, evaluate
-from vast_harbor.core.stops.compare.extra_cost import cost_besides
+from vast_harbor.core.stops.compare.extra_cost import extras_cost_of
 from vast_harbor.core.stops.compare.found_banks import CatalogueSearch
 from vast_harbor.core.stops.compare.priorities import CARES
-from vast_harbor.core.stops.compare.required_extras import (
-    ADVISED,
-    COUNTED,
-    RequiredExtra,
-    difficulty,
-    met_codes,
-    required_extras,
-    stopping,
-)
+from vast_harbor.core.stops.compare.required_extras import ADVISED, COUNTED, RequiredExtra, difficulty
 from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
 from vast_harbor.core.stops.compare.verdict import BUY, HARMFUL, HOOK_UP, KEEP, MEND, Verdict
 from vast_harbor.core.stops.compare.verdict_charts import capacity, items
@@ -37,16 +29,13 @@ __all__ = (
     "Verdict",
     "capacity",
     "compared_bank",
-    "cost_besides",
     "cumulative",
     "difficulty",
     "evaluate",
+    "extras_cost_of",
     "items",
-    "met_codes",
     "reasons",
-    "required_extras",
     "steps",
-    "stopping",
     "uncertainty_of",
     "verdict_text",
 )

@@ -1,12 +1,21 @@
 """What comes in addition to the batteries: extras, labour and contingency, with their workings."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import NEEDED, WORKSHOP, Plan
 from vast_harbor.core.stops.banks import BankFigures
-from vast_harbor.core.stops.compare.required_extras import COUNTED, RequiredExtra, difficulty, hours_of
+from vast_harbor.core.stops.charging import suitability_of
+from vast_harbor.core.stops.compare.required_extras import (
+    COUNTED,
+    RequiredExtra,
+    difficulty,
+    hours_of,
+    met_codes,
+    required_extras,
+    stopping,
+)
 from vast_harbor.phrases import phrase
 
 
@@ -126,3 +135,17 @@ def again(plan: Plan, banked: BankFigures) -> tuple[tuple[float, float], ...]:
         for e in banked.candidate.extras
         if e.tag == NEEDED and e.life_years is not None
     )
+
+
+def extras_cost_of(plan: Plan, assumptions: Assumptions) -> Callable[[BankFigures], float | None]:
+    """What a bank needs in addition [money]; None where it is unsuitable even so."""
+
+    def of(banked: BankFigures) -> float | None:
+        assert banked.build is not None
+        suitability = suitability_of(banked.build)
+        required = required_extras(banked.build, banked.checks, suitability)
+        if stopping(banked.findings, suitability, met_codes(required)) is not None:
+            return None
+        return cost_besides(plan, assumptions, banked, required)
+
+    return of

@@ -20,7 +20,8 @@ from vast_harbor.core.stops.charging import Sun, needed, sun_of
 from vast_harbor.core.stops.need import Days
 from vast_harbor.core.stops.trial.simulated_banks import simulated_banks, simulated_candidate
 from vast_harbor.core.stops.trial.trial import Trial
-from vast_harbor.core.stops.trial.year import YearOf, YearPlan, is_kept, key_of, largest_fall, year_of
+from vast_harbor.core.stops.trial.year import YearOf, is_kept, key_of, largest_fall, year_of
+from vast_harbor.core.stops.trial.year_plan import YearPlan
 from vast_harbor.phrases import phrase
 
 # Banks whose year is simulated at once.

@@ -5,21 +5,16 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vast_harbor.core.arrays import Flags, Floats
+from vast_harbor.core.arrays import Floats
 from vast_harbor.core.battery.ageing import cycles_at_depth
 from vast_harbor.core.battery.bank import BatteryModel
-from vast_harbor.core.figures.cached import cached_property
-from vast_harbor.core.figures.clock import DAY_H
 from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.figures.patience import go_on
 from vast_harbor.core.figures.workings import Figure
-from vast_harbor.core.rig.day_types import CARRIED
 from vast_harbor.core.rig.generator_fuel import litre_price, litres_per_hour
 from vast_harbor.core.rig.sources import GENERATOR, MAINS, SOLAR, Source
-from vast_harbor.core.schedule.day_pattern import DaySpec
 from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.schedule.year_calendar import YearCalendar
-from vast_harbor.core.simulation.conditions import Conditions
 from vast_harbor.core.simulation.parameters import EMPTY, FULL, GENERATING
 from vast_harbor.core.simulation.run import fed_by, power_offered, run
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank
@@ -27,13 +22,9 @@ from vast_harbor.core.stops.banks import YearOfUse
 from vast_harbor.core.stops.trial.figure_factory import figure_factory
 from vast_harbor.core.stops.trial.rainflow_cycles import cycles, histogram
 from vast_harbor.core.stops.trial.short_of_full import BY_THE_NEXT, short_of_full
+from vast_harbor.core.stops.trial.year_plan import YearPlan
 from vast_harbor.phrases import phrase
 
-# Years side by side, each with its own weather; more where a year has few nights.
-WEATHERS, MOST_WEATHERS = 3, 9
-# Nights that are enough to count shares of them.
-ENOUGH = 12
-SEED = 11
 # Assumptions of which the days themselves are made.
 _OF_THE_DAYS = (phrase("trial.year.day"), phrase("terms.names.temperature"), phrase("trial.year.charging"))
 SOURCE = phrase("trial.year.every_month_use_three")
@@ -42,66 +33,6 @@ DARK_WH = 0.5
 SPOILT = 0.1
 # Lead-acid suffers when it stays below this for more than a day.
 LOW_SOC = 0.2
-
-
-@dataclass(frozen=True)
-class YearPlan:
-    """The days that stand for a year, in several weathers.
-
-    Attributes:
-        timeline: the rig's days.
-        weathers: how many; None for three, or more where a year has few nights.
-    """
-
-    timeline: Timeline
-    weathers: int | None = None
-
-    @cached_property
-    def calendar(self) -> YearCalendar:
-        """How the days follow one another."""
-        return YearCalendar(self.timeline.plan)
-
-    @cached_property
-    def specs(self) -> tuple[tuple[DaySpec, ...], ...]:
-        """The days of each weather; stays fall on other days in each."""
-        first = self.calendar.days(0.0)
-        a_year = sum(map(_is_night, first))
-        count = self.weathers or min(MOST_WEATHERS, max(WEATHERS, -(-ENOUGH // max(1, a_year))))
-        return (first, *(self.calendar.days(k / count) for k in range(1, count)))
-
-    @cached_property
-    def conditions(self) -> Conditions:
-        """The days laid out."""
-        return self.timeline.calm.seasons(self.specs, SEED)[0].doubled()
-
-    @property
-    def a_day(self) -> int:
-        """Steps of a day."""
-        return round(DAY_H / self.conditions.step_h)
-
-    @cached_property
-    def off_grid(self) -> Flags:
-        """Whether each day is one off-grid, shape (weathers, days)."""
-        return np.array([[_is_night(d) for d in days] for days in self.specs], dtype=bool)
-
-    @cached_property
-    def plugged(self) -> Flags:
-        """Whether each day has mains, same shape."""
-        return np.array([[d.hook_up for d in days] for days in self.specs], dtype=bool)
-
-    @cached_property
-    def nights(self) -> int:
-        """Off-grid nights in all weathers."""
-        return int(self.off_grid.sum())
-
-    @property
-    def scale(self) -> float:
-        """Off-grid nights of the year for each simulated one."""
-        return self.timeline.plan.off_grid_nights / self.nights
-
-
-def _is_night(day: DaySpec) -> bool:
-    return day.kind in CARRIED
 
 
 @dataclass(frozen=True)
