@@ -7,8 +7,6 @@ from vast_harbor.core.cost.life_cost import LifeCostInputs
 from vast_harbor.core.cost.monte_carlo import SampledCosts, sample_costs
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
-from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.banks import (
     COLD_UNGUARDED,
     COVERS_NEED,
@@ -17,20 +15,16 @@ from vast_harbor.core.stops.banks import (
     ORIENTATION,
     UNSWITCHED,
     VENTILATION,
-    Banks,
 )
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
+from vast_harbor.core.stops.compare.old_bank_verdict import OldBankVerdict
 from vast_harbor.core.stops.compare.priorities import choose
 from vast_harbor.core.stops.compare.questions import Question, question_of
 from vast_harbor.core.stops.compare.uncertainty import uncertainty_of, weigh, weighed_cost
 from vast_harbor.core.stops.compare.winner_saving import DRAWN, Saving, pays_back_of, saving_of
-from vast_harbor.core.stops.need import Days
-from vast_harbor.core.stops.rig import AT_FAULT, BANK, CHARGER, DRAIN, UNKNOWN, tested_health
 from vast_harbor.phrases import phrase
 
 KEEP, MEND, HOOK_UP, BUY, NONE = "keep", "mend", "hook_up", "buy", "none"
-# A bank of this age is sound where no sign says otherwise [years].
-YOUNG_YEARS = 2.0
 # Up to so much more on the day is hardly more [-].
 HARDLY_MORE = 0.10
 # A bank of the catalogue joins where it costs less by so much than the candidates of its class [-].
@@ -55,20 +49,15 @@ class Out:
 
 
 @dataclass(frozen=True, repr=False)
-class Verdict:
+class Verdict(OldBankVerdict):
     """The answer for a rig.
 
     Attributes:
-        plan, assumptions, days, banks: the plan in figures.
         candidates: the owner's candidates.
         find: finds the best of each class in the catalogue.
         smallest: finds the cheapest bank of the catalogue that does no harm, whatever it carries.
     """
 
-    plan: Plan
-    assumptions: Assumptions
-    days: Days
-    banks: Banks
     candidates: tuple[ComparedBank, ...]
     find: Callable[[], tuple[ComparedBank, ...]] = tuple
     smallest: Callable[[], ComparedBank | None] = lambda: None
@@ -82,7 +71,7 @@ class Verdict:
     @cached_property
     def _smallest(self) -> ComparedBank | None:
         """The cheapest bank that does no harm, where next to no nights are asked of one."""
-        if not self._few or self._kept or self._mended or not self._wants_some:
+        if not self._few or self.kept or self.mended or not self._wants_some:
             return None
         small = self.smallest()
         known = {c.banked.bank for c in (*self.candidates, *self.found)}
@@ -188,9 +177,9 @@ class Verdict:
         """Which kind of answer it is."""
         if not self.days.day.bank_wh.number:
             return NONE
-        if self._kept:
+        if self.kept:
             return KEEP
-        if self._mended:
+        if self.mended:
             return MEND
         if self._few:
             return HOOK_UP
@@ -214,45 +203,6 @@ class Verdict:
             return None
         each = cheapest.cost["per_night"]
         return None if each.value is None or each.number <= price.number else (each, price)
-
-    @property
-    def danger(self) -> str:
-        """What makes the old bank dangerous, in words; empty where nothing does."""
-        diagnosis = self.banks.diagnosis
-        return diagnosis.danger if diagnosis is not None else ""
-
-    @cached_property
-    def _kept(self) -> bool:
-        usable, old = self.banks.old_carries.get("usable_wh"), self.plan.old_bank
-        if usable is None or self.danger or old is None or not old.kept:
-            return False
-        if not self.tested and not self.young_and_sound:
-            return False
-        return usable.number >= self.days.need.energy.number
-
-    @cached_property
-    def tested(self) -> bool:
-        """Whether a capacity test tells the health of the old bank."""
-        return tested_health(self.plan, self.assumptions) is not None
-
-    @property
-    def young_and_sound(self) -> bool:
-        """Whether age and every sign say that the old bank is sound, so that it needs no test to be kept."""
-        old, diagnosis = self.plan.old_bank, self.banks.diagnosis
-        if old is None or diagnosis is None or old.age_years is None or old.age_years > YOUNG_YEARS:
-            return False
-        bank = next(s for s in diagnosis.suspects if s.key == BANK)
-        return diagnosis.agree and bank.verdict not in (AT_FAULT, UNKNOWN)
-
-    @cached_property
-    def at_fault(self) -> tuple[str, ...]:
-        """Which of the suspects are at fault: bank, charger, drain, use."""
-        diagnosis = self.banks.diagnosis
-        return () if diagnosis is None else diagnosis.at_fault
-
-    @cached_property
-    def _mended(self) -> bool:
-        return not self.danger and BANK not in self.at_fault and bool({CHARGER, DRAIN} & set(self.at_fault))
 
     # Rule 2
 
@@ -353,15 +303,11 @@ class Verdict:
 
     def _harmless(self) -> tuple[ComparedBank, str] | None:
         """The cheapest to buy that does no harm; none is needed where the old bank is not dangerous."""
-        if not self._wants_some or (self.without is not None and self._has_sound_bank):
+        if not self._wants_some or (self.without is not None and self.has_sound_bank):
             return None
         suitable = [c for c in self.compared_banks if all(f.code == COVERS_NEED for f in c.hard)]
         suitable = suitable or [c for c in self.compared_banks if not any(f.code in HARMFUL for f in c.hard)]
         return (min(suitable, key=lambda c: c.cost.outlay.number), "price") if suitable else None
-
-    @property
-    def _has_sound_bank(self) -> bool:
-        return self.plan.old_bank is not None and not self.danger
 
     @cached_property
     def question(self) -> Question | None:

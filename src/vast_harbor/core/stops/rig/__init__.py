@@ -1,17 +1,6 @@
 """Rig: the bank that is there now, and the rig at other system voltages."""
 
-from vast_harbor.core.stops.rig.diagnosis import (
-    AT_FAULT,
-    BANK,
-    CHARGER,
-    DRAIN,
-    UNKNOWN,
-    USE,
-    Diagnosis,
-    diagnose,
-    health_seen,
-    old_health,
-)
+from vast_harbor.core.stops.rig.diagnosis import diagnose, health_seen, old_health
 from vast_harbor.core.stops.rig.findings import forgotten, rig_findings
 from vast_harbor.core.stops.rig.old_bank import (
     old_bank_carries,
@@ -21,6 +10,7 @@ from vast_harbor.core.stops.rig.old_bank import (
     tested_health,
 )
 from vast_harbor.core.stops.rig.predecessor import life_factor, predecessor_finding, wear_a_year
+from vast_harbor.core.stops.rig.suspects import AT_FAULT, BANK, CHARGER, DRAIN, UNKNOWN, USE, Diagnosis
 from vast_harbor.core.stops.rig.system_voltage import VoltageChoice, voltage_choices
 
 __all__ = (

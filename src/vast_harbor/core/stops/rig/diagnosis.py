@@ -1,8 +1,5 @@
 """Is the old bank really the culprit? What its signs say, and who else may be at fault."""
 
-from collections.abc import Iterator
-from dataclasses import dataclass
-
 from vast_harbor.core.battery.health_signs import (
     HealthSign,
     HealthTogether,
@@ -23,10 +20,21 @@ from vast_harbor.core.rig.plan import OldBank, Plan
 from vast_harbor.core.rig.topics import LOADS
 from vast_harbor.core.stops.need import Need
 from vast_harbor.core.stops.rig.old_bank import tested_health
+from vast_harbor.core.stops.rig.suspects import (
+    AT_FAULT,
+    BANK,
+    CHARGER,
+    DRAIN,
+    POSSIBLE,
+    UNKNOWN,
+    UNLIKELY,
+    USE,
+    Diagnosis,
+    Sign,
+    Suspect,
+)
 from vast_harbor.phrases import and_list, phrase
 
-AT_FAULT, POSSIBLE, UNLIKELY, UNKNOWN = "at fault", "possible", "unlikely", "not known"
-BANK, CHARGER, DRAIN, USE = "bank", "charger", "drain", "use"
 # A bank below this is worn; above the other it is sound; and how likely that must be.
 WORN, SOUND, SURE = 0.75, 0.85, 0.8
 FULL_SOC = 0.9
@@ -40,64 +48,6 @@ LAB_C = 15.0
 # Share of a lead-acid bank’s life that each accident takes: below a fifth for over a day, emptied and
 # recharged within a day, left empty for a week, frozen.
 LOW_WEAR, FLAT_WEAR, EMPTY_WEAR, FROZEN_WEAR = 0.02, 0.05, 0.3, 1.0
-
-
-@dataclass(frozen=True, slots=True)
-class Suspect:
-    """One that may be at fault.
-
-    Attributes:
-        key: ``bank``, ``charger``, ``drain`` or ``use``.
-        verdict: ``at fault``, ``possible``, ``unlikely`` or ``not known``.
-        says: why.
-        next: what to do or to find out.
-    """
-
-    key: str
-    verdict: str
-    says: Sentence
-    next: str
-
-
-@dataclass(frozen=True, slots=True)
-class Sign:
-    """What one sign says of the health: its name and range [-]."""
-
-    name: str
-    low: float
-    high: float
-
-
-@dataclass(frozen=True, slots=True)
-class Diagnosis:
-    """What the signs say together.
-
-    Attributes:
-        danger: a sentence when the battery must not be used on; empty otherwise.
-        health: likely state of health with its range; None when nothing is known.
-        signs: what each sign says of it.
-        agree: whether the signs agree.
-        suspects: the bank, the charger, a hidden drain, grown use.
-        says: the answer in a sentence.
-    """
-
-    danger: str
-    health: Figure | None
-    signs: tuple[Sign, ...]
-    agree: bool
-    suspects: tuple[Suspect, ...]
-    says: str
-
-    @property
-    def at_fault(self) -> tuple[str, ...]:
-        """Keys of the suspects that are at fault."""
-        return tuple(s.key for s in self.suspects if s.verdict == AT_FAULT)
-
-    def all_figures(self) -> Iterator[Figure]:
-        """Every figure of the diagnosis."""
-        if self.health is not None:
-            yield self.health
-        yield from (f for s in self.suspects for f in s.says.figures.values())
 
 
 # What is left of an old bank of which nothing is known [-]: it is to be replaced, so it is worn.
