@@ -140,24 +140,14 @@ def compared_bank(
         year, simulated: its run year, and how it went through the trial; None where none is run.
         suitability: its sources.
     """
-    limits = look.rig_limits
-    plan, assumptions, days = limits.plan, limits.assumptions, limits.days
     assert banked.bank is not None
     required = required_extras(banked.build, banked.checks, suitability) if banked.build is not None else ()
     numbers = year.numbers if year is not None else None
     use = look.use(banked.bank, numbers)
     inputs = look.inputs(banked.bank, numbers, banked.candidate)
-    life = lru_cache(1)(
-        partial(
-            life_stop.evaluate,
-            plan, limits.reference, assumptions, days.day, days.need, banked, use, inputs, year,
-            limits.predecessor(banked.battery_class.key),
-        )
-    )  # fmt: skip
-    cost = cost_stop.evaluate(
-        plan, assumptions, days.day, days.need, banked, life, look, use, inputs, old_kg, year, required
-    )
-    further = partial(_further, banked, days.day, year)
+    life = lru_cache(1)(partial(life_stop.evaluate, look.rig_limits, banked, use, inputs, year))
+    cost = cost_stop.evaluate(look, banked, life, use, inputs, old_kg, year, required)
+    further = partial(_further, banked, look.rig_limits.days.day, year)
     return ComparedBank(banked, inputs.basis, life, cost, further, year, simulated, suitability)
 
 

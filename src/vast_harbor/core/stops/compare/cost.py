@@ -65,13 +65,9 @@ class Cost:
 
 
 def evaluate(
-    plan: Plan,
-    assumptions: Assumptions,
-    day: Day,
-    need: Need,
+    look: QuickLifeCost,
     banked: BankFigures,
     life: Callable[[], Life],
-    look: QuickLifeCost,
     use: Use,
     inputs: LifeCostInputs,
     old_kg: Figure | None,
@@ -81,10 +77,10 @@ def evaluate(
     """Lifetime cost of a candidate and the prices of a cycle.
 
     Args:
-        plan, assumptions: the plan and what holds for it.
-        day, need, banked: in figures; the candidate's bank must exist.
+        look: what banks meet and cost in the rig.
+        banked: the candidate in figures; its bank must exist.
         life: its life, asked for with the figures.
-        look, use: the rig, and how it uses the bank, in numbers.
+        use: how the rig uses the bank, in numbers.
         inputs: the bank in numbers, without its extras.
         old_kg: weight of the old bank [kg]; None without one.
         year: its simulated year; None for the hand estimate.
@@ -93,12 +89,14 @@ def evaluate(
     Returns:
         The money with its workings.
     """
+    limits = look.rig_limits
+    plan, assumptions, days = limits.plan, limits.assumptions, limits.days
     f: dict[str, Figure] = {}
     add_extra_cost(f, plan, assumptions, banked, required)
     inputs = replace(inputs, extras=f["extra_cost"].number, again=again(plan, banked))
 
     def make() -> tuple[Mapping[str, Figure], tuple[cash_flow.Payment, ...]]:
-        _delivered(f, plan, day, need, banked, use, year)
+        _delivered(f, plan, days.day, days.need, banked, use, year)
         running(f, assumptions, banked, use, year)
         return f, _figures(f, plan, assumptions, banked, life(), look, inputs, old_kg)
 

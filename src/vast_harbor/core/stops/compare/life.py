@@ -16,7 +16,7 @@ from vast_harbor.core.cost.life_cost import (
 from vast_harbor.core.figures.workings import HOUSE_RULE, REFERENCE, TYPED, Figure, computed, datasheet
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import Plan, Reference
-from vast_harbor.core.stops.banks import LASTS_BY_GRADE, BankFigures, Use, about, class_years
+from vast_harbor.core.stops.banks import LASTS_BY_GRADE, BankFigures, RigLimits, Use, about, class_years
 from vast_harbor.core.stops.compare.wear import MINER, cycle_figures, wear_figures
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.need import Need
@@ -48,36 +48,27 @@ class Life:
 
 
 def evaluate(
-    plan: Plan,
-    reference: Reference,
-    assumptions: Assumptions,
-    day: Day,
-    need: Need,
-    banked: BankFigures,
-    use: Use,
-    inputs: LifeCostInputs,
-    year: YearOf | None = None,
-    predecessor: Figure | None = None,
+    limits: RigLimits, banked: BankFigures, use: Use, inputs: LifeCostInputs, year: YearOf | None = None
 ) -> Life:
     """Life of a candidate in years, with its workings.
 
     Args:
-        plan, reference, assumptions: the plan and what holds for it.
-        day, need: in figures.
+        limits: the rig.
         banked: the candidate; its bank must exist.
         use: how the rig uses it, in numbers.
         inputs: what its life follows from, in numbers.
         year: its simulated year; None for the hand estimate.
-        predecessor: what the old bank says of the life of this class; None where that is nothing.
 
     Returns:
         The life.
     """
+    plan, assumptions, day, need = limits.plan, limits.assumptions, limits.days.day, limits.days.need
     f: dict[str, Figure] = {}
-    factors = _factors(assumptions, banked.battery_class.key, predecessor)
+    key = banked.battery_class.key
+    factors = _factors(assumptions, key, limits.predecessor(key))
     cycle_figures(f, plan, assumptions, day, need, banked, use, factors)
     wear_figures(f, plan, assumptions, need, banked, use, inputs, factors, year)
-    return _life(f, plan, reference, assumptions, day, need, banked, inputs)
+    return _life(f, plan, limits.reference, assumptions, day, need, banked, inputs)
 
 
 def _factors(assumptions: Assumptions, key: str, predecessor: Figure | None) -> dict[str, Figure]:
