@@ -198,71 +198,70 @@ def contradictions(part: ModelPart) -> Iterator[tuple[str, str]]:
     Yields:
         (field, sentence).
     """
-    curve = [
+    yield from _curve(part)
+    yield from _ratings(part)
+    yield from _temperatures(part)
+    for name, wrong, says in (
+        ("warranty_full_years", part.warranty_full_years > part.warranty_years,
+         phrase("files.model_part.full_years_part_warranty")),
+        ("price_low", part.price_low is not None and part.price_low > part.price,
+         phrase("files.model_part.low_price_higher_price")),
+        ("price_high", part.price_high is not None and part.price_high < part.price,
+         phrase("files.model_part.high_price_lower_price")),
+        ("bms_peak_a", part.bms_peak_a is not None and part.bms_peak_a < (part.bms_continuous_a or 0),
+         phrase("files.model_part.peak_current_lower_continuous")),
+    ):  # fmt: skip
+        if wrong:
+            yield name, says
+    if part.measured_ah is not None and part.measured_ah > part.rated_ah * 1.3:
+        measured, rated = f"{part.measured_ah:g}", f"{part.rated_ah:g}"
+        says = phrase("files.model_part.measured_ah_far_rated", measured_ah=measured, rated_ah=rated)
+        yield "measured_ah", says
+
+
+def _curve(part: ModelPart) -> Iterator[tuple[str, str]]:
+    """Cycles that do not fall with the depth."""
+    for (d_1, n_1, _), (d_2, n_2, name) in _in_pairs(
         (part.cycles_at_dod, part.cycles, "cycles"),
         (part.cycles_at_2, part.cycles_2, "cycles_2"),
         (part.cycles_at_3, part.cycles_3, "cycles_3"),
-    ]
-    points = sorted((d, n, f) for d, n, f in curve if d is not None and n is not None)
-    for (d_1, n_1, _), (d_2, n_2, name) in itertools.pairwise(points):
+    ):
         if d_1 == d_2:
             yield name, phrase("files.model_part.two_cycle_counts_depth", d_1=f"{d_1:.0%}")
         elif n_2 >= n_1:
-            yield (
-                name,
-                (
-                    phrase(
-                        "files.model_part.cycles_deeper_cycles_cannot",
-                        n_2=f"{n_2:g}",
-                        d_2=f"{d_2:.0%}",
-                        n_1=f"{n_1:g}",
-                        d_1=f"{d_1:.0%}",
-                    )
-                ),
-            )
-    ratings = [(part.rated_hours, part.rated_ah, "rated_ah"), (part.hours_2, part.ah_2, "ah_2"),
-               (part.hours_3, part.ah_3, "ah_3")]  # fmt: skip
-    known = sorted((h, ah, f) for h, ah, f in ratings if h is not None and ah is not None)
-    for (h_1, ah_1, _), (h_2, ah_2, name) in itertools.pairwise(known):
+            numbers = {"n_1": f"{n_1:g}", "d_1": f"{d_1:.0%}", "n_2": f"{n_2:g}", "d_2": f"{d_2:.0%}"}
+            yield name, phrase("files.model_part.cycles_deeper_cycles_cannot", **numbers)
+
+
+def _ratings(part: ModelPart) -> Iterator[tuple[str, str]]:
+    """Amp-hours that do not grow with the hours."""
+    for (h_1, ah_1, _), (h_2, ah_2, name) in _in_pairs(
+        (part.rated_hours, part.rated_ah, "rated_ah"),
+        (part.hours_2, part.ah_2, "ah_2"),
+        (part.hours_3, part.ah_3, "ah_3"),
+    ):
         if h_1 == h_2:
             yield name, phrase("files.model_part.two_capacities_h_remove", h_1=f"{h_1:g}")
         elif ah_2 < ah_1:
-            yield (
-                name,
-                phrase(
-                    "files.model_part.ah_over_h_less",
-                    ah_2=f"{ah_2:g}",
-                    h_2=f"{h_2:g}",
-                    ah_1=f"{ah_1:g}",
-                    h_1=f"{h_1:g}",
-                ),
-            )
-    if part.warranty_full_years > part.warranty_years:
-        yield ("warranty_full_years", phrase("files.model_part.full_years_part_warranty"))
-    if part.price_low is not None and part.price_low > part.price:
-        yield "price_low", phrase("files.model_part.low_price_higher_price")
-    if part.price_high is not None and part.price_high < part.price:
-        yield "price_high", phrase("files.model_part.high_price_lower_price")
-    if part.bms_peak_a is not None and part.bms_peak_a < (part.bms_continuous_a or 0):
-        yield "bms_peak_a", phrase("files.model_part.peak_current_lower_continuous")
+            numbers = {"h_1": f"{h_1:g}", "ah_1": f"{ah_1:g}", "h_2": f"{h_2:g}", "ah_2": f"{ah_2:g}"}
+            yield name, phrase("files.model_part.ah_over_h_less", **numbers)
+
+
+_Rated = tuple[float, float, str]
+
+
+def _in_pairs(*rated: tuple[float | None, float | None, str]) -> Iterator[tuple[_Rated, _Rated]]:
+    """Neighbours among those that are known, the least first."""
+    return itertools.pairwise(sorted((x, y, f) for x, y, f in rated if x is not None and y is not None))
+
+
+def _temperatures(part: ModelPart) -> Iterator[tuple[str, str]]:
+    """Ranges without an end, or upside down."""
     for name in ("charge", "discharge", "storage"):
         low, high = getattr(part, f"{name}_min_c"), getattr(part, f"{name}_max_c")
         if low is not None and high is not None and low >= high:
-            yield (
-                f"{name}_max_c",
-                phrase("files.model_part.highest_temperature_c_above", high=f"{high:g}", low=f"{low:g}"),
-            )
+            says = phrase("files.model_part.highest_temperature_c_above", high=f"{high:g}", low=f"{low:g}")
+            yield f"{name}_max_c", says
         elif (low is None) != (high is None):
-            yield (
-                f"{name}_{'max' if high is None else 'min'}_c",
-                phrase("files.model_part.enter_both_ends_range"),
-            )
-    if part.measured_ah is not None and part.measured_ah > part.rated_ah * 1.3:
-        yield (
-            "measured_ah",
-            phrase(
-                "files.model_part.measured_ah_far_rated",
-                measured_ah=f"{part.measured_ah:g}",
-                rated_ah=f"{part.rated_ah:g}",
-            ),
-        )
+            missing = "max" if high is None else "min"
+            yield f"{name}_{missing}_c", phrase("files.model_part.enter_both_ends_range")

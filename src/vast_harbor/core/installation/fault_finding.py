@@ -4,6 +4,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
 
+from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.soc_from_voltage import LFP_V, RESTED_V
 from vast_harbor.core.installation.bank_circuit import (
     AMPS_SOCKET,
@@ -195,30 +196,39 @@ def _readings(
 
 def _suspects(circuit: Circuit, point: Point, sleeps: bool) -> Iterator[tuple[str, int, list[Fault]]]:
     """Faults that differ in what they show: those of one kind in one string look alike from outside."""
-    bank = circuit.wiring.bank
     yield from ((kind, 0, [Fault(kind)]) for kind in (AMPS_SOCKET, SWAPPED))
     if circuit.stage != APART:
         yield from ((kind, 0, [Fault(kind)]) for kind in (MAIN_FUSE, ISOLATOR_OFF))
     own = point.string or 1
-    other = 1 + own % bank.parallel
-    strings = [(own, point.string)] + ([(other, -1)] if point.string and other != own else [])
-    at = min(point.at or 1, bank.series)
-    for string, told in strings:
-        if circuit.stage == APART and told == -1:
-            continue
-        for kind in (REVERSED, ASLEEP if sleeps else DEAD_CELL, WEAK, UNEQUAL):
-            if point.kind == UNIT and circuit.stage == APART and kind == REVERSED:
-                continue
-            yield kind, told, [Fault(kind, string, at, size) for size in SIZES.get(kind, (0.0,))]
-        if point.kind == UNIT and circuit.stage == APART:
-            continue
-        if bank.parallel > 1 or bank.series > 1:
-            place = at if point.kind == STRING or point.at else 0
-            if bank.parallel == 1 or (bank.series > 1 and place < bank.series):
-                place = min(max(place, 1), bank.series - 1) if bank.parallel == 1 else place
-            place = place if place < bank.series else 0
-            yield LOOSE, told, [Fault(LOOSE, string, place, size) for size in SIZES[LOOSE]]
-        if fuses_per_string(bank):
-            yield STRING_FUSE, told, [Fault(STRING_FUSE, string)]
+    yield from _in_string(circuit, point, own, point.string, sleeps)
+    other = 1 + own % circuit.wiring.bank.parallel
+    # Apart, what is wrong in another string shows nowhere.
+    if point.string and other != own and circuit.stage != APART:
+        yield from _in_string(circuit, point, other, -1, sleeps)
     if circuit.stage in (LOADED, SPENT, FED) and not point.string:
         yield LOOSE, 0, [Fault(LOOSE, 0, 0, size) for size in SIZES[LOOSE]]
+
+
+def _in_string(
+    circuit: Circuit, point: Point, string: int, told: int, sleeps: bool
+) -> Iterator[tuple[str, int, list[Fault]]]:
+    """Faults of one string, told as in the point's own or in another one (-1)."""
+    bank, apart = circuit.wiring.bank, point.kind == UNIT and circuit.stage == APART
+    at = min(point.at or 1, bank.series)
+    for kind in (REVERSED, ASLEEP if sleeps else DEAD_CELL, WEAK, UNEQUAL):
+        if not (apart and kind == REVERSED):
+            yield kind, told, [Fault(kind, string, at, size) for size in SIZES.get(kind, (0.0,))]
+    if apart:
+        return
+    if bank.parallel > 1 or bank.series > 1:
+        place = _loose_joint(bank, at if point.kind == STRING or point.at else 0)
+        yield LOOSE, told, [Fault(LOOSE, string, place, size) for size in SIZES[LOOSE]]
+    if fuses_per_string(bank):
+        yield STRING_FUSE, told, [Fault(STRING_FUSE, string)]
+
+
+def _loose_joint(bank: Bank, near: int) -> int:
+    """The joint of a string nearest to a place in it; 0 for the one where strings join."""
+    if bank.parallel == 1:
+        return min(max(near, 1), bank.series - 1)
+    return near if near < bank.series else 0

@@ -1,6 +1,7 @@
 """Every value of a rig as it stands in its input."""
 
 from functools import lru_cache
+from typing import Any
 
 from pydantic import BaseModel
 
@@ -55,19 +56,8 @@ def _put(out: dict[str, str], part: BaseModel, at: str, style: Style, twelves: f
             out[path] = _field_text(float(value) * (twelves if per_12 else 1.0), unit, style)
         elif isinstance(value, BaseModel):
             _put(out, value, path, style, twelves)
-        elif name == "on":
-            for key, times in value.items():
-                if times is not None:
-                    _put(out, times, f"{path}/{key}", style, twelves)
-        elif name == "readings":
-            for key, reading in value.items():
-                unit = READINGS[key.rpartition(".")[2]].unit
-                out[f"{path}/{key}"] = "" if reading is None else _field_text(reading, unit, style)
-        elif isinstance(value, dict) and name != "overrides":
-            for key, one in value.items():
-                if not isinstance(one, bool):
-                    text = _field_text(one, "money", style) if isinstance(one, float) else one or ""
-                    out[f"{path}/{key}"] = text
+        elif isinstance(value, dict):
+            _put_entries(out, name, value, path, style, twelves)
         elif name == "positions":
             volts = [[plain_number(v * twelves, "V", style) for v in pair] for pair in value]
             out[path] = ", ".join("/".join(pair) for pair in volts)
@@ -79,6 +69,21 @@ def _put(out: dict[str, str], part: BaseModel, at: str, style: Style, twelves: f
                     _put(out, item, f"{path}/{i}", style, twelves)
                 elif isinstance(item, float):
                     out[f"{path}/{i}"] = _field_text(item, unit, style)
+
+
+def _put_entries(
+    out: dict[str, str], name: str, entries: dict[str, Any], at: str, style: Style, twelves: float
+) -> None:
+    """Put what a part holds by key: parts, readings in units of their own, sums of money and words."""
+    for key, one in entries.items():
+        path = f"{at}/{key}"
+        if isinstance(one, BaseModel):
+            _put(out, one, path, style, twelves)
+        elif name == "readings":
+            unit = READINGS[key.rpartition(".")[2]].unit
+            out[path] = "" if one is None else _field_text(one, unit, style)
+        elif name not in ("on", "overrides") and not isinstance(one, bool):
+            out[path] = _field_text(one, "money", style) if isinstance(one, float) else one or ""
 
 
 # The same few numbers stand in hundreds of fields, edit after edit.
