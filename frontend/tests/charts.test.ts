@@ -12,11 +12,11 @@ import { createPinia, setActivePinia } from 'pinia'
 import { describe, expect, it } from 'vitest'
 import { FakeServer, server, view } from './fakeServer'
 
-const column = (id: string, battery_class: string, stop = false) => ({
+const column = (id: string, battery_class: string, out = false) => ({
   id,
   battery_class,
   title: `The ${id}`,
-  stop,
+  out,
 })
 const banks = [column('one', 'lfp'), column('two', 'agm', true), column('three', 'lfp')]
 const line = (id: string, points: [number, number][]) => ({ id, points })
@@ -119,7 +119,7 @@ describe('money over the years', () => {
 
   it('shows all where every bank is out', async () => {
     const all = parts()
-    all.compare.compared_banks = banks.map((b) => ({ ...b, stop: true }))
+    all.compare.compared_banks = banks.map((b) => ({ ...b, out: true }))
     await openWith(all)
     expect(optionOf(mount(CumulativeChart)).yAxis.max).toBe(10_000)
   })
@@ -217,8 +217,8 @@ describe('the picture of a trial', () => {
     volts: [13.2, 12.9, 0],
     amps: [-2, -40, 0],
     events: [
-      { severity: 'care', step: 1 },
-      { severity: 'stop', step: 2 },
+      { severity: 'caution', step: 1 },
+      { severity: 'blocking', step: 2 },
     ],
   }
   const chart = async (moment = 1) => {

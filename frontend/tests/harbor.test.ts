@@ -14,7 +14,7 @@ let fake: FakeServer
 const figures = (text: string) => ({
   strip: [
     { stop: 'rig', figure: '60 nights', attention: '' },
-    { stop: 'need', figure: text, attention: 'care' },
+    { stop: 'need', figure: text, attention: 'caution' },
   ],
   result: [{ text: `${text}.`, key: null }],
 })
@@ -266,7 +266,7 @@ describe('cards', () => {
     })
     expect(ready.text()).toContain('60 nights')
     expect(ready.attributes('aria-busy')).toBe('false')
-    expect(ready.findComponent({ name: 'SeverityMark' }).props('severity')).toBe('care')
+    expect(ready.findComponent({ name: 'SeverityMark' }).props('severity')).toBe('caution')
     const busy = mount(RigCard, { props: { card: card(1, 'Wren', null) as never }, global })
     expect(busy.text()).toContain('Calculating')
     expect(busy.attributes('aria-busy')).toBe('true')

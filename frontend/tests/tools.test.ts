@@ -346,7 +346,7 @@ describe('the run of a trial', () => {
   })
 
   it('begins where something first switches off, else in a day that is whole', async () => {
-    expect((await asked(run('a', [event('care', 3), event('stop', 120)]))).moment.value).toBe(120)
+    expect((await asked(run('a', [event('caution', 3), event('blocking', 120)]))).moment.value).toBe(120)
     expect((await asked(run('b'))).moment.value).toBe(72)
   })
 
@@ -359,14 +359,14 @@ describe('the run of a trial', () => {
   })
 
   it('keeps the moment while the same stretch is run again', async () => {
-    const made = await asked(run('a', [event('stop', 120)]))
+    const made = await asked(run('a', [event('blocking', 120)]))
     made.look(40)
-    fake.others['GET /api/rigs/7/trial'] = () => run('a', [event('stop', 90)])
+    fake.others['GET /api/rigs/7/trial'] = () => run('a', [event('blocking', 90)])
     await change()
     await wait(200)
     await settle()
     expect(made.moment.value).toBe(40)
-    fake.others['GET /api/rigs/7/trial'] = () => run('another stretch', [event('stop', 90)])
+    fake.others['GET /api/rigs/7/trial'] = () => run('another stretch', [event('blocking', 90)])
     await change()
     await wait(200)
     await settle()

@@ -14,7 +14,7 @@ const compare = computed(() => plan.rig!.compare)
 const symbol = computed(() => plan.rig!.units.money!)
 const money = (v: number) => amount(v, symbol.value, plan.document.rig.currency as string)
 
-const { look, chemistry, axis, tooltip, series, rows } = useYearLines(
+const { chemistry, series, overYears, rows } = useYearLines(
   computed(() => compare.value.compared_banks),
   computed(() => compare.value.cumulative),
   money,
@@ -52,19 +52,12 @@ const most = computed(() => {
   return Math.ceil(top / (step / 2)) * (step / 2)
 })
 
-const option = computed(() => ({
-  animation: false,
-  grid: { left: 66, right: 22, top: 26, bottom: 40 },
-  tooltip: tooltip.value,
-  xAxis: axis.value,
-  yAxis: {
-    ...look.value.axis,
-    type: 'value',
-    axisLabel: { ...look.value.text, formatter: money },
-    max: most.value,
-  },
-  series: [...bands.value, ...series.value],
-}))
+const option = computed(() =>
+  overYears({ left: 66, right: 22, top: 26 }, { unit: money, max: most.value }, [
+    ...bands.value,
+    ...series.value,
+  ]),
+)
 </script>
 
 <template>

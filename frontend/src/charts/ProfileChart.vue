@@ -5,10 +5,10 @@ import { computed } from 'vue'
 import ChartFrame from './ChartFrame.vue'
 import { tip } from './tip'
 import { grouped } from '@/ui/numbers'
-import { useLook } from './useLook'
+import { useLines } from './useLines'
 
 const plan = usePlan()
-const { look } = useLook()
+const { look, picture, plain } = useLines()
 
 const steps = computed(() => {
   const { edges_h: edges, watts } = plan.rig!.day
@@ -19,41 +19,22 @@ const steps = computed(() => {
 const clock = (h: number) =>
   `${String(Math.floor(h)).padStart(2, '0')}:${String(Math.round((h % 1) * 60) % 60).padStart(2, '0')}`
 
-const option = computed(() => ({
-  animation: false,
-  grid: { left: 52, right: 8, top: 8, bottom: 24 },
-  tooltip: {
-    ...look.value.tooltip,
-    trigger: 'axis',
-    formatter: (items: { value: [number, number] }[]) =>
-      tip(clock(items[0]!.value[0]), ['', `${grouped(items[0]!.value[1])} W`]),
-  },
-  xAxis: {
-    ...look.value.axis,
-    type: 'value',
-    min: 0,
-    max: 24,
-    interval: 6,
-    splitLine: { show: false },
-    axisLabel: { ...look.value.text, formatter: (h: number) => clock(h) },
-  },
-  yAxis: {
-    ...look.value.axis,
-    type: 'value',
-    splitNumber: 2,
-    axisLabel: { ...look.value.text, formatter: (w: number) => `${grouped(w)} W` },
-  },
-  series: [
-    {
-      type: 'line',
-      step: 'end',
-      data: steps.value,
-      symbol: 'none',
-      lineStyle: { width: 1.5, color: look.value.sea },
-      areaStyle: { color: look.value.sea, opacity: 0.22 },
-    },
-  ],
-}))
+const option = computed(() =>
+  picture({
+    grid: { left: 52, right: 8, top: 8, bottom: 24 },
+    tell: (items) => tip(clock(items[0]!.value[0]), ['', `${grouped(items[0]!.value[1])} W`]),
+    x: { max: 24, interval: 6, splitLine: { show: false }, unit: clock },
+    y: { splitNumber: 2, unit: (w: number) => `${grouped(w)} W` },
+    series: [
+      {
+        ...plain(look.value.sea, { width: 1.5 }),
+        step: 'end',
+        data: steps.value,
+        areaStyle: { color: look.value.sea, opacity: 0.22 },
+      },
+    ],
+  }),
+)
 
 const rows = computed(() =>
   plan.rig!.day.watts.map((w, i) => [

@@ -3,7 +3,7 @@ import type { ComparedBankView, SeriesView } from '@/api/client'
 import { computed, type ComputedRef } from 'vue'
 import { markOf } from './sameClass'
 import { tip } from './tip'
-import { useLook } from './useLook'
+import { useLines } from './useLines'
 
 /** Lines over the years of keeping, one for each bank: what the pictures of money and capacity share. */
 export function useYearLines(
@@ -11,57 +11,55 @@ export function useYearLines(
   lines: ComputedRef<SeriesView[]>,
   tell: (value: number) => string,
 ) {
-  const { look, chemistry } = useLook()
-
-  const axis = computed(() => ({
-    ...look.value.axis,
-    type: 'value',
-    min: 0,
-    max: lines.value[0]?.points.at(-1)?.[0],
-    name: phrase('shared.use_year_lines.years_now'),
-    nameLocation: 'middle',
-    nameGap: 26,
-    splitLine: { show: false },
-    minInterval: 1,
-  }))
-
-  const tooltip = computed(() => ({
-    ...look.value.tooltip,
-    trigger: 'item',
-    formatter: (p: { seriesName: string; value: [number, number] }) =>
-      tip(p.seriesName, [
-        phrase('shared.use_year_lines.after_years', { p: p.value[0].toFixed(1) }),
-        tell(p.value[1]),
-      ]),
-  }))
+  const { look, chemistry, ofClass, picture } = useLines()
 
   /** A bank that is out is drawn thin. */
   const series = computed(() =>
     lines.value.map((line, i) => {
       const column = columns.value[i]!
-      const mark = chemistry(column.battery_class)
-      const number = markOf(columns.value, column.id)
       return {
+        ...ofClass(
+          column.battery_class,
+          markOf(columns.value, column.id),
+          column.out ? { width: 1.2, opacity: 0.6 } : undefined,
+        ),
         name: column.title,
-        type: 'line',
         data: line.points,
-        symbol: mark.symbol,
+        symbol: chemistry(column.battery_class).symbol,
         symbolSize: 6,
         showAllSymbol: false,
-        color: mark.color,
         z: 3,
-        lineStyle: {
-          width: column.out ? 1.2 : 2.5,
-          type: mark.type,
-          color: mark.color,
-          opacity: column.out ? 0.6 : 1,
-        },
-        endLabel: { show: number !== '', formatter: number, color: mark.color, fontWeight: 700 },
-        labelLayout: { moveOverlap: 'shiftY' },
         emphasis: { focus: 'series' },
       }
     }),
   )
+
+  /** The picture with these lines, or others about them. */
+  const overYears = (
+    grid: Record<string, number>,
+    y: Record<string, unknown>,
+    drawn: object[] = series.value,
+  ) =>
+    picture({
+      grid,
+      tooltip: {
+        ...look.value.tooltip,
+        trigger: 'item',
+        formatter: (p: { seriesName: string; value: [number, number] }) =>
+          tip(p.seriesName, [
+            phrase('shared.use_year_lines.after_years', { p: p.value[0].toFixed(1) }),
+            tell(p.value[1]),
+          ]),
+      },
+      x: {
+        max: lines.value[0]?.points.at(-1)?.[0],
+        name: phrase('shared.use_year_lines.years_now'),
+        splitLine: { show: false },
+        minInterval: 1,
+      },
+      y,
+      series: drawn,
+    })
 
   const rows = computed(() =>
     lines.value.flatMap((line, i) =>
@@ -69,5 +67,5 @@ export function useYearLines(
     ),
   )
 
-  return { look, chemistry, axis, tooltip, series, rows }
+  return { look, chemistry, series, overYears, rows }
 }

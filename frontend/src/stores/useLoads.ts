@@ -2,6 +2,7 @@ import { phrase } from '@/phrases/shared'
 import type { Operation, Schemas } from '@/api/client'
 import type { Load, Times } from '@/api/rigFile'
 import { usePlan } from './plan'
+import { freshIds, useRows } from './useRows'
 import { computed, nextTick } from 'vue'
 
 export type OnDay = 'usual' | 'own' | 'off'
@@ -10,6 +11,10 @@ export type OnDay = 'usual' | 'own' | 'off'
 export function useLoads() {
   const plan = usePlan()
   const loads = computed(() => plan.document.day.loads)
+  const rows = useRows(
+    () => '/day/loads',
+    () => loads.value,
+  )
   const figures = computed(() => new Map(plan.rig!.day.loads.map((l) => [l.id, l])))
   const shown = computed(() => plan.rig!.day.type)
 
@@ -48,15 +53,6 @@ export function useLoads() {
     )
   }
 
-  function freshIds(count: number): string[] {
-    const taken = new Set(loads.value.map((l) => l.id))
-    const out: string[] = []
-    for (let n = loads.value.length + 1; out.length < count; n++) {
-      if (!taken.has(`load-${n}`)) out.push(`load-${n}`)
-    }
-    return out
-  }
-
   async function focus(id: string) {
     await nextTick()
     const field = document.querySelector<HTMLInputElement>(`[data-load="${id}"] input`)
@@ -65,13 +61,13 @@ export function useLoads() {
   }
 
   async function add(entry?: Schemas['ApplianceView'], quantity?: number) {
-    const id = freshIds(1)[0]!
+    const id = rows.fresh('load-')
     const value = entry
       ? { ...entry.load, id, ...(quantity === undefined ? {} : { quantity }) }
       : { id, name: phrase('shared.use_loads.load', { id: id.slice(5) }), draw: '0 W', hours: 1 }
-    await plan.edit(
+    await rows.add(
       phrase('shared.use_loads.add', { name: entry?.name ?? phrase('shared.use_loads.load_2') }),
-      { op: 'add', path: '/day/loads/-', value },
+      value,
     )
     // From the list one often follows another; an empty one is filled in next.
     if (!entry) await focus(id)
@@ -79,22 +75,15 @@ export function useLoads() {
 
   /** Add loads as they stand in a rig file, as one edit. */
   function addMany(entries: Record<string, unknown>[]) {
-    const ids = freshIds(entries.length)
-    const operations = entries.map((entry, i) => ({
-      op: 'add' as const,
-      path: '/day/loads/-',
-      value: { ...entry, id: ids[i] },
-    }))
-    return plan.edit(phrase('shared.use_loads.add_loads_file'), ...operations)
+    const ids = freshIds(loads.value, 'load-', loads.value.length + 1, entries.length)
+    const values = entries.map((entry, i) => ({ ...entry, id: ids[i] }))
+    return rows.add(phrase('shared.use_loads.add_loads_file'), ...values)
   }
 
   /** The hand goes on to the load that takes its place, else to the one before it, else to the search. */
   async function remove(index: number) {
     const next = loads.value[index + 1]?.id ?? loads.value[index - 1]?.id
-    await plan.edit(phrase('shared.use_loads.remove', { loads: loads.value[index]?.name }), {
-      op: 'remove',
-      path: `/day/loads/${index}`,
-    })
+    await rows.remove(phrase('shared.use_loads.remove', { loads: loads.value[index]?.name }), index)
     await nextTick()
     const row = next && document.querySelector<HTMLElement>(`[data-load="${next}"] input`)
     ;(row || document.querySelector<HTMLElement>('[data-new]'))?.focus()

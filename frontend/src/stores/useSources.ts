@@ -1,5 +1,6 @@
 import { phrase } from '@/phrases/shared'
 import { usePlan } from '@/stores/plan'
+import { useRows } from '@/stores/useRows'
 import { computed } from 'vue'
 import type { SourceKind } from '@/ui/sourceKinds'
 
@@ -19,17 +20,14 @@ export function useSources() {
   const plan = usePlan()
   const sources = computed(() => plan.rig!.sources)
   const full = computed(() => plan.document.sources.length >= MOST)
+  const rows = useRows(
+    () => '/sources',
+    () => plan.document.sources,
+  )
 
   function add({ key: kind, name }: SourceKind) {
-    const taken = new Set(plan.document.sources.map((s) => s.id))
-    let n = 1
-    while (taken.has(`${kind}-${n}`)) n++
-    const value = { id: `${kind}-${n}`, kind, ...FRESH[kind] }
-    return plan.edit(phrase('shared.use_sources.add_source', { name }), {
-      op: 'add',
-      path: '/sources/-',
-      value,
-    })
+    const value = { id: rows.fresh(`${kind}-`, 1), kind, ...FRESH[kind] }
+    return rows.add(phrase('shared.use_sources.add_source', { name }), value)
   }
 
   /** A source goes with the remedies that were chosen for it. */
@@ -46,10 +44,7 @@ export function useSources() {
           ]
         : [],
     )
-    return plan.edit(phrase('shared.use_sources.remove_source'), ...fixes, {
-      op: 'remove',
-      path: `/sources/${index}`,
-    })
+    return rows.remove(phrase('shared.use_sources.remove_source'), index, ...fixes)
   }
 
   return { sources, full, add, remove }

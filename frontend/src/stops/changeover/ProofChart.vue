@@ -2,61 +2,36 @@
 import { phrase } from '@/phrases/changeover'
 import type { Schemas } from '@/api/client'
 import ChartFrame from '@/charts/ChartFrame.vue'
-import { tip } from '@/charts/tip'
-import { useLook } from '@/charts/useLook'
+import { useLines } from '@/charts/useLines'
 import { computed } from 'vue'
 
 /** Volts over the hours of the test: a bank as labelled, the least that is allowed, and what was read. */
 const props = defineProps<{ proof: Schemas['ProofView']; batteryClass: string }>()
-const { look, chemistry } = useLook()
-const mark = computed(() => chemistry(props.batteryClass))
+const { look, picture, values, ofClass } = useLines()
 
-const line = (name: string, data: number[][], width: number, type: unknown) => ({
+const line = (name: string, data: number[][], width: number, type: string) => ({
+  ...ofClass(props.batteryClass, '', { width, type }),
   name,
-  type: 'line',
   data,
-  symbol: 'none',
-  color: mark.value.color,
-  lineStyle: { width, type, color: mark.value.color },
 })
-const option = computed(() => ({
-  animation: false,
-  grid: { left: 52, right: 20, top: 14, bottom: 40 },
-  tooltip: {
-    ...look.value.tooltip,
-    trigger: 'axis',
-    formatter: (items: { seriesName: string; value: [number, number] }[]) =>
-      tip(
-        `${items[0]!.value[0].toFixed(1)} h`,
-        ...items.map((i): [string, string] => [i.seriesName, `${i.value[1].toFixed(2)} V`]),
-      ),
-  },
-  xAxis: {
-    ...look.value.axis,
-    type: 'value',
-    min: 0,
-    name: phrase('changeover.proof.hours_axis'),
-    nameLocation: 'middle',
-    nameGap: 26,
-  },
-  yAxis: {
-    ...look.value.axis,
-    type: 'value',
-    scale: true,
-    axisLabel: { ...look.value.text, formatter: (v: number) => `${v} V` },
-  },
-  series: [
-    line(phrase('changeover.proof.labelled'), props.proof.curve, 2.5, 'solid'),
-    line(phrase('changeover.proof.least'), props.proof.least, 1.5, 'dashed'),
-    {
-      name: phrase('changeover.proof.read'),
-      type: 'scatter',
-      data: props.proof.measured,
-      symbolSize: 9,
-      color: look.value.ink,
-    },
-  ],
-}))
+const option = computed(() =>
+  picture({
+    tell: values((h) => `${h.toFixed(1)} h`, 'V', 2),
+    x: { name: phrase('changeover.proof.hours_axis') },
+    y: { scale: true, unit: 'V' },
+    series: [
+      line(phrase('changeover.proof.labelled'), props.proof.curve, 2.5, 'solid'),
+      line(phrase('changeover.proof.least'), props.proof.least, 1.5, 'dashed'),
+      {
+        name: phrase('changeover.proof.read'),
+        type: 'scatter',
+        data: props.proof.measured,
+        symbolSize: 9,
+        color: look.value.ink,
+      },
+    ],
+  }),
+)
 </script>
 
 <template>

@@ -3,6 +3,7 @@ import { phrase } from '@/phrases/changeover'
 import PlanField from '@/ui/PlanField.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import { Timer, Trash2 } from '@lucide/vue'
+import { useRows } from '@/stores/useRows'
 import { computed, onBeforeUnmount, ref } from 'vue'
 import ProofChart from './ProofChart.vue'
 import ProofTable from './ProofTable.vue'
@@ -36,11 +37,7 @@ const SHOWN: Record<string, string> = { promised: 'note', within: 'note', short:
 const freshId = () => `r${Date.now().toString(36)}${Math.random().toString(36).slice(2, 6)}`
 
 const take = (reading: { minutes: string; volts: string; amps: string }) =>
-  plan.edit(phrase('changeover.proof.reading'), {
-    op: 'add',
-    path: '/changeover/proof/-',
-    value: { id: freshId(), ...reading },
-  })
+  list.add(phrase('changeover.proof.reading'), { id: freshId(), ...reading })
 
 async function add() {
   const { volts, amps } = form.value
@@ -57,9 +54,12 @@ async function add() {
   form.value = { minutes: '', volts: '', amps }
 }
 
-const remove = (index: number) =>
-  plan.edit(phrase('changeover.proof.remove'), { op: 'remove', path: `/changeover/proof/${index}` })
+const remove = (index: number) => list.remove(phrase('changeover.proof.remove'), index)
 const rows = computed(() => plan.document.changeover.proof)
+const list = useRows(
+  () => '/changeover/proof',
+  () => rows.value,
+)
 const last = computed(() => Math.max(-1, ...rows.value.map((r) => Number(r.minutes))))
 
 /** What was measured in the steps of the work, by step. */

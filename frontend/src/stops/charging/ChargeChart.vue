@@ -5,33 +5,27 @@ import '@/charts/points'
 import ChartFrame from '@/charts/ChartFrame.vue'
 import { markOf } from '@/charts/sameClass'
 import { tip } from '@/charts/tip'
-import { useLook } from '@/charts/useLook'
+import { useLines } from '@/charts/useLines'
 import { computed } from 'vue'
 
 const props = defineProps<{ curves: Schemas['ChargeCurveView'][] }>()
-const { look, chemistry } = useLook()
+const { picture, ofClass } = useLines()
 const STAGES: Record<string, string> = {
   absorption: 'absorption',
   float: 'float',
   resting: 'off',
 }
 
-function series(c: Schemas['ChargeCurveView'], values: number[], digits: number) {
-  const mark = chemistry(c.battery_class)
-  const number = markOf(props.curves, c.id)
+function series(c: Schemas['ChargeCurveView'], values: number[]) {
+  const line = ofClass(c.battery_class, markOf(props.curves, c.id))
   return {
+    ...line,
     name: c.title,
-    type: 'line',
-    symbol: 'none',
-    color: mark.color,
-    lineStyle: { width: 2.4, type: mark.type, color: mark.color },
-    data: values.map((v, i) => [c.hours[i]!, +v.toFixed(digits)]),
-    labelLayout: { moveOverlap: 'shiftY' },
-    endLabel: { show: number !== '', formatter: number, color: mark.color, fontWeight: 700 },
+    data: values.map((v, i) => [c.hours[i]!, +v.toFixed(1)]),
     markPoint: {
       symbol: 'circle',
       symbolSize: 7,
-      itemStyle: { color: mark.color },
+      itemStyle: { color: line.color },
       label: { show: false },
       data: c.stages
         .filter((s) => STAGES[s.name])
@@ -52,13 +46,9 @@ const longest = computed(() =>
 const stage = (c: Schemas['ChargeCurveView'] | undefined, hour: number) =>
   c?.stages.filter((s) => s.hours <= hour + 1e-6).at(-1)?.name ?? ''
 
-const option = (unit: string, values: (c: Schemas['ChargeCurveView']) => number[]) => ({
-  animation: false,
-  grid: { left: 56, right: 24, top: 12, bottom: 42 },
-  tooltip: {
-    ...look.value.tooltip,
-    trigger: 'axis',
-    formatter: (items: { seriesIndex: number; seriesName: string; value: [number, number] }[]) =>
+const option = (unit: string, values: (c: Schemas['ChargeCurveView']) => number[]) =>
+  picture({
+    tell: (items) =>
       tip(
         `${items[0]!.value[0].toFixed(1)} h`,
         ...items.map((i): [string, string, string] => [
@@ -67,25 +57,10 @@ const option = (unit: string, values: (c: Schemas['ChargeCurveView']) => number[
           `, ${stage(props.curves[i.seriesIndex], i.value[0])}`,
         ]),
       ),
-  },
-  xAxis: {
-    ...look.value.axis,
-    type: 'value',
-    min: 0,
-    max: Math.ceil(longest.value),
-    name: phrase('charging.charge_chart.hours_charging'),
-    nameLocation: 'middle',
-    nameGap: 26,
-  },
-  yAxis: {
-    ...look.value.axis,
-    type: 'value',
-    min: 0,
-    max: unit === '%' ? 100 : undefined,
-    axisLabel: { ...look.value.text, formatter: (v: number) => `${v} ${unit}` },
-  },
-  series: props.curves.map((c) => series(c, values(c), 1)),
-})
+    x: { max: Math.ceil(longest.value), name: phrase('charging.charge_chart.hours_charging') },
+    y: { min: 0, max: unit === '%' ? 100 : undefined, unit },
+    series: props.curves.map((c) => series(c, values(c))),
+  })
 const amps = computed(() => option('A', (c) => c.amps))
 const charge = computed(() => option('%', (c) => c.soc.map((s) => s * 100)))
 const rows = computed(() =>

@@ -9,7 +9,7 @@ import { computed } from 'vue'
 const plan = usePlan()
 const compare = computed(() => plan.rig!.compare)
 const need = computed(() => (plan.rig!.need.energy.value ?? 0) / 1000)
-const { look, axis, tooltip, series, rows } = useYearLines(
+const { look, series, overYears, rows } = useYearLines(
   computed(() => compare.value.compared_banks),
   computed(() => compare.value.capacity),
   (v) => `${v.toFixed(2)} kWh`,
@@ -29,14 +29,13 @@ const line = computed(() => ({
   data: [{ yAxis: need.value }],
 }))
 
-const option = computed(() => ({
-  animation: false,
-  grid: { left: 52, right: 26, top: 28, bottom: 40 },
-  tooltip: tooltip.value,
-  xAxis: axis.value,
-  yAxis: { ...look.value.axis, type: 'value', min: 0, name: 'kWh', nameGap: 8 },
-  series: series.value.map((s, i) => (i === 0 ? { ...s, markLine: line.value } : s)),
-}))
+const option = computed(() =>
+  overYears(
+    { right: 26, top: 28 },
+    { min: 0, name: 'kWh', nameLocation: 'end', nameGap: 8 },
+    series.value.map((s, i) => (i === 0 ? { ...s, markLine: line.value } : s)),
+  ),
+)
 </script>
 
 <template>

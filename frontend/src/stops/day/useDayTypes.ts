@@ -5,6 +5,7 @@ import type { DayType } from '@/api/rigFile'
 import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 import { useLoads } from '@/stores/useLoads'
+import { useRows } from '@/stores/useRows'
 
 export const DAY_KINDS = choicesOf('day.types.kind', {
   off_grid: phrase('day.use_day_types.off_grid_bank_supplies'),
@@ -29,27 +30,21 @@ export function useDayTypes() {
   const at = computed(() => `/day/types/${view.value.index}`)
   const chosen = computed(() => plan.document.plan.day_type === here.value.id)
 
-  function freshId(): string {
-    const taken = new Set(types.value.map((t) => t.id))
-    let n = types.value.length + 1
-    while (taken.has(`day-${n}`)) n++
-    return `day-${n}`
-  }
+  const rows = useRows(
+    () => '/day/types',
+    () => types.value,
+  )
 
   /** A copy of the day that is shown, with all that its loads do otherwise on it; it is shown then. */
   async function copy() {
     const from = here.value
-    const id = freshId()
+    const id = rows.fresh('day-')
     const operations: Operation[] = [
-      {
-        op: 'add',
-        path: '/day/types/-',
-        value: {
-          ...from,
-          id,
-          name: phrase('day.use_day_types.copy', { name: from.name.slice(0, 33) }),
-        },
-      },
+      rows.adding({
+        ...from,
+        id,
+        name: phrase('day.use_day_types.copy', { name: from.name.slice(0, 33) }),
+      }),
     ]
     loads.value.forEach((load, i) => {
       const given = load.on[from.id]

@@ -3,7 +3,7 @@ import { phrase } from '@/phrases/log'
 import { api, type Schemas } from '@/api/client'
 import ChartFrame from '@/charts/ChartFrame.vue'
 import { tip } from '@/charts/tip'
-import { useLook } from '@/charts/useLook'
+import { useLines } from '@/charts/useLines'
 import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
 import { useUi } from '@/stores/ui'
@@ -13,7 +13,7 @@ import { tryInPlan } from './tryInPlan'
 /** What is used, by the monitor, beside what the plan says; what differs can be tried in the plan. */
 const plan = usePlan()
 const ui = useUi()
-const { look } = useLook()
+const { look, picture, plain } = useLines()
 const kind = ref('')
 const { answer } = useAsked<Schemas['MeasuredUseView']>(
   () => kind.value,
@@ -31,58 +31,40 @@ const attempt = (finding: Schemas['UseFindingView']) =>
   tryInPlan(plan, ui, finding.label, finding.operations)
 
 const two = (hour: number) => String(hour).padStart(2, '0')
+const watts = (w: number | null | undefined) => (w == null ? '—' : `${Math.round(w)} W`)
+// Steps: each hour holds its power from its beginning to its end.
+const steps = (of: (number | null)[]) => ({
+  step: 'end',
+  connectNulls: false,
+  data: [...of, of.at(-1)].map((w, h) => [h, w]),
+})
 const option = computed(() => {
   const u = shown.value!
-  // Steps: each hour holds its power from its beginning to its end.
-  const steps = (watts: (number | null)[]) => [...watts, watts.at(-1)].map((w, h) => [h, w])
-  const line = { type: 'line', step: 'end', symbol: 'none', connectNulls: false }
-  return {
-    animation: false,
-    grid: { left: 58, right: 18, top: 14, bottom: 30 },
-    tooltip: {
-      ...look.value.tooltip,
-      trigger: 'axis',
-      formatter: (items: { dataIndex: number }[]) => {
-        const h = Math.min(23, items[0]?.dataIndex ?? 0)
-        const watts = (w: number | null | undefined) => (w == null ? '—' : `${Math.round(w)} W`)
-        return tip(
-          phrase('log.use.clock', { hour: two(h), next: two(h + 1) }),
-          [phrase('log.use.by_monitor'), watts(u.measured_w[h])],
-          [phrase('log.use.by_plan'), watts(u.planned_w[h])],
-        )
-      },
+  return picture({
+    grid: { left: 58, right: 18, bottom: 30 },
+    tell: (items) => {
+      const h = Math.min(23, items[0]?.dataIndex ?? 0)
+      return tip(
+        phrase('log.use.clock', { hour: two(h), next: two(h + 1) }),
+        [phrase('log.use.by_monitor'), watts(u.measured_w[h])],
+        [phrase('log.use.by_plan'), watts(u.planned_w[h])],
+      )
     },
-    xAxis: {
-      ...look.value.axis,
-      type: 'value',
-      min: 0,
-      max: 24,
-      interval: 4,
-      axisLabel: { ...look.value.text, formatter: (h: number) => `${two(h)}:00` },
-    },
-    yAxis: {
-      ...look.value.axis,
-      type: 'value',
-      axisLabel: { ...look.value.text, formatter: '{value} W' },
-      splitNumber: 3,
-    },
+    x: { max: 24, interval: 4, unit: (h: number) => `${two(h)}:00` },
+    y: { unit: 'W', splitNumber: 3 },
     series: [
       {
-        ...line,
+        ...plain(look.value.soft, { width: 1.5, type: 'dashed' }),
+        ...steps(u.planned_w),
         name: phrase('log.use.by_plan'),
-        data: steps(u.planned_w),
-        color: look.value.soft,
-        lineStyle: { width: 1.5, type: 'dashed', color: look.value.soft },
       },
       {
-        ...line,
+        ...plain(look.value.sea, { width: 2.5 }),
+        ...steps(u.measured_w),
         name: phrase('log.use.by_monitor'),
-        data: steps(u.measured_w),
-        color: look.value.sea,
-        lineStyle: { width: 2.5, color: look.value.sea },
       },
     ],
-  }
+  })
 })
 </script>
 

@@ -5,12 +5,12 @@ import '@/charts/bars'
 import ChartFrame from '@/charts/ChartFrame.vue'
 import { markOf } from '@/charts/sameClass'
 import { tip } from '@/charts/tip'
-import { useLook } from '@/charts/useLook'
+import { useLines } from '@/charts/useLines'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import { computed } from 'vue'
 
 const props = defineProps<{ banks: Schemas['BankYearView'][] }>()
-const { look, chemistry } = useLook()
+const { look, chemistry, picture } = useLines()
 const BINS = Array.from({ length: 10 }, (_, i) => `${i * 10}–${i * 10 + 10}`)
 /** One scale for all banks, in steps of 1, 2 or 5 times a power of ten. */
 const scale = computed(() => {
@@ -20,35 +20,33 @@ const scale = computed(() => {
   return { min: 0, max: Math.ceil(most / interval) * interval, interval }
 })
 
-const option = (bank: Schemas['BankYearView']) => ({
-  animation: false,
-  grid: { left: 34, right: 6, top: 8, bottom: 38 },
-  tooltip: {
-    ...look.value.tooltip,
-    trigger: 'axis',
-    formatter: (items: { name: string; value: number }[]) =>
-      tip(`${items[0]!.name} %`, [phrase('trial.depth_chart.cycles_year_2'), `${items[0]!.value}`]),
-  },
-  xAxis: {
-    ...look.value.axis,
-    type: 'category',
-    data: BINS,
-    name: phrase('trial.depth_chart.depth_rated_capacity'),
-    nameLocation: 'middle',
-    nameGap: 22,
-    axisLabel: { ...look.value.text, formatter: (v: string) => v.split('–')[0] },
-  },
-  yAxis: { ...look.value.axis, type: 'value', ...scale.value },
-  series: [
-    {
-      name: phrase('trial.depth_chart.cycles_year_2'),
-      type: 'bar',
-      barCategoryGap: '20%',
-      color: chemistry(bank.battery_class).color,
-      data: bank.depths.map((d) => +d.toFixed(1)),
+const option = (bank: Schemas['BankYearView']) =>
+  picture({
+    grid: { left: 34, right: 6, top: 8, bottom: 38 },
+    tell: (items) =>
+      tip(`${BINS[items[0]!.dataIndex]} %`, [
+        phrase('trial.depth_chart.cycles_year_2'),
+        `${items[0]!.value}`,
+      ]),
+    x: {
+      type: 'category',
+      min: undefined,
+      data: BINS,
+      name: phrase('trial.depth_chart.depth_rated_capacity'),
+      nameGap: 22,
+      axisLabel: { ...look.value.text, formatter: (v: string) => v.split('–')[0] },
     },
-  ],
-})
+    y: scale.value,
+    series: [
+      {
+        name: phrase('trial.depth_chart.cycles_year_2'),
+        type: 'bar',
+        barCategoryGap: '20%',
+        color: chemistry(bank.battery_class).color,
+        data: bank.depths.map((d) => +d.toFixed(1)),
+      },
+    ],
+  })
 </script>
 
 <template>

@@ -3,14 +3,13 @@ import { phrase } from '@/phrases/trial'
 import type { Schemas } from '@/api/client'
 import ChartFrame from '@/charts/ChartFrame.vue'
 import { markOf } from '@/charts/sameClass'
-import { tip } from '@/charts/tip'
-import { useLook } from '@/charts/useLook'
+import { useLines } from '@/charts/useLines'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import { computed } from 'vue'
 
 /** Charge left, hour by hour, with no charging: new, worn, and the old bank as it is. */
 const props = defineProps<{ answer: Schemas['HowLongView'] }>()
-const { look, chemistry } = useLook()
+const { look, picture, values, ofClass } = useLines()
 const banks = computed(() => props.answer.banks)
 const one = computed(() => banks.value.filter((b) => b.state !== 'worn'))
 const STATES: Record<string, string> = {
@@ -31,59 +30,30 @@ function clock(hours: number): string {
 
 const series = computed(() =>
   banks.value.map((b) => {
-    const mark = chemistry(b.battery_class)
     const thick = b.state === 'new'
-    const label = thick ? markOf(one.value, b.id) : ''
+    const look = thick ? {} : { width: 1.3, opacity: 0.85 }
     return {
+      ...ofClass(b.battery_class, thick ? markOf(one.value, b.id) : '', look),
       name: titleOf(b),
-      type: 'line',
       data: b.soc.map((soc, i) => [i, +(soc * 100).toFixed(1)]),
-      symbol: 'none',
-      color: mark.color,
-      lineStyle: {
-        width: thick ? 2.5 : 1.3,
-        type: mark.type,
-        color: mark.color,
-        opacity: thick ? 1 : 0.85,
-      },
-      endLabel: { show: label !== '', formatter: label, color: mark.color, fontWeight: 700 },
-      labelLayout: { moveOverlap: 'shiftY' },
       emphasis: { focus: 'series' },
     }
   }),
 )
-const option = computed(() => ({
-  animation: false,
-  grid: { left: 52, right: 34, top: 14, bottom: 40 },
-  tooltip: {
-    ...look.value.tooltip,
-    trigger: 'axis',
-    formatter: (items: { seriesName: string; value: [number, number] }[]) =>
-      tip(
-        clock(items[0]!.value[0]),
-        ...items.map((i): [string, string] => [i.seriesName, `${Math.round(i.value[1])} %`]),
-      ),
-  },
-  xAxis: {
-    ...look.value.axis,
-    type: 'value',
-    min: 0,
-    max: longest.value,
-    interval: longest.value > 240 ? 48 : longest.value > 96 ? 24 : 12,
-    name: phrase('trial.how_long_part.axis'),
-    nameLocation: 'middle',
-    nameGap: 26,
-    splitLine: { show: true, lineStyle: { color: look.value.line } },
-  },
-  yAxis: {
-    ...look.value.axis,
-    type: 'value',
-    min: 0,
-    max: 100,
-    axisLabel: { ...look.value.text, formatter: (v: number) => `${v} %` },
-  },
-  series: series.value,
-}))
+const option = computed(() =>
+  picture({
+    grid: { right: 34 },
+    tell: values(clock, '%', 0),
+    x: {
+      max: longest.value,
+      interval: longest.value > 240 ? 48 : longest.value > 96 ? 24 : 12,
+      name: phrase('trial.how_long_part.axis'),
+      splitLine: { show: true, lineStyle: { color: look.value.line } },
+    },
+    y: { min: 0, max: 100, unit: '%' },
+    series: series.value,
+  }),
+)
 const rows = computed(() =>
   banks.value.flatMap((b) =>
     b.soc

@@ -2,6 +2,7 @@
 import { phrase } from '@/phrases/banks'
 import type { CandidateView } from '@/api/client'
 import { usePlan } from '@/stores/plan'
+import { useRows } from '@/stores/useRows'
 import ExtraFields from '@/ui/ExtraFields.vue'
 import { Plus, X } from '@lucide/vue'
 import { computed } from 'vue'
@@ -11,14 +12,11 @@ const props = defineProps<{ candidate: CandidateView }>()
 const plan = usePlan()
 const { addExtra } = useBanks()
 const extras = computed(() => plan.document.candidates[props.candidate.index]?.extras ?? [])
-const at = (i: number) => `/candidates/${props.candidate.index}/extras/${i}`
-
-function remove(i: number) {
-  plan.edit(phrase('banks.bank_extras.remove_extra', { title: props.candidate.title }), {
-    op: 'remove',
-    path: at(i),
-  })
-}
+const list = () => `/candidates/${props.candidate.index}/extras`
+const at = (i: number) => `${list()}/${i}`
+const rows = useRows(list, () => extras.value)
+const remove = (i: number) =>
+  rows.remove(phrase('banks.bank_extras.remove_extra', { title: props.candidate.title }), i)
 </script>
 
 <template>

@@ -2,6 +2,7 @@
 import { phrase } from '@/phrases/banks'
 import type { CandidateView } from '@/api/client'
 import { usePlan } from '@/stores/plan'
+import { useRows } from '@/stores/useRows'
 import FigureLink from '@/ui/FigureLink.vue'
 import IconButton from '@/ui/IconButton.vue'
 import PlanField from '@/ui/PlanField.vue'
@@ -14,44 +15,30 @@ const plan = usePlan()
 const at = computed(() => `/candidates/${props.candidate.index}/stages`)
 const stages = computed(() => plan.document.candidates[props.candidate.index]?.stages ?? [])
 
-function freshId(n: number): string {
-  const taken = new Set(stages.value.map((s) => s.id))
-  while (taken.has(`s${n}`)) n++
-  return `s${n}`
-}
+const rows = useRows(
+  () => at.value,
+  () => stages.value,
+)
 
 /** At first the strings are parted between now and later; further steps buy nothing yet. */
 function add() {
   const strings = props.candidate.parallel ?? 1
-  const first = { id: 's1', when: '', strings: Math.max(1, strings - 1) }
-  const value = stages.value.length
-    ? { id: freshId(stages.value.length + 1), when: '', strings: 0 }
-    : { id: 's2', when: '', strings: strings > 1 ? 1 : 0 }
   const label = phrase('banks.bank_stages.step', { title: props.candidate.title })
-  const operations = stages.value.length
-    ? [{ op: 'add' as const, path: `${at.value}/-`, value }]
-    : [
-        {
-          op: 'replace' as const,
-          path: `/candidates/${props.candidate.index}/parallel`,
-          value: strings,
-        },
-        { op: 'add' as const, path: `${at.value}/-`, value: first },
-        { op: 'add' as const, path: `${at.value}/-`, value },
-      ]
-  plan.edit(label, ...operations)
+  if (stages.value.length) return rows.add(label, { id: rows.fresh('s'), when: '', strings: 0 })
+  return plan.edit(
+    label,
+    { op: 'replace', path: `/candidates/${props.candidate.index}/parallel`, value: strings },
+    rows.adding({ id: 's1', when: '', strings: Math.max(1, strings - 1) }),
+    rows.adding({ id: 's2', when: '', strings: strings > 1 ? 1 : 0 }),
+  )
 }
 
 function step(i: number, value: number) {
-  plan.edit(phrase('banks.bank_stages.strings_step_2'), {
-    op: 'replace',
-    path: `${at.value}/${i}/strings`,
-    value,
-  })
+  rows.change(phrase('banks.bank_stages.strings_step_2'), i, 'strings', value)
 }
 
 function remove(i: number) {
-  plan.edit(phrase('banks.bank_stages.remove_step_2'), { op: 'remove', path: `${at.value}/${i}` })
+  rows.remove(phrase('banks.bank_stages.remove_step_2'), i)
 }
 </script>
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/banks'
 import { usePlan } from '@/stores/plan'
+import { freshIds, useRows } from '@/stores/useRows'
 import { useUi } from '@/stores/ui'
 import CsvImport from '@/ui/CsvImport.vue'
 import { Download } from '@lucide/vue'
@@ -8,19 +9,15 @@ import { Download } from '@lucide/vue'
 const plan = usePlan()
 const ui = useUi()
 
+const own = useRows(
+  () => '/own_models',
+  () => plan.document.own_models,
+)
+
 async function take(rows: Record<string, unknown>[]) {
-  const taken = new Set(plan.document.own_models.map((m) => m.id))
-  let n = 1
-  const operations = rows.map((r) => {
-    while (taken.has(`own-${n}`)) n++
-    taken.add(`own-${n}`)
-    return {
-      op: 'add' as const,
-      path: '/own_models/-',
-      value: { ...(r.model as object), id: `own-${n}` },
-    }
-  })
-  await plan.edit(phrase('banks.model_csv.batteries_csv'), ...operations)
+  const ids = freshIds(plan.document.own_models, 'own-', 1, rows.length)
+  const values = rows.map((r, i) => ({ ...(r.model as object), id: ids[i] }))
+  await own.add(phrase('banks.model_csv.batteries_csv'), ...values)
   ui.say(phrase('banks.model_csv.batteries_added', { count: rows.length }))
 }
 </script>

@@ -1,12 +1,17 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/banks'
 import { usePlan } from '@/stores/plan'
+import { useRows } from '@/stores/useRows'
 import { Plus } from '@lucide/vue'
 import { computed, nextTick } from 'vue'
 import OwnModel from './OwnModel.vue'
 
 const plan = usePlan()
 const own = computed(() => plan.document.own_models)
+const rows = useRows(
+  () => '/own_models',
+  () => own.value,
+)
 
 /** A number that neither an id nor a name has yet. */
 function fresh(): number {
@@ -19,14 +24,12 @@ function fresh(): number {
 async function enter(label: string, from: Record<string, unknown>) {
   const n = fresh()
   const value = { ...from, id: `own-${n}`, name: phrase('banks.own_models.battery', { n }) }
-  await plan.edit(label, { op: 'add', path: '/own_models/-', value })
+  await rows.add(label, value)
   await nextTick()
   document.querySelector<HTMLInputElement>(`[data-own="own-${n}"] input`)?.focus()
 }
 
-function remove(i: number) {
-  plan.edit(phrase('banks.own_models.remove_battery'), { op: 'remove', path: `/own_models/${i}` })
-}
+const remove = (i: number) => rows.remove(phrase('banks.own_models.remove_battery'), i)
 </script>
 
 <template>

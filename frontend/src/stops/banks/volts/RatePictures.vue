@@ -3,114 +3,71 @@ import { phrase } from '@/phrases/banks'
 import type { Schemas } from '@/api/client'
 import ChartFrame from '@/charts/ChartFrame.vue'
 import { markOf } from '@/charts/sameClass'
-import { tip } from '@/charts/tip'
-import { useLook } from '@/charts/useLook'
+import { useLines } from '@/charts/useLines'
 import { computed } from 'vue'
 
 const props = defineProps<{ rates: Schemas['RatesView']; curves: Schemas['CurveView'][] }>()
-const { look, chemistry } = useLook()
+const { look, picture, values, plain, ofClass } = useLines()
 
-const line = (c: Schemas['CurveView'], data: number[][], thin = false) => {
-  const mark = chemistry(c.battery_class)
-  return {
-    name: thin ? phrase('banks.rate_pictures.charge_alone_2', { title: c.title }) : c.title,
-    type: 'line',
-    data,
-    symbol: 'none',
-    color: mark.color,
-    lineStyle: { width: thin ? 1.2 : 2.5, type: mark.type, color: mark.color },
-    endLabel: {
-      show: !thin && markOf(props.curves, c.id) !== '',
-      formatter: markOf(props.curves, c.id),
-      color: mark.color,
-      fontWeight: 700,
-    },
-    labelLayout: { moveOverlap: 'shiftY' },
-  }
-}
-type Item = { seriesName: string; value: [number, number] }
-const told = (unit: string, head: (x: number) => string) => ({
-  ...look.value.tooltip,
-  trigger: 'axis',
-  formatter: (items: Item[]) =>
-    tip(
-      head(items[0]!.value[0]),
-      ...items.map((i): [string, string] => [i.seriesName, `${i.value[1].toFixed(1)} ${unit}`]),
-    ),
+const line = (c: Schemas['CurveView'], data: number[][], thin = false) => ({
+  ...ofClass(
+    c.battery_class,
+    thin ? '' : markOf(props.curves, c.id),
+    thin ? { width: 1.2 } : undefined,
+  ),
+  name: thin ? phrase('banks.rate_pictures.charge_alone_2', { title: c.title }) : c.title,
+  data,
 })
-const delivered = computed(() => ({
-  animation: false,
-  grid: { left: 58, right: 22, top: 12, bottom: 42 },
-  tooltip: told('Ah', (x) => `${x.toFixed(1)} A`),
-  xAxis: {
-    ...look.value.axis,
-    type: 'log',
-    min: props.rates.amps[0],
-    max: props.rates.amps.at(-1),
-    name: phrase('banks.rate_pictures.steady_current'),
-    nameLocation: 'middle',
-    nameGap: 26,
-    axisLabel: { ...look.value.text, formatter: (v: number) => `${+v.toPrecision(2)}` },
-  },
-  yAxis: {
-    ...look.value.axis,
-    type: 'value',
-    min: 0,
-    axisLabel: { ...look.value.text, formatter: (v: number) => `${v} Ah` },
-  },
-  series: props.curves.flatMap((c) => [
-    line(
-      c,
-      c.by_volts.map((ah, i) => [props.rates.amps[i]!, ah]),
-    ),
-    line(
-      c,
-      c.by_charge.map((ah, i) => [props.rates.amps[i]!, ah]),
-      true,
-    ),
-  ]),
-}))
+const delivered = computed(() =>
+  picture({
+    tell: values((x) => `${x.toFixed(1)} A`, 'Ah', 1),
+    x: {
+      type: 'log',
+      min: props.rates.amps[0],
+      max: props.rates.amps.at(-1),
+      name: phrase('banks.rate_pictures.steady_current'),
+      unit: (v: number) => `${+v.toPrecision(2)}`,
+    },
+    y: { min: 0, unit: 'Ah' },
+    series: props.curves.flatMap((c) => [
+      line(
+        c,
+        c.by_volts.map((ah, i) => [props.rates.amps[i]!, ah]),
+      ),
+      line(
+        c,
+        c.by_charge.map((ah, i) => [props.rates.amps[i]!, ah]),
+        true,
+      ),
+    ]),
+  }),
+)
 const longest = computed(() => Math.max(...props.curves.map((c) => c.hours.at(-1) ?? 0), 0.01))
 const inMinutes = computed(() => longest.value < 3)
 const time = (h: number) => (inMinutes.value ? h * 60 : h)
-const volts = computed(() => ({
-  animation: false,
-  grid: { left: 58, right: 22, top: 12, bottom: 42 },
-  tooltip: told('V', (x) => `${x.toFixed(1)} ${inMinutes.value ? 'min' : 'h'}`),
-  xAxis: {
-    ...look.value.axis,
-    type: 'value',
-    min: 0,
-    name: `${inMinutes.value ? 'minutes' : 'hours'} at ${props.rates.current}`,
-    nameLocation: 'middle',
-    nameGap: 26,
-  },
-  yAxis: {
-    ...look.value.axis,
-    type: 'value',
-    scale: true,
-    axisLabel: { ...look.value.text, formatter: (v: number) => `${v} V` },
-  },
-  series: [
-    ...props.curves.map((c) =>
-      line(
-        c,
-        c.volts.map((v, i) => [time(c.hours[i]!), v]),
+const volts = computed(() =>
+  picture({
+    tell: values((x) => `${x.toFixed(1)} ${inMinutes.value ? 'min' : 'h'}`, 'V', 1),
+    x: { name: `${inMinutes.value ? 'minutes' : 'hours'} at ${props.rates.current}` },
+    y: { scale: true, unit: 'V' },
+    series: [
+      ...props.curves.map((c) =>
+        line(
+          c,
+          c.volts.map((v, i) => [time(c.hours[i]!), v]),
+        ),
       ),
-    ),
-    {
-      name: 'cut-off',
-      type: 'line',
-      symbol: 'none',
-      color: look.value.soft,
-      lineStyle: { width: 1, type: [3, 3], color: look.value.soft },
-      data: [
-        [0, props.rates.cut_off_v],
-        [time(longest.value), props.rates.cut_off_v],
-      ],
-    },
-  ],
-}))
+      {
+        ...plain(look.value.soft, { width: 1, type: [3, 3] }),
+        name: 'cut-off',
+        data: [
+          [0, props.rates.cut_off_v],
+          [time(longest.value), props.rates.cut_off_v],
+        ],
+      },
+    ],
+  }),
+)
 const rows = computed(() =>
   props.curves.flatMap((c) =>
     c.by_volts
