@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from vast_harbor.core.battery.charge_acceptance import mean_acceptance
-from vast_harbor.core.simulation import charging, compiled, kernel, noting, parameters, switching
+from vast_harbor.core.simulation import charging, compiled, kernel, noting, parameters, run, switching
 from vast_harbor.core.simulation.parameters import BankParameters, Level, Moment, RestedVolts, Slots
 
 FLAT = RestedVolts(np.array([0.0, 1.0]), np.array([12.0, 12.0]), np.array([0.0, 12.0]))
@@ -442,3 +442,22 @@ def test_what_the_sources_gave_is_laid_to_the_last_in_order_first() -> None:
     assert offered[:, 0, 0].tolist() == [60.0, 30.0, 6.0]
     # 60 W of the second, then 90 W of the first; nothing is left for the third.
     assert used[:, 0, 0].tolist() == [45.0, 30.0, 0.0]
+
+
+def test_steps_taken_at_once_are_noted_as_if_they_came_one_by_one() -> None:
+    summed, out = run.empty_traces(2, 8, 1)
+    summed[:, 0, 2] = 8.0
+    out.charge[0, 2], out.soc[0, 2], out.level[0, 2] = 90.0, 0.9, 0.8
+    out.used_w[:, 0, 2], out.offered_w[:, 0, 2] = (3.0, 5.0), (4.0, 6.0)
+    out.state[0, 2], out.peak_v[0, 2] = parameters.HEATING, 12.5
+    noting.spread(summed, out, 0, 2, 4, 82.0, 0.82, 0.72)
+    energies = {"unserved_dc", "unserved_ac", "unserved_critical", "lost_ah", "lost_wh"}
+    for name, row in zip(parameters.SUMMED, summed[:, 0], strict=True):
+        # What is a sum is shared out; what is a mean stands in each. Nothing is written before or after them.
+        each = 2.0 if name in energies else 8.0
+        assert row.tolist() == [0, 0, each, each, each, each, 0, 0], name
+    assert out.charge[0].tolist() == [0, 0, 90, 88, 86, 84, 0, 0, 0]
+    assert out.soc[0, 2:6] == pytest.approx([0.9, 0.88, 0.86, 0.84])
+    assert out.level[0, 2:6] == pytest.approx([0.8, 0.78, 0.76, 0.74])
+    assert out.used_w[1, 0].tolist() == [0, 0, 5, 5, 5, 5, 0, 0] and out.offered_w[0, 0, 5] == 4.0
+    assert out.state[0].tolist() == [0, 0, *[parameters.HEATING] * 4, 0, 0] and out.peak_v[0, 5] == 12.5

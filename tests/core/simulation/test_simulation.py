@@ -12,10 +12,10 @@ from vast_harbor import data
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.kibam import fit_wells
 from vast_harbor.core.battery.terminal_voltage import Terminal, bank_resistance
-from vast_harbor.core.rig.sources import Source
+from vast_harbor.core.rig.sources import CHARGE_V, Source, generator_watts
 from vast_harbor.core.simulation import parameters
 from vast_harbor.core.simulation.conditions import Conditions, Feed
-from vast_harbor.core.simulation.run import run
+from vast_harbor.core.simulation.run import bank_parameters, run
 from vast_harbor.core.simulation.simulated_bank import CutOffs, simulate_bank_as
 
 MODELS = {
@@ -243,3 +243,15 @@ def test_a_charger_far_too_large_gives_what_the_bank_takes(amps, ah) -> None:
     small = next(m for m in MODELS.values() if abs(m.rated_ah - ah) < 1 and m.battery_class.key == "lfp")
     t = run([simulated(small, sources=(replace(MAINS, amps=amps),))], conditions(mains=(0, 1, 2, 3)), 0.2)[0]
     assert t.amps.max() == pytest.approx(small.charge_a)
+
+
+def test_a_generator_shares_its_watts_among_the_chargers_at_the_volts_of_the_bank() -> None:
+    generator, charger = Source("g", "generator", watts=2000.0), Source("m", "mains", amps=50.0)
+    lfp = next(m for m in MODELS.values() if m.battery_class.key == "lfp")
+    one, two = (
+        bank_parameters(simulated(lfp, sources=(generator, *chargers))).generator_a
+        for chargers in ((charger,), (charger, charger))
+    )
+    assert one == pytest.approx(2 * two) and one == pytest.approx(generator_watts(generator) / CHARGE_V)
+    bare = simulated(lfp, sources=(generator, charger))
+    assert bank_parameters(replace(bare, class_v=24.0)).generator_a == pytest.approx(one / 2)

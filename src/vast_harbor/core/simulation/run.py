@@ -74,9 +74,9 @@ def run(
     out = []
     for simulated in simulated_banks:
         fed = [f for f in conditions.feeds if any(s.id == f.id and s.charges for s in simulated.sources)]
-        summed, traces = _empty(len(fed), conditions.steps, conditions.stretches)
+        summed, traces = empty_traces(len(fed), conditions.steps, conditions.stretches)
         kernel.run(
-            _bank(simulated), _rested(simulated), _series(simulated, conditions, longer),
+            bank_parameters(simulated), _rested(simulated), _series(simulated, conditions, longer),
             _slots(simulated, conditions, fed), Chargers.of(len(fed)), start, conditions.step_h, summed,
             traces,
         )  # fmt: skip
@@ -115,7 +115,7 @@ def power_offered(sources: Sequence[Source], system_v: float, conditions: Condit
     return out
 
 
-def _empty(sources: int, steps: int, stretches: int) -> tuple[Floats, Traces]:
+def empty_traces(sources: int, steps: int, stretches: int) -> tuple[Floats, Traces]:
     """Traces to be filled, those that are summed up in one array beneath them."""
 
     def some(columns: int = steps) -> Floats:
@@ -138,7 +138,8 @@ def _rested(simulated: SimulatedBank) -> RestedVolts:
     return RestedVolts(xs, ys, areas)
 
 
-def _bank(simulated: SimulatedBank) -> BankParameters:
+def bank_parameters(simulated: SimulatedBank) -> BankParameters:
+    """A bank in the numbers that the loop takes."""
     n = simulated.class_v / 12
     generator = next((s for s in simulated.sources if s.kind == GENERATOR), None)
     chargers = sum(s.kind == MAINS for s in simulated.sources)
