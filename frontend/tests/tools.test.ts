@@ -346,7 +346,9 @@ describe('the run of a trial', () => {
   })
 
   it('begins where something first switches off, else in a day that is whole', async () => {
-    expect((await asked(run('a', [event('caution', 3), event('blocking', 120)]))).moment.value).toBe(120)
+    expect(
+      (await asked(run('a', [event('caution', 3), event('blocking', 120)]))).moment.value,
+    ).toBe(120)
     expect((await asked(run('b'))).moment.value).toBe(72)
   })
 
