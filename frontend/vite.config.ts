@@ -11,7 +11,7 @@ export default defineConfig({
   plugins: [
     vue(),
     // Texts are compiled when the interface is built, so that nothing of them is compiled on a page.
-    vueI18n({ include: phrases, compositionOnly: true, fullInstall: false, dropMessageCompiler: true }),
+    vueI18n({ include: phrases, dropMessageCompiler: true }),
     tailwindcss(),
     licences(fileURLToPath(new URL('.', import.meta.url))),
   ],

@@ -1,9 +1,12 @@
+import vueI18n from '@intlify/unplugin-vue-i18n/vite'
 import vue from '@vitejs/plugin-vue'
 import { fileURLToPath, URL } from 'node:url'
 import { defineConfig } from 'vitest/config'
 
+const phrases = fileURLToPath(new URL('./src/phrases/en/*.json', import.meta.url))
+
 export default defineConfig({
-  plugins: [vue()],
+  plugins: [vue(), vueI18n({ include: phrases, dropMessageCompiler: true })],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   test: {
     environment: 'happy-dom',

@@ -9,6 +9,7 @@ from typing import Any
 import pytest
 from hypothesis import settings
 
+from asserted import CountAsserted
 from sampled import THOROUGH
 from vast_harbor import data
 from vast_harbor.core.battery.bank import Bank
@@ -19,10 +20,16 @@ from vast_harbor.formats import rig_file as files
 from whole_run import end_server, is_worker
 
 # How fast a machine is must not decide a test.
-settings.register_profile("steady", deadline=None, max_examples=30)
+settings.register_profile("steady", deadline=None, max_examples=60 if THOROUGH else 15)
 # For the many runs of ``make mutants``.
 settings.register_profile("quick", deadline=None, max_examples=20)
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "steady"))
+
+
+def pytest_configure(config: pytest.Config) -> None:
+    """Where assertions are counted, none may pass on nothing."""
+    if config.getini("enable_assertion_pass_hook"):
+        config.pluginmanager.register(CountAsserted(), "count-asserted")
 
 
 def pytest_collection_modifyitems(config: pytest.Config, items: list[pytest.Item]) -> None:

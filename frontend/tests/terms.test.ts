@@ -1,4 +1,5 @@
 import texts from '@/phrases/en/glossary.json'
+import { phrase } from '@/phrases/glossary'
 import { router } from '@/router'
 import ExplanationCard from '@/ui/ExplanationCard.vue'
 import TermText from '@/ui/TermText.vue'
@@ -61,7 +62,7 @@ describe('the terms of the trade', () => {
     const term = document.querySelector<HTMLElement>('.term')!
     term.click()
     await nextTick()
-    expect(card()!.textContent).toContain(texts.gel.means)
+    expect(card()!.textContent).toContain(phrase('glossary.gel.means'))
     document.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true }))
     await nextTick()
     expect(card()).toBeNull()

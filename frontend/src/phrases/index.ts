@@ -1,19 +1,33 @@
-import { createI18n } from 'vue-i18n'
+import {
+  compile,
+  createCoreContext,
+  registerMessageCompiler,
+  registerMessageResolver,
+  resolveValue,
+  translate,
+  type CoreContext,
+} from '@intlify/core-base'
 
 /** The texts of the interface, by area, group and key. `{name}` stands for a value, ` | ` parts the plural forms. */
 export type Texts = Record<string, Record<string, string>>
 
 export const LANGUAGE = 'en'
 
-const i18n = createI18n({ legacy: false, locale: LANGUAGE, messages: { [LANGUAGE]: {} } })
+// Texts come compiled, and a key leads through areas and groups to its own.
+registerMessageCompiler(compile)
+registerMessageResolver(resolveValue)
+const messages: Record<string, Record<string, Texts>> = { [LANGUAGE]: {} }
+const context = createCoreContext({ locale: LANGUAGE, messages }) as unknown as CoreContext
 
 /** A phrase with its values in it; of a plural the form for `count`. */
 export function phrase(key: string, values: Record<string, unknown> = {}): string {
   const count = values.count
-  return typeof count === 'number' ? i18n.global.t(key, values, count) : i18n.global.t(key, values)
+  return typeof count === 'number'
+    ? (translate(context, key, values, { plural: count }) as string)
+    : (translate(context, key, values) as string)
 }
 
 /** Add the texts of an area; they come with the screens that show them. */
 export function addTexts(area: string, texts: Texts): void {
-  i18n.global.mergeLocaleMessage(LANGUAGE, { [area]: texts })
+  messages[LANGUAGE]![area] = texts
 }
