@@ -1,5 +1,5 @@
 import texts from '@/phrases/en/glossary.json'
-import { phrase } from '@/phrases/glossary'
+import { phrase } from '@/phrases/shared'
 import { router } from '@/router'
 import ExplanationCard from '@/ui/ExplanationCard.vue'
 import TermText from '@/ui/TermText.vue'

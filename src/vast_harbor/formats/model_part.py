@@ -229,8 +229,11 @@ def _curve(part: ModelPart) -> Iterator[tuple[str, str]]:
         if d_1 == d_2:
             yield name, phrase("files.model_part.two_cycle_counts_depth", d_1=f"{d_1:.0%}")
         elif n_2 >= n_1:
-            numbers = {"n_1": f"{n_1:g}", "d_1": f"{d_1:.0%}", "n_2": f"{n_2:g}", "d_2": f"{d_2:.0%}"}
-            yield name, phrase("files.model_part.cycles_deeper_cycles_cannot", **numbers)
+            says = phrase(
+                "files.model_part.cycles_deeper_cycles_cannot",
+                n_1=f"{n_1:g}", d_1=f"{d_1:.0%}", n_2=f"{n_2:g}", d_2=f"{d_2:.0%}",
+            )  # fmt: skip
+            yield name, says
 
 
 def _ratings(part: ModelPart) -> Iterator[tuple[str, str]]:
@@ -243,8 +246,11 @@ def _ratings(part: ModelPart) -> Iterator[tuple[str, str]]:
         if h_1 == h_2:
             yield name, phrase("files.model_part.two_capacities_h_remove", h_1=f"{h_1:g}")
         elif ah_2 < ah_1:
-            numbers = {"h_1": f"{h_1:g}", "ah_1": f"{ah_1:g}", "h_2": f"{h_2:g}", "ah_2": f"{ah_2:g}"}
-            yield name, phrase("files.model_part.ah_over_h_less", **numbers)
+            says = phrase(
+                "files.model_part.ah_over_h_less",
+                h_1=f"{h_1:g}", ah_1=f"{ah_1:g}", h_2=f"{h_2:g}", ah_2=f"{ah_2:g}",
+            )  # fmt: skip
+            yield name, says
 
 
 _Rated = tuple[float, float, str]
