@@ -78,8 +78,8 @@ def phrase(key: str, /, **values: object) -> str:
     Raises:
         KeyError: there is no such phrase.
     """
-    if not values and key in _AS_IT_STANDS:
-        return _AS_IT_STANDS[key]
+    if not values and (text := _AS_IT_STANDS.get(key)) is not None:
+        return text
     if key in _CUT:
         template, names = _CUT[key]
     else:
