@@ -102,6 +102,8 @@ def bundle() -> Iterator[Row]:
                 ),
             )
             page.goto(address + where)
+            if where != "/":
+                page.locator("[role=img] svg").first.wait_for()
             page.wait_for_load_state("networkidle")
             yield Row(f"{name}, scripts and styles compressed", (round(sum(sizes) / 1000),), "kB")
 

@@ -34,7 +34,7 @@ class Row:
         """
         cells = [f"{value:g} {self.unit}" for value in self.values] + ["—"] * (3 - len(self.values))
         in_ms = {"ms": 1.0, "s": 1000.0}.get(self.unit)
-        cells.append("—" if in_ms is None else f"{self.values[0] * in_ms / loop_ms:.2g}")
+        cells.append("—" if in_ms is None else f"{float(f'{self.values[0] * in_ms / loop_ms:.2g}'):g}")
         return f"| {self.name} | {' | '.join(cells)} |"
 
 

@@ -85,9 +85,11 @@ def _parser() -> argparse.ArgumentParser:
     )
     compare.add_argument("--json", action="store_true", help=phrase("command_line.cli.results_workings"))
     backup_ = commands.add_parser("backup", help=phrase("command_line.cli.backup_help"))
-    backup_.add_argument("file", type=Path, metavar="FILE", help=phrase("command_line.cli.file_help_2"))
+    backup_.add_argument("file", type=Path, metavar="FILE", help=phrase("command_line.cli.file_write"))
     restore_ = commands.add_parser("restore", help=phrase("command_line.cli.restore_help"))
-    restore_.add_argument("file", type=Path, metavar="FILE", help=phrase("command_line.cli.file_help_3"))
+    restore_.add_argument(
+        "file", type=Path, metavar="FILE", help=phrase("command_line.cli.file_restore_from")
+    )
     for command in (backup_, restore_):
         command.add_argument(
             "--data",
@@ -119,7 +121,7 @@ def _parser() -> argparse.ArgumentParser:
 
 
 def _fail(message: str) -> int:
-    print(phrase("command_line.cli.vast_harbor_2", message=message), file=sys.stderr)
+    print(phrase("command_line.cli.vast_harbor_message", message=message), file=sys.stderr)
     return 2
 
 
@@ -259,7 +261,7 @@ def _restore(args: argparse.Namespace) -> int:
         Database(args.data).close()
     except (OSError, sqlite3.Error, Trouble, backup.BadCopy) as error:
         return _fail(str(error))
-    print(phrase("command_line.cli.rigs_2", file=args.file, data=args.data))
+    print(phrase("command_line.cli.rigs_file_data", file=args.file, data=args.data))
     if before is not None:
         print(phrase("command_line.cli.earlier_rigs_kept", before=before))
     return 0

@@ -61,7 +61,7 @@ watch(
   ([stop, name]) => {
     document.title = phrase('shared.rig_page.title', {
       stop: STOP_NAMES[stop],
-      rig: name ?? phrase('shared.rig_page.rig_3'),
+      rig: name ?? phrase('shared.rig_page.rig'),
     })
   },
   { immediate: true },

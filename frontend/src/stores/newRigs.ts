@@ -57,7 +57,7 @@ export function useNewRigs(say: (text: string) => void) {
     else if (asker) asker.refused(problemsOf(error))
     else
       say(
-        phrase('shared.new_rigs.created_2', {
+        phrase('shared.new_rigs.label_was_not_created', {
           label: entry.label,
           message: problemsOf(error)[0]!.message,
         }),

@@ -66,7 +66,7 @@ export function useLoads() {
       ? { ...entry.load, id, ...(quantity === undefined ? {} : { quantity }) }
       : { id, name: phrase('shared.use_loads.load', { id: id.slice(5) }), draw: '0 W', hours: 1 }
     await rows.add(
-      phrase('shared.use_loads.add', { name: entry?.name ?? phrase('shared.use_loads.load_2') }),
+      phrase('shared.use_loads.add', { name: entry?.name ?? phrase('shared.use_loads.a_load') }),
       value,
     )
     // From the list one often follows another; an empty one is filled in next.

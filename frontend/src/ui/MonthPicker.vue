@@ -25,7 +25,7 @@ function toggle(month: number) {
   const months = rig.value.months.includes(month)
     ? rig.value.months.filter((m) => m !== month)
     : [...rig.value.months, month].sort((a, b) => a - b)
-  plan.edit(phrase('shared.month_picker.months_use_2'), {
+  plan.edit(phrase('shared.month_picker.months_of_use'), {
     op: 'replace',
     path: '/rig/months',
     value: months,

@@ -113,7 +113,7 @@ watch(
           :label="
             plan.rig?.undo
               ? phrase('shared.passage_strip.undo', { undo: plan.rig.undo })
-              : phrase('shared.passage_strip.undo_2')
+              : phrase('shared.passage_strip.undo_short')
           "
           :hint="
             plan.rig?.undo || plan.unsent ? undefined : phrase('shared.passage_strip.nothing_undo')
@@ -126,7 +126,7 @@ watch(
           :label="
             plan.rig?.redo
               ? phrase('shared.passage_strip.redo', { redo: plan.rig.redo })
-              : phrase('shared.passage_strip.redo_2')
+              : phrase('shared.passage_strip.redo_short')
           "
           :hint="plan.rig?.redo ? undefined : phrase('shared.passage_strip.nothing_redo')"
           :disabled="!plan.rig?.redo"
@@ -136,7 +136,7 @@ watch(
           v-if="!plan.rig?.what_if"
           :icon="FlaskConical"
           :label="phrase('shared.passage_strip.try_changes_without_losing')"
-          :hint="phrase('shared.passage_strip.try_changes_without_losing_2')"
+          :hint="phrase('shared.passage_strip.what_try_changes_without')"
           @click="plan.whatIf()"
         />
         <IconButton
@@ -151,7 +151,7 @@ watch(
         <IconButton
           :icon="Search"
           :label="phrase('shared.passage_strip.commands')"
-          :hint="phrase('shared.passage_strip.commands_2')"
+          :hint="phrase('shared.passage_strip.commands_short')"
           @click="ui.paletteShown = true"
         />
       </div>

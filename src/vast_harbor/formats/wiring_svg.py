@@ -227,7 +227,7 @@ def _strings(pen: _Pen, wiring: Wiring, strings: list[list[Unit]], left: float, 
         pen.line(MINUS, 7, (left, tops[0] - 10), (left, feet[0] + 10))
         pen.line(PLUS, 7, (right, tops[1] - 10), (right, feet[1] + 10))
         pen.text(left, tops[0] - 18, phrase("files.wiring_svg.busbar"), 12, colour=MINUS)
-        pen.text(right, feet[1] + 26, phrase("files.wiring_svg.busbar_2"), 12, colour=PLUS)
+        pen.text(right, feet[1] + 26, phrase("files.wiring_svg.busbar_plus"), 12, colour=PLUS)
 
 
 def _unit(pen: _Pen, wiring: Wiring, unit: Unit) -> None:
@@ -268,7 +268,7 @@ def _take_off(
     pen.line(MINUS, 5, (left, minus_y), (left, bottom), (end, bottom), dash="11 4")
     pen.box(right + 30, bottom - 15, 58, 30, 4)
     pen.text(right + 59, bottom + 5, "shunt", 13)
-    pen.text(end, bottom - 24, phrase("files.wiring_svg.loads_chargers_2"), 12, "end", MINUS)
+    pen.text(end, bottom - 24, phrase("files.wiring_svg.to_loads_and_chargers"), 12, "end", MINUS)
     pen.text(
         left - 6,
         bottom + 24,

@@ -68,4 +68,4 @@ def _of_the_system(error: OSError, path: Path) -> Trouble:
         return Trouble(phrase("keeping.trouble.permission_write_get_permission", parent=path.parent))
     if error.errno in (errno.ENOTDIR, errno.EEXIST, errno.EISDIR):
         return Trouble(phrase("keeping.trouble.cannot_file_because_folder", path=path))
-    return Trouble(phrase("keeping.trouble.could_used_2", path=path, strerror=error.strerror or error))
+    return Trouble(phrase("keeping.trouble.path_could_not_used", path=path, strerror=error.strerror or error))

@@ -23,7 +23,7 @@ const ROWS = [
 const rows = computed(() => ROWS.filter((r) => answer.value?.needed.some((n) => n.figures[r.key])))
 const WEEK = [
   { key: 'generator', name: phrase('charging.needed_part.generator') },
-  { key: 'litres', name: phrase('charging.needed_part.fuel_2') },
+  { key: 'litres', name: phrase('charging.needed_part.fuel') },
   { key: 'fuel', name: phrase('charging.needed_part.fuel_cost') },
   { key: 'sun_left', name: phrase('charging.needed_part.sun_used') },
   { key: 'short', name: phrase('charging.needed_part.days_ending_short_full') },

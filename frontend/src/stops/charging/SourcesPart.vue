@@ -66,7 +66,7 @@ const DISCONNECTS = choicesOf('rig.disconnect', {
     <PlanChoice
       path="/rig/pitch"
       :label="phrase('charging.sources_part.usual_place')"
-      :called="phrase('charging.sources_part.usual_place_2')"
+      :called="phrase('charging.sources_part.usual_place_short')"
       :value="rig.pitch as string"
       :options="PITCHES"
     />

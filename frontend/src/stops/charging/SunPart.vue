@@ -90,7 +90,7 @@ function take(on: boolean) {
             {{
               phrase('charging.sun_part.dashed_months_without_use', {
                 sun_own: view.sun_own
-                  ? phrase('charging.sun_part.own_sun_hours_2')
+                  ? phrase('charging.sun_part.your_own_sun_hours')
                   : phrase('charging.sun_part.clear_sky_place_times'),
               })
             }}
@@ -117,7 +117,7 @@ function take(on: boolean) {
               :path="`/rig/sun_hours/${i}`"
               :label="m.name.slice(0, 3)"
               unit="h"
-              :called="phrase('charging.sun_part.sun_2', { name: m.name })"
+              :called="phrase('charging.sun_part.sun_name', { name: m.name })"
             />
           </div>
         </div>

@@ -182,7 +182,7 @@ export const FIELDS: Record<string, { first: SourceField[]; more: SourceField[] 
   upkeep: {
     first: [
       { key: 'amps', name: phrase('charging.kinds.current') },
-      { key: 'hours', name: phrase('charging.kinds.day_3') },
+      { key: 'hours', name: phrase('charging.kinds.hours_day') },
     ],
     more: [],
   },

@@ -9,7 +9,7 @@ import VerdictPart from './VerdictPart.vue'
 const plan = usePlan()
 const route = useRoute()
 const PARTS = [
-  { key: 'verdict', name: phrase('compare.compare_stop.verdict_2'), screen: VerdictPart },
+  { key: 'verdict', name: phrase('compare.compare_stop.verdict_short'), screen: VerdictPart },
   {
     key: 'table',
     name: phrase('compare.compare_stop.side_side'),

@@ -134,7 +134,7 @@ const difference = (key: string, at: number) =>
                 type="button"
                 class="btn btn-quiet btn-icon min-h-7 w-7"
                 :aria-label="phrase('compare.compare_table.hide', { title: c.title })"
-                :title="phrase('compare.compare_table.hide_2')"
+                :title="phrase('compare.compare_table.hide_short')"
                 @click="toggle('hidden', c.id)"
               >
                 <EyeOff :size="15" />

@@ -43,7 +43,7 @@ const SUMS = [
   ['contingency', phrase('compare.extras_list.contingency')],
   ['extra_cost', phrase('compare.extras_list.extras_labour')],
   ['purchase', phrase('compare.extras_list.batteries')],
-  ['wanted', phrase('compare.extras_list.wanted_anyway_2')],
+  ['wanted', phrase('compare.extras_list.wanted_anyway_title')],
   ['outlay', phrase('compare.extras_list.up_front_cost')],
   ['old_bank', phrase('compare.extras_list.value_old_bank')],
 ]
@@ -110,8 +110,8 @@ const go = (label: string, operations: unknown) =>
           >
             {{
               d.state === 'struck'
-                ? phrase('compare.extras_list.count_again_3')
-                : phrase('compare.extras_list.leave_out_2')
+                ? phrase('compare.extras_list.count_it_again')
+                : phrase('compare.extras_list.leave_out_title')
             }}
           </button>
         </div>
@@ -133,7 +133,7 @@ const go = (label: string, operations: unknown) =>
             :path="`${at}/extras/${i}/tag`"
             :label="
               phrase('compare.extras_list.purpose', {
-                name: x.name || phrase('compare.extras_list.extra_2'),
+                name: x.name || phrase('compare.extras_list.extra'),
               })
             "
             bare
@@ -144,7 +144,7 @@ const go = (label: string, operations: unknown) =>
             :path="`${at}/extras/${i}/life_years`"
             :label="
               phrase('compare.extras_list.life_years', {
-                name: x.name || phrase('compare.extras_list.extra_2'),
+                name: x.name || phrase('compare.extras_list.extra'),
               })
             "
             bare
@@ -156,7 +156,7 @@ const go = (label: string, operations: unknown) =>
             class="btn btn-quiet btn-icon"
             :aria-label="
               phrase('compare.extras_list.remove', {
-                name: x.name || phrase('compare.extras_list.extra_2'),
+                name: x.name || phrase('compare.extras_list.extra'),
               })
             "
             @click="

@@ -73,7 +73,7 @@ const FIGURES = [
           @click="addFound(f)"
         >
           <Plus :size="15" aria-hidden="true" />
-          {{ phrase('compare.found_for_you.add_comparison_2') }}
+          {{ phrase('compare.found_for_you.add_to_comparison') }}
         </button>
       </li>
     </ul>

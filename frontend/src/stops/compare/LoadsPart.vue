@@ -43,7 +43,9 @@ const most = computed(() =>
       <table class="w-full min-w-[58rem]">
         <thead>
           <tr class="text-left text-sm text-soft">
-            <th class="w-64 py-1 pr-4 font-semibold">{{ phrase('compare.loads_part.load_2') }}</th>
+            <th class="w-64 py-1 pr-4 font-semibold">
+              {{ phrase('compare.loads_part.load_short') }}
+            </th>
             <th class="pr-4 font-semibold">{{ phrase('compare.loads_part.bank_day') }}</th>
             <th class="pr-4 font-semibold">{{ phrase('compare.loads_part.batteries') }}</th>
             <th class="pr-4 font-semibold">{{ phrase('compare.loads_part.weight') }}</th>
@@ -101,7 +103,7 @@ const most = computed(() =>
                 :path="`/day/loads/${l.index}/thrifty_price`"
                 :label="phrase('compare.loads_part.price_economical', { name: l.name })"
                 bare
-                :called="phrase('compare.loads_part.price_economical_2', { name: l.name })"
+                :called="phrase('compare.loads_part.name_price_economical_one', { name: l.name })"
               />
             </td>
             <td class="py-2 whitespace-nowrap">

@@ -46,7 +46,7 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
           :name="phrase('day.day_stop.day')"
           class="text-3xl font-semibold"
         />
-        {{ phrase('day.day_stop.day_2') }}
+        {{ phrase('day.day_stop.on_this_day') }}
       </p>
     </div>
     <ProfileChart v-if="loads.length && view === 'table'" />
@@ -120,7 +120,7 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day
           :hint="phrase('day.day_stop.leave_empty_ac_loads')"
         />
         <p class="text-soft sm:col-span-2 lg:col-span-4">
-          {{ phrase('day.day_stop.inverter_2') }} <FigureLink :figure="day.inverter_hours" />
+          {{ phrase('day.day_stop.inverter_on') }} <FigureLink :figure="day.inverter_hours" />
           {{ phrase('day.day_stop.day_idle_energy') }} <FigureLink :figure="day.idle" />{{
             phrase('day.day_stop.standby_listed')
           }}

@@ -33,7 +33,7 @@ const bars = computed(() => [
   ...day.value.habits.map((h) => ({ name: NAMES[h.key]!, figure: h.figure })),
   { name: phrase('day.day_summary.cautious'), figure: day.value.cautious },
   ...(day.value.measured
-    ? [{ name: phrase('day.day_summary.measured_2'), figure: day.value.measured }]
+    ? [{ name: phrase('day.day_summary.measured_title'), figure: day.value.measured }]
     : []),
 ])
 const bases = computed(() =>
@@ -103,7 +103,7 @@ const HABITS = choicesOf('plan.habits', {
       <p class="mt-3 text-xl">
         <FigureLink
           :figure="day.peak"
-          :name="phrase('day.day_summary.highest_peak_2')"
+          :name="phrase('day.day_summary.highest_peak_short')"
           class="text-2xl font-semibold"
         />,
         <FigureLink

@@ -70,9 +70,10 @@ const WHO: Record<string, string> = {
           <FigureLink :figure="view.air" :name="phrase('day.day_types.outside_air')" />{{
             phrase('day.day_types.battery')
           }}
-          <FigureLink :figure="view.battery" :name="phrase('day.day_types.battery_2')" /><template
-            v-if="view.sun"
-            >; {{ view.sun }}</template
+          <FigureLink
+            :figure="view.battery"
+            :name="phrase('day.day_types.battery_short')"
+          /><template v-if="view.sun">; {{ view.sun }}</template
           >{{ phrase('day.day_types.charging', { charge: view.charge }) }}
         </p>
       </div>

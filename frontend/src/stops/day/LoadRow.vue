@@ -32,7 +32,7 @@ const problemsAt = computed(() => `problems-${props.load.id}`)
 const problems = computed(() => {
   const names: Record<string, string> = {
     starts_at: 'from',
-    quantity: phrase('day.load_row.how_many_3'),
+    quantity: phrase('day.load_row.how_many_short'),
     low: phrase('day.load_row.least'),
     high: phrase('day.load_row.at_most'),
     start_w: phrase('day.load_row.starts'),
@@ -115,7 +115,7 @@ function choose(event: Event) {
     <td class="count" :data-label="phrase('day.load_row.how_many')">
       <PlanField
         :path="`${at}/quantity`"
-        :label="phrase('day.load_row.how_many_2', { name: load.name })"
+        :label="phrase('day.load_row.how_many_name', { name: load.name })"
         bare
         :called="called(phrase('day.load_row.edit_number'))"
         :problems-at="problemsAt"
@@ -123,7 +123,7 @@ function choose(event: Event) {
     </td>
     <td class="on" :data-label="phrase('day.load_row.day')">
       <label>
-        <span class="sr-only">{{ phrase('day.load_row.day_2', { name: load.name }) }}</span>
+        <span class="sr-only">{{ phrase('day.load_row.name_day', { name: load.name }) }}</span>
         <select class="field" data-on-day @change="choose">
           <option v-for="o in ON_DAY" :key="o.value" :value="o.value" :selected="o.value === day">
             {{ o.name }}
@@ -138,7 +138,7 @@ function choose(event: Event) {
       </p>
       <LoadTimes v-else :at="timesAt" :name="load.name" :times="times" :problems-at="problemsAt" />
     </td>
-    <td class="duty" :data-label="phrase('day.load_row.duty_cycle_2')">
+    <td class="duty" :data-label="phrase('day.load_row.duty_cycle_short')">
       <p
         v-if="figures?.duty"
         class="px-1 py-1.5 text-soft"
@@ -167,7 +167,7 @@ function choose(event: Event) {
         :problems-at="problemsAt"
       />
     </td>
-    <td class="wh" :data-label="phrase('day.load_row.day_3')">
+    <td class="wh" :data-label="phrase('day.load_row.a_day')">
       <FigureLink
         v-if="figures"
         :figure="figures.wh"

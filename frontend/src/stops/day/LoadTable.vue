@@ -18,7 +18,7 @@ const { loads, figures, remove } = useLoads()
         <th class="w-[14.6rem]">{{ phrase('day.load_table.use') }}</th>
         <th class="w-[4.7rem]">{{ phrase('day.load_table.duty_cycle') }}</th>
         <th class="w-[4.3rem]">{{ phrase('day.load_table.from') }}</th>
-        <th class="w-[4.8rem] text-right">{{ phrase('day.load_table.day_2') }}</th>
+        <th class="w-[4.8rem] text-right">{{ phrase('day.load_table.a_day') }}</th>
         <th>{{ phrase('day.load_table.share') }}</th>
         <th class="w-[4.3rem]">
           <span class="sr-only">{{ phrase('day.load_table.details_remove') }}</span>

@@ -51,7 +51,7 @@ export function useDayTypes() {
       if (given !== undefined)
         operations.push({ op: 'add', path: `/day/loads/${i}/on/${id}`, value: given })
     })
-    await plan.edit(phrase('day.use_day_types.copy_2', { name: from.name }), ...operations)
+    await plan.edit(phrase('day.use_day_types.copy_name', { name: from.name }), ...operations)
     await plan.showDay(id)
   }
 

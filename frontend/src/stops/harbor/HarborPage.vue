@@ -129,7 +129,7 @@ function restored(rigs: number) {
         <span class="text-soft" aria-live="polite">{{
           search.trim()
             ? phrase('harbor.harbor_page.rigs', { found: found.found, all: found.all })
-            : phrase('harbor.harbor_page.rigs_2', { all: found.all })
+            : phrase('harbor.harbor_page.all_rigs', { all: found.all })
         }}</span>
       </div>
       <section v-if="cards?.length" class="mt-6 grid gap-4 sm:grid-cols-2 lg:grid-cols-3">

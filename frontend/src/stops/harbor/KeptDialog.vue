@@ -160,10 +160,10 @@ const counted = (n: number) => phrase('harbor.kept_dialog.rigs', { count: n })
           <button
             type="button"
             class="btn"
-            :aria-label="phrase('harbor.kept_dialog.restore_2', { name: d.name })"
+            :aria-label="phrase('harbor.kept_dialog.restore_name', { name: d.name })"
             @click="bring(d.id)"
           >
-            {{ phrase('harbor.kept_dialog.restore_3') }}
+            {{ phrase('harbor.kept_dialog.restore_short') }}
           </button>
         </li>
         <li v-if="!kept.deleted.length" class="py-2 text-soft">

@@ -158,7 +158,7 @@ export function useHarbor() {
     await load()
     if (data) deleted.push(id)
     if (data)
-      ui.say(phrase('harbor.use_harbor.deleted_2', { name: data.name }), {
+      ui.say(phrase('harbor.use_harbor.name_deleted', { name: data.name }), {
         label: phrase('harbor.use_harbor.undo'),
         run: () => bringBack(id),
       })

@@ -46,10 +46,10 @@ const bases = computed(() => {
   </p>
   <p class="mt-3 text-xl leading-relaxed" data-main>
     <FigureLink :figure="need.day" :name="phrase('need.need_stop.day')" />
-    {{ phrase('need.need_stop.day_2') }}
+    {{ phrase('need.need_stop.a_day') }}
     <FigureLink :figure="need.nights" :name="phrase('need.need_stop.nights')" /> × (1 +
     <FigureLink :figure="need.reserve" :name="phrase('need.need_stop.reserve')" />
-    {{ phrase('need.need_stop.reserve_2') }}
+    {{ phrase('need.need_stop.reserve_end') }}
     <FigureLink
       :figure="need.energy"
       :name="phrase('need.need_stop.need')"
@@ -87,7 +87,7 @@ const bases = computed(() => {
         {{ phrase('need.need_stop.needs') }}
         <FigureLink
           :figure="need.overnight"
-          :name="phrase('need.need_stop.overnight_2')"
+          :name="phrase('need.need_stop.overnight_title')"
           class="text-ink"
         />{{ phrase('need.need_stop.charging', { overnight_text: need.overnight_text }) }}
       </p>
@@ -134,7 +134,7 @@ const bases = computed(() => {
         <p>
           <FigureLink
             :figure="need.second.energy"
-            :name="phrase('need.need_stop.need_2')"
+            :name="phrase('need.need_stop.its_need')"
             class="text-xl font-semibold"
           />
           {{ phrase('need.need_stop.usable_own_rated_capacity') }}

@@ -20,7 +20,7 @@ const classes = computed(
 )
 
 function enter() {
-  plan.edit(phrase('rig.old_bank.enter_old_bank_2'), { op: 'add', path: '/old_bank', value: {} })
+  plan.edit(phrase('rig.old_bank.enter_the_old_bank'), { op: 'add', path: '/old_bank', value: {} })
 }
 
 function clear() {
@@ -89,7 +89,7 @@ function clear() {
         />;
         <FigureLink
           :figure="figures[1]!"
-          :name="phrase('rig.old_bank.weight_2')"
+          :name="phrase('rig.old_bank.weight')"
           class="font-semibold text-ink"
         />
         {{ phrase('rig.old_bank.lift_out') }}

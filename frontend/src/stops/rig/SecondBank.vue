@@ -11,7 +11,7 @@ const second = computed(() => plan.document.second_bank)
 const need = computed(() => plan.rig!.need.second)
 
 function add() {
-  plan.edit(phrase('rig.second_bank.add_second_bank_2'), {
+  plan.edit(phrase('rig.second_bank.add_a_second_bank'), {
     op: 'replace',
     path: '/second_bank',
     value: {},

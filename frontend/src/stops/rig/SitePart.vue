@@ -55,7 +55,7 @@ const PLACES = choicesOf('rig.place', {
     />
     <PlanChoice
       path="/rig/place"
-      :label="phrase('rig.site_part.battery_2')"
+      :label="phrase('rig.site_part.the_battery_is_in')"
       :called="phrase('rig.site_part.place_battery')"
       :value="rig.place as string"
       :options="PLACES"

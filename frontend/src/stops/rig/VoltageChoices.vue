@@ -34,7 +34,7 @@ const choices = computed(() => plan.rig!.voltages)
               <td v-for="c in choices" :key="c.system_v">
                 <FigureLink
                   :figure="c.peak"
-                  :name="phrase('rig.voltage_choices.main_current_2')"
+                  :name="phrase('rig.voltage_choices.main_current')"
                   class="font-semibold"
                 />
               </td>

@@ -25,7 +25,7 @@ const option = (bank: Schemas['BankYearView']) =>
     grid: { left: 34, right: 6, top: 8, bottom: 38 },
     tell: (items) =>
       tip(`${BINS[items[0]!.dataIndex]} %`, [
-        phrase('trial.depth_chart.cycles_year_2'),
+        phrase('trial.depth_chart.cycles_a_year'),
         `${items[0]!.value}`,
       ]),
     x: {
@@ -39,7 +39,7 @@ const option = (bank: Schemas['BankYearView']) =>
     y: scale.value,
     series: [
       {
-        name: phrase('trial.depth_chart.cycles_year_2'),
+        name: phrase('trial.depth_chart.cycles_a_year'),
         type: 'bar',
         barCategoryGap: '20%',
         color: chemistry(bank.battery_class).color,

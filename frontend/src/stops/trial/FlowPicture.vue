@@ -148,7 +148,7 @@ const short = (name: string) => (name.length > 21 ? `${name.slice(0, 20)}…` : 
           {{
             Math.abs(bank) < 1
               ? phrase('trial.flow_picture.rest')
-              : phrase('trial.flow_picture.bank_2', {
+              : phrase('trial.flow_picture.bank_bank2_bank', {
                   bank: text(bank),
                   bank2: bank < 0 ? phrase('trial.flow_picture.out') : 'into',
                 })

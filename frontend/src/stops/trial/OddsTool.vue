@@ -102,7 +102,7 @@ onBeforeUnmount(stop)
           ><b class="font-semibold">{{
             l.share
               ? phrase('trial.odds_tool.power_cut', { dark: l.dark })
-              : phrase('trial.odds_tool.power_cut_2')
+              : phrase('trial.odds_tool.no_power_cut')
           }}</b></span
         >
       </li>

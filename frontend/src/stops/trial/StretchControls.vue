@@ -25,7 +25,7 @@ const ownDays = computed(
 )
 
 function another() {
-  plan.edit(phrase('trial.stretch_controls.another_weather_2'), {
+  plan.edit(phrase('trial.stretch_controls.another_weather_short'), {
     op: 'replace',
     path: '/trial/seed',
     value: trial.value.seed + 1,
@@ -101,7 +101,7 @@ function another() {
         />
         <PlanField
           path="/trial/start_soc"
-          :label="phrase('trial.stretch_controls.charge_start_2')"
+          :label="phrase('trial.stretch_controls.charge_at_the_start')"
           :called="phrase('trial.stretch_controls.charge_start')"
         />
       </div>

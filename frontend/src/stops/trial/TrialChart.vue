@@ -139,7 +139,7 @@ const option = computed(() => ({
     axisLabel: {
       ...look.value.text,
       show: i === PANES.length - 1,
-      formatter: (h: number) => phrase('trial.trial_chart.day_2', { h: h / 24 + 1 }),
+      formatter: (h: number) => phrase('trial.trial_chart.day_h', { h: h / 24 + 1 }),
       hideOverlap: true,
       showMaxLabel: false,
     },

@@ -9,7 +9,7 @@ import RunPart from './RunPart.vue'
 const plan = usePlan()
 const route = useRoute()
 const PARTS = [
-  { key: 'run', name: phrase('trial.trial_stop.trial_2'), screen: RunPart },
+  { key: 'run', name: phrase('trial.trial_stop.trial_short'), screen: RunPart },
   {
     key: 'how-long',
     name: phrase('trial.trial_stop.how_long'),

@@ -80,7 +80,7 @@ def series_count(system_v: float, unit_class_v: float) -> int:
     if count < 1 or abs(count * unit_class_v - system_v) > 1e-9:
         raise InvalidInput(
             "unit_v",
-            phrase("battery.bank.unit_v_2", unit_class_v=f"{unit_class_v:g}", system_v=f"{system_v:g}"),
+            phrase("battery.bank.unit_class_v_v", unit_class_v=f"{unit_class_v:g}", system_v=f"{system_v:g}"),
         )
     return count
 

@@ -180,7 +180,7 @@ def _exponent(label: Label, ratings: list[tuple[float, float]], remarks: list[st
         "reference",
         low=of_class.low,
         high=of_class.high,
-        source=phrase("battery.label.k_source_2"),
+        source=phrase("battery.label.k_typical_class_because_label_source"),
     )
 
 

@@ -116,7 +116,7 @@ def _sealed_needs_no_air(ground: Ground) -> Settled | None:
         return None
     criteria = build.criteria
     air = Figure(
-        "belief.sealed_needs_no_air.air", phrase("checks.ventilation.air_2"), criteria.air_m3h, "m³/h"
+        "belief.sealed_needs_no_air.air", phrase("checks.ventilation.air_flow"), criteria.air_m3h, "m³/h"
     )
     opening = Figure(
         "belief.sealed_needs_no_air.opening",

@@ -265,7 +265,7 @@ def _digits(value: float, unit: str) -> int:
 
 # Units whose name in a text is another.
 NAMES = {
-    "1/year": phrase("figures.display.year_2"),
+    "1/year": phrase("figures.display.a_year"),
     "1/h": "C",
     "l fuel": "l",
     "cycles/year": phrase("figures.display.cycles_year"),

@@ -263,7 +263,7 @@ def parse(
     if not match:
         raise Unreadable(
             phrase(
-                "figures.parsing.try_3",
+                "figures.parsing.text_not_get_try",
                 text=text.strip(),
                 get=NAMES.get(unit, phrase("terms.names.number")),
                 get_2=EXAMPLES.get(unit, "12.5"),

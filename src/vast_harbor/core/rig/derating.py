@@ -38,7 +38,7 @@ def air_temperature(plan: Plan, day_type: DayType) -> Figure:
         )
     return Figure(
         at,
-        phrase("rig.derating.outside_air_2", season=day_type.season),
+        phrase("rig.derating.outside_air_season", season=day_type.season),
         climate.season_c(day_type.season),
         "°C",
         REFERENCE,
@@ -126,7 +126,7 @@ def rest_temperature(plan: Plan, assumptions: Assumptions) -> Figure:
         REFERENCE,
         source=phrase("rig.derating.rest_air_c_source", name=climate.name)
         if climate
-        else phrase("rig.derating.rest_air_c_source_2"),
+        else phrase("rig.derating.rest_air_c_no_climate_chosen_source"),
     )
     return _by_place("rig.rest_c", name, plan, assumptions, air, False, False)
 
@@ -160,7 +160,7 @@ def temperature(at: str, warmth: Figure, assumptions: Assumptions, battery_class
     else:
         inputs = {
             "k_1": point("k1", k_1, "%", phrase("rig.derating.table_value_c", t_1=f"{t_1:g}")),
-            "k_2": point("k2", k_2, "%", phrase("rig.derating.table_value_c_2", t_2=f"{t_2:g}")),
+            "k_2": point("k2", k_2, "%", phrase("rig.derating.table_value_t_2", t_2=f"{t_2:g}")),
             "T": warmth,
             "T_1": point("t1", t_1, "°C", phrase("rig.derating.lower_point_table")),
             "T_2": point("t2", t_2, "°C", phrase("rig.derating.upper_point_table")),

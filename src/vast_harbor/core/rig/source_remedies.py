@@ -173,7 +173,7 @@ def _new_unit(
         hidden, hours = phrase("rig.source_remedies.ac_supply_plus_cable"), 1.0
         if source.built_in:
             hidden = phrase("rig.source_remedies.old_charger_built_into")
-            hidden += phrase("rig.source_remedies.ac_supply_plus_cable_2")
+            hidden += phrase("rig.source_remedies.ac_supply_plus_cable_fuse")
             hours = 2.5
         return Rung(
             "new", phrase("rig.source_remedies.new", amps=f'{amps:g}', short=battery_class.short),
@@ -196,7 +196,7 @@ def _new_unit(
         )  # fmt: skip
     if source.kind == ENGINE:
         return Rung(
-            "new", phrase("rig.source_remedies.new_2", amps=f'{amps:g}'),
+            "new", phrase("rig.source_remedies.new_amps_dc_dc", amps=f'{amps:g}'),
             lambda s: replace(_profile(s, battery_class), wakes=True, adjustable=True),
             price("dc_dc_price", amps * system_v / 12, "charger_price_a"), 2, HANDY,
         )  # fmt: skip
@@ -208,7 +208,7 @@ def _new_unit(
         )
         return Rung(
             "new",
-            phrase("rig.source_remedies.new_3", what=what, short=battery_class.short),
+            phrase("rig.source_remedies.what_settings_short", what=what, short=battery_class.short),
             lambda s: replace(_profile(s, battery_class), controller=MPPT, adjustable=True),
             price("controller_price", source.watts, "controller_price_w"),
             1,

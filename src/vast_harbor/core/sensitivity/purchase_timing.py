@@ -202,11 +202,11 @@ class _PurchaseOptions:
             return None
         when = Figure(
             "verdict.when.bridge.years",
-            phrase("changes.purchase_timing.years_2"),
+            phrase("changes.purchase_timing.until_worn_no_longer"),
             years,
             "years",
             REFERENCE,
-            source=phrase("changes.purchase_timing.years_source_2"),
+            source=phrase("changes.purchase_timing.years_life_three_years_most_source"),
         )
         usable = Figure("verdict.when.bridge.usable", phrase("changes.purchase_timing.usable"),
                         found.rig_limits.usable_wh(bank), "Wh", REFERENCE,
@@ -244,9 +244,9 @@ class _PurchaseOptions:
         )
         second = (1 - share) * drifted
         total = self.base - (1 - share) * self.batteries + second
-        usable = Figure("verdict.when.steps.usable", phrase("changes.purchase_timing.usable_2"),
+        usable = Figure("verdict.when.steps.usable", phrase("changes.purchase_timing.usable_first_year"),
                         self.winner.banked["usable_wh"].number * share, "Wh", REFERENCE,
-                        source=phrase("changes.purchase_timing.usable_source_2"))  # fmt: skip
+                        source=phrase("changes.purchase_timing.usable_by_strings_source"))  # fmt: skip
         says = Sentence(
             phrase("changes.purchase_timing.strings_now_rest_year", first=first, parallel=bank.parallel),
             {"usable": usable},

@@ -119,7 +119,7 @@ def _put_in(file: Path) -> Response:
     try:
         backup.verify(file)
     except backup.BadCopy as error:
-        said = str(error).replace(str(file), phrase("answers.harbor_keeping.file_2"))
+        said = str(error).replace(str(file), phrase("answers.harbor_keeping.this_file"))
         return problems(422, Problem("", said))
     kept = backup.keep_before_restore(file, where.path, today())
     where.put_in(file)

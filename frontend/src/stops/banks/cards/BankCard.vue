@@ -113,7 +113,7 @@ function choose(event: Event) {
       <div>
         <p class="eyebrow mb-1">{{ phrase('banks.bank_card.series') }}</p>
         <StepField
-          :label="phrase('banks.bank_card.series_2', { title: candidate.title })"
+          :label="phrase('banks.bank_card.title_series', { title: candidate.title })"
           :value="candidate.series ?? 1"
           :most="24"
           @step="(n) => set(candidate, 'series', n, 'in series')"
@@ -122,7 +122,7 @@ function choose(event: Event) {
       <div>
         <p class="eyebrow mb-1">{{ phrase('banks.bank_card.parallel') }}</p>
         <StepField
-          :label="phrase('banks.bank_card.parallel_2', { title: candidate.title })"
+          :label="phrase('banks.bank_card.title_parallel', { title: candidate.title })"
           :value="candidate.parallel ?? 1"
           @step="(n) => set(candidate, 'parallel', n, phrase('banks.bank_card.in_parallel'))"
         />
@@ -134,7 +134,7 @@ function choose(event: Event) {
       class="btn mt-2 self-start"
       @click="matchNeed"
     >
-      {{ phrase('banks.bank_card.match_need_2') }}
+      {{ phrase('banks.bank_card.match_the_need') }}
     </button>
     <template v-if="f.usable_wh">
       <div class="mt-2 flex items-baseline justify-between">
@@ -168,7 +168,7 @@ function choose(event: Event) {
           class="font-semibold text-sea underline underline-offset-4"
           @click="matchNeed"
         >
-          {{ phrase('banks.bank_card.match_need_2') }}
+          {{ phrase('banks.bank_card.match_the_need') }}
         </button>
         <span>{{
           phrase('banks.bank_card.line_need', { energy: plan.rig!.need.energy.text })

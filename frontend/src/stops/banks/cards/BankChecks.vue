@@ -43,7 +43,7 @@ const open = ref(false)
     </details>
     <details data-checks @toggle="open = ($event.target as HTMLDetailsElement).open">
       <summary class="discloses">
-        <span class="sr-only">{{ phrase('banks.bank_checks.checks_2') }}</span>
+        <span class="sr-only">{{ phrase('banks.bank_checks.all_checks') }}</span>
         <span class="inline-flex flex-wrap items-center gap-x-3 text-sm">
           <span v-for="c in counts" :key="c.verdict" class="flex items-center gap-1">
             <VerdictMark :verdict="c.verdict" class="scale-90" />

@@ -33,7 +33,7 @@ const remove = (i: number) =>
           class="btn btn-quiet btn-icon"
           :aria-label="
             phrase('banks.bank_extras.remove', {
-              name: x.name || phrase('banks.bank_extras.extra_2'),
+              name: x.name || phrase('banks.bank_extras.extra'),
             })
           "
           @click="remove(i)"

@@ -34,11 +34,11 @@ function add() {
 }
 
 function step(i: number, value: number) {
-  rows.change(phrase('banks.bank_stages.strings_step_2'), i, 'strings', value)
+  rows.change(phrase('banks.bank_stages.strings_step'), i, 'strings', value)
 }
 
 function remove(i: number) {
-  rows.remove(phrase('banks.bank_stages.remove_step_2'), i)
+  rows.remove(phrase('banks.bank_stages.remove_a_step'), i)
 }
 </script>
 

@@ -96,7 +96,7 @@ const marks = (p: Schemas['ProposalView'], model: string) =>
             :aria-label="phrase('banks.catalogue_tabs.add', { title: m.title })"
             @click="add(p.battery_class, m.model, m.title)"
           >
-            <Plus :size="15" aria-hidden="true" /> {{ phrase('banks.catalogue_tabs.add_2') }}
+            <Plus :size="15" aria-hidden="true" /> {{ phrase('banks.catalogue_tabs.add_short') }}
           </button>
         </div>
         <p v-for="m in p.unfit" :key="m.model" class="py-2.5 text-soft">

@@ -35,7 +35,8 @@ async function take(rows: Record<string, unknown>[]) {
       :href="`/api/rigs/${plan.rig!.id}/models.csv`"
       download
     >
-      <Download :size="16" aria-hidden="true" /> {{ phrase('banks.model_csv.batteries_csv_2') }}
+      <Download :size="16" aria-hidden="true" />
+      {{ phrase('banks.model_csv.your_batteries_as_csv') }}
     </a>
     <a class="btn" href="/api/catalogue.csv" download>
       <Download :size="16" aria-hidden="true" /> {{ phrase('banks.model_csv.catalogue_csv') }}

@@ -179,7 +179,7 @@ export const GROUPS: OwnGroup[] = [
       },
       {
         key: 'bms_resets',
-        name: phrase('banks.own_fields.reconnects_2'),
+        name: phrase('banks.own_fields.reconnects_short'),
         choices: choicesOf('own_models.bms_resets', {
           itself: phrase('banks.own_fields.itself'),
           charger: phrase('banks.own_fields.charger'),

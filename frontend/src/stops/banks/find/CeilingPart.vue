@@ -92,7 +92,7 @@ const locker = computed(() => plan.document.rig.locker_length !== null)
           "
           @click="addFound(w.found)"
         >
-          <Plus :size="15" aria-hidden="true" /> {{ phrase('banks.ceiling_part.add_2') }}
+          <Plus :size="15" aria-hidden="true" /> {{ phrase('banks.ceiling_part.add_short') }}
         </button>
       </li>
       <li v-if="!answer.within.length" class="py-2.5 text-soft">

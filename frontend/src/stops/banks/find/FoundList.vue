@@ -44,7 +44,7 @@ const { full, addFound } = useBanks()
         :aria-label="phrase('banks.found_list.add', { title: f.title, layout: f.layout })"
         @click="addFound(f)"
       >
-        <Plus :size="15" aria-hidden="true" /> {{ phrase('banks.found_list.add_2') }}
+        <Plus :size="15" aria-hidden="true" /> {{ phrase('banks.found_list.add_short') }}
       </button>
     </li>
   </ol>

@@ -29,7 +29,7 @@ const option = computed(() => ({
     ...look.value.axis,
     type: 'value',
     scale: true,
-    name: phrase('banks.found_picture.up_front_cost_2', { money: props.money }),
+    name: phrase('banks.found_picture.up_front_cost_money', { money: props.money }),
     nameLocation: 'middle',
     nameGap: 28,
     axisLabel: { ...look.value.text, formatter: (v: number) => grouped(v), hideOverlap: true },

@@ -54,12 +54,12 @@ const { answer } = useAsked<Schemas['ActsView']>(
                 :name="phrase('banks.acts_table.under_load', { name: a.name })"
                 class="text-lg font-semibold"
               />
-              {{ phrase('banks.acts_table.under_load_2') }}<br />
+              {{ phrase('banks.acts_table.under_load_short') }}<br />
               <FigureLink
                 :figure="a.rested"
                 :name="phrase('banks.acts_table.resting', { name: a.name })"
               />
-              {{ phrase('banks.acts_table.resting_2') }}
+              {{ phrase('banks.acts_table.resting_short') }}
               <span class="block text-sm text-soft"
                 ><FigureLink
                   :figure="a.soc"

@@ -15,7 +15,7 @@ const line = (c: Schemas['CurveView'], data: number[][], thin = false) => ({
     thin ? '' : markOf(props.curves, c.id),
     thin ? { width: 1.2 } : undefined,
   ),
-  name: thin ? phrase('banks.rate_pictures.charge_alone_2', { title: c.title }) : c.title,
+  name: thin ? phrase('banks.rate_pictures.title_charge_alone', { title: c.title }) : c.title,
   data,
 })
 const delivered = computed(() =>

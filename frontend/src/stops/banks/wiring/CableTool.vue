@@ -21,7 +21,7 @@ const FIELDS = computed(
       { key: 'amps', name: phrase('banks.cable_tool.current'), unit: 'A' },
       { key: 'length', name: phrase('banks.cable_tool.length_way'), unit: us.value ? 'ft' : 'm' },
       { key: 'volts', name: phrase('banks.cable_tool.voltage'), unit: 'V' },
-      { key: 'drop', name: phrase('banks.cable_tool.voltage_drop_2'), unit: '' },
+      { key: 'drop', name: phrase('banks.cable_tool.voltage_drop_title'), unit: '' },
     ] as const,
 )
 const answer = shallowRef<Schemas['CableView'] | null>(null)

@@ -128,7 +128,7 @@ def price_figures(
         )
     elif model.own:
         f["unit_price"] = datasheet(
-            f"{at}.unit_price", phrase("banks.purchase_price.unit_price_2"), model.price, "money", entry
+            f"{at}.unit_price", phrase("banks.purchase_price.price_one_battery"), model.price, "money", entry
         )
     else:
         listed = datasheet(
@@ -142,7 +142,7 @@ def price_figures(
         factor = assumptions.figure("price_factor")
         f["unit_price"] = computed(
             f"{at}.unit_price",
-            phrase("banks.purchase_price.unit_price_2"),
+            phrase("banks.purchase_price.price_one_battery"),
             numbers.unit_price,
             "money",
             "{P_list} · {f_price}",

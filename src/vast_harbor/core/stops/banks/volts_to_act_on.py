@@ -48,7 +48,8 @@ def acts(build: Build) -> tuple[Act, ...]:
         f"{at}.floor.soc", phrase("banks.volts_to_act_on.soc"), 1 - dod.number, "%", "1 − {DoD}", {"DoD": dod}
     )
     alarm = computed(
-        f"{at}.alarm.soc", phrase("banks.volts_to_act_on.soc_2"), min(1.0, floor.number + margin.number), "%",
+        f"{at}.alarm.soc", phrase("banks.volts_to_act_on.alarm_soc"),
+        min(1.0, floor.number + margin.number), "%",
         "min(1, {floor} + {a})", {"floor": floor, "a": margin},
     )  # fmt: skip
     out = [
@@ -122,24 +123,24 @@ def _at_volts(
     system = build.entered("rig", "system_v", phrase("terms.names.system_voltage"), build.plan.system_v, "V")
     volts = computed(
         f"{at}.{key}.loaded",
-        phrase("banks.volts_to_act_on.loaded_2", name=name),
+        phrase("banks.volts_to_act_on.name_setting_device", name=name),
         each.number * build.plan.system_v / 12,
         "V",
         "{v} · {V} / 12",
         {"v": each, "V": system},
-        phrase("banks.volts_to_act_on.loaded_source_2"),
+        phrase("banks.volts_to_act_on.loaded_one_setting_all_loads_source"),
     )
     soc = soc_at(terminal.battery_class, terminal.class_v, volts.number)
     for _ in range(30):
         back = volts.number + current.number * float(terminal.resistance(soc, soc))
         soc = soc_at(terminal.battery_class, terminal.class_v, back)
     left = Figure(
-        f"{at}.{key}.soc", phrase("banks.volts_to_act_on.soc_3", name=name), soc, "%", REFERENCE,
+        f"{at}.{key}.soc", phrase("banks.volts_to_act_on.soc_under_load", name=name), soc, "%", REFERENCE,
         inputs={"V": volts, "I": current}, source=phrase("banks.volts_to_act_on.soc_source"),
     )  # fmt: skip
     rested = Figure(
         f"{at}.{key}.rested",
-        phrase("banks.volts_to_act_on.rested_2", name=name),
+        phrase("banks.volts_to_act_on.name_same_resting", name=name),
         float(terminal.volts(soc, soc, 0.0)),
         "V",
         REFERENCE,

@@ -127,7 +127,7 @@ def explain(
         factor = PITCHES[plan.pitch] * amps / expected.number
         figures["f"] = figure("shade", phrase("charging.measured_charge.shade"), factor, "%")
         dirt = max(0.3, min(1.0, round(timeline.assumptions.value("panel_dirt") * amps / expected.number, 2)))
-        says = phrase("charging.measured_charge.less_expected_measured_expected_2")
+        says = phrase("charging.measured_charge.less_than_expected_measured")
         edit = {"op": "add", "path": "/plan/overrides/panel_dirt", "value": dirt}
         return Explained(
             Sentence(says, figures), expected, (edit,), phrase("charging.measured_charge.use_measured_value")
@@ -137,7 +137,7 @@ def explain(
         cable = figure(
             "cable", phrase("charging.measured_charge.cable"), lost / amps * 1000 if amps > 0 else 0.0, "mΩ"
         )
-        says = phrase("charging.measured_charge.less_expected_measured_expected_3")
+        says = phrase("charging.measured_charge.less_than_expected_measured_expected")
         figures |= {
             "lost": figure("lost", phrase("charging.measured_charge.lost"), lost, "V"),
             "cable": cable,
@@ -147,7 +147,7 @@ def explain(
             Sentence(says, figures), expected, (edit,), phrase("charging.measured_charge.use_cable")
         )
     edits, what = _rated(source.kind, source.link, path, amps)
-    says = phrase("charging.measured_charge.less_expected_measured_expected_4")
+    says = phrase("charging.measured_charge.less_than_expected_measured_expected_battery")
     if lost > 0.6 * n:
         says += phrase("charging.measured_charge.look_thin_cable_bad")
     return Explained(Sentence(says, figures), expected, edits, what)

@@ -85,7 +85,7 @@ class BesideLead(SourceJudgement):
                 rebulk = self.volts("rebulk_v", phrase("charging.suitability.rebulk_v"), s.rebulk_v)
                 yield Point(
                     "rests", CAUTION,
-                    Sentence(phrase("charging.suitability.stops_after_float_restarts_2"),
+                    Sentence(phrase("charging.suitability.stops_after_float_restarts_only"),
                              {"V": rebulk, "soc": left}),
                     ("no_rest", "rebulk", "new"),
                 )  # fmt: skip

@@ -118,7 +118,7 @@ def needed(build: Build, timeline: Timeline, sun: Sun) -> Mapping[str, Figure]:
             REFERENCE,
             source=phrase("charging.sources_needed.design_sun_source")
             if sun.own
-            else phrase("charging.sources_needed.design_sun_source_2"),
+            else phrase("charging.sources_needed.design_sun_clear_sky_place_weather_source"),
         )
         dirt = assume.figure("panel_dirt")
         pitch = Figure(
@@ -164,7 +164,7 @@ def needed(build: Build, timeline: Timeline, sun: Sun) -> Mapping[str, Figure]:
         else:
             out["panel_w"] = computed(
                 f"{at}.panel_w", phrase("charging.sources_needed.panel_w"), None, "W", "", {"h_sun": hours},
-                phrase("charging.sources_needed.panel_w_source_2"),
+                phrase("charging.sources_needed.panel_w_there_too_little_sun_source"),
             )  # fmt: skip
     out |= _suits(build, at)
     volts = build.figures["volts"]
@@ -212,7 +212,7 @@ def _recovers(
     return computed(
         f"{at}.recover_days", name, need.number / eta.number / spare, "days",
         "{E_need} / {η} / ({W} · {h_sun} · {f_dirt} · {f_pitch} · {η_c} − {E_day} / {η})",
-        {"W": there, "E_need": need, **inputs}, phrase("charging.sources_needed.recover_days_source_2"),
+        {"W": there, "E_need": need, **inputs}, phrase("charging.sources_needed.recover_days_now_source"),
     )  # fmt: skip
 
 
@@ -264,7 +264,7 @@ def _suits(build: Build, at: str) -> dict[str, Figure]:
             "W",
             "{w} · {E_label} / 1000",
             {"w": per, "E_label": label},
-            phrase("charging.sources_needed.most_w_source_2"),
+            phrase("charging.sources_needed.most_w_house_rule_large_array_source"),
         )
     }
 

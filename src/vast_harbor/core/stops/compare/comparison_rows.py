@@ -150,7 +150,7 @@ LINES = (
         lambda c: c.cost["maintenance"].inputs["h_care"],
     ),
     _Line("gives_a", phrase("compare.comparison.gives_a"), LIMITS, "", lambda c: c.figures["gives_a"]),
-    _Line("ohm", phrase("compare.comparison.ohm_2"), LIMITS, LOW, lambda c: c.figures["ohm"]),
+    _Line("ohm", phrase("compare.comparison.internal_resistance"), LIMITS, LOW, lambda c: c.figures["ohm"]),
     _Line("takes_a", phrase("compare.comparison.takes_a"), LIMITS, HIGH, lambda c: c.figures["takes_a"]),
     _Line("cold", phrase("compare.comparison.cold"), LIMITS, LOW, lambda c: c.figures["cold"]),
     _Line("warranty", phrase("terms.names.warranty"), LIMITS, HIGH, lambda c: c.figures["warranty"], "none"),

@@ -230,9 +230,11 @@ def _old_bank(plan: Plan, assumptions: Assumptions, old_kg: Figure | None, fetch
             phrase("compare.cost.old_bank_note"),
         )  # fmt: skip
     if old is None or old_kg is None or not old.battery_class.is_lead_acid:
-        return computed("cost.old_bank", phrase("compare.cost.old_bank_2"), fetches, "money", "0", {})
+        return computed(
+            "cost.old_bank", phrase("compare.cost.scrap_value_old_bank"), fetches, "money", "0", {}
+        )
     return computed(
-        "cost.old_bank", phrase("compare.cost.old_bank_2"), fetches, "money", "{kg_old} · {scrap}",
+        "cost.old_bank", phrase("compare.cost.scrap_value_old_bank"), fetches, "money", "{kg_old} · {scrap}",
         {"kg_old": old_kg, "scrap": assumptions.figure("scrap_per_kg")},
     )  # fmt: skip
 

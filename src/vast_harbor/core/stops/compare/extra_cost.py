@@ -122,9 +122,9 @@ def _contingency(f: dict[str, Figure], assumptions: Assumptions, level: str, at:
         "money",
         "{f} · ({X} + {W})",
         {"f": share, **base},
-        phrase("compare.extra_cost.contingency_source_2")
+        phrase("compare.extra_cost.contingency_some_difficulty_source")
         if level == "some"
-        else phrase("compare.extra_cost.contingency_source_3"),
+        else phrase("compare.extra_cost.contingency_difficult_new_wiring_carpentry_source"),
     )
 
 

@@ -196,7 +196,9 @@ def _links(build: Build, new_cable: bool) -> Iterator[SmallPart]:
         else phrase("compare.small_parts.lugs")
     )
     price = computed(f"{build.at}.demand.part-links", says, total, "money", " + ".join(terms), inputs)
-    yield SmallPart("part-links", phrase("compare.small_parts.wiring_drawing_2", says=says), price, 0.0, EASY)
+    yield SmallPart(
+        "part-links", phrase("compare.small_parts.says_wiring_drawing", says=says), price, 0.0, EASY
+    )
 
 
 def _price(

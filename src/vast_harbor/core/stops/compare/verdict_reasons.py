@@ -95,7 +95,7 @@ def _beside_runner(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
     if ours.number < theirs.number * (1 - ALIKE):
         yield Reason(
             FOR,
-            Sentence(phrase("compare.verdict_text.up_front_cost_lower_2"), {"x": ours, "y": theirs}),
+            Sentence(phrase("compare.verdict_text.up_front_cost_lower_than"), {"x": ours, "y": theirs}),
             "compare",
             "purse" in v.plan.cares,
         )

@@ -97,8 +97,8 @@ def _rule_4(v: Verdict) -> Sentence:
         says += phrase("compare.verdict_text.worse_another_everything")
         return Sentence(says, {"share": share, "within": within})
     decides = {
-        "": phrase("compare.verdict_text.up_front_cost_lower_3"),
-        "risk": phrase("compare.verdict_text.costs_less_when_expensive_2"),
+        "": phrase("compare.verdict_text.its_up_front_cost_is"),
+        "risk": phrase("compare.verdict_text.costs_less_when_expensive_scenarios"),
     }.get(why) or phrase("compare.verdict_text.care_about", name=CARES[why].name)
     near = _listed([c.title for c in v.near])
     return Sentence(

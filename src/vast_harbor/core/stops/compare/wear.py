@@ -66,7 +66,7 @@ def _curve(
         f"{at}.d.{d_ref}", phrase("compare.life.depth_rated_cycles"), d_ref, "%", entry
     )
     inputs["N_ref"] = datasheet(
-        f"{at}.N.{d_ref}", phrase("compare.life.cycles_2", d_ref=f"{d_ref:.0%}"), n_ref, "cycles", entry
+        f"{at}.N.{d_ref}", phrase("compare.life.cycles_d_ref", d_ref=f"{d_ref:.0%}"), n_ref, "cycles", entry
     )
     formula = f"{{N_ref}} · ({{d_ref}} / {{d}})^{power}"
     if d < 0.1:
@@ -227,7 +227,7 @@ def _accidents(
         formula = "({n_acc} + {n_flat}) · {w_acc} + {n_low} · {w_low}"
     return computed(
         f"{at}.accident_wear", name, use.accidents + use.emptied, "1/year", formula, inputs,
-        phrase("compare.life.accident_wear_source_2"),
+        phrase("compare.life.accident_wear_emptied_mistake_recharged_within_sourc"),
     )  # fmt: skip
 
 

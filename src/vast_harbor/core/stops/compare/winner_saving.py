@@ -38,7 +38,7 @@ def saving_of(winner: ComparedBank, runner_up: ComparedBank, drawn: Floats) -> S
     of = [
         Figure(
             f"verdict.saving.{k}",
-            phrase("compare.verdict.saving_2", w=w),
+            phrase("compare.verdict.saving_w", w=w),
             v,
             "money",
             REFERENCE,

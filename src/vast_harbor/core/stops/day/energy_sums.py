@@ -27,8 +27,9 @@ def inverter_efficiency(plan: Plan) -> Figure:
 def second_efficiency(second: SecondBank) -> Figure:
     """Efficiency of the charger between the banks as the owner states it [-]."""
     return typed(
-        "second.efficiency", phrase("day.energy_sums.efficiency_2", name=second.name), second.efficiency, "%",
-        "/second_bank/efficiency", phrase("day.energy_sums.efficiency_note_2"), 0.85, 0.95,
+        "second.efficiency", phrase("day.energy_sums.charger_efficiency", name=second.name),
+        second.efficiency, "%",
+        "/second_bank/efficiency", phrase("day.energy_sums.efficiency_dc_dc_note"), 0.85, 0.95,
     )  # fmt: skip
 
 

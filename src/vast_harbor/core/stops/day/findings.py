@@ -319,7 +319,7 @@ def _measured(days: Mapping[str, Day]) -> Iterator[Finding]:
             ),
             phrase("day.findings.measured_differs_remedy")
             if more
-            else phrase("day.findings.measured_differs_remedy_2"),
+            else phrase("day.findings.measured_differs_loads_may_run_less_remedy"),
             "caution",
         )
 

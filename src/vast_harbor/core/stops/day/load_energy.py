@@ -125,7 +125,7 @@ def load_energy(plan: Plan, day_type: DayType, load: Load, index: int, air: Figu
         formula = f"{power} · {{h}}"
     else:
         inputs["h"] = typed(
-            f"{at}.hours", phrase("day.load_energy.hours_2"), load.hours_on, "h", f"{times}/hours"
+            f"{at}.hours", phrase("day.load_energy.hours_day"), load.hours_on, "h", f"{times}/hours"
         )
         formula = f"{power} · {{h}}"
     source = phrase("day.load_energy.measured_replaces_estimate") if measured else AUDIT
@@ -189,7 +189,7 @@ def _estimated(load: Load, at: str, path: str, air: Figure) -> dict[str, Figure]
         )  # fmt: skip
     else:
         inputs["duty"] = typed(
-            f"{at}.duty", phrase("day.load_energy.duty_2"), load.duty, "%", f"{path}/duty",
+            f"{at}.duty", phrase("day.load_energy.duty_cycle"), load.duty, "%", f"{path}/duty",
             phrase("day.load_energy.duty_note"),
         )  # fmt: skip
     return inputs

@@ -23,7 +23,7 @@ def overnight_of(plan: Plan, at: str, day: Day) -> Figure:
     return computed(
         f"{at}.overnight", phrase("need.energy_need.overnight"), wh, "Wh", "",
         {"t_last": end, "t_first": start, "E_bank": day.bank_wh},
-        phrase("need.energy_need.overnight_source_2"),
+        phrase("need.energy_need.overnight_energy_used_from_last_source"),
     )  # fmt: skip
 
 

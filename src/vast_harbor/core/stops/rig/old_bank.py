@@ -45,7 +45,7 @@ def old_bank_kg(plan: Plan) -> Figure | None:
         )
         unit = computed(
             "rig.old.unit_kg",
-            phrase("rig.old_bank.unit_kg_2"),
+            phrase("rig.old_bank.weight_one_old_battery"),
             old.unit_v * old.unit_ah / old.battery_class.wh_per_kg,
             "kg",
             "{V} · {Ah} / {density}",

@@ -22,7 +22,7 @@ api = Blueprint(
 FIELDS = {
     "amps": ("A", 0.1, 2000, phrase("answers.banks_cable_tool.current")),
     "length": ("m", 0.05, 60, phrase("answers.banks_cable_tool.length")),
-    "volts": ("V", 6, 60, phrase("terms.names.volts_2")),
+    "volts": ("V", 6, 60, phrase("terms.names.the_volts")),
     "drop": ("1", 0.001, 0.2, phrase("answers.banks_cable_tool.voltage_drop")),
 }
 

@@ -24,7 +24,7 @@ api = Blueprint(
 
 # Field → stored unit, least and most that a label may say, and how the field is called.
 FIELDS = {
-    "volts": ("V", 1, 60, phrase("terms.names.volts_2")),
+    "volts": ("V", 1, 60, phrase("terms.names.the_volts")),
     "ah": ("Ah", 0.5, 5000, phrase("answers.banks_label_reader.capacity")),
     "hours": ("h", 0.05, 240, phrase("answers.banks_label_reader.hours")),
     "ah_2": ("Ah", 0.5, 5000, phrase("answers.banks_label_reader.second_capacity")),

@@ -314,7 +314,7 @@ def read_meter(path: RigPath, body: MeterText) -> Response:
         spans = (
             phrase("answers.banks_routes.charged", low=low, high=high)
             if low != high
-            else phrase("answers.banks_routes.charged_2", low=low)
+            else phrase("answers.banks_routes.low_charged", low=low)
         )
     return json_response(
         MeterView(low=said.low, high=said.high, text=spans, wide=said.wide, why=list(said.why))

@@ -213,7 +213,7 @@ def flows(path: RigPath, query: BankQuery) -> Response:
             states=[StateView(bit=bit, name=name) for bit, name in STATES.items()],
             labels=[
                 phrase(
-                    "answers.trial_routes.day_2",
+                    "answers.trial_routes.day_t_clock_text",
                     t=t // STEPS_A_DAY + 1,
                     clock_text=clock_text(t % STEPS_A_DAY / 4),
                 )

@@ -57,7 +57,7 @@ def _cable(build: Build) -> Iterator[Check]:
         yield Check(
             "cable", phrase("checks.cable_and_fuse.cable_title"), OK,
             Sentence(
-                phrase("checks.cable_and_fuse.cable_2", fuse_a=f'{sized.fuse_a:g}'),
+                phrase("checks.cable_and_fuse.over_l_needs_mm2", fuse_a=f'{sized.fuse_a:g}'),
                 {"I": amps, "L": build.cable_m, "mm2": mm2, "near": Figure(
                     f"{build.at}.fuse_near", phrase("checks.cable_and_fuse.fuse_near"), FUSE_WITHIN_MM, "mm",
                     REFERENCE, source=phrase("checks.cable_and_fuse.fuse_near_source"),
@@ -85,7 +85,7 @@ def _cable(build: Build) -> Iterator[Check]:
             ),
         },
         phrase("checks.cable_and_fuse.drop_source")
-        + (phrase("checks.cable_and_fuse.drop_source_2") if there.clad else ""),
+        + (phrase("checks.cable_and_fuse.drop_copper_clad_aluminium_1_source") if there.clad else ""),
     )
     most = build.assumptions.figure("cable_drop")._replace(unit="%")
     yield build.compare_to_limit(
@@ -142,8 +142,8 @@ def _cable(build: Build) -> Iterator[Check]:
         fuse,
         wanted,
         phrase("checks.cable_and_fuse.fuse_holds"),
-        phrase("checks.cable_and_fuse.fuse_broken_2"),
-        phrase("checks.cable_and_fuse.fuse_remedy_2"),
+        phrase("checks.cable_and_fuse.fuse_less_than_1_25_broken"),
+        phrase("checks.cable_and_fuse.fuse_fit_larger_fuse_cable_remedy"),
         is_minimum=True,
     )
 

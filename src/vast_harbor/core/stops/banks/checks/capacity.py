@@ -132,7 +132,7 @@ def _used(build: Build) -> Iterator[Check]:
     yield Check(
         "used", phrase("terms.names.bought_used"), NOTE if used.spare else CAUTION,
         Sentence(says + (phrase("checks.capacity.used") if used.spare else ""), {"wear": worn})
-        if worn is not None else Sentence(phrase("checks.capacity.used_2")),
+        if worn is not None else Sentence(phrase("checks.capacity.bought_used_without_warranty")),
         phrase("checks.capacity.used_remedy")
-        if used.spare else phrase("checks.capacity.used_remedy_2"),
+        if used.spare else phrase("checks.capacity.used_keep_spare_place_warranty_remedy"),
     )  # fmt: skip

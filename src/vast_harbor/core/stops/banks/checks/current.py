@@ -62,7 +62,7 @@ def _cannot(build: Build, code: str, name: str, watts: Figure) -> Check:
 
 def _shared(build: Build, key: str, name: str, amps: float) -> Figure:
     """n_p · limit · f: what strings side by side may bear."""
-    one = build.of_entry(f"{key}_one", phrase("checks.current.string_2", name=name), amps, "A")
+    one = build.of_entry(f"{key}_one", phrase("checks.current.name_one_string", name=name), amps, "A")
     n_p = build.figures["parallel"]
     if build.bank.parallel == 1:
         return computed(
@@ -106,7 +106,11 @@ def _limits(build: Build) -> Iterator[Check]:
             limit,
             phrase("checks.current.continuous_current_holds", whose=whose),
             phrase("checks.current.continuous_current_broken", whose=whose)
-            + (phrase("checks.current.continuous_current_broken_2") if bms is not None else "."),
+            + (
+                phrase("checks.current.continuous_current_shuts_down_everything_loses_broke")
+                if bms is not None
+                else "."
+            ),
             phrase("checks.current.continuous_current_remedy"),
         )
     if bms is None:
@@ -140,10 +144,10 @@ def _limits(build: Build) -> Iterator[Check]:
         limit,
         phrase("checks.current.starting_current_holds", seconds=seconds),
         phrase("checks.current.starting_current_broken", seconds=seconds)
-        + ("." if stated else phrase("checks.current.starting_current_broken_2")),
+        + ("." if stated else phrase("checks.current.starting_current_because_no_peak_current_broken")),
         phrase("checks.current.starting_current_remedy")
         if stated
-        else phrase("checks.current.starting_current_remedy_2"),
+        else phrase("checks.current.starting_current_ask_maker_peak_current_remedy"),
     )
 
 
@@ -185,11 +189,11 @@ def _sag(build: Build) -> Iterator[Check]:
     inverter = build.criteria.has_inverter
     yield build.compare_to_limit(
         "sag", name, volts, limit,
-        phrase("checks.current.sag_holds") + (phrase("checks.current.sag_holds_2") if inverter
-                                                      else phrase("checks.current.sag_holds_3")),
+        phrase("checks.current.sag_holds") + (phrase("checks.current.inverter_cuts_off_limit") if inverter
+                                                      else phrase("checks.current.many_appliances_cut_off")),
         phrase("checks.current.sag_broken") + (
-            phrase("checks.current.sag_broken_2") if inverter
-            else phrase("checks.current.sag_broken_3")),
+            phrase("checks.current.sag_inverter_cuts_off_limit_broken") if inverter
+            else phrase("checks.current.sag_many_appliances_cut_off_broken")),
         phrase("checks.current.sag_remedy"),
         is_minimum=True, I=amps,
     )  # fmt: skip

@@ -81,12 +81,12 @@ def _fit(build: Build) -> Iterator[Check]:
             "fit",
             phrase("checks.locker.fit_title"),
             OK,
-            Sentence(phrase("checks.locker.fit_2", where=where), {"free": free}),
+            Sentence(phrase("checks.locker.fits_where_free_spare", where=where), {"free": free}),
         )
         lying = any(p.pose != STANDING for p in packing.places)
         yield Check(
             "orientation", phrase("checks.locker.orientation_title"), NOTE if lying else OK,
-            Sentence(phrase("checks.locker.orientation") if lying else phrase("checks.locker.orientation_2")),
+            Sentence(phrase("checks.locker.orientation") if lying else phrase("checks.locker.upright")),
             phrase("checks.locker.orientation_remedy") if lying else "",
         )  # fmt: skip
         return
@@ -95,8 +95,8 @@ def _fit(build: Build) -> Iterator[Check]:
     if case.orientation == UPRIGHT and pack(build.plan.locker.rooms, case.size, "any", bank.units).fits:
         yield Check(
             "orientation", phrase("checks.locker.orientation_title"), BLOCKING,
-            Sentence(phrase("checks.locker.orientation_3")),
-            phrase("checks.locker.orientation_remedy_2"),
+            Sentence(phrase("checks.locker.would_fit_their_side")),
+            phrase("checks.locker.orientation_sealed_lithium_batteries_may_remedy"),
         )  # fmt: skip
 
 

@@ -126,10 +126,10 @@ def _portable(build: Build) -> Iterator[Check]:
     yield Check(
         "pack_fixed", phrase("checks.offer.pack_fixed_title"), CAUTION if direct else NOTE,
         Sentence(
-            phrase("checks.offer.pack_fixed") + (phrase("checks.offer.pack_fixed_2") if direct else ""),
+            phrase("checks.offer.pack_fixed") + (phrase("checks.offer.dc_loads_run_from") if direct else ""),
             {"in_w": build.of_entry("in_w", phrase("checks.offer.in_w"), pack.in_w, "W")},
         ),
-        phrase("checks.offer.pack_fixed_remedy") if direct else phrase("checks.offer.pack_fixed_remedy_2"),
+        phrase("checks.offer.pack_fixed_remedy") if direct else phrase("checks.offer.pack_compare_remedy"),
     )  # fmt: skip
     if any(x.supply == AC for x in plan.loads) and plan.inverter.rated_w:
         yield Check(

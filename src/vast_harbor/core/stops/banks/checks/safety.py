@@ -51,16 +51,16 @@ def _redundancy(build: Build) -> Iterator[Check]:
     if not one:
         yield Check(
             "redundancy", name, OK,
-            Sentence(phrase("checks.safety.redundancy_2", listed=listed)),
+            Sentence(phrase("checks.safety.listed_one_bms_shuts", listed=listed)),
         )  # fmt: skip
         return
     yield Check(
         "redundancy", name, NOTE if warns else CAUTION,
         Sentence(
-            phrase("checks.safety.redundancy_3", listed=listed)
-            + (phrase("checks.safety.redundancy_4") if warns else phrase("checks.safety.redundancy_5"))
+            phrase("checks.safety.listed_one_bms_supplies", listed=listed)
+            + (phrase("checks.safety.ends_warned") if warns else phrase("checks.safety.ends_unwarned"))
         ),
-        phrase("checks.safety.redundancy_remedy_2"),
+        phrase("checks.safety.redundancy_use_two_smaller_batteries_remedy"),
     )  # fmt: skip
 
 
@@ -98,15 +98,15 @@ def _switch(build: Build) -> Iterator[Check]:
         yield Check(
             UNSWITCHED, name, CAUTION,
             Sentence(
-                phrase("checks.safety.external_bms_2", what=what)
+                phrase("checks.safety.what_cut_offs_inverter", what=what)
             ),
             phrase("checks.safety.external_bms_remedy"),
         )  # fmt: skip
         return
     yield Check(
         UNSWITCHED, name, build.verdict(UNSWITCHED, CAUTION),
-        Sentence(phrase("checks.safety.external_bms_3", what=what)),
-        phrase("checks.safety.external_bms_remedy_2"),
+        Sentence(phrase("checks.safety.what_nothing_stops_overcharging", what=what)),
+        phrase("checks.safety.external_bms_buy_external_bms_contactor_remedy"),
     )  # fmt: skip
 
 
@@ -116,7 +116,7 @@ def _heaviest(build: Build) -> Iterator[Check]:
     hoist = build.bank.model.kg > HOIST_KG
     yield build.compare_to_limit(
         "heaviest", phrase("checks.safety.heaviest_title"), kg, limit, phrase("checks.safety.heaviest_holds"),
-        phrase("checks.safety.heaviest_broken") + (phrase("checks.safety.heaviest_broken_2") if hoist
-                                           else phrase("checks.safety.heaviest_broken_3")),
+        phrase("checks.safety.heaviest_broken") + (phrase("checks.safety.heaviest_use_hoist_broken") if hoist
+                                           else phrase("checks.safety.heaviest_two_people_must_lift_broken")),
         phrase("checks.safety.heaviest_remedy"), severity=CAUTION if hoist else NOTE,
     )  # fmt: skip

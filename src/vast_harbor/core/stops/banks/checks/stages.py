@@ -162,8 +162,8 @@ def checks(build: Build) -> Iterator[Check]:
     if not first or not buying[-1].when:
         yield Check(
             "mixed_ages", phrase("checks.stages.mixed_ages_title"), NOTE,
-            Sentence(phrase("checks.stages.mixed_ages_2")),
-            phrase("checks.stages.mixed_ages_remedy_2"),
+            Sentence(phrase("checks.stages.enter_when_buy_each")),
+            phrase("checks.stages.mixed_ages_enter_months_steps_card_remedy"),
         )  # fmt: skip
         return
     gap = _gap(build, months_between(first, buying[-1].when))
@@ -174,7 +174,7 @@ def checks(build: Build) -> Iterator[Check]:
     yield build.compare_to_limit(
         "mixed_ages", phrase("checks.stages.mixed_ages_title"), gap, most,
         phrase("checks.stages.mixed_ages_holds"),
-        phrase("checks.stages.mixed_ages_broken"), phrase("checks.stages.mixed_ages_remedy_3"),
+        phrase("checks.stages.mixed_ages_broken"), phrase("checks.stages.mixed_ages_sooner_remedy"),
         severity=BLOCKING,
     )  # fmt: skip
 

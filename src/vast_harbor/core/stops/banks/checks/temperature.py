@@ -95,7 +95,7 @@ def _cold_charge(build: Build, low: Figure) -> Iterator[Check]:
     yield build.compare_to_limit(
         "cold_charge", name, coldest, low, phrase("checks.temperature.cold_charge_holds"),
         broken, phrase("checks.temperature.cold_charge_remedy")
-        if model.heater_w is None else phrase("checks.temperature.cold_charge_remedy_2"),
+        if model.heater_w is None else phrase("checks.temperature.cold_charge_move_warm_place_stay_remedy"),
         is_minimum=True, remedies=_remedies(build),
     )  # fmt: skip
     if will_not_do(COLD_UNGUARDED, build.criteria):
@@ -153,8 +153,8 @@ def _storage(build: Build) -> Iterator[Check]:
         rest,
         _limit(build, "store_min_c", phrase("checks.temperature.lowest_storage_temperature"), least),
         phrase("checks.temperature.storage_holds"),
-        phrase("checks.temperature.storage_broken_2"),
-        phrase("checks.temperature.storage_remedy_2"),
+        phrase("checks.temperature.storage_stored_average_colder_than_broken"),
+        phrase("checks.temperature.storage_take_out_keep_house_remedy"),
         is_minimum=True,
     )
 
@@ -207,7 +207,7 @@ def _remedies(build: Build) -> tuple[Remedy, ...]:
     )  # fmt: skip
     enough = warmer.number >= build.bank.model.charge_c[0]
     says = phrase("checks.temperature.put_insulated_box_keeps")
-    says += phrase("checks.temperature.enough") if enough else phrase("checks.temperature.enough_2")
+    says += phrase("checks.temperature.enough") if enough else phrase("checks.temperature.not_enough_here")
     out.append(Remedy("box", says, price, _on_cold_days(build, gain.number)))
     out += _models(build)
     out.append(
@@ -248,7 +248,7 @@ def _indoors(build: Build, room: Figure) -> Remedy:
     edits += _on_cold_days(build, None)
     longer = build.assumptions.value("main_cable_m") + metres
     edits.append({"op": "add", "path": "/plan/overrides/main_cable_m", "value": longer})
-    return Remedy("indoors", phrase("checks.temperature.indoors_2"), price, tuple(edits))
+    return Remedy("indoors", phrase("checks.temperature.move_indoors_where_heating"), price, tuple(edits))
 
 
 def _on_cold_days(build: Build, gain: float | None) -> tuple[Mapping[str, Any], ...]:

@@ -20,7 +20,7 @@ def checks(build: Build) -> Iterator[Check]:
         Checks.
     """
     battery_class, locker = build.bank.model.battery_class, build.plan.locker
-    name = phrase("checks.ventilation.ventilation_3")
+    name = phrase("checks.ventilation.ventilation_title")
     if battery_class.vented == "no":
         yield Check(VENTILATION, name, OK, Sentence(phrase("checks.ventilation.ventilation")))
         return
@@ -32,10 +32,10 @@ def checks(build: Build) -> Iterator[Check]:
             Sentence(
                 phrase("checks.ventilation.living_space")
                 if always
-                else phrase("checks.ventilation.living_space_2")
+                else phrase("checks.ventilation.sealed_but_wrong_charging")
             ),
             phrase("checks.ventilation.living_space_remedy")
-            if always else phrase("checks.ventilation.living_space_remedy_2"),
+            if always else phrase("checks.ventilation.living_space_use_box_vented_outside_remedy"),
         )  # fmt: skip
     flow, opening, spark = _air(build)
     figures = {"flow": flow, "opening": opening, "spark": spark}
@@ -44,11 +44,11 @@ def checks(build: Build) -> Iterator[Check]:
         yield Check(
             VENTILATION, name, NOTE,
             Sentence(
-                phrase("checks.ventilation.ventilation_2") + keep,
+                phrase("checks.ventilation.charging_needs_flow_air") + keep,
                 figures
             ),
             phrase("checks.ventilation.ventilation_remedy")
-            if always else phrase("checks.ventilation.ventilation_remedy_2"), opening,
+            if always else phrase("checks.ventilation.closed_locker_remedy"), opening,
         )  # fmt: skip
         return
     there = build.entered(
@@ -58,7 +58,7 @@ def checks(build: Build) -> Iterator[Check]:
         VENTILATION, name, there, opening,
         phrase("checks.ventilation.ventilation_holds") + keep,
         phrase("checks.ventilation.ventilation_broken") + keep,
-        phrase("checks.ventilation.ventilation_remedy_3"),
+        phrase("checks.ventilation.ventilation_make_openings_larger_one_remedy"),
         is_minimum=True, flow=flow, spark=spark,
     )  # fmt: skip
 
@@ -90,8 +90,8 @@ def _air(build: Build) -> tuple[Figure, Figure, Figure]:
         source=phrase("checks.ventilation.cells_source"),
     )
     flow = computed(
-        f"{at}.air", phrase("checks.ventilation.air_2"), criteria.air_m3h, "m³/h", "0.05 · {n} · {I_gas} · "
-            "{C} / 1000",
+        f"{at}.air", phrase("checks.ventilation.air_flow"), criteria.air_m3h, "m³/h",
+        "0.05 · {n} · {I_gas} · {C} / 1000",
         {"n": n, "I_gas": i_gas, "C": build.figures["nameplate_ah"]}, IEC,
     )  # fmt: skip
     opening = computed(

@@ -63,7 +63,9 @@ def checks(build: Build) -> Iterator[Check]:
     base = typed("rig.base_m", phrase("checks.weight.base_m"), loading.base_m, "m", "/rig/base_m")
     shift = computed(
         f"{build.at}.coupling",
-        phrase("checks.weight.coupling") if kind == "caravan" else phrase("checks.weight.coupling_2"),
+        phrase("checks.weight.coupling")
+        if kind == "caravan"
+        else phrase("checks.weight.change_front_axle_load"),
         build.criteria.shift_kg,
         "±kg",
         "({m_new} · {x_new} − {m_old} · {x_old}) / {L}",
@@ -103,7 +105,7 @@ def _trim(build: Build, x: dict[str, Figure]) -> Check:
         "trim",
         phrase("checks.weight.trim_title"),
         NOTE if felt else OK,
-        Sentence(phrase("checks.weight.trim_2"), {"moment": moment}),
+        Sentence(phrase("checks.weight.changes_trim_moment"), {"moment": moment}),
         phrase("checks.weight.trim_remedy") if felt else "",
         moment,
     )
