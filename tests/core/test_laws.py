@@ -107,11 +107,12 @@ def test_twice_the_prices_are_twice_the_cost(rig, reference) -> None:
         assert cost(twice) == pytest.approx(2 * cost(results), rel=1e-6)
 
 
-def test_energy_closes_over_a_year(rig) -> None:
-    _, results = rig
+def test_energy_closes_over_a_year(buying) -> None:
+    _, results = buying
     runs = results.simulated
-    builds = [c.build for c in results.banks.candidates if c.build is not None]
-    for made in map(simulated_candidate, builds) if runs.has_year else ():
+    builds = [c.banked.build for c in results.verdict.compared_banks if c.banked.build is not None]
+    assert runs.has_year and builds
+    for made in map(simulated_candidate, builds):
         days = runs.year_plan.conditions
         traces = run([made], days, longer=True)[0]
         moved = max(1.0, float(np.abs(traces.bank_w).sum() * days.step_h))
