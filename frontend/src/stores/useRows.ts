@@ -31,7 +31,7 @@ export function useRows(at: () => string, rows: () => readonly Row[]) {
     add: (label: string, ...values: object[]) => plan.edit(label, ...values.map(adding)),
     change: (label: string, index: number, field: string, value: unknown) =>
       plan.edit(label, { op: 'replace', path: `${at()}/${index}/${field}`, value }),
-    /** Take a row out, with what hangs on it. */
+    /** Remove a row together with other edits that belong to it. */
     remove: (label: string, index: number, ...first: Operation[]) =>
       plan.edit(label, ...first, { op: 'remove', path: `${at()}/${index}` }),
   }

@@ -15,12 +15,23 @@ MOST_TRIED = 8
 
 @dataclass(frozen=True)
 class CatalogueBanks:
-    """The catalogue beside a plan with candidates."""
+    """The catalogue beside a plan with candidates.
+
+    Attributes:
+        banks: the candidates, and the rig as a bank meets it.
+        simulated: trial and year.
+    """
 
     banks: Banks
     simulated: SimulatedRuns
 
     def compared(self, bank: Bank, year: Callable[[Build], YearOf | None]) -> ComparedBank:
+        """A bank of the catalogue with its life and its money.
+
+        Args:
+            bank: its layout.
+            year: gives its simulated year; None where none is run.
+        """
         limits, old = self.banks.rig_limits, self.banks.old_kg
         banked = of_bank(limits, bank, old, f"found:{bank.model.battery_class.key}")
         assert banked.build is not None
@@ -29,9 +40,11 @@ class CatalogueBanks:
         )
 
     def in_full(self, bank: Bank) -> ComparedBank:
+        """The same with its year run."""
         return self.compared(bank, self.simulated.year_of_build)
 
     def best(self) -> tuple[ComparedBank, ...]:
+        """The best bank of each class; none where nothing is drawn."""
         limits = self.banks.rig_limits
         if not limits.days.day.bank_wh.number:
             return ()
@@ -60,6 +73,7 @@ class CatalogueBanks:
         return None
 
     def gone_on_with(self, found: tuple[Bank, YearOf | None] | None) -> tuple[ComparedBank, ...]:
+        """What was found before an edit, where it still fits the rig: the bank, and the year it had then."""
         if found is None:
             return ()
         bank, year = found

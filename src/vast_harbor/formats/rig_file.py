@@ -128,7 +128,7 @@ def read(
     try:
         rig_file = RigFile.model_validate(given, context=context)
     except ValidationError as error:
-        found = [_problem(e) for e in error.errors(include_url=False)]
+        found = [problem_of(e) for e in error.errors(include_url=False)]
         problems += (
             [replace(p, interpretations=possible_interpretations(p.path, document)) for p in found]
             if typed
@@ -238,7 +238,8 @@ def _read_readings(document: dict[str, Any], context: dict[str, Any]) -> tuple[d
     return {**document, "changeover": {**part, "readings": values}}, problems
 
 
-def _problem(error: Any) -> Problem:
+def problem_of(error: Any) -> Problem:
+    """An error of the parts, as a problem at its place."""
     path = "".join(f"/{part}" for part in error["loc"])
     kind = error["type"]
     if kind == "value_error":

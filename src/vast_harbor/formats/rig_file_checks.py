@@ -5,10 +5,8 @@ from collections.abc import Set as AbstractSet
 
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.formats.model_part import contradictions
-from vast_harbor.formats.problem import Problem as Problem
-from vast_harbor.formats.problem import RigFileError as RigFileError
+from vast_harbor.formats.problem import Problem
 from vast_harbor.formats.rig_document import RigFile
-from vast_harbor.formats.rig_plan import to_plan as to_plan
 from vast_harbor.phrases import phrase
 
 

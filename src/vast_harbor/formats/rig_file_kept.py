@@ -7,11 +7,9 @@ from pydantic import ValidationError
 
 from vast_harbor.core.rig.topics import stated_by
 from vast_harbor.formats.day_part import LoadPart
-from vast_harbor.formats.problem import Problem as Problem
-from vast_harbor.formats.problem import RigFileError as RigFileError
+from vast_harbor.formats.problem import RigFileError
 from vast_harbor.formats.rig_document import RigFile
-from vast_harbor.formats.rig_file import _problem
-from vast_harbor.formats.rig_plan import to_plan as to_plan
+from vast_harbor.formats.rig_file import problem_of
 from vast_harbor.formats.rig_plan import volts_of
 
 
@@ -57,7 +55,7 @@ def load_to_keep(load: dict[str, Any]) -> dict[str, Any]:
     try:
         part = LoadPart.model_validate({**load, "id": "own", "on": {}})
     except ValidationError as error:
-        raise RigFileError([_problem(e) for e in error.errors(include_url=False)]) from error
+        raise RigFileError([problem_of(e) for e in error.errors(include_url=False)]) from error
     return part.model_dump(mode="json", exclude={"id", "on", "bank"})
 
 

@@ -28,7 +28,19 @@ UPKEEP = ("water", "equalise", "full", "recharge", "look_stored")
 
 @dataclass(frozen=True, slots=True)
 class BankSoFar:
-    """All that is told of the bank in use."""
+    """What is known of the bank in use; what the log does not tell is None or empty.
+
+    Attributes:
+        rig_file, results, style: the rig, its plan in figures, and the owner's units.
+        today: ordinal of the day.
+        health: by the log.
+        went: what it went through.
+        panels: what the panels gave against a clear sky.
+        entries: those about it since it is in use.
+        cost: what it cost; None where it was not bought by this plan.
+        claim: how a claim under warranty stands; None likewise.
+        purchase: where and when it was bought.
+    """
 
     rig_file: RigFile
     results: Results
@@ -49,6 +61,7 @@ class BankSoFar:
 
 
 def bank_so_far(rig_id: int) -> BankSoFar:
+    """The bank in use of a rig: as much as its log, its monitor and its changeover tell."""
     today = counted_today()
     rig_file, plan, results = evaluated_results(rig_id)
     health = logged_health(rig_id, results, today)

@@ -101,7 +101,7 @@ def look_so_far(path: RigPath) -> Response:
 
 
 def wear_rows(so_far: BankSoFar, went: SoFar) -> Iterator[ComparedView]:
-    """What it went through so far, beside what the plan reckoned."""
+    """Wear, cycles and low charges so far, each beside the figure in the plan."""
     style, health = so_far.style, so_far.health.health
 
     def row(key: str, name: str, now: str, planned: str = "") -> ComparedView:

@@ -23,7 +23,7 @@ class BesideLead(SourceJudgement):
         s, battery_class, key = self.source, self.battery_class, self.battery_class.key
         top_key = "alternator_v" if s.is_relay else "absorption_v" if s.absorption_v else "float_v"
         top = self.volts(top_key, phrase("charging.suitability.highest_voltage"), s.set_v)
-        wants = self.found(
+        wants = self.figure(
             "wants",
             phrase("charging.suitability.wants"),
             battery_class.absorption_v * self.n,
@@ -46,7 +46,7 @@ class BesideLead(SourceJudgement):
             )  # fmt: skip
         elif s.set_v < battery_class.absorption_v - 0.35 and not (s.is_relay and s.smart):
             tau = battery_class.acceptance_h * exp((battery_class.absorption_v - s.set_v) / 0.6)
-            time = self.found(
+            time = self.figure(
                 "to_95",
                 phrase("charging.suitability.to_95"),
                 tau * 2.3,
@@ -100,7 +100,7 @@ class BesideLead(SourceJudgement):
         left = min(0.5, amps * tau / ah) * exp(-hours / tau)
         if 1 - left >= full_soc(battery_class) - 1e-9:
             return
-        ends = self.found("timeout_soc", phrase("charging.suitability.timeout_soc"), 1 - left, "%",
+        ends = self.figure("timeout_soc", phrase("charging.suitability.timeout_soc"), 1 - left, "%",
                           phrase("charging.suitability.i_c_e_t"))  # fmt: skip
         time = self.given("timeout_h", phrase("charging.suitability.timeout_h"), hours, "h")
         yield Point(

@@ -101,7 +101,7 @@ class BesideLithium(SourceJudgement):
         s, cold = self.source, self.build.coldest
         kelvin = 25 - max(COMPENSATED_C[0], min(COMPENSATED_C[1], cold.number))
         if s.compensates and s.set_v + 0.024 * kelvin > BALANCES_V[1] + 0.02:
-            raised = self.found(
+            raised = self.figure(
                 "raised",
                 phrase("charging.suitability.raised"),
                 (s.set_v + 0.024 * kelvin) * self.n,
@@ -147,7 +147,7 @@ class BesideLithium(SourceJudgement):
             return {}
         wh = self.build.bank.nameplate_wh * share
         return {
-            "days": self.found(
+            "days": self.figure(
                 "drain",
                 phrase("charging.suitability.drain"),
                 wh / dc * 24,
@@ -227,7 +227,7 @@ class BesideLithium(SourceJudgement):
             ohm = s.cable_mohm / 1000 + LFP_CHARGE_OHM * self.build.criteria.terminal.ohm
             rested = float(rested_volts(self.battery_class, self.build.plan.system_v, 0.5))
             amps = (s.alternator_v * self.n - rested) / ohm
-            flows = self.found(
+            flows = self.figure(
                 "flows",
                 phrase("charging.suitability.flows"),
                 amps,

@@ -56,14 +56,17 @@ class SourceJudgement(ABC):
         self.n = build.plan.system_v / 12
 
     def given(self, key: str, name: str, value: float, unit: str) -> Figure:
+        """What the owner entered of the source."""
         return typed(f"source.{self.source.id}.{key}", name, value, unit, f"{self.path}/{key}")
 
-    def found(self, key: str, name: str, value: float, unit: str, says: str) -> Figure:
+    def figure(self, key: str, name: str, value: float, unit: str, says: str) -> Figure:
+        """What follows for this bank, by a rule of reference."""
         return Figure(f"{self.at}.{key}", name, value, unit, REFERENCE, source=says)
 
     def soc(self, key: str, volts: float) -> Figure:
+        """State of charge at which a bank of this class rests at these volts of a 12 V bank [-]."""
         value = soc_at(self.battery_class, 12, volts)
-        return self.found(
+        return self.figure(
             key,
             phrase("charging.suitability.state_charge_voltage"),
             value,
@@ -113,7 +116,7 @@ class SourceJudgement(ABC):
                 ("dc_dc",),
             )  # fmt: skip
         if s.kind == ENGINE and not s.is_relay and s.amps:
-            into = self.found(
+            into = self.figure(
                 "alternator_in",
                 phrase("charging.suitability.alternator_in"),
                 s.amps * s.set_v / (DC_DC_EFFICIENCY * s.alternator_v),
@@ -134,7 +137,7 @@ class SourceJudgement(ABC):
         family = "lead_acid" if self.build.lead else "lfp"
         most = self.build.assumptions.figure(f"array_per_kwh.{family}")
         label, watts = self.build.figures["nameplate_wh"], self.source.watts
-        here = self.found(
+        here = self.figure(
             "array",
             phrase("charging.suitability.array"),
             watts / (label.number / 1000),
@@ -150,7 +153,7 @@ class SourceJudgement(ABC):
 
     def slow(self, hours: float) -> Sentence:
         """That a full charge takes so long."""
-        took = self.found(
+        took = self.figure(
             "fills_in",
             phrase("charging.suitability.fills_in"),
             hours,
@@ -161,7 +164,7 @@ class SourceJudgement(ABC):
 
     def half(self) -> Figure:
         """What the alternator can supply for hours [A]."""
-        return self.found(
+        return self.figure(
             "half",
             phrase("charging.suitability.half"),
             self.source.alternator_a / 2,

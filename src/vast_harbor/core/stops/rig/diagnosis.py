@@ -55,7 +55,7 @@ UNKNOWN_HEALTH = 0.7
 
 
 def old_health(diagnosis: Diagnosis | None, unknown: float = UNKNOWN_HEALTH) -> float:
-    """State of health of the old bank, for what is reckoned with it [-]: between nearly dead and new.
+    """State of health of the old bank that its figures are computed with [-]: from 0.05 to 1.
 
     Args:
         diagnosis: what the signs say; None without signs.
