@@ -3,7 +3,7 @@ import { choicesOf } from '@/ui/choicesOf'
 import { phrase } from '@/phrases/questions'
 import { usePlan } from '@/stores/plan'
 import AssumptionField from '@/ui/AssumptionField.vue'
-import CareChoices from '@/ui/CareChoices.vue'
+import PriorityChoices from '@/ui/PriorityChoices.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
 
@@ -44,6 +44,6 @@ const plan = usePlan()
   <fieldset class="mt-5">
     <legend class="text-lg font-semibold">{{ phrase('questions.keep.cares') }}</legend>
     <p class="mb-2 text-soft">{{ phrase('questions.keep.cares_hint') }}</p>
-    <CareChoices />
+    <PriorityChoices />
   </fieldset>
 </template>

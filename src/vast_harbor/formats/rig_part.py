@@ -8,7 +8,7 @@ from vast_harbor.core.figures.currency import currency_code
 from vast_harbor.core.figures.number_format import LOCALES
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.rig.sources import PITCHES
-from vast_harbor.core.stops.compare import CARES as OF_COMPARE
+from vast_harbor.core.stops.compare import PRIORITIES as OF_COMPARE
 from vast_harbor.core.weather.climate import PLACES
 from vast_harbor.formats.fields import Choice, Measure, Truth, Words
 from vast_harbor.formats.fields_of_several import Names, Numbers
@@ -17,7 +17,7 @@ from vast_harbor.phrases import phrase
 
 KINDS = ("van", "rv", "caravan", "boat", "cabin", "other")
 CLIMATES = ("maritime", "continental", "mediterranean", "desert", "subarctic")
-CARES = tuple(OF_COMPARE)
+PRIORITIES = tuple(OF_COMPARE)
 LEVER = Measure("m", -30, 30, phrase("files.rig_part.position_must_between_m"), optional=True)
 LEVER_ABOVE = Measure("m", 0.3, 30, phrase("files.rig_part.length_must_between_m"), optional=True)
 COUPLING = Measure("kg", 0, 2000, phrase("files.rig_part.coupling_load_must_between"), optional=True)
@@ -134,7 +134,7 @@ class RigPart(Part, core=Plan):
     ]
     watched: Annotated[str, Choice(phrase("files.rig_part.warning_device"), "", "monitor")]
     budget: Annotated[float | None, PRICE_OR_NONE]
-    cares: Annotated[list[str], Names(phrase("files.rig_part.care_about"), *CARES)]
+    cares: Annotated[list[str], Names(phrase("files.rig_part.care_about"), *PRIORITIES)]
     notes: Annotated[str, Words(phrase("terms.names.note"), 4000)] = ""
 
     @field_validator("system_v")

@@ -9,7 +9,7 @@ import { Tag } from '@lucide/vue'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import BuildPart from './BuildPart.vue'
-import CaresPart from './CaresPart.vue'
+import PrioritiesPart from './PrioritiesPart.vue'
 import DiagnosisPart from './DiagnosisPart.vue'
 import IdentityPart from './IdentityPart.vue'
 import LoadingPart from './LoadingPart.vue'
@@ -64,7 +64,7 @@ const findings = computed(() =>
       <UsePart />
       <div class="min-w-0 space-y-6">
         <IdentityPart />
-        <CaresPart />
+        <PrioritiesPart />
       </div>
     </template>
     <SitePart v-else-if="part.key === 'place'" />

@@ -42,6 +42,11 @@ def soc_at(battery_class: BatteryClass, class_v: float, volts: float) -> float:
     return float(np.interp(volts * 12 / class_v, rested, soc))
 
 
+def is_possible(terminal: Terminal, volts: float) -> bool:
+    """Whether a bank can stand at so many volts [V] at all: else the meter or its owner is mistaken."""
+    return 0.4 <= volts / terminal.class_v <= 1.6
+
+
 def read(terminal: Terminal, volts: float, state: str, amps: float = 0.0) -> MeterReading:
     """States of charge that a reading may mean: OCV(V ± u).
 

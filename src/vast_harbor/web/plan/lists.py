@@ -12,7 +12,7 @@ from vast_harbor.core.figures.units import US, US_UNITS, to_display
 from vast_harbor.formats.fields import Choice, Measure
 from vast_harbor.formats.fields_of_several import Names
 from vast_harbor.formats.rig_document import RigFile
-from vast_harbor.formats.rig_part import CARES
+from vast_harbor.formats.rig_part import PRIORITIES
 from vast_harbor.phrases import phrase
 from vast_harbor.web.plan.field_help import BY_NAME, models_in
 from vast_harbor.web.plan.stops import STOPS
@@ -77,15 +77,15 @@ def unit_names(system: str, currency: str) -> dict[str, str]:
 
 def interface_lists() -> str:
     """The lists as TypeScript, for the interface to be built with."""
-    names = {care: name for care, name in CARE_NAMES.items() if care in CARES}
+    names = {key: name for key, name in PRIORITY_NAMES.items() if key in PRIORITIES}
     return HEAD + "".join(
         (
             _list("STOPS", [s.key for s in STOPS]),
             "export type Stop = (typeof STOPS)[number]\n",
             _record("STOP_NAMES", "Stop", {s.key: s.name for s in STOPS}),
             _record("STOPS_INSIDE", "Stop", {s.key: s.inside for s in STOPS}),
-            _list("CARES", list(CARES)),
-            _record("CARE_NAMES", "(typeof CARES)[number]", names),
+            _list("PRIORITIES", list(PRIORITIES)),
+            _record("PRIORITY_NAMES", "(typeof PRIORITIES)[number]", names),
             _record("UNITS", "string", units_of_fields()),
             _list("BY_NAME", sorted(BY_NAME)),
             f"export const OPTIONS = {_json(options_of_fields())} as const\n",
@@ -94,7 +94,7 @@ def interface_lists() -> str:
 
 
 # What an owner may care about, as it is offered.
-CARE_NAMES = {
+PRIORITY_NAMES = {
     "purse": phrase("terms.cares.purse"),
     "weight": phrase("terms.cares.weight"),
     "cold": phrase("terms.cares.cold"),

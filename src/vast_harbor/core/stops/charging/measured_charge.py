@@ -28,6 +28,8 @@ from vast_harbor.phrases import phrase
 ALIKE = 0.12
 # So far below its set volts a bank still takes all that it is given [V at 12 V].
 BULK_V = 0.15
+# More than this no house bank is charged with [A].
+MOST_CHARGE_A = 2000.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,6 +47,15 @@ class Explained:
     expected: Figure
     edits: tuple[dict[str, Any], ...]
     edit_says: str
+
+
+def possible_charge_volts(system_v: float) -> tuple[float, float]:
+    """Between which volts a house bank can stand while it is charged [V].
+
+    Args:
+        system_v: nominal voltage of the system [V].
+    """
+    return 9 * system_v / 12, 16.5 * system_v / 12
 
 
 def explain(

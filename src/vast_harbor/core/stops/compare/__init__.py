@@ -5,7 +5,7 @@ from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.comparison import Compare, compared_bank, cumulative, evaluate
 from vast_harbor.core.stops.compare.extra_cost import extras_cost_of
 from vast_harbor.core.stops.compare.found_banks import CatalogueSearch
-from vast_harbor.core.stops.compare.priorities import CARES
+from vast_harbor.core.stops.compare.priorities import PRIORITIES
 from vast_harbor.core.stops.compare.required_extras import ADVISED, COUNTED, RequiredExtra, difficulty
 from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
 from vast_harbor.core.stops.compare.verdict import BUY, HARMFUL, HOOK_UP, KEEP, MEND, Verdict
@@ -16,12 +16,12 @@ from vast_harbor.core.stops.compare.verdict_rules import steps
 __all__ = (
     "ADVISED",
     "BUY",
-    "CARES",
     "COUNTED",
     "HARMFUL",
     "HOOK_UP",
     "KEEP",
     "MEND",
+    "PRIORITIES",
     "CatalogueSearch",
     "Compare",
     "ComparedBank",

@@ -9,12 +9,12 @@ from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.phrases import phrase
 
-# Nearer than this two banks serve a care alike.
+# Nearer than this two banks serve a priority alike.
 ALIKE = 0.05
 
 
 @dataclass(frozen=True, slots=True)
-class Care:
+class Priority:
     """One thing that owners care about.
 
     Attributes:
@@ -54,10 +54,10 @@ def _lasts(compared: ComparedBank) -> float:
     )
 
 
-CARES = {
+PRIORITIES = {
     c.key: c
     for c in (
-        Care(
+        Priority(
             "purse",
             phrase("compare.priorities.purse"),
             lambda c: c.cost.outlay.number,
@@ -65,7 +65,7 @@ CARES = {
             phrase("compare.priorities.lowest_up_front_cost"),
             phrase("compare.priorities.higher_up_front_cost"),
         ),
-        Care(
+        Priority(
             "weight",
             phrase("compare.priorities.weight"),
             lambda c: c.banked["kg"].number,
@@ -73,7 +73,7 @@ CARES = {
             phrase("compare.priorities.lightest"),
             phrase("compare.priorities.heavier"),
         ),
-        Care(
+        Priority(
             "cold",
             phrase("compare.priorities.cold_weather"),
             _cold,
@@ -81,7 +81,7 @@ CARES = {
             phrase("compare.priorities.keeps_capacity_planned_temperature"),
             phrase("compare.priorities.keeps_less_capacity_cold"),
         ),
-        Care(
+        Priority(
             "no_upkeep",
             phrase("compare.priorities.no_upkeep"),
             lambda c: c.cost["maintenance"].inputs["h_care"].number,
@@ -89,7 +89,7 @@ CARES = {
             phrase("compare.priorities.needs_least_maintenance"),
             phrase("compare.priorities.needs_maintenance"),
         ),
-        Care(
+        Priority(
             "big_loads",
             phrase("compare.priorities.large_loads"),
             _big_loads,
@@ -97,7 +97,7 @@ CARES = {
             phrase("compare.priorities.holds_voltage_best_under"),
             phrase("compare.priorities.loses_voltage_under_large"),
         ),
-        Care(
+        Priority(
             "short_keeping",
             phrase("compare.priorities.short_keeping"),
             lambda c: c.cost["lifetime"].number,
@@ -105,7 +105,7 @@ CARES = {
             phrase("compare.priorities.costs_least_until_sell"),
             phrase("compare.priorities.costs_until_sell"),
         ),
-        Care(
+        Priority(
             "long_keeping",
             phrase("compare.priorities.long_keeping"),
             _lasts,
@@ -120,16 +120,16 @@ CARES = {
 def choose(
     near: Sequence[ComparedBank], cares: Sequence[str], weighed: Mapping[str, float], purse: float
 ) -> tuple[ComparedBank, str]:
-    """The bank that serves the strongest cares best, then that of least cost, then the cheaper to buy.
+    """The bank that serves the strongest priorities best, then that of least cost, then the cheaper to buy.
 
     Args:
         near: banks in the running, at least one.
-        cares: keys of the cares, the strongest first.
+        cares: keys of the priorities, the strongest first.
         weighed: cost of each by its id, the dear futures weighed too [money].
         purse: how much more one may cost that asks less on the day [-].
 
     Returns:
-        The bank, and the key of the care that decided; ``risk`` where cost did; empty where money on the
+        The bank, and the key of the priority that decided; ``risk`` where cost did; empty where money on the
         day did.
     """
     left = list(near)
@@ -139,7 +139,7 @@ def choose(
             left = _alike(left, weighed, purse)
             if len(left) == 1 < len(near):
                 return left[0], "risk"
-        losses = [CARES[key].loss(c) for c in left]
+        losses = [PRIORITIES[key].loss(c) for c in left]
         least = min(losses)
         rest = [c for c, x in zip(left, losses, strict=True) if x - least <= ALIKE * max(abs(least), 1e-9)]
         if len(rest) == 1 and len(left) > 1:

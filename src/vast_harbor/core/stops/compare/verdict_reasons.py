@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from vast_harbor.core.figures.workings import Figure, Sentence, escaped, typed
 from vast_harbor.core.stops.compare import life as life_stop
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
-from vast_harbor.core.stops.compare.priorities import ALIKE, CARES
+from vast_harbor.core.stops.compare.priorities import ALIKE, PRIORITIES
 from vast_harbor.core.stops.compare.verdict import BUY, Verdict
 from vast_harbor.phrases import phrase
 
@@ -47,7 +47,7 @@ def reasons(v: Verdict) -> tuple[Reason, ...]:
     found = [
         *_money_reasons(v, v.winner),
         *_beside_runner(v, v.winner),
-        *_care_reasons(v, v.winner),
+        *_priority_reasons(v, v.winner),
         *_use_reasons(v, v.winner),
     ]
     return tuple(sorted(found, key=lambda r: (r.side != FOR, not r.cared)))
@@ -126,27 +126,29 @@ def _positive(saved: Figure) -> Figure:
     )
 
 
-def _care_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
+def _priority_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
     suitable = v.suitable if len(v.suitable) > 1 else v.compared_banks
-    for key in CARES:
-        care, cared = CARES[key], key in v.plan.cares
-        losses = {c.id: care.loss(c) for c in suitable}
+    for key in PRIORITIES:
+        priority, cared = PRIORITIES[key], key in v.plan.cares
+        losses = {c.id: priority.loss(c) for c in suitable}
         least, own = min(losses.values()), losses.get(winner.id, 0.0)
         if max(losses.values()) - least <= ALIKE * max(abs(least), 1e-9):
             continue
-        figure = care.figure(winner)
+        figure = priority.figure(winner)
         if own <= least + 1e-9:
             if cared or key in ("weight", "purse"):
-                yield Reason(FOR, Sentence(f"It {care.best}: {{x}}.", {"x": figure}), "compare", cared)
+                yield Reason(FOR, Sentence(f"It {priority.best}: {{x}}.", {"x": figure}), "compare", cared)
         elif cared and own - least > ALIKE * max(abs(least), 1e-9):
             best = min(suitable, key=lambda c: losses[c.id])
             yield Reason(
                 AGAINST,
                 Sentence(
                     phrase(
-                        "compare.verdict_text.compared", worst=care.worst, short=best.short(v.compared_banks)
+                        "compare.verdict_text.compared",
+                        worst=priority.worst,
+                        short=best.short(v.compared_banks),
                     ),
-                    {"x": figure, "y": care.figure(best)},
+                    {"x": figure, "y": priority.figure(best)},
                 ),
                 "compare",
                 True,
@@ -176,8 +178,8 @@ def _use_reasons(v: Verdict, winner: ComparedBank) -> Iterator[Reason]:
             "compare",
         )
     met = {"budget", *winner.met}
-    cares = [f for f in winner.banked.findings if f.severity == "caution" and f.code not in met]
-    for finding in cares[:2]:
+    cautions = [f for f in winner.banked.findings if f.severity == "caution" and f.code not in met]
+    for finding in cautions[:2]:
         yield Reason(AGAINST, finding.says, "banks")
     for suitability in winner.suitability:
         left = [p for p in suitability.points if f"source_{p.code}" not in met and p.severity != "note"]

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from vast_harbor.core.figures.workings import Sentence
-from vast_harbor.core.stops.compare.priorities import CARES
+from vast_harbor.core.stops.compare.priorities import PRIORITIES
 from vast_harbor.core.stops.compare.verdict import BUY, HOOK_UP, KEEP, MEND, Verdict
 from vast_harbor.core.stops.compare.wear import nights_a_year
 from vast_harbor.phrases import phrase
@@ -99,7 +99,7 @@ def _rule_4(v: Verdict) -> Sentence:
     decides = {
         "": phrase("compare.verdict_text.its_up_front_cost_is"),
         "risk": phrase("compare.verdict_text.costs_less_when_expensive_scenarios"),
-    }.get(why) or phrase("compare.verdict_text.care_about", name=CARES[why].name)
+    }.get(why) or phrase("compare.verdict_text.care_about", name=PRIORITIES[why].name)
     near = _listed([c.title for c in v.near])
     return Sentence(
         phrase("compare.verdict_text.clear_winner_cost_bank", near=near, name=name, decides=decides),

@@ -4,7 +4,7 @@ from collections.abc import Iterator, Sequence
 
 from vast_harbor.core.figures.workings import Figure, Sentence, computed, escaped
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
-from vast_harbor.core.stops.compare.priorities import CARES
+from vast_harbor.core.stops.compare.priorities import PRIORITIES
 from vast_harbor.core.stops.compare.verdict import BUY, HOOK_UP, KEEP, MEND, Verdict
 from vast_harbor.core.stops.compare.verdict_reasons import ENDS, reasons
 from vast_harbor.core.stops.compare.verdict_rules import steps
@@ -227,7 +227,7 @@ def _instead_of_yours(v: Verdict) -> Iterator[Sentence]:
 
 
 def doubt(v: Verdict) -> Sentence | None:
-    """Why the bank that is cheapest in the middle is not chosen; None where it is, or cares decide.
+    """Why the bank that is cheapest in the middle is not chosen; None where it is, or priorities decide.
 
     Its futures are spread wider: no proof behind its datasheet, or a short warranty.
     """
@@ -298,7 +298,7 @@ def _beside(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
         "": phrase("compare.verdict_text.up_front_cost_lower"),
         "risk": phrase("compare.verdict_text.costs_less_when_expensive"),
     }.get(why) or phrase(
-        "compare.verdict_text.care_about_among_banks", name=CARES[why].name, best=CARES[why].best
+        "compare.verdict_text.care_about_among_banks", name=PRIORITIES[why].name, best=PRIORITIES[why].best
     )
     yield Sentence(phrase("compare.verdict_text.cost_alone_decide_costs", name=name, because=because), total)
 

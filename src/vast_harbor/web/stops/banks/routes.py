@@ -296,7 +296,7 @@ def read_meter(path: RigPath, body: MeterText) -> Response:
         wrong.append(files.Problem("/amps", phrase("answers.banks_routes.enter_current_time_reading")))
     if bank is None:
         wrong.append(files.Problem("/bank", phrase("answers.banks_routes.bank_longer_exists")))
-    elif seen is not None and not 0.4 <= seen / bank.class_v <= 1.6:
+    elif seen is not None and not soc_from_voltage.is_possible(bank, seen):
         wrong.append(
             files.Problem(
                 "/volts",

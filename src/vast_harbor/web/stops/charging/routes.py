@@ -17,12 +17,14 @@ from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 from vast_harbor.core.stops.banks import Build, acts, of_bank
 from vast_harbor.core.stops.charging import (
     MONTHS,
+    MOST_CHARGE_A,
     Curve,
     Setting,
     Suitability,
     curve,
     design_month,
     explain,
+    possible_charge_volts,
     sheets,
     too_dark,
 )
@@ -339,18 +341,18 @@ def measured(path: RigPath, query: MeasuredQuery) -> Response:
             )
         except (Unreadable, ValueError) as error:
             found.append(Problem(f"/{field}", str(error)))
-    if "amps" in values and not 0 <= values["amps"] <= 2000:
+    if "amps" in values and not 0 <= values["amps"] <= MOST_CHARGE_A:
         found.append(Problem("/amps", phrase("answers.charging_routes.charge_current_between_0")))
-    n = plan.system_v / 12
-    if "volts" in values and not 9 * n <= values["volts"] <= 16.5 * n:
+    low, high = possible_charge_volts(plan.system_v)
+    if "volts" in values and not low <= values["volts"] <= high:
         found.append(
             Problem(
                 "/volts",
                 phrase(
                     "answers.charging_routes.v_bank_between_v",
                     system_v=f"{plan.system_v:g}",
-                    value=f"{9 * n:g}",
-                    value_2=f"{16.5 * n:g}",
+                    value=f"{low:g}",
+                    value_2=f"{high:g}",
                 ),
             )
         )

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/shared'
-import { CARE_NAMES, CARES } from '@/api/lists'
+import { PRIORITY_NAMES, PRIORITIES } from '@/api/lists'
 import { usePlan } from '@/stores/plan'
 import { computed } from 'vue'
 
@@ -8,7 +8,7 @@ const plan = usePlan()
 /** What the owner cares about, the strongest first. */
 const cares = computed(() => plan.document.rig.cares)
 
-function toggle(key: (typeof CARES)[number]) {
+function toggle(key: (typeof PRIORITIES)[number]) {
   const value = cares.value.includes(key)
     ? cares.value.filter((c) => c !== key)
     : [...cares.value, key]
@@ -19,7 +19,7 @@ function toggle(key: (typeof CARES)[number]) {
 <template>
   <div class="flex flex-wrap gap-2">
     <button
-      v-for="key in CARES"
+      v-for="key in PRIORITIES"
       :key="key"
       type="button"
       class="btn"
@@ -29,7 +29,7 @@ function toggle(key: (typeof CARES)[number]) {
       @click="toggle(key)"
     >
       <span v-if="cares.includes(key)" class="tabular-nums">{{ cares.indexOf(key) + 1 }}.</span>
-      {{ CARE_NAMES[key] }}
+      {{ PRIORITY_NAMES[key] }}
     </button>
   </div>
 </template>

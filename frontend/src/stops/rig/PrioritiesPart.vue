@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/rig'
-import CareChoices from '@/ui/CareChoices.vue'
+import PriorityChoices from '@/ui/PriorityChoices.vue'
 import PlanField from '@/ui/PlanField.vue'
 </script>
 
@@ -8,7 +8,7 @@ import PlanField from '@/ui/PlanField.vue'
   <section class="sheet p-5">
     <h2 class="text-xl">{{ phrase('rig.cares_part.care_about') }}</h2>
     <p class="mt-1 text-soft">{{ phrase('rig.cares_part.first_choice_counts') }}</p>
-    <CareChoices class="mt-3" />
+    <PriorityChoices class="mt-3" />
     <PlanField
       path="/rig/budget"
       :label="phrase('rig.cares_part.spending_limit')"
