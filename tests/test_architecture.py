@@ -42,6 +42,7 @@ ORDER = (
     "weather",
     "installation",
     "rig",
+    "improvements",
     "cost",
     "simulation",
     "stops.day",

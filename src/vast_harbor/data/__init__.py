@@ -14,7 +14,7 @@ from vast_harbor.core.battery.catalogue_entry import model_of
 from vast_harbor.core.battery.chemistry import BatteryClass, Range
 from vast_harbor.core.installation.cables import CableData, FuseKind
 from vast_harbor.core.rig.assumptions import AssumptionEntry, HouseRule
-from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.plan import ImprovementKind, Reference
 from vast_harbor.core.weather.climate import Climate, Region
 
 DEMO_RIGS = ("kittiwake", "tern-rock", "mulga", "pebble", "long-haul")
@@ -153,7 +153,15 @@ def reference() -> Reference:
         row["key"]: Region(**(row | {"sun_kwh": tuple(row["sun_kwh"])}))
         for row in _toml("regions.toml")["region"]
     }
-    return Reference(classes, rules, entries, {m.id: m for m in models}, bases, climates, regions, _cables())
+    improvements = {row["kind"]: _improvement(row) for row in _toml("improvements.toml")["improvement"]}
+    return Reference(
+        classes, rules, entries, {m.id: m for m in models}, bases, climates, regions, _cables(), improvements
+    )
+
+
+def _improvement(row: Mapping[str, Any]) -> ImprovementKind:
+    lists = {name: tuple(row[name]) for name in ("sizes", "base", "each")}
+    return ImprovementKind(row["kind"], **{k: v for k, v in row.items() if k != "kind"} | lists)
 
 
 @dataclass(frozen=True, slots=True)

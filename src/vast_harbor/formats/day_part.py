@@ -8,10 +8,10 @@ from vast_harbor.core.figures import parsing
 from vast_harbor.core.figures.number_format import number_format
 from vast_harbor.core.rig.day_types import KINDS as DAY_KINDS
 from vast_harbor.core.rig.day_types import DayType, Times
-from vast_harbor.core.rig.loads import Inverter, Load
+from vast_harbor.core.rig.loads import COULD, Inverter, Load
 from vast_harbor.core.weather.sun import SEASONS
 from vast_harbor.formats.fields import Choice, Clock, Measure, Truth, Words
-from vast_harbor.formats.fields_of_several import LimitOfDraw, Numbers, StartPower, Windows
+from vast_harbor.formats.fields_of_several import LimitOfDraw, Names, Numbers, StartPower, Windows
 from vast_harbor.formats.parts import BATTERY_C, DAY_WH, IDENTIFIER, PRICE_OR_NONE, Part, made
 from vast_harbor.phrases import phrase
 
@@ -86,6 +86,7 @@ class LoadPart(Part, core=Load):
         ),
     ]  # fmt: skip
     thrifty_price: Annotated[float | None, PRICE_OR_NONE]
+    could: Annotated[list[str], Names(phrase("files.day_part.could"), *COULD)]
     on: Annotated[dict[str, TimesPart | None], Field(max_length=24)]
 
     @field_validator("draw", mode="before")

@@ -10,6 +10,7 @@ from vast_harbor.formats.bank_parts import CandidatePart, OldBankPart, SecondBan
 from vast_harbor.formats.changeover_part import ChangeoverPart
 from vast_harbor.formats.day_part import DayPart
 from vast_harbor.formats.fields import Choice, Truth
+from vast_harbor.formats.improvement_part import ImprovementPart
 from vast_harbor.formats.model_part import ModelPart
 from vast_harbor.formats.parts import Part, made
 from vast_harbor.formats.rig_part import RigPart
@@ -70,6 +71,7 @@ class RigFile(Part):
     day: DayPart = DayPart()
     plan: PlanPart = made(PlanPart)
     sources: list[SourcePart] = Field(default_factory=list, max_length=12)
+    improvements: list[ImprovementPart] = Field(default_factory=list, max_length=30)
     trial: TrialPart = made(TrialPart)
     own_models: list[ModelPart] = Field(default_factory=list, max_length=100)
     candidates: list[CandidatePart] = Field(default_factory=list, max_length=8)

@@ -178,7 +178,7 @@ def _named(stored: Mapping[str, Any] | None) -> frozenset[str]:
 
 def _ids(document: Mapping[str, Any]) -> dict[str, list[Any]]:
     """The ids of the lists that earlier versions did not hold apart, by the place of each list."""
-    found = {"sources": document.get("sources") or []}
+    found = {name: document.get(name) or [] for name in ("sources", "improvements")}
     for i, candidate in enumerate(document.get("candidates") or []):
         found[f"candidates/{i}/extras"] = candidate.get("extras") or []
     return {name: [row.get("id") for row in rows] for name, rows in found.items()}

@@ -89,6 +89,9 @@ class RigPart(Part, core=Plan):
     water_nights: Annotated[float | None, STAY] = None
     waste_nights: Annotated[float | None, STAY] = None
     gas_nights: Annotated[float | None, STAY] = None
+    roof_m2: Annotated[
+        float | None, Measure("m²", 0, 500, phrase("files.rig_part.roof_must_between"), optional=True)
+    ]
     payload_kg: Annotated[
         float | None,
         Measure("kg", -5000, 50_000, phrase("files.rig_part.payload_must_between_kg"), optional=True),

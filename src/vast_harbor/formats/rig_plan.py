@@ -3,6 +3,7 @@
 from vast_harbor.core.battery.bank import BatteryModel, cells_of
 from vast_harbor.core.battery.catalogue_entry import model_of
 from vast_harbor.core.figures.parsing import Draw
+from vast_harbor.core.improvements import carried_out
 from vast_harbor.core.installation.packing import Place
 from vast_harbor.core.rig.changeover import Changeover, Devices, ProofReading, Purchase, Tick
 from vast_harbor.core.rig.day_types import DayType, Times
@@ -13,6 +14,7 @@ from vast_harbor.core.rig.plan import (
     Fix,
     OldBank,
     Plan,
+    PlannedImprovement,
     PurchaseStep,
     Reference,
     SecondBank,
@@ -151,12 +153,12 @@ def to_plan(rig_file: RigFile, reference: Reference, today: str = "") -> Plan:
         today: ISO date on which it is looked at; empty where that does not matter.
 
     Returns:
-        The plan.
+        The plan, with what is planned beside the bank done.
     """
     rig, day, plan = rig_file.rig, rig_file.day, rig_file.plan
     own = {m.id: own_model(m, reference) for m in rig_file.own_models}
     second = rig_file.second_bank
-    return core_of(
+    present = core_of(
         Plan, rig,
         **{name: getattr(plan, name) for name in _OF_PLAN},
         loads=tuple(_load(part, rig_file) for part in day.loads),
@@ -179,4 +181,6 @@ def to_plan(rig_file: RigFile, reference: Reference, today: str = "") -> Plan:
         trial=core_of(TrialSettings, rig_file.trial),
         changeover=_changeover(rig_file.changeover),
         stated={k: v for k, v in rig_file.stated.model_dump().items() if v is not None},
+        improvements=tuple(core_of(PlannedImprovement, one) for one in rig_file.improvements),
     )  # fmt: skip
+    return carried_out(present, reference)

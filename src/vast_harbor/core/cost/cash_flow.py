@@ -35,7 +35,9 @@ class Costs:
         discount: r [1/year].
         refit: what taking the last bank along costs.
         again: (price, life) of extras that are bought again after their life [money], [years].
-        again_share: factor on the price of those [-].
+        kept: (price, life, share) of extras that fetch this share of their unused life at the end [money],
+            [years], [-].
+        again_share: factor on the price of both [-].
         warranty_years, full_years: of the maker's warranty, and the part of it that replaces in full [years].
     """
 
@@ -49,6 +51,7 @@ class Costs:
     discount: float = 0.0
     refit: Many = 0.0
     again: tuple[tuple[float, float], ...] = ()
+    kept: tuple[tuple[float, float, float], ...] = ()
     again_share: Many = 1.0
     warranty_years: Many = 0.0
     full_years: Many = 0.0
@@ -191,16 +194,21 @@ def lump_payments(
         yield Lump(when, REPLACEMENT, np.where(active, paid * now(when), 0.0))
         began, bought = np.where(active, ends, began), np.where(active, price, bought)
         bank += 1
-    for price, lasts in costs.again:
+    for again, lasts in costs.again:
         for j in range(1, int(np.max(horizon) / lasts) + 1):
             t = j * lasts
-            paid = price * np.asarray(costs.again_share) * now(t)
+            paid = again * np.asarray(costs.again_share) * now(t)
             yield Lump(t, EXTRAS, np.where(t < horizon - AT_THE_END, paid, 0.0))
-    share, refit = (1.0, 0.0) if in_full else (costs.exit_share, costs.refit)
+    for once, lasts, share in costs.kept:
+        bought_again = np.maximum(0.0, np.ceil((horizon - AT_THE_END) / lasts) - 1)
+        unused = life_left(horizon - bought_again * lasts, lasts)
+        fetched = share * unused * once * np.asarray(costs.again_share)
+        yield Lump(horizon, EXTRAS, -fetched * now(horizon))
+    exit_share, refit = (1.0, 0.0) if in_full else (costs.exit_share, costs.refit)
     left = life_left(horizon - began, life)
     # Never above the part of what was paid that is not used up.
     then = price_at(costs.batteries, drift, horizon)
-    worth = np.maximum(0.0, left * np.minimum(share * then, bought) - refit)
+    worth = np.maximum(0.0, left * np.minimum(exit_share * then, bought) - refit)
     yield Lump(horizon, EXIT, -worth * now(horizon))
 
 

@@ -35,6 +35,8 @@ class LifeCostInputs:
         batteries: price of the bank, paid again at each replacement [money].
         extras: bought once for it, labour included [money].
         again: (price, life) of extras that are bought again after their life [money], [years].
+        kept: (price, life, share) of extras that fetch this share of their unused life at the end [money],
+            [years], [-].
         old_bank: what the old bank fetches, a credit [money].
         drift: yearly change of the batteries' price [1/year].
         swap: labour less scrap at each replacement [money].
@@ -105,6 +107,7 @@ class LifeCostInputs:
     cycles: tuple[float, float] = (1.0, 1.0)
     calendar: tuple[float, float] = (1.0, 1.0)
     model: str = ""
+    kept: tuple[tuple[float, float, float], ...] = ()
 
     def scaled(self, share: float, depth: float = 1.0) -> "LifeCostInputs":
         """The bank made larger or smaller on paper.
@@ -281,6 +284,7 @@ def costs_of(p: LifeCostInputs, c: Scenario = AS_PLANNED) -> Costs:
         discount=p.discount,
         refit=p.refit,
         again=p.again,
+        kept=p.kept,
         again_share=c.extras,
         warranty_years=p.warranty_years,
         full_years=p.full_years,

@@ -235,7 +235,7 @@ def _text(style: Style, value: float | None, unit: str, exact: bool) -> str:
 
 def _digits(value: float, unit: str) -> int:
     """Decimals that a person would give a value of this unit."""
-    if unit in ("nights", "years", "h", "°C", "°F", "l", "l fuel", "gal", "cu ft", "m", "ft"):
+    if unit in ("nights", "years", "h", "°C", "°F", "l", "l fuel", "gal", "cu ft", "m", "ft", "m²", "sq ft"):
         return 0 if abs(value) >= 10 else 1
     if unit in ("mm", "cm²", "sq in"):
         return 0

@@ -85,6 +85,7 @@ US_UNITS = {
     "money/l": UnitPair("money/gal", lambda v: v * LITRES_PER_GALLON, lambda v: v / LITRES_PER_GALLON),
     "K": UnitPair("°F more", lambda v: v * 1.8, lambda v: v / 1.8),
     "cm²": UnitPair("sq in", lambda v: v / 6.4516, lambda v: v * 6.4516),
+    "m²": UnitPair("sq ft", lambda v: v / M_PER_FOOT**2, lambda v: v * M_PER_FOOT**2),
     "m³/h": UnitPair("cu ft/min", lambda v: v * 0.588578, lambda v: v / 0.588578),
     "kg·m": UnitPair("lb·ft", lambda v: v / KG_PER_LB / M_PER_FOOT, lambda v: v * KG_PER_LB * M_PER_FOOT),
     "money/kg": UnitPair("money/lb", lambda v: v * KG_PER_LB, lambda v: v / KG_PER_LB),

@@ -12,6 +12,9 @@ from vast_harbor.core.rig.profile import spread_hours, spread_uses
 DC, AC = "dc", "ac"
 HOURS, USES, TIMES, STANDBY = "hours", "uses", "times", "standby"
 MAIN, SECOND = "main", "second"
+# What its owner says could be done about a load: do without it, use gas, run it while the sun shines.
+COULD_DROP, COULD_GAS, COULD_SHIFT = "drop", "gas", "daylight"
+COULD = (COULD_DROP, COULD_GAS, COULD_SHIFT)
 # Air temperatures at which the duty of a load that follows the weather is given [°C].
 WEATHER_C = (0.0, 15.0, 25.0, 40.0)
 
@@ -46,6 +49,7 @@ class Load:
         bank: ``main``, or ``second`` for a load on the second house bank.
         thrifty_w: what a thriftier one would draw in its place [W]; None where none is thought of.
         thrifty_price: what that costs [money].
+        could: what its owner says could be done about it, of :data:`COULD`.
         on: day type → other times, or None where it does not run; as usual where it is not named.
     """
 
@@ -75,6 +79,7 @@ class Load:
     bank: str = MAIN
     thrifty_w: float | None = None
     thrifty_price: float | None = None
+    could: tuple[str, ...] = ()
     on: Mapping[str, Times | None] = field(default_factory=dict)
 
     @property

@@ -31,6 +31,60 @@ WATCHED = "monitor"
 DIFFICULTIES = ("easy", "some", "hard")
 
 
+@dataclass(frozen=True, slots=True)
+class ImprovementKind:
+    """Shipped data of a kind of improvement: what can be done beside the bank.
+
+    Attributes:
+        key: name of the kind.
+        unit, sizes: what is sold; no sizes where it has none.
+        base, each: low, likely and high price: fixed, and for one unit of the size [money].
+        hours, hours_each: work: fixed, and for one unit of the size [h].
+        skill: ``anyone``, ``handy`` or ``electrician``.
+        life_years: until it is bought again [years].
+        kept: share of its price that its unused life fetches [-].
+        kg_each, m2_each: mass and roof for one unit of the size [kg], [m²].
+        source: where the figures come from.
+    """
+
+    key: str
+    unit: str
+    sizes: tuple[float, ...]
+    base: tuple[float, float, float]
+    each: tuple[float, float, float]
+    hours: float
+    skill: str
+    life_years: float
+    kept: float
+    source: str
+    hours_each: float = 0.0
+    kg_each: float = 0.0
+    m2_each: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class PlannedImprovement:
+    """A row of the plan: an improvement that the owner plans, or one that is not possible for them.
+
+    Attributes:
+        id: name within the rig.
+        kind: key of its kind.
+        size: in the unit of its kind; 0 where it has none.
+        target: id of the load or source that it changes; empty for none.
+        price: what its owner knows that it costs [money]; None for the shipped price.
+        state: ``planned`` or ``refused``; a kind without size and target is refused as a whole.
+        tag: ``needed`` for this bank, or ``wanted`` whatever the bank.
+    """
+
+    id: str
+    kind: str
+    size: float = 0.0
+    target: str = ""
+    price: float | None = None
+    state: str = "planned"
+    tag: str = NEEDED
+
+
 @dataclass(frozen=True, slots=True, eq=False)
 class Reference:
     """Shipped reference data.
@@ -44,6 +98,7 @@ class Reference:
         climates: climate kinds by key.
         regions: places to choose a site from, by key.
         cables: published sizes of cables and fuses.
+        improvements: kinds of improvement by key.
     """
 
     classes: Mapping[str, BatteryClass]
@@ -54,6 +109,7 @@ class Reference:
     climates: Mapping[str, Climate]
     regions: Mapping[str, Region]
     cables: CableData
+    improvements: Mapping[str, ImprovementKind] = field(default_factory=dict)
 
     def assumptions(self, rule: str, overrides: Mapping[str, float]) -> Assumptions:
         """The assumptions under a house rule with the owner's overrides."""
@@ -290,6 +346,7 @@ class Plan:
         hook_up_nights: nights a year on hook-up.
         drive_hours: hours driven or motored on a travelling day [h].
         drive_every: days from one drive to the next while off-grid; None for moving days only.
+        roof_m2: free roof, or room on the ground, for more solar panels [m²]; None where it was not measured.
         stay, loading: what else ends a stay, and what the rig can carry.
         locker: where the bank is to stand.
         installed: cables, fuses and chargers that are there.
@@ -314,6 +371,8 @@ class Plan:
         stated: by topic (see ``rig.topics``) whether the owner stated it, or it was filled in for them; not
             named where that is not known.
         changeover: the bank that is bought, and how far the work is.
+        improvements: what is planned beside the bank, and what is not possible for the owner.
+        present: the rig as it is before what is planned is done; None where nothing is planned.
     """
 
     name: str
@@ -339,6 +398,7 @@ class Plan:
     hook_up_nights: float = 0
     drive_hours: float = 2
     drive_every: int | None = None
+    roof_m2: float | None = None
     stay: Stay = Stay()
     loading: Loading = Loading()
     locker: Locker = Locker()
@@ -361,6 +421,13 @@ class Plan:
     labour: str = OWN_HANDS
     stated: Mapping[str, bool] = field(default_factory=dict)
     changeover: Changeover = NO_CHANGEOVER
+    improvements: tuple[PlannedImprovement, ...] = ()
+    present: "Plan | None" = None
+
+    @property
+    def as_it_is(self) -> "Plan":
+        """The rig as it is today, before anything that is planned is done."""
+        return self.present or self
 
     @property
     def charge_a(self) -> float | None:

@@ -19,6 +19,7 @@ from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
 from vast_harbor.core.stops.banks.rig_limits import RigLimits
 from vast_harbor.core.stops.banks.volts_to_act_on import acts
 from vast_harbor.core.stops.need import Days
+from vast_harbor.core.stops.need import evaluate as evaluate_need
 from vast_harbor.core.stops.rig import (
     Diagnosis,
     diagnose,
@@ -185,7 +186,9 @@ def evaluate(
                 phrase("banks.candidates.add_proposals_below_battery"),
             ),
         )
-    diagnosis = diagnose(plan, assumptions, need)
+    # The old bank has served the rig as it is, without what is planned.
+    today = need if plan.present is None else evaluate_need(plan.present, reference, assumptions).need
+    diagnosis = diagnose(plan.as_it_is, assumptions, today)
     carries = old_bank_carries(plan, assumptions, need, diagnosis.health if diagnosis else None)
     findings += old_bank_findings(plan, carries, need)
     if plan.old_bank is not None:

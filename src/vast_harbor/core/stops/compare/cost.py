@@ -1,7 +1,7 @@
 """What a candidate costs over the years of keeping, with its workings."""
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from math import isinf
 
 from vast_harbor.core.cost import cash_flow
@@ -12,7 +12,7 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, computed, typed
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import WORKSHOP, Plan
 from vast_harbor.core.stops.banks import BankFigures, QuickLifeCost, Use
-from vast_harbor.core.stops.compare.extra_cost import add_extra_cost, again
+from vast_harbor.core.stops.compare.extra_cost import add_extra_cost, charged, with_extras
 from vast_harbor.core.stops.compare.life import Life
 from vast_harbor.core.stops.compare.required_extras import RequiredExtra
 from vast_harbor.core.stops.compare.running_cost import running
@@ -93,11 +93,11 @@ def evaluate(
     plan, assumptions, days = limits.plan, limits.assumptions, limits.days
     f: dict[str, Figure] = {}
     add_extra_cost(f, plan, assumptions, banked, required)
-    inputs = replace(inputs, extras=f["extra_cost"].number, again=again(plan, banked))
+    inputs = with_extras(inputs, f["extra_cost"].number, banked, required)
 
     def make() -> tuple[Mapping[str, Figure], tuple[cash_flow.Payment, ...]]:
         _delivered(f, plan, days.day, days.need, banked, use, year)
-        running(f, assumptions, banked, use, year)
+        running(f, assumptions, banked, use, year, charged(banked, required))
         return f, _figures(f, plan, assumptions, banked, life(), look, inputs, old_kg)
 
     return Cost(inputs, required, make, f["outlay"])

@@ -1,18 +1,23 @@
 """What comes in addition to the batteries: extras, labour and contingency, with their workings."""
 
 from collections.abc import Callable, Sequence
+from dataclasses import replace
 
+from vast_harbor.core.cost.life_cost import LifeCostInputs
 from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
+from vast_harbor.core.improvements import Improvement
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import NEEDED, WORKSHOP, Plan
 from vast_harbor.core.stops.banks import BankFigures
 from vast_harbor.core.stops.charging import suitability_of
 from vast_harbor.core.stops.compare.required_extras import (
     COUNTED,
+    WANTED,
     RequiredExtra,
     difficulty,
     hours_of,
     met_codes,
+    planned_beside,
     required_extras,
     stopping,
 )
@@ -77,15 +82,16 @@ def add_extra_cost(
         f["extras"].number + f["labour"].number + f["contingency"].number, "money", "{X} + {W} + {Y}",
         {"X": f["extras"], "W": f["labour"], "Y": f["contingency"]},
     )  # fmt: skip
-    wanted = banked["wanted"]
     inputs = {"P": banked["purchase"], "X": f["extra_cost"]}
-    formula = "{P} + {X}"
-    if wanted.number:
-        inputs["Z"], formula = wanted, formula + " + {Z}"
+    anyway = {"Z": banked["wanted"]} | {
+        f"Z{i}": d.price for i, d in enumerate((d for d in required if d.state == WANTED), 1)
+    }
+    inputs |= {s: price for s, price in anyway.items() if price.number}
+    formula = " + ".join(f"{{{s}}}" for s in inputs)
     f["outlay"] = computed(
         f"{at}.outlay",
         phrase("terms.names.up_front_cost"),
-        banked["purchase"].number + f["extra_cost"].number + wanted.number,
+        sum(part.number for part in inputs.values()),
         "money",
         formula,
         inputs,
@@ -128,12 +134,45 @@ def _contingency(f: dict[str, Figure], assumptions: Assumptions, level: str, at:
     )
 
 
-def again(plan: Plan, banked: BankFigures) -> tuple[tuple[float, float], ...]:
-    """(price, life) of extras that are bought again after their life [money], [years]."""
-    return tuple(
+def with_extras(
+    inputs: LifeCostInputs, extra_cost: float, banked: BankFigures, required: Sequence[RequiredExtra]
+) -> LifeCostInputs:
+    """A bank in numbers with what comes in addition: bought once, again, sold at the end, paid each year.
+
+    Args:
+        inputs: the bank without it.
+        extra_cost: extras, labour and contingency [money].
+        banked: the candidate.
+        required: what it needs, and what is planned beside it.
+    """
+    again = [
         (e.price, e.life_years)
         for e in banked.candidate.extras
         if e.tag == NEEDED and e.life_years is not None
+    ]
+    kept = []
+    for one, price in charged(banked, required):
+        again.append((price.number, one.kind.life_years))
+        kept.append((price.number, one.kind.life_years, one.kind.kept))
+    yearly = sum(one.yearly for one, _ in charged(banked, required))
+    return replace(
+        inputs,
+        extras=extra_cost,
+        again=tuple(again),
+        kept=tuple(kept),
+        maintenance=inputs.maintenance + yearly,
+    )
+
+
+def charged(banked: BankFigures, required: Sequence[RequiredExtra]) -> tuple[tuple[Improvement, Figure], ...]:
+    """What is planned beside the bank and charged to it, each with its price."""
+    if banked.build is None:
+        return ()
+    prices = {d.key: d.price for d in required if d.state == COUNTED}
+    return tuple(
+        (one, prices[key])
+        for one in planned_beside(banked.build)
+        if (key := f"improvement-{one.id}") in prices
     )
 
 

@@ -9,6 +9,7 @@ from dataclasses import dataclass, replace
 
 from vast_harbor.core.figures.display import awg
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed, typed
+from vast_harbor.core.improvements import Improvement, planned_improvements
 from vast_harbor.core.rig.plan import Fix
 from vast_harbor.core.rig.source_remedies import EASY, HANDY, TRADE, chosen
 from vast_harbor.core.stops.banks import (
@@ -26,7 +27,7 @@ from vast_harbor.core.stops.charging import Suitability, asks_for_more, demand_k
 from vast_harbor.core.stops.compare.small_parts import relay_goes, small_parts
 from vast_harbor.phrases import phrase
 
-COUNTED, ADVISED, STRUCK, COVERED = "counted", "advised", "struck", "covered"
+COUNTED, ADVISED, STRUCK, COVERED, WANTED = "counted", "advised", "struck", "covered", "wanted"
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +35,7 @@ class RequiredExtra:
     """One thing that a bank asks for.
 
     Attributes:
-        key: ``source-…``, ``check-…`` or ``part-…``; stable over edits.
+        key: ``source-…``, ``check-…``, ``part-…`` or ``improvement-…``; stable over edits.
         name: what is bought or done.
         meets: codes of the findings that it meets.
         price: parts [money].
@@ -42,8 +43,8 @@ class RequiredExtra:
         skill: ``anyone``, ``handy`` or ``electrician``.
         hidden: work that goes with it; empty for none.
         hard: whether the bank will not do without it.
-        state: ``counted`` in its money, only ``advised``, ``struck`` out by the owner, or ``covered`` by an
-            extra of theirs.
+        state: ``counted`` in its money, only ``advised``, ``struck`` out by the owner, ``covered`` by an
+            extra of theirs, or ``wanted`` whatever the bank, so that no bank is charged with it.
         fix: the remedy of a source that carries it out; None where it is done by hand only.
     """
 
@@ -77,7 +78,7 @@ def required_extras(
     Returns:
         Demands; hard ones and those of safety are counted unless struck or covered, the rest is advised.
     """
-    out = (*_of_sources(build, suitability), *_of_checks(build, checks))
+    out = (*_of_improvements(build), *_of_sources(build, suitability), *_of_checks(build, checks))
     return tuple(_as_bought(build, one) for one in (*out, *_of_small_parts(build, out)))
 
 
@@ -167,6 +168,29 @@ def _of_sources(build: Build, suitability: Sequence[Suitability]) -> Iterator[Re
             _state(build, key, one.counts),
             Fix(one.source, rung.key),
         )
+
+
+def planned_beside(build: Build) -> tuple[Improvement, ...]:
+    """What is planned beside the bank."""
+    plan = build.plan
+    if plan.present is None:
+        return ()
+    return planned_improvements(plan, build.reference, build.assumptions)
+
+
+def _of_improvements(build: Build) -> Iterator[RequiredExtra]:
+    level = build.assumptions.value("price_factor")
+    for one in planned_beside(build):
+        key = f"improvement-{one.id}"
+        low, likely, high = one.prices(level)
+        known = one.own_price is not None
+        price = Figure(
+            f"{build.at}.demand.{key}", one.says, likely, "money", REFERENCE,
+            source=phrase("compare.required_extras.own_price") if known else one.kind.source,
+            low=None if known else low, high=None if known else high,
+        )  # fmt: skip
+        state = WANTED if one.wanted else _state(build, key, True)
+        yield RequiredExtra(key, one.says, (), price, one.hours, one.kind.skill, one.hidden, False, state)
 
 
 # Code of a check → key of its price, words, hours, skill, whether it is counted without being hard.

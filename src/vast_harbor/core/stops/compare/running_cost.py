@@ -1,17 +1,25 @@
 """What a bank costs each year while it is used, with its workings."""
 
-from vast_harbor.core.figures.workings import Figure, computed
+from collections.abc import Sequence
+
+from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
+from vast_harbor.core.improvements import Improvement
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.stops.banks import BankFigures, Use
 from vast_harbor.core.stops.trial import YearOf
-from vast_harbor.phrases import phrase
+from vast_harbor.phrases import and_list, phrase
 
 
 def running(
-    f: dict[str, Figure], assumptions: Assumptions, banked: BankFigures, use: Use, year: YearOf | None
+    f: dict[str, Figure],
+    assumptions: Assumptions,
+    banked: BankFigures,
+    use: Use,
+    year: YearOf | None,
+    beside: Sequence[tuple[Improvement, Figure]] = (),
 ) -> None:
-    """Put ``maintenance``, ``water``, ``lost`` with ``lost_kwh``, ``fuel``, ``elsewhere``, ``critical`` and
-    ``running_per_year``.
+    """Put ``maintenance``, ``water``, ``lost`` with ``lost_kwh``, ``fuel``, ``elsewhere``, ``critical``,
+    ``beside`` and ``running_per_year``.
 
     Args:
         f: figures of the money so far, with ``kwh_delivered``.
@@ -19,6 +27,7 @@ def running(
         banked: the candidate.
         use: how the rig uses it, in numbers.
         year: its run year; None for the hand estimate.
+        beside: what is planned beside the bank, and its price.
     """
     key, at = banked.battery_class.key, f"cost.{banked.candidate.id}"
     hours, rate = assumptions.figure(f"care_hours.{key}"), assumptions.figure("hour_rate")
@@ -67,7 +76,14 @@ def running(
         },
         phrase("compare.running_cost.critical_source"),
     )  # fmt: skip
-    names = ("maintenance", "water", "lost", "fuel", "elsewhere", "critical")
+    names = ["maintenance", "water", "lost", "fuel", "elsewhere", "critical"]
+    yearly = [one for one, _ in beside if one.yearly]
+    if yearly:
+        f["beside"] = Figure(
+            f"{at}.beside", phrase("compare.running_cost.beside"), sum(one.yearly for one in yearly), "money",
+            REFERENCE, source=and_list([one.kind.source for one in yearly]),
+        )  # fmt: skip
+        names.append("beside")
     parts = {name: f[name] for name in names}
     f["running_per_year"] = computed(
         f"{at}.running_year",

@@ -1,0 +1,25 @@
+"""What can be done beside the bank: more sun, a charger, a saved load, another place, other nights."""
+
+from vast_harbor.core.improvements.improvement import Improvement
+from vast_harbor.core.improvements.options import (
+    KINDS,
+    PLANNED,
+    REFUSED,
+    STATES,
+    carried_out,
+    options,
+    planned_improvements,
+    with_improvements,
+)
+
+__all__ = (
+    "KINDS",
+    "PLANNED",
+    "REFUSED",
+    "STATES",
+    "Improvement",
+    "carried_out",
+    "options",
+    "planned_improvements",
+    "with_improvements",
+)
