@@ -57,6 +57,7 @@ ORDER = (
     "log",
     "catalogue_banks",
     "passage",
+    "packages",
     "review",
     "beliefs",
     "sensitivity",

@@ -323,6 +323,7 @@ def evaluate(
     known: dict[Bank, float | None] | None = None,
     chosen: Mapping[str, Choice] = NO_CHOICE,
     rough: bool = False,
+    days: Days | None = None,
 ) -> Results:
     """Compute every stop of a plan.
 
@@ -337,6 +338,7 @@ def evaluate(
             depends; it is added to.
         chosen: by class, the model to go on with where the tool chooses; those not named are looked for.
         rough: whether a first look will do: no trial, and one weather of a year instead of several.
+        days: day and need of a plan that differs in nothing on which they depend; None to compute them.
 
     Returns:
         All figures with their workings.
@@ -346,7 +348,7 @@ def evaluate(
     """
     go_on()
     assumptions = reference.assumptions(plan.house_rule, plan.overrides)
-    days = need_stop.evaluate(plan, reference, assumptions)
+    days = days or need_stop.evaluate(plan, reference, assumptions)
     chosen = before.chosen if before is not None else chosen
     extras_cost = extras_cost_of(plan, assumptions)
     banks = banks_stop.evaluate(plan, reference, assumptions, days, extras_cost, chosen, known)

@@ -1,6 +1,9 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/compare'
 import AssumedOpen from '@/questions/AssumedOpen.vue'
+import ImprovementList from './ImprovementList.vue'
+import LadderPart from './LadderPart.vue'
+import { usePackages } from './usePackages'
 import ProvisionalLine from '@/questions/ProvisionalLine.vue'
 import { useOpenTopics } from '@/questions/useOpenTopics'
 import { usePlan } from '@/stores/plan'
@@ -46,6 +49,9 @@ const logged = useLogFound()
 const judged = computed(
   () => compare.value.compared_banks.length > 0 && Boolean(plan.rig!.day.total.value),
 )
+const { answer: packages, asking } = usePackages()
+/** What is said once packages were looked for; of the bank alone until then. */
+const told = computed(() => (packages.value && !asking.value ? packages.value : verdict.value))
 const quoteShown = ref(false)
 const quoteFold = ref<HTMLElement | null>(null)
 
@@ -78,7 +84,7 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
         </div>
         <h2 class="flex items-start gap-3 text-2xl leading-tight">
           <ChemistryMark v-if="winner" :battery-class="winner.battery_class" class="mt-1" />
-          <SentenceText :tokens="verdict.headline" data-headline />
+          <SentenceText :tokens="told.headline" data-headline />
         </h2>
         <ProvisionalLine v-if="judged" :topics="topics" class="mt-2" />
         <LogFound v-if="logged?.verdict" class="mt-2" :says="logged.verdict" part="review" />
@@ -87,7 +93,7 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
           class="mt-3 max-w-3xl leading-relaxed sm:text-lg sm:leading-relaxed text-pretty"
           data-card
         >
-          <template v-for="(s, i) in verdict.card" :key="i">
+          <template v-for="(s, i) in told.card" :key="i">
             <SentenceText :tokens="s" />{{ ' ' }}
           </template>
         </p>
@@ -120,6 +126,8 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
     <ReportLinks class="mt-4"><BuyButton v-if="verdict.kind === 'buy'" /></ReportLinks>
   </section>
   <template v-if="compare.compared_banks.length">
+    <LadderPart v-if="judged" :found="packages" :asking="asking" />
+    <ImprovementList v-if="judged && packages" :found="packages" />
     <GlanceRow class="mt-5" />
     <div ref="quoteFold">
       <FoldedSection

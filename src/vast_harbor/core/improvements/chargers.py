@@ -48,7 +48,6 @@ def dc_dc(
     return Improvement(
         kind, size, there.id if there is not None else "",
         phrase("improvements.chargers.dc_dc_says", amps=amps),
-        phrase("improvements.chargers.dc_dc_short", amps=amps),
         change,
         hidden=phrase("rig.source_remedies.fuses_both_ends_wire"),
         worse=Sentence(phrase("improvements.chargers.dc_dc_worse")),
@@ -83,7 +82,6 @@ def mains_charger(
     return Improvement(
         kind, size, there.id if there is not None else "",
         phrase("improvements.chargers.mains_says", amps=amps),
-        phrase("improvements.chargers.mains_short", amps=amps),
         change,
         hidden=phrase("improvements.chargers.mains_hidden"),
     )  # fmt: skip
@@ -105,7 +103,6 @@ def generator(
     return Improvement(
         kind, size, "",
         phrase("improvements.chargers.generator_says", watts=watts),
-        phrase("improvements.chargers.generator_short", watts=watts),
         lambda p: replace(p, sources=(*p.sources, new)),
         worse=Sentence(phrase("improvements.chargers.generator_worse")),
         asks=Sentence(phrase("improvements.chargers.generator_asks")),

@@ -18,7 +18,6 @@ class Improvement:
         size: in the unit of its kind; 0 where it has none.
         target: id of the load or source that it changes; empty for none.
         says: what is done, as an instruction.
-        short: what is added or changed, inside a list.
         change: makes the rig as it is afterwards.
         own_price: what its owner knows that it costs [money]; None for the shipped price.
         base: added to the shipped price, at the price level of the rig [money].
@@ -34,7 +33,6 @@ class Improvement:
     size: float
     target: str
     says: str
-    short: str
     change: Change
     own_price: float | None = None
     base: float = 0.0

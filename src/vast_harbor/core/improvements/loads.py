@@ -57,7 +57,6 @@ def thrifty(
     return Improvement(
         kind, 0.0, target,
         phrase("improvements.loads.thrifty_says", name=load.name, watts=f"{load.thrifty_w:g}"),
-        phrase("improvements.loads.thrifty_short", name=load.name),
         _with(target, lambda one: new),
         own_price=load.quantity * (load.thrifty_price or 0.0),
     )  # fmt: skip
@@ -73,7 +72,6 @@ def drop(
     return Improvement(
         kind, 0.0, target,
         phrase("improvements.loads.drop_says", name=load.name),
-        phrase("improvements.loads.drop_short", name=load.name),
         _with(target, _off),
         worse=Sentence(phrase("improvements.loads.drop_worse", name=escaped(load.name))),
     )  # fmt: skip
@@ -90,7 +88,6 @@ def gas(
     return Improvement(
         kind, 0.0, target,
         phrase("improvements.loads.gas_says", name=load.name),
-        phrase("improvements.loads.gas_short", name=load.name),
         _with(target, _off),
         yearly=GAS_PER_KWH * assumptions.value("price_factor") * kwh,
         hidden=phrase("improvements.loads.gas_hidden"),
@@ -116,7 +113,6 @@ def daylight(
     return Improvement(
         kind, 0.0, target,
         phrase("improvements.loads.daylight_says", name=load.name),
-        phrase("improvements.loads.daylight_short", name=load.name),
         _with(target, lambda one: new),
     )  # fmt: skip
 
@@ -134,7 +130,6 @@ def standby(
     return Improvement(
         kind, 0.0, "",
         phrase("improvements.loads.standby_says", watts=f"{plan.standby_w:.0f}"),
-        phrase("improvements.loads.standby_short"),
         lambda p: replace(p, standby_w=min(p.standby_w, RIGHTFUL_W)),
         asks=Sentence(phrase("improvements.loads.standby_asks")),
     )  # fmt: skip

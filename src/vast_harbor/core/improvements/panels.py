@@ -47,7 +47,6 @@ def panels(
     return Improvement(
         kind, size, "",
         phrase("improvements.panels.says", watts=watts),
-        phrase("improvements.panels.short", watts=watts),
         lambda p: replace(p, sources=(*p.sources, source)),
         hidden=phrase("improvements.panels.hidden"),
         worse=Sentence(phrase("improvements.panels.worse"), {"area": area}),
@@ -75,7 +74,6 @@ def controller(
     return Improvement(
         kind, source.watts, target,
         phrase("improvements.panels.controller_says", name=name_of(source)),
-        phrase("improvements.panels.controller_short"),
         lambda p: replace(p, sources=tuple(new if s.id == target else s for s in p.sources)),
         hidden=phrase("rig.source_remedies.disconnect_panels_before_replace"),
     )  # fmt: skip

@@ -27,7 +27,6 @@ def indoors(
     return Improvement(
         kind, 0.0, "",
         phrase("improvements.place.indoors_says"),
-        phrase("improvements.place.indoors_short"),
         lambda p: replace(
             p, place=LIVING, battery_c=None, rest_c=None, day_types=days,
             locker=Locker(opens=p.locker.opens),
@@ -58,7 +57,6 @@ def hook_up(
     return Improvement(
         kind, size, "",
         phrase("improvements.place.hook_up_says", count=int(size)),
-        phrase("improvements.place.hook_up_short", count=int(size)),
         lambda p: replace(
             p, nights_in_a_row=size, off_grid_nights=p.off_grid_nights - moved,
             hook_up_nights=p.hook_up_nights + moved,

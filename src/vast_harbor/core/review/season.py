@@ -128,12 +128,12 @@ def review(
     if answer in (WAIT, SMALL) and seldom_full(bank, went):
         answer = CHARGE
     planned = (
-        verdict_text.headline(results.verdict)
+        verdict_text.bank_line(results.verdict)
         if bought is None
         else Sentence(phrase("log.review.bought", title=bought.work.compared.title))
     )
     return Review(
-        answer, planned, verdict_text.headline(now.verdict), now.verdict, changes, same(now.verdict), usable,
+        answer, planned, verdict_text.bank_line(now.verdict), now.verdict, changes, same(now.verdict), usable,
         need, float("nan") if nights is None else nights,
     )  # fmt: skip
 
@@ -170,7 +170,7 @@ def drain_of(use: Mapping[str, MeasuredUse]) -> float:
 
 
 def _line(verdict: Verdict) -> str:
-    return verdict_text.headline(verdict).template
+    return verdict_text.bank_line(verdict).template
 
 
 def differs(use: MeasuredUse) -> bool:

@@ -4,6 +4,7 @@ from collections.abc import Callable, Iterable, Mapping
 
 from vast_harbor.core.beliefs import beliefs
 from vast_harbor.core.figures.workings import Figure
+from vast_harbor.core.packages import packages_of
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.sensitivity.break_even import break_evens
@@ -48,7 +49,7 @@ def _when(results: Results, reference: Reference) -> Iterable[Figure]:
         yield from (option.lifetime, option.more, option.cash, *option.says.figures.values())
 
 
-def _packages(results: Results, reference: Reference) -> Iterable[Figure]:
+def _purchase_sizes(results: Results, reference: Reference) -> Iterable[Figure]:
     for some in purchase_sizes(results, reference).values():
         for one in some:
             yield from (one.cash, one.usable, one.nights)
@@ -71,15 +72,22 @@ def _beliefs(results: Results, reference: Reference) -> Iterable[Figure]:
         yield from belief.says.figures.values()
 
 
+def _packages(results: Results, reference: Reference) -> Iterable[Figure]:
+    found = packages_of(results, reference)
+    for package in () if found is None else (*found.all, *(p for _, p in found.ladder)):
+        yield from package.figures.values()
+
+
 FAMILIES: Mapping[str, Callable[[Results, Reference], Iterable[Figure]]] = {
     "belief.": _beliefs,
+    "package.": _packages,
     "verdict.flip.": _flips,
     "verdict.turn.": _turns,
     "verdict.turn_years.": _years_turns,
     "verdict.house_rule.": _rule_verdicts,
     "verdict.swing.": _swings,
     "verdict.when.": _when,
-    "verdict.package.": _packages,
+    "verdict.package.": _purchase_sizes,
     "verdict.load.": _loads,
     "verdict.terms.": _terms,
 }

@@ -143,7 +143,7 @@ def _tried(topic: Topic, status: str, results: Results, base: Verdict, reference
         if before is not None and after is not None:
             swing = max(swing or 0.0, abs(after - before))
         if turns is None and _differs(base, other):
-            says = verdict_text.headline(other)
+            says = verdict_text.bank_line(other)
             told = words if isinstance(words, Sentence) else Sentence(words)
             line = phrase("changes.open_topics.if", words=told.template, says=says.template)
             turns = Sentence(line, {**told.figures, **says.figures})

@@ -95,7 +95,7 @@ def _line(verdict: Verdict) -> Sentence:
     """What is said of a number of nights or years: the class to buy, as its size follows the need."""
     winner = verdict.winner
     if winner is None or (verdict.kind == HOOK_UP and verdict.without is not None):
-        return verdict_text.headline(verdict)
+        return verdict_text.bank_line(verdict)
     kind = winner.banked.battery_class.short
     if verdict.kind == BUY:
         return Sentence(phrase("changes.verdict_changes.buy", kind=kind))
@@ -161,7 +161,7 @@ def rule_verdicts(results: Results, reference: Reference) -> tuple[RuleVerdict, 
     Returns:
         One for each rule, in their order.
     """
-    here = verdict_text.headline(results.verdict).template
+    here = verdict_text.bank_line(results.verdict).template
     return results.once(
         "rule_verdicts",
         lambda: tuple(_rule_verdict(key, results, reference, here) for key in reference.rules),
@@ -173,7 +173,7 @@ def _rule_verdict(key: str, results: Results, reference: Reference, here: str) -
     same_rule = key == plan.house_rule
     found = results if same_rule else evaluate(replace(plan, house_rule=key), reference)
     verdict = found.verdict
-    line = verdict_text.headline(verdict)
+    line = verdict_text.bank_line(verdict)
     cost = verdict.winner.cost["lifetime"] if verdict.winner is not None else None
     return RuleVerdict(
         key,

@@ -15,6 +15,7 @@ from pydantic import BaseModel, Field
 
 from vast_harbor import __version__, data, memory
 from vast_harbor.core.figures.lru_cache import LruCache
+from vast_harbor.core.packages import packages_of
 from vast_harbor.core.review.bank_in_use import reminders
 from vast_harbor.core.sensitivity.open_topics import open_topics
 from vast_harbor.core.stops.compare import verdict_text
@@ -144,6 +145,7 @@ def _kept(where: Database, stored: StoredRig, today: str) -> CardFigures:
 def _figures(stored: StoredRig, today: str) -> CardFigures:
     rig, results = known_or_new(stored.document, today)
     style = rig.style
+    packages_of(results, data.reference())
     return CardFigures(
         strip=strip(results, rig, style, stored.log),
         due=[duty.title for duty in reminders(results, stored.log)],

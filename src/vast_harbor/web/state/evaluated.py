@@ -9,6 +9,7 @@ from vast_harbor import data
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.figures.workings import Figure
+from vast_harbor.core.packages import packages_of
 from vast_harbor.core.passage import Before, Results, evaluate
 from vast_harbor.core.rig.plan import Candidate, Plan
 from vast_harbor.core.stops.banks import QuickLifeCost, quick_life_cost
@@ -64,6 +65,13 @@ def evaluated_results(rig_id: int) -> tuple[RigFile, Plan, Results]:
         document = rigs.get(db, rig_id).document
     known = of_document(document)
     return known.rig, known.results.plan, known.results
+
+
+def whole_results(rig_id: int) -> tuple[RigFile, Plan, Results]:
+    """As :func:`evaluated_results`, with the packages: papers and exports tell the whole answer."""
+    rig, plan, results = evaluated_results(rig_id)
+    packages_of(results, data.reference())
+    return rig, plan, results
 
 
 def evaluated_rig(rig_id: int) -> tuple[RigFile, Plan, Results, QuickLifeCost]:

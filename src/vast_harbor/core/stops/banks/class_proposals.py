@@ -12,7 +12,7 @@ from vast_harbor.core.figures.lazy import LazyMapping
 from vast_harbor.core.rig.plan import CABIN
 from vast_harbor.core.stops.banks.proposals import SizedLayout, most_strings, offered, size_layout, smallest
 from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost
-from vast_harbor.core.stops.banks.reasons import PUT_RIGHT, SWITCH
+from vast_harbor.core.stops.banks.reasons import NEED, PUT_RIGHT, SWITCH
 from vast_harbor.phrases import phrase
 
 # Banks of a class that are kept, the cheapest over the years with all they need first; so many are looked at
@@ -160,7 +160,8 @@ class ClassSearch:
 
         Args:
             key: of the class.
-            usable_wh: usable energy that they have at least [Wh].
+            usable_wh: usable energy that they have at least [Wh]; where that is less than the need, whether
+                they will do is up to their simulated year.
         """
         limits = self.look.rig_limits
         sized = [
@@ -168,12 +169,15 @@ class ClassSearch:
             for model in limits.plan.models.values()
             if model.battery_class.key == key
         ]
-        return self._suitable([found for found in sized if found is not None])
+        will_do = PUT_RIGHT | ({NEED} if usable_wh < limits.days.need.energy.number else set())
+        return self._suitable([found for found in sized if found is not None], will_do)
 
-    def _suitable(self, layouts: Sequence[SizedLayout]) -> tuple[Priced, ...]:
+    def _suitable(
+        self, layouts: Sequence[SizedLayout], put_right: frozenset[str] = PUT_RIGHT
+    ) -> tuple[Priced, ...]:
         """The leading suitable banks of a class, by their lifetime cost with all they need."""
         # A module that wants an external BMS and an electrician is only proposed where nothing else suits.
-        found = self._leading(layouts, PUT_RIGHT - {SWITCH}) or self._leading(layouts, PUT_RIGHT)
+        found = self._leading(layouts, put_right - {SWITCH}) or self._leading(layouts, put_right)
         return tuple(found)
 
     def _leading(self, layouts: Sequence[SizedLayout], put_right: frozenset[str]) -> list[Priced]:

@@ -1,13 +1,14 @@
 """The answer: who is cheapest, how sure that is, what would change it, and the verdict."""
 
-from vast_harbor.core.stops.compare import verdict_text
+from vast_harbor.core.stops.compare import package_text, verdict_text
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.comparison import Compare, compared_bank, cumulative, evaluate
 from vast_harbor.core.stops.compare.extra_cost import extras_cost_of
 from vast_harbor.core.stops.compare.found_banks import CatalogueSearch
+from vast_harbor.core.stops.compare.package import LEVELS, NEW, OLD, Package, Packages
 from vast_harbor.core.stops.compare.priorities import PRIORITIES
 from vast_harbor.core.stops.compare.required_extras import ADVISED, COUNTED, RequiredExtra, difficulty
-from vast_harbor.core.stops.compare.uncertainty import uncertainty_of
+from vast_harbor.core.stops.compare.uncertainty import uncertainty_of, weigh
 from vast_harbor.core.stops.compare.verdict import BUY, HARMFUL, HOOK_UP, KEEP, MEND, Verdict
 from vast_harbor.core.stops.compare.verdict_charts import capacity, items
 from vast_harbor.core.stops.compare.verdict_reasons import reasons
@@ -20,11 +21,16 @@ __all__ = (
     "HARMFUL",
     "HOOK_UP",
     "KEEP",
+    "LEVELS",
     "MEND",
+    "NEW",
+    "OLD",
     "PRIORITIES",
     "CatalogueSearch",
     "Compare",
     "ComparedBank",
+    "Package",
+    "Packages",
     "RequiredExtra",
     "Verdict",
     "capacity",
@@ -34,8 +40,10 @@ __all__ = (
     "evaluate",
     "extras_cost_of",
     "items",
+    "package_text",
     "reasons",
     "steps",
     "uncertainty_of",
     "verdict_text",
+    "weigh",
 )

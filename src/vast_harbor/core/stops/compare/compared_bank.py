@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import Figure, Finding, Sentence, escaped
-from vast_harbor.core.stops.banks import BankFigures
+from vast_harbor.core.stops.banks import COVERS_NEED, BankFigures
 from vast_harbor.core.stops.charging import Suitability
 from vast_harbor.core.stops.compare.cost import Cost
 from vast_harbor.core.stops.compare.life import Life
@@ -54,8 +54,21 @@ class ComparedBank:
 
     @cached_property
     def met(self) -> frozenset[str]:
-        """Codes of the findings that what is priced in puts right."""
-        return met_codes(self.cost.required_extras)
+        """Codes of the findings that what is priced in puts right, and of the rule's need where the year
+        shows that less will do."""
+        met = met_codes(self.cost.required_extras)
+        return met | {COVERS_NEED} if self.serves else met
+
+    @property
+    def serves(self) -> bool:
+        """Whether it holds most of what the rule asks, and its simulated year, at the age that is planned
+        for, serves nearly every night and every critical load."""
+        year, build = self.year, self.banked.build
+        if year is None or build is None or year["critical"].number:
+            return False
+        asked = build.assumptions.value("verdict_least_share") * build.need.energy.number
+        enough = year["served_share"].number >= build.assumptions.value("verdict_served")
+        return enough and self.banked["usable_wh"].number >= asked
 
     @property
     def hard(self) -> tuple[Finding, ...]:

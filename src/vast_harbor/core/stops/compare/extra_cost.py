@@ -8,7 +8,7 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
 from vast_harbor.core.improvements import Improvement
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import NEEDED, WORKSHOP, Plan
-from vast_harbor.core.stops.banks import BankFigures
+from vast_harbor.core.stops.banks import COVERS_NEED, BankFigures
 from vast_harbor.core.stops.charging import suitability_of
 from vast_harbor.core.stops.compare.required_extras import (
     COUNTED,
@@ -183,7 +183,8 @@ def extras_cost_of(plan: Plan, assumptions: Assumptions) -> Callable[[BankFigure
         assert banked.build is not None
         suitability = suitability_of(banked.build)
         required = required_extras(banked.build, banked.checks, suitability)
-        if stopping(banked.findings, suitability, met_codes(required)) is not None:
+        # Whether a bank that is smaller than the rule asks will do is up to its simulated year.
+        if stopping(banked.findings, suitability, met_codes(required) | {COVERS_NEED}) is not None:
             return None
         return cost_besides(plan, assumptions, banked, required)
 

@@ -21,6 +21,8 @@ MORE_MODELS = 4
 # Where what is not supplied is so much of what a bank costs [-], banks of its class that hold so many times
 # as much are tried as well, and taken where that costs less by the margin [-].
 COSTLY, TIMES_LARGER, MARGIN = 0.1, (1.2, 1.6, 2.5, 4.0), 0.02
+# So many sizes are tried from the rule's need down to the least share of it that will do.
+SMALLER_SIZES = 2
 RunInFull = Callable[[Bank], ComparedBank]
 
 
@@ -43,7 +45,9 @@ class CatalogueSearch:
         """The best of each class, one after the other; None for a class of which none will do."""
         for key, proposal in self.proposals.items():
             best = self._best(proposal.suitable)
-            yield best if best is None else self._with_larger(key, best)
+            if best is not None:
+                best = self._with_larger(key, best)
+            yield self._smaller(key, best)
 
     def _best(self, leading: tuple[Priced, ...]) -> ComparedBank | None:
         ran = [self.run_in_full(p.bank) for p in leading[:RUN_IN_FULL]]
@@ -76,6 +80,21 @@ class CatalogueSearch:
                 continue
             if self._rank(more) < (1 - MARGIN) * self._rank(best):
                 best = more
+        return best
+
+    def _smaller(self, key: str, best: ComparedBank | None) -> ComparedBank | None:
+        """The best so far, or a bank that is smaller than the rule asks, will do all the same, and costs
+        less."""
+        need = self.proposals.search.look.rig_limits.days.need.energy.number
+        least = self.assumptions.value("verdict_least_share")
+        for k in range(1, SMALLER_SIZES + 1):
+            share = 1 - (1 - least) * k / SMALLER_SIZES
+            smaller = self.proposals.search.holding(key, share * need)
+            less = self.run_in_full(smaller[0].bank) if smaller else None
+            if less is None or not less.serves:
+                break
+            if less.stopping is None and (best is None or self._rank(less) < (1 - MARGIN) * self._rank(best)):
+                best = less
         return best
 
     def _with_more(self, best: ComparedBank, bank: Bank) -> ComparedBank:

@@ -1,7 +1,7 @@
 """The verdict over the whole catalogue, by visible rules: nothing to do, out, unserved, money, cares."""
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from vast_harbor.core.cost.life_cost import LifeCostInputs
 from vast_harbor.core.cost.monte_carlo import SampledCosts, sample_costs
@@ -18,6 +18,7 @@ from vast_harbor.core.stops.banks import (
 )
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.old_bank_verdict import OldBankVerdict
+from vast_harbor.core.stops.compare.package import Answer
 from vast_harbor.core.stops.compare.priorities import choose
 from vast_harbor.core.stops.compare.questions import Question, question_of
 from vast_harbor.core.stops.compare.uncertainty import uncertainty_of, weigh, weighed_cost
@@ -56,11 +57,13 @@ class Verdict(OldBankVerdict):
         candidates: the owner's candidates.
         find: finds the best of each class in the catalogue.
         smallest: finds the cheapest bank of the catalogue that does no harm, whatever it carries.
+        answer: the packages, once they were looked for.
     """
 
     candidates: tuple[ComparedBank, ...]
     find: Callable[[], tuple[ComparedBank, ...]] = tuple
     smallest: Callable[[], ComparedBank | None] = lambda: None
+    answer: Answer = field(default_factory=Answer)
 
     @cached_property
     def compared_banks(self) -> tuple[ComparedBank, ...]:
@@ -199,10 +202,16 @@ class Verdict(OldBankVerdict):
         # The middle of the scenarios is the lifetime cost; its workings are put together where they are told.
         middle = {c.id: self.spreads[c.id][1].number for c in self.suitable}
         cheapest = min(self.suitable, key=lambda c: middle[c.id])
-        if middle[cheapest.id] <= price.number * self.plan.off_grid_nights * self.plan.years_kept:
+        if middle[cheapest.id] <= self.elsewhere_instead:
             return None
         each = cheapest.cost["per_night"]
         return None if each.value is None or each.number <= price.number else (each, price)
+
+    @property
+    def elsewhere_instead(self) -> float:
+        """What it would cost to spend every off-grid night of the years elsewhere [money]."""
+        nights = self.plan.off_grid_nights * self.plan.years_kept
+        return self.assumptions.value("night_elsewhere") * nights
 
     # Rule 2
 

@@ -3,7 +3,9 @@
 from collections.abc import Iterator, Sequence
 
 from vast_harbor.core.figures.workings import Figure, Sentence, computed, escaped
+from vast_harbor.core.stops.compare import package_text
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
+from vast_harbor.core.stops.compare.package import OLD, Package
 from vast_harbor.core.stops.compare.priorities import PRIORITIES
 from vast_harbor.core.stops.compare.verdict import BUY, HOOK_UP, KEEP, MEND, Verdict
 from vast_harbor.core.stops.compare.verdict_reasons import ENDS, reasons
@@ -21,7 +23,24 @@ CULPRITS = {
 
 
 def headline(v: Verdict) -> Sentence:
-    """The verdict in one line."""
+    """The verdict in one line: what to do beside the bank, and with the bank, in the order of doing."""
+    advice = advised(v)
+    return bank_line(v) if advice is None else package_text.headline(advice, v)
+
+
+def advised(v: Verdict) -> Package | None:
+    """The package that is advised, once packages were looked for; None where a bank alone is the answer."""
+    packages = v.answer.packages
+    if packages is None or v.kind in (KEEP, MEND):
+        return None
+    package = packages.advised
+    if v.kind == HOOK_UP and (v.without is None or package.lifetime > v.elsewhere_instead):
+        return None
+    return package if package.improvements or package.bank == OLD else None
+
+
+def bank_line(v: Verdict) -> Sentence:
+    """What is said of the bank in one line, whatever could be done beside it."""
     winner = v.winner
     if v.kind == KEEP and not v.tested:
         return Sentence(phrase("compare.verdict_text.keep_and_test"))
@@ -69,6 +88,9 @@ def _words(sentence: Sentence) -> int:
 
 
 def _card(v: Verdict) -> Iterator[Sentence]:
+    if (advice := advised(v)) is not None:
+        yield from package_text.card(advice, v)
+        return
     nights = nights_a_year(v.plan)
     if v.kind == KEEP:
         carries = v.banks.old_carries

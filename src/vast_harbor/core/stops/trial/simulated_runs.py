@@ -18,7 +18,12 @@ from vast_harbor.core.simulation.simulated_bank import SimulatedBank
 from vast_harbor.core.stops.banks import Banks, Build
 from vast_harbor.core.stops.charging import Sun, needed, sun_of
 from vast_harbor.core.stops.need import Days
-from vast_harbor.core.stops.trial.simulated_banks import simulated_banks, simulated_candidate
+from vast_harbor.core.stops.trial.simulated_banks import (
+    old_bank_as_bank,
+    simulated_banks,
+    simulated_candidate,
+    simulated_old_bank,
+)
 from vast_harbor.core.stops.trial.trial import Trial
 from vast_harbor.core.stops.trial.year import YearOf, is_kept, key_of, largest_fall, year_of
 from vast_harbor.core.stops.trial.year_plan import YearPlan
@@ -140,6 +145,18 @@ class SimulatedRuns:
         if not self.has_year:
             return None
         return year_of(self.year_plan, self._key, *self._to_run(build))
+
+    def year_of_old(self, banks: Banks) -> YearOf | None:
+        """A year of the bank that is there now, at its health; None without one, or where none can be run.
+
+        Args:
+            banks: with what is known of it.
+        """
+        bank, simulated = old_bank_as_bank(self.plan), simulated_old_bank(self.plan, self.assumptions, banks)
+        if bank is None or simulated is None or not self.has_year:
+            return None
+        exponent = self.assumptions.value(f"cycle_exponent.{bank.model.battery_class.key}")
+        return year_of(self.year_plan, self._key, simulated, bank.model, exponent)
 
     def _to_run(self, build: Build) -> tuple[SimulatedBank, BatteryModel, float]:
         model = build.bank.model

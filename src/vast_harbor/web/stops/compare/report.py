@@ -15,7 +15,7 @@ from vast_harbor.web.base.database import today
 from vast_harbor.web.base.queries import RigPath
 from vast_harbor.web.base.security import content_policy
 from vast_harbor.web.base.views import ProblemsView
-from vast_harbor.web.state.evaluated import evaluated_results
+from vast_harbor.web.state.evaluated import whole_results
 
 api = Blueprint(
     "report", __name__, url_prefix="/api", abp_tags=[Tag(name="report")], abp_responses={404: ProblemsView}
@@ -32,7 +32,7 @@ class ReportQuery(BaseModel):
 @api.get("/rigs/<int:rig_id>/report", lane=WORKED_OUT, answers=HTML)
 def get_report(path: RigPath, query: ReportQuery) -> Response:
     """The report as one HTML document; the browser prints it or saves it as PDF."""
-    rig, plan, results = evaluated_results(path.rig_id)
+    rig, plan, results = whole_results(path.rig_id)
     html = report(results, data.reference(), rig.style, today(), query.paper)
     response = as_file(html, "text/html", plan.name, "report.html", query.save)
     response.headers["Content-Security-Policy"] = content_policy(style_of_page(html))
@@ -42,12 +42,12 @@ def get_report(path: RigPath, query: ReportQuery) -> Response:
 @api.get("/rigs/<int:rig_id>/report/comparison.csv", lane=WORKED_OUT, answers=CSV)
 def get_comparison(path: RigPath) -> Response:
     """The comparison as CSV."""
-    rig, plan, results = evaluated_results(path.rig_id)
+    rig, plan, results = whole_results(path.rig_id)
     return as_file(comparison_csv(results, rig.style), "text/csv", plan.name, "comparison.csv")
 
 
 @api.get("/rigs/<int:rig_id>/report/cash-flow.csv", lane=WORKED_OUT, answers=CSV)
 def get_cash_flow(path: RigPath) -> Response:
     """The yearly cash flow of every bank as CSV."""
-    rig, plan, results = evaluated_results(path.rig_id)
+    rig, plan, results = whole_results(path.rig_id)
     return as_file(cash_flow_csv(results, rig.style), "text/csv", plan.name, "cash-flow.csv")

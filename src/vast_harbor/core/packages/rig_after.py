@@ -1,0 +1,138 @@
+"""A rig once some improvements are made, and the banks that are tried in it."""
+
+from dataclasses import dataclass, replace
+
+from vast_harbor.core.battery.bank import Bank
+from vast_harbor.core.catalogue_banks import CatalogueBanks
+from vast_harbor.core.cost.monte_carlo import spread
+from vast_harbor.core.figures.cached import cached_property
+from vast_harbor.core.improvements import Improvement, planned_improvements, with_improvements
+from vast_harbor.core.packages.old_bank import KeptBank, kept_bank
+from vast_harbor.core.passage import Results, evaluate
+from vast_harbor.core.rig.plan import Candidate, Plan, Reference
+from vast_harbor.core.stops.compare import NEW, OLD, ComparedBank, Package, uncertainty_of, weigh
+from vast_harbor.core.stops.trial import SimulatedRuns, YearOf
+
+
+@dataclass(frozen=True, eq=False)
+class RigAfter:
+    """A rig once some improvements are made.
+
+    Attributes:
+        base: the plan as it stands, in figures.
+        reference: shipped data.
+        added: improvements in addition to what is planned.
+        weathers: of the simulated years; None for as many as make them sure.
+    """
+
+    base: Results
+    reference: Reference
+    added: tuple[Improvement, ...]
+    weathers: int | None = 1
+
+    @cached_property
+    def plan(self) -> Plan:
+        """The rig as it is then, without candidates."""
+        plan = with_improvements(self.base.plan, self.added, self.reference) if self.added else self.base.plan
+        return replace(plan, candidates=())
+
+    @cached_property
+    def results(self) -> Results:
+        """The rig in figures."""
+        return self._evaluated(self.plan)
+
+    def _evaluated(self, plan: Plan) -> Results:
+        same = same_days(plan, self.base.plan)
+        return evaluate(
+            plan, self.reference, found=(), chosen=self.base.banks.chosen, rough=True,
+            days=self.base.days if same else None,
+        )  # fmt: skip
+
+    @cached_property
+    def improvements(self) -> tuple[Improvement, ...]:
+        """All that is done beside the bank, in the order of doing."""
+        return planned_improvements(self.plan, self.reference, self.base.assumptions)
+
+    @cached_property
+    def _runs(self) -> SimulatedRuns:
+        r = self.results
+        return replace(r.simulated, weathers=self.weathers) if self.weathers != 1 else r.simulated
+
+    @cached_property
+    def _banks(self) -> CatalogueBanks:
+        return CatalogueBanks(self.results.banks, self._runs)
+
+    def compared(self, bank: Bank) -> ComparedBank:
+        """A bank of the catalogue in the rig, with its year."""
+        return self._banks.in_full(bank)
+
+    def candidate(self, candidate: Candidate) -> ComparedBank | None:
+        """A candidate of the owner in the rig, with its quote and what they chose for it."""
+        plan = replace(self.plan, candidates=(candidate,))
+        results = self._evaluated(plan)
+        if self.weathers != 1:
+            runs = replace(results.simulated, weathers=self.weathers)
+            results = replace(results, simulated=runs)
+        made = results.verdict.candidates
+        return made[0] if made else None
+
+    @cached_property
+    def kept(self) -> KeptBank | None:
+        """The old bank in the rig, with its year; None where it cannot be told how it would do."""
+        return kept_bank(self.base.banks, self.results.banks, self._runs)
+
+    @cached_property
+    def _added(self) -> tuple[Improvement, ...]:
+        keys = {one.key for one in self.added}
+        return tuple(one for one in self.improvements if one.key in keys)
+
+    @cached_property
+    def _kg(self) -> float:
+        return sum(one.kg for one in self.improvements)
+
+    @property
+    def _wanted_nights(self) -> float:
+        """Off-grid nights that the owner wants [1/year]: before any of them is spent on hook-up."""
+        return self.plan.as_it_is.off_grid_nights
+
+    def _served(self, year: YearOf | None) -> float:
+        if year is None or self._wanted_nights <= 0:
+            return 1.0
+        return year["served_share"].number * self.plan.off_grid_nights / self._wanted_nights
+
+    def package(self, compared: ComparedBank) -> Package:
+        """The package with a new bank."""
+        years, assumptions = self.plan.years_kept, self.base.assumptions
+        _, middle, dear = spread(compared.cost.inputs, uncertainty_of(assumptions), years)
+        return Package(
+            self.plan, self.improvements, self._added, NEW, compared,
+            weigh(assumptions, middle, dear), middle, compared.cost.outlay.number,
+            self._served(compared.year), compared.banked["kg"].number + self._kg,
+        )  # fmt: skip
+
+    def package_kept(self, later: ComparedBank) -> Package | None:
+        """The package that keeps the old bank as long as it lasts.
+
+        Args:
+            later: what is bought then, in this rig.
+        """
+        kept = self.kept
+        if kept is None:
+            return None
+        assumptions, years = self.base.assumptions, self.plan.years_kept
+        prices = [one.prices(assumptions.value("price_factor"))[1] for one in self.improvements]
+        done = kept.beside(self.improvements, prices)
+        middle, dear = kept.cost(done, later.cost.inputs, uncertainty_of(assumptions), years)
+        return Package(
+            self.plan, self.improvements, self._added, OLD, later,
+            weigh(assumptions, middle, dear), middle, done.once, self._served(kept.year), self._kg,
+            min(kept.years, years),
+        )  # fmt: skip
+
+
+def same_days(plan: Plan, other: Plan) -> bool:
+    """Whether day and need of two plans are the same: they differ in sources, weight or candidates."""
+    return replace(
+        plan, sources=other.sources, candidates=other.candidates, loading=other.loading,
+        improvements=other.improvements, present=other.present,
+    ) == other  # fmt: skip

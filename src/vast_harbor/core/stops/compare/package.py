@@ -1,0 +1,184 @@
+"""A package: a bank with what is done beside it, and what the two come to together."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+from vast_harbor.core.battery.chemistry import BatteryClass
+from vast_harbor.core.figures.cached import cached_property
+from vast_harbor.core.figures.workings import REFERENCE, Figure
+from vast_harbor.core.improvements import Improvement
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
+from vast_harbor.phrases import phrase
+
+# What becomes of the bank: a new one is bought, or the old one stays.
+NEW, OLD = "new", "old"
+# Steps of the ladder, the least first.
+NOTHING, SMALLEST, ADVISED, FULL = "nothing", "smallest", "advised", "full"
+# Shares of the nights for which the cheapest package is told [-].
+LEVELS = (0.95, 0.99, 0.999)
+
+
+@dataclass(frozen=True, eq=False)
+class Package:
+    """A bank with what is done beside it.
+
+    Attributes:
+        plan: the rig as it is then.
+        improvements: what is done beside the bank, in the order of doing; what was planned already is part.
+        added: those of them that were not planned yet.
+        bank: what becomes of the bank, ``new`` or ``old``.
+        compared: the new bank; of a package that keeps the old one, what is bought when that is worn out.
+        weighed: what it costs over the years, the expensive futures weighed too [money].
+        lifetime: the middle of that [money].
+        outlay: what it costs on the day [money].
+        served: share of the nights that are wanted which it serves in full when the bank is old [-].
+        kg: mass that it adds to the rig: the new bank, and what is fitted [kg].
+        kept_years: how long the old bank is kept [years]; 0 for a new one.
+    """
+
+    plan: Plan
+    improvements: tuple[Improvement, ...]
+    added: tuple[Improvement, ...]
+    bank: str
+    compared: ComparedBank
+    weighed: float
+    lifetime: float
+    outlay: float
+    served: float
+    kg: float
+    kept_years: float = 0.0
+
+    @property
+    def key(self) -> str:
+        """Name of the package, the same for the same things."""
+        made = self.compared.banked.bank
+        assert made is not None
+        which = f"{made.model.id}-{made.series}x{made.parallel}" if self.bank == NEW else OLD
+        return "+".join((*(one.key for one in self.improvements), which))
+
+    @property
+    def keeps(self) -> bool:
+        """Whether the old bank is kept as long as it lasts."""
+        return self.bank == OLD
+
+    @property
+    def _battery_class(self) -> BatteryClass:
+        old = self.plan.old_bank
+        return old.battery_class if self.keeps and old is not None else self.compared.banked.battery_class
+
+    @property
+    def class_key(self) -> str:
+        """Key of the class of its bank; of a package that keeps the old bank, of that one."""
+        return self._battery_class.key
+
+    @property
+    def is_lead_acid(self) -> bool:
+        """Whether its bank is lead-acid; of a package that keeps the old bank, that one."""
+        return self._battery_class.is_lead_acid
+
+    @property
+    def hours(self) -> float:
+        """Work [h]."""
+        if self.bank == NEW:
+            return self.compared.cost["hours"].number
+        return sum(one.hours for one in self.improvements)
+
+    @cached_property
+    def figures(self) -> dict[str, Figure]:
+        """``outlay``, ``lifetime``, ``served``, ``kg``, ``hours``, and ``years`` of the old bank."""
+        values = {
+            "outlay": (self.outlay, "money"), "lifetime": (self.lifetime, "money"),
+            "served": (self.served, "%"), "kg": (self.kg, "kg"),
+            "hours": (self.hours, "h"), "years": (self.kept_years, "years"),
+        }  # fmt: skip
+        return {
+            name: self._figure(f"package.{self.key}", name, value, unit)
+            for name, (value, unit) in values.items()
+        }
+
+    def _figure(self, at: str, name: str, value: float, unit: str) -> Figure:
+        return Figure(
+            f"{at}.{name}", phrase(f"compare.package.{name}"), value, unit, REFERENCE,
+            source=phrase(f"compare.package.{name}_source"),
+        )  # fmt: skip
+
+
+@dataclass(frozen=True, eq=False)
+class Packages:
+    """What came of looking at packages.
+
+    Attributes:
+        all: those that were run in full, the one of least cost first.
+        advised: the one that is advised.
+        nothing: the old bank as it is, with nothing done; None without one whose health is known.
+    """
+
+    all: tuple[Package, ...]
+    advised: Package
+    nothing: Package | None = None
+
+    @cached_property
+    def front(self) -> tuple[Package, ...]:
+        """For every amount of money on the day the package of least cost over the years, the cheapest on the
+        day first."""
+        out: list[Package] = []
+        for one in sorted(self.all, key=lambda p: (p.outlay, p.weighed)):
+            if not out or one.weighed < out[-1].weighed:
+                out.append(one)
+        return tuple(out)
+
+    def serving(self, share: float) -> Package | None:
+        """The package of least cost that serves such a share of the nights [-]; None where none does."""
+        will_do = [p for p in self.all if p.served >= share - 1e-9]
+        return min(will_do, key=lambda p: p.weighed) if will_do else None
+
+    def best_of(self, lead_acid: bool) -> Package | None:
+        """The package of least cost with a bank of a family; None where none was found."""
+        same = [p for p in self.all if p.is_lead_acid == lead_acid and p.bank == NEW]
+        return min(same, key=lambda p: p.weighed) if same else None
+
+    @cached_property
+    def ladder(self) -> tuple[tuple[str, Package], ...]:
+        """Steps from nothing to everything, each with its package; none of them twice."""
+        out: list[tuple[str, Package]] = []
+        if self.nothing is not None:
+            out.append((NOTHING, self.nothing))
+        least = self.nothing.weighed if self.nothing is not None else float("inf")
+        helps = [p for p in self.all if p.weighed < least and p.outlay < self.advised.outlay - 1e-9]
+        helps = [p for p in helps if p.served >= LEVELS[0] or p.served > self.advised.served]
+        if helps:
+            out.append((SMALLEST, min(helps, key=lambda p: (p.outlay, p.weighed))))
+        out.append((ADVISED, self.advised))
+        more = [p for p in self.all if p.outlay > self.advised.outlay + 1e-9 and _fuller(p, self.advised)]
+        if more:
+            out.append((FULL, min(more, key=lambda p: p.weighed)))
+        return tuple(out)
+
+
+def _fuller(package: Package, than: Package) -> bool:
+    """Whether a package serves at least as many nights, and holds more by half."""
+    usable = package.compared.banked["usable_wh"].number
+    larger = usable >= 1.3 * than.compared.banked["usable_wh"].number
+    return package.bank == NEW and package.served >= than.served - 1e-9 and larger
+
+
+@dataclass
+class Answer:
+    """Where the packages of a verdict are put once they were looked for: until then there are none.
+
+    Attributes:
+        packages: what came of it; None until then.
+    """
+
+    packages: Packages | None = field(default=None)
+
+
+def in_order(improvements: Sequence[Improvement], order: Sequence[str]) -> tuple[Improvement, ...]:
+    """Improvements in the order of doing.
+
+    Args:
+        improvements: in any order.
+        order: keys of kinds, the first to do first.
+    """
+    return tuple(sorted(improvements, key=lambda one: (order.index(one.kind.key), one.target)))

@@ -1,0 +1,114 @@
+"""A package in words: its line, and a card of at most four sentences."""
+
+from collections.abc import Iterator
+
+from vast_harbor.core.figures.workings import Sentence, escaped
+from vast_harbor.core.improvements import Improvement
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.stops.compare.package import OLD, Package
+from vast_harbor.core.stops.compare.verdict import Verdict
+from vast_harbor.phrases import and_list, phrase
+
+
+def do(one: Improvement) -> str:
+    """What is done, inside a sentence, safe inside a template."""
+    return escaped(one.says[:1].lower() + one.says[1:])
+
+
+def headline(package: Package, v: Verdict | None = None) -> Sentence:
+    """A package in one line, in the order of doing.
+
+    Args:
+        package: the package.
+        v: the verdict, which names the bank where nothing is added to what is planned.
+    """
+    first = [do(one) for one in package.improvements]
+    if package.bank == OLD:
+        says = and_list([*first, phrase("compare.package_text.keep")])
+    else:
+        bank = package.compared
+        if v is not None and v.winner is not None and not package.added:
+            bank = v.winner
+        says = phrase("compare.package_text.buy", title=bank.title)
+        if first:
+            says = phrase("compare.package_text.then", first=and_list(first), buy=says)
+    says = says[:1].upper() + says[1:]
+    if any(one.asks is not None for one in package.improvements):
+        says = phrase("compare.package_text.now", says=says[:1].lower() + says[1:])
+    return Sentence(phrase("compare.package_text.line", says=says))
+
+
+def card(package: Package, v: Verdict) -> Iterator[Sentence]:
+    """What a package costs, against what, and what would change it."""
+    f = package.figures
+    yield Sentence(phrase("compare.package_text.day"), {"outlay": f["outlay"], "hours": f["hours"]})
+    yield from _against(package, v)
+    yield from _other_family(package, v)
+    asks = next((one.asks for one in package.improvements if one.asks is not None), None)
+    if asks is not None:
+        yield asks
+    elif package.bank == OLD:
+        yield Sentence(phrase("compare.package_text.until"), {"years": f["years"]})
+
+
+def _against(package: Package, v: Verdict) -> Iterator[Sentence]:
+    """What it costs over the years, against the best bank with nothing added to what is planned."""
+    f, packages = package.figures, v.answer.packages
+    alone = [p for p in packages.all if not p.added and p is not package] if packages is not None else []
+    years = package.compared.cost["per_year"].inputs["H"]
+    if not alone:
+        yield Sentence(
+            phrase("compare.package_text.costs"), {"H": years, "total": f["lifetime"], "served": f["served"]}
+        )
+        return
+    best = min(alone, key=lambda p: p.weighed)
+    name = (
+        phrase("compare.package_text.old_alone")
+        if best.bank == OLD
+        else phrase("compare.package_text.alone", title=best.compared.title)
+    )
+    yield Sentence(
+        phrase("compare.package_text.costs_against", name=name),
+        {"H": years, "total": f["lifetime"], "alone": best.figures["lifetime"]},
+    )
+
+
+def _other_family(package: Package, v: Verdict) -> Iterator[Sentence]:
+    packages = v.answer.packages
+    other = packages.best_of(not package.is_lead_acid) if packages is not None else None
+    if other is None:
+        return
+    says = (
+        phrase("compare.package_text.best_lead")
+        if other.is_lead_acid
+        else phrase("compare.package_text.best_lfp")
+    )
+    yield Sentence(says, {"total": other.figures["lifetime"], "outlay": other.figures["outlay"]})
+
+
+KIND_NAMES = {
+    "panels": phrase("compare.package_text.kind_panels"),
+    "controller": phrase("compare.package_text.kind_controller"),
+    "dc_dc": phrase("compare.package_text.kind_dc_dc"),
+    "mains_charger": phrase("compare.package_text.kind_mains_charger"),
+    "generator": phrase("compare.package_text.kind_generator"),
+    "indoors": phrase("compare.package_text.kind_indoors"),
+    "standby": phrase("compare.package_text.kind_standby"),
+    "thrifty": phrase("compare.package_text.kind_thrifty"),
+    "drop": phrase("compare.package_text.kind_drop"),
+    "gas": phrase("compare.package_text.kind_gas"),
+    "daylight": phrase("compare.package_text.kind_daylight"),
+    "hook_up": phrase("compare.package_text.kind_hook_up"),
+}
+
+
+def label(kind: str, target: str, plan: Plan) -> str:
+    """What a kind of improvement is called in a list, with the load or source that it changes.
+
+    Args:
+        kind: its key.
+        target: id of a load or source; empty for none.
+        plan: the rig.
+    """
+    named = next((one.name for one in plan.loads if one.id == target), "")
+    return f"{KIND_NAMES[kind]}: {named}" if named else KIND_NAMES[kind]

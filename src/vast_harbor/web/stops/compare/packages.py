@@ -1,0 +1,219 @@
+"""Packages as the interface is given them: the ladder, what money and nights buy, and what can be done."""
+
+from typing import Any
+
+from flask import Response
+from flask_openapi3.models.tag import Tag
+
+from vast_harbor import data
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.figures.workings import REFERENCE, Figure, unescaped
+from vast_harbor.core.improvements import PLANNED, REFUSED, Improvement, options, planned_improvements
+from vast_harbor.core.packages import packages_of
+from vast_harbor.core.passage import Results
+from vast_harbor.core.rig.plan import NEEDED
+from vast_harbor.core.stops.compare import LEVELS, Package, Packages, package_text, verdict_text
+from vast_harbor.phrases import phrase
+from vast_harbor.telling.figures import figure_text, range_text
+from vast_harbor.web.base.answers import json_response
+from vast_harbor.web.base.blueprint import WORKED_OUT, Blueprint
+from vast_harbor.web.base.queries import RigPath
+from vast_harbor.web.base.views import (
+    FigureView,
+    OperationView,
+    ProblemsView,
+    TokenView,
+    View,
+    figure_view,
+    operations_of,
+    tokens,
+)
+from vast_harbor.web.state.evaluated import evaluated_results
+
+api = Blueprint(
+    "packages",
+    __name__,
+    url_prefix="/api",
+    abp_tags=[Tag(name="packages")],
+    abp_responses={404: ProblemsView},
+)
+
+
+class ImprovementView(View):
+    """One thing that can be done beside the bank, or that is planned."""
+
+    key: str
+    says: str
+    price: str
+    hours: str
+    skill: str
+    hidden: str
+    worse: list[TokenView]
+    asks: list[TokenView]
+    source: str
+    index: int
+    take: list[OperationView]
+    refuse: list[OperationView]
+
+
+class BankPackageView(View):
+    """A bank with what is done beside it."""
+
+    key: str
+    line: list[TokenView]
+    does: list[str]
+    bank: str
+    battery_class: str
+    keeps: bool
+    figures: dict[str, FigureView]
+    served: float
+    outlay: float
+    lifetime: float
+    take: list[OperationView]
+
+
+class LadderStepView(View):
+    """A step of the ladder."""
+
+    step: str
+    name: str
+    package: str
+
+
+class LevelView(View):
+    """The cheapest package that serves a share of the nights; empty where none does."""
+
+    share: str
+    package: str
+
+
+class RefusedView(View):
+    """What the owner said is not possible for them."""
+
+    says: str
+    allow: list[OperationView]
+
+
+class PackagesView(View):
+    """What came of looking at packages."""
+
+    headline: list[TokenView]
+    card: list[list[TokenView]]
+    packages: list[BankPackageView]
+    ladder: list[LadderStepView]
+    money: list[str]
+    levels: list[LevelView]
+    families: list[str]
+    possible: list[ImprovementView]
+    planned: list[ImprovementView]
+    refused: list[RefusedView]
+
+
+STEP_NAMES = {
+    "nothing": phrase("compare.packages.nothing"),
+    "smallest": phrase("compare.packages.smallest"),
+    "advised": phrase("compare.packages.advised"),
+    "full": phrase("compare.packages.full"),
+}
+
+
+@api.get("/rigs/<int:rig_id>/compare/packages", lane=WORKED_OUT, responses={200: PackagesView})
+def packages(path: RigPath) -> Response:
+    """A bank with what is done beside it: the ladder, and what more money or more nights buy."""
+    rig, _, results = evaluated_results(path.rig_id)
+    return json_response(_view(results, rig.style))
+
+
+def _view(results: Results, style: Style) -> PackagesView:
+    reference, plan = data.reference(), results.plan
+    found = packages_of(results, reference)
+    verdict = results.verdict
+    planned = planned_improvements(plan, reference, results.assumptions)
+    present = plan.as_it_is
+    return PackagesView(
+        headline=tokens(verdict_text.headline(verdict), style),
+        card=[tokens(s, style) for s in verdict_text.card(verdict)],
+        packages=[] if found is None else [_package(p, style) for p in _shown(found)],
+        ladder=[]
+        if found is None
+        else [LadderStepView(step=k, name=STEP_NAMES[k], package=p.key) for k, p in found.ladder],
+        money=[] if found is None else [p.key for p in found.front],
+        levels=[] if found is None else [_level(found, share, style) for share in LEVELS],
+        families=[]
+        if found is None
+        else [p.key for lead in (True, False) if (p := found.best_of(lead)) is not None],
+        possible=[_improvement(one, results, style) for one in options(plan, reference, results.assumptions)],
+        planned=[_improvement(one, results, style) for one in planned],
+        refused=[
+            RefusedView(
+                says=package_text.label(row.kind, row.target, present),
+                allow=operations_of([{"op": "remove", "path": f"/improvements/{i}"}]),
+            )
+            for i, row in enumerate(present.improvements)
+            if row.state == REFUSED
+        ],
+    )
+
+
+def _shown(found: Packages) -> list[Package]:
+    """Every package that is told of, each once."""
+    told = [p for _, p in found.ladder] + list(found.front)
+    told += [p for share in LEVELS if (p := found.serving(share)) is not None]
+    told += [p for lead in (True, False) if (p := found.best_of(lead)) is not None]
+    return list({p.key: p for p in told}.values())
+
+
+def _package(package: Package, style: Style) -> BankPackageView:
+    return BankPackageView(
+        key=package.key,
+        line=tokens(package_text.headline(package), style),
+        does=[one.says for one in package.improvements],
+        bank=phrase("compare.packages.old_bank") if package.keeps else unescaped(package.compared.title),
+        battery_class=package.class_key,
+        keeps=package.keeps,
+        figures={name: figure_view(f, style) for name, f in package.figures.items()},
+        served=round(package.served, 4),
+        outlay=round(package.outlay, 2),
+        lifetime=round(package.lifetime, 2),
+        take=operations_of([_row(one) for one in package.added]),
+    )
+
+
+def _row(one: Improvement, state: str = PLANNED) -> dict[str, Any]:
+    """The operation that puts an improvement into the plan, or says that it is not possible."""
+    size = one.size if state == PLANNED else 0.0
+    value = {
+        "id": f"{one.key}{'' if state == PLANNED else '-no'}"[:40], "kind": one.kind.key, "size": size,
+        "target": one.target, "price": None, "state": state, "tag": NEEDED,
+    }  # fmt: skip
+    return {"op": "add", "path": "/improvements/-", "value": value}
+
+
+def _level(found: Packages, share: float, style: Style) -> LevelView:
+    package = found.serving(share)
+    return LevelView(share=f"{100 * share:g} %", package="" if package is None else package.key)
+
+
+def _improvement(one: Improvement, results: Results, style: Style) -> ImprovementView:
+    rows = results.plan.as_it_is.improvements
+    index = next((i for i, row in enumerate(rows) if row.id == one.id and one.id), -1)
+    low, likely, high = one.prices(results.assumptions.value("price_factor"))
+    price = Figure(
+        f"improvement.{one.key}.price", one.says, likely, "money", REFERENCE, source=one.kind.source, low=low,
+        high=high,
+    )  # fmt: skip
+    remove = [{"op": "remove", "path": f"/improvements/{index}"}] if index >= 0 else []
+    return ImprovementView(
+        key=one.key,
+        says=one.says,
+        price=range_text(price.low, price.high, "money", style) or figure_text(price, style),
+        hours=style.text(one.hours, "duration") if one.hours else "",
+        skill=one.kind.skill,
+        hidden=one.hidden,
+        worse=tokens(one.worse, style) if one.worse is not None else [],
+        asks=tokens(one.asks, style) if one.asks is not None else [],
+        source=one.kind.source,
+        index=index,
+        take=operations_of(remove or [_row(one)]),
+        refuse=operations_of([*remove, _row(one, REFUSED)]),
+    )
