@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
 import { phrase } from '@/phrases/compare'
-import { usePlan } from '@/stores/plan'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import { Check } from '@lucide/vue'
 import { computed } from 'vue'
+import { takePackage } from './takePackage'
 
 /** One package: what is done, what becomes of the bank, and what it comes to. */
 const props = defineProps<{
@@ -14,7 +14,6 @@ const props = defineProps<{
   /** The largest cost up front and over the years of those beside it, for the bars. */
   most: number
 }>()
-const plan = usePlan()
 const FACTS = ['served', 'kg', 'hours'] as const
 const NAMES = {
   served: phrase('compare.ladder_part.served'),
@@ -29,11 +28,6 @@ const bars = computed(() =>
     width: `${Math.max(1, (Math.max(0, props.package[key]) / props.most) * 100)}%`,
   })),
 )
-
-function take() {
-  const operations = props.package.take.map((o) => ({ op: o.op, path: o.path, value: o.value }))
-  return plan.edit(phrase('compare.ladder_part.label'), ...operations)
-}
 </script>
 
 <template>
@@ -87,7 +81,7 @@ function take() {
       class="btn self-start"
       :class="advised ? 'btn-main' : ''"
       data-plan-package
-      @click="take"
+      @click="takePackage(package)"
     >
       {{ phrase('compare.ladder_part.plan_it') }}
     </button>

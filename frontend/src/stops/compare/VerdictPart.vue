@@ -3,6 +3,7 @@ import { phrase } from '@/phrases/compare'
 import AssumedOpen from '@/questions/AssumedOpen.vue'
 import ImprovementList from './ImprovementList.vue'
 import LadderPart from './LadderPart.vue'
+import { takePackage } from './takePackage'
 import { usePackages } from './usePackages'
 import ProvisionalLine from '@/questions/ProvisionalLine.vue'
 import { useOpenTopics } from '@/questions/useOpenTopics'
@@ -52,6 +53,10 @@ const judged = computed(
 const { answer: packages, asking } = usePackages()
 /** What is said once packages were looked for; of the bank alone until then. */
 const told = computed(() => (packages.value && !asking.value ? packages.value : verdict.value))
+/** The package that is advised, where more is advised than a bank. */
+const advice = computed(() =>
+  asking.value ? undefined : packages.value?.packages.find((p) => p.key === packages.value!.advice),
+)
 const quoteShown = ref(false)
 const quoteFold = ref<HTMLElement | null>(null)
 
@@ -109,7 +114,7 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
           }}</RouterLink
         >
       </div>
-      <CostPicture v-if="verdict.kind === 'buy'" class="self-center" />
+      <CostPicture v-if="verdict.kind === 'buy' && !advice" class="self-center" />
     </div>
     <SpendElsewhere v-if="verdict.kind === 'buy'" />
     <p v-if="winner && !winner.own" class="mt-3 text-sm text-soft" data-typical>
@@ -123,7 +128,18 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
         {{ phrase('compare.verdict_part.enter_quote') }}
       </button>
     </p>
-    <ReportLinks class="mt-4"><BuyButton v-if="verdict.kind === 'buy'" /></ReportLinks>
+    <ReportLinks class="mt-4">
+      <button
+        v-if="advice?.take.length"
+        type="button"
+        class="btn btn-main"
+        data-plan-advice
+        @click="takePackage(advice)"
+      >
+        {{ phrase('compare.ladder_part.plan_it') }}
+      </button>
+      <BuyButton v-else-if="verdict.kind === 'buy'" />
+    </ReportLinks>
   </section>
   <template v-if="compare.compared_banks.length">
     <LadderPart v-if="judged" :found="packages" :asking="asking" />
@@ -140,6 +156,9 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
       /></FoldedSection>
     </div>
     <AssumedOpen v-if="judged" :topics="topics" />
+    <h2 v-if="advice?.take.length" class="mt-6 text-xl">
+      {{ phrase('compare.verdict_part.alone') }}
+    </h2>
     <section v-if="verdict.reasons.length" class="mt-6 grid gap-x-10 gap-y-6 lg:grid-cols-2">
       <div v-for="s in sides" :key="s.key" :data-side="s.key">
         <h2 class="text-xl">{{ s.name }}</h2>

@@ -23,16 +23,20 @@ class RigAfter:
         reference: shipped data.
         added: improvements in addition to what is planned.
         weathers: of the simulated years; None for as many as make them sure.
+        today: whether what is planned is left out, too.
     """
 
     base: Results
     reference: Reference
     added: tuple[Improvement, ...]
     weathers: int | None = 1
+    today: bool = False
 
     @cached_property
     def plan(self) -> Plan:
         """The rig as it is then, without candidates."""
+        if self.today:
+            return replace(self.base.plan.as_it_is, candidates=(), improvements=())
         plan = with_improvements(self.base.plan, self.added, self.reference) if self.added else self.base.plan
         return replace(plan, candidates=())
 
@@ -43,10 +47,13 @@ class RigAfter:
 
     def _evaluated(self, plan: Plan) -> Results:
         same = same_days(plan, self.base.plan)
-        return evaluate(
+        results = evaluate(
             plan, self.reference, found=(), chosen=self.base.banks.chosen, rough=True,
             days=self.base.days if same else None,
         )  # fmt: skip
+        if same and self.base.simulated.has_year:
+            results.simulated.timeline.take_over(self.base.simulated.year_plan.timeline)
+        return results
 
     @cached_property
     def improvements(self) -> tuple[Improvement, ...]:
@@ -91,6 +98,11 @@ class RigAfter:
         return sum(one.kg for one in self.improvements)
 
     @property
+    def _old_kg(self) -> float:
+        old = self.base.banks.old_kg
+        return old.number if old is not None else 0.0
+
+    @property
     def _wanted_nights(self) -> float:
         """Off-grid nights that the owner wants [1/year]: before any of them is spent on hook-up."""
         return self.plan.as_it_is.off_grid_nights
@@ -125,8 +137,8 @@ class RigAfter:
         middle, dear = kept.cost(done, later.cost.inputs, uncertainty_of(assumptions), years)
         return Package(
             self.plan, self.improvements, self._added, OLD, later,
-            weigh(assumptions, middle, dear), middle, done.once, self._served(kept.year), self._kg,
-            min(kept.years, years),
+            weigh(assumptions, middle, dear), middle, done.once, self._served(kept.year),
+            self._old_kg + self._kg, min(kept.years, years),
         )  # fmt: skip
 
 

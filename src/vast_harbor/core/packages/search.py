@@ -21,7 +21,7 @@ BEAM, MOST_ADDED, MOST_PAIRED = 3, 4, 4
 # An improvement that makes a package dearer by more than this share of its own price is of no use to it [-].
 IDLE = 0.95
 # Packages that are run in full for the answer.
-IN_FULL = 6
+IN_FULL = 5
 # An improvement is added where it makes the package cheaper by this share [-].
 WORTH = 0.004
 # What is done beside a bank is advised where the package costs less than the bank alone by this share [-].
@@ -52,6 +52,7 @@ class Search:
     reference: Reference
     _rigs: dict[tuple[tuple[str, ...], int | None], RigAfter] = field(default_factory=dict)
     _known: dict[tuple[tuple[str, ...], object], Package | None] = field(default_factory=dict)
+    _leading: dict[tuple[str, ...], tuple[Choice, ...]] = field(default_factory=dict)
 
     @cached_property
     def options(self) -> tuple[Improvement, ...]:
@@ -118,6 +119,13 @@ class Search:
                 return package.compared
         return None
 
+    @property
+    def nothing(self) -> Package | None:
+        """The old bank in the rig as it is today; None where it cannot be told how that goes on."""
+        if self.base.plan.present is None:
+            return self.package((), None, None)
+        return self._package(RigAfter(self.base, self.reference, (), None, True), None)
+
     def smaller(self, choice: Choice) -> Choice:
         """The layout that is next below a choice in size; the same choice where there is none."""
         if not isinstance(choice, Bank):
@@ -128,11 +136,15 @@ class Search:
         found = self.base.banks.proposals.search.holding(choice.model.battery_class.key, least)
         return next((p.bank for p in found if p.bank.kg < choice.kg), choice)
 
-    def best_in(self, rig: RigAfter) -> Iterator[Choice]:
+    def best_in(self, rig: RigAfter) -> tuple[Choice, ...]:
         """The leading bank of each class in a rig that differs much from the base."""
-        for key in self.reference.classes:
-            for priced in rig.results.banks.proposals[key].suitable[:1]:
-                yield priced.bank
+        key = key_of(rig.added)
+        if key not in self._leading:
+            proposals = rig.results.banks.proposals
+            self._leading[key] = tuple(
+                priced.bank for name in self.reference.classes for priced in proposals[name].suitable[:1]
+            )
+        return self._leading[key]
 
     def grown(self, added: Added, choice: Choice, but: frozenset[str] = frozenset()) -> Iterator[Package]:
         """A package with each improvement that can still be added to it.
@@ -153,9 +165,7 @@ class Search:
             if one.prices(level)[1] >= ceiling:
                 continue
             after = (*added, one)
-            choices = [choice]
-            if one.kind.key in CHANGES_ALL:
-                choices += self.best_in(self.rig(after))
+            choices = (choice, *self.best_in(self.rig(after))) if one.kind.key in CHANGES_ALL else (choice,)
             for other in choices:
                 if (found := self.package(after, other)) is not None:
                     yield found
@@ -234,7 +244,7 @@ def grow(found: Found) -> None:
         for added, choice in beam:
             now = search.package(added, choice)
             ceiling = now.weighed if now is not None else float("inf")
-            grown = list(search.grown(added, choice, idle if depth else frozenset()))
+            grown = list(search.grown(added, choice, idle))
             for package in sorted(grown, key=lambda p: p.weighed)[:BEAM]:
                 less = search.package(package.added, search.smaller(search.choice_of(package)))
                 grown += [] if less is None else [less]
@@ -257,20 +267,34 @@ def _several(packages: Sequence[Package]) -> list[Package]:
 
 
 def _idle(found: Found, beam: Sequence[tuple[Added, Choice]]) -> frozenset[str]:
-    """Improvements that change nothing for any of these packages but what they cost themselves."""
+    """Improvements that change nothing for any of these packages but what they cost themselves.
+
+    Of those that come in several sizes the one in the middle is tried for all.
+    """
     search = found.search
+    sizes: dict[str, list[str]] = {}
+    for one in search.options:
+        sizes.setdefault(one.group, []).append(one.key)
+    middle = {keys[len(keys) // 2] for keys in sizes.values()}
+    others = frozenset(one.key for one in search.options) - middle
     useful: set[str] = set()
     for added, choice in beam:
         start = search.package(added, choice)
         if start is None:
             return frozenset()
-        for package in search.grown(added, choice):
+        for package in search.grown(added, choice, others):
             found.note(package)
-            one = package.added[-1]
+            one = next(o for o in search.options if o.key == _new(package, added))
             own = one.prices(search.base.assumptions.value("price_factor"))[0]
             if package.weighed - start.weighed < IDLE * own:
-                useful.add(one.key)
-    return frozenset(one.key for one in search.options if one.key not in useful)
+                useful.add(one.group)
+    return frozenset(one.key for one in search.options if one.group not in useful)
+
+
+def _new(package: Package, added: Added) -> str:
+    """Key of what a package does in addition to some improvements."""
+    before = {one.key for one in added}
+    return next(one.key for one in package.added if one.key not in before)
 
 
 def _pairs(found: Found, beam: Sequence[tuple[Added, Choice]], idle: frozenset[str]) -> list[Package]:
@@ -282,7 +306,7 @@ def _pairs(found: Found, beam: Sequence[tuple[Added, Choice]], idle: frozenset[s
             continue
         single: dict[str, Improvement] = {}
         for package in sorted(search.grown(added, choice, idle), key=lambda p: p.weighed):
-            last = package.added[-1]
+            last = next(o for o in search.options if o.key == _new(package, added))
             single.setdefault(last.group, last)
         for a, b in list(combinations(list(single.values())[:MOST_PAIRED], 2)):
             if a.target and a.target == b.target:
@@ -299,8 +323,8 @@ def answer(found: Found) -> Packages | None:
     """The best packages run in full, and the one that is advised."""
     search = found.search
     chosen = found.ranked[:IN_FULL]
-    # The best of each family with nothing done, and with anything done, stay in the picture.
-    chosen += found.first_of(lambda p: (p.is_lead_acid, p.bank, bool(p.added)))
+    # The best of each family, and the old bank, stay in the picture.
+    chosen += found.first_of(lambda p: (p.is_lead_acid, p.bank))
     full = [search.package(p.added, search.choice_of(p), None) for p in dict.fromkeys(chosen)]
     plain = _plain(search)
     made = {p.key: p for p in (plain, *full) if p is not None}
@@ -309,7 +333,7 @@ def answer(found: Found) -> Packages | None:
     ranked = sorted(made.values(), key=lambda p: p.weighed)
     worth = [p for p in ranked if _is_worth(p, plain)]
     best = worth[0] if worth else plain or ranked[0]
-    return Packages(tuple(ranked), best, search.package((), None, None))
+    return Packages(tuple(ranked), best, search.nothing)
 
 
 def _is_worth(package: Package, plain: Package | None) -> bool:

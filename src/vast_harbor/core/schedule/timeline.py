@@ -52,9 +52,13 @@ class Timeline:
         """The same without what is only tried: for the year."""
         calm = replace(self, plan=replace(self.plan, trial=TrialSettings()))
         # What is tried changes nothing about what a kind of day asks.
-        calm._made.update(self._made)
-        calm._steps.update(self._steps)
+        calm.take_over(self)
         return calm
+
+    def take_over(self, other: "Timeline") -> None:
+        """Take what was made of the kinds of day of another rig, whose days are the same."""
+        self._made.update(other._made)
+        self._steps.update(other._steps)
 
     @property
     def climate(self) -> Climate:

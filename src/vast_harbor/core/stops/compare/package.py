@@ -33,7 +33,7 @@ class Package:
         lifetime: the middle of that [money].
         outlay: what it costs on the day [money].
         served: share of the nights that are wanted which it serves in full when the bank is old [-].
-        kg: mass that it adds to the rig: the new bank, and what is fitted [kg].
+        kg: mass of its bank, and of what is fitted beside it [kg].
         kept_years: how long the old bank is kept [years]; 0 for a new one.
     """
 

@@ -98,6 +98,7 @@ class PackagesView(View):
     """What came of looking at packages."""
 
     headline: list[TokenView]
+    advice: str
     card: list[list[TokenView]]
     packages: list[BankPackageView]
     ladder: list[LadderStepView]
@@ -128,10 +129,12 @@ def _view(results: Results, style: Style) -> PackagesView:
     reference, plan = data.reference(), results.plan
     found = packages_of(results, reference)
     verdict = results.verdict
+    advice = verdict_text.advised(verdict)
     planned = planned_improvements(plan, reference, results.assumptions)
     present = plan.as_it_is
     return PackagesView(
         headline=tokens(verdict_text.headline(verdict), style),
+        advice="" if advice is None else advice.key,
         card=[tokens(s, style) for s in verdict_text.card(verdict)],
         packages=[] if found is None else [_package(p, style) for p in _shown(found)],
         ladder=[]
