@@ -29,7 +29,9 @@ def times_of(costs: Costs, life: float, years: float) -> list[float]:
 def worth_at_the_end(costs: Costs, life: float, years: float) -> float:
     last = (replaced_at(life, years) or [0.0])[-1]
     left = max(0.0, 1 - (years - last) / life)
-    return costs.exit_share * left * costs.batteries * (1 + costs.drift) ** years
+    # Nobody is paid more for the rest of a bank than the rest of what was paid for it.
+    then, paid = (costs.batteries * (1 + costs.drift) ** t for t in (years, last))
+    return left * min(costs.exit_share * then, paid)
 
 
 MONEY = st.floats(0, 20_000)

@@ -8,7 +8,7 @@ from vast_harbor.core.sensitivity.runner_up import AtNights
 from vast_harbor.formats import rig_file as files
 
 
-@pytest.mark.parametrize(("name", "nights", "elsewhere"), [("pebble", 46, 364), ("kittiwake", 160, 29)])
+@pytest.mark.parametrize(("name", "nights", "elsewhere"), [("pebble", 46, 364), ("mulga", 120, 330)])
 def test_a_bank_found_here_may_be_no_better_than_the_candidates_there(
     reference, name, nights, elsewhere
 ) -> None:

@@ -45,8 +45,13 @@ class RigAfter:
         """The rig in figures."""
         return self._evaluated(self.plan)
 
+    @cached_property
+    def same_days(self) -> bool:
+        """Whether day and need are those of the base: it differs in sources, weight or candidates only."""
+        return same_days(self.plan, self.base.plan)
+
     def _evaluated(self, plan: Plan) -> Results:
-        same = same_days(plan, self.base.plan)
+        same = self.same_days
         results = evaluate(
             plan, self.reference, found=(), chosen=self.base.banks.chosen, rough=True,
             days=self.base.days if same else None,

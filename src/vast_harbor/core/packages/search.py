@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
-from itertools import combinations
+from itertools import chain, combinations
 
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures.cached import cached_property
@@ -10,14 +10,16 @@ from vast_harbor.core.figures.patience import go_on
 from vast_harbor.core.improvements import Improvement, options
 from vast_harbor.core.packages.rig_after import RigAfter
 from vast_harbor.core.passage import Results
-from vast_harbor.core.rig.plan import Candidate, Reference
+from vast_harbor.core.rig.plan import WORKSHOP, Candidate, Reference
 from vast_harbor.core.stops.compare import BUY, KEEP, MEND, OLD, ComparedBank, Package, Packages
 
 # Banks of the plan that go into the search, the cheapest of each class first.
 SEEDS = 4
-# So many packages are grown at once, so many improvements are added to one, and so many are tried
-# in pairs where one alone does not help.
-BEAM, MOST_ADDED, MOST_PAIRED = 3, 4, 4
+# So many packages are grown at once, so many improvements are added to one; pairs of so many improvements are
+# tried with so many packages, where one alone does not help.
+BEAM, MOST_ADDED, MOST_PAIRED, PAIRED = 3, 4, 4, 2
+# Of so many groups of improvements the largest are tried in pairs with a smaller bank.
+MOST_GROUPS = 6
 # An improvement that makes a package dearer by more than this share of its own price is of no use to it [-].
 IDLE = 0.95
 # Packages that are run in full for the answer.
@@ -26,8 +28,6 @@ IN_FULL = 5
 WORTH = 0.004
 # What is done beside a bank is advised where the package costs less than the bank alone by this share [-].
 WORTH_SAYING = 0.03
-# Improvements with which another class of bank may become the best one: the place, and what is charged with.
-CHANGES_ALL = ("indoors",)
 # Verdicts with which no package is looked for: the bank is sound, or something is to be mended first.
 NOT_ASKED = (KEEP, MEND)
 Added = tuple[Improvement, ...]
@@ -107,17 +107,28 @@ class Search:
         if choice is None:
             later = self._later(rig)
             return rig.package_kept(later) if later is not None else None
+        made = self._compared(rig, choice)
+        return None if made is None else rig.package(made)
+
+    @staticmethod
+    def _compared(rig: RigAfter, choice: Bank | Candidate) -> ComparedBank | None:
+        """A bank in a rig; None where it will not do there."""
         made = rig.candidate(choice) if isinstance(choice, Candidate) else rig.compared(choice)
-        if made is None or made.stopping is not None:
-            return None
-        return rig.package(made)
+        return None if made is None or made.stopping is not None else made
 
     def _later(self, rig: RigAfter) -> ComparedBank | None:
-        """What is bought in a rig when its old bank is worn out: the first seed that will do there."""
-        for choice in self.seeds:
-            if choice is not None and (package := self.package(rig.added, choice, rig.weathers)):
-                return package.compared
-        return None
+        """What is bought in a rig when its old bank is worn out: the first seed that will do there,
+        else the first bank that is proposed for it."""
+        proposals = rig.results.banks.proposals
+        of_rig = (p.bank for name in self.reference.classes for p in proposals[name].suitable[:1])
+        made = (self._compared(rig, c) for c in chain(self.seeds, of_rig) if c is not None)
+        return next((compared for compared in made if compared is not None), None)
+
+    def price(self, one: Improvement) -> float:
+        """What an improvement costs on the day, its work included [money]."""
+        value = self.base.assumptions.value
+        hour = value("workshop_rate" if self.base.plan.labour == WORKSHOP else "hour_rate")
+        return one.prices(value("price_factor"))[1] + one.hours * hour
 
     @property
     def nothing(self) -> Package | None:
@@ -137,10 +148,14 @@ class Search:
         return next((p.bank for p in found if p.bank.kg < choice.kg), choice)
 
     def best_in(self, rig: RigAfter) -> tuple[Choice, ...]:
-        """The leading bank of each class in a rig that differs much from the base."""
-        key = key_of(rig.added)
+        """The leading bank of each class in a rig with another need or another place than the base; none in
+        one that has the same."""
+        moves = tuple(one for one in rig.added if not self.rig((one,)).same_days)
+        if not moves:
+            return ()
+        key = key_of(moves)
         if key not in self._leading:
-            proposals = rig.results.banks.proposals
+            proposals = self.rig(moves).results.banks.proposals
             self._leading[key] = tuple(
                 priced.bank for name in self.reference.classes for priced in proposals[name].suitable[:1]
             )
@@ -165,14 +180,23 @@ class Search:
             if one.prices(level)[1] >= ceiling:
                 continue
             after = (*added, one)
-            choices = (choice, *self.best_in(self.rig(after))) if one.kind.key in CHANGES_ALL else (choice,)
-            for other in choices:
+            # With another need or another place another bank may be the best one.
+            for other in each_once((choice, *self.best_in(self.rig(after)))):
                 if (found := self.package(after, other)) is not None:
                     yield found
 
     def choice_of(self, package: Package) -> Choice:
         """The bank of a package, as it is looked for."""
         return None if package.bank == OLD else self.choice(package.compared)
+
+
+def each_once(choices: Iterable[Choice]) -> list[Choice]:
+    """Choices without those that came before."""
+    out: list[Choice] = []
+    for choice in choices:
+        if choice not in out:
+            out.append(choice)
+    return out
 
 
 def packages_of(results: Results, reference: Reference) -> Packages | None:
@@ -194,12 +218,17 @@ def _packages(search: Search) -> Packages | None:
     base = search.base
     if not base.days.day.bank_wh.number or not base.simulated.has_year or base.verdict.kind in NOT_ASKED:
         return None
+    return answer(look(search))
+
+
+def look(search: Search) -> "Found":
+    """Look at packages, each in one weather."""
     found = Found(search)
     for choice in (*search.seeds, None):
         found.note(search.package((), choice))
         found.note(search.package((), search.smaller(choice)))
     grow(found)
-    return answer(found)
+    return found
 
 
 @dataclass
@@ -251,8 +280,8 @@ def grow(found: Found) -> None:
             for package in grown:
                 found.note(package)
             better += [p for p in grown if p.weighed < (1 - WORTH) * ceiling]
-        if not better and depth == 0:
-            better = _pairs(found, beam, idle)
+        if depth == 0:
+            better += _pairs(found, beam[:PAIRED], idle)
         beam = [(p.added, search.choice_of(p)) for p in _several(better)]
         if not beam:
             break
@@ -285,7 +314,7 @@ def _idle(found: Found, beam: Sequence[tuple[Added, Choice]]) -> frozenset[str]:
         for package in search.grown(added, choice, others):
             found.note(package)
             one = next(o for o in search.options if o.key == _new(package, added))
-            own = one.prices(search.base.assumptions.value("price_factor"))[0]
+            own = search.price(one)
             if package.weighed - start.weighed < IDLE * own:
                 useful.add(one.group)
     return frozenset(one.key for one in search.options if one.group not in useful)
@@ -308,14 +337,22 @@ def _pairs(found: Found, beam: Sequence[tuple[Added, Choice]], idle: frozenset[s
         for package in sorted(search.grown(added, choice, idle), key=lambda p: p.weighed):
             last = next(o for o in search.options if o.key == _new(package, added))
             single.setdefault(last.group, last)
-        for a, b in list(combinations(list(single.values())[:MOST_PAIRED], 2)):
-            if a.target and a.target == b.target:
+        less = search.smaller(choice)
+        tried: list[tuple[Added, Choice]] = []
+        for a, b in combinations(list(single.values())[:MOST_PAIRED], 2):
+            both = (*added, a, b)
+            tried += [(both, c) for c in each_once((choice, less, *search.best_in(search.rig(both))))]
+        if less != choice and search.package(added, less) is None:
+            # What is of no use to this bank may let a smaller one do.
+            largest = list({one.group: one for one in search.options}.values())[:MOST_GROUPS]
+            tried += [((*added, a, b), less) for a, b in combinations(largest, 2)]
+        for done, bank in tried:
+            if len({one.target for one in done if one.target}) < sum(1 for one in done if one.target):
                 continue
-            for size in dict.fromkeys((choice, search.smaller(choice))):
-                pair = search.package((*added, a, b), size)
-                found.note(pair)
-                if pair is not None and pair.weighed < (1 - WORTH) * start.weighed:
-                    out.append(pair)
+            pair = search.package(done, bank)
+            found.note(pair)
+            if pair is not None and pair.weighed < (1 - WORTH) * start.weighed:
+                out.append(pair)
     return out
 
 

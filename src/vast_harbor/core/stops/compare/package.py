@@ -93,15 +93,22 @@ class Package:
             "hours": (self.hours, "h"), "years": (self.kept_years, "years"),
         }  # fmt: skip
         return {
-            name: self._figure(f"package.{self.key}", name, value, unit)
-            for name, (value, unit) in values.items()
+            key: Figure(
+                f"package.{self.key}.{key}", TOLD[key][0], value, unit, REFERENCE, source=TOLD[key][1]
+            )
+            for key, (value, unit) in values.items()
         }
 
-    def _figure(self, at: str, name: str, value: float, unit: str) -> Figure:
-        return Figure(
-            f"{at}.{name}", phrase(f"compare.package.{name}"), value, unit, REFERENCE,
-            source=phrase(f"compare.package.{name}_source"),
-        )  # fmt: skip
+
+# What the figures of a package are called, and where they come from.
+TOLD = {
+    "outlay": (phrase("compare.package.outlay"), phrase("compare.package.outlay_source")),
+    "lifetime": (phrase("compare.package.lifetime"), phrase("compare.package.lifetime_source")),
+    "served": (phrase("compare.package.served"), phrase("compare.package.served_source")),
+    "kg": (phrase("compare.package.kg"), phrase("compare.package.kg_source")),
+    "hours": (phrase("compare.package.hours"), phrase("compare.package.hours_source")),
+    "years": (phrase("compare.package.years"), phrase("compare.package.years_source")),
+}
 
 
 @dataclass(frozen=True, eq=False)

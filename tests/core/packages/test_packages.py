@@ -1,0 +1,144 @@
+"""Packages: the search against trying everything, its laws, and what is said of the answer."""
+
+from dataclasses import replace
+from functools import cache
+from itertools import combinations, product
+
+import numpy as np
+import pytest
+
+from random_rigs import random_plan
+from sampled import sampled
+from vast_harbor import data
+from vast_harbor.core.figures.display import Style
+from vast_harbor.core.packages import Search, look, packages_of
+from vast_harbor.core.passage import Results, evaluate
+from vast_harbor.core.rig.plan import PlannedImprovement, Reference
+from vast_harbor.core.stops.compare import BUY, Packages, verdict_text
+from vast_harbor.formats import rig_file as files
+from vast_harbor.formats.rig_plan import to_plan
+from vast_harbor.telling.figures import sentence_text
+
+# So much dearer than the best of all packages may be what is found [-].
+NEAR = 0.02
+KINDS = ("panels", "dc_dc", "mains_charger", "indoors", "standby")
+
+
+@pytest.fixture(scope="module")
+def looked_at(reference):
+    """A demo rig in figures, with the packages looked for."""
+
+    @cache
+    def of(name: str) -> tuple[Results, Packages]:
+        results = evaluate(to_plan(files.read(data.demo_rig(name), reference), reference), reference)
+        return results, packages_of(results, reference)
+
+    return of
+
+
+def few(reference: Reference) -> Reference:
+    """Reference data with one or two sizes of each improvement, so that all packages can be tried."""
+    sizes = {"panels": (200.0, 400.0), "dc_dc": (30.0,), "mains_charger": (40.0,)}
+    kinds = {k: replace(v, sizes=sizes.get(k, ())) for k, v in reference.improvements.items()}
+    return replace(reference, improvements=kinds)
+
+
+def rows(*kinds: str) -> tuple[PlannedImprovement, ...]:
+    return tuple(PlannedImprovement(f"no-{k}", k, state="refused") for k in kinds)
+
+
+def small_rig(seed: int, reference: Reference) -> Results | None:
+    """A made-up rig for which a package can be asked; None where none is."""
+    plan = random_plan(np.random.default_rng(seed), reference)
+    others = [k for k in reference.improvements if k not in KINDS]
+    results = evaluate(replace(plan, standby_w=12.0, improvements=rows(*others)), reference)
+    return results if results.verdict.kind == BUY and results.simulated.has_year else None
+
+
+def best_of_all(search: Search) -> float:
+    """The least cost of all packages, each tried."""
+    groups: dict[str, list[object]] = {}
+    for one in search.options:
+        groups.setdefault(one.group, [None]).append(one)
+    choices = {c for seed in search.seeds for c in (seed, search.smaller(seed))} | {None}
+    costs = []
+    for picked in product(*groups.values()):
+        added = tuple(one for one in picked if one is not None)
+        for choice in (*choices, *(search.best_in(search.rig(added)) if added else ())):
+            if (found := search.package(added, choice)) is not None:
+                costs.append(found.weighed)
+    return min(costs)
+
+
+@pytest.mark.parametrize("seed", sampled(range(50), 2))
+def test_what_is_found_is_hardly_dearer_than_the_best_of_all(seed, reference) -> None:
+    reference = few(reference)
+    results = next(r for k in range(seed * 100, seed * 100 + 100) if (r := small_rig(k, reference)))
+    search = Search(results, reference)
+    found = look(search).ranked[0].weighed
+    best = best_of_all(search)
+    assert best - 1e-6 <= found <= (1 + NEAR) * best
+
+
+@pytest.mark.parametrize("name", sampled(data.DEMO_RIGS, "tern-rock"))
+def test_more_choice_never_makes_it_dearer_and_what_is_not_used_is_not_missed(name, reference) -> None:
+    plan = to_plan(files.read(data.demo_rig(name), reference), reference)
+    results = evaluate(plan, reference)
+    ranked = look(Search(results, reference)).ranked
+    used = {one.kind.key for one in ranked[0].improvements}
+    unused = next(k for k in ("generator", "panels", "mains_charger") if k not in used)
+    without = evaluate(replace(plan, improvements=rows(unused)), reference)
+    again = look(Search(without, reference)).ranked[0]
+    assert again.weighed == pytest.approx(ranked[0].weighed, rel=NEAR)
+    for kind in used:
+        less = evaluate(replace(plan, improvements=rows(kind)), reference)
+        assert look(Search(less, reference)).ranked[0].weighed >= (1 - 1e-9) * ranked[0].weighed
+
+
+@pytest.mark.parametrize("name", ["tern-rock", "long-haul"])
+def test_what_is_advised_costs_the_same_once_it_is_planned(name, looked_at, reference) -> None:
+    results, found = looked_at(name)
+    advised = found.advised
+    assert advised.added and verdict_text.advised(results.verdict) is advised
+    document = data.demo_rig(name)
+    document["improvements"] = [
+        {"id": one.key, "kind": one.kind.key, "size": one.size, "target": one.target} for one in advised.added
+    ]
+    planned = evaluate(to_plan(files.read(document, reference), reference), reference)
+    search = Search(planned, reference)
+    same = search.package((), advised.compared.banked.bank, None)
+    assert same.weighed == pytest.approx(advised.weighed, rel=1e-9)
+    assert same.improvements and not same.added
+    # The rig as it is stays what doing nothing is measured by.
+    nothing, before = search.nothing, found.nothing
+    assert (nothing.improvements, nothing.outlay, nothing.served, nothing.kept_years) == (
+        (), 0.0, before.served, before.kept_years
+    )  # fmt: skip
+
+
+def test_the_ladder_climbs_and_the_front_falls(looked_at) -> None:
+    for name in ("tern-rock", "long-haul"):
+        _, found = looked_at(name)
+        steps = [step for step, _ in found.ladder]
+        order = ["nothing", "smallest", "advised", "full"]
+        assert steps == [s for s in order if s in steps] and "advised" in steps
+        outlays = [p.outlay for _, p in found.ladder]
+        assert outlays == sorted(outlays)
+        for a, b in combinations(found.front, 2):
+            assert a.outlay < b.outlay and a.weighed > b.weighed
+        for low, high in ((0.95, 0.99), (0.99, 0.999)):
+            cheap, dear = found.serving(low), found.serving(high)
+            assert dear is None or (dear.served >= high and cheap.weighed <= dear.weighed)
+        assert found.best_of(True).is_lead_acid and not found.best_of(False).is_lead_acid
+
+
+def test_the_whole_is_said_in_the_order_of_doing(looked_at) -> None:
+    results, _ = looked_at("tern-rock")
+    verdict = results.verdict
+    line = sentence_text(verdict_text.headline(verdict), Style())
+    assert line.startswith("For now: move the bank indoors, then buy ")
+    card = [sentence_text(s, Style()) for s in verdict_text.card(verdict)]
+    assert 1 < len(card) <= 4 and card[0].startswith("Up-front cost: ")
+    assert any("best lead-acid package" in s for s in card)
+    # What the bank alone would be is still there for the other pages, and is another sentence.
+    assert sentence_text(verdict_text.bank_line(verdict), Style()) != line
