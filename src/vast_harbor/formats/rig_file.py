@@ -148,8 +148,13 @@ def read(
 
 
 def brought_up(document: dict[str, Any]) -> dict[str, Any]:
-    """A document of an earlier version as one of this version: version 1 knows no changeover."""
-    return {**document, "version": VERSION} if document.get("version") == 1 else document
+    """A document of an earlier version as one of this version.
+
+    Version 1 knows no changeover; version 2 did not know improvements at first, to which edits add rows.
+    """
+    if document.get("version") == 1:
+        document = {**document, "version": VERSION}
+    return document if "improvements" in document else {**document, "improvements": []}
 
 
 # Loads that were checked, by what was given and how it was to be read: an edit changes one of many.

@@ -57,11 +57,7 @@ function send(label: string, operations: Improvement['take']) {
       </li>
     </ul>
   </section>
-  <FoldedSection
-    name="improvements"
-    class="mt-5"
-    :title="phrase('compare.improvement_list.title')"
-  >
+  <FoldedSection name="improvements" class="mt-5" :title="phrase('compare.improvement_list.title')">
     <p class="max-w-3xl text-soft">
       {{
         found.possible.length
@@ -79,8 +75,8 @@ function send(label: string, operations: Improvement['take']) {
         <div class="min-w-0">
           <h3 class="leading-tight font-semibold">{{ one.says }}</h3>
           <p class="text-sm text-soft">
-            {{ one.price }} ·
-            <template v-if="one.hours">{{ one.hours }} · </template>{{ SKILLS[one.skill] }}
+            {{ one.price }} · <template v-if="one.hours">{{ one.hours }} · </template
+            >{{ SKILLS[one.skill] }}
           </p>
           <p v-if="one.hidden" class="text-sm text-soft">
             {{ phrase('compare.improvement_list.hidden') }}: {{ one.hidden }}.

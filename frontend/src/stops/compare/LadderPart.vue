@@ -66,7 +66,9 @@ const COLUMNS: Record<number, string> = {
           <p class="max-w-3xl text-soft">{{ phrase('compare.ladder_part.money_says') }}</p>
           <div class="mt-3 grid gap-4 sm:grid-cols-2">
             <label class="block self-center">
-              <span class="text-sm text-soft">{{ phrase('compare.ladder_part.money_slider') }}</span>
+              <span class="text-sm text-soft">{{
+                phrase('compare.ladder_part.money_slider')
+              }}</span>
               <input
                 v-model.number="at"
                 type="range"

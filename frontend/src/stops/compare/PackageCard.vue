@@ -46,9 +46,7 @@ const bars = computed(() =>
         <ChemistryMark :battery-class="package.battery_class" class="mt-0.5 shrink-0 scale-90" />
         <span class="min-w-0">
           <template v-if="package.keeps">{{ phrase('compare.ladder_part.keep_old') }}</template>
-          <template v-else
-            >{{ phrase('compare.ladder_part.buy') }} {{ package.bank }}</template
-          >
+          <template v-else>{{ phrase('compare.ladder_part.buy') }} {{ package.bank }}</template>
         </span>
       </li>
     </ul>

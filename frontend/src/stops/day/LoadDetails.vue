@@ -8,6 +8,7 @@ import PlanCheck from '@/ui/PlanCheck.vue'
 import PlanChoice from '@/ui/PlanChoice.vue'
 import PlanField from '@/ui/PlanField.vue'
 import { computed } from 'vue'
+import LoadCould from './LoadCould.vue'
 import type { Load } from '@/api/rigFile'
 
 const props = defineProps<{ load: Load; index: number; problemsAt: string }>()
@@ -152,6 +153,7 @@ async function keep() {
           <p v-else class="col-span-4 text-sm text-soft">
             {{ phrase('day.load_details.fridge_works_harder_heat') }}
           </p>
+          <LoadCould class="col-span-4 mt-2" :load="load" :at="at" :called="called" />
           <button type="button" class="btn col-span-4 mt-1 justify-self-start" @click="keep">
             {{ phrase('day.load_details.keep_my_own_list') }}
           </button>

@@ -51,6 +51,12 @@ const findings = computed(() => plan.rig!.findings.filter((f) => f.code === 'loc
         />
       </div>
     </details>
+    <PlanField
+      path="/rig/roof_m2"
+      :label="phrase('rig.loading_part.roof')"
+      :placeholder="phrase('rig.loading_part.unmeasured')"
+      class="col-span-3 sm:col-span-1"
+    />
     <template v-if="levers">
       <PlanField
         v-if="kind !== 'boat'"

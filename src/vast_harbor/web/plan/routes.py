@@ -198,7 +198,7 @@ def edit_rig(path: RigPath, body: Edit) -> Response:
     if stored.revision != body.revision:
         return problems(409, CHANGED_ELSEWHERE)
     try:
-        document = rigs.patched(stored.document, [_operation(o) for o in body.operations])
+        document = rigs.patched(files.brought_up(stored.document), [_operation(o) for o in body.operations])
     except JsonPatchTestFailed:
         return problems(409, ANOTHER_ROW)
     document = with_stated(document, [o.path for o in body.operations if o.op != "test"])
