@@ -1,0 +1,82 @@
+"""Packages over the API: what is advised is planned in one edit, counted everywhere, and taken back."""
+
+import json
+from sqlite3 import connect
+
+import pytest
+
+from vast_harbor import data
+from web.conftest import back, patch
+
+pytestmark = pytest.mark.whole_catalogue
+
+
+@pytest.fixture
+def tern_rock(client):
+    made = client.post("/api/rigs/demo", json={"name": "tern-rock"}).get_json()["rigs"][0]
+    return client.get(f"/api/rigs/{made['id']}").get_json()
+
+
+def edited(client, view, *operations) -> dict:
+    answer = patch(client, view, *operations)
+    assert answer.status_code == 200, answer.get_json()
+    return client.get(f"/api/rigs/{view['id']}").get_json()
+
+
+def packages_of(client, view) -> dict:
+    answer = client.get(f"/api/rigs/{view['id']}/compare/packages")
+    assert answer.status_code == 200
+    return answer.get_json()
+
+
+def text(tokens) -> str:
+    return "".join(t["text"] for t in tokens)
+
+
+def test_what_is_advised_is_planned_in_one_edit_and_undone(client, tern_rock) -> None:
+    found = packages_of(client, tern_rock)
+    by_key = {p["key"]: p for p in found["packages"]}
+    advised = by_key[found["advice"]]
+    assert text(found["headline"]).startswith("For now: move the bank indoors, then buy ")
+    assert {s["step"] for s in found["ladder"]} >= {"nothing", "advised"} and found["families"]
+    assert all(s["package"] in by_key for s in (*found["ladder"], *found["levels"]) if s["package"])
+    # Every figure that is told opens its workings.
+    for token in (t for s in found["card"] for t in s if t.get("key")):
+        key = {"key": token["key"]}
+        assert client.get(f"/api/rigs/{tern_rock['id']}/workings", query_string=key).status_code == 200, key
+    planned = edited(client, tern_rock, *advised["take"])
+    after = packages_of(client, planned)
+    assert [one["key"] for one in after["planned"]] == ["indoors"]
+    assert after["planned"][0]["index"] == 0 and not any(o["key"] == "indoors" for o in after["possible"])
+    # The report and the comparison say the same line.
+    line = text(after["headline"])
+    assert line in client.get(f"/api/rigs/{tern_rock['id']}/report").get_data(as_text=True)
+    assert back(client, planned).status_code == 200
+    assert packages_of(client, tern_rock)["planned"] == []
+
+
+def test_what_is_not_possible_is_not_proposed_until_it_is_allowed_again(client, tern_rock) -> None:
+    one = next(o for o in packages_of(client, tern_rock)["possible"] if o["key"] == "indoors")
+    view = edited(client, tern_rock, *one["refuse"])
+    found = packages_of(client, view)
+    assert [r["says"] for r in found["refused"]] == ["The bank indoors"]
+    assert "indoors" not in json.dumps([p["key"] for p in found["packages"]])
+    again = edited(client, view, *found["refused"][0]["allow"])
+    assert any(o["key"] == "indoors" for o in packages_of(client, again)["possible"])
+
+
+def test_a_rig_of_before_takes_improvements(client) -> None:
+    made = client.post("/api/rigs/import", json=data.demo_rig("tern-rock")).get_json()
+    with connect(client.application.config["DATABASE"].path) as db:
+        document = json.loads(
+            db.execute("SELECT document FROM rig WHERE id = ?", (made["id"],)).fetchone()[0]
+        )
+        del document["improvements"]
+        db.execute("UPDATE rig SET document = ? WHERE id = ?", (json.dumps(document), made["id"]))
+    view = client.get(f"/api/rigs/{made['id']}").get_json()
+    row = {"id": "sun", "kind": "panels", "size": 300, "target": "", "price": None, "state": "planned"}
+    after = edited(client, view, {"op": "add", "path": "/improvements/-", "value": row | {"tag": "needed"}})
+    assert after["revision"] > view["revision"]
+    wrong = row | {"id": "gas", "kind": "windmill", "tag": "needed"}
+    answer = patch(client, after, {"op": "add", "path": "/improvements/-", "value": wrong})
+    assert answer.status_code == 422
