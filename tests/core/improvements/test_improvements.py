@@ -116,3 +116,15 @@ def test_every_kind_has_its_data_and_its_maker(reference) -> None:
     for kind in reference.improvements.values():
         assert kind.source and all(low <= likely <= high for low, likely, high in (kind.base, kind.each))
         assert kind.life_years > 0 and 0 <= kind.kept < 1 and list(kind.sizes) == sorted(kind.sizes)
+
+
+def test_what_is_planned_is_bought_and_has_its_step_in_the_work(reference) -> None:
+    document = data.demo_rig("long-haul")
+    document["improvements"] = [{"id": "sun", "kind": "panels", "size": 200}]
+    results = evaluate(to_plan(files.read(document, reference), reference), reference, found=())
+    changeover = results.changeover_to(results.verdict.candidates[0].id)
+    line = next(one for one in changeover.shopping.lines if one.key == "improvement-sun")
+    step = next(one for gate in changeover.gates for one in gate.steps if one.key == "improvement-sun")
+    assert step.title == line.name == "Add 200 W of solar panels" and step.parts == (line.key,)
+    hours = reference.improvements["panels"].hours + 200 * reference.improvements["panels"].hours_each
+    assert step.minutes == pytest.approx(60 * hours)

@@ -244,6 +244,8 @@ def _cable(work: Work) -> str:
 def _reason(one: RequiredExtra) -> str:
     if one.key.startswith("source-"):
         return phrase("changeover.shopping.source_why")
+    if one.key.startswith("improvement-"):
+        return phrase("changeover.shopping.improvement_why")
     if one.key.startswith("check-"):
         return phrase("changeover.shopping.check_why")
     return phrase("changeover.shopping.part_why")

@@ -64,6 +64,11 @@ class RequiredExtra:
         """Whether it is priced in."""
         return self.state in (COUNTED, COVERED)
 
+    @property
+    def wanted(self) -> bool:
+        """Whether its owner wants it whatever the bank."""
+        return self.state == WANTED
+
 
 def required_extras(
     build: Build, checks: Sequence[Check], suitability: Sequence[Suitability]

@@ -104,6 +104,18 @@ def place(work: Work) -> Iterator[Step]:
                 (required.key,),
                 required.fix.source,
             )
+        elif required.key.startswith("improvement-") and (required.met or required.wanted) and required.hours:
+            yield Step(
+                required.key,
+                PLACE,
+                required.name,
+                phrase("changeover.steps.improve_why"),
+                required.hidden,
+                60 * required.hours,
+                1,
+                (AC,) if required.skill == TRADE else (),
+                (required.key,),
+            )
         elif required.met and required.key == "check-external_bms":
             yield Step(
                 "bms",
