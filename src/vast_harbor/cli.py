@@ -20,6 +20,7 @@ from platformdirs import user_data_path
 
 from vast_harbor import __version__, data, memory
 from vast_harbor.core.figures.display import Style
+from vast_harbor.core.packages import packages_of
 from vast_harbor.core.passage import evaluate
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.html_page import PAPERS
@@ -166,6 +167,7 @@ def _print_rig(args: argparse.Namespace) -> int:
     style = Style(rig.rig.units, rig.rig.currency, locale=rig.rig.numbers)
     today = date.today().isoformat()
     results = evaluate(files.to_plan(rig, reference, today), reference)
+    packages_of(results, reference)
     if args.command == "report":
         print(report(results, reference, style, today, args.paper))
     elif args.json:

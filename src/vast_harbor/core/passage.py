@@ -24,7 +24,7 @@ from vast_harbor.core.stops.charging import Suitability, charging_findings, suit
 from vast_harbor.core.stops.compare import Compare, ComparedBank, Verdict, extras_cost_of, verdict_text
 from vast_harbor.core.stops.day import Day, day_findings
 from vast_harbor.core.stops.need import Days, Need, SecondNeed, need_findings, second_need, standby_days
-from vast_harbor.core.stops.rig import VoltageChoice, forgotten, rig_findings, voltage_choices
+from vast_harbor.core.stops.rig import Diagnosis, VoltageChoice, forgotten, rig_findings, voltage_choices
 from vast_harbor.core.stops.trial import SimulatedRuns, YearOf, trial_findings, unequal_nights
 from vast_harbor.phrases import phrase
 
@@ -324,6 +324,7 @@ def evaluate(
     chosen: Mapping[str, Choice] = NO_CHOICE,
     rough: bool = False,
     days: Days | None = None,
+    diagnosis: Diagnosis | None = None,
 ) -> Results:
     """Compute every stop of a plan.
 
@@ -339,6 +340,7 @@ def evaluate(
         chosen: by class, the model to go on with where the tool chooses; those not named are looked for.
         rough: whether a first look will do: no trial, and one weather of a year instead of several.
         days: day and need of a plan that differs in nothing on which they depend; None to compute them.
+        diagnosis: what the old bank shows, where that is known already; None to work it out.
 
     Returns:
         All figures with their workings.
@@ -351,7 +353,7 @@ def evaluate(
     days = days or need_stop.evaluate(plan, reference, assumptions)
     chosen = before.chosen if before is not None else chosen
     extras_cost = extras_cost_of(plan, assumptions)
-    banks = banks_stop.evaluate(plan, reference, assumptions, days, extras_cost, chosen, known)
+    banks = banks_stop.evaluate(plan, reference, assumptions, days, extras_cost, chosen, known, diagnosis)
     simulated = SimulatedRuns(plan, reference, assumptions, days, banks, 1 if rough else None)
     if before is not None:
         before.simulated.keep()

@@ -20,10 +20,14 @@ const NAMES = {
   kg: phrase('compare.ladder_part.kg'),
   hours: phrase('compare.ladder_part.hours'),
 }
+const MONEY = [
+  { key: 'outlay', name: phrase('compare.ladder_part.outlay') },
+  { key: 'lifetime', name: phrase('compare.ladder_part.lifetime') },
+] as const
 const bars = computed(() =>
-  (['outlay', 'lifetime'] as const).map((key) => ({
+  MONEY.map(({ key, name }) => ({
     key,
-    name: phrase(`compare.ladder_part.${key}`),
+    name,
     text: props.package.figures[key]!.text,
     width: `${Math.max(1, (Math.max(0, props.package[key]) / props.most) * 100)}%`,
   })),

@@ -10,8 +10,19 @@ from vast_harbor.core.improvements import Improvement, planned_improvements, wit
 from vast_harbor.core.packages.old_bank import KeptBank, kept_bank
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.plan import Candidate, Plan, Reference
-from vast_harbor.core.stops.compare import NEW, OLD, ComparedBank, Package, uncertainty_of, weigh
-from vast_harbor.core.stops.trial import SimulatedRuns, YearOf
+from vast_harbor.core.schedule.year_calendar import YearCalendar
+from vast_harbor.core.stops.banks import QuickLifeCost
+from vast_harbor.core.stops.charging import suitability_of
+from vast_harbor.core.stops.compare import (
+    NEW,
+    OLD,
+    ComparedBank,
+    Package,
+    compared_bank,
+    uncertainty_of,
+    weigh,
+)
+from vast_harbor.core.stops.trial import SimulatedRuns, YearOf, YearPlan
 
 
 @dataclass(frozen=True, eq=False)
@@ -24,6 +35,7 @@ class RigAfter:
         added: improvements in addition to what is planned.
         weathers: of the simulated years; None for as many as make them sure.
         today: whether what is planned is left out, too.
+        like: the year of the base in as many weathers; None to lay it out anew.
     """
 
     base: Results
@@ -31,6 +43,7 @@ class RigAfter:
     added: tuple[Improvement, ...]
     weathers: int | None = 1
     today: bool = False
+    like: YearPlan | None = None
 
     @cached_property
     def plan(self) -> Plan:
@@ -54,7 +67,7 @@ class RigAfter:
         same = self.same_days
         results = evaluate(
             plan, self.reference, found=(), chosen=self.base.banks.chosen, rough=True,
-            days=self.base.days if same else None,
+            days=self.base.days if same else None, diagnosis=self.base.banks.diagnosis,
         )  # fmt: skip
         if same and self.base.simulated.has_year:
             results.simulated.timeline.take_over(self.base.simulated.year_plan.timeline)
@@ -67,8 +80,10 @@ class RigAfter:
 
     @cached_property
     def _runs(self) -> SimulatedRuns:
-        r = self.results
-        return replace(r.simulated, weathers=self.weathers) if self.weathers != 1 else r.simulated
+        # How stays follow one another may depend on what charges.
+        same = self.like is not None and YearCalendar(self.plan).key == self.like.calendar.key
+        like = self.like if same and self.same_days else None
+        return replace(self.results.simulated, weathers=self.weathers, like=like)
 
     @cached_property
     def _banks(self) -> CatalogueBanks:
@@ -82,11 +97,13 @@ class RigAfter:
         """A candidate of the owner in the rig, with its quote and what they chose for it."""
         plan = replace(self.plan, candidates=(candidate,))
         results = self._evaluated(plan)
-        if self.weathers != 1:
-            runs = replace(results.simulated, weathers=self.weathers)
-            results = replace(results, simulated=runs)
-        made = results.verdict.candidates
-        return made[0] if made else None
+        made = results.banks.candidates
+        if not made or made[0].build is None:
+            return None
+        return compared_bank(
+            QuickLifeCost(results.banks.rig_limits), made[0], results.banks.old_kg,
+            self._runs.year_of_build(made[0].build), None, suitability_of(made[0].build),
+        )  # fmt: skip
 
     @cached_property
     def kept(self) -> KeptBank | None:

@@ -12,18 +12,19 @@ from vast_harbor.core.packages.rig_after import RigAfter
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import WORKSHOP, Candidate, Reference
 from vast_harbor.core.stops.compare import BUY, KEEP, MEND, OLD, ComparedBank, Package, Packages
+from vast_harbor.core.stops.trial import YearPlan
 
 # Banks of the plan that go into the search, the cheapest of each class first.
 SEEDS = 4
 # So many packages are grown at once, so many improvements are added to one; pairs of so many improvements are
 # tried with so many packages, where one alone does not help.
-BEAM, MOST_ADDED, MOST_PAIRED, PAIRED = 3, 4, 4, 2
+BEAM, MOST_ADDED, MOST_PAIRED, PAIRED = 3, 3, 3, 1
 # Of so many groups of improvements the largest are tried in pairs with a smaller bank.
-MOST_GROUPS = 6
+MOST_GROUPS = 5
 # An improvement that makes a package dearer by more than this share of its own price is of no use to it [-].
 IDLE = 0.95
 # Packages that are run in full for the answer.
-IN_FULL = 5
+IN_FULL = 3
 # An improvement is added where it makes the package cheaper by this share [-].
 WORTH = 0.004
 # What is done beside a bank is advised where the package costs less than the bank alone by this share [-].
@@ -52,6 +53,8 @@ class Search:
     reference: Reference
     _rigs: dict[tuple[tuple[str, ...], int | None], RigAfter] = field(default_factory=dict)
     _known: dict[tuple[tuple[str, ...], object], Package | None] = field(default_factory=dict)
+    _years: dict[int | None, YearPlan] = field(default_factory=dict)
+    _smallest: dict[str, tuple[Bank, ...]] = field(default_factory=dict)
     _leading: dict[tuple[str, ...], tuple[Choice, ...]] = field(default_factory=dict)
 
     @cached_property
@@ -85,8 +88,14 @@ class Search:
         key = (key_of(added), weathers)
         if key not in self._rigs:
             go_on()
-            self._rigs[key] = RigAfter(self.base, self.reference, added, weathers)
+            self._rigs[key] = RigAfter(self.base, self.reference, added, weathers, like=self._like(weathers))
         return self._rigs[key]
+
+    def _like(self, weathers: int | None) -> YearPlan | None:
+        """The year of the base in so many weathers."""
+        if weathers not in self._years:
+            self._years[weathers] = YearPlan(self.base.simulated.year_plan.timeline, weathers)
+        return self._years[weathers]
 
     def package(self, added: Added, choice: Choice, weathers: int | None = 1) -> Package | None:
         """A package; None where its bank will not do in that rig.
@@ -143,9 +152,16 @@ class Search:
             return choice
         if choice.parallel > 1:
             return Bank(choice.model, choice.series, choice.parallel - 1)
-        least = self.base.assumptions.value("verdict_least_share") * self.base.need.energy.number
-        found = self.base.banks.proposals.search.holding(choice.model.battery_class.key, least)
-        return next((p.bank for p in found if p.bank.kg < choice.kg), choice)
+        found = self._least(choice.model.battery_class.key)
+        return next((bank for bank in found if bank.kg < choice.kg), choice)
+
+    def _least(self, key: str) -> tuple[Bank, ...]:
+        """The leading banks of a class that hold the least share of the rule's need."""
+        if key not in self._smallest:
+            least = self.base.assumptions.value("verdict_least_share") * self.base.need.energy.number
+            found = self.base.banks.proposals.search.holding(key, least)
+            self._smallest[key] = tuple(p.bank for p in found)
+        return self._smallest[key]
 
     def best_in(self, rig: RigAfter) -> tuple[Choice, ...]:
         """The leading bank of each class in a rig with another need or another place than the base; none in

@@ -130,6 +130,26 @@ class Timeline:
         attended = np.repeat(there, STEPS_A_DAY, axis=1)
         return replace(self.under(stretches, weather), attended=attended), weather
 
+    def with_own_sources(
+        self, other: "Timeline", laid: Conditions, stretches: Sequence[Sequence[DaySpec]], weather: Weather
+    ) -> Conditions:
+        """Days laid out for another rig, which differs in its sources only, with the sources of this one.
+
+        Args:
+            other: the timeline of that rig.
+            laid: its days as :meth:`seasons` gives them.
+            stretches: the days.
+            weather: their weather.
+        """
+        known = dict(zip((s for s in other.plan.sources if s.charges), laid.feeds, strict=True))
+        feeds = tuple(
+            known[s] if s in known else self._feed(s, stretches, weather)
+            for s in self.plan.sources
+            if s.charges
+        )
+        may = self._generator_ok(stretches).reshape(laid.generator_ok.shape)
+        return replace(laid, feeds=feeds, generator_ok=may)
+
     def under(self, stretches: Sequence[Sequence[DaySpec]], weather: Weather) -> Conditions:
         """Days under a weather.
 

@@ -149,6 +149,7 @@ def evaluate(
     extras_cost: Callable[[BankFigures], float | None] = lambda banked: 0.0,
     chosen: Mapping[str, Choice] = NO_CHOICE,
     known: dict[Bank, float | None] | None = None,
+    diagnosis: Diagnosis | None = None,
 ) -> Banks:
     """Every candidate and a proposal for each class.
 
@@ -160,6 +161,7 @@ def evaluate(
         extras_cost: money for what a bank needs in addition [money]; None where it is unsuitable even so.
         chosen: by class, the model to go on with where the tool chooses; those not named are looked for.
         known: what ``extras_cost`` gave before, for a plan that differs in nothing that it goes by.
+        diagnosis: what the old bank shows, where that is known already; None to work it out.
 
     Returns:
         The banks with their workings.
@@ -187,8 +189,9 @@ def evaluate(
             ),
         )
     # The old bank has served the rig as it is, without what is planned.
-    today = need if plan.present is None else evaluate_need(plan.present, reference, assumptions).need
-    diagnosis = diagnose(plan.as_it_is, assumptions, today)
+    if diagnosis is None:
+        today = need if plan.present is None else evaluate_need(plan.present, reference, assumptions).need
+        diagnosis = diagnose(plan.as_it_is, assumptions, today)
     carries = old_bank_carries(plan, assumptions, need, diagnosis.health if diagnosis else None)
     findings += old_bank_findings(plan, carries, need)
     if plan.old_bank is not None:

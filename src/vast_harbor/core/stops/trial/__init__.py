@@ -11,6 +11,7 @@ from vast_harbor.core.stops.trial.trial import SimulationResult, Trial
 from vast_harbor.core.stops.trial.unequal_nights import unequal_nights
 from vast_harbor.core.stops.trial.weather_odds import odds
 from vast_harbor.core.stops.trial.year import YearOf
+from vast_harbor.core.stops.trial.year_plan import YearPlan
 
 __all__ = (
     "OLD",
@@ -20,6 +21,7 @@ __all__ = (
     "SimulationResult",
     "Trial",
     "YearOf",
+    "YearPlan",
     "cycles",
     "odds",
     "old_bank_as_bank",

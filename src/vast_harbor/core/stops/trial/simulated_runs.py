@@ -44,6 +44,7 @@ class SimulatedRuns:
     Attributes:
         plan, reference, assumptions, days, banks: the plan and what holds for it.
         weathers: of a year; None for as many as make it sure.
+        like: the year of a rig that differs in its sources only; None without one.
     """
 
     plan: Plan
@@ -52,6 +53,7 @@ class SimulatedRuns:
     days: Days
     banks: Banks
     weathers: int | None = None
+    like: YearPlan | None = None
 
     @cached_property
     def timeline(self) -> Timeline:
@@ -121,7 +123,7 @@ class SimulatedRuns:
     @cached_property
     def year_plan(self) -> YearPlan:
         """The days that stand for a year."""
-        return YearPlan(self.timeline.calm, self.weathers)
+        return YearPlan(self.timeline.calm, self.weathers, self.like)
 
     @cached_property
     def years(self) -> Mapping[str, YearOf]:

@@ -12,6 +12,7 @@ from vast_harbor.core.schedule.day_pattern import DaySpec
 from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.schedule.year_calendar import YearCalendar
 from vast_harbor.core.simulation.conditions import Conditions
+from vast_harbor.core.weather.daily_weather import Weather
 
 # Years side by side, each with its own weather; more where a year has few nights.
 WEATHERS, MOST_WEATHERS = 3, 9
@@ -27,10 +28,12 @@ class YearPlan:
     Attributes:
         timeline: the rig's days.
         weathers: how many; None for three, or more where a year has few nights.
+        like: the year of a rig that differs in its sources only, in as many weathers; None to lay all out.
     """
 
     timeline: Timeline
     weathers: int | None = None
+    like: "YearPlan | None" = None
 
     @cached_property
     def calendar(self) -> YearCalendar:
@@ -48,7 +51,15 @@ class YearPlan:
     @cached_property
     def conditions(self) -> Conditions:
         """The days laid out."""
-        return self.timeline.calm.seasons(self.specs, SEED)[0].doubled()
+        if self.like is None:
+            return self.laid[0].doubled()
+        laid, weather = self.like.laid
+        return self.timeline.with_own_sources(self.like.timeline, laid, self.specs, weather).doubled()
+
+    @cached_property
+    def laid(self) -> tuple[Conditions, Weather]:
+        """The days laid out once, and their weather."""
+        return self.timeline.calm.seasons(self.specs, SEED)
 
     @property
     def a_day(self) -> int:
