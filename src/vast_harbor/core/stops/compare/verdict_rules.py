@@ -115,5 +115,5 @@ def _rule_5(v: Verdict) -> Sentence:
     if v.winner is None:
         return Sentence(phrase("compare.verdict_text.buy_nothing"))
     return Sentence(
-        phrase("compare.verdict_text.up_front_cost_packages"), {"outlay": v.winner.cost["outlay"]}
+        phrase("compare.verdict_text.up_front_cost_until_later"), {"outlay": v.winner.cost["outlay"]}
     )
