@@ -142,3 +142,16 @@ def test_the_whole_is_said_in_the_order_of_doing(looked_at) -> None:
     assert any("best lead-acid package" in s for s in card)
     # What the bank alone would be is still there for the other pages, and is another sentence.
     assert sentence_text(verdict_text.bank_line(verdict), Style()) != line
+
+
+def test_a_bank_below_the_rule_says_why_it_will_do(demo_results, reference) -> None:
+    results = demo_results("mulga")
+    winner = results.verdict.winner
+    need, usable = results.need.energy.number, winner.banked["usable_wh"].number
+    assert 0.7 * need <= usable < need and winner.serves and winner.stopping is None
+    card = " ".join(sentence_text(s, Style()) for s in verdict_text.card(results.verdict))
+    assert "The house rule asks for" in card and "even when worn" in card
+    # Who holds to the rule gets what it asks.
+    over = {**results.plan.overrides, "verdict_least_share": 1.0}
+    strict = evaluate(replace(results.plan, overrides=over), reference).verdict.winner
+    assert strict.banked["usable_wh"].number >= need

@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Sequence
 
 from vast_harbor.core.figures.workings import Figure, Sentence, computed, escaped
+from vast_harbor.core.stops.banks import COVERS_NEED
 from vast_harbor.core.stops.compare import package_text
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.package import OLD, Package
@@ -169,6 +170,7 @@ def _buy(v: Verdict, winner: ComparedBank, nights: Figure) -> Iterator[Sentence]
     )
     yield from _undocumented(winner)
     yield from _beside(v, winner)
+    yield from _below_the_rule(v, winner)
     yield from _unserved(v, winner)
     # Where something is asked first, the rest is told in the workings.
     if winner in v.found and v.question is None:
@@ -205,6 +207,19 @@ def _undocumented(winner: ComparedBank) -> Iterator[Sentence]:
         yield Sentence(phrase("compare.verdict_text.no_certificate"))
     elif charges_cold:
         yield Sentence(phrase("compare.verdict_text.no_cold_stop"))
+
+
+def _below_the_rule(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
+    """That it holds less than the house rule asks, and why that will do."""
+    year = winner.year
+    if year is None or COVERS_NEED not in {f.code for f in winner.banked.findings}:
+        return
+    yield Sentence(
+        phrase("compare.verdict_text.below_the_rule"),
+        {
+            "need": v.days.need.energy, "usable": winner.banked["usable_wh"], "share": year["served_share"],
+        },
+    )  # fmt: skip
 
 
 def _unserved(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:
