@@ -38,7 +38,8 @@ def test_what_is_advised_is_planned_in_one_edit_and_undone(client, tern_rock) ->
     by_key = {p["key"]: p for p in found["packages"]}
     advised = by_key[found["advice"]]
     assert text(found["headline"]).startswith("For now: move the bank indoors, then buy ")
-    assert {s["step"] for s in found["ladder"]} >= {"nothing", "advised"} and found["families"]
+    assert {s["step"] for s in found["ladder"]} >= {"nothing", "advised"} and len(found["families"]) == 2
+    assert all(f["package"] in by_key or f["why"] for f in found["families"])
     assert all(s["package"] in by_key for s in (*found["ladder"], *found["levels"]) if s["package"])
     # Every figure that is told opens its workings.
     for token in (t for s in found["card"] for t in s if t.get("key")):

@@ -18,6 +18,7 @@ import LogFound from '@/ui/LogFound.vue'
 import { useLogFound } from '@/stores/useLogFound'
 import BuyButton from './BuyButton.vue'
 import CostPicture from './CostPicture.vue'
+import FamilyPart from './FamilyPart.vue'
 import FoundForYou from './FoundForYou.vue'
 import GlanceRow from './GlanceRow.vue'
 import QuotePanel from './QuotePanel.vue'
@@ -143,6 +144,7 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
   </section>
   <template v-if="compare.compared_banks.length">
     <LadderPart v-if="judged" :found="packages" :asking="asking" />
+    <FamilyPart v-if="judged && packages" :found="packages" />
     <ImprovementList v-if="judged && packages" :found="packages" />
     <GlanceRow class="mt-5" />
     <div ref="quoteFold">

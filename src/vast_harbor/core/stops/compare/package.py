@@ -86,12 +86,22 @@ class Package:
 
     @cached_property
     def figures(self) -> dict[str, Figure]:
-        """``outlay``, ``lifetime``, ``served``, ``kg``, ``hours``, and ``years`` of the old bank."""
-        values = {
+        """``outlay``, ``lifetime``, ``served``, ``kg``, ``hours``, ``years`` that the old bank is kept.
+
+        Of a new bank ``usable``, ``cycles`` and ``per_cycle``, too.
+        """
+        values: dict[str, tuple[float | None, str]] = {
             "outlay": (self.outlay, "money"), "lifetime": (self.lifetime, "money"),
             "served": (self.served, "%"), "kg": (self.kg, "kg"),
             "hours": (self.hours, "h"), "years": (self.kept_years, "years"),
         }  # fmt: skip
+        if not self.keeps:
+            bank = self.compared
+            values |= {
+                "usable": (bank.banked["usable_wh"].number, "Wh"),
+                "cycles": (bank.life["design_cycles"].value, "cycles"),
+                "per_cycle": (bank.cost["per_cycle"].value, "money/cycle"),
+            }
         return {
             key: Figure(
                 f"package.{self.key}.{key}", TOLD[key][0], value, unit, REFERENCE, source=TOLD[key][1]
@@ -107,6 +117,9 @@ TOLD = {
     "served": (phrase("compare.package.served"), phrase("compare.package.served_source")),
     "kg": (phrase("compare.package.kg"), phrase("compare.package.kg_source")),
     "hours": (phrase("compare.package.hours"), phrase("compare.package.hours_source")),
+    "usable": (phrase("compare.package.usable"), phrase("compare.package.usable_source")),
+    "cycles": (phrase("compare.package.cycles"), phrase("compare.package.cycles_source")),
+    "per_cycle": (phrase("compare.package.per_cycle"), phrase("compare.package.per_cycle_source")),
     "years": (phrase("compare.package.years"), phrase("compare.package.years_source")),
 }
 

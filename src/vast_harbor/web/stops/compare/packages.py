@@ -7,12 +7,12 @@ from flask_openapi3.models.tag import Tag
 
 from vast_harbor import data
 from vast_harbor.core.figures.display import Style
-from vast_harbor.core.figures.workings import REFERENCE, Figure, unescaped
+from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, unescaped
 from vast_harbor.core.improvements import PLANNED, REFUSED, Improvement, options, planned_improvements
 from vast_harbor.core.packages import packages_of
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import NEEDED
-from vast_harbor.core.stops.compare import LEVELS, Package, Packages, package_text, verdict_text
+from vast_harbor.core.stops.compare import LEVELS, Package, Packages, Verdict, package_text, verdict_text
 from vast_harbor.phrases import phrase
 from vast_harbor.telling.figures import figure_text, range_text
 from vast_harbor.web.base.answers import json_response
@@ -87,6 +87,14 @@ class LevelView(View):
     package: str
 
 
+class FamilyView(View):
+    """The best package with a bank of a family; why there is none where there is none."""
+
+    name: str
+    package: str
+    why: list[TokenView]
+
+
 class RefusedView(View):
     """What the owner said is not possible for them."""
 
@@ -104,7 +112,7 @@ class PackagesView(View):
     ladder: list[LadderStepView]
     money: list[str]
     levels: list[LevelView]
-    families: list[str]
+    families: list[FamilyView]
     possible: list[ImprovementView]
     planned: list[ImprovementView]
     refused: list[RefusedView]
@@ -142,9 +150,7 @@ def _view(results: Results, style: Style) -> PackagesView:
         else [LadderStepView(step=k, name=STEP_NAMES[k], package=p.key) for k, p in found.ladder],
         money=[] if found is None else [p.key for p in found.front],
         levels=[] if found is None else [_level(found, share, style) for share in LEVELS],
-        families=[]
-        if found is None
-        else [p.key for lead in (True, False) if (p := found.best_of(lead)) is not None],
+        families=[] if found is None else [_family(found, verdict, lead, style) for lead in (True, False)],
         possible=[_improvement(one, results, style) for one in options(plan, reference, results.assumptions)],
         planned=[_improvement(one, results, style) for one in planned],
         refused=[
@@ -190,6 +196,17 @@ def _row(one: Improvement, state: str = PLANNED) -> dict[str, Any]:
         "target": one.target, "price": None, "state": state, "tag": NEEDED,
     }  # fmt: skip
     return {"op": "add", "path": "/improvements/-", "value": value}
+
+
+def _family(found: Packages, verdict: Verdict, lead: bool, style: Style) -> FamilyView:
+    package = found.best_of(lead)
+    outs = [o for o in verdict.outs if o.compared.banked.battery_class.is_lead_acid == lead]
+    why = outs[0].says if outs else Sentence(phrase("compare.packages.family_none"))
+    return FamilyView(
+        name=phrase("compare.packages.family_lead") if lead else phrase("compare.packages.family_lfp"),
+        package="" if package is None else package.key,
+        why=[] if package is not None else tokens(why, style),
+    )
 
 
 def _level(found: Packages, share: float, style: Style) -> LevelView:
