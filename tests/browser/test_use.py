@@ -307,7 +307,7 @@ def test_every_dialog_is_accessible_and_gives_the_focus_back(page: Page, demo) -
         for way in ways:
             way()
             expect(page.locator("[id^=headlessui-dialog-panel]")).to_be_visible()
-            page.wait_for_load_state("networkidle")
+            page.wait_for_load_state("networkidle", timeout=4 * PATIENCE_MS)
             assert failures(page, sampled(RULES, "day")) == []
             page.keyboard.press("3")  # Goes nowhere behind an open dialog.
             page.keyboard.press("Escape")
