@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.stops.banks import DOES_HARM, Banks, Build, QuickLifeCost, of_bank
 from vast_harbor.core.stops.charging import suitability_of
-from vast_harbor.core.stops.compare import HARMFUL, CatalogueSearch, ComparedBank, compared_bank
+from vast_harbor.core.stops.compare import FOUND, HARMFUL, CatalogueSearch, ComparedBank, compared_bank
 from vast_harbor.core.stops.trial import SimulatedRuns, YearOf
 
 # So many banks are tried at most.
@@ -33,7 +33,7 @@ class CatalogueBanks:
             year: gives its simulated year; None where none is run.
         """
         limits, old = self.banks.rig_limits, self.banks.old_kg
-        banked = of_bank(limits, bank, old, f"found:{bank.model.battery_class.key}")
+        banked = of_bank(limits, bank, old, f"{FOUND}{bank.model.battery_class.key}")
         assert banked.build is not None
         return compared_bank(
             QuickLifeCost(limits), banked, old, year(banked.build), None, suitability_of(banked.build)

@@ -14,7 +14,8 @@ from vast_harbor.core.battery.catalogue_entry import model_of
 from vast_harbor.core.battery.chemistry import BatteryClass, Range
 from vast_harbor.core.installation.cables import CableData, FuseKind
 from vast_harbor.core.rig.assumptions import AssumptionEntry, HouseRule
-from vast_harbor.core.rig.plan import ImprovementKind, Reference
+from vast_harbor.core.rig.improvement_rows import ImprovementKind
+from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.weather.climate import Climate, Region
 
 DEMO_RIGS = ("kittiwake", "tern-rock", "mulga", "pebble", "long-haul")

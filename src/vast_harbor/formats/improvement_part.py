@@ -5,7 +5,7 @@ from typing import Annotated
 from pydantic import Field
 
 from vast_harbor.core.improvements import KINDS, STATES
-from vast_harbor.core.rig.plan import NEEDED, WANTED, PlannedImprovement
+from vast_harbor.core.rig.improvement_rows import NEEDED, WANTED, PlannedImprovement
 from vast_harbor.formats.fields import Choice, Measure
 from vast_harbor.formats.parts import IDENTIFIER, PRICE_OR_NONE, Part
 from vast_harbor.phrases import phrase

@@ -7,6 +7,7 @@ from vast_harbor.core.improvements import carried_out
 from vast_harbor.core.installation.packing import Place
 from vast_harbor.core.rig.changeover import Changeover, Devices, ProofReading, Purchase, Tick
 from vast_harbor.core.rig.day_types import DayType, Times
+from vast_harbor.core.rig.improvement_rows import PlannedImprovement
 from vast_harbor.core.rig.loads import DC, SECOND, Inverter, Load
 from vast_harbor.core.rig.plan import (
     Candidate,
@@ -14,7 +15,6 @@ from vast_harbor.core.rig.plan import (
     Fix,
     OldBank,
     Plan,
-    PlannedImprovement,
     PurchaseStep,
     Reference,
     SecondBank,

@@ -10,7 +10,8 @@ from sampled import sampled
 from vast_harbor import data
 from vast_harbor.core.improvements import KINDS, carried_out, options, planned_improvements, with_improvements
 from vast_harbor.core.passage import evaluate
-from vast_harbor.core.rig.plan import CABIN, Plan, PlannedImprovement
+from vast_harbor.core.rig.improvement_rows import PlannedImprovement
+from vast_harbor.core.rig.plan import CABIN, Plan
 from vast_harbor.core.rig.sources import ENGINE, PWM, RELAY, SOLAR
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.rig_plan import to_plan

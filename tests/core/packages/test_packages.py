@@ -13,7 +13,8 @@ from vast_harbor import data
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.packages import Search, look, packages_of
 from vast_harbor.core.passage import Results, evaluate
-from vast_harbor.core.rig.plan import PlannedImprovement, Reference
+from vast_harbor.core.rig.improvement_rows import PlannedImprovement
+from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.stops.compare import BUY, Packages, verdict_text
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.rig_plan import to_plan
@@ -150,7 +151,7 @@ def test_a_bank_below_the_rule_says_why_it_will_do(demo_results, reference) -> N
     need, usable = results.need.energy.number, winner.banked["usable_wh"].number
     assert 0.7 * need <= usable < need and winner.serves and winner.stopping is None
     card = " ".join(sentence_text(s, Style()) for s in verdict_text.card(results.verdict))
-    assert "The house rule asks for" in card and "even when worn" in card
+    assert "of the house rule" in card and "Up-front cost" in card and "even when worn" in card
     # Who holds to the rule gets what it asks.
     over = {**results.plan.overrides, "verdict_least_share": 1.0}
     strict = evaluate(replace(results.plan, overrides=over), reference).verdict.winner

@@ -12,8 +12,9 @@ from vast_harbor.core.installation.fault_finding import causes
 from vast_harbor.core.installation.lifting import lifters
 from vast_harbor.core.passage import evaluate
 from vast_harbor.core.rig.changeover import Devices, ProofReading, Purchase, Tick
+from vast_harbor.core.rig.improvement_rows import NEEDED, WANTED
 from vast_harbor.core.rig.loads import AC, DC, Inverter, Load
-from vast_harbor.core.rig.plan import NEEDED, THERE, WANTED, Candidate, OldBank
+from vast_harbor.core.rig.plan import THERE, Candidate, OldBank
 from vast_harbor.core.rig.plan_place import Locker
 from vast_harbor.core.rig.sources import ENGINE, MAINS, SOLAR, UPKEEP, Source
 from vast_harbor.core.stops.changeover import Changeover, Work, against, simulated

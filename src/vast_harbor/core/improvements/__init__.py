@@ -3,14 +3,13 @@
 from vast_harbor.core.improvements.improvement import Improvement
 from vast_harbor.core.improvements.options import (
     KINDS,
-    PLANNED,
-    REFUSED,
     STATES,
     carried_out,
     options,
     planned_improvements,
     with_improvements,
 )
+from vast_harbor.core.rig.improvement_rows import PLANNED, REFUSED
 
 __all__ = (
     "KINDS",

@@ -3,15 +3,18 @@
 from collections.abc import Iterator
 from dataclasses import replace
 
-from vast_harbor.core.figures.workings import Sentence
-from vast_harbor.core.improvements.improvement import Improvement
+from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
+from vast_harbor.core.improvements.improvement import Change, Improvement
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import CABIN, ImprovementKind, Plan
-from vast_harbor.core.rig.sources import DC_DC, ENGINE, GENERATOR, MAINS, Source
+from vast_harbor.core.rig.improvement_rows import ImprovementKind
+from vast_harbor.core.rig.plan import CABIN, Plan
+from vast_harbor.core.rig.sources import CHARGE_V, DC_DC, ENGINE, GENERATOR, MAINS, MAINS_EFFICIENCY, Source
 from vast_harbor.phrases import phrase
 
 # A generator burns so much for each watt that it can give [l/h].
 LITRES_PER_WH = 0.0006
+# What even a small hook-up gives [W].
+SURE_SUPPLY_W = 1000.0
 # Without a stated alternator no more is advised than half of a small one gives [A].
 UNKNOWN_ALTERNATOR_A = 30.0
 
@@ -31,7 +34,7 @@ def dc_dc(
         return None
     known = there is not None and not there.assumed
     half = there.alternator_a / 2 / (plan.system_v / 12) if there is not None else 0.0
-    most = half if known else UNKNOWN_ALTERNATOR_A
+    most = half if known else UNKNOWN_ALTERNATOR_A / (plan.system_v / 12)
     if size > most or (there is not None and not there.is_relay and (there.amps or 0.0) >= size):
         return None
     amps = f"{size:g}"
@@ -41,14 +44,10 @@ def dc_dc(
         wakes=True, rests=False,
     )  # fmt: skip
 
-    def change(p: Plan) -> Plan:
-        rest = [new if s.id == new.id else s for s in p.sources]
-        return replace(p, sources=tuple(rest if there is not None else [*rest, new]))
-
     return Improvement(
         kind, size, there.id if there is not None else "",
         phrase("improvements.chargers.dc_dc_says", amps=amps),
-        change,
+        _with(new),
         hidden=phrase("rig.source_remedies.fuses_both_ends_wire"),
         worse=Sentence(phrase("improvements.chargers.dc_dc_worse")),
         asks=None if known else Sentence(phrase("improvements.chargers.dc_dc_asks")),
@@ -75,16 +74,25 @@ def mains_charger(
         absorption_v=base.absorption_v or 14.4, float_v=base.float_v or 13.5,
     )  # fmt: skip
 
-    def change(p: Plan) -> Plan:
-        rest = [new if s.id == new.id else s for s in p.sources]
-        return replace(p, sources=tuple(rest if there is not None else [*rest, new]))
-
     return Improvement(
         kind, size, there.id if there is not None else "",
         phrase("improvements.chargers.mains_says", amps=amps),
-        change,
+        _with(new),
         hidden=phrase("improvements.chargers.mains_hidden"),
+        asks=_supply(plan, kind, size),
     )  # fmt: skip
+
+
+def _supply(plan: Plan, kind: ImprovementKind, amps: float) -> Sentence | None:
+    """Whether the hook-up bears a charger: asked where it takes more than the smallest supplies give."""
+    watts = amps * CHARGE_V * plan.system_v / 12 / MAINS_EFFICIENCY
+    if watts <= SURE_SUPPLY_W:
+        return None
+    takes = Figure(
+        f"improvement.mains_charger.{amps:g}.watts", phrase("improvements.chargers.mains_watts"), watts, "W",
+        REFERENCE, source=kind.source,
+    )  # fmt: skip
+    return Sentence(phrase("improvements.chargers.mains_asks"), {"watts": takes})
 
 
 def generator(
@@ -103,10 +111,20 @@ def generator(
     return Improvement(
         kind, size, "",
         phrase("improvements.chargers.generator_says", watts=watts),
-        lambda p: replace(p, sources=(*p.sources, new)),
+        _with(new),
         worse=Sentence(phrase("improvements.chargers.generator_worse")),
         asks=Sentence(phrase("improvements.chargers.generator_asks")),
     )  # fmt: skip
+
+
+def _with(new: Source) -> Change:
+    """The rig with a source in the place of the one of its id, or beside the others."""
+
+    def change(plan: Plan) -> Plan:
+        there = {s.id: s for s in plan.sources}
+        return replace(plan, sources=tuple((there | {new.id: new}).values()))
+
+    return change
 
 
 def _target_of(plan: Plan, kind: str) -> str:

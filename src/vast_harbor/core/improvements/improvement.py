@@ -2,9 +2,11 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from hashlib import sha256
 
 from vast_harbor.core.figures.workings import Sentence
-from vast_harbor.core.rig.plan import ImprovementKind, Plan, PlannedImprovement
+from vast_harbor.core.rig.improvement_rows import PLANNED, ImprovementKind, PlannedImprovement
+from vast_harbor.core.rig.plan import Plan
 
 Change = Callable[[Plan], Plan]
 
@@ -20,7 +22,6 @@ class Improvement:
         says: what is done, as an instruction.
         change: makes the rig as it is afterwards.
         own_price: what its owner knows that it costs [money]; None for the shipped price.
-        base: added to the shipped price, at the price level of the rig [money].
         yearly: what it costs a year from then on [money].
         hidden: work that comes with it; empty for none.
         worse: what gets worse; None for nothing.
@@ -35,7 +36,6 @@ class Improvement:
     says: str
     change: Change
     own_price: float | None = None
-    base: float = 0.0
     yearly: float = 0.0
     hidden: str = ""
     worse: Sentence | None = None
@@ -60,11 +60,6 @@ class Improvement:
         return self.kind.kg_each * self.size
 
     @property
-    def m2(self) -> float:
-        """Roof that it takes [m²]."""
-        return self.kind.m2_each * self.size
-
-    @property
     def hours(self) -> float:
         """Work [h]."""
         return self.kind.hours + self.kind.hours_each * self.size
@@ -81,11 +76,16 @@ class Improvement:
             level * (base + each * self.size)
             for base, each in zip(self.kind.base, self.kind.each, strict=True)
         )
-        return low + self.base, likely + self.base, high + self.base
+        return low, likely, high
 
-    def planned(self, id: str = "") -> PlannedImprovement:
-        """It as a row of the plan."""
-        return PlannedImprovement(id or self.id or self.key, self.kind.key, self.size, self.target)
+    def row(self, state: str = PLANNED) -> PlannedImprovement:
+        """It as a row of the plan: planned, or refused in every size.
+
+        Its id is made of the whole key, which may be longer than an id.
+        """
+        mark = sha256(f"{self.key} {state}".encode()).hexdigest()[:8]
+        size = self.size if state == PLANNED else 0.0
+        return PlannedImprovement(f"{self.kind.key}-{mark}", self.kind.key, size, self.target, state=state)
 
     def apply(self, plan: Plan) -> Plan:
         """The rig as it is once this is done; it adds its mass to what the rig carries."""

@@ -7,8 +7,9 @@ from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.figures.workings import Sentence, escaped
 from vast_harbor.core.improvements.improvement import Improvement
 from vast_harbor.core.rig.assumptions import Assumptions
+from vast_harbor.core.rig.improvement_rows import ImprovementKind
 from vast_harbor.core.rig.loads import COULD_DROP, COULD_GAS, COULD_SHIFT, HOURS, STANDBY, TIMES, USES, Load
-from vast_harbor.core.rig.plan import ImprovementKind, Plan
+from vast_harbor.core.rig.plan import Plan
 from vast_harbor.phrases import phrase
 
 # Where loads are moved to: the hours in which the sun is strongest [h].

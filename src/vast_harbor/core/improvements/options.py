@@ -6,9 +6,15 @@ from dataclasses import dataclass, replace
 from vast_harbor.core.improvements import chargers, loads, panels, place
 from vast_harbor.core.improvements.improvement import Improvement
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import WANTED, ImprovementKind, Plan, PlannedImprovement, Reference
+from vast_harbor.core.rig.improvement_rows import (
+    PLANNED,
+    REFUSED,
+    WANTED,
+    ImprovementKind,
+    PlannedImprovement,
+)
+from vast_harbor.core.rig.plan import Plan, Reference
 
-PLANNED, REFUSED = "planned", "refused"
 STATES = (PLANNED, REFUSED)
 Make = Callable[[Plan, Assumptions, ImprovementKind, float, str], Improvement | None]
 Each = Callable[[Plan, Assumptions, ImprovementKind], Iterator[Improvement]]
@@ -73,17 +79,23 @@ def planned_improvements(
     plan: Plan, reference: Reference, assumptions: Assumptions
 ) -> tuple[Improvement, ...]:
     """What is planned beside the bank, in the order of doing; what is not possible any more is left out."""
-    order, at = list(KINDS), plan.as_it_is
-    out = []
-    rows = [r for r in plan.improvements if r.state == PLANNED]
-    for row in sorted(rows, key=lambda r: order.index(r.kind)):
+    return _done(plan.as_it_is, plan.improvements, reference, assumptions)[0]
+
+
+def _done(
+    present: Plan, rows: Iterable[PlannedImprovement], reference: Reference, assumptions: Assumptions
+) -> tuple[tuple[Improvement, ...], Plan]:
+    """What is planned and still possible, and the rig with it done."""
+    order, at, out = list(KINDS), present, []
+    planned = [r for r in rows if r.state == PLANNED]
+    for row in sorted(planned, key=lambda r: order.index(r.kind)):
         one = KINDS[row.kind].make(at, assumptions, reference.improvements[row.kind], row.size, row.target)
         if one is not None:
             own = one.own_price if row.price is None else row.price
             one = replace(one, id=row.id, own_price=own, wanted=row.tag == WANTED)
             at = one.apply(at)
             out.append(one)
-    return tuple(out)
+    return tuple(out), at
 
 
 def carried_out(plan: Plan, reference: Reference) -> Plan:
@@ -98,13 +110,8 @@ def carried_out(plan: Plan, reference: Reference) -> Plan:
     """
     present = plan.as_it_is
     assumptions = reference.assumptions(plan.house_rule, plan.overrides)
-    done = planned_improvements(present, reference, assumptions)
-    if not done:
-        return present
-    made = present
-    for one in done:
-        made = one.apply(made)
-    return replace(made, present=present)
+    done, made = _done(present, present.improvements, reference, assumptions)
+    return replace(made, present=present) if done else present
 
 
 def with_improvements(plan: Plan, more: Iterable[Improvement], reference: Reference) -> Plan:
@@ -118,5 +125,5 @@ def with_improvements(plan: Plan, more: Iterable[Improvement], reference: Refere
     present, added = plan.as_it_is, list(more)
     groups = {(a.kind.key, a.target) for a in added}
     kept = [r for r in present.improvements if r.state != PLANNED or (r.kind, r.target) not in groups]
-    rows = (*kept, *(a.planned() for a in added))
+    rows = (*kept, *(a.row() for a in added))
     return carried_out(replace(present, improvements=rows), reference)

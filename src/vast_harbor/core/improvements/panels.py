@@ -6,7 +6,8 @@ from dataclasses import replace
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
 from vast_harbor.core.improvements.improvement import Improvement
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import CABIN, ImprovementKind, Plan
+from vast_harbor.core.rig.improvement_rows import ImprovementKind
+from vast_harbor.core.rig.plan import CABIN, Plan
 from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.rig.sources import MPPT, PWM, SOLAR, Source
 from vast_harbor.phrases import phrase

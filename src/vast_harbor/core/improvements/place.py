@@ -6,7 +6,8 @@ from dataclasses import replace
 from vast_harbor.core.figures.workings import Sentence
 from vast_harbor.core.improvements.improvement import Improvement
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import ImprovementKind, Plan
+from vast_harbor.core.rig.improvement_rows import ImprovementKind
+from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.rig.plan_place import Locker
 from vast_harbor.core.rig.sources import MAINS
 from vast_harbor.core.weather.climate import ENGINE, LIVING, OUTSIDE

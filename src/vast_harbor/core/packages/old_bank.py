@@ -4,13 +4,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from vast_harbor.core.cost.cash_flow import annuity
-from vast_harbor.core.cost.life_cost import LifeCostInputs
+from vast_harbor.core.cost.life_cost import LifeCostInputs, running_a_year
 from vast_harbor.core.cost.monte_carlo import Uncertainty, spread
 from vast_harbor.core.improvements import Improvement
-from vast_harbor.core.rig.plan import WORKSHOP, OldBank
+from vast_harbor.core.rig.assumptions import Assumptions
+from vast_harbor.core.rig.plan import HOUR_OF, OldBank
 from vast_harbor.core.stops.banks import Banks, QuickLifeCost
 from vast_harbor.core.stops.rig import old_health
-from vast_harbor.core.stops.trial import SimulatedRuns, YearOf
+from vast_harbor.core.stops.trial import SimulatedRuns, YearOf, old_bank_as_bank
 
 # A bank is not counted on for less than this, nor for longer than the other [years].
 LEAST_YEARS, MOST_YEARS = 0.5, 8.0
@@ -23,10 +24,12 @@ class Beside:
     Attributes:
         once: on the day, labour included [money].
         yearly: a year from then on [money].
+        wanted: on the day, for what the owner wants whatever the bank; charged to none [money].
     """
 
     once: float
     yearly: float
+    wanted: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,7 +61,8 @@ class KeptBank:
         charged = [(one, price) for one, price in zip(improvements, prices, strict=True) if not one.wanted]
         parts = sum(price for _, price in charged)
         hours = sum(one.hours for one, _ in charged)
-        return Beside(parts + hours * self.hour, sum(one.yearly for one, _ in charged))
+        yearly, wanted = sum(one.yearly for one, _ in charged), sum(prices) - parts
+        return Beside(parts + hours * self.hour, yearly, wanted)
 
     def cost(
         self, beside: Beside, later: LifeCostInputs, uncertainty: Uncertainty, years: float
@@ -99,33 +103,21 @@ def kept_bank(now: Banks, after: Banks, runs: SimulatedRuns) -> KeptBank | None:
         where no year can be run.
     """
     limits, diagnosis = after.rig_limits, now.diagnosis
-    old = limits.plan.old_bank
-    if old is None or not old.kept or diagnosis is None or diagnosis.danger:
+    plan, value = limits.plan, limits.assumptions.value
+    old, bank = plan.old_bank, old_bank_as_bank(plan)
+    if old is None or bank is None or not old.kept or diagnosis is None or diagnosis.danger:
         return None
     if diagnosis.health is None or diagnosis.health.value is None:
         return None
     year = runs.year_of_old(after)
     if year is None:
         return None
-    assume = limits.assumptions
-    look = QuickLifeCost(limits)
-    key, value = old.battery_class.key, assume.value
-    maintenance = value(f"care_hours.{key}") * value("hour_rate")
-    maintenance += value("water_cost") if old.battery_class.water else 0.0
-    use = year.numbers
-    lost = use.elsewhere * value("night_elsewhere") + _critical(use.critical_nights, use.critical_share, look)
-    hour = value("workshop_rate" if limits.plan.labour == WORKSHOP else "hour_rate")
-    years = years_left(old, old_health(diagnosis), look)
-    return KeptBank(year, years, maintenance + lost + use.fuel, hour, value("discount_rate"))
+    running = float(running_a_year(QuickLifeCost(limits).inputs(bank, year.numbers)))
+    years = years_left(old, old_health(diagnosis), limits.assumptions)
+    return KeptBank(year, years, running, value(HOUR_OF[plan.labour]), value("discount_rate"))
 
 
-def _critical(nights: float, share: float, look: QuickLifeCost) -> float:
-    may = look.rig_limits.assumptions.value("verdict_critical")
-    beyond = max(0.0, 1 - may / share) if share > 0 else 0.0
-    return nights * beyond * look.rig_limits.assumptions.value("critical_night")
-
-
-def years_left(old: OldBank, health: float, look: QuickLifeCost) -> float:
+def years_left(old: OldBank, health: float, assumptions: Assumptions) -> float:
     """How long a bank that is in use still lasts [years].
 
     It goes on wearing at the pace that brought it from new to its health; without its age, by the years of
@@ -134,12 +126,11 @@ def years_left(old: OldBank, health: float, look: QuickLifeCost) -> float:
     Args:
         old: the bank.
         health: its state of health [-].
-        look: what banks meet in the rig.
+        assumptions: what holds for the plan.
     """
-    assume = look.rig_limits.assumptions
     lead = old.battery_class.is_lead_acid
-    end = assume.value("worn_out.lead_acid") if lead else assume.value("worn_out_floor.lfp")
-    of_class = assume.value(f"calendar_years.{old.battery_class.key}")
+    end = assumptions.value("worn_out.lead_acid") if lead else assumptions.value("worn_out_floor.lfp")
+    of_class = assumptions.value(f"calendar_years.{old.battery_class.key}")
     pace = (1 - end) / of_class
     if old.age_years and health < 1:
         pace = max(pace / 2, (1 - health) / old.age_years)

@@ -159,7 +159,7 @@ class RigAfter:
         middle, dear = kept.cost(done, later.cost.inputs, uncertainty_of(assumptions), years)
         return Package(
             self.plan, self.improvements, self._added, OLD, later,
-            weigh(assumptions, middle, dear), middle, done.once, self._served(kept.year),
+            weigh(assumptions, middle, dear), middle, done.once + done.wanted, self._served(kept.year),
             self._old_kg + self._kg, min(kept.years, years),
         )  # fmt: skip
 

@@ -13,6 +13,7 @@ from vast_harbor.core.installation.packing import Place
 from vast_harbor.core.rig.assumptions import AssumptionEntry, Assumptions, HouseRule
 from vast_harbor.core.rig.changeover import Changeover, Purchase
 from vast_harbor.core.rig.day_types import PLAIN_DAY, DayType
+from vast_harbor.core.rig.improvement_rows import NEEDED, WANTED, ImprovementKind, PlannedImprovement
 from vast_harbor.core.rig.loads import Inverter, Load
 from vast_harbor.core.rig.plan_place import Installed, Loading, Locker, Site, Stay
 from vast_harbor.core.rig.sources import Source, together
@@ -21,68 +22,16 @@ from vast_harbor.phrases import phrase
 
 NO_CHANGEOVER = Changeover()
 # What an extra is to a bank, and who puts a bank in.
-NEEDED, WANTED, THERE = "needed", "wanted", "there"
+THERE = "there"
 TAGS = (NEEDED, WANTED, THERE)
 OWN_HANDS, WORKSHOP = "own", "workshop"
+# Assumption that prices an hour of work, by who does it.
+HOUR_OF = {OWN_HANDS: "hour_rate", WORKSHOP: "workshop_rate"}
 # The one kind of rig that does not move.
 CABIN = "cabin"
 # An alarm, or a monitor that counts, warns in time.
 WATCHED = "monitor"
 DIFFICULTIES = ("easy", "some", "hard")
-
-
-@dataclass(frozen=True, slots=True)
-class ImprovementKind:
-    """Shipped data of a kind of improvement: what can be done beside the bank.
-
-    Attributes:
-        key: name of the kind.
-        unit, sizes: what is sold; no sizes where it has none.
-        base, each: low, likely and high price: fixed, and for one unit of the size [money].
-        hours, hours_each: work: fixed, and for one unit of the size [h].
-        skill: ``anyone``, ``handy`` or ``electrician``.
-        life_years: until it is bought again [years].
-        kept: share of its price that its unused life fetches [-].
-        kg_each, m2_each: mass and roof for one unit of the size [kg], [m²].
-        source: where the figures come from.
-    """
-
-    key: str
-    unit: str
-    sizes: tuple[float, ...]
-    base: tuple[float, float, float]
-    each: tuple[float, float, float]
-    hours: float
-    skill: str
-    life_years: float
-    kept: float
-    source: str
-    hours_each: float = 0.0
-    kg_each: float = 0.0
-    m2_each: float = 0.0
-
-
-@dataclass(frozen=True, slots=True)
-class PlannedImprovement:
-    """A row of the plan: an improvement that the owner plans, or one that is not possible for them.
-
-    Attributes:
-        id: name within the rig.
-        kind: key of its kind.
-        size: in the unit of its kind; 0 where it has none.
-        target: id of the load or source that it changes; empty for none.
-        price: what its owner knows that it costs [money]; None for the shipped price.
-        state: ``planned`` or ``refused``; a kind without size and target is refused as a whole.
-        tag: ``needed`` for this bank, or ``wanted`` whatever the bank.
-    """
-
-    id: str
-    kind: str
-    size: float = 0.0
-    target: str = ""
-    price: float | None = None
-    state: str = "planned"
-    tag: str = NEEDED
 
 
 @dataclass(frozen=True, slots=True, eq=False)

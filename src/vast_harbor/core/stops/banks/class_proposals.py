@@ -155,13 +155,14 @@ class ClassSearch:
         layouts = tuple(sized_layouts)
         return Proposal(battery_class, layouts, tuple(unfit), lambda: self._suitable(layouts))
 
-    def holding(self, key: str, usable_wh: float) -> tuple[Priced, ...]:
+    def holding(self, key: str, usable_wh: float, most: int = KEPT) -> tuple[Priced, ...]:
         """The leading suitable banks of a class that hold so much, whatever is needed.
 
         Args:
             key: of the class.
             usable_wh: usable energy that they have at least [Wh]; where that is less than the need, whether
                 they will do is up to their simulated year.
+            most: so many of them at most.
         """
         limits = self.look.rig_limits
         sized = [
@@ -170,17 +171,17 @@ class ClassSearch:
             if model.battery_class.key == key
         ]
         will_do = PUT_RIGHT | ({NEED} if usable_wh < limits.days.need.energy.number else set())
-        return self._suitable([found for found in sized if found is not None], will_do)
+        return self._suitable([found for found in sized if found is not None], will_do, most)
 
     def _suitable(
-        self, layouts: Sequence[SizedLayout], put_right: frozenset[str] = PUT_RIGHT
+        self, layouts: Sequence[SizedLayout], put_right: frozenset[str] = PUT_RIGHT, most: int = KEPT
     ) -> tuple[Priced, ...]:
         """The leading suitable banks of a class, by their lifetime cost with all they need."""
         # A module that wants an external BMS and an electrician is only proposed where nothing else suits.
-        found = self._leading(layouts, put_right - {SWITCH}) or self._leading(layouts, put_right)
+        found = self._leading(layouts, put_right - {SWITCH}, most) or self._leading(layouts, put_right, most)
         return tuple(found)
 
-    def _leading(self, layouts: Sequence[SizedLayout], put_right: frozenset[str]) -> list[Priced]:
+    def _leading(self, layouts: Sequence[SizedLayout], put_right: frozenset[str], most: int) -> list[Priced]:
         """The few banks of least lifetime cost with all they need, of all that will do.
 
         They are looked at from the cheapest by themselves on. What a bank needs in addition never makes it
@@ -188,13 +189,13 @@ class ClassSearch:
         """
         found: list[Priced] = []
         for at, (bare, bank) in enumerate(self._bare(layouts, put_right)):
-            if at >= LOOKED_AT or (len(found) == KEPT and bare >= found[-1].lifetime):
+            if at >= LOOKED_AT or (len(found) == most and bare >= found[-1].lifetime):
                 break
             extra = self.extras_cost(bank)
             if extra is None:
                 continue
             found.append(Priced(bank, self.look.purchase(bank) + extra, bare + extra))
-            found = sorted(found, key=lambda p: (p.lifetime, p.outlay, p.bank.model.id))[:KEPT]
+            found = sorted(found, key=lambda p: (p.lifetime, p.outlay, p.bank.model.id))[:most]
         return found
 
     def _bare(

@@ -6,7 +6,8 @@ from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.datasheet import widened
 from vast_harbor.core.figures.workings import REFERENCE, Figure, computed, datasheet, typed
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import NEEDED, WANTED, Candidate, Extra, Plan
+from vast_harbor.core.rig.improvement_rows import NEEDED, WANTED
+from vast_harbor.core.rig.plan import Candidate, Extra, Plan
 from vast_harbor.core.rig.source_remedies import chosen, name_of
 from vast_harbor.phrases import phrase
 

@@ -11,7 +11,8 @@ from vast_harbor.core.figures.display import awg
 from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
 from vast_harbor.core.installation.cables import FuseKind, breaking_a, string_breaking_a
 from vast_harbor.core.rig.changeover import Purchase
-from vast_harbor.core.rig.plan import NEEDED, THERE, WANTED
+from vast_harbor.core.rig.improvement_rows import NEEDED, WANTED
+from vast_harbor.core.rig.plan import THERE
 from vast_harbor.core.stops.changeover.work import Work
 from vast_harbor.core.stops.compare import ADVISED, COUNTED, RequiredExtra
 from vast_harbor.phrases import phrase

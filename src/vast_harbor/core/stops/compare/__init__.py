@@ -1,11 +1,11 @@
 """The answer: who is cheapest, how sure that is, what would change it, and the verdict."""
 
 from vast_harbor.core.stops.compare import package_text, verdict_text
-from vast_harbor.core.stops.compare.compared_bank import ComparedBank
+from vast_harbor.core.stops.compare.compared_bank import FOUND, ComparedBank
 from vast_harbor.core.stops.compare.comparison import Compare, compared_bank, cumulative, evaluate
 from vast_harbor.core.stops.compare.extra_cost import extras_cost_of
 from vast_harbor.core.stops.compare.found_banks import CatalogueSearch
-from vast_harbor.core.stops.compare.package import LEVELS, NEW, OLD, Package, Packages
+from vast_harbor.core.stops.compare.package import LEVELS, NEW, OLD, Package, Packages, front_of
 from vast_harbor.core.stops.compare.priorities import PRIORITIES
 from vast_harbor.core.stops.compare.required_extras import ADVISED, COUNTED, RequiredExtra, difficulty
 from vast_harbor.core.stops.compare.uncertainty import uncertainty_of, weigh
@@ -18,6 +18,7 @@ __all__ = (
     "ADVISED",
     "BUY",
     "COUNTED",
+    "FOUND",
     "HARMFUL",
     "HOOK_UP",
     "KEEP",
@@ -39,6 +40,7 @@ __all__ = (
     "difficulty",
     "evaluate",
     "extras_cost_of",
+    "front_of",
     "items",
     "package_text",
     "reasons",

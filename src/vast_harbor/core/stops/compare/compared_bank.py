@@ -13,6 +13,9 @@ from vast_harbor.core.stops.compare.required_extras import hard_findings, met_co
 from vast_harbor.core.stops.trial import SimulationResult, YearOf
 from vast_harbor.phrases import phrase
 
+# What the id of a bank begins with that was found in the catalogue and is no candidate.
+FOUND = "found:"
+
 
 @dataclass(frozen=True, eq=False, repr=False)
 class ComparedBank:
@@ -52,6 +55,11 @@ class ComparedBank:
         """Id of the candidate."""
         return self.banked.candidate.id
 
+    @property
+    def is_own(self) -> bool:
+        """Whether it is a candidate of the owner, with its quote and what they chose for it."""
+        return not self.id.startswith(FOUND)
+
     @cached_property
     def met(self) -> frozenset[str]:
         """Codes of the findings that what is priced in puts right, and of the rule's need where the year
@@ -61,14 +69,22 @@ class ComparedBank:
 
     @property
     def serves(self) -> bool:
-        """Whether it holds most of what the rule asks, and its simulated year, at the age that is planned
-        for, serves nearly every night and every critical load."""
+        """Whether a bank smaller than the rule asks will do: it holds most of that and serves nearly every
+        night."""
+        build = self.banked.build
+        if build is None or not self.serves_nearly_all:
+            return False
+        asked = build.assumptions.value("verdict_least_share") * build.need.energy.number
+        return self.banked["usable_wh"].number >= asked
+
+    @property
+    def serves_nearly_all(self) -> bool:
+        """Whether its simulated year, at the age that is planned for, serves nearly every night and every
+        critical load."""
         year, build = self.year, self.banked.build
         if year is None or build is None or year["critical"].number:
             return False
-        asked = build.assumptions.value("verdict_least_share") * build.need.energy.number
-        enough = year["served_share"].number >= build.assumptions.value("verdict_served")
-        return enough and self.banked["usable_wh"].number >= asked
+        return year["served_share"].number >= build.assumptions.value("verdict_served")
 
     @property
     def hard(self) -> tuple[Finding, ...]:

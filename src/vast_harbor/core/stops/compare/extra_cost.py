@@ -7,7 +7,8 @@ from vast_harbor.core.cost.life_cost import LifeCostInputs
 from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
 from vast_harbor.core.improvements import Improvement
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import NEEDED, WORKSHOP, Plan
+from vast_harbor.core.rig.improvement_rows import NEEDED
+from vast_harbor.core.rig.plan import HOUR_OF, WORKSHOP, Plan
 from vast_harbor.core.stops.banks import COVERS_NEED, BankFigures
 from vast_harbor.core.stops.charging import suitability_of
 from vast_harbor.core.stops.compare.required_extras import (
@@ -65,7 +66,7 @@ def add_extra_cost(
         {"h_in": swap, "h_X": more},
     )  # fmt: skip
     shop = plan.labour == WORKSHOP
-    rate = assumptions.figure("workshop_rate" if shop else "hour_rate")
+    rate = assumptions.figure(HOUR_OF[plan.labour])
     f["labour"] = computed(
         f"{at}.labour",
         phrase("compare.extra_cost.labour"),

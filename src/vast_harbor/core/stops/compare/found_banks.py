@@ -21,8 +21,6 @@ MORE_MODELS = 4
 # Where what is not supplied is so much of what a bank costs [-], banks of its class that hold so many times
 # as much are tried as well, and taken where that costs less by the margin [-].
 COSTLY, TIMES_LARGER, MARGIN = 0.1, (1.2, 1.6, 2.5, 4.0), 0.02
-# So many sizes are tried from the rule's need down to the least share of it that will do.
-SMALLER_SIZES = 2
 RunInFull = Callable[[Bank], ComparedBank]
 
 
@@ -83,18 +81,18 @@ class CatalogueSearch:
         return best
 
     def _smaller(self, key: str, best: ComparedBank | None) -> ComparedBank | None:
-        """The best so far, or a bank that is smaller than the rule asks, will do all the same, and costs
-        less."""
+        """The best so far, or a bank of the least share of the rule's need that will do and costs less."""
+        if best is not None and not best.serves_nearly_all:
+            return best
         need = self.proposals.search.look.rig_limits.days.need.energy.number
         least = self.assumptions.value("verdict_least_share")
-        for k in range(1, SMALLER_SIZES + 1):
-            share = 1 - (1 - least) * k / SMALLER_SIZES
-            smaller = self.proposals.search.holding(key, share * need)
+        # Where none of the rule's size will do, one between may.
+        for share in (least,) if best is not None else (least, (1 + least) / 2):
+            smaller = self.proposals.search.holding(key, share * need, 1)
             less = self.run_in_full(smaller[0].bank) if smaller else None
-            if less is None or not less.serves:
-                break
-            if less.stopping is None and (best is None or self._rank(less) < (1 - MARGIN) * self._rank(best)):
-                best = less
+            if less is not None and less.stopping is None:
+                cheaper = best is None or self._rank(less) < (1 - MARGIN) * self._rank(best)
+                return less if cheaper else best
         return best
 
     def _with_more(self, best: ComparedBank, bank: Bank) -> ComparedBank:

@@ -1,6 +1,6 @@
 """A package: a bank with what is done beside it, and what the two come to together."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable
 from dataclasses import dataclass, field
 
 from vast_harbor.core.battery.chemistry import BatteryClass
@@ -15,6 +15,8 @@ from vast_harbor.phrases import phrase
 NEW, OLD = "new", "old"
 # Steps of the ladder, the least first.
 NOTHING, SMALLEST, ADVISED, FULL = "nothing", "smallest", "advised", "full"
+# A package is fuller than another where its bank holds so many times as much.
+LARGER = 1.3
 # Shares of the nights for which the cheapest package is told [-].
 LEVELS = (0.95, 0.99, 0.999)
 
@@ -54,8 +56,11 @@ class Package:
         """Name of the package, the same for the same things."""
         made = self.compared.banked.bank
         assert made is not None
-        which = f"{made.model.id}-{made.series}x{made.parallel}" if self.bank == NEW else OLD
-        return "+".join((*(one.key for one in self.improvements), which))
+        which = f"{made.model.id}-{made.series}x{made.parallel}"
+        if self.compared.is_own:
+            # The same layout at the owner's quote is another package.
+            which = self.compared.id
+        return "+".join((*(one.key for one in self.improvements), OLD if self.keeps else which))
 
     @property
     def keeps(self) -> bool:
@@ -80,7 +85,7 @@ class Package:
     @property
     def hours(self) -> float:
         """Work [h]."""
-        if self.bank == NEW:
+        if not self.keeps:
             return self.compared.cost["hours"].number
         return sum(one.hours for one in self.improvements)
 
@@ -140,13 +145,8 @@ class Packages:
 
     @cached_property
     def front(self) -> tuple[Package, ...]:
-        """For every amount of money on the day the package of least cost over the years, the cheapest on the
-        day first."""
-        out: list[Package] = []
-        for one in sorted(self.all, key=lambda p: (p.outlay, p.weighed)):
-            if not out or one.weighed < out[-1].weighed:
-                out.append(one)
-        return tuple(out)
+        """Of all of them, those of :func:`front_of`."""
+        return front_of(self.all)
 
     def serving(self, share: float) -> Package | None:
         """The package of least cost that serves such a share of the nights [-]; None where none does."""
@@ -155,7 +155,7 @@ class Packages:
 
     def best_of(self, lead_acid: bool) -> Package | None:
         """The package of least cost with a bank of a family; None where none was found."""
-        same = [p for p in self.all if p.is_lead_acid == lead_acid and p.bank == NEW]
+        same = [p for p in self.all if p.is_lead_acid == lead_acid and not p.keeps]
         return min(same, key=lambda p: p.weighed) if same else None
 
     @cached_property
@@ -176,11 +176,21 @@ class Packages:
         return tuple(out)
 
 
+def front_of(packages: Iterable[Package]) -> tuple[Package, ...]:
+    """For every amount of money on the day the package of least cost over the years, the cheapest on the day
+    first."""
+    out: list[Package] = []
+    for one in sorted(packages, key=lambda p: (p.outlay, p.weighed)):
+        if not out or one.weighed < out[-1].weighed:
+            out.append(one)
+    return tuple(out)
+
+
 def _fuller(package: Package, than: Package) -> bool:
-    """Whether a package serves at least as many nights, and holds more by half."""
+    """Whether a package serves at least as many nights, and holds clearly more."""
     usable = package.compared.banked["usable_wh"].number
-    larger = usable >= 1.3 * than.compared.banked["usable_wh"].number
-    return package.bank == NEW and package.served >= than.served - 1e-9 and larger
+    larger = usable >= LARGER * than.compared.banked["usable_wh"].number
+    return not package.keeps and package.served >= than.served - 1e-9 and larger
 
 
 @dataclass
@@ -192,13 +202,3 @@ class Answer:
     """
 
     packages: Packages | None = field(default=None)
-
-
-def in_order(improvements: Sequence[Improvement], order: Sequence[str]) -> tuple[Improvement, ...]:
-    """Improvements in the order of doing.
-
-    Args:
-        improvements: in any order.
-        order: keys of kinds, the first to do first.
-    """
-    return tuple(sorted(improvements, key=lambda one: (order.index(one.kind.key), one.target)))

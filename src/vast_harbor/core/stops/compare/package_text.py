@@ -5,7 +5,9 @@ from collections.abc import Iterator
 from vast_harbor.core.figures.workings import Sentence, escaped
 from vast_harbor.core.improvements import Improvement
 from vast_harbor.core.rig.plan import Plan
-from vast_harbor.core.stops.compare.package import OLD, Package
+from vast_harbor.core.stops.compare.bank_cautions import cautions_of_rig, undocumented
+from vast_harbor.core.stops.compare.compared_bank import ComparedBank
+from vast_harbor.core.stops.compare.package import Package
 from vast_harbor.core.stops.compare.verdict import Verdict
 from vast_harbor.phrases import and_list, phrase
 
@@ -15,7 +17,7 @@ def do(one: Improvement) -> str:
     return escaped(one.says[:1].lower() + one.says[1:])
 
 
-def headline(package: Package, v: Verdict | None = None) -> Sentence:
+def headline(package: Package, v: Verdict) -> Sentence:
     """A package in one line, in the order of doing.
 
     Args:
@@ -23,13 +25,10 @@ def headline(package: Package, v: Verdict | None = None) -> Sentence:
         v: the verdict, which names the bank where nothing is added to what is planned.
     """
     first = [do(one) for one in package.improvements]
-    if package.bank == OLD:
+    if package.keeps:
         says = and_list([*first, phrase("compare.package_text.keep")])
     else:
-        bank = package.compared
-        if v is not None and v.winner is not None and not package.added:
-            bank = v.winner
-        says = phrase("compare.package_text.buy", title=bank.title)
+        says = phrase("compare.package_text.buy", title=_bank_of(package, v).title)
         if first:
             says = phrase("compare.package_text.then", first=and_list(first), buy=says)
     says = says[:1].upper() + says[1:]
@@ -38,17 +37,27 @@ def headline(package: Package, v: Verdict | None = None) -> Sentence:
     return Sentence(phrase("compare.package_text.line", says=says))
 
 
+def _bank_of(package: Package, v: Verdict) -> ComparedBank:
+    """The bank to buy: where nothing is added to what is planned, the one of the verdict, which goes by what
+    its owner cares about, too."""
+    return package.compared if package.added or v.winner is None else v.winner
+
+
 def card(package: Package, v: Verdict) -> Iterator[Sentence]:
     """What a package costs, against what, and what would change it."""
     f = package.figures
     yield Sentence(phrase("compare.package_text.day"), {"outlay": f["outlay"], "hours": f["hours"]})
     yield from _against(package, v)
-    yield from _other_family(package, v)
+    if not package.keeps:
+        yield from undocumented(_bank_of(package, v))
+    yield from cautions_of_rig(v)
     asks = next((one.asks for one in package.improvements if one.asks is not None), None)
     if asks is not None:
         yield asks
-    elif package.bank == OLD:
+    elif package.keeps:
         yield Sentence(phrase("compare.package_text.until"), {"years": f["years"]})
+    # It stands in the table below as well: the first to go where there is more to say.
+    yield from _other_family(package, v)
 
 
 def _against(package: Package, v: Verdict) -> Iterator[Sentence]:
@@ -64,7 +73,7 @@ def _against(package: Package, v: Verdict) -> Iterator[Sentence]:
     best = min(alone, key=lambda p: p.weighed)
     name = (
         phrase("compare.package_text.old_alone")
-        if best.bank == OLD
+        if best.keeps
         else phrase("compare.package_text.alone", title=best.compared.title)
     )
     yield Sentence(

@@ -5,22 +5,17 @@ from collections.abc import Iterator, Sequence
 from vast_harbor.core.figures.workings import Figure, Sentence, computed, escaped
 from vast_harbor.core.stops.banks import COVERS_NEED
 from vast_harbor.core.stops.compare import package_text
+from vast_harbor.core.stops.compare.bank_cautions import CULPRITS, cautions_of_rig, undocumented
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
-from vast_harbor.core.stops.compare.package import OLD, Package
+from vast_harbor.core.stops.compare.package import Package
 from vast_harbor.core.stops.compare.priorities import PRIORITIES
 from vast_harbor.core.stops.compare.verdict import BUY, HOOK_UP, KEEP, MEND, Verdict
 from vast_harbor.core.stops.compare.verdict_reasons import ENDS, reasons
 from vast_harbor.core.stops.compare.verdict_rules import steps
 from vast_harbor.core.stops.compare.wear import nights_a_year
-from vast_harbor.core.stops.rig import CHARGER, DRAIN, USE
 from vast_harbor.phrases import and_list, phrase
 
 MOST_WORDS = 120
-CULPRITS = {
-    CHARGER: phrase("terms.names.charger"),
-    DRAIN: phrase("compare.verdict_text.hidden_drain"),
-    USE: phrase("compare.verdict_text.higher_use"),
-}
 
 
 def headline(v: Verdict) -> Sentence:
@@ -37,7 +32,7 @@ def advised(v: Verdict) -> Package | None:
     package = packages.advised
     if v.kind == HOOK_UP and (v.without is None or package.lifetime > v.elsewhere_instead):
         return None
-    return package if package.improvements or package.bank == OLD else None
+    return package if package.improvements or package.keeps else None
 
 
 def bank_line(v: Verdict) -> Sentence:
@@ -70,8 +65,7 @@ def _judged(v: Verdict) -> bool:
 
 
 def _culprits(v: Verdict) -> str:
-    named = [CULPRITS[k] for k in v.at_fault if k in CULPRITS]
-    return and_list(named)
+    return and_list([CULPRITS[k] for k in v.at_fault if k in CULPRITS])
 
 
 def card(v: Verdict) -> tuple[Sentence, ...]:
@@ -168,7 +162,14 @@ def _buy(v: Verdict, winner: ComparedBank, nights: Figure) -> Iterator[Sentence]
         {"H": years, "nights": nights, "total": cost["lifetime"], "year": cost["per_year"]}
         | ({"cycle": cost["per_cycle"]} if counted else {}),
     )
-    yield from _undocumented(winner)
+    if cost["extra_cost"].number > 0:
+        yield Sentence(
+            phrase("compare.verdict_text.up_front_cost_extras"),
+            {"outlay": cost["outlay"], "extra_cost": cost["extra_cost"]},
+        )
+    else:
+        yield Sentence(phrase("compare.verdict_text.up_front_cost"), {"outlay": cost["outlay"]})
+    yield from undocumented(winner)
     yield from _beside(v, winner)
     yield from _below_the_rule(v, winner)
     yield from _unserved(v, winner)
@@ -179,34 +180,7 @@ def _buy(v: Verdict, winner: ComparedBank, nights: Figure) -> Iterator[Sentence]
         yield Sentence(
             phrase("compare.verdict_text.after_about", ends=ENDS[life.ends]), {"years": life["years"]}
         )
-    if cost["extra_cost"].number > 0:
-        yield Sentence(
-            phrase("compare.verdict_text.up_front_cost_extras"),
-            {"outlay": cost["outlay"], "extra_cost": cost["extra_cost"]},
-        )
-    else:
-        yield Sentence(phrase("compare.verdict_text.up_front_cost"), {"outlay": cost["outlay"]})
-    others = [CULPRITS[k] for k in v.at_fault if k in CULPRITS and k != USE]
-    if others:
-        yield Sentence(phrase("compare.verdict_text.fix_too_bank_fail", others=and_list(others)))
-    if v.danger:
-        yield Sentence(phrase("compare.verdict_text.take_old_bank_out"))
-
-
-def _undocumented(winner: ComparedBank) -> Iterator[Sentence]:
-    """What the datasheet of a lithium battery leaves open, and what that risks."""
-    bank = winner.banked.bank
-    if bank is None or winner.banked.battery_class.is_lead_acid:
-        return
-    uncertified = not bank.model.proof.certifications
-    # A heater warms the cells before they are charged.
-    charges_cold = bank.model.heater_w is None and not (bank.model.bms and bank.model.bms.stops_cold_charge)
-    if uncertified and charges_cold:
-        yield Sentence(phrase("compare.verdict_text.no_certificate_no_cold_stop"))
-    elif uncertified:
-        yield Sentence(phrase("compare.verdict_text.no_certificate"))
-    elif charges_cold:
-        yield Sentence(phrase("compare.verdict_text.no_cold_stop"))
+    yield from cautions_of_rig(v)
 
 
 def _below_the_rule(v: Verdict, winner: ComparedBank) -> Iterator[Sentence]:

@@ -5,7 +5,7 @@ from collections.abc import Mapping, Sequence
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.installation.bank_circuit import Fault, faults
 from vast_harbor.core.passage import Results
-from vast_harbor.core.rig.plan import OWN_HANDS, WORKSHOP
+from vast_harbor.core.rig.plan import HOUR_OF, OWN_HANDS, WORKSHOP
 from vast_harbor.core.stops.changeover import (
     Acceptance,
     Changeover,
@@ -143,7 +143,7 @@ def _choice(compared: ComparedBank, results: Results, style: Style) -> BankChoic
 def _labour(work: Work, who: str, style: Style) -> str:
     """Hours and price of a way to have it done."""
     hours = work.compared.cost["hours"].number
-    rate = work.build.assumptions.value("workshop_rate" if who == WORKSHOP else "hour_rate")
+    rate = work.build.assumptions.value(HOUR_OF[who])
     return phrase(
         "answers.changeover_views.labour", hours=style.text(hours, "duration"),
         price=style.text(hours * rate, "money"),

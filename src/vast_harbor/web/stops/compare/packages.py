@@ -1,5 +1,6 @@
 """Packages as the interface is given them: the ladder, what money and nights buy, and what can be done."""
 
+from dataclasses import asdict
 from typing import Any
 
 from flask import Response
@@ -11,7 +12,6 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, unesc
 from vast_harbor.core.improvements import PLANNED, REFUSED, Improvement, options, planned_improvements
 from vast_harbor.core.packages import packages_of
 from vast_harbor.core.passage import Results
-from vast_harbor.core.rig.plan import NEEDED
 from vast_harbor.core.stops.compare import LEVELS, Package, Packages, Verdict, package_text, verdict_text
 from vast_harbor.phrases import phrase
 from vast_harbor.telling.figures import figure_text, range_text
@@ -60,13 +60,11 @@ class BankPackageView(View):
     """A bank with what is done beside it."""
 
     key: str
-    line: list[TokenView]
     does: list[str]
     bank: str
     battery_class: str
     keeps: bool
     figures: dict[str, FigureView]
-    served: float
     outlay: float
     lifetime: float
     take: list[OperationView]
@@ -144,13 +142,7 @@ def _view(results: Results, style: Style) -> PackagesView:
         headline=tokens(verdict_text.headline(verdict), style),
         advice="" if advice is None else advice.key,
         card=[tokens(s, style) for s in verdict_text.card(verdict)],
-        packages=[] if found is None else [_package(p, style) for p in _shown(found)],
-        ladder=[]
-        if found is None
-        else [LadderStepView(step=k, name=STEP_NAMES[k], package=p.key) for k, p in found.ladder],
-        money=[] if found is None else [p.key for p in found.front],
-        levels=[] if found is None else [_level(found, share, style) for share in LEVELS],
-        families=[] if found is None else [_family(found, verdict, lead, style) for lead in (True, False)],
+        **(NOTHING_FOUND if found is None else _found(found, verdict, style)),
         possible=[_improvement(one, results, style) for one in options(plan, reference, results.assumptions)],
         planned=[_improvement(one, results, style) for one in planned],
         refused=[
@@ -164,6 +156,20 @@ def _view(results: Results, style: Style) -> PackagesView:
     )
 
 
+NOTHING_FOUND: dict[str, Any] = {"packages": [], "ladder": [], "money": [], "levels": [], "families": []}
+
+
+def _found(found: Packages, verdict: Verdict, style: Style) -> dict[str, Any]:
+    """The fields that tell of the packages."""
+    return {
+        "packages": [_package(p, style) for p in _shown(found)],
+        "ladder": [LadderStepView(step=k, name=STEP_NAMES[k], package=p.key) for k, p in found.ladder],
+        "money": [p.key for p in found.front],
+        "levels": [_level(found, share, style) for share in LEVELS],
+        "families": [_family(found, verdict, lead, style) for lead in (True, False)],
+    }
+
+
 def _shown(found: Packages) -> list[Package]:
     """Every package that is told of, each once."""
     told = [p for _, p in found.ladder] + list(found.front)
@@ -175,13 +181,11 @@ def _shown(found: Packages) -> list[Package]:
 def _package(package: Package, style: Style) -> BankPackageView:
     return BankPackageView(
         key=package.key,
-        line=tokens(package_text.headline(package), style),
         does=[one.says for one in package.improvements],
         bank=phrase("compare.packages.old_bank") if package.keeps else unescaped(package.compared.title),
         battery_class=package.class_key,
         keeps=package.keeps,
         figures={name: figure_view(f, style) for name, f in package.figures.items()},
-        served=round(package.served, 4),
         outlay=round(package.outlay, 2),
         lifetime=round(package.lifetime, 2),
         take=operations_of([_row(one) for one in package.added]),
@@ -190,12 +194,7 @@ def _package(package: Package, style: Style) -> BankPackageView:
 
 def _row(one: Improvement, state: str = PLANNED) -> dict[str, Any]:
     """The operation that puts an improvement into the plan, or says that it is not possible."""
-    size = one.size if state == PLANNED else 0.0
-    value = {
-        "id": f"{one.key}{'' if state == PLANNED else '-no'}"[:40], "kind": one.kind.key, "size": size,
-        "target": one.target, "price": None, "state": state, "tag": NEEDED,
-    }  # fmt: skip
-    return {"op": "add", "path": "/improvements/-", "value": value}
+    return {"op": "add", "path": "/improvements/-", "value": asdict(one.row(state))}
 
 
 def _family(found: Packages, verdict: Verdict, lead: bool, style: Style) -> FamilyView:
@@ -211,7 +210,9 @@ def _family(found: Packages, verdict: Verdict, lead: bool, style: Style) -> Fami
 
 def _level(found: Packages, share: float, style: Style) -> LevelView:
     package = found.serving(share)
-    return LevelView(share=f"{100 * share:g} %", package="" if package is None else package.key)
+    # A tenth of a per cent is what sets these shares apart.
+    text = style.numbers.number(f"{100 * share:g} %")
+    return LevelView(share=text, package="" if package is None else package.key)
 
 
 def _improvement(one: Improvement, results: Results, style: Style) -> ImprovementView:

@@ -1,0 +1,75 @@
+"""The packages of a plan: the best ones run in full, and the one that is advised."""
+
+from vast_harbor.core.packages.growth import Found, look
+from vast_harbor.core.packages.search import Search
+from vast_harbor.core.passage import Results
+from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.stops.compare import BUY, KEEP, MEND, Package, Packages, front_of
+
+# Packages that are run in full for the answer.
+IN_FULL = 3
+# Of those that are the best for an amount of money so many are run in full: the ones that cost least over the
+# years.
+MOST_OF_FRONT = 5
+# What is done beside a bank is advised where the package costs less than the bank alone by this share [-].
+WORTH_SAYING = 0.03
+# Verdicts with which no package is looked for: the bank is sound, or something is to be mended first.
+NOT_ASKED = (KEEP, MEND)
+
+
+def packages_of(results: Results, reference: Reference) -> Packages | None:
+    """The packages of a plan, looked for once and put beside its verdict.
+
+    Args:
+        results: the plan in figures, everything run and found.
+        reference: shipped data.
+
+    Returns:
+        None where no package is asked for: nothing is drawn, or no bank of any size will do in any of them.
+    """
+    made = results.once("packages", lambda: _packages(Search(results, reference)))
+    results.verdict.answer.packages = made
+    return made
+
+
+def _packages(search: Search) -> Packages | None:
+    base = search.base
+    if not base.days.day.bank_wh.number or not base.simulated.has_year or base.verdict.kind in NOT_ASKED:
+        return None
+    return answer(look(search))
+
+
+def answer(found: Found) -> Packages | None:
+    """The best packages run in full, and the one that is advised."""
+    search = found.search
+    # The best of each family, the old bank, and the best for each amount of money stay in the picture.
+    chosen = found.ranked[:IN_FULL] + list(front_of(found.ranked))[-MOST_OF_FRONT:]
+    chosen += found.first_of(lambda p: (p.is_lead_acid, p.keeps))
+    full = [search.package(p.added, search.choice_of(p), None) for p in dict.fromkeys(chosen)]
+    plain = _plain(search)
+    made = {p.key: p for p in (plain, *full) if p is not None}
+    if not made:
+        return None
+    ranked = sorted(made.values(), key=lambda p: p.weighed)
+    worth = [p for p in ranked if _is_worth(p, plain)]
+    best = worth[0] if worth else plain or ranked[0]
+    return Packages(tuple(ranked), best, search.nothing)
+
+
+def _is_worth(package: Package, plain: Package | None) -> bool:
+    """Whether a package is worth saying instead of a bank alone, which is the simpler answer.
+
+    It costs less by more than the doubt of the search, in the middle of the futures too.
+    """
+    if plain is None:
+        return True
+    most = 1 - WORTH_SAYING
+    return package.weighed < most * plain.weighed and package.lifetime < most * plain.lifetime
+
+
+def _plain(search: Search) -> Package | None:
+    """The bank that the verdict says to buy, with nothing added; None where it says none."""
+    verdict = search.base.verdict
+    if verdict.winner is None or verdict.kind != BUY:
+        return None
+    return search.package((), search.choice(verdict.winner), None)

@@ -1,0 +1,153 @@
+"""Growing packages: improvements are added to the best ones until none pays any more."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field
+from itertools import combinations
+
+from vast_harbor.core.improvements import Improvement
+from vast_harbor.core.packages.search import Added, Choice, Search, each_once, key_of
+from vast_harbor.core.stops.compare import Package
+
+# So many packages are grown at once, so many improvements are added to one; pairs of so many improvements are
+# tried with so many packages, where one alone does not help.
+BEAM, MOST_ADDED, MOST_PAIRED, PAIRED = 3, 3, 3, 1
+# Of so many groups of improvements the largest are tried in pairs with a smaller bank.
+MOST_GROUPS = 5
+# An improvement that makes a package dearer by more than this share of its own price is of no use to it [-].
+IDLE = 0.95
+# An improvement is added where it makes the package cheaper by this share [-].
+WORTH = 0.004
+
+
+def look(search: Search) -> "Found":
+    """Look at packages, each in one weather."""
+    found = Found(search)
+    for choice in (*search.seeds, None):
+        found.note(search.package((), choice))
+        found.note(search.package((), search.smaller(choice)))
+    grow(found)
+    return found
+
+
+@dataclass
+class Found:
+    """The packages that were looked at, in one weather.
+
+    Attributes:
+        search: looks at them.
+        by_key: each by its name.
+    """
+
+    search: Search
+    by_key: dict[str, Package] = field(default_factory=dict)
+
+    def note(self, package: Package | None) -> None:
+        """Keep a package; None is none."""
+        if package is not None:
+            self.by_key.setdefault(package.key, package)
+
+    @property
+    def ranked(self) -> list[Package]:
+        """All of them, the one of least cost first."""
+        return sorted(self.by_key.values(), key=lambda p: p.weighed)
+
+    def first_of(self, corner: Callable[[Package], object]) -> list[Package]:
+        """The best of each kind, by what tells the kinds apart."""
+        out: dict[object, Package] = {}
+        for package in self.ranked:
+            out.setdefault(corner(package), package)
+        return list(out.values())
+
+
+def grow(found: Found) -> None:
+    """Add improvements to the best packages, until none pays any more."""
+    search = found.search
+    start = found.first_of(lambda p: (p.is_lead_acid, p.keeps))[:BEAM]
+    beam: list[tuple[Added, Choice]] = [((), search.choice_of(p)) for p in start]
+    beam = beam or [((), choice) for choice in search.seeds[:BEAM]]
+    idle = _idle(found, beam)
+    for depth in range(MOST_ADDED):
+        better: list[Package] = []
+        for added, choice in beam:
+            now = search.package(added, choice)
+            ceiling = now.weighed if now is not None else float("inf")
+            grown = list(search.grown(added, choice, idle))
+            for package in sorted(grown, key=lambda p: p.weighed)[:BEAM]:
+                less = search.package(package.added, search.smaller(search.choice_of(package)))
+                grown += [] if less is None else [less]
+            for package in grown:
+                found.note(package)
+            better += [p for p in grown if p.weighed < (1 - WORTH) * ceiling]
+        if depth == 0:
+            better += _pairs(found, beam[:PAIRED], idle)
+        beam = [(p.added, search.choice_of(p)) for p in _several(better)]
+        if not beam:
+            break
+
+
+def _several(packages: Sequence[Package]) -> list[Package]:
+    """The best few that differ in what is done or in what becomes of the bank."""
+    out: dict[tuple[tuple[str, ...], bool], Package] = {}
+    for package in sorted(packages, key=lambda p: p.weighed):
+        out.setdefault((key_of(package.improvements), package.keeps), package)
+    return list(out.values())[:BEAM]
+
+
+def _idle(found: Found, beam: Sequence[tuple[Added, Choice]]) -> frozenset[str]:
+    """Improvements that change nothing for any of these packages but what they cost themselves.
+
+    Of those that come in several sizes the one in the middle is tried for all.
+    """
+    search = found.search
+    sizes: dict[str, list[str]] = {}
+    for one in search.options:
+        sizes.setdefault(one.group, []).append(one.key)
+    middle = {keys[len(keys) // 2] for keys in sizes.values()}
+    others = frozenset(one.key for one in search.options) - middle
+    useful: set[str] = set()
+    for added, choice in beam:
+        start = search.package(added, choice)
+        if start is None:
+            return frozenset()
+        for package in search.grown(added, choice, others):
+            found.note(package)
+            one = _last(package, added)
+            if package.weighed - start.weighed < IDLE * search.price(one):
+                useful.add(one.group)
+    return frozenset(one.key for one in search.options if one.group not in useful)
+
+
+def _last(package: Package, added: Added) -> Improvement:
+    """What a package does in addition to some improvements."""
+    before = {one.key for one in added}
+    return next(one for one in package.added if one.key not in before)
+
+
+def _pairs(found: Found, beam: Sequence[tuple[Added, Choice]], idle: frozenset[str]) -> list[Package]:
+    """Pairs of improvements where one alone does not help: of those that make a package dearer the least."""
+    search, out = found.search, []
+    for added, choice in beam:
+        start = search.package(added, choice)
+        if start is None:
+            continue
+        single: dict[str, Improvement] = {}
+        for package in sorted(search.grown(added, choice, idle), key=lambda p: p.weighed):
+            last = _last(package, added)
+            single.setdefault(last.group, last)
+        less = search.smaller(choice)
+        tried: list[tuple[Added, Choice]] = []
+        for a, b in combinations(list(single.values())[:MOST_PAIRED], 2):
+            both = (*added, a, b)
+            tried += [(both, c) for c in each_once((choice, less, *search.best_in(search.rig(both))))]
+        if less != choice and search.package(added, less) is None:
+            # What is of no use to this bank may let a smaller one do.
+            largest = list({one.group: one for one in search.options}.values())[:MOST_GROUPS]
+            tried += [((*added, a, b), less) for a, b in combinations(largest, 2)]
+        for done, bank in tried:
+            if len({one.target for one in done if one.target}) < sum(1 for one in done if one.target):
+                continue
+            pair = search.package(done, bank)
+            found.note(pair)
+            if pair is not None and pair.weighed < (1 - WORTH) * start.weighed:
+                out.append(pair)
+    return out
