@@ -15,6 +15,7 @@ from vast_harbor.core.packages import Search, look, packages_of
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.improvement_rows import PlannedImprovement
 from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.simulation import kernel
 from vast_harbor.core.stops.compare import BUY, Packages, verdict_text
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.rig_plan import to_plan
@@ -156,3 +157,9 @@ def test_a_bank_below_the_rule_says_why_it_will_do(demo_results, reference) -> N
     over = {**results.plan.overrides, "verdict_least_share": 1.0}
     strict = evaluate(replace(results.plan, overrides=over), reference).verdict.winner
     assert strict.banked["usable_wh"].number >= need
+
+
+def test_no_rig_after_an_improvement_has_the_loop_over_time_compiled_anew(looked_at) -> None:
+    # Compiling takes longer than all that is looked for; amps in whole numbers once asked for it.
+    looked_at("kittiwake")
+    assert len(kernel.run.signatures) == 1

@@ -22,6 +22,7 @@ from vast_harbor.core.stops.compare import (
     uncertainty_of,
     weigh,
 )
+from vast_harbor.core.stops.need import Days
 from vast_harbor.core.stops.trial import SimulatedRuns, YearOf, YearPlan
 
 
@@ -35,7 +36,7 @@ class RigAfter:
         added: improvements in addition to what is planned.
         weathers: of the simulated years; None for as many as make them sure.
         today: whether what is planned is left out, too.
-        like: the year of the base in as many weathers; None to lay it out anew.
+        like: a rig whose days are gone on with where this one differs in its sources only; None for none.
     """
 
     base: Results
@@ -43,7 +44,7 @@ class RigAfter:
     added: tuple[Improvement, ...]
     weathers: int | None = 1
     today: bool = False
-    like: YearPlan | None = None
+    like: "RigAfter | None" = None
 
     @cached_property
     def plan(self) -> Plan:
@@ -61,17 +62,21 @@ class RigAfter:
     @cached_property
     def same_days(self) -> bool:
         """Whether day and need are those of the base: it differs in sources, weight or candidates only."""
-        return same_days(self.plan, self.base.plan)
+        return _same_days(self.plan, self.base.plan)
 
     def _evaluated(self, plan: Plan) -> Results:
-        same = self.same_days
-        results = evaluate(
-            plan, self.reference, found=(), chosen=self.base.banks.chosen, rough=True,
-            days=self.base.days if same else None, diagnosis=self.base.banks.diagnosis,
+        return evaluate(
+            plan, self.reference, found=(), chosen=self.base.banks.chosen, rough=True, days=self._days,
+            diagnosis=self.base.banks.diagnosis,
         )  # fmt: skip
-        if same and self.base.simulated.has_year:
-            results.simulated.timeline.take_over(self.base.simulated.year_plan.timeline)
-        return results
+
+    @cached_property
+    def _days(self) -> Days | None:
+        """Day and need, where they are those of another rig."""
+        if self.same_days:
+            return self.base.days
+        like = self.like
+        return like.results.days if like is not None and _same_days(self.plan, like.plan) else None
 
     @cached_property
     def improvements(self) -> tuple[Improvement, ...]:
@@ -79,15 +84,22 @@ class RigAfter:
         return planned_improvements(self.plan, self.reference, self.base.assumptions)
 
     @cached_property
-    def _runs(self) -> SimulatedRuns:
+    def runs(self) -> SimulatedRuns:
+        """What is simulated in the rig."""
+        return replace(self.results.simulated, weathers=self.weathers, like=self._year_of_like)
+
+    @cached_property
+    def _year_of_like(self) -> YearPlan | None:
+        like = self.like
         # How stays follow one another may depend on what charges.
-        same = self.like is not None and YearCalendar(self.plan).key == self.like.calendar.key
-        like = self.like if same and self.same_days else None
-        return replace(self.results.simulated, weathers=self.weathers, like=like)
+        if like is None or not _same_days(self.plan, like.plan):
+            return None
+        year = like.runs.year_plan
+        return year if YearCalendar(self.plan).key == year.calendar.key else None
 
     @cached_property
     def _banks(self) -> CatalogueBanks:
-        return CatalogueBanks(self.results.banks, self._runs)
+        return CatalogueBanks(self.results.banks, self.runs)
 
     def compared(self, bank: Bank) -> ComparedBank:
         """A bank of the catalogue in the rig, with its year."""
@@ -102,13 +114,13 @@ class RigAfter:
             return None
         return compared_bank(
             QuickLifeCost(results.banks.rig_limits), made[0], results.banks.old_kg,
-            self._runs.year_of_build(made[0].build), None, suitability_of(made[0].build),
+            self.runs.year_of_build(made[0].build), None, suitability_of(made[0].build),
         )  # fmt: skip
 
     @cached_property
     def kept(self) -> KeptBank | None:
         """The old bank in the rig, with its year; None where it cannot be told how it would do."""
-        return kept_bank(self.base.banks, self.results.banks, self._runs)
+        return kept_bank(self.base.banks, self.results.banks, self.runs)
 
     @cached_property
     def _added(self) -> tuple[Improvement, ...]:
@@ -164,7 +176,7 @@ class RigAfter:
         )  # fmt: skip
 
 
-def same_days(plan: Plan, other: Plan) -> bool:
+def _same_days(plan: Plan, other: Plan) -> bool:
     """Whether day and need of two plans are the same: they differ in sources, weight or candidates."""
     return replace(
         plan, sources=other.sources, candidates=other.candidates, loading=other.loading,

@@ -12,7 +12,6 @@ from vast_harbor.core.packages.rig_after import RigAfter
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import HOUR_OF, Candidate, Reference
 from vast_harbor.core.stops.compare import ComparedBank, Package
-from vast_harbor.core.stops.trial import YearPlan
 
 # So many banks of a class below the need are looked at for a smaller one.
 MOST_SMALLER = 3
@@ -40,7 +39,6 @@ class Search:
     reference: Reference
     _rigs: dict[tuple[tuple[str, ...], int | None], RigAfter] = field(default_factory=dict)
     _known: dict[tuple[tuple[str, ...], object], Package | None] = field(default_factory=dict)
-    _years: dict[int | None, YearPlan] = field(default_factory=dict)
     _smallest: dict[str, tuple[Bank, ...]] = field(default_factory=dict)
     _leading: dict[tuple[str, ...], tuple[Choice, ...]] = field(default_factory=dict)
 
@@ -72,14 +70,19 @@ class Search:
         key = (key_of(added), weathers)
         if key not in self._rigs:
             go_on()
-            self._rigs[key] = RigAfter(self.base, self.reference, added, weathers, like=self._like(weathers))
+            self._rigs[key] = RigAfter(
+                self.base, self.reference, added, weathers, like=self._like(added, weathers)
+            )
         return self._rigs[key]
 
-    def _like(self, weathers: int | None) -> YearPlan | None:
-        """The year of the base in so many weathers."""
-        if weathers not in self._years:
-            self._years[weathers] = YearPlan(self.base.simulated.year_plan.timeline, weathers)
-        return self._years[weathers]
+    def _like(self, added: Added, weathers: int | None) -> RigAfter | None:
+        """A rig with those improvements only that change a day or the need; None where there is no other."""
+        moves = self.moves(added) if len(added) > 1 else ()
+        return self.rig(moves, weathers) if added and moves != added else None
+
+    def moves(self, added: Added) -> Added:
+        """Improvements that change a day or the need."""
+        return tuple(one for one in added if not self.rig((one,)).same_days)
 
     def package(self, added: Added, choice: Choice, weathers: int | None = 1) -> Package | None:
         """A package; None where its bank will not do in that rig.
@@ -150,7 +153,7 @@ class Search:
     def best_in(self, rig: RigAfter) -> tuple[Choice, ...]:
         """The leading bank of each class in a rig with another need or another place than the base; none in
         one that has the same."""
-        moves = tuple(one for one in rig.added if not self.rig((one,)).same_days)
+        moves = self.moves(rig.added)
         if not moves:
             return ()
         key = key_of(moves)

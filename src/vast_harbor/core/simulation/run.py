@@ -1,6 +1,6 @@
 """Banks run through days side by side: what each step needs is laid out, then the compiled loop runs."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 
 import numpy as np
 from numpy.typing import NDArray
@@ -271,24 +271,22 @@ def _slots(simulated: SimulatedBank, conditions: Conditions, feeds: Sequence[Fee
                 volts[which][i] = (at + shift) * n
                 taus[which][i] = time_constant(simulated.battery_class, at + shift, conditions.battery_c)
     order = sorted(range(len(sources)), key=lambda i: (sources[i].set_v, -_LAST_USED[sources[i].kind]))
+    softens = [
+        s.cable_mohm / 1000 / (VOLTS_SCALE * n) if s.is_relay and not simulated.lfp else 0.0 for s in sources
+    ]
     return Slots(
-        amps=np.array([_amps(s, n) for s in sources]),
-        watts=np.array([_watts(s) for s in sources]),
+        amps=_floats(_amps(s, n) for s in sources),
+        watts=_floats(_watts(s) for s in sources),
         by_power=np.array([_by_power(s) for s in sources], dtype=bool),
         plugged=np.array([s.plugged for s in sources], dtype=bool),
         rests=np.array([s.rests for s in sources], dtype=bool),
-        rebulk_v=np.array([s.rebulk_v * n for s in sources]),
-        timeout_h=np.array([ENDLESS if s.timeout_h is None else s.timeout_h for s in sources]),
+        rebulk_v=_floats(s.rebulk_v * n for s in sources),
+        timeout_h=_floats(ENDLESS if s.timeout_h is None else s.timeout_h for s in sources),
         wakes=np.array([s.wakes for s in sources], dtype=bool),
-        more_ohm=np.array([s.cable_mohm / 1000 if s.is_relay else 0.0 for s in sources]),
-        softens=np.array(
-            [
-                s.cable_mohm / 1000 / (VOLTS_SCALE * n) if s.is_relay and not simulated.lfp else 0.0
-                for s in sources
-            ]
-        ),
+        more_ohm=_floats(s.cable_mohm / 1000 if s.is_relay else 0.0 for s in sources),
+        softens=_floats(softens),
         order=np.array(order, dtype=np.int64),
-        unit=np.array([f.unit for f in feeds]).reshape(shape),
+        unit=np.array([f.unit for f in feeds], dtype=np.float64).reshape(shape),
         starts=np.array([f.starts for f in feeds], dtype=bool).reshape(shape),
         set_v=volts[0],
         hold_v=volts[1],
@@ -296,6 +294,11 @@ def _slots(simulated: SimulatedBank, conditions: Conditions, feeds: Sequence[Fee
         hold_tau=taus[1],
         rest_after_h=REST_AFTER_H,
     )
+
+
+def _floats(values: Iterable[float]) -> Floats:
+    # Whole numbers are made floats, too: the loop is compiled once for them all.
+    return np.fromiter(values, dtype=np.float64)
 
 
 # A charger that compensates does so whatever is connected to it; this is what lead-acid wants [V/K].
