@@ -6,6 +6,8 @@ from pathlib import Path
 from playwright.sync_api import Page
 from served import served
 
+from vast_harbor.data import DEMO_RIGS
+
 FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
 SIZE = {"width": 1280, "height": 800}
 PHONE = {"width": 390, "height": 844}
@@ -13,6 +15,12 @@ PHONE = {"width": 390, "height": 844}
 
 def nothing(page: Page) -> None:
     """Leave the page as it opens."""
+
+
+def looked_at(page: Page) -> None:
+    """Wait until each card says what helps beside the bank."""
+    page.locator("[data-card]:not([aria-busy=true])").nth(len(DEMO_RIGS) - 1).wait_for(timeout=60_000)
+    page.wait_for_function("!document.querySelector('[data-looking]')", timeout=60_000)
 
 
 def suitability(page: Page) -> None:
@@ -90,7 +98,7 @@ def in_locker(page: Page) -> None:
 
 
 VIEWS: list[tuple[str, str, str, Callable[[Page], None]]] = [
-    ("harbor", "", "day", nothing),
+    ("harbor", "", "day", looked_at),
     ("rig", "1/rig", "day", nothing),
     ("day", "3/day", "day", nothing),
     ("day-sheet", "5/day", "day", sheet),
@@ -125,7 +133,7 @@ def main() -> None:
             )
             page = context.new_page()
             page.goto(f"{address}/rigs/{path}" if path else address)
-            page.wait_for_load_state("networkidle")
+            page.wait_for_load_state("networkidle", timeout=120_000)
             prepare(page)
             page.mouse.move(0, 0)
             page.wait_for_timeout(600)

@@ -112,6 +112,23 @@ def test_the_harbor_is_there_before_its_figures(client, rig, monkeypatch) -> Non
     assert client.get("/api/rigs/99/card").status_code == 404
 
 
+def test_a_card_says_the_bank_at_once_and_then_what_helps_beside_it(client) -> None:
+    rig_id = client.post("/api/rigs/demo", json={"name": "mulga"}).get_json()["rigs"][0]["id"]
+
+    def kept():
+        card = client.get("/api/rigs").get_json()["rigs"][0]
+        return card["figures"], card["fresh"]
+
+    first = client.get(f"/api/rigs/{rig_id}/card").get_json()
+    assert first["result"] and first["looking"] and kept() == (first, False)
+    whole = client.get(f"/api/rigs/{rig_id}/card?whole=true").get_json()
+    assert not whole["looking"] and kept() == (whole, True)
+    # What is known is not forgotten by asking for less.
+    app = client.application.config
+    less = cards.work_out(app["DATABASE"], rig_id, app["TODAY"](), whole=False)
+    assert less.model_dump() == whole and kept() == (whole, True)
+
+
 def test_rigs_are_paged_and_searched(client) -> None:
     for i in range(30):
         made = client.post(

@@ -82,7 +82,7 @@ def keep(db: sqlite3.Connection, rig_id: int, revision: int, day: str, build: st
     Args:
         db: connection, in a write transaction.
         rig_id, revision: of which rig, as it was then.
-        day, build: when, and by which program.
+        day, build: when, and by which program; no day where the card is to be gone on with.
         figures: JSON.
     """
     db.execute(

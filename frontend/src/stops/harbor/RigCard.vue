@@ -18,7 +18,7 @@ const worst = computed(
 </script>
 
 <template>
-  <article class="sheet flex flex-col" :data-card="card.name" :aria-busy="!card.figures">
+  <article class="sheet flex flex-col" :data-card="card.name" :aria-busy="!card.figures || card.figures.looking">
     <RouterLink
       :to="{ name: 'rig', params: { id: card.id, stop: 'rig' } }"
       class="flex grow flex-col rounded-t-[10px] p-5 hover:bg-wash"
@@ -35,6 +35,9 @@ const worst = computed(
         }}</b>
         <SentenceText v-if="card.figures" :tokens="card.figures.result" plain />
         <span v-else class="text-soft">{{ phrase('harbor.rig_card.calculating') }}</span>
+      </p>
+      <p v-if="card.figures?.looking" class="mt-1 text-sm text-note" role="status" data-looking>
+        {{ phrase('harbor.rig_card.looking') }}
       </p>
     </RouterLink>
     <RouterLink

@@ -91,22 +91,32 @@ export function useHarbor() {
     timer = window.setTimeout(load, WAIT)
   }
 
-  /** The figures of the cards that are not known, or not of today, one after the other from the top. */
+  /**
+   * The figures of the cards that are not known, or not of today, one after the other from the top; then what
+   * helps beside the bank, which takes longer.
+   */
   async function workOut() {
     const mine = ++newest
-    for (const { id } of (cards.value ?? []).filter((c) => !c.fresh)) {
-      const path = { params: { path: { rig_id: id } } }
-      const { data, error, response } = await api
-        .GET('/api/rigs/{rig_id}/card', { ...path, signal: leaving.signal })
-        .catch(() => ({ data: undefined, error: undefined, response: undefined }))
-      if (mine !== newest) return
-      if (!response) {
-        timer = window.setTimeout(load, WAIT)
-        return
-      }
-      const figures = data ?? refusedFor(error)
-      cards.value = cards.value!.map((c) => (c.id === id ? { ...c, figures } : c))
+    for (const whole of [false, true]) {
+      const asked = (cards.value ?? []).filter((c) => (whole ? c.figures?.looking : !c.fresh))
+      for (const { id } of asked) if (!(await workOutOne(mine, id, whole))) return
     }
+  }
+
+  /** Whether it was answered, so that the next one can be asked for. */
+  async function workOutOne(mine: number, id: number, whole: boolean): Promise<boolean> {
+    const params = { path: { rig_id: id }, query: { whole } }
+    const { data, error, response } = await api
+      .GET('/api/rigs/{rig_id}/card', { params, signal: leaving.signal })
+      .catch(() => ({ data: undefined, error: undefined, response: undefined }))
+    if (mine !== newest) return false
+    if (!response) {
+      timer = window.setTimeout(load, WAIT)
+      return false
+    }
+    const figures = data ?? refusedFor(error)
+    cards.value = cards.value!.map((c) => (c.id === id ? { ...c, figures } : c))
+    return true
   }
 
   function open(id: number, stop: string) {

@@ -1,7 +1,7 @@
 """Packages: a bank with what is done beside it, looked for together."""
 
-from vast_harbor.core.packages.answer import packages_of
+from vast_harbor.core.packages.answer import is_asked, packages_of
 from vast_harbor.core.packages.growth import look
 from vast_harbor.core.packages.search import Search
 
-__all__ = ("Search", "look", "packages_of")
+__all__ = ("Search", "is_asked", "look", "packages_of")

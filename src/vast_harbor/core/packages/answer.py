@@ -33,10 +33,13 @@ def packages_of(results: Results, reference: Reference) -> Packages | None:
 
 
 def _packages(search: Search) -> Packages | None:
-    base = search.base
-    if not base.days.day.bank_wh.number or not base.simulated.has_year or base.verdict.kind in NOT_ASKED:
-        return None
-    return answer(look(search))
+    return answer(look(search)) if is_asked(search.base) else None
+
+
+def is_asked(results: Results) -> bool:
+    """Whether a package is asked for: something is drawn, and the bank is not sound as it is."""
+    drawn = bool(results.days.day.bank_wh.number) and results.simulated.has_year
+    return drawn and results.verdict.kind not in NOT_ASKED
 
 
 def answer(found: Found) -> Packages | None:

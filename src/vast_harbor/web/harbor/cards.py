@@ -15,7 +15,7 @@ from pydantic import BaseModel, Field
 
 from vast_harbor import __version__, data, memory
 from vast_harbor.core.figures.lru_cache import LruCache
-from vast_harbor.core.packages import packages_of
+from vast_harbor.core.packages import is_asked, packages_of
 from vast_harbor.core.review.bank_in_use import reminders
 from vast_harbor.core.sensitivity.open_topics import open_topics
 from vast_harbor.core.stops.compare import verdict_text
@@ -46,6 +46,9 @@ class CardFigures(BaseModel):
 
     strip: list[StripView]
     result: list[TokenView]
+    looking: bool = Field(
+        default=False, description="Whether it is still to be seen what helps beside the bank"
+    )
     provisional: bool = Field(default=False, description="Whether what is not stated could turn the result")
     due: list[str] = Field(default=[], description="Duties of its bank that are due")
     guide: str = Field(default="", description="The question of the guided start to go on with")
@@ -101,22 +104,31 @@ def list_rigs(query: CardsQuery) -> Response:
     )
 
 
+class CardQuery(BaseModel):
+    """How much of a card is worked out."""
+
+    whole: bool = Field(
+        default=False, description="Whether what helps beside the bank is looked for, which takes seconds"
+    )
+
+
 @api.get("/rigs/<int:rig_id>/card", lane=WORKED_OUT, rests_on=ON_DUTIES, responses={200: CardFigures})
-def rig_card(path: RigPath) -> Response:
+def rig_card(path: RigPath, query: CardQuery) -> Response:
     """The live figures of a rig for its card."""
-    return json_response(work_out(database(), path.rig_id, today()))
+    return json_response(work_out(database(), path.rig_id, today(), query.whole))
 
 
-_WORKED_OUT: LruCache[tuple[Path, int, int, str, str], CardFigures] = LruCache(64)
+_WORKED_OUT: LruCache[tuple[Path, int, int, str, str, bool], CardFigures] = LruCache(64)
 
 
-def work_out(where: Database, rig_id: int, today: str) -> CardFigures:
+def work_out(where: Database, rig_id: int, today: str, whole: bool = True) -> CardFigures:
     """Work out what the card of a rig shows, and keep it with the rig.
 
     Args:
         where: the database.
         rig_id: which rig.
         today: ISO date.
+        whole: whether what helps beside the bank is looked for, too.
 
     Returns:
         Its figures.
@@ -128,28 +140,37 @@ def work_out(where: Database, rig_id: int, today: str) -> CardFigures:
     with where.reading() as db:
         stored = rigs.get(db, rig_id)
     key = (where.path, rig_id, stored.revision, today, repr(stored.log))
-    return _WORKED_OUT.of(key, lambda: _kept(where, stored, today))
+    known = _WORKED_OUT.get((*key, True))
+    return known or _WORKED_OUT.of((*key, whole), lambda: _kept(where, stored, today, whole))
 
 
-def _kept(where: Database, stored: StoredRig, today: str) -> CardFigures:
-    figures = _figures(stored, today)
+def _kept(where: Database, stored: StoredRig, today: str, whole: bool) -> CardFigures:
+    figures = _figures(stored, today, whole)
+    # A card with which it is not done is of no day: it is gone on with.
+    day = "" if figures.looking else today
     try:
         with where.writing() as db:
-            cards.keep(db, stored.id, stored.revision, today, build(), figures.model_dump_json())
+            cards.keep(db, stored.id, stored.revision, day, build(), figures.model_dump_json())
     except (sqlite3.Error, Trouble) as error:
         # It is shown all the same, and worked out again the next time.
         log.info("the card of rig %s was not kept: %s", stored.id, error)
     return figures
 
 
-def _figures(stored: StoredRig, today: str) -> CardFigures:
+def _figures(stored: StoredRig, today: str, whole: bool) -> CardFigures:
     rig, results = known_or_new(stored.document, today)
     style = rig.style
-    packages_of(results, data.reference())
+    asked = not results.runs and is_asked(results)
+    if whole and asked:
+        packages_of(results, data.reference())
     return CardFigures(
         strip=strip(results, rig, style, stored.log),
         due=[duty.title for duty in reminders(results, stored.log)],
         result=tokens(results.runs or verdict_text.headline(results.verdict), style),
+        looking=not whole
+        and not results.runs
+        and is_asked(results)
+        and results.verdict.answer.packages is None,
         provisional=open_topics(results, data.reference()).provisional,
         guide=rig.guide,
     )
