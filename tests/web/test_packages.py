@@ -81,3 +81,21 @@ def test_a_rig_of_before_takes_improvements(client) -> None:
     wrong = row | {"id": "gas", "kind": "windmill", "tag": "needed"}
     answer = patch(client, after, {"op": "add", "path": "/improvements/-", "value": wrong})
     assert answer.status_code == 422
+
+
+def test_where_no_bank_will_do_what_comes_nearest_is_tried_in_one_edit(client) -> None:
+    made = client.post("/api/rigs/demo", json={"name": "kittiwake"}).get_json()["rigs"][0]
+    view = client.get(f"/api/rigs/{made['id']}").get_json()
+    sides = {"length": "250", "width": "180", "height": "200"}
+    narrow = edited(client, view, *(
+        {"op": "replace", "path": f"/rig/locker_{side}", "value": mm} for side, mm in sides.items()
+    ))  # fmt: skip
+    found = packages_of(client, narrow)
+    (one,) = found["nearest"]
+    assert found["packages"] == [] and text(found["card"][0]) == text(one["says"])
+    for token in (t for t in one["says"] if t.get("key")):
+        key = {"key": token["key"]}
+        said = client.get(f"/api/rigs/{view['id']}/workings", query_string=key).get_json()
+        assert token["text"] in json.dumps(said, ensure_ascii=False), key
+    after = packages_of(client, edited(client, narrow, *one["try_it"]))
+    assert after["nearest"] == [] and after["advice"]

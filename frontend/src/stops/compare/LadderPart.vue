@@ -3,6 +3,7 @@ import type { Schemas } from '@/api/client'
 import { phrase } from '@/phrases/compare'
 import FoldedSection from '@/ui/FoldedSection.vue'
 import { computed, ref, watch } from 'vue'
+import NearestPart from './NearestPart.vue'
 import PackageCard from './PackageCard.vue'
 
 /** The ladder of packages, and what more money or more nights buy. */
@@ -37,7 +38,13 @@ const COLUMNS: Record<number, string> = {
 <template>
   <section class="mt-5" :aria-busy="asking" data-ladder>
     <div class="flex flex-wrap items-baseline gap-x-4">
-      <h2 class="text-xl">{{ phrase('compare.ladder_part.title') }}</h2>
+      <h2 class="text-xl">
+        {{
+          found?.nearest.length
+            ? phrase('compare.nearest_part.title')
+            : phrase('compare.ladder_part.title')
+        }}
+      </h2>
       <p v-if="asking" class="text-sm text-note" role="status" data-looking>
         {{ phrase('compare.ladder_part.looking') }}
       </p>
@@ -108,6 +115,7 @@ const COLUMNS: Record<number, string> = {
         </FoldedSection>
       </div>
     </template>
+    <NearestPart v-else-if="found?.nearest.length" :nearest="found.nearest" />
     <p v-else-if="found && !asking" class="mt-1 max-w-3xl text-soft">
       {{ phrase('compare.ladder_part.none') }}
     </p>

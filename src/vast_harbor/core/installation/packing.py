@@ -207,6 +207,28 @@ def lacks(rooms: tuple[Size, ...], size: Size, orientation: str, count: int) -> 
     return tuple(_least(rooms[0], size, poses(orientation), count - elsewhere, axis) for axis in range(3))
 
 
+def roomier(room: Size, size: Size, orientation: str, count: int) -> Size:
+    """The compartment that takes all boxes in rows and columns and is larger by as little as possible.
+
+    Args:
+        room: inside length, width and height as it is [mm].
+        size, orientation, count: as for :func:`pack`.
+
+    Returns:
+        Its length, width and height [mm]; none of them smaller than they are.
+    """
+    found = []
+    for pose in poses(orientation):
+        along, across, up = _takes(size, pose)
+        for a, b in ((along, across), (across, along)):
+            for columns in range(1, count + 1):
+                rows = -(-count // columns)
+                floor = (columns * (a + GAP_MM), rows * (b + GAP_MM))
+                asked = (*(side - GAP_MM + 2 * SIDE_MM for side in floor), up)
+                found.append((max(room[0], asked[0]), max(room[1], asked[1]), max(room[2], asked[2])))
+    return min(found, key=sum)
+
+
 @dataclass(frozen=True, slots=True)
 class Clash:
     """What is wrong with boxes that an owner placed.

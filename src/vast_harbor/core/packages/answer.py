@@ -1,6 +1,7 @@
 """The packages of a plan: the best ones run in full, and the one that is advised."""
 
 from vast_harbor.core.packages.growth import Found, look
+from vast_harbor.core.packages.nearest import nearest_banks
 from vast_harbor.core.packages.search import Search
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
@@ -29,6 +30,8 @@ def packages_of(results: Results, reference: Reference) -> Packages | None:
     """
     made = results.once("packages", lambda: _packages(Search(results, reference)))
     results.verdict.answer.packages = made
+    if made is None:
+        nearest_banks(results, reference)
     return made
 
 

@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterable, Mapping
 
 from vast_harbor.core.beliefs import beliefs
 from vast_harbor.core.figures.workings import Figure
-from vast_harbor.core.packages import packages_of
+from vast_harbor.core.packages import nearest_banks, packages_of
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.sensitivity.break_even import break_evens
@@ -78,8 +78,14 @@ def _packages(results: Results, reference: Reference) -> Iterable[Figure]:
         yield from package.figures.values()
 
 
+def _nearest(results: Results, reference: Reference) -> Iterable[Figure]:
+    for one in nearest_banks(results, reference):
+        yield from one.says.figures.values()
+
+
 FAMILIES: Mapping[str, Callable[[Results, Reference], Iterable[Figure]]] = {
     "belief.": _beliefs,
+    "nearest.": _nearest,
     "package.": _packages,
     "verdict.flip.": _flips,
     "verdict.turn.": _turns,

@@ -1,6 +1,6 @@
 """Banks: real batteries in series and parallel, their checks, and the search of the catalogue."""
 
-from vast_harbor.core.stops.banks import find
+from vast_harbor.core.stops.banks import find, reasons
 from vast_harbor.core.stops.banks.bank_figures import END_OF_LIFE
 from vast_harbor.core.stops.banks.bank_wiring import wiring_of
 from vast_harbor.core.stops.banks.candidates import (
@@ -17,10 +17,10 @@ from vast_harbor.core.stops.banks.candidates import (
 from vast_harbor.core.stops.banks.checks import run_checks
 from vast_harbor.core.stops.banks.checks.check import BLOCKING, CAUTION, NOTE, OK, Build, Check
 from vast_harbor.core.stops.banks.class_proposals import Priced, Proposal, Proposals, next_string, why_unfit
-from vast_harbor.core.stops.banks.criteria import label_or_class_exponent
+from vast_harbor.core.stops.banks.criteria import BankCriteria, Criterion, label_or_class_exponent
 from vast_harbor.core.stops.banks.discharge_curves import Rates, discharging, rates_of
 from vast_harbor.core.stops.banks.find import NAMES, Found, Search, Shape, Within, layouts, shapes
-from vast_harbor.core.stops.banks.proposals import SizedLayout, size_layout
+from vast_harbor.core.stops.banks.proposals import SizedLayout, most_strings, size_layout
 from vast_harbor.core.stops.banks.quick_life_cost import (
     LASTS_BY_GRADE,
     QuickLifeCost,
@@ -67,11 +67,13 @@ __all__ = (
     "UNSWITCHED",
     "VENTILATION",
     "Act",
+    "BankCriteria",
     "BankFigures",
     "Banks",
     "Build",
     "Check",
     "Choice",
+    "Criterion",
     "Found",
     "Priced",
     "Proposal",
@@ -96,10 +98,12 @@ __all__ = (
     "find",
     "label_or_class_exponent",
     "layouts",
+    "most_strings",
     "next_string",
     "of_bank",
     "quick_life_cost",
     "rates_of",
+    "reasons",
     "run_checks",
     "shapes",
     "size_layout",

@@ -5,6 +5,7 @@ from vast_harbor.core.stops.compare.compared_bank import FOUND, ComparedBank
 from vast_harbor.core.stops.compare.comparison import Compare, compared_bank, cumulative, evaluate
 from vast_harbor.core.stops.compare.extra_cost import extras_cost_of
 from vast_harbor.core.stops.compare.found_banks import CatalogueSearch
+from vast_harbor.core.stops.compare.nearest_bank import NearestBank, RigChange
 from vast_harbor.core.stops.compare.package import LEVELS, NEW, OLD, Package, Packages, front_of
 from vast_harbor.core.stops.compare.priorities import PRIORITIES
 from vast_harbor.core.stops.compare.required_extras import ADVISED, COUNTED, RequiredExtra, difficulty
@@ -30,9 +31,11 @@ __all__ = (
     "CatalogueSearch",
     "Compare",
     "ComparedBank",
+    "NearestBank",
     "Package",
     "Packages",
     "RequiredExtra",
+    "RigChange",
     "Verdict",
     "capacity",
     "compared_bank",

@@ -9,6 +9,7 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure
 from vast_harbor.core.improvements import Improvement
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
+from vast_harbor.core.stops.compare.nearest_bank import NearestBank
 from vast_harbor.phrases import phrase
 
 # What becomes of the bank: a new one is bought, or the old one stays.
@@ -199,6 +200,8 @@ class Answer:
 
     Attributes:
         packages: what came of it; None until then.
+        nearest: where no package was found, the banks that come nearest to a limit of the rig.
     """
 
     packages: Packages | None = field(default=None)
+    nearest: tuple[NearestBank, ...] = ()

@@ -134,6 +134,9 @@ def _card(v: Verdict) -> Iterator[Sentence]:
         if not _judged(v):
             yield Sentence(phrase("compare.verdict_text.list_loads_day_add"))
             return
+        if v.answer.nearest:
+            yield v.answer.nearest[0].says
+            return
         for out in v.outs[:3]:
             yield Sentence(
                 f"{out.compared.title}: {out.says.template} {escaped(out.needs)}", out.says.figures

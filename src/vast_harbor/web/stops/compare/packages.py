@@ -100,6 +100,14 @@ class RefusedView(View):
     allow: list[OperationView]
 
 
+class NearestView(View):
+    """A bank that would do if a limit were another one, and how that is tried."""
+
+    says: list[TokenView]
+    stop: str
+    try_it: list[OperationView]
+
+
 class PackagesView(View):
     """What came of looking at packages."""
 
@@ -114,6 +122,7 @@ class PackagesView(View):
     possible: list[ImprovementView]
     planned: list[ImprovementView]
     refused: list[RefusedView]
+    nearest: list[NearestView]
 
 
 STEP_NAMES = {
@@ -152,6 +161,16 @@ def _view(results: Results, style: Style) -> PackagesView:
             )
             for i, row in enumerate(present.improvements)
             if row.state == REFUSED
+        ],
+        nearest=[
+            NearestView(
+                says=tokens(one.says, style),
+                stop=one.stop,
+                try_it=operations_of(
+                    [{"op": "replace", "path": f"/rig/{c.field}", "value": c.value} for c in one.changes]
+                ),
+            )
+            for one in verdict.answer.nearest
         ],
     )
 
