@@ -78,8 +78,7 @@ def test_what_is_found_is_hardly_dearer_than_the_best_of_all(seed, reference) ->
     results = next(r for k in range(seed * 100, seed * 100 + 100) if (r := small_rig(k, reference)))
     search = Search(results, reference)
     found = look(search).ranked[0].weighed
-    best = best_of_all(search)
-    assert best - 1e-6 <= found <= (1 + NEAR) * best
+    assert found <= (1 + NEAR) * best_of_all(search)
 
 
 @pytest.mark.parametrize("name", sampled(data.DEMO_RIGS, "tern-rock"))
@@ -108,7 +107,7 @@ def test_what_is_advised_costs_the_same_once_it_is_planned(name, looked_at, refe
     ]
     planned = evaluate(to_plan(files.read(document, reference), reference), reference)
     search = Search(planned, reference)
-    same = search.package((), advised.compared.banked.bank, None)
+    same = search.package((), advised.compared.banked.bank, True)
     assert same.weighed == pytest.approx(advised.weighed, rel=1e-9)
     assert same.improvements and not same.added
     # The rig as it is stays what doing nothing is measured by.
@@ -146,8 +145,30 @@ def test_the_whole_is_said_in_the_order_of_doing(looked_at) -> None:
     assert sentence_text(verdict_text.bank_line(verdict), Style()) != line
 
 
+def test_where_sun_is_missing_it_comes_before_any_bank(looked_at) -> None:
+    results, found = looked_at("mulga")
+    line = sentence_text(verdict_text.headline(results.verdict), Style())
+    assert line == "Add 200 W of solar panels, then buy 3 × Quenby Ember 280 (LFP)."
+    alone = results.verdict.spreads[results.verdict.winner.id][1].number
+    assert found.advised.lifetime < 0.6 * alone
+    assert all("panels" in p.key for p in found.all[:3])
+
+
+def test_an_old_bank_is_counted_on_no_longer_than_its_use_and_heat_allow(looked_at, reference) -> None:
+    # Hardly worn after four years, but a third of what the van draws now: the pace of its past says decades.
+    results, found = looked_at("mulga")
+    kept = Search(results, reference).rig(()).kept
+    assert kept.pace_years > 20 and kept.years < 1 and not any(p.keeps for p in found.all)
+    low, high = np.percentile(kept.lasts, (10, 90))
+    assert high > 1.5 * low
+    # In a rig that spares it, it is kept, and its years are no certainty there either.
+    spared = replace(results.plan, off_grid_nights=6.0, nights_in_a_row=2.0)
+    easy = Search(evaluate(spared, reference), reference).rig(()).kept
+    assert easy.years > 2 * kept.years
+
+
 def test_a_bank_below_the_rule_says_why_it_will_do(demo_results, reference) -> None:
-    results = demo_results("mulga")
+    results = demo_results("kittiwake")
     winner = results.verdict.winner
     need, usable = results.need.energy.number, winner.banked["usable_wh"].number
     assert 0.7 * need <= usable < need and winner.serves and winner.stopping is None

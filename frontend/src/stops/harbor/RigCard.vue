@@ -18,7 +18,11 @@ const worst = computed(
 </script>
 
 <template>
-  <article class="sheet flex flex-col" :data-card="card.name" :aria-busy="!card.figures || card.figures.looking">
+  <article
+    class="sheet flex flex-col"
+    :data-card="card.name"
+    :aria-busy="!card.figures || !!card.figures.looking"
+  >
     <RouterLink
       :to="{ name: 'rig', params: { id: card.id, stop: 'rig' } }"
       class="flex grow flex-col rounded-t-[10px] p-5 hover:bg-wash"

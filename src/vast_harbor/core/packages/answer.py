@@ -51,7 +51,7 @@ def answer(found: Found) -> Packages | None:
     # The best of each family, the old bank, and the best for each amount of money stay in the picture.
     chosen = found.ranked[:IN_FULL] + list(front_of(found.ranked))[-MOST_OF_FRONT:]
     chosen += found.first_of(lambda p: (p.is_lead_acid, p.keeps))
-    full = [search.package(p.added, search.choice_of(p), None) for p in dict.fromkeys(chosen)]
+    full = [search.package(p.added, search.choice_of(p), True) for p in dict.fromkeys(chosen)]
     plain = _plain(search)
     made = {p.key: p for p in (plain, *full) if p is not None}
     if not made:
@@ -78,4 +78,4 @@ def _plain(search: Search) -> Package | None:
     verdict = search.base.verdict
     if verdict.winner is None or verdict.kind != BUY:
         return None
-    return search.package((), search.choice(verdict.winner), None)
+    return search.package((), search.choice(verdict.winner), True)

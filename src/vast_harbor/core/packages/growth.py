@@ -11,27 +11,48 @@ from vast_harbor.core.stops.compare import Package
 # So many packages are grown at once, so many improvements are added to one; pairs of so many improvements are
 # tried with so many packages, where one alone does not help.
 BEAM, MOST_ADDED, MOST_PAIRED, PAIRED = 3, 3, 3, 1
+# With so many sets of improvements every bank is tried in the end.
+SWAPPED = 2
 # Of so many groups of improvements the largest are tried in pairs with a smaller bank.
 MOST_GROUPS = 5
-# An improvement that makes a package dearer by more than this share of its own price is of no use to it [-].
-IDLE = 0.95
+# An improvement that makes a package dearer by its own price, give or take this share, is of no use [-].
+IDLE = 0.05
+# The cost in one weather stands for that in all where they differ by no more than this share [-].
+ALIKE = 0.1
 # An improvement is added where it makes the package cheaper by this share [-].
 WORTH = 0.004
 
 
 def look(search: Search) -> "Found":
-    """Look at packages, each in one weather."""
+    """Look at packages: in one weather, or in all where a year of the best bank comes out otherwise there."""
+    first = search.seeds[0] if search.seeds else None
+    one, full = search.package((), first), search.package((), first, True)
+    if one is not None and full is not None and abs(one.weighed - full.weighed) > ALIKE * full.weighed:
+        search.look_in_full()
     found = Found(search)
     for choice in (*search.seeds, None):
         found.note(search.package((), choice))
         found.note(search.package((), search.smaller(choice)))
     grow(found)
+    _swap_banks(found)
     return found
+
+
+def _swap_banks(found: "Found") -> None:
+    """Try every bank that the search starts from with what is done in the best packages."""
+    search = found.search
+    banks = each_once(c for seed in search.seeds for c in (seed, search.smaller(seed)))
+    best: dict[tuple[str, ...], Package] = {}
+    for package in found.ranked:
+        best.setdefault(key_of(package.added), package)
+    for package in list(best.values())[:SWAPPED]:
+        for bank in banks:
+            found.note(search.package(package.added, bank))
 
 
 @dataclass
 class Found:
-    """The packages that were looked at, in one weather.
+    """The packages that were looked at.
 
     Attributes:
         search: looks at them.
@@ -112,7 +133,8 @@ def _idle(found: Found, beam: Sequence[tuple[Added, Choice]]) -> frozenset[str]:
         for package in search.grown(added, choice, others):
             found.note(package)
             one = _last(package, added)
-            if package.weighed - start.weighed < IDLE * search.price(one):
+            price = search.price(one)
+            if abs(package.weighed - start.weighed - price) > IDLE * price:
                 useful.add(one.group)
     return frozenset(one.key for one in search.options if one.group not in useful)
 

@@ -2,14 +2,27 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from math import inf
 
+import numpy as np
+
+from vast_harbor.core.arrays import Floats
+from vast_harbor.core.battery.ageing import wear_at_health
 from vast_harbor.core.cost.cash_flow import annuity
-from vast_harbor.core.cost.life_cost import LifeCostInputs, running_a_year
-from vast_harbor.core.cost.monte_carlo import Uncertainty, spread
+from vast_harbor.core.cost.life_cost import (
+    LifeCostInputs,
+    Scenario,
+    lifetime,
+    running_a_year,
+    years_until_worn,
+)
+from vast_harbor.core.cost.monte_carlo import Uncertainty, sampled_scenarios
+from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.improvements import Improvement
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import HOUR_OF, OldBank
 from vast_harbor.core.stops.banks import Banks, QuickLifeCost
+from vast_harbor.core.stops.compare import uncertainty_of
 from vast_harbor.core.stops.rig import old_health
 from vast_harbor.core.stops.trial import SimulatedRuns, YearOf, old_bank_as_bank
 
@@ -32,24 +45,48 @@ class Beside:
     wanted: float
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class KeptBank:
     """The old bank in a rig.
 
     Attributes:
         year: its simulated year at the health that it has today.
-        years: how long it still lasts [years].
-        running: what a year with it costs: upkeep, fuel, nights and critical loads that it does not serve
-            [money].
+        inputs: the bank in the rig, in numbers, with the wear that it has today.
+        pace_years: how long it would last at the pace of its past [years]; no limit where that is not known.
+        uncertainty: of the draws.
         hour: price of an hour of work [money].
         discount: r [1/year].
     """
 
     year: YearOf
-    years: float
-    running: float
+    inputs: LifeCostInputs
+    pace_years: float
+    uncertainty: Uncertainty
     hour: float
     discount: float
+
+    @cached_property
+    def scenario(self) -> Scenario:
+        """The draws of the old bank."""
+        return sampled_scenarios((self.inputs,), self.uncertainty)[0]
+
+    @cached_property
+    def lasts(self) -> Floats:
+        """How long it still lasts in every draw [years], shape (draws,).
+
+        It wears as a new one of its kind would in this rig: by cycles, heat and neglect. Where it has worn
+        faster than that so far, it goes on at that pace.
+        """
+        by_year = years_until_worn(self.inputs, self.scenario)
+        by_year = np.broadcast_to(by_year, np.shape(self.scenario.calendar)).astype(float)
+        middle = float(np.median(by_year))
+        slower = min(1.0, self.pace_years / middle) if middle > 0 else 1.0
+        return np.clip(by_year * slower, LEAST_YEARS, MOST_YEARS)
+
+    @property
+    def years(self) -> float:
+        """The middle of that [years]."""
+        return float(np.median(self.lasts))
 
     def beside(self, improvements: Sequence[Improvement], prices: Sequence[float]) -> Beside:
         """What improvements cost.
@@ -64,30 +101,29 @@ class KeptBank:
         yearly, wanted = sum(one.yearly for one, _ in charged), sum(prices) - parts
         return Beside(parts + hours * self.hour, yearly, wanted)
 
-    def cost(
-        self, beside: Beside, later: LifeCostInputs, uncertainty: Uncertainty, years: float
-    ) -> tuple[float, float]:
+    def cost(self, beside: Beside, later: LifeCostInputs, years: float) -> tuple[float, float]:
         """What keeping it costs: until it is worn out, and with what is bought then.
 
         Args:
             beside: what is done beside it.
             later: the bank that is bought then, in numbers.
-            uncertainty: of the draws.
             years: H, of keeping the rig [years].
 
         Returns:
             P50 and P90 [money].
         """
-        stays = min(self.years, years)
-        until = beside.once + (self.running + beside.yearly) * float(annuity(stays, self.discount))
+        stays = np.minimum(self.lasts, years)
+        running = np.asarray(running_a_year(self.inputs, self.scenario)) + beside.yearly
+        costs = beside.once + running * annuity(stays, self.discount)
         left = years - stays
-        if left <= 0:
-            return until, until
-        then = (1 + self.discount) ** -stays
-        # What stands beside the bank is bought now, and not once more with the new one.
-        new = replace(later, extras=max(0.0, float(later.extras) - beside.once))
-        _, middle, dear = spread(new, uncertainty, left)
-        return until + then * middle, until + then * dear
+        if left.any():
+            # What stands beside the bank is bought now, and not once more with the new one.
+            new = replace(later, extras=max(0.0, float(later.extras) - beside.once))
+            (scenario,) = sampled_scenarios((new,), self.uncertainty)
+            then = lifetime(new, scenario, np.maximum(left, LEAST_YEARS / 10))
+            costs = costs + np.where(left > 0, (1 + self.discount) ** -stays * then, 0.0)
+        middle, dear = np.percentile(costs, (50, 90))
+        return float(middle), float(dear)
 
 
 def kept_bank(now: Banks, after: Banks, runs: SimulatedRuns) -> KeptBank | None:
@@ -112,26 +148,32 @@ def kept_bank(now: Banks, after: Banks, runs: SimulatedRuns) -> KeptBank | None:
     year = runs.year_of_old(after)
     if year is None:
         return None
-    running = float(running_a_year(QuickLifeCost(limits).inputs(bank, year.numbers)))
-    years = years_left(old, old_health(diagnosis), limits.assumptions)
-    return KeptBank(year, years, running, value(HOUR_OF[plan.labour]), value("discount_rate"))
+    lead, health = old.battery_class.is_lead_acid, old_health(diagnosis)
+    inputs = QuickLifeCost(limits).inputs(bank, year.numbers)
+    inputs = replace(
+        inputs,
+        start_wear=float(wear_at_health(health, lead)),
+        most_years=max(LEAST_YEARS, float(inputs.most_years) - (old.age_years or 0)),
+    )
+    return KeptBank(
+        year, inputs, pace_years(old, health, limits.assumptions), uncertainty_of(limits.assumptions),
+        value(HOUR_OF[plan.labour]), value("discount_rate"),
+    )  # fmt: skip
 
 
-def years_left(old: OldBank, health: float, assumptions: Assumptions) -> float:
-    """How long a bank that is in use still lasts [years].
-
-    It goes on wearing at the pace that brought it from new to its health; without its age, by the years of
-    its class.
+def pace_years(old: OldBank, health: float, assumptions: Assumptions) -> float:
+    """How long a bank that is in use still lasts at the pace that brought it from new to its health [years].
 
     Args:
         old: the bank.
         health: its state of health [-].
         assumptions: what holds for the plan.
+
+    Returns:
+        No limit where its age is not known, or where it shows no wear.
     """
     lead = old.battery_class.is_lead_acid
     end = assumptions.value("worn_out.lead_acid") if lead else assumptions.value("worn_out_floor.lfp")
-    of_class = assumptions.value(f"calendar_years.{old.battery_class.key}")
-    pace = (1 - end) / of_class
-    if old.age_years and health < 1:
-        pace = max(pace / 2, (1 - health) / old.age_years)
-    return min(MOST_YEARS, max(LEAST_YEARS, (health - end) / pace))
+    if not old.age_years or health >= 1:
+        return inf
+    return (health - end) * old.age_years / (1 - health)

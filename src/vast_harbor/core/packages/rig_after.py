@@ -168,7 +168,7 @@ class RigAfter:
         assumptions, years = self.base.assumptions, self.plan.years_kept
         prices = [one.prices(assumptions.value("price_factor"))[1] for one in self.improvements]
         done = kept.beside(self.improvements, prices)
-        middle, dear = kept.cost(done, later.cost.inputs, uncertainty_of(assumptions), years)
+        middle, dear = kept.cost(done, later.cost.inputs, years)
         return Package(
             self.plan, self.improvements, self._added, OLD, later,
             weigh(assumptions, middle, dear), middle, done.once + done.wanted, self._served(kept.year),

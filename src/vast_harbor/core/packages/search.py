@@ -17,6 +17,8 @@ from vast_harbor.core.stops.compare import ComparedBank, Package
 MOST_SMALLER = 3
 # Banks of the plan that go into the search, the cheapest of each class first.
 SEEDS = 4
+# The old bank is kept where it lasts so long still [years].
+LEAST_KEPT_YEARS = 1.0
 Added = tuple[Improvement, ...]
 Choice = Bank | Candidate | None
 
@@ -37,6 +39,7 @@ class Search:
 
     base: Results
     reference: Reference
+    _few: int | None = 1
     _rigs: dict[tuple[tuple[str, ...], int | None], RigAfter] = field(default_factory=dict)
     _known: dict[tuple[tuple[str, ...], object], Package | None] = field(default_factory=dict)
     _smallest: dict[str, tuple[Bank, ...]] = field(default_factory=dict)
@@ -46,6 +49,10 @@ class Search:
     def options(self) -> tuple[Improvement, ...]:
         """What can be done beside the bank."""
         return options(self.base.plan, self.reference, self.base.assumptions)
+
+    def look_in_full(self) -> None:
+        """Look at every package in full, where a single weather tells too little of this rig."""
+        self._few = None
 
     @cached_property
     def seeds(self) -> tuple[Choice, ...]:
@@ -65,46 +72,52 @@ class Search:
         plain = replace(own, model=None, series=None, parallel=None) == bare
         return own if compared.is_own and not plain else bank
 
-    def rig(self, added: Added, weathers: int | None = 1) -> RigAfter:
-        """The rig with improvements."""
+    def rig(self, added: Added, full: bool = False) -> RigAfter:
+        """The rig with improvements; its years in full, or in the few weathers of the first look."""
+        weathers = None if full else self._few
         key = (key_of(added), weathers)
         if key not in self._rigs:
             go_on()
             self._rigs[key] = RigAfter(
-                self.base, self.reference, added, weathers, like=self._like(added, weathers)
+                self.base, self.reference, added, weathers, like=self._like(added, full)
             )
         return self._rigs[key]
 
-    def _like(self, added: Added, weathers: int | None) -> RigAfter | None:
+    def _like(self, added: Added, full: bool) -> RigAfter | None:
         """A rig with those improvements only that change a day or the need; None where there is no other."""
         moves = self.moves(added) if len(added) > 1 else ()
-        return self.rig(moves, weathers) if added and moves != added else None
+        return self.rig(moves, full) if added and moves != added else None
 
     def moves(self, added: Added) -> Added:
         """Improvements that change a day or the need."""
         return tuple(one for one in added if not self.rig((one,)).same_days)
 
-    def package(self, added: Added, choice: Choice, weathers: int | None = 1) -> Package | None:
+    def package(self, added: Added, choice: Choice, full: bool = False) -> Package | None:
         """A package; None where its bank will not do in that rig.
 
         Args:
             added: what is done in addition to what is planned.
             choice: a layout, a candidate, or None for the old bank.
-            weathers: of the simulated years; None for as many as make them sure.
+            full: whether its year is run in as many weathers as make it sure, or in few for a first look.
         """
         name = choice.id if isinstance(choice, Candidate) else choice
-        key = ((*key_of(added), str(weathers)), name)
+        key = ((*key_of(added), str(None if full else self._few)), name)
         if key not in self._known:
             go_on()
-            self._known[key] = self._package(self.rig(added, weathers), choice)
+            self._known[key] = self._package(self.rig(added, full), choice)
         return self._known[key]
 
     def _package(self, rig: RigAfter, choice: Choice) -> Package | None:
         if choice is None:
-            later = self._later(rig)
-            return rig.package_kept(later) if later is not None else None
+            # A bank that is worn out within the year is not kept: the work would be done twice.
+            kept = rig.kept
+            return self._kept(rig) if kept is not None and kept.years >= LEAST_KEPT_YEARS else None
         made = self._compared(rig, choice)
         return None if made is None else rig.package(made)
+
+    def _kept(self, rig: RigAfter) -> Package | None:
+        later = self._later(rig)
+        return rig.package_kept(later) if later is not None else None
 
     @staticmethod
     def _compared(rig: RigAfter, choice: Bank | Candidate) -> ComparedBank | None:
@@ -130,8 +143,8 @@ class Search:
     def nothing(self) -> Package | None:
         """The old bank in the rig as it is today; None where it cannot be told how that goes on."""
         if self.base.plan.present is None:
-            return self.package((), None, None)
-        return self._package(RigAfter(self.base, self.reference, (), None, True), None)
+            return self._kept(self.rig((), True))
+        return self._kept(RigAfter(self.base, self.reference, (), None, True))
 
     def smaller(self, choice: Choice) -> Choice:
         """The layout that is next below a choice in size; the same choice where there is none."""
