@@ -131,10 +131,12 @@ def test_the_futures_that_turn_out_dear_are_weighed(demo_results, reference) -> 
     assert both.winner.id == "lfp" and both.decided[1] == "risk"
 
 
-def test_the_runner_up_is_the_likeliest_of_the_rest(demo_results) -> None:
+def test_the_runner_up_is_the_likeliest_of_the_rest(demo_results, reference) -> None:
+    sunny = demo_results("mulga").plan
+    sunny = replace(sunny, sources=tuple(replace(s, watts=640.0) if s.watts else s for s in sunny.sources))
     seen = 0
-    for name in ("kittiwake", "mulga", "long-haul", "pebble"):
-        verdict = demo_results(name).verdict
+    for results in (passage.evaluate(sunny, reference), *map(demo_results, ("kittiwake", "long-haul", "pebble"))):
+        verdict = results.verdict
         rest = [c for c in verdict.near if c is not verdict.winner]
         rest = rest or [c for c in verdict.suitable if c is not verdict.winner]
         if verdict.kind != "buy" or len(rest) < 2:

@@ -35,7 +35,19 @@ def look(search: Search) -> "Found":
         found.note(search.package((), search.smaller(choice)))
     grow(found)
     _swap_banks(found)
+    _resize(found)
     return found
+
+
+def _resize(found: "Found") -> None:
+    """Try what is done in the best package at every other size of it."""
+    search, best = found.search, found.ranked[:1]
+    for package in best:
+        for at, now in enumerate(package.added):
+            for other in search.options:
+                if other.group == now.group and other.key != now.key:
+                    added = (*package.added[:at], other, *package.added[at + 1 :])
+                    found.note(search.package(added, search.choice_of(package)))
 
 
 def _swap_banks(found: "Found") -> None:
