@@ -135,7 +135,10 @@ def test_the_runner_up_is_the_likeliest_of_the_rest(demo_results, reference) -> 
     sunny = demo_results("mulga").plan
     sunny = replace(sunny, sources=tuple(replace(s, watts=640.0) if s.watts else s for s in sunny.sources))
     seen = 0
-    for results in (passage.evaluate(sunny, reference), *map(demo_results, ("kittiwake", "long-haul", "pebble"))):
+    for results in (
+        passage.evaluate(sunny, reference),
+        *map(demo_results, ("kittiwake", "long-haul", "pebble")),
+    ):
         verdict = results.verdict
         rest = [c for c in verdict.near if c is not verdict.winner]
         rest = rest or [c for c in verdict.suitable if c is not verdict.winner]
