@@ -4,8 +4,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from quote_forms import FIELDS, offers
 from vast_harbor import data
-from vast_harbor.formats.quote_text import LONGEST, Quote, number, offers_in, read_quote
+from vast_harbor.formats.quotes import LONGEST, Quote, number, offers_in, read_quote
 
 LITHIUM = """Pellin Harbour 150 LiFePO4
 12.8 V, 150Ah (1920 Wh)
@@ -29,10 +30,11 @@ RC 447 minutes
 $189.99"""
 
 
+CELLS = {key: c.cell_v for key, c in data.reference().classes.items()}
+
+
 def quote(text: str, assumed: str = "lfp") -> Quote:
-    reference = data.reference()
-    cells = {key: c.cell_v for key, c in reference.classes.items()}
-    return read_quote(text, reference.catalogue.values(), cells, assumed)
+    return read_quote(text, data.reference().catalogue.values(), CELLS, assumed)
 
 
 def said(text: str) -> dict[str, object]:
@@ -80,6 +82,65 @@ def test_all_that_an_offer_says_is_understood() -> None:
 def test_money_and_capacity_are_told_apart_from_what_stands_beside_them(text, ah, price) -> None:
     found = said(text)
     assert (found["rated_ah"], found.get("price")) == (ah, price)
+
+
+def test_offers_in_five_languages_are_read_right_or_asked_about() -> None:
+    right, told = 0, 0
+    for text, truth in offers():
+        found = quote(text, "agm")
+        known, asked = {s.field: s.value for s in found.said}, {a.field for a in found.asks}
+        for field, value in truth.items():
+            if field == "battery_class":
+                assert str(known[field]).startswith(str(value)), text
+            elif field not in asked:
+                assert known.get(field) == pytest.approx(value, rel=0.005), (field, text)
+        # Nothing is taken for a figure of the battery that is none: delivery, deposit, cranking.
+        assert (
+            not {f for f in known if f in set(FIELDS.values()) | {"price"}} - set(truth) - {"rated_hours"}
+        ), text
+        told += 1
+        right += not asked
+    assert told == 300 and right >= 0.95 * told
+
+
+@pytest.mark.parametrize(
+    ("text", "field", "value"),
+    [
+        ("Blei AGM 12V 110Ah 600 Zyklen bei 50 % 199 €", "cycles_at_dod", 0.5),
+        ("LFP 12V 100Ah 4000 @ 80% DOD", "cycles", 4000),
+        ("LFP 12V 100Ah 80% DoD: 3.500 Zyklen", "cycles", 3500),
+        ("LiFePO 4 12V 100Ah £349", "price", 349),
+        ("LiFePO4-100 12,8V 100Ah 1280Wh 449 €", "rated_ah", 100),
+        ("AGM 12V 100Ah (20h) 85Ah (5h)", "ah_2", 85),
+        ("AGM 12V C5: 85Ah C20: 100Ah", "rated_hours", 5),
+        ("12V 100Ah AGM statt einer GC2, 28,5kg", "kg", 28.5),
+        ("Set of 4: 6V 225Ah flooded, £600 together", "price", 150),
+        ("AGM 12V 95Ah 850A (EN) 249 EUR", "bms_continuous_a", None),
+        ("LFP 12V 100Ah, UN38.3, £349", "price", 349),
+        ("LFP 12V 100Ah €349 save €120", "price", 349),
+        ("LFP 12.8V 100Ah max. Entladestrom 100A", "bms_continuous_a", 100),
+    ],
+)
+def test_a_figure_belongs_to_the_word_or_unit_next_to_it(text, field, value) -> None:
+    assert said(text).get(field) == value
+
+
+@pytest.mark.parametrize(
+    ("text", "field", "values"),
+    [
+        ("LFP 12V 100Ah £4", "price", (4,)), ("LFP 12V 100Ah £349 £410", "price", (349, 410)),
+        ("3 x AGM 12V 100Ah 372 €", "price", (124, 372)), ("AGM 12V 100Ah 9000 cycles", "cycles", (9000,)),
+        ("AGM 12V 100Ah 310 kg", "kg", (310,)), ("LFP 12V 100Ah, 25 years warranty", "warranty_years", (25,)),
+        ("LFP 120V 100Ah", "unit_v", None), ("LFP 12V 100000Ah", "rated_ah", (100000,)),
+    ],
+)  # fmt: skip
+def test_what_can_hardly_be_true_is_asked_before_it_counts(text, field, values) -> None:
+    found = quote(text)
+    (ask,) = [a for a in found.asks if a.field == field]
+    assert field not in {s.field for s in found.said} and ask.source in text.replace(" £410", " · £410")
+    assert values is None or ask.values == values
+    answered = read_quote(text, data.reference().catalogue.values(), CELLS, "lfp", {field: ask.values[0]})
+    assert answered.fields[field] == ask.values[0] and field not in {a.field for a in answered.asks}
 
 
 def test_volts_are_brought_to_the_cells_of_the_class() -> None:

@@ -110,9 +110,20 @@ def test_an_offer_becomes_a_battery_with_its_typical_values_marked(client, rig) 
     assert set(kept) == set(found["model"]["typical"]) - {"warranty_years"}
 
 
+def test_what_is_in_doubt_is_asked_and_counts_once_it_is_answered(client, rig) -> None:
+    path = f"/api/rigs/{rig(kind='boat', pattern='weekends')['id']}/quote"
+    text = "LiFePO4 12 V 100 Ah, 349 € or 410 €, 3000 kg"
+    found = client.post(path, json={"text": text}).get_json()
+    asks = {a["field"]: [c["value"] for c in a["choices"]] for a in found["asks"]}
+    assert asks == {"price": [349, 410], "kg": [3000]} and {"price", "kg"} <= set(found["model"]["typical"])
+    told = client.post(path, json={"text": text, "answers": {"price": 410, "what": 3}}).get_json()
+    assert [a["field"] for a in told["asks"]] == ["kg"] and told["model"]["price"] == 410
+    assert "price" not in told["model"]["typical"]
+
+
 @pytest.mark.parametrize(
     ("text", "says"),
-    [("nothing to see", "names no capacity"), ("LFP 12.8 V 9000 Ah", "Ah"), ("AGM 7 V 100 Ah 3 kg", "")],
+    [("nothing to see", "names no capacity"), ("LFP 12.8 V 9000 Ah", "capacity"), ("AGM 7 V 100 Ah", "")],
 )
 def test_what_is_no_battery_is_refused_with_a_sentence(client, rig, text, says) -> None:
     found = client.post(f"/api/rigs/{rig()['id']}/quote", json={"text": text}).get_json()

@@ -290,6 +290,12 @@ def field_help() -> Mapping[str, FieldHelp]:
     return dict(_helped(_toml("field_help.toml"), ()))
 
 
+@cache
+def quote_words() -> Mapping[str, Mapping[str, Any]]:
+    """Words of labels and offers: ``class``, ``class_by_use`` and ``words``, each in parts of patterns."""
+    return _toml("quote_words.toml")
+
+
 def _helped(rows: Mapping[str, Any], at: tuple[str, ...]) -> Iterator[tuple[str, FieldHelp]]:
     for name, row in rows.items():
         if isinstance(row.get("what"), str):

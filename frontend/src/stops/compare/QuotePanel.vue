@@ -10,7 +10,7 @@ import { useQuote } from './useQuote'
 /** The battery that the owner was offered: pasted, read, and put in place of the typical one. */
 const plan = usePlan()
 const reference = useReference()
-const { text, batteryClass, which, quote, problem, busy, before, full, take } = useQuote()
+const { text, batteryClass, which, quote, problem, busy, before, full, answer, take } = useQuote()
 const compare = computed(() => plan.rig!.compare)
 /** Whom it replaces: the bank of the verdict where it is a candidate, else the first of its class. */
 const instead = computed(() => {
@@ -75,6 +75,35 @@ const lists = computed(() => [
         </button>
       </p>
       <p v-if="problem" class="mb-2 text-blocking" role="alert">{{ problem }}</p>
+      <div
+        v-for="a in quote?.asks"
+        :key="a.field"
+        class="mb-3 rounded-lg border border-caution p-3"
+        :data-ask="a.field"
+      >
+        <p class="leading-snug">
+          {{
+            a.choices.length > 1
+              ? phrase('compare.quote_panel.ask_which', { name: a.name, source: a.source })
+              : phrase('compare.quote_panel.ask_right', { name: a.name, source: a.source })
+          }}
+        </p>
+        <div class="mt-2 flex flex-wrap gap-2">
+          <button
+            v-for="c in a.choices"
+            :key="c.value"
+            type="button"
+            class="btn"
+            @click="answer(a.field, c.value)"
+          >
+            {{
+              a.choices.length > 1
+                ? c.text
+                : phrase('compare.quote_panel.ask_yes', { text: c.text })
+            }}
+          </button>
+        </div>
+      </div>
       <template v-for="l in lists" :key="l.key">
         <h3
           v-if="l.list.length"

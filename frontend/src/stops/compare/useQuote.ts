@@ -17,6 +17,8 @@ export function useQuote() {
   const batteryClass = ref('lfp')
   /** Which of the offers of a list is looked at. */
   const which = ref(0)
+  /** By field, what was answered to a question about the text. */
+  const answers = ref<Record<string, number>>({})
   const quote = shallowRef<Schemas['QuoteView'] | null>(null)
   const problem = ref('')
   const busy = ref(false)
@@ -25,9 +27,17 @@ export function useQuote() {
   let newest = 0
 
   watch(
-    [text, batteryClass, which],
+    [text, which],
     ([now], [before]) => {
       if (now !== before && before !== undefined) which.value = 0
+      answers.value = {}
+    },
+    { flush: 'sync' },
+  )
+
+  watch(
+    [text, batteryClass, which, answers],
+    () => {
       localStorage.setItem(key, text.value)
       clearTimeout(timer)
       timer = window.setTimeout(read, PAUSE)
@@ -45,7 +55,12 @@ export function useQuote() {
     const { data, error } = await api
       .POST('/api/rigs/{rig_id}/quote', {
         params: { path: { rig_id: plan.rig!.id } },
-        body: { text: text.value, battery_class: batteryClass.value, which: which.value },
+        body: {
+          text: text.value,
+          battery_class: batteryClass.value,
+          which: which.value,
+          answers: answers.value,
+        },
       })
       .catch(() => ({ data: undefined, error: undefined }))
     if (mine !== newest) return
@@ -69,6 +84,10 @@ export function useQuote() {
     let n = 1
     while (there.has(`${prefix}-${n}`)) n++
     return `${prefix}-${n}`
+  }
+
+  function answer(field: string, value: number) {
+    answers.value = { ...answers.value, [field]: value }
   }
 
   /** Take it in: in place of a candidate, or beside them; its strings follow the need. */
@@ -114,5 +133,5 @@ export function useQuote() {
     ui.say(phrase('compare.quote_panel.placed', { title }))
   }
 
-  return { text, batteryClass, which, quote, problem, busy, before, quotes, full, take }
+  return { text, batteryClass, which, quote, problem, busy, before, quotes, full, answer, take }
 }

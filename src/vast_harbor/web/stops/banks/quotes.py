@@ -14,7 +14,7 @@ from vast_harbor.formats.door import clean
 from vast_harbor.formats.fields import Measure
 from vast_harbor.formats.model_part import ModelPart, contradictions
 from vast_harbor.formats.parts import CLASSES
-from vast_harbor.formats.quote_text import LONGEST, Quote, Said, offers_in, read_quote
+from vast_harbor.formats.quotes import LONGEST, Ask, Quote, Said, offers_in, read_quote
 from vast_harbor.phrases import phrase
 from vast_harbor.store import rigs
 from vast_harbor.web.base.answers import json_response
@@ -66,6 +66,11 @@ class QuoteText(BaseModel):
     text: str = Field(max_length=LONGEST)
     battery_class: str = Field(default="lfp", description="Class where the text names none")
     which: int = Field(default=0, ge=0, le=1000, description="Which of the offers of a list")
+    answers: dict[str, float] = Field(
+        default={},
+        max_length=40,
+        description="By field, what the owner answered to a question about the text",
+    )
 
 
 class SaidView(BaseModel):
@@ -77,12 +82,29 @@ class SaidView(BaseModel):
     source: str
 
 
+class PossibleValueView(BaseModel):
+    """An answer that can be chosen, and its value."""
+
+    text: str
+    value: float
+
+
+class AskView(BaseModel):
+    """A question about the text: until it is answered, what is asked does not count."""
+
+    field: str
+    name: str
+    source: str
+    choices: list[PossibleValueView]
+
+
 class QuoteView(BaseModel):
     """A battery as it was understood."""
 
     title: str
     count: int = Field(description="How many offers the text holds")
     said: list[SaidView]
+    asks: list[AskView]
     filled: list[SaidView] = Field(description="Typical of the class: the text does not say it")
     model: dict[str, Any] | None = Field(
         description="As in the rig file, without id; none where not enough is known"
@@ -102,7 +124,8 @@ def read_offer(path: RigPath, body: QuoteText) -> Response:
     cells = {key: c.cell_v for key, c in reference.classes.items()}
     offers = offers_in(clean(body.text))
     text = offers[min(body.which, len(offers) - 1)]
-    quote = read_quote(text, reference.catalogue.values(), cells, body.battery_class)
+    answers = {field: value for field, value in body.answers.items() if field in NAMES}
+    quote = read_quote(text, reference.catalogue.values(), cells, body.battery_class, answers)
     model, problems = _entry(quote)
     style = rig.style
     return json_response(
@@ -110,6 +133,7 @@ def read_offer(path: RigPath, body: QuoteText) -> Response:
             count=len(offers),
             title=str(quote.fields.get("name", "")),
             said=[_view(s, style) for s in quote.said],
+            asks=[_asked(ask, style) for ask in quote.asks],
             filled=[_view(s, style) for s in quote.filled],
             model=model,
             problems=problems,
@@ -129,6 +153,13 @@ def _entry(quote: Quote) -> tuple[dict[str, Any] | None, list[str]]:
     if wrong := [said for _, said in contradictions(part)]:
         return None, wrong
     return part.model_dump(mode="json", exclude={"id"}), []
+
+
+def _asked(ask: Ask, style: Style) -> AskView:
+    choices = [
+        PossibleValueView(text=_text(Said(ask.field, value), style), value=value) for value in ask.values
+    ]
+    return AskView(field=ask.field, name=NAMES[ask.field], source=ask.source, choices=choices)
 
 
 def _view(said: Said, style: Style) -> SaidView:
