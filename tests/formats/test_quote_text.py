@@ -143,6 +143,28 @@ def test_what_can_hardly_be_true_is_asked_before_it_counts(text, field, values) 
     assert answered.fields[field] == ask.values[0] and field not in {a.field for a in answered.asks}
 
 
+@pytest.mark.parametrize(
+    ("currency", "text", "asks"),
+    [
+        ("EUR", "LFP 12V 100Ah £349", (401.15, 349)), ("GBP", "LFP 12V 100Ah 349 EUR", (303.63, 349)),
+        ("GBP", "LFP 12V 100Ah £349", None), ("GBP", "LFP 12V 100Ah 349 quid", None),
+        ("NOK", "LFP 12V 100Ah 4 990 kr", None), ("NOK", "LFP 12V 100Ah NOK 490", (490,)),
+        ("AUD", "LFP 12V 100Ah $549", None),
+    ],
+)  # fmt: skip
+def test_a_price_in_other_money_is_asked_with_its_rate(currency, text, asks) -> None:
+    reference = data.reference()
+    factor = reference.assumptions("customary", {}, currency).value("price_factor")
+    found = read_quote(
+        text, reference.catalogue.values(), CELLS, "lfp", {}, currency, reference.price_levels, factor
+    )
+    assert (found.asks[0].values if found.asks else None) == asks
+    # What is typical is in the owner's money too.
+    (usual,) = [s.value for s in quote("LFP 12V 100Ah").filled if s.field == "price"]
+    if asks:
+        assert found.fields["price"] == pytest.approx(usual * factor, rel=0.01)
+
+
 def test_volts_are_brought_to_the_cells_of_the_class() -> None:
     assert said("lithium 12 V 100 Ah")["unit_v"] == said("LFP 12.8V 100Ah")["unit_v"] == 12.8
     assert said("LiFePO4 24V 100Ah")["unit_v"] == 25.6

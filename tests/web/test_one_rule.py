@@ -25,7 +25,7 @@ from vast_harbor.core.stops.trial.simulated_banks import simulated_banks
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.fields import Measure
 from vast_harbor.formats.parts import core_of
-from vast_harbor.formats.quote_text import read_quote
+from vast_harbor.formats.quotes import read_quote
 from vast_harbor.formats.report.document import report
 from vast_harbor.formats.source_part import SourcePart, TrialPart
 from vast_harbor.formats.table import comparison_table, results_json

@@ -349,7 +349,7 @@ def evaluate(
         KeyError: when the plan names a house rule, assumption, class or model that there is not.
     """
     go_on()
-    assumptions = reference.assumptions(plan.house_rule, plan.overrides)
+    assumptions = reference.assumptions(plan.house_rule, plan.overrides, plan.currency)
     days = days or need_stop.evaluate(plan, reference, assumptions)
     chosen = before.chosen if before is not None else chosen
     extras_cost = extras_cost_of(plan, assumptions)

@@ -13,10 +13,11 @@ from vast_harbor.core.battery.bank import BatteryModel
 from vast_harbor.core.battery.catalogue_entry import model_of
 from vast_harbor.core.battery.chemistry import BatteryClass, Range
 from vast_harbor.core.installation.cables import CableData, FuseKind
-from vast_harbor.core.rig.assumptions import AssumptionEntry, HouseRule
+from vast_harbor.core.rig.assumptions import CATALOGUE_CURRENCY, AssumptionEntry, HouseRule, PriceLevel
 from vast_harbor.core.rig.improvement_rows import ImprovementKind
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.weather.climate import Climate, Region
+from vast_harbor.phrases import phrase
 
 DEMO_RIGS = ("kittiwake", "tern-rock", "mulga", "pebble", "long-haul")
 
@@ -156,8 +157,30 @@ def reference() -> Reference:
     }
     improvements = {row["kind"]: _improvement(row) for row in _toml("improvements.toml")["improvement"]}
     return Reference(
-        classes, rules, entries, {m.id: m for m in models}, bases, climates, regions, _cables(), improvements
-    )
+        classes, rules, entries, {m.id: m for m in models}, bases, climates, regions, _cables(), improvements,
+        _price_levels(),
+    )  # fmt: skip
+
+
+def _price_levels() -> dict[str, PriceLevel]:
+    table = _toml("currencies.toml")
+    return {
+        code: PriceLevel(
+            row["rate"],
+            row["level"],
+            phrase("terms.names.catalogue_money")
+            if code == CATALOGUE_CURRENCY
+            else phrase(
+                "terms.names.price_level_source",
+                rate=f"{row['rate']:g}",
+                code=code,
+                dated=table["dated"],
+                level=f"{row['level']:g}",
+                source=table["source"],
+            ),
+        )
+        for code, row in table["currency"].items()
+    }
 
 
 def _improvement(row: Mapping[str, Any]) -> ImprovementKind:
@@ -288,12 +311,6 @@ class FieldHelp:
 def field_help() -> Mapping[str, FieldHelp]:
     """Help on the fields of a rig and of the tools, by place: ``old_bank.unit_ah``, ``tool.cable.amps``."""
     return dict(_helped(_toml("field_help.toml"), ()))
-
-
-@cache
-def quote_words() -> Mapping[str, Mapping[str, Any]]:
-    """Words of labels and offers: ``class``, ``class_by_use`` and ``words``, each in parts of patterns."""
-    return _toml("quote_words.toml")
 
 
 def _helped(rows: Mapping[str, Any], at: tuple[str, ...]) -> Iterator[tuple[str, FieldHelp]]:

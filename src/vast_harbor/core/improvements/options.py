@@ -109,7 +109,7 @@ def carried_out(plan: Plan, reference: Reference) -> Plan:
         The plan, which remembers the rig as it is today; the same plan where nothing is planned.
     """
     present = plan.as_it_is
-    assumptions = reference.assumptions(plan.house_rule, plan.overrides)
+    assumptions = reference.assumptions(plan.house_rule, plan.overrides, plan.currency)
     done, made = _done(present, present.improvements, reference, assumptions)
     return replace(made, present=present) if done else present
 

@@ -1,7 +1,7 @@
 """House rules, and every assumption that an owner may override."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from vast_harbor.core.battery.chemistry import BatteryClass, Range
 from vast_harbor.core.figures.workings import HOUSE_RULE, OVERRIDE, REFERENCE, Figure
@@ -57,6 +57,26 @@ class AssumptionEntry:
     low: float | None = None
     high: float | None = None
     scaled: bool = False
+
+
+PRICE_FACTOR = "price_factor"
+# The money of the catalogue.
+CATALOGUE_CURRENCY = "EUR"
+
+
+@dataclass(frozen=True, slots=True)
+class PriceLevel:
+    """How dear the catalogue is in other money.
+
+    Attributes:
+        rate: money for a unit of the catalogue's [-].
+        level: how dear batteries and their parts are where it is paid with, against the catalogue [-].
+        says: both, with their date and where they come from.
+    """
+
+    rate: float
+    level: float
+    says: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,6 +139,7 @@ class Assumptions:
         rules: house rules by key.
         rule: key of the selected house rule.
         overrides: assumption key → value set by the owner.
+        price_level: of the owner's money; None where it is not known, then prices are the catalogue's.
     """
 
     def __init__(
@@ -128,10 +149,13 @@ class Assumptions:
         rules: Mapping[str, HouseRule],
         rule: str,
         overrides: Mapping[str, float],
+        price_level: PriceLevel | None = None,
     ) -> None:
         self.rule = rules[rule]
         self._rules = rules
         self._overrides = overrides
+        if price_level is not None:
+            entries = tuple(_at_level(e, price_level) if e.key == PRICE_FACTOR else e for e in entries)
         self._all: dict[str, Assumption] = {}
         for entry in entries:
             if "{class}" in entry.key:
@@ -139,7 +163,7 @@ class Assumptions:
                     self._add(entry, battery_class)
             else:
                 self._add(entry, None)
-        factor = self._all["price_factor"].figure().number
+        factor = self._all[PRICE_FACTOR].figure().number
         for assumption in list(self._all.values()):
             if assumption.entry.scaled:
                 self._all[assumption.key] = self._scaled(assumption, factor)
@@ -210,6 +234,10 @@ class Assumptions:
             a.by_rule,
             a.overridden,
         )
+
+
+def _at_level(entry: AssumptionEntry, price_level: PriceLevel) -> AssumptionEntry:
+    return replace(entry, value=price_level.rate * price_level.level, source=price_level.says)
 
 
 def _of_rule(rule: HouseRule, name: str, battery_class: BatteryClass | None) -> float:

@@ -10,7 +10,13 @@ from vast_harbor.core.battery.datasheet import NO_PROTECTION
 from vast_harbor.core.battery.health_signs import HealthSign
 from vast_harbor.core.installation.cables import CableData
 from vast_harbor.core.installation.packing import Place
-from vast_harbor.core.rig.assumptions import AssumptionEntry, Assumptions, HouseRule
+from vast_harbor.core.rig.assumptions import (
+    CATALOGUE_CURRENCY,
+    AssumptionEntry,
+    Assumptions,
+    HouseRule,
+    PriceLevel,
+)
 from vast_harbor.core.rig.changeover import Changeover, Purchase
 from vast_harbor.core.rig.day_types import PLAIN_DAY, DayType
 from vast_harbor.core.rig.improvement_rows import NEEDED, WANTED, ImprovementKind, PlannedImprovement
@@ -48,6 +54,7 @@ class Reference:
         regions: places to choose a site from, by key.
         cables: published sizes of cables and fuses.
         improvements: kinds of improvement by key.
+        price_levels: how dear the catalogue is in other money, by currency code.
     """
 
     classes: Mapping[str, BatteryClass]
@@ -59,16 +66,22 @@ class Reference:
     regions: Mapping[str, Region]
     cables: CableData
     improvements: Mapping[str, ImprovementKind] = field(default_factory=dict)
+    price_levels: Mapping[str, PriceLevel] = field(default_factory=dict)
 
-    def assumptions(self, rule: str, overrides: Mapping[str, float]) -> Assumptions:
-        """The assumptions under a house rule with the owner's overrides."""
-        return _assumptions(self, rule, tuple(sorted(overrides.items())))
+    def assumptions(
+        self, rule: str, overrides: Mapping[str, float], currency: str = CATALOGUE_CURRENCY
+    ) -> Assumptions:
+        """The assumptions under a house rule with the owner's overrides, in the owner's money."""
+        return _assumptions(self, rule, tuple(sorted(overrides.items())), currency)
 
 
 # They change only with the rule and the overrides, not with every edit.
 @lru_cache(maxsize=64)
-def _assumptions(reference: Reference, rule: str, overrides: tuple[tuple[str, float], ...]) -> Assumptions:
-    return Assumptions(reference.entries, reference.classes, reference.rules, rule, dict(overrides))
+def _assumptions(
+    reference: Reference, rule: str, overrides: tuple[tuple[str, float], ...], currency: str
+) -> Assumptions:
+    level = reference.price_levels.get(currency)
+    return Assumptions(reference.entries, reference.classes, reference.rules, rule, dict(overrides), level)
 
 
 @dataclass(frozen=True, slots=True)
@@ -284,6 +297,7 @@ class Plan:
         loads, inverter, standby_w: the day; standby is what the monitor reads with all off [W].
         house_rule: key of the selected house rule.
         overrides: assumption key → value.
+        currency: ISO 4217 code of the money that the owner pays with.
         life_basis: which life to plan with; None for the house rule's.
         candidates: banks being considered.
         models: catalogue and own models by id.
@@ -372,6 +386,7 @@ class Plan:
     changeover: Changeover = NO_CHANGEOVER
     improvements: tuple[PlannedImprovement, ...] = ()
     present: "Plan | None" = None
+    currency: str = CATALOGUE_CURRENCY
 
     @property
     def as_it_is(self) -> "Plan":

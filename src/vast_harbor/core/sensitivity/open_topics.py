@@ -312,7 +312,7 @@ def _labour(plan: Plan, _: Reference) -> Iterator[Alternative]:
 
 
 def _night_price(plan: Plan, reference: Reference) -> Iterator[Alternative]:
-    price = reference.assumptions(plan.house_rule, plan.overrides).figure("night_elsewhere")
+    price = reference.assumptions(plan.house_rule, plan.overrides, plan.currency).figure("night_elsewhere")
     for money in (price.low, price.high):
         if money is not None:
             other = price._replace(key=f"night_price.{money:g}", value=money, low=None, high=None)

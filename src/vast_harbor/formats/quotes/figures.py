@@ -1,11 +1,13 @@
 """Figures in the text of an offer: each number with the unit beside it, and the words around it."""
 
 import re
-from collections.abc import Iterator, Sequence
+import tomllib
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
+from importlib.resources import files as resources
+from typing import Any
 
-from vast_harbor import data
 from vast_harbor.core.figures.units import MM_IN, MM_PER_INCH
 
 # Letters that stand right before a number that counts: a rate, a reserve, a depth, a currency, a side.
@@ -74,9 +76,15 @@ def number(text: str) -> float:
 
 
 @cache
+def lexicon() -> Mapping[str, Mapping[str, Any]]:
+    """Words of labels and offers: ``class``, ``class_by_use`` and ``words``, each in parts of patterns."""
+    return tomllib.loads((resources("vast_harbor.formats.quotes") / "words.toml").read_text("utf-8"))
+
+
+@cache
 def words(name: str) -> re.Pattern[str]:
-    """The words of something, see ``data/quote_words.toml``; none of them within a longer word."""
-    return re.compile(rf"(?<!\w)(?:{'|'.join(data.quote_words()['words'][name])})(?!\w)", re.IGNORECASE)
+    """The words of something, see ``words.toml``; none of them within a longer word."""
+    return re.compile(rf"(?<!\w)(?:{'|'.join(lexicon()['words'][name])})(?!\w)", re.IGNORECASE)
 
 
 def masked(text: str) -> str:
@@ -88,7 +96,7 @@ def masked(text: str) -> str:
 
 @cache
 def _unit_pattern() -> re.Pattern[str]:
-    lists = data.quote_words()["words"]
+    lists = lexicon()["words"]
     own = {unit: rf"(?:{'|'.join(lists[unit + 's'])})(?!\w)" for unit in ("month", "year")}
     parts = [f"(?P<u{i}>{pattern or own[unit]})" for i, (unit, pattern) in enumerate(_UNITS)]
     return re.compile(rf"[\s-]?(?:{'|'.join(parts)})", re.IGNORECASE)
@@ -96,7 +104,7 @@ def _unit_pattern() -> re.Pattern[str]:
 
 @cache
 def _money_pattern() -> re.Pattern[str]:
-    named = "|".join(data.quote_words()["words"]["price_word"])
+    named = "|".join(lexicon()["words"]["price_word"])
     return re.compile(rf"(?:,-|\.-)?\s?(?:{SIGNS}|(?:{named})\b)", re.IGNORECASE)
 
 

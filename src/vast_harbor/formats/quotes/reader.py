@@ -4,12 +4,23 @@ import re
 from collections.abc import Iterable, Mapping, Sequence
 from math import log
 from statistics import median
+from types import MappingProxyType
 from typing import Any
 
-from vast_harbor import data
 from vast_harbor.core.battery.bank import BatteryModel
+from vast_harbor.core.figures.currency import currency_code, currency_symbol
 from vast_harbor.core.figures.units import KG_PER_LB, celsius
-from vast_harbor.formats.quotes.figures import Found, figures, length_mm, masked, nearest, segments, words
+from vast_harbor.core.rig.assumptions import PriceLevel
+from vast_harbor.formats.quotes.figures import (
+    Found,
+    figures,
+    length_mm,
+    lexicon,
+    masked,
+    nearest,
+    segments,
+    words,
+)
 from vast_harbor.formats.quotes.quote import Ask, Quote, Said
 from vast_harbor.phrases import phrase
 
@@ -29,6 +40,8 @@ CYCLES_LEAD, CYCLES_LFP = (50.0, 3000.0), (500.0, 15_000.0)
 OF_LITHIUM = ("bms_continuous_a", "bms_peak_a", "heater_w")
 # One of two prices is taken as that of one battery where it is nearer to the usual by this factor.
 CLEARLY = 1.5
+DOLLARS = ("USD", "CAD", "AUD", "NZD")
+NO_LEVELS: Mapping[str, PriceLevel] = MappingProxyType({})
 # What lies this near to a figure is about it [characters].
 NEAR = 40
 
@@ -49,6 +62,9 @@ class Reader:
         cell_volts: class → volts of a cell [V].
         assumed_class: class where the text names none.
         answers: by field, what the owner answered to a question.
+        currency: ISO 4217 code of the owner's money.
+        price_levels: rates of other money, by code.
+        price_factor: price level of the rig; what is usual is the catalogue's price times it [-].
     """
 
     def __init__(
@@ -58,6 +74,9 @@ class Reader:
         cell_volts: Mapping[str, float],
         assumed_class: str,
         answers: Mapping[str, float],
+        currency: str,
+        price_levels: Mapping[str, PriceLevel],
+        price_factor: float,
     ) -> None:
         self.text = text
         self.plain = masked(text)
@@ -66,6 +85,7 @@ class Reader:
         self.said: dict[str, Said] = {}
         self.asks: list[Ask] = []
         self.answers = answers
+        self.currency, self.price_levels, self.price_factor = currency, price_levels, price_factor
         self.used: set[Found] = set()
         if (named := self._class()) is not None:
             self.said["battery_class"] = named
@@ -99,7 +119,7 @@ class Reader:
     # What it is
 
     def _class(self) -> Said | None:
-        lists = data.quote_words()
+        lists = lexicon()
         for table in ("class", "class_by_use"):
             places = []
             for key, parts in lists[table].items():
@@ -304,7 +324,8 @@ class Reader:
         if ah is None or not self.alike:
             return None
         each = [getattr(m, of) / (m.rated_ah * m.nominal_v) for m in self.alike]
-        return float(median(each)) * float(ah.value) * self._unit_v
+        level = self.price_factor if of == "price" else 1.0
+        return float(median(each)) * float(ah.value) * self._unit_v * level
 
     @property
     def _unit_v(self) -> float:
@@ -359,8 +380,25 @@ class Reader:
         self.asks.append(Ask("price", (shared, alone), self._source(one)))
 
     def _say_price(self, value: float, one: Found, usual: float | None) -> None:
+        code = self._money_of(one)
+        if self.currency and code not in ("", self.currency):
+            # In other money it is asked, and the rate proposed.
+            known = [self.price_levels[c].rate for c in (self.currency, code) if c in self.price_levels]
+            changed = (round(value * known[0] / known[1], 2),) if len(known) == 2 else ()
+            self.asks.append(Ask("price", (*changed, value), self._source(one)))
+            return
         within = (1.0, 100_000.0) if usual is None else (usual / PRICE_WITHIN, usual * PRICE_WITHIN)
         self._say("price", value, one, within)
+
+    def _money_of(self, one: Found) -> str:
+        """The code of the money that a price is in; empty where it names none, or where the owner's may be
+        meant."""
+        sign = re.sub(r"[\d.,\s'-]", "", self._source(one))
+        if not sign or sign.casefold() in currency_symbol(self.currency).casefold():
+            return ""
+        if sign == "$" and self.currency in DOLLARS:
+            return ""
+        return currency_code(sign) or ""
 
     def _priced(self) -> list[Found]:
         """Figures that are the price of what is offered: not its delivery, nor what it cost before."""
@@ -397,9 +435,7 @@ class Reader:
         """How many batteries are offered."""
         if words("pair").search(self.plain):
             return 2
-        begins = (
-            rf"(?:^|\n)\s*(\d{{1,2}})\s*(?:{'|'.join(data.quote_words()['words']['lot'])})\s*(?=[^\W\d_]|\d)"
-        )
+        begins = rf"(?:^|\n)\s*(\d{{1,2}})\s*(?:{'|'.join(lexicon()['words']['lot'])})\s*(?=[^\W\d_]|\d)"
         sets = rf"{words('set_of').pattern}\s*(\d{{1,2}})\b|(\d{{1,2}})\s*er[- ]?set\b"
         for pattern in (begins, sets):
             if (m := re.search(pattern, self.plain, re.IGNORECASE)) is not None:
@@ -440,6 +476,9 @@ def read_quote(
     cell_volts: Mapping[str, float],
     assumed_class: str,
     answers: Mapping[str, float] | None = None,
+    currency: str = "",
+    price_levels: Mapping[str, PriceLevel] = NO_LEVELS,
+    price_factor: float = 1.0,
 ) -> Quote:
     """What a pasted label or offer says of one battery; what is missing is filled with what is typical.
 
@@ -449,8 +488,13 @@ def read_quote(
         cell_volts: class → volts of a cell [V].
         assumed_class: class where the text names none.
         answers: by field, what the owner answered where the text was in doubt; in the field's unit.
+        currency: ISO 4217 code of the owner's money; empty to take every price as in it.
+        price_levels: rates of other money, by code.
+        price_factor: price level of the rig [-].
 
     Returns:
         What was understood, what was filled in, and what is asked.
     """
-    return Reader(text, models, cell_volts, assumed_class, answers or {}).read()
+    return Reader(
+        text, models, cell_volts, assumed_class, answers or {}, currency, price_levels, price_factor
+    ).read()

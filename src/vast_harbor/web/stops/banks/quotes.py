@@ -8,6 +8,7 @@ from pydantic import BaseModel, Field, ValidationError
 
 from vast_harbor import data
 from vast_harbor.core.figures.display import Style
+from vast_harbor.core.rig.assumptions import PRICE_FACTOR
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.csv_table import reason
 from vast_harbor.formats.door import clean
@@ -125,7 +126,11 @@ def read_offer(path: RigPath, body: QuoteText) -> Response:
     offers = offers_in(clean(body.text))
     text = offers[min(body.which, len(offers) - 1)]
     answers = {field: value for field, value in body.answers.items() if field in NAMES}
-    quote = read_quote(text, reference.catalogue.values(), cells, body.battery_class, answers)
+    assumptions = reference.assumptions(rig.plan.house_rule, rig.plan.overrides, rig.rig.currency)
+    quote = read_quote(
+        text, reference.catalogue.values(), cells, body.battery_class, answers, rig.rig.currency,
+        reference.price_levels, assumptions.value(PRICE_FACTOR),
+    )  # fmt: skip
     model, problems = _entry(quote)
     style = rig.style
     return json_response(

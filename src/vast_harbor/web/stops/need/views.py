@@ -42,7 +42,9 @@ def _rules(results: Results, style: Style) -> list[RuleNeedView]:
         need = results.need
         if key != results.plan.house_rule:
             plan = replace(results.plan, house_rule=key)
-            need = evaluate_need(plan, reference(), reference().assumptions(key, plan.overrides)).need
+            need = evaluate_need(
+                plan, reference(), reference().assumptions(key, plan.overrides, plan.currency)
+            ).need
         found.append(
             RuleNeedView(
                 key=key,
