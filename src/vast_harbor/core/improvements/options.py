@@ -70,6 +70,18 @@ def options(plan: Plan, reference: Reference, assumptions: Assumptions) -> tuple
     )
 
 
+def is_refused(kind: str, target: str, plan: Plan) -> bool:
+    """Whether the owner said that an improvement of a load is not possible for them.
+
+    Args:
+        kind: key of the improvement.
+        target: id of the load.
+        plan: the rig.
+    """
+    rows = plan.as_it_is.improvements
+    return any(r.state == REFUSED and r.kind == kind and r.target in ("", target) for r in rows)
+
+
 def _refuses(row: PlannedImprovement, one: Improvement) -> bool:
     same = row.kind == one.kind.key and row.target in ("", one.target)
     return same and row.size in (0.0, one.size)

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed, escaped, typed
+from vast_harbor.core.improvements import is_refused
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.loads import STANDBY
 from vast_harbor.core.rig.plan import Reference
@@ -124,7 +125,7 @@ def _thrifty(
     at: str, index: int, money: Figure, results: Results
 ) -> tuple[Figure | None, Figure | None, Sentence | None, bool]:
     load = results.day.loads[index].load
-    if load.thrifty_w is None or load.watts <= 0:
+    if load.thrifty_w is None or load.watts <= 0 or is_refused("thrifty", load.id, results.plan):
         return None, None, None, False
     path = f"/day/loads/{[x.id for x in results.plan.loads].index(load.id)}"
     watts = typed(
