@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Schemas } from '@/api/client'
 import { phrase } from '@/phrases/compare'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
@@ -7,6 +8,10 @@ import { ChevronLeft, ChevronRight } from '@lucide/vue'
 import { computed } from 'vue'
 import { useQuote } from './useQuote'
 
+defineProps<{
+  /** What to think of each quote that is in the comparison. */
+  answers: Schemas['QuoteAnswerView'][]
+}>()
 /** The battery that the owner was offered: pasted, read, and put in place of the typical one. */
 const plan = usePlan()
 const reference = useReference()
@@ -28,6 +33,15 @@ const lists = computed(() => [
 </script>
 
 <template>
+  <article
+    v-for="a in answers"
+    :key="a.id"
+    class="mb-4 max-w-3xl rounded-lg border border-line bg-sheet p-4"
+    :data-quote-answer="a.id"
+  >
+    <h3 class="text-lg">{{ a.title }}</h3>
+    <p v-for="(s, i) in a.says" :key="i" class="mt-1 leading-snug"><SentenceText :tokens="s" /></p>
+  </article>
   <p class="mb-3 max-w-3xl text-pretty text-soft">{{ phrase('compare.quote_panel.lead') }}</p>
   <div class="grid gap-x-8 gap-y-4 lg:grid-cols-2" data-quote-panel>
     <div>

@@ -154,7 +154,7 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
         class="mt-5"
         :title="phrase('compare.quote_panel.title')"
         :open="quoteShown"
-        ><QuotePanel
+        ><QuotePanel :answers="asking ? [] : (packages?.quotes ?? [])"
       /></FoldedSection>
     </div>
     <AssumedOpen v-if="judged" :topics="topics" />

@@ -12,6 +12,7 @@ from vast_harbor.core.sensitivity.equal_terms import equal_terms
 from vast_harbor.core.sensitivity.load_costs import load_costs
 from vast_harbor.core.sensitivity.purchase_sizes import purchase_sizes
 from vast_harbor.core.sensitivity.purchase_timing import purchase_options
+from vast_harbor.core.sensitivity.quote_answers import quote_answers
 from vast_harbor.core.sensitivity.tornado import tornado
 from vast_harbor.core.sensitivity.verdict_changes import rule_verdicts, verdict_changes, years_changes
 
@@ -83,11 +84,18 @@ def _nearest(results: Results, reference: Reference) -> Iterable[Figure]:
         yield from one.says.figures.values()
 
 
+def _quotes(results: Results, reference: Reference) -> Iterable[Figure]:
+    for answer in quote_answers(results, reference):
+        for sentence in answer.says:
+            yield from sentence.figures.values()
+
+
 FAMILIES: Mapping[str, Callable[[Results, Reference], Iterable[Figure]]] = {
     "belief.": _beliefs,
     "nearest.": _nearest,
     "package.": _packages,
     "verdict.flip.": _flips,
+    "verdict.quote.": _quotes,
     "verdict.turn.": _turns,
     "verdict.turn_years.": _years_turns,
     "verdict.house_rule.": _rule_verdicts,

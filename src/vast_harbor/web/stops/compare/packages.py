@@ -12,6 +12,7 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, unesc
 from vast_harbor.core.improvements import PLANNED, REFUSED, Improvement, options, planned_improvements
 from vast_harbor.core.packages import packages_of
 from vast_harbor.core.passage import Results
+from vast_harbor.core.sensitivity.quote_answers import quote_answers
 from vast_harbor.core.stops.compare import LEVELS, Package, Packages, Verdict, package_text, verdict_text
 from vast_harbor.phrases import phrase
 from vast_harbor.telling.figures import figure_text, range_text
@@ -108,6 +109,14 @@ class NearestView(View):
     try_it: list[OperationView]
 
 
+class QuoteAnswerView(View):
+    """What to think of a battery that the owner was quoted."""
+
+    id: str
+    title: str
+    says: list[list[TokenView]]
+
+
 class PackagesView(View):
     """What came of looking at packages."""
 
@@ -123,6 +132,7 @@ class PackagesView(View):
     planned: list[ImprovementView]
     refused: list[RefusedView]
     nearest: list[NearestView]
+    quotes: list[QuoteAnswerView]
 
 
 STEP_NAMES = {
@@ -171,6 +181,14 @@ def _view(results: Results, style: Style) -> PackagesView:
                 ),
             )
             for one in verdict.answer.nearest
+        ],
+        quotes=[
+            QuoteAnswerView(
+                id=one.compared.id,
+                title=unescaped(one.compared.title),
+                says=[tokens(s, style) for s in one.says],
+            )
+            for one in quote_answers(results, reference)
         ],
     )
 
