@@ -22,12 +22,12 @@ from vast_harbor.core.sensitivity.break_even import break_evens
 from vast_harbor.core.sensitivity.open_topics import OpenTopic, open_topics
 from vast_harbor.core.sensitivity.verdict_changes import rule_verdicts, verdict_changes
 from vast_harbor.core.stops.charging import sheets
-from vast_harbor.core.stops.compare import ComparedBank, reasons, steps, verdict_text
+from vast_harbor.core.stops.compare import ComparedBank, package_text, reasons, steps, verdict_text
 from vast_harbor.formats.html_page import PAPERS, page_template
 from vast_harbor.formats.report import pictures
 from vast_harbor.formats.report.tables import ITEMS
 from vast_harbor.formats.topic_text import topic_text
-from vast_harbor.phrases import phrase
+from vast_harbor.phrases import and_list, phrase
 from vast_harbor.telling.figures import figure_text, formula_parts, sentence_parts
 
 SEVERITIES = {
@@ -36,6 +36,16 @@ SEVERITIES = {
     "note": phrase("report.document.note"),
 }
 STATUS = {ASSUMED: phrase("report.document.assumed"), MISSING: phrase("report.document.missing")}
+# Figures of a package, by name → what they are called.
+FAMILY_ROWS = {
+    "usable": phrase("report.page.family_usable"),
+    "kg": phrase("report.page.family_kg"),
+    "cycles": phrase("report.page.family_cycles"),
+    "per_cycle": phrase("report.page.family_per_cycle"),
+    "outlay": phrase("report.page.family_outlay"),
+    "lifetime": phrase("report.page.family_lifetime"),
+}
+NOTHING = phrase("report.page.family_nothing")
 # Workings that are written out for the bank of the verdict: key of its figures, by where they stand.
 OF_BANK = ("nameplate_wh", "usable_wh", "purchase")
 OF_LIFE = ("cycle_wear", "calendar_wear", "accident_wear", "wear", "years")
@@ -102,6 +112,25 @@ class _ReportParts:
             return ""
         return phrase("report.document.moves", swing=self.style.text(one.swing, "money"))
 
+    def _families(self) -> dict[str, Any] | None:
+        """Lead-acid and LFP side by side, each at its best; None where no package was looked for."""
+        families = package_text.families(self.verdict)
+        if not families:
+            return None
+        packages = [one.package for one in families]
+        banks = [
+            escape(unescaped(one.package.compared.title)) if one.package is not None
+            else self.says(one.why) if one.why is not None else ""
+            for one in families
+        ]  # fmt: skip
+        does = ["" if p is None else and_list(i.says for i in p.improvements) or NOTHING for p in packages]
+        rows = [
+            (name, ["" if p is None else self.text(p.figures[key]) for p in packages])
+            for key, name in FAMILY_ROWS.items()
+        ]
+        first = [(phrase("report.page.family_bank"), banks), (phrase("report.page.family_does"), does)]
+        return {"names": [one.name for one in families], "rows": [*first, *rows]}
+
     def text(self, figure: Figure | None) -> str:
         return figure_text(figure, self.style)
 
@@ -138,6 +167,8 @@ class _ReportParts:
             "runs": "" if results.runs is None else self.says(results.runs),
             "headline": self.says(verdict_text.headline(verdict)),
             "card": [self.says(s) for s in verdict_text.card(verdict)],
+            "families": self._families(),
+            "nearest": [self.says(one.says) for one in verdict.answer.nearest],
             "danger": verdict.danger,
             "reasons": [(r.side, self.says(r.says)) for r in reasons(verdict)],
             "steps": [(s.name, self.says(s.says)) for s in steps(verdict)],

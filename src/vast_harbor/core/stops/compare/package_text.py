@@ -1,13 +1,14 @@
 """A package in words: its line, and a card of at most four sentences."""
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
 from vast_harbor.core.figures.workings import Sentence, escaped
 from vast_harbor.core.improvements import Improvement
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.compare.bank_cautions import cautions_of_rig, undocumented
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
-from vast_harbor.core.stops.compare.package import Package
+from vast_harbor.core.stops.compare.package import Package, Packages
 from vast_harbor.core.stops.compare.verdict import Verdict
 from vast_harbor.phrases import and_list, phrase
 
@@ -15,6 +16,43 @@ from vast_harbor.phrases import and_list, phrase
 def do(one: Improvement) -> str:
     """What is done, inside a sentence, safe inside a template."""
     return escaped(one.says[:1].lower() + one.says[1:])
+
+
+@dataclass(frozen=True, slots=True)
+class Family:
+    """A family of batteries with its best package.
+
+    Attributes:
+        name: lead-acid or LFP.
+        package: its best; None where there is none.
+        why: why there is none; None where there is one.
+    """
+
+    name: str
+    package: Package | None
+    why: Sentence | None
+
+
+def families(v: Verdict) -> tuple[Family, ...]:
+    """Lead-acid and LFP, each at its best; none before packages were looked for."""
+    packages = v.answer.packages
+    if packages is None:
+        return ()
+    return tuple(
+        _family(packages, v, lead, name)
+        for lead, name in (
+            (True, phrase("compare.packages.family_lead")),
+            (False, phrase("compare.packages.family_lfp")),
+        )
+    )
+
+
+def _family(packages: Packages, v: Verdict, lead: bool, name: str) -> Family:
+    package = packages.best_of(lead)
+    if package is not None:
+        return Family(name, package, None)
+    out = next((o for o in v.outs if o.compared.banked.battery_class.is_lead_acid == lead), None)
+    return Family(name, None, Sentence(phrase("compare.packages.family_none")) if out is None else out.says)
 
 
 def headline(package: Package, v: Verdict) -> Sentence:

@@ -8,7 +8,7 @@ from flask_openapi3.models.tag import Tag
 
 from vast_harbor import data
 from vast_harbor.core.figures.display import Style
-from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, unescaped
+from vast_harbor.core.figures.workings import REFERENCE, Figure, unescaped
 from vast_harbor.core.improvements import PLANNED, REFUSED, Improvement, options, planned_improvements
 from vast_harbor.core.packages import packages_of
 from vast_harbor.core.passage import Results
@@ -203,7 +203,7 @@ def _found(found: Packages, verdict: Verdict, style: Style) -> dict[str, Any]:
         "ladder": [LadderStepView(step=k, name=STEP_NAMES[k], package=p.key) for k, p in found.ladder],
         "money": [p.key for p in found.front],
         "levels": [_level(found, share, style) for share in LEVELS],
-        "families": [_family(found, verdict, lead, style) for lead in (True, False)],
+        "families": [_family(one, style) for one in package_text.families(verdict)],
     }
 
 
@@ -234,14 +234,11 @@ def _row(one: Improvement, state: str = PLANNED) -> dict[str, Any]:
     return {"op": "add", "path": "/improvements/-", "value": asdict(one.row(state))}
 
 
-def _family(found: Packages, verdict: Verdict, lead: bool, style: Style) -> FamilyView:
-    package = found.best_of(lead)
-    outs = [o for o in verdict.outs if o.compared.banked.battery_class.is_lead_acid == lead]
-    why = outs[0].says if outs else Sentence(phrase("compare.packages.family_none"))
+def _family(one: package_text.Family, style: Style) -> FamilyView:
     return FamilyView(
-        name=phrase("compare.packages.family_lead") if lead else phrase("compare.packages.family_lfp"),
-        package="" if package is None else package.key,
-        why=[] if package is not None else tokens(why, style),
+        name=one.name,
+        package="" if one.package is None else one.package.key,
+        why=[] if one.why is None else tokens(one.why, style),
     )
 
 
