@@ -149,6 +149,8 @@ def test_what_can_hardly_be_true_is_asked_before_it_counts(text, field, values) 
         ("EUR", "LFP 12V 100Ah £349", (401.15, 349)), ("GBP", "LFP 12V 100Ah 349 EUR", (303.63, 349)),
         ("GBP", "LFP 12V 100Ah £349", None), ("GBP", "LFP 12V 100Ah 349 quid", None),
         ("NOK", "LFP 12V 100Ah 4 990 kr", None), ("NOK", "LFP 12V 100Ah NOK 490", (490,)),
+        ("NOK", "LFP 12V 100Ah 349 € or 410 €", (4048.4, 4756, 349, 410)),
+        ("NOK", "2 x LFP 12V 100Ah 698 €", (4048.4, 8096.8, 349, 698)),
         ("AUD", "LFP 12V 100Ah $549", None),
     ],
 )  # fmt: skip

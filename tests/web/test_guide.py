@@ -116,7 +116,9 @@ def test_what_is_in_doubt_is_asked_and_counts_once_it_is_answered(client, rig) -
     found = client.post(path, json={"text": text}).get_json()
     asks = {a["field"]: [c["value"] for c in a["choices"]] for a in found["asks"]}
     assert asks == {"price": [349, 410], "kg": [3000]} and {"price", "kg"} <= set(found["model"]["typical"])
-    told = client.post(path, json={"text": text, "answers": {"price": 410, "what": 3}}).get_json()
+    told = client.post(
+        path, json={"text": text, "answers": {"price": 410, "battery_class": 3, "kg": 4}}
+    ).get_json()
     assert [a["field"] for a in told["asks"]] == ["kg"] and told["model"]["price"] == 410
     assert "price" not in told["model"]["typical"]
 

@@ -58,7 +58,6 @@ class OfferText:
             self.said["battery_class"] = named
         self.key = named.value if named is not None else assumed_class
         self.cell_v = cell_volts[self.key]
-        self.cells = cell_volts
         self.alike = [m for m in models if m.battery_class.key == self.key and not m.own and m.used is None]
 
     def _class(self) -> Said | None:
@@ -82,9 +81,6 @@ class OfferText:
 
     def _source(self, one: Found) -> str:
         return self.text[one.start : one.end].strip()
-
-    def _source_of(self, field: str) -> str:
-        return next((ask.source for ask in self.asks if ask.field == field), "")
 
     def _say(self, field: str, value: float, one: Found, believed: tuple[float, float] | None = None) -> None:
         """Take a figure, or ask about one that can hardly be true."""

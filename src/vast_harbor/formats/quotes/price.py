@@ -40,41 +40,53 @@ class PriceAndWeight(OfferText):
         each = [f for f in priced if self._within("each", f, 12, 14)]
         whole = [f for f in priced if self._within("total", f, 24, 24) and f not in each]
         ones = each or [f for f in priced if f not in whole]
+        meant = ones or whole
+        values = list(dict.fromkeys(f.value for f in meant))
         if not ones and lot > 1:
-            self._say_price(round(whole[0].value / lot, 2), whole[0], usual)
-            return
-        values = list(dict.fromkeys(f.value for f in ones or whole))
-        one = (ones or whole)[0]
-        if len(values) > 1:
+            self._take([round(whole[0].value / lot, 2)], whole, usual)
+        elif len(values) > 1:
             # Several prices, of which none is said to be the one.
-            self.asks.append(Ask("price", tuple(values), " · ".join(self._source(f) for f in ones or whole)))
+            self._take(values, meant, usual)
         elif lot > 1 and not each:
-            self._of_one(one, lot, usual)
-        elif whole and not each and lot == 1 and not ones:
-            self.asks.append(Ask("price", (one.value,), self._source(one)))
+            self._take(self._of_one(meant[0], lot, usual), meant, usual)
+        elif not ones:
+            self._ask(values, meant)
         else:
-            self._say_price(one.value, one, usual)
+            self._take(values, meant, usual)
 
-    def _of_one(self, one: Found, lot: int, usual: float | None) -> None:
-        """A price beside a number of batteries: of one of them, or of all."""
+    def _of_one(self, one: Found, lot: int, usual: float | None) -> list[float]:
+        """A price beside a number of batteries: of one of them, of all, or of either."""
         alone, shared = one.value, round(one.value / lot, 2)
-        if usual is not None:
-            off_alone, off_shared = abs(log(alone / usual)), abs(log(shared / usual))
+        rate = self._rate_of(one)
+        if usual is not None and rate is not None:
+            off_alone, off_shared = (abs(log(value * rate / usual)) for value in (alone, shared))
             if abs(off_alone - off_shared) > log(CLEARLY):
-                self._say_price(alone if off_alone < off_shared else shared, one, usual)
-                return
-        self.asks.append(Ask("price", (shared, alone), self._source(one)))
+                return [alone if off_alone < off_shared else shared]
+        return [shared, alone]
 
-    def _say_price(self, value: float, one: Found, usual: float | None) -> None:
-        code = self._money_of(one)
-        if self.currency and code not in ("", self.currency):
-            # In other money it is asked, and the rate proposed.
-            known = [self.price_levels[c].rate for c in (self.currency, code) if c in self.price_levels]
-            changed = (round(value * known[0] / known[1], 2),) if len(known) == 2 else ()
-            self.asks.append(Ask("price", (*changed, value), self._source(one)))
+    def _take(self, values: list[float], meant: list[Found], usual: float | None) -> None:
+        """Take a price; one of several, or in other money, is asked about."""
+        if len(values) > 1 or self._is_foreign(meant[0]):
+            self._ask(values, meant)
             return
         within = (1.0, 100_000.0) if usual is None else (usual / PRICE_WITHIN, usual * PRICE_WITHIN)
-        self._say("price", value, one, within)
+        self._say("price", values[0], meant[0], within)
+
+    def _ask(self, values: list[float], meant: list[Found]) -> None:
+        """Ask which price is right; of one in other money its rate is proposed first."""
+        rate = self._rate_of(meant[0])
+        changed = [round(v * rate, 2) for v in values] if rate is not None and rate != 1 else []
+        self.asks.append(Ask("price", (*changed, *values), " · ".join(self._source(f) for f in meant)))
+
+    def _is_foreign(self, one: Found) -> bool:
+        return bool(self.currency) and self._money_of(one) not in ("", self.currency)
+
+    def _rate_of(self, one: Found) -> float | None:
+        """The owner's money for a unit of that of a price; None where no rate is known."""
+        if not self._is_foreign(one):
+            return 1.0
+        own, other = (self.price_levels.get(code) for code in (self.currency, self._money_of(one)))
+        return own.rate / other.rate if own is not None and other is not None else None
 
     def _money_of(self, one: Found) -> str:
         """The code of the money that a price is in; empty where it names none, or where the owner's may be

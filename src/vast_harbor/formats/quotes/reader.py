@@ -36,9 +36,11 @@ class Reader(PrintedFigures, PriceAndWeight):
         if "cycles" not in self.said:
             # A depth without its count says nothing.
             self.said.pop("cycles_at_dod", None)
-        for field, value in self.answers.items():
-            self.said[field] = Said(field, value, self._source_of(field))
-        self.asks = [ask for ask in self.asks if ask.field not in self.answers]
+        for ask in self.asks:
+            # Only what was asked can be answered, with a value that was proposed.
+            if (value := self.answers.get(ask.field)) in ask.values:
+                self.said[ask.field] = Said(ask.field, value, ask.source)
+        self.asks = [ask for ask in self.asks if ask.field not in self.said]
         filled = [s for s in self._typical() if s.field not in self.said]
         missing = tuple(f for f in ("rated_ah",) if f not in self.said)
         return Quote(tuple(self.said.values()), tuple(filled), missing, tuple(self.asks))

@@ -125,10 +125,9 @@ def read_offer(path: RigPath, body: QuoteText) -> Response:
     cells = {key: c.cell_v for key, c in reference.classes.items()}
     offers = offers_in(clean(body.text))
     text = offers[min(body.which, len(offers) - 1)]
-    answers = {field: value for field, value in body.answers.items() if field in NAMES}
     assumptions = reference.assumptions(rig.plan.house_rule, rig.plan.overrides, rig.rig.currency)
     quote = read_quote(
-        text, reference.catalogue.values(), cells, body.battery_class, answers, rig.rig.currency,
+        text, reference.catalogue.values(), cells, body.battery_class, body.answers, rig.rig.currency,
         reference.price_levels, assumptions.value(PRICE_FACTOR),
     )  # fmt: skip
     model, problems = _entry(quote)
