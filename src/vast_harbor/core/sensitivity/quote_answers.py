@@ -3,8 +3,6 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-import numpy as np
-
 from vast_harbor.core.cost.life_cost import Scenario
 from vast_harbor.core.cost.monte_carlo import middle_cost
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, escaped
@@ -94,7 +92,17 @@ def _money(compared: ComparedBank, results: Results, reference: Reference) -> It
     package, winner = verdict_text.advised(verdict), verdict.winner
     figures = {"H": compared.cost["per_year"].inputs["H"], "total": compared.cost["lifetime"]}
     if package is not None:
-        other = package.figures["lifetime"]
+        other, bank = package.figures["lifetime"], package.compared.banked.bank
+        own = compared.banked.bank
+        if not package.keeps and bank is not None and own is not None and bank.model is own.model:
+            # Of fewer or more of the same battery the price would change, too.
+            words = (
+                phrase("changes.quote.costs_beside")
+                if bank == own
+                else phrase("changes.quote.costs_other_number", title=package.compared.title)
+            )
+            yield Sentence(words, figures | {"advised": other})
+            return
     elif winner is None:
         yield Sentence(phrase("changes.quote.costs"), figures)
         return
@@ -128,7 +136,7 @@ def _price(compared: ComparedBank, target: float, results: Results, words: str) 
     if roots:
         source = phrase("changes.quote.price_source")
         price = Figure(
-            f"verdict.quote.{compared.id}.price", phrase("changes.quote.price"), float(np.round(roots[0])),
+            f"verdict.quote.{compared.id}.price", phrase("changes.quote.price"), float(round(roots[0])),
             "money", REFERENCE, source=source,
         )  # fmt: skip
         yield Sentence(words, {"price": price, "now": compared.banked["purchase"]})
