@@ -2,6 +2,7 @@
 import type { Schemas } from '@/api/client'
 import { phrase } from '@/phrases/compare'
 import { usePlan } from '@/stores/plan'
+import { tryInPlan } from '@/stores/tryInPlan'
 import { useUi } from '@/stores/ui'
 import SentenceText from '@/ui/SentenceText.vue'
 
@@ -10,12 +11,14 @@ defineProps<{ nearest: Schemas['NearestView'][] }>()
 const plan = usePlan()
 const ui = useUi()
 
-async function tryIt(one: Schemas['NearestView']) {
-  if (!plan.rig!.what_if) await plan.whatIf()
-  const operations = one.try_it.map((o) => ({ op: o.op, path: o.path, value: o.value }))
-  await plan.edit(phrase('compare.nearest_part.label'), ...operations)
-  ui.say(phrase('compare.nearest_part.tried'))
-}
+const tryIt = (one: Schemas['NearestView']) =>
+  tryInPlan(
+    plan,
+    ui,
+    phrase('compare.nearest_part.label'),
+    one.try_it,
+    phrase('compare.nearest_part.tried'),
+  )
 </script>
 
 <template>

@@ -8,7 +8,7 @@ import SentenceText from '@/ui/SentenceText.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
 import { Check, Printer } from '@lucide/vue'
 import { computed } from 'vue'
-import { tryInPlan } from './tryInPlan'
+import { tryInPlan } from '@/stores/tryInPlan'
 
 /** Once a season: whether the bank can wait, whether the verdict is the same, and what is to be done. */
 const plan = usePlan()
@@ -31,7 +31,8 @@ const MARKS: Record<string, string> = {
   danger: 'blocking',
   unknown: 'note',
 }
-const attempt = () => tryInPlan(plan, ui, phrase('log.review.try'), answer.value!.operations)
+const attempt = () =>
+  tryInPlan(plan, ui, phrase('log.review.try'), answer.value!.operations, phrase('log.use.tried'))
 </script>
 
 <template>

@@ -8,7 +8,7 @@ import { usePlan } from '@/stores/plan'
 import { useAsked } from '@/stores/useAsked'
 import { useUi } from '@/stores/ui'
 import { computed, ref } from 'vue'
-import { tryInPlan } from './tryInPlan'
+import { tryInPlan } from '@/stores/tryInPlan'
 
 /** What is used, by the monitor, beside what the plan says; what differs can be tried in the plan. */
 const plan = usePlan()
@@ -28,7 +28,7 @@ const shown = computed(() =>
 )
 
 const attempt = (finding: Schemas['UseFindingView']) =>
-  tryInPlan(plan, ui, finding.label, finding.operations)
+  tryInPlan(plan, ui, finding.label, finding.operations, phrase('log.use.tried'))
 
 const two = (hour: number) => String(hour).padStart(2, '0')
 const watts = (w: number | null | undefined) => (w == null ? '—' : `${Math.round(w)} W`)
