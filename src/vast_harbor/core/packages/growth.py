@@ -41,13 +41,15 @@ def look(search: Search) -> "Found":
 
 def _resize(found: "Found") -> None:
     """Try what is done in the best package at every other size of it."""
-    search, best = found.search, found.ranked[:1]
-    for package in best:
-        for at, now in enumerate(package.added):
-            for other in search.options:
-                if other.group == now.group and other.key != now.key:
-                    added = (*package.added[:at], other, *package.added[at + 1 :])
-                    found.note(search.package(added, search.choice_of(package)))
+    search = found.search
+    if not found.ranked:
+        return
+    best = found.ranked[0]
+    for at, now in enumerate(best.added):
+        for other in search.options:
+            if other.group == now.group and other.key != now.key:
+                added = (*best.added[:at], other, *best.added[at + 1 :])
+                found.note(search.package(added, search.choice_of(best)))
 
 
 def _swap_banks(found: "Found") -> None:

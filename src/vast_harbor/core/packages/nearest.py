@@ -11,7 +11,14 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
 from vast_harbor.core.installation.packing import lacks, roomier
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.plan import Plan, Reference
-from vast_harbor.core.stops.banks import BankCriteria, Criterion, QuickLifeCost, most_strings, reasons
+from vast_harbor.core.stops.banks import (
+    BankCriteria,
+    Criterion,
+    QuickLifeCost,
+    most_strings,
+    offered,
+    reasons,
+)
 from vast_harbor.core.stops.compare import ComparedBank, NearestBank, RigChange
 from vast_harbor.phrases import phrase
 
@@ -64,7 +71,7 @@ class Excess:
 
 
 def nearest_banks(results: Results, reference: Reference) -> tuple[NearestBank, ...]:
-    """The nearest bank for each limit that binds, the least costly change first.
+    """The nearest bank for each limit that binds, the one that fails at the fewest limits and by least first.
 
     Args:
         results: the plan in figures; with a suitable bank none is looked for.
@@ -110,11 +117,9 @@ def _share(excess: Sequence[Excess]) -> float:
 def _banks(results: Results) -> Iterator[Bank]:
     """Every layout that can be proposed, in as many strings as are advisable."""
     for proposal in results.banks.proposals.values():
-        for layout in proposal.sized_layouts:
-            model = layout.bank.model
-            if model.used is None and model.portable is None:
-                for strings in range(1, most_strings(model) + 1):
-                    yield Bank(model, layout.bank.series, strings)
+        for layout in offered(proposal.sized_layouts):
+            for strings in range(1, most_strings(layout.bank.model) + 1):
+                yield replace(layout.bank, parallel=strings)
 
 
 def _tried(

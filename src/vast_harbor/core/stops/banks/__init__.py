@@ -20,7 +20,7 @@ from vast_harbor.core.stops.banks.class_proposals import Priced, Proposal, Propo
 from vast_harbor.core.stops.banks.criteria import BankCriteria, Criterion, label_or_class_exponent
 from vast_harbor.core.stops.banks.discharge_curves import Rates, discharging, rates_of
 from vast_harbor.core.stops.banks.find import NAMES, Found, Search, Shape, Within, layouts, shapes
-from vast_harbor.core.stops.banks.proposals import SizedLayout, most_strings, size_layout
+from vast_harbor.core.stops.banks.proposals import SizedLayout, most_strings, offered, size_layout
 from vast_harbor.core.stops.banks.quick_life_cost import (
     LASTS_BY_GRADE,
     QuickLifeCost,
@@ -101,6 +101,7 @@ __all__ = (
     "most_strings",
     "next_string",
     "of_bank",
+    "offered",
     "quick_life_cost",
     "rates_of",
     "reasons",
