@@ -46,6 +46,8 @@ export const usePlan = defineStore('plan', () => {
   const typed = new Map<string, number>()
   /** Something is being filled in for the owner: nobody goes on before it has come. */
   const filling = ref(0)
+  /** How often the log was changed here: what is computed of it is then asked for anew. */
+  const logged = ref(0)
 
   const say = (text: string) => ui.say(text)
   const newRigs = useNewRigs(say)
@@ -98,6 +100,12 @@ export const usePlan = defineStore('plan', () => {
   addEventListener('beforeunload', (event) => {
     if (queue.count.value) event.preventDefault()
   })
+
+  /** The log holds something else now. */
+  function logChanged(): Promise<void> {
+    logged.value++
+    return refresh()
+  }
 
   function push(label: string, field: string, operations: Operation[]): Promise<void> {
     const view = rig.value
@@ -193,6 +201,8 @@ export const usePlan = defineStore('plan', () => {
     open: shown.open,
     toStop: shown.toStop,
     refresh,
+    logged,
+    logChanged,
     edit,
     set,
     settled: queue.settled,

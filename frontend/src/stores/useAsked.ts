@@ -8,8 +8,8 @@ const PAUSE = 150
 type Answer<T> = { data?: T; error?: unknown }
 
 /**
- * Something that is computed for the rig as it stands, asked for anew whenever the rig or the question
- * changes. The last answer stays in place until the next one is there.
+ * Something that is computed for the rig as it stands, asked for anew whenever the rig, its log or the
+ * question changes. The last answer stays in place until the next one is there.
  */
 export function useAsked<T>(
   question: () => string,
@@ -40,7 +40,7 @@ export function useAsked<T>(
   }
 
   watch(
-    [() => plan.rig?.revision, () => plan.rig?.id, question],
+    [() => plan.rig?.revision, () => plan.rig?.id, () => plan.logged, question],
     (_now, before) => {
       clearTimeout(timer)
       timer = window.setTimeout(send, before[1] === undefined ? 0 : PAUSE)

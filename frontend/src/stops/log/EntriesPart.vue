@@ -56,7 +56,7 @@ async function add() {
 
 async function saved() {
   editing.value = null
-  await Promise.all([log.load(), plan.refresh()])
+  await Promise.all([log.load(), plan.logChanged()])
 }
 
 async function waits(entry: Waiting) {

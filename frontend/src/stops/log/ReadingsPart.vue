@@ -10,7 +10,7 @@ import { useReadings } from './useReadings'
 /** What a monitor logged: lines over time, days in figures, and the files it came from. */
 const ReadingsChart = defineAsyncComponent(() => import('./ReadingsChart.vue'))
 const UseAgainstPlan = defineAsyncComponent(() => import('./UseAgainstPlan.vue'))
-const { plan, bank, chart, days, files, failed, draw, listDays, load, remove } = useReadings()
+const { plan, bank, chart, days, files, failed, draw, listDays, changed, remove } = useReadings()
 const SPANS = [1, 7, 31, 365]
 const span = ref(0)
 const asking = ref(0)
@@ -49,8 +49,8 @@ const stretch = computed(() => {
 
 <template>
   <p class="max-w-3xl text-pretty text-soft">{{ phrase('log.readings.lead') }}</p>
-  <ReadingsImport :rig="plan.rig!.id" class="mt-4" @done="load" />
-  <LiveReadings :rig="plan.rig!.id" class="mt-3" @kept="load" />
+  <ReadingsImport :rig="plan.rig!.id" class="mt-4" @done="changed" />
+  <LiveReadings :rig="plan.rig!.id" class="mt-3" @kept="changed" />
   <p v-if="failed" class="mt-4 text-soft">{{ phrase('log.readings.not_loaded') }}</p>
   <section v-if="chart?.series.length" class="sheet mt-5 p-4" data-readings>
     <div class="flex flex-wrap items-end gap-3">

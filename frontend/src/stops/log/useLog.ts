@@ -131,7 +131,7 @@ export function useLog() {
     } finally {
       sending = false
     }
-    if (sent) await Promise.all([load(), plan.refresh()])
+    if (sent) await Promise.all([load(), plan.logChanged()])
   }
 
   function forget(line: Waiting) {
@@ -143,12 +143,12 @@ export function useLog() {
     const at = { params: { path: { ...path, entry_id: entry.id } } }
     const { error } = await api.DELETE('/api/rigs/{rig_id}/log/{entry_id}', at)
     if (error) return ui.say(problemsOf(error)[0]!.message)
-    await Promise.all([load(), plan.refresh()])
+    await Promise.all([load(), plan.logChanged()])
     ui.say(phrase('log.stop.removed', { what }), {
       label: phrase('log.stop.undo'),
       run: async () => {
         await api.POST('/api/rigs/{rig_id}/log/{entry_id}/restore', at)
-        await Promise.all([load(), plan.refresh()])
+        await Promise.all([load(), plan.logChanged()])
       },
     })
   }

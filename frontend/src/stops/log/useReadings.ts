@@ -59,9 +59,12 @@ export function useReadings() {
     ui.say(
       error ? problemsOf(error)[0]!.message : phrase('log.readings.removed', { name: file.name }),
     )
-    await load()
+    await changed()
   }
 
+  /** Other readings are kept now. */
+  const changed = () => Promise.all([load(), plan.logChanged()])
+
   void load()
-  return { plan, path, bank, chart, days, files, failed, draw, listDays, load, remove }
+  return { plan, path, bank, chart, days, files, failed, draw, listDays, changed, remove }
 }
