@@ -7,6 +7,7 @@ import ChemistryMark from '@/ui/ChemistryMark.vue'
 import FigureLink from '@/ui/FigureLink.vue'
 import SentenceText from '@/ui/SentenceText.vue'
 import { computed } from 'vue'
+import SizesByYear from './SizesByYear.vue'
 
 const plan = usePlan()
 const { answer, asking } = useAsked<Schemas['WhenView']>(
@@ -76,6 +77,7 @@ const column = (id: string) => columns.value.find((c) => c.id === id)
         </table>
       </div>
     </section>
+    <SizesByYear class="mt-8" />
     <section class="mt-8" data-packages>
       <h2 class="text-xl">{{ phrase('compare.when_part.how_much_buy_once') }}</h2>
       <p class="max-w-3xl text-soft">

@@ -13,6 +13,7 @@ from vast_harbor.core.sensitivity.load_costs import load_costs
 from vast_harbor.core.sensitivity.purchase_sizes import purchase_sizes
 from vast_harbor.core.sensitivity.purchase_timing import purchase_options
 from vast_harbor.core.sensitivity.quote_answers import quote_answers
+from vast_harbor.core.sensitivity.sizes_by_year import SIZED, sizes_by_year
 from vast_harbor.core.sensitivity.tornado import tornado
 from vast_harbor.core.sensitivity.verdict_changes import rule_verdicts, verdict_changes, years_changes
 
@@ -90,8 +91,15 @@ def _quotes(results: Results, reference: Reference) -> Iterable[Figure]:
             yield from sentence.figures.values()
 
 
+def _sizes(results: Results, reference: Reference) -> Iterable[Figure]:
+    found = sizes_by_year(results, reference)
+    for one in () if found is None else found.classes:
+        yield from (size.usable for size in one.sizes if size is not None)
+
+
 FAMILIES: Mapping[str, Callable[[Results, Reference], Iterable[Figure]]] = {
     "belief.": _beliefs,
+    f"bank.{SIZED}": _sizes,
     "nearest.": _nearest,
     "package.": _packages,
     "verdict.flip.": _flips,

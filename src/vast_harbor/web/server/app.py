@@ -38,7 +38,7 @@ from vast_harbor.web.stops.banks import cable_tool, label_reader, model_csv, quo
 from vast_harbor.web.stops.banks import routes as banks
 from vast_harbor.web.stops.changeover import routes as changeover
 from vast_harbor.web.stops.charging import routes as charging
-from vast_harbor.web.stops.compare import packages, report
+from vast_harbor.web.stops.compare import packages, report, sizes
 from vast_harbor.web.stops.compare import routes as compare
 from vast_harbor.web.stops.day import load_csv
 from vast_harbor.web.stops.trial import monitor
@@ -46,7 +46,7 @@ from vast_harbor.web.stops.trial import routes as trial
 
 STATIC = Path(__file__).parents[1] / "static"
 PARTS = (
-    cards, keeping, plan, load_csv, banks, charging, trial, compare, packages, report,
+    cards, keeping, plan, load_csv, banks, charging, trial, compare, packages, report, sizes,
     changeover, log, monitor_files, measured, health, use, found, review, so_far,
     warranty_paper, calendar, pictures, archive, live_routes, monitor,
     model_csv, quotes, cable_tool, label_reader, reference, about, pairing,

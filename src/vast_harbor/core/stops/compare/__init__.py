@@ -1,7 +1,7 @@
 """The answer: who is cheapest, how sure that is, what would change it, and the verdict."""
 
 from vast_harbor.core.stops.compare import package_text, verdict_text
-from vast_harbor.core.stops.compare.compared_bank import FOUND, ComparedBank
+from vast_harbor.core.stops.compare.compared_bank import FOUND, ComparedBank, title_of
 from vast_harbor.core.stops.compare.comparison import Compare, compared_bank, cumulative, evaluate
 from vast_harbor.core.stops.compare.extra_cost import extras_cost_of
 from vast_harbor.core.stops.compare.found_banks import CatalogueSearch
@@ -48,6 +48,7 @@ __all__ = (
     "package_text",
     "reasons",
     "steps",
+    "title_of",
     "uncertainty_of",
     "verdict_text",
     "weigh",
