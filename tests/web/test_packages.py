@@ -52,13 +52,15 @@ def test_what_is_advised_is_planned_in_one_edit_and_undone(client, tern_rock) ->
     # The report and the comparison say the same line.
     line = text(after["headline"])
     report = client.get(f"/api/rigs/{tern_rock['id']}/report").get_data(as_text=True)
+    assert "Find out before you buy" in report
     assert line in report and report.index("each at its best") < report.index("Reasons for it")
     assert back(client, planned).status_code == 200
     assert packages_of(client, tern_rock)["planned"] == []
 
 
 def test_what_is_not_possible_is_not_proposed_until_it_is_allowed_again(client, tern_rock) -> None:
-    one = next(o for o in packages_of(client, tern_rock)["possible"] if o["key"] == "indoors")
+    (one,) = packages_of(client, tern_rock)["find_out"]
+    assert one["key"] == "indoors" and one["stop"] == "rig" and text(one["otherwise"])
     view = edited(client, tern_rock, *one["refuse"])
     found = packages_of(client, view)
     assert [r["says"] for r in found["refused"]] == ["The bank indoors"]

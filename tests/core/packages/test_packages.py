@@ -16,7 +16,7 @@ from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.improvement_rows import PlannedImprovement
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.simulation import kernel
-from vast_harbor.core.stops.compare import BUY, Packages, verdict_text
+from vast_harbor.core.stops.compare import BUY, Packages, package_text, verdict_text
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.rig_plan import to_plan
 from vast_harbor.telling.figures import sentence_text
@@ -131,6 +131,22 @@ def test_the_ladder_climbs_and_the_front_falls(looked_at) -> None:
             cheap, dear = found.serving(low), found.serving(high)
             assert dear is None or (dear.served >= high and cheap.weighed <= dear.weighed)
         assert found.best_of(True).is_lead_acid and not found.best_of(False).is_lead_acid
+
+
+def test_what_to_find_out_names_what_is_advised_if_it_cannot_be_done(looked_at, reference) -> None:
+    results, found = looked_at("tern-rock")
+    asked = package_text.to_find_out(results.verdict)
+    assert [one.improvement for one in asked] == [i for i in found.advised.improvements if i.asks is not None]
+    (one,) = asked
+    otherwise = sentence_text(one.otherwise, Style())
+    assert "indoors" not in otherwise
+    # Who says that it is not possible is told no cheaper answer than that.
+    refused = replace(results.plan, improvements=rows(one.improvement.kind.key))
+    again = evaluate(refused, reference)
+    other = packages_of(again, reference)
+    without = [p for p in found.all if all(i.group != one.improvement.group for i in p.improvements)]
+    assert other.advised.weighed <= (1 + NEAR) * min(p.weighed for p in without)
+    assert not [t for t in package_text.to_find_out(again.verdict) if t.improvement.kind.key == "indoors"]
 
 
 def test_the_whole_is_said_in_the_order_of_doing(looked_at) -> None:

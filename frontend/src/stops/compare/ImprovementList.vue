@@ -1,23 +1,17 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
 import { phrase } from '@/phrases/compare'
-import { usePlan } from '@/stores/plan'
 import FoldedSection from '@/ui/FoldedSection.vue'
 import PlanField from '@/ui/PlanField.vue'
 import SentenceText from '@/ui/SentenceText.vue'
+import { send } from './packageEdits'
 
 /** What is planned beside the bank, what else could be, and what is not possible for the owner. */
 defineProps<{ found: Schemas['PackagesView'] }>()
-const plan = usePlan()
-type Improvement = Schemas['ImprovementView']
 const SKILLS: Record<string, string> = {
   anyone: phrase('compare.improvement_list.anyone'),
   handy: phrase('compare.improvement_list.handy'),
   electrician: phrase('compare.improvement_list.electrician'),
-}
-
-function send(label: string, operations: Improvement['take']) {
-  return plan.edit(label, ...operations.map((o) => ({ op: o.op, path: o.path, value: o.value })))
 }
 </script>
 

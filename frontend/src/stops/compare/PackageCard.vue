@@ -4,7 +4,7 @@ import { phrase } from '@/phrases/compare'
 import ChemistryMark from '@/ui/ChemistryMark.vue'
 import { Check } from '@lucide/vue'
 import { computed } from 'vue'
-import { takePackage } from './takePackage'
+import { takePackage } from './packageEdits'
 
 /** One package: what is done, what becomes of the bank, and what it comes to. */
 const props = defineProps<{

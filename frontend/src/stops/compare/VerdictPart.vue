@@ -3,7 +3,7 @@ import { phrase } from '@/phrases/compare'
 import AssumedOpen from '@/questions/AssumedOpen.vue'
 import ImprovementList from './ImprovementList.vue'
 import LadderPart from './LadderPart.vue'
-import { takePackage } from './takePackage'
+import { takePackage } from './packageEdits'
 import { usePackages } from './usePackages'
 import ProvisionalLine from '@/questions/ProvisionalLine.vue'
 import { useOpenTopics } from '@/questions/useOpenTopics'
@@ -25,6 +25,7 @@ import QuotePanel from './QuotePanel.vue'
 import ReportLinks from './ReportLinks.vue'
 import RuleSteps from './RuleSteps.vue'
 import SpendElsewhere from './SpendElsewhere.vue'
+import FindOut from './FindOut.vue'
 import HouseRuleRow from './HouseRuleRow.vue'
 import WhatFlips from './WhatFlips.vue'
 
@@ -92,7 +93,12 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
           <ChemistryMark v-if="winner" :battery-class="winner.battery_class" class="mt-1" />
           <SentenceText :tokens="told.headline" data-headline />
         </h2>
-        <ProvisionalLine v-if="judged" :topics="topics" class="mt-2" />
+        <ProvisionalLine
+          v-if="judged"
+          :topics="topics"
+          :more="!asking && Boolean(packages?.find_out.length)"
+          class="mt-2"
+        />
         <LogFound v-if="logged?.verdict" class="mt-2" :says="logged.verdict" part="review" />
         <p v-if="verdict.danger" class="mt-3 font-semibold text-blocking">{{ verdict.danger }}</p>
         <p
@@ -157,6 +163,7 @@ const to = (stop: string) => ({ name: 'rig', params: { id: plan.rig!.id, stop } 
         ><QuotePanel :answers="asking ? [] : (packages?.quotes ?? [])"
       /></FoldedSection>
     </div>
+    <FindOut v-if="judged && packages && !asking" :found="packages" />
     <AssumedOpen v-if="judged" :topics="topics" />
     <h2 v-if="advice?.take.length" class="mt-6 text-xl">
       {{ phrase('compare.verdict_part.alone') }}

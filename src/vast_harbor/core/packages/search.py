@@ -1,6 +1,6 @@
 """Packages looked at one by one: a bank with what is done beside it, each tried once."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Generator, Iterable, Iterator
 from dataclasses import dataclass, field, replace
 from itertools import chain
 
@@ -180,6 +180,9 @@ class Search:
     def grown(self, added: Added, choice: Choice, but: frozenset[str] = frozenset()) -> Iterator[Package]:
         """A package with each improvement that can still be added to it.
 
+        Of those that come in several sizes the one in the middle is tried, and from there on larger or
+        smaller ones as long as they make the package cheaper.
+
         Args:
             added, choice: the package.
             but: keys of improvements that are not tried.
@@ -189,17 +192,35 @@ class Search:
         start = self.package(added, choice)
         ceiling = start.weighed if start is not None else float("inf")
         level = self.base.assumptions.value("price_factor")
+        groups: dict[str, list[Improvement]] = {}
         for one in self.options:
-            if one.key in but or one.group in done or (one.target and one.target in loads):
-                continue
             # What costs more than the whole package cannot pay.
-            if one.prices(level)[1] >= ceiling:
-                continue
-            after = (*added, one)
-            # With another need or another place another bank may be the best one.
-            for other in each_once((choice, *self.best_in(self.rig(after)))):
-                if (found := self.package(after, other)) is not None:
-                    yield found
+            known = one.key in but or one.group in done or (one.target and one.target in loads)
+            if not known and one.prices(level)[1] < ceiling:
+                groups.setdefault(one.group, []).append(one)
+        for sizes in groups.values():
+            middle = len(sizes) // 2
+            here = yield from self._with(added, choice, sizes[middle])
+            for way in (sizes[middle + 1 :], sizes[:middle][::-1]):
+                least = here
+                for one in way:
+                    cost = yield from self._with(added, choice, one)
+                    if cost >= least:
+                        break
+                    least = cost
+                if least < here:
+                    break
+
+    def _with(self, added: Added, choice: Choice, one: Improvement) -> Generator[Package, None, float]:
+        """A package with one more improvement and each bank that may be the best one then; the least cost of
+        them, no limit where none will do."""
+        after, least = (*added, one), float("inf")
+        # With another need or another place another bank may be the best one.
+        for other in each_once((choice, *self.best_in(self.rig(after)))):
+            if (found := self.package(after, other)) is not None:
+                least = min(least, found.weighed)
+                yield found
+        return least
 
     def choice_of(self, package: Package) -> Choice:
         """The bank of a package, as it is looked for."""

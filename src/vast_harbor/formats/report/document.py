@@ -150,6 +150,7 @@ class _ReportParts:
         results, style, verdict = self.results, self.style, self.verdict
         symbol = currency_symbol(style.currency)
         opened = open_topics(results, self.reference)
+        find_out = package_text.to_find_out(verdict)
         sold = verdict.winner.banked.bank if verdict.winner is not None else None
         has = bool(verdict.compared_banks) and results.day.bank_wh.number > 0
         of_day = [(phrase("report.document.day_hour_hour"), pictures.day_profile(results))] if has else []
@@ -174,8 +175,11 @@ class _ReportParts:
             "steps": [(s.name, self.says(s.says)) for s in steps(verdict)],
             "outs": [(unescaped(o.compared.title), self.says(o.says), o.needs)
                      for o in verdict.outs],
-            "provisional": opened.provisional,
+            "provisional": opened.provisional or bool(find_out),
             "asks": opened.asks.asks if opened.asks is not None else "",
+            "find_out": [(one.improvement.says, self.says(one.asks),
+                          self.says(one.otherwise) if one.otherwise is not None else "")
+                         for one in find_out],
             "typical": sold is not None and not sold.model.own,
             "open_topics": [(o.topic.name, STATUS[o.status], topic_text(o.topic, results, style),
                              self._effect(o)) for o in opened.topics],

@@ -18,7 +18,7 @@ from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.packages import is_asked, packages_of
 from vast_harbor.core.review.bank_in_use import reminders
 from vast_harbor.core.sensitivity.open_topics import open_topics
-from vast_harbor.core.stops.compare import verdict_text
+from vast_harbor.core.stops.compare import package_text, verdict_text
 from vast_harbor.store import cards, rigs
 from vast_harbor.store.database import Database
 from vast_harbor.store.rigs import StoredRig, days_ago
@@ -171,7 +171,8 @@ def _figures(stored: StoredRig, today: str, whole: bool) -> CardFigures:
         and not results.runs
         and is_asked(results)
         and results.verdict.answer.packages is None,
-        provisional=open_topics(results, data.reference()).provisional,
+        provisional=open_topics(results, data.reference()).provisional
+        or bool(package_text.to_find_out(results.verdict)),
         guide=rig.guide,
     )
 

@@ -33,6 +33,45 @@ class Family:
     why: Sentence | None
 
 
+@dataclass(frozen=True, slots=True)
+class ToFindOut:
+    """Something to find out before an improvement of the advised package is bought.
+
+    Attributes:
+        improvement: which; it tells what to find out.
+        otherwise: what is advised if it cannot be done; None where that was not looked at.
+    """
+
+    improvement: Improvement
+    otherwise: Sentence | None
+
+    @property
+    def asks(self) -> Sentence:
+        """What to find out."""
+        assert self.improvement.asks is not None
+        return self.improvement.asks
+
+
+def to_find_out(v: Verdict) -> tuple[ToFindOut, ...]:
+    """What must be known before the improvements of the advised package are bought; nothing before packages
+    were looked for."""
+    packages = v.answer.packages
+    if packages is None:
+        return ()
+    return tuple(
+        ToFindOut(one, _otherwise(one, packages, v))
+        for one in packages.advised.improvements
+        if one.asks is not None
+    )
+
+
+def _otherwise(one: Improvement, packages: Packages, v: Verdict) -> Sentence | None:
+    """What is advised if something cannot be done."""
+    groups = ((p, {each.group for each in p.improvements}) for p in packages.all)
+    others = [p for p, of_it in groups if one.group not in of_it]
+    return headline(min(others, key=lambda p: p.weighed), v) if others else None
+
+
 def families(v: Verdict) -> tuple[Family, ...]:
     """Lead-acid and LFP, each at its best; none before packages were looked for."""
     packages = v.answer.packages

@@ -101,6 +101,18 @@ class RefusedView(View):
     allow: list[OperationView]
 
 
+class ToFindOutView(View):
+    """Something to find out before an improvement of the advised package is bought."""
+
+    key: str
+    says: str
+    asks: list[TokenView]
+    otherwise: list[TokenView]
+    stop: str
+    part: str
+    refuse: list[OperationView]
+
+
 class NearestView(View):
     """A bank that would do if a limit were another one, and how that is tried."""
 
@@ -131,6 +143,7 @@ class PackagesView(View):
     possible: list[ImprovementView]
     planned: list[ImprovementView]
     refused: list[RefusedView]
+    find_out: list[ToFindOutView]
     nearest: list[NearestView]
     quotes: list[QuoteAnswerView]
 
@@ -172,6 +185,7 @@ def _view(results: Results, style: Style) -> PackagesView:
             for i, row in enumerate(present.improvements)
             if row.state == REFUSED
         ],
+        find_out=[_to_find_out(one, results, style) for one in package_text.to_find_out(verdict)],
         nearest=[
             NearestView(
                 says=tokens(one.says, style),
@@ -247,6 +261,24 @@ def _level(found: Packages, share: float, style: Style) -> LevelView:
     # A tenth of a per cent is what sets these shares apart.
     text = style.numbers.number(f"{100 * share:g} %")
     return LevelView(share=text, package="" if package is None else package.key)
+
+
+# Where the answer to what an improvement asks is entered: stop and part.
+ENTERED = {"panels": ("rig", "space"), "indoors": ("rig", "space"), "dc_dc": ("charging", "")}
+
+
+def _to_find_out(one: package_text.ToFindOut, results: Results, style: Style) -> ToFindOutView:
+    stop, part = ENTERED.get(one.improvement.kind.key, ("", ""))
+    made = _improvement(one.improvement, results, style)
+    return ToFindOutView(
+        key=made.key,
+        says=made.says,
+        asks=made.asks,
+        otherwise=tokens(one.otherwise, style) if one.otherwise is not None else [],
+        stop=stop,
+        part=part,
+        refuse=made.refuse,
+    )
 
 
 def _improvement(one: Improvement, results: Results, style: Style) -> ImprovementView:
