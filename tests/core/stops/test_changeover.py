@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from sampled import sampled
+from vast_harbor import data
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.installation.bank_circuit import Fault, faults
 from vast_harbor.core.installation.fault_finding import causes
@@ -20,6 +21,8 @@ from vast_harbor.core.rig.sources import ENGINE, MAINS, SOLAR, UPKEEP, Source
 from vast_harbor.core.stops.changeover import Changeover, Work, against, simulated
 from vast_harbor.core.stops.changeover.acceptance import taken
 from vast_harbor.core.stops.changeover.measurements import inequality
+from vast_harbor.formats import rig_file as files
+from vast_harbor.formats.rig_plan import to_plan
 
 DEMOS = ("kittiwake", "tern-rock", "mulga", "pebble", "long-haul")
 
@@ -478,6 +481,21 @@ def test_settings_follow_the_bank_and_what_is_not_stated_is_not_known(lamp_rig) 
     assert {r.can for g in able.settings if g.key == "shore" for r in g.rows} == {"yes"}
     ticked = noted(one, ticks={"setting.shore.absorption": Tick(True, "2026-11-28")})
     assert [r.tick.done for g in ticked.settings if g.key == "shore" for r in g.rows][:2] == [True, False]
+
+
+def test_a_planned_device_has_settings_but_nothing_that_it_stands_at_now(reference) -> None:
+    document = data.demo_rig("kittiwake")
+    document["improvements"] = [
+        {"id": "a", "kind": "dc_dc", "size": 20, "target": "engine"},
+        {"id": "b", "kind": "panels", "size": 100, "target": ""},
+    ]
+    plan = to_plan(files.read(document, reference), reference)
+    groups = {g.key: g for g in evaluate(plan, reference).changeover_to("gel").settings}
+    for key in ("engine", "planned-panels"):
+        assert groups[key].rows and not any(r.field or r.setting.is_now for r in groups[key].rows)
+    # What can be entered on the sheet is a field of a source that stands in the file, and of that one.
+    places = {r.field.split("/")[2]: g.key for g in groups.values() for r in g.rows if "/sources/" in r.field}
+    assert places and all(document["sources"][int(i)]["id"] == key for i, key in places.items())
 
 
 def test_what_the_verdict_does_not_say_has_something_against_it(lamp_rig, evaluated) -> None:

@@ -108,19 +108,21 @@ def settings(work: Work) -> tuple[Group, ...]:
     Args:
         work: the bank that is bought.
     """
-    places = {source.id: i for i, source in enumerate(work.plan.sources)}
+    there = work.plan.as_it_is.sources
+    places = {source.id: i for i, source in enumerate(there)}
+    planned = {source.id for source in work.plan.sources if source not in there}
     remedied = {source.id for source, _ in work.remedies}
     by_id = {source.id: source for source in work.sources}
     out = []
     for sheet in sheets(work.build):
         source = by_id[sheet.source]
         can = YES if source.adjustable or source.positions else UNKNOWN
-        # What a remedy brings is not what the plan's source is set to now.
-        own = sheet.source in places and sheet.source not in remedied
+        # What a remedy or an improvement brings is not what stands there now.
+        own = sheet.source not in remedied | planned
         rows = tuple(
             _row(work, sheet.source, s, can, f"/sources/{places[sheet.source]}/{SOURCE_FIELDS[s.key]}")
             if own and s.key in SOURCE_FIELDS
-            else _row(work, sheet.source, s, can)
+            else _row(work, sheet.source, s if own else s.of_new_device(), can)
             for s in sheet.settings
         )
         out.append(Group(sheet.source, sheet.name, rows, sheet.note))

@@ -36,6 +36,10 @@ class Setting:
     now_words: str = ""
     key: str = ""
 
+    def of_new_device(self) -> "Setting":
+        """The same for a device that is yet to be bought: nobody knows what it comes set to."""
+        return replace(self, is_now=None, now_words="")
+
     def now(self, style: Style) -> str:
         """What it is set to now, in the owner's units; empty where that is not known."""
         if self.now_words or self.is_now is None:
