@@ -117,6 +117,27 @@ def test_what_is_advised_costs_the_same_once_it_is_planned(name, looked_at, refe
     )  # fmt: skip
 
 
+@pytest.mark.parametrize("name", ["mulga", "long-haul"])
+def test_nothing_is_advised_that_could_be_left_out(name, looked_at, reference) -> None:
+    # Both have chargers that can be set to fewer amps, which costs nothing and changes next to nothing there.
+    results, found = looked_at(name)
+    search = Search(results, reference)
+    assert any(one.kind.key == "lower" for one in search.options)
+    advised = found.advised
+    assert advised.added
+    for one in advised.added:
+        less = tuple(other for other in advised.added if other is not one)
+        without = search.package(less, search.choice_of(advised), True)
+        assert without is None or without.weighed > advised.weighed * 1.001
+
+
+def test_a_sound_old_bank_without_more_is_an_answer_to_wait(looked_at, reference) -> None:
+    results, found = looked_at("tern-rock")
+    kept = replace(found.nothing, improvements=(), added=(), kept_years=2.0)
+    said = sentence_text(package_text.headline(kept, results.verdict), Style())
+    assert said == "Wait: keep the old bank."
+
+
 def test_the_ladder_climbs_and_the_front_falls(looked_at) -> None:
     for name in ("tern-rock", "long-haul"):
         _, found = looked_at(name)

@@ -488,11 +488,17 @@ def test_a_planned_device_has_settings_but_nothing_that_it_stands_at_now(referen
     document["improvements"] = [
         {"id": "a", "kind": "dc_dc", "size": 20, "target": "engine"},
         {"id": "b", "kind": "panels", "size": 100, "target": ""},
+        {"id": "c", "kind": "lower", "size": 20, "target": "shore"},
     ]
+    shore = next(s for s in document["sources"] if s["id"] == "shore")
+    shore["adjustable"] = True
     plan = to_plan(files.read(document, reference), reference)
     groups = {g.key: g for g in evaluate(plan, reference).changeover_to("gel").settings}
     for key in ("engine", "planned-panels"):
         assert groups[key].rows and not any(r.field or r.setting.is_now for r in groups[key].rows)
+    # A device that is only set to fewer amps is there, and stands at what it gives today.
+    amps = next(r for r in groups["shore"].rows if r.setting.key == "amps")
+    assert amps.field and (amps.setting.value, amps.setting.is_now) == (20.0, shore["amps"])
     # What can be entered on the sheet is a field of a source that stands in the file, and of that one.
     places = {r.field.split("/")[2]: g.key for g in groups.values() for r in g.rows if "/sources/" in r.field}
     assert places and all(document["sources"][int(i)]["id"] == key for i, key in places.items())

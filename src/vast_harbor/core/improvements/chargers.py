@@ -8,6 +8,7 @@ from vast_harbor.core.improvements.improvement import Change, Improvement
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.improvement_rows import ImprovementKind
 from vast_harbor.core.rig.plan import CABIN, Plan
+from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.rig.sources import CHARGE_V, DC_DC, ENGINE, GENERATOR, MAINS, MAINS_EFFICIENCY, Source
 from vast_harbor.phrases import phrase
 
@@ -93,6 +94,32 @@ def _supply(plan: Plan, kind: ImprovementKind, amps: float) -> Sentence | None:
         REFERENCE, source=kind.source,
     )  # fmt: skip
     return Sentence(phrase("improvements.chargers.mains_asks"), {"watts": takes})
+
+
+def lower(
+    plan: Plan, assumptions: Assumptions, kind: ImprovementKind, size: float, target: str
+) -> Improvement | None:
+    """A charger set to fewer amps, for a bank that takes no more.
+
+    None where its owner did not say that it can be set, or where it gives no more than that.
+    """
+    there = next((s for s in plan.sources if s.id == target and s.kind in (ENGINE, MAINS)), None)
+    if there is None or there.is_relay or not there.adjustable or not 0 < size < (there.amps or 0.0):
+        return None
+    return Improvement(
+        kind, size, target,
+        phrase("improvements.chargers.lower_says", name=name_of(there), amps=f"{size:g}"),
+        _with(replace(there, amps=size)),
+        worse=Sentence(phrase("improvements.chargers.lower_worse")),
+    )  # fmt: skip
+
+
+def lower_settings(plan: Plan, assumptions: Assumptions, kind: ImprovementKind) -> Iterator[Improvement]:
+    """Fewer amps for each charger that can be set."""
+    for source in plan.sources:
+        for size in kind.sizes:
+            if (one := lower(plan, assumptions, kind, size, source.id)) is not None:
+                yield one
 
 
 def generator(

@@ -43,6 +43,7 @@ KINDS: dict[str, Kind] = {
     "controller": Kind(panels.controller, panels.better_controllers),
     "dc_dc": Kind(chargers.dc_dc, chargers.more_dc_dc),
     "mains_charger": Kind(chargers.mains_charger, chargers.more_mains),
+    "lower": Kind(chargers.lower, chargers.lower_settings),
     "generator": Kind(chargers.generator, chargers.generators),
     "indoors": Kind(place.indoors, place.inside),
     "hook_up": Kind(place.hook_up, place.shorter_stays),

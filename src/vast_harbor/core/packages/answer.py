@@ -1,6 +1,6 @@
 """The packages of a plan: the best ones run in full, and the one that is advised."""
 
-from vast_harbor.core.packages.growth import Found, look
+from vast_harbor.core.packages.growth import Found, first_of, look
 from vast_harbor.core.packages.nearest import nearest_banks
 from vast_harbor.core.packages.search import Search
 from vast_harbor.core.passage import Results
@@ -49,8 +49,9 @@ def answer(found: Found) -> Packages | None:
     """The best packages run in full, and the one that is advised."""
     search = found.search
     # The best of each family, the old bank, and the best for each amount of money stay in the picture.
-    chosen = found.ranked[:IN_FULL] + list(front_of(found.ranked))[-MOST_OF_FRONT:]
-    chosen += found.first_of(lambda p: (p.is_lead_acid, p.keeps))
+    needed = found.needed
+    chosen = needed[:IN_FULL] + list(front_of(needed))[-MOST_OF_FRONT:]
+    chosen += first_of(needed, lambda p: (p.is_lead_acid, p.keeps))
     full = [search.package(p.added, search.choice_of(p), True) for p in dict.fromkeys(chosen)]
     plain = _plain(search)
     made = {p.key: p for p in (plain, *full) if p is not None}

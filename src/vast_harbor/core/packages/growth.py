@@ -1,6 +1,6 @@
 """Growing packages: improvements are added to the best ones until none pays any more."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
 from itertools import combinations
 
@@ -8,9 +8,9 @@ from vast_harbor.core.improvements import Improvement
 from vast_harbor.core.packages.search import Added, Choice, Search, each_once, key_of
 from vast_harbor.core.stops.compare import Package
 
-# So many packages are grown at once, so many improvements are added to one; pairs of so many improvements are
-# tried with so many packages, where one alone does not help.
-BEAM, MOST_ADDED, MOST_PAIRED, PAIRED = 3, 3, 3, 1
+# So many packages are grown at first, so many of the better ones from then on, and so many improvements are
+# added to one; pairs of so many improvements are tried with so many packages, where one alone does not help.
+BEAM, GROWN, MOST_ADDED, MOST_PAIRED, PAIRED = 3, 2, 3, 3, 1
 # With so many sets of improvements every bank is tried in the end.
 SWAPPED = 2
 # Of so many groups of improvements the largest are tried in pairs with a smaller bank.
@@ -86,18 +86,34 @@ class Found:
         """All of them, the one of least cost first."""
         return sorted(self.by_key.values(), key=lambda p: p.weighed)
 
-    def first_of(self, corner: Callable[[Package], object]) -> list[Package]:
-        """The best of each kind, by what tells the kinds apart."""
-        out: dict[object, Package] = {}
+    @property
+    def needed(self) -> list[Package]:
+        """Those of which nothing can be left out without a loss, the one of least cost first."""
+        by_bank: dict[str, list[Package]] = {}
         for package in self.ranked:
-            out.setdefault(corner(package), package)
-        return list(out.values())
+            by_bank.setdefault(package.bank_key, []).append(package)
+        out = []
+        for package in self.ranked:
+            keys = set(key_of(package.added))
+            same = by_bank[package.bank_key]
+            ceiling = (1 + WORTH) * package.weighed
+            if not any(set(key_of(p.added)) < keys and p.weighed <= ceiling for p in same):
+                out.append(package)
+        return out
+
+
+def first_of(packages: Iterable[Package], corner: Callable[[Package], object]) -> list[Package]:
+    """The first package of each kind, by what tells the kinds apart."""
+    out: dict[object, Package] = {}
+    for package in packages:
+        out.setdefault(corner(package), package)
+    return list(out.values())
 
 
 def grow(found: Found) -> None:
     """Add improvements to the best packages, until none pays any more."""
     search = found.search
-    start = found.first_of(lambda p: (p.is_lead_acid, p.keeps))[:BEAM]
+    start = first_of(found.ranked, lambda p: (p.is_lead_acid, p.keeps))[:BEAM]
     beam: list[tuple[Added, Choice]] = [((), search.choice_of(p)) for p in start]
     beam = beam or [((), choice) for choice in search.seeds[:BEAM]]
     idle = _idle(found, beam)
@@ -125,7 +141,7 @@ def _several(packages: Sequence[Package]) -> list[Package]:
     out: dict[tuple[tuple[str, ...], bool], Package] = {}
     for package in sorted(packages, key=lambda p: p.weighed):
         out.setdefault((key_of(package.improvements), package.keeps), package)
-    return list(out.values())[:BEAM]
+    return list(out.values())[:GROWN]
 
 
 def _idle(found: Found, beam: Sequence[tuple[Added, Choice]]) -> frozenset[str]:
@@ -148,7 +164,7 @@ def _idle(found: Found, beam: Sequence[tuple[Added, Choice]]) -> frozenset[str]:
             found.note(package)
             one = _last(package, added)
             price = search.price(one)
-            if abs(package.weighed - start.weighed - price) > IDLE * price:
+            if abs(package.weighed - start.weighed - price) > max(IDLE * price, WORTH * start.weighed):
                 useful.add(one.group)
     return frozenset(one.key for one in search.options if one.group not in useful)
 

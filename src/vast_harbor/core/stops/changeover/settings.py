@@ -1,10 +1,11 @@
 """One sheet of settings for the bank: its sources, the discharge side, the monitor, and what acts first."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from vast_harbor.core.rig.changeover import Tick
-from vast_harbor.core.rig.sources import UPKEEP
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.sources import UPKEEP, Source
 from vast_harbor.core.stops.banks import acts, label_or_class_exponent
 from vast_harbor.core.stops.changeover.work import Work
 from vast_harbor.core.stops.charging import Setting, sheets
@@ -108,9 +109,8 @@ def settings(work: Work) -> tuple[Group, ...]:
     Args:
         work: the bank that is bought.
     """
-    there = work.plan.as_it_is.sources
-    places = {source.id: i for i, source in enumerate(there)}
-    planned = {source.id for source in work.plan.sources if source not in there}
+    places = {source.id: i for i, source in enumerate(work.plan.as_it_is.sources)}
+    planned = {source.id for source in work.plan.sources if not _stands_there(source, work.plan)}
     remedied = {source.id for source, _ in work.remedies}
     by_id = {source.id: source for source in work.sources}
     out = []
@@ -120,7 +120,13 @@ def settings(work: Work) -> tuple[Group, ...]:
         # What a remedy or an improvement brings is not what stands there now.
         own = sheet.source not in remedied | planned
         rows = tuple(
-            _row(work, sheet.source, s, can, f"/sources/{places[sheet.source]}/{SOURCE_FIELDS[s.key]}")
+            _row(
+                work,
+                sheet.source,
+                _today(s, work.plan, sheet.source),
+                can,
+                f"/sources/{places[sheet.source]}/{SOURCE_FIELDS[s.key]}",
+            )
             if own and s.key in SOURCE_FIELDS
             else _row(work, sheet.source, s if own else s.of_new_device(), can)
             for s in sheet.settings
@@ -132,6 +138,18 @@ def settings(work: Work) -> tuple[Group, ...]:
         if s.kind == UPKEEP
     ]
     return (*out, *_discharge(work))
+
+
+def _stands_there(source: Source, plan: Plan) -> bool:
+    """Whether a source is a device of the rig as it is today, at most set to fewer amps."""
+    return any(replace(one, amps=source.amps) == source for one in plan.as_it_is.sources)
+
+
+def _today(setting: Setting, plan: Plan, source: str) -> Setting:
+    """A setting with the amps that the device is set to today, where fewer are planned."""
+    if setting.key != "amps":
+        return setting
+    return replace(setting, is_now=next(s.amps for s in plan.as_it_is.sources if s.id == source))
 
 
 def _row(work: Work, group: str, setting: Setting, can: str = UNKNOWN, field: str = "") -> Row:

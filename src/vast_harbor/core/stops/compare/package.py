@@ -55,13 +55,17 @@ class Package:
     @property
     def key(self) -> str:
         """Name of the package, the same for the same things."""
+        return "+".join((*(one.key for one in self.improvements), self.bank_key))
+
+    @property
+    def bank_key(self) -> str:
+        """Name of its bank: its layout, or the candidate, since the same layout at its owner's quote is
+        another one."""
         made = self.compared.banked.bank
         assert made is not None
-        which = f"{made.model.id}-{made.series}x{made.parallel}"
-        if self.compared.is_own:
-            # The same layout at the owner's quote is another package.
-            which = self.compared.id
-        return "+".join((*(one.key for one in self.improvements), OLD if self.keeps else which))
+        if self.keeps:
+            return OLD
+        return self.compared.id if self.compared.is_own else f"{made.model.id}-{made.series}x{made.parallel}"
 
     @property
     def keeps(self) -> bool:

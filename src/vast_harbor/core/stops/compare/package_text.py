@@ -103,7 +103,8 @@ def headline(package: Package, v: Verdict) -> Sentence:
     """
     first = [do(one) for one in package.improvements]
     if package.keeps:
-        says = and_list([*first, phrase("compare.package_text.keep")])
+        keep = phrase("compare.package_text.keep")
+        says = and_list([*first, keep]) if first else phrase("compare.package_text.wait", keep=keep)
     else:
         says = phrase("compare.package_text.buy", title=_bank_of(package, v).title)
         if first:
@@ -177,6 +178,7 @@ KIND_NAMES = {
     "controller": phrase("compare.package_text.kind_controller"),
     "dc_dc": phrase("compare.package_text.kind_dc_dc"),
     "mains_charger": phrase("compare.package_text.kind_mains_charger"),
+    "lower": phrase("compare.package_text.kind_lower"),
     "generator": phrase("compare.package_text.kind_generator"),
     "indoors": phrase("compare.package_text.kind_indoors"),
     "standby": phrase("compare.package_text.kind_standby"),
