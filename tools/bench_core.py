@@ -15,9 +15,11 @@ from vast_harbor.core.battery.terminal_voltage import bank_resistance
 from vast_harbor.core.cost.monte_carlo import drawn_costs, sample_costs
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.installation.packing import cells, lacks, pack
+from vast_harbor.core.packages import packages_of
 from vast_harbor.core.passage import evaluate
 from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.sensitivity.break_even import break_evens
+from vast_harbor.core.sensitivity.sizes_by_year import sizes_by_year
 from vast_harbor.core.sensitivity.use_map import cheapest_map
 from vast_harbor.core.sensitivity.verdict_changes import rule_verdicts, verdict_changes
 from vast_harbor.core.simulation.conditions import Conditions
@@ -132,6 +134,11 @@ def verdict(name: str) -> dict[str, dict[str, float]]:
 
         return once
 
+    def whole() -> None:
+        # An edit rested: the rig is there with its verdict, the packages are looked for from nothing.
+        year.forget()
+        assert packages_of(results, reference) is not None
+
     def drawn() -> None:
         drawn_costs.cache_clear()
         sample_costs(inputs, doubt, plan.years_kept)
@@ -144,6 +151,8 @@ def verdict(name: str) -> dict[str, dict[str, float]]:
         "Map of use, 40 × 20": timed(lambda: cheapest_map(results, reference), 10),
         "At which nights the whole verdict turns": timed(anew(lambda: verdict_changes(results)), 3),
         "The verdict under each house rule": timed(anew(lambda: rule_verdicts(results, reference)), 3),
+        "Packages, once edits rest, no year remembered": timed(anew(whole), 3),
+        "How small it may be, by the year": timed(anew(lambda: sizes_by_year(results, reference)), 3),
         "The report": timed(anew(lambda: report(results, reference, Style(), "2026-11-25")), 3),
     }
 

@@ -91,7 +91,7 @@ def timed(work: Callable[[], object], runs: int = RUNS) -> dict[str, float]:
     work()
     times = []
     for _ in range(runs):
-        start = time.time.perf_counter()
+        start = time.perf_counter()
         work()
-        times.append((time.time.perf_counter() - start) * 1000)
+        times.append((time.perf_counter() - start) * 1000)
     return summary(times)

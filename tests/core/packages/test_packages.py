@@ -10,6 +10,7 @@ import pytest
 from random_rigs import random_plan
 from sampled import THOROUGH, sampled
 from vast_harbor import data
+from vast_harbor.core.cost.life_cost import AS_PLANNED, lifetime
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.packages import Search, look, packages_of
 from vast_harbor.core.passage import Results, evaluate
@@ -129,6 +130,23 @@ def test_nothing_is_advised_that_could_be_left_out(name, looked_at, reference) -
         less = tuple(other for other in advised.added if other is not one)
         without = search.package(less, search.choice_of(advised), True)
         assert without is None or without.weighed > advised.weighed * 1.001
+
+
+@pytest.mark.parametrize("name", ["mulga", "tern-rock"])
+def test_a_bank_and_what_is_beside_it_cost_together_what_both_cost(name, looked_at, reference) -> None:
+    results, found = looked_at(name)
+    search = Search(results, reference)
+    kept = search.rig((), True).kept
+    advised = found.advised
+    inputs, money = advised.compared.cost.inputs, advised.compared.cost
+    prices = [one.prices(results.assumptions.value("price_factor"))[1] for one in advised.improvements]
+    share = money["contingency"].number / (money["extras"].number + money["labour"].number)
+    beside = kept.beside(advised.improvements, prices, share)
+    assert beside.once > sum(prices) and beside.again and beside.kept
+    alone, without = beside.alone(inputs), beside.left_out(inputs)
+    for years in (3.0, 9.5, 25.0):
+        both = lifetime(alone, AS_PLANNED, years) + lifetime(without, AS_PLANNED, years)
+        assert both == pytest.approx(lifetime(inputs, AS_PLANNED, years))
 
 
 def test_a_sound_old_bank_without_more_is_an_answer_to_wait(looked_at, reference) -> None:

@@ -35,14 +35,36 @@ class Beside:
     """What is done beside a bank that is kept, in money.
 
     Attributes:
-        once: on the day, labour included [money].
+        once: on the day, labour and contingency included [money].
         yearly: a year from then on [money].
         wanted: on the day, for what the owner wants whatever the bank; charged to none [money].
+        again: (price, life) of what is bought again after its life [money], [years].
+        kept: (price, life, share) of what fetches this share of its unused life at the end [money], [years],
+            [-].
     """
 
     once: float
     yearly: float
     wanted: float
+    again: tuple[tuple[float, float], ...] = ()
+    kept: tuple[tuple[float, float, float], ...] = ()
+
+    def alone(self, like: LifeCostInputs) -> LifeCostInputs:
+        """It as a bank that costs nothing, in the money of a bank beside it."""
+        return replace(
+            like, batteries=0.0, old_bank=0.0, swap=0.0, refit=0.0, lost_kwh=0.0, fuel=0.0, elsewhere=0.0,
+            extras=self.once, maintenance=self.yearly, again=self.again, kept=self.kept,
+        )  # fmt: skip
+
+    def left_out(self, inputs: LifeCostInputs) -> LifeCostInputs:
+        """A bank to which it is charged, without it."""
+        return replace(
+            inputs,
+            extras=np.maximum(0.0, inputs.extras - self.once),
+            maintenance=inputs.maintenance - self.yearly,
+            again=tuple(one for one in inputs.again if one not in self.again),
+            kept=tuple(one for one in inputs.kept if one not in self.kept),
+        )
 
 
 @dataclass(frozen=True)
@@ -88,18 +110,26 @@ class KeptBank:
         """The middle of that [years]."""
         return float(np.median(self.lasts))
 
-    def beside(self, improvements: Sequence[Improvement], prices: Sequence[float]) -> Beside:
+    def beside(
+        self, improvements: Sequence[Improvement], prices: Sequence[float], contingency: float
+    ) -> Beside:
         """What improvements cost.
 
         Args:
             improvements: what is done.
             prices: the likely price of each [money].
+            contingency: share of parts and labour that is put aside [-].
         """
         charged = [(one, price) for one, price in zip(improvements, prices, strict=True) if not one.wanted]
         parts = sum(price for _, price in charged)
         hours = sum(one.hours for one, _ in charged)
-        yearly, wanted = sum(one.yearly for one, _ in charged), sum(prices) - parts
-        return Beside(parts + hours * self.hour, yearly, wanted)
+        return Beside(
+            once=(1 + contingency) * (parts + hours * self.hour),
+            yearly=sum(one.yearly for one, _ in charged),
+            wanted=sum(prices) - parts,
+            again=tuple((price, one.kind.life_years) for one, price in charged),
+            kept=tuple((price, one.kind.life_years, one.kind.kept) for one, price in charged),
+        )
 
     def cost(self, beside: Beside, later: LifeCostInputs, years: float) -> tuple[float, float]:
         """What keeping it costs: until it is worn out, and with what is bought then.
@@ -113,14 +143,15 @@ class KeptBank:
             P50 and P90 [money].
         """
         stays = np.minimum(self.lasts, years)
-        running = np.asarray(running_a_year(self.inputs, self.scenario)) + beside.yearly
-        costs = beside.once + running * annuity(stays, self.discount)
+        running = np.asarray(running_a_year(self.inputs, self.scenario))
+        costs = running * annuity(stays, self.discount)
+        # What stands beside the bank is bought now, and not once more with the new one.
+        alone, new = beside.alone(later), beside.left_out(later)
+        of_beside, of_new = sampled_scenarios((alone, new), self.uncertainty)
+        costs = costs + lifetime(alone, of_beside, years)
         left = years - stays
         if left.any():
-            # What stands beside the bank is bought now, and not once more with the new one.
-            new = replace(later, extras=max(0.0, float(later.extras) - beside.once))
-            (scenario,) = sampled_scenarios((new,), self.uncertainty)
-            then = lifetime(new, scenario, np.maximum(left, LEAST_YEARS / 10))
+            then = lifetime(new, of_new, np.maximum(left, LEAST_YEARS / 10))
             costs = costs + np.where(left > 0, (1 + self.discount) ** -stays * then, 0.0)
         middle, dear = np.percentile(costs, (50, 90))
         return float(middle), float(dear)

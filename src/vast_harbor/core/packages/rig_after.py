@@ -167,7 +167,10 @@ class RigAfter:
             return None
         assumptions, years = self.base.assumptions, self.plan.years_kept
         prices = [one.prices(assumptions.value("price_factor"))[1] for one in self.improvements]
-        done = kept.beside(self.improvements, prices)
+        money = later.cost
+        work = money["extras"].number + money["labour"].number
+        contingency = money["contingency"].number / work if work else 0.0
+        done = kept.beside(self.improvements, prices, contingency)
         middle, dear = kept.cost(done, later.cost.inputs, years)
         return Package(
             self.plan, self.improvements, self._added, OLD, later,
