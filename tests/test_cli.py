@@ -34,6 +34,8 @@ def test_compare_prints_all_workings_as_json(capsys) -> None:
     found = json.loads(capsys.readouterr().out)
     assert found["verdict"]["winner"] == "dual" and found["verdict"]["headline"].startswith("Buy Marram")
     assert sum(found["verdict"]["cheapest_in"].values()) == pytest.approx(1)
+    (advised,) = [one for one in found["packages"] if one["advised"]]
+    assert advised["bank"] in found["verdict"]["headline"] and not advised["does"]
     for row in found["rows"]:
         assert all(key in found["figures"] for key in row["figures"])
     for figure in found["figures"].values():
@@ -51,6 +53,7 @@ def test_report_prints_a_document_that_needs_nothing_else(capsys) -> None:
     assert (
         "Add 200 W of solar panels, then buy 3 × Quenby Ember 280" in html
         and "not a design certificate" in html
+        and html.index("The bank with nothing beside it") < html.index("Reasons for it")
     )
     # Nothing is fetched: no address but the names of SVG, which are names.
     sources = re.findall(r'(?:src|href)="([^"#][^"]*)"', html)

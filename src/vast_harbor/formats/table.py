@@ -3,9 +3,9 @@
 from typing import Any
 
 from vast_harbor.core.figures.display import Style
-from vast_harbor.core.figures.workings import Figure
+from vast_harbor.core.figures.workings import Figure, unescaped
 from vast_harbor.core.passage import Results
-from vast_harbor.core.stops.compare import verdict_text
+from vast_harbor.core.stops.compare import Verdict, verdict_text
 from vast_harbor.phrases import phrase
 from vast_harbor.telling.figures import figure_text, sentence_text
 
@@ -103,7 +103,8 @@ def results_json(results: Results, style: Style) -> dict[str, Any]:
         style: the owner's units.
 
     Returns:
-        ``sentence``, ``compared_banks``, ``rows`` (keys into ``figures``), ``findings`` and ``figures``.
+        ``sentence``, ``verdict``, ``packages`` (empty until they were looked for), ``columns``, ``rows`` (keys
+        into ``figures``), ``findings`` and ``figures``.
     """
     compare = results.compare
     return {
@@ -117,6 +118,7 @@ def results_json(results: Results, style: Style) -> dict[str, Any]:
             "card": [sentence_text(s, style) for s in verdict_text.card(results.verdict)],
             "cheapest_in": {k: f.number for k, f in results.verdict.shares.items()},
         },
+        "packages": _packages(results.verdict),
         "columns": [
             {
                 "candidate": c.banked.candidate.id,
@@ -152,3 +154,22 @@ def results_json(results: Results, style: Style) -> dict[str, Any]:
         ],
         "figures": {k: figure_json(f, style) for k, f in sorted(results.figures().items())},
     }
+
+
+def _packages(verdict: Verdict) -> list[dict[str, Any]]:
+    """The packages that were run in full, the one of least cost first."""
+    packages = verdict.answer.packages
+    if packages is None:
+        return []
+    return [
+        {
+            "key": one.key,
+            "advised": one is packages.advised,
+            "does": [done.says for done in one.improvements],
+            "keeps_old_bank": one.keeps,
+            "bank": unescaped(one.compared.title),
+            "battery_class": one.class_key,
+            **{name: figure.number for name, figure in one.figures.items() if figure.value is not None},
+        }
+        for one in packages.all
+    ]

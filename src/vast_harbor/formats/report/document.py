@@ -150,7 +150,7 @@ class _ReportParts:
         results, style, verdict = self.results, self.style, self.verdict
         symbol = currency_symbol(style.currency)
         opened = open_topics(results, self.reference)
-        find_out = package_text.to_find_out(verdict)
+        advice, find_out = verdict_text.advised(verdict), package_text.to_find_out(verdict)
         sold = verdict.winner.banked.bank if verdict.winner is not None else None
         has = bool(verdict.compared_banks) and results.day.bank_wh.number > 0
         of_day = [(phrase("report.document.day_hour_hour"), pictures.day_profile(results))] if has else []
@@ -170,6 +170,7 @@ class _ReportParts:
             "card": [self.says(s) for s in verdict_text.card(verdict)],
             "families": self._families(),
             "nearest": [self.says(one.says) for one in verdict.answer.nearest],
+            "alone": bool(advice is not None and advice.added),
             "danger": verdict.danger,
             "reasons": [(r.side, self.says(r.says)) for r in reasons(verdict)],
             "steps": [(s.name, self.says(s.says)) for s in steps(verdict)],
