@@ -103,8 +103,8 @@ def results_json(results: Results, style: Style) -> dict[str, Any]:
         style: the owner's units.
 
     Returns:
-        ``sentence``, ``verdict``, ``packages`` (empty until they were looked for), ``columns``, ``rows`` (keys
-        into ``figures``), ``findings`` and ``figures``.
+        ``sentence``, ``verdict``, ``packages`` (empty until looked for), ``columns``, ``rows`` (keys into
+        ``figures``), ``findings`` and ``figures``.
     """
     compare = results.compare
     return {

@@ -9,10 +9,13 @@ from random_rigs import random_plan
 from sampled import sampled
 from vast_harbor import data
 from vast_harbor.core.improvements import KINDS, carried_out, options, planned_improvements, with_improvements
+from vast_harbor.core.improvements.place import PADS_W_PER_KWH
 from vast_harbor.core.passage import evaluate
 from vast_harbor.core.rig.improvement_rows import PlannedImprovement
-from vast_harbor.core.rig.plan import CABIN, Plan
+from vast_harbor.core.rig.plan import CABIN, Candidate, Plan
 from vast_harbor.core.rig.sources import ENGINE, PWM, RELAY, SOLAR
+from vast_harbor.core.stops.banks import BLOCKING
+from vast_harbor.core.weather.climate import LIVING, OUTSIDE
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.rig_plan import to_plan
 
@@ -77,6 +80,22 @@ def test_a_relay_gives_way_to_a_charger_and_pwm_to_mppt(reference) -> None:
     done = with_improvements(plan, [kinds[f"dc_dc-{relay.id}-40"], kinds["controller-pwm-120"]], reference)
     assert not any(s.is_relay for s in done.sources) and not any(s.controller == PWM for s in done.sources)
     assert len(done.sources) == len(plan.sources)
+
+
+def test_pads_let_lfp_without_a_heater_be_charged_in_the_cold(reference, tern_rock) -> None:
+    plan = replace(tern_rock, place=OUTSIDE, candidates=(Candidate("plain", "lfp", "skerry-280", 1, 2),))
+    cold = evaluate(plan, reference, found=()).banks.candidates[0]
+    assert any(f.code == "cold_charge" for f in cold.findings if f.severity == BLOCKING)
+    pads = with_improvements(plan, [offered(plan, reference)["heated"]], reference)
+    warm = evaluate(pads, reference, found=()).banks.candidates[0]
+    assert not any(f.code == "cold_charge" for f in warm.findings)
+    assert warm.bank.model.heater_w == pytest.approx(PADS_W_PER_KWH * warm.bank.model.rated_ah * 12.8 / 1000)
+    # Who does not rely on heaters is offered none, and a bank that has one keeps its own.
+    strict = replace(plan, overrides={**plan.overrides, "cold_heater": 0})
+    assert "heated" not in offered(strict, reference) and "heated" not in offered(
+        replace(plan, place=LIVING), reference
+    )
+    assert pads.models["quenby-280"] is plan.models["quenby-280"]
 
 
 def test_it_is_priced_with_its_work_its_life_and_what_it_fetches(reference) -> None:

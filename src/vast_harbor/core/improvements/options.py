@@ -46,6 +46,7 @@ KINDS: dict[str, Kind] = {
     "lower": Kind(chargers.lower, chargers.lower_settings),
     "generator": Kind(chargers.generator, chargers.generators),
     "indoors": Kind(place.indoors, place.inside),
+    "heated": Kind(place.heated, place.pads),
     "hook_up": Kind(place.hook_up, place.shorter_stays),
 }
 

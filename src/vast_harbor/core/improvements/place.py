@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import replace
 
+from vast_harbor.core.battery.bank import BatteryModel
 from vast_harbor.core.figures.workings import Sentence
 from vast_harbor.core.improvements.improvement import Improvement
 from vast_harbor.core.rig.assumptions import Assumptions
@@ -12,6 +13,9 @@ from vast_harbor.core.rig.plan_place import Locker
 from vast_harbor.core.rig.sources import MAINS
 from vast_harbor.core.weather.climate import ENGINE, LIVING, OUTSIDE
 from vast_harbor.phrases import phrase
+
+# What heating pads draw for each kilowatt-hour of battery while they heat [W/kWh].
+PADS_W_PER_KWH = 40.0
 
 
 def indoors(
@@ -41,6 +45,38 @@ def indoors(
 def inside(plan: Plan, assumptions: Assumptions, kind: ImprovementKind) -> Iterator[Improvement]:
     """Moving the bank indoors."""
     if (one := indoors(plan, assumptions, kind, 0.0, "")) is not None:
+        yield one
+
+
+def heated(
+    plan: Plan, assumptions: Assumptions, kind: ImprovementKind, size: float, target: str
+) -> Improvement | None:
+    """Heating pads in an insulated box, for LFP that has no heater of its own.
+
+    None where the bank stands inside, or where the house rule does not rely on heaters.
+    """
+    if plan.place not in (OUTSIDE, ENGINE) or assumptions.value("cold_heater") < 1:
+        return None
+    models = {key: _with_pads(model) for key, model in plan.models.items()}
+    return Improvement(
+        kind, 0.0, "",
+        phrase("improvements.place.heated_says"),
+        lambda p: replace(p, models=models),
+        hidden=phrase("improvements.place.heated_hidden"),
+        worse=Sentence(phrase("improvements.place.heated_worse")),
+        asks=Sentence(phrase("improvements.place.heated_asks")),
+    )  # fmt: skip
+
+
+def _with_pads(model: BatteryModel) -> BatteryModel:
+    if model.battery_class.is_lead_acid or model.heater_w is not None or model.portable is not None:
+        return model
+    return replace(model, heater_w=PADS_W_PER_KWH * model.rated_ah * model.nominal_v / 1000)
+
+
+def pads(plan: Plan, assumptions: Assumptions, kind: ImprovementKind) -> Iterator[Improvement]:
+    """Heating pads for a bank in the cold."""
+    if (one := heated(plan, assumptions, kind, 0.0, "")) is not None:
         yield one
 
 

@@ -103,7 +103,9 @@ class RigAfter:
 
     def compared(self, bank: Bank) -> ComparedBank:
         """A bank of the catalogue in the rig, with its year."""
-        return self._banks.in_full(bank)
+        # What is done beside a bank may be done to it: the rig knows the battery as it will be.
+        model = self.plan.models.get(bank.model.id, bank.model)
+        return self._banks.in_full(bank if model is bank.model else replace(bank, model=model))
 
     def candidate(self, candidate: Candidate) -> ComparedBank | None:
         """A candidate of the owner in the rig, with its quote and what they chose for it."""

@@ -181,6 +181,7 @@ KIND_NAMES = {
     "lower": phrase("compare.package_text.kind_lower"),
     "generator": phrase("compare.package_text.kind_generator"),
     "indoors": phrase("compare.package_text.kind_indoors"),
+    "heated": phrase("compare.package_text.kind_heated"),
     "standby": phrase("compare.package_text.kind_standby"),
     "thrifty": phrase("compare.package_text.kind_thrifty"),
     "drop": phrase("compare.package_text.kind_drop"),
