@@ -53,6 +53,11 @@ OBSERVE = """() => {
 }"""
 
 
+def idle(page: Page) -> None:
+    """Wait until a page asks nothing more: the packages of five cards take their time."""
+    page.wait_for_load_state("networkidle", timeout=120_000)
+
+
 def start() -> Iterator[Row]:
     """From the command to the first page, and to the figures of its cards; the memory after all stops."""
     for command, rigs in (("serve", "no rig yet"), ("demo", "five rigs")):
@@ -104,7 +109,7 @@ def bundle() -> Iterator[Row]:
             page.goto(address + where)
             if where != "/":
                 page.locator("[role=img] svg").first.wait_for()
-            page.wait_for_load_state("networkidle")
+            idle(page)
             yield Row(f"{name}, scripts and styles compressed", (round(sum(sizes) / 1000),), "kB")
 
 
@@ -114,7 +119,7 @@ def key_to_figure(loads: int, banks: int) -> tuple[dict[str, float], float]:
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         made = page.request.post(f"{address}/api/rigs/import", data=large_rig(loads, banks)).json()
         page.goto(f"{address}/rigs/{made['id']}/day")
-        page.wait_for_load_state("networkidle")
+        idle(page)
         field = page.locator("[data-path='/day/loads/3/draw']")
         field.fill("5")
         page.wait_for_timeout(500)
@@ -147,7 +152,7 @@ def drag(stop: str) -> tuple[tuple[float, ...], dict[str, float]]:
         page.add_init_script(SENT)
         made = page.request.post(f"{address}/api/rigs/import", data=large_rig(60, 6)).json()
         page.goto(f"{address}/rigs/{made['id']}/{stop}")
-        page.wait_for_load_state("networkidle")
+        idle(page)
         if stop == "day":
             page.get_by_role("radio", name="24-hour sheet").click()
             held = page.locator("[data-lane=l58] [data-block]").first
@@ -179,7 +184,7 @@ def money_on_screen() -> tuple[dict[str, float], float]:
     with served("demo") as (address, browser, _):
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(f"{address}/rigs/1/compare?part=money")
-        page.wait_for_load_state("networkidle")
+        idle(page)
         field = page.locator("[data-path='/plan/overrides/discount_rate']")
         field.fill("1 %")
         page.wait_for_timeout(1500)
