@@ -1,6 +1,6 @@
 """The packages of a plan: the best ones run in full, and the one that is advised."""
 
-from vast_harbor.core.packages.growth import Found, first_of, look
+from vast_harbor.core.packages.growth import WORTH, Found, first_of, look
 from vast_harbor.core.packages.nearest import nearest_banks
 from vast_harbor.core.packages.search import Search
 from vast_harbor.core.passage import Results
@@ -52,7 +52,8 @@ def answer(found: Found) -> Packages | None:
     needed = found.needed
     chosen = needed[:IN_FULL] + list(front_of(needed))[-MOST_OF_FRONT:]
     chosen += first_of(needed, lambda p: (p.is_lead_acid, p.keeps))
-    full = [search.package(p.added, search.choice_of(p), True) for p in dict.fromkeys(chosen)]
+    trimmed = dict.fromkeys(_trimmed(search, p) for p in dict.fromkeys(chosen))
+    full = [search.package(p.added, search.choice_of(p), True) for p in trimmed]
     plain = _plain(search)
     made = {p.key: p for p in (plain, *full) if p is not None}
     if not made:
@@ -61,6 +62,15 @@ def answer(found: Found) -> Packages | None:
     worth = [p for p in ranked if _is_worth(p, plain)]
     best = worth[0] if worth else plain or ranked[0]
     return Packages(tuple(ranked), best, search.nothing)
+
+
+def _trimmed(search: Search, package: Package) -> Package:
+    """A package without what costs as much as it brings."""
+    for one in package.added:
+        less = search.package(tuple(o for o in package.added if o is not one), search.choice_of(package))
+        if less is not None and less.weighed <= (1 + WORTH) * package.weighed:
+            return _trimmed(search, less)
+    return package
 
 
 def _is_worth(package: Package, plain: Package | None) -> bool:

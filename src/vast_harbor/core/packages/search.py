@@ -216,7 +216,8 @@ class Search:
         them, no limit where none will do."""
         after, least = (*added, one), float("inf")
         # With another need or another place another bank may be the best one.
-        for other in each_once((choice, *self.best_in(self.rig(after)))):
+        others = self.best_in(self.rig(after)) if self.moves((one,)) else ()
+        for other in each_once((choice, *others)):
             if (found := self.package(after, other)) is not None:
                 least = min(least, found.weighed)
                 yield found
