@@ -5,10 +5,13 @@ import io
 import sqlite3
 from contextlib import closing
 from pathlib import Path
+from threading import Thread
 
 import pytest
 
-from vast_harbor.store import backup
+from vast_harbor.store import backup, phones
+from vast_harbor.store.database import get_setting, set_setting
+from vast_harbor.store.trouble import Trouble
 from web.conftest import patch
 
 
@@ -79,6 +82,81 @@ def test_what_is_no_copy_changes_nothing(harbor, tmp_path) -> None:
         assert answer.status_code == 422 and message.startswith("This file") and "/tmp" not in message, words
         assert words in message or words == "damaged", message
     assert names(harbor) == ["Skua"] and harbor.get("/api/kept").get_json()["copies"] == []
+
+
+def test_what_is_written_while_a_copy_is_put_back_is_there_or_refused(harbor, monkeypatch) -> None:
+    where = harbor.application.config["DATABASE"]
+    whole, kept_before = harbor.get("/api/backup").data, backup.keep_before_restore
+    told = []
+
+    def write() -> None:
+        try:
+            with where.writing() as db:
+                set_setting(db, "meanwhile", "kept")
+            told.append("kept")
+        except Trouble:
+            told.append("refused")
+
+    writer = Thread(target=write)
+
+    def slowly(*args: object) -> Path:
+        made = kept_before(*args)
+        # The copy of what is here is made: from now on nothing may be acknowledged that is not in it.
+        writer.start()
+        writer.join(0.5)
+        return made
+
+    monkeypatch.setattr(backup, "keep_before_restore", slowly)
+    assert harbor.post("/api/restore", data=whole).status_code == 200
+    writer.join()
+    with where.reading() as db:
+        assert (get_setting(db, "meanwhile") == "kept") == (told == ["kept"])
+
+
+def test_a_copy_is_put_in_whole_or_not_at_all(harbor, monkeypatch) -> None:
+    where = harbor.application.config["DATABASE"]
+    whole = harbor.get("/api/backup").data
+    harbor.post("/api/rigs", json={"name": "Made since", "kind": "van"})
+
+    def all_there() -> list[tuple]:
+        with where.reading() as db:
+            return [tuple(r) for r in db.execute("SELECT id, name, revision, document FROM rig ORDER BY id")]
+
+    before, connect = all_there(), where._connect
+
+    def cut_off() -> sqlite3.Connection:
+        """A connection that ends at the last step: the change of the revisions."""
+        connection = connect()
+        last = (sqlite3.SQLITE_UPDATE, "rig", "card_revision")
+        connection.set_authorizer(
+            lambda *what: sqlite3.SQLITE_DENY if what[:3] == last else sqlite3.SQLITE_OK
+        )
+        return connection
+
+    monkeypatch.setattr(where, "_connect", cut_off)
+    assert harbor.post("/api/restore", data=whole).status_code == 503
+    monkeypatch.undo()
+    assert all_there() == before
+
+
+def test_a_removed_phone_does_not_come_back_with_a_copy(harbor, tmp_path) -> None:
+    where = harbor.application.config["DATABASE"]
+    with where.writing() as db:
+        phones.pair(db, "lost")
+    # A copy of before pairings stayed behind held them.
+    old = tmp_path / "old.sqlite3"
+    with closing(sqlite3.connect(where.path)) as here, closing(sqlite3.connect(old)) as there:
+        here.backup(there)
+    with where.writing() as db:
+        (lost,) = phones.listed(db)
+        phones.revoke(db, lost.id)
+        phones.pair(db, "mine")
+    assert harbor.post("/api/restore", data=old.read_bytes()).status_code == 200
+    with where.reading() as db:
+        assert [p.name for p in phones.listed(db)] == ["mine"]
+    assert b"token_hash" in harbor.get("/api/backup").data
+    with closing(sqlite3.connect(backup.copy(old, tmp_path / "new.sqlite3"))) as db:
+        assert db.execute("SELECT count(*) FROM phone").fetchone()[0] == 0
 
 
 def test_deleted_rigs_are_listed_and_come_back(harbor) -> None:

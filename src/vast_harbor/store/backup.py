@@ -18,6 +18,8 @@ class BadCopy(ValueError):
 def copy(source: Path, to: Path) -> Path:
     """A consistent copy of a database, even while it is used; it is there whole or not at all.
 
+    Which phones are paired stays on this computer: one that was removed must not come back with a copy.
+
     Args:
         source: the database.
         to: the file to write; one that is there is replaced.
@@ -39,12 +41,20 @@ def copy(source: Path, to: Path) -> Path:
     try:
         with closing(_reading(source)) as here, closing(_open(new)) as there:
             here.backup(there)
+            _without_phones(there)
             there.execute("PRAGMA journal_mode = DELETE")
         verify(new)
         new.replace(to)
     finally:
         new.unlink(missing_ok=True)
     return to
+
+
+def _without_phones(db: sqlite3.Connection) -> None:
+    db.execute("PRAGMA secure_delete = ON")
+    # Before version 6 there were none.
+    if db.execute("SELECT 1 FROM sqlite_master WHERE name = 'phone'").fetchone() is not None:
+        db.execute("DELETE FROM phone")
 
 
 def verify(file: Path) -> int:

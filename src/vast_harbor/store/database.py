@@ -3,17 +3,20 @@
 import errno
 import os
 import sqlite3
-from collections.abc import Iterator
+import tempfile
+from collections.abc import Callable, Iterator
 from contextlib import closing, contextmanager, suppress
 from pathlib import Path
 
 from vast_harbor.phrases import phrase
-from vast_harbor.store.backup import keep
+from vast_harbor.store.backup import BadCopy, copy, keep
 from vast_harbor.store.trouble import Moved, Trouble, trouble
 from vast_harbor.store.versions import scripts
 
 # How long a write waits for another program that holds the file [s]; all workers must not wait for long.
 WAIT_S = 2.0
+# Tables that belong to this computer and not to its rigs: no copy brings them or takes them away.
+OF_THIS_COMPUTER = ("phone",)
 
 
 class NewerDatabase(Trouble):
@@ -76,16 +79,8 @@ class Database:
     def writing(self) -> Iterator[sqlite3.Connection]:
         """A connection inside one write transaction: kept on return, undone on an exception; raises
         :class:`Trouble`."""
-        with self._told(), closing(self._connect()) as connection:
-            connection.execute("BEGIN IMMEDIATE")
-            try:
-                yield connection
-                connection.execute("COMMIT")
-            except BaseException:
-                # Where the disk is full, SQLite has undone it already.
-                if connection.in_transaction:
-                    connection.execute("ROLLBACK")
-                raise
+        with self._told(), closing(self._connect()) as connection, _transaction(connection):
+            yield connection
 
     @contextmanager
     def _told(self) -> Iterator[None]:
@@ -94,19 +89,35 @@ class Database:
         except sqlite3.Error as error:
             raise trouble(error, self.path) from error
 
-    def put_in(self, copy: Path) -> None:
-        """Put what a file holds in place of what is here, at once for all who read it.
+    def put_in(self, given: Path, keep_here: Callable[[], Path]) -> Path:
+        """Put what a file holds in place of what is here: all of it, in one transaction, or nothing.
+
+        Nobody writes from before the copy of what is here is made until the other is in its place: a write
+        waits, or is told that it cannot be.
 
         Args:
-            copy: a database that was verified; it may be of an older version.
+            given: a database that was verified; it may be of an older version.
+            keep_here: keeps a copy of what is here.
+
+        Returns:
+            That copy.
+
+        Raises:
+            BadCopy: the file lacks something that its version has.
+            Trouble: it cannot be written here.
         """
-        with self._told(), closing(self._connect()) as here:
-            last = here.execute("SELECT coalesce(max(revision), 0) FROM rig").fetchone()[0]
-            with closing(sqlite3.connect(f"{copy.resolve().as_uri()}?mode=ro", uri=True)) as there:
-                there.backup(here)
-            _migrate(here)
-            # A window that still shows what was here must not take a rig of the copy for the same.
-            here.execute("UPDATE rig SET revision = revision + ?, card_revision = 0", (last,))
+        with self._told(), tempfile.TemporaryDirectory() as folder:
+            ready = copy(given, Path(folder) / "ready.sqlite3")
+            with closing(sqlite3.connect(ready, isolation_level=None)) as there:
+                _migrate(there)
+            with closing(self._connect()) as here:
+                # What is taken over row by row is whole when the transaction ends.
+                here.execute("PRAGMA foreign_keys = OFF")
+                here.execute("ATTACH DATABASE ? AS given", (f"{ready.resolve().as_uri()}?mode=ro",))
+                with _transaction(here):
+                    kept = keep_here()
+                    _take_over(here, given)
+        return kept
 
     def close(self) -> None:
         """Fold the journal into the file, which then holds everything by itself; to be called at the end."""
@@ -130,6 +141,40 @@ class Database:
         # A commit returns when it lies on the disk: what was acknowledged outlives a power cut.
         connection.execute("PRAGMA synchronous = FULL")
         return connection
+
+
+@contextmanager
+def _transaction(connection: sqlite3.Connection) -> Iterator[None]:
+    """One write transaction: kept at its end, undone on an exception."""
+    connection.execute("BEGIN IMMEDIATE")
+    try:
+        yield
+        connection.execute("COMMIT")
+    except BaseException:
+        # Where the disk is full, SQLite has undone it already.
+        if connection.in_transaction:
+            connection.execute("ROLLBACK")
+        raise
+
+
+def _take_over(here: sqlite3.Connection, given: Path) -> None:
+    """Take over every row of the database that is attached as ``given``."""
+    last = here.execute("SELECT coalesce(max(revision), 0) FROM rig").fetchone()[0]
+    tables = here.execute(
+        "SELECT name FROM main.sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'"
+    ).fetchall()
+    for (table,) in tables:
+        if table in OF_THIS_COMPUTER:
+            continue
+        columns = [row["name"] for row in here.execute(f"PRAGMA main.table_info({table})")]
+        there = {row["name"] for row in here.execute(f"PRAGMA given.table_info({table})")}
+        if not there.issuperset(columns):
+            raise BadCopy(phrase("keeping.backup.lacks", file=given, table=table))
+        names = ", ".join(columns)
+        here.execute(f"DELETE FROM main.{table}")
+        here.execute(f"INSERT INTO main.{table} ({names}) SELECT {names} FROM given.{table}")
+    # A window that still shows what was here must not take a rig of the copy for the same.
+    here.execute("UPDATE main.rig SET revision = revision + ?, card_revision = 0", (last,))
 
 
 def _file(path: Path) -> tuple[int, int] | None:

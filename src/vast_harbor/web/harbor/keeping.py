@@ -118,11 +118,10 @@ def _put_in(file: Path) -> Response:
     where = database()
     try:
         backup.verify(file)
+        kept = where.put_in(file, lambda: backup.keep_before_restore(file, where.path, today()))
     except backup.BadCopy as error:
         said = str(error).replace(str(file), phrase("answers.harbor_keeping.this_file"))
         return problems(422, Problem("", said))
-    kept = backup.keep_before_restore(file, where.path, today())
-    where.put_in(file)
     forget()
     with where.reading() as db:
         count = cards.listed(db, "", "").all
