@@ -2,8 +2,10 @@
 
 import pytest
 
+from vast_harbor import data
 from vast_harbor.store import phones
 from vast_harbor.store.database import Database
+from vast_harbor.web.server import pairing
 from vast_harbor.web.server.app import create_app
 from vast_harbor.web.server.pairing import LENGTH, MOST_WRONG, SIGNS, VALID_S, Codes, let_phones_in
 
@@ -40,10 +42,14 @@ def test_who_is_not_paired_sees_the_pairing_page_only(lan, path) -> None:
 @pytest.mark.parametrize(
     ("method", "path"),
     [("GET", "/api/rigs"), ("POST", "/api/rigs"), ("GET", "/api/backup"), ("POST", "/api/phones/code"),
-     ("GET", "/api/openapi.json"), ("DELETE", "/api/phones/1")],
+     ("GET", "/api/openapi.json"), ("DELETE", "/api/phones/1"), ("GET", "/calendar/x"),
+     ("GET", "/calendar/a/b.ics"), ("GET", "/calendar/")],
 )  # fmt: skip
 def test_who_is_not_paired_is_told_nothing(lan, method, path) -> None:
     answer = lan.test_client().open(path, method=method, json={}, environ_base=PHONE, headers=HOST)
+    if not path.startswith("/api/"):
+        assert (answer.status_code, answer.headers["Location"]) == (302, "/pair")
+        return
     assert answer.status_code == 401
     assert "not paired" in answer.get_json()["problems"][0]["message"]
 
@@ -55,8 +61,12 @@ def test_a_code_pairs_one_phone_and_its_cookie_lets_it_in(lan) -> None:
     assert phone.get("/api/rigs", environ_base=PHONE, headers=HOST).status_code == 200
     made = phone.post("/api/rigs", json={"name": "From the locker"}, environ_base=PHONE, headers=HOST)
     assert made.status_code == 201
-    # Phones are the laptop's business.
-    assert phone.get("/api/phones", environ_base=PHONE, headers=HOST).status_code == 403
+    # Phones, and all rigs at once, are the laptop's business.
+    for method, path in (
+        ("GET", "phones"), ("GET", "backup"), ("GET", "kept"), ("POST", "restore"), ("POST", "kept/restore")
+    ):  # fmt: skip
+        refused = phone.open(f"/api/{path}", method=method, json={}, environ_base=PHONE, headers=HOST)
+        assert refused.status_code == 403, path
     seen = lan.test_client().get("/api/phones", environ_base=LAPTOP).get_json()
     assert [p["name"] for p in seen["phones"]] == ["Locker"] and seen["address"] == "http://192.0.2.2:8650"
     # Only a hash of what the phone shows is kept.
@@ -66,6 +76,27 @@ def test_a_code_pairs_one_phone_and_its_cookie_lets_it_in(lan) -> None:
     left = lan.test_client().delete(f"/api/phones/{seen['phones'][0]['id']}", environ_base=LAPTOP).get_json()
     assert left["phones"] == []
     assert phone.get("/api/rigs", environ_base=PHONE, headers=HOST).status_code == 401
+
+
+def test_what_a_removed_phone_listens_to_ends(lan, monkeypatch) -> None:
+    monkeypatch.setattr(pairing, "LOOK_AGAIN_S", -1.0)
+    phone, _ = paired(lan)
+    laptop = lan.test_client()
+    rig = laptop.post("/api/rigs/import", json=data.demo_rig("pebble"), environ_base=LAPTOP).get_json()["id"]
+    path = f"/api/rigs/{rig}/monitor?bank=dual&hours_per_second=2000"
+    heard = iter(phone.get(path, environ_base=PHONE, headers=HOST, buffered=False).response)
+    assert next(heard) and next(heard)
+    (listed,) = laptop.get("/api/phones", environ_base=LAPTOP).get_json()["phones"]
+    laptop.delete(f"/api/phones/{listed['id']}", environ_base=LAPTOP)
+    assert list(heard) == []
+
+
+def test_more_than_a_form_is_read_from_this_machine_and_paired_phones_only(lan) -> None:
+    _, answer = paired(lan)
+    cookie = answer.headers["Set-Cookie"].split(";")[0]
+    may = pairing.may_send(lan)
+    assert may("127.0.0.1", "") and may("192.0.2.7", cookie)
+    assert not may("192.0.2.7", "") and not may("192.0.2.7", f"{cookie}x") and not may("192.0.2.7", "a=b")
 
 
 def test_a_code_counts_once_for_a_while_and_not_after_many_wrong_ones() -> None:

@@ -20,14 +20,20 @@ from vast_harbor.web.stops.compare import routes as compare
 
 
 @pytest.fixture
-def port(tmp_path) -> Iterator[int]:
-    """Port of a server with one demo rig."""
+def server(tmp_path) -> Iterator[served.HarborServer]:
+    """A server with one demo rig."""
     app = create_app(Database(tmp_path / "h.sqlite3"))
     assert app.test_client().post("/api/rigs/demo", json={"name": "pebble"}).status_code == 201
     running = served.make_server(app, 0)
     threading.Thread(target=running.run, daemon=True).start()
-    yield int(running.effective_port)
+    yield running
     running.task_dispatcher.shutdown(timeout=2)
+
+
+@pytest.fixture
+def port(server) -> int:
+    """Its port."""
+    return int(server.effective_port)
 
 
 def ask(port: int, path: str, method: str = "GET", body: object = None) -> HTTPResponse:
@@ -103,6 +109,29 @@ def test_what_is_too_large_or_no_request_is_refused_with_a_sentence_unread(port)
         assert answer.split(maxsplit=2)[1] == str(status).encode()
         assert json.loads(answer.split(b"\r\n\r\n", 1)[1])["problems"][0]["message"].endswith(".")
     assert edited(port) == 200
+
+
+def head(length: int) -> bytes:
+    """The head of a request with a body of so many bytes."""
+    return f"POST /api/restore HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: {length}\r\n\r\n".encode()
+
+
+def begun(port: int, length: int) -> bytes:
+    """The answer to the head of a request that says how long its body is; none of it is sent."""
+    with socket.create_connection(("127.0.0.1", port), timeout=30) as asking:
+        asking.sendall(head(length))
+        return b"".join(iter(lambda: asking.recv(65536), b""))
+
+
+def test_bodies_of_strangers_and_too_many_large_ones_are_refused_unread(port, server, monkeypatch) -> None:
+    with ExitStack() as open_ones:
+        for _ in range(served.MOST_LARGE):
+            half = open_ones.enter_context(socket.create_connection(("127.0.0.1", port), timeout=30))
+            half.sendall(head(served.LARGE + 1) + b"{")
+        until(lambda: sum(c.request is not None for c in list(server.active_channels.values())) >= 4)
+        assert b" 503 " in begun(port, served.LARGE + 1)[:20] and edited(port) == 200
+    monkeypatch.setattr(server, "may_send", lambda address, cookies: False)
+    assert b" 413 " in begun(port, served.LARGEST_OF_STRANGERS + 1)[:20]
 
 
 def test_who_asks_twice_is_given_one_answer_and_nobody_waits_for_what_nobody_wants(port, monkeypatch) -> None:

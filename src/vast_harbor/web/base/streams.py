@@ -15,6 +15,10 @@ from vast_harbor.web.base.errors import problems
 LOOK_EVERY_S = 0.25
 
 
+# Where a request holds what tells whether its sender is let in no more.
+SHUT_OUT = "vast_harbor.shut_out"
+
+
 class PageQuery(BaseModel):
     """Which page asks."""
 
@@ -75,7 +79,11 @@ class Slots:
                 if held:
                     self._taken[held.pop()] -= 1
 
-        gone = request.environ.get("waitress.client_disconnected", lambda: False)
+        hung_up = request.environ.get("waitress.client_disconnected", lambda: False)
+        shut_out = request.environ.get(SHUT_OUT, lambda: False)
+
+        def gone() -> bool:
+            return bool(hung_up() or shut_out())
 
         def sent() -> Iterator[str]:
             try:

@@ -18,6 +18,7 @@ from waitress.task import ThreadedTaskDispatcher
 from vast_harbor.formats.rig_file import LARGEST_BYTES
 from vast_harbor.web.base.blueprint import LANES, PLAIN, QUICK, Facts, facts_at
 from vast_harbor.web.base.errors import SENTENCES
+from vast_harbor.web.server.pairing import may_send
 
 # This machine only, and all its networks.
 HERE, EVERYWHERE = "127.0.0.1", "0.0.0.0"
@@ -30,8 +31,15 @@ LOOK_EVERY_S = 2
 # refused with a sentence; more than the last is never read.
 LARGEST_BODY, TOLERATED, LARGEST_OF_ALL = 4 * LARGEST_BYTES, 8, 2_000_000_000
 LARGEST_HEADER = 32_768
+# From who is not paired no more is read than the form that pairs; and of bodies above a size so many at once.
+LARGEST_OF_STRANGERS, LARGE, MOST_LARGE = 4_096, 4_000_000, 4
 
-ANSWERS = {400: "The request could not be read.", 413: SENTENCES[413], 431: "The request is too long."}
+ANSWERS = {
+    400: "The request could not be read.",
+    413: SENTENCES[413],
+    431: "The request is too long.",
+    503: "Other files are being read. Try again in a minute.",
+}
 
 
 class _Refused:
@@ -74,24 +82,35 @@ class Request(HTTPRequestParser):  # type: ignore[misc]
     error: Any
     adj: Adjustments
     facts = PLAIN
+    refused: _Refused | None = None
 
-    def __init__(self, adj: Adjustments, facts: Callable[[str, str], Facts]) -> None:
+    def __init__(
+        self, adj: Adjustments, facts: Callable[[str, str], Facts], may_send: Callable[[str, bool], int]
+    ) -> None:
         super().__init__(adj)
-        self._facts = facts
+        self._facts, self._may_send = facts, may_send
 
     def parse_header(self, header_plus: bytes) -> None:
         """Read the head, and see how large the body may be."""
         super().parse_header(header_plus)
         self.facts = self._facts(self.path, self.command)
+        if not self.content_length and not self.chunked:
+            return
+        self.adj = copy(self.adj)
         if self.facts.largest is not None:
-            self.adj = copy(self.adj)
             self.adj.max_request_body_size = min(TOLERATED * self.facts.largest, LARGEST_OF_ALL)
+        large = self.chunked or self.content_length > LARGE
+        most = self._may_send(self.headers.get("COOKIE", ""), large)
+        if most < self.adj.max_request_body_size:
+            self.adj.max_request_body_size = most
+            code = 503 if most == 0 else 413
+            self.refused = _Refused(code, {503: "Service Unavailable", 413: "Request Entity Too Large"}[code])
 
     def received(self, data: bytes) -> int:
         """Take what came in; what cannot be read is answered with a sentence."""
         consumed: int = super().received(data)
         if self.error is not None and not isinstance(self.error, _Refused):
-            self.error = _Refused(self.error.code, self.error.reason)
+            self.error = self.refused or _Refused(self.error.code, self.error.reason)
         return consumed
 
 
@@ -102,7 +121,18 @@ class Channel(HTTPChannel):  # type: ignore[misc]
 
     def parser_class(self, adj: Adjustments) -> Request:
         """What reads a request."""
-        return Request(adj, self.server.facts_at)
+        return Request(adj, self.server.facts_at, self._may_send)
+
+    def _may_send(self, cookies: str, large: bool) -> int:
+        """How large a body may be that begins now [bytes]; 0 where it must wait until others are read."""
+        address = self.addr[0] if isinstance(self.addr, tuple) else ""
+        if not self.server.may_send(address, cookies):
+            return LARGEST_OF_STRANGERS
+        if not large:
+            return LARGEST_OF_ALL
+        others = (c.request for c in list(self.server.active_channels.values()) if c is not self)
+        reading = sum(1 for r in others if r is not None and (r.chunked or r.content_length > LARGE))
+        return LARGEST_OF_ALL if reading < MOST_LARGE else 0
 
     def received(self, data: bytes) -> bool:
         """Take what came in."""
@@ -161,6 +191,8 @@ class HarborServer(TcpWSGIServer):  # type: ignore[misc]
 
     # What the call at a path and method says of itself.
     facts_at: Callable[[str, str], Facts]
+    # Whether more than a form may be sent from an address with a Cookie header.
+    may_send: Callable[[str, str], bool]
 
     def handle_accept(self) -> None:
         """Take a connection; where there are too many, the one idle for longest makes room."""
@@ -193,4 +225,5 @@ def make_server(app: Flask, port: int, host: str = HERE) -> HarborServer:
     """
     server = HarborServer(app, dispatcher=Lanes(LANES), adj=_adjustments(port, LARGEST_BODY, host))
     server.facts_at = partial(facts_at, app)
+    server.may_send = may_send(app)
     return server

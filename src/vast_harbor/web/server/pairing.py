@@ -17,6 +17,7 @@ from flask import Flask, Response, current_app, make_response, redirect, render_
 from flask_openapi3.models.tag import Tag
 from markupsafe import Markup
 from pydantic import BaseModel, Field
+from werkzeug.http import parse_cookie
 from werkzeug.wrappers import Response as Answer
 
 from vast_harbor.formats.door import clean
@@ -24,11 +25,13 @@ from vast_harbor.formats.rig_file import Problem
 from vast_harbor.phrases import phrase
 from vast_harbor.store import phones
 from vast_harbor.store.database import Database
+from vast_harbor.store.trouble import Trouble
 from vast_harbor.web.base.answers import json_response
 from vast_harbor.web.base.blueprint import Blueprint
 from vast_harbor.web.base.database import database
 from vast_harbor.web.base.errors import problems
 from vast_harbor.web.base.security import content_policy
+from vast_harbor.web.base.streams import SHUT_OUT
 from vast_harbor.web.base.views import ProblemsView, view_of
 from vast_harbor.web.log.calendar import CALENDARS
 
@@ -39,6 +42,10 @@ api = Blueprint(
 
 COOKIE = "vast-harbor-phone"
 PAIRING = "/pair"
+# What only this computer may ask for: who is let in, and all rigs at once.
+ONLY_HERE = ("/api/phones", "/api/backup", "/api/restore", "/api/kept")
+# An open stream of a phone looks so often whether that is paired still [s].
+LOOK_AGAIN_S = 0.5
 # Letters and digits that are not mistaken for one another.
 SIGNS = "ABCDEFGHJKLMNPQRSTUVWXYZ23456789"
 LENGTH = 8
@@ -120,19 +127,59 @@ def let_phones_in(app: Flask, port: int, addresses: list[str]) -> None:
 
     @app.before_request
     def only_paired() -> Answer | None:
-        # A calendar shows its secret in place of a cookie.
-        if is_here(request.remote_addr) or request.path == PAIRING or request.path.startswith(CALENDARS):
+        rule = request.url_rule.rule if request.url_rule is not None else ""
+        # A calendar shows its secret in place of a cookie; nothing else lies below its address.
+        if is_here(request.remote_addr) or rule == PAIRING or rule.startswith(CALENDARS):
             return None
         phone = _phone(current_app.config["DATABASE"])
         if phone is None:
             if request.path.startswith("/api/"):
                 return problems(401, Problem("", phrase("answers.pairing.not_paired")))
             return redirect(PAIRING)
-        if request.path.startswith("/api/phones"):
+        if request.path.startswith(ONLY_HERE):
             return problems(403, Problem("", phrase("answers.pairing.only_here")))
+        request.environ[SHUT_OUT] = _shut_out(current_app.config["DATABASE"], request.cookies[COOKIE])
         return None
 
     app.add_url_rule(PAIRING, view_func=pairing_page, methods=["GET", "POST"])
+
+
+def _shut_out(where: Database, token: str) -> Callable[[], bool]:
+    """Tells whether a phone that was let in is paired no more, looking again every half second."""
+    looked, out = time.monotonic(), False
+
+    def is_out() -> bool:
+        nonlocal looked, out
+        if not out and time.monotonic() - looked > LOOK_AGAIN_S:
+            with where.reading() as db:
+                out = phones.known(db, token) is None
+            looked = time.monotonic()
+        return out
+
+    return is_out
+
+
+def may_send(app: Flask) -> Callable[[str, str], bool]:
+    """Tells of an address and a Cookie header whether more than a form may be sent: of this machine, or a
+    paired phone.
+
+    Args:
+        app: the application, its phones let in.
+    """
+
+    def may(address: str, cookies: str) -> bool:
+        if is_here(address):
+            return True
+        token = parse_cookie(cookies).get(COOKIE, "")
+        if not token or "LAN" not in app.config:
+            return False
+        try:
+            with app.config["DATABASE"].reading() as db:
+                return phones.known(db, token) is not None
+        except Trouble:
+            return False
+
+    return may
 
 
 def _phone(where: Database) -> phones.Phone | None:
