@@ -2,6 +2,8 @@
 import { phrase } from '@/phrases/shared'
 import { onMounted } from 'vue'
 import { useReference } from './stores/reference'
+import { shelf } from './stores/shelf'
+import { useUi } from './stores/ui'
 import ExplanationCard from './ui/ExplanationCard.vue'
 import FieldHelp from './ui/FieldHelp.vue'
 import KeyMap from './ui/KeyMap.vue'
@@ -9,7 +11,10 @@ import OfflineBar from './ui/OfflineBar.vue'
 import ToastStack from './ui/ToastStack.vue'
 
 const reference = useReference()
-onMounted(() => reference.load())
+onMounted(() => {
+  void reference.load()
+  if (!shelf.works()) useUi().say(phrase('shared.shelf.nothing'))
+})
 
 /** Past the strip, to what the page is about. */
 function skip() {

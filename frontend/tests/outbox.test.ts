@@ -1,4 +1,5 @@
 import { createOutbox, type Outcome, type Unsent, type UnsentEdit } from '@/stores/outbox'
+import { createShelf } from '@/stores/shelf'
 import { describe, expect, it, vi } from 'vitest'
 import { settle } from './fakeServer'
 
@@ -17,7 +18,7 @@ function queueOf(send: (edit: UnsentEdit) => Promise<Outcome>) {
   const failed = vi.fn()
   const tab = () => 'here'
   return {
-    queue: createOutbox({ deliver, idle, failed, storage: localStorage, tab }),
+    queue: createOutbox({ deliver, idle, failed, shelf: createShelf(() => localStorage), tab }),
     idle,
     failed,
   }

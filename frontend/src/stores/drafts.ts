@@ -1,3 +1,4 @@
+import { windowShelf } from './shelf'
 import type { Interpretation } from '@/api/client'
 import { reactive } from 'vue'
 
@@ -15,7 +16,7 @@ export function useDrafts(key: () => string) {
   const drafts = reactive<Record<string, Draft>>({})
 
   function keep() {
-    sessionStorage.setItem(key(), JSON.stringify(drafts))
+    windowShelf.write(key(), JSON.stringify(drafts))
   }
 
   function replace(next: Record<string, Draft>) {
@@ -44,7 +45,7 @@ export function useDrafts(key: () => string) {
     put,
     forget,
     clear,
-    load: () => replace(JSON.parse(sessionStorage.getItem(key()) ?? '{}')),
+    load: () => replace(JSON.parse(windowShelf.read(key()) ?? '{}')),
     /**
      * Take the drafts along when rows come and go.
      *

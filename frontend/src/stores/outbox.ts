@@ -1,3 +1,4 @@
+import { type Shelf } from './shelf'
 import type { Operation } from '@/api/client'
 import { computed, shallowReactive, ref } from 'vue'
 
@@ -39,7 +40,7 @@ interface Handlers {
   /** Something could not be done. */
   failed: () => void
   /** Where it is kept over a reload. */
-  storage: Storage
+  shelf: Shelf
   /** Of this window. */
   tab: () => string
 }
@@ -52,7 +53,7 @@ const WAITS = [500, 1000, 2000, 4000, 8000, 15000]
  * Everything that changes or makes a rig, in order, one after the other. What is not answered stays, over a reload too,
  * and is sent again by itself. A newer edit of a field takes the place of one of the same field that waits.
  */
-export function createOutbox({ deliver, idle, failed, storage, tab }: Handlers) {
+export function createOutbox({ deliver, idle, failed, shelf, tab }: Handlers) {
   const entries = shallowReactive<Unsent[]>([])
   const unanswered = ref(false)
   let turn: Promise<void> = Promise.resolve()
@@ -64,12 +65,8 @@ export function createOutbox({ deliver, idle, failed, storage, tab }: Handlers) 
   const place = (of = tab()) => `${PREFIX}${of}`
 
   function keep() {
-    try {
-      if (entries.length) storage.setItem(place(), JSON.stringify(entries))
-      else storage.removeItem(place())
-    } catch {
-      // The browser gives no more room: it is sent all the same, but does not outlive the window.
-    }
+    if (entries.length) shelf.write(place(), JSON.stringify(entries))
+    else shelf.drop(place())
   }
 
   /** Do something when all before it is done: at once where nothing is, before anything is drawn again. */
@@ -138,8 +135,8 @@ export function createOutbox({ deliver, idle, failed, storage, tab }: Handlers) 
 
   /** Take over what a window left unsent. */
   function adopt(of: string) {
-    const left = JSON.parse(storage.getItem(place(of)) ?? '[]') as Unsent[]
-    if (of !== tab()) storage.removeItem(place(of))
+    const left = JSON.parse(shelf.read(place(of)) ?? '[]') as Unsent[]
+    if (of !== tab()) shelf.drop(place(of))
     const known = new Set(entries.map((e) => e.key))
     entries.push(...left.filter((e) => !known.has(e.key)))
     keep()
@@ -164,8 +161,9 @@ export function createOutbox({ deliver, idle, failed, storage, tab }: Handlers) 
     adopt,
     takeBack,
     /** Windows that left something. */
-    left: () =>
-      Object.keys(storage).flatMap((k) => (k.startsWith(PREFIX) ? [k.slice(PREFIX.length)] : [])),
+    left: () => shelf.keys().flatMap((k) => (k.startsWith(PREFIX) ? [k.slice(PREFIX.length)] : [])),
+    /** Whether what waits would be gone when the page is left. */
+    held: shelf.holds(PREFIX),
     /** When all so far has been answered. */
     settled: async () => {
       await turn

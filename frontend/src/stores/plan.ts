@@ -1,3 +1,4 @@
+import { shelf } from './shelf'
 import { phrase } from '@/phrases/shared'
 import type { Interpretation, Operation } from '@/api/client'
 import type { RigFile } from '@/api/rigFile'
@@ -92,7 +93,7 @@ export const usePlan = defineStore('plan', () => {
       if (shown.unfinished()) catchingUp = window.setTimeout(shown.catchUp, PAUSE_BEFORE_RUN)
     },
     failed: () => say(phrase('shared.plan.change_did_arrive_please')),
-    storage: localStorage,
+    shelf,
     tab: () => here.tab,
   })
   void queue.adopt(here.tab)
@@ -206,6 +207,8 @@ export const usePlan = defineStore('plan', () => {
     edit,
     set,
     settled: queue.settled,
+    /** Whether the browser has no room for them, so that they are gone when the page is left. */
+    held: queue.held,
     /** Edits that are not stored because nobody answers. */
     unsent: computed(() => (queue.unanswered.value ? queue.count.value : 0)),
     sendAgain: queue.again,

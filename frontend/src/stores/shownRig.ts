@@ -1,3 +1,4 @@
+import { windowShelf } from './shelf'
 import { api, problemsOf, type RigAnswer, type RigView } from '@/api/client'
 import type { Stop } from '@/api/lists'
 import { keepLast } from '@/api/offline'
@@ -89,7 +90,7 @@ export function createShownRig({ queue, document, rebase, load }: Needs) {
     if (rig.value?.id !== id) {
       rig.value = null
       version = ''
-      show.value = sessionStorage.getItem(`vast-harbor-show-${id}`) ?? ''
+      show.value = windowShelf.read(`vast-harbor-show-${id}`) ?? ''
     }
     const have = version
     const { data, error, response } = await ask(id).catch(() => ({
@@ -139,7 +140,7 @@ export function createShownRig({ queue, document, rebase, load }: Needs) {
   async function showDay(id: string) {
     await queue().settled()
     show.value = id
-    sessionStorage.setItem(showKey(), id)
+    windowShelf.write(showKey(), id)
     if (rig.value) await open(rig.value.id)
   }
 

@@ -1,3 +1,4 @@
+import { shelf } from './shelf'
 import { defineStore } from 'pinia'
 import { ref, watchEffect } from 'vue'
 
@@ -13,12 +14,12 @@ const KEYS = 'vast-harbor-single-keys'
 /** Theme, passing messages and which side panel is open. */
 export const useUi = defineStore('ui', () => {
   const night = ref(
-    localStorage.getItem(THEME) === 'night' ||
-      (!localStorage.getItem(THEME) && matchMedia('(prefers-color-scheme: dark)').matches),
+    shelf.read(THEME) === 'night' ||
+      (!shelf.read(THEME) && matchMedia('(prefers-color-scheme: dark)').matches),
   )
   /** Whether keys pressed alone do something. */
-  const singleKeys = ref(localStorage.getItem(KEYS) !== 'off')
-  watchEffect(() => localStorage.setItem(KEYS, singleKeys.value ? 'on' : 'off'))
+  const singleKeys = ref(shelf.read(KEYS) !== 'off')
+  watchEffect(() => shelf.write(KEYS, singleKeys.value ? 'on' : 'off'))
   const toasts = ref<Toast[]>([])
   const workings = ref<string[]>([])
   const keysShown = ref(false)
@@ -33,7 +34,7 @@ export const useUi = defineStore('ui', () => {
 
   function toggleTheme() {
     night.value = !night.value
-    localStorage.setItem(THEME, night.value ? 'night' : 'day')
+    shelf.write(THEME, night.value ? 'night' : 'day')
   }
 
   function say(text: string, action?: Toast['action']) {

@@ -1,3 +1,5 @@
+import { windowShelf } from './shelf'
+
 interface Handlers {
   /** Another window of this browser stored an edit. */
   changed: (rig: number, revision: number) => void
@@ -25,8 +27,8 @@ export const PAGE = freshKey()
  * This window among others of the same browser: its name, which a reload keeps, and what the others do.
  */
 export function useWindow({ changed, seen, orphaned }: Handlers) {
-  let tab = sessionStorage.getItem(TAB) ?? freshKey()
-  sessionStorage.setItem(TAB, tab)
+  let tab = windowShelf.read(TAB) ?? freshKey()
+  windowShelf.write(TAB, tab)
   const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel(TAB)
   channel?.addEventListener('message', ({ data }) => changed(data.rig, data.revision))
   document.addEventListener('visibilitychange', () => {
@@ -38,7 +40,7 @@ export function useWindow({ changed, seen, orphaned }: Handlers) {
       if (lock) return new Promise(() => {})
       // The browser copied another window, its name too.
       tab = freshKey()
-      sessionStorage.setItem(TAB, tab)
+      windowShelf.write(TAB, tab)
       live()
     })
   }

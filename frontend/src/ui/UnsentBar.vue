@@ -16,7 +16,12 @@ const plan = usePlan()
     <div class="mx-auto flex max-w-[1240px] flex-wrap items-center gap-x-4 gap-y-2 px-4 py-2">
       <p class="min-w-0 grow leading-snug">
         <b>{{ phrase('shared.unsent_bar.not_saved', { count: plan.unsent }) }}</b>
-        {{ plan.troubled || phrase('shared.unsent_bar.program_answer_changes_kept') }}
+        {{
+          plan.troubled ||
+          (plan.held
+            ? phrase('shared.unsent_bar.held')
+            : phrase('shared.unsent_bar.program_answer_changes_kept'))
+        }}
       </p>
       <button type="button" class="btn" @click="plan.sendAgain()">
         {{ phrase('shared.unsent_bar.try_now') }}

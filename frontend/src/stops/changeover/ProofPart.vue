@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { shelf } from '@/stores/shelf'
 import { phrase } from '@/phrases/changeover'
 import PlanField from '@/ui/PlanField.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
@@ -14,7 +15,7 @@ import { useChangeover } from './useChangeover'
 const { plan, view, steps } = useChangeover()
 const proof = computed(() => view.value.proof!)
 const key = `proof-begun:${plan.rig!.id}`
-const begun = ref(Number(localStorage.getItem(key)) || 0)
+const begun = ref(Number(shelf.read(key)) || 0)
 const now = ref(Date.now())
 const clock = setInterval(() => (now.value = Date.now()), 1000)
 onBeforeUnmount(() => clearInterval(clock))
@@ -26,7 +27,7 @@ const elapsed = computed(() => {
 
 function start() {
   begun.value = Date.now()
-  localStorage.setItem(key, String(begun.value))
+  shelf.write(key, String(begun.value))
 }
 
 const form = ref({ minutes: '', volts: '', amps: '' })

@@ -1,3 +1,4 @@
+import { shelf } from '@/stores/shelf'
 import { usePlan } from '@/stores/plan'
 import { computed, ref, watch } from 'vue'
 
@@ -14,13 +15,13 @@ const NOTHING: Kept = { hidden: [], pinned: [], sort: '', down: false, reference
 export function useColumns() {
   const plan = usePlan()
   const key = () => `vast-harbor-columns-${plan.rig?.id}`
-  const read = (): Kept => ({ ...NOTHING, ...JSON.parse(localStorage.getItem(key()) ?? '{}') })
+  const read = (): Kept => ({ ...NOTHING, ...JSON.parse(shelf.read(key()) ?? '{}') })
   const kept = ref<Kept>(read())
   watch(
     () => plan.rig?.id,
     () => (kept.value = read()),
   )
-  watch(kept, (now) => localStorage.setItem(key(), JSON.stringify(now)), { deep: true })
+  watch(kept, (now) => shelf.write(key(), JSON.stringify(now)), { deep: true })
 
   /** The one that was found and is no candidate comes first: it may be the verdict's, and is seen at once. */
   const all = computed(() =>

@@ -1,3 +1,4 @@
+import { shelf } from '@/stores/shelf'
 import { phrase } from '@/phrases/compare'
 import { api, type Operation, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
@@ -13,7 +14,7 @@ export function useQuote() {
   const ui = useUi()
   const key = `vast-harbor-quote-${plan.rig!.id}`
   // What is pasted and not taken in yet is kept over a reload.
-  const text = ref(localStorage.getItem(key) ?? '')
+  const text = ref(shelf.read(key) ?? '')
   const batteryClass = ref('lfp')
   /** Which of the offers of a list is looked at. */
   const which = ref(0)
@@ -38,7 +39,7 @@ export function useQuote() {
   watch(
     [text, batteryClass, which, answers],
     () => {
-      localStorage.setItem(key, text.value)
+      shelf.write(key, text.value)
       clearTimeout(timer)
       timer = window.setTimeout(read, PAUSE)
     },

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { windowShelf } from '@/stores/shelf'
 import { phrase } from '@/phrases/day'
 import ProfileChart from '@/charts/ProfileChart.vue'
 import { usePlan } from '@/stores/plan'
@@ -23,8 +24,8 @@ const VIEWS = [
   { key: 'sheet', name: phrase('day.day_stop.n24_hour_sheet'), icon: ChartGantt },
 ]
 const KEY = 'vast-harbor-day-view'
-const view = ref(sessionStorage.getItem(KEY) ?? 'table')
-watch(view, (now) => sessionStorage.setItem(KEY, now))
+const view = ref(windowShelf.read(KEY) ?? 'table')
+watch(view, (now) => windowShelf.write(KEY, now))
 const day = computed(() => plan.rig!.day)
 const findings = computed(() => plan.rig!.findings.filter((f) => f.stop === 'day'))
 </script>

@@ -11,7 +11,7 @@ import { now, useLog, type Entry, type Waiting } from './useLog'
 
 /** The log: one line to enter, and what was entered, the newest first. */
 const log = useLog()
-const { plan, view, duties, entries, more, kind, failed, waiting } = log
+const { plan, view, duties, entries, more, kind, failed, waiting, held } = log
 const line = ref('')
 const bank = ref('present')
 const understood = ref<Entry | null>(null)
@@ -154,7 +154,9 @@ const at = computed(() => `/api/rigs/${plan.rig!.id}`)
     @cancel="editing = null"
   />
   <section v-if="waiting.length" class="mt-4" data-log-waiting>
-    <p class="text-soft">{{ phrase('log.stop.unanswered') }}</p>
+    <p class="text-soft">
+      {{ held ? phrase('log.stop.held') : phrase('log.stop.unanswered') }}
+    </p>
     <ul class="mt-1 divide-y divide-line border-y border-line">
       <li v-for="w in waiting" :key="w.id" class="flex flex-wrap items-center gap-x-4 py-2">
         <b>{{ w.line }}</b>

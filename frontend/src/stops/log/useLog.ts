@@ -1,3 +1,4 @@
+import { shelf } from '@/stores/shelf'
 import { phrase } from '@/phrases/log'
 import { api, problemsOf, type Schemas } from '@/api/client'
 import { usePlan } from '@/stores/plan'
@@ -66,13 +67,14 @@ export function useLog() {
 
   /** What waits, of other windows too, the oldest first: each line has a place of its own. */
   function left(): Waiting[] {
-    return Object.keys(localStorage)
+    return shelf
+      .keys()
       .filter((key) => key.startsWith(place()))
-      .map((key) => JSON.parse(localStorage.getItem(key)!) as Waiting)
+      .map((key) => JSON.parse(shelf.read(key)!) as Waiting)
       .sort((a, b) => a.at - b.at || a.id.localeCompare(b.id))
   }
 
-  const keep = (line: Waiting) => localStorage.setItem(place(line.id), JSON.stringify(line))
+  const keep = (line: Waiting) => shelf.write(place(line.id), JSON.stringify(line))
 
   /** Keep a line: in this browser at once, and with the program as soon as it answers; why it cannot be, if so. */
   async function add(line: string, bank: string): Promise<string> {
@@ -136,7 +138,7 @@ export function useLog() {
 
   function forget(line: Waiting) {
     waiting.value = waiting.value.filter((w) => w.id !== line.id)
-    localStorage.removeItem(place(line.id))
+    shelf.drop(place(line.id))
   }
 
   async function remove(entry: Entry, what: string) {
@@ -153,11 +155,16 @@ export function useLog() {
     })
   }
 
+  /** Whether lines wait that are gone when the page is left: the browser has no room for them. */
+  const held = shelf.holds(place())
+  const leaves = (event: BeforeUnloadEvent) => held.value && event.preventDefault()
+  window.addEventListener('beforeunload', leaves)
   const online = () => void send()
   window.addEventListener('online', online)
   onBeforeUnmount(() => {
     clearTimeout(timer)
     window.removeEventListener('online', online)
+    window.removeEventListener('beforeunload', leaves)
   })
   void load()
   void send()
@@ -172,6 +179,7 @@ export function useLog() {
     kind,
     failed,
     waiting,
+    held,
     load,
     add,
     wait,

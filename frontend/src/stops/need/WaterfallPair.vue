@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { windowShelf } from '@/stores/shelf'
 import { phrase } from '@/phrases/need'
 import { usePlan } from '@/stores/plan'
 import { useReference } from '@/stores/reference'
@@ -9,7 +10,7 @@ import NeedWaterfall from './NeedWaterfall.vue'
 const plan = usePlan()
 const reference = useReference()
 const KEY = 'vast-harbor-waterfall'
-const shown = ref<string[]>(JSON.parse(sessionStorage.getItem(KEY) ?? '["agm","lfp"]'))
+const shown = ref<string[]>(JSON.parse(windowShelf.read(KEY) ?? '["agm","lfp"]'))
 const most = computed(() =>
   Math.max(
     1,
@@ -21,7 +22,7 @@ const most = computed(() =>
 
 function choose(i: number, event: Event) {
   shown.value[i] = (event.target as HTMLSelectElement).value
-  sessionStorage.setItem(KEY, JSON.stringify(shown.value))
+  windowShelf.write(KEY, JSON.stringify(shown.value))
 }
 </script>
 
