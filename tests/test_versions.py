@@ -5,6 +5,7 @@ which one rig was edited, one deleted, and an appliance kept. One that lands wit
 """
 
 import gzip
+from datetime import timedelta
 from pathlib import Path
 
 import pytest
@@ -63,6 +64,8 @@ def test_a_database_of_an_earlier_version_is_opened_with_all_it_holds(packed, tm
     own = client.get("/api/appliances").get_json()["appliances"]
     assert [a["name"] for a in own] == (["My old pump"] if before > 1 else [])
     with database.writing() as db:
+        # It was deleted when the file was made, which is long ago by now.
+        db.execute("UPDATE rig SET deleted_at = ? WHERE id = 2", (rigs.days_ago(timedelta(days=1)),))
         rigs.restore(db, 2)
     assert client.get("/api/rigs/2").status_code == 200
     # It can be put in place of what is here, too.

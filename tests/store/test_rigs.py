@@ -1,6 +1,7 @@
 """Rigs in the database: edits, undo over reopening, deletion with a way back."""
 
 import sqlite3
+from datetime import UTC, datetime, timedelta
 
 import pytest
 
@@ -14,11 +15,11 @@ def path(tmp_path):
     return tmp_path / "deep" / "harbor.sqlite3"
 
 
-def edit(database, rig_id, nights, label="nights", field="") -> None:
+def edit(database, rig_id, nights, label="nights", field="", key="") -> None:
     with database.writing() as db:
         stored = rigs.get(db, rig_id)
         document = {**stored.document, "rig": {**stored.document["rig"], "off_grid_nights": nights}}
-        rigs.change(db, stored, document, label, field)
+        rigs.change(db, stored, document, label, field, key)
 
 
 def nights(database, rig_id) -> float:
@@ -49,6 +50,37 @@ def test_undo_and_redo_outlive_the_program(path) -> None:
     edit(again, rig_id, 99)
     assert not step(again, rig_id, rigs.redo)
     assert step(again, rig_id, rigs.undo) and nights(again, rig_id) == 20
+
+
+def test_an_edit_is_known_by_its_key_whatever_became_of_it(path, monkeypatch) -> None:
+    monkeypatch.setattr(rigs, "JOURNAL_LENGTH", 2)
+    monkeypatch.setattr(rigs, "KEYS_KEPT", 6)
+    database = Database(path)
+    rig_id = make(database)
+    # One is undone and another takes its place; two are typed into one field; one changes nothing.
+    edit(database, rig_id, 20, key="undone")
+    step(database, rig_id, rigs.undo)
+    edit(database, rig_id, 3, field="n", key="typed")
+    edit(database, rig_id, 30, field="n", key="typed over")
+    edit(database, rig_id, 30, key="the same")
+    for i, number in enumerate((40, 50, 60)):
+        edit(database, rig_id, number, key=f"later {i}")
+    with database.reading() as db:
+        keys = ("undone", "typed", "typed over", "the same", "later 0", "later 1", "later 2")
+        assert [rigs.done(db, rig_id, key) for key in keys] == [False] + [True] * 6
+        assert not rigs.done(db, rig_id, "") and not rigs.done(db, rig_id, "never sent")
+        assert len(rigs.changes(db, rig_id)) == 2
+
+
+def test_a_clock_that_is_set_back_makes_no_one_edit_of_all_typing(path) -> None:
+    database = Database(path)
+    rig_id = make(database)
+    edit(database, rig_id, 20, field="n")
+    with database.writing() as db:
+        ahead = (datetime.now(UTC) + timedelta(days=1)).isoformat()
+        db.execute("UPDATE edit SET at = ?", (ahead,))
+    edit(database, rig_id, 30, field="n")
+    assert step(database, rig_id, rigs.undo) and nights(database, rig_id) == 20
 
 
 def test_typing_on_in_one_field_is_one_edit(path) -> None:

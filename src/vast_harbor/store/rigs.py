@@ -13,6 +13,8 @@ from vast_harbor.store.json_difference import difference
 from vast_harbor.store.log import LastDays, last_days
 
 JOURNAL_LENGTH = 200
+# Keys of so many edits of a rig are remembered: what is sent once more is done once.
+KEYS_KEPT = 5_000
 # Typing on in one field within this time is one edit to undo.
 ONE_EDIT = timedelta(seconds=4)
 KEPT_AFTER_DELETION = timedelta(days=30)
@@ -243,7 +245,7 @@ def restore(db: sqlite3.Connection, rig_id: int) -> None:
 
 def done(db: sqlite3.Connection, rig_id: int, key: str) -> bool:
     """Whether an edit was stored before under its sender's own key."""
-    row = db.execute("SELECT 1 FROM edit WHERE rig_id = ? AND key = ?", (rig_id, key)).fetchone()
+    row = db.execute("SELECT 1 FROM sent WHERE rig_id = ? AND key = ?", (rig_id, key)).fetchone()
     return bool(key) and row is not None
 
 
@@ -260,6 +262,7 @@ def change(
         field: the one field that was typed into, and by which window; further typing there is the same edit.
         key: the sender's own key of the edit.
     """
+    _remember(db, stored.id, key)
     if document == stored.document:
         return
     db.execute("DELETE FROM edit WHERE rig_id = ? AND undone = 1", (stored.id,))
@@ -272,14 +275,13 @@ def change(
     backward = _dumps(difference(document, before))
     if same and last is not None:
         db.execute(
-            "UPDATE edit SET at = ?, forward = ?, backward = ?, key = ? WHERE id = ?",
-            (_now(), forward, backward, key, last["id"]),
+            "UPDATE edit SET at = ?, forward = ?, backward = ? WHERE id = ?",
+            (_now(), forward, backward, last["id"]),
         )
     else:
         db.execute(
-            "INSERT INTO edit (rig_id, at, label, field, forward, backward, key) "
-            "VALUES (?, ?, ?, ?, ?, ?, ?)",
-            (stored.id, _now(), label, field, forward, backward, key),
+            "INSERT INTO edit (rig_id, at, label, field, forward, backward) VALUES (?, ?, ?, ?, ?, ?)",
+            (stored.id, _now(), label, field, forward, backward),
         )
         db.execute(
             "DELETE FROM edit WHERE rig_id = ? AND id NOT IN "
@@ -287,6 +289,18 @@ def change(
             (stored.id, stored.id, JOURNAL_LENGTH),
         )
     _put(db, stored.id, document)
+
+
+def _remember(db: sqlite3.Connection, rig_id: int, key: str) -> None:
+    """Remember the key of an edit, for the last edits of a rig."""
+    if not key:
+        return
+    db.execute("INSERT OR IGNORE INTO sent (rig_id, key) VALUES (?, ?)", (rig_id, key))
+    db.execute(
+        "DELETE FROM sent WHERE rig_id = ? AND id <= "
+        "(SELECT id FROM sent WHERE rig_id = ? ORDER BY id DESC LIMIT 1 OFFSET ?)",
+        (rig_id, rig_id, KEYS_KEPT),
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -350,7 +364,8 @@ def _put(db: sqlite3.Connection, rig_id: int, document: Document) -> None:
 
 
 def _recent(at: str) -> bool:
-    return datetime.now(UTC) - datetime.fromisoformat(at) < ONE_EDIT
+    # A clock that was set back makes nothing recent.
+    return timedelta(0) <= datetime.now(UTC) - datetime.fromisoformat(at) < ONE_EDIT
 
 
 def _last_done(db: sqlite3.Connection, rig_id: int) -> sqlite3.Row | None:
