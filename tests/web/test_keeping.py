@@ -2,6 +2,7 @@
 
 import errno
 import io
+import json
 import sqlite3
 from contextlib import closing
 from pathlib import Path
@@ -10,8 +11,9 @@ from threading import Thread
 import pytest
 
 from vast_harbor.store import backup, phones
-from vast_harbor.store.database import get_setting, set_setting
+from vast_harbor.store.database import Database, get_setting, set_setting
 from vast_harbor.store.trouble import Trouble
+from vast_harbor.web.server.app import create_app
 from web.conftest import patch
 
 
@@ -157,6 +159,53 @@ def test_a_removed_phone_does_not_come_back_with_a_copy(harbor, tmp_path) -> Non
     assert b"token_hash" in harbor.get("/api/backup").data
     with closing(sqlite3.connect(backup.copy(old, tmp_path / "new.sqlite3"))) as db:
         assert db.execute("SELECT count(*) FROM phone").fetchone()[0] == 0
+
+
+ODD = (
+    "{}",
+    "[]",
+    '{"rig": 5}',
+    '{"rig": {"name": "No kind"}}',
+    '{"rig": {"name": 5, "kind": [], "notes": 7}}',
+)
+
+
+def test_an_odd_rig_hides_no_other_and_can_be_exported_and_deleted(harbor) -> None:
+    where, at = harbor.application.config["DATABASE"], "2026-11-01T00:00:00+00:00"
+    with where.writing() as db:
+        ids = [
+            db.execute(
+                "INSERT INTO rig (document, created_at, updated_at) VALUES (?, ?, ?)", (odd, at, at)
+            ).lastrowid
+            for odd in ODD
+        ]
+    assert sorted(names(harbor)) == ["5", "No kind", *(f"Rig {i}" for i in ids[:3]), "Skua"]
+    for rig_id, odd in zip(ids, ODD, strict=True):
+        assert json.loads(harbor.get(f"/api/rigs/{rig_id}/file").data) == json.loads(odd)
+        assert harbor.get(f"/api/rigs/{rig_id}/archive").status_code == 200
+        for answer in (
+            harbor.get(f"/api/rigs/{rig_id}/card"), harbor.post(f"/api/rigs/{rig_id}/copy"),
+            harbor.get(f"/api/rigs/{rig_id}"),
+        ):  # fmt: skip
+            # What can be read in part is shown as that.
+            assert answer.status_code in ((200, 201) if "No kind" in odd else (422,)), (odd, answer.text)
+        assert harbor.delete(f"/api/rigs/{rig_id}").status_code == 200
+    assert len(harbor.get("/api/kept").get_json()["deleted"]) == 1 + len(ODD)
+
+
+def test_a_rig_that_is_no_json_keeps_the_program_from_nothing(tmp_path) -> None:
+    path = tmp_path / "h.sqlite3"
+    client = create_app(first := Database(path)).test_client()
+    for name in ("Skua", "Wren"):
+        client.post("/api/rigs", json={"name": name, "kind": "boat"})
+    first.close()
+    whole = path.read_bytes()
+    assert whole.count(b'"name":"Wren"') == 1
+    path.write_bytes(whole.replace(b'"name":"Wren"', b'"name":!Wren"'))
+    client = create_app(Database(path)).test_client()
+    assert names(client) == ["Rig 2", "Skua"]
+    assert "!Wren" in client.get("/api/rigs/2/file").text
+    assert client.delete("/api/rigs/2").status_code == 200 and names(client) == ["Skua"]
 
 
 def test_deleted_rigs_are_listed_and_come_back(harbor) -> None:

@@ -3,7 +3,7 @@
 import sqlite3
 from dataclasses import dataclass
 
-from vast_harbor.store.rigs import KEPT_AFTER_DELETION, days_ago
+from vast_harbor.store.rigs import KEPT_AFTER_DELETION, called, days_ago
 
 PAGE = 24
 
@@ -66,13 +66,22 @@ def listed(db: sqlite3.Connection, day: str, build: str, search: str = "", page:
         there if not search.split() else db.execute(f"SELECT count(*) FROM rig WHERE {where}").fetchone()[0]
     )
     cards = [
-        Card(r["id"], r["name"], r["kind"], r["notes"] or "", r["figures"], bool(r["fresh"])) for r in rows
-    ]
+        Card(
+            r["id"], called(r["name"], r["id"]), _text(r["kind"]), _text(r["notes"]), r["figures"],
+            bool(r["fresh"]),
+        )
+        for r in rows
+    ]  # fmt: skip
     return Found(cards, found, there)
 
 
-def _matches(search: str, *texts: str | None) -> bool:
-    inside = " ".join(t or "" for t in texts).casefold()
+def _text(stored: object) -> str:
+    """What an odd document holds where a text belongs is shown as none."""
+    return stored if isinstance(stored, str) else ""
+
+
+def _matches(search: str, *texts: object) -> bool:
+    inside = " ".join(_text(t) for t in texts).casefold()
     return all(word in inside for word in search.casefold().split())
 
 
@@ -127,4 +136,4 @@ def deleted(db: sqlite3.Connection) -> list[Deleted]:
         "SELECT id, name, deleted_at FROM rig WHERE deleted_at >= ? ORDER BY deleted_at DESC",
         (days_ago(KEPT_AFTER_DELETION),),
     )
-    return [Deleted(r["id"], r["name"], r["deleted_at"]) for r in rows]
+    return [Deleted(r["id"], called(r["name"], r["id"]), r["deleted_at"]) for r in rows]

@@ -60,6 +60,7 @@ class Database:
             self._is = _file(path)
             # Stays open: when the last connection closes, SQLite folds the journal in, at 4 ms an edit.
             self._keeper = self._connect()
+            _wrap_malformed(self._keeper)
             _check(self._keeper, path)
             self._keeper.execute("PRAGMA journal_mode = WAL")
             version = self._keeper.execute("PRAGMA user_version").fetchone()[0]
@@ -184,6 +185,26 @@ def _file(path: Path) -> tuple[int, int] | None:
     except OSError:
         return None
     return found.st_dev, found.st_ino
+
+
+def _wrap_malformed(connection: sqlite3.Connection) -> None:
+    """Wrap a document that is no JSON into one that holds it as a text: nothing of it is lost, it can be
+    exported and deleted, and the other rigs are not kept from being read."""
+    # Where the file is damaged otherwise, the check says so.
+    with suppress(sqlite3.DatabaseError):
+        bad = connection.execute("SELECT 1 FROM rig NOT INDEXED WHERE NOT json_valid(document)").fetchone()
+        if bad is None:
+            return
+        index = connection.execute("SELECT sql FROM sqlite_master WHERE name = 'rig_list'").fetchone()
+        with _transaction(connection):
+            # What the index is made of cannot be read of such a row, not even to take it out.
+            if index is not None:
+                connection.execute("DROP INDEX rig_list")
+            connection.execute(
+                "UPDATE rig SET document = json_object('unreadable', document) WHERE NOT json_valid(document)"
+            )
+            if index is not None:
+                connection.execute(index["sql"])
 
 
 def _check(connection: sqlite3.Connection, path: Path) -> None:

@@ -9,6 +9,7 @@ import jsonpatch
 import jsonpointer
 from pydantic_core import from_json, to_json
 
+from vast_harbor.phrases import phrase
 from vast_harbor.store.json_difference import difference
 from vast_harbor.store.log import LastDays, last_days
 
@@ -47,6 +48,17 @@ class StoredRig:
     base: Document | None = None
     tried: tuple[str, ...] = ()
     log: LastDays = field(default_factory=LastDays)
+
+    @property
+    def name(self) -> str:
+        """What it is called, even where its document is odd."""
+        rig = self.document.get("rig") if isinstance(self.document, dict) else None
+        return called(rig.get("name") if isinstance(rig, dict) else None, self.id)
+
+
+def called(name: object, rig_id: int) -> str:
+    """The name of a rig as it is stored; where that is none, one by its number."""
+    return name if isinstance(name, str) and name else phrase("keeping.rigs.unnamed", id=rig_id)
 
 
 def _now() -> str:

@@ -51,13 +51,13 @@ def export_archive(path: RigPath) -> Response:
     with tempfile.TemporaryDirectory() as folder:
         file = Path(folder) / "rig.zip"
         with database().reading() as db:
-            document = rigs.get(db, path.rig_id).document
+            stored = rigs.get(db, path.rig_id)
             entries = (Entry(**row) for row in log.each(db, path.rig_id))
             write(
-                file, files.to_json(document), log_text(entries), _monitor(db, path.rig_id),
+                file, files.to_json(stored.document), log_text(entries), _monitor(db, path.rig_id),
                 _pictures(db, path.rig_id),
             )  # fmt: skip
-        slug = re.sub(r"[^a-z0-9]+", "-", document["rig"]["name"].lower()).strip("-") or "rig"
+        slug = re.sub(r"[^a-z0-9]+", "-", stored.name.lower()).strip("-") or "rig"
         # The file is gone with its folder, and goes on being readable until it is sent.
         response = send_file(
             file.open("rb"), "application/zip", as_attachment=True, download_name=f"{slug}-with-log.zip"

@@ -255,16 +255,18 @@ def import_rig(query: KeyQuery) -> Response:
 def export_rig(path: RigPath) -> Response:
     """The rig file of a rig, to be kept or passed on."""
     with database().reading() as db:
-        document = rigs.get(db, path.rig_id).document
-    return as_file(files.to_json(document), "application/json", document["rig"]["name"], ".rig.json")
+        stored = rigs.get(db, path.rig_id)
+    return as_file(files.to_json(stored.document), "application/json", stored.name, ".rig.json")
 
 
 @api.post("/rigs/<int:rig_id>/copy", responses={201: MadeView})
 def copy_rig(path: RigPath, query: KeyQuery) -> Response:
     """Copy a rig."""
     with database().reading() as db:
-        document = rigs.get(db, path.rig_id).document
-    document["rig"]["name"] = phrase("answers.harbor_routes.copy", name=document["rig"]["name"][:70])
+        stored = rigs.get(db, path.rig_id)
+    # A rig that cannot be read is refused with what is wrong with it.
+    document = files.to_document(files.read(stored.document, data.reference()))
+    document["rig"]["name"] = phrase("answers.harbor_routes.copy", name=stored.name[:70])
     return json_response(store_document(document, query.key), 201)
 
 
@@ -273,5 +275,5 @@ def restore_rig(path: RigPath) -> Response:
     """Bring a deleted rig back."""
     with database().writing() as db:
         rigs.restore(db, path.rig_id)
-        name = rigs.get(db, path.rig_id).document["rig"]["name"]
+        name = rigs.get(db, path.rig_id).name
     return json_response(MadeView(id=path.rig_id, name=name))

@@ -230,7 +230,7 @@ def _operation(operation: Operation) -> dict[str, Any]:
 def delete_rig(path: RigPath) -> Response:
     """Set a rig aside; it can be brought back."""
     with database().writing() as db:
-        name = rigs.get(db, path.rig_id).document["rig"]["name"]
+        name = rigs.get(db, path.rig_id).name
         rigs.delete(db, path.rig_id)
     return json_response(MadeView(id=path.rig_id, name=name))
 
