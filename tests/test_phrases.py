@@ -19,8 +19,9 @@ SOURCES = sorted(path for path in ROOT.rglob("*.py") if "phrases" not in path.pa
 TEXT = re.compile(r"[A-Za-z]{3,},? [a-z]{2,}|^[A-Z][a-z]+ [a-z]+")
 # What an owner does not read: SQL, drawings, headers, descriptions of the API, the log, names of states.
 NOT_READ = re.compile(
-    r"^ ?(FROM|AND|ORDER BY|WHERE|SELECT|UPDATE|INSERT|DELETE|PRAGMA|BEGIN|DROP INDEX|deleted_at|<|font-family"
-    r"|attachment;|public, max-age|private, max-age|default-src|camera=|upper left|lower left|outside upper"
+    r"^ ?(FROM|AND|ORDER BY|WHERE|SELECT|UPDATE|INSERT|DELETE|PRAGMA|BEGIN|DROP INDEX|deleted_at|<"
+    r"|font-family|attachment;|public, max-age|private, max-age|default-src|camera=|upper left|lower left"
+    r"|outside upper"
     r"|offset points|Vast Harbor rig file|Unit: )"
 )
 # The last hold words of offers, lists and the log, which are read and never shown; one writes TypeScript.

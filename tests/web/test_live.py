@@ -162,7 +162,7 @@ def test_a_server_that_does_not_answer_is_told_and_given_up_at_once(client, rig)
         port = closed.getsockname()[1]
     client.post(f"{rig}/log/live", json={"source": "signal_k", "host": "localhost", "port": port})
     view = until(client, rig, lambda v: v["problem"])
-    assert "does not answer" in view["problem"] and view["running"]
+    assert "Nothing comes from" in view["problem"] and view["running"]
     assert not client.delete(f"{rig}/log/live").get_json()["running"]
     assert client.get(f"{rig}/log/files").get_json()["files"] == []
 
@@ -176,3 +176,70 @@ def test_the_feed_of_a_rig_that_is_gone_ends(client, rig) -> None:
             break
         time.sleep(0.05)
     assert not feed.running and client.get(f"{rig}/log/live").status_code == 404
+
+
+@pytest.mark.parametrize(
+    ("found", "own"),
+    [
+        (["127.0.0.1"], True), (["10.1.2.3"], True), (["172.31.0.9"], True), (["192.168.1.4"], True),
+        (["fd12::7"], True), (["::1"], True), (["::ffff:192.168.1.4"], True),
+        (["169.254.169.254"], False), (["192.0.2.7"], False), (["198.18.0.1"], False), (["240.0.0.1"], False),
+        (["100.64.0.1"], False), (["0.0.0.0"], False), (["fe80::1%eth0"], False), (["8.8.8.8"], False),
+        (["192.168.1.4", "8.8.8.8"], False), ([], False),
+    ],
+)  # fmt: skip
+def test_only_what_anybody_may_set_up_at_home_is_ones_own_network(monkeypatch, found, own) -> None:
+    answers = [(0, 0, 0, "", (address, 0)) for address in found]
+    monkeypatch.setattr(live.socket, "getaddrinfo", lambda *_, **__: answers)
+    assert live.address_of("harbor.example") == (found[0] if own else None)
+
+
+def test_the_address_that_was_looked_at_is_the_one_that_is_dialled(client, rig, monkeypatch) -> None:
+    dialled = []
+
+    def dial(at: tuple[str, int], patience: float) -> None:
+        dialled.append(at)
+        raise ConnectionRefusedError("refused")
+
+    # A name whose next look-up would lead elsewhere.
+    answers = iter([[(0, 0, 0, "", ("192.168.1.4", 0))]])
+    monkeypatch.setattr(live.socket, "getaddrinfo", lambda *_, **__: next(answers))
+    monkeypatch.setattr(live.socket, "create_connection", dial)
+    body = {"source": "signal_k", "host": "boat.example", "port": 3000, "zone": "UTC"}
+    assert client.post(f"{rig}/log/live", json=body).status_code == 200
+    view = until(client, rig, lambda v: v["problem"])
+    assert dialled[0] == ("192.168.1.4", 3000) and "refused" not in view["problem"]
+
+
+def test_odd_numbers_and_times_are_left_out_and_told_and_the_feed_goes_on(client, rig) -> None:
+    def said(volts: str, at: str = "") -> bytes:
+        stamp = f'"timestamp": "{at}", ' if at else ""
+        value = f'[{{"path": "electrical.batteries.house.voltage", "value": {volts}}}]'
+        return f'{{"updates": [{{{stamp}"values": {value}}}]}}\n'.encode()
+
+    now = time.time()
+    times = [
+        time.strftime("%Y-%m-%dT%H:%M:%SZ", time.gmtime(now + ahead)) for ahead in (-60, 200_000, -40, -20)
+    ]
+    sent = [
+        said("12.5", times[0]), said("9" * 400), said("true"), said("12.6", times[1]),
+        said("12.7", "0001-01-01T00:00:00+14:00"), said("12.8", "9999-12-31T23:59:59-14:00"),
+        said("12.9", times[2]), said("13.0", times[3]),
+    ]  # fmt: skip
+    with socket.create_server(("127.0.0.1", 0)) as server:
+
+        def serve() -> None:
+            line, _ = server.accept()
+            with line:
+                for one in sent:
+                    line.sendall(one)
+                line.recv(1)
+
+        threading.Thread(target=serve, daemon=True).start()
+        body = {"source": "signal_k", "host": "127.0.0.1", "port": server.getsockname()[1], "zone": "UTC"}
+        assert client.post(f"{rig}/log/live", json=body).status_code == 200
+        view = until(client, rig, lambda v: v["problem"])
+        client.delete(f"{rig}/log/live")
+    assert "values or times that cannot be" in view["problem"]
+    kept = [row[2] for row in readings(client, rig)]
+    assert 12.5 in kept and 13.0 in kept and all(v < 100 for v in kept)

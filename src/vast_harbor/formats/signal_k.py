@@ -14,7 +14,6 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from math import isfinite
 from typing import Any
 
 from vast_harbor.core.log.readings import QUANTITIES
@@ -38,6 +37,10 @@ _MARK = re.compile(rb'^\s*[\[{][^\n]{0,4000}?"updates"\s*:', re.DOTALL)
 _HELLO = re.compile(rb'^\s*\{[^\n]{0,2000}?"(self|roles)"\s*:')
 
 
+# No battery has more volts, amps or kelvin.
+MOST_VALUE = 1e6
+
+
 @dataclass(frozen=True, slots=True)
 class Value:
     """One value of a battery.
@@ -53,6 +56,20 @@ class Value:
     battery: str
     quantity: str
     value: float
+
+
+def odd_values(message: Any) -> int:
+    """How many values of batteries in a delta are no numbers that a battery could have."""
+    updates = message.get("updates") if isinstance(message, dict) else None
+    found = 0
+    for update in updates if isinstance(updates, list) else ():
+        values = update.get("values") if isinstance(update, dict) else None
+        for one in values if isinstance(values, list) else ():
+            path, value = (one.get("path"), one.get("value")) if isinstance(one, dict) else (None, None)
+            if isinstance(path, str) and PATH.fullmatch(path) and value is not None:
+                fits = not isinstance(value, bool) and isinstance(value, int | float)
+                found += not (fits and -MOST_VALUE < value < MOST_VALUE)
+    return found
 
 
 def is_deltas(head: bytes) -> bool:
@@ -78,7 +95,8 @@ def values_of(message: Any, now: float | None = None) -> Iterator[Value]:
             found = PATH.fullmatch(path) if isinstance(path, str) else None
             if found is None or isinstance(value, bool) or not isinstance(value, int | float):
                 continue
-            if not isfinite(value):
+            # An integer of hundreds of digits is finite and still no float.
+            if not -MOST_VALUE < value < MOST_VALUE:
                 continue
             quantity = QUANTITY[found[2]]
             assert at is not None
@@ -90,9 +108,10 @@ def _time(said: Any, now: float | None) -> float | None:
         return now
     try:
         at = datetime.fromisoformat(said)
-    except ValueError:
+        return (at if at.tzinfo is not None else at.replace(tzinfo=UTC)).timestamp()
+    except (ValueError, OverflowError):
+        # No time, or one outside of what a calendar holds.
         return now
-    return (at if at.tzinfo is not None else at.replace(tzinfo=UTC)).timestamp()
 
 
 def messages(text: str) -> Iterator[Any]:

@@ -5,13 +5,15 @@ What is heard is written every few seconds; what could not be written is tried a
 
 import ipaddress
 import json
+import logging
 import secrets
 import socket
 import time
 from collections.abc import Iterator
 from contextlib import closing
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import datetime, timedelta, tzinfo
+from ipaddress import IPv4Address, IPv6Address
 from threading import Event, Lock, Thread
 from typing import Protocol
 
@@ -30,12 +32,21 @@ from vast_harbor.store.trouble import Trouble
 from vast_harbor.web.log.kept_readings import sum_again
 from vast_harbor.web.log.signal_k_server import SignalKServer
 
+log = logging.getLogger(__name__)
+
 # Feeds at once; how often is written [s]; how far apart readings are at least [s]; readings that are held at
 # most while they cannot be written.
 MOST_FEEDS, WRITE_EVERY_S, APART_S, MOST_HELD = 8, 2.0, 10.0, 200_000
 # A server that cannot be reached is tried again after so long, and so long at most [s].
 AGAIN_S, LONGEST_AGAIN_S, PATIENCE_S = 1.0, 60.0, 5.0
 LONGEST_LINE = 1_000_000
+# Readings of a clock that is behind by no more than this belong to those before [s].
+LATE_S = 60.0
+# This machine, and the networks that anybody may set up at home or aboard (RFC 1918, RFC 4193).
+OWN_NETWORKS = [
+    ipaddress.ip_network(network)
+    for network in ("127.0.0.0/8", "::1/128", "10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "fc00::/7")
+]
 
 # Time [s], and volts, amps into the bank, SoC and °C.
 Heard = tuple[float, Row]
@@ -65,6 +76,7 @@ class Feed:
         count: readings that were kept.
         last: the newest reading; None before the first.
         problem: why nothing comes; empty while all is well.
+        odd: values that no battery could have, and times that cannot be, left out so far.
         unwritten: why what came cannot be kept; empty while it can.
     """
 
@@ -78,6 +90,7 @@ class Feed:
     count: int = 0
     last: Heard | None = None
     problem: str = ""
+    odd: int = 0
     unwritten: str = ""
     _file: int = 0
     _token: str = field(default_factory=lambda: secrets.token_hex(8))
@@ -101,6 +114,9 @@ class Feed:
         except rigs.Missing:
             # The rig was deleted meanwhile.
             pass
+        except Exception:
+            log.exception("unforeseen error")
+            self.problem = phrase("log.live.broke")
         finally:
             self.running = False
 
@@ -201,9 +217,12 @@ class SignalKSource:
         into_bank: bool,
         name: str = "",
         server: SignalKServer | None = None,
+        address: str = "",
     ) -> None:
         self.name = name or phrase("log.live.signal_k", host=host)
-        self._at, self._battery, self._sign = (host, port), battery, 1.0 if into_bank else -1.0
+        # The address that was found to be of one's own network is the one that is dialled.
+        self._at, self._dials = (host, port), (address or host, port)
+        self._battery, self._sign = battery, 1.0 if into_bank else -1.0
         self._server, self.batteries = server, list[str]()
 
     def heard(self, feed: Feed) -> Iterator[Heard | None]:
@@ -213,14 +232,15 @@ class SignalKSource:
         try:
             while not feed.ended.is_set():
                 try:
-                    with closing(socket.create_connection(self._at, PATIENCE_S)) as line:
+                    with closing(socket.create_connection(self._dials, PATIENCE_S)) as line:
                         feed.problem, pause = "", AGAIN_S
                         for value in self._values(line, feed):
                             if value is None:
                                 yield None
                                 continue
                             # What belongs together comes together: a reading ends where the next time begins.
-                            if value.at >= last + APART_S:
+                            # A clock that was put back begins anew.
+                            if not last - LATE_S <= value.at < last + APART_S:
                                 if held := merger.at(last):
                                     yield self._reading(last, held)
                                 last = value.at
@@ -230,11 +250,9 @@ class SignalKSource:
                     if self._server is not None:
                         return
                     feed.problem = phrase("log.live.ended")
-                except OSError as error:
-                    reason = error.strerror or str(error)
-                    feed.problem = phrase(
-                        "log.live.unreachable", host=self._at[0], port=self._at[1], why=reason
-                    )
+                except OSError:
+                    # Nothing more is told: what a closed port answers is nobody's business.
+                    feed.problem = phrase("log.live.unreachable", host=self._at[0], port=self._at[1])
                 yield None
                 feed.ended.wait(pause)
                 pause = min(LONGEST_AGAIN_S, 2 * pause)
@@ -263,24 +281,38 @@ class SignalKSource:
                 return
             *lines, left = (left + came).split(b"\n")
             if len(left) > LONGEST_LINE:
-                raise OSError(phrase("log.live.no_signal_k"))
+                raise OSError
             for one in lines:
                 try:
                     message = json.loads(one)
                 except (ValueError, RecursionError):
                     continue
-                for value in signal_k.values_of(message, time.time()):
+                now = time.time()
+                feed.odd += signal_k.odd_values(message)
+                for value in signal_k.values_of(message, now):
+                    if not EARLIEST <= value.at <= now + AHEAD_S:
+                        # The clock there is wrong: it came now.
+                        feed.odd += 1
+                        value = replace(value, at=now)
                     if value.battery not in self.batteries and len(self.batteries) < signal_k.MOST_BATTERIES:
                         self.batteries.append(value.battery)
                     if value.battery == (self._battery or self.batteries[0]):
                         yield value
 
 
-def of_own_network(host: str) -> bool:
-    """Whether a host is this machine or lies in a network of one's own; OSError where it is not found."""
-    found = {info[4][0] for info in socket.getaddrinfo(host, None, type=socket.SOCK_STREAM)}
-    addresses = [ipaddress.ip_address(str(a).split("%")[0]) for a in found]
-    return all(a.is_private or a.is_loopback or a.is_link_local for a in addresses)
+def address_of(host: str) -> str | None:
+    """The address of a host that is this machine or lies in a network of one's own; None of any other.
+
+    Raises:
+        OSError: it is not found.
+    """
+    found = [str(info[4][0]) for info in socket.getaddrinfo(host, None, type=socket.SOCK_STREAM)]
+    return found[0] if found and all(_is_own(ipaddress.ip_address(a.split("%")[0])) for a in found) else None
+
+
+def _is_own(address: IPv4Address | IPv6Address) -> bool:
+    mapped = getattr(address, "ipv4_mapped", None) or address
+    return any(mapped.version == network.version and mapped in network for network in OWN_NETWORKS)
 
 
 class Feeds:

@@ -23,7 +23,7 @@ from vast_harbor.web.base.database import database
 from vast_harbor.web.base.errors import problems
 from vast_harbor.web.base.queries import RigPath
 from vast_harbor.web.base.views import ProblemsView, View
-from vast_harbor.web.log.live import Feed, Feeds, SignalKSource, Source, TrialSource, begin_of, of_own_network
+from vast_harbor.web.log.live import Feed, Feeds, SignalKSource, Source, TrialSource, address_of, begin_of
 from vast_harbor.web.log.monitor_routes import reading_cells
 from vast_harbor.web.log.routes import read_stored
 from vast_harbor.web.log.signal_k_server import BATTERY, SignalKServer
@@ -107,11 +107,12 @@ def _source(body: LiveBody, results: Results) -> Source | Problem:
         if not host:
             return Problem("/host", phrase("log.live.host"))
         try:
-            if not of_own_network(host):
-                return Problem("/host", phrase("log.live.not_own", host=host))
+            address = address_of(host)
         except (OSError, UnicodeError, ValueError):
             return Problem("/host", phrase("log.live.not_found", host=host))
-        return SignalKSource(host, body.port, body.battery, body.into_bank)
+        if address is None:
+            return Problem("/host", phrase("log.live.not_own", host=host))
+        return SignalKSource(host, body.port, body.battery, body.into_bank, address=address)
     played = played_trial(results)
     if not played:
         return Problem("", phrase("log.live.no_trial"))
@@ -142,8 +143,9 @@ def _view(rig_id: int) -> LiveView:
         second, row = feed.last
         ahead = int(ahead_at(np.array([int(second)]), zone_of(feed.zone))[0])
         at, *cells = reading_cells(readings_of([(int(second), ahead, *row)]), rig_file.style)[0]
+    odd = phrase("log.live.odd", count=feed.odd) if feed.odd else ""
     return LiveView(
         running=feed.running, name=feed.source.name, count=feed.count, at=at, last=cells,
         batteries=feed.source.batteries if isinstance(feed.source, SignalKSource) else [],
-        problem=feed.unwritten or feed.problem,
+        problem=feed.unwritten or feed.problem or odd,
     )  # fmt: skip
