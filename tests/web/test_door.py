@@ -5,7 +5,7 @@ import json
 import pytest
 
 from vast_harbor import data
-from vast_harbor.formats import door
+from vast_harbor.formats import csv_table, door
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.problem import RigFileError
 from web.conftest import patch
@@ -122,3 +122,44 @@ def test_one_id_is_one_source_and_one_thing_to_buy(reference) -> None:
         # One that has lain so since before is still opened.
         assert files.read(document, reference, stored=document)
         rows.pop()
+
+
+def test_a_name_is_one_line_on_the_way_in_and_out(client, rig) -> None:
+    document = data.demo_rig("pebble")
+    document["rig"]["name"], document["rig"]["notes"] = "Wren\nBEGIN:X\u2028 \r\nY", "Two\nlines"
+    made = client.post("/api/rigs/import", json=document).get_json()
+    assert made["name"] == "Wren BEGIN:X Y"
+    view = client.get(f"/api/rigs/{made['id']}").get_json()
+    assert view["document"]["rig"]["notes"] == "Two\nlines"
+    renamed = {"op": "replace", "path": "/rig/name", "value": "A\tB\nC "}
+    assert patch(client, view, renamed).status_code == 200
+    assert (
+        client.get(f"/api/rigs/{made['id']}").get_json()["document"]["rig"]["name"].strip()
+        == "A B C"
+    )
+    # One that came in before is written as one line.
+    database = client.application.config["DATABASE"]
+    with database.writing() as db:
+        db.execute(
+            "UPDATE rig SET document = json_set(document, '$.rig.name', ?) WHERE id = ?",
+            ("Old\nEND:VCALENDAR", made["id"]),
+        )
+    text = client.get(f"/api/rigs/{made['id']}/log/duties.ics").text
+    assert text.count("\nEND:VCALENDAR") == 1
+
+
+@pytest.mark.parametrize("what", ["loads", "models"])
+def test_a_cell_without_an_end_is_refused_with_a_sentence(client, rig, what) -> None:
+    sent = f"Appliance;Watts\nLamp{'x' * 140_000};8\n".encode()
+    answer = client.post(f"/api/rigs/1/{what}/preview", data=sent, headers={"Content-Type": "text/csv"})
+    assert answer.status_code == 422
+    assert "never closed" in answer.get_json()["problems"][0]["message"]
+
+
+@pytest.mark.parametrize(
+    "cell", ["=1+1", "\uff1d1", "\uff0b1", "\uff0d1", "\uff20x", "\ufe661", " =1", "\t=1", "-5"]
+)
+def test_no_cell_is_taken_for_a_formula_and_comes_back_as_it_was(cell) -> None:
+    assert csv_table.safe(cell) == f"'{cell}"
+    assert csv_table.plain(csv_table.safe(cell)) == cell
+    assert csv_table.safe("a=1") == "a=1" and csv_table.plain("'tis") == "'tis"

@@ -35,7 +35,7 @@ def calendar(duties: Iterable[Duty], owner: str, name: str, today: int, now: int
     made.add("prodid", "-//Vast Harbor//EN")
     made.add("version", "2.0")
     made.add("method", "PUBLISH")
-    made.add("x-wr-calname", name)
+    made.add("x-wr-calname", " ".join(name.split()))
     made.add("refresh-interval", REFRESH, parameters={"value": "DURATION"})
     for duty in duties:
         event, day = Event(), date.fromordinal(max(duty.due, today))

@@ -3,7 +3,8 @@
 import csv
 import io
 import re
-from collections.abc import Iterable, Mapping, Sequence
+import unicodedata
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from vast_harbor.formats.door import clean
@@ -66,13 +67,28 @@ def write(columns: Sequence[str], rows: Iterable[dict[str, str]]) -> str:
 
 def safe(cell: str) -> str:
     """A cell that no spreadsheet takes for a formula."""
-    return f"'{cell}" if cell.startswith(FORMULA) else cell
+    return f"'{cell}" if _is_formula(cell) else cell
 
 
 def plain(cell: str) -> str:
     """A cell as it was before :func:`safe`; a foreign formula is only words here."""
     cell = cell.strip()
-    return cell[1:] if cell.startswith("'") and cell[1:2] in FORMULA else cell
+    return cell[1:] if cell.startswith("'") and _is_formula(cell[1:]) else cell
+
+
+def _is_formula(cell: str) -> bool:
+    """Whether a spreadsheet could take a cell for a formula: full-width signs and the like count, too."""
+    return cell.startswith(FORMULA) or unicodedata.normalize("NFKC", cell.lstrip()[:1]) in FORMULA
+
+
+def rows_of(lines: Iterable[str], delimiter: str) -> Iterator[list[str]]:
+    """The rows of a table of separated values; raises :class:`CsvError` where it is none."""
+    try:
+        yield from csv.reader(lines, delimiter=delimiter)
+    except csv.Error as error:
+        if "limit" in str(error):
+            raise CsvError(phrase("files.csv_table.cell_too_long")) from error
+        raise CsvError(phrase("files.csv_table.file_csv", error=error)) from error
 
 
 def read(
@@ -101,11 +117,8 @@ def read(
     text = clean(_decode(data))
     first = text.split("\n", 1)[0]
     delimiter = max(",;\t", key=first.count)
-    table = csv.reader(io.StringIO(text, newline=""), delimiter=delimiter)
-    try:
-        lines = [line for line in table if any(cell.strip() for cell in line)]
-    except csv.Error as error:
-        raise CsvError(phrase("files.csv_table.file_csv", error=error)) from error
+    table = rows_of(io.StringIO(text, newline=""), delimiter)
+    lines = [line for line in table if any(cell.strip() for cell in line)]
     if not lines:
         raise CsvError(phrase("files.csv_table.file_empty"))
     named = [cell.strip() for cell in lines[0]]

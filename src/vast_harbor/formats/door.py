@@ -13,6 +13,9 @@ DEEPEST, MOST_VALUES, LARGEST_NUMBER = 40, 100_000, 1e15
 _UNSEEN = re.compile(
     "[\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\u200b\u2060\ufeff\u202a-\u202e\u2066-\u2069\ufff9-\ufffb]"
 )
+# A name is one line, whatever it was pasted from.
+NAMES = frozenset({"name", "maker"})
+_BREAKS = re.compile(r"\s*[\t\n\r\u2028\u2029]\s*")
 # Half a character, which no file can hold.
 _BROKEN = re.compile("[\ud800-\udfff]")
 
@@ -44,7 +47,8 @@ def _admitted(value: Any, path: str, depth: int, left: list[int]) -> Any:
     if left[0] < 0:
         raise _refused(path, phrase("files.door.far_entries_rig"))
     if isinstance(value, str):
-        return clean(value)
+        text = clean(value)
+        return _BREAKS.sub(" ", text) if path.rpartition("/")[2] in NAMES else text
     if isinstance(value, dict | list) and depth == 0:
         raise _refused(path, phrase("files.door.data_nested_deeply_rig"))
     if isinstance(value, dict):

@@ -4,7 +4,6 @@ What is guessed from the first lines is told, so that the owner sees how the fil
 otherwise.
 """
 
-import csv
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
@@ -14,7 +13,7 @@ from itertools import pairwise
 import numpy as np
 
 from vast_harbor.core.arrays import Floats
-from vast_harbor.formats.csv_table import CsvError
+from vast_harbor.formats.csv_table import CsvError, rows_of
 from vast_harbor.formats.monitor_headings import UNITS, WORDS
 from vast_harbor.phrases import phrase
 
@@ -107,7 +106,7 @@ def guess(head: bytes, zone: str, system_v: float) -> Layout:
     if not any(line.strip() for line in lines):
         raise CsvError(phrase("files.csv_table.file_empty"))
     delimiter = _delimiter(lines)
-    table = list(csv.reader(lines, delimiter=delimiter))
+    table = list(rows_of(lines, delimiter))
     width = max((len(row) for row in table), default=0)
     if width < 2:
         raise CsvError(phrase("files.monitor_log.one_column"))
@@ -133,7 +132,7 @@ def revised(head: bytes, layout: Layout, find_order: bool, into_bank: bool | Non
         into_bank: which way a current above 0 flows; None to find it out.
     """
     text = head.decode(layout.encoding, errors="replace").lstrip("\ufeff")
-    table = list(csv.reader(text.splitlines()[layout.first_line - 1 :], delimiter=layout.delimiter))
+    table = list(rows_of(text.splitlines()[layout.first_line - 1 :], layout.delimiter))
     rows = [row for row in table[: None if len(head) < HEAD_BYTES else -1] if row]
     made = _with_order(layout, rows) if find_order else replace(layout, order_sure=True)
     return (

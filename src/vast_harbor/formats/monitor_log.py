@@ -1,6 +1,5 @@
 """The log of a battery monitor as CSV, as monitors and people write it: its readings."""
 
-import csv
 import io
 import re
 from collections.abc import Iterator, Sequence
@@ -15,7 +14,7 @@ import numpy as np
 from vast_harbor.core.arrays import Floats, Ints
 from vast_harbor.core.figures.units import celsius as from_fahrenheit
 from vast_harbor.core.log.readings import Readings
-from vast_harbor.formats.csv_table import CsvError
+from vast_harbor.formats.csv_table import CsvError, rows_of
 from vast_harbor.formats.monitor_layout import (
     AMPS,
     CELSIUS,
@@ -209,7 +208,7 @@ def _timed(first: int, rows: Sequence[Sequence[str]], layout: Layout, clock: _Cl
 
 
 def _blocks(text: IO[str], layout: Layout) -> Iterator[tuple[int, list[list[str]]]]:
-    reader = csv.reader((line.replace("\0", "") for line in text), delimiter=layout.delimiter)
+    reader = rows_of((line.replace("\0", "") for line in text), layout.delimiter)
     block: list[list[str]] = []
     begun = layout.first_line
     for number, row in enumerate(reader, 1):
