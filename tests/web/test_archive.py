@@ -105,6 +105,17 @@ def first_entry(**fields):
     return lambda said: said["entries"][0].update(fields)
 
 
+def retold(other: object):
+    """Another account of what was found in the file of a monitor."""
+
+    def change(said) -> None:
+        of = said["monitor"][0]
+        whole = json.loads(of["told"])
+        of["told"] = json.dumps({**whole, **other} if isinstance(other, dict) and other else other)
+
+    return change
+
+
 BAD = {
     "climbs": (lambda b: put(b, "../../etc/passwd", b"x"), "does not belong"),
     "absolute": (lambda b: put(b, "/tmp/x", b"x"), "does not belong"),
@@ -118,6 +129,11 @@ BAD = {
     "not named": (lambda b: put(b, "pictures/other.jpg", jpeg(5)), "“pictures/other.jpg” is missing"),
     "bad rig": (lambda b: edited(b, "rig.json", lambda d: d["rig"].update(system_v=13)), "system"),
     "bad list": (lambda b: edited(b, "archive.json", lambda d: d.update(version=9)), "cannot be read"),
+    "told nothing": (lambda b: edited(b, "archive.json", retold({})), "cannot be read"),
+    "told no number": (lambda b: edited(b, "archive.json", retold({"offset_min": "x"})), "cannot be read"),
+    "told a list": (lambda b: edited(b, "archive.json", retold([1])), "cannot be read"),
+    "told no time": (lambda b: edited(b, "archive.json", retold({"gaps": 1, "longest_gap": [1e300, 0]})),
+                     "cannot be read"),
     "bad readings": (lambda b: put(b, "readings/0.csv", b"at,offset_min\n1,2\n"), "cannot be read"),
     "words": (lambda b: put(b, "readings/0.csv", HEAD + b"1,2,a,b,c,d\n"), "cannot be read"),
     "130 V": (lambda b: edited(b, "log.json", first_entry(volts=130.0)), "130 V"),
@@ -144,6 +160,32 @@ def test_the_place_in_a_picture_that_was_put_in_from_outside_does_not_come_in(cl
     at = f"/api/rigs/{client.post(ARCHIVE, data=tracked).get_json()['id']}"
     with Image.open(io.BytesIO(client.get(f"{at}/pictures/p1.jpg").data)) as shown:
         assert not shown.getexif() and shown.size == (90, 60)
+
+
+SECRET = b"Home at 54.5 N"
+
+
+@pytest.mark.parametrize(
+    "marker", [b"\xff\xe0", b"\xff\xe1", b"\xff\xe4", b"\xff\xeb", b"\xff\xec", b"\xff\xfe", b""]
+)
+def test_nothing_beside_the_picture_comes_in_with_it(client, full, marker) -> None:
+    plain = jpeg(1)
+    if marker:
+        said = b"JFXX\0" + SECRET
+        hidden = plain[:2] + marker + (len(said) + 2).to_bytes(2) + said + plain[2:]
+    else:
+        # Behind its end, where no viewer looks.
+        hidden = plain + SECRET
+    sent = put(packed(client, full), "pictures/p1.jpg", hidden)
+    at = f"/api/rigs/{client.post(ARCHIVE, data=sent).get_json()['id']}"
+    kept = client.get(f"{at}/pictures/p1.jpg").data
+    assert SECRET not in kept
+    with Image.open(io.BytesIO(kept)) as shown:
+        assert shown.size == (90, 60)
+    # One without anything beside it stays as it is, to the byte.
+    again = put(packed(client, full), "pictures/p1.jpg", plain)
+    at = f"/api/rigs/{client.post(ARCHIVE, data=again).get_json()['id']}"
+    assert client.get(f"{at}/pictures/p1.jpg").data == plain
 
 
 def test_readings_that_cannot_be_are_left_out(client, full) -> None:

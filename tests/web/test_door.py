@@ -133,10 +133,7 @@ def test_a_name_is_one_line_on_the_way_in_and_out(client, rig) -> None:
     assert view["document"]["rig"]["notes"] == "Two\nlines"
     renamed = {"op": "replace", "path": "/rig/name", "value": "A\tB\nC "}
     assert patch(client, view, renamed).status_code == 200
-    assert (
-        client.get(f"/api/rigs/{made['id']}").get_json()["document"]["rig"]["name"].strip()
-        == "A B C"
-    )
+    assert client.get(f"/api/rigs/{made['id']}").get_json()["document"]["rig"]["name"].strip() == "A B C"
     # One that came in before is written as one line.
     database = client.application.config["DATABASE"]
     with database.writing() as db:

@@ -72,7 +72,7 @@ def test_it_is_kept_once_removed_and_brought_back(client, rig) -> None:
         (b"GIF89a" + b"\0" * 50, 422, "no picture that can be read"),
         (b"<svg onload='alert(1)'/>", 422, "no picture that can be read"),
         (lambda: photo()[:3000], 422, "damaged or cut off"),
-        (lambda: photo("PNG", (9000, 7000)), 422, "60 million points"),
+        (lambda: photo("PNG", (6000, 4300)), 422, "25 million points"),
         (b"x" * 8_100_000, 413, "8 MB; at most 8 MB"),
     ],
 )

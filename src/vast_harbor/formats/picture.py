@@ -1,6 +1,7 @@
 """Pictures as telephones send them: checked, scaled down, without what a camera adds, its place above all."""
 
 import io
+import re
 import warnings
 from dataclasses import dataclass
 
@@ -9,11 +10,14 @@ from PIL import Image, ImageOps, UnidentifiedImageError
 from vast_harbor.phrases import phrase
 
 FORMATS = ("JPEG", "PNG", "WEBP")
-LARGEST_BYTES, MOST_PIXELS = 8_000_000, 60_000_000
+LARGEST_BYTES = 8_000_000
+# Points of a picture: of a JPEG, and of those that are unfolded in full, at four bytes each.
+MOST_PIXELS, MOST_UNFOLDED = 60_000_000, 25_000_000
 # Longest side of what is kept, and of its preview [px].
 LARGE_PX, SMALL_PX = 1600, 320
-# What a JPEG says of itself that tells nothing of its owner.
-PLAIN = {"jfif", "jfif_version", "jfif_unit", "jfif_density"}
+# Markers of a JPEG that hold its picture and nothing else: the density, tables, frame and scan.
+JFIF, SCAN = b"\xff\xe0", b"\xff\xda"
+BARE = (JFIF, SCAN, b"\xff\xdb", b"\xff\xc0", b"\xff\xc1", b"\xff\xc2", b"\xff\xc4", b"\xff\xdd")
 
 
 class PictureError(ValueError):
@@ -53,21 +57,24 @@ def picture(data: bytes) -> Picture:
             # A small file that unfolds to a huge picture.
             warnings.simplefilter("error", Image.DecompressionBombWarning)
             with Image.open(io.BytesIO(data), formats=FORMATS) as opened:
-                if opened.width * opened.height > MOST_PIXELS:
-                    raise PictureError(phrase("files.picture.pixels"))
+                # Its head says how large it is. A JPEG is unfolded in a smaller size, the others in full.
+                most = MOST_PIXELS if opened.format == "JPEG" else MOST_UNFOLDED
+                if opened.width * opened.height > most:
+                    raise PictureError(phrase("files.picture.pixels", most=f"{most / 1e6:.0f}"))
                 opened.draft("RGB", (LARGE_PX, LARGE_PX))
-                turned = ImageOps.exif_transpose(opened)
+                plain = opened if opened.mode in ("RGB", "RGBA", "L", "LA") else opened.convert("RGBA")
+                plain.thumbnail((LARGE_PX, LARGE_PX))
+                turned = ImageOps.exif_transpose(plain)
     except PictureError:
         raise
     except (UnidentifiedImageError, Image.DecompressionBombError, Image.DecompressionBombWarning) as error:
         raise PictureError(phrase("files.picture.kind")) from error
     except (OSError, ValueError, SyntaxError) as error:
         raise PictureError(phrase("files.picture.broken")) from error
-    flat = Image.new("RGB", turned.size, "white")
+    large = Image.new("RGB", turned.size, "white")
     clear = turned.convert("RGBA")
-    flat.paste(clear, mask=clear.getchannel("A"))
-    large, small = flat.copy(), flat
-    large.thumbnail((LARGE_PX, LARGE_PX))
+    large.paste(clear, mask=clear.getchannel("A"))
+    small = large.copy()
     small.thumbnail((SMALL_PX, SMALL_PX))
     return Picture(large.width, large.height, _jpeg(large), _jpeg(small))
 
@@ -79,12 +86,29 @@ def cleaned(data: bytes) -> bytes:
         PictureError: as for :func:`picture`.
     """
     made = picture(data)
-    with Image.open(io.BytesIO(data)) as opened:
-        # What this program writes holds nothing beside the pixels and their density.
-        plain = opened.format == "JPEG" and set(opened.info) <= PLAIN and not opened.getexif()
-        if plain and max(opened.size) <= LARGE_PX:
-            return data
-    return made.large
+    return data if _is_bare(data) and max(made.width, made.height) <= LARGE_PX else made.large
+
+
+def _is_bare(data: bytes) -> bool:
+    """Whether a file is a JPEG as this program writes it: its tables and one scan, and nothing before,
+    between or behind.
+
+    Source: ITU-T T.81, annex B.
+    """
+    at = 2
+    if data[:at] != b"\xff\xd8":
+        return False
+    while True:
+        marker, length = data[at : at + 2], int.from_bytes(data[at + 2 : at + 4])
+        plain = marker != JFIF or (length, data[at + 4 : at + 9]) == (16, b"JFIF\0")
+        if marker not in BARE or not plain:
+            return False
+        at += 2 + length
+        if marker == SCAN:
+            break
+    end = data.find(b"\xff\xd9", at)
+    # In the scan itself a marker is a restart, or none: it is followed by a nought.
+    return end == len(data) - 2 and re.search(rb"\xff[^\x00\xd0-\xd7]", data[at:end]) is None
 
 
 def _jpeg(image: Image.Image) -> bytes:

@@ -14,12 +14,13 @@ from pathlib import Path
 from typing import Annotated, Any, Final, Literal, TypeVar
 
 import numpy as np
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator
 
 from vast_harbor.core.log.entry import BANKS, UNITS, Entry
 from vast_harbor.core.log.readings import Readings, tidied
 from vast_harbor.formats.log_part import EARLIEST, checked, entry_of
 from vast_harbor.formats.monitor_rows import Row, reading_rows
+from vast_harbor.formats.monitor_told import told_of
 from vast_harbor.formats.picture import PictureError, cleaned
 from vast_harbor.formats.problem import Problem, RigFileError
 from vast_harbor.formats.rig_file import LARGEST_BYTES as LARGEST_RIG
@@ -53,6 +54,14 @@ class MonitorMember(_Strict):
     digest: Name
     added_at: int = Field(ge=0, le=2**36)
     told: str = Field(max_length=100_000)
+
+    @field_validator("told")
+    @classmethod
+    def is_told(cls, told: str) -> str:
+        """What was found in it is what this program writes: it is read whenever the files are listed."""
+        if told_of(told) is None:
+            raise ValueError("told")
+        return told
 
 
 class PictureMember(_Strict):

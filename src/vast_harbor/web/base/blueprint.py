@@ -16,10 +16,11 @@ from flask_openapi3.types import ParametersTuple
 from flask_openapi3.utils import parse_rule
 from werkzeug.exceptions import HTTPException
 
-QUICK, WORKED_OUT, STREAM = "quick", "worked_out", "stream"
+QUICK, WORKED_OUT, STREAM, UNPACKED = "quick", "worked_out", "stream", "unpacked"
 # Workers of each lane. Each stream holds one for as long as it plays. One works things out: with two, edits
 # beside 50 costly questions took half as long again, and the questions ended only a fifth sooner.
-LANES = {QUICK: 6, WORKED_OUT: 1, STREAM: 16}
+# Pictures and archives take room when they are unpacked: one at a time.
+LANES = {QUICK: 6, WORKED_OUT: 1, STREAM: 16, UNPACKED: 1}
 JSON, CSV, BYTES = "application/json", "text/csv", "application/octet-stream"
 HTML, SVG, JPEG, EVENTS = "text/html", "image/svg+xml", "image/jpeg", "text/event-stream"
 # What an answer that is kept rests on: the rig alone, also what is due by its log, or all of its log.
@@ -31,7 +32,7 @@ class Facts:
     """What a call says of itself.
 
     Attributes:
-        lane: where it is answered: at once, worked out and then kept, or as a stream.
+        lane: where it is answered: at once, worked out and then kept, as a stream, or one at a time.
         answers: media type of what is answered.
         takes: media type of the file that is its body; empty for JSON.
         largest: the largest body [bytes]; None for that of a rig file.

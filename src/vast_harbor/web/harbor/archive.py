@@ -29,7 +29,7 @@ from vast_harbor.phrases import phrase
 from vast_harbor.store import log, monitor, pictures, rigs
 from vast_harbor.store.pictures import StoredPicture
 from vast_harbor.web.base.answers import json_response
-from vast_harbor.web.base.blueprint import BYTES, Blueprint
+from vast_harbor.web.base.blueprint import BYTES, UNPACKED, Blueprint
 from vast_harbor.web.base.database import database
 from vast_harbor.web.base.errors import problems
 from vast_harbor.web.base.queries import KeyQuery, RigPath
@@ -84,7 +84,9 @@ def _pictures(db: sqlite3.Connection, rig_id: int) -> Iterator[PicturePart]:
         yield PicturePart(about, large, small)
 
 
-@api.post("/rigs/import-archive", takes=BYTES, largest=LARGEST_BYTES, responses={201: MadeView})
+@api.post(
+    "/rigs/import-archive", lane=UNPACKED, takes=BYTES, largest=LARGEST_BYTES, responses={201: MadeView}
+)
 def import_archive(query: KeyQuery) -> Response:
     """Take a ZIP with a rig and all that belongs to it, sent as the body: all of it, or nothing."""
     size = request.content_length or 0

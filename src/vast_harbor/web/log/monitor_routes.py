@@ -38,6 +38,7 @@ from vast_harbor.formats.monitor_layout import (
     revised,
 )
 from vast_harbor.formats.monitor_log import LARGEST_BYTES, ReadFile, first_rows, read, zone_of
+from vast_harbor.formats.monitor_told import told_of
 from vast_harbor.formats.problem import Problem
 from vast_harbor.formats.signal_k import as_csv, is_deltas
 from vast_harbor.phrases import phrase
@@ -314,7 +315,7 @@ def list_files(path: RigPath) -> Response:
                     style,
                     bank_name=names[f.bank],
                     period=_period(f),
-                    findings=findings(json.loads(f.told), style),
+                    findings=findings(told, style) if (told := told_of(f.told)) is not None else [],
                 )
                 for f in found
             ]
@@ -325,7 +326,8 @@ def list_files(path: RigPath) -> Response:
 def _period(file: MonitorFile) -> str:
     if file.first is None or file.last is None:
         return ""
-    ahead = 60 * int(json.loads(file.told)["offset_min"])
+    told = told_of(file.told)
+    ahead = 60 * told["offset_min"] if told is not None else 0
     ends = [_moment(at + ahead)[:10] for at in (file.first, file.last)]
     return phrase("log.monitor.period", first=ends[0], last=ends[1])
 

@@ -15,7 +15,7 @@ from vast_harbor.phrases import phrase
 from vast_harbor.store import pictures, rigs
 from vast_harbor.store.pictures import NoPicture, StoredPicture, TooMany
 from vast_harbor.web.base.answers import json_response
-from vast_harbor.web.base.blueprint import BYTES, JPEG, Blueprint
+from vast_harbor.web.base.blueprint import BYTES, JPEG, UNPACKED, Blueprint
 from vast_harbor.web.base.database import database
 from vast_harbor.web.base.errors import problems
 from vast_harbor.web.base.queries import RigPath
@@ -76,7 +76,10 @@ def list_pictures(path: RigPath) -> Response:
     return json_response(PicturesView(pictures=[_view(one) for one in found]))
 
 
-@api.post("/rigs/<int:rig_id>/pictures", takes=BYTES, largest=LARGEST_BYTES, responses={200: PictureView})
+@api.post(
+    "/rigs/<int:rig_id>/pictures", lane=UNPACKED, takes=BYTES, largest=LARGEST_BYTES,
+    responses={200: PictureView},
+)  # fmt: skip
 def add_picture(path: RigPath, query: NewPictureQuery) -> Response:
     """Keep a picture (JPEG, PNG or WebP, sent as the body), scaled down and without its place."""
     size = request.content_length or 0
