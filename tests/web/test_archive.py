@@ -109,7 +109,7 @@ def retold(other: object):
     """Another account of what was found in the file of a monitor."""
 
     def change(said) -> None:
-        of = said["monitor"][0]
+        of = said["readings"][0]
         whole = json.loads(of["told"])
         of["told"] = json.dumps({**whole, **other} if isinstance(other, dict) and other else other)
 
