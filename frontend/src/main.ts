@@ -4,9 +4,12 @@ import './style.css'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from './App.vue'
+import { watchForNewer } from './newer'
 import { router } from './router'
 
-createApp(App).use(createPinia()).use(router).mount('#app')
+const app = createApp(App).use(createPinia())
+watchForNewer(router)
+app.use(router).mount('#app')
 
 // The last state stays readable without the program; browsers allow that on this computer, and with encryption.
 if (import.meta.env.PROD && 'serviceWorker' in navigator)
