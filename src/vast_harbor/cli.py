@@ -231,13 +231,16 @@ def _port_taken(port: int, error: OSError) -> str:
 def _saved(path: Path) -> str:
     """Save what can be read of a damaged file; what became of it, and what to do."""
     to = path.with_name(f"{path.stem}-saved-{datetime.now():%Y-%m-%d-%H%M%S}.sqlite3")
+    copies = backup.whole_copies(path)
+    newest = phrase("command_line.cli.newest_copy", copy=copies[0], data=path) if copies else ""
     try:
-        count = salvage(path, to)
+        count = salvage(path, to, copies)
     except (OSError, sqlite3.Error, Trouble) as error:
-        return phrase("command_line.cli.readable_part_could_saved", error=error)
-    copies = backup.kept(path)
-    newest = phrase("command_line.cli.newest_earlier_copy", copies=copies[0]) if copies else ""
-    return phrase("command_line.cli.rigs_saved", count=count, to=to, newest=newest)
+        return phrase("command_line.cli.readable_part_could_saved", error=error) + newest
+    if not count:
+        to.unlink(missing_ok=True)
+        return phrase("command_line.cli.nothing_readable") + newest
+    return phrase("command_line.cli.rigs_saved", count=count, to=to, data=path) + newest
 
 
 def _keep_today(path: Path) -> None:

@@ -2,18 +2,21 @@
 
 import json
 import os
+import re
 import shutil
 import socket
 import sqlite3
 from collections.abc import Callable
 from contextlib import closing
+from pathlib import Path
 
 import pytest
 
 from vast_harbor import cli
+from vast_harbor.store import backup, log, monitor, pictures, rigs
 from vast_harbor.store import database as databases
-from vast_harbor.store import rigs
 from vast_harbor.store.database import Damaged, Database, NewerDatabase
+from vast_harbor.store.pictures import StoredPicture
 from vast_harbor.store.salvage import salvage
 from vast_harbor.store.trouble import Trouble
 from vast_harbor.web.server.app import create_app
@@ -137,13 +140,85 @@ def run(capsys) -> Callable[..., tuple[int, str]]:
 def test_a_damaged_file_is_not_served_and_what_is_saved_can_be_put_back(path, run) -> None:
     damage(path, path.stat().st_size // 8192, path.stat().st_size // 8192 + 2)
     status, said = run("serve", "--data", str(path), "--port", "0")
-    assert status == 2 and "is saved in" in said and "vast-harbor restore FILE" in said
+    assert status == 2 and "is saved in" in said and "vast-harbor restore " in said
     saved = next(path.parent.glob("harbor-saved-*.sqlite3"))
     assert str(saved) in said
     restored = path.with_name("again.sqlite3")
     assert run("restore", str(saved), "--data", str(restored))[0] == 0
     with Database(restored).reading() as db:
         assert len(rigs.names(db)) >= len(NAMES) - 6
+
+
+def header(body: bytes) -> bytes:
+    return bytes(100) + body[100:]
+
+
+def first_page(body: bytes) -> bytes:
+    return os.urandom(4096) + body[4096:]
+
+
+def schema(body: bytes) -> bytes:
+    return body.replace(b"CREATE TABLE rig", b"CREATE TABLF rig")
+
+
+def cut(body: bytes) -> bytes:
+    return body[: len(body) // 2]
+
+
+def cut_to_pieces(body: bytes) -> bytes:
+    return body[:5000]
+
+
+@pytest.mark.parametrize("with_copy", [True, False], ids=["copy", "no copy"])
+@pytest.mark.parametrize("harm", [header, first_page, schema, cut, cut_to_pieces], ids=lambda f: f.__name__)
+def test_whatever_is_damaged_what_is_left_is_saved_and_one_command_restores(
+    path, tmp_path, run, harm, with_copy
+) -> None:
+    if with_copy:
+        backup.keep(path, "2026-11-30")
+    whole = path.read_bytes()
+    path.write_bytes(harm(whole))
+    with pytest.raises(Damaged):
+        Database(path)
+    status, said = run("serve", "--data", str(path), "--port", "0")
+    assert status == 2 and "Traceback" not in said and "start it again" not in said
+    files = re.findall(r"vast-harbor restore (\S+) --data (\S+)", said)
+    readable = 1 if harm is not cut_to_pieces else 0
+    assert len(files) == readable + with_copy and all(to == str(path) for _, to in files), said
+    if readable:
+        with Database(copy_of(files[0][0], tmp_path)).reading() as db:
+            least = len(NAMES) // 3 if harm is cut else len(NAMES)
+            assert len(rigs.names(db)) >= least and rigs.names(db) <= set(NAMES)
+    elif not with_copy:
+        return
+    # The last one named is the newest copy where there is one.
+    assert run("restore", files[-1][0], "--data", str(path))[0] == 0
+    with Database(path).reading() as db:
+        assert len(rigs.names(db)) >= (len(NAMES) if with_copy else least)
+    (aside,) = path.parent.glob("harbor-damaged-*.sqlite3")
+    assert aside.read_bytes() == harm(whole)[: aside.stat().st_size] or harm is first_page
+
+
+def copy_of(file: str, folder) -> Path:
+    return Path(shutil.copy(file, folder / "looked-at.sqlite3"))
+
+
+def test_logs_readings_and_pictures_are_saved_too(path, tmp_path) -> None:
+    database = Database(path)
+    with database.writing() as db:
+        none = dict.fromkeys(log.COLUMNS)
+        said = {"kind": "note", "bank": "present", "source": "", "duty": "", "text": "Full"}
+        assert log.add(db, 1, {**none, **said, "id": "e1", "at": 1, "offset_min": 0, "battery": 0})
+        number = monitor.add_file(db, 1, "present", "m.csv", "d", 1)
+        monitor.add(db, 1, "present", number, [(60 * i, 0, 12.5, -3.0, None, None) for i in range(500)])
+        pictures.add(db, 1, StoredPicture("p1", "wiring", 1, "n", 8, 8), b"large", b"small")
+    database.close()
+    to = tmp_path / "saved.sqlite3"
+    path.write_bytes(header(path.read_bytes()))
+    assert salvage(path, to) == len(NAMES)
+    with Database(to).reading() as db:
+        assert len(monitor.between(db, 1, "present")) == 500 and len(list(log.each(db, 1))) == 1
+        assert [one.id for one in pictures.listed(db, 1)] == ["p1"]
 
 
 def test_what_cannot_be_started_says_why(path, tmp_path, run) -> None:

@@ -146,14 +146,16 @@ def put_back(file: Path, database: Path, today: str) -> Path | None:
         today: ISO date.
 
     Returns:
-        The copy of what was there; None where nothing was.
+        The copy of what was there, or where the file was moved that is damaged; None where nothing was.
 
     Raises:
         BadCopy: the file cannot be put back, or the database is in use.
     """
     verify(file)
     before = None
-    if database.exists():
+    if database.exists() and not _is_whole(database):
+        before = _set_aside(database, today)
+    elif database.exists():
         before = keep_before_restore(file, database, today)
         with closing(_open(database)) as there:
             # The journal is only given up where nobody else has the file open; it is in the file then.
@@ -163,6 +165,31 @@ def put_back(file: Path, database: Path, today: str) -> Path | None:
                 raise BadCopy(phrase("keeping.backup.use_end_program_first", database=database))
     copy(file, database)
     return before
+
+
+def _is_whole(file: Path) -> bool:
+    try:
+        verify(file)
+    except BadCopy:
+        return False
+    return True
+
+
+def _set_aside(database: Path, today: str) -> Path:
+    """Move a damaged database out of the way, its journal with it."""
+    number = 1
+    while (to := database.with_name(f"{database.stem}-damaged-{today}-{number}{database.suffix}")).exists():
+        number += 1
+    for ending in ("", "-wal", "-shm"):
+        part = database.with_name(f"{database.name}{ending}")
+        if part.exists():
+            part.rename(to.with_name(f"{to.name}{ending}"))
+    return to
+
+
+def whole_copies(database: Path) -> list[Path]:
+    """Those of the copies of a database that can be put back, the newest first."""
+    return [copy for copy in kept(database) if _is_whole(copy)]
 
 
 def _reading(path: Path) -> sqlite3.Connection:

@@ -10,7 +10,7 @@ from pathlib import Path
 
 from vast_harbor.phrases import phrase
 from vast_harbor.store.backup import BadCopy, copy, keep
-from vast_harbor.store.trouble import Moved, Trouble, trouble
+from vast_harbor.store.trouble import Moved, Trouble, is_damage, trouble
 from vast_harbor.store.versions import scripts
 
 # How long a write waits for another program that holds the file [s]; all workers must not wait for long.
@@ -68,6 +68,8 @@ class Database:
                 keep(path, f"version-{version}")
             _migrate(self._keeper)
         except (sqlite3.Error, OSError) as error:
+            if is_damage(error):
+                raise Damaged(path, str(error)) from error
             raise trouble(error, path) from error
 
     @contextmanager

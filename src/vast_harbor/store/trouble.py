@@ -33,6 +33,11 @@ class Moved(Trouble):
         super().__init__(phrase("keeping.trouble.file_rigs_longer_moved", path=path))
 
 
+def is_damage(error: Exception) -> bool:
+    """Whether an error says that the file itself is damaged, or no database."""
+    return getattr(error, "sqlite_errorcode", 0) & 0xFF in (_CORRUPT, _NOTADB)
+
+
 def trouble(error: sqlite3.Error | OSError, path: Path) -> Trouble:
     """What an error of the database or its folder means.
 
