@@ -11,12 +11,12 @@ from vast_harbor.store.database import Database
 
 # So many ids are tried between the readable ones.
 MOST_TRIED = 100_000
-# What is saved, and the order of its rows; rigs first, since the others belong to them. Of those with a number
-# of their own what lies in the middle of the damage is tried number by number.
+# What is saved, and the columns by which its rows are in order; rigs first, since the others belong to them. Of
+# those with a number of their own what lies in the middle of the damage is tried number by number.
 TABLES = {
-    "rig": "id", "own_appliance": "id", "setting": "rowid", "log_entry": "rig_id, id",
-    "picture": "rig_id, id", "monitor_file": "id", "monitor_reading": "rig_id, bank, at",
-    "monitor_hour": "rig_id, bank, hour",
+    "rig": ("id",), "own_appliance": ("id",), "setting": ("rowid",), "log_entry": ("rig_id", "id"),
+    "picture": ("rig_id", "id"), "monitor_file": ("id",), "monitor_reading": ("rig_id", "bank", "at"),
+    "monitor_hour": ("rig_id", "bank", "hour"),
 }  # fmt: skip
 PAGE, HEADER = 4096, 100
 
@@ -44,7 +44,7 @@ def salvage(damaged: Path, to: Path, copies: Sequence[Path] = ()) -> int:
                 with closing(sqlite3.connect(f"{file.resolve().as_uri()}?mode=ro", uri=True)) as db:
                     db.row_factory = sqlite3.Row
                     with saved.writing() as there:
-                        found = [_table(db, there, name, key) for name, key in TABLES.items()]
+                        found = [_table(db, there, name, order) for name, order in TABLES.items()]
                 if found[0]:
                     return found[0]
         return 0
@@ -88,11 +88,11 @@ def _schema_pages(body: bytes) -> list[int]:
     return [1, int.from_bytes(head[8:12]), *(int.from_bytes(body[where:][:4]) for where in at)]
 
 
-def _table(db: sqlite3.Connection, there: sqlite3.Connection, name: str, key: str) -> int:
+def _table(db: sqlite3.Connection, there: sqlite3.Connection, name: str, order: tuple[str, ...]) -> int:
     # What a newer or older version does not know, or what the database makes by itself, is left out.
     known = {r["name"] for r in there.execute(f"PRAGMA table_xinfo({name})") if not r["hidden"]}
     saved = 0
-    for row in _rows(db, name, key):
+    for row in _rows(db, name, order):
         # A row of another table, where the list of tables is guessed, is none of this one.
         columns = [c for c in row.keys() if c in known]  # noqa: SIM118
         marks = ", ".join("?" * len(columns))
@@ -105,24 +105,24 @@ def _table(db: sqlite3.Connection, there: sqlite3.Connection, name: str, key: st
     return saved
 
 
-def _rows(db: sqlite3.Connection, name: str, key: str) -> Iterator[sqlite3.Row]:
+def _rows(db: sqlite3.Connection, name: str, order: tuple[str, ...]) -> Iterator[sqlite3.Row]:
     """All rows that can be read: from both ends to the damage, and one by one between."""
-    low, high = 0, 0
+    low, high, numbered = 0, 0, order == ("id",)
     try:
-        for row in db.execute(f"SELECT * FROM {name} NOT INDEXED ORDER BY {key}"):
-            low = row["id"] if key == "id" else low
+        for row in db.execute(f"SELECT * FROM {name} NOT INDEXED ORDER BY {', '.join(order)}"):
+            low = row["id"] if numbered else low
             yield row
     except sqlite3.DatabaseError:
         pass
     else:
         return
-    backwards = key.replace(",", " DESC,")
+    backwards = ", ".join(f"{column} DESC" for column in order)
     with suppress(sqlite3.DatabaseError):
-        for row in db.execute(f"SELECT * FROM {name} NOT INDEXED ORDER BY {backwards} DESC"):
-            high = row["id"] if key == "id" else high
+        for row in db.execute(f"SELECT * FROM {name} NOT INDEXED ORDER BY {backwards}"):
+            high = row["id"] if numbered else high
             yield row
-    for one in range(low + 1, min(high or low + 1000, low + MOST_TRIED)) if key == "id" else ():
+    for one in range(low + 1, min(high or low + 1000, low + MOST_TRIED)) if numbered else ():
         with suppress(sqlite3.DatabaseError):
-            row = db.execute(f"SELECT * FROM {name} WHERE {key} = ?", (one,)).fetchone()
+            row = db.execute(f"SELECT * FROM {name} WHERE id = ?", (one,)).fetchone()
             if row is not None:
                 yield row
