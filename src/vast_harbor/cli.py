@@ -10,7 +10,6 @@ import os
 import signal
 import sqlite3
 import sys
-import tempfile
 import time
 from datetime import UTC, date, datetime
 from pathlib import Path
@@ -31,6 +30,7 @@ from vast_harbor.phrases import phrase
 from vast_harbor.store import backup, rigs
 from vast_harbor.store.database import Damaged, Database, get_setting, set_setting
 from vast_harbor.store.salvage import salvage
+from vast_harbor.store.scratch import scratch, sweep
 from vast_harbor.store.trouble import Trouble
 from vast_harbor.web.base import security
 from vast_harbor.web.harbor.cards import renew_in_background
@@ -179,6 +179,7 @@ def _print_rig(args: argparse.Namespace) -> int:
 
 def _serve(args: argparse.Namespace) -> int:
     memory.share()
+    sweep(args.data)
     try:
         database = Database(args.data)
         if args.command == "demo" and not _fill_demo(database):
@@ -301,8 +302,8 @@ def _prepare() -> int:
 
 
 def _openapi() -> int:
-    with tempfile.TemporaryDirectory() as folder:
-        app = create_app(Database(Path(folder) / "empty.sqlite3"))
+    with scratch() as folder:
+        app = create_app(Database(folder / "empty.sqlite3"))
         print(app.test_client().get("/api/openapi.json").get_data(as_text=True))
     return 0
 

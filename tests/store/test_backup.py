@@ -1,12 +1,16 @@
 """Copies of the database: whole, verified, few; and one of them put back with all that it held."""
 
+import os
 import sqlite3
+import subprocess
+import sys
+import time
 from contextlib import closing
 
 import pytest
 
 from vast_harbor import cli
-from vast_harbor.store import appliances, backup, rigs
+from vast_harbor.store import appliances, backup, rigs, scratch
 from vast_harbor.store.database import Database
 from vast_harbor.store.versions import MIGRATIONS, scripts
 
@@ -120,3 +124,33 @@ def test_a_copy_is_kept_before_a_newer_program_changes_the_file(path) -> None:
     (kept,) = backup.kept(path)
     assert kept.name == "harbor-version-3.sqlite3" and backup.verify(kept) == 3
     assert names(kept) == names(path) == {"A"}
+
+
+def test_what_killed_programs_left_is_swept_and_what_others_need_stays(path, tmp_path, monkeypatch) -> None:
+    monkeypatch.setattr(scratch.tempfile, "gettempdir", lambda: str(tmp_path))
+    monkeypatch.setattr(scratch.tempfile, "tempdir", str(tmp_path))
+    kept = backup.keep(path, "2026-11-27")
+    halves = [path.with_name("harbor.sqlite3.new"), kept.with_name("harbor-x.sqlite3.new")]
+    for half in halves:
+        half.write_bytes(b"half")
+    ended = subprocess.Popen([sys.executable, "-c", ""])
+    ended.wait()
+    folders = {}
+    for name, owner, age in (
+        ("ended", ended.pid, 0),
+        ("nobodys", None, 2 * scratch.LEFT_S),
+        ("new", None, 0),
+    ):
+        folders[name] = tmp_path / f"{scratch.PREFIX}{name}"
+        folders[name].mkdir()
+        (folders[name] / "rig.zip").write_bytes(b"")
+        if owner is not None:
+            (folders[name] / scratch.OWNER).write_text(str(owner))
+        os.utime(folders[name], (time.time() - age,) * 2)
+    other = tmp_path / "other"
+    other.mkdir()
+    with scratch.scratch() as mine:
+        scratch.sweep(path)
+        assert mine.is_dir() and other.is_dir() and folders["new"].is_dir()
+    assert not any(one.exists() for one in (*halves, folders["ended"], folders["nobodys"], mine))
+    assert path.exists() and kept.exists()

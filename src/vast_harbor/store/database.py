@@ -3,13 +3,13 @@
 import errno
 import os
 import sqlite3
-import tempfile
 from collections.abc import Callable, Iterator
 from contextlib import closing, contextmanager, suppress
 from pathlib import Path
 
 from vast_harbor.phrases import phrase
 from vast_harbor.store.backup import BadCopy, copy, keep
+from vast_harbor.store.scratch import scratch
 from vast_harbor.store.trouble import Moved, Trouble, is_damage, trouble
 from vast_harbor.store.versions import scripts
 
@@ -109,8 +109,8 @@ class Database:
             BadCopy: the file lacks something that its version has.
             Trouble: it cannot be written here.
         """
-        with self._told(), tempfile.TemporaryDirectory() as folder:
-            ready = copy(given, Path(folder) / "ready.sqlite3")
+        with self._told(), scratch() as folder:
+            ready = copy(given, folder / "ready.sqlite3")
             with closing(sqlite3.connect(ready, isolation_level=None)) as there:
                 _migrate(there)
             with closing(self._connect()) as here:

@@ -2,17 +2,17 @@
 
 import shutil
 import sqlite3
-import tempfile
 from collections.abc import Iterator, Sequence
 from contextlib import closing, suppress
 from pathlib import Path
 
 from vast_harbor.store.database import Database
+from vast_harbor.store.scratch import scratch
 
 # So many ids are tried between the readable ones.
 MOST_TRIED = 100_000
-# What is saved, and the columns by which its rows are in order; rigs first, since the others belong to them. Of
-# those with a number of their own what lies in the middle of the damage is tried number by number.
+# What is saved, and the columns by which its rows are in order; rigs first, since the others belong to them.
+# Of those with a number of their own what lies in the middle of the damage is tried number by number.
 TABLES = {
     "rig": ("id",), "own_appliance": ("id",), "setting": ("rowid",), "log_entry": ("rig_id", "id"),
     "picture": ("rig_id", "id"), "monitor_file": ("id",), "monitor_reading": ("rig_id", "bank", "at"),
@@ -39,8 +39,8 @@ def salvage(damaged: Path, to: Path, copies: Sequence[Path] = ()) -> int:
     """
     saved = Database(to)
     try:
-        with tempfile.TemporaryDirectory() as folder:
-            for file in _as_it_may_be_read(damaged, Path(folder), copies):
+        with scratch() as folder:
+            for file in _as_it_may_be_read(damaged, folder, copies):
                 with closing(sqlite3.connect(f"{file.resolve().as_uri()}?mode=ro", uri=True)) as db:
                     db.row_factory = sqlite3.Row
                     with saved.writing() as there:

@@ -2,10 +2,8 @@
 
 import re
 import sqlite3
-import tempfile
 import time
 from collections.abc import Iterator
-from pathlib import Path
 
 from flask import Response, request, send_file
 from flask_openapi3.models.tag import Tag
@@ -28,6 +26,7 @@ from vast_harbor.formats.rig_archive import (
 from vast_harbor.phrases import phrase
 from vast_harbor.store import log, monitor, pictures, rigs
 from vast_harbor.store.pictures import StoredPicture
+from vast_harbor.store.scratch import scratch
 from vast_harbor.web.base.answers import json_response
 from vast_harbor.web.base.blueprint import BYTES, UNPACKED, Blueprint
 from vast_harbor.web.base.database import database
@@ -48,8 +47,8 @@ READ_AT_ONCE = 1_000_000
 @api.get("/rigs/<int:rig_id>/archive", answers="application/zip")
 def export_archive(path: RigPath) -> Response:
     """The rig file, the log, all readings and pictures as one ZIP that can be imported again."""
-    with tempfile.TemporaryDirectory() as folder:
-        file = Path(folder) / "rig.zip"
+    with scratch() as folder:
+        file = folder / "rig.zip"
         with database().reading() as db:
             stored = rigs.get(db, path.rig_id)
             entries = (Entry(**row) for row in log.each(db, path.rig_id))
@@ -93,8 +92,8 @@ def import_archive(query: KeyQuery) -> Response:
     if size > LARGEST_BYTES:
         says = phrase("files.archive.size", size=f"{size / 1e6:.0f}", most=f"{LARGEST_BYTES / 1e6:.0f}")
         return problems(413, Problem("", says))
-    with tempfile.TemporaryDirectory() as folder:
-        file = Path(folder) / "rig.zip"
+    with scratch() as folder:
+        file = folder / "rig.zip"
         with file.open("wb") as out:
             while part := request.stream.read(READ_AT_ONCE):
                 out.write(part)

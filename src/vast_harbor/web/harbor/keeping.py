@@ -1,6 +1,5 @@
 """What keeps the rigs: all of them as one file, the copies of each day, and what was deleted."""
 
-import tempfile
 from datetime import datetime
 from pathlib import Path
 
@@ -11,6 +10,7 @@ from pydantic import BaseModel, Field
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.phrases import phrase
 from vast_harbor.store import backup, cards
+from vast_harbor.store.scratch import scratch
 from vast_harbor.web.base.answers import json_response
 from vast_harbor.web.base.blueprint import BYTES, Blueprint
 from vast_harbor.web.base.database import database, today
@@ -84,8 +84,8 @@ def list_kept() -> Response:
 @api.get("/backup", answers=DATABASE_TYPE)
 def all_as_one_file() -> Response:
     """All rigs, own appliances and deleted rigs as one file: a consistent copy of the database."""
-    with tempfile.TemporaryDirectory() as folder:
-        made = backup.copy(database().path, Path(folder) / "harbor.sqlite3")
+    with scratch() as folder:
+        made = backup.copy(database().path, folder / "harbor.sqlite3")
         # The file is gone with its folder, and goes on being readable until it is sent.
         response = send_file(
             made.open("rb"), DATABASE_TYPE, as_attachment=True, download_name=f"vast-harbor-{today()}.sqlite3"
@@ -97,8 +97,8 @@ def all_as_one_file() -> Response:
 @api.post("/restore", takes=BYTES, largest=LARGEST_DATABASE, responses={200: RestoredView, 413: ProblemsView})
 def restore() -> Response:
     """Put a file with all rigs, sent as the body of the request, in place of what is here."""
-    with tempfile.TemporaryDirectory() as folder:
-        file = Path(folder) / phrase("answers.harbor_keeping.file")
+    with scratch() as folder:
+        file = folder / phrase("answers.harbor_keeping.file")
         with file.open("wb") as out:
             while part := request.stream.read(READ_AT_ONCE):
                 out.write(part)

@@ -8,6 +8,7 @@ from pathlib import Path
 from threading import Lock
 
 from vast_harbor.formats.monitor_layout import Layout
+from vast_harbor.store.scratch import PREFIX, mark
 
 MOST, LONGEST_S = 6, 86_400
 
@@ -38,7 +39,8 @@ class Staged:
     """The files that wait, in a folder that goes with the program."""
 
     def __init__(self) -> None:
-        self._folder = tempfile.TemporaryDirectory(prefix="vast-harbor-")
+        self._folder = tempfile.TemporaryDirectory(prefix=PREFIX)
+        mark(Path(self._folder.name))
         self._files: dict[str, StagedFile] = {}
         self._lock = Lock()
 
