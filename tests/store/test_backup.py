@@ -129,6 +129,7 @@ def test_a_copy_is_kept_before_a_newer_program_changes_the_file(path) -> None:
 def test_what_killed_programs_left_is_swept_and_what_others_need_stays(path, tmp_path, monkeypatch) -> None:
     monkeypatch.setattr(scratch.tempfile, "gettempdir", lambda: str(tmp_path))
     monkeypatch.setattr(scratch.tempfile, "tempdir", str(tmp_path))
+    made(path, "A").close()
     kept = backup.keep(path, "2026-11-27")
     halves = [path.with_name("harbor.sqlite3.new"), kept.with_name("harbor-x.sqlite3.new")]
     for half in halves:
