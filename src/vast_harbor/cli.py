@@ -182,6 +182,9 @@ def _serve(args: argparse.Namespace) -> int:
     sweep(args.data)
     try:
         database = Database(args.data)
+        with database.writing() as db:
+            # What was being taken in when the program was killed did not come whole.
+            rigs.drop_coming(db)
         if args.command == "demo" and not _fill_demo(database):
             return _fail(phrase("command_line.cli.contains_own_rigs_demo", data=args.data))
         _keep_today(args.data)

@@ -9,6 +9,10 @@ import numpy as np
 import pytest
 from PIL import Image
 
+from vast_harbor.formats import rig_archive
+from vast_harbor.store import monitor, pictures, rigs
+from vast_harbor.web.harbor import archive
+
 ARCHIVE = "/api/rigs/import-archive"
 HEAD = b"at,offset_min,volts,amps,soc,celsius\n"
 
@@ -186,6 +190,68 @@ def test_nothing_beside_the_picture_comes_in_with_it(client, full, marker) -> No
     again = put(packed(client, full), "pictures/p1.jpg", plain)
     at = f"/api/rigs/{client.post(ARCHIVE, data=again).get_json()['id']}"
     assert client.get(f"{at}/pictures/p1.jpg").data == plain
+
+
+@pytest.fixture
+def in_small_slices(monkeypatch):
+    monkeypatch.setattr(archive, "READINGS_AT_ONCE", 50)
+    monkeypatch.setattr(rig_archive, "BLOCK", 200)
+
+
+def kept_of(client, rig_id: int) -> int:
+    """Rows of readings of a rig, whether it is shown or not."""
+    with client.application.config["DATABASE"].reading() as db:
+        found = db.execute("SELECT count(*) FROM monitor_reading WHERE rig_id = ?", (rig_id,)).fetchone()
+    return int(found[0])
+
+
+def test_others_write_while_an_archive_comes_which_is_shown_when_it_is_whole(
+    client, full, in_small_slices, monkeypatch
+) -> None:
+    body, add = packed(client, full), monitor.add
+    seen = []
+
+    def between_slices(db, rig_id, *rest):
+        # Nobody else is in the way: what is kept so far is no long transaction.
+        seen.append(
+            (rig_id, [r["id"] for r in client.get("/api/rigs").get_json()["rigs"]], kept_of(client, rig_id))
+        )
+        return add(db, rig_id, *rest)
+
+    monkeypatch.setattr(monitor, "add", between_slices)
+    made = client.post(ARCHIVE, data=body).get_json()["id"]
+    assert len(seen) > 5 and all(rig_id == made and made not in shown for rig_id, shown, _ in seen)
+    counts = [count for _, _, count in seen]
+    assert counts == sorted(counts) and counts[-1] > counts[0]
+    assert client.get(f"/api/rigs/{made}").status_code == 200
+    assert all_of(client, f"/api/rigs/{made}") == all_of(client, full)
+
+
+@pytest.mark.parametrize("restarted", [False, True])
+def test_what_did_not_come_whole_is_given_up(client, full, in_small_slices, monkeypatch, restarted) -> None:
+    body, where = packed(client, full), client.application.config["DATABASE"]
+
+    def broken(*_: object) -> None:
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr(pictures, "add", broken)
+    if restarted:
+        # Nothing is cleared away by a program that is killed.
+        monkeypatch.setattr(rigs, "drop_coming", lambda *_: None)
+    assert client.post(ARCHIVE, data=body).status_code == 507
+    monkeypatch.undo()
+    if restarted:
+        assert kept_of(client, 2) > 0 and client.get("/api/kept").get_json()["deleted"] == []
+        assert client.post("/api/rigs/2/restore").status_code == 404
+        with where.writing() as db:
+            rigs.drop_coming(db)
+    assert kept_of(client, 2) == 0 and len(client.get("/api/rigs").get_json()["rigs"]) == 1
+
+
+def test_more_readings_than_anybody_has_are_refused_before_any_is_kept(client, full, monkeypatch) -> None:
+    monkeypatch.setattr(rig_archive, "MOST_READINGS", 100)
+    answer = client.post(ARCHIVE, data=packed(client, full))
+    assert answer.status_code == 422 and "million readings" in answer.get_json()["problems"][0]["message"]
 
 
 def test_readings_that_cannot_be_are_left_out(client, full) -> None:

@@ -10,6 +10,7 @@ import re
 import zipfile
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
+from itertools import islice
 from pathlib import Path
 from typing import Annotated, Any, Final, Literal, TypeVar
 
@@ -30,7 +31,9 @@ from vast_harbor.phrases import phrase
 FORMAT: Final = "vast-harbor-archive"
 LARGEST_BYTES, LARGEST_UNPACKED, MOST_MEMBERS = 300_000_000, 800_000_000, 1_500
 # What one member may unfold to [bytes].
-LARGEST_TEXT, LARGEST_READINGS, LARGEST_PICTURE = 50_000_000, 200_000_000, 8_000_000
+LARGEST_TEXT, LARGEST_READINGS, LARGEST_PICTURE = 8_000_000, 200_000_000, 8_000_000
+# Readings of all its monitors; so many lines are read at once; none is longer [bytes].
+MOST_READINGS, BLOCK, LONGEST_LINE = 3_000_000, 20_000, 400
 ID = r"[A-Za-z0-9_-]{1,40}"
 MEMBER = re.compile(
     rf"archive\.json|rig\.json|log\.json|readings/[0-9]{{1,6}}\.csv|(pictures|previews)/{ID}\.jpg"
@@ -103,19 +106,35 @@ class PicturePart:
 
 @dataclass(frozen=True, slots=True)
 class Archive:
-    """A rig with all that belongs to it.
+    """A rig with all that belongs to it, in a file that was looked through whole.
 
     Attributes:
+        path: the file.
         document: the rig file, not checked.
         entries: of the log.
         monitor: files of monitors.
         pictures: of entries, steps and the old wiring.
+        system_v: of the rig [V].
+        now: when it was read, seconds since 1970 UTC [s].
     """
 
+    path: Path
     document: dict[str, Any]
     entries: tuple[Entry, ...]
-    monitor: tuple[MonitorPart, ...]
-    pictures: tuple[PicturePart, ...]
+    monitor: tuple[MonitorMember, ...]
+    pictures: tuple[PictureMember, ...]
+    system_v: float
+    now: int
+
+    def readings(self, number: int) -> Iterator[list[Row]]:
+        """The readings of a file of a monitor, in order of time, block by block."""
+        with zipfile.ZipFile(self.path) as archive:
+            yield from _readings(archive, number, self.system_v, self.now)
+
+    def picture(self, about: PictureMember) -> PicturePart:
+        """One of its pictures."""
+        with zipfile.ZipFile(self.path) as archive:
+            return _picture(archive, about)
 
 
 def write(
@@ -159,7 +178,7 @@ def _refused(says: str) -> RigFileError:
 
 
 def read(path: Path, now: int) -> Archive:
-    """Read an archive whole; nothing is unpacked to the disk.
+    """Look through an archive whole; nothing is unpacked to the disk, and only its log is held.
 
     Args:
         path: the file.
@@ -172,7 +191,7 @@ def read(path: Path, now: int) -> Archive:
     try:
         with zipfile.ZipFile(path) as archive:
             _look(archive)
-            return _read(archive, now)
+            return _read(path, archive, now)
     except (zipfile.BadZipFile, EOFError, OSError, RuntimeError, UnicodeDecodeError) as error:
         # A runtime error is a password, or a way to pack that is not known here.
         raise _refused(phrase("files.archive.damaged")) from error
@@ -203,7 +222,7 @@ def _most(name: str) -> int:
     return LARGEST_RIG if name == "rig.json" else LARGEST_TEXT
 
 
-def _read(archive: zipfile.ZipFile, now: int) -> Archive:
+def _read(path: Path, archive: zipfile.ZipFile, now: int) -> Archive:
     contents = _contents(_json(archive, "archive.json"))
     named = {f"readings/{n}.csv" for n in range(len(contents.readings))}
     named |= {f"{folder}/{p.id}.jpg" for p in contents.pictures for folder in ("pictures", "previews")}
@@ -213,15 +232,17 @@ def _read(archive: zipfile.ZipFile, now: int) -> Archive:
         raise _refused(phrase("files.archive.missing", name=other))
     document = loads_text(archive.read("rig.json"))
     volts = _volts(document)
-    return Archive(
-        document,
-        tuple(_entries(_json(archive, "log.json"), volts, now)),
-        tuple(
-            MonitorPart(about, _readings(archive.read(f"readings/{n}.csv"), n, volts, now))
-            for n, about in enumerate(contents.readings)
-        ),
-        tuple(_picture(archive, about) for about in contents.pictures),
-    )
+    entries = tuple(_entries(_json(archive, "log.json"), volts, now))
+    # All of it is looked at before any of it is kept; none of it is held.
+    count = 0
+    for n in range(len(contents.readings)):
+        for block in _readings(archive, n, volts, now):
+            count += len(block)
+            if count > MOST_READINGS:
+                raise _refused(phrase("files.archive.rows", most=f"{MOST_READINGS / 1e6:.0f}"))
+    for about in contents.pictures:
+        _picture(archive, about)
+    return Archive(path, document, entries, tuple(contents.readings), tuple(contents.pictures), volts, now)
 
 
 def _json(archive: zipfile.ZipFile, name: str) -> Any:
@@ -264,20 +285,30 @@ def _entries(said: Any, system_v: float, now: int) -> Iterator[Entry]:
             raise _refused(phrase("files.archive.entry", number=n, why=error.problems[0].message)) from error
 
 
-def _readings(body: bytes, number: int, system_v: float, now: int) -> list[Row]:
+def _readings(archive: zipfile.ZipFile, number: int, system_v: float, now: int) -> Iterator[list[Row]]:
     """Readings in order of time, without what cannot be; a file that was written here loses none."""
-    head, _, rest = body.partition(b"\n")
-    if head.strip().decode("ascii", "replace") != HEAD:
-        raise _refused(phrase("files.archive.unread", name=f"readings/{number}.csv"))
-    if not rest.strip():
+    name = f"readings/{number}.csv"
+    with archive.open(name) as member:
+        if member.readline(LONGEST_LINE).strip().decode("ascii", "replace") != HEAD:
+            raise _refused(phrase("files.archive.unread", name=name))
+        lines = iter(lambda: member.readline(LONGEST_LINE), b"")
+        while block := list(islice(lines, BLOCK)):
+            if any(len(line) == LONGEST_LINE for line in block):
+                raise _refused(phrase("files.archive.unread", name=name))
+            if rows := _block([line for line in block if line.strip()], name, system_v, now):
+                yield rows
+
+
+def _block(lines: list[bytes], name: str, system_v: float, now: int) -> list[Row]:
+    if not lines:
         return []
     try:
-        table = np.loadtxt(io.BytesIO(rest), delimiter=",", ndmin=2, comments=None)
+        table = np.loadtxt(lines, delimiter=",", ndmin=2, comments=None)
     except ValueError as error:
-        raise _refused(phrase("files.archive.unread", name=f"readings/{number}.csv")) from error
+        raise _refused(phrase("files.archive.unread", name=name)) from error
     whole = table[:, :2]
     if table.shape[1] != len(_HEADS) or not (np.abs(whole) < 2**53).all() or (whole != whole.round()).any():
-        raise _refused(phrase("files.archive.unread", name=f"readings/{number}.csv"))
+        raise _refused(phrase("files.archive.unread", name=name))
     volts, amps, soc, celsius = np.where(np.isinf(table[:, 2:]), np.nan, table[:, 2:]).T
     at, offset = whole.astype(np.int64).T
     raw = Readings(at, np.clip(offset, -1440, 1440), volts, amps, soc, celsius)

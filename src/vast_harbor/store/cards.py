@@ -3,7 +3,7 @@
 import sqlite3
 from dataclasses import dataclass
 
-from vast_harbor.store.rigs import KEPT_AFTER_DELETION, called, days_ago
+from vast_harbor.store.rigs import COMING, KEPT_AFTER_DELETION, called, days_ago
 
 PAGE = 24
 
@@ -133,7 +133,8 @@ class Deleted:
 def deleted(db: sqlite3.Connection) -> list[Deleted]:
     """The rigs that can be brought back, what was deleted last first."""
     rows = db.execute(
-        "SELECT id, name, deleted_at FROM rig WHERE deleted_at >= ? ORDER BY deleted_at DESC",
-        (days_ago(KEPT_AFTER_DELETION),),
+        "SELECT id, name, deleted_at FROM rig WHERE deleted_at >= ? AND deleted_at != ? "
+        "ORDER BY deleted_at DESC",
+        (days_ago(KEPT_AFTER_DELETION), COMING),
     )
     return [Deleted(r["id"], called(r["name"], r["id"]), r["deleted_at"]) for r in rows]

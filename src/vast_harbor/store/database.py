@@ -6,6 +6,7 @@ import sqlite3
 from collections.abc import Callable, Iterator
 from contextlib import closing, contextmanager, suppress
 from pathlib import Path
+from threading import Lock
 
 from vast_harbor.phrases import phrase
 from vast_harbor.store.backup import BadCopy, copy, keep
@@ -50,6 +51,7 @@ class Database:
 
     def __init__(self, path: Path) -> None:
         self.path = path
+        self._turns = Lock()
         try:
             # Where people are and for how long is told in it: it is the owner's to read.
             path.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
@@ -82,8 +84,19 @@ class Database:
     def writing(self) -> Iterator[sqlite3.Connection]:
         """A connection inside one write transaction: kept on return, undone on an exception; raises
         :class:`Trouble`."""
-        with self._told(), closing(self._connect()) as connection, _transaction(connection):
+        with self._told(), self._turn(), closing(self._connect()) as connection, _transaction(connection):
             yield connection
+
+    @contextmanager
+    def _turn(self) -> Iterator[None]:
+        """One writer of this program after the other: who waits here comes next, where SQLite would have it
+        try from time to time."""
+        if not self._turns.acquire(timeout=WAIT_S):
+            raise Trouble(phrase("keeping.trouble.another_program_locked_another", path=self.path))
+        try:
+            yield
+        finally:
+            self._turns.release()
 
     @contextmanager
     def _told(self) -> Iterator[None]:
@@ -113,7 +126,7 @@ class Database:
             ready = copy(given, folder / "ready.sqlite3")
             with closing(sqlite3.connect(ready, isolation_level=None)) as there:
                 _migrate(there)
-            with closing(self._connect()) as here:
+            with self._turn(), closing(self._connect()) as here:
                 # What is taken over row by row is whole when the transaction ends.
                 here.execute("PRAGMA foreign_keys = OFF")
                 here.execute("ATTACH DATABASE ? AS given", (f"{ready.resolve().as_uri()}?mode=ro",))

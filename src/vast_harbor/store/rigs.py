@@ -19,6 +19,8 @@ KEYS_KEPT = 5_000
 # Typing on in one field within this time is one edit to undo.
 ONE_EDIT = timedelta(seconds=4)
 KEPT_AFTER_DELETION = timedelta(days=30)
+# Stands in place of the time of deletion of a rig that is being taken in.
+COMING = "coming"
 
 Document = dict[str, Any]
 
@@ -209,7 +211,9 @@ def names(db: sqlite3.Connection) -> set[str]:
     return {r["name"] for r in db.execute("SELECT name FROM rig WHERE deleted_at IS NULL")}
 
 
-def add(db: sqlite3.Connection, document: Document, key: str = "", place: int = 0) -> int:
+def add(
+    db: sqlite3.Connection, document: Document, key: str = "", place: int = 0, *, whole: bool = True
+) -> int:
     """Store a new rig.
 
     Args:
@@ -217,6 +221,7 @@ def add(db: sqlite3.Connection, document: Document, key: str = "", place: int = 
         document: its checked document.
         key: the sender's own key of it; see :func:`made_under`.
         place: of several that are stored at once, in which place the list is to show it, from 0.
+        whole: whether it is there at once, or only after :func:`reveal`, when all that belongs to it is.
 
     Returns:
         Its id.
@@ -224,11 +229,21 @@ def add(db: sqlite3.Connection, document: Document, key: str = "", place: int = 
     # The list shows what was changed last first.
     now = days_ago(timedelta(milliseconds=place))
     cursor = db.execute(
-        "INSERT INTO rig (document, created_at, updated_at, key) VALUES (?, ?, ?, ?)",
-        (_dumps(document), now, now, key),
+        "INSERT INTO rig (document, created_at, updated_at, key, deleted_at) VALUES (?, ?, ?, ?, ?)",
+        (_dumps(document), now, now, key, None if whole else COMING),
     )
     assert cursor.lastrowid is not None
     return cursor.lastrowid
+
+
+def reveal(db: sqlite3.Connection, rig_id: int) -> None:
+    """Show a rig of which all has come."""
+    db.execute("UPDATE rig SET deleted_at = NULL WHERE id = ? AND deleted_at = ?", (rig_id, COMING))
+
+
+def drop_coming(db: sqlite3.Connection, rig_id: int | None = None) -> None:
+    """Give up a rig of which not all has come; at the start all that there are."""
+    db.execute("DELETE FROM rig WHERE deleted_at = ? AND ? IN (id, -1)", (COMING, rig_id or -1))
 
 
 def made_under(db: sqlite3.Connection, key: str) -> tuple[int, str] | None:
@@ -248,8 +263,9 @@ def delete(db: sqlite3.Connection, rig_id: int) -> None:
 def restore(db: sqlite3.Connection, rig_id: int) -> None:
     """Bring a deleted rig back; raises :class:`Missing` where there is none, or its time is over."""
     done = db.execute(
-        "UPDATE rig SET deleted_at = NULL WHERE id = ? AND (deleted_at IS NULL OR deleted_at >= ?)",
-        (rig_id, days_ago(KEPT_AFTER_DELETION)),
+        "UPDATE rig SET deleted_at = NULL WHERE id = ? AND (deleted_at IS NULL OR deleted_at >= ?) "
+        "AND deleted_at IS NOT ?",
+        (rig_id, days_ago(KEPT_AFTER_DELETION), COMING),
     )
     if not done.rowcount:
         raise Missing(rig_id)

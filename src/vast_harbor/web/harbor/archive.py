@@ -3,7 +3,8 @@
 import re
 import sqlite3
 import time
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from typing import TypeVar
 
 from flask import Response, request, send_file
 from flask_openapi3.models.tag import Tag
@@ -25,6 +26,7 @@ from vast_harbor.formats.rig_archive import (
 )
 from vast_harbor.phrases import phrase
 from vast_harbor.store import log, monitor, pictures, rigs
+from vast_harbor.store.database import Database
 from vast_harbor.store.pictures import StoredPicture
 from vast_harbor.store.scratch import scratch
 from vast_harbor.web.base.answers import json_response
@@ -42,6 +44,11 @@ api = Blueprint(
 )  # fmt: skip
 
 READ_AT_ONCE = 1_000_000
+# What is kept in one transaction: others wait for none of them longer than a fifth of a second.
+ENTRIES_AT_ONCE, READINGS_AT_ONCE = 500, 5_000
+# Between two of them who waits gets its turn [s].
+BREATH_S = 0.002
+R = TypeVar("R")
 
 
 @api.get("/rigs/<int:rig_id>/archive", answers="application/zip")
@@ -98,26 +105,52 @@ def import_archive(query: KeyQuery) -> Response:
             while part := request.stream.read(READ_AT_ONCE):
                 out.write(part)
         archive = read(file, int(time.time()))
-    document = files.to_document(files.read(archive.document, data.reference()))
-    with database().writing() as db:
-        made, new = make_in(db, document, query.key)
+        document = files.to_document(files.read(archive.document, data.reference()))
+        where = database()
+        with where.writing() as db:
+            made, new = make_in(db, document, query.key, whole=False)
         if new:
-            _keep(db, made.id, archive)
+            try:
+                _keep(where, made.id, archive)
+            except BaseException:
+                with where.writing() as db:
+                    rigs.drop_coming(db, made.id)
+                raise
     return json_response(made, 201)
 
 
-def _keep(db: sqlite3.Connection, rig_id: int, archive: Archive) -> None:
-    for entry in archive.entries:
-        log.add(db, rig_id, {column: getattr(entry, column) for column in log.COLUMNS})
-    for part in archive.monitor:
-        of = part.about
-        number = monitor.add_file(db, rig_id, of.bank, of.name, of.digest, of.added_at)
-        monitor.tell(db, number, of.told)
-        monitor.add(db, rig_id, of.bank, number, part.rows)
-    for bank in {part.about.bank for part in archive.monitor if part.rows}:
-        ends = [int(row[0] or 0) for p in archive.monitor if p.about.bank == bank for row in p.rows]
-        sum_again(db, rig_id, bank, min(ends), max(ends))
-    for picture in archive.pictures:
-        about = picture.about
+def _keep(where: Database, rig_id: int, archive: Archive) -> None:
+    """Keep all that belongs to a rig, in slices that let others write between them, and show it then."""
+    for some in _slices(archive.entries, ENTRIES_AT_ONCE):
+        with where.writing() as db:
+            for entry in some:
+                log.add(db, rig_id, {column: getattr(entry, column) for column in log.COLUMNS})
+    kept: dict[str, list[tuple[int, int]]] = {}
+    for n, of in enumerate(archive.monitor):
+        with where.writing() as db:
+            number = monitor.add_file(db, rig_id, of.bank, of.name, of.digest, of.added_at)
+            monitor.tell(db, number, of.told)
+        for block in archive.readings(n):
+            for rows in _slices(block, READINGS_AT_ONCE):
+                with where.writing() as db:
+                    monitor.add(db, rig_id, of.bank, number, rows)
+                time.sleep(BREATH_S)
+            kept.setdefault(of.bank, []).append((int(block[0][0] or 0), int(block[-1][0] or 0)))
+    for bank, spans in kept.items():
+        for first, last in sorted(spans):
+            with where.writing() as db:
+                sum_again(db, rig_id, bank, first, last)
+            time.sleep(BREATH_S)
+    for about in archive.pictures:
+        picture = archive.picture(about)
         stored = StoredPicture(about.id, about.place, about.at, about.name, about.width, about.height)
-        pictures.add(db, rig_id, stored, picture.large, picture.small)
+        with where.writing() as db:
+            pictures.add(db, rig_id, stored, picture.large, picture.small)
+    with where.writing() as db:
+        rigs.reveal(db, rig_id)
+
+
+def _slices(rows: Sequence[R], most: int) -> Iterator[Sequence[R]]:
+    """Rows in slices of at most so many."""
+    for first in range(0, len(rows), most):
+        yield rows[first : first + most]

@@ -105,15 +105,18 @@ def store_document(document: dict[str, object], key: str = "", place: int = 0) -
 
 
 def make_in(
-    db: sqlite3.Connection, document: dict[str, object], key: str = "", place: int = 0
+    db: sqlite3.Connection, document: dict[str, object], key: str = "", place: int = 0, *, whole: bool = True
 ) -> tuple[MadeView, bool]:
-    """As :func:`store_document`, as part of a write transaction; and whether the rig is new."""
+    """As :func:`store_document`, as part of a write transaction; and whether the rig is new.
+
+    One that is not ``whole`` is shown only once it is revealed.
+    """
     if (known := rigs.made_under(db, key)) is not None:
         return MadeView(id=known[0], name=known[1]), False
     rig = document["rig"]
     assert isinstance(rig, dict)
     rig["name"] = free_name(str(rig["name"]), rigs.names(db))
-    return MadeView(id=rigs.add(db, document, key, place), name=rig["name"]), True
+    return MadeView(id=rigs.add(db, document, key, place, whole=whole), name=rig["name"]), True
 
 
 USUAL_PATTERN = "usual"
