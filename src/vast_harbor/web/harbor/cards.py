@@ -18,7 +18,7 @@ from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.packages import is_asked, packages_of
 from vast_harbor.core.review.bank_in_use import reminders
 from vast_harbor.core.sensitivity.open_topics import open_topics
-from vast_harbor.core.stops.compare import package_text, verdict_text
+from vast_harbor.core.stops.compare import verdict_text
 from vast_harbor.store import cards, rigs
 from vast_harbor.store.database import Database
 from vast_harbor.store.rigs import StoredRig, days_ago
@@ -49,7 +49,9 @@ class CardFigures(BaseModel):
     looking: bool = Field(
         default=False, description="Whether it is still to be seen what helps beside the bank"
     )
-    provisional: bool = Field(default=False, description="Whether what is not stated could turn the result")
+    provisional: bool = Field(
+        default=False, description="Whether what is not stated could turn a result that does not say so"
+    )
     due: list[str] = Field(default=[], description="Duties of its bank that are due")
     guide: str = Field(default="", description="The question of the guided start to go on with")
 
@@ -171,8 +173,9 @@ def _figures(stored: StoredRig, today: str, whole: bool) -> CardFigures:
         and not results.runs
         and is_asked(results)
         and results.verdict.answer.packages is None,
-        provisional=open_topics(results, data.reference()).provisional
-        or bool(package_text.to_find_out(results.verdict)),
+        # "For now" says so already.
+        provisional=not verdict_text.is_for_now(results.verdict)
+        and open_topics(results, data.reference()).provisional,
         guide=rig.guide,
     )
 

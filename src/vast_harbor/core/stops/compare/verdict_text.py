@@ -35,6 +35,14 @@ def advised(v: Verdict) -> Package | None:
     return package if package.improvements or package.keeps else None
 
 
+def is_for_now(v: Verdict) -> bool:
+    """Whether the line itself says that it holds for now: something is to be found out first."""
+    advice = advised(v)
+    if advice is None:
+        return v.question is not None and v.winner is not None and v.kind == BUY
+    return any(one.asks is not None for one in advice.improvements)
+
+
 def bank_line(v: Verdict) -> Sentence:
     """What is said of the bank in one line, whatever could be done beside it."""
     winner = v.winner
