@@ -16,11 +16,20 @@ function queueOf(send: (edit: UnsentEdit) => Promise<Outcome>) {
   const deliver = (edit: Unsent) => send(edit as UnsentEdit)
   const idle = vi.fn()
   const failed = vi.fn()
+  const slow = vi.fn()
   const tab = () => 'here'
   return {
-    queue: createOutbox({ deliver, idle, failed, shelf: createShelf(() => localStorage), tab }),
+    queue: createOutbox({
+      deliver,
+      idle,
+      failed,
+      slow,
+      shelf: createShelf(() => localStorage),
+      tab,
+    }),
     idle,
     failed,
+    slow,
   }
 }
 
@@ -47,6 +56,23 @@ describe('the outbox', () => {
     expect(sent.map((e) => e.field)).toEqual(['/a'])
     await answer()
     expect(sent.map((e) => e.field)).toEqual(['/a', '/b'])
+  })
+
+  it('says once that an answer takes long, and nothing of one that does not', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+    const { send, answer } = slow()
+    const { queue, slow: told } = queueOf(send)
+    queue.push(typed('/a', '1'))
+    await vi.advanceTimersByTimeAsync(900)
+    expect(told).not.toHaveBeenCalled()
+    await vi.advanceTimersByTimeAsync(200)
+    expect(told).toHaveBeenCalledTimes(1)
+    vi.useRealTimers()
+    await answer()
+    queue.push(typed('/b', '2'))
+    await settle()
+    await answer()
+    expect(told).toHaveBeenCalledTimes(1)
   })
 
   it('lets a newer edit take the place of one of the same field that waits', async () => {

@@ -39,6 +39,8 @@ interface Handlers {
   idle: () => void
   /** Something could not be done. */
   failed: () => void
+  /** What was sent has not been answered for a while. */
+  slow: () => void
   /** Where it is kept over a reload. */
   shelf: Shelf
   /** Of this window. */
@@ -46,6 +48,8 @@ interface Handlers {
 }
 
 const PREFIX = 'vast-harbor-unsent-'
+/** After so long it is said that it takes long [ms]. */
+const SLOW = 1000
 /** How long to wait before the next try [ms]: longer each time. */
 const WAITS = [500, 1000, 2000, 4000, 8000, 15000]
 
@@ -53,7 +57,7 @@ const WAITS = [500, 1000, 2000, 4000, 8000, 15000]
  * Everything that changes or makes a rig, in order, one after the other. What is not answered stays, over a reload too,
  * and is sent again by itself. A newer edit of a field takes the place of one of the same field that waits.
  */
-export function createOutbox({ deliver, idle, failed, shelf, tab }: Handlers) {
+export function createOutbox({ deliver, idle, failed, slow, shelf, tab }: Handlers) {
   const entries = shallowReactive<Unsent[]>([])
   const unanswered = ref(false)
   let turn: Promise<void> = Promise.resolve()
@@ -84,13 +88,17 @@ export function createOutbox({ deliver, idle, failed, shelf, tab }: Handlers) {
     const next = entries[0]
     if (!next) return
     sending = next
+    const patience = window.setTimeout(slow, SLOW)
     const outcome = await deliver(next)
       .catch((error) => {
         // What cannot be sent at all does not hold up the rest.
         settle(next)
         throw error
       })
-      .finally(() => (sending = undefined))
+      .finally(() => {
+        sending = undefined
+        clearTimeout(patience)
+      })
     if (outcome === 'unanswered') {
       unanswered.value = true
       clearTimeout(timer)

@@ -18,6 +18,8 @@ import { freshKey, useWindow } from './useWindow'
 
 /** How long nothing is edited before what takes long is run anew [ms]. */
 const PAUSE_BEFORE_RUN = 350
+/** How long it is not said again that saving takes long [ms]. */
+const SLOW_AGAIN = 30_000
 /** A document with a choice made in it, where it only sets values that are there, or kept by name. */
 function chosen(document: RigFile, edit: UnsentEdit): RigFile {
   const operations = placedAll(edit.operations, document)
@@ -41,6 +43,7 @@ const BY_NAME =
 export const usePlan = defineStore('plan', () => {
   const ui = useUi()
   let catchingUp = 0
+  let toldSlow = 0
   /** The field that was typed into last. */
   let lastTyped = ''
   /** Fields typed into, each with its place in the order of typing. */
@@ -93,6 +96,11 @@ export const usePlan = defineStore('plan', () => {
       if (shown.unfinished()) catchingUp = window.setTimeout(shown.catchUp, PAUSE_BEFORE_RUN)
     },
     failed: () => say(phrase('shared.plan.change_did_arrive_please')),
+    // Once in a while: who edits quickly beside a slow disk is not told at every key.
+    slow: () => {
+      if (Date.now() - toldSlow > SLOW_AGAIN) say(phrase('shared.plan.still_saving'))
+      toldSlow = Date.now()
+    },
     shelf,
     tab: () => here.tab,
   })
