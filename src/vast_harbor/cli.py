@@ -34,6 +34,7 @@ from vast_harbor.store.scratch import scratch, sweep
 from vast_harbor.store.trouble import Trouble
 from vast_harbor.web.base import security
 from vast_harbor.web.harbor.cards import renew_in_background
+from vast_harbor.web.log import live_routes
 from vast_harbor.web.log.demo_log import add_demo_log
 from vast_harbor.web.log.live import begin_of
 from vast_harbor.web.log.live_routes import played_trial
@@ -207,6 +208,7 @@ def _serve(args: argparse.Namespace) -> int:
     # An edit that lets go of the interpreter waits this long at most until it has it back [s].
     sys.setswitchinterval(0.001)
     renew_in_background(app)
+    live_routes.go_on(app)
     # A shell that starts it in the background has it ignore interrupts: who sends one means it.
     for asked_to_end in (signal.SIGTERM, signal.SIGINT):
         signal.signal(asked_to_end, _end)

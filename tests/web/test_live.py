@@ -10,7 +10,7 @@ from vast_harbor.formats import signal_k
 from vast_harbor.store import monitor
 from vast_harbor.store.database import Database
 from vast_harbor.store.trouble import Trouble
-from vast_harbor.web.log import live
+from vast_harbor.web.log import live, live_routes
 
 FAST = {"hours_per_second": 2000, "zone": "Europe/Oslo"}
 
@@ -243,3 +243,39 @@ def test_odd_numbers_and_times_are_left_out_and_told_and_the_feed_goes_on(client
     assert "values or times that cannot be" in view["problem"]
     kept = [row[2] for row in readings(client, rig)]
     assert 12.5 in kept and 13.0 in kept and all(v < 100 for v in kept)
+
+
+def test_a_server_that_was_listened_to_is_so_again_when_the_program_starts_again(client, rig) -> None:
+    app, number = client.application, int(rig.split("/")[-1])
+    with socket.create_server(("127.0.0.1", 0)) as server:
+        heard = threading.Semaphore(0)
+
+        def serve() -> None:
+            while True:
+                try:
+                    line, _ = server.accept()
+                except OSError:
+                    return
+                heard.release()
+                line.recv(1)
+                line.close()
+
+        threading.Thread(target=serve, daemon=True).start()
+        body = {"source": "signal_k", "host": "localhost", "port": server.getsockname()[1], "zone": "UTC"}
+        assert client.post(f"{rig}/log/live", json=body).status_code == 200
+        assert heard.acquire(timeout=20)
+
+        def started_again() -> bool:
+            """Whether it is listened to in a program that starts now."""
+            app.config["FEEDS"].end(number)
+            app.config["FEEDS"] = live.Feeds()
+            live_routes.go_on(app)
+            return app.config["FEEDS"].of(number) is not None and heard.acquire(timeout=20)
+
+        assert started_again() and client.get(f"{rig}/log/live").get_json()["running"]
+        # What was stopped stays so, and what was simulated ends with the program.
+        client.delete(f"{rig}/log/live")
+        assert not started_again()
+        client.post(f"{rig}/log/live", json=body)
+        client.post(f"{rig}/log/live", json={"source": "trial", **FAST})
+        assert not started_again()

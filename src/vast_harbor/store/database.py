@@ -259,3 +259,16 @@ def set_setting(connection: sqlite3.Connection, key: str, value: str) -> None:
         "ON CONFLICT (key) DO UPDATE SET value = excluded.value",
         (key, value),
     )
+
+
+def drop_setting(connection: sqlite3.Connection, key: str) -> None:
+    """Forget a setting of the database; nothing where it is not set."""
+    connection.execute("DELETE FROM setting WHERE key = ?", (key,))
+
+
+def settings_of(connection: sqlite3.Connection, prefix: str) -> dict[str, str]:
+    """The settings whose keys begin so, by the rest of their keys."""
+    rows = connection.execute(
+        "SELECT key, value FROM setting WHERE substr(key, 1, ?) = ?", (len(prefix), prefix)
+    )
+    return {str(row["key"])[len(prefix) :]: str(row["value"]) for row in rows}

@@ -207,6 +207,7 @@ class SignalKSource:
         into_bank: whether its current above 0 flows into the bank.
         name: what its readings are kept under.
         server: one that belongs to this feed and ends with it.
+        address: of the host, looked at; empty to look it up whenever it is dialled.
     """
 
     def __init__(
@@ -220,8 +221,7 @@ class SignalKSource:
         address: str = "",
     ) -> None:
         self.name = name or phrase("log.live.signal_k", host=host)
-        # The address that was found to be of one's own network is the one that is dialled.
-        self._at, self._dials = (host, port), (address or host, port)
+        self._at, self._address = (host, port), address
         self._battery, self._sign = battery, 1.0 if into_bank else -1.0
         self._server, self.batteries = server, list[str]()
 
@@ -232,7 +232,7 @@ class SignalKSource:
         try:
             while not feed.ended.is_set():
                 try:
-                    with closing(socket.create_connection(self._dials, PATIENCE_S)) as line:
+                    with closing(self._dialled()) as line:
                         feed.problem, pause = "", AGAIN_S
                         for value in self._values(line, feed):
                             if value is None:
@@ -259,6 +259,14 @@ class SignalKSource:
         finally:
             if self._server is not None:
                 self._server.close()
+
+    def _dialled(self) -> socket.socket:
+        """A connection to the address that was found to be of one's own network, and to no other."""
+        host, port = self._at
+        address = self._address or address_of(host)
+        if address is None:
+            raise OSError
+        return socket.create_connection((address, port), PATIENCE_S)
 
     def _reading(self, at: float, held: dict[str, float]) -> Heard:
         amps = held.get("amps")

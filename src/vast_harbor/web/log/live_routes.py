@@ -4,7 +4,7 @@ import time
 from typing import Literal
 
 import numpy as np
-from flask import Response, current_app
+from flask import Flask, Response, current_app
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -15,8 +15,10 @@ from vast_harbor.formats.csv_table import CsvError
 from vast_harbor.formats.door import clean
 from vast_harbor.formats.monitor_log import ahead_at, zone_of
 from vast_harbor.formats.monitor_rows import readings_of
-from vast_harbor.formats.problem import Problem
+from vast_harbor.formats.problem import Problem, RigFileError
 from vast_harbor.phrases import phrase
+from vast_harbor.store import rigs
+from vast_harbor.store.database import drop_setting, set_setting, settings_of
 from vast_harbor.web.base.answers import json_response
 from vast_harbor.web.base.blueprint import Blueprint
 from vast_harbor.web.base.database import database
@@ -33,6 +35,10 @@ api = Blueprint(
     "live", __name__, url_prefix="/api", abp_tags=[Tag(name="log")],
     abp_responses={404: ProblemsView, 422: ProblemsView, 503: ProblemsView},
 )  # fmt: skip
+
+
+# Begins the key of the setting that holds what a rig listens to.
+GOES_ON = "listens:"
 
 
 class LiveBody(BaseModel):
@@ -91,13 +97,41 @@ def begin_live(path: RigPath, body: LiveBody) -> Response:
     system_v = 12.0 if body.bank == "starting" else rig_file.rig.system_v
     if not _feeds().begin(database(), Feed(path.rig_id, body.bank, body.zone, system_v, source)):
         return problems(503, Problem("", phrase("log.live.full")))
+    with database().writing() as db:
+        # What is simulated ends with the program; a real one is listened to again after it.
+        if body.source == "signal_k":
+            set_setting(db, f"{GOES_ON}{path.rig_id}", body.model_dump_json())
+        else:
+            drop_setting(db, f"{GOES_ON}{path.rig_id}")
     return json_response(_view(path.rig_id))
+
+
+def go_on(app: Flask) -> None:
+    """Listen again to what was listened to when the program ended.
+
+    Args:
+        app: the application, its database open.
+    """
+    where, feeds = app.config["DATABASE"], app.config["FEEDS"]
+    with where.reading() as db:
+        for rig_id, said in settings_of(db, GOES_ON).items():
+            try:
+                body, rig_file = LiveBody.model_validate_json(said), read_stored(db, int(rig_id))
+                zone_of(body.zone)
+            except (ValueError, rigs.Missing, RigFileError):
+                # A rig that is gone, or cannot be read.
+                continue
+            system_v = 12.0 if body.bank == "starting" else rig_file.rig.system_v
+            source = SignalKSource(clean(body.host).strip(), body.port, body.battery, body.into_bank)
+            feeds.begin(where, Feed(int(rig_id), body.bank, body.zone, system_v, source))
 
 
 @api.delete("/rigs/<int:rig_id>/log/live", responses={200: LiveView})
 def end_live(path: RigPath) -> Response:
     """Stop to listen; what was heard is kept."""
     _feeds().end(path.rig_id)
+    with database().writing() as db:
+        drop_setting(db, f"{GOES_ON}{path.rig_id}")
     return json_response(_view(path.rig_id))
 
 
