@@ -6,6 +6,8 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 
+from vast_harbor.web.log import routes
+
 NOW = int(datetime.now(UTC).timestamp())
 
 
@@ -56,6 +58,17 @@ def test_what_cannot_be_is_refused_at_its_field(client, rig, text, field, says) 
     problem = refused.get_json()["problems"][0]
     assert problem["path"] == f"/{field}" and says in problem["message"].replace("\u202f", " ")
     assert entries(client, rig) == []
+
+
+def test_a_clock_that_was_set_back_refuses_no_true_date(client, rig, monkeypatch) -> None:
+    monkeypatch.setattr(routes.time, "time", lambda: NOW - 400 * 86_400.0)
+    assert client.post(f"/api/rigs/{rig}/log", json=line("12.9 V")).status_code == 200
+    sent = form(values={"volts": "12.8"})
+    # A form tells what the clock of its sender says, too; what neither clock says is refused.
+    assert client.put(f"/api/rigs/{rig}/log/two", json=sent | {"clock": NOW}).status_code == 200
+    for refused in (sent, sent | {"clock": NOW - 3 * 86_400}):
+        assert client.put(f"/api/rigs/{rig}/log/three", json=refused).status_code == 422
+    assert len(entries(client, rig)) == 2
 
 
 def test_an_entry_of_the_form_is_changed_removed_and_brought_back(client, rig) -> None:

@@ -49,6 +49,7 @@ async function save() {
   const at = Math.floor(new Date(`${form.when}Z`).getTime() / 1000) - 60 * start.offset_min
   const body = {
     revision: props.entry?.revision ?? 0,
+    clock: now().at,
     // A time that was not touched keeps its seconds.
     at: form.when === local ? start.at : Number.isFinite(at) ? at : start.at,
     offset_min: start.offset_min,

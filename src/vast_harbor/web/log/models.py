@@ -31,6 +31,7 @@ class LogEntryBody(BaseModel):
 
     revision: int = Field(default=0, ge=0, description="At which it was read; 0 for a new one")
     at: int = Field(ge=0, le=2**36)
+    clock: int = Field(default=0, ge=0, le=2**36, description="What the sender's clock says; 0 untold")
     offset_min: int = Field(default=0, ge=-1440, le=1440)
     kind: str = Field(max_length=20)
     bank: str = Field(default="present", max_length=20)

@@ -99,7 +99,12 @@ def _understood(body: LogLineBody, id: str, rig_file: RigFile) -> Entry:
     hand = Hand(number_format(rig_file.rig.numbers), rig_file.rig.currency, body.bank)
     entry = understand(id, clean(body.line), body.at, body.offset_min, hand)
     values = {name: getattr(entry, name) for name in UNITS}
-    return checked(entry, values, _context(rig_file, typed=False), int(time.time()))
+    return checked(entry, values, _context(rig_file, typed=False), _clock(body.at))
+
+
+def _clock(sender: int) -> int:
+    """What time it is [s]: of the clock here and the sender's the later, since one may have been set back."""
+    return max(int(time.time()), sender)
 
 
 def _there(rig_id: int, entry: Entry, rig_file: RigFile) -> Entry:
@@ -182,9 +187,9 @@ def put_entry(path: EntryPath, body: LogEntryBody) -> Response:
         return problems(
             422, Problem("/values", phrase("log.answers.field", names=", ".join(sorted(unknown))))
         )
-    given = body.model_dump(exclude={"revision", "values"})
+    given = body.model_dump(exclude={"revision", "values", "clock"})
     typed = {name: clean(text).strip() or None for name, text in body.values.items()}
-    entry = checked(Entry(path.entry_id, **given), typed, _context(rig_file, typed=True), int(time.time()))
+    entry = checked(Entry(path.entry_id, **given), typed, _context(rig_file, typed=True), _clock(body.clock))
     if not body.revision:
         _there(path.rig_id, entry, rig_file)
     try:
@@ -281,7 +286,7 @@ def do_duty(path: DutyPath, body: DutyBody) -> Response:
         until=body.at + 86_400 * body.put_off_days if body.put_off_days else None,
         text=text,
     )
-    entry = checked(entry, {}, _context(rig_file, typed=False), int(time.time()))
+    entry = checked(entry, {}, _context(rig_file, typed=False), _clock(body.at))
     return _added(path.rig_id, entry, rig_file)
 
 
