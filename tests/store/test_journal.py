@@ -1,13 +1,16 @@
-"""The journal as a machine: whatever is edited, undone and redone, it never loses a state."""
+"""The journal as a machine: whatever is edited, undone, sent again, killed and restored, no state is lost and
+nothing is done twice."""
 
 import copy
+import tempfile
+from pathlib import Path
 
 from hypothesis import settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, precondition, rule
 
 from vast_harbor.formats.rig_file import new_rig
-from vast_harbor.store import rigs
+from vast_harbor.store import backup, rigs
 from vast_harbor.store.database import Database
 
 
@@ -16,22 +19,27 @@ class Journal(RuleBasedStateMachine):
 
     @initialize()
     def open(self) -> None:
-        import tempfile
-        from pathlib import Path
-
         self.folder = tempfile.TemporaryDirectory()
-        self.database = Database(Path(self.folder.name) / "h.sqlite3")
+        self.path = Path(self.folder.name) / "h.sqlite3"
+        self.database = Database(self.path)
         with self.database.writing() as db:
             self.rig_id = rigs.add(db, new_rig("Test"))
         self.done = [new_rig("Test")]
         self.undone: list = []
+        # What was sent, each under its key; and what a copy holds.
+        self.sent: list = []
+        self.count = 0
+        self.copied: tuple | None = None
 
     def teardown(self) -> None:
         self.folder.cleanup()
 
     def apply(self, document) -> None:
+        self.count += 1
+        key = f"k{self.count}"
         with self.database.writing() as db:
-            rigs.change(db, rigs.get(db, self.rig_id), document, "edit")
+            rigs.change(db, rigs.get(db, self.rig_id), document, "edit", key=key)
+        self.sent.append((key, document))
         if document != self.done[-1]:
             self.done.append(document)
             self.undone = []
@@ -55,6 +63,35 @@ class Journal(RuleBasedStateMachine):
         document["day"]["loads"].pop(data.draw(st.integers(0, len(document["day"]["loads"]) - 1)))
         self.apply(document)
 
+    @precondition(lambda self: self.sent)
+    @rule(data=st.data())
+    def send_again(self, data) -> None:
+        key, document = data.draw(st.sampled_from(self.sent))
+        with self.database.writing() as db:
+            # As the server does: what is known by its key is done.
+            if not rigs.done(db, self.rig_id, key):
+                rigs.change(db, rigs.get(db, self.rig_id), document, "edit", key=key)
+
+    @rule()
+    def kill(self) -> None:
+        # Nothing is closed or folded in before the next one opens the file.
+        self.database = Database(self.path)
+
+    @rule()
+    def copy_all(self) -> None:
+        backup.copy(self.path, self.path.with_name("copy.sqlite3"))
+        self.copied = (self.done[:], self.undone[:], self.sent[:])
+
+    @precondition(lambda self: self.copied)
+    @rule()
+    def put_in(self) -> None:
+        copied = self.path.with_name("copy.sqlite3")
+        before = self.database.put_in(
+            copied, lambda: backup.keep_before_restore(copied, self.path, "2026-12-01")
+        )
+        assert backup.verify(before)
+        self.done, self.undone, self.sent = (list(one) for one in self.copied)
+
     @rule()
     def undo(self) -> None:
         with self.database.writing() as db:
@@ -76,6 +113,7 @@ class Journal(RuleBasedStateMachine):
         if hasattr(self, "done"):
             with self.database.reading() as db:
                 stored = rigs.get(db, self.rig_id)
+                assert all(rigs.done(db, self.rig_id, key) for key, _ in self.sent)
             assert stored.document == self.done[-1]
             assert (stored.undo is not None) == (len(self.done) > 1)
             assert (stored.redo is not None) == bool(self.undone)
