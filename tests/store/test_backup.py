@@ -155,3 +155,16 @@ def test_what_killed_programs_left_is_swept_and_what_others_need_stays(path, tmp
         assert mine.is_dir() and other.is_dir() and folders["new"].is_dir()
     assert not any(one.exists() for one in (*halves, folders["ended"], folders["nobodys"], mine))
     assert path.exists() and kept.exists()
+
+
+def test_only_what_is_damaged_is_set_aside_by_a_restore(path, tmp_path) -> None:
+    made(path, "A").close()
+    copied = backup.copy(path, tmp_path / "copy.sqlite3")
+    with closing(sqlite3.connect(path)) as db:
+        db.execute("PRAGMA user_version = 99")
+    with pytest.raises(backup.BadCopy, match="Update the program"):
+        backup.put_back(copied, path, "2026-12-01")
+    assert not list(path.parent.glob("*damaged*"))
+    path.write_bytes(path.read_bytes()[:5000])
+    aside = backup.put_back(copied, path, "2026-12-01")
+    assert aside.name == "harbor-damaged-2026-12-01-1.sqlite3" and backup.count(path) == 1

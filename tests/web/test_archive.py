@@ -248,6 +248,25 @@ def test_what_did_not_come_whole_is_given_up(client, full, in_small_slices, monk
     assert kept_of(client, 2) == 0 and len(client.get("/api/rigs").get_json()["rigs"]) == 1
 
 
+def test_what_did_not_come_whole_is_not_taken_for_made_when_it_is_sent_again(
+    client, full, in_small_slices, monkeypatch
+) -> None:
+    body = packed(client, full)
+
+    def broken(*_: object) -> None:
+        raise OSError(28, "No space left on device")
+
+    with monkeypatch.context() as full_disk:
+        # Nor can it be cleared away for want of room.
+        full_disk.setattr(pictures, "add", broken)
+        full_disk.setattr(rigs, "drop_coming", broken)
+        assert client.post(f"{ARCHIVE}?key=mine", data=body).status_code == 507
+    made = client.post(f"{ARCHIVE}?key=mine", data=body).get_json()["id"]
+    assert all_of(client, f"/api/rigs/{made}") == all_of(client, full)
+    with client.application.config["DATABASE"].reading() as db:
+        assert db.execute("SELECT count(*) FROM rig").fetchone()[0] == 2
+
+
 def test_more_readings_than_anybody_has_are_refused_before_any_is_kept(client, full, monkeypatch) -> None:
     monkeypatch.setattr(rig_archive, "MOST_READINGS", 100)
     answer = client.post(ARCHIVE, data=packed(client, full))

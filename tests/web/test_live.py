@@ -279,3 +279,8 @@ def test_a_server_that_was_listened_to_is_so_again_when_the_program_starts_again
         client.post(f"{rig}/log/live", json=body)
         client.post(f"{rig}/log/live", json={"source": "trial", **FAST})
         assert not started_again()
+        # A rig that was deleted is not listened for, nor is another one that is given its number.
+        client.post(f"{rig}/log/live", json=body)
+        client.delete(rig)
+        client.post(f"{rig}/restore")
+        assert not started_again()

@@ -5,6 +5,7 @@ from contextlib import closing, suppress
 from pathlib import Path
 
 from vast_harbor.phrases import phrase
+from vast_harbor.store.trouble import is_damage
 from vast_harbor.store.versions import scripts
 
 MOST = 14
@@ -153,7 +154,7 @@ def put_back(file: Path, database: Path, today: str) -> Path | None:
     """
     verify(file)
     before = None
-    if database.exists() and not _is_whole(database):
+    if database.exists() and _is_damaged(database):
         before = _set_aside(database, today)
     elif database.exists():
         before = keep_before_restore(file, database, today)
@@ -173,6 +174,15 @@ def _is_whole(file: Path) -> bool:
     except BadCopy:
         return False
     return True
+
+
+def _is_damaged(file: Path) -> bool:
+    """Whether a database is damaged: not one that is locked, of a newer version, or of another program."""
+    try:
+        with closing(_reading(file)) as db:
+            return bool(db.execute("PRAGMA quick_check(1)").fetchone()[0] != "ok")
+    except sqlite3.Error as error:
+        return is_damage(error)
 
 
 def _set_aside(database: Path, today: str) -> Path:

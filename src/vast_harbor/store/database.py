@@ -92,7 +92,7 @@ class Database:
         """One writer of this program after the other: who waits here comes next, where SQLite would have it
         try from time to time."""
         if not self._turns.acquire(timeout=WAIT_S):
-            raise Trouble(phrase("keeping.trouble.another_program_locked_another", path=self.path))
+            raise Trouble(phrase("keeping.database.being_written"))
         try:
             yield
         finally:

@@ -10,6 +10,7 @@ import jsonpointer
 from pydantic_core import from_json, to_json
 
 from vast_harbor.phrases import phrase
+from vast_harbor.store.database import drop_setting
 from vast_harbor.store.json_difference import difference
 from vast_harbor.store.log import LastDays, last_days
 
@@ -21,6 +22,8 @@ ONE_EDIT = timedelta(seconds=4)
 KEPT_AFTER_DELETION = timedelta(days=30)
 # Stands in place of the time of deletion of a rig that is being taken in.
 COMING = "coming"
+# Begins the key of the setting that holds which monitor is listened to for a rig, its number behind.
+LISTENS = "listens:"
 
 Document = dict[str, Any]
 
@@ -248,7 +251,11 @@ def drop_coming(db: sqlite3.Connection, rig_id: int | None = None) -> None:
 
 def made_under(db: sqlite3.Connection, key: str) -> tuple[int, str] | None:
     """Id and name of the rig, deleted or not, that was stored under the sender's own key before."""
-    row = db.execute("SELECT id, name FROM rig WHERE key = ?", (key,)).fetchone() if key else None
+    if not key:
+        return None
+    # Of one that did not come whole nothing was acknowledged: it comes anew.
+    db.execute("DELETE FROM rig WHERE key = ? AND deleted_at = ?", (key, COMING))
+    row = db.execute("SELECT id, name FROM rig WHERE key = ?", (key,)).fetchone()
     return None if row is None else (int(row["id"]), str(row["name"]))
 
 
@@ -257,6 +264,8 @@ def delete(db: sqlite3.Connection, rig_id: int) -> None:
     done = db.execute("UPDATE rig SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL", (_now(), rig_id))
     if not done.rowcount:
         raise Missing(rig_id)
+    # Its number may be another rig's one day: no monitor goes on being listened to for it.
+    drop_setting(db, f"{LISTENS}{rig_id}")
     db.execute("DELETE FROM rig WHERE deleted_at < ?", (days_ago(KEPT_AFTER_DELETION),))
 
 

@@ -37,10 +37,6 @@ api = Blueprint(
 )  # fmt: skip
 
 
-# Begins the key of the setting that holds what a rig listens to.
-GOES_ON = "listens:"
-
-
 class LiveBody(BaseModel):
     """What is listened to."""
 
@@ -100,9 +96,9 @@ def begin_live(path: RigPath, body: LiveBody) -> Response:
     with database().writing() as db:
         # What is simulated ends with the program; a real one is listened to again after it.
         if body.source == "signal_k":
-            set_setting(db, f"{GOES_ON}{path.rig_id}", body.model_dump_json())
+            set_setting(db, f"{rigs.LISTENS}{path.rig_id}", body.model_dump_json())
         else:
-            drop_setting(db, f"{GOES_ON}{path.rig_id}")
+            drop_setting(db, f"{rigs.LISTENS}{path.rig_id}")
     return json_response(_view(path.rig_id))
 
 
@@ -114,7 +110,7 @@ def go_on(app: Flask) -> None:
     """
     where, feeds = app.config["DATABASE"], app.config["FEEDS"]
     with where.reading() as db:
-        for rig_id, said in settings_of(db, GOES_ON).items():
+        for rig_id, said in settings_of(db, rigs.LISTENS).items():
             try:
                 body, rig_file = LiveBody.model_validate_json(said), read_stored(db, int(rig_id))
                 zone_of(body.zone)
@@ -131,7 +127,7 @@ def end_live(path: RigPath) -> Response:
     """Stop to listen; what was heard is kept."""
     _feeds().end(path.rig_id)
     with database().writing() as db:
-        drop_setting(db, f"{GOES_ON}{path.rig_id}")
+        drop_setting(db, f"{rigs.LISTENS}{path.rig_id}")
     return json_response(_view(path.rig_id))
 
 
