@@ -17,10 +17,12 @@ function queueOf(send: (edit: UnsentEdit) => Promise<Outcome>) {
   const idle = vi.fn()
   const failed = vi.fn()
   const slow = vi.fn()
+  const undo = vi.fn(async () => {})
   const tab = () => 'here'
   return {
     queue: createOutbox({
       deliver,
+      undo,
       idle,
       failed,
       slow,
@@ -30,6 +32,7 @@ function queueOf(send: (edit: UnsentEdit) => Promise<Outcome>) {
     idle,
     failed,
     slow,
+    undo,
   }
 }
 
@@ -41,7 +44,7 @@ function slow() {
   const answers: (() => void)[] = []
   const send = (edit: UnsentEdit) => {
     sent.push(edit)
-    return new Promise<Outcome>((done) => answers.push(() => done('settled')))
+    return new Promise<Outcome>((done) => answers.push(() => done('stored')))
   }
   return { sent, send, answer: async () => (answers.shift()!(), await settle()) }
 }
@@ -102,7 +105,7 @@ describe('the outbox', () => {
   })
 
   it('keeps steps and choices apart, though they have no field', async () => {
-    const send = vi.fn(async () => 'settled' as const)
+    const send = vi.fn(async () => 'stored' as const)
     const { queue } = queueOf(send)
     queue.push({ ...typed('', '1'), label: 'one' })
     queue.push({ ...typed('', '2'), label: 'two' })
@@ -113,7 +116,7 @@ describe('the outbox', () => {
   it('tells of a failure and goes on with what waits', async () => {
     const send = vi.fn(async (edit: UnsentEdit) => {
       if (edit.field === '/a') throw new Error('lost')
-      return 'settled' as const
+      return 'stored' as const
     })
     const { queue, failed, idle } = queueOf(send)
     queue.push(typed('/a', '1'))
@@ -142,7 +145,7 @@ describe('the outbox', () => {
   it('keeps what nobody answers, in order, and sends it by itself later', async () => {
     vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
     const outcomes: Outcome[] = ['unanswered', 'unanswered']
-    const send = vi.fn(async (edit: UnsentEdit) => (void edit, outcomes.shift() ?? 'settled'))
+    const send = vi.fn(async (edit: UnsentEdit) => (void edit, outcomes.shift() ?? 'stored'))
     const { queue } = queueOf(send)
     await queue.push(typed('/a', '1'))
     await queue.push(typed('/b', '2'))
@@ -176,7 +179,7 @@ describe('the outbox', () => {
     const lost = queueOf(async () => 'unanswered')
     await lost.queue.push(typed('/a', '1'))
     localStorage.setItem('vast-harbor-unsent-gone', JSON.stringify([typed('/b', '2')]))
-    const send = vi.fn(async (edit: UnsentEdit) => (void edit, 'settled' as const))
+    const send = vi.fn(async (edit: UnsentEdit) => (void edit, 'stored' as const))
     const { queue } = queueOf(send)
     await queue.adopt('here')
     expect(queue.left()).toEqual(['gone'])
@@ -185,14 +188,29 @@ describe('the outbox', () => {
     expect(queue.left()).toEqual([])
   })
 
-  it('gives back the last that waits, of the rig that is meant', async () => {
-    const { queue } = queueOf(async () => 'unanswered')
+  it('takes back the last that waits, of the rig that is meant; what was sent when it is stored', async () => {
+    const outcomes: Outcome[] = ['unanswered']
+    const { queue, undo } = queueOf(async () => outcomes.shift() ?? 'stored')
     await queue.push(typed('/a', '1'))
+    // Typed on, it is one step with what was sent.
+    await queue.push(typed('/a', '12'))
     await queue.push(typed('/b', '2'))
     await queue.push({ ...typed('/c', '3'), rig: 8 })
     expect(queue.takeBack(7)!.field).toBe('/b')
-    expect(queue.takeBack(7)!.field).toBe('/a')
+    expect(queue.takeBack(7)).toMatchObject({ field: '/a', undone: true })
     expect(queue.takeBack(7)).toBeUndefined()
-    expect(queue.count.value).toBe(1)
+    expect(queue.count.value).toBe(2)
+    await queue.again()
+    expect(undo).toHaveBeenCalledOnce()
+    expect(queue.count.value).toBe(0)
+  })
+
+  it('goes on sending when what waited was all taken back', async () => {
+    const outcomes: Outcome[] = ['unanswered']
+    const { queue } = queueOf(async () => outcomes.shift() ?? 'stored')
+    await queue.push(typed('/a', '1'))
+    queue.drop(queue.entries[0]!.key)
+    await queue.push(typed('/b', '2'))
+    expect(queue.count.value).toBe(0)
   })
 })

@@ -280,23 +280,36 @@ describe('steps and rows', () => {
     expect(fake.asked.length).toBe(1)
     await plan.type('/rig/name', 'Heron', 'name')
     fake.next = ['unreachable']
+    await plan.edit('kind', { op: 'replace', path: '/rig/kind', value: 'boat' })
     await plan.type('/rig/years_kept', '12', 'years')
     expect(plan.drafts['/rig/years_kept']!.text).toBe('12')
-    expect(plan.unsent).toBe(1)
+    expect(plan.unsent).toBe(2)
     const steps = plan.steps
     // What is not stored yet goes first, and nothing else.
     await plan.step('undo')
     expect(plan.drafts).toEqual({})
     expect(plan.steps).toBe(steps + 1)
     expect(toasts()).toEqual(['Undone before it was saved: years'])
+    // Of what was sent nobody knows whether it is stored: it is undone with the answer.
+    await plan.step('undo')
+    expect(plan.unsent).toBe(1)
+    expect(toasts().at(-1)).toBe('To be undone when the program answers: kind')
+    await plan.step('undo')
+    expect(toasts().at(-1)).toContain('does not answer')
     fake.others['POST /api/rigs/7/undo'] = () => ({
       version: 'u',
       revision: 3,
       did: 'name',
       whole: { ...fake.shown, revision: 3 },
     })
+    await plan.sendAgain()
+    expect(fake.asked.at(-1)!.path).toBe('/api/rigs/7/undo')
+    expect(fake.asked.at(-1)!.body).toEqual({ revision: 3 })
+    expect(plan.unsent).toBe(0)
+    fake.shown = { ...fake.shown, undo: 'name' }
+    await plan.open(7)
     await plan.step('undo')
-    expect(fake.asked.at(-1)!.body).toEqual({ revision: 2 })
+    expect(fake.asked.at(-1)!.body).toEqual({ revision: 3 })
     expect(toasts().at(-1)).toBe('Undone: name')
   })
 })

@@ -62,7 +62,7 @@ export function useNewRigs(say: (text: string) => void) {
           message: problemsOf(error)[0]!.message,
         }),
       )
-    return 'settled'
+    return data ? 'stored' : 'refused'
   }
 
   return { deliver, why, expect: (key: string, asker: Asker) => void askers.set(key, asker) }

@@ -14,6 +14,8 @@ interface Waiting {
   key: string
   label: string
   rig: number
+  /** It may be stored, and its owner wants it undone. */
+  undone?: boolean
 }
 
 /** An edit that is not stored yet; its rows are named by id. */
@@ -30,11 +32,13 @@ export type Unsent = UnsentEdit | UnsentRig
 export const isRig = (entry: Unsent): entry is UnsentRig => 'make' in entry
 export const isEdit = (entry: Unsent): entry is UnsentEdit => !isRig(entry)
 
-/** What became of an edit: it is settled, by being stored or refused, or nobody answered. */
-export type Outcome = 'settled' | 'unanswered'
+/** What became of an edit; nobody knows where nobody answered. */
+export type Outcome = 'stored' | 'refused' | 'unanswered'
 
 interface Handlers {
   deliver: (edit: Unsent) => Promise<Outcome>
+  /** Take a stored edit back. */
+  undo: (edit: UnsentEdit) => Promise<void>
   /** Nothing waits any more. */
   idle: () => void
   /** Something could not be done. */
@@ -57,9 +61,13 @@ const WAITS = [500, 1000, 2000, 4000, 8000, 15000]
  * Everything that changes or makes a rig, in order, one after the other. What is not answered stays, over a reload too,
  * and is sent again by itself. A newer edit of a field takes the place of one of the same field that waits.
  */
-export function createOutbox({ deliver, idle, failed, slow, shelf, tab }: Handlers) {
+export function createOutbox({ deliver, undo, idle, failed, slow, shelf, tab }: Handlers) {
   const entries = shallowReactive<Unsent[]>([])
   const unanswered = ref(false)
+  /** Keys of those of which the server cannot have heard. */
+  const unheard = new Set<string>()
+  /** Keys of those that another window left. */
+  const adopted = new Set<string>()
   let turn: Promise<void> = Promise.resolve()
   let waiting = 0
   let sending: Unsent | undefined
@@ -68,9 +76,11 @@ export function createOutbox({ deliver, idle, failed, slow, shelf, tab }: Handle
 
   const place = (of = tab()) => `${PREFIX}${of}`
 
-  function keep() {
-    if (entries.length) shelf.write(place(), JSON.stringify(entries))
-    else shelf.drop(place())
+  /** Whether what waits outlives the page. */
+  function keep(): boolean {
+    if (entries.length) return shelf.write(place(), JSON.stringify(entries))
+    shelf.drop(place())
+    return true
   }
 
   /** Do something when all before it is done: at once where nothing is, before anything is drawn again. */
@@ -88,6 +98,7 @@ export function createOutbox({ deliver, idle, failed, slow, shelf, tab }: Handle
     const next = entries[0]
     if (!next) return
     sending = next
+    unheard.delete(next.key)
     const patience = window.setTimeout(slow, SLOW)
     const outcome = await deliver(next)
       .catch((error) => {
@@ -107,12 +118,18 @@ export function createOutbox({ deliver, idle, failed, slow, shelf, tab }: Handle
     }
     tries = 0
     unanswered.value = false
+    const { undone } = placeOf(next) < 0 ? next : entries[placeOf(next)]!
     settle(next)
+    if (undone && outcome === 'stored' && isEdit(next)) await undo(next)
   }
 
+  const placeOf = ({ key }: Unsent) => entries.findIndex((entry) => entry.key === key)
+
   function settle(entry: Unsent) {
-    const at = entries.indexOf(entry)
+    const at = placeOf(entry)
     if (at >= 0) entries.splice(at, 1)
+    // Nothing is left that could be answered.
+    if (!entries.length) unanswered.value = false
     keep()
   }
 
@@ -133,8 +150,12 @@ export function createOutbox({ deliver, idle, failed, slow, shelf, tab }: Handle
       last &&
       isEdit(last) &&
       last.field === edit.field &&
-      last.rig === edit.rig
-    if (same && last !== sending) entries[entries.length - 1] = edit
+      last.rig === edit.rig &&
+      !last.undone
+    const instead = same && last.key !== sending?.key
+    // In place of one that may be stored: it is one step with it.
+    if (!instead || unheard.has(last.key)) unheard.add(edit.key)
+    if (instead) entries[entries.length - 1] = edit
     else entries.push(edit)
     keep()
     // While nobody answers, it waits its turn behind the others.
@@ -144,22 +165,32 @@ export function createOutbox({ deliver, idle, failed, slow, shelf, tab }: Handle
   /** Take over what a window left unsent. */
   function adopt(of: string) {
     const left = JSON.parse(shelf.read(place(of)) ?? '[]') as Unsent[]
-    if (of !== tab()) shelf.drop(place(of))
-    const known = new Set(entries.map((e) => e.key))
-    entries.push(...left.filter((e) => !known.has(e.key)))
-    keep()
+    entries.push(...left.filter((e) => !adopted.has(e.key)))
+    for (const { key } of left) adopted.add(key)
+    // What finds no room here stays there until it is sent.
+    const kept = keep() || left.every((e) => placeOf(e) < 0)
+    if (kept && of !== tab()) shelf.drop(place(of))
     return entries.length ? again() : Promise.resolve()
   }
 
-  /** Take the last edit of a rig back before it is sent; undefined where none waits. */
+  /**
+   * Take back the last edit of a rig that waits: at once where the server cannot have heard of it, otherwise as soon
+   * as it answers; undefined where none waits.
+   */
   function takeBack(rig: number): UnsentEdit | undefined {
     const last = entries
       .filter(isEdit)
       .reverse()
-      .find((e) => e.rig === rig && e !== sending)
+      .find((e) => e.rig === rig && !e.undone)
     if (!last) return undefined
-    settle(last)
-    return last
+    if (unheard.has(last.key)) {
+      settle(last)
+      return last
+    }
+    const undone = { ...last, undone: true }
+    entries[placeOf(last)] = undone
+    keep()
+    return undone
   }
 
   return {
@@ -180,7 +211,7 @@ export function createOutbox({ deliver, idle, failed, slow, shelf, tab }: Handle
     entries,
     /** Send one no more. */
     drop: (key: string) => {
-      const found = entries.find((e) => e.key === key && e !== sending)
+      const found = entries.find((e) => e.key === key && key !== sending?.key)
       if (found) settle(found)
     },
     count: computed(() => entries.length),

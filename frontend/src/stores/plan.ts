@@ -70,7 +70,7 @@ export const usePlan = defineStore('plan', () => {
     const stored = rig.value?.document as RigFile
     if (!stored || !queue.unanswered.value) return stored
     return queue.entries
-      .filter((e): e is UnsentEdit => isEdit(e) && e.rig === rig.value!.id && !e.field)
+      .filter((e): e is UnsentEdit => isEdit(e) && e.rig === rig.value!.id && !e.field && !e.undone)
       .reduce(chosen, stored)
   })
 
@@ -91,6 +91,7 @@ export const usePlan = defineStore('plan', () => {
   const sending = createSending({ shown, document, drafts: kept, newRigs, here: () => here, say })
   const queue: Outbox = createOutbox({
     deliver: sending.deliver,
+    undo: (edit) => steps.undoStored(edit),
     idle: () => {
       clearTimeout(catchingUp)
       if (shown.unfinished()) catchingUp = window.setTimeout(shown.catchUp, PAUSE_BEFORE_RUN)

@@ -4,6 +4,7 @@ import type { RigFile } from '@/api/rigFile'
 import { ref, type ComputedRef } from 'vue'
 import type { useDrafts } from './drafts'
 import { placed } from './rowPath'
+import type { UnsentEdit } from './outbox'
 import type { createShownRig, Outbox } from './shownRig'
 import type { useWindow } from './useWindow'
 
@@ -56,22 +57,31 @@ export function createPlanSteps({
 
   /** Undo first takes back what was typed last and is not stored. */
   function step(which: 'undo' | 'redo'): Promise<void> {
-    const view = rig.value
-    if (which === 'undo' && view) {
-      const waits = queue.unanswered.value ? queue.takeBack(view.id) : undefined
-      const path = waits ? placed(waits.field || '/', document.value) : lastTyped()
-      if (waits || drafts[path ?? '']?.message) {
-        if (path) forget(path)
-        steps.value++
-        say(
-          phrase('shared.plan.undone_before_saved', {
-            label: waits?.label ?? phrase('shared.plan.text'),
-          }),
-        )
+    const id = rig.value?.id
+    if (which === 'undo' && id && queue.unanswered.value) {
+      const waits = queue.takeBack(id)
+      if (waits) return dropped(placed(waits.field || '/', document.value), waits)
+      // What is undone with the answer goes before it.
+      if (queue.entries.some((entry) => entry.rig === id)) {
+        say(problemsOf(undefined)[0]!.message)
         return Promise.resolve()
       }
     }
-    return queue.inTurn(() => stepNow(which))
+    return queue.inTurn(() =>
+      which === 'undo' && drafts[lastTyped()]?.message ? dropped(lastTyped()) : stepNow(which),
+    )
+  }
+
+  /** What lies in a field is given up. */
+  async function dropped(path: string | null, edit?: UnsentEdit) {
+    if (path) forget(path)
+    steps.value++
+    const label = edit?.label ?? phrase('shared.plan.text')
+    say(
+      edit?.undone
+        ? phrase('shared.plan.undone_when_answered', { label })
+        : phrase('shared.plan.undone_before_saved', { label }),
+    )
   }
 
   async function stepNow(which: 'undo' | 'redo') {
@@ -98,5 +108,25 @@ export function createPlanSteps({
       )
   }
 
-  return { steps, whatIf, step }
+  /** Take back an edit that was stored after its owner wanted it undone, unless something was done after it. */
+  async function undoStored({ rig: id, label }: UnsentEdit) {
+    const params = { path: { rig_id: id }, query: asked() }
+    const open = rig.value?.id === id
+    const view = open ? rig.value : (await api.GET('/api/rigs/{rig_id}', { params })).data?.whole
+    if (view?.undo === label) {
+      const { revision } = view
+      const have = shown.version()
+      const { data } = await api
+        .POST('/api/rigs/{rig_id}/undo', { params, body: { revision } })
+        .catch(() => ({ data: undefined }))
+      if (data) {
+        here.tell(id, data.revision)
+        if (open) await take(data as RigAnswer, have)
+        return
+      }
+    }
+    say(phrase('shared.plan.saved_not_undone', { label }))
+  }
+
+  return { steps, whatIf, step, undoStored }
 }

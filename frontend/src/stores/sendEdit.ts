@@ -47,7 +47,7 @@ export function createSending({ shown, document, drafts: kept, newRigs, here, sa
       if (outcome !== 'changed elsewhere') return outcome
     }
     say(phrase('shared.plan.saved_because_rig_being', { label: edit.label }))
-    return 'settled'
+    return 'refused'
   }
 
   /** What an edit is made against: the view that is shown, or that of a rig that is not open. */
@@ -60,15 +60,14 @@ export function createSending({ shown, document, drafts: kept, newRigs, here, sa
       .catch(() => ({ data: undefined, response: undefined }))
     if (data?.whole) return data.whole as RigView
     if (!response || response.status >= 500) return 'unanswered'
-    say(phrase('shared.plan.saved_because_rig_longer', { label: edit.label }))
-    return 'settled'
+    return gone(edit, 'rig_longer')
   }
 
   async function send(edit: UnsentEdit): Promise<Outcome | 'changed elsewhere'> {
     const view = await against(edit)
     if (typeof view === 'string') return view
     const operations = placedAll(edit.operations, toRaw(view.document))
-    if (!operations) return gone(edit)
+    if (!operations) return gone(edit, 'row_removed')
     const have = shown.version()
     const { data, error, response } = await api
       .PATCH('/api/rigs/{rig_id}', {
@@ -91,7 +90,7 @@ export function createSending({ shown, document, drafts: kept, newRigs, here, sa
       refused.value = null
       const path = open && edit.field && placed(edit.field, document.value)
       if (path && drafts[path]?.text === edit.operations[0]?.value) forget(path)
-      return 'settled'
+      return 'stored'
     }
     if (!response || response.status >= 500) {
       troubled.value = response ? problemsOf(error)[0]!.message : ''
@@ -108,15 +107,20 @@ export function createSending({ shown, document, drafts: kept, newRigs, here, sa
       say(
         phrase('shared.plan.saved', { label: edit.label, message: problemsOf(error)[0]!.message }),
       )
-    return 'settled'
+    return 'refused'
   }
 
-  /** The row that an edit means was removed meanwhile. */
-  function gone(edit: UnsentEdit): Outcome {
+  /** What an edit changes was removed meanwhile: its row, or the rig. */
+  function gone(edit: UnsentEdit, what: 'row_removed' | 'rig_longer'): Outcome {
     const text = edit.field ? String(edit.operations[0]?.value ?? '') : ''
-    const also = text ? phrase('shared.plan.text_kept', { text }) : ''
-    say(phrase('shared.plan.saved_because_row_removed', { label: edit.label, kept: also }))
-    return 'settled'
+    const kept = text ? phrase('shared.plan.text_kept', { text }) : ''
+    const told = { label: edit.label, kept }
+    say(
+      what === 'row_removed'
+        ? phrase('shared.plan.saved_because_row_removed', told)
+        : phrase('shared.plan.saved_because_rig_longer', told),
+    )
+    return 'refused'
   }
 
   /** Nobody answers: the field says so when the hand rests, until it is stored. */

@@ -46,16 +46,19 @@ export function useWindow({ changed, seen, orphaned }: Handlers) {
   }
   live()
 
-  /** Look from time to time for windows that left something and are gone. */
+  /** Look now, and from time to time, for windows that left something and are gone. */
   function watch(left: () => string[]) {
     if (!navigator.locks) return
-    setInterval(() => {
+    const look = () => {
       for (const other of left().filter((t) => t !== tab)) {
         void navigator.locks.request(`${TAB}-${other}`, { ifAvailable: true }, (lock) => {
           if (lock) orphaned(other)
         })
       }
-    }, LEFT_EVERY)
+    }
+    // At once, too: what was left goes before what is done now.
+    look()
+    setInterval(look, LEFT_EVERY)
   }
 
   return {
