@@ -66,11 +66,10 @@ class Browser {
   busy = 0
 
   storage(map, limited) {
-    const browser = this
     const own = {
       getItem: (key) => map.get(key) ?? null,
-      setItem(key, text) {
-        if (limited && browser.full) throw new Error('QuotaExceededError')
+      setItem: (key, text) => {
+        if (limited && this.full) throw new Error('QuotaExceededError')
         map.set(key, String(text))
       },
       removeItem: (key) => void map.delete(key),
@@ -113,19 +112,19 @@ class Browser {
   }
 
   async load(name, session = new Map()) {
-    const browser = this
+    const { windows, locks } = this
     const told = { session, held: [], heard: [] }
-    this.windows.set(name, told)
-    const alive = () => browser.windows.get(name) === told
-    const locks = {
-      async request(lock, { ifAvailable: _ }, work) {
-        const free = !browser.locks.has(lock)
-        if (free) browser.locks.set(lock, told)
+    windows.set(name, told)
+    const alive = () => windows.get(name) === told
+    const manager = {
+      async request(lock, _, work) {
+        const free = !locks.has(lock)
+        if (free) locks.set(lock, told)
         const result = work(free ? { name: lock } : null)
         if (!free) return result
         // A lock that is held for good has no end of its own.
         void Promise.resolve(result).then(() => {
-          if (browser.locks.get(lock) === told) browser.locks.delete(lock)
+          if (locks.get(lock) === told) locks.delete(lock)
         })
         return result
       },
@@ -135,7 +134,7 @@ class Browser {
         told.heard.push(heard)
       }
       postMessage(data) {
-        for (const [other, { heard }] of browser.windows)
+        for (const [other, { heard }] of windows)
           if (other !== name) for (const hear of heard) hear({ data })
       }
     }
@@ -144,7 +143,7 @@ class Browser {
       document: { documentElement: { dataset: {} }, hidden: false, addEventListener() {} },
       localStorage: this.storage(this.kept, true),
       sessionStorage: this.storage(session, false),
-      navigator: { locks },
+      navigator: { locks: manager },
       BroadcastChannel: Channel,
       matchMedia: () => ({ matches: false, addEventListener() {} }),
       addEventListener() {},
