@@ -123,12 +123,8 @@ def _multiply(data: Path, count: int) -> None:
 
 def largest(edits: int) -> Told:
     """Edits of the largest rig that is let in: 300 loads, 12 sources, 8 banks."""
-    document = large_rig(300, 8)
-    sources = document["sources"]
-    document["sources"] = [{**sources[i % len(sources)], "id": f"s{i}"} for i in range(12)]
     with server("serve") as (address, _):
-        request = urllib.request.Request(f"{address}/api/rigs/import", json.dumps(document).encode())
-        rig = json.load(urllib.request.urlopen(request, timeout=60))["id"]
+        rig = _large(address, 8)
         times = []
         for stop, path, values in (
             ("day", LOAD, range(60, 90)),
@@ -140,6 +136,31 @@ def largest(edits: int) -> Told:
                 assert status == 200
                 times.append(took)
     return Told("An edit of 300 loads, 12 sources and 8 banks", spread(times), max(times) < 1000)
+
+
+def _large(address: str, banks: int) -> int:
+    """A rig of 300 loads and 12 sources on a server: its id."""
+    document = large_rig(300, banks)
+    sources = document["sources"]
+    document["sources"] = [{**sources[i % len(sources)], "id": f"s{i}"} for i in range(12)]
+    request = urllib.request.Request(f"{address}/api/rigs/import", json.dumps(document).encode())
+    return int(json.load(urllib.request.urlopen(request, timeout=60))["id"])
+
+
+def flat(edits: int) -> Told:
+    """Memory of the server over many edits of one large rig, from the 300th on."""
+    with server("serve") as (address, process):
+        editor = Editor(Client(address, 60), _large(address, 8), "day")
+        first = highest = 0
+        for i in range(edits):
+            status, _ = editor.edit(LOAD, 30 + i % 90)
+            assert status == 200, status
+            if i + 1 == 300:
+                first = memory_mb(process)
+            if i % 100 == 99:
+                highest = max(highest, memory_mb(process))
+    found = f"{first} MB after 300, {highest} MB at most"
+    return Told(f"{edits} edits of 300 loads, 12 sources and 8 banks", found, highest - first <= 20)
 
 
 def memory(edits: int, rigs: int) -> Told:

@@ -262,7 +262,12 @@ class Choice(Field):
             return None
         if value not in self.options:
             raise ValueError(
-                phrase("files.fields.known", what=self.what, value=value, options=", ".join(self.options))
+                phrase(
+                    "files.fields.known",
+                    what=self.what,
+                    value=value,
+                    options=", ".join(filter(None, self.options)),
+                )
             )
         return str(value)
 

@@ -50,7 +50,7 @@ function leave(value: number) {
       <label class="text-sm">
         <span class="eyebrow mb-1 block">{{ phrase('compare.money_part.bank') }}</span>
         <select
-          class="field w-auto"
+          class="field w-auto max-w-64"
           :value="column?.id"
           data-extras-for
           @change="chosen = ($event.target as HTMLSelectElement).value"

@@ -57,7 +57,7 @@ const { answer } = useAsked<Schemas['WiringView']>(
         </a>
       </div>
       <h2 class="mt-8 text-xl">{{ phrase('banks.wiring_part.parts') }}</h2>
-      <table class="mt-2 w-full max-w-4xl">
+      <table class="mt-2 w-full max-w-4xl [overflow-wrap:anywhere]">
         <tbody>
           <tr v-for="p in answer.parts" :key="p.what" class="border-t border-line align-top">
             <td class="w-12 py-1.5 pr-3 text-right font-semibold">{{ p.count }} ×</td>

@@ -1,0 +1,32 @@
+"""Names that would do harm where they are shown as they are."""
+
+from copy import deepcopy
+from typing import Any
+
+# As long as the shortest limit allows. Each tries another reader.
+HOSTILE = (
+    "<img src=x onerror=harmed()><b>",
+    "<script>harmed()</script>",
+    "\"' onmouseover=harmed() x='",
+    "]]></text><script>harmed()</script>",
+    "=HYPERLINK(1)",
+    "＝1+1",
+    "a\r\nEND:VEVENT\r\nBEGIN:VEVENT",
+    "../../etc/passwd",
+    "evil \u202egpj.exe\u202c {name} %s {0}",
+)
+# What owners write freely: the key of a text, or of a mapping of texts.
+FREE = {"name", "note", "notes", "reason", "maker", "other", "seller", "serial"}
+
+
+def renamed(document: dict[str, Any], text: str) -> dict[str, Any]:
+    """A rig file with a text in place of every text that its owner wrote."""
+
+    def within(value: Any, free: bool) -> Any:
+        if isinstance(value, dict):
+            return {k: within(v, free or k in FREE) for k, v in value.items()}
+        if isinstance(value, list):
+            return [within(v, free) for v in value]
+        return text if free and isinstance(value, str) and value else value
+
+    return within(deepcopy(document), False)
