@@ -431,7 +431,7 @@ def play(dice: list[int]) -> None:
         windows.come_to_rest()
 
 
-# In parts that run side by side; make torture has two thousand runs.
+# In parts that run side by side.
 @pytest.mark.parametrize("part", range(2))
 def test_nothing_is_lost_between_window_and_store(part: int) -> None:
     @settings(max_examples=RUNS // 2, deadline=None, report_multiple_bugs=False)

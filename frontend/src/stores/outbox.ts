@@ -66,8 +66,8 @@ export function createOutbox({ deliver, undo, idle, failed, slow, shelf, tab }: 
   const unanswered = ref(false)
   /** Keys of those of which the server cannot have heard. */
   const unheard = new Set<string>()
-  /** Keys of those that another window left. */
-  const adopted = new Set<string>()
+  /** Windows whose unsent edits are here, and still in the browser's storage under their names. */
+  const takenOver: string[] = []
   let turn: Promise<void> = Promise.resolve()
   let waiting = 0
   let sending: Unsent | undefined
@@ -76,11 +76,12 @@ export function createOutbox({ deliver, undo, idle, failed, slow, shelf, tab }: 
 
   const place = (of = tab()) => `${PREFIX}${of}`
 
-  /** Whether what waits outlives the page. */
-  function keep(): boolean {
-    if (entries.length) return shelf.write(place(), JSON.stringify(entries))
-    shelf.drop(place())
-    return true
+  function keep() {
+    let kept = true
+    if (entries.length) kept = shelf.write(place(), JSON.stringify(entries))
+    else shelf.drop(place())
+    // What finds no room here stays where it was.
+    if (kept) for (const other of takenOver.splice(0)) shelf.drop(place(other))
   }
 
   /** Do something when all before it is done: at once where nothing is, before anything is drawn again. */
@@ -162,14 +163,13 @@ export function createOutbox({ deliver, undo, idle, failed, slow, shelf, tab }: 
     return unanswered.value ? Promise.resolve() : inTurn(sendNext)
   }
 
-  /** Take over what a window left unsent. */
+  /** Take over what a window left unsent; no other window does. */
   function adopt(of: string) {
     const left = JSON.parse(shelf.read(place(of)) ?? '[]') as Unsent[]
-    entries.push(...left.filter((e) => !adopted.has(e.key)))
-    for (const { key } of left) adopted.add(key)
-    // What finds no room here stays there until it is sent.
-    const kept = keep() || left.every((e) => placeOf(e) < 0)
-    if (kept && of !== tab()) shelf.drop(place(of))
+    const known = new Set(entries.map((e) => e.key))
+    entries.push(...left.filter((e) => !known.has(e.key)))
+    if (of !== tab()) takenOver.push(of)
+    keep()
     return entries.length ? again() : Promise.resolve()
   }
 

@@ -52,7 +52,10 @@ export function useWindow({ changed, seen, orphaned }: Handlers) {
     const look = () => {
       for (const other of left().filter((t) => t !== tab)) {
         void navigator.locks.request(`${TAB}-${other}`, { ifAvailable: true }, (lock) => {
-          if (lock) orphaned(other)
+          if (!lock) return
+          orphaned(other)
+          // Held for good: nobody else takes it over.
+          return new Promise(() => {})
         })
       }
     }
