@@ -98,6 +98,15 @@ def page(browser: Browser, address: str, request: pytest.FixtureRequest) -> Iter
     assert errors == []
 
 
+def until(page: Page, says: str) -> None:
+    """Wait until a script of the page says yes; it may be a promise."""
+    for _ in range(150):
+        if page.evaluate(says):
+            return
+        page.wait_for_timeout(100)
+    raise AssertionError(says)
+
+
 def expect_choice(page: Page, name: str) -> None:
     """Wait until a search has found an entry and Enter would take it."""
     option = page.locator("[role=option]").first

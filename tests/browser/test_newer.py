@@ -1,8 +1,18 @@
 """A window that stays open over an upgrade: it is loaded anew where it goes, and nothing is lost."""
 
-from playwright.sync_api import Page, Route, expect
+import os
+import re
+import shutil
+import subprocess
+import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
 
-from browser.conftest import to_stop
+from playwright.sync_api import Browser, Page, Route, expect
+
+from browser.conftest import PATIENCE_MS, to_stop, until
+from vast_harbor.web.server.app import STATIC
 
 
 def test_a_window_of_the_program_before_goes_on_in_the_newer_one(page: Page, demo) -> None:
@@ -34,3 +44,70 @@ def test_a_part_that_cannot_be_fetched_is_told_and_the_page_stays(page: Page, de
     page.locator("[data-stop=trial]").click()
     expect(page.get_by_text("could not be loaded")).to_be_visible()
     expect(page.locator("[data-stop=day]")).to_be_visible()
+
+
+def built_anew(folder: Path) -> Path:
+    """The interface as a later build would name its parts."""
+    newer = folder / "newer"
+    shutil.copytree(STATIC, newer)
+    names = {one.name: f"newer-{one.name}" for one in (newer / "assets").iterdir()}
+    known = re.compile("|".join(map(re.escape, sorted(names, key=len, reverse=True))))
+    for file in newer.rglob("*"):
+        if file.suffix in (".js", ".css", ".json", ".html"):
+            file.write_text(known.sub(lambda found: names[found[0]], file.read_text("utf-8")), "utf-8")
+    for old, new in names.items():
+        (newer / "assets" / old).rename(newer / "assets" / new)
+    return newer
+
+
+@contextmanager
+def program(*line: str | Path, **more: str) -> Iterator[str]:
+    """The program, as long as it is wanted: its address."""
+    process = subprocess.Popen(
+        [sys.executable, *line], stdout=subprocess.PIPE, text=True, env=os.environ | more
+    )
+    try:
+        found = re.search(r"http://[\d.:]+", process.stdout.readline())
+        yield found[0]
+    finally:
+        process.terminate()
+        process.wait()
+
+
+def test_nothing_is_lost_over_an_upgrade_and_the_window_comes_to_the_newer_build(
+    browser: Browser, tmp_path: Path
+) -> None:
+    serve = ("serve", "--data", tmp_path / "h.sqlite3", "--port")
+    context = browser.new_context()
+    page = context.new_page()
+    page.set_default_timeout(PATIENCE_MS)
+    kept = "caches.open('vast-harbor-shell').then(c => c.keys()).then(k => k.map(r => r.url))"
+    with program("-m", "vast_harbor.cli", *serve, "0") as address:
+        made = page.request.post(f"{address}/api/rigs/demo", data={"name": "pebble"}).json()["rigs"][0]
+        page.goto(address)
+        until(page, "navigator.serviceWorker.ready.then(() => navigator.serviceWorker.controller !== null)")
+        until(page, kept + ".then(k => k.length > 100)")
+        page.goto(f"{address}/rigs/{made['id']}/rig?part=use")
+        nights = page.get_by_role("textbox", name="Off-grid nights a year")
+        nights.fill("21")
+        expect(page.locator("[data-stop=rig]")).to_contain_text("21 nights")
+    nights.fill("22")
+    expect(page.locator("[data-unsent]")).to_contain_text("1 change is not saved yet")
+    port = address.rsplit(":", 1)[1]
+    newer = built_anew(tmp_path)
+    with program(Path(__file__).with_name("newer_build.py"), *serve, port, INTERFACE=str(newer)):
+        # The window of the build before goes on: what waited is sent, and its other parts open.
+        expect(page.locator("[data-unsent]")).to_have_count(0)
+        expect(page.locator("[data-stop=rig]")).to_contain_text("22 nights")
+        to_stop(page, "trial")
+        expect(page.locator("h1")).to_have_text("The trial")
+        page.goto(f"{address}/rigs/{made['id']}/rig?part=use")
+        expect(page.locator("script[type=module]")).to_have_attribute("src", re.compile("newer-"))
+        expect(nights).to_have_value("22")
+        # Of the build before nothing is kept, and all of the newer one.
+        assets = "k.filter(u => u.includes('/assets/'))"
+        until(page, kept + f".then(k => {assets}.length > 100 && {assets}.every(u => u.includes('newer-')))")
+    page.reload()
+    expect(page.locator("[data-offline]")).to_contain_text("You see the last state")
+    expect(nights).to_have_value("22")
+    context.close()

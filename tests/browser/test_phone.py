@@ -9,18 +9,8 @@ from collections.abc import Iterator
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from browser.conftest import PATIENCE_MS, figure
+from browser.conftest import PATIENCE_MS, figure, until
 from vast_harbor.web.server.pairing import local_addresses
-
-
-def until(page: Page, says: str) -> None:
-    """Wait until a script of the page says yes; it may be a promise."""
-    for _ in range(150):
-        if page.evaluate(says):
-            return
-        page.wait_for_timeout(100)
-    raise AssertionError(says)
-
 
 PHONE = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True}
 
