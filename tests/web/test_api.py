@@ -246,8 +246,11 @@ def test_other_sites_are_told_nothing(client, path, site, mode, dest, status) ->
 
 @pytest.mark.parametrize("path", ["/../app.py", "/..%2fapp.py", "/%2e%2e/app.py", "/../no-such-file"])
 def test_a_path_tells_nothing_of_files_outside(client, path) -> None:
-    answers = [client.get(p) for p in (path, "/no-such-page")]
+    other = "/robots.txt" if path.endswith(".py") else "/no-such-page"
+    answers = [client.get(p) for p in (path, other)]
     assert answers[0].status_code == answers[1].status_code and answers[0].data == answers[1].data
+    # A file that is not there is no page.
+    assert (answers[1].status_code == 404) == (other == "/robots.txt")
 
 
 def test_a_battery_called_like_a_formula_is_words_in_every_csv(client, rig) -> None:

@@ -86,6 +86,10 @@ def test_a_name_in_the_drawing_stays_words(client, demo) -> None:
     svg = client.get(f"{path}/wiring.svg?candidate=used").data
     drawn = ET.fromstring(svg)
     assert b"<script" not in svg and any(name in (t.text or "") for t in drawn.iter(f"{SVG}text"))
+    # The file knows no page whose colours it could take.
+    paints = {one.get(what) for one in drawn.iter() for what in ("fill", "stroke")} - {None}
+    assert len(paints) > 5 and all(re.fullmatch("none|#[0-9a-f]{6}", paint) for paint in paints)
+    assert name in drawn.findtext(f"{SVG}title") and "planning aid" in drawn.findtext(f"{SVG}desc")
 
 
 def test_boxes_placed_by_hand_are_judged(client, demo) -> None:

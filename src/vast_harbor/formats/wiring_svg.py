@@ -1,6 +1,7 @@
 """A bank's wiring as an SVG drawing that stands by itself."""
 
 import itertools
+import re
 from collections.abc import Sequence
 from xml.sax.saxutils import escape
 
@@ -16,6 +17,7 @@ JOINT_H, JOINT_W = 40, 130
 BOX_W, BOX_H, GAP_X, GAP_Y = 132, 62, 44, 44
 LEFT, TOP, RIGHT, BOTTOM = 96, 92, 330, 122
 # Colours of the page where it is shown in one, else these.
+PLAIN_INK = "#1b2a2e"
 INK, SOFT, PAPER = "currentColor", "var(--soft, #55656a)", "var(--sheet, #fffdf7)"
 PLUS, MINUS = "var(--blocking, #9c3018)", "var(--sea, #14585c)"
 FONT = 'font-family="Source Sans 3 Variable, Source Sans 3, Helvetica, Arial, sans-serif"'
@@ -118,10 +120,27 @@ def draw(wiring: Wiring, title: str, us: bool = False, points: Sequence[Point] =
     label = escape(phrase("files.wiring_svg.wiring", title=title), {'"': "&quot;"})
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:g} {height:g}" width="{width:g}"'
-        f' height="{height:g}" role="img" aria-label="{label}" color="#1b2a2e" {FONT}>'
+        f' height="{height:g}" role="img" aria-label="{label}" color="{PLAIN_INK}" {FONT}>'
         + "".join(pen.shapes)
         + "</svg>"
     )
+
+
+def saved(drawing: str, title: str) -> str:
+    """A drawing as a file of its own, for programs that know no colours of a page.
+
+    Args:
+        drawing: as :func:`draw` gives it.
+        title: what is drawn.
+
+    Returns:
+        The same with plain colours on paper, a title and a description.
+    """
+    plain = re.sub(r"var\(--\w+, (#\w+)\)", r"\1", drawing).replace(INK, PLAIN_INK)
+    head, shapes = plain.split(">", 1)
+    about = f"<title>{escape(title)}</title><desc>{escape(phrase('files.wiring_svg.planning_aid'))}</desc>"
+    paper = re.sub(r".*(#\w+).*", r"\1", PAPER)
+    return f'{head}>{about}<rect width="100%" height="100%" fill="{paper}"/>{shapes}'
 
 
 def _joints(pen: _Pen, wiring: Wiring, right: float, plus_y: float, width: float) -> None:

@@ -149,6 +149,9 @@ def _serve_interface(app: Flask) -> None:
         inside = safe_join(str(STATIC), path)
         if path and inside is not None and Path(inside).is_file():
             return send_from_directory(STATIC, path)
+        # Pages have no dot in the last part of their address; a file that is not there is not a page.
+        if "." in path.rsplit("/", 1)[-1]:
+            return make_response(errors.SENTENCES[404], 404, {"Content-Type": "text/plain; charset=utf-8"})
         if not (STATIC / "index.html").is_file():
             return make_response(NOT_BUILT, 503)
         response = send_from_directory(STATIC, "index.html")

@@ -28,7 +28,7 @@ from vast_harbor.core.stops.charging import as_built
 from vast_harbor.core.stops.rig import old_health
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.fields import Choice
-from vast_harbor.formats.wiring_svg import cable_text, draw
+from vast_harbor.formats.wiring_svg import cable_text, draw, saved
 from vast_harbor.phrases import phrase
 from vast_harbor.telling.banks import layout
 from vast_harbor.web.base.answers import json_response
@@ -250,7 +250,10 @@ def export_wiring(path: RigPath, query: OfCandidate) -> Response:
     banked = _candidate(results.banks.candidates, query.candidate)
     if banked is None or banked.build is None or banked.build.bank.units > MOST_DRAWN:
         return problems(404, NOT_BUILT)
-    response = make_response(draw(wiring_of(as_built(banked.build)), _title(banked), rig.rig.units == US))
+    title = _title(banked)
+    response = make_response(
+        saved(draw(wiring_of(as_built(banked.build)), title, rig.rig.units == US), title)
+    )
     response.mimetype = "image/svg+xml"
     response.headers["Content-Disposition"] = f'attachment; filename="wiring-{banked.candidate.id}.svg"'
     return response
