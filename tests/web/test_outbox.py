@@ -213,7 +213,8 @@ class Windows:
                 break
             line = self.answer(asked)
         self.shown = asked["rest"]["windows"]
-        self.waiting = [named(entry) for entry in asked["rest"]["kept"]]
+        self.stored = {named(entry) for entry in asked["rest"]["kept"]}
+        self.waiting = self.stored | {named(e) for one in self.shown.values() for e in one["waiting"]}
         for one in self.shown.values():
             self.excused |= {name for name in self.meant if any(name in said for said in one["said"])}
 
@@ -303,10 +304,10 @@ class Windows:
             self.push(window, name, Meant("remove", rows[at]), "edit", name, operation)
 
     def undo(self, window: str, _: int) -> None:
-        before = set(self.waiting)
+        before = self.waiting
         self.call(window, "step", "undo")
         # What cannot have been stored is taken back at once, one at a time.
-        if taken_back := before - set(self.waiting):
+        if taken_back := before - self.waiting:
             assert len(taken_back) == 1 and not taken_back & set(self.journal.taken.values())
             self.excused |= taken_back
 
@@ -340,7 +341,7 @@ class Windows:
     def leave(self, window: str) -> None:
         """With a window goes what the browser had no room for, which it said before."""
         if self.shown[window]["held"]:
-            self.excused |= set(self.meant) - self.kept()
+            self.excused |= {named(e) for e in self.shown[window]["waiting"]} - self.stored
 
     def fill_browser(self, _: str, at: int) -> None:
         self.do("full", full=at % 2 == 0)
@@ -377,17 +378,11 @@ class Windows:
 
     # What must be.
 
-    def kept(self) -> set[str]:
-        """Of what the owner did all that is stored or waits where it outlives its window."""
-        return set(self.journal.taken.values()) | set(self.waiting)
-
     def check(self) -> None:
         with self.app.config["DATABASE"].reading() as db:
             row = db.execute("SELECT document FROM rig WHERE id = ?", (self.rig,)).fetchone()
         assert told(json.loads(row["document"])) == self.journal.done[-1][0]
-        if any(window["held"] for window in self.shown.values()):
-            return
-        for name in set(self.meant) - self.kept() - self.excused:
+        for name in set(self.meant) - set(self.journal.taken.values()) - self.waiting - self.excused:
             # It may only give way to what was typed into the same field after it.
             names = list(self.meant)
             field = self.meant[name].field

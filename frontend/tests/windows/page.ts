@@ -1,5 +1,6 @@
 /** What a window runs of the interface where nothing is drawn: the plan with its outbox. */
 import { usePlan } from '@/stores/plan'
+import { shelf } from '@/stores/shelf'
 import { useUi } from '@/stores/ui'
 import type { Operation } from '@/api/client'
 import { createPinia, setActivePinia } from 'pinia'
@@ -24,6 +25,11 @@ Object.assign(globalThis, {
       document: plan.rig?.document ?? null,
       unsent: plan.unsent,
       held: plan.held,
+      // Also what the browser had no room for.
+      waiting: shelf
+        .keys()
+        .filter((key) => key.startsWith('vast-harbor-unsent-'))
+        .flatMap((key) => JSON.parse(shelf.read(key)!)),
       said: said.splice(0),
     }),
   },
