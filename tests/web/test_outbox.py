@@ -9,6 +9,7 @@ import tempfile
 from collections.abc import Iterator
 from copy import deepcopy
 from dataclasses import dataclass, field
+from datetime import timedelta
 from functools import cache
 from pathlib import Path
 from random import Random
@@ -22,7 +23,7 @@ from hypothesis import strategies as st
 from vast_harbor import data
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.formats import rig_file as files
-from vast_harbor.store import backup
+from vast_harbor.store import backup, rigs
 from vast_harbor.store.database import Database
 from vast_harbor.web.plan import routes, views
 from vast_harbor.web.server.app import begin, create_app
@@ -169,6 +170,11 @@ def figures_of_nothing() -> Iterator[None]:
         mock.patch.object(routes, "settled", settled),
         mock.patch.object(routes, "edited", lambda *_: nothing()),
         mock.patch.object(views, "strip", lambda *_: []),
+        mock.patch.object(views, "topic_views", lambda *_: []),
+        mock.patch.object(views, "assumptions_view", lambda *_: []),
+        mock.patch.object(views, "PARTS", dict.fromkeys(views.PARTS, ())),
+        # However slow the machine is, typing on is one edit.
+        mock.patch.object(rigs, "ONE_EDIT", timedelta(hours=1)),
     ):
         yield
 
