@@ -254,7 +254,8 @@ class Windows:
             elif "/undo" in path:
                 self.journal.undone.append(self.journal.done.pop())
             elif "/redo" in path:
-                self.journal.done.append(self.journal.undone.pop())
+                # Typing after it is a step of its own.
+                self.journal.done.append((self.journal.undone.pop()[0], ""))
         return response
 
     # What an owner does, in one of the windows; `at` chooses among what there is.
