@@ -125,7 +125,6 @@ mutants: $(STAMPS)/dev build
 torture: $(STAMPS)/dev build chromium
 	@command -v strace >/dev/null || apt-get install -y -qq strace >/dev/null 2>&1 || true
 	$(BIN)/pytest -n auto tests/web/test_two_windows.py tests/browser/test_two_windows.py tests/browser/test_other_sites.py
-	OUTBOX=2000 $(BIN)/pytest -n auto tests/web/test_outbox.py
 	$(BIN)/python tools/torture.py $(if $(WRITE),--write) $(if $(LONG),--long)
 
 fuzz: $(STAMPS)/dev $(STAMPS)/kernel
