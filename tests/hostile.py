@@ -1,7 +1,8 @@
 """Names that would do harm where they are shown as they are."""
 
-from copy import deepcopy
 from typing import Any
+
+from vast_harbor import data
 
 # As long as the shortest limit allows. Each tries another reader.
 HOSTILE = (
@@ -19,8 +20,8 @@ HOSTILE = (
 FREE = {"name", "note", "notes", "reason", "maker", "other", "seller", "serial"}
 
 
-def renamed(document: dict[str, Any], text: str) -> dict[str, Any]:
-    """A rig file with a text in place of every text that its owner wrote."""
+def hostile_rig(text: str) -> dict[str, Any]:
+    """A rig whose bank of own batteries is chosen, with a text in place of every text of its owner."""
 
     def within(value: Any, free: bool) -> Any:
         if isinstance(value, dict):
@@ -29,4 +30,6 @@ def renamed(document: dict[str, Any], text: str) -> dict[str, Any]:
             return [within(v, free) for v in value]
         return text if free and isinstance(value, str) and value else value
 
-    return within(deepcopy(document), False)
+    document = within(data.demo_rig("kittiwake"), False)
+    document.setdefault("changeover", {})["chosen"] = "used"
+    return document

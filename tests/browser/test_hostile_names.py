@@ -5,9 +5,8 @@ from playwright.sync_api import Page, expect
 
 from browser.conftest import PATIENCE_MS
 from browser.test_use import PARTS
-from hostile import HOSTILE, renamed
+from hostile import HOSTILE, hostile_rig
 from sampled import sampled
-from vast_harbor import data
 
 STOPS = ("rig", "day", "need", "banks", "charging", "trial", "compare", "changeover", "log")
 SCREENS = [f"{stop}?part={part}" for stop in STOPS for part in PARTS.get(stop, ("",))]
@@ -18,8 +17,7 @@ def test_every_screen_shows_it_as_text(page: Page, text: str) -> None:
     harm: list[str] = []
     page.on("dialog", lambda dialog: (harm.append(dialog.message), dialog.dismiss()))
     page.expose_function("harmed", lambda: harm.append(page.url))
-    document = renamed(data.demo_rig("kittiwake"), text)
-    rig = page.request.post("/api/rigs/import", data=document).json()["id"]
+    rig = page.request.post("/api/rigs/import", data=hostile_rig(text)).json()["id"]
     page.set_viewport_size({"width": 390, "height": 844})
     for screen in ["", *SCREENS]:
         page.goto(f"/rigs/{rig}/{screen}" if screen else "/")

@@ -13,6 +13,7 @@ from vast_harbor.core.installation.bank_circuit import Fault
 from vast_harbor.core.installation.wiring import MOST_DRAWN
 from vast_harbor.core.stops.changeover import Changeover, simulated
 from vast_harbor.formats.booklet.document import WORK_ORDER, booklet
+from vast_harbor.formats.csv_table import safe
 from vast_harbor.formats.problem import Problem
 from vast_harbor.formats.report.document import style_of_page
 from vast_harbor.formats.rig_document import RigFile
@@ -132,13 +133,14 @@ def shopping(path: RigPath) -> Response:
     writer.writerow(phrase("answers.changeover_routes.columns").split(","))
     for line in made.shopping.lines:
         noted = line.purchase
-        writer.writerow([
-            line.count or 1, line.name, line.size, line.reason, line.tag,
+        cells = (
+            str(line.count or 1), line.name, line.size, line.reason, line.tag,
             "" if line.estimate is None or line.estimate.value is None else f"{line.estimate.value:.2f}",
             "" if noted.quote is None else f"{noted.quote:.2f}",
             "" if noted.paid is None else f"{noted.paid:.2f}",
             noted.on, noted.seller, noted.serial,
-        ])  # fmt: skip
+        )  # fmt: skip
+        writer.writerow(map(safe, cells))
     return as_file(out.getvalue(), "text/csv", plan.name, "shopping.csv")
 
 
