@@ -119,7 +119,8 @@ export function createOutbox({ deliver, undo, idle, failed, slow, shelf, tab }: 
     }
     tries = 0
     unanswered.value = false
-    const { undone } = placeOf(next) < 0 ? next : entries[placeOf(next)]!
+    // It may have been wanted undone on its way.
+    const undone = entries.find(({ key }) => key === next.key)?.undone
     settle(next)
     if (undone && outcome === 'stored' && isEdit(next)) await undo(next)
   }
@@ -129,6 +130,7 @@ export function createOutbox({ deliver, undo, idle, failed, slow, shelf, tab }: 
   function settle(entry: Unsent) {
     const at = placeOf(entry)
     if (at >= 0) entries.splice(at, 1)
+    unheard.delete(entry.key)
     // Nothing is left that could be answered.
     if (!entries.length) unanswered.value = false
     keep()

@@ -16,8 +16,8 @@ from vast_harbor.phrases import phrase
 JOINT_H, JOINT_W = 40, 130
 BOX_W, BOX_H, GAP_X, GAP_Y = 132, 62, 44, 44
 LEFT, TOP, RIGHT, BOTTOM = 96, 92, 330, 122
-# Colours of the page where it is shown in one, else these.
 PLAIN_INK = "#1b2a2e"
+# Colours of the page where it is shown in one, else these.
 INK, SOFT, PAPER = "currentColor", "var(--soft, #55656a)", "var(--sheet, #fffdf7)"
 PLUS, MINUS = "var(--blocking, #9c3018)", "var(--sea, #14585c)"
 FONT = 'font-family="Source Sans 3 Variable, Source Sans 3, Helvetica, Arial, sans-serif"'
@@ -136,11 +136,13 @@ def saved(drawing: str, title: str) -> str:
     Returns:
         The same with plain colours on paper, a title and a description.
     """
-    plain = re.sub(r"var\(--\w+, (#\w+)\)", r"\1", drawing).replace(INK, PLAIN_INK)
-    head, shapes = plain.split(">", 1)
+    head, shapes = _plain(drawing).split(">", 1)
     about = f"<title>{escape(title)}</title><desc>{escape(phrase('files.wiring_svg.planning_aid'))}</desc>"
-    paper = re.sub(r".*(#\w+).*", r"\1", PAPER)
-    return f'{head}>{about}<rect width="100%" height="100%" fill="{paper}"/>{shapes}'
+    return f'{head}>{about}<rect width="100%" height="100%" fill="{_plain(PAPER)}"/>{shapes}'
+
+
+def _plain(drawing: str) -> str:
+    return re.sub(r"var\(--\w+, (#\w+)\)", r"\1", drawing).replace(INK, PLAIN_INK)
 
 
 def _joints(pen: _Pen, wiring: Wiring, right: float, plus_y: float, width: float) -> None:
