@@ -1,6 +1,7 @@
 """The logs of the demo rigs tell their stories to who looks, and no field tells them."""
 
 import time
+from datetime import UTC, datetime
 
 import pytest
 
@@ -32,6 +33,16 @@ def test_what_flows_at_night_is_found_and_can_be_tried(client, rig) -> None:
     assert 2.5 + 13 < drain["operations"][0]["value"] < 2.5 + 25
     files = client.get(f"{at}/log/files").get_json()["files"]
     assert len(files) == 1 and "gaps" in {f["key"] for f in files[0]["findings"]}
+
+
+def test_the_first_days_of_a_season_tell_nothing_yet(client, rig, monkeypatch) -> None:
+    monkeypatch.setattr(time, "time", lambda: datetime(2026, 12, 2, 12, tzinfo=UTC).timestamp())
+    at = rig("kittiwake")
+    shown = client.get(f"{at}/log/use").get_json()
+    first, second = shown["kinds"]
+    assert shown["kind"] == second["id"] and shown["measured"]
+    of_the_last = client.get(f"{at}/log/use?kind={first['id']}").get_json()
+    assert of_the_last["days"] == 1 and [f["key"] for f in of_the_last["findings"]] == ["few"]
 
 
 def test_the_battery_that_falls_behind_is_named(client, rig) -> None:

@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.log.entry import PRESENT
-from vast_harbor.core.log.use import LEAST_KNOWN, MeasuredUse, use_by_kind
+from vast_harbor.core.log.use import LEAST_HOURS, LEAST_KNOWN, MeasuredUse, use_by_kind
 from vast_harbor.core.passage import Results
 from vast_harbor.core.review.season import differs
 from vast_harbor.core.stops.day import MEASURED
@@ -77,7 +77,9 @@ def use(path: RigPath, query: UseQuery) -> Response:
     rig_file, _, results = evaluated_results(path.rig_id)
     style = rig_file.style
     uses = logged_use(path.rig_id, results)
-    kind = query.kind if query.kind in uses else next(iter(uses))
+    # At the beginning of a season the last kind of day has nothing to tell yet.
+    telling = (k for k, one in uses.items() if not np.isnan(one.day_wh))
+    kind = query.kind if query.kind in uses else next(telling, next(iter(uses)))
     found = uses[kind]
     known = not np.isnan(found.day_wh)
     doubt = style.use(found.off_wh, "Wh") if known else ""
@@ -136,7 +138,10 @@ def _findings(found: MeasuredUse, standby_w: float, type_path: str, style: Style
         )
         out.append(UseFindingView(key="change", text=text, label="", operations=[]))
     unknown = int(np.isnan(found.watts).sum())
-    if found.days and unknown > 24 - LEAST_KNOWN:
+    if 0 < found.days < LEAST_HOURS:
+        text = phrase("log.use.few_days", least=LEAST_HOURS)
+        out.append(UseFindingView(key="few", text=text, label="", operations=[]))
+    elif found.days and unknown > 24 - LEAST_KNOWN:
         text = phrase("log.use.charged", count=unknown)
         out.append(UseFindingView(key="charged", text=text, label="", operations=[]))
     elif found.days and not found.drain_w and not differs(found):
