@@ -114,11 +114,11 @@ export function createSending({ shown, document, drafts: kept, newRigs, here, sa
   function gone(edit: UnsentEdit, what: 'row_removed' | 'rig_longer'): Outcome {
     const text = edit.field ? String(edit.operations[0]?.value ?? '') : ''
     const kept = text ? phrase('shared.plan.text_kept', { text }) : ''
-    const told = { label: edit.label, kept }
+    const { label } = edit
     say(
       what === 'row_removed'
-        ? phrase('shared.plan.saved_because_row_removed', told)
-        : phrase('shared.plan.saved_because_rig_longer', told),
+        ? phrase('shared.plan.saved_because_row_removed', { label, kept })
+        : phrase('shared.plan.saved_because_rig_longer', { label, kept }),
     )
     return 'refused'
   }
