@@ -21,18 +21,21 @@ PROGRAM = ("-m", "vast_harbor.cli")
 FLAGS = ["--no-sandbox", "--disable-gpu", "--no-first-run", "--disable-background-networking"]
 
 
-def begin(command: str, data: Path, program: Sequence[str] = PROGRAM) -> tuple[str, subprocess.Popen[str]]:
-    """Start ``vast-harbor serve`` or ``demo`` on a free port.
+def begin(
+    command: str, data: Path, program: Sequence[str] = PROGRAM, port: int = 0
+) -> tuple[str, subprocess.Popen[str]]:
+    """Start ``vast-harbor serve`` or ``demo``.
 
     Args:
         command: ``serve`` or ``demo``.
         data: the database file.
         program: what Python runs.
+        port: where it answers; a free one if 0.
 
     Returns:
         The address, and the process.
     """
-    line = [sys.executable, *program, command, "--port", "0", "--data", str(data)]
+    line = [sys.executable, *program, command, "--port", str(port), "--data", str(data)]
     process = subprocess.Popen(line, stdout=subprocess.PIPE, text=True)
     assert process.stdout is not None
     found = re.search(r"http://[\d.:]+", process.stdout.readline())
@@ -41,18 +44,21 @@ def begin(command: str, data: Path, program: Sequence[str] = PROGRAM) -> tuple[s
 
 
 @contextmanager
-def server(command: str, data: Path | None = None) -> Iterator[tuple[str, int]]:
+def server(
+    command: str, data: Path | None = None, program: Sequence[str] = PROGRAM, port: int = 0
+) -> Iterator[tuple[str, int]]:
     """Serve as :func:`begin` does, as long as it is wanted.
 
     Args:
         command: ``serve`` or ``demo``.
         data: the database file; one of its own where None.
+        program, port: as there.
 
     Yields:
         The address, and the process number of the server.
     """
     with tempfile.TemporaryDirectory() as folder:
-        address, process = begin(command, data or Path(folder) / "harbor.sqlite3")
+        address, process = begin(command, data or Path(folder) / "harbor.sqlite3", program, port)
         with process:
             try:
                 yield address, process.pid

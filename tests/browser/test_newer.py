@@ -1,15 +1,12 @@
 """A window that stays open over an upgrade: it is loaded anew where it goes, and nothing is lost."""
 
-import os
 import re
 import shutil
-import subprocess
-import sys
-from collections.abc import Iterator
-from contextlib import contextmanager
 from pathlib import Path
 
+import pytest
 from playwright.sync_api import Browser, Page, Route, expect
+from served import server
 
 from browser.conftest import PATIENCE_MS, to_stop, until
 from vast_harbor.web.server.app import STATIC
@@ -60,29 +57,15 @@ def built_anew(folder: Path) -> Path:
     return newer
 
 
-@contextmanager
-def program(*line: str | Path, **more: str) -> Iterator[str]:
-    """The program, as long as it is wanted: its address."""
-    process = subprocess.Popen(
-        [sys.executable, *line], stdout=subprocess.PIPE, text=True, env=os.environ | more
-    )
-    try:
-        found = re.search(r"http://[\d.:]+", process.stdout.readline())
-        yield found[0]
-    finally:
-        process.terminate()
-        process.wait()
-
-
 def test_nothing_is_lost_over_an_upgrade_and_the_window_comes_to_the_newer_build(
-    browser: Browser, tmp_path: Path
+    browser: Browser, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    serve = ("serve", "--data", tmp_path / "h.sqlite3", "--port")
+    rigs = tmp_path / "h.sqlite3"
     context = browser.new_context()
     page = context.new_page()
     page.set_default_timeout(PATIENCE_MS)
     kept = "caches.open('vast-harbor-shell').then(c => c.keys()).then(k => k.map(r => r.url))"
-    with program("-m", "vast_harbor.cli", *serve, "0") as address:
+    with server("serve", rigs) as (address, _):
         made = page.request.post(f"{address}/api/rigs/demo", data={"name": "pebble"}).json()["rigs"][0]
         page.goto(address)
         until(page, "navigator.serviceWorker.ready.then(() => navigator.serviceWorker.controller !== null)")
@@ -93,9 +76,9 @@ def test_nothing_is_lost_over_an_upgrade_and_the_window_comes_to_the_newer_build
         expect(page.locator("[data-stop=rig]")).to_contain_text("21 nights")
     nights.fill("22")
     expect(page.locator("[data-unsent]")).to_contain_text("1 change is not saved yet")
-    port = address.rsplit(":", 1)[1]
-    newer = built_anew(tmp_path)
-    with program(Path(__file__).with_name("newer_build.py"), *serve, port, INTERFACE=str(newer)):
+    monkeypatch.setenv("INTERFACE", str(built_anew(tmp_path)))
+    newer = (str(Path(__file__).with_name("newer_build.py")),)
+    with server("serve", rigs, newer, int(address.rsplit(":", 1)[1])):
         # The window of the build before goes on: what waited is sent, and its other parts open.
         expect(page.locator("[data-unsent]")).to_have_count(0)
         expect(page.locator("[data-stop=rig]")).to_contain_text("22 nights")

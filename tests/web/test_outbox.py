@@ -32,47 +32,13 @@ from vast_harbor.web.state.evaluated import EvaluatedRig, forget
 HOST = Path(__file__).parents[2] / "frontend" / "tests" / "windows" / "host.mjs"
 LIGHT = files.new_rig("Skua") | {"candidates": []}
 NETWORKS = ("up", "down", "lost", "held", "busy")
-# As often as they stand here.
-HAPPENS = (
-    *(
-        "type_notes",
-        "type_notes",
-        "type_name",
-        "type_name",
-        "add_load",
-        "add_load",
-        "add_load",
-        "remove_load",
-    ),
-    *(
-        "undo",
-        "undo",
-        "redo",
-        "look",
-        "up",
-        "up",
-        "down",
-        "lost",
-        "lost",
-        "held",
-        "busy",
-        "release",
-        "wait",
-        "wait",
-    ),
-    *(
-        "reload",
-        "close",
-        "fill_browser",
-        "repeat",
-        "kill",
-        "copy",
-        "restore",
-        "delete",
-        "bring_back",
-        "bring_back",
-    ),
-)
+# What happens, and how often beside the others.
+HAPPENS = {
+    "type_notes": 2, "type_name": 2, "add_load": 3, "remove_load": 1, "undo": 2, "redo": 1, "look": 2,
+    "up": 3, "down": 1, "lost": 2, "held": 1, "busy": 1, "release": 1, "wait": 3,
+    "reload": 1, "close": 1, "fill_browser": 1, "repeat": 1, "kill": 1, "copy": 1, "restore": 1,
+    "delete": 1, "bring_back": 2,
+}  # fmt: skip
 # More than the longest wait before the next try, and than the look for what closed windows left.
 LONG_MS = 60_000
 
@@ -262,7 +228,8 @@ class Windows:
 
     def happens(self, dice: int) -> None:
         drawn = Random(dice)
-        what, window, at = drawn.choice(HAPPENS), drawn.choice("ab"), drawn.randrange(6)
+        (what,) = drawn.choices(list(HAPPENS), list(HAPPENS.values()))
+        window, at = drawn.choice("ab"), drawn.randrange(6)
         note(f"{what} {window} {at}")
         if what in NETWORKS:
             self.network = what
