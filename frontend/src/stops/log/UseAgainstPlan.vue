@@ -72,7 +72,7 @@ const option = computed(() => {
   <section v-if="shown" class="sheet p-4" data-use>
     <h2 class="text-xl">{{ phrase('log.use.title') }}</h2>
     <p class="flex flex-wrap items-center gap-x-3 gap-y-1 text-soft">
-      <label v-if="shown.kinds.length > 1" class="flex items-center gap-2">
+      <label v-if="shown.kinds.length > 1" class="flex items-center gap-2 whitespace-nowrap">
         {{ phrase('log.use.kind') }}
         <select
           class="field"
