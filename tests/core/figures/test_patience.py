@@ -6,7 +6,7 @@ from concurrent.futures import ThreadPoolExecutor
 import pytest
 
 from vast_harbor.core.figures.cached import cached_property
-from vast_harbor.core.figures.patience import Abandoned, go_on, while_wanted
+from vast_harbor.core.figures.patience import Abandoned, Road, go_on, while_wanted
 from vast_harbor.core.passage import evaluate
 from vast_harbor.core.sensitivity.verdict_changes import verdict_changes
 
@@ -25,6 +25,31 @@ def test_work_goes_on_while_it_is_wanted_and_no_longer() -> None:
     assert left == [-1]
     # It is over with the work.
     go_on()
+
+
+def test_long_work_stands_aside_while_something_quick_is_under_way() -> None:
+    road, order, began = Road(10), [], threading.Event()
+
+    def work() -> None:
+        began.set()
+        road.give_way()
+        order.append("long")
+
+    long = threading.Thread(target=work)
+    with road.quick():
+        long.start()
+        began.wait(10)
+        with road.quick():
+            pass
+        order.append("quick")
+    long.join(10)
+    assert order == ["quick", "long"]
+    # Not for ever: what is quick may wait for what the long work is at.
+    road = Road(0.01)
+    with road.quick():
+        road.give_way()
+        order.append("waited enough")
+    assert order[-1] == "waited enough"
 
 
 def test_another_thread_is_not_asked_to_end() -> None:

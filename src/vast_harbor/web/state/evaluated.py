@@ -97,7 +97,7 @@ def edited(rig_id: int, rig: RigFile, document: dict[str, Any]) -> Results:
     """
     plan = files.to_plan(rig, data.reference(), today())
     known = _noted(document, plan)
-    if known is not None:
+    if known is not None and known.verdict.is_decided:
         return known
     before = _LAST_RUN.get((database().path, rig_id))
     results = evaluate(plan, data.reference(), before)

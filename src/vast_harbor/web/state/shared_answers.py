@@ -11,11 +11,11 @@ from flask import Flask, Response, current_app, request
 from werkzeug.datastructures import Headers
 
 from vast_harbor.core.figures.lru_cache import LruCache
-from vast_harbor.core.figures.patience import while_wanted
+from vast_harbor.core.figures.patience import Road, while_wanted
 from vast_harbor.store import log, monitor, pictures, rigs
 from vast_harbor.store.database import Database
 from vast_harbor.store.log import last_days
-from vast_harbor.web.base.blueprint import ON_DUTIES, ON_LOG, WORKED_OUT, facts_of
+from vast_harbor.web.base.blueprint import ON_DUTIES, ON_LOG, PLAIN, QUICK, WORKED_OUT, facts_of
 from vast_harbor.web.base.database import today
 from vast_harbor.web.base.queries import LARGEST_ID
 
@@ -40,6 +40,7 @@ class _Edited(Exception):
         self.answer = answer
 
 
+ROAD = Road()
 _ANSWERS: LruCache[tuple[str, ...], _Answer] = LruCache(MOST_BYTES, lambda a: len(a.body) + 1000)
 
 
@@ -55,7 +56,8 @@ def somebody_waits() -> bool:
 
 
 def share(app: Flask) -> None:
-    """Answer what is worked out from what was answered before, and give up what nobody waits for.
+    """Answer what is worked out from what was answered before, give up what nobody waits for, and let what is
+    quick go first.
 
     Args:
         app: the application with all its routes.
@@ -64,6 +66,22 @@ def share(app: Flask) -> None:
         facts = facts_of(app, endpoint)
         if facts.lane == WORKED_OUT:
             app.view_functions[endpoint] = _shared(view, facts.rests_on)
+        elif facts.lane == QUICK and facts is not PLAIN:
+            app.view_functions[endpoint] = _quick(view)
+
+
+def _quick(view: Callable[..., Any]) -> Callable[..., Any]:
+    @wraps(view)
+    def answer(**parts: Any) -> Any:
+        with ROAD.quick():
+            return view(**parts)
+
+    return answer
+
+
+def _still_wanted() -> bool:
+    ROAD.give_way()
+    return somebody_waits()
 
 
 def _state(db: sqlite3.Connection, rig_id: int, rests_on: str) -> str:
@@ -89,7 +107,7 @@ def _shared(view: Callable[..., Any], rests_on: str) -> Callable[..., Response]:
         key = (str(database.path), request.full_path, digest, today())
 
         def make() -> _Answer:
-            with while_wanted(somebody_waits):
+            with while_wanted(_still_wanted):
                 made = current_app.make_response(view(**parts))
             found = _Answer(made.get_data(), made.status_code, tuple(made.headers))
             with database.reading() as db:

@@ -327,6 +327,11 @@ class Verdict(OldBankVerdict):
         return question_of(self.plan, self.winner, others, dict(self.weighed), self.charge_missing)
 
     @property
+    def is_decided(self) -> bool:
+        """Whether all that an edit shows of it is worked out already."""
+        return "decided" in self.__dict__
+
+    @property
     def winner(self) -> ComparedBank | None:
         """The bank that it says to buy; None where it says to buy none."""
         return self.decided[0] if self.decided is not None else None
