@@ -1,4 +1,4 @@
-"""Work that takes long lets what is quick go first, and ends early when nobody waits for its result any more."""
+"""Work that takes long lets what is quick go first, and ends early when nobody waits for it any more."""
 
 import threading
 from collections.abc import Callable, Iterator
