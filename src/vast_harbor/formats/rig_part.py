@@ -112,6 +112,7 @@ class RigPart(Part, core=Plan):
     )
     locker_opens: Annotated[str, Choice(phrase("files.rig_part.where_locker_opens"), "top", "front")] = "top"
     locker_vented: Annotated[bool, Truth()] = False
+    locker_insulated: Annotated[bool, Truth()] = False
     vent_cm2: Annotated[float | None, _some("cm²", 0, 5000, phrase("files.rig_part.opening"))] = None
     front_axle_kg: Annotated[float | None, AXLE] = None
     rear_axle_kg: Annotated[float | None, AXLE] = None

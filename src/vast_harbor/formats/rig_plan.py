@@ -89,7 +89,7 @@ def _locker(rig: RigPart) -> Locker:
     ]
     # A second compartment without a first one is the first.
     more = rig.locker2_cable_m if len(rooms) == 2 else 0.0
-    return Locker(tuple(rooms), more, rig.locker_opens, rig.locker_vented, rig.vent_cm2)
+    return Locker(tuple(rooms), more, rig.locker_opens, rig.locker_vented, rig.vent_cm2, rig.locker_insulated)
 
 
 def _extra(part: ExtraPart, candidate: CandidatePart) -> Extra:

@@ -148,3 +148,21 @@ def test_what_is_planned_is_bought_and_has_its_step_in_the_work(reference) -> No
     assert step.title == line.name == "Add 200 W of solar panels" and step.parts == (line.key,)
     hours = reference.improvements["panels"].hours + 200 * reference.improvements["panels"].hours_each
     assert step.minutes == pytest.approx(60 * hours)
+
+
+def test_insulation_evens_out_the_day_and_warms_nothing(reference, tern_rock) -> None:
+    assert tern_rock.place == OUTSIDE
+    bare = replace(tern_rock, battery_c=None)
+    lined = with_improvements(bare, [offered(bare, reference)["insulated"]], reference)
+    years = [evaluate(p, reference, found=()).simulated.year_plan.conditions.battery_c for p in (bare, lined)]
+    assert years[0].mean() == pytest.approx(years[1].mean(), abs=0.05)
+    days = [c.reshape(c.shape[0], -1, 96) for c in years]
+    before, after = (np.ptp(d[:, 1:-1], axis=2).mean() for d in days)
+    # What is left is mostly how one day differs from the next.
+    assert after < 0.8 * before
+    # It is offered once, and not where nothing of the day's swing arrives.
+    assert "insulated" not in offered(lined, reference)
+    assert "insulated" not in offered(replace(bare, place=LIVING), reference)
+    # Heating pads come in an insulated box.
+    heated = with_improvements(bare, [offered(bare, reference)["heated"]], reference)
+    assert heated.locker.insulated

@@ -46,6 +46,12 @@ def test_a_class_has_its_own_duties(bank, key, there, absent) -> None:
     assert ("spare" in by_key(bank(key, spare=True))) and "spare" not in found
 
 
+def test_what_stands_beside_a_bank_is_looked_after(bank) -> None:
+    found = by_key(bank("lfp", beside=frozenset({"generator", "mains_charger", "hook_up"})))
+    assert found.keys() - by_key(bank("lfp")).keys() == {"generator", "residual_current"}
+    assert found["generator"].state == "due" and "outdoors only" in found["generator"].why
+
+
 def test_what_was_done_is_due_again_after_its_time(bank) -> None:
     done = Record(kinds={"water": TODAY - 10}, done={"terminals": TODAY - 200})
     found = by_key(bank("flooded_deep"), done)

@@ -12,10 +12,11 @@ from sampled import THOROUGH, sampled
 from vast_harbor import data
 from vast_harbor.core.cost.life_cost import AS_PLANNED, lifetime
 from vast_harbor.core.figures.display import Style
-from vast_harbor.core.packages import Search, look, packages_of
+from vast_harbor.core.improvements import JOIN, with_improvements
+from vast_harbor.core.packages import Search, look, packages_of, possible
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.improvement_rows import PlannedImprovement
-from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.plan import OldBank, Reference
 from vast_harbor.core.simulation import kernel
 from vast_harbor.core.stops.compare import BUY, Packages, package_text, verdict_text
 from vast_harbor.formats import rig_file as files
@@ -239,3 +240,34 @@ def test_no_rig_after_an_improvement_has_the_loop_over_time_compiled_anew(looked
     # Compiling takes longer than all that is looked for; amps in whole numbers once asked for it.
     looked_at("kittiwake")
     assert len(kernel.run.signatures) == 1
+
+
+def young_lithium(reference: Reference) -> Results:
+    """A demo rig whose old bank is LFP of a year, good but too small."""
+    plan = to_plan(files.read(data.demo_rig("long-haul"), reference), reference)
+    old = OldBank(
+        reference.classes["lfp"], 12.8, 200.0, 2, 1, 1.0, test_a=20.0, test_minutes=580.0, test_c=20.0
+    )  # fmt: skip
+    return evaluate(replace(plan, old_bank=old), reference)
+
+
+def test_a_young_lithium_bank_is_joined_by_more_of_its_kind(reference) -> None:
+    results = young_lithium(reference)
+    found = packages_of(results, reference)
+    said = sentence_text(package_text.headline(found.advised, results.verdict), Style())
+    assert said == ("For now: join 2 more batteries of the same model (12.8 V, 200 Ah) to the old bank.")
+    advised = found.advised
+    assert advised.keeps and advised.served > 0.99
+    assert found.nothing is None or found.nothing.served < advised.served - 0.05
+    # Planned, they are part of the old bank that is simulated, and what it showed is judged without them.
+    planned = evaluate(with_improvements(results.plan, advised.added, reference), reference)
+    assert planned.banks.diagnosis.health.number == pytest.approx(results.banks.diagnosis.health.number)
+    again = Search(planned, reference).package((), None, True)
+    assert again.weighed == pytest.approx(advised.weighed, rel=1e-6)
+    # Not beside batteries that are worn, or that must be of one age.
+    worn, aged = {"test_minutes": 500.0}, {"test_a": None, "age_years": 9.0}
+    lead = {"battery_class": reference.classes["agm"], "unit_v": 12.0}
+    for known in (worn, aged, lead):
+        old = replace(results.plan.old_bank, **known)
+        other = evaluate(replace(results.plan, old_bank=old), reference)
+        assert JOIN not in {one.kind.key for one in possible(other, reference)}

@@ -39,6 +39,12 @@ const rig = computed(() => plan.document.rig)
       :value="rig.locker_vented === true"
       class="col-span-full"
     />
+    <PlanCheck
+      path="/rig/locker_insulated"
+      :label="phrase('rig.build_part.locker_insulated')"
+      :value="rig.locker_insulated === true"
+      class="col-span-full"
+    />
     <PlanField
       path="/rig/cable_mm2"
       :label="phrase('rig.build_part.main_cable')"

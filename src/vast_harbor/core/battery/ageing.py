@@ -13,6 +13,8 @@ Many = float | Floats
 
 # A used battery that is worn out already is taken to serve for a year: nobody buys the like every month.
 LEAST_YEARS = 1.0
+# Strings of LFP may be joined within this difference of health [-].
+MOST_GAP = 0.10
 
 
 def cycles_at_depth(points: Sequence[tuple[float, float]], exponent: float, depth: float) -> float:

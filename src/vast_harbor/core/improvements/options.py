@@ -3,7 +3,7 @@
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, replace
 
-from vast_harbor.core.improvements import chargers, loads, panels, place
+from vast_harbor.core.improvements import chargers, loads, old_bank, panels, place
 from vast_harbor.core.improvements.improvement import Improvement
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.improvement_rows import (
@@ -45,7 +45,9 @@ KINDS: dict[str, Kind] = {
     "mains_charger": Kind(chargers.mains_charger, chargers.more_mains),
     "lower": Kind(chargers.lower, chargers.lower_settings),
     "generator": Kind(chargers.generator, chargers.generators),
+    old_bank.JOIN: Kind(old_bank.join, old_bank.more_strings),
     "indoors": Kind(place.indoors, place.inside),
+    "insulated": Kind(place.insulated, place.lined),
     "heated": Kind(place.heated, place.pads),
     "hook_up": Kind(place.hook_up, place.shorter_stays),
 }

@@ -48,6 +48,34 @@ def inside(plan: Plan, assumptions: Assumptions, kind: ImprovementKind) -> Itera
         yield one
 
 
+def insulated(
+    plan: Plan, assumptions: Assumptions, kind: ImprovementKind, size: float, target: str
+) -> Improvement | None:
+    """An insulated box where the bank stands outside: it follows less of the day's swing, and gets no warmer.
+
+    None elsewhere, or where the box is insulated already.
+    """
+    if plan.place != OUTSIDE or plan.locker.insulated:
+        return None
+    return Improvement(
+        kind, 0.0, "",
+        phrase("improvements.place.insulated_says"),
+        _insulate,
+        hidden=phrase("improvements.place.insulated_hidden"),
+        worse=Sentence(phrase("improvements.place.insulated_worse")),
+    )  # fmt: skip
+
+
+def _insulate(plan: Plan) -> Plan:
+    return replace(plan, locker=replace(plan.locker, insulated=True))
+
+
+def lined(plan: Plan, assumptions: Assumptions, kind: ImprovementKind) -> Iterator[Improvement]:
+    """An insulated box for a bank outside."""
+    if (one := insulated(plan, assumptions, kind, 0.0, "")) is not None:
+        yield one
+
+
 def heated(
     plan: Plan, assumptions: Assumptions, kind: ImprovementKind, size: float, target: str
 ) -> Improvement | None:
@@ -61,7 +89,7 @@ def heated(
     return Improvement(
         kind, 0.0, "",
         phrase("improvements.place.heated_says"),
-        lambda p: replace(p, models=models),
+        lambda p: _insulate(replace(p, models=models)),
         hidden=phrase("improvements.place.heated_hidden"),
         worse=Sentence(phrase("improvements.place.heated_worse")),
         asks=Sentence(phrase("improvements.place.heated_asks")),

@@ -17,6 +17,8 @@ SOON_DAYS = 14
 # How often, where nothing better is known [days]: water and equalising of vented lead-acid, a full charge of
 # LFP that balances its cells, terminals and hold-downs, a look at the spare and the starting battery, a test.
 WATER_DAYS, EQUALISE_DAYS, FULL_DAYS, TERMINALS_DAYS, SPARE_DAYS, TEST_DAYS = 30, 60, 30, 182, 182, 365
+# What stands beside a bank is looked after so often [days].
+QUARTER, HALF_YEAR, YEAR = 91, 182, 365
 # While laid up: lead-acid is recharged, LFP looked at [days]. So long before the season it is made ready, and
 # before the warranty ends tested; a bank may be laid up so long before the months without use [days].
 RECHARGE_DAYS, READY_DAYS, WARRANTY_DAYS, EARLY_DAYS = {True: 45, False: 90}, 14, 60, 60
@@ -46,6 +48,7 @@ class InUse:
             lasts.
         low_in: days until it is low where it is left connected; None where it lasts, or is charged.
         mains_h: hours on mains until it is full again before the season [h]; None where that is not known.
+        beside: keys of the improvements that were made beside it.
     """
 
     battery_class: BatteryClass
@@ -61,6 +64,7 @@ class InUse:
     recharge_on: int | None = None
     low_in: int | None = None
     mains_h: float | None = None
+    beside: frozenset[str] = frozenset()
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,6 +116,27 @@ class _Asked:
     every: int
     first: int | None
     by_kind: bool = False
+
+
+# What is looked after of what was done beside a bank, by the key of the improvement.
+_BESIDE = {
+    "panels": _Asked(
+        "panels", phrase("log.duties.panels"), phrase("log.duties.panels_why"), WORK, HALF_YEAR, None
+    ),
+    "dc_dc": _Asked("dc_dc", phrase("log.duties.dc_dc"), phrase("log.duties.dc_dc_why"), WORK, YEAR, None),
+    "mains_charger": _Asked(
+        "residual_current", phrase("log.duties.residual_current"), phrase("log.duties.residual_current_why"),
+        WORK, HALF_YEAR, None,
+    ),
+    "generator": _Asked(
+        "generator", phrase("log.duties.generator"), phrase("log.duties.generator_why"), WORK, QUARTER, None
+    ),
+    "gas": _Asked("gas", phrase("log.duties.gas"), phrase("log.duties.gas_why"), WORK, YEAR, None),
+    "heated": _Asked("pads", phrase("log.duties.pads"), phrase("log.duties.pads_why"), WORK, YEAR, None),
+    "join": _Asked(
+        "strings", phrase("log.duties.strings"), phrase("log.duties.strings_why"), READING, HALF_YEAR, None
+    ),
+}  # fmt: skip
 
 
 def duties(bank: InUse, record: Record, today: int) -> tuple[Duty, ...]:
@@ -185,6 +210,9 @@ def _asked(bank: InUse) -> Iterator[_Asked]:
     yield _Asked(
         "test", phrase("log.duties.test"), phrase("log.duties.test_why"), CAPACITY_TEST, TEST_DAYS, None, True
     )
+    for key, duty in _BESIDE.items():
+        if key in bank.beside:
+            yield duty
     yield from _over_the_year(bank)
     yield from _after_changeover(bank)
 

@@ -7,7 +7,7 @@ from math import inf
 import numpy as np
 
 from vast_harbor.core.arrays import Floats
-from vast_harbor.core.battery.ageing import wear_at_health
+from vast_harbor.core.battery.ageing import MOST_GAP, wear_at_health
 from vast_harbor.core.cost.cash_flow import annuity
 from vast_harbor.core.cost.life_cost import (
     LifeCostInputs,
@@ -23,11 +23,11 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.plan import HOUR_OF, OldBank
 from vast_harbor.core.stops.banks import Banks, QuickLifeCost
 from vast_harbor.core.stops.compare import uncertainty_of
-from vast_harbor.core.stops.rig import old_health
+from vast_harbor.core.stops.rig import Diagnosis, old_health
 from vast_harbor.core.stops.trial import SimulatedRuns, YearOf, old_bank_as_bank
 
-# A bank is not counted on for less than this, nor for longer than the other [years].
-LEAST_YEARS, MOST_YEARS = 0.5, 8.0
+# A bank is not counted on for less than this, nor for longer than the others: lead-acid, LFP [years].
+LEAST_YEARS, MOST_YEARS = 0.5, {True: 8.0, False: 15.0}
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,6 +74,7 @@ class KeptBank:
     Attributes:
         year: its simulated year at the health that it has today.
         inputs: the bank in the rig, in numbers, with the wear that it has today.
+        most_years: for longer it is not counted on, whatever its pace [years].
         pace_years: how long it would last at the pace of its past [years]; no limit where that is not known.
         uncertainty: of the draws.
         hour: price of an hour of work [money].
@@ -82,6 +83,7 @@ class KeptBank:
 
     year: YearOf
     inputs: LifeCostInputs
+    most_years: float
     pace_years: float
     uncertainty: Uncertainty
     hour: float
@@ -103,7 +105,7 @@ class KeptBank:
         by_year = np.broadcast_to(by_year, np.shape(self.scenario.calendar)).astype(float)
         middle = float(np.median(by_year))
         slower = min(1.0, self.pace_years / middle) if middle > 0 else 1.0
-        return np.clip(by_year * slower, LEAST_YEARS, MOST_YEARS)
+        return np.clip(by_year * slower, LEAST_YEARS, self.most_years)
 
     @property
     def years(self) -> float:
@@ -176,6 +178,8 @@ def kept_bank(now: Banks, after: Banks, runs: SimulatedRuns) -> KeptBank | None:
         return None
     if diagnosis.health is None or diagnosis.health.value is None:
         return None
+    if old.joined and not may_be_joined(diagnosis):
+        return None
     year = runs.year_of_old(after)
     if year is None:
         return None
@@ -187,9 +191,21 @@ def kept_bank(now: Banks, after: Banks, runs: SimulatedRuns) -> KeptBank | None:
         most_years=max(LEAST_YEARS, float(inputs.most_years) - (old.age_years or 0)),
     )
     return KeptBank(
-        year, inputs, pace_years(old, health, limits.assumptions), uncertainty_of(limits.assumptions),
-        value(HOUR_OF[plan.labour]), value("discount_rate"),
+        year, inputs, MOST_YEARS[lead], pace_years(old, health, limits.assumptions),
+        uncertainty_of(limits.assumptions), value(HOUR_OF[plan.labour]), value("discount_rate"),
     )  # fmt: skip
+
+
+def may_be_joined(diagnosis: Diagnosis | None) -> bool:
+    """Whether new strings may be joined to the bank that is there: it has lost no more of its health than
+    batteries of one bank may differ by.
+
+    Args:
+        diagnosis: what it shows; None where there is none.
+    """
+    if diagnosis is None or diagnosis.danger or diagnosis.health is None or diagnosis.health.value is None:
+        return False
+    return old_health(diagnosis) >= 1 - MOST_GAP - 1e-9
 
 
 def pace_years(old: OldBank, health: float, assumptions: Assumptions) -> float:

@@ -7,7 +7,8 @@ from itertools import chain
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.patience import go_on
-from vast_harbor.core.improvements import Improvement, options
+from vast_harbor.core.improvements import JOIN, Improvement, options
+from vast_harbor.core.packages.old_bank import may_be_joined
 from vast_harbor.core.packages.rig_after import RigAfter
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import HOUR_OF, Candidate, Reference
@@ -21,6 +22,19 @@ SEEDS = 4
 LEAST_KEPT_YEARS = 1.0
 Added = tuple[Improvement, ...]
 Choice = Bank | Candidate | None
+
+
+def possible(base: Results, reference: Reference) -> Added:
+    """What can be done beside the bank of a plan in addition to what is planned, and what its old bank shows
+    does not forbid.
+
+    Args:
+        base: the plan in figures.
+        reference: shipped data.
+    """
+    found = options(base.plan, reference, base.assumptions)
+    joins = may_be_joined(base.banks.diagnosis)
+    return tuple(one for one in found if joins or one.kind.key != JOIN)
 
 
 def key_of(added: Iterable[Improvement]) -> tuple[str, ...]:
@@ -48,7 +62,7 @@ class Search:
     @cached_property
     def options(self) -> tuple[Improvement, ...]:
         """What can be done beside the bank."""
-        return options(self.base.plan, self.reference, self.base.assumptions)
+        return possible(self.base, self.reference)
 
     def look_in_full(self) -> None:
         """Look at every package in full, where a single weather tells too little of this rig."""

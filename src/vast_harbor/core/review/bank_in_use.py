@@ -12,6 +12,7 @@ from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.changeover import RUNS
 from vast_harbor.core.rig.plan import OldBank
 from vast_harbor.core.rig.sources import MAINS
+from vast_harbor.core.stops.compare import planned_beside
 from vast_harbor.core.stops.trial import OLD as OLD_BANK
 
 YEAR_DAYS = 365.25
@@ -77,6 +78,7 @@ def bank_in_use(results: Results) -> InUse | None:
             laid_up_from=laid_up_from,
             used_from=used_from,
             cold_from=_cold_from(results, _day(running.on)),
+            beside=frozenset(one.kind.key for one in planned_beside(made.work.build)),
         )
     if plan.old_bank is None:
         return None

@@ -110,6 +110,7 @@ class OldBank:
         sale_price: what somebody would pay for it [money]; None to sell it as scrap.
         logged: what its log says of its health; the signs that are stated are part of it. None without a log.
         kept: whether it may be kept; False asks which bank would be bought in its place all the same.
+        joined: new strings of the same model that are to be joined to it.
     """
 
     battery_class: BatteryClass
@@ -139,6 +140,7 @@ class OldBank:
     sale_price: float | None = None
     logged: HealthSign | None = None
     kept: bool = True
+    joined: int = 0
 
 
 @dataclass(frozen=True, slots=True)

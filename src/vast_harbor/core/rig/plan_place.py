@@ -5,6 +5,9 @@ from dataclasses import dataclass
 from vast_harbor.core.installation.packing import Size
 from vast_harbor.core.weather.climate import Climate
 
+# How much of the day's swing of the air reaches a battery, and how much of that goes through insulation [-].
+SWING, THROUGH_INSULATION = 0.5, 0.4
+
 
 @dataclass(frozen=True, slots=True)
 class Site:
@@ -70,6 +73,7 @@ class Locker:
         opens: ``top`` or ``front``.
         vented: whether it is closed to the living space and vented to the outside.
         vent_cm2: free area of each of its two openings [cm²]; None where not measured.
+        insulated: whether it is lined all round, so that the battery follows less of the day's swing.
     """
 
     rooms: tuple[Size, ...] = ()
@@ -77,6 +81,12 @@ class Locker:
     opens: str = "top"
     vented: bool = False
     vent_cm2: float | None = None
+    insulated: bool = False
+
+    @property
+    def swing_share(self) -> float:
+        """How much of the day's swing of the air reaches a battery in it, which is heavy [-]."""
+        return SWING * (THROUGH_INSULATION if self.insulated else 1.0)
 
 
 @dataclass(frozen=True, slots=True)

@@ -22,8 +22,6 @@ from vast_harbor.core.weather.daily_weather import STEP_H, STEPS_A_DAY, Weather,
 from vast_harbor.core.weather.insolation import Sunshine, sunshine
 from vast_harbor.core.weather.year_weather import draw_seasons
 
-# How much of the day's swing of the air reaches a battery, which is heavy.
-SWING_SHARE = 0.5
 # How much of a change of the air reaches it, by its place.
 FOLLOWS_AIR = {LIVING: 0.0, INSIDE: 0.5}
 # What the loads ask of a bank in each step, see ``Conditions``.
@@ -222,7 +220,7 @@ class Timeline:
             mean: of each day [°C], shape (days, 1).
         """
         plan = self.plan
-        slow = mean + SWING_SHARE * (air - mean)
+        slow = mean + plan.locker.swing_share * (air - mean)
         day = self.day_of(spec.type)
         here = plan.battery_c if spec.kind != LAID_UP else None
         stated = spec.type.battery_c if spec.type.battery_c is not None else here

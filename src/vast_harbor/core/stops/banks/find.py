@@ -6,12 +6,11 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from vast_harbor.core.battery.ageing import cycles_at_depth, wear_by_plan
+from vast_harbor.core.battery.ageing import MOST_GAP, cycles_at_depth, wear_by_plan
 from vast_harbor.core.battery.bank import Bank, BatteryModel, series_count
 from vast_harbor.core.cost.pareto import front
 from vast_harbor.core.errors import InvalidInput
 from vast_harbor.core.figures.patience import go_on
-from vast_harbor.core.stops.banks.checks.stages import MOST_GAP
 from vast_harbor.core.stops.banks.class_proposals import ExtrasCost
 from vast_harbor.core.stops.banks.proposals import most_strings
 from vast_harbor.core.stops.banks.quick_life_cost import QuickLifeCost

@@ -8,7 +8,13 @@ from vast_harbor.core.stops.compare.found_banks import CatalogueSearch
 from vast_harbor.core.stops.compare.nearest_bank import NearestBank, RigChange
 from vast_harbor.core.stops.compare.package import LEVELS, NEW, OLD, Package, Packages, front_of
 from vast_harbor.core.stops.compare.priorities import PRIORITIES
-from vast_harbor.core.stops.compare.required_extras import ADVISED, COUNTED, RequiredExtra, difficulty
+from vast_harbor.core.stops.compare.required_extras import (
+    ADVISED,
+    COUNTED,
+    RequiredExtra,
+    difficulty,
+    planned_beside,
+)
 from vast_harbor.core.stops.compare.uncertainty import uncertainty_of, weigh
 from vast_harbor.core.stops.compare.verdict import BUY, HARMFUL, HOOK_UP, KEEP, MEND, Verdict
 from vast_harbor.core.stops.compare.verdict_charts import capacity, items
@@ -46,6 +52,7 @@ __all__ = (
     "front_of",
     "items",
     "package_text",
+    "planned_beside",
     "reasons",
     "steps",
     "title_of",

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from vast_harbor.core.figures.workings import Sentence, escaped
-from vast_harbor.core.improvements import Improvement
+from vast_harbor.core.improvements import JOIN, Improvement
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.compare.bank_cautions import cautions_of_rig, undocumented
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
@@ -104,7 +104,10 @@ def headline(package: Package, v: Verdict) -> Sentence:
     first = [do(one) for one in package.improvements]
     if package.keeps:
         keep = phrase("compare.package_text.keep")
-        says = and_list([*first, keep]) if first else phrase("compare.package_text.wait", keep=keep)
+        # What is joined to it keeps it.
+        joined = any(one.kind.key == JOIN for one in package.improvements)
+        kept = first if joined else [*first, keep]
+        says = and_list(kept) if first else phrase("compare.package_text.wait", keep=keep)
     else:
         says = phrase("compare.package_text.buy", title=_bank_of(package, v).title)
         if first:
@@ -181,6 +184,8 @@ KIND_NAMES = {
     "lower": phrase("compare.package_text.kind_lower"),
     "generator": phrase("compare.package_text.kind_generator"),
     "indoors": phrase("compare.package_text.kind_indoors"),
+    JOIN: phrase("compare.package_text.kind_join"),
+    "insulated": phrase("compare.package_text.kind_insulated"),
     "heated": phrase("compare.package_text.kind_heated"),
     "standby": phrase("compare.package_text.kind_standby"),
     "thrifty": phrase("compare.package_text.kind_thrifty"),

@@ -71,7 +71,15 @@ def old_bank_as_bank(plan: Plan) -> Bank | None:
         ((old.unit_ah, battery_class.rated_hours),),
         ((battery_class.cycles_at_dod, battery_class.cycles.likely),), 1.0, 0.0, Warranty(0), 24, 12,
     )  # fmt: skip
-    return Bank(model, old.series, old.parallel)
+    return Bank(model, old.series, old.parallel + old.joined)
+
+
+def _with_new_strings(plan: Plan, health: float) -> float:
+    """State of health of the old bank together with the new strings that are joined to it [-]."""
+    old = plan.old_bank
+    if old is None or not old.joined:
+        return health
+    return (old.parallel * health + old.joined) / (old.parallel + old.joined)
 
 
 def simulated_old_bank(plan: Plan, assumptions: Assumptions, banks: Banks) -> SimulatedBank | None:
@@ -80,7 +88,7 @@ def simulated_old_bank(plan: Plan, assumptions: Assumptions, banks: Banks) -> Si
     if bank is None:
         return None
     model, battery_class = bank.model, bank.model.battery_class
-    health = old_health(banks.diagnosis)
+    health = _with_new_strings(plan, old_health(banks.diagnosis))
     exponent = assumptions.value(f"peukert.{battery_class.key}")
     return simulate_bank_as(
         OLD, bank, _wells(model, exponent), health, 0.0, bank_resistance(bank),

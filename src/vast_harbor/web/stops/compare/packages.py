@@ -9,8 +9,8 @@ from flask_openapi3.models.tag import Tag
 from vast_harbor import data
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.figures.workings import REFERENCE, Figure, unescaped
-from vast_harbor.core.improvements import PLANNED, REFUSED, Improvement, options, planned_improvements
-from vast_harbor.core.packages import packages_of
+from vast_harbor.core.improvements import PLANNED, REFUSED, Improvement, planned_improvements
+from vast_harbor.core.packages import packages_of, possible
 from vast_harbor.core.passage import Results
 from vast_harbor.core.sensitivity.quote_answers import quote_answers
 from vast_harbor.core.stops.compare import LEVELS, Package, Packages, Verdict, package_text, verdict_text
@@ -175,7 +175,7 @@ def _view(results: Results, style: Style) -> PackagesView:
         advice="" if advice is None else advice.key,
         card=[tokens(s, style) for s in verdict_text.card(verdict)],
         **(NOTHING_FOUND if found is None else _found(found, verdict, style)),
-        possible=[_improvement(one, results, style) for one in options(plan, reference, results.assumptions)],
+        possible=[_improvement(one, results, style) for one in possible(results, reference)],
         planned=[_improvement(one, results, style) for one in planned],
         refused=[
             RefusedView(

@@ -4,14 +4,11 @@ import itertools
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from vast_harbor.core.battery.ageing import cycles_at_depth, wear_by_plan
+from vast_harbor.core.battery.ageing import MOST_GAP, cycles_at_depth, wear_by_plan
 from vast_harbor.core.battery.datasheet import months_between
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed, typed
 from vast_harbor.core.stops.banks.checks.check import BLOCKING, CAUTION, NOTE, Build, Check
 from vast_harbor.phrases import phrase
-
-# Strings of LFP may be joined within this difference of health.
-MOST_GAP = 0.10
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,6 +5,7 @@ from typing import Any
 
 from vast_harbor.core.battery.temperature import FREEZING_MARGIN_K, freezing_point_c
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
+from vast_harbor.core.rig.plan_place import THROUGH_INSULATION
 from vast_harbor.core.stops.banks.checks.check import BLOCKING, CAUTION, Build, Check, Remedy
 from vast_harbor.core.stops.banks.criteria import HEATER, WAIT
 from vast_harbor.core.stops.banks.reasons import COLD_UNGUARDED, will_not_do
@@ -52,6 +53,18 @@ def _charging(build: Build) -> Iterator[Check]:
     )
 
 
+def _afternoon_gain(build: Build) -> Figure:
+    """How much warmer than the mean of the day the battery is in the afternoon."""
+    gain, locker = build.assumptions.figure("afternoon_k"), build.plan.locker
+    if not locker.insulated:
+        return gain
+    return computed(
+        f"{build.at}.afternoon_k", phrase("checks.temperature.afternoon_insulated"),
+        build.criteria.afternoon_k, "K", f"{{ΔT}} · {THROUGH_INSULATION:g}", {"ΔT": gain},
+        phrase("checks.temperature.afternoon_insulated_source"),
+    )  # fmt: skip
+
+
 def _cold_charge(build: Build, low: Figure) -> Iterator[Check]:
     model, coldest, answer = build.bank.model, build.coldest, build.criteria.cold_answer
     name = phrase("checks.temperature.charging_cold")
@@ -71,7 +84,7 @@ def _cold_charge(build: Build, low: Figure) -> Iterator[Check]:
         )  # fmt: skip
         return
     if answer == WAIT:
-        gain = build.assumptions.figure("afternoon_k")
+        gain = _afternoon_gain(build)
         afternoon = computed(
             f"{build.at}.afternoon_c", phrase("checks.temperature.afternoon_c"),
             coldest.number + gain.number, "°C", "{T} + {ΔT}", {"T": coldest, "ΔT": gain},

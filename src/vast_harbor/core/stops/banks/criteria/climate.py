@@ -1,6 +1,7 @@
 """Cold, heat and gas about a bank."""
 
 from vast_harbor.core.battery.gassing import air_flow, gassing_ma, opening_cm2, spark_distance_mm
+from vast_harbor.core.rig.plan_place import THROUGH_INSULATION
 from vast_harbor.core.stops.banks.criteria.bank_in_rig import BankInRig, Criterion
 from vast_harbor.core.weather.climate import LIVING
 
@@ -29,10 +30,16 @@ class ClimateCriteria(BankInRig):
         if model.heater_w is not None and assume.value("cold_heater") >= 1:
             return HEATER
         guarded = model.bms is not None and model.bms.stops_cold_charge
-        warmest = self.days.coldest.number + assume.value("afternoon_k")
+        warmest = self.days.coldest.number + self.afternoon_k
         if guarded and assume.value("cold_wait") >= 1 and warmest >= model.charge_c[0]:
             return WAIT
         return None
+
+    @property
+    def afternoon_k(self) -> float:
+        """How much warmer than the mean of the day the battery is in the afternoon [K]."""
+        share = THROUGH_INSULATION if self.plan.locker.insulated else 1.0
+        return self.assumptions.value("afternoon_k") * share
 
     @property
     def use_c(self) -> tuple[float, float]:
