@@ -62,3 +62,14 @@ def test_the_rule_is_said_to_ask_for_more_less_or_the_same(seed: int, way: str, 
     apart = least.usable.number / results.need.energy.number - 1
     told = "agree" if abs(apart) <= AGREE else "leaves you a margin" if apart < 0 else "asks for more"
     assert way == told and Style().text(least.usable.number, "Wh") in text
+
+
+def test_it_says_why_a_class_needs_so_much_more_than_another(demo_results, reference) -> None:
+    def why(name: str) -> dict[str, str]:
+        found = sizes_by_year(demo_results(name), reference)
+        return {c.battery_class.key: sentence_text(c.why, Style()) for c in found.classes if c.why}
+
+    # On the winter island no LFP bank serves enough, whatever its size; the cold stands against it there.
+    assert why("tern-rock") == {"lfp": "On the coldest days its heater takes the charge first."}
+    # The caravan asks for little: the smallest LFP bank that will do there serves every night.
+    assert "No smaller bank of this class" in why("pebble")["lfp"]

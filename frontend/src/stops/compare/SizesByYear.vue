@@ -77,7 +77,7 @@ const nameOf = (key: string) => reference.classes.get(key)?.short ?? ''
                 <span
                   class="absolute inset-y-0 left-0 rounded-full opacity-60"
                   :style="{
-                    width: at(c.sizes.at(-1)?.usable.value),
+                    width: at(c.sizes.at(-1)?.usable.value ?? 0),
                     background: `var(--chem-${c.battery_class})`,
                   }"
                 />
@@ -102,6 +102,9 @@ const nameOf = (key: string) => reference.classes.get(key)?.short ?? ''
                   }}</span>
                   {{ s.title }},
                   <FigureLink :figure="s.usable" />
+                </li>
+                <li v-if="c.why.length" class="w-fit bg-sheet pr-2 text-soft">
+                  <SentenceText :tokens="c.why" />
                 </li>
                 <li v-if="c.missed" class="w-fit bg-sheet pr-2 text-soft">{{ c.missed }}</li>
               </ul>

@@ -1,7 +1,7 @@
 """Sizing by the year: how small a bank of each class may be to serve so many nights when it is old."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.battery.chemistry import BatteryClass
@@ -10,6 +10,7 @@ from vast_harbor.core.figures.workings import Figure, Sentence
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
 from vast_harbor.core.stops.banks import BankFigures, of_bank
+from vast_harbor.core.stops.banks.criteria.climate import HEATER
 from vast_harbor.core.stops.compare import LEVELS, title_of
 from vast_harbor.phrases import phrase
 
@@ -49,10 +50,17 @@ class ClassSizes:
     Attributes:
         battery_class: which.
         sizes: the smallest bank for each of ``LEVELS``; None where no bank that will do here serves it.
+        why: why it needs so much more than another class; None where it does not, or that is not known.
     """
 
     battery_class: BatteryClass
     sizes: tuple[Size | None, ...]
+    why: Sentence | None = None
+
+    @property
+    def judged(self) -> Size | None:
+        """The smallest bank for the share of the nights by which the rule is judged."""
+        return next((s for s in self.sizes if s is not None and s.share == JUDGED), None)
 
 
 @dataclass(frozen=True, eq=False)
@@ -60,7 +68,7 @@ class SizesByYear:
     """Sizing by the year beside the house rule.
 
     Attributes:
-        classes: those of which some bank serves the least share.
+        classes: those of which some bank serves the least share, or of which it is known why none does.
         need: usable energy that the house rule asks for [Wh].
         says: which way the rule differs from the year.
     """
@@ -105,6 +113,23 @@ class _Class:
         assert served is not None
         return Size(share, self.rows[high], title_of(self.rows[high]), made["usable_wh"], served)
 
+    def why(self, judged: Size | None, least: float) -> Sentence | None:
+        """Why it takes so much more of this class than of another to serve the nights, or why none does.
+
+        Args:
+            judged: the smallest bank that serves the share by which the rule is judged; None for none.
+            least: usable energy of the smallest such bank of all classes [Wh].
+        """
+        if not self.rows or (judged is not None and judged.usable.number <= (1 + AGREE) * least):
+            return None
+        build = self.at(len(self.rows) - 1)[0].build
+        if build is not None and not build.lead and build.criteria.cold_charge.broken:
+            heats = build.criteria.cold_answer == HEATER
+            return Sentence(phrase("changes.sizes.heats") if heats else phrase("changes.sizes.cold"))
+        if judged is not None and judged.bank == self.rows[0]:
+            return Sentence(phrase("changes.sizes.smallest"))
+        return None
+
     def _serves(self, i: int, share: float) -> bool:
         served = self.at(i)[1]
         return served is not None and served.number >= share - 1e-9
@@ -132,14 +157,17 @@ def _sizes(results: Results, reference: Reference) -> SizesByYear | None:
     if not results.plan.off_grid_nights:
         return None
     need = results.need.energy
-    classes = (
-        ClassSizes(battery_class, tuple(looked.smallest(share) for share in LEVELS))
-        for battery_class, looked in (
-            (each, _Class(results, key, _rows(results, key))) for key, each in reference.classes.items()
-        )
+    looked = {key: _Class(results, key, _rows(results, key)) for key in reference.classes}
+    found = [
+        ClassSizes(reference.classes[key], tuple(one.smallest(share) for share in LEVELS))
+        for key, one in looked.items()
+    ]
+    judged = [one.judged for one in found if one.judged is not None]
+    least = min((size.usable.number for size in judged), default=0.0)
+    told = (replace(one, why=looked[one.battery_class.key].why(one.judged, least)) for one in found)
+    return SizesByYear(
+        tuple(one for one in told if any(one.sizes) or one.why is not None), need, _says(judged, need)
     )
-    shown = tuple(one for one in classes if any(one.sizes))
-    return SizesByYear(shown, need, _says(shown, need))
 
 
 def _rows(results: Results, key: str) -> list[Bank]:
@@ -150,9 +178,8 @@ def _rows(results: Results, key: str) -> list[Bank]:
     return sorted(found, key=usable)
 
 
-def _says(classes: Sequence[ClassSizes], need: Figure) -> Sentence:
+def _says(judged: Sequence[Size], need: Figure) -> Sentence:
     """Which way the house rule differs from the year, by the class that needs least."""
-    judged = [size for one in classes for size in one.sizes if size is not None and size.share == JUDGED]
     if not judged:
         return Sentence(phrase("changes.sizes.none"), {"need": need})
     least = min(judged, key=lambda size: size.usable.number)

@@ -37,6 +37,7 @@ class ClassSizesView(View):
     battery_class: str
     sizes: list[SizeView]
     missed: str
+    why: list[TokenView]
 
 
 class SizesView(View):
@@ -81,6 +82,7 @@ def _class(one: ClassSizes, style: Style) -> ClassSizesView:
             for same in by_bank.values()
         ],
         missed=phrase("compare.sizes.missed", shares=_shares(missed, style)) if missed else "",
+        why=tokens(one.why, style) if one.why is not None else [],
     )
 
 
