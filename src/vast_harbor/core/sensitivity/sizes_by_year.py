@@ -9,8 +9,7 @@ from vast_harbor.core.figures.patience import go_on
 from vast_harbor.core.figures.workings import Figure, Sentence
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import Reference
-from vast_harbor.core.stops.banks import BankFigures, of_bank
-from vast_harbor.core.stops.banks.criteria.climate import HEATER
+from vast_harbor.core.stops.banks import HEATER, BankFigures, of_bank
 from vast_harbor.core.stops.compare import LEVELS, title_of
 from vast_harbor.phrases import phrase
 

@@ -17,7 +17,7 @@ from vast_harbor.core.stops.banks.candidates import (
 from vast_harbor.core.stops.banks.checks import run_checks
 from vast_harbor.core.stops.banks.checks.check import BLOCKING, CAUTION, NOTE, OK, Build, Check
 from vast_harbor.core.stops.banks.class_proposals import Priced, Proposal, Proposals, next_string, why_unfit
-from vast_harbor.core.stops.banks.criteria import BankCriteria, Criterion, label_or_class_exponent
+from vast_harbor.core.stops.banks.criteria import HEATER, BankCriteria, Criterion, label_or_class_exponent
 from vast_harbor.core.stops.banks.discharge_curves import Rates, discharging, rates_of
 from vast_harbor.core.stops.banks.find import NAMES, Found, Search, Shape, Within, layouts, shapes
 from vast_harbor.core.stops.banks.proposals import SizedLayout, most_strings, offered, size_layout
@@ -55,6 +55,7 @@ __all__ = (
     "END_OF_LIFE",
     "FIT",
     "FUSE",
+    "HEATER",
     "LASTS_BY_GRADE",
     "LIVING_SPACE",
     "NAMES",
