@@ -15,6 +15,7 @@ from vast_harbor.core.rig.improvement_rows import PlannedImprovement
 from vast_harbor.core.rig.plan import CABIN, Candidate, Plan
 from vast_harbor.core.rig.sources import ENGINE, PWM, RELAY, SOLAR
 from vast_harbor.core.stops.banks import BLOCKING
+from vast_harbor.core.stops.trial.year import key_of
 from vast_harbor.core.weather.climate import LIVING, OUTSIDE
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.rig_plan import to_plan
@@ -154,7 +155,9 @@ def test_insulation_evens_out_the_day_and_warms_nothing(reference, tern_rock) ->
     assert tern_rock.place == OUTSIDE
     bare = replace(tern_rock, battery_c=None)
     lined = with_improvements(bare, [offered(bare, reference)["insulated"]], reference)
-    years = [evaluate(p, reference, found=()).simulated.year_plan.conditions.battery_c for p in (bare, lined)]
+    runs = [evaluate(p, reference, found=()).simulated for p in (bare, lined)]
+    assert key_of(runs[0].timeline) != key_of(runs[1].timeline)
+    years = [run.year_plan.conditions.battery_c for run in runs]
     assert years[0].mean() == pytest.approx(years[1].mean(), abs=0.05)
     days = [c.reshape(c.shape[0], -1, 96) for c in years]
     before, after = (np.ptp(d[:, 1:-1], axis=2).mean() for d in days)

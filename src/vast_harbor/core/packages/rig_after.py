@@ -61,7 +61,8 @@ class RigAfter:
 
     @cached_property
     def same_days(self) -> bool:
-        """Whether day and need are those of the base: it differs in sources, weight or candidates only."""
+        """Whether day and need are those of the base: it differs in sources, weight, compartment or
+        candidates only."""
         return _same_days(self.plan, self.base.plan)
 
     def _evaluated(self, plan: Plan) -> Results:
@@ -93,6 +94,8 @@ class RigAfter:
         like = self.like
         # How stays follow one another may depend on what charges.
         if like is None or not _same_days(self.plan, like.plan):
+            return None
+        if self.plan.locker.insulated != like.plan.locker.insulated:
             return None
         year = like.runs.year_plan
         return year if YearCalendar(self.plan).key == year.calendar.key else None
@@ -182,8 +185,9 @@ class RigAfter:
 
 
 def _same_days(plan: Plan, other: Plan) -> bool:
-    """Whether day and need of two plans are the same: they differ in sources, weight or candidates."""
+    """Whether day and need of two plans are the same: they differ in sources, weight, compartment or
+    candidates."""
     return replace(
         plan, sources=other.sources, candidates=other.candidates, loading=other.loading,
-        improvements=other.improvements, present=other.present,
+        locker=other.locker, improvements=other.improvements, present=other.present,
     ) == other  # fmt: skip

@@ -142,9 +142,7 @@ class Search:
     def _later(self, rig: RigAfter) -> ComparedBank | None:
         """What is bought in a rig when its old bank is worn out: the first seed that will do there,
         else the first bank that is proposed for it."""
-        proposals = rig.results.banks.proposals
-        of_rig = (p.bank for name in self.reference.classes for p in proposals[name].suitable[:1])
-        made = (self._compared(rig, c) for c in chain(self.seeds, of_rig) if c is not None)
+        made = (self._compared(rig, c) for c in chain(self.seeds, self._firsts(rig)) if c is not None)
         return next((compared for compared in made if compared is not None), None)
 
     def price(self, one: Improvement) -> float:
@@ -185,11 +183,14 @@ class Search:
             return ()
         key = key_of(moves)
         if key not in self._leading:
-            proposals = self.rig(moves).results.banks.proposals
-            self._leading[key] = tuple(
-                priced.bank for name in self.reference.classes for priced in proposals[name].suitable[:1]
-            )
+            self._leading[key] = tuple(self._firsts(self.rig(moves)))
         return self._leading[key]
+
+    def _firsts(self, rig: RigAfter) -> Iterator[Bank]:
+        """The leading bank of each class in a rig."""
+        proposals = rig.results.banks.proposals
+        found = (proposals[name].first for name in self.reference.classes)
+        return (priced.bank for priced in found if priced is not None)
 
     def grown(self, added: Added, choice: Choice, but: frozenset[str] = frozenset()) -> Iterator[Package]:
         """A package with each improvement that can still be added to it.

@@ -51,18 +51,24 @@ class Proposal:
         battery_class: the class.
         sized_layouts: every model that makes the system voltage.
         unfit: models that do not, with the reason.
-        find: looks for the banks that will do, the least lifetime cost first.
+        find: looks for so many of the banks that will do, the least lifetime cost first.
     """
 
     battery_class: BatteryClass
     sized_layouts: tuple[SizedLayout, ...]
     unfit: tuple[tuple[BatteryModel, str], ...]
-    find: Callable[[], tuple[Priced, ...]]
+    find: Callable[[int], tuple[Priced, ...]]
 
     @cached_property
     def suitable(self) -> tuple[Priced, ...]:
         """The banks that will do which were looked at with all they need, the least lifetime cost first."""
-        return self.find()
+        return self.find(KEPT)
+
+    @cached_property
+    def first(self) -> Priced | None:
+        """The one of least lifetime cost, which is found sooner than all; None where none will do."""
+        found = self.suitable if "suitable" in self.__dict__ else self.find(1)
+        return found[0] if found else None
 
     @cached_property
     def best(self) -> SizedLayout | None:
@@ -70,8 +76,8 @@ class Proposal:
 
         Where none will do, the smallest that covers the need; None when no model makes the system voltage.
         """
-        if self.suitable:
-            return self._layout_of(self.suitable[0].bank)
+        if self.first is not None:
+            return self._layout_of(self.first.bank)
         return smallest(self.sized_layouts)
 
     @cached_property
@@ -153,7 +159,9 @@ class ClassSearch:
             else:
                 unfit.append((model, why_unfit(model, plan.system_v)))
         layouts = tuple(sized_layouts)
-        return Proposal(battery_class, layouts, tuple(unfit), lambda: self._suitable(layouts))
+        return Proposal(
+            battery_class, layouts, tuple(unfit), lambda most: self._suitable(layouts, PUT_RIGHT, most)
+        )
 
     def holding(self, key: str, usable_wh: float, most: int = KEPT) -> tuple[Priced, ...]:
         """The leading suitable banks of a class that hold so much, whatever is needed.

@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from vast_harbor.core.battery.bank import Bank, BatteryModel
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import Figure
+from vast_harbor.core.improvements import Improvement, planned_improvements
 from vast_harbor.core.installation.cables import (
     Sized,
     breaking_a,
@@ -52,6 +53,13 @@ class RigLimits:
     def cut_off_v(self) -> float:
         """Volts at which the inverter gives up [V]."""
         return self.assumptions.value("inverter_cut_off_v") * self.plan.system_v / 12
+
+    @cached_property
+    def planned(self) -> tuple[Improvement, ...]:
+        """What is planned beside the bank, in the order of doing."""
+        if self.plan.present is None:
+            return ()
+        return planned_improvements(self.plan, self.reference, self.assumptions)
 
     @cached_property
     def _firsts(self) -> dict[tuple[object, ...], str]:

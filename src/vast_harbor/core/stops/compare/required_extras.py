@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 
 from vast_harbor.core.figures.display import awg
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Sentence, computed, typed
-from vast_harbor.core.improvements import Improvement, planned_improvements
+from vast_harbor.core.improvements import Improvement
 from vast_harbor.core.rig.plan import Fix
 from vast_harbor.core.rig.source_remedies import EASY, HANDY, TRADE, chosen
 from vast_harbor.core.stops.banks import (
@@ -177,10 +177,7 @@ def _of_sources(build: Build, suitability: Sequence[Suitability]) -> Iterator[Re
 
 def planned_beside(build: Build) -> tuple[Improvement, ...]:
     """What is planned beside the bank."""
-    plan = build.plan
-    if plan.present is None:
-        return ()
-    return planned_improvements(plan, build.reference, build.assumptions)
+    return build.criteria.rig.planned
 
 
 def _of_improvements(build: Build) -> Iterator[RequiredExtra]:

@@ -345,6 +345,7 @@ def key_of(timeline: Timeline) -> str:
             plan.site,
             plan.place,
             plan.battery_c,
+            plan.locker.swing_share,
             calendar,
             plan.drive_hours,
             plan.drive_every,

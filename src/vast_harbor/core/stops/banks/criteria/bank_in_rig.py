@@ -8,6 +8,7 @@ from vast_harbor.core.battery.datasheet import NO_PROTECTION
 from vast_harbor.core.battery.peukert import rate_factor
 from vast_harbor.core.battery.sizing import usable_energy
 from vast_harbor.core.figures.cached import cached_property
+from vast_harbor.core.improvements import Improvement
 from vast_harbor.core.installation.cables import Sized
 from vast_harbor.core.installation.packing import Place
 from vast_harbor.core.rig.assumptions import Assumptions
@@ -42,6 +43,9 @@ class Criterion:
 
 class RigFacts(Protocol):
     """What of the rig does not depend on the bank; see ``rig_limits.RigLimits``."""
+
+    @property
+    def planned(self) -> tuple[Improvement, ...]: ...
 
     @property
     def old_kg(self) -> float: ...
