@@ -103,10 +103,10 @@ const nameOf = (key: string) => reference.classes.get(key)?.short ?? ''
                   {{ s.title }},
                   <FigureLink :figure="s.usable" />
                 </li>
+                <li v-if="c.missed" class="w-fit bg-sheet pr-2 text-soft">{{ c.missed }}</li>
                 <li v-if="c.why.length" class="w-fit bg-sheet pr-2 text-soft">
                   <SentenceText :tokens="c.why" />
                 </li>
-                <li v-if="c.missed" class="w-fit bg-sheet pr-2 text-soft">{{ c.missed }}</li>
               </ul>
             </div>
           </template>

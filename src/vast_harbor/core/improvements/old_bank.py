@@ -35,7 +35,8 @@ def join(
     count = round(size / string)
     if count < 1 or abs(count * string - size) > 1e-6 or old.parallel + count > MOST_STRINGS:
         return None
-    batteries, label = count * old.series, f"{old.unit_v:g} V, {old.unit_ah:g} Ah"
+    batteries = count * old.series
+    label = f"{old.unit_v:g}\N{NO-BREAK SPACE}V, {old.unit_ah:g}\N{NO-BREAK SPACE}Ah"
     return Improvement(
         kind, size, "",
         phrase("improvements.old_bank.join_says", count=batteries, label=label),

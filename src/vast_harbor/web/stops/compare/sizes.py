@@ -70,7 +70,9 @@ def _class(one: ClassSizes, style: Style) -> ClassSizesView:
     for size in one.sizes:
         if size is not None:
             by_bank.setdefault(size.bank, []).append(size)
-    missed = [share for share, size in zip(LEVELS, one.sizes, strict=True) if size is None]
+    left = [share for share, size in zip(LEVELS, one.sizes, strict=True) if size is None]
+    # Where none serves the least share, the others need not be told.
+    missed = left if by_bank else left[:1]
     return ClassSizesView(
         battery_class=one.battery_class.key,
         sizes=[
