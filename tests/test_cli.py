@@ -10,7 +10,7 @@ import pytest
 
 from vast_harbor import cli
 from vast_harbor.formats.rig_file import new_rig
-from vast_harbor.formats.signal_k import values_of
+from vast_harbor.formats.signal_k import line_of, subscription, values_of
 from vast_harbor.store import rigs
 from vast_harbor.store.database import Database
 
@@ -106,7 +106,10 @@ def test_the_simulated_signal_k_server_plays_the_trial_of_a_rig() -> None:
             assert run.stdout is not None
             port = int(re.findall(r"port (\d+)", run.stdout.readline())[0])
             with socket.create_connection(("127.0.0.1", port), 20) as line, line.makefile() as said:
-                heard = [json.loads(one) for one in said]
+                # It says who it is, and plays once it is asked.
+                heard = [json.loads(said.readline())]
+                line.sendall(line_of(subscription()))
+                heard += [json.loads(one) for one in said]
         finally:
             run.terminate()
     assert heard[0]["version"] == "1.7.0" and len(heard) > 600

@@ -6,7 +6,20 @@ import pytest
 
 from vast_harbor.formats.csv_table import CsvError
 from vast_harbor.formats.monitor_layout import guess
-from vast_harbor.formats.signal_k import as_csv, delta, hello, is_deltas, line_of, messages, values_of
+from vast_harbor.formats.signal_k import (
+    Means,
+    OwnReadings,
+    Value,
+    as_csv,
+    asks_for_batteries,
+    delta,
+    hello,
+    is_deltas,
+    line_of,
+    messages,
+    subscription,
+    values_of,
+)
 
 AT = 1_780_000_000
 VOLTS = "electrical.batteries.a.voltage"
@@ -82,3 +95,57 @@ def test_files_without_a_battery_or_without_an_end_are_told() -> None:
         as_csv(f"[{speed}, ")
     assert not is_deltas(b"time,volts\n1,2\n") and not is_deltas(b'{"format": "vast-harbor-rig"}')
     assert list(messages("{\n[1]\n")) == [[1]]
+
+
+def test_the_log_of_a_server_is_read_with_other_lines_between() -> None:
+    lines = [f"{(AT + 30 * n) * 1000};I;{json.dumps(m)}" for n, m in enumerate(drive())]
+    lines[3:3] = [f"{AT * 1000};N;$IIMWV,041,R,12.4,N,A*2F", "", f"{AT * 1000};I;{{no json"]
+    text = "\n".join(lines)
+    assert is_deltas(text.encode()) and is_deltas(lines[3].encode())
+    assert as_csv(text) == as_csv("\n".join(map(json.dumps, drive())))
+
+
+def test_another_vessels_battery_and_a_second_instrument_are_left_alone() -> None:
+    def told(volts: float, context: str, source: str, at: float = 0.0) -> dict:
+        return {**delta(AT + at, "house", (volts, None, None, None), source), "context": context}
+
+    mine, other = "vessels.urn:mrn:imo:mmsi:230099999", "vessels.urn:mrn:imo:mmsi:200000001"
+    own = OwnReadings()
+    assert own.learn({**hello("Boat", AT), "self": mine}) and not own.learn(told(12, mine, "a"))
+    sent = [
+        told(12.5, mine, "shunt"), told(11.0, other, "shunt"), told(13.9, "vessels.self", "inverter", 10),
+        told(12.4, mine, "shunt", 20), told(13.9, mine, "inverter", 81), told(12.3, mine, "shunt", 90),
+    ]  # fmt: skip
+    # Once the first has said nothing for a minute the second is heard.
+    assert [v.value for m in sent for v in values_of(m) if own.counts(v)] == [12.5, 12.4, 13.9]
+    # Where nobody says whose a file is, it is of the vessel that tells most.
+    table = as_csv("\n".join(json.dumps(told(v, c, "s", v)) for v, c in ((12, mine), (13, mine), (9, other))))
+    assert [line.split(",")[1] for line in table.splitlines()[1:]] == ["12", "13"]
+
+
+def test_a_current_that_alternates_is_kept_as_what_flowed() -> None:
+    def value(at: float, amps: float) -> Value:
+        return Value(at, "house", "amps", amps)
+
+    means = Means()
+    for second in range(10):
+        means.take(value(second, -8.5 if second % 2 else 1.5))
+    assert means.close(10.0) == {"amps": pytest.approx(-3.5)}
+    # The last value holds on for a minute, and no longer.
+    assert means.close(20.0) == {"amps": -8.5} and means.close(100.0) == {"amps": -8.5}
+    assert means.close(110.0) == {}
+    # A spike of a second counts for a second.
+    means.take(value(120, 0.0))
+    means.take(value(129, -100.0))
+    assert means.close(130.0) == {"amps": pytest.approx(-10.0)}
+
+
+@pytest.mark.parametrize(
+    ("message", "asks"),
+    [
+        (subscription(), True), ({"subscribe": [{"path": "*"}]}, True),
+        ({"subscribe": [{"path": "navigation.*"}, 3]}, False), ({"subscribe": "all"}, False), (None, False),
+    ],
+)  # fmt: skip
+def test_a_server_is_asked_for_batteries(message, asks) -> None:
+    assert asks_for_batteries(message) is asks

@@ -25,7 +25,7 @@ from vast_harbor.formats import signal_k
 from vast_harbor.formats.log_part import AHEAD_S, EARLIEST
 from vast_harbor.formats.monitor_log import ahead_at, zone_of
 from vast_harbor.formats.monitor_rows import Row, reading_rows, readings_of
-from vast_harbor.phrases import phrase
+from vast_harbor.phrases import and_list, phrase
 from vast_harbor.store import monitor, rigs
 from vast_harbor.store.database import Database
 from vast_harbor.store.trouble import Trouble
@@ -40,6 +40,9 @@ MOST_FEEDS, WRITE_EVERY_S, APART_S, MOST_HELD = 8, 2.0, 10.0, 200_000
 # A server that cannot be reached is tried again after so long, and so long at most [s].
 AGAIN_S, LONGEST_AGAIN_S, PATIENCE_S = 1.0, 60.0, 5.0
 LONGEST_LINE = 1_000_000
+# A server that says nothing of itself is asked after so long; after so long it is told that no battery
+# comes, or none any more [s].
+ASK_S, SILENT_S, QUIET_S = 2.0, 10.0, 60.0
 # Readings of a clock that is behind by no more than this belong to those before [s].
 LATE_S = 60.0
 # This machine, and the networks that anybody may set up at home or aboard (RFC 1918, RFC 4193).
@@ -118,6 +121,9 @@ class Feed:
             log.exception("unforeseen error")
             self.problem = phrase("log.live.broke")
         finally:
+            if self.ended.is_set():
+                # Who stopped it need not be told that it is tried again.
+                self.problem = ""
             self.running = False
 
     def _write(self, database: Database, held: list[Heard]) -> bool:
@@ -228,7 +234,7 @@ class SignalKSource:
     def heard(self, feed: Feed) -> Iterator[Heard | None]:
         """Readings as they come; where it cannot be reached, it is tried again."""
         pause = AGAIN_S
-        merger, last = signal_k.Merger(), 0.0
+        means, last, newest = signal_k.Means(), 0.0, 0.0
         try:
             while not feed.ended.is_set():
                 try:
@@ -241,11 +247,14 @@ class SignalKSource:
                             # What belongs together comes together: a reading ends where the next time begins.
                             # A clock that was put back begins anew.
                             if not last - LATE_S <= value.at < last + APART_S:
-                                if held := merger.at(last):
+                                if held := means.close(value.at):
                                     yield self._reading(last, held)
+                                if value.at < last:
+                                    means = signal_k.Means()
                                 last = value.at
-                            merger.take(value)
-                        if held := merger.at(last):
+                            means.take(value)
+                            newest = max(last, value.at)
+                        if held := means.close(newest):
                             yield self._reading(last, held)
                     if self._server is not None:
                         return
@@ -277,35 +286,68 @@ class SignalKSource:
         return at, row
 
     def _values(self, line: socket.socket, feed: Feed) -> Iterator[signal_k.Value | None]:
-        line.settimeout(0.5)
-        left = b""
-        while not feed.ended.is_set():
-            try:
-                came = line.recv(65_536)
-            except TimeoutError:
-                yield None
+        own, asked = signal_k.OwnReadings(), False
+        began = heard = time.monotonic()
+        for message in _messages(line, feed):
+            now = time.monotonic()
+            if not asked and (own.learn(message) or now - began >= ASK_S):
+                # A server says who it is, and then nothing until it is asked.
+                line.sendall(signal_k.line_of(signal_k.subscription()))
+                asked = True
+            for value in self._of_battery(message, own, feed):
+                feed.problem, heard = "", now
+                yield value
+            told = heard > began
+            if now - heard >= (QUIET_S if told else SILENT_S):
+                feed.problem = self._silence(told)
+            yield None
+
+    def _of_battery(self, message: object, own: signal_k.OwnReadings, feed: Feed) -> Iterator[signal_k.Value]:
+        """What a message tells of the battery that is listened to."""
+        now = time.time()
+        feed.odd += signal_k.odd_values(message)
+        for value in signal_k.values_of(message, now):
+            if not own.is_own(value):
                 continue
-            if not came:
-                return
-            *lines, left = (left + came).split(b"\n")
-            if len(left) > LONGEST_LINE:
-                raise OSError
-            for one in lines:
-                try:
-                    message = json.loads(one)
-                except (ValueError, RecursionError):
-                    continue
-                now = time.time()
-                feed.odd += signal_k.odd_values(message)
-                for value in signal_k.values_of(message, now):
-                    if not EARLIEST <= value.at <= now + AHEAD_S:
-                        # The clock there is wrong: it came now.
-                        feed.odd += 1
-                        value = replace(value, at=now)
-                    if value.battery not in self.batteries and len(self.batteries) < signal_k.MOST_BATTERIES:
-                        self.batteries.append(value.battery)
-                    if value.battery == (self._battery or self.batteries[0]):
-                        yield value
+            if not EARLIEST <= value.at <= now + AHEAD_S:
+                # The clock there is wrong: it came now.
+                feed.odd += 1
+                value = replace(value, at=now)
+            if value.battery not in self.batteries and len(self.batteries) < signal_k.MOST_BATTERIES:
+                self.batteries.append(value.battery)
+            if value.battery == (self._battery or self.batteries[0]) and own.counts(value):
+                yield value
+
+    def _silence(self, fell_silent: bool) -> str:
+        """Why nothing comes of a server that answers, and what would."""
+        if fell_silent:
+            return phrase("log.live.quiet")
+        if self.batteries:
+            others = and_list(self.batteries)
+            return phrase("log.live.other_batteries", battery=self._battery, others=others)
+        return phrase("log.live.silent", host=self._at[0])
+
+
+def _messages(line: socket.socket, feed: Feed) -> Iterator[object]:
+    """What a server says, message by message; None while it says nothing, and for what is no message."""
+    line.settimeout(0.5)
+    left = b""
+    while not feed.ended.is_set():
+        try:
+            came = line.recv(65_536)
+        except TimeoutError:
+            yield None
+            continue
+        if not came:
+            return
+        *lines, left = (left + came).split(b"\n")
+        if len(left) > LONGEST_LINE:
+            raise OSError
+        for one in lines:
+            try:
+                yield json.loads(one)
+            except (ValueError, RecursionError):
+                yield None
 
 
 def address_of(host: str) -> str | None:

@@ -1,18 +1,23 @@
-"""A small simulated Signal K server: it plays readings as delta messages over TCP, as a real one would."""
+"""A small simulated Signal K server: asked for batteries, it plays readings as delta messages over TCP, as a
+real one would; before that it only says who it is."""
 
+import json
 import socketserver
 import threading
 from collections.abc import Callable, Iterator
+from contextlib import suppress
 
 from vast_harbor.core.log.readings import HOUR_S
 from vast_harbor.core.stops.trial import MonitorReading
 from vast_harbor.formats import signal_k
 
+# What nobody ends with a line is read no further than this [bytes].
+LONGEST_ASKED = 65_536
 BATTERY, SOURCE = "house", "simulated-shunt"
 
 
 class SignalKServer(socketserver.ThreadingTCPServer):
-    """Everybody who connects hears the readings from the first on.
+    """Everybody who connects and asks for batteries hears the readings from the first on.
 
     Args:
         port: of this machine; 0 for a free one.
@@ -58,6 +63,8 @@ class _Player(socketserver.StreamRequestHandler):
         played = self.server
         try:
             self.wfile.write(signal_k.line_of(signal_k.hello("Simulated Signal K server", played.begin)))
+            if not self._asked():
+                return
             hours = 0.0
             for reading in played.readings():
                 if played.ended.wait(max(0.0, (reading.hours - hours) / played.hours_per_second)):
@@ -69,3 +76,22 @@ class _Player(socketserver.StreamRequestHandler):
         except OSError:
             # Who listened is gone.
             return
+
+    def _asked(self) -> bool:
+        """Wait until batteries are asked for; whether that happened before the end."""
+        self.connection.settimeout(0.2)
+        left = b""
+        while not self.server.ended.is_set():
+            try:
+                came = self.connection.recv(4096)
+            except TimeoutError:
+                continue
+            if not came:
+                return False
+            *lines, left = (left + came)[-LONGEST_ASKED:].split(b"\n")
+            for line in lines:
+                with suppress(ValueError, RecursionError):
+                    if signal_k.asks_for_batteries(json.loads(line)):
+                        self.connection.settimeout(None)
+                        return True
+        return False
