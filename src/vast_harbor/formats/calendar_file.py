@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable
 from datetime import UTC, date, datetime, timedelta
+from hashlib import sha256
 
 from icalendar import Alarm, Calendar, Event
 
@@ -10,12 +11,41 @@ from vast_harbor.phrases import phrase
 
 # A reminder in the morning of the day.
 AT = timedelta(hours=9)
-# What a later version of an event is told by counts the minutes from here on.
+# The first version of an event is told by the minutes from here on: were the count of its changes lost, it
+# would go on above what was told before.
 _COUNTED_FROM = datetime(2020, 1, 1, tzinfo=UTC)
+# Version of the event of each duty, and a digest of what it says.
+Versions = dict[str, tuple[int, str]]
 REFRESH = timedelta(hours=12)
 
 
-def calendar(duties: Iterable[Duty], owner: str, name: str, today: int, now: int) -> bytes:
+def versions(duties: Iterable[Duty], before: Versions, today: int, now: int) -> Versions:
+    """The version of each event: one more than the last where what it says has changed.
+
+    Args:
+        duties: what is to be done.
+        before: what was told last.
+        today: counted (``date.toordinal``).
+        now: seconds since 1970 UTC [s].
+
+    Returns:
+        The versions, those of duties that are done with among them.
+    """
+    out = dict(before)
+    first = int((datetime.fromtimestamp(now, UTC) - _COUNTED_FROM).total_seconds() // 60)
+    for duty in duties:
+        says = f"{_day(duty, today)} {duty.title} {duty.why}"
+        digest = sha256(says.encode()).hexdigest()[:12]
+        count, told = before.get(duty.key, (first - 1, ""))
+        out[duty.key] = (count + (told != digest), digest)
+    return out
+
+
+def _day(duty: Duty, today: int) -> date:
+    return date.fromordinal(max(duty.due, today))
+
+
+def calendar(duties: Iterable[Duty], owner: str, name: str, told: Versions, today: int, now: int) -> bytes:
     """Duties as a calendar.
 
     A duty keeps its UID for as long as it is one: where its date changes, the event moves. What is overdue
@@ -25,6 +55,7 @@ def calendar(duties: Iterable[Duty], owner: str, name: str, today: int, now: int
         duties: what is to be done.
         owner: of the calendar, unlike that of any other.
         name: of the calendar.
+        told: versions of the events.
         today: counted (``date.toordinal``).
         now: seconds since 1970 UTC [s].
 
@@ -38,10 +69,10 @@ def calendar(duties: Iterable[Duty], owner: str, name: str, today: int, now: int
     made.add("x-wr-calname", " ".join(name.split()))
     made.add("refresh-interval", REFRESH, parameters={"value": "DURATION"})
     for duty in duties:
-        event, day = Event(), date.fromordinal(max(duty.due, today))
+        event, day = Event(), _day(duty, today)
         event.add("uid", f"{owner}-{duty.key.replace('_', '-')}@vast-harbor")
         event.add("dtstamp", stamp)
-        event.add("sequence", int((stamp - _COUNTED_FROM).total_seconds() // 60))
+        event.add("sequence", told[duty.key][0])
         event.add("dtstart", day)
         event.add("dtend", day + timedelta(days=1))
         event.add("summary", duty.title)

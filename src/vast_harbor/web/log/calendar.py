@@ -1,19 +1,24 @@
 """The duties as a calendar: a file, and an address to subscribe to, for which one must know a secret."""
 
+import json
 import secrets
 import sqlite3
 import time
+from collections.abc import Sequence
+from contextlib import suppress
 
 from flask import Response, current_app, make_response
 from flask_openapi3.models.tag import Tag
 from pydantic import Field
 
+from vast_harbor.core.log.duties import Duty
 from vast_harbor.core.review.bank_in_use import duties_of
-from vast_harbor.formats.calendar_file import calendar, calendar_name
+from vast_harbor.formats.calendar_file import Versions, calendar, calendar_name, versions
 from vast_harbor.formats.problem import Problem
 from vast_harbor.phrases import phrase
 from vast_harbor.store import log, rigs
 from vast_harbor.store.database import Database, get_setting, set_setting
+from vast_harbor.store.trouble import Trouble
 from vast_harbor.web.base.answers import as_file, json_response
 from vast_harbor.web.base.blueprint import Blueprint
 from vast_harbor.web.base.database import counted_today, database
@@ -55,6 +60,24 @@ def _owner(where: Database, rig_id: int) -> str:
     return known
 
 
+def _versions(where: Database, rig_id: int, duties: Sequence[Duty], today: int, now: int) -> Versions:
+    """The versions of the events of a rig; kept where one has changed since it was told last."""
+    key = f"calendar_told.{rig_id}"
+
+    def told(db: sqlite3.Connection) -> tuple[Versions, Versions]:
+        before = {k: (v[0], v[1]) for k, v in json.loads(get_setting(db, key) or "{}").items()}
+        return before, versions(duties, before, today, now)
+
+    with where.reading() as db:
+        before, after = told(db)
+    if after != before:
+        # Where it cannot be kept, the same is found again next time.
+        with suppress(Trouble), where.writing() as db:
+            _, after = told(db)
+            set_setting(db, key, json.dumps(after))
+    return after
+
+
 def _calendar(rig_id: int) -> tuple[bytes, str]:
     """The calendar of a rig, and what the rig is called; raises :class:`rigs.Missing`."""
     rig_file, _, results = evaluated_results(rig_id)
@@ -64,7 +87,9 @@ def _calendar(rig_id: int) -> tuple[bytes, str]:
     name = rig_file.rig.name
     found = duties_of(results, last, today)
     owner = _owner(database(), rig_id)
-    return calendar(found, owner, calendar_name(name), today, int(time.time())), name
+    now = int(time.time())
+    told = _versions(database(), rig_id, found, today, now)
+    return calendar(found, owner, calendar_name(name), told, today, now), name
 
 
 @api.get("/rigs/<int:rig_id>/log/duties.ics", answers="text/calendar")
