@@ -89,6 +89,21 @@ def test_what_is_exported_comes_back_equal_and_once(client, full) -> None:
     assert client.get(f"{again}/log").get_json()["count"] == client.get(f"{full}/log").get_json()["count"]
 
 
+def test_a_copy_that_another_program_packed_anew_is_taken(client, full) -> None:
+    body = packed(client, full)
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as anew:
+        for name in ("my boat/", "my boat/pictures/", "__MACOSX/"):
+            anew.mkdir(name)
+        for name, inside in reversed(members(body).items()):
+            anew.writestr(f"my boat/{name}", inside)
+        for name in ("__MACOSX/my boat/._rig.json", "my boat/.DS_Store", "my boat/pictures/Thumbs.db"):
+            anew.writestr(name, b"x")
+    made = client.post(ARCHIVE, data=out.getvalue())
+    assert made.status_code == 201, made.get_json()
+    assert all_of(client, f"/api/rigs/{made.get_json()['id']}") == all_of(client, full)
+
+
 def bomb(body: bytes) -> bytes:
     return put(body, "readings/0.csv", b"0" * 250_000_000)
 
@@ -124,6 +139,7 @@ BAD = {
     "climbs": (lambda b: put(b, "../../etc/passwd", b"x"), "does not belong"),
     "absolute": (lambda b: put(b, "/tmp/x", b"x"), "does not belong"),
     "climbing picture": (lambda b: put(b, "pictures/../x.jpg", b"x"), "does not belong"),
+    "two folders": (lambda b: put(put(b, "a/x", b"x"), "b/x", b"x"), "does not belong"),
     "bomb": (bomb, "would unfold to"),
     "half": (broken, "damaged"),
     "lying": (lying, "damaged"),

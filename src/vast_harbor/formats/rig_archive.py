@@ -12,7 +12,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from itertools import islice
 from pathlib import Path
-from typing import Annotated, Any, Final, Literal, TypeVar
+from typing import IO, Annotated, Any, Final, Literal, TypeVar
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator
@@ -38,6 +38,8 @@ ID = r"[A-Za-z0-9_-]{1,40}"
 MEMBER = re.compile(
     rf"archive\.json|rig\.json|log\.json|readings/[0-9]{{1,6}}\.csv|(pictures|previews)/{ID}\.jpg"
 )
+# What programs that pack add by themselves.
+ADDED = frozenset({".DS_Store", "Thumbs.db", "desktop.ini"})
 HEAD = "at,offset_min,volts,amps,soc,celsius"
 _HEADS = {name: n for n, name in enumerate(HEAD.split(","))}
 
@@ -128,13 +130,13 @@ class Archive:
 
     def readings(self, number: int) -> Iterator[list[Row]]:
         """The readings of a file of a monitor, in order of time, block by block."""
-        with zipfile.ZipFile(self.path) as archive:
-            yield from _readings(archive, number, self.system_v, self.now)
+        with zipfile.ZipFile(self.path) as packed:
+            yield from _readings(_Folder(packed), number, self.system_v, self.now)
 
     def picture(self, about: PictureMember) -> PicturePart:
         """One of its pictures."""
-        with zipfile.ZipFile(self.path) as archive:
-            return _picture(archive, about)
+        with zipfile.ZipFile(self.path) as packed:
+            return _picture(_Folder(packed), about)
 
 
 def write(
@@ -189,7 +191,8 @@ def read(path: Path, now: int) -> Archive:
             in it that cannot be.
     """
     try:
-        with zipfile.ZipFile(path) as archive:
+        with zipfile.ZipFile(path) as packed:
+            archive = _Folder(packed)
             _look(archive)
             return _read(path, archive, now)
     except (zipfile.BadZipFile, EOFError, OSError, RuntimeError, UnicodeDecodeError) as error:
@@ -197,17 +200,59 @@ def read(path: Path, now: int) -> Archive:
         raise _refused(phrase("files.archive.damaged")) from error
 
 
-def _look(archive: zipfile.ZipFile) -> None:
+class _Folder:
+    """What lies in a ZIP as this program packed it, without what another one that packed it anew has added:
+    names of folders, one folder round all of it, and files of its own.
+
+    Args:
+        packed: the ZIP, open.
+    """
+
+    def __init__(self, packed: zipfile.ZipFile) -> None:
+        self._packed = packed
+        self.count = len(packed.namelist())
+        kept = [m for m in packed.infolist() if not m.is_dir() and not _is_added(m.filename)]
+        firsts = {m.filename.partition("/")[0] for m in kept}
+        first = firsts.pop() if len(firsts) == 1 else ""
+        round_all = "" if first in ("", ".", "..") else f"{first}/"
+        self._members = [(m.filename.removeprefix(round_all), m) for m in kept]
+        self._by_name = dict(self._members)
+
+    @property
+    def names(self) -> list[str]:
+        """Names of all that lies in it; one that lies there twice, twice."""
+        return [name for name, _ in self._members]
+
+    @property
+    def sizes(self) -> list[tuple[str, int]]:
+        """How large each is unfolded [bytes]."""
+        return [(name, member.file_size) for name, member in self._members]
+
+    def read(self, name: str) -> bytes:
+        """One of them, unfolded."""
+        return self._packed.read(self._by_name[name])
+
+    def open(self, name: str) -> IO[bytes]:
+        """The same, to be read bit by bit."""
+        return self._packed.open(self._by_name[name])
+
+
+def _is_added(name: str) -> bool:
+    """Whether a program that packs puts such a file in by itself."""
+    *folders, last = name.split("/")
+    return "__MACOSX" in folders or last in ADDED or last.startswith("._")
+
+
+def _look(archive: _Folder) -> None:
     """Whether it holds only what belongs, before anything is unfolded."""
-    members = archive.infolist()
-    names = [m.filename for m in members]
+    names = archive.names
     for name in names:
         if not MEMBER.fullmatch(name):
             raise _refused(phrase("files.archive.stranger", name=name[:60]))
-    if len(set(names)) < len(names) or len(names) > MOST_MEMBERS:
+    if len(set(names)) < len(names) or archive.count > MOST_MEMBERS:
         raise _refused(phrase("files.archive.damaged"))
-    size = sum(m.file_size for m in members)
-    if size > LARGEST_UNPACKED or any(m.file_size > _most(m.filename) for m in members):
+    size = sum(size for _, size in archive.sizes)
+    if size > LARGEST_UNPACKED or any(size > _most(name) for name, size in archive.sizes):
         raise _refused(phrase("files.archive.bomb", size=f"{size / 1e6:.0f}"))
     for name in ("archive.json", "rig.json", "log.json"):
         if name not in names:
@@ -222,13 +267,13 @@ def _most(name: str) -> int:
     return LARGEST_RIG if name == "rig.json" else LARGEST_TEXT
 
 
-def _read(path: Path, archive: zipfile.ZipFile, now: int) -> Archive:
+def _read(path: Path, archive: _Folder, now: int) -> Archive:
     contents = _contents(_json(archive, "archive.json"))
     named = {f"readings/{n}.csv" for n in range(len(contents.readings))}
     named |= {f"{folder}/{p.id}.jpg" for p in contents.pictures for folder in ("pictures", "previews")}
     named |= {"archive.json", "rig.json", "log.json"}
-    if named != set(archive.namelist()):
-        other = sorted(named ^ set(archive.namelist()))[0]
+    if named != set(archive.names):
+        other = sorted(named ^ set(archive.names))[0]
         raise _refused(phrase("files.archive.missing", name=other))
     document = loads_text(archive.read("rig.json"))
     volts = _volts(document)
@@ -245,7 +290,7 @@ def _read(path: Path, archive: zipfile.ZipFile, now: int) -> Archive:
     return Archive(path, document, entries, tuple(contents.readings), tuple(contents.pictures), volts, now)
 
 
-def _json(archive: zipfile.ZipFile, name: str) -> Any:
+def _json(archive: _Folder, name: str) -> Any:
     try:
         return json.loads(archive.read(name))
     except (ValueError, RecursionError) as error:
@@ -285,7 +330,7 @@ def _entries(said: Any, system_v: float, now: int) -> Iterator[Entry]:
             raise _refused(phrase("files.archive.entry", number=n, why=error.problems[0].message)) from error
 
 
-def _readings(archive: zipfile.ZipFile, number: int, system_v: float, now: int) -> Iterator[list[Row]]:
+def _readings(archive: _Folder, number: int, system_v: float, now: int) -> Iterator[list[Row]]:
     """Readings in order of time, without what cannot be; a file that was written here loses none."""
     name = f"readings/{number}.csv"
     with archive.open(name) as member:
@@ -315,7 +360,7 @@ def _block(lines: list[bytes], name: str, system_v: float, now: int) -> list[Row
     return reading_rows(tidied(raw, system_v, EARLIEST, now).readings)
 
 
-def _picture(archive: zipfile.ZipFile, about: PictureMember) -> PicturePart:
+def _picture(archive: _Folder, about: PictureMember) -> PicturePart:
     try:
         large, small = (
             cleaned(archive.read(f"{folder}/{about.id}.jpg")) for folder in ("pictures", "previews")
