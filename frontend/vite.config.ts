@@ -3,6 +3,7 @@ import vueI18n from '@intlify/unplugin-vue-i18n/vite'
 import vue from '@vitejs/plugin-vue'
 import { fileURLToPath, URL } from 'node:url'
 import { defineConfig } from 'vite'
+import { compression, defineAlgorithm } from 'vite-plugin-compression2'
 import { licences } from './licences.ts'
 
 const phrases = fileURLToPath(new URL('./src/phrases/en/*.json', import.meta.url))
@@ -14,6 +15,12 @@ export default defineConfig({
     vueI18n({ include: phrases, dropMessageCompiler: true }),
     tailwindcss(),
     licences(fileURLToPath(new URL('.', import.meta.url))),
+    // Every file that gets smaller lies beside its packed form, which the program sends to who can unpack it.
+    compression({
+      include: /\.(js|css|html|json|svg|webmanifest|txt)$/,
+      threshold: 1400,
+      algorithms: [defineAlgorithm('gzip', { level: 9 }), defineAlgorithm('brotliCompress')],
+    }),
   ],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   build: {

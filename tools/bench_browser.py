@@ -1,6 +1,5 @@
 """What is felt at the keyboard: from key to figure, while the hand moves, and what is sent for it."""
 
-import gzip
 import json
 import math
 import re
@@ -93,24 +92,20 @@ def memory_mb(process: int) -> int:
 
 
 def bundle() -> Iterator[Row]:
-    """What a page loads of scripts and styles, compressed."""
+    """What a browser received of a page: all of it, as it came over the wire."""
     with served("demo") as (address, browser, _):
         for name, where in (("The first page", "/"), ("A stop with charts (Trial)", "/rigs/1/trial")):
-            page = browser.new_page()
-            sizes: list[int] = []
-            page.on(
-                "response",
-                lambda answer, sizes=sizes: (
-                    sizes.append(len(gzip.compress(answer.body(), 6)))
-                    if re.search(r"\.(js|css)$|/$", answer.url)
-                    else None
-                ),
-            )
+            page = browser.new_context(service_workers="block").new_page()
             page.goto(address + where)
             if where != "/":
                 page.locator("[role=img] svg").first.wait_for()
             idle(page)
-            yield Row(f"{name}, scripts and styles compressed", (round(sum(sizes) / 1000),), "kB")
+            size = page.evaluate(
+                "['navigation', 'resource'].flatMap((kind) => performance.getEntriesByType(kind))"
+                ".reduce((sum, entry) => sum + entry.transferSize, 0)"
+            )
+            yield Row(f"{name}, all that a browser receives", (round(size / 1000),), "kB")
+            page.context.close()
 
 
 def key_to_figure(loads: int, banks: int) -> tuple[dict[str, float], float]:

@@ -1,10 +1,12 @@
 """The application factory."""
 
+import mimetypes
 import time
 from datetime import date
 from pathlib import Path
 
-from flask import Flask, Response, jsonify, make_response, send_from_directory
+from flask import Flask, Response, jsonify, make_response, request, send_from_directory
+from flask_compress import Compress
 from flask_openapi3.models.info import Info
 from flask_openapi3.openapi import OpenAPI
 from werkzeug.exceptions import MethodNotAllowed
@@ -51,6 +53,11 @@ PARTS = (
     warranty_paper, calendar, pictures, archive, live_routes, monitor,
     model_csv, quotes, cable_tool, label_reader, reference, about, pairing,
 )  # fmt: skip
+# How text is packed, the smallest first, and what a file of the interface that is packed so ends with.
+CODINGS = {"br": ".br", "gzip": ".gz"}
+PACKED = ["application/json", "text/html", "text/csv", "text/calendar", "image/svg+xml"]
+# What is smaller goes as it is [bytes].
+LEAST_PACKED = 2000
 NOT_BUILT = "The interface is not built yet: run make build."
 
 
@@ -77,6 +84,7 @@ def create_app(database: Database, hosts: frozenset[str] = security.LOCAL_HOSTS)
     shared_answers.share(app)
     _describe(app)
     _serve_interface(app)
+    _pack(app)
     return app
 
 
@@ -126,6 +134,33 @@ def _describe(app: OpenAPI) -> None:
         return jsonify(description.complete(described.api_doc, facts))
 
 
+def _pack(app: Flask) -> None:
+    """Send text that is worth it packed, to who can unpack it."""
+    app.config["COMPRESS_MIMETYPES"] = PACKED
+    app.config["COMPRESS_ALGORITHM"] = list(CODINGS)
+    app.config["COMPRESS_MIN_SIZE"], app.config["COMPRESS_LEVEL"] = LEAST_PACKED, 4
+    Compress(app)
+
+
+def _packed_file(folder: Path, name: str) -> Response:
+    """A file of the interface, packed when it was built where who asks can unpack it."""
+    coding = next(
+        (
+            c
+            for c, ending in CODINGS.items()
+            if request.accept_encodings[c] and (inside := safe_join(str(folder), name + ending))
+            and Path(inside).is_file()
+        ),
+        "",
+    )  # fmt: skip
+    kind = mimetypes.guess_type(name)[0]
+    response = send_from_directory(folder, name + CODINGS.get(coding, ""), mimetype=kind)
+    if coding:
+        response.headers["Content-Encoding"] = coding
+    response.vary.add("Accept-Encoding")
+    return response
+
+
 def _serve_interface(app: Flask) -> None:
     @app.route("/api/<path:rest>")
     def no_such_call(rest: str) -> Response:
@@ -138,7 +173,7 @@ def _serve_interface(app: Flask) -> None:
 
     @app.route("/assets/<path:name>")
     def asset(name: str) -> Response:
-        response = send_from_directory(STATIC / "assets", name)
+        response = _packed_file(STATIC / "assets", name)
         response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
         return response
 
@@ -148,12 +183,12 @@ def _serve_interface(app: Flask) -> None:
         # Resolved first: whether a file lies outside of the folder is nobody's business.
         inside = safe_join(str(STATIC), path)
         if path and inside is not None and Path(inside).is_file():
-            return send_from_directory(STATIC, path)
+            return _packed_file(STATIC, path)
         # Pages have no dot in the last part of their address; a file that is not there is not a page.
         if "." in path.rsplit("/", 1)[-1]:
             return make_response(errors.SENTENCES[404], 404, {"Content-Type": "text/plain; charset=utf-8"})
         if not (STATIC / "index.html").is_file():
             return make_response(NOT_BUILT, 503)
-        response = send_from_directory(STATIC, "index.html")
+        response = _packed_file(STATIC, "index.html")
         response.headers["Cache-Control"] = "no-cache"
         return response
