@@ -37,8 +37,8 @@ FIRST: tuple[Callable[[], Told], ...] = (
     partial(load.flat, 3000),
     partial(windows, 0, 1000),
     partial(windows, 1, 1000),
-    partial(odd.mutants, 1200, 7),
-    partial(odd.mutants, 1200, 8),
+    partial(odd.mutants, 500, 7),
+    partial(odd.mutants, 500, 8),
     partial(odd.steps, 600, 7),
     partial(odd.steps, 600, 8),
     partial(disk.kills, 25),
@@ -55,7 +55,7 @@ THEN: tuple[Callable[[], Told], ...] = (
     lambda: load.costly(50),
     lambda: load.many_rigs(2000),
     lambda: load.largest(20),
-    lambda: load.memory(1000, 200),
+    lambda: load.memory(600, 200),
 )
 LONG: tuple[Callable[[], Told], ...] = (
     lambda: load.memory(20_000, 200),
