@@ -134,11 +134,8 @@ fuzz: $(STAMPS)/dev $(STAMPS)/kernel
 laws: $(STAMPS)/dev $(STAMPS)/kernel
 	THOROUGH=1 ONE_VALUE=20 LAWS=$(or $(LAWS),500) $(BIN)/pytest -n auto -q tests/web/test_one_value.py tests/core/test_laws.py
 
-sbom: $(STAMPS)/dev $(STAMPS)/node
-	@mkdir -p $(STAMPS)/sbom
-	$(BIN)/cyclonedx-py requirements --output-reproducible --of JSON -o $(STAMPS)/sbom/server.cdx.json requirements.lock
-	cd frontend && npm sbom --silent --omit dev --sbom-format cyclonedx > ../$(STAMPS)/sbom/interface.cdx.json
-	@echo "$(STAMPS)/sbom: what the server and the interface are made of (CycloneDX)"
+sbom: $(STAMPS)/dev $(STAMPS)/frontend
+	@$(BIN)/python tools/sbom.py $(STAMPS)/sbom
 
 docs: $(STAMPS)/runtime
 	$(BIN)/vast-harbor schema > docs/rig-file.schema.json
