@@ -47,7 +47,7 @@ def test_cells_too_wide_for_the_locker_give_way_to_a_bank_that_fits(page: Page, 
     expect(figure(page, "banks")).to_have_text("8 banks")
     bank_part(page, "cards")
     new = page.locator("[data-candidate]").last
-    expect(new.locator("h3")).to_have_text(title)
+    expect(new.locator("h2")).to_have_text(title)
     expect(new.locator("[data-verdict=blocking]")).to_have_count(0)
     new.locator("[data-checks] summary").click()
     expect(new.locator("[data-check=fit]")).to_contain_text("fits the locker")

@@ -152,6 +152,7 @@ useKeys({
     </p>
     <WhatIfBar />
     <main
+      id="main"
       class="mx-auto max-w-[1240px] px-4 pt-5 pb-4"
       :aria-busy="plan.rig.stop !== stop"
       :data-shown="plan.rig.stop"

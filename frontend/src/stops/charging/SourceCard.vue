@@ -44,13 +44,7 @@ const open = computed(() =>
 </script>
 
 <template>
-  <article
-    v-if="source"
-    class="sheet p-4"
-    role="group"
-    :aria-label="view.name"
-    :data-source="view.id"
-  >
+  <div v-if="source" class="sheet p-4" role="group" :aria-label="view.name" :data-source="view.id">
     <header class="flex items-start gap-3">
       <span class="grid size-10 shrink-0 place-items-center rounded-lg bg-wash text-sea">
         <component :is="kind.icon" :size="22" aria-hidden="true" />
@@ -149,5 +143,5 @@ const open = computed(() =>
         />
       </div>
     </details>
-  </article>
+  </div>
 </template>

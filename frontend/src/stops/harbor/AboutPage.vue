@@ -28,7 +28,7 @@ async function show(name: string) {
 </script>
 
 <template>
-  <main class="mx-auto max-w-[820px] px-4 py-8">
+  <main id="main" class="mx-auto max-w-[820px] px-4 py-8">
     <RouterLink to="/" class="text-sea underline underline-offset-4">{{
       phrase('harbor.about_page.harbor')
     }}</RouterLink>

@@ -15,7 +15,7 @@ onMounted(async () => {
 </script>
 
 <template>
-  <main class="mx-auto max-w-3xl px-4 py-8">
+  <main id="main" class="mx-auto max-w-3xl px-4 py-8">
     <RouterLink class="text-sea underline" :to="{ name: 'harbor' }">{{
       phrase('harbor.about_page.harbor')
     }}</RouterLink>

@@ -95,7 +95,7 @@ function restored(rigs: number) {
         <component :is="ui.night ? Sun : Moon" :size="18" />
       </button>
     </header>
-    <main class="mx-auto max-w-[1240px] px-4 py-6">
+    <main id="main" class="mx-auto max-w-[1240px] px-4 py-6">
       <NewRig :making="making" @make="make" @bring="bring" />
       <WaitingRigs />
       <div

@@ -12,9 +12,8 @@ const plan = usePlan()
       v-for="rig in plan.unmade"
       :key="rig.key"
       class="flex flex-wrap items-center gap-x-4 gap-y-2 rounded-lg border-2 border-dashed border-caution px-4 py-2"
-      role="status"
     >
-      <p class="min-w-0 grow leading-snug">
+      <p class="min-w-0 grow leading-snug" role="status">
         <b>{{ rig.label }}</b>
         {{
           phrase('harbor.waiting_rigs.saved_yet', {

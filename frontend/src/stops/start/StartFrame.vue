@@ -55,7 +55,7 @@ watch(
         </li>
       </ol>
     </nav>
-    <main class="flex grow flex-col pt-8" :data-question="question">
+    <main id="main" class="flex grow flex-col pt-8" :data-question="question">
       <h1 ref="heading" tabindex="-1" class="text-3xl focus:outline-none">{{ asked.asks }}</h1>
       <p class="mt-1 mb-6 max-w-2xl text-pretty text-soft">{{ asked.hint }}</p>
       <slot />

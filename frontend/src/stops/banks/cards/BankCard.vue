@@ -78,7 +78,7 @@ function choose(event: Event) {
     <header class="flex items-start gap-3">
       <ChemistryMark :battery-class="candidate.battery_class" />
       <div class="min-w-0 grow leading-tight">
-        <h3 class="text-lg">{{ candidate.title }}</h3>
+        <h2 class="text-lg">{{ candidate.title }}</h2>
         <p class="text-sm text-soft">
           {{ reference.classes.get(candidate.battery_class)?.name }} ·
           {{ own ? phrase('banks.bank_card.own') : phrase('banks.bank_card.typical') }}

@@ -48,7 +48,7 @@ function withClass(to: unknown): Operation[] {
 </script>
 
 <template>
-  <article
+  <div
     class="border-b border-line py-4"
     role="group"
     :aria-label="model.name as string"
@@ -113,5 +113,5 @@ function withClass(to: unknown): Operation[] {
         <Trash2 :size="15" aria-hidden="true" /> {{ phrase('banks.own_model.remove') }}
       </button>
     </div>
-  </article>
+  </div>
 </template>
