@@ -150,7 +150,7 @@ def test_a_server_is_asked_and_its_silence_is_told(client, rig, monkeypatch) -> 
         body = {"source": "signal_k", "host": "127.0.0.1", "port": server.getsockname()[1], "zone": "UTC"}
         assert client.post(f"{rig}/log/live", json=body).status_code == 200
         view = until(client, rig, lambda v: v["problem"])
-        assert "tells of no battery" in view["problem"] and view["running"]
+        assert "reports no battery" in view["problem"] and view["running"]
         assert asked and signal_k.asks_for_batteries(asked[0])
         monkeypatch.setattr(live, "SILENT_S", 60.0)
         go_on.set()

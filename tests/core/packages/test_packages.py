@@ -256,7 +256,7 @@ def test_a_young_lithium_bank_is_joined_by_more_of_its_kind(reference) -> None:
     found = packages_of(results, reference)
     said = sentence_text(package_text.headline(found.advised, results.verdict), Style())
     label = "12.8\N{NO-BREAK SPACE}V, 200\N{NO-BREAK SPACE}Ah"
-    assert said == f"For now: join 2 more batteries of the same model ({label}) to the old bank."
+    assert said == f"For now: add 2 more batteries of the same model ({label}) to the old bank."
     advised = found.advised
     assert advised.keeps and advised.served > 0.99
     assert found.nothing is None or found.nothing.served < advised.served - 0.05
