@@ -116,6 +116,14 @@ def test_another_vessels_battery_and_a_second_instrument_are_left_alone() -> Non
         told(12.5, mine, "shunt"), told(11.0, other, "shunt"), told(13.9, "vessels.self", "inverter", 10),
         told(12.4, mine, "shunt", 20), told(13.9, mine, "inverter", 81), told(12.3, mine, "shunt", 90),
     ]  # fmt: skip
+    # A description may stand for the name of an instrument; one that is deeper than any is none.
+    deep: object = {}
+    for _ in range(5000):
+        deep = [deep]
+    named = [{"label": "can0", "src": "204", "deep": deep}, {"label": deep}, deep, 3]
+    plain = {k: v for k, v in sent[0]["updates"][0].items() if k != "$source"}
+    said = [{**sent[0], "updates": [{**plain, "source": source}]} for source in named]
+    assert [v.source for m in said for v in values_of(m)] == ["can0.204", "", "", ""]
     # Once the first has said nothing for a minute the second is heard.
     assert [v.value for m in sent for v in values_of(m) if own.counts(v)] == [12.5, 12.4, 13.9]
     # Where nobody says whose a file is, it is of the vessel that tells most.

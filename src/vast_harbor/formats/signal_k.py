@@ -102,8 +102,7 @@ def values_of(message: Any, now: float | None = None) -> Iterator[Value]:
     for update in updates if isinstance(updates, list) else ():
         if not isinstance(update, dict):
             continue
-        source = update.get("$source", update.get("source"))
-        source = source if isinstance(source, str) else json.dumps(source, sort_keys=True) if source else ""
+        source = _source(update)
         at = _time(update.get("timestamp"), now)
         values = update.get("values")
         for one in values if at is not None and isinstance(values, list) else ():
@@ -120,6 +119,15 @@ def values_of(message: Any, now: float | None = None) -> Iterator[Value]:
             yield Value(at, found[1], quantity, told, vessel, source)
 
 
+def _source(update: dict[str, Any]) -> str:
+    """Who measured: by name, else by the words of its description."""
+    name, about = update.get("$source"), update.get("source")
+    if isinstance(name, str):
+        return name
+    told = about if isinstance(about, dict) else {}
+    return ".".join(str(told[word]) for word in ("label", "src") if isinstance(told.get(word), str | int))
+
+
 def _vessel(context: Any) -> str:
     """The vessel of a message, without what stands before all of them; empty for the server's own."""
     name = context.removeprefix(_VESSELS) if isinstance(context, str) else ""
@@ -127,7 +135,8 @@ def _vessel(context: Any) -> str:
 
 
 class OwnReadings:
-    """Which values are of one's own vessel, and each of one source: two of one battery take turns."""
+    """Which values count: those of one's own vessel, and of each battery those of one instrument, since the
+    values of two would take turns."""
 
     def __init__(self) -> None:
         self._own = {""}
