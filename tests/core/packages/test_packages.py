@@ -268,7 +268,8 @@ def test_a_young_lithium_bank_is_joined_by_more_of_its_kind(reference) -> None:
     # Not beside batteries that are worn, or that must be of one age.
     worn, aged = {"test_minutes": 500.0}, {"test_a": None, "age_years": 9.0}
     lead = {"battery_class": reference.classes["agm"], "unit_v": 12.0}
-    for known in (worn, aged, lead):
+    # Nor beside batteries that do not make the volts of the rig.
+    for known in (worn, aged, lead, {"series": 1}):
         old = replace(results.plan.old_bank, **known)
         other = evaluate(replace(results.plan, old_bank=old), reference)
         assert JOIN not in {one.kind.key for one in possible(other, reference)}

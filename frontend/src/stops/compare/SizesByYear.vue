@@ -77,7 +77,7 @@ const nameOf = (key: string) => reference.classes.get(key)?.short ?? ''
                 <span
                   class="absolute inset-y-0 left-0 rounded-full opacity-60"
                   :style="{
-                    width: at(c.sizes.at(-1)?.usable.value ?? 0),
+                    width: at(c.sizes.at(-1)?.usable.value),
                     background: `var(--chem-${c.battery_class})`,
                   }"
                 />

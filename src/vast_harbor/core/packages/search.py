@@ -13,6 +13,7 @@ from vast_harbor.core.packages.rig_after import RigAfter
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.plan import HOUR_OF, Candidate, Reference
 from vast_harbor.core.stops.compare import ComparedBank, Package
+from vast_harbor.core.stops.trial import old_bank_as_bank
 
 # So many banks of a class below the need are looked at for a smaller one.
 MOST_SMALLER = 3
@@ -33,7 +34,7 @@ def possible(base: Results, reference: Reference) -> Added:
         reference: shipped data.
     """
     found = options(base.plan, reference, base.assumptions)
-    joins = may_be_joined(base.banks.diagnosis)
+    joins = old_bank_as_bank(base.plan) is not None and may_be_joined(base.banks.diagnosis)
     return tuple(one for one in found if joins or one.kind.key != JOIN)
 
 
