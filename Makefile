@@ -1,7 +1,7 @@
 # make demo    five made-up rigs at http://127.0.0.1:8650 (PORT=, DATA= change that)
 # make test    lint, type checks and all tests, the browser's included
 # make shots   renew docs/screenshots/ from the demo rigs
-# make bench   speed and sizes on this machine, against the README's (WRITE=1 puts them there)
+# make bench   speed and sizes on this machine, against docs/speed.md (WRITE=1 puts them there)
 # make torture what docs/reliability.md promises, tried (half an hour; LONG=1: an hour)
 # make fuzz    50 000 requests in steps, and 200 of each call by its description
 # make laws   what must hold of every rig, over random ones (LAWS=500)

@@ -1,7 +1,7 @@
-"""Speed and sizes as measured on this machine, in a table beside the figures of the README.
+"""Speed and sizes as measured on this machine, in a table beside the figures of docs/speed.md.
 
-    make bench             # print the table; fails where a figure is worse by half than the README says
-    make bench WRITE=1     # put what was measured into the README
+    make bench             # print the table; fails where a figure is worse by half than the table says
+    make bench WRITE=1     # put what was measured into docs/speed.md
 
 The last column is the median in turns of a fixed loop of plain Python, timed just then: this machine's speed
 changes, and a slow hour shows as such. Rigs of 30 and 60 loads have 4 kinds of day; the demo rigs stand for
@@ -24,10 +24,10 @@ from vast_harbor import data
 from vast_harbor.core.passage import evaluate
 from vast_harbor.formats import rig_file as files
 
-README = Path(__file__).parents[1] / "README.md"
+TABLE = Path(__file__).parents[1] / "docs" / "speed.md"
 BETWEEN = re.compile(r"(?<=<!-- measured -->\n).*?(?=<!-- end of measured -->)", re.DOTALL)
 HEAD = "| | median | 95 of 100 under | worst | in loops |\n|---|---|---|---|---|\n"
-# How much worse than the README a median may be before it is a fault.
+# How much worse than the table a median may be before it is a fault.
 WORSE = 1.5
 
 
@@ -71,10 +71,10 @@ def known(text: str) -> dict[str, float]:
 
 
 def main() -> int:
-    """Measure and print; 1 where a figure is worse by half than the README says."""
-    readme = README.read_text()
-    found = BETWEEN.search(readme)
-    assert found is not None, "the README has no table of figures"
+    """Measure and print; 1 where a figure is worse by half than the table says."""
+    text = TABLE.read_text()
+    found = BETWEEN.search(text)
+    assert found is not None, "docs/speed.md has no table of figures"
     before = known(found[0])
     print(f"{platform.machine()}, Python {platform.python_version()}\n\n{HEAD}", end="")
     lines, worse = [], []
@@ -83,11 +83,11 @@ def main() -> int:
         print(lines[-1], flush=True)
         said = before.get(measured.name)
         if said is not None and measured.values[0] > WORSE * said:
-            worse.append(f"{measured.name}: {measured.values[0]:g} {measured.unit}, the README says {said:g}")
+            worse.append(f"{measured.name}: {measured.values[0]:g} {measured.unit}, the table says {said:g}")
     print(core.beside_another_model())
     if "--write" in sys.argv:
         table = HEAD + "".join(f"{line}\n" for line in lines)
-        README.write_text(BETWEEN.sub(lambda _: table, readme))
+        TABLE.write_text(BETWEEN.sub(lambda _: table, text))
         return 0
     print(*(f"worse by half: {line}" for line in worse), sep="\n")
     return 1 if worse else 0
