@@ -78,18 +78,26 @@ def _site(rig: RigPart, reference: Reference) -> Site:
 
 
 def _locker(rig: RigPart) -> Locker:
-    given = (
-        (rig.locker_length, rig.locker_width, rig.locker_height),
-        (rig.locker2_length, rig.locker2_width, rig.locker2_height),
-    )
-    rooms = [
-        (length, width, height)
-        for length, width, height in given
+    given = {
+        "locker": (rig.locker_length, rig.locker_width, rig.locker_height),
+        "locker2": (rig.locker2_length, rig.locker2_width, rig.locker2_height),
+    }
+    rooms = {
+        name: (length, width, height)
+        for name, (length, width, height) in given.items()
         if length is not None and width is not None and height is not None
-    ]
+    }
     # A second compartment without a first one is the first.
-    more = rig.locker2_cable_m if len(rooms) == 2 else 0.0
-    return Locker(tuple(rooms), more, rig.locker_opens, rig.locker_vented, rig.vent_cm2, rig.locker_insulated)
+    entered = ("locker2", "locker") if list(rooms) == ["locker2"] else ("locker", "locker2")
+    return Locker(
+        tuple(rooms.values()),
+        rig.locker2_cable_m if len(rooms) == 2 else 0.0,
+        rig.locker_opens,
+        rig.locker_vented,
+        rig.vent_cm2,
+        rig.locker_insulated,
+        entered,
+    )
 
 
 def _extra(part: ExtraPart, candidate: CandidatePart) -> Extra:

@@ -55,6 +55,36 @@ def test_where_no_bank_will_do_the_nearest_says_what_it_asks(name, rig, asks, re
             assert set(limits.against(one.bank))
 
 
+def test_what_the_first_compartment_cannot_take_may_stand_in_a_second_one(reference) -> None:
+    results = demo(reference, "long-haul", locker_length=350, locker_width=300, locker_height=260)
+    packages_of(results, reference)
+    near = {tuple(c.field for c in one.changes): one for one in results.verdict.answer.nearest}
+    longer, second = near[("locker_width",)], near[("locker2_length", "locker2_width", "locker2_height")]
+    assert "a second compartment for the rest of it" in sentence_text(second.says, Style())
+    rooms = changed(results.plan, second.changes).locker.rooms
+    assert rooms[0] == results.plan.locker.rooms[0] and len(rooms) == 2
+    case, units = second.bank.model.case, second.bank.units
+    assert 0 < len(pack(rooms[:1], case.size, case.orientation, units).places) < units
+    # A second compartment that is too small is asked to be larger, and the first one stays as it is.
+    small = demo(
+        reference, "long-haul", locker_length=350, locker_width=300, locker_height=260,
+        locker2_length=100, locker2_width=100, locker2_height=100,
+    )  # fmt: skip
+    packages_of(small, reference)
+    larger = [one for one in small.verdict.answer.nearest if one.changes[0].field.startswith("locker2_")]
+    assert larger and longer.compared is not None
+    for one in larger:
+        assert "the second compartment measured at least" in sentence_text(one.says, Style())
+
+
+def test_a_compartment_that_is_measured_alone_is_changed_where_it_was_entered(reference) -> None:
+    alone = {"locker2_length": 250, "locker2_width": 180, "locker2_height": 200}
+    results = demo(reference, "kittiwake", locker_length=None, locker_width=None, locker_height=None, **alone)
+    packages_of(results, reference)
+    fields = {c.field for one in results.verdict.answer.nearest for c in one.changes}
+    assert fields and all(field.startswith("locker2_") for field in fields)
+
+
 @pytest.mark.parametrize("seed", sampled(range(40), 6))
 def test_a_rig_without_a_bank_is_never_a_dead_end(seed, reference) -> None:
     plan = random_plan(np.random.default_rng(seed), reference)

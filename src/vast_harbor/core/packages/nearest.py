@@ -2,13 +2,14 @@
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
+from itertools import product
 from math import ceil
 
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.catalogue_banks import CatalogueBanks
 from vast_harbor.core.figures.patience import go_on
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
-from vast_harbor.core.installation.packing import lacks, roomier
+from vast_harbor.core.installation.packing import Size, lacks, pack, roomier
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.plan import Plan, Reference
 from vast_harbor.core.stops.banks import (
@@ -47,6 +48,11 @@ ROOM = {
     "width": phrase("compare.nearest.name_room_width"),
     "height": phrase("compare.nearest.name_room_height"),
 }
+SECOND = {
+    "length": phrase("compare.nearest.name_second_length"),
+    "width": phrase("compare.nearest.name_second_width"),
+    "height": phrase("compare.nearest.name_second_height"),
+}
 # Limits in several units are compared as parts of these: a kilogram counts like a degree or a centimetre.
 WIDE_K, WIDE_KG, WIDE_MM = 100.0, 100.0, 1000.0
 
@@ -70,6 +76,9 @@ class Excess:
     stop: str = "rig"
 
 
+Asks = Callable[[BankCriteria], Excess | None]
+
+
 def nearest_banks(results: Results, reference: Reference) -> tuple[NearestBank, ...]:
     """The nearest bank for each limit that binds, the one that fails at the fewest limits and by least first.
 
@@ -78,7 +87,8 @@ def nearest_banks(results: Results, reference: Reference) -> tuple[NearestBank, 
         reference: shipped data.
 
     Returns:
-        At most :data:`MOST_TOLD`, of different limits. What can be entered was tried: the bank will do then.
+        At most :data:`MOST_TOLD`, of different limits or ways out. What can be entered was tried: the bank
+        will do then.
     """
     found = results.once("nearest", lambda: tuple(_nearest(results, reference)))
     results.verdict.answer.nearest = found
@@ -89,24 +99,27 @@ def _nearest(results: Results, reference: Reference) -> Iterator[NearestBank]:
     if results.verdict.suitable or not results.days.day.bank_wh.number:
         return
     look = QuickLifeCost(results.banks.rig_limits)
-    near: dict[frozenset[str], list[tuple[Bank, list[Excess]]]] = {}
+    near: dict[tuple[frozenset[str], tuple[Asks, ...]], list[tuple[Bank, list[Excess]]]] = {}
     for bank in _banks(results):
         go_on()
         criteria = results.banks.rig_limits.criteria(bank)
         against = frozenset(reasons.against(criteria)) - reasons.PUT_RIGHT
-        if 0 < len(against) <= MOST_LIMITS and all(key in EXCESS for key in against):
-            excess = [made for key in sorted(against) if (made := EXCESS[key](criteria)) is not None]
-            if len(excess) == len(against):
-                near.setdefault(against, []).append((bank, excess))
-    told: set[frozenset[str]] = set()
-    # A bank that fails at one limit is nearer than one that fails at two.
-    for against in sorted(near, key=lambda a: (len(a), min(_share(e) for _, e in near[a]))):
-        if any(before <= against for before in told) or len(told) == MOST_TOLD:
+        if not 0 < len(against) <= MOST_LIMITS or not all(key in EXCESS for key in against):
             continue
-        ranked = sorted(near[against], key=lambda one: (_share(one[1]), look.purchase(one[0])))
+        # What helps against each limit, in every way that there is.
+        for ways in product(*(EXCESS[key] for key in sorted(against))):
+            excess = [made for way in ways if (made := way(criteria)) is not None]
+            if len(excess) == len(ways):
+                near.setdefault((against, ways), []).append((bank, excess))
+    told: list[frozenset[str]] = []
+    # A bank that fails at one limit is nearer than one that fails at two.
+    for against, ways in sorted(near, key=lambda a: (len(a[0]), min(_share(e) for _, e in near[a]))):
+        if any(before < against for before in told) or len(told) == MOST_TOLD:
+            continue
+        ranked = sorted(near[against, ways], key=lambda one: (_share(one[1]), look.purchase(one[0])))
         tried = (_tried(results, reference, bank, excess) for bank, excess in ranked[:MOST_TRIED])
         if (one := next((one for one in tried if one is not None), None)) is not None:
-            told.add(against)
+            told.append(against)
             yield one
 
 
@@ -162,11 +175,9 @@ def changed(plan: Plan, changes: Sequence[RigChange]) -> Plan:
         changes: of its limits.
     """
     for change in changes:
-        if change.field.startswith("locker_"):
-            first = list(plan.locker.rooms[0])
-            first[SIDES.index(change.field.removeprefix("locker_"))] = change.value
-            rooms = ((first[0], first[1], first[2]), *plan.locker.rooms[1:])
-            plan = replace(plan, locker=replace(plan.locker, rooms=rooms))
+        compartment, _, side = change.field.partition("_")
+        if side in SIDES:
+            plan = replace(plan, locker=plan.locker.measuring(compartment, SIDES.index(side), change.value))
         else:
             name = LOADING[change.field]
             plan = replace(plan, loading=replace(plan.loading, **{name: change.value}))
@@ -183,26 +194,54 @@ LOADING = {
 
 
 def _room(bank: BankCriteria) -> Excess | None:
-    case, rooms = bank.bank.model.case, bank.plan.locker.rooms
-    if case.size is None or not rooms:
+    """The first compartment, longer, wider or higher alone if that is enough."""
+    case, locker = bank.bank.model.case, bank.plan.locker
+    if case.size is None or not locker.rooms:
         return None
-    lacking = lacks(rooms, case.size, case.orientation, bank.bank.units)
+    lacking = lacks(locker.rooms, case.size, case.orientation, bank.bank.units)
     ways = [(by, axis) for axis, by in enumerate(lacking) if by is not None]
     if ways:
         by, axis = min(ways)
         side = SIDES[axis]
         figure = _figure(bank, side, ASKS[side][1], by, "mm")
-        change = RigChange(f"locker_{side}", ceil(rooms[0][axis] + by))
+        change = RigChange(f"{locker.entered[0]}_{side}", ceil(locker.rooms[0][axis] + by))
         return Excess(by / WIDE_MM, ASKS[side][0], {side: figure}, (change,))
-    room = roomier(rooms[0], case.size, case.orientation, bank.bank.units)
-    figures, changes = {}, []
-    for side, now, then in zip(SIDES, rooms[0], room, strict=True):
-        figures[side] = _figure(bank, f"room_{side}", ROOM[side], ceil(then), "mm")
-        if then > now:
-            changes.append(RigChange(f"locker_{side}", ceil(then)))
-    return Excess(
-        (sum(room) - sum(rooms[0])) / WIDE_MM, phrase("compare.nearest.room"), figures, tuple(changes)
+    room = roomier(locker.rooms[0], case.size, case.orientation, bank.bank.units)
+    figures = {
+        side: _figure(bank, f"room_{side}", ROOM[side], ceil(then), "mm")
+        for side, then in zip(SIDES, room, strict=True)
+    }
+    return _larger(bank, 0, room, phrase("compare.nearest.room"), figures)
+
+
+def _second_room(bank: BankCriteria) -> Excess | None:
+    """A second compartment, or a larger one, for what the first cannot take."""
+    case, rooms = bank.bank.model.case, bank.plan.locker.rooms
+    if case.size is None or not rooms:
+        return None
+    taken = len(pack(rooms[:1], case.size, case.orientation, bank.bank.units).places)
+    if not 0 < taken < bank.bank.units:
+        return None
+    now = rooms[1] if len(rooms) == 2 else (0.0, 0.0, 0.0)
+    room = roomier(now, case.size, case.orientation, bank.bank.units - taken)
+    asks = phrase("compare.nearest.second_larger") if len(rooms) == 2 else phrase("compare.nearest.second")
+    figures = {
+        f"second_{side}": _figure(bank, f"second_{side}", SECOND[side], ceil(then), "mm")
+        for side, then in zip(SIDES, room, strict=True)
+    }
+    return _larger(bank, 1, room, asks, figures)
+
+
+def _larger(bank: BankCriteria, which: int, room: Size, asks: str, figures: Mapping[str, Figure]) -> Excess:
+    """A compartment of another size, as it would be entered."""
+    locker = bank.plan.locker
+    now = locker.rooms[which] if which < len(locker.rooms) else (0.0, 0.0, 0.0)
+    changes = tuple(
+        RigChange(f"{locker.entered[which]}_{side}", ceil(then))
+        for side, before, then in zip(SIDES, now, room, strict=True)
+        if then > before
     )
+    return Excess((sum(room) - sum(now)) / WIDE_MM, asks, figures, changes)
 
 
 def _weight(bank: BankCriteria) -> Excess | None:
@@ -281,13 +320,14 @@ def _at(bank: Bank) -> str:
     return f"nearest.{bank.model.id}-{bank.series}x{bank.parallel}"
 
 
-# What fails, by its key in ``reasons.REASONS`` → how; what the owner could not change is not there.
-EXCESS: Mapping[str, Callable[[BankCriteria], Excess | None]] = {
-    reasons.LOCKER: _room,
-    reasons.WEIGHT: _weight,
-    reasons.NEED: _need,
-    reasons.CURRENT: _current,
-    reasons.START: _start,
-    reasons.CHARGE: _charge,
-    reasons.COLD: _warm,
+# What fails, by its key in ``reasons.REASONS`` → the ways in which it would not; what the owner could not
+# change is not there.
+EXCESS: Mapping[str, tuple[Asks, ...]] = {
+    reasons.LOCKER: (_room, _second_room),
+    reasons.WEIGHT: (_weight,),
+    reasons.NEED: (_need,),
+    reasons.CURRENT: (_current,),
+    reasons.START: (_start,),
+    reasons.CHARGE: (_charge,),
+    reasons.COLD: (_warm,),
 }

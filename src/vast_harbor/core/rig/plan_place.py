@@ -1,6 +1,6 @@
 """The parts of a plan that say where the rig stands and what it carries."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from vast_harbor.core.installation.packing import Size
 from vast_harbor.core.weather.climate import Climate
@@ -74,6 +74,7 @@ class Locker:
         vented: whether it is closed to the living space and vented to the outside.
         vent_cm2: free area of each of its two openings [cm²]; None where not measured.
         insulated: whether it is lined all round, so that the battery follows less of the day's swing.
+        entered: name of each compartment in the rig file; one that is measured alone may be the second there.
     """
 
     rooms: tuple[Size, ...] = ()
@@ -82,6 +83,22 @@ class Locker:
     vented: bool = False
     vent_cm2: float | None = None
     insulated: bool = False
+    entered: tuple[str, str] = ("locker", "locker2")
+
+    def measuring(self, compartment: str, axis: int, mm: float) -> "Locker":
+        """The same with another measure.
+
+        Args:
+            compartment: its name in the rig file; of one that there is not, the other measures are 0.
+            axis: 0 length, 1 width, 2 height.
+            mm: inside [mm].
+        """
+        rooms = [list(room) for room in self.rooms]
+        at = self.entered.index(compartment)
+        while len(rooms) <= at:
+            rooms.append([0.0, 0.0, 0.0])
+        rooms[at][axis] = mm
+        return replace(self, rooms=tuple((length, width, height) for length, width, height in rooms))
 
     @property
     def swing_share(self) -> float:
