@@ -53,7 +53,7 @@ def test_report_prints_a_document_that_needs_nothing_else(capsys) -> None:
     assert (
         "Add 200 W of solar panels, then buy 3 × Quenby Ember 280" in html
         and "not a design certificate" in html
-        and html.index("The bank with nothing beside it") < html.index("Reasons for it")
+        and html.index("The bank alone") < html.index("Reasons for it")
     )
     # Nothing is fetched: no address but the names of SVG, which are names.
     sources = re.findall(r'(?:src|href)="([^"#][^"]*)"', html)

@@ -37,7 +37,7 @@ def said(results: Results, reference) -> list[str]:
 def test_a_quote_is_answered_up_to_the_price_at_which_it_would_win(reference) -> None:
     results = quoted(reference, "kittiwake", AGM)
     enough, added, costs, wins = said(results, reference)
-    assert enough.startswith("It is enough: ") and added.startswith("What has to be added costs €")
+    assert enough.startswith("It is enough: ") and added.startswith("The extras it needs cost €")
     (answer,) = quote_answers(results, reference)
     price = answer.says[-1].figures["price"].number
     assert costs.startswith("Over 4 years it costs about ") and "instead of" in wins
