@@ -131,8 +131,8 @@ def test_the_whole_log_goes_out_as_csv_and_json(client, rig) -> None:
     client.post(f"/api/rigs/{rig}/log", json=line("12.9V load 34A rested", "a"))
     zero = {"volts": "0", "celsius": "0"}
     client.put(f"/api/rigs/{rig}/log/b", json=form(kind="note", text="=1+1", values=zero) | {"at": NOW + 60})
-    rows = list(csv.DictReader(io.StringIO(client.get(f"/api/rigs/{rig}/log.csv").get_data(as_text=True))))
-    assert rows[0]["volts [V]"] == "12.9" and rows[0]["amps [A]"] == "-34" and rows[0]["rested"] == "1"
+    rows = list(csv.DictReader(io.StringIO(client.get(f"/api/rigs/{rig}/log.csv").data.decode("utf-8-sig"))))
+    assert rows[0]["volts [V]"] == "12.9" and rows[0]["amps [A]"] == "-34" and rows[0]["rested"] == "yes"
     assert not rows[1]["text"].startswith("=") and "1+1" in rows[1]["text"]
     whole = client.get(f"/api/rigs/{rig}/log.json").get_json()
     first = whole["entries"][0]

@@ -184,13 +184,13 @@ def test_odds_stream_progress_and_end_with_the_whole(client, rig) -> None:
 def test_the_monitor_plays_the_run_and_its_log_holds_the_same(client, rig) -> None:
     at = rig("pebble")
     log = client.get(f"{at}/monitor.csv?bank=dual")
-    rows = list(csv.DictReader(io.StringIO(log.get_data(as_text=True))))
+    rows = list(csv.DictReader(io.StringIO(log.data.decode("utf-8-sig"))))
     assert log.mimetype == "text/csv" and len(rows) == 14 * 96
     played = events(client.get(f"{at}/monitor?bank=dual&hours_per_second=2000&start_step=1300"))[:-1]
     assert len(played) == 14 * 96 - 1300
     for row, reading in zip(rows[1300:], played, strict=True):
-        assert float(row["volts"]) == pytest.approx(reading["volts"], abs=0.006)
-        assert float(row["soc_percent"]) == pytest.approx(reading["soc"] * 100, abs=0.06)
+        assert float(row["volts [V]"]) == pytest.approx(reading["volts"], abs=0.006)
+        assert float(row["soc [%]"]) == pytest.approx(reading["soc"] * 100, abs=0.06)
     assert rows[1]["time"].endswith("T00:15:00")
     assert client.get(f"{at}/monitor?bank=gone").status_code == 404
 

@@ -21,6 +21,8 @@ TRUTHS = {
     "false": False,
     "0": False,
 }
+BOM = "\ufeff"
+Cell = str | float | None
 # A spreadsheet would take a cell that begins so for a formula.
 FORMULA = ("=", "+", "-", "@", "\t", "\r")
 
@@ -47,22 +49,37 @@ class Table:
     lines: list[tuple[int, list[str]]]
 
 
-def write(columns: Sequence[str], rows: Iterable[dict[str, str]]) -> str:
-    """Rows as CSV that is safe to open in a spreadsheet.
+def write(heading: Sequence[str], rows: Iterable[Iterable[Cell]]) -> str:
+    """A table as every one leaves the program: RFC 4180 in UTF-8, by one rule for all.
 
     Args:
-        columns: the heading.
-        rows: cells by column.
+        heading: names of the columns; a unit stands in brackets, ``volts [V]``.
+        rows: cells; a number is written with a point, what is not known is empty, yes and no are words, and
+            no text is taken for a formula by a spreadsheet.
 
     Returns:
-        Text with commas, points and CRLF line ends.
+        Text with a byte order mark, by which spreadsheets know UTF-8 and which other readers leave out;
+        commas and CRLF line ends.
     """
     out = io.StringIO()
+    out.write(BOM)
     table = csv.writer(out)
-    table.writerow(columns)
-    for row in rows:
-        table.writerow([safe(row.get(name, "")) for name in columns])
+    table.writerow(map(safe, heading))
+    table.writerows(map(_cell, row) for row in rows)
     return out.getvalue()
+
+
+def _cell(value: Cell) -> str:
+    if value is None:
+        return ""
+    if isinstance(value, bool):
+        return YES if value else NO
+    return safe(value) if isinstance(value, str) else f"{value:.10g}"
+
+
+def percent(share: float | None) -> float | None:
+    """A share as a table has it under ``[%]``: 100 is all of it."""
+    return None if share is None else 100 * share
 
 
 def safe(cell: str) -> str:

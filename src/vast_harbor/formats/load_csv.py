@@ -70,7 +70,7 @@ def write(loads: Iterable[LoadPart]) -> str:
                 value = getattr(load, name)
                 cells[name] = "" if value is None else f"{value:.10g}"
         rows.append(cells)
-    return csv_table.write(COLUMNS, rows)
+    return csv_table.write(COLUMNS, ([row[name] for name in COLUMNS] for row in rows))
 
 
 def _clock(hours: float | None) -> str:
@@ -136,7 +136,7 @@ def sample() -> str:
         {"name": "Kettle", "draw": "1000 W", "quantity": "1", "uses": "3", "minutes": "4", "supply": "AC"},
     ]
     columns = ("name", "draw", "quantity", "hours", "uses", "minutes", "duty", "supply")
-    return csv_table.write(columns, rows)
+    return csv_table.write(columns, ([row.get(name) for name in columns] for row in rows))
 
 
 def read(data: bytes, reference: Reference, system: str, day_types: Iterable[str] = ()) -> list[Row]:

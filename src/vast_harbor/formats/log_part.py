@@ -1,9 +1,7 @@
 """An entry of the log: as it is sent, and as CSV."""
 
-import csv
-import io
 import json
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import fields
 from datetime import UTC, datetime, timedelta, timezone
 from typing import Any, cast
@@ -12,8 +10,8 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationInfo
 
 from vast_harbor.core.log.entry import BANKS, KINDS, UNITS, Entry
 from vast_harbor.core.log.readings import HIGHEST
+from vast_harbor.formats import csv_table
 from vast_harbor.formats.changeover_part import Asked
-from vast_harbor.formats.csv_table import safe
 from vast_harbor.formats.door import clean
 from vast_harbor.formats.fields import Measure
 from vast_harbor.formats.problem import Problem, RigFileError
@@ -149,29 +147,26 @@ def entry_of(said: Any) -> Entry:
     return Entry(**{**read.model_dump(), **when})
 
 
-def as_csv(entries: Iterable[Entry]) -> str:
-    """Entries as CSV, in stored units; no text is taken for a formula."""
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\r\n")
-    plain = {"1": "-", "l fuel": "l"}
-    numbers = [f"{name} [{plain.get(unit, unit)}]" for name, unit in UNITS.items()]
-    writer.writerow(
-        ["time", "kind", "bank", "battery", *numbers, "rested", "frozen", "source", "duty", "text"]
-    )
-    for e in entries:
-        values = ["" if (v := getattr(e, name)) is None else f"{v:.6g}" for name in UNITS]
-        marks = ["" if m is None else str(int(m)) for m in (e.rested, e.frozen)]
-        writer.writerow(
-            [
-                local_time(e).isoformat(),
-                e.kind,
-                e.bank,
-                e.battery or "",
-                *values,
-                *marks,
-                safe(e.source),
-                e.duty,
-                safe(e.text),
-            ]
-        )
-    return out.getvalue()
+def as_csv(entries: Iterable[Entry], currency: str) -> str:
+    """Entries as CSV.
+
+    Args:
+        entries: the oldest first.
+        currency: of the rig.
+
+    Returns:
+        A line for each; its numbers in the units of the heading.
+    """
+    units = {"1": "%", "l fuel": "l", "money": currency}
+    heading = [f"{name} [{units.get(unit, unit)}]" for name, unit in UNITS.items()]
+
+    def cells(e: Entry) -> Iterator[csv_table.Cell]:
+        yield from (local_time(e).isoformat(), e.kind, e.bank, e.battery or None)
+        for name, unit in UNITS.items():
+            value = getattr(e, name)
+            number = csv_table.percent(value) if unit == "1" else value
+            yield None if number is None else float(f"{number:.6g}")
+        yield from (e.rested, e.frozen, e.source, e.duty, e.text)
+
+    columns = ("time", "kind", "bank", "battery", *heading, "rested", "frozen", "source", "duty", "text")
+    return csv_table.write(columns, map(cells, entries))

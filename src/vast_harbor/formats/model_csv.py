@@ -50,7 +50,7 @@ def write(models: Iterable[ModelPart]) -> str:
     Returns:
         Text with a heading; an empty cell is a field that is not known.
     """
-    return csv_table.write(COLUMNS, [{c: _cell(getattr(m, c)) for c in COLUMNS} for m in models])
+    return csv_table.write(COLUMNS, ([_cell(getattr(m, c)) for c in COLUMNS] for m in models))
 
 
 def _cell(value: Any) -> str:
@@ -112,4 +112,4 @@ def _row(number: int, table: Table, cells: list[str], context: dict[str, Any], t
 
 def catalogue_csv(rows: Iterable[dict[str, str]]) -> str:
     """The shipped catalogue as CSV, to be changed and taken in again."""
-    return csv_table.write(COLUMNS, rows)
+    return csv_table.write(COLUMNS, ([row.get(c) for c in COLUMNS] for row in rows))

@@ -1,14 +1,13 @@
-"""The log of a battery monitor as CSV: what a stand-in writes, and later a real one may be read from."""
+"""The log of a battery monitor as CSV: of the simulated one, and of what was read from a real one."""
 
-import csv
-import io
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from datetime import datetime, timedelta, timezone
 
 from vast_harbor.core.stops.trial import MonitorReading
+from vast_harbor.formats import csv_table
 from vast_harbor.formats.monitor_rows import Row
 
-COLUMNS = ("time", "volts", "amps", "soc_percent", "celsius")
+COLUMNS = ("time", "volts [V]", "amps [A]", "soc [%]", "celsius [°C]")
 
 
 def write(readings: Iterable[MonitorReading], start: datetime) -> str:
@@ -19,15 +18,18 @@ def write(readings: Iterable[MonitorReading], start: datetime) -> str:
         start: clock time of the first.
 
     Returns:
-        ``time`` ISO 8601 without a zone, ``volts``, ``amps`` into the bank, ``soc_percent``, ``celsius``.
+        :data:`COLUMNS`: ISO 8601 without a zone; amps above 0 into the bank.
     """
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\n")
-    writer.writerow(COLUMNS)
-    for r in readings:
-        at = (start + timedelta(hours=r.hours)).isoformat(timespec="seconds")
-        writer.writerow([at, f"{r.volts:.2f}", f"{r.amps:.1f}", f"{r.soc * 100:.1f}", f"{r.celsius:.1f}"])
-    return out.getvalue()
+    return csv_table.write(
+        COLUMNS,
+        (
+            (
+                (start + timedelta(hours=r.hours)).isoformat(timespec="seconds"),
+                round(r.volts, 2), round(r.amps, 1), round(r.soc * 100, 1), round(r.celsius, 1),
+            )
+            for r in readings
+        ),
+    )  # fmt: skip
 
 
 def readings_as_csv(rows: Iterable[Row]) -> str:
@@ -37,17 +39,17 @@ def readings_as_csv(rows: Iterable[Row]) -> str:
         rows: by :func:`monitor_rows.reading_rows`.
 
     Returns:
-        ``time`` ISO 8601 with the offset of the owner's clock, ``volts``, ``amps`` into the bank,
-        ``soc_percent``, ``celsius``; empty where nothing was read.
+        :data:`COLUMNS`: ISO 8601 with the offset of the owner's clock; amps above 0 into the bank; empty
+        where nothing was read.
     """
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\n")
-    writer.writerow(COLUMNS)
     zones: dict[int, timezone] = {}
-    for at, offset, volts, amps, soc, celsius in rows:
+
+    def cells(row: Row) -> Iterator[csv_table.Cell]:
+        at, offset, volts, amps, soc, celsius = row
         minutes = int(offset or 0)
         zone = zones.setdefault(minutes, timezone(timedelta(minutes=minutes)))
-        moment = datetime.fromtimestamp(int(at or 0), zone).isoformat(timespec="seconds")
-        charge = None if soc is None else soc * 100
-        writer.writerow([moment, *("" if v is None else f"{v:.6g}" for v in (volts, amps, charge, celsius))])
-    return out.getvalue()
+        yield datetime.fromtimestamp(int(at or 0), zone).isoformat(timespec="seconds")
+        for value in (volts, amps, csv_table.percent(soc), celsius):
+            yield None if value is None else float(f"{value:.6g}")
+
+    return csv_table.write(COLUMNS, map(cells, rows))

@@ -52,7 +52,7 @@ class ReadFile:
     unread_text: str
 
 
-_OFFSET = re.compile(r"(?:Z|([+-])(\d{2}):?(\d{2}))\s*$")
+_OFFSET = re.compile(r"(?:Z|([+-])(\d{2})(?::?(\d{2}))?)\s*$")
 _UNSTATED = -10_000
 _EPOCH = date(1970, 1, 1).toordinal()
 
@@ -86,7 +86,7 @@ class _Clock:
             text = text[: match.start()]
             offset = 0
             if match[1]:
-                offset = (1 if match[1] == "+" else -1) * (int(match[2]) * 60 + int(match[3]))
+                offset = (1 if match[1] == "+" else -1) * (int(match[2]) * 60 + int(match[3] or 0))
         half = HALF.search(text)
         if half:
             text = text[: half.start()]

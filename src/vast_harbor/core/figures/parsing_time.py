@@ -46,7 +46,7 @@ def clock_text(hours: float) -> str:
 
 
 def parse_clock(text: str) -> float:
-    """A time of day: ``18:30``, ``18h30``, ``18``, ``6 pm``.
+    """A time of day: ``18:30``, ``18h30``, ``18``, ``6 pm``, ``06:30:00 PM``.
 
     Args:
         text: what was typed.
@@ -57,11 +57,11 @@ def parse_clock(text: str) -> float:
     Raises:
         Unreadable: when it is no time of day.
     """
-    match = re.match(r"^\s*(\d{1,2})(?:\s*[:.h]\s*(\d{2}))?\s*(am|pm)?\s*h?\s*$", text, re.I)
+    match = re.match(r"^\s*(\d{1,2})(?:\s*[:.h]\s*(\d{2})(?::([0-5]\d))?)?\s*(am|pm)?\s*h?\s*$", text, re.I)
     if match:
         hour, minute = int(match[1]), int(match[2] or 0)
-        if match[3] and hour <= 12:
-            hour = hour % 12 + (12 if match[3].lower() == "pm" else 0)
+        if match[4] and hour <= 12:
+            hour = hour % 12 + (12 if match[4].lower() == "pm" else 0)
         if hour < 24 and minute < 60:
-            return hour + minute / 60
+            return hour + minute / 60 + int(match[3] or 0) / 3600
     raise Unreadable(phrase("figures.parsing.time_day_try_18", text=text.strip()))

@@ -1,12 +1,12 @@
 """The comparison and the yearly cash flow as CSV."""
 
-import csv
-import io
+from collections.abc import Iterator
 
 from vast_harbor.core.cost import cash_flow
 from vast_harbor.core.figures.display import Style
 from vast_harbor.core.passage import Results
-from vast_harbor.formats.csv_table import safe
+from vast_harbor.core.stops.compare import Row
+from vast_harbor.formats import csv_table
 from vast_harbor.phrases import phrase
 
 ITEMS = (
@@ -19,18 +19,12 @@ ITEMS = (
 )
 
 
-def _written(rows: list[list[object]]) -> str:
-    out = io.StringIO()
-    csv.writer(out, lineterminator="\n").writerows(rows)
-    return out.getvalue()
-
-
 def _names(results: Results) -> list[str]:
     names = []
     for compared in results.compare.compared_banks:
         bank = compared.banked.bank
         assert bank is not None
-        names.append(safe(f"{bank.model.title} ({bank.series}S{bank.parallel}P)"))
+        names.append(f"{bank.model.title} ({bank.series}S{bank.parallel}P)")
     return names
 
 
@@ -44,12 +38,19 @@ def comparison_csv(results: Results, style: Style) -> str:
     Returns:
         CSV text with a header; ``money`` in the unit is the rig's currency.
     """
-    rows: list[list[object]] = [["group", "row", "unit", *_names(results)]]
-    for row in results.compare.rows:
-        unit = row.figures[0].unit.replace("money", style.currency)
-        values = ["" if f.value is None else f"{f.value:.6g}" for f in row.figures]
-        rows.append([phrase("terms.names.headline") if row.headline else row.group, row.name, unit, *values])
-    return _written(rows)
+    units = {"money": style.currency, "moment": phrase("report.tables.moment")}
+    heading = ("group", "row", "unit", *_names(results))
+
+    def cells(row: Row) -> Iterator[csv_table.Cell]:
+        yield phrase("terms.names.headline") if row.headline else row.group
+        yield row.name
+        unit = row.figures[0].unit
+        yield unit.replace("money", style.currency) if unit not in units else units[unit]
+        for figure in row.figures:
+            value = csv_table.percent(figure.value) if unit == "%" else figure.value
+            yield None if value is None else float(f"{value:.6g}")
+
+    return csv_table.write(heading, map(cells, results.compare.rows))
 
 
 def cash_flow_csv(results: Results, style: Style) -> str:
@@ -64,22 +65,21 @@ def cash_flow_csv(results: Results, style: Style) -> str:
     Returns:
         CSV text with a header.
     """
-    rows: list[list[object]] = [
-        [
-            "bank",
-            "year",
-            *ITEMS,
-            phrase("report.tables.total", currency=style.currency),
-            phrase("report.tables.far"),
-        ]
-    ]
-    for name, compared in zip(_names(results), results.compare.compared_banks, strict=True):
-        so_far = 0.0
-        for year, items in enumerate(cash_flow.yearly(compared.cost.payments)):
-            total = sum(items.values())
-            so_far += total
-            amounts = [f"{items.get(i, 0.0):.2f}" for i in ITEMS]
-            rows.append([name, year, *amounts, f"{total:.2f}", f"{so_far:.2f}"])
-        doubt, blank = compared.cost["doubt"].number, [""] * len(ITEMS)
-        rows.append([name, phrase("compare.cost.doubt"), *blank, f"{doubt:.2f}", f"{so_far + doubt:.2f}"])
-    return _written(rows)
+    money = f"[{style.currency}]"
+    heading = (
+        "bank", "year", *(f"{item} {money}" for item in ITEMS), f"{phrase('report.tables.total')} {money}",
+        f"{phrase('report.tables.far')} {money}",
+    )  # fmt: skip
+
+    def lines() -> Iterator[list[csv_table.Cell]]:
+        for name, compared in zip(_names(results), results.compare.compared_banks, strict=True):
+            so_far = 0.0
+            for year, items in enumerate(cash_flow.yearly(compared.cost.payments)):
+                total = sum(items.values())
+                so_far += total
+                amounts = [round(items.get(i, 0.0), 2) for i in ITEMS]
+                yield [name, year, *amounts, round(total, 2), round(so_far, 2)]
+            doubt, blank = compared.cost["doubt"].number, [None] * len(ITEMS)
+            yield [name, phrase("compare.cost.doubt"), *blank, round(doubt, 2), round(so_far + doubt, 2)]
+
+    return csv_table.write(heading, lines())

@@ -19,14 +19,14 @@ def as_file(text: str, kind: str, name: str, ending: str, save: bool = True) -> 
     Args:
         text: what is in it.
         kind: its media type.
-        name: of the rig, from which the file is named.
+        name: of the rig, from which the file is named; empty where it is of none.
         ending: what the name of the file ends with.
         save: whether the browser keeps it instead of showing it.
     """
     response = make_response(text)
     response.headers["Content-Type"] = f"{kind}; charset=utf-8"
     if save:
-        plain = re.sub(r"[^A-Za-z0-9]+", "-", name).strip("-").lower() or "rig"
-        joined = ending if ending.startswith(".") else f"-{ending}"
+        plain = re.sub(r"[^A-Za-z0-9]+", "-", name).strip("-").lower() or ("rig" if name else "")
+        joined = ending if ending.startswith(".") or not plain else f"-{ending}"
         response.headers["Content-Disposition"] = f'attachment; filename="{plain}{joined}"'
     return response

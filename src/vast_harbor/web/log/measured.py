@@ -168,4 +168,4 @@ def readings_csv(path: RigPath, query: DaysQuery) -> Response:
         banks = monitor.banks(db, path.rig_id)
         bank = query.bank or next((b for b in BANKS if b in banks), "present")
         rows = monitor.between(db, path.rig_id, bank)
-    return as_file(readings_as_csv(rows), "text/csv", rig_file.rig.name, f"{bank}-readings.csv")
+    return as_file(readings_as_csv(rows), CSV, rig_file.rig.name, f"{bank}-readings.csv")

@@ -295,8 +295,8 @@ def log_csv(path: RigPath) -> Response:
     """The whole log as CSV, the oldest entry first."""
     with database().reading() as db:
         rig_file = read_stored(db, path.rig_id)
-        text = as_csv(Entry(**row) for row in log.each(db, path.rig_id))
-    return as_file(text, "text/csv", rig_file.rig.name, "log.csv")
+        text = as_csv((Entry(**row) for row in log.each(db, path.rig_id)), rig_file.style.currency)
+    return as_file(text, CSV, rig_file.rig.name, "log.csv")
 
 
 @api.get("/rigs/<int:rig_id>/log.json")

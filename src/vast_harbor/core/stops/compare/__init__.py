@@ -3,6 +3,7 @@
 from vast_harbor.core.stops.compare import package_text, verdict_text
 from vast_harbor.core.stops.compare.compared_bank import FOUND, ComparedBank, title_of
 from vast_harbor.core.stops.compare.comparison import Compare, compared_bank, cumulative, evaluate
+from vast_harbor.core.stops.compare.comparison_rows import Row
 from vast_harbor.core.stops.compare.extra_cost import extras_cost_of
 from vast_harbor.core.stops.compare.found_banks import CatalogueSearch
 from vast_harbor.core.stops.compare.nearest_bank import NearestBank, RigChange
@@ -42,6 +43,7 @@ __all__ = (
     "Packages",
     "RequiredExtra",
     "RigChange",
+    "Row",
     "Verdict",
     "capacity",
     "compared_bank",

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from flask import Response, make_response, request
+from flask import Response, request
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
@@ -11,7 +11,7 @@ from vast_harbor.formats import model_csv
 from vast_harbor.formats import rig_file as files
 from vast_harbor.formats.csv_table import CsvError
 from vast_harbor.store import rigs
-from vast_harbor.web.base.answers import json_response
+from vast_harbor.web.base.answers import as_file, json_response
 from vast_harbor.web.base.blueprint import CSV, Blueprint
 from vast_harbor.web.base.database import database
 from vast_harbor.web.base.queries import RigPath
@@ -47,17 +47,10 @@ def _says(model: dict[str, Any] | None) -> str:
     return f"{short} · {model['unit_v']:g} V · {model['rated_ah']:g} Ah · {model['kg']:g} kg"
 
 
-def _csv(text: str, name: str) -> Response:
-    response = make_response("\ufeff" + text)
-    response.mimetype = "text/csv"
-    response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
-    return response
-
-
 @api.get("/catalogue.csv", answers=CSV)
 def export_catalogue() -> Response:
     """The shipped catalogue as CSV, to be changed and taken in again."""
-    return _csv(model_csv.catalogue_csv(data.catalogue_rows()), "catalogue.csv")
+    return as_file(model_csv.catalogue_csv(data.catalogue_rows()), CSV, "", "catalogue.csv")
 
 
 @api.get("/rigs/<int:rig_id>/models.csv", answers=CSV)
@@ -66,7 +59,7 @@ def export_models(path: RigPath) -> Response:
     with database().reading() as db:
         document = rigs.get(db, path.rig_id).document
     rig = files.read(document, data.reference(), stored=document)
-    return _csv(model_csv.write(rig.own_models), "batteries.csv")
+    return as_file(model_csv.write(rig.own_models), CSV, rig.rig.name, "batteries.csv")
 
 
 @api.post("/rigs/<int:rig_id>/models/preview", takes=CSV, responses={200: ModelPreviewView})

@@ -1,7 +1,6 @@
 """Changeover: the drawing with its measuring points, the simulated meter, the list and the booklet."""
 
-import csv
-import io
+from collections.abc import Iterator
 from typing import Literal
 
 from flask import Response
@@ -11,9 +10,9 @@ from pydantic import BaseModel, Field
 from vast_harbor.core.figures.units import US
 from vast_harbor.core.installation.bank_circuit import Fault
 from vast_harbor.core.installation.wiring import MOST_DRAWN
-from vast_harbor.core.stops.changeover import Changeover, simulated
+from vast_harbor.core.stops.changeover import Changeover, Line, simulated
+from vast_harbor.formats import csv_table
 from vast_harbor.formats.booklet.document import WORK_ORDER, booklet
-from vast_harbor.formats.csv_table import safe
 from vast_harbor.formats.problem import Problem
 from vast_harbor.formats.report.document import style_of_page
 from vast_harbor.formats.rig_document import RigFile
@@ -124,24 +123,21 @@ def drawn(made: Changeover, us: bool) -> str:
 @api.get("/rigs/<int:rig_id>/changeover/shopping.csv", answers=CSV)
 def shopping(path: RigPath) -> Response:
     """The shopping list as CSV."""
-    _, plan, results = evaluated_results(path.rig_id)
+    rig, plan, results = evaluated_results(path.rig_id)
     made = results.changeover
     if made is None:
         return problems(404, NOT_CHOSEN)
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow(phrase("answers.changeover_routes.columns").split(","))
-    for line in made.shopping.lines:
+    heading = phrase("answers.changeover_routes.columns", currency=rig.style.currency).split(",")
+
+    def cells(line: Line) -> Iterator[csv_table.Cell]:
         noted = line.purchase
-        cells = (
-            str(line.count or 1), line.name, line.size, line.reason, line.tag,
-            "" if line.estimate is None or line.estimate.value is None else f"{line.estimate.value:.2f}",
-            "" if noted.quote is None else f"{noted.quote:.2f}",
-            "" if noted.paid is None else f"{noted.paid:.2f}",
-            noted.on, noted.seller, noted.serial,
-        )  # fmt: skip
-        writer.writerow(map(safe, cells))
-    return as_file(out.getvalue(), "text/csv", plan.name, "shopping.csv")
+        yield from (line.count or 1, line.name, line.size, line.reason, line.tag)
+        for price in (None if line.estimate is None else line.estimate.value, noted.quote, noted.paid):
+            yield None if price is None else round(price, 2)
+        yield from (noted.on, noted.seller, noted.serial)
+
+    text = csv_table.write(heading, map(cells, made.shopping.lines))
+    return as_file(text, CSV, plan.name, "shopping.csv")
 
 
 @api.get("/rigs/<int:rig_id>/changeover/print", answers=HTML)

@@ -43,11 +43,11 @@ def get_report(path: RigPath, query: ReportQuery) -> Response:
 def get_comparison(path: RigPath) -> Response:
     """The comparison as CSV."""
     rig, plan, results = whole_results(path.rig_id)
-    return as_file(comparison_csv(results, rig.style), "text/csv", plan.name, "comparison.csv")
+    return as_file(comparison_csv(results, rig.style), CSV, plan.name, "comparison.csv")
 
 
 @api.get("/rigs/<int:rig_id>/report/cash-flow.csv", lane=WORKED_OUT, answers=CSV)
 def get_cash_flow(path: RigPath) -> Response:
     """The yearly cash flow of every bank as CSV."""
     rig, plan, results = whole_results(path.rig_id)
-    return as_file(cash_flow_csv(results, rig.style), "text/csv", plan.name, "cash-flow.csv")
+    return as_file(cash_flow_csv(results, rig.style), CSV, plan.name, "cash-flow.csv")

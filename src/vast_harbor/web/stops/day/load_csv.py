@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from flask import Response, make_response, request
+from flask import Response, request
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
@@ -13,7 +13,7 @@ from vast_harbor.formats.csv_table import CsvError
 from vast_harbor.phrases import phrase
 from vast_harbor.store import rigs
 from vast_harbor.telling.times import usual_time
-from vast_harbor.web.base.answers import json_response
+from vast_harbor.web.base.answers import as_file, json_response
 from vast_harbor.web.base.blueprint import CSV, Blueprint
 from vast_harbor.web.base.database import database
 from vast_harbor.web.base.queries import RigPath
@@ -75,10 +75,7 @@ def _says(load: dict[str, Any] | None) -> str:
 @api.get("/loads-sample.csv", answers=CSV)
 def sample_loads() -> Response:
     """A small file of loads to fill in."""
-    response = make_response("\ufeff" + load_csv.sample())
-    response.mimetype = "text/csv"
-    response.headers["Content-Disposition"] = 'attachment; filename="loads-sample.csv"'
-    return response
+    return as_file(load_csv.sample(), CSV, "", "loads-sample.csv")
 
 
 @api.get("/rigs/<int:rig_id>/loads.csv", answers=CSV)
@@ -87,10 +84,7 @@ def export_loads(path: RigPath) -> Response:
     with database().reading() as db:
         document = rigs.get(db, path.rig_id).document
     rig = files.read(document, data.reference(), stored=document)
-    response = make_response("\ufeff" + load_csv.write(rig.day.loads))
-    response.mimetype = "text/csv"
-    response.headers["Content-Disposition"] = 'attachment; filename="loads.csv"'
-    return response
+    return as_file(load_csv.write(rig.day.loads), CSV, rig.rig.name, "loads.csv")
 
 
 @api.post("/rigs/<int:rig_id>/loads/preview", takes=CSV, responses={200: CsvPreviewView})

@@ -8,15 +8,16 @@ import time
 from collections.abc import Iterator
 from datetime import datetime
 
-from flask import Response, make_response
+from flask import Response
 from flask_openapi3.models.tag import Tag
 from pydantic import Field
 
-from vast_harbor.core.stops.trial import MonitorReading, SimulationResult, Trial, readings
+from vast_harbor.core.stops.trial import MonitorReading, readings
 from vast_harbor.core.weather.daily_weather import STEP_H
 from vast_harbor.formats import monitor_csv
 from vast_harbor.formats.rig_file import Problem
 from vast_harbor.phrases import phrase
+from vast_harbor.web.base.answers import as_file
 from vast_harbor.web.base.blueprint import CSV, EVENTS, STREAM, WORKED_OUT, Blueprint
 from vast_harbor.web.base.database import today
 from vast_harbor.web.base.errors import problems
@@ -45,15 +46,11 @@ class StreamQuery(PageQuery):
     start_step: int = Field(default=0, ge=0, le=100_000, description="First reading")
 
 
-def _simulated(rig_id: int, simulated: str) -> tuple[Trial, SimulationResult | None]:
-    run = evaluated_results(rig_id)[2].simulated.trial
-    return run, run.of(simulated)
-
-
 @api.get("/rigs/<int:rig_id>/monitor", lane=STREAM, answers=EVENTS)
 def stream(path: RigPath, query: StreamQuery) -> Response:
     """Readings as server-sent events, accelerated."""
-    run, result = _simulated(path.rig_id, query.bank)
+    run = evaluated_results(path.rig_id)[2].simulated.trial
+    result = run.of(query.bank)
     if result is None:
         return problems(404, Problem("", GONE))
     left = list(readings(run, result))[query.start_step :]
@@ -78,12 +75,12 @@ def _played(left: list[MonitorReading], hours_per_second: float, listener: Liste
 @api.get("/rigs/<int:rig_id>/monitor.csv", lane=WORKED_OUT, answers=CSV)
 def log(path: RigPath, query: BankQuery) -> Response:
     """The log of the whole trial as CSV."""
-    run, result = _simulated(path.rig_id, query.bank)
+    _, plan, results = evaluated_results(path.rig_id)
+    run = results.simulated.trial
+    result = run.of(query.bank)
     if result is None:
         return problems(404, Problem("", GONE))
     year = int(today()[:4])
     start = datetime(year, run.prepared.month, 1)
-    response = make_response(monitor_csv.write(readings(run, result), start))
-    response.mimetype = "text/csv"
-    response.headers["Content-Disposition"] = f'attachment; filename="monitor-{query.bank}.csv"'
-    return response
+    text = monitor_csv.write(readings(run, result), start)
+    return as_file(text, CSV, plan.name, f"monitor-{query.bank}.csv")
