@@ -11,7 +11,7 @@ from vast_harbor.core.packages.old_bank import KeptBank, kept_bank
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.plan import Candidate, Plan, Reference
 from vast_harbor.core.schedule.year_calendar import YearCalendar
-from vast_harbor.core.stops.banks import QuickLifeCost
+from vast_harbor.core.stops.banks import QuickLifeCost, RigLimits, of_candidate
 from vast_harbor.core.stops.charging import suitability_of
 from vast_harbor.core.stops.compare import (
     NEW,
@@ -57,19 +57,16 @@ class RigAfter:
     @cached_property
     def results(self) -> Results:
         """The rig in figures."""
-        return self._evaluated(self.plan)
+        return evaluate(
+            self.plan, self.reference, found=(), chosen=self.base.banks.chosen, rough=True, days=self._days,
+            diagnosis=self.base.banks.diagnosis,
+        )  # fmt: skip
 
     @cached_property
     def same_days(self) -> bool:
         """Whether day and need are those of the base: it differs in sources, weight, compartment or
         candidates only."""
         return _same_days(self.plan, self.base.plan)
-
-    def _evaluated(self, plan: Plan) -> Results:
-        return evaluate(
-            plan, self.reference, found=(), chosen=self.base.banks.chosen, rough=True, days=self._days,
-            diagnosis=self.base.banks.diagnosis,
-        )  # fmt: skip
 
     @cached_property
     def _days(self) -> Days | None:
@@ -87,7 +84,12 @@ class RigAfter:
     @cached_property
     def runs(self) -> SimulatedRuns:
         """What is simulated in the rig."""
-        return replace(self.results.simulated, weathers=self.weathers, like=self._year_of_like)
+        runs = replace(self.results.simulated, weathers=self.weathers, like=self._year_of_like)
+        if self.same_days:
+            runs.year_plan.timeline.take_over(self.base.simulated.year_plan.timeline)
+        elif self.like is not None and _same_days(self.plan, self.like.plan):
+            runs.year_plan.timeline.take_over(self.like.runs.year_plan.timeline)
+        return runs
 
     @cached_property
     def _year_of_like(self) -> YearPlan | None:
@@ -112,15 +114,21 @@ class RigAfter:
 
     def candidate(self, candidate: Candidate) -> ComparedBank | None:
         """A candidate of the owner in the rig, with its quote and what they chose for it."""
-        plan = replace(self.plan, candidates=(candidate,))
-        results = self._evaluated(plan)
-        made = results.banks.candidates
-        if not made or made[0].build is None:
+        banks, limits = self.results.banks, self._limits
+        index = next(i for i, c in enumerate(limits.plan.candidates) if c.id == candidate.id)
+        made = of_candidate(limits, banks.proposals, candidate, index, banks.old_kg, self.base.banks.chosen)
+        if made.build is None:
             return None
         return compared_bank(
-            QuickLifeCost(results.banks.rig_limits), made[0], results.banks.old_kg,
-            self.runs.year_of_build(made[0].build), None, suitability_of(made[0].build),
+            QuickLifeCost(limits), made, banks.old_kg, self.runs.year_of_build(made.build), None,
+            suitability_of(made.build),
         )  # fmt: skip
+
+    @cached_property
+    def _limits(self) -> RigLimits:
+        """The rig as the candidates of its owner meet it."""
+        limits = self.results.banks.rig_limits
+        return replace(limits, plan=replace(self.plan, candidates=self.base.plan.candidates))
 
     @cached_property
     def kept(self) -> KeptBank | None:

@@ -13,6 +13,7 @@ from vast_harbor.core.stops.banks.candidates import (
     chosen_anew,
     evaluate,
     of_bank,
+    of_candidate,
 )
 from vast_harbor.core.stops.banks.checks import run_checks
 from vast_harbor.core.stops.banks.checks.check import BLOCKING, CAUTION, NOTE, OK, Build, Check
@@ -102,6 +103,7 @@ __all__ = (
     "most_strings",
     "next_string",
     "of_bank",
+    "of_candidate",
     "offered",
     "quick_life_cost",
     "rates_of",

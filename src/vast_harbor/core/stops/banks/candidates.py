@@ -175,7 +175,7 @@ def evaluate(
     )
     proposals = Proposals(search)
     candidates = tuple(
-        _candidate(rig_limits, proposals, c, i, old, chosen) for i, c in enumerate(plan.candidates)
+        of_candidate(rig_limits, proposals, c, i, old, chosen) for i, c in enumerate(plan.candidates)
     )
     findings: tuple[Finding, ...] = ()
     if not candidates:
@@ -212,7 +212,7 @@ def chosen_anew(banks: Banks) -> Banks:
             == banked.bank
         ):
             return banked
-        return _candidate(limits, banks.proposals, banked.candidate, index, banks.old_kg, NO_CHOICE)
+        return of_candidate(limits, banks.proposals, banked.candidate, index, banks.old_kg, NO_CHOICE)
 
     candidates = tuple(anew(i, banked) for i, banked in enumerate(banks.candidates))
     same = all(now is then for now, then in zip(candidates, banks.candidates, strict=True))
@@ -275,7 +275,7 @@ def _layout(plan: Plan, candidate: Candidate, model: BatteryModel, proposals: Pr
     return Bank(model, series, parallel)
 
 
-def _candidate(
+def of_candidate(
     rig_limits: RigLimits,
     proposals: Proposals,
     candidate: Candidate,
@@ -283,6 +283,15 @@ def _candidate(
     old_kg: Figure | None,
     chosen: Mapping[str, Choice],
 ) -> BankFigures:
+    """A candidate of the owner, with its checks or the reason why it cannot be built.
+
+    Args:
+        rig_limits: the rig as a bank meets it.
+        proposals: what is proposed for each class, where the candidate names no model.
+        candidate, index: the candidate and its place in the list.
+        old_kg: weight of the old bank [kg]; None without one.
+        chosen: by class, the model to go on with where the tool chooses.
+    """
     plan, battery_class = rig_limits.plan, rig_limits.reference.classes[candidate.battery_class]
     flags = (candidate.model is None, candidate.parallel is None)
 
