@@ -74,7 +74,7 @@ def best_of_all(search: Search) -> float:
     return min(costs)
 
 
-@pytest.mark.parametrize("seed", sampled(range(50), 16, 40))
+@pytest.mark.parametrize("seed", sampled(range(50), 0, 9, 12, 30))
 def test_what_is_found_is_hardly_dearer_than_the_best_of_all(seed, reference) -> None:
     reference = few(reference)
     results = next(r for k in range(seed * 100, seed * 100 + 100) if (r := small_rig(k, reference)))

@@ -165,6 +165,15 @@ def test_rainflow_counts_as_the_package_does_on_every_point() -> None:
     plain = [(rng_, count) for rng_, _m, count, _i, _j in rainflow.extract_cycles(soc) if rng_ >= 0.01]
     assert ours == pytest.approx(histogram(plain))
     assert len(turning_points(np.full(50, 0.4))) == 1
+    # Ripples are left out before they are counted: every cycle that counts stays as it is.
+    rng = np.random.default_rng(5)
+    for wide in (0.002, 0.01, 0.05) * 40:
+        soc = np.clip(0.5 + np.cumsum(rng.normal(0, wide, 300)), 0, 1)
+        whole = rainflow.extract_cycles(turning_points(soc).tolist())
+        plain = sorted((depth, count) for depth, _m, count, _i, _j in whole if depth >= 0.01)
+        assert np.array(sorted(cycles(soc))).reshape(-1) == pytest.approx(np.array(plain).reshape(-1))
+    # A single swing is half a cycle.
+    assert list(cycles(np.linspace(0.9, 0.4, 30))) == [(pytest.approx(0.5), 0.5)]
     one = np.concatenate((np.linspace(1, 0.4, 50), np.linspace(0.4, 1, 50)))
     assert sum(count for _, count in cycles(one)) == pytest.approx(1.0)
     assert next(cycles(one))[0] == pytest.approx(0.6)

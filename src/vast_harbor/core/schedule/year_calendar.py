@@ -109,7 +109,12 @@ class YearCalendar:
     @cached_property
     def key(self) -> tuple[object, ...]:
         """What the days depend on, beyond what each is like."""
-        return self.months, self.row, self.gap, self.plugged, round(self.hook_ups, 2)
+        return self.months, self.row, self.gap, self.plugged, round(self.hook_ups, 2), self._drives
+
+    @cached_property
+    def _drives(self) -> bool:
+        """Whether the engine charges, so that days of driving are told apart."""
+        return any(s.kind == ENGINE for s in self.plan.sources) and self.plan.drive_hours > 0
 
     def days(self, shift: float) -> tuple[DaySpec, ...]:
         """The days one after the other.
@@ -150,8 +155,7 @@ class YearCalendar:
 
     def _stay(self, month: int, night: int) -> DaySpec:
         plan, every = self.plan, self.plan.drive_every
-        has_engine = any(s.kind == ENGINE for s in plan.sources) and plan.drive_hours > 0
-        drives = has_engine and (night == 0 if every is None else night % every == 0)
+        drives = self._drives and (night == 0 if every is None else night % every == 0)
         places = plan.trial.pitches or (plan.pitch,)
         kind = TRAVELLING if drives else OFF_GRID
         return DaySpec(kind, type_for(plan, kind, month), False, drives, places[night % len(places)], month)

@@ -92,7 +92,7 @@ def _judged(build: Build, only: str) -> tuple[Suitability, ...]:
         # Another source that wakes the bank is one of those as they are beside this candidate.
         now = _points(build, after[source.id], index, tuple(after.values())) if changed else before
         helps = {key for p in before for key in p.rungs}
-        offered = ladder(source, battery_class, build.assumptions, plan.system_v)
+        offered = ladder(source, battery_class, build.assumptions, plan.system_v) if helps or chosen else ()
         rungs = tuple(r for r in offered if r.key in chosen or r.key in helps or _in_group(r.key, helps))
         out.append(Suitability(source.id, build.candidate.id, name_of(source), now, before, rungs, chosen))
     return tuple(out)

@@ -22,6 +22,38 @@ def turning_points(soc: Floats) -> Floats:
     return np.asarray(moves[keep])
 
 
+def swings(points: list[float], least: float) -> list[float]:
+    """Turning points without the swings that are shallower than asked for, between those that are not.
+
+    Args:
+        points: as of :func:`turning_points`.
+        least: depth of the shallowest swing that counts [-].
+
+    Returns:
+        Those that cycles of that depth turn at: each highest and lowest point before the charge turns back by
+        as much.
+    """
+    out: list[float] = []
+    low = high = points[0]
+    way = 0
+    for point in points:
+        if way == 0:
+            # Until it has moved so far, the first swing may begin at the lowest or at the highest point.
+            if point < low:
+                way, low = -int(high - point >= least), point
+            elif point > high:
+                way, high = int(point - low >= least), point
+            if way:
+                out.append(high if way < 0 else low)
+                far = point
+        elif (point - far) * way >= 0:
+            far = point
+        elif abs(point - far) >= least:
+            out.append(far)
+            way, far = -way, point
+    return [*out, far] if way else []
+
+
 def cycles(soc: Floats) -> Iterator[tuple[float, float]]:
     """Depth and count (a half or one) of each cycle of one per cent and more.
 
@@ -30,7 +62,11 @@ def cycles(soc: Floats) -> Iterator[tuple[float, float]]:
 
     Source: rainflow counting, ASTM E1049-85.
     """
-    for depth, _mean, count, _start, _end in rainflow.extract_cycles(turning_points(soc).tolist()):
+    points = swings(turning_points(soc).tolist(), LEAST_DEPTH)
+    if len(points) == 2:
+        # One swing is half a cycle; the package asks for a turn.
+        yield abs(points[1] - points[0]), 0.5
+    for depth, _mean, count, _start, _end in rainflow.extract_cycles(points):
         if depth >= LEAST_DEPTH:
             yield depth, count
 

@@ -43,6 +43,8 @@ class YearPlan:
     @cached_property
     def specs(self) -> tuple[tuple[DaySpec, ...], ...]:
         """The days of each weather; stays fall on other days in each."""
+        if self.like is not None and self.like.calendar.key == self.calendar.key:
+            return self.like.specs
         first = self.calendar.days(0.0)
         a_year = sum(map(_is_night, first))
         count = self.weathers or min(MOST_WEATHERS, max(WEATHERS, -(-ENOUGH // max(1, a_year))))
