@@ -15,7 +15,11 @@ HOSTILE = (
     "a\r\nEND:VEVENT\r\nBEGIN:VEVENT",
     "../../etc/passwd",
     "evil \u202egpj.exe\u202c {name} %s {0}",
+    # Two that try most readers at once.
+    "=<img src=x onerror=harmed()>",
+    "]]></text>\r\nEND:VEVENT<script>",
 )
+MOST_AT_ONCE = HOSTILE[-2:]
 # What owners write freely: the key of a text, or of a mapping of texts.
 FREE = {"name", "note", "notes", "reason", "maker", "other", "seller", "serial"}
 

@@ -48,10 +48,12 @@ def built_anew(folder: Path) -> Path:
     newer = folder / "newer"
     shutil.copytree(STATIC, newer, ignore=shutil.ignore_patterns("*.br", "*.gz"))
     names = {one.name: f"newer-{one.name}" for one in (newer / "assets").iterdir()}
-    known = re.compile("|".join(map(re.escape, sorted(names, key=len, reverse=True))))
+    word = re.compile(r"[\w-]+(?:\.[\w-]+)+")
     for file in newer.rglob("*"):
         if file.suffix in (".js", ".css", ".json", ".html"):
-            file.write_text(known.sub(lambda found: names[found[0]], file.read_text("utf-8")), "utf-8")
+            file.write_text(
+                word.sub(lambda found: names.get(found[0], found[0]), file.read_text("utf-8")), "utf-8"
+            )
     for old, new in names.items():
         (newer / "assets" / old).rename(newer / "assets" / new)
     return newer
