@@ -15,7 +15,8 @@ from vast_harbor import data
 from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.loads import Inverter, Load
-from vast_harbor.core.rig.plan import Candidate, Plan, Reference
+from vast_harbor.core.rig.plan import Candidate, Plan
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.formats import rig_file as files
 from whole_run import end_server, is_worker
 

@@ -8,8 +8,9 @@ import numpy as np
 from vast_harbor import data
 from vast_harbor.core.rig.day_types import HOOK_UP, LAID_UP, TRAVELLING, DayType
 from vast_harbor.core.rig.loads import AC, DC, STANDBY, Draw, Inverter, Load
-from vast_harbor.core.rig.plan import OldBank, Plan, Reference
+from vast_harbor.core.rig.plan import OldBank, Plan
 from vast_harbor.core.rig.plan_place import Loading, Site
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.rig.sources import DC_DC, ENGINE, GENERATOR, MAINS, PWM, RELAY, SOLAR, STREAM, Source
 from vast_harbor.core.weather.sky import with_sky
 

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, precondition, rule
 
 from vast_harbor.formats.rig_file import new_rig
-from vast_harbor.store import backup, rigs
+from vast_harbor.store import backup, journal, rigs
 from vast_harbor.store.database import Database
 
 
@@ -38,7 +38,7 @@ class Journal(RuleBasedStateMachine):
         self.count += 1
         key = f"k{self.count}"
         with self.database.writing() as db:
-            rigs.change(db, rigs.get(db, self.rig_id), document, "edit", key=key)
+            journal.change(db, rigs.get(db, self.rig_id), document, "edit", key=key)
         self.sent.append((key, document))
         if document != self.done[-1]:
             self.done.append(document)
@@ -69,8 +69,8 @@ class Journal(RuleBasedStateMachine):
         key, document = data.draw(st.sampled_from(self.sent))
         with self.database.writing() as db:
             # As the server does: what is known by its key is done.
-            if not rigs.done(db, self.rig_id, key):
-                rigs.change(db, rigs.get(db, self.rig_id), document, "edit", key=key)
+            if not journal.done(db, self.rig_id, key):
+                journal.change(db, rigs.get(db, self.rig_id), document, "edit", key=key)
 
     @rule()
     def kill(self) -> None:
@@ -95,7 +95,7 @@ class Journal(RuleBasedStateMachine):
     @rule()
     def undo(self) -> None:
         with self.database.writing() as db:
-            moved = rigs.undo(db, rigs.get(db, self.rig_id))
+            moved = journal.undo(db, rigs.get(db, self.rig_id))
         assert bool(moved) == (len(self.done) > 1)
         if moved:
             self.undone.append(self.done.pop())
@@ -103,7 +103,7 @@ class Journal(RuleBasedStateMachine):
     @rule()
     def redo(self) -> None:
         with self.database.writing() as db:
-            moved = rigs.redo(db, rigs.get(db, self.rig_id))
+            moved = journal.redo(db, rigs.get(db, self.rig_id))
         assert bool(moved) == bool(self.undone)
         if moved:
             self.done.append(self.undone.pop())
@@ -113,7 +113,7 @@ class Journal(RuleBasedStateMachine):
         if hasattr(self, "done"):
             with self.database.reading() as db:
                 stored = rigs.get(db, self.rig_id)
-                assert all(rigs.done(db, self.rig_id, key) for key, _ in self.sent)
+                assert all(journal.done(db, self.rig_id, key) for key, _ in self.sent)
             assert stored.document == self.done[-1]
             assert (stored.undo is not None) == (len(self.done) > 1)
             assert (stored.redo is not None) == bool(self.undone)

@@ -6,7 +6,7 @@ from datetime import UTC, datetime, timedelta
 import pytest
 
 from vast_harbor.formats.rig_file import new_rig
-from vast_harbor.store import rigs
+from vast_harbor.store import journal, rigs
 from vast_harbor.store.database import Database, NewerDatabase
 
 
@@ -19,7 +19,7 @@ def edit(database, rig_id, nights, label="nights", field="", key="") -> None:
     with database.writing() as db:
         stored = rigs.get(db, rig_id)
         document = {**stored.document, "rig": {**stored.document["rig"], "off_grid_nights": nights}}
-        rigs.change(db, stored, document, label, field, key)
+        journal.change(db, stored, document, label, field, key)
 
 
 def nights(database, rig_id) -> float:
@@ -43,23 +43,23 @@ def test_undo_and_redo_outlive_the_program(path) -> None:
     edit(database, rig_id, 20)
     edit(database, rig_id, 30)
     again = Database(path)
-    assert step(again, rig_id, rigs.undo) and nights(again, rig_id) == 20
-    assert step(again, rig_id, rigs.undo) and nights(again, rig_id) == 10
-    assert not step(again, rig_id, rigs.undo)
-    assert step(again, rig_id, rigs.redo) and nights(again, rig_id) == 20
+    assert step(again, rig_id, journal.undo) and nights(again, rig_id) == 20
+    assert step(again, rig_id, journal.undo) and nights(again, rig_id) == 10
+    assert not step(again, rig_id, journal.undo)
+    assert step(again, rig_id, journal.redo) and nights(again, rig_id) == 20
     edit(again, rig_id, 99)
-    assert not step(again, rig_id, rigs.redo)
-    assert step(again, rig_id, rigs.undo) and nights(again, rig_id) == 20
+    assert not step(again, rig_id, journal.redo)
+    assert step(again, rig_id, journal.undo) and nights(again, rig_id) == 20
 
 
 def test_an_edit_is_known_by_its_key_whatever_became_of_it(path, monkeypatch) -> None:
-    monkeypatch.setattr(rigs, "JOURNAL_LENGTH", 2)
-    monkeypatch.setattr(rigs, "KEYS_KEPT", 6)
+    monkeypatch.setattr(journal, "JOURNAL_LENGTH", 2)
+    monkeypatch.setattr(journal, "KEYS_KEPT", 6)
     database = Database(path)
     rig_id = make(database)
     # One is undone and another takes its place; two are typed into one field; one changes nothing.
     edit(database, rig_id, 20, key="undone")
-    step(database, rig_id, rigs.undo)
+    step(database, rig_id, journal.undo)
     edit(database, rig_id, 3, field="n", key="typed")
     edit(database, rig_id, 30, field="n", key="typed over")
     edit(database, rig_id, 30, key="the same")
@@ -67,9 +67,9 @@ def test_an_edit_is_known_by_its_key_whatever_became_of_it(path, monkeypatch) ->
         edit(database, rig_id, number, key=f"later {i}")
     with database.reading() as db:
         keys = ("undone", "typed", "typed over", "the same", "later 0", "later 1", "later 2")
-        assert [rigs.done(db, rig_id, key) for key in keys] == [False] + [True] * 6
-        assert not rigs.done(db, rig_id, "") and not rigs.done(db, rig_id, "never sent")
-        assert len(rigs.changes(db, rig_id)) == 2
+        assert [journal.done(db, rig_id, key) for key in keys] == [False] + [True] * 6
+        assert not journal.done(db, rig_id, "") and not journal.done(db, rig_id, "never sent")
+        assert len(journal.changes(db, rig_id)) == 2
 
 
 def test_a_clock_that_is_set_back_makes_no_one_edit_of_all_typing(path) -> None:
@@ -80,7 +80,7 @@ def test_a_clock_that_is_set_back_makes_no_one_edit_of_all_typing(path) -> None:
         ahead = (datetime.now(UTC) + timedelta(days=1)).isoformat()
         db.execute("UPDATE edit SET at = ?", (ahead,))
     edit(database, rig_id, 30, field="n")
-    assert step(database, rig_id, rigs.undo) and nights(database, rig_id) == 20
+    assert step(database, rig_id, journal.undo) and nights(database, rig_id) == 20
 
 
 def test_typing_on_in_one_field_is_one_edit(path) -> None:
@@ -88,16 +88,16 @@ def test_typing_on_in_one_field_is_one_edit(path) -> None:
     rig_id = make(database)
     for typed in (1, 12, 120):
         edit(database, rig_id, typed, field="/rig/off_grid_nights")
-    assert step(database, rig_id, rigs.undo) and nights(database, rig_id) == 10
+    assert step(database, rig_id, journal.undo) and nights(database, rig_id) == 10
 
 
 def test_journal_keeps_the_last_edits_only(path) -> None:
     database = Database(path)
     rig_id = make(database)
-    for n in range(1, rigs.JOURNAL_LENGTH + 20):
+    for n in range(1, journal.JOURNAL_LENGTH + 20):
         edit(database, rig_id, 100 + n / 10)
     with database.reading() as db:
-        assert db.execute("SELECT count(*) FROM edit").fetchone()[0] == rigs.JOURNAL_LENGTH
+        assert db.execute("SELECT count(*) FROM edit").fetchone()[0] == journal.JOURNAL_LENGTH
 
 
 def test_a_deleted_rig_comes_back(path) -> None:

@@ -23,7 +23,7 @@ from hypothesis import strategies as st
 from vast_harbor import data
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.formats import rig_file as files
-from vast_harbor.store import backup, rigs
+from vast_harbor.store import backup, journal
 from vast_harbor.store.database import Database
 from vast_harbor.web.plan import routes, views
 from vast_harbor.web.server.app import begin, create_app
@@ -140,7 +140,7 @@ def figures_of_nothing() -> Iterator[None]:
         mock.patch.object(views, "assumptions_view", lambda *_: []),
         mock.patch.object(views, "PARTS", dict.fromkeys(views.PARTS, ())),
         # However slow the machine is, typing on is one edit.
-        mock.patch.object(rigs, "ONE_EDIT", timedelta(hours=1)),
+        mock.patch.object(journal, "ONE_EDIT", timedelta(hours=1)),
     ):
         yield
 

@@ -14,7 +14,8 @@ from vast_harbor.core.figures.workings import Figure, Finding, Sentence
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.changeover import RUNS
-from vast_harbor.core.rig.plan import Plan, Reference
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops import banks as banks_stop
 from vast_harbor.core.stops import compare as compare_stop
 from vast_harbor.core.stops import need as need_stop

@@ -15,7 +15,7 @@ from vast_harbor.core.battery.chemistry import BatteryClass, Range
 from vast_harbor.core.installation.cables import CableData, FuseKind
 from vast_harbor.core.rig.assumptions import CATALOGUE_CURRENCY, AssumptionEntry, HouseRule, PriceLevel
 from vast_harbor.core.rig.improvement_rows import ImprovementKind
-from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.weather.climate import Climate, Region
 from vast_harbor.phrases import phrase
 

@@ -6,7 +6,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.formats import csv_table
 from vast_harbor.formats.csv_table import NO, TRUTHS, YES, Table, reason
 from vast_harbor.formats.fields import Truth

@@ -10,7 +10,7 @@ from pydantic._internal._model_construction import ModelMetaclass
 
 from vast_harbor.core.battery.bank import cells_of
 from vast_harbor.core.errors import InvalidInput
-from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.formats.fields import Measure
 from vast_harbor.phrases import phrase
 

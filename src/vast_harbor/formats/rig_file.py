@@ -16,7 +16,7 @@ from pydantic_core import to_json as json_bytes
 from vast_harbor.core.figures.currency import currency_code
 from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.figures.number_format import LOCALES
-from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.formats.bank_parts import CandidatePart
 from vast_harbor.formats.changeover_part import read_reading
 from vast_harbor.formats.day_part import LoadPart

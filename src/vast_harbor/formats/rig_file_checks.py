@@ -3,7 +3,7 @@
 from collections.abc import Container, Sequence
 from collections.abc import Set as AbstractSet
 
-from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.formats.model_part import contradictions
 from vast_harbor.formats.problem import Problem
 from vast_harbor.formats.rig_document import RigFile

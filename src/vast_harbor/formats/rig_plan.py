@@ -16,11 +16,11 @@ from vast_harbor.core.rig.plan import (
     OldBank,
     Plan,
     PurchaseStep,
-    Reference,
     SecondBank,
     TrialSettings,
 )
 from vast_harbor.core.rig.plan_place import Installed, Loading, Locker, Site, Stay
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.rig.sources import Source
 from vast_harbor.core.weather.sky import nearest, with_sky
 from vast_harbor.formats.bank_parts import CandidatePart, ExtraPart, OldBankPart

@@ -1,4 +1,4 @@
-"""Rigs and the journal of their edits."""
+"""Rigs as they are stored."""
 
 import sqlite3
 from dataclasses import dataclass, field
@@ -11,14 +11,9 @@ from pydantic_core import from_json, to_json
 
 from vast_harbor.phrases import phrase
 from vast_harbor.store.database import drop_setting
-from vast_harbor.store.json_difference import difference
+from vast_harbor.store.edit_rows import first_undone, labels_after, last_done
 from vast_harbor.store.log import LastDays, last_days
 
-JOURNAL_LENGTH = 200
-# Keys of so many edits of a rig are remembered: what is sent once more is done once.
-KEYS_KEPT = 5_000
-# Typing on in one field within this time is one edit to undo.
-ONE_EDIT = timedelta(seconds=4)
 KEPT_AFTER_DELETION = timedelta(days=30)
 # Stands in place of the time of deletion of a rig that is being taken in.
 COMING = "coming"
@@ -66,7 +61,7 @@ def called(name: object, rig_id: int) -> str:
     return name if isinstance(name, str) and name else phrase("keeping.rigs.unnamed", id=rig_id)
 
 
-def _now() -> str:
+def now() -> str:
     return datetime.now(UTC).isoformat(timespec="milliseconds")
 
 
@@ -75,7 +70,7 @@ def days_ago(time: timedelta) -> str:
     return (datetime.now(UTC) - time).isoformat(timespec="milliseconds")
 
 
-def _dumps(value: Any) -> str:
+def dumps(value: Any) -> str:
     return to_json(value).decode("utf-8")
 
 
@@ -131,9 +126,9 @@ def get(db: sqlite3.Connection, rig_id: int, known: Document | None = None) -> S
     ).fetchone()
     if row is None:
         raise Missing(rig_id)
-    undo, redo = _last_done(db, rig_id), _first_undone(db, rig_id)
+    undo, redo = last_done(db, rig_id), first_undone(db, rig_id)
     base = None if row["base"] is None else from_json(row["base"])
-    tried = () if base is None else _labels_after(db, rig_id, row["base_edit"])
+    tried = () if base is None else labels_after(db, rig_id, row["base_edit"])
     if base is not None and undo is not None and undo["id"] <= row["base_edit"]:
         # What came before the trial is the plan; it is undone when the trial is over.
         undo = None
@@ -165,50 +160,6 @@ def revision(db: sqlite3.Connection, rig_id: int) -> int:
     return int(row["revision"])
 
 
-def _labels_after(db: sqlite3.Connection, rig_id: int, edit_id: int) -> tuple[str, ...]:
-    rows = db.execute(
-        "SELECT label FROM edit WHERE rig_id = ? AND id > ? AND undone = 0 ORDER BY id", (rig_id, edit_id)
-    )
-    return tuple(r["label"] for r in rows)
-
-
-def start_what_if(db: sqlite3.Connection, stored: StoredRig) -> None:
-    """Try something beside the plan: what follows can be kept or dropped as a whole.
-
-    Args:
-        db: connection, in a write transaction.
-        stored: the rig as it was read in the same transaction.
-    """
-    if stored.base is not None:
-        return
-    # An undone edit could give its number to the first one tried.
-    db.execute("DELETE FROM edit WHERE rig_id = ? AND undone = 1", (stored.id,))
-    last = db.execute("SELECT max(id) AS id FROM edit WHERE rig_id = ?", (stored.id,)).fetchone()["id"]
-    db.execute(
-        "UPDATE rig SET base = ?, base_edit = ?, revision = revision + 1 WHERE id = ?",
-        (_dumps(stored.document), last or 0, stored.id),
-    )
-    # Further typing in the same field is part of the trial, not of the edit before it.
-    db.execute("UPDATE edit SET field = '' WHERE rig_id = ?", (stored.id,))
-
-
-def end_what_if(db: sqlite3.Connection, stored: StoredRig, keep: bool) -> None:
-    """Keep what was tried, or go back to the plan as it was; both can be undone.
-
-    Args:
-        db: connection, in a write transaction.
-        stored: the rig as it was read in the same transaction.
-        keep: whether what was tried becomes the plan.
-    """
-    if stored.base is None:
-        return
-    if not keep:
-        change(db, stored, stored.base, "drop what was tried")
-    db.execute(
-        "UPDATE rig SET base = NULL, base_edit = NULL, revision = revision + 1 WHERE id = ?", (stored.id,)
-    )
-
-
 def names(db: sqlite3.Connection) -> set[str]:
     """Names of all rigs that are not deleted."""
     return {r["name"] for r in db.execute("SELECT name FROM rig WHERE deleted_at IS NULL")}
@@ -233,7 +184,7 @@ def add(
     now = days_ago(timedelta(milliseconds=place))
     cursor = db.execute(
         "INSERT INTO rig (document, created_at, updated_at, key, deleted_at) VALUES (?, ?, ?, ?, ?)",
-        (_dumps(document), now, now, key, None if whole else COMING),
+        (dumps(document), now, now, key, None if whole else COMING),
     )
     assert cursor.lastrowid is not None
     return cursor.lastrowid
@@ -261,7 +212,7 @@ def made_under(db: sqlite3.Connection, key: str) -> tuple[int, str] | None:
 
 def delete(db: sqlite3.Connection, rig_id: int) -> None:
     """Set a rig aside so that it can be brought back; raises :class:`Missing`."""
-    done = db.execute("UPDATE rig SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL", (_now(), rig_id))
+    done = db.execute("UPDATE rig SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL", (now(), rig_id))
     if not done.rowcount:
         raise Missing(rig_id)
     # Its number may be another rig's one day: no monitor goes on being listened to for it.
@@ -278,142 +229,3 @@ def restore(db: sqlite3.Connection, rig_id: int) -> None:
     )
     if not done.rowcount:
         raise Missing(rig_id)
-
-
-def done(db: sqlite3.Connection, rig_id: int, key: str) -> bool:
-    """Whether an edit was stored before under its sender's own key."""
-    row = db.execute("SELECT 1 FROM sent WHERE rig_id = ? AND key = ?", (rig_id, key)).fetchone()
-    return bool(key) and row is not None
-
-
-def change(
-    db: sqlite3.Connection, stored: StoredRig, document: Document, label: str, field: str = "", key: str = ""
-) -> None:
-    """Store an edit of a rig and put it into the journal.
-
-    Args:
-        db: connection, in a write transaction.
-        stored: the rig as it was read in the same transaction.
-        document: the checked document after the edit.
-        label: what was done, for undo.
-        field: the one field that was typed into, and by which window; further typing there is the same edit.
-        key: the sender's own key of the edit.
-    """
-    _remember(db, stored.id, key)
-    if document == stored.document:
-        return
-    db.execute("DELETE FROM edit WHERE rig_id = ? AND undone = 1", (stored.id,))
-    last = _last_done(db, stored.id)
-    before = stored.document
-    same = field and last is not None and last["field"] == field and _recent(last["at"])
-    if same and last is not None:
-        before = patched(stored.document, from_json(last["backward"]))
-    forward = _dumps(difference(before, document))
-    backward = _dumps(difference(document, before))
-    if same and last is not None:
-        db.execute(
-            "UPDATE edit SET at = ?, forward = ?, backward = ? WHERE id = ?",
-            (_now(), forward, backward, last["id"]),
-        )
-    else:
-        db.execute(
-            "INSERT INTO edit (rig_id, at, label, field, forward, backward) VALUES (?, ?, ?, ?, ?, ?)",
-            (stored.id, _now(), label, field, forward, backward),
-        )
-        db.execute(
-            "DELETE FROM edit WHERE rig_id = ? AND id NOT IN "
-            "(SELECT id FROM edit WHERE rig_id = ? ORDER BY id DESC LIMIT ?)",
-            (stored.id, stored.id, JOURNAL_LENGTH),
-        )
-    _put(db, stored.id, document)
-
-
-def _remember(db: sqlite3.Connection, rig_id: int, key: str) -> None:
-    """Remember the key of an edit, for the last edits of a rig."""
-    if not key:
-        return
-    db.execute("INSERT OR IGNORE INTO sent (rig_id, key) VALUES (?, ?)", (rig_id, key))
-    db.execute(
-        "DELETE FROM sent WHERE rig_id = ? AND id <= "
-        "(SELECT id FROM sent WHERE rig_id = ? ORDER BY id DESC LIMIT 1 OFFSET ?)",
-        (rig_id, rig_id, KEYS_KEPT),
-    )
-
-
-@dataclass(frozen=True, slots=True)
-class JournalEntry:
-    """One edit of the journal.
-
-    Attributes:
-        id, at, label: which, when (ISO 8601, UTC) and what was done.
-        undone: whether it is undone at present.
-        forward, backward: JSON Patch there and back.
-    """
-
-    id: int
-    at: str
-    label: str
-    undone: bool
-    forward: list[dict[str, Any]]
-    backward: list[dict[str, Any]]
-
-
-def changes(db: sqlite3.Connection, rig_id: int) -> list[JournalEntry]:
-    """The journal of a rig, the newest edit first; raises :class:`Missing`."""
-    get(db, rig_id)
-    rows = db.execute(
-        "SELECT id, at, label, undone, forward, backward FROM edit WHERE rig_id = ? ORDER BY id DESC",
-        (rig_id,),
-    )
-    return [
-        JournalEntry(
-            r["id"], r["at"], r["label"], bool(r["undone"]), from_json(r["forward"]), from_json(r["backward"])
-        )
-        for r in rows
-    ]
-
-
-def undo(db: sqlite3.Connection, stored: StoredRig) -> str:
-    """Take the last edit back; its label, empty when there is none."""
-    edit = _last_done(db, stored.id)
-    if edit is None or stored.undo is None:
-        return ""
-    _put(db, stored.id, patched(stored.document, from_json(edit["backward"])))
-    db.execute("UPDATE edit SET undone = 1 WHERE id = ?", (edit["id"],))
-    return str(edit["label"])
-
-
-def redo(db: sqlite3.Connection, stored: StoredRig) -> str:
-    """Do the last undone edit again; its label, empty when there is none."""
-    edit = _first_undone(db, stored.id)
-    if edit is None:
-        return ""
-    _put(db, stored.id, patched(stored.document, from_json(edit["forward"])))
-    db.execute("UPDATE edit SET undone = 0, field = '' WHERE id = ?", (edit["id"],))
-    return str(edit["label"])
-
-
-def _put(db: sqlite3.Connection, rig_id: int, document: Document) -> None:
-    db.execute(
-        "UPDATE rig SET document = ?, revision = revision + 1, updated_at = ? WHERE id = ?",
-        (_dumps(document), _now(), rig_id),
-    )
-
-
-def _recent(at: str) -> bool:
-    # A clock that was set back makes nothing recent.
-    return timedelta(0) <= datetime.now(UTC) - datetime.fromisoformat(at) < ONE_EDIT
-
-
-def _last_done(db: sqlite3.Connection, rig_id: int) -> sqlite3.Row | None:
-    row: sqlite3.Row | None = db.execute(
-        "SELECT * FROM edit WHERE rig_id = ? AND undone = 0 ORDER BY id DESC LIMIT 1", (rig_id,)
-    ).fetchone()
-    return row
-
-
-def _first_undone(db: sqlite3.Connection, rig_id: int) -> sqlite3.Row | None:
-    row: sqlite3.Row | None = db.execute(
-        "SELECT * FROM edit WHERE rig_id = ? AND undone = 1 ORDER BY id LIMIT 1", (rig_id,)
-    ).fetchone()
-    return row

@@ -16,7 +16,8 @@ from vast_harbor.core.improvements import JOIN, with_improvements
 from vast_harbor.core.packages import Search, look, packages_of, possible
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.improvement_rows import PlannedImprovement
-from vast_harbor.core.rig.plan import OldBank, Reference
+from vast_harbor.core.rig.plan import OldBank
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.simulation import kernel
 from vast_harbor.core.stops.compare import BUY, Packages, package_text, verdict_text
 from vast_harbor.formats import rig_file as files

@@ -4,7 +4,7 @@ from vast_harbor.core.beliefs import capacity, charging, cold_and_safety, life_a
 from vast_harbor.core.beliefs.belief import FALSE, HALF, TRUE, UNKNOWN, Belief, Ground
 from vast_harbor.core.figures.patience import go_on
 from vast_harbor.core.passage import Results
-from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.reference import Reference
 
 __all__ = ("FALSE", "HALF", "TRUE", "UNKNOWN", "Belief", "beliefs")
 

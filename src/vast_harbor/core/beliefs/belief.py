@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import Figure, Sentence
 from vast_harbor.core.passage import Results
-from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.compare import BUY, ComparedBank
 
 TRUE, HALF, FALSE, UNKNOWN = "true", "half", "false", "unknown"

@@ -13,7 +13,8 @@ from vast_harbor.core.rig.improvement_rows import (
     ImprovementKind,
     PlannedImprovement,
 )
-from vast_harbor.core.rig.plan import Plan, Reference
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.reference import Reference
 
 STATES = (PLANNED, REFUSED)
 Make = Callable[[Plan, Assumptions, ImprovementKind, float, str], Improvement | None]

@@ -4,7 +4,7 @@ from vast_harbor.core.packages.growth import WORTH, Found, first_of, look
 from vast_harbor.core.packages.nearest import nearest_banks
 from vast_harbor.core.packages.search import Search
 from vast_harbor.core.passage import Results
-from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.compare import BUY, KEEP, MEND, Package, Packages, front_of
 
 # Packages that are run in full for the answer.

@@ -11,7 +11,8 @@ from vast_harbor.core.figures.patience import go_on
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
 from vast_harbor.core.installation.packing import Size, lacks, pack, roomier
 from vast_harbor.core.passage import Results, evaluate
-from vast_harbor.core.rig.plan import Plan, Reference
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.banks import (
     BankCriteria,
     Criterion,

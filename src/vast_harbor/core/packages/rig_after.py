@@ -9,7 +9,8 @@ from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.improvements import Improvement, planned_improvements, with_improvements
 from vast_harbor.core.packages.old_bank import KeptBank, kept_bank
 from vast_harbor.core.passage import Results, evaluate
-from vast_harbor.core.rig.plan import Candidate, Plan, Reference
+from vast_harbor.core.rig.plan import Candidate, Plan
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.schedule.year_calendar import YearCalendar
 from vast_harbor.core.stops.banks import QuickLifeCost, RigLimits, of_candidate
 from vast_harbor.core.stops.charging import suitability_of

@@ -11,7 +11,8 @@ from vast_harbor.core.improvements import JOIN, Improvement, options
 from vast_harbor.core.packages.old_bank import may_be_joined
 from vast_harbor.core.packages.rig_after import RigAfter
 from vast_harbor.core.passage import Results
-from vast_harbor.core.rig.plan import HOUR_OF, Candidate, Reference
+from vast_harbor.core.rig.plan import HOUR_OF, Candidate
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.compare import ComparedBank, Package
 from vast_harbor.core.stops.trial import old_bank_as_bank
 

@@ -12,7 +12,8 @@ from vast_harbor.core.log.health import Health
 from vast_harbor.core.log.use import MeasuredUse
 from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.review.so_far import SoFar
-from vast_harbor.core.rig.plan import OldBank, Plan, Reference
+from vast_harbor.core.rig.plan import OldBank, Plan
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.compare import Verdict, verdict_text
 from vast_harbor.core.stops.day import MEASURED
 from vast_harbor.phrases import phrase

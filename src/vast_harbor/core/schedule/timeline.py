@@ -9,7 +9,8 @@ from vast_harbor.core.arrays import Flags, Floats
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.day_types import LAID_UP, DayType
 from vast_harbor.core.rig.derating import living_c
-from vast_harbor.core.rig.plan import Plan, Reference, TrialSettings
+from vast_harbor.core.rig.plan import Plan, TrialSettings
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.rig.sources import ENGINE, GENERATOR, MAINS, PITCHES, SOLAR, STREAM, UPKEEP, Source
 from vast_harbor.core.schedule.day_pattern import DaySpec
 from vast_harbor.core.schedule.load_steps import LoadSteps, coverage, load_steps

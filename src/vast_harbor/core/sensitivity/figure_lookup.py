@@ -6,7 +6,7 @@ from vast_harbor.core.beliefs import beliefs
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.packages import nearest_banks, packages_of
 from vast_harbor.core.passage import Results
-from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.sensitivity.break_even import break_evens
 from vast_harbor.core.sensitivity.equal_terms import equal_terms
 from vast_harbor.core.sensitivity.load_costs import load_costs

@@ -6,7 +6,7 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, compu
 from vast_harbor.core.improvements import is_refused
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.loads import STANDBY
-from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.banks import quick_life_cost, size_layout
 from vast_harbor.core.stops.compare import ComparedBank
 from vast_harbor.phrases import phrase

@@ -10,8 +10,9 @@ from vast_harbor.core.figures.workings import Sentence, escaped
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig import topics
 from vast_harbor.core.rig.loads import Load
-from vast_harbor.core.rig.plan import OWN_HANDS, WORKSHOP, Plan, Reference
+from vast_harbor.core.rig.plan import OWN_HANDS, WORKSHOP, Plan
 from vast_harbor.core.rig.plan_place import Site
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.rig.sources import USUAL, Source
 from vast_harbor.core.rig.topics import MISSING, STATED, Topic, topics_of

@@ -6,7 +6,7 @@ from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures.workings import REFERENCE, Figure
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.improvement_rows import NEEDED, WANTED
-from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.banks import NEED, QuickLifeCost, quick_life_cost
 from vast_harbor.core.stops.compare import ADVISED, COUNTED, ComparedBank, RequiredExtra
 from vast_harbor.phrases import phrase

@@ -7,7 +7,7 @@ from vast_harbor.core.cost import cash_flow
 from vast_harbor.core.cost.life_cost import costs_of
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, escaped
 from vast_harbor.core.passage import Results
-from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.banks import NEED, layouts, quick_life_cost
 from vast_harbor.core.stops.compare import ComparedBank
 from vast_harbor.phrases import phrase

@@ -8,7 +8,7 @@ from vast_harbor.core.cost.monte_carlo import middle_cost
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, escaped
 from vast_harbor.core.packages import packages_of
 from vast_harbor.core.passage import Results
-from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.sensitivity.break_even import LOOKED_AT, crossings
 from vast_harbor.core.stops.compare import COUNTED, ComparedBank, uncertainty_of, verdict_text
 from vast_harbor.phrases import and_list, phrase

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field, replace
 from vast_harbor.core.cost.life_cost import LifeCostInputs, Scenario
 from vast_harbor.core.cost.monte_carlo import middle_cost
 from vast_harbor.core.passage import Results
-from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.schedule.year_calendar import YearCalendar
 from vast_harbor.core.stops.compare import ComparedBank, uncertainty_of
 

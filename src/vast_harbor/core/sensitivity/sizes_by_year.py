@@ -8,7 +8,7 @@ from vast_harbor.core.battery.chemistry import BatteryClass
 from vast_harbor.core.figures.patience import go_on
 from vast_harbor.core.figures.workings import Figure, Sentence
 from vast_harbor.core.passage import Results
-from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.banks import HEATER, BankFigures, of_bank
 from vast_harbor.core.stops.compare import LEVELS, title_of
 from vast_harbor.phrases import phrase

@@ -7,7 +7,7 @@ import numpy as np
 from vast_harbor.core.arrays import Floats
 from vast_harbor.core.cost.monte_carlo import middle_costs
 from vast_harbor.core.passage import Results
-from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.sensitivity.runner_up import AtNights
 from vast_harbor.core.stops.banks import COVERS_NEED
 from vast_harbor.core.stops.compare import uncertainty_of

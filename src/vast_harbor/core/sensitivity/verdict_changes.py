@@ -6,7 +6,7 @@ from itertools import pairwise
 
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence
 from vast_harbor.core.passage import Results, evaluate
-from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.compare import BUY, HOOK_UP, Verdict, verdict_text
 from vast_harbor.phrases import phrase
 

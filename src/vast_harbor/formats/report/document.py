@@ -14,7 +14,7 @@ from vast_harbor.core.figures.display import Style, group
 from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.figures.workings import Figure, Finding, Sentence, unescaped
 from vast_harbor.core.passage import Results
-from vast_harbor.core.rig.plan import Reference
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.rig.sources import MAINS
 from vast_harbor.core.rig.topics import ASSUMED, MISSING

@@ -23,6 +23,8 @@ QUICK, WORKED_OUT, STREAM, UNPACKED = "quick", "worked_out", "stream", "unpacked
 LANES = {QUICK: 6, WORKED_OUT: 1, STREAM: 16, UNPACKED: 1}
 JSON, CSV, BYTES = "application/json", "text/csv", "application/octet-stream"
 HTML, SVG, JPEG, EVENTS = "text/html", "image/svg+xml", "image/jpeg", "text/event-stream"
+# By which a paired phone is known.
+COOKIE = "vast-harbor-phone"
 # What an answer that is kept rests on: the rig alone, also what is due by its log, or all of its log.
 ON_RIG, ON_DUTIES, ON_LOG = "rig", "duties", "log"
 

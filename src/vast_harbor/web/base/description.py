@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from typing import Any
 
-from vast_harbor.web.base.blueprint import EVENTS, JSON, PLAIN, Facts
+from vast_harbor.web.base.blueprint import COOKIE, EVENTS, JSON, PLAIN, Facts
 
 REFUSALS = {
     "400": "The request cannot be read.",
@@ -31,6 +31,14 @@ def complete(described: dict[str, Any], facts: Mapping[tuple[str, str], Facts]) 
     """
     for empty in [k for k, v in described["components"].items() if v is None]:
         del described["components"][empty]
+    described["servers"] = [{"url": "/", "description": "This program, on this computer or in its network."}]
+    described["components"]["securitySchemes"] = {
+        "phone": {
+            "type": "apiKey", "in": "cookie", "name": COOKIE,
+            "description": "Set when a phone is paired at /pair. This computer needs none.",
+        }
+    }  # fmt: skip
+    described["security"] = [{}, {"phone": []}]
     for path, operations in described["paths"].items():
         for method, operation in operations.items():
             _complete(path, facts.get((path, method), PLAIN), operation)

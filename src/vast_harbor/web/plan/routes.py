@@ -19,7 +19,7 @@ from vast_harbor.formats.door import admitted, clean
 from vast_harbor.formats.rig_document import RigFile
 from vast_harbor.formats.rig_file_kept import keep_ranges, with_stated, without_typical
 from vast_harbor.phrases import phrase
-from vast_harbor.store import rigs
+from vast_harbor.store import journal, rigs
 from vast_harbor.store.json_difference import difference
 from vast_harbor.store.rigs import StoredRig
 from vast_harbor.web.base.answers import json_response
@@ -191,7 +191,7 @@ def edit_rig(path: RigPath, body: Edit) -> Response:
     """
     with database().reading() as db:
         stored = rigs.get(db, path.rig_id)
-        known = rigs.done(db, path.rig_id, body.key)
+        known = journal.done(db, path.rig_id, body.key)
     if known:
         found = settled(path.rig_id, stored.document)
         return _respond(stored, found.rig, found.results, body)
@@ -210,7 +210,7 @@ def edit_rig(path: RigPath, body: Edit) -> Response:
     with database().writing() as db:
         if rigs.revision(db, path.rig_id) != body.revision:
             return problems(409, CHANGED_ELSEWHERE)
-        rigs.change(
+        journal.change(
             db, stored, document, clean(body.label), f"{body.tab}{body.field}" if body.field else "", body.key
         )
         changed = rigs.get(db, path.rig_id, document)
@@ -238,13 +238,13 @@ def delete_rig(path: RigPath) -> Response:
 @api.post("/rigs/<int:rig_id>/undo", responses={200: RigAnswer})
 def undo_edit(path: RigPath, query: ShowQuery, body: Step) -> Response:
     """Take the last edit back; the answer says which. Nothing changes when there is none."""
-    return _step(path.rig_id, query, body, rigs.undo)
+    return _step(path.rig_id, query, body, journal.undo)
 
 
 @api.post("/rigs/<int:rig_id>/redo", responses={200: RigAnswer})
 def redo_edit(path: RigPath, query: ShowQuery, body: Step) -> Response:
     """Do the last undone edit again; the answer says which. Nothing changes when there is none."""
-    return _step(path.rig_id, query, body, rigs.redo)
+    return _step(path.rig_id, query, body, journal.redo)
 
 
 def _step(
@@ -262,7 +262,7 @@ def _step(
 def start_what_if(path: RigPath, query: ShowQuery) -> Response:
     """Try something beside the plan, from here on; every figure then tells what it is in the plan."""
     with database().writing() as db:
-        rigs.start_what_if(db, rigs.get(db, path.rig_id))
+        journal.start_what_if(db, rigs.get(db, path.rig_id))
     return _answer(path.rig_id, query)
 
 
@@ -270,7 +270,7 @@ def start_what_if(path: RigPath, query: ShowQuery) -> Response:
 def end_what_if(path: RigPath, query: ShowQuery, body: EndWhatIf) -> Response:
     """Keep what was tried, or drop it."""
     with database().writing() as db:
-        rigs.end_what_if(db, rigs.get(db, path.rig_id), body.keep)
+        journal.end_what_if(db, rigs.get(db, path.rig_id), body.keep)
     return _answer(path.rig_id, query)
 
 
@@ -309,12 +309,12 @@ def help_on_field(path: RigPath, query: FieldQuery) -> Response:
 def list_changes(path: RigPath) -> Response:
     """What was changed, the newest first."""
     with database().reading() as db:
-        journal = rigs.changes(db, path.rig_id)
+        entries = journal.changes(db, path.rig_id)
     return json_response(
         JournalView(
             changes=[
                 view_of(JournalEntryView, c, before=_plain(c.backward), after=_plain(c.forward))
-                for c in journal
+                for c in entries
             ]
         )
     )

@@ -27,7 +27,7 @@ from vast_harbor.store import phones
 from vast_harbor.store.database import Database
 from vast_harbor.store.trouble import Trouble
 from vast_harbor.web.base.answers import json_response
-from vast_harbor.web.base.blueprint import Blueprint
+from vast_harbor.web.base.blueprint import COOKIE, Blueprint
 from vast_harbor.web.base.database import database
 from vast_harbor.web.base.errors import problems
 from vast_harbor.web.base.security import content_policy
@@ -40,7 +40,6 @@ api = Blueprint(
     abp_responses={403: ProblemsView, 404: ProblemsView},
 )  # fmt: skip
 
-COOKIE = "vast-harbor-phone"
 PAIRING = "/pair"
 # What only this computer may ask for: who is let in, and all rigs at once.
 ONLY_HERE = ("/api/phones", "/api/backup", "/api/restore", "/api/kept")

@@ -8,7 +8,8 @@ from vast_harbor.core.battery.chemistry import BatteryClass
 from vast_harbor.core.errors import InvalidInput
 from vast_harbor.core.figures.workings import Figure, Finding, Sentence, escaped
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import Candidate, Plan, Reference
+from vast_harbor.core.rig.plan import Candidate, Plan
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.rig.source_remedies import sources_of
 from vast_harbor.core.stops.banks.bank_figures import bank_figures
 from vast_harbor.core.stops.banks.checks import run_checks

@@ -22,7 +22,8 @@ from vast_harbor.core.battery.datasheet import widened
 from vast_harbor.core.cost.life_cost import AS_PLANNED, LifeCostInputs, life_years, lifetime, stacked
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import WATCHED, WORKSHOP, Candidate, Plan, Reference
+from vast_harbor.core.rig.plan import WATCHED, WORKSHOP, Candidate, Plan
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.banks.purchase_price import Purchase, purchase
 from vast_harbor.core.stops.banks.rig_limits import RigLimits
 from vast_harbor.core.stops.need import Days

@@ -20,7 +20,8 @@ from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.ageing_temperature import ageing_temperature
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.loads import AC
-from vast_harbor.core.rig.plan import Plan, Reference
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.banks.criteria import BankCriteria
 from vast_harbor.core.stops.banks.reasons import against
 from vast_harbor.core.stops.need import Days

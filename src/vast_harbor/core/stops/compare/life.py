@@ -15,7 +15,8 @@ from vast_harbor.core.cost.life_cost import (
 )
 from vast_harbor.core.figures.workings import HOUSE_RULE, REFERENCE, TYPED, Figure, computed, datasheet
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import Plan, Reference
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.banks import LASTS_BY_GRADE, BankFigures, RigLimits, Use, about, class_years
 from vast_harbor.core.stops.compare.wear import MINER, cycle_figures, wear_figures
 from vast_harbor.core.stops.day import Day

@@ -10,7 +10,8 @@ from vast_harbor.core.figures.lazy import LazyMapping
 from vast_harbor.core.figures.workings import Figure, computed, typed
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import Plan, Reference
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.day import Day, profile_sums
 from vast_harbor.core.stops.need.label_requirement import ClassRequirement, label_requirement
 from vast_harbor.core.stops.need.nights_off_grid import nights_of, overnight_of

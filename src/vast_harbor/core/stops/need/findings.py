@@ -4,7 +4,8 @@ from collections.abc import Iterator
 
 from vast_harbor.core.figures.workings import Figure, Finding, Sentence, computed, escaped, typed
 from vast_harbor.core.rig.loads import DC
-from vast_harbor.core.rig.plan import Plan, Reference
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.need.governing_day import Days
 from vast_harbor.phrases import phrase
 

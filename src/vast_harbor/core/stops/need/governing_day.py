@@ -7,7 +7,8 @@ from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import Figure
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.day_types import CARRIED, LAID_UP, DayType
-from vast_harbor.core.rig.plan import Plan, Reference
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops import day as day_stop
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.need import energy_need as need_stop

@@ -7,8 +7,9 @@ from vast_harbor.core.battery.peukert import nameplate_ah, rate_factor
 from vast_harbor.core.battery.sizing import energy_need, nameplate_energy
 from vast_harbor.core.battery.temperature import temperature_factor
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import Plan, Reference
+from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.rig.profile import mean_current
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.day import Day
 from vast_harbor.core.stops.need.nights_off_grid import nights_of, overnight_of, stay_nights
 

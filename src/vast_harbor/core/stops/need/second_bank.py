@@ -7,7 +7,8 @@ from vast_harbor.core.battery.sizing import nameplate_energy
 from vast_harbor.core.figures.workings import Figure, computed, typed
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import Plan, Reference
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.day import second_efficiency
 from vast_harbor.core.stops.need.governing_day import Days
 from vast_harbor.phrases import phrase

@@ -7,7 +7,8 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, computed, typed
 from vast_harbor.core.installation.cables import inverter_current, size
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.loads import AC, DC
-from vast_harbor.core.rig.plan import Plan, Reference
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.day import hangs_on_second, inverter_efficiency
 from vast_harbor.core.stops.need import Days
 from vast_harbor.phrases import phrase

@@ -11,7 +11,8 @@ from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.lru_cache import LruCache
 from vast_harbor.core.figures.workings import REFERENCE, Figure, computed
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import Plan, Reference
+from vast_harbor.core.rig.plan import Plan
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.rig.sources import SOLAR
 from vast_harbor.core.schedule.timeline import Timeline
 from vast_harbor.core.simulation.simulated_bank import SimulatedBank

@@ -10,7 +10,8 @@ from vast_harbor.core.figures.workings import REFERENCE, Figure, Finding, Senten
 from vast_harbor.core.installation.cables import FuseKind, breaking_a, fuse_kind
 from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.assumptions import Assumptions
-from vast_harbor.core.rig.plan import Candidate, Plan, Reference
+from vast_harbor.core.rig.plan import Candidate, Plan
+from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.rig.sources import ENGINE, MAINS, Source
 from vast_harbor.core.stops.banks.criteria import BankCriteria, Criterion
