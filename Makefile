@@ -5,6 +5,7 @@
 # make torture what docs/reliability.md promises, tried (half an hour; LONG=1: an hour)
 # make fuzz    50 000 requests in steps, and 200 of each call by its description
 # make laws   what must hold of every rig, over random ones (LAWS=500)
+# make clients what leaves and enters, with software of other people (.clients/; WRITE=1: docs/formats.md)
 # make sbom    what is shipped, as CycloneDX
 # make mutants how many small changes of the code the tests notice (an hour)
 # make serve   your own rigs
@@ -23,7 +24,7 @@ FRONT := $(shell find frontend/src frontend/public -type f ! -name '*.d.ts' ! -n
          frontend/index.html frontend/vite.config.ts frontend/licences.ts frontend/tsconfig.json
 SOURCE := $(shell find src/vast_harbor -name '*.py' -o -name '*.toml' -o -name '*.sql' | grep -v /static/)
 
-.PHONY: demo serve test tried thorough lint types check shots bench laws mutants torture fuzz sbom build docs clean chromium
+.PHONY: demo serve test tried thorough lint types check shots bench laws mutants torture fuzz clients sbom build docs clean chromium
 
 demo: $(STAMPS)/kernel $(STAMPS)/frontend
 	@exec $(BIN)/vast-harbor demo --port $(PORT) --data $(DATA)
@@ -133,6 +134,14 @@ fuzz: $(STAMPS)/dev $(STAMPS)/kernel
 
 laws: $(STAMPS)/dev $(STAMPS)/kernel
 	THOROUGH=1 ONE_VALUE=20 LAWS=$(or $(LAWS),500) $(BIN)/pytest -n auto -q tests/web/test_one_value.py tests/core/test_laws.py
+
+.clients/venv: tools/clients.txt
+	$(PYTHON) -m venv $@
+	$@/bin/pip install --quiet --disable-pip-version-check -r $<
+	@touch $@
+
+clients: $(STAMPS)/dev build chromium .clients/venv
+	$(BIN)/python tools/clients.py .clients/files .clients/venv/bin/python $(if $(WRITE),--write)
 
 sbom: $(STAMPS)/dev $(STAMPS)/frontend
 	@$(BIN)/python tools/sbom.py $(STAMPS)/sbom
