@@ -20,7 +20,10 @@ PLAIN_INK = "#1b2a2e"
 # Colours of the page where it is shown in one, else these.
 INK, SOFT, PAPER = "currentColor", "var(--soft, #55656a)", "var(--sheet, #fffdf7)"
 PLUS, MINUS = "var(--blocking, #9c3018)", "var(--sea, #14585c)"
-FONT = 'font-family="Source Sans 3 Variable, Source Sans 3, Helvetica, Arial, sans-serif"'
+# A name that ends in a number is quoted, or it is none. Some programs know no font by its kind: the last
+# names are of what is there on most computers.
+OURS = "'Source Sans 3 Variable', 'Source Sans 3'"
+FONT = f"font-family=\"{OURS}, Helvetica, Arial, 'Liberation Sans', 'DejaVu Sans', sans-serif\""
 
 
 def cable_text(mm2: float | None, us: bool) -> str:
