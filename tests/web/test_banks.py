@@ -89,7 +89,7 @@ def test_a_name_in_the_drawing_stays_words(client, demo) -> None:
     # The file knows no page whose colours it could take.
     paints = {one.get(what) for one in drawn.iter() for what in ("fill", "stroke")} - {None}
     assert len(paints) > 5 and all(re.fullmatch("none|#[0-9a-f]{6}", paint) for paint in paints)
-    # A part of a font's name that is no word of CSS stands in quotes: else strict programs draw no text at all.
+    # What is no word of CSS in a font name stands in quotes: else strict programs draw no text.
     for font in drawn.get("font-family").split(", "):
         assert font[0] == font[-1] == "'" or re.fullmatch(r"[A-Za-z-]+( [A-Za-z-]+)*", font), font
     assert name in drawn.findtext(f"{SVG}title") and "planning aid" in drawn.findtext(f"{SVG}desc")
