@@ -169,8 +169,8 @@ def test_the_monitor_plays_the_trial_and_gives_its_log(page: Page, demo, tmp_pat
     with page.expect_download() as sent:
         page.get_by_role("link", name=re.compile("Log of the whole trial")).click()
     sent.value.save_as(tmp_path / "log.csv")
-    lines = Path(tmp_path / "log.csv").read_text("utf-8").splitlines()
-    assert lines[0] == "time,volts,amps,soc_percent,celsius" and len(lines) == 14 * 96 + 1
+    lines = Path(tmp_path / "log.csv").read_text("utf-8-sig").splitlines()
+    assert lines[0] == "time,volts [V],amps [A],soc [%],celsius [°C]" and len(lines) == 14 * 96 + 1
 
 
 @pytest.mark.detail

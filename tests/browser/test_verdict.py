@@ -190,6 +190,8 @@ def test_the_report_prints_with_its_figures(page: Page, demo, paper, size) -> No
     expect(page.locator("h1")).to_contain_text("Pebble")
     # Nothing is fetched but the document.
     assert page.evaluate("performance.getEntriesByType('resource').length") == 0
+    # It is set in the fonts that it brings.
+    assert page.evaluate("[...document.fonts].filter((one) => one.status === 'loaded').length") == 2
     printed = pypdf.PdfReader(io.BytesIO(page.pdf(prefer_css_page_size=True)))
     box = printed.pages[0].mediabox
     assert (round(float(box.width)), round(float(box.height))) == pytest.approx(size, abs=1)
@@ -214,7 +216,7 @@ def test_the_tables_go_out_as_csv_and_add_up(page: Page, demo) -> None:
         with page.expect_download() as sent:
             page.get_by_role("link", name=name).click()
         assert re.fullmatch(rf"pebble(-\d+)?-{file}\.csv", sent.value.suggested_filename)
-        rows = list(csv.DictReader(io.StringIO(sent.value.path().read_text("utf-8"))))
+        rows = list(csv.DictReader(io.StringIO(sent.value.path().read_text("utf-8-sig"))))
         if file == "comparison":
             lifetime = {k: v for r in rows if r["row"] == "Lifetime cost" for k, v in r.items()}
             assert lifetime["unit"] == "GBP"
@@ -222,7 +224,7 @@ def test_the_tables_go_out_as_csv_and_add_up(page: Page, demo) -> None:
             banks = {r["bank"] for r in rows}
             assert len(banks) == 4
             for bank in banks:
-                total = sum(float(r["total GBP"]) for r in rows if r["bank"] == bank)
+                total = sum(float(r["total [GBP]"]) for r in rows if r["bank"] == bank)
                 assert total == pytest.approx(float(lifetime[bank]), abs=0.06)
 
 

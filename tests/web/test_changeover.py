@@ -194,6 +194,9 @@ def test_the_papers_need_nothing_else_and_hold_every_step_and_point(client, rig)
     assert "Work order" in text and "size: letter" in text and "Tests and readings" in text
     assert "attachment" in order.headers["Content-Disposition"] and len(text) < len(whole)
     assert "http" not in text.replace("http://www.w3.org/2000/svg", "")
+    # It is set in its own fonts, on every computer, and may take them from nowhere else.
+    assert text.count("@font-face") == text.count("url(data:font/woff2;base64,") == 2
+    assert "font-src 'self' data:" in order.headers["Content-Security-Policy"]
 
 
 def test_a_date_after_the_last_day_to_return_is_told(client, rig) -> None:

@@ -13,7 +13,7 @@ from vast_harbor.core.installation.wiring import MOST_DRAWN, Unit, Wiring
 from vast_harbor.phrases import phrase
 
 # A source that joins: height and width of its line.
-JOINT_H, JOINT_W = 40, 130
+JOINT_H, JOINT_W = 40, 160
 BOX_W, BOX_H, GAP_X, GAP_Y = 132, 62, 44, 44
 LEFT, TOP, RIGHT, BOTTOM = 96, 92, 330, 122
 PLAIN_INK = "#1b2a2e"

@@ -23,7 +23,7 @@ from vast_harbor.core.sensitivity.open_topics import OpenTopic, open_topics
 from vast_harbor.core.sensitivity.verdict_changes import rule_verdicts, verdict_changes
 from vast_harbor.core.stops.charging import sheets
 from vast_harbor.core.stops.compare import ComparedBank, package_text, reasons, steps, verdict_text
-from vast_harbor.formats.html_page import PAPERS, page_template
+from vast_harbor.formats.html_page import PAPERS, SANS, font_face, page_template
 from vast_harbor.formats.report import pictures
 from vast_harbor.formats.report.tables import ITEMS
 from vast_harbor.formats.topic_text import topic_text
@@ -92,6 +92,8 @@ def style_of_page(html: str) -> str:
 
 def _address(svg: str) -> str:
     """A picture as an address that holds it: what it is drawn with stays inside of it."""
+    # A picture knows no font of the page around it.
+    svg = svg.replace(">", f"><style>{font_face(SANS)}</style>", 1)
     return f"data:image/svg+xml;base64,{base64.b64encode(svg.encode()).decode()}"
 
 

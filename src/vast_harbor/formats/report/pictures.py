@@ -10,6 +10,7 @@ import numpy as np
 from vast_harbor.core.cost.monte_carlo import sample_costs
 from vast_harbor.core.passage import Results
 from vast_harbor.core.stops.compare import ComparedBank, capacity, cumulative, items, uncertainty_of
+from vast_harbor.formats.html_page import SANS
 from vast_harbor.phrases import phrase
 
 # As on the screen: a colour, a line pattern and a point for each class.
@@ -58,6 +59,8 @@ def _svg(figure: Any) -> str:
     out = io.StringIO()
     figure.savefig(out, format="svg", transparent=True, metadata={"Date": None, "Creator": None})
     text = out.getvalue()
+    # Measured with the font that comes with the package, drawn with ours, which is narrower.
+    text = text.replace("'DejaVu Sans'", f"'{SANS}', 'DejaVu Sans'")
     return re.sub(r"^.*?(?=<svg)", "", text, count=1, flags=re.DOTALL)
 
 

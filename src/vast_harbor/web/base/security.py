@@ -13,8 +13,10 @@ def content_policy(style: str = "") -> str:
     Args:
         style: the style of the page, by its hash.
     """
+    # A page that brings its style brings its fonts in it.
+    fonts = "font-src 'self' data:; " if style else ""
     return (
-        f"default-src 'self'; img-src 'self' data: blob:; style-src 'self'{style and ' '}{style}; "
+        f"default-src 'self'; img-src 'self' data: blob:; style-src 'self'{style and ' '}{style}; {fonts}"
         "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
     )
 
