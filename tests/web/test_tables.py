@@ -39,6 +39,8 @@ def test_every_table_is_written_by_one_rule(client, name) -> None:
         heading, *lines = csv.reader(io.StringIO(text.removeprefix(BOM), newline=""))
         assert len(set(heading)) == len(heading) and all(HEADING.fullmatch(h) for h in heading), address
         assert {len(line) for line in lines} <= {len(heading)}, address
+        # What is below nought is a number, and no text that a spreadsheet was kept from.
+        assert not [c for line in lines for c in line if re.fullmatch(r"'-[\d.]+", c)], address
         for at, column in enumerate(heading):
             if "[" in column:
                 numbers = [float(line[at]) for line in lines if line[at]]

@@ -23,6 +23,7 @@ TRUTHS = {
 }
 BOM = "\ufeff"
 Cell = str | float | None
+NUMBER = re.compile(r"-?\d+(\.\d+)?")
 # A spreadsheet would take a cell that begins so for a formula.
 FORMULA = ("=", "+", "-", "@", "\t", "\r")
 
@@ -74,7 +75,10 @@ def _cell(value: Cell) -> str:
         return ""
     if isinstance(value, bool):
         return YES if value else NO
-    return safe(value) if isinstance(value, str) else f"{value:.10g}"
+    if isinstance(value, str):
+        # A number that came as text is one, also below nought.
+        return value if NUMBER.fullmatch(value) else safe(value)
+    return f"{value:.10g}"
 
 
 def percent(share: float | None) -> float | None:
