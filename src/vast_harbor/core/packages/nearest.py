@@ -113,8 +113,12 @@ def _nearest(results: Results, reference: Reference) -> Iterator[NearestBank]:
             if len(excess) == len(ways):
                 near.setdefault((against, ways), []).append((bank, excess))
     told: list[frozenset[str]] = []
-    # A bank that fails at one limit is nearer than one that fails at two.
-    for against, ways in sorted(near, key=lambda a: (len(a[0]), min(_share(e) for _, e in near[a]))):
+    # A bank that fails at one limit is nearer than one that fails at two; each limit comes once before
+    # another way out of the same one.
+    first = {ways[0] for ways in EXCESS.values()}
+    for against, ways in sorted(
+        near, key=lambda a: (len(a[0]), not first.issuperset(a[1]), min(_share(e) for _, e in near[a]))
+    ):
         if any(before < against for before in told) or len(told) == MOST_TOLD:
             continue
         ranked = sorted(near[against, ways], key=lambda one: (_share(one[1]), look.purchase(one[0])))

@@ -74,8 +74,12 @@ class RigAfter:
         """Day and need, where they are those of another rig."""
         if self.same_days:
             return self.base.days
-        like = self.like
-        return like.results.days if like is not None and _same_days(self.plan, like.plan) else None
+        return None if self._alike is None else self._alike.results.days
+
+    @cached_property
+    def _alike(self) -> "RigAfter | None":
+        """The rig that is gone on with, where its day and need are those of this one."""
+        return self.like if self.like is not None and _same_days(self.plan, self.like.plan) else None
 
     @cached_property
     def improvements(self) -> tuple[Improvement, ...]:
@@ -88,15 +92,15 @@ class RigAfter:
         runs = replace(self.results.simulated, weathers=self.weathers, like=self._year_of_like)
         if self.same_days:
             runs.year_plan.timeline.take_over(self.base.simulated.year_plan.timeline)
-        elif self.like is not None and _same_days(self.plan, self.like.plan):
-            runs.year_plan.timeline.take_over(self.like.runs.year_plan.timeline)
+        elif self._alike is not None:
+            runs.year_plan.timeline.take_over(self._alike.runs.year_plan.timeline)
         return runs
 
     @cached_property
     def _year_of_like(self) -> YearPlan | None:
-        like = self.like
+        like = self._alike
         # How stays follow one another may depend on what charges.
-        if like is None or not _same_days(self.plan, like.plan):
+        if like is None:
             return None
         if self.plan.locker.insulated != like.plan.locker.insulated:
             return None
