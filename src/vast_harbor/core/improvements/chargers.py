@@ -49,7 +49,7 @@ def dc_dc(
         kind, size, there.id if there is not None else "",
         phrase("improvements.chargers.dc_dc_says", amps=amps),
         _with(new),
-        hidden=phrase("rig.source_remedies.fuses_both_ends_wire"),
+        hidden=phrase("improvements.chargers.dc_dc_hidden"),
         worse=Sentence(phrase("improvements.chargers.dc_dc_worse")),
         asks=None if known else Sentence(phrase("improvements.chargers.dc_dc_asks")),
     )  # fmt: skip
