@@ -4,9 +4,26 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from vast_harbor.core.battery.bank import Bank
-from vast_harbor.core.stops.banks import DOES_HARM, Banks, Build, QuickLifeCost, of_bank
+from vast_harbor.core.figures.workings import Figure
+from vast_harbor.core.stops.banks import (
+    DOES_HARM,
+    BankFigures,
+    Banks,
+    Build,
+    QuickLifeCost,
+    RigLimits,
+    of_bank,
+)
 from vast_harbor.core.stops.charging import suitability_of
-from vast_harbor.core.stops.compare import FOUND, HARMFUL, CatalogueSearch, ComparedBank, compared_bank
+from vast_harbor.core.stops.compare import (
+    FOUND,
+    HARMFUL,
+    CatalogueSearch,
+    ComparedBank,
+    compared_bank,
+    may_do,
+    required_extras,
+)
 from vast_harbor.core.stops.trial import SimulatedRuns, YearOf
 
 # So many banks are tried at most.
@@ -32,16 +49,20 @@ class CatalogueBanks:
             bank: its layout.
             year: gives its simulated year; None where none is run.
         """
-        limits, old = self.banks.rig_limits, self.banks.old_kg
-        banked = of_bank(limits, bank, old, f"{FOUND}{bank.model.battery_class.key}")
-        assert banked.build is not None
-        return compared_bank(
-            QuickLifeCost(limits), banked, old, year(banked.build), None, suitability_of(banked.build)
-        )
+        return _compared(self.banks.rig_limits, self._banked(bank), self.banks.old_kg, year)
 
     def in_full(self, bank: Bank) -> ComparedBank:
         """The same with its year run."""
         return self.compared(bank, self.simulated.year_of_build)
+
+    def that_will_do(self, bank: Bank) -> ComparedBank | None:
+        """The same; None where the bank will not do."""
+        limits, year = self.banks.rig_limits, self.simulated.year_of_build
+        return that_will_do(limits, self._banked(bank), self.banks.old_kg, year)
+
+    def _banked(self, bank: Bank) -> BankFigures:
+        key = f"{FOUND}{bank.model.battery_class.key}"
+        return of_bank(self.banks.rig_limits, bank, self.banks.old_kg, key)
 
     def best(self) -> tuple[ComparedBank, ...]:
         """The best bank of each class; none where nothing is drawn."""
@@ -81,3 +102,31 @@ class CatalogueBanks:
         fits = bank.series * bank.model.unit_class_v == limits.plan.system_v
         will_do = fits and limits.plan.models.get(bank.model.id) == bank.model
         return (self.compared(bank, lambda build: year),) if will_do else ()
+
+
+def that_will_do(
+    limits: RigLimits, banked: BankFigures, old_kg: Figure | None, year: Callable[[Build], YearOf | None]
+) -> ComparedBank | None:
+    """A bank with its life and its money; None where it will not do.
+
+    Args:
+        limits: the rig as a bank meets it.
+        banked: in figures.
+        old_kg: weight of the old bank [kg]; None without one.
+        year: gives its simulated year. It is not asked for where something else forbids the bank.
+    """
+    if banked.build is None:
+        return None
+    suitability = suitability_of(banked.build)
+    if not may_do(banked, suitability, required_extras(banked.build, banked.checks, suitability)):
+        return None
+    made = _compared(limits, banked, old_kg, year)
+    return made if made.stopping is None else None
+
+
+def _compared(
+    limits: RigLimits, banked: BankFigures, old_kg: Figure | None, year: Callable[[Build], YearOf | None]
+) -> ComparedBank:
+    build = banked.build
+    assert build is not None
+    return compared_bank(QuickLifeCost(limits), banked, old_kg, year(build), None, suitability_of(build))

@@ -1,8 +1,8 @@
 """The packages of a plan: the best ones run in full, and the one that is advised."""
 
-from vast_harbor.core.packages.growth import WORTH, Found, first_of, look
+from vast_harbor.core.packages.growth import Found, first_of, look
 from vast_harbor.core.packages.nearest import nearest_banks
-from vast_harbor.core.packages.search import Search
+from vast_harbor.core.packages.search import WORTH, Search
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.compare import BUY, KEEP, MEND, Package, Packages, front_of

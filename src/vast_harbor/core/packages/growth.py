@@ -5,7 +5,16 @@ from dataclasses import dataclass, field
 from itertools import combinations
 
 from vast_harbor.core.improvements import Improvement
-from vast_harbor.core.packages.search import Added, Choice, Search, each_once, key_of
+from vast_harbor.core.packages.search import (
+    MOST_SMALLER,
+    WORTH,
+    Added,
+    Choice,
+    Search,
+    each_once,
+    is_idle,
+    key_of,
+)
 from vast_harbor.core.stops.compare import Package
 
 # So many packages are grown at first, so many of the better ones from then on, and so many improvements are
@@ -15,12 +24,8 @@ BEAM, GROWN, MOST_ADDED, MOST_PAIRED, PAIRED = 3, 2, 3, 3, 1
 SWAPPED = 2
 # Of so many groups of improvements the largest are tried in pairs with a smaller bank.
 MOST_GROUPS = 5
-# An improvement that makes a package dearer by its own price, give or take this share, is of no use [-].
-IDLE = 0.05
 # The cost in one weather stands for that in all where they differ by no more than this share [-].
 ALIKE = 0.1
-# An improvement is added where it makes the package cheaper by this share [-].
-WORTH = 0.004
 
 
 def look(search: Search) -> "Found":
@@ -36,7 +41,23 @@ def look(search: Search) -> "Found":
     grow(found)
     _swap_banks(found)
     _resize(found)
+    _spend_less(found)
     return found
+
+
+def _spend_less(found: "Found") -> None:
+    """Try smaller banks in the package that costs the least on the day."""
+    if not found.ranked:
+        return
+    search = found.search
+    least = min(found.ranked, key=lambda p: (p.outlay, p.weighed))
+    choice = search.choice_of(least)
+    for _ in range(MOST_SMALLER):
+        less = search.smaller(choice)
+        if less == choice:
+            break
+        found.note(search.package(least.added, less))
+        choice = less
 
 
 def _resize(found: "Found") -> None:
@@ -137,10 +158,11 @@ def grow(found: Found) -> None:
 
 
 def _several(packages: Sequence[Package]) -> list[Package]:
-    """The best few that differ in what is done or in what becomes of the bank."""
+    """The best few that differ in what is done, at whatever size, or in what becomes of the bank."""
     out: dict[tuple[tuple[str, ...], bool], Package] = {}
     for package in sorted(packages, key=lambda p: p.weighed):
-        out.setdefault((key_of(package.improvements), package.keeps), package)
+        done = tuple(sorted(one.group for one in package.improvements))
+        out.setdefault((done, package.keeps), package)
     return list(out.values())[:GROWN]
 
 
@@ -162,10 +184,8 @@ def _idle(found: Found, beam: Sequence[tuple[Added, Choice]]) -> frozenset[str]:
             return frozenset()
         for package in search.grown(added, choice, others):
             found.note(package)
-            one = _last(package, added)
-            price = search.price(one)
-            if abs(package.weighed - start.weighed - price) > max(IDLE * price, WORTH * start.weighed):
-                useful.add(one.group)
+            if package.bank_key != start.bank_key or not is_idle(start, package):
+                useful.add(_last(package, added).group)
     return frozenset(one.key for one in search.options if one.group not in useful)
 
 
@@ -200,6 +220,16 @@ def _pairs(found: Found, beam: Sequence[tuple[Added, Choice]], idle: frozenset[s
                 continue
             pair = search.package(done, bank)
             found.note(pair)
-            if pair is not None and pair.weighed < (1 - WORTH) * start.weighed:
+            if pair is not None and pair.weighed < (1 - WORTH) * _least_of_one(found, pair, start):
                 out.append(pair)
     return out
+
+
+def _least_of_one(found: Found, pair: Package, start: Package) -> float:
+    """The least cost of a package, and of those with one half only of a pair that is added to it."""
+    keys = set(key_of(pair.added))
+    halves = (
+        p.weighed for p in found.by_key.values()
+        if p.bank_key == pair.bank_key and set(key_of(p.added)) < keys
+    )  # fmt: skip
+    return min((start.weighed, *halves))

@@ -168,8 +168,7 @@ def _compared(plan: Plan, base: Results, reference: Reference, bank: Bank) -> Co
         replace(plan, candidates=()), reference, found=(), chosen=base.banks.chosen, rough=True,
         diagnosis=base.banks.diagnosis,
     )  # fmt: skip
-    compared = CatalogueBanks(after.banks, after.simulated).in_full(bank)
-    return compared if compared.stopping is None else None
+    return CatalogueBanks(after.banks, after.simulated).that_will_do(bank)
 
 
 def changed(plan: Plan, changes: Sequence[RigChange]) -> Plan:

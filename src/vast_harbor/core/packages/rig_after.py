@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 
 from vast_harbor.core.battery.bank import Bank
-from vast_harbor.core.catalogue_banks import CatalogueBanks
+from vast_harbor.core.catalogue_banks import CatalogueBanks, that_will_do
 from vast_harbor.core.cost.monte_carlo import spread
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.improvements import Improvement, planned_improvements, with_improvements
@@ -12,17 +12,8 @@ from vast_harbor.core.passage import Results, evaluate
 from vast_harbor.core.rig.plan import Candidate, Plan
 from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.schedule.year_calendar import YearCalendar
-from vast_harbor.core.stops.banks import QuickLifeCost, RigLimits, of_candidate
-from vast_harbor.core.stops.charging import suitability_of
-from vast_harbor.core.stops.compare import (
-    NEW,
-    OLD,
-    ComparedBank,
-    Package,
-    compared_bank,
-    uncertainty_of,
-    weigh,
-)
+from vast_harbor.core.stops.banks import RigLimits, of_candidate
+from vast_harbor.core.stops.compare import NEW, OLD, ComparedBank, Package, uncertainty_of, weigh
 from vast_harbor.core.stops.need import Days
 from vast_harbor.core.stops.trial import SimulatedRuns, YearOf, YearPlan
 
@@ -111,23 +102,19 @@ class RigAfter:
     def _banks(self) -> CatalogueBanks:
         return CatalogueBanks(self.results.banks, self.runs)
 
-    def compared(self, bank: Bank) -> ComparedBank:
-        """A bank of the catalogue in the rig, with its year."""
+    def compared(self, bank: Bank) -> ComparedBank | None:
+        """A bank of the catalogue in the rig, with its year; None where it will not do there."""
         # What is done beside a bank may be done to it: the rig knows the battery as it will be.
         model = self.plan.models.get(bank.model.id, bank.model)
-        return self._banks.in_full(bank if model is bank.model else replace(bank, model=model))
+        return self._banks.that_will_do(bank if model is bank.model else replace(bank, model=model))
 
     def candidate(self, candidate: Candidate) -> ComparedBank | None:
-        """A candidate of the owner in the rig, with its quote and what they chose for it."""
+        """A candidate of the owner in the rig, with its quote and what they chose for it; None where it will
+        not do there."""
         banks, limits = self.results.banks, self._limits
         index = next(i for i, c in enumerate(limits.plan.candidates) if c.id == candidate.id)
         made = of_candidate(limits, banks.proposals, candidate, index, banks.old_kg, self.base.banks.chosen)
-        if made.build is None:
-            return None
-        return compared_bank(
-            QuickLifeCost(limits), made, banks.old_kg, self.runs.year_of_build(made.build), None,
-            suitability_of(made.build),
-        )  # fmt: skip
+        return that_will_do(limits, made, banks.old_kg, self.runs.year_of_build)
 
     @cached_property
     def _limits(self) -> RigLimits:

@@ -5,13 +5,14 @@ from dataclasses import dataclass, field, replace
 from itertools import chain
 
 from vast_harbor.core.battery.bank import Bank
+from vast_harbor.core.cost.cash_flow import annuity
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.patience import go_on
 from vast_harbor.core.improvements import JOIN, Improvement, options
 from vast_harbor.core.packages.old_bank import may_be_joined
 from vast_harbor.core.packages.rig_after import RigAfter
 from vast_harbor.core.passage import Results
-from vast_harbor.core.rig.plan import HOUR_OF, Candidate
+from vast_harbor.core.rig.plan import Candidate
 from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.compare import ComparedBank, Package
 from vast_harbor.core.stops.trial import old_bank_as_bank
@@ -22,6 +23,10 @@ MOST_SMALLER = 3
 SEEDS = 4
 # The old bank is kept where it lasts so long still [years].
 LEAST_KEPT_YEARS = 1.0
+# An improvement that makes a package dearer by its own price, give or take this share, is of no use [-].
+IDLE = 0.05
+# An improvement is added where it makes the package cheaper by this share [-].
+WORTH = 0.004
 Added = tuple[Improvement, ...]
 Choice = Bank | Candidate | None
 
@@ -138,8 +143,7 @@ class Search:
     @staticmethod
     def _compared(rig: RigAfter, choice: Bank | Candidate) -> ComparedBank | None:
         """A bank in a rig; None where it will not do there."""
-        made = rig.candidate(choice) if isinstance(choice, Candidate) else rig.compared(choice)
-        return None if made is None or made.stopping is not None else made
+        return rig.candidate(choice) if isinstance(choice, Candidate) else rig.compared(choice)
 
     def _later(self, rig: RigAfter) -> ComparedBank | None:
         """What is bought in a rig when its old bank is worn out: the first seed that will do there,
@@ -147,11 +151,11 @@ class Search:
         made = (self._compared(rig, c) for c in chain(self.seeds, self._firsts(rig)) if c is not None)
         return next((compared for compared in made if compared is not None), None)
 
-    def price(self, one: Improvement) -> float:
-        """What an improvement costs on the day, its work included [money]."""
-        value = self.base.assumptions.value
-        hours = one.hours * value(HOUR_OF[self.base.plan.labour])
-        return one.prices(value("price_factor"))[1] + hours
+    def _by_itself(self, one: Improvement) -> float:
+        """What an improvement costs at least over the years, whatever it saves [money]."""
+        value, years = self.base.assumptions.value, self.base.plan.years_kept
+        yearly = one.yearly * float(annuity(float(years), value("discount_rate")))
+        return one.prices(value("price_factor"))[1] + yearly
 
     @property
     def nothing(self) -> Package | None:
@@ -211,13 +215,17 @@ class Search:
         level = self.base.assumptions.value("price_factor")
         groups: dict[str, list[Improvement]] = {}
         for one in self.options:
-            # What costs more than the whole package cannot pay.
+            # What costs more than the whole package cannot pay; alone it may let one get by with less money
+            # on the day.
             known = one.key in but or one.group in done or (one.target and one.target in loads)
-            if not known and one.prices(level)[1] < ceiling:
+            least = self._by_itself(one) if added else one.prices(level)[1]
+            if not known and least < ceiling:
                 groups.setdefault(one.group, []).append(one)
         for sizes in groups.values():
             middle = len(sizes) // 2
             here = yield from self._with(added, choice, sizes[middle])
+            if is_idle(start, self.package((*added, sizes[middle]), choice)):
+                continue
             for way in (sizes[middle + 1 :], sizes[:middle][::-1]):
                 least = here
                 for one in way:
@@ -252,3 +260,12 @@ def each_once(choices: Iterable[Choice]) -> list[Choice]:
         if choice not in out:
             out.append(choice)
     return out
+
+
+def is_idle(before: Package | None, after: Package | None) -> bool:
+    """Whether what is added to a package changes nothing in it but what it costs itself; not where one of
+    them is None."""
+    if before is None or after is None:
+        return False
+    price = after.outlay - before.outlay
+    return abs(after.weighed - before.weighed - price) <= max(IDLE * abs(price), WORTH * before.weighed)

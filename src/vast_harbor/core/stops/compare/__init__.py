@@ -14,7 +14,9 @@ from vast_harbor.core.stops.compare.required_extras import (
     COUNTED,
     RequiredExtra,
     difficulty,
+    may_do,
     planned_beside,
+    required_extras,
 )
 from vast_harbor.core.stops.compare.uncertainty import uncertainty_of, weigh
 from vast_harbor.core.stops.compare.verdict import BUY, HARMFUL, HOOK_UP, KEEP, MEND, Verdict
@@ -53,9 +55,11 @@ __all__ = (
     "extras_cost_of",
     "front_of",
     "items",
+    "may_do",
     "package_text",
     "planned_beside",
     "reasons",
+    "required_extras",
     "steps",
     "title_of",
     "uncertainty_of",

@@ -10,7 +10,7 @@ from vast_harbor.core.stops.banks import COVERS_NEED, BankFigures
 from vast_harbor.core.stops.charging import Suitability
 from vast_harbor.core.stops.compare.cost import Cost
 from vast_harbor.core.stops.compare.life import Life
-from vast_harbor.core.stops.compare.required_extras import hard_findings, met_codes, stopping
+from vast_harbor.core.stops.compare.required_extras import hard_findings, large_enough, met_codes, stopping
 from vast_harbor.core.stops.trial import SimulationResult, YearOf
 from vast_harbor.phrases import phrase
 
@@ -72,11 +72,7 @@ class ComparedBank:
     def serves(self) -> bool:
         """Whether a bank smaller than the rule asks will do: it holds most of that and serves nearly every
         night."""
-        build = self.banked.build
-        if build is None or not self.serves_nearly_all:
-            return False
-        asked = build.assumptions.value("verdict_least_share") * build.need.energy.number
-        return self.banked["usable_wh"].number >= asked
+        return self.serves_nearly_all and large_enough(self.banked)
 
     @property
     def serves_nearly_all(self) -> bool:

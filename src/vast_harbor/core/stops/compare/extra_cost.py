@@ -9,7 +9,7 @@ from vast_harbor.core.improvements import Improvement
 from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.improvement_rows import NEEDED
 from vast_harbor.core.rig.plan import HOUR_OF, WORKSHOP, Plan
-from vast_harbor.core.stops.banks import COVERS_NEED, BankFigures
+from vast_harbor.core.stops.banks import BankFigures
 from vast_harbor.core.stops.charging import suitability_of
 from vast_harbor.core.stops.compare.required_extras import (
     COUNTED,
@@ -17,10 +17,9 @@ from vast_harbor.core.stops.compare.required_extras import (
     RequiredExtra,
     difficulty,
     hours_of,
-    met_codes,
+    may_do,
     planned_beside,
     required_extras,
-    stopping,
 )
 from vast_harbor.phrases import phrase
 
@@ -184,9 +183,7 @@ def extras_cost_of(plan: Plan, assumptions: Assumptions) -> Callable[[BankFigure
         assert banked.build is not None
         suitability = suitability_of(banked.build)
         required = required_extras(banked.build, banked.checks, suitability)
-        # Whether a bank that is smaller than the rule asks will do is up to its simulated year.
-        if stopping(banked.findings, suitability, met_codes(required) | {COVERS_NEED}) is not None:
-            return None
-        return cost_besides(plan, assumptions, banked, required)
+        may = may_do(banked, suitability, required)
+        return cost_besides(plan, assumptions, banked, required) if may else None
 
     return of

@@ -15,11 +15,13 @@ from vast_harbor.core.rig.source_remedies import EASY, HANDY, TRADE, chosen
 from vast_harbor.core.stops.banks import (
     BLOCKING,
     CAUTION,
+    COVERS_NEED,
     FUSE,
     LIVING_SPACE,
     SHORT_CIRCUIT,
     UNSWITCHED,
     VENTILATION,
+    BankFigures,
     Build,
     Check,
 )
@@ -130,6 +132,30 @@ def stopping(
         if point is not None and point.severity == BLOCKING and f"source_{point.code}" not in met:
             return point.says, one.rungs[0].says if one.rungs else phrase("terms.names.specialist_look")
     return None
+
+
+def large_enough(banked: BankFigures) -> bool:
+    """Whether a bank holds so much that its simulated year may take the place of the rule's need."""
+    build = banked.build
+    if build is None:
+        return False
+    asked = build.assumptions.value("verdict_least_share") * build.need.energy.number
+    return banked["usable_wh"].number >= asked
+
+
+def may_do(
+    banked: BankFigures, suitability: Sequence[Suitability], required: Sequence[RequiredExtra]
+) -> bool:
+    """Whether a bank will do in its rig if its simulated year serves nearly every night.
+
+    Args:
+        banked: in figures.
+        suitability: its sources.
+        required: what it needs in addition.
+    """
+    met = met_codes(required)
+    met = met | {COVERS_NEED} if large_enough(banked) else met
+    return stopping(banked.findings, suitability, met) is None
 
 
 def _of_small_parts(build: Build, others: Sequence[RequiredExtra]) -> Iterator[RequiredExtra]:
