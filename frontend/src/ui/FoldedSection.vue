@@ -13,9 +13,11 @@ const opened = ref(props.open ?? false)
     :data-fold="name"
     @toggle="opened = ($event.target as HTMLDetailsElement).open || opened"
   >
-    <summary class="discloses flex min-h-11 w-full flex-wrap items-center">
-      <h2 class="text-xl text-ink">{{ title }}</h2>
-      <span v-if="says" class="text-soft">{{ says }}</span>
+    <summary class="discloses flex min-h-11 w-full items-center">
+      <span class="flex flex-wrap items-baseline gap-x-2">
+        <h2 class="text-xl text-ink">{{ title }}</h2>
+        <span v-if="says" class="text-soft">{{ says }}</span>
+      </span>
     </summary>
     <div v-if="opened" class="pt-1 pb-5"><slot /></div>
   </details>

@@ -99,6 +99,20 @@ def test_more_choice_never_makes_it_dearer_and_what_is_not_used_is_not_missed(na
         assert look(Search(less, reference)).ranked[0].weighed >= (1 - 1e-9) * ranked[0].weighed
 
 
+def test_a_family_without_a_package_shows_its_best_bank_and_why_it_is_out(looked_at) -> None:
+    results, _ = looked_at("mulga")
+    lead, lfp = package_text.families(results.verdict)
+    assert lead.package is None and lfp.package is not None
+    assert lead.why == lead.out.stopping[0]
+    told = {name: figure.number for name, figure in lead.figures.items()}
+    banked, cost = lead.out.banked, lead.out.cost
+    assert told["usable"] == banked["usable_wh"].number and told["kg"] == banked["kg"].number
+    assert told["per_cycle"] == cost["per_cycle"].number and told["lifetime"] == cost["lifetime"].number
+    assert set(told) <= set(lfp.figures)
+    outs = [o.compared.cost["lifetime"].number for o in results.verdict.outs]
+    assert told["lifetime"] == min(outs)
+
+
 @pytest.mark.parametrize("name", ["tern-rock", "long-haul"])
 def test_what_is_advised_costs_the_same_once_it_is_planned(name, looked_at, reference) -> None:
     results, found = looked_at(name)

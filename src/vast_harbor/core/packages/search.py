@@ -264,8 +264,8 @@ def each_once(choices: Iterable[Choice]) -> list[Choice]:
 
 def is_idle(before: Package | None, after: Package | None) -> bool:
     """Whether what is added to a package changes nothing in it but what it costs itself; not where one of
-    them is None."""
-    if before is None or after is None:
+    them is None, nor where it takes the place of something dearer."""
+    if before is None or after is None or after.weighed < before.weighed:
         return False
     price = after.outlay - before.outlay
     return abs(after.weighed - before.weighed - price) <= max(IDLE * abs(price), WORTH * before.weighed)

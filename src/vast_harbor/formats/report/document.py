@@ -120,18 +120,25 @@ class _ReportParts:
         if not families:
             return None
         packages = [one.package for one in families]
-        banks = [
-            escape(unescaped(one.package.compared.title)) if one.package is not None
-            else self.says(one.why) if one.why is not None else ""
-            for one in families
-        ]  # fmt: skip
         does = ["" if p is None else and_list(i.says for i in p.improvements) or NOTHING for p in packages]
         rows = [
-            (name, ["" if p is None else self.text(p.figures[key]) for p in packages])
+            (name, [self.text(one.figures[key]) if one.figures else "" for one in families])
             for key, name in FAMILY_ROWS.items()
         ]
-        first = [(phrase("report.page.family_bank"), banks), (phrase("report.page.family_does"), does)]
+        first = [
+            (phrase("report.page.family_bank"), [self._bank_of(one) for one in families]),
+            (phrase("report.page.family_does"), does),
+        ]
         return {"names": [one.name for one in families], "rows": [*first, *rows]}
+
+    def _bank_of(self, family: package_text.Family) -> Markup:
+        """The bank of a family, and why it is unsuitable where it is."""
+        bank, why = family.compared, family.why
+        title = escape(unescaped(bank.title)) if bank is not None else Markup("")
+        if why is None:
+            return title
+        gone = Markup(" {}<br>").format(phrase("report.page.out")) if bank is not None else Markup("")
+        return title + gone + self.says(why)
 
     def text(self, figure: Figure | None) -> str:
         return figure_text(figure, self.style)

@@ -106,18 +106,33 @@ class Package:
             "hours": (self.hours, "h"), "years": (self.kept_years, "years"),
         }  # fmt: skip
         if not self.keeps:
-            bank = self.compared
-            values |= {
-                "usable": (bank.banked["usable_wh"].number, "Wh"),
-                "cycles": (bank.life["design_cycles"].value, "cycles"),
-                "per_cycle": (bank.cost["per_cycle"].value, "money/cycle"),
-            }
-        return {
-            key: Figure(
-                f"package.{self.key}.{key}", TOLD[key][0], value, unit, REFERENCE, source=TOLD[key][1]
-            )
-            for key, (value, unit) in values.items()
-        }
+            values |= _of_bank(self.compared)
+        return _told(f"package.{self.key}", values)
+
+
+def figures_alone(compared: ComparedBank) -> dict[str, Figure]:
+    """The figures of a package for a bank with which none is made, as it is and with nothing beside it."""
+    cost = compared.cost
+    values: dict[str, tuple[float | None, str]] = {
+        "outlay": (cost.outlay.number, "money"), "lifetime": (cost["lifetime"].number, "money"),
+        "kg": (compared.banked["kg"].number, "kg"), **_of_bank(compared),
+    }  # fmt: skip
+    return _told(f"alone.{compared.id}", values)
+
+
+def _of_bank(compared: ComparedBank) -> dict[str, tuple[float | None, str]]:
+    return {
+        "usable": (compared.banked["usable_wh"].number, "Wh"),
+        "cycles": (compared.life["design_cycles"].value, "cycles"),
+        "per_cycle": (compared.cost["per_cycle"].value, "money/cycle"),
+    }
+
+
+def _told(at: str, values: dict[str, tuple[float | None, str]]) -> dict[str, Figure]:
+    return {
+        key: Figure(f"{at}.{key}", TOLD[key][0], value, unit, REFERENCE, source=TOLD[key][1])
+        for key, (value, unit) in values.items()
+    }
 
 
 # What the figures of a package are called, and where they come from.

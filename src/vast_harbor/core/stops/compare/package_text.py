@@ -1,14 +1,14 @@
 """A package in words: its line, and a card of at most four sentences."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
-from vast_harbor.core.figures.workings import Sentence, escaped
+from vast_harbor.core.figures.workings import Figure, Sentence, escaped
 from vast_harbor.core.improvements import JOIN, Improvement
 from vast_harbor.core.rig.plan import Plan
 from vast_harbor.core.stops.compare.bank_cautions import cautions_of_rig, undocumented
 from vast_harbor.core.stops.compare.compared_bank import ComparedBank
-from vast_harbor.core.stops.compare.package import Package, Packages
+from vast_harbor.core.stops.compare.package import Package, Packages, figures_alone
 from vast_harbor.core.stops.compare.verdict import Verdict
 from vast_harbor.phrases import and_list, phrase
 
@@ -20,17 +20,31 @@ def do(one: Improvement) -> str:
 
 @dataclass(frozen=True, slots=True)
 class Family:
-    """A family of batteries with its best package.
+    """A family of batteries with its best package, or the best of its banks where it has none.
 
     Attributes:
         name: lead-acid or LFP.
         package: its best; None where there is none.
-        why: why there is none; None where there is one.
+        out: where there is none, the best of its candidates, each of which is unsuitable; None without one.
+        why: why there is no package; None where there is one.
     """
 
     name: str
     package: Package | None
-    why: Sentence | None
+    out: ComparedBank | None = None
+    why: Sentence | None = None
+
+    @property
+    def compared(self) -> ComparedBank | None:
+        """Its bank; None where none is known."""
+        return self.package.compared if self.package is not None else self.out
+
+    @property
+    def figures(self) -> Mapping[str, Figure]:
+        """What is told of it, by name as of a package; none where no bank is known."""
+        if self.package is not None:
+            return self.package.figures
+        return {} if self.out is None else figures_alone(self.out)
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,9 +103,12 @@ def families(v: Verdict) -> tuple[Family, ...]:
 def _family(packages: Packages, v: Verdict, lead: bool, name: str) -> Family:
     package = packages.best_of(lead)
     if package is not None:
-        return Family(name, package, None)
-    out = next((o for o in v.outs if o.compared.banked.battery_class.is_lead_acid == lead), None)
-    return Family(name, None, Sentence(phrase("compare.packages.family_none")) if out is None else out.says)
+        return Family(name, package)
+    outs = [o for o in v.outs if o.compared.banked.battery_class.is_lead_acid == lead]
+    if not outs:
+        return Family(name, None, None, Sentence(phrase("compare.packages.family_none")))
+    out = min(outs, key=lambda o: o.compared.cost["lifetime"].number)
+    return Family(name, None, out.compared, out.says)
 
 
 def headline(package: Package, v: Verdict) -> Sentence:

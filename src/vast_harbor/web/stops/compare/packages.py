@@ -87,10 +87,14 @@ class LevelView(View):
 
 
 class FamilyView(View):
-    """The best package with a bank of a family; why there is none where there is none."""
+    """The best package with a bank of a family; where there is none, its best bank and why it is out."""
 
     name: str
     package: str
+    bank: str
+    battery_class: str
+    does: list[str]
+    figures: dict[str, FigureView]
     why: list[TokenView]
 
 
@@ -249,9 +253,14 @@ def _row(one: Improvement, state: str = PLANNED) -> dict[str, Any]:
 
 
 def _family(one: package_text.Family, style: Style) -> FamilyView:
+    bank = one.compared
     return FamilyView(
         name=one.name,
         package="" if one.package is None else one.package.key,
+        bank="" if bank is None else unescaped(bank.title),
+        battery_class="" if bank is None else bank.banked.battery_class.key,
+        does=[] if one.package is None else [i.says for i in one.package.improvements],
+        figures={name: figure_view(f, style) for name, f in one.figures.items()},
         why=[] if one.why is None else tokens(one.why, style),
     )
 
