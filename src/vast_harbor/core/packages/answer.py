@@ -1,8 +1,10 @@
 """The packages of a plan: the best ones run in full, and the one that is advised."""
 
+from collections.abc import Sequence
+
 from vast_harbor.core.packages.growth import Found, first_of, look
 from vast_harbor.core.packages.nearest import nearest_banks
-from vast_harbor.core.packages.search import WORTH, Search
+from vast_harbor.core.packages.search import WORTH, Search, key_of
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.compare import BUY, KEEP, MEND, Package, Packages, front_of
@@ -14,6 +16,8 @@ IN_FULL = 3
 MOST_OF_FRONT = 5
 # What is done beside a bank is advised where the package costs less than the bank alone by this share [-].
 WORTH_SAYING = 0.03
+# Costs over the years that differ by no more than this share are a draw [-].
+DRAW = 0.01
 # Verdicts with which no package is looked for: the bank is sound, or something is to be mended first.
 NOT_ASKED = (KEEP, MEND)
 
@@ -60,8 +64,17 @@ def answer(found: Found) -> Packages | None:
         return None
     ranked = sorted(made.values(), key=lambda p: p.weighed)
     worth = [p for p in ranked if _is_worth(p, plain)]
-    best = worth[0] if worth else plain or ranked[0]
+    best = _cheapest_on_the_day(worth) if worth else plain or ranked[0]
     return Packages(tuple(ranked), best, search.nothing)
+
+
+def _cheapest_on_the_day(ranked: Sequence[Package]) -> Package:
+    """The first package, or one with the same beside another bank that costs less on the day and hardly more
+    over the years."""
+    first = ranked[0]
+    done = key_of(first.improvements)
+    same = (p for p in ranked if key_of(p.improvements) == done and p.keeps == first.keeps)
+    return min((p for p in same if p.weighed <= (1 + DRAW) * first.weighed), key=lambda p: p.outlay)
 
 
 def _trimmed(search: Search, package: Package) -> Package:

@@ -24,6 +24,8 @@ BEAM, GROWN, MOST_ADDED, MOST_PAIRED, PAIRED = 3, 2, 3, 3, 1
 SWAPPED = 2
 # Of so many groups of improvements the largest are tried in pairs with a smaller bank.
 MOST_GROUPS = 5
+# What is dearer than the best by this share is not grown further [-].
+BEHIND = 0.1
 # The cost in one weather stands for that in all where they differ by no more than this share [-].
 ALIKE = 0.1
 
@@ -74,7 +76,8 @@ def _resize(found: "Found") -> None:
 
 
 def _swap_banks(found: "Found") -> None:
-    """Try every bank that the search starts from with what is done in the best packages."""
+    """Try every bank that the search starts from with what is done in the best packages, and what rivals the
+    bank of the very best."""
     search = found.search
     banks = each_once(c for seed in search.seeds for c in (seed, search.smaller(seed)))
     best: dict[tuple[str, ...], Package] = {}
@@ -83,6 +86,9 @@ def _swap_banks(found: "Found") -> None:
     for package in list(best.values())[:SWAPPED]:
         for bank in banks:
             found.note(search.package(package.added, bank))
+    for best_one in found.ranked[:1]:
+        for bank in search.rivals(best_one):
+            found.note(search.package(best_one.added, bank))
 
 
 @dataclass
@@ -158,9 +164,13 @@ def grow(found: Found) -> None:
 
 
 def _several(packages: Sequence[Package]) -> list[Package]:
-    """The best few that differ in what is done, at whatever size, or in what becomes of the bank."""
+    """The best few that differ in what is done, at whatever size, or in what becomes of the bank.
+
+    None of them is much dearer than the best.
+    """
     out: dict[tuple[tuple[str, ...], bool], Package] = {}
-    for package in sorted(packages, key=lambda p: p.weighed):
+    most = (1 + BEHIND) * min((p.weighed for p in packages), default=0.0)
+    for package in sorted((p for p in packages if p.weighed <= most), key=lambda p: p.weighed):
         done = tuple(sorted(one.group for one in package.improvements))
         out.setdefault((done, package.keeps), package)
     return list(out.values())[:GROWN]

@@ -19,6 +19,8 @@ from vast_harbor.core.stops.trial import old_bank_as_bank
 
 # So many banks of a class below the need are looked at for a smaller one.
 MOST_SMALLER = 3
+# So many banks of the class of the best package are tried with what is done in it.
+MOST_RIVALS = 4
 # Banks of the plan that go into the search, the cheapest of each class first.
 SEEDS = 4
 # The old bank is kept where it lasts so long still [years].
@@ -191,6 +193,15 @@ class Search:
         if key not in self._leading:
             self._leading[key] = tuple(self._firsts(self.rig(moves)))
         return self._leading[key]
+
+    def rivals(self, package: Package) -> tuple[Choice, ...]:
+        """The leading banks of the class of a package where the need or the place is another one than in the
+        base: of the base the verdict tries them. None for a package that keeps the old bank."""
+        moves = self.moves(package.added)
+        if not moves or package.keeps:
+            return ()
+        leading = self.rig(moves).results.banks.proposals[package.class_key].suitable
+        return tuple(priced.bank for priced in leading[:MOST_RIVALS])
 
     def _firsts(self, rig: RigAfter) -> Iterator[Bank]:
         """The leading bank of each class in a rig."""

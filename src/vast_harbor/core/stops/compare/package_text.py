@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from itertools import islice
 
 from vast_harbor.core.figures.workings import Figure, Sentence, escaped
 from vast_harbor.core.improvements import JOIN, Improvement
@@ -11,6 +12,9 @@ from vast_harbor.core.stops.compare.compared_bank import ComparedBank
 from vast_harbor.core.stops.compare.package import Package, Packages, figures_alone
 from vast_harbor.core.stops.compare.verdict import Verdict
 from vast_harbor.phrases import and_list, phrase
+
+# Sentences of a card.
+MOST_SENTENCES = 4
 
 
 def do(one: Improvement) -> str:
@@ -142,55 +146,57 @@ def _bank_of(package: Package, v: Verdict) -> ComparedBank:
 
 
 def card(package: Package, v: Verdict) -> Iterator[Sentence]:
-    """What a package costs, against what, and what would change it."""
+    """What a package costs, against what, and what would change it: at most four sentences."""
+    return islice(_card(package, v), MOST_SENTENCES)
+
+
+def _card(package: Package, v: Verdict) -> Iterator[Sentence]:
     f = package.figures
     yield Sentence(phrase("compare.package_text.day"), {"outlay": f["outlay"], "hours": f["hours"]})
-    yield from _against(package, v)
+    yield _against(package, v)
+    yield from cautions_of_rig(v)
     if not package.keeps:
         yield from undocumented(_bank_of(package, v))
-    yield from cautions_of_rig(v)
+    # What must be found out is listed below as well: the first to go where there is more to say.
     asks = next((one.asks for one in package.improvements if one.asks is not None), None)
     if asks is not None:
         yield asks
     elif package.keeps:
         yield Sentence(phrase("compare.package_text.until"), {"years": f["years"]})
-    # It stands in the table below as well: the first to go where there is more to say.
-    yield from _other_family(package, v)
 
 
-def _against(package: Package, v: Verdict) -> Iterator[Sentence]:
-    """What it costs over the years, against the best bank with nothing added to what is planned."""
+def _against(package: Package, v: Verdict) -> Sentence:
+    """What it costs over the years, against the best bank with nothing added to what is planned, and against
+    the best package of the other family."""
     f, packages = package.figures, v.answer.packages
     alone = [p for p in packages.all if not p.added and p is not package] if packages is not None else []
-    years = package.compared.cost["per_year"].inputs["H"]
-    if not alone:
-        yield Sentence(
-            phrase("compare.package_text.costs"), {"H": years, "total": f["lifetime"], "served": f["served"]}
-        )
-        return
-    best = min(alone, key=lambda p: p.weighed)
+    best = min(alone, key=lambda p: p.weighed, default=None)
+    figures = {"H": package.compared.cost["per_year"].inputs["H"], "total": f["lifetime"]}
+    other = packages.best_of(not package.is_lead_acid) if packages is not None else None
+    if other is not None and other is not best:
+        figures |= {"other": other.figures["lifetime"]}
+    family = "" if "other" not in figures or other is None else "lead" if other.is_lead_acid else "lfp"
+    if best is None:
+        return Sentence(COSTS[family], figures | {"served": f["served"]})
     name = (
         phrase("compare.package_text.old_alone")
         if best.keeps
         else phrase("compare.package_text.alone", title=best.compared.title)
     )
-    yield Sentence(
-        phrase("compare.package_text.costs_against", name=name),
-        {"H": years, "total": f["lifetime"], "alone": best.figures["lifetime"]},
-    )
+    says = {
+        "": phrase("compare.package_text.costs_against", name=name),
+        "lead": phrase("compare.package_text.costs_against_lead", name=name),
+        "lfp": phrase("compare.package_text.costs_against_lfp", name=name),
+    }
+    return Sentence(says[family], figures | {"alone": best.figures["lifetime"]})
 
 
-def _other_family(package: Package, v: Verdict) -> Iterator[Sentence]:
-    packages = v.answer.packages
-    other = packages.best_of(not package.is_lead_acid) if packages is not None else None
-    if other is None:
-        return
-    says = (
-        phrase("compare.package_text.best_lead")
-        if other.is_lead_acid
-        else phrase("compare.package_text.best_lfp")
-    )
-    yield Sentence(says, {"total": other.figures["lifetime"], "outlay": other.figures["outlay"]})
+# What a package costs, where nothing else is told of but the other family.
+COSTS = {
+    "": phrase("compare.package_text.costs"),
+    "lead": phrase("compare.package_text.costs_lead"),
+    "lfp": phrase("compare.package_text.costs_lfp"),
+}
 
 
 KIND_NAMES = {
