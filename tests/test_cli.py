@@ -74,7 +74,7 @@ def test_demo_rigs_have_different_right_answers(demo_results) -> None:
     assert winner("kittiwake") == ("agm", "purse")
     assert winner("tern-rock") == ("lfp", "cold")
     assert winner("mulga") == ("lfp", "big_loads")
-    assert winner("long-haul") == ("lfp", "big_loads")
+    assert winner("long-haul") == ("lfp", "money")
 
 
 @pytest.mark.parametrize(

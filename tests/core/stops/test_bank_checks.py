@@ -13,7 +13,7 @@ from vast_harbor.core.figures.parsing import Draw
 from vast_harbor.core.installation.packing import ON_SIDE, Place
 from vast_harbor.core.rig.loads import AC, DC, Inverter, Load
 from vast_harbor.core.rig.plan import Candidate, Fix, PurchaseStep, TrialSettings
-from vast_harbor.core.rig.plan_place import Installed, Loading, Locker
+from vast_harbor.core.rig.plan_place import Installed, Loading, Locker, Site
 from vast_harbor.core.rig.sources import ENGINE, MAINS, RELAY, SOLAR, Source
 from vast_harbor.core.stops.banks import wiring_of
 from vast_harbor.core.stops.banks.reasons import against
@@ -23,6 +23,7 @@ CATALOGUE = data.reference().catalogue
 LAMP = Load("a", "Lamp", DC, Draw(50, "W"), 12, hours=24)
 KETTLE = Load("k", "Kettle", AC, Draw(900, "W"), 230, hours=0.2, starts_at=8)
 THRUSTER = Load("t", "Thruster", DC, Draw(1800, "W"), 12, hours=0.05, starts_at=8, start_w=2900, start_s=1)
+PANELS = Source("panels", SOLAR, watts=200.0)
 ALARM = replace(LAMP, name="Alarm", critical=True)
 
 
@@ -356,6 +357,26 @@ def test_gas_where_people_sleep(look) -> None:
 def test_temperature_in_use(look, code, model, passes, fails, verdict) -> None:
     assert look(code, model, battery_c=passes)[0] in ("ok", None)
     assert look(code, model, battery_c=fails)[0] == verdict
+
+
+def test_what_charges_an_empty_rig_in_frost_is_stopped_by_the_battery_or_by_its_owner(
+    look, reference
+) -> None:
+    continental = Site(50, 14, 1, reference.climates["continental"])
+    rig = {"place": "living_space", "sources": (PANELS,), "site": continental, "off_grid_nights": 40}
+
+    def verdict(model="skerry-200", **other) -> str | None:
+        return look("cold_unguarded", model, **{**rig, **other})[0]
+
+    assert verdict() == "blocking"
+    assert "as cold as −3" in look("cold_unguarded", "skerry-200", **rig)[1]
+    # Its BMS stops it, or its heater warms it; nothing charges by itself; somebody is always there.
+    assert verdict("ostrel-200") is None and verdict("quenby-280") is None and verdict("tarnmoor-100") is None
+    assert verdict(sources=()) is None and verdict(off_grid_nights=360) is None
+    # What is stated of the months without use, and of what is done on leaving, counts.
+    summers = {"months": (6, 7, 8), "rest_c": 8.0}
+    assert verdict(**summers) is None and verdict(**{**summers, "rest_c": -1.0}) == "blocking"
+    assert verdict(overrides={"sources_off": 1.0}) is None
 
 
 @pytest.mark.parametrize(

@@ -60,11 +60,11 @@ def test_a_proposal_counts_what_it_needs_in_addition(evaluated) -> None:
 
 
 def test_where_nights_go_without_a_slightly_larger_bank_is_found_too(demo_results) -> None:
-    # Eight small ones match the need and leave nights unserved; four large ones hold more and cost less.
+    # Four small ones match the need and leave nights unserved; two large ones hold more and cost less.
     verdict = demo_results("long-haul").verdict
     small = next(c for c in verdict.suitable if c.id == "lfp")
-    assert small.year["elsewhere"].number > 1 and verdict.winner.year["elsewhere"].number < 0.1
-    assert (small.banked.bank.units, verdict.winner.banked.bank.units) == (8, 4)
+    assert small.year["elsewhere"].number > 5 * verdict.winner.year["elsewhere"].number
+    assert (small.banked.bank.units, verdict.winner.banked.bank.units) == (4, 2)
     assert verdict.winner.cost["lifetime"].number < 0.85 * small.cost["lifetime"].number
 
 

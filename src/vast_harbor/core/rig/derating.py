@@ -10,6 +10,7 @@ from vast_harbor.core.rig.assumptions import Assumptions
 from vast_harbor.core.rig.day_types import LAID_UP, TRAVELLING, DayType
 from vast_harbor.core.rig.plan import CABIN, Plan
 from vast_harbor.core.rig.profile import mean_current as energy_weighted
+from vast_harbor.core.rig.sources import SOLAR, STREAM
 from vast_harbor.core.weather.climate import ENGINE, INSIDE, LIVING, Warmth, warmer, warmth_at
 from vast_harbor.core.weather.sun import SEASONS
 from vast_harbor.phrases import phrase
@@ -17,6 +18,10 @@ from vast_harbor.phrases import phrase
 PEUKERT = phrase("terms.names.peukert_1897")
 # Outside air where no climate is known [°C].
 UNKNOWN_AIR_C = 15.0
+# Sources that charge while nobody is there.
+BY_THEMSELVES = (SOLAR, STREAM)
+# With so many nights a year somebody always is there.
+FULL_TIME_NIGHTS = 350
 
 
 def air_temperature(plan: Plan, day_type: DayType) -> Figure:
@@ -129,6 +134,38 @@ def rest_temperature(plan: Plan, assumptions: Assumptions) -> Figure:
         else phrase("rig.derating.rest_air_c_no_climate_chosen_source"),
     )
     return _by_place("rig.rest_c", name, plan, assumptions, air, False, False)
+
+
+def left_temperature(plan: Plan, assumptions: Assumptions) -> Figure | None:
+    """The coldest that the battery gets while nobody is there and something charges it by itself [°C].
+
+    The mean of the coldest month by its place, unheated; for the months without use what is stated for them.
+
+    Returns:
+        None where somebody always is there, where nothing charges by itself, where the sources are switched
+        off, or where neither climate nor temperature is known.
+    """
+    alone = any(s.kind in BY_THEMSELVES and s.charges for s in plan.sources)
+    always = plan.off_grid_nights + plan.hook_up_nights >= FULL_TIME_NIGHTS
+    if always or not alone or assumptions.value("sources_off") >= 1:
+        return None
+    rest, climate = rest_temperature(plan, assumptions), plan.site.climate
+    stated = plan.rest_c is not None
+    if climate is None:
+        return rest if stated else None
+    south = plan.site.south
+    months = plan.months if stated and plan.months else range(1, 13)
+    air = Figure(
+        "rig.left_air_c",
+        phrase("rig.derating.left_air_c"),
+        min(climate.month_c(month, south) for month in months),
+        "°C",
+        REFERENCE,
+        source=phrase("rig.derating.monthly_mean_climate", name=climate.name),
+    )
+    name = phrase("rig.derating.left_c")
+    left = _by_place("rig.left_c", name, plan, assumptions, air, False, False)
+    return min(left, rest, key=lambda f: f.number) if stated else left
 
 
 def temperature(at: str, warmth: Figure, assumptions: Assumptions, battery_class: BatteryClass) -> Figure:

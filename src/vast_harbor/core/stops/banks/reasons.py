@@ -36,7 +36,10 @@ def _cold(bank: BankCriteria) -> bool:
 def _unguarded(bank: BankCriteria) -> bool:
     model = bank.bank.model
     guarded = model.bms is None or model.bms.stops_cold_charge
-    return _cold(bank) and model.heater_w is None and not guarded
+    if model.battery_class.is_lead_acid or model.heater_w is not None or guarded:
+        return False
+    # In use, or while nobody is there to switch off what charges.
+    return _cold(bank) or _broken(bank.cold_left)
 
 
 def _gasses(bank: BankCriteria) -> bool:

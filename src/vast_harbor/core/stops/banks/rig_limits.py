@@ -120,6 +120,12 @@ class RigLimits:
         """Temperature of the battery the rest of the year [°C]."""
         return derating.rest_temperature(self.plan, self.assumptions).number
 
+    @cached_property
+    def left_c(self) -> float | None:
+        """Coldest of the battery while nobody is there and something charges it [°C]; None for never."""
+        left = derating.left_temperature(self.plan, self.assumptions)
+        return None if left is None else left.number
+
     def predecessor(self, key: str) -> Figure | None:
         """Factor on cycles and years of a class by how the old bank aged; None where that says nothing."""
         old = self.plan.old_bank

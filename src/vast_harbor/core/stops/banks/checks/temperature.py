@@ -5,6 +5,7 @@ from typing import Any
 
 from vast_harbor.core.battery.temperature import FREEZING_MARGIN_K, freezing_point_c
 from vast_harbor.core.figures.workings import REFERENCE, Figure, Sentence, computed
+from vast_harbor.core.rig import derating
 from vast_harbor.core.rig.plan_place import THROUGH_INSULATION
 from vast_harbor.core.stops.banks.checks.check import BLOCKING, CAUTION, Build, Check, Remedy
 from vast_harbor.core.stops.banks.criteria import HEATER, WAIT
@@ -112,11 +113,21 @@ def _cold_charge(build: Build, low: Figure) -> Iterator[Check]:
         is_minimum=True, remedies=_remedies(build),
     )  # fmt: skip
     if will_not_do(COLD_UNGUARDED, build.criteria):
-        yield Check(
-            COLD_UNGUARDED, phrase("checks.temperature.cold_unguarded_title"), BLOCKING,
-            Sentence(phrase("checks.temperature.cold_unguarded")),
-            phrase("checks.temperature.cold_unguarded_remedy"),
-        )  # fmt: skip
+        yield _unguarded(build, low)
+
+
+def _unguarded(build: Build, low: Figure) -> Check:
+    """What charges in the cold, with nothing to stop it: in use, else while nobody is there."""
+    title = phrase("checks.temperature.cold_unguarded_title")
+    left = derating.left_temperature(build.plan, build.assumptions)
+    if build.criteria.cold_charge.broken or left is None:
+        says = Sentence(phrase("checks.temperature.cold_unguarded"))
+        remedy = phrase("checks.temperature.cold_unguarded_remedy")
+        return Check(COLD_UNGUARDED, title, BLOCKING, says, remedy)
+    says = Sentence(phrase("checks.temperature.cold_left"), {"T": left, "low": low})
+    return Check(
+        COLD_UNGUARDED, title, BLOCKING, says, phrase("checks.temperature.cold_left_remedy"), left, low
+    )
 
 
 def _use(build: Build) -> Iterator[Check]:

@@ -18,6 +18,15 @@ class ClimateCriteria(BankInRig):
         return Criterion(self.days.coldest.number, self.bank.model.charge_c[0], is_minimum=True)
 
     @property
+    def cold_left(self) -> Criterion | None:
+        """Coldest while nobody is there against the coldest at which it may be charged [°C].
+
+        None where nothing charges it then.
+        """
+        left = self.rig.left_c
+        return None if left is None else Criterion(left, self.bank.model.charge_c[0], is_minimum=True)
+
+    @property
     def cold_answer(self) -> str | None:
         """What the house rule accepts where it may not be charged at the coldest.
 
