@@ -107,6 +107,14 @@ def until(page: Page, says: str) -> None:
     raise AssertionError(says)
 
 
+def unfolded(load: Locator) -> Locator:
+    """A load of the day with its fields open."""
+    line = load.locator("[data-open]")
+    if line.get_attribute("aria-expanded") == "false":
+        line.click()
+    return load
+
+
 def expect_choice(page: Page, name: str) -> None:
     """Wait until a search has found an entry and Enter would take it."""
     option = page.locator("[role=option]").first

@@ -5,6 +5,8 @@ import re
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
+from browser.conftest import unfolded
+
 
 @pytest.fixture
 def sheet(page: Page, demo) -> Page:
@@ -59,7 +61,8 @@ def test_a_time_is_moved_stretched_and_drawn_by_mouse(sheet: Page) -> None:
     expect_times(sheet, "tv", "06:00 to 07:30", "17:30 to 21:30")
     expect(lane(sheet, "tv")).to_contain_text("132 Wh")
     sheet.get_by_role("radio", name="Table").click()
-    expect(sheet.get_by_label("Set times of Television")).to_have_value("06:00–07:30, 17:30–21:30")
+    tv = unfolded(sheet.locator("[data-load=tv]"))
+    expect(tv.get_by_label("Set times of Television")).to_have_value("06:00–07:30, 17:30–21:30")
 
 
 @pytest.mark.detail
@@ -99,7 +102,7 @@ def test_a_time_is_edited_by_keyboard_and_undone(sheet: Page) -> None:
 @pytest.mark.detail
 def test_table_and_sheet_are_two_views_of_one_thing(sheet: Page) -> None:
     sheet.get_by_role("radio", name="Table").click()
-    row = sheet.locator("[data-load=radio]")
+    row = unfolded(sheet.locator("[data-load=radio]"))
     row.get_by_label("Kind of use of Radio").select_option("times")
     times = row.get_by_label("Set times of Radio")
     times.fill("22:00-01:00, 7-8")

@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from browser.conftest import PATIENCE_MS, figure, on_stop, unfold
+from browser.conftest import PATIENCE_MS, figure, on_stop, unfold, unfolded
 from sampled import sampled
 
 QUESTIONS = ("what", "use", "run", "big", "old", "charge", "hook_up", "cold", "space", "keep")
@@ -139,7 +139,7 @@ def test_what_is_missing_is_answered_where_it_is_asked(page: Page) -> None:
     expect(page.locator("[data-assumed-panel] [data-topic=loads]")).to_have_attribute(
         "data-status", "assumed"
     )
-    page.locator("[data-path='/day/loads/0/hours']").fill("20")
+    unfolded(page.locator(".load").first).locator("[data-path='/day/loads/0/hours']").fill("20")
     expect(page.locator("[data-assumed-panel] [data-topic=loads][data-status=assumed]")).to_have_count(0)
 
 

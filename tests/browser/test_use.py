@@ -8,7 +8,7 @@ from urllib.parse import quote
 import pytest
 from playwright.sync_api import Page, Request, expect
 
-from browser.conftest import PATIENCE_MS, bank_part, expect_choice, to_stop
+from browser.conftest import PATIENCE_MS, bank_part, expect_choice, to_stop, unfolded
 from sampled import THOROUGH, sampled
 from vast_harbor.web.plan.field_help import place_of
 
@@ -46,6 +46,7 @@ AXE = Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "ax
 def test_wrong_values_are_told_at_their_place_and_kept_over_a_reload(page: Page, demo) -> None:
     demo("pebble", "day")
     before = page.locator("[data-stop=day] [data-strip-figure]").inner_text()
+    unfolded(page.locator(".load").first)
     hours = page.locator("[data-path='/day/loads/0/hours']")
     hours.fill("25")
     page.locator("[data-path='/day/loads/0/duty']").fill("1,4")

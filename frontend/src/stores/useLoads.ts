@@ -3,7 +3,10 @@ import type { Operation, Schemas } from '@/api/client'
 import type { Load, Times } from '@/api/rigFile'
 import { usePlan } from './plan'
 import { freshIds, useRows } from './useRows'
-import { computed, nextTick } from 'vue'
+import { computed, nextTick, ref } from 'vue'
+
+/** The load whose fields are open; none if empty. */
+const opened = ref('')
 
 export type OnDay = 'usual' | 'own' | 'off'
 
@@ -54,6 +57,7 @@ export function useLoads() {
   }
 
   async function focus(id: string) {
+    opened.value = id
     await nextTick()
     const field = document.querySelector<HTMLInputElement>(`[data-load="${id}"] input`)
     field?.focus()
@@ -85,9 +89,21 @@ export function useLoads() {
     const next = loads.value[index + 1]?.id ?? loads.value[index - 1]?.id
     await rows.remove(phrase('shared.use_loads.remove', { loads: loads.value[index]?.name }), index)
     await nextTick()
-    const row = next && document.querySelector<HTMLElement>(`[data-load="${next}"] input`)
+    const row = next && document.querySelector<HTMLElement>(`[data-load="${next}"] [data-open]`)
     ;(row || document.querySelector<HTMLElement>('[data-new]'))?.focus()
   }
 
-  return { loads, figures, shown, onDay, timesOf, timesPath, setOnDay, add, addMany, remove }
+  return {
+    loads,
+    figures,
+    opened,
+    shown,
+    onDay,
+    timesOf,
+    timesPath,
+    setOnDay,
+    add,
+    addMany,
+    remove,
+  }
 }

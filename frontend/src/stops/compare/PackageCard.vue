@@ -55,18 +55,25 @@ const bars = computed(() =>
       </li>
     </ul>
     <dl class="mt-auto space-y-2">
-      <div v-for="b in bars" :key="b.key">
-        <div class="flex flex-wrap items-baseline justify-between gap-x-3">
-          <dt class="text-sm text-soft">{{ b.name }}</dt>
-          <dd class="figure font-semibold">{{ b.text }}</dd>
-        </div>
-        <div class="mt-0.5 h-1.5 rounded-full bg-line/50" aria-hidden="true">
-          <div
-            class="h-full rounded-full"
-            :class="b.key === 'outlay' ? 'bg-sea' : 'bg-soft'"
-            :style="{ width: b.width }"
-          />
-        </div>
+      <div
+        v-for="b in bars"
+        :key="b.key"
+        class="relative flex flex-wrap items-baseline justify-between gap-x-3 pb-2"
+      >
+        <dt class="text-sm text-soft">{{ b.name }}</dt>
+        <dd class="figure font-semibold">
+          {{ b.text }}
+          <span
+            class="absolute inset-x-0 bottom-0 h-1.5 overflow-hidden rounded-full bg-line/50"
+            aria-hidden="true"
+          >
+            <span
+              class="block h-full rounded-full"
+              :class="b.key === 'outlay' ? 'bg-sea' : 'bg-soft'"
+              :style="{ width: b.width }"
+            />
+          </span>
+        </dd>
       </div>
       <div v-for="key in FACTS" :key="key" class="flex justify-between gap-x-3">
         <dt class="text-sm text-soft">{{ NAMES[key] }}</dt>

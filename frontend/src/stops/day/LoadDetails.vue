@@ -43,7 +43,7 @@ async function keep() {
 
 <template>
   <tr class="details" :data-details="load.id">
-    <td colspan="11">
+    <td colspan="5">
       <div class="grid gap-x-6 gap-y-4 rounded-md bg-well p-4 md:grid-cols-3">
         <div class="grid grid-cols-2 content-start gap-3">
           <p class="col-span-2 text-sm font-semibold">

@@ -15,6 +15,7 @@ class LoadView(View):
     blocks: list[tuple[float, float]] = Field(description="When it is on, clock hours within the day")
     runs: bool = Field(description="Whether it runs on this kind of day at all")
     own: bool = Field(description="Whether this kind of day has other times than usual")
+    says: str = Field(description="What it draws and when it runs on this kind of day, in one line")
     duty: str = Field(description="Duty where the weather sets it; empty otherwise")
     measured: bool
 

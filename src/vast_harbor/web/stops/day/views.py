@@ -9,6 +9,7 @@ from vast_harbor.core.stops.day import SECOND_BANK, Day, LoadFigures
 from vast_harbor.core.stops.need import standby_days
 from vast_harbor.core.weather.sun import POLAR_DAY
 from vast_harbor.phrases import phrase
+from vast_harbor.telling.loads import load_text
 from vast_harbor.telling.times import charge_text
 from vast_harbor.web.base.views import figure_view, shown
 from vast_harbor.web.stops.day.models import DayTypeView, DayView, HabitView, LoadView
@@ -25,6 +26,7 @@ def _load(f: LoadFigures, day: Day, style: Style) -> LoadView:
         blocks=[(round(a, 4), round(b, 4)) for a, b in f.blocks],
         runs=f.load.runs_on(f.type),
         own=f.load.on.get(f.type.id) is not None,
+        says=load_text(f.load, style),
         duty=style.text(f.load.duty, "%") if f.load.duty_at else "",
         measured=f.load.measured_wh is not None,
     )
