@@ -100,6 +100,7 @@ def test_a_newcomer_enters_sources_makes_mistakes_and_sees_the_trial_follow(page
     expect(figure(page, "trial")).to_have_text(re.compile("power cut|last"))
     to_stop(page, "trial")
     before = page.locator("[data-bank=agm]").inner_text()
+    unfold(page, "period")
     page.get_by_label("Nights in a row").fill("9")
     expect(page.locator("[data-bank=agm]")).not_to_have_text(before)
     page.get_by_role("textbox", name="Days").fill("99")
@@ -110,6 +111,7 @@ def test_a_newcomer_enters_sources_makes_mistakes_and_sees_the_trial_follow(page
     expect(page.get_by_role("list", name="Days")).to_contain_text("overcast")
     page.wait_for_load_state("networkidle")
     page.reload()
+    unfold(page, "period")
     expect(page.get_by_label("Period", exact=True)).to_have_value("wet_week")
 
 

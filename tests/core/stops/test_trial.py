@@ -6,16 +6,18 @@ import numpy as np
 import pytest
 import rainflow
 
+from vast_harbor.core.figures.display import Style
 from vast_harbor.core.passage import evaluate
 from vast_harbor.core.rig.plan import Fix, TrialSettings
 from vast_harbor.core.simulation import parameters
-from vast_harbor.core.stops.trial import storage, time_to_empty, weather_odds
+from vast_harbor.core.stops.trial import outcomes, storage, time_to_empty, weather_odds
 from vast_harbor.core.stops.trial.battery_monitor import readings
 from vast_harbor.core.stops.trial.rainflow_cycles import cycles, histogram, turning_points
 from vast_harbor.core.stops.trial.short_of_full import short_of_full
 from vast_harbor.core.stops.trial.stretches import STRETCHES
 from vast_harbor.core.stops.trial.year import episodes
 from vast_harbor.core.weather.daily_weather import STEPS_A_DAY
+from vast_harbor.telling.figures import sentence_text
 
 
 @pytest.fixture(scope="module")
@@ -28,6 +30,24 @@ def simulated(demo_results, reference):
         return {r.simulated.id: r for r in evaluate(plan, reference).simulated.trial.results}
 
     return build
+
+
+@pytest.mark.parametrize("name", ["tern-rock", "mulga"])
+def test_each_bank_is_told_of_once_and_the_earliest_power_cut_first(simulated, name) -> None:
+    results = list(simulated(name).values())
+    told = [sentence_text(s, Style()) for s in outcomes(results, 14)]
+    dark = sorted((r for r in results if r.dark), key=lambda r: r["first_dark"].number)
+    assert 3 < len(dark) < len(results)
+    for says, one in zip(told, dark[:3], strict=False):
+        moment = Style().text(one["first_dark"].number, "moment")
+        assert f": first power cut on {moment}, " in says
+    assert told[3].endswith("power cuts too.") and "14 days" in told[4] and len(told) == 5
+    for one in results:
+        title = "The old bank" if one.simulated.id == "old" else one.title
+        lines = [says for says in told if title in says]
+        assert len(lines) >= 1 and ("14 days" in lines[-1] or one.dark)
+    alone = [r for r in results if not r.dark] * 2
+    assert sentence_text(outcomes(alone, 14)[0], Style()) == f"All {len(alone)} banks last the 14 days."
 
 
 def happened(run):

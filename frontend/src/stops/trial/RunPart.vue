@@ -2,6 +2,7 @@
 import { phrase } from '@/phrases/trial'
 import { usePlan } from '@/stores/plan'
 import FoldedSection from '@/ui/FoldedSection.vue'
+import SentenceText from '@/ui/SentenceText.vue'
 import { computed, defineAsyncComponent } from 'vue'
 import EventList from './EventList.vue'
 import FlowPicture from './FlowPicture.vue'
@@ -18,10 +19,20 @@ const bank = computed(() => banks.value.find((l) => l.id === focus.value))
 </script>
 
 <template>
-  <StretchControls :run="answer" />
-  <p v-if="answer && !banks.length" class="mt-4 text-soft">
+  <p v-if="answer && !banks.length" class="mb-4 text-soft">
     {{ phrase('trial.run_part.add_bank_built_then') }}
   </p>
+  <ul v-if="answer" class="mb-4 max-w-4xl space-y-1 text-lg" data-outcomes>
+    <li v-for="(says, i) in answer.outcomes" :key="i"><SentenceText :tokens="says" /></li>
+  </ul>
+  <FoldedSection
+    name="period"
+    :title="phrase('trial.run_part.period')"
+    :says="answer?.says ?? ''"
+    class="border-b"
+  >
+    <StretchControls :run="answer" />
+  </FoldedSection>
   <template v-if="answer && banks.length">
     <p v-if="plan.rig!.stale" class="sr-only" role="status">
       {{ phrase('trial.run_part.simulating_days_again') }}

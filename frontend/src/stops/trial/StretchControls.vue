@@ -87,7 +87,6 @@ function another() {
         />
       </div>
     </div>
-    <p class="mt-2 max-w-3xl text-pretty text-soft">{{ run?.says }}</p>
     <details class="mt-1">
       <summary class="discloses">
         {{ phrase('trial.stretch_controls.places_hidden_drain_charge') }}

@@ -3,6 +3,7 @@
 from vast_harbor.core.stops.trial import storage, time_to_empty
 from vast_harbor.core.stops.trial.battery_monitor import MonitorReading, readings
 from vast_harbor.core.stops.trial.findings import trial_findings
+from vast_harbor.core.stops.trial.outcome import outcomes
 from vast_harbor.core.stops.trial.rainflow_cycles import cycles
 from vast_harbor.core.stops.trial.simulated_banks import OLD, old_bank_as_bank
 from vast_harbor.core.stops.trial.simulated_runs import SimulatedRuns
@@ -25,6 +26,7 @@ __all__ = (
     "cycles",
     "odds",
     "old_bank_as_bank",
+    "outcomes",
     "readings",
     "storage",
     "time_to_empty",

@@ -71,6 +71,7 @@ class TrialRunView(View):
     battery: list[float] = Field(description="Of the battery, in the owner's unit, by step")
     night: list[SpanView] = Field(description="Darkness")
     banks: list[BankRunView]
+    outcomes: list[list[TokenView]] = Field(description="What came of it, a sentence each")
     stretches: list[StretchView]
     months: list[str]
 

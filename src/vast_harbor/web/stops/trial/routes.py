@@ -15,7 +15,15 @@ from vast_harbor.core.rig.source_remedies import name_of
 from vast_harbor.core.schedule.day_pattern import in_a_row
 from vast_harbor.core.simulation import parameters
 from vast_harbor.core.stops.charging import MONTHS
-from vast_harbor.core.stops.trial import STRETCHES, SimulationResult, Trial, odds, storage, time_to_empty
+from vast_harbor.core.stops.trial import (
+    STRETCHES,
+    SimulationResult,
+    Trial,
+    odds,
+    outcomes,
+    storage,
+    time_to_empty,
+)
 from vast_harbor.core.weather.daily_weather import NAMES, STEPS_A_DAY
 from vast_harbor.core.weather.insolation import MONTH_DAYS
 from vast_harbor.core.weather.sun import sun_day
@@ -128,6 +136,7 @@ def trial(path: RigPath) -> Response:
                 SpanView(begins=a, ends=b) for a, b in _night(results, prepared.month, len(prepared.specs))
             ],
             banks=[_simulated(r, floors, style) for r in run.results],
+            outcomes=[tokens(s, style) for s in outcomes(run.results, len(prepared.specs))],
             stretches=[view_of(StretchView, s, style) for s in STRETCHES.values()],
             months=list(MONTHS),
         )
