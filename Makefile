@@ -1,6 +1,7 @@
 # make demo    five made-up rigs at http://127.0.0.1:8650 (PORT=, DATA= change that)
 # make test    lint, type checks and all tests, the browser's included
 # make shots   renew docs/screenshots/ from the demo rigs
+# make sentences  the words each page opens with; DRAW=200 SEED=1: sentences to be read aloud
 # make bench   speed and sizes on this machine, against docs/speed.md (WRITE=1 puts them there)
 # make torture what docs/reliability.md promises, tried (half an hour; LONG=1: an hour)
 # make fuzz    50 000 requests in steps, and 200 of each call by its description
@@ -24,7 +25,7 @@ FRONT := $(shell find frontend/src frontend/public -type f ! -name '*.d.ts' ! -n
          frontend/index.html frontend/vite.config.ts frontend/licences.ts frontend/tsconfig.json
 SOURCE := $(shell find src/vast_harbor -name '*.py' -o -name '*.toml' -o -name '*.sql' | grep -v /static/)
 
-.PHONY: demo serve test tried thorough lint types check shots bench laws mutants torture fuzz clients sbom build docs clean chromium
+.PHONY: demo serve test tried thorough lint types check shots sentences bench laws mutants torture fuzz clients sbom build docs clean chromium
 
 demo: $(STAMPS)/kernel $(STAMPS)/frontend
 	@exec $(BIN)/vast-harbor demo --port $(PORT) --data $(DATA)
@@ -108,6 +109,10 @@ tried: build chromium $(STAMPS)/dev
 thorough: build chromium $(STAMPS)/dev
 	THOROUGH=1 PYTHONPYCACHEPREFIX=$(CURDIR)/$(STAMPS)/thorough $(BIN)/pytest -n 3 --dist worksteal \
 	  -o enable_assertion_pass_hook=true
+
+# Every sentence on the pages, drawn at random to be read aloud, or the words that each page opens with.
+sentences: $(STAMPS)/dev build chromium
+	$(BIN)/python tools/sentences.py $(if $(DRAW),--draw $(DRAW) --seed $(or $(SEED),0))
 
 shots: $(STAMPS)/dev build chromium
 	$(BIN)/python tools/shots.py

@@ -279,11 +279,15 @@ class Windows:
 
     def undo(self, window: str, _: int) -> None:
         before = self.waiting
+        last = [name for name in self.open[window] if name in before - set(self.journal.taken.values())]
         self.call(window, "step", "undo")
         # What cannot have been stored is taken back at once, one at a time.
         if taken_back := before - self.waiting:
             assert len(taken_back) == 1 and not taken_back & set(self.journal.taken.values())
             self.excused |= taken_back
+        elif last and any(said.startswith("Undone before") for said in self.shown[window]["said"]):
+            # It is told; a browser without room keeps it for a while.
+            self.excused.add(last[-1])
 
     def redo(self, window: str, _: int) -> None:
         self.call(window, "step", "redo")

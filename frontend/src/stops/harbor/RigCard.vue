@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { phrase } from '@/phrases/harbor'
 import type { CardView } from '@/api/client'
+import { STOP_NAMES, type Stop } from '@/api/lists'
 import SentenceText from '@/ui/SentenceText.vue'
 import SeverityMark from '@/ui/SeverityMark.vue'
-import { Copy, Download, Scale, Trash2 } from '@lucide/vue'
+import { Copy, Download, Trash2 } from '@lucide/vue'
 import { computed } from 'vue'
 import { kindOf } from '@/ui/rigKinds'
 
@@ -15,6 +16,15 @@ const strip = computed(() => props.card.figures?.strip ?? [])
 const worst = computed(
   () => ['blocking', 'caution'].find((s) => strip.value.some((x) => x.attention === s)) ?? '',
 )
+/** The pages on which the worst that is found is told. */
+const where = computed(() =>
+  strip.value
+    .filter((s) => s.attention === worst.value)
+    .map((s) => STOP_NAMES[s.stop as Stop])
+    .join(', '),
+)
+const FACTS: Stop[] = ['need', 'changeover']
+const facts = computed(() => strip.value.filter((s) => FACTS.includes(s.stop as Stop)))
 </script>
 
 <template>
@@ -30,7 +40,6 @@ const worst = computed(
       <span class="flex items-center gap-2 text-sm text-soft">
         <component :is="kind.icon" :size="17" aria-hidden="true" />
         {{ kind.name }}<template v-if="strip[0]"> · {{ strip[0].figure }}</template>
-        <SeverityMark v-if="worst" :severity="worst" class="ml-auto" />
       </span>
       <h2 class="mt-1 text-2xl [overflow-wrap:anywhere]">{{ card.name }}</h2>
       <p class="mt-3 leading-snug">
@@ -42,6 +51,20 @@ const worst = computed(
       </p>
       <p v-if="card.figures?.looking" class="mt-1 text-sm text-note" role="status" data-looking>
         {{ phrase('harbor.rig_card.looking') }}
+      </p>
+      <dl v-if="facts.length" class="mt-auto flex flex-wrap gap-x-6 pt-4 leading-snug">
+        <div v-for="f in facts" :key="f.stop">
+          <dt class="text-sm text-soft">{{ STOP_NAMES[f.stop as Stop] }}</dt>
+          <dd class="figure">{{ f.figure }}</dd>
+        </div>
+      </dl>
+      <p v-if="worst" class="mt-3 flex gap-2 leading-snug" data-worst>
+        <SeverityMark :severity="worst" class="mt-0.5 shrink-0" />
+        {{
+          worst === 'blocking'
+            ? phrase('harbor.rig_card.put_right', { where })
+            : phrase('harbor.rig_card.check', { where })
+        }}
       </p>
     </RouterLink>
     <RouterLink
@@ -72,12 +95,6 @@ const worst = computed(
       <a class="btn btn-quiet" :href="`/api/rigs/${card.id}/file`" download>
         <Download :size="16" aria-hidden="true" /> {{ phrase('harbor.rig_card.export') }}
       </a>
-      <RouterLink
-        class="btn btn-quiet"
-        :to="{ name: 'rig', params: { id: card.id, stop: 'compare' }, query: { part: 'beliefs' } }"
-      >
-        <Scale :size="16" aria-hidden="true" /> {{ phrase('harbor.rig_card.true_or_not') }}
-      </RouterLink>
       <button
         type="button"
         class="btn btn-quiet ml-auto"
