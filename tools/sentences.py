@@ -20,8 +20,9 @@ sys.path.insert(0, str(Path(__file__).parents[1] / "tests"))
 
 from random_rigs import random_document
 
+from vast_harbor.web.plan.stops import STOPS
+
 RANDOM_RIGS = 10
-STOPS = ("rig", "day", "need", "banks", "charging", "trial", "compare", "changeover", "log")
 WIDE = {"width": 1280, "height": 800}
 # Text of the innermost blocks that are to be seen; what is inside of them runs on.
 BLOCKS = """
@@ -115,7 +116,7 @@ def main() -> int:
             note(found, words, at, *look(page, address, at))
         for rig in rigs:
             for stop in STOPS:
-                at = f"/rigs/{rig}/{stop}"
+                at = f"/rigs/{rig}/{stop.key}"
                 note(found, words, at, *look(page, address, at))
                 parts = page.eval_on_selector_all("[data-part]", "all => all.map((e) => e.href)")
                 for href in parts[1:]:

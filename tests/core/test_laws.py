@@ -99,6 +99,12 @@ def test_what_says_the_same_changes_nothing(rig, reference) -> None:
         assert cost(again) == (None if before is None else pytest.approx(before, rel=1e-6))
 
 
+def test_the_rows_of_a_day_add_up_to_the_day(rig) -> None:
+    for day in rig[1].days.days.values():
+        rows = sum(one.from_bank_wh for one in day.loads) + day.idle_wh.number + day.standby_wh.number
+        assert day.listed_wh.number == pytest.approx(rows, abs=1e-6)
+
+
 def test_twice_the_prices_are_twice_the_cost(rig, reference) -> None:
     plan, results = rig
     twice = evaluate(replace(plan, overrides={"price_factor": 2.0}), reference)

@@ -70,6 +70,9 @@ def test_it_says_why_a_class_needs_so_much_more_than_another(demo_results, refer
         return {c.battery_class.key: sentence_text(c.why, Style()) for c in found.classes if c.why}
 
     # On the winter island no LFP bank serves enough, whatever its size; the cold stands against it there.
-    assert why("tern-rock")["lfp"] == "On the coldest days its heater takes the charge first."
+    assert why("tern-rock") == {
+        "lfp": "On the coldest days its heater takes the charge first.",
+        "gel": "No smaller bank of this class will do here, whatever the nights.",
+    }
     # The caravan asks for little: the smallest LFP bank that will do there serves every night.
     assert "No smaller bank of this class" in why("pebble")["lfp"]

@@ -63,7 +63,7 @@ def test_where_nights_go_without_a_slightly_larger_bank_is_found_too(demo_result
     # Four small ones match the need and leave nights unserved; two large ones hold more and cost less.
     verdict = demo_results("long-haul").verdict
     small = next(c for c in verdict.suitable if c.id == "lfp")
-    assert small.year["elsewhere"].number > 5 * verdict.winner.year["elsewhere"].number
+    assert small.year["elsewhere"].number > 1 and verdict.winner.year["elsewhere"].number < 0.3
     assert (small.banked.bank.units, verdict.winner.banked.bank.units) == (4, 2)
     assert verdict.winner.cost["lifetime"].number < 0.85 * small.cost["lifetime"].number
 

@@ -40,10 +40,10 @@ def test_each_bank_is_told_of_once_and_the_earliest_power_cut_first(simulated, n
     assert 3 < len(dark) < len(results)
     for says, one in zip(told, dark[:3], strict=False):
         moment = Style().text(one["first_dark"].number, "moment")
-        assert f": first power cut on {moment}, " in says
+        assert f": first power cut on {moment}. It serves " in says
     assert told[3].endswith("power cuts too.") and "14 days" in told[4] and len(told) == 5
     for one in results:
-        title = "The old bank" if one.simulated.id == "old" else one.title
+        title = "The old bank" if one.simulated.id == "old" else one.name
         lines = [says for says in told if title in says]
         assert len(lines) >= 1 and ("14 days" in lines[-1] or one.dark)
     alone = [r for r in results if not r.dark] * 2

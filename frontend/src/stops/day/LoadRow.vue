@@ -47,8 +47,10 @@ const problems = computed(() => {
       const field = path.slice(path.lastIndexOf('/') + 1)
       return { path, key: field, field: names[field] ?? field, message: draft.message }
     })
-    .filter((p) => !open.value || !DETAILS.has(p.key))
+    .filter((p) => !detailed.value || !DETAILS.has(p.key))
 })
+/** Whether the details stand below, with what is wrong in them. */
+const detailed = computed(() => opened.value === props.load.id && open.value)
 /** What is wrong stays in sight. */
 const unfolded = computed(() => opened.value === props.load.id || problems.value.length > 0)
 /** Fields whose problems stand at them while the row is open. */
@@ -77,7 +79,7 @@ const row = ref<HTMLElement | null>(null)
 const fields = ref<HTMLElement | null>(null)
 /** Open the fields, the hand at one of them; or close them, the hand at the line again. */
 async function unfold(at = '.name') {
-  if (unfolded.value) {
+  if (opened.value === props.load.id) {
     opened.value = ''
     await nextTick()
     row.value?.querySelector<HTMLElement>('[data-open]')?.focus()
@@ -289,6 +291,6 @@ function choose(event: Event) {
         </div>
       </td>
     </tr>
-    <LoadDetails v-if="unfolded && open" :load="load" :index="index" :problems-at="problemsAt" />
+    <LoadDetails v-if="detailed" :load="load" :index="index" :problems-at="problemsAt" />
   </tbody>
 </template>

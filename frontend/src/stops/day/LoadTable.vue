@@ -28,7 +28,7 @@ const besides = computed(() =>
         <th class="w-[8rem] text-right">{{ phrase('day.load_table.a_day') }}</th>
         <th class="w-[9.5rem] pl-4">{{ phrase('day.load_table.share') }}</th>
         <th class="w-[5rem]">
-          <span class="sr-only">{{ phrase('day.load_table.details_remove') }}</span>
+          <span class="sr-only">{{ phrase('day.load_table.open_column') }}</span>
         </th>
       </tr>
     </thead>

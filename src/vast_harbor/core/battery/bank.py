@@ -17,6 +17,7 @@ from vast_harbor.core.battery.datasheet import (
 )
 from vast_harbor.core.battery.peukert import exponent_from_two_ratings
 from vast_harbor.core.errors import InvalidInput
+from vast_harbor.core.figures.workings import escaped
 from vast_harbor.phrases import phrase
 
 
@@ -214,6 +215,12 @@ class Bank:
     def units(self) -> int:
         """Batteries to buy."""
         return self.series * self.parallel
+
+    @property
+    def title(self) -> str:
+        """What one would ask for in a shop, safe inside a template: count, model and class."""
+        count = f"{self.units} × " if self.units > 1 else ""
+        return escaped(f"{count}{self.model.title} ({self.model.battery_class.short})")
 
     @property
     def nominal_v(self) -> float:

@@ -10,7 +10,7 @@ from vast_harbor.core.figures.workings import Figure, Sentence
 from vast_harbor.core.passage import Results
 from vast_harbor.core.rig.reference import Reference
 from vast_harbor.core.stops.banks import HEATER, BankFigures, of_bank
-from vast_harbor.core.stops.compare import LEVELS, title_of
+from vast_harbor.core.stops.compare import LEVELS
 from vast_harbor.phrases import phrase
 
 # Banks are looked at that hold these shares of the house rule's need [-].
@@ -110,7 +110,7 @@ class _Class:
                 low = middle + 1
         made, served = self.at(high)
         assert served is not None
-        return Size(share, self.rows[high], title_of(self.rows[high]), made["usable_wh"], served)
+        return Size(share, self.rows[high], self.rows[high].title, made["usable_wh"], served)
 
     def why(self, judged: Size | None, least: float) -> Sentence | None:
         """Why it takes so much more of this class than of another to serve the nights, or why none does.

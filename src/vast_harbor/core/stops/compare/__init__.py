@@ -1,7 +1,7 @@
 """The answer: who is cheapest, how sure that is, what would change it, and the verdict."""
 
 from vast_harbor.core.stops.compare import package_text, verdict_text
-from vast_harbor.core.stops.compare.compared_bank import FOUND, ComparedBank, title_of
+from vast_harbor.core.stops.compare.compared_bank import FOUND, ComparedBank
 from vast_harbor.core.stops.compare.comparison import Compare, compared_bank, cumulative, evaluate
 from vast_harbor.core.stops.compare.comparison_rows import Row
 from vast_harbor.core.stops.compare.extra_cost import extras_cost_of
@@ -61,7 +61,6 @@ __all__ = (
     "reasons",
     "required_extras",
     "steps",
-    "title_of",
     "uncertainty_of",
     "verdict_text",
     "weigh",

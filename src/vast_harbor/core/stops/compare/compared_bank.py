@@ -3,7 +3,6 @@
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
-from vast_harbor.core.battery.bank import Bank
 from vast_harbor.core.figures.cached import cached_property
 from vast_harbor.core.figures.workings import Figure, Finding, Sentence, escaped
 from vast_harbor.core.stops.banks import COVERS_NEED, BankFigures
@@ -103,7 +102,7 @@ class ComparedBank:
         """The bank as one would ask for it in a shop, safe inside a template."""
         bank = self.banked.bank
         assert bank is not None
-        return title_of(bank)
+        return bank.title
 
     def short(self, compared_banks: Sequence["ComparedBank"]) -> str:
         """Its name inside a sentence: its class, with the model where two share the class."""
@@ -125,9 +124,3 @@ class ComparedBank:
         yield from (extra.price for extra in self.cost.required_extras)
         yield from self.year.figures.values() if self.year is not None else ()
         yield from (*self.life.figures.values(), *self.cost.figures.values(), *self.figures.values())
-
-
-def title_of(bank: Bank) -> str:
-    """A bank as one would ask for it in a shop, safe inside a template."""
-    count = f"{bank.units} × " if bank.units > 1 else ""
-    return escaped(f"{count}{bank.model.title} ({bank.model.battery_class.short})")

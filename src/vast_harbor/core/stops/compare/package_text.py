@@ -173,9 +173,10 @@ def _against(package: Package, v: Verdict) -> Sentence:
     best = min(alone, key=lambda p: p.weighed, default=None)
     figures = {"H": package.compared.cost["per_year"].inputs["H"], "total": f["lifetime"]}
     other = packages.best_of(not package.is_lead_acid) if packages is not None else None
+    family = ""
     if other is not None and other is not best:
         figures |= {"other": other.figures["lifetime"]}
-    family = "" if "other" not in figures or other is None else "lead" if other.is_lead_acid else "lfp"
+        family = "lead" if other.is_lead_acid else "lfp"
     if best is None:
         return Sentence(COSTS[family], figures | {"served": f["served"]})
     name = (

@@ -2,8 +2,7 @@
 
 from collections.abc import Iterator, Sequence
 
-from vast_harbor.core.figures.workings import Sentence, escaped
-from vast_harbor.core.stops.trial.simulated_banks import OLD
+from vast_harbor.core.figures.workings import Sentence
 from vast_harbor.core.stops.trial.trial import SimulationResult
 from vast_harbor.phrases import and_list, phrase
 
@@ -27,23 +26,17 @@ def _dark(dark: Sequence[SimulationResult]) -> Iterator[Sentence]:
     told, others = dark[:MOST_TOLD], dark[MOST_TOLD:]
     for one in told:
         figures = {"dark": one["first_dark"], "served": one["served"]}
-        yield Sentence(phrase("trial.outcome.dark", name=_name(one)), figures)
+        yield Sentence(phrase("trial.outcome.dark", name=one.name), figures)
     if len(others) == 1:
-        yield Sentence(phrase("trial.outcome.dark_too", name=_name(others[0])))
+        yield Sentence(phrase("trial.outcome.dark_too", name=others[0].name))
     elif others:
-        yield Sentence(phrase("trial.outcome.dark_too_many", names=and_list(map(_name, others))))
+        yield Sentence(phrase("trial.outcome.dark_too_many", names=and_list((one.name for one in others))))
 
 
 def _lasting(lasting: Sequence[SimulationResult], days: int, all_last: bool) -> Iterator[Sentence]:
     if all_last and len(lasting) > 1:
         yield Sentence(phrase("trial.outcome.all_last", count=len(lasting), days=days))
     elif len(lasting) == 1:
-        yield Sentence(phrase("trial.outcome.lasts", name=_name(lasting[0]), days=days))
+        yield Sentence(phrase("trial.outcome.lasts", name=lasting[0].name, days=days))
     elif lasting:
-        yield Sentence(phrase("trial.outcome.last", names=and_list(map(_name, lasting)), days=days))
-
-
-def _name(result: SimulationResult) -> str:
-    if result.simulated.id == OLD:
-        return phrase("trial.outcome.old")
-    return escaped(f"{result.title} ({result.simulated.battery_class.short})")
+        yield Sentence(phrase("trial.outcome.last", names=and_list((one.name for one in lasting)), days=days))

@@ -43,7 +43,8 @@ class SimulationResult:
 
     Attributes:
         simulated: the bank.
-        title: its name.
+        title: name of its model.
+        name: its name in a sentence, safe inside a template: how many of which model.
         sources: what charged it, in the order of its traces.
         traces: step by step, one stretch wide.
         events: what happened, in order.
@@ -54,6 +55,7 @@ class SimulationResult:
 
     simulated: SimulatedBank
     title: str
+    name: str
     sources: tuple[Source, ...]
     traces: Traces
     events: tuple[Event, ...]
@@ -102,16 +104,18 @@ class Trial:
     @cached_property
     def results(self) -> tuple[SimulationResult, ...]:
         """Every bank through it."""
-        titles = {c.candidate.id: c.bank.model.title for c in self.banks.candidates if c.bank is not None}
+        banks = {c.candidate.id: c.bank for c in self.banks.candidates if c.bank is not None}
         out = []
         for simulated in self.simulated_banks:
             start = start_soc(self.timeline, self.prepared, simulated)
             traces = run([simulated], self.prepared.conditions, start)[0]
-            title = titles.get(simulated.id, phrase("terms.names.old_bank"))
+            bank = banks.get(simulated.id)
+            title = bank.model.title if bank is not None else phrase("terms.names.old_bank")
+            name = bank.title if bank is not None else phrase("trial.outcome.old")
             found = events(simulated, self.prepared, traces)
             sources = tuple(fed_by(simulated, self.prepared.conditions))
             figures = _figures(self, simulated, traces)
-            out.append(SimulationResult(simulated, title, sources, traces, found, figures))
+            out.append(SimulationResult(simulated, title, name, sources, traces, found, figures))
         return tuple(out)
 
     def of(self, candidate: str) -> SimulationResult | None:
