@@ -19,7 +19,6 @@ from served import served
 sys.path.insert(0, str(Path(__file__).parents[1] / "tests"))
 
 from random_rigs import random_document
-
 from vast_harbor.web.plan.stops import STOPS
 
 RANDOM_RIGS = 10

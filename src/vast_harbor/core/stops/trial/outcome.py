@@ -30,7 +30,7 @@ def _dark(dark: Sequence[SimulationResult]) -> Iterator[Sentence]:
     if len(others) == 1:
         yield Sentence(phrase("trial.outcome.dark_too", name=others[0].name))
     elif others:
-        yield Sentence(phrase("trial.outcome.dark_too_many", names=and_list((one.name for one in others))))
+        yield Sentence(phrase("trial.outcome.dark_too_many", names=and_list(one.name for one in others)))
 
 
 def _lasting(lasting: Sequence[SimulationResult], days: int, all_last: bool) -> Iterator[Sentence]:
@@ -39,4 +39,4 @@ def _lasting(lasting: Sequence[SimulationResult], days: int, all_last: bool) -> 
     elif len(lasting) == 1:
         yield Sentence(phrase("trial.outcome.lasts", name=lasting[0].name, days=days))
     elif lasting:
-        yield Sentence(phrase("trial.outcome.last", names=and_list((one.name for one in lasting)), days=days))
+        yield Sentence(phrase("trial.outcome.last", names=and_list(one.name for one in lasting), days=days))
